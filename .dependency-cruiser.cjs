@@ -1,0 +1,21 @@
+/** Dependencies point one way: web → contract → core; server → contract, core. Each folder has one door. */
+const CHAPTER = '^(core|server|web)/src/([^/]+)/';
+module.exports = {
+  forbidden: [
+    { name: 'core-imports-nothing-of-ours', severity: 'error', from: { path: '^core/src' }, to: { path: '^(contract|server|web)/' } },
+    { name: 'core-without-io', severity: 'error', from: { path: '^core/src', pathNot: '\\.test\\.ts$' }, to: { dependencyTypes: ['core'] } },
+    { name: 'core-only-pure-libraries', severity: 'error', from: { path: '^core/src', pathNot: '\\.test\\.ts$' }, to: { path: 'node_modules', pathNot: 'node_modules/diff/' } },
+    { name: 'contract-imports-core-only', severity: 'error', from: { path: '^contract/src' }, to: { path: '^(server|web)/' } },
+    { name: 'web-and-server-apart', severity: 'error', from: { path: '^web/src' }, to: { path: '^server/' } },
+    { name: 'server-and-web-apart', severity: 'error', from: { path: '^server/src' }, to: { path: '^web/' } },
+    {
+      name: 'one-door-a-folder',
+      severity: 'error',
+      comment: 'Another folder is entered by its index.ts.',
+      from: { path: CHAPTER },
+      to: { path: '^$1/src/([^/]+)/.+', pathNot: ['^$1/src/$2/', '/index\\.ts$', '^server/src/versions/undoPlan\\.ts$', '^web/src/look/theme\\.css$'] },
+    },
+    { name: 'no-orphans', severity: 'error', from: { orphan: true, pathNot: ['\\.d\\.ts$', 'server/src/coverage/keeper\\.worker\\.mjs$'] }, to: {} },
+  ],
+  options: { doNotFollow: { path: 'node_modules' }, tsPreCompilationDeps: true, enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'types', 'default'] }, moduleSystems: ['es6'] },
+};

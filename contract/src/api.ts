@@ -1,0 +1,79 @@
+import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
+import { z } from 'zod';
+import { artefactSchema, changeSchema, draftKeptSchema, draftSchema, newArtefactSchema, placeSchema, saveSchema, stateSchema, summarySchema, versionSchema, versionWithContentSchema } from './artefacts.ts';
+import { caseMarksSchema, coverageReportSchema, designSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
+import type { AnyEndpoint } from './endpoint.ts';
+import { artefactIdSchema, caseIdSchema, conditionIdSchema, requirementIdSchema } from './ids.ts';
+import { LIMITS } from './limits.ts';
+import { memberSchema, newAccountSchema, newMemberSchema, newProjectSchema, projectKeySchema, projectRefSchema, sessionSchema, signInSchema } from './people.ts';
+
+const none = z.object({});
+const nothing = z.undefined();
+const inProject = z.object({ project: projectKeySchema });
+const ofArtefact = inProject.extend({ id: artefactIdSchema });
+
+/** Every mutating request may carry it: the same id again is answered with what the first one did. */
+export const COMMAND_ID_HEADER = 'Command-Id';
+
+const figures = z.object({
+  requirements: z.int(),
+  conditions: z.int(),
+  cases: z.int(),
+  revision: z.int(),
+});
+
+/** The API. Paths are below `/api/v1`; errors are problem details with a {@link Refusal} inside. */
+export const api = {
+  readSession: { method: 'GET', path: '/session', access: 'anyone', summary: 'Who is signed in, and how one can', params: none, query: none, body: nothing, response: sessionSchema },
+  signIn: { method: 'POST', path: '/session', access: 'anyone', summary: 'Sign in', params: none, query: none, body: signInSchema, response: sessionSchema },
+  signOut: { method: 'DELETE', path: '/session', access: 'anyone', summary: 'Sign out', params: none, query: none, body: nothing, response: sessionSchema },
+  setUp: { method: 'POST', path: '/setup', access: 'anyone', summary: 'Make the first administrator', params: none, query: none, body: newAccountSchema, response: sessionSchema },
+  createProject: { method: 'POST', path: '/projects', access: 'installationAdministrator', summary: 'Make a project', params: none, query: none, body: newProjectSchema, response: projectRefSchema },
+  readProject: { method: 'GET', path: '/projects/:project', access: 'reader', summary: 'A project and its figures', params: inProject, query: none, body: nothing, response: projectRefSchema.extend({ figures, modules: z.array(z.string()) }) },
+  listMembers: { method: 'GET', path: '/projects/:project/members', access: 'reader', summary: 'The people of a project', params: inProject, query: none, body: nothing, response: z.array(memberSchema) },
+  addMember: { method: 'POST', path: '/projects/:project/members', access: 'administrator', summary: 'Make an account and add it to the project', params: inProject, query: none, body: newMemberSchema, response: memberSchema },
+
+  listArtefacts: {
+    method: 'GET', path: '/projects/:project/artefacts', access: 'reader', summary: 'The artefacts of a kind that match a query',
+    params: inProject, query: z.object({ kind: z.enum(ARTEFACT_KINDS), query: z.string().max(LIMITS.title).default('') }), body: nothing, response: z.array(summarySchema),
+  },
+  find: {
+    method: 'GET', path: '/projects/:project/find', access: 'reader', summary: 'Artefacts of any kind by id or words, best first',
+    params: inProject, query: z.object({ words: z.string().max(LIMITS.title) }), body: nothing, response: z.array(summarySchema),
+  },
+  createArtefact: { method: 'POST', path: '/projects/:project/artefacts', access: 'analyst', summary: 'Make an artefact with its first version', params: inProject, query: none, body: newArtefactSchema, response: artefactSchema },
+  readArtefact: { method: 'GET', path: '/projects/:project/artefacts/:id', access: 'reader', summary: 'An artefact: its head and one’s own draft', params: ofArtefact, query: none, body: nothing, response: artefactSchema },
+  saveArtefact: { method: 'PUT', path: '/projects/:project/artefacts/:id', access: 'analyst', summary: 'Make a version; If-Match names the version it starts from', params: ofArtefact, query: none, body: saveSchema, response: artefactSchema },
+  keepDraft: { method: 'PUT', path: '/projects/:project/artefacts/:id/draft', access: 'analyst', summary: 'Keep one’s working text', params: ofArtefact, query: none, body: draftSchema, response: draftKeptSchema },
+  dropDraft: { method: 'DELETE', path: '/projects/:project/artefacts/:id/draft', access: 'analyst', summary: 'Drop one’s working text', params: ofArtefact, query: none, body: nothing, response: artefactSchema },
+  setState: { method: 'POST', path: '/projects/:project/artefacts/:id/state', access: 'analyst', summary: 'Set the state', params: ofArtefact, query: none, body: stateSchema, response: artefactSchema },
+  moveRequirement: { method: 'POST', path: '/projects/:project/artefacts/:id/place', access: 'analyst', summary: 'Move a requirement in the outline', params: ofArtefact, query: none, body: placeSchema, response: artefactSchema },
+  listVersions: { method: 'GET', path: '/projects/:project/artefacts/:id/versions', access: 'reader', summary: 'The versions, newest first', params: ofArtefact, query: none, body: nothing, response: z.array(versionSchema) },
+  readVersion: { method: 'GET', path: '/projects/:project/artefacts/:id/versions/:version', access: 'reader', summary: 'A version', params: ofArtefact.extend({ version: z.coerce.number().int().min(1) }), query: none, body: nothing, response: versionWithContentSchema },
+
+  listChanges: {
+    method: 'GET', path: '/projects/:project/journal', access: 'reader', summary: 'The journal, newest first',
+    params: inProject, query: z.object({ artefact: artefactIdSchema.optional(), before: z.coerce.number().int().optional() }), body: nothing, response: z.array(changeSchema),
+  },
+  undoChange: { method: 'POST', path: '/projects/:project/journal/:change/undo', access: 'analyst', summary: 'Undo a command', params: inProject.extend({ change: z.uuid() }), query: none, body: none, response: changeSchema },
+
+  readCoverage: { method: 'GET', path: '/projects/:project/coverage', access: 'reader', summary: 'The coverage of the project', params: inProject, query: none, body: nothing, response: coverageReportSchema },
+  listItems: { method: 'GET', path: '/projects/:project/coverage/items', access: 'reader', summary: 'The coverage items behind a number, worst first', params: inProject, query: itemQuerySchema, body: nothing, response: itemListSchema },
+  readCaseMarks: { method: 'GET', path: '/projects/:project/coverage/cases', access: 'reader', summary: 'What each case comes to', params: inProject, query: none, body: nothing, response: caseMarksSchema },
+  readDesign: {
+    method: 'GET', path: '/projects/:project/design', access: 'reader', summary: 'The part of the design around a requirement, a condition or a case',
+    params: inProject, query: z.object({ requirement: requirementIdSchema.optional(), condition: conditionIdSchema.optional(), case: caseIdSchema.optional() }), body: nothing, response: designSchema,
+  },
+} as const satisfies Record<string, AnyEndpoint>;
+
+export type Api = typeof api;
+export type Operation = keyof Api;
+export type ParamsOf<N extends Operation> = z.output<Api[N]['params']>;
+export type QueryOf<N extends Operation> = z.output<Api[N]['query']>;
+export type QueryInputOf<N extends Operation> = z.input<Api[N]['query']>;
+export type BodyOf<N extends Operation> = z.output<Api[N]['body']>;
+export type ResponseOf<N extends Operation> = z.output<Api[N]['response']>;
+
+export const API_ROOT = '/api/v1';
+/** Server-sent events of a project: {@link ProjectEvent} as data, for members. */
+export const EVENTS_PATH = '/projects/:project/events';

@@ -1,0 +1,127 @@
+import { ARTEFACT_KINDS, ARTEFACT_STATES, PRIORITIES } from '@caderno/core/artefacts';
+import { REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
+import { MODEL_KINDS, POLARITIES } from '@caderno/core/conditions';
+import { z } from 'zod';
+import { caseContentSchema, conditionContentSchema, kindAndContentSchema, requirementContentSchema } from './content.ts';
+import { artefactIdSchema, caseIdSchema, conditionIdSchema, requirementIdSchema } from './ids.ts';
+import { LIMITS } from './limits.ts';
+
+const count = z.int().min(0);
+
+const head = {
+  title: z.string(),
+  state: z.enum(ARTEFACT_STATES),
+  version: z.int(),
+  /** The version with which the present meaning began: links that saw an earlier one are suspect. */
+  meaningSince: z.int(),
+  module: z.string(),
+  author: z.string(),
+  at: z.iso.datetime(),
+};
+
+export const requirementSummarySchema = z.object({
+  kind: z.literal('requirement'),
+  id: requirementIdSchema,
+  ...head,
+  parent: requirementIdSchema.nullable(),
+  position: z.number(),
+  type: z.enum(REQUIREMENT_TYPES),
+  risk: z.enum(RISKS),
+  priority: z.enum(PRIORITIES),
+});
+export const conditionSummarySchema = z.object({
+  kind: z.literal('condition'),
+  id: conditionIdSchema,
+  ...head,
+  model: z.enum(MODEL_KINDS),
+  polarity: z.enum(POLARITIES),
+  requirements: z.array(requirementIdSchema),
+});
+export const caseSummarySchema = z.object({
+  kind: z.literal('case'),
+  id: caseIdSchema,
+  ...head,
+  priority: z.enum(PRIORITIES),
+  tags: z.array(z.string()),
+  owner: z.string(),
+  steps: count,
+  rows: count,
+  estimate: z.number().nullable(),
+  covers: z.array(conditionIdSchema),
+});
+export const summarySchema = z.discriminatedUnion('kind', [requirementSummarySchema, conditionSummarySchema, caseSummarySchema]);
+export type RequirementSummary = z.infer<typeof requirementSummarySchema>;
+export type ConditionSummary = z.infer<typeof conditionSummarySchema>;
+export type CaseSummary = z.infer<typeof caseSummarySchema>;
+export type Summary = z.infer<typeof summarySchema>;
+
+/** The working text of one person, kept until it becomes a version; with the content it grew from, to merge by. */
+function draftOf<C extends z.ZodType>(content: C) {
+  return z.object({ base: z.int(), at: z.iso.datetime(), content, baseContent: content }).nullable();
+}
+
+export const artefactSchema = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('requirement'),
+    summary: requirementSummarySchema,
+    content: requirementContentSchema,
+    draft: draftOf(requirementContentSchema),
+  }),
+  z.object({
+    kind: z.literal('condition'),
+    summary: conditionSummarySchema,
+    content: conditionContentSchema,
+    draft: draftOf(conditionContentSchema),
+  }),
+  z.object({ kind: z.literal('case'), summary: caseSummarySchema, content: caseContentSchema, draft: draftOf(caseContentSchema) }),
+]);
+export type Artefact = z.infer<typeof artefactSchema>;
+export type ArtefactOfKind<K extends Artefact['kind']> = Extract<Artefact, { kind: K }>;
+
+export const newArtefactSchema = z.intersection(
+  kindAndContentSchema,
+  z.object({ parent: requirementIdSchema.nullable().optional(), after: requirementIdSchema.nullable().optional() }),
+);
+export type NewArtefact = z.infer<typeof newArtefactSchema>;
+
+export const saveSchema = z.intersection(kindAndContentSchema, z.object({ note: z.string().max(LIMITS.note) }));
+export const draftSchema = z.intersection(kindAndContentSchema, z.object({ base: z.int().min(1) }));
+export const draftKeptSchema = z.object({ at: z.iso.datetime() });
+export const placeSchema = z.object({ parent: requirementIdSchema.nullable(), after: requirementIdSchema.nullable() });
+export const stateSchema = z.object({ state: z.enum(ARTEFACT_STATES) });
+
+export const versionSchema = z.object({
+  version: z.int(),
+  author: z.string(),
+  at: z.iso.datetime(),
+  note: z.string(),
+});
+export type Version = z.infer<typeof versionSchema>;
+export const versionWithContentSchema = z.intersection(versionSchema, kindAndContentSchema);
+export type VersionWithContent = z.infer<typeof versionWithContentSchema>;
+
+export const CHANGE_ACTIONS = ['create', 'save', 'state', 'move', 'undo'] as const;
+export type ChangeAction = (typeof CHANGE_ACTIONS)[number];
+
+/** One entry of the journal: what one command did. */
+export const changeSchema = z.object({
+  id: z.uuid(),
+  revision: z.int(),
+  action: z.enum(CHANGE_ACTIONS),
+  artefact: artefactIdSchema,
+  title: z.string(),
+  kind: z.enum(ARTEFACT_KINDS),
+  author: z.string(),
+  at: z.iso.datetime(),
+  fromVersion: z.int().nullable(),
+  toVersion: z.int().nullable(),
+  /** For `state`: the new state. For `undo`: the entry undone. */
+  detail: z.string(),
+  note: z.string(),
+  undone: z.boolean(),
+});
+export type Change = z.infer<typeof changeSchema>;
+
+/** What an open page is told: the project moved on, and which artefacts changed. */
+export const projectEventSchema = z.object({ revision: z.int(), artefacts: z.array(artefactIdSchema), by: z.uuid().nullable() });
+export type ProjectEvent = z.infer<typeof projectEventSchema>;

@@ -1,0 +1,142 @@
+import { PRIORITIES, type ArtefactKind } from '@caderno/core/artefacts';
+import { REQUIREMENT_TYPES, RISKS, type RequirementContent } from '@caderno/core/basis';
+import { PARAMETER_TYPES, type CaseContent } from '@caderno/core/cases';
+import { BOUNDARY_RULES, CLASS_KINDS, POLARITIES, type ConditionContent, type Model } from '@caderno/core/conditions';
+import { lengthInCharacters, type ValueType } from '@caderno/core/values';
+import { z } from 'zod';
+import { conditionIdSchema, fieldIdSchema, innerIdSchema, itemKeySchema, parameterIdSchema, requirementIdSchema, rowIdSchema, stepIdSchema } from './ids.ts';
+import { LIMITS } from './limits.ts';
+
+/** PostgreSQL's JSONB holds every Unicode text but those with a NUL, and half a surrogate pair is no text. */
+function textUpTo(most: number): z.ZodType<string> {
+  return z
+    .string()
+    .max(most)
+    .refine((t) => !t.includes('\0') && t.isWellFormed(), 'must be text without NUL characters');
+}
+
+const title = textUpTo(LIMITS.title);
+const name = textUpTo(LIMITS.name);
+const line = textUpTo(LIMITS.line);
+const text = textUpTo(LIMITS.text);
+const cell = textUpTo(LIMITS.cell);
+const version = z.int().min(1);
+
+export const requirementContentSchema: z.ZodType<RequirementContent> = z.strictObject({
+  title,
+  text,
+  type: z.enum(REQUIREMENT_TYPES),
+  module: name,
+  risk: z.enum(RISKS),
+  priority: z.enum(PRIORITIES),
+  source: title,
+});
+
+const stepSeconds = z.int().min(1).max(86_400);
+const valueType: z.ZodType<ValueType> = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('whole') }),
+  z.strictObject({ kind: z.literal('decimal'), step: z.string().max(60) }),
+  z.strictObject({ kind: z.literal('date') }),
+  z.strictObject({ kind: z.literal('time'), stepSeconds }),
+  z.strictObject({ kind: z.literal('dateTime'), stepSeconds }),
+  z.strictObject({ kind: z.literal('textLength') }),
+  z.strictObject({ kind: z.literal('choice') }),
+  z.strictObject({ kind: z.literal('yesNo') }),
+]);
+
+const partition = { id: innerIdSchema, valid: z.boolean(), outcome: title };
+const interval = z.strictObject({ ...partition, name, from: name, to: name });
+const choice = z.strictObject({ ...partition, value: name, aliases: z.array(name).max(50) });
+const otherClass = z.strictObject({ ...partition, name, kind: z.enum(CLASS_KINDS), example: cell, limit: z.int().min(0).max(1_000_000) });
+
+const field = z.strictObject({
+  id: fieldIdSchema,
+  name,
+  type: valueType,
+  unit: name,
+  required: z.boolean(),
+  intervals: uniqueById(z.array(interval).max(LIMITS.intervals)),
+  choices: uniqueById(z.array(choice).max(LIMITS.choices)),
+  classes: uniqueById(z.array(otherClass).max(50)),
+});
+
+const model: z.ZodType<Model> = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('plain') }),
+  z.strictObject({
+    kind: z.literal('valueRanges'),
+    boundaries: z.enum(BOUNDARY_RULES),
+    allowInvalidTogether: z.boolean(),
+    fields: uniqueById(z.array(field).max(LIMITS.fields)),
+  }),
+]);
+
+const anchor = z.strictObject({ quote: text, start: z.int().min(0), before: name, after: name });
+
+export const conditionContentSchema: z.ZodType<ConditionContent> = z.strictObject({
+  title,
+  polarity: z.enum(POLARITIES),
+  risk: z.enum(RISKS).nullable(),
+  requirements: uniqueById(z.array(z.strictObject({ id: requirementIdSchema, seenVersion: version, anchor: anchor.nullable() })).max(LIMITS.links)),
+  model,
+  leftOut: uniqueById(z.array(z.strictObject({ id: itemKeySchema, reason: title, by: name, at: z.iso.datetime() })).max(LIMITS.leftOut)),
+});
+
+const step = z.strictObject({ kind: z.literal('step'), id: stepIdSchema, action: line, expected: line });
+const parameter = z.strictObject({ id: parameterIdSchema, name, type: z.enum(PARAMETER_TYPES), default: cell, description: title });
+const row = z.strictObject({ id: rowIdSchema, name, cells: z.record(parameterIdSchema, cell) });
+const cover = z.strictObject({
+  id: conditionIdSchema,
+  seenVersion: version,
+  fields: uniqueById(z.array(z.strictObject({ id: fieldIdSchema, parameter: parameterIdSchema })).max(LIMITS.fields)),
+  outcome: parameterIdSchema.nullable(),
+  expects: z.array(stepIdSchema).max(LIMITS.steps),
+});
+
+export const caseContentSchema: z.ZodType<CaseContent> = z.strictObject({
+  title,
+  objective: text,
+  preconditions: text,
+  steps: uniqueById(z.array(step).max(LIMITS.steps)),
+  parameters: uniqueById(z.array(parameter).max(LIMITS.parameters)),
+  rows: uniqueById(z.array(row).max(LIMITS.rows)),
+  covers: uniqueById(z.array(cover).max(LIMITS.links)),
+  module: name,
+  priority: z.enum(PRIORITIES),
+  tags: z.array(name).max(LIMITS.tags),
+  estimate: z.number().min(0).max(100_000).nullable(),
+  owner: name,
+});
+
+export interface ContentOfKind {
+  requirement: RequirementContent;
+  condition: ConditionContent;
+  case: CaseContent;
+}
+export type Content = ContentOfKind[ArtefactKind];
+
+/** The content schema of every kind. */
+export const CONTENT_SCHEMA: { readonly [K in ArtefactKind]: z.ZodType<ContentOfKind[K]> } = {
+  requirement: requirementContentSchema,
+  condition: conditionContentSchema,
+  case: caseContentSchema,
+};
+
+/** Written into every stored version; a kind whose content changes shape gets the next number and a migration. */
+export const CONTENT_SCHEMA_VERSION: Record<ArtefactKind, number> = { requirement: 1, condition: 1, case: 1 };
+
+/** A content with its kind beside it, as it crosses the wire. */
+export const kindAndContentSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('requirement'), content: requirementContentSchema }),
+  z.object({ kind: z.literal('condition'), content: conditionContentSchema }),
+  z.object({ kind: z.literal('case'), content: caseContentSchema }),
+]);
+export type KindAndContent = z.infer<typeof kindAndContentSchema>;
+
+function uniqueById<E extends { readonly id: string }, S extends z.ZodType<E[]>>(list: S): S {
+  return list.refine((elements) => new Set(elements.map((e) => e.id)).size === elements.length, 'ids must not repeat');
+}
+
+/** Whether a text is short enough to be a title; screens count as the schema does. */
+export function fitsTitle(candidate: string): boolean {
+  return candidate.length <= LIMITS.title && lengthInCharacters(candidate) > 0;
+}

@@ -1,0 +1,81 @@
+import { ARTEFACT_STATES } from '@caderno/core/artefacts';
+import { RISKS } from '@caderno/core/basis';
+import { ITEM_KINDS, TECHNIQUES, type CoverageItem } from '@caderno/core/conditions';
+import { STANDINGS, type CaseMark, type CoverageReport, type Design, type InstanceRef, type ListedItem, type StandingCounts } from '@caderno/core/coverage';
+import { z } from 'zod';
+import { caseContentSchema, conditionContentSchema } from './content.ts';
+import { caseIdSchema, conditionIdSchema, fieldIdSchema, itemKeySchema, requirementIdSchema, rowIdSchema } from './ids.ts';
+
+const count = z.int().min(0);
+const standing = z.enum(STANDINGS);
+const counts: z.ZodType<StandingCounts> = z.object({ leftOut: count, suspect: count, shown: count, linked: count, gap: count });
+
+export const coverageReportSchema: z.ZodType<CoverageReport> = z.object({
+  counts,
+  weighted: counts,
+  byTechnique: z.record(z.enum(TECHNIQUES), counts),
+  byModule: z.array(z.object({ module: z.string(), counts, requirements: count })),
+  requirements: z.array(
+    z.object({
+      id: requirementIdSchema,
+      title: z.string(),
+      module: z.string(),
+      risk: z.enum(RISKS),
+      counts,
+      conditions: z.array(z.object({ id: conditionIdSchema, standings: z.array(standing) })),
+    }),
+  ),
+  unanalysed: z.array(requirementIdSchema),
+  cases: count,
+  instances: count,
+  minutes: z.number(),
+});
+
+export const coverageItemSchema: z.ZodType<CoverageItem> = z.object({
+  key: itemKeySchema,
+  number: z.int(),
+  kind: z.enum(ITEM_KINDS),
+  field: fieldIdSchema.nullable(),
+  name: z.string(),
+  extent: z.string(),
+  sample: z.string().nullable(),
+  valid: z.boolean(),
+  outcome: z.string(),
+});
+
+const instanceRef: z.ZodType<InstanceRef> = z.object({ case: caseIdSchema, row: rowIdSchema.nullable(), rowName: z.string() });
+
+export const listedItemSchema: z.ZodType<ListedItem> = z.object({
+  condition: conditionIdSchema,
+  conditionTitle: z.string(),
+  requirements: z.array(requirementIdSchema),
+  weight: z.number(),
+  item: coverageItemSchema,
+  standing,
+  shownBy: z.array(instanceRef),
+  instances: count,
+  cases: z.array(caseIdSchema),
+});
+
+export const itemListSchema = z.object({ items: z.array(listedItemSchema), total: count });
+export type ItemList = z.infer<typeof itemListSchema>;
+
+export const itemQuerySchema = z.object({
+  standing: z.string().optional(),
+  requirement: requirementIdSchema.optional(),
+  technique: z.enum(TECHNIQUES).optional(),
+  module: z.string().optional(),
+  limit: z.coerce.number().int().min(1).max(2000).default(200),
+});
+
+const state = z.enum(ARTEFACT_STATES);
+
+/** A part of the project's design that is whole for the conditions in it: their requirements, and every case that covers them. */
+export const designSchema: z.ZodType<Design> = z.object({
+  requirements: z.array(z.object({ id: requirementIdSchema, title: z.string(), module: z.string(), risk: z.enum(RISKS), state, meaningSince: z.int() })),
+  conditions: z.array(z.object({ id: conditionIdSchema, state, version: z.int(), meaningSince: z.int(), content: conditionContentSchema })),
+  cases: z.array(z.object({ id: caseIdSchema, state, version: z.int(), content: caseContentSchema })),
+});
+
+export const caseMarksSchema = z.record(z.string(), z.enum(['shows', 'linked', 'nothing'] satisfies CaseMark[]));
+

@@ -1,0 +1,22 @@
+import type { z } from 'zod';
+import type { Role } from './people.ts';
+
+/** Who may call: anyone, anyone signed in, an administrator of the installation, or a member of the project with at least a role. */
+export type Access = 'anyone' | 'signedIn' | 'installationAdministrator' | Role;
+
+export type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
+
+/** One operation of the API: the single definition that routes, clients and the OpenAPI document are made of. */
+export interface Endpoint<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodType, R extends z.ZodType> {
+  readonly method: Method;
+  /** Below `/api/v1`, with `:names` for parameters. */
+  readonly path: string;
+  readonly access: Access;
+  readonly summary: string;
+  readonly params: P;
+  readonly query: Q;
+  readonly body: B;
+  readonly response: R;
+}
+
+export type AnyEndpoint = Endpoint<z.ZodType, z.ZodType, z.ZodType, z.ZodType>;

@@ -1,0 +1,25 @@
+import { parseArtefactId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type IdOfKind, type RequirementId } from '@caderno/core/artefacts';
+import { itemKey, fieldId, type FieldId, type ItemKey } from '@caderno/core/conditions';
+import { parameterId, rowId, stepId, type ParameterId, type RowId, type StepId } from '@caderno/core/cases';
+import { z } from 'zod';
+
+/** Ids inside a content are made by whoever writes it: letters, digits and a few marks. */
+const innerId = z.string().regex(/^[\w:.-]{1,64}$/);
+
+/** Keys of coverage items hold boundary values, which may be long and are free text. */
+export const itemKeySchema: z.ZodType<ItemKey> = z.string().min(1).max(600).transform(itemKey);
+export const fieldIdSchema: z.ZodType<FieldId> = innerId.transform(fieldId);
+export const stepIdSchema: z.ZodType<StepId> = innerId.transform(stepId);
+export const parameterIdSchema: z.ZodType<ParameterId> = innerId.transform(parameterId);
+export const rowIdSchema: z.ZodType<RowId> = innerId.transform(rowId);
+export const innerIdSchema = innerId;
+
+function idOf<K extends ArtefactKind>(kind: K, pattern: RegExp): z.ZodType<IdOfKind[K]> {
+  const isId = (text: string): text is string & IdOfKind[K] => parseArtefactId(text)?.kind === kind;
+  return z.string().regex(pattern).refine(isId).transform((text) => text as IdOfKind[K]);
+}
+
+export const requirementIdSchema: z.ZodType<RequirementId> = idOf('requirement', /^R-[1-9]\d{0,8}$/);
+export const conditionIdSchema: z.ZodType<ConditionId> = idOf('condition', /^K-[1-9]\d{0,8}$/);
+export const caseIdSchema: z.ZodType<CaseId> = idOf('case', /^C-[1-9]\d{0,8}$/);
+export const artefactIdSchema: z.ZodType<ArtefactId> = z.union([requirementIdSchema, conditionIdSchema, caseIdSchema]);

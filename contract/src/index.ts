@@ -1,0 +1,53 @@
+export { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
+export { artefactIdSchema, caseIdSchema, conditionIdSchema, requirementIdSchema } from './ids.ts';
+export { CONTENT_SCHEMA, CONTENT_SCHEMA_VERSION, type Content, type ContentOfKind, type KindAndContent } from './content.ts';
+export { STATUS_OF_REFUSAL, refusalSentence, type Refusal, type RefusalCode } from './refusal.ts';
+export {
+  ROLES,
+  newAccountSchema,
+  newMemberSchema,
+  newProjectSchema,
+  roleReaches,
+  type DemoPerson,
+  type Member,
+  type NewAccount,
+  type NewMember,
+  type NewProject,
+  type Person,
+  type ProjectRef,
+  type Role,
+  type Session,
+} from './people.ts';
+export {
+  CHANGE_ACTIONS,
+  projectEventSchema,
+  summarySchema,
+  type Artefact,
+  type ArtefactOfKind,
+  type CaseSummary,
+  type Change,
+  type ChangeAction,
+  type ConditionSummary,
+  type NewArtefact,
+  type ProjectEvent,
+  type RequirementSummary,
+  type Summary,
+  type Version,
+  type VersionWithContent,
+} from './artefacts.ts';
+export type { ItemList } from './coverage.ts';
+export type { Access, AnyEndpoint, Method } from './endpoint.ts';
+export {
+  API_ROOT,
+  COMMAND_ID_HEADER,
+  EVENTS_PATH,
+  api,
+  type Api,
+  type BodyOf,
+  type Operation,
+  type ParamsOf,
+  type QueryInputOf,
+  type QueryOf,
+  type ResponseOf,
+} from './api.ts';
+export { openApiDocument } from './openApi.ts';

@@ -1,0 +1,23 @@
+/** What a field, a list and a request may hold. A text beyond its limit is refused whole, never cut. */
+export const LIMITS = {
+  title: 300,
+  name: 200,
+  line: 20_000,
+  text: 200_000,
+  cell: 20_000,
+  steps: 2_000,
+  parameters: 200,
+  rows: 20_000,
+  fields: 20,
+  intervals: 200,
+  choices: 500,
+  links: 500,
+  leftOut: 5_000,
+  tags: 50,
+  note: 2_000,
+  password: 200,
+  /** Bytes of a request's body. */
+  body: 16 * 1024 * 1024,
+} as const;
+
+export const SHORTEST_PASSWORD = 10;

@@ -1,0 +1,132 @@
+import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
+import type { Role } from './people.ts';
+
+/**
+ * Everything the server refuses, as a code with its facts. Sentences are made by {@link refusalSentence} only.
+ * Codes are stable and one to one with their meaning.
+ */
+export type Refusal =
+  | { readonly code: 'request_invalid'; readonly issues: readonly { readonly path: string; readonly message: string }[] }
+  | { readonly code: 'body_unreadable' }
+  | { readonly code: 'body_type_unsupported'; readonly expected: string }
+  | { readonly code: 'body_too_large'; readonly limit: number }
+  | { readonly code: 'not_signed_in' }
+  | { readonly code: 'sign_in_failed' }
+  | { readonly code: 'too_many_attempts'; readonly seconds: number }
+  | { readonly code: 'origin_forged' }
+  | { readonly code: 'role_too_low'; readonly needed: Role; readonly have: Role }
+  | { readonly code: 'route_unknown' }
+  | { readonly code: 'project_unknown'; readonly project: string }
+  | { readonly code: 'artefact_unknown'; readonly id: string }
+  | { readonly code: 'version_unknown'; readonly id: string; readonly version: number }
+  | { readonly code: 'change_unknown'; readonly change: string }
+  | { readonly code: 'kind_mismatch'; readonly id: string; readonly kind: ArtefactKind }
+  | { readonly code: 'title_missing' }
+  | { readonly code: 'link_unknown'; readonly id: ArtefactId }
+  | { readonly code: 'version_moved'; readonly id: ArtefactId; readonly head: number; readonly base: number; readonly author: string }
+  | { readonly code: 'outline_circle'; readonly id: ArtefactId }
+  | { readonly code: 'outline_too_deep'; readonly limit: number }
+  | { readonly code: 'undo_blocked'; readonly id: ArtefactId; readonly paths: readonly string[] }
+  | { readonly code: 'undo_done_already'; readonly change: string }
+  | { readonly code: 'still_used'; readonly id: ArtefactId; readonly users: readonly ArtefactId[] }
+  | { readonly code: 'set_up_already' }
+  | { readonly code: 'person_exists'; readonly email: string }
+  | { readonly code: 'project_exists'; readonly project: string }
+  | { readonly code: 'database_unavailable' }
+  | { readonly code: 'fault'; readonly reference: string };
+
+export type RefusalCode = Refusal['code'];
+
+/** The HTTP status of every code; a code without one does not compile. */
+export const STATUS_OF_REFUSAL = {
+  request_invalid: 400,
+  body_unreadable: 400,
+  body_type_unsupported: 415,
+  body_too_large: 413,
+  not_signed_in: 401,
+  sign_in_failed: 401,
+  too_many_attempts: 429,
+  origin_forged: 403,
+  role_too_low: 403,
+  route_unknown: 404,
+  project_unknown: 404,
+  artefact_unknown: 404,
+  version_unknown: 404,
+  change_unknown: 404,
+  kind_mismatch: 422,
+  title_missing: 422,
+  link_unknown: 422,
+  version_moved: 409,
+  outline_circle: 422,
+  outline_too_deep: 422,
+  undo_blocked: 409,
+  undo_done_already: 409,
+  still_used: 409,
+  set_up_already: 409,
+  person_exists: 409,
+  project_exists: 409,
+  database_unavailable: 503,
+  fault: 500,
+} as const satisfies Record<RefusalCode, number>;
+
+/** What happened, what was kept and what to do, in words. */
+export function refusalSentence(refusal: Refusal): string {
+  switch (refusal.code) {
+    case 'request_invalid':
+      return `This could not be taken as it is: ${refusal.issues.slice(0, 3).map((i) => `${i.path || 'the request'} ${i.message}`).join('; ')}. Nothing was changed.`;
+    case 'body_unreadable':
+      return 'The request is not readable JSON. Nothing was changed.';
+    case 'body_type_unsupported':
+      return `The request must be sent as ${refusal.expected}. Nothing was changed.`;
+    case 'body_too_large':
+      return `This is larger than the ${Math.floor(refusal.limit / 1024 / 1024)} MB a request may have. Nothing was changed; make it smaller or split it.`;
+    case 'not_signed_in':
+      return 'You are not signed in, or the session has ended. Sign in and try again; drafts are kept.';
+    case 'sign_in_failed':
+      return 'No account has this address and password. Check both and try again.';
+    case 'too_many_attempts':
+      return `Too many attempts. Wait ${refusal.seconds} seconds and try again.`;
+    case 'origin_forged':
+      return 'The request did not come from Caderno’s own pages and was refused. Nothing was changed.';
+    case 'role_too_low':
+      return `This takes the role of ${refusal.needed}; yours here is ${refusal.have}. Nothing was changed; ask an administrator of the project.`;
+    case 'route_unknown':
+      return 'There is nothing at this address.';
+    case 'project_unknown':
+      return `You have no project ‘${refusal.project}’.`;
+    case 'artefact_unknown':
+      return `There is no ${refusal.id} in this project.`;
+    case 'version_unknown':
+      return `${refusal.id} has no version ${refusal.version}.`;
+    case 'change_unknown':
+      return `The journal has no entry ${refusal.change}.`;
+    case 'kind_mismatch':
+      return `${refusal.id} is not a ${refusal.kind}. Nothing was changed.`;
+    case 'title_missing':
+      return 'A version needs a title. Your text is kept as a draft; give it a title and save again.';
+    case 'link_unknown':
+      return `This names ${refusal.id}, which is not in the project. Your text is kept as a draft; take the link out and save again.`;
+    case 'version_moved':
+      return `${refusal.author} saved v${refusal.head} after you began from v${refusal.base}. Your text is kept as a draft; compare and save again.`;
+    case 'outline_circle':
+      return `${refusal.id} cannot stand below itself. Nothing was moved.`;
+    case 'outline_too_deep':
+      return `The outline goes ${refusal.limit} levels deep and no deeper. Nothing was moved.`;
+    case 'undo_blocked':
+      return `${refusal.id} was changed at the same places since (${refusal.paths.slice(0, 3).join(', ')}). Nothing was undone; restore an earlier version instead.`;
+    case 'undo_done_already':
+      return 'This was undone already.';
+    case 'still_used':
+      return `${refusal.id} is used by ${refusal.users.slice(0, 5).join(', ')}. Nothing was undone; withdraw it instead.`;
+    case 'set_up_already':
+      return 'Caderno has an administrator already. Sign in.';
+    case 'person_exists':
+      return `There is an account with the address ${refusal.email} already.`;
+    case 'project_exists':
+      return `There is a project with the key ${refusal.project} already. Choose another key.`;
+    case 'database_unavailable':
+      return 'The database does not answer just now. What you type is kept here and sent as soon as it does.';
+    case 'fault':
+      return `Something went wrong on our side (${refusal.reference}). What you typed is kept; try again.`;
+  }
+}

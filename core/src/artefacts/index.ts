@@ -1,0 +1,16 @@
+export {
+  ARTEFACT_KINDS,
+  ARTEFACT_STATES,
+  PRIORITIES,
+  artefactId,
+  parseArtefactId,
+  kindOfId,
+  type ArtefactKind,
+  type ArtefactId,
+  type ArtefactState,
+  type RequirementId,
+  type ConditionId,
+  type CaseId,
+  type IdOfKind,
+  type Priority,
+} from './artefact.ts';

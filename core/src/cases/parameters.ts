@@ -1,0 +1,99 @@
+import { readValue, type OrderedType } from '../values/index.ts';
+import { readCell, type CellText } from '../data/index.ts';
+import { isParameterName, parametersIn, renameInText } from './parameterText.ts';
+import type { CaseContent, ParameterId, ParameterType, RowId } from './testCase.ts';
+
+/** What is wrong with a case's parameters and data, and where. */
+export type CaseProblem =
+  | { readonly code: 'parameter_undeclared'; readonly name: string }
+  | { readonly code: 'parameter_unused'; readonly name: string }
+  | { readonly code: 'parameter_twice'; readonly name: string }
+  | { readonly code: 'parameter_name_invalid'; readonly name: string }
+  | { readonly code: 'default_not_of_type'; readonly name: string; readonly type: ParameterType; readonly value: string }
+  | { readonly code: 'row_unbound'; readonly row: RowId; readonly rowName: string; readonly name: string }
+  | { readonly code: 'row_name_twice'; readonly rowName: string };
+
+/** Every text of a case in which a parameter may stand, in reading order. */
+function textsOf(content: CaseContent): string[] {
+  return [content.objective, content.preconditions, ...content.steps.flatMap((s) => [s.action, s.expected])];
+}
+
+/** The names used anywhere in a case, in order of first use. */
+export function parametersUsed(content: CaseContent): string[] {
+  return [...new Set(textsOf(content).flatMap(parametersIn))];
+}
+
+/** In the order of the union above; within a code, in reading order. */
+export function caseProblems(content: CaseContent): CaseProblem[] {
+  const used = parametersUsed(content);
+  const names = content.parameters.map((p) => p.name);
+  const mapped = new Set(content.covers.flatMap((c) => [...c.fields.map((f) => f.parameter), ...(c.outcome === null ? [] : [c.outcome])]));
+  return [
+    ...used.filter((n) => !names.includes(n)).map((name) => ({ code: 'parameter_undeclared', name }) as const),
+    ...content.parameters.filter((p) => !used.includes(p.name) && !mapped.has(p.id)).map((p) => ({ code: 'parameter_unused', name: p.name }) as const),
+    ...repeated(names).map((name) => ({ code: 'parameter_twice', name }) as const),
+    ...names.filter((n) => !isParameterName(n)).map((name) => ({ code: 'parameter_name_invalid', name }) as const),
+    ...defaultProblems(content),
+    ...unboundProblems(content, used),
+    ...repeated(content.rows.map((r) => r.name).filter((n) => n !== '')).map((rowName) => ({ code: 'row_name_twice', rowName }) as const),
+  ];
+}
+
+/** Whether a cell is a value of a parameter's type. Cells that give no text fit every type. */
+export function fitsType(type: ParameterType, cell: CellText): boolean {
+  const value = readCell(cell);
+  if (value.kind !== 'text' || type === 'text') return true;
+  if (type === 'yesNo') return /^(yes|no|true|false)$/i.test(value.text);
+  if (type === 'decimal') return readValue({ kind: 'decimal', step: '1' }, value.text).kind !== 'wrongKind';
+  return readValue(ORDERED_TYPE[type], value.text).kind === 'ordinal';
+}
+
+const ORDERED_TYPE: Record<Exclude<ParameterType, 'text' | 'yesNo' | 'decimal'>, OrderedType> = {
+  whole: { kind: 'whole' },
+  date: { kind: 'date' },
+  time: { kind: 'time', stepSeconds: 1 },
+  dateTime: { kind: 'dateTime', stepSeconds: 1 },
+};
+
+/** Renames a parameter in its declaration and in every text that uses it. Rows and covers hold ids and need nothing. */
+export function renameParameter(content: CaseContent, id: ParameterId, name: string): CaseContent {
+  const old = content.parameters.find((p) => p.id === id)?.name;
+  if (old === undefined || old === name) return content;
+  const inText = (text: string): string => renameInText(text, old, name);
+  return {
+    ...content,
+    objective: inText(content.objective),
+    preconditions: inText(content.preconditions),
+    steps: content.steps.map((s) => ({ ...s, action: inText(s.action), expected: inText(s.expected) })),
+    parameters: content.parameters.map((p) => (p.id === id ? { ...p, name } : p)),
+  };
+}
+
+/** The case without a parameter: its column of cells and its mappings go too; uses in texts stay, as undeclared. */
+export function removeParameter(content: CaseContent, id: ParameterId): CaseContent {
+  return {
+    ...content,
+    parameters: content.parameters.filter((p) => p.id !== id),
+    rows: content.rows.map((r) => ({ ...r, cells: Object.fromEntries(Object.entries(r.cells).filter(([column]) => column !== id)) })),
+    covers: content.covers.map((c) => ({ ...c, fields: c.fields.filter((f) => f.parameter !== id), outcome: c.outcome === id ? null : c.outcome })),
+  };
+}
+
+function defaultProblems(content: CaseContent): CaseProblem[] {
+  return content.parameters
+    .filter((p) => !fitsType(p.type, p.default))
+    .map((p) => ({ code: 'default_not_of_type', name: p.name, type: p.type, value: p.default }));
+}
+
+function unboundProblems(content: CaseContent, used: readonly string[]): CaseProblem[] {
+  const needed = content.parameters.filter((p) => used.includes(p.name) && readCell(p.default).kind !== 'text');
+  return content.rows.flatMap((row) =>
+    needed
+      .filter((p) => readCell(row.cells[p.id] ?? '').kind === 'notGiven')
+      .map((p): CaseProblem => ({ code: 'row_unbound', row: row.id, rowName: row.name, name: p.name })),
+  );
+}
+
+function repeated(names: readonly string[]): string[] {
+  return [...new Set(names.filter((n, i) => names.indexOf(n) !== i))];
+}

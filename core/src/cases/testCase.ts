@@ -1,0 +1,100 @@
+import type { ConditionId, Priority } from '../artefacts/index.ts';
+import type { FieldId } from '../conditions/index.ts';
+import type { CellText } from '../data/index.ts';
+
+export type StepId = string & { readonly __brand: 'StepId' };
+export type ParameterId = string & { readonly __brand: 'ParameterId' };
+export type RowId = string & { readonly __brand: 'RowId' };
+
+/** The one maker of step ids. */
+export function stepId(text: string): StepId {
+  return text as StepId;
+}
+/** The one maker of parameter ids. */
+export function parameterId(text: string): ParameterId {
+  return text as ParameterId;
+}
+/** The one maker of row ids. */
+export function rowId(text: string): RowId {
+  return text as RowId;
+}
+
+/** An action and, if not empty, its expected result; both may hold parameters. */
+export interface Step {
+  readonly kind: 'step';
+  readonly id: StepId;
+  readonly action: string;
+  readonly expected: string;
+}
+
+export const PARAMETER_TYPES = ['text', 'whole', 'decimal', 'date', 'time', 'dateTime', 'yesNo'] as const;
+export type ParameterType = (typeof PARAMETER_TYPES)[number];
+
+export interface Parameter {
+  readonly id: ParameterId;
+  /** As written between angle brackets. */
+  readonly name: string;
+  readonly type: ParameterType;
+  /** A valid value, as a cell; empty when there is none. */
+  readonly default: CellText;
+  readonly description: string;
+}
+
+/** One named variant of a case's own data. A column without a cell here is an empty cell. */
+export interface Row {
+  readonly id: RowId;
+  readonly name: string;
+  readonly cells: Readonly<Record<string, CellText>>;
+}
+
+/** The trace link from a case to a condition, and how the case's parameters carry the condition's fields. */
+export interface Cover {
+  /** The condition; the list holds each once. */
+  readonly id: ConditionId;
+  /** The version of the condition the person had in view. */
+  readonly seenVersion: number;
+  readonly fields: readonly { readonly id: FieldId; readonly parameter: ParameterId }[];
+  /** The parameter that takes the model's outcomes when rows are made; null: none. */
+  readonly outcome: ParameterId | null;
+  /** The steps whose expected results speak for the condition: what shows a plain one. */
+  readonly expects: readonly StepId[];
+}
+
+/** What a version of a case holds. */
+export interface CaseContent {
+  readonly title: string;
+  readonly objective: string;
+  readonly preconditions: string;
+  readonly steps: readonly Step[];
+  readonly parameters: readonly Parameter[];
+  readonly rows: readonly Row[];
+  readonly covers: readonly Cover[];
+  readonly module: string;
+  readonly priority: Priority;
+  readonly tags: readonly string[];
+  /** Minutes to execute one instance; null: not estimated. */
+  readonly estimate: number | null;
+  /** Display name of a member; empty: nobody. */
+  readonly owner: string;
+}
+
+export const EMPTY_CASE: CaseContent = {
+  title: '',
+  objective: '',
+  preconditions: '',
+  steps: [],
+  parameters: [],
+  rows: [],
+  covers: [],
+  module: '',
+  priority: 'medium',
+  tags: [],
+  estimate: null,
+  owner: '',
+};
+
+/** The part whose change makes trace links to the case suspect. */
+export function caseMeaning(content: CaseContent): unknown {
+  const covers = content.covers.map((c) => [c.id, c.fields, c.expects]);
+  return [content.title, content.objective, content.preconditions, content.steps, content.parameters, content.rows, covers];
+}

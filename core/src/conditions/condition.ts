@@ -1,0 +1,43 @@
+import type { RequirementId } from '../artefacts/index.ts';
+import type { Risk } from '../basis/index.ts';
+import type { Anchor } from './anchor.ts';
+import type { Model } from './model.ts';
+import type { ItemKey } from './item.ts';
+
+export const POLARITIES = ['positive', 'negative', 'both'] as const;
+export type Polarity = (typeof POLARITIES)[number];
+
+/** The trace link from a condition to a requirement it is derived from. */
+export interface RequirementLink {
+  /** The requirement; the list holds each once. */
+  readonly id: RequirementId;
+  /** The version of the requirement the person had in view. */
+  readonly seenVersion: number;
+  /** The words the condition is anchored to; null when it bears on the requirement as a whole. */
+  readonly anchor: Anchor | null;
+}
+
+/** An item the analyst decided not to show. */
+export interface LeftOut {
+  readonly id: ItemKey;
+  readonly reason: string;
+  readonly by: string;
+  /** ISO date and time. */
+  readonly at: string;
+}
+
+/** What a version of a condition holds. */
+export interface ConditionContent {
+  readonly title: string;
+  readonly polarity: Polarity;
+  /** Overrides the risk of its requirements; null: theirs. */
+  readonly risk: Risk | null;
+  readonly requirements: readonly RequirementLink[];
+  readonly model: Model;
+  readonly leftOut: readonly LeftOut[];
+}
+
+/** The part whose change makes trace links to the condition suspect. */
+export function conditionMeaning(content: ConditionContent): unknown {
+  return [content.title, content.polarity, content.model];
+}

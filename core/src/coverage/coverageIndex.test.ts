@@ -1,0 +1,145 @@
+import { expect, test, describe } from '@jest/globals';
+import fc from 'fast-check';
+import { stepId } from '../cases/index.ts';
+import { PLAIN_ITEM, itemKey } from '../conditions/index.ts';
+import { CoverageIndex, caseMarks, coverageReport, listItems, percentDown, shownRatio, type Design, type DesignChange } from './index.ts';
+import { C, K, R, byReading, condition, ranges, requirement, testCase } from './testDesign.ts';
+
+const standings = (design: Design, k = 1) => new CoverageIndex(design).coverages.get(K(k))?.items.map((i) => i.standing);
+const named = (design: Design) => new Map(new CoverageIndex(design).coverages.get(K(1))?.items.map((i) => [i.item.name, i]));
+
+test('worked example 1: seven rows show nine of ten items; the gap is the fraction', () => {
+  const design: Design = {
+    requirements: [requirement(1)],
+    conditions: [condition(1, [1], { model: ranges })],
+    cases: [testCase(34, ['0', '-1', '99999', '100000', '4182', '12a', '""'], [byReading])],
+  };
+  const items = new CoverageIndex(design).coverages.get(K(1))?.items ?? [];
+  expect(items.map((i) => i.item.kind)).toEqual([...Array(3).fill('partition'), ...Array(4).fill('boundary'), ...Array(3).fill('class')]);
+  expect(items.filter((i) => i.standing !== 'shown').map((i) => i.item.name)).toEqual(['fraction']);
+  const { counts } = coverageReport(new CoverageIndex(design));
+  expect(shownRatio(counts)).toEqual({ part: 9, of: 10 });
+  expect(percentDown(shownRatio(counts))).toBe(90);
+  expect(named(design).get('valid')?.shownBy.map((r) => r.rowName)).toEqual(['row 0', 'row 2', 'row 4']);
+});
+
+describe('standings, the first that holds', () => {
+  const base: Design = { requirements: [requirement(1)], conditions: [condition(1, [1])], cases: [] };
+  const shows = [{ expects: [stepId('s1')] }];
+
+  test('no case: gap', () => expect(standings(base)).toEqual(['gap']));
+  test('a case that only claims to cover: linked', () => expect(standings({ ...base, cases: [testCase(1, [], [{}])] })).toEqual(['linked']));
+  test('a named expected result: shown', () => expect(standings({ ...base, cases: [testCase(1, [], shows)] })).toEqual(['shown']));
+  test('a named step that expects nothing: linked', () => {
+    const c = testCase(1, [], shows);
+    expect(standings({ ...base, cases: [{ ...c, content: { ...c.content, steps: c.content.steps.map((s) => ({ ...s, expected: ' ' })) } }] })).toEqual(['linked']);
+  });
+  test('a withdrawn case counts for nothing', () => expect(standings({ ...base, cases: [testCase(1, [], shows, { state: 'withdrawn' })] })).toEqual(['gap']));
+  test('a condition changed in meaning since the link: suspect', () => {
+    expect(standings({ ...base, conditions: [condition(1, [1], {}, { version: 3, meaningSince: 2 })], cases: [testCase(1, [], shows)] })).toEqual(['suspect']);
+  });
+  test('a requirement changed in meaning since: suspect', () => {
+    expect(standings({ ...base, requirements: [requirement(1, { meaningSince: 2 })], cases: [testCase(1, [], shows)] })).toEqual(['suspect']);
+  });
+  test('one trusted link is enough', () => {
+    const later = testCase(2, [], [{ expects: [stepId('s1')], seenVersion: 2 }]);
+    expect(standings({ ...base, conditions: [condition(1, [1], {}, { version: 2, meaningSince: 2 })], cases: [testCase(1, [], shows), later] })).toEqual(['shown']);
+  });
+  test('left out comes before shown', () => {
+    const leftOut = [{ id: PLAIN_ITEM, reason: 'not built', by: 'Rui M.', at: '2026-01-01T00:00:00Z' }];
+    const design = { ...base, conditions: [condition(1, [1], { leftOut })], cases: [testCase(1, [], shows)] };
+    expect(standings(design)).toEqual(['leftOut']);
+    expect(percentDown(shownRatio(coverageReport(new CoverageIndex(design)).counts))).toBeNull();
+  });
+});
+
+describe('numbers', () => {
+  test('percent is rounded down, so that 100 is never claimed with a gap', () => {
+    expect(percentDown({ part: 999, of: 1000 })).toBe(99);
+    expect(percentDown({ part: 1000, of: 1000 })).toBe(100);
+    expect(percentDown({ part: 0, of: 0 })).toBeNull();
+  });
+
+  const design: Design = {
+    requirements: [requirement(1, { risk: 'high', module: 'a' }), requirement(2, { risk: 'low', module: 'b' }), requirement(3), requirement(4, { state: 'withdrawn' })],
+    conditions: [condition(1, [1, 2]), condition(2, [2]), condition(3, [2], { risk: 'high' }), condition(4, [4])],
+    cases: [testCase(1, ['1', '2'], [{ id: K(2), expects: [stepId('s1')] }])],
+  };
+  const report = coverageReport(new CoverageIndex(design));
+
+  test('an item of two requirements counts in both rows and once in all', () => {
+    expect(report.requirements.map((r) => [r.id, r.counts.gap, r.counts.shown])).toEqual([[R(1), 1, 0], [R(2), 2, 1], [R(3), 0, 0]]);
+    expect(report.counts).toEqual({ gap: 2, shown: 1, linked: 0, suspect: 0, leftOut: 0 });
+  });
+  test('items weigh by the highest risk of their requirements, or by their own', () => expect(report.weighted).toMatchObject({ gap: 9 + 9, shown: 1 }));
+  test('a requirement without conditions is unanalysed; withdrawn ones are counted nowhere', () => expect(report.unanalysed).toEqual([R(3)]));
+  test('instances are rows', () => expect([report.cases, report.instances]).toEqual([1, 2]));
+  test('worst first, within the filter', () => {
+    const list = (filter: Parameters<typeof listItems>[1]) => listItems(new CoverageIndex(design), filter, 10).items.map((i) => i.condition);
+    expect(list({})).toEqual([K(1), K(3), K(2)]);
+    expect(list({ standings: ['gap'], module: 'b' })).toEqual([K(1), K(3)]);
+    expect(listItems(new CoverageIndex(design), {}, 1)).toMatchObject({ total: 3, items: [{ condition: K(1) }] });
+  });
+  test('marks of cases', () => {
+    const cases = [testCase(1, [], [{ expects: [stepId('s1')] }]), testCase(2, [], [{}]), testCase(3, [])];
+    expect([...caseMarks(new CoverageIndex({ ...design, cases }))]).toEqual([[C(1), 'shows'], [C(2), 'linked'], [C(3), 'nothing']]);
+  });
+});
+
+/** Random changes of a small design; the union is what a project can undergo. */
+const change: fc.Arbitrary<DesignChange> = fc.oneof(
+  fc.array(fc.record({ n: fc.integer({ min: 1, max: 4 }), meaningSince: fc.integer({ min: 1, max: 3 }), risk: fc.constantFrom('high' as const, 'low' as const), withdrawn: fc.boolean() }), { maxLength: 4 }).map(
+    (list): DesignChange => ({
+      kind: 'requirements',
+      inOutlineOrder: [...new Map(list.map((r) => [r.n, r])).values()].map((r) => requirement(r.n, { meaningSince: r.meaningSince, risk: r.risk, state: r.withdrawn ? 'withdrawn' : 'draft' })),
+    }),
+  ),
+  fc.record({ n: fc.integer({ min: 1, max: 3 }), of: fc.uniqueArray(fc.integer({ min: 1, max: 4 }), { maxLength: 2 }), plain: fc.boolean(), gone: fc.boolean(), meaningSince: fc.integer({ min: 1, max: 3 }), withdrawn: fc.boolean() }).map(
+    (c): DesignChange => ({
+      kind: 'condition',
+      id: K(c.n),
+      condition: c.gone ? null : condition(c.n, c.of, c.plain ? {} : { model: ranges, leftOut: [{ id: itemKey('reading:edge:0'), reason: '', by: '', at: '' }] }, { meaningSince: c.meaningSince, state: c.withdrawn ? 'withdrawn' : 'draft' }),
+    }),
+  ),
+  fc.record({ n: fc.integer({ min: 1, max: 3 }), covers: fc.uniqueArray(fc.integer({ min: 1, max: 3 }), { maxLength: 3 }), values: fc.array(fc.constantFrom('0', '-1', '12a', '""', '5', ''), { maxLength: 4 }), gone: fc.boolean(), seen: fc.integer({ min: 1, max: 3 }), state: fc.constantFrom('draft' as const, 'withdrawn' as const) }).map(
+    (c): DesignChange => ({
+      kind: 'case',
+      id: C(c.n),
+      case: c.gone ? null : testCase(c.n, c.values, c.covers.map((k) => ({ ...byReading, id: K(k), seenVersion: c.seen, expects: [stepId('s1')] })), { state: c.state }),
+    }),
+  ),
+);
+
+function after(design: Design, c: DesignChange): Design {
+  const replace = <E extends { readonly id: string }>(list: readonly E[], id: string, element: E | null): E[] => [...list.filter((e) => e.id !== id), ...(element === null ? [] : [element])];
+  switch (c.kind) {
+    case 'requirements':
+      return { ...design, requirements: c.inOutlineOrder };
+    case 'condition':
+      return { ...design, conditions: replace(design.conditions, c.id, c.condition) };
+    case 'case':
+      return { ...design, cases: replace(design.cases, c.id, c.case) };
+  }
+}
+
+test('after any changes the index equals one made from scratch', () => {
+  const start: Design = { requirements: [1, 2, 3].map((n) => requirement(n)), conditions: [condition(1, [1], { model: ranges }), condition(2, [1, 2])], cases: [testCase(1, ['0'], [byReading])] };
+  let everShown = false;
+  fc.assert(
+    fc.property(fc.array(change, { minLength: 1, maxLength: 12 }), (changes) => {
+      const index = new CoverageIndex(start);
+      let design = start;
+      for (const c of changes) {
+        index.apply(c);
+        design = after(design, c);
+      }
+      const scratch = new CoverageIndex(design);
+      const sorted = (i: CoverageIndex) => [...i.coverages].sort(([a], [b]) => a.localeCompare(b));
+      expect(sorted(index)).toEqual(sorted(scratch));
+      expect(coverageReport(index)).toEqual(coverageReport(scratch));
+      everShown ||= coverageReport(scratch).counts.shown > 0 && changes.length > 3;
+    }),
+    { numRuns: 300 },
+  );
+  expect(everShown).toBe(true);
+});

@@ -1,0 +1,55 @@
+import { artefactId, type CaseId, type ConditionId, type RequirementId } from '../artefacts/index.ts';
+import { EMPTY_CASE, parameterId, rowId, stepId, type CaseContent, type Cover } from '../cases/index.ts';
+import { fieldId, type ConditionContent, type Field, type ValueRangesModel } from '../conditions/index.ts';
+import type { DesignCase, DesignCondition, DesignRequirement } from './design.ts';
+
+/** Tiny builders for tests of coverage. */
+export const R = (n: number): RequirementId => artefactId('requirement', n);
+export const K = (n: number): ConditionId => artefactId('condition', n);
+export const C = (n: number): CaseId => artefactId('case', n);
+
+export const reading: Field = {
+  id: fieldId('reading'),
+  name: 'reading',
+  type: { kind: 'whole' },
+  unit: 'm³',
+  required: true,
+  intervals: [
+    { id: 'below', name: 'below', from: '', to: '-1', valid: false, outcome: 'refused' },
+    { id: 'valid', name: 'valid', from: '0', to: '99999', valid: true, outcome: 'stored' },
+    { id: 'above', name: 'above', from: '100000', to: '', valid: false, outcome: 'refused' },
+  ],
+  choices: [],
+  classes: [
+    { id: 'letters', kind: 'letters', name: 'letters', example: '12a', limit: 0, valid: false, outcome: 'refused' },
+    { id: 'empty', kind: 'empty', name: 'empty', example: '', limit: 0, valid: false, outcome: 'refused' },
+    { id: 'fraction', kind: 'fraction', name: 'fraction', example: '12.5', limit: 0, valid: false, outcome: 'refused' },
+  ],
+};
+
+export const ranges: ValueRangesModel = { kind: 'valueRanges', boundaries: 'twoValue', allowInvalidTogether: false, fields: [reading] };
+
+export function requirement(n: number, part: Partial<DesignRequirement> = {}): DesignRequirement {
+  return { id: R(n), title: `requirement ${n}`, module: 'readings', risk: 'medium', state: 'draft', meaningSince: 1, ...part };
+}
+
+export function condition(n: number, requirements: readonly number[], part: Partial<ConditionContent> = {}, outside: Partial<DesignCondition> = {}): DesignCondition {
+  const links = requirements.map((r) => ({ id: R(r), seenVersion: 1, anchor: null }));
+  const content: ConditionContent = { title: `condition ${n}`, polarity: 'both', risk: null, requirements: links, model: { kind: 'plain' }, leftOut: [], ...part };
+  return { id: K(n), state: 'draft', version: 1, meaningSince: 1, content, ...outside };
+}
+
+/** A case with the parameter `reading`, a row per value, and one step that expects something. */
+export function testCase(n: number, values: readonly string[], covers: readonly Partial<Cover>[] = [], outside: Partial<DesignCase> = {}): DesignCase {
+  const content: CaseContent = {
+    ...EMPTY_CASE,
+    title: `case ${n}`,
+    steps: [{ kind: 'step', id: stepId('s1'), action: 'enter <reading>', expected: 'it is taken' }],
+    parameters: [{ id: parameterId('p'), name: 'reading', type: 'text', default: '', description: '' }],
+    rows: values.map((value, i) => ({ id: rowId(`r${i}`), name: `row ${i}`, cells: { p: value } })),
+    covers: covers.map((c) => ({ id: K(1), seenVersion: 1, fields: [], outcome: null, expects: [], ...c })),
+  };
+  return { id: C(n), state: 'draft', version: 1, content, ...outside };
+}
+
+export const byReading = { fields: [{ id: reading.id, parameter: parameterId('p') }] };

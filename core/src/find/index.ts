@@ -1,0 +1,1 @@
+export { HAS_VALUES, QUERY_FIELDS, parseQuery, type HasValue, type Query, type QueryField, type QueryProblem, type QueryTerm } from './query.ts';

@@ -1,0 +1,36 @@
+/** An exact decimal number: `units / 10^scale`. Decisions never pass through binary floating point. */
+export interface Decimal {
+  readonly units: bigint;
+  readonly scale: number;
+}
+
+const DECIMAL = /^[+-]?\d+(?:\.\d+)?$/;
+
+/** Longest text read as a number; keeps hostile input from costing quadratic time. */
+export const LONGEST_NUMBER = 400;
+
+/** Reads plain decimal notation (`-12.50`); null for anything else, exponents and groupings included. */
+export function parseDecimal(text: string): Decimal | null {
+  if (text.length > LONGEST_NUMBER || !DECIMAL.test(text)) return null;
+  const point = text.indexOf('.');
+  const scale = point < 0 ? 0 : text.length - point - 1;
+  return { units: BigInt(text.replace('.', '').replace('+', '')), scale };
+}
+
+/** How often `step` goes into `value`; null when it does not go in exactly, or the step is not above zero. */
+export function exactQuotient(value: Decimal, step: Decimal): bigint | null {
+  if (step.units <= 0n) return null;
+  const scale = Math.max(value.scale, step.scale);
+  const dividend = value.units * 10n ** BigInt(scale - value.scale);
+  const divisor = step.units * 10n ** BigInt(scale - step.scale);
+  return dividend % divisor === 0n ? dividend / divisor : null;
+}
+
+/** `count × step` with as many decimals as the step has: 3 × 0.10 is `0.30`. */
+export function formatMultiple(count: bigint, step: Decimal): string {
+  const units = count * step.units;
+  const sign = units < 0n ? '-' : '';
+  const digits = (units < 0n ? -units : units).toString().padStart(step.scale + 1, '0');
+  if (step.scale === 0) return sign + digits;
+  return `${sign}${digits.slice(0, -step.scale)}.${digits.slice(-step.scale)}`;
+}

@@ -1,0 +1,16 @@
+export { parseDecimal, exactQuotient, formatMultiple, LONGEST_NUMBER, type Decimal } from './decimal.ts';
+export {
+  ORDERED_KINDS,
+  isOrdered,
+  lengthInCharacters,
+  readValue,
+  readBound,
+  formatBound,
+  sampleValue,
+  LONGEST_SAMPLE_TEXT,
+  type OrderedKind,
+  type OrderedType,
+  type ValueType,
+  type ValueKind,
+  type Reading,
+} from './valueType.ts';

@@ -1,0 +1,32 @@
+/** Plain content as stored: what canonical text, difference and merge work on. */
+export type Json = null | boolean | number | string | readonly Json[] | JsonRecord;
+export interface JsonRecord {
+  readonly [name: string]: Json;
+}
+/** An element of a list whose elements are told apart by `id` rather than by place. */
+export interface JsonElement extends JsonRecord {
+  readonly id: string;
+}
+
+export function isRecord(value: Json | undefined): value is JsonRecord {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+
+/** Whether a value is a list whose elements all have an `id`, each once. An empty list is one. */
+export function isElementList(value: Json | undefined): value is readonly JsonElement[] {
+  if (!Array.isArray(value)) return false;
+  const ids = value.map((e: Json) => (isRecord(e) && typeof e.id === 'string' ? e.id : null));
+  return !ids.includes(null) && new Set(ids).size === ids.length;
+}
+
+/** The same text for equal content, whatever the order of its names: what is hashed and compared. */
+export function canonicalText(value: Json): string {
+  if (Array.isArray(value)) return `[${value.map(canonicalText).join(',')}]`;
+  if (!isRecord(value)) return JSON.stringify(value);
+  const fields = Object.keys(value).sort().map((name) => `${JSON.stringify(name)}:${canonicalText(value[name] ?? null)}`);
+  return `{${fields.join(',')}}`;
+}
+
+export function sameJson(a: Json, b: Json): boolean {
+  return a === b || canonicalText(a) === canonicalText(b);
+}

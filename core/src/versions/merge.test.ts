@@ -1,0 +1,59 @@
+import { expect, test, describe } from '@jest/globals';
+import fc from 'fast-check';
+import { mergeContent, type Json } from './index.ts';
+
+const step = (id: string, action = id, expected = '') => ({ id, action, expected });
+const base = { title: 'T', steps: [step('a'), step('b'), step('c')], tags: ['x'] };
+
+describe('one side only', () => {
+  test('fields changed on one side each are both taken', () => {
+    expect(mergeContent(base, { ...base, title: 'mine' }, { ...base, tags: ['y'] })).toEqual({ content: { ...base, title: 'mine', tags: ['y'] }, conflicts: [] });
+  });
+  test('steps changed, added and moved on different sides are all taken', () => {
+    const mine = { ...base, steps: [step('a', 'a!'), step('b'), step('new'), step('c')] };
+    const theirs = { ...base, steps: [step('c'), step('a'), step('b', 'b', 'then')] };
+    expect(mergeContent(base, mine, theirs)).toEqual({ content: { ...base, steps: [step('c'), step('a', 'a!'), step('b', 'b', 'then'), step('new')] }, conflicts: [] });
+  });
+  test('both parts of one step, one by each', () => {
+    const { content, conflicts } = mergeContent({ s: [step('a')] }, { s: [step('a', 'mine')] }, { s: [step('a', 'a', 'theirs')] });
+    expect([content, conflicts]).toEqual([{ s: [step('a', 'mine', 'theirs')] }, []]);
+  });
+});
+
+describe('both changed the same', () => {
+  const mine = { ...base, title: 'mine', steps: [step('a', 'mine'), step('b')] };
+  const theirs = { ...base, title: 'theirs', steps: [step('a', 'theirs'), step('b'), step('c', 'c!')] };
+  test('conflicts name the place and both sides; mine stands meanwhile', () => {
+    const { content, conflicts } = mergeContent(base, mine, theirs);
+    expect(conflicts.map((c) => [c.path, c.mine, c.theirs])).toEqual([
+      ['title', 'mine', 'theirs'],
+      ['steps/a/action', 'mine', 'theirs'],
+      ['steps/c', undefined, step('c', 'c!')],
+    ]);
+    expect(content).toMatchObject({ title: 'mine', steps: [step('a', 'mine'), step('b')] });
+  });
+  test('choices settle them', () => {
+    const { content, conflicts } = mergeContent(base, mine, theirs, new Map([['title', 'theirs'], ['steps/a/action', 'mine'], ['steps/c', 'theirs']]));
+    expect([content, conflicts]).toEqual([{ ...base, title: 'theirs', steps: [step('a', 'mine'), step('b'), step('c', 'c!')] }, []]);
+  });
+  test('two different orders of one list are a conflict', () => {
+    const order = (...ids: string[]) => ({ s: ids.map((id) => step(id)) });
+    expect(mergeContent(order('a', 'b', 'c'), order('b', 'a', 'c'), order('a', 'c', 'b')).conflicts.map((c) => c.path)).toEqual(['s/(order)']);
+  });
+});
+
+const element = fc.record({ id: fc.constantFrom('1', '2', '3', '4'), t: fc.constantFrom('x', 'y') });
+const arbitrary: fc.Arbitrary<Json> = fc.record({ t: fc.constantFrom('x', 'y', 'z'), list: fc.uniqueArray(element, { selector: (e) => e.id, maxLength: 4 }) });
+
+test('laws: one-sided changes win, equal changes agree, no element is doubled', () => {
+  fc.assert(
+    fc.property(arbitrary, arbitrary, arbitrary, (b, m, t) => {
+      expect(mergeContent(b, m, b)).toEqual({ content: m, conflicts: [] });
+      expect(mergeContent(b, b, t)).toEqual({ content: t, conflicts: [] });
+      expect(mergeContent(b, m, m)).toEqual({ content: m, conflicts: [] });
+      const { content } = mergeContent(b, m, t) as { content: { list: { id: string }[] } };
+      const ids = content.list.map((e) => e.id);
+      expect(new Set(ids).size).toBe(ids.length);
+    }),
+  );
+});

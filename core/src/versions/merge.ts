@@ -1,0 +1,108 @@
+import { diffContent } from './contentDiff.ts';
+import { isElementList, isRecord, sameJson, type Json, type JsonElement, type JsonRecord } from './json.ts';
+
+export const SIDES = ['mine', 'theirs'] as const;
+export type Side = (typeof SIDES)[number];
+
+/** Where both sides changed the same thing. Undefined: that side removed it. `path` joins names and ids by `/`. */
+export interface Conflict {
+  readonly path: string;
+  readonly base: Json | undefined;
+  readonly mine: Json | undefined;
+  readonly theirs: Json | undefined;
+}
+
+export interface Merge {
+  /** Where in conflict and not chosen: mine. */
+  readonly content: Json;
+  readonly conflicts: readonly Conflict[];
+}
+
+/**
+ * Three-way merge of two contents that grew from `base`. Fields and elements changed on one side only are taken
+ * from there; what both changed differently is a conflict, which `choices` (by path) settles. Removing an element
+ * that the other side changed is a conflict; so is reordering one list in two ways.
+ */
+export function mergeContent(base: Json, mine: Json, theirs: Json, choices: ReadonlyMap<string, Side> = new Map()): Merge {
+  const conflicts: Conflict[] = [];
+  const settle = (path: string, b: Json | undefined, m: Json | undefined, t: Json | undefined): Json | undefined => {
+    const choice = choices.get(path);
+    if (choice === undefined) conflicts.push({ path, base: b, mine: m, theirs: t });
+    return choice === 'theirs' ? t : m;
+  };
+  const content = mergeValue('', base, mine, theirs, settle) ?? null;
+  return { content, conflicts };
+}
+
+type Settle = (path: string, base: Json | undefined, mine: Json | undefined, theirs: Json | undefined) => Json | undefined;
+
+function mergeValue(path: string, base: Json | undefined, mine: Json | undefined, theirs: Json | undefined, settle: Settle): Json | undefined {
+  if (equal(mine, theirs) || equal(theirs, base)) return mine;
+  if (equal(mine, base)) return theirs;
+  if (isRecord(mine) && isRecord(theirs) && isRecord(base)) return mergeRecords(path, base, mine, theirs, settle);
+  if (isElementList(mine) && isElementList(theirs) && isElementList(base)) return mergeLists(path, base, mine, theirs, settle);
+  return settle(path, base, mine, theirs);
+}
+
+function mergeRecords(path: string, base: JsonRecord, mine: JsonRecord, theirs: JsonRecord, settle: Settle): JsonRecord {
+  const merged: Record<string, Json> = {};
+  for (const name of new Set([...Object.keys(theirs), ...Object.keys(mine)])) {
+    const value = mergeValue(join(path, name), base[name], mine[name], theirs[name], settle);
+    if (value !== undefined) merged[name] = value;
+  }
+  return merged;
+}
+
+function mergeLists(path: string, base: readonly JsonElement[], mine: readonly JsonElement[], theirs: readonly JsonElement[], settle: Settle): Json[] {
+  const [b, m, t] = [byId(base), byId(mine), byId(theirs)];
+  const merged = new Map<string, Json>();
+  for (const id of new Set([...b.keys(), ...m.keys(), ...t.keys()])) {
+    const value = mergeValue(join(path, id), b.get(id), m.get(id), t.get(id), settle);
+    if (value !== undefined) merged.set(id, value);
+  }
+  return mergeOrder(path, base, mine, theirs, settle).flatMap((id) => merged.get(id) ?? []);
+}
+
+/** One side's order as a whole, with what only the other side has put after the neighbour it had there. */
+function mergeOrder(path: string, base: readonly JsonElement[], mine: readonly JsonElement[], theirs: readonly JsonElement[], settle: Settle): string[] {
+  const [b, m, t] = [ids(base), ids(mine), ids(theirs)];
+  const mineMoved = reordered(b, m);
+  const theirsMoved = reordered(b, t);
+  const shared = new Set(m.filter((id) => t.includes(id)));
+  const [mineShared, theirsShared] = [m.filter((id) => shared.has(id)), t.filter((id) => shared.has(id))];
+  const clash = mineMoved && theirsMoved && !sameJson(mineShared, theirsShared);
+  const leading = clash && !sameJson(settle(join(path, '(order)'), b, m, t) ?? null, m) ? t : theirsMoved && !mineMoved ? t : m;
+  return insertMissing(leading, leading === m ? t : m, b.filter((id) => !m.includes(id) || !t.includes(id)));
+}
+
+function insertMissing(leading: readonly string[], other: readonly string[], rest: readonly string[]): string[] {
+  const order = [...leading];
+  other.forEach((id, i) => {
+    if (order.includes(id)) return;
+    const neighbour = other.slice(0, i).reverse().find((before) => order.includes(before));
+    order.splice(neighbour === undefined ? 0 : order.indexOf(neighbour) + 1, 0, id);
+  });
+  return [...order, ...rest.filter((id) => !order.includes(id))];
+}
+
+function reordered(before: readonly string[], after: readonly string[]): boolean {
+  const kept = before.filter((id) => after.includes(id));
+  return !sameJson(kept, after.filter((id) => before.includes(id)));
+}
+
+function equal(a: Json | undefined, b: Json | undefined): boolean {
+  if (a === undefined || b === undefined) return a === b;
+  return diffContent(a, b).kind === 'same';
+}
+
+function join(path: string, name: string): string {
+  return path === '' ? name : `${path}/${name}`;
+}
+
+function ids(elements: readonly JsonElement[]): string[] {
+  return elements.map((e) => e.id);
+}
+
+function byId(elements: readonly JsonElement[]): Map<string, JsonElement> {
+  return new Map(elements.map((e) => [e.id, e]));
+}

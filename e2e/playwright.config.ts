@@ -1,0 +1,31 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { defineConfig } from '@playwright/test';
+
+// The configuration is read by every worker; only the first reader chooses port and folder.
+process.env.CADERNO_E2E_PORT ??= String(20_000 + Math.floor(Math.random() * 20_000));
+process.env.CADERNO_E2E_DATA ??= mkdtempSync(join(tmpdir(), 'caderno-e2e-'));
+const baseURL = `http://127.0.0.1:${process.env.CADERNO_E2E_PORT}`;
+
+export default defineConfig({
+  testDir: './tests',
+  outputDir: '../test-results',
+  timeout: 60_000,
+  workers: 2,
+  fullyParallel: false,
+  reporter: 'line',
+  use: {
+    baseURL,
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    launchOptions: { executablePath: '/usr/bin/chromium', args: ['--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost'] },
+  },
+  webServer: {
+    command: 'node ../scripts/start.mjs --fresh',
+    url: `${baseURL}/healthz`,
+    env: { PORT: process.env.CADERNO_E2E_PORT, CADERNO_DATA: process.env.CADERNO_E2E_DATA },
+    timeout: 180_000,
+    gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
+  },
+});

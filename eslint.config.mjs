@@ -1,0 +1,24 @@
+import js from '@eslint/js';
+import hooks from 'eslint-plugin-react-hooks';
+import globals from 'globals';
+import { defineConfig } from 'eslint/config';
+import ts from 'typescript-eslint';
+
+export default defineConfig(
+  { ignores: ['**/dist/**', '**/node_modules/**', 'test-results/**', 'e2e/.shot.mjs'] },
+  js.configs.recommended,
+  ...ts.configs.strict,
+  { files: ['**/*.mjs', '**/*.cjs'], languageOptions: { globals: globals.node } },
+  {
+    files: ['**/*.ts', '**/*.tsx'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_' }],
+      '@typescript-eslint/consistent-type-imports': 'error',
+      'no-control-regex': 'off',
+    },
+  },
+  { files: ['web/**/*.ts', 'web/**/*.tsx'], plugins: { 'react-hooks': hooks }, rules: { ...hooks.configs.recommended.rules, 'react-hooks/incompatible-library': 'off' } },
+);

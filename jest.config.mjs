@@ -1,0 +1,12 @@
+export default {
+  roots: ['<rootDir>/core', '<rootDir>/contract', '<rootDir>/server', '<rootDir>/web', '<rootDir>/scripts'],
+  testMatch: ['**/*.test.ts'],
+  testEnvironment: 'node',
+  extensionsToTreatAsEsm: ['.ts', '.tsx'],
+  transform: { '\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true } }, module: { type: 'es6' } }] },
+  watchman: false,
+  globalSetup: '<rootDir>/scripts/test-database.mjs',
+  globalTeardown: '<rootDir>/scripts/test-database-stop.mjs',
+  maxWorkers: 2,
+  testTimeout: 30_000,
+};

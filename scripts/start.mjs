@@ -1,0 +1,68 @@
+import { spawn } from 'node:child_process';
+import { existsSync } from 'node:fs';
+import { homedir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { buildWeb } from './build.mjs';
+import { Failure, run } from './failure.mjs';
+import { ROOT, checkNode, installPackages } from './install.mjs';
+import { installPostgres, startPostgres } from './postgres.mjs';
+import { dieWithUs, ended, isRoot } from './processes.mjs';
+
+const USAGE = 'Usage: npm start [-- --fresh | --empty]\n  --fresh  remove what is stored and start with a new copy of the demo\n  --empty  start without the demo';
+
+function readArguments(args) {
+  const known = new Set(['--fresh', '--empty', '--help']);
+  const unknown = args.find((a) => !known.has(a));
+  if (unknown !== undefined) throw new Failure(`There is no option ${unknown}.\n${USAGE}`);
+  return { fresh: args.includes('--fresh'), empty: args.includes('--empty'), help: args.includes('--help') };
+}
+
+function dataFolder() {
+  if (process.env.CADERNO_DATA) return resolve(process.env.CADERNO_DATA);
+  if (isRoot) return '/var/lib/caderno';
+  return join(process.env.XDG_DATA_HOME ?? join(homedir(), '.local', 'share'), 'caderno');
+}
+
+async function openDatabase(folder) {
+  if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, stop: async () => {} };
+  await installPostgres();
+  return startPostgres(folder);
+}
+
+function startServer(databaseUrl, webFolder, { fresh, empty }) {
+  const env = {
+    ...process.env,
+    DATABASE_URL: databaseUrl,
+    CADERNO_WEB: webFolder,
+    CADERNO_FRESH: fresh ? '1' : '0',
+    ...(empty ? {} : { CADERNO_DEMO: join(ROOT, 'demo', 'fonte-clara') }),
+  };
+  const node = [process.execPath, '--import', 'tsx', join(ROOT, 'server', 'src', 'main.ts')];
+  return spawn('setpriv', [...dieWithUs('TERM'), '--', ...node], { env, cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], detached: true });
+}
+
+async function main() {
+  const options = readArguments(process.argv.slice(2));
+  if (options.help) return console.log(USAGE);
+  checkNode();
+  await installPackages();
+  const folder = dataFolder();
+  const where = process.env.DATABASE_URL ? 'the schema ‘caderno’ of the database at DATABASE_URL' : `what is stored in ${folder}`;
+  if (options.fresh && (process.env.DATABASE_URL || existsSync(folder))) console.log(`Starting fresh: ${where} is removed.`);
+  // Failures of the build are told only once the database is stopped again.
+  const [webFolder, database] = await Promise.allSettled([buildWeb(), openDatabase(folder)]);
+  if (webFolder.status === 'rejected' || database.status === 'rejected') {
+    if (database.status === 'fulfilled') await database.value.stop();
+    throw webFolder.status === 'rejected' ? webFolder.reason : database.reason;
+  }
+  const server = startServer(database.value.url, webFolder.value, options);
+  const stop = () => server.kill('SIGTERM');
+  process.on('SIGINT', stop);
+  process.on('SIGTERM', stop);
+  process.on('SIGHUP', stop);
+  const code = await ended(server);
+  await database.value.stop();
+  return code ?? 0;
+}
+
+run(main);

@@ -1,0 +1,66 @@
+import { existsSync } from 'node:fs';
+import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Failure, run } from './failure.mjs';
+import { ROOT, checkNode, installDebianPackage, installPackages } from './install.mjs';
+import { installPostgres } from './postgres.mjs';
+import { runProgram } from './processes.mjs';
+
+const CHECKS = ['check:types', 'check:lint', 'check:dependencies'];
+
+/** Runs everything: types, lint, dependency rules, Jest, Playwright. Ends with the line `N passed, N failed`. */
+async function main() {
+  checkNode();
+  await installPackages();
+  await installPostgres();
+  await installDebianPackage('chromium', () => existsSync('/usr/bin/chromium'));
+  const reports = await mkdtemp(join(tmpdir(), 'caderno-reports-'));
+  const total = { passed: 0, failed: 0 };
+  const add = ({ passed, failed }) => {
+    total.passed += passed;
+    total.failed += failed;
+  };
+  for (const check of CHECKS) add(await runCheck(check));
+  add(await runJest(join(reports, 'jest.json')));
+  add(await runPlaywright(join(reports, 'playwright.json')));
+  await rm(reports, { recursive: true, force: true });
+  console.log(`${total.passed} passed, ${total.failed} failed`);
+  return total.failed === 0 ? 0 : 1;
+}
+
+async function runCheck(name) {
+  const { code, output } = await runProgram('npm', ['run', '--silent', name], { cwd: ROOT });
+  console.log(`${code === 0 ? 'ok    ' : 'FAILED'} ${name}`);
+  if (code !== 0) console.log(output);
+  return { passed: code === 0 ? 1 : 0, failed: code === 0 ? 0 : 1 };
+}
+
+async function runJest(report) {
+  const env = { ...process.env, NODE_OPTIONS: '--experimental-vm-modules --no-warnings' };
+  const { code } = await runProgram('npx', ['--no-install', 'jest', '--json', `--outputFile=${report}`], { cwd: ROOT, env, show: true });
+  const result = await readReport('Jest', report);
+  const failed = result.numFailedTests + result.numRuntimeErrorTestSuites;
+  return counted('Jest', result.numPassedTests, failed, code);
+}
+
+async function runPlaywright(report) {
+  const env = { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: report };
+  const { code } = await runProgram('npx', ['--no-install', 'playwright', 'test', '--reporter=line,json'], { cwd: join(ROOT, 'e2e'), env, show: true });
+  const { stats } = await readReport('Playwright', report);
+  return counted('Playwright', stats.expected, stats.unexpected + stats.flaky, code);
+}
+
+async function readReport(name, file) {
+  if (!existsSync(file)) throw new Failure(`${name} ended without a report; what it printed above says why.\n0 passed, 1 failed`);
+  return JSON.parse(await readFile(file, 'utf8'));
+}
+
+/** A runner that failed without a failed test has failed all the same, and so has one that ran nothing. */
+function counted(name, passed, failed, code) {
+  const fault = failed === 0 && (code !== 0 || passed === 0) ? 1 : 0;
+  console.log(`${failed + fault === 0 ? 'ok    ' : 'FAILED'} ${name}: ${passed} passed, ${failed + fault} failed`);
+  return { passed, failed: failed + fault };
+}
+
+run(main);

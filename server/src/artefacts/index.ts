@@ -1,0 +1,10 @@
+export { CHANGES_CHANNEL, artefactOfRetry, idOfRow, lockProject, recordDeed, type Commander } from './command.ts';
+export { changeState, createArtefact, findArtefact, readContent, saveArtefact, setState, storeNextVersion } from './store.ts';
+export { moveRequirement, outlinePlaces, restorePlace } from './outline.ts';
+export { dropDraft, keepDraft } from './draft.ts';
+export { describeArtefact, readArtefact } from './read.ts';
+export { selectSummaries } from './summary.ts';
+export { prefixSearch } from './search.ts';
+export { usersOf } from './links.ts';
+export { asJson, contentFromStore, kindAndContentFromStore } from './stored.ts';
+export { rebuildDerived } from './rebuild.ts';

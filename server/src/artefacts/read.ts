@@ -1,0 +1,49 @@
+import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
+import type { Artefact } from '@caderno/contract';
+import { selectRows, type ArtefactRow, type Work } from '../database/index.ts';
+import { findArtefact, readContent } from './store.ts';
+import { contentFromStore } from './stored.ts';
+import { selectSummaries } from './summary.ts';
+
+/** An artefact as a person sees it: its head, and their own draft. */
+export async function readArtefact(work: Work, projectId: string, personId: string, id: ArtefactId): Promise<Artefact> {
+  return describeArtefact(work, personId, await findArtefact(work, projectId, id));
+}
+
+export async function describeArtefact(work: Work, personId: string, row: ArtefactRow): Promise<Artefact> {
+  const [summary] = await selectSummaries(work, 'a.id = $1', [row.id], 'a.id');
+  const head = await readContent(work, row, row.head);
+  const draft = await readDraft(work, personId, row);
+  if (summary?.kind === 'requirement' && head.kind === 'requirement') return { kind: 'requirement', summary, content: head.content, draft: draft && draftOf('requirement', draft) };
+  if (summary?.kind === 'condition' && head.kind === 'condition') return { kind: 'condition', summary, content: head.content, draft: draft && draftOf('condition', draft) };
+  if (summary?.kind === 'case' && head.kind === 'case') return { kind: 'case', summary, content: head.content, draft: draft && draftOf('case', draft) };
+  throw new Error(`Summary and content of an artefact are of one kind: expected ${row.kind}, got ${head.kind}`);
+}
+
+interface StoredDraft {
+  readonly base: number;
+  readonly at: Date;
+  readonly content: unknown;
+  readonly schema: number;
+  readonly baseContent: unknown;
+  readonly baseSchema: number;
+}
+
+async function readDraft(work: Work, personId: string, row: ArtefactRow): Promise<StoredDraft | null> {
+  const [draft] = await selectRows<StoredDraft>(
+    work,
+    `SELECT d.base, d.at, d.content, d.schema, v.content AS "baseContent", v.schema AS "baseSchema"
+     FROM draft d JOIN artefact_version v ON v.artefact_id = d.artefact_id AND v.version = d.base WHERE d.artefact_id = $1 AND d.person_id = $2`,
+    [row.id, personId],
+  );
+  return draft ?? null;
+}
+
+function draftOf<K extends ArtefactKind>(kind: K, draft: StoredDraft) {
+  return {
+    base: draft.base,
+    at: draft.at.toISOString(),
+    content: contentFromStore(kind, draft.schema, draft.content),
+    baseContent: contentFromStore(kind, draft.baseSchema, draft.baseContent),
+  };
+}

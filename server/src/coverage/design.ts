@@ -1,0 +1,33 @@
+import type { Design, DesignCondition } from '@caderno/core/coverage';
+import type { QueryOf } from '@caderno/contract';
+import { findArtefact } from '../artefacts/index.ts';
+import type { Work } from '../database/index.ts';
+import { designCases, designConditions, designRequirements } from './designRows.ts';
+
+/**
+ * The design around a requirement, a condition or a case: its conditions, their requirements, and every case that
+ * covers one of them, so that the coverage of these conditions can be computed from it alone.
+ */
+export async function readDesign(work: Work, projectId: string, around: QueryOf<'readDesign'>): Promise<Design> {
+  const conditions = await conditionsAround(work, projectId, around);
+  const ids = new Set(conditions.flatMap((c) => c.content.requirements.map((r) => r.id)));
+  const requirements = (await designRequirements(work, projectId)).filter((r) => ids.has(r.id));
+  const covering = `a.project_id = $1 AND a.id IN (
+    SELECT link.from_id FROM link JOIN artefact k ON k.id = link.to_id WHERE k.project_id = $1 AND k.kind = 'condition' AND k.number = ANY($2))`;
+  const cases = await designCases(work, covering, [projectId, conditions.map((c) => Number(c.id.slice(2)))]);
+  return { requirements, conditions, cases };
+}
+
+async function conditionsAround(work: Work, projectId: string, around: QueryOf<'readDesign'>): Promise<DesignCondition[]> {
+  if (around.requirement !== undefined) {
+    const row = await findArtefact(work, projectId, around.requirement);
+    return designConditions(work, 'a.id IN (SELECT from_id FROM link WHERE to_id = $1)', [row.id]);
+  }
+  if (around.case !== undefined) {
+    const row = await findArtefact(work, projectId, around.case);
+    return designConditions(work, 'a.id IN (SELECT to_id FROM link WHERE from_id = $1)', [row.id]);
+  }
+  if (around.condition === undefined) return [];
+  const row = await findArtefact(work, projectId, around.condition);
+  return designConditions(work, 'a.id = $1', [row.id]);
+}

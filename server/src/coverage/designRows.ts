@@ -1,0 +1,44 @@
+import { artefactId, type ArtefactState } from '@caderno/core/artefacts';
+import { orderOutline, type Risk } from '@caderno/core/basis';
+import type { DesignCase, DesignCondition, DesignRequirement } from '@caderno/core/coverage';
+import { contentFromStore, outlinePlaces } from '../artefacts/index.ts';
+import { selectRows, type Work } from '../database/index.ts';
+
+interface HeadRow {
+  readonly number: number;
+  readonly state: ArtefactState;
+  readonly version: number;
+  readonly meaningSince: number;
+  readonly content: unknown;
+  readonly schema: number;
+}
+
+const HEADS = `
+  SELECT a.number, a.state, a.head AS version, a.meaning_since AS "meaningSince", v.content, v.schema
+  FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head`;
+
+/** The requirements of a project in outline order, as coverage needs them. */
+export async function designRequirements(work: Work, projectId: string): Promise<DesignRequirement[]> {
+  const rows = await selectRows<{ number: number; state: ArtefactState; meaningSince: number; title: string; module: string; risk: Risk }>(
+    work,
+    `SELECT number, state, meaning_since AS "meaningSince", title, module, risk FROM artefact WHERE project_id = $1 AND kind = 'requirement' AND deleted_at IS NULL`,
+    [projectId],
+  );
+  const byId = new Map(rows.map(({ number, ...row }) => [artefactId('requirement', number), row]));
+  return orderOutline(await outlinePlaces(work, projectId)).flatMap(({ place }) => {
+    const row = byId.get(place.id);
+    return row === undefined ? [] : [{ id: place.id, ...row }];
+  });
+}
+
+/** The conditions (alias `a`) that an SQL condition holds for. */
+export async function designConditions(work: Work, where: string, bind: readonly unknown[]): Promise<DesignCondition[]> {
+  const rows = await selectRows<HeadRow>(work, `${HEADS} WHERE a.kind = 'condition' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
+  return rows.map(({ number, content, schema, ...row }) => ({ id: artefactId('condition', number), ...row, content: contentFromStore('condition', schema, content) }));
+}
+
+/** The cases (alias `a`) that an SQL condition holds for. */
+export async function designCases(work: Work, where: string, bind: readonly unknown[]): Promise<DesignCase[]> {
+  const rows = await selectRows<HeadRow>(work, `${HEADS} WHERE a.kind = 'case' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
+  return rows.map(({ number, state, version, content, schema }) => ({ id: artefactId('case', number), state, version, content: contentFromStore('case', schema, content) }));
+}

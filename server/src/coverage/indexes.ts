@@ -1,0 +1,82 @@
+import type { ArtefactKind } from '@caderno/core/artefacts';
+import { artefactId } from '@caderno/core/artefacts';
+import { CoverageIndex, type DesignChange } from '@caderno/core/coverage';
+import { selectRows, type Work } from '../database/index.ts';
+import { designCases, designConditions, designRequirements } from './designRows.ts';
+
+interface KeptIndex {
+  readonly revision: number;
+  readonly index: CoverageIndex;
+}
+
+/** Projects whose index is kept; the one asked longest ago goes first. */
+const MOST_KEPT = 8;
+
+/** Beyond this many changed artefacts a fresh index is quicker than catching up. */
+const MOST_CAUGHT_UP = 2_000;
+
+/** Coverage indexes by project, each brought up to the project's revision when asked for. */
+export class CoverageIndexes {
+  readonly #kept = new Map<string, KeptIndex>();
+
+  /** The index of a project at its present revision, read in one transaction. */
+  async at(work: Work, projectId: string): Promise<CoverageIndex> {
+    const [project] = await selectRows<{ revision: number }>(work, 'SELECT revision FROM project WHERE id = $1', [projectId]);
+    const revision = project?.revision ?? 0;
+    const kept = this.#kept.get(projectId);
+    const index = await bringUp(work, projectId, kept, revision);
+    this.#kept.delete(projectId);
+    this.#kept.set(projectId, { revision, index });
+    const [oldest] = this.#kept.keys();
+    if (this.#kept.size > MOST_KEPT && oldest !== undefined) this.#kept.delete(oldest);
+    return index;
+  }
+}
+
+async function bringUp(work: Work, projectId: string, kept: KeptIndex | undefined, revision: number): Promise<CoverageIndex> {
+  if (kept === undefined) return fromScratch(work, projectId);
+  if (kept.revision === revision) return kept.index;
+  const changed = await changedSince(work, projectId, kept.revision);
+  if (changed.length > MOST_CAUGHT_UP) return fromScratch(work, projectId);
+  for (const change of await readChanges(work, projectId, changed)) kept.index.apply(change);
+  return kept.index;
+}
+
+async function fromScratch(work: Work, projectId: string): Promise<CoverageIndex> {
+  return new CoverageIndex({
+    requirements: await designRequirements(work, projectId),
+    conditions: await designConditions(work, 'a.project_id = $1', [projectId]),
+    cases: await designCases(work, 'a.project_id = $1', [projectId]),
+  });
+}
+
+interface Changed {
+  readonly kind: ArtefactKind;
+  readonly number: number;
+}
+
+async function changedSince(work: Work, projectId: string, revision: number): Promise<Changed[]> {
+  return selectRows<Changed>(
+    work,
+    'SELECT DISTINCT a.kind, a.number FROM change c JOIN artefact a ON a.id = c.artefact_id WHERE c.project_id = $1 AND c.revision > $2',
+    [projectId, revision],
+  );
+}
+
+async function readChanges(work: Work, projectId: string, changed: readonly Changed[]): Promise<DesignChange[]> {
+  const numbers = (kind: ArtefactKind): number[] => changed.filter((c) => c.kind === kind).map((c) => c.number);
+  const where = 'a.project_id = $1 AND a.number = ANY($2)';
+  const conditions = await designConditions(work, where, [projectId, numbers('condition')]);
+  const cases = await designCases(work, where, [projectId, numbers('case')]);
+  return [
+    ...(numbers('requirement').length > 0 ? [{ kind: 'requirements' as const, inOutlineOrder: await designRequirements(work, projectId) }] : []),
+    ...numbers('condition').map((number) => {
+      const id = artefactId('condition', number);
+      return { kind: 'condition' as const, id, condition: conditions.find((c) => c.id === id) ?? null };
+    }),
+    ...numbers('case').map((number) => {
+      const id = artefactId('case', number);
+      return { kind: 'case' as const, id, case: cases.find((c) => c.id === id) ?? null };
+    }),
+  ];
+}

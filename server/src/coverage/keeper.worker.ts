@@ -1,0 +1,24 @@
+import { parentPort, workerData } from 'node:worker_threads';
+import { inTransaction, openDatabase } from '../database/index.ts';
+import { CoverageIndexes } from './indexes.ts';
+import { answer } from './question.ts';
+import type { Asked, Told } from './keeper.ts';
+
+// One question at a time: an index must not be changed by two at once.
+let turn: Promise<unknown> = Promise.resolve();
+
+const db = openDatabase(String(workerData));
+const indexes = new CoverageIndexes();
+
+parentPort?.on('message', (asked: Asked) => {
+  turn = turn.then(async () => parentPort?.postMessage(await tell(asked)));
+});
+
+async function tell({ id, projectId, question }: Asked): Promise<Told> {
+  try {
+    const index = await inTransaction(db, (work) => indexes.at(work, projectId));
+    return { id, ok: true, answer: answer(index, question) };
+  } catch (error) {
+    return { id, ok: false, error };
+  }
+}

@@ -1,0 +1,26 @@
+import type { CaseMark, CoverageIndex, CoverageReport, ItemFilter, ListedItem } from '@caderno/core/coverage';
+import { caseMarks, coverageReport, listItems } from '@caderno/core/coverage';
+
+/** What can be asked of a project's coverage. */
+export type Question =
+  | { readonly kind: 'report' }
+  | { readonly kind: 'items'; readonly filter: ItemFilter; readonly limit: number }
+  | { readonly kind: 'caseMarks' };
+
+export interface AnswerTo {
+  readonly report: CoverageReport;
+  readonly items: { readonly items: readonly ListedItem[]; readonly total: number };
+  readonly caseMarks: Readonly<Record<string, CaseMark>>;
+}
+export type Answer = AnswerTo[Question['kind']];
+
+export function answer(index: CoverageIndex, question: Question): Answer {
+  switch (question.kind) {
+    case 'report':
+      return coverageReport(index);
+    case 'items':
+      return listItems(index, question.filter, question.limit);
+    case 'caseMarks':
+      return Object.fromEntries(caseMarks(index));
+  }
+}

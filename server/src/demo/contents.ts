@@ -1,0 +1,120 @@
+import type { CaseId, ConditionId, RequirementId } from '@caderno/core/artefacts';
+import type { RequirementContent } from '@caderno/core/basis';
+import { parameterId, parsePastedSteps, rowId, stepId, type CaseContent } from '@caderno/core/cases';
+import { anchorAt, coverageItems, fieldId, type ConditionContent, type Field, type Model } from '@caderno/core/conditions';
+import type { ValueType } from '@caderno/core/values';
+import type { DemoCase, DemoCondition, DemoField, DemoRequirement } from './documents.ts';
+
+/** An artefact already made, as later documents name it. */
+export interface Made<Id, C> {
+  readonly id: Id;
+  readonly version: number;
+  readonly content: C;
+}
+export type MadeRequirement = Made<RequirementId, RequirementContent>;
+export type MadeCondition = Made<ConditionId, ConditionContent>;
+export type MadeCase = Made<CaseId, CaseContent>;
+
+export function requirementContent({ title, text, type, module, risk, priority, source }: DemoRequirement): RequirementContent {
+  return { title, text: text.trim(), type, module, risk, priority, source };
+}
+
+export function conditionContent(demo: DemoCondition, requirement: (title: string) => MadeRequirement, at: string): ConditionContent {
+  const model: Model =
+    demo.fields.length === 0
+      ? { kind: 'plain' }
+      : { kind: 'valueRanges', boundaries: demo.boundaries, allowInvalidTogether: false, fields: demo.fields.map(fieldOf) };
+  const content: ConditionContent = {
+    title: demo.title,
+    polarity: demo.polarity,
+    risk: demo.risk,
+    requirements: demo.of.map(([title, words]) => {
+      const target = requirement(title);
+      return { id: target.id, seenVersion: target.version, anchor: words === undefined ? null : anchorOn(target.content, words) };
+    }),
+    model,
+    leftOut: [],
+  };
+  const items = coverageItems(content);
+  const leftOut = demo.leaveOut.map(([name, reason]) => {
+    const item = items.find((i) => i.name === name || i.extent === name);
+    if (item === undefined) throw new Error(`'${demo.title}' leaves out one of its items: expected one of ${items.map((i) => i.name).join(', ')}, got '${name}'`);
+    return { id: item.key, reason, by: demo.by, at };
+  });
+  return { ...content, leftOut };
+}
+
+function anchorOn(requirement: RequirementContent, words: string) {
+  const start = requirement.text.indexOf(words);
+  if (start < 0) throw new Error(`'${requirement.title}' holds the words a condition hangs on: expected '${words}'`);
+  return anchorAt(requirement.text, start, start + words.length);
+}
+
+function fieldOf(demo: DemoField, at: number): Field {
+  return {
+    id: fieldId(`f${at + 1}`),
+    name: demo.name,
+    type: typeOf(demo),
+    unit: demo.unit,
+    required: demo.required,
+    intervals: demo.intervals.map(([name, from, to, validity, outcome], i) => ({ id: `i${i + 1}`, name, from, to, valid: validity === 'valid', outcome })),
+    choices: demo.choices.map(([value, validity, outcome, ...aliases], i) => ({ id: `v${i + 1}`, value, aliases, valid: validity === 'valid', outcome })),
+    classes: demo.classes.map(([kind, name, example, outcome], i) => ({ id: `o${i + 1}`, kind, name, example, limit: 0, valid: false, outcome })),
+  };
+}
+
+function typeOf({ type, step }: DemoField): ValueType {
+  switch (type) {
+    case 'decimal':
+      return { kind: type, step: String(step ?? '0.01') };
+    case 'time':
+    case 'dateTime':
+      return { kind: type, stepSeconds: Number(step ?? 60) };
+    default:
+      return { kind: type };
+  }
+}
+
+export function caseContent(demo: DemoCase, condition: (title: string) => MadeCondition): CaseContent {
+  const parameters = demo.parameters.map(([name, type, value, description], i) => ({ id: parameterId(`p${i + 1}`), name, type, default: value, description }));
+  const parameterNamed = (name: string) => {
+    const found = parameters.find((p) => p.name === name);
+    if (found === undefined) throw new Error(`'${demo.title}' declares the parameters it maps: expected '${name}'`);
+    return found.id;
+  };
+  const steps = parsePastedSteps(demo.steps).map((step, i) => ({ kind: 'step' as const, id: stepId(`s${i + 1}`), ...step }));
+  return {
+    title: demo.title,
+    objective: demo.objective,
+    preconditions: demo.preconditions,
+    steps,
+    parameters,
+    rows: demo.rows.map(([name, ...cells], i) => ({
+      id: rowId(`r${i + 1}`),
+      name,
+      cells: Object.fromEntries(parameters.flatMap((p, column) => (cells[column] ? [[p.id, cells[column]]] : []))),
+    })),
+    covers: demo.covers.map((cover) => {
+      const target = condition(cover.condition);
+      return {
+        id: target.id,
+        seenVersion: target.version,
+        fields: Object.entries(cover.fields).map(([field, parameter]) => ({ id: fieldNamed(target, field), parameter: parameterNamed(parameter) })),
+        outcome: cover.outcome === null ? null : parameterNamed(cover.outcome),
+        expects: cover.expects.map((number) => stepId(`s${number}`)),
+      };
+    }),
+    module: demo.module,
+    priority: demo.priority,
+    tags: demo.tags,
+    estimate: demo.estimate,
+    owner: demo.owner,
+  };
+}
+
+function fieldNamed(condition: MadeCondition, name: string) {
+  const { model } = condition.content;
+  const field = model.kind === 'valueRanges' ? model.fields.find((f) => f.name === name) : undefined;
+  if (field === undefined) throw new Error(`'${condition.content.title}' has the fields a case carries: expected '${name}'`);
+  return field.id;
+}

@@ -1,0 +1,111 @@
+import { PRIORITIES } from '@caderno/core/artefacts';
+import { REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
+import { PARAMETER_TYPES } from '@caderno/core/cases';
+import { BOUNDARY_RULES, CLASS_KINDS, POLARITIES } from '@caderno/core/conditions';
+import { ORDERED_KINDS } from '@caderno/core/values';
+import { ROLES } from '@caderno/contract';
+import { z } from 'zod';
+
+/** The files of a demo project, as written by hand. Artefacts are named by their titles. */
+export const projectDocument = z.strictObject({
+  key: z.string(),
+  name: z.string(),
+  people: z.array(z.strictObject({ name: z.string(), email: z.email(), job: z.string(), role: z.enum(ROLES), installation: z.boolean().default(false) })),
+});
+
+const requirement = z.strictObject({
+  title: z.string(),
+  below: z.string().optional(),
+  module: z.string(),
+  type: z.enum(REQUIREMENT_TYPES).default('rule'),
+  risk: z.enum(RISKS).default('medium'),
+  priority: z.enum(PRIORITIES).default('medium'),
+  source: z.string().default(''),
+  text: z.string(),
+  by: z.string(),
+  daysAgo: z.number(),
+});
+export const requirementsDocument = z.array(requirement);
+export type DemoRequirement = z.infer<typeof requirement>;
+
+const validity = z.enum(['valid', 'invalid']);
+const field = z.strictObject({
+  name: z.string(),
+  type: z.enum([...ORDERED_KINDS, 'choice', 'yesNo']),
+  step: z.union([z.string(), z.number()]).optional(),
+  unit: z.string().default(''),
+  required: z.boolean().default(true),
+  /** name, from, to, validity, outcome */
+  intervals: z.array(z.tuple([z.string(), z.string(), z.string(), validity, z.string()])).default([]),
+  /** value, validity, outcome, aliases… */
+  choices: z.array(z.tuple([z.string(), validity, z.string()]).rest(z.string())).default([]),
+  /** kind, name, example, outcome */
+  classes: z.array(z.tuple([z.enum(CLASS_KINDS), z.string(), z.string(), z.string()])).default([]),
+});
+export type DemoField = z.infer<typeof field>;
+
+const condition = z.strictObject({
+  title: z.string(),
+  /** Requirement title, then the words it hangs on; without words it bears on the whole. */
+  of: z.array(z.tuple([z.string()]).rest(z.string())),
+  polarity: z.enum(POLARITIES).default('both'),
+  risk: z.enum(RISKS).nullable().default(null),
+  boundaries: z.enum(BOUNDARY_RULES).default('twoValue'),
+  fields: z.array(field).default([]),
+  /** Name of the item, reason. */
+  leaveOut: z.array(z.tuple([z.string(), z.string()])).default([]),
+  by: z.string(),
+  daysAgo: z.number(),
+});
+export const conditionsDocument = z.array(condition);
+export type DemoCondition = z.infer<typeof condition>;
+
+const testCase = z.strictObject({
+  title: z.string(),
+  module: z.string(),
+  objective: z.string().default(''),
+  preconditions: z.string().default(''),
+  priority: z.enum(PRIORITIES).default('medium'),
+  tags: z.array(z.string()).default([]),
+  estimate: z.number().nullable().default(null),
+  owner: z.string().default(''),
+  /** As one would paste it: a step a line, `=>` before what is expected. */
+  steps: z.string(),
+  /** name, type, default, description */
+  parameters: z.array(z.tuple([z.string(), z.enum(PARAMETER_TYPES), z.string(), z.string()])).default([]),
+  /** name of the row, then a cell for each of the first parameters */
+  rows: z.array(z.tuple([z.string()]).rest(z.string())).default([]),
+  covers: z
+    .array(
+      z.strictObject({
+        condition: z.string(),
+        /** field name to parameter name */
+        fields: z.record(z.string(), z.string()).default({}),
+        outcome: z.string().nullable().default(null),
+        /** numbers of the steps whose expected results speak for it */
+        expects: z.array(z.number()).default([]),
+      }),
+    )
+    .default([]),
+  by: z.string(),
+  daysAgo: z.number(),
+});
+export const casesDocument = z.array(testCase);
+export type DemoCase = z.infer<typeof testCase>;
+
+/** What happened later, oldest first. */
+export const historyDocument = z.array(
+  z.strictObject({
+    title: z.string(),
+    kind: z.enum(['requirement', 'condition', 'case']),
+    by: z.string(),
+    daysAgo: z.number(),
+    /** A text to be found in the content as it stands, and what takes its place. */
+    replace: z.tuple([z.string(), z.string()]).optional(),
+    state: z.enum(['draft', 'agreed', 'withdrawn']).optional(),
+    /** Says that the links to what changed underneath are still right. */
+    confirm: z.boolean().default(false),
+    note: z.string().default(''),
+  }),
+);
+export type DemoEvent = z.infer<typeof historyDocument>[number];

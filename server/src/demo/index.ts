@@ -1,0 +1,1 @@
+export { isEmptyInstallation, loadDemo } from './load.ts';

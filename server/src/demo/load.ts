@@ -1,0 +1,136 @@
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Sequelize } from 'sequelize';
+import { parse } from 'yaml';
+import type { z } from 'zod';
+import type { ArtefactId } from '@caderno/core/artefacts';
+import type { KindAndContent, NewArtefact } from '@caderno/contract';
+import { createArtefact, findArtefact, idOfRow, readContent, saveArtefact, setState, type Commander } from '../artefacts/index.ts';
+import { inTransaction, modelsOf, type Work } from '../database/index.ts';
+import { createDemoPerson, joinProject } from '../people/index.ts';
+import { createProject } from '../projects/index.ts';
+import { caseContent, conditionContent, requirementContent, type Made, type MadeCase, type MadeCondition, type MadeRequirement } from './contents.ts';
+import { casesDocument, conditionsDocument, historyDocument, projectDocument, requirementsDocument, type DemoEvent } from './documents.ts';
+
+const DAY_MS = 86_400_000;
+
+/** The artefacts made so far, by title: how the demo's documents name each other. */
+interface MadeSoFar {
+  readonly requirement: Map<string, MadeRequirement>;
+  readonly condition: Map<string, MadeCondition>;
+  readonly case: Map<string, MadeCase>;
+}
+
+interface Loading {
+  readonly work: Work;
+  readonly projectId: string;
+  readonly now: Date;
+  readonly people: ReadonlyMap<string, string>;
+  readonly made: MadeSoFar;
+}
+
+/** Loads the demo project of a folder through the services a person's edits go through, dated back from `now`. All or nothing. */
+export async function loadDemo(db: Sequelize, folder: string, now: Date): Promise<string> {
+  const project = await readDocument(folder, 'project.yaml', projectDocument);
+  const requirements = await readDocument(folder, 'requirements.yaml', requirementsDocument);
+  const conditions = await readDocument(folder, 'conditions.yaml', conditionsDocument);
+  const cases = await readDocument(folder, 'cases.yaml', casesDocument);
+  const history = await readDocument(folder, 'history.yaml', historyDocument);
+  await inTransaction(db, async (work) => {
+    const loading = await beginProject(work, project, now);
+    for (const demo of requirements) {
+      const below = demo.below === undefined ? null : find(loading.made.requirement, demo.below).id;
+      const content = requirementContent(demo);
+      loading.made.requirement.set(demo.title, await make(loading, demo, { kind: 'requirement', content, parent: below }, content));
+    }
+    for (const demo of conditions) {
+      const content = conditionContent(demo, (title) => find(loading.made.requirement, title), dateOf(loading, demo.daysAgo).toISOString());
+      loading.made.condition.set(demo.title, await make(loading, demo, { kind: 'condition', content }, content));
+    }
+    for (const demo of cases) {
+      const content = caseContent(demo, (title) => find(loading.made.condition, title));
+      loading.made.case.set(demo.title, await make(loading, demo, { kind: 'case', content }, content));
+    }
+    for (const event of history) await replay(loading, event);
+  });
+  return project.name;
+}
+
+async function readDocument<T>(folder: string, name: string, schema: z.ZodType<T>): Promise<T> {
+  return schema.parse(parse(await readFile(join(folder, name), 'utf8')));
+}
+
+async function beginProject(work: Work, project: z.infer<typeof projectDocument>, now: Date): Promise<Loading> {
+  const people = new Map<string, string>();
+  for (const person of project.people) people.set(person.name, await createDemoPerson(work, { ...person, administrator: person.installation }));
+  const founder = project.people.find((p) => p.installation);
+  if (founder === undefined) throw new Error('The demo has an administrator of the installation: expected one, got none');
+  const { id } = await createProject(work, find(people, founder.name), project);
+  for (const person of project.people) if (person !== founder) await joinProject(work, id, find(people, person.name), person.role);
+  return { work, projectId: id, now, people, made: { requirement: new Map(), condition: new Map(), case: new Map() } };
+}
+
+async function make<Id extends ArtefactId, C>(loading: Loading, entry: { readonly by: string; readonly daysAgo: number }, artefact: NewArtefact, content: C): Promise<Made<Id, C>> {
+  const row = await createArtefact(loading.work, commander(loading, entry), artefact);
+  return { id: idOfRow(row) as Id, version: row.head, content };
+}
+
+async function replay(loading: Loading, event: DemoEvent): Promise<void> {
+  const { id } = find<{ readonly id: ArtefactId }>(loading.made[event.kind], event.title);
+  const row = await findArtefact(loading.work, loading.projectId, id);
+  const head = await readContent(loading.work, row, row.head);
+  const value = event.confirm ? await confirmed(loading, head) : head;
+  if (event.replace !== undefined || event.confirm) {
+    await saveArtefact(loading.work, commander(loading, event), id, row.head, event.replace === undefined ? value : replaced(value, event), event.note);
+  }
+  if (event.state !== undefined) await setState(loading.work, commander(loading, event), id, event.state);
+}
+
+/** The content with one text in it replaced, wherever it stands. */
+function replaced(value: KindAndContent, { title, replace }: DemoEvent): KindAndContent {
+  const [from, to] = (replace ?? ['', '']).map((text) => JSON.stringify(text).slice(1, -1));
+  const text = JSON.stringify(value);
+  if (from === undefined || to === undefined || !text.includes(from)) throw new Error(`The history changes words that stand in '${title}': expected '${from ?? ''}'`);
+  return JSON.parse(text.replaceAll(from, () => to)) as KindAndContent;
+}
+
+/** The content with all its trace links brought up to the versions of today. */
+async function confirmed(loading: Loading, value: KindAndContent): Promise<KindAndContent> {
+  const up = async <L extends { readonly id: ArtefactId; readonly seenVersion: number }>(link: L): Promise<L> => {
+    const target = await findArtefact(loading.work, loading.projectId, link.id);
+    return { ...link, seenVersion: target.head };
+  };
+  switch (value.kind) {
+    case 'requirement':
+      return value;
+    case 'condition':
+      return { kind: value.kind, content: { ...value.content, requirements: await inTurn(value.content.requirements, up) } };
+    case 'case':
+      return { kind: value.kind, content: { ...value.content, covers: await inTurn(value.content.covers, up) } };
+  }
+}
+
+async function inTurn<T>(list: readonly T[], f: (element: T) => Promise<T>): Promise<T[]> {
+  const done: T[] = [];
+  for (const element of list) done.push(await f(element));
+  return done;
+}
+
+function commander(loading: Loading, entry: { readonly by: string; readonly daysAgo: number }): Commander {
+  return { projectId: loading.projectId, personId: find(loading.people, entry.by), at: dateOf(loading, entry.daysAgo), commandId: null };
+}
+
+function dateOf(loading: Loading, daysAgo: number): Date {
+  return new Date(loading.now.getTime() - daysAgo * DAY_MS);
+}
+
+function find<T>(map: ReadonlyMap<string, T>, name: string): T {
+  const found = map.get(name);
+  if (found === undefined) throw new Error(`The demo names only what it made before: expected '${name}'`);
+  return found;
+}
+
+/** Whether any person is there: on an empty installation the demo may be loaded. */
+export async function isEmptyInstallation(db: Sequelize): Promise<boolean> {
+  return inTransaction(db, async ({ transaction }) => (await modelsOf(db).Person.count({ transaction })) === 0);
+}

@@ -1,0 +1,1 @@
+export { find, listByQuery } from './find.ts';

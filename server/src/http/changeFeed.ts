@@ -1,0 +1,83 @@
+import { artefactIdSchema, type ProjectEvent } from '@caderno/contract';
+import pg from 'pg';
+import { z } from 'zod';
+import { CHANGES_CHANNEL } from '../artefacts/index.ts';
+import type { Log } from './log.ts';
+
+const told = z.object({ project: z.string(), revision: z.int(), artefacts: z.array(artefactIdSchema), by: z.uuid() });
+
+export type Listener = (event: ProjectEvent) => void;
+
+const FIRST_RETRY_MS = 200;
+const LONGEST_RETRY_MS = 5_000;
+
+/**
+ * Hears of changes made through any server on the database, by a connection of its own, and passes them to the open
+ * pages. After a lost connection it tells every listener to read everything again, as it cannot know what it missed.
+ */
+export class ChangeFeed {
+  readonly #url: string;
+  readonly #log: Log;
+  readonly #listeners = new Map<string, Set<Listener>>();
+  #client: pg.Client | null = null;
+  #closed = false;
+  #retryMs = FIRST_RETRY_MS;
+  #timer: NodeJS.Timeout | null = null;
+
+  constructor(url: string, log: Log) {
+    this.#url = url;
+    this.#log = log;
+  }
+
+  async start(): Promise<void> {
+    const client = new pg.Client({ connectionString: this.#url, application_name: 'caderno changes', keepAlive: true });
+    this.#client = client;
+    // A lost connection says 'error' twice; only the first one counts.
+    client.on('error', (error) => this.#lost(client, error));
+    client.on('end', () => this.#lost(client, new Error('connection ended')));
+    client.on('notification', ({ payload }) => this.#pass(payload ?? ''));
+    try {
+      await client.connect();
+      await client.query(`LISTEN ${CHANGES_CHANNEL}`);
+      this.#retryMs = FIRST_RETRY_MS;
+    } catch (error) {
+      this.#lost(client, error);
+    }
+  }
+
+  /** Calls `listener` for every change of a project until the answered function is called. */
+  listen(project: string, listener: Listener): () => void {
+    const listeners = this.#listeners.get(project) ?? new Set();
+    this.#listeners.set(project, listeners.add(listener));
+    return () => {
+      listeners.delete(listener);
+    };
+  }
+
+  async close(): Promise<void> {
+    this.#closed = true;
+    if (this.#timer !== null) clearTimeout(this.#timer);
+    await this.#client?.end();
+  }
+
+  #pass(payload: string): void {
+    const parsed = told.safeParse(JSON.parse(payload));
+    if (!parsed.success) return this.#log.warn({ payload }, 'unreadable notification');
+    const { project, ...event } = parsed.data;
+    for (const listener of this.#listeners.get(project) ?? []) listener(event);
+  }
+
+  #lost(client: pg.Client, error: unknown): void {
+    if (this.#closed || client !== this.#client) return;
+    this.#client = null;
+    this.#log.warn({ err: error, retryMs: this.#retryMs }, 'change feed lost its connection');
+    this.#timer = setTimeout(() => void this.#again(), this.#retryMs);
+    this.#retryMs = Math.min(this.#retryMs * 2, LONGEST_RETRY_MS);
+  }
+
+  async #again(): Promise<void> {
+    await this.start();
+    if (this.#client === null) return;
+    for (const listeners of this.#listeners.values()) for (const listener of listeners) listener({ revision: 0, artefacts: [], by: null });
+  }
+}

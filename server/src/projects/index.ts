@@ -1,0 +1,1 @@
+export { createProject, readProject } from './projects.ts';

@@ -1,0 +1,3 @@
+export { listVersions, readVersion } from './versions.ts';
+export { listChanges, readChange } from './journal.ts';
+export { undoChange } from './undo.ts';

@@ -1,0 +1,65 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { Navigate, createBrowserRouter, useParams } from 'react-router';
+import { RouterProvider } from 'react-router/dom';
+import { Toaster } from 'sonner';
+import { isPassing, useSession } from './api/index.ts';
+import { Loading } from './artefacts/index.ts';
+import { BasisChapter } from './basis/index.ts';
+import { CasesChapter } from './cases/index.ts';
+import { ConditionAddress, ConditionsChapter } from './conditions/index.ts';
+import { CoverageChapter } from './coverage/index.ts';
+import { Frame, address } from './frame/index.ts';
+import { Empty } from './look/index.ts';
+import { NewProject, PeoplePage, SetUp, SignIn } from './people/index.ts';
+import { JournalPage, VersionsPage } from './versions/index.ts';
+
+const client = new QueryClient({
+  // Events tell what is stale; a window that comes back to the front has nothing to ask.
+  defaultOptions: { queries: { staleTime: 30_000, refetchOnWindowFocus: false, retry: (count, error) => isPassing(error) && count < 30, retryDelay: 1_500 } },
+});
+
+const router = createBrowserRouter([
+  { path: '/', element: <SignedIn start /> },
+  { path: '/new-project', element: <SignedIn newProject /> },
+  {
+    path: '/:project',
+    element: <SignedIn />,
+    children: [
+      { index: true, element: <Navigate to="coverage" replace /> },
+      { path: 'basis/:requirement?', element: <BasisChapter /> },
+      { path: 'conditions/:requirement?/:condition?', element: <ConditionsChapter /> },
+      { path: 'condition/:condition', element: <ConditionAddress /> },
+      { path: 'cases/:case?', element: <CasesChapter /> },
+      { path: 'coverage', element: <CoverageChapter /> },
+      { path: 'journal', element: <JournalPage /> },
+      { path: 'people', element: <PeoplePage /> },
+      { path: 'versions/:id', element: <VersionsPage /> },
+      { path: '*', element: <Empty title="There is no such page">The address names nothing in this project.</Empty> },
+    ],
+  },
+]);
+
+export function App() {
+  return (
+    <QueryClientProvider client={client}>
+      <RouterProvider router={router} />
+      <Toaster position="bottom-left" closeButton toastOptions={{ className: '!font-sans !text-[13px]' }} />
+    </QueryClientProvider>
+  );
+}
+
+/** Asks who one is first; then leads to the project. */
+function SignedIn({ start = false, newProject = false }: { readonly start?: boolean; readonly newProject?: boolean }) {
+  const { data: session, error } = useSession();
+  const { project: key } = useParams();
+  if (session === undefined) return <Loading error={error} />;
+  if (session.needsSetup) return <SetUp />;
+  if (session.person === null) return <SignIn session={session} />;
+  const [first] = session.projects;
+  if (newProject || (first === undefined && session.person.administrator)) return <NewProject />;
+  if (first === undefined) return <Empty title="No project yet">You have an account, and no project is open to you. An administrator can add you to one.</Empty>;
+  if (start) return <Navigate to={address.coverage(first.key)} replace />;
+  const project = session.projects.find((p) => p.key === key);
+  if (project === undefined) return <Empty title="No such project">You have no project “{key}”.</Empty>;
+  return <Frame key={project.key} project={project} projects={session.projects} person={session.person} />;
+}

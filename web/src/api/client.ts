@@ -1,0 +1,70 @@
+import { API_ROOT, COMMAND_ID_HEADER, STATUS_OF_REFUSAL, api, type AnyEndpoint, type BodyOf, type Operation, type ParamsOf, type QueryInputOf, type Refusal, type ResponseOf } from '@caderno/contract';
+
+/** The server said no, and why. */
+export class RefusedCall extends Error {
+  readonly refusal: Refusal;
+  constructor(refusal: Refusal) {
+    super(refusal.code);
+    this.refusal = refusal;
+  }
+}
+
+/** The server could not be reached at all. */
+export class Unreachable extends Error {}
+
+export interface CallOptions {
+  readonly ifMatch?: number;
+  /** Makes a retry harmless: the same id is carried out once. */
+  readonly commandId?: string;
+  readonly signal?: AbortSignal;
+  /** For what must leave the page while it closes. */
+  readonly keepalive?: boolean;
+}
+
+export interface CallInput<N extends Operation> {
+  readonly params?: ParamsOf<N>;
+  readonly query?: QueryInputOf<N>;
+  readonly body?: BodyOf<N>;
+}
+
+/** Calls an operation of the contract; the answer is checked by the contract's schema. */
+export async function call<N extends Operation>(name: N, input: CallInput<N> = {}, options: CallOptions = {}): Promise<ResponseOf<N>> {
+  const endpoint: AnyEndpoint = api[name];
+  const response = await send(endpoint, input, options);
+  const data: unknown = await response.json();
+  if (!response.ok) throw new RefusedCall(readRefusal(data));
+  return endpoint.response.parse(data) as ResponseOf<N>;
+}
+
+async function send<N extends Operation>(endpoint: AnyEndpoint, input: CallInput<N>, options: CallOptions): Promise<Response> {
+  const headers = new Headers();
+  if (input.body !== undefined) headers.set('content-type', 'application/json');
+  if (options.ifMatch !== undefined) headers.set('if-match', `"${options.ifMatch}"`);
+  if (options.commandId !== undefined) headers.set(COMMAND_ID_HEADER, options.commandId);
+  try {
+    return await fetch(addressOf(endpoint, input), {
+      method: endpoint.method,
+      headers,
+      body: input.body === undefined ? null : JSON.stringify(input.body),
+      signal: options.signal ?? null,
+      keepalive: options.keepalive ?? false,
+    });
+  } catch (cause) {
+    if (cause instanceof DOMException && cause.name === 'AbortError') throw cause;
+    throw new Unreachable('The server does not answer', { cause });
+  }
+}
+
+function addressOf<N extends Operation>(endpoint: AnyEndpoint, { params, query }: CallInput<N>): string {
+  const values = new Map(Object.entries((params ?? {}) as Record<string, unknown>));
+  const path = endpoint.path.replaceAll(/:(\w+)/g, (_, name: string) => encodeURIComponent(String(values.get(name))));
+  const search = new URLSearchParams();
+  for (const [name, value] of Object.entries((query ?? {}) as Record<string, unknown>)) if (value !== undefined) search.set(name, String(value));
+  const text = search.toString();
+  return `${API_ROOT}${path}${text === '' ? '' : `?${text}`}`;
+}
+
+function readRefusal(data: unknown): Refusal {
+  const code = typeof data === 'object' && data !== null && 'code' in data ? String(data.code) : '';
+  return code in STATUS_OF_REFUSAL ? (data as Refusal) : { code: 'fault', reference: 'unreadable answer' };
+}

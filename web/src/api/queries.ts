@@ -1,0 +1,98 @@
+import type { ArtefactId, ArtefactKind, CaseId, ConditionId, RequirementId } from '@caderno/core/artefacts';
+import type { ArtefactOfKind, CaseSummary, ConditionSummary, QueryInputOf, RequirementSummary } from '@caderno/contract';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { call } from './client.ts';
+
+/** Query keys: everything of a project begins with its key, so that an event can make just that stale. */
+export const keys = {
+  session: ['session'] as const,
+  project: (project: string) => [project, 'project'] as const,
+  list: (project: string, kind: ArtefactKind, query: string) => [project, 'list', kind, query] as const,
+  artefact: (project: string, id: ArtefactId) => [project, 'artefact', id] as const,
+  coverage: (project: string, ...rest: unknown[]) => [project, 'coverage', ...rest] as const,
+};
+
+export function useSession() {
+  return useQuery({ queryKey: keys.session, queryFn: () => call('readSession'), staleTime: 60_000 });
+}
+
+export function useProject(project: string) {
+  return useQuery({ queryKey: keys.project(project), queryFn: () => call('readProject', { params: { project } }) });
+}
+
+export function useMembers(project: string) {
+  return useQuery({ queryKey: [project, 'members'], queryFn: () => call('listMembers', { params: { project } }) });
+}
+
+interface SummaryOfKind {
+  requirement: RequirementSummary;
+  condition: ConditionSummary;
+  case: CaseSummary;
+}
+
+export function useSummaries<K extends ArtefactKind>(project: string, kind: K, query = '') {
+  return useQuery({
+    queryKey: keys.list(project, kind, query),
+    queryFn: async ({ signal }) => {
+      const summaries = await call('listArtefacts', { params: { project }, query: { kind, query } }, { signal });
+      return summaries.filter((s): s is SummaryOfKind[K] & typeof s => s.kind === kind) as SummaryOfKind[K][];
+    },
+    placeholderData: keepPreviousData,
+  });
+}
+
+interface KindOfId {
+  requirement: RequirementId;
+  condition: ConditionId;
+  case: CaseId;
+}
+
+export function useArtefact<K extends ArtefactKind>(project: string, kind: K, id: KindOfId[K]) {
+  return useQuery({
+    queryKey: keys.artefact(project, id),
+    queryFn: async () => {
+      const artefact = await call('readArtefact', { params: { project, id } });
+      if (artefact.kind !== kind) throw new Error(`${id} is a ${artefact.kind}`);
+      return artefact as ArtefactOfKind<K>;
+    },
+  });
+}
+
+export function useVersions(project: string, id: ArtefactId) {
+  return useQuery({ queryKey: [...keys.artefact(project, id), 'versions'], queryFn: () => call('listVersions', { params: { project, id } }) });
+}
+
+export function useVersion(project: string, id: ArtefactId, version: number | null) {
+  return useQuery({
+    queryKey: [project, 'version', id, version],
+    queryFn: () => call('readVersion', { params: { project, id, version: version ?? 1 } }),
+    enabled: version !== null,
+    // A version never changes.
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+export function useCoverage(project: string) {
+  return useQuery({ queryKey: keys.coverage(project, 'report'), queryFn: () => call('readCoverage', { params: { project } }), placeholderData: keepPreviousData });
+}
+
+export function useItems(project: string, query: QueryInputOf<'listItems'>, enabled = true) {
+  return useQuery({
+    queryKey: keys.coverage(project, 'items', query),
+    queryFn: ({ signal }) => call('listItems', { params: { project }, query }, { signal }),
+    placeholderData: keepPreviousData,
+    enabled,
+  });
+}
+
+export function useCaseMarks(project: string) {
+  return useQuery({ queryKey: keys.coverage(project, 'cases'), queryFn: () => call('readCaseMarks', { params: { project } }), placeholderData: keepPreviousData });
+}
+
+export function useDesign(project: string, around: QueryInputOf<'readDesign'>) {
+  return useQuery({
+    queryKey: keys.coverage(project, 'design', around),
+    queryFn: ({ signal }) => call('readDesign', { params: { project }, query: around }, { signal }),
+    placeholderData: keepPreviousData,
+  });
+}

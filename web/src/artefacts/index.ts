@@ -1,0 +1,6 @@
+export { Ticks } from './Ticks.tsx';
+export { TitleField } from './TitleField.tsx';
+export { TextInput } from './TextInput.tsx';
+export { Margin, MarginNote } from './Margin.tsx';
+export { Loading } from './Loading.tsx';
+export { useCreate } from './useCreate.ts';

@@ -1,0 +1,132 @@
+import type { RequirementId } from '@caderno/core/artefacts';
+import { EMPTY_REQUIREMENT, OUTLINE_DIRECTIONS, moveTowards, orderOutline, type OutlineMove } from '@caderno/core/basis';
+import { requirementIdSchema, type RequirementSummary } from '@caderno/contract';
+import { useQueryClient } from '@tanstack/react-query';
+import { useCallback, useMemo, useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { call, tellFailure, useCoverage, useSummaries } from '../api/index.ts';
+import { useCreate } from '../artefacts/index.ts';
+import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
+import { Button, Empty, countOf } from '../look/index.ts';
+import { Outline } from './Outline.tsx';
+import { RequirementPage } from './RequirementPage.tsx';
+
+const DIRECTION_KEY = { up: '↑', down: '↓', in: '→', out: '←' } as const;
+const ARROW = { up: 'ArrowUp', down: 'ArrowDown', in: 'ArrowRight', out: 'ArrowLeft' } as const;
+
+/** The outline of requirements at the left, the requirement that is open at the right. */
+export function BasisChapter() {
+  const { project, canEdit } = useFrame();
+  const parsed = requirementIdSchema.safeParse(useParams().requirement);
+  const current = parsed.success ? parsed.data : null;
+  const requirements = useSummaries(project, 'requirement').data;
+  const report = useCoverage(project).data;
+  const coverage = useMemo(() => new Map(report?.requirements.map((r) => [r.id, r])), [report]);
+  const move = useMove(project);
+  const add = useAdd(project, requirements ?? [], current);
+  const [filter, setFilter] = useState('');
+  const shown = useMemo(() => filtered(requirements ?? [], filter), [filter, requirements]);
+  useOutlineCommands(shown, current, canEdit, move, add);
+  return (
+    <Spread
+      chapter="basis"
+      leftShare={44}
+      leftLabel="Outline"
+      rightLabel="Requirement"
+      left={
+        <div className="flex h-full flex-col">
+          <header className="flex items-center gap-2 px-5 pb-2.5 pt-5">
+            <h1 className="font-serif text-xl font-semibold">Basis</h1>
+            {report !== undefined && (
+              <span className="text-xs text-ink2">
+                {countOf(report.requirements.length, 'requirement')}, {report.unanalysed.length} unanalysed
+              </span>
+            )}
+            <span className="ml-auto" />
+            {canEdit && <Button onClick={() => void add()}>New</Button>}
+          </header>
+          <div className="px-5 pb-2.5">
+            <input aria-label="Filter the outline by words of a title" placeholder="Words of a title" value={filter} onChange={(e) => setFilter(e.target.value)} className="field-boxed w-full bg-page2" />
+          </div>
+          {requirements !== undefined && requirements.length === 0 ? (
+            <Empty title="The basis is empty" action={canEdit && <Button look="accent" onClick={() => void add()}>Write the first requirement</Button>}>
+              Here stand the requirements of the system under test, as an outline. Everything else hangs on them.
+            </Empty>
+          ) : (
+            <Outline requirements={shown} coverage={coverage} current={current} addressOf={(id) => address.basis(project, id)} {...(canEdit && filter === '' ? { onMove: move } : {})} />
+          )}
+        </div>
+      }
+      right={current === null ? <Empty title="Open a requirement">Choose one in the outline. Its text can be read, improved, and marked for conditions.</Empty> : <RequirementPage id={current} coverage={coverage.get(current)} counted={report !== undefined} />}
+    />
+  );
+}
+
+/** What matches, with the requirements above it so that its place is seen. */
+function filtered(requirements: readonly RequirementSummary[], filter: string): readonly RequirementSummary[] {
+  const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
+  if (words.length === 0) return requirements;
+  const byId = new Map(requirements.map((r) => [r.id, r]));
+  const kept = new Set<RequirementId>();
+  for (const requirement of requirements) {
+    const text = `${requirement.id} ${requirement.title} ${requirement.module}`.toLowerCase();
+    if (!words.every((w) => text.includes(w))) continue;
+    for (let at: RequirementSummary | undefined = requirement; at !== undefined; at = at.parent === null ? undefined : byId.get(at.parent)) kept.add(at.id);
+  }
+  return requirements.filter((r) => kept.has(r.id));
+}
+
+function useMove(project: string): (id: RequirementId, move: OutlineMove) => void {
+  const client = useQueryClient();
+  return useCallback(
+    (id, move) => {
+      call('moveRequirement', { params: { project, id }, body: move }, { commandId: crypto.randomUUID() }).then(
+        () => client.invalidateQueries({ queryKey: [project, 'list', 'requirement'] }),
+        tellFailure,
+      );
+    },
+    [client, project],
+  );
+}
+
+/** Makes a requirement after the one that is open, in the same module, and opens it. */
+function useAdd(project: string, requirements: readonly RequirementSummary[], current: RequirementId | null): () => Promise<void> {
+  const navigate = useNavigate();
+  const create = useCreate(project);
+  return useCallback(async () => {
+    const beside = requirements.find((r) => r.id === current);
+    const content = { ...EMPTY_REQUIREMENT, title: 'New requirement', module: beside?.module ?? '' };
+    const id = await create({ kind: 'requirement', content, ...(beside === undefined ? {} : { parent: beside.parent, after: beside.id }) });
+    if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });
+  }, [create, current, navigate, project, requirements]);
+}
+
+function useOutlineCommands(requirements: readonly RequirementSummary[], current: RequirementId | null, canEdit: boolean, move: (id: RequirementId, move: OutlineMove) => void, add: () => Promise<void>): void {
+  const { project } = useFrame();
+  const navigate = useNavigate();
+  const commands = useMemo<Command[]>(() => {
+    const ids = orderOutline(requirements).map((e) => e.place.id);
+    const at = current === null ? -1 : ids.indexOf(current);
+    const open = (index: number): void => {
+      const id = ids[index];
+      if (id !== undefined) void navigate(address.basis(project, id));
+    };
+    const walk: Command[] = [
+      { id: 'next', title: 'Open the next requirement', keys: 'ArrowDown', keyLabel: '↓', run: () => open(at + 1) },
+      { id: 'previous', title: 'Open the requirement before', keys: 'ArrowUp', keyLabel: '↑', run: () => open(at - 1) },
+    ];
+    if (!canEdit) return walk;
+    const moves = OUTLINE_DIRECTIONS.map((direction): Command => ({
+      id: `move-${direction}`,
+      title: `Move the requirement ${direction}`,
+      keys: `Alt+${ARROW[direction]}`,
+      keyLabel: `Alt ${DIRECTION_KEY[direction]}`,
+      run: () => {
+        const to = current === null ? null : moveTowards(requirements, current, direction);
+        if (current !== null && to !== null) move(current, to);
+      },
+    }));
+    return [...walk, ...moves, { id: 'new-requirement', title: 'New requirement', keys: 'n', keyLabel: 'n', run: () => void add() }];
+  }, [add, canEdit, current, move, navigate, project, requirements]);
+  useCommands(commands);
+}

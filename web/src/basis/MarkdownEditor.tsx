@@ -1,0 +1,36 @@
+import { defaultKeymap } from '@codemirror/commands';
+import { markdown } from '@codemirror/lang-markdown';
+import { HighlightStyle, syntaxHighlighting } from '@codemirror/language';
+import { EditorView, keymap } from '@codemirror/view';
+import { tags } from '@lezer/highlight';
+import { useMemo } from 'react';
+import { CodeField } from '../look/index.ts';
+
+const MARKS = HighlightStyle.define([
+  { tag: tags.heading, fontWeight: '600' },
+  { tag: tags.strong, fontWeight: '600' },
+  { tag: tags.emphasis, fontStyle: 'italic' },
+  { tag: [tags.processingInstruction, tags.contentSeparator], color: 'var(--color-ink3)' },
+  { tag: tags.monospace, fontFamily: 'var(--font-mono)', fontSize: '0.9em' },
+]);
+
+interface Props {
+  readonly value: string;
+  readonly onChange: (value: string) => void;
+  readonly onLeave: () => void;
+}
+
+/** The source of a text, written as Markdown. Escape goes back to reading. */
+export function MarkdownEditor({ value, onChange, onLeave }: Props) {
+  const extensions = useMemo(
+    () => [
+      markdown(),
+      syntaxHighlighting(MARKS),
+      EditorView.lineWrapping,
+      keymap.of([{ key: 'Escape', run: () => (onLeave(), true) }, ...defaultKeymap]),
+      EditorView.contentAttributes.of({ 'aria-label': 'Text of the requirement, in Markdown' }),
+    ],
+    [onLeave],
+  );
+  return <CodeField value={value} onChange={onChange} extensions={extensions} autoFocus className="min-h-40 rounded-[5px] border border-rule2 bg-page px-3 py-2 font-serif text-[15px] leading-7 focus-within:border-blue" />;
+}

@@ -1,0 +1,205 @@
+import type { ConditionId } from '@caderno/core/artefacts';
+import type { CaseContent, Cover, ParameterId, StepId } from '@caderno/core/cases';
+import type { DesignCondition } from '@caderno/core/coverage';
+import { countStandings, itemsToShow, type ConditionCoverage } from '@caderno/core/coverage';
+import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { useSummaries } from '../api/index.ts';
+import { address, useFrame } from '../frame/index.ts';
+import { Dialog, Button, MODEL_WORD, TextButton } from '../look/index.ts';
+import { Ticks } from '../artefacts/index.ts';
+
+interface Props {
+  readonly content: CaseContent;
+  readonly conditions: ReadonlyMap<ConditionId, DesignCondition>;
+  readonly coverages: ReadonlyMap<ConditionId, ConditionCoverage>;
+  readonly canEdit: boolean;
+  readonly update: (change: (content: CaseContent) => CaseContent) => void;
+  readonly onFill: (id: ConditionId) => void;
+}
+
+/** The conditions a case covers, what of each is shown, and what carries what. */
+export function Covers({ content, conditions, coverages, canEdit, update, onFill }: Props) {
+  const [mapping, setMapping] = useState<ConditionId | null>(null);
+  const set = (id: ConditionId, part: Partial<Cover>): void => update((c) => ({ ...c, covers: c.covers.map((x) => (x.id === id ? { ...x, ...part } : x)) }));
+  const open = content.covers.find((c) => c.id === mapping);
+  return (
+    <>
+      <ul className="space-y-2.5">
+        {content.covers.map((cover) => (
+          <CoverLine
+            key={cover.id}
+            cover={cover}
+            condition={conditions.get(cover.id)}
+            coverage={coverages.get(cover.id)}
+            canEdit={canEdit}
+            onMap={() => setMapping(cover.id)}
+            onFill={() => onFill(cover.id)}
+            onStillRight={(seenVersion) => set(cover.id, { seenVersion })}
+            onRemove={() => update((c) => ({ ...c, covers: c.covers.filter((x) => x.id !== cover.id) }))}
+          />
+        ))}
+      </ul>
+      {content.covers.length === 0 && <p>Nothing yet: link the conditions it is to show.</p>}
+      {canEdit && <LinkCondition covered={content.covers.map((c) => c.id)} onLink={(cover) => update((c) => ({ ...c, covers: [...c.covers, cover] }))} />}
+      {open !== undefined && <Mapping content={content} cover={open} condition={conditions.get(open.id)} onChange={(part) => set(open.id, part)} onClose={() => setMapping(null)} />}
+    </>
+  );
+}
+
+interface LineProps {
+  readonly cover: Cover;
+  readonly condition: DesignCondition | undefined;
+  readonly coverage: ConditionCoverage | undefined;
+  readonly canEdit: boolean;
+  readonly onMap: () => void;
+  readonly onFill: () => void;
+  readonly onStillRight: (seenVersion: number) => void;
+  readonly onRemove: () => void;
+}
+
+function CoverLine({ cover, condition, coverage, canEdit, onMap, onFill, onStillRight, onRemove }: LineProps) {
+  const { project } = useFrame();
+  const counts = countStandings(coverage?.items.map((i) => i.standing) ?? []);
+  const isRanges = condition?.content.model.kind === 'valueRanges';
+  const unmapped = isRanges ? cover.fields.length === 0 : cover.expects.length === 0;
+  const missing = counts.gap + counts.linked;
+  const suspect = condition !== undefined && cover.seenVersion < condition.meaningSince;
+  return (
+    <li>
+      <Link to={address.condition(project, cover.id)} className="text-sm text-ink hover:underline">
+        <span className="font-mono text-xs">{cover.id}</span> {condition?.content.title}
+      </Link>
+      <div className="flex items-center gap-1.5">
+        <Ticks conditions={[{ id: cover.id, standings: coverage?.items.map((i) => i.standing) ?? [] }]} most={18} />
+        <span className="ml-auto whitespace-nowrap">
+          {counts.shown} of {itemsToShow(counts)}
+        </span>
+      </div>
+      {suspect && (
+        <p className="text-brick">
+          It moved to v{condition.version} after you linked v{cover.seenVersion}.{' '}
+          <Link className="underline" to={`${address.versions(project, cover.id)}?from=${cover.seenVersion}&to=${condition.version}`}>
+            Compare
+          </Link>
+          {canEdit && (
+            <>
+              {' '}
+              · <TextButton onClick={() => onStillRight(condition.version)}>Still right</TextButton>
+            </>
+          )}
+        </p>
+      )}
+      {canEdit && (
+        <p className="flex flex-wrap gap-x-2.5">
+          <TextButton onClick={onMap} className={unmapped ? 'font-semibold text-brick' : ''}>
+            {isRanges ? (unmapped ? 'say what carries its values' : 'what carries it') : unmapped ? 'say which step shows it' : 'which steps show it'}
+          </TextButton>
+          {isRanges && missing > 0 && (
+            <TextButton className="font-semibold text-blue" onClick={onFill}>
+              fill the gap of {missing}
+            </TextButton>
+          )}
+          <TextButton onClick={onRemove} aria-label={`Unlink ${cover.id}`}>
+            unlink
+          </TextButton>
+        </p>
+      )}
+    </li>
+  );
+}
+
+function LinkCondition({ covered, onLink }: { readonly covered: readonly ConditionId[]; readonly onLink: (cover: Cover) => void }) {
+  const { project } = useFrame();
+  const [query, setQuery] = useState('');
+  const conditions = useSummaries(project, 'condition').data ?? [];
+  const words = query.toLowerCase().split(/\s+/).filter(Boolean);
+  const offered = conditions.filter((c) => !covered.includes(c.id) && words.every((w) => `${c.id} ${c.title}`.toLowerCase().includes(w))).slice(0, 30);
+  const link = (id: ConditionId | null): void => {
+    const chosen = conditions.find((c) => c.id === id);
+    if (chosen !== undefined) onLink({ id: chosen.id, seenVersion: chosen.version, fields: [], outcome: null, expects: [] });
+    setQuery('');
+  };
+  return (
+    <Combobox value={null} onChange={link} immediate>
+      <ComboboxInput aria-label="Link a condition" placeholder="Link a condition …" value={query} onChange={(e) => setQuery(e.target.value)} className="field-boxed mt-2.5 w-full text-xs" autoComplete="off" />
+      <ComboboxOptions anchor={{ to: 'bottom end', gap: 4 }} className="z-50 max-h-72 w-80 rounded-[6px] border border-rule2 bg-page py-1 text-sm empty:invisible">
+        {offered.map((c) => (
+          <ComboboxOption key={c.id} value={c.id} className="cursor-pointer px-3 py-1.5 data-focus:bg-blue-wash">
+            <span className="font-mono text-xs text-ink2">{c.id}</span> {c.title} <span className="text-xs text-ink2">{MODEL_WORD[c.model]}</span>
+          </ComboboxOption>
+        ))}
+      </ComboboxOptions>
+    </Combobox>
+  );
+}
+
+interface MappingProps {
+  readonly content: CaseContent;
+  readonly cover: Cover;
+  readonly condition: DesignCondition | undefined;
+  readonly onChange: (part: Partial<Cover>) => void;
+  readonly onClose: () => void;
+}
+
+/** Says which parameter carries which field, or which steps' expected results speak for a plain condition. */
+function Mapping({ content, cover, condition, onChange, onClose }: MappingProps) {
+  const model = condition?.content.model;
+  return (
+    <Dialog title={`How this case covers ${cover.id} ${condition?.content.title ?? ''}`} onClose={onClose}>
+      {model?.kind === 'valueRanges' ? (
+        <div className="space-y-3">
+          {model.fields.map((field) => (
+            <ParameterChoice
+              key={field.id}
+              label={`${field.name} is carried by`}
+              content={content}
+              value={cover.fields.find((f) => f.id === field.id)?.parameter ?? null}
+              onChange={(parameter) => onChange({ fields: [...cover.fields.filter((f) => f.id !== field.id), ...(parameter === null ? [] : [{ id: field.id, parameter }])] })}
+            />
+          ))}
+          <ParameterChoice label="Rows that are made put the outcome into" content={content} value={cover.outcome} onChange={(outcome) => onChange({ outcome })} />
+          {content.parameters.length === 0 && <p className="text-sm text-ink2">The case has no parameters yet. Filling the gap makes one for each field.</p>}
+        </div>
+      ) : (
+        <ExpectedChoice content={content} expects={cover.expects} onChange={(expects) => onChange({ expects })} />
+      )}
+      <Button className="mt-5" onClick={onClose}>
+        Done
+      </Button>
+    </Dialog>
+  );
+}
+
+function ParameterChoice({ label, content, value, onChange }: { readonly label: string; readonly content: CaseContent; readonly value: ParameterId | null; readonly onChange: (parameter: ParameterId | null) => void }) {
+  return (
+    <label className="block text-sm font-semibold">
+      {label}
+      <select className="field-boxed mt-1 block w-full font-mono font-normal" value={value ?? ''} onChange={(e) => onChange(content.parameters.find((p) => p.id === e.target.value)?.id ?? null)}>
+        <option value="">(nothing)</option>
+        {content.parameters.map((p) => (
+          <option key={p.id} value={p.id}>{`<${p.name}>`}</option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+function ExpectedChoice({ content, expects, onChange }: { readonly content: CaseContent; readonly expects: readonly StepId[]; readonly onChange: (expects: StepId[]) => void }) {
+  const steps = content.steps.map((step, i) => ({ step, number: i + 1 })).filter(({ step }) => step.expected.trim() !== '');
+  if (steps.length === 0) return <p className="text-ink2">No step has an expected result yet. Write one, then name it here: that is what shows the condition.</p>;
+  return (
+    <fieldset>
+      <legend className="mb-2 text-sm">The condition is shown by what is expected in</legend>
+      {steps.map(({ step, number }) => (
+        <label key={step.id} className="flex gap-2 border-t border-rule py-1.5">
+          <input type="checkbox" checked={expects.includes(step.id)} onChange={(e) => onChange(e.target.checked ? [...expects, step.id] : expects.filter((x) => x !== step.id))} />
+          <span>
+            <span className="font-mono text-xs text-ink2">{number}</span> <span className="text-pine">⇒ {step.expected}</span>
+          </span>
+        </label>
+      ))}
+    </fieldset>
+  );
+}

@@ -1,0 +1,135 @@
+import { defaultKeymap } from '@codemirror/commands';
+import { EditorView, keymap } from '@codemirror/view';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { CodeField } from '../look/index.ts';
+import { ParameterView } from './ParameterView.tsx';
+import { ONE_LINE, hint, parameterText, type ParameterContext } from './parameterEditing.ts';
+
+/** What the keys that leave a line mean to whoever holds the lines. Each answers whether it was taken. */
+export interface LineKeys {
+  readonly onEnter?: () => boolean;
+  readonly onTab?: () => boolean;
+  readonly onShiftTab?: () => boolean;
+  readonly onMove?: (direction: -1 | 1) => boolean;
+  readonly onLeave?: (direction: -1 | 1) => boolean;
+  readonly onBackspaceEmpty?: () => boolean;
+  readonly onPasteLines?: (text: string) => boolean;
+}
+
+interface Props extends LineKeys {
+  readonly label: string;
+  readonly value: string;
+  readonly onChange: (value: string) => void;
+  readonly context: ParameterContext;
+  readonly readOnly: boolean;
+  readonly placeholder?: string;
+  readonly oneLine?: boolean;
+  /** A number that grows when the field is to be focused. */
+  readonly focusTurn?: number;
+  readonly className?: string;
+  readonly lead?: ReactNode;
+}
+
+/**
+ * A text with parameters. It is plain text until one goes into it, and an editor while one is in it, so that a case
+ * of many steps opens quickly.
+ */
+export function ParameterField(props: Props) {
+  const { label, value, context, readOnly, placeholder = '', focusTurn = 0, className = '' } = props;
+  const [active, setActive] = useState(false);
+  const pressedRef = useRef<{ x: number; y: number } | null>(null);
+  const [seenTurn, setSeenTurn] = useState(0);
+  if (focusTurn !== seenTurn) {
+    setSeenTurn(focusTurn);
+    if (focusTurn > 0 && !readOnly) setActive(true);
+  }
+  if (active) return <ActiveField {...props} pressedRef={pressedRef} onDone={() => setActive(false)} />;
+  return (
+    <div
+      role={readOnly ? undefined : 'textbox'}
+      aria-label={readOnly ? undefined : label}
+      tabIndex={readOnly ? undefined : 0}
+      className={`min-h-[1.45em] whitespace-pre-wrap break-words rounded-[3px] ${readOnly ? '' : 'cursor-text'} ${className}`}
+      onMouseDown={(event) => {
+        pressedRef.current = { x: event.clientX, y: event.clientY };
+      }}
+      onFocus={() => {
+        if (!readOnly) setActive(true);
+      }}
+    >
+      {value === '' ? <span className="text-ink2">{readOnly ? '' : placeholder}</span> : <ParameterView text={value} parameters={context.parameters} values={context.values} />}
+    </div>
+  );
+}
+
+interface ActiveProps extends Props {
+  /** Where the mouse was pressed: there the cursor goes. */
+  readonly pressedRef: React.RefObject<{ x: number; y: number } | null>;
+  readonly onDone: () => void;
+}
+
+function ActiveField({ label, value, onChange, context, placeholder = '', oneLine = false, className = '', pressedRef, onDone, ...keys }: ActiveProps) {
+  const latest = useRef({ keys, onDone, context });
+  useEffect(() => {
+    latest.current = { keys, onDone, context };
+  });
+  const { parameters, values } = context;
+  /* eslint-disable react-hooks/refs -- these functions run on key presses and events, never during render */
+  const extensions = useMemo(() => {
+    const key = (name: keyof LineKeys, ...args: never[]) => (): boolean => (latest.current.keys[name] as ((...a: never[]) => boolean) | undefined)?.(...args) ?? false;
+    const atEdge = (direction: -1 | 1) => (view: EditorView): boolean => {
+      const { main } = view.state.selection;
+      const moved = view.moveVertically(main, direction === 1);
+      const leaves = main.empty && (moved.head === main.head || (moved.head === (direction === 1 ? view.state.doc.length : 0)));
+      return leaves && (latest.current.keys.onLeave?.(direction) ?? false);
+    };
+    const lineKeys = keymap.of([
+      { key: 'Enter', run: key('onEnter') },
+      { key: 'Tab', run: key('onTab'), shift: key('onShiftTab') },
+      { key: 'Alt-ArrowUp', run: () => latest.current.keys.onMove?.(-1) ?? false },
+      { key: 'Alt-ArrowDown', run: () => latest.current.keys.onMove?.(1) ?? false },
+      { key: 'ArrowUp', run: atEdge(-1) },
+      { key: 'ArrowDown', run: atEdge(1) },
+      { key: 'Backspace', run: (view) => view.state.doc.length === 0 && (latest.current.keys.onBackspaceEmpty?.() ?? false) },
+      {
+        key: 'Escape',
+        run: (view) => {
+          view.contentDOM.blur();
+          return true;
+        },
+      },
+    ]);
+    const events = EditorView.domEventHandlers({
+      blur: (_, view) => {
+        // Completion lists take the focus for a moment; only a real leaving ends the editing.
+        setTimeout(() => {
+          if (!view.hasFocus) latest.current.onDone();
+        });
+      },
+      paste: (event) => {
+        const text = event.clipboardData?.getData('text/plain') ?? '';
+        const taken = /[\n\r]/.test(text.trim()) && (latest.current.keys.onPasteLines?.(text) ?? false);
+        if (taken) event.preventDefault();
+        return taken;
+      },
+    });
+    return [
+      parameterText({ parameters, values, onCreate: (name) => latest.current.context.onCreate(name) }),
+      lineKeys,
+      keymap.of(defaultKeymap),
+      events,
+      hint(placeholder),
+      EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'true' }),
+      ...(oneLine ? [ONE_LINE] : []),
+    ];
+  }, [label, oneLine, parameters, placeholder, values]);
+  /* eslint-enable react-hooks/refs */
+  const ready = (view: EditorView): void => {
+    view.focus();
+    const where = pressedRef.current;
+    const position = where === null ? null : view.posAtCoords(where);
+    if (position !== null) view.dispatch({ selection: { anchor: position } });
+    pressedRef.current = null;
+  };
+  return <CodeField value={value} onChange={onChange} extensions={extensions} onReady={ready} className={`break-words ${className}`} />;
+}

@@ -1,0 +1,108 @@
+import { fitsType, isParameterName, parametersUsed, removeParameter, renameParameter, type CaseContent, type Parameter, type ParameterId } from '@caderno/core/cases';
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import { Choose, PARAMETER_TYPE_WORD, TextButton, countOf, options } from '../look/index.ts';
+
+interface Props {
+  readonly content: CaseContent;
+  readonly canEdit: boolean;
+  readonly update: (change: (content: CaseContent) => CaseContent) => void;
+  readonly onDeclare: (name: string) => void;
+}
+
+const GRID = 'grid grid-cols-[minmax(7rem,1fr)_8.5rem_minmax(6rem,1fr)_minmax(8rem,1.6fr)_1.75rem] items-center gap-2';
+
+/** The parameters of a case: type, default and description; undeclared ones can be declared with a click. */
+export function Parameters({ content, canEdit, update, onDeclare }: Props) {
+  const used = parametersUsed(content);
+  const undeclared = used.filter((name) => !content.parameters.some((p) => p.name === name));
+  const set = (id: ParameterId, part: Partial<Parameter>): void => update((c) => ({ ...c, parameters: c.parameters.map((p) => (p.id === id ? { ...p, ...part } : p)) }));
+  return (
+    <div className="mt-1.5 text-sm">
+      {content.parameters.length > 0 && (
+        <div className={`${GRID} pb-0.5 text-xs text-ink2`} aria-hidden="true">
+          <span>name</span>
+          <span>type</span>
+          <span>default</span>
+          <span>description</span>
+        </div>
+      )}
+      {content.parameters.map((parameter) => (
+        <div key={parameter.id} className={`${GRID} border-t border-rule py-1`}>
+          <NameField key={parameter.name} content={content} parameter={parameter} canEdit={canEdit} onRename={(name) => update((c) => renameParameter(c, parameter.id, name))} />
+          <span>
+            <Choose label={`Type of ${parameter.name}`} value={parameter.type} options={options(PARAMETER_TYPE_WORD)} onChange={(type) => set(parameter.id, { type })} disabled={!canEdit} />
+          </span>
+          <input
+            aria-label={`Default of ${parameter.name}`}
+            aria-invalid={!fitsType(parameter.type, parameter.default)}
+            title={fitsType(parameter.type, parameter.default) ? undefined : `Not a ${PARAMETER_TYPE_WORD[parameter.type]}; a default is always a valid value`}
+            value={parameter.default}
+            readOnly={!canEdit}
+            placeholder="none"
+            onChange={(e) => set(parameter.id, { default: e.target.value })}
+            className="field-quiet h-7 w-full font-mono text-xs aria-invalid:border-brick"
+          />
+          <input aria-label={`Description of ${parameter.name}`} value={parameter.description} readOnly={!canEdit} placeholder="what it stands for" maxLength={300} onChange={(e) => set(parameter.id, { description: e.target.value })} className="field-quiet h-7 w-full" />
+          {canEdit && (
+            <button type="button" aria-label={`Remove the parameter ${parameter.name}`} title="Remove, with its column of data" onClick={() => update((c) => removeParameter(c, parameter.id))} className="grid size-7 place-items-center rounded text-ink2 hover:bg-page2">
+              <X size={13} aria-hidden="true" />
+            </button>
+          )}
+        </div>
+      ))}
+      {undeclared.length > 0 && (
+        <p className="mt-1.5 text-brick">
+          {undeclared.map((name) => `<${name}>`).join(', ')} {undeclared.length === 1 ? 'is' : 'are'} used and not declared.{' '}
+          {canEdit && <TextButton onClick={() => undeclared.forEach(onDeclare)}>Declare {undeclared.length === 1 ? 'it' : 'them'}</TextButton>}
+        </p>
+      )}
+      {content.parameters.length === 0 && undeclared.length === 0 && <p className="text-ink2">None yet: type &lt; in a step to make one.</p>}
+    </div>
+  );
+}
+
+interface NameProps {
+  readonly content: CaseContent;
+  readonly parameter: Parameter;
+  readonly canEdit: boolean;
+  readonly onRename: (name: string) => void;
+}
+
+/** Renames when one leaves the field, everywhere at once; says beforehand how many places that is. */
+function NameField({ content, parameter, canEdit, onRename }: NameProps) {
+  const [name, setName] = useState(parameter.name);
+  const taken = content.parameters.some((p) => p.id !== parameter.id && p.name === name);
+  const invalid = taken || !isParameterName(name);
+  const places = countUses(content, parameter.name);
+  const leave = (): void => (invalid ? setName(parameter.name) : onRename(name));
+  return (
+    <span className="cad-parameter relative inline-flex items-center justify-self-start">
+      <span aria-hidden="true">&lt;</span>
+      <input
+        aria-label={`Name of the parameter ${parameter.name}`}
+        aria-invalid={invalid}
+        value={name}
+        readOnly={!canEdit}
+        onChange={(e) => setName(e.target.value)}
+        onBlur={leave}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') e.currentTarget.blur();
+          if (e.key === 'Escape') setName(parameter.name);
+        }}
+        className="min-w-3 bg-transparent [field-sizing:content] focus:outline-none"
+      />
+      <span aria-hidden="true">&gt;</span>
+      {name !== parameter.name && (
+        <span role="status" className="absolute left-0 top-7 z-10 whitespace-nowrap rounded border border-rule2 bg-page px-2 py-1 font-sans text-xs">
+          {invalid ? (taken ? 'another parameter has this name' : 'a name begins with a letter or digit and has no brackets') : `changes ${countOf(places, 'place')} in this case`}
+        </span>
+      )}
+    </span>
+  );
+}
+
+function countUses(content: CaseContent, name: string): number {
+  const text = [content.objective, content.preconditions, ...content.steps.flatMap((s) => [s.action, s.expected])].join('\n');
+  return text.split(`<${name}>`).length - 1;
+}

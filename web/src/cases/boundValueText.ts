@@ -1,0 +1,13 @@
+import type { BoundValue } from '@caderno/core/cases';
+
+/** A bound value as it is shown in place. */
+export function boundValueText(value: BoundValue): string {
+  switch (value.kind) {
+    case 'value':
+      return value.text === '' ? '“”' : value.text;
+    case 'missing':
+      return '(missing)';
+    case 'unbound':
+      return '(no value)';
+  }
+}

@@ -1,0 +1,1 @@
+export { CasesChapter } from './CasesChapter.tsx';

@@ -1,0 +1,27 @@
+import type { CaseId, ConditionId } from '@caderno/core/artefacts';
+import type { CaseContent, RowId } from '@caderno/core/cases';
+import type { ConditionCoverage, Standing } from '@caderno/core/coverage';
+import type { RowShows } from '../data/index.ts';
+
+/** What each row of a case shows: the names of the items, and as mark the best standing among them. */
+export function rowShows(id: CaseId, content: CaseContent, coverages: ReadonlyMap<ConditionId, ConditionCoverage>): Map<RowId, RowShows> {
+  const names = new Map<RowId, string[]>();
+  const suspect = new Set<RowId>();
+  const trusted = new Set<RowId>();
+  for (const coverage of coverages.values()) {
+    for (const { item, standing, shownBy } of coverage.items) {
+      for (const ref of shownBy) {
+        if (ref.case !== id || ref.row === null) continue;
+        // A plain condition is shown by every row alike: saying so at each would hide what the row is for.
+        if (item.kind !== 'condition') names.set(ref.row, [...(names.get(ref.row) ?? []), item.name]);
+        (standing === 'suspect' ? suspect : trusted).add(ref.row);
+      }
+    }
+  }
+  return new Map(content.rows.map((row) => [row.id, { standing: markOf(trusted.has(row.id), suspect.has(row.id)), words: (names.get(row.id) ?? []).join(' · ') }]));
+}
+
+function markOf(trusted: boolean, suspect: boolean): Standing | null {
+  if (trusted) return 'shown';
+  return suspect ? 'suspect' : null;
+}

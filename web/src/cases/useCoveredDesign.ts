@@ -1,0 +1,27 @@
+import type { CaseContent } from '@caderno/core/cases';
+import type { Design } from '@caderno/core/coverage';
+import { useQueries } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { call, keys } from '../api/index.ts';
+
+/** The design around a case as it is being edited: conditions linked since the last version are read as well. */
+export function useCoveredDesign(project: string, stored: Design | undefined, content: CaseContent): Design | undefined {
+  const added = content.covers.map((c) => c.id).filter((id) => stored !== undefined && !stored.conditions.some((c) => c.id === id));
+  const more = useQueries({
+    queries: added.map((id) => ({ queryKey: keys.coverage(project, 'design', { condition: id }), queryFn: () => call('readDesign', { params: { project }, query: { condition: id } }) })),
+    combine: (results) => results.flatMap((r) => r.data ?? []),
+  });
+  return useMemo(() => (stored === undefined ? undefined : more.reduce(together, stored)), [more, stored]);
+}
+
+function together(a: Design, b: Design): Design {
+  return {
+    requirements: unique([...a.requirements, ...b.requirements]),
+    conditions: unique([...a.conditions, ...b.conditions]),
+    cases: unique([...a.cases, ...b.cases]),
+  };
+}
+
+function unique<E extends { readonly id: string }>(elements: readonly E[]): E[] {
+  return [...new Map(elements.map((e) => [e.id, e])).values()];
+}

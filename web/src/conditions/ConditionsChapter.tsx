@@ -1,0 +1,214 @@
+import type { ConditionId, RequirementId } from '@caderno/core/artefacts';
+import { orderOutline } from '@caderno/core/basis';
+import type { Anchor, ConditionContent } from '@caderno/core/conditions';
+import { countStandings, itemsToShow, type ConditionCoverage, type Design, type DesignCondition } from '@caderno/core/coverage';
+import { conditionIdSchema, requirementIdSchema, type ArtefactOfKind } from '@caderno/contract';
+import { ChevronLeft, ChevronRight, List } from 'lucide-react';
+import { useCallback, useMemo } from 'react';
+import { Link, Navigate, useNavigate, useParams } from 'react-router';
+import { useArtefact, useCoverage, useDesign, useSummaries } from '../api/index.ts';
+import { Loading, Ticks, useCreate } from '../artefacts/index.ts';
+import { Outline } from '../basis/index.ts';
+import { useLiveCoverage } from '../coverage/index.ts';
+import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
+import { Empty, MODEL_WORD, RISK_WORD, Section, TextButton, countOf } from '../look/index.ts';
+import { ConditionPage } from './ConditionPage.tsx';
+import { RequirementText } from './RequirementText.tsx';
+
+/** A requirement's text with its conditions at the left, the condition that is open at the right. */
+export function ConditionsChapter() {
+  const params = useParams();
+  const requirement = requirementIdSchema.safeParse(params.requirement);
+  const condition = conditionIdSchema.safeParse(params.condition);
+  if (!requirement.success) return <ChooseRequirement />;
+  return <OnRequirement requirement={requirement.data} condition={condition.success ? condition.data : null} />;
+}
+
+/** `/condition/K-7` leads to the condition beside its first requirement. */
+export function ConditionAddress() {
+  const { project } = useFrame();
+  const id = conditionIdSchema.safeParse(useParams().condition);
+  if (!id.success) return <Empty title="No such condition">The address names none.</Empty>;
+  return <LeadTo project={project} id={id.data} />;
+}
+
+function LeadTo({ project, id }: { readonly project: string; readonly id: ConditionId }) {
+  const { data, error } = useArtefact(project, 'condition', id);
+  if (data === undefined) return <Loading error={error} />;
+  const [first] = data.content.requirements;
+  if (first === undefined) return <ConditionPage id={id} requirementTexts={new Map()} />;
+  return <Navigate replace to={address.conditions(project, first.id, id) + window.location.hash} />;
+}
+
+function ChooseRequirement() {
+  const { project } = useFrame();
+  const requirements = useSummaries(project, 'requirement').data ?? [];
+  const report = useCoverage(project).data;
+  const coverage = useMemo(() => new Map(report?.requirements.map((r) => [r.id, r])), [report]);
+  return (
+    <Spread
+      chapter="conditions"
+      leftShare={38}
+      leftLabel="Requirements"
+      rightLabel="Condition"
+      left={
+        <div className="flex h-full flex-col">
+          <h1 className="px-6 pb-3 pt-5 font-serif text-xl font-semibold">Conditions</h1>
+          <Outline requirements={requirements.filter((r) => r.state !== 'withdrawn')} coverage={coverage} current={null} addressOf={(id) => address.conditions(project, id)} />
+        </div>
+      }
+      right={<Empty title="Which requirement?">Open one at the left. Mark words in its text, and a condition that hangs on them appears; then say how it is to be exercised.</Empty>}
+    />
+  );
+}
+
+function OnRequirement({ requirement, condition }: { readonly requirement: RequirementId; readonly condition: ConditionId | null }) {
+  const { project } = useFrame();
+  const { data, error } = useArtefact(project, 'requirement', requirement);
+  const design = useDesign(project, { requirement }).data;
+  const coverages = useLiveCoverage(design, null);
+  const texts = useMemo(() => new Map(data === undefined ? [] : [[requirement, data.content.text]]), [data, requirement]);
+  return (
+    <Spread
+      chapter="conditions"
+      leftShare={38}
+      leftLabel="Requirement"
+      rightLabel="Condition"
+      left={data === undefined ? <Loading error={error} /> : <LeftPage artefact={data} design={design} coverages={coverages} current={condition} />}
+      right={
+        condition === null ? (
+          <Empty title="Mark words in the text">Select words at the left that can be tested, and make a condition of them. Or open one that is there.</Empty>
+        ) : (
+          <ConditionPage id={condition} requirementTexts={texts} />
+        )
+      }
+    />
+  );
+}
+
+interface LeftProps {
+  readonly artefact: ArtefactOfKind<'requirement'>;
+  readonly design: Design | undefined;
+  readonly coverages: ReadonlyMap<ConditionId, ConditionCoverage>;
+  readonly current: ConditionId | null;
+}
+
+function LeftPage({ artefact: { summary, content }, design, coverages, current }: LeftProps) {
+  const { project, canEdit } = useFrame();
+  const conditions = useMemo(() => design?.conditions.filter((c) => c.state !== 'withdrawn') ?? [], [design]);
+  const add = useAddCondition(summary.id, summary.version);
+  const commands = useMemo<Command[]>(() => (canEdit ? [{ id: 'new-condition', title: `New condition on the whole of ${summary.id}`, keys: 'n', keyLabel: 'n', run: () => add(null) }] : []), [add, canEdit, summary.id]);
+  useCommands(commands);
+  return (
+    <div className="px-6 pb-12 pt-5">
+      <div className="flex items-center gap-2 text-xs text-ink2">
+        <Link to={address.basis(project, summary.id)} className="font-mono underline decoration-rule2">
+          {summary.id}
+        </Link>
+        · v{summary.version} · {RISK_WORD[content.risk]} · {content.module}
+        <Neighbours current={summary.id} />
+      </div>
+      <h1 className="mt-2 font-serif text-xl font-semibold">{content.title}</h1>
+      <div className="mt-3">
+        <RequirementText requirement={summary.id} text={content.text} conditions={conditions} current={current} {...(canEdit ? { onMark: add } : {})} />
+      </div>
+      <Section title="Conditions" aside={`${conditions.length} here`} actions={canEdit && <TextButton className="text-ink2" onClick={() => add(null)}>Mark text to add one, or add to the whole</TextButton>}>
+        <ul className="-mx-6" aria-label="Conditions">
+          {conditions.map((condition) => (
+            <ConditionLine key={condition.id} requirement={summary.id} condition={condition} coverage={coverages.get(condition.id)} isCurrent={condition.id === current} />
+          ))}
+        </ul>
+        {design !== undefined && conditions.length === 0 && <p className="mt-3 text-ink2">None yet. A requirement without conditions is unanalysed, which is not 100 %.</p>}
+      </Section>
+    </div>
+  );
+}
+
+function ConditionLine({ requirement, condition, coverage, isCurrent }: { readonly requirement: RequirementId; readonly condition: DesignCondition; readonly coverage: ConditionCoverage | undefined; readonly isCurrent: boolean }) {
+  const { project } = useFrame();
+  const standings = coverage?.items.map((i) => i.standing) ?? [];
+  const counts = countStandings(standings);
+  const { title, model, polarity } = condition.content;
+  return (
+    <li>
+      <Link
+        to={address.conditions(project, requirement, condition.id)}
+        aria-current={isCurrent ? 'page' : undefined}
+        className={`flex gap-3 border-b border-rule px-6 py-2 ${isCurrent ? 'bg-blue-wash shadow-[inset_3px_0_0_var(--color-blue)]' : 'hover:bg-page2'}`}
+      >
+        <span className="w-9 shrink-0 pt-0.5 font-mono text-xs text-ink2">{condition.id}</span>
+        <span className="min-w-0 flex-1">
+          <span className={isCurrent ? 'font-semibold' : ''}>{title}</span>{' '}
+          <span className="text-xs text-ink2">
+            {MODEL_WORD[model.kind]}
+            {polarity === 'both' ? '' : `, ${polarity}`}
+          </span>
+          <span className="block">
+            <Ticks conditions={[{ id: condition.id, standings }]} most={48} />
+          </span>
+        </span>
+        <span className="font-mono text-xs">
+          {counts.shown}/{itemsToShow(counts)}
+        </span>
+      </Link>
+    </li>
+  );
+}
+
+/** The requirement before and after this one in the outline. */
+function Neighbours({ current }: { readonly current: RequirementId }) {
+  const { project } = useFrame();
+  const requirements = useSummaries(project, 'requirement').data ?? [];
+  const ids = orderOutline(requirements.filter((r) => r.state !== 'withdrawn')).map((e) => e.place.id);
+  const at = ids.indexOf(current);
+  const [before, after] = [ids[at - 1], ids[at + 1]];
+  const look = 'grid size-6 place-items-center rounded hover:bg-page2';
+  return (
+    <span className="ml-auto flex text-ink2">
+      {before !== undefined && (
+        <Link className={look} to={address.conditions(project, before)} aria-label={`Requirement before: ${before}`} title={before}>
+          <ChevronLeft size={15} aria-hidden="true" />
+        </Link>
+      )}
+      <Link className={look} to={address.conditions(project)} aria-label={`All ${countOf(ids.length, 'requirement')}`} title="All requirements">
+        <List size={15} aria-hidden="true" />
+      </Link>
+      {after !== undefined && (
+        <Link className={look} to={address.conditions(project, after)} aria-label={`Next requirement: ${after}`} title={after}>
+          <ChevronRight size={15} aria-hidden="true" />
+        </Link>
+      )}
+    </span>
+  );
+}
+
+const LONGEST_TITLE_FROM_WORDS = 90;
+
+function useAddCondition(requirement: RequirementId, version: number): (anchor: Anchor | null) => void {
+  const { project } = useFrame();
+  const navigate = useNavigate();
+  const create = useCreate(project);
+  return useCallback(
+    (anchor) => {
+      const content: ConditionContent = {
+        title: anchor === null ? 'New condition' : titleOf(anchor.quote),
+        polarity: 'both',
+        risk: null,
+        requirements: [{ id: requirement, seenVersion: version, anchor }],
+        model: { kind: 'plain' },
+        leftOut: [],
+      };
+      void create({ kind: 'condition', content }).then(async (id) => {
+        const made = conditionIdSchema.safeParse(id);
+        if (made.success) await navigate(address.conditions(project, requirement, made.data), { state: { made: true } });
+      });
+    },
+    [create, navigate, project, requirement, version],
+  );
+}
+
+/** The marked words as a first title: without Markdown's signs, a capital first. */
+function titleOf(words: string): string {
+  const plain = words.replaceAll(/[*_`#>|]+/g, '').replaceAll(/\s+/g, ' ').trim().slice(0, LONGEST_TITLE_FROM_WORDS);
+  return plain.charAt(0).toUpperCase() + plain.slice(1);
+}

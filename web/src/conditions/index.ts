@@ -1,0 +1,1 @@
+export { ConditionAddress, ConditionsChapter } from './ConditionsChapter.tsx';

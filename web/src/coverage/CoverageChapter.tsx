@@ -1,0 +1,107 @@
+import type { RequirementId } from '@caderno/core/artefacts';
+import { TECHNIQUES, type Technique } from '@caderno/core/conditions';
+import { STANDINGS, itemsToShow, linkedRatio, percentDown, shownRatio, type CoverageReport, type Standing, type StandingCounts } from '@caderno/core/coverage';
+import type { ReactNode } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { useCoverage } from '../api/index.ts';
+import { Loading } from '../artefacts/index.ts';
+import { Spread, useFrame } from '../frame/index.ts';
+import { STANDING_WORD, StandingShape, TECHNIQUE_WORD, countOf } from '../look/index.ts';
+import { Bars } from './Bars.tsx';
+import { ItemsBehind, WorstGaps, type Behind } from './ItemsBehind.tsx';
+import { Wall } from './Wall.tsx';
+
+/** The wall at the left; at the right the worst gaps and the shares, or the list behind the number one clicked. */
+export function CoverageChapter() {
+  const [search] = useSearchParams();
+  const { project } = useFrame();
+  const { data: report, error } = useCoverage(project);
+  if (report === undefined) return <Loading error={error} />;
+  const behind = readBehind(search);
+  return (
+    <Spread
+      chapter="coverage"
+      leftShare={59}
+      leftLabel="Design coverage"
+      rightLabel={behind === null ? 'Worst gaps' : 'Items'}
+      left={
+        <div className="flex h-full flex-col">
+          <Numbers report={report} />
+          <Legend counts={report.counts} />
+          <Wall report={report} />
+        </div>
+      }
+      right={behind === null ? <Overview report={report} /> : <ItemsBehind behind={behind} />}
+    />
+  );
+}
+
+function Numbers({ report }: { readonly report: CoverageReport }) {
+  const { counts, weighted } = report;
+  return (
+    <header className="px-6 pb-4 pt-5">
+      <h1 className="font-serif text-2xl font-semibold">Design coverage</h1>
+      <dl className="mt-2 grid grid-cols-[repeat(5,auto)] justify-between gap-x-4">
+        <Figure to="?standing=shown" value={percentWords(percentDown(shownRatio(counts)))} words="shown by rows and expected results" />
+        <Figure to="?standing=shown,linked" value={percentWords(percentDown(linkedRatio(counts)))} words="counting plain links" />
+        <Figure to="?standing=gap,linked,suspect" value={percentWords(percentDown(shownRatio(weighted)))} words="shown, weighed by risk" />
+        <Figure to="?standing=shown,linked,suspect,gap" value={itemsToShow(counts).toLocaleString()} words={`coverage items in ${countOf(report.instances, 'instance')}, ${hours(report.minutes)}`} />
+        <Figure to="?list=unanalysed" value={String(report.unanalysed.length)} words={`of ${countOf(report.requirements.length, 'requirement')} unanalysed`} />
+      </dl>
+    </header>
+  );
+}
+
+function Figure({ value, words, to }: { readonly value: string; readonly words: string; readonly to: string }) {
+  return (
+    <Link to={to} className="group block max-w-[8.2rem]">
+      <dd className="whitespace-nowrap font-serif text-3xl font-bold leading-9 group-hover:underline">{value}</dd>
+      <dt className="text-xs leading-4 text-ink2">{words}</dt>
+    </Link>
+  );
+}
+
+function Legend({ counts }: { readonly counts: StandingCounts }) {
+  const order: readonly Standing[] = ['shown', 'linked', 'gap', 'suspect', 'leftOut'];
+  return (
+    <ul className="flex flex-wrap gap-x-5 gap-y-1 border-y border-rule bg-page2 px-6 py-2 text-xs" aria-label="Standings">
+      {order
+        .filter((s) => STANDINGS.includes(s))
+        .map((standing) => (
+          <li key={standing}>
+            <Link to={`?standing=${standing}`} className="inline-flex min-h-6 items-center gap-1.5 text-ink2 hover:underline">
+              <StandingShape standing={standing} /> {STANDING_WORD[standing]} <span className="font-mono">{counts[standing]}</span>
+            </Link>
+          </li>
+        ))}
+    </ul>
+  );
+}
+
+function Overview({ report }: { readonly report: CoverageReport }): ReactNode {
+  return (
+    <div className="px-6 pb-12 pt-1">
+      <WorstGaps total={report.counts.gap + report.counts.linked + report.counts.suspect} />
+      <Bars title="By technique" bars={TECHNIQUES.map((t) => ({ name: TECHNIQUE_WORD[t], counts: report.byTechnique[t], to: `?technique=${t}` }))} />
+      <Bars title="By module" bars={report.byModule.map((m) => ({ name: m.module || 'No module', counts: m.counts, to: `?module=${encodeURIComponent(m.module)}` }))} />
+    </div>
+  );
+}
+
+function readBehind(search: URLSearchParams): Behind | null {
+  if (search.get('list') === 'unanalysed') return { kind: 'unanalysed' };
+  const standings = (search.get('standing') ?? '').split(',').filter((s): s is Standing => STANDINGS.some((known) => known === s));
+  const technique = TECHNIQUES.find((t): t is Technique => t === search.get('technique')) ?? null;
+  const module = search.get('module');
+  const requirement = search.get('requirement') as RequirementId | null;
+  if (standings.length === 0 && technique === null && module === null && requirement === null) return null;
+  return { kind: 'items', standings, technique, module, requirement };
+}
+
+function percentWords(percent: number | null): string {
+  return percent === null ? '–' : `${percent} %`;
+}
+
+function hours(minutes: number): string {
+  return minutes < 90 ? `${Math.round(minutes)} min` : `${Math.round(minutes / 60)} h`;
+}

@@ -1,0 +1,168 @@
+import type { RequirementId } from '@caderno/core/artefacts';
+import type { Technique } from '@caderno/core/conditions';
+import type { ListedItem, Standing } from '@caderno/core/coverage';
+import { Link } from 'react-router';
+import { useCoverage, useItems } from '../api/index.ts';
+import { Loading } from '../artefacts/index.ts';
+import { address, useFrame } from '../frame/index.ts';
+import { Chip, STANDING_WORD, Section, StandingShape, TECHNIQUE_WORD, countOf } from '../look/index.ts';
+
+/** What a number that was clicked counts. */
+export type Behind =
+  | { readonly kind: 'unanalysed' }
+  | {
+      readonly kind: 'items';
+      readonly standings: readonly Standing[];
+      readonly technique: Technique | null;
+      readonly module: string | null;
+      readonly requirement: RequirementId | null;
+    };
+
+const MOST_GAPS = 6;
+const MOST_LISTED = 500;
+const WEIGHT_WORD: Readonly<Record<number, string>> = { 9: 'High', 3: 'Medium', 1: 'Low' };
+
+/** The items not shown, those of the highest risk first. */
+export function WorstGaps({ total }: { readonly total: number }) {
+  const { project } = useFrame();
+  const items = useItems(project, { standing: 'gap,linked,suspect', limit: MOST_GAPS }).data?.items ?? [];
+  const all = (
+    <Link className="underline decoration-rule2 underline-offset-2" to="?standing=gap,linked,suspect">
+      {total.toLocaleString()} in all
+    </Link>
+  );
+  return (
+    <Section title="Worst gaps first" aside="weighed by risk" actions={all}>
+      {items.length === 0 && <p className="mt-3 text-ink2">Nothing is missing that was asked for.</p>}
+      <ul>
+        {items.map((item) => (
+          <GapLine key={`${item.condition} ${item.item.key}`} item={item} />
+        ))}
+      </ul>
+    </Section>
+  );
+}
+
+function GapLine({ item }: { readonly item: ListedItem }) {
+  const { project } = useFrame();
+  return (
+    <li className="flex items-start gap-3 border-b border-rule py-2">
+      <span className="pt-1" title={STANDING_WORD[item.standing]}>
+        <StandingShape standing={item.standing} />
+      </span>
+      <span className="min-w-0 flex-1">
+        <Link to={itemAddress(project, item)} className="block font-semibold leading-[1.35] hover:underline">
+          {itemTitle(item)}
+        </Link>
+        <span className="text-xs text-ink2">
+          <span className="font-mono">
+            {item.condition}/{item.item.number}
+          </span>{' '}
+          {STANDING_WORD[item.standing]} · {item.cases.length === 0 ? 'no case' : countOf(item.cases.length, 'case')}
+        </span>
+      </span>
+      <span className="flex flex-col items-end gap-0.5">
+        <Chip>{WEIGHT_WORD[item.weight] ?? item.weight}</Chip>
+        <Remedy item={item} />
+      </span>
+    </li>
+  );
+}
+
+function Remedy({ item }: { readonly item: ListedItem }) {
+  const { project } = useFrame();
+  const [first] = item.cases;
+  const look = 'text-sm text-blue underline underline-offset-2';
+  if (first === undefined || item.standing === 'suspect') {
+    return (
+      <Link className={look} to={itemAddress(project, item)}>
+        {item.standing === 'suspect' ? 'Look at it' : 'Write a case'}
+      </Link>
+    );
+  }
+  return (
+    <Link className={look} to={address.cases(project, first)}>
+      Add to {first}
+    </Link>
+  );
+}
+
+/** The list behind a number. */
+export function ItemsBehind({ behind }: { readonly behind: Behind }) {
+  return (
+    <div className="px-6 pb-12 pt-4">
+      <Link to="?" className="text-sm underline decoration-rule2 underline-offset-2">
+        Back to the overview
+      </Link>
+      {behind.kind === 'unanalysed' ? <Unanalysed /> : <Items behind={behind} />}
+    </div>
+  );
+}
+
+function Unanalysed() {
+  const { project } = useFrame();
+  const report = useCoverage(project).data;
+  const ids = new Set(report?.unanalysed);
+  return (
+    <Section title="Unanalysed requirements" aside={`${ids.size} without a condition`}>
+      <ul>
+        {report?.requirements
+          .filter((r) => ids.has(r.id))
+          .map((r) => (
+            <li key={r.id} className="border-b border-rule">
+              <Link to={address.conditions(project, r.id)} className="flex gap-3 py-2 hover:underline">
+                <span className="w-10 font-mono text-xs leading-5 text-ink2">{r.id}</span> {r.title}
+              </Link>
+            </li>
+          ))}
+      </ul>
+    </Section>
+  );
+}
+
+function Items({ behind }: { readonly behind: Extract<Behind, { kind: 'items' }> }) {
+  const { project } = useFrame();
+  const { data, error } = useItems(project, {
+    limit: MOST_LISTED,
+    ...(behind.standings.length > 0 ? { standing: behind.standings.join(',') } : {}),
+    ...(behind.technique === null ? {} : { technique: behind.technique }),
+    ...(behind.module === null ? {} : { module: behind.module }),
+    ...(behind.requirement === null ? {} : { requirement: behind.requirement }),
+  });
+  if (data === undefined) return <Loading error={error} />;
+  return (
+    <Section title={behindWords(behind)} aside={countOf(data.total, 'item')}>
+      <ul aria-label="Items">
+        {data.items.map((item) => (
+          <li key={`${item.condition} ${item.item.key}`} className="flex items-baseline gap-3 border-b border-rule py-1.5">
+            <span title={STANDING_WORD[item.standing]}>
+              <StandingShape standing={item.standing} />
+              <span className="sr-only">{STANDING_WORD[item.standing]}</span>
+            </span>
+            <Link to={itemAddress(project, item)} className="min-w-0 flex-1 hover:underline">
+              <span className="font-mono text-xs text-ink2">
+                {item.condition}/{item.item.number}
+              </span>{' '}
+              {itemTitle(item)} <span className="font-mono text-xs text-ink2">{item.item.extent}</span>
+            </Link>
+            <span className="shrink-0 text-xs text-ink2">{item.shownBy[0] === undefined ? STANDING_WORD[item.standing] : `${item.shownBy[0].case} ${item.shownBy[0].rowName}${item.instances > 1 ? ` +${item.instances - 1}` : ''}`}</span>
+          </li>
+        ))}
+      </ul>
+      {data.total > data.items.length && <p className="mt-3 text-sm text-ink2">The first {data.items.length.toLocaleString()}, worst first.</p>}
+    </Section>
+  );
+}
+
+function behindWords({ standings, technique, module, requirement }: Extract<Behind, { kind: 'items' }>): string {
+  const words = [standings.map((s) => STANDING_WORD[s]).join(', '), technique === null ? '' : TECHNIQUE_WORD[technique].toLowerCase(), module ?? '', requirement === null ? '' : `of ${requirement}`].filter(Boolean).join(' · ');
+  return words === '' ? 'Items' : words.charAt(0).toUpperCase() + words.slice(1);
+}
+
+function itemTitle({ conditionTitle, item }: ListedItem): string {
+  return item.kind === 'condition' ? conditionTitle : `${conditionTitle}: ${item.name}`;
+}
+
+function itemAddress(project: string, { condition, item }: ListedItem): string {
+  return `${address.condition(project, condition)}#item-${item.number}`;
+}

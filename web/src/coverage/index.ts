@@ -1,0 +1,3 @@
+export { useLiveCoverage } from './useLiveCoverage.ts';
+export { GapPreview } from './GapPreview.tsx';
+export { CoverageChapter } from './CoverageChapter.tsx';

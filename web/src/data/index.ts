@@ -1,0 +1,1 @@
+export { DataGrid, type RowShows } from './DataGrid.tsx';

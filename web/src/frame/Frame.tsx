@@ -1,0 +1,211 @@
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { percentDown, shownRatio } from '@caderno/core/coverage';
+import { roleReaches, type Person, type ProjectRef } from '@caderno/contract';
+import { useQueryClient } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { NavLink, Outlet, useNavigate } from 'react-router';
+import { call, keys, tellFailure, useCoverage, useProject, useProjectEvents } from '../api/index.ts';
+import { address } from './address.ts';
+import { CHAPTERS, type ChapterPath } from './chapters.ts';
+import { useCommands, type Command } from './commands.ts';
+import { FindOrDo } from './FindOrDo.tsx';
+import { KeysHelp } from './KeysHelp.tsx';
+
+interface Props {
+  readonly project: ProjectRef;
+  readonly projects: readonly ProjectRef[];
+  readonly person: Person;
+}
+
+/** What pages below the frame can count on. */
+export interface FrameContext {
+  readonly project: string;
+  readonly person: Person;
+  readonly canEdit: boolean;
+  readonly canManage: boolean;
+}
+
+/** The book on the desk: name and find field above it, index tabs at its right edge. */
+export function Frame({ project, projects, person }: Props) {
+  const [open, setOpen] = useState<'find' | 'keys' | null>(null);
+  const { connected } = useProjectEvents(project.key);
+  useFrameCommands(project.key, setOpen);
+  const context: FrameContext = { project: project.key, person, canEdit: roleReaches(project.role, 'analyst'), canManage: roleReaches(project.role, 'administrator') };
+  return (
+    <div className="flex h-full min-w-[640px] flex-col">
+      <header className="flex h-[46px] shrink-0 items-center gap-4 pl-5 pr-5">
+        <NavLink to={address.coverage(project.key)} className="flex items-center gap-2.5 font-serif text-xl font-bold">
+          <Mark />
+          Caderno
+        </NavLink>
+        <ProjectName project={project} projects={projects} />
+        <button
+          type="button"
+          onClick={() => setOpen('find')}
+          className="mx-auto flex h-8 w-[min(430px,34vw)] items-center rounded-[6px] border border-rule2 bg-page2 px-3 text-ink2 hover:border-ink3"
+        >
+          <span className="truncate">Find or do anything…</span>
+          <kbd className="ml-auto shrink-0 whitespace-nowrap rounded-[3px] border border-rule2 bg-page px-1.5 font-mono text-[10.5px]">Ctrl K</kbd>
+        </button>
+        <PersonMenu project={project.key} person={person} onKeys={() => setOpen('keys')} canManage={context.canManage} />
+      </header>
+      {!connected && <Offline />}
+      <div className="flex min-h-0 flex-1 pb-3 pl-3.5">
+        <main className="min-w-0 flex-1 overflow-hidden rounded-[10px] rounded-tr-[3px] border border-rule2 bg-page">
+          <Outlet context={context} />
+        </main>
+        <IndexTabs project={project.key} />
+      </div>
+      {open === 'find' && <FindOrDo project={project.key} onClose={() => setOpen(null)} />}
+      {open === 'keys' && <KeysHelp onClose={() => setOpen(null)} />}
+    </div>
+  );
+}
+
+function useFrameCommands(project: string, setOpen: (open: 'find' | 'keys') => void): void {
+  const navigate = useNavigate();
+  const commands = useMemo<Command[]>(
+    () => [
+      { id: 'find', title: 'Find or do anything', keys: '$mod+k', keyLabel: 'Ctrl K', whileTyping: true, run: () => setOpen('find') },
+      { id: 'keys', title: 'List the keys', keys: 'Shift+?', keyLabel: '?', run: () => setOpen('keys') },
+      ...CHAPTERS.map((c) => ({ id: `go-${c.path}`, title: `Go to ${c.name}`, keys: `g ${c.letter}`, keyLabel: `g ${c.letter}`, run: () => void navigate(`/${project}/${c.path}`) })),
+      { id: 'go-journal', title: 'Go to the journal', keys: 'g j', keyLabel: 'g j', run: () => void navigate(address.journal(project)) },
+      { id: 'go-people', title: 'Go to the people of the project', run: () => void navigate(address.people(project)) },
+    ],
+    [navigate, project, setOpen],
+  );
+  useCommands(commands);
+}
+
+function Mark() {
+  return (
+    <svg viewBox="0 0 22 22" width="22" height="22" aria-hidden="true">
+      <rect x="4.5" y="1" width="16" height="20" rx="2.5" fill="var(--color-blue)" />
+      <path d="M1.5 6h5M1.5 11h5M1.5 16h5" stroke="var(--color-blue)" strokeWidth="2.2" strokeLinecap="round" />
+      <path d="M8.5 1v20" stroke="var(--color-desk)" strokeWidth="1" />
+    </svg>
+  );
+}
+
+function ProjectName({ project, projects }: { readonly project: ProjectRef; readonly projects: readonly ProjectRef[] }) {
+  const navigate = useNavigate();
+  if (projects.length < 2) return <span className="truncate text-ink2">{project.name}</span>;
+  return (
+    <Menu>
+      <MenuButton className="truncate text-ink2 underline decoration-rule2 underline-offset-4">{project.name}</MenuButton>
+      <MenuItems anchor="bottom start" className="z-50 rounded-[6px] border border-rule2 bg-page py-1 focus:outline-none">
+        {projects.map((p) => (
+          <MenuItem key={p.key}>
+            <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-blue-wash" onClick={() => void navigate(address.coverage(p.key))}>
+              {p.name}
+            </button>
+          </MenuItem>
+        ))}
+      </MenuItems>
+    </Menu>
+  );
+}
+
+interface PersonMenuProps {
+  readonly project: string;
+  readonly person: Person;
+  readonly onKeys: () => void;
+  readonly canManage: boolean;
+}
+
+function PersonMenu({ project, person, onKeys, canManage }: PersonMenuProps) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const signOut = (): void => {
+    call('signOut').then((session) => {
+      client.clear();
+      client.setQueryData(keys.session, session);
+    }, tellFailure);
+  };
+  const item = 'block w-full px-4 py-1.5 text-left data-focus:bg-blue-wash';
+  return (
+    <Menu>
+      <MenuButton aria-label={`${person.name}: account`} className="grid size-[30px] place-items-center rounded-full bg-blue text-[11px] font-semibold text-on-accent">
+        {initials(person.name)}
+      </MenuButton>
+      <MenuItems anchor={{ to: 'bottom end', gap: 6 }} className="z-50 w-56 rounded-[6px] border border-rule2 bg-page py-1.5 focus:outline-none">
+        <div className="border-b border-rule px-4 pb-2 text-sm">
+          <div className="font-semibold">{person.name}</div>
+          <div className="text-xs text-ink2">{person.email}</div>
+        </div>
+        <MenuItem>
+          <button type="button" className={item} onClick={() => void navigate(address.journal(project))}>
+            Journal
+          </button>
+        </MenuItem>
+        <MenuItem>
+          <button type="button" className={item} onClick={() => void navigate(address.people(project))}>
+            {canManage ? 'People, and add one' : 'People'}
+          </button>
+        </MenuItem>
+        <MenuItem>
+          <button type="button" className={item} onClick={onKeys}>
+            Keys <kbd className="font-mono text-xs text-ink2">?</kbd>
+          </button>
+        </MenuItem>
+        {person.administrator && (
+          <MenuItem>
+            <button type="button" className={item} onClick={() => void navigate('/new-project')}>
+              New project
+            </button>
+          </MenuItem>
+        )}
+        <MenuItem>
+          <button type="button" className={item} onClick={signOut}>
+            Sign out
+          </button>
+        </MenuItem>
+      </MenuItems>
+    </Menu>
+  );
+}
+
+export function initials(name: string): string {
+  return name
+    .split(/\s+/)
+    .map((word) => word[0] ?? '')
+    .join('')
+    .slice(0, 2)
+    .toUpperCase();
+}
+
+function Offline() {
+  return (
+    <div role="status" className="mx-3.5 mb-1.5 rounded-[5px] bg-ochre-wash px-4 py-1.5 text-sm text-ochre-ink">
+      The server does not answer just now. What you type is kept here and sent as soon as it is back.
+    </div>
+  );
+}
+
+function IndexTabs({ project }: { readonly project: string }) {
+  const figures = useProject(project).data?.figures;
+  const coverage = useCoverage(project).data;
+  const percent = coverage === undefined ? null : percentDown(shownRatio(coverage.counts));
+  const figure: Record<ChapterPath, string> = {
+    basis: figures === undefined ? '' : `${figures.requirements.toLocaleString()} reqs`,
+    conditions: figures === undefined ? '' : figures.conditions.toLocaleString(),
+    cases: figures === undefined ? '' : `${figures.cases.toLocaleString()} · ${coverage?.instances.toLocaleString() ?? '…'} inst.`,
+    coverage: percent === null ? '' : `${percent} %`,
+  };
+  return (
+    <nav aria-label="Chapters" className="w-[103px] shrink-0 space-y-1.5 pr-3.5 pt-4">
+      {CHAPTERS.map((c) => (
+        <NavLink
+          key={c.path}
+          to={`/${project}/${c.path}`}
+          className={({ isActive }) =>
+            `block min-h-[49px] rounded-r-[8px] border border-l-0 border-rule2 px-3 py-1.5 ${isActive ? '-mr-1.5 border-r-4 border-r-blue bg-page font-semibold' : 'bg-page2 text-ink2 hover:bg-page'}`
+          }
+        >
+          <span className="block text-[13px] font-semibold leading-5 text-ink">{c.name}</span>
+          <span className="block text-[11px] font-normal leading-4 text-ink2">{figure[c.path]}</span>
+        </NavLink>
+      ))}
+    </nav>
+  );
+}

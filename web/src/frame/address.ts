@@ -1,0 +1,24 @@
+import { kindOfId, type ArtefactId, type CaseId, type ConditionId, type RequirementId } from '@caderno/core/artefacts';
+
+/** Where things are. Every artefact has an address of its own; nothing else in the application spells one out. */
+export const address = {
+  basis: (project: string, id?: RequirementId) => `/${project}/basis${id === undefined ? '' : `/${id}`}`,
+  conditions: (project: string, requirement?: RequirementId, condition?: ConditionId) =>
+    `/${project}/conditions${requirement === undefined ? '' : `/${requirement}`}${requirement === undefined || condition === undefined ? '' : `/${condition}`}`,
+  condition: (project: string, id: ConditionId) => `/${project}/condition/${id}`,
+  cases: (project: string, id?: CaseId) => `/${project}/cases${id === undefined ? '' : `/${id}`}`,
+  coverage: (project: string) => `/${project}/coverage`,
+  journal: (project: string) => `/${project}/journal`,
+  people: (project: string) => `/${project}/people`,
+  versions: (project: string, id: ArtefactId) => `/${project}/versions/${id}`,
+  artefact: (project: string, id: ArtefactId): string => {
+    switch (kindOfId(id)) {
+      case 'requirement':
+        return address.basis(project, id as RequirementId);
+      case 'condition':
+        return address.condition(project, id as ConditionId);
+      case 'case':
+        return address.cases(project, id as CaseId);
+    }
+  },
+};

@@ -1,0 +1,8 @@
+/** The chapters with a tab, in working order, and the letter that jumps there after g. */
+export const CHAPTERS = [
+  { path: 'basis', name: 'Basis', letter: 'b' },
+  { path: 'conditions', name: 'Conditions', letter: 'k' },
+  { path: 'cases', name: 'Cases', letter: 'c' },
+  { path: 'coverage', name: 'Coverage', letter: 'v' },
+] as const;
+export type ChapterPath = (typeof CHAPTERS)[number]['path'];

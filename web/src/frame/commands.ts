@@ -1,0 +1,63 @@
+import { useEffect, useId, useSyncExternalStore } from 'react';
+import { tinykeys } from 'tinykeys';
+
+/** Something a person can do on the page that is open: by its name from Find or do, or by keys. */
+export interface Command {
+  readonly id: string;
+  readonly title: string;
+  /** As tinykeys reads them: `$mod+s`, `g b`. */
+  readonly keys?: string;
+  /** How the keys are shown. */
+  readonly keyLabel?: string;
+  readonly run: () => void;
+  /** Works while one is typing; keys with a modifier do, single letters do not. */
+  readonly whileTyping?: boolean;
+}
+
+const registered = new Map<string, readonly Command[]>();
+const listeners = new Set<() => void>();
+let snapshot: readonly Command[] = [];
+
+function changed(): void {
+  snapshot = [...registered.values()].flat();
+  for (const listener of listeners) listener();
+}
+
+/** The commands of everything that is on the page. */
+export function useAllCommands(): readonly Command[] {
+  return useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    () => snapshot,
+  );
+}
+
+/** Offers commands as long as the component is there. The list must be stable (useMemo) or is re-registered at each render. */
+export function useCommands(commands: readonly Command[]): void {
+  const owner = useId();
+  useEffect(() => {
+    registered.set(owner, commands);
+    changed();
+    const bindings = commands.flatMap((c) => (c.keys === undefined ? [] : [[c.keys, handlerOf(c)] as const]));
+    const stop = tinykeys(window, Object.fromEntries(bindings));
+    return () => {
+      stop();
+      registered.delete(owner);
+      changed();
+    };
+  }, [commands, owner]);
+}
+
+function handlerOf(command: Command): (event: KeyboardEvent) => void {
+  return (event) => {
+    if (!(command.whileTyping ?? false) && isTyping(event.target)) return;
+    event.preventDefault();
+    command.run();
+  };
+}
+
+function isTyping(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+}

@@ -1,0 +1,5 @@
+export { Frame, initials, type FrameContext } from './Frame.tsx';
+export { useFrame } from './useFrame.ts';
+export { Spread } from './Spread.tsx';
+export { address } from './address.ts';
+export { useCommands, type Command } from './commands.ts';

@@ -1,0 +1,57 @@
+import type { Standing } from '@caderno/core/coverage';
+
+/** Every standing has a shape and a word; colour only helps. */
+export const STANDING_WORD: Record<Standing, string> = {
+  shown: 'shown',
+  linked: 'linked only',
+  gap: 'gap',
+  suspect: 'suspect',
+  leftOut: 'left out',
+};
+
+export const STANDING_INK: Record<Standing, string> = {
+  shown: 'text-pine',
+  linked: 'text-ochre-ink',
+  gap: 'text-brick',
+  suspect: 'text-brick',
+  leftOut: 'text-ink2',
+};
+
+/** The shape of a standing: filled, half, hollow, wavy, dotted. */
+export function StandingShape({ standing, size = 10 }: { readonly standing: Standing; readonly size?: number }) {
+  return (
+    <svg viewBox="0 0 12 12" width={size} height={size} className="inline-block shrink-0" aria-hidden="true">
+      {SHAPES[standing]}
+    </svg>
+  );
+}
+
+const box = { x: 1, y: 1, width: 10, height: 10, rx: 1.5 };
+
+const SHAPES: Record<Standing, React.ReactNode> = {
+  shown: <rect x="0.5" y="0.5" width="11" height="11" rx="1.8" fill="var(--color-pine)" />,
+  linked: (
+    <>
+      <rect {...box} fill="var(--color-page)" stroke="var(--color-ochre)" strokeWidth="1.5" />
+      <path d="M1 11V1.8L10.2 11Z" fill="var(--color-ochre)" />
+    </>
+  ),
+  gap: <rect {...box} fill="var(--color-page)" stroke="var(--color-brick)" strokeWidth="1.5" />,
+  suspect: (
+    <>
+      <rect x="1" y="0.8" width="10" height="7.4" rx="1.3" fill="var(--color-brick-wash)" stroke="var(--color-brick)" strokeWidth="1.3" />
+      <path d="M0.5 10.8q1.4-1.8 2.75 0t2.75 0 2.75 0 2.75 0" fill="none" stroke="var(--color-brick)" strokeWidth="1.2" />
+    </>
+  ),
+  leftOut: <rect {...box} fill="none" stroke="var(--color-ink3)" strokeWidth="1.3" strokeDasharray="1.6 1.6" />,
+};
+
+/** Shape and word together. */
+export function StandingMark({ standing }: { readonly standing: Standing }) {
+  return (
+    <span className={`inline-flex items-center gap-1.5 ${STANDING_INK[standing]}`}>
+      <StandingShape standing={standing} />
+      {STANDING_WORD[standing]}
+    </span>
+  );
+}

@@ -1,0 +1,25 @@
+export { Button, TextButton } from './Button.tsx';
+export { Chip } from './Chip.tsx';
+export { CodeField } from './CodeField.tsx';
+export { Choose } from './Choose.tsx';
+export { Dialog } from './Dialog.tsx';
+export { Empty } from './Empty.tsx';
+export { Section } from './Section.tsx';
+export { STANDING_INK, STANDING_WORD, StandingMark, StandingShape } from './StandingMark.tsx';
+export { ago, dateAndTime, dayName } from './time.ts';
+export {
+  BOUNDARY_WORD,
+  CLASS_WORD,
+  KIND_WORD,
+  MODEL_WORD,
+  PARAMETER_TYPE_WORD,
+  POLARITY_WORD,
+  PRIORITY_WORD,
+  REQUIREMENT_TYPE_WORD,
+  RISK_WORD,
+  STATE_WORD,
+  TECHNIQUE_WORD,
+  VALUE_WORD,
+  countOf,
+  options,
+} from './words.ts';

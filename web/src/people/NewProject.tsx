@@ -1,0 +1,46 @@
+import { zodResolver } from '@hookform/resolvers/zod';
+import { newProjectSchema, type NewProject as NewProjectBody } from '@caderno/contract';
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { useNavigate } from 'react-router';
+import { address } from '../frame/index.ts';
+import { call, failureSentence, keys } from '../api/index.ts';
+import { Button } from '../look/index.ts';
+import { Cover } from './Cover.tsx';
+import { Field } from './Field.tsx';
+
+/** Make a project: one system under test and everything designed for it. */
+export function NewProject() {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [failure, setFailure] = useState<string | null>(null);
+  const { register, handleSubmit, formState } = useForm({ resolver: zodResolver(newProjectSchema) });
+  const create = async (body: NewProjectBody): Promise<void> => {
+    try {
+      const project = await call('createProject', { body });
+      await client.invalidateQueries({ queryKey: keys.session });
+      await navigate(address.basis(project.key));
+    } catch (error) {
+      setFailure(failureSentence(error));
+    }
+  };
+  return (
+    <Cover>
+      <form onSubmit={handleSubmit(create)} noValidate>
+        <h1 className="font-serif text-xl font-semibold">Make a project</h1>
+        <p className="mt-1 text-sm text-ink2">A project is one system under test and everything designed for it.</p>
+        <Field label="Name" error={formState.errors.name && 'is needed'} {...register('name')} />
+        <Field label="Key" hint="Stands in addresses: small letters, digits and hyphens, a letter first." error={formState.errors.key && 'takes small letters, digits and hyphens, a letter first'} {...register('key')} />
+        {failure !== null && (
+          <p role="alert" className="mt-2 text-sm text-brick">
+            {failure}
+          </p>
+        )}
+        <Button type="submit" look="accent" className="mt-3" disabled={formState.isSubmitting}>
+          Make the project
+        </Button>
+      </form>
+    </Cover>
+  );
+}

@@ -1,0 +1,4 @@
+export { SignIn } from './SignIn.tsx';
+export { SetUp } from './SetUp.tsx';
+export { NewProject } from './NewProject.tsx';
+export { PeoplePage } from './PeoplePage.tsx';

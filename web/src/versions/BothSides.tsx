@@ -1,0 +1,78 @@
+import type { ArtefactId } from '@caderno/core/artefacts';
+import type { Json, Side } from '@caderno/core/versions';
+import { useState } from 'react';
+import { Button, Dialog, TextButton } from '../look/index.ts';
+import type { Theirs } from './editState.ts';
+import { pathWords } from './pathWords.ts';
+
+interface Props {
+  readonly id: ArtefactId;
+  readonly theirs: Theirs<unknown>;
+  readonly onSettle: (choices: ReadonlyMap<string, Side>) => void;
+}
+
+/** Somebody saved changes at the same places: both are shown, and the person chooses for each. */
+export function BothSides({ id, theirs, onSettle }: Props) {
+  const [open, setOpen] = useState(false);
+  const [choices, setChoices] = useState<ReadonlyMap<string, Side>>(new Map());
+  const choose = (path: string, side: Side): void => setChoices((c) => new Map(c).set(path, side));
+  return (
+    <div role="alert" className="mt-2 rounded-[5px] bg-ochre-wash px-3 py-2 text-sm text-ink">
+      {theirs.author} saved v{theirs.version} meanwhile and changed the same {theirs.conflicts.length === 1 ? 'place' : `${theirs.conflicts.length} places`}. Your text is kept.{' '}
+      <TextButton onClick={() => setOpen(true)}>Look at both and choose</TextButton>
+      {open && (
+        <Dialog title={`${id}: both changed`} onClose={() => setOpen(false)} wide>
+          <p className="text-sm text-ink2">Everything else of both is taken together. For these, choose one side each.</p>
+          <div className="mt-4 space-y-4">
+            {theirs.conflicts.map((conflict) => (
+              <fieldset key={conflict.path} className="border-t border-rule pt-2">
+                <legend className="pr-2 text-sm font-semibold">{pathWords(conflict.path)}</legend>
+                <div className="grid grid-cols-2 gap-4">
+                  <SideBox name={conflict.path} label="Mine" value={conflict.mine} checked={choices.get(conflict.path) !== 'theirs'} onChoose={() => choose(conflict.path, 'mine')} />
+                  <SideBox name={conflict.path} label={`${theirs.author}’s`} value={conflict.theirs} checked={choices.get(conflict.path) === 'theirs'} onChoose={() => choose(conflict.path, 'theirs')} />
+                </div>
+              </fieldset>
+            ))}
+          </div>
+          <div className="mt-5 flex gap-2">
+            <Button
+              look="accent"
+              onClick={() => {
+                onSettle(new Map(theirs.conflicts.map((c) => [c.path, choices.get(c.path) ?? 'mine'])));
+                setOpen(false);
+              }}
+            >
+              Take these together
+            </Button>
+            <Button onClick={() => setOpen(false)}>Later</Button>
+          </div>
+        </Dialog>
+      )}
+    </div>
+  );
+}
+
+interface SideBoxProps {
+  readonly name: string;
+  readonly label: string;
+  readonly value: Json | undefined;
+  readonly checked: boolean;
+  readonly onChoose: () => void;
+}
+
+function SideBox({ name, label, value, checked, onChoose }: SideBoxProps) {
+  return (
+    <label className={`flex gap-2 rounded-[5px] border p-3 ${checked ? 'border-blue bg-blue-wash' : 'border-rule2'}`}>
+      <input type="radio" name={name} checked={checked} onChange={onChoose} className="mt-1" />
+      <span className="min-w-0">
+        <span className="block text-xs font-semibold text-ink2">{label}</span>
+        <span className="block max-h-52 overflow-auto whitespace-pre-wrap break-words text-sm">{valueWords(value)}</span>
+      </span>
+    </label>
+  );
+}
+
+function valueWords(value: Json | undefined): string {
+  if (value === undefined) return '(removed)';
+  return typeof value === 'string' ? value || '(empty)' : JSON.stringify(value, null, 1);
+}

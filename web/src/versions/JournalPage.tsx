@@ -1,0 +1,115 @@
+import type { ArtefactId } from '@caderno/core/artefacts';
+import type { Change } from '@caderno/contract';
+import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { toast } from 'sonner';
+import { call, tellFailure } from '../api/index.ts';
+import { address, useFrame } from '../frame/index.ts';
+import { Button, TextButton, dateAndTime, dayName } from '../look/index.ts';
+
+const PAGE = 100;
+
+/** Who changed what and when, in the whole project; each command can be undone. */
+export function JournalPage() {
+  const { project } = useFrame();
+  return (
+    <div className="h-full overflow-y-auto px-8 py-6">
+      <div className="mx-auto max-w-4xl">
+        <h1 className="font-serif text-2xl font-semibold">Journal</h1>
+        <p className="mt-1 text-sm text-ink2">Every command on the project, newest first. Undoing takes out that change alone; what came after it stays.</p>
+        <Changes project={project} />
+      </div>
+    </div>
+  );
+}
+
+export function Changes({ project, artefact }: { readonly project: string; readonly artefact?: ArtefactId }) {
+  const pages = useInfiniteQuery({
+    queryKey: [project, 'journal', artefact ?? 'all'],
+    queryFn: ({ pageParam }) => call('listChanges', { params: { project }, query: { artefact, before: pageParam } }),
+    initialPageParam: undefined as number | undefined,
+    getNextPageParam: (last) => (last.length < PAGE ? undefined : last.at(-1)?.revision),
+  });
+  const changes = pages.data?.pages.flat() ?? [];
+  if (pages.isSuccess && changes.length === 0) return <p className="mt-4 text-ink2">Nothing has been done yet.</p>;
+  return (
+    <>
+      {byDay(changes).map(([day, entries]) => (
+        <section key={day} className="mt-5" aria-label={day}>
+          <h2 className="border-b border-ink pb-1 text-sm font-semibold">{day}</h2>
+          <ol className="divide-y divide-rule">
+            {entries.map((change) => (
+              <ChangeLine key={change.id} project={project} change={change} />
+            ))}
+          </ol>
+        </section>
+      ))}
+      {pages.hasNextPage && (
+        <Button className="mt-4" onClick={() => void pages.fetchNextPage()}>
+          Earlier entries
+        </Button>
+      )}
+    </>
+  );
+}
+
+function ChangeLine({ project, change }: { readonly project: string; readonly change: Change }) {
+  const client = useQueryClient();
+  const { canEdit } = useFrame();
+  const undo = (): void =>
+    void call('undoChange', { params: { project, change: change.id }, body: {} }, { commandId: crypto.randomUUID() }).then(() => {
+      toast.success(`Undone: ${deedWords(change)} of ${change.artefact}.`);
+      return client.invalidateQueries({ queryKey: [project] });
+    }, tellFailure);
+  return (
+    <li className={`flex items-baseline gap-3 py-2 ${change.undone ? 'text-ink2' : ''}`}>
+      <span className="w-12 shrink-0 font-mono text-xs text-ink2">{change.artefact}</span>
+      <span className="min-w-0 flex-1">
+        <Link to={address.artefact(project, change.artefact)} className={`font-semibold hover:underline ${change.undone ? 'line-through' : ''}`}>
+          {change.title}
+        </Link>
+        <span className="block text-xs text-ink2">
+          {change.author} · {deedWords(change)}
+          {change.note !== '' && <> · “{change.note}”</>}
+          {change.undone && ' · undone'}
+        </span>
+      </span>
+      <span className="flex shrink-0 items-baseline gap-3 text-xs text-ink2">
+        {change.fromVersion !== null && change.toVersion !== null && (
+          <Link className="underline" to={`${address.versions(project, change.artefact)}?from=${change.fromVersion}&to=${change.toVersion}`}>
+            compare
+          </Link>
+        )}
+        {canEdit && !change.undone && (
+          <TextButton onClick={undo} aria-label={`Undo: ${deedWords(change)} of ${change.artefact}`}>
+            undo
+          </TextButton>
+        )}
+        <time dateTime={change.at} title={dateAndTime(change.at)}>
+          {new Date(change.at).toLocaleTimeString(undefined, { timeStyle: 'short' })}
+        </time>
+      </span>
+    </li>
+  );
+}
+
+function deedWords(change: Change): string {
+  switch (change.action) {
+    case 'create':
+      return 'made it';
+    case 'save':
+      return `saved v${change.toVersion ?? ''}`;
+    case 'state':
+      return `set it to ${change.detail}`;
+    case 'move':
+      return 'moved it in the outline';
+    case 'undo':
+      return change.toVersion === null ? 'undid an earlier command' : `undid an earlier command, as v${change.toVersion}`;
+  }
+}
+
+function byDay(changes: readonly Change[]): [string, Change[]][] {
+  const days = new Map<string, Change[]>();
+  for (const change of changes) days.set(dayName(change.at), [...(days.get(dayName(change.at)) ?? []), change]);
+  return [...days];
+}

@@ -1,0 +1,200 @@
+import type { ArtefactKind } from '@caderno/core/artefacts';
+import type { Side } from '@caderno/core/versions';
+import { CONTENT_SCHEMA, type ArtefactOfKind, type ContentOfKind, type KindAndContent } from '@caderno/contract';
+import { useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { RefusedCall, call, isPassing, keys, tellFailure } from '../api/index.ts';
+import { useFrame } from '../frame/index.ts';
+import { edited, isDirty, redone, saved, settled, startEdit, takeInHead, undone, type EditState, type Theirs } from './editState.ts';
+import { dropLocally, keepLocally, readLocally } from './localDraft.ts';
+
+export type KeepState =
+  | { readonly kind: 'version' }
+  | { readonly kind: 'typing' }
+  | { readonly kind: 'kept'; readonly at: string }
+  /** The server is away; the text is in this browser and is sent later. */
+  | { readonly kind: 'waiting' }
+  | { readonly kind: 'refused'; readonly error: unknown };
+
+/** An artefact's content under edit: kept as a draft by itself, made a version on demand. */
+export interface Editing<C> {
+  readonly content: C;
+  readonly version: number;
+  readonly dirty: boolean;
+  readonly keep: KeepState;
+  readonly theirs: Theirs<C> | null;
+  readonly canUndo: boolean;
+  readonly canRedo: boolean;
+  /** Does nothing for people who may only read. */
+  update(change: (content: C) => C): void;
+  undo(): void;
+  redo(): void;
+  save(note: string): Promise<void>;
+  discard(): void;
+  settle(choices: ReadonlyMap<string, Side>): void;
+}
+
+/** A pause of this length and the draft is sent. */
+const PAUSE_MS = 900;
+const RETRY_MS = 3_000;
+
+/** Edits an artefact. Mount it under a key of the artefact's id. */
+export function useEditing<K extends ArtefactKind>(kind: K, artefact: ArtefactOfKind<K>): Editing<ContentOfKind[K]> {
+  type C = ContentOfKind[K];
+  const { project, person, canEdit } = useFrame();
+  const client = useQueryClient();
+  const { id } = artefact.summary;
+  const [state, setState] = useState<EditState<C>>(() => firstState<K>(kind, project, person.id, artefact));
+  const [keep, setKeep] = useState<KeepState>(artefact.draft === null ? { kind: 'version' } : { kind: 'kept', at: artefact.draft.at });
+  const dirty = useMemo(() => isDirty(state), [state]);
+  const now = useRef({ state, dirty });
+  useEffect(() => {
+    now.current = { state, dirty };
+  });
+
+  useTakeInHead<C>(artefact.summary, artefact.content as C, setState);
+
+  const send = useCallback(
+    async (keepalive = false): Promise<void> => {
+      const { state: at } = now.current;
+      try {
+        const { at: when } = await call('keepDraft', { params: { project, id }, body: { ...withKind(kind, at.content), base: at.base } }, { keepalive });
+        if (now.current.state.content === at.content) {
+          dropLocally(project, person.id, id);
+          setKeep({ kind: 'kept', at: when });
+        }
+      } catch (error) {
+        setKeep(isPassing(error) ? { kind: 'waiting' } : { kind: 'refused', error });
+      }
+    },
+    [id, kind, person.id, project],
+  );
+
+  useSendDrafts(state, dirty, keep, now, send);
+
+  const update = useCallback(
+    (change: (content: C) => C) => {
+      if (!canEdit) return;
+      setState((s) => {
+        const next = edited(s, change(s.content), Date.now());
+        if (next !== s) keepLocally(project, person.id, id, { base: next.base, baseContent: next.baseContent, content: next.content, at: new Date().toISOString() });
+        return next;
+      });
+      setKeep({ kind: 'typing' });
+    },
+    [canEdit, id, person.id, project],
+  );
+
+  const takeAnswer = useCallback(
+    (answer: ArtefactOfKind<K>, sent: C) => {
+      dropLocally(project, person.id, id);
+      client.setQueryData(keys.artefact(project, id), answer);
+      setState((s) => saved(s, sent, { version: answer.summary.version, content: answer.content as C, author: answer.summary.author }));
+      setKeep({ kind: 'version' });
+    },
+    [client, id, person.id, project],
+  );
+
+  const save = useCallback(
+    async (note: string): Promise<void> => {
+      const { state: at } = now.current;
+      try {
+        const answer = await call('saveArtefact', { params: { project, id }, body: { ...withKind(kind, at.content), note } }, { ifMatch: at.base, commandId: crypto.randomUUID() });
+        takeAnswer(answer as ArtefactOfKind<K>, at.content);
+      } catch (error) {
+        // The newer head comes in by the artefact's query and is merged there; the next save then goes through.
+        if (error instanceof RefusedCall && error.refusal.code === 'version_moved') await client.invalidateQueries({ queryKey: keys.artefact(project, id) });
+        tellFailure(error);
+      }
+    },
+    [client, id, kind, project, takeAnswer],
+  );
+
+  const discard = useCallback(() => {
+    dropLocally(project, person.id, id);
+    call('dropDraft', { params: { project, id } }).then((answer) => {
+      client.setQueryData(keys.artefact(project, id), answer);
+      const head = answer.content as C;
+      setState((s) => ({ ...startEdit(answer.summary.version, head, head), past: [...s.past, s.content] }));
+      setKeep({ kind: 'version' });
+    }, tellFailure);
+  }, [client, id, person.id, project]);
+
+  const step = (change: (s: EditState<C>) => EditState<C>) => (): void => {
+    setState(change);
+    setKeep({ kind: 'typing' });
+  };
+  return {
+    content: state.content,
+    version: state.base,
+    dirty,
+    keep: dirty ? keep : { kind: 'version' },
+    theirs: state.theirs,
+    canUndo: state.past.length > 0,
+    canRedo: state.future.length > 0,
+    update,
+    undo: step(undone),
+    redo: step(redone),
+    save,
+    discard,
+    settle: (choices) => {
+      setState((s) => settled(s, choices));
+      setKeep({ kind: 'typing' });
+    },
+  };
+}
+
+/** The newer of the server's draft and what this browser kept when the server was away. */
+function firstState<K extends ArtefactKind>(kind: K, project: string, person: string, artefact: ArtefactOfKind<K>): EditState<ContentOfKind[K]> {
+  const head = artefact.content as ContentOfKind[K];
+  const local = readLocally(project, person, artefact.summary.id);
+  const kept = local !== null && (artefact.draft === null || local.at > artefact.draft.at) ? local : artefact.draft;
+  const fresh = startEdit<ContentOfKind[K]>(artefact.summary.version, head, head);
+  if (kept === null) return fresh;
+  const content = CONTENT_SCHEMA[kind].safeParse(kept.content);
+  const baseContent = CONTENT_SCHEMA[kind].safeParse(kept.baseContent);
+  if (!content.success || !baseContent.success) return fresh;
+  // A draft of an older version starts from there; what others saved since is merged in, never overwritten.
+  const state = startEdit<ContentOfKind[K]>(kept.base, baseContent.data, content.data);
+  return takeInHead(state, { version: artefact.summary.version, content: head, author: artefact.summary.author });
+}
+
+function useTakeInHead<C>(summary: { readonly version: number; readonly author: string }, content: C, setState: (change: (s: EditState<C>) => EditState<C>) => void): void {
+  const { version, author } = summary;
+  useEffect(() => {
+    setState((s) => takeInHead(s, { version, content, author }));
+  }, [author, content, setState, version]);
+}
+
+interface Now<C> {
+  readonly current: { readonly state: EditState<C>; readonly dirty: boolean };
+}
+
+/** Sends the draft after a pause, again while the server is away, and when the page is left. */
+function useSendDrafts<C>(state: EditState<C>, dirty: boolean, keep: KeepState, now: Now<C>, send: (keepalive?: boolean) => Promise<void>): void {
+  const pending = dirty && (keep.kind === 'typing' || keep.kind === 'waiting');
+  useEffect(() => {
+    if (!pending) return undefined;
+    const timer = setTimeout(() => void send(), keep.kind === 'waiting' ? RETRY_MS : PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [keep, pending, send, state.content]);
+
+  const unsent = useRef(false);
+  useEffect(() => {
+    unsent.current = pending;
+  });
+  useEffect(() => {
+    const leave = (): void => {
+      if (unsent.current && now.current.dirty) void send(true);
+    };
+    window.addEventListener('pagehide', leave);
+    return () => {
+      window.removeEventListener('pagehide', leave);
+      leave();
+    };
+  }, [now, send]);
+}
+
+function withKind<K extends ArtefactKind>(kind: K, content: ContentOfKind[K]): KindAndContent {
+  return { kind, content } as KindAndContent;
+}
