@@ -17,6 +17,7 @@ export default defineConfig({
   reporter: 'line',
   use: {
     baseURL,
+    actionTimeout: 10_000,
     viewport: { width: 1280, height: 800 },
     trace: 'retain-on-failure',
     launchOptions: { executablePath: '/usr/bin/chromium', args: ['--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost'] },

@@ -15,7 +15,12 @@ export type Person = z.infer<typeof personSchema>;
 export const demoPersonSchema = z.object({ id: z.uuid(), name: z.string(), job: z.string(), role: z.enum(ROLES) });
 export type DemoPerson = z.infer<typeof demoPersonSchema>;
 
-const projectKey = z.string().regex(/^[a-z][a-z0-9-]{1,39}$/);
+/** Addresses begin with a project's key; these begin other addresses. */
+const RESERVED_KEYS = ['api', 'assets', 'healthz', 'new-project'];
+const projectKey = z
+  .string()
+  .regex(/^[a-z][a-z0-9-]{0,39}$/)
+  .refine((key) => !RESERVED_KEYS.includes(key), 'is reserved');
 
 export const projectRefSchema = z.object({ key: projectKey, name: z.string(), role: z.enum(ROLES) });
 export type ProjectRef = z.infer<typeof projectRefSchema>;

@@ -1,17 +1,26 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { lazy, Suspense, type ReactNode } from 'react';
 import { Navigate, createBrowserRouter, useParams } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { Toaster } from 'sonner';
 import { isPassing, useSession } from './api/index.ts';
 import { Loading } from './artefacts/index.ts';
-import { BasisChapter } from './basis/index.ts';
-import { CasesChapter } from './cases/index.ts';
-import { ConditionAddress, ConditionsChapter } from './conditions/index.ts';
-import { CoverageChapter } from './coverage/index.ts';
 import { Frame, address } from './frame/index.ts';
 import { Empty } from './look/index.ts';
 import { NewProject, PeoplePage, SetUp, SignIn } from './people/index.ts';
-import { JournalPage, VersionsPage } from './versions/index.ts';
+
+// A chapter is fetched when it is first opened; editors and Markdown come with those that need them.
+const BasisChapter = lazy(() => import('./basis/index.ts').then((m) => ({ default: m.BasisChapter })));
+const ConditionsChapter = lazy(() => import('./conditions/index.ts').then((m) => ({ default: m.ConditionsChapter })));
+const ConditionAddress = lazy(() => import('./conditions/index.ts').then((m) => ({ default: m.ConditionAddress })));
+const CasesChapter = lazy(() => import('./cases/index.ts').then((m) => ({ default: m.CasesChapter })));
+const CoverageChapter = lazy(() => import('./coverage/index.ts').then((m) => ({ default: m.CoverageChapter })));
+const VersionsPage = lazy(() => import('./versions/index.ts').then((m) => ({ default: m.VersionsPage })));
+const JournalPage = lazy(() => import('./versions/index.ts').then((m) => ({ default: m.JournalPage })));
+
+function chapter(page: ReactNode): ReactNode {
+  return <Suspense fallback={<Loading error={null} />}>{page}</Suspense>;
+}
 
 const client = new QueryClient({
   // Events tell what is stale; a window that comes back to the front has nothing to ask.
@@ -26,14 +35,14 @@ const router = createBrowserRouter([
     element: <SignedIn />,
     children: [
       { index: true, element: <Navigate to="coverage" replace /> },
-      { path: 'basis/:requirement?', element: <BasisChapter /> },
-      { path: 'conditions/:requirement?/:condition?', element: <ConditionsChapter /> },
-      { path: 'condition/:condition', element: <ConditionAddress /> },
-      { path: 'cases/:case?', element: <CasesChapter /> },
-      { path: 'coverage', element: <CoverageChapter /> },
-      { path: 'journal', element: <JournalPage /> },
+      { path: 'basis/:requirement?', element: chapter(<BasisChapter />) },
+      { path: 'conditions/:requirement?/:condition?', element: chapter(<ConditionsChapter />) },
+      { path: 'condition/:condition', element: chapter(<ConditionAddress />) },
+      { path: 'cases/:case?', element: chapter(<CasesChapter />) },
+      { path: 'coverage', element: chapter(<CoverageChapter />) },
+      { path: 'journal', element: chapter(<JournalPage />) },
       { path: 'people', element: <PeoplePage /> },
-      { path: 'versions/:id', element: <VersionsPage /> },
+      { path: 'versions/:id', element: chapter(<VersionsPage />) },
       { path: '*', element: <Empty title="There is no such page">The address names nothing in this project.</Empty> },
     ],
   },

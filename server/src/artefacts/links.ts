@@ -1,6 +1,6 @@
 import { parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
 import type { KindAndContent } from '@caderno/contract';
-import { execute, modelsOf, selectRows, type Work } from '../database/index.ts';
+import { execute, modelsOf, selectRows, type ArtefactRow, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
 
 export interface TraceLink {
@@ -23,17 +23,25 @@ export function traceLinks(value: KindAndContent): TraceLink[] {
 
 /** Writes an artefact's links anew. @throws Refused when a target is not in the project. */
 export async function writeLinks(work: Work, projectId: string, rowId: string, value: KindAndContent): Promise<void> {
+  for (const { to } of traceLinks(value)) {
+    const target = await findRow(work, projectId, to);
+    if (target === null || target.deletedAt !== null) throw new Refused({ code: 'link_unknown', id: to });
+  }
+  await rewriteLinks(work, projectId, rowId, value);
+}
+
+/** The same without asking whether targets were deleted since: what was linked once stays so. */
+export async function rewriteLinks(work: Work, projectId: string, rowId: string, value: KindAndContent): Promise<void> {
   await execute(work, 'DELETE FROM link WHERE from_id = $1', [rowId]);
-  for (const link of traceLinks(value)) {
-    const target = await findRow(work, projectId, link.to);
-    if (target === null) throw new Refused({ code: 'link_unknown', id: link.to });
-    await execute(work, 'INSERT INTO link (from_id, to_id, type, seen_version) VALUES ($1, $2, $3, $4)', [rowId, target.id, link.type, link.seenVersion]);
+  for (const { to, type, seenVersion } of traceLinks(value)) {
+    const target = await findRow(work, projectId, to);
+    if (target !== null) await execute(work, 'INSERT INTO link (from_id, to_id, type, seen_version) VALUES ($1, $2, $3, $4)', [rowId, target.id, type, seenVersion]);
   }
 }
 
-async function findRow(work: Work, projectId: string, id: ArtefactId) {
+async function findRow(work: Work, projectId: string, id: ArtefactId): Promise<Pick<ArtefactRow, 'id' | 'deletedAt'> | null> {
   const parsed = parseArtefactId(id);
-  return parsed === null ? null : modelsOf(work.db).Artefact.findOne({ where: { projectId, ...parsed, deletedAt: null }, attributes: ['id'], transaction: work.transaction });
+  return parsed === null ? null : modelsOf(work.db).Artefact.findOne({ where: { projectId, ...parsed }, attributes: ['id', 'deletedAt'], transaction: work.transaction });
 }
 
 /** The artefacts that link to one, deleted ones left out. */

@@ -13,6 +13,7 @@ import { caseContent, conditionContent, requirementContent, type Made, type Made
 import { casesDocument, conditionsDocument, historyDocument, projectDocument, requirementsDocument, type DemoEvent } from './documents.ts';
 
 const DAY_MS = 86_400_000;
+const WORKING_MINUTES = 480;
 
 /** The artefacts made so far, by title: how the demo's documents name each other. */
 interface MadeSoFar {
@@ -27,6 +28,8 @@ interface Loading {
   readonly now: Date;
   readonly people: ReadonlyMap<string, string>;
   readonly made: MadeSoFar;
+  /** Commands so far: they are spread over the working day. */
+  done: number;
 }
 
 /** Loads the demo project of a folder through the services a person's edits go through, dated back from `now`. All or nothing. */
@@ -67,7 +70,7 @@ async function beginProject(work: Work, project: z.infer<typeof projectDocument>
   if (founder === undefined) throw new Error('The demo has an administrator of the installation: expected one, got none');
   const { id } = await createProject(work, find(people, founder.name), project);
   for (const person of project.people) if (person !== founder) await joinProject(work, id, find(people, person.name), person.role);
-  return { work, projectId: id, now, people, made: { requirement: new Map(), condition: new Map(), case: new Map() } };
+  return { work, projectId: id, now, people, made: { requirement: new Map(), condition: new Map(), case: new Map() }, done: 0 };
 }
 
 async function make<Id extends ArtefactId, C>(loading: Loading, entry: { readonly by: string; readonly daysAgo: number }, artefact: NewArtefact, content: C): Promise<Made<Id, C>> {
@@ -120,8 +123,12 @@ function commander(loading: Loading, entry: { readonly by: string; readonly days
   return { projectId: loading.projectId, personId: find(loading.people, entry.by), at: dateOf(loading, entry.daysAgo), commandId: null };
 }
 
+/** A moment of the working day, so many days ago. */
 function dateOf(loading: Loading, daysAgo: number): Date {
-  return new Date(loading.now.getTime() - daysAgo * DAY_MS);
+  const date = new Date(loading.now.getTime() - daysAgo * DAY_MS);
+  date.setUTCHours(9, (loading.done * 7) % WORKING_MINUTES, 0, 0);
+  loading.done += 1;
+  return date;
 }
 
 function find<T>(map: ReadonlyMap<string, T>, name: string): T {

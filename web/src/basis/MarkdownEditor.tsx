@@ -4,7 +4,7 @@ import { HighlightStyle, syntaxHighlighting } from '@codemirror/language';
 import { EditorView, keymap } from '@codemirror/view';
 import { tags } from '@lezer/highlight';
 import { useMemo } from 'react';
-import { CodeField } from '../look/index.ts';
+import { CodeField } from '../editor/index.ts';
 
 const MARKS = HighlightStyle.define([
   { tag: tags.heading, fontWeight: '600' },

@@ -44,7 +44,7 @@ export function CaseIndex({ cases, current, query, onQuery, onNew }: Props) {
           Cases <span className="font-sans text-xs font-normal text-ink2">{cases === undefined ? '' : countOf(cases.length, 'case')}</span>
         </h1>
         <div className="mt-2 flex gap-2">
-          <input aria-label="Filter the cases by a query" placeholder='state:draft module:readings "roll over"' value={query} onChange={(e) => onQuery(e.target.value)} aria-describedby="query-note" className="field-boxed min-w-0 flex-1 bg-page2" />
+          <input aria-label="Filter the cases by a query" placeholder='state:draft "roll over"' value={query} onChange={(e) => onQuery(e.target.value)} aria-describedby="query-note" className="field-boxed min-w-0 flex-1 bg-page2" />
           {canEdit && <Button onClick={onNew}>New</Button>}
         </div>
         <p id="query-note" className="text-xs text-brick">

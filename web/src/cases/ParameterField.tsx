@@ -1,7 +1,7 @@
 import { defaultKeymap } from '@codemirror/commands';
 import { EditorView, keymap } from '@codemirror/view';
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
-import { CodeField } from '../look/index.ts';
+import { CodeField } from '../editor/index.ts';
 import { ParameterView } from './ParameterView.tsx';
 import { ONE_LINE, hint, parameterText, type ParameterContext } from './parameterEditing.ts';
 
@@ -49,7 +49,7 @@ export function ParameterField(props: Props) {
       role={readOnly ? undefined : 'textbox'}
       aria-label={readOnly ? undefined : label}
       tabIndex={readOnly ? undefined : 0}
-      className={`min-h-[1.45em] whitespace-pre-wrap break-words rounded-[3px] ${readOnly ? '' : 'cursor-text'} ${className}`}
+      className={`min-h-6 whitespace-pre-wrap leading-6 break-words rounded-[3px] ${readOnly ? '' : 'cursor-text'} ${className}`}
       onMouseDown={(event) => {
         pressedRef.current = { x: event.clientX, y: event.clientY };
       }}
@@ -131,5 +131,5 @@ function ActiveField({ label, value, onChange, context, placeholder = '', oneLin
     if (position !== null) view.dispatch({ selection: { anchor: position } });
     pressedRef.current = null;
   };
-  return <CodeField value={value} onChange={onChange} extensions={extensions} onReady={ready} className={`break-words ${className}`} />;
+  return <CodeField value={value} onChange={onChange} extensions={extensions} onReady={ready} className={`min-h-6 break-words leading-6 ${className}`} />;
 }

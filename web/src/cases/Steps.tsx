@@ -68,7 +68,7 @@ export function Steps({ content, context, canEdit, update }: Props) {
         />
       ))}
       {canEdit && (
-        <li className="flex items-baseline border-b border-rule py-1.5">
+        <li className="flex items-baseline border-b border-rule py-1">
           <span className="w-[26px] shrink-0 font-mono text-xs text-ink2">{steps.length + 1}</span>
           <button
             type="button"
@@ -107,7 +107,7 @@ function StepLine({ step, number, context, canEdit, focus, onChange, onRemove, o
   const hasExpected = step.expected !== '' || focus?.part === 'expected';
   const shared = { context, readOnly: !canEdit, oneLine: true, onEnter, onPasteLines } as const;
   return (
-    <li className="group relative flex items-baseline border-b border-rule py-1.5">
+    <li className="group relative flex items-baseline border-b border-rule py-1">
       <span className="w-[26px] shrink-0 font-mono text-xs text-ink2">{number}</span>
       <div className="min-w-0 flex-1">
         <ParameterField
@@ -124,7 +124,7 @@ function StepLine({ step, number, context, canEdit, focus, onChange, onRemove, o
           onBackspaceEmpty={() => step.expected === '' && onRemove()}
         />
         {hasExpected && (
-          <div className="mt-0.5 flex items-baseline text-pine">
+          <div className="flex items-baseline text-pine">
             <span className="w-5 shrink-0 font-bold" aria-hidden="true">
               ⇒
             </span>

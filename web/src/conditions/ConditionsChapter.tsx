@@ -112,7 +112,7 @@ function LeftPage({ artefact: { summary, content }, design, coverages, current }
       <div className="mt-3">
         <RequirementText requirement={summary.id} text={content.text} conditions={conditions} current={current} {...(canEdit ? { onMark: add } : {})} />
       </div>
-      <Section title="Conditions" aside={`${conditions.length} here`} actions={canEdit && <TextButton className="text-ink2" onClick={() => add(null)}>Mark text to add one, or add to the whole</TextButton>}>
+      <Section title="Conditions" aside={`${conditions.length} here`} actions={canEdit && <TextButton className="text-ink2" onClick={() => add(null)}>Add one for the whole text</TextButton>}>
         <ul className="-mx-6" aria-label="Conditions">
           {conditions.map((condition) => (
             <ConditionLine key={condition.id} requirement={summary.id} condition={condition} coverage={coverages.get(condition.id)} isCurrent={condition.id === current} />

@@ -114,8 +114,8 @@ export function DataGrid({ content, canEdit, update, shows, chosen, onChoose }: 
   };
   const template = `22px minmax(92px,1.1fr) repeat(${parameters.length}, minmax(76px,1fr)) minmax(130px,1.5fr)`;
   return (
-    <div role="grid" aria-label="Data rows" aria-rowcount={lines.length + 1} aria-colcount={size.column + 2} onKeyDown={keyDown} onCopy={copy} onPaste={paste} className="text-sm">
-      <div ref={scroller} tabIndex={-1} className="overflow-auto outline-none" style={{ maxHeight: LIST_HEIGHT }}>
+    <div onKeyDown={keyDown} onCopy={copy} onPaste={paste} className="text-sm">
+      <div ref={scroller} role="grid" aria-label="Data rows" aria-rowcount={lines.length + 1} aria-colcount={size.column + 2} tabIndex={-1} className="overflow-auto outline-none" style={{ maxHeight: LIST_HEIGHT }}>
         <div role="row" className="sticky top-0 z-10 grid min-w-fit border-b border-ink2 bg-page text-xs text-ink2" style={{ gridTemplateColumns: template }}>
           <span role="columnheader" aria-label="mark" className="px-1" />
           {table.getFlatHeaders().map((header) => (
@@ -127,7 +127,7 @@ export function DataGrid({ content, canEdit, update, shows, chosen, onChoose }: 
             shows
           </span>
         </div>
-        <div role="presentation" className="relative min-w-fit" style={{ height: virtual.getTotalSize() }}>
+        <div role="rowgroup" className="relative min-w-fit" style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map((item) => {
             const line = table.getRowModel().rows[item.index]?.original;
             if (line === undefined) return null;
@@ -227,7 +227,7 @@ function Cell({ at, label, text, ghost, mono, problem, focused, tabbable, select
   return (
     <div
       role="gridcell"
-      aria-label={edit === null ? undefined : label}
+      aria-label={edit === null ? `${label}: ${text || ghost || 'empty'}` : undefined}
       aria-invalid={problem !== null}
       aria-colindex={at.column + 2}
       data-cell={`${at.row}/${at.column}`}

@@ -67,7 +67,7 @@ function useFrameCommands(project: string, setOpen: (open: 'find' | 'keys') => v
   const commands = useMemo<Command[]>(
     () => [
       { id: 'find', title: 'Find or do anything', keys: '$mod+k', keyLabel: 'Ctrl K', whileTyping: true, run: () => setOpen('find') },
-      { id: 'keys', title: 'List the keys', keys: 'Shift+?', keyLabel: '?', run: () => setOpen('keys') },
+      { id: 'keys', title: 'List the keys', keys: ['Shift+?', '?'], keyLabel: '?', run: () => setOpen('keys') },
       ...CHAPTERS.map((c) => ({ id: `go-${c.path}`, title: `Go to ${c.name}`, keys: `g ${c.letter}`, keyLabel: `g ${c.letter}`, run: () => void navigate(`/${project}/${c.path}`) })),
       { id: 'go-journal', title: 'Go to the journal', keys: 'g j', keyLabel: 'g j', run: () => void navigate(address.journal(project)) },
       { id: 'go-people', title: 'Go to the people of the project', run: () => void navigate(address.people(project)) },

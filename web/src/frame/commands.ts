@@ -5,8 +5,8 @@ import { tinykeys } from 'tinykeys';
 export interface Command {
   readonly id: string;
   readonly title: string;
-  /** As tinykeys reads them: `$mod+s`, `g b`. */
-  readonly keys?: string;
+  /** As tinykeys reads them: `$mod+s`, `g b`; several when keyboards differ. */
+  readonly keys?: string | readonly string[];
   /** How the keys are shown. */
   readonly keyLabel?: string;
   readonly run: () => void;
@@ -40,7 +40,7 @@ export function useCommands(commands: readonly Command[]): void {
   useEffect(() => {
     registered.set(owner, commands);
     changed();
-    const bindings = commands.flatMap((c) => (c.keys === undefined ? [] : [[c.keys, handlerOf(c)] as const]));
+    const bindings = commands.flatMap((c) => [c.keys ?? []].flat().map((keys) => [keys, handlerOf(c)] as const));
     const stop = tinykeys(window, Object.fromEntries(bindings));
     return () => {
       stop();

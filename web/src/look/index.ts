@@ -1,6 +1,5 @@
 export { Button, TextButton } from './Button.tsx';
 export { Chip } from './Chip.tsx';
-export { CodeField } from './CodeField.tsx';
 export { Choose } from './Choose.tsx';
 export { Dialog } from './Dialog.tsx';
 export { Empty } from './Empty.tsx';

@@ -1,23 +1,37 @@
-import { diffContent, diffWords, isRecord, unmoved, type ContentDiff, type FieldDiff, type Json } from '@caderno/core/versions';
-import type { ReactNode } from 'react';
+import { diffContent, diffWords, isElementList, isRecord, unmoved, type ContentDiff, type FieldDiff, type Json } from '@caderno/core/versions';
+import { createContext, useContext, useMemo, type ReactNode } from 'react';
 import { asJson } from './editState.ts';
+
+/** What ids within the two contents are called: a cell by its parameter, a step by its number. */
+const Names = createContext<ReadonlyMap<string, string>>(new Map());
 
 /** What changed between two contents: field by field, element by element, word by word. */
 export function Difference({ from, to }: { readonly from: unknown; readonly to: unknown }) {
-  const diff = diffContent(asJson(from), asJson(to));
+  const diff = useMemo(() => diffContent(asJson(from), asJson(to)), [from, to]);
+  const names = useMemo(() => new Map([...namesIn(asJson(from)), ...namesIn(asJson(to))]), [from, to]);
+  const before = asJson(from);
   if (diff.kind === 'same') return <p className="mt-4 text-ink2">These two hold the same.</p>;
-  if (diff.kind !== 'record') return <ValueChange diff={diff} before={asJson(from)} />;
+  if (diff.kind !== 'record' || !isRecord(before)) return <ValueChange diff={diff} before={before} />;
   return (
-    <div className="mt-2 divide-y divide-rule">
-      {Object.entries(diff.fields).map(([name, field]) => (
-        <section key={name} className="py-4" aria-label={name}>
-          <h3 className="text-xs font-semibold text-ink2">{fieldWords(name)}</h3>
-          <div className="mt-1.5">
-            <ValueChange diff={field} before={isRecord(asJson(from)) ? (asJson(from) as Record<string, Json>)[name] : undefined} />
-          </div>
-        </section>
-      ))}
-    </div>
+    <Names value={names}>
+      <div className="mt-2 divide-y divide-rule">
+        {Object.entries(diff.fields).map(([name, field]) => (
+          <section key={name} className="py-4" aria-label={name}>
+            <h3 className="text-sm font-semibold">{fieldWords(name)}</h3>
+            <div className="mt-1.5">
+              <ValueChange diff={field} before={before[name]} />
+            </div>
+          </section>
+        ))}
+      </div>
+    </Names>
+  );
+}
+
+function namesIn(content: Json): [string, string][] {
+  if (!isRecord(content)) return [];
+  return Object.values(content).flatMap((list): [string, string][] =>
+    isElementList(list) ? list.flatMap((element): [string, string][] => (typeof element.name === 'string' && element.name !== '' ? [[element.id, element.name]] : [])) : [],
   );
 }
 
@@ -32,24 +46,33 @@ function ValueChange({ diff, before }: { readonly diff: FieldDiff; readonly befo
     case 'replaced':
       return <Replaced from={diff.from} to={diff.to} />;
     case 'record':
-      return (
-        <dl className="space-y-1.5">
-          {Object.entries(diff.fields).map(([name, field]) => (
-            <div key={name} className="flex gap-3">
-              <dt className="w-24 shrink-0 text-xs leading-5 text-ink2">{fieldWords(name)}</dt>
-              <dd className="min-w-0">
-                <ValueChange diff={field} before={isRecord(before) ? before[name] : undefined} />
-              </dd>
-            </div>
-          ))}
-        </dl>
-      );
+      return <RecordChange fields={diff.fields} before={before} />;
     case 'list':
       return <ListChange diff={diff} before={before} />;
   }
 }
 
+function RecordChange({ fields, before }: { readonly fields: Readonly<Record<string, FieldDiff>>; readonly before: Json | undefined }) {
+  const names = useContext(Names);
+  return (
+    <dl className="space-y-1.5">
+      {Object.entries(fields).map(([name, field]) => {
+        const inner = <ValueChange diff={field} before={isRecord(before) ? before[name] : undefined} />;
+        // A record of records (the cells of a row) needs no heading of its own.
+        if (field.kind === 'record') return <div key={name}>{inner}</div>;
+        return (
+          <div key={name} className="flex gap-3">
+            <dt className="w-24 shrink-0 truncate text-xs leading-5 text-ink2">{names.get(name) ?? fieldWords(name)}</dt>
+            <dd className="min-w-0">{inner}</dd>
+          </div>
+        );
+      })}
+    </dl>
+  );
+}
+
 function ListChange({ diff, before }: { readonly diff: Extract<ContentDiff, { kind: 'list' }>; readonly before: Json | undefined }) {
+  const names = useContext(Names);
   const stayed = unmoved(diff.from, diff.to);
   const elements = Array.isArray(before) ? (before as readonly Json[]) : [];
   const old = (id: string): Json | undefined => elements.find((e) => isRecord(e) && e.id === id);
@@ -73,7 +96,7 @@ function ListChange({ diff, before }: { readonly diff: Extract<ContentDiff, { ki
           );
         }
         return (
-          <Entry key={id} word={moved ? `moved from ${diff.from.indexOf(id) + 1} to ${place + 1}` : `changed, ${place + 1}`} ink="text-ochre-ink">
+          <Entry key={id} word={`${place + 1} ${names.get(id) ?? ''} ${moved ? `moved, was ${diff.from.indexOf(id) + 1}` : 'changed'}`} ink="text-ochre-ink">
             {changed === undefined ? <span>{elementWords(old(id) ?? id)}</span> : <ValueChange diff={changed} before={old(id)} />}
           </Entry>
         );

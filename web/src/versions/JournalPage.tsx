@@ -39,7 +39,7 @@ export function Changes({ project, artefact }: { readonly project: string; reado
           <h2 className="border-b border-ink pb-1 text-sm font-semibold">{day}</h2>
           <ol className="divide-y divide-rule">
             {entries.map((change) => (
-              <ChangeLine key={change.id} project={project} change={change} />
+              <ChangeLine key={change.id} project={project} change={change} named={artefact === undefined} />
             ))}
           </ol>
         </section>
@@ -53,7 +53,7 @@ export function Changes({ project, artefact }: { readonly project: string; reado
   );
 }
 
-function ChangeLine({ project, change }: { readonly project: string; readonly change: Change }) {
+function ChangeLine({ project, change, named }: { readonly project: string; readonly change: Change; readonly named: boolean }) {
   const client = useQueryClient();
   const { canEdit } = useFrame();
   const undo = (): void =>
@@ -63,11 +63,13 @@ function ChangeLine({ project, change }: { readonly project: string; readonly ch
     }, tellFailure);
   return (
     <li className={`flex items-baseline gap-3 py-2 ${change.undone ? 'text-ink2' : ''}`}>
-      <span className="w-12 shrink-0 font-mono text-xs text-ink2">{change.artefact}</span>
+      {named && <span className="w-12 shrink-0 font-mono text-xs text-ink2">{change.artefact}</span>}
       <span className="min-w-0 flex-1">
-        <Link to={address.artefact(project, change.artefact)} className={`font-semibold hover:underline ${change.undone ? 'line-through' : ''}`}>
-          {change.title}
-        </Link>
+        {named && (
+          <Link to={address.artefact(project, change.artefact)} className={`font-semibold hover:underline ${change.undone ? 'line-through' : ''}`}>
+            {change.title}
+          </Link>
+        )}
         <span className="block text-xs text-ink2">
           {change.author} · {deedWords(change)}
           {change.note !== '' && <> · “{change.note}”</>}

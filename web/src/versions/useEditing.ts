@@ -71,6 +71,11 @@ export function useEditing<K extends ArtefactKind>(kind: K, artefact: ArtefactOf
   );
 
   useSendDrafts(state, dirty, keep, now, send);
+  const drop = useCallback(async (): Promise<void> => {
+    dropLocally(project, person.id, id);
+    await call('dropDraft', { params: { project, id } });
+  }, [id, person.id, project]);
+  useDropEmptyDraft(dirty, keep, artefact.draft !== null, drop);
 
   const update = useCallback(
     (change: (content: C) => C) => {
@@ -193,6 +198,17 @@ function useSendDrafts<C>(state: EditState<C>, dirty: boolean, keep: KeepState, 
       leave();
     };
   }, [now, send]);
+}
+
+/** Typed back to what the version holds: there is no draft any more, here or on the server. */
+function useDropEmptyDraft(dirty: boolean, keep: KeepState, hadDraft: boolean, drop: () => Promise<void>): void {
+  const kept = useRef(hadDraft);
+  useEffect(() => {
+    if (keep.kind === 'kept') kept.current = true;
+    if (dirty || !kept.current || keep.kind !== 'typing') return;
+    kept.current = false;
+    drop().catch(tellFailure);
+  }, [dirty, drop, keep]);
 }
 
 function withKind<K extends ArtefactKind>(kind: K, content: ContentOfKind[K]): KindAndContent {

@@ -1,0 +1,44 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Browser, type Locator, type Page } from '@playwright/test';
+
+export const PROJECT = '/fonte-clara';
+
+/** Signs in as a person of the demo, as by hand. */
+export async function signIn(page: Page, name: string, path = ''): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name }).click();
+  await expect(page.getByRole('navigation', { name: 'Chapters' })).toBeVisible();
+  if (path !== '') await page.goto(PROJECT + path);
+}
+
+/** A person in a browser window of their own. */
+export async function openAs(browser: Browser, name: string, path: string): Promise<Page> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  await signIn(page, name, path);
+  return page;
+}
+
+export async function saveVersion(page: Page, version: number): Promise<void> {
+  await page.keyboard.press('Control+s');
+  await expect(page.getByText(`v${version} · saved`)).toBeVisible();
+}
+
+export function items(page: Page): Locator {
+  return page.getByRole('list', { name: 'Coverage items' }).getByRole('listitem');
+}
+
+/** Pastes text where the focus is, as from a spreadsheet or any other program. */
+export async function paste(page: Page, text: string): Promise<void> {
+  await page.evaluate((t) => {
+    const data = new DataTransfer();
+    data.setData('text/plain', t);
+    document.activeElement?.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+  }, text);
+}
+
+export async function expectAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+  const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
+  expect(serious.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+}

@@ -1,0 +1,68 @@
+import { expect, test } from '@playwright/test';
+import { PROJECT, openAs, saveVersion } from './helpers.ts';
+
+test('two people at one case: what both wrote is kept, and where both wrote the same they see both', async ({ browser }) => {
+  const ines = await openAs(browser, 'Inês V.', '/cases/C-22');
+  const rui = await openAs(browser, 'Rui M.', '/cases/C-22');
+  const objective = (p: typeof ines) => p.getByRole('textbox', { name: 'Objective' });
+
+  // Different places: merged while Rui types, without losing it.
+  await objective(rui).click();
+  await rui.keyboard.type('Nobody reads a stranger’s bill');
+  await ines.getByRole('textbox', { name: 'Preconditions' }).click();
+  await ines.keyboard.type('Two members have bills');
+  await saveVersion(ines, 2);
+  await expect(rui.getByRole('textbox', { name: 'Preconditions' })).toContainText('Two members have bills', { timeout: 2_000 });
+  await expect(objective(rui)).toContainText('Nobody reads a stranger’s bill');
+  await saveVersion(rui, 3);
+  await expect(objective(ines)).toContainText('Nobody reads a stranger’s bill', { timeout: 2_000 });
+
+  // The same place: both sides are shown, nothing is overwritten.
+  await objective(rui).click();
+  await rui.keyboard.type(' or address');
+  await objective(ines).click();
+  await ines.keyboard.type(' or meter');
+  await saveVersion(ines, 4);
+  await rui.getByRole('button', { name: 'Look at both and choose' }).click();
+  const dialog = rui.getByRole('dialog');
+  await expect(dialog).toContainText('or address');
+  await expect(dialog).toContainText('or meter');
+  await dialog.getByLabel('Inês V.’s').check();
+  await dialog.getByRole('button', { name: 'Take these together' }).click();
+  await expect(objective(rui)).toContainText('or meter');
+});
+
+test('a new artefact stands in another window within two seconds', async ({ browser }) => {
+  const ines = await openAs(browser, 'Inês V.', '/cases');
+  const olga = await openAs(browser, 'Olga S.', '/cases?query=watched');
+  await expect(olga.getByText('No case matches the query.')).toBeVisible();
+  await ines.getByRole('button', { name: 'New', exact: true }).click();
+  const title = ines.getByRole('textbox', { name: /^Title of C-/ });
+  await expect(title).toBeFocused();
+  await title.fill('A watched case');
+  await saveVersion(ines, 2);
+  await expect(olga.getByRole('list', { name: 'Cases' })).toContainText('A watched case', { timeout: 2_000 });
+  await expect(olga.getByRole('button', { name: 'New', exact: true })).toHaveCount(0);
+});
+
+test('a lost connection while typing: kept, told, sent later; a closed tab loses nothing', async ({ browser }) => {
+  const rui = await openAs(browser, 'Rui M.', '/cases/C-9');
+  const objective = rui.getByRole('textbox', { name: 'Objective' });
+  await expect(objective).toBeVisible();
+  await rui.route('**/api/v1/**', (route) => route.abort());
+  await objective.click();
+  await rui.keyboard.type('Typed without a server');
+  await expect(rui.getByText('kept in this browser, sent when the server is back')).toBeVisible();
+  await rui.unroute('**/api/v1/**');
+  await expect(rui.getByText('kept as draft')).toBeVisible({ timeout: 8_000 });
+  const again = await openAs(browser, 'Rui M.', '/cases/C-9');
+  await expect(again.getByRole('textbox', { name: 'Objective' })).toContainText('Typed without a server');
+
+  // Closed before the pause after which drafts are sent.
+  await again.getByRole('textbox', { name: 'Preconditions' }).click();
+  await again.keyboard.type('Typed and closed');
+  await again.close();
+  await rui.goto(`${PROJECT}/coverage`);
+  await rui.goto(`${PROJECT}/cases/C-9`);
+  await expect(rui.getByRole('textbox', { name: 'Preconditions' })).toContainText('Typed and closed');
+});

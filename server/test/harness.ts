@@ -1,0 +1,125 @@
+import { randomBytes, randomUUID } from 'node:crypto';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { getRequestListener } from '@hono/node-server';
+import { API_ROOT, api, type BodyOf, type KindAndContent, type Operation, type ParamsOf, type QueryInputOf, type Refusal, type ResponseOf, type Role } from '@caderno/contract';
+import { EMPTY_REQUIREMENT } from '@caderno/core/basis';
+import { EMPTY_CASE } from '@caderno/core/cases';
+import pg from 'pg';
+import type { Sequelize } from 'sequelize';
+import { CoverageKeeper } from '../src/coverage/index.ts';
+import { inTransaction, migrate, openDatabase } from '../src/database/index.ts';
+import { ChangeFeed, createApp, createLog, type Parts } from '../src/http/index.ts';
+import { createDemoPerson, joinProject, startSession } from '../src/people/index.ts';
+import { createProject } from '../src/projects/index.ts';
+
+const log = createLog('silent');
+
+/** A database of its own on the test run's PostgreSQL. */
+export async function makeDatabase(): Promise<{ readonly url: string; drop(): Promise<void> }> {
+  const root = process.env.CADERNO_TEST_DATABASE;
+  if (root === undefined) throw new Error('Server tests run under Jest’s global setup, which starts PostgreSQL');
+  const name = `t${randomBytes(6).toString('hex')}`;
+  await onServer(root, `CREATE DATABASE ${name}`);
+  return { url: root.replace(/\/postgres$/, `/${name}`), drop: () => onServer(root, `DROP DATABASE IF EXISTS ${name} WITH (FORCE)`) };
+}
+
+export async function onServer(url: string, sql: string): Promise<void> {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  await client.query(sql);
+  await client.end();
+}
+
+export interface Answer<T> {
+  readonly status: number;
+  readonly data: T;
+  readonly refusal: Refusal;
+}
+
+export interface Caller {
+  <N extends Operation>(name: N, input?: { params?: Partial<ParamsOf<N>>; query?: QueryInputOf<N>; body?: BodyOf<N> }, headers?: Record<string, string>): Promise<Answer<ResponseOf<N>>>;
+}
+
+/** One server of Caderno on a database, called without a network; `listen` gives it one. */
+export interface TestServer {
+  readonly parts: Parts;
+  readonly db: Sequelize;
+  fetch(path: string, init?: RequestInit): Promise<Response>;
+  /** Calls as the holder of a session token; the project is `p` unless the params say otherwise. */
+  as(token: string | null): Caller;
+  listen(): Promise<{ readonly origin: string; close(): Promise<void> }>;
+  close(): Promise<void>;
+}
+
+export async function startServer(url: string): Promise<TestServer> {
+  const db = openDatabase(url);
+  await migrate(db);
+  const coverage = new CoverageKeeper(url);
+  const feed = new ChangeFeed(url, log);
+  await feed.start();
+  const parts: Parts = { db, coverage, feed, log, webFolder: null, now: () => new Date() };
+  const app = createApp(parts);
+  const fetch = async (path: string, init: RequestInit = {}): Promise<Response> => app.fetch(new Request(`http://caderno.test${path}`, init));
+  return {
+    parts,
+    db,
+    fetch,
+    as: (token) => callerOf(fetch, token),
+    listen: async () => {
+      const server = createServer(getRequestListener(app.fetch));
+      await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+      return {
+        origin: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+        close: () => {
+          server.closeAllConnections();
+          return new Promise((resolve) => server.close(() => resolve()));
+        },
+      };
+    },
+    close: async () => {
+      await Promise.allSettled([coverage.close(), feed.close()]);
+      await db.close();
+    },
+  };
+}
+
+function callerOf(fetch: TestServer['fetch'], token: string | null): Caller {
+  return async (name, input = {}, headers = {}) => {
+    const { method, path } = api[name];
+    const params: Record<string, unknown> = { project: 'p', ...input.params };
+    const query = new URLSearchParams(Object.entries(input.query ?? {}).map(([k, v]): [string, string] => [k, String(v)])).toString();
+    const response = await fetch(`${API_ROOT}${path.replaceAll(/:(\w+)/g, (_, p: string) => String(params[p]))}${query && `?${query}`}`, {
+      method,
+      headers: { ...(token === null ? {} : { cookie: `caderno_session=${token}` }), ...(input.body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+      body: input.body === undefined ? null : JSON.stringify(input.body),
+    });
+    const data: unknown = await response.json();
+    return { status: response.status, data: data as never, refusal: data as Refusal };
+  };
+}
+
+/** A project `p` with a person of each role; answers their session tokens and ids. */
+export async function makeProject(db: Sequelize, key = 'p'): Promise<Record<Role, string> & { readonly id: string; readonly people: Record<Role, string> }> {
+  return inTransaction(db, async (work) => {
+    const person = (job: string) => createDemoPerson(work, { name: `${job} of ${key}`, email: `${job}@${key}.example`, job, administrator: false });
+    const people = { reader: await person('reader'), analyst: await person('analyst'), lead: await person('lead'), administrator: await person('administrator') };
+    const { id } = await createProject(work, people.administrator, { key, name: key });
+    for (const role of ['reader', 'analyst', 'lead'] as const) await joinProject(work, id, people[role], role);
+    const token = (role: Role) => startSession(work, people[role]);
+    return { reader: await token('reader'), analyst: await token('analyst'), lead: await token('lead'), administrator: await token('administrator'), id, people };
+  });
+}
+
+export const requirement = (part: Partial<typeof EMPTY_REQUIREMENT> = {}): KindAndContent & { kind: 'requirement' } => ({ kind: 'requirement', content: { ...EMPTY_REQUIREMENT, title: 'R', ...part } });
+export const testCase = (part: Partial<typeof EMPTY_CASE> = {}): KindAndContent & { kind: 'case' } => ({ kind: 'case', content: { ...EMPTY_CASE, title: 'C', ...part } });
+export const condition = (requirements: readonly `R-${number}`[], part: object = {}): KindAndContent & { kind: 'condition' } => ({
+  kind: 'condition',
+  content: { title: 'K', polarity: 'both', risk: null, requirements: requirements.map((id) => ({ id, seenVersion: 1, anchor: null })), model: { kind: 'plain' }, leftOut: [], ...part },
+});
+
+/** A save with everything it takes. */
+export function save(call: Caller, id: string, base: number, value: KindAndContent, note = '', commandId: string = randomUUID()) {
+  return call('saveArtefact', { params: { id: id as `C-${number}` }, body: { ...value, note } }, { 'if-match': `"${base}"`, 'command-id': commandId });
+}
+

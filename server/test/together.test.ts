@@ -1,0 +1,129 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { fileURLToPath } from 'node:url';
+import { CoverageIndex, coverageReport } from '@caderno/core/coverage';
+import { rangeProblems } from '@caderno/core/conditions';
+import type { ProjectEvent } from '@caderno/contract';
+import { CoverageIndexes } from '../src/coverage/index.ts';
+import { inTransaction } from '../src/database/index.ts';
+import { loadDemo } from '../src/demo/index.ts';
+import { startSession } from '../src/people/index.ts';
+import { condition, makeDatabase, makeProject, onServer, requirement, save, startServer, testCase, type Caller, type TestServer } from './harness.ts';
+
+const DEMO = fileURLToPath(new URL('../../demo/fonte-clara', import.meta.url));
+
+let database: Awaited<ReturnType<typeof makeDatabase>>;
+let [one, two]: TestServer[] = [];
+let project: Awaited<ReturnType<typeof makeProject>>;
+let [first, second]: Caller[] = [];
+
+beforeAll(async () => {
+  database = await makeDatabase();
+  one = await startServer(database.url);
+  two = await startServer(database.url);
+  project = await makeProject(one.db);
+  first = one.as(project.analyst);
+  second = two.as(project.lead);
+});
+afterAll(async () => {
+  await one?.close();
+  await two?.close();
+  await database.drop();
+});
+
+async function until<T>(what: () => T | null | Promise<T | null>, ms = 8_000): Promise<T> {
+  for (let waited = 0; waited < ms; waited += 50) {
+    const answer = await what();
+    if (answer !== null) return answer;
+    await sleep(50);
+  }
+  throw new Error(`Waited ${ms} ms in vain`);
+}
+
+describe('two servers on one database', () => {
+  test('hear of each other’s changes, and count alike', async () => {
+    const heard: ProjectEvent[] = [];
+    const stop = two!.parts.feed.listen('p', (event) => heard.push(event));
+    const r = (await first!('createArtefact', { body: requirement({ risk: 'high' }) })).data.summary.id as `R-${number}`;
+    const k = (await first!('createArtefact', { body: condition([r]) })).data.summary.id as `K-${number}`;
+    expect((await second!('readCoverage')).data).toMatchObject({ counts: { gap: 1 }, weighted: { gap: 9 } });
+    const step = { kind: 'step' as const, id: 's' as never, action: 'a', expected: 'e' };
+    await first!('createArtefact', { body: testCase({ steps: [step], covers: [{ id: k, seenVersion: 1, fields: [], outcome: null, expects: ['s' as never] }] }) });
+    expect((await second!('readCoverage')).data).toEqual((await first!('readCoverage')).data);
+    expect((await second!('readCoverage')).data.counts).toMatchObject({ shown: 1, gap: 0 });
+    await until(() => (heard.length === 3 ? true : null));
+    expect(heard.map((e) => e.artefacts[0])).toEqual([r, k, 'C-1']);
+    stop();
+  });
+
+  test('a change of meaning makes what hangs on it suspect, until someone says it is right', async () => {
+    const standing = async () => (await second!('readCoverage')).data.counts;
+    await save(first!, 'R-1', 1, requirement({ risk: 'high', text: 'another meaning' }));
+    expect(await standing()).toMatchObject({ suspect: 1, shown: 0 });
+    await save(first!, 'K-1', 1, condition([], { requirements: [{ id: 'R-1', seenVersion: 2, anchor: null }] }));
+    expect(await standing()).toMatchObject({ suspect: 0, shown: 1 });
+  });
+
+  test('an index that caught up equals one made from scratch, and the API’s figures', async () => {
+    const caughtUp = new CoverageIndexes();
+    const at = (indexes: CoverageIndexes) => inTransaction(one!.db, (work) => indexes.at(work, project.id));
+    await at(caughtUp);
+    const { id } = (await first!('createArtefact', { body: condition(['R-1'], { title: 'second' }) })).data.summary;
+    await first!('setState', { params: { id: 'C-1' }, body: { state: 'withdrawn' } });
+    await first!('setState', { params: { id: 'C-1' }, body: { state: 'draft' } });
+    await first!('moveRequirement', { params: { id: 'R-1' }, body: { parent: null, after: null } });
+    const [kept, scratch] = [await at(caughtUp), await at(new CoverageIndexes())];
+    expect(kept).toBeInstanceOf(CoverageIndex);
+    expect(coverageReport(kept)).toEqual(coverageReport(scratch));
+    expect((await first!('readCoverage')).data).toEqual(coverageReport(scratch));
+    expect((await first!('listItems', { query: { standing: 'gap' } })).data.items.map((i) => i.condition)).toEqual([id]);
+  });
+});
+
+test('after the database dropped every connection, requests and events go on by themselves', async () => {
+  const heard: ProjectEvent[] = [];
+  one!.parts.feed.listen('p', (event) => heard.push(event));
+  await onServer(database.url, `SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()`);
+  const statuses = new Set<number>();
+  await until(async () => {
+    const { status, refusal } = await first!('createArtefact', { body: requirement({ title: 'after' }) });
+    statuses.add(status);
+    if (status !== 200) expect(refusal.code).toBe('database_unavailable');
+    return status === 200 ? true : null;
+  });
+  // It cannot know what it missed: read everything again.
+  await until(() => heard.find((e) => e.artefacts.length === 0) ?? null);
+  await until(async () => ((await first!('readCoverage')).status === 200 ? true : null));
+  expect(statuses.has(200)).toBe(true);
+});
+
+test('a stream of events reaches an open page within two seconds', async () => {
+  const listening = await one!.listen();
+  const controller = new AbortController();
+  const response = await fetch(`${listening.origin}/api/v1/projects/p/events`, { headers: { cookie: `caderno_session=${project.reader}` }, signal: controller.signal });
+  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader();
+  expect((await reader.read()).value).toContain('event: open');
+  const sent = Date.now();
+  const { id } = (await second!('createArtefact', { body: requirement({ title: 'live' }) })).data.summary;
+  expect((await reader.read()).value).toContain(`"artefacts":["${id}"]`);
+  expect(Date.now() - sent).toBeLessThan(2_000);
+  controller.abort();
+  await listening.close();
+});
+
+test('the demo loads through the services, whole and clean', async () => {
+  await inTransaction(one!.db, (work) => work.db.query('TRUNCATE person CASCADE', { transaction: work.transaction }));
+  await loadDemo(one!.db, DEMO, new Date('2026-11-25T09:00:00Z'));
+  const [people] = await one!.db.query(`SELECT id FROM person WHERE name = 'Inês V.'`);
+  const token = await inTransaction(one!.db, (work) => startSession(work, (people[0] as { id: string }).id));
+  const call = one!.as(token);
+  const { figures } = (await call('readProject', { params: { project: 'fonte-clara' } })).data;
+  expect(figures.requirements).toBeGreaterThanOrEqual(20);
+  expect(figures.conditions).toBeGreaterThanOrEqual(35);
+  expect(figures.cases).toBeGreaterThanOrEqual(25);
+  const { counts } = (await call('readCoverage', { params: { project: 'fonte-clara' } })).data;
+  for (const standing of ['shown', 'linked', 'gap', 'suspect', 'leftOut'] as const) expect([standing, counts[standing] > 0]).toEqual([standing, true]);
+  const design = (await call('readDesign', { params: { project: 'fonte-clara' }, query: { requirement: 'R-3' } })).data;
+  expect(design.conditions.length).toBeGreaterThan(3);
+  expect(design.conditions.flatMap((c) => (c.content.model.kind === 'valueRanges' ? rangeProblems(c.content.model) : []))).toEqual([]);
+});

@@ -1,0 +1,1 @@
+export { CodeField } from './CodeField.tsx';
