@@ -1,23 +1,54 @@
 import { createHash } from 'node:crypto';
 import { existsSync } from 'node:fs';
-import { readFile, readdir, writeFile } from 'node:fs/promises';
+import { readFile, readdir, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Failure } from './failure.mjs';
 import { ROOT } from './install.mjs';
 import { runProgram } from './processes.mjs';
 
-/** What the built application is made of. */
-const SOURCES = ['core/src', 'contract/src', 'web/src', 'web/index.html', 'web/vite.config.ts', 'package-lock.json'];
-
 /** Builds the web application unless it was built from exactly these sources. Answers its folder. */
-export async function buildWeb() {
-  const folder = join(ROOT, 'web', 'dist');
+export function buildWeb() {
+  return buildOnce('web', ['core/src', 'contract/src', 'web/src', 'web/index.html', 'web/vite.config.ts', 'package-lock.json'], async () => {
+    const { code, output } = await runProgram('npm', ['run', 'build', '--workspace', 'web', '--silent'], { cwd: ROOT });
+    if (code !== 0) throw new Failure(`The web application could not be built:\n${output.trim()}`);
+  });
+}
+
+/** Bundles the server into a few files, which start several times faster than the sources. Answers the folder. */
+export function buildServer() {
+  return buildOnce('server', ['core/src', 'contract/src', 'server/src', 'package-lock.json'], async (folder) => {
+    // Imported here: it is not there before the packages are installed.
+    const { build } = await import('esbuild');
+    await rm(folder, { recursive: true, force: true });
+    await build({
+      entryPoints: { main: join(ROOT, 'server/src/main.ts'), 'keeper.worker': join(ROOT, 'server/src/coverage/keeper.worker.ts') },
+      outdir: folder,
+      outExtension: { '.js': '.mjs' },
+      bundle: true,
+      splitting: true,
+      platform: 'node',
+      format: 'esm',
+      target: 'node20',
+      logLevel: 'warning',
+      plugins: [packagesStayOutside],
+    });
+  });
+}
+
+const packagesStayOutside = {
+  name: 'packages-stay-outside',
+  setup(build) {
+    build.onResolve({ filter: /^[^./]/ }, ({ path, kind }) => (path.startsWith('@caderno/') || kind === 'entry-point' ? undefined : { external: true, path }));
+  },
+};
+
+async function buildOnce(workspace, sources, build) {
+  const folder = join(ROOT, workspace, 'dist');
   const marker = join(folder, '.sources');
-  const wanted = await hashOf(SOURCES);
+  const wanted = await hashOf(sources);
   if (existsSync(marker) && (await readFile(marker, 'utf8')) === wanted) return folder;
-  console.log('Building the web application …');
-  const { code, output } = await runProgram('npm', ['run', 'build', '--workspace', 'web', '--silent'], { cwd: ROOT });
-  if (code !== 0) throw new Failure(`The web application could not be built:\n${output.trim()}`);
+  console.log(`Building the ${workspace === 'web' ? 'web application' : workspace} …`);
+  await build(folder);
   await writeFile(marker, wanted);
   return folder;
 }

@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { homedir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { buildWeb } from './build.mjs';
+import { buildServer, buildWeb } from './build.mjs';
 import { Failure, run } from './failure.mjs';
 import { ROOT, checkNode, installPackages } from './install.mjs';
 import { installPostgres, startPostgres } from './postgres.mjs';
@@ -29,7 +29,7 @@ async function openDatabase(folder) {
   return startPostgres(folder);
 }
 
-function startServer(databaseUrl, webFolder, { fresh, empty }) {
+function startServer(databaseUrl, { webFolder, serverFolder }, { fresh, empty }) {
   const env = {
     ...process.env,
     DATABASE_URL: databaseUrl,
@@ -37,8 +37,12 @@ function startServer(databaseUrl, webFolder, { fresh, empty }) {
     CADERNO_FRESH: fresh ? '1' : '0',
     ...(empty ? {} : { CADERNO_DEMO: join(ROOT, 'demo', 'fonte-clara') }),
   };
-  const node = [process.execPath, '--import', 'tsx', join(ROOT, 'server', 'src', 'main.ts')];
-  return spawn('setpriv', [...dieWithUs('TERM'), '--', ...node], { env, cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], detached: true });
+  return spawn('setpriv', [...dieWithUs('TERM'), '--', process.execPath, join(serverFolder, 'main.mjs')], { env, cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], detached: true });
+}
+
+async function build() {
+  const serverFolder = await buildServer();
+  return { serverFolder, webFolder: await buildWeb() };
 }
 
 async function main() {
@@ -50,12 +54,12 @@ async function main() {
   const where = process.env.DATABASE_URL ? 'the schema ‘caderno’ of the database at DATABASE_URL' : `what is stored in ${folder}`;
   if (options.fresh && (process.env.DATABASE_URL || existsSync(folder))) console.log(`Starting fresh: ${where} is removed.`);
   // Failures of the build are told only once the database is stopped again.
-  const [webFolder, database] = await Promise.allSettled([buildWeb(), openDatabase(folder)]);
-  if (webFolder.status === 'rejected' || database.status === 'rejected') {
+  const [built, database] = await Promise.allSettled([build(), openDatabase(folder)]);
+  if (built.status === 'rejected' || database.status === 'rejected') {
     if (database.status === 'fulfilled') await database.value.stop();
-    throw webFolder.status === 'rejected' ? webFolder.reason : database.reason;
+    throw built.status === 'rejected' ? built.reason : database.reason;
   }
-  const server = startServer(database.value.url, webFolder.value, options);
+  const server = startServer(database.value.url, built.value, options);
   const stop = () => server.kill('SIGTERM');
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);

@@ -1,0 +1,182 @@
+import { afterAll, describe, expect, test } from '@jest/globals';
+import { spawn, type ChildProcess } from 'node:child_process';
+import { chmodSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { fileURLToPath } from 'node:url';
+
+const SCRIPT = fileURLToPath(new URL('../../scripts/start.mjs', import.meta.url));
+const folder = mkdtempSync(join(tmpdir(), 'caderno-start-'));
+// Started by root, PostgreSQL runs as another account and has to pass through.
+chmodSync(folder, 0o711);
+const running = new Set<ChildProcess>();
+
+afterAll(() => {
+  for (const child of running) child.kill('SIGTERM');
+  rmSync(folder, { recursive: true, force: true });
+});
+
+interface Started {
+  readonly child: ChildProcess;
+  readonly origin: string;
+  readonly output: () => string;
+}
+
+function launch(args: string[], env: Record<string, string>): { child: ChildProcess; output: () => string } {
+  const child = spawn(process.execPath, [SCRIPT, ...args], { env: { ...process.env, NODE_OPTIONS: '', PORT: '0', CADERNO_DATA: join(folder, 'data'), ...env }, stdio: ['ignore', 'pipe', 'pipe'] });
+  let output = '';
+  child.stdout?.on('data', (chunk) => (output += String(chunk)));
+  child.stderr?.on('data', (chunk) => (output += String(chunk)));
+  running.add(child);
+  child.once('exit', () => running.delete(child));
+  return { child, output: () => output };
+}
+
+async function start(args: string[] = [], env: Record<string, string> = {}): Promise<Started> {
+  const { child, output } = launch(args, env);
+  for (let waited = 0; waited < 90_000 && child.exitCode === null; waited += 100) {
+    const origin = /Caderno is at (http:\S+)/.exec(output())?.[1];
+    if (origin !== undefined) return { child, origin, output };
+    await sleep(100);
+  }
+  throw new Error(`Caderno did not start:\n${output()}`);
+}
+
+async function exit(child: ChildProcess): Promise<number | null> {
+  while (child.exitCode === null && child.signalCode === null) await sleep(50);
+  return child.exitCode;
+}
+
+async function failure(args: string[], env: Record<string, string>): Promise<string> {
+  const { child, output } = launch(args, env);
+  expect(await exit(child)).toBe(1);
+  return output().trim();
+}
+
+/** Processes that work on a data folder: PostgreSQL and all of its backends. */
+function processesAt(data: string): number[] {
+  return readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .map(Number)
+    .filter((pid) => commandOf(pid).includes(data));
+}
+
+function commandOf(pid: number): string {
+  try {
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8');
+  } catch {
+    // It ended while we looked.
+    return '';
+  }
+}
+
+const session = async (origin: string) => (await (await fetch(`${origin}/api/v1/session`)).json()) as { demoPeople: { id: string; name: string }[]; needsSetup: boolean };
+
+async function post(origin: string, path: string, body: object, cookie = '', method = 'POST', headers: Record<string, string> = {}): Promise<Response> {
+  return fetch(`${origin}/api/v1${path}`, { method, headers: { 'content-type': 'application/json', cookie, ...headers }, body: JSON.stringify(body) });
+}
+
+async function signIn(origin: string): Promise<string> {
+  const { demoPeople } = await session(origin);
+  const response = await post(origin, '/session', { demoPerson: demoPeople.find((p) => p.name === 'Inês V.')?.id });
+  return response.headers.get('set-cookie')?.split(';')[0] ?? '';
+}
+
+test('starts with the demo, keeps data, stops cleanly, recovers from kill -9 in the middle of saves', async () => {
+  const first = await start();
+  expect(first.output()).toContain('The demo project Fonte Clara');
+  expect((await fetch(`${first.origin}/healthz`)).status).toBe(200);
+  expect(await (await fetch(`${first.origin}/fonte-clara/coverage`)).text()).toContain('<div id="root">');
+  expect((await fetch(`${first.origin}/assets/missing.js`)).status).toBe(404);
+  first.child.kill('SIGINT');
+  expect(await exit(first.child)).toBe(0);
+  expect(processesAt(join(folder, 'data'))).toEqual([]);
+
+  const began = Date.now();
+  const second = await start();
+  expect(second.output()).not.toContain('The demo project');
+  // The budget is 10 s on a machine that has the dependencies.
+  expect(Date.now() - began).toBeLessThan(10_000);
+  const cookie = await signIn(second.origin);
+  const content = (objective: string) => ({ title: 'Killed', objective, preconditions: objective, steps: [], parameters: [], rows: [], covers: [], module: '', priority: 'low', tags: [], estimate: null, owner: '' });
+  const made = (await (await post(second.origin, '/projects/fonte-clara/artefacts', { kind: 'case', content: content('v1') }, cookie)).json()) as { summary: { id: string } };
+  const { id } = made.summary;
+  let saved = 1;
+  const saving = (async () => {
+    for (;;) {
+      const response = await post(second.origin, `/projects/fonte-clara/artefacts/${id}`, { kind: 'case', content: content(`v${saved + 1}`), note: '' }, cookie, 'PUT', { 'if-match': `"${saved}"` });
+      if (!response.ok) return;
+      saved += 1;
+      await post(second.origin, `/projects/fonte-clara/artefacts/${id}/draft`, { kind: 'case', content: content(`draft on v${saved}`), base: saved }, cookie, 'PUT');
+    }
+  })().catch(() => undefined);
+  await sleep(600);
+  for (const pid of processesAt(join(folder, 'data'))) process.kill(pid, 'SIGKILL');
+  second.child.kill('SIGKILL');
+  await saving;
+  expect(saved).toBeGreaterThan(2);
+
+  const third = await start();
+  const after = (await (await fetch(`${third.origin}/api/v1/projects/fonte-clara/artefacts/${id}`, { headers: { cookie } })).json()) as { summary: { version: number }; content: { objective: string; preconditions: string }; draft: { content: { objective: string } } | null };
+  // The last save was answered or not: either way it is there whole, or not at all.
+  expect([saved, saved + 1]).toContain(after.summary.version);
+  expect([after.content.objective, after.content.preconditions]).toEqual([`v${after.summary.version}`, `v${after.summary.version}`]);
+  if (after.draft !== null) expect(after.draft.content.objective).toMatch(/^draft on v\d+$/);
+  third.child.kill('SIGTERM');
+  expect(await exit(third.child)).toBe(0);
+}, 180_000);
+
+test('--empty asks for the first administrator, who makes a project; --fresh says what it removes', async () => {
+  const env = { CADERNO_DATA: join(folder, 'empty') };
+  const empty = await start(['--empty'], env);
+  expect(await session(empty.origin)).toMatchObject({ needsSetup: true, demoPeople: [] });
+  const account = await post(empty.origin, '/setup', { name: 'Nuno A.', email: 'nuno@example.com', password: 'correct horse' });
+  const cookie = account.headers.get('set-cookie')?.split(';')[0] ?? '';
+  expect((await post(empty.origin, '/projects', { key: 'water', name: 'Water' }, cookie)).status).toBe(200);
+  expect((await post(empty.origin, '/projects', { key: 'api', name: 'Reserved' }, cookie)).status).toBe(400);
+  empty.child.kill('SIGTERM');
+  await exit(empty.child);
+
+  const again = await start([], env);
+  expect(await session(again.origin)).toMatchObject({ needsSetup: false, demoPeople: [] });
+  again.child.kill('SIGTERM');
+  await exit(again.child);
+
+  const fresh = await start(['--fresh'], env);
+  expect(fresh.output()).toContain(`Starting fresh: what is stored in ${env.CADERNO_DATA} is removed.`);
+  expect((await session(fresh.origin)).demoPeople.length).toBe(6);
+  fresh.child.kill('SIGTERM');
+  await exit(fresh.child);
+}, 120_000);
+
+describe('what can go wrong is one clear sentence', () => {
+  test('a port that is taken', async () => {
+    const server = createServer().listen(0, '127.0.0.1');
+    await new Promise((resolve) => server.once('listening', resolve));
+    const { port } = server.address() as { port: number };
+    expect(await failure([], { PORT: String(port) })).toBe(`Port ${port} is taken by another program. Start with another one: PORT=3211 npm start`);
+    server.close();
+  }, 60_000);
+  test('an option that does not exist', async () => expect(await failure(['--frsh'], {})).toContain('There is no option --frsh.'));
+  test('a database that refuses, or is not there', async () => {
+    const wrong = (process.env.CADERNO_TEST_DATABASE ?? '').replace(/:[^:@]+@/, ':wrong@');
+    expect(await failure([], { DATABASE_URL: wrong })).toMatch(/^The database refuses us .*Check DATABASE_URL/);
+    expect(await failure([], { DATABASE_URL: 'postgres://u:p@127.0.0.1:1/none' })).toMatch(/^No PostgreSQL answers at DATABASE_URL/);
+    expect(await failure([], { DATABASE_URL: 'mysql://somewhere' })).toContain('DATABASE_URL must be a postgres:// address');
+  }, 60_000);
+  test('a data folder that is none', async () => {
+    const file = join(folder, 'file');
+    writeFileSync(file, '');
+    expect(await failure([], { CADERNO_DATA: join(file, 'data') })).toMatch(/^Caderno may not write to .*CADERNO_DATA=/);
+  }, 60_000);
+  test('a data folder that the account of PostgreSQL cannot reach', async () => {
+    if (process.getuid?.() !== 0) return;
+    const closed = join(folder, 'closed');
+    mkdtempSync(`${closed}-`);
+    const [name] = readdirSync(folder).filter((n) => n.startsWith('closed-'));
+    chmodSync(join(folder, name ?? ''), 0o700);
+    expect(await failure([], { CADERNO_DATA: join(folder, name ?? '', 'data') })).toMatch(/^The account ‘postgres’ cannot reach .*CADERNO_DATA=\/var\/lib\/caderno/);
+  }, 60_000);
+});
