@@ -1,4 +1,4 @@
-import { readCell, type CellText } from '../data/index.ts';
+import { readCell } from '../data/index.ts';
 import { parseParameterText } from './parameterText.ts';
 import type { CaseContent, Parameter, ParameterId, Row, RowId } from './testCase.ts';
 
@@ -25,14 +25,15 @@ export function caseInstances(content: Pick<CaseContent, 'rows' | 'parameters'>)
 
 /** Binds every declared parameter: the row first, then the parameter's default. */
 export function bindRow(parameters: readonly Parameter[], row: Row | null): Map<ParameterId, BoundValue> {
-  return new Map(parameters.map((p) => [p.id, bind(row?.cells[p.id] ?? '', p.default)]));
+  return new Map(parameters.map((p) => [p.id, bindCell(p, row)]));
 }
 
-function bind(cell: CellText, fallback: CellText): BoundValue {
-  const own = readCell(cell);
+/** Binds one parameter. */
+export function bindCell(parameter: Parameter, row: Row | null): BoundValue {
+  const own = readCell(row?.cells[parameter.id] ?? '');
   if (own.kind === 'missing') return own;
   if (own.kind === 'text') return { kind: 'value', text: own.text, from: 'row' };
-  const given = readCell(fallback);
+  const given = readCell(parameter.default);
   return given.kind === 'text' ? { kind: 'value', text: given.text, from: 'default' } : { kind: 'unbound' };
 }
 

@@ -26,7 +26,7 @@ export {
 } from './valueRanges.ts';
 export { CLASS_KINDS, offeredClasses, type ClassKind, type FieldValue } from './otherClass.ts';
 export { boundaryValues } from './rangeItems.ts';
-export { itemsShownByRow, rangeJudge, type RangeJudge } from './rangeEvidence.ts';
+export { itemsShown, itemsShownByRow, rangeJudge, type RangeJudge } from './rangeEvidence.ts';
 export { rangeProblems, type RangeProblem } from './rangeProblems.ts';
 export { coverageItems } from './modelItems.ts';
 export { anchorAt, placeAnchor, type Anchor, type AnchorPlace } from './anchor.ts';

@@ -1,4 +1,4 @@
-import { isOrdered, lengthInCharacters, readValue, type ValueKind } from '../values/index.ts';
+import { isOrdered, lengthInCharacters, readValue, type Reading, type ValueKind } from '../values/index.ts';
 import type { Field, OtherClass } from './valueRanges.ts';
 
 export const CLASS_KINDS = [
@@ -19,28 +19,25 @@ export type ClassKind = (typeof CLASS_KINDS)[number];
 export type FieldValue = { readonly kind: 'missing' } | { readonly kind: 'text'; readonly text: string };
 
 /** Whether a value belongs to a class. A class of kind `example` holds its example and nothing else. */
-export function inClass(field: Field, otherClass: OtherClass, value: FieldValue): boolean {
+export function inClass(field: Field, otherClass: OtherClass, value: ReadFieldValue): boolean {
   if (value.kind === 'missing') return otherClass.kind === 'missing';
-  return textInClass(field, otherClass, value.text);
-}
-
-function textInClass(field: Field, otherClass: OtherClass, text: string): boolean {
+  const { text, reading } = value;
   switch (otherClass.kind) {
     case 'missing':
       return false;
     case 'empty':
       return text === '';
     case 'letters':
-      return isWrongKind(field, text) && /\p{L}/u.test(text);
+      return reading?.kind === 'wrongKind' && /\p{L}/u.test(text);
     case 'specialCharacters':
-      return isWrongKind(field, text) && !/\p{L}/u.test(text) && /[^\p{N}\s]/u.test(text);
+      return reading?.kind === 'wrongKind' && !/\p{L}/u.test(text) && /[^\p{N}\s]/u.test(text);
     case 'fraction':
     case 'tooPrecise':
-      return readingKind(field, text) === 'offStep';
+      return reading?.kind === 'offStep';
     case 'impossibleDate':
-      return readingKind(field, text) === 'impossibleDate';
+      return reading?.kind === 'impossibleDate';
     case 'notListed':
-      return text !== '' && !isOrdered(field.type) && !field.choices.some((c) => isChoice(c, text));
+      return text !== '' && reading === null && !field.choices.some((c) => isChoice(c, text));
     case 'tooLong':
       return lengthInCharacters(text) > otherClass.limit;
     case 'example':
@@ -48,17 +45,17 @@ function textInClass(field: Field, otherClass: OtherClass, text: string): boolea
   }
 }
 
+/** A field value with what it reads as, once for all that ask; `reading` is null for types without an order. */
+export type ReadFieldValue = { readonly kind: 'missing' } | { readonly kind: 'text'; readonly text: string; readonly reading: Reading | null };
+
+export function readFieldValue(field: Field, value: FieldValue): ReadFieldValue {
+  if (value.kind === 'missing') return value;
+  return { kind: 'text', text: value.text, reading: isOrdered(field.type) ? readValue(field.type, value.text) : null };
+}
+
 /** Whether a text is a choice's value or one of its aliases, letter for letter. */
 export function isChoice(choice: { readonly value: string; readonly aliases: readonly string[] }, text: string): boolean {
   return text === choice.value || choice.aliases.includes(text);
-}
-
-function isWrongKind(field: Field, text: string): boolean {
-  return readingKind(field, text) === 'wrongKind';
-}
-
-function readingKind(field: Field, text: string): 'ordinal' | 'offStep' | 'impossibleDate' | 'wrongKind' | null {
-  return isOrdered(field.type) ? readValue(field.type, text).kind : null;
 }
 
 /** The classes worth offering for a type, with an example each; the analyst takes those that matter. */

@@ -23,11 +23,14 @@ function fieldItems(field: Field, rule: BoundaryRule): Omit<CoverageItem, 'numbe
 
 function orderedItems(field: Field, type: OrderedType, rule: BoundaryRule): NewItem[] {
   const intervals = readIntervals(type, field.intervals);
-  const boundaries = boundaryValues(intervals, rule).flatMap((value) => {
-    const extent = formatBound(type, value);
-    return extent === null ? [] : [boundaryItem(field, type, intervals, value, extent)];
-  });
+  const boundaries = writableBoundaries(type, intervals, rule).map((value) => boundaryItem(field, type, intervals, value));
   return [...intervals.map((i) => intervalItem(field, type, i)), ...boundaries];
+}
+
+/** The boundary values that the type can write: no length is below zero, no time before midnight. */
+export function writableBoundaries(type: OrderedType, intervals: readonly ReadInterval[], rule: BoundaryRule): bigint[] {
+  const floored = type.kind !== 'whole' && type.kind !== 'decimal';
+  return boundaryValues(intervals, rule).filter((value) => !floored || formatBound(type, value) !== null);
 }
 
 /**
@@ -46,20 +49,20 @@ export function boundaryValues(intervals: readonly ReadInterval[], rule: Boundar
   return [...values].sort((a, b) => (a < b ? -1 : a > b ? 1 : 0));
 }
 
-export function partitionKey(field: Field, part: { readonly id: string }): ItemKey {
+function partitionKey(field: Field, part: { readonly id: string }): ItemKey {
   return itemKey(`${field.id}:part:${part.id}`);
 }
 
-export function boundaryKey(field: Field, value: string): ItemKey {
+function boundaryKey(field: Field, value: string): ItemKey {
   return itemKey(`${field.id}:edge:${value}`);
 }
 
-export function classKey(field: Field, otherClass: OtherClass): ItemKey {
+function classKey(field: Field, otherClass: OtherClass): ItemKey {
   return itemKey(`${field.id}:class:${otherClass.id}`);
 }
 
 /** The interval that holds an ordinal; the lowest where they overlap, undefined in a hole. */
-export function intervalAt(intervals: readonly ReadInterval[], value: bigint): ReadInterval | undefined {
+function intervalAt(intervals: readonly ReadInterval[], value: bigint): ReadInterval | undefined {
   return intervals.find(({ from, to }) => (from === null || from <= value) && (to === null || value <= to));
 }
 
@@ -82,7 +85,8 @@ function typicalOrdinal(from: bigint | null, to: bigint | null): bigint {
   return to === null ? 1n : to - INTO_OPEN_INTERVAL;
 }
 
-function boundaryItem(field: Field, type: OrderedType, intervals: readonly ReadInterval[], value: bigint, extent: string): NewItem {
+function boundaryItem(field: Field, type: OrderedType, intervals: readonly ReadInterval[], value: bigint): NewItem {
+  const extent = formatBound(type, value) ?? '';
   const home = intervalAt(intervals, value);
   return {
     key: boundaryKey(field, extent),

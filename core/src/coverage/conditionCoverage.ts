@@ -26,25 +26,58 @@ export interface CoveringCase {
   readonly evidence: Evidence;
 }
 
-/**
- * The standing of every item of a condition. `suspect`: whether the condition itself hangs on a requirement that
- * changed in meaning since; then all that is shown is shown through a suspect link.
- */
-export function conditionCoverage(id: ConditionId, content: ConditionContent, suspect: boolean, covering: readonly CoveringCase[]): ConditionCoverage {
-  const sorted = [...covering].sort((a, b) => Number(a.id.slice(2)) - Number(b.id.slice(2)));
+/** What the standings of a condition's items follow from. */
+export interface Grounds {
+  readonly id: ConditionId;
+  readonly content: ConditionContent;
+  /** How many items it has. */
+  readonly size: number;
+  /** Whether it hangs on a requirement that changed in meaning since: then all is shown through a suspect link. */
+  readonly suspect: boolean;
+  /** By number. */
+  readonly covering: readonly CoveringCase[];
+}
+
+/** The standing of every item, by place. */
+export function standingsOf({ content, size, suspect, covering }: Grounds): Standing[] {
+  const leftOut = leftOutPlaces(content);
+  const standings: Standing[] = [];
+  for (let place = 0; place < size; place += 1) {
+    let demonstrated = false;
+    let trusted = false;
+    for (const { evidence, suspect: through } of covering) {
+      if (evidence[place] === undefined) continue;
+      demonstrated = true;
+      trusted ||= !suspect && !through;
+    }
+    standings.push(standingOf(leftOut.has(place), demonstrated, trusted, covering.length > 0));
+  }
+  return standings;
+}
+
+/** The items of a condition with their standings and all that shows them. */
+export function conditionCoverage(grounds: Grounds): ConditionCoverage {
+  const { id, content, covering } = grounds;
+  const standings = standingsOf(grounds);
   const leftOut = new Map(content.leftOut.map((l) => [l.id, l]));
   return {
     id,
-    items: coverageItems(content).map((item) => itemCoverage(item, leftOut.get(item.key) ?? null, suspect, sorted)),
-    cases: sorted.map((c) => c.id),
+    items: coverageItems(content).map((item, place) => ({
+      item,
+      standing: standings[place] ?? 'gap',
+      shownBy: covering.flatMap((c) => c.evidence[place] ?? []),
+      leftOut: leftOut.get(item.key) ?? null,
+    })),
+    cases: covering.map((c) => c.id),
   };
 }
 
-function itemCoverage(item: CoverageItem, leftOut: LeftOut | null, suspect: boolean, covering: readonly CoveringCase[]): ItemCoverage {
-  const showing = covering.filter((c) => c.evidence.has(item.key));
-  const shownBy = showing.flatMap((c) => c.evidence.get(item.key) ?? []);
-  const trusted = !suspect && showing.some((c) => !c.suspect);
-  return { item, standing: standingOf(leftOut !== null, showing.length > 0, trusted, covering.length > 0), shownBy, leftOut };
+const NONE: ReadonlySet<number> = new Set();
+
+function leftOutPlaces(content: ConditionContent): ReadonlySet<number> {
+  if (content.leftOut.length === 0) return NONE;
+  const keys = new Set(content.leftOut.map((l) => l.id));
+  return new Set(coverageItems(content).flatMap((item, place) => (keys.has(item.key) ? [place] : [])));
 }
 
 function standingOf(leftOut: boolean, demonstrated: boolean, trusted: boolean, linked: boolean): Standing {

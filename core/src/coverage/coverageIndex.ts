@@ -1,11 +1,10 @@
 import type { CaseId, ConditionId, RequirementId } from '../artefacts/index.ts';
 import { RISK_WEIGHT } from '../basis/index.ts';
-import type { Technique } from '../conditions/index.ts';
-import { TECHNIQUE_OF_ITEM, TECHNIQUES } from '../conditions/index.ts';
-import { conditionCoverage, type ConditionCoverage, type CoveringCase } from './conditionCoverage.ts';
+import type { Cover } from '../cases/index.ts';
+import { conditionCoverage, standingsOf, type ConditionCoverage, type Grounds } from './conditionCoverage.ts';
 import type { Design, DesignCase, DesignCondition, DesignRequirement } from './design.ts';
 import { caseEvidence, modelJudge, type Evidence, type ModelJudge } from './evidence.ts';
-import { NO_ITEMS, addCounts, countStandings, type Standing, type StandingCounts } from './standing.ts';
+import { tallyOf, Totals, type ConditionTally } from './totals.ts';
 
 /** One changed artefact: its new head, or null when it is gone. */
 export type DesignChange =
@@ -13,12 +12,23 @@ export type DesignChange =
   | { readonly kind: 'condition'; readonly id: ConditionId; readonly condition: DesignCondition | null }
   | { readonly kind: 'case'; readonly id: CaseId; readonly case: DesignCase | null };
 
-/** Counts of one condition, kept so that a project's numbers are sums. */
-export interface ConditionTally {
-  readonly counts: StandingCounts;
-  readonly byTechnique: Readonly<Record<Technique, StandingCounts>>;
-  readonly standings: readonly Standing[];
-  readonly weight: number;
+/** All that is known of a condition: lookups by id are the dearest part of a large project, so there is one. */
+export interface ConditionEntry {
+  readonly id: ConditionId;
+  readonly condition: DesignCondition;
+  readonly judge: ModelJudge;
+  /** Counted cases that cover it, by number. Withdrawn ones are not among them. */
+  covering: readonly { readonly id: CaseId; readonly seenVersion: number; readonly evidence: Evidence }[];
+  /** Null when the condition is counted nowhere: withdrawn, or of no counted requirement. */
+  counted: { readonly grounds: Grounds; readonly tally: ConditionTally } | null;
+}
+
+/** A counted requirement with its conditions; `row` is what the report makes of it, until something in it changes. */
+export interface RequirementEntry<Row = unknown> {
+  readonly requirement: DesignRequirement;
+  /** All conditions that link to it, counted or not. */
+  readonly conditions: Set<ConditionEntry>;
+  row: Row | null;
 }
 
 /**
@@ -26,21 +36,31 @@ export interface ConditionTally {
  * Always equal to an index made from scratch of the same design (property-tested).
  */
 export class CoverageIndex {
-  requirements: readonly DesignRequirement[] = [];
-  readonly conditions = new Map<ConditionId, DesignCondition>();
+  readonly entries = new Map<ConditionId, ConditionEntry>();
   readonly cases = new Map<CaseId, DesignCase>();
-  readonly coverages = new Map<ConditionId, ConditionCoverage>();
-  readonly tallies = new Map<ConditionId, ConditionTally>();
-  readonly #requirementById = new Map<RequirementId, DesignRequirement>();
-  readonly #judges = new Map<ConditionId, ModelJudge>();
-  /** Counted cases by condition, with their evidence. Withdrawn cases have no entry. */
-  readonly #evidence = new Map<ConditionId, Map<CaseId, Evidence>>();
+  readonly totals = new Totals();
+  /** In outline order, withdrawn ones left out. */
+  requirements = new Map<RequirementId, RequirementEntry>();
 
   constructor(design: Design) {
     this.#setRequirements(design.requirements);
     for (const condition of design.conditions) this.#setCondition(condition.id, condition);
-    for (const testCase of design.cases) this.#setCase(testCase.id, testCase);
-    for (const id of this.conditions.keys()) this.#refresh(id);
+    for (const testCase of design.cases) {
+      this.cases.set(testCase.id, testCase);
+      for (const cover of testCase.content.covers) this.#addEvidence(testCase, cover);
+    }
+    for (const entry of this.entries.values()) this.#refresh(entry);
+  }
+
+  /** The coverage of a counted condition, item by item. */
+  coverageOf(id: ConditionId): ConditionCoverage | undefined {
+    const counted = this.entries.get(id)?.counted;
+    return counted == null ? undefined : conditionCoverage(counted.grounds);
+  }
+
+  /** The coverages of all counted conditions, in no order. */
+  coverages(): ConditionCoverage[] {
+    return [...this.entries.values()].flatMap((e) => (e.counted === null ? [] : [conditionCoverage(e.counted.grounds)]));
   }
 
   /** Takes in one change and recomputes what depends on it. */
@@ -49,111 +69,110 @@ export class CoverageIndex {
       case 'requirements':
         return this.#changeRequirements(change.inOutlineOrder);
       case 'condition':
-        this.#setCondition(change.id, change.condition);
-        for (const testCase of this.cases.values()) {
-          if (testCase.content.covers.some((c) => c.id === change.id)) this.#addEvidence(testCase, change.id);
-        }
-        return this.#refresh(change.id);
-      case 'case': {
-        const touched = new Set([...this.#coveredBy(change.id), ...(change.case?.content.covers.map((c) => c.id) ?? [])]);
-        this.#setCase(change.id, change.case);
-        for (const id of touched) this.#refresh(id);
-      }
+        return this.#changeCondition(change.id, change.condition);
+      case 'case':
+        return this.#changeCase(change.id, change.case);
     }
-  }
-
-  #coveredBy(id: CaseId): ConditionId[] {
-    return this.cases.get(id)?.content.covers.map((c) => c.id) ?? [];
   }
 
   #setRequirements(requirements: readonly DesignRequirement[]): void {
-    this.requirements = requirements.filter((r) => r.state !== 'withdrawn');
-    this.#requirementById.clear();
-    for (const requirement of this.requirements) this.#requirementById.set(requirement.id, requirement);
+    const counted = requirements.filter((r) => r.state !== 'withdrawn');
+    this.requirements = new Map(counted.map((requirement) => [requirement.id, { requirement, conditions: new Set(), row: null }]));
   }
 
   #changeRequirements(requirements: readonly DesignRequirement[]): void {
-    const before = new Map(this.#requirementById);
+    const before = this.requirements;
     this.#setRequirements(requirements);
-    for (const condition of this.conditions.values()) {
-      const touched = condition.content.requirements.some(({ id }) => !sameForCoverage(before.get(id), this.#requirementById.get(id)));
-      if (touched) this.#refresh(condition.id);
+    for (const entry of this.entries.values()) {
+      const links = entry.condition.content.requirements;
+      for (const link of links) this.requirements.get(link.id)?.conditions.add(entry);
+      if (links.some(({ id }) => !sameForCoverage(before.get(id)?.requirement, this.requirements.get(id)?.requirement))) this.#refresh(entry);
     }
   }
 
-  #setCondition(id: ConditionId, condition: DesignCondition | null): void {
-    this.#evidence.delete(id);
-    if (condition === null) {
-      this.conditions.delete(id);
-      this.#judges.delete(id);
-      return;
+  #setCondition(id: ConditionId, condition: DesignCondition): ConditionEntry {
+    const entry: ConditionEntry = { id, condition, judge: modelJudge(condition.content), covering: [], counted: null };
+    this.entries.set(id, entry);
+    for (const link of condition.content.requirements) this.requirements.get(link.id)?.conditions.add(entry);
+    return entry;
+  }
+
+  #removeCondition(id: ConditionId): void {
+    const entry = this.entries.get(id);
+    if (entry === undefined) return;
+    this.#uncount(entry);
+    this.entries.delete(id);
+    for (const link of entry.condition.content.requirements) this.requirements.get(link.id)?.conditions.delete(entry);
+  }
+
+  #changeCondition(id: ConditionId, condition: DesignCondition | null): void {
+    this.#removeCondition(id);
+    if (condition === null) return;
+    const entry = this.#setCondition(id, condition);
+    for (const testCase of this.cases.values()) {
+      const cover = testCase.content.covers.find((c) => c.id === id);
+      if (cover !== undefined) this.#addEvidence(testCase, cover);
     }
-    this.conditions.set(id, condition);
-    this.#judges.set(id, modelJudge(condition.content.model));
+    this.#refresh(entry);
   }
 
-  #setCase(id: CaseId, testCase: DesignCase | null): void {
-    for (const condition of this.#coveredBy(id)) this.#evidence.get(condition)?.delete(id);
-    if (testCase === null) {
-      this.cases.delete(id);
-      return;
+  #changeCase(id: CaseId, testCase: DesignCase | null): void {
+    const touched = new Set<ConditionEntry>();
+    for (const cover of this.cases.get(id)?.content.covers ?? []) {
+      const entry = this.entries.get(cover.id);
+      if (entry === undefined) continue;
+      entry.covering = entry.covering.filter((c) => c.id !== id);
+      touched.add(entry);
     }
-    this.cases.set(id, testCase);
-    for (const cover of testCase.content.covers) this.#addEvidence(testCase, cover.id);
-  }
-
-  #addEvidence(testCase: DesignCase, id: ConditionId): void {
-    const judge = this.#judges.get(id);
-    const cover = testCase.content.covers.find((c) => c.id === id);
-    if (testCase.state === 'withdrawn' || judge === undefined || cover === undefined) return;
-    const evidence = this.#evidence.get(id) ?? new Map<CaseId, Evidence>();
-    evidence.set(testCase.id, caseEvidence(testCase.id, testCase.content, cover, judge));
-    this.#evidence.set(id, evidence);
-  }
-
-  #refresh(id: ConditionId): void {
-    const condition = this.conditions.get(id);
-    const requirements = condition?.content.requirements.flatMap((r) => this.#requirementById.get(r.id) ?? []) ?? [];
-    const counted = condition !== undefined && condition.state !== 'withdrawn' && requirements.length > 0;
-    if (!counted) {
-      this.coverages.delete(id);
-      this.tallies.delete(id);
-      return;
+    if (testCase === null) this.cases.delete(id);
+    else {
+      this.cases.set(id, testCase);
+      for (const cover of testCase.content.covers) {
+        const entry = this.#addEvidence(testCase, cover);
+        if (entry !== null) touched.add(entry);
+      }
     }
-    const coverage = conditionCoverage(id, condition.content, this.#hangsOnSuspect(condition), this.#covering(condition));
-    const weight = condition.content.risk === null ? Math.max(...requirements.map((r) => RISK_WEIGHT[r.risk])) : RISK_WEIGHT[condition.content.risk];
-    this.coverages.set(id, coverage);
-    this.tallies.set(id, tally(coverage, weight));
+    for (const entry of touched) this.#refresh(entry);
   }
 
-  #hangsOnSuspect(condition: DesignCondition): boolean {
-    return condition.content.requirements.some((link) => link.seenVersion < (this.#requirementById.get(link.id)?.meaningSince ?? 0));
+  #addEvidence(testCase: DesignCase, cover: Cover): ConditionEntry | null {
+    const entry = testCase.state === 'withdrawn' ? undefined : this.entries.get(cover.id);
+    if (entry === undefined) return null;
+    const covering = { id: testCase.id, seenVersion: cover.seenVersion, evidence: caseEvidence(testCase.id, testCase.content, cover, entry.judge) };
+    const last = entry.covering.at(-1);
+    entry.covering = [...entry.covering, covering];
+    if (last !== undefined && numberOf(last.id) > numberOf(testCase.id)) entry.covering = entry.covering.toSorted((a, b) => numberOf(a.id) - numberOf(b.id));
+    return entry;
   }
 
-  #covering(condition: DesignCondition): CoveringCase[] {
-    return [...(this.#evidence.get(condition.id) ?? [])].map(([id, evidence]) => {
-      const cover = this.cases.get(id)?.content.covers.find((c) => c.id === condition.id);
-      return { id, evidence, suspect: (cover?.seenVersion ?? 0) < condition.meaningSince };
-    });
+  #uncount(entry: ConditionEntry): void {
+    if (entry.counted !== null) this.totals.takeAway(entry.counted.tally);
+    entry.counted = null;
+    for (const link of entry.condition.content.requirements) {
+      const requirement = this.requirements.get(link.id);
+      if (requirement !== undefined) requirement.row = null;
+    }
   }
+
+  #refresh(entry: ConditionEntry): void {
+    this.#uncount(entry);
+    const { id, condition, judge } = entry;
+    const { content } = condition;
+    const requirements = condition.state === 'withdrawn' ? [] : content.requirements.flatMap((r) => this.requirements.get(r.id)?.requirement ?? []);
+    if (requirements.length === 0) return;
+    const suspect = content.requirements.some((link) => link.seenVersion < (requirements.find((r) => r.id === link.id)?.meaningSince ?? 0));
+    const covering = entry.covering.map((c) => ({ id: c.id, evidence: c.evidence, suspect: c.seenVersion < condition.meaningSince }));
+    const grounds: Grounds = { id, content, size: judge.techniques.length, suspect, covering };
+    const weight = content.risk === null ? Math.max(...requirements.map((r) => RISK_WEIGHT[r.risk])) : RISK_WEIGHT[content.risk];
+    entry.counted = { grounds, tally: tallyOf(standingsOf(grounds), judge.techniques, weight) };
+    this.totals.add(entry.counted.tally);
+  }
+}
+
+function numberOf(id: CaseId): number {
+  return Number(id.slice(2));
 }
 
 function sameForCoverage(a: DesignRequirement | undefined, b: DesignRequirement | undefined): boolean {
   return a === b || (a !== undefined && b !== undefined && a.risk === b.risk && a.meaningSince === b.meaningSince);
-}
-
-function tally(coverage: ConditionCoverage, weight: number): ConditionTally {
-  const byTechnique: Record<Technique, StandingCounts> = { partitions: NO_ITEMS, boundaries: NO_ITEMS, plain: NO_ITEMS };
-  for (const technique of TECHNIQUES) {
-    byTechnique[technique] = countStandings(coverage.items.filter((i) => TECHNIQUE_OF_ITEM[i.item.kind] === technique).map((i) => i.standing));
-  }
-  const standings = coverage.items.map((i) => i.standing);
-  return { counts: countStandings(standings), byTechnique, standings, weight };
-}
-
-/** Sums tallies; `weighted` multiplies each by its weight. */
-export function sumTallies(tallies: Iterable<ConditionTally>, weighted = false): StandingCounts {
-  let sum = NO_ITEMS;
-  for (const t of tallies) sum = addCounts(sum, weighted ? countStandings(t.standings, t.weight) : t.counts);
-  return sum;
 }

@@ -17,7 +17,7 @@ test('boundary values show their partitions too: seven rows for ten items', () =
 
 test('only what is missing is made', () => {
   const design = { requirements: [requirement(1)], conditions: [condition(1, [1], { model: ranges })], cases: [testCase(1, ['0', '-1', '99999', '100000', '12a', '""'], [byReading])] };
-  const coverage = new CoverageIndex(design).coverages.get(K(1));
+  const coverage = new CoverageIndex(design).coverageOf(K(1));
   expect(coverage && fillGap(content, itemsToMake(coverage)).rows).toEqual([{ name: 'fraction', values: [{ field: reading.id, cell: '12.5' }], outcome: 'refused', shows: ['reading:class:fraction'] }]);
 });
 
@@ -39,7 +39,7 @@ test('rows added to a case show all that was proposed, whatever was missing', ()
       let n = 0;
       const made = addProposedRows(EMPTY_CASE, K(1), { version: 1, content }, filling.rows, () => `n${(n += 1)}`);
       const index = new CoverageIndex({ requirements: [requirement(1)], conditions: [condition(1, [1], { model: ranges })], cases: [{ id: C(1), state: 'draft', version: 1, content: made }] });
-      const shown = index.coverages.get(K(1))?.items.filter((i) => i.standing === 'shown').map((i) => i.item.key) ?? [];
+      const shown = index.coverageOf(K(1))?.items.filter((i) => i.standing === 'shown').map((i) => i.item.key) ?? [];
       expect(missing.filter((k) => !shown.includes(k))).toEqual([]);
     }),
   );

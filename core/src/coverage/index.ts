@@ -1,7 +1,6 @@
 export {
   NO_ITEMS,
   STANDINGS,
-  addCounts,
   countStandings,
   itemsToShow,
   linkedRatio,
@@ -11,10 +10,11 @@ export {
   type Standing,
   type StandingCounts,
 } from './standing.ts';
-export { caseEvidence, fieldValues, modelJudge, type Evidence, type InstanceRef, type ModelJudge } from './evidence.ts';
-export { conditionCoverage, itemsToMake, type ConditionCoverage, type CoveringCase, type ItemCoverage } from './conditionCoverage.ts';
+export { caseEvidence, modelJudge, type Evidence, type InstanceRef, type ModelJudge } from './evidence.ts';
+export { conditionCoverage, itemsToMake, type ConditionCoverage, type CoveringCase, type Grounds, type ItemCoverage } from './conditionCoverage.ts';
 export type { Design, DesignCase, DesignCondition, DesignRequirement } from './design.ts';
-export { CoverageIndex, sumTallies, type ConditionTally, type DesignChange } from './coverageIndex.ts';
+export { CoverageIndex, type ConditionEntry, type DesignChange } from './coverageIndex.ts';
+export type { ConditionTally } from './totals.ts';
 export {
   MOST_LISTED_INSTANCES,
   caseMarks,

@@ -1,11 +1,10 @@
 import type { CaseId, ConditionId, RequirementId } from '../artefacts/index.ts';
 import type { Risk } from '../basis/index.ts';
-import { TECHNIQUES, TECHNIQUE_OF_ITEM, type CoverageItem, type Technique } from '../conditions/index.ts';
-import type { CoverageIndex, ConditionTally } from './coverageIndex.ts';
-import { sumTallies } from './coverageIndex.ts';
-import type { DesignRequirement } from './design.ts';
+import type { CoverageItem, Technique } from '../conditions/index.ts';
+import { conditionCoverage } from './conditionCoverage.ts';
+import type { ConditionEntry, CoverageIndex, RequirementEntry } from './coverageIndex.ts';
 import type { InstanceRef } from './evidence.ts';
-import { NO_ITEMS, addCounts, type Standing, type StandingCounts } from './standing.ts';
+import { CountSum, type Standing, type StandingCounts } from './standing.ts';
 
 /** A row of the wall. */
 export interface RequirementCoverage {
@@ -59,105 +58,121 @@ export interface ItemFilter {
 
 export const MOST_LISTED_INSTANCES = 5;
 
-/** The numbers of a project. */
+/** The numbers of a project. Rows in which nothing changed since the last report are not made again. */
 export function coverageReport(index: CoverageIndex): CoverageReport {
-  const byRequirement = conditionsByRequirement(index);
-  const requirements = index.requirements.map((r) => requirementCoverage(index, r, byRequirement.get(r.id) ?? []));
+  const { all, weighted, byTechnique } = index.totals;
+  const requirements = [...index.requirements.values()].map(rowOf);
   return {
-    counts: sumTallies(index.tallies.values()),
-    weighted: sumTallies(index.tallies.values(), true),
-    byTechnique: sumByTechnique(index.tallies.values()),
-    byModule: moduleCoverage(index, byRequirement),
+    counts: all.counts,
+    weighted: weighted.counts,
+    byTechnique: { partitions: byTechnique.partitions.counts, boundaries: byTechnique.boundaries.counts, plain: byTechnique.plain.counts },
+    byModule: moduleCoverage(index, requirements),
     requirements,
     unanalysed: requirements.filter((r) => r.conditions.length === 0).map((r) => r.id),
     ...effort(index),
   };
 }
 
+function rowOf(entry: RequirementEntry): RequirementCoverage {
+  const kept = entry as RequirementEntry<RequirementCoverage>;
+  kept.row ??= newRow(entry);
+  return kept.row;
+}
+
+function newRow({ requirement: { id, title, module, risk }, conditions }: RequirementEntry): RequirementCoverage {
+  const sum = new CountSum();
+  const counted = [...conditions].flatMap((c) => (c.counted === null ? [] : [{ id: c.id, tally: c.counted.tally }]));
+  for (const { tally } of counted) sum.add(tally.counts);
+  counted.sort((a, b) => numberOf(a.id) - numberOf(b.id));
+  return { id, title, module, risk, counts: sum.counts, conditions: counted.map((c) => ({ id: c.id, standings: c.tally.standings })) };
+}
+
+/** In outline order of each module's first requirement. */
+function moduleCoverage(index: CoverageIndex, rows: readonly RequirementCoverage[]): CoverageReport['byModule'] {
+  const modules = new Map<string, { sum: CountSum; requirements: number }>();
+  for (const { module, counts } of rows) {
+    const entry = modules.get(module) ?? { sum: new CountSum(), requirements: 0 };
+    entry.sum.add(counts);
+    entry.requirements += 1;
+    modules.set(module, entry);
+  }
+  takeAwayDoubles(index, modules);
+  return [...modules].map(([module, { sum, requirements }]) => ({ module, requirements, counts: sum.counts }));
+}
+
+/** A condition of several requirements of one module stands in each of their rows, and counts once in the module. */
+function takeAwayDoubles(index: CoverageIndex, modules: ReadonlyMap<string, { readonly sum: CountSum }>): void {
+  for (const { condition, counted } of index.entries.values()) {
+    const links = condition.content.requirements;
+    if (counted === null || links.length < 2) continue;
+    const own = links.flatMap((link) => index.requirements.get(link.id)?.requirement.module ?? []);
+    for (const module of new Set(own)) modules.get(module)?.sum.add(counted.tally.counts, 1 - own.filter((m) => m === module).length);
+  }
+}
+
+function numberOf(id: string): number {
+  return Number(id.slice(2));
+}
+
 /** Items for a list, worst first: by weight, then outline order of the requirement, condition and item number. */
 export function listItems(index: CoverageIndex, filter: ItemFilter, limit: number): { readonly items: readonly ListedItem[]; readonly total: number } {
   const items: ListedItem[] = [];
   let total = 0;
-  for (const id of worstFirst(index, filter)) {
-    for (const item of index.coverages.get(id)?.items ?? []) {
-      if (filter.standings !== undefined && !filter.standings.includes(item.standing)) continue;
-      if (filter.technique !== undefined && TECHNIQUE_OF_ITEM[item.item.kind] !== filter.technique) continue;
+  for (const { entry, counted } of worstFirst(index, filter)) {
+    const { standings } = counted.tally;
+    const { techniques } = entry.judge;
+    const places: number[] = [];
+    for (let place = 0; place < standings.length; place += 1) {
+      if (!isListed(filter, standings[place], techniques[place])) continue;
       total += 1;
-      if (items.length < limit) items.push(listedItem(index, id, item));
+      if (items.length + places.length < limit) places.push(place);
     }
+    if (places.length > 0) items.push(...listedItems(counted, places));
   }
   return { items, total };
 }
 
-function listedItem(index: CoverageIndex, id: ConditionId, { item, standing, shownBy }: { item: CoverageItem; standing: Standing; shownBy: readonly InstanceRef[] }): ListedItem {
-  const content = index.conditions.get(id)?.content;
-  return {
-    condition: id,
-    conditionTitle: content?.title ?? '',
-    requirements: content?.requirements.map((r) => r.id) ?? [],
-    weight: index.tallies.get(id)?.weight ?? 1,
-    item,
-    standing,
-    shownBy: shownBy.slice(0, MOST_LISTED_INSTANCES),
-    instances: shownBy.length,
-    cases: index.coverages.get(id)?.cases ?? [],
-  };
+function isListed(filter: ItemFilter, standing: Standing | undefined, technique: Technique | undefined): boolean {
+  return (filter.standings === undefined || filter.standings.some((s) => s === standing)) && (filter.technique === undefined || technique === filter.technique);
 }
 
-function worstFirst(index: CoverageIndex, filter: ItemFilter): ConditionId[] {
-  const place = new Map(index.requirements.map((r, i) => [r.id, { order: i, module: r.module }]));
-  const wanted = [...index.coverages.keys()].flatMap((id) => {
-    const own = index.conditions.get(id)?.content.requirements.flatMap((r) => place.get(r.id) ?? []) ?? [];
-    const inModule = filter.module === undefined || own.some((p) => p.module === filter.module);
-    const inRequirement = filter.requirement === undefined || index.conditions.get(id)?.content.requirements.some((r) => r.id === filter.requirement);
-    if (!inModule || !inRequirement) return [];
-    return [{ id, weight: index.tallies.get(id)?.weight ?? 1, order: Math.min(...own.map((p) => p.order)), number: Number(id.slice(2)) }];
+type Counted = NonNullable<ConditionEntry['counted']>;
+
+function listedItems({ grounds, tally }: Counted, places: readonly number[]): ListedItem[] {
+  const { items, cases } = conditionCoverage(grounds);
+  return places.flatMap((place) => {
+    const listed = items[place];
+    if (listed === undefined) return [];
+    const { item, standing, shownBy } = listed;
+    return {
+      condition: grounds.id,
+      conditionTitle: grounds.content.title,
+      requirements: grounds.content.requirements.map((r) => r.id),
+      weight: tally.weight,
+      item,
+      standing,
+      shownBy: shownBy.slice(0, MOST_LISTED_INSTANCES),
+      instances: shownBy.length,
+      cases,
+    };
   });
-  return wanted.sort((a, b) => b.weight - a.weight || a.order - b.order || a.number - b.number).map((w) => w.id);
 }
 
-function conditionsByRequirement(index: CoverageIndex): Map<RequirementId, ConditionId[]> {
-  const byRequirement = new Map<RequirementId, ConditionId[]>();
-  for (const id of [...index.tallies.keys()].sort((a, b) => Number(a.slice(2)) - Number(b.slice(2)))) {
-    for (const link of index.conditions.get(id)?.content.requirements ?? []) {
-      const ids = byRequirement.get(link.id);
-      if (ids === undefined) byRequirement.set(link.id, [id]);
-      else ids.push(id);
+/** Conditions in the filter: the weightiest first, then in the order in which their first requirement stands in the outline. */
+function worstFirst(index: CoverageIndex, filter: ItemFilter): { entry: ConditionEntry; counted: Counted }[] {
+  const byWeight = new Map<number, Map<ConditionEntry, Counted>>();
+  for (const { requirement, conditions } of index.requirements.values()) {
+    if (filter.requirement !== undefined && requirement.id !== filter.requirement) continue;
+    if (filter.module !== undefined && requirement.module !== filter.module) continue;
+    for (const entry of [...conditions].sort((a, b) => numberOf(a.id) - numberOf(b.id))) {
+      if (entry.counted === null) continue;
+      const { weight } = entry.counted.tally;
+      const group = byWeight.get(weight) ?? new Map<ConditionEntry, Counted>();
+      byWeight.set(weight, group.set(entry, entry.counted));
     }
   }
-  return byRequirement;
-}
-
-function requirementCoverage(index: CoverageIndex, requirement: DesignRequirement, ids: readonly ConditionId[]): RequirementCoverage {
-  const tallies = talliesOf(index, ids);
-  return {
-    id: requirement.id,
-    title: requirement.title,
-    module: requirement.module,
-    risk: requirement.risk,
-    counts: sumTallies(tallies),
-    conditions: ids.map((id) => ({ id, standings: index.tallies.get(id)?.standings ?? [] })),
-  };
-}
-
-function talliesOf(index: CoverageIndex, ids: Iterable<ConditionId>): ConditionTally[] {
-  return [...ids].flatMap((id) => index.tallies.get(id) ?? []);
-}
-
-function sumByTechnique(tallies: Iterable<ConditionTally>): Record<Technique, StandingCounts> {
-  const sums: Record<Technique, StandingCounts> = { partitions: NO_ITEMS, boundaries: NO_ITEMS, plain: NO_ITEMS };
-  for (const t of tallies) for (const technique of TECHNIQUES) sums[technique] = addCounts(sums[technique], t.byTechnique[technique]);
-  return sums;
-}
-
-function moduleCoverage(index: CoverageIndex, byRequirement: ReadonlyMap<RequirementId, readonly ConditionId[]>): CoverageReport['byModule'] {
-  const modules = new Map<string, { conditions: Set<ConditionId>; requirements: number }>();
-  for (const requirement of index.requirements) {
-    const entry = modules.get(requirement.module) ?? { conditions: new Set<ConditionId>(), requirements: 0 };
-    for (const id of byRequirement.get(requirement.id) ?? []) entry.conditions.add(id);
-    modules.set(requirement.module, { ...entry, requirements: entry.requirements + 1 });
-  }
-  return [...modules].map(([module, { conditions, requirements }]) => ({ module, requirements, counts: sumTallies(talliesOf(index, conditions)) }));
+  const groups = [...byWeight].sort(([a], [b]) => b - a).map(([, group]) => group);
+  return groups.flatMap((group) => [...group].map(([entry, counted]) => ({ entry, counted })));
 }
 
 function effort(index: CoverageIndex): { cases: number; instances: number; minutes: number } {
@@ -178,8 +193,8 @@ export type CaseMark = 'shows' | 'linked' | 'nothing';
 /** The mark of every counted case. */
 export function caseMarks(index: CoverageIndex): Map<CaseId, CaseMark> {
   const showing = new Set<CaseId>();
-  for (const coverage of index.coverages.values()) {
-    for (const item of coverage.items) for (const instance of item.shownBy) showing.add(instance.case);
+  for (const { counted } of index.entries.values()) {
+    for (const { id, evidence } of counted?.grounds.covering ?? []) if (evidence.some((refs) => refs !== undefined)) showing.add(id);
   }
   const marks = new Map<CaseId, CaseMark>();
   for (const { id, state, content } of index.cases.values()) {

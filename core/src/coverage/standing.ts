@@ -7,20 +7,27 @@ export type StandingCounts = Readonly<Record<Standing, number>>;
 
 export const NO_ITEMS: StandingCounts = { leftOut: 0, suspect: 0, shown: 0, linked: 0, gap: 0 };
 
-export function countStandings(standings: readonly Standing[], weight = 1): StandingCounts {
+export function countStandings(standings: readonly Standing[]): StandingCounts {
   const counts = { ...NO_ITEMS };
-  for (const standing of standings) counts[standing] += weight;
+  for (const standing of standings) counts[standing] += 1;
   return counts;
 }
 
-export function addCounts(a: StandingCounts, b: StandingCounts): StandingCounts {
-  return {
-    leftOut: a.leftOut + b.leftOut,
-    suspect: a.suspect + b.suspect,
-    shown: a.shown + b.shown,
-    linked: a.linked + b.linked,
-    gap: a.gap + b.gap,
-  };
+/** Adds up counts; mutable, as sums over a large project are made after every edit. */
+export class CountSum {
+  readonly #counts: Record<Standing, number> = { ...NO_ITEMS };
+
+  add(counts: StandingCounts, weight = 1): void {
+    this.#counts.leftOut += counts.leftOut * weight;
+    this.#counts.suspect += counts.suspect * weight;
+    this.#counts.shown += counts.shown * weight;
+    this.#counts.linked += counts.linked * weight;
+    this.#counts.gap += counts.gap * weight;
+  }
+
+  get counts(): StandingCounts {
+    return { ...this.#counts };
+  }
 }
 
 /** An exact fraction of items. `of` 0 means there is nothing to show, which is not 100 %. */

@@ -1,5 +1,5 @@
 import { formatDate, formatDateTime, formatTime, looksLikeDate, parseDate, parseDateTime, parseTime } from './calendar.ts';
-import { exactQuotient, formatMultiple, parseDecimal, type Decimal } from './decimal.ts';
+import { LONGEST_NUMBER, exactQuotient, formatMultiple, parseDecimal, type Decimal } from './decimal.ts';
 
 export const ORDERED_KINDS = ['whole', 'decimal', 'date', 'time', 'dateTime', 'textLength'] as const;
 export type OrderedKind = (typeof ORDERED_KINDS)[number];
@@ -28,7 +28,9 @@ export type Reading =
 /** Longest text made up as an example of a text length. */
 export const LONGEST_SAMPLE_TEXT = 10_000;
 
-const ONE: Decimal = { units: 1n, scale: 0 };
+/** Below everything that can be read: no number is longer than {@link LONGEST_NUMBER} digits. */
+const NO_FLOOR = -(10n ** BigInt(LONGEST_NUMBER + 100));
+
 const HUNDREDTH: Decimal = { units: 1n, scale: 2 };
 
 export function isOrdered(type: ValueType): type is OrderedType {
@@ -46,7 +48,7 @@ export function lengthInCharacters(text: string): number {
 export function readValue(type: OrderedType, text: string): Reading {
   switch (type.kind) {
     case 'whole':
-      return readNumber(text, ONE);
+      return readWhole(text);
     case 'decimal':
       return readNumber(text, stepOf(type));
     case 'date':
@@ -62,7 +64,7 @@ export function readValue(type: OrderedType, text: string): Reading {
 
 /** Reads the bound of an interval: as a value, but for text lengths the length itself. Null when it cannot be one. */
 export function readBound(type: OrderedType, text: string): bigint | null {
-  const reading = type.kind === 'textLength' ? readNumber(text, ONE) : readValue(type, text);
+  const reading = type.kind === 'textLength' ? readWhole(text) : readValue(type, text);
   if (reading.kind !== 'ordinal') return null;
   return reading.ordinal < lowestOrdinal(type) ? null : reading.ordinal;
 }
@@ -94,7 +96,7 @@ export function sampleValue(type: OrderedType, ordinal: bigint): string | null {
 
 /** Some types have a floor below which no value can even be written. */
 function lowestOrdinal(type: OrderedType): bigint {
-  return type.kind === 'textLength' || type.kind === 'time' ? 0n : -(10n ** 400n);
+  return type.kind === 'textLength' || type.kind === 'time' ? 0n : NO_FLOOR;
 }
 
 /** An unreadable step falls back to 0.01; the model's check reports it. */
@@ -103,12 +105,18 @@ function stepOf(type: { readonly step: string }): Decimal {
   return step === null || step.units <= 0n ? HUNDREDTH : step;
 }
 
+const WHOLE = /^[+-]?\d+$/;
+
+function readWhole(text: string): Reading {
+  if (text.length <= LONGEST_NUMBER && WHOLE.test(text)) return { kind: 'ordinal', ordinal: BigInt(text.startsWith('+') ? text.slice(1) : text) };
+  return { kind: parseDecimal(text) === null ? 'wrongKind' : 'offStep' };
+}
+
 function readNumber(text: string, step: Decimal): Reading {
   const value = parseDecimal(text);
   if (value === null) return { kind: 'wrongKind' };
   const ordinal = exactQuotient(value, step);
-  const writtenFiner = step.scale === 0 && value.scale > 0;
-  return ordinal === null || writtenFiner ? { kind: 'offStep' } : { kind: 'ordinal', ordinal };
+  return ordinal === null ? { kind: 'offStep' } : { kind: 'ordinal', ordinal };
 }
 
 function readMoment(text: string, count: bigint | null, step: bigint): Reading {

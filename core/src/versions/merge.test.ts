@@ -51,7 +51,7 @@ test('laws: one-sided changes win, equal changes agree, no element is doubled', 
       expect(mergeContent(b, m, b)).toEqual({ content: m, conflicts: [] });
       expect(mergeContent(b, b, t)).toEqual({ content: t, conflicts: [] });
       expect(mergeContent(b, m, m)).toEqual({ content: m, conflicts: [] });
-      const { content } = mergeContent(b, m, t) as { content: { list: { id: string }[] } };
+      const { content } = mergeContent(b, m, t) as unknown as { content: { list: { id: string }[] } };
       const ids = content.list.map((e) => e.id);
       expect(new Set(ids).size).toBe(ids.length);
     }),

@@ -15,6 +15,9 @@ interface Waiting {
   readonly reject: (error: unknown) => void;
 }
 
+// An index is millions of small objects that stay: with a small young generation each would be copied over and over.
+const YOUNG_GENERATION = { maxYoungGenerationSizeMb: 192 };
+
 /** Answers questions on coverage from a thread of its own, so that requests are served meanwhile. */
 export class CoverageKeeper {
   readonly #databaseUrl: string;
@@ -43,7 +46,7 @@ export class CoverageKeeper {
   /** A worker that died is replaced at the next question; those it owed an answer are told. */
   #start(): Worker {
     if (this.#worker !== null) return this.#worker;
-    const worker = new Worker(new URL('./keeper.worker.mjs', import.meta.url), { workerData: this.#databaseUrl });
+    const worker = new Worker(new URL('./keeper.worker.mjs', import.meta.url), { workerData: this.#databaseUrl, resourceLimits: YOUNG_GENERATION });
     worker.on('message', (told: Told) => {
       const waiting = this.#waiting.get(told.id);
       this.#waiting.delete(told.id);

@@ -24,7 +24,7 @@ const worker: CoverageWorker = {
     for (const change of same?.changes ?? []) index.apply(asStored(design, change));
     for (const change of changes) index.apply(change);
     kept = { name, index, changes };
-    return [...index.coverages.values()];
+    return index.coverages();
   },
 };
 

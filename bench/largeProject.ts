@@ -1,0 +1,91 @@
+import { artefactId } from '@caderno/core/artefacts';
+import { EMPTY_CASE, parameterId, rowId, stepId } from '@caderno/core/cases';
+import { fieldId, type Field } from '@caderno/core/conditions';
+import type { Design, DesignCase, DesignCondition, DesignRequirement } from '@caderno/core/coverage';
+
+/** Sizes of the project that figures are measured on. */
+export const LARGE = { requirements: 2_000, conditions: 10_000, cases: 20_000, rowsPerCase: 5 } as const;
+
+/** A generator of whole numbers below a bound, the same for the same seed (mulberry32). */
+export function seeded(seed: number): (below: number) => number {
+  let state = seed >>> 0;
+  return (below) => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = Math.imul(state ^ (state >>> 15), state | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return Math.floor((((t ^ (t >>> 14)) >>> 0) / 4_294_967_296) * below);
+  };
+}
+
+/** The large project: 2 000 requirements, 10 000 conditions, 20 000 cases, 100 000 rows. Deterministic for a seed. */
+export function largeDesign(seed: number): Design {
+  const random = seeded(seed);
+  const requirements = Array.from({ length: LARGE.requirements }, (_, i): DesignRequirement => ({
+    id: artefactId('requirement', i + 1),
+    title: `Requirement ${i + 1}`,
+    module: `Module ${Math.floor(i / 100) + 1}`,
+    risk: (['high', 'medium', 'low'] as const)[random(3)] ?? 'low',
+    state: 'draft',
+    meaningSince: 1,
+  }));
+  const conditions = Array.from({ length: LARGE.conditions }, (_, i) => condition(i + 1, (i % LARGE.requirements) + 1, random));
+  const cases = Array.from({ length: LARGE.cases }, (_, i) => testCase(i + 1, (i % LARGE.conditions) + 1, random));
+  return { requirements, conditions, cases };
+}
+
+function condition(n: number, requirement: number, random: (below: number) => number): DesignCondition {
+  const plain = random(3) === 0;
+  return {
+    id: artefactId('condition', n),
+    state: 'draft',
+    version: 1,
+    meaningSince: 1,
+    content: {
+      title: `Condition ${n}`,
+      polarity: 'both',
+      risk: null,
+      requirements: [{ id: artefactId('requirement', requirement), seenVersion: 1, anchor: null }],
+      model: plain ? { kind: 'plain' } : { kind: 'valueRanges', boundaries: 'threeValue', allowInvalidTogether: false, fields: [field(random)] },
+      leftOut: [],
+    },
+  };
+}
+
+function field(random: (below: number) => number): Field {
+  const low = random(1000);
+  const high = low + 2 + random(1000);
+  const interval = (id: string, from: string, to: string, valid: boolean) => ({ id, name: id, from, to, valid, outcome: '' });
+  return {
+    id: fieldId('f'),
+    name: 'value',
+    type: { kind: 'whole' },
+    unit: '',
+    required: true,
+    intervals: [interval('below', '', String(low - 1), false), interval('valid', String(low), String(high), true), interval('above', String(high + 1), '', false)],
+    choices: [],
+    classes: [{ id: 'letters', kind: 'letters', name: 'letters', example: '1a', limit: 0, valid: false, outcome: '' }],
+  };
+}
+
+function testCase(n: number, covered: number, random: (below: number) => number): DesignCase {
+  const value = parameterId('p');
+  const step = stepId('s');
+  return {
+    id: artefactId('case', n),
+    state: 'draft',
+    version: 1,
+    content: {
+      ...EMPTY_CASE,
+      title: `Case ${n} of reading ${covered}`,
+      module: `Module ${Math.floor(n / 1000) + 1}`,
+      steps: [
+        { kind: 'step', id: stepId('s0'), action: 'Open the form', expected: '' },
+        { kind: 'step', id: step, action: 'Enter <value>', expected: 'It is taken or refused' },
+      ],
+      parameters: [{ id: value, name: 'value', type: 'text', default: '', description: '' }],
+      rows: Array.from({ length: LARGE.rowsPerCase }, (_, i) => ({ id: rowId(`r${i}`), name: `row ${i}`, cells: { p: String(random(2000)) } })),
+      covers: [{ id: artefactId('condition', covered), seenVersion: 1, fields: [{ id: fieldId('f'), parameter: value }], outcome: null, expects: [step] }],
+      estimate: 5,
+    },
+  };
+}

@@ -1,0 +1,27 @@
+/** A figure beside its budget, in milliseconds. */
+export interface Figure {
+  readonly what: string;
+  readonly ms: number;
+  readonly budget: number;
+}
+
+/** The time of one run of an action. */
+export async function timed(action: () => unknown): Promise<number> {
+  const began = performance.now();
+  await action();
+  return performance.now() - began;
+}
+
+/** The 95th percentile of many runs. */
+export async function p95(runs: number, action: (run: number) => unknown): Promise<number> {
+  const times: number[] = [];
+  for (let run = 0; run < runs; run += 1) times.push(await timed(() => action(run)));
+  times.sort((a, b) => a - b);
+  return times[Math.floor(runs * 0.95)] ?? 0;
+}
+
+/** Prints the figures; answers whether all keep their budgets. */
+export function report(figures: readonly Figure[]): boolean {
+  for (const { what, ms, budget } of figures) console.log(`${ms <= budget ? 'ok  ' : 'OVER'} ${what.padEnd(62)} ${ms.toFixed(1).padStart(9)} ms   budget ${budget} ms`);
+  return figures.every((f) => f.ms <= f.budget);
+}
