@@ -6,6 +6,7 @@ test('a case is found, written and saved with the keyboard alone', async ({ page
   await page.keyboard.press('g');
   await page.keyboard.press('c');
   await expect(page).toHaveURL(`${PROJECT}/cases`);
+  await expect(page.getByRole('heading', { name: /^Cases/ })).toBeVisible();
   await page.keyboard.press('n');
   await expect(page.getByRole('textbox', { name: /^Title of C-/ })).toBeFocused();
   await page.keyboard.type('Written by keyboard');

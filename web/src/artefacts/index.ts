@@ -1,4 +1,4 @@
-export { Ticks } from './Ticks.tsx';
+export { OpenTicks, Ticks } from './Ticks.tsx';
 export { TitleField } from './TitleField.tsx';
 export { TextInput } from './TextInput.tsx';
 export { Margin, MarginNote } from './Margin.tsx';

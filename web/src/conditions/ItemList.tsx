@@ -54,9 +54,9 @@ function Item({ condition, coverage, marked, onAdd, onLeaveOut, onTakeBack }: It
       </span>
       <span className="text-sm">
         {shownBy.length > 0 && <ShownBy refs={shownBy} />}
-        {standing === 'suspect' && <span className="text-brick"> · suspect: what it hangs on has changed since</span>}
+        {standing === 'suspect' && <span className="text-brick" title="What it hangs on has changed in meaning since"> · suspect</span>}
         {standing === 'gap' && <span className="text-brick">no row shows it</span>}
-        {standing === 'linked' && <span className="text-ochre-ink">a case says it covers this; no row shows it</span>}
+        {standing === 'linked' && <span className="text-ochre-ink">linked; no row shows it</span>}
         {leftOut !== null && (
           <span className="text-ink2">
             left out: {leftOut.reason} <span className="whitespace-nowrap">({leftOut.by}, {leftOut.at.slice(0, 10)})</span>

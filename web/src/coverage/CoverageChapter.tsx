@@ -41,23 +41,25 @@ function Numbers({ report }: { readonly report: CoverageReport }) {
   return (
     <header className="px-6 pb-4 pt-5">
       <h1 className="font-serif text-2xl font-semibold">Design coverage</h1>
-      <dl className="mt-2 grid grid-cols-[repeat(5,auto)] justify-between gap-x-4">
+      <ul className="mt-2 grid grid-cols-[repeat(5,auto)] justify-between gap-x-4">
         <Figure to="?standing=shown" value={percentWords(percentDown(shownRatio(counts)))} words="shown by rows and expected results" />
         <Figure to="?standing=shown,linked" value={percentWords(percentDown(linkedRatio(counts)))} words="counting plain links" />
         <Figure to="?standing=gap,linked,suspect" value={percentWords(percentDown(shownRatio(weighted)))} words="shown, weighed by risk" />
         <Figure to="?standing=shown,linked,suspect,gap" value={itemsToShow(counts).toLocaleString()} words={`coverage items in ${countOf(report.instances, 'instance')}, ${hours(report.minutes)}`} />
         <Figure to="?list=unanalysed" value={String(report.unanalysed.length)} words={`of ${countOf(report.requirements.length, 'requirement')} unanalysed`} />
-      </dl>
+      </ul>
     </header>
   );
 }
 
 function Figure({ value, words, to }: { readonly value: string; readonly words: string; readonly to: string }) {
   return (
-    <Link to={to} className="group block max-w-[8.2rem]">
-      <dd className="whitespace-nowrap font-serif text-3xl font-bold leading-9 group-hover:underline">{value}</dd>
-      <dt className="text-xs leading-4 text-ink2">{words}</dt>
-    </Link>
+    <li>
+      <Link to={to} className="group block max-w-[8.2rem]">
+        <span className="block whitespace-nowrap font-serif text-3xl font-bold leading-9 group-hover:underline">{value}</span>
+        <span className="block text-xs leading-4 text-ink2">{words}</span>
+      </Link>
+    </li>
   );
 }
 

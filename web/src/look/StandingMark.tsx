@@ -39,8 +39,8 @@ const SHAPES: Record<Standing, React.ReactNode> = {
   gap: <rect {...box} fill="var(--color-page)" stroke="var(--color-brick)" strokeWidth="1.5" />,
   suspect: (
     <>
-      <rect x="1" y="0.8" width="10" height="7.4" rx="1.3" fill="var(--color-brick-wash)" stroke="var(--color-brick)" strokeWidth="1.3" />
-      <path d="M0.5 10.8q1.4-1.8 2.75 0t2.75 0 2.75 0 2.75 0" fill="none" stroke="var(--color-brick)" strokeWidth="1.2" />
+      <rect x="2.2" y="0.7" width="7.6" height="6.6" rx="1.2" fill="var(--color-brick-wash)" stroke="var(--color-brick)" strokeWidth="1.3" />
+      <path d="M0.3 10.6q1.45-2.6 2.85 0t2.85 0 2.85 0 2.85 0" fill="none" stroke="var(--color-brick)" strokeWidth="1.35" />
     </>
   ),
   leftOut: <rect {...box} fill="none" stroke="var(--color-ink3)" strokeWidth="1.3" strokeDasharray="1.6 1.6" />,

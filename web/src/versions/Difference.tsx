@@ -55,19 +55,19 @@ function ValueChange({ diff, before }: { readonly diff: FieldDiff; readonly befo
 function RecordChange({ fields, before }: { readonly fields: Readonly<Record<string, FieldDiff>>; readonly before: Json | undefined }) {
   const names = useContext(Names);
   return (
-    <dl className="space-y-1.5">
+    <div className="space-y-1.5">
       {Object.entries(fields).map(([name, field]) => {
         const inner = <ValueChange diff={field} before={isRecord(before) ? before[name] : undefined} />;
         // A record of records (the cells of a row) needs no heading of its own.
         if (field.kind === 'record') return <div key={name}>{inner}</div>;
         return (
           <div key={name} className="flex gap-3">
-            <dt className="w-24 shrink-0 truncate text-xs leading-5 text-ink2">{names.get(name) ?? fieldWords(name)}</dt>
-            <dd className="min-w-0">{inner}</dd>
+            <span className="w-24 shrink-0 truncate text-xs leading-5 text-ink2">{names.get(name) ?? fieldWords(name)}</span>
+            <div className="min-w-0">{inner}</div>
           </div>
         );
       })}
-    </dl>
+    </div>
   );
 }
 

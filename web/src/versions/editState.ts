@@ -1,4 +1,4 @@
-import { mergeContent, sameJson, type Conflict, type Json, type Side } from '@caderno/core/versions';
+import { diffContent, mergeContent, sameJson, type Conflict, type FieldDiff, type Json, type Side } from '@caderno/core/versions';
 
 /** A content being edited: what it grew from, what it is now, and what undo and redo lead to. */
 export interface EditState<C> {
@@ -8,8 +8,8 @@ export interface EditState<C> {
   readonly content: C;
   readonly past: readonly C[];
   readonly future: readonly C[];
-  /** When the newest entry of `past` was made, to gather quick changes into one. */
-  readonly lastAt: number;
+  /** Where and when the last change was made, to gather what is typed into one field quickly. */
+  readonly last: { readonly path: string; readonly at: number } | null;
   readonly theirs: Theirs<C> | null;
 }
 
@@ -27,12 +27,12 @@ export interface Head<C> {
   readonly author: string;
 }
 
-/** Changes within this time are one step of undo. */
+/** Changes of one text within this time are one step of undo. */
 const GATHER_MS = 700;
 const MOST_UNDO = 200;
 
 export function startEdit<C>(base: number, baseContent: C, content: C): EditState<C> {
-  return { base, baseContent, content, past: [], future: [], lastAt: 0, theirs: null };
+  return { base, baseContent, content, past: [], future: [], last: null, theirs: null };
 }
 
 export function isDirty<C>(state: EditState<C>): boolean {
@@ -41,18 +41,30 @@ export function isDirty<C>(state: EditState<C>): boolean {
 
 export function edited<C>(state: EditState<C>, content: C, now: number): EditState<C> {
   if (content === state.content) return state;
-  const gathers = now - state.lastAt < GATHER_MS && state.past.length > 0;
-  return { ...state, content, past: gathers ? state.past : [...state.past, state.content].slice(-MOST_UNDO), future: [], lastAt: now };
+  const path = onlyChangedText(diffContent(asJson(state.content), asJson(content)));
+  const gathers = path !== null && state.last?.path === path && now - state.last.at < GATHER_MS;
+  const past = gathers ? state.past : [...state.past, state.content].slice(-MOST_UNDO);
+  return { ...state, content, past, future: [], last: path === null ? null : { path, at: now } };
+}
+
+/** The path of the one text that differs; null when more than that does. */
+function onlyChangedText(diff: FieldDiff): string | null {
+  if (diff.kind === 'replaced') return typeof diff.to === 'string' ? '' : null;
+  const inner = diff.kind === 'record' ? Object.entries(diff.fields) : diff.kind === 'list' && sameJson(diff.from, diff.to) ? Object.entries(diff.changed) : [];
+  const [only] = inner;
+  if (only === undefined || inner.length > 1) return null;
+  const below = onlyChangedText(only[1]);
+  return below === null ? null : `${only[0]}/${below}`;
 }
 
 export function undone<C>(state: EditState<C>): EditState<C> {
   const content = state.past.at(-1);
-  return content === undefined ? state : { ...state, content, past: state.past.slice(0, -1), future: [state.content, ...state.future], lastAt: 0 };
+  return content === undefined ? state : { ...state, content, past: state.past.slice(0, -1), future: [state.content, ...state.future], last: null };
 }
 
 export function redone<C>(state: EditState<C>): EditState<C> {
   const [content, ...future] = state.future;
-  return content === undefined ? state : { ...state, content, past: [...state.past, state.content], future, lastAt: 0 };
+  return content === undefined ? state : { ...state, content, past: [...state.past, state.content], future, last: null };
 }
 
 /**
