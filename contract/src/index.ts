@@ -21,7 +21,6 @@ export {
 export {
   CHANGE_ACTIONS,
   projectEventSchema,
-  summarySchema,
   type Artefact,
   type ArtefactOfKind,
   type CaseSummary,

@@ -1,5 +1,8 @@
-import { artefactId, type ArtefactKind } from '@caderno/core/artefacts';
-import { summarySchema, type KindAndContent, type Summary } from '@caderno/contract';
+import { artefactId, type ArtefactKind, type ArtefactState, type Priority } from '@caderno/core/artefacts';
+import { REQUIREMENT_TYPES, type Risk } from '@caderno/core/basis';
+import { MODEL_KINDS, POLARITIES } from '@caderno/core/conditions';
+import { conditionIdSchema, requirementIdSchema, type KindAndContent, type Summary } from '@caderno/contract';
+import { z } from 'zod';
 import { selectRows, type Work } from '../database/index.ts';
 
 /** The columns lists sort and filter by, taken from a content. */
@@ -33,21 +36,30 @@ export function summaryColumns(value: KindAndContent): SummaryColumns {
   }
 }
 
-interface SummaryRow extends SummaryColumns {
+interface SummaryRow {
   readonly kind: ArtefactKind;
   readonly number: number;
   readonly parentNumber: number | null;
   readonly position: number;
-  readonly state: string;
+  readonly state: ArtefactState;
   readonly version: number;
   readonly meaningSince: number;
+  readonly title: string;
+  readonly module: string;
+  readonly risk: Risk | null;
+  readonly priority: Priority | null;
+  readonly owner: string;
+  readonly tags: string[];
+  readonly facts: unknown;
   readonly author: string;
-  readonly at: Date;
+  readonly at: string;
 }
 
+// Dates leave the database as text: making a Date of each and a text of it again is dear in a list of thousands.
 const SELECT = `
   SELECT a.kind, a.number, parent.number AS "parentNumber", a.position, a.state, a.head AS version, a.meaning_since AS "meaningSince",
-    a.title, a.module, a.risk, a.priority, a.owner, a.tags, a.facts, person.name AS author, a.updated_at AS at
+    a.title, a.module, a.risk, a.priority, a.owner, a.tags, a.facts, person.name AS author,
+    to_char(a.updated_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS at
   FROM artefact a LEFT JOIN artefact parent ON parent.id = a.parent_id JOIN person ON person.id = a.author_id`;
 
 /** Summaries of the artefacts (alias `a`) an SQL condition holds for. */
@@ -56,8 +68,28 @@ export async function selectSummaries(work: Work, where: string, bind: readonly 
   return rows.map(toSummary);
 }
 
+const requirementFacts = z.object({ type: z.enum(REQUIREMENT_TYPES) });
+const conditionFacts = z.object({ model: z.enum(MODEL_KINDS), polarity: z.enum(POLARITIES), requirements: z.array(requirementIdSchema) });
+const caseFacts = z.object({ steps: z.int(), rows: z.int(), estimate: z.number().nullable(), covers: z.array(conditionIdSchema) });
+
+/** The columns were written from checked content; what is left open by them, the facts, is checked here. */
 function toSummary(row: SummaryRow): Summary {
-  const { kind, number, parentNumber, facts, at, ...rest } = row;
-  const parent = parentNumber === null ? null : artefactId('requirement', parentNumber);
-  return summarySchema.parse({ ...rest, ...facts, kind, id: artefactId(kind, number), parent, at: at.toISOString() });
+  const { number, title, state, version, meaningSince, module, author, at } = row;
+  switch (row.kind) {
+    case 'requirement': {
+      const { type } = requirementFacts.parse(row.facts);
+      const parent = row.parentNumber === null ? null : artefactId('requirement', row.parentNumber);
+      const { position, risk, priority } = row;
+      return { kind: 'requirement', id: artefactId('requirement', number), title, state, version, meaningSince, module, author, at, parent, position, type, risk: risk ?? 'medium', priority: priority ?? 'medium' };
+    }
+    case 'condition': {
+      const { model, polarity, requirements } = conditionFacts.parse(row.facts);
+      return { kind: 'condition', id: artefactId('condition', number), title, state, version, meaningSince, module, author, at, model, polarity, requirements };
+    }
+    case 'case': {
+      const { steps, rows, estimate, covers } = caseFacts.parse(row.facts);
+      const { priority, tags, owner } = row;
+      return { kind: 'case', id: artefactId('case', number), title, state, version, meaningSince, module, author, at, priority: priority ?? 'medium', tags, owner, steps, rows, estimate, covers };
+    }
+  }
 }
