@@ -100,8 +100,8 @@ test('from a requirement to a coverage number', async ({ page }) => {
     await page.getByRole('list', { name: 'Requirements and their coverage items' }).evaluate((wall) => wall.scrollTo(0, wall.scrollHeight));
     await expect(row).toContainText('100 %');
     await row.getByRole('link', { name: '100 %' }).click();
-    await expect(page.getByRole('list', { name: 'Items' }).getByRole('listitem')).toHaveCount(8);
-    await page.getByRole('list', { name: 'Items' }).getByRole('link').first().click();
+    await expect(page.getByRole('list', { name: 'Items', exact: true }).getByRole('listitem')).toHaveCount(8);
+    await page.getByRole('list', { name: 'Items', exact: true }).getByRole('link').first().click();
     await expect(page).toHaveURL(/conditions\/R-\d+\/K-\d+#item-1/);
   });
 

@@ -112,7 +112,8 @@ test('starts with the demo, keeps data, stops cleanly, recovers from kill -9 in 
       await post(second.origin, `/projects/fonte-clara/artefacts/${id}/draft`, { kind: 'case', content: content(`draft on v${saved}`), base: saved }, cookie, 'PUT');
     }
   })().catch(() => undefined);
-  await sleep(600);
+  // Some saves through, the next one under way.
+  for (let waited = 0; saved < 4 && waited < 20_000; waited += 20) await sleep(20);
   for (const pid of processesAt(join(folder, 'data'))) process.kill(pid, 'SIGKILL');
   second.child.kill('SIGKILL');
   await saving;

@@ -193,6 +193,14 @@ describe('finding', () => {
     ['module:100% state:withdrawn priority:HIGH', ['F2']],
     [`module:' state:any`, []],
   ])('%s', async (query, expected) => expect(await titles(query)).toEqual(expected));
+  test('by the id of what it links to', async () => {
+    const r = (await create(requirement())) as `R-${number}`;
+    const k = (await create(condition([r], { title: 'linking' }))) as `K-${number}`;
+    await create(testCase({ title: 'F3', covers: [{ id: k, seenVersion: 1, fields: [], outcome: null, expects: [] }] }));
+    expect(await titles(k)).toEqual(['F3']);
+    expect(await titles(`covers:${k.toLowerCase()}`)).toEqual(['F3']);
+    expect((await call('listArtefacts', { query: { kind: 'condition', query: r } })).data.map((s) => s.title)).toEqual(['linking']);
+  });
   test('by id or by the beginnings of words, titles first', async () => {
     const found = async (words: string) => (await call('find', { query: { words } })).data.map((s) => s.title);
     expect(await found('rol dia')).toEqual(['F1']);

@@ -28,7 +28,7 @@ export async function listByQuery(work: Work, projectId: string, kind: ArtefactK
   const bind: unknown[] = [projectId, kind];
   const parameter = (value: unknown): string => `$${bind.push(value)}`;
   const { terms } = parseQuery(query);
-  const conditions = terms.map((term) => (term.not ? `NOT coalesce(${termSql(term, parameter)}, false)` : termSql(term, parameter)));
+  const conditions = terms.map((term) => (term.not ? `NOT coalesce(${termSql(term, kind, parameter)}, false)` : termSql(term, kind, parameter)));
   const speaksOfState = terms.some((t) => t.kind === 'field' && t.field === 'state');
   const all = ['a.project_id = $1', 'a.deleted_at IS NULL', 'a.kind = $2', ...conditions, ...(speaksOfState || kind === 'requirement' ? [] : [`a.state <> 'withdrawn'`])];
   return selectSummaries(work, all.join(' AND '), bind, kind === 'requirement' ? 'a.position, a.number' : 'a.module, a.number');
@@ -36,12 +36,17 @@ export async function listByQuery(work: Work, projectId: string, kind: ArtefactK
 
 type Bind = (value: unknown) => string;
 
-function termSql(term: QueryTerm, parameter: Bind): string {
+function termSql(term: QueryTerm, kind: ArtefactKind, parameter: Bind): string {
   if (term.kind === 'field') return FIELD_SQL[term.field](term.value, parameter);
+  const id = parseArtefactId(term.words.toUpperCase());
+  if (id !== null) return id.kind === kind ? `a.number = ${parameter(id.number)}` : linksToSql(parameter(term.words.toUpperCase()));
   const search = prefixSearch(term.words);
-  const byId = parseArtefactId(term.words.toUpperCase());
-  if (byId !== null) return `a.number = ${parameter(byId.number)}`;
   return search === null ? 'true' : `a.search @@ to_tsquery('simple', ${parameter(search)})`;
+}
+
+/** Whether an artefact links to another: the conditions a case covers, the requirements a condition hangs on. */
+function linksToSql(id: string): string {
+  return `(jsonb_exists(coalesce(a.facts->'covers', '[]'), ${id}) OR jsonb_exists(coalesce(a.facts->'requirements', '[]'), ${id}))`;
 }
 
 const FIELD_SQL: Record<QueryField, (value: string, parameter: Bind) => string> = {

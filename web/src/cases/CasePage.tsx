@@ -1,7 +1,7 @@
 import type { CaseId, ConditionId } from '@caderno/core/artefacts';
-import { bindRow, caseProblems, parameterId, type CaseContent, type RowId } from '@caderno/core/cases';
+import { EMPTY_CASE, bindRow, caseProblems, parameterId, stepId, type CaseContent, type RowId } from '@caderno/core/cases';
 import type { DesignChange } from '@caderno/core/coverage';
-import type { ArtefactOfKind } from '@caderno/contract';
+import type { ArtefactOfKind, CaseSummary } from '@caderno/contract';
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useArtefact, useDesign, useMembers, useProject } from '../api/index.ts';
@@ -32,16 +32,16 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
   const { project, canEdit } = useFrame();
   const editing = useEditing('case', artefact);
   const { content, update } = editing;
-  const { id, state, author, at, version } = artefact.summary;
+  const { id, state, author, at } = artefact.summary;
   const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
   const [chosen, setChosen] = useState<RowId | null>(null);
   const [filling, setFilling] = useState<ConditionId | null>(null);
   const stored = useDesign(project, { case: id }).data;
   const design = useCoveredDesign(project, stored, content);
-  const change = useMemo<DesignChange>(() => ({ kind: 'case', id, case: { id, state, version, content } }), [content, id, state, version]);
+  const change = useCoverageChange(artefact.summary, content);
   const coverages = useLiveCoverage(design, change);
   const conditions = useMemo(() => new Map(design?.conditions.map((c) => [c.id, c])), [design]);
-  const shows = useMemo(() => rowShows(id, content, coverages), [content, coverages, id]);
+  const shows = useMemo(() => rowShows(id, content.rows, coverages), [content.rows, coverages, id]);
   const declare = useDeclare(update);
   const row = content.rows.find((r) => r.id === chosen) ?? null;
   const context = useMemo<ParameterContext>(
@@ -76,10 +76,10 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
               )
             }
           >
-            <Steps content={content} context={context} canEdit={canEdit} update={update} />
+            <Steps steps={content.steps} context={context} canEdit={canEdit} update={update} />
           </Section>
           <Section title="Data" aside={`${countOf(content.rows.length, 'row')} · ${countOf(Math.max(1, content.rows.length), 'instance')}`}>
-            <DataGrid content={content} canEdit={canEdit} update={update} shows={shows} chosen={chosen} onChoose={setChosen} />
+            <DataGrid rows={content.rows} parameters={content.parameters} canEdit={canEdit} update={update} shows={shows} chosen={chosen} onChoose={setChosen} />
           </Section>
           <Section title="Parameters" aside={countOf(content.parameters.length, 'parameter')}>
             <Parameters content={content} canEdit={canEdit} update={update} onDeclare={declare} />
@@ -98,6 +98,15 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
 }
 
 type Update = Editing<CaseContent>['update'];
+
+/** What of the case bears on coverage: writing a title or an action is no reason to count again. */
+function useCoverageChange({ id, state, version }: CaseSummary, { steps, parameters, rows, covers }: CaseContent): DesignChange {
+  const speaking = steps.filter((s) => s.expected.trim() !== '').map((s) => s.id).join(' ');
+  return useMemo(() => {
+    const spoken = speaking.split(' ').map((step) => ({ kind: 'step' as const, id: stepId(step), action: '', expected: 'something' }));
+    return { kind: 'case', id, case: { id, state, version, content: { ...EMPTY_CASE, steps: spoken, parameters, rows, covers } } };
+  }, [covers, id, parameters, rows, speaking, state, version]);
+}
 
 /** Declares a parameter, with the case's row values still to come. Once is enough. */
 function useDeclare(update: Update): (name: string) => void {

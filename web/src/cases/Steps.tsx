@@ -1,12 +1,12 @@
 import type { CaseContent, Step, StepId } from '@caderno/core/cases';
 import { Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { ParameterField } from './ParameterField.tsx';
 import type { ParameterContext } from './parameterEditing.ts';
-import { insertStep, moveStep, newStep, pasteSteps, removeStep, withStep } from './stepEdits.ts';
+import { insertStep, insertSteps, moveStep, newStep, pastedSteps, removeStep, withStep } from './stepEdits.ts';
 
 interface Props {
-  readonly content: CaseContent;
+  readonly steps: readonly Step[];
   readonly context: ParameterContext;
   readonly canEdit: boolean;
   readonly update: (change: (content: CaseContent) => CaseContent) => void;
@@ -19,64 +19,38 @@ interface Focus {
   readonly turn: number;
 }
 
+/** What the keys in a step ask for. */
+type StepCommand =
+  | { readonly kind: 'change'; readonly part: Partial<Pick<Step, Part>> }
+  | { readonly kind: 'append' }
+  | { readonly kind: 'remove' }
+  | { readonly kind: 'go'; readonly part: Part }
+  | { readonly kind: 'neighbour'; readonly direction: -1 | 1; readonly part: Part }
+  | { readonly kind: 'move'; readonly direction: -1 | 1; readonly part: Part }
+  | { readonly kind: 'paste'; readonly text: string };
+
+/** Carries out a command at a step (null: at the end); answers whether there was anything to do. */
+type Act = (at: StepId | null, command: StepCommand) => boolean;
+
 /** The steps, written as lines of text: an action, and below it, led by ⇒, what is expected. */
-export function Steps({ content, context, canEdit, update }: Props) {
-  const [focus, setFocus] = useState<Focus | null>(null);
-  const go = (step: StepId, part: Part): boolean => {
-    setFocus((f) => ({ step, part, turn: (f?.turn ?? 0) + 1 }));
-    return true;
-  };
-  const { steps } = content;
-  const append = (after: StepId | null): boolean => {
-    const step = newStep();
-    update((c) => insertStep(c, after, step));
-    return go(step.id, 'action');
-  };
-  const paste = (at: StepId | null) => (text: string): boolean => {
-    // Ids are made once, outside the update, which may run twice.
-    const pasted = pasteSteps(content, at, text);
-    update(() => pasted.content);
-    return pasted.last === null || go(pasted.last, 'action');
-  };
+export const Steps = memo(function Steps({ steps, context, canEdit, update }: Props) {
+  const { focus, act } = useStepCommands(steps, update);
+  const last = steps.at(-1)?.id ?? null;
   return (
     <ol aria-label="Steps" className="mb-1">
       {steps.map((step, i) => (
-        <StepLine
-          key={step.id}
-          step={step}
-          number={i + 1}
-          context={context}
-          canEdit={canEdit}
-          focus={focus?.step === step.id ? focus : null}
-          onChange={(part) => update((c) => withStep(c, step.id, part))}
-          onRemove={() => {
-            update((c) => removeStep(c, step.id));
-            const neighbour = steps[i - 1] ?? steps[i + 1];
-            return neighbour === undefined || go(neighbour.id, 'action');
-          }}
-          onEnter={() => append(step.id)}
-          onGo={(part) => go(step.id, part)}
-          onNeighbour={(direction, part) => {
-            const neighbour = steps[i + direction];
-            return neighbour === undefined ? direction === 1 && append(step.id) : go(neighbour.id, part);
-          }}
-          onMove={(direction, part) => {
-            update((c) => moveStep(c, step.id, direction));
-            return go(step.id, part);
-          }}
-          onPasteLines={paste(step.id)}
-        />
+        <StepLine key={step.id} step={step} number={i + 1} context={context} canEdit={canEdit} focus={focus?.step === step.id ? focus : null} act={act} />
       ))}
       {canEdit && (
-        <li className="flex items-baseline border-b border-rule py-1">
+        <li className="flex items-baseline border-b border-rule py-1.5">
           <span className="w-[26px] shrink-0 font-mono text-xs text-ink2">{steps.length + 1}</span>
           <button
             type="button"
             className="flex-1 text-left text-ink2"
-            onClick={() => append(steps.at(-1)?.id ?? null)}
+            onClick={() => act(last, { kind: 'append' })}
             onPaste={(event) => {
               event.preventDefault();
-              paste(steps.at(-1)?.id ?? null)(event.clipboardData.getData('text/plain'));
+              act(last, { kind: 'paste', text: event.clipboardData.getData('text/plain') });
             }}
           >
             Write the next step, &lt; for a parameter; or paste many lines here
@@ -85,6 +59,60 @@ export function Steps({ content, context, canEdit, update }: Props) {
       )}
     </ol>
   );
+});
+
+/** One stable function for all lines, so that typing in one step does not draw the others again. */
+function useStepCommands(steps: readonly Step[], update: Props['update']): { readonly focus: Focus | null; readonly act: Act } {
+  const [focus, setFocus] = useState<Focus | null>(null);
+  const latest = useRef(steps);
+  useEffect(() => {
+    latest.current = steps;
+  });
+  const act = useCallback<Act>(
+    (at, command) => {
+      const go = (step: StepId, part: Part): boolean => {
+        setFocus((f) => ({ step, part, turn: (f?.turn ?? 0) + 1 }));
+        return true;
+      };
+      const append = (): boolean => {
+        // Made once, outside the update, which may run twice.
+        const step = newStep();
+        update((c) => insertStep(c, at, step));
+        return go(step.id, 'action');
+      };
+      if (command.kind === 'append') return append();
+      if (command.kind === 'paste') {
+        const pasted = pastedSteps(command.text);
+        update((c) => insertSteps(c, at, pasted));
+        const last = pasted.at(-1);
+        return last === undefined || go(last.id, 'action');
+      }
+      if (at === null) return false;
+      const place = latest.current.findIndex((s) => s.id === at);
+      switch (command.kind) {
+        case 'change':
+          update((c) => withStep(c, at, command.part));
+          return true;
+        case 'go':
+          return go(at, command.part);
+        case 'neighbour': {
+          const neighbour = latest.current[place + command.direction];
+          if (neighbour === undefined) return command.direction === 1 && append();
+          return go(neighbour.id, command.part);
+        }
+        case 'move':
+          update((c) => moveStep(c, at, command.direction));
+          return go(at, command.part);
+        case 'remove': {
+          update((c) => removeStep(c, at));
+          const neighbour = latest.current[place - 1] ?? latest.current[place + 1];
+          return neighbour === undefined || go(neighbour.id, 'action');
+        }
+      }
+    },
+    [update],
+  );
+  return { focus, act };
 }
 
 interface LineProps {
@@ -93,19 +121,24 @@ interface LineProps {
   readonly context: ParameterContext;
   readonly canEdit: boolean;
   readonly focus: Focus | null;
-  readonly onChange: (part: Partial<Pick<Step, Part>>) => void;
-  readonly onRemove: () => boolean;
-  readonly onEnter: () => boolean;
-  readonly onGo: (part: Part) => boolean;
-  readonly onNeighbour: (direction: -1 | 1, part: Part) => boolean;
-  readonly onMove: (direction: -1 | 1, part: Part) => boolean;
-  readonly onPasteLines: (text: string) => boolean;
+  readonly act: Act;
 }
 
-function StepLine({ step, number, context, canEdit, focus, onChange, onRemove, onEnter, onGo, onNeighbour, onMove, onPasteLines }: LineProps) {
+const StepLine = memo(function StepLine({ step, number, context, canEdit, focus, act }: LineProps) {
+  const onChange = (part: Partial<Pick<Step, Part>>): boolean => act(step.id, { kind: 'change', part });
+  const onRemove = (): boolean => act(step.id, { kind: 'remove' });
+  const onGo = (part: Part): boolean => act(step.id, { kind: 'go', part });
+  const onNeighbour = (direction: -1 | 1, part: Part): boolean => act(step.id, { kind: 'neighbour', direction, part });
+  const onMove = (direction: -1 | 1, part: Part): boolean => act(step.id, { kind: 'move', direction, part });
   const turnOf = (part: Part): number => (focus?.part === part ? focus.turn : 0);
   const hasExpected = step.expected !== '' || focus?.part === 'expected';
-  const shared = { context, readOnly: !canEdit, oneLine: true, onEnter, onPasteLines } as const;
+  const shared = {
+    context,
+    readOnly: !canEdit,
+    oneLine: true,
+    onEnter: () => act(step.id, { kind: 'append' }),
+    onPasteLines: (text: string) => act(step.id, { kind: 'paste', text }),
+  };
   return (
     <li className="group relative flex items-baseline border-b border-rule py-1">
       <span className="w-[26px] shrink-0 font-mono text-xs text-ink2">{number}</span>
@@ -159,4 +192,4 @@ function StepLine({ step, number, context, canEdit, focus, onChange, onRemove, o
       )}
     </li>
   );
-}
+});

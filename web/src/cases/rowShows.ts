@@ -1,10 +1,10 @@
 import type { CaseId, ConditionId } from '@caderno/core/artefacts';
-import type { CaseContent, RowId } from '@caderno/core/cases';
+import type { Row, RowId } from '@caderno/core/cases';
 import type { ConditionCoverage, Standing } from '@caderno/core/coverage';
 import type { RowShows } from '../data/index.ts';
 
 /** What each row of a case shows: the names of the items, and as mark the best standing among them. */
-export function rowShows(id: CaseId, content: CaseContent, coverages: ReadonlyMap<ConditionId, ConditionCoverage>): Map<RowId, RowShows> {
+export function rowShows(id: CaseId, rows: readonly Row[], coverages: ReadonlyMap<ConditionId, ConditionCoverage>): Map<RowId, RowShows> {
   const names = new Map<RowId, string[]>();
   const suspect = new Set<RowId>();
   const trusted = new Set<RowId>();
@@ -18,7 +18,7 @@ export function rowShows(id: CaseId, content: CaseContent, coverages: ReadonlyMa
       }
     }
   }
-  return new Map(content.rows.map((row) => [row.id, { standing: markOf(trusted.has(row.id), suspect.has(row.id)), words: (names.get(row.id) ?? []).join(' · ') }]));
+  return new Map(rows.map((row) => [row.id, { standing: markOf(trusted.has(row.id), suspect.has(row.id)), words: (names.get(row.id) ?? []).join(' · ') }]));
 }
 
 function markOf(trusted: boolean, suspect: boolean): Standing | null {

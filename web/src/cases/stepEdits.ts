@@ -28,16 +28,19 @@ export function moveStep(content: CaseContent, id: StepId, direction: -1 | 1): C
   return { ...content, steps: content.steps.map((s, i) => (i === from ? other : i === to ? step : s)) };
 }
 
-/** Puts pasted lines in as steps after one; an empty step there is replaced. Answers the last of them too. */
-export function pasteSteps(content: CaseContent, at: StepId | null, text: string): { readonly content: CaseContent; readonly last: StepId | null } {
-  const pasted = parsePastedSteps(text).map((s) => newStep(s.action, s.expected));
-  const place = content.steps.find((s) => s.id === at);
+/** Pasted text as new steps. */
+export function pastedSteps(text: string): Step[] {
+  return parsePastedSteps(text).map((s) => newStep(s.action, s.expected));
+}
+
+/** Puts steps in after one; an empty step there is replaced. */
+export function insertSteps(content: CaseContent, at: StepId | null, steps: readonly Step[]): CaseContent {
   let result = content;
   let after = at;
-  for (const step of pasted) {
+  for (const step of steps) {
     result = insertStep(result, after, step);
     after = step.id;
   }
-  if (place !== undefined && place.action === '' && place.expected === '' && pasted.length > 0) result = removeStep(result, place.id);
-  return { content: result, last: pasted.at(-1)?.id ?? null };
+  const place = content.steps.find((s) => s.id === at);
+  return place !== undefined && place.action === '' && place.expected === '' && steps.length > 0 ? removeStep(result, place.id) : result;
 }

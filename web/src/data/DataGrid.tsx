@@ -1,9 +1,9 @@
-import { fitsType, type CaseContent, type RowId } from '@caderno/core/cases';
+import { fitsType, type CaseContent, type Parameter, type Row, type RowId } from '@caderno/core/cases';
 import { MOST_PASTED_CELLS, parsePastedGrid } from '@caderno/core/data';
 import type { Standing } from '@caderno/core/coverage';
 import { createColumnHelper, flexRender, getCoreRowModel, useReactTable } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { memo, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import { PARAMETER_TYPE_WORD, StandingShape, countOf } from '../look/index.ts';
 import { extentOf, holds, moved, within, type CellAt, type Selection } from './gridSelection.ts';
@@ -16,7 +16,8 @@ export interface RowShows {
 }
 
 interface Props {
-  readonly content: CaseContent;
+  readonly rows: readonly Row[];
+  readonly parameters: readonly Parameter[];
   readonly canEdit: boolean;
   readonly update: (change: (content: CaseContent) => CaseContent) => void;
   readonly shows: ReadonlyMap<RowId, RowShows>;
@@ -36,8 +37,7 @@ interface Line {
 const helper = createColumnHelper<Line>();
 
 /** A case's own data rows with the habits of a spreadsheet. The last line is empty: typing there adds a row. */
-export function DataGrid({ content, canEdit, update, shows, chosen, onChoose }: Props) {
-  const { rows, parameters } = content;
+export const DataGrid = memo(function DataGrid({ rows, parameters, canEdit, update, shows, chosen, onChoose }: Props) {
   const [selection, setSelection] = useState<Selection | null>(null);
   const [edit, setEdit] = useState<string | null>(null);
   const scroller = useRef<HTMLDivElement>(null);
@@ -45,7 +45,7 @@ export function DataGrid({ content, canEdit, update, shows, chosen, onChoose }: 
   const size: CellAt = { row: lines.length, column: parameters.length + 1 };
   const columns = useMemo(() => [helper.display({ id: 'name', header: 'row' }), ...parameters.map((p) => helper.display({ id: p.id, header: `<${p.name}>` }))], [parameters]);
   const table = useReactTable({ data: lines, columns, getCoreRowModel: getCoreRowModel(), getRowId: (line) => line.id ?? 'next' });
-  const virtual = useVirtualizer({ count: lines.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 10 });
+  const virtual = useVirtualizer({ count: lines.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, getItemKey: (i) => lines[i]?.id ?? 'next', overscan: 10 });
   const extent = selection === null ? null : extentOf(selection);
 
   useFocusCell(scroller, selection, edit, (row) => virtual.scrollToIndex(row));
@@ -79,14 +79,14 @@ export function DataGrid({ content, canEdit, update, shows, chosen, onChoose }: 
     };
     const arrows = edit === null ? moved(selection, event.key, size, event.shiftKey, event.ctrlKey || event.metaKey) : null;
     if (arrows !== null) go(arrows);
-    else if (event.key === 'Enter' && edit === null) beginEdit(cellAtLine(content, at));
+    else if (event.key === 'Enter' && edit === null) beginEdit(cellAtLine(rows, parameters, at));
     else if (event.key === 'Enter') step(event.shiftKey ? -1 : 1, 0);
     else if (event.key === 'Tab' && (event.shiftKey ? at.column > 0 || at.row > 0 : at.column < size.column - 1 || at.row < size.row - 1)) {
       const flat = at.row * size.column + at.column + (event.shiftKey ? -1 : 1);
       const focus = { row: Math.floor(flat / size.column), column: flat % size.column };
       go({ anchor: focus, focus });
     } else if (event.key === 'Escape' && edit !== null) setEdit(null);
-    else if (event.key === 'F2') beginEdit(cellAtLine(content, at));
+    else if (event.key === 'F2') beginEdit(cellAtLine(rows, parameters, at));
     else if ((event.key === 'Delete' || event.key === 'Backspace') && edit === null && canEdit && extent !== null) {
       const whole = extent.left === 0 && extent.right === size.column - 1;
       update((c) => (whole ? withoutRows(c, extent) : cleared(c, extent)));
@@ -97,7 +97,7 @@ export function DataGrid({ content, canEdit, update, shows, chosen, onChoose }: 
   const copy = (event: React.ClipboardEvent): void => {
     if (edit !== null || extent === null) return;
     event.preventDefault();
-    event.clipboardData.setData('text/plain', copied(content, extent));
+    event.clipboardData.setData('text/plain', copied(rows, parameters, extent));
   };
   const paste = (event: React.ClipboardEvent): void => {
     if (edit !== null || extent === null || !canEdit) return;
@@ -112,14 +112,14 @@ export function DataGrid({ content, canEdit, update, shows, chosen, onChoose }: 
     const focus = within({ row: extent.top + block.length - 1, column: extent.left + Math.max(...block.map((r) => r.length)) - 1 }, { ...size, row: extent.top + block.length });
     setSelection({ anchor: { row: extent.top, column: extent.left }, focus });
   };
-  const template = `22px minmax(92px,1.1fr) repeat(${parameters.length}, minmax(76px,1fr)) minmax(130px,1.5fr)`;
+  const template = `22px minmax(84px,1.1fr) repeat(${parameters.length}, minmax(80px,1fr)) minmax(112px,1.3fr)`;
   return (
     <div onKeyDown={keyDown} onCopy={copy} onPaste={paste} className="text-sm">
       <div ref={scroller} role="grid" aria-label="Data rows" aria-rowcount={lines.length + 1} aria-colcount={size.column + 2} tabIndex={-1} className="overflow-auto outline-none" style={{ maxHeight: LIST_HEIGHT }}>
         <div role="row" className="sticky top-0 z-10 grid min-w-fit border-b border-ink2 bg-page text-xs text-ink2" style={{ gridTemplateColumns: template }}>
           <span role="columnheader" aria-label="mark" className="px-1" />
           {table.getFlatHeaders().map((header) => (
-            <span key={header.id} role="columnheader" className="truncate px-2 py-1.5 font-mono font-medium">
+            <span key={header.id} role="columnheader" className="truncate px-2 py-1.5 font-mono text-[11px] font-medium">
               {flexRender(header.column.columnDef.header, header.getContext())}
             </span>
           ))}
@@ -136,11 +136,13 @@ export function DataGrid({ content, canEdit, update, shows, chosen, onChoose }: 
             return (
               <div
                 key={line.id ?? 'next'}
+                ref={virtual.measureElement}
+                data-index={item.index}
                 role="row"
                 aria-rowindex={line.index + 2}
                 aria-selected={row !== undefined && row.id === chosen}
                 className={`absolute inset-x-0 grid border-b border-rule ${row !== undefined && row.id === chosen ? 'bg-marker-wash' : ''}`}
-                style={{ gridTemplateColumns: template, top: item.start, height: ROW_HEIGHT }}
+                style={{ gridTemplateColumns: template, top: item.start, minHeight: ROW_HEIGHT }}
               >
                 <span role="gridcell" className="grid place-items-center">
                   {shown?.standing != null && <StandingShape standing={shown.standing} />}
@@ -170,7 +172,7 @@ export function DataGrid({ content, canEdit, update, shows, chosen, onChoose }: 
                     />
                   );
                 })}
-                <span role="gridcell" className="truncate px-2 leading-8 text-ink2" title={shown?.words}>
+                <span role="gridcell" className="line-clamp-2 px-2 py-[7px] text-xs leading-[1.45] text-ink2" title={shown?.words}>
                   {shown?.words}
                 </span>
               </div>
@@ -180,11 +182,11 @@ export function DataGrid({ content, canEdit, update, shows, chosen, onChoose }: 
       </div>
     </div>
   );
-}
+});
 
-function cellAtLine(content: CaseContent, at: CellAt): string {
-  const row = content.rows[at.row];
-  return row === undefined ? '' : cellOf(row, content.parameters, at.column);
+function cellAtLine(rows: readonly Row[], parameters: readonly Parameter[], at: CellAt): string {
+  const row = rows[at.row];
+  return row === undefined ? '' : cellOf(row, parameters, at.column);
 }
 
 /** The focus follows the selected cell, or the field while one edits. */
@@ -245,7 +247,7 @@ function Cell({ at, label, text, ghost, mono, problem, focused, tabbable, select
       {edit !== null ? (
         <input aria-label={label} value={edit} onChange={(e) => onEdit(e.target.value)} onBlur={onLeave} className="h-full w-full bg-page px-2 shadow-[inset_0_0_0_2px_var(--color-blue)] outline-none" />
       ) : (
-        <span className={`block truncate px-2 leading-8 ${problem === null ? '' : 'text-brick underline decoration-wavy decoration-1'}`}>
+        <span className={`line-clamp-2 min-h-8 break-words px-2 py-[7px] leading-[1.4] ${problem === null ? '' : 'text-brick underline decoration-wavy decoration-1'}`}>
           {text === '' ? <span className="italic text-ink2">{ghost}</span> : text === '""' ? '“”' : text}
         </span>
       )}

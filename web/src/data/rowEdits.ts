@@ -36,12 +36,12 @@ export function cleared(content: CaseContent, extent: Extent): CaseContent {
 }
 
 /** The range as a spreadsheet takes it: tabs and line breaks, cells that hold either in quotes. */
-export function copied(content: CaseContent, extent: Extent): string {
-  return content.rows
+export function copied(rows: readonly Row[], parameters: readonly Parameter[], extent: Extent): string {
+  return rows
     .slice(extent.top, extent.bottom + 1)
     .map((row) =>
       Array.from({ length: extent.right - extent.left + 1 }, (_, i) => {
-        const text = cellOf(row, content.parameters, extent.left + i);
+        const text = cellOf(row, parameters, extent.left + i);
         return /[\t\n\r]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
       }).join('\t'),
     )
