@@ -9,7 +9,9 @@ import { runProgram } from './processes.mjs';
 /** Builds the web application unless it was built from exactly these sources. Answers its folder. */
 export function buildWeb() {
   return buildOnce('web', ['core/src', 'contract/src', 'web/src', 'web/index.html', 'web/vite.config.ts', 'package-lock.json'], async () => {
-    const { code, output } = await runProgram('npm', ['run', 'build', '--workspace', 'web', '--silent'], { cwd: ROOT });
+    // Whoever starts us may have NODE_ENV set: the application is always built as it is used.
+    const env = { ...process.env, NODE_ENV: 'production' };
+    const { code, output } = await runProgram('npm', ['run', 'build', '--workspace', 'web', '--silent'], { cwd: ROOT, env });
     if (code !== 0) throw new Failure(`The web application could not be built:\n${output.trim()}`);
   });
 }

@@ -101,9 +101,9 @@ function ActiveField({ label, value, onChange, context, placeholder = '', oneLin
     ]);
     const events = EditorView.domEventHandlers({
       blur: (_, view) => {
-        // Completion lists take the focus for a moment; only a real leaving ends the editing.
+        // Completion lists take the focus for a moment, and an editor that is taken down loses it: neither ends the editing.
         setTimeout(() => {
-          if (!view.hasFocus) latest.current.onDone();
+          if (!view.hasFocus && view.dom.isConnected) latest.current.onDone();
         });
       },
       paste: (event) => {
