@@ -12,6 +12,9 @@ import { dieWithUs, ended, isRoot, runProgram } from './processes.mjs';
 const BIN = '/usr/lib/postgresql/15/bin';
 const SUPERUSER = 'caderno';
 
+/** How PostgreSQL words a full disk. */
+const DISK_FULL = /No space left|could not extend file|Check free disk space/;
+
 // Without a locale the encoding would become SQL_ASCII; '/' because postgres may not be able to stand where we do.
 const SPAWN = { cwd: '/', env: { PATH: process.env.PATH, LANG: 'C.UTF-8', LC_ALL: 'C.UTF-8' } };
 
@@ -65,7 +68,7 @@ async function makeDataDirectory(folder, data, durable) {
 }
 
 function initFailure(folder, output) {
-  if (/No space left/.test(output)) return new Failure(`The disk of ${folder} is full. Free some space, or keep the data elsewhere: CADERNO_DATA=/some/folder npm start`);
+  if (DISK_FULL.test(output)) return new Failure(`The disk of ${folder} is full. Free some space, or keep the data elsewhere: CADERNO_DATA=/some/folder npm start`);
   if (/Permission denied|could not access/.test(output)) return new Failure(`The account ‘postgres’ cannot reach ${folder}. Keep the data in a folder it can: CADERNO_DATA=/var/lib/caderno npm start`);
   if (/effective user/.test(output)) return new Failure('This account has no name on this machine, which PostgreSQL needs. Start Caderno from an ordinary account.');
   return new Failure(`PostgreSQL could not make its data directory below ${folder}:\n${output.trim()}`);
@@ -113,7 +116,7 @@ async function startOn(data, port, durable) {
   });
   for (let i = 0; i < 300; i += 1) {
     if (child.exitCode !== null) {
-      if (/No space left/.test(log)) throw new Failure(`The disk is full, so PostgreSQL cannot start on ${data}. Free some space and start again; what was stored is kept.`);
+      if (DISK_FULL.test(log)) throw new Failure(`The disk is full, so PostgreSQL cannot start on ${data}. Free some space and start again; what was stored is kept.`);
       return null;
     }
     const { code } = await runProgram(join(BIN, 'pg_isready'), ['-q', '-U', SUPERUSER, '-h', '127.0.0.1', '-p', String(port)], SPAWN);
