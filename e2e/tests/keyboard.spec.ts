@@ -54,7 +54,10 @@ test('a case is found, written and saved with the keyboard alone', async ({ page
   await expect(page.getByRole('option', { name: /Written by keyboard/ })).toBeVisible();
   await page.keyboard.press('Escape');
   await page.keyboard.press('Control+k');
+  await expect(page.getByRole('combobox', { name: 'Find or do anything' })).toBeFocused();
   await page.keyboard.type('go to the journal');
+  await expect(page.getByRole('option')).toHaveCount(1);
+  await expect(page.getByRole('option', { name: /Go to the journal/ })).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(`${PROJECT}/journal`);
   await expect(page.getByRole('listitem').filter({ hasText: 'Written by keyboard' }).first()).toContainText('saved v2');

@@ -1,7 +1,7 @@
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions, Dialog, DialogBackdrop, DialogPanel } from '@headlessui/react';
 import type { Summary } from '@caderno/contract';
 import { useQuery } from '@tanstack/react-query';
-import { useDeferredValue, useState } from 'react';
+import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from '../api/index.ts';
 import { KIND_WORD } from '../look/index.ts';
@@ -13,7 +13,8 @@ type Choice = { readonly kind: 'artefact'; readonly summary: Summary } | { reado
 /** One field for everything that can be found and every command of the page. */
 export function FindOrDo({ project, onClose }: { readonly project: string; readonly onClose: () => void }) {
   const [text, setText] = useState('');
-  const words = useDeferredValue(text.trim());
+  // Not deferred: Enter takes what the list shows, and must never take what it showed a moment ago.
+  const words = text.trim();
   const navigate = useNavigate();
   const commands = useAllCommands().filter((c) => matches(c.title, words));
   const found = useQuery({
