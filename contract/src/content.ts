@@ -2,7 +2,7 @@ import { PRIORITIES, type ArtefactKind } from '@caderno/core/artefacts';
 import { REQUIREMENT_TYPES, RISKS, type RequirementContent } from '@caderno/core/basis';
 import { PARAMETER_TYPES, type CaseContent } from '@caderno/core/cases';
 import { BOUNDARY_RULES, CLASS_KINDS, POLARITIES, type ConditionContent, type Model } from '@caderno/core/conditions';
-import { lengthInCharacters, type ValueType } from '@caderno/core/values';
+import type { ValueType } from '@caderno/core/values';
 import { z } from 'zod';
 import { conditionIdSchema, fieldIdSchema, innerIdSchema, itemKeySchema, parameterIdSchema, requirementIdSchema, rowIdSchema, stepIdSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
@@ -134,9 +134,4 @@ export type KindAndContent = z.infer<typeof kindAndContentSchema>;
 
 function uniqueById<E extends { readonly id: string }, S extends z.ZodType<E[]>>(list: S): S {
   return list.refine((elements) => new Set(elements.map((e) => e.id)).size === elements.length, 'ids must not repeat');
-}
-
-/** Whether a text is short enough to be a title; screens count as the schema does. */
-export function fitsTitle(candidate: string): boolean {
-  return candidate.length <= LIMITS.title && lengthInCharacters(candidate) > 0;
 }

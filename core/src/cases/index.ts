@@ -15,7 +15,7 @@ export {
   type Step,
   type StepId,
 } from './testCase.ts';
-export { LONGEST_PARAMETER_NAME, isParameterName, parametersIn, parseParameterText, renameInText, type TextPart } from './parameterText.ts';
+export { isParameterName, parametersIn, parseParameterText, renameInText, type TextPart } from './parameterText.ts';
 export { bindCell, bindRow, bindText, caseInstances, type BoundPart, type BoundValue, type Instance } from './binding.ts';
 export { MOST_PASTED_STEPS, parsePastedSteps, type PastedStep } from './pastedSteps.ts';
 export { caseProblems, fitsType, parametersUsed, removeParameter, renameParameter, type CaseProblem } from './parameters.ts';

@@ -3,10 +3,7 @@ export type TextPart =
   | { readonly kind: 'text'; readonly text: string }
   | { readonly kind: 'parameter'; readonly name: string; readonly from: number; readonly to: number };
 
-/** Longest name a parameter may have. */
-export const LONGEST_PARAMETER_NAME = 80;
-
-// Gherkin's notation. A name starts with a letter or digit, so that "a < b and c > d" holds none; `\<` is a plain bracket.
+// Gherkin's notation. A name has at most 80 characters and starts with a letter or digit, so that "a < b and c > d" holds none; `\<` is a plain bracket.
 const TOKEN = /\\<|<([\p{L}\p{N}](?:[^<>\n]{0,78}[^<>\s])?)>/gu;
 
 /** Cuts a text into plain parts and parameters, in order. Escaped brackets come out as plain ones. */

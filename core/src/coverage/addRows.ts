@@ -19,7 +19,7 @@ const PARAMETER_TYPE_OF: Record<ValueKind, ParameterType> = {
 };
 
 /** The cover of a case for a condition, made if the case does not cover it yet. */
-export function coverOf(content: CaseContent, id: ConditionId, seenVersion: number): Cover {
+function coverOf(content: CaseContent, id: ConditionId, seenVersion: number): Cover {
   return content.covers.find((c) => c.id === id) ?? { id, seenVersion, fields: [], outcome: null, expects: [] };
 }
 

@@ -27,4 +27,4 @@ export {
   type RequirementCoverage,
 } from './report.ts';
 export { fillGap, type GapFilling, type ProposedRow } from './fillGap.ts';
-export { addProposedRows, coverOf, type NewId } from './addRows.ts';
+export { addProposedRows, type NewId } from './addRows.ts';

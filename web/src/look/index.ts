@@ -4,7 +4,7 @@ export { Choose } from './Choose.tsx';
 export { Dialog } from './Dialog.tsx';
 export { Empty } from './Empty.tsx';
 export { Section } from './Section.tsx';
-export { STANDING_INK, STANDING_WORD, StandingMark, StandingShape } from './StandingMark.tsx';
+export { STANDING_WORD, StandingShape } from './StandingShape.tsx';
 export { ago, dateAndTime, dayName } from './time.ts';
 export {
   BOUNDARY_WORD,

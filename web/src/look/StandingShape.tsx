@@ -9,14 +9,6 @@ export const STANDING_WORD: Record<Standing, string> = {
   leftOut: 'left out',
 };
 
-export const STANDING_INK: Record<Standing, string> = {
-  shown: 'text-pine',
-  linked: 'text-ochre-ink',
-  gap: 'text-brick',
-  suspect: 'text-brick',
-  leftOut: 'text-ink2',
-};
-
 /** The shape of a standing: filled, half, hollow, wavy, dotted. */
 export function StandingShape({ standing, size = 10 }: { readonly standing: Standing; readonly size?: number }) {
   return (
@@ -45,13 +37,3 @@ const SHAPES: Record<Standing, React.ReactNode> = {
   ),
   leftOut: <rect {...box} fill="none" stroke="var(--color-ink3)" strokeWidth="1.3" strokeDasharray="1.6 1.6" />,
 };
-
-/** Shape and word together. */
-export function StandingMark({ standing }: { readonly standing: Standing }) {
-  return (
-    <span className={`inline-flex items-center gap-1.5 ${STANDING_INK[standing]}`}>
-      <StandingShape standing={standing} />
-      {STANDING_WORD[standing]}
-    </span>
-  );
-}
