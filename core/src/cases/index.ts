@@ -17,5 +17,5 @@ export {
 } from './testCase.ts';
 export { isParameterName, parametersIn, parseParameterText, renameInText, type TextPart } from './parameterText.ts';
 export { bindCell, bindRow, bindText, caseInstances, type BoundPart, type BoundValue, type Instance } from './binding.ts';
-export { MOST_PASTED_STEPS, parsePastedSteps, type PastedStep } from './pastedSteps.ts';
+export { parsePastedSteps, type PastedStep } from './pastedSteps.ts';
 export { caseProblems, fitsType, parametersUsed, removeParameter, renameParameter, type CaseProblem } from './parameters.ts';

@@ -4,9 +4,6 @@ export interface PastedStep {
   readonly expected: string;
 }
 
-/** Most steps taken from one paste. */
-export const MOST_PASTED_STEPS = 2000;
-
 const BULLET = /^\s*(?:[-*•‣–]\s+|\(?\d{1,4}[.):]\s+|[a-z][.)]\s+)?/;
 const ARROW = /\t+|\s*(?:=>|⇒)\s*/;
 
@@ -25,5 +22,5 @@ export function parsePastedSteps(text: string): PastedStep[] {
     if (action === '' && above !== undefined && above.expected === '') steps[steps.length - 1] = { ...above, expected };
     else steps.push({ action, expected });
   }
-  return steps.slice(0, MOST_PASTED_STEPS);
+  return steps;
 }

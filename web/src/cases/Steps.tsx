@@ -1,6 +1,9 @@
 import type { CaseContent, Step, StepId } from '@caderno/core/cases';
+import { LIMITS } from '@caderno/contract';
 import { Trash2 } from 'lucide-react';
 import { memo, useCallback, useEffect, useRef, useState } from 'react';
+import { toast } from 'sonner';
+import { countOf } from '../look/index.ts';
 import { ParameterField } from './ParameterField.tsx';
 import type { ParameterContext } from './parameterEditing.ts';
 import { insertStep, insertSteps, moveStep, newStep, pastedSteps, removeStep, withStep } from './stepEdits.ts';
@@ -83,6 +86,11 @@ function useStepCommands(steps: readonly Step[], update: Props['update']): { rea
       if (command.kind === 'append') return append();
       if (command.kind === 'paste') {
         const pasted = pastedSteps(command.text);
+        const total = latest.current.length + pasted.length;
+        if (total > LIMITS.steps) {
+          toast.error(`A case may have ${countOf(LIMITS.steps, 'step')}; with this paste it would have ${total.toLocaleString()}. Nothing was pasted: split it over several cases.`);
+          return true;
+        }
         update((c) => insertSteps(c, at, pasted));
         const last = pasted.at(-1);
         return last === undefined || go(last.id, 'action');
