@@ -45,6 +45,25 @@ test('a new artefact stands in another window within two seconds', async ({ brow
   await expect(olga.getByRole('button', { name: 'New', exact: true })).toHaveCount(0);
 });
 
+test('what is typed while a save is under way is kept as a draft of the new version', async ({ browser }) => {
+  const ines = await openAs(browser, 'Inês V.', '/cases/C-24');
+  const objective = ines.getByRole('textbox', { name: 'Objective' });
+  await objective.click();
+  await ines.keyboard.type('Saved');
+  await ines.route(/\/artefacts\/C-24$/, async (route) => {
+    if (route.request().method() === 'PUT') await new Promise((resolve) => setTimeout(resolve, 1_500));
+    await route.continue();
+  });
+  const answered = ines.waitForResponse((response) => response.request().method() === 'PUT' && response.url().endsWith('/artefacts/C-24'));
+  await ines.keyboard.press('Control+s');
+  await ines.keyboard.type(' and typed on');
+  await answered;
+  await expect(ines.getByText('v2 · kept as draft')).toBeVisible();
+  await ines.evaluate(() => localStorage.clear());
+  await ines.reload();
+  await expect(objective).toContainText('Saved and typed on');
+});
+
 test('a lost connection while typing: kept, told, sent later; a closed tab loses nothing', async ({ browser }) => {
   const rui = await openAs(browser, 'Rui M.', '/cases/C-9');
   const objective = rui.getByRole('textbox', { name: 'Objective' });

@@ -112,7 +112,8 @@ test('from a requirement to a coverage number', async ({ page }) => {
     await page.getByRole('link', { name: 'versions' }).click();
     await expect(page.getByRole('list', { name: 'Versions' }).getByRole('listitem')).toHaveCount(2);
     await expect(page.getByRole('region', { name: 'Difference' })).toContainText('The deposit is a whole amount from 20 to 500');
-    await page.getByLabel('to', { exact: true }).last().check();
+    await page.getByLabel('to', { exact: true }).last().click();
+    await expect(page.getByRole('heading', { name: 'From v1 to v1' })).toBeVisible();
     await page.getByRole('button', { name: 'Restore v1' }).click();
     await expect(page.getByRole('list', { name: 'Versions' })).toContainText('Restored from v1');
     await page.getByRole('button', { name: 'Undo: saved v3 of' }).click();

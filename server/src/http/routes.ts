@@ -17,27 +17,33 @@ export function mountApi(app: Hono, parts: Parts): void {
   }
 }
 
-/** Parse once, admit, handle in one transaction, answer. */
+/** Admit, parse once, handle, answer: in one transaction. The body is read before, so that a slow sender holds none. */
 async function serve(c: Context, parts: Parts, name: Operation, endpoint: AnyEndpoint): Promise<Response> {
   refuseForgedOrigin(c);
   const session = sessionOf(c);
-  // Who calls is settled before what they send is looked at, so that strangers learn nothing from error messages.
-  await inTransaction(parts.db, async (work) => admit(work, endpoint.access, await callerOf(work, session.token), c.req.param('project') ?? null));
-  const input = {
-    params: parse(endpoint.params, c.req.param(), 'address'),
-    query: parse(endpoint.query, c.req.query(), 'query'),
-    body: endpoint.body instanceof z.ZodUndefined ? undefined : parse(endpoint.body, await readBody(c), ''),
-  };
+  const text = endpoint.body instanceof z.ZodUndefined ? null : await readBody(c);
   const handler = handlers[name] as Handler<Operation>;
   try {
-    const answer = await inTransaction(parts.db, async (work) => handler(input as never, await callOf(c, parts, work, endpoint, session)));
+    const answer = await inTransaction(parts.db, async (work) => {
+      // Who calls is settled before what they send is looked at, so that strangers learn nothing from error messages.
+      const call = await callOf(c, parts, work, endpoint, session);
+      return handler(inputOf(c, endpoint, text) as never, call);
+    });
     // Set only now: a transaction that failed has started no session.
     session.write();
     return c.json(answer as object, 200, { 'cache-control': 'no-store' });
   } catch (error) {
-    if (name === 'signIn' && error instanceof Refused && error.refusal.code === 'sign_in_failed') await countFailure(c, parts, input.body);
+    if (name === 'signIn' && error instanceof Refused && error.refusal.code === 'sign_in_failed') await countFailure(c, parts, inputOf(c, endpoint, text).body);
     throw error;
   }
+}
+
+function inputOf(c: Context, endpoint: AnyEndpoint, text: string | null): { params: unknown; query: unknown; body: unknown } {
+  return {
+    params: parse(endpoint.params, c.req.param(), 'address'),
+    query: parse(endpoint.query, c.req.query(), 'query'),
+    body: text === null ? undefined : parse(endpoint.body, parseJson(text), ''),
+  };
 }
 
 async function callOf(c: Context, parts: Parts, work: Work, endpoint: AnyEndpoint, session: Call['session']): Promise<Call> {
@@ -74,11 +80,15 @@ function isSecure(c: Context): boolean {
   return c.req.header('x-forwarded-proto') === 'https' || new URL(c.req.url).protocol === 'https:';
 }
 
-async function readBody(c: Context): Promise<unknown> {
+async function readBody(c: Context): Promise<string> {
   if (!(c.req.header('content-type') ?? '').startsWith('application/json')) throw new Refused({ code: 'body_type_unsupported', expected: 'application/json' });
   if (Number(c.req.header('content-length') ?? '0') > LIMITS.body) throw new Refused({ code: 'body_too_large', limit: LIMITS.body });
   const text = await c.req.text();
   if (text.length > LIMITS.body) throw new Refused({ code: 'body_too_large', limit: LIMITS.body });
+  return text;
+}
+
+function parseJson(text: string): unknown {
   try {
     return JSON.parse(text);
   } catch (cause) {

@@ -92,10 +92,12 @@ export function useEditing<K extends ArtefactKind>(kind: K, artefact: ArtefactOf
 
   const takeAnswer = useCallback(
     (answer: ArtefactOfKind<K>, sent: C) => {
-      dropLocally(project, person.id, id);
       client.setQueryData(keys.artefact(project, id), answer);
       setState((s) => saved(s, sent, { version: answer.summary.version, content: answer.content as C, author: answer.summary.author }));
-      setKeep({ kind: 'version' });
+      // What was typed while the save was under way is a draft of the new version and still to be kept.
+      const typedOn = now.current.state.content !== sent;
+      if (!typedOn) dropLocally(project, person.id, id);
+      setKeep({ kind: typedOn ? 'typing' : 'version' });
     },
     [client, id, person.id, project],
   );
