@@ -51,6 +51,16 @@ test('readers read everything and are offered nothing to change', async ({ brows
   await expect(page.getByRole('button', { name: /^Undo/ })).toHaveCount(0);
 });
 
+test('the columns of a case’s data stand side by side, with parameters or without', async ({ page }) => {
+  await signIn(page, 'Inês V.');
+  for (const id of ['C-4', 'C-23']) {
+    await page.goto(`${PROJECT}/cases/${id}`);
+    const boxes = await Promise.all(['row', 'shows'].map((name) => page.getByRole('columnheader', { name, exact: true }).boundingBox()));
+    expect(boxes[0]?.y).toBe(boxes[1]?.y);
+    expect(boxes[0]?.x).toBeLessThan(boxes[1]?.x ?? 0);
+  }
+});
+
 test('addresses that name nothing say so', async ({ page }) => {
   await signIn(page, 'Inês V.', '/cases/C-9999');
   await expect(page.getByText('There is no C-9999 in this project.')).toBeVisible();

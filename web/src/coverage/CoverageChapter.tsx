@@ -105,5 +105,5 @@ function percentWords(percent: number | null): string {
 }
 
 function hours(minutes: number): string {
-  return minutes < 90 ? `${Math.round(minutes)} min` : `${Math.round(minutes / 60)} h`;
+  return minutes < 90 ? `${Math.round(minutes)}\u00a0min` : `${Math.round(minutes / 60)}\u00a0h`;
 }

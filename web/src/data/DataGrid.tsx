@@ -112,7 +112,7 @@ export const DataGrid = memo(function DataGrid({ rows, parameters, canEdit, upda
     const focus = within({ row: extent.top + block.length - 1, column: extent.left + Math.max(...block.map((r) => r.length)) - 1 }, { ...size, row: extent.top + block.length });
     setSelection({ anchor: { row: extent.top, column: extent.left }, focus });
   };
-  const template = `22px minmax(84px,1.1fr) repeat(${parameters.length}, minmax(80px,1fr)) minmax(112px,1.3fr)`;
+  const template = ['22px', 'minmax(84px,1.1fr)', ...parameters.map(() => 'minmax(80px,1fr)'), 'minmax(112px,1.3fr)'].join(' ');
   return (
     <div onKeyDown={keyDown} onCopy={copy} onPaste={paste} className="text-sm">
       <div ref={scroller} role="grid" aria-label="Data rows" aria-rowcount={lines.length + 1} aria-colcount={size.column + 2} tabIndex={-1} className="overflow-auto outline-none" style={{ maxHeight: LIST_HEIGHT }}>
