@@ -6,7 +6,7 @@ import { p95, report, timed, type Figure } from './measure.ts';
 export async function coverageFigures(): Promise<Figure[]> {
   const design = largeDesign(4711);
   const random = seeded(12);
-  let index = new CoverageIndex({ requirements: [], conditions: [], cases: [] });
+  let index = new CoverageIndex({ ...design, requirements: [], conditions: [], cases: [] });
   const scratch = await timed(() => {
     index = new CoverageIndex(design);
     coverageReport(index);

@@ -1,4 +1,5 @@
 import { artefactId } from '@caderno/core/artefacts';
+import { DEFAULT_RISK_SCALE } from '@caderno/core/basis';
 import { EMPTY_CASE, parameterId, rowId, stepId } from '@caderno/core/cases';
 import { fieldId, type Field } from '@caderno/core/conditions';
 import type { Design, DesignCase, DesignCondition, DesignRequirement } from '@caderno/core/coverage';
@@ -30,7 +31,7 @@ export function largeDesign(seed: number): Design {
   }));
   const conditions = Array.from({ length: LARGE.conditions }, (_, i) => condition(i + 1, (i % LARGE.requirements) + 1, random));
   const cases = Array.from({ length: LARGE.cases }, (_, i) => testCase(i + 1, (i % LARGE.conditions) + 1, random));
-  return { requirements, conditions, cases };
+  return { requirements, conditions, cases, questions: [], riskWeights: DEFAULT_RISK_SCALE.weights };
 }
 
 function condition(n: number, requirement: number, random: (below: number) => number): DesignCondition {
@@ -47,6 +48,8 @@ function condition(n: number, requirement: number, random: (below: number) => nu
       requirements: [{ id: artefactId('requirement', requirement), seenVersion: 1, anchor: null }],
       model: plain ? { kind: 'plain' } : { kind: 'valueRanges', boundaries: 'threeValue', allowInvalidTogether: false, fields: [field(random)] },
       leftOut: [],
+      observations: [],
+      defects: [],
     },
   };
 }

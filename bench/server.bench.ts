@@ -1,3 +1,4 @@
+import { EMPTY_REQUIREMENT } from '@caderno/core/basis';
 import { randomUUID } from 'node:crypto';
 import { API_ROOT, type Content } from '@caderno/contract';
 import { createBenchServer, type BenchServer } from '@caderno/server/bench';
@@ -12,7 +13,7 @@ export async function serverFigures(databaseUrl: string): Promise<Figure[]> {
   const design = largeDesign(4711);
   console.log(`Storing ${LARGE.requirements + LARGE.conditions + LARGE.cases} artefacts through the services …`);
   const { token } = await server.fill('large', [
-    ...design.requirements.map((r) => ({ kind: 'requirement' as const, content: { title: r.title, text: 'A text.', type: 'rule' as const, module: r.module, risk: r.risk, priority: 'medium' as const, source: '' } })),
+    ...design.requirements.map((r) => ({ kind: 'requirement' as const, content: { ...EMPTY_REQUIREMENT, title: r.title, text: 'A text.', module: r.module, risk: r.risk } })),
     ...design.conditions.map((c) => ({ kind: 'condition' as const, content: c.content })),
     ...design.cases.map((c) => ({ kind: 'case' as const, content: c.content })),
   ]);

@@ -5,6 +5,7 @@ import { defineConfig } from '@playwright/test';
 
 // The configuration is read by every worker; only the first reader chooses port and folder.
 process.env.CADERNO_E2E_PORT ??= String(20_000 + Math.floor(Math.random() * 20_000));
+process.env.STORYBOARD_PORT ??= String(40_000 + Math.floor(Math.random() * 10_000));
 process.env.CADERNO_E2E_DATA ??= mkdtempSync(join(tmpdir(), 'caderno-e2e-'));
 const baseURL = `http://127.0.0.1:${process.env.CADERNO_E2E_PORT}`;
 
@@ -27,7 +28,7 @@ export default defineConfig({
   webServer: {
     command: 'node ../scripts/start.mjs --fresh',
     url: `${baseURL}/healthz`,
-    env: { PORT: process.env.CADERNO_E2E_PORT, CADERNO_DATA: process.env.CADERNO_E2E_DATA },
+    env: { PORT: process.env.CADERNO_E2E_PORT, CADERNO_DATA: process.env.CADERNO_E2E_DATA, STORYBOARD_PORT: process.env.STORYBOARD_PORT },
     timeout: 180_000,
     gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
   },

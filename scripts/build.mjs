@@ -23,7 +23,7 @@ export function buildServer() {
     const { build } = await import('esbuild');
     await rm(folder, { recursive: true, force: true });
     await build({
-      entryPoints: { main: join(ROOT, 'server/src/main.ts'), 'keeper.worker': join(ROOT, 'server/src/coverage/keeper.worker.ts') },
+      entryPoints: { main: join(ROOT, 'server/src/main.ts'), 'keeper.worker': join(ROOT, 'server/src/coverage/keeper.worker.ts'), 'importer.worker': join(ROOT, 'server/src/exchange/importer.worker.ts') },
       outdir: folder,
       outExtension: { '.js': '.mjs' },
       bundle: true,
@@ -34,6 +34,14 @@ export function buildServer() {
       logLevel: 'warning',
       plugins: [packagesStayOutside],
     });
+  });
+}
+
+/** Bundles the simulated services. Answers the folder. */
+export function buildStandins() {
+  return buildOnce('standins', ['standins/storyboard', 'package-lock.json'], async (folder) => {
+    const { build } = await import('esbuild');
+    await build({ entryPoints: { storyboard: join(ROOT, 'standins/storyboard/main.ts') }, outdir: folder, outExtension: { '.js': '.mjs' }, bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'warning', plugins: [packagesStayOutside] });
   });
 }
 

@@ -2,11 +2,14 @@ import { spawn } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { homedir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { buildServer, buildWeb } from './build.mjs';
+import { buildServer, buildStandins, buildWeb } from './build.mjs';
 import { Failure, run } from './failure.mjs';
 import { ROOT, checkNode, installPackages } from './install.mjs';
 import { installPostgres, startPostgres } from './postgres.mjs';
 import { dieWithUs, ended, isRoot } from './processes.mjs';
+
+const DEMO = join(ROOT, 'demo', 'fonte-clara');
+const STORYBOARD_PORT = process.env.STORYBOARD_PORT ?? '3221';
 
 const USAGE = 'Usage: npm start [-- --fresh | --empty]\n  --fresh  remove what is stored and start with a new copy of the demo\n  --empty  start without the demo';
 
@@ -35,14 +38,19 @@ function startServer(databaseUrl, { webFolder, serverFolder }, { fresh, empty })
     DATABASE_URL: databaseUrl,
     CADERNO_WEB: webFolder,
     CADERNO_FRESH: fresh ? '1' : '0',
-    ...(empty ? {} : { CADERNO_DEMO: join(ROOT, 'demo', 'fonte-clara') }),
+    ...(empty ? {} : { CADERNO_DEMO: DEMO, CADERNO_DEMO_TRACKER: `http://127.0.0.1:${STORYBOARD_PORT}` }),
   };
   return spawn('setpriv', [...dieWithUs('TERM'), '--', process.execPath, join(serverFolder, 'main.mjs')], { env, cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], detached: true });
 }
 
+/** The simulated story tracker of the demo; Caderno works without it. */
+function startStoryboard({ standinsFolder }) {
+  return spawn('setpriv', [...dieWithUs('TERM'), '--', process.execPath, join(standinsFolder, 'storyboard.mjs'), join(DEMO, 'storyboard.yaml'), STORYBOARD_PORT], { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], detached: true });
+}
+
 async function build() {
   const serverFolder = await buildServer();
-  return { serverFolder, webFolder: await buildWeb() };
+  return { serverFolder, standinsFolder: await buildStandins(), webFolder: await buildWeb() };
 }
 
 async function main() {
@@ -60,11 +68,16 @@ async function main() {
     throw built.status === 'rejected' ? built.reason : database.reason;
   }
   const server = startServer(database.value.url, built.value, options);
-  const stop = () => server.kill('SIGTERM');
+  const storyboard = options.empty ? null : startStoryboard(built.value);
+  const stop = () => {
+    storyboard?.kill('SIGTERM');
+    server.kill('SIGTERM');
+  };
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
   process.on('SIGHUP', stop);
   const code = await ended(server);
+  storyboard?.kill('SIGTERM');
   await database.value.stop();
   return code ?? 0;
 }

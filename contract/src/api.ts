@@ -1,15 +1,21 @@
 import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
 import { z } from 'zod';
 import { artefactSchema, changeSchema, draftKeptSchema, draftSchema, newArtefactSchema, placeSchema, saveSchema, stateSchema, summarySchema, versionSchema, versionWithContentSchema } from './artefacts.ts';
-import { caseMarksSchema, coverageReportSchema, designSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
+import { agendaQuerySchema, basisTextsSchema, mergeSchema, settleSchema, splitSchema, suspectLinkSchema } from './basis.ts';
+import { bytesBody, fileResponse } from './bytes.ts';
+import { caseMarksSchema, coverageReportSchema, designSchema, heldUpSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
 import type { AnyEndpoint } from './endpoint.ts';
 import { artefactIdSchema, caseIdSchema, conditionIdSchema, requirementIdSchema } from './ids.ts';
+import { exportQuerySchema, importDraftSchema, importPreviewSchema, importProgressSchema, importStepSchema, runImportSchema, uploadQuerySchema } from './imports.ts';
 import { LIMITS } from './limits.ts';
 import { memberSchema, newAccountSchema, newMemberSchema, newProjectSchema, projectKeySchema, projectRefSchema, sessionSchema, signInSchema } from './people.ts';
+import { projectSettingsSchema, settingsSchema } from './settings.ts';
+import { defectSchema, trackerStateSchema } from './tracker.ts';
 
 const none = z.object({});
 const nothing = z.undefined();
 const inProject = z.object({ project: projectKeySchema });
+const ofImport = inProject.extend({ import: z.uuid() });
 const ofArtefact = inProject.extend({ id: artefactIdSchema });
 
 /** Every mutating request may carry it: the same id again is answered with what the first one did. */
@@ -19,6 +25,8 @@ const figures = z.object({
   requirements: z.int(),
   conditions: z.int(),
   cases: z.int(),
+  openQuestions: z.int(),
+  suspectLinks: z.int(),
   revision: z.int(),
 });
 
@@ -32,6 +40,9 @@ export const api = {
   readProject: { method: 'GET', path: '/projects/:project', access: 'reader', summary: 'A project and its figures', params: inProject, query: none, body: nothing, response: projectRefSchema.extend({ figures, modules: z.array(z.string()) }) },
   listMembers: { method: 'GET', path: '/projects/:project/members', access: 'reader', summary: 'The people of a project', params: inProject, query: none, body: nothing, response: z.array(memberSchema) },
   addMember: { method: 'POST', path: '/projects/:project/members', access: 'administrator', summary: 'Make an account and add it to the project', params: inProject, query: none, body: newMemberSchema, response: memberSchema },
+
+  readSettings: { method: 'GET', path: '/projects/:project/settings', access: 'reader', summary: 'What the project sets for itself', params: inProject, query: none, body: nothing, response: settingsSchema },
+  saveSettings: { method: 'PUT', path: '/projects/:project/settings', access: 'analyst', summary: 'Save settings; If-Match names the version they start from', params: inProject, query: none, body: projectSettingsSchema, response: settingsSchema },
 
   listArtefacts: {
     method: 'GET', path: '/projects/:project/artefacts', access: 'reader', summary: 'The artefacts of a kind that match a query',
@@ -57,6 +68,27 @@ export const api = {
   },
   undoChange: { method: 'POST', path: '/projects/:project/journal/:change/undo', access: 'analyst', summary: 'Undo a command', params: inProject.extend({ change: z.uuid() }), query: none, body: none, response: changeSchema },
 
+  listBasisTexts: { method: 'GET', path: '/projects/:project/basis/texts', access: 'reader', summary: 'The texts of all requirements that are not withdrawn', params: inProject, query: none, body: nothing, response: basisTextsSchema },
+  splitRequirement: { method: 'POST', path: '/projects/:project/artefacts/:id/split', access: 'analyst', summary: 'Split a requirement into several', params: ofArtefact, query: none, body: splitSchema, response: changeSchema },
+  mergeRequirements: { method: 'POST', path: '/projects/:project/artefacts/:id/merge', access: 'analyst', summary: 'Merge other requirements into one', params: ofArtefact, query: none, body: mergeSchema, response: changeSchema },
+  listSuspectLinks: { method: 'GET', path: '/projects/:project/suspect', access: 'reader', summary: 'Trace links whose target changed in meaning', params: inProject, query: none, body: nothing, response: z.array(suspectLinkSchema) },
+  settleSuspectLinks: { method: 'POST', path: '/projects/:project/suspect', access: 'analyst', summary: 'Say that links are still right', params: inProject, query: none, body: settleSchema, response: changeSchema },
+
+  uploadImport: { method: 'POST', path: '/projects/:project/imports', access: 'analyst', summary: 'Bring a file to be imported', params: inProject, query: uploadQuerySchema, body: bytesBody, response: importDraftSchema },
+  fetchStories: { method: 'POST', path: '/projects/:project/imports/stories', access: 'analyst', summary: 'Bring the tracker’s stories to be imported', params: inProject, query: none, body: none, response: importDraftSchema },
+  rereadImport: { method: 'POST', path: '/projects/:project/imports/:import/reading', access: 'analyst', summary: 'Read the file in another way', params: ofImport, query: none, body: importStepSchema, response: importDraftSchema },
+  previewImport: { method: 'POST', path: '/projects/:project/imports/:import/preview', access: 'analyst', summary: 'What the import would do', params: ofImport, query: none, body: importStepSchema, response: importPreviewSchema },
+  runImport: { method: 'POST', path: '/projects/:project/imports/:import/run', access: 'analyst', summary: 'Import', params: ofImport, query: none, body: runImportSchema, response: changeSchema },
+  readImportProgress: { method: 'GET', path: '/projects/:project/imports/:import', access: 'analyst', summary: 'How far the import is', params: ofImport, query: none, body: nothing, response: importProgressSchema },
+  cancelImport: { method: 'DELETE', path: '/projects/:project/imports/:import', access: 'analyst', summary: 'Stop the import; nothing of it stays', params: ofImport, query: none, body: nothing, response: importProgressSchema },
+  exportBasis: { method: 'GET', path: '/projects/:project/basis/export', access: 'reader', summary: 'The basis as a file', params: inProject, query: exportQuerySchema, body: nothing, response: fileResponse },
+  exportQuestions: { method: 'GET', path: '/projects/:project/questions/export', access: 'reader', summary: 'The questions as a file', params: inProject, query: agendaQuerySchema, body: nothing, response: fileResponse },
+
+  readTracker: { method: 'GET', path: '/projects/:project/tracker', access: 'reader', summary: 'What is known of the tracker', params: inProject, query: none, body: nothing, response: trackerStateSchema },
+  checkTracker: { method: 'POST', path: '/projects/:project/tracker', access: 'analyst', summary: 'Ask the tracker what has changed', params: inProject, query: none, body: none, response: trackerStateSchema },
+  findDefects: { method: 'GET', path: '/projects/:project/tracker/defects', access: 'reader', summary: 'Defects in the tracker by words', params: inProject, query: z.object({ words: z.string().max(LIMITS.title) }), body: nothing, response: z.array(defectSchema) },
+
+  readHeldUp: { method: 'GET', path: '/projects/:project/coverage/questions', access: 'reader', summary: 'How many items each open question holds up', params: inProject, query: none, body: nothing, response: heldUpSchema },
   readCoverage: { method: 'GET', path: '/projects/:project/coverage', access: 'reader', summary: 'The coverage of the project', params: inProject, query: none, body: nothing, response: coverageReportSchema },
   listItems: { method: 'GET', path: '/projects/:project/coverage/items', access: 'reader', summary: 'The coverage items behind a number, worst first', params: inProject, query: itemQuerySchema, body: nothing, response: itemListSchema },
   readCaseMarks: { method: 'GET', path: '/projects/:project/coverage/cases', access: 'reader', summary: 'What each case comes to', params: inProject, query: none, body: nothing, response: caseMarksSchema },

@@ -1,9 +1,9 @@
-import { ARTEFACT_KINDS, ARTEFACT_STATES, PRIORITIES } from '@caderno/core/artefacts';
-import { REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
+import { ARTEFACT_STATES, PRIORITIES } from '@caderno/core/artefacts';
+import { QUESTION_STATUSES, REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
 import { MODEL_KINDS, POLARITIES } from '@caderno/core/conditions';
 import { z } from 'zod';
-import { caseContentSchema, conditionContentSchema, kindAndContentSchema, requirementContentSchema } from './content.ts';
-import { artefactIdSchema, caseIdSchema, conditionIdSchema, requirementIdSchema } from './ids.ts';
+import { caseContentSchema, conditionContentSchema, kindAndContentSchema, questionContentSchema, requirementContentSchema } from './content.ts';
+import { artefactIdSchema, caseIdSchema, conditionIdSchema, questionIdSchema, requirementIdSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
 
 const count = z.int().min(0);
@@ -49,10 +49,20 @@ export const caseSummarySchema = z.object({
   estimate: z.number().nullable(),
   covers: z.array(conditionIdSchema),
 });
-export const summarySchema = z.discriminatedUnion('kind', [requirementSummarySchema, conditionSummarySchema, caseSummarySchema]);
+export const questionSummarySchema = z.object({
+  kind: z.literal('question'),
+  id: questionIdSchema,
+  ...head,
+  status: z.enum(QUESTION_STATUSES),
+  asked: z.string(),
+  about: z.array(z.union([requirementIdSchema, conditionIdSchema])),
+  answeredAt: z.string(),
+});
+export const summarySchema = z.discriminatedUnion('kind', [requirementSummarySchema, conditionSummarySchema, caseSummarySchema, questionSummarySchema]);
 export type RequirementSummary = z.infer<typeof requirementSummarySchema>;
 export type ConditionSummary = z.infer<typeof conditionSummarySchema>;
 export type CaseSummary = z.infer<typeof caseSummarySchema>;
+export type QuestionSummary = z.infer<typeof questionSummarySchema>;
 export type Summary = z.infer<typeof summarySchema>;
 
 /** The working text of one person, kept until it becomes a version; with the content it grew from, to merge by. */
@@ -74,6 +84,7 @@ export const artefactSchema = z.discriminatedUnion('kind', [
     draft: draftOf(conditionContentSchema),
   }),
   z.object({ kind: z.literal('case'), summary: caseSummarySchema, content: caseContentSchema, draft: draftOf(caseContentSchema) }),
+  z.object({ kind: z.literal('question'), summary: questionSummarySchema, content: questionContentSchema, draft: draftOf(questionContentSchema) }),
 ]);
 export type Artefact = z.infer<typeof artefactSchema>;
 export type ArtefactOfKind<K extends Artefact['kind']> = Extract<Artefact, { kind: K }>;
@@ -100,7 +111,7 @@ export type Version = z.infer<typeof versionSchema>;
 export const versionWithContentSchema = z.intersection(versionSchema, kindAndContentSchema);
 export type VersionWithContent = z.infer<typeof versionWithContentSchema>;
 
-export const CHANGE_ACTIONS = ['create', 'save', 'state', 'move', 'undo'] as const;
+export const CHANGE_ACTIONS = ['create', 'save', 'state', 'move', 'undo', 'import', 'split', 'merge', 'settle', 'settings'] as const;
 export type ChangeAction = (typeof CHANGE_ACTIONS)[number];
 
 /** One entry of the journal: what one command did. */
@@ -108,14 +119,16 @@ export const changeSchema = z.object({
   id: z.uuid(),
   revision: z.int(),
   action: z.enum(CHANGE_ACTIONS),
-  artefact: artefactIdSchema,
+  /** The first artefact it changed; null when it changed none, as a setting. */
+  artefact: artefactIdSchema.nullable(),
   title: z.string(),
-  kind: z.enum(ARTEFACT_KINDS),
+  /** How many artefacts it changed. */
+  size: z.int(),
   author: z.string(),
   at: z.iso.datetime(),
   fromVersion: z.int().nullable(),
   toVersion: z.int().nullable(),
-  /** For `state`: the new state. For `undo`: the entry undone. */
+  /** For `state`: the new state. For `undo`: the entry undone. For `import`: the source. */
   detail: z.string(),
   note: z.string(),
   undone: z.boolean(),

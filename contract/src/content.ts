@@ -1,5 +1,5 @@
 import { PRIORITIES, type ArtefactKind } from '@caderno/core/artefacts';
-import { REQUIREMENT_TYPES, RISKS, type RequirementContent } from '@caderno/core/basis';
+import { LONGEST_SCALE, QUESTION_STATUSES, REQUIREMENT_TYPES, RISKS, WORDING_RULES, type QuestionContent, type RequirementContent } from '@caderno/core/basis';
 import { PARAMETER_TYPES, type CaseContent } from '@caderno/core/cases';
 import { BOUNDARY_RULES, CLASS_KINDS, POLARITIES, type ConditionContent, type Model } from '@caderno/core/conditions';
 import type { ValueType } from '@caderno/core/values';
@@ -22,14 +22,46 @@ const text = textUpTo(LIMITS.text);
 const cell = textUpTo(LIMITS.cell);
 const version = z.int().min(1);
 
+const moment = z.iso.datetime();
+const step0 = z.int().min(0).max(LONGEST_SCALE - 1);
+
+const dismissal = z.strictObject({ id: innerIdSchema, rule: z.enum(WORDING_RULES), words: title, sentence: line, reason: title, by: name, at: moment });
+const observation = z.strictObject({ id: innerIdSchema, documented: line, done: line, seen: line, by: name, at: moment });
+const defectLink = z.strictObject({ id: name, title, link: textUpTo(LIMITS.address) });
+const observations = uniqueById(z.array(observation).max(LIMITS.observations));
+const defects = uniqueById(z.array(defectLink).max(LIMITS.links));
+
 export const requirementContentSchema: z.ZodType<RequirementContent> = z.strictObject({
   title,
   text,
   type: z.enum(REQUIREMENT_TYPES),
   module: name,
   risk: z.enum(RISKS),
+  rating: z.strictObject({ likelihood: step0, impact: step0 }).nullable(),
   priority: z.enum(PRIORITIES),
   source: title,
+  origin: z.strictObject({ source: name, id: title, link: textUpTo(LIMITS.address) }).nullable(),
+  attributes: uniqueById(z.array(z.strictObject({ id: name, value: text })).max(LIMITS.attributes)),
+  relations: uniqueById(z.array(z.strictObject({ id: title, kind: name, to: requirementIdSchema })).max(LIMITS.links)),
+  dismissals: uniqueById(z.array(dismissal).max(LIMITS.dismissals)),
+});
+
+const questionSubject = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('requirement'), id: requirementIdSchema, words: line, holds: z.boolean() }),
+  z.strictObject({ kind: z.literal('condition'), id: conditionIdSchema, items: z.array(itemKeySchema).max(LIMITS.leftOut), holds: z.boolean() }),
+]);
+
+export const questionContentSchema: z.ZodType<QuestionContent> = z.strictObject({
+  title,
+  text,
+  asked: name,
+  about: uniqueById(z.array(questionSubject).max(LIMITS.links)),
+  status: z.enum(QUESTION_STATUSES),
+  answer: text,
+  answeredBy: name,
+  answeredAt: moment.or(z.literal('')),
+  settledIn: uniqueById(z.array(z.strictObject({ id: requirementIdSchema, version })).max(LIMITS.links)),
+  observations,
 });
 
 const stepSeconds = z.int().min(1).max(86_400);
@@ -78,7 +110,9 @@ export const conditionContentSchema: z.ZodType<ConditionContent> = z.strictObjec
   risk: z.enum(RISKS).nullable(),
   requirements: uniqueById(z.array(z.strictObject({ id: requirementIdSchema, seenVersion: version, anchor: anchor.nullable() })).max(LIMITS.links)),
   model,
-  leftOut: uniqueById(z.array(z.strictObject({ id: itemKeySchema, reason: title, by: name, at: z.iso.datetime() })).max(LIMITS.leftOut)),
+  leftOut: uniqueById(z.array(z.strictObject({ id: itemKeySchema, reason: title, by: name, at: moment })).max(LIMITS.leftOut)),
+  observations,
+  defects,
 });
 
 const step = z.strictObject({ kind: z.literal('step'), id: stepIdSchema, action: line, expected: line });
@@ -105,12 +139,14 @@ export const caseContentSchema: z.ZodType<CaseContent> = z.strictObject({
   tags: z.array(name).max(LIMITS.tags),
   estimate: z.number().min(0).max(100_000).nullable(),
   owner: name,
+  defects,
 });
 
 export interface ContentOfKind {
   requirement: RequirementContent;
   condition: ConditionContent;
   case: CaseContent;
+  question: QuestionContent;
 }
 export type Content = ContentOfKind[ArtefactKind];
 
@@ -119,16 +155,26 @@ export const CONTENT_SCHEMA: { readonly [K in ArtefactKind]: z.ZodType<ContentOf
   requirement: requirementContentSchema,
   condition: conditionContentSchema,
   case: caseContentSchema,
+  question: questionContentSchema,
 };
 
 /** Written into every stored version; a kind whose content changes shape gets the next number and a migration. */
-export const CONTENT_SCHEMA_VERSION: Record<ArtefactKind, number> = { requirement: 1, condition: 1, case: 1 };
+export const CONTENT_SCHEMA_VERSION: Record<ArtefactKind, number> = { requirement: 2, condition: 2, case: 2, question: 1 };
+
+/** What older schemas lack; step n leads from schema n to n + 1. Old versions stay readable for ever. */
+export const CONTENT_MIGRATIONS: Record<ArtefactKind, readonly ((stored: Record<string, unknown>) => Record<string, unknown>)[]> = {
+  requirement: [(stored) => ({ ...stored, rating: null, origin: null, attributes: [], relations: [], dismissals: [] })],
+  condition: [(stored) => ({ ...stored, observations: [], defects: [] })],
+  case: [(stored) => ({ ...stored, defects: [] })],
+  question: [],
+};
 
 /** A content with its kind beside it, as it crosses the wire. */
 export const kindAndContentSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('requirement'), content: requirementContentSchema }),
   z.object({ kind: z.literal('condition'), content: conditionContentSchema }),
   z.object({ kind: z.literal('case'), content: caseContentSchema }),
+  z.object({ kind: z.literal('question'), content: questionContentSchema }),
 ]);
 export type KindAndContent = z.infer<typeof kindAndContentSchema>;
 

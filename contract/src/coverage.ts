@@ -3,12 +3,12 @@ import { RISKS } from '@caderno/core/basis';
 import { ITEM_KINDS, TECHNIQUES, type CoverageItem } from '@caderno/core/conditions';
 import { STANDINGS, type CaseMark, type CoverageReport, type Design, type InstanceRef, type ListedItem, type StandingCounts } from '@caderno/core/coverage';
 import { z } from 'zod';
-import { caseContentSchema, conditionContentSchema } from './content.ts';
-import { caseIdSchema, conditionIdSchema, fieldIdSchema, itemKeySchema, requirementIdSchema, rowIdSchema } from './ids.ts';
+import { caseContentSchema, conditionContentSchema, questionContentSchema } from './content.ts';
+import { caseIdSchema, conditionIdSchema, fieldIdSchema, itemKeySchema, questionIdSchema, requirementIdSchema, rowIdSchema } from './ids.ts';
 
 const count = z.int().min(0);
 const standing = z.enum(STANDINGS);
-const counts: z.ZodType<StandingCounts> = z.object({ leftOut: count, suspect: count, shown: count, linked: count, gap: count });
+const counts: z.ZodType<StandingCounts> = z.object({ leftOut: count, waiting: count, suspect: count, shown: count, linked: count, gap: count });
 
 export const coverageReportSchema: z.ZodType<CoverageReport> = z.object({
   counts,
@@ -75,7 +75,12 @@ export const designSchema: z.ZodType<Design> = z.object({
   requirements: z.array(z.object({ id: requirementIdSchema, title: z.string(), module: z.string(), risk: z.enum(RISKS), state, meaningSince: z.int() })),
   conditions: z.array(z.object({ id: conditionIdSchema, state, version: z.int(), meaningSince: z.int(), content: conditionContentSchema })),
   cases: z.array(z.object({ id: caseIdSchema, state, version: z.int(), content: caseContentSchema })),
+  questions: z.array(z.object({ id: questionIdSchema, state, content: questionContentSchema })),
+  riskWeights: z.object({ high: z.int(), medium: z.int(), low: z.int() }),
 });
 
 export const caseMarksSchema = z.record(z.string(), z.enum(['shows', 'linked', 'nothing'] satisfies CaseMark[]));
 
+
+/** How many items each open question holds up, by its id. */
+export const heldUpSchema = z.record(z.string(), z.int().min(0));

@@ -1,4 +1,4 @@
-import { parseArtefactId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type IdOfKind, type RequirementId } from '@caderno/core/artefacts';
+import { parseArtefactId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type IdOfKind, type QuestionId, type RequirementId } from '@caderno/core/artefacts';
 import { itemKey, fieldId, type FieldId, type ItemKey } from '@caderno/core/conditions';
 import { parameterId, rowId, stepId, type ParameterId, type RowId, type StepId } from '@caderno/core/cases';
 import { z } from 'zod';
@@ -22,4 +22,5 @@ function idOf<K extends ArtefactKind>(kind: K, pattern: RegExp): z.ZodType<IdOfK
 export const requirementIdSchema: z.ZodType<RequirementId> = idOf('requirement', /^R-[1-9]\d{0,8}$/);
 export const conditionIdSchema: z.ZodType<ConditionId> = idOf('condition', /^K-[1-9]\d{0,8}$/);
 export const caseIdSchema: z.ZodType<CaseId> = idOf('case', /^C-[1-9]\d{0,8}$/);
-export const artefactIdSchema: z.ZodType<ArtefactId> = z.union([requirementIdSchema, conditionIdSchema, caseIdSchema]);
+export const questionIdSchema: z.ZodType<QuestionId> = idOf('question', /^Q-[1-9]\d{0,8}$/);
+export const artefactIdSchema: z.ZodType<ArtefactId> = z.union([requirementIdSchema, conditionIdSchema, caseIdSchema, questionIdSchema]);

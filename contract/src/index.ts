@@ -1,6 +1,6 @@
 export { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
-export { artefactIdSchema, caseIdSchema, conditionIdSchema, requirementIdSchema } from './ids.ts';
-export { CONTENT_SCHEMA, CONTENT_SCHEMA_VERSION, type Content, type ContentOfKind, type KindAndContent } from './content.ts';
+export { artefactIdSchema, caseIdSchema, conditionIdSchema, questionIdSchema, requirementIdSchema } from './ids.ts';
+export { CONTENT_MIGRATIONS, CONTENT_SCHEMA, CONTENT_SCHEMA_VERSION, type Content, type ContentOfKind, type KindAndContent } from './content.ts';
 export { STATUS_OF_REFUSAL, refusalSentence, type Refusal, type RefusalCode } from './refusal.ts';
 export {
   ROLES,
@@ -29,12 +29,18 @@ export {
   type ConditionSummary,
   type NewArtefact,
   type ProjectEvent,
+  type QuestionSummary,
   type RequirementSummary,
   type Summary,
   type Version,
   type VersionWithContent,
 } from './artefacts.ts';
 export type { ItemList } from './coverage.ts';
+export { bytesBody, fileResponse, type FileAnswer } from './bytes.ts';
+export { DEFAULT_SETTINGS, TRACKER_KINDS, projectSettingsSchema, type ProjectSettings, type TrackerConnection } from './settings.ts';
+export type { BasisText, Split, SuspectLink } from './basis.ts';
+export { EXPORT_FORMATS, MOST_PREVIEWED, type ExportFormat, type ImportDraft, type ImportPreview, type ImportProgress } from './imports.ts';
+export { defectSchema, type Defect, type TrackerFailure, type TrackerState } from './tracker.ts';
 export type { Access, AnyEndpoint, Method } from './endpoint.ts';
 export {
   API_ROOT,

@@ -12,12 +12,19 @@ export const LIMITS = {
   intervals: 200,
   choices: 500,
   links: 500,
+  attributes: 300,
+  dismissals: 1_000,
+  observations: 500,
+  address: 2_000,
+  terms: 2_000,
   leftOut: 5_000,
   tags: 50,
   note: 2_000,
   password: 200,
   /** Bytes of a request's body. */
   body: 16 * 1024 * 1024,
+  /** Bytes of an uploaded file. */
+  file: 25 * 1024 * 1024,
 } as const;
 
 export const SHORTEST_PASSWORD = 10;

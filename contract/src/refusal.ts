@@ -1,5 +1,6 @@
 import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
 import type { Role } from './people.ts';
+import type { TrackerFailure } from './tracker.ts';
 
 /**
  * Everything the server refuses, as a code with its facts. Sentences are made by {@link refusalSentence} only.
@@ -29,6 +30,20 @@ export type Refusal =
   | { readonly code: 'undo_blocked'; readonly id: ArtefactId; readonly paths: readonly string[] }
   | { readonly code: 'undo_done_already'; readonly change: string }
   | { readonly code: 'still_used'; readonly id: ArtefactId; readonly users: readonly ArtefactId[] }
+  | { readonly code: 'settings_moved'; readonly paths: readonly string[] }
+  | { readonly code: 'import_unknown' }
+  | { readonly code: 'import_unreadable'; readonly errors: number }
+  | { readonly code: 'import_conflicts_open'; readonly count: number }
+  | { readonly code: 'import_changes_nothing' }
+  | { readonly code: 'import_cancelled' }
+  | { readonly code: 'import_running' }
+  | { readonly code: 'import_too_heavy' }
+  | { readonly code: 'file_too_large'; readonly limit: number }
+  | { readonly code: 'export_cell_too_long'; readonly id: ArtefactId; readonly limit: number }
+  | { readonly code: 'merge_with_itself'; readonly id: ArtefactId }
+  | { readonly code: 'links_settled_already' }
+  | { readonly code: 'tracker_absent' }
+  | { readonly code: 'tracker_failed'; readonly failure: TrackerFailure }
   | { readonly code: 'set_up_already' }
   | { readonly code: 'person_exists'; readonly email: string }
   | { readonly code: 'project_exists'; readonly project: string }
@@ -62,12 +77,34 @@ export const STATUS_OF_REFUSAL = {
   undo_blocked: 409,
   undo_done_already: 409,
   still_used: 409,
+  settings_moved: 409,
+  import_unknown: 404,
+  import_unreadable: 422,
+  import_conflicts_open: 422,
+  import_changes_nothing: 422,
+  import_cancelled: 409,
+  import_running: 409,
+  import_too_heavy: 422,
+  file_too_large: 413,
+  export_cell_too_long: 422,
+  merge_with_itself: 422,
+  links_settled_already: 409,
+  tracker_absent: 409,
+  tracker_failed: 502,
   set_up_already: 409,
   person_exists: 409,
   project_exists: 409,
   database_unavailable: 503,
   fault: 500,
 } as const satisfies Record<RefusalCode, number>;
+
+const TRACKER_FAILURE_WORD: Record<TrackerFailure, string> = {
+  unreachable: 'does not answer',
+  slow: 'takes too long to answer',
+  refused: 'refuses the request',
+  unreadable: 'answers with something that cannot be read',
+  too_large: 'answers with more than can be taken in',
+};
 
 /** What happened, what was kept and what to do, in words. */
 export function refusalSentence(refusal: Refusal): string {
@@ -118,6 +155,34 @@ export function refusalSentence(refusal: Refusal): string {
       return 'This was undone already.';
     case 'still_used':
       return `${refusal.id} is used by ${refusal.users.slice(0, 5).join(', ')}. Nothing was undone; withdraw it instead.`;
+    case 'settings_moved':
+      return `Somebody else changed the same settings meanwhile (${refusal.paths.slice(0, 3).join(', ')}). Nothing was saved; look at theirs and save again.`;
+    case 'import_unknown':
+      return 'This file is no longer kept for importing. Choose it again.';
+    case 'import_unreadable':
+      return 'The file cannot be read as it is. Nothing was imported; mend what the list of problems names and choose it again.';
+    case 'import_conflicts_open':
+      return `${refusal.count} values were changed both in the file and here, and nobody has chosen yet. Nothing was imported; choose for each.`;
+    case 'import_changes_nothing':
+      return 'The file holds nothing that is not here already. Nothing was changed.';
+    case 'import_cancelled':
+      return 'The import was stopped. Nothing of it was kept.';
+    case 'import_running':
+      return 'This file is being imported just now. Wait until it is done.';
+    case 'import_too_heavy':
+      return 'The file takes more time or memory to read than is given to one file. Nothing was imported; split it and import the parts.';
+    case 'file_too_large':
+      return `The file is larger than the ${Math.floor(refusal.limit / 1024 / 1024)} MB a file may have. Nothing was imported; split it.`;
+    case 'export_cell_too_long':
+      return `${refusal.id} has a text longer than the ${refusal.limit.toLocaleString('en')} characters a cell of a spreadsheet holds. Nothing was written; choose CSV, Markdown or ReqIF.`;
+    case 'merge_with_itself':
+      return `${refusal.id} cannot be merged with itself or with what stands above it. Nothing was changed.`;
+    case 'links_settled_already':
+      return 'These links are no longer suspect; somebody has settled them meanwhile. Nothing was changed.';
+    case 'tracker_absent':
+      return 'No story tracker is connected. A lead connects one in the project’s settings.';
+    case 'tracker_failed':
+      return `The story tracker ${TRACKER_FAILURE_WORD[refusal.failure]}. Nothing was changed; try again later.`;
     case 'set_up_already':
       return 'Caderno has an administrator already. Sign in.';
     case 'person_exists':

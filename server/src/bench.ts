@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { NewArtefact } from '@caderno/contract';
 import { createArtefact } from './artefacts/index.ts';
 import { CoverageKeeper } from './coverage/index.ts';
+import { Importer } from './exchange/index.ts';
 import { inTransaction, migrate, openDatabase } from './database/index.ts';
 import { ChangeFeed, createApp, createLog } from './http/index.ts';
 import { createDemoPerson, startSession } from './people/index.ts';
@@ -23,8 +24,9 @@ export async function createBenchServer(databaseUrl: string): Promise<BenchServe
   await migrate(db);
   const log = createLog('error');
   const coverage = new CoverageKeeper(databaseUrl);
+  const importer = new Importer(databaseUrl);
   const feed = new ChangeFeed(databaseUrl, log);
-  const app = createApp({ db, coverage, feed, log, webFolder: null, now: () => new Date() });
+  const app = createApp({ db, coverage, importer, feed, log, webFolder: null, now: () => new Date() });
   return {
     fetch: async (path, init) => app.fetch(new Request(`http://caderno.test${path}`, init)),
     fill: async (key, artefacts) => {
@@ -45,6 +47,7 @@ export async function createBenchServer(databaseUrl: string): Promise<BenchServe
     },
     close: async () => {
       await coverage.close();
+      await importer.close();
       await db.close();
     },
   };

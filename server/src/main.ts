@@ -1,6 +1,7 @@
 import { serve, type ServerType } from '@hono/node-server';
 import { z } from 'zod';
 import { CoverageKeeper } from './coverage/index.ts';
+import { Importer } from './exchange/index.ts';
 import { migrate, openDatabase, removeAll } from './database/index.ts';
 import { isEmptyInstallation, loadDemo } from './demo/index.ts';
 import { ChangeFeed, createApp, createLog, isDatabaseGone } from './http/index.ts';
@@ -13,16 +14,17 @@ async function main(): Promise<void> {
   if (settings.fresh) await removeAll(db);
   await migrate(db);
   if (settings.demoFolder !== null && (await isEmptyInstallation(db))) {
-    console.log(`The demo project ${await loadDemo(db, settings.demoFolder, new Date())} is loaded.`);
+    console.log(`The demo project ${await loadDemo(db, settings.demoFolder, new Date(), settings.demoTracker)} is loaded.`);
   }
   const coverage = new CoverageKeeper(settings.databaseUrl);
+  const importer = new Importer(settings.databaseUrl);
   const feed = new ChangeFeed(settings.databaseUrl, log);
   await feed.start();
-  const app = createApp({ db, coverage, feed, log, webFolder: settings.webFolder, now: () => new Date() });
+  const app = createApp({ db, coverage, importer, feed, log, webFolder: settings.webFolder, now: () => new Date() });
   const server = await listen(app.fetch, settings);
   const stop = (): void => {
     server.close();
-    void Promise.allSettled([feed.close(), coverage.close(), db.close()]).then(() => process.exit(0));
+    void Promise.allSettled([feed.close(), coverage.close(), importer.close(), db.close()]).then(() => process.exit(0));
   };
   process.once('SIGTERM', stop);
   process.once('SIGINT', stop);

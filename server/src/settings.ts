@@ -7,6 +7,7 @@ const settingsSchema = z.object({
   PORT: z.coerce.number().int().min(0).max(65_535).default(3210),
   CADERNO_WEB: z.string().optional(),
   CADERNO_DEMO: z.string().optional(),
+  CADERNO_DEMO_TRACKER: z.url().optional(),
   CADERNO_FRESH: z.enum(['0', '1']).default('0'),
   LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('warn'),
 });
@@ -18,6 +19,8 @@ export interface Settings {
   readonly webFolder: string | null;
   /** Folder of the demo to load into an empty installation; null: none. */
   readonly demoFolder: string | null;
+  /** Where the demo's story tracker is; null: where its settings say. */
+  readonly demoTracker: string | null;
   /** Remove everything of ours first. */
   readonly fresh: boolean;
   readonly logLevel: string;
@@ -32,6 +35,7 @@ export function readSettings(environment: NodeJS.ProcessEnv): Settings {
     port: given.PORT,
     webFolder: given.CADERNO_WEB ?? null,
     demoFolder: given.CADERNO_DEMO ?? null,
+    demoTracker: given.CADERNO_DEMO_TRACKER ?? null,
     fresh: given.CADERNO_FRESH === '1',
     logLevel: given.LOG_LEVEL,
   };

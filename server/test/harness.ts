@@ -8,6 +8,7 @@ import { EMPTY_CASE } from '@caderno/core/cases';
 import pg from 'pg';
 import type { Sequelize } from 'sequelize';
 import { CoverageKeeper } from '../src/coverage/index.ts';
+import { Importer } from '../src/exchange/index.ts';
 import { inTransaction, migrate, openDatabase } from '../src/database/index.ts';
 import { ChangeFeed, createApp, createLog, type Parts } from '../src/http/index.ts';
 import { createDemoPerson, joinProject, startSession } from '../src/people/index.ts';
@@ -56,9 +57,10 @@ export async function startServer(url: string): Promise<TestServer> {
   const db = openDatabase(url);
   await migrate(db);
   const coverage = new CoverageKeeper(url);
+  const importer = new Importer(url);
   const feed = new ChangeFeed(url, log);
   await feed.start();
-  const parts: Parts = { db, coverage, feed, log, webFolder: null, now: () => new Date() };
+  const parts: Parts = { db, coverage, importer, feed, log, webFolder: null, now: () => new Date() };
   const app = createApp(parts);
   const fetch = async (path: string, init: RequestInit = {}): Promise<Response> => app.fetch(new Request(`http://caderno.test${path}`, init));
   return {
@@ -78,7 +80,7 @@ export async function startServer(url: string): Promise<TestServer> {
       };
     },
     close: async () => {
-      await Promise.allSettled([coverage.close(), feed.close()]);
+      await Promise.allSettled([coverage.close(), importer.close(), feed.close()]);
       await db.close();
     },
   };
@@ -115,7 +117,7 @@ export const requirement = (part: Partial<typeof EMPTY_REQUIREMENT> = {}): KindA
 export const testCase = (part: Partial<typeof EMPTY_CASE> = {}): KindAndContent & { kind: 'case' } => ({ kind: 'case', content: { ...EMPTY_CASE, title: 'C', ...part } });
 export const condition = (requirements: readonly `R-${number}`[], part: object = {}): KindAndContent & { kind: 'condition' } => ({
   kind: 'condition',
-  content: { title: 'K', polarity: 'both', risk: null, requirements: requirements.map((id) => ({ id, seenVersion: 1, anchor: null })), model: { kind: 'plain' }, leftOut: [], ...part },
+  content: { title: 'K', polarity: 'both', risk: null, requirements: requirements.map((id) => ({ id, seenVersion: 1, anchor: null })), model: { kind: 'plain' }, leftOut: [], observations: [], defects: [], ...part },
 });
 
 /** A save with everything it takes. */

@@ -1,22 +1,24 @@
 /** The kinds of artefact, each with the letter its ids begin with. Ids are never reused. */
-export const ARTEFACT_KINDS = ['requirement', 'condition', 'case'] as const;
+export const ARTEFACT_KINDS = ['requirement', 'condition', 'case', 'question'] as const;
 export type ArtefactKind = (typeof ARTEFACT_KINDS)[number];
 
 export type RequirementId = `R-${number}`;
 export type ConditionId = `K-${number}`;
 export type CaseId = `C-${number}`;
+export type QuestionId = `Q-${number}`;
 
 /** Template types, not plain strings: a case's id where a condition's is wanted does not compile. */
 export interface IdOfKind {
   requirement: RequirementId;
   condition: ConditionId;
   case: CaseId;
+  question: QuestionId;
 }
 export type ArtefactId = IdOfKind[ArtefactKind];
 
-const LETTER = { requirement: 'R', condition: 'K', case: 'C' } as const satisfies Record<ArtefactKind, string>;
+const LETTER = { requirement: 'R', condition: 'K', case: 'C', question: 'Q' } as const satisfies Record<ArtefactKind, string>;
 
-const ID = /^([RKC])-([1-9]\d{0,8})$/;
+const ID = /^([RKCQ])-([1-9]\d{0,8})$/;
 
 /** The one maker of ids from numbers. */
 export function artefactId<K extends ArtefactKind>(kind: K, number: number): IdOfKind[K] {

@@ -1,3 +1,4 @@
+export type { DefectLink } from './defectLink.ts';
 export {
   ARTEFACT_KINDS,
   ARTEFACT_STATES,
@@ -11,6 +12,7 @@ export {
   type RequirementId,
   type ConditionId,
   type CaseId,
+  type QuestionId,
   type IdOfKind,
   type Priority,
 } from './artefact.ts';

@@ -31,7 +31,9 @@ export function orderOutline<P extends OutlinePlace>(places: readonly P[]): Outl
   const byParent = new Map<RequirementId | null, P[]>();
   for (const place of places) {
     const parent = place.parent !== null && known.has(place.parent) ? place.parent : null;
-    byParent.set(parent, [...(byParent.get(parent) ?? []), place]);
+    const siblings = byParent.get(parent);
+    if (siblings === undefined) byParent.set(parent, [place]);
+    else siblings.push(place);
   }
   const entries: OutlineEntry<P>[] = [];
   const visit = (parent: RequirementId | null, depth: number): void => {

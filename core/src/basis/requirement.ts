@@ -1,13 +1,32 @@
-import type { Priority } from '../artefacts/index.ts';
-
-export const RISKS = ['high', 'medium', 'low'] as const;
-export type Risk = (typeof RISKS)[number];
-
-/** What a coverage item weighs by its requirement's risk. */
-export const RISK_WEIGHT: Record<Risk, number> = { high: 9, medium: 3, low: 1 };
+import type { Priority, RequirementId } from '../artefacts/index.ts';
+import type { Risk, RiskRating } from './riskScale.ts';
+import type { Dismissal } from './wording/dismissal.ts';
 
 export const REQUIREMENT_TYPES = ['rule', 'userStory', 'quality', 'apiOperation'] as const;
 export type RequirementType = (typeof REQUIREMENT_TYPES)[number];
+
+/** Where an imported requirement comes from; `source` and `id` together are what a later import finds it by. */
+export interface Origin {
+  /** Name of the source within the project: a file's, or the tracker's. */
+  readonly source: string;
+  /** The id the source gives it. */
+  readonly id: string;
+  /** Address that leads back to it; empty when there is none. */
+  readonly link: string;
+}
+
+/** What a source says of a requirement beyond the fields Caderno has. `id` is the attribute's name. */
+export interface Attribute {
+  readonly id: string;
+  readonly value: string;
+}
+
+/** A relation to another requirement: one the source names, or `split from` and `merged into`. */
+export interface Relation {
+  readonly id: string;
+  readonly kind: string;
+  readonly to: RequirementId;
+}
 
 /** What a version of a requirement holds. Its place in the outline is not content: a move makes no version. */
 export interface RequirementContent {
@@ -16,9 +35,15 @@ export interface RequirementContent {
   readonly text: string;
   readonly type: RequirementType;
   readonly module: string;
+  /** The risk as said outright; a rating takes its place. */
   readonly risk: Risk;
+  readonly rating: RiskRating | null;
   readonly priority: Priority;
   readonly source: string;
+  readonly origin: Origin | null;
+  readonly attributes: readonly Attribute[];
+  readonly relations: readonly Relation[];
+  readonly dismissals: readonly Dismissal[];
 }
 
 export const EMPTY_REQUIREMENT: RequirementContent = {
@@ -27,8 +52,13 @@ export const EMPTY_REQUIREMENT: RequirementContent = {
   type: 'rule',
   module: '',
   risk: 'medium',
+  rating: null,
   priority: 'medium',
   source: '',
+  origin: null,
+  attributes: [],
+  relations: [],
+  dismissals: [],
 };
 
 /** The part whose change makes trace links to the requirement suspect. */

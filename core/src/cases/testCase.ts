@@ -1,4 +1,4 @@
-import type { ConditionId, Priority } from '../artefacts/index.ts';
+import type { ConditionId, DefectLink, Priority } from '../artefacts/index.ts';
 import type { FieldId } from '../conditions/index.ts';
 import type { CellText } from '../data/index.ts';
 
@@ -76,6 +76,7 @@ export interface CaseContent {
   readonly estimate: number | null;
   /** Display name of a member; empty: nobody. */
   readonly owner: string;
+  readonly defects: readonly DefectLink[];
 }
 
 export const EMPTY_CASE: CaseContent = {
@@ -91,6 +92,7 @@ export const EMPTY_CASE: CaseContent = {
   tags: [],
   estimate: null,
   owner: '',
+  defects: [],
 };
 
 /** The part whose change makes trace links to the case suspect. */

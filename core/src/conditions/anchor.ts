@@ -47,3 +47,9 @@ function contextAgreement(text: string, start: number, anchor: Anchor): number {
   while (after < anchor.after.length && text[end + after] === anchor.after[after]) after += 1;
   return before + after;
 }
+
+/** The anchor as it stands in another text that holds its words; the same anchor when they are not there. */
+export function anchorIn(text: string, anchor: Anchor): Anchor {
+  const place = placeAnchor(text, anchor);
+  return place.kind === 'gone' ? anchor : anchorAt(text, place.start, place.end);
+}

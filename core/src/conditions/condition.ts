@@ -1,5 +1,5 @@
-import type { RequirementId } from '../artefacts/index.ts';
-import type { Risk } from '../basis/index.ts';
+import type { DefectLink, RequirementId } from '../artefacts/index.ts';
+import type { Observation, Risk } from '../basis/index.ts';
 import type { Anchor } from './anchor.ts';
 import type { Model } from './model.ts';
 import type { ItemKey } from './item.ts';
@@ -35,6 +35,8 @@ export interface ConditionContent {
   readonly requirements: readonly RequirementLink[];
   readonly model: Model;
   readonly leftOut: readonly LeftOut[];
+  readonly observations: readonly Observation[];
+  readonly defects: readonly DefectLink[];
 }
 
 /** The part whose change makes trace links to the condition suspect. */

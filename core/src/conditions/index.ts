@@ -29,4 +29,4 @@ export { boundaryValues } from './rangeItems.ts';
 export { itemsShown, itemsShownByRow, rangeJudge, type RangeJudge } from './rangeEvidence.ts';
 export { rangeProblems, type RangeProblem } from './rangeProblems.ts';
 export { coverageItems } from './modelItems.ts';
-export { anchorAt, placeAnchor, type Anchor, type AnchorPlace } from './anchor.ts';
+export { anchorAt, anchorIn, placeAnchor, type Anchor, type AnchorPlace } from './anchor.ts';

@@ -26,6 +26,9 @@ export interface CoveringCase {
   readonly evidence: Evidence;
 }
 
+/** The items that wait for an answer. */
+export type WaitingItems = 'all' | ReadonlySet<string>;
+
 /** What the standings of a condition's items follow from. */
 export interface Grounds {
   readonly id: ConditionId;
@@ -34,13 +37,16 @@ export interface Grounds {
   readonly size: number;
   /** Whether it hangs on a requirement that changed in meaning since: then all is shown through a suspect link. */
   readonly suspect: boolean;
+  /** Keys of the items an open question bears on; `all` when it bears on the whole condition. */
+  readonly waiting: WaitingItems;
   /** By number. */
   readonly covering: readonly CoveringCase[];
 }
 
 /** The standing of every item, by place. */
-export function standingsOf({ content, size, suspect, covering }: Grounds): Standing[] {
-  const leftOut = leftOutPlaces(content);
+export function standingsOf({ content, size, suspect, waiting, covering }: Grounds): Standing[] {
+  const leftOut = placesOf(content, new Set(content.leftOut.map((l) => l.id)));
+  const waits = waiting === 'all' ? null : placesOf(content, waiting);
   const standings: Standing[] = [];
   for (let place = 0; place < size; place += 1) {
     let demonstrated = false;
@@ -50,7 +56,7 @@ export function standingsOf({ content, size, suspect, covering }: Grounds): Stan
       demonstrated = true;
       trusted ||= !suspect && !through;
     }
-    standings.push(standingOf(leftOut.has(place), demonstrated, trusted, covering.length > 0));
+    standings.push(standingOf(leftOut.has(place), waits === null || waits.has(place), demonstrated, trusted, covering.length > 0));
   }
   return standings;
 }
@@ -74,14 +80,14 @@ export function conditionCoverage(grounds: Grounds): ConditionCoverage {
 
 const NONE: ReadonlySet<number> = new Set();
 
-function leftOutPlaces(content: ConditionContent): ReadonlySet<number> {
-  if (content.leftOut.length === 0) return NONE;
-  const keys = new Set(content.leftOut.map((l) => l.id));
+function placesOf(content: ConditionContent, keys: ReadonlySet<string>): ReadonlySet<number> {
+  if (keys.size === 0) return NONE;
   return new Set(coverageItems(content).flatMap((item, place) => (keys.has(item.key) ? [place] : [])));
 }
 
-function standingOf(leftOut: boolean, demonstrated: boolean, trusted: boolean, linked: boolean): Standing {
+function standingOf(leftOut: boolean, waiting: boolean, demonstrated: boolean, trusted: boolean, linked: boolean): Standing {
   if (leftOut) return 'leftOut';
+  if (waiting) return 'waiting';
   if (demonstrated) return trusted ? 'shown' : 'suspect';
   return linked ? 'linked' : 'gap';
 }

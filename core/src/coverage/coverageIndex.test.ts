@@ -2,18 +2,20 @@ import { expect, test, describe } from '@jest/globals';
 import fc from 'fast-check';
 import { stepId } from '../cases/index.ts';
 import { PLAIN_ITEM, itemKey } from '../conditions/index.ts';
-import { CoverageIndex, caseMarks, countStandings, coverageReport, listItems, percentDown, shownRatio, type Design, type DesignChange } from './index.ts';
-import { C, K, R, byReading, condition, ranges, requirement, testCase } from './testDesign.ts';
+import { CoverageIndex, caseMarks, countStandings, coverageReport, heldUp, listItems, percentDown, shownRatio, type Design, type DesignChange } from './index.ts';
+import { artefactId } from '../artefacts/index.ts';
+import type { QuestionSubject } from '../basis/index.ts';
+import { C, K, R, byReading, condition, designOf, question, ranges, requirement, testCase } from './testDesign.ts';
 
 const standings = (design: Design, k = 1) => new CoverageIndex(design).coverageOf(K(k))?.items.map((i) => i.standing);
 const named = (design: Design) => new Map(new CoverageIndex(design).coverageOf(K(1))?.items.map((i) => [i.item.name, i]));
 
 test('worked example 1: seven rows show nine of ten items; the gap is the fraction', () => {
-  const design: Design = {
+  const design = designOf({
     requirements: [requirement(1)],
     conditions: [condition(1, [1], { model: ranges })],
     cases: [testCase(34, ['0', '-1', '99999', '100000', '4182', '12a', '""'], [byReading])],
-  };
+  });
   const items = new CoverageIndex(design).coverageOf(K(1))?.items ?? [];
   expect(items.map((i) => i.item.kind)).toEqual([...Array(3).fill('partition'), ...Array(4).fill('boundary'), ...Array(3).fill('class')]);
   expect(items.filter((i) => i.standing !== 'shown').map((i) => i.item.name)).toEqual(['fraction']);
@@ -24,7 +26,7 @@ test('worked example 1: seven rows show nine of ten items; the gap is the fracti
 });
 
 describe('standings, the first that holds', () => {
-  const base: Design = { requirements: [requirement(1)], conditions: [condition(1, [1])], cases: [] };
+  const base = designOf({ requirements: [requirement(1)], conditions: [condition(1, [1])] });
   const shows = [{ expects: [stepId('s1')] }];
 
   test('no case: gap', () => expect(standings(base)).toEqual(['gap']));
@@ -53,6 +55,30 @@ describe('standings, the first that holds', () => {
   });
 });
 
+describe('open questions', () => {
+  const base = designOf({ requirements: [requirement(1), requirement(2)], conditions: [condition(1, [1], { model: ranges }), condition(2, [2])], cases: [testCase(1, ['0'], [byReading])] });
+  const onRequirement = (holds: boolean): QuestionSubject => ({ kind: 'requirement', id: R(2), words: '', holds });
+  const onItems = (...items: string[]): QuestionSubject => ({ kind: 'condition', id: K(1), items, holds: true });
+  const waiting = (about: readonly QuestionSubject[], status?: 'answered') => coverageReport(new CoverageIndex({ ...base, questions: [question(1, about, status)] })).counts.waiting;
+
+  test('about a requirement: every item of its conditions waits, if it holds them up', () => expect([waiting([onRequirement(true)]), waiting([onRequirement(false)])]).toEqual([1, 0]));
+  test('about items: just those; about none in particular: all', () => expect([waiting([onItems('reading:class:empty')]), waiting([onItems()])]).toEqual([1, 10]));
+  test('waiting comes before shown, and an answer brings it back', () => {
+    expect(standings({ ...base, questions: [question(1, [onItems()])] })).toEqual(Array(10).fill('waiting'));
+    expect(waiting([onItems()], 'answered')).toBe(0);
+  });
+  test('a question says how many items it holds up; one item of two questions waits once and counts for both', () => {
+    const index = new CoverageIndex({ ...base, questions: [question(1, [onItems(), onRequirement(true)]), question(2, [onItems('reading:class:empty')]), question(3, [])] });
+    expect([...heldUp(index)]).toEqual([[artefactId('question', 1), 11], [artefactId('question', 2), 1]]);
+    expect(coverageReport(index).counts.waiting).toBe(11);
+  });
+});
+
+test('the project says what a risk weighs', () => {
+  const design = designOf({ requirements: [requirement(1, { risk: 'high' })], conditions: [condition(1, [1])], riskWeights: { high: 5, medium: 2, low: 1 } });
+  expect(coverageReport(new CoverageIndex(design)).weighted.gap).toBe(5);
+});
+
 describe('numbers', () => {
   test('percent is rounded down, so that 100 is never claimed with a gap', () => {
     expect(percentDown({ part: 999, of: 1000 })).toBe(99);
@@ -60,16 +86,16 @@ describe('numbers', () => {
     expect(percentDown({ part: 0, of: 0 })).toBeNull();
   });
 
-  const design: Design = {
+  const design = designOf({
     requirements: [requirement(1, { risk: 'high', module: 'a' }), requirement(2, { risk: 'low', module: 'b' }), requirement(3), requirement(4, { state: 'withdrawn' })],
     conditions: [condition(1, [1, 2]), condition(2, [2]), condition(3, [2], { risk: 'high' }), condition(4, [4])],
     cases: [testCase(1, ['1', '2'], [{ id: K(2), expects: [stepId('s1')] }])],
-  };
+  });
   const report = coverageReport(new CoverageIndex(design));
 
   test('an item of two requirements counts in both rows and once in all', () => {
     expect(report.requirements.map((r) => [r.id, r.counts.gap, r.counts.shown])).toEqual([[R(1), 1, 0], [R(2), 2, 1], [R(3), 0, 0]]);
-    expect(report.counts).toEqual({ gap: 2, shown: 1, linked: 0, suspect: 0, leftOut: 0 });
+    expect(report.counts).toEqual({ gap: 2, shown: 1, linked: 0, waiting: 0, suspect: 0, leftOut: 0 });
   });
   test('items weigh by the highest risk of their requirements, or by their own', () => expect(report.weighted).toMatchObject({ gap: 9 + 9, shown: 1 }));
   test('a requirement without conditions is unanalysed; withdrawn ones are counted nowhere', () => expect(report.unanalysed).toEqual([R(3)]));
@@ -108,6 +134,11 @@ const change: fc.Arbitrary<DesignChange> = fc.oneof(
       case: c.gone ? null : testCase(c.n, c.values, c.covers.map((k) => ({ ...byReading, id: K(k), seenVersion: c.seen, expects: [stepId('s1')] })), { state: c.state }),
     }),
   ),
+  fc.record({ n: fc.integer({ min: 1, max: 2 }), at: fc.integer({ min: 1, max: 3 }), on: fc.constantFrom('requirement', 'condition', 'items'), open: fc.boolean(), gone: fc.boolean() }).map((c): DesignChange => {
+    const about: QuestionSubject = c.on === 'requirement' ? { kind: 'requirement', id: R(c.at), words: '', holds: true } : { kind: 'condition', id: K(c.at), items: c.on === 'items' ? ['reading:edge:0', PLAIN_ITEM] : [], holds: true };
+    return { kind: 'question', id: artefactId('question', c.n), question: c.gone ? null : question(c.n, [about], c.open ? 'open' : 'answered') };
+  }),
+  fc.constantFrom(1, 4).map((high): DesignChange => ({ kind: 'riskWeights', weights: { high, medium: 2, low: 1 } })),
 );
 
 function after(design: Design, c: DesignChange): Design {
@@ -119,6 +150,10 @@ function after(design: Design, c: DesignChange): Design {
       return { ...design, conditions: replace(design.conditions, c.id, c.condition) };
     case 'case':
       return { ...design, cases: replace(design.cases, c.id, c.case) };
+    case 'question':
+      return { ...design, questions: replace(design.questions, c.id, c.question) };
+    case 'riskWeights':
+      return { ...design, riskWeights: c.weights };
   }
 }
 
@@ -138,8 +173,9 @@ function bruteForce(design: Design): Pick<ReturnType<typeof coverageReport>, 'co
 }
 
 test('after any changes the index equals one made from scratch', () => {
-  const start: Design = { requirements: [1, 2, 3].map((n) => requirement(n)), conditions: [condition(1, [1], { model: ranges }), condition(2, [1, 2])], cases: [testCase(1, ['0'], [byReading])] };
+  const start = designOf({ requirements: [1, 2, 3].map((n) => requirement(n)), conditions: [condition(1, [1], { model: ranges }), condition(2, [1, 2])], cases: [testCase(1, ['0'], [byReading])] });
   let everShown = false;
+  let everWaiting = false;
   fc.assert(
     fc.property(fc.array(change, { minLength: 1, maxLength: 12 }), (changes) => {
       const index = new CoverageIndex(start);
@@ -156,9 +192,11 @@ test('after any changes the index equals one made from scratch', () => {
       expect(coverageReport(index)).toEqual(coverageReport(scratch));
       expect(coverageReport(index)).toMatchObject(bruteForce(design));
       expect(listItems(index, {}, 99)).toEqual(listItems(scratch, {}, 99));
+      expect(heldUp(index)).toEqual(heldUp(scratch));
+      everWaiting ||= coverageReport(scratch).counts.waiting > 0;
       everShown ||= coverageReport(scratch).counts.shown > 0 && changes.length > 3;
     }),
     { numRuns: 300 },
   );
-  expect(everShown).toBe(true);
+  expect([everShown, everWaiting]).toEqual([true, true]);
 });

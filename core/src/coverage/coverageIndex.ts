@@ -1,16 +1,18 @@
-import type { CaseId, ConditionId, RequirementId } from '../artefacts/index.ts';
-import { RISK_WEIGHT } from '../basis/index.ts';
+import type { CaseId, ConditionId, QuestionId, RequirementId } from '../artefacts/index.ts';
 import type { Cover } from '../cases/index.ts';
 import { conditionCoverage, standingsOf, type ConditionCoverage, type Grounds } from './conditionCoverage.ts';
-import type { Design, DesignCase, DesignCondition, DesignRequirement } from './design.ts';
+import type { Design, DesignCase, DesignCondition, DesignQuestion, DesignRequirement, RiskWeights } from './design.ts';
 import { caseEvidence, modelJudge, type Evidence, type ModelJudge } from './evidence.ts';
+import { OpenQuestions } from './openQuestions.ts';
 import { tallyOf, Totals, type ConditionTally } from './totals.ts';
 
 /** One changed artefact: its new head, or null when it is gone. */
 export type DesignChange =
   | { readonly kind: 'requirements'; readonly inOutlineOrder: readonly DesignRequirement[] }
   | { readonly kind: 'condition'; readonly id: ConditionId; readonly condition: DesignCondition | null }
-  | { readonly kind: 'case'; readonly id: CaseId; readonly case: DesignCase | null };
+  | { readonly kind: 'case'; readonly id: CaseId; readonly case: DesignCase | null }
+  | { readonly kind: 'question'; readonly id: QuestionId; readonly question: DesignQuestion | null }
+  | { readonly kind: 'riskWeights'; readonly weights: RiskWeights };
 
 /** All that is known of a condition: lookups by id are the dearest part of a large project, so there is one. */
 export interface ConditionEntry {
@@ -39,10 +41,14 @@ export class CoverageIndex {
   readonly entries = new Map<ConditionId, ConditionEntry>();
   readonly cases = new Map<CaseId, DesignCase>();
   readonly totals = new Totals();
+  readonly questions: OpenQuestions;
+  #riskWeights: RiskWeights;
   /** In outline order, withdrawn ones left out. */
   requirements = new Map<RequirementId, RequirementEntry>();
 
   constructor(design: Design) {
+    this.#riskWeights = design.riskWeights;
+    this.questions = new OpenQuestions(design.questions);
     this.#setRequirements(design.requirements);
     for (const condition of design.conditions) this.#setCondition(condition.id, condition);
     for (const testCase of design.cases) {
@@ -72,6 +78,11 @@ export class CoverageIndex {
         return this.#changeCondition(change.id, change.condition);
       case 'case':
         return this.#changeCase(change.id, change.case);
+      case 'question':
+        return this.#changeQuestion(change.id, change.question);
+      case 'riskWeights':
+        this.#riskWeights = change.weights;
+        for (const entry of this.entries.values()) this.#refresh(entry);
     }
   }
 
@@ -135,6 +146,13 @@ export class CoverageIndex {
     for (const entry of touched) this.#refresh(entry);
   }
 
+  #changeQuestion(id: QuestionId, question: DesignQuestion | null): void {
+    const subjects = new Set(this.questions.put(id, question));
+    for (const entry of this.entries.values()) {
+      if (subjects.has(entry.id) || entry.condition.content.requirements.some((r) => subjects.has(r.id))) this.#refresh(entry);
+    }
+  }
+
   #addEvidence(testCase: DesignCase, cover: Cover): ConditionEntry | null {
     const entry = testCase.state === 'withdrawn' ? undefined : this.entries.get(cover.id);
     if (entry === undefined) return null;
@@ -162,8 +180,9 @@ export class CoverageIndex {
     if (requirements.length === 0) return;
     const suspect = content.requirements.some((link) => link.seenVersion < (requirements.find((r) => r.id === link.id)?.meaningSince ?? 0));
     const covering = entry.covering.map((c) => ({ id: c.id, evidence: c.evidence, suspect: c.seenVersion < condition.meaningSince }));
-    const grounds: Grounds = { id, content, size: judge.techniques.length, suspect, covering };
-    const weight = content.risk === null ? Math.max(...requirements.map((r) => RISK_WEIGHT[r.risk])) : RISK_WEIGHT[content.risk];
+    const waiting = this.questions.itemsWaiting(id, content.requirements.map((r) => r.id));
+    const grounds: Grounds = { id, content, size: judge.techniques.length, suspect, waiting, covering };
+    const weight = content.risk === null ? Math.max(...requirements.map((r) => this.#riskWeights[r.risk])) : this.#riskWeights[content.risk];
     entry.counted = { grounds, tally: tallyOf(standingsOf(grounds), judge.techniques, weight) };
     this.totals.add(entry.counted.tally);
   }

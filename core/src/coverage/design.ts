@@ -1,5 +1,5 @@
-import type { ArtefactState, CaseId, ConditionId, RequirementId } from '../artefacts/index.ts';
-import type { Risk } from '../basis/index.ts';
+import type { ArtefactState, CaseId, ConditionId, QuestionId, RequirementId } from '../artefacts/index.ts';
+import type { QuestionContent, Risk, RiskScale } from '../basis/index.ts';
 import type { CaseContent } from '../cases/index.ts';
 import type { ConditionContent } from '../conditions/index.ts';
 
@@ -31,9 +31,20 @@ export interface DesignCase {
   readonly content: CaseContent;
 }
 
+/** What coverage needs of a question. One that is not in state withdrawn and open holds up what it is about. */
+export interface DesignQuestion {
+  readonly id: QuestionId;
+  readonly state: ArtefactState;
+  readonly content: Pick<QuestionContent, 'status' | 'about'>;
+}
+
+export type RiskWeights = RiskScale['weights'];
+
 export interface Design {
   /** In outline order. */
   readonly requirements: readonly DesignRequirement[];
   readonly conditions: readonly DesignCondition[];
   readonly cases: readonly DesignCase[];
+  readonly questions: readonly DesignQuestion[];
+  readonly riskWeights: RiskWeights;
 }

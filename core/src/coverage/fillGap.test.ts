@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { EMPTY_CASE } from '../cases/index.ts';
 import { coverageItems, fieldId, type ConditionContent } from '../conditions/index.ts';
 import { CoverageIndex, addProposedRows, fillGap, itemsToMake } from './index.ts';
-import { C, K, byReading, condition, ranges, reading, requirement, testCase } from './testDesign.ts';
+import { C, K, byReading, condition, designOf, ranges, reading, requirement, testCase } from './testDesign.ts';
 
 const content = condition(1, [1], { model: ranges }).content;
 const all = (c: ConditionContent) => coverageItems(c).map((i) => i.key);
@@ -16,7 +16,7 @@ test('boundary values show their partitions too: seven rows for ten items', () =
 });
 
 test('only what is missing is made', () => {
-  const design = { requirements: [requirement(1)], conditions: [condition(1, [1], { model: ranges })], cases: [testCase(1, ['0', '-1', '99999', '100000', '12a', '""'], [byReading])] };
+  const design = designOf({ requirements: [requirement(1)], conditions: [condition(1, [1], { model: ranges })], cases: [testCase(1, ['0', '-1', '99999', '100000', '12a', '""'], [byReading])] });
   const coverage = new CoverageIndex(design).coverageOf(K(1));
   expect(coverage && fillGap(content, itemsToMake(coverage)).rows).toEqual([{ name: 'fraction', values: [{ field: reading.id, cell: '12.5' }], outcome: 'refused', shows: ['reading:class:fraction'] }]);
 });
@@ -38,7 +38,7 @@ test('rows added to a case show all that was proposed, whatever was missing', ()
       const filling = fillGap(content, missing);
       let n = 0;
       const made = addProposedRows(EMPTY_CASE, K(1), { version: 1, content }, filling.rows, () => `n${(n += 1)}`);
-      const index = new CoverageIndex({ requirements: [requirement(1)], conditions: [condition(1, [1], { model: ranges })], cases: [{ id: C(1), state: 'draft', version: 1, content: made }] });
+      const index = new CoverageIndex(designOf({ requirements: [requirement(1)], conditions: [condition(1, [1], { model: ranges })], cases: [{ id: C(1), state: 'draft', version: 1, content: made }] }));
       const shown = index.coverageOf(K(1))?.items.filter((i) => i.standing === 'shown').map((i) => i.item.key) ?? [];
       expect(missing.filter((k) => !shown.includes(k))).toEqual([]);
     }),

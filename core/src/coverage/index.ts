@@ -12,7 +12,8 @@ export {
 } from './standing.ts';
 export { caseEvidence, modelJudge, type Evidence, type InstanceRef, type ModelJudge } from './evidence.ts';
 export { conditionCoverage, itemsToMake, type ConditionCoverage, type CoveringCase, type Grounds, type ItemCoverage } from './conditionCoverage.ts';
-export type { Design, DesignCase, DesignCondition, DesignRequirement } from './design.ts';
+export type { Design, DesignCase, DesignCondition, DesignQuestion, DesignRequirement, RiskWeights } from './design.ts';
+export { heldUp } from './openQuestions.ts';
 export { CoverageIndex, type ConditionEntry, type DesignChange } from './coverageIndex.ts';
 export type { ConditionTally } from './totals.ts';
 export {

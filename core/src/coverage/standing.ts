@@ -1,11 +1,11 @@
 /** The standing of a coverage item; of several that hold, the first of this list. */
-export const STANDINGS = ['leftOut', 'suspect', 'shown', 'linked', 'gap'] as const;
+export const STANDINGS = ['leftOut', 'waiting', 'suspect', 'shown', 'linked', 'gap'] as const;
 export type Standing = (typeof STANDINGS)[number];
 
 /** How many items have each standing; weighted counts use the same shape. */
 export type StandingCounts = Readonly<Record<Standing, number>>;
 
-export const NO_ITEMS: StandingCounts = { leftOut: 0, suspect: 0, shown: 0, linked: 0, gap: 0 };
+export const NO_ITEMS: StandingCounts = { leftOut: 0, waiting: 0, suspect: 0, shown: 0, linked: 0, gap: 0 };
 
 export function countStandings(standings: readonly Standing[]): StandingCounts {
   const counts = { ...NO_ITEMS };
@@ -19,6 +19,7 @@ export class CountSum {
 
   add(counts: StandingCounts, weight = 1): void {
     this.#counts.leftOut += counts.leftOut * weight;
+    this.#counts.waiting += counts.waiting * weight;
     this.#counts.suspect += counts.suspect * weight;
     this.#counts.shown += counts.shown * weight;
     this.#counts.linked += counts.linked * weight;
@@ -47,7 +48,7 @@ export function linkedRatio(counts: StandingCounts): Ratio {
 }
 
 export function itemsToShow(counts: StandingCounts): number {
-  return counts.suspect + counts.shown + counts.linked + counts.gap;
+  return counts.waiting + counts.suspect + counts.shown + counts.linked + counts.gap;
 }
 
 /** Whole percent, rounded down so that 100 is never claimed with a gap; null when there is nothing to show. */

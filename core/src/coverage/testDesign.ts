@@ -1,7 +1,8 @@
 import { artefactId, type CaseId, type ConditionId, type RequirementId } from '../artefacts/index.ts';
 import { EMPTY_CASE, parameterId, rowId, stepId, type CaseContent, type Cover } from '../cases/index.ts';
 import { fieldId, type ConditionContent, type Field, type ValueRangesModel } from '../conditions/index.ts';
-import type { DesignCase, DesignCondition, DesignRequirement } from './design.ts';
+import { DEFAULT_RISK_SCALE, type QuestionSubject } from '../basis/index.ts';
+import type { Design, DesignCase, DesignCondition, DesignQuestion, DesignRequirement } from './design.ts';
 
 /** Tiny builders for tests of coverage. */
 export const R = (n: number): RequirementId => artefactId('requirement', n);
@@ -29,13 +30,23 @@ export const reading: Field = {
 
 export const ranges: ValueRangesModel = { kind: 'valueRanges', boundaries: 'twoValue', allowInvalidTogether: false, fields: [reading] };
 
+/** A whole design of the parts given. */
+export function designOf(part: Partial<Design>): Design {
+  return { requirements: [], conditions: [], cases: [], questions: [], riskWeights: DEFAULT_RISK_SCALE.weights, ...part };
+}
+
+/** An open question about these subjects, unless said otherwise. */
+export function question(n: number, about: readonly QuestionSubject[], status: 'open' | 'answered' = 'open'): DesignQuestion {
+  return { id: artefactId('question', n), state: 'draft', content: { status, about } };
+}
+
 export function requirement(n: number, part: Partial<DesignRequirement> = {}): DesignRequirement {
   return { id: R(n), title: `requirement ${n}`, module: 'readings', risk: 'medium', state: 'draft', meaningSince: 1, ...part };
 }
 
 export function condition(n: number, requirements: readonly number[], part: Partial<ConditionContent> = {}, outside: Partial<DesignCondition> = {}): DesignCondition {
   const links = requirements.map((r) => ({ id: R(r), seenVersion: 1, anchor: null }));
-  const content: ConditionContent = { title: `condition ${n}`, polarity: 'both', risk: null, requirements: links, model: { kind: 'plain' }, leftOut: [], ...part };
+  const content: ConditionContent = { title: `condition ${n}`, polarity: 'both', risk: null, requirements: links, model: { kind: 'plain' }, leftOut: [], observations: [], defects: [], ...part };
   return { id: K(n), state: 'draft', version: 1, meaningSince: 1, content, ...outside };
 }
 

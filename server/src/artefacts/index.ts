@@ -1,6 +1,7 @@
-export { CHANGES_CHANNEL, artefactOfRetry, idOfRow, lockProject, recordDeed, type Commander } from './command.ts';
-export { changeState, createArtefact, findArtefact, readContent, saveArtefact, setState, storeNextVersion } from './store.ts';
-export { moveRequirement, outlinePlaces, restorePlace } from './outline.ts';
+export { CHANGES_CHANNEL, artefactOfRetry, changeOfRetry, idOfRow, lockProject, recordDeed, type Commander, type DeedPart } from './deed.ts';
+export { changeState, createArtefact, findArtefact, readContent, saveArtefact, setState } from './store.ts';
+export { insertArtefacts, readHeads, reserveNumbers, writeVersions, type NewArtefactRow, type OnWritten, type Save } from './write.ts';
+export { lastPosition, moveRequirement, outlinePlaces, placeAfter, restorePlace } from './outline.ts';
 export { dropDraft, keepDraft } from './draft.ts';
 export { describeArtefact, readArtefact } from './read.ts';
 export { selectSummaries } from './summary.ts';

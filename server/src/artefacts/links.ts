@@ -1,56 +1,77 @@
-import { parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
+import { artefactId, parseArtefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import type { KindAndContent } from '@caderno/contract';
-import { execute, modelsOf, selectRows, type ArtefactRow, type Work } from '../database/index.ts';
+import { execute, selectRows, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
 
 export interface TraceLink {
   readonly to: ArtefactId;
-  readonly type: 'derives' | 'covers';
+  /** `derives` and `covers` are trace links, which a change of meaning makes suspect; `relates` and `asks` are not. */
+  readonly type: 'derives' | 'covers' | 'relates' | 'asks';
   readonly seenVersion: number;
 }
 
-/** The trace links a content holds. The link table is derived from them. */
+/** The links a content holds. The link table is derived from them. */
 export function traceLinks(value: KindAndContent): TraceLink[] {
   switch (value.kind) {
     case 'requirement':
-      return [];
+      return [...new Set(value.content.relations.map((r) => r.to))].map((to) => ({ to, type: 'relates', seenVersion: 1 }));
     case 'condition':
       return value.content.requirements.map((r) => ({ to: r.id, type: 'derives', seenVersion: r.seenVersion }));
     case 'case':
       return value.content.covers.map((c) => ({ to: c.id, type: 'covers', seenVersion: c.seenVersion }));
+    case 'question':
+      return value.content.about.map((s) => ({ to: s.id, type: 'asks', seenVersion: 1 }));
   }
 }
 
-/** Writes an artefact's links anew. @throws Refused when a target is not in the project. */
-export async function writeLinks(work: Work, projectId: string, rowId: string, value: KindAndContent): Promise<void> {
-  for (const { to } of traceLinks(value)) {
-    const target = await findRow(work, projectId, to);
-    if (target === null || target.deletedAt !== null) throw new Refused({ code: 'link_unknown', id: to });
+/** Whose links are to be written. */
+export interface Linking {
+  readonly rowId: string;
+  readonly value: KindAndContent;
+}
+
+const RECORDS = `jsonb_to_recordset($1::jsonb) AS r(from_id bigint, kind text, number int, type text, seen int)`;
+
+/** Writes the links of artefacts anew. @throws Refused when a target is not in the project. */
+export async function writeLinks(work: Work, projectId: string, linkings: readonly Linking[]): Promise<void> {
+  const records = recordsOf(linkings);
+  if (records.length > 0) {
+    const [missing] = await selectRows<{ kind: ArtefactKind; number: number }>(
+      work,
+      `SELECT r.kind, r.number FROM ${RECORDS} LEFT JOIN artefact a ON a.project_id = $2 AND a.kind = r.kind AND a.number = r.number AND a.deleted_at IS NULL WHERE a.id IS NULL LIMIT 1`,
+      [JSON.stringify(records), projectId],
+    );
+    if (missing !== undefined) throw new Refused({ code: 'link_unknown', id: artefactId(missing.kind, missing.number) });
   }
-  await rewriteLinks(work, projectId, rowId, value);
+  await rewriteLinks(work, projectId, linkings);
 }
 
 /** The same without asking whether targets were deleted since: what was linked once stays so. */
-export async function rewriteLinks(work: Work, projectId: string, rowId: string, value: KindAndContent): Promise<void> {
-  await execute(work, 'DELETE FROM link WHERE from_id = $1', [rowId]);
-  for (const { to, type, seenVersion } of traceLinks(value)) {
-    const target = await findRow(work, projectId, to);
-    if (target !== null) await execute(work, 'INSERT INTO link (from_id, to_id, type, seen_version) VALUES ($1, $2, $3, $4)', [rowId, target.id, type, seenVersion]);
-  }
-}
-
-async function findRow(work: Work, projectId: string, id: ArtefactId): Promise<Pick<ArtefactRow, 'id' | 'deletedAt'> | null> {
-  const parsed = parseArtefactId(id);
-  return parsed === null ? null : modelsOf(work.db).Artefact.findOne({ where: { projectId, ...parsed }, attributes: ['id', 'deletedAt'], transaction: work.transaction });
-}
-
-/** The artefacts that link to one, deleted ones left out. */
-export async function usersOf(work: Work, rowId: string): Promise<ArtefactId[]> {
-  const rows = await selectRows<{ id: ArtefactId }>(
+export async function rewriteLinks(work: Work, projectId: string, linkings: readonly Linking[]): Promise<void> {
+  await execute(work, 'DELETE FROM link WHERE from_id = ANY($1)', [linkings.map((l) => l.rowId)]);
+  const records = recordsOf(linkings);
+  if (records.length === 0) return;
+  await execute(
     work,
-    `SELECT CASE kind WHEN 'requirement' THEN 'R' WHEN 'condition' THEN 'K' ELSE 'C' END || '-' || number AS id FROM artefact
-     WHERE deleted_at IS NULL AND (id IN (SELECT from_id FROM link WHERE to_id = $1) OR parent_id = $1) ORDER BY kind, number`,
-    [rowId],
+    `INSERT INTO link (from_id, to_id, type, seen_version) SELECT r.from_id, a.id, r.type, r.seen FROM ${RECORDS} JOIN artefact a ON a.project_id = $2 AND a.kind = r.kind AND a.number = r.number`,
+    [JSON.stringify(records), projectId],
   );
-  return rows.map((r) => r.id);
+}
+
+function recordsOf(linkings: readonly Linking[]) {
+  return linkings.flatMap(({ rowId, value }) => traceLinks(value).flatMap(({ to, type, seenVersion }) => {
+    const target = parseArtefactId(to);
+    return target === null ? [] : [{ from_id: rowId, kind: target.kind, number: target.number, type, seen: seenVersion }];
+  }));
+}
+
+/** The artefacts that depend on one, deleted ones left out: what links to it, relations aside, and what stands below it. */
+export async function usersOf(work: Work, rowIds: readonly string[]): Promise<ArtefactId[]> {
+  const rows = await selectRows<{ kind: ArtefactKind; number: number }>(
+    work,
+    `SELECT kind, number FROM artefact
+     WHERE deleted_at IS NULL AND NOT id = ANY($1) AND (id IN (SELECT from_id FROM link WHERE to_id = ANY($1) AND type <> 'relates') OR parent_id = ANY($1)) ORDER BY kind, number`,
+    [rowIds],
+  );
+  return rows.map((r) => artefactId(r.kind, r.number));
 }

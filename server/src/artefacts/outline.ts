@@ -1,10 +1,10 @@
 import { artefactId, type RequirementId } from '@caderno/core/artefacts';
-import { DEEPEST_OUTLINE, makesCircle, orderOutline, type OutlineMove, type OutlinePlace } from '@caderno/core/basis';
+import { DEEPEST_OUTLINE, type OutlineMove, type OutlinePlace } from '@caderno/core/basis';
 import { execute, modelsOf, selectRows, type ArtefactRow, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
-import { artefactOfRetry, lockProject, recordDeed, type Commander } from './command.ts';
-import { findArtefact } from './store.ts';
 import type { StoredPlace } from '../versions/undoPlan.ts';
+import { artefactOfRetry, lockProject, recordDeed, type Commander, type DeedPart } from './deed.ts';
+import { findArtefact } from './store.ts';
 
 /** Moves a requirement below a parent, after a sibling (null: first). Its own children go along. */
 export async function moveRequirement(work: Work, commander: Commander, id: RequirementId, move: OutlineMove): Promise<ArtefactRow> {
@@ -12,43 +12,51 @@ export async function moveRequirement(work: Work, commander: Commander, id: Requ
   const earlier = await artefactOfRetry(work, commander);
   if (earlier !== null) return earlier;
   const row = await findArtefact(work, commander.projectId, id);
-  const from: StoredPlace = { parentId: row.parentId, position: row.position };
-  await placeAfter(work, row, move.parent, move.after);
-  return recordMove(work, commander, row, from, { action: 'move', detail: '' });
-}
-
-/** Puts a requirement back where an undo wants it; what moved in between keeps its order. */
-export async function restorePlace(work: Work, commander: Commander, row: ArtefactRow, place: StoredPlace, detail: string): Promise<ArtefactRow> {
-  const from: StoredPlace = { parentId: row.parentId, position: row.position };
-  await makeRoom(work, row, place.parentId, place.position);
-  await row.update(place, { transaction: work.transaction });
-  return recordMove(work, commander, row, from, { action: 'undo', detail });
-}
-
-async function recordMove(work: Work, commander: Commander, row: ArtefactRow, from: StoredPlace, deed: { action: 'move' | 'undo'; detail: string }): Promise<ArtefactRow> {
-  const to: StoredPlace = { parentId: row.parentId, position: row.position };
-  await recordDeed(work, commander, { ...deed, artefact: row, fromVersion: null, toVersion: null, note: '', undo: { kind: 'place', from, to } });
+  await recordDeed(work, commander, { action: 'move', parts: [await placeAfter(work, row, move.parent, move.after)], detail: '', note: '' });
   return row;
 }
 
+/** Puts a requirement back where an undo wants it; what moved in between keeps its order. */
+export async function restorePlace(work: Work, row: ArtefactRow, place: StoredPlace): Promise<DeedPart> {
+  const from = placeOf(row);
+  await makeRoom(work, row, place.parentId, place.position);
+  await row.update(place, { transaction: work.transaction });
+  return placePart(row, from);
+}
+
 /** Gives a requirement its place. @throws Refused when it would stand below itself, or too deep. */
-export async function placeAfter(work: Work, row: ArtefactRow, parent: RequirementId | null, after: RequirementId | null | 'last'): Promise<void> {
+export async function placeAfter(work: Work, row: ArtefactRow, parent: RequirementId | null, after: RequirementId | null | 'last'): Promise<DeedPart> {
+  const from = placeOf(row);
   const parentRow = parent === null ? null : await findArtefact(work, row.projectId, parent);
-  await refuseImpossible(work, row, parent);
+  if (parentRow !== null) await refuseImpossible(work, row, parentRow);
   const position = await positionAfter(work, row, parentRow?.id ?? null, after);
   await makeRoom(work, row, parentRow?.id ?? null, position);
   await row.update({ parentId: parentRow?.id ?? null, position }, { transaction: work.transaction });
+  return placePart(row, from);
+}
+
+function placeOf(row: ArtefactRow): StoredPlace {
+  return { parentId: row.parentId, position: row.position };
+}
+
+function placePart(row: ArtefactRow, from: StoredPlace): DeedPart {
+  return { artefact: row, fromVersion: null, toVersion: null, undo: { kind: 'place', from, to: placeOf(row) } };
 }
 
 async function positionAfter(work: Work, row: ArtefactRow, parentId: string | null, after: RequirementId | null | 'last'): Promise<number> {
   if (after === null) return 1;
-  if (after !== 'last') return (await findArtefact(work, row.projectId, after)).position + 1;
+  if (after === 'last') return (await lastPosition(work, row.projectId, parentId, row.id)) + 1;
+  return (await findArtefact(work, row.projectId, after)).position + 1;
+}
+
+/** The last position taken below a parent; 0 when there is none. */
+export async function lastPosition(work: Work, projectId: string, parentId: string | null, except: string | null = null): Promise<number> {
   const [last] = await selectRows<{ position: number }>(
     work,
-    `SELECT coalesce(max(position), 0) AS position FROM artefact WHERE project_id = $1 AND kind = 'requirement' AND parent_id IS NOT DISTINCT FROM $2 AND id <> $3`,
-    [row.projectId, parentId, row.id],
+    `SELECT coalesce(max(position), 0) AS position FROM artefact WHERE project_id = $1 AND kind = 'requirement' AND parent_id IS NOT DISTINCT FROM $2 AND id IS DISTINCT FROM $3`,
+    [projectId, parentId, except],
   );
-  return (last?.position ?? 0) + 1;
+  return last?.position ?? 0;
 }
 
 async function makeRoom(work: Work, row: ArtefactRow, parentId: string | null, position: number): Promise<void> {
@@ -60,12 +68,19 @@ async function makeRoom(work: Work, row: ArtefactRow, parentId: string | null, p
   );
 }
 
-async function refuseImpossible(work: Work, row: ArtefactRow, parent: RequirementId | null): Promise<void> {
-  const id = artefactId('requirement', row.number);
-  const places = await outlinePlaces(work, row.projectId);
-  if (makesCircle(places, id, parent)) throw new Refused({ code: 'outline_circle', id });
-  const moved = places.map((p) => (p.id === id ? { ...p, parent } : p));
-  if (orderOutline(moved).some((entry) => entry.depth >= DEEPEST_OUTLINE)) throw new Refused({ code: 'outline_too_deep', limit: DEEPEST_OUTLINE });
+async function refuseImpossible(work: Work, row: ArtefactRow, parent: ArtefactRow): Promise<void> {
+  const above = await selectRows<{ id: string }>(
+    work,
+    'WITH RECURSIVE up AS (SELECT id, parent_id FROM artefact WHERE id = $1 UNION ALL SELECT a.id, a.parent_id FROM artefact a JOIN up ON a.id = up.parent_id) SELECT id FROM up',
+    [parent.id],
+  );
+  if (above.some((a) => a.id === row.id)) throw new Refused({ code: 'outline_circle', id: artefactId('requirement', row.number) });
+  const [below] = await selectRows<{ levels: number }>(
+    work,
+    'WITH RECURSIVE down AS (SELECT id, 1 AS level FROM artefact WHERE id = $1 UNION ALL SELECT a.id, level + 1 FROM artefact a JOIN down ON a.parent_id = down.id) SELECT max(level) AS levels FROM down',
+    [row.id],
+  );
+  if (above.length + (below?.levels ?? 1) > DEEPEST_OUTLINE) throw new Refused({ code: 'outline_too_deep', limit: DEEPEST_OUTLINE });
 }
 
 /** The places of all requirements of a project, in no order. */
@@ -74,6 +89,7 @@ export async function outlinePlaces(work: Work, projectId: string): Promise<Outl
     where: { projectId, kind: 'requirement', deletedAt: null },
     attributes: ['id', 'number', 'parentId', 'position'],
     transaction: work.transaction,
+    raw: true,
   });
   const ids = new Map(rows.map((r) => [r.id, artefactId('requirement', r.number)]));
   return rows.map((r) => ({ id: artefactId('requirement', r.number), parent: r.parentId === null ? null : (ids.get(r.parentId) ?? null), position: r.position }));

@@ -4,22 +4,27 @@ import { execute, type Work } from '../database/index.ts';
 /** PostgreSQL refuses a document of over 1 MB of lexemes; words beyond this are not found. */
 const MOST_SEARCHED = 200_000;
 
-/** Writes the words an artefact is found by; those of its title weigh most. */
+/** The vector of a record `r` with `title` and `words`; those of the title weigh most. */
+export const SEARCH_SQL = `setweight(to_tsvector('simple', r.title), 'A') || setweight(to_tsvector('simple', r.words), 'D')`;
+
+/** Writes the words an artefact is found by. */
 export async function writeSearch(work: Work, rowId: string, value: KindAndContent): Promise<void> {
-  const words = wordsOf(value).join('\n').slice(0, MOST_SEARCHED).toWellFormed();
-  await execute(
-    work,
-    `UPDATE artefact SET search = setweight(to_tsvector('simple', $2), 'A') || setweight(to_tsvector('simple', $3), 'D') WHERE id = $1`,
-    [rowId, value.content.title, words],
-  );
+  await execute(work, `UPDATE artefact SET search = ${SEARCH_SQL} FROM (SELECT $2::text AS title, $3::text AS words) r WHERE id = $1`, [rowId, value.content.title, searchWords(value)]);
+}
+
+/** The words an artefact is found by besides its title. */
+export function searchWords(value: KindAndContent): string {
+  return wordsOf(value).join('\n').slice(0, MOST_SEARCHED).toWellFormed();
 }
 
 function wordsOf(value: KindAndContent): string[] {
   switch (value.kind) {
     case 'requirement':
-      return [value.content.text, value.content.source];
+      return [value.content.text, value.content.source, value.content.origin?.id ?? ''];
     case 'condition':
       return value.content.requirements.map((r) => r.anchor?.quote ?? '');
+    case 'question':
+      return [value.content.text, value.content.answer, value.content.asked];
     case 'case': {
       const { objective, preconditions, steps, rows } = value.content;
       return [objective, preconditions, ...steps.flatMap((s) => [s.action, s.expected]), ...rows.map((r) => r.name)];

@@ -1,17 +1,18 @@
 import { createHash } from 'node:crypto';
 import type { ArtefactKind } from '@caderno/core/artefacts';
-import { requirementMeaning } from '@caderno/core/basis';
+import { questionMeaning, requirementMeaning } from '@caderno/core/basis';
 import { caseMeaning } from '@caderno/core/cases';
 import { conditionMeaning } from '@caderno/core/conditions';
 import { canonicalText, type Json } from '@caderno/core/versions';
-import { CONTENT_SCHEMA, CONTENT_SCHEMA_VERSION, type ContentOfKind, type KindAndContent } from '@caderno/contract';
+import { CONTENT_MIGRATIONS, CONTENT_SCHEMA, CONTENT_SCHEMA_VERSION, type ContentOfKind, type KindAndContent } from '@caderno/contract';
 
 /** A content on its way out of the database: checked by the schema of its kind, after migration from older schemas. */
 export function contentFromStore<K extends ArtefactKind>(kind: K, schema: number, stored: unknown): ContentOfKind[K] {
-  if (schema !== CONTENT_SCHEMA_VERSION[kind]) {
-    throw new Error(`The stored schema of a ${kind} is known: expected ${CONTENT_SCHEMA_VERSION[kind]}, got ${schema}`);
+  if (schema < 1 || schema > CONTENT_SCHEMA_VERSION[kind]) {
+    throw new Error(`The stored schema of a ${kind} is known: expected at most ${CONTENT_SCHEMA_VERSION[kind]}, got ${schema}`);
   }
-  return CONTENT_SCHEMA[kind].parse(stored);
+  const migrated = CONTENT_MIGRATIONS[kind].slice(schema - 1).reduce((content, migrate) => migrate(content), stored as Record<string, unknown>);
+  return CONTENT_SCHEMA[kind].parse(migrated);
 }
 
 /** The same, with the kind beside it. */
@@ -22,6 +23,8 @@ export function kindAndContentFromStore(kind: ArtefactKind, schema: number, stor
     case 'condition':
       return { kind, content: contentFromStore(kind, schema, stored) };
     case 'case':
+      return { kind, content: contentFromStore(kind, schema, stored) };
+    case 'question':
       return { kind, content: contentFromStore(kind, schema, stored) };
   }
 }
@@ -49,5 +52,7 @@ function meaningOf(value: KindAndContent): unknown {
       return conditionMeaning(value.content);
     case 'case':
       return caseMeaning(value.content);
+    case 'question':
+      return questionMeaning(value.content);
   }
 }

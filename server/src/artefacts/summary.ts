@@ -1,5 +1,5 @@
 import { artefactId, type ArtefactKind, type ArtefactState, type Priority } from '@caderno/core/artefacts';
-import { REQUIREMENT_TYPES, type Risk } from '@caderno/core/basis';
+import { QUESTION_STATUSES, REQUIREMENT_TYPES, effectiveRisk, type Risk, type RiskScale } from '@caderno/core/basis';
 import { MODEL_KINDS, POLARITIES } from '@caderno/core/conditions';
 import { conditionIdSchema, requirementIdSchema, type KindAndContent, type Summary } from '@caderno/contract';
 import { z } from 'zod';
@@ -17,11 +17,15 @@ export interface SummaryColumns {
 }
 
 /** Derived from content in the transaction that stores it. */
-export function summaryColumns(value: KindAndContent): SummaryColumns {
+export function summaryColumns(value: KindAndContent, scale: RiskScale): SummaryColumns {
   switch (value.kind) {
     case 'requirement': {
-      const { title, module, risk, priority, type } = value.content;
-      return { title, module, risk, priority, owner: '', tags: [], facts: { type } };
+      const { title, module, priority, type } = value.content;
+      return { title, module, risk: effectiveRisk(scale, value.content), priority, owner: '', tags: [], facts: { type } };
+    }
+    case 'question': {
+      const { title, status, asked, about, answeredAt } = value.content;
+      return { title, module: '', risk: null, priority: null, owner: asked, tags: [], facts: { status, about: about.map((s) => s.id), answeredAt } };
     }
     case 'condition': {
       const { title, risk, model, polarity, requirements } = value.content;
@@ -70,6 +74,7 @@ export async function selectSummaries(work: Work, where: string, bind: readonly 
 
 const requirementFacts = z.object({ type: z.enum(REQUIREMENT_TYPES) });
 const conditionFacts = z.object({ model: z.enum(MODEL_KINDS), polarity: z.enum(POLARITIES), requirements: z.array(requirementIdSchema) });
+const questionFacts = z.object({ status: z.enum(QUESTION_STATUSES), about: z.array(z.union([requirementIdSchema, conditionIdSchema])), answeredAt: z.string() });
 const caseFacts = z.object({ steps: z.int(), rows: z.int(), estimate: z.number().nullable(), covers: z.array(conditionIdSchema) });
 
 /** The columns were written from checked content; what is left open by them, the facts, is checked here. */
@@ -82,6 +87,8 @@ function toSummary(row: SummaryRow): Summary {
       const { position, risk, priority } = row;
       return { kind: 'requirement', id: artefactId('requirement', number), title, state, version, meaningSince, module, author, at, parent, position, type, risk: risk ?? 'medium', priority: priority ?? 'medium' };
     }
+    case 'question':
+      return { kind: 'question', id: artefactId('question', number), title, state, version, meaningSince, module, author, at, asked: row.owner, ...questionFacts.parse(row.facts) };
     case 'condition': {
       const { model, polarity, requirements } = conditionFacts.parse(row.facts);
       return { kind: 'condition', id: artefactId('condition', number), title, state, version, meaningSince, module, author, at, model, polarity, requirements };

@@ -2,11 +2,12 @@ import type { Design, DesignCondition } from '@caderno/core/coverage';
 import type { QueryOf } from '@caderno/contract';
 import { findArtefact } from '../artefacts/index.ts';
 import type { Work } from '../database/index.ts';
-import { designCases, designConditions, designRequirements } from './designRows.ts';
+import { readSettings } from '../projects/index.ts';
+import { designCases, designConditions, designQuestions, designRequirements } from './designRows.ts';
 
 /**
  * The design around a requirement, a condition or a case: its conditions, their requirements, and every case that
- * covers one of them, so that the coverage of these conditions can be computed from it alone.
+ * covers one of them and every question about them, so that the coverage of these conditions can be computed from it alone.
  */
 export async function readDesign(work: Work, projectId: string, around: QueryOf<'readDesign'>): Promise<Design> {
   const conditions = await conditionsAround(work, projectId, around);
@@ -15,7 +16,11 @@ export async function readDesign(work: Work, projectId: string, around: QueryOf<
   const covering = `a.project_id = $1 AND a.id IN (
     SELECT link.from_id FROM link JOIN artefact k ON k.id = link.to_id WHERE k.project_id = $1 AND k.kind = 'condition' AND k.number = ANY($2))`;
   const cases = await designCases(work, covering, [projectId, conditions.map((c) => Number(c.id.slice(2)))]);
-  return { requirements, conditions, cases };
+  const asking = `a.project_id = $1 AND a.id IN (
+    SELECT link.from_id FROM link JOIN artefact s ON s.id = link.to_id WHERE s.project_id = $1 AND ((s.kind = 'condition' AND s.number = ANY($2)) OR (s.kind = 'requirement' AND s.number = ANY($3))))`;
+  const questions = await designQuestions(work, asking, [projectId, conditions.map((c) => Number(c.id.slice(2))), requirements.map((r) => Number(r.id.slice(2)))]);
+  const { weights } = (await readSettings(work, projectId)).settings.riskScale;
+  return { requirements, conditions, cases, questions, riskWeights: weights };
 }
 
 async function conditionsAround(work: Work, projectId: string, around: QueryOf<'readDesign'>): Promise<DesignCondition[]> {

@@ -1,6 +1,6 @@
 import { artefactId, type ArtefactState } from '@caderno/core/artefacts';
 import { orderOutline, type Risk } from '@caderno/core/basis';
-import type { DesignCase, DesignCondition, DesignRequirement } from '@caderno/core/coverage';
+import type { DesignCase, DesignCondition, DesignQuestion, DesignRequirement } from '@caderno/core/coverage';
 import { contentFromStore, outlinePlaces } from '../artefacts/index.ts';
 import { selectRows, type Work } from '../database/index.ts';
 
@@ -41,4 +41,10 @@ export async function designConditions(work: Work, where: string, bind: readonly
 export async function designCases(work: Work, where: string, bind: readonly unknown[]): Promise<DesignCase[]> {
   const rows = await selectRows<HeadRow>(work, `${HEADS} WHERE a.kind = 'case' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
   return rows.map(({ number, state, version, content, schema }) => ({ id: artefactId('case', number), state, version, content: contentFromStore('case', schema, content) }));
+}
+
+/** The questions (alias `a`) that an SQL condition holds for. */
+export async function designQuestions(work: Work, where: string, bind: readonly unknown[]): Promise<DesignQuestion[]> {
+  const rows = await selectRows<HeadRow>(work, `${HEADS} WHERE a.kind = 'question' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
+  return rows.map(({ number, state, content, schema }) => ({ id: artefactId('question', number), state, content: contentFromStore('question', schema, content) }));
 }

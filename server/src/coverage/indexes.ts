@@ -2,7 +2,8 @@ import type { ArtefactKind } from '@caderno/core/artefacts';
 import { artefactId } from '@caderno/core/artefacts';
 import { CoverageIndex, type DesignChange } from '@caderno/core/coverage';
 import { selectRows, type Work } from '../database/index.ts';
-import { designCases, designConditions, designRequirements } from './designRows.ts';
+import { readSettings } from '../projects/index.ts';
+import { designCases, designConditions, designQuestions, designRequirements } from './designRows.ts';
 
 interface KeptIndex {
   readonly revision: number;
@@ -39,6 +40,10 @@ async function bringUp(work: Work, projectId: string, kept: KeptIndex | undefine
   const changed = await changedSince(work, projectId, kept.revision);
   if (changed.length > MOST_CAUGHT_UP) return fromScratch(work, projectId);
   for (const change of await readChanges(work, projectId, changed)) kept.index.apply(change);
+  if (await settingsChanged(work, projectId, kept.revision)) {
+    kept.index.apply({ kind: 'requirements', inOutlineOrder: await designRequirements(work, projectId) });
+    kept.index.apply({ kind: 'riskWeights', weights: (await readSettings(work, projectId)).settings.riskScale.weights });
+  }
   return kept.index;
 }
 
@@ -47,6 +52,8 @@ async function fromScratch(work: Work, projectId: string): Promise<CoverageIndex
     requirements: await designRequirements(work, projectId),
     conditions: await designConditions(work, 'a.project_id = $1', [projectId]),
     cases: await designCases(work, 'a.project_id = $1', [projectId]),
+    questions: await designQuestions(work, 'a.project_id = $1', [projectId]),
+    riskWeights: (await readSettings(work, projectId)).settings.riskScale.weights,
   });
 }
 
@@ -58,9 +65,14 @@ interface Changed {
 async function changedSince(work: Work, projectId: string, revision: number): Promise<Changed[]> {
   return selectRows<Changed>(
     work,
-    'SELECT DISTINCT a.kind, a.number FROM change c JOIN artefact a ON a.id = c.artefact_id WHERE c.project_id = $1 AND c.revision > $2',
+    `SELECT DISTINCT a.kind, a.number FROM change c JOIN change_part p ON p.change_id = c.id JOIN artefact a ON a.id = p.artefact_id WHERE c.project_id = $1 AND c.revision > $2`,
     [projectId, revision],
   );
+}
+
+async function settingsChanged(work: Work, projectId: string, revision: number): Promise<boolean> {
+  const rows = await selectRows(work, 'SELECT 1 FROM change c JOIN change_part p ON p.change_id = c.id WHERE c.project_id = $1 AND c.revision > $2 AND p.artefact_id IS NULL LIMIT 1', [projectId, revision]);
+  return rows.length > 0;
 }
 
 async function readChanges(work: Work, projectId: string, changed: readonly Changed[]): Promise<DesignChange[]> {
@@ -68,6 +80,7 @@ async function readChanges(work: Work, projectId: string, changed: readonly Chan
   const where = 'a.project_id = $1 AND a.number = ANY($2)';
   const conditions = await designConditions(work, where, [projectId, numbers('condition')]);
   const cases = await designCases(work, where, [projectId, numbers('case')]);
+  const questions = await designQuestions(work, where, [projectId, numbers('question')]);
   return [
     ...(numbers('requirement').length > 0 ? [{ kind: 'requirements' as const, inOutlineOrder: await designRequirements(work, projectId) }] : []),
     ...numbers('condition').map((number) => {
@@ -77,6 +90,10 @@ async function readChanges(work: Work, projectId: string, changed: readonly Chan
     ...numbers('case').map((number) => {
       const id = artefactId('case', number);
       return { kind: 'case' as const, id, case: cases.find((c) => c.id === id) ?? null };
+    }),
+    ...numbers('question').map((number) => {
+      const id = artefactId('question', number);
+      return { kind: 'question' as const, id, question: questions.find((q) => q.id === id) ?? null };
     }),
   ];
 }

@@ -1,16 +1,18 @@
 import type { CaseMark, CoverageIndex, CoverageReport, ItemFilter, ListedItem } from '@caderno/core/coverage';
-import { caseMarks, coverageReport, listItems } from '@caderno/core/coverage';
+import { caseMarks, coverageReport, heldUp, listItems } from '@caderno/core/coverage';
 
 /** What can be asked of a project's coverage. */
 export type Question =
   | { readonly kind: 'report' }
   | { readonly kind: 'items'; readonly filter: ItemFilter; readonly limit: number }
-  | { readonly kind: 'caseMarks' };
+  | { readonly kind: 'caseMarks' }
+  | { readonly kind: 'heldUp' };
 
 export interface AnswerTo {
   readonly report: CoverageReport;
   readonly items: { readonly items: readonly ListedItem[]; readonly total: number };
   readonly caseMarks: Readonly<Record<string, CaseMark>>;
+  readonly heldUp: Readonly<Record<string, number>>;
 }
 export type Answer = AnswerTo[Question['kind']];
 
@@ -22,5 +24,7 @@ export function answer(index: CoverageIndex, question: Question): Answer {
       return listItems(index, question.filter, question.limit);
     case 'caseMarks':
       return Object.fromEntries(caseMarks(index));
+    case 'heldUp':
+      return Object.fromEntries(heldUp(index));
   }
 }

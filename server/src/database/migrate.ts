@@ -2,8 +2,9 @@ import { SequelizeStorage, Umzug } from 'umzug';
 import type { Sequelize } from 'sequelize';
 import { SCHEMA } from './connection.ts';
 import { first } from './migrations/0001-first.ts';
+import { basis } from './migrations/0002-basis.ts';
 
-const MIGRATIONS = [first];
+const MIGRATIONS = [first, basis];
 
 /** Any number, the same in all our processes: servers that start together migrate one after the other. */
 const MIGRATION_LOCK = 7_201_126;

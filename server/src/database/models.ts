@@ -78,16 +78,13 @@ export class ChangeRow extends Model<InferAttributes<ChangeRow>, InferCreationAt
   declare projectId: string;
   declare revision: number;
   declare action: ChangeAction;
-  declare artefactId: string;
   declare authorId: string;
   declare at: Date;
-  declare fromVersion: number | null;
-  declare toVersion: number | null;
+  /** How many parts it has. */
+  declare size: number;
   declare detail: string;
   declare note: string;
   declare commandId: string | null;
-  /** How to undo it; see undo.ts. */
-  declare undo: object;
   declare undoneBy: string | null;
 }
 
@@ -154,8 +151,8 @@ function defineModels(sequelize: Sequelize): Models {
   const Change = class extends ChangeRow {};
   Change.init(
     {
-      id: uuidKey, projectId: DataTypes.UUID, revision: int, action: text, artefactId: DataTypes.BIGINT, authorId: DataTypes.UUID, at: when, fromVersion: int,
-      toVersion: int, detail: text, note: text, commandId: DataTypes.UUID, undo: DataTypes.JSONB, undoneBy: DataTypes.UUID,
+      id: uuidKey, projectId: DataTypes.UUID, revision: int, action: text, authorId: DataTypes.UUID, at: when, size: int, detail: text, note: text,
+      commandId: DataTypes.UUID, undoneBy: DataTypes.UUID,
     },
     { sequelize, tableName: 'change' },
   );

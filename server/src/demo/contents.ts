@@ -1,9 +1,9 @@
 import type { CaseId, ConditionId, RequirementId } from '@caderno/core/artefacts';
-import type { RequirementContent } from '@caderno/core/basis';
+import { EMPTY_QUESTION, EMPTY_REQUIREMENT, type QuestionContent, type QuestionSubject, type RequirementContent } from '@caderno/core/basis';
 import { parameterId, parsePastedSteps, rowId, stepId, type CaseContent } from '@caderno/core/cases';
 import { anchorAt, coverageItems, fieldId, type ConditionContent, type Field, type Model } from '@caderno/core/conditions';
 import type { ValueType } from '@caderno/core/values';
-import type { DemoCase, DemoCondition, DemoField, DemoRequirement } from './documents.ts';
+import type { DemoCase, DemoCondition, DemoField, DemoQuestion, DemoRequirement } from './documents.ts';
 
 /** An artefact already made, as later documents name it. */
 export interface Made<Id, C> {
@@ -16,7 +16,7 @@ export type MadeCondition = Made<ConditionId, ConditionContent>;
 export type MadeCase = Made<CaseId, CaseContent>;
 
 export function requirementContent({ title, text, type, module, risk, priority, source }: DemoRequirement): RequirementContent {
-  return { title, text: text.trim(), type, module, risk, priority, source };
+  return { ...EMPTY_REQUIREMENT, title, text: text.trim(), type, module, risk, priority, source };
 }
 
 export function conditionContent(demo: DemoCondition, requirement: (title: string) => MadeRequirement, at: string): ConditionContent {
@@ -34,6 +34,8 @@ export function conditionContent(demo: DemoCondition, requirement: (title: strin
     }),
     model,
     leftOut: [],
+    observations: [],
+    defects: [],
   };
   const items = coverageItems(content);
   const leftOut = demo.leaveOut.map(([name, reason]) => {
@@ -109,6 +111,7 @@ export function caseContent(demo: DemoCase, condition: (title: string) => MadeCo
     tags: demo.tags,
     estimate: demo.estimate,
     owner: demo.owner,
+    defects: [],
   };
 }
 
@@ -117,4 +120,30 @@ function fieldNamed(condition: MadeCondition, name: string) {
   const field = model.kind === 'valueRanges' ? model.fields.find((f) => f.name === name) : undefined;
   if (field === undefined) throw new Error(`'${condition.content.title}' has the fields a case carries: expected '${name}'`);
   return field.id;
+}
+
+/** A question as it was when it was raised; answers come later. */
+export function questionContent(demo: DemoQuestion, requirement: (title: string) => MadeRequirement, condition: (title: string) => MadeCondition, dateOf: (daysAgo: number) => string): QuestionContent {
+  return {
+    ...EMPTY_QUESTION,
+    title: demo.title,
+    text: demo.text,
+    asked: demo.asked,
+    about: demo.about.map((subject): QuestionSubject => {
+      if ('requirement' in subject) return aboutRequirement(requirement(subject.requirement), subject.words, subject.holds);
+      const target = condition(subject.condition);
+      const items = subject.items.map((name) => {
+        const item = coverageItems(target.content).find((i) => i.name === name);
+        if (item === undefined) throw new Error(`'${demo.title}' names items of '${subject.condition}': expected '${name}'`);
+        return item.key;
+      });
+      return { kind: 'condition', id: target.id, items, holds: true };
+    }),
+    observations: demo.observations.map(({ documented, done, seen, by, daysAgo }, i) => ({ id: `o${i + 1}`, documented, done, seen, by, at: dateOf(daysAgo) })),
+  };
+}
+
+function aboutRequirement({ id, content }: MadeRequirement, words: string, holds: boolean): QuestionSubject {
+  if (!content.text.includes(words)) throw new Error(`'${content.title}' holds the words a question is about: expected '${words}'`);
+  return { kind: 'requirement', id, words, holds };
 }

@@ -1,9 +1,9 @@
 import { PRIORITIES } from '@caderno/core/artefacts';
-import { REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
+import { REQUIREMENT_TYPES, RISKS, WORDING_RULES } from '@caderno/core/basis';
 import { PARAMETER_TYPES } from '@caderno/core/cases';
 import { BOUNDARY_RULES, CLASS_KINDS, POLARITIES } from '@caderno/core/conditions';
 import { ORDERED_KINDS } from '@caderno/core/values';
-import { ROLES } from '@caderno/contract';
+import { ROLES, TRACKER_KINDS } from '@caderno/contract';
 import { z } from 'zod';
 
 /** The files of a demo project, as written by hand. Artefacts are named by their titles. */
@@ -27,6 +27,47 @@ const requirement = z.strictObject({
 });
 export const requirementsDocument = z.array(requirement);
 export type DemoRequirement = z.infer<typeof requirement>;
+
+/** How the basis came in: files through the importers, oldest first. */
+export const importsDocument = z.array(
+  z.union([z.strictObject({ file: z.string(), by: z.string(), daysAgo: z.number() }), z.strictObject({ stories: z.string(), by: z.string(), daysAgo: z.number() })]),
+);
+export type DemoImport = z.infer<typeof importsDocument>[number];
+
+const storyTexts = { title: z.string(), description: z.string(), acceptance: z.array(z.string()) };
+/** What the simulated story tracker holds; the demo imported it as it was `earlier`. */
+export const storyboardDocument = z.strictObject({
+  project: z.string(),
+  stories: z.array(z.strictObject({ key: z.string(), ...storyTexts, labels: z.array(z.string()), status: z.string(), new: z.boolean().default(false), earlier: z.strictObject(storyTexts).partial().optional() })),
+  defects: z.array(z.strictObject({ key: z.string(), title: z.string(), status: z.string() })),
+});
+
+export const settingsDocument = z.strictObject({
+  by: z.string(),
+  daysAgo: z.number(),
+  tracker: z.strictObject({ kind: z.enum(TRACKER_KINDS), address: z.string(), project: z.string() }),
+  rulesOff: z.array(z.enum(WORDING_RULES)),
+  glossary: z.array(z.strictObject({ term: z.string(), forms: z.array(z.string()), definition: z.string() })),
+});
+
+const byAndWhen = { by: z.string(), daysAgo: z.number() };
+const question = z.strictObject({
+  title: z.string(),
+  text: z.string(),
+  asked: z.string(),
+  about: z.array(
+    z.union([
+      z.strictObject({ requirement: z.string(), words: z.string().default(''), holds: z.boolean().default(false) }),
+      z.strictObject({ condition: z.string(), items: z.array(z.string()).default([]) }),
+    ]),
+  ),
+  observations: z.array(z.strictObject({ documented: z.string(), done: z.string(), seen: z.string(), ...byAndWhen })).default([]),
+  ...byAndWhen,
+  answer: z.strictObject({ text: z.string(), ...byAndWhen }).optional(),
+  withdrawn: z.strictObject(byAndWhen).optional(),
+});
+export const questionsDocument = z.array(question);
+export type DemoQuestion = z.infer<typeof question>;
 
 const validity = z.enum(['valid', 'invalid']);
 const field = z.strictObject({

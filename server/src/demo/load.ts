@@ -4,13 +4,20 @@ import type { Sequelize } from 'sequelize';
 import { parse } from 'yaml';
 import type { z } from 'zod';
 import type { ArtefactId } from '@caderno/core/artefacts';
-import type { KindAndContent, NewArtefact } from '@caderno/contract';
-import { createArtefact, findArtefact, idOfRow, readContent, saveArtefact, setState, type Commander } from '../artefacts/index.ts';
+import type { KindAndContent, NewArtefact, TrackerConnection } from '@caderno/contract';
+import { answered, withdrawnQuestion } from '@caderno/core/basis';
+import { GUESS_ALL } from '@caderno/core/exchange';
+import { createArtefact, findArtefact, idOfRow, readContent, readHeads, saveArtefact, setState, type Commander } from '../artefacts/index.ts';
+import { saveSettings } from '../basis/index.ts';
 import { inTransaction, modelsOf, type Work } from '../database/index.ts';
 import { createDemoPerson, joinProject } from '../people/index.ts';
-import { createProject } from '../projects/index.ts';
-import { caseContent, conditionContent, requirementContent, type Made, type MadeCase, type MadeCondition, type MadeRequirement } from './contents.ts';
-import { casesDocument, conditionsDocument, historyDocument, projectDocument, requirementsDocument, type DemoEvent } from './documents.ts';
+import { guessedMapping, importFile } from '../exchange/index.ts';
+import { createProject, readSettings } from '../projects/index.ts';
+import { STORIES_FILE, storiesFile } from '../tracker/index.ts';
+import { caseContent, conditionContent, questionContent, requirementContent, type Made, type MadeCase, type MadeCondition, type MadeRequirement } from './contents.ts';
+import {
+  casesDocument, conditionsDocument, historyDocument, importsDocument, projectDocument, questionsDocument, requirementsDocument, settingsDocument, storyboardDocument, type DemoEvent, type DemoImport, type DemoQuestion,
+} from './documents.ts';
 
 const DAY_MS = 86_400_000;
 const WORKING_MINUTES = 480;
@@ -33,14 +40,21 @@ interface Loading {
 }
 
 /** Loads the demo project of a folder through the services a person's edits go through, dated back from `now`. All or nothing. */
-export async function loadDemo(db: Sequelize, folder: string, now: Date): Promise<string> {
+export async function loadDemo(db: Sequelize, folder: string, now: Date, trackerAddress: string | null = null): Promise<string> {
   const project = await readDocument(folder, 'project.yaml', projectDocument);
   const requirements = await readDocument(folder, 'requirements.yaml', requirementsDocument);
   const conditions = await readDocument(folder, 'conditions.yaml', conditionsDocument);
   const cases = await readDocument(folder, 'cases.yaml', casesDocument);
   const history = await readDocument(folder, 'history.yaml', historyDocument);
+  const imports = await readDocument(folder, 'imports.yaml', importsDocument);
+  const questions = await readDocument(folder, 'questions.yaml', questionsDocument);
+  const written = await readDocument(folder, 'settings.yaml', settingsDocument);
+  const settings = { ...written, tracker: { ...written.tracker, address: trackerAddress ?? written.tracker.address } };
   await inTransaction(db, async (work) => {
     const loading = await beginProject(work, project, now);
+    for (const demo of imports) await bringIn(loading, folder, demo, settings.tracker);
+    await readImported(loading);
+    await applySettings(loading, settings);
     for (const demo of requirements) {
       const below = demo.below === undefined ? null : find(loading.made.requirement, demo.below).id;
       const content = requirementContent(demo);
@@ -55,6 +69,7 @@ export async function loadDemo(db: Sequelize, folder: string, now: Date): Promis
       loading.made.case.set(demo.title, await make(loading, demo, { kind: 'case', content }, content));
     }
     for (const event of history) await replay(loading, event);
+    for (const demo of questions) await ask(loading, demo);
   });
   return project.name;
 }
@@ -71,6 +86,58 @@ async function beginProject(work: Work, project: z.infer<typeof projectDocument>
   const { id } = await createProject(work, find(people, founder.name), project);
   for (const person of project.people) if (person !== founder) await joinProject(work, id, find(people, person.name), person.role);
   return { work, projectId: id, now, people, made: { requirement: new Map(), condition: new Map(), case: new Map() }, done: 0 };
+}
+
+/** Imports a file as a person would who takes the mapping that is offered. */
+async function bringIn(loading: Loading, folder: string, demo: DemoImport, tracker: TrackerConnection): Promise<void> {
+  const file = 'file' in demo ? { name: demo.file, bytes: await readFile(join(folder, demo.file)) } : { name: STORIES_FILE, bytes: await earlierStories(folder, demo.stories, tracker) };
+  const mapping = await guessedMapping(loading.work, loading.projectId, file);
+  await importFile(loading.work, commander(loading, demo), file, { mapping, reading: GUESS_ALL, choices: {} });
+}
+
+/** The tracker's stories as they were when the demo imported them. */
+async function earlierStories(folder: string, name: string, { address, project }: TrackerConnection): Promise<Uint8Array> {
+  const { stories } = await readDocument(folder, name, storyboardDocument);
+  const known = stories.filter((s) => !s.new);
+  return storiesFile(
+    known.map(({ key, title, description, acceptance, labels, status, earlier }) => ({
+      key,
+      title: earlier?.title ?? title,
+      description: earlier?.description ?? description,
+      criteria: earlier?.acceptance ?? acceptance,
+      labels,
+      status,
+      link: `${address}/projects/${project}/stories/${key}`,
+    })),
+  );
+}
+
+async function readImported({ work, projectId, made }: Loading): Promise<void> {
+  const rows = await modelsOf(work.db).Artefact.findAll({ where: { projectId, kind: 'requirement' }, transaction: work.transaction });
+  const heads = await readHeads(work, rows);
+  for (const row of rows) {
+    const head = heads.get(row.id);
+    if (head?.kind === 'requirement') made.requirement.set(row.title, { id: `R-${row.number}`, version: row.head, content: head.content });
+  }
+}
+
+async function applySettings(loading: Loading, demo: z.infer<typeof settingsDocument>): Promise<void> {
+  const { version, settings } = await readSettings(loading.work, loading.projectId);
+  const glossary = demo.glossary.map((term, i) => ({ id: `t${i + 1}`, ...term }));
+  await saveSettings(loading.work, commander(loading, demo), 'lead', version, { ...settings, glossary, rulesOff: demo.rulesOff, tracker: demo.tracker });
+}
+
+/** Raises a question, and answers or withdraws it later. */
+async function ask(loading: Loading, demo: DemoQuestion): Promise<void> {
+  const day = (daysAgo: number): string => dateOf(loading, daysAgo).toISOString();
+  const content = questionContent(demo, (title) => find(loading.made.requirement, title), (title) => find(loading.made.condition, title), day);
+  const row = await createArtefact(loading.work, commander(loading, demo), { kind: 'question', content });
+  const id = idOfRow(row);
+  if (demo.answer !== undefined) {
+    const { text, by, daysAgo } = demo.answer;
+    await saveArtefact(loading.work, commander(loading, demo.answer), id, row.head, { kind: 'question', content: answered(content, text, by, day(daysAgo)) }, '');
+  }
+  if (demo.withdrawn !== undefined) await saveArtefact(loading.work, commander(loading, demo.withdrawn), id, row.head, { kind: 'question', content: withdrawnQuestion(content) }, '');
 }
 
 async function make<Id extends ArtefactId, C>(loading: Loading, entry: { readonly by: string; readonly daysAgo: number }, artefact: NewArtefact, content: C): Promise<Made<Id, C>> {
@@ -105,6 +172,7 @@ async function confirmed(loading: Loading, value: KindAndContent): Promise<KindA
   };
   switch (value.kind) {
     case 'requirement':
+    case 'question':
       return value;
     case 'condition':
       return { kind: value.kind, content: { ...value.content, requirements: await inTurn(value.content.requirements, up) } };

@@ -46,7 +46,7 @@ function termSql(term: QueryTerm, kind: ArtefactKind, parameter: Bind): string {
 
 /** Whether an artefact links to another: the conditions a case covers, the requirements a condition hangs on. */
 function linksToSql(id: string): string {
-  return `(jsonb_exists(coalesce(a.facts->'covers', '[]'), ${id}) OR jsonb_exists(coalesce(a.facts->'requirements', '[]'), ${id}))`;
+  return `(jsonb_exists(coalesce(a.facts->'covers', '[]'), ${id}) OR jsonb_exists(coalesce(a.facts->'about', '[]'), ${id}) OR jsonb_exists(coalesce(a.facts->'requirements', '[]'), ${id}))`;
 }
 
 const FIELD_SQL: Record<QueryField, (value: string, parameter: Bind) => string> = {

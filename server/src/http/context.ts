@@ -2,6 +2,7 @@ import type { Role } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import type { Commander } from '../artefacts/index.ts';
 import type { CoverageKeeper } from '../coverage/index.ts';
+import type { Importer } from '../exchange/index.ts';
 import type { Work } from '../database/index.ts';
 import type { SignedIn } from '../people/index.ts';
 import { Refused } from '../refused.ts';
@@ -12,6 +13,7 @@ import type { Log } from './log.ts';
 export interface Parts {
   readonly db: Sequelize;
   readonly coverage: CoverageKeeper;
+  readonly importer: Importer;
   readonly feed: ChangeFeed;
   readonly log: Log;
   /** Folder of the built web application; null: the API alone. */

@@ -1,15 +1,20 @@
 import type { Standing } from '@caderno/core/coverage';
 import { STANDINGS } from '@caderno/core/coverage';
-import type { BodyOf, Operation, ParamsOf, QueryOf, ResponseOf } from '@caderno/contract';
+import type { ArtefactId, RequirementId } from '@caderno/core/artefacts';
+import { requirementIdSchema, type BodyOf, type Operation, type ParamsOf, type QueryOf, type ResponseOf } from '@caderno/contract';
 import { createArtefact, describeArtefact, dropDraft, findArtefact, keepDraft, moveRequirement, readArtefact, saveArtefact, setState } from '../artefacts/index.ts';
 import { modelsOf } from '../database/index.ts';
+import { listBasisTexts, listSuspectLinks, mergeRequirements, saveSettings, settleSuspectLinks, splitRequirement } from '../basis/index.ts';
 import { readDesign } from '../coverage/index.ts';
+import { cancelRun, checkStories, exportBasis, exportQuestions, readProgress } from '../exchange/index.ts';
 import { find, listByQuery } from '../find/index.ts';
 import { addMember, checkSignIn, describeSession, endSession, listMembers, refuseTooManyFailures, setUp, startSession } from '../people/index.ts';
-import { createProject, readProject } from '../projects/index.ts';
+import { createProject, readProject, readSettings } from '../projects/index.ts';
 import { Refused } from '../refused.ts';
 import { listChanges, listVersions, readVersion, undoChange } from '../versions/index.ts';
+import { findDefects, readTrackerState } from '../tracker/index.ts';
 import { commanderOf, membershipOf, personOf, type Call } from './context.ts';
+import { describeAgain, preview, run, upload, uploadStories } from './imports.ts';
 
 export interface Input<N extends Operation> {
   readonly params: ParamsOf<N>;
@@ -41,6 +46,9 @@ export const handlers: { readonly [N in Operation]: Handler<N> } = {
   listMembers: (_, call) => listMembers(call.work, membershipOf(call).projectId),
   addMember: ({ body }, call) => addMember(call.work, membershipOf(call).projectId, body),
 
+  readSettings: (_, call) => readSettings(call.work, membershipOf(call).projectId),
+  saveSettings: ({ body }, call) => saveSettings(call.work, commanderOf(call), membershipOf(call).role, requireIfMatch(call), body),
+
   listArtefacts: ({ query }, call) => listByQuery(call.work, membershipOf(call).projectId, query.kind, query.query),
   find: ({ query }, call) => find(call.work, membershipOf(call).projectId, query.words),
   createArtefact: async ({ body }, call) => describeArtefact(call.work, personOf(call).id, await createArtefact(call.work, commanderOf(call), body)),
@@ -70,6 +78,34 @@ export const handlers: { readonly [N in Operation]: Handler<N> } = {
   listChanges: ({ query }, call) => listChanges(call.work, membershipOf(call).projectId, query),
   undoChange: ({ params }, call) => undoChange(call.work, commanderOf(call), params.change),
 
+  listBasisTexts: (_, call) => listBasisTexts(call.work, membershipOf(call).projectId),
+  splitRequirement: ({ params, body }, call) => splitRequirement(call.work, commanderOf(call), requirementOf(params.id), body),
+  mergeRequirements: ({ params, body }, call) => mergeRequirements(call.work, commanderOf(call), requirementOf(params.id), body),
+  listSuspectLinks: (_, call) => listSuspectLinks(call.work, membershipOf(call).projectId),
+  settleSuspectLinks: ({ body }, call) => settleSuspectLinks(call.work, commanderOf(call), body.links),
+
+  uploadImport: ({ query, body }, call) => upload(call, query.name, body),
+  fetchStories: (_, call) => uploadStories(call),
+  rereadImport: ({ params, body }, call) => describeAgain(call, params.import, body.reading),
+  previewImport: ({ params, body }, call) => preview(call, params.import, body.mapping, body.reading),
+  runImport: ({ params, body }, call) => run(call, params.import, body),
+  readImportProgress: ({ params }, call) => readProgress(call.work, membershipOf(call).projectId, params.import),
+  cancelImport: ({ params }, call) => cancelRun(call.work, membershipOf(call).projectId, params.import),
+  exportBasis: async ({ query }, call) => {
+    const { projectId } = membershipOf(call);
+    const report = query.figures === 'yes' ? await call.parts.coverage.ask(projectId, { kind: 'report' }) : null;
+    return exportBasis(call.work, projectId, query.format, report, call.parts.now());
+  },
+  exportQuestions: async ({ query }, call) => {
+    const { projectId } = membershipOf(call);
+    return exportQuestions(call.work, projectId, query.format, query.status, await call.parts.coverage.ask(projectId, { kind: 'heldUp' }));
+  },
+
+  readTracker: (_, call) => readTrackerState(call.work, membershipOf(call).projectId),
+  checkTracker: (_, call) => checkStories(call.work, membershipOf(call).projectId, call.parts.now()),
+  findDefects: ({ query }, call) => findDefects(call.work, membershipOf(call).projectId, query.words),
+
+  readHeldUp: (_, call) => call.parts.coverage.ask(membershipOf(call).projectId, { kind: 'heldUp' }),
   readCoverage: (_, call) => call.parts.coverage.ask(membershipOf(call).projectId, { kind: 'report' }),
   listItems: async ({ query }, call) => {
     const { limit, standing, ...filter } = query;
@@ -80,6 +116,12 @@ export const handlers: { readonly [N in Operation]: Handler<N> } = {
   readCaseMarks: (_, call) => call.parts.coverage.ask(membershipOf(call).projectId, { kind: 'caseMarks' }),
   readDesign: ({ query }, call) => readDesign(call.work, membershipOf(call).projectId, query),
 };
+
+function requirementOf(id: ArtefactId): RequirementId {
+  const parsed = requirementIdSchema.safeParse(id);
+  if (!parsed.success) throw new Refused({ code: 'kind_mismatch', id, kind: 'requirement' });
+  return parsed.data;
+}
 
 async function enter(call: Call, personId: string): Promise<ResponseOf<'signIn'>> {
   call.session.set(await startSession(call.work, personId));

@@ -1,4 +1,4 @@
-import { COMMAND_ID_HEADER, LIMITS, api, type AnyEndpoint, type Operation } from '@caderno/contract';
+import { COMMAND_ID_HEADER, LIMITS, api, bytesBody, fileResponse, type AnyEndpoint, type FileAnswer, type Operation } from '@caderno/contract';
 import { getConnInfo } from '@hono/node-server/conninfo';
 import type { Context, Hono } from 'hono';
 import { deleteCookie, getCookie, setCookie } from 'hono/cookie';
@@ -21,28 +21,28 @@ export function mountApi(app: Hono, parts: Parts): void {
 async function serve(c: Context, parts: Parts, name: Operation, endpoint: AnyEndpoint): Promise<Response> {
   refuseForgedOrigin(c);
   const session = sessionOf(c);
-  const text = endpoint.body instanceof z.ZodUndefined ? null : await readBody(c);
+  const sent = endpoint.body instanceof z.ZodUndefined ? undefined : endpoint.body === bytesBody ? await readBytes(c) : await readBody(c);
   const handler = handlers[name] as Handler<Operation>;
   try {
     const answer = await inTransaction(parts.db, async (work) => {
       // Who calls is settled before what they send is looked at, so that strangers learn nothing from error messages.
       const call = await callOf(c, parts, work, endpoint, session);
-      return handler(inputOf(c, endpoint, text) as never, call);
+      return handler(inputOf(c, endpoint, sent) as never, call);
     });
     // Set only now: a transaction that failed has started no session.
     session.write();
-    return c.json(answer as object, 200, { 'cache-control': 'no-store' });
+    return endpoint.response === fileResponse ? fileAnswer(answer as FileAnswer) : c.json(answer as object, 200, { 'cache-control': 'no-store' });
   } catch (error) {
-    if (name === 'signIn' && error instanceof Refused && error.refusal.code === 'sign_in_failed') await countFailure(c, parts, inputOf(c, endpoint, text).body);
+    if (name === 'signIn' && error instanceof Refused && error.refusal.code === 'sign_in_failed') await countFailure(c, parts, inputOf(c, endpoint, sent).body);
     throw error;
   }
 }
 
-function inputOf(c: Context, endpoint: AnyEndpoint, text: string | null): { params: unknown; query: unknown; body: unknown } {
+function inputOf(c: Context, endpoint: AnyEndpoint, sent: Sent): { params: unknown; query: unknown; body: unknown } {
   return {
     params: parse(endpoint.params, c.req.param(), 'address'),
     query: parse(endpoint.query, c.req.query(), 'query'),
-    body: text === null ? undefined : parse(endpoint.body, parseJson(text), ''),
+    body: sent === undefined ? undefined : parse(endpoint.body, typeof sent === 'string' ? parseJson(sent) : sent, ''),
   };
 }
 
@@ -78,6 +78,21 @@ function sessionOf(c: Context): Call['session'] & { write(): void } {
 
 function isSecure(c: Context): boolean {
   return c.req.header('x-forwarded-proto') === 'https' || new URL(c.req.url).protocol === 'https:';
+}
+
+/** What came as body: text to be read as JSON, or the bytes of a file. */
+type Sent = string | Uint8Array | undefined;
+
+async function readBytes(c: Context): Promise<Uint8Array> {
+  if (Number(c.req.header('content-length') ?? '0') > LIMITS.file) throw new Refused({ code: 'file_too_large', limit: LIMITS.file });
+  const bytes = new Uint8Array(await c.req.arrayBuffer());
+  if (bytes.length > LIMITS.file) throw new Refused({ code: 'file_too_large', limit: LIMITS.file });
+  return bytes;
+}
+
+function fileAnswer({ name, type, bytes }: FileAnswer): Response {
+  const headers = { 'content-type': type, 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`, 'cache-control': 'no-store', 'x-content-type-options': 'nosniff' };
+  return new Response(Buffer.from(bytes), { status: 200, headers });
 }
 
 async function readBody(c: Context): Promise<string> {

@@ -1,1 +1,2 @@
-export { createProject, readProject } from './projects.ts';
+export { SUSPECT_SQL, createProject, readProject } from './projects.ts';
+export { readSettings, type StoredSettings } from './settings.ts';

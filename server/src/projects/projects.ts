@@ -3,6 +3,12 @@ import { modelsOf, selectRows, type Work } from '../database/index.ts';
 import { joinProject } from '../people/index.ts';
 import { Refused } from '../refused.ts';
 
+/** The trace links of a project (parameter 1) whose target changed in meaning since they were made. */
+export const SUSPECT_SQL = `
+  FROM link l JOIN artefact s ON s.id = l.from_id JOIN artefact t ON t.id = l.to_id
+  WHERE s.project_id = $1 AND l.type IN ('derives', 'covers') AND l.seen_version < t.meaning_since
+    AND s.deleted_at IS NULL AND t.deleted_at IS NULL AND s.state <> 'withdrawn' AND t.state <> 'withdrawn'`;
+
 /** Makes a project with its maker as administrator. */
 export async function createProject(work: Work, personId: string, { key, name }: NewProject): Promise<ProjectRef & { id: string }> {
   const { Project } = modelsOf(work.db);
@@ -25,12 +31,18 @@ export async function readProject(work: Work, projectId: string, role: Role): Pr
     `SELECT DISTINCT module FROM artefact WHERE project_id = $1 AND deleted_at IS NULL AND module <> '' ORDER BY module`,
     [projectId],
   );
+  const [open] = await selectRows<{ count: number }>(
+    work,
+    `SELECT count(*)::int AS count FROM artefact WHERE project_id = $1 AND kind = 'question' AND deleted_at IS NULL AND state <> 'withdrawn' AND facts->>'status' = 'open'`,
+    [projectId],
+  );
+  const [suspect] = await selectRows<{ count: number }>(work, `SELECT count(*)::int AS count ${SUSPECT_SQL}`, [projectId]);
   const count = (kind: string): number => counts.find((c) => c.kind === kind)?.count ?? 0;
   return {
     key: project.key,
     name: project.name,
     role,
     modules: modules.map((m) => m.module),
-    figures: { requirements: count('requirement'), conditions: count('condition'), cases: count('case'), revision: project.revision },
+    figures: { requirements: count('requirement'), conditions: count('condition'), cases: count('case'), openQuestions: open?.count ?? 0, suspectLinks: suspect?.count ?? 0, revision: project.revision },
   };
 }

@@ -1,62 +1,119 @@
+import { randomUUID } from 'node:crypto';
 import { mergeContent } from '@caderno/core/versions';
-import { CONTENT_SCHEMA_VERSION, type Change } from '@caderno/contract';
+import { CONTENT_SCHEMA_VERSION, projectSettingsSchema, type Change } from '@caderno/contract';
 import {
-  artefactOfRetry, asJson, changeState, findArtefact, idOfRow, kindAndContentFromStore, lockProject, readContent, recordDeed, restorePlace, storeNextVersion, usersOf, type Commander,
+  asJson, changeOfRetry, changeState, findArtefact, idOfRow, kindAndContentFromStore, lockProject, readContent, recordDeed, restorePlace, usersOf, writeVersions, type Commander, type DeedPart,
 } from '../artefacts/index.ts';
-import { modelsOf, type ArtefactRow, type ChangeRow, type Work } from '../database/index.ts';
+import { execute, modelsOf, selectRows, type ArtefactRow, type Work } from '../database/index.ts';
+import { readSettings } from '../projects/index.ts';
 import { Refused } from '../refused.ts';
+import { storeImportBase } from './importBase.ts';
 import { readChange } from './journal.ts';
+import { storeSettings } from './storeSettings.ts';
 import type { UndoPlan } from './undoPlan.ts';
+
+interface StoredPart {
+  readonly artefactId: string | null;
+  readonly undo: UndoPlan;
+}
 
 /** Undoes a command by a further one, which can be undone in turn. What was changed elsewhere since stays. */
 export async function undoChange(work: Work, commander: Commander, changeId: string): Promise<Change> {
   await lockProject(work, commander.projectId);
-  const { Change, Artefact } = modelsOf(work.db);
+  const { Change } = modelsOf(work.db);
   const change = await Change.findOne({ where: { id: changeId, projectId: commander.projectId }, transaction: work.transaction });
   if (change === null) throw new Refused({ code: 'change_unknown', change: changeId });
-  if ((await artefactOfRetry(work, commander)) === null) {
+  if ((await changeOfRetry(work, commander)) === null) {
     if (change.undoneBy !== null) throw new Refused({ code: 'undo_done_already', change: changeId });
-    const row = await Artefact.findByPk(change.artefactId, { transaction: work.transaction, rejectOnEmpty: true });
-    await carryOut(work, commander, row, change);
-    const latest = await Change.findOne({ where: { projectId: commander.projectId }, order: [['revision', 'DESC']], transaction: work.transaction, rejectOnEmpty: true });
-    await change.update({ undoneBy: latest.id }, { transaction: work.transaction });
+    const undo = randomUUID();
+    const parts = await undoParts(work, commander, changeId, undo);
+    await recordDeed(work, commander, { action: 'undo', parts, detail: changeId, note: '' }, undo);
+    await change.update({ undoneBy: undo }, { transaction: work.transaction });
   }
   return readChange(work, commander.projectId, changeId);
 }
 
-async function carryOut(work: Work, commander: Commander, row: ArtefactRow, change: ChangeRow): Promise<void> {
-  const plan = change.undo as UndoPlan;
-  const detail = change.id;
+/** Undoes the parts from the last to the first; a run of parts that made artefacts is taken back at once. */
+async function undoParts(work: Work, commander: Commander, changeId: string, undo: string): Promise<DeedPart[]> {
+  const stored = await selectRows<StoredPart>(work, 'SELECT artefact_id AS "artefactId", undo FROM change_part WHERE change_id = $1 ORDER BY place DESC', [changeId]);
+  const rows = await rowsOf(work, stored);
+  const parts: DeedPart[] = [];
+  for (let at = 0; at < stored.length; ) {
+    const run = runOfExistence(stored, at);
+    if (run.length > 0) {
+      parts.push(...(await setExistence(work, commander, run.map((p) => rowOf(rows, p)), run[0]?.undo.kind === 'existence' && run[0].undo.exists)));
+      at += run.length;
+    } else {
+      const part = stored[at];
+      if (part !== undefined) parts.push(...(await undoPart(work, commander, part, rows, undo)));
+      at += 1;
+    }
+  }
+  return parts;
+}
+
+async function rowsOf(work: Work, parts: readonly StoredPart[]): Promise<Map<string, ArtefactRow>> {
+  const ids = parts.flatMap((p) => p.artefactId ?? []);
+  const rows = await modelsOf(work.db).Artefact.findAll({ where: { id: ids }, transaction: work.transaction });
+  return new Map(rows.map((row) => [row.id, row]));
+}
+
+function rowOf(rows: ReadonlyMap<string, ArtefactRow>, { artefactId }: StoredPart): ArtefactRow {
+  const row = rows.get(artefactId ?? '');
+  if (row === undefined) throw new Error(`A part of a change names its artefact: expected a row, got ${artefactId}`);
+  return row;
+}
+
+/** The parts from here on that made, or took away, artefacts. */
+function runOfExistence(parts: readonly StoredPart[], from: number): StoredPart[] {
+  const first = parts[from]?.undo;
+  if (first?.kind !== 'existence') return [];
+  const end = parts.findIndex((p, i) => i > from && !(p.undo.kind === 'existence' && p.undo.exists === first.exists));
+  return parts.slice(from, end < 0 ? parts.length : end);
+}
+
+async function undoPart(work: Work, commander: Commander, part: StoredPart, rows: ReadonlyMap<string, ArtefactRow>, undo: string): Promise<DeedPart[]> {
+  const plan = part.undo;
   switch (plan.kind) {
     case 'content':
-      await findArtefact(work, commander.projectId, idOfRow(row));
-      return undoContent(work, commander, row, plan, detail);
+      return undoContent(work, commander, rowOf(rows, part), plan, undo);
     case 'existence':
-      return setExistence(work, commander, row, plan.exists, detail);
+      return setExistence(work, commander, [rowOf(rows, part)], plan.exists);
     case 'state':
-      await changeState(work, commander, row, plan.from, { action: 'undo', detail });
-      return;
+      return [await changeState(work, rowOf(rows, part), plan.from)];
     case 'place':
-      await restorePlace(work, commander, row, plan.from, detail);
-      return;
+      return [await restorePlace(work, rowOf(rows, part), plan.from)];
+    case 'settings':
+      return [await undoSettings(work, commander.projectId, plan)];
+    case 'imported':
+      return [await storeImportBase(work, rowOf(rows, part), plan.from)];
   }
 }
 
 /** Takes the change out of the head by a three-way merge, so that later edits elsewhere in it stay. */
-async function undoContent(work: Work, commander: Commander, row: ArtefactRow, plan: { from: number; to: number }, detail: string): Promise<void> {
+async function undoContent(work: Work, commander: Commander, row: ArtefactRow, plan: { from: number; to: number }, undo: string): Promise<DeedPart[]> {
+  await findArtefact(work, commander.projectId, idOfRow(row));
   const [before, after, head] = await Promise.all([plan.from, plan.to, row.head].map((v) => readContent(work, row, v)));
   if (!before || !after || !head) throw new Error('Three versions were asked for');
   const merge = mergeContent(asJson(after.content), asJson(before.content), asJson(head.content));
   if (merge.conflicts.length > 0) throw new Refused({ code: 'undo_blocked', id: idOfRow(row), paths: merge.conflicts.map((c) => c.path) });
   const value = kindAndContentFromStore(row.kind, CONTENT_SCHEMA_VERSION[row.kind], merge.content);
-  const was = row.head;
-  await storeNextVersion(work, commander, row, value, { action: 'undo', note: '', detail });
-  if (row.head === was) throw new Refused({ code: 'undo_done_already', change: detail });
+  const parts = await writeVersions(work, commander, undo, [{ row, value }]);
+  if (parts.length === 0) throw new Refused({ code: 'undo_done_already', change: '' });
+  return parts;
 }
 
-async function setExistence(work: Work, commander: Commander, row: ArtefactRow, exists: boolean, detail: string): Promise<void> {
-  const users = exists ? [] : await usersOf(work, row.id);
-  if (users.length > 0) throw new Refused({ code: 'still_used', id: idOfRow(row), users });
-  await row.update({ deletedAt: exists ? null : commander.at }, { transaction: work.transaction });
-  await recordDeed(work, commander, { action: 'undo', artefact: row, fromVersion: null, toVersion: null, detail, note: '', undo: { kind: 'existence', exists: !exists } });
+async function setExistence(work: Work, commander: Commander, rows: readonly ArtefactRow[], exists: boolean): Promise<DeedPart[]> {
+  const [first] = rows;
+  const users = exists ? [] : await usersOf(work, rows.map((r) => r.id));
+  if (users.length > 0 && first !== undefined) throw new Refused({ code: 'still_used', id: idOfRow(first), users });
+  await execute(work, 'UPDATE artefact SET deleted_at = $2 WHERE id = ANY($1)', [rows.map((r) => r.id), exists ? null : commander.at]);
+  return rows.map((artefact) => ({ artefact, fromVersion: null, toVersion: null, undo: { kind: 'existence', exists: !exists } }));
+}
+
+async function undoSettings(work: Work, projectId: string, plan: Extract<UndoPlan, { kind: 'settings' }>): Promise<DeedPart> {
+  const { settings } = await readSettings(work, projectId);
+  const merge = mergeContent(asJson(plan.to), asJson(plan.from), asJson(settings));
+  if (merge.conflicts.length > 0) throw new Refused({ code: 'settings_moved', paths: merge.conflicts.map((c) => c.path) });
+  return storeSettings(work, projectId, projectSettingsSchema.parse(merge.content));
 }

@@ -1,0 +1,45 @@
+import { FEWEST_PARTS, MOST_PARTS, WORDING_RULES } from '@caderno/core/basis';
+import { z } from 'zod';
+import { artefactIdSchema, conditionIdSchema, questionIdSchema, requirementIdSchema } from './ids.ts';
+import { LIMITS } from './limits.ts';
+
+const part = z.strictObject({ title: z.string().trim().min(1).max(LIMITS.title), text: z.string().max(LIMITS.text) });
+const place = z.int().min(0).max(MOST_PARTS - 1);
+
+/** Splitting a requirement: the parts, and by their place who goes where. The first part stays the requirement. */
+export const splitSchema = z.strictObject({
+  parts: z.array(part).min(FEWEST_PARTS).max(MOST_PARTS),
+  conditions: z.record(conditionIdSchema, place),
+  questions: z.record(questionIdSchema, place),
+  children: z.record(requirementIdSchema, place),
+});
+export type Split = z.infer<typeof splitSchema>;
+
+/** Merging others into a requirement; they are withdrawn and point to it. */
+export const mergeSchema = part.extend({ absorbed: z.array(requirementIdSchema).min(1).max(MOST_PARTS) });
+
+/** A trace link whose target changed in meaning since the person had it in view. */
+export const suspectLinkSchema = z.object({
+  from: artefactIdSchema,
+  fromTitle: z.string(),
+  to: artefactIdSchema,
+  toTitle: z.string(),
+  seen: z.int(),
+  now: z.int(),
+});
+export type SuspectLink = z.infer<typeof suspectLinkSchema>;
+export const settleSchema = z.strictObject({ links: z.array(z.strictObject({ from: artefactIdSchema, to: artefactIdSchema, now: z.int().min(1) })).min(1).max(5_000) });
+
+/** The texts of the basis, for what looks at all of them at once. */
+export const basisTextSchema = z.object({
+  id: requirementIdSchema,
+  title: z.string(),
+  text: z.string(),
+  dismissals: z.array(z.object({ rule: z.enum(WORDING_RULES), words: z.string(), sentence: z.string() })),
+});
+export type BasisText = z.infer<typeof basisTextSchema>;
+export const basisTextsSchema = z.array(basisTextSchema);
+
+
+/** A question as the agenda of a meeting prints it. */
+export const agendaQuerySchema = z.object({ format: z.enum(['md', 'csv']), status: z.enum(['open', 'all']).default('open') });

@@ -1,0 +1,12 @@
+import { z } from 'zod';
+
+/** The body of an upload: bytes as they are, not JSON. */
+export const bytesBody = z.instanceof(Uint8Array);
+
+/** An answer that is a file to be saved. */
+export interface FileAnswer {
+  readonly name: string;
+  readonly type: string;
+  readonly bytes: Uint8Array;
+}
+export const fileResponse = z.custom<FileAnswer>();

@@ -1,0 +1,71 @@
+import { FILE_FORMATS, TARGETS, type FieldName, type FileProblem, type Mapping, type ReadingOptions } from '@caderno/core/exchange';
+import { SIDES } from '@caderno/core/versions';
+import { z } from 'zod';
+import { requirementIdSchema } from './ids.ts';
+import { LIMITS } from './limits.ts';
+
+const count = z.int().min(0);
+
+export const mappingSchema: z.ZodType<Mapping> = z.strictObject({
+  source: z.string().trim().min(1).max(100),
+  columns: z.record(z.string().max(200), z.enum(TARGETS)),
+});
+
+export const readingSchema: z.ZodType<ReadingOptions> = z.strictObject({
+  encoding: z.enum(['utf-8', 'utf-16le', 'utf-16be', 'windows-1252']).nullable(),
+  separator: z.string().length(1).nullable(),
+  sheet: z.string().max(200).nullable(),
+});
+
+/** Problems cross the wire as they are: codes with facts. Their sentences are made by {@link fileProblemSentence}. */
+export const fileProblemSchema = z.custom<FileProblem>((value) => typeof value === 'object' && value !== null && 'code' in value && 'severity' in value);
+const fieldName = z.custom<FieldName>((value) => typeof value === 'string');
+
+/** A file that waits to be imported: what it holds, and how its columns would be matched. */
+export const importDraftSchema = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  format: z.enum(FILE_FORMATS),
+  columns: z.array(z.object({ name: z.string(), examples: z.array(z.string()) })),
+  records: count,
+  sheets: z.array(z.string()),
+  mapping: mappingSchema,
+  reading: readingSchema,
+  /** Whether the mapping was remembered from an earlier import of this source. */
+  remembered: z.boolean(),
+});
+export type ImportDraft = z.infer<typeof importDraftSchema>;
+
+const plannedChange = z.object({
+  id: requirementIdSchema,
+  title: z.string(),
+  line: z.int(),
+  fields: z.array(z.object({ field: fieldName, from: z.string(), to: z.string() })),
+  conflicts: z.array(z.object({ field: fieldName, base: z.string(), mine: z.string(), theirs: z.string() })),
+  moves: z.boolean(),
+  relations: z.boolean(),
+});
+
+/** How many of each kind a preview shows; the counts are of all. */
+export const MOST_PREVIEWED = 200;
+
+export const importPreviewSchema = z.object({
+  counts: z.object({ added: count, changed: count, same: count, gone: count, conflicts: count, errors: count, warnings: count }),
+  added: z.array(z.object({ line: z.int(), key: z.string(), title: z.string(), text: z.string(), parent: z.string().nullable() })),
+  /** Those with conflicts first; all that have one. */
+  changed: z.array(plannedChange),
+  gone: z.array(requirementIdSchema),
+  problems: z.array(fileProblemSchema),
+});
+export type ImportPreview = z.infer<typeof importPreviewSchema>;
+
+export const importStepSchema = z.object({ mapping: mappingSchema, reading: readingSchema });
+export const runImportSchema = importStepSchema.extend({ choices: z.record(z.string().max(400), z.enum(SIDES)) });
+export const importProgressSchema = z.object({ state: z.enum(['waiting', 'running', 'done', 'cancelled', 'failed']), done: count, total: count });
+export type ImportProgress = z.infer<typeof importProgressSchema>;
+
+export const EXPORT_FORMATS = ['csv', 'xlsx', 'md', 'reqif'] as const;
+export type ExportFormat = (typeof EXPORT_FORMATS)[number];
+export const exportQuerySchema = z.object({ format: z.enum(EXPORT_FORMATS), figures: z.enum(['yes', 'no']).default('no') });
+
+export const uploadQuerySchema = z.object({ name: z.string().min(1).max(LIMITS.title) });

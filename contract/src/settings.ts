@@ -1,0 +1,50 @@
+import { DEFAULT_RISK_SCALE, LONGEST_SCALE, RISKS, SHORTEST_SCALE, WORDING_RULES, type RiskScale, type Term, type WordingRule } from '@caderno/core/basis';
+import { z } from 'zod';
+import { LIMITS } from './limits.ts';
+import { innerIdSchema } from './ids.ts';
+
+/** What a project sets for itself. Every save is an entry of the journal and can be undone. */
+export interface ProjectSettings {
+  readonly riskScale: RiskScale;
+  readonly glossary: readonly Term[];
+  /** Rules of weak wording that are switched off. */
+  readonly rulesOff: readonly WordingRule[];
+  readonly tracker: TrackerConnection | null;
+}
+
+/** How the project reaches its story tracker. */
+export interface TrackerConnection {
+  readonly kind: (typeof TRACKER_KINDS)[number];
+  /** `http://…` or `https://…`, without what the adapter adds. */
+  readonly address: string;
+  readonly project: string;
+}
+
+/** Trackers there is an adapter for. */
+export const TRACKER_KINDS = ['storyboard'] as const;
+
+const text = (most: number) => z.string().max(most).refine((t) => !t.includes('\0') && t.isWellFormed(), 'must be text without NUL characters');
+const names = z.array(text(60).min(1)).min(SHORTEST_SCALE).max(LONGEST_SCALE);
+const weight = z.int().min(1).max(1_000);
+
+const riskScaleSchema: z.ZodType<RiskScale> = z
+  .strictObject({
+    likelihood: names,
+    impact: names,
+    risks: z.array(z.array(z.enum(RISKS))),
+    weights: z.strictObject({ high: weight, medium: weight, low: weight }),
+  })
+  .refine(({ likelihood, impact, risks }) => risks.length === likelihood.length && risks.every((row) => row.length === impact.length), 'must have a risk for every pair of steps');
+
+const termSchema: z.ZodType<Term> = z.strictObject({ id: innerIdSchema, term: text(LIMITS.name).min(1), forms: z.array(text(LIMITS.name)).max(50), definition: text(5_000) });
+
+export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject({
+  riskScale: riskScaleSchema,
+  glossary: z.array(termSchema).max(LIMITS.terms).refine((terms) => new Set(terms.map((t) => t.id)).size === terms.length, 'ids must not repeat'),
+  rulesOff: z.array(z.enum(WORDING_RULES)),
+  tracker: z.strictObject({ kind: z.enum(TRACKER_KINDS), address: z.url({ protocol: /^https?$/ }).max(LIMITS.address), project: text(LIMITS.name) }).nullable(),
+});
+
+export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [], tracker: null };
+
+export const settingsSchema = z.object({ version: z.int(), settings: projectSettingsSchema });

@@ -1,0 +1,16 @@
+import { z } from 'zod';
+
+/** What is known of the project's tracker: when it was last asked, and what has changed there since the last import. */
+export const trackerStateSchema = z.object({
+  connected: z.boolean(),
+  checkedAt: z.string().nullable(),
+  /** Null: it answered. */
+  failure: z.enum(['unreachable', 'slow', 'refused', 'unreadable', 'too_large']).nullable(),
+  newStories: z.int(),
+  changedStories: z.int(),
+});
+export type TrackerState = z.infer<typeof trackerStateSchema>;
+export type TrackerFailure = NonNullable<TrackerState['failure']>;
+
+export const defectSchema = z.object({ id: z.string(), title: z.string(), status: z.string(), link: z.string() });
+export type Defect = z.infer<typeof defectSchema>;

@@ -1,0 +1,37 @@
+import type { Finding } from './rule.ts';
+
+const NUMBER = String.raw`\d+(?:[  ,]\d{3})*(?:\.\d+)?`;
+const RANGE_JOIN = String.raw`\s*(?:–|—|-|…|\.\.|to|and(?: at most| no more than| not more than)?|or|through)\s*`;
+
+/** A number, or a whole range of them, that is not part of a word, a date, a time or a name. */
+const AMOUNT = new RegExp(String.raw`(?<![\p{L}\d_.:/#§-])(?<!\d[  ,])${NUMBER}(?:${RANGE_JOIN}${NUMBER})?(?![\d_:/]|-\d|\.\d|[  ,]\d{3})`, 'gu');
+
+/** A word right after a number that is no unit. */
+const NO_UNIT =
+  /^(?:and|or|to|is|are|was|were|when|if|for|in|of|at|by|but|on|as|with|from|must|shall|should|will|may|can|then|than|that|which|unless|until|before|after|inclusive|exclusive|exactly|only|again|each|has|have|does|do|not|the|a|an|it|they|while|where|because|so|also)\b/iu;
+
+/** What a number after it names rather than measures. */
+const LABEL =
+  /(?:\b(?:section|chapter|clause|paragraph|article|version|release|table|figure|fig\.|step|level|stage|phase|page|line|row|column|item|number|no\.|code|codes|status|http|error|answers?|port|form|rule|tariff order|part|appendix|annex|option|class|type|category|year|since|iso|ieee|rfc|room|box|iec|factor|times|ratio|score|grade|rank|place|number of|rule|handbook|order|from scratch|day|month|week|quarter|priority|minus|plus|equals)|[=<>≤≥≠+×*/-]|§)\s*$/iu;
+
+/** Words that say what is counted, standing before the number: “a whole number of cubic metres from 0 to 9”. */
+const MEASURED =
+  /\b(?:number of|percentage|percent|amount in|length in|count of|quantity of|hours|minutes|seconds|days|weeks|months|years|metres|meters|characters|digits|letters|euros?|cents?|members|persons|people|kilograms?|litres?|degrees|bytes|times|attempts|dials?|age|year|a whole number of)\b/iu;
+
+const CURRENCY_BEFORE = /[€$£¥]\s*$/u;
+
+/** Amounts that do not say of what. Tables are left out: there the heading has the unit. */
+export function numbersWithoutUnit(plain: string): Finding[] {
+  return [...plain.matchAll(AMOUNT)].filter((match) => isBare(plain, match.index, match[0])).map((match) => ({ rule: 'numberWithoutUnit', at: match.index, length: match[0].length }));
+}
+
+function isBare(plain: string, at: number, amount: string): boolean {
+  const before = plain.slice(0, at);
+  const after = plain.slice(at + amount.length);
+  if (LABEL.test(before) || CURRENCY_BEFORE.test(before) || MEASURED.test(before)) return false;
+  if (/^\s*[%‰°€$£¥²³]/u.test(after) || /^(?:st|nd|rd|th)\b/i.test(after)) return false;
+  // “10 or more m³”, “5 and fewer”: the unit comes after.
+  const rest = after.replace(/^\s+(?:or|and) (?:more|less|fewer|above|below|higher|lower|over)\b/i, '');
+  const word = /^[ \u00A0-](?=[\p{L}▪])([\p{L}▪][\p{L}³²/▪]*)/u.exec(rest)?.[1];
+  return word === undefined || NO_UNIT.test(word);
+}

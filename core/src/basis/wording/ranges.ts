@@ -1,0 +1,69 @@
+import { parseDecimal, type Decimal } from '../../values/index.ts';
+import type { Sentence } from './sentences.ts';
+import type { Glossary } from './terms.ts';
+
+/** A range a sentence states of a term: `password`, 12 to 64 `characters`. */
+export interface StatedRange {
+  /** Lower case, the glossary's spelling where it knows the term. */
+  readonly subject: string;
+  readonly unit: string;
+  readonly from: string;
+  readonly to: string;
+  readonly start: number;
+  readonly end: number;
+  readonly words: string;
+}
+
+const NUMBER = String.raw`-?\d+(?:[  ,]\d{3})*(?:\.\d+)?`;
+const UNIT = String.raw`(?:\s*(%|[\p{L}³²°]+))?`;
+const RANGES = [
+  new RegExp(String.raw`\b(?:from|between)\s+(${NUMBER})\s+(?:to|and|up to)\s+(${NUMBER})${UNIT}`, 'giu'),
+  new RegExp(String.raw`\bat least\s+(${NUMBER})\s+and\s+(?:at most|no more than|not more than)\s+(${NUMBER})${UNIT}`, 'giu'),
+  new RegExp(String.raw`(?<![\p{L}\d-])(${NUMBER})\s*(?:–|to|…)\s*(${NUMBER})\s*(%|[\p{L}³²°]+)`, 'giu'),
+];
+
+const SUBJECT = /(?:^|[,;:]\s+(?:and\s+)?|\b(?:when|if|where|that)\s+)(?:the|a|an|each|every|any|its|their)\s+((?:[\p{L}’'-]+\s+){1,4}?)(?:is|are|has|have|must|shall|should|will|may|can|lies|takes|carries|consists|contains|holds|lasts|ranges|counts)\b/giu;
+
+/** The ranges of numbers in a sentence that say what they are of. */
+export function statedRanges({ plain, start }: Sentence, glossary: Glossary): StatedRange[] {
+  const found: StatedRange[] = [];
+  for (const pattern of RANGES) {
+    for (const match of plain.matchAll(pattern)) {
+      const at = start + match.index;
+      if (found.some((r) => r.start < at + match[0].length && r.end > at)) continue;
+      const subject = subjectOf(plain.slice(0, match.index), glossary);
+      if (subject === null) continue;
+      const unit = unitWord(match[3] ?? '') || unitWord(/\b(?:number|amount|count) of ([\p{L} ]+?)\s*$/iu.exec(plain.slice(0, match.index))?.[1] ?? '');
+      found.push({ subject, unit, from: match[1] ?? '', to: match[2] ?? '', start: at, end: at + match[0].trimEnd().length, words: match[0].trim() });
+    }
+  }
+  return found;
+}
+
+/** What the words before a range speak of: the last glossary term, else the subject of the clause. */
+function subjectOf(before: string, glossary: Glossary): string | null {
+  const subject = [...before.matchAll(SUBJECT)].at(-1)?.[1]?.trim().toLowerCase();
+  const term = glossary.placesIn(subject ?? before).at(-1)?.term.term.toLowerCase();
+  return term ?? subject ?? null;
+}
+
+const NO_UNIT = /^(?:and|or|when|if|for|in|of|at|by|but|on|as|is|are|must|shall|inclusive|only)$/i;
+
+function unitWord(word: string): string {
+  return NO_UNIT.test(word) ? '' : word.toLowerCase().replace(/s$/, '');
+}
+
+/** Whether two ranges of one subject and unit say different things. */
+export function contradict(a: StatedRange, b: StatedRange): boolean {
+  return a.subject === b.subject && a.unit === b.unit && !(sameNumber(a.from, b.from) && sameNumber(a.to, b.to));
+}
+
+function sameNumber(a: string, b: string): boolean {
+  const [x, y] = [a, b].map((text) => parseDecimal(text.replaceAll(/[  ,]/g, '')));
+  if (x == null || y == null) return a === b;
+  return scaled(x, y.scale) === scaled(y, x.scale);
+}
+
+function scaled({ units, scale }: Decimal, other: number): bigint {
+  return units * 10n ** BigInt(Math.max(other - scale, 0));
+}

@@ -1,0 +1,63 @@
+import type { ArtefactState, RequirementId } from '../artefacts/index.ts';
+import type { RequirementContent } from '../basis/index.ts';
+import { STANDINGS, itemsToShow, percentDown, shownRatio, type Standing, type StandingCounts } from '../coverage/index.ts';
+import { FIELDS, attributeField, fieldText } from './field.ts';
+import { DERIVED_COLUMNS, ownIdColumn } from './mapping.ts';
+import type { MarkdownSection } from './markdown.ts';
+
+/** A requirement as exports need it. */
+export interface ExportedRequirement {
+  readonly id: RequirementId;
+  readonly version: number;
+  readonly parent: RequirementId | null;
+  readonly depth: number;
+  readonly state: ArtefactState;
+  readonly content: RequirementContent;
+  /** Null: without conditions and figures. */
+  readonly design: { readonly conditions: readonly { readonly id: string; readonly title: string }[]; readonly counts: StandingCounts } | null;
+}
+
+const STANDING_COLUMN: Readonly<Record<Standing, string>> = { shown: 'shown', linked: 'linked', gap: 'gap', waiting: 'waiting', suspect: 'suspect', leftOut: 'left out' };
+
+/** The basis as a table; imported again it changes nothing. Columns after the attributes are for reading only. */
+export function exportTable(project: string, requirements: readonly ExportedRequirement[], withDesign: boolean): string[][] {
+  const attributes = [...new Set(requirements.flatMap((r) => r.content.attributes.map((a) => a.id)))];
+  const figures: readonly string[] = withDesign ? DERIVED_COLUMNS.slice(2) : [];
+  const header = [ownIdColumn(project), 'version', 'parent', ...FIELDS.map((f) => (f === 'type' ? 'kind' : f)), ...attributes, 'imported as', 'state', ...figures];
+  const rows = requirements.map((r) => [
+    r.id,
+    String(r.version),
+    r.parent ?? '',
+    ...FIELDS.map((field) => fieldText(r.content, field)),
+    ...attributes.map((name) => fieldText(r.content, attributeField(name))),
+    r.content.origin === null ? '' : `${r.content.origin.source} · ${r.content.origin.id}`,
+    r.state,
+    ...(withDesign ? designCells(r) : []),
+  ]);
+  return [header, ...rows];
+}
+
+function designCells({ design }: ExportedRequirement): string[] {
+  if (design === null) return DERIVED_COLUMNS.slice(2).map(() => '');
+  const { conditions, counts } = design;
+  const percent = percentDown(shownRatio(counts));
+  const numbers = (['shown', 'linked', 'gap', 'waiting', 'suspect', 'leftOut'] as const).map((s) => String(counts[s]));
+  return [conditions.map((c) => `${c.id} ${c.title}`).join('\n'), String(itemsToShow(counts) + counts.leftOut), ...numbers, percent === null ? '' : String(percent)];
+}
+
+/** The basis as sections of a Markdown document. */
+export function exportSections(requirements: readonly ExportedRequirement[]): MarkdownSection[] {
+  return requirements.map(({ id, depth, content, design }) => ({
+    depth,
+    id: content.origin?.id ?? id,
+    title: content.title,
+    facts: design === null ? [] : sectionFacts(design),
+    text: content.text,
+  }));
+}
+
+function sectionFacts({ conditions, counts }: NonNullable<ExportedRequirement['design']>): string[] {
+  const percent = percentDown(shownRatio(counts));
+  const figures = STANDINGS.filter((s) => counts[s] > 0).map((s) => `${counts[s]} ${STANDING_COLUMN[s]}`);
+  return [percent === null ? 'Unanalysed' : `Coverage: ${percent} % (${figures.join(', ')})`, ...conditions.map((c) => `${c.id} ${c.title}`)];
+}

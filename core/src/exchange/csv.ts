@@ -1,0 +1,66 @@
+import { CsvError, parse } from 'csv-parse/sync';
+import { stringify } from 'csv-stringify/sync';
+import { decodeText } from './decodeText.ts';
+import { FILE_LIMITS } from './limits.ts';
+import { at, error, type FileProblem } from './problem.ts';
+import type { ReadingOptions, SourceDocument } from './sourceDocument.ts';
+import { tableDocument, type TableRow } from './table.ts';
+
+export const SEPARATORS = [',', ';', '\t', '|'] as const;
+
+/** A CSV file (RFC 4180, with any line ends and common separators) as a document. */
+export function readCsv(bytes: Uint8Array, options: ReadingOptions): SourceDocument {
+  const { text, problems } = decodeText(bytes, options.encoding);
+  const separator = options.separator ?? guessSeparator(text);
+  const read = parseRows(text, separator);
+  return tableDocument('csv', read.rows, [...problems, ...read.problems]);
+}
+
+function parseRows(text: string, delimiter: string): { rows: TableRow[]; problems: FileProblem[] } {
+  try {
+    const rows: TableRow[] = [];
+    parse(text, {
+      delimiter,
+      record_delimiter: ['\r\n', '\n', '\r'],
+      relax_column_count: true,
+      skip_empty_lines: true,
+      max_record_size: FILE_LIMITS.cell * 10,
+      to: FILE_LIMITS.records + 2,
+      on_record: (record: string[], { lines }) => {
+        // The library says on which line a record ends; its own line ends lead back to where it begins.
+        rows.push({ line: lines - lineEnds(record), cells: record.map(withoutGuard) });
+        return null;
+      },
+    });
+    return { rows, problems: [] };
+  } catch (cause) {
+    if (!(cause instanceof CsvError)) throw cause;
+    const line = typeof cause.lines === 'number' ? cause.lines : 1;
+    if (cause.code === 'CSV_MAX_RECORD_SIZE') return { rows: [], problems: [error({ code: 'cell_too_long', limit: FILE_LIMITS.cell * 10, got: FILE_LIMITS.cell * 10 }, at(line))] };
+    return { rows: [], problems: [error({ code: cause.code === 'CSV_QUOTE_NOT_CLOSED' ? 'quote_unclosed' : 'quote_misplaced' }, at(line))] };
+  }
+}
+
+function lineEnds(record: readonly string[]): number {
+  return record.reduce((n, cell) => n + (cell.match(/\r\n|\n|\r/g)?.length ?? 0), 0);
+}
+
+/** The separator that cuts the first lines into the most columns; quoted text is not looked into. */
+export function guessSeparator(text: string): string {
+  const head = text.slice(0, 20_000).replaceAll(/"(?:[^"]|"")*"/g, '');
+  const [first = ''] = head.split(/\r\n|\n|\r/).filter((line) => line.trim() !== '');
+  const counts = SEPARATORS.map((separator) => ({ separator, count: first.split(separator).length }));
+  return counts.reduce((best, next) => (next.count > best.count ? next : best)).separator;
+}
+
+/** What a spreadsheet would run as a formula; also after apostrophes, so that the guard can be taken off again. */
+const RUNS = /^'*[=+\-@\t\r]/;
+
+/** Rows as CSV with a byte order mark, so that spreadsheets read it as UTF-8; no cell is taken for a formula. */
+export function writeCsv(rows: readonly (readonly string[])[]): string {
+  return stringify(rows.map((row) => row.map((cell) => (RUNS.test(cell) ? `'${cell}` : cell))), { bom: true, record_delimiter: '\r\n', quoted_match: /[\r\n]/ });
+}
+
+function withoutGuard(cell: string): string {
+  return /^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell;
+}

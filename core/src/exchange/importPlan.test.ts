@@ -1,0 +1,136 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { artefactId, type RequirementId } from '../artefacts/index.ts';
+import { EMPTY_REQUIREMENT, type RequirementContent } from '../basis/index.ts';
+import {
+  GUESS_ALL, addedContent, baseOf, changedContent, entriesOf, exportTable, fieldText, guessMapping, openConflicts, planImport, readFile, writeCsv, writeReqif, writeXlsx,
+  type Entry, type ExistingRequirement, type ExportedRequirement, type SourceDocument,
+} from './index.ts';
+import { CSV, REQIF, bytesOf } from './testFiles.ts';
+
+const LIMITS = { title: 300, name: 200, text: 200_000 };
+const R = (n: number) => artefactId('requirement', n);
+
+async function entriesIn(name: string, bytes: Uint8Array): Promise<{ entries: readonly Entry[]; document: SourceDocument }> {
+  const document = await readFile(name, bytes, GUESS_ALL);
+  return { document, entries: entriesOf(document, guessMapping(document, 'p', 'file', null), LIMITS).entries };
+}
+
+/** What the project holds after entries were taken in for the first time. */
+function takenIn(entries: readonly Entry[]): ExistingRequirement[] {
+  const ids = new Map(entries.map((e, i) => [e.key, R(i + 1)]));
+  return entries.map((entry, i) => {
+    const content = addedContent('file', entry, (key) => ids.get(key) ?? null);
+    return { id: R(i + 1), content, parent: entry.parent ?? null, base: baseOf(entry, content), withdrawn: false };
+  });
+}
+
+const edit = (list: readonly ExistingRequirement[], id: RequirementId, part: Partial<RequirementContent>) => list.map((e) => (e.id === id ? { ...e, content: { ...e.content, ...part } } : e));
+const plan = (entries: readonly Entry[], existing: readonly ExistingRequirement[]) => planImport('file', entries, existing);
+
+describe('the same source again', () => {
+  const later = CSV.replace('Valid reading', 'A valid reading').replace('Office\nREQ-2', 'Board\nREQ-2').replace(/REQ-3[^\n]*\n/, 'REQ-4;New one;Words;low;REQ-1;\n');
+
+  test('nothing changed: everything is the same, by its id and not by its place', async () => {
+    const { entries } = await entriesIn('a.csv', bytesOf(CSV));
+    const again = plan([...entries].reverse(), takenIn(entries));
+    expect([again.added, again.changed, again.same.length, again.gone]).toEqual([[], [], 3, []]);
+  });
+
+  test('what the file changed is changed, what it lost is named and left alone', async () => {
+    const { entries } = await entriesIn('a.csv', bytesOf(CSV));
+    const next = plan((await entriesIn('a.csv', bytesOf(later))).entries, takenIn(entries));
+    expect(next.added.map((a) => a.entry.key)).toEqual(['REQ-4']);
+    expect(next.changed.map((c) => [c.id, c.fields])).toEqual([
+      [R(1), [{ field: 'attribute:Owner', from: 'Office', to: 'Board' }]],
+      [R(2), [{ field: 'title', from: 'Valid reading', to: 'A valid reading' }]],
+    ]);
+    expect(next.gone).toEqual([R(3)]);
+  });
+
+  test('what the project changed since stays; what both changed is to be chosen', async () => {
+    const { entries } = await entriesIn('a.csv', bytesOf(CSV));
+    const existing = edit(edit(takenIn(entries), R(2), { title: 'Reading is valid', text: 'From 0 to 9 m³' }), R(1), { title: 'All readings' });
+    const next = plan((await entriesIn('a.csv', bytesOf(later))).entries, existing);
+    const change = next.changed.find((c) => c.id === R(2))!;
+    expect(change.conflicts).toEqual([{ field: 'title', base: 'Valid reading', mine: 'Reading is valid', theirs: 'A valid reading' }]);
+    expect(openConflicts(next, new Map())).toHaveLength(1);
+    const { content, base } = existing.find((e) => e.id === R(2))!;
+    const settled = (side: 'mine' | 'theirs') => changedContent(content, change, base, new Map([['R-2 title', side]]), () => null);
+    expect([settled('mine').title, settled('theirs').title, settled('theirs').text]).toEqual(['Reading is valid', 'A valid reading', 'From 0 to 9 m³']);
+  });
+
+  test('another place in the file moves it, one moved in the project stays there', async () => {
+    const { entries } = await entriesIn('a.csv', bytesOf(CSV));
+    const moved = (await entriesIn('a.csv', bytesOf(CSV.replace('must;REQ-1;', 'must;;')))).entries;
+    expect(plan(moved, takenIn(entries)).changed.map((c) => [c.id, c.moves])).toEqual([[R(2), true]]);
+    expect(plan(entries, takenIn(entries).map((e) => ({ ...e, parent: null }))).changed).toEqual([]);
+  });
+});
+
+const title = fc.stringMatching(/^[ -~äçñ]{1,60}$/).filter((t) => t.trim() !== '');
+const text = fc.array(fc.constantFrom('=1+1', '+a', '-b', '@c', "'=d", '"q"', 'a,b;c', 'line\nline', '💧', '  spaced ', '\tx', 'é', '<b>&amp;'), { maxLength: 4 }).map((parts) => parts.join(' '));
+const content: fc.Arbitrary<RequirementContent> = fc.record({
+  title, text, module: text.map((t) => t.slice(0, 40)), source: title, attribute: text,
+  type: fc.constantFrom('rule' as const, 'userStory' as const, 'quality' as const, 'apiOperation' as const),
+  risk: fc.constantFrom('high' as const, 'low' as const), priority: fc.constantFrom('medium' as const, 'low' as const),
+  rating: fc.constantFrom(null, { likelihood: 0, impact: 2 }),
+}).map(({ attribute, ...rest }) => ({ ...EMPTY_REQUIREMENT, ...rest, attributes: attribute === '' ? [] : [{ id: 'Owner of it', value: attribute }] }));
+
+function exported(contents: readonly RequirementContent[]): ExportedRequirement[] {
+  return contents.map((c, i) => ({ id: R(i + 1), version: 1, parent: i % 3 === 0 ? null : R(i - (i % 3) + 1), depth: i % 3 === 0 ? 0 : 1, state: 'draft', content: c, design: null }));
+}
+
+function inProject(list: readonly ExportedRequirement[]): ExistingRequirement[] {
+  return list.map(({ id, content: c, parent }) => ({ id, content: c, parent, base: null, withdrawn: false }));
+}
+
+describe('written and read again', () => {
+  test.each(['csv', 'xlsx'] as const)('%s changes nothing, and no cell is a formula', async (format) => {
+    await fc.assert(
+      fc.asyncProperty(fc.array(content, { minLength: 1, maxLength: 7 }), async (contents) => {
+        const list = exported(contents);
+        const table = exportTable('p', list, false);
+        const bytes = format === 'csv' ? bytesOf(writeCsv(table)) : await writeXlsx('Basis', table);
+        if (format === 'csv') expect(new TextDecoder().decode(bytes)).not.toMatch(/(?:^|,|\n)"?[=+@-]/);
+        const { entries } = await entriesIn(`a.${format}`, bytes);
+        expect(entries).toHaveLength(list.length);
+        const again = plan(entries, inProject(list));
+        expect({ added: again.added, changed: again.changed }).toEqual({ added: [], changed: [] });
+      }),
+      { seed: 99, numRuns: format === 'csv' ? 200 : 40 },
+    );
+  });
+
+  test('a table from another project finds nothing of ours by its ids', async () => {
+    const bytes = bytesOf(writeCsv(exportTable('other', exported([{ ...EMPTY_REQUIREMENT, title: 'Theirs' }]), false)));
+    const { entries } = await entriesIn('a.csv', bytes);
+    expect(entries[0]).toMatchObject({ key: 'R-1', ownId: null });
+  });
+
+  test('ReqIF keeps identifiers, types, attributes, hierarchy and relations', async () => {
+    const { entries, document } = await entriesIn('a.reqif', bytesOf(REQIF));
+    const existing = takenIn(entries);
+    const byKey = new Map(entries.map((e, i) => [e.key, existing[i]!.id]));
+    const requirements = existing.map((e, i): ExportedRequirement => ({ id: e.id, version: 1, parent: byKey.get(entries[i]?.parent ?? '') ?? null, depth: 0, state: 'draft', content: e.content, design: null }));
+    const added: ExportedRequirement = { id: R(9), version: 1, parent: R(1), depth: 1, state: 'draft', content: { ...EMPTY_REQUIREMENT, title: 'Made "here" & now', text: '**bold** <b>\n\n| a | b |\n|---|---|\n| 1 | 2 |' }, design: null };
+    const xml = writeReqif({
+      project: 'p', title: 'P', at: '2026-01-01T00:00:00.000Z', requirements: [...requirements, added],
+      sources: new Map([['file', { types: document.types!, mapping: guessMapping(document, 'p', 'file', null) }]]),
+      objects: new Map(entries.map((e) => [byKey.get(e.key)!, JSON.parse(e.facts)])),
+    });
+    const again = await entriesIn('b.reqif', bytesOf(xml));
+    expect(again.document.problems).toEqual([]);
+    const [fresh, old] = [again.entries.filter((e) => e.key.includes('caderno')), again.entries.filter((e) => !e.key.includes('caderno'))];
+    expect(old.map(({ line: _, fields, ...e }) => ({ ...e, fields: Object.fromEntries(Object.entries(fields).filter(([, v]) => v !== '')) }))).toEqual(entries.map(({ line: _, ...e }) => e));
+    expect(fresh.map((e) => [e.parent, e.fields.title, e.fields.text])).toEqual([['o-1', 'Made "here" & now', '**bold** \\<b>\n\n| a | b |\n| - | - |\n| 1 | 2 |']]);
+    expect(again.document.types).toMatchObject({ header: document.types!.header.id === '' ? {} : { id: 'doc-7' }, specifications: [{ id: 'spec-1', name: 'Meter readings' }, {}] });
+    expect(again.document.types!.datatypes.slice(0, 3)).toEqual(document.types!.datatypes);
+    expect(plan(old, existing).changed).toEqual([]);
+  });
+});
+
+test('fields are written as they are read', () => {
+  const full = { ...EMPTY_REQUIREMENT, type: 'userStory' as const, rating: { likelihood: 0, impact: 2 } };
+  expect(['type', 'likelihood', 'impact', 'link'].map((f) => fieldText(full, f as 'type'))).toEqual(['user story', '1', '3', '']);
+});

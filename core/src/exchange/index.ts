@@ -1,0 +1,28 @@
+export { FILE_LIMITS } from './limits.ts';
+export { mostTelling, type FileFault, type FilePlace, type FileProblem } from './problem.ts';
+export { ENCODINGS, type Encoding } from './decodeText.ts';
+export { SEPARATORS, writeCsv } from './csv.ts';
+export { LONGEST_XLSX_CELL, writeXlsx } from './xlsx.ts';
+export { writeMarkdown } from './markdown.ts';
+export type { ReqifObject, ReqifTypes } from './reqifTypes.ts';
+export { FILE_FORMATS, GUESS_ALL, type FileFormat, type ReadingOptions, type SourceDocument, type SourceRecord } from './sourceDocument.ts';
+export { readFile } from './readFile.ts';
+export { TARGETS, guessMapping, sourceNameOf, type Mapping, type Target } from './mapping.ts';
+export { FIELDS, attributeField, attributeName, fieldText, type FieldName, type FieldValues } from './field.ts';
+export { entriesOf, type Entries, type Entry, type FieldLimits } from './entries.ts';
+export {
+  addedContent,
+  baseOf,
+  changedContent,
+  conflictKey,
+  openConflicts,
+  planImport,
+  type ExistingRequirement,
+  type FieldChange,
+  type FieldConflict,
+  type ImportBase,
+  type ImportPlan,
+  type PlannedChange,
+} from './importPlan.ts';
+export { exportSections, exportTable, type ExportedRequirement } from './basisExport.ts';
+export { writeReqif, type ReqifExport, type ReqifSource } from './reqifWrite.ts';

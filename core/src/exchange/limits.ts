@@ -1,0 +1,14 @@
+/** What a file may bring. Beyond it the file is refused with the number, never cut in silence. */
+export const FILE_LIMITS = {
+  bytes: 25 * 1024 * 1024,
+  /** Of everything in an archive, unpacked. */
+  unpackedBytes: 120 * 1024 * 1024,
+  /** Unpacked bytes a packed byte may stand for. */
+  unpackedRatio: 200,
+  archiveEntries: 2_000,
+  records: 20_000,
+  columns: 300,
+  cell: 200_000,
+  xmlDepth: 100,
+  problems: 500,
+} as const;

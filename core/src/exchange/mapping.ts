@@ -1,0 +1,65 @@
+import { REQIF_OBJECT_COLUMN, REQIF_TYPE_COLUMN } from './reqif.ts';
+import type { SourceDocument } from './sourceDocument.ts';
+
+/** What a column can be. `ownId` holds ids of this project, `id` those of the source; `facts` what a format needs to be written again. */
+export const TARGETS = ['ownId', 'version', 'id', 'parent', 'level', 'title', 'text', 'type', 'module', 'risk', 'likelihood', 'impact', 'priority', 'source', 'link', 'attribute', 'facts', 'leave'] as const;
+export type Target = (typeof TARGETS)[number];
+
+/** How the columns of a source are matched; remembered by the source's name. */
+export interface Mapping {
+  /** Name of the source within the project: requirements are found again by it and their id. */
+  readonly source: string;
+  readonly columns: Readonly<Record<string, Target>>;
+}
+
+const GUESSES: readonly (readonly [RegExp, Target])[] = [
+  [/^(?:req(?:uirement)?[ _.-]*)?(?:id|key|identifier|number|no\.?|nr\.?|#)$|^(?:reqif\.)?foreignid$|^[\w-]+ id$/i, 'id'],
+  [/^(?:parent|below|belongs to|parent[ _-]?(?:id|key)|upper)$/i, 'parent'],
+  [/^(?:level|depth|outline(?: ?(?:level|number))?|indent|section|hierarchy|wbs)$/i, 'level'],
+  [/^(?:title|name|summary|heading|headline|short ?(?:text|name|description)|requirement|reqif\.name|reqif\.chaptername)$/i, 'title'],
+  [/^(?:text|description|content|body|long ?(?:text|description)|statement|details|reqif\.text|reqif\.description)$/i, 'text'],
+  [/^(?:kind|type|category|class|requirement ?type)$/i, 'type'],
+  [/^(?:module|component|area|subsystem|package|domain|epic)$/i, 'module'],
+  [/^(?:risk|risk ?(?:level|class)|criticality)$/i, 'risk'],
+  [/^(?:likelihood|probability)$/i, 'likelihood'],
+  [/^(?:impact|severity|damage)$/i, 'impact'],
+  [/^(?:priority|prio|importance|moscow)$/i, 'priority'],
+  [/^(?:source|origin|reference|document|chapter)$/i, 'source'],
+  [/^(?:link|url|address|web ?link|href)$/i, 'link'],
+];
+
+/** Columns that say more than one thing may be: several titles are tried one after the other. */
+const REPEATABLE: ReadonlySet<Target> = new Set<Target>(['title', 'attribute', 'leave']);
+
+/** What columns our own exports add and imports leave alone. */
+export const DERIVED_COLUMNS = ['imported as', 'state', 'conditions', 'coverage items', 'shown', 'linked', 'gap', 'waiting', 'suspect', 'left out', 'coverage %'] as const;
+
+export const ownIdColumn = (project: string): string => `${project} id`;
+
+/** The mapping a person would probably make; what was remembered of the source comes first. */
+export function guessMapping(document: SourceDocument, project: string, source: string, remembered: Mapping | null): Mapping {
+  const columns: Record<string, Target> = {};
+  const taken = new Set<Target>();
+  for (const name of document.columns) {
+    const target = remembered?.columns[name] ?? guess(name, project, document.format);
+    columns[name] = taken.has(target) && !REPEATABLE.has(target) ? 'attribute' : target;
+    taken.add(columns[name]);
+  }
+  return { source: remembered?.source ?? source, columns };
+}
+
+function guess(name: string, project: string, format: SourceDocument['format']): Target {
+  const lower = name.toLowerCase();
+  if (lower === ownIdColumn(project).toLowerCase()) return 'ownId';
+  if (name === REQIF_OBJECT_COLUMN) return 'facts';
+  if (name === REQIF_TYPE_COLUMN || DERIVED_COLUMNS.some((c) => c === lower)) return 'leave';
+  if (lower === 'version') return 'version';
+  const target = GUESSES.find(([pattern]) => pattern.test(name.trim()))?.[1] ?? 'attribute';
+  // ReqIF has ids and an outline of its own.
+  return (format === 'reqif' || format === 'reqifz') && (target === 'id' || target === 'parent' || target === 'level') ? 'attribute' : target;
+}
+
+/** A name for a source that has none yet: the file's, without its ending. */
+export function sourceNameOf(fileName: string): string {
+  return fileName.replace(/^.*[/\\]/, '').replace(/\.[A-Za-z0-9]{1,8}$/, '').trim().slice(0, 100) || 'file';
+}

@@ -1,0 +1,71 @@
+import { FILE_LIMITS } from './limits.ts';
+
+/** Where in a file: line and column from 1; of a table the row and the name of the column. Null when it concerns the whole. */
+export interface FilePlace {
+  readonly line: number | null;
+  readonly column: string | null;
+}
+
+/** `error`: the record, or the whole file, is not taken in. `warning`: it is, and this should be looked at. */
+export type FileProblem = FilePlace & { readonly severity: 'error' | 'warning' } & FileFault;
+
+export type FileFault =
+  | { readonly code: 'file_empty' }
+  | { readonly code: 'file_too_large'; readonly limit: number }
+  | { readonly code: 'file_kind_unknown' }
+  | { readonly code: 'encoding_guessed'; readonly encoding: string }
+  | { readonly code: 'encoding_broken'; readonly encoding: string; readonly count: number }
+  | { readonly code: 'quote_unclosed' }
+  | { readonly code: 'quote_misplaced' }
+  | { readonly code: 'cell_count'; readonly expected: number; readonly got: number }
+  | { readonly code: 'cell_too_long'; readonly limit: number; readonly got: number }
+  | { readonly code: 'too_many_columns'; readonly limit: number; readonly got: number }
+  | { readonly code: 'too_many_records'; readonly limit: number }
+  | { readonly code: 'no_header' }
+  | { readonly code: 'column_doubled'; readonly name: string }
+  | { readonly code: 'xml_broken'; readonly reason: string }
+  | { readonly code: 'xml_doctype' }
+  | { readonly code: 'xml_too_deep'; readonly limit: number }
+  | { readonly code: 'not_reqif' }
+  | { readonly code: 'reference_unknown'; readonly what: string; readonly id: string }
+  | { readonly code: 'object_not_placed'; readonly id: string }
+  | { readonly code: 'archive_broken' }
+  | { readonly code: 'archive_path'; readonly path: string }
+  | { readonly code: 'archive_bomb'; readonly limit: number }
+  | { readonly code: 'archive_without'; readonly what: string }
+  | { readonly code: 'attachment_left'; readonly path: string }
+  | { readonly code: 'sheet_broken'; readonly reason: string }
+  | { readonly code: 'formulas_taken_as_values'; readonly count: number }
+  | { readonly code: 'cells_merged'; readonly count: number }
+  | { readonly code: 'text_before_heading' }
+  | { readonly code: 'heading_level_skipped'; readonly from: number; readonly to: number }
+  | { readonly code: 'title_missing' }
+  | { readonly code: 'title_from_text' }
+  | { readonly code: 'field_too_long'; readonly field: string; readonly limit: number; readonly got: number }
+  | { readonly code: 'control_characters'; readonly field: string }
+  | { readonly code: 'value_unknown'; readonly field: string; readonly value: string }
+  | { readonly code: 'id_missing' }
+  | { readonly code: 'id_doubled'; readonly id: string; readonly first: number }
+  | { readonly code: 'parent_unknown'; readonly parent: string }
+  | { readonly code: 'parent_circle'; readonly ids: readonly string[] }
+  | { readonly code: 'outline_too_deep'; readonly limit: number }
+  | { readonly code: 'tracker_record'; readonly reason: string };
+
+export const NOWHERE: FilePlace = { line: null, column: null };
+
+export function error(fault: FileFault, place: FilePlace = NOWHERE): FileProblem {
+  return { severity: 'error', ...place, ...fault };
+}
+
+export function warning(fault: FileFault, place: FilePlace = NOWHERE): FileProblem {
+  return { severity: 'warning', ...place, ...fault };
+}
+
+export function at(line: number, column: string | null = null): FilePlace {
+  return { line, column };
+}
+
+/** The first problems, errors before warnings; the rest are counted by whoever asks. */
+export function mostTelling(problems: readonly FileProblem[]): FileProblem[] {
+  return [...problems.filter((p) => p.severity === 'error'), ...problems.filter((p) => p.severity === 'warning')].slice(0, FILE_LIMITS.problems);
+}

@@ -1,0 +1,37 @@
+import type { FileProblem } from './problem.ts';
+import type { ReqifTypes } from './reqifTypes.ts';
+
+export const FILE_FORMATS = ['csv', 'xlsx', 'markdown', 'reqif', 'reqifz', 'stories'] as const;
+export type FileFormat = (typeof FILE_FORMATS)[number];
+
+/** One requirement as a file has it, before anyone said what its columns mean. */
+export interface SourceRecord {
+  /** Where it begins: a line of text, a row of a sheet. */
+  readonly line: number;
+  /** In the order of the document's columns. */
+  readonly cells: readonly string[];
+  /** Its id and its parent's, where the format itself says so; null for tables. */
+  readonly place: { readonly id: string; readonly parent: string | null } | null;
+  readonly relations: readonly { readonly id: string; readonly kind: string; readonly to: string }[];
+}
+
+/** A file, read. */
+export interface SourceDocument {
+  readonly format: FileFormat;
+  readonly columns: readonly string[];
+  readonly records: readonly SourceRecord[];
+  /** Names of a workbook's sheets. */
+  readonly sheets: readonly string[];
+  readonly problems: readonly FileProblem[];
+  /** What a ReqIF export needs to write the same types again; null for other formats. */
+  readonly types: ReqifTypes | null;
+}
+
+/** How to read a file where its own signs are not enough. Null: guess. */
+export interface ReadingOptions {
+  readonly encoding: 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252' | null;
+  readonly separator: string | null;
+  readonly sheet: string | null;
+}
+
+export const GUESS_ALL: ReadingOptions = { encoding: null, separator: null, sheet: null };

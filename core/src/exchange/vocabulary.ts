@@ -1,0 +1,29 @@
+import { PRIORITIES, type Priority } from '../artefacts/index.ts';
+import { REQUIREMENT_TYPES, RISKS, type RequirementType, type Risk } from '../basis/index.ts';
+
+/** How values of closed sets are written in files, the first spelling being ours, and what else is understood. */
+const TYPE_WORDS: Record<RequirementType, readonly string[]> = {
+  rule: ['rule', 'requirement', 'functional', 'functional requirement', 'business rule', 'feature', 'system requirement'],
+  userStory: ['user story', 'story', 'userstory'],
+  quality: ['quality', 'non-functional', 'nonfunctional', 'non functional', 'quality requirement', 'nfr', 'performance', 'security', 'usability'],
+  apiOperation: ['API operation', 'api', 'interface', 'operation', 'endpoint'],
+};
+const LEVEL_WORDS: Record<Risk & Priority, readonly string[]> = {
+  high: ['high', 'h', 'critical', 'very high', 'must', 'must have', 'mandatory', '1', 'p1', 'a'],
+  medium: ['medium', 'm', 'normal', 'moderate', 'should', 'should have', 'desired', '2', 'p2', 'b'],
+  low: ['low', 'l', 'minor', 'very low', 'could', 'could have', 'optional', 'nice to have', '3', 'p3', 'c'],
+};
+
+export const writtenType = (type: RequirementType): string => TYPE_WORDS[type][0] ?? type;
+
+export function readType(text: string): RequirementType | null {
+  return REQUIREMENT_TYPES.find((type) => TYPE_WORDS[type].some((word) => word.toLowerCase() === text.trim().toLowerCase())) ?? null;
+}
+
+export function readRisk(text: string): Risk | null {
+  return RISKS.find((risk) => LEVEL_WORDS[risk].includes(text.trim().toLowerCase())) ?? null;
+}
+
+export function readPriority(text: string): Priority | null {
+  return PRIORITIES.find((priority) => LEVEL_WORDS[priority].includes(text.trim().toLowerCase())) ?? null;
+}

@@ -1,0 +1,79 @@
+import { strFromU8 } from 'fflate';
+import readWorkbook, { type CellValue } from 'read-excel-file/universal';
+import writeWorkbook from 'write-excel-file/universal';
+import { openArchive } from './archive.ts';
+import { FILE_LIMITS } from './limits.ts';
+import { error, warning, type FileProblem } from './problem.ts';
+import type { ReadingOptions, SourceDocument } from './sourceDocument.ts';
+import { tableDocument } from './table.ts';
+
+/** A workbook as a document: the sheet asked for, or the first with content. Formulas are never evaluated: their last values are taken. */
+export async function readXlsx(bytes: Uint8Array, options: ReadingOptions): Promise<SourceDocument> {
+  const archive = await openArchive(bytes, (path) => /^xl\/(?:worksheets\/[^/]+|sharedStrings)\.xml$/.test(path));
+  if (archive.kind === 'refused') return refused(archive.problem);
+  const notes = [...archive.files].filter(([path]) => path.includes('worksheets/')).map(([, file]) => strFromU8(file));
+  if ([...archive.files.values()].some((file) => strFromU8(file.subarray(0, 2_000)).includes('<!DOCTYPE'))) return refused(error({ code: 'xml_doctype' }));
+  const widest = widestColumn(notes);
+  if (widest > FILE_LIMITS.columns) return refused(error({ code: 'too_many_columns', limit: FILE_LIMITS.columns, got: widest }));
+  try {
+    const copy = new Uint8Array(bytes);
+    const sheets = await readWorkbook<string>(copy.buffer, { parseNumber: (text: string) => text, trim: false });
+    const chosen = sheets.find((s) => s.sheet === options.sheet) ?? sheets.find((s) => s.data.length > 0);
+    const rows = (chosen?.data ?? []).map((cells, i) => ({ line: i + 1, cells: cells.map(cellText) }));
+    return tableDocument('xlsx', rows, sheetNotes(notes), sheets.map((s) => s.sheet));
+  } catch (cause) {
+    // The library throws plain errors on whatever it cannot read in a hostile workbook.
+    return refused(error({ code: 'sheet_broken', reason: cause instanceof Error ? cause.message.slice(0, 200) : 'unreadable' }));
+  }
+}
+
+function refused(problem: FileProblem): SourceDocument {
+  return { format: 'xlsx', columns: [], records: [], sheets: [], problems: [problem], types: null };
+}
+
+/** The number of the last column any cell says it stands in. */
+function widestColumn(sheets: readonly string[]): number {
+  let widest = 0;
+  for (const sheet of sheets) {
+    for (const [, letters = ''] of sheet.matchAll(/<(?:\w+:)?c\b[^>]*?\br="([A-Z]+)\d/g)) {
+      widest = Math.max(widest, [...letters].reduce((n, letter) => n * 26 + letter.charCodeAt(0) - 64, 0));
+      if (widest > FILE_LIMITS.columns) return widest;
+    }
+  }
+  return widest;
+}
+
+function sheetNotes(sheets: readonly string[]): FileProblem[] {
+  const count = (pattern: RegExp): number => sheets.reduce((n, sheet) => n + (sheet.match(pattern)?.length ?? 0), 0);
+  const formulas = count(/<(?:\w+:)?f[\s>/]/g);
+  const merged = count(/<(?:\w+:)?mergeCell[\s/]/g);
+  return [...(formulas > 0 ? [warning({ code: 'formulas_taken_as_values', count: formulas })] : []), ...(merged > 0 ? [warning({ code: 'cells_merged', count: merged })] : [])];
+}
+
+/** Numbers stay as written, dates become ISO dates, so that nothing is turned into something else on the way. */
+function cellText(value: CellValue | string | null): string {
+  if (value === null || value === undefined) return '';
+  if (value instanceof Date) {
+    const iso = Number.isNaN(value.getTime()) ? '' : value.toISOString();
+    return iso.endsWith('T00:00:00.000Z') ? iso.slice(0, 10) : iso.replace(/:00\.000Z$/, '').replace('T', ' ');
+  }
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  const text = String(value);
+  return text.startsWith("'") && isObjectName(text) ? text.slice(1) : text;
+}
+
+/** The writer keeps its texts in an object, where these names are taken: such a cell gets an apostrophe, which reading takes off. */
+function isObjectName(text: string): boolean {
+  return text.replace(/^'+/, '') in Object.prototype;
+}
+
+/** What one cell of a spreadsheet can hold. */
+export const LONGEST_XLSX_CELL = 32_767;
+
+/** Rows as a workbook of one sheet. Every cell is text: a formula in it is shown, not run. The first row is the header. */
+export async function writeXlsx(sheet: string, rows: readonly (readonly string[])[]): Promise<Uint8Array> {
+  const data = rows.map((row, i) => row.map((cell) => ({ value: isObjectName(cell) ? `'${cell}` : cell, type: String, wrap: true, ...(i === 0 ? { fontWeight: 'bold' as const } : {}) })));
+  const columns = (rows[0] ?? []).map((name) => ({ width: /text|condition/i.test(name) ? 60 : 18 }));
+  const blob = await writeWorkbook(data, { sheet, columns, stickyRowsCount: 1 }).toBlob();
+  return new Uint8Array(await blob.arrayBuffer());
+}

@@ -1,0 +1,83 @@
+import { randomUUID } from 'node:crypto';
+import { artefactId, type ArtefactId } from '@caderno/core/artefacts';
+import type { ChangeAction } from '@caderno/contract';
+import { execute, modelsOf, selectRows, type ArtefactRow, type Work } from '../database/index.ts';
+import type { UndoPlan } from '../versions/undoPlan.ts';
+
+/** Who commands, in which project, when, and under which id a retry is known. */
+export interface Commander {
+  readonly projectId: string;
+  readonly personId: string;
+  readonly at: Date;
+  readonly commandId: string | null;
+}
+
+/** What a command did to one artefact, or to the project's settings (null), and how to undo it. */
+export interface DeedPart {
+  readonly artefact: ArtefactRow | null;
+  readonly fromVersion: number | null;
+  readonly toVersion: number | null;
+  readonly undo: UndoPlan;
+}
+
+/** What one command did, for the journal: it is undone as one. */
+export interface Deed {
+  readonly action: ChangeAction;
+  /** In the order they were done. */
+  readonly parts: readonly DeedPart[];
+  readonly detail: string;
+  readonly note: string;
+}
+
+/** The channel on which servers tell each other of changes. */
+export const CHANGES_CHANNEL = 'caderno_changes';
+
+/** A notification holds some kilobytes; beyond this many artefacts it says that everything may have changed. */
+const MOST_TOLD = 200;
+
+/** Commands on one project run one after the other: the row lock is held until the transaction ends. */
+export async function lockProject(work: Work, projectId: string): Promise<void> {
+  await execute(work, 'SELECT revision FROM project WHERE id = $1 FOR UPDATE', [projectId]);
+}
+
+/** The id of the change an earlier command with the same id made; null when this is the first. */
+export async function changeOfRetry(work: Work, commander: Commander): Promise<string | null> {
+  if (commander.commandId === null) return null;
+  const [earlier] = await selectRows<{ id: string }>(work, 'SELECT id FROM change WHERE project_id = $1 AND command_id = $2', [commander.projectId, commander.commandId]);
+  return earlier?.id ?? null;
+}
+
+/** The artefact an earlier command with the same id worked on; null when this is the first. */
+export async function artefactOfRetry(work: Work, commander: Commander): Promise<ArtefactRow | null> {
+  const change = await changeOfRetry(work, commander);
+  if (change === null) return null;
+  const [part] = await selectRows<{ artefactId: string }>(work, 'SELECT artefact_id AS "artefactId" FROM change_part WHERE change_id = $1 AND artefact_id IS NOT NULL ORDER BY place LIMIT 1', [change]);
+  return part === undefined ? null : modelsOf(work.db).Artefact.findByPk(part.artefactId, { transaction: work.transaction });
+}
+
+/** Writes the journal entry, moves the project's revision on, and tells everyone once the transaction is through. */
+export async function recordDeed(work: Work, commander: Commander, deed: Deed, id: string = randomUUID()): Promise<string> {
+  const [project] = await selectRows<{ revision: number; key: string }>(work, 'UPDATE project SET revision = revision + 1 WHERE id = $1 RETURNING revision, key', [commander.projectId]);
+  if (project === undefined) throw new Error('A command belongs to a project: expected one, got none');
+  await execute(
+    work,
+    `INSERT INTO change (id, project_id, revision, action, author_id, at, detail, note, command_id, size) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
+    [id, commander.projectId, project.revision, deed.action, commander.personId, commander.at, deed.detail, deed.note, commander.commandId, deed.parts.length],
+  );
+  const parts = deed.parts.map(({ artefact, fromVersion, toVersion, undo }, place) => ({ place, artefact_id: artefact?.id ?? null, from_version: fromVersion, to_version: toVersion, undo }));
+  await execute(
+    work,
+    `INSERT INTO change_part (change_id, place, artefact_id, from_version, to_version, undo)
+     SELECT $1, p.* FROM jsonb_to_recordset($2::jsonb) AS p(place int, artefact_id bigint, from_version int, to_version int, undo jsonb)`,
+    [id, JSON.stringify(parts)],
+  );
+  const rows = deed.parts.flatMap((p) => p.artefact ?? []);
+  const everything = rows.length > MOST_TOLD || rows.length < deed.parts.length;
+  const told = { project: project.key, revision: project.revision, artefacts: everything ? [] : rows.map(idOfRow), by: commander.personId };
+  await execute(work, 'SELECT pg_notify($1, $2)', [CHANGES_CHANNEL, JSON.stringify(told)]);
+  return id;
+}
+
+export function idOfRow(row: ArtefactRow): ArtefactId {
+  return artefactId(row.kind, row.number);
+}

@@ -1,0 +1,176 @@
+import type { ArtefactKind, ArtefactState } from '@caderno/core/artefacts';
+import type { RiskScale } from '@caderno/core/basis';
+import { CONTENT_SCHEMA_VERSION, type KindAndContent } from '@caderno/contract';
+import { execute, modelsOf, selectRows, type ArtefactRow, type Work } from '../database/index.ts';
+import { readSettings } from '../projects/index.ts';
+import { Refused } from '../refused.ts';
+import type { Commander, DeedPart } from './deed.ts';
+import { writeLinks } from './links.ts';
+import { searchWords, SEARCH_SQL } from './search.ts';
+import { contentHash, kindAndContentFromStore, meaningText } from './stored.ts';
+import { summaryColumns } from './summary.ts';
+
+/** Artefacts written by one statement. */
+const IN_ONE_STATEMENT = 500;
+
+/** Told after every statement how many are done; may throw to stop, which undoes all. */
+export type OnWritten = (done: number) => Promise<void>;
+
+const quietly: OnWritten = () => Promise.resolve();
+
+/** An artefact to be made, with a number reserved for it. */
+export interface NewArtefactRow {
+  readonly number: number;
+  readonly value: KindAndContent;
+  /** Number of the requirement above it, which may be among the new ones. */
+  readonly parent: number | null;
+  readonly position: number;
+}
+
+/** Reserves numbers that are never used again; answers the first. */
+export async function reserveNumbers(work: Work, projectId: string, kind: ArtefactKind, count: number): Promise<number> {
+  const [counter] = await selectRows<{ last: number }>(
+    work,
+    `INSERT INTO artefact_counter (project_id, kind, last) VALUES ($1, $2, $3)
+     ON CONFLICT (project_id, kind) DO UPDATE SET last = artefact_counter.last + $3 RETURNING last`,
+    [projectId, kind, count],
+  );
+  if (counter === undefined) throw new Error(`Every ${kind} has a number: expected a counter, got none`);
+  return counter.last - count + 1;
+}
+
+/** Makes artefacts with their first versions; links may lead from any of them to any other. */
+export async function insertArtefacts(work: Work, commander: Commander, change: string, made: readonly NewArtefactRow[], onWritten: OnWritten = quietly): Promise<{ readonly rows: ArtefactRow[]; readonly parts: DeedPart[] }> {
+  for (const { value } of made) requireTitle(value);
+  const scale = (await readSettings(work, commander.projectId)).settings.riskScale;
+  const rows: ArtefactRow[] = [];
+  for (const chunk of chunksOf(made)) {
+    const records = chunk.map(({ number, value, position }) => ({ kind: value.kind, number, position, ...columnsOf(value, scale) }));
+    const inserted = await selectRows<{ id: string }>(
+      work,
+      `INSERT INTO artefact (project_id, author_id, updated_at, state, head, meaning_since, kind, number, position, title, module, risk, priority, owner, tags, facts, search)
+       SELECT $2, $3, $4, 'draft', 1, 1, r.kind, r.number, r.position, r.title, r.module, r.risk, r.priority, r.owner, ARRAY(SELECT jsonb_array_elements_text(r.tags)), r.facts, ${SEARCH_SQL}
+       FROM jsonb_to_recordset($1::jsonb) AS r(kind text, number int, position int, title text, module text, risk text, priority text, owner text, tags jsonb, facts jsonb, words text) RETURNING id`,
+      [JSON.stringify(records), commander.projectId, commander.personId, commander.at],
+    );
+    const fresh = await modelsOf(work.db).Artefact.findAll({ where: { id: inserted.map((r) => r.id) }, transaction: work.transaction });
+    const byNumber = new Map(fresh.map((row) => [`${row.kind} ${row.number}`, row]));
+    const ordered = chunk.map(({ number, value }) => byNumber.get(`${value.kind} ${number}`)).filter((row) => row !== undefined);
+    await insertVersions(work, commander, change, ordered.map((row, i) => ({ row, version: 1, value: valueAt(chunk, i) })), '');
+    rows.push(...ordered);
+    await onWritten(rows.length);
+  }
+  await placeUnderParents(work, commander.projectId, rows, made);
+  await writeLinks(work, commander.projectId, rows.map((row, i) => ({ rowId: row.id, value: valueAt(made, i) })));
+  return { rows, parts: rows.map((artefact) => ({ artefact, fromVersion: null, toVersion: 1, undo: { kind: 'existence', exists: false } })) };
+}
+
+function valueAt(list: readonly { readonly value: KindAndContent }[], place: number): KindAndContent {
+  const element = list[place];
+  if (element === undefined) throw new RangeError(`Every row was made of a value: expected one at ${place}`);
+  return element.value;
+}
+
+async function placeUnderParents(work: Work, projectId: string, rows: readonly ArtefactRow[], made: readonly NewArtefactRow[]): Promise<void> {
+  const records = rows.flatMap((row, i) => (made[i]?.parent == null ? [] : [{ id: row.id, parent: made[i].parent }]));
+  if (records.length === 0) return;
+  await execute(
+    work,
+    `UPDATE artefact SET parent_id = p.id FROM jsonb_to_recordset($1::jsonb) AS r(id bigint, parent int)
+     JOIN artefact p ON p.project_id = $2 AND p.kind = 'requirement' AND p.number = r.parent WHERE artefact.id = r.id`,
+    [JSON.stringify(records), projectId],
+  );
+  const numbers = new Map(rows.map((row) => [row.number, row.id]));
+  rows.forEach((row, i) => {
+    const parent = numbers.get(made[i]?.parent ?? 0);
+    if (parent !== undefined) row.parentId = parent;
+  });
+}
+
+/** A new head for an artefact. */
+export interface Save {
+  readonly row: ArtefactRow;
+  readonly value: KindAndContent;
+}
+
+/**
+ * Makes the next version of each artefact whose content differs from its head; answers a part for each of those. An
+ * agreed artefact becomes a draft again; its agreed version stays what it was. The rows are brought up to date.
+ */
+export async function writeVersions(work: Work, commander: Commander, change: string, saves: readonly Save[], note = '', onWritten: OnWritten = quietly): Promise<DeedPart[]> {
+  for (const { value } of saves) requireTitle(value);
+  const scale = (await readSettings(work, commander.projectId)).settings.riskScale;
+  const parts: DeedPart[] = [];
+  let done = 0;
+  for (const chunk of chunksOf(saves)) {
+    const heads = await readHeads(work, chunk.map((s) => s.row));
+    const changed = chunk.flatMap(({ row, value }) => {
+      const head = heads.get(row.id);
+      if (head === undefined || contentHash(head.content) === contentHash(value.content)) return [];
+      return [{ row, value, from: row.head, version: row.head + 1, meaningSince: meaningText(head) === meaningText(value) ? row.meaningSince : row.head + 1 }];
+    });
+    await dropOwnDrafts(work, commander, chunk.map((s) => s.row));
+    await updateRows(work, commander, scale, changed);
+    await insertVersions(work, commander, change, changed, note);
+    await writeLinks(work, commander.projectId, changed.map(({ row, value }) => ({ rowId: row.id, value })));
+    parts.push(...changed.map(({ row, from, version }): DeedPart => ({ artefact: row, fromVersion: from, toVersion: version, undo: { kind: 'content', from, to: version } })));
+    await onWritten((done += chunk.length));
+  }
+  return parts;
+}
+
+async function updateRows(work: Work, commander: Commander, scale: RiskScale, changed: readonly (Save & { readonly version: number; readonly meaningSince: number })[]): Promise<void> {
+  if (changed.length === 0) return;
+  const records = changed.map(({ row, value, version, meaningSince }) => ({ id: row.id, head: version, meaning_since: meaningSince, state: stateAfterSave(row.state), ...columnsOf(value, scale) }));
+  await execute(
+    work,
+    `UPDATE artefact SET head = r.head, meaning_since = r.meaning_since, state = r.state, title = r.title, module = r.module, risk = r.risk, priority = r.priority, owner = r.owner,
+       tags = ARRAY(SELECT jsonb_array_elements_text(r.tags)), facts = r.facts, search = ${SEARCH_SQL}, author_id = $2, updated_at = $3
+     FROM jsonb_to_recordset($1::jsonb) AS r(id bigint, head int, meaning_since int, state text, title text, module text, risk text, priority text, owner text, tags jsonb, facts jsonb, words text)
+     WHERE artefact.id = r.id`,
+    [JSON.stringify(records), commander.personId, commander.at],
+  );
+  for (const { row, version, meaningSince, value } of changed) {
+    row.set({ head: version, meaningSince, state: stateAfterSave(row.state), title: value.content.title, authorId: commander.personId, updatedAt: commander.at });
+  }
+}
+
+function stateAfterSave(state: ArtefactState): ArtefactState {
+  return state === 'agreed' || state === 'inReview' ? 'draft' : state;
+}
+
+function columnsOf(value: KindAndContent, scale: RiskScale) {
+  return { ...summaryColumns(value, scale), words: searchWords(value) };
+}
+
+async function insertVersions(work: Work, commander: Commander, change: string, versions: readonly (Save & { readonly version: number })[], note: string): Promise<void> {
+  const records = versions.map(({ row, value, version }) => ({ artefact_id: row.id, version, content: value.content, schema: CONTENT_SCHEMA_VERSION[value.kind], hash: contentHash(value.content) }));
+  await execute(
+    work,
+    `INSERT INTO artefact_version (artefact_id, version, content, schema, hash, author_id, at, note, change_id)
+     SELECT r.*, $2, $3, $4, $5 FROM jsonb_to_recordset($1::jsonb) AS r(artefact_id bigint, version int, content jsonb, schema int, hash text)`,
+    [JSON.stringify(records), commander.personId, commander.at, note, change],
+  );
+}
+
+async function dropOwnDrafts(work: Work, commander: Commander, rows: readonly ArtefactRow[]): Promise<void> {
+  await execute(work, 'DELETE FROM draft WHERE person_id = $1 AND artefact_id = ANY($2)', [commander.personId, rows.map((r) => r.id)]);
+}
+
+/** The head contents of artefacts by row id. */
+export async function readHeads(work: Work, rows: readonly Pick<ArtefactRow, 'id'>[]): Promise<Map<string, KindAndContent>> {
+  const stored = await selectRows<{ id: string; kind: ArtefactKind; schema: number; content: unknown }>(
+    work,
+    `SELECT a.id, a.kind, v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head WHERE a.id = ANY($1)`,
+    [rows.map((r) => r.id)],
+  );
+  return new Map(stored.map(({ id, kind, schema, content }) => [id, kindAndContentFromStore(kind, schema, content)]));
+}
+
+function requireTitle(value: KindAndContent): void {
+  if (value.content.title.trim() === '') throw new Refused({ code: 'title_missing' });
+}
+
+function chunksOf<T>(list: readonly T[]): T[][] {
+  return Array.from({ length: Math.ceil(list.length / IN_ONE_STATEMENT) }, (_, i) => list.slice(i * IN_ONE_STATEMENT, (i + 1) * IN_ONE_STATEMENT));
+}

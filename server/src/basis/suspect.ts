@@ -1,0 +1,54 @@
+import { randomUUID } from 'node:crypto';
+import { artefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
+import type { BodyOf, Change, KindAndContent, SuspectLink } from '@caderno/contract';
+import { changeOfRetry, findArtefact, lockProject, readContent, recordDeed, writeVersions, type Commander, type Save } from '../artefacts/index.ts';
+import { selectRows, type Work } from '../database/index.ts';
+import { SUSPECT_SQL } from '../projects/index.ts';
+import { Refused } from '../refused.ts';
+import { readChange } from '../versions/index.ts';
+
+const MOST_LISTED = 2_000;
+
+/** The suspect links of a project, by what they lead to. */
+export async function listSuspectLinks(work: Work, projectId: string): Promise<SuspectLink[]> {
+  const rows = await selectRows<{ fromKind: ArtefactKind; fromNumber: number; fromTitle: string; toKind: ArtefactKind; toNumber: number; toTitle: string; seen: number; now: number }>(
+    work,
+    `SELECT s.kind AS "fromKind", s.number AS "fromNumber", s.title AS "fromTitle", t.kind AS "toKind", t.number AS "toNumber", t.title AS "toTitle", l.seen_version AS seen, t.head AS now
+     ${SUSPECT_SQL} ORDER BY t.kind DESC, t.number, s.number LIMIT ${MOST_LISTED}`,
+    [projectId],
+  );
+  return rows.map((r) => ({ from: artefactId(r.fromKind, r.fromNumber), fromTitle: r.fromTitle, to: artefactId(r.toKind, r.toNumber), toTitle: r.toTitle, seen: r.seen, now: r.now }));
+}
+
+/** Says of links that they are still right with the version the person had in view: one change for all. */
+export async function settleSuspectLinks(work: Work, commander: Commander, links: BodyOf<'settleSuspectLinks'>['links']): Promise<Change> {
+  await lockProject(work, commander.projectId);
+  const earlier = await changeOfRetry(work, commander);
+  if (earlier !== null) return readChange(work, commander.projectId, earlier);
+  const seen = new Map<ArtefactId, Map<ArtefactId, number>>();
+  for (const { from, to, now } of links) seen.set(from, (seen.get(from) ?? new Map<ArtefactId, number>()).set(to, now));
+  const saves: Save[] = [];
+  for (const [from, targets] of seen) {
+    const row = await findArtefact(work, commander.projectId, from);
+    saves.push({ row, value: withSeen(await readContent(work, row, row.head), targets) });
+  }
+  const change = randomUUID();
+  const parts = await writeVersions(work, commander, change, saves);
+  if (parts.length === 0) throw new Refused({ code: 'links_settled_already' });
+  await recordDeed(work, commander, { action: 'settle', parts, detail: '', note: '' }, change);
+  return readChange(work, commander.projectId, change);
+}
+
+/** The content with links to these targets brought up to the versions seen; never back. */
+function withSeen(value: KindAndContent, targets: ReadonlyMap<ArtefactId, number>): KindAndContent {
+  const up = <L extends { readonly id: ArtefactId; readonly seenVersion: number }>(link: L): L => ({ ...link, seenVersion: Math.max(link.seenVersion, targets.get(link.id) ?? 0) });
+  switch (value.kind) {
+    case 'condition':
+      return { ...value, content: { ...value.content, requirements: value.content.requirements.map(up) } };
+    case 'case':
+      return { ...value, content: { ...value.content, covers: value.content.covers.map(up) } };
+    case 'requirement':
+    case 'question':
+      return value;
+  }
+}

@@ -1,0 +1,71 @@
+import { artefactId, type ArtefactState } from '@caderno/core/artefacts';
+import { FIELDS, attributeField, fieldText, type Entry, type ExistingRequirement, type FieldName, type ImportBase } from '@caderno/core/exchange';
+import { contentFromStore } from '../artefacts/index.ts';
+import { selectRows, type Work } from '../database/index.ts';
+
+interface ExistingRow {
+  readonly rowId: string;
+  readonly number: number;
+  readonly state: ArtefactState;
+  readonly schema: number;
+  readonly content: unknown;
+  readonly parentNumber: number | null;
+  readonly parentSource: string | null;
+  readonly parentKey: string | null;
+  readonly base: ImportBase | null;
+}
+
+/** A requirement of the project as an import meets it, with the row it is stored in. */
+export interface StoredRequirement extends ExistingRequirement {
+  readonly rowId: string;
+}
+
+/** The requirements an import of a source may meet: those that came from it, and those its entries name. */
+export async function existingRequirements(work: Work, projectId: string, source: string, entries: readonly Entry[]): Promise<StoredRequirement[]> {
+  const named = entries.flatMap((e) => (e.ownId === null ? [] : [Number(e.ownId.slice(2))]));
+  const rows = await selectRows<ExistingRow>(
+    work,
+    `SELECT a.id AS "rowId", a.number, a.state, v.schema, v.content, p.number AS "parentNumber",
+       pv.content->'origin'->>'source' AS "parentSource", pv.content->'origin'->>'id' AS "parentKey", i.base
+     FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
+       LEFT JOIN artefact p ON p.id = a.parent_id LEFT JOIN artefact_version pv ON pv.artefact_id = p.id AND pv.version = p.head
+       LEFT JOIN imported i ON i.artefact_id = a.id
+     WHERE a.project_id = $1 AND a.kind = 'requirement' AND a.deleted_at IS NULL AND (v.content->'origin'->>'source' = $2 OR a.number = ANY($3)) ORDER BY a.number`,
+    [projectId, source, named],
+  );
+  const versions = await versionBases(work, projectId, entries);
+  return rows.map((row) => toExisting(row, source, versions));
+}
+
+function toExisting(row: ExistingRow, source: string, versions: ReadonlyMap<number, ImportBase>): StoredRequirement {
+  const content = contentFromStore('requirement', row.schema, row.content);
+  const fromSource = content.origin?.source === source;
+  const parent = row.parentNumber === null ? null : row.parentSource === source && fromSource ? (row.parentKey ?? '') : artefactId('requirement', row.parentNumber);
+  return {
+    rowId: row.rowId,
+    id: artefactId('requirement', row.number),
+    content,
+    parent,
+    base: fromSource ? row.base : (versions.get(row.number) ?? null),
+    withdrawn: row.state === 'withdrawn',
+  };
+}
+
+/** A file written by Caderno says which version each row grew from: that is what its changes are told apart from. */
+async function versionBases(work: Work, projectId: string, entries: readonly Entry[]): Promise<Map<number, ImportBase>> {
+  const wanted = entries.flatMap((e) => (e.ownId === null || e.version === null ? [] : [{ number: Number(e.ownId.slice(2)), version: e.version }]));
+  if (wanted.length === 0) return new Map();
+  const rows = await selectRows<{ number: number; schema: number; content: unknown }>(
+    work,
+    `SELECT a.number, v.schema, v.content FROM jsonb_to_recordset($2::jsonb) AS r(number int, version int)
+     JOIN artefact a ON a.project_id = $1 AND a.kind = 'requirement' AND a.number = r.number JOIN artefact_version v ON v.artefact_id = a.id AND v.version = r.version`,
+    [projectId, JSON.stringify(wanted)],
+  );
+  return new Map(
+    rows.map(({ number, schema, content }) => {
+      const then = contentFromStore('requirement', schema, content);
+      const names: FieldName[] = [...FIELDS, ...then.attributes.map((a) => attributeField(a.id))];
+      return [number, { fields: Object.fromEntries(names.map((name) => [name, fieldText(then, name)])), relations: [], facts: '' }];
+    }),
+  );
+}

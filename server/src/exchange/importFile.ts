@@ -1,0 +1,79 @@
+import { randomUUID } from 'node:crypto';
+import type { Mapping, ReqifTypes } from '@caderno/core/exchange';
+import type { ImportProgress } from '@caderno/contract';
+import { execute, selectRows, type Work } from '../database/index.ts';
+import { Refused } from '../refused.ts';
+
+/** A file that waits to be imported. */
+export interface StoredFile {
+  readonly name: string;
+  readonly bytes: Uint8Array;
+}
+
+/** How long a file is kept that nobody imports. */
+const KEPT_HOURS = 24;
+
+/** Keeps a file until it is imported; what others left lying is swept away. */
+export async function keepFile(work: Work, projectId: string, personId: string, { name, bytes }: StoredFile, at: Date): Promise<string> {
+  await execute(work, `DELETE FROM import_file WHERE at < $1::timestamptz - interval '${KEPT_HOURS} hours'`, [at]);
+  const id = randomUUID();
+  await execute(work, `INSERT INTO import_file (id, project_id, person_id, name, bytes, at, state) VALUES ($1, $2, $3, $4, $5, $6, 'waiting')`, [id, projectId, personId, name, Buffer.from(bytes), at]);
+  return id;
+}
+
+/** @throws Refused when the project has no such file. */
+export async function readKeptFile(work: Work, projectId: string, id: string): Promise<StoredFile> {
+  const [file] = await selectRows<StoredFile>(work, 'SELECT name, bytes FROM import_file WHERE id = $1 AND project_id = $2', [id, projectId]);
+  if (file === undefined) throw new Refused({ code: 'import_unknown' });
+  return file;
+}
+
+export async function readProgress(work: Work, projectId: string, id: string): Promise<ImportProgress> {
+  const [progress] = await selectRows<ImportProgress>(work, 'SELECT state, done, total FROM import_file WHERE id = $1 AND project_id = $2', [id, projectId]);
+  if (progress === undefined) throw new Refused({ code: 'import_unknown' });
+  return progress;
+}
+
+/** Takes the file for one run. @throws Refused when it is running already. */
+export async function beginRun(work: Work, projectId: string, id: string): Promise<void> {
+  const [begun] = await selectRows(work, `UPDATE import_file SET state = 'running', done = 0, total = 0 WHERE id = $1 AND project_id = $2 AND state <> 'running' RETURNING id`, [id, projectId]);
+  if (begun !== undefined) return;
+  await readProgress(work, projectId, id);
+  throw new Refused({ code: 'import_running' });
+}
+
+export async function endRun(work: Work, id: string, state: 'done' | 'cancelled' | 'failed' | 'waiting'): Promise<void> {
+  await execute(work, 'UPDATE import_file SET state = $2 WHERE id = $1', [id, state]);
+}
+
+/** Notes how far a run is. @throws Refused when somebody has stopped it. */
+export async function noteProgress(work: Work, id: string, done: number, total: number): Promise<void> {
+  const [row] = await selectRows<{ state: string }>(work, 'UPDATE import_file SET done = $2, total = $3 WHERE id = $1 RETURNING state', [id, done, total]);
+  if (row?.state === 'cancelled') throw new Refused({ code: 'import_cancelled' });
+}
+
+/** Stops a run; it ends at its next statement, and nothing of it stays. */
+export async function cancelRun(work: Work, projectId: string, id: string): Promise<ImportProgress> {
+  await execute(work, `UPDATE import_file SET state = 'cancelled' WHERE id = $1 AND project_id = $2 AND state IN ('running', 'waiting')`, [id, projectId]);
+  return readProgress(work, projectId, id);
+}
+
+/** What is remembered of a source: how its columns were matched, and the types of a ReqIF document. */
+export interface ImportSource {
+  readonly name: string;
+  readonly mapping: Mapping;
+  readonly types: ReqifTypes | null;
+}
+
+export async function listSources(work: Work, projectId: string): Promise<ImportSource[]> {
+  return selectRows<ImportSource>(work, 'SELECT name, mapping, types FROM import_source WHERE project_id = $1 ORDER BY name', [projectId]);
+}
+
+export async function rememberSource(work: Work, projectId: string, { name, mapping, types }: ImportSource): Promise<void> {
+  await execute(
+    work,
+    `INSERT INTO import_source (project_id, name, mapping, types) VALUES ($1, $2, $3, $4)
+     ON CONFLICT (project_id, name) DO UPDATE SET mapping = excluded.mapping, types = coalesce(excluded.types, import_source.types)`,
+    [projectId, name, JSON.stringify(mapping), types === null ? null : JSON.stringify(types)],
+  );
+}

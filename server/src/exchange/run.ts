@@ -1,0 +1,173 @@
+import { randomUUID } from 'node:crypto';
+import { artefactId, type RequirementId } from '@caderno/core/artefacts';
+import { addedContent, baseOf, changedContent, openConflicts, type Entry, type Mapping, type ReadingOptions } from '@caderno/core/exchange';
+import type { Side } from '@caderno/core/versions';
+import { changeOfRetry, insertArtefacts, lastPosition, lockProject, placeAfter, recordDeed, reserveNumbers, writeVersions, type Commander, type DeedPart, type NewArtefactRow, type OnWritten } from '../artefacts/index.ts';
+import { execute, modelsOf, type ArtefactRow, type Work } from '../database/index.ts';
+import { Refused } from '../refused.ts';
+import type { UndoPlan } from '../versions/undoPlan.ts';
+import type { StoredRequirement } from './existing.ts';
+import { rememberSource, type StoredFile } from './importFile.ts';
+import { planFile, type Planned } from './importing.ts';
+
+export interface ImportOrder {
+  readonly mapping: Mapping;
+  readonly reading: ReadingOptions;
+  readonly choices: Readonly<Record<string, Side>>;
+}
+
+/** Told how many of all are done; may throw to stop. */
+export type OnProgress = (done: number, total: number) => Promise<void>;
+
+/**
+ * Imports a file as one change: what is new is added, what the file changed is changed, the rest is left alone.
+ * Everything or nothing. Answers the id of the change.
+ */
+export async function importFile(work: Work, commander: Commander, file: StoredFile, { mapping, reading, choices }: ImportOrder, onProgress: OnProgress = () => Promise.resolve()): Promise<string> {
+  await lockProject(work, commander.projectId);
+  const earlier = await changeOfRetry(work, commander);
+  if (earlier !== null) return earlier;
+  const planned = await planFile(work, commander.projectId, file, mapping, reading);
+  const { plan, read, document } = planned;
+  const chosen = new Map(Object.entries(choices));
+  const open = openConflicts(plan, chosen);
+  if (open.length > 0) throw new Refused({ code: 'import_conflicts_open', count: open.length });
+  if (read.entries.length === 0) throw new Refused({ code: 'import_unreadable', errors: read.problems.filter((p) => p.severity === 'error').length });
+  if (plan.added.length + plan.changed.length === 0) throw new Refused({ code: 'import_changes_nothing' });
+  await rememberSource(work, commander.projectId, { name: mapping.source, mapping, types: document.types });
+  const total = plan.added.length + plan.changed.length;
+  const change = randomUUID();
+  const writer = new ImportWriter(work, commander, change, mapping.source, planned);
+  const added = await writer.add((done) => onProgress(done, total));
+  const changed = await writer.change(chosen, (done) => onProgress(plan.added.length + done, total));
+  const parts = [...added, ...changed, ...(await writer.move()), ...(await writer.rememberBases())];
+  await recordDeed(work, commander, { action: 'import', parts, detail: mapping.source, note: `${plan.added.length} added, ${plan.changed.length} changed` }, change);
+  return change;
+}
+
+class ImportWriter {
+  readonly #work: Work;
+  readonly #commander: Commander;
+  readonly #change: string;
+  readonly #source: string;
+  readonly #planned: Planned;
+  /** The project's id for a key of the source, new ones included. */
+  readonly #ids = new Map<string, RequirementId>();
+  readonly #rows = new Map<RequirementId, ArtefactRow>();
+  readonly #existingById: ReadonlyMap<RequirementId, StoredRequirement>;
+
+  constructor(work: Work, commander: Commander, change: string, source: string, planned: Planned) {
+    this.#work = work;
+    this.#commander = commander;
+    this.#change = change;
+    this.#source = source;
+    this.#planned = planned;
+    this.#existingById = new Map(planned.existing.map((e) => [e.id, e]));
+    for (const { id } of planned.existing) this.#ids.set(id, id);
+    for (const { entry, id } of [...planned.plan.same, ...planned.plan.changed]) this.#ids.set(entry.key, id);
+  }
+
+  async add(onWritten: OnWritten): Promise<DeedPart[]> {
+    const { added } = this.#planned.plan;
+    if (added.length === 0) return [];
+    const first = await reserveNumbers(this.#work, this.#commander.projectId, 'requirement', added.length);
+    added.forEach(({ entry }, i) => this.#ids.set(entry.key, artefactId('requirement', first + i)));
+    const positions = await this.#positions(added.map((a) => a.entry));
+    const made = added.map(({ entry }, i): NewArtefactRow => ({
+      number: first + i,
+      value: { kind: 'requirement', content: addedContent(this.#source, entry, (key) => this.#ids.get(key) ?? null) },
+      parent: this.#parentNumber(entry),
+      position: positions[i] ?? i + 1,
+    }));
+    const { rows, parts } = await insertArtefacts(this.#work, this.#commander, this.#change, made, onWritten);
+    for (const row of rows) this.#rows.set(artefactId('requirement', row.number), row);
+    return parts;
+  }
+
+  #parentNumber(entry: Entry): number | null {
+    const parent = typeof entry.parent === 'string' ? this.#ids.get(entry.parent) : undefined;
+    return parent === undefined ? null : Number(parent.slice(2));
+  }
+
+  /** Places after what stands there already, in the order of the file. */
+  async #positions(entries: readonly Entry[]): Promise<number[]> {
+    const last = new Map<number | null, number>();
+    const positions: number[] = [];
+    for (const entry of entries) {
+      const parent = this.#parentNumber(entry);
+      const before = last.get(parent) ?? (await this.#lastPosition(parent));
+      last.set(parent, before + 1);
+      positions.push(before + 1);
+    }
+    return positions;
+  }
+
+  async #lastPosition(parent: number | null): Promise<number> {
+    const existing = parent === null ? null : this.#existingById.get(artefactId('requirement', parent));
+    if (existing === undefined) return 0;
+    return lastPosition(this.#work, this.#commander.projectId, existing?.rowId ?? null);
+  }
+
+  async change(choices: ReadonlyMap<string, Side>, onWritten: OnWritten): Promise<DeedPart[]> {
+    const { changed } = this.#planned.plan;
+    if (changed.length === 0) return [];
+    await this.#readRows(changed.map((c) => c.id));
+    const saves = changed.map((change) => {
+      const existing = this.#existing(change.id);
+      const content = changedContent(existing.content, change, existing.base, choices, (key) => this.#ids.get(key) ?? null);
+      return { row: this.#row(change.id), value: { kind: 'requirement' as const, content } };
+    });
+    return writeVersions(this.#work, this.#commander, this.#change, saves, '', onWritten);
+  }
+
+  async move(): Promise<DeedPart[]> {
+    const parts: DeedPart[] = [];
+    for (const { entry, id, moves } of this.#planned.plan.changed) {
+      if (!moves) continue;
+      const parent = this.#parentNumber(entry);
+      parts.push(await placeAfter(this.#work, this.#row(id), parent === null ? null : artefactId('requirement', parent), 'last'));
+    }
+    return parts;
+  }
+
+  /** What the next import of the source is told apart from; taken back with the import. */
+  async rememberBases(): Promise<DeedPart[]> {
+    const { added, changed, same } = this.#planned.plan;
+    const fromSource = ({ id }: { readonly id: RequirementId }): boolean => this.#existing(id).content.origin?.source === this.#source;
+    const known = [...changed, ...same].filter(fromSource);
+    await this.#readRows(known.map((k) => k.id));
+    const met = [...added.map(({ entry }) => ({ entry, id: this.#ids.get(entry.key) })), ...known];
+    const bases = met.flatMap(({ entry, id }) => {
+      if (id === undefined) return [];
+      const row = this.#row(id);
+      const existing = this.#existingById.get(id);
+      const content = existing?.content ?? addedContent(this.#source, entry, () => null);
+      return [{ row, from: existing?.base ?? null, to: baseOf(entry, content) }];
+    });
+    await execute(
+      this.#work,
+      `INSERT INTO imported (artefact_id, base) SELECT r.id, r.base FROM jsonb_to_recordset($1::jsonb) AS r(id bigint, base jsonb) ON CONFLICT (artefact_id) DO UPDATE SET base = excluded.base`,
+      [JSON.stringify(bases.map(({ row, to }) => ({ id: row.id, base: to })))],
+    );
+    // A requirement that the import made goes with it; its base needs no undoing of its own.
+    return bases.flatMap(({ row, from, to }) => (from === null ? [] : [{ artefact: row, fromVersion: null, toVersion: null, undo: { kind: 'imported', from, to } satisfies UndoPlan }]));
+  }
+
+  async #readRows(ids: readonly RequirementId[]): Promise<void> {
+    const missing = ids.filter((id) => !this.#rows.has(id)).map((id) => Number(id.slice(2)));
+    const rows = await modelsOf(this.#work.db).Artefact.findAll({ where: { projectId: this.#commander.projectId, kind: 'requirement', number: missing }, transaction: this.#work.transaction });
+    for (const row of rows) this.#rows.set(artefactId('requirement', row.number), row);
+  }
+
+  #existing(id: RequirementId): StoredRequirement {
+    const existing = this.#existingById.get(id);
+    if (existing === undefined) throw new Error(`A planned change is of a requirement that is there: expected ${id}`);
+    return existing;
+  }
+
+  #row(id: RequirementId): ArtefactRow {
+    const row = this.#rows.get(id);
+    if (row === undefined) throw new Error(`An import reads the rows it changes: expected ${id}`);
+    return row;
+  }
+}

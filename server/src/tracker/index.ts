@@ -1,0 +1,2 @@
+export { STORIES_FILE, readStoriesFile, storiesFile } from './storiesFile.ts';
+export { fetchStories, findDefects, noteTracker, readTrackerState } from './tracker.ts';
