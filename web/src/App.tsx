@@ -16,6 +16,12 @@ const ConditionAddress = lazy(() => import('./conditions/index.ts').then((m) => 
 const CasesChapter = lazy(() => import('./cases/index.ts').then((m) => ({ default: m.CasesChapter })));
 const CoverageChapter = lazy(() => import('./coverage/index.ts').then((m) => ({ default: m.CoverageChapter })));
 const VersionsPage = lazy(() => import('./versions/index.ts').then((m) => ({ default: m.VersionsPage })));
+const QuestionsChapter = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.QuestionsChapter })));
+const Agenda = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.Agenda })));
+const SuspectPage = lazy(() => import('./basis/index.ts').then((m) => ({ default: m.SuspectPage })));
+const GlossaryPage = lazy(() => import('./basis/index.ts').then((m) => ({ default: m.GlossaryPage })));
+const ImportPage = lazy(() => import('./exchange/index.ts').then((m) => ({ default: m.ImportPage })));
+const SettingsPage = lazy(() => import('./projects/index.ts').then((m) => ({ default: m.SettingsPage })));
 const JournalPage = lazy(() => import('./versions/index.ts').then((m) => ({ default: m.JournalPage })));
 
 function chapter(page: ReactNode): ReactNode {
@@ -40,6 +46,12 @@ const router = createBrowserRouter([
       { path: 'condition/:condition', element: chapter(<ConditionAddress />) },
       { path: 'cases/:case?', element: chapter(<CasesChapter />) },
       { path: 'coverage', element: chapter(<CoverageChapter />) },
+      { path: 'questions/:question?', element: chapter(<QuestionsChapter />) },
+      { path: 'agenda', element: chapter(<Agenda />) },
+      { path: 'suspect', element: chapter(<SuspectPage />) },
+      { path: 'glossary', element: chapter(<GlossaryPage />) },
+      { path: 'import', element: chapter(<ImportPage />) },
+      { path: 'settings', element: chapter(<SettingsPage />) },
       { path: 'journal', element: chapter(<JournalPage />) },
       { path: 'people', element: <PeoplePage /> },
       { path: 'versions/:id', element: chapter(<VersionsPage />) },

@@ -36,16 +36,27 @@ export async function call<N extends Operation>(name: N, input: CallInput<N> = {
   return endpoint.response.parse(data) as ResponseOf<N>;
 }
 
+/** Calls an operation that answers a file, and has the browser save it. */
+export async function download(name: 'exportBasis' | 'exportQuestions', input: CallInput<typeof name>): Promise<void> {
+  const response = await send(api[name], input, {});
+  if (!response.ok) throw new RefusedCall(readRefusal(await response.json()));
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(await response.blob());
+  link.download = decodeURIComponent(/filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? name);
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+}
+
 async function send<N extends Operation>(endpoint: AnyEndpoint, input: CallInput<N>, options: CallOptions): Promise<Response> {
   const headers = new Headers();
-  if (input.body !== undefined) headers.set('content-type', 'application/json');
+  if (input.body !== undefined) headers.set('content-type', input.body instanceof Uint8Array ? 'application/octet-stream' : 'application/json');
   if (options.ifMatch !== undefined) headers.set('if-match', `"${options.ifMatch}"`);
   if (options.commandId !== undefined) headers.set(COMMAND_ID_HEADER, options.commandId);
   try {
     return await fetch(addressOf(endpoint, input), {
       method: endpoint.method,
       headers,
-      body: input.body === undefined ? null : JSON.stringify(input.body),
+      body: input.body === undefined ? null : input.body instanceof Uint8Array ? new Blob([Uint8Array.from(input.body)]) : JSON.stringify(input.body),
       signal: options.signal ?? null,
       keepalive: options.keepalive ?? false,
     });

@@ -1,5 +1,5 @@
-import type { ArtefactId, ArtefactKind, CaseId, ConditionId, RequirementId } from '@caderno/core/artefacts';
-import type { ArtefactOfKind, CaseSummary, ConditionSummary, QueryInputOf, RequirementSummary } from '@caderno/contract';
+import type { ArtefactId, ArtefactKind, IdOfKind } from '@caderno/core/artefacts';
+import type { ArtefactOfKind, QueryInputOf, Summary } from '@caderno/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from './client.ts';
 
@@ -24,30 +24,18 @@ export function useMembers(project: string) {
   return useQuery({ queryKey: [project, 'members'], queryFn: () => call('listMembers', { params: { project } }) });
 }
 
-interface SummaryOfKind {
-  requirement: RequirementSummary;
-  condition: ConditionSummary;
-  case: CaseSummary;
-}
-
 export function useSummaries<K extends ArtefactKind>(project: string, kind: K, query = '') {
   return useQuery({
     queryKey: keys.list(project, kind, query),
     queryFn: async ({ signal }) => {
       const summaries = await call('listArtefacts', { params: { project }, query: { kind, query } }, { signal });
-      return summaries.filter((s): s is SummaryOfKind[K] & typeof s => s.kind === kind) as SummaryOfKind[K][];
+      return summaries.filter((s): s is Extract<Summary, { kind: K }> => s.kind === kind);
     },
     placeholderData: keepPreviousData,
   });
 }
 
-interface KindOfId {
-  requirement: RequirementId;
-  condition: ConditionId;
-  case: CaseId;
-}
-
-export function useArtefact<K extends ArtefactKind>(project: string, kind: K, id: KindOfId[K]) {
+export function useArtefact<K extends ArtefactKind>(project: string, kind: K, id: IdOfKind[K]) {
   return useQuery({
     queryKey: keys.artefact(project, id),
     queryFn: async () => {
@@ -95,4 +83,25 @@ export function useDesign(project: string, around: QueryInputOf<'readDesign'>) {
     queryFn: ({ signal }) => call('readDesign', { params: { project }, query: around }, { signal }),
     placeholderData: keepPreviousData,
   });
+}
+
+export function useSettings(project: string) {
+  return useQuery({ queryKey: [project, 'settings'], queryFn: () => call('readSettings', { params: { project } }) });
+}
+
+export function useHeldUp(project: string) {
+  return useQuery({ queryKey: keys.coverage(project, 'questions'), queryFn: () => call('readHeldUp', { params: { project } }), placeholderData: keepPreviousData });
+}
+
+export function useSuspectLinks(project: string) {
+  return useQuery({ queryKey: keys.coverage(project, 'suspect'), queryFn: () => call('listSuspectLinks', { params: { project } }), placeholderData: keepPreviousData });
+}
+
+/** The texts of the whole basis. */
+export function useBasisTexts(project: string) {
+  return useQuery({ queryKey: [project, 'list', 'texts'], queryFn: () => call('listBasisTexts', { params: { project } }), placeholderData: keepPreviousData });
+}
+
+export function useTracker(project: string) {
+  return useQuery({ queryKey: [project, 'list', 'tracker'], queryFn: () => call('readTracker', { params: { project } }) });
 }

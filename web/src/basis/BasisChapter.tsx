@@ -3,13 +3,16 @@ import { EMPTY_REQUIREMENT, OUTLINE_DIRECTIONS, moveTowards, orderOutline, type 
 import { requirementIdSchema, type RequirementSummary } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useMemo, useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { Link, useNavigate, useParams } from 'react-router';
 import { call, tellFailure, useCoverage, useSummaries } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
+import { ExportMenu } from '../exchange/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { Button, Empty, countOf } from '../look/index.ts';
 import { Outline } from './Outline.tsx';
 import { RequirementPage } from './RequirementPage.tsx';
+import { TrackerNews } from './TrackerNews.tsx';
+import { useWordingCounts } from './wording/useWording.ts';
 
 const DIRECTION_KEY = { up: '↑', down: '↓', in: '→', out: '←' } as const;
 const ARROW = { up: 'ArrowUp', down: 'ArrowDown', in: 'ArrowRight', out: 'ArrowLeft' } as const;
@@ -24,8 +27,11 @@ export function BasisChapter() {
   const coverage = useMemo(() => new Map(report?.requirements.map((r) => [r.id, r])), [report]);
   const move = useMove(project);
   const add = useAdd(project, requirements ?? [], current);
+  const wording = useWordingCounts(project);
   const [filter, setFilter] = useState('');
-  const shown = useMemo(() => filtered(requirements ?? [], filter), [filter, requirements]);
+  const [weakOnly, setWeakOnly] = useState(false);
+  const shown = useMemo(() => filtered(requirements ?? [], filter, weakOnly ? wording : null), [filter, requirements, weakOnly, wording]);
+  const weak = wording === null ? null : Object.values(wording).reduce((n, count) => n + count, 0);
   useOutlineCommands(shown, current, canEdit, move, add);
   return (
     <Spread
@@ -38,39 +44,56 @@ export function BasisChapter() {
           <header className="flex items-center gap-2 px-5 pb-2.5 pt-5">
             <h1 className="font-serif text-xl font-semibold">Basis</h1>
             {report !== undefined && (
-              <span className="text-xs text-ink2">
-                {countOf(report.requirements.length, 'requirement')}, {report.unanalysed.length} unanalysed
+              <span className="text-xs leading-4 text-ink2">
+                {countOf(report.requirements.length, 'requirement')}
+                <br />
+                {report.unanalysed.length} unanalysed
               </span>
             )}
             <span className="ml-auto" />
-            {canEdit && <Button onClick={() => void add()}>New</Button>}
+            <ExportMenu project={project} />
+            {canEdit && (
+              <>
+                <Link to={address.importing(project)} className="inline-flex h-8 items-center rounded-[6px] border border-rule2 bg-page px-3 text-sm font-semibold hover:bg-page2">
+                  Import
+                </Link>
+                <Button onClick={() => void add()}>New</Button>
+              </>
+            )}
           </header>
-          <div className="px-5 pb-2.5">
-            <input aria-label="Filter the outline by words of a title" placeholder="Words of a title" value={filter} onChange={(e) => setFilter(e.target.value)} className="field-boxed w-full bg-page2" />
+          <TrackerNews />
+          <div className="flex items-center gap-3 px-5 pb-2.5">
+            <input aria-label="Filter the outline by words of a title" placeholder="Words of a title" value={filter} onChange={(e) => setFilter(e.target.value)} className="field-boxed min-w-0 flex-1 bg-page2" />
+            {weak !== null && weak > 0 && (
+              <label className="flex shrink-0 items-center gap-1.5 text-xs text-ink2">
+                <input type="checkbox" checked={weakOnly} onChange={(e) => setWeakOnly(e.target.checked)} />
+                {countOf(weak, 'weak word')}
+              </label>
+            )}
           </div>
           {requirements !== undefined && requirements.length === 0 ? (
             <Empty title="The basis is empty" action={canEdit && <Button look="accent" onClick={() => void add()}>Write the first requirement</Button>}>
               Here stand the requirements of the system under test, as an outline. Everything else hangs on them.
             </Empty>
           ) : (
-            <Outline requirements={shown} coverage={coverage} current={current} addressOf={(id) => address.basis(project, id)} {...(canEdit && filter === '' ? { onMove: move } : {})} />
+            <Outline requirements={shown} coverage={coverage} {...(wording === null ? {} : { wording })} current={current} addressOf={(id) => address.basis(project, id)} {...(canEdit && filter === '' && !weakOnly ? { onMove: move } : {})} />
           )}
         </div>
       }
-      right={current === null ? <Empty title="Open a requirement">Choose one in the outline. Its text can be read, improved, and marked for conditions.</Empty> : <RequirementPage id={current} coverage={coverage.get(current)} counted={report !== undefined} />}
+      right={current === null ? <Empty title="Open a requirement">Choose one in the outline. Its text can be read, improved, and marked for conditions.</Empty> : <RequirementPage id={current} coverage={coverage.get(current)} counted={report !== undefined} wording={wording} />}
     />
   );
 }
 
 /** What matches, with the requirements above it so that its place is seen. */
-function filtered(requirements: readonly RequirementSummary[], filter: string): readonly RequirementSummary[] {
+function filtered(requirements: readonly RequirementSummary[], filter: string, weak: Readonly<Record<string, number>> | null): readonly RequirementSummary[] {
   const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
-  if (words.length === 0) return requirements;
+  if (words.length === 0 && weak === null) return requirements;
   const byId = new Map(requirements.map((r) => [r.id, r]));
   const kept = new Set<RequirementId>();
   for (const requirement of requirements) {
     const text = `${requirement.id} ${requirement.title} ${requirement.module}`.toLowerCase();
-    if (!words.every((w) => text.includes(w))) continue;
+    if (!words.every((w) => text.includes(w)) || (weak !== null && weak[requirement.id] === undefined)) continue;
     for (let at: RequirementSummary | undefined = requirement; at !== undefined; at = at.parent === null ? undefined : byId.get(at.parent)) kept.add(at.id);
   }
   return requirements.filter((r) => kept.has(r.id));

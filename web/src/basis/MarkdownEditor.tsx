@@ -4,7 +4,9 @@ import { HighlightStyle, syntaxHighlighting } from '@codemirror/language';
 import { EditorView, keymap } from '@codemirror/view';
 import { tags } from '@lezer/highlight';
 import { useMemo } from 'react';
+import type { WordingMark } from '@caderno/core/basis';
 import { CodeField } from '../editor/index.ts';
+import { editorMarks } from './wording/editorMarks.ts';
 
 const MARKS = HighlightStyle.define([
   { tag: tags.heading, fontWeight: '600' },
@@ -16,21 +18,23 @@ const MARKS = HighlightStyle.define([
 
 interface Props {
   readonly value: string;
+  readonly marks: readonly WordingMark[];
   readonly onChange: (value: string) => void;
   readonly onLeave: () => void;
 }
 
 /** The source of a text, written as Markdown. Escape goes back to reading. */
-export function MarkdownEditor({ value, onChange, onLeave }: Props) {
+export function MarkdownEditor({ value, marks, onChange, onLeave }: Props) {
   const extensions = useMemo(
     () => [
       markdown(),
       syntaxHighlighting(MARKS),
       EditorView.lineWrapping,
       keymap.of([{ key: 'Escape', run: () => (onLeave(), true) }, ...defaultKeymap]),
+      editorMarks(marks),
       EditorView.contentAttributes.of({ 'aria-label': 'Text of the requirement, in Markdown' }),
     ],
-    [onLeave],
+    [marks, onLeave],
   );
   return <CodeField value={value} onChange={onChange} extensions={extensions} autoFocus className="min-h-40 rounded-[5px] border border-rule2 bg-page px-3 py-2 font-serif text-[15px] leading-7 focus-within:border-blue" />;
 }

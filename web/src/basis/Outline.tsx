@@ -19,6 +19,8 @@ interface Target {
 interface Props {
   readonly requirements: readonly RequirementSummary[];
   readonly coverage: ReadonlyMap<RequirementId, RequirementCoverage>;
+  /** How many weak words stand in each, where it is known. */
+  readonly wording?: Readonly<Record<string, number>>;
   readonly current: RequirementId | null;
   readonly addressOf: (id: RequirementId) => string;
   /** Absent: the outline can be read only. */
@@ -28,7 +30,7 @@ interface Props {
 const ROW_HEIGHT = 36;
 
 /** The outline of requirements with their ticks. Rows are dragged by their grip: onto the upper or lower edge of another, or into it. */
-export function Outline({ requirements, coverage, current, addressOf, onMove }: Props) {
+export function Outline({ requirements, coverage, wording, current, addressOf, onMove }: Props) {
   const entries = useMemo(() => orderOutline(requirements), [requirements]);
   const scroller = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({ count: entries.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 12 });
@@ -56,6 +58,8 @@ export function Outline({ requirements, coverage, current, addressOf, onMove }: 
                 <OutlineRow
                   entry={entry}
                   coverage={coverage.get(entry.place.id)}
+                  weak={wording?.[entry.place.id] ?? 0}
+                  hasWording={wording !== undefined}
                   isCurrent={entry.place.id === current}
                   to={addressOf(entry.place.id)}
                   movable={onMove !== undefined}
@@ -73,6 +77,8 @@ export function Outline({ requirements, coverage, current, addressOf, onMove }: 
 interface RowProps {
   readonly entry: Entry;
   readonly coverage: RequirementCoverage | undefined;
+  readonly weak: number;
+  readonly hasWording: boolean;
   readonly isCurrent: boolean;
   readonly to: string;
   readonly movable: boolean;
@@ -85,7 +91,7 @@ const ZONE_LOOK: Record<Zone, string> = {
   inside: 'bg-blue-wash',
 };
 
-function OutlineRow({ entry: { place, depth, children }, coverage, isCurrent, to, movable, zone }: RowProps) {
+function OutlineRow({ entry: { place, depth, children }, coverage, weak, hasWording, isCurrent, to, movable, zone }: RowProps) {
   const { attributes, listeners, setNodeRef: setDrag, isDragging } = useDraggable({ id: place.id, disabled: !movable });
   const { setNodeRef: setDrop } = useDroppable({ id: place.id });
   const percent = coverage === undefined ? null : percentDown(shownRatio(coverage.counts));
@@ -107,6 +113,11 @@ function OutlineRow({ entry: { place, depth, children }, coverage, isCurrent, to
         <span className="w-9 shrink-0 font-mono text-xs text-ink2">{place.id}</span>
         <span className={`min-w-0 flex-1 truncate ${children > 0 ? 'font-semibold' : ''} ${withdrawn ? 'text-ink2 line-through' : ''}`}>{place.title}</span>
         {withdrawn ? <span className="text-xs text-ink2">withdrawn</span> : <Ticks conditions={coverage?.conditions ?? []} most={12} />}
+        {hasWording && (
+          <span className="w-4 shrink-0 text-right text-xs text-ochre-ink underline decoration-wavy decoration-1 underline-offset-2" title={weak === 0 ? undefined : `${weak} weak ${weak === 1 ? 'word' : 'words'}`}>
+            {weak > 0 && weak}
+          </span>
+        )}
         <span className="w-10 shrink-0 text-right font-mono text-xs text-ink2">{percent === null ? (children > 0 || withdrawn ? '' : '–') : `${percent} %`}</span>
       </Link>
     </div>

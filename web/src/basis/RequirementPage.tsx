@@ -1,40 +1,62 @@
 import type { RequirementId } from '@caderno/core/artefacts';
-import type { RequirementContent } from '@caderno/core/basis';
+import { dismissalOf, type RequirementContent } from '@caderno/core/basis';
 import { percentDown, shownRatio, type RequirementCoverage } from '@caderno/core/coverage';
 import type { ArtefactOfKind } from '@caderno/contract';
-import { Pencil } from 'lucide-react';
-import { useCallback, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useArtefact, useProject, useSummaries } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, Ticks, TitleField } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Choose, PRIORITY_WORD, REQUIREMENT_TYPE_WORD, RISK_WORD, Section, TextButton, countOf, options } from '../look/index.ts';
+import { Choose, PRIORITY_WORD, REQUIREMENT_TYPE_WORD, countOf, options } from '../look/index.ts';
 import { SaveBar, useEditing } from '../versions/index.ts';
-import { MarkdownEditor } from './MarkdownEditor.tsx';
-import { MarkdownText } from './MarkdownText.tsx';
+import { FromSource } from './FromSource.tsx';
+import { MergeDialog } from './MergeDialog.tsx';
+import { QuestionLines } from './QuestionLines.tsx';
+import { RequirementText } from './RequirementText.tsx';
+import { RiskChoices } from './RiskChoices.tsx';
+import { SplitDialog } from './SplitDialog.tsx';
+import { TermNotes } from './TermNotes.tsx';
+import { useAskAbout } from './useAskAbout.ts';
+import { useMarks } from './wording/useWording.ts';
+import { WordingNotes } from './wording/WordingNotes.tsx';
 
 interface Props {
   readonly id: RequirementId;
   readonly coverage: RequirementCoverage | undefined;
   /** Whether the coverage of the project is known yet. */
   readonly counted: boolean;
+  /** The weak words of the basis, once it was looked through. */
+  readonly wording: Readonly<Record<string, number>> | null;
 }
 
-/** A requirement as a text to read and to improve. */
-export function RequirementPage({ id, ...coverage }: Props) {
+/** A requirement as a text to read critically and to improve. */
+export function RequirementPage({ id, ...rest }: Props) {
   const { project } = useFrame();
   const { data, error } = useArtefact(project, 'requirement', id);
-  return data === undefined ? <Loading error={error} /> : <Requirement key={id} artefact={data} {...coverage} />;
+  return data === undefined ? <Loading error={error} /> : <Requirement key={id} artefact={data} {...rest} />;
 }
 
-function Requirement({ artefact, coverage, counted }: { readonly artefact: ArtefactOfKind<'requirement'> } & Omit<Props, 'id'>) {
-  const { project, canEdit } = useFrame();
+function Requirement({ artefact, coverage, counted, wording }: { readonly artefact: ArtefactOfKind<'requirement'> } & Omit<Props, 'id'>) {
+  const { project, canEdit, person } = useFrame();
   const editing = useEditing('requirement', artefact);
-  const { content, update } = editing;
+  const { content, update, dirty } = editing;
   const { id, state, author, at } = artefact.summary;
+  const [dialog, setDialog] = useState<'split' | 'merge' | null>(null);
   const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
   const set = <F extends keyof RequirementContent>(field: F) => (value: RequirementContent[F]) => update((c) => ({ ...c, [field]: value }));
   const modules = useProject(project).data?.modules ?? [];
+  const marks = useMarks(id, content.text, wording);
+  const standing = useMemo(() => marks.filter((m) => dismissalOf(m, content.dismissals) === null), [content.dismissals, marks]);
+  const ask = useAskAbout(id, content.text);
+  const dismissing = canEdit
+    ? {
+        onDismiss: (mark: (typeof marks)[number], reason: string) =>
+          update((c) => ({ ...c, dismissals: [...c.dismissals, { id: crypto.randomUUID(), rule: mark.rule, words: mark.words, sentence: mark.sentence, reason, by: person.name, at: new Date().toISOString() }] })),
+        onAsk: (mark: (typeof marks)[number]) => ask(mark.start, mark.end),
+        onSplit: () => setDialog('split'),
+        onTakeBack: () => update((c) => ({ ...c, dismissals: [] })),
+      }
+    : {};
   return (
     <article className="px-8 pb-16 pt-5">
       <div className="font-mono text-xs text-ink2">{id}</div>
@@ -42,7 +64,7 @@ function Requirement({ artefact, coverage, counted }: { readonly artefact: Artef
       <div className="mt-2 flex flex-wrap gap-2">
         <Choose label="Kind" value={content.type} options={options(REQUIREMENT_TYPE_WORD)} onChange={set('type')} disabled={!canEdit} />
         <TextInput label="Module" value={content.module} readOnly={!canEdit} onChange={set('module')} suggestions={modules} />
-        <Choose label="Risk" value={content.risk} options={options(RISK_WORD)} onChange={set('risk')} disabled={!canEdit} />
+        <RiskChoices content={content} canEdit={canEdit} update={update} />
         <Choose label="Priority" showLabel value={content.priority} options={options(PRIORITY_WORD)} onChange={set('priority')} disabled={!canEdit} />
         <TextInput label="Source" value={content.source} readOnly={!canEdit} onChange={set('source')} />
       </div>
@@ -50,8 +72,15 @@ function Requirement({ artefact, coverage, counted }: { readonly artefact: Artef
         <SaveBar id={id} state={state} author={author} at={at} editing={editing} />
       </div>
       <div className="mt-2 flex gap-6 max-[1100px]:flex-col">
-        <RequirementBody content={content} canEdit={canEdit} onText={set('text')} />
+        <div className="min-w-0 flex-1">
+          <RequirementText content={content} marks={standing} canEdit={canEdit} onText={set('text')} onAsk={ask} {...(dirty ? {} : { onSplit: () => setDialog('split'), onMerge: () => setDialog('merge') })} />
+          <FromSource content={content} />
+        </div>
         <Margin>
+          <MarginNote title={standing.length === 0 ? 'Weak wording' : `Weak wording · ${standing.length}`}>
+            {wording === null ? <p>Looking …</p> : <WordingNotes marks={standing} dismissed={marks.length - standing.length} {...dismissing} />}
+          </MarginNote>
+          <QuestionLines id={id} />
           <MarginNote title="Conditions from it">
             {coverage !== undefined && coverage.conditions.length > 0 && <ConditionLines project={project} requirement={id} coverage={coverage} />}
             {counted && (coverage === undefined || coverage.conditions.length === 0) && <p>None yet: it is unanalysed, which is not 100 %.</p>}
@@ -59,32 +88,12 @@ function Requirement({ artefact, coverage, counted }: { readonly artefact: Artef
               {canEdit ? 'Mark conditions in its text' : 'See them in its text'}
             </Link>
           </MarginNote>
+          <TermNotes text={content.text} />
         </Margin>
       </div>
+      {dialog === 'split' && <SplitDialog id={id} content={artefact.content} onClose={() => setDialog(null)} />}
+      {dialog === 'merge' && <MergeDialog id={id} content={artefact.content} onClose={() => setDialog(null)} />}
     </article>
-  );
-}
-
-function RequirementBody({ content, canEdit, onText }: { readonly content: RequirementContent; readonly canEdit: boolean; readonly onText: (text: string) => void }) {
-  const [writing, setWriting] = useState(false);
-  const read = useCallback(() => setWriting(false), []);
-  const actions = canEdit && (
-    <TextButton onClick={() => setWriting((w) => !w)} className="inline-flex items-center gap-1 text-blue">
-      <Pencil size={12} aria-hidden="true" /> {writing ? 'Read it' : 'Edit the text'}
-    </TextButton>
-  );
-  return (
-    <Section title="Text" aside={writing ? 'Markdown; Escape goes back to reading' : undefined} actions={actions} className="min-w-0 flex-1">
-      <div className="mt-3">
-        {writing ? (
-          <MarkdownEditor value={content.text} onChange={onText} onLeave={read} />
-        ) : content.text.trim() === '' ? (
-          <p className="text-ink2">No text yet. {canEdit && <TextButton onClick={() => setWriting(true)}>Write it</TextButton>}</p>
-        ) : (
-          <MarkdownText text={content.text} />
-        )}
-      </div>
-    </Section>
   );
 }
 

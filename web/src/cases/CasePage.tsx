@@ -5,7 +5,7 @@ import type { ArtefactOfKind, CaseSummary } from '@caderno/contract';
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useArtefact, useDesign, useMembers, useProject } from '../api/index.ts';
-import { Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
+import { Defects, Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
 import { useLiveCoverage } from '../coverage/index.ts';
 import { DataGrid } from '../data/index.ts';
 import { address, useFrame } from '../frame/index.ts';
@@ -90,6 +90,9 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
             <Covers content={content} conditions={conditions} coverages={coverages} canEdit={canEdit} update={update} onFill={setFilling} />
           </MarginNote>
           <WorthALook content={content} />
+          <MarginNote title="Defects">
+            <Defects defects={content.defects} canEdit={canEdit} onChange={(defects) => update((c) => ({ ...c, defects }))} />
+          </MarginNote>
         </Margin>
       </div>
       {gap !== undefined && gapCondition !== undefined && <FillGap condition={gapCondition} coverage={gap} update={update} onClose={() => setFilling(null)} />}

@@ -19,6 +19,8 @@ function together(a: Design, b: Design): Design {
     requirements: unique([...a.requirements, ...b.requirements]),
     conditions: unique([...a.conditions, ...b.conditions]),
     cases: unique([...a.cases, ...b.cases]),
+    questions: unique([...a.questions, ...b.questions]),
+    riskWeights: a.riskWeights,
   };
 }
 

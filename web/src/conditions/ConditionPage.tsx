@@ -1,15 +1,16 @@
 import type { ConditionId, RequirementId } from '@caderno/core/artefacts';
 import { EMPTY_CASE } from '@caderno/core/cases';
 import { placeAnchor, type ConditionContent, type ItemKey, type Model, type ModelKind, type RequirementLink } from '@caderno/core/conditions';
-import { countStandings, itemsToMake, itemsToShow, percentDown, shownRatio, type ConditionCoverage, type DesignChange, type ItemCoverage } from '@caderno/core/coverage';
+import { countStandings, itemsToMake, itemsToShow, percentDown, shownRatio, type ConditionCoverage, type Design, type DesignChange, type ItemCoverage } from '@caderno/core/coverage';
 import type { ArtefactOfKind } from '@caderno/contract';
 import { useMemo, useState } from 'react';
 import { Link, useLocation, useNavigate } from 'react-router';
 import { useArtefact, useDesign, useSummaries } from '../api/index.ts';
-import { Loading, TitleField, useCreate } from '../artefacts/index.ts';
+import { Defects, Loading, TitleField, useCreate, useRaiseQuestion } from '../artefacts/index.ts';
 import { useLiveCoverage } from '../coverage/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { BOUNDARY_WORD, Button, Choose, MODEL_WORD, POLARITY_WORD, RISK_WORD, Section, TextButton, countOf, options } from '../look/index.ts';
+import { Observations } from '../questions/index.ts';
 import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
 import { AddToCase } from './AddToCase.tsx';
 import { ItemList } from './ItemList.tsx';
@@ -61,10 +62,32 @@ function Condition({ artefact, requirementTexts }: { readonly artefact: Artefact
       </div>
       {model.kind === 'valueRanges' && model.fields.map((field) => <NumberLine key={field.id} field={field} items={coverage?.items ?? []} />)}
       {model.kind === 'valueRanges' && editsRanges && <RangesEditor model={model} onChange={(edit) => update((c) => (c.model.kind === 'valueRanges' ? { ...c, model: edit(c.model) } : c))} />}
+      <Asked id={id} design={design} />
       <Shown id={id} coverage={coverage} editing={editing} onAdd={setAdding} />
+      <Observations observations={content.observations} canEdit={canEdit} onChange={(observations) => update((c) => ({ ...c, observations }))} />
+      <Section title="Defects" aside="in the story tracker">
+        <div className="mt-1.5">
+          <Defects defects={content.defects} canEdit={canEdit} onChange={(defects) => update((c) => ({ ...c, defects }))} />
+        </div>
+      </Section>
       {adding !== null && <AddToCase id={id} version={version} content={content} items={adding} onClose={() => setAdding(null)} />}
     </article>
   );
+}
+
+/** The open questions that bear on the condition, itself or through its requirements. */
+function Asked({ id, design }: { readonly id: ConditionId; readonly design: Design | undefined }) {
+  const { project } = useFrame();
+  const requirements = design?.conditions.find((c) => c.id === id)?.content.requirements.map((r) => r.id) ?? [];
+  const open = (design?.questions ?? []).filter((q) => q.content.status === 'open' && q.state !== 'withdrawn' && q.content.about.some((s) => s.id === id || (s.kind === 'requirement' && s.holds && requirements.includes(s.id))));
+  return open.map((q) => (
+    <p key={q.id} className="mt-2 rounded-[5px] bg-plum-wash px-3 py-1.5 text-sm">
+      <Link className="underline" to={address.questions(project, q.id)}>
+        {q.id}
+      </Link>{' '}
+      is open; what it bears on waits for the answer.
+    </p>
+  ));
 }
 
 function Origin({ id, content, texts }: { readonly id: ConditionId; readonly content: ConditionContent; readonly texts: Props['requirementTexts'] }) {
@@ -153,6 +176,7 @@ interface ShownProps {
 
 function Shown({ id, coverage, editing, onAdd }: ShownProps) {
   const { canEdit, person } = useFrame();
+  const raise = useRaiseQuestion();
   if (coverage === undefined) {
     const orphan = editing.content.requirements.length === 0;
     return <p className="mt-6 text-ink2">{orphan ? 'It hangs on no requirement, so it is counted nowhere.' : 'Counting what has to be shown …'}</p>;
@@ -162,6 +186,7 @@ function Shown({ id, coverage, editing, onAdd }: ShownProps) {
     ? {
         ...(isRanges ? { onAdd: (item: ItemKey) => onAdd([item]) } : {}),
         onLeaveOut: (item: ItemKey, reason: string) => editing.update((c) => ({ ...c, leftOut: [...c.leftOut.filter((l) => l.id !== item), { id: item, reason, by: person.name, at: new Date().toISOString() }] })),
+        onAsk: (item: ItemKey) => raise([{ kind: 'condition', id, items: isRanges ? [item] : [], holds: true }], `What is expected of “${coverage.items.find((i) => i.item.key === item)?.item.name ?? ''}”?`),
         onTakeBack: (item: ItemKey) => editing.update((c) => ({ ...c, leftOut: c.leftOut.filter((l) => l.id !== item) })),
       }
     : {};

@@ -197,6 +197,8 @@ function useAddCondition(requirement: RequirementId, version: number): (anchor: 
         requirements: [{ id: requirement, seenVersion: version, anchor }],
         model: { kind: 'plain' },
         leftOut: [],
+        observations: [],
+        defects: [],
       };
       void create({ kind: 'condition', content }).then(async (id) => {
         const made = conditionIdSchema.safeParse(id);

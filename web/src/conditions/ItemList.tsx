@@ -13,6 +13,7 @@ interface Props {
   readonly onAdd?: (item: ItemKey) => void;
   readonly onLeaveOut?: (item: ItemKey, reason: string) => void;
   readonly onTakeBack?: (item: ItemKey) => void;
+  readonly onAsk?: (item: ItemKey) => void;
 }
 
 /** What has to be shown, with the standing of each item and what shows it. */
@@ -35,7 +36,7 @@ interface ItemProps extends Omit<Props, 'items'> {
   readonly marked: boolean;
 }
 
-function Item({ condition, coverage, marked, onAdd, onLeaveOut, onTakeBack }: ItemProps) {
+function Item({ condition, coverage, marked, onAdd, onLeaveOut, onTakeBack, onAsk }: ItemProps) {
   const [leaving, setLeaving] = useState(false);
   const { item, standing, shownBy, leftOut } = coverage;
   const open = standing === 'gap' || standing === 'linked';
@@ -55,6 +56,7 @@ function Item({ condition, coverage, marked, onAdd, onLeaveOut, onTakeBack }: It
       <span className="text-sm">
         {shownBy.length > 0 && <ShownBy refs={shownBy} />}
         {standing === 'suspect' && <span className="text-brick" title="What it hangs on has changed in meaning since"> · suspect</span>}
+        {standing === 'waiting' && <span className="text-plum">{shownBy.length > 0 && ' · '}waiting for an answer</span>}
         {standing === 'gap' && <span className="text-brick">no row shows it</span>}
         {standing === 'linked' && <span className="text-ochre-ink">linked; no row shows it</span>}
         {leftOut !== null && (
@@ -78,6 +80,12 @@ function Item({ condition, coverage, marked, onAdd, onLeaveOut, onTakeBack }: It
           <>
             {' '}
             · <TextButton onClick={() => setLeaving(true)}>leave out, with a reason</TextButton>
+          </>
+        )}
+        {open && onAsk !== undefined && !leaving && (
+          <>
+            {' '}
+            · <TextButton onClick={() => onAsk(item.key)}>ask</TextButton>
           </>
         )}
         {leaving && onLeaveOut !== undefined && <Reason name={item.name} onCancel={() => setLeaving(false)} onGive={(reason) => (onLeaveOut(item.key, reason), setLeaving(false))} />}

@@ -44,8 +44,8 @@ function Numbers({ report }: { readonly report: CoverageReport }) {
       <ul className="mt-2 grid grid-cols-[repeat(5,auto)] justify-between gap-x-4">
         <Figure to="?standing=shown" value={percentWords(percentDown(shownRatio(counts)))} words="shown by rows and expected results" />
         <Figure to="?standing=shown,linked" value={percentWords(percentDown(linkedRatio(counts)))} words="counting plain links" />
-        <Figure to="?standing=gap,linked,suspect" value={percentWords(percentDown(shownRatio(weighted)))} words="shown, weighed by risk" />
-        <Figure to="?standing=shown,linked,suspect,gap" value={itemsToShow(counts).toLocaleString()} words={`coverage items in ${countOf(report.instances, 'instance')}, ${hours(report.minutes)}`} />
+        <Figure to="?standing=gap,linked,waiting,suspect" value={percentWords(percentDown(shownRatio(weighted)))} words="shown, weighed by risk" />
+        <Figure to="?standing=shown,linked,waiting,suspect,gap" value={itemsToShow(counts).toLocaleString()} words={`coverage items in ${countOf(report.instances, 'instance')}, ${hours(report.minutes)}`} />
         <Figure to="?list=unanalysed" value={String(report.unanalysed.length)} words={`of ${countOf(report.requirements.length, 'requirement')} unanalysed`} />
       </ul>
     </header>
@@ -64,7 +64,7 @@ function Figure({ value, words, to }: { readonly value: string; readonly words: 
 }
 
 function Legend({ counts }: { readonly counts: StandingCounts }) {
-  const order: readonly Standing[] = ['shown', 'linked', 'gap', 'suspect', 'leftOut'];
+  const order: readonly Standing[] = ['shown', 'linked', 'gap', 'waiting', 'suspect', 'leftOut'];
   return (
     <ul className="flex flex-wrap gap-x-5 gap-y-1 border-y border-rule bg-page2 px-6 py-2 text-xs" aria-label="Standings">
       {order

@@ -22,6 +22,8 @@ export interface FrameContext {
   readonly project: string;
   readonly person: Person;
   readonly canEdit: boolean;
+  /** May change what leads change: scales, the tracker. */
+  readonly canLead: boolean;
   readonly canManage: boolean;
 }
 
@@ -30,7 +32,7 @@ export function Frame({ project, projects, person }: Props) {
   const [open, setOpen] = useState<'find' | 'keys' | null>(null);
   const { connected } = useProjectEvents(project.key);
   useFrameCommands(project.key, setOpen);
-  const context: FrameContext = { project: project.key, person, canEdit: roleReaches(project.role, 'analyst'), canManage: roleReaches(project.role, 'administrator') };
+  const context: FrameContext = { project: project.key, person, canEdit: roleReaches(project.role, 'analyst'), canLead: roleReaches(project.role, 'lead'), canManage: roleReaches(project.role, 'administrator') };
   return (
     <div className="flex h-full min-w-[640px] flex-col">
       <header className="flex h-[46px] shrink-0 items-center gap-4 pl-5 pr-5">
@@ -42,11 +44,12 @@ export function Frame({ project, projects, person }: Props) {
         <button
           type="button"
           onClick={() => setOpen('find')}
-          className="mx-auto flex h-8 w-[min(430px,34vw)] items-center rounded-[6px] border border-rule2 bg-page2 px-3 text-ink2 hover:border-ink3"
+          className="mx-auto flex h-8 w-[min(400px,28vw)] items-center rounded-[6px] border border-rule2 bg-page2 px-3 text-ink2 hover:border-ink3"
         >
           <span className="truncate">Find or do anything…</span>
           <kbd className="ml-auto shrink-0 whitespace-nowrap rounded-[3px] border border-rule2 bg-page px-1.5 font-mono text-[10.5px]">Ctrl K</kbd>
         </button>
+        <Open project={project.key} />
         <PersonMenu project={project.key} person={person} onKeys={() => setOpen('keys')} canManage={context.canManage} />
       </header>
       {!connected && <Offline />}
@@ -70,6 +73,10 @@ function useFrameCommands(project: string, setOpen: (open: 'find' | 'keys') => v
       { id: 'keys', title: 'List the keys', keys: ['Shift+?', '?'], keyLabel: '?', run: () => setOpen('keys') },
       ...CHAPTERS.map((c) => ({ id: `go-${c.path}`, title: `Go to ${c.name}`, keys: `g ${c.letter}`, keyLabel: `g ${c.letter}`, run: () => void navigate(`/${project}/${c.path}`) })),
       { id: 'go-journal', title: 'Go to the journal', keys: 'g j', keyLabel: 'g j', run: () => void navigate(address.journal(project)) },
+      { id: 'go-questions', title: 'Go to the questions', keys: 'g q', keyLabel: 'g q', run: () => void navigate(address.questions(project)) },
+      { id: 'go-suspect', title: 'Go to the suspect links', keys: 'g x', keyLabel: 'g x', run: () => void navigate(address.suspect(project)) },
+      { id: 'go-glossary', title: 'Go to the glossary', keys: 'g o', keyLabel: 'g o', run: () => void navigate(address.glossary(project)) },
+      { id: 'go-settings', title: 'Go to the settings of the project', run: () => void navigate(address.settings(project)) },
       { id: 'go-people', title: 'Go to the people of the project', run: () => void navigate(address.people(project)) },
     ],
     [navigate, project, setOpen],
@@ -139,6 +146,11 @@ function PersonMenu({ project, person, onKeys, canManage }: PersonMenuProps) {
           </button>
         </MenuItem>
         <MenuItem>
+          <button type="button" className={item} onClick={() => void navigate(address.settings(project))}>
+            Settings of the project
+          </button>
+        </MenuItem>
+        <MenuItem>
           <button type="button" className={item} onClick={() => void navigate(address.people(project))}>
             {canManage ? 'People, and add one' : 'People'}
           </button>
@@ -179,6 +191,25 @@ function Offline() {
     <div role="status" className="mx-3.5 mb-1.5 rounded-[5px] bg-ochre-wash px-4 py-1.5 text-sm text-ochre-ink">
       The server does not answer just now. What you type is kept here and sent as soon as it is back.
     </div>
+  );
+}
+
+/** What waits for somebody: open questions and suspect links. */
+function Open({ project }: { readonly project: string }) {
+  const figures = useProject(project).data?.figures;
+  if (figures === undefined) return null;
+  const look = 'whitespace-nowrap text-sm text-ink2 hover:underline';
+  return (
+    <nav aria-label="What is open" className="flex shrink-0 items-center gap-4">
+      <NavLink to={address.questions(project)} className={look}>
+        <b className="font-semibold text-ink">{figures.openQuestions}</b> open {figures.openQuestions === 1 ? 'question' : 'questions'}
+      </NavLink>
+      {figures.suspectLinks > 0 && (
+        <NavLink to={address.suspect(project)} className={look}>
+          <b className="font-semibold text-brick">{figures.suspectLinks}</b> suspect {figures.suspectLinks === 1 ? 'link' : 'links'}
+        </NavLink>
+      )}
+    </nav>
   );
 }
 

@@ -1,4 +1,4 @@
-import { kindOfId, type ArtefactId, type CaseId, type ConditionId, type RequirementId } from '@caderno/core/artefacts';
+import { kindOfId, type ArtefactId, type CaseId, type ConditionId, type QuestionId, type RequirementId } from '@caderno/core/artefacts';
 
 /** Where things are. Every artefact has an address of its own; nothing else in the application spells one out. */
 export const address = {
@@ -9,6 +9,12 @@ export const address = {
   cases: (project: string, id?: CaseId) => `/${project}/cases${id === undefined ? '' : `/${id}`}`,
   coverage: (project: string) => `/${project}/coverage`,
   journal: (project: string) => `/${project}/journal`,
+  questions: (project: string, id?: QuestionId) => `/${project}/questions${id === undefined ? '' : `/${id}`}`,
+  agenda: (project: string) => `/${project}/agenda`,
+  suspect: (project: string) => `/${project}/suspect`,
+  importing: (project: string) => `/${project}/import`,
+  settings: (project: string) => `/${project}/settings`,
+  glossary: (project: string) => `/${project}/glossary`,
   people: (project: string) => `/${project}/people`,
   versions: (project: string, id: ArtefactId) => `/${project}/versions/${id}`,
   artefact: (project: string, id: ArtefactId): string => {
@@ -19,6 +25,8 @@ export const address = {
         return address.condition(project, id as ConditionId);
       case 'case':
         return address.cases(project, id as CaseId);
+      case 'question':
+        return address.questions(project, id as QuestionId);
     }
   },
 };

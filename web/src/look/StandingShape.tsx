@@ -5,11 +5,12 @@ export const STANDING_WORD: Record<Standing, string> = {
   shown: 'shown',
   linked: 'linked only',
   gap: 'gap',
+  waiting: 'waiting for an answer',
   suspect: 'suspect',
   leftOut: 'left out',
 };
 
-/** The shape of a standing: filled, half, hollow, wavy, dotted. */
+/** The shape of a standing: filled, half, hollow, hatched, wavy, dotted. */
 export function StandingShape({ standing, size = 10 }: { readonly standing: Standing; readonly size?: number }) {
   return (
     <svg viewBox="0 0 12 12" width={size} height={size} className="inline-block shrink-0" aria-hidden="true">
@@ -33,6 +34,12 @@ const SHAPES: Record<Standing, React.ReactNode> = {
     <>
       <rect x="2.2" y="0.7" width="7.6" height="6.6" rx="1.2" fill="var(--color-brick-wash)" stroke="var(--color-brick)" strokeWidth="1.3" />
       <path d="M0.3 10.6q1.45-2.6 2.85 0t2.85 0 2.85 0 2.85 0" fill="none" stroke="var(--color-brick)" strokeWidth="1.35" />
+    </>
+  ),
+  waiting: (
+    <>
+      <rect {...box} fill="var(--color-plum-wash)" stroke="var(--color-plum)" strokeWidth="1.3" />
+      <path d="M1.6 7.6 7.6 1.6M2.2 11 11 2.2M6.4 11 11 6.4" stroke="var(--color-plum)" strokeWidth="1.2" />
     </>
   ),
   leftOut: <rect {...box} fill="none" stroke="var(--color-ink3)" strokeWidth="1.3" strokeDasharray="1.6 1.6" />,

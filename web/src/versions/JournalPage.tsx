@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, TextButton, dateAndTime, dayName } from '../look/index.ts';
+import { Button, TextButton, countOf, dateAndTime, dayName } from '../look/index.ts';
 
 const PAGE = 100;
 
@@ -58,18 +58,14 @@ function ChangeLine({ project, change, named }: { readonly project: string; read
   const { canEdit } = useFrame();
   const undo = (): void =>
     void call('undoChange', { params: { project, change: change.id }, body: {} }, { commandId: crypto.randomUUID() }).then(() => {
-      toast.success(`Undone: ${deedWords(change)} of ${change.artefact}.`);
+      toast.success(`Undone: ${changeWords(change)}.`);
       return client.invalidateQueries({ queryKey: [project] });
     }, tellFailure);
   return (
     <li className={`flex items-baseline gap-3 py-2 ${change.undone ? 'text-ink2' : ''}`}>
-      {named && <span className="w-12 shrink-0 font-mono text-xs text-ink2">{change.artefact}</span>}
+      {named && <span className="w-12 shrink-0 font-mono text-xs text-ink2">{change.size > 1 ? '' : change.artefact}</span>}
       <span className="min-w-0 flex-1">
-        {named && (
-          <Link to={address.artefact(project, change.artefact)} className={`font-semibold hover:underline ${change.undone ? 'line-through' : ''}`}>
-            {change.title}
-          </Link>
-        )}
+        {named && <ChangeTitle project={project} change={change} />}
         <span className="block text-xs text-ink2">
           {change.author} · {deedWords(change)}
           {change.note !== '' && <> · “{change.note}”</>}
@@ -77,13 +73,13 @@ function ChangeLine({ project, change, named }: { readonly project: string; read
         </span>
       </span>
       <span className="flex shrink-0 items-baseline gap-3 text-xs text-ink2">
-        {change.fromVersion !== null && change.toVersion !== null && (
+        {change.artefact !== null && (change.size === 1 || !named) && change.fromVersion !== null && change.toVersion !== null && (
           <Link className="underline" to={`${address.versions(project, change.artefact)}?from=${change.fromVersion}&to=${change.toVersion}`}>
             compare
           </Link>
         )}
         {canEdit && !change.undone && (
-          <TextButton onClick={undo} aria-label={`Undo: ${deedWords(change)} of ${change.artefact}`}>
+          <TextButton onClick={undo} aria-label={`Undo: ${changeWords(change)}`}>
             undo
           </TextButton>
         )}
@@ -93,6 +89,40 @@ function ChangeLine({ project, change, named }: { readonly project: string; read
       </span>
     </li>
   );
+}
+
+/** What a change is about: its one artefact, or what it did to many. */
+function ChangeTitle({ project, change }: { readonly project: string; readonly change: Change }) {
+  const look = `font-semibold ${change.undone ? 'line-through' : ''}`;
+  if (change.artefact === null || change.size > 1) return <span className={look}>{manyWords(change)}</span>;
+  return (
+    <Link to={address.artefact(project, change.artefact)} className={`hover:underline ${look}`}>
+      {change.title}
+    </Link>
+  );
+}
+
+function manyWords(change: Change): string {
+  const many = countOf(change.size, 'artefact');
+  switch (change.action) {
+    case 'import':
+      return `Import of ${change.detail}`;
+    case 'settings':
+      return 'Settings of the project';
+    case 'split':
+      return `${change.artefact ?? ''} ${change.title}, split`;
+    case 'merge':
+      return `${change.artefact ?? ''} ${change.title}, merged`;
+    case 'settle':
+      return `Suspect links of ${many}`;
+    default:
+      return many;
+  }
+}
+
+/** `saved v2 of R-7`, `Import of handbook`. */
+function changeWords(change: Change): string {
+  return change.artefact === null || change.size > 1 ? manyWords(change) : `${deedWords(change)} of ${change.artefact}`;
 }
 
 function deedWords(change: Change): string {
@@ -105,9 +135,25 @@ function deedWords(change: Change): string {
       return `set it to ${change.detail}`;
     case 'move':
       return 'moved it in the outline';
+    case 'import':
+      return 'imported';
+    case 'split':
+      return `split it into ${change.detail} requirements`;
+    case 'merge':
+      return `merged ${change.detail} into it`;
+    case 'settle':
+      return 'said that links are still right';
+    case 'settings':
+      return `changed ${settingsWords(change.detail)}`;
     case 'undo':
       return change.toVersion === null ? 'undid an earlier command' : `undid an earlier command, as v${change.toVersion}`;
   }
+}
+
+const SETTING_WORD: Readonly<Record<string, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker' };
+
+function settingsWords(detail: string): string {
+  return detail.split(', ').map((part) => SETTING_WORD[part] ?? part).join(', ');
 }
 
 function byDay(changes: readonly Change[]): [string, Change[]][] {

@@ -13,6 +13,6 @@ export interface Dismissal {
 }
 
 /** The dismissal that covers a mark; null when it stands. */
-export function dismissalOf(mark: WordingMark, dismissals: readonly Dismissal[]): Dismissal | null {
+export function dismissalOf<D extends Pick<Dismissal, 'rule' | 'words' | 'sentence'>>(mark: WordingMark, dismissals: readonly D[]): D | null {
   return dismissals.find((d) => d.rule === mark.rule && d.words === mark.words && d.sentence === mark.sentence) ?? null;
 }

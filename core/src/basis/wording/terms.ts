@@ -64,5 +64,5 @@ export class Glossary {
 }
 
 function escaped(text: string): string {
-  return text.replaceAll(/[.*+?^${}()|[\]\\/-]/g, String.raw`\$&`).replaceAll(/\s+/g, String.raw`\s+`);
+  return text.replaceAll(/[.*+?^${}()|[\]\\/]/g, String.raw`\$&`).replaceAll(/\s+/g, String.raw`\s+`);
 }

@@ -88,3 +88,10 @@ test('terms are found where they occur, the longest first', () => {
   const text = 'Readings at Social Tariff; no proofreading.';
   expect(glossary.placesIn(text).map((p) => [p.term.term, text.slice(p.start, p.end)])).toEqual([['reading', 'Readings'], ['social tariff', 'Social Tariff']]);
 });
+
+test('terms of any characters are found as they are written', () => {
+  for (const term of ['roll-over', 'a.b', 'c++', '(d)', '[e]', 'f|g', 'h/i', 'j\\k', '^l$', '*', '💧', 'p{q}', 'für']) {
+    const odd = new Glossary([{ id: 't', term, forms: ['', ' '], definition: '' }]);
+    expect(odd.placesIn(`x ${term} y`).map((p) => [p.start, p.end])).toEqual([[2, 2 + term.length]]);
+  }
+});

@@ -1,0 +1,82 @@
+import { FileUp } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { useTracker } from '../api/index.ts';
+import { useFrame } from '../frame/index.ts';
+import { Button, Section, ago } from '../look/index.ts';
+
+interface Props {
+  readonly onChoose: (file: File) => void;
+  readonly onStories: () => void;
+  readonly fromTracker: boolean;
+}
+
+const FORMATS = [
+  ['CSV', 'a row a requirement; any separator and encoding'],
+  ['XLSX', 'the first sheet with content, or one you choose'],
+  ['Markdown', 'headings are the outline, the text below is theirs'],
+  ['ReqIF 1.2', '.reqif or .reqifz; hierarchy, attributes and relations come along'],
+] as const;
+
+/** Where a file is chosen or dropped, and what can be in it. */
+export function ChooseFile({ onChoose, onStories, fromTracker }: Props) {
+  const { project } = useFrame();
+  const input = useRef<HTMLInputElement>(null);
+  const [over, setOver] = useState(false);
+  const tracker = useTracker(project).data;
+  return (
+    <>
+      <div
+        onDragOver={(event) => {
+          event.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={(event) => {
+          event.preventDefault();
+          setOver(false);
+          const [file] = event.dataTransfer.files;
+          if (file !== undefined) onChoose(file);
+        }}
+        className={`mt-5 grid place-items-center rounded-[8px] border border-dashed px-6 py-12 text-center ${over ? 'border-blue bg-blue-wash' : 'border-rule2 bg-page2'}`}
+      >
+        <FileUp size={26} aria-hidden="true" className="text-ink2" />
+        <p className="mt-2 font-serif text-lg font-semibold">Drop a file here</p>
+        <p className="mt-0.5 text-sm text-ink2">Nothing is changed before you have seen what would be.</p>
+        <input
+          ref={input}
+          type="file"
+          aria-label="File to import"
+          accept=".csv,.tsv,.txt,.xlsx,.md,.markdown,.reqif,.reqifz"
+          className="sr-only"
+          tabIndex={-1}
+          onChange={(event) => {
+            const file = event.target.files?.[0];
+            if (file !== undefined) onChoose(file);
+            event.target.value = '';
+          }}
+        />
+        <Button look={fromTracker ? 'plain' : 'accent'} className="mt-3" onClick={() => input.current?.click()}>
+          Choose a file
+        </Button>
+      </div>
+      <dl className="mt-4 grid grid-cols-4 gap-x-6 gap-y-2 text-sm max-[900px]:grid-cols-2">
+        {FORMATS.map(([name, what]) => (
+          <div key={name}>
+            <dt className="font-semibold">{name}</dt>
+            <dd className="text-ink2">{what}</dd>
+          </div>
+        ))}
+      </dl>
+      {tracker?.connected === true && (
+        <Section title="Story tracker" aside={tracker.checkedAt === null ? undefined : `asked ${ago(tracker.checkedAt)}`}>
+          <p className="mt-2 text-sm">
+            {tracker.newStories === 0 && tracker.changedStories === 0 ? 'As far as is known, nothing has changed there since the last import.' : `${tracker.newStories} new and ${tracker.changedStories} changed since the last import.`}
+          </p>
+          <Button look={fromTracker ? 'accent' : 'plain'} className="mt-2" onClick={onStories}>
+            Bring in its stories
+          </Button>
+        </Section>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,53 @@
+import type { ImportDraft } from '@caderno/contract';
+import { useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { call, tellFailure } from '../api/index.ts';
+import { address, useFrame } from '../frame/index.ts';
+import { Button, Empty, countOf } from '../look/index.ts';
+import { ChooseFile } from './ChooseFile.tsx';
+import { MapColumns } from './MapColumns.tsx';
+import { Preview } from './Preview.tsx';
+
+/** Getting requirements in: a file, what its columns are, what would change; all on one page, from top to bottom. */
+export function ImportPage() {
+  const { project, canEdit } = useFrame();
+  const navigate = useNavigate();
+  const [search] = useSearchParams();
+  const [draft, setDraft] = useState<ImportDraft | null>(null);
+  const [reading, setReading] = useState(false);
+  const take = (answer: Promise<ImportDraft>): void => {
+    setReading(true);
+    answer.then(setDraft, tellFailure).finally(() => setReading(false));
+  };
+  const choose = (file: File): void => take(file.arrayBuffer().then((buffer) => call('uploadImport', { params: { project }, query: { name: file.name.slice(-290) }, body: new Uint8Array(buffer) })));
+  const stories = (): void => take(call('fetchStories', { params: { project }, body: {} }));
+  const reread = (next: ImportDraft): void =>
+    take(call('rereadImport', { params: { project, import: next.id }, body: { mapping: next.mapping, reading: next.reading } }));
+  if (!canEdit) return <Empty title="Import">Readers cannot import. Ask an analyst of the project.</Empty>;
+  return (
+    <div className="h-full overflow-y-auto px-8 py-6">
+      <div className="mx-auto max-w-5xl">
+        <header className="flex items-baseline gap-3">
+          <h1 className="font-serif text-2xl font-semibold">Import requirements</h1>
+          {draft !== null && (
+            <span className="text-sm text-ink2">
+              {draft.name} · {countOf(draft.records, 'requirement')} in it
+            </span>
+          )}
+          <span className="ml-auto" />
+          {draft !== null && <Button onClick={() => setDraft(null)}>Another file</Button>}
+          <Button onClick={() => void navigate(address.basis(project))}>Back to the basis</Button>
+        </header>
+        {reading && <p role="status" className="mt-4 text-ink2">Reading the file …</p>}
+        {draft === null ? (
+          !reading && <ChooseFile onChoose={choose} onStories={stories} fromTracker={search.get('from') === 'stories'} />
+        ) : (
+          <div className={reading ? 'opacity-60' : ''}>
+            {draft.columns.length > 0 && <MapColumns draft={draft} onChange={setDraft} onReread={reread} />}
+            <Preview key={draft.id} draft={draft} onDone={() => void navigate(address.basis(project))} />
+          </div>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,140 @@
+import { conflictKey } from '@caderno/core/exchange';
+import type { Side } from '@caderno/core/versions';
+import type { ImportDraft, ImportPreview } from '@caderno/contract';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useDeferredValue, useState } from 'react';
+import { call, failureSentence } from '../api/index.ts';
+import { useFrame } from '../frame/index.ts';
+import { Section, TextButton, countOf } from '../look/index.ts';
+import { fileProblemSentence } from './fileProblemSentence.ts';
+import { PlannedChangeLine } from './PlannedChangeLine.tsx';
+import { RunImport } from './RunImport.tsx';
+
+/** What the import would do: problems first, then what is added, changed and left alone. */
+export function Preview({ draft, onDone }: { readonly draft: ImportDraft; readonly onDone: () => void }) {
+  const { project } = useFrame();
+  const step = useDeferredValue(draft);
+  const [choices, setChoices] = useState<Readonly<Record<string, Side>>>({});
+  const preview = useQuery({
+    queryKey: [project, 'list', 'import', step.id, step.mapping, step.reading],
+    queryFn: ({ signal }) => call('previewImport', { params: { project, import: step.id }, body: { mapping: step.mapping, reading: step.reading } }, { signal }),
+    placeholderData: keepPreviousData,
+    enabled: step.mapping.source.trim() !== '',
+  });
+  if (preview.error !== null) return <p className="mt-4 rounded-[5px] bg-brick-wash px-3 py-2">{failureSentence(preview.error)}</p>;
+  if (preview.data === undefined) return <p role="status" className="mt-4 text-ink2">Comparing with the project …</p>;
+  const { counts } = preview.data;
+  const open = counts.conflicts - preview.data.changed.reduce((n, c) => n + c.conflicts.filter((f) => choices[conflictKey(c.id, f.field)] !== undefined).length, 0);
+  return (
+    <div className={preview.isPlaceholderData ? 'opacity-60' : ''}>
+      <Section title="What it would do" aside={<Counts preview={preview.data} />} actions={<RunImport draft={draft} choices={choices} open={open} nothing={counts.added + counts.changed === 0} onDone={onDone} />}>
+        <Problems preview={preview.data} />
+        <Changed preview={preview.data} choices={choices} onChoose={setChoices} />
+        <Added preview={preview.data} />
+        {counts.gone > 0 && (
+          <p className="mt-3 text-sm">
+            <b className="font-semibold">{countOf(counts.gone, 'requirement')}</b> came from this source before and {counts.gone === 1 ? 'is' : 'are'} no longer in it: <span className="font-mono text-xs">{preview.data.gone.slice(0, 30).join(', ')}</span>. They are left alone; withdraw what no longer holds.
+          </p>
+        )}
+      </Section>
+    </div>
+  );
+}
+
+function Counts({ preview: { counts } }: { readonly preview: ImportPreview }) {
+  return (
+    <>
+      {counts.added} added · {counts.changed} changed · {counts.same} as they are{counts.errors > 0 && <span className="text-brick"> · {countOf(counts.errors, 'error')}</span>}
+      {counts.warnings > 0 && <span className="text-ochre-ink"> · {countOf(counts.warnings, 'warning')}</span>}
+    </>
+  );
+}
+
+const FEW = 8;
+
+function Problems({ preview }: { readonly preview: ImportPreview }) {
+  const [all, setAll] = useState(false);
+  const { problems, counts } = preview;
+  if (problems.length === 0) return null;
+  const total = counts.errors + counts.warnings;
+  const shown = all ? problems : problems.slice(0, FEW);
+  return (
+    <div className="mt-3">
+      <ul aria-label="Problems in the file" className="text-sm">
+        {shown.map((problem, i) => (
+          <li key={i} className="grid grid-cols-[64px_150px_1fr] gap-x-3 border-b border-rule py-1">
+            <span className={problem.severity === 'error' ? 'font-semibold text-brick' : 'text-ochre-ink'}>{problem.severity === 'error' ? 'error' : 'look at'}</span>
+            <span className="truncate font-mono text-xs leading-5 text-ink2">
+              {problem.line === null ? 'whole file' : `line ${problem.line}`}
+              {problem.column !== null && `, ${problem.column}`}
+            </span>
+            <span>{fileProblemSentence(problem)}</span>
+          </li>
+        ))}
+      </ul>
+      {!all && total > FEW && (
+        <TextButton className="mt-1 text-sm" onClick={() => setAll(true)}>
+          all {total}
+        </TextButton>
+      )}
+      {all && total > problems.length && <p className="mt-1 text-xs text-ink2">The first {problems.length} of {total}.</p>}
+    </div>
+  );
+}
+
+interface ChangedProps {
+  readonly preview: ImportPreview;
+  readonly choices: Readonly<Record<string, Side>>;
+  readonly onChoose: (choices: Readonly<Record<string, Side>>) => void;
+}
+
+function Changed({ preview: { changed, counts }, choices, onChoose }: ChangedProps) {
+  if (changed.length === 0) return null;
+  const chooseAll = (side: Side): void => onChoose(Object.fromEntries(changed.flatMap((c) => c.conflicts.map((f) => [conflictKey(c.id, f.field), side]))));
+  return (
+    <section className="mt-4" aria-label="Changed requirements">
+      <h4 className="flex items-baseline gap-3 text-sm font-semibold">
+        Changed
+        {counts.conflicts > 0 && (
+          <span className="text-xs font-normal text-ink2">
+            {countOf(counts.conflicts, 'value')} changed both in the file and here; choose for each, or <TextButton onClick={() => chooseAll('mine')}>keep all of the project’s</TextButton> or{' '}
+            <TextButton onClick={() => chooseAll('theirs')}>take all of the file’s</TextButton>
+          </span>
+        )}
+      </h4>
+      <ul>
+        {changed.map((change) => (
+          <PlannedChangeLine key={change.id} change={change} choices={choices} onChoose={(key, side) => onChoose({ ...choices, [key]: side })} />
+        ))}
+      </ul>
+      {counts.changed > changed.length && <p className="mt-1 text-xs text-ink2">The first {changed.length} of {counts.changed}.</p>}
+    </section>
+  );
+}
+
+function Added({ preview: { added, counts } }: { readonly preview: ImportPreview }) {
+  const [all, setAll] = useState(false);
+  if (added.length === 0) return null;
+  const shown = all ? added : added.slice(0, 12);
+  return (
+    <section className="mt-4" aria-label="Added requirements">
+      <h4 className="text-sm font-semibold">Added</h4>
+      <ul className="text-sm">
+        {shown.map((entry) => (
+          <li key={entry.key} className="grid grid-cols-[120px_minmax(160px,1fr)_2fr] gap-x-3 border-b border-rule py-1">
+            <span className="truncate font-mono text-xs leading-5 text-ink2" title={entry.key}>
+              {entry.key}
+            </span>
+            <span className="truncate">{entry.title}</span>
+            <span className="truncate text-ink2">{entry.text}</span>
+          </li>
+        ))}
+      </ul>
+      {!all && counts.added > shown.length && (
+        <TextButton className="mt-1 text-sm" onClick={() => setAll(true)}>
+          {counts.added > added.length ? `the first ${added.length} of ${counts.added}` : `all ${counts.added}`}
+        </TextButton>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,67 @@
+import type { Side } from '@caderno/core/versions';
+import type { ImportDraft } from '@caderno/contract';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { call, tellFailure } from '../api/index.ts';
+import { useFrame } from '../frame/index.ts';
+import { Button } from '../look/index.ts';
+
+interface Props {
+  readonly draft: ImportDraft;
+  readonly choices: Readonly<Record<string, Side>>;
+  /** Conflicts nobody has chosen between. */
+  readonly open: number;
+  readonly nothing: boolean;
+  readonly onDone: () => void;
+}
+
+const ASK_MS = 300;
+
+/** Runs the import, with progress and cancel; done, it can be undone from where it is told. */
+export function RunImport({ draft, choices, open, nothing, onDone }: Props) {
+  const { project } = useFrame();
+  const client = useQueryClient();
+  const [running, setRunning] = useState(false);
+  const progress = useQuery({
+    queryKey: [project, 'list', 'importing', draft.id],
+    queryFn: () => call('readImportProgress', { params: { project, import: draft.id } }),
+    enabled: running,
+    refetchInterval: ASK_MS,
+  }).data;
+  const undo = (change: string): void =>
+    void call('undoChange', { params: { project, change }, body: {} }, { commandId: crypto.randomUUID() }).then(() => {
+      toast.success('The import is undone.');
+      return client.invalidateQueries({ queryKey: [project] });
+    }, tellFailure);
+  const run = (): void => {
+    setRunning(true);
+    call('runImport', { params: { project, import: draft.id }, body: { mapping: draft.mapping, reading: draft.reading, choices } }, { commandId: crypto.randomUUID() })
+      .then(async (change) => {
+        await client.invalidateQueries({ queryKey: [project] });
+        toast.success(`Imported ${change.detail}: ${change.note}.`, { duration: 12_000, action: { label: 'Undo', onClick: () => undo(change.id) } });
+        onDone();
+      }, tellFailure)
+      .finally(() => setRunning(false));
+  };
+  const cancel = (): void => void call('cancelImport', { params: { project, import: draft.id } }).catch(tellFailure);
+  if (running) {
+    const share = progress === undefined || progress.total === 0 ? null : Math.floor((progress.done * 100) / progress.total);
+    return (
+      <span className="flex items-center gap-3" role="status">
+        <progress aria-label="Progress of the import" max={100} {...(share === null ? {} : { value: share })} className="w-32" />
+        <span className="text-ink2">{share === null ? 'Starting …' : `${share} %`}</span>
+        <Button onClick={cancel}>Stop</Button>
+      </span>
+    );
+  }
+  return (
+    <>
+      {open > 0 && <span className="text-ochre-ink">{open} to choose</span>}
+      {nothing && <span className="text-ink2">Nothing to import</span>}
+      <Button look="accent" disabled={open > 0 || nothing || draft.mapping.source.trim() === ''} onClick={run}>
+        Import
+      </Button>
+    </>
+  );
+}

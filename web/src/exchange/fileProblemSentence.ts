@@ -1,0 +1,92 @@
+import type { FileProblem } from '@caderno/core/exchange';
+
+/** What is wrong in a file and what to do, in words. */
+export function fileProblemSentence(problem: FileProblem): string {
+  switch (problem.code) {
+    case 'file_empty':
+      return 'There is nothing in it to import.';
+    case 'file_too_large':
+      return `The file is larger than ${Math.floor(problem.limit / 1024 / 1024)} MB. Split it.`;
+    case 'file_kind_unknown':
+      return 'This is none of CSV, XLSX, Markdown and ReqIF. Save it as one of them.';
+    case 'encoding_guessed':
+      return `Read as ${problem.encoding}. If letters look wrong, choose another encoding.`;
+    case 'encoding_broken':
+      return `${problem.count} characters cannot be read as ${problem.encoding}. Choose another encoding, or save the file as UTF-8.`;
+    case 'quote_unclosed':
+      return 'A quotation mark is opened and never closed. Close it in the file.';
+    case 'quote_misplaced':
+      return 'A quotation mark stands in the middle of a cell. Put the whole cell in quotation marks, and double those within.';
+    case 'cell_count':
+      return `${problem.got} cells, where the header has ${problem.expected}. What is beyond is not taken in.`;
+    case 'cell_too_long':
+      return `A cell is longer than ${problem.limit.toLocaleString()} characters; perhaps a quotation mark is never closed.`;
+    case 'too_many_columns':
+      return `${problem.got.toLocaleString()} columns; at most ${problem.limit} are taken in. Take out those that are not needed.`;
+    case 'too_many_records':
+      return `More than ${problem.limit.toLocaleString()} requirements. Split the file.`;
+    case 'no_header':
+      return 'No heading is in it. Every requirement begins with a heading: # Title.';
+    case 'column_doubled':
+      return `Two columns are called “${problem.name}”. The second is given a number.`;
+    case 'xml_broken':
+      return `The XML is broken: ${problem.reason}. Save the file again from where it comes.`;
+    case 'xml_doctype':
+      return 'The XML has a document type, which is refused: it could pull in other files. Take the <!DOCTYPE …> out.';
+    case 'xml_too_deep':
+      return `Elements are nested deeper than ${problem.limit}.`;
+    case 'not_reqif':
+      return 'This is XML, and not ReqIF: it has no REQ-IF-CONTENT.';
+    case 'reference_unknown':
+      return `It refers to ${problem.what} “${problem.id}”, which is not in the file. The reference is left out.`;
+    case 'object_not_placed':
+      return `“${problem.id}” stands in no specification. It is put at the top of the outline.`;
+    case 'archive_broken':
+      return 'The archive cannot be unpacked. Perhaps it was cut off; get it again.';
+    case 'archive_path':
+      return `The archive has a path that leads outside: ${problem.path}. It is refused as a whole.`;
+    case 'archive_bomb':
+      return 'Unpacked, the archive is far larger than a file of requirements. It is refused as a whole.';
+    case 'archive_without':
+      return `The archive holds no ${problem.what}.`;
+    case 'attachment_left':
+      return `${problem.path} lies beside the requirements and is not taken in.`;
+    case 'sheet_broken':
+      return `The workbook cannot be read (${problem.reason}). Save it again as XLSX.`;
+    case 'formulas_taken_as_values':
+      return `${problem.count} cells are formulas. The values they last had are taken in.`;
+    case 'cells_merged':
+      return `${problem.count} groups of cells are merged. The text stands in the first cell of each; the others are empty.`;
+    case 'text_before_heading':
+      return 'The text before the first heading belongs to no requirement and is not taken in.';
+    case 'heading_level_skipped':
+      return `The heading goes from level ${problem.from} to ${problem.to}. It is put right below.`;
+    case 'title_missing':
+      return 'No title and no text. Give it a title, or match another column.';
+    case 'title_from_text':
+      return 'No title; the first words of its text stand in.';
+    case 'field_too_long':
+      return `${fieldWords(problem.field)} has ${problem.got.toLocaleString()} characters; at most ${problem.limit.toLocaleString()} are kept. Shorten it.`;
+    case 'control_characters':
+      return `${fieldWords(problem.field)} holds characters that are no text. Take them out.`;
+    case 'value_unknown':
+      return `“${problem.value}” is no ${problem.field} Caderno knows; it stays as it is here.`;
+    case 'id_missing':
+      return problem.line === null ? 'No column is the id. Titles stand in, so a new title will be a new requirement.' : 'It has no id. Give it one, or match another column.';
+    case 'id_doubled':
+      return `The id “${problem.id}” stands in line ${problem.first} already. The second is not taken in.`;
+    case 'parent_unknown':
+      return `It stands below “${problem.parent}”, which is not in the file. It is put at the top.`;
+    case 'parent_circle':
+      return `They stand below each other in a circle: ${problem.ids.join(' → ')}. None of them is taken in.`;
+    case 'outline_too_deep':
+      return `It stands deeper than ${problem.limit} levels. Move it up.`;
+    case 'tracker_record':
+      return `The tracker’s story cannot be read: ${problem.reason}.`;
+  }
+}
+
+function fieldWords(field: string): string {
+  const name = field.replace(/^attribute:/, '');
+  return name.charAt(0).toUpperCase() + name.slice(1);
+}

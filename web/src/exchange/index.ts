@@ -1,0 +1,2 @@
+export { ImportPage } from './ImportPage.tsx';
+export { ExportMenu } from './ExportMenu.tsx';

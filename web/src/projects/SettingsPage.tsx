@@ -1,0 +1,74 @@
+import { WORDING_RULES, type WordingRule } from '@caderno/core/basis';
+import type { ProjectSettings } from '@caderno/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { useSaveSettings, useSettings } from '../api/index.ts';
+import { Loading } from '../artefacts/index.ts';
+import { MEND_WORDS, RULE_WORD } from '../basis/index.ts';
+import { address, useFrame } from '../frame/index.ts';
+import { Button, Section, countOf } from '../look/index.ts';
+import { RiskScaleEditor } from './RiskScaleEditor.tsx';
+import { TrackerForm } from './TrackerForm.tsx';
+
+/** What the project sets for itself. Each save is an entry of the journal and can be undone. */
+export function SettingsPage() {
+  const { project } = useFrame();
+  const { data, error } = useSettings(project);
+  return data === undefined ? <Loading error={error} /> : <Settings key={data.version} version={data.version} stored={data.settings} />;
+}
+
+function Settings({ version, stored }: { readonly version: number; readonly stored: ProjectSettings }) {
+  const { project, canEdit, canLead } = useFrame();
+  const [settings, setSettings] = useState(stored);
+  const save = useSaveSettings(project);
+  const set = (part: Partial<ProjectSettings>): void => setSettings((s) => ({ ...s, ...part }));
+  const changed = settings !== stored;
+  const toggle = (rule: WordingRule, on: boolean): void => set({ rulesOff: on ? settings.rulesOff.filter((r) => r !== rule) : [...settings.rulesOff, rule] });
+  return (
+    <div className="h-full overflow-y-auto px-8 py-6">
+      <div className="mx-auto max-w-4xl pb-10">
+        <header className="flex items-baseline gap-3">
+          <h1 className="font-serif text-2xl font-semibold">Settings of the project</h1>
+          <span className="ml-auto" />
+          {changed && (
+            <>
+              <Button onClick={() => setSettings(stored)}>Discard</Button>
+              <Button look="accent" onClick={() => void save(version, settings)}>
+                Save
+              </Button>
+            </>
+          )}
+        </header>
+        {!canLead && <p className="mt-1 text-sm text-ink2">The scales and the tracker are a lead’s to change.</p>}
+        <Section title="Risk" aside="likelihood × impact; the risk of a requirement weighs its coverage">
+          <RiskScaleEditor scale={settings.riskScale} canEdit={canLead} onChange={(riskScale) => set({ riskScale })} />
+        </Section>
+        <Section title="Weak wording" aside={`${WORDING_RULES.length - settings.rulesOff.length} of ${WORDING_RULES.length} rules are on`}>
+          <ul className="mt-1 grid grid-cols-2 gap-x-8">
+            {WORDING_RULES.map((rule) => (
+              <li key={rule} className="border-b border-rule py-1.5">
+                <label className="flex items-start gap-2.5">
+                  <input type="checkbox" disabled={!canEdit} checked={!settings.rulesOff.includes(rule)} onChange={(e) => toggle(rule, e.target.checked)} className="mt-1" />
+                  <span>
+                    <span className="font-medium">{RULE_WORD[rule]}</span>
+                    <span className="block text-xs text-ink2">{MEND_WORDS[rule]}</span>
+                  </span>
+                </label>
+              </li>
+            ))}
+          </ul>
+        </Section>
+        <Section title="Glossary" aside={countOf(settings.glossary.length, 'term')}>
+          <p className="mt-2 text-sm">
+            <Link className="text-blue underline" to={address.glossary(project)}>
+              Open the glossary
+            </Link>
+          </p>
+        </Section>
+        <Section title="Story tracker" aside={settings.tracker === null ? 'not connected' : 'connected'}>
+          <TrackerForm tracker={settings.tracker} canEdit={canLead} onChange={(tracker) => set({ tracker })} />
+        </Section>
+      </div>
+    </div>
+  );
+}

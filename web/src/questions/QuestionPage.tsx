@@ -1,0 +1,138 @@
+import type { QuestionId } from '@caderno/core/artefacts';
+import { answered, reopened, withdrawnQuestion, type QuestionContent } from '@caderno/core/basis';
+import type { ArtefactOfKind } from '@caderno/contract';
+import { useMemo, useState } from 'react';
+import { Link, useLocation } from 'react-router';
+import { useArtefact, useHeldUp, useMembers } from '../api/index.ts';
+import { Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
+import { MarkdownText } from '../basis/index.ts';
+import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
+import { Button, Section, TextButton, countOf, dateAndTime } from '../look/index.ts';
+import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
+import { Observations } from './Observations.tsx';
+import { StatusWord } from './questionWords.tsx';
+import { Subjects } from './Subjects.tsx';
+import { WriteIntoRequirement } from './WriteIntoRequirement.tsx';
+
+/** A question: what is unclear, what it holds up, what was observed, and the answer. */
+export function QuestionPage({ id }: { readonly id: QuestionId }) {
+  const { project } = useFrame();
+  const { data, error } = useArtefact(project, 'question', id);
+  return data === undefined ? <Loading error={error} /> : <Question key={id} artefact={data} />;
+}
+
+function Question({ artefact }: { readonly artefact: ArtefactOfKind<'question'> }) {
+  const { project, canEdit } = useFrame();
+  const editing = useEditing('question', artefact);
+  const { content, update } = editing;
+  const { id, state, author, at } = artefact.summary;
+  const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
+  const members = useMembers(project).data ?? [];
+  const holdsUp = useHeldUp(project).data?.[id] ?? 0;
+  return (
+    <article className="px-8 pb-16 pt-5">
+      <div className="text-xs text-ink2">
+        <span className="font-mono">{id}</span> · <StatusWord status={content.status} />
+        {content.status === 'open' && <> · holds up {countOf(holdsUp, 'coverage item')}</>}
+      </div>
+      <TitleField label={`Title of ${id}`} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} />
+      <div className="mt-2 flex flex-wrap gap-2">
+        <TextInput label="Asked of" value={content.asked} readOnly={!canEdit} placeholder="nobody yet" suggestions={members.map((m) => m.name)} onChange={(asked) => update((c) => ({ ...c, asked }))} />
+      </div>
+      <div className="mt-3">
+        <SaveBar id={id} state={state} author={author} at={at} editing={editing} />
+      </div>
+      <div className="mt-2 flex gap-6 max-[1100px]:flex-col">
+        <div className="min-w-0 flex-1">
+          <Section title="What is unclear" className="!mt-2">
+            <Prose label={`What is unclear in ${id}`} value={content.text} readOnly={!canEdit} onChange={(text) => update((c) => ({ ...c, text }))} placeholder="What the text leaves open, and why it matters" />
+          </Section>
+          <Answer id={id} editing={editing} />
+          <Observations observations={content.observations} canEdit={canEdit} onChange={(observations) => update((c) => ({ ...c, observations }))} />
+        </div>
+        <Margin>
+          <MarginNote title="About">
+            <Subjects about={content.about} canEdit={canEdit} onChange={(about) => update((c) => ({ ...c, about }))} />
+          </MarginNote>
+          {content.settledIn.length > 0 && (
+            <MarginNote title="Written into">
+              {content.settledIn.map((s) => (
+                <p key={s.id}>
+                  <Link className="underline" to={`${address.versions(project, s.id)}?from=${s.version - 1}&to=${s.version}`}>
+                    {s.id} v{s.version}
+                  </Link>
+                </p>
+              ))}
+            </MarginNote>
+          )}
+        </Margin>
+      </div>
+    </article>
+  );
+}
+
+interface ProseProps {
+  readonly label: string;
+  readonly value: string;
+  readonly readOnly: boolean;
+  readonly placeholder: string;
+  readonly onChange: (value: string) => void;
+}
+
+function Prose({ label, value, readOnly, placeholder, onChange }: ProseProps) {
+  if (readOnly) return <div className="mt-2">{value === '' ? <p className="text-ink2">Nothing is written.</p> : <MarkdownText text={value} />}</div>;
+  return (
+    <textarea
+      aria-label={label}
+      value={value}
+      rows={2}
+      placeholder={placeholder}
+      onChange={(e) => onChange(e.target.value)}
+      className="field-boxed mt-2 w-full resize-none font-serif text-[15px] leading-7 [field-sizing:content]"
+    />
+  );
+}
+
+/** The answer, and what can be done with it: reopen, withdraw, write it into the requirement. */
+function Answer({ id, editing }: { readonly id: QuestionId; readonly editing: Editing<QuestionContent> }) {
+  const { canEdit, person } = useFrame();
+  const { content, update, save } = editing;
+  const [writing, setWriting] = useState(false);
+  const settle = useMemo(
+    () => (change: (c: QuestionContent) => QuestionContent, note: string) => {
+      update(change);
+      // Saved once the edit is in: an answer counts from the moment it is given.
+      setTimeout(() => void save(note), 0);
+    },
+    [save, update],
+  );
+  const commands = useMemo<Command[]>(
+    () =>
+      canEdit && content.status === 'open' && content.answer.trim() !== ''
+        ? [{ id: 'answer', title: `Take the answer to ${id}`, keys: '$mod+Enter', keyLabel: 'Ctrl Enter', whileTyping: true, run: () => settle((c) => answered(c, c.answer, person.name, new Date().toISOString()), 'Answered') }]
+        : [],
+    [canEdit, content.answer, content.status, id, person.name, settle],
+  );
+  useCommands(commands);
+  return (
+    <Section title="Answer" aside={content.answeredAt === '' ? undefined : `${content.answeredBy}, ${dateAndTime(content.answeredAt)}`}>
+      <Prose label={`Answer to ${id}`} value={content.answer} readOnly={!canEdit || content.status !== 'open'} onChange={(answer) => update((c) => ({ ...c, answer }))} placeholder="What came back, in the words it was said" />
+      {canEdit && (
+        <div className="mt-2 flex flex-wrap items-center gap-2">
+          {content.status === 'open' ? (
+            <>
+              <Button look={editing.dirty ? 'plain' : 'accent'} disabled={content.answer.trim() === ''} onClick={() => settle((c) => answered(c, c.answer, person.name, new Date().toISOString()), 'Answered')}>
+                Answered
+              </Button>
+              <TextButton onClick={() => settle(withdrawnQuestion, 'Withdrawn')}>withdraw the question</TextButton>
+            </>
+          ) : (
+            <Button onClick={() => settle(reopened, 'Reopened')}>Reopen</Button>
+          )}
+          {content.status === 'answered' && content.about.some((s) => s.kind === 'requirement') && <Button onClick={() => setWriting(true)}>Write it into the requirement</Button>}
+        </div>
+      )}
+      {writing && <WriteIntoRequirement question={content} onClose={() => setWriting(false)} onWritten={(requirement, version) => settle((c) => ({ ...c, settledIn: [...c.settledIn.filter((s) => s.id !== requirement), { id: requirement, version }] }), `Written into ${requirement}`)} />}
+    </Section>
+  );
+}
