@@ -72,7 +72,8 @@ export async function mergeRequirements(work: Work, commander: Commander, id: Re
   const others: ArtefactRow[] = [];
   for (const other of [...new Set(absorbed)]) others.push(await requirementRow(work, commander, other));
   if (others.some((o) => o.id === row.id) || (await standsBelow(work, row, others))) throw new Refused({ code: 'merge_with_itself', id });
-  const contents = await Promise.all(others.map((o) => requirementContent(work, o)));
+  const contents: RequirementContent[] = [];
+  for (const other of others) contents.push(await requirementContent(work, other));
   const trustedSince = new Map([row, ...others].map((r) => [r.id, r.meaningSince]));
   const change = randomUUID();
   const merged = mergedContent(await requirementContent(work, row), contents, { title, text });

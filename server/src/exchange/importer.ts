@@ -4,14 +4,22 @@ import type { ImportAnswer, ImportJob, ImportTold } from './importJob.ts';
 
 /** What one file may take. Beyond it the thread is ended, and with it all it had begun. */
 const MEMORY = { maxOldGenerationSizeMb: 400, maxYoungGenerationSizeMb: 64 };
-const MOST_SECONDS = 120;
+const MOST_MS = 120_000;
 /** Threads at a time; the next file waits. */
 const MOST_AT_ONCE = 2;
+/** A thread nobody needs for so long is ended: it gives its memory back. */
+const IDLE_MS = 60_000;
+
+interface Idle {
+  readonly worker: Worker;
+  readonly timer: NodeJS.Timeout;
+}
 
 /** Reads and imports files in threads of their own, so that no file can hold up or bring down the server. */
 export class Importer {
   readonly #databaseUrl: string;
-  readonly #running = new Set<Worker>();
+  readonly #all = new Set<Worker>();
+  readonly #idle: Idle[] = [];
   readonly #queue: (() => void)[] = [];
   #atWork = 0;
   #closed = false;
@@ -37,23 +45,59 @@ export class Importer {
 
   async close(): Promise<void> {
     this.#closed = true;
-    await Promise.all([...this.#running].map((worker) => worker.terminate()));
+    for (const { timer } of this.#idle) clearTimeout(timer);
+    await Promise.all([...this.#all].map((worker) => worker.terminate()));
   }
 
   #do(job: ImportJob): Promise<ImportTold> {
-    const worker = new Worker(new URL('./importer.worker.mjs', import.meta.url), { workerData: { databaseUrl: this.#databaseUrl, job }, resourceLimits: MEMORY });
-    this.#running.add(worker);
+    const worker = this.#take();
+    const tooHeavy: ImportTold = { ok: false, refusal: { code: 'import_too_heavy' } };
     return new Promise<ImportTold>((resolve) => {
-      const tooHeavy: ImportTold = { ok: false, refusal: { code: this.#closed ? 'database_unavailable' : 'import_too_heavy' } };
-      const timer = setTimeout(() => void worker.terminate(), MOST_SECONDS * 1_000);
-      worker.on('message', (told: ImportTold) => resolve(told));
-      worker.on('error', (error) => resolve('code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? tooHeavy : { ok: false, error }));
-      worker.on('exit', () => {
+      const timer = setTimeout(() => void worker.terminate(), MOST_MS);
+      const end = (told: ImportTold, reusable: boolean): void => {
         clearTimeout(timer);
-        this.#running.delete(worker);
-        // After a message this changes nothing; without one the thread was ended from outside.
-        resolve(tooHeavy);
-      });
+        worker.off('message', onMessage);
+        worker.off('error', onError);
+        worker.off('exit', onExit);
+        if (reusable) this.#rest(worker);
+        else this.#all.delete(worker);
+        resolve(told);
+      };
+      const onMessage = (told: ImportTold): void => end(told, true);
+      const onError = (error: Error): void => end('code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? tooHeavy : { ok: false, error }, false);
+      // Ended from outside, by the clock or with the server.
+      const onExit = (): void => end(this.#closed ? { ok: false, refusal: { code: 'database_unavailable' } } : tooHeavy, false);
+      worker.on('message', onMessage);
+      worker.on('error', onError);
+      worker.on('exit', onExit);
+      worker.postMessage(job);
     });
+  }
+
+  #take(): Worker {
+    const idle = this.#idle.pop();
+    if (idle !== undefined) {
+      clearTimeout(idle.timer);
+      return idle.worker;
+    }
+    const worker = new Worker(new URL('./importer.worker.mjs', import.meta.url), { workerData: this.#databaseUrl, resourceLimits: MEMORY });
+    this.#all.add(worker);
+    // A thread that dies while nobody waits for it is no longer offered; whoever waits is told by its job.
+    for (const event of ['error', 'exit'] as const) worker.on(event, () => this.#forget(worker));
+    return worker;
+  }
+
+  #rest(worker: Worker): void {
+    const timer = setTimeout(() => {
+      this.#forget(worker);
+      void worker.terminate();
+    }, IDLE_MS);
+    this.#idle.push({ worker, timer: timer.unref() });
+  }
+
+  #forget(worker: Worker): void {
+    this.#all.delete(worker);
+    const place = this.#idle.findIndex((idle) => idle.worker === worker);
+    if (place >= 0) this.#idle.splice(place, 1);
   }
 }

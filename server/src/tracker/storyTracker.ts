@@ -1,5 +1,5 @@
 import type { Defect, TrackerFailure } from '@caderno/contract';
-import { z } from 'zod';
+import type { z } from 'zod';
 
 /** A story as any tracker has it. */
 export interface Story {

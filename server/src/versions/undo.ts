@@ -93,8 +93,9 @@ async function undoPart(work: Work, commander: Commander, part: StoredPart, rows
 /** Takes the change out of the head by a three-way merge, so that later edits elsewhere in it stay. */
 async function undoContent(work: Work, commander: Commander, row: ArtefactRow, plan: { from: number; to: number }, undo: string): Promise<DeedPart[]> {
   await findArtefact(work, commander.projectId, idOfRow(row));
-  const [before, after, head] = await Promise.all([plan.from, plan.to, row.head].map((v) => readContent(work, row, v)));
-  if (!before || !after || !head) throw new Error('Three versions were asked for');
+  const before = await readContent(work, row, plan.from);
+  const after = await readContent(work, row, plan.to);
+  const head = await readContent(work, row, row.head);
   const merge = mergeContent(asJson(after.content), asJson(before.content), asJson(head.content));
   if (merge.conflicts.length > 0) throw new Refused({ code: 'undo_blocked', id: idOfRow(row), paths: merge.conflicts.map((c) => c.path) });
   const value = kindAndContentFromStore(row.kind, CONTENT_SCHEMA_VERSION[row.kind], merge.content);

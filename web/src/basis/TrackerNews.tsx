@@ -13,11 +13,13 @@ export function TrackerNews() {
   const { project, canEdit } = useFrame();
   const client = useQueryClient();
   const state = useTracker(project).data;
-  const stale = state?.connected === true && (state.checkedAt === null || Date.now() - Date.parse(state.checkedAt) > ASK_AGAIN_MS);
+  const connected = state?.connected === true;
+  const checkedAt = state?.checkedAt ?? null;
   useEffect(() => {
-    if (!stale || !canEdit) return;
+    const stale = checkedAt === null || Date.now() - Date.parse(checkedAt) > ASK_AGAIN_MS;
+    if (!connected || !stale || !canEdit) return;
     call('checkTracker', { params: { project }, body: {} }).then((found) => client.setQueryData([project, 'list', 'tracker'], found), tellFailure);
-  }, [canEdit, client, project, stale]);
+  }, [canEdit, checkedAt, client, connected, project]);
   if (state === undefined || state.newStories + state.changedStories === 0) return null;
   const parts = [state.newStories > 0 ? countOf(state.newStories, 'new story', 'new stories') : '', state.changedStories > 0 ? countOf(state.changedStories, 'changed story', 'changed stories') : ''].filter(Boolean);
   return (

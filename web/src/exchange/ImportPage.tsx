@@ -44,7 +44,7 @@ export function ImportPage() {
         ) : (
           <div className={reading ? 'opacity-60' : ''}>
             {draft.columns.length > 0 && <MapColumns draft={draft} onChange={setDraft} onReread={reread} />}
-            <Preview key={draft.id} draft={draft} onDone={() => void navigate(address.basis(project))} />
+            <Preview key={draft.id} draft={draft} onDone={(first) => void navigate(first === null ? address.basis(project) : address.artefact(project, first))} />
           </div>
         )}
       </div>

@@ -1,3 +1,4 @@
+import type { ArtefactId } from '@caderno/core/artefacts';
 import { conflictKey } from '@caderno/core/exchange';
 import type { Side } from '@caderno/core/versions';
 import type { ImportDraft, ImportPreview } from '@caderno/contract';
@@ -11,7 +12,7 @@ import { PlannedChangeLine } from './PlannedChangeLine.tsx';
 import { RunImport } from './RunImport.tsx';
 
 /** What the import would do: problems first, then what is added, changed and left alone. */
-export function Preview({ draft, onDone }: { readonly draft: ImportDraft; readonly onDone: () => void }) {
+export function Preview({ draft, onDone }: { readonly draft: ImportDraft; readonly onDone: (first: ArtefactId | null) => void }) {
   const { project } = useFrame();
   const step = useDeferredValue(draft);
   const [choices, setChoices] = useState<Readonly<Record<string, Side>>>({});

@@ -1,3 +1,4 @@
+import type { ArtefactId } from '@caderno/core/artefacts';
 import type { Side } from '@caderno/core/versions';
 import type { ImportDraft } from '@caderno/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
@@ -13,7 +14,8 @@ interface Props {
   /** Conflicts nobody has chosen between. */
   readonly open: number;
   readonly nothing: boolean;
-  readonly onDone: () => void;
+  /** Told the first requirement that was brought in or changed. */
+  readonly onDone: (first: ArtefactId | null) => void;
 }
 
 const ASK_MS = 300;
@@ -40,7 +42,7 @@ export function RunImport({ draft, choices, open, nothing, onDone }: Props) {
       .then(async (change) => {
         await client.invalidateQueries({ queryKey: [project] });
         toast.success(`Imported ${change.detail}: ${change.note}.`, { duration: 12_000, action: { label: 'Undo', onClick: () => undo(change.id) } });
-        onDone();
+        onDone(change.artefact);
       }, tellFailure)
       .finally(() => setRunning(false));
   };
