@@ -1,8 +1,9 @@
-/** A figure beside its budget, in milliseconds. */
+/** A figure beside its budget, in milliseconds unless it says otherwise. */
 export interface Figure {
   readonly what: string;
   readonly ms: number;
   readonly budget: number;
+  readonly unit?: 'MB';
 }
 
 /** The time of one run of an action. */
@@ -22,6 +23,6 @@ export async function p95(runs: number, action: (run: number) => unknown): Promi
 
 /** Prints the figures; answers whether all keep their budgets. */
 export function report(figures: readonly Figure[]): boolean {
-  for (const { what, ms, budget } of figures) console.log(`${ms <= budget ? 'ok  ' : 'OVER'} ${what.padEnd(62)} ${ms.toFixed(1).padStart(9)} ms   budget ${budget} ms`);
+  for (const { what, ms, budget, unit = 'ms' } of figures) console.log(`${ms <= budget ? 'ok  ' : 'OVER'} ${what.padEnd(62)} ${ms.toFixed(1).padStart(9)} ${unit}   budget ${budget} ${unit}`);
   return figures.every((f) => f.ms <= f.budget);
 }

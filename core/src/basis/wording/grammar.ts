@@ -7,34 +7,58 @@ const FINITE = `${MODAL}|is|are|gets?|sees?|receives?|shows?|stays?|stands?|stor
 const BARE_VERB =
   'store|send|show|notify|log|record|print|create|delete|remove|update|calculate|compute|refuse|reject|accept|display|write|mark|charge|bill|close|open|save|ask|tell|inform|check|verify|validate|keep|lock|unlock|block|return|answer|publish|archive|export|import|replace|restore|reset|register|cancel|confirm|warn|end|start|stop|prevent|allow|require';
 
-const SECOND_DEMANDS = [
+const ONE_MODAL = new RegExp(`\\b(?:${MODAL})\\b`, 'iu');
+
+/** What a second demand looks like anywhere in a sentence. */
+const NEW_SUBJECT = [
   // “… must A, and the clerk is told”: a new subject with its own finite verb.
   new RegExp(`[,;]\\s+(?:and|but)\\s+(?:[\\p{L}\\d’'-]+\\s+){1,5}?(?:${FINITE})\\b`, 'giu'),
-  // “… must store the reading and notify the member”: one modal, two verbs.
-  new RegExp(`(?<=\\b(?:${MODAL})\\b[^.;]*)\\band(?: then| also)?\\s+(?:${BARE_VERB})\\b`, 'giu'),
-  // “… must A and must B”.
-  new RegExp(`(?<=\\b(?:${MODAL})\\b[^.;]*)\\b(?:and|but)\\s+(?:also\\s+)?(?:shall|must|should|will|has to|have to)\\b`, 'giu'),
   // “The system must A; it must B”.
   new RegExp(`;\\s+(?:[\\p{L}\\d’'-]+\\s+){1,5}?(?:${FINITE})\\b`, 'giu'),
 ] as const;
 
+/** What it looks like after a modal of the same clause. */
+const SAME_SUBJECT = [
+  // “… must store the reading and notify the member”: one modal, two verbs.
+  new RegExp(`\\band(?: then| also)?\\s+(?:${BARE_VERB})\\b`, 'giu'),
+  // “… must A and must B”.
+  /\b(?:and|but)\s+(?:also\s+)?(?:shall|must|should|will|has to|have to)\b/giu,
+] as const;
+
+interface Place {
+  readonly index: number;
+  readonly words: string;
+}
+
+/** Second demands behind a modal verb, clause by clause: looking back for the modal at every place would be dear. */
+function afterModal(plain: string): Place[] {
+  return [...plain.matchAll(/[^.;]+/g)].flatMap(({ 0: clause, index }) => {
+    const modal = clause.search(ONE_MODAL);
+    if (modal < 0) return [];
+    return SAME_SUBJECT.flatMap((pattern) => [...clause.slice(modal).matchAll(pattern)].map((m): Place => ({ index: index + modal + m.index, words: m[0] })));
+  });
+}
+
 /** A second demand in one sentence: each is to be tested, and a link to the sentence cannot say which. */
 export function secondDemands(plain: string): Finding[] {
-  const found = SECOND_DEMANDS.flatMap((pattern) => [...plain.matchAll(pattern)]).sort((a, b) => a.index - b.index);
-  const [first] = found;
+  const found: Place[] = [...NEW_SUBJECT.flatMap((pattern) => [...plain.matchAll(pattern)].map((m) => ({ index: m.index, words: m[0] }))), ...afterModal(plain)];
+  const [first] = found.sort((a, b) => a.index - b.index);
   if (first === undefined || !speaksBefore(plain, first.index)) return [];
-  const joiner = /^[,;]?\s*(?:and|but)?/i.exec(first[0])?.[0] ?? '';
+  const joiner = /^[,;]?\s*(?:and|but)?/i.exec(first.words)?.[0] ?? '';
   const lead = /^[,;]?\s*/.exec(joiner)?.[0].length ?? 0;
   // A bare semicolon is marked itself.
   const [at, length] = joiner.length === lead ? [first.index, 1] : [first.index + lead, joiner.length - lead];
   return [{ rule: 'severalDemands', at, length }];
 }
 
+/** A demand of its own: a finite verb. */
+const DEMAND = new RegExp(`\\b(?:${FINITE})\\b|\\b\\p{L}+s\\b\\s+(?:the|a|an|its|their|every|each|no)\\b`, 'iu');
+
 /** Whether a demand was made already: conditions in front (“when A, and B”) are none. */
 function speaksBefore(plain: string, at: number): boolean {
   const before = plain.slice(0, at);
   const main = /^(?:when|if|once|as soon as|while|after|before|unless|where|until)\b/i.test(before) ? before.slice(firstComma(before)) : before;
-  return new RegExp(`\\b(?:${FINITE})\\b|\\b\\p{L}+s\\b\\s+(?:the|a|an|its|their|every|each|no)\\b`, 'iu').test(main);
+  return DEMAND.test(main);
 }
 
 function firstComma(text: string): number {

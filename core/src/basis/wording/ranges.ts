@@ -1,4 +1,4 @@
-import { parseDecimal, type Decimal } from '../../values/index.ts';
+import { parseDecimal } from '../../values/index.ts';
 import type { Sentence } from './sentences.ts';
 import type { Glossary } from './terms.ts';
 
@@ -53,17 +53,17 @@ function unitWord(word: string): string {
   return NO_UNIT.test(word) ? '' : word.toLowerCase().replace(/s$/, '');
 }
 
-/** Whether two ranges of one subject and unit say different things. */
-export function contradict(a: StatedRange, b: StatedRange): boolean {
-  return a.subject === b.subject && a.unit === b.unit && !(sameNumber(a.from, b.from) && sameNumber(a.to, b.to));
+/** Ranges of one subject and unit are to agree: those with other bounds contradict each other. */
+export function subjectKey({ subject, unit }: StatedRange): string {
+  return `${subject}\n${unit}`;
 }
 
-function sameNumber(a: string, b: string): boolean {
-  const [x, y] = [a, b].map((text) => parseDecimal(text.replaceAll(/[  ,]/g, '')));
-  if (x == null || y == null) return a === b;
-  return scaled(x, y.scale) === scaled(y, x.scale);
+/** The bounds as numbers: `0.10` and `0.1` are the same. */
+export function boundsKey({ from, to }: StatedRange): string {
+  return `${numberKey(from)}\n${numberKey(to)}`;
 }
 
-function scaled({ units, scale }: Decimal, other: number): bigint {
-  return units * 10n ** BigInt(Math.max(other - scale, 0));
+function numberKey(text: string): string {
+  const plain = text.replaceAll(/[  ,]/g, '');
+  return parseDecimal(plain) !== null && plain.includes('.') ? plain.replace(/\.?0+$/, '') : plain;
 }

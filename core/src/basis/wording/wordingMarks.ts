@@ -1,7 +1,7 @@
 import { passivesWithoutActor, secondDemands } from './grammar.ts';
 import { listedWords } from './lexicon.ts';
 import { numbersWithoutUnit } from './numbers.ts';
-import { contradict, statedRanges, type StatedRange } from './ranges.ts';
+import { boundsKey, statedRanges, subjectKey, type StatedRange } from './ranges.ts';
 import { WORDING_RULES, type Finding, type WordingMark, type WordingRule } from './rule.ts';
 import { sentenceText, sentencesOf, type Sentence } from './sentences.ts';
 import { unknownTerms, type Glossary } from './terms.ts';
@@ -29,8 +29,8 @@ export class BasisWording {
   readonly #glossary: Glossary;
   readonly #rules: ReadonlySet<WordingRule>;
   readonly #readings = new Map<string, Reading>();
-  /** Ranges by subject and unit: only those can contradict each other. */
-  readonly #bySubject = new Map<string, Set<string>>();
+  /** By subject and unit, then by bounds: the texts that state them. Only other bounds of one subject contradict. */
+  readonly #stated = new Map<string, Map<string, Set<string>>>();
 
   constructor(glossary: Glossary, off: readonly WordingRule[] = []) {
     this.#glossary = glossary;
@@ -46,11 +46,11 @@ export class BasisWording {
       ? sentences.flatMap((sentence) => statedRanges(sentence, this.#glossary).map((range) => ({ range, sentence: sentenceText(sentence.plain) })))
       : [];
     this.#readings.set(id, { marks, ranges });
-    for (const { range } of ranges) this.#idsOf(range).add(id);
+    for (const { range } of ranges) this.#state(range, id);
   }
 
   remove(id: string): void {
-    for (const { range } of this.#readings.get(id)?.ranges ?? []) this.#idsOf(range).delete(id);
+    for (const { range } of this.#readings.get(id)?.ranges ?? []) this.#unstate(range, id);
     this.#readings.delete(id);
   }
 
@@ -74,20 +74,23 @@ export class BasisWording {
   }
 
   #contradiction(id: string, range: StatedRange, sentence: string): WordingMark[] {
-    for (const other of [...this.#idsOf(range)].sort()) {
-      if (other === id) continue;
-      const against = this.#readings.get(other)?.ranges.find((r) => contradict(r.range, range));
-      if (against === undefined) continue;
+    const bounds = boundsKey(range);
+    for (const [key, ids] of this.#stated.get(subjectKey(range)) ?? []) {
+      const other = key === bounds ? undefined : [...ids].find((o) => o !== id);
+      const against = this.#readings.get(other ?? '')?.ranges.find((r) => subjectKey(r.range) === subjectKey(range) && boundsKey(r.range) === key);
+      if (other === undefined || against === undefined) continue;
       return [{ rule: 'contradictingRange', start: range.start, end: range.end, words: range.words, sentence, against: { id: other, words: against.range.words } }];
     }
     return [];
   }
 
-  #idsOf({ subject, unit }: StatedRange): Set<string> {
-    const key = `${subject}\n${unit}`;
-    const ids = this.#bySubject.get(key) ?? new Set<string>();
-    this.#bySubject.set(key, ids);
-    return ids;
+  #state(range: StatedRange, id: string): void {
+    const byBounds = this.#stated.get(subjectKey(range)) ?? new Map<string, Set<string>>();
+    this.#stated.set(subjectKey(range), byBounds.set(boundsKey(range), (byBounds.get(boundsKey(range)) ?? new Set<string>()).add(id)));
+  }
+
+  #unstate(range: StatedRange, id: string): void {
+    this.#stated.get(subjectKey(range))?.get(boundsKey(range))?.delete(id);
   }
 }
 

@@ -1,0 +1,129 @@
+import { spawn } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import { createServer, type AddressInfo } from 'node:net';
+import { join } from 'node:path';
+import { readFile as readDocument, guessMapping, entriesOf, exportTable, writeXlsx, writeReqif, writeMarkdown, exportSections, type ExportedRequirement, GUESS_ALL } from '@caderno/core/exchange';
+import { EMPTY_REQUIREMENT } from '@caderno/core/basis';
+import type { ImportDraft } from '@caderno/contract';
+// @ts-expect-error The build scripts run before anything is installed and have no types.
+import { buildServer } from '../scripts/build.mjs';
+import { largeCsv, largeTexts } from './largeBasis.ts';
+import { p95, report, timed, type Figure } from './measure.ts';
+
+const COUNT = 10_000;
+const KEY = 'imported';
+
+/** An import of 10 000 requirements through a server as it is started, with the most memory it ever took. */
+async function importFigures(databaseUrl: string): Promise<Figure[]> {
+  const server = await startServer(databaseUrl);
+  try {
+    await server.post('/setup', { name: 'Bench', email: 'bench@bench.example', password: 'long enough for a bench' });
+    await server.post('/projects', { key: KEY, name: KEY });
+    const csv = Buffer.from(largeCsv(COUNT, 4711));
+    let draft: ImportDraft | null = null;
+    let counts: unknown = null;
+    const preview = await timed(async () => {
+      draft = (await server.post(`/projects/${KEY}/imports?name=register.csv`, csv)) as ImportDraft;
+      counts = ((await server.post(`/projects/${KEY}/imports/${draft.id}/preview`, stepOf(draft))) as { counts: { added: number } }).counts;
+    });
+    if (draft === null || (counts as { added: number }).added !== COUNT) throw new Error(`All is new: expected ${COUNT}, got ${JSON.stringify(counts)}`);
+    const file: ImportDraft = draft;
+    // Somebody else keeps reading meanwhile.
+    const meanwhile: number[] = [];
+    let running = true;
+    const others = (async () => {
+      while (running) meanwhile.push(await timed(() => server.get(`/projects/${KEY}`)));
+    })();
+    const run = await timed(() => server.post(`/projects/${KEY}/imports/${file.id}/run`, { ...stepOf(file), choices: {} }));
+    running = false;
+    await others;
+    meanwhile.sort((a, b) => a - b);
+    const again = await timed(() => server.post(`/projects/${KEY}/imports/${file.id}/preview`, stepOf(file)));
+    const outline = await p95(5, () => server.get(`/projects/${KEY}/artefacts?kind=requirement`));
+    const move = await p95(10, (i) => server.post(`/projects/${KEY}/artefacts/R-${i * 10 + 3}/place`, { parent: `R-${i * 10 + 1}`, after: null }));
+    return [
+      { what: `import of ${COUNT} requirements, upload and preview`, ms: preview, budget: 5_000 },
+      { what: 'the same, run', ms: run, budget: 10_000 },
+      { what: 'reading the project for others meanwhile, p95', ms: meanwhile[Math.floor(meanwhile.length * 0.95)] ?? 0, budget: 150 },
+      { what: 'preview of the same file again', ms: again, budget: 5_000 },
+      { what: `the outline of ${COUNT} requirements over the API, p95`, ms: outline, budget: 1_000 },
+      { what: 'moving a requirement in it, p95', ms: move, budget: 100 },
+      { what: 'most memory the server took', ms: await server.mostMemory(), budget: 500, unit: 'MB' },
+    ];
+  } finally {
+    await server.stop();
+  }
+}
+
+function stepOf(draft: ImportDraft): Pick<ImportDraft, 'mapping' | 'reading'> {
+  return { mapping: draft.mapping, reading: draft.reading };
+}
+
+/** How long each format takes to be read and mapped, in the core alone. */
+async function formatFigures(): Promise<Figure[]> {
+  const requirements = largeTexts(COUNT, 12).map((text, i): ExportedRequirement => ({ id: `R-${i + 1}`, version: 1, parent: i % 10 === 0 ? null : `R-${i - (i % 10) + 1}`, depth: i % 10 === 0 ? 0 : 1, state: 'draft', content: { ...EMPTY_REQUIREMENT, title: `Requirement ${i + 1}`, text }, design: null }));
+  const files: [string, Uint8Array][] = [
+    ['basis.xlsx', await writeXlsx('Basis', exportTable('p', requirements, false))],
+    ['basis.md', Buffer.from(writeMarkdown('p', exportSections(requirements)))],
+    ['basis.reqif', Buffer.from(writeReqif({ project: 'p', title: 'p', at: '2026-01-01T00:00:00Z', requirements, sources: new Map(), objects: new Map() }))],
+  ];
+  const figures: Figure[] = [];
+  for (const [name, bytes] of files) {
+    let read = 0;
+    const ms = await timed(async () => {
+      const document = await readDocument(name, bytes, GUESS_ALL);
+      read = entriesOf(document, guessMapping(document, 'p', 's', null), { title: 300, name: 200, text: 200_000 }).entries.length;
+    });
+    if (read < COUNT) throw new Error(`${name} is read whole: expected ${COUNT}, got ${read}`);
+    figures.push({ what: `reading ${COUNT} requirements from ${name}`, ms, budget: 4_000 });
+  }
+  return figures;
+}
+
+interface Running {
+  get(path: string): Promise<unknown>;
+  post(path: string, body: object | Buffer): Promise<unknown>;
+  mostMemory(): Promise<number>;
+  stop(): Promise<void>;
+}
+
+async function startServer(databaseUrl: string): Promise<Running> {
+  const folder = String(await buildServer());
+  const port = await freePort();
+  const child = spawn(process.execPath, [join(folder, 'main.mjs')], { env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), LOG_LEVEL: 'error', NODE_OPTIONS: '' }, stdio: ['ignore', 'ignore', 'inherit'] });
+  const origin = `http://127.0.0.1:${port}`;
+  while (!(await fetch(`${origin}/healthz`).then((r) => r.ok, () => false))) await new Promise((resolve) => setTimeout(resolve, 100));
+  let cookie = '';
+  const ask = async (method: string, path: string, body?: object | Buffer): Promise<unknown> => {
+    const headers: Record<string, string> = { cookie, 'command-id': randomUUID(), ...(body === undefined ? {} : { 'content-type': body instanceof Buffer ? 'application/octet-stream' : 'application/json' }) };
+    const response = await fetch(`${origin}/api/v1${path}`, { method, headers, body: body === undefined ? null : body instanceof Buffer ? new Uint8Array(body) : JSON.stringify(body) });
+    if (!response.ok) throw new Error(`${method} ${path} answered ${response.status}: ${await response.text()}`);
+    cookie = response.headers.get('set-cookie')?.split(';')[0] ?? cookie;
+    return response.json();
+  };
+  return {
+    get: (path) => ask('GET', path),
+    post: (path, body) => ask('POST', path, body),
+    // The kernel's own mark of the most resident memory, threads included.
+    mostMemory: async () => Number(/VmHWM:\s+(\d+)/.exec(await readFile(`/proc/${child.pid}/status`, 'utf8'))?.[1] ?? 0) / 1024,
+    stop: () =>
+      new Promise((resolve) => {
+        child.once('exit', () => resolve());
+        child.kill('SIGTERM');
+      }),
+  };
+}
+
+function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const server = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = server.address() as AddressInfo;
+      server.close(() => resolve(port));
+    });
+  });
+}
+
+const url = process.env.CADERNO_TEST_DATABASE;
+if (url === undefined) throw new Error('Run it by npm run bench, which starts PostgreSQL');
+process.exitCode = report([...(await formatFigures()), ...(await importFigures(url))]) ? 0 : 1;
