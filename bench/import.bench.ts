@@ -1,15 +1,9 @@
-import { spawn } from 'node:child_process';
-import { randomUUID } from 'node:crypto';
-import { readFile } from 'node:fs/promises';
-import { createServer, type AddressInfo } from 'node:net';
-import { join } from 'node:path';
 import { readFile as readDocument, guessMapping, entriesOf, exportTable, writeXlsx, writeReqif, writeMarkdown, exportSections, type ExportedRequirement, GUESS_ALL } from '@caderno/core/exchange';
 import { EMPTY_REQUIREMENT } from '@caderno/core/basis';
 import type { ImportDraft } from '@caderno/contract';
-// @ts-expect-error The build scripts run before anything is installed and have no types.
-import { buildServer } from '../scripts/build.mjs';
 import { largeCsv, largeTexts } from './largeBasis.ts';
 import { p95, report, timed, type Figure } from './measure.ts';
+import { startServer } from './startedServer.ts';
 
 const COUNT = 10_000;
 const KEY = 'imported';
@@ -18,8 +12,7 @@ const KEY = 'imported';
 async function importFigures(databaseUrl: string): Promise<Figure[]> {
   const server = await startServer(databaseUrl);
   try {
-    await server.post('/setup', { name: 'Bench', email: 'bench@bench.example', password: 'long enough for a bench' });
-    await server.post('/projects', { key: KEY, name: KEY });
+    await server.makeProject(KEY);
     const csv = Buffer.from(largeCsv(COUNT, 4711));
     let draft: ImportDraft | null = null;
     let counts: unknown = null;
@@ -79,49 +72,6 @@ async function formatFigures(): Promise<Figure[]> {
     figures.push({ what: `reading ${COUNT} requirements from ${name}`, ms, budget: 4_000 });
   }
   return figures;
-}
-
-interface Running {
-  get(path: string): Promise<unknown>;
-  post(path: string, body: object | Buffer): Promise<unknown>;
-  mostMemory(): Promise<number>;
-  stop(): Promise<void>;
-}
-
-async function startServer(databaseUrl: string): Promise<Running> {
-  const folder = String(await buildServer());
-  const port = await freePort();
-  const child = spawn(process.execPath, [join(folder, 'main.mjs')], { env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), LOG_LEVEL: 'error', NODE_OPTIONS: '' }, stdio: ['ignore', 'ignore', 'inherit'] });
-  const origin = `http://127.0.0.1:${port}`;
-  while (!(await fetch(`${origin}/healthz`).then((r) => r.ok, () => false))) await new Promise((resolve) => setTimeout(resolve, 100));
-  let cookie = '';
-  const ask = async (method: string, path: string, body?: object | Buffer): Promise<unknown> => {
-    const headers: Record<string, string> = { cookie, 'command-id': randomUUID(), ...(body === undefined ? {} : { 'content-type': body instanceof Buffer ? 'application/octet-stream' : 'application/json' }) };
-    const response = await fetch(`${origin}/api/v1${path}`, { method, headers, body: body === undefined ? null : body instanceof Buffer ? new Uint8Array(body) : JSON.stringify(body) });
-    if (!response.ok) throw new Error(`${method} ${path} answered ${response.status}: ${await response.text()}`);
-    cookie = response.headers.get('set-cookie')?.split(';')[0] ?? cookie;
-    return response.json();
-  };
-  return {
-    get: (path) => ask('GET', path),
-    post: (path, body) => ask('POST', path, body),
-    // The kernel's own mark of the most resident memory, threads included.
-    mostMemory: async () => Number(/VmHWM:\s+(\d+)/.exec(await readFile(`/proc/${child.pid}/status`, 'utf8'))?.[1] ?? 0) / 1024,
-    stop: () =>
-      new Promise((resolve) => {
-        child.once('exit', () => resolve());
-        child.kill('SIGTERM');
-      }),
-  };
-}
-
-function freePort(): Promise<number> {
-  return new Promise((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as AddressInfo;
-      server.close(() => resolve(port));
-    });
-  });
 }
 
 const url = process.env.CADERNO_TEST_DATABASE;

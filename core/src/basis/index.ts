@@ -56,6 +56,7 @@ export {
   orderOutline,
   makesCircle,
   moveTowards,
+  movedPlaces,
   DEEPEST_OUTLINE,
   OUTLINE_DIRECTIONS,
   type OutlineDirection,

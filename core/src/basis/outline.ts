@@ -79,6 +79,15 @@ export function moveTowards(places: readonly OutlinePlace[], id: RequirementId, 
   }
 }
 
+/** The places after a move: the moved one takes its position, later siblings make room. The server does the same. */
+export function movedPlaces<P extends OutlinePlace>(places: readonly P[], id: RequirementId, { parent, after }: OutlineMove): P[] {
+  const position = after === null ? 1 : (places.find((p) => p.id === after)?.position ?? 0) + 1;
+  return places.map((place) => {
+    if (place.id === id) return { ...place, parent, position };
+    return place.parent === parent && place.position >= position ? { ...place, position: place.position + 1 } : place;
+  });
+}
+
 function byPosition(a: OutlinePlace, b: OutlinePlace): number {
   return a.position - b.position || Number(a.id.slice(2)) - Number(b.id.slice(2));
 }

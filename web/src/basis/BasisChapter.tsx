@@ -1,5 +1,5 @@
 import type { RequirementId } from '@caderno/core/artefacts';
-import { EMPTY_REQUIREMENT, OUTLINE_DIRECTIONS, moveTowards, orderOutline, type OutlineMove } from '@caderno/core/basis';
+import { EMPTY_REQUIREMENT, OUTLINE_DIRECTIONS, moveTowards, movedPlaces, orderOutline, type OutlineMove } from '@caderno/core/basis';
 import { requirementIdSchema, type RequirementSummary } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useMemo, useState } from 'react';
@@ -30,7 +30,8 @@ export function BasisChapter() {
   const wording = useWordingCounts(project);
   const [filter, setFilter] = useState('');
   const [weakOnly, setWeakOnly] = useState(false);
-  const shown = useMemo(() => filtered(requirements ?? [], filter, weakOnly ? wording : null), [filter, requirements, weakOnly, wording]);
+  const searchable = useMemo(() => searchableOf(requirements ?? []), [requirements]);
+  const shown = useMemo(() => filtered(requirements ?? [], searchable, filter, weakOnly ? wording : null), [filter, requirements, searchable, weakOnly, wording]);
   const weak = wording === null ? null : Object.values(wording).reduce((n, count) => n + count, 0);
   useOutlineCommands(shown, current, canEdit, move, add);
   return (
@@ -85,14 +86,23 @@ export function BasisChapter() {
   );
 }
 
+interface Searchable {
+  readonly byId: ReadonlyMap<RequirementId, RequirementSummary>;
+  readonly texts: ReadonlyMap<RequirementId, string>;
+}
+
+function searchableOf(requirements: readonly RequirementSummary[]): Searchable {
+  return { byId: new Map(requirements.map((r) => [r.id, r])), texts: new Map(requirements.map((r) => [r.id, `${r.id} ${r.title} ${r.module}`.toLowerCase()])) };
+}
+
 /** What matches, with the requirements above it so that its place is seen. */
-function filtered(requirements: readonly RequirementSummary[], filter: string, weak: Readonly<Record<string, number>> | null): readonly RequirementSummary[] {
+function filtered(requirements: readonly RequirementSummary[], searchable: Searchable, filter: string, weak: Readonly<Record<string, number>> | null): readonly RequirementSummary[] {
   const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
   if (words.length === 0 && weak === null) return requirements;
-  const byId = new Map(requirements.map((r) => [r.id, r]));
+  const { byId, texts } = searchable;
   const kept = new Set<RequirementId>();
   for (const requirement of requirements) {
-    const text = `${requirement.id} ${requirement.title} ${requirement.module}`.toLowerCase();
+    const text = texts.get(requirement.id) ?? '';
     if (!words.every((w) => text.includes(w)) || (weak !== null && weak[requirement.id] === undefined)) continue;
     for (let at: RequirementSummary | undefined = requirement; at !== undefined; at = at.parent === null ? undefined : byId.get(at.parent)) kept.add(at.id);
   }
@@ -103,10 +113,13 @@ function useMove(project: string): (id: RequirementId, move: OutlineMove) => voi
   const client = useQueryClient();
   return useCallback(
     (id, move) => {
-      call('moveRequirement', { params: { project, id }, body: move }, { commandId: crypto.randomUUID() }).then(
-        () => client.invalidateQueries({ queryKey: [project, 'list', 'requirement'] }),
-        tellFailure,
-      );
+      // Seen at once; what the server makes of it comes in after.
+      const queryKey = [project, 'list', 'requirement'];
+      client.setQueriesData<RequirementSummary[]>({ queryKey }, (list) => (list === undefined ? undefined : movedPlaces(list, id, move)));
+      call('moveRequirement', { params: { project, id }, body: move }, { commandId: crypto.randomUUID() }).catch((error: unknown) => {
+        tellFailure(error);
+        return client.invalidateQueries({ queryKey });
+      });
     },
     [client, project],
   );

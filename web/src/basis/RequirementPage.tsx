@@ -2,7 +2,7 @@ import type { RequirementId } from '@caderno/core/artefacts';
 import { dismissalOf, type RequirementContent } from '@caderno/core/basis';
 import { percentDown, shownRatio, type RequirementCoverage } from '@caderno/core/coverage';
 import type { ArtefactOfKind } from '@caderno/contract';
-import { useMemo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useArtefact, useProject, useSummaries } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, Ticks, TitleField } from '../artefacts/index.ts';
@@ -29,12 +29,12 @@ interface Props {
   readonly wording: Readonly<Record<string, number>> | null;
 }
 
-/** A requirement as a text to read critically and to improve. */
-export function RequirementPage({ id, ...rest }: Props) {
+/** A requirement as a text to read critically and to improve. Kept while only the outline beside it is filtered. */
+export const RequirementPage = memo(function RequirementPage({ id, ...rest }: Props) {
   const { project } = useFrame();
   const { data, error } = useArtefact(project, 'requirement', id);
   return data === undefined ? <Loading error={error} /> : <Requirement key={id} artefact={data} {...rest} />;
-}
+});
 
 function Requirement({ artefact, coverage, counted, wording }: { readonly artefact: ArtefactOfKind<'requirement'> } & Omit<Props, 'id'>) {
   const { project, canEdit, person } = useFrame();
