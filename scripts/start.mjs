@@ -45,7 +45,7 @@ function startServer(databaseUrl, { webFolder, serverFolder }, { fresh, empty })
 
 /** The simulated story tracker of the demo; Caderno works without it. */
 function startStoryboard({ standinsFolder }) {
-  return spawn('setpriv', [...dieWithUs('TERM'), '--', process.execPath, join(standinsFolder, 'storyboard.mjs'), join(DEMO, 'storyboard.yaml'), STORYBOARD_PORT], { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], detached: true });
+  return spawn('setpriv', [...dieWithUs('TERM'), '--', process.execPath, join(standinsFolder, 'storyboard.mjs'), join(DEMO, 'storyboard.yaml'), STORYBOARD_PORT], { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'], detached: true });
 }
 
 async function build() {

@@ -3,7 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { getRequestListener } from '@hono/node-server';
 import { EMPTY_QUESTION } from '@caderno/core/basis';
-import { DEFAULT_SETTINGS, type ImportPreview, type ProjectSettings } from '@caderno/contract';
+import { DEFAULT_SETTINGS, type ImportDraft, type ImportPreview, type ProjectSettings } from '@caderno/contract';
 import { createStoryboard } from '@caderno/standins/storyboard';
 import { condition, makeDatabase, makeProject, onServer, requirement, save, startServer, type Caller, type TestServer } from './harness.ts';
 
@@ -31,12 +31,11 @@ const NO_READING = { encoding: null, separator: null, sheet: null };
 /** Uploads a file, whose draft is answered, and previews it with the mapping that is offered. */
 async function bring(name: string, text: string, as = call) {
   const response = await server.fetch(`/api/v1/projects/p/imports?name=${encodeURIComponent(name)}`, { method: 'POST', headers: { cookie: `caderno_session=${project.lead}`, 'content-type': 'application/octet-stream' }, body: text });
-  const draft = (await response.json()) as Awaited<ReturnType<typeof upload>>;
+  const draft = (await response.json()) as ImportDraft;
   const preview = await as('previewImport', { params: { import: draft.id }, body: { mapping: draft.mapping, reading: NO_READING } });
   return { draft, preview: preview.data as ImportPreview };
 }
-const upload = async () => (await call('rereadImport', {})).data;
-const run = (draft: Awaited<ReturnType<typeof upload>>, choices = {}) => call('runImport', { params: { import: draft.id }, body: { mapping: draft.mapping, reading: NO_READING, choices } });
+const run = (draft: ImportDraft, choices = {}) => call('runImport', { params: { import: draft.id }, body: { mapping: draft.mapping, reading: NO_READING, choices } });
 const table = (...rows: string[]) => ['id,title,text,parent', ...rows].join('\n');
 
 describe('imports', () => {
@@ -97,7 +96,7 @@ describe('imports', () => {
     for (const format of ['csv', 'xlsx'] as const) {
       const response = await server.fetch(`/api/v1/projects/p/basis/export?format=${format}&figures=yes`, { headers: { cookie: `caderno_session=${project.reader}` } });
       const sent = await server.fetch(`/api/v1/projects/p/imports?name=all.${format}`, { method: 'POST', headers: { cookie: `caderno_session=${project.lead}` }, body: await response.arrayBuffer() });
-      const draft = (await sent.json()) as Awaited<ReturnType<typeof upload>>;
+      const draft = (await sent.json()) as ImportDraft;
       const preview = await call('previewImport', { params: { import: draft.id }, body: { mapping: draft.mapping, reading: NO_READING } });
       expect([format, preview.data.counts.added, preview.data.counts.changed, preview.data.counts.same > 3]).toEqual([format, 0, 0, true]);
     }

@@ -25,7 +25,7 @@ interface Started {
 }
 
 function launch(args: string[], env: Record<string, string>): { child: ChildProcess; output: () => string } {
-  const child = spawn(process.execPath, [SCRIPT, ...args], { env: { ...process.env, NODE_OPTIONS: '', PORT: '0', CADERNO_DATA: join(folder, 'data'), ...env }, stdio: ['ignore', 'pipe', 'pipe'] });
+  const child = spawn(process.execPath, [SCRIPT, ...args], { env: { ...process.env, NODE_OPTIONS: '', PORT: '0', STORYBOARD_PORT: '0', CADERNO_DATA: join(folder, 'data'), ...env }, stdio: ['ignore', 'pipe', 'pipe'] });
   let output = '';
   child.stdout?.on('data', (chunk) => (output += String(chunk)));
   child.stderr?.on('data', (chunk) => (output += String(chunk)));
@@ -100,7 +100,7 @@ test('starts with the demo, keeps data, stops cleanly, recovers from kill -9 in 
   // The budget is 10 s on a machine that has the dependencies.
   expect(Date.now() - began).toBeLessThan(10_000);
   const cookie = await signIn(second.origin);
-  const content = (objective: string) => ({ title: 'Killed', objective, preconditions: objective, steps: [], parameters: [], rows: [], covers: [], module: '', priority: 'low', tags: [], estimate: null, owner: '' });
+  const content = (objective: string) => ({ title: 'Killed', objective, preconditions: objective, steps: [], parameters: [], rows: [], covers: [], module: '', priority: 'low', tags: [], estimate: null, owner: '', defects: [] });
   const made = (await (await post(second.origin, '/projects/fonte-clara/artefacts', { kind: 'case', content: content('v1') }, cookie)).json()) as { summary: { id: string } };
   const { id } = made.summary;
   let saved = 1;

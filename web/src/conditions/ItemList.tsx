@@ -76,7 +76,7 @@ function Item({ condition, coverage, marked, onAdd, onLeaveOut, onTakeBack, onAs
             · <TextButton onClick={() => onAdd(item.key)}>add to a case</TextButton>
           </>
         )}
-        {open && onLeaveOut !== undefined && !leaving && (
+        {(open || standing === 'waiting') && onLeaveOut !== undefined && !leaving && (
           <>
             {' '}
             · <TextButton onClick={() => setLeaving(true)}>leave out, with a reason</TextButton>
