@@ -128,7 +128,7 @@ test('leaving an item out with a reason changes the number, and taking it back r
   await expect(items(page)).toHaveCount(1);
   await page.getByRole('button', { name: 'leave out, with a reason' }).click();
   await page.getByLabel(/^Reason for leaving out/).fill('The form has no empty state');
-  await page.getByRole('button', { name: 'Leave out', exact: true }).click();
+  await page.getByRole('button', { name: 'leave out', exact: true }).click();
   await expect(items(page)).toContainText('left out: The form has no empty state (Inês V.');
   await expect(page.getByText('1 coverage item · 0 of 0 shown')).toBeVisible();
   await page.getByRole('button', { name: 'take back' }).click();

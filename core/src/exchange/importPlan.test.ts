@@ -128,6 +128,14 @@ describe('written and read again', () => {
     expect(again.document.types!.datatypes.slice(0, 3)).toEqual(document.types!.datatypes);
     expect(plan(old, existing).changed).toEqual([]);
   });
+
+  test('ReqIF with figures: they are there to be read, and imports leave them alone', async () => {
+    const design = { conditions: [{ id: 'K-1', title: 'Odd; "one"' }], counts: { shown: 1, linked: 0, gap: 1, waiting: 0, suspect: 0, leftOut: 0 } };
+    const requirements = exported([{ ...EMPTY_REQUIREMENT, title: 'One' }]).map((r) => ({ ...r, design }));
+    const { document, entries } = await entriesIn('a.reqif', bytesOf(writeReqif({ project: 'p', title: 'P', at: '2026-01-01T00:00:00Z', requirements, sources: new Map(), objects: new Map() })));
+    expect([document.problems, document.records[0]?.cells.slice(-4, -2)]).toEqual([[], ['K-1 Odd; "one"', '50']]);
+    expect(Object.keys(entries[0]?.fields ?? {}).filter((f) => f.includes('cover') || f.includes('condition'))).toEqual([]);
+  });
 });
 
 test('fields are written as they are read', () => {

@@ -1,3 +1,4 @@
+import { percentDown, shownRatio } from '../coverage/index.ts';
 import type { ExportedRequirement } from './basisExport.ts';
 import { FIELDS, attributeField, attributeName, fieldText, type FieldName } from './field.ts';
 import type { Mapping, Target } from './mapping.ts';
@@ -101,6 +102,7 @@ class ReqifWriter {
     const type = this.#typeOf(requirement);
     const fields = type.attributes.map((attribute) => this.#fieldOf(requirement, attribute));
     const values = type.attributes.flatMap((attribute, i) => {
+      if (isDesignAttribute(attribute)) return this.#value(attribute, 'text', designText(requirement, attribute.name));
       const field = fields[i];
       // Of several attributes that were matched with one field the first carries it.
       return field === undefined || fields.indexOf(field) < i ? [] : this.#value(attribute, field, fieldText(requirement.content, field));
@@ -189,6 +191,24 @@ class ReqifWriter {
   }
 }
 
+const DESIGN_NAMES = ['conditions', 'coverage %'] as const;
+
+/** What says how a requirement is covered; imports leave it alone. */
+function designAttributes(type: string): ReqifAttribute[] {
+  return DESIGN_NAMES.map((name, i) => ({ id: `_${OWN}-design-${i + 1}-${type}`, name, kind: 'STRING', datatype: `_${OWN}-string`, multiValued: false }));
+}
+
+function isDesignAttribute({ id }: ReqifAttribute): boolean {
+  return id.startsWith(`_${OWN}-design-`);
+}
+
+function designText({ design }: ExportedRequirement, name: string): string {
+  if (design === null) return '';
+  if (name === 'conditions') return design.conditions.map((c) => `${c.id} ${c.title}`).join('; ');
+  const percent = percentDown(shownRatio(design.counts));
+  return percent === null ? '' : String(percent);
+}
+
 /** Whether two spellings are one value of a closed set: `Critical` is read as `high`. */
 function meansTheSame(field: FieldName, a: string, b: string): boolean {
   const read = field === 'type' ? readType : field === 'risk' ? readRisk : field === 'priority' ? readPriority : () => null;
@@ -206,7 +226,8 @@ function allTypes({ requirements, sources, objects }: ReqifExport): ReqifTypes {
   const attributes = [...new Set(own.flatMap((r) => r.content.attributes.map((a) => a.id)))].map((name): readonly [FieldName, DatatypeKind, string] => [attributeField(name), 'STRING', name]);
   const relationNames = new Set(kept.flatMap((t) => t.specTypes.filter((s) => s.kind === 'SPEC-RELATION-TYPE').map((s) => s.name)));
   const newRelations = [...new Set(requirements.flatMap((r) => r.content.relations.map((x) => x.kind)))].filter((kind) => !relationNames.has(kind));
-  return {
+  const figures = requirements.some((r) => r.design !== null);
+  const types: ReqifTypes = {
     header: { id: '', title: '', comment: '' },
     datatypes: byId([...kept.map((t) => t.datatypes), OWN_DATATYPES]),
     specTypes: byId([
@@ -217,6 +238,8 @@ function allTypes({ requirements, sources, objects }: ReqifExport): ReqifTypes {
     ]),
     specifications: byId([...kept.map((t) => t.specifications), [{ id: `_${OWN}-specification`, name: 'Basis', type: `_${OWN}-specification-type` }]]),
   };
+  if (!figures) return types;
+  return { ...types, specTypes: types.specTypes.map((t) => (t.kind === 'SPEC-OBJECT-TYPE' ? { ...t, attributes: [...t.attributes, ...designAttributes(t.id)] } : t)) };
 }
 
 const OWN_DATATYPES: readonly ReqifDatatype[] = [

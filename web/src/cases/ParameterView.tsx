@@ -1,5 +1,6 @@
 import { bindText, type BoundValue, type Parameter, type ParameterId } from '@caderno/core/cases';
 import { memo } from 'react';
+import { TextWithTerms } from '../basis/index.ts';
 import { boundValueText } from './boundValueText.ts';
 
 interface Props {
@@ -15,7 +16,7 @@ export const ParameterView = memo(function ParameterView({ text, parameters, val
   return (
     <>
       {bindText(text, parameters, values ?? NO_VALUES).map((part, i) => {
-        if (part.kind === 'text') return <span key={i}>{part.text}</span>;
+        if (part.kind === 'text') return <TextWithTerms key={i} text={part.text} />;
         const undeclared = part.value.kind === 'undeclared';
         return (
           <span key={i} className="whitespace-nowrap">

@@ -36,6 +36,7 @@ function Condition({ artefact, requirementTexts }: { readonly artefact: Artefact
   const { content, update } = editing;
   const { id, state, author, at, version, meaningSince } = artefact.summary;
   const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
+  const raise = useRaiseQuestion();
   const [editsRanges, setEditsRanges] = useState(false);
   const [adding, setAdding] = useState<readonly ItemKey[] | null>(null);
   const design = useDesign(project, { condition: id }).data;
@@ -54,6 +55,7 @@ function Condition({ artefact, requirementTexts }: { readonly artefact: Artefact
       <div className="mt-4 flex flex-wrap items-center gap-2">
         {model.kind === 'valueRanges' && canEdit && <Button onClick={() => setEditsRanges((e) => !e)}>{editsRanges ? 'Close the ranges' : 'Edit ranges'}</Button>}
         {canEdit && coverage !== undefined && <WriteCase id={id} content={content} version={version} />}
+        {canEdit && <Button onClick={() => raise([{ kind: 'condition', id, items: [], holds: true }], `What is expected of “${content.title}”?`)}>Ask</Button>}
         {canEdit && coverage !== undefined && model.kind === 'valueRanges' && itemsToMake(coverage).length > 0 && (
           <Button look={editing.dirty ? 'plain' : 'accent'} onClick={() => setAdding(itemsToMake(coverage))}>
             Fill the gap

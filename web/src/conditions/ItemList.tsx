@@ -4,7 +4,7 @@ import type { InstanceRef, ItemCoverage } from '@caderno/core/coverage';
 import { useEffect, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, STANDING_WORD, StandingShape, TextButton } from '../look/index.ts';
+import { ReasonForm, STANDING_WORD, StandingShape, TextButton } from '../look/index.ts';
 
 interface Props {
   readonly condition: ConditionId;
@@ -88,7 +88,7 @@ function Item({ condition, coverage, marked, onAdd, onLeaveOut, onTakeBack, onAs
             · <TextButton onClick={() => onAsk(item.key)}>ask</TextButton>
           </>
         )}
-        {leaving && onLeaveOut !== undefined && <Reason name={item.name} onCancel={() => setLeaving(false)} onGive={(reason) => (onLeaveOut(item.key, reason), setLeaving(false))} />}
+        {leaving && onLeaveOut !== undefined && <ReasonForm label={`Reason for leaving out ${item.name}`} placeholder="Why it need not be shown" action="leave out" onCancel={() => setLeaving(false)} onGive={(reason) => (onLeaveOut(item.key, reason), setLeaving(false))} />}
       </span>
     </li>
   );
@@ -116,24 +116,5 @@ function ShownBy({ refs }: { readonly refs: readonly InstanceRef[] }) {
       })}
       {cases.length > 3 && ` · ${cases.length - 3} more cases`}
     </>
-  );
-}
-
-function Reason({ name, onGive, onCancel }: { readonly name: string; readonly onGive: (reason: string) => void; readonly onCancel: () => void }) {
-  const [reason, setReason] = useState('');
-  return (
-    <form
-      className="mt-1 flex gap-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (reason.trim() !== '') onGive(reason.trim());
-      }}
-    >
-      <input autoFocus required aria-label={`Reason for leaving out ${name}`} placeholder="Why it need not be shown" maxLength={300} value={reason} onChange={(e) => setReason(e.target.value)} className="field-boxed min-w-0 flex-1" />
-      <Button type="submit" disabled={reason.trim() === ''}>
-        Leave out
-      </Button>
-      <Button onClick={onCancel}>Not now</Button>
-    </form>
   );
 }

@@ -23,7 +23,7 @@ export function ExportMenu({ project }: { readonly project: string }) {
           </MenuItem>
         ))}
         <div className="mx-4 my-1 border-t border-rule" />
-        {EXPORT_FORMATS.filter((f) => f !== 'reqif').map((format) => (
+        {EXPORT_FORMATS.map((format) => (
           <MenuItem key={`${format}-figures`}>
             <button type="button" className={item} onClick={() => save(format, 'yes')}>
               {FORMAT_WORD[format]}, with conditions and figures

@@ -1,6 +1,7 @@
 import { conflictKey } from '@caderno/core/exchange';
-import { diffWords, type Side } from '@caderno/core/versions';
+import type { Side } from '@caderno/core/versions';
 import type { ImportPreview } from '@caderno/contract';
+import { WordDiff } from '../versions/index.ts';
 import { fieldWord } from './targetWords.ts';
 
 type PlannedChange = ImportPreview['changed'][number];
@@ -37,11 +38,7 @@ export function PlannedChangeLine({ change, choices, onChoose }: Props) {
 function Words({ from, to }: { readonly from: string; readonly to: string }) {
   return (
     <span className="min-w-0 whitespace-pre-wrap break-words">
-      {diffWords(from, to).map((part, i) => {
-        if (part.kind === 'added') return <ins key={i} className="bg-pine-wash text-pine no-underline">{part.text}</ins>;
-        if (part.kind === 'removed') return <del key={i} className="bg-brick-wash text-brick">{part.text}</del>;
-        return <span key={i}>{part.text}</span>;
-      })}
+      <WordDiff from={from} to={to} />
     </span>
   );
 }
@@ -64,7 +61,7 @@ function ConflictChoice({ id, conflict, choice, onChoose }: ConflictProps) {
       <div className="text-xs text-ink2">{fieldWord(field)}, changed on both sides</div>
       <div className="grid grid-cols-2 gap-4">
         {sides.map(([side, where, value]) => (
-          <label key={side} className="flex cursor-pointer gap-2">
+          <label key={side} className="flex cursor-pointer items-start gap-2">
             <input type="radio" name={conflictKey(id, field)} checked={choice === side} onChange={() => onChoose(side)} className="mt-1" />
             <span>
               <span className="text-xs text-ink2">{where}</span>

@@ -3,6 +3,7 @@ export { Chip } from './Chip.tsx';
 export { Choose } from './Choose.tsx';
 export { Dialog } from './Dialog.tsx';
 export { Empty } from './Empty.tsx';
+export { ReasonForm } from './ReasonForm.tsx';
 export { Section } from './Section.tsx';
 export { STANDING_WORD, StandingShape } from './StandingShape.tsx';
 export { ago, dateAndTime, dayName } from './time.ts';

@@ -1,11 +1,11 @@
 import type { RequirementId } from '@caderno/core/artefacts';
 import type { QuestionContent } from '@caderno/core/basis';
-import { diffWords } from '@caderno/core/versions';
 import type { ArtefactOfKind } from '@caderno/contract';
 import { useState } from 'react';
 import { call, tellFailure, useArtefact } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button, Choose, Dialog } from '../look/index.ts';
+import { WordDiff } from '../versions/index.ts';
 
 interface Props {
   readonly question: QuestionContent;
@@ -64,11 +64,7 @@ function Text({ project, id, artefact, words, question, onClose, onWritten }: Wr
       <div>
         <div className="text-xs text-ink2">What changes</div>
         <p className="mt-1 whitespace-pre-wrap rounded-[5px] border border-rule px-3 py-2 font-serif text-[15px] leading-7">
-          {diffWords(before, text).map((part, i) => {
-            if (part.kind === 'added') return <ins key={i} className="bg-pine-wash text-pine no-underline">{part.text}</ins>;
-            if (part.kind === 'removed') return <del key={i} className="bg-brick-wash text-brick">{part.text}</del>;
-            return <span key={i}>{part.text}</span>;
-          })}
+          <WordDiff from={before} to={text} />
         </p>
       </div>
       <div className="flex gap-2">

@@ -1,6 +1,7 @@
-import { diffContent, diffWords, isElementList, isRecord, unmoved, type ContentDiff, type FieldDiff, type Json } from '@caderno/core/versions';
+import { diffContent, isElementList, isRecord, unmoved, type ContentDiff, type FieldDiff, type Json } from '@caderno/core/versions';
 import { createContext, useContext, useMemo, type ReactNode } from 'react';
 import { asJson } from './editState.ts';
+import { WordDiff } from './WordDiff.tsx';
 
 /** What ids within the two contents are called: a cell by its parameter, a step by its number. */
 const Names = createContext<ReadonlyMap<string, string>>(new Map());
@@ -124,11 +125,7 @@ function Replaced({ from, to }: { readonly from: Json; readonly to: Json }) {
   }
   return (
     <p className="whitespace-pre-wrap break-words">
-      {diffWords(from, to).map((part, i) => {
-        if (part.kind === 'added') return <ins key={i} className="bg-pine-wash text-pine no-underline">{part.text}</ins>;
-        if (part.kind === 'removed') return <del key={i} className="bg-brick-wash text-brick">{part.text}</del>;
-        return <span key={i}>{part.text}</span>;
-      })}
+      <WordDiff from={from} to={to} />
     </p>
   );
 }

@@ -1,10 +1,10 @@
-import type { WordingMark } from '@caderno/core/basis';
+import type { RequirementId } from '@caderno/core/artefacts';
+import type { WordingMark, WordingRule } from '@caderno/core/basis';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { address, useFrame } from '../../frame/index.ts';
-import { TextButton } from '../../look/index.ts';
+import { ReasonForm, TextButton } from '../../look/index.ts';
 import { MEND_WORDS, RULE_WORD, reasonWords } from './wordingWords.ts';
-import type { RequirementId } from '@caderno/core/artefacts';
 
 interface Props {
   readonly marks: readonly WordingMark[];
@@ -16,16 +16,23 @@ interface Props {
   readonly onTakeBack?: () => void;
 }
 
-/** The weak words of a text, each with its reason and a way to mend it. */
+/** The weak words of a text by rule, with the reason and a way to mend it. */
 export function WordingNotes({ marks, dismissed, onDismiss, onAsk, onSplit, onTakeBack }: Props) {
   return (
     <>
       {marks.length === 0 && <p>Nothing that could not be tested stands out.</p>}
-      <ol aria-label="Weak wording" className="space-y-2 py-1">
-        {marks.map((mark) => (
-          <Note key={`${mark.rule} ${mark.start}`} mark={mark} {...(onDismiss === undefined ? {} : { onDismiss })} {...(onAsk === undefined ? {} : { onAsk })} {...(onSplit === undefined ? {} : { onSplit })} />
+      <ul aria-label="Weak wording" className="space-y-2.5 py-1">
+        {byRule(marks).map(([rule, found]) => (
+          <li key={rule}>
+            <b className="font-semibold text-ochre-ink">{RULE_WORD[rule]}</b> {found[0] !== undefined && rule !== 'contradictingRange' && reasonWords(found[0])} {MEND_WORDS[rule]}
+            <ul>
+              {found.map((mark) => (
+                <Note key={mark.start} mark={mark} {...(onDismiss === undefined ? {} : { onDismiss })} {...(onAsk === undefined ? {} : { onAsk })} {...(onSplit === undefined ? {} : { onSplit })} />
+              ))}
+            </ul>
+          </li>
         ))}
-      </ol>
+      </ul>
       {dismissed > 0 && (
         <p>
           {dismissed} dismissed{onTakeBack !== undefined && <> · <TextButton onClick={onTakeBack}>take back</TextButton></>}
@@ -35,25 +42,30 @@ export function WordingNotes({ marks, dismissed, onDismiss, onAsk, onSplit, onTa
   );
 }
 
+/** In the order in which the first of each stands in the text. */
+function byRule(marks: readonly WordingMark[]): [WordingRule, WordingMark[]][] {
+  const groups = new Map<WordingRule, WordingMark[]>();
+  for (const mark of marks) groups.set(mark.rule, [...(groups.get(mark.rule) ?? []), mark]);
+  return [...groups];
+}
+
 function Note({ mark, onDismiss, onAsk, onSplit }: { readonly mark: WordingMark } & Pick<Props, 'onDismiss' | 'onAsk' | 'onSplit'>) {
   const { project } = useFrame();
   const [dismissing, setDismissing] = useState(false);
   return (
-    <li>
-      <span className="text-ink decoration-ochre decoration-wavy underline underline-offset-2">{mark.words}</span> <span className="text-ochre-ink">{RULE_WORD[mark.rule]}</span>
-      <span className="block">
-        {reasonWords(mark)} {MEND_WORDS[mark.rule]}
-        {mark.against !== null && (
-          <>
-            {' '}
-            <Link className="underline" to={address.basis(project, mark.against.id as RequirementId)}>
-              {mark.against.id}
-            </Link>
-          </>
-        )}
-      </span>
+    <li aria-label={`${mark.words}: ${RULE_WORD[mark.rule]}`} className="flex flex-wrap items-baseline gap-x-2">
+      <span className="text-ink decoration-ochre decoration-wavy underline underline-offset-2">{mark.words}</span>
+      {mark.against !== null && (
+        <span>
+          {' '}
+          {reasonWords(mark)}{' '}
+          <Link className="underline" to={address.basis(project, mark.against.id as RequirementId)}>
+            {mark.against.id}
+          </Link>
+        </span>
+      )}
       {onDismiss !== undefined && !dismissing && (
-        <span className="flex flex-wrap gap-x-2">
+        <span className="ml-auto flex gap-x-2">
           <TextButton onClick={() => setDismissing(true)}>dismiss</TextButton>
           {onAsk !== undefined && <TextButton onClick={() => onAsk(mark)}>ask</TextButton>}
           {onSplit !== undefined && mark.rule === 'severalDemands' && <TextButton onClick={onSplit}>split</TextButton>}
@@ -64,28 +76,7 @@ function Note({ mark, onDismiss, onAsk, onSplit }: { readonly mark: WordingMark 
           )}
         </span>
       )}
-      {dismissing && onDismiss !== undefined && <Reason words={mark.words} onCancel={() => setDismissing(false)} onGive={(reason) => onDismiss(mark, reason)} />}
+      {dismissing && onDismiss !== undefined && <ReasonForm label={`Why “${mark.words}” is fine`} placeholder="Why it is fine" action="dismiss" onCancel={() => setDismissing(false)} onGive={(reason) => onDismiss(mark, reason)} />}
     </li>
-  );
-}
-
-function Reason({ words, onGive, onCancel }: { readonly words: string; readonly onGive: (reason: string) => void; readonly onCancel: () => void }) {
-  const [reason, setReason] = useState('');
-  return (
-    <form
-      className="mt-0.5"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (reason.trim() !== '') onGive(reason.trim());
-      }}
-    >
-      <input autoFocus required aria-label={`Why “${words}” is fine`} placeholder="Why it is fine" maxLength={300} value={reason} onChange={(e) => setReason(e.target.value)} className="field-boxed w-full !min-h-[26px] !py-0.5 text-ink" />
-      <span className="flex gap-2">
-        <TextButton type="submit" disabled={reason.trim() === ''}>
-          dismiss
-        </TextButton>
-        <TextButton onClick={onCancel}>not now</TextButton>
-      </span>
-    </form>
   );
 }
