@@ -115,7 +115,7 @@ test('from a faulty sheet to settled coverage', async ({ page }) => {
     await page.keyboard.type('From 08:00 to 16:00.');
     await page.keyboard.press('Control+Enter');
     await expect(page.getByText('Answered by Rui M.:')).toBeVisible();
-    await expect(page.locator('textarea:focus')).toHaveAttribute('aria-label', /^Answer to Q-[1-4]$/);
+    await expect(page.locator('textarea:focus')).toHaveAttribute('aria-label', /^Answer to Q-[1-7]$/);
     await page.getByRole('listitem').filter({ hasText: 'What does “8 to 16” mean?' }).getByRole('link').click();
   });
 

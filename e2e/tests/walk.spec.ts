@@ -140,7 +140,7 @@ test('leaving an item out with a reason changes the number, and taking it back r
 });
 
 test('“add to a case” from the condition adds the rows that were missing', async ({ page }) => {
-  await signIn(page, 'Inês V.', '/condition/K-31');
+  await signIn(page, 'Inês V.', '/condition/K-40');
   await expect(items(page).filter({ hasText: 'linked only' })).toHaveCount(1);
   await page.getByRole('button', { name: 'Fill the gap' }).click();
   await page.getByRole('button', { name: 'Add 1 row' }).click();

@@ -5,7 +5,7 @@ import { parse } from 'yaml';
 import type { z } from 'zod';
 import type { ArtefactId } from '@caderno/core/artefacts';
 import type { KindAndContent, NewArtefact, TrackerConnection } from '@caderno/contract';
-import { answered, withdrawnQuestion } from '@caderno/core/basis';
+import { answered, withdrawnQuestion, type QuestionContent } from '@caderno/core/basis';
 import { GUESS_ALL } from '@caderno/core/exchange';
 import { createArtefact, findArtefact, idOfRow, readContent, readHeads, saveArtefact, setState, type Commander } from '../artefacts/index.ts';
 import { saveSettings } from '../basis/index.ts';
@@ -16,7 +16,7 @@ import { createProject, readSettings } from '../projects/index.ts';
 import { STORIES_FILE, storiesFile } from '../tracker/index.ts';
 import { caseContent, conditionContent, questionContent, requirementContent, type Made, type MadeCase, type MadeCondition, type MadeRequirement } from './contents.ts';
 import {
-  casesDocument, conditionsDocument, historyDocument, importsDocument, projectDocument, questionsDocument, requirementsDocument, settingsDocument, storyboardDocument, type DemoEvent, type DemoImport, type DemoQuestion,
+  casesDocument, conditionsDocument, historyDocument, importsDocument, projectDocument, questionsDocument, requirementsDocument, settingsDocument, storyboardDocument, type DemoEvent, type DemoImport, type DemoQuestion, type DemoRequirement,
 } from './documents.ts';
 
 const DAY_MS = 86_400_000;
@@ -29,14 +29,20 @@ interface MadeSoFar {
   readonly case: Map<string, MadeCase>;
 }
 
+/** Something that was done so many days ago. */
+interface Act {
+  readonly daysAgo: number;
+  readonly run: () => Promise<void>;
+}
+
 interface Loading {
   readonly work: Work;
   readonly projectId: string;
   readonly now: Date;
   readonly people: ReadonlyMap<string, string>;
   readonly made: MadeSoFar;
-  /** Commands so far: they are spread over the working day. */
-  done: number;
+  /** The day that is being loaded, and the commands on it so far: they are spread over its working hours. */
+  day: { readonly daysAgo: number; done: number };
 }
 
 /** Loads the demo project of a folder through the services a person's edits go through, dated back from `now`. All or nothing. */
@@ -52,24 +58,30 @@ export async function loadDemo(db: Sequelize, folder: string, now: Date, tracker
   const settings = { ...written, tracker: { ...written.tracker, address: trackerAddress ?? written.tracker.address } };
   await inTransaction(db, async (work) => {
     const loading = await beginProject(work, project, now);
-    for (const demo of imports) await bringIn(loading, folder, demo, settings.tracker);
-    await readImported(loading);
-    await applySettings(loading, settings);
-    for (const demo of requirements) {
-      const below = demo.below === undefined ? null : find(loading.made.requirement, demo.below).id;
-      const content = requirementContent(demo);
-      loading.made.requirement.set(demo.title, await make(loading, demo, { kind: 'requirement', content, parent: below }, content));
-    }
-    for (const demo of conditions) {
-      const content = conditionContent(demo, (title) => find(loading.made.requirement, title), dateOf(loading, demo.daysAgo).toISOString());
-      loading.made.condition.set(demo.title, await make(loading, demo, { kind: 'condition', content }, content));
-    }
-    for (const demo of cases) {
-      const content = caseContent(demo, (title) => find(loading.made.condition, title));
-      loading.made.case.set(demo.title, await make(loading, demo, { kind: 'case', content }, content));
-    }
-    for (const event of history) await replay(loading, event);
-    for (const demo of questions) await ask(loading, demo);
+    const { made } = loading;
+    const acts: Act[] = [
+      ...imports.map((demo) => ({ ...demo, run: () => bringIn(loading, folder, demo, settings.tracker) })),
+      { daysAgo: settings.daysAgo, run: () => applySettings(loading, settings) },
+      ...requirements.map((demo) => ({ ...demo, run: () => addRequirement(loading, demo) })),
+      ...conditions.map((demo) => ({
+        ...demo,
+        run: async () => {
+          const content = conditionContent(demo, (title) => find(made.requirement, title), dateOf(loading, demo.daysAgo).toISOString());
+          made.condition.set(demo.title, await make(loading, demo, { kind: 'condition', content }, content));
+        },
+      })),
+      ...cases.map((demo) => ({
+        ...demo,
+        run: async () => {
+          const content = caseContent(demo, (title) => find(made.condition, title));
+          made.case.set(demo.title, await make(loading, demo, { kind: 'case', content }, content));
+        },
+      })),
+      ...history.map((event) => ({ ...event, run: () => replay(loading, event) })),
+      ...questions.flatMap((demo) => questionActs(loading, demo)),
+    ];
+    // As it happened: the journal must read in the order of its dates.
+    for (const act of acts.toSorted((x, y) => y.daysAgo - x.daysAgo)) await act.run();
   });
   return project.name;
 }
@@ -85,7 +97,7 @@ async function beginProject(work: Work, project: z.infer<typeof projectDocument>
   if (founder === undefined) throw new Error('The demo has an administrator of the installation: expected one, got none');
   const { id } = await createProject(work, find(people, founder.name), project);
   for (const person of project.people) if (person !== founder) await joinProject(work, id, find(people, person.name), person.role);
-  return { work, projectId: id, now, people, made: { requirement: new Map(), condition: new Map(), case: new Map() }, done: 0 };
+  return { work, projectId: id, now, people, made: { requirement: new Map(), condition: new Map(), case: new Map() }, day: { daysAgo: Number.NaN, done: 0 } };
 }
 
 /** Imports a file as a person would who takes the mapping that is offered. */
@@ -93,6 +105,7 @@ async function bringIn(loading: Loading, folder: string, demo: DemoImport, track
   const file = 'file' in demo ? { name: demo.file, bytes: await readFile(join(folder, demo.file)) } : { name: STORIES_FILE, bytes: await earlierStories(folder, demo.stories, tracker) };
   const mapping = await guessedMapping(loading.work, loading.projectId, file);
   await importFile(loading.work, commander(loading, demo), file, { mapping, reading: GUESS_ALL, choices: {} });
+  await readImported(loading);
 }
 
 /** The tracker's stories as they were when the demo imported them. */
@@ -117,7 +130,7 @@ async function readImported({ work, projectId, made }: Loading): Promise<void> {
   const heads = await readHeads(work, rows);
   for (const row of rows) {
     const head = heads.get(row.id);
-    if (head?.kind === 'requirement') made.requirement.set(row.title, { id: `R-${row.number}`, version: row.head, content: head.content });
+    if (head?.kind === 'requirement' && !made.requirement.has(row.title)) made.requirement.set(row.title, { id: `R-${row.number}`, version: row.head, content: head.content });
   }
 }
 
@@ -127,17 +140,31 @@ async function applySettings(loading: Loading, demo: z.infer<typeof settingsDocu
   await saveSettings(loading.work, commander(loading, demo), 'lead', version, { ...settings, glossary, rulesOff: demo.rulesOff, tracker: demo.tracker });
 }
 
-/** Raises a question, and answers or withdraws it later. */
-async function ask(loading: Loading, demo: DemoQuestion): Promise<void> {
+/** A question is raised, and later answered or withdrawn. */
+function questionActs(loading: Loading, demo: DemoQuestion): Act[] {
   const day = (daysAgo: number): string => dateOf(loading, daysAgo).toISOString();
-  const content = questionContent(demo, (title) => find(loading.made.requirement, title), (title) => find(loading.made.condition, title), day);
-  const row = await createArtefact(loading.work, commander(loading, demo), { kind: 'question', content });
-  const id = idOfRow(row);
-  if (demo.answer !== undefined) {
-    const { text, by, daysAgo } = demo.answer;
-    await saveArtefact(loading.work, commander(loading, demo.answer), id, row.head, { kind: 'question', content: answered(content, text, by, day(daysAgo)) }, '');
-  }
-  if (demo.withdrawn !== undefined) await saveArtefact(loading.work, commander(loading, demo.withdrawn), id, row.head, { kind: 'question', content: withdrawnQuestion(content) }, '');
+  let raised: { readonly id: ArtefactId; readonly content: QuestionContent } | null = null;
+  const raise = async (): Promise<void> => {
+    const { requirement, condition } = loading.made;
+    const content = questionContent(demo, (title) => find(requirement, title), (title) => find(condition, title), day);
+    raised = { id: idOfRow(await createArtefact(loading.work, commander(loading, demo), { kind: 'question', content })), content };
+  };
+  const later = async (entry: { readonly by: string; readonly daysAgo: number }, change: (content: QuestionContent) => QuestionContent): Promise<void> => {
+    if (raised === null) throw new Error(`'${demo.title}' is settled after it was raised: expected fewer days ago`);
+    await saveArtefact(loading.work, commander(loading, entry), raised.id, 1, { kind: 'question', content: change(raised.content) }, '');
+  };
+  const { answer, withdrawn } = demo;
+  return [
+    { daysAgo: demo.daysAgo, run: raise },
+    ...(answer === undefined ? [] : [{ daysAgo: answer.daysAgo, run: () => later(answer, (content) => answered(content, answer.text, answer.by, day(answer.daysAgo))) }]),
+    ...(withdrawn === undefined ? [] : [{ daysAgo: withdrawn.daysAgo, run: () => later(withdrawn, withdrawnQuestion) }]),
+  ];
+}
+
+async function addRequirement(loading: Loading, demo: DemoRequirement): Promise<void> {
+  const below = demo.below === undefined ? null : find(loading.made.requirement, demo.below).id;
+  const content = requirementContent(demo);
+  loading.made.requirement.set(demo.title, await make(loading, demo, { kind: 'requirement', content, parent: below }, content));
 }
 
 async function make<Id extends ArtefactId, C>(loading: Loading, entry: { readonly by: string; readonly daysAgo: number }, artefact: NewArtefact, content: C): Promise<Made<Id, C>> {
@@ -191,11 +218,12 @@ function commander(loading: Loading, entry: { readonly by: string; readonly days
   return { projectId: loading.projectId, personId: find(loading.people, entry.by), at: dateOf(loading, entry.daysAgo), commandId: null };
 }
 
-/** A moment of the working day, so many days ago. */
+/** A moment of the working day, so many days ago; later ones of a day come later. */
 function dateOf(loading: Loading, daysAgo: number): Date {
+  if (loading.day.daysAgo !== daysAgo) loading.day = { daysAgo, done: 0 };
   const date = new Date(loading.now.getTime() - daysAgo * DAY_MS);
-  date.setUTCHours(9, (loading.done * 7) % WORKING_MINUTES, 0, 0);
-  loading.done += 1;
+  date.setUTCHours(9, Math.min(loading.day.done * 7, WORKING_MINUTES), 0, 0);
+  loading.day.done += 1;
   return date;
 }
 
