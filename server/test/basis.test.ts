@@ -197,6 +197,7 @@ describe('the story tracker', () => {
     expect((await call('checkTracker', { body: {} })).data).toMatchObject({ failure: null, newStories: 4, changedStories: 0 });
     const draft = (await call('fetchStories', { body: {} })).data;
     expect((await run(draft)).data.note).toBe('4 added, 0 changed');
+    expect((await call('readTracker', {})).data).toMatchObject({ newStories: 0, changedStories: 0 });
     // It fails now and then for us as well.
     while (!(await storyboard.request('/projects/p/stories/S-2', { method: 'PATCH', body: JSON.stringify({ title: 'Story 2, mended' }) })).ok);
     expect((await call('checkTracker', { body: {} })).data).toMatchObject({ newStories: 0, changedStories: 1 });

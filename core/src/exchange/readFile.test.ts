@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { zipSync } from 'fflate';
+import { openArchive } from './archive.ts';
 import { entriesOf, guessMapping, readFile, writeXlsx, GUESS_ALL, type FileProblem, type SourceDocument } from './index.ts';
 import { CSV, MARKDOWN, REQIF, bytesOf } from './testFiles.ts';
 
@@ -56,6 +57,20 @@ describe('CSV', () => {
     expect((await taken('a.csv', 'level,title\n1,a\n2,b\n3,c\n2,d\n')).list).toEqual([['a', null, 'a'], ['b', 'a', 'b'], ['c', 'b', 'c'], ['d', 'a', 'd']]);
     expect((await taken('a.csv', 'section,title\n1,a\n1.1,b\n1.1.1,c\n2,d\n')).list.map((e) => e[1])).toEqual([null, 'a', 'b', null]);
   });
+});
+
+test('an archive whose directory lies about sizes never unpacks to more than it said', async () => {
+  const zip = zipSync({ 'a.reqif': new Uint8Array(8_000_000).fill(65) });
+  const view = new DataView(zip.buffer, zip.byteOffset, zip.byteLength);
+  for (let at = 0; at < zip.length - 4; at += 1) {
+    const signature = view.getUint32(at, true);
+    if (signature === 0x04034b50) view.setUint32(at + 22, 100, true);
+    if (signature === 0x02014b50) view.setUint32(at + 24, 100, true);
+  }
+  const archive = await openArchive(zip, () => true);
+  const unpacked = archive.kind === 'open' ? [...archive.files.values()].reduce((n, f) => n + f.length, 0) : 0;
+  expect(unpacked).toBeLessThanOrEqual(100);
+  expect((await read('a.reqifz', zip)).records).toEqual([]);
 });
 
 describe('XLSX', () => {

@@ -5,6 +5,7 @@ import type { Side } from '@caderno/core/versions';
 import { changeOfRetry, insertArtefacts, lastPosition, lockProject, placeAfter, recordDeed, reserveNumbers, writeVersions, type Commander, type DeedPart, type NewArtefactRow, type OnWritten } from '../artefacts/index.ts';
 import { execute, modelsOf, type ArtefactRow, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
+import { STORIES_FILE, noteTracker } from '../tracker/index.ts';
 import type { UndoPlan } from '../versions/undoPlan.ts';
 import type { StoredRequirement } from './existing.ts';
 import { rememberSource, type StoredFile } from './importFile.ts';
@@ -41,6 +42,8 @@ export async function importFile(work: Work, commander: Commander, file: StoredF
   const added = await writer.add((done) => onProgress(done, total));
   const changed = await writer.change(chosen, (done) => onProgress(plan.added.length + done, total));
   const parts = [...added, ...changed, ...(await writer.move()), ...(await writer.rememberBases())];
+  // What the tracker had is in: nothing there is new any more.
+  if (file.name === STORIES_FILE) await noteTracker(work, commander.projectId, commander.at, { newStories: 0, changedStories: 0 });
   await recordDeed(work, commander, { action: 'import', parts, detail: mapping.source, note: `${plan.added.length} added, ${plan.changed.length} changed` }, change);
   return change;
 }

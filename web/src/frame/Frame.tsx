@@ -10,6 +10,7 @@ import { CHAPTERS, type ChapterPath } from './chapters.ts';
 import { useCommands, type Command } from './commands.ts';
 import { FindOrDo } from './FindOrDo.tsx';
 import { KeysHelp } from './KeysHelp.tsx';
+import { useUndoLast } from './useUndoLast.ts';
 
 interface Props {
   readonly project: ProjectRef;
@@ -32,6 +33,7 @@ export function Frame({ project, projects, person }: Props) {
   const [open, setOpen] = useState<'find' | 'keys' | null>(null);
   const { connected } = useProjectEvents(project.key);
   useFrameCommands(project.key, setOpen);
+  useUndoLast(project.key, person.name, roleReaches(project.role, 'analyst'));
   const context: FrameContext = { project: project.key, person, canEdit: roleReaches(project.role, 'analyst'), canLead: roleReaches(project.role, 'lead'), canManage: roleReaches(project.role, 'administrator') };
   return (
     <div className="flex h-full min-w-[640px] flex-col">
