@@ -1,10 +1,9 @@
 import type { RequirementId } from '@caderno/core/artefacts';
-import { EMPTY_REQUIREMENT, OUTLINE_DIRECTIONS, moveTowards, movedPlaces, orderOutline, type OutlineMove } from '@caderno/core/basis';
+import { EMPTY_REQUIREMENT, OUTLINE_DIRECTIONS, moveTowards, orderOutline, type OutlineMove } from '@caderno/core/basis';
 import { requirementIdSchema, type RequirementSummary } from '@caderno/contract';
-import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { call, tellFailure, useCoverage, useSummaries } from '../api/index.ts';
+import { useCoverage, useSummaries } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
 import { ExportMenu } from '../exchange/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
@@ -12,6 +11,7 @@ import { Button, Empty, countOf } from '../look/index.ts';
 import { Outline } from './Outline.tsx';
 import { RequirementPage } from './RequirementPage.tsx';
 import { TrackerNews } from './TrackerNews.tsx';
+import { useMovable } from './useMovable.ts';
 import { useWordingCounts } from './wording/useWording.ts';
 
 const DIRECTION_KEY = { up: '↑', down: '↓', in: '→', out: '←' } as const;
@@ -22,10 +22,9 @@ export function BasisChapter() {
   const { project, canEdit } = useFrame();
   const parsed = requirementIdSchema.safeParse(useParams().requirement);
   const current = parsed.success ? parsed.data : null;
-  const requirements = useSummaries(project, 'requirement').data;
+  const { requirements, move } = useMovable(project, useSummaries(project, 'requirement').data);
   const report = useCoverage(project).data;
   const coverage = useMemo(() => new Map(report?.requirements.map((r) => [r.id, r])), [report]);
-  const move = useMove(project);
   const add = useAdd(project, requirements ?? [], current);
   const wording = useWordingCounts(project);
   const [filter, setFilter] = useState('');
@@ -107,22 +106,6 @@ function filtered(requirements: readonly RequirementSummary[], searchable: Searc
     for (let at: RequirementSummary | undefined = requirement; at !== undefined; at = at.parent === null ? undefined : byId.get(at.parent)) kept.add(at.id);
   }
   return requirements.filter((r) => kept.has(r.id));
-}
-
-function useMove(project: string): (id: RequirementId, move: OutlineMove) => void {
-  const client = useQueryClient();
-  return useCallback(
-    (id, move) => {
-      // Seen at once; what the server makes of it comes in after.
-      const queryKey = [project, 'list', 'requirement'];
-      client.setQueriesData<RequirementSummary[]>({ queryKey }, (list) => (list === undefined ? undefined : movedPlaces(list, id, move)));
-      call('moveRequirement', { params: { project, id }, body: move }, { commandId: crypto.randomUUID() }).catch((error: unknown) => {
-        tellFailure(error);
-        return client.invalidateQueries({ queryKey });
-      });
-    },
-    [client, project],
-  );
 }
 
 /** Makes a requirement after the one that is open, in the same module, and opens it. */
