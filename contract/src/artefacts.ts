@@ -95,7 +95,8 @@ export const newArtefactSchema = z.intersection(
 );
 export type NewArtefact = z.infer<typeof newArtefactSchema>;
 
-export const saveSchema = z.intersection(kindAndContentSchema, z.object({ note: z.string().max(LIMITS.note) }));
+/** `keepsDraft`: the content was not made of one's own draft, which stays. */
+export const saveSchema = z.intersection(kindAndContentSchema, z.object({ note: z.string().max(LIMITS.note), keepsDraft: z.boolean().optional() }));
 export const draftSchema = z.intersection(kindAndContentSchema, z.object({ base: z.int().min(1) }));
 export const draftKeptSchema = z.object({ at: z.iso.datetime() });
 export const placeSchema = z.object({ parent: requirementIdSchema.nullable(), after: requirementIdSchema.nullable() });

@@ -132,6 +132,9 @@ describe('settings', () => {
     await call('saveSettings', { body: { ...settings, riskScale } as never }, { 'if-match': `"${version}"` });
     expect(await risk()).toBe('high');
     expect((await call('readCoverage', {})).data.weighted.gap).toBeGreaterThan(before + 50);
+    const [scaled] = (await call('listChanges', {})).data;
+    const undone = await server.as(project.analyst)('undoChange', { params: { change: scaled!.id }, body: {} });
+    expect([undone.refusal, await risk()]).toEqual([expect.objectContaining({ code: 'role_too_low', needed: 'lead' }), 'high']);
   });
 });
 
@@ -169,8 +172,13 @@ test('many suspect links are settled by one change, which can be undone', async 
   await save(call, id, 1, requirement({ title: 'moving', text: 'v2' }));
   const mine = async () => (await call('listSuspectLinks', {})).data.filter((l) => l.to === id);
   expect(await mine()).toEqual(ks.map((from) => ({ from, fromTitle: 'K', to: id, toTitle: 'moving', seen: 1, now: 2 })));
+  expect((await call('settleSuspectLinks', { body: { links: [{ from: ks[0]!, to: id, now: 99 }] } })).refusal).toMatchObject({ code: 'version_unknown', version: 99 });
+  const drafted = { ...condition([id]), base: 1 };
+  await call('keepDraft', { params: { id: ks[0]! }, body: { ...drafted, content: { ...drafted.content, title: 'still typing' } } });
   const change = (await call('settleSuspectLinks', { body: { links: (await mine()).map(({ from, to, now }) => ({ from, to, now })) } })).data;
   expect([change.size, await mine()]).toEqual([2, []]);
+  // What somebody is typing there is theirs still.
+  expect((await read(ks[0]!)).draft?.content).toMatchObject({ title: 'still typing' });
   await undo(change.id);
   expect(await mine()).toHaveLength(2);
 });

@@ -48,8 +48,7 @@ export type FileFault =
   | { readonly code: 'id_doubled'; readonly id: string; readonly first: number }
   | { readonly code: 'parent_unknown'; readonly parent: string }
   | { readonly code: 'parent_circle'; readonly ids: readonly string[] }
-  | { readonly code: 'outline_too_deep'; readonly limit: number }
-  | { readonly code: 'tracker_record'; readonly reason: string };
+  | { readonly code: 'outline_too_deep'; readonly limit: number };
 
 export const NOWHERE: FilePlace = { line: null, column: null };
 

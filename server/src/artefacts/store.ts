@@ -4,6 +4,7 @@ import type { KindAndContent, NewArtefact } from '@caderno/contract';
 import { modelsOf, type ArtefactRow, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
 import { artefactOfRetry, idOfRow, lockProject, recordDeed, type Commander, type DeedPart } from './deed.ts';
+import { dropDraft } from './draft.ts';
 import { placeAfter } from './outline.ts';
 import { kindAndContentFromStore } from './stored.ts';
 import { insertArtefacts, reserveNumbers, writeVersions } from './write.ts';
@@ -39,10 +40,11 @@ export async function createArtefact(work: Work, commander: Commander, made: New
 }
 
 /**
- * Makes the next version from `base`. Content equal to the head makes none.
+ * Makes the next version from `base`. Content equal to the head makes none. It takes the place of the person's draft,
+ * unless it was not made of it.
  * @throws Refused `version_moved` when the head is no longer `base`: nothing is overwritten.
  */
-export async function saveArtefact(work: Work, commander: Commander, id: ArtefactId, base: number, value: KindAndContent, note: string): Promise<ArtefactRow> {
+export async function saveArtefact(work: Work, commander: Commander, id: ArtefactId, base: number, value: KindAndContent, note: string, keepsDraft = false): Promise<ArtefactRow> {
   await lockProject(work, commander.projectId);
   const earlier = await artefactOfRetry(work, commander);
   if (earlier !== null) return earlier;
@@ -50,6 +52,7 @@ export async function saveArtefact(work: Work, commander: Commander, id: Artefac
   if (row.kind !== value.kind) throw new Refused({ code: 'kind_mismatch', id, kind: value.kind });
   if (row.head !== base) throw await versionMoved(work, row, base);
   const change = randomUUID();
+  if (!keepsDraft) await dropDraft(work, commander.projectId, commander.personId, id);
   const parts = await writeVersions(work, commander, change, [{ row, value }], note);
   if (parts.length > 0) await recordDeed(work, commander, { action: 'save', parts, detail: '', note }, change);
   return row;

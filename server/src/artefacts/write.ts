@@ -95,7 +95,8 @@ export interface Save {
 
 /**
  * Makes the next version of each artefact whose content differs from its head; answers a part for each of those. An
- * agreed artefact becomes a draft again; its agreed version stays what it was. The rows are brought up to date.
+ * agreed artefact becomes a draft again; its agreed version stays what it was. The rows are brought up to date. Drafts
+ * stay: whoever has one is shown it merged with the new head.
  */
 export async function writeVersions(work: Work, commander: Commander, change: string, saves: readonly Save[], note = '', onWritten: OnWritten = quietly): Promise<DeedPart[]> {
   for (const { value } of saves) requireTitle(value);
@@ -109,7 +110,6 @@ export async function writeVersions(work: Work, commander: Commander, change: st
       if (head === undefined || contentHash(head.content) === contentHash(value.content)) return [];
       return [{ row, value, from: row.head, version: row.head + 1, meaningSince: meaningText(head) === meaningText(value) ? row.meaningSince : row.head + 1 }];
     });
-    await dropOwnDrafts(work, commander, chunk.map((s) => s.row));
     await updateRows(work, commander, scale, changed);
     await insertVersions(work, commander, change, changed, note);
     await writeLinks(work, commander.projectId, changed.map(({ row, value }) => ({ rowId: row.id, value })));
@@ -151,10 +151,6 @@ async function insertVersions(work: Work, commander: Commander, change: string, 
      SELECT r.*, $2, $3, $4, $5 FROM jsonb_to_recordset($1::jsonb) AS r(artefact_id bigint, version int, content jsonb, schema int, hash text)`,
     [JSON.stringify(records), commander.personId, commander.at, note, change],
   );
-}
-
-async function dropOwnDrafts(work: Work, commander: Commander, rows: readonly ArtefactRow[]): Promise<void> {
-  await execute(work, 'DELETE FROM draft WHERE person_id = $1 AND artefact_id = ANY($2)', [commander.personId, rows.map((r) => r.id)]);
 }
 
 /** The head contents of artefacts by row id. */

@@ -4,7 +4,7 @@ import { asJson, changeOfRetry, lockProject, recordDeed, type Commander } from '
 import { selectRows, type Work } from '../database/index.ts';
 import { readSettings, type StoredSettings } from '../projects/index.ts';
 import { Refused } from '../refused.ts';
-import { storeSettings } from '../versions/index.ts';
+import { changedParts, storeSettings } from '../versions/index.ts';
 import type { UndoPlan } from '../versions/undoPlan.ts';
 
 /**
@@ -16,21 +16,10 @@ export async function saveSettings(work: Work, commander: Commander, role: Role,
   const now = await readSettings(work, commander.projectId);
   if ((await changeOfRetry(work, commander)) !== null) return now;
   const settings = now.version === base ? wanted : await merged(work, commander.projectId, base, wanted, now);
-  refuseBeyondRole(role, now.settings, settings);
   if (JSON.stringify(asJson(settings)) === JSON.stringify(asJson(now.settings))) return now;
-  const part = await storeSettings(work, commander.projectId, settings);
+  const part = await storeSettings(work, commander.projectId, role, settings);
   await recordDeed(work, commander, { action: 'settings', parts: [part], detail: changedParts(now.settings, settings).join(', '), note: '' });
   return readSettings(work, commander.projectId);
-}
-
-function refuseBeyondRole(role: Role, before: ProjectSettings, after: ProjectSettings): void {
-  const guarded = changedParts(before, after).some((part) => part === 'riskScale' || part === 'tracker');
-  if (guarded && (role === 'analyst' || role === 'reader')) throw new Refused({ code: 'role_too_low', needed: 'lead', have: role });
-}
-
-function changedParts(before: ProjectSettings, after: ProjectSettings): (keyof ProjectSettings)[] {
-  const parts: (keyof ProjectSettings)[] = ['riskScale', 'glossary', 'rulesOff', 'tracker'];
-  return parts.filter((part) => JSON.stringify(asJson(before[part])) !== JSON.stringify(asJson(after[part])));
 }
 
 async function merged(work: Work, projectId: string, base: number, wanted: ProjectSettings, now: StoredSettings): Promise<ProjectSettings> {

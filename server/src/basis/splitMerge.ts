@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { artefactId, type ArtefactId, type RequirementId } from '@caderno/core/artefacts';
-import { absorbedContent, mergedContent, movedQuestion, splitContents, type QuestionContent, type RequirementContent } from '@caderno/core/basis';
+import { absorbedContent, mergedContent, movedQuestion, splitContents, type RequirementContent } from '@caderno/core/basis';
 import { anchorIn, type ConditionContent, type RequirementLink } from '@caderno/core/conditions';
 import type { BodyOf, Change, Split } from '@caderno/contract';
 import {
@@ -125,7 +125,7 @@ async function usersAfter(work: Work, from: ArtefactRow, trustedSince: number, t
   return rows.flatMap((row): Save[] => {
     const head = heads.get(row.id);
     if (head?.kind === 'condition') return [{ row, value: { kind: 'condition', content: led(head.content, id, trustedSince, targetFor(idOfRow(row), true)) } }];
-    if (head?.kind === 'question') return [{ row, value: { kind: 'question', content: ledQuestion(head.content, id, targetFor(idOfRow(row), false)) } }];
+    if (head?.kind === 'question') return [{ row, value: { kind: 'question', content: movedQuestion(head.content, id, targetFor(idOfRow(row), false).id) } }];
     return [];
   });
 }
@@ -138,8 +138,4 @@ function led(content: ConditionContent, from: RequirementId, trustedSince: numbe
     return { id: to.id, seenVersion: wasSuspect ? link.seenVersion : to.version, anchor: link.anchor === null ? null : anchorIn(to.text, link.anchor) };
   });
   return { ...content, requirements: links.filter((link, i) => links.findIndex((l) => l.id === link.id) === i) };
-}
-
-function ledQuestion(content: QuestionContent, from: RequirementId, to: NewTarget): QuestionContent {
-  return movedQuestion(content, from, to.id);
 }

@@ -26,7 +26,10 @@ export async function settleSuspectLinks(work: Work, commander: Commander, links
   const earlier = await changeOfRetry(work, commander);
   if (earlier !== null) return readChange(work, commander.projectId, earlier);
   const seen = new Map<ArtefactId, Map<ArtefactId, number>>();
-  for (const { from, to, now } of links) seen.set(from, (seen.get(from) ?? new Map<ArtefactId, number>()).set(to, now));
+  for (const { from, to, now } of links) {
+    if (now > (await findArtefact(work, commander.projectId, to)).head) throw new Refused({ code: 'version_unknown', id: to, version: now });
+    seen.set(from, (seen.get(from) ?? new Map<ArtefactId, number>()).set(to, now));
+  }
   const saves: Save[] = [];
   for (const [from, targets] of seen) {
     const row = await findArtefact(work, commander.projectId, from);

@@ -31,9 +31,10 @@ async function bytesOf(work: Work, projectId: string, project: string, format: E
     case 'md':
       return Buffer.from(writeMarkdown(project, exportSections(requirements)));
     case 'xlsx': {
-      const long = requirements.find((r) => r.content.text.length >= LONGEST_XLSX_CELL);
+      const table = exportTable(project, requirements, figures);
+      const long = requirements[table.findIndex((row) => row.some((cell) => cell.length >= LONGEST_XLSX_CELL)) - 1];
       if (long !== undefined) throw new Refused({ code: 'export_cell_too_long', id: long.id, limit: LONGEST_XLSX_CELL });
-      return writeXlsx('Basis', exportTable(project, requirements, figures));
+      return writeXlsx('Basis', table);
     }
     case 'reqif':
       return Buffer.from(writeReqif({ project, title: project, at: at.toISOString(), requirements, ...(await reqifParts(work, projectId, requirements)) }));

@@ -54,7 +54,7 @@ export const handlers: { readonly [N in Operation]: Handler<N> } = {
   createArtefact: async ({ body }, call) => describeArtefact(call.work, personOf(call).id, await createArtefact(call.work, commanderOf(call), body)),
   readArtefact: ({ params }, call) => readArtefact(call.work, membershipOf(call).projectId, personOf(call).id, params.id),
   saveArtefact: async ({ params, body }, call) => {
-    const row = await saveArtefact(call.work, commanderOf(call), params.id, requireIfMatch(call), body, body.note);
+    const row = await saveArtefact(call.work, commanderOf(call), params.id, requireIfMatch(call), body, body.note, body.keepsDraft ?? false);
     return describeArtefact(call.work, personOf(call).id, row);
   },
   keepDraft: async ({ params, body }, call) => {
@@ -76,7 +76,7 @@ export const handlers: { readonly [N in Operation]: Handler<N> } = {
   readVersion: ({ params }, call) => readVersion(call.work, membershipOf(call).projectId, params.id, params.version),
 
   listChanges: ({ query }, call) => listChanges(call.work, membershipOf(call).projectId, query),
-  undoChange: ({ params }, call) => undoChange(call.work, commanderOf(call), params.change),
+  undoChange: ({ params }, call) => undoChange(call.work, commanderOf(call), membershipOf(call).role, params.change),
 
   listBasisTexts: (_, call) => listBasisTexts(call.work, membershipOf(call).projectId),
   splitRequirement: ({ params, body }, call) => splitRequirement(call.work, commanderOf(call), requirementOf(params.id), body),

@@ -1,4 +1,4 @@
 export { listVersions, readVersion } from './versions.ts';
 export { listChanges, readChange } from './journal.ts';
 export { undoChange } from './undo.ts';
-export { storeSettings } from './storeSettings.ts';
+export { changedParts, storeSettings } from './storeSettings.ts';

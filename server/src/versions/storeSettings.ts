@@ -1,11 +1,24 @@
-import type { ProjectSettings } from '@caderno/contract';
-import type { DeedPart } from '../artefacts/index.ts';
-import { execute, selectRows, type Work } from '../database/index.ts';
+import { sameJson } from '@caderno/core/versions';
+import { roleReaches, type ProjectSettings, type Role } from '@caderno/contract';
+import { asJson, type DeedPart } from '../artefacts/index.ts';
+import { execute, type Work } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
+import { Refused } from '../refused.ts';
 
-/** Puts settings in the place of a project's; the risks of its requirements follow the scale. */
-export async function storeSettings(work: Work, projectId: string, settings: ProjectSettings): Promise<DeedPart> {
+/** Parts that a lead changes, by hand or by undoing. */
+const OF_LEADS: readonly (keyof ProjectSettings)[] = ['riskScale', 'tracker'];
+
+/** The parts in which two settings differ. */
+export function changedParts(before: ProjectSettings, after: ProjectSettings): (keyof ProjectSettings)[] {
+  const parts: (keyof ProjectSettings)[] = ['riskScale', 'glossary', 'rulesOff', 'tracker'];
+  return parts.filter((part) => !sameJson(asJson(before[part]), asJson(after[part])));
+}
+
+/** Puts settings in the place of a project's; the risks of its requirements follow the scale. @throws Refused beyond one's role. */
+export async function storeSettings(work: Work, projectId: string, role: Role, settings: ProjectSettings): Promise<DeedPart> {
   const before = await readSettings(work, projectId);
+  const guarded = changedParts(before.settings, settings).some((part) => OF_LEADS.includes(part));
+  if (guarded && !roleReaches(role, 'lead')) throw new Refused({ code: 'role_too_low', needed: 'lead', have: role });
   await execute(work, 'UPDATE project SET settings = $2, settings_version = settings_version + 1 WHERE id = $1', [projectId, JSON.stringify(settings)]);
   await rateRequirements(work, projectId, settings);
   return { artefact: null, fromVersion: null, toVersion: null, undo: { kind: 'settings', from: before.settings, to: settings } };
@@ -14,7 +27,7 @@ export async function storeSettings(work: Work, projectId: string, settings: Pro
 /** Gives every rated requirement the risk its rating has now. */
 async function rateRequirements(work: Work, projectId: string, { riskScale }: ProjectSettings): Promise<void> {
   const [first = []] = riskScale.risks;
-  await selectRows(
+  await execute(
     work,
     `UPDATE artefact a SET risk = coalesce(($2::jsonb -> least((v.content->'rating'->>'likelihood')::int, $3::int)) ->> least((v.content->'rating'->>'impact')::int, $4::int), a.risk)
      FROM artefact_version v WHERE v.artefact_id = a.id AND v.version = a.head AND a.project_id = $1 AND a.kind = 'requirement' AND jsonb_typeof(v.content->'rating') = 'object'`,

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { mergeContent } from '@caderno/core/versions';
-import { CONTENT_SCHEMA_VERSION, projectSettingsSchema, type Change } from '@caderno/contract';
+import { CONTENT_SCHEMA_VERSION, projectSettingsSchema, type Change, type Role } from '@caderno/contract';
 import {
   asJson, changeOfRetry, changeState, findArtefact, idOfRow, kindAndContentFromStore, lockProject, readContent, recordDeed, restorePlace, usersOf, writeVersions, type Commander, type DeedPart,
 } from '../artefacts/index.ts';
@@ -18,7 +18,7 @@ interface StoredPart {
 }
 
 /** Undoes a command by a further one, which can be undone in turn. What was changed elsewhere since stays. */
-export async function undoChange(work: Work, commander: Commander, changeId: string): Promise<Change> {
+export async function undoChange(work: Work, commander: Commander, role: Role, changeId: string): Promise<Change> {
   await lockProject(work, commander.projectId);
   const { Change } = modelsOf(work.db);
   const change = await Change.findOne({ where: { id: changeId, projectId: commander.projectId }, transaction: work.transaction });
@@ -26,7 +26,7 @@ export async function undoChange(work: Work, commander: Commander, changeId: str
   if ((await changeOfRetry(work, commander)) === null) {
     if (change.undoneBy !== null) throw new Refused({ code: 'undo_done_already', change: changeId });
     const undo = randomUUID();
-    const parts = await undoParts(work, commander, changeId, undo);
+    const parts = await undoParts(work, commander, role, changeId, undo);
     await recordDeed(work, commander, { action: 'undo', parts, detail: changeId, note: '' }, undo);
     await change.update({ undoneBy: undo }, { transaction: work.transaction });
   }
@@ -34,7 +34,7 @@ export async function undoChange(work: Work, commander: Commander, changeId: str
 }
 
 /** Undoes the parts from the last to the first; a run of parts that made artefacts is taken back at once. */
-async function undoParts(work: Work, commander: Commander, changeId: string, undo: string): Promise<DeedPart[]> {
+async function undoParts(work: Work, commander: Commander, role: Role, changeId: string, undo: string): Promise<DeedPart[]> {
   const stored = await selectRows<StoredPart>(work, 'SELECT artefact_id AS "artefactId", undo FROM change_part WHERE change_id = $1 ORDER BY place DESC', [changeId]);
   const rows = await rowsOf(work, stored);
   const parts: DeedPart[] = [];
@@ -45,7 +45,7 @@ async function undoParts(work: Work, commander: Commander, changeId: string, und
       at += run.length;
     } else {
       const part = stored[at];
-      if (part !== undefined) parts.push(...(await undoPart(work, commander, part, rows, undo)));
+      if (part !== undefined) parts.push(...(await undoPart(work, commander, role, part, rows, undo)));
       at += 1;
     }
   }
@@ -72,7 +72,7 @@ function runOfExistence(parts: readonly StoredPart[], from: number): StoredPart[
   return parts.slice(from, end < 0 ? parts.length : end);
 }
 
-async function undoPart(work: Work, commander: Commander, part: StoredPart, rows: ReadonlyMap<string, ArtefactRow>, undo: string): Promise<DeedPart[]> {
+async function undoPart(work: Work, commander: Commander, role: Role, part: StoredPart, rows: ReadonlyMap<string, ArtefactRow>, undo: string): Promise<DeedPart[]> {
   const plan = part.undo;
   switch (plan.kind) {
     case 'content':
@@ -84,7 +84,7 @@ async function undoPart(work: Work, commander: Commander, part: StoredPart, rows
     case 'place':
       return [await restorePlace(work, rowOf(rows, part), plan.from)];
     case 'settings':
-      return [await undoSettings(work, commander.projectId, plan)];
+      return [await undoSettings(work, commander.projectId, role, plan)];
     case 'imported':
       return [await storeImportBase(work, rowOf(rows, part), plan.from)];
   }
@@ -112,9 +112,9 @@ async function setExistence(work: Work, commander: Commander, rows: readonly Art
   return rows.map((artefact) => ({ artefact, fromVersion: null, toVersion: null, undo: { kind: 'existence', exists: !exists } }));
 }
 
-async function undoSettings(work: Work, projectId: string, plan: Extract<UndoPlan, { kind: 'settings' }>): Promise<DeedPart> {
+async function undoSettings(work: Work, projectId: string, role: Role, plan: Extract<UndoPlan, { kind: 'settings' }>): Promise<DeedPart> {
   const { settings } = await readSettings(work, projectId);
   const merge = mergeContent(asJson(plan.to), asJson(plan.from), asJson(settings));
   if (merge.conflicts.length > 0) throw new Refused({ code: 'settings_moved', paths: merge.conflicts.map((c) => c.path) });
-  return storeSettings(work, projectId, projectSettingsSchema.parse(merge.content));
+  return storeSettings(work, projectId, role, projectSettingsSchema.parse(merge.content));
 }

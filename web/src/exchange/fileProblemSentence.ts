@@ -81,8 +81,6 @@ export function fileProblemSentence(problem: FileProblem): string {
       return `They stand below each other in a circle: ${problem.ids.join(' → ')}. None of them is taken in.`;
     case 'outline_too_deep':
       return `It stands deeper than ${problem.limit} levels. Move it up.`;
-    case 'tracker_record':
-      return `The tracker’s story cannot be read: ${problem.reason}.`;
   }
 }
 

@@ -128,7 +128,7 @@ function useTakeAnswer({ summary, content }: ArtefactOfKind<'question'>): (answe
   const client = useQueryClient();
   return (answer) => {
     const next: QuestionContent = answered(content, answer, person.name, new Date().toISOString());
-    call('saveArtefact', { params: { project, id: summary.id }, body: { kind: 'question', content: next, note: 'Answered in the agenda' } }, { ifMatch: summary.version, commandId: crypto.randomUUID() }).then(() => {
+    call('saveArtefact', { params: { project, id: summary.id }, body: { kind: 'question', content: next, note: 'Answered in the agenda', keepsDraft: true } }, { ifMatch: summary.version, commandId: crypto.randomUUID() }).then(() => {
       toast.success(`${summary.id} is answered.`);
       return client.invalidateQueries({ queryKey: [project] });
     }, tellFailure);

@@ -45,7 +45,7 @@ function Text({ project, id, artefact, words, question, onClose, onWritten }: Wr
   const save = (): void =>
     void call(
       'saveArtefact',
-      { params: { project, id }, body: { kind: 'requirement', content: { ...artefact.content, text }, note: `Answer of ${question.answeredBy}: ${question.title}`.slice(0, 2000) } },
+      { params: { project, id }, body: { kind: 'requirement', content: { ...artefact.content, text }, note: `Answer of ${question.answeredBy}: ${question.title}`.slice(0, 2000), keepsDraft: true } },
       { ifMatch: artefact.summary.version, commandId: crypto.randomUUID() },
     ).then((saved) => {
       onWritten(id, saved.summary.version);

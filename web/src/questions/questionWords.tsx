@@ -1,7 +1,7 @@
 import type { QuestionStatus } from '@caderno/core/basis';
 import type { QuestionSummary } from '@caderno/contract';
 
-export const QUESTION_STATUS_WORD: Record<QuestionStatus, string> = { open: 'open', answered: 'answered', withdrawn: 'withdrawn' };
+const QUESTION_STATUS_WORD: Record<QuestionStatus, string> = { open: 'open', answered: 'answered', withdrawn: 'withdrawn' };
 const INK: Record<QuestionStatus, string> = { open: 'text-plum', answered: 'text-pine', withdrawn: 'text-ink2' };
 
 export function StatusWord({ status }: { readonly status: QuestionStatus }) {
