@@ -47,6 +47,7 @@ function condition(n: number, requirement: number, random: (below: number) => nu
       risk: null,
       requirements: [{ id: artefactId('requirement', requirement), seenVersion: 1, anchor: null }],
       model: plain ? { kind: 'plain' } : { kind: 'valueRanges', boundaries: 'threeValue', allowInvalidTogether: false, fields: [field(random)] },
+      depths: [],
       leftOut: [],
       observations: [],
       defects: [],

@@ -1,7 +1,7 @@
 import { PRIORITIES, type ArtefactKind } from '@caderno/core/artefacts';
 import { LONGEST_SCALE, QUESTION_STATUSES, REQUIREMENT_TYPES, RISKS, WORDING_RULES, type QuestionContent, type RequirementContent } from '@caderno/core/basis';
 import { PARAMETER_TYPES, type CaseContent } from '@caderno/core/cases';
-import { BOUNDARY_RULES, CLASS_KINDS, POLARITIES, type ConditionContent, type Model } from '@caderno/core/conditions';
+import { BOUNDARY_RULES, CLASS_KINDS, MOST_TABLE_VALUES, POLARITIES, STATE_LEVELS, STRENGTHS, eventId, stateId, transitionId, type ConditionContent, type Model } from '@caderno/core/conditions';
 import type { ValueType } from '@caderno/core/values';
 import { z } from 'zod';
 import { conditionIdSchema, fieldIdSchema, innerIdSchema, itemKeySchema, parameterIdSchema, requirementIdSchema, rowIdSchema, stepIdSchema } from './ids.ts';
@@ -92,7 +92,48 @@ const field = z.strictObject({
   classes: uniqueById(z.array(otherClass).max(50)),
 });
 
+const named = { id: innerIdSchema, value: name, aliases: z.array(name).max(50) };
+const tableCondition = z.strictObject({ id: fieldIdSchema, name, values: uniqueById(z.array(z.strictObject(named)).max(MOST_TABLE_VALUES)) });
+const rule = z.strictObject({
+  id: innerIdSchema,
+  entries: z.record(fieldIdSchema, z.array(innerIdSchema).max(MOST_TABLE_VALUES)),
+  impossible: z.boolean(),
+  actions: z.record(innerIdSchema, title),
+});
+
+const stateIdSchema = innerIdSchema.transform(stateId);
+const eventIdSchema = innerIdSchema.transform(eventId);
+const transitionIdSchema = innerIdSchema.transform(transitionId);
+const coordinate = z.number().min(-100_000).max(100_000);
+const modelState = z.strictObject({ id: stateIdSchema, name, initial: z.boolean(), final: z.boolean(), place: z.strictObject({ x: coordinate, y: coordinate }).nullable() });
+const transition = z.strictObject({ id: transitionIdSchema, from: stateIdSchema, event: eventIdSchema, to: stateIdSchema, guard: title, action: title });
+
+const factor = z.strictObject({ id: fieldIdSchema, name, values: uniqueById(z.array(z.strictObject({ ...named, valid: z.boolean(), base: z.boolean(), outcome: title })).max(LIMITS.factorValues)) });
+const factorGroup = z.strictObject({ id: innerIdSchema, factors: z.array(fieldIdSchema).max(LIMITS.factors), size: z.int().min(1).max(6) });
+
 const model: z.ZodType<Model> = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('decisionTable'),
+    conditions: uniqueById(z.array(tableCondition).max(LIMITS.tableLines)),
+    actions: uniqueById(z.array(z.strictObject({ id: innerIdSchema, name })).max(LIMITS.tableLines)),
+    rules: uniqueById(z.array(rule).max(LIMITS.tableRules)),
+  }),
+  z.strictObject({
+    kind: z.literal('stateTransitions'),
+    states: uniqueById(z.array(modelState).max(LIMITS.states)),
+    events: uniqueById(z.array(z.strictObject({ id: eventIdSchema, name })).max(LIMITS.events)),
+    transitions: uniqueById(z.array(transition).max(LIMITS.transitions)),
+    level: z.enum(STATE_LEVELS),
+    invalidPairs: z.boolean(),
+  }),
+  z.strictObject({
+    kind: z.literal('combination'),
+    factors: uniqueById(z.array(factor).max(LIMITS.factors)),
+    constraints: uniqueById(z.array(z.strictObject({ id: innerIdSchema, text: z.string().max(2_000) })).max(LIMITS.constraints)),
+    strength: z.enum(STRENGTHS),
+    groups: uniqueById(z.array(factorGroup).max(20)),
+    seed: z.int().min(0).max(1_000_000_000),
+  }),
   z.strictObject({ kind: z.literal('plain') }),
   z.strictObject({
     kind: z.literal('valueRanges'),
@@ -110,6 +151,7 @@ export const conditionContentSchema: z.ZodType<ConditionContent> = z.strictObjec
   risk: z.enum(RISKS).nullable(),
   requirements: uniqueById(z.array(z.strictObject({ id: requirementIdSchema, seenVersion: version, anchor: anchor.nullable() })).max(LIMITS.links)),
   model,
+  depths: z.array(name).max(LIMITS.depths),
   leftOut: uniqueById(z.array(z.strictObject({ id: itemKeySchema, reason: title, by: name, at: moment })).max(LIMITS.leftOut)),
   observations,
   defects,
@@ -121,9 +163,11 @@ const row = z.strictObject({ id: rowIdSchema, name, cells: z.record(parameterIdS
 const cover = z.strictObject({
   id: conditionIdSchema,
   seenVersion: version,
-  fields: uniqueById(z.array(z.strictObject({ id: fieldIdSchema, parameter: parameterIdSchema })).max(LIMITS.fields)),
+  fields: uniqueById(z.array(z.strictObject({ id: fieldIdSchema, parameter: parameterIdSchema })).max(LIMITS.carried)),
   outcome: parameterIdSchema.nullable(),
   expects: z.array(stepIdSchema).max(LIMITS.steps),
+  start: stateIdSchema.nullable(),
+  events: uniqueById(z.array(z.strictObject({ id: stepIdSchema, event: eventIdSchema, transition: transitionIdSchema.nullable() })).max(LIMITS.steps)),
 });
 
 export const caseContentSchema: z.ZodType<CaseContent> = z.strictObject({
@@ -159,13 +203,17 @@ export const CONTENT_SCHEMA: { readonly [K in ArtefactKind]: z.ZodType<ContentOf
 };
 
 /** Written into every stored version; a kind whose content changes shape gets the next number and a migration. */
-export const CONTENT_SCHEMA_VERSION: Record<ArtefactKind, number> = { requirement: 2, condition: 2, case: 2, question: 1 };
+export const CONTENT_SCHEMA_VERSION: Record<ArtefactKind, number> = { requirement: 2, condition: 3, case: 3, question: 1 };
+
+function withoutEvents(covers: unknown): unknown {
+  return z.array(z.looseObject({})).parse(covers).map((cover) => ({ ...cover, start: null, events: [] }));
+}
 
 /** What older schemas lack; step n leads from schema n to n + 1. Old versions stay readable for ever. */
 export const CONTENT_MIGRATIONS: Record<ArtefactKind, readonly ((stored: Record<string, unknown>) => Record<string, unknown>)[]> = {
   requirement: [(stored) => ({ ...stored, rating: null, origin: null, attributes: [], relations: [], dismissals: [] })],
-  condition: [(stored) => ({ ...stored, observations: [], defects: [] })],
-  case: [(stored) => ({ ...stored, defects: [] })],
+  condition: [(stored) => ({ ...stored, observations: [], defects: [] }), (stored) => ({ ...stored, depths: [] })],
+  case: [(stored) => ({ ...stored, defects: [] }), (stored) => ({ ...stored, covers: withoutEvents(stored.covers) })],
   question: [],
 };
 

@@ -77,6 +77,7 @@ export const designSchema: z.ZodType<Design> = z.object({
   cases: z.array(z.object({ id: caseIdSchema, state, version: z.int(), content: caseContentSchema })),
   questions: z.array(z.object({ id: questionIdSchema, state, content: questionContentSchema })),
   riskWeights: z.object({ high: z.int(), medium: z.int(), low: z.int() }),
+  mostItems: z.int(),
 });
 
 export const caseMarksSchema = z.record(z.string(), z.enum(['shows', 'linked', 'nothing'] satisfies CaseMark[]));

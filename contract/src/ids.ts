@@ -6,8 +6,8 @@ import { z } from 'zod';
 /** Ids inside a content are made by whoever writes it: letters, digits and a few marks. */
 const innerId = z.string().regex(/^[\w:.-]{1,64}$/);
 
-/** Keys of coverage items hold boundary values, which may be long and are free text. */
-export const itemKeySchema: z.ZodType<ItemKey> = z.string().min(1).max(600).transform(itemKey);
+/** Keys of coverage items hold boundary values, which may be long and are free text, or the ids of many factors. */
+export const itemKeySchema: z.ZodType<ItemKey> = z.string().min(1).max(4_000).transform(itemKey);
 export const fieldIdSchema: z.ZodType<FieldId> = innerId.transform(fieldId);
 export const stepIdSchema: z.ZodType<StepId> = innerId.transform(stepId);
 export const parameterIdSchema: z.ZodType<ParameterId> = innerId.transform(parameterId);

@@ -9,6 +9,17 @@ export const LIMITS = {
   parameters: 200,
   rows: 20_000,
   fields: 20,
+  /** Conditions and actions of a decision table, each. */
+  tableLines: 60,
+  tableRules: 10_000,
+  states: 500,
+  events: 500,
+  transitions: 5_000,
+  factors: 120,
+  factorValues: 200,
+  constraints: 200,
+  /** What parameters of a case can carry of one condition. */
+  carried: 120,
   intervals: 200,
   choices: 500,
   links: 500,
@@ -18,6 +29,9 @@ export const LIMITS = {
   address: 2_000,
   terms: 2_000,
   leftOut: 5_000,
+  depths: 20,
+  /** The most that a project may allow of coverage items in one condition. */
+  items: 100_000,
   tags: 50,
   note: 2_000,
   password: 200,

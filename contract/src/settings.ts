@@ -1,4 +1,5 @@
 import { DEFAULT_RISK_SCALE, LONGEST_SCALE, RISKS, SHORTEST_SCALE, WORDING_RULES, type RiskScale, type Term, type WordingRule } from '@caderno/core/basis';
+import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
 import { z } from 'zod';
 import { LIMITS } from './limits.ts';
 import { innerIdSchema } from './ids.ts';
@@ -10,6 +11,10 @@ export interface ProjectSettings {
   /** Rules of weak wording that are switched off. */
   readonly rulesOff: readonly WordingRule[];
   readonly tracker: TrackerConnection | null;
+  /** Labels for the depth of testing that a condition belongs to, from shallow to deep. */
+  readonly depths: readonly string[];
+  /** A condition whose model has more coverage items than this is refused. */
+  readonly mostItems: number;
 }
 
 /** How the project reaches its story tracker. */
@@ -43,8 +48,16 @@ export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject(
   glossary: z.array(termSchema).max(LIMITS.terms).refine((terms) => new Set(terms.map((t) => t.id)).size === terms.length, 'ids must not repeat'),
   rulesOff: z.array(z.enum(WORDING_RULES)),
   tracker: z.strictObject({ kind: z.enum(TRACKER_KINDS), address: z.url({ protocol: /^https?$/ }).max(LIMITS.address), project: text(LIMITS.name) }).nullable(),
+  depths: z.array(text(60).min(1)).max(LIMITS.depths).refine((depths) => new Set(depths).size === depths.length, 'must not repeat'),
+  mostItems: z.int().min(100).max(LIMITS.items),
 });
 
-export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [], tracker: null };
+export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS };
+
+/** Settings as they are stored: those stored before a part was known have its default. */
+export const storedSettingsSchema: z.ZodType<ProjectSettings> = z.preprocess((stored) => {
+  const known = z.record(z.string(), z.unknown()).safeParse(stored);
+  return known.success ? { depths: DEFAULT_SETTINGS.depths, mostItems: DEFAULT_SETTINGS.mostItems, ...known.data } : stored;
+}, projectSettingsSchema);
 
 export const settingsSchema = z.object({ version: z.int(), settings: projectSettingsSchema });

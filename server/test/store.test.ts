@@ -149,7 +149,7 @@ describe('the outline', () => {
 
 test('links to what is not there are refused, and the draft stays', async () => {
   const id = await create(testCase());
-  const cover = { id: 'K-999' as const, seenVersion: 1, fields: [], outcome: null, expects: [] };
+  const cover = newCover('K-999', 1);
   const value = testCase({ covers: [cover] });
   await call('keepDraft', { params: { id }, body: { ...value, base: 1 } });
   expect((await save(call, id, 1, value)).refusal).toMatchObject({ code: 'link_unknown', id: 'K-999' });
@@ -166,7 +166,7 @@ test('ids are never reused', async () => {
 test('rebuilding links, search and summaries changes nothing', async () => {
   const r = (await create(requirement({ text: 'rebuilt wellspring' }))) as `R-${number}`;
   const k = (await create(condition([r]))) as `K-${number}`;
-  await create(testCase({ tags: ['x'], covers: [{ id: k, seenVersion: 1, fields: [], outcome: null, expects: [] }] }));
+  await create(testCase({ tags: ['x'], covers: [newCover(k, 1)] }));
   const dump = () => server.db.query('SELECT * FROM link ORDER BY from_id, to_id').then(async ([links]) => [links, (await server.db.query('SELECT * FROM artefact ORDER BY id'))[0]]);
   const before = await dump();
   const count = await inTransaction(server.db, (work) => rebuildDerived(work, project.id));
@@ -196,7 +196,7 @@ describe('finding', () => {
   test('by the id of what it links to', async () => {
     const r = (await create(requirement())) as `R-${number}`;
     const k = (await create(condition([r], { title: 'linking' }))) as `K-${number}`;
-    await create(testCase({ title: 'F3', covers: [{ id: k, seenVersion: 1, fields: [], outcome: null, expects: [] }] }));
+    await create(testCase({ title: 'F3', covers: [newCover(k, 1)] }));
     expect(await titles(k)).toEqual(['F3']);
     expect(await titles(`covers:${k.toLowerCase()}`)).toEqual(['F3']);
     expect((await call('listArtefacts', { query: { kind: 'condition', query: r } })).data.map((s) => s.title)).toEqual(['linking']);

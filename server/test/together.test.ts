@@ -48,7 +48,7 @@ describe('two servers on one database', () => {
     const k = (await first!('createArtefact', { body: condition([r]) })).data.summary.id as `K-${number}`;
     expect((await second!('readCoverage')).data).toMatchObject({ counts: { gap: 1 }, weighted: { gap: 9 } });
     const step = { kind: 'step' as const, id: 's' as never, action: 'a', expected: 'e' };
-    await first!('createArtefact', { body: testCase({ steps: [step], covers: [{ id: k, seenVersion: 1, fields: [], outcome: null, expects: ['s' as never] }] }) });
+    await first!('createArtefact', { body: testCase({ steps: [step], covers: [{ ...newCover(k, 1), expects: ['s' as never] }] }) });
     expect((await second!('readCoverage')).data).toEqual((await first!('readCoverage')).data);
     expect((await second!('readCoverage')).data.counts).toMatchObject({ shown: 1, gap: 0 });
     await until(() => (heard.length === 3 ? true : null));

@@ -1,5 +1,5 @@
 import type { ConditionId, DefectLink, Priority } from '../artefacts/index.ts';
-import type { FieldId } from '../conditions/index.ts';
+import type { EventId, FieldId, StateId, TransitionId } from '../conditions/index.ts';
 import type { CellText } from '../data/index.ts';
 
 export type StepId = string & { readonly __brand: 'StepId' };
@@ -58,6 +58,23 @@ export interface Cover {
   readonly outcome: ParameterId | null;
   /** The steps whose expected results speak for the condition: what shows a plain one. */
   readonly expects: readonly StepId[];
+  /** For a state model: where the case begins; null: in the initial state. */
+  readonly start: StateId | null;
+  /** For a state model: the events that steps carry. A step carries one at most. */
+  readonly events: readonly CarriedEvent[];
+}
+
+/** An event of a condition's state model that a step carries. */
+export interface CarriedEvent {
+  readonly id: StepId;
+  readonly event: EventId;
+  /** The transition that is meant, where guards leave a choice; null: the only one. */
+  readonly transition: TransitionId | null;
+}
+
+/** A link to a condition that carries nothing yet. */
+export function newCover(id: ConditionId, seenVersion: number): Cover {
+  return { id, seenVersion, fields: [], outcome: null, expects: [], start: null, events: [] };
 }
 
 /** What a version of a case holds. */
@@ -97,6 +114,6 @@ export const EMPTY_CASE: CaseContent = {
 
 /** The part whose change makes trace links to the case suspect. */
 export function caseMeaning(content: CaseContent): unknown {
-  const covers = content.covers.map((c) => [c.id, c.fields, c.expects]);
+  const covers = content.covers.map((c) => [c.id, c.fields, c.expects, c.start, c.events]);
   return [content.title, content.objective, content.preconditions, content.steps, content.parameters, content.rows, covers];
 }

@@ -34,6 +34,8 @@ export interface ConditionContent {
   readonly risk: Risk | null;
   readonly requirements: readonly RequirementLink[];
   readonly model: Model;
+  /** The depths of testing it belongs to, of the project’s own: smoke, core, full. */
+  readonly depths: readonly string[];
   readonly leftOut: readonly LeftOut[];
   readonly observations: readonly Observation[];
   readonly defects: readonly DefectLink[];

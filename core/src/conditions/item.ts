@@ -15,10 +15,10 @@ export function itemKey(text: string): ItemKey {
 export const PLAIN_ITEM = itemKey('condition');
 
 /** Test design techniques of ISO/IEC/IEEE 29119-4 as far as modelled, and plain for conditions without a model. */
-export const TECHNIQUES = ['partitions', 'boundaries', 'plain'] as const;
+export const TECHNIQUES = ['partitions', 'boundaries', 'decisionTable', 'stateTransitions', 'combination', 'plain'] as const;
 export type Technique = (typeof TECHNIQUES)[number];
 
-export const ITEM_KINDS = ['condition', 'partition', 'boundary', 'class'] as const;
+export const ITEM_KINDS = ['condition', 'partition', 'boundary', 'class', 'rule', 'state', 'transition', 'sequence', 'invalidPair', 'tuple', 'invalidValue'] as const;
 export type ItemKind = (typeof ITEM_KINDS)[number];
 
 export const TECHNIQUE_OF_ITEM: Record<ItemKind, Technique> = {
@@ -26,6 +26,13 @@ export const TECHNIQUE_OF_ITEM: Record<ItemKind, Technique> = {
   partition: 'partitions',
   class: 'partitions',
   boundary: 'boundaries',
+  rule: 'decisionTable',
+  state: 'stateTransitions',
+  transition: 'stateTransitions',
+  sequence: 'stateTransitions',
+  invalidPair: 'stateTransitions',
+  tuple: 'combination',
+  invalidValue: 'combination',
 };
 
 /** One thing a model says must be shown. */

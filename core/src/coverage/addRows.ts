@@ -1,11 +1,18 @@
 import type { ConditionId } from '../artefacts/index.ts';
-import { parameterId, rowId, type CaseContent, type Cover, type Parameter, type ParameterType, type Row } from '../cases/index.ts';
-import type { ConditionContent, Field } from '../conditions/index.ts';
+import { newCover, parameterId, rowId, type CaseContent, type Cover, type Parameter, type ParameterType, type Row } from '../cases/index.ts';
+import { carriedFields, type CarriedField, type ConditionContent, type Model } from '../conditions/index.ts';
 import type { ValueKind } from '../values/index.ts';
-import type { ProposedRow } from './fillGap.ts';
+import type { ProposedRow } from './gapFilling.ts';
 
 /** Makes an id that is new in the case. */
 export type NewId = () => string;
+
+/** A condition in the version that is before a person. */
+export interface SeenCondition {
+  readonly id: ConditionId;
+  readonly version: number;
+  readonly content: ConditionContent;
+}
 
 const PARAMETER_TYPE_OF: Record<ValueKind, ParameterType> = {
   whole: 'whole',
@@ -18,38 +25,53 @@ const PARAMETER_TYPE_OF: Record<ValueKind, ParameterType> = {
   yesNo: 'yesNo',
 };
 
+function parameterTypeOf(model: Model, field: CarriedField): ParameterType {
+  const range = model.kind === 'valueRanges' ? model.fields.find((f) => f.id === field.id) : undefined;
+  return range === undefined ? 'text' : PARAMETER_TYPE_OF[range.type.kind];
+}
+
 /** The cover of a case for a condition, made if the case does not cover it yet. */
-function coverOf(content: CaseContent, id: ConditionId, seenVersion: number): Cover {
-  return content.covers.find((c) => c.id === id) ?? { id, seenVersion, fields: [], outcome: null, expects: [] };
+export function coverOf(content: CaseContent, { id, version }: Pick<SeenCondition, 'id' | 'version'>): Cover {
+  return content.covers.find((c) => c.id === id) ?? newCover(id, version);
+}
+
+/** The case with a cover in the place of the one for the same condition, or as its last. */
+export function withCover(content: CaseContent, cover: Cover): CaseContent {
+  const there = content.covers.some((c) => c.id === cover.id);
+  return { ...content, covers: there ? content.covers.map((c) => (c.id === cover.id ? cover : c)) : [...content.covers, cover] };
 }
 
 /**
  * The case with proposed rows added. Fields that no parameter carries yet are carried by the parameter of the same
  * name, or by a new one. The row's outcome goes to the cover's outcome parameter, when there is one.
  */
-export function addProposedRows(content: CaseContent, id: ConditionId, condition: { readonly version: number; readonly content: ConditionContent }, rows: readonly ProposedRow[], newId: NewId): CaseContent {
-  const { model } = condition.content;
-  if (model.kind !== 'valueRanges') return content;
-  const mapped = mapFields(content, coverOf(content, id, condition.version), model.fields, newId);
-  const added = rows.map((row): Row => ({ id: rowId(newId()), name: row.name, cells: cellsOf(row, mapped.cover) }));
-  const others = mapped.content.covers.some((c) => c.id === id);
-  const covers = others ? mapped.content.covers.map((c) => (c.id === id ? mapped.cover : c)) : [...mapped.content.covers, mapped.cover];
-  return { ...mapped.content, covers, rows: [...mapped.content.rows, ...added] };
+export function addProposedRows(content: CaseContent, condition: SeenCondition, rows: readonly ProposedRow[], newId: NewId): CaseContent {
+  const mapped = mapFields(content, condition, newId);
+  const cover = coverOf(mapped, condition);
+  const added = rows.map((row): Row => ({ id: rowId(newId()), name: row.name, cells: cellsOf(row, cover) }));
+  return { ...mapped, rows: [...mapped.rows, ...added] };
 }
 
-function mapFields(content: CaseContent, cover: Cover, fields: readonly Field[], newId: NewId): { content: CaseContent; cover: Cover } {
+/** The case with a parameter for every field of the condition that none carries yet. */
+export function mapFields(content: CaseContent, condition: SeenCondition, newId: NewId): CaseContent {
+  const { model } = condition.content;
   let parameters: readonly Parameter[] = content.parameters;
-  let mapped = cover;
-  for (const field of fields) {
-    if (mapped.fields.some((f) => f.id === field.id)) continue;
-    let carrier = parameters.find((p) => p.name.toLowerCase() === field.name.toLowerCase());
+  let cover = coverOf(content, condition);
+  for (const field of carriedFields(model)) {
+    if (cover.fields.some((f) => f.id === field.id)) continue;
+    let carrier = parameters.find((p) => p.name.toLowerCase() === parameterName(field.name).toLowerCase());
     if (carrier === undefined) {
-      carrier = { id: parameterId(newId()), name: field.name, type: PARAMETER_TYPE_OF[field.type.kind], default: '', description: '' };
+      carrier = { id: parameterId(newId()), name: parameterName(field.name), type: parameterTypeOf(model, field), default: '', description: '' };
       parameters = [...parameters, carrier];
     }
-    mapped = { ...mapped, fields: [...mapped.fields, { id: field.id, parameter: carrier.id }] };
+    cover = { ...cover, fields: [...cover.fields, { id: field.id, parameter: carrier.id }] };
   }
-  return { content: { ...content, parameters }, cover: mapped };
+  return withCover({ ...content, parameters }, cover);
+}
+
+/** A field's name as a parameter's: without the angle brackets and line breaks that texts could not hold. */
+function parameterName(name: string): string {
+  return name.replaceAll(/[<>\n\r]+/g, ' ').trim().slice(0, 60) || 'value';
 }
 
 function cellsOf(row: ProposedRow, cover: Cover): Record<string, string> {

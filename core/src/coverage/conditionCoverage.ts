@@ -1,13 +1,13 @@
 import type { CaseId, ConditionId } from '../artefacts/index.ts';
-import { coverageItems, type ConditionContent, type CoverageItem, type ItemKey, type LeftOut } from '../conditions/index.ts';
-import type { Evidence, InstanceRef } from './evidence.ts';
+import type { ConditionContent, CoverageItem, ItemKey, LeftOut, ModelJudge } from '../conditions/index.ts';
+import { instanceRef, type Evidence, type InstanceRef } from './evidence.ts';
 import type { Standing } from './standing.ts';
 
 export interface ItemCoverage {
   readonly item: CoverageItem;
   readonly standing: Standing;
-  /** Every instance that demonstrates it, by case number, then row order; through suspect links too. */
-  readonly shownBy: readonly InstanceRef[];
+  /** How many instances demonstrate it, through suspect links too; {@link shownBy} names them. */
+  readonly instances: number;
   readonly leftOut: LeftOut | null;
 }
 
@@ -16,6 +16,8 @@ export interface ConditionCoverage {
   readonly items: readonly ItemCoverage[];
   /** The cases that claim to cover the condition, by number. */
   readonly cases: readonly CaseId[];
+  /** What each of these cases shows, in the same order. */
+  readonly evidence: readonly Evidence[];
 }
 
 /** What one covering case brings. */
@@ -33,8 +35,7 @@ export type WaitingItems = 'all' | ReadonlySet<string>;
 export interface Grounds {
   readonly id: ConditionId;
   readonly content: ConditionContent;
-  /** How many items it has. */
-  readonly size: number;
+  readonly judge: ModelJudge;
   /** Whether it hangs on a requirement that changed in meaning since: then all is shown through a suspect link. */
   readonly suspect: boolean;
   /** Keys of the items an open question bears on; `all` when it bears on the whole condition. */
@@ -44,15 +45,15 @@ export interface Grounds {
 }
 
 /** The standing of every item, by place. */
-export function standingsOf({ content, size, suspect, waiting, covering }: Grounds): Standing[] {
-  const leftOut = placesOf(content, new Set(content.leftOut.map((l) => l.id)));
-  const waits = waiting === 'all' ? null : placesOf(content, waiting);
+export function standingsOf({ content, judge, suspect, waiting, covering }: Grounds): Standing[] {
+  const leftOut = placesOf(judge, new Set(content.leftOut.map((l) => l.id)));
+  const waits = waiting === 'all' ? null : placesOf(judge, waiting);
   const standings: Standing[] = [];
-  for (let place = 0; place < size; place += 1) {
+  for (let place = 0; place < judge.size; place += 1) {
     let demonstrated = false;
     let trusted = false;
     for (const { evidence, suspect: through } of covering) {
-      if (evidence[place] === undefined) continue;
+      if ((evidence.counts[place] ?? 0) === 0) continue;
       demonstrated = true;
       trusted ||= !suspect && !through;
     }
@@ -63,26 +64,27 @@ export function standingsOf({ content, size, suspect, waiting, covering }: Groun
 
 /** The items of a condition with their standings and all that shows them. */
 export function conditionCoverage(grounds: Grounds): ConditionCoverage {
-  const { id, content, covering } = grounds;
+  const { id, content, judge, covering } = grounds;
   const standings = standingsOf(grounds);
   const leftOut = new Map(content.leftOut.map((l) => [l.id, l]));
   return {
     id,
-    items: coverageItems(content).map((item, place) => ({
+    items: judge.items.map((item, place) => ({
       item,
       standing: standings[place] ?? 'gap',
-      shownBy: covering.flatMap((c) => c.evidence[place] ?? []),
+      instances: covering.reduce((sum, c) => sum + (c.evidence.counts[place] ?? 0), 0),
       leftOut: leftOut.get(item.key) ?? null,
     })),
     cases: covering.map((c) => c.id),
+    evidence: covering.map((c) => c.evidence),
   };
 }
 
 const NONE: ReadonlySet<number> = new Set();
 
-function placesOf(content: ConditionContent, keys: ReadonlySet<string>): ReadonlySet<number> {
+function placesOf(judge: ModelJudge, keys: ReadonlySet<string>): ReadonlySet<number> {
   if (keys.size === 0) return NONE;
-  return new Set(coverageItems(content).flatMap((item, place) => (keys.has(item.key) ? [place] : [])));
+  return new Set(judge.items.flatMap((item, place) => (keys.has(item.key) ? [place] : [])));
 }
 
 function standingOf(leftOut: boolean, waiting: boolean, demonstrated: boolean, trusted: boolean, linked: boolean): Standing {
@@ -90,6 +92,20 @@ function standingOf(leftOut: boolean, waiting: boolean, demonstrated: boolean, t
   if (waiting) return 'waiting';
   if (demonstrated) return trusted ? 'shown' : 'suspect';
   return linked ? 'linked' : 'gap';
+}
+
+/** The first instances that demonstrate each item, by place: by case number, then row order. */
+export function shownBy(coverage: Pick<ConditionCoverage, 'items' | 'evidence'>, most: number): readonly (readonly InstanceRef[])[] {
+  const named: InstanceRef[][] = coverage.items.map(() => []);
+  for (const evidence of coverage.evidence) {
+    for (const instance of evidence.instances) {
+      for (const place of instance.shown) {
+        const refs = named[place];
+        if (refs !== undefined && refs.length < most) refs.push(instanceRef(evidence.case, instance));
+      }
+    }
+  }
+  return named;
 }
 
 /** The keys of the items that nothing demonstrates and that are not left out. */

@@ -1,14 +1,13 @@
 import { expect, test, describe } from '@jest/globals';
 import fc from 'fast-check';
 import { stepId } from '../cases/index.ts';
-import { PLAIN_ITEM, itemKey } from '../conditions/index.ts';
-import { CoverageIndex, caseMarks, countStandings, coverageReport, heldUp, listItems, percentDown, shownRatio, type Design, type DesignChange } from './index.ts';
+import { PLAIN_ITEM, TECHNIQUE_OF_ITEM, itemKey } from '../conditions/index.ts';
+import { CoverageIndex, caseMarks, countStandings, coverageReport, heldUp, listItems, percentDown, perTechnique, shownBy, shownRatio, type Design, type DesignChange } from './index.ts';
 import { artefactId } from '../artefacts/index.ts';
 import type { QuestionSubject } from '../basis/index.ts';
 import { C, K, R, byReading, condition, designOf, question, ranges, requirement, testCase } from './testDesign.ts';
 
 const standings = (design: Design, k = 1) => new CoverageIndex(design).coverageOf(K(k))?.items.map((i) => i.standing);
-const named = (design: Design) => new Map(new CoverageIndex(design).coverageOf(K(1))?.items.map((i) => [i.item.name, i]));
 
 test('worked example 1: seven rows show nine of ten items; the gap is the fraction', () => {
   const design = designOf({
@@ -22,7 +21,10 @@ test('worked example 1: seven rows show nine of ten items; the gap is the fracti
   const { counts } = coverageReport(new CoverageIndex(design));
   expect(shownRatio(counts)).toEqual({ part: 9, of: 10 });
   expect(percentDown(shownRatio(counts))).toBe(90);
-  expect(named(design).get('valid')?.shownBy.map((r) => r.rowName)).toEqual(['row 0', 'row 2', 'row 4']);
+  const coverage = new CoverageIndex(design).coverageOf(K(1));
+  const valid = items.findIndex((i) => i.item.name === 'valid');
+  expect(coverage && shownBy(coverage, 2)[valid]?.map((r) => r.rowName)).toEqual(['row 0', 'row 2']);
+  expect(items[valid]?.instances).toBe(3);
 });
 
 describe('standings, the first that holds', () => {
@@ -138,7 +140,7 @@ const change: fc.Arbitrary<DesignChange> = fc.oneof(
     const about: QuestionSubject = c.on === 'requirement' ? { kind: 'requirement', id: R(c.at), words: '', holds: true } : { kind: 'condition', id: K(c.at), items: c.on === 'items' ? ['reading:edge:0', PLAIN_ITEM] : [], holds: true };
     return { kind: 'question', id: artefactId('question', c.n), question: c.gone ? null : question(c.n, [about], c.open ? 'open' : 'answered') };
   }),
-  fc.constantFrom(1, 4).map((high): DesignChange => ({ kind: 'riskWeights', weights: { high, medium: 2, low: 1 } })),
+  fc.tuple(fc.constantFrom(1, 4), fc.constantFrom(9, 20_000)).map(([high, mostItems]): DesignChange => ({ kind: 'settings', settings: { riskWeights: { high, medium: 2, low: 1 }, mostItems } })),
 );
 
 function after(design: Design, c: DesignChange): Design {
@@ -152,22 +154,21 @@ function after(design: Design, c: DesignChange): Design {
       return { ...design, cases: replace(design.cases, c.id, c.case) };
     case 'question':
       return { ...design, questions: replace(design.questions, c.id, c.question) };
-    case 'riskWeights':
-      return { ...design, riskWeights: c.weights };
+    case 'settings':
+      return { ...design, ...c.settings };
   }
 }
 
 /** The plain, slow sums: every item looked at for every number. */
 function bruteForce(design: Design): Pick<ReturnType<typeof coverageReport>, 'counts' | 'byModule' | 'byTechnique'> {
   const requirements = design.requirements.filter((r) => r.state !== 'withdrawn');
-  const items = new CoverageIndex(design).coverages().flatMap((c) => c.items.map((i) => ({ ...i, of: design.conditions.find((k) => k.id === c.id)?.content.requirements.map((r) => r.id) ?? [] })));
+  const items = new CoverageIndex(design).coverages().flatMap((c) => c.items.map((i) => ({ ...i, refused: i.item.extent.includes('limit'), of: design.conditions.find((k) => k.id === c.id)?.content.requirements.map((r) => r.id) ?? [] })));
   const count = (some: typeof items) => countStandings(some.map((i) => i.standing));
-  const technique = (...kinds: string[]) => count(items.filter((i) => kinds.includes(i.item.kind)));
   const modules = [...new Set(requirements.map((r) => r.module))];
   const inModule = (module: string) => requirements.filter((r) => r.module === module);
   return {
     counts: count(items),
-    byTechnique: { partitions: technique('partition', 'class'), boundaries: technique('boundary'), plain: technique('condition') },
+    byTechnique: perTechnique((t) => count(items.filter((i) => (i.refused ? 'partitions' : TECHNIQUE_OF_ITEM[i.item.kind]) === t))),
     byModule: modules.map((module) => ({ module, requirements: inModule(module).length, counts: count(items.filter((i) => inModule(module).some((r) => i.of.includes(r.id)))) })),
   };
 }

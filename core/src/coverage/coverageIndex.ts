@@ -1,8 +1,9 @@
 import type { CaseId, ConditionId, QuestionId, RequirementId } from '../artefacts/index.ts';
 import type { Cover } from '../cases/index.ts';
+import { ModelJudge, carriedFields } from '../conditions/index.ts';
 import { conditionCoverage, standingsOf, type ConditionCoverage, type Grounds } from './conditionCoverage.ts';
-import type { Design, DesignCase, DesignCondition, DesignQuestion, DesignRequirement, RiskWeights } from './design.ts';
-import { caseEvidence, modelJudge, type Evidence, type ModelJudge } from './evidence.ts';
+import type { Design, DesignCase, DesignCondition, DesignQuestion, DesignRequirement, DesignSettings } from './design.ts';
+import { caseEvidence, type Evidence } from './evidence.ts';
 import { OpenQuestions } from './openQuestions.ts';
 import { tallyOf, Totals, type ConditionTally } from './totals.ts';
 
@@ -12,7 +13,7 @@ export type DesignChange =
   | { readonly kind: 'condition'; readonly id: ConditionId; readonly condition: DesignCondition | null }
   | { readonly kind: 'case'; readonly id: CaseId; readonly case: DesignCase | null }
   | { readonly kind: 'question'; readonly id: QuestionId; readonly question: DesignQuestion | null }
-  | { readonly kind: 'riskWeights'; readonly weights: RiskWeights };
+  | { readonly kind: 'settings'; readonly settings: DesignSettings };
 
 /** All that is known of a condition: lookups by id are the dearest part of a large project, so there is one. */
 export interface ConditionEntry {
@@ -42,12 +43,12 @@ export class CoverageIndex {
   readonly cases = new Map<CaseId, DesignCase>();
   readonly totals = new Totals();
   readonly questions: OpenQuestions;
-  #riskWeights: RiskWeights;
+  #settings: DesignSettings;
   /** In outline order, withdrawn ones left out. */
   requirements = new Map<RequirementId, RequirementEntry>();
 
   constructor(design: Design) {
-    this.#riskWeights = design.riskWeights;
+    this.#settings = design;
     this.questions = new OpenQuestions(design.questions);
     this.#setRequirements(design.requirements);
     for (const condition of design.conditions) this.#setCondition(condition.id, condition);
@@ -80,9 +81,17 @@ export class CoverageIndex {
         return this.#changeCase(change.id, change.case);
       case 'question':
         return this.#changeQuestion(change.id, change.question);
-      case 'riskWeights':
-        this.#riskWeights = change.weights;
-        for (const entry of this.entries.values()) this.#refresh(entry);
+      case 'settings':
+        return this.#changeSettings(change.settings);
+    }
+  }
+
+  #changeSettings(settings: DesignSettings): void {
+    const { mostItems } = this.#settings;
+    this.#settings = settings;
+    for (const entry of [...this.entries.values()]) {
+      if (settings.mostItems === mostItems) this.#refresh(entry);
+      else this.#changeCondition(entry.id, entry.condition);
     }
   }
 
@@ -102,7 +111,7 @@ export class CoverageIndex {
   }
 
   #setCondition(id: ConditionId, condition: DesignCondition): ConditionEntry {
-    const entry: ConditionEntry = { id, condition, judge: modelJudge(condition.content), covering: [], counted: null };
+    const entry: ConditionEntry = { id, condition, judge: new ModelJudge(condition.content, this.#settings.mostItems), covering: [], counted: null };
     this.entries.set(id, entry);
     for (const link of condition.content.requirements) this.requirements.get(link.id)?.conditions.add(entry);
     return entry;
@@ -128,22 +137,24 @@ export class CoverageIndex {
   }
 
   #changeCase(id: CaseId, testCase: DesignCase | null): void {
-    const touched = new Set<ConditionEntry>();
+    const touched = new Map<ConditionEntry, Evidence | null>();
     for (const cover of this.cases.get(id)?.content.covers ?? []) {
       const entry = this.entries.get(cover.id);
       if (entry === undefined) continue;
+      touched.set(entry, entry.covering.find((c) => c.id === id)?.evidence ?? null);
       entry.covering = entry.covering.filter((c) => c.id !== id);
-      touched.add(entry);
     }
     if (testCase === null) this.cases.delete(id);
     else {
       this.cases.set(id, testCase);
       for (const cover of testCase.content.covers) {
-        const entry = this.#addEvidence(testCase, cover);
-        if (entry !== null) touched.add(entry);
+        const entry = this.entries.get(cover.id);
+        if (entry === undefined) continue;
+        this.#addEvidence(testCase, cover, touched.get(entry) ?? null);
+        touched.set(entry, null);
       }
     }
-    for (const entry of touched) this.#refresh(entry);
+    for (const entry of touched.keys()) this.#refresh(entry);
   }
 
   #changeQuestion(id: QuestionId, question: DesignQuestion | null): void {
@@ -153,14 +164,14 @@ export class CoverageIndex {
     }
   }
 
-  #addEvidence(testCase: DesignCase, cover: Cover): ConditionEntry | null {
+  #addEvidence(testCase: DesignCase, cover: Cover, earlier: Evidence | null = null): void {
     const entry = testCase.state === 'withdrawn' ? undefined : this.entries.get(cover.id);
-    if (entry === undefined) return null;
-    const covering = { id: testCase.id, seenVersion: cover.seenVersion, evidence: caseEvidence(testCase.id, testCase.content, cover, entry.judge) };
+    if (entry === undefined) return;
+    const evidence = caseEvidence(testCase.id, testCase.content, cover, entry.judge, carriedFields(entry.condition.content.model), earlier);
+    const covering = { id: testCase.id, seenVersion: cover.seenVersion, evidence };
     const last = entry.covering.at(-1);
     entry.covering = [...entry.covering, covering];
     if (last !== undefined && numberOf(last.id) > numberOf(testCase.id)) entry.covering = entry.covering.toSorted((a, b) => numberOf(a.id) - numberOf(b.id));
-    return entry;
   }
 
   #uncount(entry: ConditionEntry): void {
@@ -181,8 +192,9 @@ export class CoverageIndex {
     const suspect = content.requirements.some((link) => link.seenVersion < (requirements.find((r) => r.id === link.id)?.meaningSince ?? 0));
     const covering = entry.covering.map((c) => ({ id: c.id, evidence: c.evidence, suspect: c.seenVersion < condition.meaningSince }));
     const waiting = this.questions.itemsWaiting(id, content.requirements.map((r) => r.id));
-    const grounds: Grounds = { id, content, size: judge.techniques.length, suspect, waiting, covering };
-    const weight = content.risk === null ? Math.max(...requirements.map((r) => this.#riskWeights[r.risk])) : this.#riskWeights[content.risk];
+    const grounds: Grounds = { id, content, judge, suspect, waiting, covering };
+    const weights = this.#settings.riskWeights;
+    const weight = content.risk === null ? Math.max(...requirements.map((r) => weights[r.risk])) : weights[content.risk];
     entry.counted = { grounds, tally: tallyOf(standingsOf(grounds), judge.techniques, weight) };
     this.totals.add(entry.counted.tally);
   }

@@ -47,4 +47,9 @@ export interface Design {
   readonly cases: readonly DesignCase[];
   readonly questions: readonly DesignQuestion[];
   readonly riskWeights: RiskWeights;
+  /** A condition with more items than this is refused; see `ModelJudge`. */
+  readonly mostItems: number;
 }
+
+/** The project's settings that coverage depends on. */
+export type DesignSettings = Pick<Design, 'riskWeights' | 'mostItems'>;

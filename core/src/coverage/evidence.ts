@@ -1,6 +1,6 @@
 import type { CaseId } from '../artefacts/index.ts';
 import { bindCell, type BoundValue, type CaseContent, type Cover, type Parameter, type Row, type RowId } from '../cases/index.ts';
-import { TECHNIQUE_OF_ITEM, itemsShown, rangeJudge, type ConditionContent, type FieldValue, type RangeJudge, type Technique } from '../conditions/index.ts';
+import type { CarriedField, FieldValue, ModelJudge, WalkedEvent } from '../conditions/index.ts';
 
 /** An instance that shows an item. `row` null: the case's one instance without a row. */
 export interface InstanceRef {
@@ -9,53 +9,106 @@ export interface InstanceRef {
   readonly rowName: string;
 }
 
-/** A model made ready to judge many cases, with the technique of each of its items by place. */
-export type ModelJudge =
-  | { readonly kind: 'plain'; readonly techniques: readonly Technique[] }
-  | { readonly kind: 'valueRanges'; readonly techniques: readonly Technique[]; readonly ranges: RangeJudge };
-
-/** What a case shows of one condition: by the item's place, the instances that do, in row order. */
-export type Evidence = readonly (readonly InstanceRef[] | undefined)[];
-
-const NOTHING: Evidence = [];
-
-export function modelJudge(condition: ConditionContent): ModelJudge {
-  if (condition.model.kind === 'plain') return { kind: 'plain', techniques: [TECHNIQUE_OF_ITEM.condition] };
-  const ranges = rangeJudge(condition.model);
-  return { kind: 'valueRanges', techniques: ranges.kinds.map((kind) => TECHNIQUE_OF_ITEM[kind]), ranges };
+/** What one instance shows of a condition: items by place. */
+export interface InstanceEvidence {
+  readonly row: Row | null;
+  readonly shown: readonly number[];
 }
 
-/** What a case shows of a condition it covers. */
-export function caseEvidence(id: CaseId, content: CaseContent, cover: Cover, judge: ModelJudge): Evidence {
-  switch (judge.kind) {
-    case 'plain':
-      return plainEvidence(id, content, cover);
-    case 'valueRanges':
-      return rangeEvidence(id, content, cover, judge.ranges);
+/** What a case shows of one condition. */
+export interface Evidence {
+  readonly case: CaseId;
+  /** In row order; all instances, also those that show nothing. */
+  readonly instances: readonly InstanceEvidence[];
+  /** By place of the item: how many instances show it. */
+  readonly counts: readonly number[];
+  /** The parameters that carry the fields, by which instances were judged; null: the field is carried by none. */
+  readonly carriers: readonly (Parameter | null)[];
+}
+
+/**
+ * What a case shows of a condition it covers. With the evidence of an earlier version of the same case, rows that give
+ * the same values are not judged again.
+ */
+export function caseEvidence(id: CaseId, content: CaseContent, cover: Cover, judge: ModelJudge, fields: readonly CarriedField[], earlier: Evidence | null = null): Evidence {
+  const { showing } = judge;
+  switch (showing.kind) {
+    case 'refused':
+      return alike(id, content, judge, []);
+    case 'expectation':
+      return alike(id, content, judge, speaks(content, cover) ? [0] : []);
+    case 'path':
+      return alike(id, content, judge, showing.shown(cover.start, walkedEvents(content, cover)));
+    case 'values': {
+      const carriers = fields.map((field) => carrierOf(content, cover, field.id));
+      const shownBy = (row: Row | null): readonly number[] => showing.shown(carriers.map((p) => (p === null ? null : fieldValue(bindCell(p, row)))));
+      if (carriers.every((p) => p === null)) return alike(id, content, judge, []);
+      return valuesEvidence(id, content, judge, carriers, shownBy, earlier);
+    }
   }
+}
+
+/** The instance as it is named in lists. */
+export function instanceRef(id: CaseId, { row }: InstanceEvidence): InstanceRef {
+  return { case: id, row: row?.id ?? null, rowName: row?.name ?? '' };
 }
 
 /** A plain condition is shown by every instance of a case whose link names a step that expects something. */
-function plainEvidence(id: CaseId, content: CaseContent, cover: Cover): Evidence {
-  const named = content.steps.some((s) => cover.expects.includes(s.id) && s.expected.trim() !== '');
-  return named ? [rowsOf(content).map((row) => ref(id, row))] : NOTHING;
+function speaks(content: CaseContent, cover: Cover): boolean {
+  return content.steps.some((s) => cover.expects.includes(s.id) && s.expected.trim() !== '');
 }
 
-function rangeEvidence(id: CaseId, content: CaseContent, cover: Cover, judge: RangeJudge): Evidence {
-  if (cover.fields.length === 0) return NOTHING;
-  const carriers = judge.fields.map(({ field }) => carrierOf(content, cover, field.id));
-  const evidence: (InstanceRef[] | undefined)[] = new Array<InstanceRef[] | undefined>(judge.kinds.length).fill(undefined);
-  for (const row of rowsOf(content)) {
-    const shown = itemsShown(judge, carriers.map((parameter) => (parameter === null ? null : fieldValue(bindCell(parameter, row)))));
-    if (shown.length === 0) continue;
-    const instance = ref(id, row);
-    for (const place of shown) {
-      const refs = evidence[place];
-      if (refs === undefined) evidence[place] = [instance];
-      else refs.push(instance);
-    }
-  }
-  return evidence;
+/** The events that the steps of a case carry for a condition, in the order of the steps. */
+export function walkedEvents(content: Pick<CaseContent, 'steps'>, cover: Pick<Cover, 'events'>): WalkedEvent[] {
+  return content.steps.flatMap((step) => cover.events.find((e) => e.id === step.id) ?? []);
+}
+
+/** Every instance of the case shows the same. */
+function alike(id: CaseId, content: CaseContent, judge: ModelJudge, shown: readonly number[]): Evidence {
+  const instances = rowsOf(content).map((row): InstanceEvidence => ({ row, shown }));
+  const counts = new Array<number>(judge.size).fill(0);
+  for (const place of shown) counts[place] = instances.length;
+  return { case: id, instances, counts, carriers: [] };
+}
+
+function valuesEvidence(id: CaseId, content: CaseContent, judge: ModelJudge, carriers: Evidence['carriers'], shownBy: (row: Row | null) => readonly number[], earlier: Evidence | null): Evidence {
+  const rows = rowsOf(content);
+  const known = earlier !== null && sameCarriers(earlier.carriers, carriers) ? earlier : null;
+  const before = known?.instances ?? [];
+  const { first, last } = commonEnds(before, rows);
+  const counts = known === null ? new Array<number>(judge.size).fill(0) : [...known.counts];
+  const count = (shown: readonly number[], by: 1 | -1): void => {
+    for (const place of shown) counts[place] = (counts[place] ?? 0) + by;
+  };
+  for (const { shown } of before.slice(first, before.length - last)) count(shown, -1);
+  const instances = rows.map((row, i): InstanceEvidence => {
+    const old = i < first ? before[i] : i >= rows.length - last ? before[i - rows.length + before.length] : undefined;
+    if (old !== undefined && sameCells(old.row, row, carriers)) return old.row === row ? old : { row, shown: old.shown };
+    const shown = shownBy(row);
+    if (old !== undefined) count(old.shown, -1);
+    count(shown, 1);
+    return { row, shown };
+  });
+  return { case: id, instances, counts, carriers };
+}
+
+/** How many rows at the beginning, and then at the end, are the same rows, whatever they hold. */
+function commonEnds(before: readonly InstanceEvidence[], rows: readonly (Row | null)[]): { first: number; last: number } {
+  const shorter = Math.min(before.length, rows.length);
+  const same = (a: InstanceEvidence | undefined, b: Row | null | undefined): boolean => a !== undefined && a.row?.id === b?.id;
+  let first = 0;
+  while (first < shorter && same(before[first], rows[first])) first += 1;
+  let last = 0;
+  while (last < shorter - first && same(before[before.length - 1 - last], rows[rows.length - 1 - last])) last += 1;
+  return { first, last };
+}
+
+function sameCarriers(a: Evidence['carriers'], b: Evidence['carriers']): boolean {
+  return a.length === b.length && a.every((p, i) => p?.id === b[i]?.id && p?.default === b[i]?.default);
+}
+
+function sameCells(a: Row | null, b: Row | null, carriers: Evidence['carriers']): boolean {
+  return a === b || (a !== null && b !== null && a.id === b.id && carriers.every((p) => p === null || a.cells[p.id] === b.cells[p.id]));
 }
 
 /** A case without rows has one instance, without a row. */
@@ -68,7 +121,8 @@ function carrierOf(content: CaseContent, cover: Cover, field: string): Parameter
   return mapping === undefined ? null : (content.parameters.find((p) => p.id === mapping.parameter) ?? null);
 }
 
-function fieldValue(bound: BoundValue): FieldValue | null {
+/** A parameter's value as a field takes it; null: none is given. */
+export function fieldValue(bound: BoundValue): FieldValue | null {
   switch (bound.kind) {
     case 'value':
       return { kind: 'text', text: bound.text };
@@ -77,8 +131,4 @@ function fieldValue(bound: BoundValue): FieldValue | null {
     case 'unbound':
       return null;
   }
-}
-
-function ref(id: CaseId, row: Row | null): InstanceRef {
-  return { case: id, row: row?.id ?? null, rowName: row?.name ?? '' };
 }

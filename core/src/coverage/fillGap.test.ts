@@ -37,7 +37,7 @@ test('rows added to a case show all that was proposed, whatever was missing', ()
     fc.property(fc.subarray(all(content)), (missing) => {
       const filling = fillGap(content, missing);
       let n = 0;
-      const made = addProposedRows(EMPTY_CASE, K(1), { version: 1, content }, filling.rows, () => `n${(n += 1)}`);
+      const made = addProposedRows(EMPTY_CASE, { id: K(1), version: 1, content }, filling.rows, () => `n${(n += 1)}`);
       const index = new CoverageIndex(designOf({ requirements: [requirement(1)], conditions: [condition(1, [1], { model: ranges })], cases: [{ id: C(1), state: 'draft', version: 1, content: made }] }));
       const shown = index.coverageOf(K(1))?.items.filter((i) => i.standing === 'shown').map((i) => i.item.key) ?? [];
       expect(missing.filter((k) => !shown.includes(k))).toEqual([]);
@@ -47,7 +47,7 @@ test('rows added to a case show all that was proposed, whatever was missing', ()
 
 test('a field is carried by the parameter of its name, and outcomes go where the cover says', () => {
   const before = testCase(1, [], [{ id: K(1), outcome: testCase(1, []).content.parameters[0]!.id }]).content;
-  const made = addProposedRows(before, K(1), { version: 4, content }, fillGap(content, all(content)).rows.slice(0, 1), () => 'new');
+  const made = addProposedRows(before, { id: K(1), version: 4, content }, fillGap(content, all(content)).rows.slice(0, 1), () => 'new');
   expect(made.parameters).toHaveLength(1);
   expect(made.covers[0]).toMatchObject({ id: K(1), seenVersion: 1, fields: [{ id: 'reading', parameter: 'p' }] });
 });

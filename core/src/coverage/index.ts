@@ -10,12 +10,12 @@ export {
   type Standing,
   type StandingCounts,
 } from './standing.ts';
-export { caseEvidence, modelJudge, type Evidence, type InstanceRef, type ModelJudge } from './evidence.ts';
-export { conditionCoverage, itemsToMake, type ConditionCoverage, type CoveringCase, type Grounds, type ItemCoverage } from './conditionCoverage.ts';
-export type { Design, DesignCase, DesignCondition, DesignQuestion, DesignRequirement, RiskWeights } from './design.ts';
+export { caseEvidence, fieldValue, instanceRef, walkedEvents, type Evidence, type InstanceEvidence, type InstanceRef } from './evidence.ts';
+export { conditionCoverage, itemsToMake, shownBy, type ConditionCoverage, type CoveringCase, type Grounds, type ItemCoverage } from './conditionCoverage.ts';
+export type { Design, DesignCase, DesignCondition, DesignQuestion, DesignRequirement, DesignSettings, RiskWeights } from './design.ts';
 export { heldUp } from './openQuestions.ts';
 export { CoverageIndex, type ConditionEntry, type DesignChange } from './coverageIndex.ts';
-export type { ConditionTally } from './totals.ts';
+export { perTechnique, type ConditionTally } from './totals.ts';
 export {
   MOST_LISTED_INSTANCES,
   caseMarks,
@@ -27,5 +27,7 @@ export {
   type ListedItem,
   type RequirementCoverage,
 } from './report.ts';
-export { fillGap, type GapFilling, type ProposedRow } from './fillGap.ts';
-export { addProposedRows, type NewId } from './addRows.ts';
+export { FILLINGS, fillGap, type Filling, type GapFilling, type ProposedRow, type RowsMade } from './gapFilling.ts';
+export { CombinationRows } from './combinationRows.ts';
+export { addProposedRows, coverOf, mapFields, withCover, type NewId, type SeenCondition } from './addRows.ts';
+export { pathSteps, writtenCases } from './writtenCases.ts';

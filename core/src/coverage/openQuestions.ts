@@ -1,6 +1,5 @@
 import type { ConditionId, QuestionId, RequirementId } from '../artefacts/index.ts';
 import type { QuestionSubject } from '../basis/index.ts';
-import { coverageItems } from '../conditions/index.ts';
 import type { WaitingItems } from './conditionCoverage.ts';
 import type { CoverageIndex } from './coverageIndex.ts';
 import type { DesignQuestion } from './design.ts';
@@ -68,6 +67,6 @@ function waitingAt(index: CoverageIndex, subject: QuestionSubject): string[] {
 function waitingOf(index: CoverageIndex, id: ConditionId, keys: readonly string[]): string[] {
   const counted = index.entries.get(id)?.counted;
   if (counted == null) return [];
-  const items = coverageItems(counted.grounds.content);
+  const items = counted.grounds.judge.items;
   return items.flatMap((item, place) => (counted.tally.standings[place] === 'waiting' && (keys.length === 0 || keys.includes(item.key)) ? [`${id}/${item.key}`] : []));
 }

@@ -1,9 +1,10 @@
 import type { CaseId, ConditionId, RequirementId } from '../artefacts/index.ts';
 import type { Risk } from '../basis/index.ts';
 import type { CoverageItem, Technique } from '../conditions/index.ts';
-import { conditionCoverage } from './conditionCoverage.ts';
+import { conditionCoverage, shownBy } from './conditionCoverage.ts';
 import type { ConditionEntry, CoverageIndex, RequirementEntry } from './coverageIndex.ts';
 import type { InstanceRef } from './evidence.ts';
+import { perTechnique } from './totals.ts';
 import { CountSum, type Standing, type StandingCounts } from './standing.ts';
 
 /** A row of the wall. */
@@ -65,7 +66,7 @@ export function coverageReport(index: CoverageIndex): CoverageReport {
   return {
     counts: all.counts,
     weighted: weighted.counts,
-    byTechnique: { partitions: byTechnique.partitions.counts, boundaries: byTechnique.boundaries.counts, plain: byTechnique.plain.counts },
+    byTechnique: perTechnique((technique) => byTechnique[technique].counts),
     byModule: moduleCoverage(index, requirements),
     requirements,
     unanalysed: requirements.filter((r) => r.conditions.length === 0).map((r) => r.id),
@@ -139,11 +140,12 @@ function isListed(filter: ItemFilter, standing: Standing | undefined, technique:
 type Counted = NonNullable<ConditionEntry['counted']>;
 
 function listedItems({ grounds, tally }: Counted, places: readonly number[]): ListedItem[] {
-  const { items, cases } = conditionCoverage(grounds);
+  const coverage = conditionCoverage(grounds);
+  const named = shownBy(coverage, MOST_LISTED_INSTANCES);
   return places.flatMap((place) => {
-    const listed = items[place];
+    const listed = coverage.items[place];
     if (listed === undefined) return [];
-    const { item, standing, shownBy } = listed;
+    const { item, standing, instances } = listed;
     return {
       condition: grounds.id,
       conditionTitle: grounds.content.title,
@@ -151,9 +153,9 @@ function listedItems({ grounds, tally }: Counted, places: readonly number[]): Li
       weight: tally.weight,
       item,
       standing,
-      shownBy: shownBy.slice(0, MOST_LISTED_INSTANCES),
-      instances: shownBy.length,
-      cases,
+      shownBy: named[place] ?? [],
+      instances,
+      cases: coverage.cases,
     };
   });
 }
@@ -194,7 +196,7 @@ export type CaseMark = 'shows' | 'linked' | 'nothing';
 export function caseMarks(index: CoverageIndex): Map<CaseId, CaseMark> {
   const showing = new Set<CaseId>();
   for (const { counted } of index.entries.values()) {
-    for (const { id, evidence } of counted?.grounds.covering ?? []) if (evidence.some((refs) => refs !== undefined)) showing.add(id);
+    for (const { id, evidence } of counted?.grounds.covering ?? []) if (evidence.counts.some((count) => count > 0)) showing.add(id);
   }
   const marks = new Map<CaseId, CaseMark>();
   for (const { id, state, content } of index.cases.values()) {

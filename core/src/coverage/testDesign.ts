@@ -1,6 +1,6 @@
 import { artefactId, type CaseId, type ConditionId, type RequirementId } from '../artefacts/index.ts';
-import { EMPTY_CASE, parameterId, rowId, stepId, type CaseContent, type Cover } from '../cases/index.ts';
-import { fieldId, type ConditionContent, type Field, type ValueRangesModel } from '../conditions/index.ts';
+import { EMPTY_CASE, newCover, parameterId, rowId, stepId, type CaseContent, type Cover } from '../cases/index.ts';
+import { DEFAULT_MOST_ITEMS, fieldId, type ConditionContent, type Field, type ValueRangesModel } from '../conditions/index.ts';
 import { DEFAULT_RISK_SCALE, type QuestionSubject } from '../basis/index.ts';
 import type { Design, DesignCase, DesignCondition, DesignQuestion, DesignRequirement } from './design.ts';
 
@@ -32,7 +32,7 @@ export const ranges: ValueRangesModel = { kind: 'valueRanges', boundaries: 'twoV
 
 /** A whole design of the parts given. */
 export function designOf(part: Partial<Design>): Design {
-  return { requirements: [], conditions: [], cases: [], questions: [], riskWeights: DEFAULT_RISK_SCALE.weights, ...part };
+  return { requirements: [], conditions: [], cases: [], questions: [], riskWeights: DEFAULT_RISK_SCALE.weights, mostItems: DEFAULT_MOST_ITEMS, ...part };
 }
 
 /** An open question about these subjects, unless said otherwise. */
@@ -46,7 +46,7 @@ export function requirement(n: number, part: Partial<DesignRequirement> = {}): D
 
 export function condition(n: number, requirements: readonly number[], part: Partial<ConditionContent> = {}, outside: Partial<DesignCondition> = {}): DesignCondition {
   const links = requirements.map((r) => ({ id: R(r), seenVersion: 1, anchor: null }));
-  const content: ConditionContent = { title: `condition ${n}`, polarity: 'both', risk: null, requirements: links, model: { kind: 'plain' }, leftOut: [], observations: [], defects: [], ...part };
+  const content: ConditionContent = { title: `condition ${n}`, polarity: 'both', risk: null, requirements: links, model: { kind: 'plain' }, depths: [], leftOut: [], observations: [], defects: [], ...part };
   return { id: K(n), state: 'draft', version: 1, meaningSince: 1, content, ...outside };
 }
 
@@ -58,7 +58,7 @@ export function testCase(n: number, values: readonly string[], covers: readonly 
     steps: [{ kind: 'step', id: stepId('s1'), action: 'enter <reading>', expected: 'it is taken' }],
     parameters: [{ id: parameterId('p'), name: 'reading', type: 'text', default: '', description: '' }],
     rows: values.map((value, i) => ({ id: rowId(`r${i}`), name: `row ${i}`, cells: { p: value } })),
-    covers: covers.map((c) => ({ id: K(1), seenVersion: 1, fields: [], outcome: null, expects: [], ...c })),
+    covers: covers.map((c) => ({ ...newCover(K(1), 1), ...c })),
   };
   return { id: C(n), state: 'draft', version: 1, content, ...outside };
 }

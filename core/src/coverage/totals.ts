@@ -20,12 +20,17 @@ export function tallyOf(standings: readonly Standing[], techniques: readonly Tec
   return { standings, counts, byTechnique, weight };
 }
 
+/** A value for every technique. */
+export function perTechnique<T>(make: (technique: Technique) => T): Record<Technique, T> {
+  return Object.fromEntries(TECHNIQUES.map((t) => [t, make(t)])) as Record<Technique, T>;
+}
+
 /** The sums over all conditions of a project, kept by adding and taking away tallies. */
 export class Totals {
   readonly all = new CountSum();
   /** Each item as often as it weighs. */
   readonly weighted = new CountSum();
-  readonly byTechnique: Readonly<Record<Technique, CountSum>> = { partitions: new CountSum(), boundaries: new CountSum(), plain: new CountSum() };
+  readonly byTechnique: Readonly<Record<Technique, CountSum>> = perTechnique(() => new CountSum());
 
   add(tally: ConditionTally): void {
     this.#change(tally, 1);

@@ -2,8 +2,7 @@ import type { Design, DesignCondition } from '@caderno/core/coverage';
 import type { QueryOf } from '@caderno/contract';
 import { findArtefact } from '../artefacts/index.ts';
 import type { Work } from '../database/index.ts';
-import { readSettings } from '../projects/index.ts';
-import { designCases, designConditions, designQuestions, designRequirements } from './designRows.ts';
+import { designCases, designConditions, designQuestions, designRequirements, designSettings } from './designRows.ts';
 
 /**
  * The design around a requirement, a condition or a case: its conditions, their requirements, and every case that
@@ -19,8 +18,7 @@ export async function readDesign(work: Work, projectId: string, around: QueryOf<
   const asking = `a.project_id = $1 AND a.id IN (
     SELECT link.from_id FROM link JOIN artefact s ON s.id = link.to_id WHERE s.project_id = $1 AND ((s.kind = 'condition' AND s.number = ANY($2)) OR (s.kind = 'requirement' AND s.number = ANY($3))))`;
   const questions = await designQuestions(work, asking, [projectId, conditions.map((c) => Number(c.id.slice(2))), requirements.map((r) => Number(r.id.slice(2)))]);
-  const { weights } = (await readSettings(work, projectId)).settings.riskScale;
-  return { requirements, conditions, cases, questions, riskWeights: weights };
+  return { requirements, conditions, cases, questions, ...(await designSettings(work, projectId)) };
 }
 
 async function conditionsAround(work: Work, projectId: string, around: QueryOf<'readDesign'>): Promise<DesignCondition[]> {

@@ -1,8 +1,9 @@
 import { artefactId, type ArtefactState } from '@caderno/core/artefacts';
 import { orderOutline, type Risk } from '@caderno/core/basis';
-import type { DesignCase, DesignCondition, DesignQuestion, DesignRequirement } from '@caderno/core/coverage';
+import type { DesignCase, DesignCondition, DesignQuestion, DesignRequirement, DesignSettings } from '@caderno/core/coverage';
 import { contentFromStore, outlinePlaces } from '../artefacts/index.ts';
 import { selectRows, type Work } from '../database/index.ts';
+import { readSettings } from '../projects/index.ts';
 
 interface HeadRow {
   readonly number: number;
@@ -47,4 +48,10 @@ export async function designCases(work: Work, where: string, bind: readonly unkn
 export async function designQuestions(work: Work, where: string, bind: readonly unknown[]): Promise<DesignQuestion[]> {
   const rows = await selectRows<HeadRow>(work, `${HEADS} WHERE a.kind = 'question' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
   return rows.map(({ number, state, content, schema }) => ({ id: artefactId('question', number), state, content: contentFromStore('question', schema, content) }));
+}
+
+/** The settings of a project that coverage depends on. */
+export async function designSettings(work: Work, projectId: string): Promise<DesignSettings> {
+  const { riskScale, mostItems } = (await readSettings(work, projectId)).settings;
+  return { riskWeights: riskScale.weights, mostItems };
 }

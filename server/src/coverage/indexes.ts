@@ -2,8 +2,7 @@ import type { ArtefactKind } from '@caderno/core/artefacts';
 import { artefactId } from '@caderno/core/artefacts';
 import { CoverageIndex, type DesignChange } from '@caderno/core/coverage';
 import { selectRows, type Work } from '../database/index.ts';
-import { readSettings } from '../projects/index.ts';
-import { designCases, designConditions, designQuestions, designRequirements } from './designRows.ts';
+import { designCases, designConditions, designQuestions, designRequirements, designSettings } from './designRows.ts';
 
 interface KeptIndex {
   readonly revision: number;
@@ -42,7 +41,7 @@ async function bringUp(work: Work, projectId: string, kept: KeptIndex | undefine
   for (const change of await readChanges(work, projectId, changed)) kept.index.apply(change);
   if (await settingsChanged(work, projectId, kept.revision)) {
     kept.index.apply({ kind: 'requirements', inOutlineOrder: await designRequirements(work, projectId) });
-    kept.index.apply({ kind: 'riskWeights', weights: (await readSettings(work, projectId)).settings.riskScale.weights });
+    kept.index.apply({ kind: 'settings', settings: await designSettings(work, projectId) });
   }
   return kept.index;
 }
@@ -53,7 +52,7 @@ async function fromScratch(work: Work, projectId: string): Promise<CoverageIndex
     conditions: await designConditions(work, 'a.project_id = $1', [projectId]),
     cases: await designCases(work, 'a.project_id = $1', [projectId]),
     questions: await designQuestions(work, 'a.project_id = $1', [projectId]),
-    riskWeights: (await readSettings(work, projectId)).settings.riskScale.weights,
+    ...(await designSettings(work, projectId)),
   });
 }
 

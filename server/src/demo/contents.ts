@@ -1,7 +1,7 @@
 import type { CaseId, ConditionId, RequirementId } from '@caderno/core/artefacts';
 import { EMPTY_QUESTION, EMPTY_REQUIREMENT, type QuestionContent, type QuestionSubject, type RequirementContent } from '@caderno/core/basis';
-import { parameterId, parsePastedSteps, rowId, stepId, type CaseContent } from '@caderno/core/cases';
-import { anchorAt, coverageItems, fieldId, type ConditionContent, type Field, type Model } from '@caderno/core/conditions';
+import { parameterId, parsePastedSteps, rowId, stepId, type CarriedEvent, type CaseContent, type StepId } from '@caderno/core/cases';
+import { anchorAt, carriedFields, coverageItems, eventId, fieldId, stateId, tableFromGrid, transitionId, type ConditionContent, type Field, type Model } from '@caderno/core/conditions';
 import type { ValueType } from '@caderno/core/values';
 import type { DemoCase, DemoCondition, DemoField, DemoQuestion, DemoRequirement } from './documents.ts';
 
@@ -20,10 +20,7 @@ export function requirementContent({ title, text, type, module, risk, priority, 
 }
 
 export function conditionContent(demo: DemoCondition, requirement: (title: string) => MadeRequirement, at: string): ConditionContent {
-  const model: Model =
-    demo.fields.length === 0
-      ? { kind: 'plain' }
-      : { kind: 'valueRanges', boundaries: demo.boundaries, allowInvalidTogether: false, fields: demo.fields.map(fieldOf) };
+  const model = modelOf(demo);
   const content: ConditionContent = {
     title: demo.title,
     polarity: demo.polarity,
@@ -33,6 +30,7 @@ export function conditionContent(demo: DemoCondition, requirement: (title: strin
       return { id: target.id, seenVersion: target.version, anchor: words === undefined ? null : anchorOn(target.content, words) };
     }),
     model,
+    depths: demo.depths,
     leftOut: [],
     observations: [],
     defects: [],
@@ -44,6 +42,54 @@ export function conditionContent(demo: DemoCondition, requirement: (title: strin
     return { id: item.key, reason, by: demo.by, at };
   });
   return { ...content, leftOut };
+}
+
+function modelOf(demo: DemoCondition): Model {
+  if (demo.table !== undefined) return tableOf(demo.table);
+  if (demo.states !== undefined) return statesOf(demo.states);
+  if (demo.combination !== undefined) return combinationOf(demo.combination);
+  return demo.fields.length === 0 ? { kind: 'plain' } : { kind: 'valueRanges', boundaries: demo.boundaries, allowInvalidTogether: false, fields: demo.fields.map(fieldOf) };
+}
+
+function tableOf(text: string): Model {
+  let made = 0;
+  const grid = text.trim().split('\n').map((line) => line.split('|').map((cell) => cell.trim()));
+  const read = tableFromGrid(grid, { kind: 'decisionTable', conditions: [], actions: [], rules: [] }, () => `t${(made += 1)}`);
+  if (!('model' in read)) throw new Error(`a table of the demo can be read: expected lines of conditions, got ${JSON.stringify(read)}`);
+  return read.model;
+}
+
+function statesOf(demo: NonNullable<DemoCondition['states']>): Model {
+  const names = [...new Set([demo.initial, ...demo.transitions.flatMap(([from, , , to]) => [from, to])])];
+  const events = [...new Set(demo.transitions.map(([, event]) => event))];
+  const stateOf = (name: string) => stateId(`s${names.indexOf(name) + 1}`);
+  const eventOf = (name: string) => eventId(`e${events.indexOf(name) + 1}`);
+  return {
+    kind: 'stateTransitions',
+    states: names.map((name) => ({ id: stateOf(name), name, initial: name === demo.initial, final: demo.final.includes(name), place: null })),
+    events: events.map((name) => ({ id: eventOf(name), name })),
+    transitions: demo.transitions.map(([from, event, guard, to, action], i) => ({ id: transitionId(`t${i + 1}`), from: stateOf(from), event: eventOf(event), to: stateOf(to), guard, action })),
+    level: demo.level,
+    invalidPairs: demo.invalidPairs,
+  };
+}
+
+function combinationOf(demo: NonNullable<DemoCondition['combination']>): Model {
+  return {
+    kind: 'combination',
+    strength: demo.strength,
+    groups: [],
+    seed: demo.seed,
+    constraints: demo.constraints.map((text, i) => ({ id: `c${i + 1}`, text })),
+    factors: demo.factors.map(([name, ...values], f) => ({
+      id: fieldId(`f${f + 1}`),
+      name,
+      values: values.map((text, v) => {
+        const [value = '', outcome = ''] = text.replace(/^!/, '').split(': ');
+        return { id: `v${v + 1}`, value, aliases: [], valid: !text.startsWith('!'), base: false, outcome };
+      }),
+    })),
+  };
 }
 
 function anchorOn(requirement: RequirementContent, words: string) {
@@ -104,6 +150,8 @@ export function caseContent(demo: DemoCase, condition: (title: string) => MadeCo
         fields: Object.entries(cover.fields).map(([field, parameter]) => ({ id: fieldNamed(target, field), parameter: parameterNamed(parameter) })),
         outcome: cover.outcome === null ? null : parameterNamed(cover.outcome),
         expects: cover.expects.map((number) => stepId(`s${number}`)),
+        start: null,
+        events: cover.events.map(([number, event, guard]) => carriedEvent(target, stepId(`s${number}`), event, guard)),
       };
     }),
     module: demo.module,
@@ -116,10 +164,18 @@ export function caseContent(demo: DemoCase, condition: (title: string) => MadeCo
 }
 
 function fieldNamed(condition: MadeCondition, name: string) {
-  const { model } = condition.content;
-  const field = model.kind === 'valueRanges' ? model.fields.find((f) => f.name === name) : undefined;
+  const field = carriedFields(condition.content.model).find((f) => f.name === name);
   if (field === undefined) throw new Error(`'${condition.content.title}' has the fields a case carries: expected '${name}'`);
   return field.id;
+}
+
+/** The guard tells which transition is meant, where there are several for the event. */
+function carriedEvent(condition: MadeCondition, step: StepId, name: string, guard: string): CarriedEvent {
+  const { model } = condition.content;
+  const event = model.kind === 'stateTransitions' ? model.events.find((e) => e.name === name) : undefined;
+  if (model.kind !== 'stateTransitions' || event === undefined) throw new Error(`'${condition.content.title}' has the events a case carries: expected '${name}'`);
+  const transition = guard === '' ? null : (model.transitions.find((t) => t.event === event.id && t.guard === guard)?.id ?? null);
+  return { id: step, event: event.id, transition };
 }
 
 /** A question as it was when it was raised; answers come later. */

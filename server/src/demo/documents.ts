@@ -1,7 +1,7 @@
 import { PRIORITIES } from '@caderno/core/artefacts';
 import { REQUIREMENT_TYPES, RISKS, WORDING_RULES } from '@caderno/core/basis';
 import { PARAMETER_TYPES } from '@caderno/core/cases';
-import { BOUNDARY_RULES, CLASS_KINDS, POLARITIES } from '@caderno/core/conditions';
+import { BOUNDARY_RULES, CLASS_KINDS, POLARITIES, STATE_LEVELS, STRENGTHS } from '@caderno/core/conditions';
 import { ORDERED_KINDS } from '@caderno/core/values';
 import { ROLES, TRACKER_KINDS } from '@caderno/contract';
 import { z } from 'zod';
@@ -93,6 +93,28 @@ const condition = z.strictObject({
   risk: z.enum(RISKS).nullable().default(null),
   boundaries: z.enum(BOUNDARY_RULES).default('twoValue'),
   fields: z.array(field).default([]),
+  /** Lines of a decision table, cells between bars, as it would be pasted from a spreadsheet. */
+  table: z.string().optional(),
+  states: z
+    .strictObject({
+      level: z.enum(STATE_LEVELS).default('switch0'),
+      invalidPairs: z.boolean().default(false),
+      initial: z.string(),
+      final: z.array(z.string()).default([]),
+      /** From, event, guard, to, action. */
+      transitions: z.array(z.tuple([z.string(), z.string(), z.string(), z.string(), z.string()])),
+    })
+    .optional(),
+  combination: z
+    .strictObject({
+      strength: z.enum(STRENGTHS).default('pairs'),
+      /** Name, then values; an exclamation mark before an invalid one, its outcome after a colon. */
+      factors: z.array(z.tuple([z.string()]).rest(z.string())),
+      constraints: z.array(z.string()).default([]),
+      seed: z.number().default(1),
+    })
+    .optional(),
+  depths: z.array(z.string()).default([]),
   /** Name of the item, reason. */
   leaveOut: z.array(z.tuple([z.string(), z.string()])).default([]),
   by: z.string(),
@@ -125,6 +147,8 @@ const testCase = z.strictObject({
         outcome: z.string().nullable().default(null),
         /** numbers of the steps whose expected results speak for it */
         expects: z.array(z.number()).default([]),
+        /** Number of the step, event, and the guard of the transition that is meant. */
+        events: z.array(z.tuple([z.number(), z.string(), z.string()])).default([]),
       }),
     )
     .default([]),

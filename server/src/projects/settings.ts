@@ -1,4 +1,4 @@
-import { DEFAULT_SETTINGS, projectSettingsSchema, type ProjectSettings } from '@caderno/contract';
+import { DEFAULT_SETTINGS, storedSettingsSchema, type ProjectSettings } from '@caderno/contract';
 import { selectRows, type Work } from '../database/index.ts';
 
 export interface StoredSettings {
@@ -10,5 +10,5 @@ export interface StoredSettings {
 export async function readSettings(work: Work, projectId: string): Promise<StoredSettings> {
   const [row] = await selectRows<{ version: number; settings: unknown }>(work, 'SELECT settings_version AS version, settings FROM project WHERE id = $1', [projectId]);
   if (row === undefined) throw new Error('Settings belong to a project: expected one, got none');
-  return { version: row.version, settings: row.settings === null ? DEFAULT_SETTINGS : projectSettingsSchema.parse(row.settings) };
+  return { version: row.version, settings: row.settings === null ? DEFAULT_SETTINGS : storedSettingsSchema.parse(row.settings) };
 }

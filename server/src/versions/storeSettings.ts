@@ -6,11 +6,11 @@ import { readSettings } from '../projects/index.ts';
 import { Refused } from '../refused.ts';
 
 /** Parts that a lead changes, by hand or by undoing. */
-const OF_LEADS: readonly (keyof ProjectSettings)[] = ['riskScale', 'tracker'];
+const OF_LEADS: readonly (keyof ProjectSettings)[] = ['riskScale', 'tracker', 'mostItems'];
 
 /** The parts in which two settings differ. */
 export function changedParts(before: ProjectSettings, after: ProjectSettings): (keyof ProjectSettings)[] {
-  const parts: (keyof ProjectSettings)[] = ['riskScale', 'glossary', 'rulesOff', 'tracker'];
+  const parts: (keyof ProjectSettings)[] = ['riskScale', 'glossary', 'rulesOff', 'tracker', 'depths', 'mostItems'];
   return parts.filter((part) => !sameJson(asJson(before[part]), asJson(after[part])));
 }
 

@@ -196,6 +196,7 @@ function useAddCondition(requirement: RequirementId, version: number): (anchor: 
         risk: null,
         requirements: [{ id: requirement, seenVersion: version, anchor }],
         model: { kind: 'plain' },
+        depths: [],
         leftOut: [],
         observations: [],
         defects: [],

@@ -1,21 +1,6 @@
-import { itemsShownByRow, rangeJudge, coverageItems, type ConditionContent, type CoverageItem, type FieldId, type FieldValue, type ItemKey, type RangeJudge, type ValueRangesModel } from '../conditions/index.ts';
+import { itemsShownByRow, rangeItems, rangeJudge, type CoverageItem, type FieldId, type FieldValue, type ItemKey, type RangeJudge, type ValueRangesModel } from '../conditions/index.ts';
 import { readCell, type CellText } from '../data/index.ts';
-
-/** A row that would show missing items. */
-export interface ProposedRow {
-  readonly name: string;
-  readonly values: readonly { readonly field: FieldId; readonly cell: CellText }[];
-  /** What the row should lead to: the outcomes of the items it aims at, each once. */
-  readonly outcome: string;
-  /** The missing items it would show, in the order of the condition's list. */
-  readonly shows: readonly ItemKey[];
-}
-
-/** What filling a gap comes to. `unreachable`: items no value can be made up for, or that only an overlap hides. */
-export interface GapFilling {
-  readonly rows: readonly ProposedRow[];
-  readonly unreachable: readonly ItemKey[];
-}
+import type { Filling, ProposedRow, RowsMade } from './gapFilling.ts';
 
 interface Candidate {
   readonly values: ReadonlyMap<FieldId, CellText>;
@@ -24,21 +9,22 @@ interface Candidate {
 }
 
 /**
- * Rows that show the missing items of a value ranges condition, few of them: each time the candidate that shows most
- * of what is left, the first in item order among equals. Valid values of several fields share a row; an invalid
- * value stands alone among typical valid ones. Plain conditions have no rows to propose.
+ * Rows that show the missing items of a value ranges model. Fewest: each time the candidate that shows most of what is
+ * left, the first in item order among equals; valid values of several fields share a row; an invalid value stands alone
+ * among typical valid ones. One per item: a row for each.
  */
-export function fillGap(content: ConditionContent, missing: readonly ItemKey[]): GapFilling {
-  const { model } = content;
-  if (model.kind !== 'valueRanges') return { rows: [], unreachable: missing };
-  const items = coverageItems(content);
+export function rangeRows(model: ValueRangesModel, missing: ReadonlySet<ItemKey>, how: Filling): RowsMade {
+  const items = rangeItems(model);
   const judge = rangeJudge(model);
-  const wanted = items.filter((i) => missing.includes(i.key));
+  const wanted = items.filter((i) => missing.has(i.key));
   const candidates = wanted.flatMap((item) => candidate(model, judge, items, item));
-  return choose(judge, wanted, candidates);
+  if (how === 'fewest') return choose(judge, wanted, candidates);
+  const rows = candidates.map((c) => proposedRow(c, c.aims));
+  const made = new Set(rows.flatMap((r) => r.shows));
+  return { rows, unreachable: wanted.filter((i) => !made.has(i.key)).map((i) => i.key) };
 }
 
-function choose(judge: RangeJudge, wanted: readonly CoverageItem[], candidates: readonly Candidate[]): GapFilling {
+function choose(judge: RangeJudge, wanted: readonly CoverageItem[], candidates: readonly Candidate[]): RowsMade {
   const left = new Set(wanted.map((i) => i.key));
   const rows: ProposedRow[] = [];
   let pool = candidates;

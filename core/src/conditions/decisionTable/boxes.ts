@@ -1,0 +1,107 @@
+import type { DecisionTableModel, Rule } from './decisionTable.ts';
+
+/**
+ * A set of combinations that is a product of values: by condition, in the order of the table, the values allowed as
+ * bits. All judgements on tables are made on boxes; combinations are never listed one by one.
+ */
+export type Box = readonly number[];
+
+/** The box of all combinations. */
+export function wholeBox(model: DecisionTableModel): Box {
+  return model.conditions.map((c) => 2 ** c.values.length - 1);
+}
+
+export function boxOf(model: DecisionTableModel, rule: Pick<Rule, 'entries'>): Box {
+  return model.conditions.map((condition) => {
+    const entry = rule.entries[condition.id] ?? [];
+    const bits = condition.values.reduce((sum, value, i) => (entry.includes(value.id) ? sum | (1 << i) : sum), 0);
+    return bits === 0 ? 2 ** condition.values.length - 1 : bits;
+  });
+}
+
+/** The entries of a box: conditions it leaves open are absent. */
+export function entriesOfBox(model: DecisionTableModel, box: Box): Record<string, string[]> {
+  const entries: Record<string, string[]> = {};
+  model.conditions.forEach((condition, c) => {
+    const values = condition.values.filter((_, i) => ((box[c] ?? 0) >> i) & 1);
+    if (values.length < condition.values.length) entries[condition.id] = values.map((v) => v.id);
+  });
+  return entries;
+}
+
+/** What two boxes have in common; null: nothing. */
+export function meet(a: Box, b: Box): Box | null {
+  const both = a.map((bits, c) => bits & (b[c] ?? 0));
+  return both.includes(0) ? null : both;
+}
+
+export function contains(outer: Box, inner: Box): boolean {
+  return outer.every((bits, c) => (bits & (inner[c] ?? 0)) === inner[c]);
+}
+
+/** How many combinations a box holds. */
+export function sizeOfBox(box: Box): bigint {
+  return box.reduce((product, bits) => product * BigInt(bitsIn(bits)), 1n);
+}
+
+function bitsIn(bits: number): number {
+  let count = 0;
+  for (let left = bits; left !== 0; left &= left - 1) count += 1;
+  return count;
+}
+
+/** What is left of a box when others are taken away, as boxes without overlap. */
+export interface Remainder {
+  /** The first ones, at most as many as were asked for. */
+  readonly boxes: readonly Box[];
+  /** How many combinations are left in all. */
+  readonly combinations: bigint;
+}
+
+/** Most steps of {@link subtract}; beyond, a table is too tangled to be judged as one types. */
+const MOST_STEPS = 400_000;
+
+/**
+ * A box without others: condition by condition, values that the same others hold are followed together. Null when it
+ * would take more than {@link MOST_STEPS} steps. Boxes come in the order of the values; with `most` 1 it stops at the first.
+ */
+export function subtract(from: Box, others: readonly Box[], most: number): Remainder | null {
+  const found: Box[] = [];
+  const search = { combinations: 0n, steps: 0, stop: false };
+  const openFrom = others.map((box) => firstOpen(box, from));
+  const walk = (c: number, prefix: readonly number[], active: readonly number[]): void => {
+    search.steps += 1;
+    if (search.steps > MOST_STEPS || search.stop) return;
+    if (active.some((r) => (openFrom[r] ?? 0) <= c)) return;
+    if (active.length === 0) {
+      const box = [...prefix, ...from.slice(c)];
+      search.combinations += sizeOfBox(box);
+      if (found.length < most) found.push(box);
+      search.stop = most === 1;
+      return;
+    }
+    for (const { bits, held } of valuesHeldAlike(from[c] ?? 0, c, others, active)) walk(c + 1, [...prefix, bits], held);
+  };
+  if (!from.includes(0)) walk(0, [], others.flatMap((box, r) => (meet(from, box) === null ? [] : [r])));
+  return search.steps > MOST_STEPS ? null : { boxes: found, combinations: search.combinations };
+}
+
+/** The first condition from which on a box holds everything that is asked about. */
+function firstOpen(box: Box, from: Box): number {
+  let c = from.length;
+  while (c > 0 && ((box[c - 1] ?? 0) & (from[c - 1] ?? 0)) === from[c - 1]) c -= 1;
+  return c;
+}
+
+function valuesHeldAlike(bits: number, c: number, others: readonly Box[], active: readonly number[]): { bits: number; held: readonly number[] }[] {
+  const groups = new Map<string, { bits: number; held: readonly number[] }>();
+  for (let left = bits; left !== 0; left &= left - 1) {
+    const value = left & -left;
+    const held = active.filter((r) => ((others[r]?.[c] ?? 0) & value) !== 0);
+    const key = held.join(' ');
+    const group = groups.get(key);
+    if (group === undefined) groups.set(key, { bits: value, held });
+    else group.bits |= value;
+  }
+  return [...groups.values()];
+}
