@@ -1,6 +1,6 @@
 import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
 import { z } from 'zod';
-import { artefactSchema, changeSchema, draftKeptSchema, draftSchema, newArtefactSchema, placeSchema, saveSchema, stateSchema, summarySchema, versionSchema, versionWithContentSchema } from './artefacts.ts';
+import { artefactSchema, changeSchema, draftKeptSchema, draftSchema, newArtefactSchema, placeSchema, saveSchema, stateSchema, summarySchema, versionSchema, versionWithContentSchema, writeSchema, writtenSchema } from './artefacts.ts';
 import { agendaQuerySchema, basisTextsSchema, mergeSchema, settleSchema, splitSchema, suspectLinkSchema } from './basis.ts';
 import { bytesBody, fileResponse } from './bytes.ts';
 import { caseMarksSchema, coverageReportSchema, designSchema, heldUpSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
@@ -54,6 +54,7 @@ export const api = {
   },
   createArtefact: { method: 'POST', path: '/projects/:project/artefacts', access: 'analyst', summary: 'Make an artefact with its first version', params: inProject, query: none, body: newArtefactSchema, response: artefactSchema },
   readArtefact: { method: 'GET', path: '/projects/:project/artefacts/:id', access: 'reader', summary: 'An artefact: its head and one’s own draft', params: ofArtefact, query: none, body: nothing, response: artefactSchema },
+  writeArtefacts: { method: 'POST', path: '/projects/:project/artefacts/write', access: 'analyst', summary: 'Make and change several artefacts as one command', params: inProject, query: none, body: writeSchema, response: writtenSchema },
   saveArtefact: { method: 'PUT', path: '/projects/:project/artefacts/:id', access: 'analyst', summary: 'Make a version; If-Match names the version it starts from', params: ofArtefact, query: none, body: saveSchema, response: artefactSchema },
   keepDraft: { method: 'PUT', path: '/projects/:project/artefacts/:id/draft', access: 'analyst', summary: 'Keep one’s working text', params: ofArtefact, query: none, body: draftSchema, response: draftKeptSchema },
   dropDraft: { method: 'DELETE', path: '/projects/:project/artefacts/:id/draft', access: 'analyst', summary: 'Drop one’s working text', params: ofArtefact, query: none, body: nothing, response: artefactSchema },

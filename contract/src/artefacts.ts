@@ -112,7 +112,7 @@ export type Version = z.infer<typeof versionSchema>;
 export const versionWithContentSchema = z.intersection(versionSchema, kindAndContentSchema);
 export type VersionWithContent = z.infer<typeof versionWithContentSchema>;
 
-export const CHANGE_ACTIONS = ['create', 'save', 'state', 'move', 'undo', 'import', 'split', 'merge', 'settle', 'settings'] as const;
+export const CHANGE_ACTIONS = ['create', 'save', 'state', 'move', 'undo', 'import', 'split', 'merge', 'settle', 'settings', 'write'] as const;
 export type ChangeAction = (typeof CHANGE_ACTIONS)[number];
 
 /** One entry of the journal: what one command did. */
@@ -139,3 +139,17 @@ export type Change = z.infer<typeof changeSchema>;
 /** What an open page is told: the project moved on, and which artefacts changed. */
 export const projectEventSchema = z.object({ revision: z.int(), artefacts: z.array(artefactIdSchema), by: z.uuid().nullable() });
 export type ProjectEvent = z.infer<typeof projectEventSchema>;
+
+/**
+ * Several artefacts made and changed by one command. `detail` says in words what for; a change names the version it
+ * starts from.
+ */
+export const writeSchema = z.strictObject({
+  made: z.array(kindAndContentSchema).max(LIMITS.written),
+  changed: z.array(z.intersection(kindAndContentSchema, z.object({ id: artefactIdSchema, version: z.int().min(1) }))).max(LIMITS.written),
+  detail: z.string().max(LIMITS.title),
+});
+export type Write = z.infer<typeof writeSchema>;
+
+/** What was made, in the order asked for; `change` is null when nothing was to be done. */
+export const writtenSchema = z.object({ change: changeSchema.nullable(), made: z.array(artefactIdSchema) });

@@ -34,6 +34,7 @@ export {
   type Summary,
   type Version,
   type VersionWithContent,
+  type Write,
 } from './artefacts.ts';
 export type { ItemList } from './coverage.ts';
 export { bytesBody, fileResponse, type FileAnswer } from './bytes.ts';

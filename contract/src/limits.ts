@@ -30,6 +30,8 @@ export const LIMITS = {
   terms: 2_000,
   leftOut: 5_000,
   depths: 20,
+  /** Artefacts made or changed by one command, each. */
+  written: 1_000,
   /** The most that a project may allow of coverage items in one condition. */
   items: 100_000,
   tags: 50,

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
+import { newCover } from '@caderno/core/cases';
 import { rebuildDerived } from '../src/artefacts/index.ts';
 import { inTransaction, migrate } from '../src/database/index.ts';
 import { condition, makeDatabase, makeProject, requirement, save, startServer, testCase, type Caller, type TestServer } from './harness.ts';

@@ -3,6 +3,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { CoverageIndex, coverageReport } from '@caderno/core/coverage';
 import { rangeProblems } from '@caderno/core/conditions';
+import { newCover } from '@caderno/core/cases';
 import type { ProjectEvent } from '@caderno/contract';
 import { CoverageIndexes } from '../src/coverage/index.ts';
 import { inTransaction } from '../src/database/index.ts';

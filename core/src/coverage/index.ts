@@ -31,3 +31,4 @@ export { FILLINGS, fillGap, type Filling, type GapFilling, type ProposedRow, typ
 export { CombinationRows } from './combinationRows.ts';
 export { addProposedRows, coverOf, mapFields, withCover, type NewId, type SeenCondition } from './addRows.ts';
 export { pathSteps, writtenCases } from './writtenCases.ts';
+export { derivationOf, rowRefusal, type Derivation, type DerivedValue, type RowRefusal } from './derivation.ts';

@@ -54,14 +54,14 @@ function pathCase(empty: CaseContent, condition: SeenCondition, path: StatePath,
 export function pathSteps(model: StateTransitionsModel, path: StatePath, newId: NewId): { readonly step: Step; readonly carried: CarriedEvent }[] {
   const taken = path.transitions.map((t) => {
     const id = stepId(newId());
-    const expected = [t.action, `It is ${stateName(model, t.to)}.`].filter((text) => text !== '').join('; ');
+    const expected = `It is ${stateName(model, t.to)}${t.action === '' ? '' : `; ${t.action}`}`;
     return { step: { kind: 'step' as const, id, action: capital(eventWords(model, t)), expected }, carried: { id, event: t.event, transition: t.id } };
   });
   if (path.refused === null) return taken;
   const id = stepId(newId());
   const state = path.transitions.at(-1)?.to ?? path.start;
   const action = capital(eventWords(model, { event: path.refused, guard: '' }));
-  return [...taken, { step: { kind: 'step', id, action, expected: `It is refused and stays ${stateName(model, state)}.` }, carried: { id, event: path.refused, transition: null } }];
+  return [...taken, { step: { kind: 'step', id, action, expected: `It is refused; it stays ${stateName(model, state)}` }, carried: { id, event: path.refused, transition: null } }];
 }
 
 function capital(text: string): string {

@@ -11,7 +11,7 @@ import { find, listByQuery } from '../find/index.ts';
 import { addMember, checkSignIn, describeSession, endSession, listMembers, refuseTooManyFailures, setUp, startSession } from '../people/index.ts';
 import { createProject, readProject, readSettings } from '../projects/index.ts';
 import { Refused } from '../refused.ts';
-import { listChanges, listVersions, readVersion, undoChange } from '../versions/index.ts';
+import { listChanges, listVersions, readVersion, undoChange, writeArtefacts } from '../versions/index.ts';
 import { findDefects, readTrackerState } from '../tracker/index.ts';
 import { commanderOf, membershipOf, personOf, type Call } from './context.ts';
 import { describeAgain, preview, run, upload, uploadStories } from './imports.ts';
@@ -74,6 +74,8 @@ export const handlers: { readonly [N in Operation]: Handler<N> } = {
   },
   listVersions: ({ params }, call) => listVersions(call.work, membershipOf(call).projectId, params.id),
   readVersion: ({ params }, call) => readVersion(call.work, membershipOf(call).projectId, params.id, params.version),
+
+  writeArtefacts: ({ body }, call) => writeArtefacts(call.work, commanderOf(call), body),
 
   listChanges: ({ query }, call) => listChanges(call.work, membershipOf(call).projectId, query),
   undoChange: ({ params }, call) => undoChange(call.work, commanderOf(call), membershipOf(call).role, params.change),

@@ -1,5 +1,6 @@
 import type { ConditionId } from '@caderno/core/artefacts';
-import type { CaseContent, Cover, ParameterId, StepId } from '@caderno/core/cases';
+import { newCover, type CaseContent, type Cover, type ParameterId, type StepId } from '@caderno/core/cases';
+import { carriedFields } from '@caderno/core/conditions';
 import type { DesignCondition } from '@caderno/core/coverage';
 import { countStandings, itemsToShow, type ConditionCoverage } from '@caderno/core/coverage';
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/react';
@@ -9,6 +10,7 @@ import { useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Dialog, Button, MODEL_WORD, TextButton } from '../look/index.ts';
 import { Ticks } from '../artefacts/index.ts';
+import { EventChoice } from './EventChoice.tsx';
 
 interface Props {
   readonly content: CaseContent;
@@ -62,8 +64,10 @@ interface LineProps {
 function CoverLine({ cover, condition, coverage, canEdit, onMap, onFill, onStillRight, onRemove }: LineProps) {
   const { project } = useFrame();
   const counts = countStandings(coverage?.items.map((i) => i.standing) ?? []);
-  const isRanges = condition?.content.model.kind === 'valueRanges';
-  const unmapped = isRanges ? cover.fields.length === 0 : cover.expects.length === 0;
+  const model = condition?.content.model;
+  const isCarried = model !== undefined && carriedFields(model).length > 0;
+  const isPath = model?.kind === 'stateTransitions';
+  const unmapped = isPath ? cover.events.length === 0 : isCarried ? cover.fields.length === 0 : cover.expects.length === 0;
   const missing = counts.gap + counts.linked;
   const suspect = condition !== undefined && cover.seenVersion < condition.meaningSince;
   return (
@@ -94,9 +98,9 @@ function CoverLine({ cover, condition, coverage, canEdit, onMap, onFill, onStill
       {canEdit && (
         <p className="flex flex-wrap gap-x-2.5">
           <TextButton onClick={onMap} className={unmapped ? 'font-semibold text-brick' : ''}>
-            {isRanges ? (unmapped ? 'say what carries its values' : 'what carries it') : unmapped ? 'say which step shows it' : 'which steps show it'}
+            {isPath ? (unmapped ? 'say which steps are events' : 'which steps are events') : isCarried ? (unmapped ? 'say what carries its values' : 'what carries it') : unmapped ? 'say which step shows it' : 'which steps show it'}
           </TextButton>
-          {isRanges && missing > 0 && (
+          {isCarried && missing > 0 && (
             <TextButton className="font-semibold text-blue" onClick={onFill}>
               fill the gap of {missing}
             </TextButton>
@@ -118,7 +122,7 @@ function LinkCondition({ covered, onLink }: { readonly covered: readonly Conditi
   const offered = conditions.filter((c) => !covered.includes(c.id) && words.every((w) => `${c.id} ${c.title}`.toLowerCase().includes(w))).slice(0, 30);
   const link = (id: ConditionId | null): void => {
     const chosen = conditions.find((c) => c.id === id);
-    if (chosen !== undefined) onLink({ id: chosen.id, seenVersion: chosen.version, fields: [], outcome: null, expects: [] });
+    if (chosen !== undefined) onLink(newCover(chosen.id, chosen.version));
     setQuery('');
   };
   return (
@@ -143,14 +147,16 @@ interface MappingProps {
   readonly onClose: () => void;
 }
 
-/** Says which parameter carries which field, or which steps' expected results speak for a plain condition. */
+/** Says which parameter carries which field, which steps are events, or which expected results speak for a plain condition. */
 function Mapping({ content, cover, condition, onChange, onClose }: MappingProps) {
   const model = condition?.content.model;
   return (
     <Dialog title={`How this case covers ${cover.id} ${condition?.content.title ?? ''}`} onClose={onClose}>
-      {model?.kind === 'valueRanges' ? (
+      {model?.kind === 'stateTransitions' ? (
+        <EventChoice model={model} content={content} cover={cover} onChange={onChange} />
+      ) : model !== undefined && carriedFields(model).length > 0 ? (
         <div className="space-y-3">
-          {model.fields.map((field) => (
+          {carriedFields(model).map((field) => (
             <ParameterChoice
               key={field.id}
               label={`${field.name} is carried by`}

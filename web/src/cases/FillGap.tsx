@@ -1,4 +1,3 @@
-import type { ConditionId } from '@caderno/core/artefacts';
 import type { CaseContent } from '@caderno/core/cases';
 import { addProposedRows, fillGap, itemsToMake, type ConditionCoverage, type DesignCondition } from '@caderno/core/coverage';
 import { useMemo } from 'react';
@@ -15,15 +14,15 @@ interface Props {
 /** Adds to the case that is open the rows that would show what is missing, after a preview. */
 export function FillGap({ condition, coverage, update, onClose }: Props) {
   const filling = useMemo(() => fillGap(condition.content, itemsToMake(coverage)), [condition, coverage]);
-  const add = (id: ConditionId): void => {
-    update((c) => addProposedRows(c, id, condition, filling.rows, () => crypto.randomUUID().slice(0, 8)));
+  const add = (): void => {
+    update((c) => addProposedRows(c, condition, filling.rows, () => crypto.randomUUID().slice(0, 8)));
     onClose();
   };
   return (
     <Dialog title={`Fill the gap of ${condition.id} ${condition.content.title}`} onClose={onClose} wide>
       <GapPreview condition={condition.content} filling={filling} />
       <div className="mt-5 flex gap-2">
-        <Button look="accent" disabled={filling.rows.length === 0} onClick={() => add(condition.id)}>
+        <Button look="accent" disabled={filling.rows.length === 0} onClick={add}>
           Add {countOf(filling.rows.length, 'row')}
         </Button>
         <Button onClick={onClose}>Not now</Button>

@@ -8,13 +8,15 @@ export function rowShows(id: CaseId, rows: readonly Row[], coverages: ReadonlyMa
   const names = new Map<RowId, string[]>();
   const suspect = new Set<RowId>();
   const trusted = new Set<RowId>();
-  for (const coverage of coverages.values()) {
-    for (const { item, standing, shownBy } of coverage.items) {
-      for (const ref of shownBy) {
-        if (ref.case !== id || ref.row === null) continue;
+  for (const { items, evidence } of coverages.values()) {
+    for (const { row, shown } of evidence.find((e) => e.case === id)?.instances ?? []) {
+      if (row === null) continue;
+      for (const place of shown) {
+        const found = items[place];
+        if (found === undefined) continue;
         // A plain condition is shown by every row alike: saying so at each would hide what the row is for.
-        if (item.kind !== 'condition') names.set(ref.row, [...(names.get(ref.row) ?? []), item.name]);
-        (standing === 'suspect' ? suspect : trusted).add(ref.row);
+        if (found.item.kind !== 'condition') names.set(row.id, [...(names.get(row.id) ?? []), found.item.name]);
+        (found.standing === 'suspect' ? suspect : trusted).add(row.id);
       }
     }
   }

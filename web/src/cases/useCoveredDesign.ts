@@ -21,6 +21,7 @@ function together(a: Design, b: Design): Design {
     cases: unique([...a.cases, ...b.cases]),
     questions: unique([...a.questions, ...b.questions]),
     riskWeights: a.riskWeights,
+    mostItems: a.mostItems,
   };
 }
 

@@ -1,22 +1,22 @@
 import type { ConditionId, RequirementId } from '@caderno/core/artefacts';
-import { EMPTY_CASE } from '@caderno/core/cases';
-import { placeAnchor, type ConditionContent, type ItemKey, type Model, type ModelKind, type RequirementLink } from '@caderno/core/conditions';
+import { PLAIN_ITEM, countItems, placeAnchor, type ConditionContent, type ItemKey, type ItemKind, type RequirementLink } from '@caderno/core/conditions';
 import { countStandings, itemsToMake, itemsToShow, percentDown, shownRatio, type ConditionCoverage, type Design, type DesignChange, type ItemCoverage } from '@caderno/core/coverage';
 import type { ArtefactOfKind } from '@caderno/contract';
-import { useMemo, useState } from 'react';
-import { Link, useLocation, useNavigate } from 'react-router';
+import { Suspense, lazy, useMemo, useState } from 'react';
+import { Link, useLocation } from 'react-router';
 import { useArtefact, useDesign, useSummaries } from '../api/index.ts';
-import { Defects, Loading, TitleField, useCreate, useRaiseQuestion } from '../artefacts/index.ts';
+import { Defects, Loading, TitleField, useRaiseQuestion } from '../artefacts/index.ts';
 import { useLiveCoverage } from '../coverage/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { BOUNDARY_WORD, Button, Choose, MODEL_WORD, POLARITY_WORD, RISK_WORD, Section, TextButton, countOf, options } from '../look/index.ts';
+import { Button, ITEM_KIND_WORD, MODEL_WORD, Section, TextButton, countOf } from '../look/index.ts';
 import { Observations } from '../questions/index.ts';
 import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
-import { AddToCase } from './AddToCase.tsx';
 import { ItemList } from './ItemList.tsx';
-import { NumberLine } from './NumberLine.tsx';
-import { RangesEditor } from './RangesEditor.tsx';
-import { newModel } from './newParts.ts';
+import { ModelChoices } from './ModelChoices.tsx';
+import { ModelPart } from './ModelPart.tsx';
+import { Why } from './Why.tsx';
+
+const WriteCases = lazy(() => import('./writing/WriteCases.tsx').then((m) => ({ default: m.WriteCases })));
 
 interface Props {
   readonly id: ConditionId;
@@ -38,41 +38,48 @@ function Condition({ artefact, requirementTexts }: { readonly artefact: Artefact
   const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
   const raise = useRaiseQuestion();
   const [editsRanges, setEditsRanges] = useState(false);
-  const [adding, setAdding] = useState<readonly ItemKey[] | null>(null);
+  const [writing, setWriting] = useState<readonly ItemKey[] | null>(null);
   const design = useDesign(project, { condition: id }).data;
   const change = useMemo<DesignChange>(() => ({ kind: 'condition', id, condition: { id, state, version, meaningSince, content } }), [content, id, meaningSince, state, version]);
   const coverage = useLiveCoverage(design, change).get(id);
-  const model = content.model;
+  const { model } = content;
+  const missing = coverage === undefined ? [] : itemsToMake(coverage);
+  const count = countItems(model);
+  const refused = design !== undefined && count > BigInt(design.mostItems);
   return (
     <article className="px-7 pb-16 pt-5">
       <Origin id={id} content={content} texts={requirementTexts} />
       <TitleField label={`Title of ${id}`} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} />
-      <Choices content={content} canEdit={canEdit} update={update} onRanges={() => setEditsRanges(true)} />
+      <ModelChoices id={id} content={content} coverage={coverage} canEdit={canEdit} update={update} onRanges={() => setEditsRanges(true)} />
       <div className="mt-3">
         <SaveBar id={id} state={state} author={author} at={at} editing={editing} />
       </div>
       <SuspectLinks content={content} canEdit={canEdit} update={update} />
       <div className="mt-4 flex flex-wrap items-center gap-2">
         {model.kind === 'valueRanges' && canEdit && <Button onClick={() => setEditsRanges((e) => !e)}>{editsRanges ? 'Close the ranges' : 'Edit ranges'}</Button>}
-        {canEdit && coverage !== undefined && <WriteCase id={id} content={content} version={version} />}
+        {canEdit && coverage !== undefined && coverage.items.length > 0 && !refused && <Button onClick={() => setWriting(coverage.items.filter((i) => i.standing !== 'leftOut').map((i) => i.item.key))}>Write cases</Button>}
         {canEdit && <Button onClick={() => raise([{ kind: 'condition', id, items: [], holds: true }], `What is expected of “${content.title}”?`)}>Ask</Button>}
-        {canEdit && coverage !== undefined && model.kind === 'valueRanges' && itemsToMake(coverage).length > 0 && (
-          <Button look={editing.dirty ? 'plain' : 'accent'} onClick={() => setAdding(itemsToMake(coverage))}>
+        {canEdit && missing.length > 0 && !refused && (
+          <Button look={editing.dirty ? 'plain' : 'accent'} onClick={() => setWriting(missing)}>
             Fill the gap
           </Button>
         )}
       </div>
-      {model.kind === 'valueRanges' && model.fields.map((field) => <NumberLine key={field.id} field={field} items={coverage?.items ?? []} />)}
-      {model.kind === 'valueRanges' && editsRanges && <RangesEditor model={model} onChange={(edit) => update((c) => (c.model.kind === 'valueRanges' ? { ...c, model: edit(c.model) } : c))} />}
+      {refused && <p className="mt-3 rounded-[5px] bg-brick-wash px-3 py-1.5 text-sm text-brick">This model has {count.toLocaleString()} coverage items, and the project allows {design.mostItems.toLocaleString()} in one condition. None is made; the condition counts as one item that nothing shows. Choose a lower level or strength, or divide the model.</p>}
+      <ModelPart content={content} items={coverage?.items ?? []} refused={refused} canEdit={canEdit} editsRanges={editsRanges} update={update} />
       <Asked id={id} design={design} />
-      <Shown id={id} coverage={coverage} editing={editing} onAdd={setAdding} />
+      <Shown id={id} coverage={coverage} editing={editing} design={design} refused={refused} onWrite={setWriting} />
       <Observations observations={content.observations} canEdit={canEdit} onChange={(observations) => update((c) => ({ ...c, observations }))} />
       <Section title="Defects" aside="in the story tracker">
         <div className="mt-1.5">
           <Defects defects={content.defects} canEdit={canEdit} onChange={(defects) => update((c) => ({ ...c, defects }))} />
         </div>
       </Section>
-      {adding !== null && <AddToCase id={id} version={version} content={content} items={adding} onClose={() => setAdding(null)} />}
+      {writing !== null && (
+        <Suspense>
+          <WriteCases toWrite={[{ condition: { id, version, content }, items: writing }]} onClose={() => setWriting(null)} />
+        </Suspense>
+      )}
     </article>
   );
 }
@@ -112,7 +119,7 @@ function Origin({ id, content, texts }: { readonly id: ConditionId; readonly con
 }
 
 function AnchorWords({ link, text }: { readonly link: RequirementLink; readonly text: string | undefined }) {
-  if (link.anchor === null) return <>as a whole</>;
+  if (link.anchor === null) return null;
   const gone = text !== undefined && placeAnchor(text, link.anchor).kind === 'gone';
   return (
     <span className={gone ? 'text-brick' : ''}>
@@ -122,27 +129,6 @@ function AnchorWords({ link, text }: { readonly link: RequirementLink; readonly 
 }
 
 type Update = Editing<ConditionContent>['update'];
-
-function Choices({ content, canEdit, update, onRanges }: { readonly content: ConditionContent; readonly canEdit: boolean; readonly update: Update; readonly onRanges: () => void }) {
-  const { model } = content;
-  const setModel = (kind: ModelKind): void => {
-    if (kind === model.kind) return;
-    const next: Model = kind === 'plain' ? { kind } : newModel(content.title.toLowerCase().slice(0, 60));
-    update((c) => ({ ...c, model: next }));
-    if (kind === 'valueRanges') onRanges();
-  };
-  const risks = [{ value: 'inherit' as const, name: 'Risk of its requirement' }, ...options(RISK_WORD)];
-  return (
-    <div className="mt-2 flex flex-wrap gap-2">
-      <Choose label="Model" showLabel value={model.kind} options={options(MODEL_WORD)} onChange={setModel} disabled={!canEdit} />
-      {model.kind === 'valueRanges' && (
-        <Choose label="Boundaries" value={model.boundaries} options={options(BOUNDARY_WORD)} onChange={(boundaries) => update((c) => (c.model.kind === 'valueRanges' ? { ...c, model: { ...c.model, boundaries } } : c))} disabled={!canEdit} />
-      )}
-      <Choose label="Polarity" value={content.polarity} options={options(POLARITY_WORD)} onChange={(polarity) => update((c) => ({ ...c, polarity }))} disabled={!canEdit} />
-      <Choose label="Risk" value={content.risk ?? 'inherit'} options={risks} onChange={(risk) => update((c) => ({ ...c, risk: risk === 'inherit' ? null : risk }))} disabled={!canEdit} />
-    </div>
-  );
-}
 
 /** Requirements that changed in meaning since the condition was derived from them. */
 function SuspectLinks({ content, canEdit, update }: { readonly content: ConditionContent; readonly canEdit: boolean; readonly update: Update }) {
@@ -173,29 +159,35 @@ interface ShownProps {
   readonly id: ConditionId;
   readonly coverage: ConditionCoverage | undefined;
   readonly editing: Editing<ConditionContent>;
-  readonly onAdd: (items: readonly ItemKey[]) => void;
+  readonly design: Design | undefined;
+  readonly refused: boolean;
+  readonly onWrite: (items: readonly ItemKey[]) => void;
 }
 
-function Shown({ id, coverage, editing, onAdd }: ShownProps) {
+function Shown({ id, coverage, editing, design, refused, onWrite }: ShownProps) {
   const { canEdit, person } = useFrame();
   const raise = useRaiseQuestion();
+  const [why, setWhy] = useState<ItemKey | null>(null);
+  const { content, update } = editing;
   if (coverage === undefined) {
-    const orphan = editing.content.requirements.length === 0;
+    const orphan = content.requirements.length === 0;
     return <p className="mt-6 text-ink2">{orphan ? 'It hangs on no requirement, so it is counted nowhere.' : 'Counting what has to be shown …'}</p>;
   }
-  const isRanges = editing.content.model.kind === 'valueRanges';
+  const explained = coverage.items.find((i) => i.item.key === why);
+  const stored = design?.conditions.find((c) => c.id === id);
   const actions = canEdit
     ? {
-        ...(isRanges ? { onAdd: (item: ItemKey) => onAdd([item]) } : {}),
-        onLeaveOut: (item: ItemKey, reason: string) => editing.update((c) => ({ ...c, leftOut: [...c.leftOut.filter((l) => l.id !== item), { id: item, reason, by: person.name, at: new Date().toISOString() }] })),
-        onAsk: (item: ItemKey) => raise([{ kind: 'condition', id, items: isRanges ? [item] : [], holds: true }], `What is expected of “${coverage.items.find((i) => i.item.key === item)?.item.name ?? ''}”?`),
-        onTakeBack: (item: ItemKey) => editing.update((c) => ({ ...c, leftOut: c.leftOut.filter((l) => l.id !== item) })),
+        ...(refused ? {} : { onAdd: (item: ItemKey) => onWrite([item]) }),
+        onLeaveOut: (item: ItemKey, reason: string) => update((c) => ({ ...c, leftOut: [...c.leftOut.filter((l) => l.id !== item), { id: item, reason, by: person.name, at: new Date().toISOString() }] })),
+        onAsk: (item: ItemKey) => raise([{ kind: 'condition', id, items: item === PLAIN_ITEM ? [] : [item], holds: true }], `What is expected of “${coverage.items.find((i) => i.item.key === item)?.item.name ?? ''}”?`),
+        onTakeBack: (item: ItemKey) => update((c) => ({ ...c, leftOut: c.leftOut.filter((l) => l.id !== item) })),
       }
     : {};
   return (
-    <Section title="What has to be shown" aside={summaryWords(coverage.items)} actions={isRanges && <span className="text-ink2">{techniqueWords(coverage.items)}</span>}>
-      <ItemList condition={id} items={coverage.items} {...actions} />
-      {!isRanges && <p className="mt-2 text-xs text-ink2">A plain condition is shown by a case that covers it and names a step whose expected result speaks for it.</p>}
+    <Section title="What has to be shown" aside={summaryWords(coverage.items)} actions={<span className="text-ink2">{kindWords(coverage.items)}</span>}>
+      <ItemList condition={id} coverage={coverage} onWhy={(item) => setWhy(item.item.key)} {...actions} />
+      {content.model.kind === 'plain' && <p className="mt-2 text-xs text-ink2">A plain condition is shown by a case that covers it and names a step whose expected result speaks for it.</p>}
+      {explained !== undefined && design !== undefined && stored !== undefined && <Why condition={{ ...stored, content }} design={design} coverage={coverage} item={explained} onClose={() => setWhy(null)} />}
     </Section>
   );
 }
@@ -206,30 +198,15 @@ function summaryWords(items: readonly ItemCoverage[]): string {
   return `${countOf(items.length, 'coverage item')} · ${counts.shown} of ${itemsToShow(counts)} shown${percent === null ? '' : ` · ${percent} %`}`;
 }
 
-function techniqueWords(items: readonly ItemCoverage[]): string {
-  const parts = [
-    ['partitions', 'partition'],
-    ['boundaries', 'boundary'],
-    ['other kinds', 'class'],
-  ] as const;
-  return parts
-    .map(([word, kind]) => ({ word, of: items.filter((i) => i.item.kind === kind) }))
-    .filter(({ of }) => of.length > 0)
-    .map(({ word, of }) => `${word} ${of.filter((i) => i.standing === 'shown').length}/${of.length}`)
-    .join(' · ');
+/** `rules 3/4`, `transitions 5/9 · refused events 0/6`; nothing where there is one kind of one item. */
+function kindWords(items: readonly ItemCoverage[]): string {
+  const kinds = [...new Set(items.map((i) => i.item.kind))];
+  if (items.length < 2) return '';
+  return kinds.map((kind) => `${manyOf(kind)} ${items.filter((i) => i.item.kind === kind && i.standing === 'shown').length}/${items.filter((i) => i.item.kind === kind).length}`).join(' · ');
 }
 
-/** Makes a case that covers the condition and opens it. */
-function WriteCase({ id, content, version }: { readonly id: ConditionId; readonly content: ConditionContent; readonly version: number }) {
-  const { project } = useFrame();
-  const navigate = useNavigate();
-  const create = useCreate(project);
-  const requirements = useSummaries(project, 'requirement').data ?? [];
-  const write = async (): Promise<void> => {
-    const module = requirements.find((r) => r.id === content.requirements[0]?.id)?.module ?? '';
-    const cover = { id, seenVersion: version, fields: [], outcome: null, expects: [] };
-    const made = await create({ kind: 'case', content: { ...EMPTY_CASE, title: content.title, module, covers: [cover] } });
-    if (made !== null) await navigate(address.artefact(project, made), { state: { made: true } });
-  };
-  return <Button onClick={() => void write()}>Write a case</Button>;
+function manyOf(kind: ItemKind): string {
+  if (kind === 'class') return 'other kinds';
+  if (kind === 'sequence') return 'runs';
+  return kind === 'boundary' ? 'boundaries' : `${ITEM_KIND_WORD[kind]}s`;
 }

@@ -1,14 +1,15 @@
 import type { ConditionId } from '@caderno/core/artefacts';
 import type { ItemKey } from '@caderno/core/conditions';
-import type { InstanceRef, ItemCoverage } from '@caderno/core/coverage';
-import { useEffect, useState } from 'react';
+import { shownBy, type ConditionCoverage, type InstanceRef, type ItemCoverage, type Standing } from '@caderno/core/coverage';
+import { useEffect, useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { address, useFrame } from '../frame/index.ts';
-import { ReasonForm, STANDING_WORD, StandingShape, TextButton } from '../look/index.ts';
+import { Choose, ReasonForm, STANDING_WORD, StandingShape, TextButton, countOf } from '../look/index.ts';
 
 interface Props {
   readonly condition: ConditionId;
-  readonly items: readonly ItemCoverage[];
+  readonly coverage: ConditionCoverage;
+  readonly onWhy: (item: ItemCoverage) => void;
   /** What can be done with an item nothing shows; absent for readers. */
   readonly onAdd?: (item: ItemKey) => void;
   readonly onLeaveOut?: (item: ItemKey, reason: string) => void;
@@ -16,29 +17,62 @@ interface Props {
   readonly onAsk?: (item: ItemKey) => void;
 }
 
+/** How many items are drawn at once, and how many instances are named for each. */
+const MOST_DRAWN = 120;
+const MOST_NAMED = 24;
+
+const FILTERS = ['all', 'missing', 'shown', 'leftOut', 'waiting', 'suspect'] as const;
+type Filter = (typeof FILTERS)[number];
+const FILTER_WORD: Record<Filter, string> = { all: 'all items', missing: 'what is missing', shown: 'shown', leftOut: 'left out', waiting: 'waiting', suspect: 'suspect' };
+
+function passes(filter: Filter, standing: Standing): boolean {
+  return filter === 'all' || filter === standing || (filter === 'missing' && (standing === 'gap' || standing === 'linked'));
+}
+
 /** What has to be shown, with the standing of each item and what shows it. */
-export function ItemList({ condition, items, ...actions }: Props) {
+export function ItemList({ condition, coverage, ...actions }: Props) {
   const { hash } = useLocation();
+  const { items } = coverage;
+  const [filter, setFilter] = useState<Filter>('all');
+  const [drawn, setDrawn] = useState(MOST_DRAWN);
+  const named = useMemo(() => shownBy(coverage, MOST_NAMED), [coverage]);
+  const chosen = items.map((item, place) => ({ item, place })).filter(({ item }) => passes(filter, item.standing));
+  const marked = chosen.findIndex(({ item }) => hash === `#item-${item.item.number}`);
+  const until = Math.max(drawn, marked + 1);
   useEffect(() => {
     if (hash !== '') document.getElementById(hash.slice(1))?.scrollIntoView({ block: 'center' });
   }, [hash, items.length]);
+  const offered = FILTERS.filter((f) => items.some((i) => passes(f, i.standing)));
   return (
-    <ol aria-label="Coverage items">
-      {items.map((item) => (
-        <Item key={item.item.key} condition={condition} coverage={item} marked={hash === `#item-${item.item.number}`} {...actions} />
-      ))}
-    </ol>
+    <>
+      {items.length > 12 && offered.length > 2 && (
+        <div className="mt-1.5">
+          <Choose label="Show" value={filter} options={offered.map((f) => ({ value: f, name: FILTER_WORD[f] }))} onChange={setFilter} />
+        </div>
+      )}
+      <ol aria-label="Coverage items">
+        {chosen.slice(0, until).map(({ item, place }, i) => (
+          <Item key={item.item.key} condition={condition} coverage={item} refs={named[place] ?? []} marked={i === marked} {...actions} />
+        ))}
+      </ol>
+      {chosen.length > until && (
+        <TextButton className="mt-2 text-sm" onClick={() => setDrawn(until + MOST_DRAWN)}>
+          show {countOf(Math.min(MOST_DRAWN, chosen.length - until), 'more item')} of {(chosen.length - until).toLocaleString()}
+        </TextButton>
+      )}
+    </>
   );
 }
 
-interface ItemProps extends Omit<Props, 'items'> {
+interface ItemProps extends Omit<Props, 'coverage'> {
   readonly coverage: ItemCoverage;
+  readonly refs: readonly InstanceRef[];
   readonly marked: boolean;
 }
 
-function Item({ condition, coverage, marked, onAdd, onLeaveOut, onTakeBack, onAsk }: ItemProps) {
+function Item({ condition, coverage, refs, marked, onWhy, onAdd, onLeaveOut, onTakeBack, onAsk }: ItemProps) {
   const [leaving, setLeaving] = useState(false);
-  const { item, standing, shownBy, leftOut } = coverage;
+  const { item, standing, instances, leftOut } = coverage;
   const open = standing === 'gap' || standing === 'linked';
   const ink = standing === 'gap' ? 'text-brick' : '';
   return (
@@ -54,11 +88,11 @@ function Item({ condition, coverage, marked, onAdd, onLeaveOut, onTakeBack, onAs
         {item.extent}
       </span>
       <span className="text-sm">
-        {shownBy.length > 0 && <ShownBy refs={shownBy} />}
+        {refs.length > 0 && <ShownBy refs={refs} all={instances} />}
         {standing === 'suspect' && <span className="text-brick" title="What it hangs on has changed in meaning since"> · suspect</span>}
-        {standing === 'waiting' && <span className="text-plum">{shownBy.length > 0 && ' · '}waiting for an answer</span>}
-        {standing === 'gap' && <span className="text-brick">no row shows it</span>}
-        {standing === 'linked' && <span className="text-ochre-ink">linked; no row shows it</span>}
+        {standing === 'waiting' && <span className="text-plum">{refs.length > 0 && ' · '}waiting for an answer</span>}
+        {standing === 'gap' && <span className="text-brick">nothing shows it</span>}
+        {standing === 'linked' && <span className="text-ochre-ink">linked, not shown</span>}
         {leftOut !== null && (
           <span className="text-ink2">
             left out: {leftOut.reason} <span className="whitespace-nowrap">({leftOut.by}, {leftOut.at.slice(0, 10)})</span>
@@ -73,13 +107,15 @@ function Item({ condition, coverage, marked, onAdd, onLeaveOut, onTakeBack, onAs
         {open && onAdd !== undefined && (
           <>
             {' '}
-            · <TextButton onClick={() => onAdd(item.key)}>add to a case</TextButton>
+            · <TextButton onClick={() => onAdd(item.key)}>write a case</TextButton>
           </>
         )}
+        {' '}
+        · <TextButton className="text-ink2" aria-label={`Why ${item.name} is ${STANDING_WORD[standing]}`} onClick={() => onWhy(coverage)}>why</TextButton>
         {(open || standing === 'waiting') && onLeaveOut !== undefined && !leaving && (
           <>
             {' '}
-            · <TextButton onClick={() => setLeaving(true)}>leave out, with a reason</TextButton>
+            · <TextButton onClick={() => setLeaving(true)}>leave out</TextButton>
           </>
         )}
         {open && onAsk !== undefined && !leaving && (
@@ -96,7 +132,7 @@ function Item({ condition, coverage, marked, onAdd, onLeaveOut, onTakeBack, onAs
 
 const MOST_ROWS = 4;
 
-function ShownBy({ refs }: { readonly refs: readonly InstanceRef[] }) {
+function ShownBy({ refs, all }: { readonly refs: readonly InstanceRef[]; readonly all: number }) {
   const { project } = useFrame();
   const cases = [...new Set(refs.map((r) => r.case))];
   return (
@@ -115,6 +151,7 @@ function ShownBy({ refs }: { readonly refs: readonly InstanceRef[] }) {
         );
       })}
       {cases.length > 3 && ` · ${cases.length - 3} more cases`}
+      {all > refs.length && ` · ${(all - refs.length).toLocaleString()} more instances`}
     </>
   );
 }

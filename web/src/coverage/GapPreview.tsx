@@ -1,13 +1,12 @@
 import type { ConditionContent, CoverageItem } from '@caderno/core/conditions';
-import { coverageItems } from '@caderno/core/conditions';
+import { carriedFields, coverageItems } from '@caderno/core/conditions';
 import type { GapFilling } from '@caderno/core/coverage';
 import { countOf } from '../look/index.ts';
 
 /** The rows that would be added, and what each would show, before anything is changed. */
 export function GapPreview({ condition, filling }: { readonly condition: ConditionContent; readonly filling: GapFilling }) {
   const items = new Map<string, CoverageItem>(coverageItems(condition).map((i) => [i.key, i]));
-  const { model } = condition;
-  const fields = model.kind === 'valueRanges' ? model.fields : [];
+  const fields = carriedFields(condition.model);
   return (
     <>
       {filling.rows.length === 0 ? (

@@ -29,7 +29,7 @@ const worker: CoverageWorker = {
 };
 
 function nameOf(design: Design): string {
-  return JSON.stringify([design.conditions.map((c) => [c.id, c.version, c.state, c.meaningSince]), design.cases.map((c) => [c.id, c.version, c.state]), design.requirements, design.questions, design.riskWeights]);
+  return JSON.stringify([design.conditions.map((c) => [c.id, c.version, c.state, c.meaningSince]), design.cases.map((c) => [c.id, c.version, c.state]), design.requirements, design.questions, design.riskWeights, design.mostItems]);
 }
 
 /** The change that takes an earlier one back to what the design holds. */
@@ -43,8 +43,8 @@ function asStored(design: Design, change: DesignChange): DesignChange {
       return { ...change, case: design.cases.find((c) => c.id === change.id) ?? null };
     case 'question':
       return { ...change, question: design.questions.find((q) => q.id === change.id) ?? null };
-    case 'riskWeights':
-      return { ...change, weights: design.riskWeights };
+    case 'settings':
+      return { ...change, settings: design };
   }
 }
 

@@ -10,6 +10,7 @@ export { ago, dateAndTime, dayName } from './time.ts';
 export {
   BOUNDARY_WORD,
   CLASS_WORD,
+  ITEM_KIND_WORD,
   KIND_WORD,
   MODEL_WORD,
   PARAMETER_TYPE_WORD,
@@ -17,7 +18,9 @@ export {
   PRIORITY_WORD,
   REQUIREMENT_TYPE_WORD,
   RISK_WORD,
+  STATE_LEVEL_WORD,
   STATE_WORD,
+  STRENGTH_WORD,
   TECHNIQUE_WORD,
   VALUE_WORD,
   countOf,

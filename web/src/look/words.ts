@@ -1,7 +1,7 @@
 import type { ArtefactKind, ArtefactState, Priority } from '@caderno/core/artefacts';
 import type { RequirementType, Risk } from '@caderno/core/basis';
 import type { ParameterType } from '@caderno/core/cases';
-import type { BoundaryRule, ClassKind, ModelKind, Polarity, Technique } from '@caderno/core/conditions';
+import type { BoundaryRule, ClassKind, ItemKind, ModelKind, Polarity, StateLevel, Strength, Technique } from '@caderno/core/conditions';
 import type { ValueKind } from '@caderno/core/values';
 
 /** The words screens use for closed sets; a new member does not compile until it has one. */
@@ -11,9 +11,47 @@ export const RISK_WORD: Record<Risk, string> = { high: 'High risk', medium: 'Med
 export const PRIORITY_WORD: Record<Priority, string> = { high: 'High', medium: 'Medium', low: 'Low' };
 export const REQUIREMENT_TYPE_WORD: Record<RequirementType, string> = { rule: 'Rule', userStory: 'User story', quality: 'Quality', apiOperation: 'API operation' };
 export const POLARITY_WORD: Record<Polarity, string> = { positive: 'positive', negative: 'negative', both: 'positive and negative' };
-export const MODEL_WORD: Record<ModelKind, string> = { plain: 'plain', valueRanges: 'value ranges' };
+export const MODEL_WORD: Record<ModelKind, string> = { plain: 'plain', valueRanges: 'value ranges', decisionTable: 'decision table', stateTransitions: 'state transitions', combination: 'combination' };
 export const BOUNDARY_WORD: Record<BoundaryRule, string> = { none: 'no boundary values', twoValue: 'two-value boundaries', threeValue: 'three-value boundaries' };
-export const TECHNIQUE_WORD: Record<Technique, string> = { partitions: 'Partitions', boundaries: 'Boundary values', plain: 'Plain conditions' };
+export const TECHNIQUE_WORD: Record<Technique, string> = {
+  partitions: 'Partitions',
+  boundaries: 'Boundary values',
+  decisionTable: 'Decision tables',
+  stateTransitions: 'State transitions',
+  combination: 'Combinations',
+  plain: 'Plain conditions',
+};
+export const STATE_LEVEL_WORD: Record<StateLevel, string> = {
+  states: 'all states',
+  switch0: 'all transitions (0-switch)',
+  switch1: 'all pairs of transitions (1-switch)',
+  switch2: 'all runs of three (2-switch)',
+  switch3: 'all runs of four (3-switch)',
+  switch4: 'all runs of five (4-switch)',
+};
+export const STRENGTH_WORD: Record<Strength, string> = {
+  eachChoice: 'each choice',
+  baseChoice: 'base choice',
+  pairs: 'pairs',
+  threeWise: 'three at a time',
+  fourWise: 'four at a time',
+  fiveWise: 'five at a time',
+  sixWise: 'six at a time',
+  all: 'everything with everything',
+};
+export const ITEM_KIND_WORD: Record<ItemKind, string> = {
+  condition: 'condition',
+  partition: 'partition',
+  boundary: 'boundary value',
+  class: 'other kind of value',
+  rule: 'rule',
+  state: 'state',
+  transition: 'transition',
+  sequence: 'run of transitions',
+  invalidPair: 'refused event',
+  tuple: 'combination',
+  invalidValue: 'invalid value',
+};
 export const VALUE_WORD: Record<ValueKind, string> = {
   whole: 'whole number',
   decimal: 'decimal number',

@@ -115,6 +115,8 @@ function manyWords(change: Change): string {
       return `${change.artefact ?? ''} ${change.title}, merged`;
     case 'settle':
       return `Suspect links of ${many}`;
+    case 'write':
+      return `${change.detail}: ${many}`;
     default:
       return many;
   }
@@ -143,6 +145,8 @@ function deedWords(change: Change): string {
       return `merged ${change.detail} into it`;
     case 'settle':
       return 'said that links are still right';
+    case 'write':
+      return 'wrote it';
     case 'settings':
       return `changed ${settingsWords(change.detail)}`;
     case 'undo':
@@ -150,7 +154,7 @@ function deedWords(change: Change): string {
   }
 }
 
-const SETTING_WORD: Readonly<Record<string, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker' };
+const SETTING_WORD: Readonly<Record<string, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items' };
 
 function settingsWords(detail: string): string {
   return detail.split(', ').map((part) => SETTING_WORD[part] ?? part).join(', ');

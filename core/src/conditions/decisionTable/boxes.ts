@@ -58,20 +58,27 @@ export interface Remainder {
   readonly combinations: bigint;
 }
 
-/** Most steps of {@link subtract}; beyond, a table is too tangled to be judged as one types. */
-const MOST_STEPS = 400_000;
+/** How much work may still be done; shared by calls that belong together, and used up by them. */
+export interface Effort {
+  left: number;
+}
+
+/** Enough for any table people write; beyond, a table is too tangled to be judged as one types. */
+export function fullEffort(): Effort {
+  return { left: 12_000_000 };
+}
 
 /**
- * A box without others: condition by condition, values that the same others hold are followed together. Null when it
- * would take more than {@link MOST_STEPS} steps. Boxes come in the order of the values; with `most` 1 it stops at the first.
+ * A box without others: condition by condition, values that the same others hold are followed together. Null when the
+ * effort does not suffice. Boxes come in the order of the values; with `most` 1 it stops at the first.
  */
-export function subtract(from: Box, others: readonly Box[], most: number): Remainder | null {
+export function subtract(from: Box, others: readonly Box[], most: number, effort: Effort = fullEffort()): Remainder | null {
   const found: Box[] = [];
-  const search = { combinations: 0n, steps: 0, stop: false };
+  const search = { combinations: 0n, stop: false };
   const openFrom = others.map((box) => firstOpen(box, from));
   const walk = (c: number, prefix: readonly number[], active: readonly number[]): void => {
-    search.steps += 1;
-    if (search.steps > MOST_STEPS || search.stop) return;
+    effort.left -= active.length + 1;
+    if (effort.left < 0 || search.stop) return;
     if (active.some((r) => (openFrom[r] ?? 0) <= c)) return;
     if (active.length === 0) {
       const box = [...prefix, ...from.slice(c)];
@@ -82,8 +89,9 @@ export function subtract(from: Box, others: readonly Box[], most: number): Remai
     }
     for (const { bits, held } of valuesHeldAlike(from[c] ?? 0, c, others, active)) walk(c + 1, [...prefix, bits], held);
   };
+  effort.left -= others.length;
   if (!from.includes(0)) walk(0, [], others.flatMap((box, r) => (meet(from, box) === null ? [] : [r])));
-  return search.steps > MOST_STEPS ? null : { boxes: found, combinations: search.combinations };
+  return effort.left < 0 ? null : { boxes: found, combinations: search.combinations };
 }
 
 /** The first condition from which on a box holds everything that is asked about. */

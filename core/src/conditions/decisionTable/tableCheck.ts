@@ -1,5 +1,5 @@
 import type { FieldId } from '../valueRanges.ts';
-import { boxOf, contains, meet, subtract, wholeBox, type Box } from './boxes.ts';
+import { boxOf, contains, fullEffort, meet, subtract, wholeBox, type Box, type Effort } from './boxes.ts';
 import { actionsOf, type DecisionTableModel, type Rule } from './decisionTable.ts';
 
 /** What is wrong with a decision table, and where. Reported, never repaired. */
@@ -20,7 +20,7 @@ export type TableProblem =
   | { readonly code: 'rules_mergeable'; readonly rules: readonly [string, string]; readonly condition: FieldId }
   /** All its combinations are declared impossible. */
   | { readonly code: 'rule_impossible'; readonly rule: string }
-  /** Too tangled to be judged. */
+  /** Too tangled to be judged whole: what is reported holds, and there may be more. */
   | { readonly code: 'not_judged' };
 
 /** How many missing boxes are named one by one. */
@@ -42,7 +42,9 @@ export function tableProblems(model: DecisionTableModel): TableProblem[] {
   const columns = model.rules.map((rule) => ({ rule, box: boxOf(model, rule), actions: actionsOf(model, rule) }));
   const impossible = columns.filter((c) => c.rule.impossible).map((c) => c.box);
   const possible = columns.filter((c) => !c.rule.impossible);
-  return [...parts, ...missing(model, columns), ...ruleProblems(model, possible, impossible)];
+  const effort = fullEffort();
+  const problems = [...parts, ...missing(model, columns, effort), ...ruleProblems(model, possible, impossible, effort)];
+  return effort.left < 0 ? [...problems, { code: 'not_judged' }] : problems;
 }
 
 function partProblems({ conditions, actions }: DecisionTableModel): TableProblem[] {
@@ -58,18 +60,17 @@ function partProblems({ conditions, actions }: DecisionTableModel): TableProblem
   ];
 }
 
-function missing(model: DecisionTableModel, columns: readonly Column[]): TableProblem[] {
-  const left = subtract(wholeBox(model), columns.map((c) => c.box), MOST_NAMED_BOXES);
-  if (left === null) return [{ code: 'not_judged' }];
-  return left.combinations === 0n ? [] : [{ code: 'combinations_missing', ...left }];
+function missing(model: DecisionTableModel, columns: readonly Column[], effort: Effort): TableProblem[] {
+  const left = subtract(wholeBox(model), columns.map((c) => c.box), MOST_NAMED_BOXES, effort);
+  return left === null || left.combinations === 0n ? [] : [{ code: 'combinations_missing', ...left }];
 }
 
-function ruleProblems(model: DecisionTableModel, columns: readonly Column[], impossible: readonly Box[]): TableProblem[] {
+function ruleProblems(model: DecisionTableModel, columns: readonly Column[], impossible: readonly Box[], effort: Effort): TableProblem[] {
   const byBits = columnsByValue(model, columns);
   const problems: TableProblem[] = [];
   let [contradictions, merges] = [0, 0];
   columns.forEach((column, i) => {
-    if (subtract(column.box, impossible, 1)?.combinations === 0n) {
+    if (impossible.length > 0 && subtract(column.box, impossible, 1, effort)?.combinations === 0n) {
       problems.push({ code: 'rule_impossible', rule: column.rule.id });
       return;
     }
@@ -80,13 +81,13 @@ function ruleProblems(model: DecisionTableModel, columns: readonly Column[], imp
       if (other.actions === column.actions) alike.push({ other, at });
       else if (at > i && contradictions < MOST_PAIRS) {
         const shared = meet(column.box, other.box);
-        const real = shared === null ? undefined : subtract(shared, impossible, 1)?.boxes[0];
+        const real = shared === null ? undefined : subtract(shared, impossible, 1, effort)?.boxes[0];
         if (real === undefined) continue;
         contradictions += 1;
         problems.push({ code: 'rules_contradict', rules: [column.rule.id, other.rule.id], shared: real });
       }
     }
-    problems.push(...containment(column, i, alike));
+    problems.push(...containment(column, i, alike, effort));
   });
   for (const pair of mergeable(model, columns)) {
     if (merges === MOST_PAIRS) break;
@@ -97,11 +98,11 @@ function ruleProblems(model: DecisionTableModel, columns: readonly Column[], imp
 }
 
 /** Of two equal rules the later one is contained; otherwise the smaller. */
-function containment({ rule, box }: Column, at: number, alike: readonly { readonly other: Column; readonly at: number }[]): TableProblem[] {
+function containment({ rule, box }: Column, at: number, alike: readonly { readonly other: Column; readonly at: number }[], effort: Effort): TableProblem[] {
   const whole = alike.find((a) => contains(a.other.box, box) && (a.at < at || !contains(box, a.other.box)));
   if (whole !== undefined) return [{ code: 'rule_contained', rule: rule.id, within: whole.other.rule.id }];
   const earlier = alike.filter((a) => a.at < at).map((a) => a.other.box);
-  const left = earlier.length < 2 ? null : subtract(box, earlier, 1);
+  const left = earlier.length < 2 ? null : subtract(box, earlier, 1, effort);
   return left?.combinations === 0n ? [{ code: 'rule_contained', rule: rule.id, within: null }] : [];
 }
 

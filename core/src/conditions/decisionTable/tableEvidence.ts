@@ -2,7 +2,7 @@ import { itemKey, type CoverageItem, type ItemKey } from '../item.ts';
 import { placeOfValue } from '../namedValue.ts';
 import type { FieldValue } from '../otherClass.ts';
 import type { FieldId } from '../valueRanges.ts';
-import { boxOf, meet, subtract, type Box } from './boxes.ts';
+import { boxOf, fullEffort, meet, subtract, type Box } from './boxes.ts';
 import { actionsOf, entriesOf, outcomeOf, type DecisionTableModel, type Rule } from './decisionTable.ts';
 
 /** A rule that is an item: possible, and holding for at least one possible combination. */
@@ -26,7 +26,8 @@ export interface TableJudge {
 export function tableJudge(model: DecisionTableModel): TableJudge {
   const columns = model.rules.map((rule, i) => ({ rule, column: i + 1, box: boxOf(model, rule), actions: actionsOf(model, rule) }));
   const impossible = columns.filter((c) => c.rule.impossible).map((c) => c.box);
-  const rules = columns.filter((c) => !c.rule.impossible && model.conditions.length > 0 && subtract(c.box, impossible, 1)?.combinations !== 0n);
+  const effort = fullEffort();
+  const rules = columns.filter((c) => !c.rule.impossible && model.conditions.length > 0 && (impossible.length === 0 || subtract(c.box, impossible, 1, effort)?.combinations !== 0n));
   return { model, rules, impossible, known: new Map() };
 }
 

@@ -1,11 +1,7 @@
 import { offeredClasses, fieldId, type Choice, type ClassKind, type Field, type Interval, type OtherClass, type ValueRangesModel } from '@caderno/core/conditions';
 import { formatBound, isOrdered, readBound, type ValueKind, type ValueType } from '@caderno/core/values';
-import { CLASS_WORD } from '../look/index.ts';
-
-/** Ids of new parts need only be new within their condition. */
-export function newPartId(): string {
-  return crypto.randomUUID().slice(0, 8);
-}
+import { CLASS_WORD } from '../../look/index.ts';
+import { newPartId } from '../newPartId.ts';
 
 /** A type with a sensible step, chosen from its kind. */
 export function typeOfKind(kind: ValueKind): ValueType {

@@ -2,7 +2,7 @@ import { offeredClasses, rangeProblems, type Choice, type Field, type Interval, 
 import { isOrdered, type ValueType } from '@caderno/core/values';
 import { Plus, X } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { CLASS_WORD, Choose, TextButton, VALUE_WORD, options } from '../look/index.ts';
+import { CLASS_WORD, Choose, TextButton, VALUE_WORD, options } from '../../look/index.ts';
 import { newChoice, newClass, newField, nextInterval, withKind } from './newParts.ts';
 import { rangeProblemSentence } from './rangeProblemSentence.ts';
 

@@ -1,5 +1,5 @@
 import type { Field, RangeProblem } from '@caderno/core/conditions';
-import { VALUE_WORD } from '../look/index.ts';
+import { VALUE_WORD } from '../../look/index.ts';
 
 /** What is wrong with a field's ranges and how to mend it. */
 export function rangeProblemSentence(problem: RangeProblem, field: Field): string {

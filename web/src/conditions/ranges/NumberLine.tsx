@@ -1,7 +1,7 @@
 import { readIntervals, type Field, type ReadInterval } from '@caderno/core/conditions';
 import type { ItemCoverage } from '@caderno/core/coverage';
 import { isOrdered } from '@caderno/core/values';
-import { STANDING_WORD, StandingShape } from '../look/index.ts';
+import { STANDING_WORD, StandingShape } from '../../look/index.ts';
 
 interface Props {
   readonly field: Field;

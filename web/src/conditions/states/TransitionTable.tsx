@@ -1,0 +1,136 @@
+import { transitionId, type StateTransitionsModel, type Transition, type TransitionId } from '@caderno/core/conditions';
+import type { Standing } from '@caderno/core/coverage';
+import { useId, useRef, useState } from 'react';
+import { STANDING_WORD, StandingShape } from '../../look/index.ts';
+import { newPartId } from '../newPartId.ts';
+import { removeTransition, textOf, writeTransition, type TransitionText } from './stateEdits.ts';
+
+interface Props {
+  readonly model: StateTransitionsModel;
+  readonly canEdit: boolean;
+  readonly standingOf: (transition: TransitionId) => Standing | null;
+  readonly marked: TransitionId | null;
+  readonly onMark: (transition: TransitionId) => void;
+  readonly onChange: (change: (model: StateTransitionsModel) => StateTransitionsModel) => void;
+}
+
+const COLUMNS = [
+  { field: 'from', name: 'from' },
+  { field: 'event', name: 'event' },
+  { field: 'guard', name: 'only if' },
+  { field: 'to', name: 'to' },
+  { field: 'action', name: 'and then' },
+] as const;
+const EMPTY: TransitionText = { from: '', event: '', guard: '', to: '', action: '' };
+
+/**
+ * The transitions as a table to type in: Enter goes to the next line, Ctrl Backspace removes a line, arrows up and down
+ * go to the neighbours. A state or event of a new name is made; the last line is where the next transition is typed.
+ */
+export function TransitionTable({ model, canEdit, standingOf, marked, onMark, onChange }: Props) {
+  const lists = useId();
+  const body = useRef<HTMLTableSectionElement>(null);
+  const focus = (line: number, column: number): void => {
+    requestAnimationFrame(() => body.current?.rows[line]?.querySelectorAll('input')[column]?.focus());
+  };
+  const keys = (line: number, column: number, id: TransitionId | null) => (event: React.KeyboardEvent) => {
+    const list = event.target instanceof HTMLInputElement && event.target.list !== null;
+    if (event.key === 'Enter') focus(line + 1, 0);
+    else if (event.key === 'ArrowDown' && !list) focus(line + 1, column);
+    else if (event.key === 'ArrowUp' && !list) focus(line - 1, column);
+    else if ((event.ctrlKey || event.metaKey) && event.key === 'Backspace' && id !== null && canEdit) {
+      onChange(removeTransition(id));
+      focus(line, column);
+    } else return;
+    event.preventDefault();
+  };
+  return (
+    <>
+      <datalist id={`${lists}states`}>
+        {model.states.map((s) => (
+          <option key={s.id} value={s.name} />
+        ))}
+      </datalist>
+      <datalist id={`${lists}events`}>
+        {model.events.map((e) => (
+          <option key={e.id} value={e.name} />
+        ))}
+      </datalist>
+      <table className="w-full table-fixed text-left text-sm" aria-label="Transitions">
+        <colgroup>
+          <col className="w-6" />
+          <col className="w-[19%]" />
+          <col className="w-[23%]" />
+          <col />
+          <col className="w-[19%]" />
+          <col />
+        </colgroup>
+        <thead className="border-b border-ink2 text-xs text-ink2">
+          <tr>
+            <th aria-label="standing" />
+            {COLUMNS.map((c) => (
+              <th key={c.field} className="py-1 font-medium">
+                {c.name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody ref={body}>
+          {model.transitions.map((t, line) => (
+            <TransitionRow key={t.id} model={model} transition={t} line={line} lists={lists} canEdit={canEdit} marked={marked === t.id} standing={standingOf(t.id)} keys={keys} onMark={() => onMark(t.id)} onChange={onChange} />
+          ))}
+          {canEdit && <TransitionRow key={`next ${model.transitions.length}`} model={model} transition={null} line={model.transitions.length} lists={lists} canEdit marked={false} standing={null} keys={keys} onMark={() => undefined} onChange={onChange} />}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+interface RowProps {
+  readonly model: StateTransitionsModel;
+  readonly transition: Transition | null;
+  readonly line: number;
+  readonly lists: string;
+  readonly canEdit: boolean;
+  readonly marked: boolean;
+  readonly standing: Standing | null;
+  readonly keys: (line: number, column: number, id: TransitionId | null) => (event: React.KeyboardEvent) => void;
+  readonly onMark: () => void;
+  readonly onChange: Props['onChange'];
+}
+
+/** Cells are written when one leaves them, so that half a name makes no state. A new line is written once it leads somewhere. */
+function TransitionRow({ model, transition, line, lists, canEdit, marked, standing, keys, onMark, onChange }: RowProps) {
+  const [typed, setTyped] = useState<Partial<TransitionText>>({});
+  const text = { ...(transition === null ? EMPTY : textOf(model, transition)), ...typed };
+  const write = (): void => {
+    const whole = text.from.trim() !== '' && text.to.trim() !== '' && text.event.trim() !== '';
+    if (!whole || Object.keys(typed).length === 0) return;
+    const trimmed: TransitionText = { from: text.from.trim(), event: text.event.trim(), guard: text.guard.trim(), to: text.to.trim(), action: text.action.trim() };
+    onChange(writeTransition(transition?.id ?? transitionId(newPartId()), trimmed, line));
+    setTyped({});
+  };
+  return (
+    <tr className={`border-b border-rule ${marked ? 'bg-blue-wash' : ''}`} onFocus={onMark}>
+      <td className="pl-0.5" title={standing === null ? undefined : STANDING_WORD[standing]}>
+        {standing !== null && <StandingShape standing={standing} />}
+      </td>
+      {COLUMNS.map(({ field, name }, column) => (
+        <td key={field}>
+          <input
+            aria-label={transition === null ? `${name} of the next transition` : `${name} of transition ${line + 1}`}
+            list={field === 'from' || field === 'to' ? `${lists}states` : field === 'event' ? `${lists}events` : undefined}
+            value={text[field]}
+            readOnly={!canEdit}
+            maxLength={200}
+            placeholder={transition === null ? (field === 'from' ? 'next …' : '') : field === 'guard' ? 'always' : ''}
+            onChange={(e) => setTyped({ ...typed, [field]: e.target.value })}
+            onBlur={(e) => (transition === null && e.relatedTarget instanceof HTMLElement && e.currentTarget.closest('tr')?.contains(e.relatedTarget) ? undefined : write())}
+            onKeyDown={keys(line, column, transition?.id ?? null)}
+            className="h-8 w-full truncate bg-transparent pr-1.5 outline-none placeholder:text-ink3 focus:bg-blue-wash"
+          />
+        </td>
+      ))}
+    </tr>
+  );
+}

@@ -1,0 +1,104 @@
+import { ruleKey, tableProblems, type DecisionTableModel, type TableProblem } from '@caderno/core/conditions';
+import type { ItemCoverage, Standing } from '@caderno/core/coverage';
+import { useDeferredValue, useMemo, useState } from 'react';
+import { Button, TextButton, countOf } from '../../look/index.ts';
+import { SmallerTableDialog } from './SmallerTableDialog.tsx';
+import { TableGrid, type GridPlace } from './TableGrid.tsx';
+import { addAction, addCondition, addMissing, addRule } from './tableEdits.ts';
+import { isGrave, rulesConcerned, tableProblemSentence } from './tableProblemSentence.ts';
+import { saveTableAsCsv } from './tableFile.ts';
+
+interface Props {
+  readonly name: string;
+  readonly model: DecisionTableModel;
+  readonly items: readonly ItemCoverage[];
+  readonly canEdit: boolean;
+  readonly onChange: (change: (model: DecisionTableModel) => DecisionTableModel) => void;
+}
+
+/** A decision table to be read and typed in; what is wrong with it stands below and at the rule. */
+export function TableEditor({ name, model, items, canEdit, onChange }: Props) {
+  const judged = useDeferredValue(model);
+  const problems = useMemo(() => tableProblems(judged), [judged]);
+  const standings = useMemo(() => new Map<string, Standing>(items.map((i) => [i.item.key, i.standing])), [items]);
+  const [smaller, setSmaller] = useState(false);
+  const [place, setPlace] = useState<GridPlace>({ row: 0, column: 0, turn: 0 });
+  const missing = problems.find((p) => p.code === 'combinations_missing');
+  const fillMissing = (): void => {
+    if (missing !== undefined) onChange(addMissing(missing.boxes));
+    else if (model.rules.length === 0) onChange(addRule(-1, undefined));
+  };
+  return (
+    <div className="mt-4">
+      <TableGrid
+        model={model}
+        canEdit={canEdit}
+        place={place}
+        onPlace={setPlace}
+        standingOf={(rule) => standings.get(ruleKey(rule)) ?? null}
+        gravityOf={gravities(problems)}
+        onChange={onChange}
+        onMissing={fillMissing}
+      />
+      <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-xs">
+        {canEdit && (
+          <>
+            <TextButton onClick={() => onChange(addCondition)}>add a condition</TextButton>
+            <TextButton onClick={() => onChange(addAction)}>add an action</TextButton>
+            <TextButton onClick={() => onChange(addRule(model.rules.length - 1, undefined))}>add a rule</TextButton>
+            <TextButton onClick={() => setSmaller(true)} disabled={model.rules.length < 2}>
+              the smallest table that does the same
+            </TextButton>
+          </>
+        )}
+        <TextButton onClick={() => saveTableAsCsv(name, model)}>save as CSV</TextButton>
+        {missing !== undefined && canEdit && (
+          <Button className="ml-auto" onClick={fillMissing}>
+            Add what is missing <kbd className="font-mono text-xs font-normal text-ink2">Alt M</kbd>
+          </Button>
+        )}
+      </div>
+      <Problems problems={problems} model={judged} onGo={(rule) => setPlace((p) => ({ row: 0, column: model.rules.findIndex((r) => r.id === rule), turn: p.turn + 1 }))} />
+      {canEdit && (
+        <p className="mt-2 text-xs text-ink2">
+          In an entry: the first letter of a value, <Key>–</Key> for any, <Key>+</Key> for this or the next. <Key>Enter</Key> writes an action, <Key>x</Key> in the last line makes a rule impossible, <Key>Ctrl D</Key> copies a rule, <Key>Ctrl ⌫</Key> removes it, <Key>Alt ← →</Key> moves it. Tables are copied from and pasted into spreadsheets.
+        </p>
+      )}
+      {smaller && <SmallerTableDialog model={model} onClose={() => setSmaller(false)} onTake={(rules) => onChange((m) => ({ ...m, rules }))} />}
+    </div>
+  );
+}
+
+function Key({ children }: { readonly children: string }) {
+  return <kbd className="whitespace-nowrap rounded border border-rule2 bg-page2 px-1 font-mono">{children}</kbd>;
+}
+
+function gravities(problems: readonly TableProblem[]): (rule: string) => 'grave' | 'hint' | null {
+  const grave = new Set(problems.filter(isGrave).flatMap(rulesConcerned));
+  const hints = new Set(problems.flatMap(rulesConcerned));
+  return (rule) => (grave.has(rule) ? 'grave' : hints.has(rule) ? 'hint' : null);
+}
+
+const MOST_LINES = 8;
+
+function Problems({ problems, model, onGo }: { readonly problems: readonly TableProblem[]; readonly model: DecisionTableModel; readonly onGo: (rule: string) => void }) {
+  if (problems.length === 0) return <p className="mt-2 text-sm text-pine">Every combination is in a rule, and no two rules contradict each other.</p>;
+  return (
+    <ul role="status" className="mt-2 space-y-0.5 text-sm" aria-label="What is wrong with the table">
+      {problems.slice(0, MOST_LINES).map((problem) => {
+        const [rule] = rulesConcerned(problem);
+        return (
+          <li key={`${problem.code} ${tableProblemSentence(problem, model)}`} className={isGrave(problem) ? 'text-brick' : 'text-ochre-ink'}>
+            {tableProblemSentence(problem, model)}{' '}
+            {rule !== undefined && (
+              <TextButton className="text-xs" onClick={() => onGo(rule)}>
+                go there
+              </TextButton>
+            )}
+          </li>
+        );
+      })}
+      {problems.length > MOST_LINES && <li className="text-ink2">and {countOf(problems.length - MOST_LINES, 'more', 'more')}</li>}
+    </ul>
+  );
+}

@@ -1,0 +1,114 @@
+import type { CaseContent, Row, Step } from '@caderno/core/cases';
+import { coverageItems } from '@caderno/core/conditions';
+import type { GapFilling, SeenCondition } from '@caderno/core/coverage';
+import { X } from 'lucide-react';
+import { useMemo } from 'react';
+import { countOf } from '../../look/index.ts';
+
+interface Props {
+  readonly condition: SeenCondition;
+  readonly filling: GapFilling;
+  readonly drafts: readonly CaseContent[];
+  readonly onChange: (drafts: readonly CaseContent[]) => void;
+}
+
+/** Most cases that are shown open; more are written all the same. */
+const MOST_OPEN = 40;
+
+/** The cases that would be written: titles, steps and rows can be edited, and what is not wanted be taken out. */
+export function CaseDrafts({ condition, filling, drafts, onChange }: Props) {
+  const names = useMemo(() => new Map<string, string>(coverageItems(condition.content).map((i) => [i.key, i.extent === '' ? i.name : `${i.name} (${i.extent})`])), [condition]);
+  const set = (at: number, draft: CaseContent): void => onChange(drafts.map((d, i) => (i === at ? draft : d)));
+  return (
+    <div className="mt-3 max-h-[52vh] space-y-5 overflow-y-auto pr-1">
+      {drafts.slice(0, MOST_OPEN).map((draft, i) => (
+        <section key={i} aria-label={`Case ${i + 1}`} className="border-t border-rule2 pt-2">
+          <div className="flex items-center gap-2">
+            <input aria-label="Title of the case" value={draft.title} maxLength={300} onChange={(e) => set(i, { ...draft, title: e.target.value })} className="h-8 min-w-0 flex-1 bg-transparent font-serif text-base font-semibold outline-none focus:bg-blue-wash" />
+            {drafts.length > 1 && <Remove word="Leave this case out" onClick={() => onChange(drafts.filter((_, at) => at !== i))} />}
+          </div>
+          {draft.preconditions !== '' && <p className="text-xs text-ink2">Before: {draft.preconditions}</p>}
+          <DraftSteps steps={draft.steps} onChange={(steps) => set(i, { ...draft, steps })} />
+          {draft.rows.length > 0 && <DraftRows draft={draft} onChange={(rows) => set(i, { ...draft, rows })} />}
+        </section>
+      ))}
+      {drafts.length > MOST_OPEN && <p className="text-sm text-ink2">and {countOf(drafts.length - MOST_OPEN, 'more case')}</p>}
+      {drafts.length === 0 && filling.unreachable.length === 0 && <p>There is nothing to write.</p>}
+      {filling.unreachable.length > 0 && (
+        <p className="text-sm text-brick">
+          {countOf(filling.unreachable.length, 'item')} cannot be shown by anything that can be made up:{' '}
+          {filling.unreachable
+            .slice(0, 6)
+            .map((key) => names.get(key))
+            .join('; ')}
+          {filling.unreachable.length > 6 && ` and ${filling.unreachable.length - 6} more`}.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Remove({ word, onClick }: { readonly word: string; readonly onClick: () => void }) {
+  return (
+    <button type="button" aria-label={word} title={word} onClick={onClick} className="grid size-6 shrink-0 place-items-center rounded text-ink2 hover:bg-page2">
+      <X size={13} aria-hidden="true" />
+    </button>
+  );
+}
+
+function DraftSteps({ steps, onChange }: { readonly steps: readonly Step[]; readonly onChange: (steps: readonly Step[]) => void }) {
+  const set = (id: string, part: Partial<Step>): void => onChange(steps.map((s) => (s.id === id ? { ...s, ...part } : s)));
+  return (
+    <ol className="text-sm">
+      {steps.map((step, i) => (
+        <li key={step.id} className="grid grid-cols-[22px_1fr_16px_1fr] items-center border-b border-rule">
+          <span className="font-mono text-xs text-ink2">{i + 1}</span>
+          <input aria-label={`Action of step ${i + 1}`} value={step.action} placeholder="What is done" onChange={(e) => set(step.id, { action: e.target.value })} className="h-7 min-w-0 bg-transparent outline-none focus:bg-blue-wash" />
+          <span className="font-bold text-pine" aria-hidden="true">
+            ⇒
+          </span>
+          <input aria-label={`Expected result of step ${i + 1}`} value={step.expected} placeholder="What is expected then" onChange={(e) => set(step.id, { expected: e.target.value })} className="h-7 min-w-0 bg-transparent text-pine outline-none focus:bg-blue-wash" />
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+const MOST_ROWS = 60;
+
+function DraftRows({ draft, onChange }: { readonly draft: CaseContent; readonly onChange: (rows: readonly Row[]) => void }) {
+  const set = (id: string, part: Partial<Row>): void => onChange(draft.rows.map((r) => (r.id === id ? { ...r, ...part } : r)));
+  return (
+    <div className="mt-2 overflow-x-auto">
+      <table className="min-w-full text-left text-sm" aria-label="Rows to be added">
+        <thead className="border-b border-ink2 text-xs text-ink2">
+          <tr>
+            <th className="py-1 font-medium">row</th>
+            {draft.parameters.map((p) => (
+              <th key={p.id} className="whitespace-nowrap px-1 font-mono text-[11px] font-medium">{`<${p.name}>`}</th>
+            ))}
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {draft.rows.slice(0, MOST_ROWS).map((row) => (
+            <tr key={row.id} className="border-b border-rule">
+              <td>
+                <input aria-label="Name of the row" value={row.name} onChange={(e) => set(row.id, { name: e.target.value })} className="h-7 w-44 bg-transparent outline-none focus:bg-blue-wash" />
+              </td>
+              {draft.parameters.map((p) => (
+                <td key={p.id} className="px-1">
+                  <input aria-label={`${p.name} in ${row.name}`} value={row.cells[p.id] ?? ''} onChange={(e) => set(row.id, { cells: { ...row.cells, [p.id]: e.target.value } })} className="h-7 w-full min-w-20 bg-transparent font-mono text-xs outline-none focus:bg-blue-wash" />
+                </td>
+              ))}
+              <td>
+                <Remove word={`Leave out ${row.name}`} onClick={() => onChange(draft.rows.filter((r) => r.id !== row.id))} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {draft.rows.length > MOST_ROWS && <p className="mt-1 text-xs text-ink2">and {countOf(draft.rows.length - MOST_ROWS, 'more row')}</p>}
+    </div>
+  );
+}

@@ -1,0 +1,218 @@
+import type { CaseId } from '@caderno/core/artefacts';
+import type { CaseContent } from '@caderno/core/cases';
+import type { ConditionContent, ItemKey } from '@caderno/core/conditions';
+import { addProposedRows, coverOf, pathSteps, withCover, writtenCases, type Filling, type GapFilling, type SeenCondition } from '@caderno/core/coverage';
+import { caseIdSchema } from '@caderno/contract';
+import { useQueryClient } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { toast } from 'sonner';
+import { call, tellFailure, useSettings, useSummaries } from '../../api/index.ts';
+import { address, useFrame } from '../../frame/index.ts';
+import { Button, Choose, Dialog, TextButton, countOf } from '../../look/index.ts';
+import { newPartId } from '../newPartId.ts';
+import { CaseDrafts } from './CaseDrafts.tsx';
+import { useFilling, type FillingState } from './useFilling.ts';
+
+/** A condition with the items that cases are to be written for. */
+export interface ToWrite {
+  readonly condition: SeenCondition;
+  readonly items: readonly ItemKey[];
+}
+
+interface Props {
+  readonly toWrite: readonly ToWrite[];
+  readonly onClose: () => void;
+}
+
+const HOW = [
+  { value: 'fewest', name: 'as few as possible' },
+  { value: 'onePerItem', name: 'one for each item' },
+] as const;
+
+/** Writes the cases that would show what is missing: first as a preview that can be edited, then as one command. */
+export function WriteCases({ toWrite, onClose }: Props) {
+  const [how, setHow] = useState<Filling>('fewest');
+  const [at, setAt] = useState(0);
+  const [ready, setReady] = useState<readonly CaseContent[]>([]);
+  const current = toWrite[at];
+  if (current === undefined) return <AllWritten cases={ready} toWrite={toWrite} onClose={onClose} />;
+  return (
+    <ForCondition
+      key={`${current.condition.id} ${how}`}
+      toWrite={current}
+      how={how}
+      place={toWrite.length > 1 ? `${at + 1} of ${toWrite.length}: ` : ''}
+      only={toWrite.length === 1}
+      onHow={setHow}
+      onReady={(cases) => (setReady([...ready, ...cases]), setAt(at + 1))}
+      onClose={onClose}
+    />
+  );
+}
+
+interface ForProps {
+  readonly toWrite: ToWrite;
+  readonly how: Filling;
+  readonly place: string;
+  readonly only: boolean;
+  readonly onHow: (how: Filling) => void;
+  readonly onReady: (cases: readonly CaseContent[]) => void;
+  readonly onClose: () => void;
+}
+
+const NEW_CASES = 'new';
+
+function ForCondition({ toWrite: { condition, items }, how, place, only, onHow, onReady, onClose }: ForProps) {
+  const { project } = useFrame();
+  const { content } = condition;
+  const mostItems = useSettings(project).data?.settings.mostItems ?? Infinity;
+  const state = useFilling({ content, items, how, mostItems });
+  const cases = useSummaries(project, 'case').data ?? [];
+  const requirements = useSummaries(project, 'requirement').data ?? [];
+  const module = requirements.find((r) => r.id === content.requirements[0]?.id)?.module ?? '';
+  const [chosen, setTarget] = useState<string | null>(null);
+  const filling = state.filling;
+  const written = useMemo(() => (filling === null ? null : writtenCases(condition, filling, how, module, newPartId)), [condition, filling, how, module]);
+  const [edited, setEdited] = useState<readonly CaseContent[] | null>(null);
+  const drafts = edited ?? written ?? [];
+  const covering = cases.filter((c) => c.covers.includes(condition.id));
+  // Rows belong to the case that has rows for the condition already; a path is a case of its own.
+  const target = chosen ?? (only && how === 'fewest' && (filling?.rows.length ?? 0) > 0 ? (covering[0]?.id ?? NEW_CASES) : NEW_CASES);
+  const existing = caseIdSchema.safeParse(target);
+  const add = useAddToCase(condition, onClose);
+  return (
+    <Dialog title={`${place}Write cases for ${condition.id} ${content.title}`} onClose={onClose} wide>
+      <div className="flex flex-wrap items-center gap-2 text-sm">
+        <span className="text-ink2">{countOf(items.length, 'item')} to show,</span>
+        <Choose label="How many" value={how} options={HOW} onChange={onHow} />
+        {only && filling !== null && filling.rows.length + filling.paths.length > 0 && (
+          <label className="ml-auto flex items-center gap-2">
+            into
+            <select aria-label="Case" className="field-boxed max-w-80" value={target} onChange={(e) => setTarget(e.target.value)}>
+              <option value={NEW_CASES}>{drafts.length > 1 ? 'new cases' : 'a new case'}</option>
+              {[...covering, ...cases.filter((c) => !c.covers.includes(condition.id))].map((c) => (
+                <option key={c.id} value={c.id}>
+                  {c.id} {c.title}
+                  {c.covers.includes(condition.id) ? ` (covers ${condition.id})` : ''}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+      </div>
+      <Search state={state} content={content} />
+      {filling === null ? <p className="mt-4 text-ink2">Looking for what would show them …</p> : <CaseDrafts condition={condition} filling={filling} drafts={drafts} onChange={setEdited} />}
+      <div className="mt-5 flex gap-2">
+        {existing.success && filling !== null ? (
+          <Button look="accent" disabled={drafts.length === 0} onClick={() => void add(existing.data, filling, drafts)}>
+            Add to {existing.data}
+          </Button>
+        ) : only ? (
+          <WriteButton drafts={drafts} detail={`Cases for ${condition.id} ${content.title}`} onClose={onClose} />
+        ) : (
+          <Button look="accent" disabled={filling === null} onClick={() => onReady(drafts)}>
+            {drafts.length === 0 ? 'Go on without' : `Take ${countOf(drafts.length, 'case')} and go on`}
+          </Button>
+        )}
+        <Button onClick={onClose}>Not now</Button>
+      </div>
+    </Dialog>
+  );
+}
+
+function Search({ state, content }: { readonly state: FillingState; readonly content: ConditionContent }) {
+  if (content.model.kind !== 'combination' || state.filling === null) return null;
+  const rows = countOf(state.filling.rows.length, 'row');
+  return (
+    <p role="status" className="mt-2 flex items-center gap-3 text-sm text-ink2">
+      {state.smallest ? `${rows}; there cannot be fewer.` : `${rows} so far, ${state.steps.toLocaleString()} steps.`}
+      {!state.smallest && (state.searching ? <TextButton onClick={state.stop}>stop looking for fewer</TextButton> : <TextButton onClick={state.goOn}>look on for fewer</TextButton>)}
+    </p>
+  );
+}
+
+/** Adds rows to a case's data, or the steps of a single path to its end, as one command. */
+function useAddToCase({ id, version, content }: SeenCondition, onClose: () => void): (target: CaseId, filling: GapFilling, drafts: readonly CaseContent[]) => Promise<void> {
+  const { project } = useFrame();
+  const client = useQueryClient();
+  return async (target, filling, drafts) => {
+    try {
+      const artefact = await call('readArtefact', { params: { project, id: target } });
+      if (artefact.kind !== 'case') return;
+      const changed = filling.rows.length > 0 ? addProposedRows(artefact.content, { id, version, content }, editedRows(filling, drafts), newPartId) : withPath(artefact.content, { id, version, content }, filling);
+      const body = { made: [], changed: [{ kind: 'case' as const, content: changed, id: target, version: artefact.summary.version }], detail: `Rows for ${id} ${content.title}` };
+      await call('writeArtefacts', { params: { project }, body }, { commandId: crypto.randomUUID() });
+      await client.invalidateQueries({ queryKey: [project] });
+      toast.success(`${target} now shows it. The journal can undo it.`);
+      onClose();
+    } catch (error) {
+      tellFailure(error);
+    }
+  };
+}
+
+/** The proposed rows under the names and with the cells they were given in the preview. */
+function editedRows(filling: GapFilling, drafts: readonly CaseContent[]): GapFilling['rows'] {
+  const rows = drafts.flatMap((draft) => draft.rows.map((row) => ({ row, cover: draft.covers[0] })));
+  return filling.rows.flatMap((proposed, i) => {
+    const edited = rows[i];
+    if (edited === undefined) return [];
+    const cellOf = (field: string): string => edited.row.cells[edited.cover?.fields.find((f) => f.id === field)?.parameter ?? ''] ?? '';
+    const outcome = edited.cover?.outcome == null ? proposed.outcome : (edited.row.cells[edited.cover.outcome] ?? '');
+    return { ...proposed, name: edited.row.name, outcome, values: proposed.values.map((v) => ({ ...v, cell: cellOf(v.field) })) };
+  });
+}
+
+/** A case can walk one path only: the first is added. */
+function withPath(target: CaseContent, condition: SeenCondition, filling: GapFilling): CaseContent {
+  const [path] = filling.paths;
+  const { model } = condition.content;
+  if (path === undefined || model.kind !== 'stateTransitions') return target;
+  const steps = pathSteps(model, path, newPartId);
+  const cover = coverOf(target, condition);
+  return withCover({ ...target, steps: [...target.steps, ...steps.map((s) => s.step)] }, { ...cover, events: [...cover.events, ...steps.map((s) => s.carried)] });
+}
+
+function AllWritten({ cases, toWrite, onClose }: { readonly cases: readonly CaseContent[]; readonly toWrite: readonly ToWrite[]; readonly onClose: () => void }) {
+  return (
+    <Dialog title={`Write ${countOf(cases.length, 'case')} for ${countOf(toWrite.length, 'condition')}`} onClose={onClose}>
+      <ul className="max-h-96 divide-y divide-rule overflow-y-auto text-sm">
+        {cases.map((c, i) => (
+          <li key={i} className="py-1">
+            {c.title} <span className="text-xs text-ink2">{c.rows.length > 0 ? countOf(c.rows.length, 'row') : countOf(c.steps.length, 'step')}</span>
+          </li>
+        ))}
+      </ul>
+      <div className="mt-5 flex gap-2">
+        <WriteButton drafts={cases} detail={`Cases for ${countOf(toWrite.length, 'condition')}`} onClose={onClose} />
+        <Button onClick={onClose}>Not now</Button>
+      </div>
+    </Dialog>
+  );
+}
+
+function WriteButton({ drafts, detail, onClose }: { readonly drafts: readonly CaseContent[]; readonly detail: string; readonly onClose: () => void }) {
+  const { project } = useFrame();
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [busy, setBusy] = useState(false);
+  const write = async (): Promise<void> => {
+    setBusy(true);
+    try {
+      const { made } = await call('writeArtefacts', { params: { project }, body: { made: drafts.map((content) => ({ kind: 'case' as const, content })), changed: [], detail } }, { commandId: crypto.randomUUID() });
+      await client.invalidateQueries({ queryKey: [project] });
+      const [first] = made;
+      toast.success(`${countOf(made.length, 'case')} written${first === undefined ? '' : `, from ${first} on`}. The journal can undo it.`, first === undefined ? {} : { action: { label: 'Open', onClick: () => void navigate(address.artefact(project, first)) } });
+      onClose();
+    } catch (error) {
+      setBusy(false);
+      tellFailure(error);
+    }
+  };
+  return (
+    <Button look="accent" disabled={drafts.length === 0 || busy} onClick={() => void write()}>
+      Write {countOf(drafts.length, 'case')}
+    </Button>
+  );
+}
