@@ -1,7 +1,7 @@
 import { artefactId } from '@caderno/core/artefacts';
 import { DEFAULT_RISK_SCALE } from '@caderno/core/basis';
 import { EMPTY_CASE, parameterId, rowId, stepId } from '@caderno/core/cases';
-import { fieldId, type Field } from '@caderno/core/conditions';
+import { DEFAULT_MOST_ITEMS, fieldId, type Field } from '@caderno/core/conditions';
 import type { Design, DesignCase, DesignCondition, DesignRequirement } from '@caderno/core/coverage';
 
 /** Sizes of the project that figures are measured on. */
@@ -31,7 +31,7 @@ export function largeDesign(seed: number): Design {
   }));
   const conditions = Array.from({ length: LARGE.conditions }, (_, i) => condition(i + 1, (i % LARGE.requirements) + 1, random));
   const cases = Array.from({ length: LARGE.cases }, (_, i) => testCase(i + 1, (i % LARGE.conditions) + 1, random));
-  return { requirements, conditions, cases, questions: [], riskWeights: DEFAULT_RISK_SCALE.weights };
+  return { requirements, conditions, cases, questions: [], riskWeights: DEFAULT_RISK_SCALE.weights, mostItems: DEFAULT_MOST_ITEMS };
 }
 
 function condition(n: number, requirement: number, random: (below: number) => number): DesignCondition {
@@ -48,6 +48,8 @@ function condition(n: number, requirement: number, random: (below: number) => nu
       requirements: [{ id: artefactId('requirement', requirement), seenVersion: 1, anchor: null }],
       model: plain ? { kind: 'plain' } : { kind: 'valueRanges', boundaries: 'threeValue', allowInvalidTogether: false, fields: [field(random)] },
       depths: [],
+      under: null,
+      order: 0,
       leftOut: [],
       observations: [],
       defects: [],
@@ -66,7 +68,7 @@ function field(random: (below: number) => number): Field {
     unit: '',
     required: true,
     intervals: [interval('below', '', String(low - 1), false), interval('valid', String(low), String(high), true), interval('above', String(high + 1), '', false)],
-    choices: [],
+    choices: [], patterns: [],
     classes: [{ id: 'letters', kind: 'letters', name: 'letters', example: '1a', limit: 0, valid: false, outcome: '' }],
   };
 }
@@ -88,7 +90,7 @@ function testCase(n: number, covered: number, random: (below: number) => number)
       ],
       parameters: [{ id: value, name: 'value', type: 'text', default: '', description: '' }],
       rows: Array.from({ length: LARGE.rowsPerCase }, (_, i) => ({ id: rowId(`r${i}`), name: `row ${i}`, cells: { p: String(random(2000)) } })),
-      covers: [{ id: artefactId('condition', covered), seenVersion: 1, fields: [{ id: fieldId('f'), parameter: value }], outcome: null, expects: [step] }],
+      covers: [{ id: artefactId('condition', covered), seenVersion: 1, fields: [{ id: fieldId('f'), parameter: value }], outcome: null, expects: [step], start: null, events: [] }],
       estimate: 5,
     },
   };

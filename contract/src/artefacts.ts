@@ -141,12 +141,14 @@ export const projectEventSchema = z.object({ revision: z.int(), artefacts: z.arr
 export type ProjectEvent = z.infer<typeof projectEventSchema>;
 
 /**
- * Several artefacts made and changed by one command. `detail` says in words what for; a change names the version it
- * starts from.
+ * Several artefacts made, changed and withdrawn by one command. `detail` says in words what for; a change names the
+ * version it starts from. A condition that is made may stand below another of the same command: `under` is its place
+ * among those made.
  */
 export const writeSchema = z.strictObject({
-  made: z.array(kindAndContentSchema).max(LIMITS.written),
+  made: z.array(z.intersection(kindAndContentSchema, z.object({ under: z.int().min(0).nullable().optional() }))).max(LIMITS.written),
   changed: z.array(z.intersection(kindAndContentSchema, z.object({ id: artefactIdSchema, version: z.int().min(1) }))).max(LIMITS.written),
+  withdrawn: z.array(artefactIdSchema).max(LIMITS.written).default([]),
   detail: z.string().max(LIMITS.title),
 });
 export type Write = z.infer<typeof writeSchema>;

@@ -72,6 +72,7 @@ const valueType: z.ZodType<ValueType> = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('time'), stepSeconds }),
   z.strictObject({ kind: z.literal('dateTime'), stepSeconds }),
   z.strictObject({ kind: z.literal('textLength') }),
+  z.strictObject({ kind: z.literal('textPattern') }),
   z.strictObject({ kind: z.literal('choice') }),
   z.strictObject({ kind: z.literal('yesNo') }),
 ]);
@@ -79,6 +80,7 @@ const valueType: z.ZodType<ValueType> = z.discriminatedUnion('kind', [
 const partition = { id: innerIdSchema, valid: z.boolean(), outcome: title };
 const interval = z.strictObject({ ...partition, name, from: name, to: name });
 const choice = z.strictObject({ ...partition, value: name, aliases: z.array(name).max(50) });
+const patternPart = z.strictObject({ ...partition, name, pattern: name, example: cell });
 const otherClass = z.strictObject({ ...partition, name, kind: z.enum(CLASS_KINDS), example: cell, limit: z.int().min(0).max(1_000_000) });
 
 const field = z.strictObject({
@@ -89,6 +91,7 @@ const field = z.strictObject({
   required: z.boolean(),
   intervals: uniqueById(z.array(interval).max(LIMITS.intervals)),
   choices: uniqueById(z.array(choice).max(LIMITS.choices)),
+  patterns: uniqueById(z.array(patternPart).max(LIMITS.intervals)),
   classes: uniqueById(z.array(otherClass).max(50)),
 });
 
@@ -152,6 +155,8 @@ export const conditionContentSchema: z.ZodType<ConditionContent> = z.strictObjec
   requirements: uniqueById(z.array(z.strictObject({ id: requirementIdSchema, seenVersion: version, anchor: anchor.nullable() })).max(LIMITS.links)),
   model,
   depths: z.array(name).max(LIMITS.depths),
+  under: conditionIdSchema.nullable(),
+  order: z.int().min(0).max(1_000_000),
   leftOut: uniqueById(z.array(z.strictObject({ id: itemKeySchema, reason: title, by: name, at: moment })).max(LIMITS.leftOut)),
   observations,
   defects,
@@ -205,6 +210,11 @@ export const CONTENT_SCHEMA: { readonly [K in ArtefactKind]: z.ZodType<ContentOf
 /** Written into every stored version; a kind whose content changes shape gets the next number and a migration. */
 export const CONTENT_SCHEMA_VERSION: Record<ArtefactKind, number> = { requirement: 2, condition: 3, case: 3, question: 1 };
 
+function withPatterns(model: unknown): unknown {
+  const known = z.looseObject({ fields: z.array(z.looseObject({})).optional() }).parse(model);
+  return known.fields === undefined ? known : { ...known, fields: known.fields.map((field) => ({ ...field, patterns: [] })) };
+}
+
 function withoutEvents(covers: unknown): unknown {
   return z.array(z.looseObject({})).parse(covers).map((cover) => ({ ...cover, start: null, events: [] }));
 }
@@ -212,7 +222,7 @@ function withoutEvents(covers: unknown): unknown {
 /** What older schemas lack; step n leads from schema n to n + 1. Old versions stay readable for ever. */
 export const CONTENT_MIGRATIONS: Record<ArtefactKind, readonly ((stored: Record<string, unknown>) => Record<string, unknown>)[]> = {
   requirement: [(stored) => ({ ...stored, rating: null, origin: null, attributes: [], relations: [], dismissals: [] })],
-  condition: [(stored) => ({ ...stored, observations: [], defects: [] }), (stored) => ({ ...stored, depths: [] })],
+  condition: [(stored) => ({ ...stored, observations: [], defects: [] }), (stored) => ({ ...stored, depths: [], under: null, order: 0, model: withPatterns(stored.model) })],
   case: [(stored) => ({ ...stored, defects: [] }), (stored) => ({ ...stored, covers: withoutEvents(stored.covers) })],
   question: [],
 };

@@ -117,7 +117,7 @@ export const requirement = (part: Partial<typeof EMPTY_REQUIREMENT> = {}): KindA
 export const testCase = (part: Partial<typeof EMPTY_CASE> = {}): KindAndContent & { kind: 'case' } => ({ kind: 'case', content: { ...EMPTY_CASE, title: 'C', ...part } });
 export const condition = (requirements: readonly `R-${number}`[], part: object = {}): KindAndContent & { kind: 'condition' } => ({
   kind: 'condition',
-  content: { title: 'K', polarity: 'both', risk: null, requirements: requirements.map((id) => ({ id, seenVersion: 1, anchor: null })), model: { kind: 'plain' }, depths: [], leftOut: [], observations: [], defects: [], ...part },
+  content: { title: 'K', polarity: 'both', risk: null, requirements: requirements.map((id) => ({ id, seenVersion: 1, anchor: null })), model: { kind: 'plain' }, depths: [], under: null, order: 0, leftOut: [], observations: [], defects: [], ...part },
 });
 
 /** A save with everything it takes. */

@@ -1,4 +1,4 @@
-import type { DefectLink, RequirementId } from '../artefacts/index.ts';
+import type { ConditionId, DefectLink, RequirementId } from '../artefacts/index.ts';
 import type { Observation, Risk } from '../basis/index.ts';
 import type { Anchor } from './anchor.ts';
 import type { Model } from './model.ts';
@@ -36,6 +36,10 @@ export interface ConditionContent {
   readonly model: Model;
   /** The depths of testing it belongs to, of the project’s own: smoke, core, full. */
   readonly depths: readonly string[];
+  /** The condition it stands below in a checklist; null: below none. */
+  readonly under: ConditionId | null;
+  /** Its place among those below the same, ascending; equal ones by number. */
+  readonly order: number;
   readonly leftOut: readonly LeftOut[];
   readonly observations: readonly Observation[];
   readonly defects: readonly DefectLink[];

@@ -16,6 +16,7 @@ export {
 export {
   BOUNDARY_RULES,
   fieldId,
+  moveBoundary,
   readIntervals,
   type BoundaryRule,
   type Choice,
@@ -23,6 +24,7 @@ export {
   type FieldId,
   type Interval,
   type OtherClass,
+  type PatternPart,
   type ReadInterval,
   type ValueRangesModel,
 } from './valueRanges.ts';
@@ -75,3 +77,4 @@ export { liesIn, type Forbidden } from './combination/forbidden.ts';
 export { Feasibility } from './combination/feasibility.ts';
 export { combinationItems, combinationJudge, feasibilityOf, readCombinationRow, tuplesShown, type CombinationJudge, type RowReading, type Tuple } from './combination/combinationItems.ts';
 export { combinationProblems, explainInfeasible, explainTuple, type CombinationProblem, type ExplainedTuple } from './combination/combinationCheck.ts';
+export { MOST_CHECKLIST_ENTRIES, inChecklistOrder, parseChecklist, reordered, type ChecklistEntry } from './checklist.ts';

@@ -74,6 +74,8 @@ export function offeredClasses(kind: ValueKind): readonly { readonly kind: Class
       return [...always, { kind: 'letters', example: 'noon' }, { kind: 'impossibleDate', example: '2026-02-30T12:00' }];
     case 'textLength':
       return [{ kind: 'missing', example: '' }, { kind: 'example', example: '<b>&"\'</b>' }];
+    case 'textPattern':
+      return [...always, { kind: 'specialCharacters', example: '#!' }];
     case 'choice':
       return [...always, { kind: 'notListed', example: 'something else' }];
     case 'yesNo':

@@ -1,5 +1,5 @@
 import { expect, test, describe } from '@jest/globals';
-import { coverageItems, fieldId, itemsShownByRow, offeredClasses, rangeJudge, rangeProblems, type ClassKind, type Field, type FieldValue, type ValueRangesModel } from './index.ts';
+import { coverageItems, fieldId, itemsShownByRow, moveBoundary, offeredClasses, rangeJudge, rangeProblems, type ClassKind, type Field, type FieldValue, type ValueRangesModel } from './index.ts';
 import type { ValueKind } from '../values/index.ts';
 
 const text = (t: string): FieldValue => ({ kind: 'text', text: t });
@@ -10,6 +10,7 @@ const role: Field = {
   unit: '',
   required: true,
   intervals: [],
+  patterns: [],
   choices: [
     { id: 'clerk', value: 'clerk', aliases: ['Clerk', 'c'], valid: true, outcome: '' },
     { id: 'member', value: 'member', aliases: [], valid: false, outcome: '' },
@@ -21,7 +22,7 @@ const amount: Field = {
   id: fieldId('amount'),
   name: 'amount',
   type: { kind: 'whole' },
-  choices: [],
+  choices: [], patterns: [],
   classes: [],
   intervals: [
     { id: 'low', name: 'low', from: '', to: '0', valid: false, outcome: '' },
@@ -57,8 +58,8 @@ test('aliases stand for their choice, letter for letter', () => {
 });
 
 test('every offered class holds its own example and no value of the type', () => {
-  const good: Record<ValueKind, string> = { whole: '12', decimal: '1.25', date: '2026-02-28', time: '12:30', dateTime: '2026-02-28T12:30', textLength: 'abc', choice: 'clerk', yesNo: 'yes' };
-  const types = { whole: { kind: 'whole' }, decimal: { kind: 'decimal', step: '0.01' }, date: { kind: 'date' }, time: { kind: 'time', stepSeconds: 60 }, dateTime: { kind: 'dateTime', stepSeconds: 60 }, textLength: { kind: 'textLength' }, choice: { kind: 'choice' }, yesNo: { kind: 'yesNo' } } as const;
+  const good: Record<ValueKind, string> = { whole: '12', decimal: '1.25', date: '2026-02-28', time: '12:30', dateTime: '2026-02-28T12:30', textLength: 'abc', textPattern: 'M-2207', choice: 'clerk', yesNo: 'yes' };
+  const types = { whole: { kind: 'whole' }, decimal: { kind: 'decimal', step: '0.01' }, date: { kind: 'date' }, time: { kind: 'time', stepSeconds: 60 }, dateTime: { kind: 'dateTime', stepSeconds: 60 }, textLength: { kind: 'textLength' }, textPattern: { kind: 'textPattern' }, choice: { kind: 'choice' }, yesNo: { kind: 'yesNo' } } as const;
   const wrong: [ValueKind, ClassKind][] = [];
   let tried = 0;
   for (const kind of Object.keys(types) as ValueKind[]) {
@@ -75,6 +76,25 @@ test('every offered class holds its own example and no value of the type', () =>
   }
   expect(wrong).toEqual([]);
   expect(tried).toBeGreaterThan(25);
+});
+
+test('a text shows the pattern it matches as a whole; a pattern that takes others for ever takes no time', () => {
+  const part = (id: string, pattern: string, valid = true, example = 'M-2207') => ({ id, name: id, pattern, example, valid, outcome: '' });
+  const field: Field = { ...role, id: fieldId('number'), type: { kind: 'textPattern' }, choices: [], classes: [], patterns: [part('meter', 'M-[0-9]{4}'), part('old', '[0-9]+', false, 'x'), part('endless', '(a+)+$'), part('broken', '(?=a)')] };
+  const one = model({ fields: [field] });
+  const shows = (t: string) => itemsShownByRow(rangeJudge(one), new Map([[field.id, text(t)]]));
+  expect([shows('M-2207'), shows('M-22071'), shows('77'), shows(`${'a'.repeat(5_000)}!`)]).toEqual([['number:part:meter'], [], ['number:part:old'], []]);
+  expect(rangeProblems(one)).toEqual([
+    { code: 'example_apart', field: 'number', name: 'old', example: 'x' },
+    { code: 'example_apart', field: 'number', name: 'endless', example: 'M-2207' },
+    { code: 'pattern_unreadable', field: 'number', name: 'broken', pattern: '(?=a)' },
+  ]);
+  expect(coverageItems({ title: '', polarity: 'both', model: one }).map((i) => [i.name, i.sample])).toEqual([['meter', 'M-2207'], ['old', null], ['endless', null]]);
+});
+
+test('a boundary moves as far as both intervals keep a value', () => {
+  const moved = (steps: bigint) => moveBoundary({ ...amount, intervals: amount.intervals.map((i) => (i.id === 'ok' ? { ...i, to: '5' } : i)) }, 'low', 'ok', steps).intervals.map((i) => `${i.from}…${i.to}`);
+  expect([moved(2n), moved(-3n), moved(99n)]).toEqual([['…2', '3…5'], ['…-3', '-2…5'], ['…4', '5…5']]);
 });
 
 test('length counts characters, not UTF-16 units', () => {

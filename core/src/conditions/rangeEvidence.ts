@@ -1,7 +1,8 @@
 import { isOrdered } from '../values/index.ts';
 import type { ItemKey, ItemKind } from './item.ts';
 import { inClass, isChoice, readFieldValue, type FieldValue, type ReadFieldValue } from './otherClass.ts';
-import { rangeItems, writableBoundaries } from './rangeItems.ts';
+import type { PatternTest } from './pattern.ts';
+import { rangeItems, readPatterns, writableBoundaries } from './rangeItems.ts';
 import { readIntervals, type Choice, type Field, type FieldId, type OtherClass, type ValueRangesModel } from './valueRanges.ts';
 
 /**
@@ -21,6 +22,8 @@ interface FieldJudge {
   /** Item by ordinal; empty for choices. */
   readonly boundaries: ReadonlyMap<bigint, number>;
   readonly choices: readonly { readonly choice: Choice; readonly item: number }[];
+  /** Patterns that can be read. */
+  readonly patterns: readonly { readonly test: PatternTest; readonly valid: boolean; readonly item: number }[];
   readonly classes: readonly { readonly otherClass: OtherClass; readonly item: number }[];
 }
 
@@ -36,10 +39,11 @@ function fieldJudge(model: ValueRangesModel, field: Field, place: (kind: ItemKin
   const read = readIntervals(type, field.intervals);
   const intervals = read.map(({ interval, from, to }) => ({ from, to, valid: interval.valid, item: place('partition') }));
   const choices = isOrdered(type) ? [] : field.choices.map((choice) => ({ choice, item: place('partition') }));
+  const patterns = readPatterns(field).map(({ part, test }) => ({ test, valid: part.valid, item: place('partition') }));
   const edges = isOrdered(type) ? writableBoundaries(type, read, model.boundaries) : [];
   const boundaries = new Map(edges.map((edge) => [edge, place('boundary')]));
   const classes = field.classes.map((otherClass) => ({ otherClass, item: place('class') }));
-  return { field, intervals, boundaries, choices, classes };
+  return { field, intervals, boundaries, choices, patterns, classes };
 }
 
 /**
@@ -73,6 +77,7 @@ function collect(judge: FieldJudge, value: ReadFieldValue, valid: number[], inva
   for (const { otherClass, item } of judge.classes) if (inClass(judge.field, otherClass, value)) (otherClass.valid ? valid : invalid).push(item);
   if (value.kind === 'text' && value.reading === null) {
     for (const { choice, item } of judge.choices) if (isChoice(choice, value.text)) (choice.valid ? valid : invalid).push(item);
+    for (const { test, valid: isValid, item } of judge.patterns) if (test(value.text)) (isValid ? valid : invalid).push(item);
   }
   const ordinal = value.kind === 'text' && value.reading?.kind === 'ordinal' ? value.reading.ordinal : null;
   if (ordinal !== null) {

@@ -4,7 +4,7 @@ import { formatBound, type ValueType } from '../values/index.ts';
 import { boundaryValues, coverageItems, fieldId, itemsShownByRow, rangeJudge, readIntervals, type BoundaryRule, type Field, type Interval, type ValueRangesModel } from './index.ts';
 
 const interval = (name: string, from: string, to: string, valid = true): Interval => ({ id: name, name, from, to, valid, outcome: '' });
-const field = (type: ValueType, intervals: readonly Interval[]): Field => ({ id: fieldId('f'), name: 'value', type, unit: '', required: true, intervals, choices: [], classes: [] });
+const field = (type: ValueType, intervals: readonly Interval[]): Field => ({ id: fieldId('f'), name: 'value', type, unit: '', required: true, intervals, choices: [], patterns: [], classes: [] });
 const model = (boundaries: BoundaryRule, ...fields: Field[]): ValueRangesModel => ({ kind: 'valueRanges', boundaries, allowInvalidTogether: false, fields });
 const extents = (m: ValueRangesModel, kind: string): string[] => coverageItems({ title: '', polarity: 'both', model: m }).filter((i) => i.kind === kind).map((i) => i.extent);
 

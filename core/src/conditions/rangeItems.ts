@@ -1,7 +1,8 @@
 import { formatBound, isOrdered, sampleValue, type OrderedType } from '../values/index.ts';
 import { EMPTY_CELL, MISSING_CELL } from '../data/index.ts';
 import { itemKey, type CoverageItem, type ItemKey } from './item.ts';
-import { readIntervals, type BoundaryRule, type Choice, type Field, type OtherClass, type ReadInterval, type ValueRangesModel } from './valueRanges.ts';
+import { readPattern, type PatternTest } from './pattern.ts';
+import { readIntervals, type BoundaryRule, type Choice, type Field, type OtherClass, type PatternPart, type ReadInterval, type ValueRangesModel } from './valueRanges.ts';
 
 type NewItem = Omit<CoverageItem, 'number' | 'field'>;
 
@@ -17,7 +18,7 @@ export function rangeItems(model: ValueRangesModel): CoverageItem[] {
 }
 
 function fieldItems(field: Field, rule: BoundaryRule): Omit<CoverageItem, 'number'>[] {
-  const items = isOrdered(field.type) ? orderedItems(field, field.type, rule) : field.choices.map((c) => choiceItem(field, c));
+  const items = isOrdered(field.type) ? orderedItems(field, field.type, rule) : [...field.choices.map((c) => choiceItem(field, c)), ...readPatterns(field).map((p) => patternItem(field, p))];
   return [...items, ...field.classes.map((c) => classItem(field, c))].map((item) => ({ ...item, field: field.id }));
 }
 
@@ -120,6 +121,33 @@ function choiceItem(field: Field, choice: Choice): NewItem {
     sample: choice.value,
     valid: choice.valid,
     outcome: choice.outcome,
+  };
+}
+
+/** A pattern part with its test; those that cannot be read are left to {@link rangeProblems}. */
+export interface ReadPattern {
+  readonly part: PatternPart;
+  readonly test: PatternTest;
+}
+
+export function readPatterns(field: Field): ReadPattern[] {
+  if (field.type.kind !== 'textPattern') return [];
+  return field.patterns.flatMap((part) => {
+    const test = readPattern(part.pattern);
+    return test === null ? [] : [{ part, test }];
+  });
+}
+
+/** Its example is the sample as far as it matches. */
+function patternItem(field: Field, { part, test }: ReadPattern): NewItem {
+  return {
+    key: partitionKey(field, part),
+    kind: 'partition',
+    name: part.name,
+    extent: part.pattern,
+    sample: test(part.example) ? (part.example === '' ? EMPTY_CELL : part.example) : null,
+    valid: part.valid,
+    outcome: part.outcome,
   };
 }
 

@@ -1,4 +1,5 @@
 import { formatBound, isOrdered, parseDecimal, type OrderedType } from '../values/index.ts';
+import { readPattern } from './pattern.ts';
 import { readInterval, readIntervals, type Field, type FieldId, type Interval, type ValueRangesModel } from './valueRanges.ts';
 
 /** What is wrong with a value ranges model, and where. Reported, never repaired. */
@@ -10,12 +11,16 @@ export type RangeProblem =
   /** `from` and `to` are the first and last value of the hole. */
   | { readonly code: 'intervals_leave_hole'; readonly field: FieldId; readonly lower: string; readonly upper: string; readonly from: string; readonly to: string }
   | { readonly code: 'choice_twice'; readonly field: FieldId; readonly value: string }
+  | { readonly code: 'pattern_unreadable'; readonly field: FieldId; readonly name: string; readonly pattern: string }
+  /** The example does not match, so no row can be made up. */
+  | { readonly code: 'example_apart'; readonly field: FieldId; readonly name: string; readonly example: string }
   | { readonly code: 'no_partitions'; readonly field: FieldId };
 
 /** In the order of the fields; within one, unreadable parts before overlaps and holes from low to high. */
 export function rangeProblems(model: ValueRangesModel): RangeProblem[] {
   return model.fields.flatMap((field) => {
     const { type } = field;
+    if (type.kind === 'textPattern') return patternProblems(field);
     return isOrdered(type) ? orderedProblems(field, type) : choiceProblems(field);
   });
 }
@@ -55,6 +60,15 @@ function adjoiningProblems(field: Field, type: OrderedType): RangeProblem[] {
     if (reach.to !== null && (next.to === null || next.to > reach.to)) reach = next;
   }
   return problems;
+}
+
+function patternProblems(field: Field): RangeProblem[] {
+  if (field.patterns.length === 0) return [{ code: 'no_partitions', field: field.id }];
+  return field.patterns.flatMap(({ name, pattern, example }): RangeProblem[] => {
+    const test = readPattern(pattern);
+    if (test === null) return [{ code: 'pattern_unreadable', field: field.id, name, pattern }];
+    return test(example) ? [] : [{ code: 'example_apart', field: field.id, name, example }];
+  });
 }
 
 function choiceProblems(field: Field): RangeProblem[] {

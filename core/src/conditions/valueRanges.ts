@@ -1,4 +1,4 @@
-import { isOrdered, readBound, type OrderedType, type ValueType } from '../values/index.ts';
+import { formatBound, isOrdered, readBound, type OrderedType, type ValueType } from '../values/index.ts';
 import type { ClassKind } from './otherClass.ts';
 
 export type FieldId = string & { readonly __brand: 'FieldId' };
@@ -30,6 +30,8 @@ export interface Field {
   readonly intervals: readonly Interval[];
   /** For choice and yes/no. */
   readonly choices: readonly Choice[];
+  /** For text by pattern. */
+  readonly patterns: readonly PatternPart[];
   readonly classes: readonly OtherClass[];
 }
 
@@ -48,6 +50,17 @@ export interface Choice {
   readonly value: string;
   /** Other spellings of the value in rows: `sí` is yes. */
   readonly aliases: readonly string[];
+  readonly valid: boolean;
+  readonly outcome: string;
+}
+
+/** The texts that a pattern describes as a whole; see `readPattern`. */
+export interface PatternPart {
+  readonly id: string;
+  readonly name: string;
+  readonly pattern: string;
+  /** A text that matches, as written in a row. */
+  readonly example: string;
   readonly valid: boolean;
   readonly outcome: string;
 }
@@ -97,4 +110,27 @@ function byLowerBound(a: ReadInterval, b: ReadInterval): number {
   if (a.from === null) return -1;
   if (b.from === null) return 1;
   return a.from < b.from ? -1 : 1;
+}
+
+/**
+ * Moves the boundary between two adjoining intervals by steps of the type: the lower one's end and the upper one's
+ * beginning, as far as neither becomes empty and the type can write it. The same field when it cannot move.
+ */
+export function moveBoundary(field: Field, lower: string, upper: string, steps: bigint): Field {
+  const { type } = field;
+  if (!isOrdered(type)) return field;
+  const read = readIntervals(type, field.intervals);
+  const [below, above] = [read.find((r) => r.interval.id === lower), read.find((r) => r.interval.id === upper)];
+  if (below?.to == null || above?.from == null) return field;
+  const lowest = below.from ?? below.to + steps;
+  const highest = (above.to ?? above.from + steps) - 1n;
+  const wanted = below.to + steps;
+  const end = wanted < lowest ? lowest : wanted > highest ? highest : wanted;
+  const [to, from] = [formatBound(type, end), formatBound(type, end + 1n)];
+  if (end === below.to || to === null || from === null) return field;
+  const bounds = new Map([
+    [lower, { to }],
+    [upper, { from }],
+  ]);
+  return { ...field, intervals: field.intervals.map((i) => ({ ...i, ...bounds.get(i.id) })) };
 }

@@ -21,6 +21,7 @@ const PARAMETER_TYPE_OF: Record<ValueKind, ParameterType> = {
   time: 'time',
   dateTime: 'dateTime',
   textLength: 'text',
+  textPattern: 'text',
   choice: 'text',
   yesNo: 'yesNo',
 };

@@ -32,3 +32,4 @@ export { CombinationRows } from './combinationRows.ts';
 export { addProposedRows, coverOf, mapFields, withCover, type NewId, type SeenCondition } from './addRows.ts';
 export { pathSteps, writtenCases } from './writtenCases.ts';
 export { derivationOf, rowRefusal, type Derivation, type DerivedValue, type RowRefusal } from './derivation.ts';
+export { mergedConditions, type ConditionMerge } from './mergedConditions.ts';

@@ -20,7 +20,7 @@ export const reading: Field = {
     { id: 'valid', name: 'valid', from: '0', to: '99999', valid: true, outcome: 'stored' },
     { id: 'above', name: 'above', from: '100000', to: '', valid: false, outcome: 'refused' },
   ],
-  choices: [],
+  choices: [], patterns: [],
   classes: [
     { id: 'letters', kind: 'letters', name: 'letters', example: '12a', limit: 0, valid: false, outcome: 'refused' },
     { id: 'empty', kind: 'empty', name: 'empty', example: '', limit: 0, valid: false, outcome: 'refused' },
@@ -46,7 +46,7 @@ export function requirement(n: number, part: Partial<DesignRequirement> = {}): D
 
 export function condition(n: number, requirements: readonly number[], part: Partial<ConditionContent> = {}, outside: Partial<DesignCondition> = {}): DesignCondition {
   const links = requirements.map((r) => ({ id: R(r), seenVersion: 1, anchor: null }));
-  const content: ConditionContent = { title: `condition ${n}`, polarity: 'both', risk: null, requirements: links, model: { kind: 'plain' }, depths: [], leftOut: [], observations: [], defects: [], ...part };
+  const content: ConditionContent = { title: `condition ${n}`, polarity: 'both', risk: null, requirements: links, model: { kind: 'plain' }, depths: [], under: null, order: 0, leftOut: [], observations: [], defects: [], ...part };
   return { id: K(n), state: 'draft', version: 1, meaningSince: 1, content, ...outside };
 }
 

@@ -18,7 +18,7 @@ function combination(strength: Strength, factors: readonly string[], constraints
     }),
   };
 }
-const content = (model: CombinationModel) => ({ title: '', polarity: 'both' as const, risk: null, requirements: [], model, depths: [], leftOut: [], observations: [], defects: [] });
+const content = (model: CombinationModel) => ({ title: '', polarity: 'both' as const, risk: null, requirements: [], model, depths: [], under: null, order: 0, leftOut: [], observations: [], defects: [] });
 const sized = (strength: Strength, sizes: readonly number[]) => combination(strength, sizes.map((n, f) => `f${f}: ${Array.from({ length: n }, (_, v) => `v${v}`).join(' ')}`));
 
 /** What a model means, by trying: all complete rows of valid values that meet the constraints, written out as functions. */

@@ -13,7 +13,7 @@ export type OrderedType =
   | { readonly kind: 'dateTime'; readonly stepSeconds: number }
   | { readonly kind: 'textLength' };
 
-export type ValueType = OrderedType | { readonly kind: 'choice' } | { readonly kind: 'yesNo' };
+export type ValueType = OrderedType | { readonly kind: 'textPattern' } | { readonly kind: 'choice' } | { readonly kind: 'yesNo' };
 export type ValueKind = ValueType['kind'];
 
 /** What a text is when read as a value of a type. Ordinals count steps from the type's zero. */
@@ -34,7 +34,7 @@ const NO_FLOOR = -(10n ** BigInt(LONGEST_NUMBER + 100));
 const HUNDREDTH: Decimal = { units: 1n, scale: 2 };
 
 export function isOrdered(type: ValueType): type is OrderedType {
-  return type.kind !== 'choice' && type.kind !== 'yesNo';
+  return type.kind !== 'textPattern' && type.kind !== 'choice' && type.kind !== 'yesNo';
 }
 
 /** Length in Unicode code points, neither UTF-16 units nor bytes. Gotcha: a letter with a combining accent counts two. */

@@ -31,6 +31,8 @@ export function conditionContent(demo: DemoCondition, requirement: (title: strin
     }),
     model,
     depths: demo.depths,
+    under: null,
+    order: 0,
     leftOut: [],
     observations: [],
     defects: [],
@@ -107,6 +109,7 @@ function fieldOf(demo: DemoField, at: number): Field {
     required: demo.required,
     intervals: demo.intervals.map(([name, from, to, validity, outcome], i) => ({ id: `i${i + 1}`, name, from, to, valid: validity === 'valid', outcome })),
     choices: demo.choices.map(([value, validity, outcome, ...aliases], i) => ({ id: `v${i + 1}`, value, aliases, valid: validity === 'valid', outcome })),
+    patterns: demo.patterns.map(([name, pattern, example, validity, outcome], i) => ({ id: `m${i + 1}`, name, pattern, example, valid: validity === 'valid', outcome })),
     classes: demo.classes.map(([kind, name, example, outcome], i) => ({ id: `o${i + 1}`, kind, name, example, limit: 0, valid: false, outcome })),
   };
 }

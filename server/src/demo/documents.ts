@@ -72,7 +72,7 @@ export type DemoQuestion = z.infer<typeof question>;
 const validity = z.enum(['valid', 'invalid']);
 const field = z.strictObject({
   name: z.string(),
-  type: z.enum([...ORDERED_KINDS, 'choice', 'yesNo']),
+  type: z.enum([...ORDERED_KINDS, 'textPattern', 'choice', 'yesNo']),
   step: z.union([z.string(), z.number()]).optional(),
   unit: z.string().default(''),
   required: z.boolean().default(true),
@@ -81,6 +81,8 @@ const field = z.strictObject({
   /** value, validity, outcome, aliases… */
   choices: z.array(z.tuple([z.string(), validity, z.string()]).rest(z.string())).default([]),
   /** kind, name, example, outcome */
+  /** Name, pattern, example, validity, outcome. */
+  patterns: z.array(z.tuple([z.string(), z.string(), z.string(), validity, z.string()])).default([]),
   classes: z.array(z.tuple([z.enum(CLASS_KINDS), z.string(), z.string(), z.string()])).default([]),
 });
 export type DemoField = z.infer<typeof field>;

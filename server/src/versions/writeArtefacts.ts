@@ -1,46 +1,70 @@
 import { randomUUID } from 'node:crypto';
-import { ARTEFACT_KINDS, type ArtefactId } from '@caderno/core/artefacts';
-import type { Change, Write } from '@caderno/contract';
-import { changeOfRetry, findArtefact, idOfRow, insertArtefacts, lastPosition, lockProject, recordDeed, reserveNumbers, writeVersions, type Commander, type DeedPart, type Save } from '../artefacts/index.ts';
-import type { Work } from '../database/index.ts';
+import { ARTEFACT_KINDS, artefactId, type ArtefactId } from '@caderno/core/artefacts';
+import type { Change, KindAndContent, Write } from '@caderno/contract';
+import { changeOfRetry, changeState, findArtefact, idOfRow, insertArtefacts, lastPosition, lockProject, recordDeed, reserveNumbers, writeVersions, type Commander, type DeedPart, type NewArtefactRow, type Save } from '../artefacts/index.ts';
+import { modelsOf, selectRows, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
 import { readChange } from './journal.ts';
 
+type Made = Write['made'][number];
+
 /**
- * Makes and changes several artefacts as one entry of the journal. Nothing is done unless all of it can be.
+ * Makes, changes and withdraws several artefacts as one entry of the journal. Nothing is done unless all of it can be.
  * @throws Refused `version_moved` when one that is to be changed is no longer at the version named.
  */
-export async function writeArtefacts(work: Work, commander: Commander, { made, changed, detail }: Write): Promise<{ change: Change | null; made: ArtefactId[] }> {
+export async function writeArtefacts(work: Work, commander: Commander, { made, changed, withdrawn, detail }: Write): Promise<{ change: Change | null; made: ArtefactId[] }> {
   await lockProject(work, commander.projectId);
   const earlier = await changeOfRetry(work, commander);
-  if (earlier !== null) return { change: await readChange(work, commander.projectId, earlier), made: [] };
+  if (earlier !== null) return { change: await readChange(work, commander.projectId, earlier), made: await madeBy(work, earlier) };
   const change = randomUUID();
   const saves: Save[] = [];
   for (const { id, version, ...value } of changed) {
     const row = await findArtefact(work, commander.projectId, id);
     if (row.kind !== value.kind) throw new Refused({ code: 'kind_mismatch', id, kind: value.kind });
-    if (row.head !== version) throw new Refused({ code: 'version_moved', id, head: row.head, base: version, author: 'someone' });
+    if (row.head !== version) throw new Refused({ code: 'version_moved', id, head: row.head, base: version, author: await authorOf(work, row.authorId) });
     saves.push({ row, value });
   }
-  const parts = [...(await insertMade(work, commander, change, made)), ...(await writeVersions(work, commander, change, saves))];
+  const inserted = await insertMade(work, commander, change, made);
+  const parts = [...inserted, ...(await writeVersions(work, commander, change, saves))];
+  for (const id of withdrawn) parts.push(await changeState(work, await findArtefact(work, commander.projectId, id), 'withdrawn'));
   if (parts.length === 0) return { change: null, made: [] };
   await recordDeed(work, commander, { action: 'write', parts, detail, note: '' }, change);
-  const ids = parts.slice(0, made.length).flatMap((p) => (p.artefact === null ? [] : [idOfRow(p.artefact)]));
-  return { change: await readChange(work, commander.projectId, change), made: ids };
+  return { change: await readChange(work, commander.projectId, change), made: inserted.flatMap((p) => (p.artefact === null ? [] : [idOfRow(p.artefact)])) };
 }
 
-async function insertMade(work: Work, commander: Commander, change: string, made: Write['made']): Promise<DeedPart[]> {
-  const parts = new Map<number, DeedPart>();
+async function authorOf(work: Work, id: string): Promise<string> {
+  return (await modelsOf(work.db).Person.findByPk(id, { transaction: work.transaction }))?.name ?? 'someone';
+}
+
+/** What an earlier command made, in the order of its parts. */
+async function madeBy(work: Work, change: string): Promise<ArtefactId[]> {
+  const rows = await selectRows<{ kind: (typeof ARTEFACT_KINDS)[number]; number: number }>(
+    work,
+    `SELECT a.kind, a.number FROM change_part p JOIN artefact a ON a.id = p.artefact_id WHERE p.change_id = $1 AND p.from_version IS NULL AND p.to_version = 1 ORDER BY a.kind, a.number`,
+    [change],
+  );
+  return rows.map((row) => artefactId(row.kind, row.number));
+}
+
+/** Parts in the order in which the artefacts were asked for; kinds are numbered apart. */
+async function insertMade(work: Work, commander: Commander, change: string, made: readonly Made[]): Promise<DeedPart[]> {
+  const parts: { at: number; part: DeedPart }[] = [];
   for (const kind of ARTEFACT_KINDS) {
-    const own = made.flatMap((value, at) => (value.kind === kind ? [{ value, at }] : []));
-    if (own.length === 0) continue;
-    const first = await reserveNumbers(work, commander.projectId, kind, own.length);
-    const position = kind === 'requirement' ? await lastPosition(work, commander.projectId, null) : 0;
-    const inserted = await insertArtefacts(work, commander, change, own.map(({ value }, i) => ({ number: first + i, value, parent: null, position: kind === 'requirement' ? position + i + 1 : 0 })));
-    own.forEach(({ at }, i) => {
-      const part = inserted.parts[i];
-      if (part !== undefined) parts.set(at, part);
-    });
+    const places = made.flatMap((value, at) => (value.kind === kind ? [at] : []));
+    if (places.length === 0) continue;
+    const first = await reserveNumbers(work, commander.projectId, kind, places.length);
+    const position = kind === 'requirement' ? (await lastPosition(work, commander.projectId, null)) + 1 : 0;
+    const numberOf = new Map(places.map((at, i) => [at, first + i]));
+    const rows = places.flatMap((at, i): NewArtefactRow[] => (made[at] === undefined ? [] : [{ number: first + i, value: placed(made[at], numberOf), parent: null, position: position + (kind === 'requirement' ? i : 0) }]));
+    const inserted = await insertArtefacts(work, commander, change, rows);
+    inserted.parts.forEach((part, i) => parts.push({ at: places[i] ?? 0, part }));
   }
-  return made.flatMap((_, at) => parts.get(at) ?? []);
+  return parts.toSorted((a, b) => a.at - b.at).map((p) => p.part);
+}
+
+/** A condition that stands below another new one learns that one's id only now. */
+function placed({ under, ...value }: Made, numberOf: ReadonlyMap<number, number>): KindAndContent {
+  const number = under == null ? undefined : numberOf.get(under);
+  if (value.kind !== 'condition' || number === undefined) return value;
+  return { kind: 'condition', content: { ...value.content, under: artefactId('condition', number) } };
 }

@@ -6,3 +6,5 @@ export { Loading } from './Loading.tsx';
 export { Defects } from './Defects.tsx';
 export { useCreate } from './useCreate.ts';
 export { useRaiseQuestion } from './useRaiseQuestion.ts';
+export { useWrite } from './useWrite.ts';
+export { PickArtefact } from './PickArtefact.tsx';

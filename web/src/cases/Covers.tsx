@@ -3,13 +3,12 @@ import { newCover, type CaseContent, type Cover, type ParameterId, type StepId }
 import { carriedFields } from '@caderno/core/conditions';
 import type { DesignCondition } from '@caderno/core/coverage';
 import { countStandings, itemsToShow, type ConditionCoverage } from '@caderno/core/coverage';
-import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Dialog, Button, MODEL_WORD, TextButton } from '../look/index.ts';
-import { Ticks } from '../artefacts/index.ts';
+import { PickArtefact, Ticks } from '../artefacts/index.ts';
 import { EventChoice } from './EventChoice.tsx';
 
 interface Props {
@@ -116,27 +115,13 @@ function CoverLine({ cover, condition, coverage, canEdit, onMap, onFill, onStill
 
 function LinkCondition({ covered, onLink }: { readonly covered: readonly ConditionId[]; readonly onLink: (cover: Cover) => void }) {
   const { project } = useFrame();
-  const [query, setQuery] = useState('');
   const conditions = useSummaries(project, 'condition').data ?? [];
-  const words = query.toLowerCase().split(/\s+/).filter(Boolean);
-  const offered = conditions.filter((c) => !covered.includes(c.id) && words.every((w) => `${c.id} ${c.title}`.toLowerCase().includes(w))).slice(0, 30);
-  const link = (id: ConditionId | null): void => {
+  const offered = conditions.filter((c) => !covered.includes(c.id)).map((c) => ({ id: c.id, title: c.title, aside: MODEL_WORD[c.model] }));
+  const link = (id: ConditionId): void => {
     const chosen = conditions.find((c) => c.id === id);
     if (chosen !== undefined) onLink(newCover(chosen.id, chosen.version));
-    setQuery('');
   };
-  return (
-    <Combobox value={null} onChange={link} immediate>
-      <ComboboxInput aria-label="Link a condition" placeholder="Link a condition …" value={query} onChange={(e) => setQuery(e.target.value)} className="field-boxed mt-2.5 w-full text-xs" autoComplete="off" />
-      <ComboboxOptions anchor={{ to: 'bottom end', gap: 4 }} className="z-50 max-h-72 w-80 rounded-[6px] border border-rule2 bg-page py-1 text-sm empty:invisible">
-        {offered.map((c) => (
-          <ComboboxOption key={c.id} value={c.id} className="cursor-pointer px-3 py-1.5 data-focus:bg-blue-wash">
-            <span className="font-mono text-xs text-ink2">{c.id}</span> {c.title} <span className="text-xs text-ink2">{MODEL_WORD[c.model]}</span>
-          </ComboboxOption>
-        ))}
-      </ComboboxOptions>
-    </Combobox>
-  );
+  return <PickArtefact label="Link a condition" placeholder="Link a condition …" offered={offered} onPick={link} className="mt-2.5 !text-xs" />;
 }
 
 interface MappingProps {

@@ -1,19 +1,21 @@
 import type { ConditionId, RequirementId } from '@caderno/core/artefacts';
 import { orderOutline } from '@caderno/core/basis';
 import type { Anchor, ConditionContent } from '@caderno/core/conditions';
-import { countStandings, itemsToShow, type ConditionCoverage, type Design, type DesignCondition } from '@caderno/core/coverage';
+import type { ConditionCoverage, Design } from '@caderno/core/coverage';
 import { conditionIdSchema, requirementIdSchema, type ArtefactOfKind } from '@caderno/contract';
 import { ChevronLeft, ChevronRight, List } from 'lucide-react';
-import { useCallback, useMemo } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import { useArtefact, useCoverage, useDesign, useSummaries } from '../api/index.ts';
-import { Loading, Ticks, useCreate } from '../artefacts/index.ts';
+import { Loading, useCreate } from '../artefacts/index.ts';
 import { Outline } from '../basis/index.ts';
 import { useLiveCoverage } from '../coverage/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
-import { Empty, MODEL_WORD, RISK_WORD, Section, TextButton, countOf } from '../look/index.ts';
+import { Empty, RISK_WORD, Section, TextButton, countOf } from '../look/index.ts';
 import { ConditionPage } from './ConditionPage.tsx';
 import { RequirementText } from './RequirementText.tsx';
+import { ChecklistDialog } from './list/ChecklistDialog.tsx';
+import { ConditionList } from './list/ConditionList.tsx';
 
 /** A requirement's text with its conditions at the left, the condition that is open at the right. */
 export function ConditionsChapter() {
@@ -96,6 +98,7 @@ interface LeftProps {
 function LeftPage({ artefact: { summary, content }, design, coverages, current }: LeftProps) {
   const { project, canEdit } = useFrame();
   const conditions = useMemo(() => design?.conditions.filter((c) => c.state !== 'withdrawn') ?? [], [design]);
+  const [listing, setListing] = useState(false);
   const add = useAddCondition(summary.id, summary.version);
   const commands = useMemo<Command[]>(() => (canEdit ? [{ id: 'new-condition', title: `New condition on the whole of ${summary.id}`, keys: 'n', keyLabel: 'n', run: () => add(null) }] : []), [add, canEdit, summary.id]);
   useCommands(commands);
@@ -112,46 +115,23 @@ function LeftPage({ artefact: { summary, content }, design, coverages, current }
       <div className="mt-3">
         <RequirementText requirement={summary.id} text={content.text} conditions={conditions} current={current} {...(canEdit ? { onMark: add } : {})} />
       </div>
-      <Section title="Conditions" aside={`${conditions.length} here`} actions={canEdit && <TextButton className="text-ink2" onClick={() => add(null)}>Add one for the whole text</TextButton>}>
-        <ul className="-mx-6" aria-label="Conditions">
-          {conditions.map((condition) => (
-            <ConditionLine key={condition.id} requirement={summary.id} condition={condition} coverage={coverages.get(condition.id)} isCurrent={condition.id === current} />
-          ))}
-        </ul>
+      <Section title="Conditions" aside={`${conditions.length} here`} actions={
+          canEdit && (
+            <>
+              <TextButton className="text-ink2" onClick={() => add(null)}>
+                Add one
+              </TextButton>
+              <TextButton className="text-ink2" onClick={() => setListing(true)}>
+                Paste a checklist
+              </TextButton>
+            </>
+          )
+        }>
+        <ConditionList requirement={summary.id} design={design} conditions={conditions} coverages={coverages} current={current} />
         {design !== undefined && conditions.length === 0 && <p className="mt-3 text-ink2">None yet. A requirement without conditions is unanalysed, which is not 100 %.</p>}
       </Section>
+      {listing && <ChecklistDialog requirement={summary.id} version={summary.version} onClose={() => setListing(false)} />}
     </div>
-  );
-}
-
-function ConditionLine({ requirement, condition, coverage, isCurrent }: { readonly requirement: RequirementId; readonly condition: DesignCondition; readonly coverage: ConditionCoverage | undefined; readonly isCurrent: boolean }) {
-  const { project } = useFrame();
-  const standings = coverage?.items.map((i) => i.standing) ?? [];
-  const counts = countStandings(standings);
-  const { title, model, polarity } = condition.content;
-  return (
-    <li>
-      <Link
-        to={address.conditions(project, requirement, condition.id)}
-        aria-current={isCurrent ? 'page' : undefined}
-        className={`flex gap-3 border-b border-rule px-6 py-2 ${isCurrent ? 'bg-blue-wash shadow-[inset_3px_0_0_var(--color-blue)]' : 'hover:bg-page2'}`}
-      >
-        <span className="w-9 shrink-0 pt-0.5 font-mono text-xs text-ink2">{condition.id}</span>
-        <span className="min-w-0 flex-1">
-          <span className={isCurrent ? 'font-semibold' : ''}>{title}</span>{' '}
-          <span className="text-xs text-ink2">
-            {MODEL_WORD[model.kind]}
-            {polarity === 'both' ? '' : `, ${polarity}`}
-          </span>
-          <span className="block">
-            <Ticks conditions={[{ id: condition.id, standings }]} most={48} />
-          </span>
-        </span>
-        <span className="font-mono text-xs">
-          {counts.shown}/{itemsToShow(counts)}
-        </span>
-      </Link>
-    </li>
   );
 }
 
@@ -197,6 +177,8 @@ function useAddCondition(requirement: RequirementId, version: number): (anchor: 
         requirements: [{ id: requirement, seenVersion: version, anchor }],
         model: { kind: 'plain' },
         depths: [],
+        under: null,
+        order: 0,
         leftOut: [],
         observations: [],
         defects: [],

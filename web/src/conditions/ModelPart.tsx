@@ -1,4 +1,4 @@
-import type { ConditionContent, Model } from '@caderno/core/conditions';
+import { moveBoundary, type ConditionContent, type Model } from '@caderno/core/conditions';
 import type { ItemCoverage } from '@caderno/core/coverage';
 import { Suspense, lazy } from 'react';
 import { NumberLine } from './ranges/NumberLine.tsx';
@@ -27,7 +27,12 @@ export function ModelPart({ content, items, refused, canEdit, editsRanges, updat
       return (
         <>
           {model.fields.map((field) => (
-            <NumberLine key={field.id} field={field} items={items} />
+            <NumberLine
+              key={field.id}
+              field={field}
+              items={items}
+              {...(canEdit ? { onMove: (lower: string, upper: string, steps: bigint) => editOf('valueRanges', update)((m) => ({ ...m, fields: m.fields.map((f) => (f.id === field.id ? moveBoundary(f, lower, upper, steps) : f)) })) } : {})}
+            />
           ))}
           {editsRanges && <RangesEditor model={model} onChange={editOf('valueRanges', update)} />}
         </>

@@ -59,6 +59,7 @@ export const VALUE_WORD: Record<ValueKind, string> = {
   time: 'time',
   dateTime: 'date and time',
   textLength: 'text by length',
+  textPattern: 'text by pattern',
   choice: 'choice',
   yesNo: 'yes or no',
 };

@@ -1,5 +1,5 @@
 import { WORDING_RULES, type WordingRule } from '@caderno/core/basis';
-import type { ProjectSettings } from '@caderno/contract';
+import { LIMITS, type ProjectSettings } from '@caderno/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useSaveSettings, useSettings } from '../api/index.ts';
@@ -22,6 +22,11 @@ function Settings({ version, stored }: { readonly version: number; readonly stor
   const [settings, setSettings] = useState(stored);
   const save = useSaveSettings(project);
   const set = (part: Partial<ProjectSettings>): void => setSettings((s) => ({ ...s, ...part }));
+  const [depths, setDepths] = useState<string | null>(null);
+  const leaveDepths = (): void => {
+    if (depths !== null) set({ depths: [...new Set(depths.split(',').map((d) => d.trim()).filter(Boolean))].slice(0, LIMITS.depths) });
+    setDepths(null);
+  };
   const changed = settings !== stored;
   const toggle = (rule: WordingRule, on: boolean): void => set({ rulesOff: on ? settings.rulesOff.filter((r) => r !== rule) : [...settings.rulesOff, rule] });
   return (
@@ -39,7 +44,7 @@ function Settings({ version, stored }: { readonly version: number; readonly stor
             </>
           )}
         </header>
-        {!canLead && <p className="mt-1 text-sm text-ink2">The scales and the tracker are a lead’s to change.</p>}
+        {!canLead && <p className="mt-1 text-sm text-ink2">The scales, the limit of items and the tracker are a lead’s to change.</p>}
         <Section title="Risk" aside="likelihood × impact; the risk of a requirement weighs its coverage">
           <RiskScaleEditor scale={settings.riskScale} canEdit={canLead} onChange={(riskScale) => set({ riskScale })} />
         </Section>
@@ -57,6 +62,18 @@ function Settings({ version, stored }: { readonly version: number; readonly stor
               </li>
             ))}
           </ul>
+        </Section>
+        <Section title="Depth of testing" aside="labels for conditions, from shallow to deep">
+          <p className="mt-2 flex flex-wrap items-center gap-2 text-sm">
+            <input aria-label="Depths, commas between" className="field-boxed w-96" readOnly={!canEdit} value={depths ?? settings.depths.join(', ')} onChange={(e) => setDepths(e.target.value)} onBlur={leaveDepths} />
+            <span className="text-ink2">commas between; a condition may belong to several</span>
+          </p>
+        </Section>
+        <Section title="Models" aside="how many coverage items one condition may have">
+          <p className="mt-2 flex items-center gap-2 text-sm">
+            <input aria-label="Most coverage items of a condition" type="number" min={100} max={LIMITS.items} step={1000} className="field-boxed w-32" readOnly={!canLead} value={settings.mostItems} onChange={(e) => set({ mostItems: Math.max(100, Math.min(LIMITS.items, Math.round(Number(e.target.value) || 100))) })} />
+            <span className="text-ink2">a model with more is counted and refused, so that nobody waits for it</span>
+          </p>
         </Section>
         <Section title="Glossary" aside={countOf(settings.glossary.length, 'term')}>
           <p className="mt-2 text-sm">

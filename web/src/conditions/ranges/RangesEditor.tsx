@@ -1,9 +1,9 @@
-import { offeredClasses, rangeProblems, type Choice, type Field, type Interval, type OtherClass, type RangeProblem, type ValueRangesModel } from '@caderno/core/conditions';
+import { offeredClasses, rangeProblems, type Choice, type Field, type Interval, type OtherClass, type PatternPart, type RangeProblem, type ValueRangesModel } from '@caderno/core/conditions';
 import { isOrdered, type ValueType } from '@caderno/core/values';
 import { Plus, X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { CLASS_WORD, Choose, TextButton, VALUE_WORD, options } from '../../look/index.ts';
-import { newChoice, newClass, newField, nextInterval, withKind } from './newParts.ts';
+import { newChoice, newClass, newField, newPattern, nextInterval, withKind } from './newParts.ts';
 import { rangeProblemSentence } from './rangeProblemSentence.ts';
 
 interface Props {
@@ -67,7 +67,7 @@ function FieldEditor({ field, problems, onChange, onRemove }: FieldProps) {
           </TextButton>
         )}
       </div>
-      {isOrdered(field.type) ? <Intervals field={field} problems={problems} onChange={onChange} /> : <Choices field={field} onChange={onChange} />}
+      {isOrdered(field.type) ? <Intervals field={field} problems={problems} onChange={onChange} /> : field.type.kind === 'textPattern' ? <Patterns field={field} problems={problems} onChange={onChange} /> : <Choices field={field} onChange={onChange} />}
       <Classes field={field} onChange={onChange} />
       {problems.length > 0 && (
         <ul role="alert" className="mt-2 space-y-0.5 text-sm text-brick">
@@ -121,6 +121,24 @@ function Choices({ field, onChange }: { readonly field: Field; readonly onChange
           />
           <Validity name={choice.value} valid={choice.valid} onChange={(valid) => edit(choice.id, { valid })} />
           <Cell label={`Outcome of ${choice.value}`} value={choice.outcome} placeholder="what happens" onChange={(outcome) => edit(choice.id, { outcome })} className="w-full" />
+        </PartRow>
+      ))}
+    </Parts>
+  );
+}
+
+function Patterns({ field, problems, onChange }: Omit<FieldProps, 'onRemove'>) {
+  const edit = (id: string, part: Partial<PatternPart>): void => onChange((f) => ({ ...f, patterns: f.patterns.map((p) => (p.id === id ? { ...p, ...part } : p)) }));
+  const bad = (code: RangeProblem['code'], name: string): boolean => problems.some((p) => p.code === code && 'name' in p && p.name === name);
+  return (
+    <Parts head={['Texts', 'pattern', 'example', '', 'then']} onAdd={() => onChange((f) => ({ ...f, patterns: [...f.patterns, newPattern(f)] }))} addWord="Add a pattern">
+      {field.patterns.map((part) => (
+        <PartRow key={part.id} name={part.name} onRemove={() => onChange((f) => ({ ...f, patterns: f.patterns.filter((p) => p.id !== part.id) }))}>
+          <Cell label="Name of the pattern" value={part.name} onChange={(name) => edit(part.id, { name })} className="w-full" />
+          <Cell label={`Pattern of ${part.name}`} value={part.pattern} invalid={bad('pattern_unreadable', part.name)} onChange={(pattern) => edit(part.id, { pattern })} className="w-full font-mono" />
+          <Cell label={`Example of ${part.name}`} value={part.example} invalid={bad('example_apart', part.name)} onChange={(example) => edit(part.id, { example })} className="w-full font-mono" />
+          <Validity name={part.name} valid={part.valid} onChange={(valid) => edit(part.id, { valid })} />
+          <Cell label={`Outcome of ${part.name}`} value={part.outcome} placeholder="what happens" onChange={(outcome) => edit(part.id, { outcome })} className="w-full" />
         </PartRow>
       ))}
     </Parts>

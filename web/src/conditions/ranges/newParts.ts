@@ -1,4 +1,4 @@
-import { offeredClasses, fieldId, type Choice, type ClassKind, type Field, type Interval, type OtherClass, type ValueRangesModel } from '@caderno/core/conditions';
+import { offeredClasses, fieldId, type Choice, type ClassKind, type Field, type Interval, type OtherClass, type PatternPart, type ValueRangesModel } from '@caderno/core/conditions';
 import { formatBound, isOrdered, readBound, type ValueKind, type ValueType } from '@caderno/core/values';
 import { CLASS_WORD } from '../../look/index.ts';
 import { newPartId } from '../newPartId.ts';
@@ -21,7 +21,7 @@ export function newModel(name: string): ValueRangesModel {
 }
 
 export function newField(name: string, kind: ValueKind): Field {
-  const field: Field = { id: fieldId(newPartId()), name, type: typeOfKind(kind), unit: '', required: true, intervals: [], choices: [], classes: [] };
+  const field: Field = { id: fieldId(newPartId()), name, type: typeOfKind(kind), unit: '', required: true, intervals: [], choices: [], patterns: [], classes: [] };
   return withKind(field, kind);
 }
 
@@ -30,13 +30,18 @@ export function withKind(field: Field, kind: ValueKind): Field {
   const type = typeOfKind(kind);
   const offered = offeredClasses(kind).map((c) => c.kind);
   const classes = field.classes.filter((c) => offered.includes(c.kind));
-  if (kind === 'yesNo') return { ...field, type, classes, intervals: [], choices: [newChoice('yes'), newChoice('no')] };
-  if (kind === 'choice') return { ...field, type, classes, intervals: [], choices: field.choices };
-  return { ...field, type, classes, choices: [], intervals: field.intervals };
+  if (kind === 'yesNo') return { ...field, type, classes, intervals: [], patterns: [], choices: [newChoice('yes'), newChoice('no')] };
+  if (kind === 'choice') return { ...field, type, classes, intervals: [], patterns: [], choices: field.choices };
+  if (kind === 'textPattern') return { ...field, type, classes, intervals: [], choices: [], patterns: field.patterns };
+  return { ...field, type, classes, choices: [], patterns: [], intervals: field.intervals };
 }
 
 export function newChoice(value: string): Choice {
   return { id: newPartId(), value, aliases: [], valid: true, outcome: '' };
+}
+
+export function newPattern(field: Field): PatternPart {
+  return { id: newPartId(), name: `pattern ${field.patterns.length + 1}`, pattern: '[A-Z]-[0-9]{4}', example: 'M-2207', valid: true, outcome: '' };
 }
 
 /** The interval after the last one: it begins where that one ends. */

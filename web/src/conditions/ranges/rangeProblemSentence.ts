@@ -17,6 +17,10 @@ export function rangeProblemSentence(problem: RangeProblem, field: Field): strin
       return `Between ${nameOf(problem.lower)} and ${nameOf(problem.upper)} nothing is said of ${problem.from === problem.to ? problem.from : `${problem.from} to ${problem.to}`}. Close the hole or add an interval.`;
     case 'choice_twice':
       return `“${problem.value}” stands here twice. Remove one.`;
+    case 'pattern_unreadable':
+      return `The pattern of “${problem.name}” cannot be read${problem.pattern === '' ? ': it is empty' : ''}. It counts only once it can; looking around and back references are not part of patterns here.`;
+    case 'example_apart':
+      return `“${problem.example}” does not match the pattern of “${problem.name}”: no row can be made up for it.`;
     case 'no_partitions':
       return `Nothing to show yet for “${field.name}”: add an interval or a value.`;
   }

@@ -3,11 +3,11 @@ import type { CaseContent } from '@caderno/core/cases';
 import type { ConditionContent, ItemKey } from '@caderno/core/conditions';
 import { addProposedRows, coverOf, pathSteps, withCover, writtenCases, type Filling, type GapFilling, type SeenCondition } from '@caderno/core/coverage';
 import { caseIdSchema } from '@caderno/contract';
-import { useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure, useSettings, useSummaries } from '../../api/index.ts';
+import { useWrite } from '../../artefacts/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
 import { Button, Choose, Dialog, TextButton, countOf } from '../../look/index.ts';
 import { newPartId } from '../newPartId.ts';
@@ -133,22 +133,17 @@ function Search({ state, content }: { readonly state: FillingState; readonly con
 }
 
 /** Adds rows to a case's data, or the steps of a single path to its end, as one command. */
-function useAddToCase({ id, version, content }: SeenCondition, onClose: () => void): (target: CaseId, filling: GapFilling, drafts: readonly CaseContent[]) => Promise<void> {
+function useAddToCase(condition: SeenCondition, onClose: () => void): (target: CaseId, filling: GapFilling, drafts: readonly CaseContent[]) => Promise<void> {
   const { project } = useFrame();
-  const client = useQueryClient();
+  const write = useWrite(project);
   return async (target, filling, drafts) => {
-    try {
-      const artefact = await call('readArtefact', { params: { project, id: target } });
-      if (artefact.kind !== 'case') return;
-      const changed = filling.rows.length > 0 ? addProposedRows(artefact.content, { id, version, content }, editedRows(filling, drafts), newPartId) : withPath(artefact.content, { id, version, content }, filling);
-      const body = { made: [], changed: [{ kind: 'case' as const, content: changed, id: target, version: artefact.summary.version }], detail: `Rows for ${id} ${content.title}` };
-      await call('writeArtefacts', { params: { project }, body }, { commandId: crypto.randomUUID() });
-      await client.invalidateQueries({ queryKey: [project] });
-      toast.success(`${target} now shows it. The journal can undo it.`);
-      onClose();
-    } catch (error) {
-      tellFailure(error);
-    }
+    const artefact = await call('readArtefact', { params: { project, id: target } }).catch(tellFailure);
+    if (artefact?.kind !== 'case') return;
+    const content = filling.rows.length > 0 ? addProposedRows(artefact.content, condition, editedRows(filling, drafts), newPartId) : withPath(artefact.content, condition, filling);
+    const done = await write({ changed: [{ kind: 'case', content, id: target, version: artefact.summary.version }], detail: `Rows for ${condition.id} ${condition.content.title}` });
+    if (done === null) return;
+    toast.success(`${target} has it now. The journal can undo it.`);
+    onClose();
   };
 }
 
@@ -194,24 +189,20 @@ function AllWritten({ cases, toWrite, onClose }: { readonly cases: readonly Case
 
 function WriteButton({ drafts, detail, onClose }: { readonly drafts: readonly CaseContent[]; readonly detail: string; readonly onClose: () => void }) {
   const { project } = useFrame();
-  const client = useQueryClient();
+  const write = useWrite(project);
   const navigate = useNavigate();
   const [busy, setBusy] = useState(false);
-  const write = async (): Promise<void> => {
+  const writeAll = async (): Promise<void> => {
     setBusy(true);
-    try {
-      const { made } = await call('writeArtefacts', { params: { project }, body: { made: drafts.map((content) => ({ kind: 'case' as const, content })), changed: [], detail } }, { commandId: crypto.randomUUID() });
-      await client.invalidateQueries({ queryKey: [project] });
-      const [first] = made;
-      toast.success(`${countOf(made.length, 'case')} written${first === undefined ? '' : `, from ${first} on`}. The journal can undo it.`, first === undefined ? {} : { action: { label: 'Open', onClick: () => void navigate(address.artefact(project, first)) } });
-      onClose();
-    } catch (error) {
-      setBusy(false);
-      tellFailure(error);
-    }
+    const made = await write({ made: drafts.map((content) => ({ kind: 'case' as const, content })), detail });
+    setBusy(false);
+    const [first] = made ?? [];
+    if (made === null || first === undefined) return;
+    toast.success(`${countOf(made.length, 'case')} written, from ${first} on. The journal can undo it.`, { action: { label: 'Open', onClick: () => void navigate(address.artefact(project, first)) } });
+    onClose();
   };
   return (
-    <Button look="accent" disabled={drafts.length === 0 || busy} onClick={() => void write()}>
+    <Button look="accent" disabled={drafts.length === 0 || busy} onClick={() => void writeAll()}>
       Write {countOf(drafts.length, 'case')}
     </Button>
   );

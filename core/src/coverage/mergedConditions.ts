@@ -1,0 +1,43 @@
+import type { CaseId, ConditionId } from '../artefacts/index.ts';
+import type { CaseContent, Cover } from '../cases/index.ts';
+import type { ConditionContent } from '../conditions/index.ts';
+import type { SeenCondition } from './addRows.ts';
+import type { DesignCase } from './design.ts';
+
+/** What merging conditions comes to: the one that stays, and the cases whose links lead to it now. */
+export interface ConditionMerge {
+  readonly condition: ConditionContent;
+  readonly cases: readonly { readonly id: CaseId; readonly version: number; readonly content: CaseContent }[];
+}
+
+/**
+ * Merges conditions into one that stays: it keeps its title and model, hangs on all their requirements, and belongs to
+ * all their depths. Cases that covered another cover it; what they carried of the other's model is dropped, as its
+ * fields are not those of the model that stays, and the steps they named speak on.
+ */
+export function mergedConditions(kept: SeenCondition, absorbed: readonly { readonly id: ConditionId; readonly content: ConditionContent }[], cases: readonly DesignCase[]): ConditionMerge {
+  const contents = [kept.content, ...absorbed.map((a) => a.content)];
+  const condition: ConditionContent = {
+    ...kept.content,
+    requirements: firstOfEach(contents.flatMap((c) => c.requirements)),
+    depths: [...new Set(contents.flatMap((c) => c.depths))],
+    observations: firstOfEach(contents.flatMap((c) => c.observations)),
+    defects: firstOfEach(contents.flatMap((c) => c.defects)),
+  };
+  const gone = new Set<ConditionId>(absorbed.map((a) => a.id));
+  const changed = cases.filter((c) => c.content.covers.some((x) => gone.has(x.id)));
+  return { condition, cases: changed.map(({ id, version, content }) => ({ id, version, content: { ...content, covers: mergedCovers(content.covers, kept, gone) } })) };
+}
+
+/** The first cover that goes becomes the one of the condition that stays, unless the case covers that already. */
+function mergedCovers(covers: readonly Cover[], kept: SeenCondition, gone: ReadonlySet<ConditionId>): Cover[] {
+  const expects = [...new Set(covers.filter((c) => gone.has(c.id) || c.id === kept.id).flatMap((c) => c.expects))];
+  const own = covers.find((c) => c.id === kept.id);
+  const merged: Cover = own === undefined ? { id: kept.id, seenVersion: kept.version, fields: [], outcome: null, expects, start: null, events: [] } : { ...own, expects };
+  const at = covers.findIndex((c) => c.id === (own?.id ?? covers.find((x) => gone.has(x.id))?.id));
+  return covers.flatMap((c, i) => (i === at ? [merged] : gone.has(c.id) ? [] : [c]));
+}
+
+function firstOfEach<E extends { readonly id: string }>(elements: readonly E[]): E[] {
+  return elements.filter((e, i) => elements.findIndex((x) => x.id === e.id) === i);
+}

@@ -1,0 +1,57 @@
+import type { ConditionId } from '@caderno/core/artefacts';
+import { mergedConditions, type Design, type DesignCondition } from '@caderno/core/coverage';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { useWrite } from '../../artefacts/index.ts';
+import { useFrame } from '../../frame/index.ts';
+import { Button, Dialog, MODEL_WORD, countOf } from '../../look/index.ts';
+
+interface Props {
+  readonly chosen: readonly DesignCondition[];
+  readonly design: Design;
+  readonly onClose: () => void;
+  readonly onDone: () => void;
+}
+
+/** Merges conditions into one of them, after a preview of what stays and what becomes of the links. */
+export function MergeConditions({ chosen, design, onClose, onDone }: Props) {
+  const { project } = useFrame();
+  const write = useWrite(project);
+  const [keptId, setKept] = useState<ConditionId | undefined>(chosen[0]?.id);
+  const kept = chosen.find((c) => c.id === keptId);
+  if (kept === undefined) return null;
+  const absorbed = chosen.filter((c) => c.id !== kept.id);
+  const merge = mergedConditions(kept, absorbed, design.cases);
+  const run = async (): Promise<void> => {
+    const changed = [
+      { kind: 'condition' as const, id: kept.id, version: kept.version, content: merge.condition },
+      ...merge.cases.map((c) => ({ kind: 'case' as const, ...c })),
+    ];
+    const done = await write({ changed, withdrawn: absorbed.map((c) => c.id), detail: `${absorbed.map((c) => c.id).join(', ')} merged into ${kept.id}` });
+    if (done === null) return;
+    toast.success(`Merged into ${kept.id}. The journal can undo it.`);
+    onDone();
+  };
+  return (
+    <Dialog title={`Merge ${countOf(chosen.length, 'condition')}`} onClose={onClose}>
+      <fieldset className="text-sm">
+        <legend className="mb-1 text-xs text-ink2">Which one stays, with its title and model?</legend>
+        {chosen.map((c) => (
+          <label key={c.id} className="flex min-h-8 items-center gap-2 border-t border-rule">
+            <input type="radio" name="kept" checked={c.id === kept.id} onChange={() => setKept(c.id)} />
+            <span className="font-mono text-xs text-ink2">{c.id}</span> {c.content.title} <span className="text-xs text-ink2">{MODEL_WORD[c.content.model.kind]}</span>
+          </label>
+        ))}
+      </fieldset>
+      <p className="mt-3 text-sm">
+        {kept.id} then hangs on {merge.condition.requirements.map((r) => r.id).join(', ')}. {merge.cases.length === 0 ? 'No case covers the others.' : `${merge.cases.map((c) => c.id).join(', ')} cover${merge.cases.length === 1 ? 's' : ''} it instead of the others; the steps they name speak on, and values they carried for another model are to be mapped anew.`} {absorbed.map((c) => c.id).join(', ')} {absorbed.length === 1 ? 'is' : 'are'} withdrawn.
+      </p>
+      <div className="mt-5 flex gap-2">
+        <Button look="accent" onClick={() => void run()}>
+          Merge into {kept.id}
+        </Button>
+        <Button onClick={onClose}>Not now</Button>
+      </div>
+    </Dialog>
+  );
+}
