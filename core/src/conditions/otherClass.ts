@@ -75,7 +75,7 @@ export function offeredClasses(kind: ValueKind): readonly { readonly kind: Class
     case 'textLength':
       return [{ kind: 'missing', example: '' }, { kind: 'example', example: '<b>&"\'</b>' }];
     case 'textPattern':
-      return [...always, { kind: 'specialCharacters', example: '#!' }];
+      return always;
     case 'choice':
       return [...always, { kind: 'notListed', example: 'something else' }];
     case 'yesNo':
