@@ -41,7 +41,12 @@ export function caseEvidence(id: CaseId, content: CaseContent, cover: Cover, jud
       return alike(id, content, judge, showing.shown(cover.start, walkedEvents(content, cover)));
     case 'values': {
       const carriers = fields.map((field) => carrierOf(content, cover, field.id));
-      const shownBy = (row: Row | null): readonly number[] => showing.shown(carriers.map((p) => (p === null ? null : fieldValue(bindCell(p, row)))));
+      // One list for all rows: what is shown does not hold on to it.
+      const given = new Array<FieldValue | null>(carriers.length).fill(null);
+      const shownBy = (row: Row | null): readonly number[] => {
+        carriers.forEach((p, i) => (given[i] = p === null ? null : fieldValue(bindCell(p, row))));
+        return showing.shown(given);
+      };
       if (carriers.every((p) => p === null)) return alike(id, content, judge, []);
       return valuesEvidence(id, content, judge, carriers, shownBy, earlier);
     }

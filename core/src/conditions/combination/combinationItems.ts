@@ -1,5 +1,4 @@
 import { itemKey, type CoverageItem, type ItemKey } from '../item.ts';
-import { placeOfValue } from '../namedValue.ts';
 import type { FieldValue } from '../otherClass.ts';
 import { basePlace, combinedSets, countSubsets, tupleSize, type CombinationModel } from './combination.ts';
 import { readConstraint } from './constraintText.ts';
@@ -58,6 +57,10 @@ export interface CombinationJudge {
   readonly infeasible: readonly Tuple[];
   /** By set of factors: the place of the item of each tuple, by the values as digits; -1 where it is none. */
   readonly sets: readonly { readonly factors: readonly number[]; readonly strides: readonly number[]; readonly items: Int32Array }[];
+  /** Of each set its size, then factor and stride in turn: what is gone through for every row. */
+  readonly layout: Int32Array;
+  /** By factor: the place of a value by its spellings. */
+  readonly spellings: readonly ReadonlyMap<string, number>[];
   /** The base row, for base choice. */
   readonly base: readonly number[] | null;
 }
@@ -73,7 +76,9 @@ export function combinationJudge(model: CombinationModel): CombinationJudge {
   const sets = combinedSets(model).map((factors) => placesOfSet(model, factors, take));
   const invalidFrom = tuples.length;
   model.factors.forEach((factor, f) => factor.values.forEach((value, v) => (value.valid ? -1 : take({ factors: [f], values: [v] }))));
-  return { model, forbidden, feasibility, tuples, invalidFrom, infeasible, sets, base };
+  const layout = Int32Array.from(sets.flatMap((s) => [s.factors.length, ...s.factors.flatMap((f, i) => [f, s.strides[i] ?? 1])]));
+  const spellings = model.factors.map((f) => new Map(f.values.flatMap((v, place) => [v.value, ...v.aliases].map((text) => [text, place] as const)).toReversed()));
+  return { model, forbidden, feasibility, tuples, invalidFrom, infeasible, sets, layout, spellings, base };
 }
 
 /** The base row, then the base row with one factor varied, each over all factors. */
@@ -134,17 +139,17 @@ export type RowReading =
   | { readonly kind: 'masked'; readonly factors: readonly number[] }
   | { readonly kind: 'invalid'; readonly factor: number; readonly value: number };
 
-export function readCombinationRow({ model, forbidden }: CombinationJudge, given: readonly (FieldValue | null)[]): RowReading {
+export function readCombinationRow({ model, forbidden, spellings }: CombinationJudge, given: readonly (FieldValue | null)[]): RowReading {
   const values: number[] = [];
   const invalid: number[] = [];
   for (let f = 0; f < model.factors.length; f += 1) {
     const [factor, value] = [model.factors[f], given[f] ?? null];
-    const place = factor === undefined || value?.kind !== 'text' ? -1 : placeOfValue(factor.values, value.text);
+    const place = value?.kind === 'text' ? (spellings[f]?.get(value.text) ?? -1) : -1;
     if (value !== null && place < 0) return { kind: 'unknownValue', factor: f, text: value.kind === 'text' ? value.text : '' };
     values.push(place);
     if (place >= 0 && factor?.values[place]?.valid === false) invalid.push(f);
   }
-  const broken = forbidden.find((box) => liesIn(box, values));
+  const broken = forbidden.length === 0 ? undefined : forbidden.find((box) => liesIn(box, values));
   if (broken !== undefined) return { kind: 'broken', constraint: broken.constraint };
   const [only] = invalid;
   if (only === undefined) return { kind: 'row', values };
@@ -161,19 +166,20 @@ export function tuplesShown(judge: CombinationJudge, given: readonly (FieldValue
   return reading.kind === 'row' ? tuplesIn(judge, reading.values) : [];
 }
 
-function tuplesIn({ sets, base, tuples }: CombinationJudge, values: readonly number[]): number[] {
+function tuplesIn({ sets, layout, base, tuples }: CombinationJudge, values: readonly number[]): number[] {
   const shown: number[] = [];
   if (base !== null && values.reduce((n, v, f) => n + (v === base[f] ? 0 : 1), 0) <= 1) {
     const place = tuples.findIndex((t) => t.factors.length === values.length && t.values.every((v, f) => v === values[f]));
     if (place >= 0) shown.push(place);
   }
-  for (const { factors, strides, items } of sets) {
+  for (let at = 0, s = 0; at < layout.length; s += 1) {
+    const end = at + 1 + 2 * (layout[at] ?? 0);
     let code = 0;
-    for (let i = 0; i < factors.length && code >= 0; i += 1) {
-      const value = values[factors[i] ?? 0] ?? -1;
-      code = value < 0 ? -1 : code + value * (strides[i] ?? 1);
+    for (at += 1; at < end; at += 2) {
+      const value = values[layout[at] ?? 0] ?? -1;
+      code = value < 0 ? -1_000_000_000 : code + value * (layout[at + 1] ?? 1);
     }
-    const place = code < 0 ? -1 : (items[code] ?? -1);
+    const place = code < 0 ? -1 : (sets[s]?.items[code] ?? -1);
     if (place >= 0) shown.push(place);
   }
   return shown;

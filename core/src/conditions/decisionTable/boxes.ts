@@ -76,22 +76,35 @@ export function subtract(from: Box, others: readonly Box[], most: number, effort
   const found: Box[] = [];
   const search = { combinations: 0n, stop: false };
   const openFrom = others.map((box) => firstOpen(box, from));
-  const walk = (c: number, prefix: readonly number[], active: readonly number[]): void => {
+  const path: number[] = [];
+  const emit = (c: number): void => {
+    const box = [...path.slice(0, c), ...from.slice(c)];
+    search.combinations += sizeOfBox(box);
+    if (found.length < most) found.push(box);
+    search.stop = most === 1;
+  };
+  const walk = (c: number, active: readonly number[]): void => {
     effort.left -= active.length + 1;
     if (effort.left < 0 || search.stop) return;
-    if (active.some((r) => (openFrom[r] ?? 0) <= c)) return;
+    for (const r of active) if ((openFrom[r] ?? 0) <= c) return;
     if (active.length === 0) {
-      const box = [...prefix, ...from.slice(c)];
-      search.combinations += sizeOfBox(box);
-      if (found.length < most) found.push(box);
-      search.stop = most === 1;
+      emit(c);
       return;
     }
-    for (const { bits, held } of valuesHeldAlike(from[c] ?? 0, c, others, active)) walk(c + 1, [...prefix, bits], held);
+    for (const { bits, held } of valuesHeldAlike(from[c] ?? 0, c, others, active)) {
+      path[c] = bits;
+      walk(c + 1, held);
+    }
   };
   effort.left -= others.length;
-  if (!from.includes(0)) walk(0, [], others.flatMap((box, r) => (meet(from, box) === null ? [] : [r])));
+  if (!from.includes(0)) walk(0, others.flatMap((box, r) => (meets(from, box) ? [r] : [])));
   return effort.left < 0 ? null : { boxes: found, combinations: search.combinations };
+}
+
+/** Whether two boxes have anything in common. */
+function meets(a: Box, b: Box): boolean {
+  for (let c = 0; c < a.length; c += 1) if (((a[c] ?? 0) & (b[c] ?? 0)) === 0) return false;
+  return true;
 }
 
 /** The first condition from which on a box holds everything that is asked about. */
@@ -102,14 +115,20 @@ function firstOpen(box: Box, from: Box): number {
 }
 
 function valuesHeldAlike(bits: number, c: number, others: readonly Box[], active: readonly number[]): { bits: number; held: readonly number[] }[] {
-  const groups = new Map<string, { bits: number; held: readonly number[] }>();
+  const groups: { bits: number; held: number[] }[] = [];
   for (let left = bits; left !== 0; left &= left - 1) {
     const value = left & -left;
-    const held = active.filter((r) => ((others[r]?.[c] ?? 0) & value) !== 0);
-    const key = held.join(' ');
-    const group = groups.get(key);
-    if (group === undefined) groups.set(key, { bits: value, held });
+    const held: number[] = [];
+    for (const r of active) if (((others[r]?.[c] ?? 0) & value) !== 0) held.push(r);
+    const group = groups.find((g) => sameNumbers(g.held, held));
+    if (group === undefined) groups.push({ bits: value, held });
     else group.bits |= value;
   }
-  return [...groups.values()];
+  return groups;
+}
+
+function sameNumbers(a: readonly number[], b: readonly number[]): boolean {
+  if (a.length !== b.length) return false;
+  for (let i = 0; i < a.length; i += 1) if (a[i] !== b[i]) return false;
+  return true;
 }

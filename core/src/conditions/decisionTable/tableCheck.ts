@@ -70,12 +70,15 @@ function ruleProblems(model: DecisionTableModel, columns: readonly Column[], imp
   const problems: TableProblem[] = [];
   let [contradictions, merges] = [0, 0];
   columns.forEach((column, i) => {
+    if (effort.left < 0) return;
     if (impossible.length > 0 && subtract(column.box, impossible, 1, effort)?.combinations === 0n) {
       problems.push({ code: 'rule_impossible', rule: column.rule.id });
       return;
     }
     const alike: { readonly other: Column; readonly at: number }[] = [];
-    for (const at of overlapping(model, column.box, byBits, columns.length)) {
+    const sharing = overlapping(model, column.box, byBits, columns.length);
+    effort.left -= columns.length + 8 * sharing.length;
+    for (const at of sharing) {
       const other = columns[at];
       if (other === undefined || at === i) continue;
       if (other.actions === column.actions) alike.push({ other, at });

@@ -1,5 +1,5 @@
 import type { CaseId } from '@caderno/core/artefacts';
-import type { CaseContent } from '@caderno/core/cases';
+import { EMPTY_CASE, newCover, type CaseContent } from '@caderno/core/cases';
 import type { ConditionContent, ItemKey } from '@caderno/core/conditions';
 import { addProposedRows, coverOf, pathSteps, withCover, writtenCases, type Filling, type GapFilling, type SeenCondition } from '@caderno/core/coverage';
 import { caseIdSchema } from '@caderno/contract';
@@ -7,7 +7,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure, useSettings, useSummaries } from '../../api/index.ts';
-import { useWrite } from '../../artefacts/index.ts';
+import { useCreate, useWrite } from '../../artefacts/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
 import { Button, Choose, Dialog, TextButton, countOf } from '../../look/index.ts';
 import { newPartId } from '../newPartId.ts';
@@ -115,10 +115,23 @@ function ForCondition({ toWrite: { condition, items }, how, place, only, onHow, 
             {drafts.length === 0 ? 'Go on without' : `Take ${countOf(drafts.length, 'case')} and go on`}
           </Button>
         )}
+        {only && <EmptyCase condition={condition} module={module} />}
         <Button onClick={onClose}>Not now</Button>
       </div>
     </Dialog>
   );
+}
+
+/** For those who would rather write by hand: a case that covers the condition and is empty otherwise. */
+function EmptyCase({ condition, module }: { readonly condition: SeenCondition; readonly module: string }) {
+  const { project } = useFrame();
+  const create = useCreate(project);
+  const navigate = useNavigate();
+  const begin = async (): Promise<void> => {
+    const made = await create({ kind: 'case', content: { ...EMPTY_CASE, title: condition.content.title, module, covers: [newCover(condition.id, condition.version)] } });
+    if (made !== null) await navigate(address.artefact(project, made), { state: { made: true } });
+  };
+  return <Button onClick={() => void begin()}>Begin with an empty case</Button>;
 }
 
 function Search({ state, content }: { readonly state: FillingState; readonly content: ConditionContent }) {
