@@ -77,11 +77,12 @@ test('from a faulty sheet to settled coverage', async ({ page }) => {
 
   await test.step('a condition and a case that shows it', async () => {
     await page.getByRole('link', { name: 'Mark conditions in its text' }).click();
-    await page.getByRole('button', { name: 'Add one for the whole text' }).click();
+    await page.getByRole('button', { name: 'Add one', exact: true }).click();
     await expect(page.getByRole('textbox', { name: /^Title of K-/ })).toBeFocused();
     await page.keyboard.type('Exchange is done in time');
     await saveVersion(page, 2);
-    await page.getByRole('button', { name: 'Write a case' }).click();
+    await page.getByRole('button', { name: 'Write cases' }).click();
+    await page.getByRole('button', { name: 'Begin with an empty case' }).click();
     await page.getByRole('button', { name: /Write the next step/ }).click();
     await page.keyboard.type('Order an exchange');
     await page.keyboard.press('Tab');

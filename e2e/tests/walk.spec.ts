@@ -2,6 +2,7 @@ import { expect, test } from '@playwright/test';
 import { PROJECT, expectAccessible, items, paste, saveVersion, signIn } from './helpers.ts';
 
 test('from a requirement to a coverage number', async ({ page }) => {
+  test.setTimeout(150_000);
   await signIn(page, 'Rui M.', '/basis');
 
   await test.step('write a requirement', async () => {
@@ -56,7 +57,8 @@ test('from a requirement to a coverage number', async ({ page }) => {
   });
 
   await test.step('write a case with a parameter and rows', async () => {
-    await page.getByRole('button', { name: 'Write a case' }).click();
+    await page.getByRole('button', { name: 'Write cases' }).click();
+    await page.getByRole('button', { name: 'Begin with an empty case' }).click();
     await expect(page.getByRole('textbox', { name: /^Title of C-/ })).toBeFocused();
     await page.getByRole('button', { name: /Write the next step/ }).click();
     await page.keyboard.type('Enter the deposit <deposit');
@@ -126,24 +128,24 @@ test('from a requirement to a coverage number', async ({ page }) => {
 test('leaving an item out with a reason changes the number, and taking it back restores it', async ({ page }) => {
   await signIn(page, 'Inês V.', '/condition/K-22');
   await expect(items(page)).toHaveCount(1);
-  await page.getByRole('button', { name: 'leave out, with a reason' }).click();
+  await page.getByRole('button', { name: 'leave out', exact: true }).click();
   await page.getByLabel(/^Reason for leaving out/).fill('The form has no empty state');
   await page.getByRole('button', { name: 'leave out', exact: true }).click();
   await expect(items(page)).toContainText('left out: The form has no empty state (Inês V.');
   await expect(page.getByText('1 coverage item · 0 of 0 shown')).toBeVisible();
   await page.getByRole('button', { name: 'take back' }).click();
-  await expect(items(page)).toContainText('no row shows it');
+  await expect(items(page)).toContainText('nothing shows it');
   // Back where the version stands, there is no draft left to come back to.
   await expect(page.getByRole('button', { name: /^Save v/ })).toHaveCount(0);
   await page.reload();
-  await expect(items(page)).toContainText('no row shows it');
+  await expect(items(page)).toContainText('nothing shows it');
 });
 
-test('“add to a case” from the condition adds the rows that were missing', async ({ page }) => {
+test('filling the gap from the condition adds the rows that were missing to the case that has the others', async ({ page }) => {
   await signIn(page, 'Inês V.', '/condition/K-40');
   await expect(items(page).filter({ hasText: 'linked only' })).toHaveCount(1);
   await page.getByRole('button', { name: 'Fill the gap' }).click();
-  await page.getByRole('button', { name: 'Add 1 row' }).click();
+  await page.getByRole('button', { name: /^Add to C-/ }).click();
   await expect(items(page).filter({ hasText: 'shown:' })).toHaveCount(3);
 });
 

@@ -48,7 +48,7 @@ function Condition({ artefact, requirementTexts }: { readonly artefact: Artefact
   const refused = design !== undefined && count > BigInt(design.mostItems);
   return (
     <article className="px-7 pb-16 pt-5">
-      <Origin id={id} content={content} texts={requirementTexts} />
+      <Origin id={id} content={content} texts={requirementTexts} {...(canEdit ? { onUnlink: (r: RequirementId) => update((c) => ({ ...c, requirements: c.requirements.filter((link) => link.id !== r) })) } : {})} />
       <TitleField label={`Title of ${id}`} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} />
       <ModelChoices id={id} content={content} coverage={coverage} canEdit={canEdit} update={update} onRanges={() => setEditsRanges(true)} />
       <div className="mt-3">
@@ -99,7 +99,15 @@ function Asked({ id, design }: { readonly id: ConditionId; readonly design: Desi
   ));
 }
 
-function Origin({ id, content, texts }: { readonly id: ConditionId; readonly content: ConditionContent; readonly texts: Props['requirementTexts'] }) {
+interface OriginProps {
+  readonly id: ConditionId;
+  readonly content: ConditionContent;
+  readonly texts: Props['requirementTexts'];
+  /** Absent for readers. */
+  readonly onUnlink?: (requirement: RequirementId) => void;
+}
+
+function Origin({ id, content, texts, onUnlink }: OriginProps) {
   const { project } = useFrame();
   return (
     <div className="text-xs text-ink2">
@@ -112,6 +120,11 @@ function Origin({ id, content, texts }: { readonly id: ConditionId; readonly con
             {link.id}
           </Link>{' '}
           <AnchorWords link={link} text={texts.get(link.id)} />
+          {onUnlink !== undefined && content.requirements.length > 1 && (
+            <TextButton className="no-underline hover:text-brick" aria-label={`Unlink ${link.id}`} title={`It no longer serves ${link.id}`} onClick={() => onUnlink(link.id)}>
+              {' ×'}
+            </TextButton>
+          )}
         </span>
       ))}
     </div>

@@ -2,7 +2,7 @@ import { eventWords, stateName, type CoverageItem, type StateTransitionsModel, t
 import { derivationOf, rowRefusal, type ConditionCoverage, type Derivation, type Design, type DesignCase, type DesignCondition, type DerivedValue, type InstanceEvidence, type ItemCoverage, type RowRefusal } from '@caderno/core/coverage';
 import { Link } from 'react-router';
 import { address, useFrame } from '../frame/index.ts';
-import { Dialog, STANDING_WORD, StandingShape, countOf } from '../look/index.ts';
+import { Button, Dialog, STANDING_WORD, StandingShape, countOf } from '../look/index.ts';
 
 interface Props {
   readonly condition: DesignCondition;
@@ -39,6 +39,9 @@ export function Why({ condition, design, coverage, item: { item, standing, leftO
         {instances > MOST_INSTANCES && <li className="list-none text-ink2">and {countOf(instances - MOST_INSTANCES, 'more instance')}</li>}
         {showing.length > 0 && <Trust condition={condition} design={design} cases={[...new Set(showing.map((s) => s.id))]} />}
       </ol>
+      <Button className="mt-5" onClick={onClose}>
+        Close
+      </Button>
     </Dialog>
   );
 }

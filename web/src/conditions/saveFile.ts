@@ -4,5 +4,6 @@ export function saveFile(name: string, content: Blob): void {
   link.href = URL.createObjectURL(content);
   link.download = name.replaceAll(/[\\/:*?"<>|]+/g, ' ');
   link.click();
-  URL.revokeObjectURL(link.href);
+  // The browser takes the file after the click is through.
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
 }

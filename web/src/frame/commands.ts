@@ -58,6 +58,7 @@ function handlerOf(command: Command): (event: KeyboardEvent) => void {
   };
 }
 
+/** In a grid, letters are typed into cells without a field to be seen. */
 function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) || target.closest('[role="grid"]') !== null);
 }

@@ -141,14 +141,14 @@ function overlapping(model: DecisionTableModel, box: Box, byValue: readonly (rea
   return places;
 }
 
-/** Pairs that do the same and differ in one condition only; each rule in at most one pair. */
+/** Pairs that do the same and differ in one condition only; each rule in at most one pair. Where nothing is said yet of what is done, nothing is the same. */
 function mergeable(model: DecisionTableModel, columns: readonly Column[]): TableProblem[] {
   const paired = new Set<string>();
   const problems: TableProblem[] = [];
   model.conditions.forEach((condition, c) => {
     const waiting = new Map<string, Column>();
     for (const column of columns) {
-      if (paired.has(column.rule.id)) continue;
+      if (paired.has(column.rule.id) || Object.values(column.rule.actions).every((text) => text.trim() === '')) continue;
       const key = `${column.box.filter((_, i) => i !== c).join(' ')}|${column.actions}`;
       const partner = waiting.get(key);
       if (partner === undefined || partner.box[c] === column.box[c]) waiting.set(key, column);

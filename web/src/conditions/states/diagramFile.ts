@@ -1,8 +1,8 @@
 /** How many pixels of the picture for one of the drawing. */
 const PNG_SCALE = 2;
 
-/** The diagram as a file of its own: colours and fonts are written out, as no style sheet goes along. */
-export function diagramAsSvg(svg: SVGSVGElement): Blob {
+/** The diagram as a text of its own: colours and fonts are written out, as no style sheet goes along. */
+function drawnApart(svg: SVGSVGElement): string {
   const copy = svg.cloneNode(true);
   if (!(copy instanceof SVGSVGElement)) throw new TypeError('A diagram is a drawing: expected an SVG element');
   const { width, height } = svg.viewBox.baseVal;
@@ -14,16 +14,19 @@ export function diagramAsSvg(svg: SVGSVGElement): Blob {
   copy.removeAttribute('style');
   const styles = getComputedStyle(document.documentElement);
   const text = new XMLSerializer().serializeToString(copy).replaceAll(/var\((--[\w-]+)\)/g, (_, name: string) => styles.getPropertyValue(name).trim());
-  return new Blob([text.replaceAll('context-stroke', styles.getPropertyValue('--color-ink2').trim())], { type: 'image/svg+xml' });
+  return text.replaceAll('context-stroke', styles.getPropertyValue('--color-ink2').trim());
+}
+
+export function diagramAsSvg(svg: SVGSVGElement): Blob {
+  return new Blob([drawnApart(svg)], { type: 'image/svg+xml' });
 }
 
 export async function diagramAsPng(svg: SVGSVGElement): Promise<Blob> {
   const { width, height } = svg.viewBox.baseVal;
   const image = new Image();
-  const address = URL.createObjectURL(diagramAsSvg(svg));
-  image.src = address;
+  // The page's policy takes pictures from data and not from blobs.
+  image.src = `data:image/svg+xml,${encodeURIComponent(drawnApart(svg))}`;
   await image.decode();
-  URL.revokeObjectURL(address);
   const canvas = document.createElement('canvas');
   canvas.width = width * PNG_SCALE;
   canvas.height = height * PNG_SCALE;

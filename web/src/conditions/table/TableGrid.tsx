@@ -31,10 +31,12 @@ interface Props {
 const NARROWEST_RULE = 66;
 const WIDEST_RULE = 130;
 const NAME_WIDTH = 176;
+/** Up to so many rules all columns are drawn. */
+const MOST_DRAWN = 80;
 const LINE_HEIGHT = 38;
 const HEAD_HEIGHT = 40;
 
-/** Rules as columns. Only the columns in view are drawn, so that a table of thousands of rules still scrolls. */
+/** Rules as columns. Of many only those in view are drawn, so that a table of thousands of rules still scrolls. */
 export function TableGrid({ model, canEdit, place, onPlace, standingOf, gravityOf, onChange, onMissing }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const [edit, setEdit] = useState<string | null>(null);
@@ -46,9 +48,9 @@ export function TableGrid({ model, canEdit, place, onPlace, standingOf, gravityO
   const go = (row: number, column: number): void => onPlace((p) => ({ row: clamp(row, lines), column: clamp(column, rules.length), turn: p.turn + 1 }));
   useEffect(() => {
     if (place.turn === 0) return;
-    columns.scrollToIndex(place.column);
+    if (model.rules.length > MOST_DRAWN) columns.scrollToIndex(place.column);
     requestAnimationFrame(() => scroller.current?.querySelector<HTMLElement>(`[data-cell="${place.row} ${place.column}"]`)?.focus());
-  }, [columns, place]);
+  }, [columns, model.rules.length, place]);
 
   const rule = rules[place.column];
   const condition = conditions[place.row];
@@ -136,12 +138,12 @@ export function TableGrid({ model, canEdit, place, onPlace, standingOf, gravityO
   };
   return (
     <div ref={scroller} role="grid" aria-label="Decision table" aria-rowcount={lines + 1} aria-colcount={rules.length + 1} onKeyDown={keyDown} onPaste={paste} onCopy={copy} className="max-h-[560px] overflow-auto border-y border-ink text-sm">
-      <div style={{ width: NAME_WIDTH + columns.getTotalSize(), minWidth: '100%' }}>
+      <div style={{ width: NAME_WIDTH + rules.length * width, minWidth: '100%' }}>
         <div role="row" className="sticky top-0 z-20 flex border-b border-ink bg-page" style={{ height: HEAD_HEIGHT }}>
           <span role="columnheader" className="sticky left-0 z-10 shrink-0 self-stretch border-r border-rule2 bg-page px-2 pt-2.5 text-xs text-ink2" style={{ width: NAME_WIDTH }}>
             {countOf(rules.length, 'rule')}
           </span>
-          <Columns virtual={columns}>
+          <Columns virtual={columns} count={rules.length} width={width}>
             {(i, style) => {
               const own = rules[i];
               const standing = own === undefined ? null : standingOf(own);
@@ -162,7 +164,7 @@ export function TableGrid({ model, canEdit, place, onPlace, standingOf, gravityO
             <div role="rowheader" className="sticky left-0 z-10 shrink-0 border-r border-rule2 bg-page" style={{ width: NAME_WIDTH }}>
               <TableLineName model={model} row={row} canEdit={canEdit} onChange={onChange} />
             </div>
-            <Columns virtual={columns}>
+            <Columns virtual={columns} count={rules.length} width={width}>
               {(i, style) => {
                 const own = rules[i];
                 if (own === undefined) return null;
@@ -225,10 +227,19 @@ function endEdit(event: React.KeyboardEvent, text: string, commit: (text: string
   back();
 }
 
-function Columns({ virtual, children }: { readonly virtual: ReturnType<typeof useVirtualizer<HTMLDivElement, Element>>; readonly children: (column: number, style: React.CSSProperties) => React.ReactNode }) {
+interface ColumnsProps {
+  readonly virtual: ReturnType<typeof useVirtualizer<HTMLDivElement, Element>>;
+  readonly count: number;
+  readonly width: number;
+  readonly children: (column: number, style: React.CSSProperties) => React.ReactNode;
+}
+
+/** The columns of one line: all of a usual table, those in view of a large one. */
+function Columns({ virtual, count, width, children }: ColumnsProps) {
+  const places = count <= MOST_DRAWN ? Array.from({ length: count }, (_, index) => ({ index, start: index * width })) : virtual.getVirtualItems();
   return (
-    <div className="relative h-full shrink-0" style={{ width: virtual.getTotalSize() }}>
-      {virtual.getVirtualItems().map((item) => children(item.index, { left: item.start, width: item.size }))}
+    <div className="relative h-full shrink-0" style={{ width: count * width }}>
+      {places.map(({ index, start }) => children(index, { left: start, width }))}
     </div>
   );
 }
