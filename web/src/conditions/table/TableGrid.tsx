@@ -33,7 +33,9 @@ const WIDEST_RULE = 130;
 const NAME_WIDTH = 176;
 /** Up to so many rules all columns are drawn. */
 const MOST_DRAWN = 80;
-const LINE_HEIGHT = 38;
+/** A condition has its values below its name; both are targets to click. */
+const CONDITION_HEIGHT = 50;
+const LINE_HEIGHT = 36;
 const HEAD_HEIGHT = 40;
 
 /** Rules as columns. Of many only those in view are drawn, so that a table of thousands of rules still scrolls. */
@@ -160,7 +162,7 @@ export function TableGrid({ model, canEdit, place, onPlace, standingOf, gravityO
           </Columns>
         </div>
         {Array.from({ length: lines }, (_, row) => (
-          <div key={conditions[row]?.id ?? actions[row - conditions.length]?.id ?? 'impossible'} role="row" aria-rowindex={row + 2} className={`flex ${row === conditions.length - 1 ? 'border-b-[3px] border-double border-ink2' : 'border-b border-rule'}`} style={{ height: LINE_HEIGHT }}>
+          <div key={conditions[row]?.id ?? actions[row - conditions.length]?.id ?? 'impossible'} role="row" aria-rowindex={row + 2} className={`flex ${row === conditions.length - 1 ? 'border-b-[3px] border-double border-ink2' : 'border-b border-rule'}`} style={{ height: row < conditions.length ? CONDITION_HEIGHT : LINE_HEIGHT }}>
             <div role="rowheader" className="sticky left-0 z-10 shrink-0 border-r border-rule2 bg-page" style={{ width: NAME_WIDTH }}>
               <TableLineName model={model} row={row} canEdit={canEdit} onChange={onChange} />
             </div>
