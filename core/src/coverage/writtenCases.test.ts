@@ -1,0 +1,78 @@
+import { describe, expect, test } from '@jest/globals';
+import type { CaseContent } from '../cases/index.ts';
+import { coverageItems, eventId, fieldId, stateId, transitionId, type ConditionContent, type Model } from '../conditions/index.ts';
+import { CoverageIndex, FILLINGS, derivationOf, fillGap, mergedConditions, rowRefusal, writtenCases, type DesignCase } from './index.ts';
+import { C, K, byReading, condition, designOf, ranges, requirement, testCase } from './testDesign.ts';
+
+const named = (id: string, aliases: string[] = []) => ({ id, value: id, aliases });
+const yesNo = [named('yes', ['sí']), named('no')];
+const factor = (id: string, ...values: string[]) => ({ id: fieldId(id), name: id, values: values.map((v) => ({ ...named(v.replace('!', '')), valid: !v.startsWith('!'), base: false, outcome: v.startsWith('!') ? 'refused' : '' })) });
+const MODELS: Record<string, Model> = {
+  plain: { kind: 'plain' },
+  ranges,
+  table: {
+    kind: 'decisionTable',
+    conditions: [{ id: fieldId('arrears'), name: 'arrears', values: yesNo }, { id: fieldId('plan'), name: '<plan>', values: yesNo }],
+    actions: [{ id: 'a', name: 'discount' }],
+    rules: [
+      { id: 'r1', entries: { arrears: ['no'] }, impossible: false, actions: { a: '30 %' } },
+      { id: 'r2', entries: { arrears: ['yes'], plan: ['yes'] }, impossible: false, actions: { a: '10 %' } },
+      { id: 'r3', entries: { arrears: ['yes'], plan: ['no'] }, impossible: false, actions: {} },
+    ],
+  },
+  states: {
+    kind: 'stateTransitions',
+    states: ['A', 'B', 'C'].map((name, i) => ({ id: stateId(name), name, initial: i === 0, final: i === 2, place: null })),
+    events: ['x', 'y', 'z'].map((name) => ({ id: eventId(name), name })),
+    transitions: [['A', 'x', 'B', ''], ['B', 'y', 'C', ''], ['B', 'z', 'A', 'early'], ['B', 'z', 'B', 'late']].map(([from = '', event = '', to = '', guard = ''], i) => ({ id: transitionId(`t${i}`), from: stateId(from), event: eventId(event), to: stateId(to), guard, action: 'noted' })),
+    level: 'switch1',
+    invalidPairs: true,
+  },
+  combination: { kind: 'combination', factors: [factor('Channel', 'letter', 'SMS', '!fax'), factor('Consent', 'yes', 'no'), factor('Urgent', 'yes', 'no')], constraints: [{ id: 'c', text: 'if Channel = SMS then Consent = yes' }], strength: 'pairs', groups: [], seed: 1 },
+};
+
+const coverageWith = (content: Partial<ConditionContent>, cases: readonly CaseContent[]) =>
+  new CoverageIndex(designOf({ requirements: [requirement(1)], conditions: [condition(1, [1], content)], cases: cases.map((c, i): DesignCase => ({ id: C(i + 1), state: 'draft', version: 1, content: c })) })).coverageOf(K(1));
+
+describe.each(Object.entries(MODELS))('cases written for every gap of a %s model', (name, model) => {
+  const content = condition(1, [1], { model }).content;
+  const keys = coverageItems(content).map((i) => i.key);
+  test.each(FILLINGS)('%s: show every item', (how) => {
+    let n = 0;
+    const filling = fillGap(content, keys, how);
+    const cases = writtenCases({ id: K(1), version: 1, content }, filling, how, 'm', () => `n${(n += 1)}`);
+    expect(filling.unreachable).toEqual([]);
+    const items = coverageWith({ model }, cases)?.items ?? [];
+    expect(items.length).toBe(keys.length);
+    expect(items.filter((i) => i.standing !== 'shown').map((i) => i.item.name)).toEqual([]);
+    if (name === 'states') expect(cases.flatMap((c) => c.steps).filter((s) => s.expected === '')).toEqual([]);
+    if (how === 'onePerItem') expect(cases.length).toBe(keys.length);
+    else expect(cases.length + cases.reduce((rows, c) => rows + c.rows.length, 0)).toBeLessThanOrEqual(keys.length + 1);
+  });
+});
+
+test('a row that gives an alias counts, one that gives a stranger is named with the reason', () => {
+  const model = MODELS.table!;
+  const content = condition(1, [1], { model }).content;
+  const [written] = writtenCases({ id: K(1), version: 1, content }, fillGap(content, coverageItems(content).slice(0, 1).map((i) => i.key)), 'fewest', '', () => Math.random().toString(36).slice(2));
+  const carrier = written!.covers[0]!.fields[0]!.parameter;
+  const withValue = (value: string): CaseContent => ({ ...written!, rows: written!.rows.map((r) => ({ ...r, cells: { ...r.cells, [carrier]: value } })) });
+  const shown = (c: CaseContent) => coverageWith({ model }, [c])?.items.filter((i) => i.standing === 'shown').map((i) => i.item.name);
+  expect([shown(withValue('no')), shown(withValue('Sí'))]).toEqual([['rule 1'], []]);
+  const stranger = withValue('Sí');
+  expect(rowRefusal(stranger, stranger.covers[0]!, content, stranger.rows[0]!)).toEqual({ code: 'value_unknown', field: 'arrears', text: 'Sí' });
+  expect(derivationOf(stranger, stranger.covers[0]!, content, stranger.rows[0]!)).toMatchObject({ kind: 'values', values: [{ field: 'arrears', parameter: 'arrears', text: 'Sí', from: 'row' }, { field: '<plan>', parameter: 'plan' }] });
+});
+
+test('merged conditions keep one model, all requirements, and the cases of all; what the one that stays carried stays', () => {
+  const kept = condition(1, [1], { depths: ['smoke'] });
+  const gone = condition(2, [1, 2], { depths: ['core', 'smoke'], model: ranges });
+  const both = testCase(1, ['0'], [{ id: K(2), ...byReading }, { id: K(1), expects: ['s1' as never] }]);
+  const only = testCase(2, ['0'], [{ id: K(3) }, { id: K(2), ...byReading, expects: ['s1' as never] }]);
+  const merge = mergedConditions(kept, [gone], [both, only, testCase(3, ['0'], [{ id: K(1) }])]);
+  expect(merge.condition).toMatchObject({ title: 'condition 1', model: { kind: 'plain' }, depths: ['smoke', 'core'], requirements: [{ id: 'R-1' }, { id: 'R-2' }] });
+  expect(merge.cases.map((c) => [c.id, c.content.covers.map((x) => [x.id, x.fields.length, x.expects])])).toEqual([
+    ['C-1', [['K-1', 0, ['s1']]]],
+    ['C-2', [['K-3', 0, []], ['K-1', 0, ['s1']]]],
+  ]);
+});
