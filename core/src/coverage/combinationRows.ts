@@ -38,11 +38,22 @@ export class CombinationRows {
   get made(): RowsMade {
     const found = this.#search.best.map((row) => row.map((v, f) => this.#validPlaces[f]?.[v] ?? 0));
     const { tuples, invalidFrom, base } = this.#judge;
-    const alone = tuples.filter((t, place) => this.#wanted.has(place) && (place >= invalidFrom || this.#how === 'onePerItem' || (base !== null && t.factors.length === base.length)));
-    const rows = [...found, ...alone.map((t) => this.#completed(t)).filter((row) => row !== null)];
+    const single = this.#how === 'onePerItem';
+    const alone = [...this.#wanted].toSorted((a, b) => a - b).flatMap((place) => {
+      const tuple = tuples[place];
+      const own = tuple !== undefined && (single || place >= invalidFrom || (base !== null && tuple.factors.length === base.length));
+      return own ? [{ place, row: this.#completed(tuple) }] : [];
+    });
     const left = new Set(this.#wanted);
-    const proposed = rows.flatMap((values, i) => this.#proposed(values, i, left) ?? []);
-    return { rows: proposed, unreachable: [...left].flatMap((place) => this.#keys[place] ?? []) };
+    const many = found.flatMap((values, i) => this.#proposed(values, i, left) ?? []);
+    const each = alone.flatMap(({ place, row }, i) => {
+      // One for each item counts for that item alone, whatever else it shows.
+      const aim = single ? new Set([place]) : left;
+      const proposed = row === null ? null : this.#proposed(row, found.length + i, aim);
+      if (single && proposed !== null) left.delete(place);
+      return proposed ?? [];
+    });
+    return { rows: [...many, ...each], unreachable: [...left].flatMap((place) => this.#keys[place] ?? []) };
   }
 
   #completed({ factors, values }: Tuple): number[] | null {

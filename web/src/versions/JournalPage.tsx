@@ -146,7 +146,7 @@ function deedWords(change: Change): string {
     case 'settle':
       return 'said that links are still right';
     case 'write':
-      return 'wrote it';
+      return `wrote it (${change.detail})`;
     case 'settings':
       return `changed ${settingsWords(change.detail)}`;
     case 'undo':

@@ -46,7 +46,7 @@ function Line({ intervals, items, unit, onMove }: { readonly intervals: readonly
   const span = (WIDTH - 2 * LEFT) / intervals.length;
   const at = (i: number): number => LEFT + i * span;
   return (
-    <svg viewBox={`0 0 ${WIDTH} 102`} className="w-full max-w-[720px]" role="img" aria-label="Number line">
+    <svg viewBox={`0 0 ${WIDTH} 102`} className="w-full max-w-[720px]" role={onMove === undefined ? 'img' : 'group'} aria-label="Number line">
       {intervals.map(({ interval }, i) => (
         <g key={interval.id}>
           <rect x={at(i)} y={28} width={span} height={32} fill={interval.valid ? 'var(--color-pine-wash)' : 'var(--color-brick-wash)'} />
