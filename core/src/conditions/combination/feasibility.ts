@@ -47,7 +47,12 @@ export class Feasibility {
     // Products of a single open part take values out for good: nothing later would bring them up.
     this.#possible = open && forbidden.every(({ parts }, f) => this.#full[f] !== parts.length - 1 || this.#forceOutside(f, this.#outside[f]?.findIndex((c) => c > 0) ?? 0));
     this.#trail.length = 0;
-    this.#single = this.sizes.map((size, f) => Array.from({ length: size }, (_, v) => this.#holds(this.#only(f, v))));
+    // Of a factor that no constraint names every value is possible as soon as anything is.
+    const anything = this.#holds(this.sizes.map(() => -1));
+    this.#single = this.sizes.map((size, f) => {
+      const free = this.constrained[f] === false && usable[f]?.includes(true) === true;
+      return Array.from({ length: size }, (_, v) => (free ? anything : this.#holds(this.#only(f, v))));
+    });
   }
 
   #only(factor: number, value: number): number[] {

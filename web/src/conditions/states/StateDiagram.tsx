@@ -103,18 +103,29 @@ export function StateDiagram({ name, model, canEdit, ofState, ofTransition, mark
   );
 }
 
+/** The drawing of the model, or of an earlier one until it is laid out. One layout at a time: a large one takes long, and only the latest is wanted. */
 function useDrawing(model: StateTransitionsModel): Drawing | null {
   const [drawing, setDrawing] = useState<Drawing | null>(null);
+  const queue = useRef<{ busy: boolean; latest: StateTransitionsModel | null }>({ busy: false, latest: null });
   useEffect(() => {
-    let wanted = true;
-    layOut(model).then(
-      (laid) => {
-        if (wanted) setDrawing(laid);
-      },
-      () => toast.error('The diagram could not be laid out. The table below holds all of it.'),
-    );
+    const waiting = queue.current;
+    waiting.latest = model;
+    const next = async (): Promise<void> => {
+      const wanted = waiting.latest;
+      if (waiting.busy || wanted === null) return;
+      waiting.busy = true;
+      waiting.latest = null;
+      try {
+        setDrawing(await layOut(wanted));
+      } catch {
+        toast.error('The diagram could not be laid out. The table below holds all of it.');
+      }
+      waiting.busy = false;
+      await next();
+    };
+    void next();
     return () => {
-      wanted = false;
+      waiting.latest = null;
     };
   }, [model]);
   return drawing;

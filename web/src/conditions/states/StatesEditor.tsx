@@ -16,8 +16,11 @@ interface Props {
   readonly onChange: (change: (model: StateTransitionsModel) => StateTransitionsModel) => void;
 }
 
+const MOST_STATES = 40;
+
 /** A state model: the diagram, its states, its transitions as a table, and what is wrong with it. */
 export function StatesEditor({ name, model, items, canEdit, onChange }: Props) {
+  const [all, setAll] = useState(false);
   const [marked, setMarked] = useState<TransitionId | null>(null);
   const problems = useMemo(() => stateProblems(model), [model]);
   const standings = useMemo(() => new Map<string, Standing>(items.map((i) => [i.item.key, i.standing])), [items]);
@@ -36,7 +39,7 @@ export function StatesEditor({ name, model, items, canEdit, onChange }: Props) {
       )}
       <div className="mt-4 text-xs text-ink2">{countOf(model.states.length, 'state')}: where things begin, and where they may end</div>
       <ul aria-label="States" className="mt-1 flex flex-wrap gap-1.5">
-        {model.states.map((state) => (
+        {model.states.slice(0, all ? undefined : MOST_STATES).map((state) => (
           <li key={state.id} className="flex h-8 items-center gap-1.5 rounded-[5px] border border-rule2 pl-2 pr-1 text-xs">
             <input type="radio" aria-label={`${state.name} is the initial state`} title="Things begin here" checked={state.initial} disabled={!canEdit} onChange={() => onChange(makeInitial(state.id))} />
             <input aria-label="Name of the state" value={state.name} readOnly={!canEdit} maxLength={200} size={Math.max(4, Math.min(24, state.name.length))} onChange={(e) => onChange(withState(state.id, { name: e.target.value }))} className="bg-transparent text-sm font-medium outline-none focus:bg-blue-wash" />
@@ -50,6 +53,13 @@ export function StatesEditor({ name, model, items, canEdit, onChange }: Props) {
             )}
           </li>
         ))}
+        {!all && model.states.length > MOST_STATES && (
+          <li className="flex items-center pl-1">
+            <TextButton className="text-xs" onClick={() => setAll(true)}>
+              show all {model.states.length} states
+            </TextButton>
+          </li>
+        )}
         {canEdit && (
           <li className="flex items-center pl-1">
             <TextButton className="text-xs" onClick={() => onChange(addState)}>

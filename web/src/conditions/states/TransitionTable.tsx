@@ -1,7 +1,7 @@
 import { transitionId, type StateTransitionsModel, type Transition, type TransitionId } from '@caderno/core/conditions';
 import type { Standing } from '@caderno/core/coverage';
 import { useId, useRef, useState } from 'react';
-import { STANDING_WORD, StandingShape } from '../../look/index.ts';
+import { STANDING_WORD, StandingShape, TextButton } from '../../look/index.ts';
 import { newPartId } from '../newPartId.ts';
 import { removeTransition, textOf, writeTransition, type TransitionText } from './stateEdits.ts';
 
@@ -21,6 +21,8 @@ const COLUMNS = [
   { field: 'to', name: 'to' },
   { field: 'action', name: 'and then' },
 ] as const;
+/** How many lines are drawn at once. */
+const MOST_DRAWN = 120;
 const EMPTY: TransitionText = { from: '', event: '', guard: '', to: '', action: '' };
 
 /**
@@ -30,6 +32,8 @@ const EMPTY: TransitionText = { from: '', event: '', guard: '', to: '', action: 
 export function TransitionTable({ model, canEdit, standingOf, marked, onMark, onChange }: Props) {
   const lists = useId();
   const body = useRef<HTMLTableSectionElement>(null);
+  const [drawn, setDrawn] = useState(MOST_DRAWN);
+  const until = Math.max(drawn, model.transitions.findIndex((t) => t.id === marked) + 1);
   const focus = (line: number, column: number): void => {
     requestAnimationFrame(() => body.current?.rows[line]?.querySelectorAll('input')[column]?.focus());
   };
@@ -76,12 +80,17 @@ export function TransitionTable({ model, canEdit, standingOf, marked, onMark, on
           </tr>
         </thead>
         <tbody ref={body}>
-          {model.transitions.map((t, line) => (
+          {model.transitions.slice(0, until).map((t, line) => (
             <TransitionRow key={t.id} model={model} transition={t} line={line} lists={lists} canEdit={canEdit} marked={marked === t.id} standing={standingOf(t.id)} keys={keys} onMark={() => onMark(t.id)} onChange={onChange} />
           ))}
-          {canEdit && <TransitionRow key={`next ${model.transitions.length}`} model={model} transition={null} line={model.transitions.length} lists={lists} canEdit marked={false} standing={null} keys={keys} onMark={() => undefined} onChange={onChange} />}
+          {canEdit && <TransitionRow key={`next ${model.transitions.length}`} model={model} transition={null} line={Math.min(until, model.transitions.length)} lists={lists} canEdit marked={false} standing={null} keys={keys} onMark={() => undefined} onWritten={onMark} onChange={onChange} />}
         </tbody>
       </table>
+      {model.transitions.length > until && (
+        <TextButton className="mt-1 text-sm" onClick={() => setDrawn(until + MOST_DRAWN)}>
+          show more of {(model.transitions.length - until).toLocaleString()} transitions
+        </TextButton>
+      )}
     </>
   );
 }
@@ -96,18 +105,22 @@ interface RowProps {
   readonly standing: Standing | null;
   readonly keys: (line: number, column: number, id: TransitionId | null) => (event: React.KeyboardEvent) => void;
   readonly onMark: () => void;
+  /** A new transition was written: it is marked, and so in view. */
+  readonly onWritten?: (transition: TransitionId) => void;
   readonly onChange: Props['onChange'];
 }
 
 /** Cells are written when one leaves them, so that half a name makes no state. A new line is written once it leads somewhere. */
-function TransitionRow({ model, transition, line, lists, canEdit, marked, standing, keys, onMark, onChange }: RowProps) {
+function TransitionRow({ model, transition, line, lists, canEdit, marked, standing, keys, onMark, onWritten, onChange }: RowProps) {
   const [typed, setTyped] = useState<Partial<TransitionText>>({});
   const text = { ...(transition === null ? EMPTY : textOf(model, transition)), ...typed };
   const write = (): void => {
     const whole = text.from.trim() !== '' && text.to.trim() !== '' && text.event.trim() !== '';
     if (!whole || Object.keys(typed).length === 0) return;
     const trimmed: TransitionText = { from: text.from.trim(), event: text.event.trim(), guard: text.guard.trim(), to: text.to.trim(), action: text.action.trim() };
-    onChange(writeTransition(transition?.id ?? transitionId(newPartId()), trimmed, line));
+    const id = transition?.id ?? transitionId(newPartId());
+    onChange(writeTransition(id, trimmed, transition === null ? model.transitions.length : line));
+    if (transition === null) onWritten?.(id);
     setTyped({});
   };
   return (

@@ -33,6 +33,7 @@ const LABEL_LETTER = 6.3;
 export const LABEL_LINE = 14;
 /** What a drawing has room for before it is made smaller. */
 const ROOM = { width: 680, height: 520 };
+const MOST_TRIED_TWICE = 60;
 const MARGIN = 14;
 /** Above so many transitions words would hide the lines. */
 export const MOST_LABELLED = 150;
@@ -44,7 +45,8 @@ export async function layOut(model: StateTransitionsModel): Promise<Drawing> {
   elk ??= new ELK({ workerUrl });
   const across = await elk.layout(graphOf(model, 'RIGHT'));
   // States put by hand keep to one direction: the other would carry the rest of the diagram away from them.
-  const down = model.states.some((s) => s.place !== null) || fit(across) === 1 ? null : await elk.layout(graphOf(model, 'DOWN'));
+  // Neither does it pay to lay out a large one twice.
+  const down = model.states.some((s) => s.place !== null) || model.states.length > MOST_TRIED_TWICE || fit(across) === 1 ? null : await elk.layout(graphOf(model, 'DOWN'));
   return withHandPlaces(model, drawingOf(model, down !== null && fit(down) > fit(across) ? down : across));
 }
 
