@@ -1,4 +1,4 @@
-import { readCell } from '../data/index.ts';
+import { isPlainCell, readCell } from '../data/index.ts';
 import { parseParameterText } from './parameterText.ts';
 import type { CaseContent, Parameter, ParameterId, Row, RowId } from './testCase.ts';
 
@@ -30,7 +30,10 @@ export function bindRow(parameters: readonly Parameter[], row: Row | null): Map<
 
 /** Binds one parameter. */
 export function bindCell(parameter: Parameter, row: Row | null): BoundValue {
-  const own = readCell(row?.cells[parameter.id] ?? '');
+  const cell = row?.cells[parameter.id] ?? '';
+  // Almost all cells are plain texts, and a project has a million of them.
+  if (isPlainCell(cell)) return { kind: 'value', text: cell, from: 'row' };
+  const own = readCell(cell);
   if (own.kind === 'missing') return own;
   if (own.kind === 'text') return { kind: 'value', text: own.text, from: 'row' };
   const given = readCell(parameter.default);

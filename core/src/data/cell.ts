@@ -12,6 +12,11 @@ export type CellValue =
   | { readonly kind: 'missing' }
   | { readonly kind: 'text'; readonly text: string };
 
+/** Whether a cell is the text that stands in it, as nearly all are. */
+export function isPlainCell(cell: CellText): boolean {
+  return cell !== '' && cell !== EMPTY_CELL && cell !== MISSING_CELL;
+}
+
 export function readCell(cell: CellText): CellValue {
   if (cell === '') return { kind: 'notGiven' };
   if (cell === EMPTY_CELL) return { kind: 'text', text: '' };
