@@ -68,9 +68,9 @@ export {
   type TransitionId,
 } from './stateTransitions/stateTransitions.ts';
 export { invalidPairKey, invalidPairs, sequenceKey, stateKey } from './stateTransitions/stateItems.ts';
-export { reachableStates, stateProblems, type StateProblem } from './stateTransitions/stateCheck.ts';
+export { stateProblems, type StateProblem } from './stateTransitions/stateCheck.ts';
 export { walk, type WalkStep, type WalkedEvent } from './stateTransitions/stateEvidence.ts';
-export { statePaths, wayThrough, type StatePath, type StatePaths } from './stateTransitions/statePaths.ts';
+export { statePaths, type StatePath, type StatePaths } from './stateTransitions/statePaths.ts';
 export { STRENGTHS, basePlace, type CombinationModel, type ConstraintText, type Factor, type FactorGroup, type FactorValue, type Strength } from './combination/combination.ts';
 export { completeConstraint, quoted, readConstraint, type Completion, type ConstraintProblem, type Expected, type ReadConstraint } from './combination/constraintText.ts';
 export { liesIn, type Forbidden } from './combination/forbidden.ts';

@@ -1,5 +1,5 @@
 import type { CaseId, ConditionId } from '../artefacts/index.ts';
-import type { CaseContent, Cover } from '../cases/index.ts';
+import { newCover, type CaseContent, type Cover } from '../cases/index.ts';
 import type { ConditionContent } from '../conditions/index.ts';
 import type { SeenCondition } from './addRows.ts';
 import type { DesignCase } from './design.ts';
@@ -33,7 +33,7 @@ export function mergedConditions(kept: SeenCondition, absorbed: readonly { reado
 function mergedCovers(covers: readonly Cover[], kept: SeenCondition, gone: ReadonlySet<ConditionId>): Cover[] {
   const expects = [...new Set(covers.filter((c) => gone.has(c.id) || c.id === kept.id).flatMap((c) => c.expects))];
   const own = covers.find((c) => c.id === kept.id);
-  const merged: Cover = own === undefined ? { id: kept.id, seenVersion: kept.version, fields: [], outcome: null, expects, start: null, events: [] } : { ...own, expects };
+  const merged: Cover = { ...(own ?? newCover(kept.id, kept.version)), expects };
   const at = covers.findIndex((c) => c.id === (own?.id ?? covers.find((x) => gone.has(x.id))?.id));
   return covers.flatMap((c, i) => (i === at ? [merged] : gone.has(c.id) ? [] : [c]));
 }

@@ -35,12 +35,6 @@ export interface Rule {
 /** Values of one condition fit into the bits of a whole number. */
 export const MOST_TABLE_VALUES = 30;
 
-/** Whether a rule holds for a value of a condition. */
-export function holdsFor(rule: Rule, condition: FieldId, value: string): boolean {
-  const entry = rule.entries[condition] ?? [];
-  return entry.length === 0 || entry.includes(value);
-}
-
 /** What a rule does, to be compared: two rules with the same text do the same. */
 export function actionsOf(model: DecisionTableModel, rule: Rule): string {
   return JSON.stringify(model.actions.map((a) => (rule.actions[a.id] ?? '').trim()));

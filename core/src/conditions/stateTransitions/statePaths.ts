@@ -1,7 +1,7 @@
 import type { ItemKey } from '../item.ts';
 import { invalidPairKey, invalidPairs, leaving, sequenceKey, sequencesOf, stateKey } from './stateItems.ts';
 import { stateItemsShown, stateJudge } from './stateEvidence.ts';
-import { initialState, liveTransitions, sequenceLength, type EventId, type StateId, type StateTransitionsModel, type Transition, type TransitionId } from './stateTransitions.ts';
+import { initialState, sequenceLength, type EventId, type StateId, type StateTransitionsModel, type Transition } from './stateTransitions.ts';
 import { walksOverAllEdges, walksOverGroups, type Walk } from './walks.ts';
 
 /** A way through the states, from the initial one. */
@@ -112,12 +112,4 @@ function shortestWays(model: StateTransitionsModel, start: StateId): Map<StateId
   const ways = new Map<StateId, Transition[]>([[start, []]]);
   for (const [state, way] of ways) for (const t of out.get(state) ?? []) if (!ways.has(t.to)) ways.set(t.to, [...way, t]);
   return ways;
-}
-
-/** The shortest sequence of transitions from the initial state that ends with one; null when it cannot be reached. */
-export function wayThrough(model: StateTransitionsModel, transition: TransitionId): Transition[] | null {
-  const start = initialState(model);
-  const last = liveTransitions(model).find((t) => t.id === transition);
-  const way = start === null || last === undefined ? undefined : shortestWays(model, start.id).get(last.from);
-  return way === undefined || last === undefined ? null : [...way, last];
 }

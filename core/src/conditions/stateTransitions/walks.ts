@@ -16,7 +16,7 @@ const NEW_WALK = 1_000_000;
 
 /**
  * The fewest, and among these the shortest, walks from start nodes that pass every edge: the least costly flow with at
- * least one unit on each edge (directed Chinese postman with open walks), taken apart by Hierholzer's method. Every
+ * least one unit on each edge, taken apart by Hierholzer's method. Every
  * edge must be reachable from a start. `startCost` is added to the length of each walk.
  */
 export function walksOverAllEdges(graph: Digraph, starts: readonly number[], startCost: number): Walk[] {

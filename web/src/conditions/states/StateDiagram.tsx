@@ -20,11 +20,23 @@ interface Props {
   readonly onChange: (change: (model: StateTransitionsModel) => StateTransitionsModel) => void;
 }
 
+/** A larger diagram is drawn when it is asked for. */
+const MOST_DRAWN_AT_ONCE = 150;
+
 /** The diagram: laid out by itself; a state is moved by dragging or with the arrow keys, and stays where it is put. */
 export function StateDiagram({ name, model, canEdit, ofState, ofTransition, marked, onMark, onChange }: Props) {
   const svg = useRef<SVGSVGElement>(null);
-  const drawing = useDrawing(model);
+  const [asked, setAsked] = useState(false);
+  const large = model.states.length > MOST_DRAWN_AT_ONCE && !asked;
+  const drawing = useDrawing(large ? null : model);
   const [dragged, setDragged] = useState<{ readonly id: StateId; readonly at: Point; readonly grip: Point } | null>(null);
+  if (large) {
+    return (
+      <p className="mt-4 text-sm text-ink2">
+        A diagram of {model.states.length} states takes a while to lay out. <TextButton onClick={() => setAsked(true)}>Draw it</TextButton>; the table below holds all of it.
+      </p>
+    );
+  }
   if (drawing === null) return <p className="mt-4 text-sm text-ink2">Drawing the diagram …</p>;
   const transitions = new Map(liveTransitions(model).map((t) => [t.id, t]));
   const placeOf = (event: React.PointerEvent): Point => {
@@ -104,7 +116,7 @@ export function StateDiagram({ name, model, canEdit, ofState, ofTransition, mark
 }
 
 /** The drawing of the model, or of an earlier one until it is laid out. One layout at a time: a large one takes long, and only the latest is wanted. */
-function useDrawing(model: StateTransitionsModel): Drawing | null {
+function useDrawing(model: StateTransitionsModel | null): Drawing | null {
   const [drawing, setDrawing] = useState<Drawing | null>(null);
   const queue = useRef<{ busy: boolean; latest: StateTransitionsModel | null }>({ busy: false, latest: null });
   useEffect(() => {

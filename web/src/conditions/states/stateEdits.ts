@@ -82,7 +82,3 @@ function withoutUnusedEvents(model: StateTransitionsModel, before: StateTransiti
   const usedBefore = new Set(before.transitions.map((t) => t.event));
   return { ...model, events: model.events.filter((e) => used.has(e.id) || !usedBefore.has(e.id)) };
 }
-
-export function renameEvent(id: EventId, name: string): Edit {
-  return (model) => ({ ...model, events: model.events.map((e) => (e.id === id ? { ...e, name } : e)) });
-}

@@ -1,8 +1,8 @@
 import type { CaseId } from '@caderno/core/artefacts';
 import { EMPTY_CASE, newCover, type CaseContent } from '@caderno/core/cases';
 import type { ConditionContent, ItemKey } from '@caderno/core/conditions';
-import { addProposedRows, coverOf, pathSteps, withCover, writtenCases, type Filling, type GapFilling, type SeenCondition } from '@caderno/core/coverage';
-import { caseIdSchema } from '@caderno/contract';
+import { addProposedRows, coverOf, pathSteps, withCover, writtenCases, type Filling, type GapFilling, type ProposedRow, type SeenCondition } from '@caderno/core/coverage';
+import { LIMITS, caseIdSchema } from '@caderno/contract';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
@@ -152,7 +152,7 @@ function useAddToCase(condition: SeenCondition, onClose: () => void): (target: C
   return async (target, filling, drafts) => {
     const artefact = await call('readArtefact', { params: { project, id: target } }).catch(tellFailure);
     if (artefact?.kind !== 'case') return;
-    const content = filling.rows.length > 0 ? addProposedRows(artefact.content, condition, editedRows(filling, drafts), newPartId) : withPath(artefact.content, condition, filling);
+    const content = filling.rows.length > 0 ? addProposedRows(artefact.content, condition, rowsOf(drafts), newPartId) : withPath(artefact.content, condition, filling);
     const done = await write({ changed: [{ kind: 'case', content, id: target, version: artefact.summary.version }], detail: `Rows for ${condition.id} ${condition.content.title}` });
     if (done === null) return;
     toast.success(`${target} has it now. The journal can undo it.`);
@@ -160,15 +160,16 @@ function useAddToCase(condition: SeenCondition, onClose: () => void): (target: C
   };
 }
 
-/** The proposed rows under the names and with the cells they were given in the preview. */
-function editedRows(filling: GapFilling, drafts: readonly CaseContent[]): GapFilling['rows'] {
-  const rows = drafts.flatMap((draft) => draft.rows.map((row) => ({ row, cover: draft.covers[0] })));
-  return filling.rows.flatMap((proposed, i) => {
-    const edited = rows[i];
-    if (edited === undefined) return [];
-    const cellOf = (field: string): string => edited.row.cells[edited.cover?.fields.find((f) => f.id === field)?.parameter ?? ''] ?? '';
-    const outcome = edited.cover?.outcome == null ? proposed.outcome : (edited.row.cells[edited.cover.outcome] ?? '');
-    return { ...proposed, name: edited.row.name, outcome, values: proposed.values.map((v) => ({ ...v, cell: cellOf(v.field) })) };
+/** The rows as they stand in the preview, whatever the search has found since they were edited. */
+function rowsOf(drafts: readonly CaseContent[]): ProposedRow[] {
+  return drafts.flatMap((draft) => {
+    const [cover] = draft.covers;
+    return draft.rows.map(({ name, cells }): ProposedRow => ({
+      name,
+      values: (cover?.fields ?? []).map((f) => ({ field: f.id, cell: cells[f.parameter] ?? '' })),
+      outcome: cells[cover?.outcome ?? ''] ?? '',
+      shows: [],
+    }));
   });
 }
 
@@ -214,6 +215,7 @@ function WriteButton({ drafts, detail, onClose }: { readonly drafts: readonly Ca
     toast.success(`${countOf(made.length, 'case')} written, from ${first} on. The journal can undo it.`, { action: { label: 'Open', onClick: () => void navigate(address.artefact(project, first)) } });
     onClose();
   };
+  if (drafts.length > LIMITS.written) return <p className="self-center text-sm text-brick">These are {countOf(drafts.length, 'case')}, and one command writes at most {LIMITS.written.toLocaleString()}. Take as few as possible, or fewer conditions at a time.</p>;
   return (
     <Button look="accent" disabled={drafts.length === 0 || busy} onClick={() => void writeAll()}>
       Write {countOf(drafts.length, 'case')}
