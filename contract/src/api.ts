@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { artefactSchema, changeSchema, draftKeptSchema, draftSchema, newArtefactSchema, placeSchema, saveSchema, stateSchema, summarySchema, versionSchema, versionWithContentSchema, writeSchema, writtenSchema } from './artefacts.ts';
 import { agendaQuerySchema, basisTextsSchema, mergeSchema, settleSchema, splitSchema, suspectLinkSchema } from './basis.ts';
 import { bytesBody, fileResponse } from './bytes.ts';
-import { caseMarksSchema, coverageReportSchema, designSchema, heldUpSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
+import { caseMarksSchema, conditionLineSchema, coverageReportSchema, designSchema, heldUpSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
 import type { AnyEndpoint } from './endpoint.ts';
 import { artefactIdSchema, caseIdSchema, conditionIdSchema, requirementIdSchema } from './ids.ts';
 import { exportQuerySchema, importDraftSchema, importPreviewSchema, importProgressSchema, importStepSchema, runImportSchema, uploadQuerySchema } from './imports.ts';
@@ -93,6 +93,10 @@ export const api = {
   readCoverage: { method: 'GET', path: '/projects/:project/coverage', access: 'reader', summary: 'The coverage of the project', params: inProject, query: none, body: nothing, response: coverageReportSchema },
   listItems: { method: 'GET', path: '/projects/:project/coverage/items', access: 'reader', summary: 'The coverage items behind a number, worst first', params: inProject, query: itemQuerySchema, body: nothing, response: itemListSchema },
   readCaseMarks: { method: 'GET', path: '/projects/:project/coverage/cases', access: 'reader', summary: 'What each case comes to', params: inProject, query: none, body: nothing, response: caseMarksSchema },
+  listConditions: {
+    method: 'GET', path: '/projects/:project/coverage/requirements/:requirement', access: 'reader', summary: 'The conditions of a requirement with the standings of their items',
+    params: inProject.extend({ requirement: requirementIdSchema }), query: none, body: nothing, response: z.array(conditionLineSchema),
+  },
   readDesign: {
     method: 'GET', path: '/projects/:project/design', access: 'reader', summary: 'The part of the design around a requirement, a condition or a case',
     params: inProject, query: z.object({ requirement: requirementIdSchema.optional(), condition: conditionIdSchema.optional(), case: caseIdSchema.optional() }), body: nothing, response: designSchema,

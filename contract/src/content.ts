@@ -148,15 +148,22 @@ const model: z.ZodType<Model> = z.discriminatedUnion('kind', [
 
 const anchor = z.strictObject({ quote: text, start: z.int().min(0), before: name, after: name });
 
-export const conditionContentSchema: z.ZodType<ConditionContent> = z.strictObject({
+/** What a list shows of a condition. */
+const conditionHead = {
   title,
   polarity: z.enum(POLARITIES),
-  risk: z.enum(RISKS).nullable(),
   requirements: uniqueById(z.array(z.strictObject({ id: requirementIdSchema, seenVersion: version, anchor: anchor.nullable() })).max(LIMITS.links)),
-  model,
   depths: z.array(name).max(LIMITS.depths),
   under: conditionIdSchema.nullable(),
   order: z.int().min(0).max(1_000_000),
+};
+
+export const conditionHeadSchema: z.ZodType<Pick<ConditionContent, keyof typeof conditionHead>> = z.object(conditionHead);
+
+export const conditionContentSchema: z.ZodType<ConditionContent> = z.strictObject({
+  ...conditionHead,
+  risk: z.enum(RISKS).nullable(),
+  model,
   leftOut: uniqueById(z.array(z.strictObject({ id: itemKeySchema, reason: title, by: name, at: moment })).max(LIMITS.leftOut)),
   observations,
   defects,

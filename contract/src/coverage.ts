@@ -1,9 +1,9 @@
 import { ARTEFACT_STATES } from '@caderno/core/artefacts';
 import { RISKS } from '@caderno/core/basis';
-import { ITEM_KINDS, TECHNIQUES, type CoverageItem } from '@caderno/core/conditions';
+import { ITEM_KINDS, MODEL_KINDS, TECHNIQUES, type CoverageItem } from '@caderno/core/conditions';
 import { STANDINGS, type CaseMark, type CoverageReport, type Design, type InstanceRef, type ListedItem, type StandingCounts } from '@caderno/core/coverage';
 import { z } from 'zod';
-import { caseContentSchema, conditionContentSchema, questionContentSchema } from './content.ts';
+import { caseContentSchema, conditionContentSchema, conditionHeadSchema, questionContentSchema } from './content.ts';
 import { caseIdSchema, conditionIdSchema, fieldIdSchema, itemKeySchema, questionIdSchema, requirementIdSchema, rowIdSchema } from './ids.ts';
 
 const count = z.int().min(0);
@@ -79,6 +79,17 @@ export const designSchema: z.ZodType<Design> = z.object({
   riskWeights: z.object({ high: z.int(), medium: z.int(), low: z.int() }),
   mostItems: z.int(),
 });
+
+/** A condition in a list: without its model, which may be large, and with the standings of its items. */
+export const conditionLineSchema = z.object({
+  id: conditionIdSchema,
+  state,
+  version: z.int(),
+  technique: z.enum(MODEL_KINDS),
+  content: conditionHeadSchema,
+  standings: z.array(standing),
+});
+export type ConditionLine = z.infer<typeof conditionLineSchema>;
 
 export const caseMarksSchema = z.record(z.string(), z.enum(['shows', 'linked', 'nothing'] satisfies CaseMark[]));
 

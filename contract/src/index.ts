@@ -36,7 +36,7 @@ export {
   type VersionWithContent,
   type Write,
 } from './artefacts.ts';
-export type { ItemList } from './coverage.ts';
+export type { ConditionLine, ItemList } from './coverage.ts';
 export { bytesBody, fileResponse, type FileAnswer } from './bytes.ts';
 export { DEFAULT_SETTINGS, TRACKER_KINDS, projectSettingsSchema, storedSettingsSchema, type ProjectSettings, type TrackerConnection } from './settings.ts';
 export type { BasisText, Split, SuspectLink } from './basis.ts';

@@ -17,7 +17,7 @@ type Modelled = Pick<ConditionContent, 'title' | 'polarity' | 'model'>;
 export type Showing =
   /** By a step whose expected result speaks for the condition. */
   | { readonly kind: 'expectation' }
-  /** By the values of a row, given in the order of `carriedFields`; null gives none. Items by place. */
+  /** By the values of a row, given in the order of `carriedFields`; null gives none. Items by place, in a list that the next call may use again. */
   | { readonly kind: 'values'; readonly shown: (values: readonly (FieldValue | null)[]) => readonly number[] }
   /** By the events of a case's steps, from the case's start state (null: the initial one). */
   | { readonly kind: 'path'; readonly shown: (start: StateId | null, events: readonly WalkedEvent[]) => readonly number[] }
@@ -104,8 +104,9 @@ function readyStates(judge: StateJudge): Ready {
 }
 
 function readyCombination(judge: CombinationJudge): Ready {
+  const again: number[] = [];
   return {
-    showing: { kind: 'values', shown: (values) => tuplesShown(judge, values) },
+    showing: { kind: 'values', shown: (values) => tuplesShown(judge, values, again) },
     techniques: judge.tuples.map(() => 'combination' as const),
     make: () => combinationItems(judge),
   };

@@ -80,8 +80,8 @@ function taskOf(judge: CombinationJudge, validPlaces: readonly (readonly number[
   const forbidden = judge.forbidden.map((box): Forbidden => ({ ...box, parts: box.parts.map((part) => ({ ...part, inside: (validPlaces[part.factor] ?? []).map((v) => part.inside[v] === true) })) }));
   const itemOf = (s: number, values: readonly number[]): number => {
     const set = sets[s];
-    const code = set?.factors.reduce((sum, f, i) => sum + (validPlaces[f]?.[values[i] ?? 0] ?? 0) * (set.strides[i] ?? 1), 0);
-    return set?.items[code ?? -1] ?? -1;
+    const code = set?.factors.reduce((sum, f, i) => sum + (validPlaces[f]?.[values[i] ?? 0] ?? 0) * (set.strides[i] ?? 1), set.from);
+    return judge.places[code ?? -1] ?? -1;
   };
   return {
     sizes,

@@ -1,6 +1,7 @@
 import type { CaseId, ConditionId } from '../artefacts/index.ts';
 import type { ConditionContent, CoverageItem, ItemKey, LeftOut, ModelJudge } from '../conditions/index.ts';
 import { instanceRef, type Evidence, type InstanceRef } from './evidence.ts';
+import { shownIn } from './shownList.ts';
 import type { Standing } from './standing.ts';
 
 export interface ItemCoverage {
@@ -98,12 +99,12 @@ function standingOf(leftOut: boolean, waiting: boolean, demonstrated: boolean, t
 export function shownBy(coverage: Pick<ConditionCoverage, 'items' | 'evidence'>, most: number): readonly (readonly InstanceRef[])[] {
   const named: InstanceRef[][] = coverage.items.map(() => []);
   for (const evidence of coverage.evidence) {
-    for (const instance of evidence.instances) {
-      for (const place of instance.shown) {
+    evidence.rows.forEach((row, instance) => {
+      for (const place of shownIn(evidence.shown, instance)) {
         const refs = named[place];
-        if (refs !== undefined && refs.length < most) refs.push(instanceRef(evidence.case, instance));
+        if (refs !== undefined && refs.length < most) refs.push(instanceRef(evidence.case, row));
       }
-    }
+    });
   }
   return named;
 }

@@ -1,6 +1,6 @@
 import type { CaseId, ConditionId, QuestionId, RequirementId } from '../artefacts/index.ts';
 import type { Cover } from '../cases/index.ts';
-import { ModelJudge, carriedFields } from '../conditions/index.ts';
+import { ModelJudge, carriedFields, type ConditionContent } from '../conditions/index.ts';
 import { conditionCoverage, standingsOf, type ConditionCoverage, type Grounds } from './conditionCoverage.ts';
 import type { Design, DesignCase, DesignCondition, DesignQuestion, DesignRequirement, DesignSettings } from './design.ts';
 import { caseEvidence, type Evidence } from './evidence.ts';
@@ -91,7 +91,11 @@ export class CoverageIndex {
     this.#settings = settings;
     for (const entry of [...this.entries.values()]) {
       if (settings.mostItems === mostItems) this.#refresh(entry);
-      else this.#changeCondition(entry.id, entry.condition);
+      else {
+        // The limit decides what is judged at all: nothing of before is kept.
+        this.#removeCondition(entry.id);
+        this.#changeCondition(entry.id, entry.condition);
+      }
     }
   }
 
@@ -110,8 +114,8 @@ export class CoverageIndex {
     }
   }
 
-  #setCondition(id: ConditionId, condition: DesignCondition): ConditionEntry {
-    const entry: ConditionEntry = { id, condition, judge: new ModelJudge(condition.content, this.#settings.mostItems), covering: [], counted: null };
+  #setCondition(id: ConditionId, condition: DesignCondition, judge = new ModelJudge(condition.content, this.#settings.mostItems)): ConditionEntry {
+    const entry: ConditionEntry = { id, condition, judge, covering: [], counted: null };
     this.entries.set(id, entry);
     for (const link of condition.content.requirements) this.requirements.get(link.id)?.conditions.add(entry);
     return entry;
@@ -126,8 +130,15 @@ export class CoverageIndex {
   }
 
   #changeCondition(id: ConditionId, condition: DesignCondition | null): void {
+    const before = this.entries.get(id);
     this.#removeCondition(id);
     if (condition === null) return;
+    if (before !== undefined && isJudgedAlike(before.condition.content, condition.content)) {
+      const entry = this.#setCondition(id, condition, before.judge);
+      entry.covering = before.covering;
+      this.#refresh(entry);
+      return;
+    }
     const entry = this.#setCondition(id, condition);
     for (const testCase of this.cases.values()) {
       const cover = testCase.content.covers.find((c) => c.id === id);
@@ -206,4 +217,9 @@ function numberOf(id: CaseId): number {
 
 function sameForCoverage(a: DesignRequirement | undefined, b: DesignRequirement | undefined): boolean {
   return a === b || (a !== undefined && b !== undefined && a.risk === b.risk && a.meaningSince === b.meaningSince);
+}
+
+/** Whether the same items are made and shown: nothing but title, polarity and model decides that. */
+function isJudgedAlike(a: ConditionContent, b: ConditionContent): boolean {
+  return a.model === b.model && a.title === b.title && a.polarity === b.polarity;
 }

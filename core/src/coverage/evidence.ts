@@ -1,6 +1,7 @@
 import type { CaseId } from '../artefacts/index.ts';
 import { bindCell, type BoundValue, type CaseContent, type Cover, type Parameter, type Row, type RowId } from '../cases/index.ts';
 import type { CarriedField, FieldValue, ModelJudge, WalkedEvent } from '../conditions/index.ts';
+import { ShownListMaker, shownIn, type ShownList } from './shownList.ts';
 
 /** An instance that shows an item. `row` null: the case's one instance without a row. */
 export interface InstanceRef {
@@ -9,19 +10,14 @@ export interface InstanceRef {
   readonly rowName: string;
 }
 
-/** What one instance shows of a condition: items by place. */
-export interface InstanceEvidence {
-  readonly row: Row | null;
-  readonly shown: readonly number[];
-}
-
 /** What a case shows of one condition. */
 export interface Evidence {
   readonly case: CaseId;
-  /** In row order; all instances, also those that show nothing. */
-  readonly instances: readonly InstanceEvidence[];
+  /** All instances, also those that show nothing; null: the one instance of a case without rows. */
+  readonly rows: readonly (Row | null)[];
+  readonly shown: ShownList;
   /** By place of the item: how many instances show it. */
-  readonly counts: readonly number[];
+  readonly counts: Uint32Array;
   /** The parameters that carry the fields, by which instances were judged; null: the field is carried by none. */
   readonly carriers: readonly (Parameter | null)[];
 }
@@ -44,7 +40,10 @@ export function caseEvidence(id: CaseId, content: CaseContent, cover: Cover, jud
       // One list for all rows: what is shown does not hold on to it.
       const given = new Array<FieldValue | null>(carriers.length).fill(null);
       const shownBy = (row: Row | null): readonly number[] => {
-        carriers.forEach((p, i) => (given[i] = p === null ? null : fieldValue(bindCell(p, row))));
+        for (let i = 0; i < carriers.length; i += 1) {
+          const carrier = carriers[i] ?? null;
+          given[i] = carrier === null ? null : fieldValue(bindCell(carrier, row));
+        }
         return showing.shown(given);
       };
       if (carriers.every((p) => p === null)) return alike(id, content, judge, []);
@@ -53,8 +52,8 @@ export function caseEvidence(id: CaseId, content: CaseContent, cover: Cover, jud
   }
 }
 
-/** The instance as it is named in lists. */
-export function instanceRef(id: CaseId, { row }: InstanceEvidence): InstanceRef {
+/** An instance as it is named in lists. */
+export function instanceRef(id: CaseId, row: Row | null): InstanceRef {
   return { case: id, row: row?.id ?? null, rowName: row?.name ?? '' };
 }
 
@@ -70,37 +69,53 @@ export function walkedEvents(content: Pick<CaseContent, 'steps'>, cover: Pick<Co
 
 /** Every instance of the case shows the same. */
 function alike(id: CaseId, content: CaseContent, judge: ModelJudge, shown: readonly number[]): Evidence {
-  const instances = rowsOf(content).map((row): InstanceEvidence => ({ row, shown }));
-  const counts = new Array<number>(judge.size).fill(0);
-  for (const place of shown) counts[place] = instances.length;
-  return { case: id, instances, counts, carriers: [] };
+  const rows = rowsOf(content);
+  const list = new ShownListMaker();
+  const counts = new Uint32Array(judge.size);
+  for (const place of shown) counts[place] = rows.length;
+  for (let i = 0; i < rows.length; i += 1) list.add(shown);
+  return { case: id, rows, shown: list.finish(), counts, carriers: [] };
 }
 
 function valuesEvidence(id: CaseId, content: CaseContent, judge: ModelJudge, carriers: Evidence['carriers'], shownBy: (row: Row | null) => readonly number[], earlier: Evidence | null): Evidence {
   const rows = rowsOf(content);
   const known = earlier !== null && sameCarriers(earlier.carriers, carriers) ? earlier : null;
-  const before = known?.instances ?? [];
+  const before = known?.rows ?? [];
   const { first, last } = commonEnds(before, rows);
-  const counts = known === null ? new Array<number>(judge.size).fill(0) : [...known.counts];
-  const count = (shown: readonly number[], by: 1 | -1): void => {
-    for (const place of shown) counts[place] = (counts[place] ?? 0) + by;
+  const counts = known === null ? new Uint32Array(judge.size) : known.counts.slice();
+  const list = new ShownListMaker();
+  const forget = (instance: number): void => {
+    for (const place of known === null ? [] : shownIn(known.shown, instance)) counts[place] = (counts[place] ?? 0) - 1;
   };
-  for (const { shown } of before.slice(first, before.length - last)) count(shown, -1);
-  const instances = rows.map((row, i): InstanceEvidence => {
-    const old = i < first ? before[i] : i >= rows.length - last ? before[i - rows.length + before.length] : undefined;
-    if (old !== undefined && sameCells(old.row, row, carriers)) return old.row === row ? old : { row, shown: old.shown };
-    const shown = shownBy(row);
-    if (old !== undefined) count(old.shown, -1);
-    count(shown, 1);
-    return { row, shown };
-  });
-  return { case: id, instances, counts, carriers };
+  for (let gone = first; gone < before.length - last; gone += 1) forget(gone);
+  for (let i = 0; i < rows.length; ) {
+    const shift = i < first ? 0 : before.length - rows.length;
+    const kept = known === null ? 0 : countKept(before, rows, i, i < first ? first : i >= rows.length - last ? rows.length : i, shift, carriers);
+    if (known !== null && kept > 0) {
+      list.copy(known.shown, i + shift, i + shift + kept);
+      i += kept;
+      continue;
+    }
+    if (i < first || i >= rows.length - last) forget(i + shift);
+    const shown = shownBy(rows[i] ?? null);
+    for (const place of shown) counts[place] = (counts[place] ?? 0) + 1;
+    list.add(shown);
+    i += 1;
+  }
+  return { case: id, rows, shown: list.finish(), counts, carriers };
+}
+
+/** How many rows from one on, up to an end, have the same carried values as those `shift` further in the rows before. */
+function countKept(before: readonly (Row | null)[], rows: readonly (Row | null)[], from: number, end: number, shift: number, carriers: Evidence['carriers']): number {
+  let at = from;
+  while (at < end && sameCells(before[at + shift] ?? null, rows[at] ?? null, carriers)) at += 1;
+  return at - from;
 }
 
 /** How many rows at the beginning, and then at the end, are the same rows, whatever they hold. */
-function commonEnds(before: readonly InstanceEvidence[], rows: readonly (Row | null)[]): { first: number; last: number } {
+function commonEnds(before: readonly (Row | null)[], rows: readonly (Row | null)[]): { first: number; last: number } {
   const shorter = Math.min(before.length, rows.length);
-  const same = (a: InstanceEvidence | undefined, b: Row | null | undefined): boolean => a !== undefined && a.row?.id === b?.id;
+  const same = (a: Row | null | undefined, b: Row | null | undefined): boolean => a?.id === b?.id;
   let first = 0;
   while (first < shorter && same(before[first], rows[first])) first += 1;
   let last = 0;

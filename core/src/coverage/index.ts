@@ -10,7 +10,8 @@ export {
   type Standing,
   type StandingCounts,
 } from './standing.ts';
-export { caseEvidence, fieldValue, instanceRef, walkedEvents, type Evidence, type InstanceEvidence, type InstanceRef } from './evidence.ts';
+export { caseEvidence, fieldValue, instanceRef, walkedEvents, type Evidence, type InstanceRef } from './evidence.ts';
+export { shownIn, shows, type ShownList } from './shownList.ts';
 export { conditionCoverage, itemsToMake, shownBy, type ConditionCoverage, type CoveringCase, type Grounds, type ItemCoverage } from './conditionCoverage.ts';
 export type { Design, DesignCase, DesignCondition, DesignQuestion, DesignRequirement, DesignSettings, RiskWeights } from './design.ts';
 export { heldUp } from './openQuestions.ts';
@@ -21,6 +22,7 @@ export {
   caseMarks,
   coverageReport,
   listItems,
+  requirementStandings,
   type CaseMark,
   type CoverageReport,
   type ItemFilter,

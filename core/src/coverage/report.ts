@@ -80,6 +80,12 @@ function rowOf(entry: RequirementEntry): RequirementCoverage {
   return kept.row;
 }
 
+/** The standings of the counted conditions of a requirement; none for one that is not counted. */
+export function requirementStandings(index: CoverageIndex, id: RequirementId): RequirementCoverage['conditions'] {
+  const entry = index.requirements.get(id);
+  return entry === undefined ? [] : rowOf(entry).conditions;
+}
+
 function newRow({ requirement: { id, title, module, risk }, conditions }: RequirementEntry): RequirementCoverage {
   const sum = new CountSum();
   const counted = [...conditions].flatMap((c) => (c.counted === null ? [] : [{ id: c.id, tally: c.counted.tally }]));

@@ -8,6 +8,11 @@ export interface JsonElement extends JsonRecord {
   readonly id: string;
 }
 
+/** A content as JSON. Contents are plain by construction; their types just do not say so. */
+export function asJson(content: unknown): Json {
+  return content as Json;
+}
+
 export function isRecord(value: Json | undefined): value is JsonRecord {
   return typeof value === 'object' && value !== null && !Array.isArray(value);
 }

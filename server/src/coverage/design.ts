@@ -1,8 +1,9 @@
-import type { Design, DesignCondition } from '@caderno/core/coverage';
-import type { QueryOf } from '@caderno/contract';
+import type { RequirementId } from '@caderno/core/artefacts';
+import type { Design, DesignCondition, RequirementCoverage } from '@caderno/core/coverage';
+import type { ConditionLine, QueryOf } from '@caderno/contract';
 import { findArtefact } from '../artefacts/index.ts';
 import type { Work } from '../database/index.ts';
-import { designCases, designConditions, designQuestions, designRequirements, designSettings } from './designRows.ts';
+import { conditionHeads, designCases, designConditions, designQuestions, designRequirements, designSettings } from './designRows.ts';
 
 /**
  * The design around a requirement, a condition or a case: its conditions, their requirements, and every case that
@@ -19,6 +20,13 @@ export async function readDesign(work: Work, projectId: string, around: QueryOf<
     SELECT link.from_id FROM link JOIN artefact s ON s.id = link.to_id WHERE s.project_id = $1 AND ((s.kind = 'condition' AND s.number = ANY($2)) OR (s.kind = 'requirement' AND s.number = ANY($3))))`;
   const questions = await designQuestions(work, asking, [projectId, conditions.map((c) => Number(c.id.slice(2))), requirements.map((r) => Number(r.id.slice(2)))]);
   return { requirements, conditions, cases, questions, ...(await designSettings(work, projectId)) };
+}
+
+/** The conditions of a requirement without their models, which may be large and stay in the database. */
+export async function listConditions(work: Work, projectId: string, requirement: RequirementId, standings: RequirementCoverage['conditions']): Promise<ConditionLine[]> {
+  const { id } = await findArtefact(work, projectId, requirement);
+  const standingsOf = new Map(standings.map((c) => [c.id, [...c.standings]]));
+  return (await conditionHeads(work, 'a.id IN (SELECT from_id FROM link WHERE to_id = $1)', [id])).map((head) => ({ ...head, standings: standingsOf.get(head.id) ?? [] }));
 }
 
 async function conditionsAround(work: Work, projectId: string, around: QueryOf<'readDesign'>): Promise<DesignCondition[]> {

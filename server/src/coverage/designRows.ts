@@ -1,6 +1,8 @@
 import { artefactId, type ArtefactState } from '@caderno/core/artefacts';
 import { orderOutline, type Risk } from '@caderno/core/basis';
+import type { ModelKind } from '@caderno/core/conditions';
 import type { DesignCase, DesignCondition, DesignQuestion, DesignRequirement, DesignSettings } from '@caderno/core/coverage';
+import type { ConditionLine } from '@caderno/contract';
 import { contentFromStore, outlinePlaces } from '../artefacts/index.ts';
 import { selectRows, type Work } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
@@ -36,6 +38,21 @@ export async function designRequirements(work: Work, projectId: string): Promise
 export async function designConditions(work: Work, where: string, bind: readonly unknown[]): Promise<DesignCondition[]> {
   const rows = await selectRows<HeadRow>(work, `${HEADS} WHERE a.kind = 'condition' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
   return rows.map(({ number, content, schema, ...row }) => ({ id: artefactId('condition', number), ...row, content: contentFromStore('condition', schema, content) }));
+}
+
+/** What a list shows of the conditions (alias `a`) that an SQL condition holds for: the models are left where they are. */
+export async function conditionHeads(work: Work, where: string, bind: readonly unknown[]): Promise<Omit<ConditionLine, 'standings'>[]> {
+  const rows = await selectRows<Omit<HeadRow, 'meaningSince'> & { readonly technique: ModelKind }>(
+    work,
+    `SELECT a.number, a.state, a.head AS version, v.schema, v.content->'model'->>'kind' AS technique, jsonb_set(v.content, '{model}', '{"kind": "plain"}') AS content
+     FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
+     WHERE a.kind = 'condition' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`,
+    bind,
+  );
+  return rows.map(({ number, schema, content, ...row }) => {
+    const { title, polarity, requirements, depths, under, order } = contentFromStore('condition', schema, content);
+    return { id: artefactId('condition', number), ...row, content: { title, polarity, requirements, depths, under, order } };
+  });
 }
 
 /** The cases (alias `a`) that an SQL condition holds for. */

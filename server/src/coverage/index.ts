@@ -1,4 +1,4 @@
 export { CoverageKeeper } from './keeper.ts';
 export { CoverageIndexes } from './indexes.ts';
 export { answer } from './question.ts';
-export { readDesign } from './design.ts';
+export { listConditions, readDesign } from './design.ts';

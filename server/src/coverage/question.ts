@@ -1,16 +1,19 @@
-import type { CaseMark, CoverageIndex, CoverageReport, ItemFilter, ListedItem } from '@caderno/core/coverage';
-import { caseMarks, coverageReport, heldUp, listItems } from '@caderno/core/coverage';
+import type { RequirementId } from '@caderno/core/artefacts';
+import type { CaseMark, CoverageIndex, CoverageReport, ItemFilter, ListedItem, RequirementCoverage } from '@caderno/core/coverage';
+import { caseMarks, coverageReport, heldUp, listItems, requirementStandings } from '@caderno/core/coverage';
 
 /** What can be asked of a project's coverage. */
 export type Question =
   | { readonly kind: 'report' }
   | { readonly kind: 'items'; readonly filter: ItemFilter; readonly limit: number }
+  | { readonly kind: 'standings'; readonly requirement: RequirementId }
   | { readonly kind: 'caseMarks' }
   | { readonly kind: 'heldUp' };
 
 export interface AnswerTo {
   readonly report: CoverageReport;
   readonly items: { readonly items: readonly ListedItem[]; readonly total: number };
+  readonly standings: RequirementCoverage['conditions'];
   readonly caseMarks: Readonly<Record<string, CaseMark>>;
   readonly heldUp: Readonly<Record<string, number>>;
 }
@@ -22,6 +25,8 @@ export function answer(index: CoverageIndex, question: Question): Answer {
       return coverageReport(index);
     case 'items':
       return listItems(index, question.filter, question.limit);
+    case 'standings':
+      return requirementStandings(index, question.requirement);
     case 'caseMarks':
       return Object.fromEntries(caseMarks(index));
     case 'heldUp':

@@ -5,7 +5,7 @@ import { requirementIdSchema, type BodyOf, type Operation, type ParamsOf, type Q
 import { createArtefact, describeArtefact, dropDraft, findArtefact, keepDraft, moveRequirement, readArtefact, saveArtefact, setState } from '../artefacts/index.ts';
 import { modelsOf } from '../database/index.ts';
 import { listBasisTexts, listSuspectLinks, mergeRequirements, saveSettings, settleSuspectLinks, splitRequirement } from '../basis/index.ts';
-import { readDesign } from '../coverage/index.ts';
+import { listConditions, readDesign } from '../coverage/index.ts';
 import { cancelRun, checkStories, exportBasis, exportQuestions, readProgress } from '../exchange/index.ts';
 import { find, listByQuery } from '../find/index.ts';
 import { addMember, checkSignIn, describeSession, endSession, listMembers, refuseTooManyFailures, setUp, startSession } from '../people/index.ts';
@@ -116,6 +116,10 @@ export const handlers: { readonly [N in Operation]: Handler<N> } = {
     return { items: [...items], total };
   },
   readCaseMarks: (_, call) => call.parts.coverage.ask(membershipOf(call).projectId, { kind: 'caseMarks' }),
+  listConditions: async ({ params }, call) => {
+    const { projectId } = membershipOf(call);
+    return listConditions(call.work, projectId, params.requirement, await call.parts.coverage.ask(projectId, { kind: 'standings', requirement: params.requirement }));
+  },
   readDesign: ({ query }, call) => readDesign(call.work, membershipOf(call).projectId, query),
 };
 

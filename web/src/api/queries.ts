@@ -1,4 +1,4 @@
-import type { ArtefactId, ArtefactKind, IdOfKind } from '@caderno/core/artefacts';
+import type { ArtefactId, ArtefactKind, IdOfKind, RequirementId } from '@caderno/core/artefacts';
 import type { ArtefactOfKind, QueryInputOf, Summary } from '@caderno/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from './client.ts';
@@ -77,11 +77,22 @@ export function useCaseMarks(project: string) {
   return useQuery({ queryKey: keys.coverage(project, 'cases'), queryFn: () => call('readCaseMarks', { params: { project } }), placeholderData: keepPreviousData });
 }
 
-export function useDesign(project: string, around: QueryInputOf<'readDesign'>) {
+/** The conditions of a requirement as a list shows them. */
+export function useConditionLines(project: string, requirement: RequirementId) {
+  return useQuery({
+    queryKey: keys.coverage(project, 'conditions', requirement),
+    queryFn: ({ signal }) => call('listConditions', { params: { project, requirement } }, { signal }),
+    placeholderData: keepPreviousData,
+  });
+}
+
+/** A part of the design, with whole contents; null asks for none. */
+export function useDesign(project: string, around: QueryInputOf<'readDesign'> | null) {
   return useQuery({
     queryKey: keys.coverage(project, 'design', around),
-    queryFn: ({ signal }) => call('readDesign', { params: { project }, query: around }, { signal }),
+    queryFn: ({ signal }) => call('readDesign', { params: { project }, query: around ?? {} }, { signal }),
     placeholderData: keepPreviousData,
+    enabled: around !== null,
   });
 }
 

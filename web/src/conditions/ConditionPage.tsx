@@ -27,10 +27,12 @@ interface Props {
 export function ConditionPage({ id, requirementTexts }: Props) {
   const { project } = useFrame();
   const { data, error } = useArtefact(project, 'condition', id);
-  return data === undefined ? <Loading error={error} /> : <Condition key={id} artefact={data} requirementTexts={requirementTexts} />;
+  // Asked for together with the condition, not after it.
+  const design = useDesign(project, { condition: id }).data;
+  return data === undefined ? <Loading error={error} /> : <Condition key={id} design={design} artefact={data} requirementTexts={requirementTexts} />;
 }
 
-function Condition({ artefact, requirementTexts }: { readonly artefact: ArtefactOfKind<'condition'>; readonly requirementTexts: Props['requirementTexts'] }) {
+function Condition({ artefact, design, requirementTexts }: { readonly artefact: ArtefactOfKind<'condition'>; readonly design: Design | undefined; readonly requirementTexts: Props['requirementTexts'] }) {
   const { project, canEdit } = useFrame();
   const editing = useEditing('condition', artefact);
   const { content, update } = editing;
@@ -39,7 +41,6 @@ function Condition({ artefact, requirementTexts }: { readonly artefact: Artefact
   const raise = useRaiseQuestion();
   const [editsRanges, setEditsRanges] = useState(false);
   const [writing, setWriting] = useState<readonly ItemKey[] | null>(null);
-  const design = useDesign(project, { condition: id }).data;
   const change = useMemo<DesignChange>(() => ({ kind: 'condition', id, condition: { id, state, version, meaningSince, content } }), [content, id, meaningSince, state, version]);
   const coverage = useLiveCoverage(design, change).get(id);
   const { model } = content;

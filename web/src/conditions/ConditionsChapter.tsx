@@ -1,15 +1,13 @@
 import type { ConditionId, RequirementId } from '@caderno/core/artefacts';
 import { orderOutline } from '@caderno/core/basis';
 import type { Anchor, ConditionContent } from '@caderno/core/conditions';
-import type { ConditionCoverage, Design } from '@caderno/core/coverage';
-import { conditionIdSchema, requirementIdSchema, type ArtefactOfKind } from '@caderno/contract';
+import { conditionIdSchema, requirementIdSchema, type ArtefactOfKind, type ConditionLine } from '@caderno/contract';
 import { ChevronLeft, ChevronRight, List } from 'lucide-react';
 import { useCallback, useMemo, useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
-import { useArtefact, useCoverage, useDesign, useSummaries } from '../api/index.ts';
+import { useArtefact, useConditionLines, useCoverage, useSummaries } from '../api/index.ts';
 import { Loading, useCreate } from '../artefacts/index.ts';
 import { Outline } from '../basis/index.ts';
-import { useLiveCoverage } from '../coverage/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { Empty, RISK_WORD, Section, TextButton, countOf } from '../look/index.ts';
 import { ConditionPage } from './ConditionPage.tsx';
@@ -67,8 +65,7 @@ function ChooseRequirement() {
 function OnRequirement({ requirement, condition }: { readonly requirement: RequirementId; readonly condition: ConditionId | null }) {
   const { project } = useFrame();
   const { data, error } = useArtefact(project, 'requirement', requirement);
-  const design = useDesign(project, { requirement }).data;
-  const coverages = useLiveCoverage(design, null);
+  const conditions = useConditionLines(project, requirement).data;
   const texts = useMemo(() => new Map(data === undefined ? [] : [[requirement, data.content.text]]), [data, requirement]);
   return (
     <Spread
@@ -76,7 +73,7 @@ function OnRequirement({ requirement, condition }: { readonly requirement: Requi
       leftShare={38}
       leftLabel="Requirement"
       rightLabel="Condition"
-      left={data === undefined ? <Loading error={error} /> : <LeftPage artefact={data} design={design} coverages={coverages} current={condition} />}
+      left={data === undefined ? <Loading error={error} /> : <LeftPage artefact={data} lines={conditions} current={condition} />}
       right={
         condition === null ? (
           <Empty title="Mark words in the text">Select words at the left that can be tested, and make a condition of them. Or open one that is there.</Empty>
@@ -90,14 +87,14 @@ function OnRequirement({ requirement, condition }: { readonly requirement: Requi
 
 interface LeftProps {
   readonly artefact: ArtefactOfKind<'requirement'>;
-  readonly design: Design | undefined;
-  readonly coverages: ReadonlyMap<ConditionId, ConditionCoverage>;
+  /** Absent until they are read. */
+  readonly lines: readonly ConditionLine[] | undefined;
   readonly current: ConditionId | null;
 }
 
-function LeftPage({ artefact: { summary, content }, design, coverages, current }: LeftProps) {
+function LeftPage({ artefact: { summary, content }, lines, current }: LeftProps) {
   const { project, canEdit } = useFrame();
-  const conditions = useMemo(() => design?.conditions.filter((c) => c.state !== 'withdrawn') ?? [], [design]);
+  const conditions = useMemo(() => lines?.filter((c) => c.state !== 'withdrawn') ?? [], [lines]);
   const [listing, setListing] = useState(false);
   const add = useAddCondition(summary.id, summary.version);
   const commands = useMemo<Command[]>(() => (canEdit ? [{ id: 'new-condition', title: `New condition on the whole of ${summary.id}`, keys: 'n', keyLabel: 'n', run: () => add(null) }] : []), [add, canEdit, summary.id]);
@@ -127,8 +124,8 @@ function LeftPage({ artefact: { summary, content }, design, coverages, current }
             </>
           )
         }>
-        <ConditionList requirement={summary.id} design={design} conditions={conditions} coverages={coverages} current={current} />
-        {design !== undefined && conditions.length === 0 && <p className="mt-3 text-ink2">None yet. A requirement without conditions is unanalysed, which is not 100 %.</p>}
+        <ConditionList requirement={summary.id} conditions={conditions} current={current} />
+        {lines !== undefined && conditions.length === 0 && <p className="mt-3 text-ink2">None yet. A requirement without conditions is unanalysed, which is not 100 %.</p>}
       </Section>
       {listing && <ChecklistDialog requirement={summary.id} version={summary.version} onClose={() => setListing(false)} />}
     </div>

@@ -1,5 +1,6 @@
+import type { Row } from '@caderno/core/cases';
 import { eventWords, stateName, type CoverageItem, type StateTransitionsModel, type WalkStep } from '@caderno/core/conditions';
-import { derivationOf, rowRefusal, type ConditionCoverage, type Derivation, type Design, type DesignCase, type DesignCondition, type DerivedValue, type InstanceEvidence, type ItemCoverage, type RowRefusal } from '@caderno/core/coverage';
+import { derivationOf, rowRefusal, shownIn, shows, type ConditionCoverage, type Derivation, type Design, type DesignCase, type DesignCondition, type DerivedValue, type ItemCoverage, type RowRefusal } from '@caderno/core/coverage';
 import { Link } from 'react-router';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Dialog, STANDING_WORD, StandingShape, countOf } from '../look/index.ts';
@@ -17,7 +18,7 @@ const MOST_INSTANCES = 12;
 /** The whole derivation of an item's standing, in words: what is asked, who shows it and how, and what is trusted. */
 export function Why({ condition, design, coverage, item: { item, standing, leftOut, instances }, onClose }: Props) {
   const place = coverage.items.findIndex((i) => i.item.key === item.key);
-  const showing = coverage.evidence.flatMap((e) => e.instances.filter((i) => i.shown.includes(place)).map((instance) => ({ id: e.case, instance })));
+  const showing = coverage.evidence.flatMap((e) => e.rows.flatMap((row, i) => (shows(e.shown, i, place) ? [{ id: e.case, row }] : [])));
   return (
     <Dialog title={`${condition.id}/${item.number} ${item.name}`} onClose={onClose} wide>
       <p className="flex items-center gap-2">
@@ -33,8 +34,8 @@ export function Why({ condition, design, coverage, item: { item, standing, leftO
         {standing === 'waiting' && <li>An open question bears on it. Until it is answered the item counts as waiting, whatever shows it.</li>}
         {coverage.cases.length === 0 && <li>No case covers {condition.id}.</li>}
         {coverage.cases.length > 0 && showing.length === 0 && <NothingShows condition={condition} design={design} coverage={coverage} />}
-        {showing.slice(0, MOST_INSTANCES).map(({ id, instance }) => (
-          <Instance key={`${id} ${instance.row?.id ?? ''}`} condition={condition} testCase={design.cases.find((c) => c.id === id)} instance={instance} item={item} />
+        {showing.slice(0, MOST_INSTANCES).map(({ id, row }) => (
+          <Instance key={`${id} ${row?.id ?? ''}`} condition={condition} testCase={design.cases.find((c) => c.id === id)} row={row} item={item} />
         ))}
         {instances > MOST_INSTANCES && <li className="list-none text-ink2">and {countOf(instances - MOST_INSTANCES, 'more instance')}</li>}
         {showing.length > 0 && <Trust condition={condition} design={design} cases={[...new Set(showing.map((s) => s.id))]} />}
@@ -70,18 +71,18 @@ function asked({ id, content }: DesignCondition, item: CoverageItem): string {
   }
 }
 
-function Instance({ condition, testCase, instance, item }: { readonly condition: DesignCondition; readonly testCase: DesignCase | undefined; readonly instance: InstanceEvidence; readonly item: CoverageItem }) {
+function Instance({ condition, testCase, row, item }: { readonly condition: DesignCondition; readonly testCase: DesignCase | undefined; readonly row: Row | null; readonly item: CoverageItem }) {
   const { project } = useFrame();
   const cover = testCase?.content.covers.find((c) => c.id === condition.id);
   if (testCase === undefined || cover === undefined) return null;
-  const derivation = derivationOf(testCase.content, cover, condition.content, instance.row);
+  const derivation = derivationOf(testCase.content, cover, condition.content, row);
   return (
     <li>
       <Link to={address.cases(project, testCase.id)} className="font-mono text-xs underline decoration-rule2">
         {testCase.id}
       </Link>{' '}
       {testCase.content.title}
-      {instance.row !== null && <>, row “{instance.row.name || 'unnamed'}”</>}: <Derived derivation={derivation} model={condition.content.model.kind === 'stateTransitions' ? condition.content.model : null} /> That shows {item.name}.
+      {row !== null && <>, row “{row.name || 'unnamed'}”</>}: <Derived derivation={derivation} model={condition.content.model.kind === 'stateTransitions' ? condition.content.model : null} /> That shows {item.name}.
     </li>
   );
 }
@@ -122,8 +123,8 @@ function NothingShows({ condition, design, coverage }: { readonly condition: Des
     const content = design.cases.find((c) => c.id === e.case)?.content;
     const cover = content?.covers.find((c) => c.id === condition.id);
     if (content === undefined || cover === undefined) return [];
-    return e.instances.flatMap(({ row, shown }) => {
-      const refusal = shown.length > 0 ? null : rowRefusal(content, cover, condition.content, row);
+    return e.rows.flatMap((row, i) => {
+      const refusal = shownIn(e.shown, i).length > 0 ? null : rowRefusal(content, cover, condition.content, row);
       return refusal === null ? [] : [{ id: e.case, row: row?.name ?? '', refusal }];
     });
   });

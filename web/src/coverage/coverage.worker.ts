@@ -1,35 +1,49 @@
 import { CoverageIndex, type ConditionCoverage, type Design, type DesignChange } from '@caderno/core/coverage';
 import { expose } from 'comlink';
+import { Receiver, type Parcel } from '../worker/index.ts';
 
-/** What the page asks of its coverage worker. */
+/** What the page asks of its coverage worker. A design is sent once, when it is opened; then only what is being typed. */
 export interface CoverageWorker {
-  /** The coverage of the conditions of a design, with changes being typed taken in. */
-  compute(design: Design, changes: readonly DesignChange[]): readonly ConditionCoverage[];
+  /** Answers the number by which the design is asked for. */
+  open(design: Design): number;
+  /** The coverage of the conditions of an open design, with a change being typed (or null) taken in. Nothing of one that is closed. */
+  compute(opened: number, change: Parcel): readonly ConditionCoverage[];
+  close(opened: number): void;
 }
 
-/** The index of a design is kept while only what is being typed changes. */
-interface Kept {
-  readonly name: string;
+interface Opened {
+  readonly design: Design;
   readonly index: CoverageIndex;
-  readonly changes: readonly DesignChange[];
+  readonly changes: Receiver<DesignChange | null>;
+  change: DesignChange | null;
 }
 
-let kept: Kept | null = null;
+const opened = new Map<number, Opened>();
+let last = 0;
 
 const worker: CoverageWorker = {
-  compute(design, changes) {
-    const name = nameOf(design);
-    const same = kept?.name === name ? kept : null;
-    const index = same?.index ?? new CoverageIndex(design);
-    for (const change of same?.changes ?? []) index.apply(asStored(design, change));
-    for (const change of changes) index.apply(change);
-    kept = { name, index, changes };
-    return index.coverages();
+  open(design) {
+    last += 1;
+    opened.set(last, { design, index: new CoverageIndex(design), changes: new Receiver(), change: null });
+    return last;
+  },
+  compute(number, parcel) {
+    const at = opened.get(number);
+    if (at === undefined) return [];
+    const change = at.changes.unpack(parcel);
+    // A newer change of the same artefact takes the place of the one before.
+    if (at.change !== null && (change === null || !sameSubject(at.change, change))) at.index.apply(asStored(at.design, at.change));
+    if (change !== null) at.index.apply(change);
+    at.change = change;
+    return at.index.coverages();
+  },
+  close(number) {
+    opened.delete(number);
   },
 };
 
-function nameOf(design: Design): string {
-  return JSON.stringify([design.conditions.map((c) => [c.id, c.version, c.state, c.meaningSince]), design.cases.map((c) => [c.id, c.version, c.state]), design.requirements, design.questions, design.riskWeights, design.mostItems]);
+function sameSubject(a: DesignChange, b: DesignChange): boolean {
+  return a.kind === b.kind && ('id' in a ? a.id : '') === ('id' in b ? b.id : '');
 }
 
 /** The change that takes an earlier one back to what the design holds. */

@@ -1,7 +1,8 @@
 import type { ConditionId } from '@caderno/core/artefacts';
 import type { ConditionCoverage, Design, DesignChange } from '@caderno/core/coverage';
 import { wrap, type Remote } from 'comlink';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
+import { Sender, useBeside } from '../worker/index.ts';
 import type { CoverageWorker } from './coverage.worker.ts';
 
 let shared: Remote<CoverageWorker> | null = null;
@@ -15,19 +16,33 @@ const NOTHING: ReadonlyMap<ConditionId, ConditionCoverage> = new Map();
 
 /** The coverage of a part of the design with what is being typed taken in, computed beside the page. */
 export function useLiveCoverage(design: Design | undefined, change: DesignChange | null): ReadonlyMap<ConditionId, ConditionCoverage> {
-  const [coverages, setCoverages] = useState(NOTHING);
+  const opened = useOpened(design);
+  const input = useMemo(() => ({ opened, change }), [change, opened]);
+  return useBeside(input, compute)?.output ?? NOTHING;
+}
+
+interface Opened {
+  readonly number: number;
+  readonly changes: Sender<DesignChange | null>;
+}
+
+async function compute({ opened, change }: { readonly opened: Opened | null; readonly change: DesignChange | null }): Promise<ReadonlyMap<ConditionId, ConditionCoverage>> {
+  return opened === null ? NOTHING : new Map((await worker().compute(opened.number, opened.changes.pack(change))).map((c) => [c.id, c]));
+}
+
+/** The design as the worker knows it; null until it does. An older one is closed once the newer is open. */
+function useOpened(design: Design | undefined): Opened | null {
+  const [opened, setOpened] = useState<Opened | null>(null);
   useEffect(() => {
     if (design === undefined) return undefined;
     let wanted = true;
     void worker()
-      .compute(design, change === null ? [] : [change])
-      .then((computed) => {
-        // An answer that a later keystroke has overtaken is dropped.
-        if (wanted) setCoverages(new Map(computed.map((c) => [c.id, c])));
-      });
+      .open(design)
+      .then((number) => (wanted ? setOpened({ number, changes: new Sender() }) : worker().close(number)));
     return () => {
       wanted = false;
     };
-  }, [change, design]);
-  return coverages;
+  }, [design]);
+  useEffect(() => (opened === null ? undefined : () => void worker().close(opened.number)), [opened]);
+  return opened;
 }

@@ -1,6 +1,5 @@
-import { diffContent, isElementList, isRecord, unmoved, type ContentDiff, type FieldDiff, type Json } from '@caderno/core/versions';
+import { asJson, diffContent, isElementList, isRecord, unmoved, type ContentDiff, type FieldDiff, type Json } from '@caderno/core/versions';
 import { createContext, useContext, useMemo, type ReactNode } from 'react';
-import { asJson } from './editState.ts';
 import { WordDiff } from './WordDiff.tsx';
 
 /** What ids within the two contents are called: a cell by its parameter, a step by its number. */

@@ -1,4 +1,4 @@
-import { diffContent, mergeContent, sameJson, type Conflict, type FieldDiff, type Json, type Side } from '@caderno/core/versions';
+import { asJson, diffContent, mergeContent, sameJson, type Conflict, type FieldDiff, type Side } from '@caderno/core/versions';
 
 /** A content being edited: what it grew from, what it is now, and what undo and redo lead to. */
 export interface EditState<C> {
@@ -36,7 +36,7 @@ export function startEdit<C>(base: number, baseContent: C, content: C): EditStat
 }
 
 export function isDirty<C>(state: EditState<C>): boolean {
-  return state.content !== state.baseContent && !sameJson(asJson(state.content), asJson(state.baseContent));
+  return state.content !== state.baseContent && diffContent(asJson(state.content), asJson(state.baseContent)).kind !== 'same';
 }
 
 export function edited<C>(state: EditState<C>, content: C, now: number): EditState<C> {
@@ -97,9 +97,4 @@ function merge<C>(state: EditState<C>, theirs: C, choices: ReadonlyMap<string, S
   const merged = mergeContent(asJson(state.baseContent), asJson(state.content), asJson(theirs), choices);
   // All three are contents of one kind, and a merge takes every part from one of them; the server checks it again.
   return { content: merged.content as C, conflicts: merged.conflicts };
-}
-
-/** Contents are plain JSON by construction; their types just do not say so. */
-export function asJson(content: unknown): Json {
-  return content as Json;
 }

@@ -37,6 +37,7 @@ export interface Editing<C> {
 /** A pause of this length and the draft is sent. */
 const PAUSE_MS = 900;
 const RETRY_MS = 3_000;
+const KEEP_HERE_MS = 120;
 
 /** Edits an artefact. Mount it under a key of the artefact's id. */
 export function useEditing<K extends ArtefactKind>(kind: K, artefact: ArtefactOfKind<K>): Editing<ContentOfKind[K]> {
@@ -70,7 +71,11 @@ export function useEditing<K extends ArtefactKind>(kind: K, artefact: ArtefactOf
     [id, kind, person.id, project],
   );
 
-  useSendDrafts(state, dirty, keep, now, send);
+  const keepHere = useCallback((): void => {
+    const { base, baseContent, content } = now.current.state;
+    keepLocally(project, person.id, id, { base, baseContent, content, at: new Date().toISOString() });
+  }, [id, person.id, project]);
+  useSendDrafts(state, dirty, keep, now, send, keepHere);
   const drop = useCallback(async (): Promise<void> => {
     dropLocally(project, person.id, id);
     await call('dropDraft', { params: { project, id } });
@@ -80,14 +85,10 @@ export function useEditing<K extends ArtefactKind>(kind: K, artefact: ArtefactOf
   const update = useCallback(
     (change: (content: C) => C) => {
       if (!canEdit) return;
-      setState((s) => {
-        const next = edited(s, change(s.content), Date.now());
-        if (next !== s) keepLocally(project, person.id, id, { base: next.base, baseContent: next.baseContent, content: next.content, at: new Date().toISOString() });
-        return next;
-      });
+      setState((s) => edited(s, change(s.content), Date.now()));
       setKeep({ kind: 'typing' });
     },
-    [canEdit, id, person.id, project],
+    [canEdit],
   );
 
   const takeAnswer = useCallback(
@@ -177,9 +178,15 @@ interface Now<C> {
   readonly current: { readonly state: EditState<C>; readonly dirty: boolean };
 }
 
-/** Sends the draft after a pause, again while the server is away, and when the page is left. */
-function useSendDrafts<C>(state: EditState<C>, dirty: boolean, keep: KeepState, now: Now<C>, send: (keepalive?: boolean) => Promise<void>): void {
+/** Keeps the draft in this browser at once, sends it after a pause, again while the server is away, and when the page is left. */
+function useSendDrafts<C>(state: EditState<C>, dirty: boolean, keep: KeepState, now: Now<C>, send: (keepalive?: boolean) => Promise<void>, keepHere: () => void): void {
   const pending = dirty && (keep.kind === 'typing' || keep.kind === 'waiting');
+  useEffect(() => {
+    if (!pending) return undefined;
+    // Not within the keystroke: a large content takes longer to write than one may.
+    const timer = setTimeout(keepHere, KEEP_HERE_MS);
+    return () => clearTimeout(timer);
+  }, [keepHere, pending, state.content]);
   useEffect(() => {
     if (!pending) return undefined;
     const timer = setTimeout(() => void send(), keep.kind === 'waiting' ? RETRY_MS : PAUSE_MS);
@@ -192,14 +199,16 @@ function useSendDrafts<C>(state: EditState<C>, dirty: boolean, keep: KeepState, 
   });
   useEffect(() => {
     const leave = (): void => {
-      if (unsent.current && now.current.dirty) void send(true);
+      if (!unsent.current || !now.current.dirty) return;
+      keepHere();
+      void send(true);
     };
     window.addEventListener('pagehide', leave);
     return () => {
       window.removeEventListener('pagehide', leave);
       leave();
     };
-  }, [now, send]);
+  }, [keepHere, now, send]);
 }
 
 /** Typed back to what the version holds: there is no draft any more, here or on the server. */

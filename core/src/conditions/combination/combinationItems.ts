@@ -45,6 +45,12 @@ function productsOf(counts: readonly bigint[], size: number): bigint {
   return size > counts.length ? 0n : (sums[size] ?? 0n);
 }
 
+interface TupleSet {
+  readonly factors: readonly number[];
+  readonly strides: readonly number[];
+  readonly from: number;
+}
+
 /** A combination model made ready: its items as tuples, and all that is needed to judge rows. */
 export interface CombinationJudge {
   readonly model: CombinationModel;
@@ -55,10 +61,12 @@ export interface CombinationJudge {
   readonly invalidFrom: number;
   /** Tuples that no row can contain. */
   readonly infeasible: readonly Tuple[];
-  /** By set of factors: the place of the item of each tuple, by the values as digits; -1 where it is none. */
-  readonly sets: readonly { readonly factors: readonly number[]; readonly strides: readonly number[]; readonly items: Int32Array }[];
-  /** Of each set its size, then factor and stride in turn: what is gone through for every row. */
+  /** Sets of factors that are combined; their tuples are numbered from `from` on, by the values as digits with these strides. */
+  readonly sets: readonly TupleSet[];
+  /** The same once more, flat, as it is gone through for every row: of each set of factors its size and where it begins in `places`, then factor and stride in turn: what is gone through for every row. */
   readonly layout: Int32Array;
+  /** Set by set: the place of the item of each tuple, by the values as digits; -1 where it is none. */
+  readonly places: Int32Array;
   /** By factor: the place of a value by its spellings. */
   readonly spellings: readonly ReadonlyMap<string, number>[];
   /** The base row, for base choice. */
@@ -73,12 +81,18 @@ export function combinationJudge(model: CombinationModel): CombinationJudge {
   const take = (tuple: Tuple): number => (feasibility.possible(tuple.factors, tuple.values) ? tuples.push(tuple) - 1 : (infeasible.push(tuple), -1));
   const base = model.strength === 'baseChoice' ? model.factors.map(basePlace) : null;
   if (base !== null) for (const tuple of baseTuples(model, base)) take(tuple);
-  const sets = combinedSets(model).map((factors) => placesOfSet(model, factors, take));
+  const places: number[] = [];
+  const sets = combinedSets(model).map((factors): TupleSet => {
+    const { strides, places: own } = placesOfSet(model, factors, take);
+    const from = places.length;
+    for (const place of own) places.push(place);
+    return { factors, strides, from };
+  });
+  const layout = sets.flatMap((s) => [s.factors.length, s.from, ...s.factors.flatMap((f, i) => [f, s.strides[i] ?? 1])]);
   const invalidFrom = tuples.length;
   model.factors.forEach((factor, f) => factor.values.forEach((value, v) => (value.valid ? -1 : take({ factors: [f], values: [v] }))));
-  const layout = Int32Array.from(sets.flatMap((s) => [s.factors.length, ...s.factors.flatMap((f, i) => [f, s.strides[i] ?? 1])]));
   const spellings = model.factors.map((f) => new Map(f.values.flatMap((v, place) => [v.value, ...v.aliases].map((text) => [text, place] as const)).toReversed()));
-  return { model, forbidden, feasibility, tuples, invalidFrom, infeasible, sets, layout, spellings, base };
+  return { model, forbidden, feasibility, tuples, invalidFrom, infeasible, sets, layout: Int32Array.from(layout), places: Int32Array.from(places), spellings, base };
 }
 
 /** The base row, then the base row with one factor varied, each over all factors. */
@@ -89,15 +103,15 @@ function baseTuples(model: CombinationModel, base: readonly number[]): Tuple[] {
   return [{ factors, values: base }, ...varied];
 }
 
-function placesOfSet(model: CombinationModel, factors: readonly number[], take: (tuple: Tuple) => number): CombinationJudge['sets'][number] {
+function placesOfSet(model: CombinationModel, factors: readonly number[], take: (tuple: Tuple) => number): { readonly strides: readonly number[]; readonly places: Int32Array } {
   const sizes = factors.map((f) => model.factors[f]?.values.length ?? 0);
   const strides = sizes.map((_, i) => sizes.slice(i + 1).reduce((a, b) => a * b, 1));
-  const items = new Int32Array(sizes.reduce((a, b) => a * b, 1)).fill(-1);
-  for (let code = 0; code < items.length; code += 1) {
+  const places = new Int32Array(sizes.reduce((a, b) => a * b, 1)).fill(-1);
+  for (let code = 0; code < places.length; code += 1) {
     const values = sizes.map((size, i) => Math.floor(code / (strides[i] ?? 1)) % size);
-    if (values.every((v, i) => model.factors[factors[i] ?? 0]?.values[v]?.valid === true)) items[code] = take({ factors, values });
+    if (values.every((v, i) => model.factors[factors[i] ?? 0]?.values[v]?.valid === true)) places[code] = take({ factors, values });
   }
-  return { factors, strides, items };
+  return { strides, places };
 }
 
 function tupleKey({ model, base }: CombinationJudge, { factors, values }: Tuple): ItemKey {
@@ -156,30 +170,36 @@ export function readCombinationRow({ model, forbidden, spellings }: CombinationJ
   return invalid.length > 1 ? { kind: 'masked', factors: invalid } : { kind: 'invalid', factor: only, value: values[only] ?? -1 };
 }
 
-/** The items (by place) that a row shows by the values it gives to the factors, in the order of the factors. */
-export function tuplesShown(judge: CombinationJudge, given: readonly (FieldValue | null)[]): number[] {
+/**
+ * The items (by place) that a row shows by the values it gives to the factors, in the order of the factors.
+ * @param into an emptied list to be used again, where very many rows are judged.
+ */
+export function tuplesShown(judge: CombinationJudge, given: readonly (FieldValue | null)[], into: number[] = []): number[] {
+  into.length = 0;
   const reading = readCombinationRow(judge, given);
   if (reading.kind === 'invalid') {
     const place = judge.tuples.findIndex((t, at) => at >= judge.invalidFrom && t.factors[0] === reading.factor && t.values[0] === reading.value);
-    return place < 0 ? [] : [place];
+    if (place >= 0) into.push(place);
   }
-  return reading.kind === 'row' ? tuplesIn(judge, reading.values) : [];
+  return reading.kind === 'row' ? tuplesIn(judge, reading.values, into) : into;
 }
 
-function tuplesIn({ sets, layout, base, tuples }: CombinationJudge, values: readonly number[]): number[] {
-  const shown: number[] = [];
+/** Far enough below nought that no code leads back. */
+const NOWHERE = -1_000_000_000;
+
+function tuplesIn({ layout, places, base, tuples }: CombinationJudge, values: readonly number[], shown: number[]): number[] {
   if (base !== null && values.reduce((n, v, f) => n + (v === base[f] ? 0 : 1), 0) <= 1) {
     const place = tuples.findIndex((t) => t.factors.length === values.length && t.values.every((v, f) => v === values[f]));
     if (place >= 0) shown.push(place);
   }
-  for (let at = 0, s = 0; at < layout.length; s += 1) {
-    const end = at + 1 + 2 * (layout[at] ?? 0);
-    let code = 0;
-    for (at += 1; at < end; at += 2) {
+  for (let at = 0; at < layout.length; ) {
+    const end = at + 2 + 2 * (layout[at] ?? 0);
+    let code = layout[at + 1] ?? 0;
+    for (at += 2; at < end; at += 2) {
       const value = values[layout[at] ?? 0] ?? -1;
-      code = value < 0 ? -1_000_000_000 : code + value * (layout[at + 1] ?? 1);
+      code = value < 0 ? NOWHERE : code + value * (layout[at + 1] ?? 1);
     }
-    const place = code < 0 ? -1 : (sets[s]?.items[code] ?? -1);
+    const place = code < 0 ? -1 : (places[code] ?? -1);
     if (place >= 0) shown.push(place);
   }
   return shown;

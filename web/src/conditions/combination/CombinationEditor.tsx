@@ -1,8 +1,10 @@
-import { combinationJudge, combinationProblems, explainInfeasible, readConstraint, type CombinationModel } from '@caderno/core/conditions';
+import { readConstraint, type CombinationModel } from '@caderno/core/conditions';
 import type { ItemCoverage } from '@caderno/core/coverage';
 import { X } from 'lucide-react';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useState } from 'react';
 import { Choose, TextButton, countOf } from '../../look/index.ts';
+import { useBeside } from '../../worker/index.ts';
+import { MOST_EXPLAINED, checkCombination, findCannotOccur } from '../checking/modelCheck.ts';
 import { ConstraintField } from './ConstraintField.tsx';
 import { FactorGrid } from './FactorGrid.tsx';
 import { PairMatrix } from './PairMatrix.tsx';
@@ -20,8 +22,8 @@ interface Props {
 
 /** A combination: factors with their values, what may go together, and how much of it is shown. */
 export function CombinationEditor({ model, items, refused, canEdit, onChange }: Props) {
-  const judged = useDeferredValue(model);
-  const problems = useMemo(() => combinationProblems(judged).flatMap((p) => combinationProblemSentence(p, judged) ?? []), [judged]);
+  const judged = useBeside(model, checkCombination);
+  const problems = judged?.output.flatMap((p) => combinationProblemSentence(p, judged.input) ?? []) ?? [];
   return (
     <div>
       <FactorGrid model={model} canEdit={canEdit} onChange={onChange} />
@@ -36,7 +38,7 @@ export function CombinationEditor({ model, items, refused, canEdit, onChange }: 
         </ul>
       )}
       {!refused && <PairMatrix model={model} items={items} />}
-      {!refused && <Infeasible model={judged} />}
+      {!refused && model.constraints.length > 0 && <Infeasible model={model} />}
     </div>
   );
 }
@@ -104,14 +106,12 @@ function Group({ model, canEdit, onChange }: Pick<Props, 'model' | 'canEdit' | '
   );
 }
 
-const MOST_EXPLAINED = 40;
-
 /** Combinations that no row can contain, with the constraints that rule them out. */
-function Infeasible({ model }: { readonly model: CombinationModel }) {
+function Infeasible({ model: typed }: { readonly model: CombinationModel }) {
   const [open, setOpen] = useState(false);
-  const judge = useMemo(() => (model.constraints.length === 0 ? null : combinationJudge(model)), [model]);
-  const explained = useMemo(() => (open && judge !== null ? explainInfeasible(judge, MOST_EXPLAINED) : []), [judge, open]);
-  const count = judge?.infeasible.length ?? 0;
+  const found = useBeside(typed, findCannotOccur);
+  if (found === null) return null;
+  const { input: model, output: { count, first } } = found;
   if (count === 0) return null;
   return (
     <div className="mt-3 text-sm">
@@ -121,7 +121,7 @@ function Infeasible({ model }: { readonly model: CombinationModel }) {
       <span className="text-xs text-ink2"> and {count === 1 ? 'is' : 'are'} no coverage {count === 1 ? 'item' : 'items'}</span>
       {open && (
         <ul className="mt-1 grid gap-x-6 sm:grid-cols-2">
-          {explained.map(({ tuple, constraints }) => {
+          {first.map(({ tuple, constraints }) => {
             const words = tuple.factors.map((f, i) => `${model.factors[f]?.name ?? ''} ${model.factors[f]?.values[tuple.values[i] ?? -1]?.value ?? ''}`).join(' × ');
             return (
               <li key={words} className="border-b border-rule py-0.5">

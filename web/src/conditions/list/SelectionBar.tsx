@@ -1,9 +1,9 @@
 import type { RequirementId } from '@caderno/core/artefacts';
 import type { ConditionContent } from '@caderno/core/conditions';
-import type { Design, DesignCondition } from '@caderno/core/coverage';
+import type { ConditionLine } from '@caderno/contract';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { useSettings } from '../../api/index.ts';
+import { useDesign, useSettings } from '../../api/index.ts';
 import { useWrite } from '../../artefacts/index.ts';
 import { useFrame } from '../../frame/index.ts';
 import { TextButton, countOf } from '../../look/index.ts';
@@ -12,8 +12,7 @@ import { ToRequirement, type Destination } from './ToRequirement.tsx';
 
 interface Props {
   readonly requirement: RequirementId;
-  readonly chosen: readonly DesignCondition[];
-  readonly design: Design;
+  readonly chosen: readonly ConditionLine[];
   /** Null: nothing is missing. */
   readonly onWrite: (() => void) | null;
   readonly onDone: () => void;
@@ -22,12 +21,16 @@ interface Props {
 type Open = 'copy' | 'move' | 'link' | 'merge';
 
 /** What can be done with the selected conditions, each as one command. */
-export function SelectionBar({ requirement, chosen, design, onWrite, onDone }: Props) {
+export function SelectionBar({ requirement, chosen: lines, onWrite, onDone }: Props) {
   const { project } = useFrame();
+  // The whole contents are read only now that something is to be done with them.
+  const design = useDesign(project, { requirement }).data;
+  const chosen = design?.conditions.filter((c) => lines.some((line) => line.id === c.id)) ?? [];
+  const ready = chosen.length === lines.length;
   const write = useWrite(project);
   const depths = useSettings(project).data?.settings.depths ?? [];
   const [open, setOpen] = useState<Open | null>(null);
-  const words = countOf(chosen.length, 'condition');
+  const words = countOf(lines.length, 'condition');
   const change = async (edit: (content: ConditionContent) => ConditionContent, detail: string): Promise<void> => {
     const changed = chosen.map(({ id, version, content }) => ({ kind: 'condition' as const, id, version, content: edit(content) }));
     if ((await write({ changed, detail })) === null) return;
@@ -46,24 +49,24 @@ export function SelectionBar({ requirement, chosen, design, onWrite, onDone }: P
     await change((content) => ({ ...content, requirements: [...kept(content), content.requirements.find((r) => r.id === destination.id) ?? link] }), open === 'move' ? `${words} moved from ${requirement} to ${destination.id}` : `${words} also for ${destination.id}`);
   };
   const withdraw = async (): Promise<void> => {
-    if ((await write({ withdrawn: chosen.map((c) => c.id), detail: `${words} withdrawn` })) === null) return;
+    if ((await write({ withdrawn: lines.map((c) => c.id), detail: `${words} withdrawn` })) === null) return;
     toast.success(`${words} withdrawn. The journal can undo it.`);
     onDone();
   };
   const setDepth = (depth: string): void => {
-    const all = chosen.every((c) => c.content.depths.includes(depth));
+    const all = lines.every((c) => c.content.depths.includes(depth));
     void change((content) => ({ ...content, depths: all ? content.depths.filter((d) => d !== depth) : [...content.depths.filter((d) => d !== depth), depth] }), `${words} ${all ? 'no longer' : 'now'} in ${depth}`);
   };
   return (
     <div role="toolbar" aria-label="Selected conditions" className="-mx-6 mt-2 flex flex-wrap items-center gap-x-3.5 gap-y-1 border-y border-rule2 bg-page2 px-6 py-1.5 text-sm">
-      <strong>{chosen.length} selected</strong>
+      <strong>{lines.length} selected</strong>
       {onWrite !== null && <TextButton onClick={onWrite}>write cases</TextButton>}
-      <TextButton onClick={() => setOpen('copy')}>copy to …</TextButton>
-      <TextButton onClick={() => setOpen('move')}>move to …</TextButton>
-      <TextButton onClick={() => setOpen('link')}>also for …</TextButton>
-      {chosen.length > 1 && <TextButton onClick={() => setOpen('merge')}>merge</TextButton>}
+      <TextButton disabled={!ready} onClick={() => setOpen('copy')}>copy to …</TextButton>
+      <TextButton disabled={!ready} onClick={() => setOpen('move')}>move to …</TextButton>
+      <TextButton disabled={!ready} onClick={() => setOpen('link')}>also for …</TextButton>
+      {lines.length > 1 && <TextButton disabled={!ready} onClick={() => setOpen('merge')}>merge</TextButton>}
       {depths.map((depth) => (
-        <TextButton key={depth} onClick={() => setDepth(depth)} aria-pressed={chosen.every((c) => c.content.depths.includes(depth))}>
+        <TextButton key={depth} disabled={!ready} onClick={() => setDepth(depth)} aria-pressed={lines.every((c) => c.content.depths.includes(depth))}>
           {depth}
         </TextButton>
       ))}
@@ -71,7 +74,7 @@ export function SelectionBar({ requirement, chosen, design, onWrite, onDone }: P
       <TextButton className="ml-auto text-ink2" onClick={onDone}>
         none
       </TextButton>
-      {open === 'merge' && <MergeConditions chosen={chosen} design={design} onClose={() => setOpen(null)} onDone={onDone} />}
+      {open === 'merge' && design !== undefined && <MergeConditions chosen={chosen} design={design} onClose={() => setOpen(null)} onDone={onDone} />}
       {open !== null && open !== 'merge' && <ToRequirement title={TITLE[open](words)} except={requirement} onPick={(d) => void send(d)} onClose={() => setOpen(null)} />}
     </div>
   );

@@ -1,7 +1,9 @@
-import { ruleKey, tableProblems, type DecisionTableModel, type TableProblem } from '@caderno/core/conditions';
+import { ruleKey, type DecisionTableModel, type TableProblem } from '@caderno/core/conditions';
 import type { ItemCoverage, Standing } from '@caderno/core/coverage';
-import { useDeferredValue, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Button, TextButton, countOf } from '../../look/index.ts';
+import { useBeside } from '../../worker/index.ts';
+import { checkTable } from '../checking/modelCheck.ts';
 import { SmallerTableDialog } from './SmallerTableDialog.tsx';
 import { TableGrid, type GridPlace } from './TableGrid.tsx';
 import { addAction, addCondition, addMissing, addRule } from './tableEdits.ts';
@@ -16,10 +18,13 @@ interface Props {
   readonly onChange: (change: (model: DecisionTableModel) => DecisionTableModel) => void;
 }
 
+const NO_PROBLEMS: readonly TableProblem[] = [];
+
 /** A decision table to be read and typed in; what is wrong with it stands below and at the rule. */
 export function TableEditor({ name, model, items, canEdit, onChange }: Props) {
-  const judged = useDeferredValue(model);
-  const problems = useMemo(() => tableProblems(judged), [judged]);
+  const judged = useBeside(model, checkTable);
+  const problems = judged?.output ?? NO_PROBLEMS;
+  const gravityOf = useMemo(() => gravities(problems), [problems]);
   const standings = useMemo(() => new Map<string, Standing>(items.map((i) => [i.item.key, i.standing])), [items]);
   const [smaller, setSmaller] = useState(false);
   const [place, setPlace] = useState<GridPlace>({ row: 0, column: 0, turn: 0 });
@@ -36,7 +41,7 @@ export function TableEditor({ name, model, items, canEdit, onChange }: Props) {
         place={place}
         onPlace={setPlace}
         standingOf={(rule) => standings.get(ruleKey(rule)) ?? null}
-        gravityOf={gravities(problems)}
+        gravityOf={gravityOf}
         onChange={onChange}
         onMissing={fillMissing}
       />
@@ -58,7 +63,7 @@ export function TableEditor({ name, model, items, canEdit, onChange }: Props) {
           </Button>
         )}
       </div>
-      <Problems problems={problems} model={judged} onGo={(rule) => setPlace((p) => ({ row: 0, column: model.rules.findIndex((r) => r.id === rule), turn: p.turn + 1 }))} />
+      {judged === null ? <p className="mt-2 text-sm text-ink2">Judging the table …</p> : <Problems problems={problems} model={judged.input} onGo={(rule) => setPlace((p) => ({ row: 0, column: model.rules.findIndex((r) => r.id === rule), turn: p.turn + 1 }))} />}
       {canEdit && (
         <p className="mt-2 text-xs text-ink2">
           In an entry: the first letter of a value, <Key>–</Key> for any, <Key>+</Key> for this or the next. <Key>Enter</Key> writes an action, <Key>x</Key> in the last line makes a rule impossible, <Key>Ctrl D</Key> copies a rule, <Key>Ctrl ⌫</Key> removes it, <Key>Alt ← →</Key> moves it. Tables are copied from and pasted into spreadsheets.

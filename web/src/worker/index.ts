@@ -1,0 +1,2 @@
+export { useBeside, type Beside } from './useBeside.ts';
+export { Receiver, Sender, type Parcel } from './parcels.ts';
