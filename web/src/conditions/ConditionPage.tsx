@@ -33,7 +33,7 @@ export function ConditionPage({ id, requirementTexts }: Props) {
 }
 
 function Condition({ artefact, design, requirementTexts }: { readonly artefact: ArtefactOfKind<'condition'>; readonly design: Design | undefined; readonly requirementTexts: Props['requirementTexts'] }) {
-  const { project, canEdit } = useFrame();
+  const { canEdit } = useFrame();
   const editing = useEditing('condition', artefact);
   const { content, update } = editing;
   const { id, state, author, at, version, meaningSince } = artefact.summary;

@@ -76,6 +76,10 @@ export function useEditing<K extends ArtefactKind>(kind: K, artefact: ArtefactOf
     keepLocally(project, person.id, id, { base, baseContent, content, at: new Date().toISOString() });
   }, [id, person.id, project]);
   useSendDrafts(state, dirty, keep, now, send, keepHere);
+  useEffect(() => {
+    // What is as the version has it needs no copy, and an older one would come back.
+    if (!dirty) dropLocally(project, person.id, id);
+  }, [dirty, id, person.id, project]);
   const drop = useCallback(async (): Promise<void> => {
     dropLocally(project, person.id, id);
     await call('dropDraft', { params: { project, id } });
