@@ -93,7 +93,7 @@ export class CoverageIndex {
       if (settings.mostItems === mostItems) this.#refresh(entry);
       else {
         // The limit decides what is judged at all: nothing of before is kept.
-        this.#removeCondition(entry.id);
+        this.#changeCondition(entry.id, null);
         this.#changeCondition(entry.id, entry.condition);
       }
     }
@@ -140,7 +140,9 @@ export class CoverageIndex {
       return;
     }
     const entry = this.#setCondition(id, condition);
-    for (const testCase of this.cases.values()) {
+    // Which cases cover a condition that was there is known; for a new one all are asked.
+    const covering = before === undefined ? this.cases.values() : before.covering.flatMap((c) => this.cases.get(c.id) ?? []);
+    for (const testCase of covering) {
       const cover = testCase.content.covers.find((c) => c.id === id);
       if (cover !== undefined) this.#addEvidence(testCase, cover);
     }

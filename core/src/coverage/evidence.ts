@@ -17,7 +17,7 @@ export interface Evidence {
   readonly rows: readonly (Row | null)[];
   readonly shown: ShownList;
   /** By place of the item: how many instances show it. */
-  readonly counts: Uint32Array;
+  readonly counts: readonly number[];
   /** The parameters that carry the fields, by which instances were judged; null: the field is carried by none. */
   readonly carriers: readonly (Parameter | null)[];
 }
@@ -70,8 +70,8 @@ export function walkedEvents(content: Pick<CaseContent, 'steps'>, cover: Pick<Co
 /** Every instance of the case shows the same. */
 function alike(id: CaseId, content: CaseContent, judge: ModelJudge, shown: readonly number[]): Evidence {
   const rows = rowsOf(content);
-  const list = new ShownListMaker();
-  const counts = new Uint32Array(judge.size);
+  const list = new ShownListMaker(rows.length);
+  const counts = new Array<number>(judge.size).fill(0);
   for (const place of shown) counts[place] = rows.length;
   for (let i = 0; i < rows.length; i += 1) list.add(shown);
   return { case: id, rows, shown: list.finish(), counts, carriers: [] };
@@ -82,8 +82,8 @@ function valuesEvidence(id: CaseId, content: CaseContent, judge: ModelJudge, car
   const known = earlier !== null && sameCarriers(earlier.carriers, carriers) ? earlier : null;
   const before = known?.rows ?? [];
   const { first, last } = commonEnds(before, rows);
-  const counts = known === null ? new Uint32Array(judge.size) : known.counts.slice();
-  const list = new ShownListMaker();
+  const counts = known === null ? new Array<number>(judge.size).fill(0) : [...known.counts];
+  const list = new ShownListMaker(rows.length);
   const forget = (instance: number): void => {
     for (const place of known === null ? [] : shownIn(known.shown, instance)) counts[place] = (counts[place] ?? 0) - 1;
   };
