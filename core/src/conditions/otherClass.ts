@@ -16,7 +16,7 @@ export const CLASS_KINDS = [
 export type ClassKind = (typeof CLASS_KINDS)[number];
 
 /** A value as it reaches a field: not given at all, or a text. */
-export type FieldValue = { readonly kind: 'missing' } | { readonly kind: 'text'; readonly text: string };
+export type FieldValue = { readonly kind: 'missing' } | { readonly kind: 'value'; readonly text: string };
 
 /** Whether a value belongs to a class. A class of kind `example` holds its example and nothing else. */
 export function inClass(field: Field, otherClass: OtherClass, value: ReadFieldValue): boolean {

@@ -2,7 +2,7 @@ import { expect, test, describe } from '@jest/globals';
 import { coverageItems, fieldId, itemsShownByRow, moveBoundary, offeredClasses, rangeJudge, rangeProblems, type ClassKind, type Field, type FieldValue, type ValueRangesModel } from './index.ts';
 import type { ValueKind } from '../values/index.ts';
 
-const text = (t: string): FieldValue => ({ kind: 'text', text: t });
+const text = (t: string): FieldValue => ({ kind: 'value', text: t });
 const role: Field = {
   id: fieldId('role'),
   name: 'role',

@@ -74,7 +74,7 @@ describe('properties', () => {
       fc.property(cutLine, fc.integer({ min: -60, max: 60 }), (intervals, value) => {
         const judge = rangeJudge(model('none', field({ kind: 'whole' }, intervals)));
         const holding = intervals.filter((i) => (i.from === '' || Number(i.from) <= value) && (i.to === '' || value <= Number(i.to))).map((i) => `f:part:${i.id}`);
-        expect(itemsShownByRow(judge, new Map([[fieldId('f'), { kind: 'text', text: String(value) }]]))).toEqual(holding);
+        expect(itemsShownByRow(judge, new Map([[fieldId('f'), { kind: 'value', text: String(value) }]]))).toEqual(holding);
       }),
     );
   });
@@ -99,7 +99,7 @@ describe('properties', () => {
         const m = model(rule, field(type, intervals));
         const judge = rangeJudge(m);
         for (const item of coverageItems({ title: '', polarity: 'both', model: m })) {
-          expect(itemsShownByRow(judge, new Map([[fieldId('f'), { kind: 'text', text: item.sample ?? '' }]]))).toContain(item.key);
+          expect(itemsShownByRow(judge, new Map([[fieldId('f'), { kind: 'value', text: item.sample ?? '' }]]))).toContain(item.key);
         }
       }),
     );

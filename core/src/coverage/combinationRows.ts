@@ -64,7 +64,7 @@ export class CombinationRows {
   #proposed(values: readonly number[], at: number, left: Set<number>): ProposedRow | null {
     const { factors } = this.#judge.model;
     const cells = factors.map((f, i) => ({ field: f.id, cell: f.values[values[i] ?? -1]?.value ?? '' }));
-    const shown = tuplesShown(this.#judge, cells.map((c) => ({ kind: 'text', text: c.cell }))).filter((place) => left.has(place));
+    const shown = tuplesShown(this.#judge, cells.map((c) => ({ kind: 'value', text: c.cell }))).filter((place) => left.has(place));
     if (shown.length === 0) return null;
     for (const place of shown) left.delete(place);
     const outcomes = factors.flatMap((f, i) => f.values[values[i] ?? -1]?.outcome ?? '').filter((o) => o !== '');

@@ -143,12 +143,5 @@ function carrierOf(content: CaseContent, cover: Cover, field: string): Parameter
 
 /** A parameter's value as a field takes it; null: none is given. */
 export function fieldValue(bound: BoundValue): FieldValue | null {
-  switch (bound.kind) {
-    case 'value':
-      return { kind: 'text', text: bound.text };
-    case 'missing':
-      return bound;
-    case 'unbound':
-      return null;
-  }
+  return bound.kind === 'unbound' ? null : bound;
 }

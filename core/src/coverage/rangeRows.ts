@@ -79,7 +79,8 @@ function asFieldValues(values: ReadonlyMap<FieldId, CellText>): Map<FieldId, Fie
   const read = new Map<FieldId, FieldValue>();
   for (const [field, cell] of values) {
     const value = readCell(cell);
-    if (value.kind !== 'notGiven') read.set(field, value);
+    if (value.kind === 'missing') read.set(field, value);
+    else if (value.kind === 'text') read.set(field, { kind: 'value', text: value.text });
   }
   return read;
 }

@@ -158,8 +158,8 @@ export function readCombinationRow({ model, forbidden, spellings }: CombinationJ
   const invalid: number[] = [];
   for (let f = 0; f < model.factors.length; f += 1) {
     const [factor, value] = [model.factors[f], given[f] ?? null];
-    const place = value?.kind === 'text' ? (spellings[f]?.get(value.text) ?? -1) : -1;
-    if (value !== null && place < 0) return { kind: 'unknownValue', factor: f, text: value.kind === 'text' ? value.text : '' };
+    const place = value?.kind === 'value' ? (spellings[f]?.get(value.text) ?? -1) : -1;
+    if (value !== null && place < 0) return { kind: 'unknownValue', factor: f, text: value.kind === 'value' ? value.text : '' };
     values.push(place);
     if (place >= 0 && factor?.values[place]?.valid === false) invalid.push(f);
   }

@@ -21,7 +21,7 @@ function yesNoTable(...rules: readonly string[]): DecisionTableModel {
     }),
   };
 }
-const given = (...texts: readonly (string | null)[]) => texts.map((text) => (text === null ? null : ({ kind: 'text', text } as const)));
+const given = (...texts: readonly (string | null)[]) => texts.map((text) => (text === null ? null : ({ kind: 'value', text } as const)));
 const codes = (model: DecisionTableModel) => tableProblems(model).map((p) => p.code);
 
 describe('three yes/no conditions with rules YYY, YYN, YN–, N––', () => {

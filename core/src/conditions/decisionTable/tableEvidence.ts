@@ -70,8 +70,8 @@ export function chooseRule(judge: TableJudge, values: readonly (FieldValue | nul
   for (let c = 0; c < judge.model.conditions.length; c += 1) {
     const [condition, value] = [judge.model.conditions[c], values[c]];
     if (condition === undefined) break;
-    const place = value?.kind === 'text' ? placeOfValue(condition.values, value.text) : -1;
-    if (value?.kind === 'text' && place < 0) return { kind: 'unknownValue', condition: condition.id, text: value.text };
+    const place = value?.kind === 'value' ? placeOfValue(condition.values, value.text) : -1;
+    if (value?.kind === 'value' && place < 0) return { kind: 'unknownValue', condition: condition.id, text: value.text };
     row.push(place);
   }
   if (judge.impossible.some((box) => holds(judge.model, box, row))) return { kind: 'impossible' };
@@ -84,7 +84,7 @@ export function chooseRule(judge: TableJudge, values: readonly (FieldValue | nul
 
 /** The items (by place) that a row shows: the one rule its values select, if any. */
 export function rulesShown(judge: TableJudge, values: readonly (FieldValue | null)[]): readonly number[] {
-  const key = values.map((v) => (v?.kind === 'text' ? `${v.text.length}:${v.text}` : '-')).join('|');
+  const key = values.map((v) => (v?.kind === 'value' ? `${v.text.length}:${v.text}` : '-')).join('|');
   const known = judge.known.get(key);
   if (known !== undefined) return known;
   const choice = chooseRule(judge, values);
