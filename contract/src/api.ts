@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { artefactSchema, changeSchema, draftKeptSchema, draftSchema, newArtefactSchema, placeSchema, saveSchema, stateSchema, summarySchema, versionSchema, versionWithContentSchema, writeSchema, writtenSchema } from './artefacts.ts';
 import { agendaQuerySchema, basisTextsSchema, mergeSchema, settleSchema, splitSchema, suspectLinkSchema } from './basis.ts';
 import { bytesBody, fileResponse } from './bytes.ts';
+import { libraryQuerySchema, librarySchema, reuseSchema, takeOutSchema } from './shared.ts';
 import { caseMarksSchema, conditionLineSchema, coverageReportSchema, designSchema, heldUpSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
 import type { AnyEndpoint } from './endpoint.ts';
 import { artefactIdSchema, caseIdSchema, conditionIdSchema, requirementIdSchema } from './ids.ts';
@@ -62,6 +63,10 @@ export const api = {
   moveRequirement: { method: 'POST', path: '/projects/:project/artefacts/:id/place', access: 'analyst', summary: 'Move a requirement in the outline', params: ofArtefact, query: none, body: placeSchema, response: artefactSchema },
   listVersions: { method: 'GET', path: '/projects/:project/artefacts/:id/versions', access: 'reader', summary: 'The versions, newest first', params: ofArtefact, query: none, body: nothing, response: z.array(versionSchema) },
   readVersion: { method: 'GET', path: '/projects/:project/artefacts/:id/versions/:version', access: 'reader', summary: 'A version', params: ofArtefact.extend({ version: z.coerce.number().int().min(1) }), query: none, body: nothing, response: versionWithContentSchema },
+
+  readLibrary: { method: 'GET', path: '/projects/:project/library', access: 'reader', summary: 'What uses lead to, all the way down', params: inProject, query: libraryQuerySchema, body: nothing, response: librarySchema },
+  readReuse: { method: 'GET', path: '/projects/:project/artefacts/:id/reuse', access: 'reader', summary: 'What uses shared steps or a case, and what it uses', params: ofArtefact, query: none, body: nothing, response: reuseSchema },
+  takeOut: { method: 'POST', path: '/projects/:project/shared/take-out', access: 'analyst', summary: 'Take a run of steps out into shared steps', params: inProject, query: none, body: takeOutSchema, response: writtenSchema },
 
   listChanges: {
     method: 'GET', path: '/projects/:project/journal', access: 'reader', summary: 'The journal, newest first',

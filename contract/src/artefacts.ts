@@ -2,8 +2,8 @@ import { ARTEFACT_STATES, PRIORITIES } from '@caderno/core/artefacts';
 import { QUESTION_STATUSES, REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
 import { MODEL_KINDS, POLARITIES } from '@caderno/core/conditions';
 import { z } from 'zod';
-import { caseContentSchema, conditionContentSchema, kindAndContentSchema, questionContentSchema, requirementContentSchema } from './content.ts';
-import { artefactIdSchema, caseIdSchema, conditionIdSchema, questionIdSchema, requirementIdSchema } from './ids.ts';
+import { caseContentSchema, conditionContentSchema, kindAndContentSchema, questionContentSchema, requirementContentSchema, sharedContentSchema } from './content.ts';
+import { artefactIdSchema, caseIdSchema, conditionIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
 
 const count = z.int().min(0);
@@ -58,11 +58,13 @@ export const questionSummarySchema = z.object({
   about: z.array(z.union([requirementIdSchema, conditionIdSchema])),
   answeredAt: z.string(),
 });
-export const summarySchema = z.discriminatedUnion('kind', [requirementSummarySchema, conditionSummarySchema, caseSummarySchema, questionSummarySchema]);
+export const sharedSummarySchema = z.object({ kind: z.literal('shared'), id: sharedIdSchema, ...head, tags: z.array(z.string()), steps: count, parameters: z.array(z.string()) });
+export const summarySchema = z.discriminatedUnion('kind', [requirementSummarySchema, conditionSummarySchema, caseSummarySchema, questionSummarySchema, sharedSummarySchema]);
 export type RequirementSummary = z.infer<typeof requirementSummarySchema>;
 export type ConditionSummary = z.infer<typeof conditionSummarySchema>;
 export type CaseSummary = z.infer<typeof caseSummarySchema>;
 export type QuestionSummary = z.infer<typeof questionSummarySchema>;
+export type SharedSummary = z.infer<typeof sharedSummarySchema>;
 export type Summary = z.infer<typeof summarySchema>;
 
 /** The working text of one person, kept until it becomes a version; with the content it grew from, to merge by. */
@@ -85,6 +87,7 @@ export const artefactSchema = z.discriminatedUnion('kind', [
   }),
   z.object({ kind: z.literal('case'), summary: caseSummarySchema, content: caseContentSchema, draft: draftOf(caseContentSchema) }),
   z.object({ kind: z.literal('question'), summary: questionSummarySchema, content: questionContentSchema, draft: draftOf(questionContentSchema) }),
+  z.object({ kind: z.literal('shared'), summary: sharedSummarySchema, content: sharedContentSchema, draft: draftOf(sharedContentSchema) }),
 ]);
 export type Artefact = z.infer<typeof artefactSchema>;
 export type ArtefactOfKind<K extends Artefact['kind']> = Extract<Artefact, { kind: K }>;
@@ -112,7 +115,7 @@ export type Version = z.infer<typeof versionSchema>;
 export const versionWithContentSchema = z.intersection(versionSchema, kindAndContentSchema);
 export type VersionWithContent = z.infer<typeof versionWithContentSchema>;
 
-export const CHANGE_ACTIONS = ['create', 'save', 'state', 'move', 'undo', 'import', 'split', 'merge', 'settle', 'settings', 'write'] as const;
+export const CHANGE_ACTIONS = ['create', 'save', 'state', 'move', 'undo', 'import', 'split', 'merge', 'settle', 'settings', 'write', 'takeOut'] as const;
 export type ChangeAction = (typeof CHANGE_ACTIONS)[number];
 
 /** One entry of the journal: what one command did. */

@@ -1,10 +1,11 @@
 import { PRIORITIES, type ArtefactKind } from '@caderno/core/artefacts';
 import { LONGEST_SCALE, QUESTION_STATUSES, REQUIREMENT_TYPES, RISKS, WORDING_RULES, type QuestionContent, type RequirementContent } from '@caderno/core/basis';
-import { PARAMETER_TYPES, type CaseContent } from '@caderno/core/cases';
+import { PARAMETER_TYPES, type CaseContent, type Step } from '@caderno/core/cases';
 import { BOUNDARY_RULES, CLASS_KINDS, MOST_TABLE_VALUES, POLARITIES, STATE_LEVELS, STRENGTHS, eventId, stateId, transitionId, type ConditionContent, type Model } from '@caderno/core/conditions';
+import type { SharedContent } from '@caderno/core/shared';
 import type { ValueType } from '@caderno/core/values';
 import { z } from 'zod';
-import { conditionIdSchema, fieldIdSchema, innerIdSchema, itemKeySchema, parameterIdSchema, requirementIdSchema, rowIdSchema, stepIdSchema } from './ids.ts';
+import { caseIdSchema, conditionIdSchema, fieldIdSchema, innerIdSchema, itemKeySchema, parameterIdSchema, requirementIdSchema, rowIdSchema, sharedIdSchema, stepIdSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
 
 /** PostgreSQL's JSONB holds every Unicode text but those with a NUL, and half a surrogate pair is no text. */
@@ -169,7 +170,15 @@ export const conditionContentSchema: z.ZodType<ConditionContent> = z.strictObjec
   defects,
 });
 
-const step = z.strictObject({ kind: z.literal('step'), id: stepIdSchema, action: line, expected: line });
+const argument = z.strictObject({ id: name, value: cell });
+export const argumentsSchema = uniqueById(z.array(argument).max(LIMITS.parameters));
+const use = { id: stepIdSchema, pinned: z.int().min(1).nullable(), arguments: argumentsSchema };
+const calledRows = z.discriminatedUnion('kind', [z.strictObject({ kind: z.literal('own'), row: rowIdSchema }), z.strictObject({ kind: z.literal('every') }), z.strictObject({ kind: z.literal('mine') })]);
+const step: z.ZodType<Step> = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('step'), id: stepIdSchema, action: line, expected: line }),
+  z.strictObject({ kind: z.literal('shared'), shared: sharedIdSchema, ...use }),
+  z.strictObject({ kind: z.literal('call'), case: caseIdSchema, rows: calledRows, ...use }),
+]);
 const parameter = z.strictObject({ id: parameterIdSchema, name, type: z.enum(PARAMETER_TYPES), default: cell, description: title });
 const row = z.strictObject({ id: rowIdSchema, name, cells: z.record(parameterIdSchema, cell) });
 const cover = z.strictObject({
@@ -198,11 +207,21 @@ export const caseContentSchema: z.ZodType<CaseContent> = z.strictObject({
   defects,
 });
 
+export const sharedContentSchema: z.ZodType<SharedContent> = z.strictObject({
+  title,
+  purpose: line,
+  steps: uniqueById(z.array(step).max(LIMITS.steps)),
+  parameters: uniqueById(z.array(parameter).max(LIMITS.parameters)),
+  module: name,
+  tags: z.array(name).max(LIMITS.tags),
+});
+
 export interface ContentOfKind {
   requirement: RequirementContent;
   condition: ConditionContent;
   case: CaseContent;
   question: QuestionContent;
+  shared: SharedContent;
 }
 export type Content = ContentOfKind[ArtefactKind];
 
@@ -212,10 +231,11 @@ export const CONTENT_SCHEMA: { readonly [K in ArtefactKind]: z.ZodType<ContentOf
   condition: conditionContentSchema,
   case: caseContentSchema,
   question: questionContentSchema,
+  shared: sharedContentSchema,
 };
 
 /** Written into every stored version; a kind whose content changes shape gets the next number and a migration. */
-export const CONTENT_SCHEMA_VERSION: Record<ArtefactKind, number> = { requirement: 2, condition: 3, case: 3, question: 1 };
+export const CONTENT_SCHEMA_VERSION: Record<ArtefactKind, number> = { requirement: 2, condition: 3, case: 3, question: 1, shared: 1 };
 
 function withPatterns(model: unknown): unknown {
   const known = z.looseObject({ fields: z.array(z.looseObject({})).optional() }).parse(model);
@@ -232,6 +252,7 @@ export const CONTENT_MIGRATIONS: Record<ArtefactKind, readonly ((stored: Record<
   condition: [(stored) => ({ ...stored, observations: [], defects: [] }), (stored) => ({ ...stored, depths: [], under: null, order: 0, model: withPatterns(stored.model) })],
   case: [(stored) => ({ ...stored, defects: [] }), (stored) => ({ ...stored, covers: withoutEvents(stored.covers) })],
   question: [],
+  shared: [],
 };
 
 /** A content with its kind beside it, as it crosses the wire. */
@@ -240,6 +261,7 @@ export const kindAndContentSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('condition'), content: conditionContentSchema }),
   z.object({ kind: z.literal('case'), content: caseContentSchema }),
   z.object({ kind: z.literal('question'), content: questionContentSchema }),
+  z.object({ kind: z.literal('shared'), content: sharedContentSchema }),
 ]);
 export type KindAndContent = z.infer<typeof kindAndContentSchema>;
 

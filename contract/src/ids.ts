@@ -1,4 +1,4 @@
-import { parseArtefactId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type IdOfKind, type QuestionId, type RequirementId } from '@caderno/core/artefacts';
+import { parseArtefactId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
 import { itemKey, fieldId, type FieldId, type ItemKey } from '@caderno/core/conditions';
 import { parameterId, rowId, stepId, type ParameterId, type RowId, type StepId } from '@caderno/core/cases';
 import { z } from 'zod';
@@ -23,4 +23,5 @@ export const requirementIdSchema: z.ZodType<RequirementId> = idOf('requirement',
 export const conditionIdSchema: z.ZodType<ConditionId> = idOf('condition', /^K-[1-9]\d{0,8}$/);
 export const caseIdSchema: z.ZodType<CaseId> = idOf('case', /^C-[1-9]\d{0,8}$/);
 export const questionIdSchema: z.ZodType<QuestionId> = idOf('question', /^Q-[1-9]\d{0,8}$/);
-export const artefactIdSchema: z.ZodType<ArtefactId> = z.union([requirementIdSchema, conditionIdSchema, caseIdSchema, questionIdSchema]);
+export const sharedIdSchema: z.ZodType<SharedId> = idOf('shared', /^S-[1-9]\d{0,8}$/);
+export const artefactIdSchema: z.ZodType<ArtefactId> = z.union([requirementIdSchema, conditionIdSchema, caseIdSchema, questionIdSchema, sharedIdSchema]);

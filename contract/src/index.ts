@@ -1,5 +1,5 @@
 export { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
-export { artefactIdSchema, caseIdSchema, conditionIdSchema, questionIdSchema, requirementIdSchema } from './ids.ts';
+export { artefactIdSchema, caseIdSchema, conditionIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema } from './ids.ts';
 export { CONTENT_MIGRATIONS, CONTENT_SCHEMA, CONTENT_SCHEMA_VERSION, type Content, type ContentOfKind, type KindAndContent } from './content.ts';
 export { STATUS_OF_REFUSAL, refusalSentence, type Refusal, type RefusalCode } from './refusal.ts';
 export {
@@ -31,6 +31,7 @@ export {
   type ProjectEvent,
   type QuestionSummary,
   type RequirementSummary,
+  type SharedSummary,
   type Summary,
   type Version,
   type VersionWithContent,
@@ -39,6 +40,7 @@ export {
 export type { ConditionLine, ItemList } from './coverage.ts';
 export { bytesBody, fileResponse, type FileAnswer } from './bytes.ts';
 export { DEFAULT_SETTINGS, TRACKER_KINDS, projectSettingsSchema, storedSettingsSchema, type ProjectSettings, type TrackerConnection } from './settings.ts';
+export type { ConnectedArtefact, Reuse, TakeOut } from './shared.ts';
 export type { BasisText, Split, SuspectLink } from './basis.ts';
 export { EXPORT_FORMATS, MOST_PREVIEWED, type ExportFormat, type ImportDraft, type ImportPreview, type ImportProgress } from './imports.ts';
 export { defectSchema, type Defect, type TrackerFailure, type TrackerState } from './tracker.ts';

@@ -27,6 +27,8 @@ export type Refusal =
   | { readonly code: 'version_moved'; readonly id: ArtefactId; readonly head: number; readonly base: number; readonly author: string }
   | { readonly code: 'outline_circle'; readonly id: ArtefactId }
   | { readonly code: 'outline_too_deep'; readonly limit: number }
+  | { readonly code: 'use_circle'; readonly path: readonly ArtefactId[] }
+  | { readonly code: 'uses_too_deep'; readonly limit: number }
   | { readonly code: 'undo_blocked'; readonly id: ArtefactId; readonly paths: readonly string[] }
   | { readonly code: 'undo_done_already'; readonly change: string }
   | { readonly code: 'still_used'; readonly id: ArtefactId; readonly users: readonly ArtefactId[] }
@@ -74,6 +76,8 @@ export const STATUS_OF_REFUSAL = {
   version_moved: 409,
   outline_circle: 422,
   outline_too_deep: 422,
+  use_circle: 422,
+  uses_too_deep: 422,
   undo_blocked: 409,
   undo_done_already: 409,
   still_used: 409,
@@ -149,6 +153,10 @@ export function refusalSentence(refusal: Refusal): string {
       return `${refusal.id} cannot stand below itself. Nothing was moved.`;
     case 'outline_too_deep':
       return `The outline goes ${refusal.limit} levels deep and no deeper. Nothing was moved.`;
+    case 'use_circle':
+      return `This would lead in a circle: ${refusal.path.join(' uses ')}. Nothing was saved; take one of these uses away.`;
+    case 'uses_too_deep':
+      return `Calls and shared steps may be nested ${refusal.limit} deep and no deeper. Nothing was saved.`;
     case 'undo_blocked':
       return `${refusal.id} was changed at the same places since (${refusal.paths.slice(0, 3).join(', ')}). Nothing was undone; restore an earlier version instead.`;
     case 'undo_done_already':

@@ -1,11 +1,13 @@
 /** The kinds of artefact, each with the letter its ids begin with. Ids are never reused. */
-export const ARTEFACT_KINDS = ['requirement', 'condition', 'case', 'question'] as const;
+export const ARTEFACT_KINDS = ['requirement', 'condition', 'case', 'question', 'shared'] as const;
 export type ArtefactKind = (typeof ARTEFACT_KINDS)[number];
 
 export type RequirementId = `R-${number}`;
 export type ConditionId = `K-${number}`;
 export type CaseId = `C-${number}`;
 export type QuestionId = `Q-${number}`;
+/** Shared steps. */
+export type SharedId = `S-${number}`;
 
 /** Template types, not plain strings: a case's id where a condition's is wanted does not compile. */
 export interface IdOfKind {
@@ -13,12 +15,13 @@ export interface IdOfKind {
   condition: ConditionId;
   case: CaseId;
   question: QuestionId;
+  shared: SharedId;
 }
 export type ArtefactId = IdOfKind[ArtefactKind];
 
-const LETTER = { requirement: 'R', condition: 'K', case: 'C', question: 'Q' } as const satisfies Record<ArtefactKind, string>;
+const LETTER = { requirement: 'R', condition: 'K', case: 'C', question: 'Q', shared: 'S' } as const satisfies Record<ArtefactKind, string>;
 
-const ID = /^([RKCQ])-([1-9]\d{0,8})$/;
+const ID = /^([RKCQS])-([1-9]\d{0,8})$/;
 
 /** The one maker of ids from numbers. */
 export function artefactId<K extends ArtefactKind>(kind: K, number: number): IdOfKind[K] {

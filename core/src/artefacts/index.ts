@@ -13,6 +13,7 @@ export {
   type ConditionId,
   type CaseId,
   type QuestionId,
+  type SharedId,
   type IdOfKind,
   type Priority,
 } from './artefact.ts';

@@ -1,3 +1,4 @@
+export { expects, isPlainStep, isUse, stepId, textsOfStep, usedBy, withTexts, type Argument, type CalledRows, type CaseCall, type PlainStep, type SharedUse, type Step, type StepId, type Use } from './step.ts';
 export {
   EMPTY_CASE,
   PARAMETER_TYPES,
@@ -5,7 +6,6 @@ export {
   newCover,
   parameterId,
   rowId,
-  stepId,
   type CarriedEvent,
   type CaseContent,
   type Cover,
@@ -14,10 +14,8 @@ export {
   type ParameterType,
   type Row,
   type RowId,
-  type Step,
-  type StepId,
 } from './testCase.ts';
 export { isParameterName, parametersIn, parseParameterText, renameInText, type TextPart } from './parameterText.ts';
 export { bindCell, bindRow, bindText, caseInstances, type BoundPart, type BoundValue, type Instance } from './binding.ts';
 export { parsePastedSteps, type PastedStep } from './pastedSteps.ts';
-export { caseProblems, fitsType, parametersUsed, removeParameter, renameParameter, type CaseProblem } from './parameters.ts';
+export { caseProblems, fitsType, parameterProblems, parametersUsed, removeParameter, renameParameter, type CaseProblem } from './parameters.ts';

@@ -1,6 +1,6 @@
 import { expect, test, describe } from '@jest/globals';
 import fc from 'fast-check';
-import { EMPTY_CASE, bindRow, bindText, caseInstances, caseProblems, isParameterName, parameterId, parametersIn, parseParameterText, parsePastedSteps, removeParameter, renameParameter, rowId, stepId, type CaseContent } from './index.ts';
+import { EMPTY_CASE, bindRow, bindText, caseInstances, caseProblems, isParameterName, parameterId, parametersIn, parseParameterText, parsePastedSteps, removeParameter, renameParameter, rowId, stepId, textsOfStep, type CaseContent } from './index.ts';
 
 describe('parameters in a text', () => {
   test('are cut out, plain brackets stay', () => {
@@ -62,7 +62,7 @@ test('problems are named with their place', () => {
 
 test('renaming changes every use and nothing else; removing takes column and mappings along', () => {
   const renamed = renameParameter(content, parameterId('m'), 'dial');
-  expect([renamed.preconditions, renamed.steps[0]?.action, renamed.parameters[0]?.name, renamed.rows]).toEqual(['meter <dial>', 'enter <reading> for <dial>', 'dial', content.rows]);
+  expect([renamed.preconditions, renamed.steps.flatMap(textsOfStep)[0], renamed.parameters[0]?.name, renamed.rows]).toEqual(['meter <dial>', 'enter <reading> for <dial>', 'dial', content.rows]);
   expect(renameParameter(content, parameterId('m'), 'meter')).toBe(content);
   expect(removeParameter(content, parameterId('m')).rows.map((r) => r.cells)).toEqual([{ r: '5' }, { r: '""' }, {}]);
 });

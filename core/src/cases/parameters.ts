@@ -1,7 +1,8 @@
 import { readValue, type OrderedType } from '../values/index.ts';
 import { readCell, type CellText } from '../data/index.ts';
 import { isParameterName, parametersIn, renameInText } from './parameterText.ts';
-import type { CaseContent, ParameterId, ParameterType, RowId } from './testCase.ts';
+import { textsOfStep, withTexts } from './step.ts';
+import type { CaseContent, Parameter, ParameterId, ParameterType, RowId } from './testCase.ts';
 
 /** What is wrong with a case's parameters and data, and where. */
 export type CaseProblem =
@@ -15,7 +16,7 @@ export type CaseProblem =
 
 /** Every text of a case in which a parameter may stand, in reading order. */
 function textsOf(content: CaseContent): string[] {
-  return [content.objective, content.preconditions, ...content.steps.flatMap((s) => [s.action, s.expected])];
+  return [content.objective, content.preconditions, ...content.steps.flatMap(textsOfStep)];
 }
 
 /** The names used anywhere in a case, in order of first use. */
@@ -23,19 +24,26 @@ export function parametersUsed(content: CaseContent): string[] {
   return [...new Set(textsOf(content).flatMap(parametersIn))];
 }
 
-/** In the order of the union above; within a code, in reading order. */
-export function caseProblems(content: CaseContent): CaseProblem[] {
+/** In the order of the union above; within a code, in reading order. `surfaced`: names that are used further down, through shared steps and calls. */
+export function caseProblems(content: CaseContent, surfaced: ReadonlySet<string> = new Set()): CaseProblem[] {
   const used = parametersUsed(content);
-  const names = content.parameters.map((p) => p.name);
   const mapped = new Set(content.covers.flatMap((c) => [...c.fields.map((f) => f.parameter), ...(c.outcome === null ? [] : [c.outcome])]));
   return [
-    ...used.filter((n) => !names.includes(n)).map((name) => ({ code: 'parameter_undeclared', name }) as const),
-    ...content.parameters.filter((p) => !used.includes(p.name) && !mapped.has(p.id)).map((p) => ({ code: 'parameter_unused', name: p.name }) as const),
-    ...repeated(names).map((name) => ({ code: 'parameter_twice', name }) as const),
-    ...names.filter((n) => !isParameterName(n)).map((name) => ({ code: 'parameter_name_invalid', name }) as const),
-    ...defaultProblems(content),
+    ...parameterProblems(content.parameters, used, (p) => mapped.has(p.id) || surfaced.has(p.name)),
     ...unboundProblems(content, used),
     ...repeated(content.rows.map((r) => r.name).filter((n) => n !== '')).map((rowName) => ({ code: 'row_name_twice', rowName }) as const),
+  ];
+}
+
+/** What is wrong with declared parameters, given the names that texts use; `isCarried`: used other than in a text. */
+export function parameterProblems(parameters: readonly Parameter[], used: readonly string[], isCarried: (parameter: Parameter) => boolean): CaseProblem[] {
+  const names = parameters.map((p) => p.name);
+  return [
+    ...used.filter((n) => !names.includes(n)).map((name) => ({ code: 'parameter_undeclared', name }) as const),
+    ...parameters.filter((p) => !used.includes(p.name) && !isCarried(p)).map((p) => ({ code: 'parameter_unused', name: p.name }) as const),
+    ...repeated(names).map((name) => ({ code: 'parameter_twice', name }) as const),
+    ...names.filter((n) => !isParameterName(n)).map((name) => ({ code: 'parameter_name_invalid', name }) as const),
+    ...parameters.filter((p) => !fitsType(p.type, p.default)).map((p) => ({ code: 'default_not_of_type', name: p.name, type: p.type, value: p.default }) as const),
   ];
 }
 
@@ -64,7 +72,7 @@ export function renameParameter(content: CaseContent, id: ParameterId, name: str
     ...content,
     objective: inText(content.objective),
     preconditions: inText(content.preconditions),
-    steps: content.steps.map((s) => ({ ...s, action: inText(s.action), expected: inText(s.expected) })),
+    steps: content.steps.map((s) => withTexts(s, inText)),
     parameters: content.parameters.map((p) => (p.id === id ? { ...p, name } : p)),
   };
 }
@@ -77,12 +85,6 @@ export function removeParameter(content: CaseContent, id: ParameterId): CaseCont
     rows: content.rows.map((r) => ({ ...r, cells: Object.fromEntries(Object.entries(r.cells).filter(([column]) => column !== id)) })),
     covers: content.covers.map((c) => ({ ...c, fields: c.fields.filter((f) => f.parameter !== id), outcome: c.outcome === id ? null : c.outcome })),
   };
-}
-
-function defaultProblems(content: CaseContent): CaseProblem[] {
-  return content.parameters
-    .filter((p) => !fitsType(p.type, p.default))
-    .map((p) => ({ code: 'default_not_of_type', name: p.name, type: p.type, value: p.default }));
 }
 
 function unboundProblems(content: CaseContent, used: readonly string[]): CaseProblem[] {

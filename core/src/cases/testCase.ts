@@ -1,15 +1,11 @@
 import type { ConditionId, DefectLink, Priority } from '../artefacts/index.ts';
 import type { EventId, FieldId, StateId, TransitionId } from '../conditions/index.ts';
 import type { CellText } from '../data/index.ts';
+import type { Step, StepId } from './step.ts';
 
-export type StepId = string & { readonly __brand: 'StepId' };
 export type ParameterId = string & { readonly __brand: 'ParameterId' };
 export type RowId = string & { readonly __brand: 'RowId' };
 
-/** The one maker of step ids. */
-export function stepId(text: string): StepId {
-  return text as StepId;
-}
 /** The one maker of parameter ids. */
 export function parameterId(text: string): ParameterId {
   return text as ParameterId;
@@ -17,14 +13,6 @@ export function parameterId(text: string): ParameterId {
 /** The one maker of row ids. */
 export function rowId(text: string): RowId {
   return text as RowId;
-}
-
-/** An action and, if not empty, its expected result; both may hold parameters. */
-export interface Step {
-  readonly kind: 'step';
-  readonly id: StepId;
-  readonly action: string;
-  readonly expected: string;
 }
 
 export const PARAMETER_TYPES = ['text', 'whole', 'decimal', 'date', 'time', 'dateTime', 'yesNo'] as const;

@@ -1,4 +1,4 @@
-import { bindCell, type CaseContent, type Cover, type Row } from '../cases/index.ts';
+import { bindCell, expects, type CaseContent, type Cover, type Row } from '../cases/index.ts';
 import { carriedFields, combinationJudge, chooseRule, readCombinationRow, stateName, initialState, tableJudge, walk, type ConditionContent, type FieldValue, type WalkStep } from '../conditions/index.ts';
 import { fieldValue, walkedEvents } from './evidence.ts';
 
@@ -23,7 +23,7 @@ export function derivationOf(content: CaseContent, cover: Cover, condition: Cond
   const { model } = condition;
   switch (model.kind) {
     case 'plain':
-      return { kind: 'expectation', steps: content.steps.flatMap((s, i) => (cover.expects.includes(s.id) && s.expected.trim() !== '' ? [{ number: i + 1, expected: s.expected }] : [])) };
+      return { kind: 'expectation', steps: content.steps.flatMap((s, i) => (cover.expects.includes(s.id) && s.kind === 'step' && expects(s) ? [{ number: i + 1, expected: s.expected }] : [])) };
     case 'stateTransitions': {
       const start = cover.start ?? initialState(model)?.id;
       const numbers = content.steps.flatMap((s, i) => (cover.events.some((e) => e.id === s.id) ? [i + 1] : []));

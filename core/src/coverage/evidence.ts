@@ -1,5 +1,5 @@
 import type { CaseId } from '../artefacts/index.ts';
-import { bindCell, type BoundValue, type CaseContent, type Cover, type Parameter, type Row, type RowId } from '../cases/index.ts';
+import { bindCell, expects, type BoundValue, type CaseContent, type Cover, type Parameter, type Row, type RowId } from '../cases/index.ts';
 import type { CarriedField, FieldValue, ModelJudge, WalkedEvent } from '../conditions/index.ts';
 import { ShownListMaker, shownIn, type ShownList } from './shownList.ts';
 
@@ -59,7 +59,7 @@ export function instanceRef(id: CaseId, row: Row | null): InstanceRef {
 
 /** A plain condition is shown by every instance of a case whose link names a step that expects something. */
 function speaks(content: CaseContent, cover: Cover): boolean {
-  return content.steps.some((s) => cover.expects.includes(s.id) && s.expected.trim() !== '');
+  return content.steps.some((s) => cover.expects.includes(s.id) && expects(s));
 }
 
 /** The events that the steps of a case carry for a condition, in the order of the steps. */

@@ -7,5 +7,6 @@ export { describeArtefact, readArtefact } from './read.ts';
 export { selectSummaries } from './summary.ts';
 export { prefixSearch } from './search.ts';
 export { usersOf } from './links.ts';
+export { readLibrary } from './library.ts';
 export { asJson, contentFromStore, kindAndContentFromStore } from './stored.ts';
 export { rebuildDerived } from './rebuild.ts';

@@ -1,4 +1,5 @@
 import { artefactId, parseArtefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
+import { isUse, usedBy, type Step } from '@caderno/core/cases';
 import type { KindAndContent } from '@caderno/contract';
 import { execute, selectRows, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
@@ -6,8 +7,10 @@ import { Refused } from '../refused.ts';
 export interface TraceLink {
   readonly to: ArtefactId;
   /** `derives` and `covers` are trace links, which a change of meaning makes suspect; `relates` and `asks` are not. */
-  readonly type: 'derives' | 'covers' | 'relates' | 'asks';
+  readonly type: 'derives' | 'covers' | 'relates' | 'asks' | 'uses';
   readonly seenVersion: number;
+  /** For `uses`: the version all uses are pinned to, the latest of several; null where any follows the latest. */
+  readonly pinned?: number | null;
 }
 
 /** The links a content holds. The link table is derived from them. */
@@ -18,10 +21,17 @@ export function traceLinks(value: KindAndContent): TraceLink[] {
     case 'condition':
       return value.content.requirements.map((r) => ({ to: r.id, type: 'derives', seenVersion: r.seenVersion }));
     case 'case':
-      return value.content.covers.map((c) => ({ to: c.id, type: 'covers', seenVersion: c.seenVersion }));
+      return [...value.content.covers.map((c): TraceLink => ({ to: c.id, type: 'covers', seenVersion: c.seenVersion })), ...useLinks(value.content.steps)];
+    case 'shared':
+      return useLinks(value.content.steps);
     case 'question':
       return value.content.about.map((s) => ({ to: s.id, type: 'asks', seenVersion: 1 }));
   }
+}
+
+function useLinks(steps: readonly Step[]): TraceLink[] {
+  const pins = Map.groupBy(steps.filter(isUse), usedBy);
+  return [...pins].map(([to, uses]) => ({ to, type: 'uses', seenVersion: 1, pinned: uses.some((u) => u.pinned === null) ? null : Math.max(...uses.map((u) => u.pinned ?? 0)) }));
 }
 
 /** Whose links are to be written. */
@@ -30,7 +40,7 @@ export interface Linking {
   readonly value: KindAndContent;
 }
 
-const RECORDS = `jsonb_to_recordset($1::jsonb) AS r(from_id bigint, kind text, number int, type text, seen int)`;
+const RECORDS = `jsonb_to_recordset($1::jsonb) AS r(from_id bigint, kind text, number int, type text, seen int, pinned int)`;
 
 /** Writes the links of artefacts anew. @throws Refused when a target is not in the project. */
 export async function writeLinks(work: Work, projectId: string, linkings: readonly Linking[]): Promise<void> {
@@ -53,15 +63,15 @@ export async function rewriteLinks(work: Work, projectId: string, linkings: read
   if (records.length === 0) return;
   await execute(
     work,
-    `INSERT INTO link (from_id, to_id, type, seen_version) SELECT r.from_id, a.id, r.type, r.seen FROM ${RECORDS} JOIN artefact a ON a.project_id = $2 AND a.kind = r.kind AND a.number = r.number`,
+    `INSERT INTO link (from_id, to_id, type, seen_version, pinned) SELECT r.from_id, a.id, r.type, r.seen, r.pinned FROM ${RECORDS} JOIN artefact a ON a.project_id = $2 AND a.kind = r.kind AND a.number = r.number`,
     [JSON.stringify(records), projectId],
   );
 }
 
 function recordsOf(linkings: readonly Linking[]) {
-  return linkings.flatMap(({ rowId, value }) => traceLinks(value).flatMap(({ to, type, seenVersion }) => {
+  return linkings.flatMap(({ rowId, value }) => traceLinks(value).flatMap(({ to, type, seenVersion, pinned = null }) => {
     const target = parseArtefactId(to);
-    return target === null ? [] : [{ from_id: rowId, kind: target.kind, number: target.number, type, seen: seenVersion }];
+    return target === null ? [] : [{ from_id: rowId, kind: target.kind, number: target.number, type, seen: seenVersion, pinned }];
   }));
 }
 

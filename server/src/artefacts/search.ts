@@ -1,3 +1,4 @@
+import { textsOfStep } from '@caderno/core/cases';
 import type { KindAndContent } from '@caderno/contract';
 import { execute, type Work } from '../database/index.ts';
 
@@ -27,8 +28,10 @@ function wordsOf(value: KindAndContent): string[] {
       return [value.content.text, value.content.answer, value.content.asked];
     case 'case': {
       const { objective, preconditions, steps, rows } = value.content;
-      return [objective, preconditions, ...steps.flatMap((s) => [s.action, s.expected]), ...rows.map((r) => r.name)];
+      return [objective, preconditions, ...steps.flatMap(textsOfStep), ...rows.map((r) => r.name)];
     }
+    case 'shared':
+      return [value.content.purpose, ...value.content.steps.flatMap(textsOfStep)];
   }
 }
 

@@ -1,5 +1,6 @@
 import { artefactId, type ArtefactKind, type ArtefactState, type Priority } from '@caderno/core/artefacts';
 import { QUESTION_STATUSES, REQUIREMENT_TYPES, effectiveRisk, type Risk, type RiskScale } from '@caderno/core/basis';
+import { expects } from '@caderno/core/cases';
 import { MODEL_KINDS, POLARITIES } from '@caderno/core/conditions';
 import { conditionIdSchema, requirementIdSchema, type KindAndContent, type Summary } from '@caderno/contract';
 import { z } from 'zod';
@@ -32,9 +33,13 @@ export function summaryColumns(value: KindAndContent, scale: RiskScale): Summary
       const facts = { model: model.kind, polarity, requirements: requirements.map((r) => r.id) };
       return { title, module: '', risk, priority: null, owner: '', tags: [], facts };
     }
+    case 'shared': {
+      const { title, module, tags, steps, parameters } = value.content;
+      return { title, module, risk: null, priority: null, owner: '', tags: [...tags], facts: { steps: steps.length, parameters: parameters.map((p) => p.name) } };
+    }
     case 'case': {
       const { title, module, priority, owner, tags, steps, rows, estimate, covers } = value.content;
-      const facts = { steps: steps.length, expected: steps.filter((s) => s.expected.trim() !== '').length, rows: rows.length, estimate, covers: covers.map((c) => c.id) };
+      const facts = { steps: steps.length, expected: steps.filter(expects).length, rows: rows.length, estimate, covers: covers.map((c) => c.id) };
       return { title, module, risk: null, priority, owner, tags: [...tags], facts };
     }
   }
@@ -77,6 +82,8 @@ const conditionFacts = z.object({ model: z.enum(MODEL_KINDS), polarity: z.enum(P
 const questionFacts = z.object({ status: z.enum(QUESTION_STATUSES), about: z.array(z.union([requirementIdSchema, conditionIdSchema])), answeredAt: z.string() });
 const caseFacts = z.object({ steps: z.int(), rows: z.int(), estimate: z.number().nullable(), covers: z.array(conditionIdSchema) });
 
+const sharedFacts = z.object({ steps: z.int(), parameters: z.array(z.string()) });
+
 /** The columns were written from checked content; what is left open by them, the facts, is checked here. */
 function toSummary(row: SummaryRow): Summary {
   const { number, title, state, version, meaningSince, module, author, at } = row;
@@ -93,6 +100,8 @@ function toSummary(row: SummaryRow): Summary {
       const { model, polarity, requirements } = conditionFacts.parse(row.facts);
       return { kind: 'condition', id: artefactId('condition', number), title, state, version, meaningSince, module, author, at, model, polarity, requirements };
     }
+    case 'shared':
+      return { kind: 'shared', id: artefactId('shared', number), title, state, version, meaningSince, module, author, at, tags: row.tags, ...sharedFacts.parse(row.facts) };
     case 'case': {
       const { steps, rows, estimate, covers } = caseFacts.parse(row.facts);
       const { priority, tags, owner } = row;

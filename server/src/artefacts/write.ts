@@ -4,7 +4,8 @@ import { CONTENT_SCHEMA_VERSION, type KindAndContent } from '@caderno/contract';
 import { execute, modelsOf, selectRows, type ArtefactRow, type Work } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
 import { Refused } from '../refused.ts';
-import type { Commander, DeedPart } from './deed.ts';
+import { idOfRow, type Commander, type DeedPart } from './deed.ts';
+import { refuseCircles } from './library.ts';
 import { writeLinks } from './links.ts';
 import { searchWords, SEARCH_SQL } from './search.ts';
 import { contentHash, kindAndContentFromStore, meaningText } from './stored.ts';
@@ -62,6 +63,7 @@ export async function insertArtefacts(work: Work, commander: Commander, change: 
   }
   await placeUnderParents(work, commander.projectId, rows, made);
   await writeLinks(work, commander.projectId, rows.map((row, i) => ({ rowId: row.id, value: valueAt(made, i) })));
+  await refuseCircles(work, commander.projectId, rows.map((row, i) => ({ id: idOfRow(row), value: valueAt(made, i) })));
   return { rows, parts: rows.map((artefact) => ({ artefact, fromVersion: null, toVersion: 1, undo: { kind: 'existence', exists: false } })) };
 }
 
@@ -116,6 +118,7 @@ export async function writeVersions(work: Work, commander: Commander, change: st
     parts.push(...changed.map(({ row, from, version }): DeedPart => ({ artefact: row, fromVersion: from, toVersion: version, undo: { kind: 'content', from, to: version } })));
     await onWritten((done += chunk.length));
   }
+  await refuseCircles(work, commander.projectId, saves.map(({ row, value }) => ({ id: idOfRow(row), value })));
   return parts;
 }
 

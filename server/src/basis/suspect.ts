@@ -52,6 +52,7 @@ function withSeen(value: KindAndContent, targets: ReadonlyMap<ArtefactId, number
       return { ...value, content: { ...value.content, covers: value.content.covers.map(up) } };
     case 'requirement':
     case 'question':
+    case 'shared':
       return value;
   }
 }

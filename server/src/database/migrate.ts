@@ -3,8 +3,9 @@ import type { Sequelize } from 'sequelize';
 import { SCHEMA } from './connection.ts';
 import { first } from './migrations/0001-first.ts';
 import { basis } from './migrations/0002-basis.ts';
+import { shared } from './migrations/0003-shared.ts';
 
-const MIGRATIONS = [first, basis];
+const MIGRATIONS = [first, basis, shared];
 
 /** Any number, the same in all our processes: servers that start together migrate one after the other. */
 const MIGRATION_LOCK = 7_201_126;

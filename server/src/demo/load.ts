@@ -200,6 +200,7 @@ async function confirmed(loading: Loading, value: KindAndContent): Promise<KindA
   switch (value.kind) {
     case 'requirement':
     case 'question':
+    case 'shared':
       return value;
     case 'condition':
       return { kind: value.kind, content: { ...value.content, requirements: await inTurn(value.content.requirements, up) } };

@@ -2,7 +2,7 @@ import type { Standing } from '@caderno/core/coverage';
 import { STANDINGS } from '@caderno/core/coverage';
 import type { ArtefactId, RequirementId } from '@caderno/core/artefacts';
 import { requirementIdSchema, type BodyOf, type Operation, type ParamsOf, type QueryOf, type ResponseOf } from '@caderno/contract';
-import { createArtefact, describeArtefact, dropDraft, findArtefact, keepDraft, moveRequirement, readArtefact, saveArtefact, setState } from '../artefacts/index.ts';
+import { createArtefact, describeArtefact, dropDraft, findArtefact, keepDraft, moveRequirement, readArtefact, readLibrary, saveArtefact, setState } from '../artefacts/index.ts';
 import { modelsOf } from '../database/index.ts';
 import { listBasisTexts, listSuspectLinks, mergeRequirements, saveSettings, settleSuspectLinks, splitRequirement } from '../basis/index.ts';
 import { listConditions, readDesign } from '../coverage/index.ts';
@@ -11,6 +11,7 @@ import { find, listByQuery } from '../find/index.ts';
 import { addMember, checkSignIn, describeSession, endSession, listMembers, refuseTooManyFailures, setUp, startSession } from '../people/index.ts';
 import { createProject, readProject, readSettings } from '../projects/index.ts';
 import { Refused } from '../refused.ts';
+import { readReuse, takeOut } from '../shared/index.ts';
 import { listChanges, listVersions, readVersion, undoChange, writeArtefacts } from '../versions/index.ts';
 import { findDefects, readTrackerState } from '../tracker/index.ts';
 import { commanderOf, membershipOf, personOf, type Call } from './context.ts';
@@ -76,6 +77,13 @@ export const handlers: { readonly [N in Operation]: Handler<N> } = {
   readVersion: ({ params }, call) => readVersion(call.work, membershipOf(call).projectId, params.id, params.version),
 
   writeArtefacts: ({ body }, call) => writeArtefacts(call.work, commanderOf(call), body),
+
+  readLibrary: async ({ query }, call) => {
+    const library = await readLibrary(call.work, membershipOf(call).projectId, query.uses.split(',').filter(Boolean));
+    return [...library].map(([key, used]) => ({ key, used }));
+  },
+  readReuse: ({ params }, call) => readReuse(call.work, membershipOf(call).projectId, params.id),
+  takeOut: ({ body }, call) => takeOut(call.work, commanderOf(call), body),
 
   listChanges: ({ query }, call) => listChanges(call.work, membershipOf(call).projectId, query),
   undoChange: ({ params }, call) => undoChange(call.work, commanderOf(call), membershipOf(call).role, params.change),

@@ -2,4 +2,4 @@ export { listVersions, readVersion } from './versions.ts';
 export { listChanges, readChange } from './journal.ts';
 export { undoChange } from './undo.ts';
 export { changedParts, storeSettings } from './storeSettings.ts';
-export { writeArtefacts } from './writeArtefacts.ts';
+export { findUnmoved, madeBy, writeArtefacts } from './writeArtefacts.ts';

@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import { ARTEFACT_KINDS, artefactId, type ArtefactId } from '@caderno/core/artefacts';
+import { ARTEFACT_KINDS, artefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import type { Change, KindAndContent, Write } from '@caderno/contract';
 import { changeOfRetry, changeState, findArtefact, idOfRow, insertArtefacts, lastPosition, lockProject, recordDeed, reserveNumbers, writeVersions, type Commander, type DeedPart, type NewArtefactRow, type Save } from '../artefacts/index.ts';
-import { modelsOf, selectRows, type Work } from '../database/index.ts';
+import { modelsOf, selectRows, type ArtefactRow, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
 import { readChange } from './journal.ts';
 
@@ -19,10 +19,7 @@ export async function writeArtefacts(work: Work, commander: Commander, { made, c
   const change = randomUUID();
   const saves: Save[] = [];
   for (const { id, version, ...value } of changed) {
-    const row = await findArtefact(work, commander.projectId, id);
-    if (row.kind !== value.kind) throw new Refused({ code: 'kind_mismatch', id, kind: value.kind });
-    if (row.head !== version) throw new Refused({ code: 'version_moved', id, head: row.head, base: version, author: await authorOf(work, row.authorId) });
-    saves.push({ row, value });
+    saves.push({ row: await findUnmoved(work, commander.projectId, { id, kind: value.kind, version }), value });
   }
   const inserted = await insertMade(work, commander, change, made);
   const parts = [...inserted, ...(await writeVersions(work, commander, change, saves))];
@@ -32,12 +29,17 @@ export async function writeArtefacts(work: Work, commander: Commander, { made, c
   return { change: await readChange(work, commander.projectId, change), made: inserted.flatMap((p) => (p.artefact === null ? [] : [idOfRow(p.artefact)])) };
 }
 
-async function authorOf(work: Work, id: string): Promise<string> {
-  return (await modelsOf(work.db).Person.findByPk(id, { transaction: work.transaction }))?.name ?? 'someone';
+/** The artefact that is to be changed. @throws Refused when it is of another kind or no longer at the version named. */
+export async function findUnmoved(work: Work, projectId: string, { id, kind, version }: { readonly id: ArtefactId; readonly kind: ArtefactKind; readonly version: number }): Promise<ArtefactRow> {
+  const row = await findArtefact(work, projectId, id);
+  if (row.kind !== kind) throw new Refused({ code: 'kind_mismatch', id, kind });
+  if (row.head === version) return row;
+  const author = await modelsOf(work.db).Person.findByPk(row.authorId, { transaction: work.transaction });
+  throw new Refused({ code: 'version_moved', id, head: row.head, base: version, author: author?.name ?? 'someone' });
 }
 
 /** What an earlier command made, in the order of its parts. */
-async function madeBy(work: Work, change: string): Promise<ArtefactId[]> {
+export async function madeBy(work: Work, change: string): Promise<ArtefactId[]> {
   const rows = await selectRows<{ kind: (typeof ARTEFACT_KINDS)[number]; number: number }>(
     work,
     `SELECT a.kind, a.number FROM change_part p JOIN artefact a ON a.id = p.artefact_id WHERE p.change_id = $1 AND p.from_version IS NULL AND p.to_version = 1 ORDER BY a.kind, a.number`,

@@ -1,0 +1,19 @@
+export { EMPTY_SHARED, sharedMeaning, type SharedContent } from './sharedSteps.ts';
+export { DEEPEST, findCircle, useKey, type Library, type Used } from './library.ts';
+export { openParameters, surfacedParameters, type Surfaced } from './surfacing.ts';
+export { countExpanded, type ExpandedCount } from './counting.ts';
+export { type Constants, type OpenedPart, type OpenedValue, type Scope } from './scope.ts';
+export {
+  MOST_OPENED_STEPS,
+  instanceName,
+  instancesOf,
+  openCase,
+  openedText,
+  type NotOpened,
+  type OpenedCase,
+  type OpenedInstance,
+  type OpenedStep,
+  type OpenedUse,
+} from './expansion.ts';
+export { putBack, takeOut, type PutBack, type TakenOut } from './takeOut.ts';
+export { usersOf, usesOf, type Connected, type ReusableId, type UseEdge } from './reuseGraph.ts';

@@ -1,0 +1,231 @@
+import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
+import { artefactId, type CaseId, type SharedId } from '../artefacts/index.ts';
+import { EMPTY_CASE, isPlainStep, isUse, parameterId, parametersIn, rowId, stepId, textsOfStep, type Argument, type CaseContent, type Parameter, type PlainStep, type Row, type Step } from '../cases/index.ts';
+import { EMPTY_SHARED, countExpanded, findCircle, instancesOf, openCase, openedText, putBack, surfacedParameters, takeOut, useKey, type Library, type SharedContent, type Used } from './index.ts';
+
+const S = (n: number): SharedId => artefactId('shared', n);
+const C = (n: number): CaseId => artefactId('case', n);
+const parameter = (name: string, value = ''): Parameter => ({ id: parameterId(name), name, type: 'text', default: value, description: '' });
+const line = (id: string, action: string, expected = ''): PlainStep => ({ kind: 'step', id: stepId(id), action, expected });
+const row = (name: string, cells: Record<string, string>): Row => ({ id: rowId(name), name, cells });
+const args = (record: Record<string, string>): Argument[] => Object.entries(record).map(([id, value]) => ({ id, value }));
+const useOf = (id: string, n: number, given: Record<string, string> = {}): Step => ({ kind: 'shared', id: stepId(id), shared: S(n), pinned: null, arguments: args(given) });
+const callOf = (id: string, n: number, rows: Extract<Step, { kind: 'call' }>['rows'], given: Record<string, string> = {}): Step => ({ kind: 'call', id: stepId(id), case: C(n), pinned: null, rows, arguments: args(given) });
+
+function libraryOf(shared: Record<number, Partial<SharedContent>>, cases: Record<number, Partial<CaseContent>> = {}): Library {
+  const used: Used[] = [
+    ...Object.entries(shared).map(([n, part]): Used => ({ kind: 'shared', id: S(Number(n)), version: 1, withdrawn: false, content: { ...EMPTY_SHARED, ...part } })),
+    ...Object.entries(cases).map(([n, part]): Used => ({ kind: 'case', id: C(Number(n)), version: 1, withdrawn: false, content: { ...EMPTY_CASE, ...part } })),
+  ];
+  return new Map(used.map((u) => [u.id, u]));
+}
+
+/** Every instance as the lines an executor would read. */
+function readOut(content: Partial<CaseContent>, library: Library, constants?: ReadonlyMap<string, string>): string[][] {
+  const opened = openCase({ ...EMPTY_CASE, ...content }, library, constants);
+  if (opened.kind !== 'opened') throw new Error(opened.kind);
+  return Array.from(instancesOf(opened), () => opened.steps.map((s) => (s.kind === 'gone' ? 'gone' : [s.step.action, s.step.expected].map((t) => openedText(s.scope.open(t))).join(' => '))));
+}
+
+const onlyActions = (lines: string[][]): string[][] => lines.map((l) => l.map((t) => t.split(' => ')[0] ?? ''));
+
+describe('values', () => {
+  const signIn = { 4: { parameters: [parameter('user', 'guest'), parameter('place')], steps: [line('a', 'sign in as <user> in <place>')] } };
+  test('are looked for in the row, the argument, the default, the constants', () => {
+    const library = libraryOf(signIn);
+    const say = (given: Record<string, string>, own: Parameter[] = []) => onlyActions(readOut({ steps: [useOf('u', 4, given)], parameters: own }, library, new Map([['place', 'the office'], ['user', 'never']])))[0]?.[0];
+    expect(say({})).toBe('sign in as guest in the office');
+    expect(say({ user: 'the <who>' }, [parameter('who', 'clerk')])).toBe('sign in as the clerk in the office');
+    // By equal name, without an argument.
+    expect(say({}, [parameter('user', 'treasurer')])).toBe('sign in as treasurer in the office');
+    // Declared above without a value: nothing is given, and the default comes before a constant.
+    expect(say({}, [parameter('user')])).toBe('sign in as guest in the office');
+  });
+  test('of a called case: one row, every row, mine', () => {
+    const library = libraryOf({}, { 31: { parameters: [parameter('x', 'default')], rows: [row('one', { x: '1' }), row('two', { x: '2' }), row('open', {})], steps: [line('a', 'enter <x>')] } });
+    const say = (rows: Extract<Step, { kind: 'call' }>['rows'], given: Record<string, string> = {}) => onlyActions(readOut({ steps: [callOf('c', 31, rows, given)] }, library)).map((l) => l[0]);
+    expect(say({ kind: 'own', row: rowId('two') }, { x: 'mine' })).toEqual(['enter 2']);
+    expect(say({ kind: 'every' }, { x: 'mine' })).toEqual(['enter 1', 'enter 2', 'enter mine']);
+    expect(say({ kind: 'mine' }, { x: 'mine' })).toEqual(['enter mine']);
+    expect(say({ kind: 'mine' })).toEqual(['enter default']);
+    expect(say({ kind: 'own', row: rowId('gone') })).toEqual(['enter default']);
+  });
+  test('surface through levels, in any script; what a row or an argument fixes does not', () => {
+    const library = libraryOf(
+      { 1: { parameters: [parameter('имя'), parameter('b')], steps: [line('a', '<имя> <b>')] }, 2: { parameters: [parameter('c')], steps: [useOf('u', 1, { b: '<c>' })] } },
+      { 3: { parameters: [parameter('d')], rows: [row('r', { d: '1' })], steps: [useOf('v', 2), line('x', '<d>')] } },
+    );
+    const names = (steps: Step[]) => surfacedParameters({ steps, parameters: [] }, library).map((s) => s.parameter.name);
+    expect(names([callOf('c', 3, { kind: 'mine' })])).toEqual(['d', 'c', 'имя']);
+    expect(names([callOf('c', 3, { kind: 'every' }, { c: 'given' })])).toEqual(['имя']);
+    expect(onlyActions(readOut({ parameters: [parameter('имя', 'Ж'), parameter('c', 'C')], steps: [callOf('c', 3, { kind: 'every' })] }, library))).toEqual([['Ж C', '1']]);
+  });
+  test('every row inside every row multiplies, and the counts say so without making them', () => {
+    const rows = Array.from({ length: 1000 }, (_, i) => row(`r${i}`, { x: String(i) }));
+    const leaf = { parameters: [parameter('x')], rows, steps: [line('a', '<x>')] };
+    const library = libraryOf({}, { 1: leaf, 2: { ...leaf, steps: [callOf('c', 1, { kind: 'every' }), line('b', '<x>')] }, 3: { ...leaf, steps: [callOf('d', 2, { kind: 'every' })] } });
+    const content: CaseContent = { ...EMPTY_CASE, ...leaf, steps: [callOf('e', 3, { kind: 'every' })] };
+    expect(countExpanded(content, library)).toEqual({ instances: 1000n ** 4n, steps: 2n, depth: 3 });
+    const opened = openCase(content, library);
+    if (opened.kind !== 'opened') throw new Error(opened.kind);
+    expect(opened.bind(1000n ** 4n - 2n).rows.map((r) => r?.name)).toEqual(['r999', 'r999', 'r999', 'r998']);
+    expect(() => opened.bind(1000n ** 4n)).toThrow(RangeError);
+  });
+  test('fifty levels deep; a block used a thousand times; beyond the limits it is refused', () => {
+    const chain = (depth: number) => libraryOf(Object.fromEntries(Array.from({ length: depth }, (_, i) => [i + 1, { parameters: [parameter('x')], steps: i + 1 < depth ? [useOf('u', i + 2)] : [line('a', 'at the end <x>')] }])));
+    expect(onlyActions(readOut({ parameters: [parameter('x', '7')], steps: [useOf('u', 1)] }, chain(50)))).toEqual([['at the end 7']]);
+    expect(openCase({ ...EMPTY_CASE, steps: [useOf('u', 1)] }, chain(150)).kind).toBe('tooDeep');
+    const block = libraryOf({ 1: { steps: Array.from({ length: 60 }, (_, i) => line(`l${i}`, `step ${i}`)) } });
+    const often = (times: number) => openCase({ ...EMPTY_CASE, steps: Array.from({ length: times }, (_, i) => useOf(`u${i}`, 1)) }, block);
+    expect(often(800)).toMatchObject({ kind: 'opened' });
+    expect(often(1000)).toEqual({ kind: 'tooLong', steps: 60_000n, most: 50_000 });
+  });
+});
+
+test('what is gone is said at its place', () => {
+  expect(readOut({ steps: [line('a', 'x'), useOf('u', 9)] }, new Map())).toEqual([['x => ', 'gone']]);
+});
+
+// Random graphs of uses: each uses only what has a higher number, so that there is no circle.
+const NAMES = ['a', 'b', 'c'];
+const text = fc.constantFrom('plain', '<a>', 'x <b>', '<c> and <a>', '\\<a>', '<undeclared>');
+const argument = fc.constantFrom('literal', '<a>', '<b> too', '<c>');
+const parameters = fc.subarray(NAMES).chain((names) => fc.tuple(...names.map((n) => fc.constantFrom('', `default ${n}`).map((d) => parameter(n, d)))));
+const someArguments = fc.dictionary(fc.constantFrom(...NAMES), argument, { maxKeys: 2 });
+const someRows = fc.array(fc.dictionary(fc.constantFrom(...NAMES), fc.constantFrom('1', '2', ''), { maxKeys: 3 }), { maxLength: 2 }).map((list) => list.map((cells, i) => row(`r${i}`, cells)));
+const LAST = 4;
+
+function someSteps(above: number): fc.Arbitrary<Step[]> {
+  const plain = fc.tuple(text, text).map(([action, expected]) => line('', action, expected));
+  const lower = above >= LAST ? plain : fc.oneof(plain, fc.tuple(fc.integer({ min: above + 1, max: LAST }), someArguments).map(([n, given]) => useOf('', n, given)), fc.tuple(fc.integer({ min: above + 1, max: LAST }), fc.constantFrom('own', 'every', 'mine'), someArguments).map(([n, kind, given]) => callOf('', n, kind === 'own' ? { kind, row: rowId('r0') } : { kind: kind === 'every' ? 'every' : 'mine' }, given)));
+  return fc.array(lower, { maxLength: 3 }).map((steps) => steps.map((s, i) => ({ ...s, id: stepId(`${above}.${i}`) })));
+}
+
+const graph = fc.tuple(...Array.from({ length: LAST }, (_, i) => fc.record({ steps: someSteps(i + 1), parameters })), ...Array.from({ length: LAST }, (_, i) => fc.record({ steps: someSteps(i + 1), parameters, rows: someRows }))).map((parts) => libraryOf(Object.fromEntries(parts.slice(0, LAST).map((p, i) => [i + 1, p])), Object.fromEntries(parts.slice(LAST).map((p, i) => [i + 1, p]))));
+const root = fc.record({ steps: someSteps(0), parameters, rows: someRows });
+
+/** An argument in which something has no value. */
+const OPEN = '\0';
+
+/** The judge: the rules said once more, the slow and obvious way, by recursion over environments. */
+function byHand(content: CaseContent, library: Library): string[][] {
+  type Look = (name: string) => string | null;
+  /** What texts here may name, and what is handed on by name. */
+  type Env = { readonly here: Look; readonly on: Look };
+  const fill = (t: string, env: Look): string => t.replaceAll(/\\<|<([^<>]+)>/g, (whole, name: string | undefined) => (name === undefined ? '<' : (env(name) ?? whole)));
+  const envOf = (own: readonly Parameter[], cells: Readonly<Record<string, string>>, above: Look): Env => {
+    const on: Look = (name) => {
+      const p = own.find((x) => x.name === name);
+      return p === undefined ? above(name) : (cells[p.id] || null) ?? above(name) ?? (p.default || null);
+    };
+    return { on, here: (name) => (own.some((x) => x.name === name) ? on(name) : null) };
+  };
+  const run = (steps: readonly Step[], env: Env): string[][] => {
+    let runs: string[][] = [[]];
+    for (const step of steps) {
+      let lines: string[][];
+      if (!isUse(step)) lines = [[[step.action, step.expected].map((t) => fill(t, env.here)).join(' => ')]];
+      else {
+        const used = library.get(useKey(step));
+        if (used === undefined) lines = [['gone']];
+        else {
+          const above: Look = (name) => {
+            const given = step.arguments.find((a) => a.id === name)?.value;
+            if (given === undefined) return env.on(name);
+            const names = [...given.matchAll(/<([^<>]+)>/g)].map((m) => m[1] ?? '');
+            return names.some((n) => (env.here(n) ?? OPEN) === OPEN) ? OPEN : fill(given, env.here);
+          };
+          const rows: (Row | null)[] = step.kind !== 'call' || used.kind !== 'case' || step.rows.kind === 'mine' ? [null] : step.rows.kind === 'every' ? (used.content.rows.length > 0 ? [...used.content.rows] : [null]) : [used.content.rows.find((r) => r.id === rowId('r0')) ?? null];
+          lines = rows.flatMap((r) => run(used.content.steps, envOf(used.content.parameters, r?.cells ?? {}, above)));
+        }
+      }
+      runs = runs.flatMap((before) => lines.map((l) => [...before, ...l]));
+    }
+    return runs;
+  };
+  return (content.rows.length > 0 ? content.rows : [null]).flatMap((r) => run(content.steps, envOf(content.parameters, r?.cells ?? {}, () => null)));
+}
+
+/** What has no value is said by a name, and which name may differ. */
+const anyName = (lines: string[][]): string[][] => lines.map((l) => l.map((t) => t.split(' => ').map((part) => (/[<\0]/.test(part) ? '?' : part)).join(' => ')));
+
+describe('on random graphs of uses', () => {
+  test('opening equals inlining by hand, and the counts equal what is made', () => {
+    fc.assert(
+      fc.property(root, graph, (content, library) => {
+        const whole: CaseContent = { ...EMPTY_CASE, ...content };
+        const made = readOut(whole, library);
+        expect(anyName(made)).toEqual(anyName(byHand(whole, library)));
+        const count = countExpanded(whole, library);
+        expect([count.instances, count.steps]).toEqual([BigInt(made.length), BigInt(made[0]?.length ?? 0)]);
+      }),
+      { numRuns: 400 },
+    );
+  });
+  test('taking out changes no instance, and putting back leads to the same again', () => {
+    fc.assert(
+      fc.property(root, graph, fc.nat(2), fc.integer({ min: 1, max: 3 }), (content, library, from, length) => {
+        const whole: CaseContent = { ...EMPTY_CASE, ...content };
+        const before = readOut(whole, library);
+        const ids = whole.steps.slice(from, from + length).map((s) => s.id);
+        const taken = takeOut(whole, ids);
+        fc.pre(taken !== null && ids.length > 0);
+        if (taken === null) return;
+        const use = useOf('use', 9);
+        const shared: SharedContent = { ...EMPTY_SHARED, steps: taken.steps, parameters: taken.parameters };
+        const after: CaseContent = { ...whole, steps: taken.rest.toSpliced(taken.at, 0, use) };
+        const more: Library = new Map([...library, [S(9), { kind: 'shared', id: S(9), version: 1, withdrawn: false, content: shared }]]);
+        expect(readOut(after, more)).toEqual(before);
+        if (!isUse(use)) return;
+        const back = putBack(after, use, shared, more, () => stepId('new'));
+        expect(back.kind === 'done' && back.content).toEqual(whole);
+      }),
+      { numRuns: 400 },
+    );
+  });
+  test('putting any use back changes no instance', () => {
+    fc.assert(
+      fc.property(root, graph, (content, library) => {
+        const whole: CaseContent = { ...EMPTY_CASE, ...content };
+        const use = whole.steps.filter(isUse).find((u) => u.kind === 'shared');
+        fc.pre(use !== undefined);
+        const used = use === undefined ? undefined : library.get(useKey(use));
+        if (use === undefined || used?.kind !== 'shared') return;
+        // A name that is not declared where it stands means nothing there, and may mean something where it comes to stand.
+        const isWhole = (w: Pick<SharedContent, 'parameters'>, steps: readonly Step[]): boolean => steps.flatMap(textsOfStep).flatMap(parametersIn).every((name) => w.parameters.some((p) => p.name === name));
+        fc.pre(isWhole(used.content, used.content.steps) && isWhole(whole, [use]));
+        let n = 0;
+        const back = putBack(whole, use, used.content, library, () => stepId(`n${(n += 1)}`));
+        fc.pre(back.kind === 'done');
+        expect(back.kind === 'done' && anyName(readOut(back.content, library))).toEqual(anyName(readOut(whole, library)));
+        expect(back.kind === 'done' && new Set(back.content.steps.map((s) => s.id)).size).toBe(whole.steps.length - 1 + used.content.steps.length);
+      }),
+      { numRuns: 600 },
+    );
+  });
+  test('a circle is found wherever it is, with its path; where there is none, none is', () => {
+    fc.assert(
+      fc.property(root, graph, fc.integer({ min: 1, max: LAST }), fc.integer({ min: 1, max: LAST }), (content, library, from, to) => {
+        expect(findCircle(C(99), content, library)).toBeNull();
+        const target = library.get(S(from));
+        if (target?.kind !== 'shared') throw new Error('The graph has shared steps');
+        const bent: Library = new Map([...library, [S(from), { ...target, content: { ...target.content, steps: [...target.content.steps, useOf('bent', to)] } }]]);
+        const reaches = (at: string, seen: Set<string>): boolean => at === S(from) || (!seen.has(at) && (seen.add(at), (bent.get(at)?.content.steps ?? []).filter(isUse).some((u) => reaches(useKey(u), seen))));
+        const circle = findCircle(S(from), bent.get(S(from))?.content ?? EMPTY_SHARED, bent);
+        expect(circle !== null).toBe(reaches(S(to), new Set()));
+        if (circle !== null) {
+          expect(circle[0]).toBe(circle.at(-1));
+          circle.slice(1).forEach((id, i) => expect((bent.get(circle[i] ?? '')?.content.steps ?? []).filter(isUse).map(useKey)).toContain(id));
+        }
+      }),
+      { numRuns: 300 },
+    );
+  });
+});
+
+test('steps that are no run are not taken out', () => {
+  const steps = [line('1', 'a'), line('2', 'b'), line('3', 'c')];
+  expect(takeOut({ steps, parameters: [] }, [stepId('1'), stepId('3')])).toBeNull();
+  expect(takeOut({ steps, parameters: [] }, [stepId('3'), stepId('2')])?.steps.filter(isPlainStep).map((s) => s.action)).toEqual(['b', 'c']);
+});

@@ -1,0 +1,69 @@
+import { artefactId, parseArtefactId, type ArtefactId, type ArtefactKind, type ArtefactState } from '@caderno/core/artefacts';
+import { isUse } from '@caderno/core/cases';
+import { DEEPEST, countExpanded, findCircle, useKey, type Library, type ReusableId, type SharedContent, type Used } from '@caderno/core/shared';
+import type { KindAndContent } from '@caderno/contract';
+import { selectRows, type Work } from '../database/index.ts';
+import { Refused } from '../refused.ts';
+import { contentFromStore } from './stored.ts';
+
+interface UsedRow {
+  readonly key: string;
+  readonly kind: ArtefactKind;
+  readonly number: number;
+  readonly state: ArtefactState;
+  readonly version: number;
+  readonly schema: number;
+  readonly content: unknown;
+}
+
+/** All that uses lead to, by their keys, level by level; what is not in the project is not in it. */
+export async function readLibrary(work: Work, projectId: string, keys: readonly string[]): Promise<Library> {
+  const library = new Map<string, Used>();
+  let wanted = [...new Set(keys)];
+  // One level more than may be opened, so that whoever opens it sees that it is too deep.
+  for (let level = 0; wanted.length > 0 && level <= DEEPEST + 1; level += 1) {
+    const found = await readUsed(work, projectId, wanted);
+    for (const { key, used } of found) library.set(key, used);
+    wanted = [...new Set(found.flatMap(({ used }) => used.content.steps.filter(isUse).map(useKey)))].filter((key) => !library.has(key));
+  }
+  return library;
+}
+
+async function readUsed(work: Work, projectId: string, keys: readonly string[]): Promise<{ key: string; used: Used }[]> {
+  const records = keys.flatMap((key) => {
+    const [id = '', version] = key.split('@');
+    const parsed = parseArtefactId(id);
+    return parsed === null ? [] : [{ key, ...parsed, version: version === undefined ? null : Number(version) }];
+  });
+  const rows = await selectRows<UsedRow>(
+    work,
+    `SELECT k.key, a.kind, a.number, a.state, v.version, v.schema, v.content
+     FROM jsonb_to_recordset($1::jsonb) AS k(key text, kind text, number int, version int)
+     JOIN artefact a ON a.project_id = $2 AND a.kind = k.kind AND a.number = k.number AND a.deleted_at IS NULL
+     JOIN artefact_version v ON v.artefact_id = a.id AND v.version = coalesce(k.version, a.head)`,
+    [JSON.stringify(records), projectId],
+  );
+  return rows.flatMap(({ key, kind, number, state, version, schema, content }): { key: string; used: Used }[] => {
+    const head = { version, withdrawn: state === 'withdrawn' };
+    if (kind === 'shared') return [{ key, used: { kind, id: artefactId(kind, number), ...head, content: contentFromStore(kind, schema, content) } }];
+    return kind === 'case' ? [{ key, used: { kind, id: artefactId(kind, number), ...head, content: contentFromStore(kind, schema, content) } }] : [];
+  });
+}
+
+/** Whose uses are to be checked, as they stand in the database now. */
+export interface Using {
+  readonly id: ArtefactId;
+  readonly value: KindAndContent;
+}
+
+/** @throws Refused when an artefact uses itself, directly or through others, or uses are nested too deep. */
+export async function refuseCircles(work: Work, projectId: string, written: readonly Using[]): Promise<void> {
+  const using = written.flatMap(({ id, value }) => (value.kind === 'case' || value.kind === 'shared' ? [{ id: id as ReusableId, content: value.content as Pick<SharedContent, 'steps'> }] : [])).filter(({ content }) => content.steps.some(isUse));
+  if (using.length === 0) return;
+  const library = await readLibrary(work, projectId, using.flatMap(({ content }) => content.steps.filter(isUse).map(useKey)));
+  for (const { id, content } of using) {
+    const path = findCircle(id, content, library);
+    if (path !== null) throw new Refused({ code: 'use_circle', path });
+    if (countExpanded({ steps: content.steps, rows: [] }, library).depth > DEEPEST) throw new Refused({ code: 'uses_too_deep', limit: DEEPEST });
+  }
+}

@@ -1,0 +1,2 @@
+export { readReuse } from './reuse.ts';
+export { takeOut } from './takeOut.ts';

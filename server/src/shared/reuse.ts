@@ -1,0 +1,65 @@
+import { artefactId, type ArtefactId, type ArtefactKind, type ArtefactState } from '@caderno/core/artefacts';
+import { usersOf, usesOf, type Connected, type ReusableId, type UseEdge } from '@caderno/core/shared';
+import type { ConnectedArtefact, Reuse } from '@caderno/contract';
+import { findArtefact } from '../artefacts/index.ts';
+import { selectRows, type Work } from '../database/index.ts';
+import { Refused } from '../refused.ts';
+
+/** What uses shared steps or a case and what it uses, directly and through others. */
+export async function readReuse(work: Work, projectId: string, id: ArtefactId): Promise<Reuse> {
+  const row = await findArtefact(work, projectId, id);
+  if (row.kind !== 'shared' && row.kind !== 'case') throw new Refused({ code: 'kind_mismatch', id, kind: 'shared' });
+  const of = row.kind === 'shared' ? artefactId('shared', row.number) : artefactId('case', row.number);
+  const users = usersOf(await readEdges(work, row.id, 'to_id', 'from_id'), of);
+  const uses = usesOf(await readEdges(work, row.id, 'from_id', 'to_id'), of);
+  const known = await describe(work, projectId, [...users, ...uses].map((c) => c.id));
+  const named = (list: readonly Connected[]): ConnectedArtefact[] => list.flatMap((c) => {
+    const head = known.get(c.id);
+    return head === undefined ? [] : [{ ...c, ...head }];
+  });
+  return { users: named(users), uses: named(uses) };
+}
+
+interface EdgeRow {
+  readonly fromKind: ArtefactKind;
+  readonly fromNumber: number;
+  readonly toKind: ArtefactKind;
+  readonly toNumber: number;
+  readonly pinned: number | null;
+}
+
+/** The links of uses that are reached from an artefact by going on and on from one end of a link to the other. */
+async function readEdges(work: Work, rowId: string, at: 'from_id' | 'to_id', next: 'from_id' | 'to_id'): Promise<UseEdge[]> {
+  const rows = await selectRows<EdgeRow>(
+    work,
+    `WITH RECURSIVE reached(id) AS (SELECT $1::bigint UNION SELECT link.${next} FROM link JOIN reached ON link.${at} = reached.id WHERE link.type = 'uses')
+     SELECT f.kind AS "fromKind", f.number AS "fromNumber", t.kind AS "toKind", t.number AS "toNumber", link.pinned
+     FROM link JOIN reached ON link.${at} = reached.id JOIN artefact f ON f.id = link.from_id JOIN artefact t ON t.id = link.to_id
+     WHERE link.type = 'uses' AND f.deleted_at IS NULL AND t.deleted_at IS NULL ORDER BY f.kind, f.number, t.kind, t.number`,
+    [rowId],
+  );
+  return rows.flatMap(({ fromKind, fromNumber, toKind, toNumber, pinned }) => {
+    const [from, to] = [reusable(fromKind, fromNumber), reusable(toKind, toNumber)];
+    return from === null || to === null ? [] : [{ from, to, pinned }];
+  });
+}
+
+function reusable(kind: ArtefactKind, number: number): ReusableId | null {
+  return kind === 'shared' ? artefactId('shared', number) : kind === 'case' ? artefactId('case', number) : null;
+}
+
+async function describe(work: Work, projectId: string, ids: readonly ReusableId[]): Promise<Map<ReusableId, Pick<ConnectedArtefact, 'title' | 'state' | 'agreedVersion' | 'instances'>>> {
+  const numbers = (letter: string): number[] => ids.filter((id) => id.startsWith(letter)).map((id) => Number(id.slice(2)));
+  const rows = await selectRows<{ kind: ArtefactKind; number: number; title: string; state: ArtefactState; agreedVersion: number | null; rows: number | null }>(
+    work,
+    `SELECT kind, number, title, state, agreed_version AS "agreedVersion", (facts->>'rows')::int AS rows FROM artefact
+     WHERE project_id = $1 AND ((kind = 'shared' AND number = ANY($2)) OR (kind = 'case' AND number = ANY($3)))`,
+    [projectId, numbers('S'), numbers('C')],
+  );
+  return new Map(
+    rows.flatMap(({ kind, number, title, state, agreedVersion, rows: count }) => {
+      const id = reusable(kind, number);
+      return id === null ? [] : [[id, { title, state, agreedVersion, instances: kind === 'case' ? Math.max(1, count ?? 0) : null }] as const];
+    }),
+  );
+}
