@@ -26,6 +26,7 @@ const figures = z.object({
   requirements: z.int(),
   conditions: z.int(),
   cases: z.int(),
+  shared: z.int(),
   openQuestions: z.int(),
   suspectLinks: z.int(),
   revision: z.int(),

@@ -14,6 +14,7 @@ const BasisChapter = lazy(() => import('./basis/index.ts').then((m) => ({ defaul
 const ConditionsChapter = lazy(() => import('./conditions/index.ts').then((m) => ({ default: m.ConditionsChapter })));
 const ConditionAddress = lazy(() => import('./conditions/index.ts').then((m) => ({ default: m.ConditionAddress })));
 const CasesChapter = lazy(() => import('./cases/index.ts').then((m) => ({ default: m.CasesChapter })));
+const SharedChapter = lazy(() => import('./shared/index.ts').then((m) => ({ default: m.SharedChapter })));
 const CoverageChapter = lazy(() => import('./coverage/index.ts').then((m) => ({ default: m.CoverageChapter })));
 const VersionsPage = lazy(() => import('./versions/index.ts').then((m) => ({ default: m.VersionsPage })));
 const QuestionsChapter = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.QuestionsChapter })));
@@ -45,6 +46,7 @@ const router = createBrowserRouter([
       { path: 'conditions/:requirement?/:condition?', element: chapter(<ConditionsChapter />) },
       { path: 'condition/:condition', element: chapter(<ConditionAddress />) },
       { path: 'cases/:case?', element: chapter(<CasesChapter />) },
+      { path: 'shared/:shared?', element: chapter(<SharedChapter />) },
       { path: 'coverage', element: chapter(<CoverageChapter />) },
       { path: 'questions/:question?', element: chapter(<QuestionsChapter />) },
       { path: 'agenda', element: chapter(<Agenda />) },

@@ -18,4 +18,4 @@ export {
 export { isParameterName, parametersIn, parseParameterText, renameInText, type TextPart } from './parameterText.ts';
 export { bindCell, bindRow, bindText, caseInstances, type BoundPart, type BoundValue, type Instance } from './binding.ts';
 export { parsePastedSteps, type PastedStep } from './pastedSteps.ts';
-export { caseProblems, fitsType, parameterProblems, parametersUsed, removeParameter, renameParameter, type CaseProblem } from './parameters.ts';
+export { caseProblems, fitsType, parameterProblems, parametersUsed, removeParameter, renameInSteps, renameParameter, withoutLostSteps, type CaseProblem, type Written } from './parameters.ts';

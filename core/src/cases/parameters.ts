@@ -1,7 +1,7 @@
 import { readValue, type OrderedType } from '../values/index.ts';
 import { readCell, type CellText } from '../data/index.ts';
 import { isParameterName, parametersIn, renameInText } from './parameterText.ts';
-import { textsOfStep, withTexts } from './step.ts';
+import { textsOfStep, withTexts, type Step } from './step.ts';
 import type { CaseContent, Parameter, ParameterId, ParameterType, RowId } from './testCase.ts';
 
 /** What is wrong with a case's parameters and data, and where. */
@@ -63,18 +63,24 @@ const ORDERED_TYPE: Record<Exclude<ParameterType, 'text' | 'yesNo' | 'decimal'>,
   dateTime: { kind: 'dateTime', stepSeconds: 1 },
 };
 
-/** Renames a parameter in its declaration and in every text that uses it. Rows and covers hold ids and need nothing. */
+/** What has steps and parameters: a case, or shared steps. */
+export interface Written {
+  readonly steps: readonly Step[];
+  readonly parameters: readonly Parameter[];
+}
+
+/** Renames a parameter in its declaration and in every step that uses it. Rows and covers hold ids and need nothing. */
+export function renameInSteps<W extends Written>(content: W, id: ParameterId, name: string): W {
+  const old = content.parameters.find((p) => p.id === id)?.name;
+  if (old === undefined || old === name) return content;
+  return { ...content, steps: content.steps.map((s) => withTexts(s, (text) => renameInText(text, old, name))), parameters: content.parameters.map((p) => (p.id === id ? { ...p, name } : p)) };
+}
+
+/** The same in all texts of a case. */
 export function renameParameter(content: CaseContent, id: ParameterId, name: string): CaseContent {
   const old = content.parameters.find((p) => p.id === id)?.name;
   if (old === undefined || old === name) return content;
-  const inText = (text: string): string => renameInText(text, old, name);
-  return {
-    ...content,
-    objective: inText(content.objective),
-    preconditions: inText(content.preconditions),
-    steps: content.steps.map((s) => withTexts(s, inText)),
-    parameters: content.parameters.map((p) => (p.id === id ? { ...p, name } : p)),
-  };
+  return { ...renameInSteps(content, id, name), objective: renameInText(content.objective, old, name), preconditions: renameInText(content.preconditions, old, name) };
 }
 
 /** The case without a parameter: its column of cells and its mappings go too; uses in texts stay, as undeclared. */
@@ -85,6 +91,14 @@ export function removeParameter(content: CaseContent, id: ParameterId): CaseCont
     rows: content.rows.map((r) => ({ ...r, cells: Object.fromEntries(Object.entries(r.cells).filter(([column]) => column !== id)) })),
     covers: content.covers.map((c) => ({ ...c, fields: c.fields.filter((f) => f.parameter !== id), outcome: c.outcome === id ? null : c.outcome })),
   };
+}
+
+/** A case after an edit, its links cleared of steps that the edit removed: what they expect and which events they carry. */
+export function withoutLostSteps(before: CaseContent, after: CaseContent): CaseContent {
+  const there = new Set(after.steps.map((s) => s.id));
+  const lost = new Set(before.steps.flatMap((s) => (there.has(s.id) ? [] : [s.id])));
+  if (lost.size === 0) return after;
+  return { ...after, covers: after.covers.map((c) => ({ ...c, expects: c.expects.filter((id) => !lost.has(id)), events: c.events.filter((e) => !lost.has(e.id)) })) };
 }
 
 function unboundProblems(content: CaseContent, used: readonly string[]): CaseProblem[] {

@@ -1,5 +1,5 @@
 import { isUse, type CaseContent, type Step } from '../cases/index.ts';
-import { DEEPEST, useKey, type Library } from './library.ts';
+import { DEEPEST, keyOfUse, type Library } from './library.ts';
 
 /** What a case comes to when all it uses is opened. Counted, not made. */
 export interface ExpandedCount {
@@ -28,8 +28,8 @@ export function countExpanded(content: Pick<CaseContent, 'steps' | 'rows'>, libr
 function countSteps(steps: readonly Step[], library: Library, known: Map<string, Count>): Count {
   let total = NONE;
   for (const step of steps) {
-    const count = isUse(step) ? countUse(useKey(step), library, known) : null;
-    const every = step.kind === 'call' && step.rows.kind === 'every' ? rowsOf(useKey(step), library) : 1n;
+    const count = isUse(step) ? countUse(keyOfUse(step), library, known) : null;
+    const every = step.kind === 'call' && step.rows.kind === 'every' ? rowsOf(keyOfUse(step), library) : 1n;
     total = count === null ? { ...total, steps: total.steps + 1n } : { times: total.times * count.times * every, steps: total.steps + count.steps, depth: Math.max(total.depth, count.depth + 1) };
   }
   return total;

@@ -1,6 +1,6 @@
 import { isUse, type CaseContent, type PlainStep, type Row, type Step, type Use } from '../cases/index.ts';
 import { countExpanded } from './counting.ts';
-import { DEEPEST, useKey, type Library, type Used } from './library.ts';
+import { DEEPEST, keyOfUse, type Library, type Used } from './library.ts';
 import { Scope, type BoundRows, type Constants, type OpenedPart } from './scope.ts';
 
 /** A use that is open, and what it leads to. */
@@ -68,7 +68,7 @@ function openSteps(opening: Opening, steps: readonly Step[], scope: Scope, throu
 }
 
 function openUse(opening: Opening, use: Use, caller: Scope, through: readonly OpenedUse[]): void {
-  const used = opening.library.get(useKey(use));
+  const used = opening.library.get(keyOfUse(use));
   if (used === undefined) {
     opening.steps.push({ kind: 'gone', step: use, through, scope: caller });
     return;

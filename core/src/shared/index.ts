@@ -1,5 +1,5 @@
 export { EMPTY_SHARED, sharedMeaning, type SharedContent } from './sharedSteps.ts';
-export { DEEPEST, findCircle, useKey, type Library, type Used } from './library.ts';
+export { DEEPEST, findCircle, keyOfUse, type Library, type Used } from './library.ts';
 export { openParameters, surfacedParameters, type Surfaced } from './surfacing.ts';
 export { countExpanded, type ExpandedCount } from './counting.ts';
 export { type Constants, type OpenedPart, type OpenedValue, type Scope } from './scope.ts';

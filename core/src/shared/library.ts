@@ -8,11 +8,11 @@ export type Used =
   | { readonly kind: 'case'; readonly id: CaseId; readonly version: number; readonly withdrawn: boolean; readonly content: CaseContent };
 
 /** The name under which a use finds what it means: `S-4` for the latest, `S-4@2` for a pinned version. */
-export function useKey(use: Use): string {
+export function keyOfUse(use: Use): string {
   return use.pinned === null ? usedBy(use) : `${usedBy(use)}@${use.pinned}`;
 }
 
-/** What uses lead to, by {@link useKey}. What is not in it is gone. */
+/** What uses lead to, by {@link keyOfUse}. What is not in it is gone. */
 export type Library = ReadonlyMap<string, Used>;
 
 /** Calls and shared steps may be nested this deep. */
@@ -28,7 +28,7 @@ export function findCircle(id: SharedId | CaseId, content: Pick<SharedContent, '
   const from = ({ steps }: Pick<SharedContent, 'steps'>): readonly (SharedId | CaseId)[] | null => {
     for (const use of steps.filter(isUse)) {
       // A pinned version of the artefact itself is fixed and may be used: it does not change with what is saved now.
-      const key = useKey(use);
+      const key = keyOfUse(use);
       const at = path.findIndex((p) => p.key === key);
       if (at >= 0) return [...path.slice(at).map((p) => p.id), usedBy(use)];
       const used = library.get(key);

@@ -37,7 +37,8 @@ interface Way {
 }
 
 function connected(ways: readonly Way[], id: ReusableId): Connected[] {
-  const from = Map.groupBy(ways, (w) => w.at);
+  const from = new Map<ReusableId, Way[]>();
+  for (const way of ways) from.set(way.at, [...(from.get(way.at) ?? []), way]);
   const following = distances(from, id, (w) => w.pinned === null);
   const direct = new Map((from.get(id) ?? []).map((w) => [w.next, w.pinned]));
   return [...distances(from, id, () => true)].flatMap(([reached, distance]) => (reached === id ? [] : [{ id: reached, distance, follows: following.has(reached), pinned: direct.get(reached) ?? null }]));

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { artefactId, type CaseId, type SharedId } from '../artefacts/index.ts';
 import { EMPTY_CASE, isPlainStep, isUse, parameterId, parametersIn, rowId, stepId, textsOfStep, type Argument, type CaseContent, type Parameter, type PlainStep, type Row, type Step } from '../cases/index.ts';
-import { EMPTY_SHARED, countExpanded, findCircle, instancesOf, openCase, openedText, putBack, surfacedParameters, takeOut, useKey, type Library, type SharedContent, type Used } from './index.ts';
+import { EMPTY_SHARED, countExpanded, findCircle, instancesOf, openCase, openedText, putBack, surfacedParameters, takeOut, keyOfUse, type Library, type SharedContent, type Used } from './index.ts';
 
 const S = (n: number): SharedId => artefactId('shared', n);
 const C = (n: number): CaseId => artefactId('case', n);
@@ -10,7 +10,7 @@ const parameter = (name: string, value = ''): Parameter => ({ id: parameterId(na
 const line = (id: string, action: string, expected = ''): PlainStep => ({ kind: 'step', id: stepId(id), action, expected });
 const row = (name: string, cells: Record<string, string>): Row => ({ id: rowId(name), name, cells });
 const args = (record: Record<string, string>): Argument[] => Object.entries(record).map(([id, value]) => ({ id, value }));
-const useOf = (id: string, n: number, given: Record<string, string> = {}): Step => ({ kind: 'shared', id: stepId(id), shared: S(n), pinned: null, arguments: args(given) });
+const newUse = (id: string, n: number, given: Record<string, string> = {}): Step => ({ kind: 'shared', id: stepId(id), shared: S(n), pinned: null, arguments: args(given) });
 const callOf = (id: string, n: number, rows: Extract<Step, { kind: 'call' }>['rows'], given: Record<string, string> = {}): Step => ({ kind: 'call', id: stepId(id), case: C(n), pinned: null, rows, arguments: args(given) });
 
 function libraryOf(shared: Record<number, Partial<SharedContent>>, cases: Record<number, Partial<CaseContent>> = {}): Library {
@@ -34,7 +34,7 @@ describe('values', () => {
   const signIn = { 4: { parameters: [parameter('user', 'guest'), parameter('place')], steps: [line('a', 'sign in as <user> in <place>')] } };
   test('are looked for in the row, the argument, the default, the constants', () => {
     const library = libraryOf(signIn);
-    const say = (given: Record<string, string>, own: Parameter[] = []) => onlyActions(readOut({ steps: [useOf('u', 4, given)], parameters: own }, library, new Map([['place', 'the office'], ['user', 'never']])))[0]?.[0];
+    const say = (given: Record<string, string>, own: Parameter[] = []) => onlyActions(readOut({ steps: [newUse('u', 4, given)], parameters: own }, library, new Map([['place', 'the office'], ['user', 'never']])))[0]?.[0];
     expect(say({})).toBe('sign in as guest in the office');
     expect(say({ user: 'the <who>' }, [parameter('who', 'clerk')])).toBe('sign in as the clerk in the office');
     // By equal name, without an argument.
@@ -53,8 +53,8 @@ describe('values', () => {
   });
   test('surface through levels, in any script; what a row or an argument fixes does not', () => {
     const library = libraryOf(
-      { 1: { parameters: [parameter('имя'), parameter('b')], steps: [line('a', '<имя> <b>')] }, 2: { parameters: [parameter('c')], steps: [useOf('u', 1, { b: '<c>' })] } },
-      { 3: { parameters: [parameter('d')], rows: [row('r', { d: '1' })], steps: [useOf('v', 2), line('x', '<d>')] } },
+      { 1: { parameters: [parameter('имя'), parameter('b')], steps: [line('a', '<имя> <b>')] }, 2: { parameters: [parameter('c')], steps: [newUse('u', 1, { b: '<c>' })] } },
+      { 3: { parameters: [parameter('d')], rows: [row('r', { d: '1' })], steps: [newUse('v', 2), line('x', '<d>')] } },
     );
     const names = (steps: Step[]) => surfacedParameters({ steps, parameters: [] }, library).map((s) => s.parameter.name);
     expect(names([callOf('c', 3, { kind: 'mine' })])).toEqual(['d', 'c', 'имя']);
@@ -73,18 +73,18 @@ describe('values', () => {
     expect(() => opened.bind(1000n ** 4n)).toThrow(RangeError);
   });
   test('fifty levels deep; a block used a thousand times; beyond the limits it is refused', () => {
-    const chain = (depth: number) => libraryOf(Object.fromEntries(Array.from({ length: depth }, (_, i) => [i + 1, { parameters: [parameter('x')], steps: i + 1 < depth ? [useOf('u', i + 2)] : [line('a', 'at the end <x>')] }])));
-    expect(onlyActions(readOut({ parameters: [parameter('x', '7')], steps: [useOf('u', 1)] }, chain(50)))).toEqual([['at the end 7']]);
-    expect(openCase({ ...EMPTY_CASE, steps: [useOf('u', 1)] }, chain(150)).kind).toBe('tooDeep');
+    const chain = (depth: number) => libraryOf(Object.fromEntries(Array.from({ length: depth }, (_, i) => [i + 1, { parameters: [parameter('x')], steps: i + 1 < depth ? [newUse('u', i + 2)] : [line('a', 'at the end <x>')] }])));
+    expect(onlyActions(readOut({ parameters: [parameter('x', '7')], steps: [newUse('u', 1)] }, chain(50)))).toEqual([['at the end 7']]);
+    expect(openCase({ ...EMPTY_CASE, steps: [newUse('u', 1)] }, chain(150)).kind).toBe('tooDeep');
     const block = libraryOf({ 1: { steps: Array.from({ length: 60 }, (_, i) => line(`l${i}`, `step ${i}`)) } });
-    const often = (times: number) => openCase({ ...EMPTY_CASE, steps: Array.from({ length: times }, (_, i) => useOf(`u${i}`, 1)) }, block);
+    const often = (times: number) => openCase({ ...EMPTY_CASE, steps: Array.from({ length: times }, (_, i) => newUse(`u${i}`, 1)) }, block);
     expect(often(800)).toMatchObject({ kind: 'opened' });
     expect(often(1000)).toEqual({ kind: 'tooLong', steps: 60_000n, most: 50_000 });
   });
 });
 
 test('what is gone is said at its place', () => {
-  expect(readOut({ steps: [line('a', 'x'), useOf('u', 9)] }, new Map())).toEqual([['x => ', 'gone']]);
+  expect(readOut({ steps: [line('a', 'x'), newUse('u', 9)] }, new Map())).toEqual([['x => ', 'gone']]);
 });
 
 // Random graphs of uses: each uses only what has a higher number, so that there is no circle.
@@ -98,7 +98,7 @@ const LAST = 4;
 
 function someSteps(above: number): fc.Arbitrary<Step[]> {
   const plain = fc.tuple(text, text).map(([action, expected]) => line('', action, expected));
-  const lower = above >= LAST ? plain : fc.oneof(plain, fc.tuple(fc.integer({ min: above + 1, max: LAST }), someArguments).map(([n, given]) => useOf('', n, given)), fc.tuple(fc.integer({ min: above + 1, max: LAST }), fc.constantFrom('own', 'every', 'mine'), someArguments).map(([n, kind, given]) => callOf('', n, kind === 'own' ? { kind, row: rowId('r0') } : { kind: kind === 'every' ? 'every' : 'mine' }, given)));
+  const lower = above >= LAST ? plain : fc.oneof(plain, fc.tuple(fc.integer({ min: above + 1, max: LAST }), someArguments).map(([n, given]) => newUse('', n, given)), fc.tuple(fc.integer({ min: above + 1, max: LAST }), fc.constantFrom('own', 'every', 'mine'), someArguments).map(([n, kind, given]) => callOf('', n, kind === 'own' ? { kind, row: rowId('r0') } : { kind: kind === 'every' ? 'every' : 'mine' }, given)));
   return fc.array(lower, { maxLength: 3 }).map((steps) => steps.map((s, i) => ({ ...s, id: stepId(`${above}.${i}`) })));
 }
 
@@ -127,7 +127,7 @@ function byHand(content: CaseContent, library: Library): string[][] {
       let lines: string[][];
       if (!isUse(step)) lines = [[[step.action, step.expected].map((t) => fill(t, env.here)).join(' => ')]];
       else {
-        const used = library.get(useKey(step));
+        const used = library.get(keyOfUse(step));
         if (used === undefined) lines = [['gone']];
         else {
           const above: Look = (name) => {
@@ -172,7 +172,7 @@ describe('on random graphs of uses', () => {
         const taken = takeOut(whole, ids);
         fc.pre(taken !== null && ids.length > 0);
         if (taken === null) return;
-        const use = useOf('use', 9);
+        const use = newUse('use', 9);
         const shared: SharedContent = { ...EMPTY_SHARED, steps: taken.steps, parameters: taken.parameters };
         const after: CaseContent = { ...whole, steps: taken.rest.toSpliced(taken.at, 0, use) };
         const more: Library = new Map([...library, [S(9), { kind: 'shared', id: S(9), version: 1, withdrawn: false, content: shared }]]);
@@ -190,7 +190,7 @@ describe('on random graphs of uses', () => {
         const whole: CaseContent = { ...EMPTY_CASE, ...content };
         const use = whole.steps.filter(isUse).find((u) => u.kind === 'shared');
         fc.pre(use !== undefined);
-        const used = use === undefined ? undefined : library.get(useKey(use));
+        const used = use === undefined ? undefined : library.get(keyOfUse(use));
         if (use === undefined || used?.kind !== 'shared') return;
         // A name that is not declared where it stands means nothing there, and may mean something where it comes to stand.
         const isWhole = (w: Pick<SharedContent, 'parameters'>, steps: readonly Step[]): boolean => steps.flatMap(textsOfStep).flatMap(parametersIn).every((name) => w.parameters.some((p) => p.name === name));
@@ -210,13 +210,13 @@ describe('on random graphs of uses', () => {
         expect(findCircle(C(99), content, library)).toBeNull();
         const target = library.get(S(from));
         if (target?.kind !== 'shared') throw new Error('The graph has shared steps');
-        const bent: Library = new Map([...library, [S(from), { ...target, content: { ...target.content, steps: [...target.content.steps, useOf('bent', to)] } }]]);
-        const reaches = (at: string, seen: Set<string>): boolean => at === S(from) || (!seen.has(at) && (seen.add(at), (bent.get(at)?.content.steps ?? []).filter(isUse).some((u) => reaches(useKey(u), seen))));
+        const bent: Library = new Map([...library, [S(from), { ...target, content: { ...target.content, steps: [...target.content.steps, newUse('bent', to)] } }]]);
+        const reaches = (at: string, seen: Set<string>): boolean => at === S(from) || (!seen.has(at) && (seen.add(at), (bent.get(at)?.content.steps ?? []).filter(isUse).some((u) => reaches(keyOfUse(u), seen))));
         const circle = findCircle(S(from), bent.get(S(from))?.content ?? EMPTY_SHARED, bent);
         expect(circle !== null).toBe(reaches(S(to), new Set()));
         if (circle !== null) {
           expect(circle[0]).toBe(circle.at(-1));
-          circle.slice(1).forEach((id, i) => expect((bent.get(circle[i] ?? '')?.content.steps ?? []).filter(isUse).map(useKey)).toContain(id));
+          circle.slice(1).forEach((id, i) => expect((bent.get(circle[i] ?? '')?.content.steps ?? []).filter(isUse).map(keyOfUse)).toContain(id));
         }
       }),
       { numRuns: 300 },

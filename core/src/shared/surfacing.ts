@@ -1,7 +1,6 @@
-import { isUse, type CalledRows, type CaseContent, type Parameter, type StepId } from '../cases/index.ts';
+import { isUse, type CalledRows, type CaseContent, type Parameter, type StepId, type Written } from '../cases/index.ts';
 import { readCell } from '../data/index.ts';
-import { useKey, type Library, type Used } from './library.ts';
-import type { SharedContent } from './sharedSteps.ts';
+import { keyOfUse, type Library, type Used } from './library.ts';
 
 /** A parameter of what is used that the caller gives no argument for: whoever runs the caller may give it a value. */
 export interface Surfaced {
@@ -9,8 +8,6 @@ export interface Surfaced {
   /** The use in the caller's own steps that it comes up through, first of several. */
   readonly use: StepId;
 }
-
-type Written = Pick<SharedContent, 'steps' | 'parameters'>;
 
 /**
  * The parameters that surface in a case or in shared steps, each name once, in order of first use: declared further
@@ -24,7 +21,7 @@ export function surfacedParameters(content: Written, library: Library): Surfaced
 function surfaced(content: Written, library: Library, known: Map<string, readonly Parameter[]>): Surfaced[] {
   const found = new Map<string, Surfaced>();
   for (const use of content.steps.filter(isUse)) {
-    const key = useKey(use);
+    const key = keyOfUse(use);
     const used = library.get(key);
     if (used === undefined) continue;
     const given = new Set(use.arguments.filter((a) => a.value !== '').map((a) => a.id));

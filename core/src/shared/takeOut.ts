@@ -1,10 +1,7 @@
-import { isUse, parameterId, parametersIn, parseParameterText, textsOfStep, withTexts, type Argument, type Parameter, type Step, type StepId, type Use } from '../cases/index.ts';
+import { isUse, parameterId, parametersIn, parseParameterText, textsOfStep, withTexts, type Argument, type Parameter, type Step, type StepId, type Use, type Written } from '../cases/index.ts';
 import { MISSING_CELL, readCell } from '../data/index.ts';
-import { useKey, type Library } from './library.ts';
-import type { SharedContent } from './sharedSteps.ts';
+import { keyOfUse, type Library } from './library.ts';
 import { openParameters, surfacedParameters } from './surfacing.ts';
-
-type Written = Pick<SharedContent, 'steps' | 'parameters'>;
 
 /** A run of steps made into shared steps. */
 export interface TakenOut {
@@ -85,7 +82,7 @@ function freshName(name: string, taken: ReadonlySet<string>): string {
 
 /** A use inside took what the shared steps knew by name: it is given to it as an argument now. */
 function withArguments(step: Step, texts: ReadonlyMap<string, string>, library: Library): Step {
-  const used = isUse(step) ? library.get(useKey(step)) : undefined;
+  const used = isUse(step) ? library.get(keyOfUse(step)) : undefined;
   if (!isUse(step) || used === undefined) return step;
   const more = openParameters(used, library).flatMap(({ name }): Argument[] => {
     const hasOwn = step.arguments.some((a) => a.id === name && a.value !== '');

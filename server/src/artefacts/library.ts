@@ -1,6 +1,6 @@
 import { artefactId, parseArtefactId, type ArtefactId, type ArtefactKind, type ArtefactState } from '@caderno/core/artefacts';
 import { isUse } from '@caderno/core/cases';
-import { DEEPEST, countExpanded, findCircle, useKey, type Library, type ReusableId, type SharedContent, type Used } from '@caderno/core/shared';
+import { DEEPEST, countExpanded, findCircle, keyOfUse, type Library, type ReusableId, type SharedContent, type Used } from '@caderno/core/shared';
 import type { KindAndContent } from '@caderno/contract';
 import { selectRows, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
@@ -24,7 +24,7 @@ export async function readLibrary(work: Work, projectId: string, keys: readonly 
   for (let level = 0; wanted.length > 0 && level <= DEEPEST + 1; level += 1) {
     const found = await readUsed(work, projectId, wanted);
     for (const { key, used } of found) library.set(key, used);
-    wanted = [...new Set(found.flatMap(({ used }) => used.content.steps.filter(isUse).map(useKey)))].filter((key) => !library.has(key));
+    wanted = [...new Set(found.flatMap(({ used }) => used.content.steps.filter(isUse).map(keyOfUse)))].filter((key) => !library.has(key));
   }
   return library;
 }
@@ -60,7 +60,7 @@ export interface Using {
 export async function refuseCircles(work: Work, projectId: string, written: readonly Using[]): Promise<void> {
   const using = written.flatMap(({ id, value }) => (value.kind === 'case' || value.kind === 'shared' ? [{ id: id as ReusableId, content: value.content as Pick<SharedContent, 'steps'> }] : [])).filter(({ content }) => content.steps.some(isUse));
   if (using.length === 0) return;
-  const library = await readLibrary(work, projectId, using.flatMap(({ content }) => content.steps.filter(isUse).map(useKey)));
+  const library = await readLibrary(work, projectId, using.flatMap(({ content }) => content.steps.filter(isUse).map(keyOfUse)));
   for (const { id, content } of using) {
     const path = findCircle(id, content, library);
     if (path !== null) throw new Refused({ code: 'use_circle', path });

@@ -30,8 +30,11 @@ export function traceLinks(value: KindAndContent): TraceLink[] {
 }
 
 function useLinks(steps: readonly Step[]): TraceLink[] {
-  const pins = Map.groupBy(steps.filter(isUse), usedBy);
-  return [...pins].map(([to, uses]) => ({ to, type: 'uses', seenVersion: 1, pinned: uses.some((u) => u.pinned === null) ? null : Math.max(...uses.map((u) => u.pinned ?? 0)) }));
+  const uses = steps.filter(isUse);
+  return [...new Set(uses.map(usedBy))].map((to) => {
+    const pins = uses.flatMap((u) => (usedBy(u) === to ? [u.pinned] : []));
+    return { to, type: 'uses', seenVersion: 1, pinned: pins.includes(null) ? null : Math.max(...pins.map((pin) => pin ?? 0)) };
+  });
 }
 
 /** Whose links are to be written. */

@@ -1,9 +1,10 @@
-import type { CaseId, ConditionId, RequirementId } from '@caderno/core/artefacts';
+import type { CaseId, ConditionId, RequirementId, SharedId } from '@caderno/core/artefacts';
 import { EMPTY_QUESTION, EMPTY_REQUIREMENT, type QuestionContent, type QuestionSubject, type RequirementContent } from '@caderno/core/basis';
-import { parameterId, parsePastedSteps, rowId, stepId, type CarriedEvent, type CaseContent, type StepId } from '@caderno/core/cases';
+import { parameterId, parsePastedSteps, rowId, stepId, type CalledRows, type CarriedEvent, type CaseContent, type Parameter, type Step, type StepId } from '@caderno/core/cases';
 import { anchorAt, carriedFields, coverageItems, eventId, fieldId, stateId, tableFromGrid, transitionId, type ConditionContent, type Field, type Model } from '@caderno/core/conditions';
+import type { SharedContent } from '@caderno/core/shared';
 import type { ValueType } from '@caderno/core/values';
-import type { DemoCase, DemoCondition, DemoField, DemoQuestion, DemoRequirement } from './documents.ts';
+import type { DemoCase, DemoCondition, DemoField, DemoQuestion, DemoRequirement, DemoShared } from './documents.ts';
 
 /** An artefact already made, as later documents name it. */
 export interface Made<Id, C> {
@@ -14,6 +15,7 @@ export interface Made<Id, C> {
 export type MadeRequirement = Made<RequirementId, RequirementContent>;
 export type MadeCondition = Made<ConditionId, ConditionContent>;
 export type MadeCase = Made<CaseId, CaseContent>;
+export type MadeShared = Made<SharedId, SharedContent>;
 
 export function requirementContent({ title, text, type, module, risk, priority, source }: DemoRequirement): RequirementContent {
   return { ...EMPTY_REQUIREMENT, title, text: text.trim(), type, module, risk, priority, source };
@@ -126,14 +128,51 @@ function typeOf({ type, step }: DemoField): ValueType {
   }
 }
 
-export function caseContent(demo: DemoCase, condition: (title: string) => MadeCondition): CaseContent {
-  const parameters = demo.parameters.map(([name, type, value, description], i) => ({ id: parameterId(`p${i + 1}`), name, type, default: value, description }));
+/** What a line of steps may use, by title: shared steps before cases. */
+export type FindUsable = (title: string) => MadeShared | MadeCase;
+
+/**
+ * Steps, one a line. `/ Title | user = a clerk | row = usual | pinned` uses shared steps or calls a case: with these
+ * values, one of its rows (or `every row`), at the version it has now.
+ */
+function stepsOf(text: string, usable: FindUsable): Step[] {
+  return text
+    .split('\n')
+    .filter((line) => line.trim() !== '')
+    .flatMap((line, i): Step[] => (line.trim().startsWith('/ ') ? [useOfLine(line.trim().slice(2), stepId(`s${i + 1}`), usable)] : parsePastedSteps(line).map((step) => ({ kind: 'step', id: stepId(`s${i + 1}`), ...step }))));
+}
+
+function useOfLine(line: string, id: StepId, usable: FindUsable): Step {
+  const [title = '', ...notes] = line.split(' | ');
+  const used = usable(title);
+  const isPinned = notes.includes('pinned');
+  const pairs = notes.flatMap((note) => (note.includes(' = ') ? [note.split(' = ')] : []));
+  const given = pairs.flatMap(([name = '', value = '']) => (name === 'row' ? [] : [{ id: name, value }]));
+  const base = { id, pinned: isPinned ? used.version : null, arguments: given };
+  if (!('rows' in used.content)) return { kind: 'shared', shared: used.id as SharedId, ...base };
+  const rowName = pairs.find(([name]) => name === 'row')?.[1];
+  const row = used.content.rows.find((r) => r.name === rowName);
+  if (rowName !== undefined && row === undefined) throw new Error(`'${title}' has the row it is called with: expected '${rowName}'`);
+  const rows: CalledRows = row !== undefined ? { kind: 'own', row: row.id } : notes.includes('every row') ? { kind: 'every' } : { kind: 'mine' };
+  return { kind: 'call', case: used.id as CaseId, rows, ...base };
+}
+
+function parametersOf(demo: DemoCase['parameters']): Parameter[] {
+  return demo.map(([name, type, value, description], i) => ({ id: parameterId(`p${i + 1}`), name, type, default: value, description }));
+}
+
+export function sharedContent(demo: DemoShared, usable: FindUsable): SharedContent {
+  return { title: demo.title, purpose: demo.purpose, steps: stepsOf(demo.steps, usable), parameters: parametersOf(demo.parameters), module: demo.module, tags: [] };
+}
+
+export function caseContent(demo: DemoCase, condition: (title: string) => MadeCondition, usable: FindUsable): CaseContent {
+  const parameters = parametersOf(demo.parameters);
   const parameterNamed = (name: string) => {
     const found = parameters.find((p) => p.name === name);
     if (found === undefined) throw new Error(`'${demo.title}' declares the parameters it maps: expected '${name}'`);
     return found.id;
   };
-  const steps = parsePastedSteps(demo.steps).map((step, i) => ({ kind: 'step' as const, id: stepId(`s${i + 1}`), ...step }));
+  const steps = stepsOf(demo.steps, usable);
   return {
     title: demo.title,
     objective: demo.objective,

@@ -134,7 +134,7 @@ const testCase = z.strictObject({
   tags: z.array(z.string()).default([]),
   estimate: z.number().nullable().default(null),
   owner: z.string().default(''),
-  /** As one would paste it: a step a line, `=>` before what is expected. */
+  /** As one would paste it: a step a line, `=>` before what is expected; `/` before the title of shared steps or a case to call. */
   steps: z.string(),
   /** name, type, default, description */
   parameters: z.array(z.tuple([z.string(), z.enum(PARAMETER_TYPES), z.string(), z.string()])).default([]),
@@ -160,11 +160,16 @@ const testCase = z.strictObject({
 export const casesDocument = z.array(testCase);
 export type DemoCase = z.infer<typeof testCase>;
 
+/** Shared steps: steps and parameters as in a case. */
+const sharedSteps = testCase.pick({ title: true, module: true, steps: true, parameters: true, by: true, daysAgo: true }).extend({ purpose: z.string() });
+export const sharedDocument = z.array(sharedSteps);
+export type DemoShared = z.infer<typeof sharedSteps>;
+
 /** What happened later, oldest first. */
 export const historyDocument = z.array(
   z.strictObject({
     title: z.string(),
-    kind: z.enum(['requirement', 'condition', 'case']),
+    kind: z.enum(['requirement', 'condition', 'case', 'shared']),
     by: z.string(),
     daysAgo: z.number(),
     /** A text to be found in the content as it stands, and what takes its place. */

@@ -14,9 +14,9 @@ import { createDemoPerson, joinProject } from '../people/index.ts';
 import { guessedMapping, importFile } from '../exchange/index.ts';
 import { createProject, readSettings } from '../projects/index.ts';
 import { STORIES_FILE, storiesFile } from '../tracker/index.ts';
-import { caseContent, conditionContent, questionContent, requirementContent, type Made, type MadeCase, type MadeCondition, type MadeRequirement } from './contents.ts';
+import { caseContent, conditionContent, questionContent, requirementContent, sharedContent, type FindUsable, type Made, type MadeCase, type MadeCondition, type MadeRequirement, type MadeShared } from './contents.ts';
 import {
-  casesDocument, conditionsDocument, historyDocument, importsDocument, projectDocument, questionsDocument, requirementsDocument, settingsDocument, storyboardDocument, type DemoEvent, type DemoImport, type DemoQuestion, type DemoRequirement,
+  casesDocument, conditionsDocument, historyDocument, importsDocument, projectDocument, questionsDocument, requirementsDocument, settingsDocument, sharedDocument, storyboardDocument, type DemoEvent, type DemoImport, type DemoQuestion, type DemoRequirement,
 } from './documents.ts';
 
 const DAY_MS = 86_400_000;
@@ -27,6 +27,7 @@ interface MadeSoFar {
   readonly requirement: Map<string, MadeRequirement>;
   readonly condition: Map<string, MadeCondition>;
   readonly case: Map<string, MadeCase>;
+  readonly shared: Map<string, MadeShared>;
 }
 
 /** Something that was done so many days ago. */
@@ -51,6 +52,7 @@ export async function loadDemo(db: Sequelize, folder: string, now: Date, tracker
   const requirements = await readDocument(folder, 'requirements.yaml', requirementsDocument);
   const conditions = await readDocument(folder, 'conditions.yaml', conditionsDocument);
   const cases = await readDocument(folder, 'cases.yaml', casesDocument);
+  const shared = await readDocument(folder, 'shared.yaml', sharedDocument);
   const history = await readDocument(folder, 'history.yaml', historyDocument);
   const imports = await readDocument(folder, 'imports.yaml', importsDocument);
   const questions = await readDocument(folder, 'questions.yaml', questionsDocument);
@@ -70,10 +72,17 @@ export async function loadDemo(db: Sequelize, folder: string, now: Date, tracker
           made.condition.set(demo.title, await make(loading, demo, { kind: 'condition', content }, content));
         },
       })),
+      ...shared.map((demo) => ({
+        ...demo,
+        run: async () => {
+          const content = sharedContent(demo, usable(made));
+          made.shared.set(demo.title, await make(loading, demo, { kind: 'shared', content }, content));
+        },
+      })),
       ...cases.map((demo) => ({
         ...demo,
         run: async () => {
-          const content = caseContent(demo, (title) => find(made.condition, title));
+          const content = caseContent(demo, (title) => find(made.condition, title), usable(made));
           made.case.set(demo.title, await make(loading, demo, { kind: 'case', content }, content));
         },
       })),
@@ -84,6 +93,10 @@ export async function loadDemo(db: Sequelize, folder: string, now: Date, tracker
     for (const act of acts.toSorted((x, y) => y.daysAgo - x.daysAgo)) await act.run();
   });
   return project.name;
+}
+
+function usable(made: MadeSoFar): FindUsable {
+  return (title) => made.shared.get(title) ?? find(made.case, title);
 }
 
 async function readDocument<T>(folder: string, name: string, schema: z.ZodType<T>): Promise<T> {
@@ -97,7 +110,7 @@ async function beginProject(work: Work, project: z.infer<typeof projectDocument>
   if (founder === undefined) throw new Error('The demo has an administrator of the installation: expected one, got none');
   const { id } = await createProject(work, find(people, founder.name), project);
   for (const person of project.people) if (person !== founder) await joinProject(work, id, find(people, person.name), person.role);
-  return { work, projectId: id, now, people, made: { requirement: new Map(), condition: new Map(), case: new Map() }, day: { daysAgo: Number.NaN, done: 0 } };
+  return { work, projectId: id, now, people, made: { requirement: new Map(), condition: new Map(), case: new Map(), shared: new Map() }, day: { daysAgo: Number.NaN, done: 0 } };
 }
 
 /** Imports a file as a person would who takes the mapping that is offered. */

@@ -1,4 +1,5 @@
 import type { ArtefactId, ArtefactKind, IdOfKind, RequirementId } from '@caderno/core/artefacts';
+import type { Library } from '@caderno/core/shared';
 import type { ArtefactOfKind, QueryInputOf, Summary } from '@caderno/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from './client.ts';
@@ -115,4 +116,21 @@ export function useBasisTexts(project: string) {
 
 export function useTracker(project: string) {
   return useQuery({ queryKey: [project, 'list', 'tracker'], queryFn: () => call('readTracker', { params: { project } }) });
+}
+
+/** All that uses lead to, by their keys; sorted keys make the same question. */
+export function useLibrary(project: string, uses: readonly string[]) {
+  return useQuery({
+    queryKey: [project, 'list', 'library', uses.join(',')],
+    queryFn: async ({ signal }): Promise<Library> => new Map((await call('readLibrary', { params: { project }, query: { uses: uses.join(',') } }, { signal })).map(({ key, used }) => [key, used])),
+    placeholderData: keepPreviousData,
+    enabled: uses.length > 0,
+    // A Map is not compared part by part.
+    structuralSharing: false,
+  });
+}
+
+/** What uses an artefact, and what it uses. */
+export function useReuse(project: string, id: ArtefactId) {
+  return useQuery({ queryKey: [project, 'list', 'reuse', id], queryFn: () => call('readReuse', { params: { project, id } }), placeholderData: keepPreviousData });
 }

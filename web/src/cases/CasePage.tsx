@@ -1,23 +1,22 @@
 import type { CaseId, ConditionId } from '@caderno/core/artefacts';
-import { EMPTY_CASE, bindRow, caseProblems, parameterId, stepId, type CaseContent, type RowId } from '@caderno/core/cases';
+import { EMPTY_CASE, bindRow, caseProblems, expects, parameterId, removeParameter, renameParameter, stepId, textsOfStep, withoutLostSteps, type CaseContent, type Parameter, type RowId, type StepId } from '@caderno/core/cases';
+import { countExpanded } from '@caderno/core/shared';
 import type { DesignChange } from '@caderno/core/coverage';
 import type { ArtefactOfKind, CaseSummary } from '@caderno/contract';
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
-import { useArtefact, useDesign, useMembers, useProject } from '../api/index.ts';
+import { useArtefact, useDesign, useMembers, useProject, useReuse } from '../api/index.ts';
 import { Defects, Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
 import { useLiveCoverage } from '../coverage/index.ts';
 import { DataGrid } from '../data/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Choose, PRIORITY_WORD, Section, TextButton, countOf, options } from '../look/index.ts';
+import { Reach, TakeOutDialog, UsedBy, usePutBack } from '../shared/index.ts';
+import { ParameterField, Parameters, Steps, useOpened, type ParameterContext, type StepsEdit, type StepsOpened } from '../steps/index.ts';
 import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
 import { Covers } from './Covers.tsx';
 import { FillGap } from './FillGap.tsx';
-import { ParameterField } from './ParameterField.tsx';
-import { Parameters } from './Parameters.tsx';
-import { Steps } from './Steps.tsx';
 import { caseProblemSentence } from './caseProblemSentence.ts';
-import type { ParameterContext } from './parameterEditing.ts';
 import { rowShows } from './rowShows.ts';
 import { useCoveredDesign } from './useCoveredDesign.ts';
 
@@ -43,6 +42,10 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
   const conditions = useMemo(() => new Map(design?.conditions.map((c) => [c.id, c])), [design]);
   const shows = useMemo(() => rowShows(id, content.rows, coverages), [content.rows, coverages, id]);
   const declare = useDeclare(update);
+  const opened = useOpened(content);
+  const edit = useCallback((change: StepsEdit) => update((c) => withoutLostSteps(c, change(c))), [update]);
+  const putBack = usePutBack(content, opened, useCallback((change: StepsEdit) => update(change), [update]));
+  const [taking, setTaking] = useState<readonly StepId[] | null>(null);
   const row = content.rows.find((r) => r.id === chosen) ?? null;
   const context = useMemo<ParameterContext>(
     () => ({ parameters: content.parameters, values: row === null ? null : bindRow(content.parameters, row), onCreate: declare }),
@@ -50,7 +53,9 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
   );
   const gap = filling === null ? undefined : coverages.get(filling);
   const gapCondition = filling === null ? undefined : conditions.get(filling);
-  const expected = content.steps.filter((s) => s.expected.trim() !== '').length;
+  const count = useMemo(() => countExpanded(content, opened.library), [content, opened.library]);
+  const surfaced = useMemo(() => new Set(opened.surfaced.map((s) => s.parameter.name)), [opened.surfaced]);
+  bindChosen(opened, content, chosen);
   return (
     <article className="px-7 pb-16 pt-5">
       <div className="text-xs text-ink2">
@@ -58,16 +63,17 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
         <span className="font-mono">{id}</span>
       </div>
       <TitleField label={`Title of ${id}`} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} />
-      <CaseChips content={content} canEdit={canEdit} update={update} />
+      <CaseChips content={content} instances={count.instances} canEdit={canEdit} update={update} />
       <div className="mt-3">
         <SaveBar id={id} state={state} author={author} at={at} editing={editing} />
       </div>
+      {editing.dirty && <Reach id={id} />}
       <div className="mt-4 flex gap-5 max-[1100px]:flex-col">
         <div className="min-w-0 flex-1">
           <Purpose content={content} context={context} canEdit={canEdit} update={update} />
           <Section
             title="Steps"
-            aside={`${content.steps.length} written, ${expected} with an expected result`}
+            aside={stepsWords(content, count.steps)}
             actions={
               row !== null && (
                 <span className="text-ink2">
@@ -76,26 +82,37 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
               )
             }
           >
-            <Steps steps={content.steps} context={context} canEdit={canEdit} update={update} />
+            <Steps steps={content.steps} context={context} opened={opened} canEdit={canEdit} update={edit} onTakeOut={setTaking} onPutBack={putBack} />
           </Section>
-          <Section title="Data" aside={`${countOf(content.rows.length, 'row')} · ${countOf(Math.max(1, content.rows.length), 'instance')}`}>
+          <Section title="Data" aside={`${countOf(content.rows.length, 'row')} · ${manyOf(count.instances, 'instance')}`}>
             <DataGrid rows={content.rows} parameters={content.parameters} canEdit={canEdit} update={update} shows={shows} chosen={chosen} onChoose={setChosen} />
           </Section>
           <Section title="Parameters" aside={countOf(content.parameters.length, 'parameter')}>
-            <Parameters content={content} canEdit={canEdit} update={update} onDeclare={declare} />
+            <Parameters
+              parameters={content.parameters}
+              texts={[content.objective, content.preconditions, ...content.steps.flatMap(textsOfStep)]}
+              surfaced={opened.surfaced}
+              canEdit={canEdit}
+              onSet={(p, part) => update((c) => ({ ...c, parameters: c.parameters.map((x) => (x.id === p ? { ...x, ...part } : x)) }))}
+              onRename={(p, name) => update((c) => renameParameter(c, p, name))}
+              onRemove={(p) => update((c) => removeParameter(c, p))}
+              onDeclare={declare}
+            />
           </Section>
         </div>
         <Margin>
           <MarginNote title="Covers">
             <Covers content={content} conditions={conditions} coverages={coverages} canEdit={canEdit} update={update} onFill={setFilling} />
           </MarginNote>
-          <WorthALook content={content} />
+          <UsesAndUsers id={id} uses={content.steps.some((s) => s.kind !== 'step')} />
+          <WorthALook content={content} surfaced={surfaced} />
           <MarginNote title="Defects">
             <Defects defects={content.defects} canEdit={canEdit} onChange={(defects) => update((c) => ({ ...c, defects }))} />
           </MarginNote>
         </Margin>
       </div>
       {gap !== undefined && gapCondition !== undefined && <FillGap condition={gapCondition} coverage={gap} update={update} onClose={() => setFilling(null)} />}
+      {taking !== null && <TakeOutDialog owner={{ kind: 'case', id, version: editing.version, content }} steps={taking} onClose={() => setTaking(null)} />}
     </article>
   );
 }
@@ -104,7 +121,7 @@ type Update = Editing<CaseContent>['update'];
 
 /** What of the case bears on coverage: writing a title or an action is no reason to count again. */
 function useCoverageChange({ id, state, version }: CaseSummary, { steps, parameters, rows, covers }: CaseContent): DesignChange {
-  const speaking = steps.filter((s) => s.expected.trim() !== '').map((s) => s.id).join(' ');
+  const speaking = steps.filter(expects).map((s) => s.id).join(' ');
   return useMemo(() => {
     const spoken = speaking.split(' ').map((step) => ({ kind: 'step' as const, id: stepId(step), action: '', expected: 'something' }));
     return { kind: 'case', id, case: { id, state, version, content: { ...EMPTY_CASE, steps: spoken, parameters, rows, covers } } };
@@ -112,11 +129,11 @@ function useCoverageChange({ id, state, version }: CaseSummary, { steps, paramet
 }
 
 /** Declares a parameter, with the case's row values still to come. Once is enough. */
-function useDeclare(update: Update): (name: string) => void {
+function useDeclare(update: Update): (name: string, like?: Parameter) => void {
   return useCallback(
-    (name) => {
+    (name, like) => {
       const id = parameterId(crypto.randomUUID().slice(0, 8));
-      update((c) => (c.parameters.some((p) => p.name === name) ? c : { ...c, parameters: [...c.parameters, { id, name, type: 'text', default: '', description: '' }] }));
+      update((c) => (c.parameters.some((p) => p.name === name) ? c : { ...c, parameters: [...c.parameters, { type: 'text', default: '', description: '', ...like, id, name }] }));
     },
     [update],
   );
@@ -144,11 +161,10 @@ function Trail({ content, conditions }: { readonly content: CaseContent; readonl
   );
 }
 
-function CaseChips({ content, canEdit, update }: { readonly content: CaseContent; readonly canEdit: boolean; readonly update: Update }) {
+function CaseChips({ content, instances, canEdit, update }: { readonly content: CaseContent; readonly instances: bigint; readonly canEdit: boolean; readonly update: Update }) {
   const { project } = useFrame();
   const modules = useProject(project).data?.modules ?? [];
   const members = useMembers(project).data ?? [];
-  const instances = Math.max(1, content.rows.length);
   const owners = [{ value: '', name: 'nobody' }, ...members.map((m) => ({ value: m.name, name: m.name })), ...(content.owner !== '' && !members.some((m) => m.name === content.owner) ? [{ value: content.owner, name: content.owner }] : [])];
   return (
     <div className="mt-2 flex flex-wrap gap-2">
@@ -161,7 +177,7 @@ function CaseChips({ content, canEdit, update }: { readonly content: CaseContent
   );
 }
 
-function Estimate({ value, instances, canEdit, onChange }: { readonly value: number | null; readonly instances: number; readonly canEdit: boolean; readonly onChange: (value: number | null) => void }) {
+function Estimate({ value, instances, canEdit, onChange }: { readonly value: number | null; readonly instances: bigint; readonly canEdit: boolean; readonly onChange: (value: number | null) => void }) {
   const set = (text: string): void => {
     const minutes = Number(text.replace(',', '.'));
     if (text.trim() === '') onChange(null);
@@ -170,7 +186,7 @@ function Estimate({ value, instances, canEdit, onChange }: { readonly value: num
   return (
     <span className="inline-flex items-center gap-1.5 text-xs text-ink2">
       <TextInput label="Minutes" value={value === null ? '' : String(value)} readOnly={!canEdit} onChange={set} inputMode="numeric" />
-      {value !== null && instances > 1 && `× ${instances} = ${(value * instances).toLocaleString()} min`}
+      {value !== null && instances > 1n && `× ${instances.toLocaleString()} = ${(value * Number(instances)).toLocaleString()} min`}
     </span>
   );
 }
@@ -208,10 +224,45 @@ function Purpose({ content, context, canEdit, update }: { readonly content: Case
   );
 }
 
+/** Binds the chosen row, in its first instance, for the values of what is opened in place. */
+function bindChosen({ opened }: StepsOpened, content: CaseContent, chosen: RowId | null): void {
+  if (opened.kind !== 'opened') return;
+  const at = Math.max(0, content.rows.findIndex((r) => r.id === chosen));
+  opened.bind((opened.instances / BigInt(Math.max(1, content.rows.length))) * BigInt(at));
+}
+
+function stepsWords({ steps }: CaseContent, expanded: bigint): string {
+  const opened = expanded === BigInt(steps.length) ? '' : `, ${expanded.toLocaleString()} when all is opened`;
+  return `${steps.length} written, ${steps.filter(expects).length} with an expected result${opened}`;
+}
+
+function manyOf(count: bigint, word: string): string {
+  return count === 1n ? `1 ${word}` : `${count.toLocaleString()} ${word}s`;
+}
+
+function UsesAndUsers({ id, uses }: { readonly id: CaseId; readonly uses: boolean }) {
+  const { project } = useFrame();
+  const users = useReuse(project, id).data?.users ?? [];
+  return (
+    <>
+      {uses && (
+        <MarginNote title="Uses">
+          <UsedBy id={id} side="uses" />
+        </MarginNote>
+      )}
+      {users.length > 0 && (
+        <MarginNote title="Called by">
+          <UsedBy id={id} side="users" />
+        </MarginNote>
+      )}
+    </>
+  );
+}
+
 const MOST_NOTES = 6;
 
-function WorthALook({ content }: { readonly content: CaseContent }) {
-  const problems = caseProblems(content);
+function WorthALook({ content, surfaced }: { readonly content: CaseContent; readonly surfaced: ReadonlySet<string> }) {
+  const problems = caseProblems(content, surfaced);
   if (problems.length === 0) return null;
   return (
     <MarginNote title="Worth a look">

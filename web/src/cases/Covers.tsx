@@ -1,5 +1,5 @@
 import type { ConditionId } from '@caderno/core/artefacts';
-import { newCover, type CaseContent, type Cover, type ParameterId, type StepId } from '@caderno/core/cases';
+import { expects as saysWhatIsExpected, newCover, type CaseContent, type Cover, type ParameterId, type StepId } from '@caderno/core/cases';
 import { carriedFields } from '@caderno/core/conditions';
 import type { DesignCondition } from '@caderno/core/coverage';
 import { countStandings, itemsToShow, type ConditionCoverage } from '@caderno/core/coverage';
@@ -178,7 +178,7 @@ function ParameterChoice({ label, content, value, onChange }: { readonly label: 
 }
 
 function ExpectedChoice({ content, expects, onChange }: { readonly content: CaseContent; readonly expects: readonly StepId[]; readonly onChange: (expects: StepId[]) => void }) {
-  const steps = content.steps.map((step, i) => ({ step, number: i + 1 })).filter(({ step }) => step.expected.trim() !== '');
+  const steps = content.steps.map((step, i) => ({ step, number: i + 1 })).filter(({ step }) => saysWhatIsExpected(step));
   if (steps.length === 0) return <p className="text-ink2">No step has an expected result yet. Write one, then name it here: that is what shows the condition.</p>;
   return (
     <fieldset>
@@ -187,7 +187,7 @@ function ExpectedChoice({ content, expects, onChange }: { readonly content: Case
         <label key={step.id} className="flex gap-2 border-t border-rule py-1.5">
           <input type="checkbox" checked={expects.includes(step.id)} onChange={(e) => onChange(e.target.checked ? [...expects, step.id] : expects.filter((x) => x !== step.id))} />
           <span>
-            <span className="font-mono text-xs text-ink2">{number}</span> <span className="text-pine">⇒ {step.expected}</span>
+            <span className="font-mono text-xs text-ink2">{number}</span> <span className="text-pine">⇒ {step.kind === 'step' && step.expected}</span>
           </span>
         </label>
       ))}

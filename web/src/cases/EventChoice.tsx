@@ -1,4 +1,4 @@
-import type { CarriedEvent, CaseContent, Cover, StepId } from '@caderno/core/cases';
+import { usedBy, type CarriedEvent, type CaseContent, type Cover, type StepId } from '@caderno/core/cases';
 import { eventWords, initialState, liveTransitions, stateName, walk, type StateTransitionsModel, type WalkStep } from '@caderno/core/conditions';
 import { walkedEvents } from '@caderno/core/coverage';
 
@@ -34,7 +34,7 @@ export function EventChoice({ model, content, cover, onChange }: Props) {
         {content.steps.map((step, i) => (
           <li key={step.id} className="grid grid-cols-[22px_1fr_1fr] items-center gap-x-2 border-t border-rule py-1">
             <span className="font-mono text-xs text-ink2">{i + 1}</span>
-            <span className="truncate">{step.action || 'an empty step'}</span>
+            <span className="truncate">{step.kind === 'step' ? step.action || 'an empty step' : `uses ${usedBy(step)}`}</span>
             <select aria-label={`Event of step ${i + 1}`} className="field-boxed w-full" value={choiceOf(cover.events.find((e) => e.id === step.id))} onChange={(e) => set(step.id, eventOf(model, step.id, e.target.value))}>
               <option value="">no event</option>
               {model.events.map((event) => (

@@ -223,6 +223,7 @@ function IndexTabs({ project }: { readonly project: string }) {
     basis: figures === undefined ? '' : `${figures.requirements.toLocaleString()} reqs`,
     conditions: figures === undefined ? '' : figures.conditions.toLocaleString(),
     cases: figures === undefined ? '' : `${figures.cases.toLocaleString()} · ${coverage?.instances.toLocaleString() ?? '…'} inst.`,
+    shared: figures === undefined ? '' : figures.shared.toLocaleString(),
     coverage: percent === null ? '' : `${percent} %`,
   };
   return (

@@ -1,4 +1,4 @@
-import { kindOfId, type ArtefactId, type CaseId, type ConditionId, type QuestionId, type RequirementId } from '@caderno/core/artefacts';
+import { kindOfId, type ArtefactId, type CaseId, type ConditionId, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
 
 /** Where things are. Every artefact has an address of its own; nothing else in the application spells one out. */
 export const address = {
@@ -7,6 +7,8 @@ export const address = {
     `/${project}/conditions${requirement === undefined ? '' : `/${requirement}`}${requirement === undefined || condition === undefined ? '' : `/${condition}`}`,
   condition: (project: string, id: ConditionId) => `/${project}/condition/${id}`,
   cases: (project: string, id?: CaseId) => `/${project}/cases${id === undefined ? '' : `/${id}`}`,
+  shared: (project: string, id?: SharedId) => `/${project}/shared${id === undefined ? '' : `/${id}`}`,
+  reading: (project: string, id: CaseId) => `/${project}/read/${id}`,
   coverage: (project: string) => `/${project}/coverage`,
   journal: (project: string) => `/${project}/journal`,
   questions: (project: string, id?: QuestionId) => `/${project}/questions${id === undefined ? '' : `/${id}`}`,
@@ -27,6 +29,8 @@ export const address = {
         return address.cases(project, id as CaseId);
       case 'question':
         return address.questions(project, id as QuestionId);
+      case 'shared':
+        return address.shared(project, id as SharedId);
     }
   },
 };

@@ -147,6 +147,8 @@ function deedWords(change: Change): string {
       return 'said that links are still right';
     case 'write':
       return `wrote it (${change.detail})`;
+    case 'takeOut':
+      return `took “${change.detail}” out into shared steps`;
     case 'settings':
       return `changed ${settingsWords(change.detail)}`;
     case 'undo':

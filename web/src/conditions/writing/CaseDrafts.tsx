@@ -1,4 +1,4 @@
-import type { CaseContent, Row, Step } from '@caderno/core/cases';
+import { isPlainStep, type CaseContent, type PlainStep, type Row, type Step } from '@caderno/core/cases';
 import { coverageItems } from '@caderno/core/conditions';
 import type { GapFilling, SeenCondition } from '@caderno/core/coverage';
 import { X } from 'lucide-react';
@@ -57,10 +57,10 @@ function Remove({ word, onClick }: { readonly word: string; readonly onClick: ()
 }
 
 function DraftSteps({ steps, onChange }: { readonly steps: readonly Step[]; readonly onChange: (steps: readonly Step[]) => void }) {
-  const set = (id: string, part: Partial<Step>): void => onChange(steps.map((s) => (s.id === id ? { ...s, ...part } : s)));
+  const set = (id: string, part: Partial<PlainStep>): void => onChange(steps.map((s) => (s.id === id && isPlainStep(s) ? { ...s, ...part } : s)));
   return (
     <ol className="text-sm">
-      {steps.map((step, i) => (
+      {steps.filter(isPlainStep).map((step, i) => (
         <li key={step.id} className="grid grid-cols-[22px_1fr_16px_1fr] items-center border-b border-rule">
           <span className="font-mono text-xs text-ink2">{i + 1}</span>
           <input aria-label={`Action of step ${i + 1}`} value={step.action} placeholder="What is done" onChange={(e) => set(step.id, { action: e.target.value })} className="h-7 min-w-0 bg-transparent outline-none focus:bg-blue-wash" />

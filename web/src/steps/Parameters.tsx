@@ -1,25 +1,31 @@
-import { fitsType, isParameterName, parametersUsed, removeParameter, renameParameter, type CaseContent, type Parameter, type ParameterId } from '@caderno/core/cases';
+import { fitsType, isParameterName, parametersIn, type Parameter, type ParameterId } from '@caderno/core/cases';
+import type { Surfaced } from '@caderno/core/shared';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Choose, PARAMETER_TYPE_WORD, TextButton, countOf, options } from '../look/index.ts';
 
 interface Props {
-  readonly content: CaseContent;
+  readonly parameters: readonly Parameter[];
+  /** The texts in which parameters stand. */
+  readonly texts: readonly string[];
+  /** Those of what is used here that are given no value by it. */
+  readonly surfaced: readonly Surfaced[];
   readonly canEdit: boolean;
-  readonly update: (change: (content: CaseContent) => CaseContent) => void;
-  readonly onDeclare: (name: string) => void;
+  readonly onSet: (id: ParameterId, part: Partial<Parameter>) => void;
+  readonly onRename: (id: ParameterId, name: string) => void;
+  readonly onRemove: (id: ParameterId) => void;
+  readonly onDeclare: (name: string, like?: Parameter) => void;
 }
 
 const GRID = 'grid grid-cols-[minmax(7rem,1fr)_8.5rem_minmax(6rem,1fr)_minmax(8rem,1.6fr)_1.75rem] items-center gap-2';
 
-/** The parameters of a case: type, default and description; undeclared ones can be declared with a click. */
-export function Parameters({ content, canEdit, update, onDeclare }: Props) {
-  const used = parametersUsed(content);
-  const undeclared = used.filter((name) => !content.parameters.some((p) => p.name === name));
-  const set = (id: ParameterId, part: Partial<Parameter>): void => update((c) => ({ ...c, parameters: c.parameters.map((p) => (p.id === id ? { ...p, ...part } : p)) }));
+/** Parameters: type, default and description; undeclared ones, and those that come up from what is used, can be declared with a click. */
+export function Parameters({ parameters, texts, surfaced, canEdit, onSet: set, onRename, onRemove, onDeclare }: Props) {
+  const undeclared = [...new Set(texts.flatMap(parametersIn))].filter((name) => !parameters.some((p) => p.name === name));
+  const comingUp = surfaced.filter((s) => !parameters.some((p) => p.name === s.parameter.name));
   return (
     <div className="mt-1.5 text-sm">
-      {content.parameters.length > 0 && (
+      {parameters.length > 0 && (
         <div className={`${GRID} pb-0.5 text-xs text-ink2`} aria-hidden="true">
           <span>name</span>
           <span>type</span>
@@ -27,9 +33,9 @@ export function Parameters({ content, canEdit, update, onDeclare }: Props) {
           <span>description</span>
         </div>
       )}
-      {content.parameters.map((parameter) => (
+      {parameters.map((parameter) => (
         <div key={parameter.id} className={`${GRID} border-t border-rule py-1`}>
-          <NameField key={parameter.name} content={content} parameter={parameter} canEdit={canEdit} onRename={(name) => update((c) => renameParameter(c, parameter.id, name))} />
+          <NameField key={parameter.name} parameters={parameters} texts={texts} parameter={parameter} canEdit={canEdit} onRename={(name) => onRename(parameter.id, name)} />
           <span>
             <Choose label={`Type of ${parameter.name}`} value={parameter.type} options={options(PARAMETER_TYPE_WORD)} onChange={(type) => set(parameter.id, { type })} disabled={!canEdit} />
           </span>
@@ -45,7 +51,7 @@ export function Parameters({ content, canEdit, update, onDeclare }: Props) {
           />
           <input aria-label={`Description of ${parameter.name}`} value={parameter.description} readOnly={!canEdit} placeholder="what it stands for" maxLength={300} onChange={(e) => set(parameter.id, { description: e.target.value })} className="field-quiet h-7 w-full" />
           {canEdit && (
-            <button type="button" aria-label={`Remove the parameter ${parameter.name}`} title="Remove, with its column of data" onClick={() => update((c) => removeParameter(c, parameter.id))} className="grid size-7 place-items-center rounded text-ink2 hover:bg-page2">
+            <button type="button" aria-label={`Remove the parameter ${parameter.name}`} title="Remove, with its column of data" onClick={() => onRemove(parameter.id)} className="grid size-7 place-items-center rounded text-ink2 hover:bg-page2">
               <X size={13} aria-hidden="true" />
             </button>
           )}
@@ -54,27 +60,41 @@ export function Parameters({ content, canEdit, update, onDeclare }: Props) {
       {undeclared.length > 0 && (
         <p className="mt-1.5 text-brick">
           {undeclared.map((name) => `<${name}>`).join(', ')} {undeclared.length === 1 ? 'is' : 'are'} used and not declared.{' '}
-          {canEdit && <TextButton onClick={() => undeclared.forEach(onDeclare)}>Declare {undeclared.length === 1 ? 'it' : 'them'}</TextButton>}
+          {canEdit && <TextButton onClick={() => undeclared.forEach((name) => onDeclare(name))}>Declare {undeclared.length === 1 ? 'it' : 'them'}</TextButton>}
         </p>
       )}
-      {content.parameters.length === 0 && undeclared.length === 0 && <p className="text-ink2">None yet: type &lt; in a step to make one.</p>}
+      {comingUp.length > 0 && (
+        <p className="mt-1.5 text-ink2">
+          From what is used here:{' '}
+          {comingUp.map(({ parameter }) => (
+            <span key={parameter.name} className="mr-2 whitespace-nowrap">
+              <span className="cad-parameter">&lt;{parameter.name}&gt;</span> <span className="text-xs">{parameter.default === '' ? 'without a default' : `default ${parameter.default}`}</span>{' '}
+              {canEdit && (
+                <TextButton className="text-xs" onClick={() => onDeclare(parameter.name, parameter)}>
+                  give it values here
+                </TextButton>
+              )}
+            </span>
+          ))}
+        </p>
+      )}
+      {parameters.length === 0 && undeclared.length === 0 && comingUp.length === 0 && <p className="text-ink2">None yet: type &lt; in a step to make one.</p>}
     </div>
   );
 }
 
-interface NameProps {
-  readonly content: CaseContent;
+interface NameProps extends Pick<Props, 'parameters' | 'texts'> {
   readonly parameter: Parameter;
   readonly canEdit: boolean;
   readonly onRename: (name: string) => void;
 }
 
 /** Renames when one leaves the field, everywhere at once; says beforehand how many places that is. */
-function NameField({ content, parameter, canEdit, onRename }: NameProps) {
+function NameField({ parameters, texts, parameter, canEdit, onRename }: NameProps) {
   const [name, setName] = useState(parameter.name);
-  const taken = content.parameters.some((p) => p.id !== parameter.id && p.name === name);
+  const taken = parameters.some((p) => p.id !== parameter.id && p.name === name);
   const invalid = taken || !isParameterName(name);
-  const places = countUses(content, parameter.name);
+  const places = countUses(texts, parameter.name);
   const leave = (): void => (invalid ? setName(parameter.name) : onRename(name));
   return (
     <span className="cad-parameter relative inline-flex items-center justify-self-start">
@@ -95,14 +115,13 @@ function NameField({ content, parameter, canEdit, onRename }: NameProps) {
       <span aria-hidden="true">&gt;</span>
       {name !== parameter.name && (
         <span role="status" className="absolute left-0 top-7 z-10 whitespace-nowrap rounded border border-rule2 bg-page px-2 py-1 font-sans text-xs">
-          {invalid ? (taken ? 'another parameter has this name' : 'a name begins with a letter or digit and has no brackets') : `changes ${countOf(places, 'place')} in this case`}
+          {invalid ? (taken ? 'another parameter has this name' : 'a name begins with a letter or digit and has no brackets') : `changes ${countOf(places, 'place')} here`}
         </span>
       )}
     </span>
   );
 }
 
-function countUses(content: CaseContent, name: string): number {
-  const text = [content.objective, content.preconditions, ...content.steps.flatMap((s) => [s.action, s.expected])].join('\n');
-  return text.split(`<${name}>`).length - 1;
+function countUses(texts: readonly string[], name: string): number {
+  return texts.join('\n').split(`<${name}>`).length - 1;
 }

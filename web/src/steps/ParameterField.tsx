@@ -14,6 +14,8 @@ export interface LineKeys {
   readonly onLeave?: (direction: -1 | 1) => boolean;
   readonly onBackspaceEmpty?: () => boolean;
   readonly onPasteLines?: (text: string) => boolean;
+  /** A slash in an empty line. */
+  readonly onSlash?: () => boolean;
 }
 
 interface Props extends LineKeys {
@@ -91,6 +93,7 @@ function ActiveField({ label, value, onChange, context, placeholder = '', oneLin
       { key: 'ArrowUp', run: atEdge(-1) },
       { key: 'ArrowDown', run: atEdge(1) },
       { key: 'Backspace', run: (view) => view.state.doc.length === 0 && (latest.current.keys.onBackspaceEmpty?.() ?? false) },
+      { key: '/', run: (view) => view.state.doc.length === 0 && (latest.current.keys.onSlash?.() ?? false) },
       {
         key: 'Escape',
         run: (view) => {

@@ -1,0 +1,121 @@
+import type { SharedId } from '@caderno/core/artefacts';
+import { parameterId, parameterProblems, parametersIn, renameInSteps, textsOfStep, type Parameter, type StepId } from '@caderno/core/cases';
+import type { SharedContent } from '@caderno/core/shared';
+import { renameInText } from '@caderno/core/cases';
+import type { ArtefactOfKind } from '@caderno/contract';
+import { useCallback, useMemo, useState } from 'react';
+import { useLocation } from 'react-router';
+import { useArtefact, useProject } from '../api/index.ts';
+import { Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
+import { useFrame } from '../frame/index.ts';
+import { Section, countOf } from '../look/index.ts';
+import { ParameterField, Parameters, Steps, useOpened, type ParameterContext, type StepsEdit } from '../steps/index.ts';
+import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
+import { TakeOutDialog } from './TakeOutDialog.tsx';
+import { Reach, UsedBy } from './UsedBy.tsx';
+import { usePutBack } from './usePutBack.ts';
+
+/** Shared steps: what they are for, the steps, their parameters, and who uses them. */
+export function SharedPage({ id }: { readonly id: SharedId }) {
+  const { project } = useFrame();
+  const { data, error } = useArtefact(project, 'shared', id);
+  return data === undefined ? <Loading error={error} /> : <Shared key={id} artefact={data} />;
+}
+
+function Shared({ artefact }: { readonly artefact: ArtefactOfKind<'shared'> }) {
+  const { project, canEdit } = useFrame();
+  const editing = useEditing('shared', artefact);
+  const { content, update } = editing;
+  const { id, state, author, at } = artefact.summary;
+  const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
+  const modules = useProject(project).data?.modules ?? [];
+  const opened = useOpened(content);
+  const [taking, setTaking] = useState<readonly StepId[] | null>(null);
+  const edit = useCallback((change: StepsEdit) => update(change), [update]);
+  const putBack = usePutBack(content, opened, edit);
+  const declare = useDeclare(update);
+  const context = useMemo<ParameterContext>(() => ({ parameters: content.parameters, values: null, onCreate: declare }), [content.parameters, declare]);
+  const texts = [content.purpose, ...content.steps.flatMap(textsOfStep)];
+  return (
+    <article className="px-7 pb-16 pt-5">
+      <div className="text-xs text-ink2">
+        <span className="font-mono">{id}</span> · shared steps
+      </div>
+      <TitleField label={`Title of ${id}`} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} />
+      <div className="mt-2 flex flex-wrap gap-2">
+        <TextInput label="Module" value={content.module} readOnly={!canEdit} onChange={(module) => update((c) => ({ ...c, module }))} suggestions={modules} />
+      </div>
+      <div className="mt-3">
+        <SaveBar id={id} state={state} author={author} at={at} editing={editing} />
+      </div>
+      {editing.dirty && <Reach id={id} />}
+      <div className="mt-4 flex gap-5 max-[1100px]:flex-col">
+        <div className="min-w-0 flex-1">
+          <dl className="grid grid-cols-[6.5rem_1fr]">
+            <dt className="pt-px text-xs leading-5 text-ink2">Purpose</dt>
+            <dd className="min-w-0">
+              <ParameterField label="Purpose" value={content.purpose} onChange={(purpose) => update((c) => ({ ...c, purpose }))} context={context} readOnly={!canEdit} placeholder="What they are for, and what holds when they are done" />
+            </dd>
+          </dl>
+          <Section title="Steps" aside={`${content.steps.length} written${opened.opened.kind === 'opened' && opened.opened.steps.length !== content.steps.length ? `, ${opened.opened.steps.length} when all is opened` : ''}`}>
+            <Steps steps={content.steps} context={context} opened={opened} canEdit={canEdit} update={edit} onTakeOut={setTaking} onPutBack={putBack} />
+          </Section>
+          <Section title="Parameters" aside={countOf(content.parameters.length, 'parameter')}>
+            <Parameters
+              parameters={content.parameters}
+              texts={texts}
+              surfaced={opened.surfaced}
+              canEdit={canEdit}
+              onSet={(p, part) => update((c) => ({ ...c, parameters: c.parameters.map((x) => (x.id === p ? { ...x, ...part } : x)) }))}
+              onRename={(p, name) => update((c) => renamed(c, p, name))}
+              onRemove={(p) => update((c) => ({ ...c, parameters: c.parameters.filter((x) => x.id !== p) }))}
+              onDeclare={declare}
+            />
+          </Section>
+        </div>
+        <Margin>
+          <MarginNote title="Used by">
+            <UsedBy id={id} side="users" />
+          </MarginNote>
+          {content.steps.some((s) => s.kind !== 'step') && (
+            <MarginNote title="Uses">
+              <UsedBy id={id} side="uses" />
+            </MarginNote>
+          )}
+          <Problems content={content} surfaced={new Set(opened.surfaced.map((s) => s.parameter.name))} />
+        </Margin>
+      </div>
+      {taking !== null && <TakeOutDialog owner={{ kind: 'shared', id, version: editing.version, content }} steps={taking} onClose={() => setTaking(null)} />}
+    </article>
+  );
+}
+
+function renamed(content: SharedContent, id: Parameter['id'], name: string): SharedContent {
+  const old = content.parameters.find((p) => p.id === id)?.name;
+  return old === undefined ? content : { ...renameInSteps(content, id, name), purpose: renameInText(content.purpose, old, name) };
+}
+
+function useDeclare(update: Editing<SharedContent>['update']): (name: string, like?: Parameter) => void {
+  return useCallback(
+    (name, like) => {
+      const id = parameterId(crypto.randomUUID().slice(0, 8));
+      update((c) => (c.parameters.some((p) => p.name === name) ? c : { ...c, parameters: [...c.parameters, { type: 'text', default: '', description: '', ...like, id, name }] }));
+    },
+    [update],
+  );
+}
+
+function Problems({ content, surfaced }: { readonly content: SharedContent; readonly surfaced: ReadonlySet<string> }) {
+  const used = [...new Set([content.purpose, ...content.steps.flatMap(textsOfStep)].flatMap(parametersIn))];
+  const unused = parameterProblems(content.parameters, used, (p) => surfaced.has(p.name)).flatMap((p) => (p.code === 'parameter_unused' ? [p.name] : []));
+  if (unused.length === 0) return null;
+  return (
+    <MarginNote title="Worth a look">
+      {unused.map((name) => (
+        <p key={name}>
+          <span className="cad-parameter">{`<${name}>`}</span> is used nowhere in it.
+        </p>
+      ))}
+    </MarginNote>
+  );
+}

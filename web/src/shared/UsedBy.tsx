@@ -1,0 +1,57 @@
+import type { ArtefactId } from '@caderno/core/artefacts';
+import type { ConnectedArtefact } from '@caderno/contract';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { useReuse } from '../api/index.ts';
+import { address, useFrame } from '../frame/index.ts';
+import { TextButton, countOf } from '../look/index.ts';
+
+const MOST_SHOWN = 8;
+
+/** What uses an artefact, or what it uses: direct ones first, then those through others. */
+export function UsedBy({ id, side }: { readonly id: ArtefactId; readonly side: 'users' | 'uses' }) {
+  const { project } = useFrame();
+  const connected = useReuse(project, id).data?.[side] ?? [];
+  const [all, setAll] = useState(false);
+  if (connected.length === 0) return <p>{side === 'users' ? 'Nothing uses it yet.' : 'It uses nothing.'}</p>;
+  return (
+    <>
+      <ul>
+        {connected.slice(0, all ? connected.length : MOST_SHOWN).map((c) => (
+          <li key={c.id} className="flex gap-1.5">
+            <Link className="shrink-0 font-mono underline decoration-rule2" to={address.artefact(project, c.id)}>
+              {c.id}
+            </Link>
+            <span className="min-w-0">
+              <span className="text-ink">{c.title}</span> {notes(c)}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {connected.length > MOST_SHOWN && !all && <TextButton onClick={() => setAll(true)}>and {connected.length - MOST_SHOWN} more</TextButton>}
+    </>
+  );
+}
+
+function notes({ distance, follows, pinned, state }: ConnectedArtefact): string {
+  return [distance > 1 ? 'through others' : '', pinned !== null ? `pinned to v${pinned}` : follows ? '' : 'behind a pinned version', state === 'withdrawn' ? 'withdrawn' : ''].filter(Boolean).join(', ');
+}
+
+/** What saving will touch, said before it is saved. */
+export function Reach({ id }: { readonly id: ArtefactId }) {
+  const { project } = useFrame();
+  const users = (useReuse(project, id).data?.users ?? []).filter((u) => u.state !== 'withdrawn');
+  if (users.length === 0) return null;
+  const reached = users.filter((u) => u.follows);
+  const cases = reached.filter((u) => u.instances !== null);
+  const instances = cases.reduce((n, c) => n + (c.instances ?? 0), 0);
+  const agreed = reached.filter((u) => u.state === 'agreed').length;
+  const kept = users.length - reached.length;
+  return (
+    <p role="status" className="mt-2 rounded-[5px] bg-ochre-wash px-3 py-1.5 text-sm">
+      Saving reaches {countOf(cases.length, 'case')} with {countOf(instances, 'row')}
+      {reached.length > cases.length && ` and ${countOf(reached.length - cases.length, 'other shared steps', 'other shared steps')}`}
+      {agreed > 0 && `; ${agreed} of them agreed`}. {kept > 0 && `${countOf(kept, 'user')} ${kept === 1 ? 'stays' : 'stay'} with an older version, pinned.`}
+    </p>
+  );
+}

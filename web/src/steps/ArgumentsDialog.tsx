@@ -1,0 +1,123 @@
+import { type Argument, type CalledRows, type CaseCall, type Parameter, type SharedUse, type Use } from '@caderno/core/cases';
+import { openParameters, type Library, type Used } from '@caderno/core/shared';
+import { Button, Dialog, TextButton, countOf } from '../look/index.ts';
+
+interface Props {
+  readonly use: Use;
+  readonly used: Used;
+  readonly library: Library;
+  /** The parameters of whoever uses it. */
+  readonly callers: readonly Parameter[];
+  readonly onChange: (part: Partial<SharedUse> | Partial<CaseCall>) => void;
+  readonly onClose: () => void;
+}
+
+/** Where the values of what is used come from: a row, every row, or the caller; and what the caller gives to each parameter. */
+export function ArgumentsDialog({ use, used, library, callers, onChange, onClose }: Props) {
+  const open = openParameters(used, library);
+  const lost = use.arguments.filter((a) => a.value !== '' && !open.some((p) => p.name === a.id));
+  const give = (name: string, value: string): void => onChange({ arguments: [...use.arguments.filter((a) => a.id !== name), ...(value === '' ? [] : [{ id: name, value } satisfies Argument])] });
+  const move = (from: Argument, to: string): void => onChange({ arguments: [...use.arguments.filter((a) => a.id !== from.id && a.id !== to), { id: to, value: from.value }] });
+  return (
+    <Dialog title={`Values of ${used.id} ${used.content.title}`} onClose={onClose} wide>
+      {use.kind === 'call' && used.kind === 'case' && <Rows rows={use.rows} called={used.content.rows} onChange={(rows) => onChange({ rows })} />}
+      {lost.map((argument) => (
+        <p key={argument.id} className="mt-2 rounded-[5px] bg-brick-wash px-3 py-1.5 text-sm">
+          <span className="cad-parameter">{`<${argument.id}>`}</span> was given <span className="font-mono">{argument.value}</span>, and {used.id} has no such parameter any more. Give it to{' '}
+          {open.filter((p) => !use.arguments.some((a) => a.id === p.name)).map((p) => (
+            <TextButton key={p.name} className="mr-2" onClick={() => move(argument, p.name)}>{`<${p.name}>`}</TextButton>
+          ))}
+          or <TextButton onClick={() => give(argument.id, '')}>drop it</TextButton>
+        </p>
+      ))}
+      {open.length === 0 ? (
+        <p className="mt-3 text-ink2">It has no parameters.</p>
+      ) : (
+        <table className="mt-3 w-full text-sm">
+          <thead className="text-left text-xs text-ink2">
+            <tr>
+              <th className="w-1/4 pb-1 font-normal">parameter</th>
+              <th className="w-2/5 pb-1 font-normal">is given</th>
+              <th className="pb-1 font-normal">otherwise</th>
+            </tr>
+          </thead>
+          <tbody>
+            {open.map((parameter, i) => (
+              <tr key={parameter.name} className="border-t border-rule">
+                <td className="py-1.5 pr-3">
+                  <span className="cad-parameter">{`<${parameter.name}>`}</span>
+                  {parameter.description !== '' && <span className="block text-xs text-ink2">{parameter.description}</span>}
+                </td>
+                <td className="pr-3">
+                  <input
+                    autoFocus={i === 0}
+                    aria-label={`What ${parameter.name} is given`}
+                    value={use.arguments.find((a) => a.id === parameter.name)?.value ?? ''}
+                    placeholder="text, <parameter>, or (missing)"
+                    list="cad-callers"
+                    onChange={(e) => give(parameter.name, e.target.value)}
+                    className="field-boxed w-full font-mono text-xs"
+                  />
+                </td>
+                <td className="text-xs text-ink2">{otherwise(parameter, callers)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <datalist id="cad-callers">
+        {callers.map((p) => (
+          <option key={p.id} value={`<${p.name}>`} />
+        ))}
+      </datalist>
+      <div className="mt-5 flex items-center gap-4">
+        <Button onClick={onClose}>Close</Button>
+        <TextButton className="text-sm" onClick={() => onChange({ pinned: use.pinned === null ? used.version : null })}>
+          {use.pinned === null ? `pin to v${used.version}` : 'follow the latest version'}
+        </TextButton>
+      </div>
+    </Dialog>
+  );
+}
+
+function otherwise(parameter: Parameter, callers: readonly Parameter[]): string {
+  if (callers.some((c) => c.name === parameter.name)) return 'this one’s parameter of the same name';
+  const last = parameter.default === '' ? 'and has no default' : `or its default, ${parameter.default}`;
+  return `whoever runs this one gives it, ${last}`;
+}
+
+function Rows({ rows, called, onChange }: { readonly rows: CalledRows; readonly called: readonly { readonly id: string & { readonly __brand: 'RowId' }; readonly name: string }[]; readonly onChange: (rows: CalledRows) => void }) {
+  const [first] = called;
+  return (
+    <fieldset className="space-y-1.5 text-sm">
+      <legend className="mb-1 text-xs text-ink2">Which of its rows run?</legend>
+      <label className="flex items-center gap-2">
+        <input type="radio" name="rows" checked={rows.kind === 'mine'} onChange={() => onChange({ kind: 'mine' })} /> none: the values given below
+      </label>
+      <label className="flex items-center gap-2">
+        <input type="radio" name="rows" disabled={first === undefined} checked={rows.kind === 'own'} onChange={() => first !== undefined && onChange({ kind: 'own', row: first.id })} /> one:
+        <select
+          aria-label="Row of the called case"
+          className="field-boxed"
+          disabled={first === undefined}
+          value={rows.kind === 'own' ? rows.row : ''}
+          onChange={(e) => {
+            const row = called.find((r) => r.id === e.target.value);
+            if (row !== undefined) onChange({ kind: 'own', row: row.id });
+          }}
+        >
+          {rows.kind !== 'own' || !called.some((r) => r.id === rows.row) ? <option value={rows.kind === 'own' ? rows.row : ''}>{rows.kind === 'own' ? 'a row that is gone' : 'choose a row'}</option> : null}
+          {called.map((r) => (
+            <option key={r.id} value={r.id}>
+              {r.name || 'unnamed'}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="flex items-center gap-2">
+        <input type="radio" name="rows" checked={rows.kind === 'every'} onChange={() => onChange({ kind: 'every' })} /> every row: this case runs {countOf(Math.max(1, called.length), 'time')} for each of its own
+      </label>
+      {rows.kind !== 'mine' && <p className="text-xs text-ink2">What the row leaves empty is looked for below.</p>}
+    </fieldset>
+  );
+}

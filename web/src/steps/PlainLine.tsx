@@ -1,0 +1,89 @@
+import type { PlainStep, StepId } from '@caderno/core/cases';
+import { Trash2 } from 'lucide-react';
+import { memo } from 'react';
+import { ParameterField } from './ParameterField.tsx';
+import { SelectBox } from './SelectBox.tsx';
+import type { Act, Focus, StepPart } from './Steps.tsx';
+import type { ParameterContext } from './parameterEditing.ts';
+
+export interface LineProps {
+  readonly number: number;
+  readonly context: ParameterContext;
+  readonly canEdit: boolean;
+  readonly focus: Focus | null;
+  readonly act: Act;
+  readonly selected: boolean;
+  readonly onSelect: (id: StepId, on: boolean, through: boolean) => void;
+}
+
+/** A step that is written here. */
+export const PlainLine = memo(function PlainLine({ step, number, context, canEdit, focus, act, selected, onSelect }: LineProps & { readonly step: PlainStep }) {
+  const onChange = (part: Partial<Pick<PlainStep, StepPart>>): boolean => act(step.id, { kind: 'change', part });
+  const onRemove = (): boolean => act(step.id, { kind: 'remove' });
+  const onGo = (part: StepPart): boolean => act(step.id, { kind: 'go', part });
+  const onNeighbour = (direction: -1 | 1, part: StepPart): boolean => act(step.id, { kind: 'neighbour', direction, part });
+  const onMove = (direction: -1 | 1, part: StepPart): boolean => act(step.id, { kind: 'move', direction, part });
+  const turnOf = (part: StepPart): number => (focus?.part === part ? focus.turn : 0);
+  const hasExpected = step.expected !== '' || focus?.part === 'expected';
+  const shared = {
+    context,
+    readOnly: !canEdit,
+    oneLine: true,
+    onEnter: () => act(step.id, { kind: 'append' }),
+    onPasteLines: (text: string) => act(step.id, { kind: 'paste', text }),
+  };
+  return (
+    <li className={`group relative flex items-baseline border-b border-rule py-1 ${selected ? 'bg-blue-wash' : ''}`}>
+      <SelectBox id={step.id} number={number} canEdit={canEdit} selected={selected} onSelect={onSelect} />
+      <div className="min-w-0 flex-1">
+        <ParameterField
+          {...shared}
+          label={`Action of step ${number}`}
+          value={step.action}
+          placeholder="What is done"
+          onChange={(action) => onChange({ action })}
+          focusTurn={turnOf('action')}
+          onTab={() => onGo('expected')}
+          onShiftTab={() => onNeighbour(-1, 'expected')}
+          onMove={(direction) => onMove(direction, 'action')}
+          onLeave={(direction) => (direction === 1 && hasExpected ? onGo('expected') : onNeighbour(direction, 'action'))}
+          onBackspaceEmpty={() => step.expected === '' && onRemove()}
+          onSlash={() => step.expected === '' && act(step.id, { kind: 'insert' })}
+        />
+        {hasExpected && (
+          <div className="flex items-baseline text-pine">
+            <span className="w-5 shrink-0 font-bold" aria-hidden="true">
+              ⇒
+            </span>
+            <ParameterField
+              {...shared}
+              label={`Expected result of step ${number}`}
+              value={step.expected}
+              placeholder="What is expected then"
+              onChange={(expected) => onChange({ expected })}
+              focusTurn={turnOf('expected')}
+              onTab={() => onNeighbour(1, 'action')}
+              onShiftTab={() => onGo('action')}
+              onMove={(direction) => onMove(direction, 'expected')}
+              onLeave={(direction) => (direction === -1 ? onGo('action') : onNeighbour(1, 'action'))}
+              onBackspaceEmpty={() => onGo('action')}
+              className="min-w-0 flex-1"
+            />
+          </div>
+        )}
+      </div>
+      {canEdit && (
+        <span className="absolute right-0 top-1 hidden gap-1 bg-page pl-2 group-focus-within:flex group-hover:flex">
+          {!hasExpected && (
+            <button type="button" tabIndex={-1} className="h-6 rounded px-1.5 text-xs text-pine hover:bg-page2" onClick={() => onGo('expected')}>
+              ⇒ expected
+            </button>
+          )}
+          <button type="button" tabIndex={-1} aria-label={`Remove step ${number}`} title="Remove the step" className="grid size-6 place-items-center rounded text-ink2 hover:bg-page2" onClick={onRemove}>
+            <Trash2 size={13} aria-hidden="true" />
+          </button>
+        </span>
+      )}
+    </li>
+  );
+});

@@ -1,0 +1,48 @@
+import { EMPTY_CASE, isUse, type CaseContent, type Use, type Written } from '@caderno/core/cases';
+import { openCase, surfacedParameters, keyOfUse, type Library, type NotOpened, type OpenedCase, type Surfaced, type Used } from '@caderno/core/shared';
+import { useMemo } from 'react';
+import { useLibrary, useSummaries } from '../api/index.ts';
+import { useFrame } from '../frame/index.ts';
+
+/** What a use is known by in lists: its latest version. */
+export interface LatestHead {
+  readonly title: string;
+  readonly version: number;
+  readonly withdrawn: boolean;
+}
+
+/** The steps of a case or of shared steps with all they use. */
+export interface StepsOpened {
+  readonly library: Library;
+  readonly opened: ({ readonly kind: 'opened' } & OpenedCase) | NotOpened;
+  readonly surfaced: readonly Surfaced[];
+  readonly usedOf: (use: Use) => Used | undefined;
+  readonly latestOf: (use: Use) => LatestHead | undefined;
+}
+
+const EMPTY: Library = new Map();
+
+/** Opens what is being written; what it uses is read once and again whenever it changes. */
+export function useOpened(content: Written & Partial<Pick<CaseContent, 'rows'>>): StepsOpened {
+  const { project } = useFrame();
+  const { steps, parameters, rows } = content;
+  const uses = steps.filter(isUse);
+  const library = useLibrary(project, [...new Set(uses.map(keyOfUse))].sort()).data ?? EMPTY;
+  const shared = useSummaries(project, 'shared').data;
+  const cases = useSummaries(project, 'case').data;
+  const opened = useMemo(() => openCase({ ...EMPTY_CASE, steps, parameters, rows: rows ?? [] }, library), [library, parameters, rows, steps]);
+  const surfaced = useMemo(() => surfacedParameters({ steps, parameters }, library), [library, parameters, steps]);
+  return useMemo(
+    () => ({
+      library,
+      opened,
+      surfaced,
+      usedOf: (use) => library.get(keyOfUse(use)),
+      latestOf: (use) => {
+        const head = use.kind === 'shared' ? shared?.find((s) => s.id === use.shared) : cases?.find((c) => c.id === use.case);
+        return head && { title: head.title, version: head.version, withdrawn: head.state === 'withdrawn' };
+      },
+    }),
+    [cases, library, opened, shared, surfaced],
+  );
+}
