@@ -15,6 +15,7 @@ const ConditionsChapter = lazy(() => import('./conditions/index.ts').then((m) =>
 const ConditionAddress = lazy(() => import('./conditions/index.ts').then((m) => ({ default: m.ConditionAddress })));
 const CasesChapter = lazy(() => import('./cases/index.ts').then((m) => ({ default: m.CasesChapter })));
 const SharedChapter = lazy(() => import('./shared/index.ts').then((m) => ({ default: m.SharedChapter })));
+const ReadThrough = lazy(() => import('./reading/index.ts').then((m) => ({ default: m.ReadThrough })));
 const CoverageChapter = lazy(() => import('./coverage/index.ts').then((m) => ({ default: m.CoverageChapter })));
 const VersionsPage = lazy(() => import('./versions/index.ts').then((m) => ({ default: m.VersionsPage })));
 const QuestionsChapter = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.QuestionsChapter })));
@@ -47,6 +48,7 @@ const router = createBrowserRouter([
       { path: 'condition/:condition', element: chapter(<ConditionAddress />) },
       { path: 'cases/:case?', element: chapter(<CasesChapter />) },
       { path: 'shared/:shared?', element: chapter(<SharedChapter />) },
+      { path: 'read/:case', element: chapter(<ReadThrough />) },
       { path: 'coverage', element: chapter(<CoverageChapter />) },
       { path: 'questions/:question?', element: chapter(<QuestionsChapter />) },
       { path: 'agenda', element: chapter(<Agenda />) },

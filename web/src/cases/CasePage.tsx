@@ -68,6 +68,11 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
         <SaveBar id={id} state={state} author={author} at={at} editing={editing} />
       </div>
       {editing.dirty && <Reach id={id} />}
+      <p className="mt-3 text-sm">
+        <Link className="underline decoration-rule2" to={`${address.reading(project, id)}${chosen === null ? '' : `?instance=${firstInstance(opened, content, chosen) + 1n}`}`}>
+          Read through
+        </Link>
+      </p>
       <div className="mt-4 flex gap-5 max-[1100px]:flex-col">
         <div className="min-w-0 flex-1">
           <Purpose content={content} context={context} canEdit={canEdit} update={update} />
@@ -225,10 +230,15 @@ function Purpose({ content, context, canEdit, update }: { readonly content: Case
 }
 
 /** Binds the chosen row, in its first instance, for the values of what is opened in place. */
-function bindChosen({ opened }: StepsOpened, content: CaseContent, chosen: RowId | null): void {
-  if (opened.kind !== 'opened') return;
-  const at = Math.max(0, content.rows.findIndex((r) => r.id === chosen));
-  opened.bind((opened.instances / BigInt(Math.max(1, content.rows.length))) * BigInt(at));
+function bindChosen(opened: StepsOpened, content: CaseContent, chosen: RowId | null): void {
+  if (opened.opened.kind === 'opened') opened.opened.bind(firstInstance(opened, content, chosen));
+}
+
+/** The number of the first instance of a row. */
+function firstInstance({ opened }: StepsOpened, content: CaseContent, row: RowId | null): bigint {
+  if (opened.kind !== 'opened') return 0n;
+  const at = Math.max(0, content.rows.findIndex((r) => r.id === row));
+  return (opened.instances / BigInt(Math.max(1, content.rows.length))) * BigInt(at);
 }
 
 function stepsWords({ steps }: CaseContent, expanded: bigint): string {

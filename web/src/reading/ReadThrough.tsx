@@ -1,0 +1,183 @@
+import type { CaseId } from '@caderno/core/artefacts';
+import type { CaseContent } from '@caderno/core/cases';
+import { instanceName, type OpenedCase, type OpenedInstance } from '@caderno/core/shared';
+import { caseIdSchema } from '@caderno/contract';
+import { ChevronLeft, ChevronRight, Printer } from 'lucide-react';
+import { useMemo } from 'react';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { useArtefact, useSummaries } from '../api/index.ts';
+import { Loading, useRaiseQuestion } from '../artefacts/index.ts';
+import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
+import { Button, Empty, TextButton, countOf } from '../look/index.ts';
+import { useOpened } from '../steps/index.ts';
+import { ReadLine } from './ReadLine.tsx';
+import { unclearPlaces, type Unclear } from './unclear.ts';
+
+/** One instance of a case, read as an executor would: values in place, shared steps and calls opened, all by keyboard. */
+export function ReadThrough() {
+  const { project } = useFrame();
+  const parsed = caseIdSchema.safeParse(useParams().case);
+  if (!parsed.success) return <Empty title="No such case">The address names none.</Empty>;
+  return <Reading key={`${project} ${parsed.data}`} id={parsed.data} />;
+}
+
+function Reading({ id }: { readonly id: CaseId }) {
+  const { project } = useFrame();
+  const { data, error } = useArtefact(project, 'case', id);
+  if (data === undefined) return <Loading error={error} />;
+  return <ReadCase id={id} content={data.draft?.content ?? data.content} />;
+}
+
+function ReadCase({ id, content }: { readonly id: CaseId; readonly content: CaseContent }) {
+  const { project } = useFrame();
+  const { opened } = useOpened(content);
+  const [search, setSearch] = useSearchParams();
+  const asked = /^\d{1,18}$/.test(search.get('instance') ?? '') ? BigInt(search.get('instance') ?? '1') - 1n : 0n;
+  if (opened.kind !== 'opened') {
+    return <Empty title="Too much to be read">{opened.kind === 'tooDeep' ? `Calls and shared steps are nested more than ${opened.most} deep.` : `Opened it has ${opened.steps.toLocaleString()} steps, and at most ${opened.most.toLocaleString()} are shown.`}</Empty>;
+  }
+  const number = asked < 0n ? 0n : asked >= opened.instances ? opened.instances - 1n : asked;
+  const go = (to: bigint, step = 0): void => {
+    if (to >= 0n && to < opened.instances) setSearch({ instance: String(to + 1n), ...(step > 0 ? { step: String(step + 1) } : {}), ...(search.has('one') ? { one: '1' } : {}) }, { replace: true });
+  };
+  const at = Math.min(Math.max(0, Number(search.get('step') ?? '1') - 1), Math.max(0, opened.steps.length - 1));
+  const one = search.has('one');
+  return <Page key={project} id={id} content={content} opened={opened} instance={opened.bind(number)} at={at} one={one} onGo={go} onOne={() => setSearch({ instance: String(number + 1n), step: String(at + 1), ...(one ? {} : { one: '1' }) }, { replace: true })} />;
+}
+
+interface PageProps {
+  readonly id: CaseId;
+  readonly content: CaseContent;
+  readonly opened: OpenedCase;
+  readonly instance: OpenedInstance;
+  /** Place of the step that is read. */
+  readonly at: number;
+  /** Step by step: only the one that is read. */
+  readonly one: boolean;
+  readonly onGo: (instance: bigint, step?: number) => void;
+  readonly onOne: () => void;
+}
+
+function Page({ id, content, opened, instance, at, one, onGo, onOne }: PageProps) {
+  const { project, canEdit } = useFrame();
+  const unclear = unclearPlaces(opened);
+  const raise = useRaiseQuestion();
+  useReadingKeys({ id, opened, instance, at, onGo, onOne });
+  const ask = (step: number): void => raise(content.covers.map((c) => ({ kind: 'condition', id: c.id, items: [], holds: false })), `${id}, step ${step + 1}: what is meant?`);
+  return (
+    <div className="h-full overflow-y-auto px-8 py-6 print:overflow-visible print:p-0">
+      <article className="mx-auto max-w-3xl">
+        <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
+          <Link className="font-mono text-xs text-ink2 underline decoration-rule2 print:no-underline" to={address.cases(project, id)}>
+            {id}
+          </Link>
+          <h1 className="font-serif text-2xl font-semibold">{content.title}</h1>
+          <span className="ml-auto flex items-center gap-3 print:hidden">
+            <TextButton onClick={onOne}>{one ? 'whole' : 'step by step'}</TextButton>
+            <Button onClick={() => window.print()}>
+              <Printer size={14} aria-hidden="true" /> Print
+            </Button>
+          </span>
+        </header>
+        <Instance instance={instance} total={opened.instances} onGo={onGo} />
+        <Before content={content} opened={opened} />
+        <ol className="mt-4" aria-label="Steps to be done">
+          {opened.steps.map((line, i) =>
+            one && i !== at ? null : <ReadLine key={i} line={line} before={one ? null : (opened.steps[i - 1] ?? null)} number={i + 1} isCurrent={i === at} {...(canEdit ? { onAsk: () => ask(i) } : {})} onPoint={() => onGo(instance.number, i)} />,
+          )}
+          {opened.steps.length === 0 && <li className="text-ink2">No step is written yet.</li>}
+        </ol>
+        <UnclearList places={unclear} onGo={(step) => onGo(instance.number, step)} />
+        <p className="mt-6 text-xs text-ink2 print:hidden">
+          ↓ ↑ the next step and the one before · → ← the next instance and the one before · s step by step · n p the next case and the one before · a value is copied by a click
+        </p>
+      </article>
+    </div>
+  );
+}
+
+function Instance({ instance, total, onGo }: { readonly instance: OpenedInstance; readonly total: bigint; readonly onGo: (instance: bigint) => void }) {
+  const { number } = instance;
+  const look = 'grid size-7 place-items-center rounded hover:bg-page2 disabled:text-ink3';
+  return (
+    <div className="mt-2 flex items-center gap-2 border-y border-rule2 bg-page2 px-3 py-1.5 text-sm">
+      <button type="button" className={`${look} print:hidden`} aria-label="Instance before" disabled={number === 0n} onClick={() => onGo(number - 1n)}>
+        <ChevronLeft size={15} aria-hidden="true" />
+      </button>
+      <span>
+        instance {(number + 1n).toLocaleString()} of {total.toLocaleString()}
+      </span>
+      <button type="button" className={`${look} print:hidden`} aria-label="Next instance" disabled={number + 1n >= total} onClick={() => onGo(number + 1n)}>
+        <ChevronRight size={15} aria-hidden="true" />
+      </button>
+      <strong className="font-mono">{instanceName(instance) || 'without rows'}</strong>
+    </div>
+  );
+}
+
+/** What is to be known before the first step. */
+function Before({ content, opened }: { readonly content: CaseContent; readonly opened: OpenedCase }) {
+  const parts = [
+    { word: 'Objective', text: content.objective },
+    { word: 'Preconditions', text: content.preconditions },
+  ].filter((p) => p.text !== '');
+  return (
+    <dl className="mt-3 grid grid-cols-[6.5rem_1fr] gap-y-1 text-sm">
+      {parts.map(({ word, text }) => (
+        <div key={word} className="contents">
+          <dt className="text-xs leading-6 text-ink2">{word}</dt>
+          <dd>{opened.scope.open(text).map((part) => (part.kind === 'text' ? part.text : part.value.kind === 'value' ? part.value.text : `<${part.name}>`)).join('')}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+function UnclearList({ places, onGo }: { readonly places: readonly Unclear[]; readonly onGo: (step: number) => void }) {
+  if (places.length === 0) return null;
+  return (
+    <section className="mt-6 rounded-[5px] bg-brick-wash px-4 py-2 text-sm print:hidden" aria-label="What is unclear">
+      <h2 className="font-semibold text-brick">{countOf(places.length, 'unclear place')}</h2>
+      <ul>
+        {places.slice(0, 20).map((place, i) => (
+          <li key={i}>
+            <TextButton onClick={() => onGo(place.step)}>step {place.step + 1}</TextButton> {UNCLEAR_WORD[place.kind](place.name)}
+          </li>
+        ))}
+        {places.length > 20 && <li className="text-ink2">and {places.length - 20} more</li>}
+      </ul>
+    </section>
+  );
+}
+
+const UNCLEAR_WORD: Record<Unclear['kind'], (name: string) => string> = {
+  unbound: (name) => `<${name}> has no value in this instance`,
+  undeclared: (name) => `<${name}> is not declared where it stands`,
+  gone: (name) => `${name} is not there any more`,
+  withdrawn: (name) => `${name} is withdrawn`,
+};
+
+function useReadingKeys({ id, opened, instance, at, onGo, onOne }: Pick<PageProps, 'id' | 'opened' | 'instance' | 'at' | 'onGo' | 'onOne'>): void {
+  const { project } = useFrame();
+  const navigate = useNavigate();
+  const cases = useSummaries(project, 'case').data;
+  const { number } = instance;
+  const last = opened.steps.length - 1;
+  const commands = useMemo<Command[]>(() => {
+    const caseAt = (step: number) => (): void => {
+      const ids = (cases ?? []).filter((c) => c.state !== 'withdrawn').map((c) => c.id);
+      const to = ids[ids.indexOf(id) + step];
+      if (to !== undefined) void navigate(address.reading(project, to));
+    };
+    return [
+      { id: 'read-next-step', title: 'The next step', keys: ['ArrowDown', 'j'], keyLabel: '↓', run: () => onGo(number, Math.min(last, at + 1)) },
+      { id: 'read-step-before', title: 'The step before', keys: ['ArrowUp', 'k'], keyLabel: '↑', run: () => onGo(number, Math.max(0, at - 1)) },
+      { id: 'read-next-instance', title: 'The next instance', keys: 'ArrowRight', keyLabel: '→', run: () => onGo(number + 1n) },
+      { id: 'read-instance-before', title: 'The instance before', keys: 'ArrowLeft', keyLabel: '←', run: () => onGo(number - 1n) },
+      { id: 'read-next-case', title: 'Read the next case', keys: 'n', keyLabel: 'n', run: caseAt(1) },
+      { id: 'read-case-before', title: 'Read the case before', keys: 'p', keyLabel: 'p', run: caseAt(-1) },
+      { id: 'read-step-by-step', title: 'Read step by step, or whole', keys: 's', keyLabel: 's', run: onOne },
+    ];
+  }, [at, cases, id, last, navigate, number, onGo, onOne, project]);
+  useCommands(commands);
+}

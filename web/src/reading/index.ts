@@ -1,0 +1,1 @@
+export { ReadThrough } from './ReadThrough.tsx';
