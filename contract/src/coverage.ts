@@ -4,6 +4,7 @@ import { ITEM_KINDS, MODEL_KINDS, TECHNIQUES, type CoverageItem } from '@caderno
 import { STANDINGS, type CaseMark, type CoverageReport, type Design, type InstanceRef, type ListedItem, type StandingCounts } from '@caderno/core/coverage';
 import { z } from 'zod';
 import { caseContentSchema, conditionContentSchema, conditionHeadSchema, questionContentSchema } from './content.ts';
+import { usedSchema } from './shared.ts';
 import { caseIdSchema, conditionIdSchema, fieldIdSchema, itemKeySchema, questionIdSchema, requirementIdSchema, rowIdSchema } from './ids.ts';
 
 const count = z.int().min(0);
@@ -76,6 +77,7 @@ export const designSchema: z.ZodType<Design> = z.object({
   conditions: z.array(z.object({ id: conditionIdSchema, state, version: z.int(), meaningSince: z.int(), content: conditionContentSchema })),
   cases: z.array(z.object({ id: caseIdSchema, state, version: z.int(), content: caseContentSchema })),
   questions: z.array(z.object({ id: questionIdSchema, state, content: questionContentSchema })),
+  library: z.array(z.object({ key: z.string(), used: usedSchema })),
   riskWeights: z.object({ high: z.int(), medium: z.int(), low: z.int() }),
   mostItems: z.int(),
 });

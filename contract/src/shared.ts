@@ -10,13 +10,13 @@ const reusableId = z.union([sharedIdSchema, caseIdSchema]);
 /** What is asked for of the library: `S-4` for the latest version, `S-4@2` for the second, parted by commas. */
 export const libraryQuerySchema = z.object({ uses: z.string().max(20_000).regex(/^(?:[SC]-[1-9]\d{0,8}(?:@[1-9]\d{0,8})?(?:,|$))*$/) });
 
-const used: z.ZodType<Used> = z.discriminatedUnion('kind', [
+export const usedSchema: z.ZodType<Used> = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('shared'), id: sharedIdSchema, version: z.int(), withdrawn: z.boolean(), content: sharedContentSchema }),
   z.object({ kind: z.literal('case'), id: caseIdSchema, version: z.int(), withdrawn: z.boolean(), content: caseContentSchema }),
 ]);
 
 /** All that the uses asked for lead to, directly or through others, by the key under which a use finds it. */
-export const librarySchema = z.array(z.object({ key: z.string(), used }));
+export const librarySchema = z.array(z.object({ key: z.string(), used: usedSchema }));
 
 const connected = z.object({
   id: reusableId,

@@ -1,8 +1,9 @@
 import { expect, test, describe } from '@jest/globals';
 import fc from 'fast-check';
-import { stepId } from '../cases/index.ts';
+import { rowId, stepId, type Step } from '../cases/index.ts';
+import { EMPTY_SHARED, type Used } from '../shared/index.ts';
 import { PLAIN_ITEM, TECHNIQUE_OF_ITEM, itemKey } from '../conditions/index.ts';
-import { CoverageIndex, caseMarks, countStandings, coverageReport, heldUp, listItems, percentDown, perTechnique, shownBy, shownRatio, type Design, type DesignChange } from './index.ts';
+import { CoverageIndex, caseMarks, countStandings, coverageReport, heldUp, listItems, percentDown, perTechnique, shownBy, shownRatio, type Design, type DesignCase, type DesignChange } from './index.ts';
 import { artefactId } from '../artefacts/index.ts';
 import type { QuestionSubject } from '../basis/index.ts';
 import { C, K, R, byReading, condition, designOf, question, ranges, requirement, testCase } from './testDesign.ts';
@@ -114,6 +115,41 @@ describe('numbers', () => {
   });
 });
 
+const sharedUse = (at: number, pinned: number | null): Step => ({ kind: 'shared', id: stepId(`u${at}`), shared: 'S-1', pinned, arguments: [] });
+const calling = (at: number, n: number, how: string, given: Record<string, string> = {}): Step => ({ kind: 'call', id: stepId(`c${at}`), case: C(n), pinned: null, rows: how === 'own' ? { kind: 'own', row: rowId('r0') } : { kind: how === 'every' ? 'every' : 'mine' }, arguments: Object.entries(given).map(([id, value]) => ({ id, value })) });
+const sharedSteps = (steps: readonly Step[]): Used => ({ kind: 'shared', id: 'S-1', version: 1, withdrawn: false, content: { ...EMPTY_SHARED, steps } });
+
+describe('through what a case uses', () => {
+  const standings = (cases: readonly DesignCase[], library: Design['library'] = []) => {
+    const index = new CoverageIndex(designOf({ requirements: [requirement(1)], conditions: [condition(1, [1], { model: ranges }), condition(2, [1])], cases, library }));
+    const shown = (k: number) => index.coverageOf(K(k))?.items.filter((i) => i.standing === 'shown').map((i) => i.item.name);
+    return { index, ranges: shown(1), plain: shown(2) };
+  };
+  const called = testCase(2, ['0'], [byReading, { id: K(2), expects: [stepId('s1')] }]);
+  test('the values that reach a called case count as the caller’s, and its expectations too', () => {
+    const alone = standings([called]);
+    const caller = testCase(1, ['-1', '5'], [], {}, [calling(0, 2, 'mine', { reading: '<reading>' })]);
+    const both = standings([called, caller]);
+    expect(new Set(both.ranges)).toEqual(new Set([...(alone.ranges ?? []), 'below', 'last of below']));
+    const through = both.index.coverageOf(K(1))?.evidence.find((e) => e.case === C(1));
+    expect([through?.through, through?.rows.map((r) => r?.name)]).toEqual([[C(2)], ['row 0', 'row 1']]);
+    expect(both.index.coverageOf(K(2))?.items[0]?.instances).toBe(3);
+    // Its own row, whatever the caller has.
+    const own = standings([called, testCase(1, ['-1'], [], {}, [calling(0, 2, 'own')])]);
+    expect(own.ranges).toEqual(alone.ranges);
+    // Every row: the caller’s row shows what any of them shows.
+    const every = standings([testCase(2, ['-1', '5'], [byReading]), testCase(1, ['7'], [], {}, [calling(0, 2, 'every')])]);
+    expect(every.index.coverageOf(K(1))?.items.find((i) => i.item.name === 'below')?.instances).toBe(2);
+    expect(every.index.instancesOf(every.index.cases.get(C(1)) ?? called)).toBe(2);
+  });
+  test('steps taken out still speak for what they spoke for', () => {
+    const before = testCase(1, [], [{ id: K(2), expects: [stepId('s1')] }]);
+    const after = { ...before, content: { ...before.content, steps: [sharedUse(0, null)] } };
+    expect(standings([before]).plain).toEqual(standings([after], [{ key: 'S-1', used: sharedSteps(before.content.steps) }]).plain);
+    expect(standings([after], []).plain).toEqual([]);
+  });
+});
+
 /** Random changes of a small design; the union is what a project can undergo. */
 const change: fc.Arbitrary<DesignChange> = fc.oneof(
   fc.array(fc.record({ n: fc.integer({ min: 1, max: 4 }), meaningSince: fc.integer({ min: 1, max: 3 }), risk: fc.constantFrom('high' as const, 'low' as const), withdrawn: fc.boolean() }), { maxLength: 4 }).map(
@@ -129,17 +165,20 @@ const change: fc.Arbitrary<DesignChange> = fc.oneof(
       condition: c.gone ? null : condition(c.n, c.of, c.plain ? {} : { model: ranges, leftOut: [{ id: itemKey('reading:edge:0'), reason: '', by: '', at: '' }] }, { meaningSince: c.meaningSince, state: c.withdrawn ? 'withdrawn' : 'draft' }),
     }),
   ),
-  fc.record({ n: fc.integer({ min: 1, max: 3 }), covers: fc.uniqueArray(fc.integer({ min: 1, max: 3 }), { maxLength: 3 }), values: fc.array(fc.constantFrom('0', '-1', '12a', '""', '5', ''), { maxLength: 4 }), gone: fc.boolean(), seen: fc.integer({ min: 1, max: 3 }), state: fc.constantFrom('draft' as const, 'withdrawn' as const) }).map(
+  fc.record({ n: fc.integer({ min: 1, max: 3 }), covers: fc.uniqueArray(fc.integer({ min: 1, max: 3 }), { maxLength: 3 }), values: fc.array(fc.constantFrom('0', '-1', '12a', '""', '5', ''), { maxLength: 4 }), gone: fc.boolean(), seen: fc.integer({ min: 1, max: 3 }), state: fc.constantFrom('draft' as const, 'withdrawn' as const), uses: fc.array(fc.constantFrom('every', 'mine', 'own', 'shared', 'pinned'), { maxLength: 2 }) }).map(
     (c): DesignChange => ({
       kind: 'case',
       id: C(c.n),
-      case: c.gone ? null : testCase(c.n, c.values, c.covers.map((k) => ({ ...byReading, id: K(k), seenVersion: c.seen, expects: [stepId('s1')] })), { state: c.state }),
+      case: c.gone ? null : testCase(c.n, c.values, c.covers.map((k) => ({ ...byReading, id: K(k), seenVersion: c.seen, expects: [stepId('s1')] })), { state: c.state }, c.n === 3 ? [] : c.uses.map((how, i) => (how === 'shared' || how === 'pinned' ? sharedUse(i, how === 'pinned' ? 1 : null) : calling(i, c.n + 1, how)))),
     }),
   ),
   fc.record({ n: fc.integer({ min: 1, max: 2 }), at: fc.integer({ min: 1, max: 3 }), on: fc.constantFrom('requirement', 'condition', 'items'), open: fc.boolean(), gone: fc.boolean() }).map((c): DesignChange => {
     const about: QuestionSubject = c.on === 'requirement' ? { kind: 'requirement', id: R(c.at), words: '', holds: true } : { kind: 'condition', id: K(c.at), items: c.on === 'items' ? ['reading:edge:0', PLAIN_ITEM] : [], holds: true };
     return { kind: 'question', id: artefactId('question', c.n), question: c.gone ? null : question(c.n, [about], c.open ? 'open' : 'answered') };
   }),
+  fc.record({ key: fc.constantFrom('S-1', 'S-1@1'), steps: fc.constantFrom<readonly Step[] | null>(null, [], [calling(0, 3, 'every')], [{ kind: 'step', id: stepId('s9'), action: '', expected: 'it speaks' }]) }).map(
+    ({ key, steps }): DesignChange => (steps === null ? { kind: 'library', entries: [], gone: [key] } : { kind: 'library', entries: [{ key, used: sharedSteps(steps) }], gone: [] }),
+  ),
   fc.tuple(fc.constantFrom(1, 4), fc.constantFrom(9, 20_000)).map(([high, mostItems]): DesignChange => ({ kind: 'settings', settings: { riskWeights: { high, medium: 2, low: 1 }, mostItems } })),
 );
 
@@ -156,6 +195,10 @@ function after(design: Design, c: DesignChange): Design {
       return { ...design, questions: replace(design.questions, c.id, c.question) };
     case 'settings':
       return { ...design, ...c.settings };
+    case 'library': {
+      const kept = design.library.filter((e) => !c.gone.includes(e.key) && !c.entries.some((n) => n.key === e.key));
+      return { ...design, library: [...kept, ...c.entries] };
+    }
   }
 }
 

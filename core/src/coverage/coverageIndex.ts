@@ -1,9 +1,11 @@
 import type { CaseId, ConditionId, QuestionId, RequirementId } from '../artefacts/index.ts';
-import type { Cover } from '../cases/index.ts';
 import { ModelJudge, carriedFields, type ConditionContent } from '../conditions/index.ts';
+import { countExpanded, openCase, type OpenedCase, type Used } from '../shared/index.ts';
+import { CaseUses } from './caseUses.ts';
 import { conditionCoverage, standingsOf, type ConditionCoverage, type Grounds } from './conditionCoverage.ts';
-import type { Design, DesignCase, DesignCondition, DesignQuestion, DesignRequirement, DesignSettings } from './design.ts';
+import type { Design, DesignCase, DesignCondition, DesignLibrary, DesignQuestion, DesignRequirement, DesignSettings } from './design.ts';
 import { caseEvidence, type Evidence } from './evidence.ts';
+import { conditionsCovered, openedEvidence } from './openedEvidence.ts';
 import { OpenQuestions } from './openQuestions.ts';
 import { tallyOf, Totals, type ConditionTally } from './totals.ts';
 
@@ -12,6 +14,8 @@ export type DesignChange =
   | { readonly kind: 'requirements'; readonly inOutlineOrder: readonly DesignRequirement[] }
   | { readonly kind: 'condition'; readonly id: ConditionId; readonly condition: DesignCondition | null }
   | { readonly kind: 'case'; readonly id: CaseId; readonly case: DesignCase | null }
+  /** What was added or changed of the library, and the keys of what is gone from it. */
+  | { readonly kind: 'library'; readonly entries: DesignLibrary; readonly gone: readonly string[] }
   | { readonly kind: 'question'; readonly id: QuestionId; readonly question: DesignQuestion | null }
   | { readonly kind: 'settings'; readonly settings: DesignSettings };
 
@@ -42,6 +46,10 @@ export class CoverageIndex {
   readonly entries = new Map<ConditionId, ConditionEntry>();
   readonly cases = new Map<CaseId, DesignCase>();
   readonly totals = new Totals();
+  readonly #library = new Map<string, Used>();
+  readonly #uses = new CaseUses();
+  /** The conditions that cases which use others cover, themselves or through those. */
+  readonly #covered = new Map<CaseId, ReadonlyMap<ConditionId, number>>();
   readonly questions: OpenQuestions;
   #settings: DesignSettings;
   /** In outline order, withdrawn ones left out. */
@@ -52,10 +60,9 @@ export class CoverageIndex {
     this.questions = new OpenQuestions(design.questions);
     this.#setRequirements(design.requirements);
     for (const condition of design.conditions) this.#setCondition(condition.id, condition);
-    for (const testCase of design.cases) {
-      this.cases.set(testCase.id, testCase);
-      for (const cover of testCase.content.covers) this.#addEvidence(testCase, cover);
-    }
+    for (const entry of design.library) this.#putUsed(entry.key, entry.used);
+    for (const testCase of design.cases) this.#putCase(testCase.id, testCase);
+    for (const testCase of design.cases) this.#addCase(testCase, null);
     for (const entry of this.entries.values()) this.#refresh(entry);
   }
 
@@ -79,6 +86,8 @@ export class CoverageIndex {
         return this.#changeCondition(change.id, change.condition);
       case 'case':
         return this.#changeCase(change.id, change.case);
+      case 'library':
+        return this.#changeLibrary(change.entries, change.gone);
       case 'question':
         return this.#changeQuestion(change.id, change.question);
       case 'settings':
@@ -141,33 +150,91 @@ export class CoverageIndex {
     }
     const entry = this.#setCondition(id, condition);
     // Which cases cover a condition that was there is known; for a new one all are asked.
-    const covering = before === undefined ? this.cases.values() : before.covering.flatMap((c) => this.cases.get(c.id) ?? []);
-    for (const testCase of covering) {
-      const cover = testCase.content.covers.find((c) => c.id === id);
-      if (cover !== undefined) this.#addEvidence(testCase, cover);
-    }
+    const covering = before === undefined ? [...this.cases.values()].filter((c) => this.#covers(c, id)) : before.covering.flatMap((c) => this.cases.get(c.id) ?? []);
+    for (const testCase of covering) this.#addEvidence(testCase, entry, null);
     this.#refresh(entry);
   }
 
+  #covers(testCase: DesignCase, id: ConditionId): boolean {
+    return this.#covered.get(testCase.id)?.has(id) ?? testCase.content.covers.some((c) => c.id === id);
+  }
+
   #changeCase(id: CaseId, testCase: DesignCase | null): void {
+    this.#changeUsed([id], () => this.#putCase(id, testCase));
+  }
+
+  #changeLibrary(entries: DesignLibrary, gone: readonly string[]): void {
+    this.#changeUsed([...entries.map((e) => e.key), ...gone], () => {
+      for (const { key, used } of entries) this.#putUsed(key, used);
+      for (const key of gone) this.#putUsed(key, null);
+    });
+  }
+
+  /** Changes cases or what cases use; what they and their users show is judged again. */
+  #changeUsed(keys: readonly string[], change: () => void): void {
     const touched = new Map<ConditionEntry, Evidence | null>();
-    for (const cover of this.cases.get(id)?.content.covers ?? []) {
-      const entry = this.entries.get(cover.id);
+    const own = keys.flatMap((key) => (this.cases.has(key as CaseId) ? [key as CaseId] : []));
+    const before = new Set([...own, ...this.#uses.casesUsing(keys)]);
+    for (const id of before) this.#removeCase(id, touched);
+    change();
+    const now = keys.flatMap((key) => this.cases.get(key as CaseId) ?? []);
+    for (const testCase of new Set([...now, ...[...before, ...this.#uses.casesUsing(keys)].flatMap((id) => this.cases.get(id) ?? [])])) this.#addCase(testCase, touched);
+    for (const entry of touched.keys()) this.#refresh(entry);
+  }
+
+  #putCase(id: CaseId, testCase: DesignCase | null): void {
+    if (testCase === null) this.cases.delete(id);
+    else this.cases.set(id, testCase);
+    this.#uses.put(id, testCase?.content.steps ?? []);
+  }
+
+  #putUsed(key: string, used: Used | null): void {
+    if (used === null) this.#library.delete(key);
+    else this.#library.set(key, used);
+    this.#uses.put(key, used?.content.steps ?? []);
+  }
+
+  #used(key: string): Used | undefined {
+    const head = this.cases.get(key as CaseId);
+    return head === undefined ? this.#library.get(key) : { kind: 'case', id: head.id, version: head.version, withdrawn: head.state === 'withdrawn', content: head.content };
+  }
+
+  /** Takes what a case shows out of the conditions; what it showed of them is kept beside, to be judged again in part. */
+  #removeCase(id: CaseId, touched: Map<ConditionEntry, Evidence | null>): void {
+    const covered = this.#covered.get(id)?.keys() ?? (this.cases.get(id)?.content.covers ?? []).map((c) => c.id);
+    for (const condition of covered) {
+      const entry = this.entries.get(condition);
       if (entry === undefined) continue;
       touched.set(entry, entry.covering.find((c) => c.id === id)?.evidence ?? null);
       entry.covering = entry.covering.filter((c) => c.id !== id);
     }
-    if (testCase === null) this.cases.delete(id);
-    else {
-      this.cases.set(id, testCase);
-      for (const cover of testCase.content.covers) {
-        const entry = this.entries.get(cover.id);
-        if (entry === undefined) continue;
-        this.#addEvidence(testCase, cover, touched.get(entry) ?? null);
-        touched.set(entry, null);
-      }
+    this.#covered.delete(id);
+  }
+
+  #addCase(testCase: DesignCase, touched: Map<ConditionEntry, Evidence | null> | null): void {
+    const opened = this.#openedOf(testCase);
+    if (opened !== null) this.#covered.set(testCase.id, conditionsCovered(opened));
+    const covered = this.#covered.get(testCase.id)?.keys() ?? testCase.content.covers.map((c) => c.id);
+    for (const condition of covered) {
+      const entry = this.entries.get(condition);
+      if (entry === undefined) continue;
+      const earlier = touched?.get(entry) ?? null;
+      this.#addEvidence(testCase, entry, earlier?.case === testCase.id ? earlier : null, opened);
+      touched?.set(entry, null);
     }
-    for (const entry of touched.keys()) this.#refresh(entry);
+  }
+
+  /** How often a case is executed: its rows, times those that calls run. */
+  instancesOf(testCase: DesignCase): number {
+    const { content } = testCase;
+    return this.#uses.uses(testCase.id) ? Number(countExpanded(content, { get: (key) => this.#used(key) }).instances) : Math.max(1, content.rows.length);
+  }
+
+  /** Null: the case uses nothing, or too much to be opened. */
+  #openedOf(testCase: DesignCase): OpenedCase | null {
+    if (!this.#uses.uses(testCase.id)) return null;
+    const opened = openCase(testCase.content, { get: (key) => this.#used(key) });
+    return opened.kind === 'opened' ? opened : null;
   }
 
   #changeQuestion(id: QuestionId, question: DesignQuestion | null): void {
@@ -177,14 +244,19 @@ export class CoverageIndex {
     }
   }
 
-  #addEvidence(testCase: DesignCase, cover: Cover, earlier: Evidence | null = null): void {
-    const entry = testCase.state === 'withdrawn' ? undefined : this.entries.get(cover.id);
-    if (entry === undefined) return;
-    const evidence = caseEvidence(testCase.id, testCase.content, cover, entry.judge, carriedFields(entry.condition.content.model), earlier);
-    const covering = { id: testCase.id, seenVersion: cover.seenVersion, evidence };
+  #addEvidence(testCase: DesignCase, entry: ConditionEntry, earlier: Evidence | null, opened = this.#openedOf(testCase)): void {
+    if (testCase.state === 'withdrawn') return;
+    const { id, content } = testCase;
+    const fields = carriedFields(entry.condition.content.model);
+    const cover = content.covers.find((c) => c.id === entry.id);
+    const seenVersion = this.#covered.get(id)?.get(entry.id) ?? cover?.seenVersion;
+    if (seenVersion === undefined) return;
+    const evidence = opened !== null ? openedEvidence(id, content, opened, entry.id, entry.judge, fields) : cover === undefined ? null : caseEvidence(id, content, cover, entry.judge, fields, earlier);
+    if (evidence === null) return;
+    const covering = { id, seenVersion, evidence };
     const last = entry.covering.at(-1);
     entry.covering = [...entry.covering, covering];
-    if (last !== undefined && numberOf(last.id) > numberOf(testCase.id)) entry.covering = entry.covering.toSorted((a, b) => numberOf(a.id) - numberOf(b.id));
+    if (last !== undefined && numberOf(last.id) > numberOf(id)) entry.covering = entry.covering.toSorted((a, b) => numberOf(a.id) - numberOf(b.id));
   }
 
   #uncount(entry: ConditionEntry): void {

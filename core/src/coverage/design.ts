@@ -1,6 +1,7 @@
 import type { ArtefactState, CaseId, ConditionId, QuestionId, RequirementId } from '../artefacts/index.ts';
 import type { QuestionContent, Risk, RiskScale } from '../basis/index.ts';
 import type { CaseContent } from '../cases/index.ts';
+import type { LibraryEntry } from '../shared/index.ts';
 import type { ConditionContent } from '../conditions/index.ts';
 
 /**
@@ -38,6 +39,9 @@ export interface DesignQuestion {
   readonly content: Pick<QuestionContent, 'status' | 'about'>;
 }
 
+/** What cases use of what is not among the cases: shared steps, and what a use is pinned to. */
+export type DesignLibrary = readonly LibraryEntry[];
+
 export type RiskWeights = RiskScale['weights'];
 
 export interface Design {
@@ -46,6 +50,7 @@ export interface Design {
   readonly conditions: readonly DesignCondition[];
   readonly cases: readonly DesignCase[];
   readonly questions: readonly DesignQuestion[];
+  readonly library: DesignLibrary;
   readonly riskWeights: RiskWeights;
   /** A condition with more items than this is refused; see `ModelJudge`. */
   readonly mostItems: number;

@@ -13,7 +13,12 @@ export interface InstanceRef {
 /** What a case shows of one condition. */
 export interface Evidence {
   readonly case: CaseId;
-  /** All instances, also those that show nothing; null: the one instance of a case without rows. */
+  /** Cases it calls that show something of the condition in its place, each once. */
+  readonly through: readonly CaseId[];
+  /**
+   * All its rows, also those that show nothing; null: the one instance of a case without rows. Where calls run a row
+   * several times, it shows what any of these instances shows.
+   */
   readonly rows: readonly (Row | null)[];
   readonly shown: ShownList;
   /** By place of the item: how many instances show it. */
@@ -74,7 +79,7 @@ function alike(id: CaseId, content: CaseContent, judge: ModelJudge, shown: reado
   const counts = new Array<number>(judge.size).fill(0);
   for (const place of shown) counts[place] = rows.length;
   for (let i = 0; i < rows.length; i += 1) list.add(shown);
-  return { case: id, rows, shown: list.finish(), counts, carriers: [] };
+  return { case: id, through: [], rows, shown: list.finish(), counts, carriers: [] };
 }
 
 function valuesEvidence(id: CaseId, content: CaseContent, judge: ModelJudge, carriers: Evidence['carriers'], shownBy: (row: Row | null) => readonly number[], earlier: Evidence | null): Evidence {
@@ -102,7 +107,7 @@ function valuesEvidence(id: CaseId, content: CaseContent, judge: ModelJudge, car
     list.add(shown);
     i += 1;
   }
-  return { case: id, rows, shown: list.finish(), counts, carriers };
+  return { case: id, through: [], rows, shown: list.finish(), counts, carriers };
 }
 
 /** How many rows from one on, up to an end, have the same carried values as those `shift` further in the rows before. */
@@ -132,7 +137,7 @@ function sameCells(a: Row | null, b: Row | null, carriers: Evidence['carriers'])
 }
 
 /** A case without rows has one instance, without a row. */
-function rowsOf(content: CaseContent): readonly (Row | null)[] {
+export function rowsOf(content: CaseContent): readonly (Row | null)[] {
   return content.rows.length === 0 ? [null] : content.rows;
 }
 

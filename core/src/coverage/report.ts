@@ -185,12 +185,12 @@ function worstFirst(index: CoverageIndex, filter: ItemFilter): { entry: Conditio
 
 function effort(index: CoverageIndex): { cases: number; instances: number; minutes: number } {
   let [cases, instances, minutes] = [0, 0, 0];
-  for (const { state, content } of index.cases.values()) {
-    if (state === 'withdrawn') continue;
-    const own = Math.max(1, content.rows.length);
+  for (const testCase of index.cases.values()) {
+    if (testCase.state === 'withdrawn') continue;
+    const own = index.instancesOf(testCase);
     cases += 1;
     instances += own;
-    minutes += own * (content.estimate ?? 0);
+    minutes += own * (testCase.content.estimate ?? 0);
   }
   return { cases, instances, minutes };
 }

@@ -1,5 +1,5 @@
 import { artefactId, type CaseId, type ConditionId, type RequirementId } from '../artefacts/index.ts';
-import { EMPTY_CASE, newCover, parameterId, rowId, stepId, type CaseContent, type Cover } from '../cases/index.ts';
+import { EMPTY_CASE, newCover, parameterId, rowId, stepId, type CaseContent, type Cover, type Step } from '../cases/index.ts';
 import { DEFAULT_MOST_ITEMS, fieldId, type ConditionContent, type Field, type ValueRangesModel } from '../conditions/index.ts';
 import { DEFAULT_RISK_SCALE, type QuestionSubject } from '../basis/index.ts';
 import type { Design, DesignCase, DesignCondition, DesignQuestion, DesignRequirement } from './design.ts';
@@ -32,7 +32,7 @@ export const ranges: ValueRangesModel = { kind: 'valueRanges', boundaries: 'twoV
 
 /** A whole design of the parts given. */
 export function designOf(part: Partial<Design>): Design {
-  return { requirements: [], conditions: [], cases: [], questions: [], riskWeights: DEFAULT_RISK_SCALE.weights, mostItems: DEFAULT_MOST_ITEMS, ...part };
+  return { requirements: [], conditions: [], cases: [], questions: [], library: [], riskWeights: DEFAULT_RISK_SCALE.weights, mostItems: DEFAULT_MOST_ITEMS, ...part };
 }
 
 /** An open question about these subjects, unless said otherwise. */
@@ -51,11 +51,11 @@ export function condition(n: number, requirements: readonly number[], part: Part
 }
 
 /** A case with the parameter `reading`, a row per value, and one step that expects something. */
-export function testCase(n: number, values: readonly string[], covers: readonly Partial<Cover>[] = [], outside: Partial<DesignCase> = {}): DesignCase {
+export function testCase(n: number, values: readonly string[], covers: readonly Partial<Cover>[] = [], outside: Partial<DesignCase> = {}, uses: readonly Step[] = []): DesignCase {
   const content: CaseContent = {
     ...EMPTY_CASE,
     title: `case ${n}`,
-    steps: [{ kind: 'step', id: stepId('s1'), action: 'enter <reading>', expected: 'it is taken' }],
+    steps: [{ kind: 'step', id: stepId('s1'), action: 'enter <reading>', expected: 'it is taken' }, ...uses],
     parameters: [{ id: parameterId('p'), name: 'reading', type: 'text', default: '', description: '' }],
     rows: values.map((value, i) => ({ id: rowId(`r${i}`), name: `row ${i}`, cells: { p: value } })),
     covers: covers.map((c) => ({ ...newCover(K(1), 1), ...c })),

@@ -1,3 +1,4 @@
+import type { CaseId } from '../artefacts/index.ts';
 import { isUse, type CaseContent, type PlainStep, type Row, type Step, type Use } from '../cases/index.ts';
 import { countExpanded } from './counting.ts';
 import { DEEPEST, keyOfUse, type Library, type Used } from './library.ts';
@@ -22,9 +23,30 @@ export interface OpenedInstance {
   readonly rows: readonly (Row | null)[];
 }
 
+/** A case in what is opened, the outermost or one that is called: where its steps stand, and what its names mean. */
+export interface OpenedPlace {
+  /** Null: the case that is opened itself. */
+  readonly id: CaseId | null;
+  readonly content: CaseContent;
+  readonly scope: Scope;
+  /** How many uses lead to it. */
+  readonly depth: number;
+  /** Its steps and those of all it uses: from this place among the steps, up to another that is not among them. */
+  readonly from: number;
+  readonly to: number;
+  /** The rows its values depend on: places among the wheels that {@link OpenedCase.turn} sets. */
+  readonly wheels: readonly number[];
+}
+
 /** A case with all its uses opened. Values are those of the instance that was bound last. */
 export interface OpenedCase {
   readonly steps: readonly OpenedStep[];
+  /** The case itself, then those that are called, in order of their first steps. */
+  readonly cases: readonly OpenedPlace[];
+  /** How many rows each wheel has; the first are those of the case itself. */
+  readonly wheels: readonly number[];
+  /** Binds a row of one wheel, and leaves the others as they are. */
+  turn(wheel: number, row: number): void;
   /** The scope of the case itself. */
   readonly scope: Scope;
   readonly instances: bigint;
@@ -45,39 +67,71 @@ export function openCase(content: CaseContent, library: Library, constants: Cons
   if (count.steps > BigInt(MOST_OPENED_STEPS)) return { kind: 'tooLong', steps: count.steps, most: MOST_OPENED_STEPS };
   const own: BoundRows = { rows: rowsToRun(content), at: 0 };
   const scope = new Scope(null, content.parameters, own, constants);
-  const opening: Opening = { library, constants, steps: [], scopes: [scope], wheels: [own] };
-  openSteps(opening, content.steps, scope, []);
-  const { steps, scopes, wheels } = opening;
-  return { kind: 'opened', steps, scope, instances: count.instances, bind: (number) => bind(number, wheels, scopes) };
+  const opening: Opening = { library, constants, steps: [], scopes: [{ scope, wheels: [0] }], wheels: [own], cases: [] };
+  openCaseSteps(opening, null, content, { scope, through: [], wheels: [0] });
+  const { steps, scopes, wheels, cases } = opening;
+  return {
+    kind: 'opened',
+    steps,
+    scope,
+    cases: cases.toSorted((a, b) => a.from - b.from || b.to - a.to),
+    wheels: wheels.map((w) => w.rows.length),
+    instances: count.instances,
+    bind: (number) => bind(number, wheels, scopes),
+    turn: (wheel, row) => turn(wheel, wheels[wheel], row, scopes),
+  };
 }
 
 interface Opening {
   readonly library: Library;
   readonly constants: Constants;
   readonly steps: OpenedStep[];
-  readonly scopes: Scope[];
+  /** With the wheels that its values depend on. */
+  readonly scopes: DependentScope[];
   /** The rows that turn from instance to instance; the last turns fastest. */
   readonly wheels: BoundRows[];
+  readonly cases: OpenedPlace[];
 }
 
-function openSteps(opening: Opening, steps: readonly Step[], scope: Scope, through: readonly OpenedUse[]): void {
+interface DependentScope {
+  readonly scope: Scope;
+  readonly wheels: readonly number[];
+}
+
+/** Where one is while opening. */
+interface Inside {
+  readonly scope: Scope;
+  readonly through: readonly OpenedUse[];
+  readonly wheels: readonly number[];
+}
+
+function openCaseSteps(opening: Opening, id: CaseId | null, content: CaseContent, inside: Inside): void {
+  const from = opening.steps.length;
+  openSteps(opening, content.steps, inside);
+  opening.cases.push({ id, content, scope: inside.scope, depth: inside.through.length, from, to: opening.steps.length, wheels: inside.wheels });
+}
+
+function openSteps(opening: Opening, steps: readonly Step[], inside: Inside): void {
   for (const step of steps) {
-    if (!isUse(step)) opening.steps.push({ kind: 'step', step, through, scope });
-    else openUse(opening, step, scope, through);
+    if (!isUse(step)) opening.steps.push({ kind: 'step', step, through: inside.through, scope: inside.scope });
+    else openUse(opening, step, inside);
   }
 }
 
-function openUse(opening: Opening, use: Use, caller: Scope, through: readonly OpenedUse[]): void {
+function openUse(opening: Opening, use: Use, { scope: caller, through, wheels }: Inside): void {
   const used = opening.library.get(keyOfUse(use));
   if (used === undefined) {
     opening.steps.push({ kind: 'gone', step: use, through, scope: caller });
     return;
   }
   const rows = calledRows(use, used);
-  if (use.kind === 'call' && use.rows.kind === 'every' && rows !== null) opening.wheels.push(rows);
+  const turns = use.kind === 'call' && use.rows.kind === 'every' && rows !== null;
+  if (turns) opening.wheels.push(rows);
   const scope = new Scope({ scope: caller, use }, used.content.parameters, rows, opening.constants);
-  opening.scopes.push(scope);
-  openSteps(opening, used.content.steps, scope, [...through, { use, used }]);
+  const inside: Inside = { scope, through: [...through, { use, used }], wheels: turns ? [...wheels, opening.wheels.length - 1] : wheels };
+  opening.scopes.push({ scope, wheels: inside.wheels });
+  if (used.kind === 'case') openCaseSteps(opening, used.id, used.content, inside);
+  else openSteps(opening, used.content.steps, inside);
 }
 
 /** Null: no row of what is used takes part. A row that is gone gives nothing, which is marked at the call. */
@@ -92,16 +146,25 @@ function rowsToRun(content: Pick<CaseContent, 'rows'>): readonly (Row | null)[] 
   return content.rows.length === 0 ? [null] : content.rows;
 }
 
-function bind(number: bigint, wheels: readonly BoundRows[], scopes: readonly Scope[]): OpenedInstance {
+function bind(number: bigint, wheels: readonly BoundRows[], scopes: readonly DependentScope[]): OpenedInstance {
   let rest = number;
-  for (const wheel of wheels.toReversed()) {
+  for (let at = wheels.length - 1; at >= 0; at -= 1) {
+    const wheel = wheels[at];
+    if (wheel === undefined) continue;
     const size = BigInt(wheel.rows.length);
-    wheel.at = Number(rest % size);
+    turn(at, wheel, Number(((rest % size) + size) % size), scopes);
     rest /= size;
   }
   if (number < 0n || rest > 0n) throw new RangeError(`An instance is numbered from 0 to one below their count: got ${number}`);
-  for (const scope of scopes) scope.forget();
   return { number, rows: wheels.map((w) => w.rows[w.at] ?? null) };
+}
+
+/** Only what depends on the wheel is looked up anew. */
+function turn(at: number, wheel: BoundRows | undefined, row: number, scopes: readonly DependentScope[]): void {
+  if (wheel === undefined || row < 0 || row >= wheel.rows.length) throw new RangeError(`A wheel has a row to be bound: expected one of ${wheel?.rows.length ?? 0}, got ${row}`);
+  if (wheel.at === row) return;
+  wheel.at = row;
+  for (const { scope, wheels } of scopes) if (wheels.includes(at)) scope.forget();
 }
 
 /** Instances from one on, one at a time: the bindings of an instance hold until the next is asked for. */

@@ -1,5 +1,5 @@
 export { EMPTY_SHARED, sharedMeaning, type SharedContent } from './sharedSteps.ts';
-export { DEEPEST, findCircle, keyOfUse, type Library, type Used } from './library.ts';
+export { DEEPEST, findCircle, keyOfUse, type Library, type LibraryEntry, type Used } from './library.ts';
 export { openParameters, surfacedParameters, type Surfaced } from './surfacing.ts';
 export { countExpanded, type ExpandedCount } from './counting.ts';
 export { type Constants, type OpenedPart, type OpenedValue, type Scope } from './scope.ts';
@@ -12,6 +12,7 @@ export {
   type NotOpened,
   type OpenedCase,
   type OpenedInstance,
+  type OpenedPlace,
   type OpenedStep,
   type OpenedUse,
 } from './expansion.ts';

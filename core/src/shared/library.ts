@@ -13,7 +13,13 @@ export function keyOfUse(use: Use): string {
 }
 
 /** What uses lead to, by {@link keyOfUse}. What is not in it is gone. */
-export type Library = ReadonlyMap<string, Used>;
+export type Library = Pick<ReadonlyMap<string, Used>, 'get'>;
+
+/** What a use with this key leads to. */
+export interface LibraryEntry {
+  readonly key: string;
+  readonly used: Used;
+}
 
 /** Calls and shared steps may be nested this deep. */
 export const DEEPEST = 100;

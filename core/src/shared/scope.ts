@@ -1,4 +1,4 @@
-import { parseParameterText, type BoundValue, type Parameter, type Row, type Use } from '../cases/index.ts';
+import { parseParameterText, type BoundValue, type Parameter, type Row, type TextPart, type Use } from '../cases/index.ts';
 import { MISSING_CELL, isPlainCell, readCell } from '../data/index.ts';
 
 /**
@@ -35,6 +35,9 @@ export class Scope {
   readonly #rows: BoundRows | null;
   readonly #constants: Constants;
   readonly #known = new Map<string, OpenedValue | null>();
+  /** Texts cut at their parameters: the same ones are opened for every instance. */
+  readonly #cut = new Map<string, readonly TextPart[]>();
+  readonly #opened = new Map<string, readonly OpenedPart[]>();
 
   constructor(caller: { readonly scope: Scope; readonly use: Use } | null, parameters: readonly Parameter[], rows: BoundRows | null, constants: Constants) {
     this.#caller = caller?.scope ?? null;
@@ -47,6 +50,7 @@ export class Scope {
   /** Forgets what was looked up: a row was bound anew, here or in a caller. */
   forget(): void {
     this.#known.clear();
+    this.#opened.clear();
   }
 
   /** What a name comes to for what is used here: also one that is only handed through from the caller. Null when nothing knows it. */
@@ -66,8 +70,14 @@ export class Scope {
   }
 
   /** A text with values in place. */
-  open(text: string): OpenedPart[] {
-    return parseParameterText(text).map((part): OpenedPart => (part.kind === 'text' ? part : { kind: 'parameter', name: part.name, value: this.meaningOf(part.name) }));
+  open(text: string): readonly OpenedPart[] {
+    const known = this.#opened.get(text);
+    if (known !== undefined) return known;
+    const parts = this.#cut.get(text) ?? parseParameterText(text);
+    this.#cut.set(text, parts);
+    const opened = parts.map((part): OpenedPart => (part.kind === 'text' ? part : { kind: 'parameter', name: part.name, value: this.meaningOf(part.name) }));
+    this.#opened.set(text, opened);
+    return opened;
   }
 
   #find(name: string): OpenedValue | null {

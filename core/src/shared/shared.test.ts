@@ -13,7 +13,7 @@ const args = (record: Record<string, string>): Argument[] => Object.entries(reco
 const newUse = (id: string, n: number, given: Record<string, string> = {}): Step => ({ kind: 'shared', id: stepId(id), shared: S(n), pinned: null, arguments: args(given) });
 const callOf = (id: string, n: number, rows: Extract<Step, { kind: 'call' }>['rows'], given: Record<string, string> = {}): Step => ({ kind: 'call', id: stepId(id), case: C(n), pinned: null, rows, arguments: args(given) });
 
-function libraryOf(shared: Record<number, Partial<SharedContent>>, cases: Record<number, Partial<CaseContent>> = {}): Library {
+function libraryOf(shared: Record<number, Partial<SharedContent>>, cases: Record<number, Partial<CaseContent>> = {}): ReadonlyMap<string, Used> {
   const used: Used[] = [
     ...Object.entries(shared).map(([n, part]): Used => ({ kind: 'shared', id: S(Number(n)), version: 1, withdrawn: false, content: { ...EMPTY_SHARED, ...part } })),
     ...Object.entries(cases).map(([n, part]): Used => ({ kind: 'case', id: C(Number(n)), version: 1, withdrawn: false, content: { ...EMPTY_CASE, ...part } })),
@@ -175,7 +175,7 @@ describe('on random graphs of uses', () => {
         const use = newUse('use', 9);
         const shared: SharedContent = { ...EMPTY_SHARED, steps: taken.steps, parameters: taken.parameters };
         const after: CaseContent = { ...whole, steps: taken.rest.toSpliced(taken.at, 0, use) };
-        const more: Library = new Map([...library, [S(9), { kind: 'shared', id: S(9), version: 1, withdrawn: false, content: shared }]]);
+        const more: Library = new Map<string, Used>([...library, [S(9), { kind: 'shared', id: S(9), version: 1, withdrawn: false, content: shared }]]);
         expect(readOut(after, more)).toEqual(before);
         if (!isUse(use)) return;
         const back = putBack(after, use, shared, more, () => stepId('new'));
@@ -210,7 +210,7 @@ describe('on random graphs of uses', () => {
         expect(findCircle(C(99), content, library)).toBeNull();
         const target = library.get(S(from));
         if (target?.kind !== 'shared') throw new Error('The graph has shared steps');
-        const bent: Library = new Map([...library, [S(from), { ...target, content: { ...target.content, steps: [...target.content.steps, newUse('bent', to)] } }]]);
+        const bent: Library = new Map<string, Used>([...library, [S(from), { ...target, content: { ...target.content, steps: [...target.content.steps, newUse('bent', to)] } }]]);
         const reaches = (at: string, seen: Set<string>): boolean => at === S(from) || (!seen.has(at) && (seen.add(at), (bent.get(at)?.content.steps ?? []).filter(isUse).some((u) => reaches(keyOfUse(u), seen))));
         const circle = findCircle(S(from), bent.get(S(from))?.content ?? EMPTY_SHARED, bent);
         expect(circle !== null).toBe(reaches(S(to), new Set()));

@@ -1,6 +1,6 @@
 import { artefactId, parseArtefactId, type ArtefactId, type ArtefactKind, type ArtefactState } from '@caderno/core/artefacts';
 import { isUse } from '@caderno/core/cases';
-import { DEEPEST, countExpanded, findCircle, keyOfUse, type Library, type ReusableId, type SharedContent, type Used } from '@caderno/core/shared';
+import { DEEPEST, countExpanded, findCircle, keyOfUse, type ReusableId, type SharedContent, type Used } from '@caderno/core/shared';
 import type { KindAndContent } from '@caderno/contract';
 import { selectRows, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
@@ -17,7 +17,7 @@ interface UsedRow {
 }
 
 /** All that uses lead to, by their keys, level by level; what is not in the project is not in it. */
-export async function readLibrary(work: Work, projectId: string, keys: readonly string[]): Promise<Library> {
+export async function readLibrary(work: Work, projectId: string, keys: readonly string[]): Promise<Map<string, Used>> {
   const library = new Map<string, Used>();
   let wanted = [...new Set(keys)];
   // One level more than may be opened, so that whoever opens it sees that it is too deep.

@@ -3,6 +3,7 @@ import type { Design, DesignCondition, RequirementCoverage } from '@caderno/core
 import type { ConditionLine, QueryOf } from '@caderno/contract';
 import { findArtefact } from '../artefacts/index.ts';
 import type { Work } from '../database/index.ts';
+import { libraryOf } from './designLibrary.ts';
 import { conditionHeads, designCases, designConditions, designQuestions, designRequirements, designSettings } from './designRows.ts';
 
 /**
@@ -13,13 +14,18 @@ export async function readDesign(work: Work, projectId: string, around: QueryOf<
   const conditions = await conditionsAround(work, projectId, around);
   const ids = new Set(conditions.flatMap((c) => c.content.requirements.map((r) => r.id)));
   const requirements = (await designRequirements(work, projectId)).filter((r) => ids.has(r.id));
+  // Whoever runs a covering case shows what it shows.
   const covering = `a.project_id = $1 AND a.id IN (
-    SELECT link.from_id FROM link JOIN artefact k ON k.id = link.to_id WHERE k.project_id = $1 AND k.kind = 'condition' AND k.number = ANY($2))`;
+    WITH RECURSIVE covering(id) AS (
+      SELECT link.from_id FROM link JOIN artefact k ON k.id = link.to_id WHERE k.project_id = $1 AND k.kind = 'condition' AND k.number = ANY($2)
+      UNION SELECT link.from_id FROM link JOIN covering ON link.to_id = covering.id WHERE link.type = 'uses')
+    SELECT id FROM covering)`;
   const cases = await designCases(work, covering, [projectId, conditions.map((c) => Number(c.id.slice(2)))]);
   const asking = `a.project_id = $1 AND a.id IN (
     SELECT link.from_id FROM link JOIN artefact s ON s.id = link.to_id WHERE s.project_id = $1 AND ((s.kind = 'condition' AND s.number = ANY($2)) OR (s.kind = 'requirement' AND s.number = ANY($3))))`;
   const questions = await designQuestions(work, asking, [projectId, conditions.map((c) => Number(c.id.slice(2))), requirements.map((r) => Number(r.id.slice(2)))]);
-  return { requirements, conditions, cases, questions, ...(await designSettings(work, projectId)) };
+  const library = await libraryOf(work, projectId, cases);
+  return { requirements, conditions, cases, questions, library, ...(await designSettings(work, projectId)) };
 }
 
 /** The conditions of a requirement without their models, which may be large and stay in the database. */

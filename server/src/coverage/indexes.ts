@@ -2,6 +2,7 @@ import type { ArtefactKind } from '@caderno/core/artefacts';
 import { artefactId } from '@caderno/core/artefacts';
 import { CoverageIndex, type DesignChange } from '@caderno/core/coverage';
 import { selectRows, type Work } from '../database/index.ts';
+import { changedLibrary, projectLibrary } from './designLibrary.ts';
 import { designCases, designConditions, designQuestions, designRequirements, designSettings } from './designRows.ts';
 
 interface KeptIndex {
@@ -47,10 +48,12 @@ async function bringUp(work: Work, projectId: string, kept: KeptIndex | undefine
 }
 
 async function fromScratch(work: Work, projectId: string): Promise<CoverageIndex> {
+  const cases = await designCases(work, 'a.project_id = $1', [projectId]);
   return new CoverageIndex({
     requirements: await designRequirements(work, projectId),
     conditions: await designConditions(work, 'a.project_id = $1', [projectId]),
-    cases: await designCases(work, 'a.project_id = $1', [projectId]),
+    cases,
+    library: await projectLibrary(work, projectId, cases),
     questions: await designQuestions(work, 'a.project_id = $1', [projectId]),
     ...(await designSettings(work, projectId)),
   });
@@ -80,7 +83,10 @@ async function readChanges(work: Work, projectId: string, changed: readonly Chan
   const conditions = await designConditions(work, where, [projectId, numbers('condition')]);
   const cases = await designCases(work, where, [projectId, numbers('case')]);
   const questions = await designQuestions(work, where, [projectId, numbers('question')]);
+  const library = await changedLibrary(work, projectId, numbers('shared'), cases);
   return [
+    // Before the cases, which may be pinned to what is new in it.
+    ...(library.entries.length + library.gone.length > 0 ? [{ kind: 'library' as const, ...library }] : []),
     ...(numbers('requirement').length > 0 ? [{ kind: 'requirements' as const, inOutlineOrder: await designRequirements(work, projectId) }] : []),
     ...numbers('condition').map((number) => {
       const id = artefactId('condition', number);

@@ -1,5 +1,5 @@
 import type { ArtefactId, ArtefactKind, IdOfKind, RequirementId } from '@caderno/core/artefacts';
-import type { Library } from '@caderno/core/shared';
+import type { Used } from '@caderno/core/shared';
 import type { ArtefactOfKind, QueryInputOf, Summary } from '@caderno/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from './client.ts';
@@ -122,7 +122,7 @@ export function useTracker(project: string) {
 export function useLibrary(project: string, uses: readonly string[]) {
   return useQuery({
     queryKey: [project, 'list', 'library', uses.join(',')],
-    queryFn: async ({ signal }): Promise<Library> => new Map((await call('readLibrary', { params: { project }, query: { uses: uses.join(',') } }, { signal })).map(({ key, used }) => [key, used])),
+    queryFn: async ({ signal }): Promise<ReadonlyMap<string, Used>> => new Map((await call('readLibrary', { params: { project }, query: { uses: uses.join(',') } }, { signal })).map(({ key, used }) => [key, used])),
     placeholderData: keepPreviousData,
     enabled: uses.length > 0,
     // A Map is not compared part by part.

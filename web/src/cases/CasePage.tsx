@@ -1,5 +1,5 @@
 import type { CaseId, ConditionId } from '@caderno/core/artefacts';
-import { EMPTY_CASE, bindRow, caseProblems, expects, parameterId, removeParameter, renameParameter, stepId, textsOfStep, withoutLostSteps, type CaseContent, type Parameter, type RowId, type StepId } from '@caderno/core/cases';
+import { EMPTY_CASE, bindRow, caseProblems, expects, parameterId, removeParameter, renameParameter, textsOfStep, withoutLostSteps, type CaseContent, type Parameter, type RowId, type Step, type StepId } from '@caderno/core/cases';
 import { countExpanded } from '@caderno/core/shared';
 import type { DesignChange } from '@caderno/core/coverage';
 import type { ArtefactOfKind, CaseSummary } from '@caderno/contract';
@@ -36,13 +36,13 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
   const [chosen, setChosen] = useState<RowId | null>(null);
   const [filling, setFilling] = useState<ConditionId | null>(null);
   const stored = useDesign(project, { case: id }).data;
-  const design = useCoveredDesign(project, stored, content);
+  const opened = useOpened(content);
+  const design = useCoveredDesign(project, stored, content, opened.library);
   const change = useCoverageChange(artefact.summary, content);
   const coverages = useLiveCoverage(design, change);
   const conditions = useMemo(() => new Map(design?.conditions.map((c) => [c.id, c])), [design]);
   const shows = useMemo(() => rowShows(id, content.rows, coverages), [content.rows, coverages, id]);
   const declare = useDeclare(update);
-  const opened = useOpened(content);
   const edit = useCallback((change: StepsEdit) => update((c) => withoutLostSteps(c, change(c))), [update]);
   const putBack = usePutBack(content, opened, useCallback((change: StepsEdit) => update(change), [update]));
   const [taking, setTaking] = useState<readonly StepId[] | null>(null);
@@ -126,11 +126,11 @@ type Update = Editing<CaseContent>['update'];
 
 /** What of the case bears on coverage: writing a title or an action is no reason to count again. */
 function useCoverageChange({ id, state, version }: CaseSummary, { steps, parameters, rows, covers }: CaseContent): DesignChange {
-  const speaking = steps.filter(expects).map((s) => s.id).join(' ');
+  const bearing = JSON.stringify(steps.map((s) => (s.kind === 'step' ? { kind: s.kind, id: s.id, action: '', expected: expects(s) ? 'something' : '' } : s)));
   return useMemo(() => {
-    const spoken = speaking.split(' ').map((step) => ({ kind: 'step' as const, id: stepId(step), action: '', expected: 'something' }));
+    const spoken = JSON.parse(bearing) as Step[];
     return { kind: 'case', id, case: { id, state, version, content: { ...EMPTY_CASE, steps: spoken, parameters, rows, covers } } };
-  }, [covers, id, parameters, rows, speaking, state, version]);
+  }, [bearing, covers, id, parameters, rows, state, version]);
 }
 
 /** Declares a parameter, with the case's row values still to come. Once is enough. */

@@ -1,3 +1,4 @@
+import type { CaseId } from '@caderno/core/artefacts';
 import type { Row } from '@caderno/core/cases';
 import { eventWords, stateName, type CoverageItem, type StateTransitionsModel, type WalkStep } from '@caderno/core/conditions';
 import { derivationOf, rowRefusal, shownIn, shows, type ConditionCoverage, type Derivation, type Design, type DesignCase, type DesignCondition, type DerivedValue, type ItemCoverage, type RowRefusal } from '@caderno/core/coverage';
@@ -18,7 +19,7 @@ const MOST_INSTANCES = 12;
 /** The whole derivation of an item's standing, in words: what is asked, who shows it and how, and what is trusted. */
 export function Why({ condition, design, coverage, item: { item, standing, leftOut, instances }, onClose }: Props) {
   const place = coverage.items.findIndex((i) => i.item.key === item.key);
-  const showing = coverage.evidence.flatMap((e) => e.rows.flatMap((row, i) => (shows(e.shown, i, place) ? [{ id: e.case, row }] : [])));
+  const showing = coverage.evidence.flatMap((e) => e.rows.flatMap((row, i) => (shows(e.shown, i, place) ? [{ id: e.case, row, through: e.through }] : [])));
   return (
     <Dialog title={`${condition.id}/${item.number} ${item.name}`} onClose={onClose} wide>
       <p className="flex items-center gap-2">
@@ -34,8 +35,8 @@ export function Why({ condition, design, coverage, item: { item, standing, leftO
         {standing === 'waiting' && <li>An open question bears on it. Until it is answered the item counts as waiting, whatever shows it.</li>}
         {coverage.cases.length === 0 && <li>No case covers {condition.id}.</li>}
         {coverage.cases.length > 0 && showing.length === 0 && <NothingShows condition={condition} design={design} coverage={coverage} />}
-        {showing.slice(0, MOST_INSTANCES).map(({ id, row }) => (
-          <Instance key={`${id} ${row?.id ?? ''}`} condition={condition} testCase={design.cases.find((c) => c.id === id)} row={row} item={item} />
+        {showing.slice(0, MOST_INSTANCES).map(({ id, row, through }) => (
+          <Instance key={`${id} ${row?.id ?? ''}`} condition={condition} testCase={design.cases.find((c) => c.id === id)} row={row} through={through} item={item} />
         ))}
         {instances > MOST_INSTANCES && <li className="list-none text-ink2">and {countOf(instances - MOST_INSTANCES, 'more instance')}</li>}
         {showing.length > 0 && <Trust condition={condition} design={design} cases={[...new Set(showing.map((s) => s.id))]} />}
@@ -71,18 +72,18 @@ function asked({ id, content }: DesignCondition, item: CoverageItem): string {
   }
 }
 
-function Instance({ condition, testCase, row, item }: { readonly condition: DesignCondition; readonly testCase: DesignCase | undefined; readonly row: Row | null; readonly item: CoverageItem }) {
+function Instance({ condition, testCase, row, through, item }: { readonly condition: DesignCondition; readonly testCase: DesignCase | undefined; readonly row: Row | null; readonly through: readonly CaseId[]; readonly item: CoverageItem }) {
   const { project } = useFrame();
   const cover = testCase?.content.covers.find((c) => c.id === condition.id);
-  if (testCase === undefined || cover === undefined) return null;
-  const derivation = derivationOf(testCase.content, cover, condition.content, row);
+  if (testCase === undefined) return null;
+  const derivation = cover === undefined ? null : derivationOf(testCase.content, cover, condition.content, row);
   return (
     <li>
       <Link to={address.cases(project, testCase.id)} className="font-mono text-xs underline decoration-rule2">
         {testCase.id}
       </Link>{' '}
       {testCase.content.title}
-      {row !== null && <>, row “{row.name || 'unnamed'}”</>}: <Derived derivation={derivation} model={condition.content.model.kind === 'stateTransitions' ? condition.content.model : null} /> That shows {item.name}.
+      {row !== null && <>, row “{row.name || 'unnamed'}”</>}: {derivation === null ? `it runs ${through.join(', ')}, which shows it with the values that reach it.` : <Derived derivation={derivation} model={condition.content.model.kind === 'stateTransitions' ? condition.content.model : null} />} That shows {item.name}.
     </li>
   );
 }

@@ -55,6 +55,8 @@ function asStored(design: Design, change: DesignChange): DesignChange {
       return { ...change, condition: design.conditions.find((c) => c.id === change.id) ?? null };
     case 'case':
       return { ...change, case: design.cases.find((c) => c.id === change.id) ?? null };
+    case 'library':
+      return { kind: 'library', entries: design.library.filter((e) => change.gone.includes(e.key) || change.entries.some((c) => c.key === e.key)), gone: change.entries.map((e) => e.key).filter((key) => !design.library.some((e) => e.key === key)) };
     case 'question':
       return { ...change, question: design.questions.find((q) => q.id === change.id) ?? null };
     case 'settings':

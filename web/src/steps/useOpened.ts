@@ -1,5 +1,5 @@
 import { EMPTY_CASE, isUse, type CaseContent, type Use, type Written } from '@caderno/core/cases';
-import { openCase, surfacedParameters, keyOfUse, type Library, type NotOpened, type OpenedCase, type Surfaced, type Used } from '@caderno/core/shared';
+import { openCase, surfacedParameters, keyOfUse, type NotOpened, type OpenedCase, type Surfaced, type Used } from '@caderno/core/shared';
 import { useMemo } from 'react';
 import { useLibrary, useSummaries } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
@@ -13,14 +13,14 @@ export interface LatestHead {
 
 /** The steps of a case or of shared steps with all they use. */
 export interface StepsOpened {
-  readonly library: Library;
+  readonly library: ReadonlyMap<string, Used>;
   readonly opened: ({ readonly kind: 'opened' } & OpenedCase) | NotOpened;
   readonly surfaced: readonly Surfaced[];
   readonly usedOf: (use: Use) => Used | undefined;
   readonly latestOf: (use: Use) => LatestHead | undefined;
 }
 
-const EMPTY: Library = new Map();
+const EMPTY: ReadonlyMap<string, Used> = new Map();
 
 /** Opens what is being written; what it uses is read once and again whenever it changes. */
 export function useOpened(content: Written & Partial<Pick<CaseContent, 'rows'>>): StepsOpened {
