@@ -43,7 +43,7 @@ export function InsertUse({ onInsert, onClose }: Props) {
       <Combobox<Offered['id'] | null> value={null} onChange={(id) => id !== null && onInsert(newUse(id))}>
         <ComboboxInput autoFocus aria-label="Shared steps or a case, by id or words" placeholder="An id, or words of a title" autoComplete="off" value={query} onChange={(e) => setQuery(e.target.value)} className="field-boxed w-full" />
         <div className="mt-3 grid h-[46vh] grid-cols-2 gap-5">
-          <ComboboxOptions static className="overflow-y-auto border-t border-rule">
+          <ComboboxOptions static modal={false} className="overflow-y-auto border-t border-rule">
             {offered.map((o) => (
               <ComboboxOption key={o.id} value={o.id} className="flex cursor-pointer items-baseline gap-2 border-b border-rule px-2 py-1.5 data-focus:bg-blue-wash">
                 {({ focus }) => <Option offered={o} focus={focus} onPoint={setPointed} />}
