@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { artefactSchema, changeSchema, draftKeptSchema, draftSchema, newArtefactSchema, placeSchema, saveSchema, stateSchema, summarySchema, versionSchema, versionWithContentSchema, writeSchema, writtenSchema } from './artefacts.ts';
 import { agendaQuerySchema, basisTextsSchema, mergeSchema, settleSchema, splitSchema, suspectLinkSchema } from './basis.ts';
 import { bytesBody, fileResponse } from './bytes.ts';
-import { libraryQuerySchema, librarySchema, reuseSchema, takeOutSchema } from './shared.ts';
+import { foundRunsSchema, libraryQuerySchema, librarySchema, reuseSchema, runsQuerySchema, takeOutSchema } from './shared.ts';
 import { caseMarksSchema, conditionLineSchema, coverageReportSchema, designSchema, heldUpSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
 import type { AnyEndpoint } from './endpoint.ts';
 import { artefactIdSchema, caseIdSchema, conditionIdSchema, requirementIdSchema } from './ids.ts';
@@ -67,6 +67,7 @@ export const api = {
 
   readLibrary: { method: 'GET', path: '/projects/:project/library', access: 'reader', summary: 'What uses lead to, all the way down', params: inProject, query: libraryQuerySchema, body: nothing, response: librarySchema },
   readReuse: { method: 'GET', path: '/projects/:project/artefacts/:id/reuse', access: 'reader', summary: 'What uses shared steps or a case, and what it uses', params: ofArtefact, query: none, body: nothing, response: reuseSchema },
+  findRuns: { method: 'POST', path: '/projects/:project/shared/runs', access: 'reader', summary: 'Where the same run of steps stands, or nearly the same', params: inProject, query: none, body: runsQuerySchema, response: foundRunsSchema },
   takeOut: { method: 'POST', path: '/projects/:project/shared/take-out', access: 'analyst', summary: 'Take a run of steps out into shared steps', params: inProject, query: none, body: takeOutSchema, response: writtenSchema },
 
   listChanges: {

@@ -1,6 +1,6 @@
 import { PRIORITIES, type ArtefactKind } from '@caderno/core/artefacts';
 import { LONGEST_SCALE, QUESTION_STATUSES, REQUIREMENT_TYPES, RISKS, WORDING_RULES, type QuestionContent, type RequirementContent } from '@caderno/core/basis';
-import { PARAMETER_TYPES, type CaseContent, type Step } from '@caderno/core/cases';
+import { PARAMETER_TYPES, type CaseContent, type PlainStep, type Step } from '@caderno/core/cases';
 import { BOUNDARY_RULES, CLASS_KINDS, MOST_TABLE_VALUES, POLARITIES, STATE_LEVELS, STRENGTHS, eventId, stateId, transitionId, type ConditionContent, type Model } from '@caderno/core/conditions';
 import type { SharedContent } from '@caderno/core/shared';
 import type { ValueType } from '@caderno/core/values';
@@ -174,8 +174,10 @@ const argument = z.strictObject({ id: name, value: cell });
 export const argumentsSchema = uniqueById(z.array(argument).max(LIMITS.parameters));
 const use = { id: stepIdSchema, pinned: z.int().min(1).nullable(), arguments: argumentsSchema };
 const calledRows = z.discriminatedUnion('kind', [z.strictObject({ kind: z.literal('own'), row: rowIdSchema }), z.strictObject({ kind: z.literal('every') }), z.strictObject({ kind: z.literal('mine') })]);
-const step: z.ZodType<Step> = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('step'), id: stepIdSchema, action: line, expected: line }),
+const plainStep = z.strictObject({ kind: z.literal('step'), id: stepIdSchema, action: line, expected: line });
+export const plainStepSchema: z.ZodType<PlainStep> = plainStep;
+export const stepSchema: z.ZodType<Step> = z.discriminatedUnion('kind', [
+  plainStep,
   z.strictObject({ kind: z.literal('shared'), shared: sharedIdSchema, ...use }),
   z.strictObject({ kind: z.literal('call'), case: caseIdSchema, rows: calledRows, ...use }),
 ]);
@@ -195,7 +197,7 @@ export const caseContentSchema: z.ZodType<CaseContent> = z.strictObject({
   title,
   objective: text,
   preconditions: text,
-  steps: uniqueById(z.array(step).max(LIMITS.steps)),
+  steps: uniqueById(z.array(stepSchema).max(LIMITS.steps)),
   parameters: uniqueById(z.array(parameter).max(LIMITS.parameters)),
   rows: uniqueById(z.array(row).max(LIMITS.rows)),
   covers: uniqueById(z.array(cover).max(LIMITS.links)),
@@ -210,7 +212,7 @@ export const caseContentSchema: z.ZodType<CaseContent> = z.strictObject({
 export const sharedContentSchema: z.ZodType<SharedContent> = z.strictObject({
   title,
   purpose: line,
-  steps: uniqueById(z.array(step).max(LIMITS.steps)),
+  steps: uniqueById(z.array(stepSchema).max(LIMITS.steps)),
   parameters: uniqueById(z.array(parameter).max(LIMITS.parameters)),
   module: name,
   tags: z.array(name).max(LIMITS.tags),

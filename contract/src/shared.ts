@@ -1,7 +1,7 @@
 import { ARTEFACT_STATES } from '@caderno/core/artefacts';
-import type { Used } from '@caderno/core/shared';
+import type { FoundRun, Used } from '@caderno/core/shared';
 import { z } from 'zod';
-import { caseContentSchema, sharedContentSchema, argumentsSchema } from './content.ts';
+import { argumentsSchema, caseContentSchema, plainStepSchema, sharedContentSchema, stepSchema } from './content.ts';
 import { caseIdSchema, sharedIdSchema, stepIdSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
 
@@ -34,6 +34,12 @@ export type ConnectedArtefact = z.infer<typeof connected>;
 /** What uses an artefact and what it uses, the nearest first. */
 export const reuseSchema = z.object({ users: z.array(connected), uses: z.array(connected) });
 export type Reuse = z.infer<typeof reuseSchema>;
+
+/** Where the same run of steps stands, or nearly the same: asked for by the steps, `except` the case they are of. */
+export const runsQuerySchema = z.strictObject({ steps: z.array(stepSchema).min(1).max(200), except: caseIdSchema.nullable() });
+export const foundRunsSchema: z.ZodType<readonly FoundRun[]> = z.array(
+  z.object({ id: caseIdSchema, steps: z.array(stepIdSchema), kind: z.enum(['same', 'near']), arguments: argumentsSchema, differing: z.array(z.object({ place: z.int(), step: plainStepSchema })) }),
+);
 
 /**
  * A run of steps taken out into new shared steps. Each user is an artefact with the run gone; `at` are the places where

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { PROJECT, expectAccessible, items, saveVersion, signIn } from './helpers.ts';
+import { PROJECT, expectAccessible, items, paste, saveVersion, signIn } from './helpers.ts';
 
 const steps = (page: Page) => page.getByRole('list', { name: 'Steps', exact: true }).locator('> li');
 
@@ -55,6 +55,17 @@ test('steps are taken out, used elsewhere, called with a row and with one’s ow
     }
     await saveVersion(page, 2);
     called = page.url().split('/').at(-1) ?? '';
+    await page.keyboard.press('Escape');
+    await page.goto(`${PROJECT}/cases`);
+    await expect(page.getByRole('heading', { name: /^Cases/ })).toBeVisible();
+    await page.keyboard.press('n');
+    await expect(page.getByRole('textbox', { name: /^Title of C-/ })).toBeFocused();
+    await page.keyboard.type('Pay with coins');
+    await page.getByRole('button', { name: /Write the next step/ }).focus();
+    await paste(page, 'Open the till\nEnter 7.50\nCount the coins');
+    await page.keyboard.press('Escape');
+    await saveVersion(page, 2);
+    await page.goto(`${PROJECT}/cases/${called}`);
   });
 
   await test.step('take two steps out; nothing of what is executed changes', async () => {
@@ -63,9 +74,10 @@ test('steps are taken out, used elsewhere, called with a row and with one’s ow
     await page.getByRole('checkbox', { name: 'Select step 2' }).focus();
     await page.keyboard.press('Space');
     await page.getByRole('button', { name: 'take out into shared steps' }).click();
+    await expect(page.getByRole('group', { name: /The same run stands elsewhere/ })).toContainText('<amount> ← 7.50');
     await page.keyboard.type('Enter an amount at the till');
     await page.keyboard.press('Enter');
-    await expect(page.getByText(/was made of 2 steps/)).toBeVisible();
+    await expect(page.getByText(/was made of 2 steps .* stands in 1 other case as well/)).toBeVisible();
     await expect(steps(page).first()).toContainText('Enter an amount at the till');
     await expect(page.getByText('2 written, 1 with an expected result, 3 when all is opened')).toBeVisible();
     shared = (await steps(page).first().getByRole('link').first().textContent()) ?? '';
@@ -124,7 +136,7 @@ test('steps are taken out, used elsewhere, called with a row and with one’s ow
     await page.getByRole('textbox', { name: 'Action of step 1' }).click();
     await page.keyboard.press('End');
     await page.keyboard.type(' with the key');
-    await expect(page.getByText('Saving reaches 2 cases with 3 rows')).toBeVisible();
+    await expect(page.getByText('Saving reaches 3 cases with 4 rows')).toBeVisible();
     await saveVersion(page, 2);
     await putIn(page, called);
     await page.keyboard.press('Control+s');

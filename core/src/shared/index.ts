@@ -18,3 +18,4 @@ export {
 } from './expansion.ts';
 export { putBack, takeOut, type PutBack, type TakenOut } from './takeOut.ts';
 export { usersOf, usesOf, type Connected, type ReusableId, type UseEdge } from './reuseGraph.ts';
+export { MOST_RUNS_FOUND, findRuns, type FoundRun } from './runs.ts';

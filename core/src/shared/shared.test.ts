@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { artefactId, type CaseId, type SharedId } from '../artefacts/index.ts';
 import { EMPTY_CASE, isPlainStep, isUse, parameterId, parametersIn, rowId, stepId, textsOfStep, type Argument, type CaseContent, type Parameter, type PlainStep, type Row, type Step } from '../cases/index.ts';
-import { EMPTY_SHARED, countExpanded, findCircle, instancesOf, openCase, openedText, putBack, surfacedParameters, takeOut, keyOfUse, type Library, type SharedContent, type Used } from './index.ts';
+import { EMPTY_SHARED, countExpanded, findCircle, findRuns, instancesOf, openCase, openedText, putBack, surfacedParameters, takeOut, keyOfUse, type Library, type SharedContent, type Used } from './index.ts';
 
 const S = (n: number): SharedId => artefactId('shared', n);
 const C = (n: number): CaseId => artefactId('case', n);
@@ -228,4 +228,23 @@ test('steps that are no run are not taken out', () => {
   const steps = [line('1', 'a'), line('2', 'b'), line('3', 'c')];
   expect(takeOut({ steps, parameters: [] }, [stepId('1'), stepId('3')])).toBeNull();
   expect(takeOut({ steps, parameters: [] }, [stepId('3'), stepId('2')])?.steps.filter(isPlainStep).map((s) => s.action)).toEqual(['b', 'c']);
+});
+
+test('the same run is found with other values in it, and one that is nearly the same with what differs', () => {
+  const run = [line('1', 'Sign in as <user>', '<user> is greeted'), line('2', 'Open the ledger of <day>')];
+  const others = [
+    [line('a', 'Wait'), line('b', 'Sign in as a clerk', 'a clerk is greeted'), line('c', 'Open the ledger of <day>'), line('d', 'Sign in as <who>', '<who> is greeted'), line('e', 'Open the ledger of today')],
+    [line('a', 'Sign in as a clerk', 'a reader is greeted'), line('b', 'Open the ledger of today')],
+    [line('a', 'Sign in as <user>', '<user> is greeted'), line('b', 'Open the big ledger of <day>')],
+    [line('a', 'Sign in as <user>', '<user> is greeted'), newUse('u', 1)],
+  ].map((steps, i) => ({ id: C(i + 1), content: { steps } }));
+  expect(findRuns(others, run, null)).toEqual([
+    { id: C(1), steps: ['b', 'c'], kind: 'same', arguments: args({ user: 'a clerk' }), differing: [] },
+    { id: C(1), steps: ['d', 'e'], kind: 'same', arguments: args({ user: '<who>', day: 'today' }), differing: [] },
+    // One name cannot stand for two texts: the same it is not.
+    { id: C(2), steps: ['a', 'b'], kind: 'near', arguments: [], differing: others[1]?.content.steps.map((step, place) => ({ place, step })) },
+    { id: C(3), steps: ['a', 'b'], kind: 'near', arguments: [], differing: [{ place: 1, step: line('b', 'Open the big ledger of <day>') }] },
+  ]);
+  expect(findRuns(others, run, C(1)).map((r) => r.id)).toEqual([C(2), C(3)]);
+  expect(findRuns(others, [newUse('u', 1)], null)).toEqual([]);
 });

@@ -1,4 +1,6 @@
-import type { RequirementId } from '@caderno/core/artefacts';
+import type { CaseId, RequirementId } from '@caderno/core/artefacts';
+import type { Step } from '@caderno/core/cases';
+import { findRuns, type FoundRun } from '@caderno/core/shared';
 import type { CaseMark, CoverageIndex, CoverageReport, ItemFilter, ListedItem, RequirementCoverage } from '@caderno/core/coverage';
 import { caseMarks, coverageReport, heldUp, listItems, requirementStandings } from '@caderno/core/coverage';
 
@@ -7,6 +9,7 @@ export type Question =
   | { readonly kind: 'report' }
   | { readonly kind: 'items'; readonly filter: ItemFilter; readonly limit: number }
   | { readonly kind: 'standings'; readonly requirement: RequirementId }
+  | { readonly kind: 'runs'; readonly steps: readonly Step[]; readonly except: CaseId | null }
   | { readonly kind: 'caseMarks' }
   | { readonly kind: 'heldUp' };
 
@@ -14,6 +17,7 @@ export interface AnswerTo {
   readonly report: CoverageReport;
   readonly items: { readonly items: readonly ListedItem[]; readonly total: number };
   readonly standings: RequirementCoverage['conditions'];
+  readonly runs: readonly FoundRun[];
   readonly caseMarks: Readonly<Record<string, CaseMark>>;
   readonly heldUp: Readonly<Record<string, number>>;
 }
@@ -27,6 +31,8 @@ export function answer(index: CoverageIndex, question: Question): Answer {
       return listItems(index, question.filter, question.limit);
     case 'standings':
       return requirementStandings(index, question.requirement);
+    case 'runs':
+      return findRuns([...index.cases.values()].filter((c) => c.state !== 'withdrawn'), question.steps, question.except);
     case 'caseMarks':
       return Object.fromEntries(caseMarks(index));
     case 'heldUp':

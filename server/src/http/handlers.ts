@@ -83,6 +83,8 @@ export const handlers: { readonly [N in Operation]: Handler<N> } = {
     return [...library].map(([key, used]) => ({ key, used }));
   },
   readReuse: ({ params }, call) => readReuse(call.work, membershipOf(call).projectId, params.id),
+  // The coverage keeper holds all cases, and a thread of its own to look through them.
+  findRuns: ({ body }, call) => call.parts.coverage.ask(membershipOf(call).projectId, { kind: 'runs', ...body }),
   takeOut: ({ body }, call) => takeOut(call.work, commanderOf(call), body),
 
   listChanges: ({ query }, call) => listChanges(call.work, membershipOf(call).projectId, query),
