@@ -32,7 +32,7 @@ export function largeDesign(seed: number): Design {
   const conditions = Array.from({ length: LARGE.conditions }, (_, i) => condition(i + 1, (i % LARGE.requirements) + 1, random));
   const cases = Array.from({ length: LARGE.cases }, (_, i) => testCase(i + 1, (i % LARGE.conditions) + 1, random));
   return { requirements, conditions, cases, questions: [],
-    library: [], riskWeights: DEFAULT_RISK_SCALE.weights, mostItems: DEFAULT_MOST_ITEMS };
+    library: [], constants: [], riskWeights: DEFAULT_RISK_SCALE.weights, mostItems: DEFAULT_MOST_ITEMS };
 }
 
 function condition(n: number, requirement: number, random: (below: number) => number): DesignCondition {

@@ -85,7 +85,7 @@ async function coverageFigures(): Promise<Figure[]> {
     conditions: [{ id: k, state: 'draft' as const, version: 1, meaningSince: 1, content: { title: 'K', polarity: 'both' as const, risk: null, requirements: [{ id: r, seenVersion: 1, anchor: null }], model, depths: [], under: null, order: 0, leftOut: [], observations: [], defects: [] } }],
     cases: [testCase(content)],
     questions: [],
-    library: [],
+    library: [], constants: [],
     riskWeights: DEFAULT_RISK_SCALE.weights,
     mostItems: 20_000,
   };

@@ -4,6 +4,7 @@ import { ITEM_KINDS, MODEL_KINDS, TECHNIQUES, type CoverageItem } from '@caderno
 import { STANDINGS, type CaseMark, type CoverageReport, type Design, type InstanceRef, type ListedItem, type StandingCounts } from '@caderno/core/coverage';
 import { z } from 'zod';
 import { caseContentSchema, conditionContentSchema, conditionHeadSchema, questionContentSchema } from './content.ts';
+import { constantSchema } from './settings.ts';
 import { usedSchema } from './shared.ts';
 import { caseIdSchema, conditionIdSchema, fieldIdSchema, itemKeySchema, questionIdSchema, requirementIdSchema, rowIdSchema } from './ids.ts';
 
@@ -80,6 +81,7 @@ export const designSchema: z.ZodType<Design> = z.object({
   library: z.array(z.object({ key: z.string(), used: usedSchema })),
   riskWeights: z.object({ high: z.int(), medium: z.int(), low: z.int() }),
   mostItems: z.int(),
+  constants: z.array(constantSchema),
 });
 
 /** A condition in a list: without its model, which may be large, and with the standings of its items. */

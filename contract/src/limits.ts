@@ -28,6 +28,7 @@ export const LIMITS = {
   observations: 500,
   address: 2_000,
   terms: 2_000,
+  constants: 500,
   leftOut: 5_000,
   depths: 20,
   /** Artefacts made or changed by one command, each. */

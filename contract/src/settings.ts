@@ -1,4 +1,6 @@
 import { DEFAULT_RISK_SCALE, LONGEST_SCALE, RISKS, SHORTEST_SCALE, WORDING_RULES, type RiskScale, type Term, type WordingRule } from '@caderno/core/basis';
+import { isParameterName } from '@caderno/core/cases';
+import type { Constant } from '@caderno/core/shared';
 import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
 import { z } from 'zod';
 import { LIMITS } from './limits.ts';
@@ -15,6 +17,7 @@ export interface ProjectSettings {
   readonly depths: readonly string[];
   /** A condition whose model has more coverage items than this is refused. */
   readonly mostItems: number;
+  readonly constants: readonly Constant[];
 }
 
 /** How the project reaches its story tracker. */
@@ -43,6 +46,8 @@ const riskScaleSchema: z.ZodType<RiskScale> = z
 
 const termSchema: z.ZodType<Term> = z.strictObject({ id: innerIdSchema, term: text(LIMITS.name).min(1), forms: z.array(text(LIMITS.name)).max(50), definition: text(5_000) });
 
+export const constantSchema: z.ZodType<Constant> = z.strictObject({ id: innerIdSchema, name: text(80).refine(isParameterName, 'must be a name that can stand between angle brackets'), value: text(2_000), secret: z.boolean(), description: text(LIMITS.title) });
+
 export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject({
   riskScale: riskScaleSchema,
   glossary: z.array(termSchema).max(LIMITS.terms).refine((terms) => new Set(terms.map((t) => t.id)).size === terms.length, 'ids must not repeat'),
@@ -50,14 +55,15 @@ export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject(
   tracker: z.strictObject({ kind: z.enum(TRACKER_KINDS), address: z.url({ protocol: /^https?$/ }).max(LIMITS.address), project: text(LIMITS.name) }).nullable(),
   depths: z.array(text(60).min(1)).max(LIMITS.depths).refine((depths) => new Set(depths).size === depths.length, 'must not repeat'),
   mostItems: z.int().min(100).max(LIMITS.items),
+  constants: z.array(constantSchema).max(LIMITS.constants).refine((list) => new Set(list.map((c) => c.id)).size === list.length, 'ids must not repeat'),
 });
 
-export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS };
+export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [] };
 
 /** Settings as they are stored: those stored before a part was known have its default. */
 export const storedSettingsSchema: z.ZodType<ProjectSettings> = z.preprocess((stored) => {
   const known = z.record(z.string(), z.unknown()).safeParse(stored);
-  return known.success ? { depths: DEFAULT_SETTINGS.depths, mostItems: DEFAULT_SETTINGS.mostItems, ...known.data } : stored;
+  return known.success ? { depths: DEFAULT_SETTINGS.depths, mostItems: DEFAULT_SETTINGS.mostItems, constants: DEFAULT_SETTINGS.constants, ...known.data } : stored;
 }, projectSettingsSchema);
 
 export const settingsSchema = z.object({ version: z.int(), settings: projectSettingsSchema });

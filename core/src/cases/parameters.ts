@@ -24,9 +24,9 @@ export function parametersUsed(content: CaseContent): string[] {
   return [...new Set(textsOf(content).flatMap(parametersIn))];
 }
 
-/** In the order of the union above; within a code, in reading order. `surfaced`: names that are used further down, through shared steps and calls. */
-export function caseProblems(content: CaseContent, surfaced: ReadonlySet<string> = new Set()): CaseProblem[] {
-  const used = parametersUsed(content);
+/** In the order of the union above; within a code, in reading order. `surfaced`: names that are used further down, through shared steps and calls; `constants`: names that the project knows. */
+export function caseProblems(content: CaseContent, surfaced: ReadonlySet<string> = new Set(), constants: ReadonlySet<string> = new Set()): CaseProblem[] {
+  const used = parametersUsed(content).filter((name) => !constants.has(name) || content.parameters.some((p) => p.name === name));
   const mapped = new Set(content.covers.flatMap((c) => [...c.fields.map((f) => f.parameter), ...(c.outcome === null ? [] : [c.outcome])]));
   return [
     ...parameterProblems(content.parameters, used, (p) => mapped.has(p.id) || surfaced.has(p.name)),

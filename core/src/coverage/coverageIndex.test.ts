@@ -115,6 +115,7 @@ describe('numbers', () => {
   });
 });
 
+const limit = { id: 'l', name: 'limit', value: '99999', secret: true, description: '' };
 const sharedUse = (at: number, pinned: number | null): Step => ({ kind: 'shared', id: stepId(`u${at}`), shared: 'S-1', pinned, arguments: [] });
 const calling = (at: number, n: number, how: string, given: Record<string, string> = {}): Step => ({ kind: 'call', id: stepId(`c${at}`), case: C(n), pinned: null, rows: how === 'own' ? { kind: 'own', row: rowId('r0') } : { kind: how === 'every' ? 'every' : 'mine' }, arguments: Object.entries(given).map(([id, value]) => ({ id, value })) });
 const sharedSteps = (steps: readonly Step[]): Used => ({ kind: 'shared', id: 'S-1', version: 1, withdrawn: false, content: { ...EMPTY_SHARED, steps } });
@@ -142,6 +143,11 @@ describe('through what a case uses', () => {
     expect(every.index.coverageOf(K(1))?.items.find((i) => i.item.name === 'below')?.instances).toBe(2);
     expect(every.index.instancesOf(every.index.cases.get(C(1)) ?? called)).toBe(2);
   });
+  test('a constant in a cell stands for its value', () => {
+    const design = designOf({ requirements: [requirement(1)], conditions: [condition(1, [1], { model: ranges })], cases: [testCase(1, ['<limit>'], [byReading])] });
+    const shown = (d: Design) => new CoverageIndex(d).coverageOf(K(1))?.items.filter((i) => i.standing === 'shown').map((i) => i.item.name);
+    expect([shown(design), shown({ ...design, constants: [limit] })]).toEqual([['letters'], ['valid', 'last of valid']]);
+  });
   test('steps taken out still speak for what they spoke for', () => {
     const before = testCase(1, [], [{ id: K(2), expects: [stepId('s1')] }]);
     const after = { ...before, content: { ...before.content, steps: [sharedUse(0, null)] } };
@@ -165,7 +171,7 @@ const change: fc.Arbitrary<DesignChange> = fc.oneof(
       condition: c.gone ? null : condition(c.n, c.of, c.plain ? {} : { model: ranges, leftOut: [{ id: itemKey('reading:edge:0'), reason: '', by: '', at: '' }] }, { meaningSince: c.meaningSince, state: c.withdrawn ? 'withdrawn' : 'draft' }),
     }),
   ),
-  fc.record({ n: fc.integer({ min: 1, max: 3 }), covers: fc.uniqueArray(fc.integer({ min: 1, max: 3 }), { maxLength: 3 }), values: fc.array(fc.constantFrom('0', '-1', '12a', '""', '5', ''), { maxLength: 4 }), gone: fc.boolean(), seen: fc.integer({ min: 1, max: 3 }), state: fc.constantFrom('draft' as const, 'withdrawn' as const), uses: fc.array(fc.constantFrom('every', 'mine', 'own', 'shared', 'pinned'), { maxLength: 2 }) }).map(
+  fc.record({ n: fc.integer({ min: 1, max: 3 }), covers: fc.uniqueArray(fc.integer({ min: 1, max: 3 }), { maxLength: 3 }), values: fc.array(fc.constantFrom('0', '-1', '12a', '""', '5', '', '<limit>'), { maxLength: 4 }), gone: fc.boolean(), seen: fc.integer({ min: 1, max: 3 }), state: fc.constantFrom('draft' as const, 'withdrawn' as const), uses: fc.array(fc.constantFrom('every', 'mine', 'own', 'shared', 'pinned'), { maxLength: 2 }) }).map(
     (c): DesignChange => ({
       kind: 'case',
       id: C(c.n),
@@ -179,7 +185,7 @@ const change: fc.Arbitrary<DesignChange> = fc.oneof(
   fc.record({ key: fc.constantFrom('S-1', 'S-1@1'), steps: fc.constantFrom<readonly Step[] | null>(null, [], [calling(0, 3, 'every')], [{ kind: 'step', id: stepId('s9'), action: '', expected: 'it speaks' }]) }).map(
     ({ key, steps }): DesignChange => (steps === null ? { kind: 'library', entries: [], gone: [key] } : { kind: 'library', entries: [{ key, used: sharedSteps(steps) }], gone: [] }),
   ),
-  fc.tuple(fc.constantFrom(1, 4), fc.constantFrom(9, 20_000)).map(([high, mostItems]): DesignChange => ({ kind: 'settings', settings: { riskWeights: { high, medium: 2, low: 1 }, mostItems } })),
+  fc.tuple(fc.constantFrom(1, 4), fc.constantFrom(9, 20_000)).map(([high, mostItems]): DesignChange => ({ kind: 'settings', settings: { riskWeights: { high, medium: 2, low: 1 }, mostItems, constants: mostItems === 9 ? [limit] : [] } })),
 );
 
 function after(design: Design, c: DesignChange): Design {

@@ -1,6 +1,6 @@
 import type { CaseId, ConditionId, QuestionId, RequirementId } from '../artefacts/index.ts';
 import { ModelJudge, carriedFields, type ConditionContent } from '../conditions/index.ts';
-import { countExpanded, openCase, type OpenedCase, type Used } from '../shared/index.ts';
+import { constantsByName, countExpanded, openCase, type Constants, type OpenedCase, type Used } from '../shared/index.ts';
 import { CaseUses } from './caseUses.ts';
 import { conditionCoverage, standingsOf, type ConditionCoverage, type Grounds } from './conditionCoverage.ts';
 import type { Design, DesignCase, DesignCondition, DesignLibrary, DesignQuestion, DesignRequirement, DesignSettings } from './design.ts';
@@ -52,11 +52,13 @@ export class CoverageIndex {
   readonly #covered = new Map<CaseId, ReadonlyMap<ConditionId, number>>();
   readonly questions: OpenQuestions;
   #settings: DesignSettings;
+  #constants: Constants;
   /** In outline order, withdrawn ones left out. */
   requirements = new Map<RequirementId, RequirementEntry>();
 
   constructor(design: Design) {
     this.#settings = design;
+    this.#constants = constantsByName(design.constants);
     this.questions = new OpenQuestions(design.questions);
     this.#setRequirements(design.requirements);
     for (const condition of design.conditions) this.#setCondition(condition.id, condition);
@@ -97,6 +99,10 @@ export class CoverageIndex {
 
   #changeSettings(settings: DesignSettings): void {
     const { mostItems } = this.#settings;
+    const opened = [...this.cases.values()].filter((c) => this.#isOpened(c));
+    this.#changeUsed(opened.map((c) => c.id), () => (this.#constants = constantsByName(settings.constants)));
+    const more = [...this.cases.values()].filter((c) => this.#isOpened(c) && !opened.includes(c));
+    this.#changeUsed(more.map((c) => c.id), () => undefined);
     this.#settings = settings;
     for (const entry of [...this.entries.values()]) {
       if (settings.mostItems === mostItems) this.#refresh(entry);
@@ -230,10 +236,16 @@ export class CoverageIndex {
     return this.#uses.uses(testCase.id) ? Number(countExpanded(content, { get: (key) => this.#used(key) }).instances) : Math.max(1, content.rows.length);
   }
 
+  /** Whether values of a case come from elsewhere than its own rows and defaults. */
+  #isOpened({ id, content }: DesignCase): boolean {
+    if (this.#uses.uses(id)) return true;
+    return this.#constants.size > 0 && (content.parameters.some((p) => p.default.includes('<')) || content.rows.some((r) => Object.values(r.cells).some((cell) => cell.includes('<'))));
+  }
+
   /** Null: the case uses nothing, or too much to be opened. */
   #openedOf(testCase: DesignCase): OpenedCase | null {
-    if (!this.#uses.uses(testCase.id)) return null;
-    const opened = openCase(testCase.content, { get: (key) => this.#used(key) });
+    if (!this.#isOpened(testCase)) return null;
+    const opened = openCase(testCase.content, { get: (key) => this.#used(key) }, this.#constants);
     return opened.kind === 'opened' ? opened : null;
   }
 

@@ -1,7 +1,7 @@
 import type { ArtefactState, CaseId, ConditionId, QuestionId, RequirementId } from '../artefacts/index.ts';
 import type { QuestionContent, Risk, RiskScale } from '../basis/index.ts';
 import type { CaseContent } from '../cases/index.ts';
-import type { LibraryEntry } from '../shared/index.ts';
+import type { Constant, LibraryEntry } from '../shared/index.ts';
 import type { ConditionContent } from '../conditions/index.ts';
 
 /**
@@ -54,7 +54,8 @@ export interface Design {
   readonly riskWeights: RiskWeights;
   /** A condition with more items than this is refused; see `ModelJudge`. */
   readonly mostItems: number;
+  readonly constants: readonly Constant[];
 }
 
 /** The project's settings that coverage depends on. */
-export type DesignSettings = Pick<Design, 'riskWeights' | 'mostItems'>;
+export type DesignSettings = Pick<Design, 'riskWeights' | 'mostItems' | 'constants'>;

@@ -32,7 +32,7 @@ export const ranges: ValueRangesModel = { kind: 'valueRanges', boundaries: 'twoV
 
 /** A whole design of the parts given. */
 export function designOf(part: Partial<Design>): Design {
-  return { requirements: [], conditions: [], cases: [], questions: [], library: [], riskWeights: DEFAULT_RISK_SCALE.weights, mostItems: DEFAULT_MOST_ITEMS, ...part };
+  return { requirements: [], conditions: [], cases: [], questions: [], library: [], riskWeights: DEFAULT_RISK_SCALE.weights, mostItems: DEFAULT_MOST_ITEMS, constants: [], ...part };
 }
 
 /** An open question about these subjects, unless said otherwise. */

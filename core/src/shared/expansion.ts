@@ -2,7 +2,8 @@ import type { CaseId } from '../artefacts/index.ts';
 import { isUse, type CaseContent, type PlainStep, type Row, type Step, type Use } from '../cases/index.ts';
 import { countExpanded } from './counting.ts';
 import { DEEPEST, keyOfUse, type Library, type Used } from './library.ts';
-import { Scope, type BoundRows, type Constants, type OpenedPart } from './scope.ts';
+import type { Constants } from './constants.ts';
+import { Scope, type BoundRows, type OpenedPart } from './scope.ts';
 
 /** A use that is open, and what it leads to. */
 export interface OpenedUse {

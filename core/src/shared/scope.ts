@@ -1,4 +1,5 @@
 import { parseParameterText, type BoundValue, type Parameter, type Row, type TextPart, type Use } from '../cases/index.ts';
+import { withConstants, type Constants } from './constants.ts';
 import { MISSING_CELL, isPlainCell, readCell } from '../data/index.ts';
 
 /**
@@ -14,9 +15,6 @@ const ARGUMENT_OPEN = { kind: 'unbound', argumentOpen: true } as const;
 export type OpenedPart =
   | { readonly kind: 'text'; readonly text: string }
   | { readonly kind: 'parameter'; readonly name: string; readonly value: OpenedValue | { readonly kind: 'undeclared' } };
-
-/** The project's constants, by name. */
-export type Constants = ReadonlyMap<string, string>;
 
 /** The rows a scope takes its values from, and which of them is bound now. */
 export interface BoundRows {
@@ -92,20 +90,14 @@ export class Scope {
 
   #fromRow(parameter: Parameter): OpenedValue | null {
     const cell = this.#rows?.rows[this.#rows.at]?.cells[parameter.id] ?? '';
-    if (isPlainCell(cell)) return { kind: 'value', text: this.#withConstants(cell), from: 'row' };
+    if (isPlainCell(cell)) return { kind: 'value', text: withConstants(cell, this.#constants), from: 'row' };
     const read = readCell(cell);
     return read.kind === 'notGiven' ? null : read.kind === 'missing' ? read : { kind: 'value', text: read.text, from: 'row' };
   }
 
-  /** A cell may use constants, and nothing else. */
-  #withConstants(cell: string): string {
-    if (this.#constants.size === 0 || !cell.includes('<')) return cell;
-    return parseParameterText(cell).map((part) => (part.kind === 'text' ? part.text : (this.#constants.get(part.name) ?? `<${part.name}>`))).join('');
-  }
-
   #fromDefault(parameter: Parameter): OpenedValue | null {
     const read = readCell(parameter.default);
-    return read.kind === 'text' ? { kind: 'value', text: read.text, from: 'default' } : null;
+    return read.kind === 'text' ? { kind: 'value', text: withConstants(read.text, this.#constants), from: 'default' } : null;
   }
 
   /** An argument, put together of the caller's values; without one, the caller's value of the same name. */

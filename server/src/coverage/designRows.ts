@@ -69,6 +69,6 @@ export async function designQuestions(work: Work, where: string, bind: readonly 
 
 /** The settings of a project that coverage depends on. */
 export async function designSettings(work: Work, projectId: string): Promise<DesignSettings> {
-  const { riskScale, mostItems } = (await readSettings(work, projectId)).settings;
-  return { riskWeights: riskScale.weights, mostItems };
+  const { riskScale, mostItems, constants } = (await readSettings(work, projectId)).settings;
+  return { riskWeights: riskScale.weights, mostItems, constants };
 }

@@ -150,7 +150,8 @@ async function readImported({ work, projectId, made }: Loading): Promise<void> {
 async function applySettings(loading: Loading, demo: z.infer<typeof settingsDocument>): Promise<void> {
   const { version, settings } = await readSettings(loading.work, loading.projectId);
   const glossary = demo.glossary.map((term, i) => ({ id: `t${i + 1}`, ...term }));
-  await saveSettings(loading.work, commander(loading, demo), 'lead', version, { ...settings, glossary, rulesOff: demo.rulesOff, tracker: demo.tracker });
+  const constants = demo.constants.map((constant, i) => ({ id: `c${i + 1}`, ...constant }));
+  await saveSettings(loading.work, commander(loading, demo), 'lead', version, { ...settings, glossary, constants, rulesOff: demo.rulesOff, tracker: demo.tracker });
 }
 
 /** A question is raised, and later answered or withdrawn. */

@@ -10,7 +10,7 @@ const OF_LEADS: readonly (keyof ProjectSettings)[] = ['riskScale', 'tracker', 'm
 
 /** The parts in which two settings differ. */
 export function changedParts(before: ProjectSettings, after: ProjectSettings): (keyof ProjectSettings)[] {
-  const parts: (keyof ProjectSettings)[] = ['riskScale', 'glossary', 'rulesOff', 'tracker', 'depths', 'mostItems'];
+  const parts: (keyof ProjectSettings)[] = ['riskScale', 'glossary', 'rulesOff', 'tracker', 'depths', 'mostItems', 'constants'];
   return parts.filter((part) => !sameJson(asJson(before[part]), asJson(after[part])));
 }
 

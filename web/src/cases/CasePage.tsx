@@ -1,6 +1,6 @@
 import type { CaseId, ConditionId } from '@caderno/core/artefacts';
 import { EMPTY_CASE, bindRow, caseProblems, expects, parameterId, removeParameter, renameParameter, textsOfStep, withoutLostSteps, type CaseContent, type Parameter, type RowId, type Step, type StepId } from '@caderno/core/cases';
-import { countExpanded } from '@caderno/core/shared';
+import { countExpanded, type Constants } from '@caderno/core/shared';
 import type { DesignChange } from '@caderno/core/coverage';
 import type { ArtefactOfKind, CaseSummary } from '@caderno/contract';
 import { useCallback, useMemo, useState } from 'react';
@@ -12,7 +12,7 @@ import { DataGrid } from '../data/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Choose, PRIORITY_WORD, Section, TextButton, countOf, options } from '../look/index.ts';
 import { Reach, TakeOutDialog, UsedBy, usePutBack } from '../shared/index.ts';
-import { ParameterField, Parameters, Steps, useOpened, type ParameterContext, type StepsEdit, type StepsOpened } from '../steps/index.ts';
+import { ParameterField, Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit, type StepsOpened } from '../steps/index.ts';
 import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
 import { Covers } from './Covers.tsx';
 import { FillGap } from './FillGap.tsx';
@@ -43,13 +43,14 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
   const conditions = useMemo(() => new Map(design?.conditions.map((c) => [c.id, c])), [design]);
   const shows = useMemo(() => rowShows(id, content.rows, coverages), [content.rows, coverages, id]);
   const declare = useDeclare(update);
+  const constants = useConstants();
   const edit = useCallback((change: StepsEdit) => update((c) => withoutLostSteps(c, change(c))), [update]);
   const putBack = usePutBack(content, opened, useCallback((change: StepsEdit) => update(change), [update]));
   const [taking, setTaking] = useState<readonly StepId[] | null>(null);
   const row = content.rows.find((r) => r.id === chosen) ?? null;
   const context = useMemo<ParameterContext>(
-    () => ({ parameters: content.parameters, values: row === null ? null : bindRow(content.parameters, row), onCreate: declare }),
-    [content.parameters, declare, row],
+    () => ({ parameters: content.parameters, values: row === null ? null : bindRow(content.parameters, row), constants, onCreate: declare }),
+    [constants, content.parameters, declare, row],
   );
   const gap = filling === null ? undefined : coverages.get(filling);
   const gapCondition = filling === null ? undefined : conditions.get(filling);
@@ -97,6 +98,7 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
               parameters={content.parameters}
               texts={[content.objective, content.preconditions, ...content.steps.flatMap(textsOfStep)]}
               surfaced={opened.surfaced}
+              constants={constants}
               canEdit={canEdit}
               onSet={(p, part) => update((c) => ({ ...c, parameters: c.parameters.map((x) => (x.id === p ? { ...x, ...part } : x)) }))}
               onRename={(p, name) => update((c) => renameParameter(c, p, name))}
@@ -110,7 +112,7 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
             <Covers content={content} conditions={conditions} coverages={coverages} canEdit={canEdit} update={update} onFill={setFilling} />
           </MarginNote>
           <UsesAndUsers id={id} uses={content.steps.some((s) => s.kind !== 'step')} />
-          <WorthALook content={content} surfaced={surfaced} />
+          <WorthALook content={content} surfaced={surfaced} constants={constants} />
           <MarginNote title="Defects">
             <Defects defects={content.defects} canEdit={canEdit} onChange={(defects) => update((c) => ({ ...c, defects }))} />
           </MarginNote>
@@ -271,8 +273,8 @@ function UsesAndUsers({ id, uses }: { readonly id: CaseId; readonly uses: boolea
 
 const MOST_NOTES = 6;
 
-function WorthALook({ content, surfaced }: { readonly content: CaseContent; readonly surfaced: ReadonlySet<string> }) {
-  const problems = caseProblems(content, surfaced);
+function WorthALook({ content, surfaced, constants }: { readonly content: CaseContent; readonly surfaced: ReadonlySet<string>; readonly constants: Constants }) {
+  const problems = caseProblems(content, surfaced, new Set(constants.keys()));
   if (problems.length === 0) return null;
   return (
     <MarginNote title="Worth a look">

@@ -28,6 +28,7 @@ function together(a: Design, b: Design): Design {
     library: [...new Map([...a.library, ...b.library].map((e) => [e.key, e])).values()],
     riskWeights: a.riskWeights,
     mostItems: a.mostItems,
+    constants: a.constants,
   };
 }
 

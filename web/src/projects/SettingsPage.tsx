@@ -7,6 +7,7 @@ import { Loading } from '../artefacts/index.ts';
 import { MEND_WORDS, RULE_WORD } from '../basis/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Section, countOf } from '../look/index.ts';
+import { ConstantsEditor } from './ConstantsEditor.tsx';
 import { RiskScaleEditor } from './RiskScaleEditor.tsx';
 import { TrackerForm } from './TrackerForm.tsx';
 
@@ -74,6 +75,9 @@ function Settings({ version, stored }: { readonly version: number; readonly stor
             <input aria-label="Most coverage items of a condition" type="number" min={100} max={LIMITS.items} step={1000} className="field-boxed w-32" readOnly={!canLead} value={settings.mostItems} onChange={(e) => set({ mostItems: Math.max(100, Math.min(LIMITS.items, Math.round(Number(e.target.value) || 100))) })} />
             <span className="text-ink2">a model with more is counted and refused, so that nobody waits for it</span>
           </p>
+        </Section>
+        <Section title="Constants" aside="names that any step and any cell may use between angle brackets">
+          <ConstantsEditor constants={settings.constants} canEdit={canEdit} onChange={(constants) => set({ constants })} />
         </Section>
         <Section title="Glossary" aside={countOf(settings.glossary.length, 'term')}>
           <p className="mt-2 text-sm">

@@ -9,7 +9,7 @@ import { useArtefact, useProject } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Section, countOf } from '../look/index.ts';
-import { ParameterField, Parameters, Steps, useOpened, type ParameterContext, type StepsEdit } from '../steps/index.ts';
+import { ParameterField, Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit } from '../steps/index.ts';
 import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
 import { TakeOutDialog } from './TakeOutDialog.tsx';
 import { Reach, UsedBy } from './UsedBy.tsx';
@@ -34,7 +34,8 @@ function Shared({ artefact }: { readonly artefact: ArtefactOfKind<'shared'> }) {
   const edit = useCallback((change: StepsEdit) => update(change), [update]);
   const putBack = usePutBack(content, opened, edit);
   const declare = useDeclare(update);
-  const context = useMemo<ParameterContext>(() => ({ parameters: content.parameters, values: null, onCreate: declare }), [content.parameters, declare]);
+  const constants = useConstants();
+  const context = useMemo<ParameterContext>(() => ({ parameters: content.parameters, values: null, constants, onCreate: declare }), [constants, content.parameters, declare]);
   const texts = [content.purpose, ...content.steps.flatMap(textsOfStep)];
   return (
     <article className="px-7 pb-16 pt-5">
@@ -65,6 +66,7 @@ function Shared({ artefact }: { readonly artefact: ArtefactOfKind<'shared'> }) {
               parameters={content.parameters}
               texts={texts}
               surfaced={opened.surfaced}
+              constants={constants}
               canEdit={canEdit}
               onSet={(p, part) => update((c) => ({ ...c, parameters: c.parameters.map((x) => (x.id === p ? { ...x, ...part } : x)) }))}
               onRename={(p, name) => update((c) => renamed(c, p, name))}

@@ -59,7 +59,7 @@ export function ParameterField(props: Props) {
         if (!readOnly) setActive(true);
       }}
     >
-      {value === '' ? <span className="text-ink2">{readOnly ? '' : placeholder}</span> : <ParameterView text={value} parameters={context.parameters} values={context.values} />}
+      {value === '' ? <span className="text-ink2">{readOnly ? '' : placeholder}</span> : <ParameterView text={value} parameters={context.parameters} values={context.values} constants={context.constants} />}
     </div>
   );
 }
@@ -75,7 +75,7 @@ function ActiveField({ label, value, onChange, context, placeholder = '', oneLin
   useEffect(() => {
     latest.current = { keys, onDone, context };
   });
-  const { parameters, values } = context;
+  const { parameters, values, constants } = context;
   /* eslint-disable react-hooks/refs -- these functions run on key presses and events, never during render */
   const extensions = useMemo(() => {
     const key = (name: keyof LineKeys, ...args: never[]) => (): boolean => (latest.current.keys[name] as ((...a: never[]) => boolean) | undefined)?.(...args) ?? false;
@@ -117,7 +117,7 @@ function ActiveField({ label, value, onChange, context, placeholder = '', oneLin
       },
     });
     return [
-      parameterText({ parameters, values, onCreate: (name) => latest.current.context.onCreate(name) }),
+      parameterText({ parameters, values, constants, onCreate: (name) => latest.current.context.onCreate(name) }),
       lineKeys,
       keymap.of(defaultKeymap),
       events,
@@ -125,7 +125,7 @@ function ActiveField({ label, value, onChange, context, placeholder = '', oneLin
       EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'true' }),
       ...(oneLine ? [ONE_LINE] : []),
     ];
-  }, [label, oneLine, parameters, placeholder, values]);
+  }, [constants, label, oneLine, parameters, placeholder, values]);
   /* eslint-enable react-hooks/refs */
   const ready = (view: EditorView): void => {
     view.focus();

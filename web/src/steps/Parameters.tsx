@@ -1,5 +1,5 @@
 import { fitsType, isParameterName, parametersIn, type Parameter, type ParameterId } from '@caderno/core/cases';
-import type { Surfaced } from '@caderno/core/shared';
+import type { Constants, Surfaced } from '@caderno/core/shared';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Choose, PARAMETER_TYPE_WORD, TextButton, countOf, options } from '../look/index.ts';
@@ -10,6 +10,7 @@ interface Props {
   readonly texts: readonly string[];
   /** Those of what is used here that are given no value by it. */
   readonly surfaced: readonly Surfaced[];
+  readonly constants: Constants;
   readonly canEdit: boolean;
   readonly onSet: (id: ParameterId, part: Partial<Parameter>) => void;
   readonly onRename: (id: ParameterId, name: string) => void;
@@ -20,8 +21,8 @@ interface Props {
 const GRID = 'grid grid-cols-[minmax(7rem,1fr)_8.5rem_minmax(6rem,1fr)_minmax(8rem,1.6fr)_1.75rem] items-center gap-2';
 
 /** Parameters: type, default and description; undeclared ones, and those that come up from what is used, can be declared with a click. */
-export function Parameters({ parameters, texts, surfaced, canEdit, onSet: set, onRename, onRemove, onDeclare }: Props) {
-  const undeclared = [...new Set(texts.flatMap(parametersIn))].filter((name) => !parameters.some((p) => p.name === name));
+export function Parameters({ parameters, texts, surfaced, constants, canEdit, onSet: set, onRename, onRemove, onDeclare }: Props) {
+  const undeclared = [...new Set(texts.flatMap(parametersIn))].filter((name) => !parameters.some((p) => p.name === name) && !constants.has(name));
   const comingUp = surfaced.filter((s) => !parameters.some((p) => p.name === s.parameter.name));
   return (
     <div className="mt-1.5 text-sm">

@@ -1,6 +1,7 @@
 import { acceptCompletion, autocompletion, completionKeymap, type Completion, type CompletionContext, type CompletionResult } from '@codemirror/autocomplete';
 import { EditorState, RangeSetBuilder, type Extension } from '@codemirror/state';
 import { Decoration, EditorView, ViewPlugin, WidgetType, keymap, placeholder, type DecorationSet, type ViewUpdate } from '@codemirror/view';
+import type { Constants } from '@caderno/core/shared';
 import { isParameterName, parseParameterText, type BoundValue, type Parameter, type ParameterId } from '@caderno/core/cases';
 import { boundValueText } from './boundValueText.ts';
 
@@ -8,6 +9,8 @@ export interface ParameterContext {
   readonly parameters: readonly Parameter[];
   /** Values of the chosen row; null: none is chosen. */
   readonly values: ReadonlyMap<ParameterId, BoundValue> | null;
+  /** The project's constants, which any text may use. */
+  readonly constants: Constants;
   readonly onCreate: (name: string) => void;
 }
 
@@ -32,7 +35,7 @@ export function hint(text: string): Extension {
   return placeholder(text);
 }
 
-function completions({ parameters, onCreate }: ParameterContext) {
+function completions({ parameters, constants, onCreate }: ParameterContext) {
   return (at: CompletionContext): CompletionResult | null => {
     const open = at.matchBefore(/<[^<>\n]*$/);
     if (open === null) return null;
@@ -44,7 +47,8 @@ function completions({ parameters, onCreate }: ParameterContext) {
     const known = parameters
       .filter((p) => p.name.toLowerCase().includes(typed.toLowerCase()))
       .map((p): Completion => ({ label: `<${p.name}>`, detail: p.description || p.default, apply: put(p.name) }));
-    const isNew = isParameterName(typed) && !parameters.some((p) => p.name === typed);
+    const everywhere = [...constants].filter(([name]) => name.toLowerCase().includes(typed.toLowerCase()) && !parameters.some((p) => p.name === name)).map(([name, value]): Completion => ({ label: `<${name}>`, detail: `constant, ${value}`, apply: put(name) }));
+    const isNew = isParameterName(typed) && !constants.has(typed) && !parameters.some((p) => p.name === typed);
     const made: Completion[] = isNew
       ? [
           {
@@ -57,7 +61,7 @@ function completions({ parameters, onCreate }: ParameterContext) {
           },
         ]
       : [];
-    return { from: open.from, options: [...known, ...made], filter: false };
+    return { from: open.from, options: [...known, ...everywhere, ...made], filter: false };
   };
 }
 
@@ -67,8 +71,9 @@ function marks(context: ParameterContext): Extension {
     for (const part of parseParameterText(view.state.doc.toString())) {
       if (part.kind !== 'parameter') continue;
       const parameter = context.parameters.find((p) => p.name === part.name);
-      builder.add(part.from, part.to, Decoration.mark({ class: parameter === undefined ? 'cad-parameter cad-undeclared' : 'cad-parameter' }));
-      const value = parameter === undefined ? undefined : context.values?.get(parameter.id);
+      builder.add(part.from, part.to, Decoration.mark({ class: parameter === undefined && !context.constants.has(part.name) ? 'cad-parameter cad-undeclared' : 'cad-parameter' }));
+      const constant = parameter === undefined ? context.constants.get(part.name) : undefined;
+      const value: BoundValue | undefined = constant !== undefined ? { kind: 'value', text: constant, from: 'default' } : parameter === undefined ? undefined : context.values?.get(parameter.id);
       if (value !== undefined) builder.add(part.to, part.to, Decoration.widget({ widget: new ValueWidget(boundValueText(value)), side: 1 }));
     }
     return builder.finish();

@@ -1,7 +1,7 @@
 import { EMPTY_CASE, isUse, type CaseContent, type Use, type Written } from '@caderno/core/cases';
-import { openCase, surfacedParameters, keyOfUse, type NotOpened, type OpenedCase, type Surfaced, type Used } from '@caderno/core/shared';
+import { keyOfUse, openCase, surfacedParameters, visibleConstants, type Constant, type Constants, type NotOpened, type OpenedCase, type Surfaced, type Used } from '@caderno/core/shared';
 import { useMemo } from 'react';
-import { useLibrary, useSummaries } from '../api/index.ts';
+import { useLibrary, useSettings, useSummaries } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 
 /** What a use is known by in lists: its latest version. */
@@ -22,6 +22,15 @@ export interface StepsOpened {
 
 const EMPTY: ReadonlyMap<string, Used> = new Map();
 
+const NO_CONSTANTS: readonly Constant[] = [];
+
+/** The project's constants as they may be seen. */
+export function useConstants(): Constants {
+  const { project } = useFrame();
+  const stored = useSettings(project).data?.settings.constants ?? NO_CONSTANTS;
+  return useMemo(() => visibleConstants(stored), [stored]);
+}
+
 /** Opens what is being written; what it uses is read once and again whenever it changes. */
 export function useOpened(content: Written & Partial<Pick<CaseContent, 'rows'>>): StepsOpened {
   const { project } = useFrame();
@@ -30,7 +39,8 @@ export function useOpened(content: Written & Partial<Pick<CaseContent, 'rows'>>)
   const library = useLibrary(project, [...new Set(uses.map(keyOfUse))].sort()).data ?? EMPTY;
   const shared = useSummaries(project, 'shared').data;
   const cases = useSummaries(project, 'case').data;
-  const opened = useMemo(() => openCase({ ...EMPTY_CASE, steps, parameters, rows: rows ?? [] }, library), [library, parameters, rows, steps]);
+  const constants = useConstants();
+  const opened = useMemo(() => openCase({ ...EMPTY_CASE, steps, parameters, rows: rows ?? [] }, library, constants), [constants, library, parameters, rows, steps]);
   const surfaced = useMemo(() => surfacedParameters({ steps, parameters }, library), [library, parameters, steps]);
   return useMemo(
     () => ({

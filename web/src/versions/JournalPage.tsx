@@ -156,7 +156,7 @@ function deedWords(change: Change): string {
   }
 }
 
-const SETTING_WORD: Readonly<Record<string, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items' };
+const SETTING_WORD: Readonly<Record<string, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items', constants: 'the constants' };
 
 function settingsWords(detail: string): string {
   return detail.split(', ').map((part) => SETTING_WORD[part] ?? part).join(', ');
