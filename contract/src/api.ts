@@ -4,7 +4,7 @@ import { artefactSchema, changeSchema, draftKeptSchema, draftSchema, newArtefact
 import { agendaQuerySchema, basisTextsSchema, mergeSchema, settleSchema, splitSchema, suspectLinkSchema } from './basis.ts';
 import { bytesBody, fileResponse } from './bytes.ts';
 import { foundRunsSchema, libraryQuerySchema, librarySchema, reuseSchema, runsQuerySchema, takeOutSchema } from './shared.ts';
-import { caseMarksSchema, conditionLineSchema, coverageReportSchema, designSchema, heldUpSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
+import { caseCountsSchema, caseMarksSchema, conditionLineSchema, coverageReportSchema, designSchema, heldUpSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
 import type { AnyEndpoint } from './endpoint.ts';
 import { artefactIdSchema, caseIdSchema, conditionIdSchema, requirementIdSchema } from './ids.ts';
 import { exportQuerySchema, importDraftSchema, importPreviewSchema, importProgressSchema, importStepSchema, runImportSchema, uploadQuerySchema } from './imports.ts';
@@ -100,6 +100,7 @@ export const api = {
   readCoverage: { method: 'GET', path: '/projects/:project/coverage', access: 'reader', summary: 'The coverage of the project', params: inProject, query: none, body: nothing, response: coverageReportSchema },
   listItems: { method: 'GET', path: '/projects/:project/coverage/items', access: 'reader', summary: 'The coverage items behind a number, worst first', params: inProject, query: itemQuerySchema, body: nothing, response: itemListSchema },
   readCaseMarks: { method: 'GET', path: '/projects/:project/coverage/cases', access: 'reader', summary: 'What each case comes to', params: inProject, query: none, body: nothing, response: caseMarksSchema },
+  readCaseCounts: { method: 'GET', path: '/projects/:project/coverage/cases/opened', access: 'reader', summary: 'Instances and steps of the cases that use others', params: inProject, query: none, body: nothing, response: caseCountsSchema },
   listConditions: {
     method: 'GET', path: '/projects/:project/coverage/requirements/:requirement', access: 'reader', summary: 'The conditions of a requirement with the standings of their items',
     params: inProject.extend({ requirement: requirementIdSchema }), query: none, body: nothing, response: z.array(conditionLineSchema),

@@ -98,5 +98,8 @@ export type ConditionLine = z.infer<typeof conditionLineSchema>;
 export const caseMarksSchema = z.record(z.string(), z.enum(['shows', 'linked', 'nothing'] satisfies CaseMark[]));
 
 
+/** What cases that use others come to when all is opened, by id. */
+export const caseCountsSchema = z.record(z.string(), z.object({ instances: z.number(), steps: z.number() }));
+
 /** How many items each open question holds up, by its id. */
 export const heldUpSchema = z.record(z.string(), z.int().min(0));

@@ -141,7 +141,7 @@ describe('through what a case uses', () => {
     // Every row: the caller’s row shows what any of them shows.
     const every = standings([testCase(2, ['-1', '5'], [byReading]), testCase(1, ['7'], [], {}, [calling(0, 2, 'every')])]);
     expect(every.index.coverageOf(K(1))?.items.find((i) => i.item.name === 'below')?.instances).toBe(2);
-    expect(every.index.instancesOf(every.index.cases.get(C(1)) ?? called)).toBe(2);
+    expect(every.index.openedCounts().get(C(1))).toEqual({ instances: 2, steps: 2 });
   });
   test('a constant in a cell stands for its value', () => {
     const design = designOf({ requirements: [requirement(1)], conditions: [condition(1, [1], { model: ranges })], cases: [testCase(1, ['<limit>'], [byReading])] });

@@ -19,6 +19,12 @@ export type DesignChange =
   | { readonly kind: 'question'; readonly id: QuestionId; readonly question: DesignQuestion | null }
   | { readonly kind: 'settings'; readonly settings: DesignSettings };
 
+/** What a case comes to when all it uses is opened. */
+export interface CaseCounts {
+  readonly instances: number;
+  readonly steps: number;
+}
+
 /** All that is known of a condition: lookups by id are the dearest part of a large project, so there is one. */
 export interface ConditionEntry {
   readonly id: ConditionId;
@@ -230,10 +236,16 @@ export class CoverageIndex {
     }
   }
 
-  /** How often a case is executed: its rows, times those that calls run. */
-  instancesOf(testCase: DesignCase): number {
-    const { content } = testCase;
-    return this.#uses.uses(testCase.id) ? Number(countExpanded(content, { get: (key) => this.#used(key) }).instances) : Math.max(1, content.rows.length);
+  /** How often a case is executed, its rows times those that calls run, and how many steps it then has. */
+  countsOf({ id, content }: DesignCase): CaseCounts {
+    if (!this.#uses.uses(id)) return { instances: Math.max(1, content.rows.length), steps: content.steps.length };
+    const { instances, steps } = countExpanded(content, { get: (key) => this.#used(key) });
+    return { instances: Number(instances), steps: Number(steps) };
+  }
+
+  /** The counts of all cases that use others and are not withdrawn. */
+  openedCounts(): Map<CaseId, CaseCounts> {
+    return new Map([...this.cases.values()].flatMap((c) => (c.state !== 'withdrawn' && this.#uses.uses(c.id) ? [[c.id, this.countsOf(c)] as const] : [])));
   }
 
   /** Whether values of a case come from elsewhere than its own rows and defaults. */

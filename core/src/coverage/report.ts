@@ -187,7 +187,7 @@ function effort(index: CoverageIndex): { cases: number; instances: number; minut
   let [cases, instances, minutes] = [0, 0, 0];
   for (const testCase of index.cases.values()) {
     if (testCase.state === 'withdrawn') continue;
-    const own = index.instancesOf(testCase);
+    const own = index.countsOf(testCase).instances;
     cases += 1;
     instances += own;
     minutes += own * (testCase.content.estimate ?? 0);

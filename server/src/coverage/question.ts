@@ -1,7 +1,7 @@
 import type { CaseId, RequirementId } from '@caderno/core/artefacts';
 import type { Step } from '@caderno/core/cases';
 import { findRuns, type FoundRun } from '@caderno/core/shared';
-import type { CaseMark, CoverageIndex, CoverageReport, ItemFilter, ListedItem, RequirementCoverage } from '@caderno/core/coverage';
+import type { CaseCounts, CaseMark, CoverageIndex, CoverageReport, ItemFilter, ListedItem, RequirementCoverage } from '@caderno/core/coverage';
 import { caseMarks, coverageReport, heldUp, listItems, requirementStandings } from '@caderno/core/coverage';
 
 /** What can be asked of a project's coverage. */
@@ -11,6 +11,7 @@ export type Question =
   | { readonly kind: 'standings'; readonly requirement: RequirementId }
   | { readonly kind: 'runs'; readonly steps: readonly Step[]; readonly except: CaseId | null }
   | { readonly kind: 'caseMarks' }
+  | { readonly kind: 'caseCounts' }
   | { readonly kind: 'heldUp' };
 
 export interface AnswerTo {
@@ -18,6 +19,7 @@ export interface AnswerTo {
   readonly items: { readonly items: readonly ListedItem[]; readonly total: number };
   readonly standings: RequirementCoverage['conditions'];
   readonly runs: readonly FoundRun[];
+  readonly caseCounts: Readonly<Record<string, CaseCounts>>;
   readonly caseMarks: Readonly<Record<string, CaseMark>>;
   readonly heldUp: Readonly<Record<string, number>>;
 }
@@ -33,6 +35,8 @@ export function answer(index: CoverageIndex, question: Question): Answer {
       return requirementStandings(index, question.requirement);
     case 'runs':
       return findRuns([...index.cases.values()].filter((c) => c.state !== 'withdrawn'), question.steps, question.except);
+    case 'caseCounts':
+      return Object.fromEntries(index.openedCounts());
     case 'caseMarks':
       return Object.fromEntries(caseMarks(index));
     case 'heldUp':

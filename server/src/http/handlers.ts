@@ -126,6 +126,7 @@ export const handlers: { readonly [N in Operation]: Handler<N> } = {
     return { items: [...items], total };
   },
   readCaseMarks: (_, call) => call.parts.coverage.ask(membershipOf(call).projectId, { kind: 'caseMarks' }),
+  readCaseCounts: (_, call) => call.parts.coverage.ask(membershipOf(call).projectId, { kind: 'caseCounts' }),
   listConditions: async ({ params }, call) => {
     const { projectId } = membershipOf(call);
     return listConditions(call.work, projectId, params.requirement, await call.parts.coverage.ask(projectId, { kind: 'standings', requirement: params.requirement }));

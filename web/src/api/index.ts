@@ -1,5 +1,5 @@
 export { RefusedCall, Unreachable, call, download } from './client.ts';
 export { failureSentence, isPassing, tellFailure } from './failure.ts';
-export { keys, useArtefact, useBasisTexts, useCaseMarks, useConditionLines, useCoverage, useDesign, useHeldUp, useItems, useLibrary, useMembers, useProject, useReuse, useSession, useSettings, useSummaries, useSuspectLinks, useTracker, useVersion, useVersions } from './queries.ts';
+export { keys, useArtefact, useBasisTexts, useCaseCounts, useCaseMarks, useConditionLines, useCoverage, useDesign, useHeldUp, useItems, useLibrary, useMembers, useProject, useReuse, useSession, useSettings, useSummaries, useSuspectLinks, useTracker, useVersion, useVersions } from './queries.ts';
 export { useSaveSettings } from './useSaveSettings.ts';
 export { useProjectEvents } from './events.ts';

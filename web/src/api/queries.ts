@@ -78,6 +78,11 @@ export function useCaseMarks(project: string) {
   return useQuery({ queryKey: keys.coverage(project, 'cases'), queryFn: () => call('readCaseMarks', { params: { project } }), placeholderData: keepPreviousData });
 }
 
+/** Instances and steps of the cases that use others, all opened. */
+export function useCaseCounts(project: string) {
+  return useQuery({ queryKey: keys.coverage(project, 'opened'), queryFn: () => call('readCaseCounts', { params: { project } }), placeholderData: keepPreviousData });
+}
+
 /** The conditions of a requirement as a list shows them. */
 export function useConditionLines(project: string, requirement: RequirementId) {
   return useQuery({

@@ -1,11 +1,11 @@
 import type { CaseId } from '@caderno/core/artefacts';
-import type { CaseMark, Standing } from '@caderno/core/coverage';
+import type { CaseCounts, CaseMark, Standing } from '@caderno/core/coverage';
 import { parseQuery, QUERY_FIELDS, type QueryProblem } from '@caderno/core/find';
 import type { CaseSummary } from '@caderno/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef } from 'react';
 import { Link } from 'react-router';
-import { useCaseMarks } from '../api/index.ts';
+import { useCaseCounts, useCaseMarks } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, StandingShape, countOf } from '../look/index.ts';
 
@@ -29,7 +29,8 @@ const MARK: Record<CaseMark, { readonly standing: Standing; readonly word: strin
 export function CaseIndex({ cases, current, query, onQuery, onNew }: Props) {
   const { project, canEdit } = useFrame();
   const marks = useCaseMarks(project).data;
-  const lines = useMemo(() => grouped(cases ?? []), [cases]);
+  const counts = useCaseCounts(project).data;
+  const lines = useMemo(() => grouped(cases ?? [], counts ?? {}), [cases, counts]);
   const { problems } = parseQuery(query);
   const scroller = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({ count: lines.length, getScrollElement: () => scroller.current, estimateSize: (i) => (lines[i]?.kind === 'group' ? 31 : 54), getItemKey: (i) => keyOf(lines[i]), overscan: 10 });
@@ -58,7 +59,7 @@ export function CaseIndex({ cases, current, query, onQuery, onNew }: Props) {
             if (line === undefined) return null;
             return (
               <div key={row.key} ref={rows.measureElement} data-index={row.index} className="absolute inset-x-0" style={{ top: row.start }} role="listitem">
-                {line.kind === 'group' ? <Group {...line} /> : <CaseLine project={project} summary={line.summary} isCurrent={line.summary.id === current} mark={marks?.[line.summary.id]} />}
+                {line.kind === 'group' ? <Group {...line} /> : <CaseLine project={project} summary={line.summary} counts={counts?.[line.summary.id]} isCurrent={line.summary.id === current} mark={marks?.[line.summary.id]} />}
               </div>
             );
           })}
@@ -80,8 +81,16 @@ function Group({ name, cases, instances }: { readonly name: string; readonly cas
   );
 }
 
-function CaseLine({ project, summary, isCurrent, mark }: { readonly project: string; readonly summary: CaseSummary; readonly isCurrent: boolean; readonly mark: CaseMark | undefined }) {
-  const notes = [countOf(summary.steps, 'step'), summary.rows > 0 ? countOf(summary.rows, 'row') : 'no rows', ...(summary.state === 'draft' ? [] : [summary.state]), ...summary.tags];
+function CaseLine({ project, summary, counts, isCurrent, mark }: { readonly project: string; readonly summary: CaseSummary; readonly counts: CaseCounts | undefined; readonly isCurrent: boolean; readonly mark: CaseMark | undefined }) {
+  const instances = counts?.instances ?? Math.max(1, summary.rows);
+  const notes = [
+    `${countOf(summary.steps, 'step')}${counts === undefined ? '' : `, ${counts.steps.toLocaleString()} opened`}`,
+    summary.rows > 0 ? countOf(summary.rows, 'row') : 'no rows',
+    ...(instances > 1 && instances !== summary.rows ? [`${instances.toLocaleString()} instances`] : []),
+    ...(summary.estimate === null ? [] : [`${(summary.estimate * instances).toLocaleString()} min`]),
+    ...(summary.state === 'draft' ? [] : [summary.state]),
+    ...summary.tags,
+  ];
   return (
     <Link
       to={{ pathname: address.cases(project, summary.id), search: window.location.search }}
@@ -103,7 +112,7 @@ function CaseLine({ project, summary, isCurrent, mark }: { readonly project: str
   );
 }
 
-function grouped(cases: readonly CaseSummary[]): Line[] {
+function grouped(cases: readonly CaseSummary[], counts: Readonly<Record<string, CaseCounts>>): Line[] {
   const modules = new Map<string, CaseSummary[]>();
   for (const summary of cases) {
     const group = modules.get(summary.module);
@@ -111,7 +120,7 @@ function grouped(cases: readonly CaseSummary[]): Line[] {
     else group.push(summary);
   }
   return [...modules].flatMap(([name, group]): Line[] => [
-    { kind: 'group', name, cases: group.length, instances: group.reduce((n, c) => n + Math.max(1, c.rows), 0) },
+    { kind: 'group', name, cases: group.length, instances: group.reduce((n, c) => n + (counts[c.id]?.instances ?? Math.max(1, c.rows)), 0) },
     ...group.map((summary): Line => ({ kind: 'case', summary })),
   ]);
 }

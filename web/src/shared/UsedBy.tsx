@@ -18,8 +18,8 @@ export function UsedBy({ id, side }: { readonly id: ArtefactId; readonly side: '
     <>
       <ul>
         {connected.slice(0, all ? connected.length : MOST_SHOWN).map((c) => (
-          <li key={c.id} className="flex gap-1.5">
-            <Link className="shrink-0 font-mono underline decoration-rule2" to={address.artefact(project, c.id)}>
+          <li key={c.id} className="flex gap-1.5 py-0.5 leading-6">
+            <Link className="h-6 shrink-0 font-mono underline decoration-rule2" to={address.artefact(project, c.id)}>
               {c.id}
             </Link>
             <span className="min-w-0">
