@@ -10,7 +10,7 @@ export interface Sentence {
 const BLANK = '\u25AA';
 
 const FENCE = /^[ \t]*(```|~~~)[^\n]*\n[\s\S]*?(?:^[ \t]*\1[ \t]*$|(?![\s\S]))/gm;
-const CODE_SPAN = /(`+)(?!`)[^\n]*?[^`\n]\1(?!`)/g;
+const CODE_SPAN = /(?<!`)(`+)(?!`)[^\n]*?[^`\n]\1(?!`)/g;
 const ADDRESS = /\]\([^)\n]*\)|<?https?:\/\/[^\s>)]+>?/g;
 const SIGNS = /\*\*|__|\*(?=\S)|(?<=\S)\*|^[ \t]*(?:>[ \t]?)+|[[\]]/gm;
 
