@@ -143,6 +143,11 @@ describe('through what a case uses', () => {
     expect(every.index.coverageOf(K(1))?.items.find((i) => i.item.name === 'below')?.instances).toBe(2);
     expect(every.index.openedCounts().get(C(1))).toEqual({ instances: 2, steps: 2 });
   });
+  test('more instances than a number can say do not break the figures of the project', () => {
+    const many = Array.from({ length: 200 }, () => '5');
+    const chain = Array.from({ length: 12 }, (_, i) => testCase(i + 1, many, [], {}, i === 11 ? [] : [calling(0, i + 2, 'every')]));
+    expect(coverageReport(new CoverageIndex(designOf({ cases: chain }))).instances).toBe(Number.MAX_SAFE_INTEGER);
+  });
   test('a constant in a cell stands for its value', () => {
     const design = designOf({ requirements: [requirement(1)], conditions: [condition(1, [1], { model: ranges })], cases: [testCase(1, ['<limit>'], [byReading])] });
     const shown = (d: Design) => new CoverageIndex(d).coverageOf(K(1))?.items.filter((i) => i.standing === 'shown').map((i) => i.item.name);

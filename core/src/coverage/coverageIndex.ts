@@ -19,7 +19,7 @@ export type DesignChange =
   | { readonly kind: 'question'; readonly id: QuestionId; readonly question: DesignQuestion | null }
   | { readonly kind: 'settings'; readonly settings: DesignSettings };
 
-/** What a case comes to when all it uses is opened. */
+/** What a case comes to when all it uses is opened; beyond the largest exact whole number, that one. */
 export interface CaseCounts {
   readonly instances: number;
   readonly steps: number;
@@ -240,7 +240,7 @@ export class CoverageIndex {
   countsOf({ id, content }: DesignCase): CaseCounts {
     if (!this.#uses.uses(id)) return { instances: Math.max(1, content.rows.length), steps: content.steps.length };
     const { instances, steps } = countExpanded(content, { get: (key) => this.#used(key) });
-    return { instances: Number(instances), steps: Number(steps) };
+    return { instances: safeNumber(instances), steps: safeNumber(steps) };
   }
 
   /** The counts of all cases that use others and are not withdrawn. */
@@ -320,4 +320,9 @@ function sameForCoverage(a: DesignRequirement | undefined, b: DesignRequirement 
 /** Whether the same items are made and shown: nothing but title, polarity and model decides that. */
 function isJudgedAlike(a: ConditionContent, b: ConditionContent): boolean {
   return a.model === b.model && a.title === b.title && a.polarity === b.polarity;
+}
+
+/** A product of calls may be larger than any number that is exact. */
+function safeNumber(count: bigint): number {
+  return count > BigInt(Number.MAX_SAFE_INTEGER) ? Number.MAX_SAFE_INTEGER : Number(count);
 }

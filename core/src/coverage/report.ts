@@ -189,7 +189,7 @@ function effort(index: CoverageIndex): { cases: number; instances: number; minut
     if (testCase.state === 'withdrawn') continue;
     const own = index.countsOf(testCase).instances;
     cases += 1;
-    instances += own;
+    instances = Math.min(instances + own, Number.MAX_SAFE_INTEGER);
     minutes += own * (testCase.content.estimate ?? 0);
   }
   return { cases, instances, minutes };

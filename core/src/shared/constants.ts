@@ -13,7 +13,7 @@ export interface Constant {
 /** The project's constants, by name. */
 export type Constants = ReadonlyMap<string, string>;
 
-export const SECRET_MASK = '••••••';
+const SECRET_MASK = '••••••';
 
 /** Constants by name, as they are used. Of several with one name the first counts. */
 export function constantsByName(constants: readonly Constant[]): Constants {

@@ -59,7 +59,7 @@ export interface OpenedCase {
 export type NotOpened = { readonly kind: 'tooDeep'; readonly most: number } | { readonly kind: 'tooLong'; readonly steps: bigint; readonly most: number };
 
 /** An instance with more steps is not opened. */
-export const MOST_OPENED_STEPS = 50_000;
+const MOST_OPENED_STEPS = 50_000;
 
 /** Opens a case: its steps with those of all it uses in their place, by the binding rules. */
 export function openCase(content: CaseContent, library: Library, constants: Constants = new Map()): ({ readonly kind: 'opened' } & OpenedCase) | NotOpened {

@@ -5,7 +5,6 @@ export { countExpanded, type ExpandedCount } from './counting.ts';
 export { constantsByName, visibleConstants, type Constant, type Constants } from './constants.ts';
 export { type OpenedPart, type OpenedValue, type Scope } from './scope.ts';
 export {
-  MOST_OPENED_STEPS,
   instanceName,
   instancesOf,
   openCase,
@@ -19,4 +18,4 @@ export {
 } from './expansion.ts';
 export { putBack, takeOut, type PutBack, type TakenOut } from './takeOut.ts';
 export { usersOf, usesOf, type Connected, type ReusableId, type UseEdge } from './reuseGraph.ts';
-export { MOST_RUNS_FOUND, findRuns, type FoundRun } from './runs.ts';
+export { findRuns, type FoundRun } from './runs.ts';

@@ -13,7 +13,7 @@ export interface FoundRun {
   readonly differing: readonly { readonly place: number; readonly step: PlainStep }[];
 }
 
-export const MOST_RUNS_FOUND = 200;
+const MOST_RUNS_FOUND = 200;
 
 /** How much of the words of two steps must be the same: of each, and of all together. */
 const LEAST_OF_A_STEP = 0.5;

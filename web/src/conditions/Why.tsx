@@ -91,6 +91,7 @@ function Instance({ condition, testCase, row, through, item }: { readonly condit
 function Derived({ derivation, model }: { readonly derivation: Derivation; readonly model: StateTransitionsModel | null }) {
   switch (derivation.kind) {
     case 'expectation':
+      if (derivation.steps.length === 0) return <>a step of the shared steps it uses says what is expected.</>;
       return <>{derivation.steps.map((s) => `step ${s.number} expects “${s.expected}”`).join(', ')}.</>;
     case 'values':
       return <>{derivation.values.filter((v) => v.parameter !== null).map(valueWords).join(', ')}.</>;

@@ -1,6 +1,6 @@
 import type { CaseId, SharedId } from '@caderno/core/artefacts';
 import { isPlainStep, type CaseContent, type Step, type StepId, type Written } from '@caderno/core/cases';
-import { EMPTY_SHARED, takeOut, type FoundRun, type SharedContent } from '@caderno/core/shared';
+import { EMPTY_SHARED, findRuns, takeOut, type FoundRun, type SharedContent } from '@caderno/core/shared';
 import type { TakeOut } from '@caderno/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -39,13 +39,15 @@ export function TakeOutDialog({ owner, steps, onClose }: Props) {
     const { id, version } = owner;
     const first: User = owner.kind === 'case' ? { kind: owner.kind, id: owner.id, version, content: { ...owner.content, steps: taken.rest }, uses } : { kind: owner.kind, id: owner.id, version, content: { ...owner.content, steps: taken.rest }, uses };
     try {
-      const others = await Promise.all(usersOf(runs.filter((r) => along.has(runKey(r)))).map((found) => replaced(project, found)));
-      const { made } = await call('takeOut', { params: { project }, body: { shared, users: [first, ...others.flat()] } }, { commandId: crypto.randomUUID() });
+      const others = await Promise.all(byCase(runs.filter((r) => along.has(runKey(r)))).map((found) => replaced(project, found, taken.steps)));
+      const { made } = await call('takeOut', { params: { project }, body: { shared, users: [first, ...others] } }, { commandId: crypto.randomUUID() });
       await client.invalidateQueries({ queryKey: [project] });
       toast.success(`${made.join('')} “${shared.title}” was made of ${countOf(taken.steps.length, 'step')} of ${id}${others.length > 0 ? `, and stands in ${countOf(others.length, 'other case')} as well` : ''}. The journal can undo it.`);
       onClose();
     } catch (error) {
-      tellFailure(error);
+      if (!(error instanceof RunMoved)) return tellFailure(error);
+      await client.invalidateQueries({ queryKey: [project, 'list', 'runs'] });
+      toast.error(`The steps of ${error.id} were changed in the meantime. Nothing was taken out; look at what stands there now and take out again.`);
     }
   };
   return (
@@ -142,14 +144,25 @@ function both({ action, expected }: Extract<Step, { kind: 'step' }>): string {
 }
 
 /** The runs by case: each case is changed once. */
-function usersOf(runs: readonly FoundRun[]): { readonly id: CaseId; readonly runs: readonly FoundRun[] }[] {
+function byCase(runs: readonly FoundRun[]): { readonly id: CaseId; readonly runs: readonly FoundRun[] }[] {
   return [...new Set(runs.map((r) => r.id))].map((id) => ({ id, runs: runs.filter((r) => r.id === id) }));
 }
 
-/** A case with its runs gone and the places where the shared steps are used instead; none when it changed in the meantime. */
-async function replaced(project: string, { id, runs }: { readonly id: CaseId; readonly runs: readonly FoundRun[] }): Promise<User[]> {
+/** Somebody changed a run after it was found. */
+class RunMoved extends Error {
+  readonly id: CaseId;
+  constructor(id: CaseId) {
+    super(`The run in ${id} is not what it was`);
+    this.id = id;
+  }
+}
+
+/** A case with its runs gone and the places where the shared steps are used instead. @throws RunMoved when a run is no longer what was looked at. */
+async function replaced(project: string, { id, runs }: { readonly id: CaseId; readonly runs: readonly FoundRun[] }, steps: readonly Step[]): Promise<User> {
   const artefact = await call('readArtefact', { params: { project, id } });
-  if (artefact.kind !== 'case') return [];
+  if (artefact.kind !== 'case') throw new RunMoved(id);
+  const now = new Set(findRuns([{ id, content: artefact.content }], steps, null).map((r) => JSON.stringify(r)));
+  if (!runs.every((r) => now.has(JSON.stringify(r)))) throw new RunMoved(id);
   const rest: Step[] = [];
   const uses: User['uses'] = [];
   for (const step of artefact.content.steps) {
@@ -157,5 +170,5 @@ async function replaced(project: string, { id, runs }: { readonly id: CaseId; re
     if (run === undefined) rest.push(step);
     else if (run.steps[0] === step.id) uses.push({ at: rest.length + uses.length, step: newStepId(), arguments: [...run.arguments] });
   }
-  return [{ kind: 'case', id, version: artefact.summary.version, content: { ...artefact.content, steps: rest }, uses }];
+  return { kind: 'case', id, version: artefact.summary.version, content: { ...artefact.content, steps: rest }, uses };
 }

@@ -38,7 +38,7 @@ export function OpenedLines({ lines, depth, withValues }: Props) {
 }
 
 /** A step with its expected result, values in place. */
-export function OpenedTexts({ line, withValues }: { readonly line: Extract<OpenedStep, { kind: 'step' }>; readonly withValues: boolean }) {
+function OpenedTexts({ line, withValues }: { readonly line: Extract<OpenedStep, { kind: 'step' }>; readonly withValues: boolean }) {
   return (
     <span className="min-w-0">
       <OpenedText parts={line.scope.open(line.step.action)} withValues={withValues} />
@@ -52,7 +52,7 @@ export function OpenedTexts({ line, withValues }: { readonly line: Extract<Opene
 }
 
 /** A text of an opened step; values stand beside the names. */
-export function OpenedText({ parts, withValues }: { readonly parts: readonly OpenedPart[]; readonly withValues: boolean }) {
+function OpenedText({ parts, withValues }: { readonly parts: readonly OpenedPart[]; readonly withValues: boolean }) {
   return parts.map((part, i) => {
     if (part.kind === 'text') return <TextWithTerms key={i} text={part.text} />;
     const { value } = part;

@@ -1,7 +1,6 @@
 export { Steps } from './Steps.tsx';
 export { ParameterField } from './ParameterField.tsx';
 export { Parameters } from './Parameters.tsx';
-export { OpenedLines, OpenedText, OpenedTexts } from './OpenedLines.tsx';
 export { newStepId, type StepsEdit } from './stepEdits.ts';
 export { useConstants, useOpened, type StepsOpened } from './useOpened.ts';
 export type { ParameterContext } from './parameterEditing.ts';

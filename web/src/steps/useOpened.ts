@@ -5,7 +5,7 @@ import { useLibrary, useSettings, useSummaries } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 
 /** What a use is known by in lists: its latest version. */
-export interface LatestHead {
+interface LatestHead {
   readonly title: string;
   readonly version: number;
   readonly withdrawn: boolean;

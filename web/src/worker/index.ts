@@ -1,2 +1,2 @@
-export { useBeside, type Beside } from './useBeside.ts';
+export { useBeside } from './useBeside.ts';
 export { Receiver, Sender, type Parcel } from './parcels.ts';

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 
-export interface Beside<I, O> {
+interface Beside<I, O> {
   readonly input: I;
   readonly output: O;
 }
