@@ -31,15 +31,16 @@ test('steps are taken out, used elsewhere, called with a row and with one’s ow
       await page.keyboard.type(line);
       if (line.includes('<')) {
         await expect(page.getByRole('option', { name: /new parameter/ })).toBeVisible();
+        // A list that has only just opened takes no key, so that nobody chooses what they have not seen.
+        await page.waitForTimeout(200);
         await page.keyboard.press('Enter');
       }
       await page.keyboard.press('Enter');
     }
     await page.keyboard.type('Print the receipt');
     await page.keyboard.press('Tab');
-    await page.keyboard.type('It says <amount');
-    await expect(page.getByRole('option', { name: '<amount>' })).toBeVisible();
-    await page.keyboard.press('Enter');
+    await page.keyboard.type('It says <amount>');
+    await expect(page.getByRole('option')).toHaveCount(0);
     await page.keyboard.press('Escape');
     await expect(steps(page)).toHaveCount(4);
     await page.getByRole('gridcell', { name: 'name of the next row' }).focus();
