@@ -1,6 +1,6 @@
 import { artefactId } from '@caderno/core/artefacts';
 import { DEFAULT_RISK_SCALE } from '@caderno/core/basis';
-import { EMPTY_CASE, parameterId, rowId, stepId } from '@caderno/core/cases';
+import { EMPTY_CASE, parameterId, rowId, stepId, plainStep } from '@caderno/core/cases';
 import { DEFAULT_MOST_ITEMS, fieldId, type Field } from '@caderno/core/conditions';
 import type { Design, DesignCase, DesignCondition, DesignRequirement } from '@caderno/core/coverage';
 
@@ -86,8 +86,8 @@ function testCase(n: number, covered: number, random: (below: number) => number)
       title: `Case ${n} of reading ${covered}`,
       module: `Module ${Math.floor(n / 1000) + 1}`,
       steps: [
-        { kind: 'step', id: stepId('s0'), action: 'Open the form', expected: '' },
-        { kind: 'step', id: step, action: 'Enter <value>', expected: 'It is taken or refused' },
+        plainStep(stepId('s0'), 'Open the form'),
+        plainStep(step, 'Enter <value>', 'It is taken or refused'),
       ],
       parameters: [{ id: value, name: 'value', type: 'text', default: '', description: '' }],
       rows: Array.from({ length: LARGE.rowsPerCase }, (_, i) => ({ id: rowId(`r${i}`), name: `row ${i}`, cells: { p: String(random(2000)) } })),

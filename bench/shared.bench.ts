@@ -1,5 +1,5 @@
 import { artefactId, type CaseId } from '@caderno/core/artefacts';
-import { EMPTY_CASE, parameterId, rowId, stepId, type CaseContent, type Step } from '@caderno/core/cases';
+import { EMPTY_CASE, parameterId, rowId, stepId, plainStep, type CaseContent, type Step } from '@caderno/core/cases';
 import { countExpanded, instancesOf, openCase, openedText, usersOf, type UseEdge, type Used } from '@caderno/core/shared';
 import { seeded } from './largeProject.ts';
 import { p95, report, timed, type Figure } from './measure.ts';
@@ -42,7 +42,7 @@ function nested(rows: readonly number[]): [CaseContent, ReadonlyMap<string, Used
       title: `level ${level}`,
       parameters: [`x${level}`, `y${level}`, `from ${level}`].map((name) => ({ id: parameterId(name), name, type: 'text' as const, default: 'usual', description: '' })),
       rows: Array.from({ length: rows[level] ?? 1 }, (_, i) => ({ id: rowId(`r${i}`), name: `row ${i}`, cells: { [`x${level}`]: `value ${i}`, [`y${level}`]: `other ${i}` } })),
-      steps: [...[1, 2, 3].map((n): Step => ({ kind: 'step', id: stepId(`s${n}`), action: `enter <x${level}> and <from ${level}>`, expected: `it says <y${level}>` })), ...call],
+      steps: [...[1, 2, 3].map((n): Step => plainStep(stepId(`s${n}`), `enter <x${level}> and <from ${level}>`, `it says <y${level}>`)), ...call],
     };
   };
   const idOf = (level: number): CaseId => artefactId('case', level + 1);

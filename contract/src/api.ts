@@ -6,7 +6,7 @@ import { bytesBody, fileResponse } from './bytes.ts';
 import { foundRunsSchema, libraryQuerySchema, librarySchema, reuseSchema, runsQuerySchema, takeOutSchema } from './shared.ts';
 import { caseCountsSchema, caseMarksSchema, conditionLineSchema, coverageReportSchema, designSchema, heldUpSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
 import type { AnyEndpoint } from './endpoint.ts';
-import { artefactIdSchema, caseIdSchema, conditionIdSchema, requirementIdSchema } from './ids.ts';
+import { artefactIdSchema, attachmentIdSchema, caseIdSchema, conditionIdSchema, requirementIdSchema } from './ids.ts';
 import { exportQuerySchema, importDraftSchema, importPreviewSchema, importProgressSchema, importStepSchema, runImportSchema, uploadQuerySchema } from './imports.ts';
 import { LIMITS } from './limits.ts';
 import { memberSchema, newAccountSchema, newMemberSchema, newProjectSchema, projectKeySchema, projectRefSchema, sessionSchema, signInSchema } from './people.ts';
@@ -69,6 +69,9 @@ export const api = {
   readReuse: { method: 'GET', path: '/projects/:project/artefacts/:id/reuse', access: 'reader', summary: 'What uses shared steps or a case, and what it uses', params: ofArtefact, query: none, body: nothing, response: reuseSchema },
   findRuns: { method: 'POST', path: '/projects/:project/shared/runs', access: 'reader', summary: 'Where the same run of steps stands, or nearly the same', params: inProject, query: none, body: runsQuerySchema, response: foundRunsSchema },
   takeOut: { method: 'POST', path: '/projects/:project/shared/take-out', access: 'analyst', summary: 'Take a run of steps out into shared steps', params: inProject, query: none, body: takeOutSchema, response: writtenSchema },
+
+  keepAttachment: { method: 'POST', path: '/projects/:project/attachments', access: 'analyst', summary: 'Keep a picture for steps', params: inProject, query: none, body: bytesBody, response: z.object({ id: attachmentIdSchema }) },
+  readAttachment: { method: 'GET', path: '/projects/:project/attachments/:attachment', access: 'reader', summary: 'A picture', params: inProject.extend({ attachment: attachmentIdSchema }), query: none, body: nothing, response: fileResponse },
 
   listChanges: {
     method: 'GET', path: '/projects/:project/journal', access: 'reader', summary: 'The journal, newest first',

@@ -1,5 +1,6 @@
 import { ARTEFACT_STATES, PRIORITIES } from '@caderno/core/artefacts';
 import { QUESTION_STATUSES, REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
+import { CASE_KINDS, EXECUTIONS } from '@caderno/core/cases';
 import { MODEL_KINDS, POLARITIES } from '@caderno/core/conditions';
 import { z } from 'zod';
 import { caseContentSchema, conditionContentSchema, kindAndContentSchema, questionContentSchema, requirementContentSchema, sharedContentSchema } from './content.ts';
@@ -44,6 +45,8 @@ export const caseSummarySchema = z.object({
   priority: z.enum(PRIORITIES),
   tags: z.array(z.string()),
   owner: z.string(),
+  caseKind: z.enum(CASE_KINDS),
+  execution: z.enum(EXECUTIONS),
   steps: count,
   rows: count,
   estimate: z.number().nullable(),

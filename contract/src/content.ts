@@ -1,11 +1,11 @@
 import { PRIORITIES, type ArtefactKind } from '@caderno/core/artefacts';
 import { LONGEST_SCALE, QUESTION_STATUSES, REQUIREMENT_TYPES, RISKS, WORDING_RULES, type QuestionContent, type RequirementContent } from '@caderno/core/basis';
-import { PARAMETER_TYPES, type CaseContent, type PlainStep, type Step } from '@caderno/core/cases';
+import { CASE_KINDS, EXECUTIONS, PARAMETER_TYPES, type CaseContent, type PlainStep, type Step } from '@caderno/core/cases';
 import { BOUNDARY_RULES, CLASS_KINDS, MOST_TABLE_VALUES, POLARITIES, STATE_LEVELS, STRENGTHS, eventId, stateId, transitionId, type ConditionContent, type Model } from '@caderno/core/conditions';
 import type { SharedContent } from '@caderno/core/shared';
 import type { ValueType } from '@caderno/core/values';
 import { z } from 'zod';
-import { caseIdSchema, conditionIdSchema, fieldIdSchema, innerIdSchema, itemKeySchema, parameterIdSchema, requirementIdSchema, rowIdSchema, sharedIdSchema, stepIdSchema } from './ids.ts';
+import { attachmentIdSchema, caseIdSchema, conditionIdSchema, fieldIdSchema, innerIdSchema, itemKeySchema, parameterIdSchema, requirementIdSchema, rowIdSchema, sharedIdSchema, stepIdSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
 
 /** PostgreSQL's JSONB holds every Unicode text but those with a NUL, and half a surrogate pair is no text. */
@@ -174,7 +174,8 @@ const argument = z.strictObject({ id: name, value: cell });
 export const argumentsSchema = uniqueById(z.array(argument).max(LIMITS.parameters));
 const use = { id: stepIdSchema, pinned: z.int().min(1).nullable(), arguments: argumentsSchema };
 const calledRows = z.discriminatedUnion('kind', [z.strictObject({ kind: z.literal('own'), row: rowIdSchema }), z.strictObject({ kind: z.literal('every') }), z.strictObject({ kind: z.literal('mine') })]);
-const plainStep = z.strictObject({ kind: z.literal('step'), id: stepIdSchema, action: line, expected: line });
+const attachment = z.strictObject({ id: attachmentIdSchema, name: title });
+const plainStep = z.strictObject({ kind: z.literal('step'), id: stepIdSchema, action: line, expected: line, attachments: uniqueById(z.array(attachment).max(LIMITS.attachments)) });
 export const plainStepSchema: z.ZodType<PlainStep> = plainStep;
 export const stepSchema: z.ZodType<Step> = z.discriminatedUnion('kind', [
   plainStep,
@@ -195,7 +196,11 @@ const cover = z.strictObject({
 
 export const caseContentSchema: z.ZodType<CaseContent> = z.strictObject({
   title,
+  kind: z.enum(CASE_KINDS),
+  execution: z.enum(EXECUTIONS),
   objective: text,
+  areas: text,
+  ideas: text,
   preconditions: text,
   steps: uniqueById(z.array(stepSchema).max(LIMITS.steps)),
   parameters: uniqueById(z.array(parameter).max(LIMITS.parameters)),
@@ -207,6 +212,8 @@ export const caseContentSchema: z.ZodType<CaseContent> = z.strictObject({
   estimate: z.number().min(0).max(100_000).nullable(),
   owner: name,
   defects,
+  dependsOn: uniqueById(z.array(z.strictObject({ id: caseIdSchema })).max(LIMITS.links)),
+  origin: z.strictObject({ id: caseIdSchema, version }).nullable(),
 });
 
 export const sharedContentSchema: z.ZodType<SharedContent> = z.strictObject({
@@ -237,7 +244,7 @@ export const CONTENT_SCHEMA: { readonly [K in ArtefactKind]: z.ZodType<ContentOf
 };
 
 /** Written into every stored version; a kind whose content changes shape gets the next number and a migration. */
-export const CONTENT_SCHEMA_VERSION: Record<ArtefactKind, number> = { requirement: 2, condition: 3, case: 3, question: 1, shared: 1 };
+export const CONTENT_SCHEMA_VERSION: Record<ArtefactKind, number> = { requirement: 2, condition: 3, case: 4, question: 1, shared: 2 };
 
 function withPatterns(model: unknown): unknown {
   const known = z.looseObject({ fields: z.array(z.looseObject({})).optional() }).parse(model);
@@ -248,13 +255,20 @@ function withoutEvents(covers: unknown): unknown {
   return z.array(z.looseObject({})).parse(covers).map((cover) => ({ ...cover, start: null, events: [] }));
 }
 
+const withAttachments = (stored: Record<string, unknown>): Record<string, unknown> => ({
+  ...stored,
+  steps: z.array(z.looseObject({})).parse(stored.steps).map((step) => (step.kind === 'step' ? { ...step, attachments: [] } : step)),
+});
+
+const NO_CHARTER = { kind: 'procedure', execution: 'byHand', areas: '', ideas: '', dependsOn: [], origin: null };
+
 /** What older schemas lack; step n leads from schema n to n + 1. Old versions stay readable for ever. */
 export const CONTENT_MIGRATIONS: Record<ArtefactKind, readonly ((stored: Record<string, unknown>) => Record<string, unknown>)[]> = {
   requirement: [(stored) => ({ ...stored, rating: null, origin: null, attributes: [], relations: [], dismissals: [] })],
   condition: [(stored) => ({ ...stored, observations: [], defects: [] }), (stored) => ({ ...stored, depths: [], under: null, order: 0, model: withPatterns(stored.model) })],
-  case: [(stored) => ({ ...stored, defects: [] }), (stored) => ({ ...stored, covers: withoutEvents(stored.covers) })],
+  case: [(stored) => ({ ...stored, defects: [] }), (stored) => ({ ...stored, covers: withoutEvents(stored.covers) }), (stored) => ({ ...withAttachments(stored), ...NO_CHARTER })],
   question: [],
-  shared: [],
+  shared: [withAttachments],
 };
 
 /** A content with its kind beside it, as it crosses the wire. */

@@ -1,6 +1,6 @@
 import { parseArtefactId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
 import { itemKey, fieldId, type FieldId, type ItemKey } from '@caderno/core/conditions';
-import { parameterId, rowId, stepId, type ParameterId, type RowId, type StepId } from '@caderno/core/cases';
+import { attachmentId, parameterId, rowId, stepId, type AttachmentId, type ParameterId, type RowId, type StepId } from '@caderno/core/cases';
 import { z } from 'zod';
 
 /** Ids inside a content are made by whoever writes it: letters, digits and a few marks. */
@@ -12,6 +12,7 @@ export const fieldIdSchema: z.ZodType<FieldId> = innerId.transform(fieldId);
 export const stepIdSchema: z.ZodType<StepId> = innerId.transform(stepId);
 export const parameterIdSchema: z.ZodType<ParameterId> = innerId.transform(parameterId);
 export const rowIdSchema: z.ZodType<RowId> = innerId.transform(rowId);
+export const attachmentIdSchema: z.ZodType<AttachmentId> = z.string().regex(/^[0-9a-f]{64}$/).transform(attachmentId);
 export const innerIdSchema = innerId;
 
 function idOf<K extends ArtefactKind>(kind: K, pattern: RegExp): z.ZodType<IdOfKind[K]> {

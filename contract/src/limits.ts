@@ -6,6 +6,8 @@ export const LIMITS = {
   text: 200_000,
   cell: 20_000,
   steps: 2_000,
+  /** Pictures of a step. */
+  attachments: 20,
   parameters: 200,
   rows: 20_000,
   fields: 20,
@@ -40,6 +42,8 @@ export const LIMITS = {
   password: 200,
   /** Bytes of a request's body. */
   body: 16 * 1024 * 1024,
+  /** Bytes of a picture. */
+  picture: 5 * 1024 * 1024,
   /** Bytes of an uploaded file. */
   file: 25 * 1024 * 1024,
 } as const;

@@ -29,6 +29,10 @@ export type Refusal =
   | { readonly code: 'outline_too_deep'; readonly limit: number }
   | { readonly code: 'use_circle'; readonly path: readonly ArtefactId[] }
   | { readonly code: 'uses_too_deep'; readonly limit: number }
+  | { readonly code: 'dependency_circle'; readonly path: readonly ArtefactId[] }
+  | { readonly code: 'attachment_unknown'; readonly name: string }
+  | { readonly code: 'attachment_not_picture' }
+  | { readonly code: 'attachment_too_large'; readonly limit: number }
   | { readonly code: 'undo_blocked'; readonly id: ArtefactId; readonly paths: readonly string[] }
   | { readonly code: 'undo_done_already'; readonly change: string }
   | { readonly code: 'still_used'; readonly id: ArtefactId; readonly users: readonly ArtefactId[] }
@@ -78,6 +82,10 @@ export const STATUS_OF_REFUSAL = {
   outline_too_deep: 422,
   use_circle: 422,
   uses_too_deep: 422,
+  dependency_circle: 422,
+  attachment_unknown: 422,
+  attachment_not_picture: 415,
+  attachment_too_large: 413,
   undo_blocked: 409,
   undo_done_already: 409,
   still_used: 409,
@@ -157,6 +165,14 @@ export function refusalSentence(refusal: Refusal): string {
       return `This would lead in a circle: ${refusal.path.join(' uses ')}. Nothing was saved; take one of these uses away.`;
     case 'uses_too_deep':
       return `Calls and shared steps may be nested ${refusal.limit} deep and no deeper. Nothing was saved.`;
+    case 'dependency_circle':
+      return `These cases would wait for each other: ${refusal.path.join(' depends on ')}. Nothing was saved; take one of these dependencies away.`;
+    case 'attachment_unknown':
+      return `The picture ‘${refusal.name}’ is not kept in this project. Your text is kept as a draft; add the picture again and save.`;
+    case 'attachment_not_picture':
+      return 'This is no picture that can be shown. Nothing was added; choose a PNG, JPEG, GIF or WebP file.';
+    case 'attachment_too_large':
+      return `The picture is larger than the ${Math.floor(refusal.limit / 1024 / 1024)} MB one may have. Nothing was added; make it smaller.`;
     case 'undo_blocked':
       return `${refusal.id} was changed at the same places since (${refusal.paths.slice(0, 3).join(', ')}). Nothing was undone; restore an earlier version instead.`;
     case 'undo_done_already':

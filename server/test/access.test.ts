@@ -1,3 +1,4 @@
+import { plainStep, stepId } from '@caderno/core/cases';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { API_ROOT, ROLES, api, roleReaches, type AnyEndpoint, type Operation, type Role } from '@caderno/contract';
@@ -130,7 +131,7 @@ describe('hostile input', () => {
     expect((await create(text)).refusal).toMatchObject({ code: 'request_invalid', issues: [{ path: expect.stringContaining('content.text') }] });
   });
   test('repeated ids, unknown fields and wrong kinds are refused', async () => {
-    const step = { kind: 'step' as const, id: 's' as never, action: '', expected: '' };
+    const step = plainStep(stepId('s'), '');
     const send = async (body: object) => (await server.as(project.analyst)('createArtefact', { body: body as never })).status;
     expect([await send(testCase({ steps: [step, step] })), await send({ ...testCase(), content: { ...testCase().content, more: 1 } }), await send({ kind: 'plan', content: {} })]).toEqual([400, 400, 400]);
   });

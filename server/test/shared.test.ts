@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
-import { newCover, parameterId, stepId, type Step } from '@caderno/core/cases';
+import { newCover, parameterId, stepId, plainStep, type Step } from '@caderno/core/cases';
 import { EMPTY_SHARED } from '@caderno/core/shared';
 import { condition, makeDatabase, makeProject, requirement, startServer, testCase, type Caller, type TestServer } from './harness.ts';
 
@@ -19,7 +19,7 @@ afterAll(async () => {
   await database.drop();
 });
 
-const line = (id: string, action: string, expected = ''): Step => ({ kind: 'step', id: stepId(id), action, expected });
+const line = (id: string, action: string, expected = ''): Step => plainStep(stepId(id), action, expected);
 const use = (shared: string, pinned: number | null = null): Step => ({ kind: 'shared', id: stepId(randomUUID().slice(0, 8)), shared: shared as `S-${number}`, pinned, arguments: [] });
 const callOf = (id: string): Step => ({ kind: 'call', id: stepId(randomUUID().slice(0, 8)), case: id as `C-${number}`, pinned: null, rows: { kind: 'every' }, arguments: [] });
 const shared = (title: string, steps: readonly Step[]) => ({ kind: 'shared' as const, content: { ...EMPTY_SHARED, title, steps } });

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
-import { newCover } from '@caderno/core/cases';
+import { newCover, plainStep, stepId } from '@caderno/core/cases';
 import { rebuildDerived } from '../src/artefacts/index.ts';
 import { inTransaction, migrate } from '../src/database/index.ts';
 import { condition, makeDatabase, makeProject, requirement, save, startServer, testCase, type Caller, type TestServer } from './harness.ts';
@@ -180,7 +180,7 @@ test('migrating again has nothing to do', async () => expect(await migrate(serve
 describe('finding', () => {
   const titles = async (query: string) => (await call('listArtefacts', { query: { kind: 'case', query } })).data.map((s) => s.title).sort();
   beforeAll(async () => {
-    const step = { kind: 'step' as const, id: 's' as never, action: 'roll the dial over', expected: '' };
+    const step = plainStep(stepId('s'), 'roll the dial over');
     await create(testCase({ title: 'F1', module: 'Meter readings', tags: ['Smoke'], steps: [step], estimate: 5 }));
     const id = await create(testCase({ title: 'F2', module: 'Meter 100%', priority: 'high' }));
     await call('setState', { params: { id }, body: { state: 'withdrawn' } });

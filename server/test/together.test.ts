@@ -3,7 +3,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { fileURLToPath } from 'node:url';
 import { CoverageIndex, coverageReport } from '@caderno/core/coverage';
 import { rangeProblems } from '@caderno/core/conditions';
-import { newCover } from '@caderno/core/cases';
+import { newCover, plainStep, stepId } from '@caderno/core/cases';
 import type { ProjectEvent } from '@caderno/contract';
 import { CoverageIndexes } from '../src/coverage/index.ts';
 import { inTransaction } from '../src/database/index.ts';
@@ -48,7 +48,7 @@ describe('two servers on one database', () => {
     const r = (await first!('createArtefact', { body: requirement({ risk: 'high' }) })).data.summary.id as `R-${number}`;
     const k = (await first!('createArtefact', { body: condition([r]) })).data.summary.id as `K-${number}`;
     expect((await second!('readCoverage')).data).toMatchObject({ counts: { gap: 1 }, weighted: { gap: 9 } });
-    const step = { kind: 'step' as const, id: 's' as never, action: 'a', expected: 'e' };
+    const step = plainStep(stepId('s'), 'a', 'e');
     await first!('createArtefact', { body: testCase({ steps: [step], covers: [{ ...newCover(k, 1), expects: ['s' as never] }] }) });
     expect((await second!('readCoverage')).data).toEqual((await first!('readCoverage')).data);
     expect((await second!('readCoverage')).data.counts).toMatchObject({ shown: 1, gap: 0 });

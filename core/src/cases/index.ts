@@ -1,6 +1,10 @@
-export { expects, isPlainStep, isUse, stepId, textsOfStep, usedBy, withTexts, type Argument, type CalledRows, type CaseCall, type PlainStep, type SharedUse, type Step, type StepId, type Use } from './step.ts';
+export { attachmentId, pictureType, type Attachment, type AttachmentId, type PictureType } from './attachment.ts';
+export { findDependencyCircle } from './dependencies.ts';
+export { expects, isPlainStep, isUse, plainStep, stepId, textsOfStep, usedBy, withTexts, type Argument, type CalledRows, type CaseCall, type PlainStep, type SharedUse, type Step, type StepId, type Use } from './step.ts';
 export {
+  CASE_KINDS,
   EMPTY_CASE,
+  EXECUTIONS,
   PARAMETER_TYPES,
   caseMeaning,
   newCover,
@@ -8,7 +12,11 @@ export {
   rowId,
   type CarriedEvent,
   type CaseContent,
+  type CaseDependency,
+  type CaseKind,
+  type CaseOrigin,
   type Cover,
+  type Execution,
   type Parameter,
   type ParameterId,
   type ParameterType,
@@ -18,4 +26,4 @@ export {
 export { isParameterName, parametersIn, parseParameterText, renameInText, type TextPart } from './parameterText.ts';
 export { bindCell, bindRow, bindText, caseInstances, type BoundPart, type BoundValue, type Instance } from './binding.ts';
 export { parsePastedSteps, type PastedStep } from './pastedSteps.ts';
-export { caseProblems, fitsType, parameterProblems, parametersUsed, removeParameter, renameInSteps, renameParameter, withoutLostSteps, type CaseProblem, type Written } from './parameters.ts';
+export { caseProblems, fitsType, parameterProblems, parametersUsed, removeParameter, renameInSteps, renameParameter, textsOfCase, withCaseTexts, withoutLostSteps, type CaseProblem, type Written } from './parameters.ts';

@@ -1,6 +1,6 @@
 import { expect, test, describe } from '@jest/globals';
 import fc from 'fast-check';
-import { EMPTY_CASE, bindRow, bindText, caseInstances, caseProblems, isParameterName, parameterId, parametersIn, parseParameterText, parsePastedSteps, removeParameter, renameParameter, rowId, stepId, textsOfStep, type CaseContent } from './index.ts';
+import { EMPTY_CASE, bindRow, bindText, caseInstances, caseProblems, isParameterName, parameterId, parametersIn, parseParameterText, parsePastedSteps, removeParameter, renameParameter, plainStep, rowId, stepId, textsOfStep, type CaseContent } from './index.ts';
 
 describe('parameters in a text', () => {
   test('are cut out, plain brackets stay', () => {
@@ -31,7 +31,7 @@ const content: CaseContent = {
   ...EMPTY_CASE,
   title: 'T',
   preconditions: 'meter <meter>',
-  steps: [{ kind: 'step', id: stepId('s'), action: 'enter <reading> for <meter>', expected: '<answer>' }],
+  steps: [plainStep(stepId('s'), 'enter <reading> for <meter>', '<answer>')],
   parameters: [p('m', 'meter', 'M-1'), p('r', 'reading'), p('u', 'unused')],
   rows: [
     { id: rowId('1'), name: 'full', cells: { m: 'M-2', r: '5' } },

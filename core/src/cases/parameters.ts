@@ -15,13 +15,22 @@ export type CaseProblem =
   | { readonly code: 'row_name_twice'; readonly rowName: string };
 
 /** Every text of a case in which a parameter may stand, in reading order. */
-function textsOf(content: CaseContent): string[] {
-  return [content.objective, content.preconditions, ...content.steps.flatMap(textsOfStep)];
+export function textsOfCase(content: CaseContent): string[] {
+  return [...CASE_TEXTS.map((field) => content[field]), ...content.steps.flatMap(textsOfStep)];
+}
+
+/** The texts of a case that are not its steps'. */
+const CASE_TEXTS = ['objective', 'areas', 'ideas', 'preconditions'] as const;
+
+/** A case with each of its texts replaced. */
+export function withCaseTexts(content: CaseContent, change: (text: string) => string): CaseContent {
+  const own = Object.fromEntries(CASE_TEXTS.map((field) => [field, change(content[field])] as const));
+  return { ...content, ...own, steps: content.steps.map((s) => withTexts(s, change)) };
 }
 
 /** The names used anywhere in a case, in order of first use. */
 export function parametersUsed(content: CaseContent): string[] {
-  return [...new Set(textsOf(content).flatMap(parametersIn))];
+  return [...new Set(textsOfCase(content).flatMap(parametersIn))];
 }
 
 /** In the order of the union above; within a code, in reading order. `surfaced`: names that are used further down, through shared steps and calls; `constants`: names that the project knows. */
@@ -80,7 +89,7 @@ export function renameInSteps<W extends Written>(content: W, id: ParameterId, na
 export function renameParameter(content: CaseContent, id: ParameterId, name: string): CaseContent {
   const old = content.parameters.find((p) => p.id === id)?.name;
   if (old === undefined || old === name) return content;
-  return { ...renameInSteps(content, id, name), objective: renameInText(content.objective, old, name), preconditions: renameInText(content.preconditions, old, name) };
+  return withCaseTexts({ ...content, parameters: content.parameters.map((p) => (p.id === id ? { ...p, name } : p)) }, (text) => renameInText(text, old, name));
 }
 
 /** The case without a parameter: its column of cells and its mappings go too; uses in texts stay, as undeclared. */

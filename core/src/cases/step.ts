@@ -1,5 +1,6 @@
 import type { CaseId, SharedId } from '../artefacts/index.ts';
 import type { CellText } from '../data/index.ts';
+import type { Attachment } from './attachment.ts';
 import type { RowId } from './testCase.ts';
 
 export type StepId = string & { readonly __brand: 'StepId' };
@@ -19,6 +20,13 @@ export interface PlainStep {
   readonly id: StepId;
   readonly action: string;
   readonly expected: string;
+  /** Pictures that are seen beside it. */
+  readonly attachments: readonly Attachment[];
+}
+
+/** A step as it is written first. */
+export function plainStep(id: StepId, action: string, expected = ''): PlainStep {
+  return { kind: 'step', id, action, expected, attachments: [] };
 }
 
 /** Shared steps stand here. */

@@ -1,4 +1,4 @@
-import type { ConditionId, DefectLink, Priority } from '../artefacts/index.ts';
+import type { CaseId, ConditionId, DefectLink, Priority } from '../artefacts/index.ts';
 import type { EventId, FieldId, StateId, TransitionId } from '../conditions/index.ts';
 import type { CellText } from '../data/index.ts';
 import type { Step, StepId } from './step.ts';
@@ -65,10 +65,25 @@ export function newCover(id: ConditionId, seenVersion: number): Cover {
   return { id, seenVersion, fields: [], outcome: null, expects: [], start: null, events: [] };
 }
 
+/** A procedure is written as steps; a charter gives a mission and ideas for exploring. */
+export const CASE_KINDS = ['procedure', 'charter'] as const;
+export type CaseKind = (typeof CASE_KINDS)[number];
+
+/** How a case is meant to be executed. */
+export const EXECUTIONS = ['byHand', 'automated'] as const;
+export type Execution = (typeof EXECUTIONS)[number];
+
 /** What a version of a case holds. */
 export interface CaseContent {
   readonly title: string;
+  readonly kind: CaseKind;
+  readonly execution: Execution;
+  /** Of a charter: its mission. */
   readonly objective: string;
+  /** Of a charter: where to look, one a line. */
+  readonly areas: string;
+  /** Of a charter: what to try, one a line. */
+  readonly ideas: string;
   readonly preconditions: string;
   readonly steps: readonly Step[];
   readonly parameters: readonly Parameter[];
@@ -77,16 +92,33 @@ export interface CaseContent {
   readonly module: string;
   readonly priority: Priority;
   readonly tags: readonly string[];
-  /** Minutes to execute one instance; null: not estimated. */
+  /** Minutes to execute one instance, the time box of a charter; null: not estimated. */
   readonly estimate: number | null;
   /** Display name of a member; empty: nobody. */
   readonly owner: string;
   readonly defects: readonly DefectLink[];
+  /** Cases that must have been executed before it. */
+  readonly dependsOn: readonly CaseDependency[];
+  /** The case it was cloned from. */
+  readonly origin: CaseOrigin | null;
+}
+
+export interface CaseDependency {
+  readonly id: CaseId;
+}
+
+export interface CaseOrigin {
+  readonly id: CaseId;
+  readonly version: number;
 }
 
 export const EMPTY_CASE: CaseContent = {
   title: '',
+  kind: 'procedure',
+  execution: 'byHand',
   objective: '',
+  areas: '',
+  ideas: '',
   preconditions: '',
   steps: [],
   parameters: [],
@@ -98,10 +130,12 @@ export const EMPTY_CASE: CaseContent = {
   estimate: null,
   owner: '',
   defects: [],
+  dependsOn: [],
+  origin: null,
 };
 
 /** The part whose change makes trace links to the case suspect. */
 export function caseMeaning(content: CaseContent): unknown {
   const covers = content.covers.map((c) => [c.id, c.fields, c.expects, c.start, c.events]);
-  return [content.title, content.objective, content.preconditions, content.steps, content.parameters, content.rows, covers];
+  return [content.title, content.kind, content.objective, content.areas, content.ideas, content.preconditions, content.steps, content.parameters, content.rows, covers];
 }

@@ -1,6 +1,6 @@
 import { expect, test, describe } from '@jest/globals';
 import fc from 'fast-check';
-import { rowId, stepId, type Step } from '../cases/index.ts';
+import { rowId, plainStep, stepId, type Step } from '../cases/index.ts';
 import { EMPTY_SHARED, type Used } from '../shared/index.ts';
 import { PLAIN_ITEM, TECHNIQUE_OF_ITEM, itemKey } from '../conditions/index.ts';
 import { CoverageIndex, caseMarks, countStandings, coverageReport, heldUp, listItems, percentDown, perTechnique, shownBy, shownRatio, type Design, type DesignCase, type DesignChange } from './index.ts';
@@ -187,7 +187,7 @@ const change: fc.Arbitrary<DesignChange> = fc.oneof(
     const about: QuestionSubject = c.on === 'requirement' ? { kind: 'requirement', id: R(c.at), words: '', holds: true } : { kind: 'condition', id: K(c.at), items: c.on === 'items' ? ['reading:edge:0', PLAIN_ITEM] : [], holds: true };
     return { kind: 'question', id: artefactId('question', c.n), question: c.gone ? null : question(c.n, [about], c.open ? 'open' : 'answered') };
   }),
-  fc.record({ key: fc.constantFrom('S-1', 'S-1@1'), steps: fc.constantFrom<readonly Step[] | null>(null, [], [calling(0, 3, 'every')], [{ kind: 'step', id: stepId('s9'), action: '', expected: 'it speaks' }]) }).map(
+  fc.record({ key: fc.constantFrom('S-1', 'S-1@1'), steps: fc.constantFrom<readonly Step[] | null>(null, [], [calling(0, 3, 'every')], [plainStep(stepId('s9'), '', 'it speaks')]) }).map(
     ({ key, steps }): DesignChange => (steps === null ? { kind: 'library', entries: [], gone: [key] } : { kind: 'library', entries: [{ key, used: sharedSteps(steps) }], gone: [] }),
   ),
   fc.tuple(fc.constantFrom(1, 4), fc.constantFrom(9, 20_000)).map(([high, mostItems]): DesignChange => ({ kind: 'settings', settings: { riskWeights: { high, medium: 2, low: 1 }, mostItems, constants: mostItems === 9 ? [limit] : [] } })),

@@ -1,5 +1,5 @@
 import { artefactId, type CaseId, type ConditionId, type RequirementId } from '../artefacts/index.ts';
-import { EMPTY_CASE, newCover, parameterId, rowId, stepId, type CaseContent, type Cover, type Step } from '../cases/index.ts';
+import { EMPTY_CASE, newCover, parameterId, rowId, plainStep, stepId, type CaseContent, type Cover, type Step } from '../cases/index.ts';
 import { DEFAULT_MOST_ITEMS, fieldId, type ConditionContent, type Field, type ValueRangesModel } from '../conditions/index.ts';
 import { DEFAULT_RISK_SCALE, type QuestionSubject } from '../basis/index.ts';
 import type { Design, DesignCase, DesignCondition, DesignQuestion, DesignRequirement } from './design.ts';
@@ -55,7 +55,7 @@ export function testCase(n: number, values: readonly string[], covers: readonly 
   const content: CaseContent = {
     ...EMPTY_CASE,
     title: `case ${n}`,
-    steps: [{ kind: 'step', id: stepId('s1'), action: 'enter <reading>', expected: 'it is taken' }, ...uses],
+    steps: [plainStep(stepId('s1'), 'enter <reading>', 'it is taken'), ...uses],
     parameters: [{ id: parameterId('p'), name: 'reading', type: 'text', default: '', description: '' }],
     rows: values.map((value, i) => ({ id: rowId(`r${i}`), name: `row ${i}`, cells: { p: value } })),
     covers: covers.map((c) => ({ ...newCover(K(1), 1), ...c })),

@@ -1,4 +1,4 @@
-import { EMPTY_CASE, parameterId, stepId, type CarriedEvent, type CaseContent, type Step } from '../cases/index.ts';
+import { EMPTY_CASE, parameterId, plainStep, stepId, type CarriedEvent, type CaseContent, type Step } from '../cases/index.ts';
 import { carriedFields, eventWords, stateName, type StatePath, type StateTransitionsModel } from '../conditions/index.ts';
 import { addProposedRows, coverOf, mapFields, withCover, type NewId, type SeenCondition } from './addRows.ts';
 import type { Filling, GapFilling, ProposedRow } from './gapFilling.ts';
@@ -33,7 +33,7 @@ function rowsCase(empty: CaseContent, condition: SeenCondition, rows: readonly P
     const carrier = coverOf(mapped, condition).fields.find((f) => f.id === field.id)?.parameter;
     return mapped.parameters.find((p) => p.id === carrier)?.name ?? [];
   });
-  const step: Step = { kind: 'step', id: stepId(newId()), action: `Give ${names.map((n) => `<${n}>`).join(', ')}`, expected: hasOutcome ? `<${OUTCOME}>` : '' };
+  const step: Step = plainStep(stepId(newId()), `Give ${names.map((n) => `<${n}>`).join(', ')}`, hasOutcome ? `<${OUTCOME}>` : '');
   const cover = { ...coverOf(mapped, condition), outcome: hasOutcome ? outcome.id : null, expects: [step.id] };
   const written = withCover({ ...mapped, steps: [step], parameters: hasOutcome ? [...mapped.parameters, outcome] : mapped.parameters }, cover);
   return addProposedRows(written, condition, rows, newId);
@@ -55,13 +55,13 @@ export function pathSteps(model: StateTransitionsModel, path: StatePath, newId: 
   const taken = path.transitions.map((t) => {
     const id = stepId(newId());
     const expected = `It is ${stateName(model, t.to)}${t.action === '' ? '' : `; ${t.action}`}`;
-    return { step: { kind: 'step' as const, id, action: capital(eventWords(model, t)), expected }, carried: { id, event: t.event, transition: t.id } };
+    return { step: plainStep(id, capital(eventWords(model, t)), expected), carried: { id, event: t.event, transition: t.id } };
   });
   if (path.refused === null) return taken;
   const id = stepId(newId());
   const state = path.transitions.at(-1)?.to ?? path.start;
   const action = capital(eventWords(model, { event: path.refused, guard: '' }));
-  return [...taken, { step: { kind: 'step', id, action, expected: `It is refused; it stays ${stateName(model, state)}` }, carried: { id, event: path.refused, transition: null } }];
+  return [...taken, { step: plainStep(id, action, `It is refused; it stays ${stateName(model, state)}`), carried: { id, event: path.refused, transition: null } }];
 }
 
 function capital(text: string): string {
@@ -70,6 +70,6 @@ function capital(text: string): string {
 
 /** A plain condition's title says what is to be seen; it stands as the expected result until it is put better. */
 function expectationCase(empty: CaseContent, condition: SeenCondition, newId: NewId): CaseContent {
-  const step: Step = { kind: 'step', id: stepId(newId()), action: '', expected: condition.content.title };
+  const step: Step = plainStep(stepId(newId()), '', condition.content.title);
   return withCover({ ...empty, steps: [step] }, { ...coverOf(empty, condition), expects: [step.id] });
 }

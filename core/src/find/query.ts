@@ -3,7 +3,7 @@ export type QueryTerm =
   | { readonly kind: 'field'; readonly field: QueryField; readonly value: string; readonly not: boolean }
   | { readonly kind: 'words'; readonly words: string; readonly not: boolean };
 
-export const QUERY_FIELDS = ['state', 'module', 'tag', 'priority', 'risk', 'owner', 'has', 'covers', 'id'] as const;
+export const QUERY_FIELDS = ['state', 'module', 'tag', 'priority', 'risk', 'owner', 'kind', 'execution', 'has', 'covers', 'id'] as const;
 export type QueryField = (typeof QUERY_FIELDS)[number];
 
 /** What `has:` can ask for. */

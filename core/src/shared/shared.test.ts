@@ -1,13 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { artefactId, type CaseId, type SharedId } from '../artefacts/index.ts';
-import { EMPTY_CASE, isPlainStep, isUse, parameterId, parametersIn, rowId, stepId, textsOfStep, type Argument, type CaseContent, type Parameter, type PlainStep, type Row, type Step } from '../cases/index.ts';
+import { EMPTY_CASE, isPlainStep, isUse, parameterId, parametersIn, rowId, plainStep, stepId, textsOfStep, type Argument, type CaseContent, type Parameter, type PlainStep, type Row, type Step } from '../cases/index.ts';
 import { EMPTY_SHARED, countExpanded, findCircle, findRuns, instancesOf, openCase, openedText, putBack, surfacedParameters, takeOut, keyOfUse, type Library, type SharedContent, type Used } from './index.ts';
 
 const S = (n: number): SharedId => artefactId('shared', n);
 const C = (n: number): CaseId => artefactId('case', n);
 const parameter = (name: string, value = ''): Parameter => ({ id: parameterId(name), name, type: 'text', default: value, description: '' });
-const line = (id: string, action: string, expected = ''): PlainStep => ({ kind: 'step', id: stepId(id), action, expected });
+const line = (id: string, action: string, expected = ''): PlainStep => plainStep(stepId(id), action, expected);
 const row = (name: string, cells: Record<string, string>): Row => ({ id: rowId(name), name, cells });
 const args = (record: Record<string, string>): Argument[] => Object.entries(record).map(([id, value]) => ({ id, value }));
 const newUse = (id: string, n: number, given: Record<string, string> = {}): Step => ({ kind: 'shared', id: stepId(id), shared: S(n), pinned: null, arguments: args(given) });

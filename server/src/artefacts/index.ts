@@ -2,6 +2,7 @@ export { CHANGES_CHANNEL, artefactOfRetry, changeOfRetry, idOfRow, lockProject, 
 export { changeState, createArtefact, findArtefact, readContent, saveArtefact, setState } from './store.ts';
 export { insertArtefacts, readHeads, reserveNumbers, writeVersions, type NewArtefactRow, type OnWritten, type Save } from './write.ts';
 export { lastPosition, moveRequirement, outlinePlaces, placeAfter, restorePlace } from './outline.ts';
+export { keepAttachment, readAttachment } from './attachments.ts';
 export { dropDraft, keepDraft } from './draft.ts';
 export { describeArtefact, readArtefact } from './read.ts';
 export { selectSummaries } from './summary.ts';

@@ -7,7 +7,7 @@ import { Refused } from '../refused.ts';
 export interface TraceLink {
   readonly to: ArtefactId;
   /** `derives` and `covers` are trace links, which a change of meaning makes suspect; `relates` and `asks` are not. */
-  readonly type: 'derives' | 'covers' | 'relates' | 'asks' | 'uses';
+  readonly type: 'derives' | 'covers' | 'relates' | 'asks' | 'uses' | 'dependsOn';
   readonly seenVersion: number;
   /** For `uses`: the version all uses are pinned to, the latest of several; null where any follows the latest. */
   readonly pinned?: number | null;
@@ -21,7 +21,7 @@ export function traceLinks(value: KindAndContent): TraceLink[] {
     case 'condition':
       return value.content.requirements.map((r) => ({ to: r.id, type: 'derives', seenVersion: r.seenVersion }));
     case 'case':
-      return [...value.content.covers.map((c): TraceLink => ({ to: c.id, type: 'covers', seenVersion: c.seenVersion })), ...useLinks(value.content.steps)];
+      return [...value.content.covers.map((c): TraceLink => ({ to: c.id, type: 'covers', seenVersion: c.seenVersion })), ...value.content.dependsOn.map((c): TraceLink => ({ to: c.id, type: 'dependsOn', seenVersion: 1 })), ...useLinks(value.content.steps)];
     case 'shared':
       return useLinks(value.content.steps);
     case 'question':

@@ -1,4 +1,4 @@
-import { textsOfStep } from '@caderno/core/cases';
+import { textsOfCase, textsOfStep } from '@caderno/core/cases';
 import type { KindAndContent } from '@caderno/contract';
 import { execute, type Work } from '../database/index.ts';
 
@@ -26,10 +26,8 @@ function wordsOf(value: KindAndContent): string[] {
       return value.content.requirements.map((r) => r.anchor?.quote ?? '');
     case 'question':
       return [value.content.text, value.content.answer, value.content.asked];
-    case 'case': {
-      const { objective, preconditions, steps, rows } = value.content;
-      return [objective, preconditions, ...steps.flatMap(textsOfStep), ...rows.map((r) => r.name)];
-    }
+    case 'case':
+      return [...textsOfCase(value.content), ...value.content.rows.map((r) => r.name)];
     case 'shared':
       return [value.content.purpose, ...value.content.steps.flatMap(textsOfStep)];
   }

@@ -1,6 +1,6 @@
 import { artefactId, type ArtefactKind, type ArtefactState, type Priority } from '@caderno/core/artefacts';
 import { QUESTION_STATUSES, REQUIREMENT_TYPES, effectiveRisk, type Risk, type RiskScale } from '@caderno/core/basis';
-import { expects } from '@caderno/core/cases';
+import { CASE_KINDS, EXECUTIONS, expects } from '@caderno/core/cases';
 import { MODEL_KINDS, POLARITIES } from '@caderno/core/conditions';
 import { conditionIdSchema, requirementIdSchema, type KindAndContent, type Summary } from '@caderno/contract';
 import { z } from 'zod';
@@ -38,8 +38,8 @@ export function summaryColumns(value: KindAndContent, scale: RiskScale): Summary
       return { title, module, risk: null, priority: null, owner: '', tags: [...tags], facts: { steps: steps.length, parameters: parameters.map((p) => p.name) } };
     }
     case 'case': {
-      const { title, module, priority, owner, tags, steps, rows, estimate, covers } = value.content;
-      const facts = { steps: steps.length, expected: steps.filter(expects).length, rows: rows.length, estimate, covers: covers.map((c) => c.id) };
+      const { title, kind, execution, module, priority, owner, tags, steps, rows, estimate, covers } = value.content;
+      const facts = { kind, execution, steps: steps.length, expected: steps.filter(expects).length, rows: rows.length, estimate, covers: covers.map((c) => c.id) };
       return { title, module, risk: null, priority, owner, tags: [...tags], facts };
     }
   }
@@ -80,7 +80,7 @@ export async function selectSummaries(work: Work, where: string, bind: readonly 
 const requirementFacts = z.object({ type: z.enum(REQUIREMENT_TYPES) });
 const conditionFacts = z.object({ model: z.enum(MODEL_KINDS), polarity: z.enum(POLARITIES), requirements: z.array(requirementIdSchema) });
 const questionFacts = z.object({ status: z.enum(QUESTION_STATUSES), about: z.array(z.union([requirementIdSchema, conditionIdSchema])), answeredAt: z.string() });
-const caseFacts = z.object({ steps: z.int(), rows: z.int(), estimate: z.number().nullable(), covers: z.array(conditionIdSchema) });
+const caseFacts = z.object({ kind: z.enum(CASE_KINDS), execution: z.enum(EXECUTIONS), steps: z.int(), rows: z.int(), estimate: z.number().nullable(), covers: z.array(conditionIdSchema) });
 
 const sharedFacts = z.object({ steps: z.int(), parameters: z.array(z.string()) });
 
@@ -103,9 +103,9 @@ function toSummary(row: SummaryRow): Summary {
     case 'shared':
       return { kind: 'shared', id: artefactId('shared', number), title, state, version, meaningSince, module, author, at, tags: row.tags, ...sharedFacts.parse(row.facts) };
     case 'case': {
-      const { steps, rows, estimate, covers } = caseFacts.parse(row.facts);
+      const { kind: caseKind, execution, steps, rows, estimate, covers } = caseFacts.parse(row.facts);
       const { priority, tags, owner } = row;
-      return { kind: 'case', id: artefactId('case', number), title, state, version, meaningSince, module, author, at, priority: priority ?? 'medium', tags, owner, steps, rows, estimate, covers };
+      return { kind: 'case', id: artefactId('case', number), title, state, version, meaningSince, module, author, at, priority: priority ?? 'medium', tags, owner, caseKind, execution, steps, rows, estimate, covers };
     }
   }
 }

@@ -5,7 +5,9 @@ import { execute, modelsOf, selectRows, type ArtefactRow, type Work } from '../d
 import { readSettings } from '../projects/index.ts';
 import { Refused } from '../refused.ts';
 import { idOfRow, type Commander, type DeedPart } from './deed.ts';
-import { refuseCircles } from './library.ts';
+import { refuseUnknownAttachments } from './attachments.ts';
+import { refuseDependencyCircles } from './dependencies.ts';
+import { refuseCircles, type Using } from './library.ts';
 import { writeLinks } from './links.ts';
 import { searchWords, SEARCH_SQL } from './search.ts';
 import { contentHash, kindAndContentFromStore, meaningText } from './stored.ts';
@@ -63,7 +65,7 @@ export async function insertArtefacts(work: Work, commander: Commander, change: 
   }
   await placeUnderParents(work, commander.projectId, rows, made);
   await writeLinks(work, commander.projectId, rows.map((row, i) => ({ rowId: row.id, value: valueAt(made, i) })));
-  await refuseCircles(work, commander.projectId, rows.map((row, i) => ({ id: idOfRow(row), value: valueAt(made, i) })));
+  await refuseUnsound(work, commander.projectId, rows.map((row, i) => ({ id: idOfRow(row), value: valueAt(made, i) })));
   return { rows, parts: rows.map((artefact) => ({ artefact, fromVersion: null, toVersion: 1, undo: { kind: 'existence', exists: false } })) };
 }
 
@@ -118,8 +120,15 @@ export async function writeVersions(work: Work, commander: Commander, change: st
     parts.push(...changed.map(({ row, from, version }): DeedPart => ({ artefact: row, fromVersion: from, toVersion: version, undo: { kind: 'content', from, to: version } })));
     await onWritten((done += chunk.length));
   }
-  await refuseCircles(work, commander.projectId, saves.map(({ row, value }) => ({ id: idOfRow(row), value })));
+  await refuseUnsound(work, commander.projectId, saves.map(({ row, value }) => ({ id: idOfRow(row), value })));
   return parts;
+}
+
+/** What can only be told once all that is written together is there. */
+async function refuseUnsound(work: Work, projectId: string, written: readonly Using[]): Promise<void> {
+  await refuseUnknownAttachments(work, projectId, written.map((w) => w.value));
+  await refuseCircles(work, projectId, written);
+  await refuseDependencyCircles(work, projectId, written);
 }
 
 async function updateRows(work: Work, commander: Commander, scale: RiskScale, changed: readonly (Save & { readonly version: number; readonly meaningSince: number })[]): Promise<void> {

@@ -4,8 +4,9 @@ import { SCHEMA } from './connection.ts';
 import { first } from './migrations/0001-first.ts';
 import { basis } from './migrations/0002-basis.ts';
 import { shared } from './migrations/0003-shared.ts';
+import { attachments } from './migrations/0004-attachments.ts';
 
-const MIGRATIONS = [first, basis, shared];
+const MIGRATIONS = [first, basis, shared, attachments];
 
 /** Any number, the same in all our processes: servers that start together migrate one after the other. */
 const MIGRATION_LOCK = 7_201_126;

@@ -1,6 +1,6 @@
 import type { CaseId, ConditionId, RequirementId, SharedId } from '@caderno/core/artefacts';
 import { EMPTY_QUESTION, EMPTY_REQUIREMENT, type QuestionContent, type QuestionSubject, type RequirementContent } from '@caderno/core/basis';
-import { parameterId, parsePastedSteps, rowId, stepId, type CalledRows, type CarriedEvent, type CaseContent, type Parameter, type Step, type StepId } from '@caderno/core/cases';
+import { parameterId, parsePastedSteps, rowId, stepId, plainStep, type CalledRows, type CarriedEvent, type CaseContent, type Parameter, type Step, type StepId } from '@caderno/core/cases';
 import { anchorAt, carriedFields, coverageItems, eventId, fieldId, stateId, tableFromGrid, transitionId, type ConditionContent, type Field, type Model } from '@caderno/core/conditions';
 import type { SharedContent } from '@caderno/core/shared';
 import type { ValueType } from '@caderno/core/values';
@@ -139,7 +139,7 @@ function stepsOf(text: string, usable: FindUsable): Step[] {
   return text
     .split('\n')
     .filter((line) => line.trim() !== '')
-    .flatMap((line, i): Step[] => (line.trim().startsWith('/ ') ? [useOfLine(line.trim().slice(2), stepId(`s${i + 1}`), usable)] : parsePastedSteps(line).map((step) => ({ kind: 'step', id: stepId(`s${i + 1}`), ...step }))));
+    .flatMap((line, i): Step[] => (line.trim().startsWith('/ ') ? [useOfLine(line.trim().slice(2), stepId(`s${i + 1}`), usable)] : parsePastedSteps(line).map(({ action, expected }) => plainStep(stepId(`s${i + 1}`), action, expected))));
 }
 
 function useOfLine(line: string, id: StepId, usable: FindUsable): Step {
@@ -175,7 +175,11 @@ export function caseContent(demo: DemoCase, condition: (title: string) => MadeCo
   const steps = stepsOf(demo.steps, usable);
   return {
     title: demo.title,
+    kind: demo.kind,
+    execution: demo.execution,
     objective: demo.objective,
+    areas: demo.areas,
+    ideas: demo.ideas,
     preconditions: demo.preconditions,
     steps,
     parameters,
@@ -202,6 +206,8 @@ export function caseContent(demo: DemoCase, condition: (title: string) => MadeCo
     estimate: demo.estimate,
     owner: demo.owner,
     defects: [],
+    dependsOn: demo.dependsOn.map((title) => ({ id: usable(title).id as CaseId })),
+    origin: null,
   };
 }
 

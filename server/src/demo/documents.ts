@@ -1,6 +1,6 @@
 import { PRIORITIES } from '@caderno/core/artefacts';
 import { REQUIREMENT_TYPES, RISKS, WORDING_RULES } from '@caderno/core/basis';
-import { PARAMETER_TYPES } from '@caderno/core/cases';
+import { PARAMETER_TYPES, CASE_KINDS, EXECUTIONS } from '@caderno/core/cases';
 import { BOUNDARY_RULES, CLASS_KINDS, POLARITIES, STATE_LEVELS, STRENGTHS } from '@caderno/core/conditions';
 import { ORDERED_KINDS } from '@caderno/core/values';
 import { ROLES, TRACKER_KINDS } from '@caderno/contract';
@@ -129,7 +129,13 @@ export type DemoCondition = z.infer<typeof condition>;
 const testCase = z.strictObject({
   title: z.string(),
   module: z.string(),
+  kind: z.enum(CASE_KINDS).default('procedure'),
+  execution: z.enum(EXECUTIONS).default('byHand'),
   objective: z.string().default(''),
+  areas: z.string().default(''),
+  ideas: z.string().default(''),
+  /** Titles of cases. */
+  dependsOn: z.array(z.string()).default([]),
   preconditions: z.string().default(''),
   priority: z.enum(PRIORITIES).default('medium'),
   tags: z.array(z.string()).default([]),

@@ -58,6 +58,8 @@ const FIELD_SQL: Record<QueryField, (value: string, parameter: Bind) => string> 
   risk: (value, parameter) => `a.risk = lower(${parameter(value)})`,
   covers: (value, parameter) => `jsonb_exists(a.facts->'covers', upper(${parameter(value)}))`,
   id: (value, parameter) => `a.number = ${parameter(parseArtefactId(value.toUpperCase())?.number ?? 0)}`,
+  kind: (value, parameter) => `lower(a.facts->>'kind') = lower(${parameter(value)})`,
+  execution: (value, parameter) => `lower(a.facts->>'execution') = lower(${parameter(value.replaceAll(/\s/g, ''))})`,
   has: (value) => HAS_SQL[value as HasValue],
 };
 

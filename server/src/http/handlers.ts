@@ -2,7 +2,7 @@ import type { Standing } from '@caderno/core/coverage';
 import { STANDINGS } from '@caderno/core/coverage';
 import type { ArtefactId, RequirementId } from '@caderno/core/artefacts';
 import { requirementIdSchema, type BodyOf, type Operation, type ParamsOf, type QueryOf, type ResponseOf } from '@caderno/contract';
-import { createArtefact, describeArtefact, dropDraft, findArtefact, keepDraft, moveRequirement, readArtefact, readLibrary, saveArtefact, setState } from '../artefacts/index.ts';
+import { createArtefact, describeArtefact, dropDraft, findArtefact, keepAttachment, keepDraft, moveRequirement, readArtefact, readAttachment, readLibrary, saveArtefact, setState } from '../artefacts/index.ts';
 import { modelsOf } from '../database/index.ts';
 import { listBasisTexts, listSuspectLinks, mergeRequirements, saveSettings, settleSuspectLinks, splitRequirement } from '../basis/index.ts';
 import { listConditions, readDesign } from '../coverage/index.ts';
@@ -86,6 +86,9 @@ export const handlers: { readonly [N in Operation]: Handler<N> } = {
   // The coverage keeper holds all cases, and a thread of its own to look through them.
   findRuns: ({ body }, call) => call.parts.coverage.ask(membershipOf(call).projectId, { kind: 'runs', ...body }),
   takeOut: ({ body }, call) => takeOut(call.work, commanderOf(call), body),
+
+  keepAttachment: async ({ body }, call) => ({ id: await keepAttachment(call.work, membershipOf(call).projectId, body, call.parts.now()) }),
+  readAttachment: ({ params }, call) => readAttachment(call.work, membershipOf(call).projectId, params.attachment),
 
   listChanges: ({ query }, call) => listChanges(call.work, membershipOf(call).projectId, query),
   undoChange: ({ params }, call) => undoChange(call.work, commanderOf(call), membershipOf(call).role, params.change),

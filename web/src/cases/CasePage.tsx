@@ -1,5 +1,5 @@
 import type { CaseId, ConditionId } from '@caderno/core/artefacts';
-import { EMPTY_CASE, bindRow, caseProblems, expects, parameterId, removeParameter, renameParameter, textsOfStep, withoutLostSteps, type CaseContent, type Parameter, type RowId, type Step, type StepId } from '@caderno/core/cases';
+import { EMPTY_CASE, bindRow, caseProblems, expects, parameterId, removeParameter, renameParameter, textsOfStep, withoutLostSteps, plainStep, type CaseContent, type Parameter, type RowId, type Step, type StepId } from '@caderno/core/cases';
 import { countExpanded, type Constants } from '@caderno/core/shared';
 import type { DesignChange } from '@caderno/core/coverage';
 import type { ArtefactOfKind, CaseSummary } from '@caderno/contract';
@@ -128,7 +128,7 @@ type Update = Editing<CaseContent>['update'];
 
 /** What of the case bears on coverage: writing a title or an action is no reason to count again. */
 function useCoverageChange({ id, state, version }: CaseSummary, { steps, parameters, rows, covers }: CaseContent): DesignChange {
-  const bearing = JSON.stringify(steps.map((s) => (s.kind === 'step' ? { kind: s.kind, id: s.id, action: '', expected: expects(s) ? 'something' : '' } : s)));
+  const bearing = JSON.stringify(steps.map((s) => (s.kind === 'step' ? plainStep(s.id, '', expects(s) ? 'something' : '') : s)));
   return useMemo(() => {
     const spoken = JSON.parse(bearing) as Step[];
     return { kind: 'case', id, case: { id, state, version, content: { ...EMPTY_CASE, steps: spoken, parameters, rows, covers } } };

@@ -1,11 +1,11 @@
-import { parsePastedSteps, stepId, type PlainStep, type Step, type StepId, type Written } from '@caderno/core/cases';
+import { parsePastedSteps, stepId, plainStep, type PlainStep, type Step, type StepId, type Written } from '@caderno/core/cases';
 
 /** An edit of steps, whatever they stand in. */
 export type StepsEdit = <W extends Written>(content: W) => W;
 
 /** Edits of the list of steps. Each returns the content unchanged when there is nothing to do. */
 export function newStep(action = '', expected = ''): PlainStep {
-  return { kind: 'step', id: newStepId(), action, expected };
+  return plainStep(newStepId(), action, expected);
 }
 
 export function newStepId(): StepId {
