@@ -64,3 +64,4 @@ export {
   type OutlineMove,
   type OutlinePlace,
 } from './outline.ts';
+export { vagueWords } from './wording/vagueWords.ts';

@@ -1,5 +1,6 @@
 import type { CaseId } from '../artefacts/index.ts';
 import { isPlainStep, parseParameterText, type Argument, type CaseContent, type PlainStep, type Step, type StepId } from '../cases/index.ts';
+import { likeness, wordsOf } from './wordsOfSteps.ts';
 
 /** A run of steps in some case that says the same as another run, or nearly. */
 export interface FoundRun {
@@ -123,23 +124,4 @@ function filled({ names, literals }: Pattern, text: string): string[] | null {
   }
   const end = text.length - last.length;
   return end > at ? [...values, text.slice(at, end)] : null;
-}
-
-function wordsOf({ action, expected }: PlainStep): string[] {
-  return `${action} ${expected}`.toLowerCase().match(/<[^<>]+>|[\p{L}\p{N}]+/gu) ?? [];
-}
-
-/** Twice the words in common, over all words of both (Dice). */
-function likeness(a: readonly string[], b: readonly string[]): number {
-  if (a.length + b.length === 0) return 1;
-  const left = new Map<string, number>();
-  for (const word of a) left.set(word, (left.get(word) ?? 0) + 1);
-  let common = 0;
-  for (const word of b) {
-    const count = left.get(word) ?? 0;
-    if (count === 0) continue;
-    common += 1;
-    left.set(word, count - 1);
-  }
-  return (2 * common) / (a.length + b.length);
 }

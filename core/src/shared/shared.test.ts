@@ -1,32 +1,8 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { artefactId, type CaseId, type SharedId } from '../artefacts/index.ts';
-import { EMPTY_CASE, isPlainStep, isUse, parameterId, parametersIn, rowId, plainStep, stepId, textsOfStep, type Argument, type CaseContent, type Parameter, type PlainStep, type Row, type Step } from '../cases/index.ts';
-import { EMPTY_SHARED, countExpanded, findCircle, findRuns, instancesOf, openCase, openedText, putBack, surfacedParameters, takeOut, keyOfUse, type Library, type SharedContent, type Used } from './index.ts';
-
-const S = (n: number): SharedId => artefactId('shared', n);
-const C = (n: number): CaseId => artefactId('case', n);
-const parameter = (name: string, value = ''): Parameter => ({ id: parameterId(name), name, type: 'text', default: value, description: '' });
-const line = (id: string, action: string, expected = ''): PlainStep => plainStep(stepId(id), action, expected);
-const row = (name: string, cells: Record<string, string>): Row => ({ id: rowId(name), name, cells });
-const args = (record: Record<string, string>): Argument[] => Object.entries(record).map(([id, value]) => ({ id, value }));
-const newUse = (id: string, n: number, given: Record<string, string> = {}): Step => ({ kind: 'shared', id: stepId(id), shared: S(n), pinned: null, arguments: args(given) });
-const callOf = (id: string, n: number, rows: Extract<Step, { kind: 'call' }>['rows'], given: Record<string, string> = {}): Step => ({ kind: 'call', id: stepId(id), case: C(n), pinned: null, rows, arguments: args(given) });
-
-function libraryOf(shared: Record<number, Partial<SharedContent>>, cases: Record<number, Partial<CaseContent>> = {}): ReadonlyMap<string, Used> {
-  const used: Used[] = [
-    ...Object.entries(shared).map(([n, part]): Used => ({ kind: 'shared', id: S(Number(n)), version: 1, withdrawn: false, content: { ...EMPTY_SHARED, ...part } })),
-    ...Object.entries(cases).map(([n, part]): Used => ({ kind: 'case', id: C(Number(n)), version: 1, withdrawn: false, content: { ...EMPTY_CASE, ...part } })),
-  ];
-  return new Map(used.map((u) => [u.id, u]));
-}
-
-/** Every instance as the lines an executor would read. */
-function readOut(content: Partial<CaseContent>, library: Library, constants?: ReadonlyMap<string, string>): string[][] {
-  const opened = openCase({ ...EMPTY_CASE, ...content }, library, constants);
-  if (opened.kind !== 'opened') throw new Error(opened.kind);
-  return Array.from(instancesOf(opened), () => opened.steps.map((s) => (s.kind === 'gone' ? 'gone' : [s.step.action, s.step.expected].map((t) => openedText(s.scope.open(t))).join(' => '))));
-}
+import { EMPTY_CASE, isPlainStep, isUse, parametersIn, rowId, stepId, textsOfStep, type CaseContent, type Parameter, type Row, type Step } from '../cases/index.ts';
+import { EMPTY_SHARED, countExpanded, findCircle, findRuns, openCase, putBack, surfacedParameters, takeOut, keyOfUse, type Library, type SharedContent, type Used } from './index.ts';
+import { C, LAST, S, anyName, args, callOf, graph, libraryOf, line, newUse, parameter, readOut, root, row } from './testGraphs.ts';
 
 const onlyActions = (lines: string[][]): string[][] => lines.map((l) => l.map((t) => t.split(' => ')[0] ?? ''));
 
@@ -87,24 +63,6 @@ test('what is gone is said at its place', () => {
   expect(readOut({ steps: [line('a', 'x'), newUse('u', 9)] }, new Map())).toEqual([['x => ', 'gone']]);
 });
 
-// Random graphs of uses: each uses only what has a higher number, so that there is no circle.
-const NAMES = ['a', 'b', 'c'];
-const text = fc.constantFrom('plain', '<a>', 'x <b>', '<c> and <a>', '\\<a>', '<undeclared>');
-const argument = fc.constantFrom('literal', '<a>', '<b> too', '<c>');
-const parameters = fc.subarray(NAMES).chain((names) => fc.tuple(...names.map((n) => fc.constantFrom('', `default ${n}`).map((d) => parameter(n, d)))));
-const someArguments = fc.dictionary(fc.constantFrom(...NAMES), argument, { maxKeys: 2 });
-const someRows = fc.array(fc.dictionary(fc.constantFrom(...NAMES), fc.constantFrom('1', '2', ''), { maxKeys: 3 }), { maxLength: 2 }).map((list) => list.map((cells, i) => row(`r${i}`, cells)));
-const LAST = 4;
-
-function someSteps(above: number): fc.Arbitrary<Step[]> {
-  const plain = fc.tuple(text, text).map(([action, expected]) => line('', action, expected));
-  const lower = above >= LAST ? plain : fc.oneof(plain, fc.tuple(fc.integer({ min: above + 1, max: LAST }), someArguments).map(([n, given]) => newUse('', n, given)), fc.tuple(fc.integer({ min: above + 1, max: LAST }), fc.constantFrom('own', 'every', 'mine'), someArguments).map(([n, kind, given]) => callOf('', n, kind === 'own' ? { kind, row: rowId('r0') } : { kind: kind === 'every' ? 'every' : 'mine' }, given)));
-  return fc.array(lower, { maxLength: 3 }).map((steps) => steps.map((s, i) => ({ ...s, id: stepId(`${above}.${i}`) })));
-}
-
-const graph = fc.tuple(...Array.from({ length: LAST }, (_, i) => fc.record({ steps: someSteps(i + 1), parameters })), ...Array.from({ length: LAST }, (_, i) => fc.record({ steps: someSteps(i + 1), parameters, rows: someRows }))).map((parts) => libraryOf(Object.fromEntries(parts.slice(0, LAST).map((p, i) => [i + 1, p])), Object.fromEntries(parts.slice(LAST).map((p, i) => [i + 1, p]))));
-const root = fc.record({ steps: someSteps(0), parameters, rows: someRows });
-
 /** An argument in which something has no value. */
 const OPEN = '\0';
 
@@ -146,9 +104,6 @@ function byHand(content: CaseContent, library: Library): string[][] {
   };
   return (content.rows.length > 0 ? content.rows : [null]).flatMap((r) => run(content.steps, envOf(content.parameters, r?.cells ?? {}, () => null)));
 }
-
-/** What has no value is said by a name, and which name may differ. */
-const anyName = (lines: string[][]): string[][] => lines.map((l) => l.map((t) => t.split(' => ').map((part) => (/[<\0]/.test(part) ? '?' : part)).join(' => ')));
 
 describe('on random graphs of uses', () => {
   test('opening equals inlining by hand, and the counts equal what is made', () => {

@@ -52,7 +52,7 @@ function openIn(key: string, used: Used, library: Library, known: Map<string, re
 const NOTHING: ReadonlySet<string> = new Set();
 
 /** The names that every row that is run gives a value to. */
-function fixedByRows(content: CaseContent, rows: CalledRows): ReadonlySet<string> {
+export function fixedByRows(content: CaseContent, rows: CalledRows): ReadonlySet<string> {
   if (rows.kind === 'mine') return NOTHING;
   const run = rows.kind === 'every' ? content.rows : content.rows.filter((r) => r.id === rows.row);
   if (run.length === 0) return NOTHING;

@@ -1,0 +1,127 @@
+import { vagueWords } from '../basis/index.ts';
+import { parametersUsed } from './parameters.ts';
+import { expects, isPlainStep, isUse, type PlainStep, type StepId } from './step.ts';
+import { parseParameterText } from './parameterText.ts';
+import type { CaseContent } from './testCase.ts';
+
+/** What is looked for in a case; each can be switched off in a project. */
+export const LOOK_RULES = [
+  'noExpectedResult',
+  'severalActions',
+  'hiddenExpectation',
+  'vagueWording',
+  'unusedParameter',
+  'invalidRowUnrefused',
+  'muchLonger',
+  'alikeCase',
+  'alikeRun',
+] as const;
+export type LookRule = (typeof LOOK_RULES)[number];
+
+/** Something in one case that deserves a second look: where, why, and how it would be mended. */
+export type Look =
+  | { readonly rule: 'noExpectedResult' }
+  /** `actions`: the action cut up, one a step. */
+  | { readonly rule: 'severalActions'; readonly step: StepId; readonly actions: readonly string[] }
+  /** `mended`: the step with the expectation in its place. */
+  | { readonly rule: 'hiddenExpectation'; readonly step: StepId; readonly words: string; readonly mended: Pick<PlainStep, 'action' | 'expected'> }
+  | { readonly rule: 'vagueWording'; readonly step: StepId; readonly words: string }
+  | { readonly rule: 'unusedParameter'; readonly name: string }
+  | { readonly rule: 'muchLonger'; readonly steps: number; readonly usual: number };
+
+export interface LookContext {
+  /** Names that are used further down, through shared steps and calls. */
+  readonly surfaced: ReadonlySet<string>;
+  /** Whether something it uses says what is expected. */
+  readonly usesExpect: boolean;
+  /** How many steps the other cases of its module have. */
+  readonly neighbours: readonly number[];
+  readonly off: readonly LookRule[];
+}
+
+/** What is worth a look in a case by itself, by rule and then in reading order. The lists of words are English. */
+export function looksAt(content: CaseContent, { surfaced, usesExpect, neighbours, off }: LookContext): Look[] {
+  const steps = content.steps.filter(isPlainStep);
+  const found: Look[] = [
+    ...(content.kind === 'procedure' && content.steps.length > 0 && !usesExpect && !content.steps.some(expects) ? [{ rule: 'noExpectedResult' } as const] : []),
+    ...steps.flatMap(severalActions),
+    ...steps.flatMap(hiddenExpectation),
+    ...steps.flatMap(vagueWording),
+    ...unusedParameters(content, surfaced),
+    ...muchLonger(content.steps.length, neighbours),
+  ];
+  return found.filter((look) => !off.includes(look.rule));
+}
+
+const VERBS =
+  'add|adjust|answer|append|apply|approve|assign|attach|call|cancel|change|choose|clear|click|close|complete|confirm|connect|copy|correct|create|decline|delete|deselect|disconnect|drag|edit|enter|export|fill|filter|find|follow|give|go|import|insert|leave|load|lodge|log|make|mark|move|navigate|note|open|order|pay|paste|pick|post|press|print|pull|push|put|read|record|register|reject|reload|remove|rename|replace|request|reset|return|run|save|scan|scroll|search|select|send|set|sign|sort|start|stop|submit|switch|take|tap|tick|turn|type|unplug|untick|upload|wait|withdraw|write';
+
+const BEGINS = new RegExp(`^(?:${VERBS})\\b`, 'i');
+const JOINT = new RegExp(`(?:[.;]\\s+|,?\\s+(?:and then|and|then)\\s+|,\\s+)(?=(?:then\\s+)?(?:${VERBS})\\b)`, 'gi');
+
+/** Longer texts are not looked into: nobody splits them by a click. */
+const LONGEST = 2_000;
+
+function severalActions({ id, action }: PlainStep): Look[] {
+  if (action.length > LONGEST || !BEGINS.test(action.trim())) return [];
+  const actions = action.trim().split(JOINT).map((part) => capital(part.replace(/^then\s+/i, '').replace(/[.;,\s]+$/, ''))).filter((part) => part !== '');
+  return actions.length > 1 ? [{ rule: 'severalActions', step: id, actions }] : [];
+}
+
+const CHECKS = /(?:^|[.;,]\s+|,?\s+and\s+)(?:then\s+)?(?:check|verify|confirm|make sure|ensure|see|observe|assert|expect)\s+(?:that|whether|if)\s+/i;
+const DEMANDS = /(?:^|[.;]\s+)(?=[^.;]*\b(?:should|must|(?:is|are)\s+(?:shown|displayed|refused|rejected|accepted|saved|visible|greyed out)|appears?)\b)/i;
+
+function hiddenExpectation({ id, action, expected }: PlainStep): Look[] {
+  if (action.length > LONGEST) return [];
+  const check = CHECKS.exec(action);
+  const found = check ?? DEMANDS.exec(action);
+  if (found === null) return [];
+  const rest = action.slice(found.index + found[0].length).replace(/[.;\s]+$/, '');
+  // "Enter what must be paid" is something to be done.
+  if (rest === '' || (check === null && BEGINS.test(rest))) return [];
+  const mended = { action: action.slice(0, found.index).trim(), expected: [expected.replace(/[.;\s]+$/, ''), capital(rest)].filter((t) => t !== '').join('. ') };
+  return [{ rule: 'hiddenExpectation', step: id, words: rest, mended }];
+}
+
+function vagueWording({ id, action, expected }: PlainStep): Look[] {
+  const words = [action, expected].flatMap((text) => vagueWords(withoutParameters(text)));
+  return [...new Set(words.map((w) => w.toLowerCase()))].map((found) => ({ rule: 'vagueWording', step: id, words: found }));
+}
+
+/** Names between angle brackets are no wording; a character of the same width keeps their neighbours apart. */
+function withoutParameters(text: string): string {
+  return parseParameterText(text).map((part) => (part.kind === 'text' ? part.text : '▪')).join('');
+}
+
+function unusedParameters(content: CaseContent, surfaced: ReadonlySet<string>): Look[] {
+  const used = new Set(parametersUsed(content));
+  const carried = new Set(content.covers.flatMap((c) => [...c.fields.map((f) => f.parameter), ...(c.outcome === null ? [] : [c.outcome])]));
+  return content.parameters.flatMap((p) => (used.has(p.name) || carried.has(p.id) || surfaced.has(p.name) ? [] : [{ rule: 'unusedParameter' as const, name: p.name }]));
+}
+
+/** With fewer neighbours nothing can be said of what is usual. */
+const FEWEST_NEIGHBOURS = 4;
+const LEAST_MORE = 8;
+
+function muchLonger(steps: number, neighbours: readonly number[]): Look[] {
+  if (neighbours.length < FEWEST_NEIGHBOURS) return [];
+  const sorted = neighbours.toSorted((a, b) => a - b);
+  const usual = sorted[Math.floor(sorted.length / 2)] ?? 0;
+  return steps > 2 * usual && steps - usual >= LEAST_MORE ? [{ rule: 'muchLonger', steps, usual }] : [];
+}
+
+/** The steps with one that does several things cut up; what is expected stays with the last. */
+export function withActionsSplit(content: CaseContent, step: StepId, actions: readonly string[], newId: () => StepId): CaseContent {
+  return {
+    ...content,
+    steps: content.steps.flatMap((s) => {
+      if (s.id !== step || isUse(s)) return [s];
+      // The last keeps the id: links that its expected result speaks for go on doing so.
+      return actions.map((action, i) => (i === actions.length - 1 ? { ...s, action } : { ...s, id: newId(), action, expected: '', attachments: [] }));
+    }),
+  };
+}
+
+function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
