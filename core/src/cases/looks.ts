@@ -64,8 +64,18 @@ const LONGEST = 2_000;
 
 function severalActions({ id, action }: PlainStep): Look[] {
   if (action.length > LONGEST || !BEGINS.test(action.trim())) return [];
-  const actions = action.trim().split(JOINT).map((part) => capital(part.replace(/^then\s+/i, '').replace(/[.;,\s]+$/, ''))).filter((part) => part !== '');
+  const actions = cutAtJoints(action.trim()).map((part) => capital(part.replace(/^then\s+/i, '').replace(/[.;,\s]+$/, ''))).filter((part) => part !== '');
   return actions.length > 1 ? [{ rule: 'severalActions', step: id, actions }] : [];
+}
+
+function cutAtJoints(text: string): string[] {
+  const parts: string[] = [];
+  let at = 0;
+  for (const joint of masked(text).matchAll(JOINT)) {
+    parts.push(text.slice(at, joint.index));
+    at = joint.index + joint[0].length;
+  }
+  return [...parts, text.slice(at)];
 }
 
 const CHECKS = /(?:^|[.;,]\s+|,?\s+and\s+)(?:then\s+)?(?:check|verify|confirm|make sure|ensure|see|observe|assert|expect)\s+(?:that|whether|if)\s+/i;
@@ -84,13 +94,13 @@ function hiddenExpectation({ id, action, expected }: PlainStep): Look[] {
 }
 
 function vagueWording({ id, action, expected }: PlainStep): Look[] {
-  const words = [action, expected].flatMap((text) => vagueWords(withoutParameters(text)));
+  const words = [action, expected].flatMap((text) => vagueWords(masked(text)));
   return [...new Set(words.map((w) => w.toLowerCase()))].map((found) => ({ rule: 'vagueWording', step: id, words: found }));
 }
 
-/** Names between angle brackets are no wording; a character of the same width keeps their neighbours apart. */
-function withoutParameters(text: string): string {
-  return parseParameterText(text).map((part) => (part.kind === 'text' ? part.text : '▪')).join('');
+/** Names between angle brackets are no wording: signs that are no letters stand in their place, as many. */
+function masked(text: string): string {
+  return parseParameterText(text).reduce((all, part) => (part.kind === 'text' ? all : all.slice(0, part.from) + '▪'.repeat(part.to - part.from) + all.slice(part.to)), text);
 }
 
 function unusedParameters(content: CaseContent, surfaced: ReadonlySet<string>): Look[] {

@@ -35,7 +35,6 @@ interface Written {
 
 /** Shorter runs stand in many cases without being worth a name. */
 const SHORTEST_RUN = 3;
-const LEAST_LIKE_STEPS = 0.75;
 const LEAST_LIKE_CASES = 0.8;
 const MOST_RUNS = 500;
 const MOST_CASES = 500;
@@ -45,10 +44,10 @@ const MOST_PLACES = 100;
 const SLICE = 200;
 
 /**
- * Runs of steps and cases that are nearly alike, over all cases. Steps are alike when three quarters of their words
- * are; each is held against those before it that stand for others (leader clustering), so that likeness does not
- * wander. Deterministic in the order of the cases; not every run of every subset is told: a run is as long as all its
- * places allow. Yields its progress every so often, so that whoever asks can let others in between or stop.
+ * Runs of steps and cases that are nearly alike, over all cases. Steps are alike that say the same but for values,
+ * articles and one other word; each is held against the first of its kind, so that likeness does not wander.
+ * Deterministic in the order of the cases; not every run of every subset is told: a run is as long as all its places
+ * allow. In time linear in the words. Yields its progress every so often, so that whoever asks can let others in between or stop.
  */
 export function* findAlike(cases: readonly Written[]): Generator<AlikeProgress, Alike> {
   const groups = new StepGroups();
@@ -58,7 +57,7 @@ export function* findAlike(cases: readonly Written[]): Generator<AlikeProgress, 
     sequences.push(content.steps.map((s) => groups.groupOf(s)));
   }
   const alikeCases: AlikeCases[] = [];
-  const pairs = new AlikePairs();
+  const pairs = new AlikePairs(sequences);
   for (const [i, sequence] of sequences.entries()) {
     if (i % SLICE === 0) yield { done: cases.length + i, of: cases.length * 2 };
     for (const { other, likeness: alike } of pairs.add(sequence)) {
@@ -69,93 +68,106 @@ export function* findAlike(cases: readonly Written[]): Generator<AlikeProgress, 
   return { runs: repeatedRuns(sequences).map((run) => withIds(run, cases)), cases: alikeCases.toSorted((a, b) => b.likeness - a.likeness) };
 }
 
-/** Steps put into groups of nearly the same words; a use is alike to uses of the same only. */
+/** Words that change nothing of what is done. */
+const EMPTY_WORDS = new Set(['a', 'an', 'the', 'this', 'that', 'its', 'of', 'to', 'in', 'on', 'at', 'and', 'then', 'please', 'again']);
+/** Shorter steps must be the same word for word: with one word other they are about something else. */
+const FEWEST_WORDS = 4;
+
+/**
+ * Steps put into groups: each joins the first step that says the same but for values, articles and one other word.
+ * Two lists of words that differ in one word are the same list once a word is taken out of each, so that all lists with
+ * a word taken out, kept by what is left, find each other without being compared (deletion neighbourhood).
+ */
 class StepGroups {
   readonly #known = new Map<string, number>();
-  readonly #leaders = new PrefixIndex(LEAST_LIKE_STEPS);
+  readonly #withOneOut = new Map<string, number>();
+  readonly #signs = new Map<string, string>();
   #last = 0;
 
   groupOf(step: Step): number {
-    const key = isUse(step) ? `use ${usedBy(step)}` : wordsOf(step).join(' ');
-    const known = this.#known.get(key);
+    const signs = isUse(step) ? [this.#signOf(usedBy(step))] : wordsOf(step).filter((w) => !EMPTY_WORDS.has(w)).map((w) => this.#signOf(/^[<\p{N}]/u.test(w) ? '' : w));
+    const whole = signs.join('');
+    const known = this.#known.get(whole);
     if (known !== undefined) return known;
-    const words = isUse(step) ? [key] : wordsOf(step);
-    const leader = this.#leaders.likest(words);
-    const group = leader ?? (this.#last += 1);
-    if (leader === null) this.#leaders.add(group, words);
-    this.#known.set(key, group);
+    const near = signs.length < FEWEST_WORDS ? [] : withOneOut(signs, whole);
+    const group = this.#nearest(whole, near) ?? this.#newGroup(near);
+    this.#known.set(whole, group);
     return group;
   }
+
+  #nearest(whole: string, near: readonly string[]): number | null {
+    if (near.length === 0) return null;
+    let first = this.#withOneOut.get(whole) ?? Number.POSITIVE_INFINITY;
+    for (const key of near) first = Math.min(first, this.#known.get(key) ?? first, this.#withOneOut.get(key) ?? first);
+    return Number.isFinite(first) ? first : null;
+  }
+
+  #newGroup(near: readonly string[]): number {
+    const group = (this.#last += 1);
+    for (const key of near) if (!this.#withOneOut.has(key)) this.#withOneOut.set(key, group);
+    return group;
+  }
+
+  /** One sign a word keeps the keys short. Values are all one sign. */
+  #signOf(word: string): string {
+    const known = this.#signs.get(word);
+    if (known !== undefined) return known;
+    const { size } = this.#signs;
+    // Half pairs are no signs; those beyond take two places, which few projects need.
+    const sign = String.fromCodePoint(size < HALF_PAIRS ? size : size - HALF_PAIRS + BEYOND);
+    this.#signs.set(word, sign);
+    return sign;
+  }
 }
 
-/** Leaders of a group are looked for among so many at most that share a telling word. */
-const MOST_CANDIDATES = 400;
+const HALF_PAIRS = 0xd800;
+const BEYOND = 0x1_0000;
+
+/** The list without its first sign, without its second, and so on. */
+function withOneOut(signs: readonly string[], whole: string): string[] {
+  let at = 0;
+  return signs.map((sign) => {
+    const from = at;
+    at += sign.length;
+    return whole.slice(0, from) + whole.slice(at);
+  });
+}
+
+/** Cases that share a telling step are held against each other, the latest of so many. */
+const MOST_CANDIDATES = 200;
 
 /**
- * Lists of words, found again by a list that is nearly the same. Two lists with a likeness of t share at least one
- * word among the first few of each, in whatever order all words are put (prefix filtering: Chaudhuri, Ganti, Kaushik
- * 2006); rare words first keep the lists of candidates short.
+ * Finds for each sequence of groups those before it that are nearly the same. Two with a likeness of t share at least
+ * one group among the first few of each, in whatever order all groups are put (prefix filtering: Chaudhuri, Ganti,
+ * Kaushik 2006); rare ones first keep the lists of candidates short.
  */
-class PrefixIndex {
-  readonly #least: number;
-  readonly #lists = new Map<number, readonly string[]>();
-  readonly #byWord = new Map<string, number[]>();
-
-  constructor(least: number) {
-    this.#least = least;
-  }
-
-  add(id: number, words: readonly string[]): void {
-    this.#lists.set(id, words);
-    for (const word of prefixOf(words, this.#least)) {
-      const known = this.#byWord.get(word);
-      if (known === undefined) this.#byWord.set(word, [id]);
-      else known.push(id);
-    }
-  }
-
-  likest(words: readonly string[]): number | null {
-    let best: { id: number; alike: number } | null = null;
-    for (const word of prefixOf(words, this.#least)) {
-      for (const id of (this.#byWord.get(word) ?? []).slice(-MOST_CANDIDATES)) {
-        const alike = likeness(words, this.#lists.get(id) ?? []);
-        if (alike >= this.#least && (best === null || alike > best.alike || (alike === best.alike && id < best.id))) best = { id, alike };
-      }
-    }
-    return best?.id ?? null;
-  }
-}
-
-/** Longer words are rarer, and words of one length have an order of their own: the same order for every list. */
-function prefixOf(words: readonly string[], least: number): string[] {
-  const sorted = [...new Set(words)].sort((a, b) => b.length - a.length || (a < b ? -1 : 1));
-  // Of two lists with Dice t, the shorter has at least t / (2 - t) of its words in the longer.
-  const needed = Math.ceil((least / (2 - least)) * sorted.length);
-  return sorted.slice(0, Math.max(1, sorted.length - needed + 1));
-}
-
-/** Finds for each sequence those before it that have nearly the same steps. */
 class AlikePairs {
   readonly #sequences: (readonly number[])[] = [];
+  readonly #often = new Map<number, number>();
   readonly #byGroup = new Map<number, number[]>();
+
+  constructor(all: readonly (readonly number[])[]) {
+    for (const sequence of all) for (const group of sequence) this.#often.set(group, (this.#often.get(group) ?? 0) + 1);
+  }
 
   add(sequence: readonly number[]): { other: number; likeness: number }[] {
     const at = this.#sequences.push(sequence) - 1;
     if (sequence.length < SHORTEST_RUN) return [];
     const found = new Map<number, number>();
-    const groups = [...new Set(sequence)].sort((a, b) => b - a);
-    const needed = Math.ceil((LEAST_LIKE_CASES / (2 - LEAST_LIKE_CASES)) * groups.length);
-    // Groups that came late are rarer than those that came early.
-    for (const group of groups.slice(0, groups.length - needed + 1)) {
+    for (const group of this.#telling(sequence)) {
       const before = this.#byGroup.get(group) ?? [];
-      for (const other of before.slice(-MOST_CANDIDATES)) {
-        if (found.has(other)) continue;
-        found.set(other, likeness(sequence, this.#sequences[other] ?? []));
-      }
+      for (const other of before.slice(-MOST_CANDIDATES)) if (!found.has(other)) found.set(other, likeness(sequence, this.#sequences[other] ?? []));
       if (before.length === 0) this.#byGroup.set(group, [at]);
       else before.push(at);
     }
     return [...found].filter(([, alike]) => alike >= LEAST_LIKE_CASES).map(([other, alike]) => ({ other, likeness: alike }));
+  }
+
+  #telling(sequence: readonly number[]): number[] {
+    const groups = [...new Set(sequence)].sort((a, b) => (this.#often.get(a) ?? 0) - (this.#often.get(b) ?? 0) || a - b);
+    // Of two with Dice t, at least t / (2 - t) of the groups of either are in the other.
+    const needed = Math.ceil((LEAST_LIKE_CASES / (2 - LEAST_LIKE_CASES)) * groups.length);
+    return groups.slice(0, groups.length - needed + 1);
   }
 }
 
