@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { artefactSchema, changeSchema, draftKeptSchema, draftSchema, newArtefactSchema, placeSchema, saveSchema, stateSchema, summarySchema, versionSchema, versionWithContentSchema, writeSchema, writtenSchema } from './artefacts.ts';
 import { agendaQuerySchema, basisTextsSchema, mergeSchema, settleSchema, splitSchema, suspectLinkSchema } from './basis.ts';
 import { bytesBody, fileResponse } from './bytes.ts';
-import { foundRunsSchema, libraryQuerySchema, librarySchema, reuseSchema, runsQuerySchema, takeOutSchema } from './shared.ts';
+import { alikeSchema, foundRunsSchema, libraryQuerySchema, librarySchema, renameSchema, renamedSchema, reuseGraphSchema, reuseSchema, runsQuerySchema, takeOutSchema } from './shared.ts';
 import { caseCountsSchema, caseMarksSchema, conditionLineSchema, coverageReportSchema, designSchema, heldUpSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
 import type { AnyEndpoint } from './endpoint.ts';
 import { artefactIdSchema, attachmentIdSchema, caseIdSchema, conditionIdSchema, requirementIdSchema } from './ids.ts';
@@ -70,6 +70,9 @@ export const api = {
   findRuns: { method: 'POST', path: '/projects/:project/shared/runs', access: 'reader', summary: 'Where the same run of steps stands, or nearly the same', params: inProject, query: none, body: runsQuerySchema, response: foundRunsSchema },
   takeOut: { method: 'POST', path: '/projects/:project/shared/take-out', access: 'analyst', summary: 'Take a run of steps out into shared steps', params: inProject, query: none, body: takeOutSchema, response: writtenSchema },
 
+  renameParameter: { method: 'POST', path: '/projects/:project/shared/rename', access: 'analyst', summary: 'Rename a parameter everywhere, or say what that would change', params: inProject, query: none, body: renameSchema, response: renamedSchema },
+  readReuseGraph: { method: 'GET', path: '/projects/:project/shared/graph', access: 'reader', summary: 'The project’s reuse as a graph', params: inProject, query: none, body: nothing, response: reuseGraphSchema },
+  readAlike: { method: 'GET', path: '/projects/:project/shared/alike', access: 'reader', summary: 'Runs of steps and cases nearly alike; asked again while the search goes on', params: inProject, query: none, body: nothing, response: alikeSchema },
   keepAttachment: { method: 'POST', path: '/projects/:project/attachments', access: 'analyst', summary: 'Keep a picture for steps', params: inProject, query: none, body: bytesBody, response: z.object({ id: attachmentIdSchema }) },
   readAttachment: { method: 'GET', path: '/projects/:project/attachments/:attachment', access: 'reader', summary: 'A picture', params: inProject.extend({ attachment: attachmentIdSchema }), query: none, body: nothing, response: fileResponse },
 

@@ -118,7 +118,7 @@ export type Version = z.infer<typeof versionSchema>;
 export const versionWithContentSchema = z.intersection(versionSchema, kindAndContentSchema);
 export type VersionWithContent = z.infer<typeof versionWithContentSchema>;
 
-export const CHANGE_ACTIONS = ['create', 'save', 'state', 'move', 'undo', 'import', 'split', 'merge', 'settle', 'settings', 'write', 'takeOut'] as const;
+export const CHANGE_ACTIONS = ['create', 'save', 'state', 'move', 'undo', 'import', 'split', 'merge', 'settle', 'settings', 'write', 'takeOut', 'rename'] as const;
 export type ChangeAction = (typeof CHANGE_ACTIONS)[number];
 
 /** One entry of the journal: what one command did. */

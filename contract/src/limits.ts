@@ -31,6 +31,7 @@ export const LIMITS = {
   address: 2_000,
   terms: 2_000,
   constants: 500,
+  configurations: 100,
   leftOut: 5_000,
   depths: 20,
   /** Artefacts made or changed by one command, each. */

@@ -1,6 +1,7 @@
 import { ARTEFACT_STATES } from '@caderno/core/artefacts';
-import type { FoundRun, Used } from '@caderno/core/shared';
+import type { FoundRun, RenameHindrance, Used } from '@caderno/core/shared';
 import { z } from 'zod';
+import { changeSchema } from './artefacts.ts';
 import { argumentsSchema, caseContentSchema, plainStepSchema, sharedContentSchema, stepSchema } from './content.ts';
 import { caseIdSchema, sharedIdSchema, stepIdSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
@@ -41,6 +42,12 @@ export const foundRunsSchema: z.ZodType<readonly FoundRun[]> = z.array(
   z.object({ id: caseIdSchema, steps: z.array(stepIdSchema), kind: z.enum(['same', 'near']), arguments: argumentsSchema, differing: z.array(z.object({ place: z.int(), step: plainStepSchema })) }),
 );
 
+/** An artefact with steps as it is to become, and the version that is changed. */
+const writtenIn = z.intersection(
+  z.discriminatedUnion('kind', [z.object({ kind: z.literal('case'), id: caseIdSchema, content: caseContentSchema }), z.object({ kind: z.literal('shared'), id: sharedIdSchema, content: sharedContentSchema })]),
+  z.object({ version: z.int().min(1) }),
+);
+
 /**
  * A run of steps taken out into new shared steps. Each user is an artefact with the run gone; `at` are the places where
  * the new shared steps are used instead, ascending, counted with the uses before them.
@@ -49,12 +56,43 @@ export const takeOutSchema = z.strictObject({
   shared: sharedContentSchema,
   users: z
     .array(
-      z.intersection(
-        z.discriminatedUnion('kind', [z.object({ kind: z.literal('case'), id: caseIdSchema, content: caseContentSchema }), z.object({ kind: z.literal('shared'), id: sharedIdSchema, content: sharedContentSchema })]),
-        z.object({ version: z.int().min(1), uses: z.array(z.strictObject({ at: z.int().min(0), step: stepIdSchema, arguments: argumentsSchema })).max(LIMITS.steps) }),
-      ),
+      z.intersection(writtenIn, z.object({ uses: z.array(z.strictObject({ at: z.int().min(0), step: stepIdSchema, arguments: argumentsSchema })).max(LIMITS.steps) })),
     )
     .min(1)
     .max(LIMITS.written),
 });
 export type TakeOut = z.infer<typeof takeOutSchema>;
+
+const hindrance: z.ZodType<RenameHindrance> = z.discriminatedUnion('code', [
+  z.object({ code: z.literal('name_invalid'), name: z.string() }),
+  z.object({ code: z.literal('name_in_use'), id: reusableId, name: z.string() }),
+  z.object({ code: z.literal('name_of_constant'), name: z.string() }),
+  z.object({ code: z.literal('pinned_takes_it'), id: reusableId, used: reusableId, version: z.int() }),
+]);
+
+/** A parameter of an artefact renamed everywhere; with `apply` false only what that would change is answered. */
+export const renameSchema = z.strictObject({ owner: writtenIn, from: z.string().min(1).max(LIMITS.name), to: z.string().min(1).max(LIMITS.name), apply: z.boolean() });
+
+/** With hindrances nothing is renamed anywhere. */
+export const renamedSchema = z.object({
+  change: changeSchema.nullable(),
+  renamed: z.array(z.object({ id: reusableId, title: z.string(), hasIt: z.boolean(), places: z.int() })),
+  hindrances: z.array(hindrance),
+});
+export type RenamePlan = z.infer<typeof renamedSchema>;
+
+/** The project's reuse as it is drawn; `leftOut`: how many artefacts are more than can be drawn. */
+export const reuseGraphSchema = z.object({
+  nodes: z.array(z.object({ id: reusableId, title: z.string(), module: z.string(), state: z.enum(ARTEFACT_STATES) })),
+  edges: z.array(z.object({ from: reusableId, to: reusableId, pinned: z.int().nullable() })),
+  leftOut: z.int(),
+});
+export type ReuseGraph = z.infer<typeof reuseGraphSchema>;
+
+/** Runs and cases nearly alike, as the last search found them; `search`: how far the next one is, null when none is under way. */
+export const alikeSchema = z.object({
+  search: z.object({ done: z.int(), of: z.int() }).nullable(),
+  runs: z.array(z.object({ length: z.int(), places: z.array(z.object({ id: caseIdSchema, steps: z.array(stepIdSchema) })) })),
+  cases: z.array(z.object({ first: caseIdSchema, second: caseIdSchema, likeness: z.number() })),
+});
+export type AlikeAnswer = z.infer<typeof alikeSchema>;

@@ -67,7 +67,7 @@ describe('two servers on one database', () => {
 
   test('an index that caught up equals one made from scratch, and the API’s figures', async () => {
     const caughtUp = new CoverageIndexes();
-    const at = (indexes: CoverageIndexes) => inTransaction(one!.db, (work) => indexes.at(work, project.id));
+    const at = (indexes: CoverageIndexes) => inTransaction(one!.db, async (work) => (await indexes.at(work, project.id)).index);
     await at(caughtUp);
     const { id } = (await first!('createArtefact', { body: condition(['R-1'], { title: 'second' }) })).data.summary;
     await first!('setState', { params: { id: 'C-1' }, body: { state: 'withdrawn' } });

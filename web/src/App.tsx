@@ -16,6 +16,9 @@ const ConditionAddress = lazy(() => import('./conditions/index.ts').then((m) => 
 const CasesChapter = lazy(() => import('./cases/index.ts').then((m) => ({ default: m.CasesChapter })));
 const SharedChapter = lazy(() => import('./shared/index.ts').then((m) => ({ default: m.SharedChapter })));
 const ReadThrough = lazy(() => import('./reading/index.ts').then((m) => ({ default: m.ReadThrough })));
+const ReadSelection = lazy(() => import('./reading/index.ts').then((m) => ({ default: m.ReadSelection })));
+const ReuseGraphPage = lazy(() => import('./shared/index.ts').then((m) => ({ default: m.ReuseGraphPage })));
+const AlikePage = lazy(() => import('./shared/index.ts').then((m) => ({ default: m.AlikePage })));
 const CoverageChapter = lazy(() => import('./coverage/index.ts').then((m) => ({ default: m.CoverageChapter })));
 const VersionsPage = lazy(() => import('./versions/index.ts').then((m) => ({ default: m.VersionsPage })));
 const QuestionsChapter = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.QuestionsChapter })));
@@ -48,6 +51,9 @@ const router = createBrowserRouter([
       { path: 'condition/:condition', element: chapter(<ConditionAddress />) },
       { path: 'cases/:case?', element: chapter(<CasesChapter />) },
       { path: 'shared/:shared?', element: chapter(<SharedChapter />) },
+      { path: 'read', element: chapter(<ReadSelection />) },
+      { path: 'reuse', element: chapter(<ReuseGraphPage />) },
+      { path: 'alike', element: chapter(<AlikePage />) },
       { path: 'read/:case', element: chapter(<ReadThrough />) },
       { path: 'coverage', element: chapter(<CoverageChapter />) },
       { path: 'questions/:question?', element: chapter(<QuestionsChapter />) },

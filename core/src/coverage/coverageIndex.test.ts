@@ -115,7 +115,7 @@ describe('numbers', () => {
   });
 });
 
-const limit = { id: 'l', name: 'limit', value: '99999', secret: true, description: '' };
+const limit = { id: 'l', name: 'limit', value: '99999', secret: true, description: '', others: {} };
 const sharedUse = (at: number, pinned: number | null): Step => ({ kind: 'shared', id: stepId(`u${at}`), shared: 'S-1', pinned, arguments: [] });
 const calling = (at: number, n: number, how: string, given: Record<string, string> = {}): Step => ({ kind: 'call', id: stepId(`c${at}`), case: C(n), pinned: null, rows: how === 'own' ? { kind: 'own', row: rowId('r0') } : { kind: how === 'every' ? 'every' : 'mine' }, arguments: Object.entries(given).map(([id, value]) => ({ id, value })) });
 const sharedSteps = (steps: readonly Step[]): Used => ({ kind: 'shared', id: 'S-1', version: 1, withdrawn: false, content: { ...EMPTY_SHARED, steps } });

@@ -35,3 +35,4 @@ export { addProposedRows, coverOf, mapFields, withCover, type NewId, type SeenCo
 export { pathSteps, writtenCases } from './writtenCases.ts';
 export { derivationOf, rowRefusal, type Derivation, type DerivedValue, type RowRefusal } from './derivation.ts';
 export { mergedConditions, type ConditionMerge } from './mergedConditions.ts';
+export { unrefusedRows, type UnrefusedRow } from './unrefusedRows.ts';

@@ -8,6 +8,15 @@ export interface Constant {
   /** Masked on screens and never exported. */
   readonly secret: boolean;
   readonly description: string;
+  /** Other values, by the configuration they hold in. */
+  readonly others: Readonly<Record<string, string>>;
+}
+
+/** An environment to run in: named factors, as platform, browser or role, each with its value. */
+export interface Configuration {
+  readonly id: string;
+  readonly name: string;
+  readonly factors: readonly { readonly name: string; readonly value: string }[];
 }
 
 /** The project's constants, by name. */
@@ -15,14 +24,19 @@ export type Constants = ReadonlyMap<string, string>;
 
 const SECRET_MASK = '••••••';
 
-/** Constants by name, as they are used. Of several with one name the first counts. */
-export function constantsByName(constants: readonly Constant[]): Constants {
-  return new Map(constants.toReversed().map((c) => [c.name, c.value]));
+/** Constants by name, as they are used in a configuration, or in none. Of several with one name the first counts. */
+export function constantsByName(constants: readonly Constant[], configuration: Configuration['id'] | null = null): Constants {
+  return new Map(constants.toReversed().map((c) => [c.name, (configuration === null ? undefined : c.others[configuration]) ?? c.value]));
 }
 
-/** The same as they may be seen: a secret one shows a mask. */
-export function visibleConstants(constants: readonly Constant[]): Constants {
-  return constantsByName(constants.map((c) => (c.secret ? { ...c, value: SECRET_MASK } : c)));
+/** The constants with a mask in place of what is secret. */
+export function masked(constants: readonly Constant[]): Constant[] {
+  return constants.map((c) => (c.secret ? { ...c, value: SECRET_MASK, others: {} } : c));
+}
+
+/** The same by name, as they may be seen. */
+export function visibleConstants(constants: readonly Constant[], configuration: Configuration['id'] | null = null): Constants {
+  return constantsByName(masked(constants), configuration);
 }
 
 /** A cell with constants put in; other names stay as they stand. */

@@ -2,7 +2,7 @@ export { EMPTY_SHARED, sharedMeaning, type SharedContent } from './sharedSteps.t
 export { DEEPEST, findCircle, keyOfUse, type Library, type LibraryEntry, type Used } from './library.ts';
 export { openParameters, surfacedParameters, type Surfaced } from './surfacing.ts';
 export { countExpanded, type ExpandedCount } from './counting.ts';
-export { constantsByName, visibleConstants, type Constant, type Constants } from './constants.ts';
+export { constantsByName, masked, visibleConstants, type Configuration, type Constant, type Constants } from './constants.ts';
 export { type OpenedPart, type OpenedValue, type Scope } from './scope.ts';
 export {
   instanceName,

@@ -5,7 +5,8 @@ import { selectRows, type Work } from '../database/index.ts';
 import { changedLibrary, projectLibrary } from './designLibrary.ts';
 import { designCases, designConditions, designQuestions, designRequirements, designSettings } from './designRows.ts';
 
-interface KeptIndex {
+/** An index and the revision it is of. */
+export interface KeptIndex {
   readonly revision: number;
   readonly index: CoverageIndex;
 }
@@ -21,16 +22,17 @@ export class CoverageIndexes {
   readonly #kept = new Map<string, KeptIndex>();
 
   /** The index of a project at its present revision, read in one transaction. */
-  async at(work: Work, projectId: string): Promise<CoverageIndex> {
+  async at(work: Work, projectId: string): Promise<KeptIndex> {
     const [project] = await selectRows<{ revision: number }>(work, 'SELECT revision FROM project WHERE id = $1', [projectId]);
     const revision = project?.revision ?? 0;
     const kept = this.#kept.get(projectId);
     const index = await bringUp(work, projectId, kept, revision);
     this.#kept.delete(projectId);
-    this.#kept.set(projectId, { revision, index });
+    const now: KeptIndex = { revision, index };
+    this.#kept.set(projectId, now);
     const [oldest] = this.#kept.keys();
     if (this.#kept.size > MOST_KEPT && oldest !== undefined) this.#kept.delete(oldest);
-    return index;
+    return now;
   }
 }
 

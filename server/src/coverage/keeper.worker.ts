@@ -1,5 +1,6 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { inTransaction, openDatabase } from '../database/index.ts';
+import { AlikeSearches } from './alikeSearch.ts';
 import { CoverageIndexes } from './indexes.ts';
 import { answer } from './question.ts';
 import type { Asked, Told } from './keeper.ts';
@@ -9,6 +10,7 @@ let turn: Promise<unknown> = Promise.resolve();
 
 const db = openDatabase(String(workerData));
 const indexes = new CoverageIndexes();
+const searches = new AlikeSearches();
 
 parentPort?.on('message', (asked: Asked) => {
   turn = turn.then(async () => parentPort?.postMessage(await tell(asked)));
@@ -16,8 +18,9 @@ parentPort?.on('message', (asked: Asked) => {
 
 async function tell({ id, projectId, question }: Asked): Promise<Told> {
   try {
-    const index = await inTransaction(db, (work) => indexes.at(work, projectId));
-    return { id, ok: true, answer: answer(index, question) };
+    const { index, revision } = await inTransaction(db, (work) => indexes.at(work, projectId));
+    const counted = () => [...index.cases.values()].filter((c) => c.state !== 'withdrawn');
+    return { id, ok: true, answer: answer(index, question, () => searches.at(projectId, revision, counted)) };
   } catch (error) {
     return { id, ok: false, error };
   }

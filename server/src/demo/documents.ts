@@ -48,7 +48,9 @@ export const settingsDocument = z.strictObject({
   tracker: z.strictObject({ kind: z.enum(TRACKER_KINDS), address: z.string(), project: z.string() }),
   rulesOff: z.array(z.enum(WORDING_RULES)),
   glossary: z.array(z.strictObject({ term: z.string(), forms: z.array(z.string()), definition: z.string() })),
-  constants: z.array(z.strictObject({ name: z.string(), value: z.string(), secret: z.boolean().default(false), description: z.string() })),
+  constants: z.array(z.strictObject({ name: z.string(), value: z.string(), secret: z.boolean().default(false), description: z.string(), in: z.record(z.string(), z.string()).default({}) })),
+  /** Name, then factors and their values. */
+  configurations: z.array(z.strictObject({ name: z.string(), factors: z.record(z.string(), z.string()) })).default([]),
 });
 
 const byAndWhen = { by: z.string(), daysAgo: z.number() };

@@ -150,8 +150,14 @@ async function readImported({ work, projectId, made }: Loading): Promise<void> {
 async function applySettings(loading: Loading, demo: z.infer<typeof settingsDocument>): Promise<void> {
   const { version, settings } = await readSettings(loading.work, loading.projectId);
   const glossary = demo.glossary.map((term, i) => ({ id: `t${i + 1}`, ...term }));
-  const constants = demo.constants.map((constant, i) => ({ id: `c${i + 1}`, ...constant }));
-  await saveSettings(loading.work, commander(loading, demo), 'lead', version, { ...settings, glossary, constants, rulesOff: demo.rulesOff, tracker: demo.tracker });
+  const configurations = demo.configurations.map(({ name, factors }, i) => ({ id: `k${i + 1}`, name, factors: Object.entries(factors).map(([factor, value]) => ({ name: factor, value })) }));
+  const idOf = (name: string): string => {
+    const found = configurations.find((c) => c.name === name);
+    if (found === undefined) throw new Error(`A constant has values in configurations of the project: expected '${name}'`);
+    return found.id;
+  };
+  const constants = demo.constants.map(({ in: others, ...constant }, i) => ({ id: `c${i + 1}`, ...constant, others: Object.fromEntries(Object.entries(others).map(([name, value]) => [idOf(name), value])) }));
+  await saveSettings(loading.work, commander(loading, demo), 'lead', version, { ...settings, glossary, constants, configurations, rulesOff: demo.rulesOff, tracker: demo.tracker });
 }
 
 /** A question is raised, and later answered or withdrawn. */

@@ -1,7 +1,8 @@
+import { masked, type Constant } from '@caderno/core/shared';
 import type { Standing } from '@caderno/core/coverage';
 import { STANDINGS } from '@caderno/core/coverage';
 import type { ArtefactId, RequirementId } from '@caderno/core/artefacts';
-import { requirementIdSchema, type BodyOf, type Operation, type ParamsOf, type QueryOf, type ResponseOf } from '@caderno/contract';
+import { requirementIdSchema, roleReaches, type BodyOf, type Operation, type ParamsOf, type QueryOf, type ResponseOf } from '@caderno/contract';
 import { createArtefact, describeArtefact, dropDraft, findArtefact, keepAttachment, keepDraft, moveRequirement, readArtefact, readAttachment, readLibrary, saveArtefact, setState } from '../artefacts/index.ts';
 import { modelsOf } from '../database/index.ts';
 import { listBasisTexts, listSuspectLinks, mergeRequirements, saveSettings, settleSuspectLinks, splitRequirement } from '../basis/index.ts';
@@ -11,7 +12,7 @@ import { find, listByQuery } from '../find/index.ts';
 import { addMember, checkSignIn, describeSession, endSession, listMembers, refuseTooManyFailures, setUp, startSession } from '../people/index.ts';
 import { createProject, readProject, readSettings } from '../projects/index.ts';
 import { Refused } from '../refused.ts';
-import { readReuse, takeOut } from '../shared/index.ts';
+import { readReuse, readReuseGraph, renameParameter, takeOut } from '../shared/index.ts';
 import { listChanges, listVersions, readVersion, undoChange, writeArtefacts } from '../versions/index.ts';
 import { findDefects, readTrackerState } from '../tracker/index.ts';
 import { commanderOf, membershipOf, personOf, type Call } from './context.ts';
@@ -47,7 +48,10 @@ export const handlers: { readonly [N in Operation]: Handler<N> } = {
   listMembers: (_, call) => listMembers(call.work, membershipOf(call).projectId),
   addMember: ({ body }, call) => addMember(call.work, membershipOf(call).projectId, body),
 
-  readSettings: (_, call) => readSettings(call.work, membershipOf(call).projectId),
+  readSettings: async (_, call) => {
+    const { version, settings } = await readSettings(call.work, membershipOf(call).projectId);
+    return { version, settings: { ...settings, constants: seenConstants(call, settings.constants) } };
+  },
   saveSettings: ({ body }, call) => saveSettings(call.work, commanderOf(call), membershipOf(call).role, requireIfMatch(call), body),
 
   listArtefacts: ({ query }, call) => listByQuery(call.work, membershipOf(call).projectId, query.kind, query.query),
@@ -87,6 +91,12 @@ export const handlers: { readonly [N in Operation]: Handler<N> } = {
   findRuns: ({ body }, call) => call.parts.coverage.ask(membershipOf(call).projectId, { kind: 'runs', ...body }),
   takeOut: ({ body }, call) => takeOut(call.work, commanderOf(call), body),
 
+  renameParameter: ({ body }, call) => renameParameter(call.work, commanderOf(call), body),
+  readReuseGraph: (_, call) => readReuseGraph(call.work, membershipOf(call).projectId),
+  readAlike: async (_, call) => {
+    const { search, runs, cases } = await call.parts.coverage.ask(membershipOf(call).projectId, { kind: 'alike' });
+    return { search, runs: runs.map((r) => ({ length: r.length, places: r.places.map((p) => ({ id: p.id, steps: [...p.steps] })) })), cases: [...cases] };
+  },
   keepAttachment: async ({ body }, call) => ({ id: await keepAttachment(call.work, membershipOf(call).projectId, body, call.parts.now()) }),
   readAttachment: ({ params }, call) => readAttachment(call.work, membershipOf(call).projectId, params.attachment),
 
@@ -134,8 +144,16 @@ export const handlers: { readonly [N in Operation]: Handler<N> } = {
     const { projectId } = membershipOf(call);
     return listConditions(call.work, projectId, params.requirement, await call.parts.coverage.ask(projectId, { kind: 'standings', requirement: params.requirement }));
   },
-  readDesign: ({ query }, call) => readDesign(call.work, membershipOf(call).projectId, query),
+  readDesign: async ({ query }, call) => {
+    const design = await readDesign(call.work, membershipOf(call).projectId, query);
+    return { ...design, constants: seenConstants(call, design.constants) };
+  },
 };
+
+/** Secrets leave the server only for those who may change them. */
+function seenConstants(call: Call, constants: readonly Constant[]): readonly Constant[] {
+  return roleReaches(membershipOf(call).role, 'analyst') ? constants : masked(constants);
+}
 
 function requirementOf(id: ArtefactId): RequirementId {
   const parsed = requirementIdSchema.safeParse(id);

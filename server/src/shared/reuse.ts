@@ -44,7 +44,7 @@ async function readEdges(work: Work, rowId: string, at: 'from_id' | 'to_id', nex
   });
 }
 
-function reusable(kind: ArtefactKind, number: number): ReusableId | null {
+export function reusable(kind: ArtefactKind, number: number): ReusableId | null {
   return kind === 'shared' ? artefactId('shared', number) : kind === 'case' ? artefactId('case', number) : null;
 }
 

@@ -79,3 +79,8 @@ function readRefusal(data: unknown): Refusal {
   const code = typeof data === 'object' && data !== null && 'code' in data ? String(data.code) : '';
   return code in STATUS_OF_REFUSAL ? (data as Refusal) : { code: 'fault', reference: 'unreadable answer' };
 }
+
+/** Where a picture is to be had. */
+export function pictureAddress(project: string, attachment: ParamsOf<'readAttachment'>['attachment']): string {
+  return addressOf(api.readAttachment, { params: { project, attachment } });
+}

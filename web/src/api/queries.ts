@@ -139,3 +139,18 @@ export function useLibrary(project: string, uses: readonly string[]) {
 export function useReuse(project: string, id: ArtefactId) {
   return useQuery({ queryKey: [project, 'list', 'reuse', id], queryFn: () => call('readReuse', { params: { project, id } }), placeholderData: keepPreviousData });
 }
+
+/** Runs and cases nearly alike; asked again as long as the search goes on. */
+export function useAlike(project: string) {
+  return useQuery({
+    queryKey: [project, 'list', 'alike'],
+    queryFn: () => call('readAlike', { params: { project } }),
+    placeholderData: keepPreviousData,
+    refetchInterval: (query) => (query.state.data?.search == null ? false : 400),
+  });
+}
+
+/** The project's reuse as a graph. */
+export function useReuseGraph(project: string) {
+  return useQuery({ queryKey: [project, 'list', 'graph'], queryFn: () => call('readReuseGraph', { params: { project } }), placeholderData: keepPreviousData });
+}

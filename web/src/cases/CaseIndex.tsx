@@ -3,11 +3,13 @@ import type { CaseCounts, CaseMark, Standing } from '@caderno/core/coverage';
 import { parseQuery, QUERY_FIELDS, type QueryProblem } from '@caderno/core/find';
 import type { CaseSummary } from '@caderno/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useMemo, useRef } from 'react';
+import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useCaseCounts, useCaseMarks } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, StandingShape, countOf } from '../look/index.ts';
+import { Button, StandingShape, countOf, useSelection, type Selection } from '../look/index.ts';
+import { DraggableUse } from '../steps/index.ts';
+import { CaseSelectionBar } from './CaseSelectionBar.tsx';
 
 interface Props {
   readonly cases: readonly CaseSummary[] | undefined;
@@ -15,6 +17,8 @@ interface Props {
   readonly query: string;
   readonly onQuery: (query: string) => void;
   readonly onNew: () => void;
+  /** What stands above the list. */
+  readonly heading: ReactNode;
 }
 
 type Line = { readonly kind: 'group'; readonly name: string; readonly cases: number; readonly instances: number } | { readonly kind: 'case'; readonly summary: CaseSummary };
@@ -26,11 +30,13 @@ const MARK: Record<CaseMark, { readonly standing: Standing; readonly word: strin
 };
 
 /** The index of cases, grouped by module, filtered by a query. */
-export function CaseIndex({ cases, current, query, onQuery, onNew }: Props) {
+export function CaseIndex({ cases, current, query, onQuery, onNew, heading }: Props) {
   const { project, canEdit } = useFrame();
   const marks = useCaseMarks(project).data;
   const counts = useCaseCounts(project).data;
   const lines = useMemo(() => grouped(cases ?? [], counts ?? {}), [cases, counts]);
+  const ids = useMemo(() => lines.flatMap((l) => (l.kind === 'case' ? [l.summary.id] : [])), [lines]);
+  const selection = useSelection(ids);
   const { problems } = parseQuery(query);
   const scroller = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({ count: lines.length, getScrollElement: () => scroller.current, estimateSize: (i) => (lines[i]?.kind === 'group' ? 31 : 54), getItemKey: (i) => keyOf(lines[i]), overscan: 10 });
@@ -41,9 +47,7 @@ export function CaseIndex({ cases, current, query, onQuery, onNew }: Props) {
   return (
     <div className="flex h-full flex-col">
       <header className="px-5 pb-3 pt-5">
-        <h1 className="flex items-baseline gap-2 font-serif text-xl font-semibold">
-          Cases <span className="font-sans text-xs font-normal text-ink2">{cases === undefined ? '' : countOf(cases.length, 'case')}</span>
-        </h1>
+        {heading}
         <div className="mt-2 flex gap-2">
           <input aria-label="Filter the cases by a query" placeholder='state:draft "roll over"' value={query} onChange={(e) => onQuery(e.target.value)} aria-describedby="query-note" className="field-boxed min-w-0 flex-1 bg-page2" />
           {canEdit && <Button onClick={onNew}>New</Button>}
@@ -52,6 +56,7 @@ export function CaseIndex({ cases, current, query, onQuery, onNew }: Props) {
           {problems.map(problemSentence).join(' ')}
         </p>
       </header>
+      {selection.chosen.length > 0 && <CaseSelectionBar chosen={selection.chosen} onDone={selection.clear} />}
       <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto border-t border-rule" role="list" aria-label="Cases">
         <div className="relative" style={{ height: rows.getTotalSize() }}>
           {rows.getVirtualItems().map((row) => {
@@ -59,7 +64,7 @@ export function CaseIndex({ cases, current, query, onQuery, onNew }: Props) {
             if (line === undefined) return null;
             return (
               <div key={row.key} ref={rows.measureElement} data-index={row.index} className="absolute inset-x-0" style={{ top: row.start }} role="listitem">
-                {line.kind === 'group' ? <Group {...line} /> : <CaseLine project={project} summary={line.summary} counts={counts?.[line.summary.id]} isCurrent={line.summary.id === current} mark={marks?.[line.summary.id]} />}
+                {line.kind === 'group' ? <Group {...line} /> : <CaseLine project={project} canEdit={canEdit} selection={selection} summary={line.summary} counts={counts?.[line.summary.id]} isCurrent={line.summary.id === current} mark={marks?.[line.summary.id]} />}
               </div>
             );
           })}
@@ -81,7 +86,19 @@ function Group({ name, cases, instances }: { readonly name: string; readonly cas
   );
 }
 
-function CaseLine({ project, summary, counts, isCurrent, mark }: { readonly project: string; readonly summary: CaseSummary; readonly counts: CaseCounts | undefined; readonly isCurrent: boolean; readonly mark: CaseMark | undefined }) {
+interface LineProps {
+  readonly project: string;
+  readonly canEdit: boolean;
+  readonly selection: Selection<CaseId>;
+  readonly summary: CaseSummary;
+  readonly counts: CaseCounts | undefined;
+  readonly isCurrent: boolean;
+  readonly mark: CaseMark | undefined;
+}
+
+/** A case in the index: a click opens it, space or its box selects it, a pull drags it among the steps of another. */
+function CaseLine({ project, canEdit, selection, summary, counts, isCurrent, mark }: LineProps) {
+  const isSelected = selection.has(summary.id);
   const instances = counts?.instances ?? Math.max(1, summary.rows);
   const notes = [
     `${countOf(summary.steps, 'step')}${counts === undefined ? '' : `, ${counts.steps.toLocaleString()} opened`}`,
@@ -89,26 +106,45 @@ function CaseLine({ project, summary, counts, isCurrent, mark }: { readonly proj
     ...(instances > 1 && instances !== summary.rows ? [`${instances.toLocaleString()} instances`] : []),
     ...(summary.estimate === null ? [] : [`${(summary.estimate * instances).toLocaleString()} min`]),
     ...(summary.state === 'draft' ? [] : [summary.state]),
+    ...(summary.caseKind === 'charter' ? ['charter'] : []),
+    ...(summary.execution === 'automated' ? ['automated'] : []),
     ...summary.tags,
   ];
   return (
-    <Link
-      to={{ pathname: address.cases(project, summary.id), search: window.location.search }}
-      aria-current={isCurrent ? 'page' : undefined}
-      className={`flex gap-2.5 border-b border-rule py-2 pl-5 pr-5 ${isCurrent ? 'bg-blue-wash shadow-[inset_3px_0_0_var(--color-blue)]' : 'hover:bg-page2'}`}
-    >
-      <span className="w-9 shrink-0 pt-0.5 font-mono text-xs text-ink2">{summary.id}</span>
-      <span className="min-w-0 flex-1">
-        <span className={`block leading-[1.35] ${isCurrent ? 'font-semibold' : ''}`}>{summary.title}</span>
-        <span className="block truncate text-xs text-ink2">{notes.join(' · ')}</span>
-      </span>
-      {mark !== undefined && (
-        <span className="pt-0.5" title={MARK[mark].word}>
-          <StandingShape standing={MARK[mark].standing} />
-          <span className="sr-only">{MARK[mark].word}</span>
-        </span>
-      )}
-    </Link>
+    <DraggableUse id={summary.id} enabled={canEdit}>
+      <div className={`group flex border-b border-rule ${isSelected ? 'bg-blue-wash' : ''} ${isCurrent ? 'bg-blue-wash shadow-[inset_3px_0_0_var(--color-blue)]' : 'hover:bg-page2'}`}>
+        <input
+          type="checkbox"
+          aria-label={`Select ${summary.id}`}
+          checked={isSelected}
+          onChange={(event) => selection.toggle(summary.id, event.nativeEvent instanceof MouseEvent && event.nativeEvent.shiftKey)}
+          className={`ml-1.5 mt-3 size-3.5 shrink-0 ${isSelected || selection.chosen.length > 0 ? '' : 'opacity-0 focus:opacity-100 group-hover:opacity-100'}`}
+        />
+        <Link
+          draggable={false}
+          to={{ pathname: address.cases(project, summary.id), search: window.location.search }}
+          aria-current={isCurrent ? 'page' : undefined}
+          onKeyDown={(event) => {
+            if (event.key !== ' ') return;
+            event.preventDefault();
+            selection.toggle(summary.id, event.shiftKey);
+          }}
+          className="flex min-w-0 flex-1 gap-2.5 py-2 pl-1.5 pr-5"
+        >
+          <span className="w-9 shrink-0 pt-0.5 font-mono text-xs text-ink2">{summary.id}</span>
+          <span className="min-w-0 flex-1">
+            <span className={`block leading-[1.35] ${isCurrent ? 'font-semibold' : ''}`}>{summary.title}</span>
+            <span className="block truncate text-xs text-ink2">{notes.join(' · ')}</span>
+          </span>
+          {mark !== undefined && (
+            <span className="pt-0.5" title={MARK[mark].word}>
+              <StandingShape standing={MARK[mark].standing} />
+              <span className="sr-only">{MARK[mark].word}</span>
+            </span>
+          )}
+        </Link>
+      </div>
+    </DraggableUse>
   );
 }
 

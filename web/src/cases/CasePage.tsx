@@ -1,22 +1,27 @@
 import type { CaseId, ConditionId } from '@caderno/core/artefacts';
-import { EMPTY_CASE, bindRow, caseProblems, expects, parameterId, removeParameter, renameParameter, textsOfStep, withoutLostSteps, plainStep, type CaseContent, type Parameter, type RowId, type Step, type StepId } from '@caderno/core/cases';
-import { countExpanded, type Constants } from '@caderno/core/shared';
+import { EMPTY_CASE, bindRow, expects, parameterId, plainStep, removeParameter, renameParameter, textsOfCase, withoutLostSteps, type CaseContent, type Parameter, type ParameterId, type RowId, type Step, type StepId } from '@caderno/core/cases';
+import { countExpanded } from '@caderno/core/shared';
 import type { DesignChange } from '@caderno/core/coverage';
 import type { ArtefactOfKind, CaseSummary } from '@caderno/contract';
 import { useCallback, useMemo, useState } from 'react';
-import { Link, useLocation } from 'react-router';
-import { useArtefact, useDesign, useMembers, useProject, useReuse } from '../api/index.ts';
-import { Defects, Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
+import { Link, useLocation, useSearchParams } from 'react-router';
+import { useArtefact, useDesign, useReuse } from '../api/index.ts';
+import { Defects, Loading, Margin, MarginNote, TitleField } from '../artefacts/index.ts';
 import { useLiveCoverage } from '../coverage/index.ts';
 import { DataGrid } from '../data/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Choose, PRIORITY_WORD, Section, TextButton, countOf, options } from '../look/index.ts';
-import { Reach, TakeOutDialog, UsedBy, usePutBack } from '../shared/index.ts';
-import { ParameterField, Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit, type StepsOpened } from '../steps/index.ts';
+import { Section, TextButton, countOf } from '../look/index.ts';
+import { PinnedUsers, Reach, TakeOutDialog, UsedBy, usePutBack, useRename, type Owner } from '../shared/index.ts';
+import { Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit, type StepsOpened } from '../steps/index.ts';
 import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
+import { CaseChips } from './CaseChips.tsx';
+import { CloneDialog } from './CloneDialog.tsx';
 import { Covers } from './Covers.tsx';
+import { DependsOn } from './DependsOn.tsx';
 import { FillGap } from './FillGap.tsx';
-import { caseProblemSentence } from './caseProblemSentence.ts';
+import { MergeDialog } from './MergeDialog.tsx';
+import { Purpose } from './Purpose.tsx';
+import { WorthALook } from './WorthALook.tsx';
 import { rowShows } from './rowShows.ts';
 import { useCoveredDesign } from './useCoveredDesign.ts';
 
@@ -46,7 +51,12 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
   const constants = useConstants();
   const edit = useCallback((change: StepsEdit) => update((c) => withoutLostSteps(c, change(c))), [update]);
   const putBack = usePutBack(content, opened, useCallback((change: StepsEdit) => update(change), [update]));
-  const [taking, setTaking] = useState<readonly StepId[] | null>(null);
+  const [search, setSearch] = useSearchParams();
+  const [taking, setTaking] = useState<readonly StepId[] | null>(() => stepsToTake(search, content));
+  const [cloning, setCloning] = useState(false);
+  const [merging, setMerging] = useState(false);
+  const owner = useMemo<Owner>(() => ({ kind: 'case', id, version: editing.version, content }), [content, editing.version, id]);
+  const { rename, dialog: renaming } = useRename(owner, useCallback((p: ParameterId, name: string) => update((c) => renameParameter(c, p, name)), [update]));
   const row = content.rows.find((r) => r.id === chosen) ?? null;
   const context = useMemo<ParameterContext>(
     () => ({ parameters: content.parameters, values: row === null ? null : bindRow(content.parameters, row), constants, onCreate: declare }),
@@ -69,15 +79,22 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
         <SaveBar id={id} state={state} author={author} at={at} editing={editing} />
       </div>
       {editing.dirty && <Reach id={id} />}
-      <p className="mt-3 text-sm">
+      <p className="mt-3 flex flex-wrap gap-x-5 text-sm">
         <Link className="underline decoration-rule2" to={`${address.reading(project, id)}${chosen === null ? '' : `?instance=${firstInstance(opened, content, chosen) + 1n}`}`}>
           Read through
         </Link>
+        {canEdit && <TextButton onClick={() => setCloning(true)}>Clone</TextButton>}
+        {canEdit && <TextButton onClick={() => setMerging(true)}>Merge with another case</TextButton>}
+        {content.origin !== null && (
+          <span className="text-ink2">
+            cloned from <Link className="font-mono text-xs underline decoration-rule2" to={address.cases(project, content.origin.id)}>{content.origin.id}</Link> v{content.origin.version}
+          </span>
+        )}
       </p>
       <div className="mt-4 flex gap-5 max-[1100px]:flex-col">
         <div className="min-w-0 flex-1">
           <Purpose content={content} context={context} canEdit={canEdit} update={update} />
-          <Section
+          {(content.kind === 'procedure' || content.steps.length > 0) && <Section
             title="Steps"
             aside={stepsWords(content, count.steps)}
             actions={
@@ -89,19 +106,19 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
             }
           >
             <Steps steps={content.steps} context={context} opened={opened} canEdit={canEdit} update={edit} onTakeOut={setTaking} onPutBack={putBack} />
-          </Section>
+          </Section>}
           <Section title="Data" aside={`${countOf(content.rows.length, 'row')} · ${manyOf(count.instances, 'instance')}`}>
             <DataGrid rows={content.rows} parameters={content.parameters} canEdit={canEdit} update={update} shows={shows} chosen={chosen} onChoose={setChosen} />
           </Section>
           <Section title="Parameters" aside={countOf(content.parameters.length, 'parameter')}>
             <Parameters
               parameters={content.parameters}
-              texts={[content.objective, content.preconditions, ...content.steps.flatMap(textsOfStep)]}
+              texts={textsOfCase(content)}
               surfaced={opened.surfaced}
               constants={constants}
               canEdit={canEdit}
               onSet={(p, part) => update((c) => ({ ...c, parameters: c.parameters.map((x) => (x.id === p ? { ...x, ...part } : x)) }))}
-              onRename={(p, name) => update((c) => renameParameter(c, p, name))}
+              onRename={rename}
               onRemove={(p) => update((c) => removeParameter(c, p))}
               onDeclare={declare}
             />
@@ -111,20 +128,37 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
           <MarginNote title="Covers">
             <Covers content={content} conditions={conditions} coverages={coverages} canEdit={canEdit} update={update} onFill={setFilling} />
           </MarginNote>
-          <UsesAndUsers id={id} uses={content.steps.some((s) => s.kind !== 'step')} />
-          <WorthALook content={content} surfaced={surfaced} constants={constants} />
+          <UsesAndUsers id={id} version={artefact.summary.version} uses={content.steps.some((s) => s.kind !== 'step')} />
+          <DependsOn id={id} content={content} canEdit={canEdit} update={update} />
+          <WorthALook id={id} content={content} opened={opened} surfaced={surfaced} constants={constants} coverages={coverages} canEdit={canEdit} update={update} onChoose={setChosen} onTakeOut={setTaking} />
           <MarginNote title="Defects">
             <Defects defects={content.defects} canEdit={canEdit} onChange={(defects) => update((c) => ({ ...c, defects }))} />
           </MarginNote>
         </Margin>
       </div>
       {gap !== undefined && gapCondition !== undefined && <FillGap condition={gapCondition} coverage={gap} update={update} onClose={() => setFilling(null)} />}
-      {taking !== null && <TakeOutDialog owner={{ kind: 'case', id, version: editing.version, content }} steps={taking} onClose={() => setTaking(null)} />}
+      {renaming}
+      {cloning && <CloneDialog cases={[{ id, version: editing.version, content }]} onClose={() => setCloning(false)} />}
+      {merging && <MergeDialog kept={{ id, version: editing.version, content }} onClose={() => setMerging(false)} />}
+      {taking !== null && <TakeOutDialog owner={owner} steps={taking} onClose={() => (setTaking(null), setSearch(withoutTake, { replace: true }))} />}
     </article>
   );
 }
 
 type Update = Editing<CaseContent>['update'];
+
+/** The run of steps that an address asks to take out: `take=s1,s2`. */
+function stepsToTake(search: URLSearchParams, { steps }: CaseContent): readonly StepId[] | null {
+  const asked = (search.get('take') ?? '').split(',');
+  const ids = steps.filter((s) => asked.includes(s.id)).map((s) => s.id);
+  return ids.length === 0 ? null : ids;
+}
+
+function withoutTake(search: URLSearchParams): URLSearchParams {
+  const next = new URLSearchParams(search);
+  next.delete('take');
+  return next;
+}
 
 /** What of the case bears on coverage: writing a title or an action is no reason to count again. */
 function useCoverageChange({ id, state, version }: CaseSummary, { steps, parameters, rows, covers }: CaseContent): DesignChange {
@@ -168,69 +202,6 @@ function Trail({ content, conditions }: { readonly content: CaseContent; readonl
   );
 }
 
-function CaseChips({ content, instances, canEdit, update }: { readonly content: CaseContent; readonly instances: bigint; readonly canEdit: boolean; readonly update: Update }) {
-  const { project } = useFrame();
-  const modules = useProject(project).data?.modules ?? [];
-  const members = useMembers(project).data ?? [];
-  const owners = [{ value: '', name: 'nobody' }, ...members.map((m) => ({ value: m.name, name: m.name })), ...(content.owner !== '' && !members.some((m) => m.name === content.owner) ? [{ value: content.owner, name: content.owner }] : [])];
-  return (
-    <div className="mt-2 flex flex-wrap gap-2">
-      <TextInput label="Module" value={content.module} readOnly={!canEdit} onChange={(module) => update((c) => ({ ...c, module }))} suggestions={modules} />
-      <Choose label="Priority" showLabel value={content.priority} options={options(PRIORITY_WORD)} onChange={(priority) => update((c) => ({ ...c, priority }))} disabled={!canEdit} />
-      <Choose label="Owner" showLabel value={content.owner} options={owners} onChange={(owner) => update((c) => ({ ...c, owner }))} disabled={!canEdit} />
-      <Estimate value={content.estimate} instances={instances} canEdit={canEdit} onChange={(estimate) => update((c) => ({ ...c, estimate }))} />
-      <Tags tags={content.tags} canEdit={canEdit} onChange={(tags) => update((c) => ({ ...c, tags }))} />
-    </div>
-  );
-}
-
-function Estimate({ value, instances, canEdit, onChange }: { readonly value: number | null; readonly instances: bigint; readonly canEdit: boolean; readonly onChange: (value: number | null) => void }) {
-  const set = (text: string): void => {
-    const minutes = Number(text.replace(',', '.'));
-    if (text.trim() === '') onChange(null);
-    else if (Number.isFinite(minutes) && minutes >= 0 && minutes <= 100_000) onChange(minutes);
-  };
-  return (
-    <span className="inline-flex items-center gap-1.5 text-xs text-ink2">
-      <TextInput label="Minutes" value={value === null ? '' : String(value)} readOnly={!canEdit} onChange={set} inputMode="numeric" />
-      {value !== null && instances > 1n && `× ${instances.toLocaleString()} = ${(value * Number(instances)).toLocaleString()} min`}
-    </span>
-  );
-}
-
-/** Tags are typed with commas between; they become tags when one leaves the field. */
-function Tags({ tags, canEdit, onChange }: { readonly tags: readonly string[]; readonly canEdit: boolean; readonly onChange: (tags: string[]) => void }) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const leave = (): void => {
-    if (typed !== null) onChange([...new Set(typed.split(',').map((t) => t.trim()).filter(Boolean))].slice(0, 50));
-    setTyped(null);
-  };
-  return (
-    <span onBlur={leave}>
-      <TextInput label="Tags" value={typed ?? tags.join(', ')} readOnly={!canEdit} onChange={setTyped} />
-    </span>
-  );
-}
-
-function Purpose({ content, context, canEdit, update }: { readonly content: CaseContent; readonly context: ParameterContext; readonly canEdit: boolean; readonly update: Update }) {
-  const parts = [
-    { field: 'objective', word: 'Objective', hint: 'What it is to find out' },
-    { field: 'preconditions', word: 'Preconditions', hint: 'What must hold before the first step' },
-  ] as const;
-  return (
-    <dl className="grid grid-cols-[6.5rem_1fr] gap-y-1">
-      {parts.map(({ field, word, hint }) => (
-        <div key={field} className="contents">
-          <dt className="pt-px text-xs leading-5 text-ink2">{word}</dt>
-          <dd className="min-w-0">
-            <ParameterField label={word} value={content[field]} onChange={(text) => update((c) => ({ ...c, [field]: text }))} context={context} readOnly={!canEdit} placeholder={hint} />
-          </dd>
-        </div>
-      ))}
-    </dl>
-  );
-}
-
 /** Binds the chosen row, in its first instance, for the values of what is opened in place. */
 function bindChosen(opened: StepsOpened, content: CaseContent, chosen: RowId | null): void {
   if (opened.opened.kind === 'opened') opened.opened.bind(firstInstance(opened, content, chosen));
@@ -252,7 +223,7 @@ function manyOf(count: bigint, word: string): string {
   return count === 1n ? `1 ${word}` : `${count.toLocaleString()} ${word}s`;
 }
 
-function UsesAndUsers({ id, uses }: { readonly id: CaseId; readonly uses: boolean }) {
+function UsesAndUsers({ id, version, uses }: { readonly id: CaseId; readonly version: number; readonly uses: boolean }) {
   const { project } = useFrame();
   const users = useReuse(project, id).data?.users ?? [];
   return (
@@ -265,25 +236,9 @@ function UsesAndUsers({ id, uses }: { readonly id: CaseId; readonly uses: boolea
       {users.length > 0 && (
         <MarginNote title="Called by">
           <UsedBy id={id} side="users" />
+          <PinnedUsers id={id} version={version} />
         </MarginNote>
       )}
     </>
-  );
-}
-
-const MOST_NOTES = 6;
-
-function WorthALook({ content, surfaced, constants }: { readonly content: CaseContent; readonly surfaced: ReadonlySet<string>; readonly constants: Constants }) {
-  const problems = caseProblems(content, surfaced, new Set(constants.keys()));
-  if (problems.length === 0) return null;
-  return (
-    <MarginNote title="Worth a look">
-      <ul className="space-y-1">
-        {problems.slice(0, MOST_NOTES).map((problem) => (
-          <li key={JSON.stringify(problem)}>{caseProblemSentence(problem)}</li>
-        ))}
-      </ul>
-      {problems.length > MOST_NOTES && <p>and {problems.length - MOST_NOTES} more</p>}
-    </MarginNote>
   );
 }

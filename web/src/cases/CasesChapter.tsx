@@ -5,7 +5,9 @@ import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
-import { Button, Empty } from '../look/index.ts';
+import { Button, Empty, countOf } from '../look/index.ts';
+import { SharedIndex } from '../shared/index.ts';
+import { UseDragging } from '../steps/index.ts';
 import { CaseIndex } from './CaseIndex.tsx';
 import { CasePage } from './CasePage.tsx';
 
@@ -16,6 +18,8 @@ export function CasesChapter() {
   const current = parsed.success ? parsed.data : null;
   const [search, setSearch] = useSearchParams();
   const query = search.get('query') ?? '';
+  const left = search.get('left') === 'shared' ? 'shared' : 'cases';
+  const shared = useSummaries(project, 'shared').data;
   const cases = useSummaries(project, 'case', useDeferredValue(query)).data;
   const create = useCreate(project);
   const navigate = useNavigate();
@@ -36,22 +40,56 @@ export function CasesChapter() {
     ];
   }, [add, canEdit, cases, current, navigate, project]);
   useCommands(commands);
-  return (
-    <Spread
-      chapter="cases"
-      leftShare={30}
-      leftLabel="Index of cases"
-      rightLabel="Case"
-      left={<CaseIndex cases={cases} current={current} query={query} onQuery={(text) => setSearch(text === '' ? {} : { query: text }, { replace: true })} onNew={() => void add()} />}
-      right={
-        current === null ? (
-          <Empty title="Open a case, or write one" action={canEdit && <Button look="accent" onClick={() => void add()}>Write a case</Button>}>
-            A case is one page: its purpose, its steps with parameters, its data, and what it shows.
-          </Empty>
-        ) : (
-          <CasePage id={current} />
-        )
-      }
-    />
+  const heading = (
+    <LeftHeading shared={left === 'shared'} cases={cases?.length} onShared={(on) => setSearch((now) => withLeft(now, on), { replace: true })} />
   );
+  return (
+    <UseDragging>
+      <Spread
+        chapter="cases"
+        leftShare={30}
+        leftLabel={left === 'shared' ? 'Shared steps' : 'Index of cases'}
+        rightLabel="Case"
+        left={
+          left === 'shared' ? (
+            <SharedIndex list={shared} current={null} heading={heading} />
+          ) : (
+            <CaseIndex cases={cases} current={current} query={query} onQuery={(text) => setSearch(text === '' ? {} : { query: text }, { replace: true })} onNew={() => void add()} heading={heading} />
+          )
+        }
+        right={
+          current === null ? (
+            <Empty title="Open a case, or write one" action={canEdit && <Button look="accent" onClick={() => void add()}>Write a case</Button>}>
+              A case is one page: its purpose, its steps with parameters, its data, and what it shows.
+            </Empty>
+          ) : (
+            <CasePage id={current} />
+          )
+        }
+      />
+    </UseDragging>
+  );
+}
+
+/** The left page is the index of cases, or the shared steps, to be dragged into the case that is open. */
+function LeftHeading({ shared, cases, onShared }: { readonly shared: boolean; readonly cases: number | undefined; readonly onShared: (on: boolean) => void }) {
+  const look = (on: boolean): string => `font-serif ${on ? 'text-xl font-semibold' : 'text-base text-ink2 underline decoration-rule2 underline-offset-4'}`;
+  return (
+    <h1 className="flex items-baseline gap-4">
+      <button type="button" aria-pressed={!shared} className={look(!shared)} onClick={() => onShared(false)}>
+        Cases
+      </button>
+      {!shared && <span className="-ml-2 text-xs text-ink2">{cases === undefined ? '' : countOf(cases, 'case')}</span>}
+      <button type="button" aria-pressed={shared} title="Shared steps at the left, to be dragged into the case" className={look(shared)} onClick={() => onShared(true)}>
+        Shared steps
+      </button>
+    </h1>
+  );
+}
+
+function withLeft(search: URLSearchParams, shared: boolean): URLSearchParams {
+  const next = new URLSearchParams(search);
+  if (shared) next.set('left', 'shared');
+  else next.delete('left');
+  return next;
 }

@@ -9,6 +9,10 @@ export const address = {
   cases: (project: string, id?: CaseId) => `/${project}/cases${id === undefined ? '' : `/${id}`}`,
   shared: (project: string, id?: SharedId) => `/${project}/shared${id === undefined ? '' : `/${id}`}`,
   reading: (project: string, id: CaseId) => `/${project}/read/${id}`,
+  /** With `?cases=C-3,C-7`. */
+  readingSelection: (project: string) => `/${project}/read`,
+  reuse: (project: string) => `/${project}/reuse`,
+  alike: (project: string) => `/${project}/alike`,
   coverage: (project: string) => `/${project}/coverage`,
   journal: (project: string) => `/${project}/journal`,
   questions: (project: string, id?: QuestionId) => `/${project}/questions${id === undefined ? '' : `/${id}`}`,

@@ -6,10 +6,13 @@ export { Empty } from './Empty.tsx';
 export { ReasonForm } from './ReasonForm.tsx';
 export { Section } from './Section.tsx';
 export { STANDING_WORD, StandingShape } from './StandingShape.tsx';
+export { useSelection, type Selection } from './useSelection.ts';
 export { ago, dateAndTime, dayName } from './time.ts';
 export {
   BOUNDARY_WORD,
+  CASE_KIND_WORD,
   CLASS_WORD,
+  EXECUTION_WORD,
   ITEM_KIND_WORD,
   KIND_WORD,
   MODEL_WORD,

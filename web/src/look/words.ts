@@ -1,6 +1,6 @@
 import type { ArtefactKind, ArtefactState, Priority } from '@caderno/core/artefacts';
 import type { RequirementType, Risk } from '@caderno/core/basis';
-import type { ParameterType } from '@caderno/core/cases';
+import type { CaseKind, Execution, ParameterType } from '@caderno/core/cases';
 import type { BoundaryRule, ClassKind, ItemKind, ModelKind, Polarity, StateLevel, Strength, Technique } from '@caderno/core/conditions';
 import type { ValueKind } from '@caderno/core/values';
 
@@ -9,6 +9,8 @@ export const KIND_WORD: Record<ArtefactKind, string> = { requirement: 'requireme
 export const STATE_WORD: Record<ArtefactState, string> = { draft: 'Draft', inReview: 'In review', agreed: 'Agreed', withdrawn: 'Withdrawn' };
 export const RISK_WORD: Record<Risk, string> = { high: 'High risk', medium: 'Medium risk', low: 'Low risk' };
 export const PRIORITY_WORD: Record<Priority, string> = { high: 'High', medium: 'Medium', low: 'Low' };
+export const CASE_KIND_WORD: Record<CaseKind, string> = { procedure: 'Procedure', charter: 'Charter' };
+export const EXECUTION_WORD: Record<Execution, string> = { byHand: 'Run by hand', automated: 'Automated' };
 export const REQUIREMENT_TYPE_WORD: Record<RequirementType, string> = { rule: 'Rule', userStory: 'User story', quality: 'Quality', apiOperation: 'API operation' };
 export const POLARITY_WORD: Record<Polarity, string> = { positive: 'positive', negative: 'negative', both: 'positive and negative' };
 export const MODEL_WORD: Record<ModelKind, string> = { plain: 'plain', valueRanges: 'value ranges', decisionTable: 'decision table', stateTransitions: 'state transitions', combination: 'combination' };

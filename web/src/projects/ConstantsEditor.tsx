@@ -1,10 +1,12 @@
 import { isParameterName } from '@caderno/core/cases';
-import type { Constant } from '@caderno/core/shared';
+import type { Configuration, Constant } from '@caderno/core/shared';
 import { X } from 'lucide-react';
-import { TextButton } from '../look/index.ts';
+import { useState } from 'react';
+import { Choose, TextButton } from '../look/index.ts';
 
 interface Props {
   readonly constants: readonly Constant[];
+  readonly configurations: readonly Configuration[];
   readonly canEdit: boolean;
   readonly onChange: (constants: readonly Constant[]) => void;
 }
@@ -12,11 +14,19 @@ interface Props {
 const GRID = 'grid grid-cols-[minmax(8rem,1fr)_minmax(10rem,1.4fr)_5rem_minmax(10rem,1.6fr)_1.75rem] items-center gap-2';
 
 /** The project's constants; the value of a secret one is typed and never shown again. */
-export function ConstantsEditor({ constants, canEdit, onChange }: Props) {
+export function ConstantsEditor({ constants, configurations, canEdit, onChange }: Props) {
+  const [shown, setShown] = useState('');
+  const inOne = configurations.find((c) => c.id === shown) ?? null;
   const set = (id: string, part: Partial<Constant>): void => onChange(constants.map((c) => (c.id === id ? { ...c, ...part } : c)));
   const isWrong = ({ id, name }: Constant): boolean => !isParameterName(name) || constants.some((c) => c.id !== id && c.name === name);
   return (
     <div className="mt-2 text-sm">
+      {configurations.length > 0 && constants.length > 0 && (
+        <p className="mb-2 flex items-center gap-2">
+          <Choose label="Values" showLabel value={inOne?.id ?? ''} options={[{ value: '', name: 'usual ones' }, ...configurations.map((c) => ({ value: c.id, name: `in ${c.name}` }))]} onChange={setShown} />
+          {inOne !== null && <span className="text-xs text-ink2">what is left empty has its usual value there</span>}
+        </p>
+      )}
       {constants.length > 0 && (
         <div className={`${GRID} pb-0.5 text-xs text-ink2`} aria-hidden="true">
           <span>name</span>
@@ -28,7 +38,7 @@ export function ConstantsEditor({ constants, canEdit, onChange }: Props) {
       {constants.map((constant) => (
         <div key={constant.id} className={`${GRID} border-t border-rule py-1`}>
           <input aria-label={`Name of the constant ${constant.name}`} aria-invalid={isWrong(constant)} title={isWrong(constant) ? 'A name begins with a letter or digit, has no brackets, and stands once' : undefined} readOnly={!canEdit} value={constant.name} maxLength={80} onChange={(e) => set(constant.id, { name: e.target.value })} className="field-boxed w-full font-mono text-xs aria-invalid:border-brick" />
-          <input aria-label={`Value of ${constant.name}`} type={constant.secret ? 'password' : 'text'} autoComplete="off" readOnly={!canEdit} value={constant.value} maxLength={2_000} onChange={(e) => set(constant.id, { value: e.target.value })} className="field-boxed w-full font-mono text-xs" />
+          {inOne !== null ? <OtherValue constant={constant} configuration={inOne} canEdit={canEdit} onChange={(others) => set(constant.id, { others })} /> : <input aria-label={`Value of ${constant.name}`} type={constant.secret ? 'password' : 'text'} autoComplete="off" readOnly={!canEdit} value={constant.value} maxLength={2_000} onChange={(e) => set(constant.id, { value: e.target.value })} className="field-boxed w-full font-mono text-xs" />}
           <input aria-label={`${constant.name} is secret`} type="checkbox" disabled={!canEdit} checked={constant.secret} onChange={(e) => set(constant.id, { secret: e.target.checked })} className="justify-self-center" />
           <input aria-label={`Description of ${constant.name}`} readOnly={!canEdit} value={constant.description} maxLength={300} placeholder="what it is for" onChange={(e) => set(constant.id, { description: e.target.value })} className="field-boxed w-full" />
           {canEdit && (
@@ -39,10 +49,38 @@ export function ConstantsEditor({ constants, canEdit, onChange }: Props) {
         </div>
       ))}
       {canEdit && (
-        <TextButton className="mt-1 text-xs" onClick={() => onChange([...constants, { id: crypto.randomUUID().slice(0, 8), name: `constant ${constants.length + 1}`, value: '', secret: false, description: '' }])}>
+        <TextButton className="mt-1 text-xs" onClick={() => onChange([...constants, { id: crypto.randomUUID().slice(0, 8), name: `constant ${constants.length + 1}`, value: '', secret: false, description: '', others: {} }])}>
           add a constant
         </TextButton>
       )}
     </div>
+  );
+}
+
+interface OtherProps {
+  readonly constant: Constant;
+  readonly configuration: Configuration;
+  readonly canEdit: boolean;
+  readonly onChange: (others: Constant['others']) => void;
+}
+
+/** The value in one configuration, with the usual one where none is given. */
+function OtherValue({ constant, configuration, canEdit, onChange }: OtherProps) {
+  const set = (value: string): void => {
+    const others = Object.entries(constant.others).filter(([id]) => id !== configuration.id);
+    onChange(Object.fromEntries(value === '' ? others : [...others, [configuration.id, value]]));
+  };
+  return (
+    <input
+      aria-label={`Value of ${constant.name} in ${configuration.name}`}
+      type={constant.secret ? 'password' : 'text'}
+      autoComplete="off"
+      readOnly={!canEdit}
+      value={constant.others[configuration.id] ?? ''}
+      maxLength={2_000}
+      placeholder={constant.secret ? '' : constant.value}
+      onChange={(e) => set(e.target.value)}
+      className="field-boxed w-full font-mono text-xs"
+    />
   );
 }

@@ -1,4 +1,5 @@
 import { WORDING_RULES, type WordingRule } from '@caderno/core/basis';
+import { LOOK_RULES } from '@caderno/core/cases';
 import { LIMITS, type ProjectSettings } from '@caderno/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -7,7 +8,9 @@ import { Loading } from '../artefacts/index.ts';
 import { MEND_WORDS, RULE_WORD } from '../basis/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Section, countOf } from '../look/index.ts';
+import { ConfigurationsEditor } from './ConfigurationsEditor.tsx';
 import { ConstantsEditor } from './ConstantsEditor.tsx';
+import { LooksEditor } from './LooksEditor.tsx';
 import { RiskScaleEditor } from './RiskScaleEditor.tsx';
 import { TrackerForm } from './TrackerForm.tsx';
 
@@ -77,7 +80,13 @@ function Settings({ version, stored }: { readonly version: number; readonly stor
           </p>
         </Section>
         <Section title="Constants" aside="names that any step and any cell may use between angle brackets">
-          <ConstantsEditor constants={settings.constants} canEdit={canEdit} onChange={(constants) => set({ constants })} />
+          <ConstantsEditor constants={settings.constants} configurations={settings.configurations} canEdit={canEdit} onChange={(constants) => set({ constants })} />
+        </Section>
+        <Section title="Configurations" aside="where it is tested; a constant may have another value in each">
+          <ConfigurationsEditor configurations={settings.configurations} canEdit={canEdit} onChange={(configurations) => set({ configurations })} />
+        </Section>
+        <Section title="Worth a look" aside={`what is looked for in cases; ${LOOK_RULES.length - settings.looksOff.length} of ${LOOK_RULES.length} are on`}>
+          <LooksEditor off={settings.looksOff} canEdit={canEdit} onChange={(looksOff) => set({ looksOff })} />
         </Section>
         <Section title="Glossary" aside={countOf(settings.glossary.length, 'term')}>
           <p className="mt-2 text-sm">

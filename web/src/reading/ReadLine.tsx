@@ -2,22 +2,36 @@ import type { OpenedPart, OpenedStep } from '@caderno/core/shared';
 import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
+import { pictureAddress } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { TextButton } from '../look/index.ts';
 
-interface Props {
+/** A step with the values of an instance in its texts; they stay when another instance is bound. */
+export interface ReadableLine {
   readonly line: OpenedStep;
+  readonly action: readonly OpenedPart[];
+  readonly expected: readonly OpenedPart[];
+}
+
+/** The steps of the instance that is bound. */
+export function readableLines(steps: readonly OpenedStep[]): ReadableLine[] {
+  return steps.map((line) => (line.kind === 'gone' ? { line, action: [], expected: [] } : { line, action: line.scope.open(line.step.action), expected: line.scope.open(line.step.expected) }));
+}
+
+interface Props {
+  readonly readable: ReadableLine;
   /** The line above it, whose origin is said already. */
   readonly before: OpenedStep | null;
   readonly number: number;
   readonly isCurrent: boolean;
   /** Absent for readers. */
   readonly onAsk?: () => void;
-  readonly onPoint: () => void;
+  readonly onPoint?: () => void;
 }
 
 /** A step to be done, with the values of the instance in place; where it comes from is said when that changes. */
-export function ReadLine({ line, before, number, isCurrent, onAsk, onPoint }: Props) {
+export function ReadLine({ readable: { line, action, expected }, before, number, isCurrent, onAsk, onPoint }: Props) {
+  const { project } = useFrame();
   const own = useRef<HTMLLIElement>(null);
   useEffect(() => {
     if (isCurrent) own.current?.scrollIntoView({ block: 'nearest' });
@@ -34,12 +48,15 @@ export function ReadLine({ line, before, number, isCurrent, onAsk, onPoint }: Pr
             <span className="text-brick">What stood here is not there any more: {line.step.kind === 'shared' ? line.step.shared : line.step.case}.</span>
           ) : (
             <>
-              <p>{line.step.action === '' ? <span className="text-ink2">nothing is said to be done</span> : <ReadText parts={line.scope.open(line.step.action)} />}</p>
+              <p>{line.step.action === '' ? <span className="text-ink2">nothing is said to be done</span> : <ReadText parts={action} />}</p>
               {line.step.expected !== '' && (
                 <p className="text-pine">
-                  <b aria-hidden="true">⇒</b> <ReadText parts={line.scope.open(line.step.expected)} />
+                  <b aria-hidden="true">⇒</b> <ReadText parts={expected} />
                 </p>
               )}
+              {line.step.attachments.map((a) => (
+                <img key={a.id} src={pictureAddress(project, a.id)} alt={a.name} className="my-1.5 max-h-[420px] max-w-full border border-rule2" />
+              ))}
             </>
           )}
         </div>
@@ -72,7 +89,7 @@ function Origin({ line }: { readonly line: OpenedStep }) {
 }
 
 /** Values stand in place of the names; a click copies one. */
-function ReadText({ parts }: { readonly parts: readonly OpenedPart[] }) {
+export function ReadText({ parts }: { readonly parts: readonly OpenedPart[] }) {
   const copy = (text: string): void => {
     void navigator.clipboard.writeText(text).then(
       () => toast.success(`Copied: ${text}`),

@@ -10,7 +10,10 @@ import { Loading, useRaiseQuestion } from '../artefacts/index.ts';
 import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { Button, Empty, TextButton, countOf } from '../look/index.ts';
 import { useOpened } from '../steps/index.ts';
-import { ReadLine } from './ReadLine.tsx';
+import { Before, readableTexts } from './Before.tsx';
+import { InConfiguration } from './InConfiguration.tsx';
+import { ReadLine, readableLines } from './ReadLine.tsx';
+import { lasting, namedCases, readingOrder } from './selection.ts';
 import { unclearPlaces, type Unclear } from './unclear.ts';
 
 /** One instance of a case, read as an executor would: values in place, shared steps and calls opened, all by keyboard. */
@@ -30,19 +33,19 @@ function Reading({ id }: { readonly id: CaseId }) {
 
 function ReadCase({ id, content }: { readonly id: CaseId; readonly content: CaseContent }) {
   const { project } = useFrame();
-  const { opened } = useOpened(content);
   const [search, setSearch] = useSearchParams();
+  const { opened } = useOpened(content, search.get('in'));
   const asked = /^\d{1,18}$/.test(search.get('instance') ?? '') ? BigInt(search.get('instance') ?? '1') - 1n : 0n;
   if (opened.kind !== 'opened') {
     return <Empty title="Too much to be read">{opened.kind === 'tooDeep' ? `Calls and shared steps are nested more than ${opened.most} deep.` : `Opened it has ${opened.steps.toLocaleString()} steps, and at most ${opened.most.toLocaleString()} are shown.`}</Empty>;
   }
   const number = asked < 0n ? 0n : asked >= opened.instances ? opened.instances - 1n : asked;
   const go = (to: bigint, step = 0): void => {
-    if (to >= 0n && to < opened.instances) setSearch({ instance: String(to + 1n), ...(step > 0 ? { step: String(step + 1) } : {}), ...(search.has('one') ? { one: '1' } : {}) }, { replace: true });
+    if (to >= 0n && to < opened.instances) setSearch({ ...Object.fromEntries(lasting(search)), instance: String(to + 1n), ...(step > 0 ? { step: String(step + 1) } : {}), ...(search.has('one') ? { one: '1' } : {}) }, { replace: true });
   };
   const at = Math.min(Math.max(0, Number(search.get('step') ?? '1') - 1), Math.max(0, opened.steps.length - 1));
   const one = search.has('one');
-  return <Page key={project} id={id} content={content} opened={opened} instance={opened.bind(number)} at={at} one={one} onGo={go} onOne={() => setSearch({ instance: String(number + 1n), step: String(at + 1), ...(one ? {} : { one: '1' }) }, { replace: true })} />;
+  return <Page key={project} id={id} content={content} opened={opened} instance={opened.bind(number)} at={at} one={one} onGo={go} onOne={() => setSearch({ ...Object.fromEntries(lasting(search)), instance: String(number + 1n), step: String(at + 1), ...(one ? {} : { one: '1' }) }, { replace: true })} />;
 }
 
 interface PageProps {
@@ -62,6 +65,8 @@ function Page({ id, content, opened, instance, at, one, onGo, onOne }: PageProps
   const { project, canEdit } = useFrame();
   const unclear = unclearPlaces(opened);
   const raise = useRaiseQuestion();
+  const lines = readableLines(opened.steps);
+  const texts = readableTexts(content, opened);
   useReadingKeys({ id, opened, instance, at, onGo, onOne });
   const ask = (step: number): void => raise(content.covers.map((c) => ({ kind: 'condition', id: c.id, items: [], holds: false })), `${id}, step ${step + 1}: what is meant?`);
   return (
@@ -73,19 +78,21 @@ function Page({ id, content, opened, instance, at, one, onGo, onOne }: PageProps
           </Link>
           <h1 className="font-serif text-2xl font-semibold">{content.title}</h1>
           <span className="ml-auto flex items-center gap-3 print:hidden">
+            <InConfiguration />
             <TextButton onClick={onOne}>{one ? 'whole' : 'step by step'}</TextButton>
             <Button onClick={() => window.print()}>
               <Printer size={14} aria-hidden="true" /> Print
             </Button>
           </span>
         </header>
+        <InSelection id={id} />
         <Instance instance={instance} total={opened.instances} onGo={onGo} />
-        <Before content={content} opened={opened} />
+        <Before content={content} texts={texts} />
         <ol className="mt-4" aria-label="Steps to be done">
-          {opened.steps.map((line, i) =>
-            one && i !== at ? null : <ReadLine key={i} line={line} before={one ? null : (opened.steps[i - 1] ?? null)} number={i + 1} isCurrent={i === at} {...(canEdit ? { onAsk: () => ask(i) } : {})} onPoint={() => onGo(instance.number, i)} />,
+          {lines.map((line, i) =>
+            one && i !== at ? null : <ReadLine key={i} readable={line} before={one ? null : (lines[i - 1]?.line ?? null)} number={i + 1} isCurrent={i === at} {...(canEdit ? { onAsk: () => ask(i) } : {})} onPoint={() => onGo(instance.number, i)} />,
           )}
-          {opened.steps.length === 0 && <li className="text-ink2">No step is written yet.</li>}
+          {lines.length === 0 && content.kind === 'procedure' && <li className="text-ink2">No step is written yet.</li>}
         </ol>
         <UnclearList places={unclear} onGo={(step) => onGo(instance.number, step)} />
         <p className="mt-6 text-xs text-ink2 print:hidden">
@@ -93,6 +100,22 @@ function Page({ id, content, opened, instance, at, one, onGo, onOne }: PageProps
         </p>
       </article>
     </div>
+  );
+}
+
+/** Where one is in a selection of cases, and the way to all of it on one page. */
+function InSelection({ id }: { readonly id: CaseId }) {
+  const { project } = useFrame();
+  const [search] = useSearchParams();
+  const cases = namedCases(search);
+  if (cases.length === 0) return null;
+  return (
+    <p className="mt-1 text-sm text-ink2 print:hidden">
+      case {cases.indexOf(id) + 1} of {cases.length} selected ·{' '}
+      <Link className="underline decoration-rule2" to={{ pathname: address.readingSelection(project), search: lasting(search).toString() }}>
+        all on one page
+      </Link>
+    </p>
   );
 }
 
@@ -112,24 +135,6 @@ function Instance({ instance, total, onGo }: { readonly instance: OpenedInstance
       </button>
       <strong className="font-mono">{instanceName(instance) || 'without rows'}</strong>
     </div>
-  );
-}
-
-/** What is to be known before the first step. */
-function Before({ content, opened }: { readonly content: CaseContent; readonly opened: OpenedCase }) {
-  const parts = [
-    { word: 'Objective', text: content.objective },
-    { word: 'Preconditions', text: content.preconditions },
-  ].filter((p) => p.text !== '');
-  return (
-    <dl className="mt-3 grid grid-cols-[6.5rem_1fr] gap-y-1 text-sm">
-      {parts.map(({ word, text }) => (
-        <div key={word} className="contents">
-          <dt className="text-xs leading-6 text-ink2">{word}</dt>
-          <dd>{opened.scope.open(text).map((part) => (part.kind === 'text' ? part.text : part.value.kind === 'value' ? part.value.text : `<${part.name}>`)).join('')}</dd>
-        </div>
-      ))}
-    </dl>
   );
 }
 
@@ -161,13 +166,14 @@ function useReadingKeys({ id, opened, instance, at, onGo, onOne }: Pick<PageProp
   const { project } = useFrame();
   const navigate = useNavigate();
   const cases = useSummaries(project, 'case').data;
+  const [search] = useSearchParams();
   const { number } = instance;
   const last = opened.steps.length - 1;
   const commands = useMemo<Command[]>(() => {
     const caseAt = (step: number) => (): void => {
-      const ids = (cases ?? []).filter((c) => c.state !== 'withdrawn').map((c) => c.id);
+      const ids = readingOrder(search, cases ?? []);
       const to = ids[ids.indexOf(id) + step];
-      if (to !== undefined) void navigate(address.reading(project, to));
+      if (to !== undefined) void navigate({ pathname: address.reading(project, to), search: lasting(search).toString() });
     };
     return [
       { id: 'read-next-step', title: 'The next step', keys: ['ArrowDown', 'j'], keyLabel: '↓', run: () => onGo(number, Math.min(last, at + 1)) },
@@ -178,6 +184,6 @@ function useReadingKeys({ id, opened, instance, at, onGo, onOne }: Pick<PageProp
       { id: 'read-case-before', title: 'Read the case before', keys: 'p', keyLabel: 'p', run: caseAt(-1) },
       { id: 'read-step-by-step', title: 'Read step by step, or whole', keys: 's', keyLabel: 's', run: onOne },
     ];
-  }, [at, cases, id, last, navigate, number, onGo, onOne, project]);
+  }, [at, cases, id, last, navigate, number, onGo, onOne, project, search]);
   useCommands(commands);
 }

@@ -1,1 +1,2 @@
 export { ReadThrough } from './ReadThrough.tsx';
+export { ReadSelection } from './ReadSelection.tsx';

@@ -1,11 +1,13 @@
 import { EMPTY_SHARED } from '@caderno/core/shared';
-import { sharedIdSchema, type SharedSummary } from '@caderno/contract';
-import { useCallback, useMemo, useState } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { sharedIdSchema } from '@caderno/contract';
+import { useCallback, useMemo } from 'react';
+import { useNavigate, useParams } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
-import { Button, Empty, countOf } from '../look/index.ts';
+import { Button, Empty } from '../look/index.ts';
+import { UseDragging } from '../steps/index.ts';
+import { SharedIndex } from './SharedIndex.tsx';
 import { SharedPage } from './SharedPage.tsx';
 
 /** What is written once and used in many places: the list at the left, what is open at the right. */
@@ -34,72 +36,23 @@ export function SharedChapter() {
   }, [add, canEdit, current, list, navigate, project]);
   useCommands(commands);
   return (
-    <Spread
-      chapter="shared"
-      leftShare={30}
-      leftLabel="Shared steps"
-      rightLabel="What is open"
-      left={<SharedIndex list={list} current={current} onNew={() => void add()} />}
-      right={
-        current === null ? (
-          <Empty title="Written once, used in many cases" action={canEdit && <Button look="accent" onClick={() => void add()}>Write shared steps</Button>}>
-            Steps that stand in many cases are written here. In a case, / puts them in; a run of steps can be taken out of a case into shared steps.
-          </Empty>
-        ) : (
-          <SharedPage id={current} />
-        )
-      }
-    />
-  );
-}
-
-function SharedIndex({ list, current, onNew }: { readonly list: readonly SharedSummary[] | undefined; readonly current: string | null; readonly onNew: () => void }) {
-  const { project, canEdit } = useFrame();
-  const [words, setWords] = useState('');
-  const fitting = (list ?? []).filter((s) => words.toLowerCase().split(/\s+/).every((w) => `${s.id} ${s.title} ${s.module}`.toLowerCase().includes(w)));
-  const modules = [...new Set(fitting.map((s) => s.module))];
-  return (
-    <div className="flex h-full flex-col">
-      <header className="px-5 pb-3 pt-5">
-        <h1 className="flex items-baseline gap-2 font-serif text-xl font-semibold">
-          Shared steps <span className="font-sans text-xs font-normal text-ink2">{list?.length ?? ''}</span>
-        </h1>
-        <div className="mt-2 flex gap-2">
-          <input aria-label="Filter the shared steps by words" placeholder="Words of a title" value={words} onChange={(e) => setWords(e.target.value)} className="field-boxed min-w-0 flex-1 bg-page2" />
-          {canEdit && <Button onClick={onNew}>New</Button>}
-        </div>
-      </header>
-      <div className="min-h-0 flex-1 overflow-y-auto border-t border-rule">
-        {modules.map((module) => (
-          <section key={module}>
-            <h2 className="flex border-b border-rule bg-page2 px-5 py-1.5 text-xs font-semibold text-ink2">
-              {module || 'No module'} <span className="ml-auto font-normal">{fitting.filter((s) => s.module === module).length}</span>
-            </h2>
-            <ul>
-              {fitting.filter((s) => s.module === module).map((s) => (
-                <li key={s.id}>
-                  <Link
-                    to={address.shared(project, s.id)}
-                    aria-current={s.id === current ? 'page' : undefined}
-                    className={`flex gap-2.5 border-b border-rule px-5 py-2 ${s.id === current ? 'bg-blue-wash shadow-[inset_3px_0_0_var(--color-blue)]' : 'hover:bg-page2'}`}
-                  >
-                    <span className="w-9 shrink-0 pt-0.5 font-mono text-xs text-ink2">{s.id}</span>
-                    <span className="min-w-0 flex-1">
-                      <span className={`block leading-[1.35] ${s.id === current ? 'font-semibold' : ''}`}>{s.title}</span>
-                      <span className="block truncate text-xs text-ink2">
-                        {countOf(s.steps, 'step')}
-                        {s.parameters.length > 0 && ` · ${s.parameters.map((p) => `<${p}>`).join(' ')}`}
-                        {s.state !== 'draft' && ` · ${s.state}`}
-                      </span>
-                    </span>
-                  </Link>
-                </li>
-              ))}
-            </ul>
-          </section>
-        ))}
-        {list !== undefined && fitting.length === 0 && <p className="px-5 py-4 text-ink2">{list.length === 0 ? 'None yet.' : 'None has these words.'}</p>}
-      </div>
-    </div>
+    <UseDragging>
+      <Spread
+        chapter="shared"
+        leftShare={30}
+        leftLabel="Shared steps"
+        rightLabel="What is open"
+        left={<SharedIndex list={list} current={current} onNew={() => void add()} />}
+        right={
+          current === null ? (
+            <Empty title="Written once, used in many cases" action={canEdit && <Button look="accent" onClick={() => void add()}>Write shared steps</Button>}>
+              Steps that stand in many cases are written here. In a case, / puts them in; a run of steps can be taken out of a case into shared steps.
+            </Empty>
+          ) : (
+            <SharedPage id={current} />
+          )
+        }
+      />
+    </UseDragging>
   );
 }

@@ -1,5 +1,5 @@
 import type { SharedId } from '@caderno/core/artefacts';
-import { parameterId, parameterProblems, parametersIn, renameInSteps, textsOfStep, type Parameter, type StepId } from '@caderno/core/cases';
+import { parameterId, parameterProblems, parametersIn, renameInSteps, textsOfStep, type Parameter, type ParameterId, type StepId } from '@caderno/core/cases';
 import type { SharedContent } from '@caderno/core/shared';
 import { renameInText } from '@caderno/core/cases';
 import type { ArtefactOfKind } from '@caderno/contract';
@@ -11,9 +11,11 @@ import { useFrame } from '../frame/index.ts';
 import { Section, countOf } from '../look/index.ts';
 import { ParameterField, Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit } from '../steps/index.ts';
 import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
-import { TakeOutDialog } from './TakeOutDialog.tsx';
+import { PinnedUsers } from './PinnedUsers.tsx';
+import { TakeOutDialog, type Owner } from './TakeOutDialog.tsx';
 import { Reach, UsedBy } from './UsedBy.tsx';
 import { usePutBack } from './usePutBack.ts';
+import { useRename } from './useRename.tsx';
 
 /** Shared steps: what they are for, the steps, their parameters, and who uses them. */
 export function SharedPage({ id }: { readonly id: SharedId }) {
@@ -30,6 +32,8 @@ function Shared({ artefact }: { readonly artefact: ArtefactOfKind<'shared'> }) {
   const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
   const modules = useProject(project).data?.modules ?? [];
   const opened = useOpened(content);
+  const owner = useMemo<Owner>(() => ({ kind: 'shared', id, version: editing.version, content }), [content, editing.version, id]);
+  const { rename, dialog: renaming } = useRename(owner, useCallback((p: ParameterId, name: string) => update((c) => renamed(c, p, name)), [update]));
   const [taking, setTaking] = useState<readonly StepId[] | null>(null);
   const edit = useCallback((change: StepsEdit) => update(change), [update]);
   const putBack = usePutBack(content, opened, edit);
@@ -69,7 +73,7 @@ function Shared({ artefact }: { readonly artefact: ArtefactOfKind<'shared'> }) {
               constants={constants}
               canEdit={canEdit}
               onSet={(p, part) => update((c) => ({ ...c, parameters: c.parameters.map((x) => (x.id === p ? { ...x, ...part } : x)) }))}
-              onRename={(p, name) => update((c) => renamed(c, p, name))}
+              onRename={rename}
               onRemove={(p) => update((c) => ({ ...c, parameters: c.parameters.filter((x) => x.id !== p) }))}
               onDeclare={declare}
             />
@@ -78,6 +82,7 @@ function Shared({ artefact }: { readonly artefact: ArtefactOfKind<'shared'> }) {
         <Margin>
           <MarginNote title="Used by">
             <UsedBy id={id} side="users" />
+            <PinnedUsers id={id} version={artefact.summary.version} />
           </MarginNote>
           {content.steps.some((s) => s.kind !== 'step') && (
             <MarginNote title="Uses">
@@ -87,7 +92,8 @@ function Shared({ artefact }: { readonly artefact: ArtefactOfKind<'shared'> }) {
           <Problems content={content} surfaced={new Set(opened.surfaced.map((s) => s.parameter.name))} />
         </Margin>
       </div>
-      {taking !== null && <TakeOutDialog owner={{ kind: 'shared', id, version: editing.version, content }} steps={taking} onClose={() => setTaking(null)} />}
+      {renaming}
+      {taking !== null && <TakeOutDialog owner={owner} steps={taking} onClose={() => setTaking(null)} />}
     </article>
   );
 }

@@ -28,6 +28,9 @@ export function UsedBy({ id, side }: { readonly id: ArtefactId; readonly side: '
           </li>
         ))}
       </ul>
+      <Link className="underline decoration-rule2" to={`${address.reuse(project)}?of=${id}&only=1`}>
+        drawn
+      </Link>
       {connected.length > MOST_SHOWN && !all && <TextButton onClick={() => setAll(true)}>and {connected.length - MOST_SHOWN} more</TextButton>}
     </>
   );

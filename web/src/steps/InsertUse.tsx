@@ -1,13 +1,12 @@
 import type { CaseId, SharedId } from '@caderno/core/artefacts';
-import { EMPTY_CASE, isUse, type Use } from '@caderno/core/cases';
-import { openCase, keyOfUse } from '@caderno/core/shared';
+import type { Use } from '@caderno/core/cases';
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headlessui/react';
 import { useMemo, useState } from 'react';
-import { useLibrary, useSummaries } from '../api/index.ts';
+import { useSummaries } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Dialog, countOf } from '../look/index.ts';
-import { OpenedLines } from './OpenedLines.tsx';
-import { newStepId } from './stepEdits.ts';
+import { UsePreview } from './UsePreview.tsx';
+import { newUse } from './stepEdits.ts';
 
 interface Props {
   readonly onInsert: (use: Use) => void;
@@ -52,7 +51,7 @@ export function InsertUse({ onInsert, onClose }: Props) {
             {offered.length === 0 && <p className="px-2 py-2 text-sm text-ink2">Nothing of that name can be used.</p>}
           </ComboboxOptions>
           <div className="overflow-y-auto rounded-[5px] bg-page2 px-3 py-2" aria-label="What it holds" role="region">
-            {shown !== null && <Preview id={shown} />}
+            {shown !== null && <UsePreview id={shown} />}
           </div>
         </div>
         <p className="mt-3 text-xs text-ink2">Enter puts it in. Where its values come from is said at its place.</p>
@@ -72,40 +71,6 @@ function Option({ offered, focus, onPoint }: { readonly offered: Offered; readon
       <span className="w-10 shrink-0 font-mono text-xs text-ink2">{offered.id}</span>
       <span className="min-w-0 flex-1">{offered.title}</span>
       <span className="shrink-0 text-xs text-ink2">{offered.aside}</span>
-    </>
-  );
-}
-
-function newUse(id: Offered['id']): Use {
-  const base = { id: newStepId(), pinned: null, arguments: [] };
-  return isShared(id) ? { kind: 'shared', shared: id, ...base } : { kind: 'call', case: id, rows: { kind: 'mine' }, ...base };
-}
-
-function isShared(id: Offered['id']): id is SharedId {
-  return id.startsWith('S-');
-}
-
-/** The steps of it, opened. */
-function Preview({ id }: { readonly id: Offered['id'] }) {
-  const { project } = useFrame();
-  const library = useLibrary(project, [id]).data;
-  const content = library?.get(id)?.content;
-  const opened = useMemo(() => (content === undefined || library === undefined ? null : openCase({ ...EMPTY_CASE, steps: content.steps, parameters: content.parameters }, library)), [content, library]);
-  if (content === undefined || opened === null) return null;
-  const nested = content.steps.filter(isUse).map(keyOfUse);
-  return (
-    <>
-      <p className="font-semibold">{content.title}</p>
-      {content.parameters.length > 0 && (
-        <p className="text-xs text-ink2">
-          takes{' '}
-          {content.parameters.map((p) => (
-            <span key={p.id} className="cad-parameter mr-1">{`<${p.name}>`}</span>
-          ))}
-        </p>
-      )}
-      <div className="mt-2">{opened.kind === 'opened' ? <OpenedLines lines={opened.steps} depth={0} withValues={false} /> : <p className="text-brick">It is too large to be opened.</p>}</div>
-      {nested.length > 0 && <p className="mt-2 text-xs text-ink2">It uses {nested.join(', ')}.</p>}
     </>
   );
 }

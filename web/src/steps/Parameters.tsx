@@ -13,7 +13,7 @@ interface Props {
   readonly constants: Constants;
   readonly canEdit: boolean;
   readonly onSet: (id: ParameterId, part: Partial<Parameter>) => void;
-  readonly onRename: (id: ParameterId, name: string) => void;
+  readonly onRename: (parameter: Parameter, name: string) => void;
   readonly onRemove: (id: ParameterId) => void;
   readonly onDeclare: (name: string, like?: Parameter) => void;
 }
@@ -36,7 +36,7 @@ export function Parameters({ parameters, texts, surfaced, constants, canEdit, on
       )}
       {parameters.map((parameter) => (
         <div key={parameter.id} className={`${GRID} border-t border-rule py-1`}>
-          <NameField key={parameter.name} parameters={parameters} texts={texts} parameter={parameter} canEdit={canEdit} onRename={(name) => onRename(parameter.id, name)} />
+          <NameField key={parameter.name} parameters={parameters} texts={texts} parameter={parameter} canEdit={canEdit} onRename={(name) => onRename(parameter, name)} />
           <span>
             <Choose label={`Type of ${parameter.name}`} value={parameter.type} options={options(PARAMETER_TYPE_WORD)} onChange={(type) => set(parameter.id, { type })} disabled={!canEdit} />
           </span>

@@ -2,6 +2,8 @@ import type { PlainStep, StepId } from '@caderno/core/cases';
 import { Trash2 } from 'lucide-react';
 import { memo } from 'react';
 import { ParameterField } from './ParameterField.tsx';
+import { AddPicture, Pictures, useKeepPictures, withPictures } from './Pictures.tsx';
+import { DropPlace } from './UseDragging.tsx';
 import { SelectBox } from './SelectBox.tsx';
 import type { Act, Focus, StepPart } from './Steps.tsx';
 import type { ParameterContext } from './parameterEditing.ts';
@@ -18,12 +20,14 @@ export interface LineProps {
 
 /** A step that is written here. */
 export const PlainLine = memo(function PlainLine({ step, number, context, canEdit, focus, act, selected, onSelect }: LineProps & { readonly step: PlainStep }) {
-  const onChange = (part: Partial<Pick<PlainStep, StepPart>>): boolean => act(step.id, { kind: 'change', part });
+  const onChange = (part: Partial<Pick<PlainStep, StepPart | 'attachments'>>): boolean => act(step.id, { kind: 'change', part });
   const onRemove = (): boolean => act(step.id, { kind: 'remove' });
   const onGo = (part: StepPart): boolean => act(step.id, { kind: 'go', part });
   const onNeighbour = (direction: -1 | 1, part: StepPart): boolean => act(step.id, { kind: 'neighbour', direction, part });
   const onMove = (direction: -1 | 1, part: StepPart): boolean => act(step.id, { kind: 'move', direction, part });
   const turnOf = (part: StepPart): number => (focus?.part === part ? focus.turn : 0);
+  const keep = useKeepPictures();
+  const add = (files: readonly File[]): void => void keep(files).then((more) => more.length > 0 && onChange({ attachments: withPictures(step, more) }));
   const hasExpected = step.expected !== '' || focus?.part === 'expected';
   const shared = {
     context,
@@ -33,7 +37,15 @@ export const PlainLine = memo(function PlainLine({ step, number, context, canEdi
     onPasteLines: (text: string) => act(step.id, { kind: 'paste', text }),
   };
   return (
-    <li className={`group relative flex items-baseline border-b border-rule py-1 ${selected ? 'bg-blue-wash' : ''}`}>
+    <li
+      onPasteCapture={(event) => {
+        const files = [...event.clipboardData.files].filter((f) => f.type.startsWith('image/'));
+        if (!canEdit || files.length === 0) return;
+        event.preventDefault();
+        event.stopPropagation();
+        add(files);
+      }}
+      className={`group relative flex items-baseline border-b border-rule py-1 ${selected ? 'bg-blue-wash' : ''}`}>
       <SelectBox id={step.id} number={number} canEdit={canEdit} selected={selected} onSelect={onSelect} />
       <div className="min-w-0 flex-1">
         <ParameterField
@@ -71,7 +83,9 @@ export const PlainLine = memo(function PlainLine({ step, number, context, canEdi
             />
           </div>
         )}
+        <Pictures step={step} number={number} canEdit={canEdit} onChange={(attachments) => onChange({ attachments })} />
       </div>
+      {canEdit && <DropPlace after={step.id} />}
       {canEdit && (
         <span className="absolute right-0 top-1 hidden gap-1 bg-page pl-2 group-focus-within:flex group-hover:flex">
           {!hasExpected && (
@@ -79,6 +93,7 @@ export const PlainLine = memo(function PlainLine({ step, number, context, canEdi
               ⇒ expected
             </button>
           )}
+          <AddPicture number={number} onAdd={add} />
           <button type="button" tabIndex={-1} aria-label={`Remove step ${number}`} title="Remove the step" className="grid size-6 place-items-center rounded text-ink2 hover:bg-page2" onClick={onRemove}>
             <Trash2 size={13} aria-hidden="true" />
           </button>

@@ -1,3 +1,4 @@
+import type { CaseId, SharedId } from '@caderno/core/artefacts';
 import { isUse, type CaseCall, type PlainStep, type SharedUse, type Step, type StepId } from '@caderno/core/cases';
 import { LIMITS } from '@caderno/contract';
 import { memo, useCallback, useEffect, useRef, useState } from 'react';
@@ -7,7 +8,8 @@ import { InsertUse } from './InsertUse.tsx';
 import { PlainLine } from './PlainLine.tsx';
 import { UseLine } from './UseLine.tsx';
 import type { ParameterContext } from './parameterEditing.ts';
-import { insertStep, insertSteps, moveStep, newStep, pastedSteps, removeStep, withStep, type StepsEdit } from './stepEdits.ts';
+import { DropPlace, DropPlaces } from './UseDragging.tsx';
+import { insertStep, insertSteps, moveStep, newStep, newUse, pastedSteps, removeStep, withStep, type StepsEdit } from './stepEdits.ts';
 import type { StepsOpened } from './useOpened.ts';
 
 interface Props {
@@ -31,7 +33,7 @@ export interface Focus {
 
 /** What the keys in a step ask for. */
 export type StepCommand =
-  | { readonly kind: 'change'; readonly part: Partial<Pick<PlainStep, StepPart>> }
+  | { readonly kind: 'change'; readonly part: Partial<Pick<PlainStep, StepPart | 'attachments'>> }
   | { readonly kind: 'changeUse'; readonly part: Partial<SharedUse> | Partial<CaseCall> }
   | { readonly kind: 'append' }
   | { readonly kind: 'insert' }
@@ -49,18 +51,22 @@ export const Steps = memo(function Steps({ steps, context, opened, canEdit, upda
   const [inserting, setInserting] = useState<{ readonly at: StepId | null } | null>(null);
   const { focus, act, place } = useStepCommands(steps, update, setInserting);
   const [selected, setSelected] = useState<readonly StepId[]>([]);
+  const drop = useCallback((after: StepId | null, id: SharedId | CaseId) => place(after, newUse(id)), [place]);
   const last = steps.at(-1)?.id ?? null;
   const chosen = steps.filter((s) => selected.includes(s.id)).map((s) => s.id);
   const select = useSelect(steps, setSelected);
   return (
-    <>
-      <ol aria-label="Steps" className="mb-1">
+    <DropPlaces place={canEdit ? drop : null}>
+      <div className="relative">
+        <DropPlace after={null} />
+      </div>
+      <ol aria-label="Steps" className="relative mb-1">
         {steps.map((step, i) => {
           const shared = { number: i + 1, context, canEdit, act, selected: chosen.includes(step.id), onSelect: select, focus: focus?.step === step.id ? focus : null };
           return isUse(step) ? <UseLine key={step.id} use={step} opened={opened} onPutBack={onPutBack} {...shared} /> : <PlainLine key={step.id} step={step} {...shared} />;
         })}
         {canEdit && (
-          <li className="flex items-baseline border-b border-rule py-1.5">
+          <li className="relative flex items-baseline border-b border-rule py-1.5">
             <span className="w-[26px] shrink-0 font-mono text-xs text-ink2">{steps.length + 1}</span>
             <button
               type="button"
@@ -91,7 +97,7 @@ export const Steps = memo(function Steps({ steps, context, opened, canEdit, upda
         </div>
       )}
       {inserting !== null && <InsertUse onClose={() => setInserting(null)} onInsert={(use) => (place(inserting.at, use), setInserting(null))} />}
-    </>
+    </DropPlaces>
   );
 });
 

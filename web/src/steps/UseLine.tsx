@@ -8,6 +8,7 @@ import { TextButton, countOf } from '../look/index.ts';
 import { ArgumentsDialog } from './ArgumentsDialog.tsx';
 import { OpenedLines } from './OpenedLines.tsx';
 import type { LineProps } from './PlainLine.tsx';
+import { DropPlace } from './UseDragging.tsx';
 import { SelectBox } from './SelectBox.tsx';
 import type { StepsOpened } from './useOpened.ts';
 
@@ -76,6 +77,7 @@ export const UseLine = memo(function UseLine({ use, number, context, opened, can
           </div>
         )}
       </div>
+      {canEdit && <DropPlace after={use.id} />}
       {canEdit && (
         <span className="absolute right-2 top-2 hidden gap-3 bg-page2 pl-3 text-xs group-focus-within:flex group-hover:flex">
           <TextButton onClick={() => setMapping(true)}>values</TextButton>

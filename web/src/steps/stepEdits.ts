@@ -1,4 +1,5 @@
-import { parsePastedSteps, stepId, plainStep, type PlainStep, type Step, type StepId, type Written } from '@caderno/core/cases';
+import type { CaseId, SharedId } from '@caderno/core/artefacts';
+import { parsePastedSteps, stepId, plainStep, type PlainStep, type Step, type StepId, type Use, type Written } from '@caderno/core/cases';
 
 /** An edit of steps, whatever they stand in. */
 export type StepsEdit = <W extends Written>(content: W) => W;
@@ -48,4 +49,14 @@ export function insertSteps(at: StepId | null, steps: readonly Step[]): StepsEdi
     const replaces = here?.kind === 'step' && here.action === '' && here.expected === '' && steps.length > 0;
     return { ...content, steps: content.steps.toSpliced(replaces ? place : place + 1, replaces ? 1 : 0, ...steps) };
   };
+}
+
+/** A use of shared steps or a call, taking its values from the caller by their names. */
+export function newUse(id: SharedId | CaseId): Use {
+  const base = { id: newStepId(), pinned: null, arguments: [] };
+  return isShared(id) ? { kind: 'shared', shared: id, ...base } : { kind: 'call', case: id, rows: { kind: 'mine' }, ...base };
+}
+
+function isShared(id: SharedId | CaseId): id is SharedId {
+  return id.startsWith('S-');
 }

@@ -24,22 +24,22 @@ const EMPTY: ReadonlyMap<string, Used> = new Map();
 
 const NO_CONSTANTS: readonly Constant[] = [];
 
-/** The project's constants as they may be seen. */
-export function useConstants(): Constants {
+/** The project's constants as they may be seen, in a configuration or in none. */
+export function useConstants(configuration: string | null = null): Constants {
   const { project } = useFrame();
   const stored = useSettings(project).data?.settings.constants ?? NO_CONSTANTS;
-  return useMemo(() => visibleConstants(stored), [stored]);
+  return useMemo(() => visibleConstants(stored, configuration), [configuration, stored]);
 }
 
 /** Opens what is being written; what it uses is read once and again whenever it changes. */
-export function useOpened(content: Written & Partial<Pick<CaseContent, 'rows'>>): StepsOpened {
+export function useOpened(content: Written & Partial<Pick<CaseContent, 'rows'>>, configuration: string | null = null): StepsOpened {
   const { project } = useFrame();
   const { steps, parameters, rows } = content;
   const uses = steps.filter(isUse);
   const library = useLibrary(project, [...new Set(uses.map(keyOfUse))].sort()).data ?? EMPTY;
   const shared = useSummaries(project, 'shared').data;
   const cases = useSummaries(project, 'case').data;
-  const constants = useConstants();
+  const constants = useConstants(configuration);
   const opened = useMemo(() => openCase({ ...EMPTY_CASE, steps, parameters, rows: rows ?? [] }, library, constants), [constants, library, parameters, rows, steps]);
   const surfaced = useMemo(() => surfacedParameters({ steps, parameters }, library), [library, parameters, steps]);
   return useMemo(

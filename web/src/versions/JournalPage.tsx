@@ -117,6 +117,8 @@ function manyWords(change: Change): string {
       return `Suspect links of ${many}`;
     case 'write':
       return `${change.detail}: ${many}`;
+    case 'rename':
+      return `${change.detail} renamed in ${many}`;
     default:
       return many;
   }
@@ -149,6 +151,8 @@ function deedWords(change: Change): string {
       return `wrote it (${change.detail})`;
     case 'takeOut':
       return `took “${change.detail}” out into shared steps`;
+    case 'rename':
+      return `renamed ${change.detail}`;
     case 'settings':
       return `changed ${settingsWords(change.detail)}`;
     case 'undo':
@@ -156,7 +160,7 @@ function deedWords(change: Change): string {
   }
 }
 
-const SETTING_WORD: Readonly<Record<string, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items', constants: 'the constants' };
+const SETTING_WORD: Readonly<Record<string, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items', constants: 'the constants', configurations: 'the configurations', looksOff: 'what is worth a look' };
 
 function settingsWords(detail: string): string {
   return detail.split(', ').map((part) => SETTING_WORD[part] ?? part).join(', ');

@@ -2,9 +2,10 @@ import { eventWords, liveTransitions, type StateId, type StateTransitionsModel, 
 import type { Standing } from '@caderno/core/coverage';
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
+import { pathThrough, type Point } from '../../drawing/index.ts';
 import { STANDING_WORD, TextButton } from '../../look/index.ts';
 import { saveFile } from '../saveFile.ts';
-import { LABEL_LINE, MOST_LABELLED, labelLines, layOut, pathThrough, type Drawing, type Point, type StateBox, type TransitionLine } from './layout.ts';
+import { LABEL_LINE, MOST_LABELLED, labelLines, layOut, type Drawing, type StateBox, type TransitionLine } from './layout.ts';
 import { diagramAsPng, diagramAsSvg } from './diagramFile.ts';
 import { laidOut, withState } from './stateEdits.ts';
 

@@ -1,11 +1,6 @@
 import { eventWords, liveTransitions, type StateId, type StateTransitionsModel, type Transition, type TransitionId } from '@caderno/core/conditions';
-import ELK, { type ElkExtendedEdge, type ElkNode } from 'elkjs/lib/elk-api.js';
-import workerUrl from 'elkjs/lib/elk-worker.min.js?url';
-
-export interface Point {
-  readonly x: number;
-  readonly y: number;
-}
+import type { ElkExtendedEdge, ElkNode } from 'elkjs/lib/elk-api.js';
+import { layOutGraph, type Point } from '../../drawing/index.ts';
 
 export interface StateBox extends Point {
   readonly id: StateId;
@@ -38,15 +33,12 @@ const MARGIN = 14;
 /** Above so many transitions words would hide the lines. */
 export const MOST_LABELLED = 150;
 
-let elk: InstanceType<typeof ELK> | null = null;
-
 /** Lays a state model out, left to right, in a worker; states put by hand stay where they are put. */
 export async function layOut(model: StateTransitionsModel): Promise<Drawing> {
-  elk ??= new ELK({ workerUrl });
-  const across = await elk.layout(graphOf(model, 'RIGHT'));
+  const across = await layOutGraph(graphOf(model, 'RIGHT'));
   // States put by hand keep to one direction: the other would carry the rest of the diagram away from them.
   // Neither does it pay to lay out a large one twice.
-  const down = model.states.some((s) => s.place !== null) || model.states.length > MOST_TRIED_TWICE || fit(across) === 1 ? null : await elk.layout(graphOf(model, 'DOWN'));
+  const down = model.states.some((s) => s.place !== null) || model.states.length > MOST_TRIED_TWICE || fit(across) === 1 ? null : await layOutGraph(graphOf(model, 'DOWN'));
   return withHandPlaces(model, drawingOf(model, down !== null && fit(down) > fit(across) ? down : across));
 }
 
@@ -154,15 +146,4 @@ function edgeOf(box: StateBox, towards: Point): Point {
   const [dx, dy] = [towards.x - c.x, towards.y - c.y];
   const scale = Math.min(dx === 0 ? Infinity : box.width / 2 / Math.abs(dx), dy === 0 ? Infinity : box.height / 2 / Math.abs(dy));
   return { x: c.x + dx * scale, y: c.y + dy * scale };
-}
-
-/** Points as the path of a smooth line: a spline's points come in threes after the first. */
-export function pathThrough(points: readonly Point[]): string {
-  const [first, ...rest] = points;
-  if (first === undefined) return '';
-  const at = (p: Point | undefined): string => `${Math.round((p?.x ?? 0) * 10) / 10} ${Math.round((p?.y ?? 0) * 10) / 10}`;
-  let path = `M ${at(first)}`;
-  if (rest.length % 3 === 0) for (let i = 0; i < rest.length; i += 3) path += ` C ${at(rest[i])} ${at(rest[i + 1])} ${at(rest[i + 2])}`;
-  else path += rest.map((p) => ` L ${at(p)}`).join('');
-  return path;
 }

@@ -1,0 +1,56 @@
+import type { CaseContent } from '@caderno/core/cases';
+import { useState } from 'react';
+import { useMembers, useProject } from '../api/index.ts';
+import { TextInput } from '../artefacts/index.ts';
+import { useFrame } from '../frame/index.ts';
+import { CASE_KIND_WORD, Choose, EXECUTION_WORD, PRIORITY_WORD, options } from '../look/index.ts';
+import type { Editing } from '../versions/index.ts';
+
+type Update = Editing<CaseContent>['update'];
+
+/** What lists sort and filter a case by. */
+export function CaseChips({ content, instances, canEdit, update }: { readonly content: CaseContent; readonly instances: bigint; readonly canEdit: boolean; readonly update: Update }) {
+  const { project } = useFrame();
+  const modules = useProject(project).data?.modules ?? [];
+  const members = useMembers(project).data ?? [];
+  const owners = [{ value: '', name: 'nobody' }, ...members.map((m) => ({ value: m.name, name: m.name })), ...(content.owner !== '' && !members.some((m) => m.name === content.owner) ? [{ value: content.owner, name: content.owner }] : [])];
+  return (
+    <div className="mt-2 flex flex-wrap gap-2">
+      <TextInput label="Module" value={content.module} readOnly={!canEdit} onChange={(module) => update((c) => ({ ...c, module }))} suggestions={modules} />
+      <Choose label="Kind" value={content.kind} options={options(CASE_KIND_WORD)} onChange={(kind) => update((c) => ({ ...c, kind }))} disabled={!canEdit} />
+      <Choose label="Run" value={content.execution} options={options(EXECUTION_WORD)} onChange={(execution) => update((c) => ({ ...c, execution }))} disabled={!canEdit} />
+      <Choose label="Priority" showLabel value={content.priority} options={options(PRIORITY_WORD)} onChange={(priority) => update((c) => ({ ...c, priority }))} disabled={!canEdit} />
+      <Choose label="Owner" showLabel value={content.owner} options={owners} onChange={(owner) => update((c) => ({ ...c, owner }))} disabled={!canEdit} />
+      <Estimate label={content.kind === 'charter' ? 'Time box, minutes' : 'Minutes'} value={content.estimate} instances={instances} canEdit={canEdit} onChange={(estimate) => update((c) => ({ ...c, estimate }))} />
+      <Tags tags={content.tags} canEdit={canEdit} onChange={(tags) => update((c) => ({ ...c, tags }))} />
+    </div>
+  );
+}
+
+function Estimate({ label, value, instances, canEdit, onChange }: { readonly label: string; readonly value: number | null; readonly instances: bigint; readonly canEdit: boolean; readonly onChange: (value: number | null) => void }) {
+  const set = (text: string): void => {
+    const minutes = Number(text.replace(',', '.'));
+    if (text.trim() === '') onChange(null);
+    else if (Number.isFinite(minutes) && minutes >= 0 && minutes <= 100_000) onChange(minutes);
+  };
+  return (
+    <span className="inline-flex items-center gap-1.5 text-xs text-ink2">
+      <TextInput label={label} value={value === null ? '' : String(value)} readOnly={!canEdit} onChange={set} inputMode="numeric" />
+      {value !== null && instances > 1n && `× ${instances.toLocaleString()} = ${(value * Number(instances)).toLocaleString()} min`}
+    </span>
+  );
+}
+
+/** Tags are typed with commas between; they become tags when one leaves the field. */
+function Tags({ tags, canEdit, onChange }: { readonly tags: readonly string[]; readonly canEdit: boolean; readonly onChange: (tags: string[]) => void }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const leave = (): void => {
+    if (typed !== null) onChange([...new Set(typed.split(',').map((t) => t.trim()).filter(Boolean))].slice(0, 50));
+    setTyped(null);
+  };
+  return (
+    <span onBlur={leave}>
+      <TextInput label="Tags" value={typed ?? tags.join(', ')} readOnly={!canEdit} onChange={setTyped} />
+    </span>
+  );
+}

@@ -1,0 +1,109 @@
+import type { CaseId } from '@caderno/core/artefacts';
+import { mergeCases, saySame, withCallsMoved, type MergedSteps } from '@caderno/core/cases';
+import type { Artefact, Write } from '@caderno/contract';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { toast } from 'sonner';
+import { call, tellFailure, useArtefact, useReuse, useSummaries } from '../api/index.ts';
+import { PickArtefact, useWrite } from '../artefacts/index.ts';
+import { address, useFrame } from '../frame/index.ts';
+import { Button, Dialog, countOf } from '../look/index.ts';
+import type { CaseAt } from './CloneDialog.tsx';
+
+interface Props {
+  readonly kept: CaseAt;
+  /** The one that goes, where it is known already. */
+  readonly gone?: CaseId;
+  readonly onClose: () => void;
+}
+
+/** Makes one case of two; the other is withdrawn, and what called it calls the one that is kept. */
+export function MergeDialog({ kept, gone, onClose }: Props) {
+  const { project } = useFrame();
+  const cases = useSummaries(project, 'case').data ?? [];
+  const [picked, setPicked] = useState<CaseId | null>(gone ?? null);
+  return (
+    <Dialog title={`Merge another case into ${kept.id}`} onClose={onClose} wide>
+      {picked === null ? (
+        <>
+          <p className="mb-2 text-sm text-ink2">{kept.id} stays. The other gives it its rows and links, and is withdrawn.</p>
+          <PickArtefact label="The case that goes" placeholder="C-… or words of a title" offered={cases.filter((c) => c.id !== kept.id)} onPick={setPicked} />
+        </>
+      ) : (
+        <Merging kept={kept} id={picked} onClose={onClose} />
+      )}
+    </Dialog>
+  );
+}
+
+function Merging({ kept, id, onClose }: { readonly kept: CaseAt; readonly id: CaseId; readonly onClose: () => void }) {
+  const { project } = useFrame();
+  const write = useWrite(project);
+  const navigate = useNavigate();
+  const gone = useArtefact(project, 'case', id).data;
+  const callers = (useReuse(project, id).data?.users ?? []).filter((u) => u.distance === 1 && u.pinned === null && u.state !== 'withdrawn');
+  const [steps, setSteps] = useState<MergedSteps | null>(null);
+  const [made] = useState(() => Array.from({ length: 4_000 }, () => crypto.randomUUID().slice(0, 8)));
+  if (gone === undefined) return <p className="text-sm text-ink2">Reading {id} …</p>;
+  const same = saySame(kept.content.steps, gone.content.steps);
+  const how = steps ?? (same ? 'kept' : 'both');
+  let next = 0;
+  const merged = mergeCases(kept.content, gone.content, how, () => made[next++] ?? crypto.randomUUID().slice(0, 8));
+  const run = async (): Promise<void> => {
+    try {
+      const users = await Promise.all(callers.map((u) => call('readArtefact', { params: { project, id: u.id } })));
+      const changed: Write['changed'] = [{ kind: 'case', id: kept.id, version: kept.version, content: merged.content }, ...users.flatMap((user) => movedCaller(user, id, kept.id, merged.rows))];
+      if ((await write({ changed, withdrawn: [id], detail: `${id} merged into ${kept.id}` })) === null) return;
+      toast.success(`${id} is part of ${kept.id} now, and withdrawn. The journal can undo it.`);
+      onClose();
+      await navigate(address.cases(project, kept.id));
+    } catch (error) {
+      tellFailure(error);
+    }
+  };
+  const more = { rows: merged.content.rows.length - kept.content.rows.length, parameters: merged.content.parameters.length - kept.content.parameters.length, covers: merged.content.covers.length - kept.content.covers.length };
+  return (
+    <div className="text-sm">
+      <p>
+        <span className="font-mono text-xs text-ink2">{id}</span> <strong>{gone.content.title}</strong>
+      </p>
+      <fieldset className="mt-3">
+        <legend className="font-semibold">{same ? 'The steps of both say the same.' : 'The steps of the two differ.'}</legend>
+        {(['kept', 'both'] as const).map((choice) => (
+          <label key={choice} className="mt-1 flex items-center gap-2">
+            <input type="radio" name="steps" checked={how === choice} onChange={() => setSteps(choice)} />
+            {choice === 'kept' ? `only those of ${kept.id}${same ? '' : `: what the steps of ${id} say is left out`}` : `those of ${id} after them`}
+          </label>
+        ))}
+      </fieldset>
+      {!same && (
+        <div className="mt-2 grid max-h-[34vh] grid-cols-2 gap-5 overflow-y-auto border-y border-rule py-2 text-xs">
+          {[{ of: kept.id, list: kept.content.steps }, { of: id, list: gone.content.steps }].map(({ of, list }) => (
+            <ol key={of} className="list-decimal pl-5" aria-label={`Steps of ${of}`}>
+              {list.map((s) => (
+                <li key={s.id}>{s.kind === 'step' ? `${s.action}${s.expected === '' ? '' : ` ⇒ ${s.expected}`}` : `uses ${s.kind === 'shared' ? s.shared : s.case}`}</li>
+              ))}
+            </ol>
+          ))}
+        </div>
+      )}
+      <p className="mt-3">
+        {kept.id} gains {countOf(more.rows, 'row')}, {countOf(more.parameters, 'parameter')} and {countOf(more.covers, 'link')} to conditions.
+        {callers.length > 0 && ` ${countOf(callers.length, 'caller')} of ${id} will call ${kept.id} instead: ${callers.map((c) => c.id).join(', ')}.`}
+      </p>
+      <div className="mt-4 flex gap-3">
+        <Button look="accent" onClick={() => void run()}>
+          Merge
+        </Button>
+        <Button onClick={onClose}>Leave</Button>
+      </div>
+      <p className="mt-2 text-xs text-ink2">What you typed in {kept.id} is saved along with it. It is one entry of the journal.</p>
+    </div>
+  );
+}
+
+function movedCaller(user: Artefact, from: CaseId, to: CaseId, rows: ReturnType<typeof mergeCases>['rows']): Write['changed'] {
+  if (user.kind === 'case' && user.summary.id !== to) return [{ kind: 'case', id: user.summary.id, version: user.summary.version, content: { ...user.content, steps: withCallsMoved(user.content.steps, from, to, rows) } }];
+  if (user.kind === 'shared') return [{ kind: 'shared', id: user.summary.id, version: user.summary.version, content: { ...user.content, steps: withCallsMoved(user.content.steps, from, to, rows) } }];
+  return [];
+}

@@ -1,0 +1,2 @@
+export { layOutGraph } from './elk.ts';
+export { pathThrough, type Point } from './paths.ts';

@@ -1,0 +1,32 @@
+import { useCallback, useMemo, useRef, useState } from 'react';
+
+/** What is selected of a list: one at a time, or with shift all from the one before. */
+export interface Selection<Id extends string> {
+  /** In the order of the list. */
+  readonly chosen: readonly Id[];
+  readonly has: (id: Id) => boolean;
+  readonly toggle: (id: Id, through: boolean) => void;
+  readonly clear: () => void;
+}
+
+/** A selection among what a list shows now: what it no longer shows is no longer selected. */
+export function useSelection<Id extends string>(shown: readonly Id[]): Selection<Id> {
+  const [selected, setSelected] = useState<ReadonlySet<Id>>(new Set());
+  const last = useRef<Id | null>(null);
+  const chosen = useMemo(() => shown.filter((id) => selected.has(id)), [selected, shown]);
+  const toggle = useCallback(
+    (id: Id, through: boolean) => {
+      const before = last.current;
+      last.current = id;
+      setSelected((now) => {
+        const on = !now.has(id);
+        const [a, b] = [shown.indexOf(through && before !== null ? before : id), shown.indexOf(id)];
+        const meant = shown.slice(Math.min(a, b), Math.max(a, b) + 1);
+        return on ? new Set([...now, ...meant]) : new Set([...now].filter((x) => !meant.includes(x)));
+      });
+    },
+    [shown],
+  );
+  const clear = useCallback(() => setSelected(new Set()), []);
+  return { chosen, has: (id) => selected.has(id), toggle, clear };
+}

@@ -1,0 +1,69 @@
+import type { Configuration } from '@caderno/core/shared';
+import { X } from 'lucide-react';
+import { useState } from 'react';
+import { TextButton } from '../look/index.ts';
+
+interface Props {
+  readonly configurations: readonly Configuration[];
+  readonly canEdit: boolean;
+  readonly onChange: (configurations: readonly Configuration[]) => void;
+}
+
+const GRID = 'grid grid-cols-[minmax(8rem,1fr)_minmax(14rem,2.4fr)_1.75rem] items-center gap-2';
+
+/** The environments a project is tested in: a name, and what each of its factors is there. */
+export function ConfigurationsEditor({ configurations, canEdit, onChange }: Props) {
+  const set = (id: string, part: Partial<Configuration>): void => onChange(configurations.map((c) => (c.id === id ? { ...c, ...part } : c)));
+  return (
+    <div className="mt-2 text-sm">
+      {configurations.map((configuration) => (
+        <div key={configuration.id} className={`${GRID} border-t border-rule py-1`}>
+          <input aria-label={`Name of the configuration ${configuration.name}`} aria-invalid={configuration.name === ''} readOnly={!canEdit} value={configuration.name} maxLength={200} onChange={(e) => set(configuration.id, { name: e.target.value })} className="field-boxed w-full aria-invalid:border-brick" />
+          <Factors configuration={configuration} canEdit={canEdit} onChange={(factors) => set(configuration.id, { factors })} />
+          {canEdit && (
+            <button type="button" aria-label={`Remove the configuration ${configuration.name}`} title="Remove" onClick={() => onChange(configurations.filter((c) => c.id !== configuration.id))} className="grid size-7 place-items-center rounded text-ink2 hover:bg-page2">
+              <X size={13} aria-hidden="true" />
+            </button>
+          )}
+        </div>
+      ))}
+      {canEdit && (
+        <TextButton className="mt-1 text-xs" onClick={() => onChange([...configurations, { id: crypto.randomUUID().slice(0, 8), name: `configuration ${configurations.length + 1}`, factors: [] }])}>
+          add a configuration
+        </TextButton>
+      )}
+    </div>
+  );
+}
+
+/** Factors are typed as `browser = Firefox, role = clerk`; they are read when one leaves the field. */
+function Factors({ configuration, canEdit, onChange }: { readonly configuration: Configuration; readonly canEdit: boolean; readonly onChange: (factors: Configuration['factors']) => void }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const leave = (): void => {
+    if (typed !== null) onChange(factorsOf(typed));
+    setTyped(null);
+  };
+  return (
+    <input
+      aria-label={`Factors of ${configuration.name}`}
+      placeholder="browser = Firefox, role = clerk"
+      readOnly={!canEdit}
+      value={typed ?? configuration.factors.map((f) => `${f.name} = ${f.value}`).join(', ')}
+      onChange={(e) => setTyped(e.target.value)}
+      onBlur={leave}
+      className="field-boxed w-full"
+    />
+  );
+}
+
+function factorsOf(text: string): Configuration['factors'] {
+  return text
+    .split(',')
+    .map((part) => part.trim())
+    .filter((part) => part !== '')
+    .slice(0, 30)
+    .map((part) => {
+      const at = part.indexOf('=');
+      return at < 0 ? { name: part, value: '' } : { name: part.slice(0, at).trim() || 'factor', value: part.slice(at + 1).trim() };
+    });
+}
