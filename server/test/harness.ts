@@ -93,8 +93,8 @@ function callerOf(fetch: TestServer['fetch'], token: string | null): Caller {
     const query = new URLSearchParams(Object.entries(input.query ?? {}).map(([k, v]): [string, string] => [k, String(v)])).toString();
     const response = await fetch(`${API_ROOT}${path.replaceAll(/:(\w+)/g, (_, p: string) => String(params[p]))}${query && `?${query}`}`, {
       method,
-      headers: { ...(token === null ? {} : { cookie: `caderno_session=${token}` }), ...(input.body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
-      body: input.body === undefined ? null : JSON.stringify(input.body),
+      headers: { ...(token === null ? {} : { cookie: `caderno_session=${token}` }), ...(input.body === undefined ? {} : { 'content-type': input.body instanceof Uint8Array ? 'application/octet-stream' : 'application/json' }), ...headers },
+      body: input.body === undefined ? null : input.body instanceof Uint8Array ? Uint8Array.from(input.body) : JSON.stringify(input.body),
     });
     const data: unknown = await response.json();
     return { status: response.status, data: data as never, refusal: data as Refusal };

@@ -53,8 +53,8 @@ describe('a parameter that callers know by its name, or give an argument to', ()
   test('is renamed with them, and nowhere else', () => {
     const renaming = rename('member', signIn, hands, gives, apart);
     if (renaming.kind !== 'done') throw new Error(renaming.kind);
-    expect(renaming.renamed.map((r) => [r.artefact.id, r.hasIt])).toEqual([[C(2), false], [S(4), true], [C(1), true]]);
-    const [given, own, handed] = renaming.renamed.map((r) => r.artefact);
+    expect(renaming.renamed.map((r) => [r.artefact.id, r.hasIt])).toEqual([[S(4), true], [C(1), true], [C(2), false]]);
+    const [own, handed, given] = renaming.renamed.map((r) => r.artefact);
     expect(own?.content).toMatchObject({ purpose: 'Signs <member> in', parameters: [{ name: 'member' }], steps: [{ action: 'sign in as <member>' }] });
     expect(given?.content.steps).toEqual([newUse('u', 4, { member: 'the <who>' })]);
     expect(handed?.content).toMatchObject({ parameters: [{ name: 'member' }], steps: [{ kind: 'shared' }, { action: 'greet <member>' }] });

@@ -58,7 +58,8 @@ export function renameEverywhere(start: ReusableId, from: string, to: string, gr
   if (family.missing.length > 0) return { kind: 'missing', usersOf: family.missing };
   const hindrances = [...[...family.members.values()].flatMap((member) => hindrancesIn(member, from, to, grounds)), ...family.hindrances];
   if (hindrances.length > 0) return { kind: 'hindered', hindrances };
-  const touched = new Map([...family.givers, ...family.members]);
+  // Where it was asked for comes first; what has it counts as that, even if it also gives it an argument.
+  const touched = new Map([...family.members, ...[...family.givers].filter(([id]) => !family.members.has(id))]);
   return {
     kind: 'done',
     renamed: [...touched.values()].map((artefact) => {

@@ -149,6 +149,8 @@ const testCase = z.strictObject({
   parameters: z.array(z.tuple([z.string(), z.enum(PARAMETER_TYPES), z.string(), z.string()])).default([]),
   /** name of the row, then a cell for each of the first parameters */
   rows: z.array(z.tuple([z.string()]).rest(z.string())).default([]),
+  /** Number of the step, file beside this one. */
+  pictures: z.array(z.tuple([z.number(), z.string()])).default([]),
   covers: z
     .array(
       z.strictObject({

@@ -5,9 +5,10 @@ import { parse } from 'yaml';
 import type { z } from 'zod';
 import type { ArtefactId } from '@caderno/core/artefacts';
 import type { KindAndContent, NewArtefact, TrackerConnection } from '@caderno/contract';
+import type { CaseContent } from '@caderno/core/cases';
 import { answered, withdrawnQuestion, type QuestionContent } from '@caderno/core/basis';
 import { GUESS_ALL } from '@caderno/core/exchange';
-import { createArtefact, findArtefact, idOfRow, readContent, readHeads, saveArtefact, setState, type Commander } from '../artefacts/index.ts';
+import { createArtefact, findArtefact, idOfRow, keepAttachment, readContent, readHeads, saveArtefact, setState, type Commander } from '../artefacts/index.ts';
 import { saveSettings } from '../basis/index.ts';
 import { inTransaction, modelsOf, type Work } from '../database/index.ts';
 import { createDemoPerson, joinProject } from '../people/index.ts';
@@ -16,7 +17,7 @@ import { createProject, readSettings } from '../projects/index.ts';
 import { STORIES_FILE, storiesFile } from '../tracker/index.ts';
 import { caseContent, conditionContent, questionContent, requirementContent, sharedContent, type FindUsable, type Made, type MadeCase, type MadeCondition, type MadeRequirement, type MadeShared } from './contents.ts';
 import {
-  casesDocument, conditionsDocument, historyDocument, importsDocument, projectDocument, questionsDocument, requirementsDocument, settingsDocument, sharedDocument, storyboardDocument, type DemoEvent, type DemoImport, type DemoQuestion, type DemoRequirement,
+  casesDocument, conditionsDocument, historyDocument, importsDocument, projectDocument, questionsDocument, requirementsDocument, settingsDocument, sharedDocument, storyboardDocument, type DemoCase, type DemoEvent, type DemoImport, type DemoQuestion, type DemoRequirement,
 } from './documents.ts';
 
 const DAY_MS = 86_400_000;
@@ -82,7 +83,7 @@ export async function loadDemo(db: Sequelize, folder: string, now: Date, tracker
       ...cases.map((demo) => ({
         ...demo,
         run: async () => {
-          const content = caseContent(demo, (title) => find(made.condition, title), usable(made));
+          const content = await withPictures(loading, folder, demo, caseContent(demo, (title) => find(made.condition, title), usable(made)));
           made.case.set(demo.title, await make(loading, demo, { kind: 'case', content }, content));
         },
       })),
@@ -93,6 +94,18 @@ export async function loadDemo(db: Sequelize, folder: string, now: Date, tracker
     for (const act of acts.toSorted((x, y) => y.daysAgo - x.daysAgo)) await act.run();
   });
   return project.name;
+}
+
+/** The case with pictures at its steps, kept as one would add them. */
+async function withPictures(loading: Loading, folder: string, demo: DemoCase, content: CaseContent): Promise<CaseContent> {
+  const steps = [...content.steps];
+  for (const [number, file] of demo.pictures) {
+    const step = steps[number - 1];
+    if (step?.kind !== 'step') throw new Error(`A picture stands at a step of '${demo.title}': expected one as number ${number}`);
+    const id = await keepAttachment(loading.work, loading.projectId, await readFile(join(folder, file)), dateOf(loading, demo.daysAgo));
+    steps[number - 1] = { ...step, attachments: [...step.attachments, { id, name: file }] };
+  }
+  return { ...content, steps };
 }
 
 function usable(made: MadeSoFar): FindUsable {

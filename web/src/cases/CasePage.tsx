@@ -79,7 +79,7 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
         <SaveBar id={id} state={state} author={author} at={at} editing={editing} />
       </div>
       {editing.dirty && <Reach id={id} />}
-      <p className="mt-3 flex flex-wrap gap-x-5 text-sm">
+      <p className="mt-3 flex flex-wrap items-baseline gap-x-5 text-sm">
         <Link className="underline decoration-rule2" to={`${address.reading(project, id)}${chosen === null ? '' : `?instance=${firstInstance(opened, content, chosen) + 1n}`}`}>
           Read through
         </Link>

@@ -88,7 +88,7 @@ function Merging({ kept, id, onClose }: { readonly kept: CaseAt; readonly id: Ca
         </div>
       )}
       <p className="mt-3">
-        {kept.id} gains {countOf(more.rows, 'row')}, {countOf(more.parameters, 'parameter')} and {countOf(more.covers, 'link')} to conditions.
+        {gainsWords(kept.id, more)}
         {callers.length > 0 && ` ${countOf(callers.length, 'caller')} of ${id} will call ${kept.id} instead: ${callers.map((c) => c.id).join(', ')}.`}
       </p>
       <div className="mt-4 flex gap-3">
@@ -100,6 +100,11 @@ function Merging({ kept, id, onClose }: { readonly kept: CaseAt; readonly id: Ca
       <p className="mt-2 text-xs text-ink2">What you typed in {kept.id} is saved along with it. It is one entry of the journal.</p>
     </div>
   );
+}
+
+function gainsWords(id: CaseId, { rows, parameters, covers }: { readonly rows: number; readonly parameters: number; readonly covers: number }): string {
+  const gains = [rows > 0 ? countOf(rows, 'row') : '', parameters > 0 ? countOf(parameters, 'parameter') : '', covers > 0 ? `${countOf(covers, 'link')} to conditions` : ''].filter(Boolean);
+  return gains.length === 0 ? `${id} has all its rows and links already.` : `${id} gains ${gains.join(', ')}.`;
 }
 
 function movedCaller(user: Artefact, from: CaseId, to: CaseId, rows: ReturnType<typeof mergeCases>['rows']): Write['changed'] {

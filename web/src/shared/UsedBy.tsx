@@ -28,10 +28,12 @@ export function UsedBy({ id, side }: { readonly id: ArtefactId; readonly side: '
           </li>
         ))}
       </ul>
-      <Link className="underline decoration-rule2" to={`${address.reuse(project)}?of=${id}&only=1`}>
-        drawn
-      </Link>
-      {connected.length > MOST_SHOWN && !all && <TextButton onClick={() => setAll(true)}>and {connected.length - MOST_SHOWN} more</TextButton>}
+      <p className="flex gap-3">
+        {connected.length > MOST_SHOWN && !all && <TextButton onClick={() => setAll(true)}>and {connected.length - MOST_SHOWN} more</TextButton>}
+        <Link className="leading-6 underline decoration-rule2" to={`${address.reuse(project)}?of=${id}&only=1`}>
+          drawn
+        </Link>
+      </p>
     </>
   );
 }

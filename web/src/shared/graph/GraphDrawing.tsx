@@ -15,7 +15,7 @@ interface Props {
   readonly onMark: (id: ReusableId) => void;
 }
 
-const LONGEST_TITLE = 27;
+const LONGEST_TITLE = 25;
 
 /** How far a node is from a change of what is marked. */
 type Reached = 'marked' | 'reached' | 'behindPin' | 'apart';
@@ -34,7 +34,7 @@ export function GraphDrawing({ drawing, edges, zoom, of, onMark }: Props) {
   };
   const isReached = (edge: ReuseEdge): boolean => edge.pinned === null && ['marked', 'reached'].includes(reachedOf(edge.to)) && reachedOf(edge.from) === 'reached';
   return (
-    <svg role="group" aria-label="Reuse, drawn" width={drawing.width * zoom} height={drawing.height * zoom} viewBox={`0 0 ${drawing.width} ${drawing.height}`} className="block">
+    <svg role="group" aria-label="Reuse, drawn" width={drawing.width * zoom} height={drawing.height * zoom} viewBox={`0 0 ${drawing.width} ${drawing.height}`} className="mx-auto block">
       {drawing.edges.map(({ edge, points }) => (
         <path
           key={keyOfEdge(edge)}
@@ -62,7 +62,7 @@ interface NodeProps {
   readonly onOpen: () => void;
 }
 
-const REACHED_LOOK: Record<Reached, string> = { marked: 'fill-blue-wash stroke-blue', reached: 'fill-ochre-wash stroke-ochre', behindPin: 'fill-page stroke-ochre', apart: 'fill-page stroke-rule2' };
+const REACHED_LOOK: Record<Reached, string> = { marked: 'fill-blue-wash stroke-blue', reached: 'fill-ochre-wash stroke-ochre', behindPin: 'fill-page stroke-ochre', apart: 'fill-page stroke-ink3' };
 const REACHED_WORD: Record<Reached, string> = { marked: 'marked', reached: 'reached by a change', behindPin: 'kept from a change by a pin', apart: '' };
 
 function Node({ placed: { node, x, y }, reached, faint, onPoint, onMark, onOpen }: NodeProps) {
@@ -95,7 +95,7 @@ function Node({ placed: { node, x, y }, reached, faint, onPoint, onMark, onOpen 
       <text x={8} y={19} className="fill-ink2 font-mono text-[11px]">
         {node.id}
       </text>
-      <text x={50} y={19} className={`text-[12px] ${faint && reached === 'apart' ? 'fill-ink2' : 'fill-ink'} ${node.state === 'withdrawn' ? 'line-through' : ''}`}>
+      <text x={44} y={19} className={`text-[12px] ${faint && reached === 'apart' ? 'fill-ink2' : 'fill-ink'} ${node.state === 'withdrawn' ? 'line-through' : ''}`}>
         {title}
       </text>
     </g>

@@ -1,5 +1,5 @@
 import { usersOf, usesOf, type ReusableId } from '@caderno/core/shared';
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useQuery } from '@tanstack/react-query';
 import { useReuseGraph } from '../../api/index.ts';
@@ -18,15 +18,18 @@ export function ReuseGraphPage() {
   return <Reuse nodes={data.nodes} edges={data.edges} leftOut={data.leftOut} />;
 }
 
-const ZOOMS = [0.3, 0.45, 0.6, 0.8, 1, 1.25] as const;
-const FULL = ZOOMS.indexOf(1);
+const ZOOMS = [0.3, 0.45, 0.6, 0.7, 0.8, 0.9, 1, 1.25] as const;
+/** Smaller than this nobody reads the titles: a larger drawing is scrolled. */
+const LEAST_READ = 0.8;
 
 function Reuse({ nodes, edges, leftOut }: { readonly nodes: readonly ReuseNode[]; readonly edges: readonly ReuseEdge[]; readonly leftOut: number }) {
   const { project } = useFrame();
   const [search, setSearch] = useSearchParams();
   const [words, setWords] = useState('');
   const [module, setModule] = useState('');
-  const [zoom, setZoom] = useState<number>(FULL);
+  const [chosenZoom, setZoom] = useState<number | null>(null);
+  const [room, setRoom] = useState(0);
+  const measure = useCallback((sheet: HTMLDivElement | null) => setRoom(sheet?.clientWidth ?? 0), []);
   const of = nodes.find((n) => n.id === search.get('of')) ?? null;
   const only = search.has('only');
   const users = useMemo(() => (of === null ? [] : usersOf(edges, of.id)), [edges, of]);
@@ -36,6 +39,8 @@ function Reuse({ nodes, edges, leftOut }: { readonly nodes: readonly ReuseNode[]
     return filtered(nodes, edges, { words, module, only: only && of !== null ? connected : null });
   }, [edges, module, nodes, of, only, users, uses, words]);
   const drawing = useQuery({ queryKey: [project, 'drawing', shown.nodes.map((n) => n.id).join(' '), shown.edges.map((e) => `${e.from} ${e.to}`).join(' ')], queryFn: () => layOutReuse(shown.nodes, shown.edges) }).data;
+  const fitting = Math.max(ZOOMS.findIndex((z) => z >= LEAST_READ), ZOOMS.findLastIndex((z) => z <= 1 && (drawing?.width ?? 0) * z <= room));
+  const zoom = chosenZoom ?? fitting;
   const mark = (id: ReusableId | null): void =>
     setSearch(
       (now) => {
@@ -64,7 +69,9 @@ function Reuse({ nodes, edges, leftOut }: { readonly nodes: readonly ReuseNode[]
             <Button aria-label="Smaller" title="Smaller" disabled={zoom === 0} onClick={() => setZoom(zoom - 1)}>
               −
             </Button>
-            <span className="w-12 text-center text-xs tabular-nums text-ink2">{Math.round((ZOOMS[zoom] ?? 1) * 100)} %</span>
+            <TextButton className="w-12 text-center text-xs tabular-nums" title="As large as the width allows" onClick={() => setZoom(null)}>
+              {Math.round((ZOOMS[zoom] ?? 1) * 100)} %
+            </TextButton>
             <Button aria-label="Larger" title="Larger" disabled={zoom === ZOOMS.length - 1} onClick={() => setZoom(zoom + 1)}>
               +
             </Button>
@@ -93,7 +100,7 @@ function Reuse({ nodes, edges, leftOut }: { readonly nodes: readonly ReuseNode[]
           )}
         </p>
       </header>
-      <div className="min-h-0 flex-1 overflow-auto bg-page2">
+      <div ref={measure} className="min-h-0 flex-1 overflow-auto bg-page2">
         {drawing === undefined ? <p className="p-6 text-sm text-ink2">Drawing …</p> : <GraphDrawing drawing={drawing} edges={edges} zoom={ZOOMS[zoom] ?? 1} of={of?.id ?? null} onMark={mark} />}
         {shown.nodes.length === 0 && <p className="p-6 text-sm text-ink2">None has these words in this module.</p>}
       </div>

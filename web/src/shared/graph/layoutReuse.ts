@@ -21,7 +21,7 @@ export interface ReuseDrawing {
   readonly edges: readonly PlacedEdge[];
 }
 
-export const NODE_WIDTH = 214;
+export const NODE_WIDTH = 200;
 export const NODE_HEIGHT = 30;
 
 /** Lays reuse out from left to right: what uses stands left of what it uses, so that one reads it as a sentence. */
@@ -34,7 +34,9 @@ export async function layOutReuse(nodes: readonly ReuseNode[], edges: readonly R
       'elk.edgeRouting': 'SPLINES',
       'elk.spacing.nodeNode': '8',
       'elk.spacing.componentComponent': '18',
-      'elk.layered.spacing.nodeNodeBetweenLayers': '90',
+      'elk.layered.spacing.nodeNodeBetweenLayers': '44',
+      // What uses stands right before what it uses, not at the far left.
+      'elk.layered.layering.strategy': 'NETWORK_SIMPLEX',
       'elk.layered.spacing.edgeEdgeBetweenLayers': '6',
       'elk.padding': '[top=12,left=12,bottom=12,right=12]',
     },
