@@ -51,7 +51,7 @@ export function CloneDialog({ cases, onClose, onDone }: Props) {
         <legend className="font-semibold">What comes along besides texts, steps and parameters</legend>
         <div className="mt-1 flex flex-wrap gap-x-5 gap-y-1">
           {CLONED_PARTS.map((part) => (
-            <label key={part} className="flex items-center gap-1.5">
+            <label key={part} className="flex min-h-7 items-center gap-1.5">
               <input type="checkbox" checked={parts.includes(part)} onChange={(e) => setParts(e.target.checked ? [...parts, part] : parts.filter((p) => p !== part))} />
               {PART_WORD[part]}
             </label>

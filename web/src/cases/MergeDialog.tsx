@@ -70,7 +70,7 @@ function Merging({ kept, id, onClose }: { readonly kept: CaseAt; readonly id: Ca
       <fieldset className="mt-3">
         <legend className="font-semibold">{same ? 'The steps of both say the same.' : 'The steps of the two differ.'}</legend>
         {(['kept', 'both'] as const).map((choice) => (
-          <label key={choice} className="mt-1 flex items-center gap-2">
+          <label key={choice} className="flex min-h-8 items-center gap-2">
             <input type="radio" name="steps" checked={how === choice} onChange={() => setSteps(choice)} />
             {choice === 'kept' ? `only those of ${kept.id}${same ? '' : `: what the steps of ${id} say is left out`}` : `those of ${id} after them`}
           </label>
