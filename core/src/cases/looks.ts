@@ -39,18 +39,27 @@ export interface LookContext {
   readonly off: readonly LookRule[];
 }
 
-/** What is worth a look in a case by itself, by rule and then in reading order. The lists of words are English. */
+/** What is worth a look in a case by itself: of the whole, of its steps in reading order, of its parameters. The lists of words are English. */
 export function looksAt(content: CaseContent, { surfaced, usesExpect, neighbours, off }: LookContext): Look[] {
   const steps = content.steps.filter(isPlainStep);
   const found: Look[] = [
     ...(content.kind === 'procedure' && content.steps.length > 0 && !usesExpect && !content.steps.some(expects) ? [{ rule: 'noExpectedResult' } as const] : []),
-    ...steps.flatMap(severalActions),
-    ...steps.flatMap(hiddenExpectation),
-    ...steps.flatMap(vagueWording),
+    ...steps.flatMap(looksAtStep),
     ...unusedParameters(content, surfaced),
     ...muchLonger(content.steps.length, neighbours),
   ];
   return found.filter((look) => !off.includes(look.rule));
+}
+
+/** A step never changes, and while one of many is written the others need not be read again. */
+const known = new WeakMap<PlainStep, readonly Look[]>();
+
+function looksAtStep(step: PlainStep): readonly Look[] {
+  const before = known.get(step);
+  if (before !== undefined) return before;
+  const found = [...severalActions(step), ...hiddenExpectation(step), ...vagueWording(step)];
+  known.set(step, found);
+  return found;
 }
 
 const VERBS =

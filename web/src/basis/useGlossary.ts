@@ -6,11 +6,22 @@ import type { TextSpan } from './markSpans.ts';
 
 const NO_TERMS: readonly Term[] = [];
 
+/** One for each list of terms: every line of a long case looks into it. */
+const made = new WeakMap<readonly Term[], Glossary>();
+
 /** The project's glossary, ready to be looked up in. */
 export function useGlossary(): Glossary {
   const { project } = useFrame();
   const terms = useSettings(project).data?.settings.glossary ?? NO_TERMS;
-  return useMemo(() => new Glossary(terms), [terms]);
+  return useMemo(() => glossaryOf(terms), [terms]);
+}
+
+function glossaryOf(terms: readonly Term[]): Glossary {
+  const known = made.get(terms);
+  if (known !== undefined) return known;
+  const glossary = new Glossary(terms);
+  made.set(terms, glossary);
+  return glossary;
 }
 
 /** The first place of every term in a text, with its definition. */

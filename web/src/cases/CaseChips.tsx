@@ -1,5 +1,5 @@
 import type { CaseContent } from '@caderno/core/cases';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { useMembers, useProject } from '../api/index.ts';
 import { TextInput } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
@@ -8,8 +8,15 @@ import type { Editing } from '../versions/index.ts';
 
 type Update = Editing<CaseContent>['update'];
 
+interface Props {
+  readonly content: CaseContent;
+  readonly instances: bigint;
+  readonly canEdit: boolean;
+  readonly update: Update;
+}
+
 /** What lists sort and filter a case by. */
-export function CaseChips({ content, instances, canEdit, update }: { readonly content: CaseContent; readonly instances: bigint; readonly canEdit: boolean; readonly update: Update }) {
+export const CaseChips = memo(function CaseChips({ content, instances, canEdit, update }: Props) {
   const { project } = useFrame();
   const modules = useProject(project).data?.modules ?? [];
   const members = useMembers(project).data ?? [];
@@ -25,6 +32,13 @@ export function CaseChips({ content, instances, canEdit, update }: { readonly co
       <Tags tags={content.tags} canEdit={canEdit} onChange={(tags) => update((c) => ({ ...c, tags }))} />
     </div>
   );
+}, isSame);
+
+const SHOWN = ['module', 'kind', 'execution', 'priority', 'owner', 'estimate', 'tags'] as const;
+
+/** Writing a step is no reason to draw them again. */
+function isSame(before: Props, after: Props): boolean {
+  return before.instances === after.instances && before.canEdit === after.canEdit && before.update === after.update && SHOWN.every((field) => before.content[field] === after.content[field]);
 }
 
 function Estimate({ label, value, instances, canEdit, onChange }: { readonly label: string; readonly value: number | null; readonly instances: bigint; readonly canEdit: boolean; readonly onChange: (value: number | null) => void }) {

@@ -3,7 +3,7 @@ import { EMPTY_CASE, bindRow, expects, parameterId, plainStep, removeParameter, 
 import { countExpanded } from '@caderno/core/shared';
 import type { DesignChange } from '@caderno/core/coverage';
 import type { ArtefactOfKind, CaseSummary } from '@caderno/contract';
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useLocation, useSearchParams } from 'react-router';
 import { useArtefact, useDesign, useReuse } from '../api/index.ts';
 import { Defects, Loading, Margin, MarginNote, TitleField } from '../artefacts/index.ts';
@@ -36,19 +36,23 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
   const { project, canEdit } = useFrame();
   const editing = useEditing('case', artefact);
   const { content, update } = editing;
+  // What follows from the content may come a moment later: a key in a long case is not to wait for it.
+  const settled = useDeferredValue(content);
   const { id, state, author, at } = artefact.summary;
   const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
   const [chosen, setChosen] = useState<RowId | null>(null);
   const [filling, setFilling] = useState<ConditionId | null>(null);
   const stored = useDesign(project, { case: id }).data;
-  const opened = useOpened(content);
-  const design = useCoveredDesign(project, stored, content, opened.library);
-  const change = useCoverageChange(artefact.summary, content);
+  const opened = useOpened(settled);
+  const design = useCoveredDesign(project, stored, settled, opened.library);
+  const change = useCoverageChange(artefact.summary, settled);
   const coverages = useLiveCoverage(design, change);
   const conditions = useMemo(() => new Map(design?.conditions.map((c) => [c.id, c])), [design]);
   const shows = useMemo(() => rowShows(id, content.rows, coverages), [content.rows, coverages, id]);
   const declare = useDeclare(update);
   const constants = useConstants();
+  const setParameter = useCallback((p: ParameterId, part: Partial<Parameter>) => update((c) => ({ ...c, parameters: c.parameters.map((x) => (x.id === p ? { ...x, ...part } : x)) })), [update]);
+  const dropParameter = useCallback((p: ParameterId) => update((c) => removeParameter(c, p)), [update]);
   const edit = useCallback((change: StepsEdit) => update((c) => withoutLostSteps(c, change(c))), [update]);
   const putBack = usePutBack(content, opened, useCallback((change: StepsEdit) => update(change), [update]));
   const [search, setSearch] = useSearchParams();
@@ -64,9 +68,10 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
   );
   const gap = filling === null ? undefined : coverages.get(filling);
   const gapCondition = filling === null ? undefined : conditions.get(filling);
-  const count = useMemo(() => countExpanded(content, opened.library), [content, opened.library]);
+  const count = useMemo(() => countExpanded(settled, opened.library), [opened.library, settled]);
   const surfaced = useMemo(() => new Set(opened.surfaced.map((s) => s.parameter.name)), [opened.surfaced]);
-  bindChosen(opened, content, chosen);
+  const texts = useMemo(() => textsOfCase(settled), [settled]);
+  bindChosen(opened, settled, chosen);
   return (
     <article className="px-7 pb-16 pt-5">
       <div className="text-xs text-ink2">
@@ -80,7 +85,7 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
       </div>
       {editing.dirty && <Reach id={id} />}
       <p className="mt-3 flex flex-wrap items-baseline gap-x-5 text-sm">
-        <Link className="underline decoration-rule2" to={`${address.reading(project, id)}${chosen === null ? '' : `?instance=${firstInstance(opened, content, chosen) + 1n}`}`}>
+        <Link className="underline decoration-rule2" to={`${address.reading(project, id)}${chosen === null ? '' : `?instance=${firstInstance(opened, settled, chosen) + 1n}`}`}>
           Read through
         </Link>
         {canEdit && <TextButton onClick={() => setCloning(true)}>Clone</TextButton>}
@@ -113,24 +118,24 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
           <Section title="Parameters" aside={countOf(content.parameters.length, 'parameter')}>
             <Parameters
               parameters={content.parameters}
-              texts={textsOfCase(content)}
+              texts={texts}
               surfaced={opened.surfaced}
               constants={constants}
               canEdit={canEdit}
-              onSet={(p, part) => update((c) => ({ ...c, parameters: c.parameters.map((x) => (x.id === p ? { ...x, ...part } : x)) }))}
+              onSet={setParameter}
               onRename={rename}
-              onRemove={(p) => update((c) => removeParameter(c, p))}
+              onRemove={dropParameter}
               onDeclare={declare}
             />
           </Section>
         </div>
         <Margin>
           <MarginNote title="Covers">
-            <Covers content={content} conditions={conditions} coverages={coverages} canEdit={canEdit} update={update} onFill={setFilling} />
+            <Covers content={settled} conditions={conditions} coverages={coverages} canEdit={canEdit} update={update} onFill={setFilling} />
           </MarginNote>
           <UsesAndUsers id={id} version={artefact.summary.version} uses={content.steps.some((s) => s.kind !== 'step')} />
-          <DependsOn id={id} content={content} canEdit={canEdit} update={update} />
-          <WorthALook id={id} content={content} opened={opened} surfaced={surfaced} constants={constants} coverages={coverages} canEdit={canEdit} update={update} onChoose={setChosen} onTakeOut={setTaking} />
+          <DependsOn id={id} content={settled} canEdit={canEdit} update={update} />
+          <WorthALook id={id} content={settled} opened={opened} surfaced={surfaced} constants={constants} coverages={coverages} canEdit={canEdit} update={update} onChoose={setChosen} onTakeOut={setTaking} />
           <MarginNote title="Defects">
             <Defects defects={content.defects} canEdit={canEdit} onChange={(defects) => update((c) => ({ ...c, defects }))} />
           </MarginNote>

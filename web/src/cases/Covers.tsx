@@ -3,7 +3,7 @@ import { expects as saysWhatIsExpected, newCover, type CaseContent, type Cover, 
 import { carriedFields } from '@caderno/core/conditions';
 import type { DesignCondition } from '@caderno/core/coverage';
 import { countStandings, itemsToShow, type ConditionCoverage } from '@caderno/core/coverage';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Link } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
@@ -21,7 +21,7 @@ interface Props {
 }
 
 /** The conditions a case covers, what of each is shown, and what carries what. */
-export function Covers({ content, conditions, coverages, canEdit, update, onFill }: Props) {
+export const Covers = memo(function Covers({ content, conditions, coverages, canEdit, update, onFill }: Props) {
   const [mapping, setMapping] = useState<ConditionId | null>(null);
   const set = (id: ConditionId, part: Partial<Cover>): void => update((c) => ({ ...c, covers: c.covers.map((x) => (x.id === id ? { ...x, ...part } : x)) }));
   const open = content.covers.find((c) => c.id === mapping);
@@ -47,7 +47,7 @@ export function Covers({ content, conditions, coverages, canEdit, update, onFill
       {open !== undefined && <Mapping content={content} cover={open} condition={conditions.get(open.id)} onChange={(part) => set(open.id, part)} onClose={() => setMapping(null)} />}
     </>
   );
-}
+});
 
 interface LineProps {
   readonly cover: Cover;

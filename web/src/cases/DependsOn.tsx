@@ -1,7 +1,7 @@
 import type { CaseId } from '@caderno/core/artefacts';
 import type { CaseContent } from '@caderno/core/cases';
 import { X } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Link } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { MarginNote, PickArtefact } from '../artefacts/index.ts';
@@ -17,7 +17,7 @@ interface Props {
 }
 
 /** The cases that must have been executed before this one. */
-export function DependsOn({ id, content, canEdit, update }: Props) {
+export const DependsOn = memo(function DependsOn({ id, content, canEdit, update }: Props) {
   const { project } = useFrame();
   const cases = useSummaries(project, 'case', 'state:any').data ?? [];
   const [adding, setAdding] = useState(false);
@@ -57,4 +57,4 @@ export function DependsOn({ id, content, canEdit, update }: Props) {
         ))}
     </MarginNote>
   );
-}
+});

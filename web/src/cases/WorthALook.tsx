@@ -2,7 +2,7 @@ import type { CaseId, ConditionId } from '@caderno/core/artefacts';
 import { caseProblems, expects, looksAt, withActionsSplit, type CaseContent, type Look, type RowId, type StepId } from '@caderno/core/cases';
 import { unrefusedRows, type ConditionCoverage, type UnrefusedRow } from '@caderno/core/coverage';
 import type { Constants } from '@caderno/core/shared';
-import { useMemo, useState, type ReactNode } from 'react';
+import { memo, useMemo, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useAlike, useSettings, useSummaries } from '../api/index.ts';
 import { MarginNote } from '../artefacts/index.ts';
@@ -28,7 +28,7 @@ interface Props {
 const MOST_NOTES = 6;
 
 /** What deserves a second look, each with its place, the reason and, where there is one, the mend. */
-export function WorthALook(props: Props) {
+export const WorthALook = memo(function WorthALook(props: Props) {
   const { content, surfaced, constants, canEdit } = props;
   const [all, setAll] = useState(false);
   const problems = caseProblems(content, surfaced, new Set(constants.keys())).filter((p) => p.code !== 'parameter_unused');
@@ -52,7 +52,7 @@ export function WorthALook(props: Props) {
       {notes.length > MOST_NOTES && !all && <TextButton onClick={() => setAll(true)}>and {notes.length - MOST_NOTES} more</TextButton>}
     </MarginNote>
   );
-}
+});
 
 function useOff() {
   const { project } = useFrame();

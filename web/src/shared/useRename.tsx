@@ -2,7 +2,7 @@ import type { ParameterId, Parameter } from '@caderno/core/cases';
 import type { RenameHindrance } from '@caderno/core/shared';
 import type { RenamePlan } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useState, type ReactNode } from 'react';
+import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure } from '../api/index.ts';
@@ -25,7 +25,11 @@ export function useRename(owner: Owner, renameHere: (id: ParameterId, name: stri
   const { project } = useFrame();
   const client = useQueryClient();
   const [asked, setAsked] = useState<Asked | null>(null);
-  const order = useCallback((from: string, to: string, apply: boolean) => call('renameParameter', { params: { project }, body: { owner, from, to, apply } }, apply ? { commandId: crypto.randomUUID() } : {}), [owner, project]);
+  const latest = useRef(owner);
+  useEffect(() => {
+    latest.current = owner;
+  });
+  const order = useCallback((from: string, to: string, apply: boolean) => call('renameParameter', { params: { project }, body: { owner: latest.current, from, to, apply } }, apply ? { commandId: crypto.randomUUID() } : {}), [project]);
   const rename = useCallback(
     async ({ id, name: from }: Parameter, to: string) => {
       if (from === to) return;

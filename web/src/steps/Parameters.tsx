@@ -1,7 +1,7 @@
 import { fitsType, isParameterName, parametersIn, type Parameter, type ParameterId } from '@caderno/core/cases';
 import type { Constants, Surfaced } from '@caderno/core/shared';
 import { X } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { Choose, PARAMETER_TYPE_WORD, TextButton, countOf, options } from '../look/index.ts';
 
 interface Props {
@@ -21,8 +21,9 @@ interface Props {
 const GRID = 'grid grid-cols-[minmax(7rem,1fr)_8.5rem_minmax(6rem,1fr)_minmax(8rem,1.6fr)_1.75rem] items-center gap-2';
 
 /** Parameters: type, default and description; undeclared ones, and those that come up from what is used, can be declared with a click. */
-export function Parameters({ parameters, texts, surfaced, constants, canEdit, onSet: set, onRename, onRemove, onDeclare }: Props) {
-  const undeclared = [...new Set(texts.flatMap(parametersIn))].filter((name) => !parameters.some((p) => p.name === name) && !constants.has(name));
+export const Parameters = memo(function Parameters({ parameters, texts, surfaced, constants, canEdit, onSet: set, onRename, onRemove, onDeclare }: Props) {
+  const used = useMemo(() => [...new Set(texts.flatMap(parametersIn))], [texts]);
+  const undeclared = used.filter((name) => !parameters.some((p) => p.name === name) && !constants.has(name));
   const comingUp = surfaced.filter((s) => !parameters.some((p) => p.name === s.parameter.name));
   return (
     <div className="mt-1.5 text-sm">
@@ -82,7 +83,7 @@ export function Parameters({ parameters, texts, surfaced, constants, canEdit, on
       {parameters.length === 0 && undeclared.length === 0 && comingUp.length === 0 && <p className="text-ink2">None yet: type &lt; in a step to make one.</p>}
     </div>
   );
-}
+});
 
 interface NameProps extends Pick<Props, 'parameters' | 'texts'> {
   readonly parameter: Parameter;

@@ -45,7 +45,9 @@ export const PlainLine = memo(function PlainLine({ step, number, context, canEdi
         event.stopPropagation();
         add(files);
       }}
-      className={`group relative flex items-baseline border-b border-rule py-1 ${selected ? 'bg-blue-wash' : ''}`}>
+      // Lines out of sight are not laid out; the one that is written in may show its list beyond itself.
+      className={`group relative flex items-baseline border-b border-rule py-1 [contain-intrinsic-size:auto_37px] [&:not(:focus-within)]:[content-visibility:auto] ${selected ? 'bg-blue-wash' : ''}`}
+    >
       <SelectBox id={step.id} number={number} canEdit={canEdit} selected={selected} onSelect={onSelect} />
       <div className="min-w-0 flex-1">
         <ParameterField

@@ -1,7 +1,7 @@
 import type { CaseId, SharedId } from '@caderno/core/artefacts';
 import { isUse, type CaseCall, type PlainStep, type SharedUse, type Step, type StepId } from '@caderno/core/cases';
 import { LIMITS } from '@caderno/contract';
-import { memo, useCallback, useEffect, useRef, useState } from 'react';
+import { memo, useCallback, useDeferredValue, useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { TextButton, countOf } from '../look/index.ts';
 import { InsertUse } from './InsertUse.tsx';
@@ -46,8 +46,13 @@ export type StepCommand =
 /** Carries out a command at a step (null: at the end); answers whether there was anything to do. */
 export type Act = (at: StepId | null, command: StepCommand) => boolean;
 
+/** Lines that fill a tall window. */
+const FIRST_SEEN = 40;
+
 /** The steps, written as lines of text: an action, and below it, led by ⇒, what is expected; uses of what is written elsewhere as insets. */
 export const Steps = memo(function Steps({ steps, context, opened, canEdit, update, onTakeOut, onPutBack }: Props) {
+  // What is seen first is drawn first; the rest follows while one reads.
+  const whole = useDeferredValue(true, steps.length <= FIRST_SEEN);
   const [inserting, setInserting] = useState<{ readonly at: StepId | null } | null>(null);
   const { focus, act, place } = useStepCommands(steps, update, setInserting);
   const [selected, setSelected] = useState<readonly StepId[]>([]);
@@ -61,7 +66,7 @@ export const Steps = memo(function Steps({ steps, context, opened, canEdit, upda
         <DropPlace after={null} />
       </div>
       <ol aria-label="Steps" className="relative mb-1">
-        {steps.map((step, i) => {
+        {(whole ? steps : steps.slice(0, FIRST_SEEN)).map((step, i) => {
           const shared = { number: i + 1, context, canEdit, act, selected: chosen.includes(step.id), onSelect: select, focus: focus?.step === step.id ? focus : null };
           return isUse(step) ? <UseLine key={step.id} use={step} opened={opened} onPutBack={onPutBack} {...shared} /> : <PlainLine key={step.id} step={step} {...shared} />;
         })}

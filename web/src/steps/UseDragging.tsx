@@ -71,5 +71,5 @@ export function DropPlace({ after }: { readonly after: StepId | null }) {
   const data = useMemo<Taker>(() => ({ take: (id) => place?.(after, id) }), [after, place]);
   const { setNodeRef, isOver, active } = useDroppable({ id: `after ${after ?? ''}`, data, disabled: place === null });
   const isUse = (active?.data.current as Dragged | undefined)?.reusable !== undefined;
-  return <span ref={setNodeRef} aria-hidden="true" className={`pointer-events-none absolute inset-x-0 z-10 ${after === null ? 'top-0' : '-bottom-4'} h-8`}>{isOver && isUse && <span className="absolute inset-x-0 top-1/2 h-0.5 bg-blue" />}</span>;
+  return <span ref={setNodeRef} aria-hidden="true" className={`pointer-events-none absolute inset-x-0 z-10 ${after === null ? 'top-0 h-4' : 'bottom-0 h-1/2'}`}>{isOver && isUse && <span className={`absolute inset-x-0 h-0.5 bg-blue ${after === null ? 'top-0' : 'bottom-0'}`} />}</span>;
 }
