@@ -34,7 +34,7 @@ export function AlikePage() {
                   {run.places.slice(0, MOST_PLACES).map((place) => (
                     <li key={`${place.id} ${place.steps[0] ?? ''}`} className="flex items-baseline gap-2 py-0.5">
                       <CaseLink project={project} id={place.id} summary={cases.get(place.id)} />
-                      <Link className="ml-auto shrink-0 text-xs text-blue underline" to={`${address.cases(project, place.id)}?take=${place.steps.join(',')}`}>
+                      <Link className="ml-auto inline-flex min-h-7 shrink-0 items-center text-xs text-blue underline" to={`${address.cases(project, place.id)}?take=${place.steps.join(',')}`}>
                         take out there
                       </Link>
                     </li>
@@ -63,7 +63,7 @@ export function AlikePage() {
 
 function CaseLink({ project, id, summary }: { readonly project: string; readonly id: `C-${number}`; readonly summary: CaseSummary | undefined }) {
   return (
-    <Link className="min-w-0 hover:underline" to={address.cases(project, id)}>
+    <Link className="inline-flex min-h-7 min-w-0 items-center hover:underline" to={address.cases(project, id)}>
       <span className="mr-1.5 font-mono text-xs text-ink2">{id}</span>
       {summary?.title}
     </Link>

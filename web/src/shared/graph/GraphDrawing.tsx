@@ -15,7 +15,7 @@ interface Props {
   readonly onMark: (id: ReusableId) => void;
 }
 
-const LONGEST_TITLE = 25;
+const LONGEST_TITLE = 24;
 
 /** How far a node is from a change of what is marked. */
 type Reached = 'marked' | 'reached' | 'behindPin' | 'apart';
@@ -95,7 +95,7 @@ function Node({ placed: { node, x, y }, reached, faint, onPoint, onMark, onOpen 
       <text x={8} y={19} className="fill-ink2 font-mono text-[11px]">
         {node.id}
       </text>
-      <text x={44} y={19} className={`text-[12px] ${faint && reached === 'apart' ? 'fill-ink2' : 'fill-ink'} ${node.state === 'withdrawn' ? 'line-through' : ''}`}>
+      <text x={50} y={19} className={`text-[12px] ${faint && reached === 'apart' ? 'fill-ink2' : 'fill-ink'} ${node.state === 'withdrawn' ? 'line-through' : ''}`}>
         {title}
       </text>
     </g>
