@@ -77,7 +77,7 @@ function CoverLine({ cover, condition, coverage, canEdit, onMap, onFill, onStill
       <div className="flex items-center gap-1.5">
         <Ticks conditions={[{ id: cover.id, standings: coverage?.items.map((i) => i.standing) ?? [] }]} most={18} />
         <span className="ml-auto whitespace-nowrap">
-          {counts.shown} of {itemsToShow(counts)}
+          {coverage === undefined ? 'counting …' : `${counts.shown} of ${itemsToShow(counts)}`}
         </span>
       </div>
       {suspect && (
