@@ -26,3 +26,4 @@ export {
 } from './importPlan.ts';
 export { exportSections, exportTable, type ExportedRequirement } from './basisExport.ts';
 export { writeReqif, type ReqifExport, type ReqifSource } from './reqifWrite.ts';
+export { ROW_IMPORTS, guessRowColumns, planRows, rowsJson, rowsTable, type RowColumn, type RowImport, type RowProblem, type RowsPlan } from './dataRows.ts';

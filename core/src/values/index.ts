@@ -1,3 +1,4 @@
+export { formatDate, parseDate } from './calendar.ts';
 export { parseDecimal, exactQuotient, formatMultiple, LONGEST_NUMBER, type Decimal } from './decimal.ts';
 export {
   ORDERED_KINDS,

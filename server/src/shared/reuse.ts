@@ -20,7 +20,8 @@ export async function readReuse(work: Work, projectId: string, id: ArtefactId): 
   return { users: named(users), uses: named(uses) };
 }
 
-interface EdgeRow {
+/** A use as the database answers it. */
+export interface EdgeRow {
   readonly fromKind: ArtefactKind;
   readonly fromNumber: number;
   readonly toKind: ArtefactKind;
@@ -28,16 +29,23 @@ interface EdgeRow {
   readonly pinned: number | null;
 }
 
+/** Of a link with `f` and `t` at its ends. */
+export const EDGE_COLUMNS = 'f.kind AS "fromKind", f.number AS "fromNumber", t.kind AS "toKind", t.number AS "toNumber", link.pinned';
+
 /** The links of uses that are reached from an artefact by going on and on from one end of a link to the other. */
 async function readEdges(work: Work, rowId: string, at: 'from_id' | 'to_id', next: 'from_id' | 'to_id'): Promise<UseEdge[]> {
   const rows = await selectRows<EdgeRow>(
     work,
     `WITH RECURSIVE reached(id) AS (SELECT $1::bigint UNION SELECT link.${next} FROM link JOIN reached ON link.${at} = reached.id WHERE link.type = 'uses')
-     SELECT f.kind AS "fromKind", f.number AS "fromNumber", t.kind AS "toKind", t.number AS "toNumber", link.pinned
+     SELECT ${EDGE_COLUMNS}
      FROM link JOIN reached ON link.${at} = reached.id JOIN artefact f ON f.id = link.from_id JOIN artefact t ON t.id = link.to_id
      WHERE link.type = 'uses' AND f.deleted_at IS NULL AND t.deleted_at IS NULL ORDER BY f.kind, f.number, t.kind, t.number`,
     [rowId],
   );
+  return toEdges(rows);
+}
+
+export function toEdges(rows: readonly EdgeRow[]): UseEdge[] {
   return rows.flatMap(({ fromKind, fromNumber, toKind, toNumber, pinned }) => {
     const [from, to] = [reusable(fromKind, fromNumber), reusable(toKind, toNumber)];
     return from === null || to === null ? [] : [{ from, to, pinned }];

@@ -1,7 +1,7 @@
 import { type ArtefactKind, type ArtefactState } from '@caderno/core/artefacts';
 import type { ReuseGraph } from '@caderno/contract';
 import { selectRows, type Work } from '../database/index.ts';
-import { reusable } from './reuse.ts';
+import { EDGE_COLUMNS, reusable, toEdges, type EdgeRow } from './reuse.ts';
 
 /** More cannot be drawn so that anybody reads it: those with the most uses stay. */
 const MOST_NODES = 600;
@@ -12,14 +12,6 @@ interface NodeRow {
   readonly title: string;
   readonly module: string;
   readonly state: ArtefactState;
-}
-
-interface EdgeRow {
-  readonly fromKind: ArtefactKind;
-  readonly fromNumber: number;
-  readonly toKind: ArtefactKind;
-  readonly toNumber: number;
-  readonly pinned: number | null;
 }
 
 /** Everything that uses something or is used, and the uses between: the whole project's reuse, as it is drawn. */
@@ -33,22 +25,15 @@ export async function readReuseGraph(work: Work, projectId: string): Promise<Reu
   const drawn = nodes.slice(0, MOST_NODES);
   const edges = await selectRows<EdgeRow>(
     work,
-    `SELECT f.kind AS "fromKind", f.number AS "fromNumber", t.kind AS "toKind", t.number AS "toNumber", link.pinned
+    `SELECT ${EDGE_COLUMNS}
      FROM link JOIN artefact f ON f.id = link.from_id JOIN artefact t ON t.id = link.to_id
      WHERE link.type = 'uses' AND f.project_id = $1 AND f.deleted_at IS NULL AND t.deleted_at IS NULL ORDER BY f.kind, f.number, t.kind, t.number`,
     [projectId],
   );
-  const ids = new Set(drawn.map((n) => `${n.kind} ${n.number}`));
-  return {
-    leftOut: nodes.length - drawn.length,
-    nodes: drawn.flatMap(({ kind, number, title, module, state }) => {
-      const id = reusable(kind, number);
-      return id === null ? [] : [{ id, title, module, state }];
-    }),
-    edges: edges.flatMap(({ fromKind, fromNumber, toKind, toNumber, pinned }) => {
-      const [from, to] = [reusable(fromKind, fromNumber), reusable(toKind, toNumber)];
-      const isDrawn = ids.has(`${fromKind} ${fromNumber}`) && ids.has(`${toKind} ${toNumber}`);
-      return from === null || to === null || !isDrawn ? [] : [{ from, to, pinned }];
-    }),
-  };
+  const named = drawn.flatMap(({ kind, number, title, module, state }) => {
+    const id = reusable(kind, number);
+    return id === null ? [] : [{ id, title, module, state }];
+  });
+  const ids = new Set(named.map((n) => n.id));
+  return { leftOut: nodes.length - drawn.length, nodes: named, edges: toEdges(edges).filter((e) => ids.has(e.from) && ids.has(e.to)) };
 }

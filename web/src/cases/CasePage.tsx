@@ -8,7 +8,7 @@ import { Link, useLocation, useSearchParams } from 'react-router';
 import { useArtefact, useDesign, useReuse } from '../api/index.ts';
 import { Defects, Loading, Margin, MarginNote, TitleField } from '../artefacts/index.ts';
 import { useLiveCoverage } from '../coverage/index.ts';
-import { DataGrid } from '../data/index.ts';
+import { DataFiles, DataGrid } from '../data/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
 import { PinnedUsers, Reach, TakeOutDialog, UsedBy, usePutBack, useRename, type Owner } from '../shared/index.ts';
@@ -112,7 +112,7 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
           >
             <Steps steps={content.steps} context={context} opened={opened} canEdit={canEdit} update={edit} onTakeOut={setTaking} onPutBack={putBack} />
           </Section>}
-          <Section title="Data" aside={`${countOf(content.rows.length, 'row')} · ${manyOf(count.instances, 'instance')}`}>
+          <Section title="Data" aside={`${countOf(content.rows.length, 'row')} · ${manyOf(count.instances, 'instance')}`} actions={<DataFiles name={`${id} ${content.title}`} rows={content.rows} parameters={content.parameters} canEdit={canEdit} update={update} />}>
             <DataGrid rows={content.rows} parameters={content.parameters} canEdit={canEdit} update={update} shows={shows} chosen={chosen} onChoose={setChosen} />
           </Section>
           <Section title="Parameters" aside={countOf(content.parameters.length, 'parameter')}>

@@ -6,6 +6,8 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import { PARAMETER_TYPE_WORD, StandingShape, countOf } from '../look/index.ts';
+import { FindReplace } from './FindReplace.tsx';
+import { RowTools, rowKeys } from './RowTools.tsx';
 import { extentOf, holds, moved, within, type CellAt, type Selection } from './gridSelection.ts';
 import { cellOf, cleared, copied, newRow, withBlock, withoutRows } from './rowEdits.ts';
 
@@ -40,6 +42,7 @@ const helper = createColumnHelper<Line>();
 export const DataGrid = memo(function DataGrid({ rows, parameters, canEdit, update, shows, chosen, onChoose }: Props) {
   const [selection, setSelection] = useState<Selection | null>(null);
   const [edit, setEdit] = useState<string | null>(null);
+  const [finding, setFinding] = useState(false);
   const scroller = useRef<HTMLDivElement>(null);
   const lines = useMemo<Line[]>(() => [...rows.map((r, index) => ({ id: r.id, index })), ...(canEdit ? [{ id: null, index: rows.length }] : [])], [canEdit, rows]);
   const size: CellAt = { row: lines.length, column: parameters.length + 1 };
@@ -70,8 +73,15 @@ export const DataGrid = memo(function DataGrid({ rows, parameters, canEdit, upda
     commit(next);
     onChoose(rows[next.focus.row]?.id ?? null);
   };
+  const shift = (by: number): void => {
+    if (selection === null) return;
+    const down = (at: CellAt): CellAt => ({ row: Math.max(0, at.row + by), column: at.column });
+    setSelection({ anchor: down(selection.anchor), focus: down(selection.focus) });
+  };
+  const tools = extent === null ? null : { rows, extent, update, onShift: shift, onFind: () => setFinding(true) };
   const keyDown = (event: React.KeyboardEvent): void => {
     if (selection === null) return;
+    if (canEdit && edit === null && tools !== null && rowKeys(event, tools)) return event.preventDefault();
     const at = selection.focus;
     const step = (rowStep: number, columnStep: number): void => {
       const focus = within({ row: at.row + rowStep, column: at.column + columnStep }, size);
@@ -99,6 +109,10 @@ export const DataGrid = memo(function DataGrid({ rows, parameters, canEdit, upda
     event.preventDefault();
     event.clipboardData.setData('text/plain', copied(rows, parameters, extent));
   };
+  const cut = (event: React.ClipboardEvent): void => {
+    copy(event);
+    if (edit === null && extent !== null && canEdit) update((c) => cleared(c, extent));
+  };
   const paste = (event: React.ClipboardEvent): void => {
     if (edit !== null || extent === null || !canEdit) return;
     event.preventDefault();
@@ -114,73 +128,78 @@ export const DataGrid = memo(function DataGrid({ rows, parameters, canEdit, upda
   };
   const template = ['22px', 'minmax(84px,1.1fr)', ...parameters.map(() => 'minmax(80px,1fr)'), 'minmax(112px,1.3fr)'].join(' ');
   return (
-    <div onKeyDown={keyDown} onCopy={copy} onPaste={paste} className="text-sm">
-      <div ref={scroller} role="grid" aria-label="Data rows" aria-rowcount={lines.length + 1} aria-colcount={size.column + 2} tabIndex={-1} className="overflow-auto outline-none" style={{ maxHeight: LIST_HEIGHT }}>
-        <div role="row" className="sticky top-0 z-10 grid min-w-fit border-b border-ink2 bg-page text-xs text-ink2" style={{ gridTemplateColumns: template }}>
-          <span role="columnheader" aria-label="mark" className="px-1" />
-          {table.getFlatHeaders().map((header) => (
-            <span key={header.id} role="columnheader" className="truncate px-2 py-1.5 font-mono text-[11px] font-medium">
-              {flexRender(header.column.columnDef.header, header.getContext())}
+    <>
+      {/* What stands below has keys of its own. */}
+      <div onKeyDown={keyDown} onCopy={copy} onCut={cut} onPaste={paste} className="text-sm">
+        <div ref={scroller} role="grid" aria-label="Data rows" aria-rowcount={lines.length + 1} aria-colcount={size.column + 2} tabIndex={-1} className="overflow-auto outline-none" style={{ maxHeight: LIST_HEIGHT }}>
+          <div role="row" className="sticky top-0 z-10 grid min-w-fit border-b border-ink2 bg-page text-xs text-ink2" style={{ gridTemplateColumns: template }}>
+            <span role="columnheader" aria-label="mark" className="px-1" />
+            {table.getFlatHeaders().map((header) => (
+              <span key={header.id} role="columnheader" className="truncate px-2 py-1.5 font-mono text-[11px] font-medium">
+                {flexRender(header.column.columnDef.header, header.getContext())}
+              </span>
+            ))}
+            <span role="columnheader" className="px-2 py-1.5 font-mono font-medium">
+              shows
             </span>
-          ))}
-          <span role="columnheader" className="px-2 py-1.5 font-mono font-medium">
-            shows
-          </span>
-        </div>
-        <div role="rowgroup" className="relative min-w-fit" style={{ height: virtual.getTotalSize() }}>
-          {virtual.getVirtualItems().map((item) => {
-            const line = table.getRowModel().rows[item.index]?.original;
-            if (line === undefined) return null;
-            const row = line.id === null ? undefined : rows[line.index];
-            const shown = row === undefined ? undefined : shows.get(row.id);
-            return (
-              <div
-                key={line.id ?? 'next'}
-                ref={virtual.measureElement}
-                data-index={item.index}
-                role="row"
-                aria-rowindex={line.index + 2}
-                aria-selected={row !== undefined && row.id === chosen}
-                className={`absolute inset-x-0 grid border-b border-rule ${row !== undefined && row.id === chosen ? 'bg-marker-wash' : ''}`}
-                style={{ gridTemplateColumns: template, top: item.start, minHeight: ROW_HEIGHT }}
-              >
-                <span role="gridcell" className="grid place-items-center">
-                  {shown?.standing != null && <StandingShape standing={shown.standing} />}
-                </span>
-                {Array.from({ length: size.column }, (_, column) => {
-                  const at = { row: line.index, column };
-                  const focused = selection !== null && selection.focus.row === at.row && selection.focus.column === at.column;
-                  const parameter = parameters[column - 1];
-                  const text = row === undefined ? '' : cellOf(row, parameters, column);
-                  return (
-                    <Cell
-                      key={column}
-                      at={at}
-                      label={`${column === 0 ? 'name' : (parameter?.name ?? '')} of ${row?.name ?? 'the next row'}`}
-                      text={text}
-                      ghost={row === undefined ? (column === 0 ? 'next row' : '') : column > 0 && text === '' ? (parameter?.default ?? '') : ''}
-                      mono={column > 0}
-                      problem={parameter !== undefined && !fitsType(parameter.type, text) ? `not a ${PARAMETER_TYPE_WORD[parameter.type]}` : null}
-                      focused={focused}
-                      tabbable={focused || (selection === null && at.row === 0 && column === 0)}
-                      selected={extent !== null && holds(extent, at)}
-                      edit={focused ? edit : null}
-                      onEdit={setEdit}
-                      onLeave={() => commit(null)}
-                      onSelect={(extend) => select(at, extend)}
-                      onOpen={() => beginEdit(text)}
-                    />
-                  );
-                })}
-                <span role="gridcell" className="line-clamp-2 px-2 py-[7px] text-xs leading-[1.45] text-ink2" title={shown?.words}>
-                  {shown?.words}
-                </span>
-              </div>
-            );
-          })}
+          </div>
+          <div role="rowgroup" className="relative min-w-fit" style={{ height: virtual.getTotalSize() }}>
+            {virtual.getVirtualItems().map((item) => {
+              const line = table.getRowModel().rows[item.index]?.original;
+              if (line === undefined) return null;
+              const row = line.id === null ? undefined : rows[line.index];
+              const shown = row === undefined ? undefined : shows.get(row.id);
+              return (
+                <div
+                  key={line.id ?? 'next'}
+                  ref={virtual.measureElement}
+                  data-index={item.index}
+                  role="row"
+                  aria-rowindex={line.index + 2}
+                  aria-selected={row !== undefined && row.id === chosen}
+                  className={`absolute inset-x-0 grid border-b border-rule ${row !== undefined && row.id === chosen ? 'bg-marker-wash' : ''}`}
+                  style={{ gridTemplateColumns: template, top: item.start, minHeight: ROW_HEIGHT }}
+                >
+                  <span role="gridcell" className="grid place-items-center">
+                    {shown?.standing != null && <StandingShape standing={shown.standing} />}
+                  </span>
+                  {Array.from({ length: size.column }, (_, column) => {
+                    const at = { row: line.index, column };
+                    const focused = selection !== null && selection.focus.row === at.row && selection.focus.column === at.column;
+                    const parameter = parameters[column - 1];
+                    const text = row === undefined ? '' : cellOf(row, parameters, column);
+                    return (
+                      <Cell
+                        key={column}
+                        at={at}
+                        label={`${column === 0 ? 'name' : (parameter?.name ?? '')} of ${row?.name ?? 'the next row'}`}
+                        text={text}
+                        ghost={row === undefined ? (column === 0 ? 'next row' : '') : column > 0 && text === '' ? (parameter?.default ?? '') : ''}
+                        mono={column > 0}
+                        problem={parameter !== undefined && !fitsType(parameter.type, text) ? `not a ${PARAMETER_TYPE_WORD[parameter.type]}` : null}
+                        focused={focused}
+                        tabbable={focused || (selection === null && at.row === 0 && column === 0)}
+                        selected={extent !== null && holds(extent, at)}
+                        edit={focused ? edit : null}
+                        onEdit={setEdit}
+                        onLeave={() => commit(null)}
+                        onSelect={(extend) => select(at, extend)}
+                        onOpen={() => beginEdit(text)}
+                      />
+                    );
+                  })}
+                  <span role="gridcell" className="line-clamp-2 px-2 py-[7px] text-xs leading-[1.45] text-ink2" title={shown?.words}>
+                    {shown?.words}
+                  </span>
+                </div>
+              );
+            })}
+          </div>
         </div>
       </div>
-    </div>
+      {canEdit && tools !== null && <RowTools {...tools} />}
+      {finding && <FindReplace rows={rows} parameters={parameters} update={update} onGo={(focus) => go({ anchor: focus, focus })} onClose={() => setFinding(false)} />}
+    </>
   );
 });
 

@@ -1,1 +1,2 @@
 export { DataGrid, type RowShows } from './DataGrid.tsx';
+export { DataFiles } from './DataFiles.tsx';

@@ -1,3 +1,4 @@
+import { continueSeries } from '@caderno/core/data';
 import { rowId, type CaseContent, type Parameter, type Row } from '@caderno/core/cases';
 import type { Extent } from './gridSelection.ts';
 
@@ -50,4 +51,90 @@ export function copied(rows: readonly Row[], parameters: readonly Parameter[], e
 
 export function withoutRows(content: CaseContent, extent: Extent): CaseContent {
   return { ...content, rows: content.rows.filter((_, i) => i < extent.top || i > extent.bottom) };
+}
+
+/** The case with the rows of an extent written once more, below them, under names of their own. */
+export function duplicated(content: CaseContent, extent: Extent, spare: readonly Row[]): CaseContent {
+  const names = new Set(content.rows.map((r) => r.name));
+  const copies = content.rows.slice(extent.top, extent.bottom + 1).flatMap((row, i) => {
+    const fresh = spare[i];
+    if (fresh === undefined) return [];
+    const name = freeName(row.name, names);
+    names.add(name);
+    return [{ ...row, id: fresh.id, name }];
+  });
+  return { ...content, rows: content.rows.toSpliced(extent.bottom + 1, 0, ...copies) };
+}
+
+function freeName(name: string, taken: ReadonlySet<string>): string {
+  if (name === '' || !taken.has(name)) return name;
+  for (let n = 2; ; n += 1) if (!taken.has(`${name} ${n}`)) return `${name} ${n}`.slice(0, 200);
+}
+
+/** The case with the rows of an extent one place up or down; the same case when there is no place. */
+export function withRowsMoved(content: CaseContent, extent: Extent, direction: -1 | 1): CaseContent {
+  const { top, bottom } = rowsIn(content, extent);
+  const other = direction === -1 ? top - 1 : bottom + 1;
+  const passed = content.rows[other];
+  if (passed === undefined || bottom < top) return content;
+  const without = content.rows.toSpliced(other, 1);
+  return { ...content, rows: without.toSpliced(direction === -1 ? bottom : top, 0, passed) };
+}
+
+/** The rows of an extent that are there: its last may be the line where one types the next. */
+function rowsIn({ rows }: CaseContent, { top, bottom }: Extent): { readonly top: number; readonly bottom: number } {
+  return { top, bottom: Math.min(bottom, rows.length - 1) };
+}
+
+/** The case with the first cells of a range repeated down to its end, or gone on from: those that are filled at the top are what is given. */
+export function filled(content: CaseContent, extent: Extent, how: 'same' | 'series'): CaseContent {
+  const { top, bottom } = rowsIn(content, extent);
+  const columns = Array.from({ length: extent.right - extent.left + 1 }, (_, i) => extent.left + i);
+  const texts = columns.map((column) => {
+    const cells = content.rows.slice(top, bottom + 1).map((row) => cellOf(row, content.parameters, column));
+    const given = how === 'same' ? 1 : givenAtTop(cells);
+    const seed = cells.slice(0, given);
+    return [...seed, ...(how === 'same' ? cells.slice(given).map(() => seed[0] ?? '') : continueSeries(seed, cells.length - given))];
+  });
+  const block = Array.from({ length: bottom - top + 1 }, (_, i) => texts.map((column) => column[i] ?? ''));
+  return withBlock(content, { row: top, column: extent.left }, block, []);
+}
+
+/** How many cells at the top are filled, where the rest is empty; all filled: the first two say how it goes on. */
+function givenAtTop(cells: readonly string[]): number {
+  const firstEmpty = cells.indexOf('');
+  return firstEmpty < 0 ? Math.min(2, Math.max(1, cells.length - 1)) : Math.max(1, firstEmpty);
+}
+
+/** What is looked for in cells. */
+export interface Search {
+  readonly words: string;
+  readonly wholeCell: boolean;
+  readonly sameCase: boolean;
+}
+
+/** The cells in which it stands, row by row; names of rows count as cells. */
+export function cellsWith(content: Pick<CaseContent, 'rows' | 'parameters'>, search: Search): { readonly row: number; readonly column: number }[] {
+  const pattern = patternOf(search);
+  if (pattern === null) return [];
+  return content.rows.flatMap((row, at) => Array.from({ length: content.parameters.length + 1 }, (_, column) => ({ row: at, column })).filter(({ column }) => cellOf(row, content.parameters, column).search(pattern) >= 0));
+}
+
+/** The case with what was found replaced, in all cells or in one. */
+export function withReplaced(content: CaseContent, search: Search, by: string, only: { readonly row: number; readonly column: number } | null): CaseContent {
+  const pattern = patternOf(search);
+  if (pattern === null) return content;
+  return cellsWith(content, search)
+    .filter((at) => only === null || (at.row === only.row && at.column === only.column))
+    .reduce((changed, at) => {
+      const row = changed.rows[at.row];
+      // A function, so that $& in what is put in stays what it is.
+      return row === undefined ? changed : withBlock(changed, at, [[cellOf(row, changed.parameters, at.column).replaceAll(pattern, () => by)]], []);
+    }, content);
+}
+
+function patternOf({ words, wholeCell, sameCase }: Search): RegExp | null {
+  if (words === '') return null;
+  const plain = words.replaceAll(/[.*+?^${}()|[\]\\]/g, String.raw`\$&`);
+  return new RegExp(wholeCell ? `^${plain}$` : plain, sameCase ? 'gu' : 'giu');
 }

@@ -24,7 +24,7 @@ export function fileProblemSentence(problem: FileProblem): string {
     case 'too_many_columns':
       return `${problem.got.toLocaleString()} columns; at most ${problem.limit} are taken in. Take out those that are not needed.`;
     case 'too_many_records':
-      return `More than ${problem.limit.toLocaleString()} requirements. Split the file.`;
+      return `More than ${problem.limit.toLocaleString()} rows. Split the file.`;
     case 'no_header':
       return 'No heading is in it. Every requirement begins with a heading: # Title.';
     case 'column_doubled':

@@ -1,2 +1,3 @@
 export { ImportPage } from './ImportPage.tsx';
 export { ExportMenu } from './ExportMenu.tsx';
+export { fileProblemSentence } from './fileProblemSentence.ts';

@@ -4,6 +4,7 @@ export { Choose } from './Choose.tsx';
 export { Dialog } from './Dialog.tsx';
 export { Empty } from './Empty.tsx';
 export { ReasonForm } from './ReasonForm.tsx';
+export { saveFile } from './saveFile.ts';
 export { Section } from './Section.tsx';
 export { STANDING_WORD, StandingShape } from './StandingShape.tsx';
 export { useSelection, type Selection } from './useSelection.ts';

@@ -1,0 +1,52 @@
+import type { CaseContent, Parameter, Row } from '@caderno/core/cases';
+import { LONGEST_XLSX_CELL, rowsJson, rowsTable, writeCsv, writeXlsx } from '@caderno/core/exchange';
+import { useRef, useState } from 'react';
+import { toast } from 'sonner';
+import { TextButton, saveFile } from '../look/index.ts';
+import { ImportRows } from './ImportRows.tsx';
+
+interface Props {
+  /** What files are called. */
+  readonly name: string;
+  readonly rows: readonly Row[];
+  readonly parameters: readonly Parameter[];
+  readonly canEdit: boolean;
+  readonly update: (change: (content: CaseContent) => CaseContent) => void;
+}
+
+/** The data's way in and out: rows of a file are taken in, and go out as CSV, XLSX or JSON. */
+export function DataFiles({ name, rows, parameters, canEdit, update }: Props) {
+  const input = useRef<HTMLInputElement>(null);
+  const [file, setFile] = useState<File | null>(null);
+  const content = { rows, parameters };
+  const asWorkbook = async (): Promise<void> => {
+    const table = rowsTable(content);
+    if (table.some((line) => line.some((cell) => cell.length > LONGEST_XLSX_CELL))) return void toast.error(`A cell is longer than the ${LONGEST_XLSX_CELL.toLocaleString()} characters a spreadsheet holds. Nothing was written; choose CSV or JSON.`);
+    saveFile(`${name}.xlsx`, new Blob([Uint8Array.from(await writeXlsx('data', table))], { type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet' }));
+  };
+  return (
+    <span className="flex items-baseline gap-3 text-xs">
+      {canEdit && <TextButton onClick={() => input.current?.click()}>import rows</TextButton>}
+      <input
+        ref={input}
+        type="file"
+        accept=".csv,.tsv,.txt,.xlsx"
+        aria-label="File of rows"
+        className="hidden"
+        onChange={(event) => {
+          setFile(event.target.files?.[0] ?? null);
+          event.target.value = '';
+        }}
+      />
+      {rows.length > 0 && (
+        <>
+          <span className="text-ink2">export as</span>
+          <TextButton onClick={() => saveFile(`${name}.csv`, new Blob([writeCsv(rowsTable(content))], { type: 'text/csv' }))}>CSV</TextButton>
+          <TextButton onClick={() => void asWorkbook()}>XLSX</TextButton>
+          <TextButton onClick={() => saveFile(`${name}.json`, new Blob([rowsJson(content)], { type: 'application/json' }))}>JSON</TextButton>
+        </>
+      )}
+      {file !== null && <ImportRows file={file} rows={rows} parameters={parameters} update={update} onClose={() => setFile(null)} />}
+    </span>
+  );
+}

@@ -1,0 +1,78 @@
+import type { CaseContent, Parameter, Row } from '@caderno/core/cases';
+import { useMemo, useState } from 'react';
+import { Button, Dialog, countOf } from '../look/index.ts';
+import { cellOf, cellsWith, withReplaced } from './rowEdits.ts';
+
+interface Props {
+  readonly rows: readonly Row[];
+  readonly parameters: readonly Parameter[];
+  readonly update: (change: (content: CaseContent) => CaseContent) => void;
+  readonly onGo: (at: { readonly row: number; readonly column: number }) => void;
+  readonly onClose: () => void;
+}
+
+const MOST_SHOWN = 8;
+
+/** Finds words in the cells and puts others in their place: in all of them as one edit, or goes to one. */
+export function FindReplace({ rows, parameters, update, onGo, onClose }: Props) {
+  const [words, setWords] = useState('');
+  const [by, setBy] = useState('');
+  const [wholeCell, setWholeCell] = useState(false);
+  const [sameCase, setSameCase] = useState(false);
+  const search = useMemo(() => ({ words, wholeCell, sameCase }), [sameCase, wholeCell, words]);
+  const found = useMemo(() => cellsWith({ rows, parameters }, search), [parameters, rows, search]);
+  const columnName = (column: number): string => (column === 0 ? 'name' : `<${parameters[column - 1]?.name ?? ''}>`);
+  return (
+    <Dialog title="Find and replace in the data" onClose={onClose}>
+      <div className="grid grid-cols-[6rem_1fr] items-center gap-y-2 text-sm">
+        <label htmlFor="find">Find</label>
+        <input id="find" autoFocus className="field-boxed w-full font-mono" value={words} onChange={(e) => setWords(e.target.value)} />
+        <label htmlFor="replace">Put in</label>
+        <input id="replace" className="field-boxed w-full font-mono" value={by} onChange={(e) => setBy(e.target.value)} />
+      </div>
+      <p className="mt-2 flex gap-5 text-sm">
+        <label className="flex min-h-7 items-center gap-1.5">
+          <input type="checkbox" checked={wholeCell} onChange={(e) => setWholeCell(e.target.checked)} /> whole cells only
+        </label>
+        <label className="flex min-h-7 items-center gap-1.5">
+          <input type="checkbox" checked={sameCase} onChange={(e) => setSameCase(e.target.checked)} /> capitals matter
+        </label>
+      </p>
+      <p role="status" className="mt-2 text-sm text-ink2">
+        {words === '' ? '' : found.length === 0 ? 'No cell has it.' : `${countOf(found.length, 'cell')}:`}
+      </p>
+      <ul className="text-sm">
+        {found.slice(0, MOST_SHOWN).map(({ row, column }) => (
+          <li key={`${row}/${column}`} className="border-b border-rule">
+            <button
+              type="button"
+              className="flex min-h-7 w-full items-center gap-3 text-left hover:bg-page2"
+              onClick={() => {
+                onGo({ row, column });
+                onClose();
+              }}
+            >
+              <span className="w-14 shrink-0 text-xs text-ink2">row {row + 1}</span>
+              <span className="w-32 shrink-0 truncate font-mono text-xs text-ink2">{columnName(column)}</span>
+              <span className="min-w-0 truncate font-mono text-xs">{rows[row] === undefined ? '' : cellOf(rows[row], parameters, column)}</span>
+            </button>
+          </li>
+        ))}
+        {found.length > MOST_SHOWN && <li className="py-1 text-xs text-ink2">and {found.length - MOST_SHOWN} more</li>}
+      </ul>
+      <div className="mt-4 flex gap-3">
+        <Button
+          look="accent"
+          disabled={found.length === 0}
+          onClick={() => {
+            update((c) => withReplaced(c, search, by, null));
+            onClose();
+          }}
+        >
+          Replace in {countOf(found.length, 'cell')}
+        </Button>
+        <Button onClick={onClose}>Leave</Button>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,181 @@
+import type { CaseContent, Parameter, Row } from '@caderno/core/cases';
+import { ENCODINGS, GUESS_ALL, ROW_IMPORTS, SEPARATORS, guessRowColumns, planRows, type ReadingOptions, type RowColumn, type RowImport, type RowsPlan, type SourceDocument } from '@caderno/core/exchange';
+import { LIMITS } from '@caderno/contract';
+import { useQuery } from '@tanstack/react-query';
+import { wrap, type Remote } from 'comlink';
+import { useMemo, useState } from 'react';
+import { fileProblemSentence } from '../exchange/index.ts';
+import { Button, Choose, Dialog, PARAMETER_TYPE_WORD, countOf } from '../look/index.ts';
+import type { RowsFileWorker } from './rowsFile.worker.ts';
+
+interface Props {
+  readonly file: File;
+  readonly rows: readonly Row[];
+  readonly parameters: readonly Parameter[];
+  readonly update: (change: (content: CaseContent) => CaseContent) => void;
+  readonly onClose: () => void;
+}
+
+let shared: Remote<RowsFileWorker> | null = null;
+
+function worker(): Remote<RowsFileWorker> {
+  shared ??= wrap<RowsFileWorker>(new Worker(new URL('./rowsFile.worker.ts', import.meta.url), { type: 'module' }));
+  return shared;
+}
+
+const HOW_WORD: Record<RowImport, string> = { replace: 'in place of those that are there', add: 'after those that are there', update: 'changing those of the same name' };
+const SEPARATOR_WORD: Record<string, string> = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' };
+
+/** Takes rows of a file into the data of a case, after a look at what each column is and what would change; one edit, undone as one. */
+export function ImportRows({ file, rows, parameters, update, onClose }: Props) {
+  const [reading, setReading] = useState<ReadingOptions>(GUESS_ALL);
+  const { data: document, error } = useQuery({
+    queryKey: ['rows file', file.name, file.size, file.lastModified, reading],
+    queryFn: async () => worker().read(file.name, new Uint8Array(await file.arrayBuffer()), reading),
+    retry: false,
+  });
+  return (
+    <Dialog title={`Rows of ${file.name}`} onClose={onClose} wide>
+      {document === undefined ? (
+        <p className="text-sm text-ink2">{error === null ? 'Reading …' : 'The file cannot be read any more. Choose it again.'}</p>
+      ) : (
+        <>
+          <HowRead document={document} reading={reading} onChange={setReading} />
+          {/* Anew for every way of reading: columns may be others. */}
+          <Planned key={JSON.stringify([reading, document.columns])} document={document} rows={rows} parameters={parameters} update={update} onClose={onClose} />
+        </>
+      )}
+    </Dialog>
+  );
+}
+
+function HowRead({ document, reading, onChange }: { readonly document: SourceDocument; readonly reading: ReadingOptions; readonly onChange: (reading: ReadingOptions) => void }) {
+  return (
+    <div className="flex flex-wrap items-center gap-2 text-sm">
+      <span className="text-ink2">{document.format === 'xlsx' ? 'A workbook' : 'A text file'},</span>
+      {document.format === 'xlsx' ? (
+        <Choose label="Sheet" showLabel value={reading.sheet ?? ''} options={[{ value: '', name: 'the first with content' }, ...document.sheets.map((s) => ({ value: s, name: s }))]} onChange={(sheet) => onChange({ ...reading, sheet: sheet === '' ? null : sheet })} />
+      ) : (
+        <>
+          <Choose label="Separator" showLabel value={reading.separator ?? ''} options={[{ value: '', name: 'as found' }, ...SEPARATORS.map((s) => ({ value: s as string, name: SEPARATOR_WORD[s] ?? s }))]} onChange={(separator) => onChange({ ...reading, separator: separator === '' ? null : separator })} />
+          <Choose label="Encoding" showLabel value={reading.encoding ?? ''} options={[{ value: '', name: 'as found' }, ...ENCODINGS.map((e) => ({ value: e as string, name: e }))]} onChange={(encoding) => onChange({ ...reading, encoding: ENCODINGS.find((e) => e === encoding) ?? null })} />
+        </>
+      )}
+      <span className="text-ink2">{countOf(document.records.length, 'row')}</span>
+    </div>
+  );
+}
+
+interface PlannedProps extends Omit<Props, 'file'> {
+  readonly document: SourceDocument;
+}
+
+function Planned({ document, rows, parameters, update, onClose }: PlannedProps) {
+  const [columns, setColumns] = useState(() => guessRowColumns(document.columns, parameters));
+  const [how, setHow] = useState<RowImport>(rows.length === 0 ? 'replace' : 'update');
+  // Ids are made once, so that what is seen is what is done.
+  const plan = useMemo(() => planRows(document, columns, { rows, parameters }, how, () => crypto.randomUUID().slice(0, 8)), [columns, document, how, parameters, rows]);
+  const errors = document.problems.filter((p) => p.severity === 'error');
+  const tooMany = plan.rows.length > LIMITS.rows || plan.parameters.length > LIMITS.parameters;
+  const isUnkeepable = useMemo(() => document.records.some((r) => r.cells.some((cell) => cell.length > LIMITS.cell || cell.includes('\0') || !cell.isWellFormed())), [document]);
+  return (
+    <>
+      <ul className="mt-1 text-sm">
+        {document.problems.slice(0, 6).map((problem, i) => (
+          <li key={i} className={problem.severity === 'error' ? 'text-brick' : 'text-ochre-ink'}>
+            {problem.line !== null && `line ${problem.line}: `}
+            {fileProblemSentence(problem)}
+          </li>
+        ))}
+      </ul>
+      {errors.length === 0 && (
+        <>
+          <Columns document={document} columns={columns} parameters={parameters} onChange={setColumns} />
+          <fieldset className="mt-3 flex flex-wrap gap-x-5 text-sm">
+            <legend className="font-semibold">Where the rows go</legend>
+            {ROW_IMPORTS.map((choice) => (
+              <label key={choice} className="flex min-h-8 items-center gap-1.5">
+                <input type="radio" name="how" checked={how === choice} onChange={() => setHow(choice)} /> {HOW_WORD[choice]}
+              </label>
+            ))}
+          </fieldset>
+          <Summary plan={plan} parameters={parameters} />
+          {tooMany && <p className="mt-1 text-sm text-brick">A case may have {LIMITS.rows.toLocaleString()} rows and {LIMITS.parameters} parameters; this would be {plan.rows.length.toLocaleString()} and {plan.parameters.length}. Take fewer.</p>}
+          {isUnkeepable && <p className="mt-1 text-sm text-brick">A cell is longer than the {LIMITS.cell.toLocaleString()} characters one may have, or holds signs that are no text. Mend it in the file.</p>}
+        </>
+      )}
+      <div className="mt-4 flex gap-3">
+        <Button
+          look="accent"
+          disabled={errors.length > 0 || tooMany || isUnkeepable || plan.added + plan.changed + plan.removed === 0}
+          onClick={() => {
+            update((c) => ({ ...c, rows: plan.rows, parameters: plan.parameters }));
+            onClose();
+          }}
+        >
+          Take in {countOf(document.records.length, 'row')}
+        </Button>
+        <Button onClick={onClose}>Leave</Button>
+      </div>
+    </>
+  );
+}
+
+function Columns({ document, columns, parameters, onChange }: { readonly document: SourceDocument; readonly columns: readonly RowColumn[]; readonly parameters: readonly Parameter[]; readonly onChange: (columns: RowColumn[]) => void }) {
+  const options = [{ value: 'name', name: 'name of the row' }, ...parameters.map((p) => ({ value: p.id as string, name: `<${p.name}>` })), { value: 'new', name: 'a new parameter' }, { value: 'leave', name: 'not taken in' }];
+  const valueOf = (column: RowColumn): string => (column.kind === 'parameter' ? column.id : column.kind);
+  const set = (at: number, value: string): void => {
+    const parameter = parameters.find((p) => p.id === value);
+    const target: RowColumn = parameter !== undefined ? { kind: 'parameter', id: parameter.id } : value === 'name' || value === 'new' ? { kind: value } : { kind: 'leave' };
+    // What another column was taken for is free again.
+    onChange(columns.map((c, i) => (i === at ? target : target.kind !== 'new' && valueOf(c) === valueOf(target) ? { kind: 'leave' } : c)));
+  };
+  return (
+    <table className="mt-3 w-full text-sm">
+      <thead>
+        <tr className="border-b border-ink2 text-left text-xs text-ink2">
+          <th className="py-1 font-medium">column</th>
+          <th className="font-medium">is</th>
+          <th className="font-medium">holds, for example</th>
+        </tr>
+      </thead>
+      <tbody>
+        {document.columns.map((name, i) => (
+          <tr key={name} className="border-b border-rule">
+            <td className="py-1 font-mono text-xs">{name}</td>
+            <td>
+              <Choose label={`Column ${name}`} value={valueOf(columns[i] ?? { kind: 'leave' })} options={options} onChange={(value) => set(i, value)} />
+            </td>
+            <td className="max-w-80 truncate font-mono text-xs text-ink2">
+              {document.records
+                .slice(0, 4)
+                .map((r) => r.cells[i] ?? '')
+                .filter((cell) => cell !== '')
+                .join(' · ')}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function Summary({ plan, parameters }: { readonly plan: RowsPlan; readonly parameters: readonly Parameter[] }) {
+  const fresh = plan.parameters.length - parameters.length;
+  const parts = [plan.added > 0 ? `${countOf(plan.added, 'row')} added` : '', plan.changed > 0 ? `${countOf(plan.changed, 'row')} changed` : '', plan.removed > 0 ? `${countOf(plan.removed, 'row')} removed` : '', fresh > 0 ? `${countOf(fresh, 'parameter')} made` : ''].filter(Boolean);
+  return (
+    <div className="mt-3 text-sm">
+      <p role="status">{parts.length === 0 ? 'Nothing would change.' : `${parts.join(', ')}.`}</p>
+      {plan.problems.length > 0 && (
+        <ul className="mt-1 text-ochre-ink">
+          {plan.problems.slice(0, 5).map((problem) => (
+            <li key={`${problem.line} ${problem.column}`}>
+              line {problem.line}, {problem.column}: “{problem.value.slice(0, 60)}” is not a {PARAMETER_TYPE_WORD[problem.type]}. It is kept as it is written.
+            </li>
+          ))}
+          {plan.problems.length > 5 && <li>and {plan.problems.length - 5} more</li>}
+        </ul>
+      )}
+    </div>
+  );
+}
