@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { parameterId, rowId, type Parameter, type Row } from '../cases/index.ts';
-import { GUESS_ALL, guessRowColumns, planRows, readFile, rowsTable, writeCsv, writeXlsx, type RowImport } from './index.ts';
+import { GUESS_ALL, guessRowColumns, planRows, readTable, rowsTable, writeCsv, writeXlsx, type RowImport } from './index.ts';
 
 const parameter = (name: string, type: Parameter['type'] = 'text'): Parameter => ({ id: parameterId(`p-${name}`), name, type, default: '', description: '' });
 const row = (name: string, cells: Record<string, string>): Row => ({ id: rowId(`r-${name}`), name, cells });
@@ -9,7 +9,7 @@ const ids = () => {
   let n = 0;
   return () => `n${(n += 1)}`;
 };
-const csv = (text: string) => readFile('rows.csv', new TextEncoder().encode(text), GUESS_ALL);
+const csv = (text: string) => readTable(new TextEncoder().encode(text), GUESS_ALL);
 
 describe('rows of a file', () => {
   const content = { parameters: [parameter('reading', 'whole'), parameter('answer')], rows: [row('low', { 'p-reading': '0', 'p-answer': 'taken' }), row('high', { 'p-reading': '9' })] };
@@ -50,7 +50,7 @@ test('out and in again changes nothing, as CSV and as a workbook, whatever sprea
     fc.asyncProperty(fc.array(fc.tuple(cell, cell), { minLength: 1, maxLength: 5 }), fc.boolean(), async (lines, asCsv) => {
       const content = { parameters: [parameter('a'), parameter('b')], rows: lines.map(([a, b], i) => row(`row ${i}`, { ...(a === '' ? {} : { 'p-a': a }), ...(b === '' ? {} : { 'p-b': b }) })) };
       const table = rowsTable(content);
-      const document = asCsv ? await csv(writeCsv(table)) : await readFile('rows.xlsx', await writeXlsx('data', table), GUESS_ALL);
+      const document = asCsv ? await csv(writeCsv(table)) : await readTable(await writeXlsx('data', table), GUESS_ALL);
       const back = planRows(document, guessRowColumns(document.columns, content.parameters), content, 'replace', ids());
       expect([back.rows, back.parameters, back.added, back.changed, back.removed]).toEqual([content.rows, content.parameters, 0, 0, 0]);
     }),

@@ -27,3 +27,4 @@ export {
 export { exportSections, exportTable, type ExportedRequirement } from './basisExport.ts';
 export { writeReqif, type ReqifExport, type ReqifSource } from './reqifWrite.ts';
 export { ROW_IMPORTS, guessRowColumns, planRows, rowsJson, rowsTable, type RowColumn, type RowImport, type RowProblem, type RowsPlan } from './dataRows.ts';
+export { readTable } from './readTable.ts';

@@ -31,7 +31,7 @@ export function ImportRows({ file, rows, parameters, update, onClose }: Props) {
   const [reading, setReading] = useState<ReadingOptions>(GUESS_ALL);
   const { data: document, error } = useQuery({
     queryKey: ['rows file', file.name, file.size, file.lastModified, reading],
-    queryFn: async () => worker().read(file.name, new Uint8Array(await file.arrayBuffer()), reading),
+    queryFn: async () => worker().read(new Uint8Array(await file.arrayBuffer()), reading),
     retry: false,
   });
   return (

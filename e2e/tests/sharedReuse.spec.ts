@@ -95,7 +95,7 @@ test('cases are cloned with other words, selected, moved, merged into one with t
   await page.getByRole('button', { name: 'Merge', exact: true }).click();
   await expect(page.getByText(`${id} is part of C-15 now, and withdrawn`)).toBeVisible();
 
-  await page.goto(`${PROJECT}/cases?query=state:draft`);
+  await page.goto(`${PROJECT}/cases?query=module:readings`);
   await page.getByRole('checkbox', { name: 'Select C-3', exact: true }).check();
   await page.getByRole('checkbox', { name: 'Select C-5', exact: true }).click({ modifiers: ['Shift'] });
   await expect(bar).toContainText('3 selected');
