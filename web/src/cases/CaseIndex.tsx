@@ -118,7 +118,7 @@ function CaseLine({ project, canEdit, selection, summary, counts, isCurrent, mar
           aria-label={`Select ${summary.id}`}
           checked={isSelected}
           onChange={(event) => selection.toggle(summary.id, event.nativeEvent instanceof MouseEvent && event.nativeEvent.shiftKey)}
-          className={`ml-1.5 mt-3 size-3.5 shrink-0 ${isSelected || selection.chosen.length > 0 ? '' : 'opacity-0 focus:opacity-100 group-hover:opacity-100'}`}
+          className={`ml-1.5 mr-2 mt-3 size-3.5 shrink-0 ${isSelected || selection.chosen.length > 0 ? '' : 'opacity-0 focus:opacity-100 group-hover:opacity-100'}`}
         />
         <Link
           draggable={false}
@@ -129,7 +129,7 @@ function CaseLine({ project, canEdit, selection, summary, counts, isCurrent, mar
             event.preventDefault();
             selection.toggle(summary.id, event.shiftKey);
           }}
-          className="flex min-w-0 flex-1 gap-2.5 py-2 pl-1.5 pr-5"
+          className="flex min-w-0 flex-1 gap-2.5 py-2 pr-5"
         >
           <span className="w-9 shrink-0 pt-0.5 font-mono text-xs text-ink2">{summary.id}</span>
           <span className="min-w-0 flex-1">
