@@ -99,6 +99,7 @@ test('cases are cloned with other words, selected, moved, merged into one with t
   await page.getByRole('checkbox', { name: 'Select C-3', exact: true }).check();
   await page.getByRole('checkbox', { name: 'Select C-5', exact: true }).click({ modifiers: ['Shift'] });
   await expect(bar).toContainText('3 selected');
+  await expectAccessible(page);
   await bar.getByRole('link', { name: 'read through' }).click();
   await expect(page.getByRole('heading', { name: '3 cases', exact: true })).toBeVisible();
   await expect(page.getByRole('img', { name: 'meter-dial.png' }).first()).toBeVisible();
