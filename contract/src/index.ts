@@ -40,7 +40,7 @@ export {
 export type { ConditionLine, ItemList } from './coverage.ts';
 export { bytesBody, fileResponse, type FileAnswer } from './bytes.ts';
 export { DEFAULT_SETTINGS, TRACKER_KINDS, projectSettingsSchema, storedSettingsSchema, type ProjectSettings, type TrackerConnection } from './settings.ts';
-export type { AlikeAnswer, ConnectedArtefact, RenamePlan, Reuse, ReuseGraph, TakeOut } from './shared.ts';
+export type { ConnectedArtefact, RenamePlan, Reuse, ReuseGraph, TakeOut } from './shared.ts';
 export type { BasisText, Split, SuspectLink } from './basis.ts';
 export { EXPORT_FORMATS, MOST_PREVIEWED, type ExportFormat, type ImportDraft, type ImportPreview, type ImportProgress } from './imports.ts';
 export { defectSchema, type Defect, type TrackerFailure, type TrackerState } from './tracker.ts';

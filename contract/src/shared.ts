@@ -95,4 +95,3 @@ export const alikeSchema = z.object({
   runs: z.array(z.object({ length: z.int(), places: z.array(z.object({ id: caseIdSchema, steps: z.array(stepIdSchema) })) })),
   cases: z.array(z.object({ first: caseIdSchema, second: caseIdSchema, likeness: z.number() })),
 });
-export type AlikeAnswer = z.infer<typeof alikeSchema>;

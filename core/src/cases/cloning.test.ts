@@ -57,7 +57,7 @@ describe('two cases made into one', () => {
     return () => `n${(n += 1)}`;
   };
   test('keeps every row once, under parameters of equal name, and what either covers', () => {
-    const merged = mergeCases(kept, gone, 'both', ids());
+    const merged = mergeCases({ id: C(1), content: { ...kept, dependsOn: [{ id: C(9) }, { id: C(5) }] } }, { id: C(9), content: { ...gone, dependsOn: [{ id: C(1) }, { id: C(6) }] } }, 'both', ids());
     expect(merged.content).toMatchObject({
       title: 'Kept',
       steps: [{ id: 's1', action: 'enter <x>' }, { id: 'n3', action: 'type <x>, <y>' }],
@@ -65,17 +65,27 @@ describe('two cases made into one', () => {
       rows: [row('r1', 'low', { p1: '1' }), row('n2', 'low 2', { n1: 'why', p1: '2' })],
       covers: [newCover(artefactId('condition', 1), 1), { id: 'K-2', fields: [{ id: 'f', parameter: 'n1' }], expects: ['n3'] }],
     });
+    expect(merged.content.dependsOn).toEqual([{ id: C(5) }, { id: C(6) }]);
     expect([...merged.rows]).toEqual([['r1', 'n2'], ['r2', 'r1']]);
     const calls: Step[] = [C(8), C(9)].map((id) => ({ kind: 'call', id: stepId('c'), case: id, pinned: null, rows: { kind: 'own', row: rowId('r2') }, arguments: [] }));
     expect(withCallsMoved(calls, C(9), C(1), merged.rows)).toEqual([calls[0], { ...calls[1], case: C(1), rows: { kind: 'own', row: 'r1' } }]);
   });
   test('drops steps only when told to, and with them what they spoke for; one without rows brings the one it was', () => {
-    const merged = mergeCases({ ...kept, rows: [] }, gone, 'kept', ids());
+    const merged = mergeCases({ id: C(1), content: { ...kept, rows: [] } }, { id: C(9), content: gone }, 'kept', ids());
     expect(merged.content.steps).toEqual(kept.steps);
     expect(merged.content.covers[1]?.expects).toEqual([]);
-    expect(merged.content.rows.map((r) => [r.name, r.cells])).toEqual([['Kept', { p1: '5' }], ['low', { n1: 'why', p1: '2' }], ['again', { n1: '', p1: '1' }]]);
+    expect(merged.content.rows.map((r) => [r.name, r.cells])).toEqual([['Kept', { p1: '5' }], ['low', { n1: 'why', p1: '2' }], ['again', { p1: '1' }]]);
     expect([saySame(kept.steps, gone.steps), saySame(kept.steps, [plainStep(stepId('other'), 'enter <x>')])]).toEqual([false, true]);
   });
+});
+
+test('a value that stood as a default is not lost when the case that is kept has another', () => {
+  const one = (id: number, value: string, cells: Record<string, string>[] = []): { id: CaseId; content: CaseContent } => ({ id: C(id), content: { ...EMPTY_CASE, title: `Case ${id}`, parameters: [parameter(`p${id}`, 'meter', value)], rows: cells.map((c, i) => row(`r${id}${i}`, `row ${id}${i}`, c)) } });
+  let n = 0;
+  const rowsOf = (kept: ReturnType<typeof one>, gone: ReturnType<typeof one>) => mergeCases(kept, gone, 'kept', () => `n${(n += 1)}`).content.rows.map((r) => [r.name, r.cells]);
+  expect(rowsOf(one(1, 'M-1'), one(2, 'M-2'))).toEqual([['Case 1', { p1: 'M-1' }], ['Case 2', { p1: 'M-2' }]]);
+  expect(rowsOf(one(1, 'M-1'), one(2, 'M-1'))).toEqual([]);
+  expect(rowsOf(one(1, 'M-1', [{}]), one(2, 'M-2', [{}, { p2: 'M-3' }]))).toEqual([['row 10', {}], ['row 20', { p1: 'M-2' }], ['row 21', { p1: 'M-3' }]]);
 });
 
 test('circles of dependencies are found wherever they are, with their path; where there is none, none is', () => {

@@ -31,3 +31,4 @@ export { LOOK_RULES, looksAt, withActionsSplit, type Look, type LookContext, typ
 export { CLONED_PARTS, cloneCase, type ClonedPart, type Replacement } from './cloning.ts';
 export { MERGED_STEPS, mergeCases, saySame, withCallsMoved, type MergedCase, type MergedSteps } from './merging.ts';
 export { isBehind, withPinsMoved } from './pins.ts';
+export { freeName } from './freeName.ts';

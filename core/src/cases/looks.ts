@@ -1,5 +1,5 @@
 import { vagueWords } from '../basis/index.ts';
-import { parametersUsed } from './parameters.ts';
+import { unusedParameters } from './parameters.ts';
 import { expects, isPlainStep, isUse, type PlainStep, type StepId } from './step.ts';
 import { parseParameterText } from './parameterText.ts';
 import type { CaseContent } from './testCase.ts';
@@ -45,7 +45,7 @@ export function looksAt(content: CaseContent, { surfaced, usesExpect, neighbours
   const found: Look[] = [
     ...(content.kind === 'procedure' && content.steps.length > 0 && !usesExpect && !content.steps.some(expects) ? [{ rule: 'noExpectedResult' } as const] : []),
     ...steps.flatMap(looksAtStep),
-    ...unusedParameters(content, surfaced),
+    ...unusedParameters(content, surfaced).map((name) => ({ rule: 'unusedParameter' as const, name })),
     ...muchLonger(content.steps.length, neighbours),
   ];
   return found.filter((look) => !off.includes(look.rule));
@@ -110,12 +110,6 @@ function vagueWording({ id, action, expected }: PlainStep): Look[] {
 /** Names between angle brackets are no wording: signs that are no letters stand in their place, as many. */
 function masked(text: string): string {
   return parseParameterText(text).reduce((all, part) => (part.kind === 'text' ? all : all.slice(0, part.from) + '▪'.repeat(part.to - part.from) + all.slice(part.to)), text);
-}
-
-function unusedParameters(content: CaseContent, surfaced: ReadonlySet<string>): Look[] {
-  const used = new Set(parametersUsed(content));
-  const carried = new Set(content.covers.flatMap((c) => [...c.fields.map((f) => f.parameter), ...(c.outcome === null ? [] : [c.outcome])]));
-  return content.parameters.flatMap((p) => (used.has(p.name) || carried.has(p.id) || surfaced.has(p.name) ? [] : [{ rule: 'unusedParameter' as const, name: p.name }]));
 }
 
 /** With fewer neighbours nothing can be said of what is usual. */

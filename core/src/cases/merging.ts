@@ -1,10 +1,17 @@
 import type { CaseId } from '../artefacts/index.ts';
+import { freeName } from './freeName.ts';
 import { isUse, stepId, type Step, type StepId } from './step.ts';
 import { parameterId, rowId, type CaseContent, type Cover, type Parameter, type ParameterId, type Row, type RowId } from './testCase.ts';
 
 /** Whether the steps of the one that goes are dropped, as those of the other say the same, or stand after them. */
 export const MERGED_STEPS = ['kept', 'both'] as const;
 export type MergedSteps = (typeof MERGED_STEPS)[number];
+
+/** A case that is merged with another. */
+export interface Merging {
+  readonly id: CaseId;
+  readonly content: CaseContent;
+}
 
 export interface MergedCase {
   readonly content: CaseContent;
@@ -14,10 +21,11 @@ export interface MergedCase {
 
 /**
  * Two cases made into one: parameters of equal name are one, rows of both stand in it (equal ones once), and what
- * either covers, tags, defects and dependencies. A case without rows brings the one instance it was, as a row. Where
- * both cover a condition, the links of the one that is kept count. `newId` makes ids for what would stand twice.
+ * either covers, tags, defects and dependencies on others. A case without rows brings the one instance it was, as a
+ * row, and values that stood as a default stay. Where both cover a condition, the links of the one that is kept count.
+ * `newId` makes ids for what would stand twice.
  */
-export function mergeCases(kept: CaseContent, gone: CaseContent, steps: MergedSteps, newId: () => string): MergedCase {
+export function mergeCases({ id: keptId, content: kept }: Merging, { id: goneId, content: gone }: Merging, steps: MergedSteps, newId: () => string): MergedCase {
   const parameters = mergedParameters(kept, gone, newId);
   const rows = mergedRows(kept, gone, parameters.map, newId);
   const stepIds = new Set(kept.steps.map((s) => s.id));
@@ -34,7 +42,8 @@ export function mergeCases(kept: CaseContent, gone: CaseContent, steps: MergedSt
       covers: [...kept.covers, ...covers],
       tags: [...new Set([...kept.tags, ...gone.tags])],
       defects: byId(kept.defects, gone.defects),
-      dependsOn: byId(kept.dependsOn, gone.dependsOn),
+      // On each other they depend no longer.
+      dependsOn: byId(kept.dependsOn, gone.dependsOn).filter((d) => d.id !== keptId && d.id !== goneId),
     },
   };
 }
@@ -62,24 +71,35 @@ function mergedParameters(kept: CaseContent, gone: CaseContent, newId: () => str
 
 function mergedRows(kept: CaseContent, gone: CaseContent, parameters: ReadonlyMap<ParameterId, ParameterId>, newId: () => string): { all: Row[]; map: Map<RowId, RowId> } {
   const map = new Map<RowId, RowId>();
-  if (kept.rows.length === 0 && gone.rows.length === 0) return { all: [], map };
+  const defaults = otherDefaults(kept, gone);
+  if (kept.rows.length === 0 && gone.rows.length === 0 && defaults.size === 0) return { all: [], map };
   const all = kept.rows.length > 0 ? [...kept.rows] : [oneInstance(kept, newId)];
   const known = new Map(all.map((row) => [cellsKey(row), row.id]));
   const names = new Set(all.map((row) => row.name));
   const ids = new Set(all.map((row) => row.id));
   for (const row of gone.rows.length > 0 ? gone.rows : [oneInstance(gone, newId)]) {
-    const cells = Object.fromEntries(Object.entries(row.cells).map(([column, cell]) => [parameters.get(column as ParameterId) ?? column, cell]));
+    // What a cell leaves to a default keeps that value where the other case has another default.
+    const own = { ...Object.fromEntries(defaults), ...Object.fromEntries(Object.entries(row.cells).filter(([, cell]) => cell !== '')) };
+    const cells = Object.fromEntries(Object.entries(own).map(([column, cell]) => [parameters.get(column as ParameterId) ?? column, cell]));
     const same = known.get(cellsKey({ cells }));
     const id = same ?? (ids.has(row.id) ? rowId(newId()) : row.id);
     map.set(row.id, id);
     if (same !== undefined) continue;
-    const name = freeName(row.name, names);
+    const name = row.name === '' ? '' : freeName(row.name, names);
     names.add(name);
     ids.add(id);
     known.set(cellsKey({ cells }), id);
     all.push({ id, name, cells });
   }
   return { all, map };
+}
+
+/** The defaults of the one that goes that its parameters would lose, by their ids: one of the same name has another. */
+function otherDefaults(kept: CaseContent, gone: CaseContent): Map<ParameterId, string> {
+  return new Map(gone.parameters.flatMap((p) => {
+    const same = kept.parameters.find((k) => k.name === p.name);
+    return same === undefined || p.default === '' || same.default === p.default ? [] : [[p.id, p.default] as const];
+  }));
 }
 
 /** What a case without rows was: its defaults. */
@@ -90,11 +110,6 @@ function oneInstance(content: CaseContent, newId: () => string): Row {
 
 function cellsKey({ cells }: Pick<Row, 'cells'>): string {
   return JSON.stringify(Object.entries(cells).filter(([, cell]) => cell !== '').sort(([a], [b]) => (a < b ? -1 : 1)));
-}
-
-function freeName(name: string, taken: ReadonlySet<string>): string {
-  if (name === '' || !taken.has(name)) return name;
-  for (let n = 2; ; n += 1) if (!taken.has(`${name} ${n}`)) return `${name} ${n}`;
 }
 
 /** A link with the parameters and steps it speaks of as they are called now; steps that are dropped show nothing. */

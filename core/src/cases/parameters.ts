@@ -36,12 +36,24 @@ export function parametersUsed(content: CaseContent): string[] {
 /** In the order of the union above; within a code, in reading order. `surfaced`: names that are used further down, through shared steps and calls; `constants`: names that the project knows. */
 export function caseProblems(content: CaseContent, surfaced: ReadonlySet<string> = new Set(), constants: ReadonlySet<string> = new Set()): CaseProblem[] {
   const used = parametersUsed(content).filter((name) => !constants.has(name) || content.parameters.some((p) => p.name === name));
-  const mapped = new Set(content.covers.flatMap((c) => [...c.fields.map((f) => f.parameter), ...(c.outcome === null ? [] : [c.outcome])]));
+  const carried = carriedParameters(content);
   return [
-    ...parameterProblems(content.parameters, used, (p) => mapped.has(p.id) || surfaced.has(p.name)),
+    ...parameterProblems(content.parameters, used, (p) => carried.has(p.id) || surfaced.has(p.name)),
     ...unboundProblems(content, used),
     ...repeated(content.rows.map((r) => r.name).filter((n) => n !== '')).map((rowName) => ({ code: 'row_name_twice', rowName }) as const),
   ];
+}
+
+/** The parameters that carry something of a condition, whatever texts say. */
+function carriedParameters({ covers }: CaseContent): Set<ParameterId> {
+  return new Set(covers.flatMap((c) => [...c.fields.map((f) => f.parameter), ...(c.outcome === null ? [] : [c.outcome])]));
+}
+
+/** The names of declared parameters that stand in no text, carry nothing and are used nowhere further down. */
+export function unusedParameters(content: CaseContent, surfaced: ReadonlySet<string>): string[] {
+  const used = new Set(parametersUsed(content));
+  const carried = carriedParameters(content);
+  return content.parameters.flatMap((p) => (used.has(p.name) || carried.has(p.id) || surfaced.has(p.name) ? [] : [p.name]));
 }
 
 /** What is wrong with declared parameters, given the names that texts use; `isCarried`: used other than in a text. */

@@ -1,4 +1,4 @@
-import { isUse, parameterId, parametersIn, parseParameterText, textsOfStep, withTexts, type Argument, type Parameter, type Step, type StepId, type Use, type Written } from '../cases/index.ts';
+import { freeName, isUse, parameterId, parametersIn, parseParameterText, textsOfStep, withTexts, type Argument, type Parameter, type Step, type StepId, type Use, type Written } from '../cases/index.ts';
 import { MISSING_CELL, readCell } from '../data/index.ts';
 import { keyOfUse, type Library } from './library.ts';
 import { openParameters, surfacedParameters } from './surfacing.ts';
@@ -48,7 +48,7 @@ export function putBack<W extends Written>(content: W, use: Use, shared: Written
   for (const parameter of shared.parameters) {
     if (given.has(parameter.name) || content.parameters.some((p) => p.name === parameter.name)) continue;
     // One without a default gives nothing to others of its name; one that has a default would.
-    const name = hasDefault(parameter) ? freshName(parameter.name, taken) : parameter.name;
+    const name = hasDefault(parameter) ? freeName(parameter.name, taken) : parameter.name;
     taken.add(name);
     declared.push({ ...parameter, id: parameterId(newId()), name });
     if (name !== parameter.name) texts.set(parameter.name, `<${name}>`);
@@ -73,11 +73,6 @@ function defaultsToTake(content: Written, shared: Written, given: ReadonlyMap<st
     const own = content.parameters.find((o) => o.name === p.name);
     return own !== undefined && !given.has(p.name) && hasDefault(p) && !hasDefault(own) ? [[p.name, p.default] as const] : [];
   }));
-}
-
-function freshName(name: string, taken: ReadonlySet<string>): string {
-  if (!taken.has(name)) return name;
-  for (let n = 2; ; n += 1) if (!taken.has(`${name} ${n}`)) return `${name} ${n}`;
 }
 
 /** A use inside took what the shared steps knew by name: it is given to it as an argument now. */

@@ -99,19 +99,21 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
       <div className="mt-4 flex gap-5 max-[1100px]:flex-col">
         <div className="min-w-0 flex-1">
           <Purpose content={content} context={context} canEdit={canEdit} update={update} />
-          {(content.kind === 'procedure' || content.steps.length > 0) && <Section
-            title="Steps"
-            aside={stepsWords(content, count.steps)}
-            actions={
-              row !== null && (
-                <span className="text-ink2">
-                  showing values of row <span className="cad-value">{row.name || 'unnamed'}</span> <TextButton onClick={() => setChosen(null)}>hide</TextButton>
-                </span>
-              )
-            }
-          >
-            <Steps steps={content.steps} context={context} opened={opened} canEdit={canEdit} update={edit} onTakeOut={setTaking} onPutBack={putBack} />
-          </Section>}
+          {(content.kind === 'procedure' || content.steps.length > 0) && (
+            <Section
+              title="Steps"
+              aside={stepsWords(content, count.steps)}
+              actions={
+                row !== null && (
+                  <span className="text-ink2">
+                    showing values of row <span className="cad-value">{row.name || 'unnamed'}</span> <TextButton onClick={() => setChosen(null)}>hide</TextButton>
+                  </span>
+                )
+              }
+            >
+              <Steps steps={content.steps} context={context} opened={opened} canEdit={canEdit} update={edit} onTakeOut={setTaking} onPutBack={putBack} />
+            </Section>
+          )}
           <Section title="Data" aside={`${countOf(content.rows.length, 'row')} · ${manyOf(count.instances, 'instance')}`} actions={<DataFiles name={`${id} ${content.title}`} rows={content.rows} parameters={content.parameters} canEdit={canEdit} update={update} />}>
             <DataGrid rows={content.rows} parameters={content.parameters} canEdit={canEdit} update={update} shows={shows} chosen={chosen} onChoose={setChosen} />
           </Section>

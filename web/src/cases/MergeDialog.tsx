@@ -1,5 +1,5 @@
 import type { CaseId } from '@caderno/core/artefacts';
-import { mergeCases, saySame, withCallsMoved, type MergedSteps } from '@caderno/core/cases';
+import { MERGED_STEPS, mergeCases, saySame, withCallsMoved, type MergedSteps } from '@caderno/core/cases';
 import type { Artefact, Write } from '@caderno/contract';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -48,7 +48,7 @@ function Merging({ kept, id, onClose }: { readonly kept: CaseAt; readonly id: Ca
   const same = saySame(kept.content.steps, gone.content.steps);
   const how = steps ?? (same ? 'kept' : 'both');
   let next = 0;
-  const merged = mergeCases(kept.content, gone.content, how, () => made[next++] ?? crypto.randomUUID().slice(0, 8));
+  const merged = mergeCases(kept, { id, content: gone.content }, how, () => made[next++] ?? crypto.randomUUID().slice(0, 8));
   const run = async (): Promise<void> => {
     try {
       const users = await Promise.all(callers.map((u) => call('readArtefact', { params: { project, id: u.id } })));
@@ -69,7 +69,7 @@ function Merging({ kept, id, onClose }: { readonly kept: CaseAt; readonly id: Ca
       </p>
       <fieldset className="mt-3">
         <legend className="font-semibold">{same ? 'The steps of both say the same.' : 'The steps of the two differ.'}</legend>
-        {(['kept', 'both'] as const).map((choice) => (
+        {MERGED_STEPS.map((choice) => (
           <label key={choice} className="flex min-h-8 items-center gap-2">
             <input type="radio" name="steps" checked={how === choice} onChange={() => setSteps(choice)} />
             {choice === 'kept' ? `only those of ${kept.id}${same ? '' : `: what the steps of ${id} say is left out`}` : `those of ${id} after them`}

@@ -1,5 +1,5 @@
 import { continueSeries } from '@caderno/core/data';
-import { rowId, type CaseContent, type Parameter, type Row } from '@caderno/core/cases';
+import { freeName, rowId, type CaseContent, type Parameter, type Row } from '@caderno/core/cases';
 import type { Extent } from './gridSelection.ts';
 
 /** The grid's columns: the row's name, then one for each parameter. */
@@ -59,16 +59,11 @@ export function duplicated(content: CaseContent, extent: Extent, spare: readonly
   const copies = content.rows.slice(extent.top, extent.bottom + 1).flatMap((row, i) => {
     const fresh = spare[i];
     if (fresh === undefined) return [];
-    const name = freeName(row.name, names);
+    const name = row.name === '' ? '' : freeName(row.name, names).slice(0, 200);
     names.add(name);
     return [{ ...row, id: fresh.id, name }];
   });
   return { ...content, rows: content.rows.toSpliced(extent.bottom + 1, 0, ...copies) };
-}
-
-function freeName(name: string, taken: ReadonlySet<string>): string {
-  if (name === '' || !taken.has(name)) return name;
-  for (let n = 2; ; n += 1) if (!taken.has(`${name} ${n}`)) return `${name} ${n}`.slice(0, 200);
 }
 
 /** The case with the rows of an extent one place up or down; the same case when there is no place. */
