@@ -1,6 +1,6 @@
 import { artefactId } from '@caderno/core/artefacts';
 import { DEFAULT_RISK_SCALE } from '@caderno/core/basis';
-import { EMPTY_CASE, parameterId, rowId, stepId, plainStep } from '@caderno/core/cases';
+import { EMPTY_CASE, newRow, parameterId, rowId, stepId, plainStep } from '@caderno/core/cases';
 import { DEFAULT_MOST_ITEMS, fieldId, type Field } from '@caderno/core/conditions';
 import type { Design, DesignCase, DesignCondition, DesignRequirement } from '@caderno/core/coverage';
 
@@ -90,7 +90,7 @@ function testCase(n: number, covered: number, random: (below: number) => number)
         plainStep(step, 'Enter <value>', 'It is taken or refused'),
       ],
       parameters: [{ id: value, name: 'value', type: 'text', default: '', description: '' }],
-      rows: Array.from({ length: LARGE.rowsPerCase }, (_, i) => ({ id: rowId(`r${i}`), name: `row ${i}`, cells: { p: String(random(2000)) } })),
+      rows: Array.from({ length: LARGE.rowsPerCase }, (_, i) => newRow(rowId(`r${i}`), `row ${i}`, { p: String(random(2000)) })),
       covers: [{ id: artefactId('condition', covered), seenVersion: 1, fields: [{ id: fieldId('f'), parameter: value }], outcome: null, expects: [step], start: null, events: [] }],
       estimate: 5,
     },

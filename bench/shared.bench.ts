@@ -1,5 +1,5 @@
 import { artefactId, type CaseId } from '@caderno/core/artefacts';
-import { EMPTY_CASE, parameterId, rowId, stepId, plainStep, type CaseContent, type Step } from '@caderno/core/cases';
+import { EMPTY_CASE, newRow, parameterId, rowId, stepId, plainStep, type CaseContent, type Step } from '@caderno/core/cases';
 import { countExpanded, instancesOf, openCase, openedText, usersOf, type UseEdge, type Used } from '@caderno/core/shared';
 import { seeded } from './largeProject.ts';
 import { p95, report, timed, type Figure } from './measure.ts';
@@ -41,7 +41,7 @@ function nested(rows: readonly number[]): [CaseContent, ReadonlyMap<string, Used
       ...EMPTY_CASE,
       title: `level ${level}`,
       parameters: [`x${level}`, `y${level}`, `from ${level}`].map((name) => ({ id: parameterId(name), name, type: 'text' as const, default: 'usual', description: '' })),
-      rows: Array.from({ length: rows[level] ?? 1 }, (_, i) => ({ id: rowId(`r${i}`), name: `row ${i}`, cells: { [`x${level}`]: `value ${i}`, [`y${level}`]: `other ${i}` } })),
+      rows: Array.from({ length: rows[level] ?? 1 }, (_, i) => newRow(rowId(`r${i}`), `row ${i}`, { [`x${level}`]: `value ${i}`, [`y${level}`]: `other ${i}` })),
       steps: [...[1, 2, 3].map((n): Step => plainStep(stepId(`s${n}`), `enter <x${level}> and <from ${level}>`, `it says <y${level}>`)), ...call],
     };
   };

@@ -6,7 +6,7 @@ import { bytesBody, fileResponse } from './bytes.ts';
 import { alikeSchema, foundRunsSchema, libraryQuerySchema, librarySchema, renameSchema, renamedSchema, reuseGraphSchema, reuseSchema, runsQuerySchema, takeOutSchema } from './shared.ts';
 import { caseCountsSchema, caseMarksSchema, conditionLineSchema, coverageReportSchema, designSchema, heldUpSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
 import type { AnyEndpoint } from './endpoint.ts';
-import { artefactIdSchema, attachmentIdSchema, caseIdSchema, conditionIdSchema, requirementIdSchema } from './ids.ts';
+import { artefactIdSchema, attachmentIdSchema, caseIdSchema, dataSetIdSchema, conditionIdSchema, requirementIdSchema } from './ids.ts';
 import { exportQuerySchema, importDraftSchema, importPreviewSchema, importProgressSchema, importStepSchema, runImportSchema, uploadQuerySchema } from './imports.ts';
 import { LIMITS } from './limits.ts';
 import { memberSchema, newAccountSchema, newMemberSchema, newProjectSchema, projectKeySchema, projectRefSchema, sessionSchema, signInSchema } from './people.ts';
@@ -112,8 +112,8 @@ export const api = {
     params: inProject.extend({ requirement: requirementIdSchema }), query: none, body: nothing, response: z.array(conditionLineSchema),
   },
   readDesign: {
-    method: 'GET', path: '/projects/:project/design', access: 'reader', summary: 'The part of the design around a requirement, a condition or a case',
-    params: inProject, query: z.object({ requirement: requirementIdSchema.optional(), condition: conditionIdSchema.optional(), case: caseIdSchema.optional() }), body: nothing, response: designSchema,
+    method: 'GET', path: '/projects/:project/design', access: 'reader', summary: 'The part of the design around a requirement, a condition, a case or a data set',
+    params: inProject, query: z.object({ requirement: requirementIdSchema.optional(), condition: conditionIdSchema.optional(), case: caseIdSchema.optional(), dataSet: dataSetIdSchema.optional() }), body: nothing, response: designSchema,
   },
 } as const satisfies Record<string, AnyEndpoint>;
 

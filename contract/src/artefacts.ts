@@ -3,8 +3,8 @@ import { QUESTION_STATUSES, REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis
 import { CASE_KINDS, EXECUTIONS } from '@caderno/core/cases';
 import { MODEL_KINDS, POLARITIES } from '@caderno/core/conditions';
 import { z } from 'zod';
-import { caseContentSchema, conditionContentSchema, kindAndContentSchema, questionContentSchema, requirementContentSchema, sharedContentSchema } from './content.ts';
-import { artefactIdSchema, caseIdSchema, conditionIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema } from './ids.ts';
+import { caseContentSchema, conditionContentSchema, dataSetContentSchema, kindAndContentSchema, questionContentSchema, requirementContentSchema, sharedContentSchema } from './content.ts';
+import { artefactIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
 
 const count = z.int().min(0);
@@ -62,12 +62,14 @@ export const questionSummarySchema = z.object({
   answeredAt: z.string(),
 });
 export const sharedSummarySchema = z.object({ kind: z.literal('shared'), id: sharedIdSchema, ...head, tags: z.array(z.string()), steps: count, parameters: z.array(z.string()) });
-export const summarySchema = z.discriminatedUnion('kind', [requirementSummarySchema, conditionSummarySchema, caseSummarySchema, questionSummarySchema, sharedSummarySchema]);
+export const dataSetSummarySchema = z.object({ kind: z.literal('dataSet'), id: dataSetIdSchema, ...head, tags: z.array(z.string()), rows: count, parameters: z.array(z.string()), serves: z.array(conditionIdSchema) });
+export const summarySchema = z.discriminatedUnion('kind', [requirementSummarySchema, conditionSummarySchema, caseSummarySchema, questionSummarySchema, sharedSummarySchema, dataSetSummarySchema]);
 export type RequirementSummary = z.infer<typeof requirementSummarySchema>;
 export type ConditionSummary = z.infer<typeof conditionSummarySchema>;
 export type CaseSummary = z.infer<typeof caseSummarySchema>;
 export type QuestionSummary = z.infer<typeof questionSummarySchema>;
 export type SharedSummary = z.infer<typeof sharedSummarySchema>;
+export type DataSetSummary = z.infer<typeof dataSetSummarySchema>;
 export type Summary = z.infer<typeof summarySchema>;
 
 /** The working text of one person, kept until it becomes a version; with the content it grew from, to merge by. */
@@ -91,6 +93,7 @@ export const artefactSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('case'), summary: caseSummarySchema, content: caseContentSchema, draft: draftOf(caseContentSchema) }),
   z.object({ kind: z.literal('question'), summary: questionSummarySchema, content: questionContentSchema, draft: draftOf(questionContentSchema) }),
   z.object({ kind: z.literal('shared'), summary: sharedSummarySchema, content: sharedContentSchema, draft: draftOf(sharedContentSchema) }),
+  z.object({ kind: z.literal('dataSet'), summary: dataSetSummarySchema, content: dataSetContentSchema, draft: draftOf(dataSetContentSchema) }),
 ]);
 export type Artefact = z.infer<typeof artefactSchema>;
 export type ArtefactOfKind<K extends Artefact['kind']> = Extract<Artefact, { kind: K }>;

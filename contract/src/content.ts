@@ -1,11 +1,12 @@
 import { PRIORITIES, type ArtefactKind } from '@caderno/core/artefacts';
 import { LONGEST_SCALE, QUESTION_STATUSES, REQUIREMENT_TYPES, RISKS, WORDING_RULES, type QuestionContent, type RequirementContent } from '@caderno/core/basis';
-import { CASE_KINDS, EXECUTIONS, PARAMETER_TYPES, type CaseContent, type PlainStep, type Step } from '@caderno/core/cases';
+import { CASE_KINDS, EXECUTIONS, NAME_COLUMN, PARAMETER_TYPES, ROW_MARKS, type CaseContent, type PlainStep, type Step } from '@caderno/core/cases';
 import { BOUNDARY_RULES, CLASS_KINDS, MOST_TABLE_VALUES, POLARITIES, STATE_LEVELS, STRENGTHS, eventId, stateId, transitionId, type ConditionContent, type Model } from '@caderno/core/conditions';
+import type { DataSetContent } from '@caderno/core/dataSets';
 import type { SharedContent } from '@caderno/core/shared';
 import type { ValueType } from '@caderno/core/values';
 import { z } from 'zod';
-import { attachmentIdSchema, caseIdSchema, conditionIdSchema, fieldIdSchema, innerIdSchema, itemKeySchema, parameterIdSchema, requirementIdSchema, rowIdSchema, sharedIdSchema, stepIdSchema } from './ids.ts';
+import { attachmentIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, fieldIdSchema, innerIdSchema, itemKeySchema, parameterIdSchema, requirementIdSchema, rowIdSchema, sharedIdSchema, stepIdSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
 
 /** PostgreSQL's JSONB holds every Unicode text but those with a NUL, and half a surrogate pair is no text. */
@@ -173,7 +174,7 @@ export const conditionContentSchema: z.ZodType<ConditionContent> = z.strictObjec
 const argument = z.strictObject({ id: name, value: cell });
 export const argumentsSchema = uniqueById(z.array(argument).max(LIMITS.parameters));
 const use = { id: stepIdSchema, pinned: z.int().min(1).nullable(), arguments: argumentsSchema };
-const calledRows = z.discriminatedUnion('kind', [z.strictObject({ kind: z.literal('own'), row: rowIdSchema }), z.strictObject({ kind: z.literal('every') }), z.strictObject({ kind: z.literal('mine') })]);
+const calledRows = z.discriminatedUnion('kind', [z.strictObject({ kind: z.literal('own'), row: rowIdSchema }), z.strictObject({ kind: z.literal('chosen'), rows: z.array(rowIdSchema).max(LIMITS.rows) }), z.strictObject({ kind: z.literal('every') }), z.strictObject({ kind: z.literal('mine') })]);
 const attachment = z.strictObject({ id: attachmentIdSchema, name: title });
 const plainStep = z.strictObject({ kind: z.literal('step'), id: stepIdSchema, action: line, expected: line, attachments: uniqueById(z.array(attachment).max(LIMITS.attachments)) });
 export const plainStepSchema: z.ZodType<PlainStep> = plainStep;
@@ -183,12 +184,22 @@ export const stepSchema: z.ZodType<Step> = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('call'), case: caseIdSchema, rows: calledRows, ...use }),
 ]);
 const parameter = z.strictObject({ id: parameterIdSchema, name, type: z.enum(PARAMETER_TYPES), default: cell, description: title });
-const row = z.strictObject({ id: rowIdSchema, name, cells: z.record(parameterIdSchema, cell) });
-const cover = z.strictObject({
+const row = z.strictObject({ id: rowIdSchema, name, description: title, cells: z.record(parameterIdSchema, cell), mark: z.enum(ROW_MARKS).nullable(), aside: z.boolean() });
+const columnFilter = z.strictObject({ id: z.union([z.literal(NAME_COLUMN), parameterIdSchema]), text: name });
+const rowChoice = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('all') }),
+  z.strictObject({ kind: z.literal('chosen'), rows: z.array(rowIdSchema).max(LIMITS.rows) }),
+  z.strictObject({ kind: z.literal('filter'), filters: uniqueById(z.array(columnFilter).max(LIMITS.parameters)) }),
+]);
+const dataUse = z.strictObject({ set: dataSetIdSchema, pinned: version.nullable(), columns: uniqueById(z.array(z.strictObject({ id: parameterIdSchema, column: parameterIdSchema })).max(LIMITS.parameters)) });
+const carriedBy = {
   id: conditionIdSchema,
   seenVersion: version,
   fields: uniqueById(z.array(z.strictObject({ id: fieldIdSchema, parameter: parameterIdSchema })).max(LIMITS.carried)),
   outcome: parameterIdSchema.nullable(),
+};
+const cover = z.strictObject({
+  ...carriedBy,
   expects: z.array(stepIdSchema).max(LIMITS.steps),
   start: stateIdSchema.nullable(),
   events: uniqueById(z.array(z.strictObject({ id: stepIdSchema, event: eventIdSchema, transition: transitionIdSchema.nullable() })).max(LIMITS.steps)),
@@ -205,6 +216,8 @@ export const caseContentSchema: z.ZodType<CaseContent> = z.strictObject({
   steps: uniqueById(z.array(stepSchema).max(LIMITS.steps)),
   parameters: uniqueById(z.array(parameter).max(LIMITS.parameters)),
   rows: uniqueById(z.array(row).max(LIMITS.rows)),
+  data: dataUse.nullable(),
+  runs: rowChoice,
   covers: uniqueById(z.array(cover).max(LIMITS.links)),
   module: name,
   priority: z.enum(PRIORITIES),
@@ -225,12 +238,23 @@ export const sharedContentSchema: z.ZodType<SharedContent> = z.strictObject({
   tags: z.array(name).max(LIMITS.tags),
 });
 
+export const dataSetContentSchema: z.ZodType<DataSetContent> = z.strictObject({
+  title,
+  purpose: line,
+  parameters: uniqueById(z.array(parameter).max(LIMITS.parameters)),
+  rows: uniqueById(z.array(row).max(LIMITS.rows)),
+  serves: uniqueById(z.array(z.strictObject(carriedBy)).max(LIMITS.links)),
+  module: name,
+  tags: z.array(name).max(LIMITS.tags),
+});
+
 export interface ContentOfKind {
   requirement: RequirementContent;
   condition: ConditionContent;
   case: CaseContent;
   question: QuestionContent;
   shared: SharedContent;
+  dataSet: DataSetContent;
 }
 export type Content = ContentOfKind[ArtefactKind];
 
@@ -241,10 +265,11 @@ export const CONTENT_SCHEMA: { readonly [K in ArtefactKind]: z.ZodType<ContentOf
   case: caseContentSchema,
   question: questionContentSchema,
   shared: sharedContentSchema,
+  dataSet: dataSetContentSchema,
 };
 
 /** Written into every stored version; a kind whose content changes shape gets the next number and a migration. */
-export const CONTENT_SCHEMA_VERSION: Record<ArtefactKind, number> = { requirement: 2, condition: 3, case: 4, question: 1, shared: 2 };
+export const CONTENT_SCHEMA_VERSION: Record<ArtefactKind, number> = { requirement: 2, condition: 3, case: 5, question: 1, shared: 2, dataSet: 1 };
 
 function withPatterns(model: unknown): unknown {
   const known = z.looseObject({ fields: z.array(z.looseObject({})).optional() }).parse(model);
@@ -260,15 +285,23 @@ const withAttachments = (stored: Record<string, unknown>): Record<string, unknow
   steps: z.array(z.looseObject({})).parse(stored.steps).map((step) => (step.kind === 'step' ? { ...step, attachments: [] } : step)),
 });
 
+const withRowNotes = (stored: Record<string, unknown>): Record<string, unknown> => ({
+  ...stored,
+  rows: z.array(z.looseObject({})).parse(stored.rows).map((row) => ({ ...row, description: '', mark: null, aside: false })),
+  data: null,
+  runs: { kind: 'all' },
+});
+
 const NO_CHARTER = { kind: 'procedure', execution: 'byHand', areas: '', ideas: '', dependsOn: [], origin: null };
 
 /** What older schemas lack; step n leads from schema n to n + 1. Old versions stay readable for ever. */
 export const CONTENT_MIGRATIONS: Record<ArtefactKind, readonly ((stored: Record<string, unknown>) => Record<string, unknown>)[]> = {
   requirement: [(stored) => ({ ...stored, rating: null, origin: null, attributes: [], relations: [], dismissals: [] })],
   condition: [(stored) => ({ ...stored, observations: [], defects: [] }), (stored) => ({ ...stored, depths: [], under: null, order: 0, model: withPatterns(stored.model) })],
-  case: [(stored) => ({ ...stored, defects: [] }), (stored) => ({ ...stored, covers: withoutEvents(stored.covers) }), (stored) => ({ ...withAttachments(stored), ...NO_CHARTER })],
+  case: [(stored) => ({ ...stored, defects: [] }), (stored) => ({ ...stored, covers: withoutEvents(stored.covers) }), (stored) => ({ ...withAttachments(stored), ...NO_CHARTER }), withRowNotes],
   question: [],
   shared: [withAttachments],
+  dataSet: [],
 };
 
 /** A content with its kind beside it, as it crosses the wire. */
@@ -278,6 +311,7 @@ export const kindAndContentSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('case'), content: caseContentSchema }),
   z.object({ kind: z.literal('question'), content: questionContentSchema }),
   z.object({ kind: z.literal('shared'), content: sharedContentSchema }),
+  z.object({ kind: z.literal('dataSet'), content: dataSetContentSchema }),
 ]);
 export type KindAndContent = z.infer<typeof kindAndContentSchema>;
 

@@ -1,4 +1,4 @@
-import { parseArtefactId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
+import { parseArtefactId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
 import { itemKey, fieldId, type FieldId, type ItemKey } from '@caderno/core/conditions';
 import { attachmentId, parameterId, rowId, stepId, type AttachmentId, type ParameterId, type RowId, type StepId } from '@caderno/core/cases';
 import { z } from 'zod';
@@ -25,4 +25,5 @@ export const conditionIdSchema: z.ZodType<ConditionId> = idOf('condition', /^K-[
 export const caseIdSchema: z.ZodType<CaseId> = idOf('case', /^C-[1-9]\d{0,8}$/);
 export const questionIdSchema: z.ZodType<QuestionId> = idOf('question', /^Q-[1-9]\d{0,8}$/);
 export const sharedIdSchema: z.ZodType<SharedId> = idOf('shared', /^S-[1-9]\d{0,8}$/);
-export const artefactIdSchema: z.ZodType<ArtefactId> = z.union([requirementIdSchema, conditionIdSchema, caseIdSchema, questionIdSchema, sharedIdSchema]);
+export const dataSetIdSchema: z.ZodType<DataSetId> = idOf('dataSet', /^D-[1-9]\d{0,8}$/);
+export const artefactIdSchema: z.ZodType<ArtefactId> = z.union([requirementIdSchema, conditionIdSchema, caseIdSchema, questionIdSchema, sharedIdSchema, dataSetIdSchema]);

@@ -1,5 +1,5 @@
 export { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
-export { artefactIdSchema, caseIdSchema, conditionIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema } from './ids.ts';
+export { artefactIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema } from './ids.ts';
 export { CONTENT_MIGRATIONS, CONTENT_SCHEMA, CONTENT_SCHEMA_VERSION, type Content, type ContentOfKind, type KindAndContent } from './content.ts';
 export { STATUS_OF_REFUSAL, refusalSentence, type Refusal, type RefusalCode } from './refusal.ts';
 export {
@@ -27,6 +27,7 @@ export {
   type Change,
   type ChangeAction,
   type ConditionSummary,
+  type DataSetSummary,
   type NewArtefact,
   type ProjectEvent,
   type QuestionSummary,

@@ -2,18 +2,20 @@ import { ARTEFACT_STATES } from '@caderno/core/artefacts';
 import type { FoundRun, RenameHindrance, Used } from '@caderno/core/shared';
 import { z } from 'zod';
 import { changeSchema } from './artefacts.ts';
-import { argumentsSchema, caseContentSchema, plainStepSchema, sharedContentSchema, stepSchema } from './content.ts';
-import { caseIdSchema, sharedIdSchema, stepIdSchema } from './ids.ts';
+import { argumentsSchema, caseContentSchema, dataSetContentSchema, plainStepSchema, sharedContentSchema, stepSchema } from './content.ts';
+import { caseIdSchema, dataSetIdSchema, sharedIdSchema, stepIdSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
 
-const reusableId = z.union([sharedIdSchema, caseIdSchema]);
+const stepsOwnerId = z.union([sharedIdSchema, caseIdSchema]);
+const reusableId = z.union([sharedIdSchema, caseIdSchema, dataSetIdSchema]);
 
 /** What is asked for of the library: `S-4` for the latest version, `S-4@2` for the second, parted by commas. */
-export const libraryQuerySchema = z.object({ uses: z.string().max(20_000).regex(/^(?:[SC]-[1-9]\d{0,8}(?:@[1-9]\d{0,8})?(?:,|$))*$/) });
+export const libraryQuerySchema = z.object({ uses: z.string().max(20_000).regex(/^(?:[SCD]-[1-9]\d{0,8}(?:@[1-9]\d{0,8})?(?:,|$))*$/) });
 
 export const usedSchema: z.ZodType<Used> = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('shared'), id: sharedIdSchema, version: z.int(), withdrawn: z.boolean(), content: sharedContentSchema }),
   z.object({ kind: z.literal('case'), id: caseIdSchema, version: z.int(), withdrawn: z.boolean(), content: caseContentSchema }),
+  z.object({ kind: z.literal('dataSet'), id: dataSetIdSchema, version: z.int(), withdrawn: z.boolean(), content: dataSetContentSchema }),
 ]);
 
 /** All that the uses asked for lead to, directly or through others, by the key under which a use finds it. */
@@ -27,7 +29,7 @@ const connected = z.object({
   distance: z.int(),
   follows: z.boolean(),
   pinned: z.int().nullable(),
-  /** Rows of its own, at least one; null for shared steps. */
+  /** Rows of its own, at least one; null for what is not executed itself. */
   instances: z.int().nullable(),
 });
 export type ConnectedArtefact = z.infer<typeof connected>;
@@ -65,9 +67,9 @@ export type TakeOut = z.infer<typeof takeOutSchema>;
 
 const hindrance: z.ZodType<RenameHindrance> = z.discriminatedUnion('code', [
   z.object({ code: z.literal('name_invalid'), name: z.string() }),
-  z.object({ code: z.literal('name_in_use'), id: reusableId, name: z.string() }),
+  z.object({ code: z.literal('name_in_use'), id: stepsOwnerId, name: z.string() }),
   z.object({ code: z.literal('name_of_constant'), name: z.string() }),
-  z.object({ code: z.literal('pinned_takes_it'), id: reusableId, used: reusableId, version: z.int() }),
+  z.object({ code: z.literal('pinned_takes_it'), id: stepsOwnerId, used: stepsOwnerId, version: z.int() }),
 ]);
 
 /** A parameter of an artefact renamed everywhere; with `apply` false only what that would change is answered. */
@@ -76,7 +78,7 @@ export const renameSchema = z.strictObject({ owner: writtenIn, from: z.string().
 /** With hindrances nothing is renamed anywhere. */
 export const renamedSchema = z.object({
   change: changeSchema.nullable(),
-  renamed: z.array(z.object({ id: reusableId, title: z.string(), hasIt: z.boolean(), places: z.int() })),
+  renamed: z.array(z.object({ id: stepsOwnerId, title: z.string(), hasIt: z.boolean(), places: z.int() })),
   hindrances: z.array(hindrance),
 });
 export type RenamePlan = z.infer<typeof renamedSchema>;

@@ -14,6 +14,7 @@ export {
   type CaseId,
   type QuestionId,
   type SharedId,
+  type DataSetId,
   type IdOfKind,
   type Priority,
 } from './artefact.ts';

@@ -1,6 +1,8 @@
 import { isPlainCell, readCell } from '../data/index.ts';
 import { parseParameterText } from './parameterText.ts';
-import type { CaseContent, Parameter, ParameterId, Row, RowId } from './testCase.ts';
+import type { Parameter, ParameterId } from './parameter.ts';
+import type { Row, RowId } from './row.ts';
+import type { CaseContent } from './testCase.ts';
 
 /** What a parameter is bound to in an instance. */
 export type BoundValue =

@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { artefactId, type CaseId } from '../artefacts/index.ts';
-import { EMPTY_CASE, cloneCase, findDependencyCircle, mergeCases, newCover, parameterId, plainStep, rowId, saySame, stepId, withCallsMoved, type CaseContent, type Parameter, type Row, type Step } from './index.ts';
+import { EMPTY_CASE, cloneCase, findDependencyCircle, mergeCases, newCover, newRow, parameterId, plainStep, rowId, saySame, stepId, withCallsMoved, type CaseContent, type Parameter, type Row, type Step } from './index.ts';
 
 const C = (n: number): CaseId => artefactId('case', n);
 const parameter = (id: string, name: string, value = ''): Parameter => ({ id: parameterId(id), name, type: 'text', default: value, description: `the ${name}` });
-const row = (id: string, name: string, cells: Record<string, string>): Row => ({ id: rowId(id), name, cells });
+const row = (id: string, name: string, cells: Record<string, string>): Row => newRow(rowId(id), name, cells);
 
 const content: CaseContent = {
   ...EMPTY_CASE,

@@ -5,11 +5,8 @@ export {
   CASE_KINDS,
   EMPTY_CASE,
   EXECUTIONS,
-  PARAMETER_TYPES,
   caseMeaning,
   newCover,
-  parameterId,
-  rowId,
   type CarriedEvent,
   type CaseContent,
   type CaseDependency,
@@ -17,12 +14,12 @@ export {
   type CaseOrigin,
   type Cover,
   type Execution,
-  type Parameter,
-  type ParameterId,
-  type ParameterType,
-  type Row,
-  type RowId,
+  type DataUse,
 } from './testCase.ts';
+export { PARAMETER_TYPES, parameterId, type Parameter, type ParameterId, type ParameterType } from './parameter.ts';
+export { ROW_MARKS, newRow, rowId, type Row, type RowId, type RowMark } from './row.ts';
+export { NAME_COLUMN, compareCells, filteredRows, sortedRows, type ColumnFilter, type ColumnId } from './rowFilter.ts';
+export { ALL_ROWS, rowsChosen, type RowChoice } from './rowChoice.ts';
 export { isParameterName, parametersIn, parseParameterText, renameInText, type TextPart } from './parameterText.ts';
 export { bindCell, bindRow, bindText, caseInstances, type BoundPart, type BoundValue, type Instance } from './binding.ts';
 export { parsePastedSteps, type PastedStep } from './pastedSteps.ts';

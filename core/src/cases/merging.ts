@@ -1,7 +1,9 @@
 import type { CaseId } from '../artefacts/index.ts';
 import { freeName } from './freeName.ts';
 import { isUse, stepId, type Step, type StepId } from './step.ts';
-import { parameterId, rowId, type CaseContent, type Cover, type Parameter, type ParameterId, type Row, type RowId } from './testCase.ts';
+import { parameterId, type Parameter, type ParameterId } from './parameter.ts';
+import { newRow, rowId, type Row, type RowId } from './row.ts';
+import type { CaseContent, Cover } from './testCase.ts';
 
 /** Whether the steps of the one that goes are dropped, as those of the other say the same, or stand after them. */
 export const MERGED_STEPS = ['kept', 'both'] as const;
@@ -89,7 +91,7 @@ function mergedRows(kept: CaseContent, gone: CaseContent, parameters: ReadonlyMa
     names.add(name);
     ids.add(id);
     known.set(cellsKey({ cells }), id);
-    all.push({ id, name, cells });
+    all.push({ ...row, id, name, cells });
   }
   return { all, map };
 }
@@ -105,7 +107,7 @@ function otherDefaults(kept: CaseContent, gone: CaseContent): Map<ParameterId, s
 /** What a case without rows was: its defaults. */
 function oneInstance(content: CaseContent, newId: () => string): Row {
   const cells = content.parameters.filter((p) => p.default !== '').map((p) => [p.id, p.default] as const);
-  return { id: rowId(newId()), name: content.title.slice(0, 200), cells: Object.fromEntries(cells) };
+  return newRow(rowId(newId()), content.title.slice(0, 200), Object.fromEntries(cells));
 }
 
 function cellsKey({ cells }: Pick<Row, 'cells'>): string {

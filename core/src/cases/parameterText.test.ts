@@ -1,6 +1,6 @@
 import { expect, test, describe } from '@jest/globals';
 import fc from 'fast-check';
-import { EMPTY_CASE, bindRow, bindText, caseInstances, caseProblems, isParameterName, parameterId, parametersIn, parseParameterText, parsePastedSteps, removeParameter, renameParameter, plainStep, rowId, stepId, textsOfStep, type CaseContent } from './index.ts';
+import { EMPTY_CASE, bindRow, bindText, caseInstances, caseProblems, isParameterName, newRow, parameterId, parametersIn, parseParameterText, parsePastedSteps, removeParameter, renameParameter, plainStep, rowId, stepId, textsOfStep, type CaseContent } from './index.ts';
 
 describe('parameters in a text', () => {
   test('are cut out, plain brackets stay', () => {
@@ -34,9 +34,9 @@ const content: CaseContent = {
   steps: [plainStep(stepId('s'), 'enter <reading> for <meter>', '<answer>')],
   parameters: [p('m', 'meter', 'M-1'), p('r', 'reading'), p('u', 'unused')],
   rows: [
-    { id: rowId('1'), name: 'full', cells: { m: 'M-2', r: '5' } },
-    { id: rowId('2'), name: 'odd', cells: { r: '""', m: '(missing)' } },
-    { id: rowId('3'), name: 'bare', cells: {} },
+    newRow(rowId('1'), 'full', { m: 'M-2', r: '5' }),
+    newRow(rowId('2'), 'odd', { r: '""', m: '(missing)' }),
+    newRow(rowId('3'), 'bare'),
   ],
 };
 

@@ -2,7 +2,9 @@ import { readValue, type OrderedType } from '../values/index.ts';
 import { readCell, type CellText } from '../data/index.ts';
 import { isParameterName, parametersIn, renameInText } from './parameterText.ts';
 import { textsOfStep, withTexts, type Step } from './step.ts';
-import type { CaseContent, Parameter, ParameterId, ParameterType, RowId } from './testCase.ts';
+import type { Parameter, ParameterId, ParameterType } from './parameter.ts';
+import type { RowId } from './row.ts';
+import type { CaseContent } from './testCase.ts';
 
 /** What is wrong with a case's parameters and data, and where. */
 export type CaseProblem =
@@ -110,6 +112,8 @@ export function removeParameter(content: CaseContent, id: ParameterId): CaseCont
     ...content,
     parameters: content.parameters.filter((p) => p.id !== id),
     rows: content.rows.map((r) => ({ ...r, cells: Object.fromEntries(Object.entries(r.cells).filter(([column]) => column !== id)) })),
+    runs: content.runs.kind === 'filter' ? { kind: 'filter', filters: content.runs.filters.filter((f) => f.id !== id) } : content.runs,
+    data: content.data === null ? null : { ...content.data, columns: content.data.columns.filter((c) => c.id !== id) },
     covers: content.covers.map((c) => ({ ...c, fields: c.fields.filter((f) => f.parameter !== id), outcome: c.outcome === id ? null : c.outcome })),
   };
 }
@@ -132,5 +136,6 @@ function unboundProblems(content: CaseContent, used: readonly string[]): CasePro
 }
 
 function repeated(names: readonly string[]): string[] {
-  return [...new Set(names.filter((n, i) => names.indexOf(n) !== i))];
+  const seen = new Set<string>();
+  return [...new Set(names.filter((n) => seen.size === seen.add(n).size))];
 }

@@ -1,7 +1,7 @@
 import type { CaseId, SharedId } from '../artefacts/index.ts';
 import type { CellText } from '../data/index.ts';
 import type { Attachment } from './attachment.ts';
-import type { RowId } from './testCase.ts';
+import type { RowId } from './row.ts';
 
 export type StepId = string & { readonly __brand: 'StepId' };
 
@@ -49,8 +49,8 @@ export interface CaseCall {
   readonly arguments: readonly Argument[];
 }
 
-/** Where the values of a called case come from: one row of its own, every row in turn, or the caller alone. */
-export type CalledRows = { readonly kind: 'own'; readonly row: RowId } | { readonly kind: 'every' } | { readonly kind: 'mine' };
+/** Where the values of a called case come from: one of its rows, chosen ones or all that run there in turn, or the caller alone. */
+export type CalledRows = { readonly kind: 'own'; readonly row: RowId } | { readonly kind: 'chosen'; readonly rows: readonly RowId[] } | { readonly kind: 'every' } | { readonly kind: 'mine' };
 
 /**
  * What the caller gives to a parameter of what it uses: a text in which parameters of the caller may stand, or

@@ -1,39 +1,9 @@
-import type { CaseId, ConditionId, DefectLink, Priority } from '../artefacts/index.ts';
+import type { CaseId, ConditionId, DataSetId, DefectLink, Priority } from '../artefacts/index.ts';
 import type { EventId, FieldId, StateId, TransitionId } from '../conditions/index.ts';
-import type { CellText } from '../data/index.ts';
+import type { Parameter, ParameterId } from './parameter.ts';
+import type { Row } from './row.ts';
+import { ALL_ROWS, type RowChoice } from './rowChoice.ts';
 import type { Step, StepId } from './step.ts';
-
-export type ParameterId = string & { readonly __brand: 'ParameterId' };
-export type RowId = string & { readonly __brand: 'RowId' };
-
-/** The one maker of parameter ids. */
-export function parameterId(text: string): ParameterId {
-  return text as ParameterId;
-}
-/** The one maker of row ids. */
-export function rowId(text: string): RowId {
-  return text as RowId;
-}
-
-export const PARAMETER_TYPES = ['text', 'whole', 'decimal', 'date', 'time', 'dateTime', 'yesNo'] as const;
-export type ParameterType = (typeof PARAMETER_TYPES)[number];
-
-export interface Parameter {
-  readonly id: ParameterId;
-  /** As written between angle brackets. */
-  readonly name: string;
-  readonly type: ParameterType;
-  /** A valid value, as a cell; empty when there is none. */
-  readonly default: CellText;
-  readonly description: string;
-}
-
-/** One named variant of a case's own data. A column without a cell here is an empty cell. */
-export interface Row {
-  readonly id: RowId;
-  readonly name: string;
-  readonly cells: Readonly<Record<string, CellText>>;
-}
 
 /** The trace link from a case to a condition, and how the case's parameters carry the condition's fields. */
 export interface Cover {
@@ -87,7 +57,11 @@ export interface CaseContent {
   readonly preconditions: string;
   readonly steps: readonly Step[];
   readonly parameters: readonly Parameter[];
+  /** Rows of its own. */
   readonly rows: readonly Row[];
+  /** The data set whose rows it takes besides its own. */
+  readonly data: DataUse | null;
+  readonly runs: RowChoice;
   readonly covers: readonly Cover[];
   readonly module: string;
   readonly priority: Priority;
@@ -101,6 +75,15 @@ export interface CaseContent {
   readonly dependsOn: readonly CaseDependency[];
   /** The case it was cloned from. */
   readonly origin: CaseOrigin | null;
+}
+
+/** A data set that a case takes rows from. */
+export interface DataUse {
+  readonly set: DataSetId;
+  /** The version it is pinned to; null follows the latest. */
+  readonly pinned: number | null;
+  /** Which parameter takes which column of the data set, by the ids of both; others take their default. */
+  readonly columns: readonly { readonly id: ParameterId; readonly column: ParameterId }[];
 }
 
 export interface CaseDependency {
@@ -123,6 +106,8 @@ export const EMPTY_CASE: CaseContent = {
   steps: [],
   parameters: [],
   rows: [],
+  data: null,
+  runs: ALL_ROWS,
   covers: [],
   module: '',
   priority: 'medium',
@@ -137,5 +122,5 @@ export const EMPTY_CASE: CaseContent = {
 /** The part whose change makes trace links to the case suspect. */
 export function caseMeaning(content: CaseContent): unknown {
   const covers = content.covers.map((c) => [c.id, c.fields, c.expects, c.start, c.events]);
-  return [content.title, content.kind, content.objective, content.areas, content.ideas, content.preconditions, content.steps, content.parameters, content.rows, covers];
+  return [content.title, content.kind, content.objective, content.areas, content.ideas, content.preconditions, content.steps, content.parameters, content.rows, content.data, content.runs, covers];
 }

@@ -1,5 +1,5 @@
 import type { ConditionId } from '../artefacts/index.ts';
-import { newCover, parameterId, rowId, type CaseContent, type Cover, type Parameter, type ParameterType, type Row } from '../cases/index.ts';
+import { newCover, newRow, parameterId, rowId, type CaseContent, type Cover, type Parameter, type ParameterType, type Row } from '../cases/index.ts';
 import { carriedFields, type CarriedField, type ConditionContent, type Model } from '../conditions/index.ts';
 import type { ValueKind } from '../values/index.ts';
 import type { ProposedRow } from './gapFilling.ts';
@@ -49,7 +49,7 @@ export function withCover(content: CaseContent, cover: Cover): CaseContent {
 export function addProposedRows(content: CaseContent, condition: SeenCondition, rows: readonly ProposedRow[], newId: NewId): CaseContent {
   const mapped = mapFields(content, condition, newId);
   const cover = coverOf(mapped, condition);
-  const added = rows.map((row): Row => ({ id: rowId(newId()), name: row.name, cells: cellsOf(row, cover) }));
+  const added = rows.map((row): Row => newRow(rowId(newId()), row.name, cellsOf(row, cover)));
   return { ...mapped, rows: [...mapped.rows, ...added] };
 }
 

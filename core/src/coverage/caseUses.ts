@@ -1,16 +1,14 @@
 import type { CaseId } from '../artefacts/index.ts';
-import { isUse, type Step } from '../cases/index.ts';
-import { keyOfUse } from '../shared/index.ts';
 
 /** Who uses what, by the keys of uses: kept up to date, so that a change is known to reach whom it reaches. Mutable, as the index is. */
 export class CaseUses {
   readonly #users = new Map<string, Set<string>>();
   readonly #uses = new Map<string, ReadonlySet<string>>();
 
-  /** `key`: a case, shared steps, or a pinned version of either. */
-  put(key: string, steps: readonly Step[]): void {
+  /** `key`: a case, shared steps, a data set, or a pinned version of one. */
+  put(key: string, uses: readonly string[]): void {
     const before = this.#uses.get(key);
-    const now = new Set(steps.filter(isUse).map(keyOfUse));
+    const now = new Set(uses);
     if (before === undefined && now.size === 0) return;
     for (const used of before ?? []) this.#users.get(used)?.delete(key);
     for (const used of now) this.#users.set(used, (this.#users.get(used) ?? new Set()).add(key));

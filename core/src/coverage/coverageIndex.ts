@@ -1,6 +1,7 @@
 import type { CaseId, ConditionId, QuestionId, RequirementId } from '../artefacts/index.ts';
+import { isUse } from '../cases/index.ts';
 import { ModelJudge, carriedFields, type ConditionContent } from '../conditions/index.ts';
-import { constantsByName, countExpanded, openCase, type Constants, type OpenedCase, type Used } from '../shared/index.ts';
+import { allRows, constantsByName, countExpanded, keysUsed, keysUsedIn, openCase, runsOf, type Constants, type Library, type OpenedCase, type Used } from '../shared/index.ts';
 import { CaseUses } from './caseUses.ts';
 import { conditionCoverage, standingsOf, type ConditionCoverage, type Grounds } from './conditionCoverage.ts';
 import type { Design, DesignCase, DesignCondition, DesignLibrary, DesignQuestion, DesignRequirement, DesignSettings } from './design.ts';
@@ -53,6 +54,8 @@ export class CoverageIndex {
   readonly cases = new Map<CaseId, DesignCase>();
   readonly totals = new Totals();
   readonly #library = new Map<string, Used>();
+  /** The cases and the library together. */
+  readonly #everything: Library = { get: (key) => this.#used(key) };
   readonly #uses = new CaseUses();
   /** The conditions that cases which use others cover, themselves or through those. */
   readonly #covered = new Map<CaseId, ReadonlyMap<ConditionId, number>>();
@@ -197,13 +200,13 @@ export class CoverageIndex {
   #putCase(id: CaseId, testCase: DesignCase | null): void {
     if (testCase === null) this.cases.delete(id);
     else this.cases.set(id, testCase);
-    this.#uses.put(id, testCase?.content.steps ?? []);
+    this.#uses.put(id, testCase === null ? [] : keysUsed(testCase.content));
   }
 
   #putUsed(key: string, used: Used | null): void {
     if (used === null) this.#library.delete(key);
     else this.#library.set(key, used);
-    this.#uses.put(key, used?.content.steps ?? []);
+    this.#uses.put(key, used === null ? [] : keysUsedIn(used));
   }
 
   #used(key: string): Used | undefined {
@@ -238,26 +241,30 @@ export class CoverageIndex {
 
   /** How often a case is executed, its rows times those that calls run, and how many steps it then has. */
   countsOf({ id, content }: DesignCase): CaseCounts {
-    if (!this.#uses.uses(id)) return { instances: Math.max(1, content.rows.length), steps: content.steps.length };
-    const { instances, steps } = countExpanded(content, { get: (key) => this.#used(key) });
+    if (!this.#uses.uses(id)) return { instances: runsOf(content, this.#everything).length, steps: content.steps.length };
+    const { instances, steps } = countExpanded(content, this.#everything);
     return { instances: safeNumber(instances), steps: safeNumber(steps) };
   }
 
-  /** The counts of all cases that use others and are not withdrawn. */
+  /** The counts of all cases that are not withdrawn and come to more or less than their own rows and steps. */
   openedCounts(): Map<CaseId, CaseCounts> {
-    return new Map([...this.cases.values()].flatMap((c) => (c.state !== 'withdrawn' && this.#uses.uses(c.id) ? [[c.id, this.countsOf(c)] as const] : [])));
+    return new Map([...this.cases.values()].flatMap((c) => {
+      if (c.state === 'withdrawn') return [];
+      const counts = this.countsOf(c);
+      return this.#uses.uses(c.id) || counts.instances !== Math.max(1, c.content.rows.length) ? [[c.id, counts] as const] : [];
+    }));
   }
 
   /** Whether values of a case come from elsewhere than its own rows and defaults. */
-  #isOpened({ id, content }: DesignCase): boolean {
-    if (this.#uses.uses(id)) return true;
-    return this.#constants.size > 0 && (content.parameters.some((p) => p.default.includes('<')) || content.rows.some((r) => Object.values(r.cells).some((cell) => cell.includes('<'))));
+  #isOpened({ content }: DesignCase): boolean {
+    if (content.steps.some(isUse)) return true;
+    return this.#constants.size > 0 && (content.parameters.some((p) => p.default.includes('<')) || allRows(content, this.#everything).some((r) => Object.values(r.cells).some((cell) => cell.includes('<'))));
   }
 
   /** Null: the case uses nothing, or too much to be opened. */
   #openedOf(testCase: DesignCase): OpenedCase | null {
     if (!this.#isOpened(testCase)) return null;
-    const opened = openCase(testCase.content, { get: (key) => this.#used(key) }, this.#constants);
+    const opened = openCase(testCase.content, this.#everything, this.#constants);
     return opened.kind === 'opened' ? opened : null;
   }
 
@@ -275,7 +282,8 @@ export class CoverageIndex {
     const cover = content.covers.find((c) => c.id === entry.id);
     const seenVersion = this.#covered.get(id)?.get(entry.id) ?? cover?.seenVersion;
     if (seenVersion === undefined) return;
-    const evidence = opened !== null ? openedEvidence(id, content, opened, entry.id, entry.judge, fields) : cover === undefined ? null : caseEvidence(id, content, cover, entry.judge, fields, earlier);
+    const rows = runsOf(content, this.#everything);
+    const evidence = opened !== null ? openedEvidence(id, rows, opened, entry.id, entry.judge, fields) : cover === undefined ? null : caseEvidence(id, content, rows, cover, entry.judge, fields, earlier);
     if (evidence === null) return;
     const covering = { id, seenVersion, evidence };
     const last = entry.covering.at(-1);

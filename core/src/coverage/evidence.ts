@@ -16,7 +16,7 @@ export interface Evidence {
   /** Cases it calls that show something of the condition in its place, each once. */
   readonly through: readonly CaseId[];
   /**
-   * All its rows, also those that show nothing; null: the one instance of a case without rows. Where calls run a row
+   * All rows it runs, also those that show nothing; null: the one instance of a case without rows. Where calls run a row
    * several times, it shows what any of these instances shows.
    */
   readonly rows: readonly (Row | null)[];
@@ -28,18 +28,18 @@ export interface Evidence {
 }
 
 /**
- * What a case shows of a condition it covers. With the evidence of an earlier version of the same case, rows that give
+ * What a case shows of a condition it covers when it is run with these rows. With the evidence of an earlier version of the same case, rows that give
  * the same values are not judged again.
  */
-export function caseEvidence(id: CaseId, content: CaseContent, cover: Cover, judge: ModelJudge, fields: readonly CarriedField[], earlier: Evidence | null = null): Evidence {
+export function caseEvidence(id: CaseId, content: CaseContent, rows: Evidence['rows'], cover: Cover, judge: ModelJudge, fields: readonly CarriedField[], earlier: Evidence | null = null): Evidence {
   const { showing } = judge;
   switch (showing.kind) {
     case 'refused':
-      return alike(id, content, judge, []);
+      return alike(id, rows, judge, []);
     case 'expectation':
-      return alike(id, content, judge, speaks(content, cover) ? [0] : []);
+      return alike(id, rows, judge, speaks(content, cover) ? [0] : []);
     case 'path':
-      return alike(id, content, judge, showing.shown(cover.start, walkedEvents(content, cover)));
+      return alike(id, rows, judge, showing.shown(cover.start, walkedEvents(content, cover)));
     case 'values': {
       const carriers = fields.map((field) => carrierOf(content, cover, field.id));
       // One list for all rows: what is shown does not hold on to it.
@@ -51,8 +51,8 @@ export function caseEvidence(id: CaseId, content: CaseContent, cover: Cover, jud
         }
         return showing.shown(given);
       };
-      if (carriers.every((p) => p === null)) return alike(id, content, judge, []);
-      return valuesEvidence(id, content, judge, carriers, shownBy, earlier);
+      if (carriers.every((p) => p === null)) return alike(id, rows, judge, []);
+      return valuesEvidence(id, rows, judge, carriers, shownBy, earlier);
     }
   }
 }
@@ -73,8 +73,7 @@ export function walkedEvents(content: Pick<CaseContent, 'steps'>, cover: Pick<Co
 }
 
 /** Every instance of the case shows the same. */
-function alike(id: CaseId, content: CaseContent, judge: ModelJudge, shown: readonly number[]): Evidence {
-  const rows = rowsOf(content);
+function alike(id: CaseId, rows: Evidence['rows'], judge: ModelJudge, shown: readonly number[]): Evidence {
   const list = new ShownListMaker(rows.length);
   const counts = new Array<number>(judge.size).fill(0);
   for (const place of shown) counts[place] = rows.length;
@@ -82,8 +81,7 @@ function alike(id: CaseId, content: CaseContent, judge: ModelJudge, shown: reado
   return { case: id, through: [], rows, shown: list.finish(), counts, carriers: [] };
 }
 
-function valuesEvidence(id: CaseId, content: CaseContent, judge: ModelJudge, carriers: Evidence['carriers'], shownBy: (row: Row | null) => readonly number[], earlier: Evidence | null): Evidence {
-  const rows = rowsOf(content);
+function valuesEvidence(id: CaseId, rows: Evidence['rows'], judge: ModelJudge, carriers: Evidence['carriers'], shownBy: (row: Row | null) => readonly number[], earlier: Evidence | null): Evidence {
   const known = earlier !== null && sameCarriers(earlier.carriers, carriers) ? earlier : null;
   const before = known?.rows ?? [];
   const { first, last } = commonEnds(before, rows);
@@ -134,11 +132,6 @@ function sameCarriers(a: Evidence['carriers'], b: Evidence['carriers']): boolean
 
 function sameCells(a: Row | null, b: Row | null, carriers: Evidence['carriers']): boolean {
   return a === b || (a !== null && b !== null && a.id === b.id && carriers.every((p) => p === null || a.cells[p.id] === b.cells[p.id]));
-}
-
-/** A case without rows has one instance, without a row. */
-export function rowsOf(content: CaseContent): readonly (Row | null)[] {
-  return content.rows.length === 0 ? [null] : content.rows;
 }
 
 function carrierOf(content: CaseContent, cover: Cover, field: string): Parameter | null {

@@ -35,4 +35,6 @@ export { addProposedRows, coverOf, mapFields, withCover, type NewId, type SeenCo
 export { pathSteps, writtenCases } from './writtenCases.ts';
 export { derivationOf, rowRefusal, type Derivation, type DerivedValue, type RowRefusal } from './derivation.ts';
 export { mergedConditions, type ConditionMerge } from './mergedConditions.ts';
+export { gainedItems, type CoveredCondition } from './gainedItems.ts';
+export { redundantRows, type RedundantRow } from './redundantRows.ts';
 export { unrefusedRows, type UnrefusedRow } from './unrefusedRows.ts';

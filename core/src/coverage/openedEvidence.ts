@@ -1,8 +1,8 @@
 import type { CaseId, ConditionId } from '../artefacts/index.ts';
-import { expects, type CaseContent, type Cover } from '../cases/index.ts';
+import { expects, type Cover } from '../cases/index.ts';
 import type { CarriedField, FieldValue, ModelJudge, WalkedEvent } from '../conditions/index.ts';
 import type { OpenedCase, OpenedPlace, OpenedStep } from '../shared/index.ts';
-import { rowsOf, type Evidence } from './evidence.ts';
+import type { Evidence } from './evidence.ts';
 import { ShownListMaker } from './shownList.ts';
 
 /** A row that calls run more often than this is not judged through them: what it shows there is left open. */
@@ -21,11 +21,10 @@ export function conditionsCovered(opened: OpenedCase): ReadonlyMap<ConditionId, 
 }
 
 /**
- * What a case that uses others shows of a condition: its own steps and those of shared steps speak for its own links;
+ * What a case that uses others shows of a condition with the rows it runs: its own steps and those of shared steps speak for its own links;
  * the values and steps of a case it calls, as they come to it from the caller, for the links of that case.
  */
-export function openedEvidence(id: CaseId, content: CaseContent, opened: OpenedCase, condition: ConditionId, judge: ModelJudge, fields: readonly CarriedField[]): Evidence {
-  const rows = rowsOf(content);
+export function openedEvidence(id: CaseId, rows: Evidence['rows'], opened: OpenedCase, condition: ConditionId, judge: ModelJudge, fields: readonly CarriedField[]): Evidence {
   const list = new ShownListMaker(rows.length);
   const counts = new Array<number>(judge.size).fill(0);
   const covering = placesCovering(opened, condition);

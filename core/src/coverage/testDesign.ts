@@ -1,5 +1,5 @@
 import { artefactId, type CaseId, type ConditionId, type RequirementId } from '../artefacts/index.ts';
-import { EMPTY_CASE, newCover, parameterId, rowId, plainStep, stepId, type CaseContent, type Cover, type Step } from '../cases/index.ts';
+import { EMPTY_CASE, newCover, newRow, parameterId, rowId, plainStep, stepId, type CaseContent, type Cover, type Step } from '../cases/index.ts';
 import { DEFAULT_MOST_ITEMS, fieldId, type ConditionContent, type Field, type ValueRangesModel } from '../conditions/index.ts';
 import { DEFAULT_RISK_SCALE, type QuestionSubject } from '../basis/index.ts';
 import type { Design, DesignCase, DesignCondition, DesignQuestion, DesignRequirement } from './design.ts';
@@ -57,7 +57,7 @@ export function testCase(n: number, values: readonly string[], covers: readonly 
     title: `case ${n}`,
     steps: [plainStep(stepId('s1'), 'enter <reading>', 'it is taken'), ...uses],
     parameters: [{ id: parameterId('p'), name: 'reading', type: 'text', default: '', description: '' }],
-    rows: values.map((value, i) => ({ id: rowId(`r${i}`), name: `row ${i}`, cells: { p: value } })),
+    rows: values.map((value, i) => newRow(rowId(`r${i}`), `row ${i}`, { p: value })),
     covers: covers.map((c) => ({ ...newCover(K(1), 1), ...c })),
   };
   return { id: C(n), state: 'draft', version: 1, content, ...outside };

@@ -12,14 +12,15 @@ export interface UnrefusedRow {
 }
 
 /**
- * Rows that show something invalid while the case expects of them what it expects of a valid row: the values of what
+ * Of these rows, those that show something invalid, or are marked so, while the case expects of them what it expects of a valid row: the values of what
  * is tried apart, word for word. In the order of the rows. Empty when no step of the case itself expects anything.
  */
-export function unrefusedRows(id: CaseId, content: CaseContent, coverages: Iterable<ConditionCoverage>): UnrefusedRow[] {
+export function unrefusedRows(id: CaseId, content: CaseContent, rows: readonly Row[], coverages: Iterable<ConditionCoverage>): UnrefusedRow[] {
   const invalid = rowsShowingInvalid(id, coverages);
+  for (const row of rows) if (row.mark === 'invalid') invalid.add(row.id);
   if (invalid.size === 0 || !content.steps.some((s) => isPlainStep(s) && s.expected.trim() !== '')) return [];
-  const validLike = new Map(content.rows.filter((r) => !invalid.has(r.id)).toReversed().map((r) => [expectedOf(content, r), r.name]));
-  return content.rows.flatMap((row) => {
+  const validLike = new Map(rows.filter((r) => !invalid.has(r.id)).toReversed().map((r) => [expectedOf(content, r), r.name]));
+  return rows.flatMap((row) => {
     const like = invalid.has(row.id) ? validLike.get(expectedOf(content, row)) : undefined;
     return like === undefined ? [] : [{ row: row.id, rowName: row.name, like }];
   });

@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { parameterId, rowId, type Parameter, type Row } from '../cases/index.ts';
+import { newRow, parameterId, rowId, type Parameter, type Row } from '../cases/index.ts';
 import { GUESS_ALL, guessRowColumns, planRows, readTable, rowsTable, writeCsv, writeXlsx, type RowImport } from './index.ts';
 
 const parameter = (name: string, type: Parameter['type'] = 'text'): Parameter => ({ id: parameterId(`p-${name}`), name, type, default: '', description: '' });
-const row = (name: string, cells: Record<string, string>): Row => ({ id: rowId(`r-${name}`), name, cells });
+const row = (name: string, cells: Record<string, string>): Row => newRow(rowId(`r-${name}`), name, cells);
 const ids = () => {
   let n = 0;
   return () => `n${(n += 1)}`;
@@ -22,7 +22,7 @@ describe('rows of a file', () => {
   test('replace those that are there; of one name the row stays the same row', async () => {
     const { rows, parameters, added, changed, removed, problems } = await plan('replace');
     expect(parameters.map((p) => [p.id, p.name])).toEqual([['p-reading', 'reading'], ['p-answer', 'answer'], ['n1', 'month']]);
-    expect(rows).toEqual([{ id: 'r-low', name: 'low', cells: { 'p-reading': '1', n1: 'May' } }, { id: 'n2', name: 'new', cells: { 'p-reading': '007' } }, { id: 'n3', name: 'low', cells: { 'p-reading': '1e5', n1: 'June' } }]);
+    expect(rows).toEqual([{ ...row('low', { 'p-reading': '1', n1: 'May' }), id: 'r-low' }, { ...row('new', { 'p-reading': '007' }), id: 'n2' }, { ...row('low', { 'p-reading': '1e5', n1: 'June' }), id: 'n3' }]);
     expect([added, changed, removed]).toEqual([2, 1, 1]);
     // Kept as written, and told.
     expect(problems).toEqual([{ line: 4, column: '<Reading>', type: 'whole', value: '1e5' }]);

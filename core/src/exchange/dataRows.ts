@@ -1,4 +1,4 @@
-import { fitsType, isParameterName, parameterId, rowId, type CaseContent, type Parameter, type ParameterType, type Row } from '../cases/index.ts';
+import { fitsType, isParameterName, newRow, parameterId, rowId, type CaseContent, type Parameter, type ParameterType, type Row } from '../cases/index.ts';
 import type { SourceDocument, SourceRecord } from './sourceDocument.ts';
 
 /** What becomes of the rows that are there: they give way, they stay and more are added, or those of the same name change. */
@@ -94,7 +94,7 @@ function mergeRows(rows: readonly Row[], read: readonly ReadRow[], how: RowImpor
     const same = how === 'add' || name === null || name === '' ? undefined : free.get(name)?.shift();
     if (same !== undefined) taken.add(same);
     const base = how === 'replace' ? {} : (same?.cells ?? {});
-    const row: Row = { id: same?.id ?? rowId(newId()), name: name ?? `row ${(how === 'replace' ? 0 : rows.length) + i + 1}`, cells: withoutEmpty({ ...base, ...cells }) };
+    const row: Row = { ...(same ?? newRow(rowId(newId()), name ?? `row ${(how === 'replace' ? 0 : rows.length) + i + 1}`)), cells: withoutEmpty({ ...base, ...cells }) };
     if (same === undefined) added += 1;
     else if (JSON.stringify(sorted(row.cells)) !== JSON.stringify(sorted(same.cells))) changed += 1;
     return row;

@@ -1,5 +1,6 @@
-import { isUse, type CaseContent, type Step } from '../cases/index.ts';
-import { DEEPEST, keyOfUse, type Library } from './library.ts';
+import { isUse, type Step, type Use, type Written } from '../cases/index.ts';
+import { DEEPEST, keyOfUse, stepsUsed, type Library } from './library.ts';
+import { calledRuns, runsOf, type RowSource } from './rows.ts';
 
 /** What a case comes to when all it uses is opened. Counted, not made. */
 export interface ExpandedCount {
@@ -20,25 +21,26 @@ interface Count {
 const NONE: Count = { times: 1n, steps: 0n, depth: 0 };
 
 /** Counts the instances of a case and their steps. A use of what is not in the library counts as one step. */
-export function countExpanded(content: Pick<CaseContent, 'steps' | 'rows'>, library: Library): ExpandedCount {
+export function countExpanded(content: Pick<Written, 'steps'> & RowSource, library: Library): ExpandedCount {
   const { times, steps, depth } = countSteps(content.steps, library, new Map());
-  return { instances: times * BigInt(Math.max(1, content.rows.length)), steps, depth };
+  return { instances: times * BigInt(runsOf(content, library).length), steps, depth };
 }
 
 function countSteps(steps: readonly Step[], library: Library, known: Map<string, Count>): Count {
   let total = NONE;
   for (const step of steps) {
-    const count = isUse(step) ? countUse(keyOfUse(step), library, known) : null;
-    const every = step.kind === 'call' && step.rows.kind === 'every' ? rowsOf(keyOfUse(step), library) : 1n;
+    const count = isUse(step) ? countUse(step, library, known) : null;
+    const every = isUse(step) ? timesCalled(step, library) : 1n;
     total = count === null ? { ...total, steps: total.steps + 1n } : { times: total.times * count.times * every, steps: total.steps + count.steps, depth: Math.max(total.depth, count.depth + 1) };
   }
   return total;
 }
 
-function countUse(key: string, library: Library, known: Map<string, Count>): Count | null {
+function countUse(use: Use, library: Library, known: Map<string, Count>): Count | null {
+  const key = keyOfUse(use);
   const before = known.get(key);
   if (before !== undefined) return before;
-  const used = library.get(key);
+  const used = stepsUsed(library, use);
   if (used === undefined) return null;
   // A circle, which no save lets in, counts as too deep instead of never ending.
   known.set(key, { ...NONE, depth: DEEPEST + 1 });
@@ -47,7 +49,9 @@ function countUse(key: string, library: Library, known: Map<string, Count>): Cou
   return count;
 }
 
-function rowsOf(key: string, library: Library): bigint {
-  const used = library.get(key);
-  return used?.kind === 'case' ? BigInt(Math.max(1, used.content.rows.length)) : 1n;
+/** How often a call multiplies: a single row, there or gone, does not. */
+function timesCalled(use: Use, library: Library): bigint {
+  if (use.kind === 'shared' || use.rows.kind === 'own') return 1n;
+  const used = stepsUsed(library, use);
+  return used?.kind === 'case' ? BigInt(calledRuns(used.content, use.rows, library)?.length ?? 1) : 1n;
 }

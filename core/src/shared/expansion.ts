@@ -1,14 +1,15 @@
 import type { CaseId } from '../artefacts/index.ts';
 import { isUse, type CaseContent, type PlainStep, type Row, type Step, type Use } from '../cases/index.ts';
 import { countExpanded } from './counting.ts';
-import { DEEPEST, keyOfUse, type Library, type Used } from './library.ts';
+import { DEEPEST, stepsUsed, type Library, type UsedSteps } from './library.ts';
+import { calledRuns, runsOf } from './rows.ts';
 import type { Constants } from './constants.ts';
 import { Scope, type BoundRows, type OpenedPart } from './scope.ts';
 
 /** A use that is open, and what it leads to. */
 export interface OpenedUse {
   readonly use: Use;
-  readonly used: Used;
+  readonly used: UsedSteps;
 }
 
 /** A line of an opened case. `through`: the uses it stands in, from the case inwards. */
@@ -66,7 +67,7 @@ export function openCase(content: CaseContent, library: Library, constants: Cons
   const count = countExpanded(content, library);
   if (count.depth > DEEPEST) return { kind: 'tooDeep', most: DEEPEST };
   if (count.steps > BigInt(MOST_OPENED_STEPS)) return { kind: 'tooLong', steps: count.steps, most: MOST_OPENED_STEPS };
-  const own: BoundRows = { rows: rowsToRun(content), at: 0 };
+  const own: BoundRows = { rows: runsOf(content, library), at: 0 };
   const scope = new Scope(null, content.parameters, own, constants);
   const opening: Opening = { library, constants, steps: [], scopes: [{ scope, wheels: [0] }], wheels: [own], cases: [] };
   openCaseSteps(opening, null, content, { scope, through: [], wheels: [0] });
@@ -120,13 +121,13 @@ function openSteps(opening: Opening, steps: readonly Step[], inside: Inside): vo
 }
 
 function openUse(opening: Opening, use: Use, { scope: caller, through, wheels }: Inside): void {
-  const used = opening.library.get(keyOfUse(use));
+  const used = stepsUsed(opening.library, use);
   if (used === undefined) {
     opening.steps.push({ kind: 'gone', step: use, through, scope: caller });
     return;
   }
-  const rows = calledRows(use, used);
-  const turns = use.kind === 'call' && use.rows.kind === 'every' && rows !== null;
+  const rows = calledRows(use, used, opening.library);
+  const turns = use.kind === 'call' && use.rows.kind !== 'own' && rows !== null;
   if (turns) opening.wheels.push(rows);
   const scope = new Scope({ scope: caller, use }, used.content.parameters, rows, opening.constants);
   const inside: Inside = { scope, through: [...through, { use, used }], wheels: turns ? [...wheels, opening.wheels.length - 1] : wheels };
@@ -136,15 +137,9 @@ function openUse(opening: Opening, use: Use, { scope: caller, through, wheels }:
 }
 
 /** Null: no row of what is used takes part. A row that is gone gives nothing, which is marked at the call. */
-function calledRows(use: Use, used: Used): BoundRows | null {
-  if (use.kind === 'shared' || used.kind === 'shared' || use.rows.kind === 'mine') return null;
-  const { rows } = use;
-  if (rows.kind === 'every') return { rows: rowsToRun(used.content), at: 0 };
-  return { rows: used.content.rows.filter((r) => r.id === rows.row), at: 0 };
-}
-
-function rowsToRun(content: Pick<CaseContent, 'rows'>): readonly (Row | null)[] {
-  return content.rows.length === 0 ? [null] : content.rows;
+function calledRows(use: Use, used: UsedSteps, library: Library): BoundRows | null {
+  const rows = use.kind === 'shared' || used.kind === 'shared' ? null : calledRuns(used.content, use.rows, library);
+  return rows === null ? null : { rows, at: 0 };
 }
 
 function bind(number: bigint, wheels: readonly BoundRows[], scopes: readonly DependentScope[]): OpenedInstance {

@@ -1,5 +1,6 @@
 export { EMPTY_SHARED, sharedMeaning, type SharedContent } from './sharedSteps.ts';
-export { DEEPEST, findCircle, keyOfUse, type Library, type LibraryEntry, type Used } from './library.ts';
+export { DEEPEST, findCircle, keyOfData, keyOfUse, keysUsed, keysUsedIn, stepsUsed, type Library, type LibraryEntry, type Used, type UsedSteps, type Using } from './library.ts';
+export { allRows, rowsToRun, runsOf, type RowSource } from './rows.ts';
 export { openParameters, surfacedParameters, type Surfaced } from './surfacing.ts';
 export { countExpanded, type ExpandedCount } from './counting.ts';
 export { constantsByName, masked, visibleConstants, type Configuration, type Constant, type Constants } from './constants.ts';
@@ -17,7 +18,7 @@ export {
   type OpenedUse,
 } from './expansion.ts';
 export { putBack, takeOut, type PutBack, type TakenOut } from './takeOut.ts';
-export { usersOf, usesOf, type Connected, type ReusableId, type UseEdge } from './reuseGraph.ts';
+export { usersOf, usesOf, type Connected, type ReusableId, type StepsOwnerId, type UseEdge } from './reuseGraph.ts';
 export { findRuns, type FoundRun } from './runs.ts';
 export { findAlike, type Alike, type AlikeCases, type AlikeProgress, type AlikeRun } from './alike.ts';
 export { placesRenamed, renameEverywhere, type RenameGrounds, type RenameHindrance, type Renamed, type Renaming, type Reusable } from './renaming.ts';

@@ -1,18 +1,50 @@
-import type { CaseId, SharedId } from '../artefacts/index.ts';
-import { isUse, usedBy, type CaseContent, type Use } from '../cases/index.ts';
+import type { CaseId, DataSetId, SharedId } from '../artefacts/index.ts';
+import { isUse, usedBy, type CaseContent, type DataUse, type Use, type Written } from '../cases/index.ts';
+import type { DataSetContent } from '../dataSets/index.ts';
 import type { SharedContent } from './sharedSteps.ts';
 
-/** Shared steps or a case that is called, at the version a use means. */
-export type Used =
+/** Shared steps, a case that is called, or a data set, at the version a use means. */
+export type Used = UsedSteps | { readonly kind: 'dataSet'; readonly id: DataSetId; readonly version: number; readonly withdrawn: boolean; readonly content: DataSetContent };
+
+/** What a step leads to. */
+export type UsedSteps =
   | { readonly kind: 'shared'; readonly id: SharedId; readonly version: number; readonly withdrawn: boolean; readonly content: SharedContent }
   | { readonly kind: 'case'; readonly id: CaseId; readonly version: number; readonly withdrawn: boolean; readonly content: CaseContent };
 
 /** The name under which a use finds what it means: `S-4` for the latest, `S-4@2` for a pinned version. */
 export function keyOfUse(use: Use): string {
-  return use.pinned === null ? usedBy(use) : `${usedBy(use)}@${use.pinned}`;
+  return keyOf(usedBy(use), use.pinned);
 }
 
-/** What uses lead to, by {@link keyOfUse}. What is not in it is gone. */
+/** The same for the data set of a case. */
+export function keyOfData({ set, pinned }: DataUse): string {
+  return keyOf(set, pinned);
+}
+
+function keyOf(id: string, pinned: number | null): string {
+  return pinned === null ? id : `${id}@${pinned}`;
+}
+
+/** What has steps, and perhaps a data set: a case, or shared steps. */
+export type Using = Pick<Written, 'steps'> & Partial<Pick<CaseContent, 'data'>>;
+
+/** The keys of all that something written uses itself, each once. */
+export function keysUsed({ steps, data }: Using): string[] {
+  return [...new Set([...steps.filter(isUse).map(keyOfUse), ...(data == null ? [] : [keyOfData(data)])])];
+}
+
+/** The same for what is used itself. */
+export function keysUsedIn(used: Used): string[] {
+  return used.kind === 'dataSet' ? [] : keysUsed(used.content);
+}
+
+/** What a step leads to; undefined when it is gone. */
+export function stepsUsed(library: Library, use: Use): UsedSteps | undefined {
+  const used = library.get(keyOfUse(use));
+  return used?.kind === 'dataSet' ? undefined : used;
+}
+
+/** What uses lead to, by {@link keyOfUse} and {@link keyOfData}. What is not in it is gone. */
 export type Library = Pick<ReadonlyMap<string, Used>, 'get'>;
 
 /** What a use with this key leads to. */
@@ -37,7 +69,7 @@ export function findCircle(id: SharedId | CaseId, content: Pick<SharedContent, '
       const key = keyOfUse(use);
       const at = path.findIndex((p) => p.key === key);
       if (at >= 0) return [...path.slice(at).map((p) => p.id), usedBy(use)];
-      const used = library.get(key);
+      const used = stepsUsed(library, use);
       if (used === undefined || clear.has(key)) continue;
       path.push({ key, id: used.id });
       const circle = from(used.content);

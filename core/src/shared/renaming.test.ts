@@ -1,13 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { EMPTY_CASE, isUse, usedBy, type CaseContent } from '../cases/index.ts';
-import { EMPTY_SHARED, placesRenamed, renameEverywhere, type RenameGrounds, type Renaming, type ReusableId, type Reusable, type SharedContent, type Used } from './index.ts';
+import { EMPTY_SHARED, placesRenamed, renameEverywhere, type RenameGrounds, type Renaming, type StepsOwnerId, type Reusable, type SharedContent, type Used } from './index.ts';
 import { C, S, anyName, callOf, graph, libraryOf, line, newUse, parameter, readOut, root, row } from './testGraphs.ts';
 
 function groundsOf(artefacts: readonly Reusable[], constants: ReadonlyMap<string, string> = new Map()): RenameGrounds {
   const byId = new Map(artefacts.map((a) => [a.id, a]));
   const library = new Map(artefacts.map((a): [string, Used] => [a.id, { ...a, version: 1, withdrawn: false }]));
-  const usersOf = (id: ReusableId) => artefacts.filter((a) => a.content.steps.some((s) => isUse(s) && usedBy(s) === id));
+  const usersOf = (id: StepsOwnerId) => artefacts.filter((a) => a.content.steps.some((s) => isUse(s) && usedBy(s) === id));
   return { library, constants, usersOf, artefact: (id) => byId.get(id) };
 }
 

@@ -1,8 +1,8 @@
 import type { CaseId, SharedId } from '../artefacts/index.ts';
 import { isParameterName, isUse, parametersIn, renameInText, textsOfCase, textsOfStep, usedBy, withCaseTexts, withTexts, type CaseContent, type Use } from '../cases/index.ts';
 import type { Constants } from './constants.ts';
-import { keyOfUse, type Library, type Used } from './library.ts';
-import type { ReusableId } from './reuseGraph.ts';
+import { stepsUsed, type Library, type UsedSteps } from './library.ts';
+import type { StepsOwnerId } from './reuseGraph.ts';
 import type { SharedContent } from './sharedSteps.ts';
 import { fixedByRows, openParameters } from './surfacing.ts';
 
@@ -15,11 +15,11 @@ export type Reusable =
 export type RenameHindrance =
   | { readonly code: 'name_invalid'; readonly name: string }
   /** The new name means something there already. */
-  | { readonly code: 'name_in_use'; readonly id: ReusableId; readonly name: string }
+  | { readonly code: 'name_in_use'; readonly id: StepsOwnerId; readonly name: string }
   /** A constant of the project stands in for one of the two names where a value is missing. */
   | { readonly code: 'name_of_constant'; readonly name: string }
   /** A pinned version takes it by its name, and a version is not changed. */
-  | { readonly code: 'pinned_takes_it'; readonly id: ReusableId; readonly used: ReusableId; readonly version: number };
+  | { readonly code: 'pinned_takes_it'; readonly id: StepsOwnerId; readonly used: StepsOwnerId; readonly version: number };
 
 /** Something that the renaming changes. */
 export interface Renamed {
@@ -32,7 +32,7 @@ export type Renaming =
   | { readonly kind: 'done'; readonly renamed: readonly Renamed[] }
   | { readonly kind: 'hindered'; readonly hindrances: readonly RenameHindrance[] }
   /** What uses these has to be known first. */
-  | { readonly kind: 'missing'; readonly usersOf: readonly ReusableId[] };
+  | { readonly kind: 'missing'; readonly usersOf: readonly StepsOwnerId[] };
 
 /** What a renaming is worked out from. */
 export interface RenameGrounds {
@@ -40,9 +40,9 @@ export interface RenameGrounds {
   readonly library: Library;
   readonly constants: Constants;
   /** The direct users of an artefact, at any version; null: not read yet. */
-  readonly usersOf: (id: ReusableId) => readonly Reusable[] | null;
+  readonly usersOf: (id: StepsOwnerId) => readonly Reusable[] | null;
   /** An artefact as it stands now; undefined: it is not known. */
-  readonly artefact: (id: ReusableId) => Reusable | undefined;
+  readonly artefact: (id: StepsOwnerId) => Reusable | undefined;
 }
 
 /**
@@ -50,7 +50,7 @@ export interface RenameGrounds {
  * name and in what it comes from by its name, and in the arguments of all users. Every instance stays what it was, but
  * for the name. Refused, not done by half, where that cannot be: see {@link RenameHindrance}.
  */
-export function renameEverywhere(start: ReusableId, from: string, to: string, grounds: RenameGrounds): Renaming {
+export function renameEverywhere(start: StepsOwnerId, from: string, to: string, grounds: RenameGrounds): Renaming {
   if (!isParameterName(to)) return { kind: 'hindered', hindrances: [{ code: 'name_invalid', name: to }] };
   const constant = [from, to].find((name) => grounds.constants.has(name));
   if (constant !== undefined) return { kind: 'hindered', hindrances: [{ code: 'name_of_constant', name: constant }] };
@@ -71,20 +71,20 @@ export function renameEverywhere(start: ReusableId, from: string, to: string, gr
 
 interface Family {
   /** What has the parameter. */
-  readonly members: ReadonlyMap<ReusableId, Reusable>;
+  readonly members: ReadonlyMap<StepsOwnerId, Reusable>;
   /** What gives an argument to one of them. */
-  readonly givers: ReadonlyMap<ReusableId, Reusable>;
+  readonly givers: ReadonlyMap<StepsOwnerId, Reusable>;
   readonly hindrances: readonly RenameHindrance[];
-  readonly missing: readonly ReusableId[];
+  readonly missing: readonly StepsOwnerId[];
 }
 
 /** All that hands the parameter on by its name, from one artefact in both directions. */
-function familyOf(start: ReusableId, name: string, to: string, grounds: RenameGrounds): Family {
-  const members = new Map<ReusableId, Reusable>();
-  const givers = new Map<ReusableId, Reusable>();
+function familyOf(start: StepsOwnerId, name: string, to: string, grounds: RenameGrounds): Family {
+  const members = new Map<StepsOwnerId, Reusable>();
+  const givers = new Map<StepsOwnerId, Reusable>();
   const hindrances: RenameHindrance[] = [];
-  const missing: ReusableId[] = [];
-  const queue: ReusableId[] = [start];
+  const missing: StepsOwnerId[] = [];
+  const queue: StepsOwnerId[] = [start];
   for (const id of queue) {
     const member = grounds.artefact(id);
     if (member === undefined || members.has(id)) continue;
@@ -108,16 +108,16 @@ function familyOf(start: ReusableId, name: string, to: string, grounds: RenameGr
 
 /** Whether what is used takes the parameter from its user by equal name: it is open there, and nothing else gives it a value. */
 function takesByName(use: Use, name: string, library: Library): boolean {
-  const used = library.get(keyOfUse(use));
+  const used = stepsUsed(library, use);
   if (used === undefined || givesArgument(use, name) || !isOpenIn(used, name, library)) return false;
-  return !(use.kind === 'call' && used.kind === 'case' && fixedByRows(used.content, use.rows).has(name));
+  return !(use.kind === 'call' && used.kind === 'case' && fixedByRows(used.content, use.rows, library).has(name));
 }
 
 function givesArgument(use: Use, name: string): boolean {
   return use.arguments.some((a) => a.id === name && a.value !== '');
 }
 
-function isOpenIn(used: Used, name: string, library: Library): boolean {
+function isOpenIn(used: UsedSteps, name: string, library: Library): boolean {
   return openParameters(used, library).some((p) => p.name === name);
 }
 
@@ -134,7 +134,7 @@ function hindrancesIn(member: Reusable, from: string, to: string, { library }: R
 }
 
 function isOpenFor(use: Use, name: string, library: Library): boolean {
-  const used = library.get(keyOfUse(use));
+  const used = stepsUsed(library, use);
   return used !== undefined && isOpenIn(used, name, library);
 }
 

@@ -1,6 +1,9 @@
-import type { CaseId, SharedId } from '../artefacts/index.ts';
+import type { CaseId, DataSetId, SharedId } from '../artefacts/index.ts';
 
-export type ReusableId = SharedId | CaseId;
+/** What has steps. */
+export type StepsOwnerId = SharedId | CaseId;
+/** What can be used by others. */
+export type ReusableId = StepsOwnerId | DataSetId;
 
 /** `from` uses `to`: in one place or in many; null where any of them follows the latest. */
 export interface UseEdge {

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { EMPTY_CASE, isPlainStep, isUse, parametersIn, rowId, stepId, textsOfStep, type CaseContent, type Parameter, type Row, type Step } from '../cases/index.ts';
-import { EMPTY_SHARED, countExpanded, findCircle, findRuns, openCase, putBack, surfacedParameters, takeOut, keyOfUse, type Library, type SharedContent, type Used } from './index.ts';
+import { EMPTY_SHARED, countExpanded, findCircle, findRuns, openCase, putBack, surfacedParameters, takeOut, keyOfUse, type Library, stepsUsed, type SharedContent, type Used, type UsedSteps } from './index.ts';
 import { C, LAST, S, anyName, args, callOf, graph, libraryOf, line, newUse, parameter, readOut, root, row } from './testGraphs.ts';
 
 const onlyActions = (lines: string[][]): string[][] => lines.map((l) => l.map((t) => t.split(' => ')[0] ?? ''));
@@ -85,7 +85,7 @@ function byHand(content: CaseContent, library: Library): string[][] {
       let lines: string[][];
       if (!isUse(step)) lines = [[[step.action, step.expected].map((t) => fill(t, env.here)).join(' => ')]];
       else {
-        const used = library.get(keyOfUse(step));
+        const used = stepsUsed(library, step);
         if (used === undefined) lines = [['gone']];
         else {
           const above: Look = (name) => {
@@ -165,7 +165,7 @@ describe('on random graphs of uses', () => {
         expect(findCircle(C(99), content, library)).toBeNull();
         const target = library.get(S(from));
         if (target?.kind !== 'shared') throw new Error('The graph has shared steps');
-        const bent: Library = new Map<string, Used>([...library, [S(from), { ...target, content: { ...target.content, steps: [...target.content.steps, newUse('bent', to)] } }]]);
+        const bent = new Map<string, UsedSteps>([...library, [S(from), { ...target, content: { ...target.content, steps: [...target.content.steps, newUse('bent', to)] } }]]);
         const reaches = (at: string, seen: Set<string>): boolean => at === S(from) || (!seen.has(at) && (seen.add(at), (bent.get(at)?.content.steps ?? []).filter(isUse).some((u) => reaches(keyOfUse(u), seen))));
         const circle = findCircle(S(from), bent.get(S(from))?.content ?? EMPTY_SHARED, bent);
         expect(circle !== null).toBe(reaches(S(to), new Set()));

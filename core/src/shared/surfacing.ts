@@ -1,6 +1,7 @@
 import { isUse, type CalledRows, type CaseContent, type Parameter, type StepId, type Written } from '../cases/index.ts';
 import { readCell } from '../data/index.ts';
-import { keyOfUse, type Library, type Used } from './library.ts';
+import { keyOfUse, stepsUsed, type Library, type UsedSteps } from './library.ts';
+import { calledRuns } from './rows.ts';
 
 /** A parameter of what is used that the caller gives no argument for: whoever runs the caller may give it a value. */
 export interface Surfaced {
@@ -22,10 +23,10 @@ function surfaced(content: Written, library: Library, known: Map<string, readonl
   const found = new Map<string, Surfaced>();
   for (const use of content.steps.filter(isUse)) {
     const key = keyOfUse(use);
-    const used = library.get(key);
+    const used = stepsUsed(library, use);
     if (used === undefined) continue;
     const given = new Set(use.arguments.filter((a) => a.value !== '').map((a) => a.id));
-    const fixed = use.kind === 'call' && used.kind === 'case' ? fixedByRows(used.content, use.rows) : NOTHING;
+    const fixed = use.kind === 'call' && used.kind === 'case' ? fixedByRows(used.content, use.rows, library) : NOTHING;
     for (const parameter of openIn(key, used, library, known)) {
       if (!given.has(parameter.name) && !fixed.has(parameter.name) && !found.has(parameter.name)) found.set(parameter.name, { parameter, use: use.id });
     }
@@ -34,11 +35,11 @@ function surfaced(content: Written, library: Library, known: Map<string, readonl
 }
 
 /** The parameters that something used takes from whoever uses it: its own, then those that surface in it. */
-export function openParameters(used: Used, library: Library): readonly Parameter[] {
+export function openParameters(used: UsedSteps, library: Library): readonly Parameter[] {
   return openIn(`${used.id}@${used.version}`, used, library, new Map());
 }
 
-function openIn(key: string, used: Used, library: Library, known: Map<string, readonly Parameter[]>): readonly Parameter[] {
+function openIn(key: string, used: UsedSteps, library: Library, known: Map<string, readonly Parameter[]>): readonly Parameter[] {
   const before = known.get(key);
   if (before !== undefined) return before;
   // Until it is known it has none: a circle, which no save lets in, would otherwise never end.
@@ -52,9 +53,8 @@ function openIn(key: string, used: Used, library: Library, known: Map<string, re
 const NOTHING: ReadonlySet<string> = new Set();
 
 /** The names that every row that is run gives a value to. */
-export function fixedByRows(content: CaseContent, rows: CalledRows): ReadonlySet<string> {
-  if (rows.kind === 'mine') return NOTHING;
-  const run = rows.kind === 'every' ? content.rows : content.rows.filter((r) => r.id === rows.row);
+export function fixedByRows(content: CaseContent, rows: CalledRows, library: Library): ReadonlySet<string> {
+  const run = calledRuns(content, rows, library) ?? [];
   if (run.length === 0) return NOTHING;
-  return new Set(content.parameters.filter((p) => run.every((r) => readCell(r.cells[p.id] ?? '').kind !== 'notGiven')).map((p) => p.name));
+  return new Set(content.parameters.filter((p) => run.every((r) => readCell(r?.cells[p.id] ?? '').kind !== 'notGiven')).map((p) => p.name));
 }

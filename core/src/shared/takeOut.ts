@@ -1,6 +1,6 @@
 import { freeName, isUse, parameterId, parametersIn, parseParameterText, textsOfStep, withTexts, type Argument, type Parameter, type Step, type StepId, type Use, type Written } from '../cases/index.ts';
 import { MISSING_CELL, readCell } from '../data/index.ts';
-import { keyOfUse, type Library } from './library.ts';
+import { stepsUsed, type Library } from './library.ts';
 import { openParameters, surfacedParameters } from './surfacing.ts';
 
 /** A run of steps made into shared steps. */
@@ -77,7 +77,7 @@ function defaultsToTake(content: Written, shared: Written, given: ReadonlyMap<st
 
 /** A use inside took what the shared steps knew by name: it is given to it as an argument now. */
 function withArguments(step: Step, texts: ReadonlyMap<string, string>, library: Library): Step {
-  const used = isUse(step) ? library.get(keyOfUse(step)) : undefined;
+  const used = isUse(step) ? stepsUsed(library, step) : undefined;
   if (!isUse(step) || used === undefined) return step;
   const more = openParameters(used, library).flatMap(({ name }): Argument[] => {
     const hasOwn = step.arguments.some((a) => a.id === name && a.value !== '');

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { artefactId, type CaseId, type SharedId } from '../artefacts/index.ts';
-import { EMPTY_CASE, parameterId, plainStep, rowId, stepId, type Argument, type CaseContent, type Parameter, type PlainStep, type Row, type Step } from '../cases/index.ts';
-import { EMPTY_SHARED, instancesOf, openCase, openedText, type Library, type SharedContent, type Used } from './index.ts';
+import { EMPTY_CASE, newRow, parameterId, plainStep, rowId, stepId, type Argument, type CaseContent, type Parameter, type PlainStep, type Row, type Step } from '../cases/index.ts';
+import { EMPTY_SHARED, instancesOf, openCase, openedText, type Library, type SharedContent, type UsedSteps } from './index.ts';
 
 /** Builders and random graphs of uses for tests. */
 
@@ -9,15 +9,15 @@ export const S = (n: number): SharedId => artefactId('shared', n);
 export const C = (n: number): CaseId => artefactId('case', n);
 export const parameter = (name: string, value = ''): Parameter => ({ id: parameterId(name), name, type: 'text', default: value, description: '' });
 export const line = (id: string, action: string, expected = ''): PlainStep => plainStep(stepId(id), action, expected);
-export const row = (name: string, cells: Record<string, string>): Row => ({ id: rowId(name), name, cells });
+export const row = (name: string, cells: Record<string, string>): Row => newRow(rowId(name), name, cells);
 export const args = (record: Record<string, string>): Argument[] => Object.entries(record).map(([id, value]) => ({ id, value }));
 export const newUse = (id: string, n: number, given: Record<string, string> = {}): Step => ({ kind: 'shared', id: stepId(id), shared: S(n), pinned: null, arguments: args(given) });
 export const callOf = (id: string, n: number, rows: Extract<Step, { kind: 'call' }>['rows'], given: Record<string, string> = {}): Step => ({ kind: 'call', id: stepId(id), case: C(n), pinned: null, rows, arguments: args(given) });
 
-export function libraryOf(shared: Record<number, Partial<SharedContent>>, cases: Record<number, Partial<CaseContent>> = {}): ReadonlyMap<string, Used> {
-  const used: Used[] = [
-    ...Object.entries(shared).map(([n, part]): Used => ({ kind: 'shared', id: S(Number(n)), version: 1, withdrawn: false, content: { ...EMPTY_SHARED, ...part } })),
-    ...Object.entries(cases).map(([n, part]): Used => ({ kind: 'case', id: C(Number(n)), version: 1, withdrawn: false, content: { ...EMPTY_CASE, ...part } })),
+export function libraryOf(shared: Record<number, Partial<SharedContent>>, cases: Record<number, Partial<CaseContent>> = {}): ReadonlyMap<string, UsedSteps> {
+  const used: UsedSteps[] = [
+    ...Object.entries(shared).map(([n, part]): UsedSteps => ({ kind: 'shared', id: S(Number(n)), version: 1, withdrawn: false, content: { ...EMPTY_SHARED, ...part } })),
+    ...Object.entries(cases).map(([n, part]): UsedSteps => ({ kind: 'case', id: C(Number(n)), version: 1, withdrawn: false, content: { ...EMPTY_CASE, ...part } })),
   ];
   return new Map(used.map((u) => [u.id, u]));
 }

@@ -34,3 +34,10 @@ export function formatMultiple(count: bigint, step: Decimal): string {
   if (step.scale === 0) return sign + digits;
   return `${sign}${digits.slice(0, -step.scale)}.${digits.slice(-step.scale)}`;
 }
+
+/** Below zero when the first is less, above when it is more. Exact, whatever the decimals of either. */
+export function compareDecimals(a: Decimal, b: Decimal): number {
+  const scale = Math.max(a.scale, b.scale);
+  const [x, y] = [a.units * 10n ** BigInt(scale - a.scale), b.units * 10n ** BigInt(scale - b.scale)];
+  return x < y ? -1 : x > y ? 1 : 0;
+}

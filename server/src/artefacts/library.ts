@@ -1,6 +1,6 @@
 import { artefactId, parseArtefactId, type ArtefactId, type ArtefactKind, type ArtefactState } from '@caderno/core/artefacts';
-import { isUse } from '@caderno/core/cases';
-import { DEEPEST, countExpanded, findCircle, keyOfUse, type ReusableId, type SharedContent, type Used } from '@caderno/core/shared';
+import { EMPTY_CASE, isUse } from '@caderno/core/cases';
+import { DEEPEST, countExpanded, findCircle, keysUsed, keysUsedIn, type SharedContent, type StepsOwnerId, type Used } from '@caderno/core/shared';
 import type { KindAndContent } from '@caderno/contract';
 import { selectRows, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
@@ -24,7 +24,7 @@ export async function readLibrary(work: Work, projectId: string, keys: readonly 
   for (let level = 0; wanted.length > 0 && level <= DEEPEST + 1; level += 1) {
     const found = await readUsed(work, projectId, wanted);
     for (const { key, used } of found) library.set(key, used);
-    wanted = [...new Set(found.flatMap(({ used }) => used.content.steps.filter(isUse).map(keyOfUse)))].filter((key) => !library.has(key));
+    wanted = [...new Set(found.flatMap(({ used }) => keysUsedIn(used)))].filter((key) => !library.has(key));
   }
   return library;
 }
@@ -46,6 +46,7 @@ async function readUsed(work: Work, projectId: string, keys: readonly string[]):
   return rows.flatMap(({ key, kind, number, state, version, schema, content }): { key: string; used: Used }[] => {
     const head = { version, withdrawn: state === 'withdrawn' };
     if (kind === 'shared') return [{ key, used: { kind, id: artefactId(kind, number), ...head, content: contentFromStore(kind, schema, content) } }];
+    if (kind === 'dataSet') return [{ key, used: { kind, id: artefactId(kind, number), ...head, content: contentFromStore(kind, schema, content) } }];
     return kind === 'case' ? [{ key, used: { kind, id: artefactId(kind, number), ...head, content: contentFromStore(kind, schema, content) } }] : [];
   });
 }
@@ -58,12 +59,12 @@ export interface Using {
 
 /** @throws Refused when an artefact uses itself, directly or through others, or uses are nested too deep. */
 export async function refuseCircles(work: Work, projectId: string, written: readonly Using[]): Promise<void> {
-  const using = written.flatMap(({ id, value }) => (value.kind === 'case' || value.kind === 'shared' ? [{ id: id as ReusableId, content: value.content as Pick<SharedContent, 'steps'> }] : [])).filter(({ content }) => content.steps.some(isUse));
+  const using = written.flatMap(({ id, value }) => (value.kind === 'case' || value.kind === 'shared' ? [{ id: id as StepsOwnerId, content: value.content as Pick<SharedContent, 'steps'> }] : [])).filter(({ content }) => content.steps.some(isUse));
   if (using.length === 0) return;
-  const library = await readLibrary(work, projectId, using.flatMap(({ content }) => content.steps.filter(isUse).map(keyOfUse)));
+  const library = await readLibrary(work, projectId, using.flatMap(({ content }) => keysUsed(content)));
   for (const { id, content } of using) {
     const path = findCircle(id, content, library);
     if (path !== null) throw new Refused({ code: 'use_circle', path });
-    if (countExpanded({ steps: content.steps, rows: [] }, library).depth > DEEPEST) throw new Refused({ code: 'uses_too_deep', limit: DEEPEST });
+    if (countExpanded({ ...EMPTY_CASE, steps: content.steps }, library).depth > DEEPEST) throw new Refused({ code: 'uses_too_deep', limit: DEEPEST });
   }
 }

@@ -1,13 +1,13 @@
 import { artefactId, parseArtefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
-import { isUse, usedBy, type Step } from '@caderno/core/cases';
+import { isUse, usedBy, type CaseContent, type Step } from '@caderno/core/cases';
 import type { KindAndContent } from '@caderno/contract';
 import { execute, selectRows, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
 
 export interface TraceLink {
   readonly to: ArtefactId;
-  /** `derives` and `covers` are trace links, which a change of meaning makes suspect; `relates` and `asks` are not. */
-  readonly type: 'derives' | 'covers' | 'relates' | 'asks' | 'uses' | 'dependsOn';
+  /** `derives`, `covers` and `serves` are trace links, which a change of meaning makes suspect; the others are not. */
+  readonly type: 'derives' | 'covers' | 'relates' | 'asks' | 'uses' | 'dependsOn' | 'serves';
   readonly seenVersion: number;
   /** For `uses`: the version all uses are pinned to, the latest of several; null where any follows the latest. */
   readonly pinned?: number | null;
@@ -21,12 +21,18 @@ export function traceLinks(value: KindAndContent): TraceLink[] {
     case 'condition':
       return value.content.requirements.map((r) => ({ to: r.id, type: 'derives', seenVersion: r.seenVersion }));
     case 'case':
-      return [...value.content.covers.map((c): TraceLink => ({ to: c.id, type: 'covers', seenVersion: c.seenVersion })), ...value.content.dependsOn.map((c): TraceLink => ({ to: c.id, type: 'dependsOn', seenVersion: 1 })), ...useLinks(value.content.steps)];
+      return [...value.content.covers.map((c): TraceLink => ({ to: c.id, type: 'covers', seenVersion: c.seenVersion })), ...value.content.dependsOn.map((c): TraceLink => ({ to: c.id, type: 'dependsOn', seenVersion: 1 })), ...useLinks(value.content.steps), ...dataLinks(value.content)];
     case 'shared':
       return useLinks(value.content.steps);
+    case 'dataSet':
+      return value.content.serves.map((s) => ({ to: s.id, type: 'serves', seenVersion: s.seenVersion }));
     case 'question':
       return value.content.about.map((s) => ({ to: s.id, type: 'asks', seenVersion: 1 }));
   }
+}
+
+function dataLinks({ data }: CaseContent): TraceLink[] {
+  return data === null ? [] : [{ to: data.set, type: 'uses', seenVersion: 1, pinned: data.pinned }];
 }
 
 function useLinks(steps: readonly Step[]): TraceLink[] {

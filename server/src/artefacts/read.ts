@@ -19,6 +19,7 @@ export async function describeArtefact(work: Work, personId: string, row: Artefa
   if (summary?.kind === 'case' && head.kind === 'case') return { kind: 'case', summary, content: head.content, draft: draft && draftOf('case', draft) };
   if (summary?.kind === 'question' && head.kind === 'question') return { kind: 'question', summary, content: head.content, draft: draft && draftOf('question', draft) };
   if (summary?.kind === 'shared' && head.kind === 'shared') return { kind: 'shared', summary, content: head.content, draft: draft && draftOf('shared', draft) };
+  if (summary?.kind === 'dataSet' && head.kind === 'dataSet') return { kind: 'dataSet', summary, content: head.content, draft: draft && draftOf('dataSet', draft) };
   throw new Error(`Summary and content of an artefact are of one kind: expected ${row.kind}, got ${head.kind}`);
 }
 

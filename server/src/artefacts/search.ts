@@ -27,9 +27,11 @@ function wordsOf(value: KindAndContent): string[] {
     case 'question':
       return [value.content.text, value.content.answer, value.content.asked];
     case 'case':
-      return [...textsOfCase(value.content), ...value.content.rows.map((r) => r.name)];
+      return [...textsOfCase(value.content), ...value.content.rows.flatMap((r) => [r.name, r.description])];
     case 'shared':
       return [value.content.purpose, ...value.content.steps.flatMap(textsOfStep)];
+    case 'dataSet':
+      return [value.content.purpose, ...value.content.parameters.map((p) => p.name), ...value.content.rows.flatMap((r) => [r.name, r.description])];
   }
 }
 

@@ -3,6 +3,7 @@ import type { ArtefactKind } from '@caderno/core/artefacts';
 import { questionMeaning, requirementMeaning } from '@caderno/core/basis';
 import { caseMeaning } from '@caderno/core/cases';
 import { conditionMeaning } from '@caderno/core/conditions';
+import { dataSetMeaning } from '@caderno/core/dataSets';
 import { sharedMeaning } from '@caderno/core/shared';
 import { canonicalText, type Json } from '@caderno/core/versions';
 import { CONTENT_MIGRATIONS, CONTENT_SCHEMA, CONTENT_SCHEMA_VERSION, type ContentOfKind, type KindAndContent } from '@caderno/contract';
@@ -28,6 +29,8 @@ export function kindAndContentFromStore(kind: ArtefactKind, schema: number, stor
     case 'question':
       return { kind, content: contentFromStore(kind, schema, stored) };
     case 'shared':
+      return { kind, content: contentFromStore(kind, schema, stored) };
+    case 'dataSet':
       return { kind, content: contentFromStore(kind, schema, stored) };
   }
 }
@@ -59,5 +62,7 @@ function meaningOf(value: KindAndContent): unknown {
       return questionMeaning(value.content);
     case 'shared':
       return sharedMeaning(value.content);
+    case 'dataSet':
+      return dataSetMeaning(value.content);
   }
 }

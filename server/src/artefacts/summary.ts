@@ -37,6 +37,10 @@ export function summaryColumns(value: KindAndContent, scale: RiskScale): Summary
       const { title, module, tags, steps, parameters } = value.content;
       return { title, module, risk: null, priority: null, owner: '', tags: [...tags], facts: { steps: steps.length, parameters: parameters.map((p) => p.name) } };
     }
+    case 'dataSet': {
+      const { title, module, tags, rows, parameters, serves } = value.content;
+      return { title, module, risk: null, priority: null, owner: '', tags: [...tags], facts: { rows: rows.length, parameters: parameters.map((p) => p.name), serves: serves.map((s) => s.id) } };
+    }
     case 'case': {
       const { title, kind, execution, module, priority, owner, tags, steps, rows, estimate, covers } = value.content;
       const facts = { kind, execution, steps: steps.length, expected: steps.filter(expects).length, rows: rows.length, estimate, covers: covers.map((c) => c.id) };
@@ -82,6 +86,7 @@ const conditionFacts = z.object({ model: z.enum(MODEL_KINDS), polarity: z.enum(P
 const questionFacts = z.object({ status: z.enum(QUESTION_STATUSES), about: z.array(z.union([requirementIdSchema, conditionIdSchema])), answeredAt: z.string() });
 const caseFacts = z.object({ kind: z.enum(CASE_KINDS), execution: z.enum(EXECUTIONS), steps: z.int(), rows: z.int(), estimate: z.number().nullable(), covers: z.array(conditionIdSchema) });
 
+const dataSetFacts = z.object({ rows: z.int(), parameters: z.array(z.string()), serves: z.array(conditionIdSchema) });
 const sharedFacts = z.object({ steps: z.int(), parameters: z.array(z.string()) });
 
 /** The columns were written from checked content; what is left open by them, the facts, is checked here. */
@@ -102,6 +107,8 @@ function toSummary(row: SummaryRow): Summary {
     }
     case 'shared':
       return { kind: 'shared', id: artefactId('shared', number), title, state, version, meaningSince, module, author, at, tags: row.tags, ...sharedFacts.parse(row.facts) };
+    case 'dataSet':
+      return { kind: 'dataSet', id: artefactId('dataSet', number), title, state, version, meaningSince, module, author, at, tags: row.tags, ...dataSetFacts.parse(row.facts) };
     case 'case': {
       const { kind: caseKind, execution, steps, rows, estimate, covers } = caseFacts.parse(row.facts);
       const { priority, tags, owner } = row;

@@ -50,6 +50,8 @@ function withSeen(value: KindAndContent, targets: ReadonlyMap<ArtefactId, number
       return { ...value, content: { ...value.content, requirements: value.content.requirements.map(up) } };
     case 'case':
       return { ...value, content: { ...value.content, covers: value.content.covers.map(up) } };
+    case 'dataSet':
+      return { ...value, content: { ...value.content, serves: value.content.serves.map(up) } };
     case 'requirement':
     case 'question':
     case 'shared':

@@ -7,7 +7,7 @@ import { libraryOf } from './designLibrary.ts';
 import { conditionHeads, designCases, designConditions, designQuestions, designRequirements, designSettings } from './designRows.ts';
 
 /**
- * The design around a requirement, a condition or a case: its conditions, their requirements, and every case that
+ * The design around a requirement, a condition, a case or a data set: its conditions, their requirements, and every case that
  * covers one of them and every question about them, so that the coverage of these conditions can be computed from it alone.
  */
 export async function readDesign(work: Work, projectId: string, around: QueryOf<'readDesign'>): Promise<Design> {
@@ -40,8 +40,9 @@ async function conditionsAround(work: Work, projectId: string, around: QueryOf<'
     const row = await findArtefact(work, projectId, around.requirement);
     return designConditions(work, 'a.id IN (SELECT from_id FROM link WHERE to_id = $1)', [row.id]);
   }
-  if (around.case !== undefined) {
-    const row = await findArtefact(work, projectId, around.case);
+  const carrying = around.case ?? around.dataSet;
+  if (carrying !== undefined) {
+    const row = await findArtefact(work, projectId, carrying);
     return designConditions(work, 'a.id IN (SELECT to_id FROM link WHERE from_id = $1)', [row.id]);
   }
   if (around.condition === undefined) return [];

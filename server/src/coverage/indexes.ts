@@ -85,7 +85,7 @@ async function readChanges(work: Work, projectId: string, changed: readonly Chan
   const conditions = await designConditions(work, where, [projectId, numbers('condition')]);
   const cases = await designCases(work, where, [projectId, numbers('case')]);
   const questions = await designQuestions(work, where, [projectId, numbers('question')]);
-  const library = await changedLibrary(work, projectId, numbers('shared'), cases);
+  const library = await changedLibrary(work, projectId, [...numbers('shared').map((n) => artefactId('shared', n)), ...numbers('dataSet').map((n) => artefactId('dataSet', n))], cases);
   return [
     // Before the cases, which may be pinned to what is new in it.
     ...(library.entries.length + library.gone.length > 0 ? [{ kind: 'library' as const, ...library }] : []),

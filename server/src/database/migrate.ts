@@ -5,8 +5,9 @@ import { first } from './migrations/0001-first.ts';
 import { basis } from './migrations/0002-basis.ts';
 import { shared } from './migrations/0003-shared.ts';
 import { attachments } from './migrations/0004-attachments.ts';
+import { dataSets } from './migrations/0005-data-sets.ts';
 
-const MIGRATIONS = [first, basis, shared, attachments];
+const MIGRATIONS = [first, basis, shared, attachments, dataSets];
 
 /** Any number, the same in all our processes: servers that start together migrate one after the other. */
 const MIGRATION_LOCK = 7_201_126;

@@ -1,10 +1,11 @@
-import type { CaseId, ConditionId, RequirementId, SharedId } from '@caderno/core/artefacts';
+import type { CaseId, ConditionId, DataSetId, RequirementId, SharedId } from '@caderno/core/artefacts';
 import { EMPTY_QUESTION, EMPTY_REQUIREMENT, type QuestionContent, type QuestionSubject, type RequirementContent } from '@caderno/core/basis';
-import { parameterId, parsePastedSteps, rowId, stepId, plainStep, type CalledRows, type CarriedEvent, type CaseContent, type Parameter, type Step, type StepId } from '@caderno/core/cases';
+import { ALL_ROWS, newRow, parameterId, parsePastedSteps, rowId, stepId, plainStep, type CalledRows, type CarriedEvent, type CaseContent, type Parameter, type Row, type Step, type StepId } from '@caderno/core/cases';
 import { anchorAt, carriedFields, coverageItems, eventId, fieldId, stateId, tableFromGrid, transitionId, type ConditionContent, type Field, type Model } from '@caderno/core/conditions';
+import { withDataSet, type DataSetContent } from '@caderno/core/dataSets';
 import type { SharedContent } from '@caderno/core/shared';
 import type { ValueType } from '@caderno/core/values';
-import type { DemoCase, DemoCondition, DemoField, DemoQuestion, DemoRequirement, DemoShared } from './documents.ts';
+import type { DemoCase, DemoCondition, DemoDataSet, DemoField, DemoQuestion, DemoRequirement, DemoShared } from './documents.ts';
 
 /** An artefact already made, as later documents name it. */
 export interface Made<Id, C> {
@@ -15,6 +16,7 @@ export interface Made<Id, C> {
 export type MadeRequirement = Made<RequirementId, RequirementContent>;
 export type MadeCondition = Made<ConditionId, ConditionContent>;
 export type MadeCase = Made<CaseId, CaseContent>;
+export type MadeDataSet = Made<DataSetId, DataSetContent>;
 export type MadeShared = Made<SharedId, SharedContent>;
 
 export function requirementContent({ title, text, type, module, risk, priority, source }: DemoRequirement): RequirementContent {
@@ -165,13 +167,47 @@ export function sharedContent(demo: DemoShared, usable: FindUsable): SharedConte
   return { title: demo.title, purpose: demo.purpose, steps: stepsOf(demo.steps, usable), parameters: parametersOf(demo.parameters), module: demo.module, tags: [] };
 }
 
+export function dataSetContent(demo: DemoDataSet, condition: (title: string) => MadeCondition): DataSetContent {
+  const parameters = parametersOf(demo.columns);
+  const column = (name: string) => parameterNamed(demo.title, parameters, name);
+  return {
+    title: demo.title,
+    purpose: demo.purpose,
+    module: demo.module,
+    tags: [],
+    parameters,
+    rows: demo.rows.map(({ row, for: description, mark, aside }, i) => ({ ...rowOf(row, i, parameters), description, mark, aside })),
+    serves: demo.serves.map(({ condition: title, fields, outcome }) => {
+      const target = condition(title);
+      return { id: target.id, seenVersion: target.version, fields: Object.entries(fields).map(([field, name]) => ({ id: fieldNamed(target, field), parameter: column(name) })), outcome: outcome === null ? null : column(outcome) };
+    }),
+  };
+}
+
+function rowOf([name, ...cells]: readonly [string, ...string[]], at: number, parameters: readonly Parameter[]): Row {
+  return newRow(rowId(`r${at + 1}`), name, Object.fromEntries(parameters.flatMap((p, column) => (cells[column] ? [[p.id, cells[column]]] : []))));
+}
+
+function parameterNamed(title: string, parameters: readonly Parameter[], name: string): Parameter['id'] {
+  const found = parameters.find((p) => p.name === name);
+  if (found === undefined) throw new Error(`'${title}' declares the parameters it maps: expected '${name}'`);
+  return found.id;
+}
+
+/** The case with the data set it takes rows from. */
+export function withDemoData(content: CaseContent, demo: DemoCase, dataSet: (title: string) => MadeDataSet): CaseContent {
+  if (demo.data === undefined) return content;
+  const set = dataSet(demo.data.set);
+  let made = content.parameters.length;
+  const taken = withDataSet(content, set, () => `p${(made += 1)}`);
+  const rows = demo.data.rows?.map((name) => set.content.rows.find((r) => r.name === name)?.id);
+  if (rows?.includes(undefined)) throw new Error(`'${demo.title}' runs rows that its data set has: expected '${demo.data.rows?.join("', '") ?? ''}'`);
+  return rows === undefined ? taken : { ...taken, runs: { kind: 'chosen', rows: rows.filter((id) => id !== undefined) } };
+}
+
 export function caseContent(demo: DemoCase, condition: (title: string) => MadeCondition, usable: FindUsable): CaseContent {
   const parameters = parametersOf(demo.parameters);
-  const parameterNamed = (name: string) => {
-    const found = parameters.find((p) => p.name === name);
-    if (found === undefined) throw new Error(`'${demo.title}' declares the parameters it maps: expected '${name}'`);
-    return found.id;
-  };
+  const named = (name: string) => parameterNamed(demo.title, parameters, name);
   const steps = stepsOf(demo.steps, usable);
   return {
     title: demo.title,
@@ -183,18 +219,16 @@ export function caseContent(demo: DemoCase, condition: (title: string) => MadeCo
     preconditions: demo.preconditions,
     steps,
     parameters,
-    rows: demo.rows.map(([name, ...cells], i) => ({
-      id: rowId(`r${i + 1}`),
-      name,
-      cells: Object.fromEntries(parameters.flatMap((p, column) => (cells[column] ? [[p.id, cells[column]]] : []))),
-    })),
+    rows: demo.rows.map((row, i) => rowOf(row, i, parameters)),
+    data: null,
+    runs: ALL_ROWS,
     covers: demo.covers.map((cover) => {
       const target = condition(cover.condition);
       return {
         id: target.id,
         seenVersion: target.version,
-        fields: Object.entries(cover.fields).map(([field, parameter]) => ({ id: fieldNamed(target, field), parameter: parameterNamed(parameter) })),
-        outcome: cover.outcome === null ? null : parameterNamed(cover.outcome),
+        fields: Object.entries(cover.fields).map(([field, parameter]) => ({ id: fieldNamed(target, field), parameter: named(parameter) })),
+        outcome: cover.outcome === null ? null : named(cover.outcome),
         expects: cover.expects.map((number) => stepId(`s${number}`)),
         start: null,
         events: cover.events.map(([number, event, guard]) => carriedEvent(target, stepId(`s${number}`), event, guard)),

@@ -1,6 +1,6 @@
 import { PRIORITIES } from '@caderno/core/artefacts';
 import { REQUIREMENT_TYPES, RISKS, WORDING_RULES } from '@caderno/core/basis';
-import { PARAMETER_TYPES, CASE_KINDS, EXECUTIONS } from '@caderno/core/cases';
+import { PARAMETER_TYPES, CASE_KINDS, EXECUTIONS, ROW_MARKS } from '@caderno/core/cases';
 import { BOUNDARY_RULES, CLASS_KINDS, POLARITIES, STATE_LEVELS, STRENGTHS } from '@caderno/core/conditions';
 import { ORDERED_KINDS } from '@caderno/core/values';
 import { ROLES, TRACKER_KINDS } from '@caderno/contract';
@@ -149,6 +149,8 @@ const testCase = z.strictObject({
   parameters: z.array(z.tuple([z.string(), z.enum(PARAMETER_TYPES), z.string(), z.string()])).default([]),
   /** name of the row, then a cell for each of the first parameters */
   rows: z.array(z.tuple([z.string()]).rest(z.string())).default([]),
+  /** A data set by its title, whose columns without a parameter here become parameters; `rows`: the names of those that run. */
+  data: z.strictObject({ set: z.string(), rows: z.array(z.string()).optional() }).optional(),
   /** Number of the step, file beside this one. */
   pictures: z.array(z.tuple([z.number(), z.string()])).default([]),
   covers: z
@@ -171,6 +173,22 @@ const testCase = z.strictObject({
 export const casesDocument = z.array(testCase);
 export type DemoCase = z.infer<typeof testCase>;
 
+const dataSet = z.strictObject({
+  title: z.string(),
+  purpose: z.string(),
+  module: z.string(),
+  /** name, type, default, description */
+  columns: testCase.shape.parameters,
+  /** Name of the row and a cell for each column. */
+  rows: z.array(z.strictObject({ row: z.tuple([z.string()]).rest(z.string()), for: z.string().default(''), mark: z.enum(ROW_MARKS).nullable().default(null), aside: z.boolean().default(false) })),
+  /** Condition, field name to column name, and the column of what is expected. */
+  serves: z.array(z.strictObject({ condition: z.string(), fields: z.record(z.string(), z.string()), outcome: z.string().nullable().default(null) })).default([]),
+  by: z.string(),
+  daysAgo: z.number(),
+});
+export const dataSetsDocument = z.array(dataSet);
+export type DemoDataSet = z.infer<typeof dataSet>;
+
 /** Shared steps: steps and parameters as in a case. */
 const sharedSteps = testCase.pick({ title: true, module: true, steps: true, parameters: true, by: true, daysAgo: true }).extend({ purpose: z.string() });
 export const sharedDocument = z.array(sharedSteps);
@@ -180,7 +198,7 @@ export type DemoShared = z.infer<typeof sharedSteps>;
 export const historyDocument = z.array(
   z.strictObject({
     title: z.string(),
-    kind: z.enum(['requirement', 'condition', 'case', 'shared']),
+    kind: z.enum(['requirement', 'condition', 'case', 'shared', 'dataSet']),
     by: z.string(),
     daysAgo: z.number(),
     /** A text to be found in the content as it stands, and what takes its place. */

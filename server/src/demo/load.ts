@@ -15,9 +15,9 @@ import { createDemoPerson, joinProject } from '../people/index.ts';
 import { guessedMapping, importFile } from '../exchange/index.ts';
 import { createProject, readSettings } from '../projects/index.ts';
 import { STORIES_FILE, storiesFile } from '../tracker/index.ts';
-import { caseContent, conditionContent, questionContent, requirementContent, sharedContent, type FindUsable, type Made, type MadeCase, type MadeCondition, type MadeRequirement, type MadeShared } from './contents.ts';
+import { caseContent, conditionContent, dataSetContent, questionContent, requirementContent, sharedContent, withDemoData, type FindUsable, type Made, type MadeCase, type MadeCondition, type MadeDataSet, type MadeRequirement, type MadeShared } from './contents.ts';
 import {
-  casesDocument, conditionsDocument, historyDocument, importsDocument, projectDocument, questionsDocument, requirementsDocument, settingsDocument, sharedDocument, storyboardDocument, type DemoCase, type DemoEvent, type DemoImport, type DemoQuestion, type DemoRequirement,
+  casesDocument, conditionsDocument, dataSetsDocument, historyDocument, importsDocument, projectDocument, questionsDocument, requirementsDocument, settingsDocument, sharedDocument, storyboardDocument, type DemoCase, type DemoEvent, type DemoImport, type DemoQuestion, type DemoRequirement,
 } from './documents.ts';
 
 const DAY_MS = 86_400_000;
@@ -29,6 +29,7 @@ interface MadeSoFar {
   readonly condition: Map<string, MadeCondition>;
   readonly case: Map<string, MadeCase>;
   readonly shared: Map<string, MadeShared>;
+  readonly dataSet: Map<string, MadeDataSet>;
 }
 
 /** Something that was done so many days ago. */
@@ -54,6 +55,7 @@ export async function loadDemo(db: Sequelize, folder: string, now: Date, tracker
   const conditions = await readDocument(folder, 'conditions.yaml', conditionsDocument);
   const cases = await readDocument(folder, 'cases.yaml', casesDocument);
   const shared = await readDocument(folder, 'shared.yaml', sharedDocument);
+  const dataSets = await readDocument(folder, 'data-sets.yaml', dataSetsDocument);
   const history = await readDocument(folder, 'history.yaml', historyDocument);
   const imports = await readDocument(folder, 'imports.yaml', importsDocument);
   const questions = await readDocument(folder, 'questions.yaml', questionsDocument);
@@ -80,10 +82,18 @@ export async function loadDemo(db: Sequelize, folder: string, now: Date, tracker
           made.shared.set(demo.title, await make(loading, demo, { kind: 'shared', content }, content));
         },
       })),
+      ...dataSets.map((demo) => ({
+        ...demo,
+        run: async () => {
+          const content = dataSetContent(demo, (title) => find(made.condition, title));
+          made.dataSet.set(demo.title, await make(loading, demo, { kind: 'dataSet', content }, content));
+        },
+      })),
       ...cases.map((demo) => ({
         ...demo,
         run: async () => {
-          const content = await withPictures(loading, folder, demo, caseContent(demo, (title) => find(made.condition, title), usable(made)));
+          const written = withDemoData(caseContent(demo, (title) => find(made.condition, title), usable(made)), demo, (title) => find(made.dataSet, title));
+          const content = await withPictures(loading, folder, demo, written);
           made.case.set(demo.title, await make(loading, demo, { kind: 'case', content }, content));
         },
       })),
@@ -123,7 +133,7 @@ async function beginProject(work: Work, project: z.infer<typeof projectDocument>
   if (founder === undefined) throw new Error('The demo has an administrator of the installation: expected one, got none');
   const { id } = await createProject(work, find(people, founder.name), project);
   for (const person of project.people) if (person !== founder) await joinProject(work, id, find(people, person.name), person.role);
-  return { work, projectId: id, now, people, made: { requirement: new Map(), condition: new Map(), case: new Map(), shared: new Map() }, day: { daysAgo: Number.NaN, done: 0 } };
+  return { work, projectId: id, now, people, made: { requirement: new Map(), condition: new Map(), case: new Map(), shared: new Map(), dataSet: new Map() }, day: { daysAgo: Number.NaN, done: 0 } };
 }
 
 /** Imports a file as a person would who takes the mapping that is offered. */
@@ -235,6 +245,8 @@ async function confirmed(loading: Loading, value: KindAndContent): Promise<KindA
     case 'question':
     case 'shared':
       return value;
+    case 'dataSet':
+      return { kind: value.kind, content: { ...value.content, serves: await inTurn(value.content.serves, up) } };
     case 'condition':
       return { kind: value.kind, content: { ...value.content, requirements: await inTurn(value.content.requirements, up) } };
     case 'case':

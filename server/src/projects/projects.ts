@@ -6,7 +6,7 @@ import { Refused } from '../refused.ts';
 /** The trace links of a project (parameter 1) whose target changed in meaning since they were made. */
 export const SUSPECT_SQL = `
   FROM link l JOIN artefact s ON s.id = l.from_id JOIN artefact t ON t.id = l.to_id
-  WHERE s.project_id = $1 AND l.type IN ('derives', 'covers') AND l.seen_version < t.meaning_since
+  WHERE s.project_id = $1 AND l.type IN ('derives', 'covers', 'serves') AND l.seen_version < t.meaning_since
     AND s.deleted_at IS NULL AND t.deleted_at IS NULL AND s.state <> 'withdrawn' AND t.state <> 'withdrawn'`;
 
 /** Makes a project with its maker as administrator. */

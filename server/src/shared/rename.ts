@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { artefactId, parseArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
-import { isUse } from '@caderno/core/cases';
-import { constantsByName, keyOfUse, placesRenamed, renameEverywhere, type Renamed, type Renaming, type ReusableId, type Reusable, type Used } from '@caderno/core/shared';
+import { constantsByName, keysUsed, placesRenamed, renameEverywhere, type Renamed, type Renaming, type Reusable, type StepsOwnerId, type Used } from '@caderno/core/shared';
 import type { BodyOf, KindAndContent, ResponseOf } from '@caderno/contract';
 import { changeOfRetry, contentFromStore, dropDraft, lockProject, readLibrary, recordDeed, writeVersions, type Commander, type Save } from '../artefacts/index.ts';
 import { selectRows, type Work } from '../database/index.ts';
@@ -37,7 +36,7 @@ export async function renameParameter(work: Work, commander: Commander, { owner,
   return { change: await readChange(work, commander.projectId, change), renamed, hindrances: [] };
 }
 
-function reusableOf(id: ReusableId, value: KindAndContent): Reusable {
+function reusableOf(id: StepsOwnerId, value: KindAndContent): Reusable {
   const parsed = parseArtefactId(id);
   if (value.kind === 'case' && parsed !== null) return { kind: 'case', id: artefactId('case', parsed.number), content: value.content };
   if (value.kind === 'shared' && parsed !== null) return { kind: 'shared', id: artefactId('shared', parsed.number), content: value.content };
@@ -56,11 +55,11 @@ interface UserRow {
 class Known {
   readonly #work: Work;
   readonly #projectId: string;
-  readonly #start: ReusableId;
-  readonly #artefacts = new Map<ReusableId, Reusable>();
-  readonly #versions = new Map<ReusableId, number>();
+  readonly #start: StepsOwnerId;
+  readonly #artefacts = new Map<StepsOwnerId, Reusable>();
+  readonly #versions = new Map<StepsOwnerId, number>();
   readonly #library = new Map<string, Used>();
-  readonly #users = new Map<ReusableId, readonly Reusable[]>();
+  readonly #users = new Map<StepsOwnerId, readonly Reusable[]>();
 
   constructor(work: Work, projectId: string, start: Reusable) {
     this.#work = work;
@@ -79,7 +78,7 @@ class Known {
     }
   }
 
-  versionOf(id: ReusableId): number {
+  versionOf(id: StepsOwnerId): number {
     return this.#versions.get(id) ?? 0;
   }
 
@@ -88,7 +87,7 @@ class Known {
     return { id: artefact.id, title: artefact.content.title, hasIt, places: before === undefined ? 0 : placesRenamed(before, artefact) };
   }
 
-  async #readUsers(id: ReusableId): Promise<void> {
+  async #readUsers(id: StepsOwnerId): Promise<void> {
     const target = parseArtefactId(id);
     const rows = await selectRows<UserRow>(
       this.#work,
@@ -116,11 +115,11 @@ class Known {
   }
 
   async #readUsed(users: readonly Reusable[]): Promise<void> {
-    const keys = users.flatMap((u) => u.content.steps.filter(isUse).map(keyOfUse)).filter((key) => !this.#library.has(key));
+    const keys = users.flatMap((u) => keysUsed(u.content)).filter((key) => !this.#library.has(key));
     for (const [key, used] of await readLibrary(this.#work, this.#projectId, keys)) {
       if (this.#library.has(key)) continue;
       this.#library.set(key, used);
-      if (key !== used.id || this.#artefacts.has(used.id)) continue;
+      if (used.kind === 'dataSet' || key !== used.id || this.#artefacts.has(used.id)) continue;
       this.#artefacts.set(used.id, used.kind === 'case' ? { kind: 'case', id: used.id, content: used.content } : { kind: 'shared', id: used.id, content: used.content });
       this.#versions.set(used.id, used.version);
     }

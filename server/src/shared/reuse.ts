@@ -5,11 +5,11 @@ import { findArtefact } from '../artefacts/index.ts';
 import { selectRows, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
 
-/** What uses shared steps or a case and what it uses, directly and through others. */
+/** What uses shared steps, a case or a data set and what it uses, directly and through others. */
 export async function readReuse(work: Work, projectId: string, id: ArtefactId): Promise<Reuse> {
   const row = await findArtefact(work, projectId, id);
-  if (row.kind !== 'shared' && row.kind !== 'case') throw new Refused({ code: 'kind_mismatch', id, kind: 'shared' });
-  const of = row.kind === 'shared' ? artefactId('shared', row.number) : artefactId('case', row.number);
+  const of = reusable(row.kind, row.number);
+  if (of === null) throw new Refused({ code: 'kind_mismatch', id, kind: 'shared' });
   const users = usersOf(await readEdges(work, row.id, 'to_id', 'from_id'), of);
   const uses = usesOf(await readEdges(work, row.id, 'from_id', 'to_id'), of);
   const known = await describe(work, projectId, [...users, ...uses].map((c) => c.id));
@@ -53,7 +53,7 @@ export function toEdges(rows: readonly EdgeRow[]): UseEdge[] {
 }
 
 export function reusable(kind: ArtefactKind, number: number): ReusableId | null {
-  return kind === 'shared' ? artefactId('shared', number) : kind === 'case' ? artefactId('case', number) : null;
+  return kind === 'shared' || kind === 'case' || kind === 'dataSet' ? artefactId(kind, number) : null;
 }
 
 async function describe(work: Work, projectId: string, ids: readonly ReusableId[]): Promise<Map<ReusableId, Pick<ConnectedArtefact, 'title' | 'state' | 'agreedVersion' | 'instances'>>> {
@@ -61,8 +61,8 @@ async function describe(work: Work, projectId: string, ids: readonly ReusableId[
   const rows = await selectRows<{ kind: ArtefactKind; number: number; title: string; state: ArtefactState; agreedVersion: number | null; rows: number | null }>(
     work,
     `SELECT kind, number, title, state, agreed_version AS "agreedVersion", (facts->>'rows')::int AS rows FROM artefact
-     WHERE project_id = $1 AND ((kind = 'shared' AND number = ANY($2)) OR (kind = 'case' AND number = ANY($3)))`,
-    [projectId, numbers('S'), numbers('C')],
+     WHERE project_id = $1 AND ((kind = 'shared' AND number = ANY($2)) OR (kind = 'case' AND number = ANY($3)) OR (kind = 'dataSet' AND number = ANY($4)))`,
+    [projectId, numbers('S'), numbers('C'), numbers('D')],
   );
   return new Map(
     rows.flatMap(({ kind, number, title, state, agreedVersion, rows: count }) => {

@@ -1,6 +1,7 @@
 import type { CaseId, ConditionId } from '@caderno/core/artefacts';
 import { EMPTY_CASE, bindRow, expects, parameterId, plainStep, removeParameter, renameParameter, textsOfCase, withoutLostSteps, type CaseContent, type Parameter, type ParameterId, type RowId, type Step, type StepId } from '@caderno/core/cases';
-import { countExpanded } from '@caderno/core/shared';
+import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
+import { allRows, countExpanded, runsOf } from '@caderno/core/shared';
 import type { DesignChange } from '@caderno/core/coverage';
 import type { ArtefactOfKind, CaseSummary } from '@caderno/contract';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
@@ -8,13 +9,13 @@ import { Link, useLocation, useSearchParams } from 'react-router';
 import { useArtefact, useDesign, useReuse } from '../api/index.ts';
 import { Defects, Loading, Margin, MarginNote, TitleField } from '../artefacts/index.ts';
 import { useLiveCoverage } from '../coverage/index.ts';
-import { DataFiles, DataGrid } from '../data/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
 import { PinnedUsers, Reach, TakeOutDialog, UsedBy, usePutBack, useRename, type Owner } from '../shared/index.ts';
 import { Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit, type StepsOpened } from '../steps/index.ts';
 import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
 import { CaseChips } from './CaseChips.tsx';
+import { CaseData } from './CaseData.tsx';
 import { CloneDialog } from './CloneDialog.tsx';
 import { Covers } from './Covers.tsx';
 import { DependsOn } from './DependsOn.tsx';
@@ -22,7 +23,6 @@ import { FillGap } from './FillGap.tsx';
 import { MergeDialog } from './MergeDialog.tsx';
 import { Purpose } from './Purpose.tsx';
 import { WorthALook } from './WorthALook.tsx';
-import { rowShows } from './rowShows.ts';
 import { useCoveredDesign } from './useCoveredDesign.ts';
 
 /** A case as one page, from top to bottom. */
@@ -48,7 +48,6 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
   const change = useCoverageChange(artefact.summary, settled);
   const coverages = useLiveCoverage(design, change);
   const conditions = useMemo(() => new Map(design?.conditions.map((c) => [c.id, c])), [design]);
-  const shows = useMemo(() => rowShows(id, content.rows, coverages), [content.rows, coverages, id]);
   const declare = useDeclare(update);
   const constants = useConstants();
   const setParameter = useCallback((p: ParameterId, part: Partial<Parameter>) => update((c) => ({ ...c, parameters: c.parameters.map((x) => (x.id === p ? { ...x, ...part } : x)) })), [update]);
@@ -61,7 +60,7 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
   const [merging, setMerging] = useState(false);
   const owner = useMemo<Owner>(() => ({ kind: 'case', id, version: editing.version, content }), [content, editing.version, id]);
   const { rename, dialog: renaming } = useRename(owner, useCallback((p: ParameterId, name: string) => update((c) => renameParameter(c, p, name)), [update]));
-  const row = content.rows.find((r) => r.id === chosen) ?? null;
+  const row = chosen === null ? null : (allRows(content, opened.library).find((r) => r.id === chosen) ?? null);
   const context = useMemo<ParameterContext>(
     () => ({ parameters: content.parameters, values: row === null ? null : bindRow(content.parameters, row), constants, onCreate: declare }),
     [constants, content.parameters, declare, row],
@@ -114,9 +113,22 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
               <Steps steps={content.steps} context={context} opened={opened} canEdit={canEdit} update={edit} onTakeOut={setTaking} onPutBack={putBack} />
             </Section>
           )}
-          <Section title="Data" aside={`${countOf(content.rows.length, 'row')} · ${manyOf(count.instances, 'instance')}`} actions={<DataFiles name={`${id} ${content.title}`} rows={content.rows} parameters={content.parameters} canEdit={canEdit} update={update} />}>
-            <DataGrid rows={content.rows} parameters={content.parameters} canEdit={canEdit} update={update} shows={shows} chosen={chosen} onChoose={setChosen} />
-          </Section>
+          <CaseData
+            id={id}
+            content={content}
+            library={opened.library}
+            instances={count.instances}
+            conditions={conditions}
+            coverages={coverages}
+            mostItems={design?.mostItems ?? DEFAULT_MOST_ITEMS}
+            chosen={chosen}
+            onChoose={setChosen}
+            canEdit={canEdit}
+            update={update}
+            onRename={rename}
+            onRemoveParameter={dropParameter}
+            onDeclare={declare}
+          />
           <Section title="Parameters" aside={countOf(content.parameters.length, 'parameter')}>
             <Parameters
               parameters={content.parameters}
@@ -135,7 +147,7 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
           <MarginNote title="Covers">
             <Covers content={settled} conditions={conditions} coverages={coverages} canEdit={canEdit} update={update} onFill={setFilling} />
           </MarginNote>
-          <UsesAndUsers id={id} version={artefact.summary.version} uses={content.steps.some((s) => s.kind !== 'step')} />
+          <UsesAndUsers id={id} version={artefact.summary.version} uses={content.data !== null || content.steps.some((s) => s.kind !== 'step')} />
           <DependsOn id={id} content={settled} canEdit={canEdit} update={update} />
           <WorthALook id={id} content={settled} opened={opened} surfaced={surfaced} constants={constants} coverages={coverages} canEdit={canEdit} update={update} onChoose={setChosen} onTakeOut={setTaking} />
           <MarginNote title="Defects">
@@ -168,12 +180,12 @@ function withoutTake(search: URLSearchParams): URLSearchParams {
 }
 
 /** What of the case bears on coverage: writing a title or an action is no reason to count again. */
-function useCoverageChange({ id, state, version }: CaseSummary, { steps, parameters, rows, covers }: CaseContent): DesignChange {
+function useCoverageChange({ id, state, version }: CaseSummary, { steps, parameters, rows, data, runs, covers }: CaseContent): DesignChange {
   const bearing = JSON.stringify(steps.map((s) => (s.kind === 'step' ? plainStep(s.id, '', expects(s) ? 'something' : '') : s)));
   return useMemo(() => {
     const spoken = JSON.parse(bearing) as Step[];
-    return { kind: 'case', id, case: { id, state, version, content: { ...EMPTY_CASE, steps: spoken, parameters, rows, covers } } };
-  }, [bearing, covers, id, parameters, rows, state, version]);
+    return { kind: 'case', id, case: { id, state, version, content: { ...EMPTY_CASE, steps: spoken, parameters, rows, data, runs, covers } } };
+  }, [bearing, covers, data, id, parameters, rows, runs, state, version]);
 }
 
 /** Declares a parameter, with the case's row values still to come. Once is enough. */
@@ -211,23 +223,20 @@ function Trail({ content, conditions }: { readonly content: CaseContent; readonl
 
 /** Binds the chosen row, in its first instance, for the values of what is opened in place. */
 function bindChosen(opened: StepsOpened, content: CaseContent, chosen: RowId | null): void {
-  if (opened.opened.kind === 'opened') opened.opened.bind(firstInstance(opened, content, chosen));
+  if (opened.opened.kind === 'opened' && opened.opened.instances > 0n) opened.opened.bind(firstInstance(opened, content, chosen));
 }
 
 /** The number of the first instance of a row. */
-function firstInstance({ opened }: StepsOpened, content: CaseContent, row: RowId | null): bigint {
+function firstInstance({ opened, library }: StepsOpened, content: CaseContent, row: RowId | null): bigint {
   if (opened.kind !== 'opened') return 0n;
-  const at = Math.max(0, content.rows.findIndex((r) => r.id === row));
-  return (opened.instances / BigInt(Math.max(1, content.rows.length))) * BigInt(at);
+  const runs = runsOf(content, library);
+  const at = Math.max(0, runs.findIndex((r) => r?.id === row));
+  return (opened.instances / BigInt(Math.max(1, runs.length))) * BigInt(at);
 }
 
 function stepsWords({ steps }: CaseContent, expanded: bigint): string {
   const opened = expanded === BigInt(steps.length) ? '' : `, ${expanded.toLocaleString()} when all is opened`;
   return `${steps.length} written, ${steps.filter(expects).length} with an expected result${opened}`;
-}
-
-function manyOf(count: bigint, word: string): string {
-  return count === 1n ? `1 ${word}` : `${count.toLocaleString()} ${word}s`;
 }
 
 function UsesAndUsers({ id, version, uses }: { readonly id: CaseId; readonly version: number; readonly uses: boolean }) {

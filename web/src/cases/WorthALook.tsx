@@ -1,7 +1,7 @@
 import type { CaseId, ConditionId } from '@caderno/core/artefacts';
 import { caseProblems, expects, looksAt, withActionsSplit, type CaseContent, type Look, type RowId, type StepId } from '@caderno/core/cases';
 import { unrefusedRows, type ConditionCoverage, type UnrefusedRow } from '@caderno/core/coverage';
-import type { Constants } from '@caderno/core/shared';
+import { allRows, rowsToRun, type Constants } from '@caderno/core/shared';
 import { memo, useMemo, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useAlike, useSettings, useSummaries } from '../api/index.ts';
@@ -29,9 +29,9 @@ const MOST_NOTES = 6;
 
 /** What deserves a second look, each with its place, the reason and, where there is one, the mend. */
 export const WorthALook = memo(function WorthALook(props: Props) {
-  const { content, surfaced, constants, canEdit } = props;
+  const { content, opened, surfaced, constants, canEdit } = props;
   const [all, setAll] = useState(false);
-  const problems = caseProblems(content, surfaced, new Set(constants.keys())).filter((p) => p.code !== 'parameter_unused');
+  const problems = caseProblems({ ...content, rows: allRows(content, opened.library) }, surfaced, new Set(constants.keys())).filter((p) => p.code !== 'parameter_unused');
   const looks = useLooks(props);
   const rows = useUnrefused(props);
   const alike = useAlikeOf(props);
@@ -71,9 +71,9 @@ function useLooks({ id, content, opened, surfaced }: Props): readonly Look[] {
   }, [cases, content, id, off, opened, surfaced]);
 }
 
-function useUnrefused({ id, content, coverages }: Props): readonly UnrefusedRow[] {
+function useUnrefused({ id, content, opened: { library }, coverages }: Props): readonly UnrefusedRow[] {
   const off = useOff();
-  return useMemo(() => (off === undefined || off.includes('invalidRowUnrefused') ? [] : unrefusedRows(id, content, coverages.values())), [content, coverages, id, off]);
+  return useMemo(() => (off === undefined || off.includes('invalidRowUnrefused') ? [] : unrefusedRows(id, content, rowsToRun(content, library), coverages.values())), [content, coverages, id, library, off]);
 }
 
 function RowNote({ row: { row, rowName, like }, onChoose }: { readonly row: UnrefusedRow; readonly onChoose: (row: RowId) => void }) {

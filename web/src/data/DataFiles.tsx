@@ -1,17 +1,15 @@
-import type { CaseContent, Parameter, Row } from '@caderno/core/cases';
 import { LONGEST_XLSX_CELL, rowsJson, rowsTable, writeCsv, writeXlsx } from '@caderno/core/exchange';
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { TextButton, saveFile } from '../look/index.ts';
 import { ImportRows } from './ImportRows.tsx';
+import type { DataTable, EditTable } from './table.ts';
 
-interface Props {
+interface Props extends DataTable {
   /** What files are called. */
   readonly name: string;
-  readonly rows: readonly Row[];
-  readonly parameters: readonly Parameter[];
   readonly canEdit: boolean;
-  readonly update: (change: (content: CaseContent) => CaseContent) => void;
+  readonly update: EditTable;
 }
 
 /** The data's way in and out: rows of a file are taken in, and go out as CSV, XLSX or JSON. */

@@ -1,27 +1,27 @@
-import type { CaseContent, Parameter, Row } from '@caderno/core/cases';
+import type { Row } from '@caderno/core/cases';
 import { useMemo, useState } from 'react';
 import { Button, Dialog, countOf } from '../look/index.ts';
-import { cellOf, cellsWith, withReplaced } from './rowEdits.ts';
+import { cellsWith, withReplaced, type FoundCell } from './rowEdits.ts';
+import { cellOf, columnName, type EditTable, type GridColumn } from './table.ts';
 
 interface Props {
   readonly rows: readonly Row[];
-  readonly parameters: readonly Parameter[];
-  readonly update: (change: (content: CaseContent) => CaseContent) => void;
-  readonly onGo: (at: { readonly row: number; readonly column: number }) => void;
+  readonly columns: readonly GridColumn[];
+  readonly update: EditTable;
+  readonly onGo: (at: FoundCell) => void;
   readonly onClose: () => void;
 }
 
 const MOST_SHOWN = 8;
 
 /** Finds words in the cells and puts others in their place: in all of them as one edit, or goes to one. */
-export function FindReplace({ rows, parameters, update, onGo, onClose }: Props) {
+export function FindReplace({ rows, columns, update, onGo, onClose }: Props) {
   const [words, setWords] = useState('');
   const [by, setBy] = useState('');
   const [wholeCell, setWholeCell] = useState(false);
   const [sameCase, setSameCase] = useState(false);
   const search = useMemo(() => ({ words, wholeCell, sameCase }), [sameCase, wholeCell, words]);
-  const found = useMemo(() => cellsWith({ rows, parameters }, search), [parameters, rows, search]);
-  const columnName = (column: number): string => (column === 0 ? 'name' : `<${parameters[column - 1]?.name ?? ''}>`);
+  const found = useMemo(() => cellsWith(rows, columns, search), [columns, rows, search]);
   return (
     <Dialog title="Find and replace in the data" onClose={onClose}>
       <div className="grid grid-cols-[6rem_1fr] items-center gap-y-2 text-sm">
@@ -53,8 +53,8 @@ export function FindReplace({ rows, parameters, update, onGo, onClose }: Props) 
               }}
             >
               <span className="w-14 shrink-0 text-xs text-ink2">row {row + 1}</span>
-              <span className="w-32 shrink-0 truncate font-mono text-xs text-ink2">{columnName(column)}</span>
-              <span className="min-w-0 truncate font-mono text-xs">{rows[row] === undefined ? '' : cellOf(rows[row], parameters, column)}</span>
+              <span className="w-32 shrink-0 truncate font-mono text-xs text-ink2">{columns[column] === undefined ? '' : columnName(columns[column])}</span>
+              <span className="min-w-0 truncate font-mono text-xs">{rows[row] === undefined || columns[column] === undefined ? '' : cellOf(rows[row], columns[column])}</span>
             </button>
           </li>
         ))}
@@ -65,7 +65,7 @@ export function FindReplace({ rows, parameters, update, onGo, onClose }: Props) 
           look="accent"
           disabled={found.length === 0}
           onClick={() => {
-            update((c) => withReplaced(c, search, by, null));
+            update((data) => withReplaced(data, columns, search, by));
             onClose();
           }}
         >

@@ -1,4 +1,4 @@
-import type { CaseContent, Parameter, Row } from '@caderno/core/cases';
+import type { Parameter, Row } from '@caderno/core/cases';
 import { ENCODINGS, GUESS_ALL, ROW_IMPORTS, SEPARATORS, guessRowColumns, planRows, type ReadingOptions, type RowColumn, type RowImport, type RowsPlan, type SourceDocument } from '@caderno/core/exchange';
 import { LIMITS } from '@caderno/contract';
 import { useQuery } from '@tanstack/react-query';
@@ -6,13 +6,14 @@ import { wrap, type Remote } from 'comlink';
 import { useMemo, useState } from 'react';
 import { fileProblemSentence } from '../exchange/index.ts';
 import { Button, Choose, Dialog, PARAMETER_TYPE_WORD, countOf } from '../look/index.ts';
+import type { EditTable } from './table.ts';
 import type { RowsFileWorker } from './rowsFile.worker.ts';
 
 interface Props {
   readonly file: File;
   readonly rows: readonly Row[];
   readonly parameters: readonly Parameter[];
-  readonly update: (change: (content: CaseContent) => CaseContent) => void;
+  readonly update: EditTable;
   readonly onClose: () => void;
 }
 
@@ -100,7 +101,7 @@ function Planned({ document, rows, parameters, update, onClose }: PlannedProps) 
             ))}
           </fieldset>
           <Summary plan={plan} parameters={parameters} />
-          {tooMany && <p className="mt-1 text-sm text-brick">A case may have {LIMITS.rows.toLocaleString()} rows and {LIMITS.parameters} parameters; this would be {plan.rows.length.toLocaleString()} and {plan.parameters.length}. Take fewer.</p>}
+          {tooMany && <p className="mt-1 text-sm text-brick">A table may have {LIMITS.rows.toLocaleString()} rows and {LIMITS.parameters} columns; this would be {plan.rows.length.toLocaleString()} and {plan.parameters.length}. Take fewer.</p>}
           {isUnkeepable && <p className="mt-1 text-sm text-brick">A cell is longer than the {LIMITS.cell.toLocaleString()} characters one may have, or holds signs that are no text. Mend it in the file.</p>}
         </>
       )}
@@ -109,7 +110,7 @@ function Planned({ document, rows, parameters, update, onClose }: PlannedProps) 
           look="accent"
           disabled={errors.length > 0 || tooMany || isUnkeepable || plan.added + plan.changed + plan.removed === 0}
           onClick={() => {
-            update((c) => ({ ...c, rows: plan.rows, parameters: plan.parameters }));
+            update((data) => ({ ...data, rows: plan.rows, parameters: plan.parameters }));
             onClose();
           }}
         >

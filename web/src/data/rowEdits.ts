@@ -1,104 +1,114 @@
 import { continueSeries } from '@caderno/core/data';
-import { freeName, rowId, type CaseContent, type Parameter, type Row } from '@caderno/core/cases';
-import type { Extent } from './gridSelection.ts';
+import { freeName, type Parameter, type ParameterId, type Row } from '@caderno/core/cases';
+import { cellOf, withCells, type DataTable, type GridColumn } from './table.ts';
 
-/** The grid's columns: the row's name, then one for each parameter. */
-export function cellOf(row: Row, parameters: readonly Parameter[], column: number): string {
-  const parameter = parameters[column - 1];
-  return column === 0 ? row.name : parameter === undefined ? '' : (row.cells[parameter.id] ?? '');
+/** Cells that are selected: the rows by their places in the table, in the order they are seen; a place beyond the last is a row to come. */
+export interface CellRange {
+  readonly rows: readonly number[];
+  readonly columns: readonly GridColumn[];
 }
 
-export function newRow(name: string): Row {
-  return { id: rowId(crypto.randomUUID().slice(0, 8)), name, cells: {} };
-}
-
-/** The case with a block of texts written from a cell on; rows are added as needed, what goes beyond the columns is dropped. */
-export function withBlock(content: CaseContent, at: { readonly row: number; readonly column: number }, block: readonly (readonly string[])[], spare: readonly Row[]): CaseContent {
-  const rows = [...content.rows];
+/** The table with a block of texts written over a range; what goes beyond its columns is dropped, rows to come are taken from `spare`. */
+export function withBlock<D extends DataTable>(data: D, { rows: places, columns }: CellRange, block: readonly (readonly string[])[], spare: readonly Row[]): D {
+  const rows = [...data.rows];
+  let used = 0;
   block.forEach((texts, i) => {
-    const index = at.row + i;
-    const row = rows[index] ?? spare[i];
-    if (row !== undefined) rows[index] = texts.reduce((r, text, j) => withCell(r, content.parameters, at.column + j, text), row);
+    const place = places[i] ?? rows.length;
+    const row = rows[place] ?? spare[used];
+    if (row === undefined) return;
+    if (place >= rows.length) used += 1;
+    rows[Math.min(place, rows.length)] = withCells(row, columns, texts);
   });
-  return { ...content, rows };
+  return { ...data, rows };
 }
 
-function withCell(row: Row, parameters: readonly Parameter[], column: number, text: string): Row {
-  if (column === 0) return { ...row, name: text.slice(0, 200) };
-  const parameter = parameters[column - 1];
-  if (parameter === undefined) return row;
-  const { [parameter.id]: _, ...others } = row.cells;
-  return { ...row, cells: text === '' ? others : { ...others, [parameter.id]: text } };
-}
-
-export function cleared(content: CaseContent, extent: Extent): CaseContent {
-  const block = Array.from({ length: extent.bottom - extent.top + 1 }, () => Array.from({ length: extent.right - extent.left + 1 }, () => ''));
-  return withBlock(content, { row: extent.top, column: extent.left }, block, []);
+export function cleared<D extends DataTable>(data: D, range: CellRange): D {
+  const there = range.rows.filter((place) => place < data.rows.length);
+  return withBlock(data, { ...range, rows: there }, there.map(() => range.columns.map(() => '')), []);
 }
 
 /** The range as a spreadsheet takes it: tabs and line breaks, cells that hold either in quotes. */
-export function copied(rows: readonly Row[], parameters: readonly Parameter[], extent: Extent): string {
-  return rows
-    .slice(extent.top, extent.bottom + 1)
+export function copied(rows: readonly Row[], range: CellRange): string {
+  return rowsIn(rows, range)
     .map((row) =>
-      Array.from({ length: extent.right - extent.left + 1 }, (_, i) => {
-        const text = cellOf(row, parameters, extent.left + i);
-        return /[\t\n\r]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
-      }).join('\t'),
+      range.columns
+        .map((column) => {
+          const text = cellOf(row, column);
+          return /[\t\n\r]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
+        })
+        .join('\t'),
     )
     .join('\n');
 }
 
-export function withoutRows(content: CaseContent, extent: Extent): CaseContent {
-  return { ...content, rows: content.rows.filter((_, i) => i < extent.top || i > extent.bottom) };
+export function withoutRows<D extends DataTable>(data: D, places: readonly number[]): D {
+  const gone = new Set(places);
+  return { ...data, rows: data.rows.filter((_, i) => !gone.has(i)) };
 }
 
-/** The case with the rows of an extent written once more, below them, under names of their own. */
-export function duplicated(content: CaseContent, extent: Extent, spare: readonly Row[]): CaseContent {
-  const names = new Set(content.rows.map((r) => r.name));
-  const copies = content.rows.slice(extent.top, extent.bottom + 1).flatMap((row, i) => {
+/** The table with rows written once more, below the last of them, under names of their own. */
+export function duplicated<D extends DataTable>(data: D, places: readonly number[], spare: readonly Row[]): D {
+  const names = new Set(data.rows.map((r) => r.name));
+  const copies = rowsIn(data.rows, { rows: places }).flatMap((row, i) => {
     const fresh = spare[i];
     if (fresh === undefined) return [];
     const name = row.name === '' ? '' : freeName(row.name, names).slice(0, 200);
     names.add(name);
     return [{ ...row, id: fresh.id, name }];
   });
-  return { ...content, rows: content.rows.toSpliced(extent.bottom + 1, 0, ...copies) };
+  return { ...data, rows: data.rows.toSpliced(Math.max(...places) + 1, 0, ...copies) };
 }
 
-/** The case with the rows of an extent one place up or down; the same case when there is no place. */
-export function withRowsMoved(content: CaseContent, extent: Extent, direction: -1 | 1): CaseContent {
-  const { top, bottom } = rowsIn(content, extent);
+/** The table with rows that stand together one place up or down; the same when there is no place. */
+export function withRowsMoved<D extends DataTable>(data: D, places: readonly number[], direction: -1 | 1): D {
+  const there = places.filter((place) => place < data.rows.length);
+  const [top, bottom] = [Math.min(...there), Math.max(...there)];
   const other = direction === -1 ? top - 1 : bottom + 1;
-  const passed = content.rows[other];
-  if (passed === undefined || bottom < top) return content;
-  const without = content.rows.toSpliced(other, 1);
-  return { ...content, rows: without.toSpliced(direction === -1 ? bottom : top, 0, passed) };
+  const passed = data.rows[other];
+  if (passed === undefined || there.length === 0) return data;
+  return { ...data, rows: data.rows.toSpliced(other, 1).toSpliced(direction === -1 ? bottom : top, 0, passed) };
 }
 
-/** The rows of an extent that are there: its last may be the line where one types the next. */
-function rowsIn({ rows }: CaseContent, { top, bottom }: Extent): { readonly top: number; readonly bottom: number } {
-  return { top, bottom: Math.min(bottom, rows.length - 1) };
+/** The table with what a person says of rows: valid or invalid, or put aside. */
+export function withRowsMarked<D extends DataTable>(data: D, places: readonly number[], marks: Partial<Pick<Row, 'mark' | 'aside'>>): D {
+  const marked = new Set(places);
+  return { ...data, rows: data.rows.map((row, i) => (marked.has(i) ? { ...row, ...marks } : row)) };
 }
 
-/** The case with the first cells of a range repeated down to its end, or gone on from: those that are filled at the top are what is given. */
-export function filled(content: CaseContent, extent: Extent, how: 'same' | 'series'): CaseContent {
-  const { top, bottom } = rowsIn(content, extent);
-  const columns = Array.from({ length: extent.right - extent.left + 1 }, (_, i) => extent.left + i);
-  const texts = columns.map((column) => {
-    const cells = content.rows.slice(top, bottom + 1).map((row) => cellOf(row, content.parameters, column));
+/** The table with the first cells of a range repeated down to its end, or gone on from: those that are filled at the top are what is given. */
+export function filled<D extends DataTable>(data: D, range: CellRange, how: 'same' | 'series'): D {
+  const there = range.rows.filter((place) => place < data.rows.length);
+  const rows = rowsIn(data.rows, { rows: there });
+  const texts = range.columns.map((column) => {
+    const cells = rows.map((row) => cellOf(row, column));
     const given = how === 'same' ? 1 : givenAtTop(cells);
     const seed = cells.slice(0, given);
     return [...seed, ...(how === 'same' ? cells.slice(given).map(() => seed[0] ?? '') : continueSeries(seed, cells.length - given))];
   });
-  const block = Array.from({ length: bottom - top + 1 }, (_, i) => texts.map((column) => column[i] ?? ''));
-  return withBlock(content, { row: top, column: extent.left }, block, []);
+  return withBlock(data, { rows: there, columns: range.columns }, rows.map((_, i) => texts.map((column) => column[i] ?? '')), []);
 }
 
 /** How many cells at the top are filled, where the rest is empty; all filled: the first two say how it goes on. */
 function givenAtTop(cells: readonly string[]): number {
   const firstEmpty = cells.indexOf('');
   return firstEmpty < 0 ? Math.min(2, Math.max(1, cells.length - 1)) : Math.max(1, firstEmpty);
+}
+
+function rowsIn(rows: readonly Row[], { rows: places }: Pick<CellRange, 'rows'>): Row[] {
+  return places.flatMap((place) => rows[place] ?? []);
+}
+
+/** The table with a parameter one column to the left or right; the same when there is no place. */
+export function withColumnMoved<D extends DataTable>(data: D, id: ParameterId, direction: -1 | 1): D {
+  const at = data.parameters.findIndex((p) => p.id === id);
+  const moved = data.parameters[at];
+  if (moved === undefined || data.parameters[at + direction] === undefined) return data;
+  return { ...data, parameters: data.parameters.toSpliced(at, 1).toSpliced(at + direction, 0, moved) };
+}
+
+/** The table with a parameter changed. */
+export function withColumn<D extends DataTable>(data: D, id: ParameterId, part: Partial<Parameter>): D {
+  return { ...data, parameters: data.parameters.map((p) => (p.id === id ? { ...p, ...part } : p)) };
 }
 
 /** What is looked for in cells. */
@@ -108,24 +118,26 @@ export interface Search {
   readonly sameCase: boolean;
 }
 
-/** The cells in which it stands, row by row; names of rows count as cells. */
-export function cellsWith(content: Pick<CaseContent, 'rows' | 'parameters'>, search: Search): { readonly row: number; readonly column: number }[] {
-  const pattern = patternOf(search);
-  if (pattern === null) return [];
-  return content.rows.flatMap((row, at) => Array.from({ length: content.parameters.length + 1 }, (_, column) => ({ row: at, column })).filter(({ column }) => cellOf(row, content.parameters, column).search(pattern) >= 0));
+/** A cell by the place of its row in the table and that of its column among those seen. */
+export interface FoundCell {
+  readonly row: number;
+  readonly column: number;
 }
 
-/** The case with what was found replaced, in all cells or in one. */
-export function withReplaced(content: CaseContent, search: Search, by: string, only: { readonly row: number; readonly column: number } | null): CaseContent {
+/** The cells in which it stands, row by row; names of rows count as cells. */
+export function cellsWith(rows: readonly Row[], columns: readonly GridColumn[], search: Search): FoundCell[] {
   const pattern = patternOf(search);
-  if (pattern === null) return content;
-  return cellsWith(content, search)
-    .filter((at) => only === null || (at.row === only.row && at.column === only.column))
-    .reduce((changed, at) => {
-      const row = changed.rows[at.row];
-      // A function, so that $& in what is put in stays what it is.
-      return row === undefined ? changed : withBlock(changed, at, [[cellOf(row, changed.parameters, at.column).replaceAll(pattern, () => by)]], []);
-    }, content);
+  if (pattern === null) return [];
+  return rows.flatMap((row, at) => columns.flatMap((c, column) => (cellOf(row, c).search(pattern) >= 0 ? [{ row: at, column }] : [])));
+}
+
+/** The table with what was found replaced in all cells of these columns. */
+export function withReplaced<D extends DataTable>(data: D, columns: readonly GridColumn[], search: Search, by: string): D {
+  const pattern = patternOf(search);
+  if (pattern === null) return data;
+  // A function, so that $& in what is put in stays what it is.
+  const rows = data.rows.map((row) => withCells(row, columns, columns.map((column) => cellOf(row, column).replaceAll(pattern, () => by))));
+  return { ...data, rows };
 }
 
 function patternOf({ words, wholeCell, sameCase }: Search): RegExp | null {

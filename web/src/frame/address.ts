@@ -1,4 +1,4 @@
-import { kindOfId, type ArtefactId, type CaseId, type ConditionId, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
+import { kindOfId, type ArtefactId, type CaseId, type ConditionId, type DataSetId, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
 
 /** Where things are. Every artefact has an address of its own; nothing else in the application spells one out. */
 export const address = {
@@ -8,6 +8,7 @@ export const address = {
   condition: (project: string, id: ConditionId) => `/${project}/condition/${id}`,
   cases: (project: string, id?: CaseId) => `/${project}/cases${id === undefined ? '' : `/${id}`}`,
   shared: (project: string, id?: SharedId) => `/${project}/shared${id === undefined ? '' : `/${id}`}`,
+  dataSet: (project: string, id: DataSetId) => `/${project}/shared/${id}`,
   reading: (project: string, id: CaseId) => `/${project}/read/${id}`,
   /** With `?cases=C-3,C-7`. */
   readingSelection: (project: string) => `/${project}/read`,
@@ -35,6 +36,8 @@ export const address = {
         return address.questions(project, id as QuestionId);
       case 'shared':
         return address.shared(project, id as SharedId);
+      case 'dataSet':
+        return address.dataSet(project, id as DataSetId);
     }
   },
 };

@@ -1,6 +1,7 @@
 export { Button, TextButton } from './Button.tsx';
 export { Chip } from './Chip.tsx';
 export { Choose } from './Choose.tsx';
+export { combinationProblemSentence, constraintProblemSentence, constraintsNamed } from './combinationProblemSentence.ts';
 export { Dialog } from './Dialog.tsx';
 export { Empty } from './Empty.tsx';
 export { ReasonForm } from './ReasonForm.tsx';

@@ -1,4 +1,4 @@
-import type { CaseId, SharedId } from '@caderno/core/artefacts';
+import type { ReusableId } from '@caderno/core/shared';
 import { isBehind, withPinsMoved } from '@caderno/core/cases';
 import type { Artefact, Write } from '@caderno/contract';
 import { useState } from 'react';
@@ -10,7 +10,7 @@ import { address, useFrame } from '../frame/index.ts';
 import { Button, Dialog, TextButton, countOf } from '../look/index.ts';
 
 interface Props {
-  readonly id: SharedId | CaseId;
+  readonly id: ReusableId;
   /** Its latest version. */
   readonly version: number;
 }
@@ -31,7 +31,7 @@ export function PinnedUsers({ id, version }: Props) {
 }
 
 interface MoveProps extends Props {
-  readonly behind: readonly { readonly id: SharedId | CaseId; readonly title: string; readonly pinned: number }[];
+  readonly behind: readonly { readonly id: ReusableId; readonly title: string; readonly pinned: number }[];
   readonly onClose: () => void;
 }
 
@@ -78,10 +78,12 @@ function MoveDialog({ id, version, behind, onClose }: MoveProps) {
   );
 }
 
-function movedUser(user: Artefact, id: SharedId | CaseId, version: number): Write['changed'] {
+function movedUser(user: Artefact, id: ReusableId, version: number): Write['changed'] {
   if (user.kind !== 'case' && user.kind !== 'shared') return [];
-  if (!user.content.steps.some((s) => isBehind(s, id, version))) return [];
+  const { content } = user;
+  const data = 'data' in content && content.data !== null && content.data.set === id && content.data.pinned !== null && content.data.pinned < version ? { ...content.data, pinned: version } : null;
+  if (data === null && !content.steps.some((s) => isBehind(s, id, version))) return [];
   const steps = withPinsMoved(user.content.steps, id, version);
   const { version: head } = user.summary;
-  return user.kind === 'case' ? [{ kind: 'case', id: user.summary.id, version: head, content: { ...user.content, steps } }] : [{ kind: 'shared', id: user.summary.id, version: head, content: { ...user.content, steps } }];
+  return user.kind === 'case' ? [{ kind: 'case', id: user.summary.id, version: head, content: { ...user.content, steps, data: data ?? user.content.data } }] : [{ kind: 'shared', id: user.summary.id, version: head, content: { ...user.content, steps } }];
 }

@@ -1,10 +1,10 @@
-import { type Argument, type CalledRows, type CaseCall, type Parameter, type SharedUse, type Use } from '@caderno/core/cases';
-import { openParameters, type Library, type Used } from '@caderno/core/shared';
+import { type Argument, type CalledRows, type CaseCall, type Parameter, type Row, type SharedUse, type Use } from '@caderno/core/cases';
+import { allRows, openParameters, rowsToRun, type Library, type UsedSteps } from '@caderno/core/shared';
 import { Button, Dialog, TextButton, countOf } from '../look/index.ts';
 
 interface Props {
   readonly use: Use;
-  readonly used: Used;
+  readonly used: UsedSteps;
   readonly library: Library;
   /** The parameters of whoever uses it. */
   readonly callers: readonly Parameter[];
@@ -20,7 +20,7 @@ export function ArgumentsDialog({ use, used, library, callers, onChange, onClose
   const move = (from: Argument, to: string): void => onChange({ arguments: [...use.arguments.filter((a) => a.id !== from.id && a.id !== to), { id: to, value: from.value }] });
   return (
     <Dialog title={`Values of ${used.id} ${used.content.title}`} onClose={onClose} wide>
-      {use.kind === 'call' && used.kind === 'case' && <Rows rows={use.rows} called={used.content.rows} onChange={(rows) => onChange({ rows })} />}
+      {use.kind === 'call' && used.kind === 'case' && <Rows rows={use.rows} called={allRows(used.content, library)} running={rowsToRun(used.content, library).length} onChange={(rows) => onChange({ rows })} />}
       {lost.map((argument) => (
         <p key={argument.id} className="mt-2 rounded-[5px] bg-brick-wash px-3 py-1.5 text-sm">
           <span className="cad-parameter">{`<${argument.id}>`}</span> was given <span className="font-mono">{argument.value}</span>, and {used.id} has no such parameter any more. Give it to{' '}
@@ -86,7 +86,7 @@ function otherwise(parameter: Parameter, callers: readonly Parameter[]): string 
   return `whoever runs this one gives it, ${last}`;
 }
 
-function Rows({ rows, called, onChange }: { readonly rows: CalledRows; readonly called: readonly { readonly id: string & { readonly __brand: 'RowId' }; readonly name: string }[]; readonly onChange: (rows: CalledRows) => void }) {
+function Rows({ rows, called, running, onChange }: { readonly rows: CalledRows; readonly called: readonly Row[]; readonly running: number; readonly onChange: (rows: CalledRows) => void }) {
   const [first] = called;
   return (
     <fieldset className="space-y-1.5 text-sm">
@@ -115,9 +115,32 @@ function Rows({ rows, called, onChange }: { readonly rows: CalledRows; readonly 
         </select>
       </label>
       <label className="flex items-center gap-2">
-        <input type="radio" name="rows" checked={rows.kind === 'every'} onChange={() => onChange({ kind: 'every' })} /> every row: this case runs {countOf(Math.max(1, called.length), 'time')} for each of its own
+        <input type="radio" name="rows" disabled={first === undefined} checked={rows.kind === 'chosen'} onChange={() => onChange({ kind: 'chosen', rows: called.map((r) => r.id) })} /> chosen ones
+        {rows.kind === 'chosen' && <span className="text-ink2">: this case runs {countOf(Math.max(1, called.filter((r) => rows.rows.includes(r.id)).length), 'time')} for each of its own</span>}
+      </label>
+      {rows.kind === 'chosen' && <ChosenRows chosen={rows.rows} called={called} onChange={(chosen) => onChange({ kind: 'chosen', rows: chosen })} />}
+      <label className="flex items-center gap-2">
+        <input type="radio" name="rows" checked={rows.kind === 'every'} onChange={() => onChange({ kind: 'every' })} /> every row that runs there: this case runs {countOf(Math.max(1, running), 'time')} for each of its own
       </label>
       {rows.kind !== 'mine' && <p className="text-xs text-ink2">What the row leaves empty is looked for below.</p>}
     </fieldset>
+  );
+}
+
+function ChosenRows({ chosen, called, onChange }: { readonly chosen: readonly Row['id'][]; readonly called: readonly Row[]; readonly onChange: (rows: readonly Row['id'][]) => void }) {
+  const gone = chosen.filter((id) => !called.some((r) => r.id === id)).length;
+  return (
+    <div className="ml-6 max-h-40 overflow-y-auto">
+      {gone > 0 && (
+        <p className="text-brick">
+          {countOf(gone, 'chosen row')} {gone === 1 ? 'is' : 'are'} gone. <TextButton onClick={() => onChange(chosen.filter((id) => called.some((r) => r.id === id)))}>forget {gone === 1 ? 'it' : 'them'}</TextButton>
+        </p>
+      )}
+      {called.map((row) => (
+        <label key={row.id} className="flex min-h-6 items-center gap-2">
+          <input type="checkbox" checked={chosen.includes(row.id)} onChange={(e) => onChange(e.target.checked ? [...chosen, row.id] : chosen.filter((id) => id !== row.id))} /> {row.name || 'unnamed'}
+        </label>
+      ))}
+    </div>
   );
 }

@@ -1,5 +1,5 @@
-import type { SharedUse, Use } from '@caderno/core/cases';
-import { openParameters } from '@caderno/core/shared';
+import type { Row, RowId, SharedUse, Use } from '@caderno/core/cases';
+import { allRows, openParameters, rowsToRun, type Library, type RowSource } from '@caderno/core/shared';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { memo, useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -111,7 +111,7 @@ function Given({ use, opened, onMap }: { readonly use: Use; readonly opened: Ste
   const given = use.arguments.filter((a) => a.value !== '');
   const names = openParameters(used, opened.library).map((p) => p.name);
   const lost = given.filter((a) => !names.includes(a.id));
-  const rows = rowsWords(use, used.kind === 'case' ? used.content.rows : []);
+  const rows = used.kind === 'case' ? rowsWords(use, used.content, opened.library) : null;
   return (
     <div className="flex flex-wrap items-baseline gap-x-3 text-xs text-ink2">
       {rows !== null && <span className={rows.gone ? 'text-brick' : ''}>{rows.words}</span>}
@@ -132,12 +132,22 @@ function Given({ use, opened, onMap }: { readonly use: Use; readonly opened: Ste
   );
 }
 
-function rowsWords(use: Use, rows: readonly { readonly id: string; readonly name: string }[]): { readonly words: string; readonly gone: boolean } | null {
+function rowsWords(use: Use, content: RowSource, library: Library): { readonly words: string; readonly gone: boolean } | null {
   if (use.kind === 'shared' || use.rows.kind === 'mine') return null;
-  if (use.rows.kind === 'every') return { words: `every row: ${countOf(Math.max(1, rows.length), 'time')}`, gone: false };
+  if (use.rows.kind === 'every') return { words: `every row: ${countOf(Math.max(1, rowsToRun(content, library).length), 'time')}`, gone: false };
+  const rows = allRows(content, library);
+  if (use.rows.kind === 'chosen') return chosenWords(use.rows.rows, rows);
   const { row: wanted } = use.rows;
   const row = rows.find((r) => r.id === wanted);
   return row === undefined ? { words: 'its row is gone: choose another under “values”', gone: true } : { words: `its row “${row.name || 'unnamed'}”`, gone: false };
+}
+
+function chosenWords(chosen: readonly RowId[], rows: readonly Row[]): { readonly words: string; readonly gone: boolean } {
+  const there = rows.filter((r) => chosen.includes(r.id));
+  const gone = chosen.length - there.length;
+  const names = there.slice(0, 3).map((r) => `“${r.name || 'unnamed'}”`).join(', ');
+  const words = `${countOf(there.length, 'chosen row')}${names === '' ? '' : `: ${names}${there.length > 3 ? ' …' : ''}`}`;
+  return gone === 0 ? { words, gone: false } : { words: `${words}; ${gone} more ${gone === 1 ? 'is' : 'are'} gone: look under “values”`, gone: true };
 }
 
 /** Pinned or not, withdrawn, gone; and what can be done about it. */

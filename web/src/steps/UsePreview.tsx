@@ -1,6 +1,6 @@
 import type { CaseId, SharedId } from '@caderno/core/artefacts';
-import { EMPTY_CASE, isUse } from '@caderno/core/cases';
-import { keyOfUse, openCase } from '@caderno/core/shared';
+import { EMPTY_CASE } from '@caderno/core/cases';
+import { keysUsed, openCase } from '@caderno/core/shared';
 import { useMemo } from 'react';
 import { useLibrary } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
@@ -10,10 +10,11 @@ import { OpenedLines } from './OpenedLines.tsx';
 export function UsePreview({ id }: { readonly id: SharedId | CaseId }) {
   const { project } = useFrame();
   const library = useLibrary(project, [id]).data;
-  const content = library?.get(id)?.content;
+  const used = library?.get(id);
+  const content = used === undefined || used.kind === 'dataSet' ? undefined : used.content;
   const opened = useMemo(() => (content === undefined || library === undefined ? null : openCase({ ...EMPTY_CASE, steps: content.steps, parameters: content.parameters }, library)), [content, library]);
   if (content === undefined || opened === null) return null;
-  const nested = content.steps.filter(isUse).map(keyOfUse);
+  const nested = keysUsed(content);
   return (
     <>
       <p className="font-semibold">{content.title}</p>

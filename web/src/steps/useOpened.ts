@@ -1,5 +1,5 @@
-import { EMPTY_CASE, isUse, type CaseContent, type Use, type Written } from '@caderno/core/cases';
-import { keyOfUse, openCase, surfacedParameters, visibleConstants, type Constant, type Constants, type NotOpened, type OpenedCase, type Surfaced, type Used } from '@caderno/core/shared';
+import { EMPTY_CASE, type Use, type Written } from '@caderno/core/cases';
+import { keysUsed, openCase, stepsUsed, surfacedParameters, visibleConstants, type Constant, type Constants, type NotOpened, type OpenedCase, type RowSource, type Surfaced, type Used, type UsedSteps } from '@caderno/core/shared';
 import { useMemo } from 'react';
 import { useLibrary, useSettings, useSummaries } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
@@ -16,7 +16,7 @@ export interface StepsOpened {
   readonly library: ReadonlyMap<string, Used>;
   readonly opened: ({ readonly kind: 'opened' } & OpenedCase) | NotOpened;
   readonly surfaced: readonly Surfaced[];
-  readonly usedOf: (use: Use) => Used | undefined;
+  readonly usedOf: (use: Use) => UsedSteps | undefined;
   readonly latestOf: (use: Use) => LatestHead | undefined;
 }
 
@@ -32,22 +32,21 @@ export function useConstants(configuration: string | null = null): Constants {
 }
 
 /** Opens what is being written; what it uses is read once and again whenever it changes. */
-export function useOpened(content: Written & Partial<Pick<CaseContent, 'rows'>>, configuration: string | null = null): StepsOpened {
+export function useOpened(content: Written & Partial<RowSource>, configuration: string | null = null): StepsOpened {
   const { project } = useFrame();
-  const { steps, parameters, rows } = content;
-  const uses = steps.filter(isUse);
-  const library = useLibrary(project, [...new Set(uses.map(keyOfUse))].sort()).data ?? EMPTY;
+  const { steps, parameters, rows = EMPTY_CASE.rows, data = EMPTY_CASE.data, runs = EMPTY_CASE.runs } = content;
+  const library = useLibrary(project, keysUsed({ steps, data }).sort()).data ?? EMPTY;
   const shared = useSummaries(project, 'shared').data;
   const cases = useSummaries(project, 'case').data;
   const constants = useConstants(configuration);
-  const opened = useMemo(() => openCase({ ...EMPTY_CASE, steps, parameters, rows: rows ?? [] }, library, constants), [constants, library, parameters, rows, steps]);
+  const opened = useMemo(() => openCase({ ...EMPTY_CASE, steps, parameters, rows, data, runs }, library, constants), [constants, data, library, parameters, rows, runs, steps]);
   const surfaced = useMemo(() => surfacedParameters({ steps, parameters }, library), [library, parameters, steps]);
   return useMemo(
     () => ({
       library,
       opened,
       surfaced,
-      usedOf: (use) => library.get(keyOfUse(use)),
+      usedOf: (use) => stepsUsed(library, use),
       latestOf: (use) => {
         const head = use.kind === 'shared' ? shared?.find((s) => s.id === use.shared) : cases?.find((c) => c.id === use.case);
         return head && { title: head.title, version: head.version, withdrawn: head.state === 'withdrawn' };

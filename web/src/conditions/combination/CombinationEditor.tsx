@@ -2,14 +2,13 @@ import { readConstraint, type CombinationModel } from '@caderno/core/conditions'
 import type { ItemCoverage } from '@caderno/core/coverage';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { Choose, TextButton, countOf } from '../../look/index.ts';
+import { Choose, TextButton, countOf, combinationProblemSentence, constraintProblemSentence, constraintsNamed } from '../../look/index.ts';
 import { useBeside } from '../../worker/index.ts';
 import { MOST_EXPLAINED, checkCombination, findCannotOccur } from '../checking/modelCheck.ts';
 import { ConstraintField } from './ConstraintField.tsx';
 import { FactorGrid } from './FactorGrid.tsx';
 import { PairMatrix } from './PairMatrix.tsx';
 import { addConstraint, setGroup, withConstraint, withoutConstraint } from './combinationEdits.ts';
-import { combinationProblemSentence, constraintProblemSentence, constraintsNamed } from './combinationProblemSentence.ts';
 
 interface Props {
   readonly model: CombinationModel;

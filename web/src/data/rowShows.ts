@@ -1,9 +1,9 @@
 import type { CaseId, ConditionId } from '@caderno/core/artefacts';
 import type { Row, RowId } from '@caderno/core/cases';
-import { shownIn, type ConditionCoverage, type Standing } from '@caderno/core/coverage';
-import type { RowShows } from '../data/index.ts';
+import { redundantRows, shownIn, type ConditionCoverage, type Standing } from '@caderno/core/coverage';
+import type { RowShows } from './GridRow.tsx';
 
-/** What each row of a case shows: the names of the items, and as mark the best standing among them. */
+/** What each row of a case shows: the names of the items, as mark the best standing among them, and whether others show the same. */
 export function rowShows(id: CaseId, rows: readonly Row[], coverages: ReadonlyMap<ConditionId, ConditionCoverage>): Map<RowId, RowShows> {
   const names = new Map<RowId, string[]>();
   const suspect = new Set<RowId>();
@@ -16,12 +16,18 @@ export function rowShows(id: CaseId, rows: readonly Row[], coverages: ReadonlyMa
         const found = items[place];
         if (found === undefined) continue;
         // A plain condition is shown by every row alike: saying so at each would hide what the row is for.
-        if (found.item.kind !== 'condition') names.set(row.id, [...(names.get(row.id) ?? []), found.item.name]);
+        if (found.item.kind !== 'condition') {
+          const all = names.get(row.id) ?? [];
+          all.push(found.item.name);
+          names.set(row.id, all);
+        }
         (found.standing === 'suspect' ? suspect : trusted).add(row.id);
       }
     });
   }
-  return new Map(rows.map((row) => [row.id, { standing: markOf(trusted.has(row.id), suspect.has(row.id)), words: (names.get(row.id) ?? []).join(' · ') }]));
+  const nameOf = new Map(rows.map((r) => [r.id, r.name]));
+  const redundant = new Map(redundantRows(id, coverages.values()).map((r) => [r.row, r.like === null ? 'only what others show together:' : `only what “${nameOf.get(r.like) ?? ''}” shows:`]));
+  return new Map(rows.map((row) => [row.id, { standing: markOf(trusted.has(row.id), suspect.has(row.id)), words: (names.get(row.id) ?? []).join(' · '), redundant: redundant.get(row.id) ?? '' }]));
 }
 
 function markOf(trusted: boolean, suspect: boolean): Standing | null {

@@ -1,0 +1,77 @@
+import { compareDecimals, parseDecimal } from '../values/index.ts';
+import { readCell, type CellText } from '../data/index.ts';
+import type { Row } from './row.ts';
+import type { Parameter, ParameterId } from './parameter.ts';
+
+/** Stands for the names of rows where a column is meant; no parameter has it as id. */
+export const NAME_COLUMN = '@name';
+export type ColumnId = ParameterId | typeof NAME_COLUMN;
+
+/**
+ * What rows must have in a column, as it is typed: words that stand in the cell, or a sign before what is compared:
+ * `=` is, `!=` is not, `!` does not hold, `<` `<=` `>` `>=` in order. `=` alone: nothing is given; `!=` alone: something is.
+ */
+export interface ColumnFilter {
+  readonly id: ColumnId;
+  readonly text: string;
+}
+
+const SIGNS = ['!=', '<=', '>=', '=', '<', '>', '!'] as const;
+type Sign = (typeof SIGNS)[number];
+
+/** The rows that pass every filter, in their order. A cell that leaves its value to the default counts as that. */
+export function filteredRows(rows: readonly Row[], parameters: readonly Parameter[], filters: readonly ColumnFilter[]): readonly Row[] {
+  const asked = filters.filter((f) => f.text.trim() !== '');
+  if (asked.length === 0) return rows;
+  const tests = asked.map((f) => ({ column: columnReader(f.id, parameters), passes: cellTest(f.text.trim()) }));
+  return rows.filter((row) => tests.every(({ column, passes }) => passes(column(row))));
+}
+
+/** The rows in the order of a column, equal ones as they were; what gives nothing comes last in either direction. */
+export function sortedRows(rows: readonly Row[], parameters: readonly Parameter[], by: ColumnId, descending: boolean): readonly Row[] {
+  const column = columnReader(by, parameters);
+  const keyed = rows.map((row) => ({ row, cell: column(row) }));
+  return keyed.toSorted((a, b) => Number(a.cell === '') - Number(b.cell === '') || (descending ? -1 : 1) * compareCells(a.cell, b.cell)).map(({ row }) => row);
+}
+
+/** What a row has in a column: the value as text, the default where the cell leaves it to that; empty when there is none. */
+function columnReader(id: ColumnId, parameters: readonly Parameter[]): (row: Row) => string {
+  if (id === NAME_COLUMN) return (row) => row.name;
+  const fallback = parameters.find((p) => p.id === id)?.default ?? '';
+  return (row) => valueText(row.cells[id] ?? '') || valueText(fallback);
+}
+
+function valueText(cell: CellText): string {
+  const value = readCell(cell);
+  return value.kind === 'text' ? value.text : value.kind === 'missing' ? cell : '';
+}
+
+function cellTest(text: string): (cell: string) => boolean {
+  const sign = SIGNS.find((s) => text.startsWith(s));
+  const wanted = (sign === undefined ? text : text.slice(sign.length)).trim();
+  const words = wanted.toLowerCase();
+  if (sign === undefined) return (cell) => cell.toLowerCase().includes(words);
+  if (sign === '!') return (cell) => !cell.toLowerCase().includes(words);
+  return (cell) => SIGN_HOLDS[sign](cell === '' || wanted === '' ? Number(cell !== '') - Number(wanted !== '') : compareCells(cell, wanted)) && (cell !== '' || !isOrder(sign));
+}
+
+function isOrder(sign: Sign): boolean {
+  return sign.startsWith('<') || sign.startsWith('>');
+}
+
+const SIGN_HOLDS: Record<Exclude<Sign, '!'>, (order: number) => boolean> = {
+  '=': (order) => order === 0,
+  '!=': (order) => order !== 0,
+  '<': (order) => order < 0,
+  '<=': (order) => order <= 0,
+  '>': (order) => order > 0,
+  '>=': (order) => order >= 0,
+};
+
+/** Numbers by their exact value, everything else as text without regard to capitals: dates and times sort so too. */
+export function compareCells(a: string, b: string): number {
+  const [x, y] = [parseDecimal(a), parseDecimal(b)];
+  if (x !== null && y !== null) return compareDecimals(x, y);
+  const [left, right] = [a.toLowerCase(), b.toLowerCase()];
+  return left < right ? -1 : left > right ? 1 : 0;
+}

@@ -1,0 +1,95 @@
+import type { CaseId, ConditionId } from '@caderno/core/artefacts';
+import { rowsChosen, type CaseContent, type ColumnFilter, type Parameter, type ParameterId, type Row, type RowId } from '@caderno/core/cases';
+import { gainedItems, type ConditionCoverage, type DesignCondition } from '@caderno/core/coverage';
+import { allRows, rowsToRun, type Library } from '@caderno/core/shared';
+import { memo, useCallback, useMemo, useState } from 'react';
+import { DataFiles, DataGrid, MakeRows, RedundantRows, rowShows, useColumnChecks } from '../data/index.ts';
+import { Section, TextButton, countOf } from '../look/index.ts';
+import type { Editing } from '../versions/index.ts';
+import { RowsRun } from './RowsRun.tsx';
+import { SharedRows } from './SharedRows.tsx';
+import { ShareRows } from './ShareRows.tsx';
+
+interface Props {
+  readonly id: CaseId;
+  readonly content: CaseContent;
+  readonly library: Library;
+  readonly instances: bigint;
+  readonly conditions: ReadonlyMap<ConditionId, DesignCondition>;
+  readonly coverages: ReadonlyMap<ConditionId, ConditionCoverage>;
+  readonly mostItems: number;
+  readonly chosen: RowId | null;
+  readonly onChoose: (row: RowId | null) => void;
+  readonly canEdit: boolean;
+  readonly update: Editing<CaseContent>['update'];
+  readonly onRename: (parameter: Parameter, name: string) => void;
+  readonly onRemoveParameter: (id: ParameterId) => void;
+  readonly onDeclare: (name: string) => void;
+}
+
+const NO_ROWS: readonly Row[] = [];
+
+/** The data of a case: rows of its own, those of a data set, which of them run, and the ways to more. */
+export const CaseData = memo(function CaseData(props: Props) {
+  const { id, content, library, instances, conditions, coverages, mostItems, chosen, onChoose, canEdit, update, onRename, onRemoveParameter, onDeclare } = props;
+  const { rows, parameters, data, runs } = content;
+  const [making, setMaking] = useState(false);
+  const [ownWanted, setOwnWanted] = useState(false);
+  const source = useMemo(() => ({ rows, parameters, data, runs }), [data, parameters, rows, runs]);
+  const all = useMemo(() => allRows(source, library), [library, source]);
+  const shared = useMemo(() => (data === null ? NO_ROWS : all.filter((row) => !rows.includes(row))), [all, data, rows]);
+  const running = useMemo(() => (runs.kind === 'all' ? null : new Set(rowsToRun(source, library).map((r) => r.id))), [library, runs, source]);
+  const shows = useMemo(() => rowShows(id, all, coverages), [all, coverages, id]);
+  const checks = useColumnChecks(content.covers, conditions);
+  const run = useCallback((ids: readonly RowId[]) => update((c) => ({ ...c, runs: { kind: 'chosen', rows: ids } })), [update]);
+  const runFiltered = useCallback((filters: readonly ColumnFilter[]) => update((c) => ({ ...c, runs: { kind: 'filter', filters } })), [update]);
+  const gained = useCallback(
+    (made: readonly Row[]) => gainedItems(id, content, made, [...conditions.values()].flatMap((condition) => { const coverage = coverages.get(condition.id); return coverage === undefined ? [] : [{ condition, coverage }]; }), mostItems),
+    [conditions, content, coverages, id, mostItems],
+  );
+  const hasOwn = data === null || rows.length > 0 || ownWanted;
+  const grid = { parameters, shows, chosen, onChoose, running, runnable: all, checks, onRename, onRemoveColumn: onRemoveParameter, onAddColumn: onDeclare, ...(canEdit ? { onRunFilter: runFiltered } : {}), ...(canEdit ? { onRun: run } : {}) };
+  return (
+    <Section
+      title="Data"
+      aside={`${countOf(all.length, 'row')}${runningWords(all, running)} · ${instances === 1n ? '1 instance' : `${instances.toLocaleString()} instances`}`}
+      actions={
+        <span className="flex items-baseline gap-3 text-xs">
+          {canEdit && <TextButton onClick={() => setMaking(true)}>make rows</TextButton>}
+          <DataFiles name={`${id} ${content.title}`} rows={rows} parameters={parameters} canEdit={canEdit} update={update} />
+        </span>
+      }
+    >
+      <RowsRun rows={all} running={rowsChosen(all, parameters, runs).length} choice={runs} parameters={parameters} canEdit={canEdit} onChange={(choice) => update((c) => ({ ...c, runs: choice }))} />
+      {data !== null && (
+        <SharedRows data={data} content={content} library={library} canEdit={canEdit} update={update}>
+          <DataGrid label={`Rows of ${data.set}`} rows={shared} {...grid} canEdit={false} update={noUpdate} />
+        </SharedRows>
+      )}
+      {hasOwn ? (
+        <>
+          {data !== null && <p className="mb-1 mt-3 text-xs text-ink2">Rows of its own besides</p>}
+          <DataGrid label="Data rows" rows={rows} {...grid} canEdit={canEdit} update={update} />
+        </>
+      ) : (
+        canEdit && (
+          <TextButton className="mt-1 text-xs" onClick={() => setOwnWanted(true)}>
+            add rows of its own
+          </TextButton>
+        )
+      )}
+      <RedundantRows rows={rows} shows={shows} canEdit={canEdit} update={update} />
+      {canEdit && data === null && <ShareRows content={content} update={update} />}
+      {making && <MakeRows rows={all} parameters={parameters} checks={checks} gained={gained} estimate={content.estimate} onAdd={(made) => update((c) => ({ ...c, rows: [...c.rows, ...made] }))} onClose={() => setMaking(false)} />}
+    </Section>
+  );
+});
+
+function noUpdate(): void {
+  throw new Error('Rows of a data set are changed in the data set');
+}
+
+function runningWords(all: readonly Row[], running: ReadonlySet<RowId> | null): string {
+  const run = running === null ? all.filter((r) => !r.aside).length : running.size;
+  return run === all.length ? '' : `, ${run} run`;
+}

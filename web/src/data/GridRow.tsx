@@ -1,0 +1,170 @@
+import { fitsType, type ParameterId, type Row } from '@caderno/core/cases';
+import type { Standing } from '@caderno/core/coverage';
+import { memo, type ReactNode } from 'react';
+import { PARAMETER_TYPE_WORD, StandingShape } from '../look/index.ts';
+import type { ColumnCheck } from './columnCheck.ts';
+import type { CellAt } from './gridSelection.ts';
+import { cellOf, columnName, type GridColumn } from './table.ts';
+
+export const ROW_HEIGHT = 33;
+
+/** What a row shows, in words, and its mark. */
+export interface RowShows {
+  readonly standing: Standing | null;
+  readonly words: string;
+  /** Why it shows nothing that others do not; empty: it does, or nobody knows. */
+  readonly redundant: string;
+}
+
+export interface OnCell {
+  readonly select: (at: CellAt, extend: boolean) => void;
+  readonly open: (at: CellAt) => void;
+  readonly edit: (text: string) => void;
+  readonly leave: () => void;
+}
+
+interface Props {
+  /** Null: all rows are of one height. */
+  readonly measure: ((element: Element | null) => void) | null;
+  /** Its place among the lines that are seen. */
+  readonly line: number;
+  readonly start: number;
+  /** Undefined: the line where one types the next row. */
+  readonly row: Row | undefined;
+  readonly columns: readonly GridColumn[];
+  readonly template: string;
+  readonly shown: RowShows | undefined;
+  readonly checks: ReadonlyMap<ParameterId, ColumnCheck>;
+  readonly runs: boolean;
+  readonly isChosen: boolean;
+  /** The column of the focused cell, and of the one that the tab key reaches. */
+  readonly focus: number | null;
+  readonly tabStop: number | null;
+  readonly from: number | null;
+  readonly to: number | null;
+  readonly edit: string | null;
+  readonly onCell: OnCell;
+}
+
+/** A line of the grid. Drawn again only when something of its own changed. */
+export const GridRow = memo(function GridRow({ measure, line, start, row, columns, template, shown, checks, runs, isChosen, focus, tabStop, from, to, edit, onCell }: Props) {
+  const ground = isChosen ? 'bg-marker-wash' : 'bg-page';
+  return (
+    <div
+      ref={measure}
+      data-index={line}
+      role="row"
+      aria-rowindex={line + 2}
+      aria-selected={isChosen}
+      className={`absolute inset-x-0 grid border-b border-rule ${ground}`}
+      style={{ gridTemplateColumns: template, top: start, ...(measure === null ? { height: ROW_HEIGHT } : { minHeight: ROW_HEIGHT }) }}
+    >
+      <span role="gridcell" className={`sticky left-0 z-10 grid place-items-center ${ground}`}>
+        {shown?.standing != null && runs && <StandingShape standing={shown.standing} />}
+      </span>
+      {columns.map((column, i) => (
+        <Cell
+          key={column.kind === 'parameter' ? column.parameter.id : column.kind}
+          at={{ row: line, column: i }}
+          row={row}
+          column={column}
+          check={column.kind === 'parameter' ? checks.get(column.parameter.id) : undefined}
+          isOneLine={measure === null}
+          ground={ground}
+          runs={runs}
+          focused={focus === i}
+          tabbable={tabStop === i}
+          selected={from !== null && to !== null && i >= from && i <= to}
+          edit={focus === i ? edit : null}
+          onCell={onCell}
+        />
+      ))}
+      <span role="gridcell" className={`${measure === null ? 'truncate' : 'line-clamp-2'} px-2 py-[7px] text-xs leading-[1.45] text-ink2`} title={[row?.aside === true ? 'put aside' : '', shown?.words ?? '', shown?.redundant ?? ''].filter(Boolean).join(' · ') || undefined}>
+        {row !== undefined && <Shown row={row} runs={runs} shown={shown} />}
+      </span>
+    </div>
+  );
+});
+
+function Shown({ row, runs, shown }: { readonly row: Row; readonly runs: boolean; readonly shown: RowShows | undefined }) {
+  if (row.aside) return <span className="italic">put aside</span>;
+  if (!runs) return <span className="italic">does not run</span>;
+  return (
+    <>
+      {row.mark !== null && <span className={row.mark === 'valid' ? 'text-pine' : 'text-brick'}>{row.mark === 'valid' ? '✓ valid ' : '✗ invalid '}</span>}
+      {shown?.redundant ? <span className="text-ochre-ink">{shown.redundant} </span> : null}
+      {shown?.words}
+    </>
+  );
+}
+
+interface CellProps {
+  readonly at: CellAt;
+  readonly row: Row | undefined;
+  readonly column: GridColumn;
+  readonly check: ColumnCheck | undefined;
+  readonly isOneLine: boolean;
+  readonly ground: string;
+  readonly runs: boolean;
+  readonly focused: boolean;
+  readonly tabbable: boolean;
+  readonly selected: boolean;
+  readonly edit: string | null;
+  readonly onCell: OnCell;
+}
+
+function Cell({ at, row, column, check, isOneLine, ground, runs, focused, tabbable, selected, edit, onCell }: CellProps): ReactNode {
+  const text = row === undefined ? '' : cellOf(row, column);
+  const ghost = ghostOf(row, column, text);
+  const problem = problemOf(column, check, text);
+  const label = `${columnName(column)} of ${row?.name ?? 'the next row'}`;
+  const place = column.kind === 'name' ? `sticky left-[26px] z-10 ${selected ? 'bg-blue-wash' : ground}` : selected ? 'bg-blue-wash' : '';
+  return (
+    <div
+      role="gridcell"
+      aria-label={edit === null ? `${label}: ${text || ghost || 'empty'}` : undefined}
+      aria-invalid={problem !== null}
+      aria-colindex={at.column + 2}
+      data-cell={`${at.row}/${at.column}`}
+      tabIndex={tabbable ? 0 : -1}
+      title={problem ?? (text.length > 12 ? text : undefined)}
+      className={`min-w-0 outline-none ${column.kind === 'parameter' ? 'font-mono text-xs' : ''} ${place} ${runs ? '' : 'text-ink2'} ${focused ? 'shadow-[inset_0_0_0_2px_var(--color-blue)]' : ''}`}
+      onMouseDown={(event) => {
+        if (edit === null) onCell.select(at, event.shiftKey);
+      }}
+      onFocus={() => {
+        if (!focused && edit === null && tabbable) onCell.select(at, false);
+      }}
+      onDoubleClick={() => onCell.open(at)}
+    >
+      {edit !== null ? (
+        <input
+          aria-label={label}
+          list={check !== undefined && column.kind === 'parameter' ? `values-${column.parameter.id}` : undefined}
+          value={edit}
+          onChange={(e) => onCell.edit(e.target.value)}
+          onBlur={onCell.leave}
+          className="h-full w-full bg-page px-2 shadow-[inset_0_0_0_2px_var(--color-blue)] outline-none"
+        />
+      ) : (
+        <span className={`${isOneLine ? 'block truncate' : 'line-clamp-2 break-words'} min-h-8 px-2 py-[7px] leading-[1.4] ${column.kind === 'description' ? 'text-xs' : ''} ${problem === null ? '' : 'text-brick underline decoration-wavy decoration-1'}`}>
+          {text === '' ? <span className="italic text-ink2">{ghost}</span> : text === '""' ? '“”' : text}
+        </span>
+      )}
+    </div>
+  );
+}
+
+/** The default that applies to an empty cell; where the next row is typed, that one may. */
+function ghostOf(row: Row | undefined, column: GridColumn, text: string): string {
+  if (row === undefined) return column.kind === 'name' ? 'next row' : '';
+  return column.kind === 'parameter' && text === '' ? column.parameter.default : '';
+}
+
+function problemOf(column: GridColumn, check: ColumnCheck | undefined, text: string): string | null {
+  if (column.kind !== 'parameter') return null;
+  // A constant stands for a value that the cell does not tell.
+  if (text.includes('<')) return null;
+  if (!fitsType(column.parameter.type, text)) return `not a ${PARAMETER_TYPE_WORD[column.parameter.type]}`;
+  return text === '' ? null : (check?.problem(text) ?? null);
+}

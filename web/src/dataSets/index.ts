@@ -1,0 +1,2 @@
+export { DataSetPage } from './DataSetPage.tsx';
+export { DataSetIndex } from './DataSetIndex.tsx';
