@@ -76,7 +76,7 @@ async function coverageFigures(): Promise<Figure[]> {
     ...EMPTY_CASE,
     title: 'Many rows',
     parameters: factors.map((f) => ({ id: parameterId(f.id), name: f.name, type: 'text' as const, default: '', description: '' })),
-    rows: Array.from({ length: ROWS }, (_, i) => (newRow(rowId(`r${i}`), `row ${i}`, Object.fromEntries(factors.map((f) => [f.id, `value ${random(VALUES)}`])))),
+    rows: Array.from({ length: ROWS }, (_, i) => newRow(rowId(`r${i}`), `row ${i}`, Object.fromEntries(factors.map((f) => [f.id, `value ${random(VALUES)}`])))),
     covers: [{ ...newCover(k, 1), fields: factors.map((f) => ({ id: f.id, parameter: parameterId(f.id) })) }],
   };
   const testCase = (edited: CaseContent): DesignCase => ({ id: c, state: 'draft', version: 1, content: edited });

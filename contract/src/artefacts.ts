@@ -48,7 +48,9 @@ export const caseSummarySchema = z.object({
   caseKind: z.enum(CASE_KINDS),
   execution: z.enum(EXECUTIONS),
   steps: count,
+  /** Of its own. */
   rows: count,
+  dataSet: dataSetIdSchema.nullable(),
   estimate: z.number().nullable(),
   covers: z.array(conditionIdSchema),
 });

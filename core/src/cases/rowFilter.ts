@@ -38,12 +38,13 @@ export function sortedRows(rows: readonly Row[], parameters: readonly Parameter[
 function columnReader(id: ColumnId, parameters: readonly Parameter[]): (row: Row) => string {
   if (id === NAME_COLUMN) return (row) => row.name;
   const fallback = parameters.find((p) => p.id === id)?.default ?? '';
-  return (row) => valueText(row.cells[id] ?? '') || valueText(fallback);
+  return (row) => valueText(row.cells[id] ?? '') ?? valueText(fallback) ?? '';
 }
 
-function valueText(cell: CellText): string {
+/** Null: the cell leaves its value to the default. */
+function valueText(cell: CellText): string | null {
   const value = readCell(cell);
-  return value.kind === 'text' ? value.text : value.kind === 'missing' ? cell : '';
+  return value.kind === 'text' ? value.text : value.kind === 'missing' ? cell : null;
 }
 
 function cellTest(text: string): (cell: string) => boolean {
@@ -52,11 +53,10 @@ function cellTest(text: string): (cell: string) => boolean {
   const words = wanted.toLowerCase();
   if (sign === undefined) return (cell) => cell.toLowerCase().includes(words);
   if (sign === '!') return (cell) => !cell.toLowerCase().includes(words);
-  return (cell) => SIGN_HOLDS[sign](cell === '' || wanted === '' ? Number(cell !== '') - Number(wanted !== '') : compareCells(cell, wanted)) && (cell !== '' || !isOrder(sign));
-}
-
-function isOrder(sign: Sign): boolean {
-  return sign.startsWith('<') || sign.startsWith('>');
+  if (sign === '=' || sign === '!=') return (cell) => SIGN_HOLDS[sign](cell === '' || wanted === '' ? Number(cell !== '') - Number(wanted !== '') : compareCells(cell, wanted));
+  const isNumber = parseDecimal(wanted) !== null;
+  // A number is neither before nor after what is none.
+  return (cell) => cell !== '' && (parseDecimal(cell) !== null) === isNumber && SIGN_HOLDS[sign](compareCells(cell, wanted));
 }
 
 const SIGN_HOLDS: Record<Exclude<Sign, '!'>, (order: number) => boolean> = {

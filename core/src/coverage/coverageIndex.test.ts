@@ -1,6 +1,7 @@
 import { expect, test, describe } from '@jest/globals';
 import fc from 'fast-check';
-import { rowId, plainStep, stepId, type Step } from '../cases/index.ts';
+import { newRow, parameterId, rowId, plainStep, stepId, type CaseContent, type RowChoice, type Step } from '../cases/index.ts';
+import { EMPTY_DATA_SET } from '../dataSets/index.ts';
 import { EMPTY_SHARED, type Used } from '../shared/index.ts';
 import { PLAIN_ITEM, TECHNIQUE_OF_ITEM, itemKey } from '../conditions/index.ts';
 import { CoverageIndex, caseMarks, countStandings, coverageReport, heldUp, listItems, percentDown, perTechnique, shownBy, shownRatio, type Design, type DesignCase, type DesignChange } from './index.ts';
@@ -161,6 +162,24 @@ describe('through what a case uses', () => {
   });
 });
 
+const taking = (pinned: number | null): CaseContent['data'] => ({ set: 'D-1', pinned, columns: [{ id: parameterId('p'), column: parameterId('c') }] });
+const withData = (data: CaseContent['data'], runs: RowChoice) => (c: DesignCase): DesignCase => ({ ...c, content: { ...c.content, data, runs } });
+const dataSet = (values: readonly string[], aside: boolean): Used => ({
+  kind: 'dataSet', id: 'D-1', version: 1, withdrawn: false,
+  content: { ...EMPTY_DATA_SET, parameters: [{ id: parameterId('c'), name: 'c', type: 'text', default: '5', description: '' }], rows: values.map((value, i) => ({ ...newRow(rowId(`d${i}`), '', { c: value }), aside: aside && i === 0 })) },
+});
+
+test('rows of a data set show what own rows of the same values would, and follow it or stay with a version', () => {
+  const base = designOf({ requirements: [requirement(1)], conditions: [condition(1, [1], { model: ranges })] });
+  const shown = (design: Design) => new CoverageIndex(design).coverageOf(K(1))?.items.map((i) => [i.standing, i.instances]);
+  const taken = (pinned: number | null, runs: RowChoice = { kind: 'all' }): Design => ({ ...base, cases: [withData(taking(pinned), runs)(testCase(1, [], [byReading]))], library: [{ key: 'D-1', used: dataSet(['0', '99999', '12a'], false) }, { key: 'D-1@1', used: dataSet(['-1'], false) }] });
+  const own = (...values: string[]): Design => ({ ...base, cases: [testCase(1, values, [byReading])] });
+  expect(shown(taken(null))).toEqual(shown(own('0', '99999', '12a')));
+  expect(shown(taken(1))).toEqual(shown(own('-1')));
+  expect(shown(taken(null, { kind: 'chosen', rows: [rowId('d2')] }))).toEqual(shown(own('12a')));
+  expect(shown(taken(null, { kind: 'filter', filters: [{ id: parameterId('p'), text: '>5' }] }))).toEqual(shown(own('99999')));
+});
+
 /** Random changes of a small design; the union is what a project can undergo. */
 const change: fc.Arbitrary<DesignChange> = fc.oneof(
   fc.array(fc.record({ n: fc.integer({ min: 1, max: 4 }), meaningSince: fc.integer({ min: 1, max: 3 }), risk: fc.constantFrom('high' as const, 'low' as const), withdrawn: fc.boolean() }), { maxLength: 4 }).map(
@@ -176,11 +195,11 @@ const change: fc.Arbitrary<DesignChange> = fc.oneof(
       condition: c.gone ? null : condition(c.n, c.of, c.plain ? {} : { model: ranges, leftOut: [{ id: itemKey('reading:edge:0'), reason: '', by: '', at: '' }] }, { meaningSince: c.meaningSince, state: c.withdrawn ? 'withdrawn' : 'draft' }),
     }),
   ),
-  fc.record({ n: fc.integer({ min: 1, max: 3 }), covers: fc.uniqueArray(fc.integer({ min: 1, max: 3 }), { maxLength: 3 }), values: fc.array(fc.constantFrom('0', '-1', '12a', '""', '5', '', '<limit>'), { maxLength: 4 }), gone: fc.boolean(), seen: fc.integer({ min: 1, max: 3 }), state: fc.constantFrom('draft' as const, 'withdrawn' as const), uses: fc.array(fc.constantFrom('every', 'mine', 'own', 'shared', 'pinned'), { maxLength: 2 }) }).map(
+  fc.record({ n: fc.integer({ min: 1, max: 3 }), covers: fc.uniqueArray(fc.integer({ min: 1, max: 3 }), { maxLength: 3 }), values: fc.array(fc.constantFrom('0', '-1', '12a', '""', '5', '', '<limit>'), { maxLength: 4 }), data: fc.constantFrom<CaseContent['data']>(null, taking(null), taking(1)), runs: fc.constantFrom<RowChoice>({ kind: 'all' }, { kind: 'chosen', rows: [rowId('r0'), rowId('d0')] }, { kind: 'filter', filters: [{ id: parameterId('p'), text: '!=5' }] }), gone: fc.boolean(), seen: fc.integer({ min: 1, max: 3 }), state: fc.constantFrom('draft' as const, 'withdrawn' as const), uses: fc.array(fc.constantFrom('every', 'mine', 'own', 'shared', 'pinned'), { maxLength: 2 }) }).map(
     (c): DesignChange => ({
       kind: 'case',
       id: C(c.n),
-      case: c.gone ? null : testCase(c.n, c.values, c.covers.map((k) => ({ ...byReading, id: K(k), seenVersion: c.seen, expects: [stepId('s1')] })), { state: c.state }, c.n === 3 ? [] : c.uses.map((how, i) => (how === 'shared' || how === 'pinned' ? sharedUse(i, how === 'pinned' ? 1 : null) : calling(i, c.n + 1, how)))),
+      case: c.gone ? null : withData(c.data, c.runs)(testCase(c.n, c.values, c.covers.map((k) => ({ ...byReading, id: K(k), seenVersion: c.seen, expects: [stepId('s1')] })), { state: c.state }, c.n === 3 ? [] : c.uses.map((how, i) => (how === 'shared' || how === 'pinned' ? sharedUse(i, how === 'pinned' ? 1 : null) : calling(i, c.n + 1, how))))),
     }),
   ),
   fc.record({ n: fc.integer({ min: 1, max: 2 }), at: fc.integer({ min: 1, max: 3 }), on: fc.constantFrom('requirement', 'condition', 'items'), open: fc.boolean(), gone: fc.boolean() }).map((c): DesignChange => {
@@ -189,6 +208,9 @@ const change: fc.Arbitrary<DesignChange> = fc.oneof(
   }),
   fc.record({ key: fc.constantFrom('S-1', 'S-1@1'), steps: fc.constantFrom<readonly Step[] | null>(null, [], [calling(0, 3, 'every')], [plainStep(stepId('s9'), '', 'it speaks')]) }).map(
     ({ key, steps }): DesignChange => (steps === null ? { kind: 'library', entries: [], gone: [key] } : { kind: 'library', entries: [{ key, used: sharedSteps(steps) }], gone: [] }),
+  ),
+  fc.record({ key: fc.constantFrom('D-1', 'D-1@1'), values: fc.option(fc.array(fc.constantFrom('0', '100000', '5', '<limit>'), { maxLength: 3 })), aside: fc.boolean() }).map(
+    ({ key, values, aside }): DesignChange => (values === null ? { kind: 'library', entries: [], gone: [key] } : { kind: 'library', entries: [{ key, used: dataSet(values, aside) }], gone: [] }),
   ),
   fc.tuple(fc.constantFrom(1, 4), fc.constantFrom(9, 20_000)).map(([high, mostItems]): DesignChange => ({ kind: 'settings', settings: { riskWeights: { high, medium: 2, low: 1 }, mostItems, constants: mostItems === 9 ? [limit] : [] } })),
 );

@@ -2,7 +2,7 @@ import { artefactId, type ArtefactKind, type ArtefactState, type Priority } from
 import { QUESTION_STATUSES, REQUIREMENT_TYPES, effectiveRisk, type Risk, type RiskScale } from '@caderno/core/basis';
 import { CASE_KINDS, EXECUTIONS, expects } from '@caderno/core/cases';
 import { MODEL_KINDS, POLARITIES } from '@caderno/core/conditions';
-import { conditionIdSchema, requirementIdSchema, type KindAndContent, type Summary } from '@caderno/contract';
+import { conditionIdSchema, dataSetIdSchema, requirementIdSchema, type KindAndContent, type Summary } from '@caderno/contract';
 import { z } from 'zod';
 import { selectRows, type Work } from '../database/index.ts';
 
@@ -42,8 +42,8 @@ export function summaryColumns(value: KindAndContent, scale: RiskScale): Summary
       return { title, module, risk: null, priority: null, owner: '', tags: [...tags], facts: { rows: rows.length, parameters: parameters.map((p) => p.name), serves: serves.map((s) => s.id) } };
     }
     case 'case': {
-      const { title, kind, execution, module, priority, owner, tags, steps, rows, estimate, covers } = value.content;
-      const facts = { kind, execution, steps: steps.length, expected: steps.filter(expects).length, rows: rows.length, estimate, covers: covers.map((c) => c.id) };
+      const { title, kind, execution, module, priority, owner, tags, steps, rows, data, estimate, covers } = value.content;
+      const facts = { kind, execution, steps: steps.length, expected: steps.filter(expects).length, rows: rows.length, dataSet: data?.set ?? null, estimate, covers: covers.map((c) => c.id) };
       return { title, module, risk: null, priority, owner, tags: [...tags], facts };
     }
   }
@@ -84,7 +84,7 @@ export async function selectSummaries(work: Work, where: string, bind: readonly 
 const requirementFacts = z.object({ type: z.enum(REQUIREMENT_TYPES) });
 const conditionFacts = z.object({ model: z.enum(MODEL_KINDS), polarity: z.enum(POLARITIES), requirements: z.array(requirementIdSchema) });
 const questionFacts = z.object({ status: z.enum(QUESTION_STATUSES), about: z.array(z.union([requirementIdSchema, conditionIdSchema])), answeredAt: z.string() });
-const caseFacts = z.object({ kind: z.enum(CASE_KINDS), execution: z.enum(EXECUTIONS), steps: z.int(), rows: z.int(), estimate: z.number().nullable(), covers: z.array(conditionIdSchema) });
+const caseFacts = z.object({ kind: z.enum(CASE_KINDS), execution: z.enum(EXECUTIONS), steps: z.int(), rows: z.int(), dataSet: dataSetIdSchema.nullable(), estimate: z.number().nullable(), covers: z.array(conditionIdSchema) });
 
 const dataSetFacts = z.object({ rows: z.int(), parameters: z.array(z.string()), serves: z.array(conditionIdSchema) });
 const sharedFacts = z.object({ steps: z.int(), parameters: z.array(z.string()) });
@@ -110,9 +110,9 @@ function toSummary(row: SummaryRow): Summary {
     case 'dataSet':
       return { kind: 'dataSet', id: artefactId('dataSet', number), title, state, version, meaningSince, module, author, at, tags: row.tags, ...dataSetFacts.parse(row.facts) };
     case 'case': {
-      const { kind: caseKind, execution, steps, rows, estimate, covers } = caseFacts.parse(row.facts);
+      const { kind: caseKind, execution, steps, rows, dataSet, estimate, covers } = caseFacts.parse(row.facts);
       const { priority, tags, owner } = row;
-      return { kind: 'case', id: artefactId('case', number), title, state, version, meaningSince, module, author, at, priority: priority ?? 'medium', tags, owner, caseKind, execution, steps, rows, estimate, covers };
+      return { kind: 'case', id: artefactId('case', number), title, state, version, meaningSince, module, author, at, priority: priority ?? 'medium', tags, owner, caseKind, execution, steps, rows, dataSet, estimate, covers };
     }
   }
 }

@@ -43,6 +43,6 @@ export async function readProject(work: Work, projectId: string, role: Role): Pr
     name: project.name,
     role,
     modules: modules.map((m) => m.module),
-    figures: { requirements: count('requirement'), conditions: count('condition'), cases: count('case'), shared: count('shared'), openQuestions: open?.count ?? 0, suspectLinks: suspect?.count ?? 0, revision: project.revision },
+    figures: { requirements: count('requirement'), conditions: count('condition'), cases: count('case'), shared: count('shared') + count('dataSet'), openQuestions: open?.count ?? 0, suspectLinks: suspect?.count ?? 0, revision: project.revision },
   };
 }

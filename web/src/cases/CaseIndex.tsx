@@ -102,7 +102,7 @@ function CaseLine({ project, canEdit, selection, summary, counts, isCurrent, mar
   const instances = counts?.instances ?? Math.max(1, summary.rows);
   const notes = [
     `${countOf(summary.steps, 'step')}${counts === undefined ? '' : `, ${counts.steps.toLocaleString()} opened`}`,
-    summary.rows > 0 ? countOf(summary.rows, 'row') : 'no rows',
+    summary.dataSet !== null ? `rows of ${summary.dataSet}${summary.rows > 0 ? ` and ${summary.rows} more` : ''}` : summary.rows > 0 ? countOf(summary.rows, 'row') : 'no rows',
     ...(instances > 1 && instances !== summary.rows ? [`${instances.toLocaleString()} instances`] : []),
     ...(summary.estimate === null ? [] : [`${(summary.estimate * instances).toLocaleString()} min`]),
     ...(summary.state === 'draft' ? [] : [summary.state]),

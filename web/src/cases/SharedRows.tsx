@@ -26,7 +26,7 @@ export function SharedRows({ data, content, library, canEdit, update, children }
   if (used?.kind !== 'dataSet') return latest === undefined ? <p className="text-sm text-brick">The data set {data.set} is not there any more.</p> : <p className="text-sm text-ink2">…</p>;
   const behind = data.pinned !== null && latest !== undefined && latest.version > data.pinned;
   return (
-    <div className="border-l-2 border-dashed border-ink2 pl-3">
+    <div className="mt-2 border-l-2 border-dashed border-ink2 pl-3">
       <p className="flex flex-wrap items-baseline gap-x-3 text-sm">
         <span>
           rows of{' '}

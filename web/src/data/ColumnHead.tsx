@@ -1,6 +1,6 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { NAME_COLUMN, PARAMETER_TYPES, isParameterName, type ColumnId, type Parameter, type ParameterId } from '@caderno/core/cases';
-import { ChevronDown } from 'lucide-react';
+import { ChevronDown, Funnel } from 'lucide-react';
 import { useState } from 'react';
 import { Button, Dialog, PARAMETER_TYPE_WORD } from '../look/index.ts';
 import type { ColumnCheck } from './columnCheck.ts';
@@ -32,14 +32,16 @@ export function ColumnHead({ column, at, check, view, canEdit, update, onView, o
   const name = parameter === null ? (column.kind === 'name' ? 'row' : 'what it is for') : `<${parameter.name}>`;
   const title = [parameter === null ? '' : PARAMETER_TYPE_WORD[parameter.type], parameter?.description ?? '', check === undefined ? '' : `serves ${check.serves}`].filter(Boolean).join(' · ');
   return (
-    <span role="columnheader" aria-colindex={at + 2} aria-sort={sorted ?? 'none'} title={title || undefined} className={`flex min-w-0 items-center gap-0.5 bg-page py-1 pl-2 font-mono text-[11px] font-medium ${column.kind === 'name' ? 'sticky left-[26px] z-10' : ''}`}>
-      <span className={`min-w-0 truncate ${check === undefined ? '' : 'underline decoration-pine decoration-2 underline-offset-[3px]'}`}>{name}</span>
-      {sorted !== null && <span aria-hidden="true">{sorted === 'ascending' ? '↑' : '↓'}</span>}
-      {isFiltered && <span title="filtered">▾=</span>}
-      {id !== null && (
+    <span role="columnheader" aria-colindex={at + 2} aria-sort={sorted ?? 'none'} title={title || undefined} className={`flex min-h-[33px] min-w-0 items-center bg-page font-mono text-[11px] font-medium ${column.kind === 'name' ? 'sticky left-[26px] z-10' : ''}`}>
+      {id === null ? (
+        <span className="truncate px-2">{name}</span>
+      ) : (
         <Menu>
-          <MenuButton aria-label={`Column ${columnName(column)}`} className="grid size-6 shrink-0 place-items-center rounded text-ink2 hover:bg-page2 data-open:bg-page2">
-            <ChevronDown size={12} aria-hidden="true" />
+          <MenuButton aria-label={`Column ${columnName(column)}${isFiltered ? ', filtered' : ''}`} className="flex min-h-7 min-w-0 max-w-full items-center gap-0.5 rounded pl-2 pr-1 hover:bg-page2 data-open:bg-page2">
+            <span className={`min-w-0 truncate ${check === undefined ? '' : 'underline decoration-pine decoration-2 underline-offset-[3px]'}`}>{name}</span>
+            {sorted !== null && <span aria-hidden="true">{sorted === 'ascending' ? '↑' : '↓'}</span>}
+            {isFiltered && <Funnel size={10} aria-hidden="true" className="shrink-0" />}
+            <ChevronDown size={10} aria-hidden="true" className="shrink-0 text-ink2" />
           </MenuButton>
           <MenuItems anchor={{ to: 'bottom start', gap: 2 }} className="z-50 min-w-44 rounded-[6px] border border-rule2 bg-page py-1 text-sm focus:outline-none">
             <Item word="Order by it, up" onClick={() => onView({ ...view, sort: { by: id, descending: false } })} />

@@ -52,9 +52,11 @@ export const DataGrid = memo(function DataGrid({ label, rows, parameters, canEdi
   const [finding, setFinding] = useState(false);
   const [filtering, setFiltering] = useState(false);
   const [hidden, setHidden] = useState(NOTHING_HIDDEN);
+  const [describing, setDescribing] = useState(false);
+  const isDescribed = describing || rows.some((r) => r.description !== '');
   const scroller = useRef<HTMLDivElement>(null);
   const { view, order, isKept, setView } = useRowView(rows, parameters);
-  const columns = useMemo(() => gridColumns(parameters, hidden), [hidden, parameters]);
+  const columns = useMemo(() => gridColumns(parameters, hidden, isDescribed), [hidden, isDescribed, parameters]);
   const lineCount = order.length + (canEdit ? 1 : 0);
   const size: CellAt = { row: lineCount, column: columns.length };
   const isTall = lineCount <= MOST_OF_MANY_HEIGHTS;
@@ -151,7 +153,7 @@ export const DataGrid = memo(function DataGrid({ label, rows, parameters, canEdi
     }),
     [latest],
   );
-  const template = ['26px', 'minmax(96px,1.1fr)', ...columns.slice(1, -1).map(() => 'minmax(84px,1fr)'), 'minmax(96px,1fr)', 'minmax(112px,1.3fr)'].join(' ');
+  const template = ['26px', 'minmax(88px,1.1fr)', ...columns.slice(1).map((column) => (column.kind === 'description' ? 'minmax(96px,1fr)' : 'minmax(76px,1fr)')), 'minmax(112px,1.3fr)'].join(' ');
   return (
     <>
       {/* What stands below has keys of its own. */}
@@ -175,7 +177,7 @@ export const DataGrid = memo(function DataGrid({ label, rows, parameters, canEdi
                 onHide={(id) => setHidden((now) => new Set([...now, id]))}
               />
             ))}
-            <span role="columnheader" className="px-2 py-1.5 font-mono font-medium">
+            <span role="columnheader" className="flex items-center px-2 font-mono text-[11px] font-medium">
               shows
             </span>
           </div>
@@ -217,7 +219,7 @@ export const DataGrid = memo(function DataGrid({ label, rows, parameters, canEdi
           </datalist>
         ))}
       </div>
-      <GridAside isKept={isKept} seen={order.length} all={rows.length} hidden={hidden} parameters={parameters} canEdit={canEdit} onRunFiltered={onRunFilter === undefined || view.filters.every((f) => f.text.trim() === '') ? null : () => onRunFilter(view.filters.filter((f) => f.text.trim() !== ''))} onAsKept={() => (setView({ sort: null, filters: [] }), setFiltering(false))} onAgain={() => setView(view)} onShow={() => setHidden(NOTHING_HIDDEN)} onAddColumn={onAddColumn} />
+      <GridAside isKept={isKept} seen={order.length} all={rows.length} hidden={hidden} parameters={parameters} canEdit={canEdit} onRunFiltered={onRunFilter === undefined || view.filters.every((f) => f.text.trim() === '') ? null : () => onRunFilter(view.filters.filter((f) => f.text.trim() !== ''))} onAsKept={() => (setView({ sort: null, filters: [] }), setFiltering(false))} onAgain={() => setView(view)} onShow={() => setHidden(NOTHING_HIDDEN)} onAddColumn={onAddColumn} onDescribe={isDescribed || rows.length === 0 ? null : () => setDescribing(true)} />
       {(canEdit || onRun !== undefined) && tools !== null && <RowTools canEdit={canEdit} {...tools} />}
       {finding && <FindReplace rows={rows} columns={columns} update={update} onGo={({ row, column }) => { const line = order.indexOf(row); if (line >= 0) go({ anchor: { row: line, column }, focus: { row: line, column } }); }} onClose={() => setFinding(false)} />}
     </>

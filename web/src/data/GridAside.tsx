@@ -15,10 +15,12 @@ interface Props {
   readonly onAgain: () => void;
   readonly onShow: () => void;
   readonly onAddColumn: (name: string) => void;
+  /** Null: there is a column for it already. */
+  readonly onDescribe: (() => void) | null;
 }
 
 /** What is not seen of the table, and the way to more columns. */
-export function GridAside({ isKept, seen, all, hidden, parameters, canEdit, onRunFiltered, onAsKept, onAgain, onShow, onAddColumn }: Props) {
+export function GridAside({ isKept, seen, all, hidden, parameters, canEdit, onRunFiltered, onAsKept, onAgain, onShow, onAddColumn, onDescribe }: Props) {
   const [name, setName] = useState<string | null>(null);
   const away = parameters.filter((p) => hidden.has(p.id));
   const add = (): void => {
@@ -46,6 +48,7 @@ export function GridAside({ isKept, seen, all, hidden, parameters, canEdit, onRu
             className="field-boxed h-6 w-40 font-mono text-xs"
           />
         ))}
+      {canEdit && onDescribe !== null && <TextButton onClick={onDescribe}>say what each is for</TextButton>}
       {!isKept && (
         <span>
           {seen === all ? 'in another order than it is kept' : `${seen.toLocaleString()} of ${countOf(all, 'row')}`}: <TextButton onClick={onAsKept}>all, as kept</TextButton> · <TextButton onClick={onAgain}>put in order again</TextButton>

@@ -79,8 +79,12 @@ export const GridRow = memo(function GridRow({ measure, line, start, row, column
           onCell={onCell}
         />
       ))}
-      <span role="gridcell" className={`${measure === null ? 'truncate' : 'line-clamp-2'} px-2 py-[7px] text-xs leading-[1.45] text-ink2`} title={[row?.aside === true ? 'put aside' : '', shown?.words ?? '', shown?.redundant ?? ''].filter(Boolean).join(' · ') || undefined}>
-        {row !== undefined && <Shown row={row} runs={runs} shown={shown} />}
+      <span role="gridcell" className="min-w-0 px-2 py-[7px] text-xs leading-[17px] text-ink2" title={[row?.aside === true ? 'put aside' : '', shown?.words ?? '', shown?.redundant ?? ''].filter(Boolean).join(' · ') || undefined}>
+        {row !== undefined && (
+          <span className={measure === null ? 'block truncate' : 'line-clamp-2'}>
+            <Shown row={row} runs={runs} shown={shown} />
+          </span>
+        )}
       </span>
     </div>
   );
@@ -91,7 +95,7 @@ function Shown({ row, runs, shown }: { readonly row: Row; readonly runs: boolean
   if (!runs) return <span className="italic">does not run</span>;
   return (
     <>
-      {row.mark !== null && <span className={row.mark === 'valid' ? 'text-pine' : 'text-brick'}>{row.mark === 'valid' ? '✓ valid ' : '✗ invalid '}</span>}
+      {row.mark !== null && <span role="img" aria-label={`marked ${row.mark}`} title={`marked ${row.mark}`} className={`mr-1 ${row.mark === 'valid' ? 'text-pine' : 'text-brick'}`}>{row.mark === 'valid' ? '✓' : '✗'}</span>}
       {shown?.redundant ? <span className="text-ochre-ink">{shown.redundant} </span> : null}
       {shown?.words}
     </>
@@ -147,7 +151,7 @@ function Cell({ at, row, column, check, isOneLine, ground, runs, focused, tabbab
           className="h-full w-full bg-page px-2 shadow-[inset_0_0_0_2px_var(--color-blue)] outline-none"
         />
       ) : (
-        <span className={`${isOneLine ? 'block truncate' : 'line-clamp-2 break-words'} min-h-8 px-2 py-[7px] leading-[1.4] ${column.kind === 'description' ? 'text-xs' : ''} ${problem === null ? '' : 'text-brick underline decoration-wavy decoration-1'}`}>
+        <span className={`${isOneLine ? 'block truncate' : 'line-clamp-2 break-words'} min-h-8 px-2 py-[7px] leading-[18px] ${column.kind === 'description' ? 'text-xs' : ''} ${problem === null ? '' : 'text-brick underline decoration-wavy decoration-1'}`}>
           {text === '' ? <span className="italic text-ink2">{ghost}</span> : text === '""' ? '“”' : text}
         </span>
       )}
@@ -165,6 +169,7 @@ function problemOf(column: GridColumn, check: ColumnCheck | undefined, text: str
   if (column.kind !== 'parameter') return null;
   // A constant stands for a value that the cell does not tell.
   if (text.includes('<')) return null;
-  if (!fitsType(column.parameter.type, text)) return `not a ${PARAMETER_TYPE_WORD[column.parameter.type]}`;
-  return text === '' ? null : (check?.problem(text) ?? null);
+  // A condition may want what is no value of the type, as letters for a number: it knows better.
+  if (check !== undefined) return text === '' ? null : check.problem(text);
+  return fitsType(column.parameter.type, text) ? null : `not a ${PARAMETER_TYPE_WORD[column.parameter.type]}`;
 }

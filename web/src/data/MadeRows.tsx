@@ -22,7 +22,7 @@ export function MadeRows({ rows, columns, gained, estimate }: Props) {
         {items === 0 ? 'They would show nothing that is not shown.' : `They would show ${countOf(items, 'item')} that nothing shows yet.`} {countOf(rows.length, 'row')} more to run
         {estimate !== null && `: about ${Math.round(estimate * rows.length).toLocaleString()} minutes`}.
       </p>
-      <div className="mt-2 max-h-64 overflow-auto border-y border-rule">
+      <div className="mt-2 max-h-52 overflow-auto border-y border-rule">
         <table className="w-full text-left text-sm" aria-label="Rows to be added">
           <thead className="sticky top-0 bg-page text-xs text-ink2">
             <tr>

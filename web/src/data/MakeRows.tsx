@@ -47,7 +47,7 @@ const MOST_TAKEN_OVER = 30;
 /** Makes rows of the columns' values, combined or by chance, after a look at what they would show; doubles are left out. */
 export function MakeRows({ rows, parameters, checks, gained, estimate, onAdd, onClose }: Props) {
   const [how, setHow] = useState<How>('combined');
-  const [columns, setColumns] = useState<readonly Column[]>(() => parameters.map((parameter) => columnOf(parameter, rows, checks.get(parameter.id))));
+  const [columns, setColumns] = useState<readonly Column[]>(() => parameters.map((parameter) => columnOf(parameter, rows, checks.get(parameter.id), checks.size > 0)));
   const [strength, setStrength] = useState<Strength>('pairs');
   const [constraints, setConstraints] = useState('');
   const [seed, setSeed] = useState(1);
@@ -77,7 +77,7 @@ export function MakeRows({ rows, parameters, checks, gained, estimate, onAdd, on
       <Columns columns={columns} how={how} onSet={set} />
       {how === 'combined' && (
         <label className="mt-2 block text-sm">
-          <span className="text-xs text-ink2">what may not go together, a line each, as in IF consent = "no" THEN channel != "SMS"</span>
+          <span className="text-xs text-ink2">what may not go together, a line each, as in: if Consent = no then not (Channel = SMS)</span>
           <textarea aria-label="Constraints" rows={2} value={constraints} onChange={(e) => setConstraints(e.target.value)} className="field-boxed w-full font-mono text-xs" />
         </label>
       )}
@@ -119,10 +119,10 @@ async function make({ how, chosen, strength, constraints, seed, count, rows }: A
   return worker().combine({ columns: chosen.map(({ parameter, values }): CombinedColumn => ({ parameter, values: listOf(values) })), strength, constraints, seed }, rows);
 }
 
-function columnOf(parameter: Parameter, rows: readonly Row[], check: ColumnCheck | undefined): Column {
+function columnOf(parameter: Parameter, rows: readonly Row[], check: ColumnCheck | undefined, isServed: boolean): Column {
   const there = [...new Set(rows.flatMap((r) => r.cells[parameter.id] ?? []))];
   const values = check !== undefined ? check.values.filter((v) => check.problem(v) === null) : parameter.type === 'yesNo' ? ['yes', 'no'] : there;
-  return { parameter, on: check !== undefined || there.length > 0, values: values.slice(0, MOST_TAKEN_OVER).map((v) => (/[,\n]/.test(v) ? v.replaceAll(/[,\n]/g, ' ') : v)).join(', '), from: '', to: '' };
+  return { parameter, on: isServed ? check !== undefined : there.length > 0, values: values.slice(0, MOST_TAKEN_OVER).map((v) => (/[,\n]/.test(v) ? v.replaceAll(/[,\n]/g, ' ') : v)).join(', '), from: '', to: '' };
 }
 
 function listOf(values: string): string[] {

@@ -7,7 +7,7 @@ import { cellOf, freshRow, gridColumns, type DataTable } from './table.ts';
 
 const parameters = ['x', 'y'].map((name) => ({ id: parameterId(name), name, type: 'text' as const, default: '', description: '' }));
 const grid = (...lines: string[][]): DataTable => ({ parameters, rows: lines.map(([name = '', x = '', y = ''], i) => newRow(rowId(`r${i}`), name, { ...(x === '' ? {} : { x }), ...(y === '' ? {} : { y }) })) });
-const columns = gridColumns(parameters, new Set()).slice(0, 3);
+const columns = gridColumns(parameters, new Set(), false);
 const seen = (data: DataTable): string[][] => data.rows.map((row) => columns.map((column) => cellOf(row, column)));
 const places = (from: number, to: number): number[] => Array.from({ length: to - from + 1 }, (_, i) => from + i);
 const range = (top: number, bottom: number, left = 0, right = 2) => ({ rows: places(top, bottom), columns: columns.slice(left, right + 1) });

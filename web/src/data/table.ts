@@ -18,9 +18,9 @@ const DESCRIPTION: GridColumn = { kind: 'description' };
 const LONGEST_NAME = 200;
 const LONGEST_DESCRIPTION = 300;
 
-/** The columns that are seen, in their order: the name first, what the row is for last. */
-export function gridColumns(parameters: readonly Parameter[], hidden: ReadonlySet<string>): readonly GridColumn[] {
-  return [NAME, ...parameters.filter((p) => !hidden.has(p.id)).map((parameter): GridColumn => ({ kind: 'parameter', parameter })), DESCRIPTION];
+/** The columns that are seen, in their order: the name first, what the row is for last, if that is said. */
+export function gridColumns(parameters: readonly Parameter[], hidden: ReadonlySet<string>, isDescribed: boolean): readonly GridColumn[] {
+  return [NAME, ...parameters.filter((p) => !hidden.has(p.id)).map((parameter): GridColumn => ({ kind: 'parameter', parameter })), ...(isDescribed ? [DESCRIPTION] : [])];
 }
 
 export function columnName(column: GridColumn): string {

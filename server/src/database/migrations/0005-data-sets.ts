@@ -8,5 +8,6 @@ export const dataSets: Migration = {
       ADD CHECK (kind IN ('requirement', 'condition', 'case', 'question', 'shared', 'dataSet'));
     ALTER TABLE link DROP CONSTRAINT link_type_check,
       ADD CHECK (type IN ('derives', 'covers', 'relates', 'asks', 'uses', 'dependsOn', 'serves'));
+    UPDATE artefact SET facts = facts || '{"dataSet": null}' WHERE kind = 'case';
   `,
 };
