@@ -74,9 +74,9 @@ export type SharedSummary = z.infer<typeof sharedSummarySchema>;
 export type DataSetSummary = z.infer<typeof dataSetSummarySchema>;
 export type Summary = z.infer<typeof summarySchema>;
 
-/** The working text of one person, kept until it becomes a version; with the content it grew from, to merge by. */
+/** The working text of one person, kept until it becomes a version; with the content it grew from, to merge by. Null: it grew from the head. */
 function draftOf<C extends z.ZodType>(content: C) {
-  return z.object({ base: z.int(), at: z.iso.datetime(), content, baseContent: content }).nullable();
+  return z.object({ base: z.int(), at: z.iso.datetime(), content, baseContent: content.nullable() }).nullable();
 }
 
 export const artefactSchema = z.discriminatedUnion('kind', [

@@ -1,12 +1,12 @@
 import { PRIORITIES, type ArtefactKind } from '@caderno/core/artefacts';
 import { LONGEST_SCALE, QUESTION_STATUSES, REQUIREMENT_TYPES, RISKS, WORDING_RULES, type QuestionContent, type RequirementContent } from '@caderno/core/basis';
-import { CASE_KINDS, EXECUTIONS, NAME_COLUMN, PARAMETER_TYPES, ROW_MARKS, type CaseContent, type PlainStep, type Step } from '@caderno/core/cases';
+import { CASE_KINDS, EXECUTIONS, NAME_COLUMN, PARAMETER_TYPES, ROW_MARKS, type CaseContent, type PlainStep, type Row, type Step } from '@caderno/core/cases';
 import { BOUNDARY_RULES, CLASS_KINDS, MOST_TABLE_VALUES, POLARITIES, STATE_LEVELS, STRENGTHS, eventId, stateId, transitionId, type ConditionContent, type Model } from '@caderno/core/conditions';
 import type { DataSetContent } from '@caderno/core/dataSets';
 import type { SharedContent } from '@caderno/core/shared';
 import type { ValueType } from '@caderno/core/values';
 import { z } from 'zod';
-import { attachmentIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, fieldIdSchema, innerIdSchema, itemKeySchema, parameterIdSchema, requirementIdSchema, rowIdSchema, sharedIdSchema, stepIdSchema } from './ids.ts';
+import { attachmentIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, fieldIdSchema, innerIdPattern, innerIdSchema, itemKeySchema, parameterIdSchema, requirementIdSchema, rowIdSchema, sharedIdSchema, stepIdSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
 
 /** PostgreSQL's JSONB holds every Unicode text but those with a NUL, and half a surrogate pair is no text. */
@@ -14,7 +14,11 @@ function textUpTo(most: number): z.ZodType<string> {
   return z
     .string()
     .max(most)
-    .refine((t) => !t.includes('\0') && t.isWellFormed(), 'must be text without NUL characters');
+    .refine(isText, 'must be text without NUL characters');
+}
+
+function isText(text: string): boolean {
+  return !text.includes('\0') && text.isWellFormed();
 }
 
 const title = textUpTo(LIMITS.title);
@@ -184,7 +188,14 @@ export const stepSchema: z.ZodType<Step> = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('call'), case: caseIdSchema, rows: calledRows, ...use }),
 ]);
 const parameter = z.strictObject({ id: parameterIdSchema, name, type: z.enum(PARAMETER_TYPES), default: cell, description: title });
-const row = z.strictObject({ id: rowIdSchema, name, description: title, cells: z.record(parameterIdSchema, cell), mark: z.enum(ROW_MARKS).nullable(), aside: z.boolean() });
+/** Cells by the ids of parameters, looked through in one go: a table has hundreds of thousands, and a schema for each is dear. */
+const cells = z.custom<Row['cells']>((value) => isRecord(value) && Object.entries(value).every(([id, text]) => innerIdPattern.test(id) && typeof text === 'string' && text.length <= LIMITS.cell && isText(text)), 'cells are texts by the ids of parameters');
+
+function isRecord(value: unknown): value is Readonly<Record<string, unknown>> {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+
+const row = z.strictObject({ id: rowIdSchema, name, description: title, cells, mark: z.enum(ROW_MARKS).nullable(), aside: z.boolean() });
 const columnFilter = z.strictObject({ id: z.union([z.literal(NAME_COLUMN), parameterIdSchema]), text: name });
 const rowChoice = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('all') }),

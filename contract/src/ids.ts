@@ -4,7 +4,8 @@ import { attachmentId, parameterId, rowId, stepId, type AttachmentId, type Param
 import { z } from 'zod';
 
 /** Ids inside a content are made by whoever writes it: letters, digits and a few marks. */
-const innerId = z.string().regex(/^[\w:.-]{1,64}$/);
+export const innerIdPattern = /^[\w:.-]{1,64}$/;
+const innerId = z.string().regex(innerIdPattern);
 
 /** Keys of coverage items hold boundary values, which may be long and are free text, or the ids of many factors. */
 export const itemKeySchema: z.ZodType<ItemKey> = z.string().min(1).max(4_000).transform(itemKey);

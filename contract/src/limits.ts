@@ -9,7 +9,7 @@ export const LIMITS = {
   /** Pictures of a step. */
   attachments: 20,
   parameters: 200,
-  rows: 20_000,
+  rows: 100_000,
   fields: 20,
   /** Conditions and actions of a decision table, each. */
   tableLines: 60,
@@ -42,7 +42,7 @@ export const LIMITS = {
   note: 2_000,
   password: 200,
   /** Bytes of a request's body. */
-  body: 16 * 1024 * 1024,
+  body: 64 * 1024 * 1024,
   /** Bytes of a picture. */
   picture: 5 * 1024 * 1024,
   /** Bytes of an uploaded file. */

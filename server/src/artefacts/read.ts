@@ -35,9 +35,9 @@ interface StoredDraft {
 async function readDraft(work: Work, personId: string, row: ArtefactRow): Promise<StoredDraft | null> {
   const [draft] = await selectRows<StoredDraft>(
     work,
-    `SELECT d.base, d.at, d.content, d.schema, v.content AS "baseContent", v.schema AS "baseSchema"
+    `SELECT d.base, d.at, d.content, d.schema, CASE WHEN d.base <> $3 THEN v.content END AS "baseContent", v.schema AS "baseSchema"
      FROM draft d JOIN artefact_version v ON v.artefact_id = d.artefact_id AND v.version = d.base WHERE d.artefact_id = $1 AND d.person_id = $2`,
-    [row.id, personId],
+    [row.id, personId, row.head],
   );
   return draft ?? null;
 }
@@ -47,6 +47,6 @@ function draftOf<K extends ArtefactKind>(kind: K, draft: StoredDraft) {
     base: draft.base,
     at: draft.at.toISOString(),
     content: contentFromStore(kind, draft.schema, draft.content),
-    baseContent: contentFromStore(kind, draft.baseSchema, draft.baseContent),
+    baseContent: draft.baseContent === null ? null : contentFromStore(kind, draft.baseSchema, draft.baseContent),
   };
 }

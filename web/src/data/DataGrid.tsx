@@ -13,7 +13,8 @@ import { RowTools, rowKeys } from './RowTools.tsx';
 import type { ColumnCheck } from './columnCheck.ts';
 import { extentOf, moved, within, type CellAt, type Selection } from './gridSelection.ts';
 import { cleared, copied, withBlock, withoutRows, type CellRange } from './rowEdits.ts';
-import { cellOf, freshRow, gridColumns, type DataTable, type EditTable } from './table.ts';
+import { cellOf, freshRow, gridColumns, type DataTable, type EditTable, type GridColumn } from './table.ts';
+import { useColumnWindow } from './useColumnWindow.ts';
 import { useFocusCell } from './useFocusCell.ts';
 import { useLatest } from './useLatest.ts';
 import { useRowView } from './useRowView.ts';
@@ -60,13 +61,14 @@ export const DataGrid = memo(function DataGrid({ label, rows, parameters, canEdi
   const lineCount = order.length + (canEdit ? 1 : 0);
   const size: CellAt = { row: lineCount, column: columns.length };
   const isTall = lineCount <= MOST_OF_MANY_HEIGHTS;
-  const virtual = useVirtualizer({ count: lineCount, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, getItemKey: (i) => rows[order[i] ?? -1]?.id ?? 'next', overscan: 10 });
+  const virtual = useVirtualizer({ count: lineCount, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, getItemKey: (i) => rows[order[i] ?? -1]?.id ?? 'next', overscan: 6 });
+  const { drawn, isPart, template, scrollTo } = useColumnWindow(scroller, columns);
   const extent = selection === null ? null : extentOf(selection);
   /** The places of lines in the table; a line beyond the last is a row to come. */
   const placeOf = (line: number): number => order[line] ?? rows.length + line - order.length;
   const range: CellRange | null = extent === null ? null : { rows: Array.from({ length: extent.bottom - extent.top + 1 }, (_, i) => placeOf(extent.top + i)), columns: columns.slice(extent.left, extent.right + 1) };
   const rowAt = (line: number): Row | undefined => rows[order[line] ?? -1];
-  useFocusCell(scroller, selection, edit, (row) => virtual.scrollToIndex(row));
+  useFocusCell(scroller, selection, edit, (at) => (virtual.scrollToIndex(at.row), scrollTo(at.column)));
 
   const write = (at: CellAt, block: readonly (readonly string[])[]): void => {
     const places = block.map((_, i) => placeOf(at.row + i));
@@ -140,8 +142,9 @@ export const DataGrid = memo(function DataGrid({ label, rows, parameters, canEdi
     const widest = block.reduce((most, r) => Math.max(most, r.length), 0);
     if (widest > room) toast.warning(`${countOf(widest - room, 'column')} beyond the last ${widest - room === 1 ? 'was' : 'were'} left out. Add the columns first and paste again.`);
     write({ row: extent.top, column: extent.left }, block.map((r) => r.slice(0, room)));
-    const focus = within({ row: extent.top + block.length - 1, column: extent.left + widest - 1 }, { ...size, row: extent.top + block.length });
-    setSelection({ anchor: { row: extent.top, column: extent.left }, focus });
+    const end = within({ row: extent.top + block.length - 1, column: extent.left + widest - 1 }, { ...size, row: extent.top + block.length });
+    // The view stays where one pasted.
+    setSelection({ anchor: end, focus: { row: extent.top, column: extent.left } });
   };
   const latest = useLatest({ select, commit, beginEdit, textAt });
   const onCell = useMemo(
@@ -153,7 +156,22 @@ export const DataGrid = memo(function DataGrid({ label, rows, parameters, canEdi
     }),
     [latest],
   );
-  const template = ['26px', 'minmax(88px,1.1fr)', ...columns.slice(1).map((column) => (column.kind === 'description' ? 'minmax(96px,1fr)' : 'minmax(76px,1fr)')), 'minmax(112px,1.3fr)'].join(' ');
+  const head = (column: GridColumn, at: number) => (
+    <ColumnHead
+      key={column.kind === 'parameter' ? column.parameter.id : column.kind}
+      column={column}
+      at={at}
+      check={column.kind === 'parameter' ? checks.get(column.parameter.id) : undefined}
+      view={view}
+      canEdit={canEdit}
+      update={update}
+      onView={setView}
+      onFilter={() => setFiltering(true)}
+      onRename={onRename}
+      onRemove={onRemoveColumn}
+      onHide={(id) => setHidden((now) => new Set([...now, id]))}
+    />
+  );
   return (
     <>
       {/* What stands below has keys of its own. */}
@@ -161,27 +179,15 @@ export const DataGrid = memo(function DataGrid({ label, rows, parameters, canEdi
         <div ref={scroller} role="grid" aria-label={label} aria-rowcount={lineCount + 1} aria-colcount={size.column + 2} tabIndex={-1} className="overflow-auto outline-none" style={{ maxHeight: LIST_HEIGHT }}>
           <div role="row" aria-rowindex={1} className="sticky top-0 z-20 grid min-w-fit border-b border-ink2 bg-page text-xs text-ink2" style={{ gridTemplateColumns: template }}>
             <span role="columnheader" aria-label="mark" className="sticky left-0 bg-page px-1" />
-            {columns.map((column, i) => (
-              <ColumnHead
-                key={column.kind === 'parameter' ? column.parameter.id : column.kind}
-                column={column}
-                at={i}
-                check={column.kind === 'parameter' ? checks.get(column.parameter.id) : undefined}
-                view={view}
-                canEdit={canEdit}
-                update={update}
-                onView={setView}
-                onFilter={() => setFiltering(true)}
-                onRename={onRename}
-                onRemove={onRemoveColumn}
-                onHide={(id) => setHidden((now) => new Set([...now, id]))}
-              />
-            ))}
+            {columns.slice(0, 1).map(head)}
+            {isPart && <span role="presentation" />}
+            {drawn.map(({ column, at }) => head(column, at))}
+            {isPart && <span role="presentation" />}
             <span role="columnheader" className="flex items-center px-2 font-mono text-[11px] font-medium">
               shows
             </span>
           </div>
-          {filtering && <FilterLine columns={columns} template={template} view={view} onView={setView} onClose={() => setFiltering(false)} />}
+          {filtering && <FilterLine columns={columns} drawn={drawn} isPart={isPart} template={template} view={view} onView={setView} onClose={() => setFiltering(false)} />}
           <div role="rowgroup" className="relative min-w-fit" style={{ height: virtual.getTotalSize() }}>
             {virtual.getVirtualItems().map((item) => {
               const row = rowAt(item.index);
@@ -194,7 +200,8 @@ export const DataGrid = memo(function DataGrid({ label, rows, parameters, canEdi
                   line={item.index}
                   start={item.start}
                   row={row}
-                  columns={columns}
+                  drawn={drawn}
+                  isPart={isPart}
                   template={template}
                   shown={row === undefined ? undefined : shows.get(row.id)}
                   checks={checks}

@@ -1,10 +1,13 @@
 import { X } from 'lucide-react';
 import { columnId } from './ColumnHead.tsx';
 import { columnName, type GridColumn } from './table.ts';
+import type { DrawnColumn } from './useColumnWindow.ts';
 import type { RowView } from './useRowView.ts';
 
 interface Props {
   readonly columns: readonly GridColumn[];
+  readonly drawn: readonly DrawnColumn[];
+  readonly isPart: boolean;
   readonly template: string;
   readonly view: RowView;
   readonly onView: (view: RowView) => void;
@@ -14,7 +17,26 @@ interface Props {
 const HOW = 'Words the cell holds, or = != < <= > >= before a value; = alone: nothing is given';
 
 /** A field below each head for what rows must have there. */
-export function FilterLine({ columns, template, view, onView, onClose }: Props) {
+export function FilterLine({ columns, drawn, isPart, template, view, onView, onClose }: Props) {
+  const field = (column: GridColumn, at: number) => {
+    const id = columnId(column);
+    return (
+      <span key={id ?? column.kind} role="gridcell" className={`min-w-0 p-0.5 ${at === 0 ? 'sticky left-[26px] z-10 bg-page2' : ''}`}>
+        {id !== null && (
+          <input
+            aria-label={`Filter by ${columnName(column)}`}
+            title={HOW}
+            autoFocus={at === 0}
+            placeholder={at === 0 ? 'filter …' : ''}
+            maxLength={200}
+            value={view.filters.find((f) => f.id === id)?.text ?? ''}
+            onChange={(e) => onView({ ...view, filters: [...view.filters.filter((f) => f.id !== id), ...(e.target.value === '' ? [] : [{ id, text: e.target.value }])] })}
+            className="field-boxed h-[26px] w-full min-w-0 font-mono text-xs"
+          />
+        )}
+      </span>
+    );
+  };
   return (
     // Keys typed here are not the grid's.
     <div role="row" onKeyDown={(e) => (e.stopPropagation(), e.key === 'Escape' && onClose())} onCopy={(e) => e.stopPropagation()} onPaste={(e) => e.stopPropagation()} onCut={(e) => e.stopPropagation()} className="sticky top-[33px] z-20 grid min-w-fit border-b border-rule bg-page2" style={{ gridTemplateColumns: template }}>
@@ -23,25 +45,10 @@ export function FilterLine({ columns, template, view, onView, onClose }: Props) 
           <X size={12} aria-hidden="true" />
         </button>
       </span>
-      {columns.map((column, i) => {
-        const id = columnId(column);
-        return (
-          <span key={id ?? column.kind} role="gridcell" className={`min-w-0 p-0.5 ${i === 0 ? 'sticky left-[26px] z-10 bg-page2' : ''}`}>
-            {id !== null && (
-              <input
-                aria-label={`Filter by ${columnName(column)}`}
-                title={HOW}
-                autoFocus={i === 0}
-                placeholder={i === 0 ? 'filter …' : ''}
-                maxLength={200}
-                value={view.filters.find((f) => f.id === id)?.text ?? ''}
-                onChange={(e) => onView({ ...view, filters: [...view.filters.filter((f) => f.id !== id), ...(e.target.value === '' ? [] : [{ id, text: e.target.value }])] })}
-                className="field-boxed h-[26px] w-full min-w-0 font-mono text-xs"
-              />
-            )}
-          </span>
-        );
-      })}
+      {columns.slice(0, 1).map((column) => field(column, 0))}
+      {isPart && <span role="presentation" />}
+      {drawn.map(({ column, at }) => field(column, at))}
+      {isPart && <span role="presentation" />}
       <span role="gridcell" />
     </div>
   );

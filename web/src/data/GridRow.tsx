@@ -4,7 +4,8 @@ import { memo, type ReactNode } from 'react';
 import { PARAMETER_TYPE_WORD, StandingShape } from '../look/index.ts';
 import type { ColumnCheck } from './columnCheck.ts';
 import type { CellAt } from './gridSelection.ts';
-import { cellOf, columnName, type GridColumn } from './table.ts';
+import type { DrawnColumn } from './useColumnWindow.ts';
+import { NAME, cellOf, columnName, type GridColumn } from './table.ts';
 
 export const ROW_HEIGHT = 33;
 
@@ -31,7 +32,9 @@ interface Props {
   readonly start: number;
   /** Undefined: the line where one types the next row. */
   readonly row: Row | undefined;
-  readonly columns: readonly GridColumn[];
+  readonly drawn: readonly DrawnColumn[];
+  /** Whether room stands for columns that are not drawn. */
+  readonly isPart: boolean;
   readonly template: string;
   readonly shown: RowShows | undefined;
   readonly checks: ReadonlyMap<ParameterId, ColumnCheck>;
@@ -47,7 +50,25 @@ interface Props {
 }
 
 /** A line of the grid. Drawn again only when something of its own changed. */
-export const GridRow = memo(function GridRow({ measure, line, start, row, columns, template, shown, checks, runs, isChosen, focus, tabStop, from, to, edit, onCell }: Props) {
+export const GridRow = memo(function GridRow({ measure, line, start, row, drawn, isPart, template, shown, checks, runs, isChosen, focus, tabStop, from, to, edit, onCell }: Props) {
+  const cell = ({ column, at }: DrawnColumn): ReactNode => (
+    <Cell
+      key={column.kind === 'parameter' ? column.parameter.id : column.kind}
+      line={line}
+      at={at}
+      row={row}
+      column={column}
+      check={column.kind === 'parameter' ? checks.get(column.parameter.id) : undefined}
+      isOneLine={measure === null}
+      ground={ground}
+      runs={runs}
+      focused={focus === at}
+      tabbable={tabStop === at}
+      selected={from !== null && to !== null && at >= from && at <= to}
+      edit={focus === at ? edit : null}
+      onCell={onCell}
+    />
+  );
   const ground = isChosen ? 'bg-marker-wash' : 'bg-page';
   return (
     <div
@@ -62,23 +83,10 @@ export const GridRow = memo(function GridRow({ measure, line, start, row, column
       <span role="gridcell" className={`sticky left-0 z-10 grid place-items-center ${ground}`}>
         {shown?.standing != null && runs && <StandingShape standing={shown.standing} />}
       </span>
-      {columns.map((column, i) => (
-        <Cell
-          key={column.kind === 'parameter' ? column.parameter.id : column.kind}
-          at={{ row: line, column: i }}
-          row={row}
-          column={column}
-          check={column.kind === 'parameter' ? checks.get(column.parameter.id) : undefined}
-          isOneLine={measure === null}
-          ground={ground}
-          runs={runs}
-          focused={focus === i}
-          tabbable={tabStop === i}
-          selected={from !== null && to !== null && i >= from && i <= to}
-          edit={focus === i ? edit : null}
-          onCell={onCell}
-        />
-      ))}
+      {cell({ column: NAME, at: 0 })}
+      {isPart && <span role="presentation" />}
+      {drawn.map(cell)}
+      {isPart && <span role="presentation" />}
       <span role="gridcell" className="min-w-0 px-2 py-[7px] text-xs leading-[17px] text-ink2" title={[row?.aside === true ? 'put aside' : '', shown?.words ?? '', shown?.redundant ?? ''].filter(Boolean).join(' · ') || undefined}>
         {row !== undefined && (
           <span className={measure === null ? 'block truncate' : 'line-clamp-2'}>
@@ -103,7 +111,9 @@ function Shown({ row, runs, shown }: { readonly row: Row; readonly runs: boolean
 }
 
 interface CellProps {
-  readonly at: CellAt;
+  readonly line: number;
+  /** Its place among the columns. */
+  readonly at: number;
   readonly row: Row | undefined;
   readonly column: GridColumn;
   readonly check: ColumnCheck | undefined;
@@ -117,12 +127,13 @@ interface CellProps {
   readonly onCell: OnCell;
 }
 
-function Cell({ at, row, column, check, isOneLine, ground, runs, focused, tabbable, selected, edit, onCell }: CellProps): ReactNode {
+const Cell = memo(function Cell({ line, at: place, row, column, check, isOneLine, ground, runs, focused, tabbable, selected, edit, onCell }: CellProps) {
+  const at: CellAt = { row: line, column: place };
   const text = row === undefined ? '' : cellOf(row, column);
   const ghost = ghostOf(row, column, text);
   const problem = problemOf(column, check, text);
   const label = `${columnName(column)} of ${row?.name ?? 'the next row'}`;
-  const place = column.kind === 'name' ? `sticky left-[26px] z-10 ${selected ? 'bg-blue-wash' : ground}` : selected ? 'bg-blue-wash' : '';
+  const look = column.kind === 'name' ? `sticky left-[26px] z-10 ${selected ? 'bg-blue-wash' : ground}` : selected ? 'bg-blue-wash' : '';
   return (
     <div
       role="gridcell"
@@ -132,7 +143,7 @@ function Cell({ at, row, column, check, isOneLine, ground, runs, focused, tabbab
       data-cell={`${at.row}/${at.column}`}
       tabIndex={tabbable ? 0 : -1}
       title={problem ?? (text.length > 12 ? text : undefined)}
-      className={`min-w-0 outline-none ${column.kind === 'parameter' ? 'font-mono text-xs' : ''} ${place} ${runs ? '' : 'text-ink2'} ${focused ? 'shadow-[inset_0_0_0_2px_var(--color-blue)]' : ''}`}
+      className={`min-w-0 outline-none ${column.kind === 'parameter' ? 'font-mono text-xs' : ''} ${look} ${runs ? '' : 'text-ink2'} ${focused ? 'shadow-[inset_0_0_0_2px_var(--color-blue)]' : ''}`}
       onMouseDown={(event) => {
         if (edit === null) onCell.select(at, event.shiftKey);
       }}
@@ -157,7 +168,7 @@ function Cell({ at, row, column, check, isOneLine, ground, runs, focused, tabbab
       )}
     </div>
   );
-}
+});
 
 /** The default that applies to an empty cell; where the next row is typed, that one may. */
 function ghostOf(row: Row | undefined, column: GridColumn, text: string): string {

@@ -12,7 +12,7 @@ export type EditTable = (change: <D extends DataTable>(data: D) => D) => void;
 /** A column of the grid: the row's name, what it gives to a parameter, or what it is for. */
 export type GridColumn = { readonly kind: 'name' } | { readonly kind: 'parameter'; readonly parameter: Parameter } | { readonly kind: 'description' };
 
-const NAME: GridColumn = { kind: 'name' };
+export const NAME: GridColumn = { kind: 'name' };
 const DESCRIPTION: GridColumn = { kind: 'description' };
 
 const LONGEST_NAME = 200;

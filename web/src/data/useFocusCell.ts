@@ -1,9 +1,9 @@
 import { useEffect } from 'react';
-import type { Selection } from './gridSelection.ts';
+import type { CellAt, Selection } from './gridSelection.ts';
 import { useLatest } from './useLatest.ts';
 
 /** The focus follows the selected cell, or the field while one edits. */
-export function useFocusCell(scroller: React.RefObject<HTMLDivElement | null>, selection: Selection | null, edit: string | null, scrollTo: (row: number) => void): void {
+export function useFocusCell(scroller: React.RefObject<HTMLDivElement | null>, selection: Selection | null, edit: string | null, scrollTo: (at: CellAt) => void): void {
   const editing = edit !== null;
   const [row, column] = selection === null ? [null, null] : [selection.focus.row, selection.focus.column];
   const scroll = useLatest(scrollTo);
@@ -12,7 +12,7 @@ export function useFocusCell(scroller: React.RefObject<HTMLDivElement | null>, s
     const find = (): HTMLElement | null | undefined => scroller.current?.querySelector<HTMLElement>(`[data-cell="${row}/${column}"]`);
     const focus = (cell: HTMLElement): void => (editing ? (cell.querySelector('input') ?? cell) : cell).focus({ preventScroll: !editing });
     const there = find();
-    scroll.current(row);
+    scroll.current({ row, column });
     if (there != null) {
       if (!editing) there.scrollIntoView({ block: 'nearest', inline: 'nearest' });
       focus(there);

@@ -6,7 +6,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { RefusedCall, call, isPassing, keys, tellFailure } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { edited, isDirty, redone, saved, settled, startEdit, takeInHead, undone, type EditState, type Theirs } from './editState.ts';
-import { dropLocally, keepLocally, readLocally } from './localDraft.ts';
+import { dropLocally, keepLocally, readLocally, type LocalDraft } from './localDraft.ts';
 
 export type KeepState =
   | { readonly kind: 'version' }
@@ -71,9 +71,11 @@ export function useEditing<K extends ArtefactKind>(kind: K, artefact: ArtefactOf
     [id, kind, person.id, project],
   );
 
+  const hasRoom = useRef(true);
   const keepHere = useCallback((): void => {
     const { base, baseContent, content } = now.current.state;
-    keepLocally(project, person.id, id, { base, baseContent, content, at: new Date().toISOString() });
+    // What was too large once is not tried with every key again: writing it out takes long.
+    if (hasRoom.current) hasRoom.current = keepLocally(project, person.id, id, { base, baseContent, content, at: new Date().toISOString() });
   }, [id, person.id, project]);
   useSendDrafts(state, dirty, keep, now, send, keepHere);
   useEffect(() => {
@@ -163,12 +165,18 @@ function firstState<K extends ArtefactKind>(kind: K, project: string, person: st
   const kept = local !== null && (artefact.draft === null || local.at > artefact.draft.at) ? local : artefact.draft;
   const fresh = startEdit<ContentOfKind[K]>(artefact.summary.version, head, head);
   if (kept === null) return fresh;
+  const read = kept === local ? readKept(kind, kept) : { content: kept.content as ContentOfKind[K], baseContent: (kept.baseContent ?? head) as ContentOfKind[K] };
+  if (read === null) return fresh;
+  // A draft of an older version starts from there; what others saved since is merged in, never overwritten.
+  const state = startEdit<ContentOfKind[K]>(kept.base, read.baseContent, read.content);
+  return takeInHead(state, { version: artefact.summary.version, content: head, author: artefact.summary.author });
+}
+
+/** What this browser kept may be of an earlier Caderno, unlike what the server answers. */
+function readKept<K extends ArtefactKind>(kind: K, kept: LocalDraft): { readonly content: ContentOfKind[K]; readonly baseContent: ContentOfKind[K] } | null {
   const content = CONTENT_SCHEMA[kind].safeParse(kept.content);
   const baseContent = CONTENT_SCHEMA[kind].safeParse(kept.baseContent);
-  if (!content.success || !baseContent.success) return fresh;
-  // A draft of an older version starts from there; what others saved since is merged in, never overwritten.
-  const state = startEdit<ContentOfKind[K]>(kept.base, baseContent.data, content.data);
-  return takeInHead(state, { version: artefact.summary.version, content: head, author: artefact.summary.author });
+  return content.success && baseContent.success ? { content: content.data, baseContent: baseContent.data } : null;
 }
 
 function useTakeInHead<C>(summary: { readonly version: number; readonly author: string }, content: C, setState: (change: (s: EditState<C>) => EditState<C>) => void): void {
