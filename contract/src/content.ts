@@ -1,25 +1,15 @@
 import { PRIORITIES, type ArtefactKind } from '@caderno/core/artefacts';
 import { LONGEST_SCALE, QUESTION_STATUSES, REQUIREMENT_TYPES, RISKS, WORDING_RULES, type QuestionContent, type RequirementContent } from '@caderno/core/basis';
-import { CASE_KINDS, EXECUTIONS, NAME_COLUMN, PARAMETER_TYPES, ROW_MARKS, type CaseContent, type PlainStep, type Row, type Step } from '@caderno/core/cases';
+import { CASE_KINDS, EXECUTIONS, NAME_COLUMN, PARAMETER_TYPES, type CaseContent, type PlainStep, type Step } from '@caderno/core/cases';
 import { BOUNDARY_RULES, CLASS_KINDS, MOST_TABLE_VALUES, POLARITIES, STATE_LEVELS, STRENGTHS, eventId, stateId, transitionId, type ConditionContent, type Model } from '@caderno/core/conditions';
 import type { DataSetContent } from '@caderno/core/dataSets';
 import type { SharedContent } from '@caderno/core/shared';
 import type { ValueType } from '@caderno/core/values';
 import { z } from 'zod';
-import { attachmentIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, fieldIdSchema, innerIdPattern, innerIdSchema, itemKeySchema, parameterIdSchema, requirementIdSchema, rowIdSchema, sharedIdSchema, stepIdSchema } from './ids.ts';
+import { attachmentIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, fieldIdSchema, innerIdSchema, itemKeySchema, parameterIdSchema, requirementIdSchema, rowIdSchema, sharedIdSchema, stepIdSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
-
-/** PostgreSQL's JSONB holds every Unicode text but those with a NUL, and half a surrogate pair is no text. */
-function textUpTo(most: number): z.ZodType<string> {
-  return z
-    .string()
-    .max(most)
-    .refine(isText, 'must be text without NUL characters');
-}
-
-function isText(text: string): boolean {
-  return !text.includes('\0') && text.isWellFormed();
-}
+import { rowsSchema } from './rows.ts';
+import { textUpTo } from './text.ts';
 
 const title = textUpTo(LIMITS.title);
 const name = textUpTo(LIMITS.name);
@@ -188,14 +178,6 @@ export const stepSchema: z.ZodType<Step> = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('call'), case: caseIdSchema, rows: calledRows, ...use }),
 ]);
 const parameter = z.strictObject({ id: parameterIdSchema, name, type: z.enum(PARAMETER_TYPES), default: cell, description: title });
-/** Cells by the ids of parameters, looked through in one go: a table has hundreds of thousands, and a schema for each is dear. */
-const cells = z.custom<Row['cells']>((value) => isRecord(value) && Object.entries(value).every(([id, text]) => innerIdPattern.test(id) && typeof text === 'string' && text.length <= LIMITS.cell && isText(text)), 'cells are texts by the ids of parameters');
-
-function isRecord(value: unknown): value is Readonly<Record<string, unknown>> {
-  return typeof value === 'object' && value !== null && !Array.isArray(value);
-}
-
-const row = z.strictObject({ id: rowIdSchema, name, description: title, cells, mark: z.enum(ROW_MARKS).nullable(), aside: z.boolean() });
 const columnFilter = z.strictObject({ id: z.union([z.literal(NAME_COLUMN), parameterIdSchema]), text: name });
 const rowChoice = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('all') }),
@@ -226,7 +208,7 @@ export const caseContentSchema: z.ZodType<CaseContent> = z.strictObject({
   preconditions: text,
   steps: uniqueById(z.array(stepSchema).max(LIMITS.steps)),
   parameters: uniqueById(z.array(parameter).max(LIMITS.parameters)),
-  rows: uniqueById(z.array(row).max(LIMITS.rows)),
+  rows: uniqueById(rowsSchema),
   data: dataUse.nullable(),
   runs: rowChoice,
   covers: uniqueById(z.array(cover).max(LIMITS.links)),
@@ -253,7 +235,7 @@ export const dataSetContentSchema: z.ZodType<DataSetContent> = z.strictObject({
   title,
   purpose: line,
   parameters: uniqueById(z.array(parameter).max(LIMITS.parameters)),
-  rows: uniqueById(z.array(row).max(LIMITS.rows)),
+  rows: uniqueById(rowsSchema),
   serves: uniqueById(z.array(z.strictObject(carriedBy)).max(LIMITS.links)),
   module: name,
   tags: z.array(name).max(LIMITS.tags),

@@ -16,7 +16,7 @@ export interface RedundantRow {
  */
 export function redundantRows(id: CaseId, coverages: Iterable<ConditionCoverage>): RedundantRow[] {
   const shown = itemsByRow(id, coverages);
-  const counts = new Map<string, number>();
+  const counts = new Map<number, number>();
   for (const items of shown.values()) for (const item of items) counts.set(item, (counts.get(item) ?? 0) + 1);
   const gone = new Set<RowId>();
   for (const [row, items] of [...shown].toReversed()) {
@@ -24,22 +24,29 @@ export function redundantRows(id: CaseId, coverages: Iterable<ConditionCoverage>
     gone.add(row);
     for (const item of items) counts.set(item, (counts.get(item) ?? 0) - 1);
   }
-  const kept = [...shown].filter(([row]) => !gone.has(row));
-  return [...shown].flatMap(([row, items]) => (gone.has(row) ? [{ row, like: kept.find(([, others]) => [...items].every((item) => others.has(item)))?.[0] ?? null }] : []));
+  // A row that shows all of it shows its first item too: only those are looked through.
+  const keptBy = new Map<number, RowId[]>();
+  for (const [row, items] of shown) if (!gone.has(row)) for (const item of items) keptBy.set(item, [...(keptBy.get(item) ?? []), row]);
+  const like = (items: ReadonlySet<number>): RowId | null => {
+    const [any = -1] = items;
+    return (keptBy.get(any) ?? []).find((row) => [...items].every((item) => shown.get(row)?.has(item))) ?? null;
+  };
+  return [...shown].flatMap(([row, items]) => (gone.has(row) ? [{ row, like: like(items) }] : []));
 }
 
-function itemsByRow(id: CaseId, coverages: Iterable<ConditionCoverage>): Map<RowId, Set<string>> {
-  const shown = new Map<RowId, Set<string>>();
-  let condition = 0;
+/** Items of all conditions, numbered through. */
+function itemsByRow(id: CaseId, coverages: Iterable<ConditionCoverage>): Map<RowId, Set<number>> {
+  const shown = new Map<RowId, Set<number>>();
+  let first = 0;
   for (const { items, evidence } of coverages) {
-    condition += 1;
     const own = evidence.find((e) => e.case === id);
     own?.rows.forEach((row, instance) => {
       if (row === null) return;
       const all = shown.get(row.id) ?? new Set();
       shown.set(row.id, all);
-      for (const place of shownIn(own.shown, instance)) if (isOfValues(items[place]?.item.kind)) all.add(`${condition}/${place}`);
+      for (const place of shownIn(own.shown, instance)) if (isOfValues(items[place]?.item.kind)) all.add(first + place);
     });
+    first += items.length;
   }
   return shown;
 }

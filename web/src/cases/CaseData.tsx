@@ -2,7 +2,7 @@ import type { CaseId, ConditionId } from '@caderno/core/artefacts';
 import { rowsChosen, type CaseContent, type ColumnFilter, type Parameter, type ParameterId, type Row, type RowId } from '@caderno/core/cases';
 import { gainedItems, type ConditionCoverage, type DesignCondition } from '@caderno/core/coverage';
 import { allRows, rowsToRun, type Library } from '@caderno/core/shared';
-import { memo, useCallback, useMemo, useState } from 'react';
+import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { DataFiles, DataGrid, MakeRows, RedundantRows, rowShows, useColumnChecks } from '../data/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
 import type { Editing } from '../versions/index.ts';
@@ -39,7 +39,9 @@ export const CaseData = memo(function CaseData(props: Props) {
   const all = useMemo(() => allRows(source, library), [library, source]);
   const shared = useMemo(() => (data === null ? NO_ROWS : all.filter((row) => !rows.includes(row))), [all, data, rows]);
   const running = useMemo(() => (runs.kind === 'all' ? null : new Set(rowsToRun(source, library).map((r) => r.id))), [library, runs, source]);
-  const shows = useMemo(() => rowShows(id, all, coverages), [all, coverages, id]);
+  // What rows show may come a moment later: a key in a long table is not to wait for it.
+  const settled = useDeferredValue(all);
+  const shows = useMemo(() => rowShows(id, settled, coverages), [coverages, id, settled]);
   const checks = useColumnChecks(content.covers, conditions);
   const run = useCallback((ids: readonly RowId[]) => update((c) => ({ ...c, runs: { kind: 'chosen', rows: ids } })), [update]);
   const runFiltered = useCallback((filters: readonly ColumnFilter[]) => update((c) => ({ ...c, runs: { kind: 'filter', filters } })), [update]);

@@ -61,7 +61,7 @@ export const DataGrid = memo(function DataGrid({ label, rows, parameters, canEdi
   const lineCount = order.length + (canEdit ? 1 : 0);
   const size: CellAt = { row: lineCount, column: columns.length };
   const isTall = lineCount <= MOST_OF_MANY_HEIGHTS;
-  const virtual = useVirtualizer({ count: lineCount, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, getItemKey: (i) => rows[order[i] ?? -1]?.id ?? 'next', overscan: 6 });
+  const virtual = useVirtualizer({ count: lineCount, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, getItemKey: (i) => rows[order[i] ?? -1]?.id ?? 'next', overscan: 6, useFlushSync: false });
   const { drawn, isPart, template, scrollTo } = useColumnWindow(scroller, columns);
   const extent = selection === null ? null : extentOf(selection);
   /** The places of lines in the table; a line beyond the last is a row to come. */

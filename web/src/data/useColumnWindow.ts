@@ -35,6 +35,7 @@ export function useColumnWindow(scroller: React.RefObject<HTMLDivElement | null>
     paddingStart: MARK_WIDTH + NAME_WIDTH,
     scrollPaddingStart: MARK_WIDTH + NAME_WIDTH,
     overscan: 3,
+    useFlushSync: false,
   });
   const items = virtual.getVirtualItems();
   const [first, last] = isPart ? [items[0]?.index ?? 0, items.at(-1)?.index ?? MOST_DRAWN] : [0, beside - 1];

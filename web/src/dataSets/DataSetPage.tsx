@@ -38,7 +38,9 @@ function DataSet({ artefact }: { readonly artefact: ArtefactOfKind<'dataSet'> })
   const [making, setMaking] = useState(false);
   const { conditions, coverages, mostItems } = useServed(id, content);
   const { rows, parameters } = content;
-  const shows = useMemo(() => rowShows(AS_CASE, rows, coverages), [coverages, rows]);
+  // What rows show may come a moment later: a key in a long table is not to wait for it.
+  const settled = useDeferredValue(rows);
+  const shows = useMemo(() => rowShows(AS_CASE, settled, coverages), [coverages, settled]);
   const checks = useColumnChecks(content.serves, conditions);
   const columns = useColumns(update);
   const gained = useCallback(
