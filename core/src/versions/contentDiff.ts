@@ -81,6 +81,27 @@ function diffRecords(from: JsonRecord, to: JsonRecord): ContentDiff {
 }
 
 function diffLists(from: readonly JsonElement[], to: readonly JsonElement[]): ContentDiff {
+  return from.length === to.length && from.every((e, i) => e === to[i] || e.id === to[i]?.id) ? diffInPlace(from, to) : diffMoved(from, to);
+}
+
+/** The same elements in the same order, as nearly always: nothing need be looked up. */
+function diffInPlace(from: readonly JsonElement[], to: readonly JsonElement[]): ContentDiff {
+  const changed: Record<string, ContentDiff> = {};
+  let any = false;
+  from.forEach((element, i) => {
+    const later = to[i];
+    if (later === undefined || later === element) return;
+    const inner = diffContent(element, later);
+    if (inner.kind === 'same') return;
+    changed[element.id] = inner;
+    any = true;
+  });
+  if (!any) return SAME;
+  const ids = from.map((e) => e.id);
+  return { kind: 'list', from: ids, to: ids, added: [], removed: [], changed };
+}
+
+function diffMoved(from: readonly JsonElement[], to: readonly JsonElement[]): ContentDiff {
   const [before, after] = [byId(from), byId(to)];
   const changed: Record<string, ContentDiff> = {};
   for (const element of from) {
@@ -89,8 +110,6 @@ function diffLists(from: readonly JsonElement[], to: readonly JsonElement[]): Co
     if (inner.kind !== 'same') changed[element.id] = inner;
   }
   const [fromIds, toIds] = [from.map((e) => e.id), to.map((e) => e.id)];
-  const sameOrder = fromIds.length === toIds.length && fromIds.every((id, i) => id === toIds[i]);
-  if (sameOrder && Object.keys(changed).length === 0) return SAME;
   return {
     kind: 'list',
     from: fromIds,

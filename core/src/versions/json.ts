@@ -20,9 +20,17 @@ export function isRecord(value: Json | undefined): value is JsonRecord {
 /** Whether a value is a list whose elements all have an `id`, each once. An empty list is one. */
 export function isElementList(value: Json | undefined): value is readonly JsonElement[] {
   if (!Array.isArray(value)) return false;
-  const ids = value.map((e: Json) => (isRecord(e) && typeof e.id === 'string' ? e.id : null));
-  return !ids.includes(null) && new Set(ids).size === ids.length;
+  const known = elementLists.get(value);
+  if (known !== undefined) return known;
+  const ids = new Set<string>();
+  for (const e of value as readonly Json[]) if (isRecord(e) && typeof e.id === 'string') ids.add(e.id);
+  const isList = ids.size === value.length;
+  elementLists.set(value, isList);
+  return isList;
 }
+
+/** Contents never change: what a list is found to be it stays. */
+const elementLists = new WeakMap<readonly Json[], boolean>();
 
 /** The same text for equal content, whatever the order of its names: what is hashed and compared. */
 export function canonicalText(value: Json): string {

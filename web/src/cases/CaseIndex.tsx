@@ -101,9 +101,9 @@ function CaseLine({ project, canEdit, selection, summary, counts, isCurrent, mar
   const isSelected = selection.has(summary.id);
   const instances = counts?.instances ?? Math.max(1, summary.rows);
   const notes = [
-    `${countOf(summary.steps, 'step')}${counts === undefined ? '' : `, ${counts.steps.toLocaleString()} opened`}`,
+    `${countOf(summary.steps, 'step')}${counts === undefined || counts.steps === summary.steps ? '' : `, ${counts.steps.toLocaleString()} opened`}`,
     summary.dataSet !== null ? `rows of ${summary.dataSet}${summary.rows > 0 ? ` and ${summary.rows} more` : ''}` : summary.rows > 0 ? countOf(summary.rows, 'row') : 'no rows',
-    ...(instances > 1 && instances !== summary.rows ? [`${instances.toLocaleString()} instances`] : []),
+    ...(instances === 0 ? ['none runs'] : instances !== Math.max(1, summary.rows) ? [countOf(instances, 'instance')] : []),
     ...(summary.estimate === null ? [] : [`${(summary.estimate * instances).toLocaleString()} min`]),
     ...(summary.state === 'draft' ? [] : [summary.state]),
     ...(summary.caseKind === 'charter' ? ['charter'] : []),

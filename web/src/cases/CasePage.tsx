@@ -8,7 +8,7 @@ import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useLocation, useSearchParams } from 'react-router';
 import { useArtefact, useDesign, useReuse } from '../api/index.ts';
 import { Defects, Loading, Margin, MarginNote, TitleField } from '../artefacts/index.ts';
-import { useLiveCoverage } from '../coverage/index.ts';
+import { useCoveredDesign, useLiveCoverage } from '../coverage/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
 import { PinnedUsers, Reach, TakeOutDialog, UsedBy, usePutBack, useRename, type Owner } from '../shared/index.ts';
@@ -23,7 +23,6 @@ import { FillGap } from './FillGap.tsx';
 import { MergeDialog } from './MergeDialog.tsx';
 import { Purpose } from './Purpose.tsx';
 import { WorthALook } from './WorthALook.tsx';
-import { useCoveredDesign } from './useCoveredDesign.ts';
 
 /** A case as one page, from top to bottom. */
 export function CasePage({ id }: { readonly id: CaseId }) {
@@ -44,7 +43,7 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
   const [filling, setFilling] = useState<ConditionId | null>(null);
   const stored = useDesign(project, { case: id }).data;
   const opened = useOpened(settled);
-  const design = useCoveredDesign(project, stored, settled, opened.library);
+  const design = useCoveredDesign(project, stored, settled.covers, opened.library);
   const change = useCoverageChange(artefact.summary, settled);
   const coverages = useLiveCoverage(design, change);
   const conditions = useMemo(() => new Map(design?.conditions.map((c) => [c.id, c])), [design]);

@@ -3,12 +3,13 @@ import { parameterId, removeParameter, type ParameterId, type Row, type RowId } 
 import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
 import { gainedItems, type DesignChange } from '@caderno/core/coverage';
 import { asCase, fromCase, type DataSetContent } from '@caderno/core/dataSets';
+import type { Used } from '@caderno/core/shared';
 import type { ArtefactOfKind } from '@caderno/contract';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { useLocation } from 'react-router';
 import { useArtefact, useDesign, useProject } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
-import { useLiveCoverage } from '../coverage/index.ts';
+import { useCoveredDesign, useLiveCoverage } from '../coverage/index.ts';
 import { DataFiles, DataGrid, MakeRows, RedundantRows, rowShows, useColumnChecks } from '../data/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
@@ -23,6 +24,8 @@ export function DataSetPage({ id }: { readonly id: DataSetId }) {
   const { data, error } = useArtefact(project, 'dataSet', id);
   return data === undefined ? <Loading error={error} /> : <DataSet key={id} artefact={data} />;
 }
+
+const NOTHING_USED: ReadonlyMap<string, Used> = new Map();
 
 /** What a data set shows is judged as of a case; this number is no case's. */
 const AS_CASE = artefactId('case', 0);
@@ -103,9 +106,9 @@ function DataSet({ artefact }: { readonly artefact: ArtefactOfKind<'dataSet'> })
 /** The conditions a data set serves, and what of each its rows show alone. */
 function useServed(id: DataSetId, content: DataSetContent) {
   const { project } = useFrame();
-  const stored = useDesign(project, { dataSet: id }).data;
   const { title, parameters, rows, serves } = useDeferredValue(content);
-  const design = useMemo(() => (stored === undefined ? undefined : { ...stored, cases: [], library: [] }), [stored]);
+  const around = useCoveredDesign(project, useDesign(project, { dataSet: id }).data, serves, NOTHING_USED);
+  const design = useMemo(() => (around === undefined ? undefined : { ...around, cases: [], library: [] }), [around]);
   const change = useMemo((): DesignChange => ({ kind: 'case', id: AS_CASE, case: { id: AS_CASE, state: 'draft', version: 1, content: asCase({ title, parameters, rows, serves }) } }), [parameters, rows, serves, title]);
   const coverages = useLiveCoverage(design, change);
   const conditions = useMemo(() => new Map<ConditionId, NonNullable<typeof design>['conditions'][number]>(design?.conditions.map((c) => [c.id, c])), [design]);

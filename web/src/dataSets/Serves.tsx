@@ -101,6 +101,7 @@ function ServedLine({ served, condition, coverage, canEdit, onMap, onFill, onSti
       {coverage !== undefined && (
         <p>
           its rows show {(counts.shown + counts.suspect).toLocaleString()} of {countOf(standings.length - counts.leftOut, 'item')}
+          {counts.waiting > 0 && `; ${counts.waiting} ${counts.waiting === 1 ? 'waits' : 'wait'} for an answer`}
         </p>
       )}
       {suspect && (

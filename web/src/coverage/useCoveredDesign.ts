@@ -1,13 +1,13 @@
-import type { CaseContent } from '@caderno/core/cases';
+import type { ConditionId } from '@caderno/core/artefacts';
 import type { Design } from '@caderno/core/coverage';
 import type { Used } from '@caderno/core/shared';
 import { useQueries } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { call, keys } from '../api/index.ts';
 
-/** The design around a case as it is being edited: conditions linked and steps used since the last version are read as well. */
-export function useCoveredDesign(project: string, stored: Design | undefined, content: CaseContent, library: ReadonlyMap<string, Used>): Design | undefined {
-  const added = content.covers.map((c) => c.id).filter((id) => stored !== undefined && !stored.conditions.some((c) => c.id === id));
+/** The design around what is being edited: conditions linked and what is used since the last version are read as well. */
+export function useCoveredDesign(project: string, stored: Design | undefined, linked: readonly { readonly id: ConditionId }[], library: ReadonlyMap<string, Used>): Design | undefined {
+  const added = linked.map((c) => c.id).filter((id) => stored !== undefined && !stored.conditions.some((c) => c.id === id));
   const more = useQueries({
     queries: added.map((id) => ({ queryKey: keys.coverage(project, 'design', { condition: id }), queryFn: () => call('readDesign', { params: { project }, query: { condition: id } }) })),
     combine: (results) => results.flatMap((r) => r.data ?? []),
