@@ -4,19 +4,19 @@ import { decodeText } from './decodeText.ts';
 import { FILE_LIMITS } from './limits.ts';
 import { at, error, type FileProblem } from './problem.ts';
 import type { ReadingOptions, SourceDocument } from './sourceDocument.ts';
-import { tableDocument, type TableRow } from './table.ts';
+import { FIRST_ROW_NAMES, tableDocument, type TableReading, type TableRow } from './table.ts';
 
 export const SEPARATORS = [',', ';', '\t', '|'] as const;
 
 /** A CSV file (RFC 4180, with any line ends and common separators) as a document. */
-export function readCsv(bytes: Uint8Array, options: ReadingOptions): SourceDocument {
+export function readCsv(bytes: Uint8Array, options: ReadingOptions, table: TableReading = FIRST_ROW_NAMES): SourceDocument {
   const { text, problems } = decodeText(bytes, options.encoding);
   const separator = options.separator ?? guessSeparator(text);
-  const read = parseRows(text, separator);
-  return tableDocument('csv', read.rows, [...problems, ...read.problems]);
+  const read = parseRows(text, separator, table.most);
+  return tableDocument('csv', read.rows, [...problems, ...read.problems], table);
 }
 
-function parseRows(text: string, delimiter: string): { rows: TableRow[]; problems: FileProblem[] } {
+function parseRows(text: string, delimiter: string, most: number): { rows: TableRow[]; problems: FileProblem[] } {
   try {
     const rows: TableRow[] = [];
     parse(text, {
@@ -25,7 +25,7 @@ function parseRows(text: string, delimiter: string): { rows: TableRow[]; problem
       relax_column_count: true,
       skip_empty_lines: true,
       max_record_size: FILE_LIMITS.cell * 10,
-      to: FILE_LIMITS.records + 2,
+      to: most + 20,
       on_record: (record: string[], { lines }) => {
         // The library says on which line a record ends; its own line ends lead back to where it begins.
         rows.push({ line: lines - lineEnds(record), cells: record.map(withoutGuard) });

@@ -1,4 +1,5 @@
 import { fitsType, isParameterName, newRow, parameterId, rowId, type CaseContent, type Parameter, type ParameterType, type Row } from '../cases/index.ts';
+import { AS_WRITTEN, understoodCell, type ValueReading } from './rowValues.ts';
 import type { SourceDocument, SourceRecord } from './sourceDocument.ts';
 
 /** What becomes of the rows that are there: they give way, they stay and more are added, or those of the same name change. */
@@ -29,6 +30,8 @@ export interface RowsPlan {
   readonly changed: number;
   readonly removed: number;
   readonly problems: readonly RowProblem[];
+  /** Cells that are meant as something else than they are written, the first of them as examples. */
+  readonly understood: { readonly count: number; readonly examples: readonly { readonly from: string; readonly to: string }[] };
 }
 
 const NAME_COLUMN = /^(?:row|name|row name|variant|data row)$/i;
@@ -53,10 +56,10 @@ function newName(column: string): string {
 }
 
 /**
- * The rows of a case with those of a file taken in, cells as they are written. Rows of the same name keep their ids in
+ * The rows of a case with those of a file taken in; cells are read as `reading` says, else as they are written. Rows of the same name keep their ids in
  * every way of importing, so that calls and links to them stay. `newId` makes ids for rows and parameters.
  */
-export function planRows(document: Pick<SourceDocument, 'columns' | 'records'>, columns: readonly RowColumn[], content: Pick<CaseContent, 'rows' | 'parameters'>, how: RowImport, newId: () => string): RowsPlan {
+export function planRows(document: Pick<SourceDocument, 'columns' | 'records'>, columns: readonly RowColumn[], content: Pick<CaseContent, 'rows' | 'parameters'>, how: RowImport, newId: () => string, reading: ValueReading = AS_WRITTEN): RowsPlan {
   const parameters = [...content.parameters];
   const targets = columns.map((target, i): Parameter | 'name' | null => {
     if (target.kind === 'name') return 'name';
@@ -66,9 +69,31 @@ export function planRows(document: Pick<SourceDocument, 'columns' | 'records'>, 
     parameters.push(made);
     return made;
   });
-  const read = document.records.map((record) => readRow(record, targets));
+  const [records, understood] = withValuesUnderstood(document.records, targets, reading);
+  const read = records.map((record) => readRow(record, targets));
   const merged = mergeRows(content.rows, read, how, newId);
-  return { ...merged, parameters, problems: document.records.flatMap((record) => problemsOf(record, targets, document.columns)) };
+  return { ...merged, parameters, understood, problems: records.flatMap((record) => problemsOf(record, targets, document.columns)) };
+}
+
+const MOST_EXAMPLES = 4;
+
+function withValuesUnderstood(records: readonly SourceRecord[], targets: readonly (Parameter | 'name' | null)[], reading: ValueReading): [readonly SourceRecord[], RowsPlan['understood']] {
+  const typed = targets.flatMap((target, i) => (target === null || target === 'name' || target.type === 'text' ? [] : [{ i, type: target.type }]));
+  let count = 0;
+  const examples: { from: string; to: string }[] = [];
+  const understood = records.map((record) => {
+    const cells = [...record.cells];
+    for (const { i, type } of typed) {
+      const from = cells[i] ?? '';
+      const to = understoodCell(type, from, reading);
+      if (to === from) continue;
+      cells[i] = to;
+      count += 1;
+      if (examples.length < MOST_EXAMPLES) examples.push({ from, to });
+    }
+    return { ...record, cells };
+  });
+  return count === 0 ? [records, { count, examples }] : [understood, { count, examples }];
 }
 
 interface ReadRow {
@@ -87,7 +112,11 @@ function readRow(record: SourceRecord, targets: readonly (Parameter | 'name' | n
 
 function mergeRows(rows: readonly Row[], read: readonly ReadRow[], how: RowImport, newId: () => string): Pick<RowsPlan, 'rows' | 'added' | 'changed' | 'removed'> {
   const free = new Map<string, Row[]>();
-  for (const row of rows) free.set(row.name, [...(free.get(row.name) ?? []), row]);
+  for (const row of rows) {
+    const same = free.get(row.name);
+    if (same === undefined) free.set(row.name, [row]);
+    else same.push(row);
+  }
   let [added, changed] = [0, 0];
   const taken = new Set<Row>();
   const incoming = read.map(({ name, cells }, i): Row => {
@@ -127,9 +156,9 @@ export function rowsTable(content: Pick<CaseContent, 'rows' | 'parameters'>): st
   return [['row', ...content.parameters.map((p) => p.name)], ...content.rows.map((row) => [row.name, ...content.parameters.map((p) => row.cells[p.id] ?? '')])];
 }
 
-/** The rows as JSON: of each its name and its cells by the names of the parameters. */
+/** The rows as JSON: of each its name, what is said of it, and its cells by the names of the parameters. */
 export function rowsJson(content: Pick<CaseContent, 'rows' | 'parameters'>): string {
   const parameters = content.parameters.map(({ name, type, default: value, description }) => ({ name, type, default: value, description }));
-  const rows = content.rows.map((row) => ({ name: row.name, values: Object.fromEntries(content.parameters.flatMap((p) => (row.cells[p.id] === undefined ? [] : [[p.name, row.cells[p.id]]]))) }));
+  const rows = content.rows.map((row) => ({ name: row.name, description: row.description, mark: row.mark, aside: row.aside, values: Object.fromEntries(content.parameters.flatMap((p) => (row.cells[p.id] === undefined ? [] : [[p.name, row.cells[p.id]]]))) }));
   return `${JSON.stringify({ parameters, rows }, null, 2)}\n`;
 }

@@ -7,6 +7,8 @@ export const FILE_LIMITS = {
   unpackedRatio: 200,
   archiveEntries: 2_000,
   records: 20_000,
+  /** Rows of data, which are smaller than requirements. */
+  rows: 100_000,
   columns: 300,
   cell: 200_000,
   xmlDepth: 100,

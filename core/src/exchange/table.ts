@@ -8,10 +8,22 @@ export interface TableRow {
   readonly cells: readonly string[];
 }
 
-/** A table as a document: the first row that is not empty names the columns. */
-export function tableDocument(format: 'csv' | 'xlsx', rows: readonly TableRow[], problems: readonly FileProblem[], sheets: readonly string[] = []): SourceDocument {
+/** What is a table's own: which row names the columns, and how many may follow. */
+export interface TableReading {
+  /** A place among the rows that are not empty, from 1; 0: no row does; null: as it looks. */
+  readonly header: number | null;
+  readonly most: number;
+}
+
+/** The first row that is not empty names the columns. */
+export const FIRST_ROW_NAMES: TableReading = { header: 1, most: FILE_LIMITS.records };
+
+/** A table as a document. */
+export function tableDocument(format: 'csv' | 'xlsx', rows: readonly TableRow[], problems: readonly FileProblem[], reading: TableReading, sheets: readonly string[] = []): SourceDocument {
   const found: FileProblem[] = [...problems];
-  const header = rows.find((row) => row.cells.some((cell) => cell.trim() !== ''));
+  const filled = rows.filter((row) => row.cells.some((cell) => cell.trim() !== ''));
+  const headerAt = reading.header ?? guessHeader(filled);
+  const header = filled[Math.max(0, headerAt - 1)];
   if (header === undefined) {
     // A file that could not be read says why; one that holds nothing says that.
     if (!found.some((p) => p.severity === 'error')) found.push(error({ code: 'file_empty' }));
@@ -21,12 +33,11 @@ export function tableDocument(format: 'csv' | 'xlsx', rows: readonly TableRow[],
   if (width > FILE_LIMITS.columns) {
     return { format, columns: [], records: [], sheets, problems: [...found, error({ code: 'too_many_columns', limit: FILE_LIMITS.columns, got: width }, at(header.line))], types: null };
   }
-  const columns = columnNames(header, found);
+  const columns = headerAt === 0 ? Array.from({ length: width }, (_, i) => `column ${i + 1}`) : columnNames(header, found);
   const records: SourceRecord[] = [];
-  for (const row of rows.slice(rows.indexOf(header) + 1)) {
-    if (row.cells.every((cell) => cell.trim() === '')) continue;
-    if (records.length === FILE_LIMITS.records) {
-      found.push(error({ code: 'too_many_records', limit: FILE_LIMITS.records }, at(row.line)));
+  for (const row of filled.slice(headerAt)) {
+    if (records.length === reading.most) {
+      found.push(error({ code: 'too_many_records', limit: reading.most }, at(row.line)));
       return { format, columns, records: [], sheets, problems: found, types: null };
     }
     if (row.cells.length > columns.length) found.push(warning({ code: 'cell_count', expected: columns.length, got: row.cells.length }, at(row.line)));
@@ -34,6 +45,17 @@ export function tableDocument(format: 'csv' | 'xlsx', rows: readonly TableRow[],
   }
   if (records.length === 0) found.push(error({ code: 'file_empty' }));
   return { format, columns, records, sheets, problems: found, types: null };
+}
+
+const VALUE = /^[+-]?[\d.,]*\d(?:[./:T -][\d.,/:T -]*)?$/;
+
+/** Which row names the columns: lines of a title above the table do not, and where all cells of the first are values none does. */
+function guessHeader(filled: readonly TableRow[]): number {
+  const width = (row: TableRow): number => row.cells.filter((cell) => cell.trim() !== '').length;
+  const widest = Math.max(0, ...filled.slice(0, 20).map(width));
+  const first = widest < 3 ? 0 : filled.findIndex((row) => width(row) > 1);
+  const cells = (filled[first]?.cells ?? []).filter((cell) => cell.trim() !== '');
+  return cells.every((cell) => VALUE.test(cell.trim())) ? 0 : first + 1;
 }
 
 /** Names of the columns, made different where the header repeats itself or is silent. */

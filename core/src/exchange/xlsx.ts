@@ -5,10 +5,10 @@ import { openArchive } from './archive.ts';
 import { FILE_LIMITS } from './limits.ts';
 import { error, warning, type FileProblem } from './problem.ts';
 import type { ReadingOptions, SourceDocument } from './sourceDocument.ts';
-import { tableDocument } from './table.ts';
+import { FIRST_ROW_NAMES, tableDocument, type TableReading } from './table.ts';
 
 /** A workbook as a document: the sheet asked for, or the first with content. Formulas are never evaluated: their last values are taken. */
-export async function readXlsx(bytes: Uint8Array, options: ReadingOptions): Promise<SourceDocument> {
+export async function readXlsx(bytes: Uint8Array, options: ReadingOptions, table: TableReading = FIRST_ROW_NAMES): Promise<SourceDocument> {
   const archive = await openArchive(bytes, (path) => /^xl\/(?:worksheets\/[^/]+|sharedStrings)\.xml$/.test(path));
   if (archive.kind === 'refused') return refused(archive.problem);
   const notes = [...archive.files].filter(([path]) => path.includes('worksheets/')).map(([, file]) => strFromU8(file));
@@ -20,7 +20,7 @@ export async function readXlsx(bytes: Uint8Array, options: ReadingOptions): Prom
     const sheets = await readWorkbook<string>(copy.buffer, { parseNumber: (text: string) => text, trim: false });
     const chosen = sheets.find((s) => s.sheet === options.sheet) ?? sheets.find((s) => s.data.length > 0);
     const rows = (chosen?.data ?? []).map((cells, i) => ({ line: i + 1, cells: cells.map(cellText) }));
-    return tableDocument('xlsx', rows, sheetNotes(notes), sheets.map((s) => s.sheet));
+    return tableDocument('xlsx', rows, sheetNotes(notes), table, sheets.map((s) => s.sheet));
   } catch (cause) {
     // The library throws plain errors on whatever it cannot read in a hostile workbook.
     return refused(error({ code: 'sheet_broken', reason: cause instanceof Error ? cause.message.slice(0, 200) : 'unreadable' }));

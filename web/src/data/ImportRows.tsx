@@ -1,11 +1,11 @@
 import type { Parameter, Row } from '@caderno/core/cases';
-import { ENCODINGS, GUESS_ALL, ROW_IMPORTS, SEPARATORS, guessRowColumns, planRows, type ReadingOptions, type RowColumn, type RowImport, type RowsPlan, type SourceDocument } from '@caderno/core/exchange';
+import { ENCODINGS, GUESS_ALL, ROW_IMPORTS, SEPARATORS, guessRowColumns, guessValueReading, planRows, type ReadingOptions, type RowColumn, type RowImport, type RowsPlan, type SourceDocument, type TableReading, type ValueReading } from '@caderno/core/exchange';
 import { LIMITS } from '@caderno/contract';
 import { useQuery } from '@tanstack/react-query';
 import { wrap, type Remote } from 'comlink';
 import { useMemo, useState } from 'react';
 import { fileProblemSentence } from '../exchange/index.ts';
-import { Button, Choose, Dialog, PARAMETER_TYPE_WORD, countOf } from '../look/index.ts';
+import { Button, Choose, Dialog, PARAMETER_TYPE_WORD, countOf, options } from '../look/index.ts';
 import type { EditTable } from './table.ts';
 import type { RowsFileWorker } from './rowsFile.worker.ts';
 
@@ -30,9 +30,10 @@ const SEPARATOR_WORD: Record<string, string> = { ',': 'comma', ';': 'semicolon',
 /** Takes rows of a file into the data of a case, after a look at what each column is and what would change; one edit, undone as one. */
 export function ImportRows({ file, rows, parameters, update, onClose }: Props) {
   const [reading, setReading] = useState<ReadingOptions>(GUESS_ALL);
+  const [header, setHeader] = useState<TableReading['header']>(null);
   const { data: document, error } = useQuery({
-    queryKey: ['rows file', file.name, file.size, file.lastModified, reading],
-    queryFn: async () => worker().read(new Uint8Array(await file.arrayBuffer()), reading),
+    queryKey: ['rows file', file.name, file.size, file.lastModified, reading, header],
+    queryFn: async () => worker().read(new Uint8Array(await file.arrayBuffer()), reading, header),
     retry: false,
   });
   return (
@@ -41,16 +42,27 @@ export function ImportRows({ file, rows, parameters, update, onClose }: Props) {
         <p className="text-sm text-ink2">{error === null ? 'Reading …' : 'The file cannot be read any more. Choose it again.'}</p>
       ) : (
         <>
-          <HowRead document={document} reading={reading} onChange={setReading} />
+          <HowRead document={document} reading={reading} header={header} onChange={setReading} onHeader={setHeader} />
           {/* Anew for every way of reading: columns may be others. */}
-          <Planned key={JSON.stringify([reading, document.columns])} document={document} rows={rows} parameters={parameters} update={update} onClose={onClose} />
+          <Planned key={JSON.stringify([reading, header, document.columns])} document={document} rows={rows} parameters={parameters} update={update} onClose={onClose} />
         </>
       )}
     </Dialog>
   );
 }
 
-function HowRead({ document, reading, onChange }: { readonly document: SourceDocument; readonly reading: ReadingOptions; readonly onChange: (reading: ReadingOptions) => void }) {
+interface HowReadProps {
+  readonly document: SourceDocument;
+  readonly reading: ReadingOptions;
+  readonly header: TableReading['header'];
+  readonly onChange: (reading: ReadingOptions) => void;
+  readonly onHeader: (header: TableReading['header']) => void;
+}
+
+/** Rows in which the names of columns may be looked for. */
+const HEADERS = [{ value: '', name: 'as it looks' }, { value: '0', name: 'nowhere' }, ...[1, 2, 3, 4, 5].map((n) => ({ value: String(n), name: `in row ${n}` }))];
+
+function HowRead({ document, reading, header, onChange, onHeader }: HowReadProps) {
   return (
     <div className="flex flex-wrap items-center gap-2 text-sm">
       <span className="text-ink2">{document.format === 'xlsx' ? 'A workbook' : 'A text file'},</span>
@@ -62,6 +74,7 @@ function HowRead({ document, reading, onChange }: { readonly document: SourceDoc
           <Choose label="Encoding" showLabel value={reading.encoding ?? ''} options={[{ value: '', name: 'as found' }, ...ENCODINGS.map((e) => ({ value: e as string, name: e }))]} onChange={(encoding) => onChange({ ...reading, encoding: ENCODINGS.find((e) => e === encoding) ?? null })} />
         </>
       )}
+      <Choose label="Names of columns" showLabel value={header === null ? '' : String(header)} options={HEADERS} onChange={(value) => onHeader(value === '' ? null : Number(value))} />
       <span className="text-ink2">{countOf(document.records.length, 'row')}</span>
     </div>
   );
@@ -74,8 +87,11 @@ interface PlannedProps extends Omit<Props, 'file'> {
 function Planned({ document, rows, parameters, update, onClose }: PlannedProps) {
   const [columns, setColumns] = useState(() => guessRowColumns(document.columns, parameters));
   const [how, setHow] = useState<RowImport>(rows.length === 0 ? 'replace' : 'update');
+  const guessed = useMemo(() => guessValueReading(typedCells(document, columns, parameters)), [columns, document, parameters]);
+  const [chosen, setChosen] = useState<Partial<ValueReading>>({});
+  const values = useMemo(() => ({ ...guessed, ...chosen }), [chosen, guessed]);
   // Ids are made once, so that what is seen is what is done.
-  const plan = useMemo(() => planRows(document, columns, { rows, parameters }, how, () => crypto.randomUUID().slice(0, 8)), [columns, document, how, parameters, rows]);
+  const plan = useMemo(() => planRows(document, columns, { rows, parameters }, how, () => crypto.randomUUID().slice(0, 8), values), [columns, document, how, parameters, rows, values]);
   const errors = document.problems.filter((p) => p.severity === 'error');
   const tooMany = plan.rows.length > LIMITS.rows || plan.parameters.length > LIMITS.parameters;
   const isUnkeepable = useMemo(() => document.records.some((r) => r.cells.some((cell) => cell.length > LIMITS.cell || cell.includes('\0') || !cell.isWellFormed())), [document]);
@@ -100,6 +116,7 @@ function Planned({ document, rows, parameters, update, onClose }: PlannedProps) 
               </label>
             ))}
           </fieldset>
+          <HowMeant values={values} columns={columns} parameters={parameters} plan={plan} onChange={(part) => setChosen((now) => ({ ...now, ...part }))} />
           <Summary plan={plan} parameters={parameters} />
           {tooMany && <p className="mt-1 text-sm text-brick">A table may have {LIMITS.rows.toLocaleString()} rows and {LIMITS.parameters} columns; this would be {plan.rows.length.toLocaleString()} and {plan.parameters.length}. Take fewer.</p>}
           {isUnkeepable && <p className="mt-1 text-sm text-brick">A cell is longer than the {LIMITS.cell.toLocaleString()} characters one may have, or holds signs that are no text. Mend it in the file.</p>}
@@ -119,6 +136,49 @@ function Planned({ document, rows, parameters, update, onClose }: PlannedProps) 
         <Button onClick={onClose}>Leave</Button>
       </div>
     </>
+  );
+}
+
+/** The cells that stand below typed columns. */
+function typedCells(document: SourceDocument, columns: readonly RowColumn[], parameters: readonly Parameter[]) {
+  return columns.flatMap((column, i) => {
+    const parameter = column.kind === 'parameter' ? parameters.find((p) => p.id === column.id) : undefined;
+    return parameter === undefined || parameter.type === 'text' ? [] : [{ type: parameter.type, cells: document.records.map((r) => r.cells[i] ?? '') }];
+  });
+}
+
+const NUMBERS_WORD: Record<ValueReading['numbers'], string> = { asWritten: 'as written', comma: 'a comma before decimals' };
+const DATES_WORD: Record<ValueReading['dates'], string> = { asWritten: 'as written', dayFirst: 'day before month', monthFirst: 'month before day' };
+
+interface HowMeantProps {
+  readonly values: ValueReading;
+  readonly columns: readonly RowColumn[];
+  readonly parameters: readonly Parameter[];
+  readonly plan: RowsPlan;
+  readonly onChange: (part: Partial<ValueReading>) => void;
+}
+
+/** How numbers and dates are meant, where a column has such a type, and what that makes of the cells. */
+function HowMeant({ values, columns, parameters, plan: { understood }, onChange }: HowMeantProps) {
+  const types = columns.flatMap((column) => (column.kind === 'parameter' ? (parameters.find((p) => p.id === column.id)?.type ?? []) : []));
+  const hasNumbers = types.some((t) => t === 'whole' || t === 'decimal');
+  const hasDates = types.some((t) => t === 'date' || t === 'dateTime');
+  if (!hasNumbers && !hasDates) return null;
+  return (
+    <div className="mt-2 flex flex-wrap items-center gap-2 text-sm">
+      {hasNumbers && <Choose label="Numbers" showLabel value={values.numbers} options={options(NUMBERS_WORD)} onChange={(numbers) => onChange({ numbers })} />}
+      {hasDates && <Choose label="Dates" showLabel value={values.dates} options={options(DATES_WORD)} onChange={(dates) => onChange({ dates })} />}
+      {understood.count > 0 && (
+        <span className="text-ink2">
+          {countOf(understood.count, 'cell')} understood:{' '}
+          {understood.examples.map(({ from, to }) => (
+            <span key={from} className="mr-3 whitespace-nowrap font-mono text-xs">
+              {from} → {to}
+            </span>
+          ))}
+        </span>
+      )}
+    </div>
   );
 }
 

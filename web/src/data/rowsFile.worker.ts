@@ -1,11 +1,11 @@
-import { readTable, type ReadingOptions, type SourceDocument } from '@caderno/core/exchange';
+import { readTable, type ReadingOptions, type SourceDocument, type TableReading } from '@caderno/core/exchange';
 import { expose } from 'comlink';
 
 /** Reads tables beside the page. */
 export interface RowsFileWorker {
-  read(bytes: Uint8Array, reading: ReadingOptions): Promise<SourceDocument>;
+  read(bytes: Uint8Array, reading: ReadingOptions, header: TableReading['header']): Promise<SourceDocument>;
 }
 
-const worker: RowsFileWorker = { read: (bytes, reading) => readTable(bytes, reading) };
+const worker: RowsFileWorker = { read: (bytes, reading, header) => readTable(bytes, reading, header) };
 
 expose(worker);
