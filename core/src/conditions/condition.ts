@@ -1,5 +1,6 @@
 import type { ConditionId, DefectLink, RequirementId } from '../artefacts/index.ts';
 import type { Observation, Risk } from '../basis/index.ts';
+import { withoutAliases } from './aliases.ts';
 import type { Anchor } from './anchor.ts';
 import type { Model } from './model.ts';
 import type { ItemKey } from './item.ts';
@@ -45,7 +46,7 @@ export interface ConditionContent {
   readonly defects: readonly DefectLink[];
 }
 
-/** The part whose change makes trace links to the condition suspect. */
+/** The part whose change makes trace links to the condition suspect. Another name for a value does not. */
 export function conditionMeaning(content: ConditionContent): unknown {
-  return [content.title, content.polarity, content.model];
+  return [content.title, content.polarity, withoutAliases(content.model)];
 }

@@ -33,6 +33,7 @@ export { boundaryValues, rangeItems } from './rangeItems.ts';
 export { itemsShownByRow, rangeJudge, type RangeJudge } from './rangeEvidence.ts';
 export { rangeProblems, type RangeProblem } from './rangeProblems.ts';
 export { anchorAt, anchorIn, placeAnchor, type Anchor, type AnchorPlace } from './anchor.ts';
+export { namedValuesOf, withAlias, withoutAliases } from './aliases.ts';
 export { fieldValues, type FieldValues } from './fieldValues.ts';
 export type { NamedValue } from './namedValue.ts';
 export { placeOfValue } from './namedValue.ts';

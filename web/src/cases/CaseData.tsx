@@ -1,9 +1,9 @@
 import type { CaseId, ConditionId } from '@caderno/core/artefacts';
 import { rowsChosen, type CaseContent, type ColumnFilter, type Parameter, type ParameterId, type Row, type RowId } from '@caderno/core/cases';
 import { gainedItems, type ConditionCoverage, type DesignCondition } from '@caderno/core/coverage';
-import { allRows, rowsToRun, type Library } from '@caderno/core/shared';
+import { allRows, rowsToRun, type Constants, type Library } from '@caderno/core/shared';
 import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
-import { DataFiles, DataGrid, MakeRows, RedundantRows, rowShows, useColumnChecks } from '../data/index.ts';
+import { DataFiles, DataGrid, MakeRows, RedundantRows, UnknownValues, rowShows, useColumnChecks } from '../data/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
 import type { Editing } from '../versions/index.ts';
 import { RowsRun } from './RowsRun.tsx';
@@ -14,6 +14,7 @@ interface Props {
   readonly id: CaseId;
   readonly content: CaseContent;
   readonly library: Library;
+  readonly constants: Constants;
   readonly instances: bigint;
   readonly conditions: ReadonlyMap<ConditionId, DesignCondition>;
   readonly coverages: ReadonlyMap<ConditionId, ConditionCoverage>;
@@ -31,7 +32,7 @@ const NO_ROWS: readonly Row[] = [];
 
 /** The data of a case: rows of its own, those of a data set, which of them run, and the ways to more. */
 export const CaseData = memo(function CaseData(props: Props) {
-  const { id, content, library, instances, conditions, coverages, mostItems, chosen, onChoose, canEdit, update, onRename, onRemoveParameter, onDeclare } = props;
+  const { id, content, library, constants, instances, conditions, coverages, mostItems, chosen, onChoose, canEdit, update, onRename, onRemoveParameter, onDeclare } = props;
   const { rows, parameters, data, runs } = content;
   const [making, setMaking] = useState(false);
   const [ownWanted, setOwnWanted] = useState(false);
@@ -50,7 +51,7 @@ export const CaseData = memo(function CaseData(props: Props) {
     [conditions, content, coverages, id, mostItems],
   );
   const hasOwn = data === null || rows.length > 0 || ownWanted;
-  const grid = { parameters, shows, chosen, onChoose, running, runnable: all, checks, onRename, onRemoveColumn: onRemoveParameter, onAddColumn: onDeclare, ...(canEdit ? { onRunFilter: runFiltered } : {}), ...(canEdit ? { onRun: run } : {}) };
+  const grid = { parameters, shows, chosen, onChoose, running, runnable: all, constants, checks, onRename, onRemoveColumn: onRemoveParameter, onAddColumn: onDeclare, ...(canEdit ? { onRunFilter: runFiltered } : {}), ...(canEdit ? { onRun: run } : {}) };
   return (
     <Section
       title="Data"
@@ -80,6 +81,7 @@ export const CaseData = memo(function CaseData(props: Props) {
           </TextButton>
         )
       )}
+      <UnknownValues rows={all} carried={content.covers} conditions={conditions} canEdit={canEdit} />
       <RedundantRows rows={rows} shows={shows} canEdit={canEdit} update={update} />
       {canEdit && data === null && <ShareRows content={content} update={update} />}
       {making && <MakeRows rows={all} parameters={parameters} checks={checks} gained={gained} estimate={content.estimate} onAdd={(made) => update((c) => ({ ...c, rows: [...c.rows, ...made] }))} onClose={() => setMaking(false)} />}

@@ -116,6 +116,7 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
             id={id}
             content={content}
             library={opened.library}
+            constants={constants}
             instances={count.instances}
             conditions={conditions}
             coverages={coverages}

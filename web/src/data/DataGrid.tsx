@@ -1,5 +1,6 @@
 import { MOST_PASTED_CELLS, parsePastedGrid } from '@caderno/core/data';
 import type { ColumnFilter, Parameter, ParameterId, Row, RowId } from '@caderno/core/cases';
+import type { Constants } from '@caderno/core/shared';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
@@ -34,6 +35,7 @@ interface Props extends DataTable {
   readonly onRun?: (rows: readonly RowId[]) => void;
   /** Makes the rows run that pass filters; absent: that is not decided here. */
   readonly onRunFilter?: (filters: readonly ColumnFilter[]) => void;
+  readonly constants: Constants;
   /** What a condition knows of a column. */
   readonly checks: ReadonlyMap<ParameterId, ColumnCheck>;
   readonly onRename: (parameter: Parameter, name: string) => void;
@@ -47,7 +49,7 @@ const MOST_OF_MANY_HEIGHTS = 400;
 const NOTHING_HIDDEN: ReadonlySet<string> = new Set();
 
 /** Data rows with the habits of a spreadsheet. The last line is empty: typing there adds a row. */
-export const DataGrid = memo(function DataGrid({ label, rows, parameters, canEdit, update, shows, chosen, onChoose, running, runnable, onRun, onRunFilter, checks, onRename, onRemoveColumn, onAddColumn }: Props) {
+export const DataGrid = memo(function DataGrid({ label, rows, parameters, canEdit, update, shows, chosen, onChoose, running, runnable, onRun, onRunFilter, constants, checks, onRename, onRemoveColumn, onAddColumn }: Props) {
   const [selection, setSelection] = useState<Selection | null>(null);
   const [edit, setEdit] = useState<string | null>(null);
   const [finding, setFinding] = useState(false);
@@ -204,6 +206,7 @@ export const DataGrid = memo(function DataGrid({ label, rows, parameters, canEdi
                   isPart={isPart}
                   template={template}
                   shown={row === undefined ? undefined : shows.get(row.id)}
+                  constants={constants}
                   checks={checks}
                   runs={row === undefined || (running === null ? !row.aside : running.has(row.id))}
                   isChosen={row !== undefined && row.id === chosen}

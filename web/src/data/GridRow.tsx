@@ -1,5 +1,6 @@
 import { fitsType, type ParameterId, type Row } from '@caderno/core/cases';
 import type { Standing } from '@caderno/core/coverage';
+import { withConstants, type Constants } from '@caderno/core/shared';
 import { memo, type ReactNode } from 'react';
 import { PARAMETER_TYPE_WORD, StandingShape } from '../look/index.ts';
 import type { ColumnCheck } from './columnCheck.ts';
@@ -37,6 +38,7 @@ interface Props {
   readonly isPart: boolean;
   readonly template: string;
   readonly shown: RowShows | undefined;
+  readonly constants: Constants;
   readonly checks: ReadonlyMap<ParameterId, ColumnCheck>;
   readonly runs: boolean;
   readonly isChosen: boolean;
@@ -50,7 +52,7 @@ interface Props {
 }
 
 /** A line of the grid. Drawn again only when something of its own changed. */
-export const GridRow = memo(function GridRow({ measure, line, start, row, drawn, isPart, template, shown, checks, runs, isChosen, focus, tabStop, from, to, edit, onCell }: Props) {
+export const GridRow = memo(function GridRow({ measure, line, start, row, drawn, isPart, template, shown, constants, checks, runs, isChosen, focus, tabStop, from, to, edit, onCell }: Props) {
   const cell = ({ column, at }: DrawnColumn): ReactNode => (
     <Cell
       key={column.kind === 'parameter' ? column.parameter.id : column.kind}
@@ -59,6 +61,7 @@ export const GridRow = memo(function GridRow({ measure, line, start, row, drawn,
       row={row}
       column={column}
       check={column.kind === 'parameter' ? checks.get(column.parameter.id) : undefined}
+      constants={constants}
       isOneLine={measure === null}
       ground={ground}
       runs={runs}
@@ -117,6 +120,7 @@ interface CellProps {
   readonly row: Row | undefined;
   readonly column: GridColumn;
   readonly check: ColumnCheck | undefined;
+  readonly constants: Constants;
   readonly isOneLine: boolean;
   readonly ground: string;
   readonly runs: boolean;
@@ -127,7 +131,7 @@ interface CellProps {
   readonly onCell: OnCell;
 }
 
-const Cell = memo(function Cell({ line, at: place, row, column, check, isOneLine, ground, runs, focused, tabbable, selected, edit, onCell }: CellProps) {
+const Cell = memo(function Cell({ line, at: place, row, column, check, constants, isOneLine, ground, runs, focused, tabbable, selected, edit, onCell }: CellProps) {
   const at: CellAt = { row: line, column: place };
   const text = row === undefined ? '' : cellOf(row, column);
   const ghost = ghostOf(row, column, text);
@@ -142,7 +146,7 @@ const Cell = memo(function Cell({ line, at: place, row, column, check, isOneLine
       aria-colindex={at.column + 2}
       data-cell={`${at.row}/${at.column}`}
       tabIndex={tabbable ? 0 : -1}
-      title={problem ?? (text.length > 12 ? text : undefined)}
+      title={problem ?? constantsIn(column, text, constants) ?? (text.length > 12 ? text : undefined)}
       className={`min-w-0 outline-none ${column.kind === 'parameter' ? 'font-mono text-xs' : ''} ${look} ${runs ? '' : 'text-ink2'} ${focused ? 'shadow-[inset_0_0_0_2px_var(--color-blue)]' : ''}`}
       onMouseDown={(event) => {
         if (edit === null) onCell.select(at, event.shiftKey);
@@ -169,6 +173,13 @@ const Cell = memo(function Cell({ line, at: place, row, column, check, isOneLine
     </div>
   );
 });
+
+/** What a cell comes to with the constants in it; null: there are none. */
+function constantsIn(column: GridColumn, text: string, constants: Constants): string | null {
+  if (column.kind !== 'parameter' || !text.includes('<')) return null;
+  const put = withConstants(text, constants);
+  return put === text ? null : `${text} = ${put}`;
+}
 
 /** The default that applies to an empty cell; where the next row is typed, that one may. */
 function ghostOf(row: Row | undefined, column: GridColumn, text: string): string {

@@ -7,3 +7,4 @@ export { MakeRows } from './MakeRows.tsx';
 export { freshRow, type DataTable, type EditTable } from './table.ts';
 export { DataFiles } from './DataFiles.tsx';
 export { RedundantRows } from './RedundantRows.tsx';
+export { UnknownValues } from './UnknownValues.tsx';

@@ -10,9 +10,10 @@ import { useLocation } from 'react-router';
 import { useArtefact, useDesign, useProject } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
 import { useCoveredDesign, useLiveCoverage } from '../coverage/index.ts';
-import { DataFiles, DataGrid, MakeRows, RedundantRows, rowShows, useColumnChecks } from '../data/index.ts';
+import { DataFiles, DataGrid, MakeRows, RedundantRows, UnknownValues, rowShows, useColumnChecks } from '../data/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
+import { useConstants } from '../steps/index.ts';
 import { PinnedUsers, Reach, UsedBy } from '../shared/index.ts';
 import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
 import { Columns } from './Columns.tsx';
@@ -46,6 +47,7 @@ function DataSet({ artefact }: { readonly artefact: ArtefactOfKind<'dataSet'> })
   const shows = useMemo(() => rowShows(AS_CASE, settled, coverages), [coverages, settled]);
   const checks = useColumnChecks(content.serves, conditions);
   const columns = useColumns(update);
+  const constants = useConstants();
   const gained = useCallback(
     (made: readonly Row[]) => gainedItems(AS_CASE, asCase(content), made, [...conditions.values()].flatMap((condition) => { const coverage = coverages.get(condition.id); return coverage === undefined ? [] : [{ condition, coverage }]; }), mostItems),
     [conditions, content, coverages, mostItems],
@@ -79,7 +81,8 @@ function DataSet({ artefact }: { readonly artefact: ArtefactOfKind<'dataSet'> })
           </span>
         }
       >
-        <DataGrid label="Data rows" rows={rows} parameters={parameters} canEdit={canEdit} update={update} shows={shows} chosen={chosen} onChoose={setChosen} running={null} runnable={rows} checks={checks} onRename={columns.rename} onRemoveColumn={columns.remove} onAddColumn={columns.add} />
+        <DataGrid label="Data rows" rows={rows} parameters={parameters} canEdit={canEdit} update={update} shows={shows} chosen={chosen} onChoose={setChosen} running={null} runnable={rows} constants={constants} checks={checks} onRename={columns.rename} onRemoveColumn={columns.remove} onAddColumn={columns.add} />
+        <UnknownValues rows={rows} carried={content.serves} conditions={conditions} canEdit={canEdit} />
         <RedundantRows rows={rows} shows={shows} canEdit={canEdit} update={update} />
       </Section>
       <div className="mt-4 flex gap-5 max-[1100px]:flex-col">

@@ -2,9 +2,9 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { EMPTY_CASE, newCover, newRow, parameterId, rowId, type CaseContent, type CalledRows, type RowChoice } from '../cases/index.ts';
 import { fieldId } from '../conditions/index.ts';
-import { countExpanded, type Library, type Used } from '../shared/index.ts';
-import { C, callOf, line, parameter, parameters, readOut, row, someRows } from '../shared/testGraphs.ts';
-import { EMPTY_DATA_SET, columnsNotTaken, sharedRows, withDataSet, withRowsOwned, withRowsShared, type DataSetContent } from './index.ts';
+import { countExpanded, type Library, type Used } from './index.ts';
+import { C, callOf, line, parameter, parameters, readOut, row, someRows } from './testGraphs.ts';
+import { EMPTY_DATA_SET, columnsNotTaken, sharedRows, withDataSet, withRowsOwned, withRowsShared, type DataSetContent } from '../dataSets/index.ts';
 
 const setOf = (content: DataSetContent, key = 'D-1'): [string, Used] => [key, { kind: 'dataSet', id: 'D-1', version: 1, withdrawn: false, content }];
 const caseOf = (content: CaseContent): [string, Used] => ['C-1', { kind: 'case', id: C(1), version: 1, withdrawn: false, content }];
