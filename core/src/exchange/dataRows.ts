@@ -1,5 +1,5 @@
 import { fitsType, isParameterName, newRow, parameterId, rowId, type CaseContent, type Parameter, type ParameterType, type Row } from '../cases/index.ts';
-import { AS_WRITTEN, understoodCell, type ValueReading } from './rowValues.ts';
+import { AS_WRITTEN, guessParameterType, understoodCell, type ValueReading } from './rowValues.ts';
 import type { SourceDocument, SourceRecord } from './sourceDocument.ts';
 
 /** What becomes of the rows that are there: they give way, they stay and more are added, or those of the same name change. */
@@ -65,7 +65,7 @@ export function planRows(document: Pick<SourceDocument, 'columns' | 'records'>, 
     if (target.kind === 'name') return 'name';
     if (target.kind === 'leave') return null;
     if (target.kind === 'parameter') return parameters.find((p) => p.id === target.id) ?? null;
-    const made: Parameter = { id: parameterId(newId()), name: newName(document.columns[i] ?? ''), type: 'text', default: '', description: '' };
+    const made: Parameter = { id: parameterId(newId()), name: newName(document.columns[i] ?? ''), type: guessParameterType(document.records.map((r) => r.cells[i] ?? '')), default: '', description: '' };
     parameters.push(made);
     return made;
   });

@@ -28,5 +28,5 @@ export { exportSections, exportTable, type ExportedRequirement } from './basisEx
 export { writeReqif, type ReqifExport, type ReqifSource } from './reqifWrite.ts';
 export { ROW_IMPORTS, guessRowColumns, planRows, rowsJson, rowsTable, type RowColumn, type RowImport, type RowProblem, type RowsPlan } from './dataRows.ts';
 export { readTable } from './readTable.ts';
-export { AS_WRITTEN, guessValueReading, understoodCell, type ValueReading } from './rowValues.ts';
+export { AS_WRITTEN, guessParameterType, guessValueReading, understoodCell, type ValueReading } from './rowValues.ts';
 export type { TableReading } from './table.ts';

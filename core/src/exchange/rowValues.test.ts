@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { parameterId, type Parameter, type ParameterType } from '../cases/index.ts';
-import { GUESS_ALL, guessRowColumns, guessValueReading, planRows, readTable, understoodCell, type ValueReading } from './index.ts';
+import { GUESS_ALL, guessParameterType, guessRowColumns, guessValueReading, planRows, readTable, understoodCell, type ValueReading } from './index.ts';
 
 const csv = (text: string, header: number | null = null) => readTable(new TextEncoder().encode(text), GUESS_ALL, header);
 
@@ -39,6 +39,18 @@ test.each<[string, ParameterType, string[], ValueReading]>([
   ['both orders: nothing is sure', 'date', ['3/28/2026', '28/3/2026'], { numbers: 'asWritten', dates: 'asWritten' }],
   ['neither above 12: nothing is sure', 'date', ['03.04.2026'], { numbers: 'asWritten', dates: 'asWritten' }],
 ])('guessed of %s', (_, type, cells, expected) => expect(guessValueReading([{ type, cells }])).toEqual(expected));
+
+test.each<[ParameterType, string[]]>([
+  ['whole', ['0', '-5', '', '12345678901234567']],
+  ['decimal', ['1', '2,5', '1.234,50']],
+  ['text', ['007', '5']],
+  ['text', ['1e5']],
+  ['date', ['2026-02-28', '28.02.2026']],
+  ['text', ['2026-02-30']],
+  ['yesNo', ['yes', 'No']],
+  ['text', ['']],
+  ['text', ['accepted', '5']],
+])('a new column is %s: %j', (type, cells) => expect(guessParameterType(cells)).toBe(type));
 
 test('what was understood is counted and shown, and what is still no value of its type is told as it stands', async () => {
   const parameters = [['sum', 'decimal'], ['day', 'date']].map(([name = '', type]): Parameter => ({ id: parameterId(name), name, type: type as ParameterType, default: '', description: '' }));

@@ -42,6 +42,19 @@ function isoDate(cell: string, type: 'date' | 'dateTime', order: 'dayFirst' | 'm
   return time === undefined ? date : `${date}T${time.padStart(time.indexOf(':') === 1 ? time.length + 1 : time.length, '0')}`;
 }
 
+const PLAIN_WHOLE = /^[+-]?(?:0|[1-9]\d*)$/;
+const ANY_DECIMAL = /^[+-]?(?:0|[1-9]\d{0,2}(?:[. ]\d{3})*|[1-9]\d*)(?:[.,]\d+)?$/;
+
+/** The type of which all cells of a new column are; text where they are of none. Zeros in front are no number's. */
+export function guessParameterType(cells: readonly string[]): ParameterType {
+  const filled = cells.map((cell) => cell.trim()).filter((cell) => cell !== '');
+  const all = (test: (cell: string) => boolean): boolean => filled.length > 0 && filled.every(test);
+  if (all((cell) => PLAIN_WHOLE.test(cell))) return 'whole';
+  if (all((cell) => ANY_DECIMAL.test(cell))) return 'decimal';
+  if (all((cell) => parseDate(cell) !== null || SLASHED.exec(cell)?.[4] === undefined && SLASHED.test(cell))) return 'date';
+  return all((cell) => /^(?:yes|no)$/i.test(cell)) ? 'yesNo' : 'text';
+}
+
 /**
  * What the cells of typed columns tell of how they are meant: a comma where one stands before decimals and no number
  * has a point there; an order of day and month only where a day above 12 proves it and none disproves it.

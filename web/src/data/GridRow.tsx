@@ -166,8 +166,8 @@ const Cell = memo(function Cell({ line, at: place, row, column, check, constants
           className="h-full w-full bg-page px-2 shadow-[inset_0_0_0_2px_var(--color-blue)] outline-none"
         />
       ) : (
-        <span className={`${isOneLine ? 'block truncate' : 'line-clamp-2 break-words'} min-h-8 px-2 py-[7px] leading-[18px] ${column.kind === 'description' ? 'text-xs' : ''} ${problem === null ? '' : 'text-brick underline decoration-wavy decoration-1'}`}>
-          {text === '' ? <span className="italic text-ink2">{ghost}</span> : text === '""' ? '“”' : text}
+        <span className={`block min-h-8 px-2 py-[7px] leading-[18px] ${column.kind === 'description' ? 'text-xs' : ''} ${problem === null ? '' : 'text-brick underline decoration-wavy decoration-1'}`}>
+          <span className={`${isOneLine ? 'block truncate' : 'line-clamp-2 break-words'} ${text === '' ? 'italic text-ink2' : ''}`}>{text === '' ? ghost : text === '""' ? '“”' : text}</span>
         </span>
       )}
     </div>

@@ -1,5 +1,5 @@
 import type { Parameter, Row } from '@caderno/core/cases';
-import { ENCODINGS, GUESS_ALL, ROW_IMPORTS, SEPARATORS, guessRowColumns, guessValueReading, planRows, type ReadingOptions, type RowColumn, type RowImport, type RowsPlan, type SourceDocument, type TableReading, type ValueReading } from '@caderno/core/exchange';
+import { ENCODINGS, GUESS_ALL, ROW_IMPORTS, SEPARATORS, guessParameterType, guessRowColumns, guessValueReading, planRows, type ReadingOptions, type RowColumn, type RowImport, type RowsPlan, type SourceDocument, type TableReading, type ValueReading } from '@caderno/core/exchange';
 import { LIMITS } from '@caderno/contract';
 import { useQuery } from '@tanstack/react-query';
 import { wrap, type Remote } from 'comlink';
@@ -116,7 +116,7 @@ function Planned({ document, rows, parameters, update, onClose }: PlannedProps) 
               </label>
             ))}
           </fieldset>
-          <HowMeant values={values} columns={columns} parameters={parameters} plan={plan} onChange={(part) => setChosen((now) => ({ ...now, ...part }))} />
+          <HowMeant document={document} values={values} columns={columns} parameters={parameters} plan={plan} onChange={(part) => setChosen((now) => ({ ...now, ...part }))} />
           <Summary plan={plan} parameters={parameters} />
           {tooMany && <p className="mt-1 text-sm text-brick">A table may have {LIMITS.rows.toLocaleString()} rows and {LIMITS.parameters} columns; this would be {plan.rows.length.toLocaleString()} and {plan.parameters.length}. Take fewer.</p>}
           {isUnkeepable && <p className="mt-1 text-sm text-brick">A cell is longer than the {LIMITS.cell.toLocaleString()} characters one may have, or holds signs that are no text. Mend it in the file.</p>}
@@ -142,15 +142,21 @@ function Planned({ document, rows, parameters, update, onClose }: PlannedProps) 
 /** The cells that stand below typed columns. */
 function typedCells(document: SourceDocument, columns: readonly RowColumn[], parameters: readonly Parameter[]) {
   return columns.flatMap((column, i) => {
-    const parameter = column.kind === 'parameter' ? parameters.find((p) => p.id === column.id) : undefined;
-    return parameter === undefined || parameter.type === 'text' ? [] : [{ type: parameter.type, cells: document.records.map((r) => r.cells[i] ?? '') }];
+    const type = typeOf(document, column, i, parameters);
+    return type === null || type === 'text' ? [] : [{ type, cells: document.records.map((r) => r.cells[i] ?? '') }];
   });
+}
+
+function typeOf(document: SourceDocument, column: RowColumn, at: number, parameters: readonly Parameter[]): Parameter['type'] | null {
+  if (column.kind === 'parameter') return parameters.find((p) => p.id === column.id)?.type ?? null;
+  return column.kind === 'new' ? guessParameterType(document.records.map((r) => r.cells[at] ?? '')) : null;
 }
 
 const NUMBERS_WORD: Record<ValueReading['numbers'], string> = { asWritten: 'as written', comma: 'a comma before decimals' };
 const DATES_WORD: Record<ValueReading['dates'], string> = { asWritten: 'as written', dayFirst: 'day before month', monthFirst: 'month before day' };
 
 interface HowMeantProps {
+  readonly document: SourceDocument;
   readonly values: ValueReading;
   readonly columns: readonly RowColumn[];
   readonly parameters: readonly Parameter[];
@@ -159,8 +165,8 @@ interface HowMeantProps {
 }
 
 /** How numbers and dates are meant, where a column has such a type, and what that makes of the cells. */
-function HowMeant({ values, columns, parameters, plan: { understood }, onChange }: HowMeantProps) {
-  const types = columns.flatMap((column) => (column.kind === 'parameter' ? (parameters.find((p) => p.id === column.id)?.type ?? []) : []));
+function HowMeant({ document, values, columns, parameters, plan: { understood }, onChange }: HowMeantProps) {
+  const types = useMemo(() => columns.map((column, i) => typeOf(document, column, i, parameters)), [columns, document, parameters]);
   const hasNumbers = types.some((t) => t === 'whole' || t === 'decimal');
   const hasDates = types.some((t) => t === 'date' || t === 'dateTime');
   if (!hasNumbers && !hasDates) return null;
@@ -204,7 +210,7 @@ function Columns({ document, columns, parameters, onChange }: { readonly documen
         {document.columns.map((name, i) => (
           <tr key={name} className="border-b border-rule">
             <td className="py-1 font-mono text-xs">{name}</td>
-            <td>
+            <td className="py-1 pr-2">
               <Choose label={`Column ${name}`} value={valueOf(columns[i] ?? { kind: 'leave' })} options={options} onChange={(value) => set(i, value)} />
             </td>
             <td className="max-w-80 truncate font-mono text-xs text-ink2">
