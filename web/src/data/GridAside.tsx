@@ -23,6 +23,7 @@ interface Props {
 export function GridAside({ isKept, seen, all, hidden, parameters, canEdit, onRunFiltered, onAsKept, onAgain, onShow, onAddColumn, onDescribe }: Props) {
   const [name, setName] = useState<string | null>(null);
   const away = parameters.filter((p) => hidden.has(p.id));
+  if (!canEdit && isKept && away.length === 0) return null;
   const add = (): void => {
     if (name !== null && isParameterName(name.trim()) && !parameters.some((p) => p.name === name.trim())) onAddColumn(name.trim());
     setName(null);
