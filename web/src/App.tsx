@@ -17,7 +17,7 @@ const CasesChapter = lazy(() => import('./cases/index.ts').then((m) => ({ defaul
 const SharedChapter = lazy(() => import('./shared/index.ts').then((m) => ({ default: m.SharedChapter })));
 const ReadThrough = lazy(() => import('./reading/index.ts').then((m) => ({ default: m.ReadThrough })));
 const ReadSelection = lazy(() => import('./reading/index.ts').then((m) => ({ default: m.ReadSelection })));
-const ReuseGraphPage = lazy(() => import('./shared/index.ts').then((m) => ({ default: m.ReuseGraphPage })));
+const ReuseGraphPage = lazy(() => import('./reuse/index.ts').then((m) => ({ default: m.ReuseGraphPage })));
 const AlikePage = lazy(() => import('./shared/index.ts').then((m) => ({ default: m.AlikePage })));
 const CoverageChapter = lazy(() => import('./coverage/index.ts').then((m) => ({ default: m.CoverageChapter })));
 const VersionsPage = lazy(() => import('./versions/index.ts').then((m) => ({ default: m.VersionsPage })));

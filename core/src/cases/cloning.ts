@@ -2,6 +2,7 @@ import type { CaseId } from '../artefacts/index.ts';
 import { MISSING_CELL } from '../data/index.ts';
 import { withCaseTexts } from './parameters.ts';
 import { parseParameterText } from './parameterText.ts';
+import { ALL_ROWS } from './rowChoice.ts';
 import type { CaseContent } from './testCase.ts';
 
 /** What a clone takes along besides the texts, the steps and the parameters. */
@@ -33,6 +34,7 @@ export function cloneCase(origin: { readonly id: CaseId; readonly version: numbe
 }
 
 function without(content: CaseContent, part: ClonedPart): CaseContent {
+  if (part === 'rows') return { ...content, rows: [], data: null, runs: ALL_ROWS };
   return part === 'owner' ? { ...content, owner: '' } : { ...content, [part]: [] };
 }
 

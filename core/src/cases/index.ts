@@ -19,7 +19,7 @@ export {
 export { PARAMETER_TYPES, parameterId, type Parameter, type ParameterId, type ParameterType } from './parameter.ts';
 export { ROW_MARKS, newRow, rowId, type Row, type RowId, type RowMark } from './row.ts';
 export { NAME_COLUMN, compareCells, filteredRows, sortedRows, type ColumnFilter, type ColumnId } from './rowFilter.ts';
-export { ALL_ROWS, rowsChosen, type RowChoice } from './rowChoice.ts';
+export { ALL_ROWS, rowsChosen, withRowsRunning, type RowChoice } from './rowChoice.ts';
 export { isParameterName, parametersIn, parseParameterText, renameInText, type TextPart } from './parameterText.ts';
 export { bindCell, bindRow, bindText, caseInstances, type BoundPart, type BoundValue, type Instance } from './binding.ts';
 export { parsePastedSteps, type PastedStep } from './pastedSteps.ts';

@@ -1,8 +1,9 @@
 import type { CaseId } from '../artefacts/index.ts';
 import { freeName } from './freeName.ts';
-import { isUse, stepId, type Step, type StepId } from './step.ts';
+import { isUse, stepId, type CalledRows, type Step, type StepId } from './step.ts';
 import { parameterId, type Parameter, type ParameterId } from './parameter.ts';
 import { newRow, rowId, type Row, type RowId } from './row.ts';
+import { withRowsRunning } from './rowChoice.ts';
 import type { CaseContent, Cover } from './testCase.ts';
 
 /** Whether the steps of the one that goes are dropped, as those of the other say the same, or stand after them. */
@@ -41,6 +42,7 @@ export function mergeCases({ id: keptId, content: kept }: Merging, { id: goneId,
       steps: [...kept.steps, ...newSteps],
       parameters: parameters.all,
       rows: rows.all,
+      runs: withRowsRunning(kept.runs, rows.all.filter((row) => !kept.rows.includes(row)).map((row) => row.id)),
       covers: [...kept.covers, ...covers],
       tags: [...new Set([...kept.tags, ...gone.tags])],
       defects: byId(kept.defects, gone.defects),
@@ -54,8 +56,21 @@ export function mergeCases({ id: keptId, content: kept }: Merging, { id: goneId,
 export function withCallsMoved(steps: readonly Step[], from: CaseId, to: CaseId, rows: ReadonlyMap<RowId, RowId>): Step[] {
   return steps.map((step) => {
     if (step.kind !== 'call' || step.case !== from || step.pinned !== null) return step;
-    return { ...step, case: to, rows: step.rows.kind === 'own' ? { kind: 'own', row: rows.get(step.rows.row) ?? step.rows.row } : step.rows };
+    return { ...step, case: to, rows: calledRowsMoved(step.rows, rows) };
   });
+}
+
+function calledRowsMoved(called: CalledRows, to: ReadonlyMap<RowId, RowId>): CalledRows {
+  const moved = (row: RowId): RowId => to.get(row) ?? row;
+  switch (called.kind) {
+    case 'own':
+      return { kind: 'own', row: moved(called.row) };
+    case 'chosen':
+      return { kind: 'chosen', rows: called.rows.map(moved) };
+    case 'every':
+    case 'mine':
+      return called;
+  }
 }
 
 function mergedParameters(kept: CaseContent, gone: CaseContent, newId: () => string): { all: Parameter[]; map: Map<ParameterId, ParameterId> } {
@@ -75,7 +90,7 @@ function mergedRows(kept: CaseContent, gone: CaseContent, parameters: ReadonlyMa
   const map = new Map<RowId, RowId>();
   const defaults = otherDefaults(kept, gone);
   if (kept.rows.length === 0 && gone.rows.length === 0 && defaults.size === 0) return { all: [], map };
-  const all = kept.rows.length > 0 ? [...kept.rows] : [oneInstance(kept, newId)];
+  const all = kept.rows.length > 0 || kept.data !== null ? [...kept.rows] : [oneInstance(kept, newId)];
   const known = new Map(all.map((row) => [cellsKey(row), row.id]));
   const names = new Set(all.map((row) => row.name));
   const ids = new Set(all.map((row) => row.id));

@@ -10,6 +10,11 @@ export type RowChoice =
 
 export const ALL_ROWS: RowChoice = { kind: 'all' };
 
+/** The choice after rows were added that are to run; what a filter lets through is its own affair. */
+export function withRowsRunning(choice: RowChoice, added: readonly RowId[]): RowChoice {
+  return choice.kind === 'chosen' && added.length > 0 ? { kind: 'chosen', rows: [...choice.rows, ...added] } : choice;
+}
+
 /** The rows that run, in their order. Chosen ones that are gone are passed over; where they are chosen they are marked. */
 export function rowsChosen(rows: readonly Row[], parameters: readonly Parameter[], choice: RowChoice): readonly Row[] {
   const there = rows.some((r) => r.aside) ? rows.filter((r) => !r.aside) : rows;

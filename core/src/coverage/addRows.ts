@@ -1,5 +1,5 @@
 import type { ConditionId } from '../artefacts/index.ts';
-import { newCover, newRow, parameterId, rowId, type CaseContent, type Cover, type Parameter, type ParameterType, type Row } from '../cases/index.ts';
+import { newCover, newRow, parameterId, rowId, withRowsRunning, type CaseContent, type Cover, type Parameter, type ParameterType, type Row } from '../cases/index.ts';
 import { carriedFields, type CarriedField, type ConditionContent, type Model } from '../conditions/index.ts';
 import type { ValueKind } from '../values/index.ts';
 import type { ProposedRow } from './gapFilling.ts';
@@ -50,7 +50,7 @@ export function addProposedRows(content: CaseContent, condition: SeenCondition, 
   const mapped = mapFields(content, condition, newId);
   const cover = coverOf(mapped, condition);
   const added = rows.map((row): Row => newRow(rowId(newId()), row.name, cellsOf(row, cover)));
-  return { ...mapped, rows: [...mapped.rows, ...added] };
+  return { ...mapped, rows: [...mapped.rows, ...added], runs: withRowsRunning(mapped.runs, added.map((row) => row.id)) };
 }
 
 /** The case with a parameter for every field of the condition that none carries yet. */

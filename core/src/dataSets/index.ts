@@ -1,3 +1,3 @@
 export { EMPTY_DATA_SET, dataSetMeaning, type DataSetContent, type Served } from './dataSet.ts';
 export { asCase, fromCase } from './asCase.ts';
-export { columnsNotTaken, sharedRows, takenRows, withDataSet, withOwnRows, withRowsOwned, withRowsShared, type KnownDataSet } from './sharing.ts';
+export { columnsNotTaken, sharedRows, takenRows, withDataSet, withOwnRows, withRowsOwned, withRowsShared, withRunsSettled, type KnownDataSet } from './sharing.ts';

@@ -1,5 +1,5 @@
 import type { DataSetId } from '../artefacts/index.ts';
-import { newCover, parameterId, type CaseContent, type Cover, type DataUse, type Parameter, type ParameterId, type Row } from '../cases/index.ts';
+import { ALL_ROWS, newCover, parameterId, rowsChosen, type CaseContent, type Cover, type DataUse, type Parameter, type ParameterId, type Row } from '../cases/index.ts';
 import type { DataSetContent, Served } from './dataSet.ts';
 
 /** A data set as it is used: which one, and what it holds. */
@@ -44,6 +44,13 @@ export function withDataSet(content: CaseContent, { id, content: set }: KnownDat
 export function withRowsOwned(content: CaseContent, set: Pick<DataSetContent, 'rows' | 'parameters'>): CaseContent {
   if (content.data === null) return content;
   return { ...content, rows: withOwnRows(takenRows(set, content.data.columns), content.rows), data: null };
+}
+
+/** The same, with what does not run put aside, so that it may stand among rows that all run. `set`: the one it takes rows of; null: it takes none, or the set is gone. */
+export function withRunsSettled(content: CaseContent, set: Pick<DataSetContent, 'rows' | 'parameters'> | null): CaseContent {
+  const owned = set === null ? { ...content, data: null } : withRowsOwned(content, set);
+  const running = new Set(rowsChosen(owned.rows, owned.parameters, owned.runs));
+  return { ...owned, rows: owned.rows.map((row) => (running.has(row) ? row : { ...row, aside: true })), runs: ALL_ROWS };
 }
 
 /** Rows of a data set as a case takes them: cells under the case's own parameters, columns that none takes left out. */

@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { EMPTY_CASE, newCover, newRow, parameterId, rowId, type CaseContent, type CalledRows, type RowChoice } from '../cases/index.ts';
+import { EMPTY_CASE, cloneCase, mergeCases, newCover, newRow, parameterId, rowId, type CaseContent, type CalledRows, type RowChoice } from '../cases/index.ts';
 import { fieldId } from '../conditions/index.ts';
 import { countExpanded, type Library, type Used } from './index.ts';
 import { C, callOf, line, parameter, parameters, readOut, row, someRows } from './testGraphs.ts';
-import { EMPTY_DATA_SET, columnsNotTaken, sharedRows, withDataSet, withRowsOwned, withRowsShared, type DataSetContent } from '../dataSets/index.ts';
+import { EMPTY_DATA_SET, columnsNotTaken, sharedRows, withDataSet, withRowsOwned, withRowsShared, withRunsSettled, type DataSetContent } from '../dataSets/index.ts';
 
 const setOf = (content: DataSetContent, key = 'D-1'): [string, Used] => [key, { kind: 'dataSet', id: 'D-1', version: 1, withdrawn: false, content }];
 const caseOf = (content: CaseContent): [string, Used] => ['C-1', { kind: 'case', id: C(1), version: 1, withdrawn: false, content }];
@@ -63,6 +63,21 @@ describe('a case that takes rows', () => {
     const more: CaseContent = { ...taken, rows: [newRow(rowId('extra'), 'extra', { own: '5' }), newRow(rowId('low'), 'low', { own: '2' })] };
     expect(readOut(more, library).map((i) => i[0])).toEqual(['enter 9 => it says refused', 'enter 5 => it says accepted', 'enter 2 => it says accepted']);
   });
+});
+
+test('a case that takes rows is merged with all that ran, and what did not run stays put aside; a clone without rows takes none', () => {
+  const set: DataSetContent = { ...EMPTY_DATA_SET, parameters: [parameter('a')], rows: ['1', '2', '3'].map((a) => row(a, { a })) };
+  const library: Library = new Map([setOf(set)]);
+  const takes = { ...withDataSet({ ...EMPTY_CASE, title: 'Takes', steps: [line('s1', 'enter <a>')] }, { id: 'D-1', content: set }, () => 'p'), runs: { kind: 'chosen', rows: [rowId('2')] } } as const;
+  const own: CaseContent = { ...EMPTY_CASE, title: 'Own', steps: [line('s1', 'enter <a>')], parameters: [parameter('a')], rows: [row('9', { a: '9' })] };
+  let n = 0;
+  const ids = (): string => `n${(n += 1)}`;
+  const intoOwn = mergeCases({ id: C(1), content: own }, { id: C(2), content: withRunsSettled(takes, set) }, 'kept', ids).content;
+  expect(readOut(intoOwn, new Map())).toEqual([...readOut(own, new Map()), ...readOut(takes, library)]);
+  expect(intoOwn.rows.map((r) => [r.name, r.aside])).toEqual([['9', false], ['1', true], ['2', false], ['3', true]]);
+  const intoTakes = mergeCases({ id: C(2), content: takes }, { id: C(1), content: withRunsSettled(own, null) }, 'kept', ids).content;
+  expect(readOut(intoTakes, library)).toEqual([...readOut(takes, library), ...readOut(own, new Map())]);
+  expect(cloneCase({ id: C(2), version: 1 }, takes, ['covers'], [])).toMatchObject({ rows: [], data: null, runs: { kind: 'all' } });
 });
 
 describe('which rows run', () => {

@@ -1,5 +1,5 @@
 import type { CaseId, ConditionId } from '@caderno/core/artefacts';
-import { rowsChosen, type CaseContent, type ColumnFilter, type Parameter, type ParameterId, type Row, type RowId } from '@caderno/core/cases';
+import { rowsChosen, withRowsRunning, type CaseContent, type ColumnFilter, type Parameter, type ParameterId, type Row, type RowId } from '@caderno/core/cases';
 import { gainedItems, type ConditionCoverage, type DesignCondition } from '@caderno/core/coverage';
 import { allRows, rowsToRun, type Constants, type Library } from '@caderno/core/shared';
 import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
@@ -84,7 +84,7 @@ export const CaseData = memo(function CaseData(props: Props) {
       <UnknownValues rows={all} carried={content.covers} conditions={conditions} canEdit={canEdit} />
       <RedundantRows rows={rows} shows={shows} canEdit={canEdit} update={update} />
       {canEdit && data === null && <ShareRows content={content} update={update} />}
-      {making && <MakeRows rows={all} parameters={parameters} checks={checks} gained={gained} estimate={content.estimate} onAdd={(made) => update((c) => ({ ...c, rows: [...c.rows, ...made] }))} onClose={() => setMaking(false)} />}
+      {making && <MakeRows rows={all} parameters={parameters} checks={checks} gained={gained} estimate={content.estimate} onAdd={(made) => update((c) => ({ ...c, rows: [...c.rows, ...made], runs: withRowsRunning(c.runs, made.map((row) => row.id)) }))} onClose={() => setMaking(false)} />}
     </Section>
   );
 });

@@ -11,7 +11,8 @@ import { Defects, Loading, Margin, MarginNote, TitleField } from '../artefacts/i
 import { useCoveredDesign, useLiveCoverage } from '../coverage/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
-import { PinnedUsers, Reach, TakeOutDialog, UsedBy, usePutBack, useRename, type Owner } from '../shared/index.ts';
+import { PinnedUsers, Reach, UsedBy } from '../reuse/index.ts';
+import { TakeOutDialog, usePutBack, useRename, type Owner } from '../shared/index.ts';
 import { Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit, type StepsOpened } from '../steps/index.ts';
 import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
 import { CaseChips } from './CaseChips.tsx';

@@ -1,10 +1,12 @@
 import type { CaseId } from '@caderno/core/artefacts';
-import { MERGED_STEPS, mergeCases, saySame, withCallsMoved, type MergedSteps } from '@caderno/core/cases';
+import { MERGED_STEPS, mergeCases, saySame, withCallsMoved, type CaseContent, type MergedSteps } from '@caderno/core/cases';
+import { withRunsSettled, type DataSetContent } from '@caderno/core/dataSets';
+import { keyOfData, type Library } from '@caderno/core/shared';
 import type { Artefact, Write } from '@caderno/contract';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import { call, tellFailure, useArtefact, useReuse, useSummaries } from '../api/index.ts';
+import { call, tellFailure, useArtefact, useLibrary, useReuse, useSummaries } from '../api/index.ts';
 import { PickArtefact, useWrite } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Dialog, countOf } from '../look/index.ts';
@@ -44,11 +46,13 @@ function Merging({ kept, id, onClose }: { readonly kept: CaseAt; readonly id: Ca
   const callers = (useReuse(project, id).data?.users ?? []).filter((u) => u.distance === 1 && u.pinned === null && u.state !== 'withdrawn');
   const [steps, setSteps] = useState<MergedSteps | null>(null);
   const [made] = useState(() => Array.from({ length: 4_000 }, () => crypto.randomUUID().slice(0, 8)));
-  if (gone === undefined) return <p className="text-sm text-ink2">Reading {id} …</p>;
+  const data = gone?.content.data ?? null;
+  const library = useLibrary(project, data === null ? [] : [keyOfData(data)]).data;
+  if (gone === undefined || (data !== null && library === undefined)) return <p className="text-sm text-ink2">Reading {id} …</p>;
   const same = saySame(kept.content.steps, gone.content.steps);
   const how = steps ?? (same ? 'kept' : 'both');
   let next = 0;
-  const merged = mergeCases(kept, { id, content: gone.content }, how, () => made[next++] ?? crypto.randomUUID().slice(0, 8));
+  const merged = mergeCases(kept, { id, content: withRunsSettled(gone.content, dataSetOf(data, library)) }, how, () => made[next++] ?? crypto.randomUUID().slice(0, 8));
   const run = async (): Promise<void> => {
     try {
       const users = await Promise.all(callers.map((u) => call('readArtefact', { params: { project, id: u.id } })));
@@ -105,6 +109,12 @@ function Merging({ kept, id, onClose }: { readonly kept: CaseAt; readonly id: Ca
 function gainsWords(id: CaseId, { rows, parameters, covers }: { readonly rows: number; readonly parameters: number; readonly covers: number }): string {
   const gains = [rows > 0 ? countOf(rows, 'row') : '', parameters > 0 ? countOf(parameters, 'parameter') : '', covers > 0 ? `${countOf(covers, 'link')} to conditions` : ''].filter(Boolean);
   return gains.length === 0 ? `${id} has all its rows and links already.` : `${id} gains ${gains.join(', ')}.`;
+}
+
+/** Null: it takes no rows of one, or the data set is gone. */
+function dataSetOf(data: CaseContent['data'], library: Library | undefined): DataSetContent | null {
+  const used = data === null ? undefined : library?.get(keyOfData(data));
+  return used?.kind === 'dataSet' ? used.content : null;
 }
 
 function movedCaller(user: Artefact, from: CaseId, to: CaseId, rows: ReturnType<typeof mergeCases>['rows']): Write['changed'] {

@@ -14,7 +14,7 @@ import { DataFiles, DataGrid, MakeRows, RedundantRows, UnknownValues, rowShows, 
 import { useFrame } from '../frame/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
 import { useConstants } from '../steps/index.ts';
-import { PinnedUsers, Reach, UsedBy } from '../shared/index.ts';
+import { PinnedUsers, Reach, UsedBy } from '../reuse/index.ts';
 import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
 import { Columns } from './Columns.tsx';
 import { Serves } from './Serves.tsx';

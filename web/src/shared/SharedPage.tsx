@@ -9,11 +9,10 @@ import { useArtefact, useProject } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Section, countOf } from '../look/index.ts';
+import { PinnedUsers, Reach, UsedBy } from '../reuse/index.ts';
 import { ParameterField, Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit } from '../steps/index.ts';
 import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
-import { PinnedUsers } from './PinnedUsers.tsx';
 import { TakeOutDialog, type Owner } from './TakeOutDialog.tsx';
-import { Reach, UsedBy } from './UsedBy.tsx';
 import { usePutBack } from './usePutBack.ts';
 import { useRename } from './useRename.tsx';
 
