@@ -205,3 +205,30 @@ test('a case takes rows of a data set, runs some of them, follows a change or st
   await expect(page.getByText(/3 chosen rows: “too early”/)).toBeVisible();
   await expect(page.getByRole('region', { name: 'Data' })).toContainText('0 rows · 3 instances');
 });
+
+test('a word a condition does not know becomes another name of a value; a column is renamed while someone else types', async ({ page, browser }) => {
+  await signIn(page, 'Inês V.', '/shared/D-4');
+  await cell(page, 'household of good income: 3–4').dblclick();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('a family');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('is no value that K-44 knows.')).toBeVisible();
+  await page.getByRole('button', { name: /^What a family is in K-44/ }).click();
+  await page.getByRole('option', { name: '3–4' }).click();
+  await expect(page.getByText('K-44 knows “a family” as another name of “3–4” now.')).toBeVisible();
+  await expect(page.getByText('is no value that K-44 knows.')).toBeHidden();
+  await expect(grid(page).getByRole('row', { name: /good income/ })).toContainText('rule 1');
+  // What only names a value otherwise makes nothing suspect.
+  await expect(page.getByText('It changed since.')).toBeHidden();
+
+  const other = await openAs(browser, 'Rui M.', '/shared/D-4');
+  await column(other, 'bracket', 'Rename everywhere');
+  await other.getByRole('textbox', { name: 'New name' }).fill('income');
+  await other.keyboard.press('Enter');
+  await saveVersion(other, 2);
+  await other.close();
+  await expect(page.getByRole('button', { name: 'Column income' })).toBeVisible();
+  await saveVersion(page, 3);
+  await expect(cell(page, 'household of good income: a family')).toBeVisible();
+  await expect(cell(page, 'income of good income: C')).toBeVisible();
+});

@@ -6,7 +6,7 @@ import { Button, Dialog, PARAMETER_TYPE_WORD } from '../look/index.ts';
 import type { ColumnCheck } from './columnCheck.ts';
 import { withColumn, withColumnMoved } from './rowEdits.ts';
 import { columnName, type EditTable, type GridColumn } from './table.ts';
-import type { RowView } from './useRowView.ts';
+import type { RowView } from './rowView.ts';
 
 interface Props {
   readonly column: GridColumn;

@@ -2,7 +2,7 @@ import { X } from 'lucide-react';
 import { columnId } from './ColumnHead.tsx';
 import { columnName, type GridColumn } from './table.ts';
 import type { DrawnColumn } from './useColumnWindow.ts';
-import type { RowView } from './useRowView.ts';
+import type { RowView } from './rowView.ts';
 
 interface Props {
   readonly columns: readonly GridColumn[];
