@@ -55,7 +55,7 @@ test('the columns of a case’s data stand side by side, with parameters or with
   await signIn(page, 'Inês V.');
   for (const id of ['C-4', 'C-23']) {
     await page.goto(`${PROJECT}/cases/${id}`);
-    const boxes = await Promise.all(['row', 'shows'].map((name) => page.getByRole('columnheader', { name, exact: true }).boundingBox()));
+    const boxes = await Promise.all(['Column row', 'shows'].map((name) => page.getByRole('columnheader', { name, exact: true }).boundingBox()));
     expect(boxes[0]?.y).toBe(boxes[1]?.y);
     expect(boxes[0]?.x).toBeLessThan(boxes[1]?.x ?? 0);
   }

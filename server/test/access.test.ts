@@ -1,7 +1,7 @@
 import { plainStep, stepId } from '@caderno/core/cases';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
-import { API_ROOT, ROLES, api, roleReaches, type AnyEndpoint, type Operation, type Role } from '@caderno/contract';
+import { API_ROOT, LIMITS, ROLES, api, roleReaches, type AnyEndpoint, type Operation, type Role } from '@caderno/contract';
 import { inTransaction } from '../src/database/index.ts';
 import { addMember } from '../src/people/index.ts';
 import { makeDatabase, makeProject, requirement, startServer, testCase, type TestServer } from './harness.ts';
@@ -138,6 +138,6 @@ describe('hostile input', () => {
   test('bodies that are no JSON, of another type, or too large', async () => {
     const post = async (body: string, type = 'application/json') =>
       (await server.fetch(`${API_ROOT}/projects/p/artefacts`, { method: 'POST', headers: { cookie: `caderno_session=${project.analyst}`, 'content-type': type }, body })).status;
-    expect([await post('{'), await post('a=1', 'text/plain'), await post(`"${'x'.repeat(17 * 1024 * 1024)}"`)]).toEqual([400, 415, 413]);
+    expect([await post('{'), await post('a=1', 'text/plain'), await post(`"${'x'.repeat(LIMITS.body)}"`)]).toEqual([400, 415, 413]);
   });
 });

@@ -59,7 +59,7 @@ export const CaseData = memo(function CaseData(props: Props) {
       actions={
         <span className="flex items-baseline gap-3 text-xs">
           {canEdit && <TextButton onClick={() => setMaking(true)}>make rows</TextButton>}
-          <DataFiles name={`${id} ${content.title}`} rows={rows} parameters={parameters} canEdit={canEdit} update={update} />
+          <DataFiles name={`${id} ${content.title}`} rows={rows} all={all} parameters={parameters} canEdit={canEdit} update={update} />
         </span>
       }
     >

@@ -1,3 +1,4 @@
+import type { Row } from '@caderno/core/cases';
 import { LONGEST_XLSX_CELL, rowsJson, rowsTable, writeCsv, writeXlsx } from '@caderno/core/exchange';
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
@@ -6,6 +7,8 @@ import { ImportRows } from './ImportRows.tsx';
 import type { DataTable, EditTable } from './table.ts';
 
 interface Props extends DataTable {
+  /** The rows that go out: those that files are taken into, and others beside them. */
+  readonly all: readonly Row[];
   /** What files are called. */
   readonly name: string;
   readonly canEdit: boolean;
@@ -13,10 +16,10 @@ interface Props extends DataTable {
 }
 
 /** The data's way in and out: rows of a file are taken in, and go out as CSV, XLSX or JSON. */
-export function DataFiles({ name, rows, parameters, canEdit, update }: Props) {
+export function DataFiles({ name, rows, all, parameters, canEdit, update }: Props) {
   const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<File | null>(null);
-  const content = { rows, parameters };
+  const content = { rows: all, parameters };
   const asWorkbook = async (): Promise<void> => {
     const table = rowsTable(content);
     if (table.some((line) => line.some((cell) => cell.length > LONGEST_XLSX_CELL))) return void toast.error(`A cell is longer than the ${LONGEST_XLSX_CELL.toLocaleString()} characters a spreadsheet holds. Nothing was written; choose CSV or JSON.`);
@@ -36,7 +39,7 @@ export function DataFiles({ name, rows, parameters, canEdit, update }: Props) {
           event.target.value = '';
         }}
       />
-      {rows.length > 0 && (
+      {all.length > 0 && (
         <>
           <span className="text-ink2">export as</span>
           <TextButton onClick={() => saveFile(`${name}.csv`, new Blob([writeCsv(rowsTable(content))], { type: 'text/csv' }))}>CSV</TextButton>

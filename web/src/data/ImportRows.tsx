@@ -94,6 +94,7 @@ function Planned({ document, rows, parameters, update, onClose }: PlannedProps) 
   const plan = useMemo(() => planRows(document, columns, { rows, parameters }, how, () => crypto.randomUUID().slice(0, 8), values), [columns, document, how, parameters, rows, values]);
   const errors = document.problems.filter((p) => p.severity === 'error');
   const tooMany = plan.rows.length > LIMITS.rows || plan.parameters.length > LIMITS.parameters;
+  const isTooLarge = useMemo(() => sizeOf(plan.rows) > LIMITS.body, [plan.rows]);
   const isUnkeepable = useMemo(() => document.records.some((r) => r.cells.some((cell) => cell.length > LIMITS.cell || cell.includes('\0') || !cell.isWellFormed())), [document]);
   return (
     <>
@@ -119,13 +120,14 @@ function Planned({ document, rows, parameters, update, onClose }: PlannedProps) 
           <HowMeant document={document} values={values} columns={columns} parameters={parameters} plan={plan} onChange={(part) => setChosen((now) => ({ ...now, ...part }))} />
           <Summary plan={plan} parameters={parameters} />
           {tooMany && <p className="mt-1 text-sm text-brick">A table may have {LIMITS.rows.toLocaleString()} rows and {LIMITS.parameters} columns; this would be {plan.rows.length.toLocaleString()} and {plan.parameters.length}. Take fewer.</p>}
+          {isTooLarge && <p className="mt-1 text-sm text-brick">All of it together is more than the {Math.round(LIMITS.body / 1024 / 1024)} MB a table may have. Take fewer rows or columns.</p>}
           {isUnkeepable && <p className="mt-1 text-sm text-brick">A cell is longer than the {LIMITS.cell.toLocaleString()} characters one may have, or holds signs that are no text. Mend it in the file.</p>}
         </>
       )}
       <div className="mt-4 flex gap-3">
         <Button
           look="accent"
-          disabled={errors.length > 0 || tooMany || isUnkeepable || plan.added + plan.changed + plan.removed === 0}
+          disabled={errors.length > 0 || tooMany || isTooLarge || isUnkeepable || plan.added + plan.changed + plan.removed === 0}
           onClick={() => {
             update((data) => ({ ...data, rows: plan.rows, parameters: plan.parameters }));
             onClose();
@@ -137,6 +139,11 @@ function Planned({ document, rows, parameters, update, onClose }: PlannedProps) 
       </div>
     </>
   );
+}
+
+/** About how many bytes rows take on their way: what stands around each cell and each row counted in. */
+function sizeOf(rows: readonly Row[]): number {
+  return rows.reduce((sum, row) => sum + 90 + row.name.length + Object.values(row.cells).reduce((n, cell) => n + 16 + cell.length, 0), 0);
 }
 
 /** The cells that stand below typed columns. */

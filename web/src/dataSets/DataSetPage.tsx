@@ -77,7 +77,7 @@ function DataSet({ artefact }: { readonly artefact: ArtefactOfKind<'dataSet'> })
         actions={
           <span className="flex items-baseline gap-3 text-xs">
             {canEdit && <TextButton onClick={() => setMaking(true)}>make rows</TextButton>}
-            <DataFiles name={`${id} ${content.title}`} rows={rows} parameters={parameters} canEdit={canEdit} update={update} />
+            <DataFiles name={`${id} ${content.title}`} rows={rows} all={rows} parameters={parameters} canEdit={canEdit} update={update} />
           </span>
         }
       >
