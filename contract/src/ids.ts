@@ -4,8 +4,14 @@ import { attachmentId, parameterId, rowId, stepId, type AttachmentId, type Param
 import { z } from 'zod';
 
 /** Ids inside a content are made by whoever writes it: letters, digits and a few marks. */
-export const innerIdPattern = /^[\w:.-]{1,64}$/;
-const innerId = z.string().regex(innerIdPattern);
+const INNER_ID = /^[\w:.-]{1,64}$/;
+
+/** Ids name cells and entries of records, where names that every object has would be found though nothing is there. */
+export function isInnerId(text: string): boolean {
+  return INNER_ID.test(text) && !(text in Object.prototype);
+}
+
+const innerId = z.string().regex(INNER_ID).refine(isInnerId);
 
 /** Keys of coverage items hold boundary values, which may be long and are free text, or the ids of many factors. */
 export const itemKeySchema: z.ZodType<ItemKey> = z.string().min(1).max(4_000).transform(itemKey);

@@ -4,7 +4,7 @@ import { newRow, rowId } from '@caderno/core/cases';
 import { areRows, rowsSchema } from './rows.ts';
 
 const good = { ...newRow(rowId('r1'), 'low', { p: '007' }), description: 'for it', mark: 'valid' };
-const odd = fc.oneof(fc.constantFrom<unknown>(null, undefined, 1, true, '', 'valid', 'a b', 'x\0', '\ud800', 'a'.repeat(201), 'a'.repeat(20_001), [], {}, { p: 1 }, { 'no id': '' }, { q: 'fine' }), fc.string());
+const odd = fc.oneof(fc.constantFrom<unknown>(null, undefined, 1, true, '', 'valid', 'a b', 'x\0', '\ud800', 'a'.repeat(201), 'a'.repeat(20_001), [], {}, { p: 1 }, { 'no id': '' }, { constructor: 'x' }, 'toString', { q: 'fine' }), fc.string());
 
 test('rows are judged in one go as the schema judges them, and what is wrong is told with its place', () => {
   let refused = 0;

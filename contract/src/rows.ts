@@ -1,6 +1,6 @@
 import { ROW_MARKS, type Row } from '@caderno/core/cases';
 import { z } from 'zod';
-import { innerIdPattern, parameterIdSchema, rowIdSchema } from './ids.ts';
+import { isInnerId, parameterIdSchema, rowIdSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
 import { isText, textUpTo } from './text.ts';
 
@@ -38,12 +38,12 @@ function isRow(value: unknown): boolean {
 
 function areCells(value: unknown): boolean {
   if (!isRecord(value)) return false;
-  for (const id in value) if (!innerIdPattern.test(id) || !isTextUpTo(value[id], LIMITS.cell)) return false;
+  for (const id in value) if (!isInnerId(id) || !isTextUpTo(value[id], LIMITS.cell)) return false;
   return true;
 }
 
 function isId(value: unknown): boolean {
-  return typeof value === 'string' && innerIdPattern.test(value);
+  return typeof value === 'string' && isInnerId(value);
 }
 
 function isTextUpTo(value: unknown, most: number): boolean {

@@ -1,9 +1,10 @@
 import type { Row } from '@caderno/core/cases';
-import { LONGEST_XLSX_CELL, rowsJson, rowsTable, writeCsv, writeXlsx } from '@caderno/core/exchange';
+import { LONGEST_XLSX_CELL, rowsJson, rowsTable, writeCsv } from '@caderno/core/exchange';
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { TextButton, saveFile } from '../look/index.ts';
 import { ImportRows } from './ImportRows.tsx';
+import { rowsFile } from './rowsFile.ts';
 import type { DataTable, EditTable } from './table.ts';
 
 interface Props extends DataTable {
@@ -23,7 +24,7 @@ export function DataFiles({ name, rows, all, parameters, canEdit, update }: Prop
   const asWorkbook = async (): Promise<void> => {
     const table = rowsTable(content);
     if (table.some((line) => line.some((cell) => cell.length > LONGEST_XLSX_CELL))) return void toast.error(`A cell is longer than the ${LONGEST_XLSX_CELL.toLocaleString()} characters a spreadsheet holds. Nothing was written; choose CSV or JSON.`);
-    saveFile(`${name}.xlsx`, new Blob([Uint8Array.from(await writeXlsx('data', table))], { type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet' }));
+    saveFile(`${name}.xlsx`, new Blob([await rowsFile().workbook(table)], { type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet' }));
   };
   return (
     <span className="flex items-baseline gap-3 text-xs">

@@ -166,13 +166,23 @@ const Cell = memo(function Cell({ line, at: place, row, column, check, constants
           className="h-full w-full bg-page px-2 shadow-[inset_0_0_0_2px_var(--color-blue)] outline-none"
         />
       ) : (
-        <span className={`block min-h-8 px-2 py-[7px] leading-[18px] ${column.kind === 'description' ? 'text-xs' : ''} ${problem === null ? '' : 'text-brick underline decoration-wavy decoration-1'}`}>
-          <span className={`${isOneLine ? 'block truncate' : 'line-clamp-2 break-words'} ${text === '' ? 'italic text-ink2' : ''}`}>{text === '' ? ghost : text === '""' ? '“”' : text}</span>
-        </span>
+        <CellText isOneLine={isOneLine} look={`${column.kind === 'description' ? 'text-xs' : ''} ${text === '' ? 'italic text-ink2' : ''} ${problem === null ? '' : 'text-brick underline decoration-wavy decoration-1'}`}>
+          {text === '' ? ghost : text === '""' ? '“”' : text}
+        </CellText>
       )}
     </div>
   );
 });
+
+/** Two lines need a box of their own inside the padding; one line does without, which many cells thank. */
+function CellText({ isOneLine, look, children }: { readonly isOneLine: boolean; readonly look: string; readonly children: string }) {
+  if (isOneLine) return <span className={`block truncate px-2 py-[7px] leading-[18px] ${look}`}>{children}</span>;
+  return (
+    <span className={`block min-h-8 px-2 py-[7px] leading-[18px] ${look}`}>
+      <span className="line-clamp-2 break-words">{children}</span>
+    </span>
+  );
+}
 
 /** What a cell comes to with the constants in it; null: there are none. */
 function constantsIn(column: GridColumn, text: string, constants: Constants): string | null {

@@ -2,12 +2,11 @@ import type { Parameter, Row } from '@caderno/core/cases';
 import { ENCODINGS, GUESS_ALL, ROW_IMPORTS, SEPARATORS, guessParameterType, guessRowColumns, guessValueReading, planRows, type ReadingOptions, type RowColumn, type RowImport, type RowsPlan, type SourceDocument, type TableReading, type ValueReading } from '@caderno/core/exchange';
 import { LIMITS } from '@caderno/contract';
 import { useQuery } from '@tanstack/react-query';
-import { wrap, type Remote } from 'comlink';
 import { useMemo, useState } from 'react';
 import { fileProblemSentence } from '../exchange/index.ts';
 import { Button, Choose, Dialog, PARAMETER_TYPE_WORD, countOf, options } from '../look/index.ts';
 import type { EditTable } from './table.ts';
-import type { RowsFileWorker } from './rowsFile.worker.ts';
+import { rowsFile } from './rowsFile.ts';
 
 interface Props {
   readonly file: File;
@@ -15,13 +14,6 @@ interface Props {
   readonly parameters: readonly Parameter[];
   readonly update: EditTable;
   readonly onClose: () => void;
-}
-
-let shared: Remote<RowsFileWorker> | null = null;
-
-function worker(): Remote<RowsFileWorker> {
-  shared ??= wrap<RowsFileWorker>(new Worker(new URL('./rowsFile.worker.ts', import.meta.url), { type: 'module' }));
-  return shared;
 }
 
 const HOW_WORD: Record<RowImport, string> = { replace: 'in place of those that are there', add: 'after those that are there', update: 'changing those of the same name' };
@@ -33,7 +25,7 @@ export function ImportRows({ file, rows, parameters, update, onClose }: Props) {
   const [header, setHeader] = useState<TableReading['header']>(null);
   const { data: document, error } = useQuery({
     queryKey: ['rows file', file.name, file.size, file.lastModified, reading, header],
-    queryFn: async () => worker().read(new Uint8Array(await file.arrayBuffer()), reading, header),
+    queryFn: async () => rowsFile().read(new Uint8Array(await file.arrayBuffer()), reading, header),
     retry: false,
   });
   return (
