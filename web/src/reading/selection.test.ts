@@ -1,0 +1,19 @@
+import { expect, test } from '@jest/globals';
+import type { CaseSummary } from '@caderno/contract';
+import { lasting, namedCases, readingOrder } from './selection.ts';
+
+const summary = (n: number, state: CaseSummary['state'] = 'draft'): CaseSummary => ({ kind: 'case', id: `C-${n}`, title: '', state, version: 1, meaningSince: 1, module: '', author: '', at: '', priority: 'low', tags: [], owner: '', caseKind: 'procedure', execution: 'byHand', steps: 0, rows: 0, dataSet: null, estimate: null, covers: [] });
+
+test('the cases an address names are read in its order, each once, whatever else stands there', () => {
+  const search = new URLSearchParams({ cases: 'C-7,C-3,C-7,R-1,C-0,,<script>' });
+  expect(namedCases(search)).toEqual(['C-7', 'C-3']);
+  expect(readingOrder(search, [summary(1)])).toEqual(['C-7', 'C-3']);
+});
+
+test('without a selection all cases are read but withdrawn ones', () => {
+  expect(readingOrder(new URLSearchParams('cases=nonsense'), [summary(2), summary(1, 'withdrawn'), summary(5, 'agreed')])).toEqual(['C-2', 'C-5']);
+});
+
+test('from case to case the selection and the configuration stay, and nothing else', () => {
+  expect(lasting(new URLSearchParams('instance=4&cases=C-1&in=k2')).toString()).toBe('cases=C-1&in=k2');
+});
