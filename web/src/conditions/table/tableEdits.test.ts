@@ -24,9 +24,9 @@ const anyEdit: fc.Arbitrary<Edit> = fc.tuple(fc.constantFrom('condition', 'actio
     case 'move':
       return moveRule(a, b)(model);
     case 'entry':
-      return setEntry(rule?.id ?? '', condition?.id ?? '', a % 2 === 0 ? [] : [condition?.values[0]?.id ?? ''])(model);
+      return condition === undefined ? model : setEntry(rule?.id ?? '', condition.id, a % 2 === 0 ? [] : [condition.values[0]?.id ?? ''])(model);
     case 'outcome':
-      return setAction(rule?.id ?? '', action?.id ?? '', a % 2 === 0 ? '' : 'done')(model);
+      return action === undefined ? model : setAction(rule?.id ?? '', action.id, a % 2 === 0 ? '' : 'done')(model);
     default:
       return toggleImpossible(rule?.id ?? '')(model);
   }
