@@ -19,7 +19,7 @@ export function Columns({ parameters, checks, canEdit, update }: Props) {
         <tr className="border-b border-ink2 text-left text-xs text-ink2">
           <th className="w-1/5 py-1 font-medium">column</th>
           <th className="w-28 font-medium">type</th>
-          <th className="w-1/5 font-medium">an empty cell gives</th>
+          <th className="w-1/4 font-medium">an empty cell gives</th>
           <th className="font-medium">stands for</th>
         </tr>
       </thead>
