@@ -1,6 +1,7 @@
 export { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
 export { artefactIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema } from './ids.ts';
-export { CONTENT_MIGRATIONS, CONTENT_SCHEMA, CONTENT_SCHEMA_VERSION, type Content, type ContentOfKind, type KindAndContent } from './content.ts';
+export { CONTENT_SCHEMA, type Content, type ContentOfKind, type KindAndContent } from './content.ts';
+export { CONTENT_MIGRATIONS, CONTENT_SCHEMA_VERSION } from './contentMigrations.ts';
 export { STATUS_OF_REFUSAL, refusalSentence, type Refusal, type RefusalCode } from './refusal.ts';
 export {
   ROLES,

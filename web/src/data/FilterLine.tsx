@@ -1,11 +1,10 @@
 import { X } from 'lucide-react';
 import { columnId } from './ColumnHead.tsx';
-import { columnName, type GridColumn } from './table.ts';
+import { NAME, columnName, type GridColumn } from './table.ts';
 import type { DrawnColumn } from './useColumnWindow.ts';
 import type { RowView } from './rowView.ts';
 
 interface Props {
-  readonly columns: readonly GridColumn[];
   readonly drawn: readonly DrawnColumn[];
   readonly isPart: boolean;
   readonly template: string;
@@ -17,7 +16,7 @@ interface Props {
 const HOW = 'Words the cell holds, or = != < <= > >= before a value; = alone: nothing is given';
 
 /** A field below each head for what rows must have there. */
-export function FilterLine({ columns, drawn, isPart, template, view, onView, onClose }: Props) {
+export function FilterLine({ drawn, isPart, template, view, onView, onClose }: Props) {
   const field = (column: GridColumn, at: number) => {
     const id = columnId(column);
     return (
@@ -45,7 +44,7 @@ export function FilterLine({ columns, drawn, isPart, template, view, onView, onC
           <X size={12} aria-hidden="true" />
         </button>
       </span>
-      {columns.slice(0, 1).map((column) => field(column, 0))}
+      {field(NAME, 0)}
       {isPart && <span role="presentation" />}
       {drawn.map(({ column, at }) => field(column, at))}
       {isPart && <span role="presentation" />}

@@ -1,10 +1,13 @@
 import type { Parameter, Row } from '@caderno/core/cases';
-import { ENCODINGS, GUESS_ALL, ROW_IMPORTS, SEPARATORS, guessParameterType, guessRowColumns, guessValueReading, planRows, type ReadingOptions, type RowColumn, type RowImport, type RowsPlan, type SourceDocument, type TableReading, type ValueReading } from '@caderno/core/exchange';
+import { GUESS_ALL, ROW_IMPORTS, guessRowColumns, guessValueReading, planRows, type ReadingOptions, type RowImport, type RowsPlan, type SourceDocument, type TableReading, type ValueReading } from '@caderno/core/exchange';
 import { LIMITS } from '@caderno/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { fileProblemSentence } from '../exchange/index.ts';
-import { Button, Choose, Dialog, PARAMETER_TYPE_WORD, countOf, options } from '../look/index.ts';
+import { Button, Dialog, PARAMETER_TYPE_WORD, countOf } from '../look/index.ts';
+import { HowMeant, typedCells } from './HowMeant.tsx';
+import { HowRead } from './HowRead.tsx';
+import { ImportColumns } from './ImportColumns.tsx';
 import type { EditTable } from './table.ts';
 import { rowsFile } from './rowsFile.ts';
 
@@ -17,7 +20,6 @@ interface Props {
 }
 
 const HOW_WORD: Record<RowImport, string> = { replace: 'in place of those that are there', add: 'after those that are there', update: 'changing those of the same name' };
-const SEPARATOR_WORD: Record<string, string> = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' };
 
 /** Takes rows of a file into the data of a case, after a look at what each column is and what would change; one edit, undone as one. */
 export function ImportRows({ file, rows, parameters, update, onClose }: Props) {
@@ -40,35 +42,6 @@ export function ImportRows({ file, rows, parameters, update, onClose }: Props) {
         </>
       )}
     </Dialog>
-  );
-}
-
-interface HowReadProps {
-  readonly document: SourceDocument;
-  readonly reading: ReadingOptions;
-  readonly header: TableReading['header'];
-  readonly onChange: (reading: ReadingOptions) => void;
-  readonly onHeader: (header: TableReading['header']) => void;
-}
-
-/** Rows in which the names of columns may be looked for. */
-const HEADERS = [{ value: '', name: 'as it looks' }, { value: '0', name: 'nowhere' }, ...[1, 2, 3, 4, 5].map((n) => ({ value: String(n), name: `in row ${n}` }))];
-
-function HowRead({ document, reading, header, onChange, onHeader }: HowReadProps) {
-  return (
-    <div className="flex flex-wrap items-center gap-2 text-sm">
-      <span className="text-ink2">{document.format === 'xlsx' ? 'A workbook' : 'A text file'},</span>
-      {document.format === 'xlsx' ? (
-        <Choose label="Sheet" showLabel value={reading.sheet ?? ''} options={[{ value: '', name: 'the first with content' }, ...document.sheets.map((s) => ({ value: s, name: s }))]} onChange={(sheet) => onChange({ ...reading, sheet: sheet === '' ? null : sheet })} />
-      ) : (
-        <>
-          <Choose label="Separator" showLabel value={reading.separator ?? ''} options={[{ value: '', name: 'as found' }, ...SEPARATORS.map((s) => ({ value: s as string, name: SEPARATOR_WORD[s] ?? s }))]} onChange={(separator) => onChange({ ...reading, separator: separator === '' ? null : separator })} />
-          <Choose label="Encoding" showLabel value={reading.encoding ?? ''} options={[{ value: '', name: 'as found' }, ...ENCODINGS.map((e) => ({ value: e as string, name: e }))]} onChange={(encoding) => onChange({ ...reading, encoding: ENCODINGS.find((e) => e === encoding) ?? null })} />
-        </>
-      )}
-      <Choose label="Names of columns" showLabel value={header === null ? '' : String(header)} options={HEADERS} onChange={(value) => onHeader(value === '' ? null : Number(value))} />
-      <span className="text-ink2">{countOf(document.records.length, 'row')}</span>
-    </div>
   );
 }
 
@@ -100,7 +73,7 @@ function Planned({ document, rows, parameters, update, onClose }: PlannedProps) 
       </ul>
       {errors.length === 0 && (
         <>
-          <Columns document={document} columns={columns} parameters={parameters} onChange={setColumns} />
+          <ImportColumns document={document} columns={columns} parameters={parameters} onChange={setColumns} />
           <fieldset className="mt-3 flex flex-wrap gap-x-5 text-sm">
             <legend className="font-semibold">Where the rows go</legend>
             {ROW_IMPORTS.map((choice) => (
@@ -136,94 +109,6 @@ function Planned({ document, rows, parameters, update, onClose }: PlannedProps) 
 /** About how many bytes rows take on their way: what stands around each cell and each row counted in. */
 function sizeOf(rows: readonly Row[]): number {
   return rows.reduce((sum, row) => sum + 90 + row.name.length + Object.values(row.cells).reduce((n, cell) => n + 16 + cell.length, 0), 0);
-}
-
-/** The cells that stand below typed columns. */
-function typedCells(document: SourceDocument, columns: readonly RowColumn[], parameters: readonly Parameter[]) {
-  return columns.flatMap((column, i) => {
-    const type = typeOf(document, column, i, parameters);
-    return type === null || type === 'text' ? [] : [{ type, cells: document.records.map((r) => r.cells[i] ?? '') }];
-  });
-}
-
-function typeOf(document: SourceDocument, column: RowColumn, at: number, parameters: readonly Parameter[]): Parameter['type'] | null {
-  if (column.kind === 'parameter') return parameters.find((p) => p.id === column.id)?.type ?? null;
-  return column.kind === 'new' ? guessParameterType(document.records.map((r) => r.cells[at] ?? '')) : null;
-}
-
-const NUMBERS_WORD: Record<ValueReading['numbers'], string> = { asWritten: 'as written', comma: 'a comma before decimals' };
-const DATES_WORD: Record<ValueReading['dates'], string> = { asWritten: 'as written', dayFirst: 'day before month', monthFirst: 'month before day' };
-
-interface HowMeantProps {
-  readonly document: SourceDocument;
-  readonly values: ValueReading;
-  readonly columns: readonly RowColumn[];
-  readonly parameters: readonly Parameter[];
-  readonly plan: RowsPlan;
-  readonly onChange: (part: Partial<ValueReading>) => void;
-}
-
-/** How numbers and dates are meant, where a column has such a type, and what that makes of the cells. */
-function HowMeant({ document, values, columns, parameters, plan: { understood }, onChange }: HowMeantProps) {
-  const types = useMemo(() => columns.map((column, i) => typeOf(document, column, i, parameters)), [columns, document, parameters]);
-  const hasNumbers = types.some((t) => t === 'whole' || t === 'decimal');
-  const hasDates = types.some((t) => t === 'date' || t === 'dateTime');
-  if (!hasNumbers && !hasDates) return null;
-  return (
-    <div className="mt-2 flex flex-wrap items-center gap-2 text-sm">
-      {hasNumbers && <Choose label="Numbers" showLabel value={values.numbers} options={options(NUMBERS_WORD)} onChange={(numbers) => onChange({ numbers })} />}
-      {hasDates && <Choose label="Dates" showLabel value={values.dates} options={options(DATES_WORD)} onChange={(dates) => onChange({ dates })} />}
-      {understood.count > 0 && (
-        <span className="text-ink2">
-          {countOf(understood.count, 'cell')} understood:{' '}
-          {understood.examples.map(({ from, to }) => (
-            <span key={from} className="mr-3 whitespace-nowrap font-mono text-xs">
-              {from} → {to}
-            </span>
-          ))}
-        </span>
-      )}
-    </div>
-  );
-}
-
-function Columns({ document, columns, parameters, onChange }: { readonly document: SourceDocument; readonly columns: readonly RowColumn[]; readonly parameters: readonly Parameter[]; readonly onChange: (columns: RowColumn[]) => void }) {
-  const options = [{ value: 'name', name: 'name of the row' }, ...parameters.map((p) => ({ value: p.id as string, name: `<${p.name}>` })), { value: 'new', name: 'a new parameter' }, { value: 'leave', name: 'not taken in' }];
-  const valueOf = (column: RowColumn): string => (column.kind === 'parameter' ? column.id : column.kind);
-  const set = (at: number, value: string): void => {
-    const parameter = parameters.find((p) => p.id === value);
-    const target: RowColumn = parameter !== undefined ? { kind: 'parameter', id: parameter.id } : value === 'name' || value === 'new' ? { kind: value } : { kind: 'leave' };
-    // What another column was taken for is free again.
-    onChange(columns.map((c, i) => (i === at ? target : target.kind !== 'new' && valueOf(c) === valueOf(target) ? { kind: 'leave' } : c)));
-  };
-  return (
-    <table className="mt-3 w-full text-sm">
-      <thead>
-        <tr className="border-b border-ink2 text-left text-xs text-ink2">
-          <th className="py-1 font-medium">column</th>
-          <th className="font-medium">is</th>
-          <th className="font-medium">holds, for example</th>
-        </tr>
-      </thead>
-      <tbody>
-        {document.columns.map((name, i) => (
-          <tr key={name} className="border-b border-rule">
-            <td className="py-1 font-mono text-xs">{name}</td>
-            <td className="py-1 pr-2">
-              <Choose label={`Column ${name}`} value={valueOf(columns[i] ?? { kind: 'leave' })} options={options} onChange={(value) => set(i, value)} />
-            </td>
-            <td className="max-w-80 truncate font-mono text-xs text-ink2">
-              {document.records
-                .slice(0, 4)
-                .map((r) => r.cells[i] ?? '')
-                .filter((cell) => cell !== '')
-                .join(' · ')}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  );
 }
 
 function Summary({ plan, parameters }: { readonly plan: RowsPlan; readonly parameters: readonly Parameter[] }) {

@@ -1,0 +1,31 @@
+import { expect, test } from '@jest/globals';
+import { ARTEFACT_KINDS, type ArtefactKind } from '@caderno/core/artefacts';
+import { CONTENT_MIGRATIONS, CONTENT_SCHEMA, CONTENT_SCHEMA_VERSION } from './index.ts';
+
+/** A content of each kind as its first schema had it. */
+const FIRST: Record<ArtefactKind, Record<string, unknown>> = {
+  requirement: { title: 'R', text: '', type: 'rule', module: '', risk: 'low', priority: 'low', source: '' },
+  condition: {
+    title: 'K', polarity: 'both', risk: null, requirements: [{ id: 'R-1', seenVersion: 1, anchor: null }], leftOut: [],
+    model: { kind: 'valueRanges', boundaries: 'twoValue', allowInvalidTogether: false, fields: [{ id: 'f', name: 'reading', type: { kind: 'whole' }, unit: '', required: true, intervals: [], choices: [], classes: [] }] },
+  },
+  case: {
+    title: 'C', objective: '', preconditions: '', module: '', priority: 'low', tags: [], estimate: null, owner: '',
+    steps: [{ kind: 'step', id: 's', action: 'enter <x>', expected: '' }],
+    parameters: [{ id: 'p', name: 'x', type: 'text', default: '', description: '' }],
+    rows: [{ id: 'r', name: 'low', cells: { p: '007' } }],
+    covers: [{ id: 'K-1', seenVersion: 1, fields: [{ id: 'f', parameter: 'p' }], outcome: null, expects: [] }],
+  },
+  question: { title: 'Q', text: '', asked: '', about: [], status: 'open', answer: '', answeredBy: '', answeredAt: '', settledIn: [], observations: [] },
+  shared: { title: 'S', purpose: '', steps: [{ kind: 'step', id: 's', action: 'sign in', expected: '' }], parameters: [], module: '', tags: [] },
+  dataSet: { title: 'D', purpose: '', parameters: [], rows: [], serves: [], module: '', tags: [] },
+};
+
+test.each(ARTEFACT_KINDS)('a %s of the first schema is readable, step by step, and keeps all it said', (kind) => {
+  expect(CONTENT_MIGRATIONS[kind]).toHaveLength(CONTENT_SCHEMA_VERSION[kind] - 1);
+  const migrated = CONTENT_MIGRATIONS[kind].reduce((content, migrate) => migrate(content), FIRST[kind]);
+  const read = CONTENT_SCHEMA[kind].parse(migrated);
+  expect(read).toMatchObject(FIRST[kind]);
+  // Only the last step leads to what is read today.
+  if (CONTENT_MIGRATIONS[kind].length > 0) expect(CONTENT_SCHEMA[kind].safeParse(FIRST[kind]).success).toBe(false);
+});
