@@ -178,6 +178,7 @@ test('a checklist is pasted, nested, ordered, labelled, merged and moved; a tech
   for (const name of ['names the member', 'without a date']) await list.filter({ hasText: name }).getByRole('checkbox').check();
   await page.getByRole('toolbar', { name: 'Selected conditions' }).getByRole('button', { name: 'smoke' }).click();
   await expect(list.filter({ hasText: 'names the member' })).toContainText('smoke');
+  await expect(page.getByRole('toolbar', { name: 'Selected conditions' })).toBeHidden();
   for (const name of ['names the member', 'without a date']) await list.filter({ hasText: name }).getByRole('checkbox').check();
   await page.getByRole('toolbar', { name: 'Selected conditions' }).getByRole('button', { name: 'merge' }).click();
   await page.getByRole('button', { name: /^Merge into K-/ }).click();

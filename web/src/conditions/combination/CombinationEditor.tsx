@@ -29,12 +29,14 @@ export function CombinationEditor({ model, items, refused, canEdit, onChange }: 
       <Constraints model={model} canEdit={canEdit} onChange={onChange} />
       <Group model={model} canEdit={canEdit} onChange={onChange} />
       {problems.length > 0 && (
-        <ul role="status" aria-label="What is wrong with the combination" className="mt-3 space-y-0.5 text-sm text-brick">
-          {problems.slice(0, 8).map((sentence) => (
-            <li key={sentence}>{sentence}</li>
-          ))}
-          {problems.length > 8 && <li className="text-ink2">and {countOf(problems.length - 8, 'more', 'more')}</li>}
-        </ul>
+        <div role="status">
+          <ul aria-label="What is wrong with the combination" className="mt-3 space-y-0.5 text-sm text-brick">
+            {problems.slice(0, 8).map((sentence) => (
+              <li key={sentence}>{sentence}</li>
+            ))}
+            {problems.length > 8 && <li className="text-ink2">and {countOf(problems.length - 8, 'more', 'more')}</li>}
+          </ul>
+        </div>
       )}
       {!refused && <PairMatrix model={model} items={items} />}
       {!refused && model.constraints.length > 0 && <Infeasible model={model} />}

@@ -70,11 +70,13 @@ function FieldEditor({ field, problems, onChange, onRemove }: FieldProps) {
       {isOrdered(field.type) ? <Intervals field={field} problems={problems} onChange={onChange} /> : field.type.kind === 'textPattern' ? <Patterns field={field} problems={problems} onChange={onChange} /> : <Choices field={field} onChange={onChange} />}
       <Classes field={field} onChange={onChange} />
       {problems.length > 0 && (
-        <ul role="alert" className="mt-2 space-y-0.5 text-sm text-brick">
-          {problems.map((p) => (
-            <li key={JSON.stringify(p)}>{rangeProblemSentence(p, field)}</li>
-          ))}
-        </ul>
+        <div role="alert">
+          <ul className="mt-2 space-y-0.5 text-sm text-brick">
+            {problems.map((p) => (
+              <li key={JSON.stringify(p)}>{rangeProblemSentence(p, field)}</li>
+            ))}
+          </ul>
+        </div>
       )}
     </fieldset>
   );

@@ -30,12 +30,14 @@ export function StatesEditor({ name, model, items, canEdit, onChange }: Props) {
     <div>
       <StateDiagram name={name} model={model} canEdit={canEdit} ofState={ofState} ofTransition={ofTransition} marked={marked} onMark={setMarked} onChange={onChange} />
       {problems.length > 0 && (
-        <ul role="status" aria-label="What is wrong with the states" className="mt-2 space-y-0.5 text-sm text-brick">
-          {problems.slice(0, 8).map((p) => (
-            <li key={JSON.stringify(p)}>{stateProblemSentence(p, model)}</li>
-          ))}
-          {problems.length > 8 && <li className="text-ink2">and {countOf(problems.length - 8, 'more', 'more')}</li>}
-        </ul>
+        <div role="status">
+          <ul aria-label="What is wrong with the states" className="mt-2 space-y-0.5 text-sm text-brick">
+            {problems.slice(0, 8).map((p) => (
+              <li key={JSON.stringify(p)}>{stateProblemSentence(p, model)}</li>
+            ))}
+            {problems.length > 8 && <li className="text-ink2">and {countOf(problems.length - 8, 'more', 'more')}</li>}
+          </ul>
+        </div>
       )}
       <div className="mt-4 text-xs text-ink2">{countOf(model.states.length, 'state')}: where things begin, and where they may end</div>
       <ul aria-label="States" className="mt-1 flex flex-wrap gap-1.5">

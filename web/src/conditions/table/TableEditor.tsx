@@ -90,22 +90,24 @@ function Problems({ problems, model, onGo }: { readonly problems: readonly Table
   return (
     <>
       {!problems.some(isGrave) && <p className="mt-2 text-sm text-pine">Every combination is in a rule, and no two rules contradict each other.</p>}
-      <ul role="status" className="mt-2 space-y-0.5 text-sm" aria-label="What is wrong with the table">
-        {problems.slice(0, MOST_LINES).map((problem) => {
-          const [rule] = rulesConcerned(problem);
-          return (
-            <li key={`${problem.code} ${tableProblemSentence(problem, model)}`} className={isGrave(problem) ? 'text-brick' : 'text-ochre-ink'}>
-              {tableProblemSentence(problem, model)}{' '}
-              {rule !== undefined && (
-                <TextButton className="text-xs" onClick={() => onGo(rule)}>
-                  go there
-                </TextButton>
-              )}
-            </li>
-          );
-        })}
-        {problems.length > MOST_LINES && <li className="text-ink2">and {countOf(problems.length - MOST_LINES, 'more', 'more')}</li>}
-      </ul>
+      <div role="status">
+        <ul className="mt-2 space-y-0.5 text-sm" aria-label="What is wrong with the table">
+          {problems.slice(0, MOST_LINES).map((problem) => {
+            const [rule] = rulesConcerned(problem);
+            return (
+              <li key={`${problem.code} ${tableProblemSentence(problem, model)}`} className={isGrave(problem) ? 'text-brick' : 'text-ochre-ink'}>
+                {tableProblemSentence(problem, model)}{' '}
+                {rule !== undefined && (
+                  <TextButton className="text-xs" onClick={() => onGo(rule)}>
+                    go there
+                  </TextButton>
+                )}
+              </li>
+            );
+          })}
+          {problems.length > MOST_LINES && <li className="text-ink2">and {countOf(problems.length - MOST_LINES, 'more', 'more')}</li>}
+        </ul>
+      </div>
     </>
   );
 }
