@@ -3,7 +3,7 @@ export interface Figure {
   readonly what: string;
   readonly ms: number;
   readonly budget: number;
-  readonly unit?: 'MB';
+  readonly unit?: 'MB' | 'kB';
 }
 
 /** The time of one run of an action. */

@@ -7,9 +7,12 @@ import { isPassing, useSession } from './api/index.ts';
 import { Loading } from './artefacts/index.ts';
 import { Frame, address } from './frame/index.ts';
 import { Empty } from './look/index.ts';
-import { NewProject, PeoplePage, SetUp, SignIn } from './people/index.ts';
 
-// A chapter is fetched when it is first opened; editors and Markdown come with those that need them.
+// A chapter is fetched when it is first opened; forms, editors and Markdown come with those that need them.
+const SignIn = lazy(() => import('./people/index.ts').then((m) => ({ default: m.SignIn })));
+const SetUp = lazy(() => import('./people/index.ts').then((m) => ({ default: m.SetUp })));
+const NewProject = lazy(() => import('./people/index.ts').then((m) => ({ default: m.NewProject })));
+const PeoplePage = lazy(() => import('./people/index.ts').then((m) => ({ default: m.PeoplePage })));
 const BasisChapter = lazy(() => import('./basis/index.ts').then((m) => ({ default: m.BasisChapter })));
 const ConditionsChapter = lazy(() => import('./conditions/index.ts').then((m) => ({ default: m.ConditionsChapter })));
 const ConditionAddress = lazy(() => import('./conditions/index.ts').then((m) => ({ default: m.ConditionAddress })));
@@ -63,7 +66,7 @@ const router = createBrowserRouter([
       { path: 'import', element: chapter(<ImportPage />) },
       { path: 'settings', element: chapter(<SettingsPage />) },
       { path: 'journal', element: chapter(<JournalPage />) },
-      { path: 'people', element: <PeoplePage /> },
+      { path: 'people', element: chapter(<PeoplePage />) },
       { path: 'versions/:id', element: chapter(<VersionsPage />) },
       { path: '*', element: <Empty title="There is no such page">The address names nothing in this project.</Empty> },
     ],
@@ -84,10 +87,10 @@ function SignedIn({ start = false, newProject = false }: { readonly start?: bool
   const { data: session, error } = useSession();
   const { project: key } = useParams();
   if (session === undefined) return <Loading error={error} />;
-  if (session.needsSetup) return <SetUp />;
-  if (session.person === null) return <SignIn session={session} />;
+  if (session.needsSetup) return chapter(<SetUp />);
+  if (session.person === null) return chapter(<SignIn session={session} />);
   const [first] = session.projects;
-  if (newProject || (first === undefined && session.person.administrator)) return <NewProject />;
+  if (newProject || (first === undefined && session.person.administrator)) return chapter(<NewProject />);
   if (first === undefined) return <Empty title="No project yet">You have an account, and no project is open to you. An administrator can add you to one.</Empty>;
   if (start) return <Navigate to={address.coverage(first.key)} replace />;
   const project = session.projects.find((p) => p.key === key);

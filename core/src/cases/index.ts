@@ -24,7 +24,8 @@ export { isParameterName, parametersIn, parseParameterText, renameInText, type T
 export { bindCell, bindRow, bindText, caseInstances, type BoundPart, type BoundValue, type Instance } from './binding.ts';
 export { parsePastedSteps, type PastedStep } from './pastedSteps.ts';
 export { caseProblems, fitsType, parameterProblems, parametersUsed, removeParameter, renameInSteps, renameParameter, textsOfCase, withCaseTexts, withoutLostSteps, type CaseProblem, type Written } from './parameters.ts';
-export { LOOK_RULES, looksAt, withActionsSplit, type Look, type LookContext, type LookRule } from './looks.ts';
+export { LOOK_RULES, type LookRule } from './lookRule.ts';
+export { looksAt, withActionsSplit, type Look, type LookContext } from './looks.ts';
 export { CLONED_PARTS, cloneCase, type ClonedPart, type Replacement } from './cloning.ts';
 export { MERGED_STEPS, mergeCases, saySame, withCallsMoved, type MergedCase, type MergedSteps } from './merging.ts';
 export { isBehind, withPinsMoved } from './pins.ts';

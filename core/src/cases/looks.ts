@@ -2,21 +2,8 @@ import { vagueWords } from '../basis/index.ts';
 import { unusedParameters } from './parameters.ts';
 import { expects, isPlainStep, isUse, type PlainStep, type StepId } from './step.ts';
 import { parseParameterText } from './parameterText.ts';
+import type { LookRule } from './lookRule.ts';
 import type { CaseContent } from './testCase.ts';
-
-/** What is looked for in a case; each can be switched off in a project. */
-export const LOOK_RULES = [
-  'noExpectedResult',
-  'severalActions',
-  'hiddenExpectation',
-  'vagueWording',
-  'unusedParameter',
-  'invalidRowUnrefused',
-  'muchLonger',
-  'alikeCase',
-  'alikeRun',
-] as const;
-export type LookRule = (typeof LOOK_RULES)[number];
 
 /** Something in one case that deserves a second look: where, why, and how it would be mended. */
 export type Look =

@@ -1,5 +1,6 @@
 export { POLARITIES, conditionMeaning, type ConditionContent, type LeftOut, type Polarity, type RequirementLink } from './condition.ts';
-export { MODEL_KINDS, carriedFields, countItems, type CarriedField, type Model, type ModelKind, type PlainModel } from './model.ts';
+export { MODEL_KINDS, type ModelKind } from './modelKind.ts';
+export { carriedFields, countItems, type CarriedField, type Model, type PlainModel } from './model.ts';
 export { ModelJudge, coverageItems, type Showing } from './modelJudge.ts';
 export { DEFAULT_MOST_ITEMS } from './itemLimit.ts';
 export {

@@ -8,8 +8,6 @@ import type { FieldId, ValueRangesModel } from './valueRanges.ts';
 
 /** How a condition is exercised. */
 export type Model = PlainModel | ValueRangesModel | DecisionTableModel | StateTransitionsModel | CombinationModel;
-export type ModelKind = Model['kind'];
-export const MODEL_KINDS = ['plain', 'valueRanges', 'decisionTable', 'stateTransitions', 'combination'] as const satisfies readonly ModelKind[];
 
 /** One coverage item: the condition itself. */
 export interface PlainModel {
