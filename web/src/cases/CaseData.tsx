@@ -1,9 +1,9 @@
 import type { CaseId, ConditionId } from '@caderno/core/artefacts';
 import { rowsChosen, withRowsRunning, type CaseContent, type ColumnFilter, type Parameter, type ParameterId, type Row, type RowId } from '@caderno/core/cases';
-import { gainedItems, type ConditionCoverage, type DesignCondition } from '@caderno/core/coverage';
+import type { ConditionCoverage, DesignCondition } from '@caderno/core/coverage';
 import { allRows, rowsToRun, type Constants, type Library } from '@caderno/core/shared';
 import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
-import { DataFiles, DataGrid, MakeRows, RedundantRows, UnknownValues, rowShows, useColumnChecks } from '../data/index.ts';
+import { DataFiles, DataGrid, MakeRows, RedundantRows, UnknownValues, rowShows, useColumnChecks, useGained } from '../data/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
 import type { Editing } from '../versions/index.ts';
 import { RowsRun } from './RowsRun.tsx';
@@ -46,10 +46,7 @@ export const CaseData = memo(function CaseData(props: Props) {
   const checks = useColumnChecks(content.covers, conditions);
   const run = useCallback((ids: readonly RowId[]) => update((c) => ({ ...c, runs: { kind: 'chosen', rows: ids } })), [update]);
   const runFiltered = useCallback((filters: readonly ColumnFilter[]) => update((c) => ({ ...c, runs: { kind: 'filter', filters } })), [update]);
-  const gained = useCallback(
-    (made: readonly Row[]) => gainedItems(id, content, made, [...conditions.values()].flatMap((condition) => { const coverage = coverages.get(condition.id); return coverage === undefined ? [] : [{ condition, coverage }]; }), mostItems),
-    [conditions, content, coverages, id, mostItems],
-  );
+  const gained = useGained(id, content, conditions, coverages, mostItems);
   const hasOwn = data === null || rows.length > 0 || ownWanted;
   const grid = { parameters, shows, chosen, onChoose, running, runnable: all, constants, checks, onRename, onRemoveColumn: onRemoveParameter, onAddColumn: onDeclare, ...(canEdit ? { onRunFilter: runFiltered } : {}), ...(canEdit ? { onRun: run } : {}) };
   return (

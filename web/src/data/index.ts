@@ -1,6 +1,7 @@
 export { DataGrid } from './DataGrid.tsx';
 export type { RowShows } from './GridRow.tsx';
 export type { ColumnCheck } from './columnCheck.ts';
+export { useGained } from './useGained.ts';
 export { useColumnChecks } from './useColumnChecks.ts';
 export { rowShows } from './rowShows.ts';
 export { MakeRows } from './MakeRows.tsx';

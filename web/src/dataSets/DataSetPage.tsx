@@ -1,16 +1,16 @@
 import { artefactId, type ConditionId, type DataSetId } from '@caderno/core/artefacts';
-import { parameterId, removeParameter, type ParameterId, type Row, type RowId } from '@caderno/core/cases';
+import { parameterId, removeParameter, type ParameterId, type RowId } from '@caderno/core/cases';
 import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
-import { gainedItems, type DesignChange } from '@caderno/core/coverage';
+import type { DesignChange } from '@caderno/core/coverage';
 import { asCase, fromCase, type DataSetContent } from '@caderno/core/dataSets';
 import type { Used } from '@caderno/core/shared';
 import type { ArtefactOfKind } from '@caderno/contract';
-import { useCallback, useDeferredValue, useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { useLocation } from 'react-router';
 import { useArtefact, useDesign, useProject } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
 import { useCoveredDesign, useLiveCoverage } from '../coverage/index.ts';
-import { DataFiles, DataGrid, MakeRows, RedundantRows, UnknownValues, rowShows, useColumnChecks } from '../data/index.ts';
+import { DataFiles, DataGrid, MakeRows, RedundantRows, UnknownValues, rowShows, useColumnChecks, useGained } from '../data/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
 import { useConstants } from '../steps/index.ts';
@@ -48,10 +48,7 @@ function DataSet({ artefact }: { readonly artefact: ArtefactOfKind<'dataSet'> })
   const checks = useColumnChecks(content.serves, conditions);
   const columns = useColumns(update);
   const constants = useConstants();
-  const gained = useCallback(
-    (made: readonly Row[]) => gainedItems(AS_CASE, asCase(content), made, [...conditions.values()].flatMap((condition) => { const coverage = coverages.get(condition.id); return coverage === undefined ? [] : [{ condition, coverage }]; }), mostItems),
-    [conditions, content, coverages, mostItems],
-  );
+  const gained = useGained(AS_CASE, useMemo(() => asCase(content), [content]), conditions, coverages, mostItems);
   return (
     <article className="px-7 pb-16 pt-5">
       <div className="text-xs text-ink2">
