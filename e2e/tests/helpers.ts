@@ -42,3 +42,10 @@ export async function expectAccessible(page: Page): Promise<void> {
   const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
   expect(serious.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`)).toEqual([]);
 }
+
+/** Takes the new parameter that is offered. A list that has only just opened takes no key, so that nobody chooses what they have not seen. */
+export async function takeNewParameter(page: Page): Promise<void> {
+  await expect(page.getByRole('option', { name: /new parameter/ })).toBeVisible();
+  await page.waitForTimeout(200);
+  await page.keyboard.press('Enter');
+}

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { PROJECT, paste, signIn } from './helpers.ts';
+import { PROJECT, paste, signIn, takeNewParameter } from './helpers.ts';
 
 test('a case is found, written and saved with the keyboard alone', async ({ page }) => {
   await signIn(page, 'Inês V.');
@@ -14,14 +14,12 @@ test('a case is found, written and saved with the keyboard alone', async ({ page
   await page.getByRole('button', { name: /Write the next step/ }).focus();
   await page.keyboard.press('Enter');
   await page.keyboard.type('Open the form of <met');
-  await expect(page.getByRole('option', { name: /new parameter/ })).toBeVisible();
-  await page.keyboard.press('Enter');
+  await takeNewParameter(page);
   await page.keyboard.press('Enter');
   await page.keyboard.type('Confirm');
   await page.keyboard.press('Tab');
   await page.keyboard.type('It is <answer');
-  await expect(page.getByRole('option', { name: /new parameter/ })).toBeVisible();
-  await page.keyboard.press('Enter');
+  await takeNewParameter(page);
   await page.keyboard.press('Tab');
   await page.keyboard.type('Leave');
   const steps = page.getByRole('list', { name: 'Steps' }).getByRole('listitem');

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { PROJECT, expectAccessible, items, paste, saveVersion, signIn } from './helpers.ts';
+import { expectAccessible, items, paste, PROJECT, saveVersion, signIn, takeNewParameter } from './helpers.ts';
 
 const steps = (page: Page) => page.getByRole('list', { name: 'Steps', exact: true }).locator('> li');
 
@@ -29,12 +29,7 @@ test('steps are taken out, used elsewhere, called with a row and with one’s ow
     await page.keyboard.press('Enter');
     for (const line of ['Open the till', 'Enter <amount']) {
       await page.keyboard.type(line);
-      if (line.includes('<')) {
-        await expect(page.getByRole('option', { name: /new parameter/ })).toBeVisible();
-        // A list that has only just opened takes no key, so that nobody chooses what they have not seen.
-        await page.waitForTimeout(200);
-        await page.keyboard.press('Enter');
-      }
+      if (line.includes('<')) await takeNewParameter(page);
       await page.keyboard.press('Enter');
     }
     await page.keyboard.type('Print the receipt');
