@@ -62,9 +62,9 @@ test('the grid is ordered and filtered as a view; columns are hidden, moved, typ
   await column(page, 'amount', 'Order by it, up');
   await expect.poll(async () => (await names(page))[0]).toBe('part');
   await column(page, 'reference', 'Filter');
-  await page.getByRole('textbox', { name: 'Filter by reference' }).fill('=42');
-  // The same number, and not the same text: 42 and 0000042.
-  await expect.poll(async () => (await names(page)).length).toBe(5);
+  await page.getByRole('textbox', { name: 'Filter by reference' }).fill('=0000042');
+  // In a column of texts 42 is another reference.
+  await expect.poll(async () => (await names(page)).length).toBe(4);
   await page.getByRole('textbox', { name: 'Filter by date' }).fill('>2026-12-31');
   await expect.poll(() => names(page)).toEqual(['in the future']);
   // What is seen alone is written where it is kept.

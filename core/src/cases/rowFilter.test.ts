@@ -8,8 +8,9 @@ const texts = (list: readonly Row[]) => list.map((r) => r.cells.x ?? '');
 
 test.each([
   ['words stand anywhere, in any case', 'PPL', ['Apple']],
-  ['is', '=10', ['10', '10.0']],
-  ['is not', '!=10', ['9', '', 'Apple', '(missing)', '2026-02-28', '""']],
+  ['is, as written', '=10', ['10']],
+  ['is, in any case', '=APPLE', ['Apple']],
+  ['is not', '!=10', ['9', '', 'Apple', '10.0', '(missing)', '2026-02-28', '""']],
   ['does not hold', '!1', ['9', '', 'Apple', '(missing)', '2026-02-28', '""']],
   ['less, by value and not by letters', '<10', ['9', '']],
   ['dates in their order', '>=2026-02-28', ['Apple', '2026-02-28']],
@@ -19,6 +20,12 @@ test.each([
 ])('%s: %s', (_, text, expected) => {
   const all = rows('10', '9', '', 'Apple', '10.0', '(missing)', '2026-02-28', '""');
   expect(texts(filteredRows(all, [x], [{ id: x.id, text }]))).toEqual(expected);
+});
+
+test('in a column of numbers what is asked for is a value, in one of texts zeros in front count', () => {
+  const all = rows('42', '0042', '42.0');
+  expect(texts(filteredRows(all, [{ ...x, type: 'decimal' }], [{ id: x.id, text: '=42' }]))).toEqual(['42', '0042', '42.0']);
+  expect(texts(filteredRows(all, [x], [{ id: x.id, text: '=0042' }]))).toEqual(['0042']);
 });
 
 test('several filters hold together, and names of rows are a column', () => {

@@ -9,7 +9,8 @@ export type ColumnId = ParameterId | typeof NAME_COLUMN;
 
 /**
  * What rows must have in a column, as it is typed: words that stand in the cell, or a sign before what is compared:
- * `=` is, `!=` is not, `!` does not hold, `<` `<=` `>` `>=` in order. `=` alone: nothing is given; `!=` alone: something is.
+ * `=` is, `!=` is not (letter for letter but for capitals; by value in a column of numbers, so that 42 is not 0042 in one
+ * of texts), `!` does not hold, `<` `<=` `>` `>=` in order. `=` alone: nothing is given; `!=` alone: something is.
  */
 export interface ColumnFilter {
   readonly id: ColumnId;
@@ -23,7 +24,7 @@ type Sign = (typeof SIGNS)[number];
 export function filteredRows(rows: readonly Row[], parameters: readonly Parameter[], filters: readonly ColumnFilter[]): readonly Row[] {
   const asked = filters.filter((f) => f.text.trim() !== '');
   if (asked.length === 0) return rows;
-  const tests = asked.map((f) => ({ column: columnReader(f.id, parameters), passes: cellTest(f.text.trim()) }));
+  const tests = asked.map((f) => ({ column: columnReader(f.id, parameters), passes: cellTest(f.text.trim(), isNumeric(f.id, parameters)) }));
   return rows.filter((row) => tests.every(({ column, passes }) => passes(column(row))));
 }
 
@@ -47,21 +48,24 @@ function valueText(cell: CellText): string | null {
   return value.kind === 'text' ? value.text : value.kind === 'missing' ? cell : null;
 }
 
-function cellTest(text: string): (cell: string) => boolean {
+function isNumeric(id: ColumnId, parameters: readonly Parameter[]): boolean {
+  const type = parameters.find((p) => p.id === id)?.type;
+  return type === 'whole' || type === 'decimal';
+}
+
+function cellTest(text: string, byValue: boolean): (cell: string) => boolean {
   const sign = SIGNS.find((s) => text.startsWith(s));
   const wanted = (sign === undefined ? text : text.slice(sign.length)).trim();
   const words = wanted.toLowerCase();
   if (sign === undefined) return (cell) => cell.toLowerCase().includes(words);
   if (sign === '!') return (cell) => !cell.toLowerCase().includes(words);
-  if (sign === '=' || sign === '!=') return (cell) => SIGN_HOLDS[sign](cell === '' || wanted === '' ? Number(cell !== '') - Number(wanted !== '') : compareCells(cell, wanted));
+  if (sign === '=' || sign === '!=') return (cell) => (cell === '' || wanted === '' ? cell === wanted : byValue ? compareCells(cell, wanted) === 0 : cell.toLowerCase() === words) === (sign === '=');
   const isNumber = parseDecimal(wanted) !== null;
   // A number is neither before nor after what is none.
   return (cell) => cell !== '' && (parseDecimal(cell) !== null) === isNumber && SIGN_HOLDS[sign](compareCells(cell, wanted));
 }
 
-const SIGN_HOLDS: Record<Exclude<Sign, '!'>, (order: number) => boolean> = {
-  '=': (order) => order === 0,
-  '!=': (order) => order !== 0,
+const SIGN_HOLDS: Record<Exclude<Sign, '!' | '=' | '!='>, (order: number) => boolean> = {
   '<': (order) => order < 0,
   '<=': (order) => order <= 0,
   '>': (order) => order > 0,

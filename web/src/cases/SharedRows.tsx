@@ -23,7 +23,15 @@ export function SharedRows({ data, content, library, canEdit, update, children }
   const used = library.get(keyOfData(data));
   const latest = useSummaries(project, 'dataSet').data?.find((s) => s.id === data.set);
   const setData = (part: Partial<DataUse>): void => update((c) => (c.data === null ? c : { ...c, data: { ...c.data, ...part } }));
-  if (used?.kind !== 'dataSet') return latest === undefined ? <p className="text-sm text-brick">The data set {data.set} is not there any more.</p> : <p className="text-sm text-ink2">…</p>;
+  if (used?.kind !== 'dataSet') {
+    return (
+      <p className="text-sm text-ink2">
+        {data.set}
+        {data.pinned !== null && ` v${data.pinned}`} is being read. If it does not come, it is not there any more. {canEdit && <TextButton onClick={() => update((c) => ({ ...c, data: null }))}>take it out</TextButton>}
+        {canEdit && latest !== undefined && data.pinned !== null && <TextButton className="ml-3" onClick={() => setData({ pinned: null })}>follow the latest</TextButton>}
+      </p>
+    );
+  }
   const behind = data.pinned !== null && latest !== undefined && latest.version > data.pinned;
   return (
     <div className="mt-2 border-l-2 border-dashed border-ink2 pl-3">
