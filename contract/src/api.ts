@@ -1,16 +1,18 @@
 import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
 import { z } from 'zod';
-import { artefactSchema, changeSchema, draftKeptSchema, draftSchema, newArtefactSchema, placeSchema, saveSchema, stateSchema, summarySchema, versionSchema, versionWithContentSchema, writeSchema, writtenSchema } from './artefacts.ts';
+import { artefactSchema, brokenArtefactSchema, changeSchema, draftKeptSchema, draftSchema, newArtefactSchema, placeSchema, restoreSchema, saveSchema, stateSchema, summarySchema, versionSchema, versionWithContentSchema, writeSchema, writtenSchema } from './artefacts.ts';
 import { agendaQuerySchema, basisTextsSchema, mergeSchema, settleSchema, splitSchema, suspectLinkSchema } from './basis.ts';
 import { bytesBody, fileResponse } from './bytes.ts';
 import { alikeSchema, foundRunsSchema, libraryQuerySchema, librarySchema, renameSchema, renamedSchema, reuseGraphSchema, reuseSchema, runsQuerySchema, takeOutSchema } from './shared.ts';
 import { caseCountsSchema, caseMarksSchema, conditionLineSchema, coverageReportSchema, designSchema, heldUpSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
 import type { AnyEndpoint } from './endpoint.ts';
-import { artefactIdSchema, attachmentIdSchema, caseIdSchema, dataSetIdSchema, conditionIdSchema, requirementIdSchema } from './ids.ts';
+import { artefactIdSchema, attachmentIdSchema, caseIdSchema, dataSetIdSchema, conditionIdSchema, innerIdSchema, requirementIdSchema, versionNumberSchema } from './ids.ts';
 import { exportQuerySchema, importDraftSchema, importPreviewSchema, importProgressSchema, importStepSchema, runImportSchema, uploadQuerySchema } from './imports.ts';
 import { LIMITS } from './limits.ts';
-import { memberSchema, newAccountSchema, newMemberSchema, newProjectSchema, projectKeySchema, projectRefSchema, sessionSchema, signInSchema } from './people.ts';
+import { accountChangeSchema, accountSchema, changePasswordSchema, outsideHostsSchema, personEventQuerySchema, personEventSchema, resetLinkSchema, resetPasswordSchema, revealSchema, revealedSchema, sessionLineSchema } from './accounts.ts';
+import { existingMemberSchema, memberSchema, newMemberSchema, newProjectSchema, projectKeySchema, projectRefSchema, roleSchema, sessionSchema, setUpSchema, signInSchema } from './people.ts';
 import { projectSettingsSchema, settingsSchema } from './settings.ts';
+import { textUpTo } from './text.ts';
 import { defectSchema, trackerStateSchema } from './tracker.ts';
 
 const none = z.object({});
@@ -37,62 +39,82 @@ export const api = {
   readSession: { method: 'GET', path: '/session', access: 'anyone', summary: 'Who is signed in, and how one can', params: none, query: none, body: nothing, response: sessionSchema },
   signIn: { method: 'POST', path: '/session', access: 'anyone', summary: 'Sign in', params: none, query: none, body: signInSchema, response: sessionSchema },
   signOut: { method: 'DELETE', path: '/session', access: 'anyone', summary: 'Sign out', params: none, query: none, body: nothing, response: sessionSchema },
-  setUp: { method: 'POST', path: '/setup', access: 'anyone', summary: 'Make the first administrator', params: none, query: none, body: newAccountSchema, response: sessionSchema },
-  createProject: { method: 'POST', path: '/projects', access: 'installationAdministrator', summary: 'Make a project', params: none, query: none, body: newProjectSchema, response: projectRefSchema },
+  setUp: { method: 'POST', path: '/setup', access: 'anyone', summary: 'Make the first administrator', params: none, query: none, body: setUpSchema, response: sessionSchema },
+  createProject: { method: 'POST', path: '/projects', access: 'projectMaker', summary: 'Make a project', params: none, query: none, body: newProjectSchema, response: projectRefSchema },
   readProject: { method: 'GET', path: '/projects/:project', access: 'reader', summary: 'A project and its figures', params: inProject, query: none, body: nothing, response: projectRefSchema.extend({ figures, modules: z.array(z.string()) }) },
   listMembers: { method: 'GET', path: '/projects/:project/members', access: 'reader', summary: 'The people of a project', params: inProject, query: none, body: nothing, response: z.array(memberSchema) },
   addMember: { method: 'POST', path: '/projects/:project/members', access: 'administrator', summary: 'Make an account and add it to the project', params: inProject, query: none, body: newMemberSchema, response: memberSchema },
 
+  joinMember: { method: 'POST', path: '/projects/:project/members/existing', access: 'administrator', summary: 'Add somebody who has an account to the project', params: inProject, query: none, body: existingMemberSchema, response: memberSchema },
+  changeRole: { method: 'PUT', path: '/projects/:project/members/:person', access: 'administrator', summary: 'Change somebody’s role in the project', params: inProject.extend({ person: z.uuid() }), query: none, body: roleSchema, response: memberSchema },
+  removeMember: { method: 'DELETE', path: '/projects/:project/members/:person', access: 'administrator', summary: 'Remove somebody from the project', params: inProject.extend({ person: z.uuid() }), query: none, body: nothing, response: z.array(memberSchema) },
+  listMemberEvents: { method: 'GET', path: '/projects/:project/members/journal', access: 'lead', summary: 'The journal of the project’s people, newest first', params: inProject, query: personEventQuerySchema, body: nothing, response: z.array(personEventSchema) },
+  revealConstant: { method: 'POST', path: '/projects/:project/constants/:constant/reveal', access: 'lead', summary: 'The value of a secret constant; noted in the journal of people', params: inProject.extend({ constant: innerIdSchema }), query: none, body: revealSchema, response: revealedSchema },
+
+  listSessions: { method: 'GET', path: '/account/sessions', access: 'signedIn', summary: 'One’s own sessions', params: none, query: none, body: nothing, response: z.array(sessionLineSchema) },
+  endSession: { method: 'DELETE', path: '/account/sessions/:session', access: 'signedIn', summary: 'End one of one’s own sessions', params: z.object({ session: z.uuid() }), query: none, body: nothing, response: z.array(sessionLineSchema) },
+  changePassword: { method: 'POST', path: '/account/password', access: 'signedIn', summary: 'Change one’s password; other sessions end', params: none, query: none, body: changePasswordSchema, response: sessionSchema },
+  resetPassword: { method: 'POST', path: '/reset', access: 'anyone', summary: 'Set a new password by a one-time link', params: none, query: none, body: resetPasswordSchema, response: sessionSchema },
+  listAccounts: { method: 'GET', path: '/people', access: 'installationAdministrator', summary: 'All accounts of the server', params: none, query: none, body: nothing, response: z.array(accountSchema) },
+  listPersonEvents: { method: 'GET', path: '/people/journal', access: 'installationAdministrator', summary: 'The journal of people, newest first', params: none, query: personEventQuerySchema, body: nothing, response: z.array(personEventSchema) },
+  changeAccount: { method: 'PUT', path: '/people/:person', access: 'installationAdministrator', summary: 'Deactivate an account or bring it back; make or unmake an administrator', params: z.object({ person: z.uuid() }), query: none, body: accountChangeSchema, response: accountSchema },
+  makeResetLink: { method: 'POST', path: '/people/:person/reset-link', access: 'installationAdministrator', summary: 'A one-time link by which somebody sets a new password', params: z.object({ person: z.uuid() }), query: none, body: none, response: resetLinkSchema },
+  readOutsideHosts: { method: 'GET', path: '/outside-hosts', access: 'installationAdministrator', summary: 'Hosts that story trackers may have', params: none, query: none, body: nothing, response: outsideHostsSchema },
+  saveOutsideHosts: { method: 'PUT', path: '/outside-hosts', access: 'installationAdministrator', summary: 'Say which hosts story trackers may have', params: none, query: none, body: outsideHostsSchema, response: outsideHostsSchema },
+
   readSettings: { method: 'GET', path: '/projects/:project/settings', access: 'reader', summary: 'What the project sets for itself', params: inProject, query: none, body: nothing, response: settingsSchema },
-  saveSettings: { method: 'PUT', path: '/projects/:project/settings', access: 'analyst', summary: 'Save settings; If-Match names the version they start from', params: inProject, query: none, body: projectSettingsSchema, response: settingsSchema },
+  saveSettings: { method: 'PUT', path: '/projects/:project/settings', access: 'analyst', summary: 'Save settings; If-Match names the version they start from', params: inProject, query: none, body: projectSettingsSchema, response: settingsSchema, most: LIMITS.lists },
 
   listArtefacts: {
     method: 'GET', path: '/projects/:project/artefacts', access: 'reader', summary: 'The artefacts of a kind that match a query',
-    params: inProject, query: z.object({ kind: z.enum(ARTEFACT_KINDS), query: z.string().max(LIMITS.title).default('') }), body: nothing, response: z.array(summarySchema),
+    params: inProject, query: z.object({ kind: z.enum(ARTEFACT_KINDS), query: textUpTo(LIMITS.title).default('') }), body: nothing, response: z.array(summarySchema),
   },
   find: {
     method: 'GET', path: '/projects/:project/find', access: 'reader', summary: 'Artefacts of any kind by id or words, best first',
-    params: inProject, query: z.object({ words: z.string().max(LIMITS.title) }), body: nothing, response: z.array(summarySchema),
+    params: inProject, query: z.object({ words: textUpTo(LIMITS.title) }), body: nothing, response: z.array(summarySchema),
   },
-  createArtefact: { method: 'POST', path: '/projects/:project/artefacts', access: 'analyst', summary: 'Make an artefact with its first version', params: inProject, query: none, body: newArtefactSchema, response: artefactSchema },
+  createArtefact: { method: 'POST', path: '/projects/:project/artefacts', access: 'analyst', summary: 'Make an artefact with its first version', params: inProject, query: none, body: newArtefactSchema, response: artefactSchema, most: LIMITS.body },
   readArtefact: { method: 'GET', path: '/projects/:project/artefacts/:id', access: 'reader', summary: 'An artefact: its head and one’s own draft', params: ofArtefact, query: none, body: nothing, response: artefactSchema },
-  writeArtefacts: { method: 'POST', path: '/projects/:project/artefacts/write', access: 'analyst', summary: 'Make and change several artefacts as one command', params: inProject, query: none, body: writeSchema, response: writtenSchema },
-  saveArtefact: { method: 'PUT', path: '/projects/:project/artefacts/:id', access: 'analyst', summary: 'Make a version; If-Match names the version it starts from', params: ofArtefact, query: none, body: saveSchema, response: artefactSchema },
-  keepDraft: { method: 'PUT', path: '/projects/:project/artefacts/:id/draft', access: 'analyst', summary: 'Keep one’s working text', params: ofArtefact, query: none, body: draftSchema, response: draftKeptSchema },
+  writeArtefacts: { method: 'POST', path: '/projects/:project/artefacts/write', access: 'analyst', summary: 'Make and change several artefacts as one command', params: inProject, query: none, body: writeSchema, response: writtenSchema, most: LIMITS.body },
+  saveArtefact: { method: 'PUT', path: '/projects/:project/artefacts/:id', access: 'analyst', summary: 'Make a version; If-Match names the version it starts from', params: ofArtefact, query: none, body: saveSchema, response: artefactSchema, most: LIMITS.body },
+  keepDraft: { method: 'PUT', path: '/projects/:project/artefacts/:id/draft', access: 'analyst', summary: 'Keep one’s working text', params: ofArtefact, query: none, body: draftSchema, response: draftKeptSchema, most: LIMITS.body },
   dropDraft: { method: 'DELETE', path: '/projects/:project/artefacts/:id/draft', access: 'analyst', summary: 'Drop one’s working text', params: ofArtefact, query: none, body: nothing, response: artefactSchema },
   setState: { method: 'POST', path: '/projects/:project/artefacts/:id/state', access: 'analyst', summary: 'Set the state', params: ofArtefact, query: none, body: stateSchema, response: artefactSchema },
   moveRequirement: { method: 'POST', path: '/projects/:project/artefacts/:id/place', access: 'analyst', summary: 'Move a requirement in the outline', params: ofArtefact, query: none, body: placeSchema, response: artefactSchema },
   listVersions: { method: 'GET', path: '/projects/:project/artefacts/:id/versions', access: 'reader', summary: 'The versions, newest first', params: ofArtefact, query: none, body: nothing, response: z.array(versionSchema) },
-  readVersion: { method: 'GET', path: '/projects/:project/artefacts/:id/versions/:version', access: 'reader', summary: 'A version', params: ofArtefact.extend({ version: z.coerce.number().int().min(1) }), query: none, body: nothing, response: versionWithContentSchema },
+  readVersion: { method: 'GET', path: '/projects/:project/artefacts/:id/versions/:version', access: 'reader', summary: 'A version', params: ofArtefact.extend({ version: z.coerce.number().pipe(versionNumberSchema) }), query: none, body: nothing, response: versionWithContentSchema },
+
+  readBroken: { method: 'GET', path: '/projects/:project/artefacts/:id/broken', access: 'reader', summary: 'What is stored of an artefact that cannot be read', params: ofArtefact, query: none, body: nothing, response: brokenArtefactSchema },
+  restoreVersion: { method: 'POST', path: '/projects/:project/artefacts/:id/restore', access: 'analyst', summary: 'Make an earlier version the newest; If-Match names the head', params: ofArtefact, query: none, body: restoreSchema, response: artefactSchema },
 
   readLibrary: { method: 'GET', path: '/projects/:project/library', access: 'reader', summary: 'What uses lead to, all the way down', params: inProject, query: libraryQuerySchema, body: nothing, response: librarySchema },
   readReuse: { method: 'GET', path: '/projects/:project/artefacts/:id/reuse', access: 'reader', summary: 'What uses shared steps or a case, and what it uses', params: ofArtefact, query: none, body: nothing, response: reuseSchema },
-  findRuns: { method: 'POST', path: '/projects/:project/shared/runs', access: 'reader', summary: 'Where the same run of steps stands, or nearly the same', params: inProject, query: none, body: runsQuerySchema, response: foundRunsSchema },
-  takeOut: { method: 'POST', path: '/projects/:project/shared/take-out', access: 'analyst', summary: 'Take a run of steps out into shared steps', params: inProject, query: none, body: takeOutSchema, response: writtenSchema },
+  findRuns: { method: 'POST', path: '/projects/:project/shared/runs', access: 'reader', summary: 'Where the same run of steps stands, or nearly the same', params: inProject, query: none, body: runsQuerySchema, response: foundRunsSchema, most: LIMITS.lists },
+  takeOut: { method: 'POST', path: '/projects/:project/shared/take-out', access: 'analyst', summary: 'Take a run of steps out into shared steps', params: inProject, query: none, body: takeOutSchema, response: writtenSchema, most: LIMITS.body },
 
-  renameParameter: { method: 'POST', path: '/projects/:project/shared/rename', access: 'analyst', summary: 'Rename a parameter everywhere, or say what that would change', params: inProject, query: none, body: renameSchema, response: renamedSchema },
+  renameParameter: { method: 'POST', path: '/projects/:project/shared/rename', access: 'analyst', summary: 'Rename a parameter everywhere, or say what that would change', params: inProject, query: none, body: renameSchema, response: renamedSchema, most: LIMITS.body },
   readReuseGraph: { method: 'GET', path: '/projects/:project/shared/graph', access: 'reader', summary: 'The project’s reuse as a graph', params: inProject, query: none, body: nothing, response: reuseGraphSchema },
   readAlike: { method: 'GET', path: '/projects/:project/shared/alike', access: 'reader', summary: 'Runs of steps and cases nearly alike; asked again while the search goes on', params: inProject, query: none, body: nothing, response: alikeSchema },
-  keepAttachment: { method: 'POST', path: '/projects/:project/attachments', access: 'analyst', summary: 'Keep a picture for steps', params: inProject, query: none, body: bytesBody, response: z.object({ id: attachmentIdSchema }) },
+  keepAttachment: { method: 'POST', path: '/projects/:project/attachments', access: 'analyst', summary: 'Keep a picture for steps', params: inProject, query: none, body: bytesBody, response: z.object({ id: attachmentIdSchema }), most: LIMITS.picture },
   readAttachment: { method: 'GET', path: '/projects/:project/attachments/:attachment', access: 'reader', summary: 'A picture', params: inProject.extend({ attachment: attachmentIdSchema }), query: none, body: nothing, response: fileResponse },
 
   listChanges: {
     method: 'GET', path: '/projects/:project/journal', access: 'reader', summary: 'The journal, newest first',
-    params: inProject, query: z.object({ artefact: artefactIdSchema.optional(), before: z.coerce.number().int().optional() }), body: nothing, response: z.array(changeSchema),
+    params: inProject, query: z.object({ artefact: artefactIdSchema.optional(), before: z.coerce.number().pipe(z.int().min(0).max(LIMITS.number)).optional() }), body: nothing, response: z.array(changeSchema),
   },
   undoChange: { method: 'POST', path: '/projects/:project/journal/:change/undo', access: 'analyst', summary: 'Undo a command', params: inProject.extend({ change: z.uuid() }), query: none, body: none, response: changeSchema },
 
   listBasisTexts: { method: 'GET', path: '/projects/:project/basis/texts', access: 'reader', summary: 'The texts of all requirements that are not withdrawn', params: inProject, query: none, body: nothing, response: basisTextsSchema },
-  splitRequirement: { method: 'POST', path: '/projects/:project/artefacts/:id/split', access: 'analyst', summary: 'Split a requirement into several', params: ofArtefact, query: none, body: splitSchema, response: changeSchema },
-  mergeRequirements: { method: 'POST', path: '/projects/:project/artefacts/:id/merge', access: 'analyst', summary: 'Merge other requirements into one', params: ofArtefact, query: none, body: mergeSchema, response: changeSchema },
+  splitRequirement: { method: 'POST', path: '/projects/:project/artefacts/:id/split', access: 'analyst', summary: 'Split a requirement into several', params: ofArtefact, query: none, body: splitSchema, response: changeSchema, most: LIMITS.lists },
+  mergeRequirements: { method: 'POST', path: '/projects/:project/artefacts/:id/merge', access: 'analyst', summary: 'Merge other requirements into one', params: ofArtefact, query: none, body: mergeSchema, response: changeSchema, most: LIMITS.lists },
   listSuspectLinks: { method: 'GET', path: '/projects/:project/suspect', access: 'reader', summary: 'Trace links whose target changed in meaning', params: inProject, query: none, body: nothing, response: z.array(suspectLinkSchema) },
-  settleSuspectLinks: { method: 'POST', path: '/projects/:project/suspect', access: 'analyst', summary: 'Say that links are still right', params: inProject, query: none, body: settleSchema, response: changeSchema },
+  settleSuspectLinks: { method: 'POST', path: '/projects/:project/suspect', access: 'analyst', summary: 'Say that links are still right', params: inProject, query: none, body: settleSchema, response: changeSchema, most: LIMITS.lists },
 
-  uploadImport: { method: 'POST', path: '/projects/:project/imports', access: 'analyst', summary: 'Bring a file to be imported', params: inProject, query: uploadQuerySchema, body: bytesBody, response: importDraftSchema },
+  uploadImport: { method: 'POST', path: '/projects/:project/imports', access: 'analyst', summary: 'Bring a file to be imported', params: inProject, query: uploadQuerySchema, body: bytesBody, response: importDraftSchema, most: LIMITS.file },
   fetchStories: { method: 'POST', path: '/projects/:project/imports/stories', access: 'analyst', summary: 'Bring the tracker’s stories to be imported', params: inProject, query: none, body: none, response: importDraftSchema },
-  rereadImport: { method: 'POST', path: '/projects/:project/imports/:import/reading', access: 'analyst', summary: 'Read the file in another way', params: ofImport, query: none, body: importStepSchema, response: importDraftSchema },
-  previewImport: { method: 'POST', path: '/projects/:project/imports/:import/preview', access: 'analyst', summary: 'What the import would do', params: ofImport, query: none, body: importStepSchema, response: importPreviewSchema },
-  runImport: { method: 'POST', path: '/projects/:project/imports/:import/run', access: 'analyst', summary: 'Import', params: ofImport, query: none, body: runImportSchema, response: changeSchema },
+  rereadImport: { method: 'POST', path: '/projects/:project/imports/:import/reading', access: 'analyst', summary: 'Read the file in another way', params: ofImport, query: none, body: importStepSchema, response: importDraftSchema, most: LIMITS.lists },
+  previewImport: { method: 'POST', path: '/projects/:project/imports/:import/preview', access: 'analyst', summary: 'What the import would do', params: ofImport, query: none, body: importStepSchema, response: importPreviewSchema, most: LIMITS.lists },
+  runImport: { method: 'POST', path: '/projects/:project/imports/:import/run', access: 'analyst', summary: 'Import', params: ofImport, query: none, body: runImportSchema, response: changeSchema, most: LIMITS.lists },
   readImportProgress: { method: 'GET', path: '/projects/:project/imports/:import', access: 'analyst', summary: 'How far the import is', params: ofImport, query: none, body: nothing, response: importProgressSchema },
   cancelImport: { method: 'DELETE', path: '/projects/:project/imports/:import', access: 'analyst', summary: 'Stop the import; nothing of it stays', params: ofImport, query: none, body: nothing, response: importProgressSchema },
   exportBasis: { method: 'GET', path: '/projects/:project/basis/export', access: 'reader', summary: 'The basis as a file', params: inProject, query: exportQuerySchema, body: nothing, response: fileResponse },
@@ -100,7 +122,7 @@ export const api = {
 
   readTracker: { method: 'GET', path: '/projects/:project/tracker', access: 'reader', summary: 'What is known of the tracker', params: inProject, query: none, body: nothing, response: trackerStateSchema },
   checkTracker: { method: 'POST', path: '/projects/:project/tracker', access: 'analyst', summary: 'Ask the tracker what has changed', params: inProject, query: none, body: none, response: trackerStateSchema },
-  findDefects: { method: 'GET', path: '/projects/:project/tracker/defects', access: 'reader', summary: 'Defects in the tracker by words', params: inProject, query: z.object({ words: z.string().max(LIMITS.title) }), body: nothing, response: z.array(defectSchema) },
+  findDefects: { method: 'GET', path: '/projects/:project/tracker/defects', access: 'reader', summary: 'Defects in the tracker by words', params: inProject, query: z.object({ words: textUpTo(LIMITS.title) }), body: nothing, response: z.array(defectSchema) },
 
   readHeldUp: { method: 'GET', path: '/projects/:project/coverage/questions', access: 'reader', summary: 'How many items each open question holds up', params: inProject, query: none, body: nothing, response: heldUpSchema },
   readCoverage: { method: 'GET', path: '/projects/:project/coverage', access: 'reader', summary: 'The coverage of the project', params: inProject, query: none, body: nothing, response: coverageReportSchema },

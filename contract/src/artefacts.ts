@@ -4,8 +4,11 @@ import { CASE_KINDS, EXECUTIONS } from '@caderno/core/cases';
 import { MODEL_KINDS, POLARITIES } from '@caderno/core/conditions';
 import { z } from 'zod';
 import { caseContentSchema, conditionContentSchema, dataSetContentSchema, kindAndContentSchema, questionContentSchema, requirementContentSchema, sharedContentSchema } from './content.ts';
-import { artefactIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema } from './ids.ts';
+import { artefactIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema, versionNumberSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
+import { isEachOnce } from './once.ts';
+import { placedIssueSchema } from './placedIssue.ts';
+import { textUpTo } from './text.ts';
 
 const count = z.int().min(0);
 
@@ -18,6 +21,8 @@ const head = {
   module: z.string(),
   author: z.string(),
   at: z.iso.datetime(),
+  /** What is stored of it cannot be read. */
+  broken: z.boolean(),
 };
 
 export const requirementSummarySchema = z.object({
@@ -107,8 +112,8 @@ export const newArtefactSchema = z.intersection(
 export type NewArtefact = z.infer<typeof newArtefactSchema>;
 
 /** `keepsDraft`: the content was not made of one's own draft, which stays. */
-export const saveSchema = z.intersection(kindAndContentSchema, z.object({ note: z.string().max(LIMITS.note), keepsDraft: z.boolean().optional() }));
-export const draftSchema = z.intersection(kindAndContentSchema, z.object({ base: z.int().min(1) }));
+export const saveSchema = z.intersection(kindAndContentSchema, z.object({ note: textUpTo(LIMITS.note), keepsDraft: z.boolean().optional() }));
+export const draftSchema = z.intersection(kindAndContentSchema, z.object({ base: versionNumberSchema }));
 export const draftKeptSchema = z.object({ at: z.iso.datetime() });
 export const placeSchema = z.object({ parent: requirementIdSchema.nullable(), after: requirementIdSchema.nullable() });
 export const stateSchema = z.object({ state: z.enum(ARTEFACT_STATES) });
@@ -122,6 +127,20 @@ export const versionSchema = z.object({
 export type Version = z.infer<typeof versionSchema>;
 export const versionWithContentSchema = z.intersection(versionSchema, kindAndContentSchema);
 export type VersionWithContent = z.infer<typeof versionWithContentSchema>;
+
+/** An artefact whose head cannot be read: what is stored as it is, why it cannot be read, and the versions that can. */
+export const brokenArtefactSchema = z.object({
+  id: artefactIdSchema,
+  title: z.string(),
+  version: z.int(),
+  issues: z.array(placedIssueSchema),
+  raw: z.string(),
+  /** Whether `raw` is only the beginning. */
+  cut: z.boolean(),
+  versions: z.array(versionSchema.extend({ readable: z.boolean() })),
+});
+export type BrokenArtefact = z.infer<typeof brokenArtefactSchema>;
+export const restoreSchema = z.strictObject({ version: versionNumberSchema });
 
 export const CHANGE_ACTIONS = ['create', 'save', 'state', 'move', 'undo', 'import', 'split', 'merge', 'settle', 'settings', 'write', 'takeOut', 'rename'] as const;
 export type ChangeAction = (typeof CHANGE_ACTIONS)[number];
@@ -156,12 +175,13 @@ export type ProjectEvent = z.infer<typeof projectEventSchema>;
  * version it starts from. A condition that is made may stand below another of the same command: `under` is its place
  * among those made.
  */
-export const writeSchema = z.strictObject({
+const writeParts = z.strictObject({
   made: z.array(z.intersection(kindAndContentSchema, z.object({ under: z.int().min(0).nullable().optional() }))).max(LIMITS.written),
-  changed: z.array(z.intersection(kindAndContentSchema, z.object({ id: artefactIdSchema, version: z.int().min(1) }))).max(LIMITS.written),
+  changed: z.array(z.intersection(kindAndContentSchema, z.object({ id: artefactIdSchema, version: versionNumberSchema }))).max(LIMITS.written),
   withdrawn: z.array(artefactIdSchema).max(LIMITS.written).default([]),
-  detail: z.string().max(LIMITS.title),
+  detail: textUpTo(LIMITS.title),
 });
+export const writeSchema = writeParts.refine(({ changed, withdrawn }) => isEachOnce([...changed.map((c) => c.id), ...withdrawn]), 'must name each artefact once');
 export type Write = z.infer<typeof writeSchema>;
 
 /** What was made, in the order asked for; `change` is null when nothing was to be done. */

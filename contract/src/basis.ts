@@ -1,9 +1,11 @@
 import { FEWEST_PARTS, MOST_PARTS, WORDING_RULES } from '@caderno/core/basis';
 import { z } from 'zod';
-import { artefactIdSchema, conditionIdSchema, questionIdSchema, requirementIdSchema } from './ids.ts';
+import { artefactIdSchema, conditionIdSchema, questionIdSchema, requirementIdSchema, versionNumberSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
+import { isEachOnce } from './once.ts';
+import { textUpTo, trimmedTextUpTo } from './text.ts';
 
-const part = z.strictObject({ title: z.string().trim().min(1).max(LIMITS.title), text: z.string().max(LIMITS.text) });
+const part = z.strictObject({ title: trimmedTextUpTo(LIMITS.title), text: textUpTo(LIMITS.text) });
 const place = z.int().min(0).max(MOST_PARTS - 1);
 
 /** Splitting a requirement: the parts, and by their place who goes where. The first part stays the requirement. */
@@ -16,7 +18,7 @@ export const splitSchema = z.strictObject({
 export type Split = z.infer<typeof splitSchema>;
 
 /** Merging others into a requirement; they are withdrawn and point to it. */
-export const mergeSchema = part.extend({ absorbed: z.array(requirementIdSchema).min(1).max(MOST_PARTS) });
+export const mergeSchema = part.extend({ absorbed: z.array(requirementIdSchema).min(1).max(MOST_PARTS).refine(isEachOnce, 'must name each requirement once') });
 
 /** A trace link whose target changed in meaning since the person had it in view. */
 export const suspectLinkSchema = z.object({
@@ -28,7 +30,7 @@ export const suspectLinkSchema = z.object({
   now: z.int(),
 });
 export type SuspectLink = z.infer<typeof suspectLinkSchema>;
-export const settleSchema = z.strictObject({ links: z.array(z.strictObject({ from: artefactIdSchema, to: artefactIdSchema, now: z.int().min(1) })).min(1).max(5_000) });
+export const settleSchema = z.strictObject({ links: z.array(z.strictObject({ from: artefactIdSchema, to: artefactIdSchema, now: versionNumberSchema })).min(1).max(5_000).refine((links) => isEachOnce(links.map((l) => `${l.from} ${l.to}`)), 'must name each link once') });
 
 /** The texts of the basis, for what looks at all of them at once. */
 export const basisTextSchema = z.object({

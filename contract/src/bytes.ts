@@ -7,6 +7,6 @@ export const bytesBody = z.instanceof(Uint8Array);
 export interface FileAnswer {
   readonly name: string;
   readonly type: string;
-  readonly bytes: Uint8Array;
+  readonly bytes: Uint8Array | ReadableStream<Uint8Array>;
 }
 export const fileResponse = z.custom<FileAnswer>();

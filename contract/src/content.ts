@@ -6,8 +6,9 @@ import type { DataSetContent } from '@caderno/core/dataSets';
 import type { SharedContent } from '@caderno/core/shared';
 import type { ValueType } from '@caderno/core/values';
 import { z } from 'zod';
-import { attachmentIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, fieldIdSchema, innerIdSchema, itemKeySchema, parameterIdSchema, requirementIdSchema, rowIdSchema, sharedIdSchema, stepIdSchema } from './ids.ts';
+import { attachmentIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, fieldIdSchema, innerIdSchema, itemKeySchema, parameterIdSchema, requirementIdSchema, rowIdSchema, sharedIdSchema, stepIdSchema, versionNumberSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
+import { isEachOnce } from './once.ts';
 import { rowsSchema } from './rows.ts';
 import { textUpTo } from './text.ts';
 
@@ -16,7 +17,7 @@ const name = textUpTo(LIMITS.name);
 const line = textUpTo(LIMITS.line);
 const text = textUpTo(LIMITS.text);
 const cell = textUpTo(LIMITS.cell);
-const version = z.int().min(1);
+const version = versionNumberSchema;
 
 const moment = z.iso.datetime();
 const step0 = z.int().min(0).max(LONGEST_SCALE - 1);
@@ -63,7 +64,7 @@ export const questionContentSchema: z.ZodType<QuestionContent> = z.strictObject(
 const stepSeconds = z.int().min(1).max(86_400);
 const valueType: z.ZodType<ValueType> = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('whole') }),
-  z.strictObject({ kind: z.literal('decimal'), step: z.string().max(60) }),
+  z.strictObject({ kind: z.literal('decimal'), step: textUpTo(60) }),
   z.strictObject({ kind: z.literal('date') }),
   z.strictObject({ kind: z.literal('time'), stepSeconds }),
   z.strictObject({ kind: z.literal('dateTime'), stepSeconds }),
@@ -128,7 +129,7 @@ const model: z.ZodType<Model> = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('combination'),
     factors: uniqueById(z.array(factor).max(LIMITS.factors)),
-    constraints: uniqueById(z.array(z.strictObject({ id: innerIdSchema, text: z.string().max(2_000) })).max(LIMITS.constraints)),
+    constraints: uniqueById(z.array(z.strictObject({ id: innerIdSchema, text: textUpTo(2_000) })).max(LIMITS.constraints)),
     strength: z.enum(STRENGTHS),
     groups: uniqueById(z.array(factorGroup).max(20)),
     seed: z.int().min(0).max(1_000_000_000),
@@ -142,7 +143,7 @@ const model: z.ZodType<Model> = z.discriminatedUnion('kind', [
   }),
 ]);
 
-const anchor = z.strictObject({ quote: text, start: z.int().min(0), before: name, after: name });
+const anchor = z.strictObject({ quote: text, start: z.int().min(0).max(LIMITS.text), before: name, after: name });
 
 /** What a list shows of a condition. */
 const conditionHead = {
@@ -167,7 +168,7 @@ export const conditionContentSchema: z.ZodType<ConditionContent> = z.strictObjec
 
 const argument = z.strictObject({ id: name, value: cell });
 export const argumentsSchema = uniqueById(z.array(argument).max(LIMITS.parameters));
-const use = { id: stepIdSchema, pinned: z.int().min(1).nullable(), arguments: argumentsSchema };
+const use = { id: stepIdSchema, pinned: version.nullable(), arguments: argumentsSchema };
 const calledRows = z.discriminatedUnion('kind', [z.strictObject({ kind: z.literal('own'), row: rowIdSchema }), z.strictObject({ kind: z.literal('chosen'), rows: z.array(rowIdSchema).max(LIMITS.rows) }), z.strictObject({ kind: z.literal('every') }), z.strictObject({ kind: z.literal('mine') })]);
 const attachment = z.strictObject({ id: attachmentIdSchema, name: title });
 const plainStep = z.strictObject({ kind: z.literal('step'), id: stepIdSchema, action: line, expected: line, attachments: uniqueById(z.array(attachment).max(LIMITS.attachments)) });
@@ -273,5 +274,5 @@ export const kindAndContentSchema = z.discriminatedUnion('kind', [
 export type KindAndContent = z.infer<typeof kindAndContentSchema>;
 
 function uniqueById<E extends { readonly id: string }, S extends z.ZodType<E[]>>(list: S): S {
-  return list.refine((elements) => new Set(elements.map((e) => e.id)).size === elements.length, 'ids must not repeat');
+  return list.refine((elements) => isEachOnce(elements.map((e) => e.id)), 'ids must not repeat');
 }

@@ -1,18 +1,21 @@
-import { ARTEFACT_STATES } from '@caderno/core/artefacts';
+import { ARTEFACT_STATES, type ArtefactId } from '@caderno/core/artefacts';
 import { RISKS } from '@caderno/core/basis';
 import { ITEM_KINDS, MODEL_KINDS, TECHNIQUES, type CoverageItem } from '@caderno/core/conditions';
 import { STANDINGS, type CaseMark, type CoverageReport, type Design, type InstanceRef, type ListedItem, type StandingCounts } from '@caderno/core/coverage';
 import { z } from 'zod';
 import { caseContentSchema, conditionContentSchema, conditionHeadSchema, questionContentSchema } from './content.ts';
 import { constantSchema } from './settings.ts';
+import { LIMITS } from './limits.ts';
 import { usedSchema } from './shared.ts';
-import { caseIdSchema, conditionIdSchema, fieldIdSchema, itemKeySchema, questionIdSchema, requirementIdSchema, rowIdSchema } from './ids.ts';
+import { textUpTo } from './text.ts';
+import { artefactIdSchema, caseIdSchema, conditionIdSchema, fieldIdSchema, itemKeySchema, questionIdSchema, requirementIdSchema, rowIdSchema } from './ids.ts';
 
 const count = z.int().min(0);
 const standing = z.enum(STANDINGS);
 const counts: z.ZodType<StandingCounts> = z.object({ leftOut: count, waiting: count, suspect: count, shown: count, linked: count, gap: count });
 
-export const coverageReportSchema: z.ZodType<CoverageReport> = z.object({
+/** With the artefacts that cannot be read: nothing of them is counted, and the numbers say so. */
+export const coverageReportSchema: z.ZodType<CoverageReport & { readonly broken: readonly ArtefactId[] }> = z.object({
   counts,
   weighted: counts,
   byTechnique: z.record(z.enum(TECHNIQUES), counts),
@@ -31,6 +34,7 @@ export const coverageReportSchema: z.ZodType<CoverageReport> = z.object({
   cases: count,
   instances: count,
   minutes: z.number(),
+  broken: z.array(artefactIdSchema),
 });
 
 export const coverageItemSchema: z.ZodType<CoverageItem> = z.object({
@@ -63,10 +67,10 @@ export const itemListSchema = z.object({ items: z.array(listedItemSchema), total
 export type ItemList = z.infer<typeof itemListSchema>;
 
 export const itemQuerySchema = z.object({
-  standing: z.string().optional(),
+  standing: textUpTo(LIMITS.title).optional(),
   requirement: requirementIdSchema.optional(),
   technique: z.enum(TECHNIQUES).optional(),
-  module: z.string().optional(),
+  module: textUpTo(LIMITS.name).optional(),
   limit: z.coerce.number().int().min(1).max(2000).default(200),
 });
 

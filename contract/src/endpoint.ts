@@ -1,8 +1,11 @@
 import type { z } from 'zod';
 import type { Role } from './people.ts';
 
-/** Who may call: anyone, anyone signed in, an administrator of the installation, or a member of the project with at least a role. */
-export type Access = 'anyone' | 'signedIn' | 'installationAdministrator' | Role;
+/**
+ * Who may call: anyone, anyone signed in, whoever may make projects, an administrator of the installation (nobody of the
+ * demo is one), or a member of the project with at least a role.
+ */
+export type Access = 'anyone' | 'signedIn' | 'projectMaker' | 'installationAdministrator' | Role;
 
 export type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
 
@@ -17,6 +20,8 @@ export interface Endpoint<P extends z.ZodType, Q extends z.ZodType, B extends z.
   readonly query: Q;
   readonly body: B;
   readonly response: R;
+  /** Bytes the body may have; `LIMITS.request` where nothing is said. */
+  readonly most?: number;
 }
 
 export type AnyEndpoint = Endpoint<z.ZodType, z.ZodType, z.ZodType, z.ZodType>;

@@ -2,6 +2,8 @@ import { parseArtefactId, type ArtefactId, type ArtefactKind, type CaseId, type 
 import { itemKey, fieldId, type FieldId, type ItemKey } from '@caderno/core/conditions';
 import { attachmentId, parameterId, rowId, stepId, type AttachmentId, type ParameterId, type RowId, type StepId } from '@caderno/core/cases';
 import { z } from 'zod';
+import { LIMITS } from './limits.ts';
+import { textUpTo } from './text.ts';
 
 /** Ids inside a content are made by whoever writes it: letters, digits and a few marks. */
 const INNER_ID = /^[\w:.-]{1,64}$/;
@@ -14,13 +16,16 @@ export function isInnerId(text: string): boolean {
 const innerId = z.string().regex(INNER_ID).refine(isInnerId);
 
 /** Keys of coverage items hold boundary values, which may be long and are free text, or the ids of many factors. */
-export const itemKeySchema: z.ZodType<ItemKey> = z.string().min(1).max(4_000).transform(itemKey);
+export const itemKeySchema: z.ZodType<ItemKey> = textUpTo(4_000).refine((key) => key !== '', 'must not be empty').transform(itemKey);
 export const fieldIdSchema: z.ZodType<FieldId> = innerId.transform(fieldId);
 export const stepIdSchema: z.ZodType<StepId> = innerId.transform(stepId);
 export const parameterIdSchema: z.ZodType<ParameterId> = innerId.transform(parameterId);
 export const rowIdSchema: z.ZodType<RowId> = innerId.transform(rowId);
 export const attachmentIdSchema: z.ZodType<AttachmentId> = z.string().regex(/^[0-9a-f]{64}$/).transform(attachmentId);
 export const innerIdSchema = innerId;
+
+/** Of an artefact; the database counts no further. */
+export const versionNumberSchema = z.int().min(1).max(LIMITS.number);
 
 function idOf<K extends ArtefactKind>(kind: K, pattern: RegExp): z.ZodType<IdOfKind[K]> {
   const isId = (text: string): text is string & IdOfKind[K] => parseArtefactId(text)?.kind === kind;

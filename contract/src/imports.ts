@@ -3,18 +3,19 @@ import { SIDES } from '@caderno/core/versions';
 import { z } from 'zod';
 import { requirementIdSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
+import { textUpTo, trimmedTextUpTo } from './text.ts';
 
 const count = z.int().min(0);
 
 export const mappingSchema: z.ZodType<Mapping> = z.strictObject({
-  source: z.string().trim().min(1).max(100),
-  columns: z.record(z.string().max(200), z.enum(TARGETS)),
+  source: trimmedTextUpTo(100),
+  columns: z.record(textUpTo(200), z.enum(TARGETS)),
 });
 
 export const readingSchema: z.ZodType<ReadingOptions> = z.strictObject({
   encoding: z.enum(['utf-8', 'utf-16le', 'utf-16be', 'windows-1252']).nullable(),
   separator: z.string().length(1).nullable(),
-  sheet: z.string().max(200).nullable(),
+  sheet: textUpTo(200).nullable(),
 });
 
 /** Problems cross the wire as they are: codes with facts. Their sentences are made by {@link fileProblemSentence}. */
@@ -60,7 +61,7 @@ export const importPreviewSchema = z.object({
 export type ImportPreview = z.infer<typeof importPreviewSchema>;
 
 export const importStepSchema = z.object({ mapping: mappingSchema, reading: readingSchema });
-export const runImportSchema = importStepSchema.extend({ choices: z.record(z.string().max(400), z.enum(SIDES)) });
+export const runImportSchema = importStepSchema.extend({ choices: z.record(textUpTo(400), z.enum(SIDES)) });
 export const importProgressSchema = z.object({ state: z.enum(['waiting', 'running', 'done', 'cancelled', 'failed']), done: count, total: count });
 export type ImportProgress = z.infer<typeof importProgressSchema>;
 
@@ -68,4 +69,4 @@ export const EXPORT_FORMATS = ['csv', 'xlsx', 'md', 'reqif'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 export const exportQuerySchema = z.object({ format: z.enum(EXPORT_FORMATS), figures: z.enum(['yes', 'no']).default('no') });
 
-export const uploadQuerySchema = z.object({ name: z.string().min(1).max(LIMITS.title) });
+export const uploadQuerySchema = z.object({ name: trimmedTextUpTo(LIMITS.title) });

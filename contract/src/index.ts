@@ -2,12 +2,14 @@ export { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
 export { artefactIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema } from './ids.ts';
 export { CONTENT_SCHEMA, type Content, type ContentOfKind, type KindAndContent } from './content.ts';
 export { CONTENT_MIGRATIONS, CONTENT_SCHEMA_VERSION } from './contentMigrations.ts';
+export { placedIssues, type PlacedIssue } from './placedIssue.ts';
 export { STATUS_OF_REFUSAL, refusalSentence, type Refusal, type RefusalCode } from './refusal.ts';
 export {
   ROLES,
   newAccountSchema,
   newMemberSchema,
   newProjectSchema,
+  setUpSchema,
   roleReaches,
   type DemoPerson,
   type Member,
@@ -18,12 +20,15 @@ export {
   type ProjectRef,
   type Role,
   type Session,
+  type SetUp,
 } from './people.ts';
+export { PERSON_ACTIONS, changePasswordSchema, resetPasswordSchema, type Account, type PersonAction, type PersonEvent, type SessionLine } from './accounts.ts';
 export {
   CHANGE_ACTIONS,
   projectEventSchema,
   type Artefact,
   type ArtefactOfKind,
+  type BrokenArtefact,
   type CaseSummary,
   type Change,
   type ChangeAction,
@@ -41,7 +46,7 @@ export {
 } from './artefacts.ts';
 export type { ConditionLine, ItemList } from './coverage.ts';
 export { bytesBody, fileResponse, type FileAnswer } from './bytes.ts';
-export { DEFAULT_SETTINGS, TRACKER_KINDS, projectSettingsSchema, storedSettingsSchema, type ProjectSettings, type TrackerConnection } from './settings.ts';
+export { DEFAULT_SETTINGS, TRACKER_KINDS, projectSettingsSchema, readStoredSettings, type ProjectSettings, type TrackerConnection } from './settings.ts';
 export type { ConnectedArtefact, RenamePlan, Reuse, ReuseGraph, TakeOut } from './shared.ts';
 export type { BasisText, Split, SuspectLink } from './basis.ts';
 export { EXPORT_FORMATS, MOST_PREVIEWED, type ExportFormat, type ImportDraft, type ImportPreview, type ImportProgress } from './imports.ts';

@@ -41,10 +41,20 @@ export const LIMITS = {
   tags: 50,
   note: 2_000,
   password: 200,
-  /** Bytes of a request's body. */
+  /** The greatest number of a version, a revision or a place. */
+  number: 999_999_999,
+  /** Bytes of a request's body, where its operation says nothing else. */
+  request: 256 * 1024,
+  /** Bytes of a body with lists of what is to be done. */
+  lists: 16 * 1024 * 1024,
+  /** Bytes of a body with contents of artefacts. */
   body: 64 * 1024 * 1024,
   /** Bytes of a picture. */
   picture: 5 * 1024 * 1024,
+  /** Bytes of all pictures of a project. */
+  projectPictures: 1024 * 1024 * 1024,
+  /** Bytes of a person's files that wait to be imported. */
+  waitingFiles: 200 * 1024 * 1024,
   /** Bytes of an uploaded file. */
   file: 25 * 1024 * 1024,
 } as const;

@@ -1,5 +1,6 @@
 import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
 import type { Role } from './people.ts';
+import type { PlacedIssue } from './placedIssue.ts';
 import type { TrackerFailure } from './tracker.ts';
 
 /**
@@ -7,7 +8,7 @@ import type { TrackerFailure } from './tracker.ts';
  * Codes are stable and one to one with their meaning.
  */
 export type Refusal =
-  | { readonly code: 'request_invalid'; readonly issues: readonly { readonly path: string; readonly message: string }[] }
+  | { readonly code: 'request_invalid'; readonly issues: readonly PlacedIssue[] }
   | { readonly code: 'body_unreadable' }
   | { readonly code: 'body_type_unsupported'; readonly expected: string }
   | { readonly code: 'body_too_large'; readonly limit: number }
@@ -23,16 +24,21 @@ export type Refusal =
   | { readonly code: 'change_unknown'; readonly change: string }
   | { readonly code: 'kind_mismatch'; readonly id: string; readonly kind: ArtefactKind }
   | { readonly code: 'title_missing' }
+  | { readonly code: 'content_invalid'; readonly title: string; readonly issues: readonly PlacedIssue[] }
+  | { readonly code: 'artefact_broken'; readonly id: ArtefactId; readonly version: number }
   | { readonly code: 'link_unknown'; readonly id: ArtefactId }
   | { readonly code: 'version_moved'; readonly id: ArtefactId; readonly head: number; readonly base: number; readonly author: string }
   | { readonly code: 'outline_circle'; readonly id: ArtefactId }
   | { readonly code: 'outline_too_deep'; readonly limit: number }
   | { readonly code: 'use_circle'; readonly path: readonly ArtefactId[] }
   | { readonly code: 'uses_too_deep'; readonly limit: number }
+  | { readonly code: 'condition_circle'; readonly id: ArtefactId }
   | { readonly code: 'dependency_circle'; readonly path: readonly ArtefactId[] }
   | { readonly code: 'attachment_unknown'; readonly name: string }
   | { readonly code: 'attachment_not_picture' }
   | { readonly code: 'attachment_too_large'; readonly limit: number }
+  | { readonly code: 'attachment_too_wide'; readonly side: number; readonly pixels: number }
+  | { readonly code: 'quota_exceeded'; readonly of: 'project' | 'person'; readonly limit: number }
   | { readonly code: 'undo_blocked'; readonly id: ArtefactId; readonly paths: readonly string[] }
   | { readonly code: 'undo_done_already'; readonly change: string }
   | { readonly code: 'still_used'; readonly id: ArtefactId; readonly users: readonly ArtefactId[] }
@@ -51,9 +57,28 @@ export type Refusal =
   | { readonly code: 'tracker_absent' }
   | { readonly code: 'tracker_failed'; readonly failure: TrackerFailure }
   | { readonly code: 'set_up_already' }
+  | { readonly code: 'set_up_word_wrong' }
+  | { readonly code: 'demo_closed' }
+  | { readonly code: 'demo_person' }
+  | { readonly code: 'demo_alone' }
+  | { readonly code: 'password_wrong' }
+  | { readonly code: 'password_weak' }
+  | { readonly code: 'reset_link_ended' }
+  | { readonly code: 'account_unknown'; readonly who: string }
+  | { readonly code: 'member_already'; readonly who: string }
+  | { readonly code: 'last_administrator' }
+  | { readonly code: 'session_unknown' }
+  | { readonly code: 'constant_unknown' }
   | { readonly code: 'person_exists'; readonly email: string }
   | { readonly code: 'project_exists'; readonly project: string }
   | { readonly code: 'database_unavailable' }
+  | { readonly code: 'disk_full' }
+  | { readonly code: 'server_stopping' }
+  | { readonly code: 'host_unknown'; readonly host: string }
+  | { readonly code: 'command_id_taken' }
+  | { readonly code: 'too_much_at_once'; readonly seconds: number }
+  | { readonly code: 'too_many_streams'; readonly limit: number }
+  | { readonly code: 'computation_too_heavy' }
   | { readonly code: 'fault'; readonly reference: string };
 
 export type RefusalCode = Refusal['code'];
@@ -76,16 +101,21 @@ export const STATUS_OF_REFUSAL = {
   change_unknown: 404,
   kind_mismatch: 422,
   title_missing: 422,
+  content_invalid: 422,
+  artefact_broken: 422,
   link_unknown: 422,
   version_moved: 409,
   outline_circle: 422,
   outline_too_deep: 422,
   use_circle: 422,
   uses_too_deep: 422,
+  condition_circle: 422,
   dependency_circle: 422,
   attachment_unknown: 422,
   attachment_not_picture: 415,
   attachment_too_large: 413,
+  attachment_too_wide: 413,
+  quota_exceeded: 413,
   undo_blocked: 409,
   undo_done_already: 409,
   still_used: 409,
@@ -104,14 +134,33 @@ export const STATUS_OF_REFUSAL = {
   tracker_absent: 409,
   tracker_failed: 502,
   set_up_already: 409,
+  set_up_word_wrong: 403,
+  demo_closed: 403,
+  demo_person: 422,
+  demo_alone: 409,
+  password_wrong: 422,
+  password_weak: 422,
+  reset_link_ended: 410,
+  account_unknown: 404,
+  member_already: 409,
+  last_administrator: 409,
+  session_unknown: 404,
+  constant_unknown: 404,
   person_exists: 409,
   project_exists: 409,
   database_unavailable: 503,
+  disk_full: 507,
+  server_stopping: 503,
+  host_unknown: 421,
+  command_id_taken: 409,
+  too_much_at_once: 429,
+  too_many_streams: 429,
+  computation_too_heavy: 422,
   fault: 500,
 } as const satisfies Record<RefusalCode, number>;
 
 const TRACKER_FAILURE_WORD: Record<TrackerFailure, string> = {
-  unreachable: 'does not answer',
+  unreachable: 'does not answer, or is not among the hosts that an administrator of this server allows',
   slow: 'takes too long to answer',
   refused: 'refuses the request',
   unreadable: 'answers with something that cannot be read',
@@ -153,6 +202,10 @@ export function refusalSentence(refusal: Refusal): string {
       return `${refusal.id} is not a ${refusal.kind}. Nothing was changed.`;
     case 'title_missing':
       return 'A version needs a title. Your text is kept as a draft; give it a title and save again.';
+    case 'content_invalid':
+      return `‘${refusal.title}’ would no longer be readable: ${refusal.issues.slice(0, 3).map((i) => `${i.path} ${i.message}`).join('; ')}. Nothing was changed.`;
+    case 'artefact_broken':
+      return `What is stored as v${refusal.version} of ${refusal.id} cannot be read. It is kept as it is; open ${refusal.id} to restore an earlier version.`;
     case 'link_unknown':
       return `This names ${refusal.id}, which is not in the project. Your text is kept as a draft; take the link out and save again.`;
     case 'version_moved':
@@ -165,6 +218,8 @@ export function refusalSentence(refusal: Refusal): string {
       return `This would lead in a circle: ${refusal.path.join(' uses ')}. Nothing was saved; take one of these uses away.`;
     case 'uses_too_deep':
       return `Calls and shared steps may be nested ${refusal.limit} deep and no deeper. Nothing was saved.`;
+    case 'condition_circle':
+      return `${refusal.id} cannot stand below itself. Nothing was saved.`;
     case 'dependency_circle':
       return `These cases would wait for each other: ${refusal.path.join(' depends on ')}. Nothing was saved; take one of these dependencies away.`;
     case 'attachment_unknown':
@@ -173,6 +228,10 @@ export function refusalSentence(refusal: Refusal): string {
       return 'This is no picture that can be shown. Nothing was added; choose a PNG, JPEG, GIF or WebP file.';
     case 'attachment_too_large':
       return `The picture is larger than the ${Math.floor(refusal.limit / 1024 / 1024)} MB one may have. Nothing was added; make it smaller.`;
+    case 'attachment_too_wide':
+      return `The picture is larger than ${refusal.side.toLocaleString('en')} pixels on a side or ${Math.floor(refusal.pixels / 1e6)} million in all. Nothing was added; make it smaller.`;
+    case 'quota_exceeded':
+      return `${refusal.of === 'project' ? 'The pictures of this project' : 'Your files that wait to be imported'} would take more than the ${Math.floor(refusal.limit / 1024 / 1024)} MB there are for them. Nothing was added; ${refusal.of === 'project' ? 'take out pictures that are no longer needed' : 'import or stop those that wait'}.`;
     case 'undo_blocked':
       return `${refusal.id} was changed at the same places since (${refusal.paths.slice(0, 3).join(', ')}). Nothing was undone; restore an earlier version instead.`;
     case 'undo_done_already':
@@ -209,12 +268,50 @@ export function refusalSentence(refusal: Refusal): string {
       return `The story tracker ${TRACKER_FAILURE_WORD[refusal.failure]}. Nothing was changed; try again later.`;
     case 'set_up_already':
       return 'Caderno has an administrator already. Sign in.';
+    case 'set_up_word_wrong':
+      return 'This is not the word that Caderno printed when it was started. Look at its output and try again; a new start prints a new word.';
+    case 'demo_closed':
+      return 'This server has people with accounts or is on a network, so nobody signs in by a click. Sign in with an account, or have the server started with --demo.';
+    case 'demo_person':
+      return 'The people of the demo have no passwords and stay in the demo’s projects. Nothing was changed; make an account.';
+    case 'demo_alone':
+      return 'Accounts with passwords and the demo’s sign-in by a click exclude each other. Nobody was added; start Caderno with --empty for real work, or with --demo to have both.';
+    case 'password_wrong':
+      return 'This is not your present password. Nothing was changed.';
+    case 'password_weak':
+      return 'This password is among the first that others would try. Nothing was changed; choose a longer or less usual one.';
+    case 'reset_link_ended':
+      return 'This link has been used or has ended. Ask an administrator of the server for a new one.';
+    case 'account_unknown':
+      return `There is no account of ${refusal.who} here. Nothing was changed.`;
+    case 'member_already':
+      return `${refusal.who} belongs to this project already. Nothing was changed.`;
+    case 'last_administrator':
+      return 'Nobody could administrate this any more. Nothing was changed; make somebody else an administrator first.';
+    case 'session_unknown':
+      return 'This session has ended already.';
+    case 'constant_unknown':
+      return 'The project has no such secret constant with a value.';
     case 'person_exists':
-      return `There is an account with the address ${refusal.email} already.`;
+      return `There is an account with the address ${refusal.email} already. Add it to the project as it is.`;
     case 'project_exists':
       return `There is a project with the key ${refusal.project} already. Choose another key.`;
     case 'database_unavailable':
       return 'The database does not answer just now. What you type is kept here and sent as soon as it does.';
+    case 'disk_full':
+      return 'The disk of the server is full. What you type is kept here and saved as soon as there is room; whoever looks after the server has to make some.';
+    case 'server_stopping':
+      return 'The server is being stopped or restarted. What you type is kept here and sent as soon as it is back.';
+    case 'host_unknown':
+      return `This server is not known as ‘${refusal.host}’. Whoever started it can add the name: CADERNO_HOSTS.`;
+    case 'command_id_taken':
+      return 'This request carries the id of another one and was not carried out. Nothing was changed; try again.';
+    case 'too_much_at_once':
+      return `You have too much under way at once. Wait ${refusal.seconds} seconds and try again; nothing was changed.`;
+    case 'too_many_streams':
+      return `More than ${refusal.limit} pages are open at once. Close some and reload.`;
+    case 'computation_too_heavy':
+      return 'This takes more time or memory than is given to one question. Nothing was changed; make the models or patterns it has to look through smaller.';
     case 'fault':
       return `Something went wrong on our side (${refusal.reference}). What you typed is kept; try again.`;
   }

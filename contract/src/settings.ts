@@ -5,6 +5,8 @@ import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
 import { z } from 'zod';
 import { LIMITS } from './limits.ts';
 import { innerIdSchema } from './ids.ts';
+import { isEachOnce } from './once.ts';
+import { textUpTo } from './text.ts';
 
 /** What a project sets for itself. Every save is an entry of the journal and can be undone. */
 export interface ProjectSettings {
@@ -34,8 +36,8 @@ export interface TrackerConnection {
 /** Trackers there is an adapter for. */
 export const TRACKER_KINDS = ['storyboard'] as const;
 
-const text = (most: number) => z.string().max(most).refine((t) => !t.includes('\0') && t.isWellFormed(), 'must be text without NUL characters');
-const names = z.array(text(60).min(1)).min(SHORTEST_SCALE).max(LONGEST_SCALE);
+const nonEmpty = (most: number) => textUpTo(most).refine((t) => t !== '', 'must not be empty');
+const names = z.array(nonEmpty(60)).min(SHORTEST_SCALE).max(LONGEST_SCALE);
 const weight = z.int().min(1).max(1_000);
 
 const riskScaleSchema: z.ZodType<RiskScale> = z
@@ -47,22 +49,22 @@ const riskScaleSchema: z.ZodType<RiskScale> = z
   })
   .refine(({ likelihood, impact, risks }) => risks.length === likelihood.length && risks.every((row) => row.length === impact.length), 'must have a risk for every pair of steps');
 
-const termSchema: z.ZodType<Term> = z.strictObject({ id: innerIdSchema, term: text(LIMITS.name).min(1), forms: z.array(text(LIMITS.name)).max(50), definition: text(5_000) });
+const termSchema: z.ZodType<Term> = z.strictObject({ id: innerIdSchema, term: nonEmpty(LIMITS.name), forms: z.array(textUpTo(LIMITS.name)).max(50), definition: textUpTo(5_000) });
 
-export const constantSchema: z.ZodType<Constant> = z.strictObject({ id: innerIdSchema, name: text(80).refine(isParameterName, 'must be a name that can stand between angle brackets'), value: text(2_000), secret: z.boolean(), description: text(LIMITS.title), others: z.record(innerIdSchema, text(2_000)) });
+export const constantSchema: z.ZodType<Constant> = z.strictObject({ id: innerIdSchema, name: textUpTo(80).refine(isParameterName, 'must be a name that can stand between angle brackets'), value: textUpTo(2_000), secret: z.boolean(), description: textUpTo(LIMITS.title), others: z.record(innerIdSchema, textUpTo(2_000)) });
 
-const configurationSchema: z.ZodType<Configuration> = z.strictObject({ id: innerIdSchema, name: text(LIMITS.name).min(1), factors: z.array(z.strictObject({ name: text(LIMITS.name).min(1), value: text(LIMITS.name) })).max(30) });
+const configurationSchema: z.ZodType<Configuration> = z.strictObject({ id: innerIdSchema, name: nonEmpty(LIMITS.name), factors: z.array(z.strictObject({ name: nonEmpty(LIMITS.name), value: textUpTo(LIMITS.name) })).max(30) });
 
 export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject({
   riskScale: riskScaleSchema,
-  glossary: z.array(termSchema).max(LIMITS.terms).refine((terms) => new Set(terms.map((t) => t.id)).size === terms.length, 'ids must not repeat'),
+  glossary: z.array(termSchema).max(LIMITS.terms).refine((terms) => isEachOnce(terms.map((t) => t.id)), 'ids must not repeat'),
   rulesOff: z.array(z.enum(WORDING_RULES)),
-  tracker: z.strictObject({ kind: z.enum(TRACKER_KINDS), address: z.url({ protocol: /^https?$/ }).max(LIMITS.address), project: text(LIMITS.name) }).nullable(),
-  depths: z.array(text(60).min(1)).max(LIMITS.depths).refine((depths) => new Set(depths).size === depths.length, 'must not repeat'),
+  tracker: z.strictObject({ kind: z.enum(TRACKER_KINDS), address: z.url({ protocol: /^https?$/ }).max(LIMITS.address), project: textUpTo(LIMITS.name) }).nullable(),
+  depths: z.array(nonEmpty(60)).max(LIMITS.depths).refine(isEachOnce, 'must not repeat'),
   mostItems: z.int().min(100).max(LIMITS.items),
-  constants: z.array(constantSchema).max(LIMITS.constants).refine((list) => new Set(list.map((c) => c.id)).size === list.length, 'ids must not repeat'),
+  constants: z.array(constantSchema).max(LIMITS.constants).refine((list) => isEachOnce(list.map((c) => c.id)), 'ids must not repeat'),
   looksOff: z.array(z.enum(LOOK_RULES)),
-  configurations: z.array(configurationSchema).max(LIMITS.configurations).refine((list) => new Set(list.map((c) => c.id)).size === list.length, 'ids must not repeat'),
+  configurations: z.array(configurationSchema).max(LIMITS.configurations).refine((list) => isEachOnce(list.map((c) => c.id)), 'ids must not repeat'),
 });
 
 export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], configurations: [] };
@@ -78,5 +80,21 @@ export const storedSettingsSchema: z.ZodType<ProjectSettings> = z.preprocess((st
   const { depths, mostItems, looksOff, configurations } = DEFAULT_SETTINGS;
   return { depths, mostItems, looksOff, configurations, ...known.data, constants: withOthers(known.data.constants) };
 }, projectSettingsSchema);
+
+/** Stored settings, and those of their parts that cannot be read: each of these has its default until it is set again. */
+export function readStoredSettings(stored: unknown): { readonly settings: ProjectSettings; readonly broken: readonly string[] } {
+  const whole = storedSettingsSchema.safeParse(stored);
+  if (whole.success) return { settings: whole.data, broken: [] };
+  const given = z.record(z.string(), z.unknown()).catch({}).parse(stored);
+  let settings = DEFAULT_SETTINGS;
+  const broken: string[] = [];
+  for (const part of Object.keys(DEFAULT_SETTINGS)) {
+    if (given[part] === undefined) continue;
+    const next = storedSettingsSchema.safeParse({ ...settings, [part]: given[part] });
+    if (next.success) settings = next.data;
+    else broken.push(part);
+  }
+  return { settings, broken };
+}
 
 export const settingsSchema = z.object({ version: z.int(), settings: projectSettingsSchema });

@@ -3,8 +3,10 @@ import type { FoundRun, RenameHindrance, Used } from '@caderno/core/shared';
 import { z } from 'zod';
 import { changeSchema } from './artefacts.ts';
 import { argumentsSchema, caseContentSchema, dataSetContentSchema, plainStepSchema, sharedContentSchema, stepSchema } from './content.ts';
-import { caseIdSchema, dataSetIdSchema, sharedIdSchema, stepIdSchema } from './ids.ts';
+import { caseIdSchema, dataSetIdSchema, sharedIdSchema, stepIdSchema, versionNumberSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
+import { isEachOnce } from './once.ts';
+import { textUpTo } from './text.ts';
 
 const stepsOwnerId = z.union([sharedIdSchema, caseIdSchema]);
 const reusableId = z.union([sharedIdSchema, caseIdSchema, dataSetIdSchema]);
@@ -47,7 +49,7 @@ export const foundRunsSchema: z.ZodType<readonly FoundRun[]> = z.array(
 /** An artefact with steps as it is to become, and the version that is changed. */
 const writtenIn = z.intersection(
   z.discriminatedUnion('kind', [z.object({ kind: z.literal('case'), id: caseIdSchema, content: caseContentSchema }), z.object({ kind: z.literal('shared'), id: sharedIdSchema, content: sharedContentSchema })]),
-  z.object({ version: z.int().min(1) }),
+  z.object({ version: versionNumberSchema }),
 );
 
 /**
@@ -58,10 +60,11 @@ export const takeOutSchema = z.strictObject({
   shared: sharedContentSchema,
   users: z
     .array(
-      z.intersection(writtenIn, z.object({ uses: z.array(z.strictObject({ at: z.int().min(0), step: stepIdSchema, arguments: argumentsSchema })).max(LIMITS.steps) })),
+      z.intersection(writtenIn, z.object({ uses: z.array(z.strictObject({ at: z.int().min(0).max(LIMITS.steps), step: stepIdSchema, arguments: argumentsSchema })).max(LIMITS.steps) })),
     )
     .min(1)
-    .max(LIMITS.written),
+    .max(LIMITS.written)
+    .refine((users) => isEachOnce(users.map((u) => u.id)), 'must name each artefact once'),
 });
 export type TakeOut = z.infer<typeof takeOutSchema>;
 
@@ -73,7 +76,7 @@ const hindrance: z.ZodType<RenameHindrance> = z.discriminatedUnion('code', [
 ]);
 
 /** A parameter of an artefact renamed everywhere; with `apply` false only what that would change is answered. */
-export const renameSchema = z.strictObject({ owner: writtenIn, from: z.string().min(1).max(LIMITS.name), to: z.string().min(1).max(LIMITS.name), apply: z.boolean() });
+export const renameSchema = z.strictObject({ owner: writtenIn, from: textUpTo(LIMITS.name), to: textUpTo(LIMITS.name), apply: z.boolean() });
 
 /** With hindrances nothing is renamed anywhere. */
 export const renamedSchema = z.object({

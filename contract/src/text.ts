@@ -5,6 +5,11 @@ export function textUpTo(most: number): z.ZodType<string> {
   return z.string().max(most).refine(isText, 'must be text without NUL characters');
 }
 
+/** The same for what a person types once: no spaces around it, and not empty. */
+export function trimmedTextUpTo(most: number): z.ZodType<string> {
+  return z.string().trim().min(1).max(most).refine(isText, 'must be text without NUL characters');
+}
+
 export function isText(text: string): boolean {
   return !text.includes('\0') && text.isWellFormed();
 }

@@ -1,10 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import type { NewArtefact } from '@caderno/contract';
 import { createArtefact } from './artefacts/index.ts';
-import { CoverageKeeper } from './coverage/index.ts';
-import { Importer } from './exchange/index.ts';
-import { inTransaction, migrate, openDatabase } from './database/index.ts';
-import { ChangeFeed, createApp, createLog } from './http/index.ts';
+import { inTransaction, migrate } from './database/index.ts';
+import { createApp, createLog, makeParts } from './http/index.ts';
 import { createDemoPerson, startSession } from './people/index.ts';
 import { createProject } from './projects/index.ts';
 
@@ -20,13 +18,10 @@ const IN_ONE_TRANSACTION = 500;
 
 /** Starts a server on an empty database. */
 export async function createBenchServer(databaseUrl: string): Promise<BenchServer> {
-  const db = openDatabase(databaseUrl);
+  const { parts, close } = makeParts({ databaseUrl, log: createLog('error'), hosts: new Set(['caderno.test']), demoSignIn: 'always' });
+  const { db } = parts;
   await migrate(db);
-  const log = createLog('error');
-  const coverage = new CoverageKeeper(databaseUrl);
-  const importer = new Importer(databaseUrl);
-  const feed = new ChangeFeed(databaseUrl, log);
-  const app = createApp({ db, coverage, importer, feed, log, webFolder: null, now: () => new Date() });
+  const app = createApp(parts);
   return {
     fetch: async (path, init) => app.fetch(new Request(`http://caderno.test${path}`, init)),
     fill: async (key, artefacts) => {
@@ -45,10 +40,6 @@ export async function createBenchServer(databaseUrl: string): Promise<BenchServe
       await db.query('ANALYZE');
       return { token };
     },
-    close: async () => {
-      await coverage.close();
-      await importer.close();
-      await db.close();
-    },
+    close,
   };
 }

@@ -1,41 +1,89 @@
-import { serve, type ServerType } from '@hono/node-server';
-import { z } from 'zod';
-import { CoverageKeeper } from './coverage/index.ts';
-import { Importer } from './exchange/index.ts';
-import { migrate, openDatabase, removeAll } from './database/index.ts';
+import type { Server } from 'node:http';
+import { serve } from '@hono/node-server';
+import { DatabaseNewer, migrate, openDatabase, removeAll } from './database/index.ts';
 import { isEmptyInstallation, loadDemo } from './demo/index.ts';
-import { ChangeFeed, createApp, createLog, isDatabaseGone } from './http/index.ts';
+import { createApp, createLog, isDatabaseGone, isDiskFull, makeParts, type Log } from './http/index.ts';
+import { makeSetUpWord } from './people/index.ts';
+import { SecretBox, readSecretKey, sealStoredSecrets } from './secrets/index.ts';
 import { readSettings, type Settings } from './settings.ts';
+import { startUpkeep } from './upkeep/index.ts';
+import { z } from 'zod';
+
+/** How long what is under way may take once the server is to stop. */
+const PATIENCE_MS = 15_000;
 
 async function main(): Promise<void> {
   const settings = readSettings(process.env);
   const log = createLog(settings.logLevel);
+  tellWhyItEnds(log);
+  const secrets = new SecretBox(await readSecretKey(settings.key, settings.keyFile));
+  const setUpWord = await prepareDatabase(settings, secrets);
+  const { parts, close } = makeParts({ ...settings, log, secrets });
+  await parts.feed.start();
+  const stopUpkeep = startUpkeep(parts.db, (error) => log.error({ err: error }, 'upkeep failed; it is tried again in an hour'));
+  const server = await listen(createApp(parts).fetch, settings);
+  tellWhoMayEnter(settings, setUpWord);
+  let stopping = false;
+  const stop = (): void => {
+    if (stopping) return;
+    stopping = true;
+    stopUpkeep();
+    void parts.stopping
+      .finish(PATIENCE_MS)
+      .then(() => {
+        parts.feed.streams.endAll();
+        server.close();
+        server.closeIdleConnections();
+        return close();
+      })
+      .then(() => process.exit(0));
+  };
+  process.on('SIGTERM', stop);
+  process.on('SIGINT', stop);
+}
+
+/** Answers the word that the first administrator needs; null when there are accounts, or the demo's people enter by a click. */
+async function prepareDatabase(settings: Settings, secrets: SecretBox): Promise<string | null> {
   const db = openDatabase(settings.databaseUrl);
   if (settings.fresh) await removeAll(db);
   await migrate(db);
+  await sealStoredSecrets(db, secrets);
   if (settings.demoFolder !== null && (await isEmptyInstallation(db))) {
-    console.log(`The demo project ${await loadDemo(db, settings.demoFolder, new Date(), settings.demoTracker)} is loaded.`);
+    console.log(`The demo project ${await loadDemo(db, secrets, settings.demoFolder, new Date(), settings.demoTracker)} is loaded.`);
   }
-  const coverage = new CoverageKeeper(settings.databaseUrl);
-  const importer = new Importer(settings.databaseUrl);
-  const feed = new ChangeFeed(settings.databaseUrl, log);
-  await feed.start();
-  const app = createApp({ db, coverage, importer, feed, log, webFolder: settings.webFolder, now: () => new Date() });
-  const server = await listen(app.fetch, settings);
-  const stop = (): void => {
-    server.close();
-    void Promise.allSettled([feed.close(), coverage.close(), importer.close(), db.close()]).then(() => process.exit(0));
-  };
-  process.once('SIGTERM', stop);
-  process.once('SIGINT', stop);
+  const word = settings.demoSignIn === 'never' || (await isEmptyInstallation(db)) ? await makeSetUpWord(db) : null;
+  await db.close();
+  return word;
 }
 
-function listen(fetch: (request: Request) => Response | Promise<Response>, { host, port }: Settings): Promise<ServerType> {
+/** Nothing ends the server without a line that says why. */
+function tellWhyItEnds(log: Log): void {
+  process.on('uncaughtException', (error) => {
+    // A connection that fails while nobody waits for it is no reason to end: whoever needs one is told.
+    if (isDatabaseGone(error)) return log.error({ err: error }, 'a connection to the database failed');
+    log.error({ err: error }, 'the server ends: something failed that nobody handles');
+    process.exit(70);
+  });
+  process.on('unhandledRejection', (error) => {
+    log.error({ err: error }, 'something failed that nobody waited for');
+  });
+}
+
+function tellWhoMayEnter({ demoSignIn }: Settings, word: string | null): void {
+  if (word !== null) console.log(`Nobody has an account yet. The first administrator needs this word: ${word}`);
+  if (demoSignIn !== 'always') return;
+  console.log('==============================================================================');
+  console.log('  OPEN TO ALL: whoever reaches this server may sign in as one of the demo’s');
+  console.log('  people, without a password. Start it without --demo when you work for real.');
+  console.log('==============================================================================');
+}
+
+function listen(fetch: (request: Request) => Response | Promise<Response>, { host, port }: Settings): Promise<Server> {
   return new Promise((resolve, reject) => {
     const server = serve({ fetch, hostname: host, port }, (address) => {
       console.log(`Caderno is at http://${host.includes(':') ? `[${host}]` : host}:${address.port}`);
       resolve(server);
-    });
+    }) as Server;
     server.on('error', reject);
   });
 }
@@ -43,13 +91,14 @@ function listen(fetch: (request: Request) => Response | Promise<Response>, { hos
 /** One sentence on what went wrong and what to do, for whoever started it. */
 function startFailure(error: unknown): string {
   if (error instanceof z.ZodError) return `A setting cannot be used: ${error.issues.map((i) => `${i.path.join('.')} ${i.message}`).join('; ')}. Correct it and start again.`;
+  if (error instanceof DatabaseNewer) return `The database was last used by a newer Caderno (${error.unknown.join(', ')}), which this one could only damage. Nothing was changed; start the newer one, or restore a backup made before.`;
   const code = error instanceof Error && 'code' in error ? error.code : null;
   if (code === 'EADDRINUSE') return `Port ${process.env.PORT ?? '3210'} is taken by another program. Start with another one: PORT=3211 npm start`;
   if (code === 'EACCES') return `Port ${process.env.PORT ?? ''} may not be used by this account. Start with one above 1023: PORT=3210 npm start`;
   if (code === 'EADDRNOTAVAIL') return `This machine has no address ${process.env.HOST ?? ''}. Leave HOST out, or set it to 127.0.0.1.`;
   const message = error instanceof Error ? error.message : String(error);
   if (/password authentication|no pg_hba|does not exist|SSL|permission denied for/.test(message)) return `The database refuses us (${message}). Check DATABASE_URL: user, password, and a database that exists and where the user may create a schema.`;
-  if (/No space left|could not extend file/.test(message)) return `The disk is full (${message}). Free some space and start again; what was stored is kept.`;
+  if (isDiskFull(error) || /could not extend file/.test(message)) return `The disk is full (${message}). Free some space and start again; what was stored is kept.`;
   if (isDatabaseGone(error)) return `No PostgreSQL answers at DATABASE_URL (${message}). Check the address, or leave DATABASE_URL out to use Caderno’s own.`;
   return `Caderno could not start: ${error instanceof Error ? (error.stack ?? message) : message}`;
 }

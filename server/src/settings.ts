@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { LOOPBACK_NAMES } from './http/index.ts';
+import type { DemoSignIn } from './people/index.ts';
 
 /** What `npm start` tells the server, through the environment. */
 const settingsSchema = z.object({
@@ -9,6 +11,12 @@ const settingsSchema = z.object({
   CADERNO_DEMO: z.string().optional(),
   CADERNO_DEMO_TRACKER: z.url().optional(),
   CADERNO_FRESH: z.enum(['0', '1']).default('0'),
+  CADERNO_DEMO_OPEN: z.enum(['0', '1']).default('0'),
+  CADERNO_HOSTS: z.string().default(''),
+  CADERNO_PROXY: z.enum(['0', '1']).default('0'),
+  CADERNO_OUTSIDE_HOSTS: z.string().default(''),
+  CADERNO_KEY: z.base64().refine((key) => Buffer.from(key, 'base64').length === 32, 'must be 32 bytes in base64').optional(),
+  CADERNO_KEY_FILE: z.string().optional(),
   LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('warn'),
 });
 
@@ -23,6 +31,14 @@ export interface Settings {
   readonly demoTracker: string | null;
   /** Remove everything of ours first. */
   readonly fresh: boolean;
+  readonly demoSignIn: DemoSignIn;
+  /** Names under which the server may be called. */
+  readonly hosts: ReadonlySet<string>;
+  readonly behindProxy: boolean;
+  readonly outsideHosts: readonly string[];
+  /** The key that secrets are sealed with, in base64, or the file it is in. */
+  readonly key: string | null;
+  readonly keyFile: string | null;
   readonly logLevel: string;
 }
 
@@ -37,6 +53,20 @@ export function readSettings(environment: NodeJS.ProcessEnv): Settings {
     demoFolder: given.CADERNO_DEMO ?? null,
     demoTracker: given.CADERNO_DEMO_TRACKER ?? null,
     fresh: given.CADERNO_FRESH === '1',
+    demoSignIn: given.CADERNO_DEMO_OPEN === '1' ? 'always' : isLoopback(given.HOST) ? 'whileAlone' : 'never',
+    hosts: new Set([...LOOPBACK_NAMES, given.HOST.includes(':') ? `[${given.HOST}]` : given.HOST.toLowerCase(), ...listed(given.CADERNO_HOSTS)]),
+    behindProxy: given.CADERNO_PROXY === '1',
+    outsideHosts: [...listed(given.CADERNO_OUTSIDE_HOSTS), ...(given.CADERNO_DEMO_TRACKER === undefined ? [] : [new URL(given.CADERNO_DEMO_TRACKER).host])],
+    key: given.CADERNO_KEY ?? null,
+    keyFile: given.CADERNO_KEY_FILE ?? null,
     logLevel: given.LOG_LEVEL,
   };
+}
+
+function listed(text: string): string[] {
+  return text.split(/[\s,]+/).filter((name) => name !== '').map((name) => name.toLowerCase());
+}
+
+function isLoopback(host: string): boolean {
+  return host === 'localhost' || host === '::1' || /^127\./.test(host);
 }

@@ -7,10 +7,8 @@ import { EMPTY_REQUIREMENT } from '@caderno/core/basis';
 import { EMPTY_CASE } from '@caderno/core/cases';
 import pg from 'pg';
 import type { Sequelize } from 'sequelize';
-import { CoverageKeeper } from '../src/coverage/index.ts';
-import { Importer } from '../src/exchange/index.ts';
-import { inTransaction, migrate, openDatabase } from '../src/database/index.ts';
-import { ChangeFeed, createApp, createLog, type Parts } from '../src/http/index.ts';
+import { inTransaction, migrate } from '../src/database/index.ts';
+import { createApp, createLog, makeParts, type Parts, type PartsGiven } from '../src/http/index.ts';
 import { createDemoPerson, joinProject, startSession } from '../src/people/index.ts';
 import { createProject } from '../src/projects/index.ts';
 
@@ -53,14 +51,11 @@ export interface TestServer {
   close(): Promise<void>;
 }
 
-export async function startServer(url: string): Promise<TestServer> {
-  const db = openDatabase(url);
+export async function startServer(url: string, given: Partial<PartsGiven> = {}): Promise<TestServer> {
+  const { parts, close } = makeParts({ databaseUrl: url, log, hosts: new Set(['caderno.test', '127.0.0.1']), demoSignIn: 'always', outsideHosts: ['127.0.0.1:*'], ...given });
+  const { db } = parts;
   await migrate(db);
-  const coverage = new CoverageKeeper(url);
-  const importer = new Importer(url);
-  const feed = new ChangeFeed(url, log);
-  await feed.start();
-  const parts: Parts = { db, coverage, importer, feed, log, webFolder: null, now: () => new Date() };
+  await parts.feed.start();
   const app = createApp(parts);
   const fetch = async (path: string, init: RequestInit = {}): Promise<Response> => app.fetch(new Request(`http://caderno.test${path}`, init));
   return {
@@ -79,10 +74,7 @@ export async function startServer(url: string): Promise<TestServer> {
         },
       };
     },
-    close: async () => {
-      await Promise.allSettled([coverage.close(), importer.close(), feed.close()]);
-      await db.close();
-    },
+    close,
   };
 }
 
@@ -125,3 +117,16 @@ export function save(call: Caller, id: string, base: number, value: KindAndConte
   return call('saveArtefact', { params: { id: id as `C-${number}` }, body: { ...value, note } }, { 'if-match': `"${base}"`, 'command-id': commandId });
 }
 
+
+/** The bytes of a PNG that says it has so many pixels. */
+export function pngOf(width: number, height: number): Uint8Array<ArrayBuffer> {
+  const bytes = new Uint8Array(45);
+  const view = new DataView(bytes.buffer);
+  bytes.set([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]);
+  view.setUint32(8, 13);
+  bytes.set(new TextEncoder().encode('IHDR'), 12);
+  view.setUint32(16, width);
+  view.setUint32(20, height);
+  bytes.set([8, 2, 0, 0, 0], 24);
+  return bytes;
+}

@@ -4,7 +4,7 @@ import type { ConditionContent, Model } from '@caderno/core/conditions';
 import { eventId, fieldId, stateId, transitionId } from '@caderno/core/conditions';
 import { newCover } from '@caderno/core/cases';
 import { DEFAULT_SETTINGS } from '@caderno/contract';
-import { kindAndContentFromStore } from '../src/artefacts/index.ts';
+import { kindAndContentOrBroken } from '../src/artefacts/index.ts';
 import { condition, makeDatabase, makeProject, requirement, startServer, testCase, type Caller, type TestServer } from './harness.ts';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
@@ -83,10 +83,10 @@ test('a model beyond the project’s limit counts as one item that nothing shows
 test('what earlier releases stored is read as it was meant', () => {
   const field = { id: 'f', name: 'f', type: { kind: 'whole' }, unit: '', required: true, intervals: [], choices: [], classes: [] };
   const old = { title: 'K', polarity: 'both', risk: null, requirements: [], model: { kind: 'valueRanges', boundaries: 'twoValue', allowInvalidTogether: false, fields: [field] }, leftOut: [] };
-  const read = kindAndContentFromStore('condition', 1, old);
+  const read = kindAndContentOrBroken('condition', 1, old);
   const expected: Partial<ConditionContent> = { depths: [], under: null, order: 0, observations: [], defects: [] };
-  expect(read.content).toMatchObject({ ...expected, model: { fields: [{ ...field, patterns: [] }] } });
+  expect(read?.content).toMatchObject({ ...expected, model: { fields: [{ ...field, patterns: [] }] } });
   const covers = [{ id: 'K-1', seenVersion: 2, fields: [], outcome: null, expects: ['s'] }];
   const { covers: _, ...rest } = testCase().content;
-  expect(kindAndContentFromStore('case', 2, { ...rest, covers }).content).toMatchObject({ covers: [{ ...covers[0], start: null, events: [] }] });
+  expect(kindAndContentOrBroken('case', 2, { ...rest, covers })?.content).toMatchObject({ covers: [{ ...covers[0], start: null, events: [] }] });
 });

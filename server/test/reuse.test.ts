@@ -3,7 +3,9 @@ import { randomUUID } from 'node:crypto';
 import { attachmentId, parameterId, plainStep, stepId, type Step } from '@caderno/core/cases';
 import { EMPTY_SHARED } from '@caderno/core/shared';
 import { API_ROOT, DEFAULT_SETTINGS, LIMITS } from '@caderno/contract';
-import { makeDatabase, makeProject, startServer, testCase, type Caller, type TestServer } from './harness.ts';
+import { inTransaction } from '../src/database/index.ts';
+import { revealSecret, sealStoredSecrets } from '../src/secrets/index.ts';
+import { makeDatabase, makeProject, pngOf, startServer, testCase, type Caller, type TestServer } from './harness.ts';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
 let server: TestServer;
@@ -66,12 +68,15 @@ test('cases that would wait for each other are refused with the way; what is dep
 });
 
 test('a picture is kept once, served as what it is, and named by steps of its project only; what is none is refused', async () => {
-  const png = Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 1, 2, 3]);
+  const png = pngOf(3, 2);
   const keep = (bytes: Uint8Array<ArrayBuffer>) => call('keepAttachment', { body: bytes });
   const { id } = (await keep(png)).data;
   expect((await keep(png)).data.id).toBe(id);
   const served = await server.fetch(`${API_ROOT}/projects/p/attachments/${id}`, { headers: { cookie: `caderno_session=${project.analyst}` } });
   expect([served.headers.get('content-type'), served.headers.get('x-content-type-options'), new Uint8Array(await served.arrayBuffer())]).toEqual(['image/png', 'nosniff', png]);
+  expect((await keep(pngOf(10_001, 1))).data).toMatchObject({ code: 'attachment_too_wide', side: 10_000 });
+  expect((await keep(pngOf(9_000, 9_000))).data).toMatchObject({ code: 'attachment_too_wide' });
+  expect((await keep(png.slice(0, 12))).data).toMatchObject({ code: 'attachment_not_picture' });
   expect((await keep(new TextEncoder().encode('<svg onload="alert(1)"/>'))).data).toMatchObject({ code: 'attachment_not_picture' });
   expect((await keep(new Uint8Array(LIMITS.picture + 1))).data).toMatchObject({ code: 'attachment_too_large' });
   const step = (attachment: string) => ({ ...plainStep(stepId('s'), 'look'), attachments: [{ id: attachmentId(attachment), name: 'dial.png' }] });
@@ -80,12 +85,48 @@ test('a picture is kept once, served as what it is, and named by steps of its pr
   expect((await server.as((await makeProject(server.db, 'q')).analyst)('createArtefact', { params: { project: 'q' }, body: testCase({ title: 'Elsewhere', steps: [step(id)] }) })).data).toMatchObject({ code: 'attachment_unknown' });
 });
 
-test('secrets leave the server only for those who may change them', async () => {
-  const constants = [{ id: 'c', name: 'token', value: 's3cret', secret: true, description: '', others: { k: 's4cret' } }];
-  expect((await call('saveSettings', { body: { ...DEFAULT_SETTINGS, constants } }, { 'if-match': '"0"' })).status).toBe(200);
-  const seen = async (as: Caller) => JSON.stringify([(await as('readSettings')).data, (await as('readDesign')).data]);
-  expect(await seen(call)).toMatch(/s3cret.*s4cret/);
-  expect(await seen(server.as(project.reader))).not.toMatch(/s[34]cret/);
+test('secrets are sealed where they are stored, stay out of undo data, and are revealed one by one to leads, in the journal', async () => {
+  const constant = { id: 'c', name: 'token', value: 's3cret', secret: true, description: '', others: { k: 's4cret' } };
+  const saved = async (part: Partial<typeof constant>) => {
+    const { version, settings } = (await call('readSettings')).data;
+    const before = settings.constants.find((c) => c.id === 'c') ?? constant;
+    return (await call('saveSettings', { body: { ...settings, constants: [{ ...before, ...part }] } }, { 'if-match': `"${version}"` })).data.settings.constants[0];
+  };
+  const reveal = (as: Caller, configuration: string | null = null) => as('revealConstant', { params: { constant: 'c' }, body: { configuration } });
+  const lead = server.as(project.lead);
+  expect(await saved({})).toMatchObject({ value: '••••••', others: { k: '••••••' } });
+  // A mask that comes back is the value that is kept.
+  await saved({ description: 'of the meter' });
+  expect([(await reveal(lead)).data.value, (await reveal(lead, 'k')).data.value]).toEqual(['s3cret', 's4cret']);
+  expect((await reveal(call)).refusal).toMatchObject({ code: 'role_too_low', needed: 'lead' });
+  expect((await reveal(lead, 'elsewhere')).refusal.code).toBe('constant_unknown');
+  await saved({ value: 's5cret' });
+  expect((await reveal(lead)).data.value).toBe('s5cret');
+  expect((await lead('listMemberEvents')).data).toMatchObject([1, 2, 3].map(() => ({ action: 'secretRevealed', by: 'lead of p', detail: 'token' })));
+  const seen = await Promise.all([call, lead, server.as(project.reader)].map(async (as) => JSON.stringify([(await as('readSettings')).data, (await as('readDesign')).data, (await as('listChanges')).data])));
+  const [rows] = await server.db.query(`SELECT (SELECT string_agg(undo::text, ' ') FROM change_part) AS undo, (SELECT string_agg(settings::text, ' ') FROM project) AS settings, (SELECT string_agg(sealed::text, ' ') FROM secret) AS sealed, (SELECT string_agg(answer, ' ') FROM command_answer) AS answers`);
+  for (const text of [...seen, JSON.stringify(rows)]) expect(text).not.toMatch(/s[345]cret/);
+  // Shown to everybody again it has no value, and what is sealed for one place opens nowhere else.
+  expect(await saved({ secret: false })).toMatchObject({ value: '', others: { k: '' } });
+  expect((await reveal(lead)).refusal.code).toBe('constant_unknown');
+  const box = server.parts.secrets;
+  expect([box.open(box.seal('x', 'here'), 'here'), box.open(box.seal('x', 'here'), 'there')]).toEqual(['x', null]);
+});
+
+test('what an older release stored readable is sealed at the next start, with its undo data', async () => {
+  const { id } = await makeProject(server.db, 'old');
+  const constants = [{ id: 'c', name: 'token', value: 's6cret', secret: true, description: '', others: { k: 's7cret' } }];
+  const settings = JSON.stringify({ ...DEFAULT_SETTINGS, constants });
+  const change = randomUUID();
+  await server.db.query('UPDATE project SET settings = $2, revision = 1 WHERE id = $1', { bind: [id, settings] });
+  await server.db.query(`INSERT INTO change (id, project_id, revision, action, author_id, at, detail, note, size) SELECT $1, $2, 1, 'settings', id, now(), '', '', 1 FROM person LIMIT 1`, { bind: [change, id] });
+  await server.db.query(`INSERT INTO change_part (change_id, place, undo) VALUES ($1, 0, jsonb_build_object('kind', 'settings', 'from', $2::jsonb, 'to', $2::jsonb))`, { bind: [change, settings] });
+  await sealStoredSecrets(server.db, server.parts.secrets);
+  await sealStoredSecrets(server.db, server.parts.secrets);
+  const [rows] = await server.db.query(`SELECT settings::text, (SELECT undo::text FROM change_part WHERE change_id = '${change}') AS undo FROM project WHERE id = '${id}'`);
+  expect(JSON.stringify(rows)).not.toMatch(/s[67]cret/);
+  const [revealed] = await inTransaction(server.db, async (work) => [await revealSecret(work, server.parts.secrets, id, 'c', null), await revealSecret(work, server.parts.secrets, id, 'c', 'k')]);
+  expect(revealed).toBe('s6cret');
 });
 
 test('runs and cases nearly alike are found while other questions are answered, and found anew once they are gone', async () => {

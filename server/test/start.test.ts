@@ -133,7 +133,11 @@ test('--empty asks for the first administrator, who makes a project; --fresh say
   const env = { CADERNO_DATA: join(folder, 'empty') };
   const empty = await start(['--empty'], env);
   expect(await session(empty.origin)).toMatchObject({ needsSetup: true, demoPeople: [] });
-  const account = await post(empty.origin, '/setup', { name: 'Nuno A.', email: 'nuno@example.com', password: 'correct horse' });
+  const word = /needs this word: (\S+)/.exec(empty.output())?.[1] ?? '';
+  const first = { name: 'Nuno A.', email: 'nuno@example.com', password: 'correct horse of the well' };
+  expect((await post(empty.origin, '/setup', { ...first, word: 'abcd-efgh-jkmn' })).status).toBe(403);
+  expect((await post(empty.origin, '/setup', { ...first, password: 'password123', word })).status).toBe(422);
+  const account = await post(empty.origin, '/setup', { ...first, word });
   const cookie = account.headers.get('set-cookie')?.split(';')[0] ?? '';
   expect((await post(empty.origin, '/projects', { key: 'water', name: 'Water' }, cookie)).status).toBe(200);
   expect((await post(empty.origin, '/projects', { key: 'api', name: 'Reserved' }, cookie)).status).toBe(400);

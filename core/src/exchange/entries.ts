@@ -2,7 +2,7 @@ import { parseArtefactId, type RequirementId } from '../artefacts/index.ts';
 import { DEEPEST_OUTLINE } from '../basis/index.ts';
 import { attributeField, type FieldName } from './field.ts';
 import type { Mapping, Target } from './mapping.ts';
-import { at, error, warning, type FileFault, type FileProblem } from './problem.ts';
+import { at, error, warning, type FileFault, type FileProblem, type RelationFault } from './problem.ts';
 import type { SourceDocument, SourceRecord } from './sourceDocument.ts';
 import { readPriority, readRisk, readType } from './vocabulary.ts';
 
@@ -27,6 +27,8 @@ export interface FieldLimits {
   readonly title: number;
   readonly name: number;
   readonly text: number;
+  /** Most relations a requirement may have. */
+  readonly relations: number;
 }
 
 export interface Entries {
@@ -79,7 +81,18 @@ class RecordReader {
     if (this.#errors > before) return null;
     const version = Number(this.#cell(record, 'version'));
     const parent = record.place !== null ? record.place.parent : this.#columns.has('parent') ? this.#cell(record, 'parent').trim() || null : undefined;
-    return { line: record.line, key: usable.slice(0, 300), ownId, version: Number.isInteger(version) && version > 0 ? version : null, parent, fields, relations: record.relations, facts: this.#cell(record, 'facts') };
+    return { line: record.line, key: usable.slice(0, 300).toWellFormed(), ownId, version: Number.isInteger(version) && version > 0 ? version : null, parent, fields, relations: this.#relations(record), facts: this.#cell(record, 'facts') };
+  }
+
+  /** Relations are told apart by their ids: one that cannot be, or is too much, is named and left out. */
+  #relations(record: SourceRecord): Entry['relations'] {
+    const met = new Set<string>();
+    return record.relations.filter(({ id, kind }) => {
+      const why = relationFault(id, kind, met, this.#limits);
+      if (why === null) met.add(id);
+      else this.#problems.push(warning({ code: 'relation_left_out', id: id.slice(0, 100), why }, at(record.line)));
+      return why === null;
+    });
   }
 
   #refuse(fault: FileFault, line: number, column: string | null): void {
@@ -140,6 +153,13 @@ class RecordReader {
   #columnOf(field: string): string | null {
     return field.startsWith('attribute:') ? field.slice(10) : (this.#columns.get(field as Target)?.[0]?.name ?? this.#document.columns[0] ?? null);
   }
+}
+
+function relationFault(id: string, kind: string, met: ReadonlySet<string>, limits: FieldLimits): RelationFault | null {
+  if (id.trim() === '') return 'without_id';
+  if (met.has(id)) return 'id_doubled';
+  if (id.length > limits.title || kind.length > limits.name) return 'too_long';
+  return met.size >= limits.relations ? 'too_many' : null;
 }
 
 const TITLE_WORDS = 80;

@@ -8,7 +8,7 @@ import {
 } from './index.ts';
 import { CSV, REQIF, bytesOf } from './testFiles.ts';
 
-const LIMITS = { title: 300, name: 200, text: 200_000 };
+const LIMITS = { title: 300, name: 200, text: 200_000, relations: 500 };
 const R = (n: number) => artefactId('requirement', n);
 
 async function entriesIn(name: string, bytes: Uint8Array): Promise<{ entries: readonly Entry[]; document: SourceDocument }> {

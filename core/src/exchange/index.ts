@@ -1,5 +1,5 @@
 export { FILE_LIMITS } from './limits.ts';
-export { mostTelling, type FileFault, type FilePlace, type FileProblem } from './problem.ts';
+export { at, error, mostTelling, type FileFault, type FilePlace, type FileProblem, type RelationFault } from './problem.ts';
 export { ENCODINGS, type Encoding } from './decodeText.ts';
 export { SEPARATORS, writeCsv } from './csv.ts';
 export { LONGEST_XLSX_CELL, writeXlsx } from './xlsx.ts';

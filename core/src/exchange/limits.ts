@@ -12,5 +12,7 @@ export const FILE_LIMITS = {
   columns: 300,
   cell: 200_000,
   xmlDepth: 100,
+  /** Levels of lists and quotations. */
+  markdownDepth: 100,
   problems: 500,
 } as const;

@@ -2,6 +2,7 @@ import type { Heading } from 'mdast';
 import { fromMarkdown } from 'mdast-util-from-markdown';
 import { decodeText } from './decodeText.ts';
 import { FILE_LIMITS } from './limits.ts';
+import { isTooDeep } from './markdownNesting.ts';
 import { at, error, warning, type FileProblem } from './problem.ts';
 import type { ReadingOptions, SourceDocument, SourceRecord } from './sourceDocument.ts';
 
@@ -18,6 +19,7 @@ const TRAILING_ID = /\s*\{#([^\s{}]{1,200})\}\s*$/;
 export function readMarkdown(bytes: Uint8Array, options: ReadingOptions): SourceDocument {
   const { text, problems } = decodeText(bytes, options.encoding);
   const found: FileProblem[] = [...problems];
+  if (isTooDeep(text)) return { format: 'markdown', columns: [...MARKDOWN_COLUMNS], records: [], sheets: [], problems: [...found, error({ code: 'markdown_too_deep', limit: FILE_LIMITS.markdownDepth })], types: null };
   const headings = fromMarkdown(text).children.filter((node): node is Heading => node.type === 'heading');
   const records = headings.length > FILE_LIMITS.records ? [] : recordsOf(text, headings, found);
   if (headings.length > FILE_LIMITS.records) found.push(error({ code: 'too_many_records', limit: FILE_LIMITS.records }));

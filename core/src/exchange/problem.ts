@@ -22,6 +22,8 @@ export type FileFault =
   | { readonly code: 'too_many_columns'; readonly limit: number; readonly got: number }
   | { readonly code: 'too_many_records'; readonly limit: number }
   | { readonly code: 'no_header' }
+  | { readonly code: 'markdown_too_deep'; readonly limit: number }
+  | { readonly code: 'sheet_too_tall'; readonly limit: number; readonly got: number }
   | { readonly code: 'column_doubled'; readonly name: string }
   | { readonly code: 'xml_broken'; readonly reason: string }
   | { readonly code: 'xml_doctype' }
@@ -44,11 +46,16 @@ export type FileFault =
   | { readonly code: 'field_too_long'; readonly field: string; readonly limit: number; readonly got: number }
   | { readonly code: 'control_characters'; readonly field: string }
   | { readonly code: 'value_unknown'; readonly field: string; readonly value: string }
+  | { readonly code: 'content_refused'; readonly field: string; readonly reason: string }
+  | { readonly code: 'relation_left_out'; readonly id: string; readonly why: RelationFault }
   | { readonly code: 'id_missing' }
   | { readonly code: 'id_doubled'; readonly id: string; readonly first: number }
   | { readonly code: 'parent_unknown'; readonly parent: string }
   | { readonly code: 'parent_circle'; readonly ids: readonly string[] }
   | { readonly code: 'outline_too_deep'; readonly limit: number };
+
+/** Why a relation of a record is not taken in. */
+export type RelationFault = 'without_id' | 'id_doubled' | 'too_long' | 'too_many';
 
 export const NOWHERE: FilePlace = { line: null, column: null };
 

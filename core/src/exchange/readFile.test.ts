@@ -5,7 +5,7 @@ import { openArchive } from './archive.ts';
 import { entriesOf, guessMapping, readFile, writeXlsx, GUESS_ALL, type FileProblem, type SourceDocument } from './index.ts';
 import { CSV, MARKDOWN, REQIF, bytesOf } from './testFiles.ts';
 
-const LIMITS = { title: 300, name: 200, text: 200_000 };
+const LIMITS = { title: 300, name: 200, text: 200_000, relations: 500 };
 const read = (name: string, content: string | Uint8Array) => readFile(name, typeof content === 'string' ? bytesOf(content) : content, GUESS_ALL);
 const entries = (document: SourceDocument) => entriesOf(document, guessMapping(document, 'p', 'file', null), LIMITS);
 const told = (problems: readonly FileProblem[]) => problems.map((p) => `${p.severity} ${p.code}${p.line === null ? '' : ` at ${p.line}`}${p.column === null ? '' : ` in ${p.column}`}`);

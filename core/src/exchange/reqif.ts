@@ -142,6 +142,7 @@ function placesOf(content: XmlElement, problems: FileProblem[]): Map<string, Pla
 
 function relationsOf(content: XmlElement, types: ReqifTypes, problems: FileProblem[]): Map<string, SourceRecord['relations'][number][]> {
   const known = new Set(listOf(content, 'SPEC-OBJECTS').map(idOf));
+  const names = new Map(types.specTypes.map((t) => [t.id, t.name]));
   const bySource = new Map<string, SourceRecord['relations'][number][]>();
   for (const relation of listOf(content, 'SPEC-RELATIONS')) {
     const [source, target] = [refIn(relation, 'SOURCE'), refIn(relation, 'TARGET')];
@@ -150,8 +151,9 @@ function relationsOf(content: XmlElement, types: ReqifTypes, problems: FileProbl
       problems.push(warning({ code: 'reference_unknown', what: 'SPEC-OBJECT', id: missing }, at(relation.line)));
       continue;
     }
-    const kind = types.specTypes.find((t) => t.id === typeRef(relation))?.name ?? 'relates to';
-    bySource.set(source, [...(bySource.get(source) ?? []), { id: idOf(relation), kind, to: target }]);
+    const relations = bySource.get(source) ?? [];
+    if (relations.length === 0) bySource.set(source, relations);
+    relations.push({ id: idOf(relation), kind: names.get(typeRef(relation)) ?? 'relates to', to: target });
   }
   return bySource;
 }

@@ -6,7 +6,8 @@ import { gfmFromMarkdown, gfmToMarkdown } from 'mdast-util-gfm';
 import { toHast } from 'mdast-util-to-hast';
 import { toMarkdown } from 'mdast-util-to-markdown';
 import { gfm } from 'micromark-extension-gfm';
-import type { XmlElement } from './xmlTree.ts';
+import { isTooDeep } from './markdownNesting.ts';
+import { attributeText, type XmlElement } from './xmlTree.ts';
 
 /** The XHTML of a ReqIF attribute as Markdown. Objects and styles are dropped; their texts stay. */
 export function markdownOfXhtml(element: XmlElement): string {
@@ -36,8 +37,9 @@ function hastOf(node: XmlElement | string): ElementContent[] {
   return [element];
 }
 
-/** Markdown as the content of an XHTML div, for a ReqIF attribute. HTML in it becomes text. */
+/** Markdown as the content of an XHTML div, for a ReqIF attribute. HTML in it becomes text; what is nested too deep to be read stays as it is written. */
 export function xhtmlOfMarkdown(markdown: string): string {
+  if (isTooDeep(markdown)) return `<xhtml:pre>${attributeText(markdown)}</xhtml:pre>`;
   const tree = toHast(fromMarkdown(markdown, { extensions: [gfm()], mdastExtensions: [gfmFromMarkdown()] }), { handlers: { html: (_, node: { value: string }): Text => ({ type: 'text', value: node.value }) } });
   return toHtml(prefixed(tree as Root), { closeSelfClosing: true, closeEmptyElements: true, tightSelfClosing: true, characterReferences: { useNamedReferences: false }, omitOptionalTags: false });
 }

@@ -14,6 +14,8 @@ export async function readXlsx(bytes: Uint8Array, options: ReadingOptions, table
   const notes = [...archive.files].filter(([path]) => path.includes('worksheets/')).map(([, file]) => strFromU8(file));
   if ([...archive.files.values()].some((file) => strFromU8(file.subarray(0, 2_000)).includes('<!DOCTYPE'))) return refused(error({ code: 'xml_doctype' }));
   const widest = widestColumn(notes);
+  const tallest = lastRow(notes);
+  if (tallest > FILE_LIMITS.rows + 1) return refused(error({ code: 'sheet_too_tall', limit: FILE_LIMITS.rows, got: tallest }));
   if (widest > FILE_LIMITS.columns) return refused(error({ code: 'too_many_columns', limit: FILE_LIMITS.columns, got: widest }));
   try {
     const copy = new Uint8Array(bytes);
@@ -41,6 +43,15 @@ function widestColumn(sheets: readonly string[]): number {
     }
   }
   return widest;
+}
+
+/** The number of the last row any cell says it stands in: the library makes every row before it. */
+function lastRow(sheets: readonly string[]): number {
+  let last = 0;
+  for (const sheet of sheets) {
+    for (const [, row = ''] of sheet.matchAll(/<(?:\w+:)?c\b[^>]*?\br="[A-Z]+(\d+)/g)) last = Math.max(last, Number(row));
+  }
+  return last;
 }
 
 function sheetNotes(sheets: readonly string[]): FileProblem[] {

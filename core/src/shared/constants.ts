@@ -22,7 +22,8 @@ export interface Configuration {
 /** The project's constants, by name. */
 export type Constants = ReadonlyMap<string, string>;
 
-const SECRET_MASK = '••••••';
+/** Stands for a value that is kept and not shown. */
+export const SECRET_MASK = '••••••';
 
 /** Constants by name, as they are used in a configuration, or in none. Of several with one name the first counts. */
 export function constantsByName(constants: readonly Constant[], configuration: Configuration['id'] | null = null): Constants {

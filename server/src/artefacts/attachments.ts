@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { attachmentId, isPlainStep, pictureType, type AttachmentId } from '@caderno/core/cases';
+import { imageSize } from 'image-size';
 import { LIMITS, type FileAnswer, type KindAndContent } from '@caderno/contract';
 import { execute, selectRows, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
@@ -9,9 +10,50 @@ export async function keepAttachment(work: Work, projectId: string, bytes: Uint8
   if (bytes.length > LIMITS.picture) throw new Refused({ code: 'attachment_too_large', limit: LIMITS.picture });
   const type = pictureType(bytes);
   if (type === null) throw new Refused({ code: 'attachment_not_picture' });
+  refuseWidePicture(bytes);
   const id = attachmentId(createHash('sha256').update(bytes).digest('hex'));
+  await refuseFullProject(work, projectId, id, bytes.length);
   await execute(work, 'INSERT INTO attachment (project_id, id, type, bytes, kept_at) VALUES ($1, $2, $3, $4, $5) ON CONFLICT DO NOTHING', [projectId, id, type, Buffer.from(bytes), at]);
   return id;
+}
+
+/** A small file may hold a picture that takes gigabytes once it is shown. */
+const WIDEST = { side: 10_000, pixels: 50_000_000 } as const;
+
+function refuseWidePicture(bytes: Uint8Array): void {
+  const { width, height } = sizeOf(bytes);
+  if (width > WIDEST.side || height > WIDEST.side || width * height > WIDEST.pixels) throw new Refused({ code: 'attachment_too_wide', ...WIDEST });
+}
+
+/** @throws Refused when the picture says no size: nothing could show it. */
+function sizeOf(bytes: Uint8Array): { readonly width: number; readonly height: number } {
+  try {
+    return imageSize(bytes);
+  } catch (cause) {
+    // The library throws whatever it stumbles over in a file that only looks like a picture.
+    throw new Refused({ code: 'attachment_not_picture' }, { cause });
+  }
+}
+
+async function refuseFullProject(work: Work, projectId: string, id: AttachmentId, size: number): Promise<void> {
+  const [kept] = await selectRows<{ bytes: string; there: boolean }>(work, 'SELECT coalesce(sum(length(bytes)), 0) AS bytes, coalesce(bool_or(id = $2), false) AS there FROM attachment WHERE project_id = $1', [projectId, id]);
+  if (kept !== undefined && !kept.there && Number(kept.bytes) + size > LIMITS.projectPictures) throw new Refused({ code: 'quota_exceeded', of: 'project', limit: LIMITS.projectPictures });
+}
+
+/** How long a picture is kept that no version and no draft names: somebody may be about to save. */
+const UNUSED_HOURS = 48;
+
+/** Removes pictures that nothing names any more. Answers how many. */
+export async function sweepAttachments(work: Work): Promise<number> {
+  const old = await selectRows(work, `SELECT 1 FROM attachment WHERE kept_at < now() - interval '${UNUSED_HOURS} hours' LIMIT 1`);
+  if (old.length === 0) return 0;
+  const named = (table: string): string => `SELECT a.project_id, p #>> '{}' AS id FROM ${table} v JOIN artefact a ON a.id = v.artefact_id AND a.kind IN ('case', 'shared'), jsonb_path_query(v.content, '$.steps[*].attachments[*].id') p`;
+  const swept = await selectRows(
+    work,
+    `WITH named AS (${named('artefact_version')} UNION ${named('draft')})
+     DELETE FROM attachment WHERE kept_at < now() - interval '${UNUSED_HOURS} hours' AND NOT EXISTS (SELECT 1 FROM named WHERE named.project_id = attachment.project_id AND named.id = attachment.id) RETURNING id`,
+  );
+  return swept.length;
 }
 
 export async function readAttachment(work: Work, projectId: string, id: AttachmentId): Promise<FileAnswer> {

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { artefactId, type ArtefactId } from '@caderno/core/artefacts';
 import type { ChangeAction } from '@caderno/contract';
 import { execute, modelsOf, selectRows, type ArtefactRow, type Work } from '../database/index.ts';
+import { Refused } from '../refused.ts';
 import type { UndoPlan } from '../versions/undoPlan.ts';
 
 /** Who commands, in which project, when, and under which id a retry is known. */
@@ -43,7 +44,8 @@ export async function lockProject(work: Work, projectId: string): Promise<void> 
 /** The id of the change an earlier command with the same id made; null when this is the first. */
 export async function changeOfRetry(work: Work, commander: Commander): Promise<string | null> {
   if (commander.commandId === null) return null;
-  const [earlier] = await selectRows<{ id: string }>(work, 'SELECT id FROM change WHERE project_id = $1 AND command_id = $2', [commander.projectId, commander.commandId]);
+  const [earlier] = await selectRows<{ id: string; author: string }>(work, 'SELECT id, author_id AS author FROM change WHERE project_id = $1 AND command_id = $2', [commander.projectId, commander.commandId]);
+  if (earlier !== undefined && earlier.author !== commander.personId) throw new Refused({ code: 'command_id_taken' });
   return earlier?.id ?? null;
 }
 

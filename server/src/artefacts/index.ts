@@ -2,12 +2,13 @@ export { CHANGES_CHANNEL, artefactOfRetry, changeOfRetry, idOfRow, lockProject, 
 export { changeState, createArtefact, findArtefact, readContent, saveArtefact, setState } from './store.ts';
 export { insertArtefacts, readHeads, reserveNumbers, writeVersions, type NewArtefactRow, type OnWritten, type Save } from './write.ts';
 export { lastPosition, moveRequirement, outlinePlaces, placeAfter, restorePlace } from './outline.ts';
-export { keepAttachment, readAttachment } from './attachments.ts';
+export { keepAttachment, readAttachment, sweepAttachments } from './attachments.ts';
 export { dropDraft, keepDraft } from './draft.ts';
 export { describeArtefact, readArtefact } from './read.ts';
+export { issuesOf, listBroken, markBroken, readBroken, restoreVersion } from './broken.ts';
 export { selectSummaries } from './summary.ts';
 export { prefixSearch } from './search.ts';
 export { usersOf } from './links.ts';
 export { readLibrary } from './library.ts';
-export { asJson, contentFromStore, kindAndContentFromStore } from './stored.ts';
+export { asJson, contentOrBroken, contentOrRefused, kindAndContentOrBroken, refuseUnreadable } from './stored.ts';
 export { rebuildDerived } from './rebuild.ts';

@@ -4,7 +4,7 @@ import { DEEPEST, countExpanded, findCircle, keysUsed, keysUsedIn, type SharedCo
 import type { KindAndContent } from '@caderno/contract';
 import { selectRows, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
-import { contentFromStore } from './stored.ts';
+import { kindAndContentOrBroken } from './stored.ts';
 
 interface UsedRow {
   readonly key: string;
@@ -45,9 +45,11 @@ async function readUsed(work: Work, projectId: string, keys: readonly string[]):
   );
   return rows.flatMap(({ key, kind, number, state, version, schema, content }): { key: string; used: Used }[] => {
     const head = { version, withdrawn: state === 'withdrawn' };
-    if (kind === 'shared') return [{ key, used: { kind, id: artefactId(kind, number), ...head, content: contentFromStore(kind, schema, content) } }];
-    if (kind === 'dataSet') return [{ key, used: { kind, id: artefactId(kind, number), ...head, content: contentFromStore(kind, schema, content) } }];
-    return kind === 'case' ? [{ key, used: { kind, id: artefactId(kind, number), ...head, content: contentFromStore(kind, schema, content) } }] : [];
+    const value = kindAndContentOrBroken(kind, schema, content);
+    // What cannot be read is as what is not there: whoever uses it is told at the use.
+    if (value?.kind === 'shared') return [{ key, used: { ...value, id: artefactId(value.kind, number), ...head } }];
+    if (value?.kind === 'dataSet') return [{ key, used: { ...value, id: artefactId(value.kind, number), ...head } }];
+    return value?.kind === 'case' ? [{ key, used: { ...value, id: artefactId(value.kind, number), ...head } }] : [];
   });
 }
 

@@ -2,7 +2,7 @@ import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
 import type { Artefact } from '@caderno/contract';
 import { selectRows, type ArtefactRow, type Work } from '../database/index.ts';
 import { findArtefact, readContent } from './store.ts';
-import { contentFromStore } from './stored.ts';
+import { contentOrBroken } from './stored.ts';
 import { selectSummaries } from './summary.ts';
 
 /** An artefact as a person sees it: its head, and their own draft. */
@@ -42,11 +42,10 @@ async function readDraft(work: Work, personId: string, row: ArtefactRow): Promis
   return draft ?? null;
 }
 
+/** A draft that cannot be read, or that grew from what cannot be, is not shown: the head is. */
 function draftOf<K extends ArtefactKind>(kind: K, draft: StoredDraft) {
-  return {
-    base: draft.base,
-    at: draft.at.toISOString(),
-    content: contentFromStore(kind, draft.schema, draft.content),
-    baseContent: draft.baseContent === null ? null : contentFromStore(kind, draft.baseSchema, draft.baseContent),
-  };
+  const content = contentOrBroken(kind, draft.schema, draft.content);
+  const baseContent = draft.baseContent === null ? null : contentOrBroken(kind, draft.baseSchema, draft.baseContent);
+  if (content === null || (baseContent === null && draft.baseContent !== null)) return null;
+  return { base: draft.base, at: draft.at.toISOString(), content, baseContent };
 }

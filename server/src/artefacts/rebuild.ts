@@ -13,7 +13,8 @@ export async function rebuildDerived(work: Work, projectId: string): Promise<num
   const heads = await readHeads(work, rows);
   for (const row of rows) {
     const value = heads.get(row.id);
-    if (value === undefined) throw new Error(`An artefact has a head: expected version ${row.head} of ${row.kind} ${row.number}`);
+    // What cannot be read keeps nothing derived but its name.
+    if (value === undefined) continue;
     await row.update(summaryColumns(value, riskScale), { transaction: work.transaction });
     await rewriteLinks(work, projectId, [{ rowId: row.id, value }]);
     await writeSearch(work, row.id, value);

@@ -6,7 +6,7 @@ import { Refused } from '../refused.ts';
 import { artefactOfRetry, idOfRow, lockProject, recordDeed, type Commander, type DeedPart } from './deed.ts';
 import { dropDraft } from './draft.ts';
 import { placeAfter } from './outline.ts';
-import { kindAndContentFromStore } from './stored.ts';
+import { BrokenContent, kindAndContentFromStore } from './stored.ts';
 import { insertArtefacts, reserveNumbers, writeVersions } from './write.ts';
 
 /** @throws Refused when the project has no such artefact, or it was deleted. */
@@ -17,11 +17,16 @@ export async function findArtefact(work: Work, projectId: string, id: ArtefactId
   return row;
 }
 
-/** @throws Refused when the artefact has no such version. */
+/** @throws Refused when the artefact has no such version, or it cannot be read. */
 export async function readContent(work: Work, row: ArtefactRow, version: number): Promise<KindAndContent> {
   const stored = await modelsOf(work.db).Version.findOne({ where: { artefactId: row.id, version }, transaction: work.transaction });
   if (stored === null) throw new Refused({ code: 'version_unknown', id: idOfRow(row), version });
-  return kindAndContentFromStore(row.kind, stored.schema, stored.content);
+  try {
+    return kindAndContentFromStore(row.kind, stored.schema, stored.content);
+  } catch (cause) {
+    if (!(cause instanceof BrokenContent)) throw cause;
+    throw new Refused({ code: 'artefact_broken', id: idOfRow(row), version }, { cause });
+  }
 }
 
 /** Makes an artefact with its first version. */

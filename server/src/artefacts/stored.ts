@@ -1,20 +1,74 @@
 import { createHash } from 'node:crypto';
-import type { ArtefactKind } from '@caderno/core/artefacts';
+import { artefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import { questionMeaning, requirementMeaning } from '@caderno/core/basis';
 import { caseMeaning } from '@caderno/core/cases';
 import { conditionMeaning } from '@caderno/core/conditions';
 import { dataSetMeaning } from '@caderno/core/dataSets';
 import { sharedMeaning } from '@caderno/core/shared';
 import { canonicalText, type Json } from '@caderno/core/versions';
-import { CONTENT_MIGRATIONS, CONTENT_SCHEMA, CONTENT_SCHEMA_VERSION, type ContentOfKind, type KindAndContent } from '@caderno/contract';
+import { CONTENT_MIGRATIONS, CONTENT_SCHEMA, CONTENT_SCHEMA_VERSION, placedIssues, type ContentOfKind, type KindAndContent, type PlacedIssue } from '@caderno/contract';
+import { Refused } from '../refused.ts';
 
-/** A content on its way out of the database: checked by the schema of its kind, after migration from older schemas. */
-export function contentFromStore<K extends ArtefactKind>(kind: K, schema: number, stored: unknown): ContentOfKind[K] {
-  if (schema < 1 || schema > CONTENT_SCHEMA_VERSION[kind]) {
-    throw new Error(`The stored schema of a ${kind} is known: expected at most ${CONTENT_SCHEMA_VERSION[kind]}, got ${schema}`);
+/** What is stored cannot be read: nothing that Caderno writes, but older data or a hand in the database may be so. */
+export class BrokenContent extends Error {
+  readonly issues: readonly PlacedIssue[];
+  constructor(issues: readonly PlacedIssue[], options?: ErrorOptions) {
+    super('A stored content cannot be read', options);
+    this.name = 'BrokenContent';
+    this.issues = issues;
   }
-  const migrated = CONTENT_MIGRATIONS[kind].slice(schema - 1).reduce((content, migrate) => migrate(content), stored as Record<string, unknown>);
-  return CONTENT_SCHEMA[kind].parse(migrated);
+}
+
+/**
+ * A content on its way out of the database: checked by the schema of its kind, after migration from older schemas.
+ * @throws BrokenContent when it cannot be read.
+ */
+export function contentFromStore<K extends ArtefactKind>(kind: K, schema: number, stored: unknown): ContentOfKind[K] {
+  const read = CONTENT_SCHEMA[kind].safeParse(migrated(kind, schema, stored));
+  if (!read.success) throw new BrokenContent(placedIssues(read.error));
+  return read.data;
+}
+
+function migrated(kind: ArtefactKind, schema: number, stored: unknown): unknown {
+  if (schema < 1 || schema > CONTENT_SCHEMA_VERSION[kind]) throw new BrokenContent([{ path: 'schema', message: `must be 1 to ${CONTENT_SCHEMA_VERSION[kind]}, is ${schema}` }]);
+  try {
+    return CONTENT_MIGRATIONS[kind].slice(schema - 1).reduce((content, migrate) => migrate(content), stored as Record<string, unknown>);
+  } catch (cause) {
+    // A migration stumbles only over what no schema ever allowed.
+    throw new BrokenContent([{ path: 'schema', message: `cannot be brought from ${schema} to ${CONTENT_SCHEMA_VERSION[kind]}` }], { cause });
+  }
+}
+
+/** The same where nothing can be done without it. @throws Refused that names it when it cannot be read. */
+export function contentOrRefused<K extends ArtefactKind>(kind: K, { number, version, schema, content }: { readonly number: number; readonly version: number; readonly schema: number; readonly content: unknown }): ContentOfKind[K] {
+  try {
+    return contentFromStore(kind, schema, content);
+  } catch (cause) {
+    if (cause instanceof BrokenContent) throw new Refused({ code: 'artefact_broken', id: artefactId(kind, number), version }, { cause });
+    throw cause;
+  }
+}
+
+/** The same for one among many: null when it cannot be read, so that the others can. */
+export function contentOrBroken<K extends ArtefactKind>(kind: K, schema: number, stored: unknown): ContentOfKind[K] | null {
+  return orBroken(() => contentFromStore(kind, schema, stored));
+}
+
+function orBroken<T>(read: () => T): T | null {
+  try {
+    return read();
+  } catch (error) {
+    if (error instanceof BrokenContent) return null;
+    throw error;
+  }
+}
+
+/** @throws Refused when a content could not be read again once it is stored. Everything that is written goes through it. */
+export function refuseUnreadable(values: readonly KindAndContent[]): void {
+  for (const { kind, content } of values) {
+    const read = CONTENT_SCHEMA[kind].safeParse(content);
+    if (!read.success) throw new Refused({ code: 'content_invalid', title: String(content.title).slice(0, 80), issues: placedIssues(read.error) });
+  }
 }
 
 /** The same, with the kind beside it. */
@@ -33,6 +87,11 @@ export function kindAndContentFromStore(kind: ArtefactKind, schema: number, stor
     case 'dataSet':
       return { kind, content: contentFromStore(kind, schema, stored) };
   }
+}
+
+/** The same for one among many: null when it cannot be read. */
+export function kindAndContentOrBroken(kind: ArtefactKind, schema: number, stored: unknown): KindAndContent | null {
+  return orBroken(() => kindAndContentFromStore(kind, schema, stored));
 }
 
 /** Content as plain JSON: what the core compares and merges. */

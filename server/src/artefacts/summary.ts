@@ -66,13 +66,14 @@ interface SummaryRow {
   readonly facts: unknown;
   readonly author: string;
   readonly at: string;
+  readonly broken: boolean;
 }
 
 // Dates leave the database as text: making a Date of each and a text of it again is dear in a list of thousands.
 const SELECT = `
   SELECT a.kind, a.number, parent.number AS "parentNumber", a.position, a.state, a.head AS version, a.meaning_since AS "meaningSince",
     a.title, a.module, a.risk, a.priority, a.owner, a.tags, a.facts, person.name AS author,
-    to_char(a.updated_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS at
+    to_char(a.updated_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS at, a.broken
   FROM artefact a LEFT JOIN artefact parent ON parent.id = a.parent_id JOIN person ON person.id = a.author_id`;
 
 /** Summaries of the artefacts (alias `a`) an SQL condition holds for. */
@@ -89,30 +90,54 @@ const caseFacts = z.object({ kind: z.enum(CASE_KINDS), execution: z.enum(EXECUTI
 const dataSetFacts = z.object({ rows: z.int(), parameters: z.array(z.string()), serves: z.array(conditionIdSchema) });
 const sharedFacts = z.object({ steps: z.int(), parameters: z.array(z.string()) });
 
+/** What a list shows of an artefact whose facts cannot be read: its name, and that it is broken. */
+const NO_FACTS = {
+  requirement: { type: 'functional' },
+  condition: { model: 'plain', polarity: 'both', requirements: [] },
+  question: { status: 'open', about: [], answeredAt: '' },
+  case: { kind: 'procedure', execution: 'byHand', steps: 0, rows: 0, dataSet: null, estimate: null, covers: [] },
+  shared: { steps: 0, parameters: [] },
+  dataSet: { rows: 0, parameters: [], serves: [] },
+} as const satisfies Record<ArtefactKind, object>;
+
+function factsOf<T>(schema: z.ZodType<T>, facts: unknown, none: unknown): { readonly facts: T; readonly broken: boolean } {
+  const read = schema.safeParse(facts);
+  return read.success ? { facts: read.data, broken: false } : { facts: schema.parse(none), broken: true };
+}
+
 /** The columns were written from checked content; what is left open by them, the facts, is checked here. */
 function toSummary(row: SummaryRow): Summary {
   const { number, title, state, version, meaningSince, module, author, at } = row;
+  const head = { title, state, version, meaningSince, module, author, at };
+  const none = NO_FACTS[row.kind];
   switch (row.kind) {
     case 'requirement': {
-      const { type } = requirementFacts.parse(row.facts);
+      const { facts, broken } = factsOf(requirementFacts, row.facts, none);
       const parent = row.parentNumber === null ? null : artefactId('requirement', row.parentNumber);
       const { position, risk, priority } = row;
-      return { kind: 'requirement', id: artefactId('requirement', number), title, state, version, meaningSince, module, author, at, parent, position, type, risk: risk ?? 'medium', priority: priority ?? 'medium' };
+      return { kind: 'requirement', id: artefactId('requirement', number), ...head, broken: broken || row.broken, parent, position, ...facts, risk: risk ?? 'medium', priority: priority ?? 'medium' };
     }
-    case 'question':
-      return { kind: 'question', id: artefactId('question', number), title, state, version, meaningSince, module, author, at, asked: row.owner, ...questionFacts.parse(row.facts) };
+    case 'question': {
+      const { facts, broken } = factsOf(questionFacts, row.facts, none);
+      return { kind: 'question', id: artefactId('question', number), ...head, broken: broken || row.broken, asked: row.owner, ...facts };
+    }
     case 'condition': {
-      const { model, polarity, requirements } = conditionFacts.parse(row.facts);
-      return { kind: 'condition', id: artefactId('condition', number), title, state, version, meaningSince, module, author, at, model, polarity, requirements };
+      const { facts, broken } = factsOf(conditionFacts, row.facts, none);
+      return { kind: 'condition', id: artefactId('condition', number), ...head, broken: broken || row.broken, ...facts };
     }
-    case 'shared':
-      return { kind: 'shared', id: artefactId('shared', number), title, state, version, meaningSince, module, author, at, tags: row.tags, ...sharedFacts.parse(row.facts) };
-    case 'dataSet':
-      return { kind: 'dataSet', id: artefactId('dataSet', number), title, state, version, meaningSince, module, author, at, tags: row.tags, ...dataSetFacts.parse(row.facts) };
+    case 'shared': {
+      const { facts, broken } = factsOf(sharedFacts, row.facts, none);
+      return { kind: 'shared', id: artefactId('shared', number), ...head, broken: broken || row.broken, tags: row.tags, ...facts };
+    }
+    case 'dataSet': {
+      const { facts, broken } = factsOf(dataSetFacts, row.facts, none);
+      return { kind: 'dataSet', id: artefactId('dataSet', number), ...head, broken: broken || row.broken, tags: row.tags, ...facts };
+    }
     case 'case': {
-      const { kind: caseKind, execution, steps, rows, dataSet, estimate, covers } = caseFacts.parse(row.facts);
+      const { facts, broken } = factsOf(caseFacts, row.facts, none);
+      const { kind: caseKind, ...counts } = facts;
       const { priority, tags, owner } = row;
-      return { kind: 'case', id: artefactId('case', number), title, state, version, meaningSince, module, author, at, priority: priority ?? 'medium', tags, owner, caseKind, execution, steps, rows, dataSet, estimate, covers };
+      return { kind: 'case', id: artefactId('case', number), ...head, broken: broken || row.broken, priority: priority ?? 'medium', tags, owner, caseKind, ...counts };
     }
   }
 }

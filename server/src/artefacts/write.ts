@@ -10,7 +10,9 @@ import { refuseDependencyCircles } from './dependencies.ts';
 import { refuseCircles, type Using } from './library.ts';
 import { writeLinks } from './links.ts';
 import { searchWords, SEARCH_SQL } from './search.ts';
-import { contentHash, kindAndContentFromStore, meaningText } from './stored.ts';
+import { contentHash, kindAndContentOrBroken, meaningText, refuseUnreadable } from './stored.ts';
+import { refuseConditionCircles } from './under.ts';
+import { refuseUnknownVersions } from './namedVersions.ts';
 import { summaryColumns } from './summary.ts';
 
 /** Artefacts written by one statement. */
@@ -45,6 +47,7 @@ export async function reserveNumbers(work: Work, projectId: string, kind: Artefa
 /** Makes artefacts with their first versions; links may lead from any of them to any other. */
 export async function insertArtefacts(work: Work, commander: Commander, change: string, made: readonly NewArtefactRow[], onWritten: OnWritten = quietly): Promise<{ readonly rows: ArtefactRow[]; readonly parts: DeedPart[] }> {
   for (const { value } of made) requireTitle(value);
+  refuseUnreadable(made.map((m) => m.value));
   const scale = (await readSettings(work, commander.projectId)).settings.riskScale;
   const rows: ArtefactRow[] = [];
   for (const chunk of chunksOf(made)) {
@@ -104,6 +107,7 @@ export interface Save {
  */
 export async function writeVersions(work: Work, commander: Commander, change: string, saves: readonly Save[], note = '', onWritten: OnWritten = quietly): Promise<DeedPart[]> {
   for (const { value } of saves) requireTitle(value);
+  refuseUnreadable(saves.map((s) => s.value));
   const scale = (await readSettings(work, commander.projectId)).settings.riskScale;
   const parts: DeedPart[] = [];
   let done = 0;
@@ -111,8 +115,9 @@ export async function writeVersions(work: Work, commander: Commander, change: st
     const heads = await readHeads(work, chunk.map((s) => s.row));
     const changed = chunk.flatMap(({ row, value }) => {
       const head = heads.get(row.id);
-      if (head === undefined || contentHash(head.content) === contentHash(value.content)) return [];
-      return [{ row, value, from: row.head, version: row.head + 1, meaningSince: meaningText(head) === meaningText(value) ? row.meaningSince : row.head + 1 }];
+      // A head that cannot be read is replaced whatever the new one says; what it meant nobody knows.
+      if (head !== undefined && contentHash(head.content) === contentHash(value.content)) return [];
+      return [{ row, value, from: row.head, version: row.head + 1, meaningSince: head !== undefined && meaningText(head) === meaningText(value) ? row.meaningSince : row.head + 1 }];
     });
     await updateRows(work, commander, scale, changed);
     await insertVersions(work, commander, change, changed, note);
@@ -127,6 +132,8 @@ export async function writeVersions(work: Work, commander: Commander, change: st
 /** What can only be told once all that is written together is there. */
 async function refuseUnsound(work: Work, projectId: string, written: readonly Using[]): Promise<void> {
   await refuseUnknownAttachments(work, projectId, written.map((w) => w.value));
+  await refuseUnknownVersions(work, projectId, written.map((w) => w.value));
+  await refuseConditionCircles(work, projectId, written);
   await refuseCircles(work, projectId, written);
   await refuseDependencyCircles(work, projectId, written);
 }
@@ -137,7 +144,7 @@ async function updateRows(work: Work, commander: Commander, scale: RiskScale, ch
   await execute(
     work,
     `UPDATE artefact SET head = r.head, meaning_since = r.meaning_since, state = r.state, title = r.title, module = r.module, risk = r.risk, priority = r.priority, owner = r.owner,
-       tags = ARRAY(SELECT jsonb_array_elements_text(r.tags)), facts = r.facts, search = ${SEARCH_SQL}, author_id = $2, updated_at = $3
+       tags = ARRAY(SELECT jsonb_array_elements_text(r.tags)), facts = r.facts, broken = false, search = ${SEARCH_SQL}, author_id = $2, updated_at = $3
      FROM jsonb_to_recordset($1::jsonb) AS r(id bigint, head int, meaning_since int, state text, title text, module text, risk text, priority text, owner text, tags jsonb, facts jsonb, words text)
      WHERE artefact.id = r.id`,
     [JSON.stringify(records), commander.personId, commander.at],
@@ -165,14 +172,19 @@ async function insertVersions(work: Work, commander: Commander, change: string, 
   );
 }
 
-/** The head contents of artefacts by row id. */
+/** The head contents of artefacts by row id; one that cannot be read is not among them. */
 export async function readHeads(work: Work, rows: readonly Pick<ArtefactRow, 'id'>[]): Promise<Map<string, KindAndContent>> {
   const stored = await selectRows<{ id: string; kind: ArtefactKind; schema: number; content: unknown }>(
     work,
     `SELECT a.id, a.kind, v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head WHERE a.id = ANY($1)`,
     [rows.map((r) => r.id)],
   );
-  return new Map(stored.map(({ id, kind, schema, content }) => [id, kindAndContentFromStore(kind, schema, content)]));
+  return new Map(
+    stored.flatMap(({ id, kind, schema, content }) => {
+      const value = kindAndContentOrBroken(kind, schema, content);
+      return value === null ? [] : [[id, value] as const];
+    }),
+  );
 }
 
 function requireTitle(value: KindAndContent): void {

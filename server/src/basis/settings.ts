@@ -1,23 +1,24 @@
 import { mergeContent } from '@caderno/core/versions';
-import { projectSettingsSchema, type ProjectSettings, type Role } from '@caderno/contract';
+import type { ProjectSettings, Role } from '@caderno/contract';
 import { asJson, changeOfRetry, lockProject, recordDeed, type Commander } from '../artefacts/index.ts';
 import { selectRows, type Work } from '../database/index.ts';
 import { readSettings, type StoredSettings } from '../projects/index.ts';
 import { Refused } from '../refused.ts';
-import { changedParts, storeSettings } from '../versions/index.ts';
+import type { SecretBox } from '../secrets/index.ts';
+import { changedParts, readableSettings, storeSettings } from '../versions/index.ts';
 import type { UndoPlan } from '../versions/undoPlan.ts';
 
 /**
  * Saves settings that grew from `base`. What others changed meanwhile elsewhere in them stays; what both changed is
  * refused. The scale, its weights and the tracker are a lead's to change; rules and glossary are everyone's who edits.
  */
-export async function saveSettings(work: Work, commander: Commander, role: Role, base: number, wanted: ProjectSettings): Promise<StoredSettings> {
+export async function saveSettings(work: Work, box: SecretBox, commander: Commander, role: Role, base: number, wanted: ProjectSettings): Promise<StoredSettings> {
   await lockProject(work, commander.projectId);
   const now = await readSettings(work, commander.projectId);
   if ((await changeOfRetry(work, commander)) !== null) return now;
   const settings = now.version === base ? wanted : await merged(work, commander.projectId, base, wanted, now);
   if (JSON.stringify(asJson(settings)) === JSON.stringify(asJson(now.settings))) return now;
-  const part = await storeSettings(work, commander.projectId, role, settings);
+  const part = await storeSettings(work, box, commander.projectId, role, settings);
   await recordDeed(work, commander, { action: 'settings', parts: [part], detail: changedParts(now.settings, settings).join(', '), note: '' });
   return readSettings(work, commander.projectId);
 }
@@ -26,7 +27,7 @@ async function merged(work: Work, projectId: string, base: number, wanted: Proje
   const grewFrom = await settingsAt(work, projectId, base, now);
   const merge = mergeContent(asJson(grewFrom), asJson(wanted), asJson(now.settings));
   if (merge.conflicts.length > 0) throw new Refused({ code: 'settings_moved', paths: merge.conflicts.map((c) => c.path) });
-  return projectSettingsSchema.parse(merge.content);
+  return readableSettings(merge.content);
 }
 
 /** Settings as they were at a version: each change since says what it changed from. */

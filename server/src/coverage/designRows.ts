@@ -1,9 +1,9 @@
-import { artefactId, type ArtefactState } from '@caderno/core/artefacts';
+import { artefactId, type ArtefactKind, type ArtefactState } from '@caderno/core/artefacts';
 import { orderOutline, type Risk } from '@caderno/core/basis';
 import type { ModelKind } from '@caderno/core/conditions';
 import type { DesignCase, DesignCondition, DesignQuestion, DesignRequirement, DesignSettings } from '@caderno/core/coverage';
 import type { ConditionLine } from '@caderno/contract';
-import { contentFromStore, outlinePlaces } from '../artefacts/index.ts';
+import { contentOrBroken, outlinePlaces } from '../artefacts/index.ts';
 import { selectRows, type Work } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
 
@@ -14,6 +14,16 @@ interface HeadRow {
   readonly meaningSince: number;
   readonly content: unknown;
   readonly schema: number;
+}
+
+/** Gathers which artefacts could not be read, for whoever wants to say so. */
+export class BrokenOnes {
+  readonly found: { readonly kind: ArtefactKind; readonly number: number }[] = [];
+
+  read<T>(kind: ArtefactKind, number: number, content: T | null): T | null {
+    if (content === null) this.found.push({ kind, number });
+    return content;
+  }
 }
 
 const HEADS = `
@@ -35,9 +45,12 @@ export async function designRequirements(work: Work, projectId: string): Promise
 }
 
 /** The conditions (alias `a`) that an SQL condition holds for. */
-export async function designConditions(work: Work, where: string, bind: readonly unknown[]): Promise<DesignCondition[]> {
+export async function designConditions(work: Work, where: string, bind: readonly unknown[], broken = new BrokenOnes()): Promise<DesignCondition[]> {
   const rows = await selectRows<HeadRow>(work, `${HEADS} WHERE a.kind = 'condition' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
-  return rows.map(({ number, content, schema, ...row }) => ({ id: artefactId('condition', number), ...row, content: contentFromStore('condition', schema, content) }));
+  return rows.flatMap(({ number, content, schema, ...row }) => {
+    const read = broken.read('condition', number, contentOrBroken('condition', schema, content));
+    return read === null ? [] : [{ id: artefactId('condition', number), ...row, content: read }];
+  });
 }
 
 /** What a list shows of the conditions (alias `a`) that an SQL condition holds for: the models are left where they are. */
@@ -49,22 +62,30 @@ export async function conditionHeads(work: Work, where: string, bind: readonly u
      WHERE a.kind = 'condition' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`,
     bind,
   );
-  return rows.map(({ number, schema, content, ...row }) => {
-    const { title, polarity, requirements, depths, under, order } = contentFromStore('condition', schema, content);
-    return { id: artefactId('condition', number), ...row, content: { title, polarity, requirements, depths, under, order } };
+  return rows.flatMap(({ number, schema, content, ...row }) => {
+    const read = contentOrBroken('condition', schema, content);
+    if (read === null) return [];
+    const { title, polarity, requirements, depths, under, order } = read;
+    return [{ id: artefactId('condition', number), ...row, content: { title, polarity, requirements, depths, under, order } }];
   });
 }
 
 /** The cases (alias `a`) that an SQL condition holds for. */
-export async function designCases(work: Work, where: string, bind: readonly unknown[]): Promise<DesignCase[]> {
+export async function designCases(work: Work, where: string, bind: readonly unknown[], broken = new BrokenOnes()): Promise<DesignCase[]> {
   const rows = await selectRows<HeadRow>(work, `${HEADS} WHERE a.kind = 'case' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
-  return rows.map(({ number, state, version, content, schema }) => ({ id: artefactId('case', number), state, version, content: contentFromStore('case', schema, content) }));
+  return rows.flatMap(({ number, state, version, content, schema }) => {
+    const read = broken.read('case', number, contentOrBroken('case', schema, content));
+    return read === null ? [] : [{ id: artefactId('case', number), state, version, content: read }];
+  });
 }
 
 /** The questions (alias `a`) that an SQL condition holds for. */
-export async function designQuestions(work: Work, where: string, bind: readonly unknown[]): Promise<DesignQuestion[]> {
+export async function designQuestions(work: Work, where: string, bind: readonly unknown[], broken = new BrokenOnes()): Promise<DesignQuestion[]> {
   const rows = await selectRows<HeadRow>(work, `${HEADS} WHERE a.kind = 'question' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
-  return rows.map(({ number, state, content, schema }) => ({ id: artefactId('question', number), state, content: contentFromStore('question', schema, content) }));
+  return rows.flatMap(({ number, state, content, schema }) => {
+    const read = broken.read('question', number, contentOrBroken('question', schema, content));
+    return read === null ? [] : [{ id: artefactId('question', number), state, content: read }];
+  });
 }
 
 /** The settings of a project that coverage depends on. */

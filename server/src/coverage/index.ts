@@ -1,4 +1,4 @@
 export { CoverageKeeper } from './keeper.ts';
 export { CoverageIndexes } from './indexes.ts';
-export { answer } from './question.ts';
+export { answer, type AnswerTo, type Question } from './question.ts';
 export { listConditions, readDesign } from './design.ts';

@@ -3,7 +3,8 @@ import { artefactId } from '@caderno/core/artefacts';
 import { CoverageIndex, type DesignChange } from '@caderno/core/coverage';
 import { selectRows, type Work } from '../database/index.ts';
 import { changedLibrary, projectLibrary } from './designLibrary.ts';
-import { designCases, designConditions, designQuestions, designRequirements, designSettings } from './designRows.ts';
+import { markBroken } from '../artefacts/index.ts';
+import { BrokenOnes, designCases, designConditions, designQuestions, designRequirements, designSettings } from './designRows.ts';
 
 /** An index and the revision it is of. */
 export interface KeptIndex {
@@ -50,15 +51,18 @@ async function bringUp(work: Work, projectId: string, kept: KeptIndex | undefine
 }
 
 async function fromScratch(work: Work, projectId: string): Promise<CoverageIndex> {
-  const cases = await designCases(work, 'a.project_id = $1', [projectId]);
-  return new CoverageIndex({
+  const broken = new BrokenOnes();
+  const cases = await designCases(work, 'a.project_id = $1', [projectId], broken);
+  const design = {
     requirements: await designRequirements(work, projectId),
-    conditions: await designConditions(work, 'a.project_id = $1', [projectId]),
+    conditions: await designConditions(work, 'a.project_id = $1', [projectId], broken),
     cases,
     library: await projectLibrary(work, projectId, cases),
-    questions: await designQuestions(work, 'a.project_id = $1', [projectId]),
+    questions: await designQuestions(work, 'a.project_id = $1', [projectId], broken),
     ...(await designSettings(work, projectId)),
-  });
+  };
+  await markBroken(work, projectId, broken.found);
+  return new CoverageIndex(design);
 }
 
 interface Changed {
@@ -82,9 +86,11 @@ async function settingsChanged(work: Work, projectId: string, revision: number):
 async function readChanges(work: Work, projectId: string, changed: readonly Changed[]): Promise<DesignChange[]> {
   const numbers = (kind: ArtefactKind): number[] => changed.filter((c) => c.kind === kind).map((c) => c.number);
   const where = 'a.project_id = $1 AND a.number = ANY($2)';
-  const conditions = await designConditions(work, where, [projectId, numbers('condition')]);
-  const cases = await designCases(work, where, [projectId, numbers('case')]);
-  const questions = await designQuestions(work, where, [projectId, numbers('question')]);
+  const broken = new BrokenOnes();
+  const conditions = await designConditions(work, where, [projectId, numbers('condition')], broken);
+  const cases = await designCases(work, where, [projectId, numbers('case')], broken);
+  const questions = await designQuestions(work, where, [projectId, numbers('question')], broken);
+  await markBroken(work, projectId, broken.found);
   const library = await changedLibrary(work, projectId, [...numbers('shared').map((n) => artefactId('shared', n)), ...numbers('dataSet').map((n) => artefactId('dataSet', n))], cases);
   return [
     // Before the cases, which may be pinned to what is new in it.

@@ -1,67 +1,82 @@
-import { Worker } from 'node:worker_threads';
-import type { Answer, AnswerTo, Question } from './question.ts';
+import { Refused } from '../refused.ts';
+import { ProjectThread } from './projectThread.ts';
+import type { AnswerTo, Question } from './question.ts';
 
-export interface Asked {
-  readonly id: number;
-  readonly projectId: string;
-  readonly question: Question;
-}
-export type Told =
-  | { readonly id: number; readonly ok: true; readonly answer: Answer }
-  | { readonly id: number; readonly ok: false; readonly error: unknown };
+/** Projects with a thread of their own at a time; the one asked longest ago gives its thread up. */
+const MOST_THREADS = 4;
 
-interface Waiting {
-  readonly resolve: (answer: Answer) => void;
-  readonly reject: (error: unknown) => void;
-}
+/** A thread that nobody asks for so long is ended: it gives its memory back. */
+const IDLE_MS = 10 * 60_000;
 
-// An index is millions of small objects that stay: with a small young generation each would be copied over and over.
-const YOUNG_GENERATION = { maxYoungGenerationSizeMb: 192 };
+/** After a question that took too much, the project's questions are refused for so long: the next one would take as much. */
+const REST_MS = 20_000;
 
-/** Answers questions on coverage from a thread of its own, so that requests are served meanwhile. */
+/**
+ * Answers questions on coverage, each project's in a thread of its own: a heavy one holds up its own project and
+ * nobody else, and is ended when it takes too much.
+ */
 export class CoverageKeeper {
   readonly #databaseUrl: string;
-  readonly #waiting = new Map<number, Waiting>();
-  #worker: Worker | null = null;
-  #last = 0;
+  /** The one asked longest ago first. */
+  readonly #threads = new Map<string, ProjectThread>();
+  readonly #line: (() => void)[] = [];
+  readonly #restUntil = new Map<string, number>();
+  readonly #sweep: NodeJS.Timeout;
+  #spare: ProjectThread | null;
 
   constructor(databaseUrl: string) {
     this.#databaseUrl = databaseUrl;
     // Started before the first question, which would otherwise wait for it.
-    this.#start();
+    this.#spare = new ProjectThread(databaseUrl);
+    this.#sweep = setInterval(() => this.#endIdle(), IDLE_MS / 10).unref();
   }
 
-  ask<Q extends Question>(projectId: string, question: Q): Promise<AnswerTo[Q['kind']]> {
-    const asked: Asked = { id: (this.#last += 1), projectId, question };
-    return new Promise<Answer>((resolve, reject) => {
-      this.#waiting.set(asked.id, { resolve, reject });
-      this.#start().postMessage(asked);
-    }) as Promise<AnswerTo[Q['kind']]>;
+  /** @throws Refused when it takes more time or memory than one question is given. */
+  async ask<Q extends Question>(projectId: string, question: Q): Promise<AnswerTo[Q['kind']]> {
+    if ((this.#restUntil.get(projectId) ?? 0) > performance.now()) throw new Refused({ code: 'computation_too_heavy' });
+    const thread = this.#threads.get(projectId) ?? (await this.#begin(projectId));
+    // Asked last: it is the last to go.
+    this.#threads.delete(projectId);
+    this.#threads.set(projectId, thread);
+    try {
+      return await thread.ask(projectId, question);
+    } catch (error) {
+      if (thread.ended) this.#end(projectId, thread);
+      if (error instanceof Refused && error.refusal.code === 'computation_too_heavy') this.#restUntil.set(projectId, performance.now() + REST_MS);
+      throw error;
+    } finally {
+      this.#line.shift()?.();
+    }
   }
 
   async close(): Promise<void> {
-    await this.#worker?.terminate();
+    clearInterval(this.#sweep);
+    await Promise.all([...this.#threads.values(), ...(this.#spare === null ? [] : [this.#spare])].map((thread) => thread.end()));
   }
 
-  /** A worker that died is replaced at the next question; those it owed an answer are told. */
-  #start(): Worker {
-    if (this.#worker !== null) return this.#worker;
-    const worker = new Worker(new URL('./keeper.worker.mjs', import.meta.url), { workerData: this.#databaseUrl, resourceLimits: YOUNG_GENERATION });
-    worker.on('message', (told: Told) => {
-      const waiting = this.#waiting.get(told.id);
-      this.#waiting.delete(told.id);
-      if (told.ok) waiting?.resolve(told.answer);
-      else waiting?.reject(told.error);
-    });
-    worker.on('error', (error) => this.#fail(error));
-    worker.on('exit', (code) => this.#fail(new Error(`The coverage worker ended with ${code}`)));
-    this.#worker = worker;
-    return worker;
+  /** A thread for a project that has none: the spare one, a new one, or one that is taken from whoever asked longest ago. */
+  async #begin(projectId: string): Promise<ProjectThread> {
+    for (;;) {
+      const begun = this.#threads.get(projectId);
+      if (begun !== undefined) return begun;
+      const idle = this.#threads.size < MOST_THREADS ? undefined : [...this.#threads].find(([, t]) => !t.busy);
+      if (idle !== undefined) this.#end(...idle);
+      if (this.#threads.size < MOST_THREADS) break;
+      await new Promise<void>((resolve) => this.#line.push(resolve));
+    }
+    const thread = this.#spare ?? new ProjectThread(this.#databaseUrl);
+    this.#spare = null;
+    this.#threads.set(projectId, thread);
+    return thread;
   }
 
-  #fail(error: unknown): void {
-    this.#worker = null;
-    for (const waiting of this.#waiting.values()) waiting.reject(error);
-    this.#waiting.clear();
+  #end(projectId: string, thread: ProjectThread): void {
+    if (this.#threads.get(projectId) === thread) this.#threads.delete(projectId);
+    void thread.end();
+  }
+
+  #endIdle(): void {
+    for (const [projectId, thread] of this.#threads) if (!thread.busy && performance.now() - thread.askedAt > IDLE_MS) this.#end(projectId, thread);
+    for (const [projectId, until] of this.#restUntil) if (until < performance.now()) this.#restUntil.delete(projectId);
   }
 }

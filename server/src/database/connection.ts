@@ -1,17 +1,28 @@
+import { EventEmitter } from 'node:events';
 import { Sequelize, type Transaction } from 'sequelize';
 
 /** All tables live in a schema of their own, so that a shared database holds nothing of ours elsewhere. */
 export const SCHEMA = 'caderno';
 
+/** Connections a server has at most; its threads have some of their own. */
+const MOST_CONNECTIONS = 12;
+
 /** A pool on the database at `url`. Nothing is connected until the first query. */
-export function openDatabase(url: string): Sequelize {
-  return new Sequelize(url, {
+export function openDatabase(url: string, most = MOST_CONNECTIONS): Sequelize {
+  const db = new Sequelize(url, {
     dialect: 'postgres',
     logging: false,
-    pool: { max: 12, min: 0, acquire: 10_000, idle: 10_000 },
+    pool: { max: most, min: 0, acquire: 10_000, idle: 10_000 },
     dialectOptions: { options: `-c search_path=${SCHEMA} -c statement_timeout=60000`, application_name: 'caderno', connectionTimeoutMillis: 5_000 },
     define: { underscored: true, timestamps: false, freezeTableName: true, schema: SCHEMA },
   });
+  db.addHook('afterConnect', survive);
+  return db;
+}
+
+/** A connection may fail at any moment, also when nobody waits for it: whoever uses it next is told, and the process goes on. */
+function survive(connection: unknown): void {
+  if (connection instanceof EventEmitter) connection.on('error', () => undefined);
 }
 
 /** What a service works in: the database, and the transaction it belongs to. */

@@ -6,13 +6,24 @@ import { basis } from './migrations/0002-basis.ts';
 import { shared } from './migrations/0003-shared.ts';
 import { attachments } from './migrations/0004-attachments.ts';
 import { dataSets } from './migrations/0005-data-sets.ts';
+import { safety } from './migrations/0006-safety.ts';
 
-const MIGRATIONS = [first, basis, shared, attachments, dataSets];
+const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety];
 
 /** Any number, the same in all our processes: servers that start together migrate one after the other. */
 const MIGRATION_LOCK = 7_201_126;
 
-/** Brings the schema to the newest form. Safe to run by several servers at once. */
+/** The database was brought further by a newer Caderno, which may have stored what this one would lose. */
+export class DatabaseNewer extends Error {
+  readonly unknown: readonly string[];
+  constructor(unknown: readonly string[]) {
+    super(`The database is newer than this server: ${unknown.join(', ')}`);
+    this.name = 'DatabaseNewer';
+    this.unknown = unknown;
+  }
+}
+
+/** Brings the schema to the newest form. Safe to run by several servers at once. @throws DatabaseNewer */
 export async function migrate(db: Sequelize): Promise<readonly string[]> {
   return db.transaction(async (lock) => {
     await db.query(`SELECT pg_advisory_xact_lock(${MIGRATION_LOCK})`, { transaction: lock });
@@ -22,6 +33,9 @@ export async function migrate(db: Sequelize): Promise<readonly string[]> {
       storage: new SequelizeStorage({ sequelize: db, schema: SCHEMA, tableName: 'migration' }),
       logger: undefined,
     });
+    const known = new Set(MIGRATIONS.map((m) => m.name));
+    const unknown = (await umzug.executed()).map((m) => m.name).filter((name) => !known.has(name));
+    if (unknown.length > 0) throw new DatabaseNewer(unknown);
     return (await umzug.up()).map((done) => done.name);
   });
 }

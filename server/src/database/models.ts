@@ -17,6 +17,8 @@ export class ProjectRow extends Model<InferAttributes<ProjectRow>, InferCreation
   declare id: CreationOptional<string>;
   declare key: string;
   declare name: string;
+  /** Made by one of the demo's people, who have a role in such projects only. */
+  declare demo: boolean;
   /** Counts the commands on the project; what is computed is tagged with it. */
   declare revision: CreationOptional<number>;
 }
@@ -123,7 +125,7 @@ function defineModels(sequelize: Sequelize): Models {
     { sequelize, tableName: 'person' },
   );
   const Project = class extends ProjectRow {};
-  Project.init({ id: uuidKey, key: text, name: text, revision: int }, { sequelize, tableName: 'project' });
+  Project.init({ id: uuidKey, key: text, name: text, demo: DataTypes.BOOLEAN, revision: int }, { sequelize, tableName: 'project' });
   const Member = class extends MemberRow {};
   Member.init({ projectId: { type: DataTypes.UUID, primaryKey: true }, personId: { type: DataTypes.UUID, primaryKey: true }, role: text }, { sequelize, tableName: 'member' });
   const Artefact = class extends ArtefactRow {};

@@ -12,8 +12,9 @@ import { createArtefact, findArtefact, idOfRow, keepAttachment, readContent, rea
 import { saveSettings } from '../basis/index.ts';
 import { inTransaction, modelsOf, type Work } from '../database/index.ts';
 import { createDemoPerson, joinProject } from '../people/index.ts';
-import { guessedMapping, importFile } from '../exchange/index.ts';
+import { guessedMapping, importFile, readEntries } from '../exchange/index.ts';
 import { createProject, readSettings } from '../projects/index.ts';
+import type { SecretBox } from '../secrets/index.ts';
 import { STORIES_FILE, storiesFile } from '../tracker/index.ts';
 import { caseContent, conditionContent, dataSetContent, questionContent, requirementContent, sharedContent, withDemoData, type FindUsable, type Made, type MadeCase, type MadeCondition, type MadeDataSet, type MadeRequirement, type MadeShared } from './contents.ts';
 import {
@@ -40,6 +41,7 @@ interface Act {
 
 interface Loading {
   readonly work: Work;
+  readonly box: SecretBox;
   readonly projectId: string;
   readonly now: Date;
   readonly people: ReadonlyMap<string, string>;
@@ -49,7 +51,7 @@ interface Loading {
 }
 
 /** Loads the demo project of a folder through the services a person's edits go through, dated back from `now`. All or nothing. */
-export async function loadDemo(db: Sequelize, folder: string, now: Date, trackerAddress: string | null = null): Promise<string> {
+export async function loadDemo(db: Sequelize, box: SecretBox, folder: string, now: Date, trackerAddress: string | null = null): Promise<string> {
   const project = await readDocument(folder, 'project.yaml', projectDocument);
   const requirements = await readDocument(folder, 'requirements.yaml', requirementsDocument);
   const conditions = await readDocument(folder, 'conditions.yaml', conditionsDocument);
@@ -62,7 +64,7 @@ export async function loadDemo(db: Sequelize, folder: string, now: Date, tracker
   const written = await readDocument(folder, 'settings.yaml', settingsDocument);
   const settings = { ...written, tracker: { ...written.tracker, address: trackerAddress ?? written.tracker.address } };
   await inTransaction(db, async (work) => {
-    const loading = await beginProject(work, project, now);
+    const loading = await beginProject(work, box, project, now);
     const { made } = loading;
     const acts: Act[] = [
       ...imports.map((demo) => ({ ...demo, run: () => bringIn(loading, folder, demo, settings.tracker) })),
@@ -126,21 +128,21 @@ async function readDocument<T>(folder: string, name: string, schema: z.ZodType<T
   return schema.parse(parse(await readFile(join(folder, name), 'utf8')));
 }
 
-async function beginProject(work: Work, project: z.infer<typeof projectDocument>, now: Date): Promise<Loading> {
+async function beginProject(work: Work, box: SecretBox, project: z.infer<typeof projectDocument>, now: Date): Promise<Loading> {
   const people = new Map<string, string>();
   for (const person of project.people) people.set(person.name, await createDemoPerson(work, { ...person, administrator: person.installation }));
   const founder = project.people.find((p) => p.installation);
   if (founder === undefined) throw new Error('The demo has an administrator of the installation: expected one, got none');
   const { id } = await createProject(work, find(people, founder.name), project);
   for (const person of project.people) if (person !== founder) await joinProject(work, id, find(people, person.name), person.role);
-  return { work, projectId: id, now, people, made: { requirement: new Map(), condition: new Map(), case: new Map(), shared: new Map(), dataSet: new Map() }, day: { daysAgo: Number.NaN, done: 0 } };
+  return { work, box, projectId: id, now, people, made: { requirement: new Map(), condition: new Map(), case: new Map(), shared: new Map(), dataSet: new Map() }, day: { daysAgo: Number.NaN, done: 0 } };
 }
 
 /** Imports a file as a person would who takes the mapping that is offered. */
 async function bringIn(loading: Loading, folder: string, demo: DemoImport, tracker: TrackerConnection): Promise<void> {
   const file = 'file' in demo ? { name: demo.file, bytes: await readFile(join(folder, demo.file)) } : { name: STORIES_FILE, bytes: await earlierStories(folder, demo.stories, tracker) };
   const mapping = await guessedMapping(loading.work, loading.projectId, file);
-  await importFile(loading.work, commander(loading, demo), file, { mapping, reading: GUESS_ALL, choices: {} });
+  await importFile(loading.work, commander(loading, demo), await readEntries(file, mapping, GUESS_ALL), { mapping, choices: {} });
   await readImported(loading);
 }
 
@@ -180,7 +182,7 @@ async function applySettings(loading: Loading, demo: z.infer<typeof settingsDocu
     return found.id;
   };
   const constants = demo.constants.map(({ in: others, ...constant }, i) => ({ id: `c${i + 1}`, ...constant, others: Object.fromEntries(Object.entries(others).map(([name, value]) => [idOf(name), value])) }));
-  await saveSettings(loading.work, commander(loading, demo), 'lead', version, { ...settings, glossary, constants, configurations, rulesOff: demo.rulesOff, tracker: demo.tracker });
+  await saveSettings(loading.work, loading.box, commander(loading, demo), 'lead', version, { ...settings, glossary, constants, configurations, rulesOff: demo.rulesOff, tracker: demo.tracker });
 }
 
 /** A question is raised, and later answered or withdrawn. */

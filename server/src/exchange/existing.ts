@@ -1,11 +1,12 @@
 import { artefactId, type ArtefactState } from '@caderno/core/artefacts';
 import { FIELDS, attributeField, fieldText, type Entry, type ExistingRequirement, type FieldName, type ImportBase } from '@caderno/core/exchange';
-import { contentFromStore } from '../artefacts/index.ts';
+import { contentOrRefused } from '../artefacts/index.ts';
 import { selectRows, type Work } from '../database/index.ts';
 
 interface ExistingRow {
   readonly rowId: string;
   readonly number: number;
+  readonly version: number;
   readonly state: ArtefactState;
   readonly schema: number;
   readonly content: unknown;
@@ -25,7 +26,7 @@ export async function existingRequirements(work: Work, projectId: string, source
   const named = entries.flatMap((e) => (e.ownId === null ? [] : [Number(e.ownId.slice(2))]));
   const rows = await selectRows<ExistingRow>(
     work,
-    `SELECT a.id AS "rowId", a.number, a.state, v.schema, v.content, p.number AS "parentNumber",
+    `SELECT a.id AS "rowId", a.number, v.version, a.state, v.schema, v.content, p.number AS "parentNumber",
        pv.content->'origin'->>'source' AS "parentSource", pv.content->'origin'->>'id' AS "parentKey", i.base
      FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
        LEFT JOIN artefact p ON p.id = a.parent_id LEFT JOIN artefact_version pv ON pv.artefact_id = p.id AND pv.version = p.head
@@ -38,7 +39,7 @@ export async function existingRequirements(work: Work, projectId: string, source
 }
 
 function toExisting(row: ExistingRow, source: string, versions: ReadonlyMap<number, ImportBase>): StoredRequirement {
-  const content = contentFromStore('requirement', row.schema, row.content);
+  const content = contentOrRefused('requirement', row);
   const fromSource = content.origin?.source === source;
   const parent = row.parentNumber === null ? null : row.parentSource === source && fromSource ? (row.parentKey ?? '') : artefactId('requirement', row.parentNumber);
   return {
@@ -55,17 +56,17 @@ function toExisting(row: ExistingRow, source: string, versions: ReadonlyMap<numb
 async function versionBases(work: Work, projectId: string, entries: readonly Entry[]): Promise<Map<number, ImportBase>> {
   const wanted = entries.flatMap((e) => (e.ownId === null || e.version === null ? [] : [{ number: Number(e.ownId.slice(2)), version: e.version }]));
   if (wanted.length === 0) return new Map();
-  const rows = await selectRows<{ number: number; schema: number; content: unknown }>(
+  const rows = await selectRows<{ number: number; version: number; schema: number; content: unknown }>(
     work,
-    `SELECT a.number, v.schema, v.content FROM jsonb_to_recordset($2::jsonb) AS r(number int, version int)
+    `SELECT a.number, v.version, v.schema, v.content FROM jsonb_to_recordset($2::jsonb) AS r(number int, version int)
      JOIN artefact a ON a.project_id = $1 AND a.kind = 'requirement' AND a.number = r.number JOIN artefact_version v ON v.artefact_id = a.id AND v.version = r.version`,
     [projectId, JSON.stringify(wanted)],
   );
   return new Map(
-    rows.map(({ number, schema, content }) => {
-      const then = contentFromStore('requirement', schema, content);
+    rows.map((row) => {
+      const then = contentOrRefused('requirement', row);
       const names: FieldName[] = [...FIELDS, ...then.attributes.map((a) => attributeField(a.id))];
-      return [number, { fields: Object.fromEntries(names.map((name) => [name, fieldText(then, name)])), relations: [], facts: '' }];
+      return [row.number, { fields: Object.fromEntries(names.map((name) => [name, fieldText(then, name)])), relations: [], facts: '' }];
     }),
   );
 }

@@ -1,11 +1,12 @@
 import { artefactId, type ArtefactState } from '@caderno/core/artefacts';
-import { orderOutline, type RequirementContent } from '@caderno/core/basis';
+import { EMPTY_REQUIREMENT, orderOutline, type RequirementContent } from '@caderno/core/basis';
 import { NO_ITEMS, type CoverageReport } from '@caderno/core/coverage';
 import { LONGEST_XLSX_CELL, exportSections, exportTable, writeCsv, writeMarkdown, writeReqif, writeXlsx, type ExportedRequirement, type ImportBase, type ReqifObject, type ReqifSource } from '@caderno/core/exchange';
-import type { ExportFormat, FileAnswer } from '@caderno/contract';
+import type { ExportFormat } from '@caderno/contract';
+import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
-import { contentFromStore, outlinePlaces } from '../artefacts/index.ts';
-import { selectRows, type Work } from '../database/index.ts';
+import { contentOrBroken, outlinePlaces } from '../artefacts/index.ts';
+import { inTransaction, selectRows, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
 import { listSources } from './importFile.ts';
 import { projectKey } from './importing.ts';
@@ -18,13 +19,22 @@ const TYPES: Record<ExportFormat, string> = {
 };
 
 /** The basis as a file; withdrawn requirements are left out. With a report it says what is covered. */
-export async function exportBasis(work: Work, projectId: string, format: ExportFormat, report: CoverageReport | null, at: Date): Promise<FileAnswer> {
-  const project = await projectKey(work, projectId);
-  const requirements = await exportedRequirements(work, projectId, report);
-  return { name: `${project}-basis.${format}`, type: TYPES[format], bytes: await bytesOf(work, projectId, project, format, requirements, report !== null, at) };
+export async function exportBasis(db: Sequelize, projectId: string, format: ExportFormat, report: CoverageReport | null, at: Date): Promise<{ readonly name: string; readonly type: string; readonly bytes: Uint8Array }> {
+  const parts = await inTransaction(db, async (work) => {
+    const requirements = await exportedRequirements(work, projectId, report);
+    return { project: await projectKey(work, projectId), requirements, reqif: format === 'reqif' ? await reqifParts(work, projectId, requirements) : null };
+  });
+  return { name: `${parts.project}-basis.${format}`, type: TYPES[format], bytes: await bytesOf(format, parts, report !== null, at) };
 }
 
-async function bytesOf(work: Work, projectId: string, project: string, format: ExportFormat, requirements: readonly ExportedRequirement[], figures: boolean, at: Date): Promise<Uint8Array> {
+interface ExportParts {
+  readonly project: string;
+  readonly requirements: readonly ExportedRequirement[];
+  /** For ReqIF only. */
+  readonly reqif: Awaited<ReturnType<typeof reqifParts>> | null;
+}
+
+async function bytesOf(format: ExportFormat, { project, requirements, reqif }: ExportParts, figures: boolean, at: Date): Promise<Uint8Array> {
   switch (format) {
     case 'csv':
       return Buffer.from(writeCsv(exportTable(project, requirements, figures)));
@@ -37,14 +47,14 @@ async function bytesOf(work: Work, projectId: string, project: string, format: E
       return writeXlsx('Basis', table);
     }
     case 'reqif':
-      return Buffer.from(writeReqif({ project, title: project, at: at.toISOString(), requirements, ...(await reqifParts(work, projectId, requirements)) }));
+      return Buffer.from(writeReqif({ project, title: project, at: at.toISOString(), requirements, ...(reqif ?? { sources: new Map(), objects: new Map() }) }));
   }
 }
 
 async function exportedRequirements(work: Work, projectId: string, report: CoverageReport | null): Promise<ExportedRequirement[]> {
-  const rows = await selectRows<{ number: number; version: number; state: ArtefactState; schema: number; content: unknown }>(
+  const rows = await selectRows<{ number: number; title: string; version: number; state: ArtefactState; schema: number; content: unknown }>(
     work,
-    `SELECT a.number, a.head AS version, a.state, v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
+    `SELECT a.number, a.title, a.head AS version, a.state, v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
      WHERE a.project_id = $1 AND a.kind = 'requirement' AND a.deleted_at IS NULL AND a.state <> 'withdrawn'`,
     [projectId],
   );
@@ -54,10 +64,15 @@ async function exportedRequirements(work: Work, projectId: string, report: Cover
   return orderOutline(places).flatMap(({ place, depth }): ExportedRequirement[] => {
     const row = byId.get(place.id);
     if (row === undefined) return [];
-    const content: RequirementContent = contentFromStore('requirement', row.schema, row.content);
+    const content: RequirementContent = contentOrBroken('requirement', row.schema, row.content) ?? unreadable(row.title);
     const parent = place.parent !== null && byId.has(place.parent) ? place.parent : null;
     return [{ id: place.id, version: row.version, parent, depth, state: row.state, content, design: report === null ? null : (designs.get(place.id) ?? { conditions: [], counts: NO_ITEMS }) }];
   });
+}
+
+/** Stands in an export for a requirement that cannot be read, so that nobody takes the file for the whole. */
+function unreadable(title: string): RequirementContent {
+  return { ...EMPTY_REQUIREMENT, title, text: 'What is stored of this requirement cannot be read. It is left out here; open it in Caderno to restore an earlier version.' };
 }
 
 async function designsOf(work: Work, projectId: string, report: CoverageReport | null): Promise<Map<string, NonNullable<ExportedRequirement['design']>>> {
@@ -69,6 +84,16 @@ async function designsOf(work: Work, projectId: string, report: CoverageReport |
 
 const objectSchema = z.object({ type: z.string(), hierarchyId: z.string(), specification: z.string() });
 
+/** What was kept of an imported object; what cannot be read of it is written as though it had been made here. */
+function objectOf(text: string): ReqifObject | null {
+  try {
+    return objectSchema.nullable().catch(null).parse(JSON.parse(text));
+  } catch (error) {
+    if (error instanceof SyntaxError) return null;
+    throw error;
+  }
+}
+
 async function reqifParts(work: Work, projectId: string, requirements: readonly ExportedRequirement[]): Promise<{ sources: Map<string, ReqifSource>; objects: Map<string, ReqifObject> }> {
   const sources = new Map((await listSources(work, projectId)).flatMap((s) => (s.types === null ? [] : [[s.name, { types: s.types, mapping: s.mapping }] as const])));
   const bases = await selectRows<{ number: number; base: ImportBase }>(work, 'SELECT a.number, i.base FROM imported i JOIN artefact a ON a.id = i.artefact_id WHERE a.project_id = $1', [projectId]);
@@ -76,7 +101,10 @@ async function reqifParts(work: Work, projectId: string, requirements: readonly 
   const objects = new Map<string, ReqifObject>();
   for (const { id, content } of requirements) {
     const text = facts.get(id) ?? '';
-    if (text !== '' && sources.has(content.origin?.source ?? '')) objects.set(id, objectSchema.parse(JSON.parse(text)));
+    if (text !== '' && sources.has(content.origin?.source ?? '')) {
+      const object = objectOf(text);
+      if (object !== null) objects.set(id, object);
+    }
   }
   return { sources, objects };
 }

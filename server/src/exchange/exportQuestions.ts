@@ -1,8 +1,8 @@
 import { artefactId } from '@caderno/core/artefacts';
-import type { QuestionContent } from '@caderno/core/basis';
+import { EMPTY_QUESTION, type QuestionContent } from '@caderno/core/basis';
 import { writeCsv } from '@caderno/core/exchange';
 import type { FileAnswer } from '@caderno/contract';
-import { contentFromStore } from '../artefacts/index.ts';
+import { contentOrBroken } from '../artefacts/index.ts';
 import { selectRows, type Work } from '../database/index.ts';
 import { projectKey } from './importing.ts';
 
@@ -21,17 +21,22 @@ export async function exportQuestions(work: Work, projectId: string, format: 'md
 }
 
 async function listQuestions(work: Work, projectId: string, status: 'open' | 'all', heldUp: Readonly<Record<string, number>>): Promise<Listed[]> {
-  const rows = await selectRows<{ number: number; schema: number; content: unknown }>(
+  const rows = await selectRows<{ number: number; title: string; schema: number; content: unknown }>(
     work,
-    `SELECT a.number, v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
+    `SELECT a.number, a.title, v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
      WHERE a.project_id = $1 AND a.kind = 'question' AND a.deleted_at IS NULL AND a.state <> 'withdrawn' AND ($2 = 'all' OR a.facts->>'status' = $2) ORDER BY a.number`,
     [projectId, status],
   );
-  const listed = rows.map(({ number, schema, content }): Listed => {
+  const listed = rows.map(({ number, title, schema, content }): Listed => {
     const id = artefactId('question', number);
-    return { id, content: contentFromStore('question', schema, content), holdsUp: heldUp[id] ?? 0 };
+    return { id, content: contentOrBroken('question', schema, content) ?? unreadable(title), holdsUp: heldUp[id] ?? 0 };
   });
   return listed.sort((a, b) => b.holdsUp - a.holdsUp);
+}
+
+/** Stands in an export for a question that cannot be read. */
+function unreadable(title: string): QuestionContent {
+  return { ...EMPTY_QUESTION, title, text: 'What is stored of this question cannot be read; open it in Caderno to restore an earlier version.' };
 }
 
 const subjects = ({ about }: QuestionContent): string => about.map((s) => (s.kind === 'requirement' && s.words !== '' ? `${s.id} “${s.words}”` : s.id)).join(', ');

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import type { Mapping, ReqifTypes } from '@caderno/core/exchange';
-import type { ImportProgress } from '@caderno/contract';
+import { FILE_LIMITS, type Mapping, type ReqifTypes } from '@caderno/core/exchange';
+import { LIMITS, type ImportProgress } from '@caderno/contract';
 import { execute, selectRows, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
 
@@ -13,9 +13,16 @@ export interface StoredFile {
 /** How long a file is kept that nobody imports. */
 const KEPT_HOURS = 24;
 
-/** Keeps a file until it is imported; what others left lying is swept away. */
+/** Removes files that nobody imported. */
+export async function sweepFiles(work: Work): Promise<void> {
+  await execute(work, `DELETE FROM import_file WHERE at < now() - interval '${KEPT_HOURS} hours'`);
+}
+
+/** Keeps a file until it is imported. @throws Refused when too much of the person's waits already. */
 export async function keepFile(work: Work, projectId: string, personId: string, { name, bytes }: StoredFile, at: Date): Promise<string> {
-  await execute(work, `DELETE FROM import_file WHERE at < $1::timestamptz - interval '${KEPT_HOURS} hours'`, [at]);
+  if (bytes.length > FILE_LIMITS.bytes) throw new Refused({ code: 'file_too_large', limit: FILE_LIMITS.bytes });
+  const [waiting] = await selectRows<{ bytes: string }>(work, `SELECT coalesce(sum(length(bytes)), 0) AS bytes FROM import_file WHERE person_id = $1 AND state <> 'done' AND at > $2::timestamptz - interval '${KEPT_HOURS} hours'`, [personId, at]);
+  if (Number(waiting?.bytes ?? 0) + bytes.length > LIMITS.waitingFiles) throw new Refused({ code: 'quota_exceeded', of: 'person', limit: LIMITS.waitingFiles });
   const id = randomUUID();
   await execute(work, `INSERT INTO import_file (id, project_id, person_id, name, bytes, at, state) VALUES ($1, $2, $3, $4, $5, $6, 'waiting')`, [id, projectId, personId, name, Buffer.from(bytes), at]);
   return id;
@@ -34,9 +41,12 @@ export async function readProgress(work: Work, projectId: string, id: string): P
   return progress;
 }
 
+/** A run that has not ended by then was cut off with its server. */
+const LONGEST_RUN_SECONDS = 180;
+
 /** Takes the file for one run. @throws Refused when it is running already. */
 export async function beginRun(work: Work, projectId: string, id: string): Promise<void> {
-  const [begun] = await selectRows(work, `UPDATE import_file SET state = 'running', done = 0, total = 0 WHERE id = $1 AND project_id = $2 AND state <> 'running' RETURNING id`, [id, projectId]);
+  const [begun] = await selectRows(work, `UPDATE import_file SET state = 'running', done = 0, total = 0, begun_at = now() WHERE id = $1 AND project_id = $2 AND (state <> 'running' OR begun_at < now() - interval '${LONGEST_RUN_SECONDS} seconds') RETURNING id`, [id, projectId]);
   if (begun !== undefined) return;
   await readProgress(work, projectId, id);
   throw new Refused({ code: 'import_running' });

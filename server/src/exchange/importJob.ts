@@ -1,42 +1,65 @@
+import { readFile, writeFile } from 'node:fs/promises';
+import type { CoverageReport } from '@caderno/core/coverage';
 import type { Mapping, ReadingOptions } from '@caderno/core/exchange';
-import type { ImportDraft, ImportPreview, Refusal } from '@caderno/contract';
-import { inTransaction, type Work } from '../database/index.ts';
+import { GUESS_ALL } from '@caderno/core/exchange';
+import type { ExportFormat, ImportDraft, ImportPreview, Refusal, TrackerState } from '@caderno/contract';
+import { inTransaction } from '../database/index.ts';
 import type { Commander } from '../artefacts/index.ts';
 import type { Sequelize } from 'sequelize';
-import { noteProgress, readKeptFile } from './importFile.ts';
-import { describeFile, previewFile } from './importing.ts';
+import { STORIES_FILE } from '../tracker/index.ts';
+import { planStories } from './checkStories.ts';
+import { exportBasis } from './exportBasis.ts';
+import { keepFile, noteProgress, readKeptFile } from './importFile.ts';
+import { describeFile, previewFile, readEntries } from './importing.ts';
 import { importFile, type ImportOrder } from './run.ts';
 
-/** What the importer's thread is asked for. */
+/** What the thread for files is asked for. Files are handed over by their path: nobody else holds their bytes. */
 export type ImportJob =
+  | { readonly kind: 'keep'; readonly projectId: string; readonly personId: string; readonly name: string; readonly path: string }
   | { readonly kind: 'describe'; readonly projectId: string; readonly file: string; readonly reading: ReadingOptions }
   | { readonly kind: 'preview'; readonly projectId: string; readonly file: string; readonly mapping: Mapping; readonly reading: ReadingOptions }
-  | { readonly kind: 'run'; readonly commander: Commander; readonly file: string; readonly order: ImportOrder };
+  | { readonly kind: 'run'; readonly commander: Commander; readonly file: string; readonly order: ImportOrder }
+  | { readonly kind: 'checkStories'; readonly projectId: string; readonly path: string; readonly at: Date }
+  | { readonly kind: 'exportBasis'; readonly projectId: string; readonly format: ExportFormat; readonly report: CoverageReport | null; readonly at: Date; readonly path: string };
 
 export interface ImportAnswer {
+  readonly keep: ImportDraft;
   readonly describe: ImportDraft;
   readonly preview: ImportPreview;
   /** The id of the change. */
   readonly run: string;
+  readonly checkStories: TrackerState;
+  /** The file is written to the path of the job. */
+  readonly exportBasis: { readonly name: string; readonly type: string };
 }
 
 /** What the thread tells when it is done. */
 export type ImportTold = { readonly ok: true; readonly answer: ImportAnswer[keyof ImportAnswer] } | { readonly ok: false; readonly refusal: Refusal } | { readonly ok: false; readonly error: unknown };
 
+/** Files are read and written outside of transactions: a slow one holds nobody up. */
 export async function doImportJob(db: Sequelize, job: ImportJob): Promise<ImportAnswer[keyof ImportAnswer]> {
-  return inTransaction(db, (work) => carryOut(db, work, job));
-}
-
-async function carryOut(db: Sequelize, work: Work, job: ImportJob): Promise<ImportAnswer[keyof ImportAnswer]> {
   switch (job.kind) {
+    case 'keep': {
+      const bytes = await readFile(job.path);
+      const id = await inTransaction(db, (work) => keepFile(work, job.projectId, job.personId, { name: job.name, bytes }, new Date()));
+      return describeFile(db, job.projectId, id, GUESS_ALL);
+    }
     case 'describe':
-      return describeFile(work, job.projectId, job.file, job.reading);
+      return describeFile(db, job.projectId, job.file, job.reading);
     case 'preview':
-      return previewFile(work, job.projectId, job.file, job.mapping, job.reading);
+      return previewFile(db, job.projectId, job.file, job.mapping, job.reading);
     case 'run': {
-      const file = await readKeptFile(work, job.commander.projectId, job.file);
+      const file = await inTransaction(db, (work) => readKeptFile(work, job.commander.projectId, job.file));
+      const entries = await readEntries(file, job.order.mapping, job.order.reading);
       // Progress is told by transactions of its own: it must be seen while the import is not.
-      return importFile(work, job.commander, file, job.order, (done, total) => inTransaction(db, (apart) => noteProgress(apart, job.file, done, total)));
+      return inTransaction(db, (work) => importFile(work, job.commander, entries, job.order, (done, total) => inTransaction(db, (apart) => noteProgress(apart, job.file, done, total))));
+    }
+    case 'checkStories':
+      return planStories(db, job.projectId, { name: STORIES_FILE, bytes: await readFile(job.path) }, job.at);
+    case 'exportBasis': {
+      const { bytes, ...file } = await exportBasis(db, job.projectId, job.format, job.report, job.at);
+      await writeFile(job.path, bytes, { flag: 'wx', mode: 0o600 });
+      return file;
     }
   }
 }

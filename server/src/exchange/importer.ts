@@ -3,8 +3,9 @@ import { Refused } from '../refused.ts';
 import type { ImportAnswer, ImportJob, ImportTold } from './importJob.ts';
 
 /** What one file may take. Beyond it the thread is ended, and with it all it had begun. */
-const MEMORY = { maxOldGenerationSizeMb: 400, maxYoungGenerationSizeMb: 64 };
-const MOST_MS = 120_000;
+const MEMORY = { maxOldGenerationSizeMb: 320, maxYoungGenerationSizeMb: 48 };
+/** An import writes into the database as well as it reads. */
+const MOST_MS: Record<ImportJob['kind'], number> = { keep: 45_000, describe: 45_000, preview: 45_000, run: 120_000, checkStories: 45_000, exportBasis: 60_000 };
 /** Threads at a time; the next file waits. */
 const MOST_AT_ONCE = 2;
 /** A thread nobody needs for so long is ended: it gives its memory back. */
@@ -15,31 +16,36 @@ interface Idle {
   readonly timer: NodeJS.Timeout;
 }
 
-/** Reads and imports files in threads of their own, so that no file can hold up or bring down the server. */
+interface Waiting {
+  readonly whose: string;
+  readonly begin: () => void;
+}
+
+/** Reads, imports and writes files in threads of their own, so that no file can hold up or bring down the server. */
 export class Importer {
   readonly #databaseUrl: string;
   readonly #all = new Set<Worker>();
   readonly #idle: Idle[] = [];
-  readonly #queue: (() => void)[] = [];
-  #atWork = 0;
+  readonly #queue: Waiting[] = [];
+  /** Whose jobs are at work. */
+  readonly #atWork: string[] = [];
   #closed = false;
 
   constructor(databaseUrl: string) {
     this.#databaseUrl = databaseUrl;
   }
 
-  /** @throws Refused when the job is refused, or takes more than one file is given. */
-  async ask<J extends ImportJob>(job: J): Promise<ImportAnswer[J['kind']]> {
-    if (this.#atWork >= MOST_AT_ONCE) await new Promise<void>((resolve) => this.#queue.push(resolve));
-    this.#atWork += 1;
+  /** `whose`: who waits for it; nobody's files keep all threads while others wait. @throws Refused when the job is refused, or takes more than one file is given. */
+  async ask<J extends ImportJob>(job: J, whose: string): Promise<ImportAnswer[J['kind']]> {
+    await this.#turn(whose);
     try {
       const told = await this.#do(job);
       if (told.ok) return told.answer as ImportAnswer[J['kind']];
       if ('refusal' in told) throw new Refused(told.refusal);
       throw told.error;
     } finally {
-      this.#atWork -= 1;
-      this.#queue.shift()?.();
+      this.#atWork.splice(this.#atWork.indexOf(whose), 1);
+      this.#next();
     }
   }
 
@@ -49,11 +55,29 @@ export class Importer {
     await Promise.all([...this.#all].map((worker) => worker.terminate()));
   }
 
+  #turn(whose: string): Promise<void> {
+    return new Promise((resolve) => {
+      this.#queue.push({ whose, begin: resolve });
+      this.#next();
+    });
+  }
+
+  /** Begins what waits longest of those who have nothing at work; else of anybody, as long as one thread is left for others. */
+  #next(): void {
+    if (this.#atWork.length >= MOST_AT_ONCE) return;
+    const fresh = this.#queue.findIndex((w) => !this.#atWork.includes(w.whose));
+    const place = fresh >= 0 ? fresh : this.#atWork.length < MOST_AT_ONCE - 1 ? 0 : -1;
+    const [next] = place < 0 ? [] : this.#queue.splice(place, 1);
+    if (next === undefined) return;
+    this.#atWork.push(next.whose);
+    next.begin();
+  }
+
   #do(job: ImportJob): Promise<ImportTold> {
     const worker = this.#take();
     const tooHeavy: ImportTold = { ok: false, refusal: { code: 'import_too_heavy' } };
     return new Promise<ImportTold>((resolve) => {
-      const timer = setTimeout(() => void worker.terminate(), MOST_MS);
+      const timer = setTimeout(() => void worker.terminate(), MOST_MS[job.kind]);
       const end = (told: ImportTold, reusable: boolean): void => {
         clearTimeout(timer);
         worker.off('message', onMessage);
@@ -64,7 +88,7 @@ export class Importer {
         resolve(told);
       };
       const onMessage = (told: ImportTold): void => end(told, true);
-      const onError = (error: Error): void => end('code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? tooHeavy : { ok: false, error }, false);
+      const onError = (error: Error): void => end(isTooHeavy(error) ? tooHeavy : { ok: false, error }, false);
       // Ended from outside, by the clock or with the server.
       const onExit = (): void => end(this.#closed ? { ok: false, refusal: { code: 'database_unavailable' } } : tooHeavy, false);
       worker.on('message', onMessage);
@@ -100,4 +124,9 @@ export class Importer {
     const place = this.#idle.findIndex((idle) => idle.worker === worker);
     if (place >= 0) this.#idle.splice(place, 1);
   }
+}
+
+/** Out of memory or of stack: what was asked for is too much for one file. */
+function isTooHeavy(error: Error): boolean {
+  return ('code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY') || (error instanceof RangeError && /call stack/.test(error.message));
 }

@@ -3,7 +3,7 @@ import { openDatabase } from '../database/index.ts';
 import { Refused } from '../refused.ts';
 import { doImportJob, type ImportJob, type ImportTold } from './importJob.ts';
 
-const db = openDatabase(String(workerData));
+const db = openDatabase(String(workerData), 4);
 
 // One job at a time: the next one is sent when this one is told.
 parentPort?.on('message', (job: ImportJob) => {

@@ -1,11 +1,14 @@
-import { GUESS_ALL, entriesOf, guessMapping, mostTelling, planImport, readFile, sourceNameOf, type Entries, type ImportPlan, type Mapping, type ReadingOptions, type SourceDocument } from '@caderno/core/exchange';
-import { LIMITS, MOST_PREVIEWED, type ImportDraft, type ImportPreview } from '@caderno/contract';
-import { selectRows, type Work } from '../database/index.ts';
+import { artefactId, type RequirementId } from '@caderno/core/artefacts';
+import type { RequirementContent } from '@caderno/core/basis';
+import { GUESS_ALL, addedContent, at, changedContent, conflictKey, entriesOf, error, guessMapping, mostTelling, planImport, readFile, sourceNameOf, type Entries, type Entry, type FileProblem, type ImportPlan, type Mapping, type ReadingOptions, type SourceDocument } from '@caderno/core/exchange';
+import { CONTENT_SCHEMA, LIMITS, MOST_PREVIEWED, placedIssues, type ImportDraft, type ImportPreview } from '@caderno/contract';
+import type { Sequelize } from 'sequelize';
+import { inTransaction, selectRows, type Work } from '../database/index.ts';
 import { readStoriesFile, STORIES_FILE } from '../tracker/index.ts';
 import { existingRequirements, type StoredRequirement } from './existing.ts';
 import { listSources, readKeptFile, type ImportSource, type StoredFile } from './importFile.ts';
 
-const FIELD_LIMITS = { title: LIMITS.title, name: LIMITS.name, text: LIMITS.text };
+const FIELD_LIMITS = { title: LIMITS.title, name: LIMITS.name, text: LIMITS.text, relations: LIMITS.links };
 
 /** Reads a kept file; the stories of a tracker are kept as a file too. */
 export async function readDocument(file: StoredFile, reading: ReadingOptions): Promise<SourceDocument> {
@@ -13,11 +16,11 @@ export async function readDocument(file: StoredFile, reading: ReadingOptions): P
 }
 
 /** What a file holds, and how its columns would be matched: as remembered, or guessed. */
-export async function describeFile(work: Work, projectId: string, id: string, reading: ReadingOptions): Promise<ImportDraft> {
-  const file = await readKeptFile(work, projectId, id);
+export async function describeFile(db: Sequelize, projectId: string, id: string, reading: ReadingOptions): Promise<ImportDraft> {
+  const { file, sources, key } = await inTransaction(db, async (work) => ({ file: await readKeptFile(work, projectId, id), sources: await listSources(work, projectId), key: await projectKey(work, projectId) }));
   const document = await readDocument(file, reading);
   const source = sourceNameOf(file.name);
-  const remembered = rememberedSource(await listSources(work, projectId), source, document);
+  const remembered = rememberedSource(sources, source, document);
   return {
     id,
     name: file.name,
@@ -25,7 +28,7 @@ export async function describeFile(work: Work, projectId: string, id: string, re
     columns: document.columns.map((name, i) => ({ name, examples: examplesOf(document, i) })),
     records: document.records.length,
     sheets: [...document.sheets],
-    mapping: { ...guessMapping(document, await projectKey(work, projectId), source, remembered?.mapping ?? null) },
+    mapping: { ...guessMapping(document, key, source, remembered?.mapping ?? null) },
     reading,
     remembered: remembered !== null,
   };
@@ -71,18 +74,58 @@ export interface Planned {
   readonly plan: ImportPlan;
 }
 
-export async function planFile(work: Work, projectId: string, file: StoredFile, mapping: Mapping, reading: ReadingOptions): Promise<Planned> {
-  const document = await readDocument(file, reading);
-  const read = entriesOf(document, mapping, FIELD_LIMITS);
-  const existing = await existingRequirements(work, projectId, mapping.source, read.entries);
-  return { document, read, existing, plan: planImport(mapping.source, read.entries, existing) };
+/** A file that has been read: what it holds under a mapping. */
+export interface ReadEntries {
+  readonly name: string;
+  readonly source: string;
+  readonly document: SourceDocument;
+  readonly read: Entries;
 }
+
+/** Reads a file, which may take long; nothing of the database is needed for it. */
+export async function readEntries(file: StoredFile, mapping: Mapping, reading: ReadingOptions): Promise<ReadEntries> {
+  const document = await readDocument(file, reading);
+  return { name: file.name, source: mapping.source, document, read: entriesOf(document, mapping, FIELD_LIMITS) };
+}
+
+/** What the entries of a file would do to the project as it is now. */
+export async function planEntries(work: Work, projectId: string, { source, document, read }: ReadEntries): Promise<Planned> {
+  const existing = await existingRequirements(work, projectId, source, read.entries);
+  const plan = planImport(source, read.entries, existing);
+  const problems = unreadableResults(source, plan, existing);
+  if (problems.size === 0) return { document, read, existing, plan };
+  // A record that would leave a requirement nobody can read is not taken in; the preview says why.
+  const stays = ({ entry }: { readonly entry: Entry }): boolean => !problems.has(entry);
+  return { document, read: { entries: read.entries.filter((e) => !problems.has(e)), problems: [...read.problems, ...problems.values()] }, existing, plan: { ...plan, added: plan.added.filter(stays), changed: plan.changed.filter(stays) } };
+}
+
+/** What each entry would make of its requirement, checked before anything is written, whichever side is chosen in conflicts. */
+function unreadableResults(source: string, plan: ImportPlan, existing: readonly StoredRequirement[]): Map<Entry, FileProblem> {
+  const byId = new Map(existing.map((e) => [e.id, e]));
+  const problems = new Map<Entry, FileProblem>();
+  const check = (entry: Entry, content: RequirementContent): void => {
+    const read = CONTENT_SCHEMA.requirement.safeParse(content);
+    const [first] = read.success ? [] : placedIssues(read.error);
+    if (first !== undefined) problems.set(entry, error({ code: 'content_refused', field: first.path, reason: first.message }, at(entry.line)));
+  };
+  for (const { entry } of plan.added) check(entry, addedContent(source, entry, anyRequirement));
+  for (const change of plan.changed) {
+    const before = byId.get(change.id);
+    const theirs = new Map(change.conflicts.map(({ field }) => [conflictKey(change.id, field), 'theirs' as const]));
+    if (before !== undefined) check(change.entry, changedContent(before.content, change, before.base, theirs, anyRequirement));
+  }
+  return problems;
+}
+
+/** Which requirement a relation leads to is settled only when all have their numbers; whether the content can be read does not depend on it. */
+const anyRequirement = (): RequirementId => artefactId('requirement', 1);
 
 const LONGEST_PREVIEWED_TEXT = 2_000;
 
 /** What an import would do, with every problem; of long lists the first. */
-export async function previewFile(work: Work, projectId: string, id: string, mapping: Mapping, reading: ReadingOptions): Promise<ImportPreview> {
-  const { plan, read } = await planFile(work, projectId, await readKeptFile(work, projectId, id), mapping, reading);
+export async function previewFile(db: Sequelize, projectId: string, id: string, mapping: Mapping, reading: ReadingOptions): Promise<ImportPreview> {
+  const entries = await readEntries(await inTransaction(db, (work) => readKeptFile(work, projectId, id)), mapping, reading);
+  const { plan, read } = await inTransaction(db, (work) => planEntries(work, projectId, entries));
   const inConflict = plan.changed.filter((c) => c.conflicts.length > 0);
   const others = plan.changed.filter((c) => c.conflicts.length === 0).slice(0, MOST_PREVIEWED);
   const errors = read.problems.filter((p) => p.severity === 'error').length;

@@ -8,8 +8,8 @@ import { Refused } from '../refused.ts';
 import { STORIES_FILE, noteTracker } from '../tracker/index.ts';
 import type { UndoPlan } from '../versions/undoPlan.ts';
 import type { StoredRequirement } from './existing.ts';
-import { rememberSource, type StoredFile } from './importFile.ts';
-import { planFile, type Planned } from './importing.ts';
+import { rememberSource } from './importFile.ts';
+import { planEntries, type Planned, type ReadEntries } from './importing.ts';
 
 export interface ImportOrder {
   readonly mapping: Mapping;
@@ -21,14 +21,14 @@ export interface ImportOrder {
 export type OnProgress = (done: number, total: number) => Promise<void>;
 
 /**
- * Imports a file as one change: what is new is added, what the file changed is changed, the rest is left alone.
+ * Imports a file that has been read, as one change: what is new is added, what the file changed is changed, the rest is left alone.
  * Everything or nothing. Answers the id of the change.
  */
-export async function importFile(work: Work, commander: Commander, file: StoredFile, { mapping, reading, choices }: ImportOrder, onProgress: OnProgress = () => Promise.resolve()): Promise<string> {
+export async function importFile(work: Work, commander: Commander, entries: ReadEntries, { mapping, choices }: Omit<ImportOrder, 'reading'>, onProgress: OnProgress = () => Promise.resolve()): Promise<string> {
   await lockProject(work, commander.projectId);
   const earlier = await changeOfRetry(work, commander);
   if (earlier !== null) return earlier;
-  const planned = await planFile(work, commander.projectId, file, mapping, reading);
+  const planned = await planEntries(work, commander.projectId, entries);
   const { plan, read, document } = planned;
   const chosen = new Map(Object.entries(choices));
   const open = openConflicts(plan, chosen);
@@ -43,7 +43,7 @@ export async function importFile(work: Work, commander: Commander, file: StoredF
   const changed = await writer.change(chosen, (done) => onProgress(plan.added.length + done, total));
   const parts = [...added, ...changed, ...(await writer.move()), ...(await writer.rememberBases())];
   // What the tracker had is in: nothing there is new any more.
-  if (file.name === STORIES_FILE) await noteTracker(work, commander.projectId, commander.at, { newStories: 0, changedStories: 0 });
+  if (entries.name === STORIES_FILE) await noteTracker(work, commander.projectId, commander.at, { newStories: 0, changedStories: 0 });
   await recordDeed(work, commander, { action: 'import', parts, detail: mapping.source, note: `${plan.added.length} added, ${plan.changed.length} changed` }, change);
   return change;
 }

@@ -1,27 +1,31 @@
 import { API_ROOT, EVENTS_PATH, openApiDocument } from '@caderno/contract';
 import { Hono } from 'hono';
 import { compress } from 'hono/compress';
-import { getCookie } from 'hono/cookie';
 import { secureHeaders } from 'hono/secure-headers';
-import { inTransaction } from '../database/index.ts';
-import { SESSION_COOKIE } from '../people/index.ts';
 import { Refused } from '../refused.ts';
 import type { Parts } from './context.ts';
-import { eventStream } from './events.ts';
-import { admit } from './guard.ts';
+import { openStream } from './openStream.ts';
+import { LOOPBACK_NAMES, refuseUnknownHost } from './hosts.ts';
 import { isDatabaseGone, problemResponse, refusalOf } from './problem.ts';
-import { callerOf, mountApi } from './routes.ts';
+import { isSecure, mountApi } from './routes.ts';
 import { mountWeb } from './static.ts';
 
 const VERSION = '0.1.0';
 
-const LOOPBACK_NAMES: ReadonlySet<string> = new Set(['127.0.0.1', 'localhost', '[::1]']);
+/** A browser that came by https once is to come by nothing else for half a year. */
+const HSTS = 'max-age=15552000';
 
 /** The whole application on its parts; listens to nothing by itself. */
 export function createApp(parts: Parts): Hono {
   const app = new Hono();
   app.onError((error) => problemResponse(refusalOf(error, parts.log)));
   app.notFound(() => problemResponse({ code: 'route_unknown' }));
+  app.use(async (c, next) => {
+    // Whoever watches over the server asks by whatever name it has; the answer tells nothing.
+    if (c.req.path !== '/healthz') refuseUnknownHost(c, parts.hosts);
+    await next();
+    if (isSecure(c, parts)) c.header('strict-transport-security', HSTS);
+  });
   app.use(
     secureHeaders({
       contentSecurityPolicy: {
@@ -45,11 +49,8 @@ export function createApp(parts: Parts): Hono {
   app.get('/api/openapi.json', (c) => c.json(openApiDocument(VERSION)));
 
   const v1 = new Hono();
-  v1.get(EVENTS_PATH, async (c) => {
-    const project = c.req.param('project');
-    await inTransaction(parts.db, async (work) => admit(work, 'reader', await callerOf(work, getCookie(c, SESSION_COOKIE) ?? null), project));
-    return eventStream(c, parts.feed, project);
-  });
+  v1.get(EVENTS_PATH, (c) => openStream(c, parts));
+  v1.use(parts.stopping.count);
   // After the event stream, which must not be held back by compression.
   const compressed = compress();
   // Who asks from this machine has no line to spare, and packing a large table takes longer than sending it.

@@ -2,7 +2,12 @@ import { artefactIdSchema, type ProjectEvent } from '@caderno/contract';
 import pg from 'pg';
 import { z } from 'zod';
 import { CHANGES_CHANNEL } from '../artefacts/index.ts';
+import { SESSIONS_CHANNEL } from '../people/index.ts';
 import type { Log } from './log.ts';
+import { Streams } from './streams.ts';
+
+/** Tells every server that a session, or all of a person, has ended. */
+const ended = z.union([z.object({ session: z.string() }), z.object({ person: z.uuid() })]);
 
 const told = z.object({ project: z.string(), revision: z.int(), artefacts: z.array(artefactIdSchema), by: z.uuid() });
 
@@ -18,6 +23,7 @@ const LONGEST_RETRY_MS = 5_000;
 export class ChangeFeed {
   readonly #url: string;
   readonly #log: Log;
+  readonly streams = new Streams();
   readonly #listeners = new Map<string, Set<Listener>>();
   #client: pg.Client | null = null;
   #closed = false;
@@ -35,10 +41,10 @@ export class ChangeFeed {
     // A lost connection says 'error' twice; only the first one counts.
     client.on('error', (error) => this.#lost(client, error));
     client.on('end', () => this.#lost(client, new Error('connection ended')));
-    client.on('notification', ({ payload }) => this.#pass(payload ?? ''));
+    client.on('notification', ({ channel, payload }) => this.#hear(channel, payload ?? ''));
     try {
       await client.connect();
-      await client.query(`LISTEN ${CHANGES_CHANNEL}`);
+      await client.query(`LISTEN ${CHANGES_CHANNEL}; LISTEN ${SESSIONS_CHANNEL}`);
       this.#retryMs = FIRST_RETRY_MS;
     } catch (error) {
       this.#lost(client, error);
@@ -56,14 +62,22 @@ export class ChangeFeed {
 
   async close(): Promise<void> {
     this.#closed = true;
+    this.streams.endAll();
     if (this.#timer !== null) clearTimeout(this.#timer);
     await this.#client?.end();
   }
 
-  #pass(payload: string): void {
-    const parsed = told.safeParse(JSON.parse(payload));
-    if (!parsed.success) return this.#log.warn({ payload }, 'unreadable notification');
-    const { project, ...event } = parsed.data;
+  /** Anybody with the database's password may notify: what is none of ours is noted and forgotten. */
+  #hear(channel: string, payload: string): void {
+    const value = jsonOrNull(payload);
+    const change = told.safeParse(value);
+    const end = ended.safeParse(value);
+    if (channel === CHANGES_CHANNEL && change.success) this.#pass(change.data);
+    else if (channel === SESSIONS_CHANNEL && end.success) this.streams.endOf(end.data);
+    else this.#log.warn({ channel, bytes: payload.length }, 'unreadable notification');
+  }
+
+  #pass({ project, ...event }: z.infer<typeof told>): void {
     for (const listener of this.#listeners.get(project) ?? []) listener(event);
   }
 
@@ -79,5 +93,14 @@ export class ChangeFeed {
     await this.start();
     if (this.#client === null) return;
     for (const listeners of this.#listeners.values()) for (const listener of listeners) listener({ revision: 0, artefacts: [], by: null });
+  }
+}
+
+function jsonOrNull(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch (error) {
+    if (error instanceof SyntaxError) return null;
+    throw error;
   }
 }

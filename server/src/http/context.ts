@@ -4,10 +4,12 @@ import type { Commander } from '../artefacts/index.ts';
 import type { CoverageKeeper } from '../coverage/index.ts';
 import type { Importer } from '../exchange/index.ts';
 import type { Work } from '../database/index.ts';
-import type { SignedIn } from '../people/index.ts';
+import type { DemoSignIn, SignedIn } from '../people/index.ts';
 import { Refused } from '../refused.ts';
+import type { SecretBox } from '../secrets/index.ts';
 import type { ChangeFeed } from './changeFeed.ts';
 import type { Log } from './log.ts';
+import type { Stopping } from './stopping.ts';
 
 /** What the application is made of; made once by main, or by a test. */
 export interface Parts {
@@ -16,15 +18,25 @@ export interface Parts {
   readonly importer: Importer;
   readonly feed: ChangeFeed;
   readonly log: Log;
+  readonly secrets: SecretBox;
+  readonly stopping: Stopping;
   /** Folder of the built web application; null: the API alone. */
   readonly webFolder: string | null;
+  /** Folder where bodies are written while they come in, and files while they go out. */
+  readonly spool: string;
+  /** Names under which the server may be called. */
+  readonly hosts: ReadonlySet<string>;
+  readonly demoSignIn: DemoSignIn;
+  /** Whether a proxy passes requests on and tells for whom. */
+  readonly behindProxy: boolean;
+  /** Hosts that a story tracker may have besides those that an administrator allows. */
+  readonly outsideHosts: readonly string[];
   readonly now: () => Date;
 }
 
-/** What a handler gets besides its parsed input. */
-export interface Call {
+/** Who calls, and with what; what they send is parsed apart. */
+export interface Admitted {
   readonly parts: Parts;
-  readonly work: Work;
   /** Null only where anyone may call. */
   readonly person: SignedIn | null;
   /** Set for calls below a project. */
@@ -34,18 +46,25 @@ export interface Call {
   readonly session: { readonly token: string | null; set(token: string | null): void };
   /** Whom failed sign-ins are counted for. */
   readonly remote: string;
+  /** What the browser calls itself. */
+  readonly agent: string;
 }
 
-export function personOf(call: Call): SignedIn {
+/** What a handler gets that works in one transaction. */
+export interface Call extends Admitted {
+  readonly work: Work;
+}
+
+export function personOf(call: Admitted): SignedIn {
   if (call.person === null) throw new Refused({ code: 'not_signed_in' });
   return call.person;
 }
 
-export function membershipOf(call: Call): { readonly projectId: string; readonly role: Role } {
+export function membershipOf(call: Admitted): { readonly projectId: string; readonly role: Role } {
   if (call.membership === null) throw new Error('A call below a project has a membership');
   return call.membership;
 }
 
-export function commanderOf(call: Call): Commander {
+export function commanderOf(call: Admitted): Commander {
   return { projectId: membershipOf(call).projectId, personId: personOf(call).id, at: call.parts.now(), commandId: call.commandId };
 }

@@ -1,22 +1,19 @@
-import { masked, type Constant } from '@caderno/core/shared';
-import type { Standing } from '@caderno/core/coverage';
-import { STANDINGS } from '@caderno/core/coverage';
 import type { ArtefactId, RequirementId } from '@caderno/core/artefacts';
-import { requirementIdSchema, roleReaches, type BodyOf, type Operation, type ParamsOf, type QueryOf, type ResponseOf } from '@caderno/contract';
-import { createArtefact, describeArtefact, dropDraft, findArtefact, keepAttachment, keepDraft, moveRequirement, readArtefact, readAttachment, readLibrary, saveArtefact, setState } from '../artefacts/index.ts';
-import { modelsOf } from '../database/index.ts';
+import { requirementIdSchema, type BodyOf, type Operation, type ParamsOf, type QueryOf, type ResponseOf } from '@caderno/contract';
+import { createArtefact, describeArtefact, dropDraft, findArtefact, keepDraft, moveRequirement, readArtefact, readAttachment, readBroken, readLibrary, restoreVersion, saveArtefact, setState } from '../artefacts/index.ts';
 import { listBasisTexts, listSuspectLinks, mergeRequirements, saveSettings, settleSuspectLinks, splitRequirement } from '../basis/index.ts';
-import { listConditions, readDesign } from '../coverage/index.ts';
-import { cancelRun, checkStories, exportBasis, exportQuestions, readProgress } from '../exchange/index.ts';
+import { readDesign } from '../coverage/index.ts';
+import { cancelRun, readProgress } from '../exchange/index.ts';
 import { find, listByQuery } from '../find/index.ts';
-import { addMember, checkSignIn, describeSession, endSession, listMembers, refuseTooManyFailures, setUp, startSession } from '../people/index.ts';
+import { changeAccount, changeRole, describeSession, endSession, endSessionById, joinMember, listAccounts, listMembers, listPersonEvents, listSessions, makeResetLink, notePersonEvent, removeMember } from '../people/index.ts';
 import { createProject, readProject, readSettings } from '../projects/index.ts';
 import { Refused } from '../refused.ts';
+import { revealSecret } from '../secrets/index.ts';
 import { readReuse, readReuseGraph, renameParameter, takeOut } from '../shared/index.ts';
+import { readOutsideHosts, readTrackerState, saveOutsideHosts } from '../tracker/index.ts';
 import { listChanges, listVersions, readVersion, undoChange, writeArtefacts } from '../versions/index.ts';
-import { findDefects, readTrackerState } from '../tracker/index.ts';
+import type { ApartOperation } from './apart.ts';
 import { commanderOf, membershipOf, personOf, type Call } from './context.ts';
-import { describeAgain, preview, run, upload, uploadStories } from './imports.ts';
 
 export interface Input<N extends Operation> {
   readonly params: ParamsOf<N>;
@@ -26,19 +23,29 @@ export interface Input<N extends Operation> {
 export type Handler<N extends Operation> = (input: Input<N>, call: Call) => Promise<ResponseOf<N>>;
 
 /** One handler an operation: a short path from parsed input to a service. An operation without one does not compile. */
-export const handlers: { readonly [N in Operation]: Handler<N> } = {
-  readSession: (_, call) => describeSession(call.work, call.person),
-  signIn: async ({ body }, call) => {
-    const who = 'email' in body ? `${call.remote} ${body.email.toLowerCase()}` : call.remote;
-    await refuseTooManyFailures(call.work, who);
-    return enter(call, await checkSignIn(call.work, body));
-  },
+/** The operations that work in one transaction, from admission to answer. */
+export type HeldOperation = Exclude<Operation, ApartOperation>;
+
+export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
+  readSession: (_, call) => describeSession(call.work, call.person, call.parts.demoSignIn),
   signOut: async (_, call) => {
     if (call.session.token !== null) await endSession(call.work, call.session.token);
+    if (call.person !== null) await notePersonEvent(call.work, { action: 'signedOut', by: call.person.id });
     call.session.set(null);
-    return describeSession(call.work, null);
+    return describeSession(call.work, null, call.parts.demoSignIn);
   },
-  setUp: async ({ body }, call) => enter(call, await setUp(call.work, body)),
+  listSessions: (_, call) => listSessions(call.work, personOf(call).id, call.session.token),
+  endSession: async ({ params }, call) => {
+    await endSessionById(call.work, personOf(call).id, params.session);
+    await notePersonEvent(call.work, { action: 'sessionEnded', by: personOf(call).id });
+    return listSessions(call.work, personOf(call).id, call.session.token);
+  },
+  listAccounts: (_, call) => listAccounts(call.work),
+  listPersonEvents: ({ query }, call) => listPersonEvents(call.work, null, query.before ?? null),
+  changeAccount: ({ params, body }, call) => changeAccount(call.work, personOf(call), params.person, body),
+  makeResetLink: ({ params }, call) => makeResetLink(call.work, personOf(call), params.person, call.parts.now()),
+  readOutsideHosts: async (_, call) => ({ hosts: await readOutsideHosts(call.work) }),
+  saveOutsideHosts: async ({ body }, call) => ({ hosts: await saveOutsideHosts(call.work, personOf(call), body.hosts) }),
 
   createProject: async ({ body }, call) => {
     const { key, name, role } = await createProject(call.work, personOf(call).id, body);
@@ -46,13 +53,20 @@ export const handlers: { readonly [N in Operation]: Handler<N> } = {
   },
   readProject: (_, call) => readProject(call.work, membershipOf(call).projectId, membershipOf(call).role),
   listMembers: (_, call) => listMembers(call.work, membershipOf(call).projectId),
-  addMember: ({ body }, call) => addMember(call.work, membershipOf(call).projectId, body),
-
-  readSettings: async (_, call) => {
-    const { version, settings } = await readSettings(call.work, membershipOf(call).projectId);
-    return { version, settings: { ...settings, constants: seenConstants(call, settings.constants) } };
+  joinMember: ({ body }, call) => joinMember(call.work, personOf(call), membershipOf(call).projectId, body),
+  changeRole: ({ params, body }, call) => changeRole(call.work, personOf(call), membershipOf(call).projectId, params.person, body.role),
+  removeMember: ({ params }, call) => removeMember(call.work, personOf(call), membershipOf(call).projectId, params.person),
+  listMemberEvents: ({ query }, call) => listPersonEvents(call.work, membershipOf(call).projectId, query.before ?? null),
+  revealConstant: async ({ params, body }, call) => {
+    const { projectId } = membershipOf(call);
+    const value = await revealSecret(call.work, call.parts.secrets, projectId, params.constant, body.configuration);
+    const name = (await readSettings(call.work, projectId)).settings.constants.find((c) => c.id === params.constant)?.name ?? params.constant;
+    await notePersonEvent(call.work, { action: 'secretRevealed', by: personOf(call).id, projectId, detail: name });
+    return { value };
   },
-  saveSettings: ({ body }, call) => saveSettings(call.work, commanderOf(call), membershipOf(call).role, requireIfMatch(call), body),
+
+  readSettings: (_, call) => readSettings(call.work, membershipOf(call).projectId),
+  saveSettings: ({ body }, call) => saveSettings(call.work, call.parts.secrets, commanderOf(call), membershipOf(call).role, requireIfMatch(call), body),
 
   listArtefacts: ({ query }, call) => listByQuery(call.work, membershipOf(call).projectId, query.kind, query.query),
   find: ({ query }, call) => find(call.work, membershipOf(call).projectId, query.words),
@@ -77,6 +91,8 @@ export const handlers: { readonly [N in Operation]: Handler<N> } = {
     if (row.kind !== 'requirement') throw new Refused({ code: 'kind_mismatch', id: params.id, kind: 'requirement' });
     return describeArtefact(call.work, personOf(call).id, await moveRequirement(call.work, commanderOf(call), `R-${row.number}`, body));
   },
+  readBroken: ({ params }, call) => readBroken(call.work, membershipOf(call).projectId, params.id),
+  restoreVersion: async ({ params, body }, call) => describeArtefact(call.work, personOf(call).id, await restoreVersion(call.work, commanderOf(call), params.id, requireIfMatch(call), body.version)),
   listVersions: ({ params }, call) => listVersions(call.work, membershipOf(call).projectId, params.id),
   readVersion: ({ params }, call) => readVersion(call.work, membershipOf(call).projectId, params.id, params.version),
 
@@ -87,21 +103,14 @@ export const handlers: { readonly [N in Operation]: Handler<N> } = {
     return [...library].map(([key, used]) => ({ key, used }));
   },
   readReuse: ({ params }, call) => readReuse(call.work, membershipOf(call).projectId, params.id),
-  // The coverage keeper holds all cases, and a thread of its own to look through them.
-  findRuns: ({ body }, call) => call.parts.coverage.ask(membershipOf(call).projectId, { kind: 'runs', ...body }),
   takeOut: ({ body }, call) => takeOut(call.work, commanderOf(call), body),
 
   renameParameter: ({ body }, call) => renameParameter(call.work, commanderOf(call), body),
   readReuseGraph: (_, call) => readReuseGraph(call.work, membershipOf(call).projectId),
-  readAlike: async (_, call) => {
-    const { search, runs, cases } = await call.parts.coverage.ask(membershipOf(call).projectId, { kind: 'alike' });
-    return { search, runs: runs.map((r) => ({ length: r.length, places: r.places.map((p) => ({ id: p.id, steps: [...p.steps] })) })), cases: [...cases] };
-  },
-  keepAttachment: async ({ body }, call) => ({ id: await keepAttachment(call.work, membershipOf(call).projectId, body, call.parts.now()) }),
   readAttachment: ({ params }, call) => readAttachment(call.work, membershipOf(call).projectId, params.attachment),
 
   listChanges: ({ query }, call) => listChanges(call.work, membershipOf(call).projectId, query),
-  undoChange: ({ params }, call) => undoChange(call.work, commanderOf(call), membershipOf(call).role, params.change),
+  undoChange: ({ params }, call) => undoChange(call.work, call.parts.secrets, commanderOf(call), membershipOf(call).role, params.change),
 
   listBasisTexts: (_, call) => listBasisTexts(call.work, membershipOf(call).projectId),
   splitRequirement: ({ params, body }, call) => splitRequirement(call.work, commanderOf(call), requirementOf(params.id), body),
@@ -109,51 +118,13 @@ export const handlers: { readonly [N in Operation]: Handler<N> } = {
   listSuspectLinks: (_, call) => listSuspectLinks(call.work, membershipOf(call).projectId),
   settleSuspectLinks: ({ body }, call) => settleSuspectLinks(call.work, commanderOf(call), body.links),
 
-  uploadImport: ({ query, body }, call) => upload(call, query.name, body),
-  fetchStories: (_, call) => uploadStories(call),
-  rereadImport: ({ params, body }, call) => describeAgain(call, params.import, body.reading),
-  previewImport: ({ params, body }, call) => preview(call, params.import, body.mapping, body.reading),
-  runImport: ({ params, body }, call) => run(call, params.import, body),
   readImportProgress: ({ params }, call) => readProgress(call.work, membershipOf(call).projectId, params.import),
   cancelImport: ({ params }, call) => cancelRun(call.work, membershipOf(call).projectId, params.import),
-  exportBasis: async ({ query }, call) => {
-    const { projectId } = membershipOf(call);
-    const report = query.figures === 'yes' ? await call.parts.coverage.ask(projectId, { kind: 'report' }) : null;
-    return exportBasis(call.work, projectId, query.format, report, call.parts.now());
-  },
-  exportQuestions: async ({ query }, call) => {
-    const { projectId } = membershipOf(call);
-    return exportQuestions(call.work, projectId, query.format, query.status, await call.parts.coverage.ask(projectId, { kind: 'heldUp' }));
-  },
 
   readTracker: (_, call) => readTrackerState(call.work, membershipOf(call).projectId),
-  checkTracker: (_, call) => checkStories(call.work, membershipOf(call).projectId, call.parts.now()),
-  findDefects: ({ query }, call) => findDefects(call.work, membershipOf(call).projectId, query.words),
 
-  readHeldUp: (_, call) => call.parts.coverage.ask(membershipOf(call).projectId, { kind: 'heldUp' }),
-  readCoverage: (_, call) => call.parts.coverage.ask(membershipOf(call).projectId, { kind: 'report' }),
-  listItems: async ({ query }, call) => {
-    const { limit, standing, ...filter } = query;
-    const question = { kind: 'items' as const, filter: { ...filter, standings: standing === undefined ? undefined : parseStandings(standing) }, limit };
-    const { items, total } = await call.parts.coverage.ask(membershipOf(call).projectId, question);
-    return { items: [...items], total };
-  },
-  readCaseMarks: (_, call) => call.parts.coverage.ask(membershipOf(call).projectId, { kind: 'caseMarks' }),
-  readCaseCounts: (_, call) => call.parts.coverage.ask(membershipOf(call).projectId, { kind: 'caseCounts' }),
-  listConditions: async ({ params }, call) => {
-    const { projectId } = membershipOf(call);
-    return listConditions(call.work, projectId, params.requirement, await call.parts.coverage.ask(projectId, { kind: 'standings', requirement: params.requirement }));
-  },
-  readDesign: async ({ query }, call) => {
-    const design = await readDesign(call.work, membershipOf(call).projectId, query);
-    return { ...design, constants: seenConstants(call, design.constants) };
-  },
+  readDesign: ({ query }, call) => readDesign(call.work, membershipOf(call).projectId, query),
 };
-
-/** Secrets leave the server only for those who may change them. */
-function seenConstants(call: Call, constants: readonly Constant[]): readonly Constant[] {
-  return roleReaches(membershipOf(call).role, 'analyst') ? constants : masked(constants);
-}
 
 function requirementOf(id: ArtefactId): RequirementId {
   const parsed = requirementIdSchema.safeParse(id);
@@ -161,20 +132,7 @@ function requirementOf(id: ArtefactId): RequirementId {
   return parsed.data;
 }
 
-async function enter(call: Call, personId: string): Promise<ResponseOf<'signIn'>> {
-  call.session.set(await startSession(call.work, personId));
-  const { Person } = modelsOf(call.work.db);
-  const person = await Person.findByPk(personId, { transaction: call.work.transaction, rejectOnEmpty: true });
-  return describeSession(call.work, { id: person.id, name: person.name, email: person.email, administrator: person.administrator });
-}
-
 function requireIfMatch(call: Call): number {
   if (call.ifMatch !== null) return call.ifMatch;
   throw new Refused({ code: 'request_invalid', issues: [{ path: 'If-Match', message: 'must name the version the save starts from' }] });
-}
-
-/** `gap,linked` as standings; unknown words are dropped, and nothing known means nothing found. */
-function parseStandings(text: string): Standing[] {
-  const words = text.split(',');
-  return STANDINGS.filter((s) => words.includes(s));
 }

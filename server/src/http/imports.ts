@@ -1,44 +1,114 @@
-import { GUESS_ALL, FILE_LIMITS, type Mapping, type ReadingOptions } from '@caderno/core/exchange';
-import type { BodyOf, Change, ImportDraft, ImportPreview } from '@caderno/contract';
+import { randomUUID } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { rm, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Readable } from 'node:stream';
+import type { Mapping, ReadingOptions } from '@caderno/core/exchange';
+import type { CoverageReport } from '@caderno/core/coverage';
+import type { BodyOf, Change, ExportFormat, FileAnswer, ImportDraft, ImportPreview, TrackerState } from '@caderno/contract';
+import { changeOfRetry } from '../artefacts/index.ts';
 import { inTransaction } from '../database/index.ts';
-import { beginRun, endRun, keepFile } from '../exchange/index.ts';
+import { beginRun, endRun } from '../exchange/index.ts';
 import { Refused } from '../refused.ts';
-import { STORIES_FILE, fetchStories, storiesFile } from '../tracker/index.ts';
+import { STORIES_FILE, fetchStories, noteTracker, readTrackerState, storiesFile, type Story } from '../tracker/index.ts';
 import { readChange } from '../versions/index.ts';
-import { commanderOf, membershipOf, personOf, type Call } from './context.ts';
+import { commanderOf, membershipOf, personOf, type Admitted } from './context.ts';
+import { keepAnswer, keptAnswer, type NamedCommand } from './retries.ts';
 
-/** Keeps a file in a transaction of its own, so that the importer's thread sees it, and describes what it holds. */
-export async function upload(call: Call, name: string, bytes: Uint8Array): Promise<ImportDraft> {
-  if (bytes.length > FILE_LIMITS.bytes) throw new Refused({ code: 'file_too_large', limit: FILE_LIMITS.bytes });
+/** Keeps a file that was brought, and describes what it holds. */
+export function upload(call: Admitted, name: string, path: string): Promise<ImportDraft> {
+  const person = personOf(call).id;
+  return call.parts.importer.ask({ kind: 'keep', projectId: membershipOf(call).projectId, personId: person, name, path }, person);
+}
+
+export async function uploadStories(call: Admitted): Promise<ImportDraft> {
+  const stories = await fetchStories(call.parts.db, membershipOf(call).projectId, call.parts.outsideHosts);
+  return withStories(call, stories, (path) => upload(call, STORIES_FILE, path));
+}
+
+/** Asks the tracker and notes how many stories are new or have changed there since they were imported. */
+export async function checkStories(call: Admitted): Promise<TrackerState> {
+  const { db, importer, outsideHosts } = call.parts;
   const { projectId } = membershipOf(call);
-  const file = await inTransaction(call.parts.db, (work) => keepFile(work, projectId, personOf(call).id, { name, bytes }, call.parts.now()));
-  return describeAgain(call, file, GUESS_ALL);
+  const at = call.parts.now();
+  try {
+    const stories = await fetchStories(db, projectId, outsideHosts);
+    return await withStories(call, stories, (path) => importer.ask({ kind: 'checkStories', projectId, path, at }, personOf(call).id));
+  } catch (error) {
+    if (!(error instanceof Refused) || error.refusal.code !== 'tracker_failed') throw error;
+    const { failure } = error.refusal;
+    return inTransaction(db, async (work) => {
+      await noteTracker(work, projectId, at, { failure });
+      return readTrackerState(work, projectId);
+    });
+  }
 }
 
-export async function uploadStories(call: Call): Promise<ImportDraft> {
-  return upload(call, STORIES_FILE, storiesFile(await fetchStories(call.work, membershipOf(call).projectId)));
+async function withStories<T>(call: Admitted, stories: readonly Story[], action: (path: string) => Promise<T>): Promise<T> {
+  const path = join(call.parts.spool, `stories-${randomUUID()}`);
+  try {
+    await writeFile(path, storiesFile(stories), { flag: 'wx', mode: 0o600 });
+    return await action(path);
+  } finally {
+    await rm(path, { force: true });
+  }
 }
 
-export function describeAgain(call: Call, file: string, reading: ReadingOptions): Promise<ImportDraft> {
-  return call.parts.importer.ask({ kind: 'describe', projectId: membershipOf(call).projectId, file, reading });
+export function describeAgain(call: Admitted, file: string, reading: ReadingOptions): Promise<ImportDraft> {
+  return call.parts.importer.ask({ kind: 'describe', projectId: membershipOf(call).projectId, file, reading }, personOf(call).id);
 }
 
-export function preview(call: Call, file: string, mapping: Mapping, reading: ReadingOptions): Promise<ImportPreview> {
-  return call.parts.importer.ask({ kind: 'preview', projectId: membershipOf(call).projectId, file, mapping, reading });
+export function preview(call: Admitted, file: string, mapping: Mapping, reading: ReadingOptions): Promise<ImportPreview> {
+  return call.parts.importer.ask({ kind: 'preview', projectId: membershipOf(call).projectId, file, mapping, reading }, personOf(call).id);
 }
 
-/** Runs the import in the importer's thread; how it ended is noted whatever happens. */
-export async function run(call: Call, file: string, order: BodyOf<'runImport'>): Promise<Change> {
+/**
+ * Runs the import in a thread; how it ended is noted whatever happens. Sent again it answers what the first time did,
+ * also when the server was cut off between the import and its answer.
+ */
+export async function run(call: Admitted, file: string, order: BodyOf<'runImport'>): Promise<Change> {
   const { db, importer } = call.parts;
   const commander = commanderOf(call);
+  const command = call.commandId === null ? null : { id: call.commandId, person: commander.personId, operation: 'runImport' };
+  const earlier = await earlierRun(call, command, file);
+  if (earlier !== null) return earlier;
   await inTransaction(db, (work) => beginRun(work, commander.projectId, file));
   try {
-    const change = await importer.ask({ kind: 'run', commander, file, order });
-    await inTransaction(db, (work) => endRun(work, file, 'done'));
-    return await inTransaction(db, (work) => readChange(work, commander.projectId, change));
+    const change = await importer.ask({ kind: 'run', commander, file, order }, commander.personId);
+    return await ended(call, command, file, change);
   } catch (error) {
     const cancelled = error instanceof Refused && error.refusal.code === 'import_cancelled';
     await inTransaction(db, (work) => endRun(work, file, cancelled ? 'cancelled' : 'waiting'));
+    throw error;
+  }
+}
+
+async function earlierRun(call: Admitted, command: NamedCommand | null, file: string): Promise<Change | null> {
+  if (command === null) return null;
+  const { kept, change } = await inTransaction(call.parts.db, async (work) => ({ kept: await keptAnswer(work, command), change: await changeOfRetry(work, commanderOf(call)) }));
+  if (kept !== null) return JSON.parse(kept) as Change;
+  return change === null ? null : ended(call, command, file, change);
+}
+
+function ended(call: Admitted, command: NamedCommand | null, file: string, id: string): Promise<Change> {
+  return inTransaction(call.parts.db, async (work) => {
+    await endRun(work, file, 'done');
+    const change = await readChange(work, membershipOf(call).projectId, id);
+    if (command !== null) await keepAnswer(work, command, JSON.stringify(change));
+    return change;
+  });
+}
+
+/** Has the basis written to a file and sends it piece by piece; the file goes away with the answer. */
+export async function exportBasisFile(call: Admitted, format: ExportFormat, report: CoverageReport | null): Promise<FileAnswer> {
+  const path = join(call.parts.spool, `export-${randomUUID()}`);
+  const remove = (): void => void rm(path, { force: true });
+  try {
+    const file = await call.parts.importer.ask({ kind: 'exportBasis', projectId: membershipOf(call).projectId, format, report, at: call.parts.now(), path }, personOf(call).id);
+    const stream = createReadStream(path).once('close', remove);
+    return { ...file, bytes: Readable.toWeb(stream) as ReadableStream<Uint8Array> };
+  } catch (error) {
+    remove();
     throw error;
   }
 }

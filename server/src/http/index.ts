@@ -1,5 +1,8 @@
 export { createApp } from './app.ts';
 export { ChangeFeed } from './changeFeed.ts';
 export { createLog, type Log } from './log.ts';
-export { isDatabaseGone } from './problem.ts';
+export { LOOPBACK_NAMES } from './hosts.ts';
+export { Stopping } from './stopping.ts';
+export { isDatabaseGone, isDiskFull } from './problem.ts';
+export { makeParts, type PartsGiven } from './parts.ts';
 export type { Parts } from './context.ts';

@@ -7,11 +7,20 @@ import type { Log } from './log.ts';
 /** SQLSTATE classes and codes that mean the database is going away or not there. */
 const GONE = /^(57P0[1-3]|08...|53300|25006)$/;
 const GONE_ERRNO = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOTFOUND', 'ETIMEDOUT'];
+/** Ours, and PostgreSQL's: no room on the disk; it may also panic at its log and word it only. */
+const DISK_FULL = ['ENOSPC', '53100'];
 
 /** Turns anything thrown into a refusal. Faults of ours are logged with a reference and shown only by it. */
 export function refusalOf(error: unknown, log: Log): Refusal {
   if (error instanceof Refused) return error.refusal;
-  if (isDatabaseGone(error)) return { code: 'database_unavailable' };
+  if (isDiskFull(error)) {
+    log.error({ err: error }, 'the disk is full: free some space; saves are refused until then');
+    return { code: 'disk_full' };
+  }
+  if (isDatabaseGone(error)) {
+    log.warn({ err: error }, 'the database does not answer');
+    return { code: 'database_unavailable' };
+  }
   const reference = randomUUID().slice(0, 8);
   log.error({ reference, err: error }, 'fault');
   return { code: 'fault', reference };
@@ -21,15 +30,47 @@ export function refusalOf(error: unknown, log: Log): Refusal {
 export function problemResponse(refusal: Refusal): Response {
   const status = STATUS_OF_REFUSAL[refusal.code];
   const problem = { type: `urn:caderno:${refusal.code}`, title: refusal.code.replaceAll('_', ' '), status, detail: refusalSentence(refusal), ...refusal };
-  return new Response(JSON.stringify(problem), { status, headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' } });
+  return new Response(JSON.stringify(problem), { status, headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store', ...retryHeaders(refusal), ...closingHeaders(refusal) } });
+}
+
+/** RFC 9110, 10.2.3: when it is worth trying again. */
+function retryHeaders(refusal: Refusal): Record<string, string> {
+  switch (refusal.code) {
+    case 'too_many_attempts':
+    case 'too_much_at_once':
+      return { 'retry-after': String(refusal.seconds) };
+    case 'server_stopping':
+    case 'database_unavailable':
+      return { 'retry-after': '5' };
+    case 'disk_full':
+      return { 'retry-after': '30' };
+    default:
+      return {};
+  }
+}
+
+/** What is still to come of a body that is refused is not read. */
+function closingHeaders({ code }: Refusal): Record<string, string> {
+  return STATUS_OF_REFUSAL[code] === 413 || code === 'server_stopping' ? { connection: 'close' } : {};
+}
+
+export function isDiskFull(error: unknown): boolean {
+  return errorChain(error).some((e) => ('code' in e && DISK_FULL.includes(String(e.code))) || /No space left on device/.test(e.message));
 }
 
 export function isDatabaseGone(error: unknown): boolean {
-  if (error instanceof ConnectionError) return true;
-  if (error instanceof DatabaseError && error.parent instanceof Error) return isDatabaseGone(error.parent);
-  // Across the worker's border classes are lost; names and codes are not.
-  if (!(error instanceof Error)) return false;
-  const code = 'code' in error ? String(error.code) : '';
-  const named = /^Sequelize(Connection|HostNot|AccessDenied|InvalidConnection)/.test(error.name);
-  return named || GONE.test(code) || GONE_ERRNO.includes(code) || /Connection terminated|Client has encountered a connection error/.test(error.message) || (error instanceof BaseError && 'parent' in error && isDatabaseGone(error.parent));
+  return errorChain(error).some((e) => {
+    if (e instanceof ConnectionError) return true;
+    // Across the worker's border classes are lost; names and codes are not.
+    const code = 'code' in e ? String(e.code) : '';
+    const named = /^Sequelize(Connection|HostNot|AccessDenied|InvalidConnection)/.test(e.name);
+    return named || GONE.test(code) || GONE_ERRNO.includes(code) || /Connection terminated|Client has encountered a connection error/.test(e.message);
+  });
+}
+
+/** An error and what it wraps. */
+function errorChain(error: unknown): Error[] {
+  if (!(error instanceof Error)) return [];
+  const inner = error instanceof DatabaseError || error instanceof BaseError || 'parent' in error ? (error as { parent?: unknown }).parent : undefined;
+  return [error, ...(inner === error ? [] : errorChain(inner))];
 }

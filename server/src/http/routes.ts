@@ -1,67 +1,148 @@
-import { COMMAND_ID_HEADER, LIMITS, api, bytesBody, fileResponse, type AnyEndpoint, type FileAnswer, type Operation } from '@caderno/contract';
+import { parseArtefactId } from '@caderno/core/artefacts';
+import { COMMAND_ID_HEADER, LIMITS, api, bytesBody, fileResponse, placedIssues, type AnyEndpoint, type FileAnswer, type Operation } from '@caderno/contract';
 import { getConnInfo } from '@hono/node-server/conninfo';
 import type { Context, Hono } from 'hono';
 import { deleteCookie, getCookie, setCookie } from 'hono/cookie';
 import { z } from 'zod';
+import { markBroken } from '../artefacts/index.ts';
 import { inTransaction, type Work } from '../database/index.ts';
-import { SESSION_COOKIE, SESSION_DAYS, noteFailure, personOfSession, type SignedIn } from '../people/index.ts';
+import { SESSION_COOKIE, SESSION_DAYS, personOfSession, type SignedIn } from '../people/index.ts';
 import { Refused } from '../refused.ts';
-import type { Call, Parts } from './context.ts';
+import { apartHandlers, isApart, type ApartHandler, type ApartOperation } from './apart.ts';
+import { AtOnce } from './atOnce.ts';
+import { announcedLength, readBody, refuseAnnounced, saveBody, type SavedBody } from './body.ts';
+import type { Admitted, Call, Parts } from './context.ts';
 import { admit, refuseForgedOrigin } from './guard.ts';
-import { handlers, type Handler } from './handlers.ts';
+import { handlers, type Handler, type HeldOperation } from './handlers.ts';
+import { answerOnce } from './retries.ts';
 
 /** Mounts every operation of the contract. */
 export function mountApi(app: Hono, parts: Parts): void {
   for (const [name, endpoint] of Object.entries<AnyEndpoint>(api)) {
-    app.on(endpoint.method, endpoint.path, (c) => serve(c, parts, name as Operation, endpoint));
+    app.on(endpoint.method, endpoint.path, (c) => serve({ c, parts, name: name as Operation, endpoint, session: sessionOf(c, parts) }));
   }
 }
 
-/** Admit, parse once, handle, answer: in one transaction. The body is read before, so that a slow sender holds none. */
-async function serve(c: Context, parts: Parts, name: Operation, endpoint: AnyEndpoint): Promise<Response> {
+interface Serving {
+  readonly c: Context;
+  readonly parts: Parts;
+  readonly name: Operation;
+  readonly endpoint: AnyEndpoint;
+  readonly session: ReturnType<typeof sessionOf>;
+}
+
+/** Admit, read, parse once, handle, answer. Nobody's large body is read before it is known that they may send it. */
+async function serve(serving: Serving): Promise<Response> {
+  const { c, name, endpoint, session } = serving;
   refuseForgedOrigin(c);
-  const session = sessionOf(c);
-  const sent = endpoint.body instanceof z.ZodUndefined ? undefined : endpoint.body === bytesBody ? await readBytes(c) : await readBody(c);
-  const handler = handlers[name] as Handler<Operation>;
+  const limit = endpoint.most ?? LIMITS.request;
+  refuseAnnounced(c, limit, tooLarge(name, limit));
   try {
-    const answer = await inTransaction(parts.db, async (work) => {
-      // Who calls is settled before what they send is looked at, so that strangers learn nothing from error messages.
-      const call = await callOf(c, parts, work, endpoint, session);
-      return handler(inputOf(c, endpoint, sent) as never, call);
-    });
-    // Set only now: a transaction that failed has started no session.
+    const answer = isApart(name) ? await serveApart(serving, name, limit) : await serveHeld(serving, name, limit);
+    // Only now: what failed has started no session.
     session.write();
-    return endpoint.response === fileResponse ? fileAnswer(answer as FileAnswer) : c.json(answer as object, 200, { 'cache-control': 'no-store' });
+    return typeof answer === 'string' ? c.body(answer, 200, { 'content-type': 'application/json', 'cache-control': 'no-store' }) : fileAnswer(answer);
   } catch (error) {
-    if (name === 'signIn' && error instanceof Refused && error.refusal.code === 'sign_in_failed') await countFailure(c, parts, inputOf(c, endpoint, sent).body);
+    if (error instanceof Refused && error.refusal.code === 'artefact_broken') await noteBroken(serving, error.refusal.id);
     throw error;
   }
 }
 
-function inputOf(c: Context, endpoint: AnyEndpoint, sent: Sent): { params: unknown; query: unknown; body: unknown } {
-  return {
-    params: parse(endpoint.params, c.req.param(), 'address'),
-    query: parse(endpoint.query, c.req.query(), 'query'),
-    body: sent === undefined ? undefined : parse(endpoint.body, typeof sent === 'string' ? parseJson(sent) : sent, ''),
+/** JSON as it is sent, or a file. */
+type Served = string | FileAnswer;
+
+/** Answers that hold what is stored nowhere readable. */
+const NEVER_KEPT: ReadonlySet<Operation> = new Set(['revealConstant', 'makeResetLink']);
+
+/** An operation that works in one transaction, from admission to answer. */
+async function serveHeld(serving: Serving, name: HeldOperation, limit: number): Promise<Served> {
+  const { c, parts, endpoint } = serving;
+  const hasBody = !(endpoint.body instanceof z.ZodUndefined);
+  if (hasBody) refuseOtherTypes(c, endpoint);
+  if (hasBody && announcedLength(c) > LIMITS.request) await admitted(serving);
+  const sent = hasBody ? await readBody(c, limit, tooLarge(name, limit)) : null;
+  const handler = handlers[name] as Handler<HeldOperation>;
+  return inTransaction(parts.db, async (work): Promise<Served> => {
+    // Who calls is settled before what they send is looked at, so that strangers learn nothing from error messages.
+    const call: Call = { ...(await admittedIn(work, serving)), work };
+    const carryOut = (): Promise<unknown> => handler(inputOf(c, endpoint, sent) as never, call);
+    if (endpoint.response === fileResponse) return (await carryOut()) as FileAnswer;
+    if (endpoint.method === 'GET' || call.commandId === null || call.person === null || NEVER_KEPT.has(name)) return JSON.stringify(await carryOut());
+    return answerOnce(work, { id: call.commandId, person: call.person.id, operation: name }, async () => JSON.stringify(await carryOut()));
+  });
+}
+
+/** What a person may have under way of what takes long: a page asks several questions at once, and few files are read. */
+const QUESTIONS = new AtOnce(24);
+const FILES = new AtOnce(4);
+
+/** An operation that works or waits for long: it holds no transaction and takes one only where it needs it. */
+async function serveApart(serving: Serving, name: ApartOperation, limit: number): Promise<Served> {
+  const { c, parts, endpoint } = serving;
+  const call = await admitted(serving);
+  const { handle, line } = apartHandlers[name] as { readonly handle: ApartHandler<ApartOperation>; readonly line: 'questions' | 'files' };
+  const whose = call.person?.id ?? call.remote;
+  return (line === 'files' ? FILES : QUESTIONS).run(whose, async () => {
+    if (endpoint.body === bytesBody) {
+      const saved = await saveBody(c, parts.spool, limit, tooLarge(name, limit));
+      return removing(saved, async () => JSON.stringify(await handle(inputOf(c, endpoint, null) as never, call, saved)));
+    }
+    const hasBody = !(endpoint.body instanceof z.ZodUndefined);
+    if (hasBody) refuseOtherTypes(c, endpoint);
+    const answer = await handle(inputOf(c, endpoint, hasBody ? await readBody(c, limit, tooLarge(name, limit)) : null) as never, call, null);
+    return endpoint.response === fileResponse ? (answer as FileAnswer) : JSON.stringify(answer);
+  });
+}
+
+async function removing<T>(saved: SavedBody, action: () => Promise<T>): Promise<T> {
+  try {
+    return await action();
+  } finally {
+    await saved.remove();
+  }
+}
+
+function tooLarge(name: Operation, limit: number): () => Refused {
+  return () => {
+    if (name === 'uploadImport') return new Refused({ code: 'file_too_large', limit });
+    if (name === 'keepAttachment') return new Refused({ code: 'attachment_too_large', limit });
+    return new Refused({ code: 'body_too_large', limit });
   };
 }
 
-async function callOf(c: Context, parts: Parts, work: Work, endpoint: AnyEndpoint, session: Call['session']): Promise<Call> {
-  const person = await callerOf(work, session.token);
+function inputOf(c: Context, endpoint: AnyEndpoint, sent: Buffer | null): { params: unknown; query: unknown; body: unknown } {
+  return {
+    params: parse(endpoint.params, c.req.param(), 'address'),
+    query: parse(endpoint.query, c.req.query(), 'query'),
+    body: sent === null ? undefined : endpoint.body === bytesBody ? sent : parse(endpoint.body, parseJson(sent), ''),
+  };
+}
+
+/** Who calls, settled in a transaction of its own. */
+function admitted(serving: Serving): Promise<Admitted> {
+  return inTransaction(serving.parts.db, (work) => admittedIn(work, serving));
+}
+
+async function admittedIn(work: Work, { c, parts, endpoint, session }: Serving): Promise<Admitted> {
+  const person = await callerOf(work, parts, session.token);
   const membership = await admit(work, endpoint.access, person, c.req.param('project') ?? null);
-  return { parts, work, person, membership, ifMatch: ifMatchOf(c), commandId: commandIdOf(c), session, remote: remoteOf(c) };
+  return { parts, person, membership, ifMatch: ifMatchOf(c), commandId: commandIdOf(c), session, remote: remoteOf(c, parts), agent: (c.req.header('user-agent') ?? '').slice(0, 300) };
 }
 
-async function countFailure(c: Context, parts: Parts, body: unknown): Promise<void> {
-  const email = typeof body === 'object' && body !== null && 'email' in body ? ` ${String(body.email).toLowerCase()}` : '';
-  await inTransaction(parts.db, (work) => noteFailure(work, `${remoteOf(c)}${email}`));
+/** Lists say from now on that it cannot be read. */
+async function noteBroken(serving: Serving, id: string): Promise<void> {
+  const broken = parseArtefactId(id);
+  await inTransaction(serving.parts.db, async (work) => {
+    const { membership } = await admittedIn(work, serving);
+    if (membership !== null && broken !== null) await markBroken(work, membership.projectId, [broken]);
+  });
 }
 
-export async function callerOf(work: Work, token: string | null): Promise<SignedIn | null> {
-  return token === null ? null : personOfSession(work, token);
+export async function callerOf(work: Work, parts: Pick<Parts, 'demoSignIn'>, token: string | null): Promise<SignedIn | null> {
+  return token === null ? null : personOfSession(work, token, parts.demoSignIn);
 }
 
-function sessionOf(c: Context): Call['session'] & { write(): void } {
+function sessionOf(c: Context, parts: Parts): Call['session'] & { write(): void } {
   let next: { token: string | null } | null = null;
   return {
     token: getCookie(c, SESSION_COOKIE) ?? null,
@@ -71,53 +152,40 @@ function sessionOf(c: Context): Call['session'] & { write(): void } {
     write: () => {
       if (next === null) return;
       if (next.token === null) deleteCookie(c, SESSION_COOKIE, { path: '/' });
-      else setCookie(c, SESSION_COOKIE, next.token, { httpOnly: true, sameSite: 'Strict', path: '/', maxAge: SESSION_DAYS * 86_400, secure: isSecure(c) });
+      else setCookie(c, SESSION_COOKIE, next.token, { httpOnly: true, sameSite: 'Strict', path: '/', maxAge: SESSION_DAYS * 86_400, secure: isSecure(c, parts) });
     },
   };
 }
 
-function isSecure(c: Context): boolean {
-  return c.req.header('x-forwarded-proto') === 'https' || new URL(c.req.url).protocol === 'https:';
-}
-
-/** What came as body: text to be read as JSON, or the bytes of a file. */
-type Sent = string | Uint8Array | undefined;
-
-async function readBytes(c: Context): Promise<Uint8Array> {
-  if (Number(c.req.header('content-length') ?? '0') > LIMITS.file) throw new Refused({ code: 'file_too_large', limit: LIMITS.file });
-  const bytes = new Uint8Array(await c.req.arrayBuffer());
-  if (bytes.length > LIMITS.file) throw new Refused({ code: 'file_too_large', limit: LIMITS.file });
-  return bytes;
+/** Whether the browser speaks https with us, or with whoever passes it on. */
+export function isSecure(c: Context, { behindProxy }: Pick<Parts, 'behindProxy'>): boolean {
+  return behindProxy ? c.req.header('x-forwarded-proto') === 'https' : new URL(c.req.url).protocol === 'https:';
 }
 
 function fileAnswer({ name, type, bytes }: FileAnswer): Response {
   const headers = { 'content-type': type, 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`, 'cache-control': 'no-store', 'x-content-type-options': 'nosniff' };
-  return new Response(Buffer.from(bytes), { status: 200, headers });
+  return new Response(bytes instanceof ReadableStream ? bytes : Buffer.from(bytes), { status: 200, headers });
 }
 
-async function readBody(c: Context): Promise<string> {
+function refuseOtherTypes(c: Context, endpoint: AnyEndpoint): void {
+  if (endpoint.body === bytesBody) return;
   if (!(c.req.header('content-type') ?? '').startsWith('application/json')) throw new Refused({ code: 'body_type_unsupported', expected: 'application/json' });
-  if (Number(c.req.header('content-length') ?? '0') > LIMITS.body) throw new Refused({ code: 'body_too_large', limit: LIMITS.body });
-  const text = await c.req.text();
-  if (text.length > LIMITS.body) throw new Refused({ code: 'body_too_large', limit: LIMITS.body });
-  return text;
 }
 
-function parseJson(text: string): unknown {
+const strictText = new TextDecoder('utf-8', { fatal: true });
+
+function parseJson(bytes: Buffer): unknown {
   try {
-    return JSON.parse(text);
+    return JSON.parse(strictText.decode(bytes));
   } catch (cause) {
     throw new Refused({ code: 'body_unreadable' }, { cause });
   }
 }
 
-const MOST_ISSUES = 20;
-
 function parse<T>(schema: z.ZodType<T>, value: unknown, part: string): T {
   const result = schema.safeParse(value);
   if (result.success) return result.data;
-  const issues = result.error.issues.slice(0, MOST_ISSUES).map(({ path, message }) => ({ path: [part, ...path].filter((p) => p !== '').join('.'), message }));
-  throw new Refused({ code: 'request_invalid', issues });
+  throw new Refused({ code: 'request_invalid', issues: placedIssues(result.error, part) });
 }
 
 function ifMatchOf(c: Context): number | null {
@@ -127,9 +195,12 @@ function ifMatchOf(c: Context): number | null {
 
 function commandIdOf(c: Context): string | null {
   const id = c.req.header(COMMAND_ID_HEADER);
-  return id === undefined ? null : parse(z.uuid(), id, COMMAND_ID_HEADER);
+  return id === undefined ? null : parse(z.uuid(), id, COMMAND_ID_HEADER).toLowerCase();
 }
 
-function remoteOf(c: Context): string {
+/** Where a call comes from; behind a proxy the last address it was passed on for, as anybody may write those before. */
+function remoteOf(c: Context, { behindProxy }: Parts): string {
+  const passedOn = behindProxy ? c.req.header('x-forwarded-for')?.split(',').at(-1)?.trim() : undefined;
+  if (passedOn !== undefined && passedOn !== '') return passedOn.slice(0, 60);
   return c.env !== undefined && 'incoming' in c.env ? (getConnInfo(c).remote.address ?? 'unknown') : 'local';
 }

@@ -1,38 +1,45 @@
-import type { DemoPerson, Member, NewAccount, NewMember, Role, Session } from '@caderno/contract';
-import { modelsOf, selectRows, type Work } from '../database/index.ts';
+import type { BodyOf, DemoPerson, Member, NewMember, Role, Session } from '@caderno/contract';
+import type { Sequelize } from 'sequelize';
+import { execute, inTransaction, modelsOf, selectRows, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
-import { hashPassword } from './password.ts';
-import type { SignedIn } from './session.ts';
+import { createAccount, hasAccounts } from './accounts.ts';
+import { notePersonEvent } from './events.ts';
+import { hashPassword, refuseWeakPassword } from './password.ts';
+import { SESSIONS_CHANNEL, type DemoSignIn, type SignedIn } from './session.ts';
 
 /** What the sign-in page and the frame need to know. */
-export async function describeSession(work: Work, person: SignedIn | null): Promise<Session> {
-  const demoPeople = await selectRows<DemoPerson>(
+export async function describeSession(work: Work, person: SignedIn | null, demoSignIn: DemoSignIn): Promise<Session> {
+  const accounts = await hasAccounts(work);
+  const open = demoSignIn === 'always' || (demoSignIn === 'whileAlone' && !accounts);
+  const demoPeople = open ? await listDemoPeople(work) : [];
+  return {
+    person,
+    projects: person === null ? [] : await projectsOf(work, person),
+    demoPeople,
+    needsSetup: !accounts && demoPeople.length === 0,
+    openToAll: demoSignIn === 'always' && demoPeople.length > 0,
+  };
+}
+
+function listDemoPeople(work: Work): Promise<DemoPerson[]> {
+  return selectRows<DemoPerson>(
     work,
     `SELECT DISTINCT ON (person.name) person.id, person.name, person.demo_job AS job, coalesce(member.role, 'administrator') AS role
      FROM person LEFT JOIN member ON member.person_id = person.id WHERE demo_job IS NOT NULL ORDER BY person.name`,
   );
-  const [people] = await selectRows<{ count: number }>(work, 'SELECT count(*)::int AS count FROM person');
-  return { person, projects: person === null ? [] : await projectsOf(work, person), demoPeople, needsSetup: people?.count === 0 };
 }
 
+/** The role of a person (parameters 1: id, 2: administrator, 3: of the demo) in a project: the demo's people have one in its projects only. */
+const ROLE = `CASE WHEN $3 AND NOT project.demo THEN NULL WHEN $2 THEN 'administrator' ELSE member.role END`;
+const FROM = `FROM project LEFT JOIN member ON member.project_id = project.id AND member.person_id = $1`;
+
 async function projectsOf(work: Work, person: SignedIn): Promise<Session['projects']> {
-  return selectRows(
-    work,
-    `SELECT project.key, project.name, CASE WHEN $2 THEN 'administrator' ELSE member.role END AS role
-     FROM project LEFT JOIN member ON member.project_id = project.id AND member.person_id = $1
-     WHERE $2 OR member.role IS NOT NULL ORDER BY project.name`,
-    [person.id, person.administrator],
-  );
+  return selectRows(work, `SELECT project.key, project.name, ${ROLE} AS role ${FROM} WHERE ${ROLE} IS NOT NULL ORDER BY project.name`, [person.id, person.administrator, person.demo]);
 }
 
 /** A person's role in a project; null when they have none there, or there is no such project. */
 export async function roleIn(work: Work, person: SignedIn, projectKey: string): Promise<{ projectId: string; role: Role } | null> {
-  const [row] = await selectRows<{ projectId: string; role: Role | null }>(
-    work,
-    `SELECT project.id AS "projectId", CASE WHEN $2 THEN 'administrator' ELSE member.role END AS role
-     FROM project LEFT JOIN member ON member.project_id = project.id AND member.person_id = $1 WHERE project.key = $3`,
-    [person.id, person.administrator, projectKey],
-  );
+  const [row] = await selectRows<{ projectId: string; role: Role | null }>(work, `SELECT project.id AS "projectId", ${ROLE} AS role ${FROM} WHERE project.key = $4`, [person.id, person.administrator, person.demo, projectKey]);
   return row === undefined || row.role === null ? null : { projectId: row.projectId, role: row.role };
 }
 
@@ -44,40 +51,68 @@ export async function listMembers(work: Work, projectId: string): Promise<Member
   );
 }
 
-/** Makes the first administrator. @throws Refused when there is anybody already. */
-export async function setUp(work: Work, account: NewAccount): Promise<string> {
-  await work.db.query('LOCK TABLE person IN EXCLUSIVE MODE', { transaction: work.transaction });
-  const { Person } = modelsOf(work.db);
-  if ((await Person.count({ transaction: work.transaction })) > 0) throw new Refused({ code: 'set_up_already' });
-  return createAccount(work, account, true);
+/** Makes an account and adds it to the project. Nothing is held while the password is hashed. */
+export async function addMember(db: Sequelize, by: SignedIn, demoSignIn: DemoSignIn, projectId: string, member: NewMember): Promise<Member> {
+  // The first account would close the demo to whoever makes it.
+  if (by.demo && demoSignIn !== 'always') throw new Refused({ code: 'demo_alone' });
+  refuseWeakPassword(member.password, [member.name, member.email]);
+  const passwordHash = await hashPassword(member.password);
+  return inTransaction(db, async (work) => {
+    const id = await createAccount(work, member, passwordHash, false);
+    await joinProject(work, projectId, id, member.role);
+    await notePersonEvent(work, { action: 'added', by: by.id, about: id, projectId, detail: member.role });
+    return { id, name: member.name, email: member.email.toLowerCase(), role: member.role };
+  });
 }
 
-export async function addMember(work: Work, projectId: string, member: NewMember): Promise<Member> {
-  const id = await createAccount(work, member, false);
-  await joinProject(work, projectId, id, member.role);
-  return { id, name: member.name, email: member.email.toLowerCase(), role: member.role };
+/** Adds somebody who has an account. @throws Refused when nobody has this address, or they are in the project already. */
+export async function joinMember(work: Work, by: SignedIn, projectId: string, { email, role }: BodyOf<'joinMember'>): Promise<Member> {
+  const [person] = await selectRows<{ id: string; name: string; email: string; demo: boolean }>(work, 'SELECT id, name, email, demo_job IS NOT NULL AS demo FROM person WHERE email = $1 AND active', [email.toLowerCase()]);
+  if (person === undefined) throw new Refused({ code: 'account_unknown', who: email });
+  const [project] = await selectRows<{ demo: boolean }>(work, 'SELECT demo FROM project WHERE id = $1', [projectId]);
+  if (person.demo && project?.demo !== true) throw new Refused({ code: 'demo_person' });
+  const [joined] = await selectRows(work, 'INSERT INTO member (project_id, person_id, role) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING RETURNING role', [projectId, person.id, role]);
+  if (joined === undefined) throw new Refused({ code: 'member_already', who: person.name });
+  await notePersonEvent(work, { action: 'joined', by: by.id, about: person.id, projectId, detail: role });
+  return { id: person.id, name: person.name, email: person.email, role };
 }
 
 export async function joinProject(work: Work, projectId: string, personId: string, role: Role): Promise<void> {
   await modelsOf(work.db).Member.create({ projectId, personId, role }, { transaction: work.transaction });
 }
 
-async function createAccount(work: Work, account: NewAccount, administrator: boolean): Promise<string> {
-  const { Person } = modelsOf(work.db);
-  const email = account.email.toLowerCase();
-  if ((await Person.count({ where: { email }, transaction: work.transaction })) > 0) throw new Refused({ code: 'person_exists', email });
-  const person = await Person.create(
-    { name: account.name, email, passwordHash: await hashPassword(account.password), administrator, demoJob: null },
-    { transaction: work.transaction },
-  );
-  return person.id;
+export async function changeRole(work: Work, by: SignedIn, projectId: string, personId: string, role: Role): Promise<Member> {
+  const before = await memberOf(work, projectId, personId);
+  await execute(work, 'UPDATE member SET role = $3 WHERE project_id = $1 AND person_id = $2', [projectId, personId, role]);
+  await refuseWithoutAdministrator(work, projectId);
+  await notePersonEvent(work, { action: 'roleChanged', by: by.id, about: personId, projectId, detail: `${before.role} → ${role}` });
+  return { ...before, role };
 }
 
-/** A person of the demo: no password, signed in as by a click. */
-export async function createDemoPerson(work: Work, person: { name: string; email: string; job: string; administrator: boolean }): Promise<string> {
-  const row = await modelsOf(work.db).Person.create(
-    { name: person.name, email: person.email, passwordHash: null, administrator: person.administrator, demoJob: person.job },
-    { transaction: work.transaction },
+export async function removeMember(work: Work, by: SignedIn, projectId: string, personId: string): Promise<Member[]> {
+  const before = await memberOf(work, projectId, personId);
+  await execute(work, 'DELETE FROM member WHERE project_id = $1 AND person_id = $2', [projectId, personId]);
+  await refuseWithoutAdministrator(work, projectId);
+  await notePersonEvent(work, { action: 'removed', by: by.id, about: personId, projectId, detail: before.role });
+  // What they listen to of this project ends; whatever else they have open listens again by itself.
+  await execute(work, 'SELECT pg_notify($1, $2)', [SESSIONS_CHANNEL, JSON.stringify({ person: personId })]);
+  return listMembers(work, projectId);
+}
+
+/** Locked, so that two administrators do not take each other's role away at once. */
+async function memberOf(work: Work, projectId: string, personId: string): Promise<Member> {
+  await execute(work, 'SELECT 1 FROM project WHERE id = $1 FOR UPDATE', [projectId]);
+  const member = (await listMembers(work, projectId)).find((m) => m.id === personId);
+  if (member === undefined) throw new Refused({ code: 'account_unknown', who: 'this person in the project' });
+  return member;
+}
+
+/** Administrators of the server reach every project; without any, the project's own last one stays. */
+async function refuseWithoutAdministrator(work: Work, projectId: string): Promise<void> {
+  const [left] = await selectRows<{ some: boolean }>(
+    work,
+    `SELECT EXISTS (SELECT 1 FROM member JOIN person ON person.id = member.person_id WHERE member.project_id = $1 AND member.role = 'administrator' AND person.active) AS some`,
+    [projectId],
   );
-  return row.id;
+  if (left?.some !== true) throw new Refused({ code: 'last_administrator' });
 }

@@ -1,9 +1,17 @@
 import { createHash, randomBytes } from 'node:crypto';
+import type { SessionLine } from '@caderno/contract';
 import type { Work } from '../database/index.ts';
 import { execute, selectRows } from '../database/index.ts';
+import { Refused } from '../refused.ts';
 
 export const SESSION_COOKIE = 'caderno_session';
 export const SESSION_DAYS = 14;
+
+/** The channel on which servers tell each other of ended sessions. */
+export const SESSIONS_CHANNEL = 'caderno_sessions';
+
+/** Who may sign in as the demo's people by a click: `whileAlone` as long as nobody has a password. */
+export type DemoSignIn = 'always' | 'whileAlone' | 'never';
 
 /** Who a session belongs to. */
 export interface SignedIn {
@@ -11,30 +19,60 @@ export interface SignedIn {
   readonly name: string;
   readonly email: string;
   readonly administrator: boolean;
+  readonly demo: boolean;
 }
 
 /** Starts a session; the token is known to the browser only, the database holds its hash. */
-export async function startSession(work: Work, personId: string): Promise<string> {
+export async function startSession(work: Work, personId: string, agent = ''): Promise<string> {
   const token = randomBytes(32).toString('base64url');
-  await execute(work, 'DELETE FROM session WHERE expires_at < now()');
-  await execute(work, `INSERT INTO session (token_hash, person_id, expires_at) VALUES ($1, $2, now() + interval '${SESSION_DAYS} days')`, [hashToken(token), personId]);
+  await execute(work, `INSERT INTO session (token_hash, person_id, expires_at, agent) VALUES ($1, $2, now() + interval '${SESSION_DAYS} days', $3)`, [hashToken(token), personId, agent]);
   return token;
 }
 
 export async function endSession(work: Work, token: string): Promise<void> {
   await execute(work, 'DELETE FROM session WHERE token_hash = $1', [hashToken(token)]);
+  await tell(work, { session: hashToken(token) });
 }
 
-export async function personOfSession(work: Work, token: string): Promise<SignedIn | null> {
+/** Ends all sessions of a person but the one with this token. */
+export async function endSessionsOf(work: Work, personId: string, except: string | null = null): Promise<void> {
+  const ended = await selectRows<{ hash: string }>(work, 'DELETE FROM session WHERE person_id = $1 AND token_hash IS DISTINCT FROM $2 RETURNING token_hash AS hash', [personId, except === null ? null : hashToken(except)]);
+  for (const { hash } of ended) await tell(work, { session: hash });
+}
+
+/** @throws Refused when the person has no such session. */
+export async function endSessionById(work: Work, personId: string, id: string): Promise<void> {
+  const [ended] = await selectRows<{ hash: string }>(work, 'DELETE FROM session WHERE person_id = $1 AND id = $2 RETURNING token_hash AS hash', [personId, id]);
+  if (ended === undefined) throw new Refused({ code: 'session_unknown' });
+  await tell(work, { session: ended.hash });
+}
+
+async function tell(work: Work, ended: { readonly session: string }): Promise<void> {
+  await execute(work, 'SELECT pg_notify($1, $2)', [SESSIONS_CHANNEL, JSON.stringify(ended)]);
+}
+
+/** Whose session a token is: of nobody when it has ended, its person is not active, or the demo is closed to its people. */
+export async function personOfSession(work: Work, token: string, demoSignIn: DemoSignIn): Promise<SignedIn | null> {
   const [person] = await selectRows<SignedIn>(
     work,
-    `SELECT person.id, person.name, person.email, person.administrator FROM session JOIN person ON person.id = session.person_id
-     WHERE session.token_hash = $1 AND session.expires_at > now()`,
-    [hashToken(token)],
+    `SELECT person.id, person.name, person.email, person.administrator, person.demo_job IS NOT NULL AS demo FROM session JOIN person ON person.id = session.person_id
+     WHERE session.token_hash = $1 AND session.expires_at > now() AND person.active
+       AND (person.demo_job IS NULL OR $2 = 'always' OR ($2 = 'whileAlone' AND NOT EXISTS (SELECT 1 FROM person WHERE password_hash IS NOT NULL)))`,
+    [hashToken(token), demoSignIn],
   );
   return person ?? null;
 }
 
-function hashToken(token: string): string {
+/** A person's sessions, the newest first. */
+export async function listSessions(work: Work, personId: string, token: string | null): Promise<SessionLine[]> {
+  const rows = await selectRows<{ id: string; startedAt: Date; seenAt: Date; agent: string; current: boolean }>(
+    work,
+    `SELECT id, started_at AS "startedAt", seen_at AS "seenAt", agent, token_hash IS NOT DISTINCT FROM $2 AS current FROM session WHERE person_id = $1 AND expires_at > now() ORDER BY started_at DESC, id`,
+    [personId, token === null ? null : hashToken(token)],
+  );
+  return rows.map((row) => ({ ...row, startedAt: row.startedAt.toISOString(), seenAt: row.seenAt.toISOString() }));
+}
+
+export function hashToken(token: string): string {
   return createHash('sha256').update(token).digest('hex');
 }

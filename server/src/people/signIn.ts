@@ -1,35 +1,50 @@
 import type { BodyOf } from '@caderno/contract';
-import { execute, modelsOf, selectRows, type Work } from '../database/index.ts';
+import type { Sequelize } from 'sequelize';
+import { inTransaction, modelsOf, selectRows } from '../database/index.ts';
 import { Refused } from '../refused.ts';
+import { hasAccounts } from './accounts.ts';
+import { countAttempt, forgetAttempts } from './attempts.ts';
+import { notePersonEvent } from './events.ts';
 import { passwordMatches } from './password.ts';
+import { startSession, type DemoSignIn } from './session.ts';
 
-const MOST_FAILURES = 10;
-const FAILURE_WINDOW_SECONDS = 60;
+/** Where somebody signs in from. */
+export interface Entrance {
+  readonly db: Sequelize;
+  readonly demoSignIn: DemoSignIn;
+  readonly address: string;
+  readonly agent: string;
+}
 
-/** The id of the person who may sign in with what was given; counts failures per address. */
-export async function checkSignIn(work: Work, body: BodyOf<'signIn'>): Promise<string> {
-  const { Person } = modelsOf(work.db);
-  if ('demoPerson' in body) {
-    const person = await Person.findByPk(body.demoPerson, { transaction: work.transaction });
+/** Starts a session for whoever may; answers its token and its person. Nothing is held while the password is looked at. */
+export async function signIn(entrance: Entrance, body: BodyOf<'signIn'>): Promise<{ readonly token: string; readonly person: string }> {
+  return 'demoPerson' in body ? enterDemo(entrance, body.demoPerson) : enterByPassword(entrance, body.email.toLowerCase(), body.password);
+}
+
+async function enterDemo({ db, demoSignIn, agent }: Entrance, id: string): Promise<{ token: string; person: string }> {
+  return inTransaction(db, async (work) => {
+    const person = await modelsOf(db).Person.findByPk(id, { transaction: work.transaction });
     if (person === null || person.demoJob === null) throw new Refused({ code: 'sign_in_failed' });
-    return person.id;
+    if (demoSignIn === 'never' || (demoSignIn === 'whileAlone' && (await hasAccounts(work)))) throw new Refused({ code: 'demo_closed' });
+    return { token: await startSession(work, id, agent), person: id };
+  });
+}
+
+async function enterByPassword({ db, address, agent }: Entrance, email: string, password: string): Promise<{ token: string; person: string }> {
+  await inTransaction(db, (work) => countAttempt(work, email, address));
+  const account = await inTransaction(db, async (work) => {
+    const [found] = await selectRows<{ id: string; passwordHash: string | null; active: boolean }>(work, 'SELECT id, password_hash AS "passwordHash", active FROM person WHERE email = $1', [email]);
+    return found ?? null;
+  });
+  // Of an account that is not active nobody learns more than of one that is not there.
+  const right = await passwordMatches(account?.active === true ? account.passwordHash : null, password);
+  if (!right || account === null) {
+    if (account !== null) await inTransaction(db, (work) => notePersonEvent(work, { action: 'signInRefused', by: null, about: account.id, detail: address }));
+    throw new Refused({ code: 'sign_in_failed' });
   }
-  const person = await Person.findOne({ where: { email: body.email.toLowerCase() }, transaction: work.transaction });
-  if (!(await passwordMatches(person?.passwordHash ?? null, body.password)) || person === null) throw new Refused({ code: 'sign_in_failed' });
-  return person.id;
-}
-
-/** @throws Refused when an address failed too often in the last minute. */
-export async function refuseTooManyFailures(work: Work, who: string): Promise<void> {
-  const [row] = await selectRows<{ failures: number }>(
-    work,
-    `SELECT count(*)::int AS failures FROM sign_in_failure WHERE who = $1 AND at > now() - interval '${FAILURE_WINDOW_SECONDS} seconds'`,
-    [who],
-  );
-  if ((row?.failures ?? 0) >= MOST_FAILURES) throw new Refused({ code: 'too_many_attempts', seconds: FAILURE_WINDOW_SECONDS });
-}
-
-export async function noteFailure(work: Work, who: string): Promise<void> {
-  await execute(work, `DELETE FROM sign_in_failure WHERE at < now() - interval '1 hour'`);
-  await execute(work, 'INSERT INTO sign_in_failure (who, at) VALUES ($1, now())', [who]);
+  return inTransaction(db, async (work) => {
+    await forgetAttempts(work, account.id, email, address);
+    await notePersonEvent(work, { action: 'signedIn', by: account.id, detail: address });
+    return { token: await startSession(work, account.id, agent), person: account.id };
+  });
 }

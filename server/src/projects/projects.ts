@@ -13,7 +13,8 @@ export const SUSPECT_SQL = `
 export async function createProject(work: Work, personId: string, { key, name }: NewProject): Promise<ProjectRef & { id: string }> {
   const { Project } = modelsOf(work.db);
   if ((await Project.count({ where: { key }, transaction: work.transaction })) > 0) throw new Refused({ code: 'project_exists', project: key });
-  const project = await Project.create({ key, name }, { transaction: work.transaction });
+  const maker = await modelsOf(work.db).Person.findByPk(personId, { transaction: work.transaction, rejectOnEmpty: true });
+  const project = await Project.create({ key, name, demo: maker.demoJob !== null }, { transaction: work.transaction });
   await joinProject(work, project.id, personId, 'administrator');
   return { id: project.id, key, name, role: 'administrator' };
 }

@@ -1,4 +1,4 @@
-import { DEFAULT_SETTINGS, storedSettingsSchema, type ProjectSettings } from '@caderno/contract';
+import { DEFAULT_SETTINGS, readStoredSettings, type ProjectSettings } from '@caderno/contract';
 import { selectRows, type Work } from '../database/index.ts';
 
 export interface StoredSettings {
@@ -6,9 +6,9 @@ export interface StoredSettings {
   readonly settings: ProjectSettings;
 }
 
-/** What a project sets for itself, checked on the way out; a project that never did has the defaults. */
+/** What a project sets for itself, checked on the way out; a project that never did, and a part that cannot be read, has the defaults. */
 export async function readSettings(work: Work, projectId: string): Promise<StoredSettings> {
   const [row] = await selectRows<{ version: number; settings: unknown }>(work, 'SELECT settings_version AS version, settings FROM project WHERE id = $1', [projectId]);
   if (row === undefined) throw new Error('Settings belong to a project: expected one, got none');
-  return { version: row.version, settings: row.settings === null ? DEFAULT_SETTINGS : storedSettingsSchema.parse(row.settings) };
+  return { version: row.version, settings: row.settings === null ? DEFAULT_SETTINGS : readStoredSettings(row.settings).settings };
 }

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { artefactId, parseArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import { constantsByName, keysUsed, placesRenamed, renameEverywhere, type Renamed, type Renaming, type Reusable, type StepsOwnerId, type Used } from '@caderno/core/shared';
 import type { BodyOf, KindAndContent, ResponseOf } from '@caderno/contract';
-import { changeOfRetry, contentFromStore, dropDraft, lockProject, readLibrary, recordDeed, writeVersions, type Commander, type Save } from '../artefacts/index.ts';
+import { changeOfRetry, contentOrRefused, dropDraft, lockProject, readLibrary, recordDeed, writeVersions, type Commander, type Save } from '../artefacts/index.ts';
 import { selectRows, type Work } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
 import { findUnmoved, readChange } from '../versions/index.ts';
@@ -98,8 +98,8 @@ class Known {
     );
     const users = rows.map((row): { version: number; artefact: Reusable } => {
       const { version } = row;
-      if (row.kind === 'case') return { version, artefact: { kind: 'case', id: artefactId('case', row.number), content: contentFromStore('case', row.schema, row.content) } };
-      return { version, artefact: { kind: 'shared', id: artefactId('shared', row.number), content: contentFromStore('shared', row.schema, row.content) } };
+      if (row.kind === 'case') return { version, artefact: { kind: 'case', id: artefactId('case', row.number), content: contentOrRefused('case', row) } };
+      return { version, artefact: { kind: 'shared', id: artefactId('shared', row.number), content: contentOrRefused('shared', row) } };
     });
     this.#users.set(id, users.map(({ artefact }) => this.#artefacts.get(artefact.id) ?? artefact));
     const fresh = users.filter(({ artefact }) => !this.#artefacts.has(artefact.id));

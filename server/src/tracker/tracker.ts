@@ -1,27 +1,34 @@
 import type { Defect, TrackerConnection, TrackerFailure, TrackerState } from '@caderno/contract';
-import { execute, selectRows, type Work } from '../database/index.ts';
+import type { Sequelize } from 'sequelize';
+import { execute, inTransaction, selectRows, type Work } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
 import { Refused } from '../refused.ts';
+import { readOutsideHosts } from './outsideHosts.ts';
 import { storyboard } from './storyboard.ts';
-import { TrackerFailed, type Story, type StoryTracker } from './storyTracker.ts';
+import type { Story, StoryTracker } from './storyTracker.ts';
+import { TrackerFailed } from './trackerFailed.ts';
 
 /** An adapter for every kind of tracker. */
-const ADAPTERS: Record<TrackerConnection['kind'], (connection: TrackerConnection) => StoryTracker> = { storyboard };
+const ADAPTERS: Record<TrackerConnection['kind'], (connection: TrackerConnection, allowedHosts: readonly string[]) => StoryTracker> = { storyboard };
 
-/** @throws Refused when the project has none. */
-export async function trackerOf(work: Work, projectId: string): Promise<StoryTracker> {
-  const { tracker } = (await readSettings(work, projectId)).settings;
-  if (tracker === null) throw new Refused({ code: 'tracker_absent' });
-  return ADAPTERS[tracker.kind](tracker);
+/** The project's tracker, with all that is needed to ask it: no transaction is held meanwhile. @throws Refused when the project has none. */
+async function trackerOf(db: Sequelize, projectId: string, moreHosts: readonly string[]): Promise<StoryTracker> {
+  return inTransaction(db, async (work) => {
+    const { tracker } = (await readSettings(work, projectId)).settings;
+    if (tracker === null) throw new Refused({ code: 'tracker_absent' });
+    return ADAPTERS[tracker.kind](tracker, [...moreHosts, ...(await readOutsideHosts(work))]);
+  });
 }
 
 /** The stories of the tracker. @throws Refused when it does not give them. */
-export async function fetchStories(work: Work, projectId: string): Promise<Story[]> {
-  return refusing(async () => (await trackerOf(work, projectId)).stories());
+export async function fetchStories(db: Sequelize, projectId: string, moreHosts: readonly string[]): Promise<Story[]> {
+  const tracker = await trackerOf(db, projectId, moreHosts);
+  return refusing(() => tracker.stories());
 }
 
-export async function findDefects(work: Work, projectId: string, words: string): Promise<Defect[]> {
-  return refusing(async () => (await trackerOf(work, projectId)).defects(words));
+export async function findDefects(db: Sequelize, projectId: string, words: string, moreHosts: readonly string[]): Promise<Defect[]> {
+  const tracker = await trackerOf(db, projectId, moreHosts);
+  return refusing(() => tracker.defects(words));
 }
 
 async function refusing<T>(ask: () => Promise<T>): Promise<T> {

@@ -1,15 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import { mergeContent } from '@caderno/core/versions';
-import { CONTENT_SCHEMA_VERSION, projectSettingsSchema, type Change, type Role } from '@caderno/contract';
+import { CONTENT_SCHEMA_VERSION, type Change, type KindAndContent, type Role } from '@caderno/contract';
 import {
-  asJson, changeOfRetry, changeState, findArtefact, idOfRow, kindAndContentFromStore, lockProject, readContent, recordDeed, restorePlace, usersOf, writeVersions, type Commander, type DeedPart,
+  asJson, changeOfRetry, changeState, findArtefact, idOfRow, issuesOf, kindAndContentOrBroken, lockProject, readContent, recordDeed, restorePlace, usersOf, writeVersions, type Commander, type DeedPart,
 } from '../artefacts/index.ts';
 import { execute, modelsOf, selectRows, type ArtefactRow, type Work } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
 import { Refused } from '../refused.ts';
 import { storeImportBase } from './importBase.ts';
 import { readChange } from './journal.ts';
-import { storeSettings } from './storeSettings.ts';
+import { readableSettings, storeSettings } from './storeSettings.ts';
+import type { SecretBox } from '../secrets/index.ts';
 import type { UndoPlan } from './undoPlan.ts';
 
 interface StoredPart {
@@ -18,7 +19,7 @@ interface StoredPart {
 }
 
 /** Undoes a command by a further one, which can be undone in turn. What was changed elsewhere since stays. */
-export async function undoChange(work: Work, commander: Commander, role: Role, changeId: string): Promise<Change> {
+export async function undoChange(work: Work, box: SecretBox, commander: Commander, role: Role, changeId: string): Promise<Change> {
   await lockProject(work, commander.projectId);
   const { Change } = modelsOf(work.db);
   const change = await Change.findOne({ where: { id: changeId, projectId: commander.projectId }, transaction: work.transaction });
@@ -26,7 +27,7 @@ export async function undoChange(work: Work, commander: Commander, role: Role, c
   if ((await changeOfRetry(work, commander)) === null) {
     if (change.undoneBy !== null) throw new Refused({ code: 'undo_done_already', change: changeId });
     const undo = randomUUID();
-    const parts = await undoParts(work, commander, role, changeId, undo);
+    const parts = await undoParts(work, box, commander, role, changeId, undo);
     await recordDeed(work, commander, { action: 'undo', parts, detail: changeId, note: '' }, undo);
     await change.update({ undoneBy: undo }, { transaction: work.transaction });
   }
@@ -34,7 +35,7 @@ export async function undoChange(work: Work, commander: Commander, role: Role, c
 }
 
 /** Undoes the parts from the last to the first; a run of parts that made artefacts is taken back at once. */
-async function undoParts(work: Work, commander: Commander, role: Role, changeId: string, undo: string): Promise<DeedPart[]> {
+async function undoParts(work: Work, box: SecretBox, commander: Commander, role: Role, changeId: string, undo: string): Promise<DeedPart[]> {
   const stored = await selectRows<StoredPart>(work, 'SELECT artefact_id AS "artefactId", undo FROM change_part WHERE change_id = $1 ORDER BY place DESC', [changeId]);
   const rows = await rowsOf(work, stored);
   const parts: DeedPart[] = [];
@@ -45,7 +46,7 @@ async function undoParts(work: Work, commander: Commander, role: Role, changeId:
       at += run.length;
     } else {
       const part = stored[at];
-      if (part !== undefined) parts.push(...(await undoPart(work, commander, role, part, rows, undo)));
+      if (part !== undefined) parts.push(...(await undoPart(work, box, commander, role, part, rows, undo)));
       at += 1;
     }
   }
@@ -72,7 +73,7 @@ function runOfExistence(parts: readonly StoredPart[], from: number): StoredPart[
   return parts.slice(from, end < 0 ? parts.length : end);
 }
 
-async function undoPart(work: Work, commander: Commander, role: Role, part: StoredPart, rows: ReadonlyMap<string, ArtefactRow>, undo: string): Promise<DeedPart[]> {
+async function undoPart(work: Work, box: SecretBox, commander: Commander, role: Role, part: StoredPart, rows: ReadonlyMap<string, ArtefactRow>, undo: string): Promise<DeedPart[]> {
   const plan = part.undo;
   switch (plan.kind) {
     case 'content':
@@ -84,7 +85,7 @@ async function undoPart(work: Work, commander: Commander, role: Role, part: Stor
     case 'place':
       return [await restorePlace(work, rowOf(rows, part), plan.from)];
     case 'settings':
-      return [await undoSettings(work, commander.projectId, role, plan)];
+      return [await undoSettings(work, box, commander.projectId, role, plan)];
     case 'imported':
       return [await storeImportBase(work, rowOf(rows, part), plan.from)];
   }
@@ -98,10 +99,17 @@ async function undoContent(work: Work, commander: Commander, row: ArtefactRow, p
   const head = await readContent(work, row, row.head);
   const merge = mergeContent(asJson(after.content), asJson(before.content), asJson(head.content));
   if (merge.conflicts.length > 0) throw new Refused({ code: 'undo_blocked', id: idOfRow(row), paths: merge.conflicts.map((c) => c.path) });
-  const value = kindAndContentFromStore(row.kind, CONTENT_SCHEMA_VERSION[row.kind], merge.content);
+  const value = mergedValue(row, merge.content);
   const parts = await writeVersions(work, commander, undo, [{ row, value }]);
   if (parts.length === 0) throw new Refused({ code: 'undo_done_already', change: '' });
   return parts;
+}
+
+/** @throws Refused when what is left without the change could not be read again. */
+function mergedValue(row: ArtefactRow, content: unknown): KindAndContent {
+  const value = kindAndContentOrBroken(row.kind, CONTENT_SCHEMA_VERSION[row.kind], content);
+  if (value === null) throw new Refused({ code: 'undo_blocked', id: idOfRow(row), paths: issuesOf(row.kind, { schema: CONTENT_SCHEMA_VERSION[row.kind], content }).map((i) => i.path) });
+  return value;
 }
 
 async function setExistence(work: Work, commander: Commander, rows: readonly ArtefactRow[], exists: boolean): Promise<DeedPart[]> {
@@ -112,9 +120,9 @@ async function setExistence(work: Work, commander: Commander, rows: readonly Art
   return rows.map((artefact) => ({ artefact, fromVersion: null, toVersion: null, undo: { kind: 'existence', exists: !exists } }));
 }
 
-async function undoSettings(work: Work, projectId: string, role: Role, plan: Extract<UndoPlan, { kind: 'settings' }>): Promise<DeedPart> {
+async function undoSettings(work: Work, box: SecretBox, projectId: string, role: Role, plan: Extract<UndoPlan, { kind: 'settings' }>): Promise<DeedPart> {
   const { settings } = await readSettings(work, projectId);
   const merge = mergeContent(asJson(plan.to), asJson(plan.from), asJson(settings));
   if (merge.conflicts.length > 0) throw new Refused({ code: 'settings_moved', paths: merge.conflicts.map((c) => c.path) });
-  return storeSettings(work, projectId, role, projectSettingsSchema.parse(merge.content));
+  return storeSettings(work, box, projectId, role, readableSettings(merge.content));
 }

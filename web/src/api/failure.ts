@@ -1,4 +1,4 @@
-import { refusalSentence } from '@caderno/contract';
+import { refusalSentence, type RefusalCode } from '@caderno/contract';
 import { toast } from 'sonner';
 import { RefusedCall, Unreachable } from './client.ts';
 
@@ -13,7 +13,10 @@ export function tellFailure(error: unknown): void {
   toast.error(failureSentence(error), { duration: 9000 });
 }
 
-/** Whether trying again later may help: the server or its database is away for the moment. */
+/** Refusals that say nothing of what was sent: the same may be taken a little later. */
+const PASSING: ReadonlySet<RefusalCode> = new Set(['database_unavailable', 'server_stopping', 'disk_full', 'too_much_at_once']);
+
+/** Whether trying again later may help: the server, its database or its disk is not there for the moment. */
 export function isPassing(error: unknown): boolean {
-  return error instanceof Unreachable || (error instanceof RefusedCall && error.refusal.code === 'database_unavailable');
+  return error instanceof Unreachable || (error instanceof RefusedCall && PASSING.has(error.refusal.code));
 }

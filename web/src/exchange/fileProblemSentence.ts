@@ -1,8 +1,23 @@
-import type { FileProblem } from '@caderno/core/exchange';
+import type { FileProblem, RelationFault } from '@caderno/core/exchange';
+
+const RELATION_FAULT: Record<RelationFault, string> = {
+  without_id: 'has no identifier',
+  id_doubled: 'has the identifier of another one',
+  too_long: 'has a name or an identifier that is too long',
+  too_many: 'is one too many for a requirement',
+};
 
 /** What is wrong in a file and what to do, in words. */
 export function fileProblemSentence(problem: FileProblem): string {
   switch (problem.code) {
+    case 'content_refused':
+      return `It would leave a requirement that cannot be read: ${problem.field} ${problem.reason}. It is not taken in.`;
+    case 'relation_left_out':
+      return `The relation “${problem.id}” ${RELATION_FAULT[problem.why]}. It is left out; the requirement is taken in.`;
+    case 'markdown_too_deep':
+      return `Lists or quotations are nested deeper than ${problem.limit}. Make them flatter.`;
+    case 'sheet_too_tall':
+      return `A cell stands in row ${problem.got.toLocaleString()}; at most ${problem.limit.toLocaleString()} rows are taken in. Delete what is below the table.`;
     case 'file_empty':
       return 'There is nothing in it to import.';
     case 'file_too_large':

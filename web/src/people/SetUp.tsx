@@ -1,5 +1,5 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { SHORTEST_PASSWORD, newAccountSchema, type NewAccount } from '@caderno/contract';
+import { SHORTEST_PASSWORD, setUpSchema, type SetUp as NewAdministrator } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
@@ -12,8 +12,8 @@ import { Field } from './Field.tsx';
 export function SetUp() {
   const client = useQueryClient();
   const [failure, setFailure] = useState<string | null>(null);
-  const { register, handleSubmit, formState } = useForm({ resolver: zodResolver(newAccountSchema) });
-  const create = (body: NewAccount): Promise<void> =>
+  const { register, handleSubmit, formState } = useForm({ resolver: zodResolver(setUpSchema) });
+  const create = (body: NewAdministrator): Promise<void> =>
     call('setUp', { body }).then(
       (session) => void client.setQueryData(keys.session, session),
       (error: unknown) => setFailure(failureSentence(error)),
@@ -23,6 +23,7 @@ export function SetUp() {
       <form onSubmit={handleSubmit(create)} noValidate>
         <h1 className="font-serif text-xl font-semibold">Make the first administrator</h1>
         <p className="mt-1 text-sm text-ink2">Nobody has an account here yet. This one can make projects and add everyone else.</p>
+        <Field label="Word from the start" autoComplete="off" hint="Caderno printed it when it was started." error={formState.errors.word && 'is needed'} {...register('word')} />
         <Field label="Name" autoComplete="name" error={formState.errors.name && 'is needed'} {...register('name')} />
         <Field label="E-mail address" type="email" autoComplete="username" error={formState.errors.email && 'must be an e-mail address'} {...register('email')} />
         <Field

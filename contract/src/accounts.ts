@@ -1,0 +1,60 @@
+import { z } from 'zod';
+import { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
+import { textUpTo } from './text.ts';
+
+const moment = z.iso.datetime();
+
+/** An account as administrators of the server see it. */
+export const accountSchema = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  email: z.string(),
+  administrator: z.boolean(),
+  /** Whoever is not active cannot sign in; nothing of theirs is lost. */
+  active: z.boolean(),
+  demo: z.boolean(),
+  projects: z.int(),
+  lastSignIn: moment.nullable(),
+});
+export type Account = z.infer<typeof accountSchema>;
+export const accountChangeSchema = z.strictObject({ active: z.boolean().optional(), administrator: z.boolean().optional() });
+
+/** One of one's own sessions. */
+export const sessionLineSchema = z.object({ id: z.uuid(), startedAt: moment, seenAt: moment, agent: z.string(), current: z.boolean() });
+export type SessionLine = z.infer<typeof sessionLineSchema>;
+
+const newPassword = textUpTo(LIMITS.password).refine((text) => text.length >= SHORTEST_PASSWORD, `must have at least ${SHORTEST_PASSWORD} characters`);
+export const changePasswordSchema = z.strictObject({ current: textUpTo(LIMITS.password), next: newPassword });
+export const resetPasswordSchema = z.strictObject({ token: z.string().regex(/^[\w-]{20,80}$/), password: newPassword });
+/** Leads whoever has it to a page where they set a new password, once. */
+export const resetLinkSchema = z.object({ token: z.string(), endsAt: moment });
+
+export const PERSON_ACTIONS = [
+  'setUp', 'added', 'joined', 'removed', 'roleChanged', 'signedIn', 'signInRefused', 'signedOut', 'passwordChanged', 'resetLinkMade', 'passwordReset',
+  'deactivated', 'activated', 'administratorMade', 'administratorUnmade', 'sessionEnded', 'secretRevealed', 'hostsChanged',
+] as const;
+export type PersonAction = (typeof PERSON_ACTIONS)[number];
+
+/** An entry of the journal of people. */
+export const personEventSchema = z.object({
+  id: z.int(),
+  at: moment,
+  action: z.enum(PERSON_ACTIONS),
+  /** Who did it; null: somebody who was not signed in. */
+  by: z.string().nullable(),
+  /** Whom it is about, when that is somebody else. */
+  about: z.string().nullable(),
+  project: z.string().nullable(),
+  detail: z.string(),
+});
+export type PersonEvent = z.infer<typeof personEventSchema>;
+export const personEventQuerySchema = z.object({ before: z.coerce.number().pipe(z.int().min(0).max(LIMITS.number)).optional() });
+
+const HOST = /^(?:[a-z0-9](?:[a-z0-9.-]{0,250}[a-z0-9])?|\[[0-9a-f:.]+\])(?::(?:\d{1,5}|\*))?$/;
+
+/** Hosts that a story tracker may have: a name or an address, with or without a port; `*` for any port. */
+export const outsideHostsSchema = z.strictObject({ hosts: z.array(z.string().trim().toLowerCase().regex(HOST, 'must be a host, as tracker.example or 10.1.2.3:8080')).max(100) });
+
+/** A secret constant's value in a configuration; null: the usual one. */
+export const revealSchema = z.strictObject({ configuration: textUpTo(LIMITS.name).nullable() });
+export const revealedSchema = z.object({ value: z.string() });

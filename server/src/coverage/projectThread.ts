@@ -1,0 +1,101 @@
+import { Worker } from 'node:worker_threads';
+import { Refused } from '../refused.ts';
+import type { Answer, AnswerTo, Question } from './question.ts';
+
+export interface Asked {
+  readonly projectId: string;
+  readonly question: Question;
+}
+export type Told = { readonly ok: true; readonly answer: Answer } | { readonly ok: false; readonly error: unknown };
+
+interface Waiting extends Asked {
+  readonly resolve: (answer: Answer) => void;
+  readonly reject: (error: unknown) => void;
+}
+
+/** What one question may take, the first one of a large project included. */
+const MOST_MS = 20_000;
+
+// An index is millions of small objects that stay: with a small young generation each would be copied over and over.
+const MEMORY = { maxYoungGenerationSizeMb: 128, maxOldGenerationSizeMb: 640 };
+
+/** Questions that may wait for one thread. */
+const LONGEST_LINE = 300;
+
+/** A thread that answers one question after the other, and is ended when one takes too long or too much. */
+export class ProjectThread {
+  readonly #worker: Worker;
+  readonly #line: Waiting[] = [];
+  #current: Waiting | null = null;
+  #timer: NodeJS.Timeout | null = null;
+  askedAt = performance.now();
+  ended = false;
+
+  constructor(databaseUrl: string) {
+    this.#worker = new Worker(new URL('./keeper.worker.mjs', import.meta.url), { workerData: databaseUrl, resourceLimits: MEMORY });
+    this.#worker.on('message', (told: Told) => this.#told(told));
+    this.#worker.on('error', (error) => this.#fail(isTooHeavy(error) ? tooHeavy() : error));
+    this.#worker.on('exit', (code) => this.#fail(new Error(`The coverage thread ended with ${code}`)));
+  }
+
+  get busy(): boolean {
+    return this.#current !== null || this.#line.length > 0;
+  }
+
+  ask<Q extends Question>(projectId: string, question: Q): Promise<AnswerTo[Q['kind']]> {
+    this.askedAt = performance.now();
+    if (this.#line.length >= LONGEST_LINE) throw new Refused({ code: 'too_much_at_once', seconds: 5 });
+    return new Promise<Answer>((resolve, reject) => {
+      this.#line.push({ projectId, question, resolve, reject });
+      this.#next();
+    }) as Promise<AnswerTo[Q['kind']]>;
+  }
+
+  async end(): Promise<void> {
+    this.#fail(new Refused({ code: 'database_unavailable' }));
+    await this.#worker.terminate();
+  }
+
+  #next(): void {
+    if (this.#current !== null) return;
+    const next = this.#line.shift();
+    if (next === undefined) return;
+    this.#current = next;
+    this.#timer = setTimeout(() => {
+      this.#fail(tooHeavy());
+      void this.#worker.terminate();
+    }, MOST_MS);
+    this.#worker.postMessage({ projectId: next.projectId, question: next.question } satisfies Asked);
+  }
+
+  #told(told: Told): void {
+    const asked = this.#current;
+    this.#settle();
+    if (told.ok) asked?.resolve(told.answer);
+    else asked?.reject(told.error);
+    this.#next();
+  }
+
+  #settle(): void {
+    if (this.#timer !== null) clearTimeout(this.#timer);
+    this.#timer = null;
+    this.#current = null;
+  }
+
+  /** All who wait are told; nobody may ask this thread again. */
+  #fail(error: unknown): void {
+    if (this.ended) return;
+    this.ended = true;
+    const all = [...(this.#current === null ? [] : [this.#current]), ...this.#line.splice(0)];
+    this.#settle();
+    for (const waiting of all) waiting.reject(error);
+  }
+}
+
+function tooHeavy(): Refused {
+  return new Refused({ code: 'computation_too_heavy' });
+}
+
+function isTooHeavy(error: Error): boolean {
+  return ('code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY') || (error instanceof RangeError && /call stack/.test(error.message));
+}

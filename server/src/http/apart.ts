@@ -1,0 +1,105 @@
+import { STANDINGS, type Standing } from '@caderno/core/coverage';
+import type { Operation, ResponseOf } from '@caderno/contract';
+import { readFile } from 'node:fs/promises';
+import { keepAttachment, listBroken } from '../artefacts/index.ts';
+import { listConditions, type AnswerTo, type Question } from '../coverage/index.ts';
+import { inTransaction } from '../database/index.ts';
+import { exportQuestions } from '../exchange/index.ts';
+import { addMember, changePassword, describeSession, personOfSession, resetPassword, setUp, signIn, startSession } from '../people/index.ts';
+import { findDefects } from '../tracker/index.ts';
+import { savedBody, type SavedBody } from './body.ts';
+import { membershipOf, personOf, type Admitted } from './context.ts';
+import type { Input } from './handlers.ts';
+import { checkStories, describeAgain, exportBasisFile, preview, run, upload, uploadStories } from './imports.ts';
+
+/**
+ * A handler that holds no transaction: it works or waits for a file, a thread, another service or a password. `saved`
+ * is the body of an operation that takes bytes.
+ */
+export type ApartHandler<N extends Operation> = (input: Input<N>, call: Admitted, saved: SavedBody | null) => Promise<ResponseOf<N>>;
+
+/** Whom it waits with: questions are many and short, files few and long. */
+interface Apart<N extends Operation> {
+  readonly line: 'questions' | 'files';
+  readonly handle: ApartHandler<N>;
+}
+
+const question = <N extends Operation>(handle: ApartHandler<N>): Apart<N> => ({ line: 'questions', handle });
+const file = <N extends Operation>(handle: ApartHandler<N>): Apart<N> => ({ line: 'files', handle });
+
+/** The operations that hold nothing while they work, in a table by their names. */
+export const apartHandlers = {
+  signIn: question<'signIn'>(async ({ body }, call) => enter(call, await signIn({ db: call.parts.db, demoSignIn: call.parts.demoSignIn, address: call.remote, agent: call.agent }, body))),
+  setUp: question<'setUp'>(async ({ body }, call) => {
+    const person = await setUp(call.parts.db, body);
+    return enter(call, { token: await inTransaction(call.parts.db, (work) => startSession(work, person, call.agent)) });
+  }),
+  resetPassword: question<'resetPassword'>(async ({ body }, call) => enter(call, await resetPassword(call.parts.db, body, call.agent))),
+  changePassword: question<'changePassword'>(async ({ body }, call) => {
+    await changePassword(call.parts.db, personOf(call), call.session.token, call.remote, body);
+    return inTransaction(call.parts.db, (work) => describeSession(work, call.person, call.parts.demoSignIn));
+  }),
+  addMember: question<'addMember'>(({ body }, call) => addMember(call.parts.db, personOf(call), call.parts.demoSignIn, membershipOf(call).projectId, body)),
+
+  // The coverage keeper holds all cases, and a thread of its own to look through them.
+  findRuns: question<'findRuns'>(({ body }, call) => ask(call, { kind: 'runs', ...body })),
+  readAlike: question<'readAlike'>(async (_, call) => {
+    const { search, runs, cases } = await ask(call, { kind: 'alike' });
+    return { search, runs: runs.map((r) => ({ length: r.length, places: r.places.map((p) => ({ id: p.id, steps: [...p.steps] })) })), cases: [...cases] };
+  }),
+  readHeldUp: question<'readHeldUp'>((_, call) => ask(call, { kind: 'heldUp' })),
+  readCoverage: question<'readCoverage'>(async (_, call) => {
+    const report = await ask(call, { kind: 'report' });
+    return { ...report, broken: await inTransaction(call.parts.db, (work) => listBroken(work, membershipOf(call).projectId)) };
+  }),
+  listItems: question<'listItems'>(async ({ query }, call) => {
+    const { limit, standing, ...filter } = query;
+    const { items, total } = await ask(call, { kind: 'items', filter: { ...filter, standings: standing === undefined ? undefined : parseStandings(standing) }, limit });
+    return { items: [...items], total };
+  }),
+  readCaseMarks: question<'readCaseMarks'>((_, call) => ask(call, { kind: 'caseMarks' })),
+  readCaseCounts: question<'readCaseCounts'>((_, call) => ask(call, { kind: 'caseCounts' })),
+  listConditions: question<'listConditions'>(async ({ params }, call) => {
+    const standings = await ask(call, { kind: 'standings', requirement: params.requirement });
+    return inTransaction(call.parts.db, (work) => listConditions(work, membershipOf(call).projectId, params.requirement, standings));
+  }),
+
+  keepAttachment: file<'keepAttachment'>(async (_, call, saved) => {
+    const bytes = await readFile(savedBody(saved).path);
+    return { id: await inTransaction(call.parts.db, (work) => keepAttachment(work, membershipOf(call).projectId, bytes, call.parts.now())) };
+  }),
+  uploadImport: file<'uploadImport'>(({ query }, call, saved) => upload(call, query.name, savedBody(saved).path)),
+  fetchStories: file<'fetchStories'>((_, call) => uploadStories(call)),
+  rereadImport: file<'rereadImport'>(({ params, body }, call) => describeAgain(call, params.import, body.reading)),
+  previewImport: file<'previewImport'>(({ params, body }, call) => preview(call, params.import, body.mapping, body.reading)),
+  runImport: file<'runImport'>(({ params, body }, call) => run(call, params.import, body)),
+  exportBasis: file<'exportBasis'>(async ({ query }, call) => exportBasisFile(call, query.format, query.figures === 'yes' ? await ask(call, { kind: 'report' }) : null)),
+  exportQuestions: file<'exportQuestions'>(async ({ query }, call) => {
+    const heldUp = await ask(call, { kind: 'heldUp' });
+    return inTransaction(call.parts.db, (work) => exportQuestions(work, membershipOf(call).projectId, query.format, query.status, heldUp));
+  }),
+  checkTracker: file<'checkTracker'>((_, call) => checkStories(call)),
+  findDefects: file<'findDefects'>(({ query }, call) => findDefects(call.parts.db, membershipOf(call).projectId, query.words, call.parts.outsideHosts)),
+} as const;
+
+function ask<Q extends Question>(call: Admitted, question: Q): Promise<AnswerTo[Q['kind']]> {
+  return call.parts.coverage.ask(membershipOf(call).projectId, question);
+}
+
+export type ApartOperation = keyof typeof apartHandlers;
+
+export function isApart(name: Operation): name is ApartOperation {
+  return name in apartHandlers;
+}
+
+/** Starts the session in the browser and tells it who it is. */
+async function enter(call: Admitted, { token }: { readonly token: string }): Promise<ResponseOf<'signIn'>> {
+  call.session.set(token);
+  return inTransaction(call.parts.db, async (work) => describeSession(work, await personOfSession(work, token, call.parts.demoSignIn), call.parts.demoSignIn));
+}
+
+/** `gap,linked` as standings; unknown words are dropped, and nothing known means nothing found. */
+function parseStandings(text: string): Standing[] {
+  const words = text.split(',');
+  return STANDINGS.filter((s) => words.includes(s));
+}

@@ -1,0 +1,88 @@
+import { randomUUID } from 'node:crypto';
+import { open, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Context } from 'hono';
+import pLimit from 'p-limit';
+import type { Refused } from '../refused.ts';
+
+/** A body this large is read only when few others of its kind are: its text takes several times its bytes. */
+const LARGE = 4 * 1024 * 1024;
+const largeOnes = pLimit(2);
+
+/** Whoever sends slower than this is not waited for. */
+const PATIENCE_MS = 120_000;
+
+/** How many bytes a request says it has; infinite when it does not say. */
+export function announcedLength(c: Context): number {
+  const said = c.req.header('content-length');
+  if (said !== undefined) return Number(said);
+  return c.req.header('transfer-encoding') === undefined && c.req.raw.body === null ? 0 : Number.POSITIVE_INFINITY;
+}
+
+/** @throws Refused when a request says that it has more than it may. */
+export function refuseAnnounced(c: Context, limit: number, tooLarge: () => Refused): void {
+  const said = c.req.header('content-length');
+  if (said !== undefined && !(Number(said) <= limit)) throw tooLarge();
+}
+
+/** The whole body, counted while it is read. @throws Refused as soon as it has more bytes than it may. */
+export function readBody(c: Context, limit: number, tooLarge: () => Refused): Promise<Buffer> {
+  const read = async (): Promise<Buffer> => {
+    const chunks: Uint8Array[] = [];
+    for await (const chunk of counted(c, limit, tooLarge)) chunks.push(chunk);
+    return Buffer.concat(chunks);
+  };
+  return Math.min(announcedLength(c), limit) > LARGE ? largeOnes(read) : read();
+}
+
+/** A body written to disk piece by piece, never held as a whole. */
+export interface SavedBody {
+  readonly path: string;
+  readonly size: number;
+  remove(): Promise<void>;
+}
+
+/** The body of an operation that takes bytes. */
+export function savedBody(saved: SavedBody | null): SavedBody {
+  if (saved === null) throw new Error('An operation that takes bytes has a saved body');
+  return saved;
+}
+
+/** Writes the body to a file of its own. @throws Refused as soon as it has more bytes than it may; nothing is left then. */
+export async function saveBody(c: Context, folder: string, limit: number, tooLarge: () => Refused): Promise<SavedBody> {
+  const path = join(folder, `upload-${randomUUID()}`);
+  const remove = (): Promise<void> => rm(path, { force: true });
+  const file = await open(path, 'wx', 0o600);
+  let size = 0;
+  try {
+    for await (const chunk of counted(c, limit, tooLarge)) {
+      await file.writeFile(chunk);
+      size += chunk.length;
+    }
+  } catch (error) {
+    await remove();
+    throw error;
+  } finally {
+    await file.close();
+  }
+  return { path, size, remove };
+}
+
+async function* counted(c: Context, limit: number, tooLarge: () => Refused): AsyncGenerator<Uint8Array> {
+  const reader = c.req.raw.body?.getReader();
+  if (reader === undefined) return;
+  const late = setTimeout(() => void reader.cancel(new Error('The body came too slowly')), PATIENCE_MS);
+  try {
+    for (let size = 0; ; ) {
+      const { done, value } = await reader.read();
+      if (done) return;
+      size += value.length;
+      if (size > limit) throw tooLarge();
+      yield value;
+    }
+  } finally {
+    clearTimeout(late);
+    // What is still to come is not read: the connection is closed behind the answer.
+    reader.releaseLock();
+  }
+}

@@ -1,0 +1,45 @@
+import { randomBytes } from 'node:crypto';
+import { mkdtempSync } from 'node:fs';
+import { rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { CoverageKeeper } from '../coverage/index.ts';
+import { openDatabase } from '../database/index.ts';
+import { Importer } from '../exchange/index.ts';
+import { SecretBox } from '../secrets/index.ts';
+import { ChangeFeed } from './changeFeed.ts';
+import type { Parts } from './context.ts';
+import { LOOPBACK_NAMES } from './hosts.ts';
+import type { Log } from './log.ts';
+import { Stopping } from './stopping.ts';
+
+/** What differs from one server to another. */
+export type PartsGiven = { readonly databaseUrl: string; readonly log: Log } & Partial<Omit<Parts, 'db' | 'coverage' | 'importer' | 'feed' | 'log' | 'stopping' | 'spool'>>;
+
+/** Makes the parts of a server on a database; nothing listens yet. Without a key of their own, secrets last as long as the server. */
+export function makeParts({ databaseUrl, log, ...given }: PartsGiven): { readonly parts: Parts; close(): Promise<void> } {
+  const spool = mkdtempSync(join(tmpdir(), 'caderno-spool-'));
+  const parts: Parts = {
+    secrets: new SecretBox(randomBytes(32)),
+    webFolder: null,
+    hosts: LOOPBACK_NAMES,
+    demoSignIn: 'whileAlone',
+    behindProxy: false,
+    outsideHosts: [],
+    now: () => new Date(),
+    ...given,
+    log,
+    spool,
+    db: openDatabase(databaseUrl),
+    coverage: new CoverageKeeper(databaseUrl),
+    importer: new Importer(databaseUrl),
+    feed: new ChangeFeed(databaseUrl, log),
+    stopping: new Stopping(),
+  };
+  const close = async (): Promise<void> => {
+    await Promise.allSettled([parts.feed.close(), parts.coverage.close(), parts.importer.close()]);
+    await parts.db.close();
+    await rm(spool, { recursive: true, force: true });
+  };
+  return { parts, close };
+}

@@ -1,0 +1,2 @@
+export { SecretBox, readSecretKey } from './secretBox.ts';
+export { keepSecrets, revealSecret, sealStoredSecrets } from './secretConstants.ts';

@@ -1,0 +1,2 @@
+export { startUpkeep, sweep } from './upkeep.ts';
+export { checkData, type DataFault } from './checkData.ts';
