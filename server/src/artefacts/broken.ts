@@ -58,12 +58,13 @@ export async function restoreVersion(work: Work, commander: Commander, id: Artef
   return saveArtefact(work, commander, id, base, await readContent(work, row, version), `v${version} restored`, true);
 }
 
-/** Notes which artefacts cannot be read, so that lists say so. */
-export async function markBroken(work: Work, projectId: string, broken: readonly { readonly kind: ArtefactKind; readonly number: number }[]): Promise<void> {
+/** Notes which artefacts cannot be read, so that lists say so; with a version only when that is still the head. */
+export async function markBroken(work: Work, projectId: string, broken: readonly { readonly kind: ArtefactKind; readonly number: number; readonly version?: number }[]): Promise<void> {
   if (broken.length === 0) return;
   await execute(
     work,
-    `UPDATE artefact SET broken = true FROM jsonb_to_recordset($2::jsonb) AS r(kind text, number int) WHERE artefact.project_id = $1 AND artefact.kind = r.kind AND artefact.number = r.number AND NOT artefact.broken`,
+    `UPDATE artefact SET broken = true FROM jsonb_to_recordset($2::jsonb) AS r(kind text, number int, version int)
+     WHERE artefact.project_id = $1 AND artefact.kind = r.kind AND artefact.number = r.number AND coalesce(r.version, artefact.head) = artefact.head AND NOT artefact.broken`,
     [projectId, JSON.stringify(broken)],
   );
 }

@@ -43,7 +43,7 @@ async function serve(serving: Serving): Promise<Response> {
     session.write();
     return typeof answer === 'string' ? c.body(answer, 200, { 'content-type': 'application/json', 'cache-control': 'no-store' }) : fileAnswer(answer);
   } catch (error) {
-    if (error instanceof Refused && error.refusal.code === 'artefact_broken') await noteBroken(serving, error.refusal.id);
+    if (error instanceof Refused && error.refusal.code === 'artefact_broken') await noteBroken(serving, error.refusal);
     throw error;
   }
 }
@@ -130,11 +130,11 @@ async function admittedIn(work: Work, { c, parts, endpoint, session }: Serving):
 }
 
 /** Lists say from now on that it cannot be read. */
-async function noteBroken(serving: Serving, id: string): Promise<void> {
+async function noteBroken(serving: Serving, { id, version }: { readonly id: string; readonly version: number }): Promise<void> {
   const broken = parseArtefactId(id);
   await inTransaction(serving.parts.db, async (work) => {
     const { membership } = await admittedIn(work, serving);
-    if (membership !== null && broken !== null) await markBroken(work, membership.projectId, [broken]);
+    if (membership !== null && broken !== null) await markBroken(work, membership.projectId, [{ ...broken, version }]);
   });
 }
 

@@ -1,0 +1,141 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { randomUUID } from 'node:crypto';
+import { API_ROOT, DEFAULT_SETTINGS, api, bytesBody, type AnyEndpoint, type Operation } from '@caderno/contract';
+import { newCover, plainStep, stepId } from '@caderno/core/cases';
+import { EMPTY_SHARED } from '@caderno/core/shared';
+import { z } from 'zod';
+import { checkData } from '../src/upkeep/index.ts';
+import { hostileBodies } from './hostileBodies.ts';
+import { condition, makeDatabase, makeProject, requirement, startServer, testCase, type Caller, type TestServer } from './harness.ts';
+
+let database: Awaited<ReturnType<typeof makeDatabase>>;
+let server: TestServer;
+let project: Awaited<ReturnType<typeof makeProject>>;
+let call: Caller;
+
+beforeAll(async () => {
+  database = await makeDatabase();
+  server = await startServer(database.url);
+  project = await makeProject(server.db);
+  call = server.as(project.analyst);
+  for (const title of ['R', 'S', 'T']) await call('createArtefact', { body: requirement({ title }) });
+  await call('createArtefact', { body: condition(['R-1']) });
+  await call('createArtefact', { body: WHOLE_CASE });
+  await call('createArtefact', { body: { kind: 'shared', content: { ...EMPTY_SHARED, title: 'S', steps: [plainStep(stepId('x'), 'a')] } } });
+  await call('createArtefact', { body: { kind: 'dataSet', content: { title: 'D', purpose: '', parameters: [], rows: [], serves: [], module: '', tags: [] } } });
+});
+afterAll(async () => {
+  await server.close();
+  await database.drop();
+});
+
+const parameter = { id: 'p', name: 'n', type: 'text', default: '', description: '' };
+const row = { id: 'r', name: 'one', description: '', cells: { p: '5' }, mark: null, aside: false };
+const WHOLE_CASE = testCase({
+  steps: [plainStep(stepId('a'), 'go <n>'), plainStep(stepId('b'), 'see')],
+  parameters: [parameter] as never,
+  rows: [row] as never,
+  covers: [newCover('K-1', 1)],
+  tags: ['t'],
+  defects: [{ id: 'd', title: 't', link: 'https://x.example' }],
+});
+const FIELD = { id: 'f', name: 'f', type: { kind: 'whole' }, unit: '', required: true, intervals: [{ id: 'i', valid: true, outcome: '', name: '', from: '1', to: '9' }], choices: [], patterns: [], classes: [] };
+const RANGES = condition(['R-1'], { model: { kind: 'valueRanges', boundaries: 'twoValue', allowInvalidTogether: false, fields: [FIELD] }, leftOut: [{ id: 'k', reason: 'r', by: 'b', at: '2026-11-27T00:00:00Z' }] });
+const FACTOR = (id: string) => ({ id, name: id, values: [{ id: 'v', value: 'v', aliases: [], valid: true, base: false, outcome: '' }] });
+const COMBINATION = condition(['R-1'], { model: { kind: 'combination', factors: [FACTOR('x'), FACTOR('y')], constraints: [{ id: 'c', text: 'if x = v then y = v' }], strength: 2, groups: [], seed: 1 } });
+const QUESTION = { kind: 'question', content: { title: 'Q', text: '', asked: '', about: [{ kind: 'requirement', id: 'R-1', words: 'w', holds: true }], status: 'open', answer: '', answeredBy: '', answeredAt: '', settledIn: [], observations: [] } };
+const DATA = { kind: 'dataSet', content: { title: 'D', purpose: '', parameters: [parameter], rows: [row], serves: [{ id: 'K-1', seenVersion: 1, fields: [], outcome: null }], module: '', tags: [] } };
+const reading = { encoding: null, separator: null, sheet: null };
+const mapping = { source: 's', columns: { id: 'id' } };
+
+/** A body that is taken, or nearly, of every operation that has one. */
+const BODIES: Partial<Record<Operation, readonly object[]>> = {
+  signIn: [{ email: 'a@b.example', password: 'x' }, { demoPerson: randomUUID() }],
+  setUp: [{ name: 'X', email: 'a@b.example', password: 'long enough to take', word: 'w' }],
+  resetPassword: [{ token: 't'.repeat(43), password: 'long enough to take' }],
+  changePassword: [{ current: 'x', next: 'long enough to take' }],
+  createProject: [{ key: 'p', name: 'P' }],
+  addMember: [{ name: 'X', email: 'not an address', password: 'x', role: 'reader' }],
+  joinMember: [{ email: 'nobody@b.example', role: 'reader' }],
+  changeRole: [{ role: 'reader' }],
+  changeAccount: [{ active: true, administrator: false }],
+  makeResetLink: [{}],
+  saveOutsideHosts: [{ hosts: ['x.example'] }],
+  revealConstant: [{ configuration: null }],
+  saveSettings: [{ ...DEFAULT_SETTINGS, glossary: [{ id: 't', term: 't', forms: ['f'], definition: 'd' }], constants: [{ id: 'c', name: 'c', value: 'v', secret: true, description: '', others: { k: 'v' } }], configurations: [{ id: 'k', name: 'k', factors: [{ name: 'n', value: 'v' }] }], tracker: { kind: 'storyboard', address: 'https://x.example', project: 'p' } }],
+  createArtefact: [requirement({ relations: [{ id: 'r', kind: 'k', to: 'R-2' }], attributes: [{ id: 'a', value: 'v' }] }), WHOLE_CASE, RANGES, COMBINATION, QUESTION, DATA, { kind: 'shared', content: { ...EMPTY_SHARED, title: 'S', steps: [{ kind: 'call', id: 'u', case: 'C-1', rows: { kind: 'chosen', rows: ['r'] }, pinned: 1, arguments: [{ id: 'n', value: 'v' }] }] } }],
+  writeArtefacts: [{ made: [{ ...condition(['R-1']), under: null }], changed: [{ id: 'R-1', version: 1, ...requirement() }], withdrawn: ['R-3'], detail: 'd' }],
+  saveArtefact: [{ ...requirement(), note: 'n', keepsDraft: true }],
+  keepDraft: [{ ...requirement(), base: 1 }],
+  restoreVersion: [{ version: 1 }],
+  setState: [{ state: 'draft' }],
+  moveRequirement: [{ parent: 'R-2', after: null }],
+  findRuns: [{ steps: [plainStep(stepId('a'), 'go')], except: 'C-1' }],
+  takeOut: [{ shared: { ...EMPTY_SHARED, title: 'Out', steps: [plainStep(stepId('y'), 'a')] }, users: [{ kind: 'case', id: 'C-1', version: 1, content: WHOLE_CASE.content, uses: [{ at: 0, step: 'z', arguments: [{ id: 'n', value: 'v' }] }] }] }],
+  renameParameter: [{ owner: { kind: 'case', id: 'C-1', version: 1, content: WHOLE_CASE.content }, from: 'n', to: 'm', apply: false }],
+  undoChange: [{}],
+  splitRequirement: [{ parts: [{ title: 'A', text: 'a' }, { title: 'B', text: 'b' }], conditions: { 'K-1': 1 }, questions: {}, children: { 'R-2': 1 } }],
+  mergeRequirements: [{ title: 'M', text: 'm', absorbed: ['R-2'] }],
+  settleSuspectLinks: [{ links: [{ from: 'K-1', to: 'R-1', now: 1 }] }],
+  fetchStories: [{}],
+  checkTracker: [{}],
+  rereadImport: [{ mapping, reading }],
+  previewImport: [{ mapping, reading }],
+  runImport: [{ mapping, reading, choices: { 'R-1 title': 'mine' } }],
+};
+
+const operations = Object.entries<AnyEndpoint>(api) as [Operation, AnyEndpoint][];
+
+async function send(endpoint: AnyEndpoint, body: string | null, parameter = (name: string): string => PARAMETERS[name] ?? 'x', query = ''): Promise<{ status: number; text: string }> {
+  const path = endpoint.path.replaceAll(/:(\w+)/g, (_, name: string) => encodeURIComponent(parameter(name)));
+  const response = await server.fetch(`${API_ROOT}${path}${query}`, { method: endpoint.method, headers: { cookie: `caderno_session=${project.administrator}`, 'content-type': 'application/json', 'if-match': '"1"' }, body });
+  return { status: response.status, text: await response.text() };
+}
+const PARAMETERS: Record<string, string> = { project: 'p', id: 'R-1', version: '1', change: randomUUID(), import: randomUUID(), attachment: '0'.repeat(64), requirement: 'R-1', constant: 'c', person: randomUUID(), session: randomUUID() };
+
+describe('every operation, sent what nobody should send', () => {
+  test('is known to this walk', () => {
+    const unknown = operations.filter(([name, e]) => e.method !== 'GET' && !(e.body instanceof z.ZodUndefined) && e.body !== bytesBody && BODIES[name] === undefined);
+    expect(unknown.map(([name]) => name)).toEqual([]);
+  });
+
+  let sent = 0;
+  test.each(operations.flatMap(([name, endpoint]) => (BODIES[name] ?? []).map((body, i) => [`${name} ${i}`, endpoint, body] as const)))('%s answers or refuses each, and never fails', async (_, endpoint, body) => {
+    const failed: string[] = [];
+    for (const [place, hostile] of hostileBodies(body as never)) {
+      sent += 1;
+      const answer = await send(endpoint, JSON.stringify(hostile));
+      if (answer.status >= 500 && answer.status !== 502) failed.push(`${place}: ${answer.status} ${answer.text.slice(0, 200)}`);
+    }
+    expect(failed).toEqual([]);
+  }, 120_000);
+
+  test('addresses and queries are no better', async () => {
+    const values = ['', ' ', '\0', '\ud800', 'R-999999999', 'K-1', '-1', '99999999999999', 'x'.repeat(5_000), '..', '%', "' OR 1=1", randomUUID()];
+    const failed: string[] = [];
+    for (const [name, endpoint] of operations) {
+      const query = endpoint.query instanceof z.ZodObject ? Object.keys(endpoint.query.shape) : [];
+      for (const value of values.map((v) => v.toWellFormed())) {
+        for (const parameter of (endpoint.path.match(/:(\w+)/g) ?? []).map((p) => p.slice(1)).filter((p) => p !== 'project')) {
+          const { status, text } = await send(endpoint, endpoint.method === 'GET' ? null : '{}', (n) => (n === parameter ? value : (PARAMETERS[n] ?? 'x')));
+          if (status >= 500) failed.push(`${name} :${parameter} = ${value.slice(0, 20)}: ${text.slice(0, 200)}`);
+        }
+        for (const part of query) {
+          const { status, text } = await send(endpoint, endpoint.method === 'GET' ? null : '{}', undefined, `?${new URLSearchParams({ kind: 'case', format: 'csv', words: 'x', uses: 'S-1', [part]: value }).toString()}`);
+          if (status >= 500 && status !== 502) failed.push(`${name} ?${part} = ${value.slice(0, 20)}: ${text.slice(0, 200)}`);
+        }
+      }
+    }
+    expect(failed).toEqual([]);
+  }, 120_000);
+
+  test('and leaves everything readable', async () => {
+    expect(sent).toBeGreaterThan(5_000);
+    const { checked, faults } = await checkData(server.db);
+    expect([checked > 100, faults]).toEqual([true, []]);
+    const read = await Promise.all((['requirement', 'condition', 'case', 'question', 'shared', 'dataSet'] as const).map((kind) => call('listArtefacts', { query: { kind } })));
+    expect(read.map((r) => r.status)).toEqual([200, 200, 200, 200, 200, 200]);
+    expect((await call('readCoverage')).data.broken).toEqual([]);
+    for (const id of read.flatMap((r) => r.data.slice(0, 40)).map((s) => s.id)) expect([id, (await call('readArtefact', { params: { id } })).status]).toEqual([id, 200]);
+  }, 60_000);
+});

@@ -1,0 +1,40 @@
+/** A value as JSON has it. */
+type Json = null | boolean | number | string | readonly Json[] | { readonly [name: string]: Json };
+
+const VALUES: readonly Json[] = [
+  null, true, -1, 0.5, 2 ** 31, 2 ** 53, 1e308, '', ' ', 'a\0b', '\ud800', 'x'.repeat(70_000), '__proto__', 'constructor', "'; DROP TABLE person; --", '<script>', '[a-y]{0,1000}',
+  'R-999999999', 'K-1', 'C-1', '2026-02-30T00:00:00Z', [], {}, [[[[[[]]]]]], { __proto__: null, constructor: 1 },
+];
+
+/**
+ * Everything that differs from a body in one place: each value replaced by each hostile one, each member left out, a
+ * strange one added, each element doubled. The place stands beside it.
+ */
+export function* hostileBodies(body: Json): Generator<readonly [place: string, body: Json]> {
+  for (const [place, change] of places(body, '')) {
+    for (const value of VALUES) yield [`${place} = ${JSON.stringify(value).slice(0, 40)}`, change(() => value)];
+    yield [`${place} gone`, change(() => undefined)];
+    yield [`${place} doubled`, change((v) => (Array.isArray(v) ? [...v, ...v] : [v as Json, v as Json]))];
+    yield [`${place} with more`, change((v) => (typeof v === 'object' && v !== null && !Array.isArray(v) ? { ...v, surplus: 1 } : (v as Json)))];
+  }
+}
+
+type Change = (make: (value: Json) => Json | undefined) => Json;
+
+function* places(value: Json, path: string): Generator<readonly [string, Change]> {
+  yield [path === '' ? '.' : path, (make) => make(value) ?? null];
+  if (typeof value !== 'object' || value === null) return;
+  // Of a list the first elements stand for all.
+  const members: [string, Json][] = Array.isArray(value) ? value.slice(0, 2).map((v, i): [string, Json] => [String(i), v as Json]) : Object.entries(value);
+  for (const [name, inner] of members) {
+    for (const [place, change] of places(inner, `${path}.${name}`)) {
+      yield [place, (make) => withMember(value, name, place === `${path}.${name}` ? make(inner) : change(make))];
+    }
+  }
+}
+
+function withMember(value: Json, name: string, next: Json | undefined): Json {
+  if (Array.isArray(value)) return value.flatMap((v: Json, i) => (String(i) !== name ? [v] : next === undefined ? [] : [next]));
+  const entries = Object.entries(value as object) as [string, Json][];
+  return Object.fromEntries(entries.flatMap(([n, v]) => (n !== name ? [[n, v]] : next === undefined ? [] : [[n, next]])));
+}
