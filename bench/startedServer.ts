@@ -10,6 +10,7 @@ import { buildServer } from '../scripts/build.mjs';
 export interface StartedServer {
   readonly origin: string;
   readonly cookie: string;
+  readonly pid: number;
   makeProject(key: string): Promise<void>;
   get(path: string): Promise<unknown>;
   post(path: string, body: object | Buffer): Promise<unknown>;
@@ -17,10 +18,14 @@ export interface StartedServer {
   stop(): Promise<void>;
 }
 
+export const BENCH_PERSON = { email: 'bench@bench.example', password: 'long enough for a bench' } as const;
+
 export async function startServer(databaseUrl: string, webFolder?: string): Promise<StartedServer> {
   const folder = String(await buildServer());
   const port = await freePort();
-  const child = spawn(process.execPath, [join(folder, 'main.mjs')], { env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), LOG_LEVEL: 'error', NODE_OPTIONS: '', ...(webFolder === undefined ? {} : { CADERNO_WEB: webFolder }) }, stdio: ['ignore', 'ignore', 'inherit'] });
+  const child = spawn(process.execPath, [join(folder, 'main.mjs')], { env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), LOG_LEVEL: 'error', NODE_OPTIONS: '', ...(webFolder === undefined ? {} : { CADERNO_WEB: webFolder }) }, stdio: ['ignore', 'pipe', 'inherit'] });
+  let printed = '';
+  child.stdout?.on('data', (chunk) => (printed += String(chunk)));
   const origin = `http://127.0.0.1:${port}`;
   while (!(await fetch(`${origin}/healthz`).then((r) => r.ok, () => false))) await new Promise((resolve) => setTimeout(resolve, 100));
   let cookie = '';
@@ -31,10 +36,12 @@ export async function startServer(databaseUrl: string, webFolder?: string): Prom
     cookie = response.headers.get('set-cookie')?.split(';')[0] ?? cookie;
     return response.json();
   };
-  await ask('POST', '/setup', { name: 'Bench', email: 'bench@bench.example', password: 'long enough for a bench' });
+  const word = /needs this word: (\S+)/.exec(printed)?.[1] ?? '';
+  await ask('POST', '/setup', { name: 'Bench', email: BENCH_PERSON.email, password: BENCH_PERSON.password, word });
   return {
     origin,
     cookie,
+    pid: child.pid ?? 0,
     makeProject: async (key) => void (await ask('POST', '/projects', { key, name: key })),
     get: (path) => ask('GET', path),
     post: (path, body) => ask('POST', path, body),

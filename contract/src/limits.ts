@@ -48,7 +48,7 @@ export const LIMITS = {
   /** Bytes of a body with lists of what is to be done. */
   lists: 16 * 1024 * 1024,
   /** Bytes of a body with contents of artefacts. */
-  body: 64 * 1024 * 1024,
+  body: 32 * 1024 * 1024,
   /** Bytes of a picture. */
   picture: 5 * 1024 * 1024,
   /** Bytes of all pictures of a project. */

@@ -131,7 +131,7 @@ describe('one that cannot be read, by a hand in the database', () => {
     for (const title of ['To be broken', 'Broken case', 'Broken question']) {
       await sql(`UPDATE artefact_version v SET content = '{"title": 7, "<b>": null}' FROM artefact a WHERE a.id = v.artefact_id AND a.head = v.version AND a.title = '${title}'`);
     }
-    await sql(`UPDATE artefact SET facts = '[]' WHERE title = 'Broken case'`);
+    await sql(`UPDATE artefact SET facts = '[]' WHERE title IN ('Broken case', 'To be broken', 'Broken question')`);
     await sql(`UPDATE project SET settings = '{"depths": 5, "mostItems": 300}' WHERE key = 'p'`);
   });
   const QUESTION = { title: '', text: '', asked: '', about: [], status: 'open' as const, answer: '', answeredBy: '', answeredAt: '' as const, settledIn: [], observations: [] };

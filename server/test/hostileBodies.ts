@@ -1,10 +1,7 @@
 /** A value as JSON has it. */
 type Json = null | boolean | number | string | readonly Json[] | { readonly [name: string]: Json };
 
-const VALUES: readonly Json[] = [
-  null, true, -1, 0.5, 2 ** 31, 2 ** 53, 1e308, '', ' ', 'a\0b', '\ud800', 'x'.repeat(70_000), '__proto__', 'constructor', "'; DROP TABLE person; --", '<script>', '[a-y]{0,1000}',
-  'R-999999999', 'K-1', 'C-1', '2026-02-30T00:00:00Z', [], {}, [[[[[[]]]]]], { __proto__: null, constructor: 1 },
-];
+const VALUES: readonly Json[] = [null, true, -1, 0.5, 2 ** 31, 2 ** 53, '', 'a\0b', '\ud800', 'x'.repeat(30_000), 'constructor', '[a-y]{0,1000}', 'K-1', [], {}, [[[[[[]]]]]]];
 
 /**
  * Everything that differs from a body in one place: each value replaced by each hostile one, each member left out, a

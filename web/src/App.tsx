@@ -13,6 +13,9 @@ const SignIn = lazy(() => import('./people/index.ts').then((m) => ({ default: m.
 const SetUp = lazy(() => import('./people/index.ts').then((m) => ({ default: m.SetUp })));
 const NewProject = lazy(() => import('./people/index.ts').then((m) => ({ default: m.NewProject })));
 const PeoplePage = lazy(() => import('./people/index.ts').then((m) => ({ default: m.PeoplePage })));
+const AccountPage = lazy(() => import('./people/index.ts').then((m) => ({ default: m.AccountPage })));
+const ServerPage = lazy(() => import('./people/index.ts').then((m) => ({ default: m.ServerPage })));
+const ResetPassword = lazy(() => import('./people/index.ts').then((m) => ({ default: m.ResetPassword })));
 const BasisChapter = lazy(() => import('./basis/index.ts').then((m) => ({ default: m.BasisChapter })));
 const ConditionsChapter = lazy(() => import('./conditions/index.ts').then((m) => ({ default: m.ConditionsChapter })));
 const ConditionAddress = lazy(() => import('./conditions/index.ts').then((m) => ({ default: m.ConditionAddress })));
@@ -44,6 +47,7 @@ const client = new QueryClient({
 const router = createBrowserRouter([
   { path: '/', element: <SignedIn start /> },
   { path: '/new-project', element: <SignedIn newProject /> },
+  { path: '/reset', element: chapter(<ResetPassword />) },
   {
     path: '/:project',
     element: <SignedIn />,
@@ -67,6 +71,8 @@ const router = createBrowserRouter([
       { path: 'settings', element: chapter(<SettingsPage />) },
       { path: 'journal', element: chapter(<JournalPage />) },
       { path: 'people', element: chapter(<PeoplePage />) },
+      { path: 'account', element: chapter(<AccountPage />) },
+      { path: 'server', element: chapter(<ServerPage />) },
       { path: 'versions/:id', element: chapter(<VersionsPage />) },
       { path: '*', element: <Empty title="There is no such page">The address names nothing in this project.</Empty> },
     ],
@@ -95,5 +101,5 @@ function SignedIn({ start = false, newProject = false }: { readonly start?: bool
   if (start) return <Navigate to={address.coverage(first.key)} replace />;
   const project = session.projects.find((p) => p.key === key);
   if (project === undefined) return <Empty title="No such project">You have no project “{key}”.</Empty>;
-  return <Frame key={project.key} project={project} projects={session.projects} person={session.person} />;
+  return <Frame key={project.key} project={project} projects={session.projects} person={session.person} openToAll={session.openToAll} />;
 }

@@ -90,51 +90,41 @@ const caseFacts = z.object({ kind: z.enum(CASE_KINDS), execution: z.enum(EXECUTI
 const dataSetFacts = z.object({ rows: z.int(), parameters: z.array(z.string()), serves: z.array(conditionIdSchema) });
 const sharedFacts = z.object({ steps: z.int(), parameters: z.array(z.string()) });
 
-/** What a list shows of an artefact whose facts cannot be read: its name, and that it is broken. */
-const NO_FACTS = {
-  requirement: { type: 'functional' },
-  condition: { model: 'plain', polarity: 'both', requirements: [] },
-  question: { status: 'open', about: [], answeredAt: '' },
-  case: { kind: 'procedure', execution: 'byHand', steps: 0, rows: 0, dataSet: null, estimate: null, covers: [] },
-  shared: { steps: 0, parameters: [] },
-  dataSet: { rows: 0, parameters: [], serves: [] },
-} as const satisfies Record<ArtefactKind, object>;
-
-function factsOf<T>(schema: z.ZodType<T>, facts: unknown, none: unknown): { readonly facts: T; readonly broken: boolean } {
+/** Facts, or, where they cannot be read, none: a list then shows the name, and that it is broken. */
+function factsOf<T>(schema: z.ZodType<T>, facts: unknown, none: NoInfer<T>): { readonly facts: T; readonly broken: boolean } {
   const read = schema.safeParse(facts);
-  return read.success ? { facts: read.data, broken: false } : { facts: schema.parse(none), broken: true };
+  return read.success ? { facts: read.data, broken: false } : { facts: none, broken: true };
 }
 
 /** The columns were written from checked content; what is left open by them, the facts, is checked here. */
 function toSummary(row: SummaryRow): Summary {
   const { number, title, state, version, meaningSince, module, author, at } = row;
   const head = { title, state, version, meaningSince, module, author, at };
-  const none = NO_FACTS[row.kind];
   switch (row.kind) {
     case 'requirement': {
-      const { facts, broken } = factsOf(requirementFacts, row.facts, none);
+      const { facts, broken } = factsOf(requirementFacts, row.facts, { type: 'rule' });
       const parent = row.parentNumber === null ? null : artefactId('requirement', row.parentNumber);
       const { position, risk, priority } = row;
       return { kind: 'requirement', id: artefactId('requirement', number), ...head, broken: broken || row.broken, parent, position, ...facts, risk: risk ?? 'medium', priority: priority ?? 'medium' };
     }
     case 'question': {
-      const { facts, broken } = factsOf(questionFacts, row.facts, none);
+      const { facts, broken } = factsOf(questionFacts, row.facts, { status: 'open', about: [], answeredAt: '' });
       return { kind: 'question', id: artefactId('question', number), ...head, broken: broken || row.broken, asked: row.owner, ...facts };
     }
     case 'condition': {
-      const { facts, broken } = factsOf(conditionFacts, row.facts, none);
+      const { facts, broken } = factsOf(conditionFacts, row.facts, { model: 'plain', polarity: 'both', requirements: [] });
       return { kind: 'condition', id: artefactId('condition', number), ...head, broken: broken || row.broken, ...facts };
     }
     case 'shared': {
-      const { facts, broken } = factsOf(sharedFacts, row.facts, none);
+      const { facts, broken } = factsOf(sharedFacts, row.facts, { steps: 0, parameters: [] });
       return { kind: 'shared', id: artefactId('shared', number), ...head, broken: broken || row.broken, tags: row.tags, ...facts };
     }
     case 'dataSet': {
-      const { facts, broken } = factsOf(dataSetFacts, row.facts, none);
+      const { facts, broken } = factsOf(dataSetFacts, row.facts, { rows: 0, parameters: [], serves: [] });
       return { kind: 'dataSet', id: artefactId('dataSet', number), ...head, broken: broken || row.broken, tags: row.tags, ...facts };
     }
     case 'case': {
-      const { facts, broken } = factsOf(caseFacts, row.facts, none);
+      const { facts, broken } = factsOf(caseFacts, row.facts, { kind: 'procedure', execution: 'byHand', steps: 0, rows: 0, dataSet: null, estimate: null, covers: [] });
       const { kind: caseKind, ...counts } = facts;
       const { priority, tags, owner } = row;
       return { kind: 'case', id: artefactId('case', number), ...head, broken: broken || row.broken, priority: priority ?? 'medium', tags, owner, caseKind, ...counts };

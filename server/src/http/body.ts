@@ -3,11 +3,11 @@ import { open, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Context } from 'hono';
 import pLimit from 'p-limit';
-import type { Refused } from '../refused.ts';
+import { Refused } from '../refused.ts';
 
-/** A body this large is read only when few others of its kind are: its text takes several times its bytes. */
+/** A body this large is read only when no other of its kind is: its text takes several times its bytes. */
 const LARGE = 4 * 1024 * 1024;
-const largeOnes = pLimit(2);
+const largeOnes = pLimit(1);
 
 /** Whoever sends slower than this is not waited for. */
 const PATIENCE_MS = 120_000;
@@ -25,14 +25,23 @@ export function refuseAnnounced(c: Context, limit: number, tooLarge: () => Refus
   if (said !== undefined && !(Number(said) <= limit)) throw tooLarge();
 }
 
-/** The whole body, counted while it is read. @throws Refused as soon as it has more bytes than it may. */
-export function readBody(c: Context, limit: number, tooLarge: () => Refused): Promise<Buffer> {
-  const read = async (): Promise<Buffer> => {
-    const chunks: Uint8Array[] = [];
-    for await (const chunk of counted(c, limit, tooLarge)) chunks.push(chunk);
-    return Buffer.concat(chunks);
+/** The whole body as text, counted and decoded while it is read. @throws Refused as soon as it has more bytes than it may, or is no UTF-8. */
+export function readBody(c: Context, limit: number, tooLarge: () => Refused): Promise<string> {
+  const read = async (): Promise<string> => {
+    const decoder = new TextDecoder('utf-8', { fatal: true });
+    let text = '';
+    for await (const chunk of counted(c, limit, tooLarge)) text += decoded(decoder, chunk);
+    return text + decoded(decoder, null);
   };
   return Math.min(announcedLength(c), limit) > LARGE ? largeOnes(read) : read();
+}
+
+function decoded(decoder: InstanceType<typeof TextDecoder>, chunk: Uint8Array | null): string {
+  try {
+    return chunk === null ? decoder.decode() : decoder.decode(chunk, { stream: true });
+  } catch (cause) {
+    throw new Refused({ code: 'body_unreadable' }, { cause });
+  }
 }
 
 /** A body written to disk piece by piece, never held as a whole. */

@@ -110,11 +110,11 @@ function tooLarge(name: Operation, limit: number): () => Refused {
   };
 }
 
-function inputOf(c: Context, endpoint: AnyEndpoint, sent: Buffer | null): { params: unknown; query: unknown; body: unknown } {
+function inputOf(c: Context, endpoint: AnyEndpoint, sent: string | null): { params: unknown; query: unknown; body: unknown } {
   return {
     params: parse(endpoint.params, c.req.param(), 'address'),
     query: parse(endpoint.query, c.req.query(), 'query'),
-    body: sent === null ? undefined : endpoint.body === bytesBody ? sent : parse(endpoint.body, parseJson(sent), ''),
+    body: sent === null ? undefined : parse(endpoint.body, parseJson(sent), ''),
   };
 }
 
@@ -172,11 +172,9 @@ function refuseOtherTypes(c: Context, endpoint: AnyEndpoint): void {
   if (!(c.req.header('content-type') ?? '').startsWith('application/json')) throw new Refused({ code: 'body_type_unsupported', expected: 'application/json' });
 }
 
-const strictText = new TextDecoder('utf-8', { fatal: true });
-
-function parseJson(bytes: Buffer): unknown {
+function parseJson(text: string): unknown {
   try {
-    return JSON.parse(strictText.decode(bytes));
+    return JSON.parse(text);
   } catch (cause) {
     throw new Refused({ code: 'body_unreadable' }, { cause });
   }

@@ -101,6 +101,7 @@ function CaseLine({ project, canEdit, selection, summary, counts, isCurrent, mar
   const isSelected = selection.has(summary.id);
   const instances = counts?.instances ?? Math.max(1, summary.rows);
   const notes = [
+    ...(summary.broken ? ['cannot be read'] : []),
     `${countOf(summary.steps, 'step')}${counts === undefined || counts.steps === summary.steps ? '' : `, ${counts.steps.toLocaleString()} opened`}`,
     summary.dataSet !== null ? `rows of ${summary.dataSet}${summary.rows > 0 ? ` and ${summary.rows} more` : ''}` : summary.rows > 0 ? countOf(summary.rows, 'row') : 'no rows',
     ...(instances === 0 ? ['none runs'] : instances !== Math.max(1, summary.rows) ? [countOf(instances, 'instance')] : []),

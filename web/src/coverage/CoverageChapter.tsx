@@ -1,11 +1,11 @@
-import type { RequirementId } from '@caderno/core/artefacts';
+import type { ArtefactId, RequirementId } from '@caderno/core/artefacts';
 import { TECHNIQUES, type Technique } from '@caderno/core/conditions';
 import { STANDINGS, itemsToShow, linkedRatio, percentDown, shownRatio, type CoverageReport, type Standing, type StandingCounts } from '@caderno/core/coverage';
 import type { ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useCoverage } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
-import { Spread, useFrame } from '../frame/index.ts';
+import { Spread, address, useFrame } from '../frame/index.ts';
 import { STANDING_WORD, StandingShape, TECHNIQUE_WORD, countOf } from '../look/index.ts';
 import { Bars } from './Bars.tsx';
 import { ItemsBehind, WorstGaps, type Behind } from './ItemsBehind.tsx';
@@ -27,6 +27,7 @@ export function CoverageChapter() {
       left={
         <div className="flex h-full flex-col">
           <Numbers report={report} />
+          <BrokenOnes ids={report.broken} />
           <Legend counts={report.counts} />
           <Wall report={report} />
         </div>
@@ -49,6 +50,26 @@ function Numbers({ report }: { readonly report: CoverageReport }) {
         <Figure to="?list=unanalysed" value={String(report.unanalysed.length)} words={`of ${countOf(report.requirements.length, 'requirement')} unanalysed`} />
       </ul>
     </header>
+  );
+}
+
+/** What is not counted because it cannot be read. */
+function BrokenOnes({ ids }: { readonly ids: readonly ArtefactId[] }) {
+  const { project } = useFrame();
+  if (ids.length === 0) return null;
+  return (
+    <p role="status" className="bg-brick-wash px-6 py-1.5 text-sm text-brick">
+      {countOf(ids.length, 'artefact')} cannot be read and {ids.length === 1 ? 'is' : 'are'} not counted:{' '}
+      {ids.slice(0, 12).map((id, i) => (
+        <span key={id}>
+          {i > 0 && ', '}
+          <Link to={address.artefact(project, id)} className="font-mono text-xs underline">
+            {id}
+          </Link>
+        </span>
+      ))}
+      {ids.length > 12 && ' …'}
+    </p>
   );
 }
 

@@ -16,6 +16,8 @@ interface Props {
   readonly project: ProjectRef;
   readonly projects: readonly ProjectRef[];
   readonly person: Person;
+  /** Everybody who reaches the server may come in. */
+  readonly openToAll: boolean;
 }
 
 /** What pages below the frame can count on. */
@@ -29,7 +31,7 @@ export interface FrameContext {
 }
 
 /** The book on the desk: name and find field above it, index tabs at its right edge. */
-export function Frame({ project, projects, person }: Props) {
+export function Frame({ project, projects, person, openToAll }: Props) {
   const [open, setOpen] = useState<'find' | 'keys' | null>(null);
   const { connected } = useProjectEvents(project.key);
   useFrameCommands(project.key, setOpen);
@@ -54,6 +56,7 @@ export function Frame({ project, projects, person }: Props) {
         <Open project={project.key} />
         <PersonMenu project={project.key} person={person} onKeys={() => setOpen('keys')} canManage={context.canManage} />
       </header>
+      {openToAll && <OpenToAll />}
       {!connected && <Offline />}
       <div className="flex min-h-0 flex-1 pb-3 pl-3.5">
         <main className="min-w-0 flex-1 overflow-hidden rounded-[10px] rounded-tr-[3px] border border-rule2 bg-page">
@@ -80,6 +83,7 @@ function useFrameCommands(project: string, setOpen: (open: 'find' | 'keys') => v
       { id: 'go-glossary', title: 'Go to the glossary', keys: 'g o', keyLabel: 'g o', run: () => void navigate(address.glossary(project)) },
       { id: 'go-settings', title: 'Go to the settings of the project', run: () => void navigate(address.settings(project)) },
       { id: 'go-people', title: 'Go to the people of the project', run: () => void navigate(address.people(project)) },
+      { id: 'go-account', title: 'Go to your account', run: () => void navigate(address.account(project)) },
     ],
     [navigate, project, setOpen],
   );
@@ -158,6 +162,18 @@ function PersonMenu({ project, person, onKeys, canManage }: PersonMenuProps) {
           </button>
         </MenuItem>
         <MenuItem>
+          <button type="button" className={item} onClick={() => void navigate(address.account(project))}>
+            Your account
+          </button>
+        </MenuItem>
+        {person.administrator && !person.demo && (
+          <MenuItem>
+            <button type="button" className={item} onClick={() => void navigate(address.server(project))}>
+              Accounts of the server
+            </button>
+          </MenuItem>
+        )}
+        <MenuItem>
           <button type="button" className={item} onClick={onKeys}>
             Keys <kbd className="font-mono text-xs text-ink2">?</kbd>
           </button>
@@ -186,6 +202,10 @@ export function initials(name: string): string {
     .join('')
     .slice(0, 2)
     .toUpperCase();
+}
+
+function OpenToAll() {
+  return <div className="mx-3.5 mb-1.5 rounded-[5px] bg-brick-wash px-4 py-1.5 text-base font-semibold text-brick">Open to all: whoever reaches this server signs in without a password.</div>;
 }
 
 function Offline() {

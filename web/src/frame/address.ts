@@ -23,6 +23,8 @@ export const address = {
   settings: (project: string) => `/${project}/settings`,
   glossary: (project: string) => `/${project}/glossary`,
   people: (project: string) => `/${project}/people`,
+  account: (project: string) => `/${project}/account`,
+  server: (project: string) => `/${project}/server`,
   versions: (project: string, id: ArtefactId) => `/${project}/versions/${id}`,
   artefact: (project: string, id: ArtefactId): string => {
     switch (kindOfId(id)) {

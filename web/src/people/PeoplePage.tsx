@@ -1,22 +1,22 @@
-import { zodResolver } from '@hookform/resolvers/zod';
-import { ROLES, SHORTEST_PASSWORD, newMemberSchema, type NewMember } from '@caderno/contract';
+import { ROLES, type Member, type Role } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
-import { useForm } from 'react-hook-form';
 import { toast } from 'sonner';
 import { call, tellFailure, useMembers } from '../api/index.ts';
 import { Spread, useFrame } from '../frame/index.ts';
-import { Button } from '../look/index.ts';
-import { Field } from './Field.tsx';
+import { TextButton } from '../look/index.ts';
+import { AddMember } from './AddMember.tsx';
+import { PersonJournal } from './PersonJournal.tsx';
 
-/** The people of a project and, for its administrators, a form to add one. */
+/** The people of a project with their roles; its administrators change them and add others. */
 export function PeoplePage() {
   const { project, canManage } = useFrame();
   return (
-    <Spread chapter="people" leftShare={58} leftLabel="People" rightLabel="Add someone" left={<MemberList project={project} />} right={canManage ? <AddMember project={project} /> : <OnlyAdministrators />} />
+    <Spread chapter="people" leftShare={60} leftLabel="People" rightLabel="Add someone" left={<MemberList project={project} />} right={canManage ? <AddMember project={project} /> : <p className="p-7 text-ink2">Administrators of the project add people here.</p>} />
   );
 }
 
 function MemberList({ project }: { readonly project: string }) {
+  const { canManage, canLead } = useFrame();
   const members = useMembers(project).data ?? [];
   return (
     <div className="p-7">
@@ -27,52 +27,52 @@ function MemberList({ project }: { readonly project: string }) {
             <th className="py-1.5 font-semibold">Name</th>
             <th className="font-semibold">E-mail address</th>
             <th className="font-semibold">Role</th>
+            {canManage && <th className="sr-only">Remove</th>}
           </tr>
         </thead>
         <tbody className="divide-y divide-rule">
           {members.map((member) => (
-            <tr key={member.id}>
-              <td className="py-2 font-semibold">{member.name}</td>
-              <td>{member.email}</td>
-              <td>{member.role}</td>
-            </tr>
+            <MemberLine key={member.id} project={project} member={member} />
           ))}
         </tbody>
       </table>
+      {canLead && <PersonJournal title="Journal of people" queryKey={[project, 'members', 'journal']} read={(before) => call('listMemberEvents', { params: { project }, query: before === undefined ? {} : { before } })} />}
     </div>
   );
 }
 
-function AddMember({ project }: { readonly project: string }) {
+function MemberLine({ project, member }: { readonly project: string; readonly member: Member }) {
+  const { canManage } = useFrame();
   const client = useQueryClient();
-  const { register, handleSubmit, formState, reset } = useForm({ resolver: zodResolver(newMemberSchema), defaultValues: { role: 'analyst' } });
-  const add = (body: NewMember): Promise<void> =>
-    call('addMember', { params: { project }, body }).then((member) => {
-      toast.success(`${member.name} is a ${member.role} of the project now.`);
-      reset();
-      return client.invalidateQueries({ queryKey: [project, 'members'] });
-    }, tellFailure);
+  const done = (words: string) => (): Promise<void> => {
+    toast.success(words);
+    return client.invalidateQueries({ queryKey: [project, 'members'] });
+  };
+  const params = { project, person: member.id };
+  const changeRole = (role: Role): void => void call('changeRole', { params, body: { role } }).then(done(`${member.name} is a ${role} now.`), tellFailure);
+  const remove = (): void => void call('removeMember', { params }).then(done(`${member.name} is no longer in the project. Whatever they wrote stays.`), tellFailure);
   return (
-    <form className="p-7" onSubmit={handleSubmit(add)} noValidate>
-      <h2 className="font-serif text-xl font-semibold">Add someone</h2>
-      <Field label="Name" error={formState.errors.name && 'is needed'} {...register('name')} />
-      <Field label="E-mail address" type="email" error={formState.errors.email && 'must be an e-mail address'} {...register('email')} />
-      <Field label="First password" type="password" autoComplete="new-password" hint={`At least ${SHORTEST_PASSWORD} characters.`} error={formState.errors.password && `must have at least ${SHORTEST_PASSWORD} characters`} {...register('password')} />
-      <label className="mt-3 block text-sm font-semibold">
-        Role
-        <select className="field-boxed mt-1 block w-full font-normal" {...register('role')}>
-          {ROLES.map((role) => (
-            <option key={role}>{role}</option>
-          ))}
-        </select>
-      </label>
-      <Button type="submit" look="accent" className="mt-5" disabled={formState.isSubmitting}>
-        Add
-      </Button>
-    </form>
+    <tr>
+      <td className="py-2 font-semibold">{member.name}</td>
+      <td className="break-all pr-2">{member.email}</td>
+      <td>
+        {canManage ? (
+          <select aria-label={`Role of ${member.name}`} value={member.role} onChange={(event) => changeRole(ROLES.find((r) => r === event.target.value) ?? member.role)} className="field-boxed">
+            {ROLES.map((role) => (
+              <option key={role}>{role}</option>
+            ))}
+          </select>
+        ) : (
+          member.role
+        )}
+      </td>
+      {canManage && (
+        <td className="text-right">
+          <TextButton aria-label={`Remove ${member.name} from the project`} onClick={remove}>
+            remove
+          </TextButton>
+        </td>
+      )}
+    </tr>
   );
-}
-
-function OnlyAdministrators() {
-  return <p className="p-7 text-ink2">Administrators of the project add people here.</p>;
 }

@@ -1,5 +1,5 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { SHORTEST_PASSWORD, setUpSchema, type SetUp as NewAdministrator } from '@caderno/contract';
+import { setUpSchema, type SetUp as NewAdministrator } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
@@ -7,6 +7,7 @@ import { call, failureSentence, keys } from '../api/index.ts';
 import { Button } from '../look/index.ts';
 import { Cover } from './Cover.tsx';
 import { Field } from './Field.tsx';
+import { NewPasswordField } from './NewPasswordField.tsx';
 
 /** First start without the demo: make the first administrator. */
 export function SetUp() {
@@ -26,14 +27,7 @@ export function SetUp() {
         <Field label="Word from the start" autoComplete="off" hint="Caderno printed it when it was started." error={formState.errors.word && 'is needed'} {...register('word')} />
         <Field label="Name" autoComplete="name" error={formState.errors.name && 'is needed'} {...register('name')} />
         <Field label="E-mail address" type="email" autoComplete="username" error={formState.errors.email && 'must be an e-mail address'} {...register('email')} />
-        <Field
-          label="Password"
-          type="password"
-          autoComplete="new-password"
-          hint={`At least ${SHORTEST_PASSWORD} characters.`}
-          error={formState.errors.password && `must have at least ${SHORTEST_PASSWORD} characters`}
-          {...register('password')}
-        />
+        <NewPasswordField label="Password" error={formState.errors.password !== undefined} field={register('password')} />
         {failure !== null && (
           <p role="alert" className="mt-2 text-sm text-brick">
             {failure}

@@ -3,6 +3,7 @@ import type { Configuration, Constant } from '@caderno/core/shared';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Choose, TextButton } from '../look/index.ts';
+import { ConstantValue } from './ConstantValue.tsx';
 
 interface Props {
   readonly constants: readonly Constant[];
@@ -13,7 +14,7 @@ interface Props {
 
 const GRID = 'grid grid-cols-[minmax(8rem,1fr)_minmax(10rem,1.4fr)_5rem_minmax(10rem,1.6fr)_1.75rem] items-center gap-2';
 
-/** The project's constants; the value of a secret one is typed and never shown again. */
+/** The project's constants; the value of a secret one is typed, and shown again only to a lead who asks for it, which the journal of people tells. */
 export function ConstantsEditor({ constants, configurations, canEdit, onChange }: Props) {
   const [shown, setShown] = useState('');
   const inOne = configurations.find((c) => c.id === shown) ?? null;
@@ -38,7 +39,7 @@ export function ConstantsEditor({ constants, configurations, canEdit, onChange }
       {constants.map((constant) => (
         <div key={constant.id} className={`${GRID} border-t border-rule py-1`}>
           <input aria-label={`Name of the constant ${constant.name}`} aria-invalid={isWrong(constant)} title={isWrong(constant) ? 'A name begins with a letter or digit, has no brackets, and stands once' : undefined} readOnly={!canEdit} value={constant.name} maxLength={80} onChange={(e) => set(constant.id, { name: e.target.value })} className="field-boxed w-full font-mono text-xs aria-invalid:border-brick" />
-          {inOne !== null ? <OtherValue constant={constant} configuration={inOne} canEdit={canEdit} onChange={(others) => set(constant.id, { others })} /> : <input aria-label={`Value of ${constant.name}`} type={constant.secret ? 'password' : 'text'} autoComplete="off" readOnly={!canEdit} value={constant.value} maxLength={2_000} onChange={(e) => set(constant.id, { value: e.target.value })} className="field-boxed w-full font-mono text-xs" />}
+          {inOne !== null ? <OtherValue constant={constant} configuration={inOne} canEdit={canEdit} onChange={(others) => set(constant.id, { others })} /> : <ConstantValue constant={constant} configuration={null} canEdit={canEdit} onChange={(value) => set(constant.id, { value })} />}
           <input aria-label={`${constant.name} is secret`} type="checkbox" disabled={!canEdit} checked={constant.secret} onChange={(e) => set(constant.id, { secret: e.target.checked })} className="justify-self-center" />
           <input aria-label={`Description of ${constant.name}`} readOnly={!canEdit} value={constant.description} maxLength={300} placeholder="what it is for" onChange={(e) => set(constant.id, { description: e.target.value })} className="field-boxed w-full" />
           {canEdit && (
@@ -70,17 +71,5 @@ function OtherValue({ constant, configuration, canEdit, onChange }: OtherProps) 
     const others = Object.entries(constant.others).filter(([id]) => id !== configuration.id);
     onChange(Object.fromEntries(value === '' ? others : [...others, [configuration.id, value]]));
   };
-  return (
-    <input
-      aria-label={`Value of ${constant.name} in ${configuration.name}`}
-      type={constant.secret ? 'password' : 'text'}
-      autoComplete="off"
-      readOnly={!canEdit}
-      value={constant.others[configuration.id] ?? ''}
-      maxLength={2_000}
-      placeholder={constant.secret ? '' : constant.value}
-      onChange={(e) => set(e.target.value)}
-      className="field-boxed w-full font-mono text-xs"
-    />
-  );
+  return <ConstantValue constant={constant} configuration={configuration} canEdit={canEdit} onChange={set} />;
 }

@@ -3,7 +3,7 @@ import type { Side } from '@caderno/core/versions';
 import { CONTENT_SCHEMA, type ArtefactOfKind, type ContentOfKind, type KindAndContent } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { RefusedCall, call, isPassing, keys, tellFailure } from '../api/index.ts';
+import { RefusedCall, call, isPassing, keys, tellFailure, untilTaken } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { edited, isDirty, redone, saved, settled, startEdit, takeInHead, undone, type EditState, type Theirs } from './editState.ts';
 import { dropLocally, keepLocally, readLocally, type LocalDraft } from './localDraft.ts';
@@ -112,8 +112,14 @@ export function useEditing<K extends ArtefactKind>(kind: K, artefact: ArtefactOf
   const save = useCallback(
     async (note: string): Promise<void> => {
       const { state: at } = now.current;
+      // The same command however often it is sent: it is carried out once.
+      const commandId = crypto.randomUUID();
+      const send = () => call('saveArtefact', { params: { project, id }, body: { ...withKind(kind, at.content), note } }, { ifMatch: at.base, commandId });
       try {
-        const answer = await call('saveArtefact', { params: { project, id }, body: { ...withKind(kind, at.content), note } }, { ifMatch: at.base, commandId: crypto.randomUUID() });
+        const answer = await untilTaken(send, RETRY_MS, (error) => {
+          tellFailure(error);
+          setKeep({ kind: 'waiting' });
+        });
         takeAnswer(answer as ArtefactOfKind<K>, at.content);
       } catch (error) {
         // The newer head comes in by the artefact's query and is merged there; the next save then goes through.
