@@ -1,43 +1,40 @@
 import { spawn } from 'node:child_process';
 import { existsSync } from 'node:fs';
-import { homedir } from 'node:os';
-import { join, resolve } from 'node:path';
+import { mkdir } from 'node:fs/promises';
+import { join } from 'node:path';
 import { buildServer, buildStandins, buildWeb } from './build.mjs';
+import { dataFolder, keyFile } from './dataFolder.mjs';
 import { Failure, run } from './failure.mjs';
 import { ROOT, checkNode, installPackages } from './install.mjs';
 import { installPostgres, startPostgres } from './postgres.mjs';
-import { dieWithUs, ended, isRoot } from './processes.mjs';
+import { dieWithUs, ended } from './processes.mjs';
 
 const DEMO = join(ROOT, 'demo', 'fonte-clara');
 const STORYBOARD_PORT = process.env.STORYBOARD_PORT ?? '3221';
 
-const USAGE = 'Usage: npm start [-- --fresh | --empty]\n  --fresh  remove what is stored and start with a new copy of the demo\n  --empty  start without the demo';
+const USAGE = 'Usage: npm start [-- --fresh | --empty | --demo]\n  --fresh  remove what is stored and start with a new copy of the demo\n  --empty  start without the demo\n  --demo   whoever reaches this server signs in as the demo’s people, also beside people with accounts and on a network';
 
 function readArguments(args) {
-  const known = new Set(['--fresh', '--empty', '--help']);
+  const known = new Set(['--fresh', '--empty', '--demo', '--help']);
   const unknown = args.find((a) => !known.has(a));
   if (unknown !== undefined) throw new Failure(`There is no option ${unknown}.\n${USAGE}`);
-  return { fresh: args.includes('--fresh'), empty: args.includes('--empty'), help: args.includes('--help') };
-}
-
-function dataFolder() {
-  if (process.env.CADERNO_DATA) return resolve(process.env.CADERNO_DATA);
-  if (isRoot) return '/var/lib/caderno';
-  return join(process.env.XDG_DATA_HOME ?? join(homedir(), '.local', 'share'), 'caderno');
+  return { fresh: args.includes('--fresh'), empty: args.includes('--empty'), open: args.includes('--demo'), help: args.includes('--help') };
 }
 
 async function openDatabase(folder) {
-  if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, stop: async () => {} };
+  if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, watch: () => {}, stop: async () => {} };
   await installPostgres();
   return startPostgres(folder);
 }
 
-function startServer(databaseUrl, { webFolder, serverFolder }, { fresh, empty }) {
+function startServer(databaseUrl, { webFolder, serverFolder }, { fresh, empty, open }) {
   const env = {
     ...process.env,
     DATABASE_URL: databaseUrl,
     CADERNO_WEB: webFolder,
     CADERNO_FRESH: fresh ? '1' : '0',
+    CADERNO_DEMO_OPEN: open ? '1' : '0',
+    CADERNO_KEY_FILE: keyFile(),
     ...(empty ? {} : { CADERNO_DEMO: DEMO, CADERNO_DEMO_TRACKER: `http://127.0.0.1:${STORYBOARD_PORT}` }),
   };
   return spawn('setpriv', [...dieWithUs('TERM'), '--', process.execPath, join(serverFolder, 'main.mjs')], { env, cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], detached: true });
@@ -67,6 +64,8 @@ async function main() {
     if (database.status === 'fulfilled') await database.value.stop();
     throw built.status === 'rejected' ? built.reason : database.reason;
   }
+  await mkdir(folder, { recursive: true });
+  database.value.watch((words) => console.error(words));
   const server = startServer(database.value.url, built.value, options);
   const storyboard = options.empty ? null : startStoryboard(built.value);
   const stop = () => {

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { connect } from 'node:net';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { HOSTILE_FILES } from './hostileFiles.ts';
+import { HOSTILE_FILES, type HostileFile } from './hostileFiles.ts';
 
 /** What an attack may do: it holds a session of its own and a project of its own. */
 export interface Attacker {
@@ -165,27 +165,33 @@ async function heavyCombination(attacker: Attacker): Promise<string> {
   const factors = Array.from({ length: 60 }, (_, i) => ({
     id: `x${i}`,
     name: `x${i}`,
-    values: Array.from({ length: 12 }, (_, v) => ({ id: `v${v}`, value: `v${v}`, aliases: [], valid: true, base: v === 0, outcome: '' })),
+    values: Array.from({ length: 3 }, (_, v) => ({ id: `v${v}`, value: `v${v}`, aliases: [], valid: true, base: v === 0, outcome: '' })),
   }));
-  const constraints = Array.from({ length: 200 }, (_, i) => ({
-    id: `c${i}`,
-    text: `if x${i % 60} = v${i % 12} then x${(i * 7 + 1) % 60} ≠ v${(i * 5) % 12} or x${(i * 11 + 2) % 60} = v${(i * 3) % 12}`,
-  }));
-  await made(attacker, condition({ kind: 'combination', factors, constraints, strength: 'threeWise', groups: [], seed: 1 }));
+  const value = (factor: number, sign: string, v: number): string => `x${factor % 60} ${sign} v${v % 3}`;
+  const constraints = Array.from({ length: 200 }, (_, i) => ({ id: `c${i}`, text: `${value(i, '=', i)} or ${value(i * 7 + 1, '=', i * 5)} or ${value(i * 11 + 2, '≠', i * 3 + 1)}` }));
+  for (let i = 0; i < 6; i += 1) await made(attacker, condition({ kind: 'combination', factors, constraints, strength: 'pairs', groups: [], seed: i }));
   return questions(attacker);
 }
 
+/** As many at a time as one may have, one file after the other. */
 async function hostileFiles(attacker: Attacker): Promise<string> {
-  const said = await Promise.all(
-    HOSTILE_FILES.map(async ({ name, bytes }) => {
-      const response = await ask(attacker, 'POST', `/projects/${attacker.project}/imports?name=${encodeURIComponent(name)}`, bytes);
-      if (!response.ok) return `${response.status}`;
-      const { id, mapping, reading } = (await response.json()) as { id: string; mapping: object; reading: object };
-      const preview = await ask(attacker, 'POST', `/projects/${attacker.project}/imports/${id}/preview`, { mapping, reading });
-      return `${response.status}/${preview.status}`;
-    }),
-  );
-  return tally(said);
+  const said: string[] = [];
+  const left = [...HOSTILE_FILES];
+  const one = async (): Promise<void> => {
+    for (let file = left.shift(); file !== undefined; file = left.shift()) said.push(`${file.name} ${await bringIn(attacker, file)}`);
+  };
+  await Promise.all([one(), one(), one(), one()]);
+  return said.join(', ');
+}
+
+async function bringIn(attacker: Attacker, { name, bytes }: HostileFile): Promise<string> {
+  const response = await ask(attacker, 'POST', `/projects/${attacker.project}/imports?name=${encodeURIComponent(name)}`, bytes);
+  if (!response.ok) return String(response.status);
+  const { id, mapping, reading } = (await response.json()) as { id: string; mapping: object; reading: object };
+  const preview = await ask(attacker, 'POST', `/projects/${attacker.project}/imports/${id}/preview`, { mapping, reading });
+  if (!preview.ok) return `200/${preview.status}`;
+  const run = await ask(attacker, 'POST', `/projects/${attacker.project}/imports/${id}/run`, { mapping, reading, choices: {} });
+  return `200/200/${run.status}`;
 }
 
 async function uploadsAtOnce(attacker: Attacker): Promise<string> {
