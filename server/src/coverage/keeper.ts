@@ -49,6 +49,12 @@ export class CoverageKeeper {
     }
   }
 
+  /** Reads everything of a project again at the next question. */
+  forget(projectId: string): void {
+    const thread = this.#threads.get(projectId);
+    if (thread !== undefined && !thread.busy) this.#end(projectId, thread);
+  }
+
   async close(): Promise<void> {
     clearInterval(this.#sweep);
     await Promise.all([...this.#threads.values(), ...(this.#spare === null ? [] : [this.#spare])].map((thread) => thread.end()));

@@ -134,7 +134,8 @@ async function noteBroken(serving: Serving, { id, version }: { readonly id: stri
   const broken = parseArtefactId(id);
   await inTransaction(serving.parts.db, async (work) => {
     const { membership } = await admittedIn(work, serving);
-    if (membership !== null && broken !== null) await markBroken(work, membership.projectId, [{ ...broken, version }]);
+    // Coverage may still count what it read before: it reads everything again.
+    if (membership !== null && broken !== null && (await markBroken(work, membership.projectId, [{ ...broken, version }]))) serving.parts.coverage.forget(membership.projectId);
   });
 }
 

@@ -7,6 +7,9 @@ import { Refused } from '../refused.ts';
 export const SESSION_COOKIE = 'caderno_session';
 export const SESSION_DAYS = 14;
 
+/** How often it is noted when a session was last seen. */
+const SEEN_MINUTES = 5;
+
 /** The channel on which servers tell each other of ended sessions. */
 export const SESSIONS_CHANNEL = 'caderno_sessions';
 
@@ -55,7 +58,8 @@ async function tell(work: Work, ended: { readonly session: string }): Promise<vo
 export async function personOfSession(work: Work, token: string, demoSignIn: DemoSignIn): Promise<SignedIn | null> {
   const [person] = await selectRows<SignedIn>(
     work,
-    `SELECT person.id, person.name, person.email, person.administrator, person.demo_job IS NOT NULL AS demo FROM session JOIN person ON person.id = session.person_id
+    `WITH seen AS (UPDATE session SET seen_at = now() WHERE token_hash = (SELECT token_hash FROM session WHERE token_hash = $1 AND seen_at < now() - interval '${SEEN_MINUTES} minutes' FOR UPDATE SKIP LOCKED))
+     SELECT person.id, person.name, person.email, person.administrator, person.demo_job IS NOT NULL AS demo FROM session JOIN person ON person.id = session.person_id
      WHERE session.token_hash = $1 AND session.expires_at > now() AND person.active
        AND (person.demo_job IS NULL OR $2 = 'always' OR ($2 = 'whileAlone' AND NOT EXISTS (SELECT 1 FROM person WHERE password_hash IS NOT NULL)))`,
     [hashToken(token), demoSignIn],

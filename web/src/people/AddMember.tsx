@@ -32,7 +32,7 @@ function AddForm({ project }: { readonly project: string }) {
   const [known, setKnown] = useState<NewMember | null>(null);
   const { register, handleSubmit, formState, reset } = useForm({ resolver: zodResolver(newMemberSchema), defaultValues: { role: 'analyst' } });
   const done = (member: Member): Promise<void> => {
-    toast.success(`${member.name} is a ${member.role} of the project now.`);
+    toast.success(`${member.name} is in the project now, as ${member.role}.`);
     setKnown(null);
     reset();
     return client.invalidateQueries({ queryKey: [project, 'members'] });

@@ -1,5 +1,6 @@
 import { ROLES, type Member, type Role } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { toast } from 'sonner';
 import { call, tellFailure, useMembers } from '../api/index.ts';
 import { Spread, useFrame } from '../frame/index.ts';
@@ -43,13 +44,14 @@ function MemberList({ project }: { readonly project: string }) {
 
 function MemberLine({ project, member }: { readonly project: string; readonly member: Member }) {
   const { canManage } = useFrame();
+  const [asking, setAsking] = useState(false);
   const client = useQueryClient();
   const done = (words: string) => (): Promise<void> => {
     toast.success(words);
     return client.invalidateQueries({ queryKey: [project, 'members'] });
   };
   const params = { project, person: member.id };
-  const changeRole = (role: Role): void => void call('changeRole', { params, body: { role } }).then(done(`${member.name} is a ${role} now.`), tellFailure);
+  const changeRole = (role: Role): void => void call('changeRole', { params, body: { role } }).then(done(`${member.name} has the role of ${role} now.`), tellFailure);
   const remove = (): void => void call('removeMember', { params }).then(done(`${member.name} is no longer in the project. Whatever they wrote stays.`), tellFailure);
   return (
     <tr>
@@ -68,9 +70,18 @@ function MemberLine({ project, member }: { readonly project: string; readonly me
       </td>
       {canManage && (
         <td className="text-right">
-          <TextButton aria-label={`Remove ${member.name} from the project`} onClick={remove}>
-            remove
-          </TextButton>
+          {asking ? (
+            <span className="flex justify-end gap-3">
+              <TextButton className="text-brick" onClick={remove}>
+                remove {member.name}
+              </TextButton>
+              <TextButton onClick={() => setAsking(false)}>keep</TextButton>
+            </span>
+          ) : (
+            <TextButton aria-label={`Remove ${member.name} from the project …`} onClick={() => setAsking(true)}>
+              remove …
+            </TextButton>
+          )}
         </td>
       )}
     </tr>

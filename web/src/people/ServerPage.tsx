@@ -81,7 +81,7 @@ function AccountLine({ account }: { readonly account: Account }) {
       {link !== null && (
         <div className="mt-2 rounded-[5px] bg-ochre-wash px-3 py-2 text-ochre-ink" role="status">
           <p className="text-xs">
-            Give this link to {account.name}. It works once, until {dateAndTime(link.endsAt)}, and is not shown again.
+            This link for {account.name} works once, until {dateAndTime(link.endsAt)}, and is not shown again.
           </p>
           <div className="mt-1 flex gap-2">
             <input readOnly aria-label={`The link for ${account.name}`} value={link.address} onFocus={(event) => event.target.select()} className="field-boxed min-w-0 flex-1 font-mono text-xs" />
