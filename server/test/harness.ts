@@ -113,8 +113,8 @@ export const condition = (requirements: readonly `R-${number}`[], part: object =
 });
 
 /** A save with everything it takes. */
-export function save(call: Caller, id: string, base: number, value: KindAndContent, note = '', commandId: string = randomUUID()) {
-  return call('saveArtefact', { params: { id: id as `C-${number}` }, body: { ...value, note } }, { 'if-match': `"${base}"`, 'command-id': commandId });
+export function save(call: Caller, id: string, base: number, value: KindAndContent, note = '', commandId: string = randomUUID(), project = 'p') {
+  return call('saveArtefact', { params: { project, id: id as `C-${number}` }, body: { ...value, note } }, { 'if-match': `"${base}"`, 'command-id': commandId });
 }
 
 

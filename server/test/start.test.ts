@@ -156,6 +156,43 @@ test('--empty asks for the first administrator, who makes a project; --fresh say
   await exit(fresh.child);
 }, 120_000);
 
+test('PostgreSQL that dies is started again at the same place, with the reason; what was under way goes through', async () => {
+  const env = { CADERNO_DATA: join(folder, 'watched') };
+  const started = await start([], env);
+  const cookie = await signIn(started.origin);
+  for (const signal of ['SIGKILL', 'SIGQUIT'] as const) {
+    const [postmaster = 0] = processesAt(env.CADERNO_DATA).filter((pid) => commandOf(pid).includes('bin/postgres'));
+    process.kill(postmaster, signal);
+    // Whoever saves is told to wait, and is let through when it is back.
+    const statuses: number[] = [];
+    for (let waited = 0; waited < 20_000 && statuses.at(-1) !== 200; waited += 100) {
+      statuses.push((await fetch(`${started.origin}/api/v1/projects/fonte-clara`, { headers: { cookie } })).status);
+      await sleep(100);
+    }
+    expect([statuses.every((s) => s === 200 || s === 503), statuses.at(-1)]).toEqual([true, 200]);
+  }
+  expect(started.output().match(/PostgreSQL ended by itself \(.*\)/g)?.length).toBe(2);
+  expect(started.output()).toContain('PostgreSQL is back.');
+  started.child.kill('SIGTERM');
+  expect(await exit(started.child)).toBe(0);
+  expect(processesAt(env.CADERNO_DATA)).toEqual([]);
+}, 120_000);
+
+test('--demo says in large letters that everybody comes in; on a network the demo’s people do not without it', async () => {
+  const env = { CADERNO_DATA: join(folder, 'network'), HOST: '0.0.0.0' };
+  const network = await start([], env);
+  const origin = network.origin.replace('0.0.0.0', '127.0.0.1');
+  expect(await session(origin)).toMatchObject({ demoPeople: [], needsSetup: true });
+  expect(network.output()).toMatch(/The first administrator needs this word: \S+/);
+  network.child.kill('SIGTERM');
+  await exit(network.child);
+  const open = await start(['--demo'], env);
+  expect(open.output()).toContain('OPEN TO ALL');
+  expect((await session(open.origin.replace('0.0.0.0', '127.0.0.1'))).demoPeople.length).toBe(6);
+  open.child.kill('SIGTERM');
+  await exit(open.child);
+}, 120_000);
+
 describe('what can go wrong is one clear sentence', () => {
   test('a port that is taken', async () => {
     const server = createServer().listen(0, '127.0.0.1');

@@ -8,8 +8,13 @@ const MOST_THREADS = 4;
 /** A thread that nobody asks for so long is ended: it gives its memory back. */
 const IDLE_MS = 10 * 60_000;
 
-/** After a question that took too much, the project's questions are refused for so long: the next one would take as much. */
-const REST_MS = 20_000;
+/** What a question may take, and for how long the project's questions are refused after one that took more: the next would take as much. */
+export interface QuestionLimits {
+  readonly mostMs: number;
+  readonly restMs: number;
+}
+
+const LIMITS: QuestionLimits = { mostMs: 20_000, restMs: 20_000 };
 
 /**
  * Answers questions on coverage, each project's in a thread of its own: a heavy one holds up its own project and
@@ -17,6 +22,7 @@ const REST_MS = 20_000;
  */
 export class CoverageKeeper {
   readonly #databaseUrl: string;
+  readonly #limits: QuestionLimits;
   /** The one asked longest ago first. */
   readonly #threads = new Map<string, ProjectThread>();
   readonly #line: (() => void)[] = [];
@@ -24,28 +30,28 @@ export class CoverageKeeper {
   readonly #sweep: NodeJS.Timeout;
   #spare: ProjectThread | null;
 
-  constructor(databaseUrl: string) {
+  constructor(databaseUrl: string, limits = LIMITS) {
     this.#databaseUrl = databaseUrl;
+    this.#limits = limits;
     // Started before the first question, which would otherwise wait for it.
-    this.#spare = new ProjectThread(databaseUrl);
+    this.#spare = new ProjectThread(databaseUrl, limits.mostMs);
     this.#sweep = setInterval(() => this.#endIdle(), IDLE_MS / 10).unref();
   }
 
   /** @throws Refused when it takes more time or memory than one question is given. */
   async ask<Q extends Question>(projectId: string, question: Q): Promise<AnswerTo[Q['kind']]> {
     if ((this.#restUntil.get(projectId) ?? 0) > performance.now()) throw new Refused({ code: 'computation_too_heavy' });
-    const thread = this.#threads.get(projectId) ?? (await this.#begin(projectId));
-    // Asked last: it is the last to go.
-    this.#threads.delete(projectId);
-    this.#threads.set(projectId, thread);
+    // Found and asked without a pause in between: until it is asked it looks idle, and another project might take its place.
+    let thread = this.#threadNow(projectId);
+    for (; thread === null; thread = this.#threadNow(projectId)) await new Promise<void>((resolve) => this.#line.push(resolve));
     try {
       return await thread.ask(projectId, question);
     } catch (error) {
       if (thread.ended) this.#end(projectId, thread);
-      if (error instanceof Refused && error.refusal.code === 'computation_too_heavy') this.#restUntil.set(projectId, performance.now() + REST_MS);
+      if (error instanceof Refused && error.refusal.code === 'computation_too_heavy') this.#restUntil.set(projectId, performance.now() + this.#limits.restMs);
       throw error;
     } finally {
-      this.#line.shift()?.();
+      for (const goOn of this.#line.splice(0)) goOn();
     }
   }
 
@@ -60,18 +66,21 @@ export class CoverageKeeper {
     await Promise.all([...this.#threads.values(), ...(this.#spare === null ? [] : [this.#spare])].map((thread) => thread.end()));
   }
 
-  /** A thread for a project that has none: the spare one, a new one, or one that is taken from whoever asked longest ago. */
-  async #begin(projectId: string): Promise<ProjectThread> {
-    for (;;) {
-      const begun = this.#threads.get(projectId);
-      if (begun !== undefined) return begun;
-      const idle = this.#threads.size < MOST_THREADS ? undefined : [...this.#threads].find(([, t]) => !t.busy);
-      if (idle !== undefined) this.#end(...idle);
-      if (this.#threads.size < MOST_THREADS) break;
-      await new Promise<void>((resolve) => this.#line.push(resolve));
+  /** The project's thread: its own, the spare one, a new one, or the place of one that is idle, of whoever asked longest ago; null while all are busy. */
+  #threadNow(projectId: string): ProjectThread | null {
+    // A thread may have died while nobody asked it.
+    for (const [id, thread] of this.#threads) if (thread.ended) this.#end(id, thread);
+    if (this.#spare?.ended === true) this.#spare = null;
+    const own = this.#threads.get(projectId);
+    if (own === undefined && this.#threads.size >= MOST_THREADS) {
+      const idle = [...this.#threads].find(([, thread]) => !thread.busy);
+      if (idle === undefined) return null;
+      this.#end(...idle);
     }
-    const thread = this.#spare ?? new ProjectThread(this.#databaseUrl);
-    this.#spare = null;
+    const thread = own ?? this.#spare ?? new ProjectThread(this.#databaseUrl, this.#limits.mostMs);
+    if (thread === this.#spare) this.#spare = null;
+    // Asked last: it is the last to go.
+    this.#threads.delete(projectId);
     this.#threads.set(projectId, thread);
     return thread;
   }

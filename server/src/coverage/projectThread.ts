@@ -13,9 +13,6 @@ interface Waiting extends Asked {
   readonly reject: (error: unknown) => void;
 }
 
-/** What one question may take, the first one of a large project included. */
-const MOST_MS = 20_000;
-
 // An index is millions of small objects that stay: with a small young generation each would be copied over and over.
 const MEMORY = { maxYoungGenerationSizeMb: 128, maxOldGenerationSizeMb: 640 };
 
@@ -25,13 +22,16 @@ const LONGEST_LINE = 300;
 /** A thread that answers one question after the other, and is ended when one takes too long or too much. */
 export class ProjectThread {
   readonly #worker: Worker;
+  readonly #mostMs: number;
   readonly #line: Waiting[] = [];
   #current: Waiting | null = null;
   #timer: NodeJS.Timeout | null = null;
   askedAt = performance.now();
   ended = false;
 
-  constructor(databaseUrl: string) {
+  /** `mostMs`: what one question may take, the first one of a large project included. */
+  constructor(databaseUrl: string, mostMs: number) {
+    this.#mostMs = mostMs;
     this.#worker = new Worker(new URL('./keeper.worker.mjs', import.meta.url), { workerData: databaseUrl, resourceLimits: MEMORY });
     this.#worker.on('message', (told: Told) => this.#told(told));
     this.#worker.on('error', (error) => this.#fail(isTooHeavy(error) ? tooHeavy() : error));
@@ -64,7 +64,7 @@ export class ProjectThread {
     this.#timer = setTimeout(() => {
       this.#fail(tooHeavy());
       void this.#worker.terminate();
-    }, MOST_MS);
+    }, this.#mostMs);
     this.#worker.postMessage({ projectId: next.projectId, question: next.question } satisfies Asked);
   }
 

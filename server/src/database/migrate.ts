@@ -28,13 +28,15 @@ export async function migrate(db: Sequelize): Promise<readonly string[]> {
   return db.transaction(async (lock) => {
     await db.query(`SELECT pg_advisory_xact_lock(${MIGRATION_LOCK})`, { transaction: lock });
     await db.query(`CREATE SCHEMA IF NOT EXISTS ${SCHEMA}`);
+    const storage = new SequelizeStorage({ sequelize: db, schema: SCHEMA, tableName: 'migration' });
     const umzug = new Umzug({
       migrations: MIGRATIONS.map(({ name, sql }) => ({ name, up: () => db.transaction((transaction) => db.query(sql, { transaction })) })),
-      storage: new SequelizeStorage({ sequelize: db, schema: SCHEMA, tableName: 'migration' }),
+      storage,
       logger: undefined,
     });
+    // Asked of the storage: the migrator itself tells only of those it knows.
     const known = new Set(MIGRATIONS.map((m) => m.name));
-    const unknown = (await umzug.executed()).map((m) => m.name).filter((name) => !known.has(name));
+    const unknown = (await storage.executed()).filter((name) => !known.has(name));
     if (unknown.length > 0) throw new DatabaseNewer(unknown);
     return (await umzug.up()).map((done) => done.name);
   });

@@ -56,7 +56,7 @@ export interface Asking {
 }
 
 async function readOnce<T>(address: URL, shape: z.ZodType<T>, until: number): Promise<T> {
-  const signal = AbortSignal.timeout(Math.max(1, Math.min(PATIENCE_MS, until - performance.now())));
+  const signal = AbortSignal.timeout(Math.max(1, Math.ceil(Math.min(PATIENCE_MS, until - performance.now()))));
   const text = await fetchText(address, signal);
   try {
     return shape.parse(JSON.parse(text));

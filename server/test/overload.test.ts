@@ -1,0 +1,201 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { readdirSync } from 'node:fs';
+import { connect } from 'node:net';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { API_ROOT, LIMITS, api, type AnyEndpoint } from '@caderno/contract';
+import { attachmentId, newCover, plainStep, stepId } from '@caderno/core/cases';
+import { GUESS_ALL } from '@caderno/core/exchange';
+import { CoverageKeeper } from '../src/coverage/index.ts';
+import { sweep } from '../src/upkeep/index.ts';
+import { condition, makeDatabase, makeProject, pngOf, requirement, save, startServer, testCase, type Caller, type TestServer } from './harness.ts';
+
+let database: Awaited<ReturnType<typeof makeDatabase>>;
+let server: TestServer;
+let project: Awaited<ReturnType<typeof makeProject>>;
+let other: Awaited<ReturnType<typeof makeProject>>;
+let call: Caller;
+let listening: Awaited<ReturnType<TestServer['listen']>>;
+
+beforeAll(async () => {
+  database = await makeDatabase();
+  server = await startServer(database.url);
+  project = await makeProject(server.db);
+  other = await makeProject(server.db, 'other');
+  call = server.as(project.analyst);
+  listening = await server.listen();
+});
+afterAll(async () => {
+  await listening.close();
+  await server.close();
+  await database.drop();
+});
+
+const bytes = (text: string): Uint8Array<ArrayBuffer> => new TextEncoder().encode(text);
+const upload = (as: Caller, name: string, file: Uint8Array<ArrayBuffer>) => as('uploadImport', { query: { name }, body: file });
+
+/** Sends a body that never ends; answers the status and how many bytes were taken until then. */
+function pour(path: string, cookie: string): Promise<{ readonly status: number; readonly taken: number }> {
+  const { hostname, port, host } = new URL(listening.origin);
+  return new Promise((resolve) => {
+    const socket = connect(Number(port), hostname);
+    let answer = '';
+    let sent = 0;
+    const end = (): void => {
+      socket.destroy();
+      resolve({ status: Number(/^HTTP\/1.1 (\d+)/.exec(answer)?.[1] ?? 0), taken: sent });
+    };
+    const chunk = Buffer.alloc(64 * 1024, 0x20);
+    const write = (): void => {
+      while (!socket.destroyed && sent < 200 * 1024 * 1024) {
+        sent += chunk.length;
+        socket.write(`${chunk.length.toString(16)}\r\n`);
+        socket.write(chunk);
+        if (!socket.write('\r\n')) return void socket.once('drain', write);
+      }
+    };
+    socket.on('data', (data) => {
+      answer += String(data);
+      end();
+    });
+    socket.on('error', end).on('close', end);
+    socket.write(`POST ${API_ROOT}${path} HTTP/1.1\r\nHost: ${host}\r\nCookie: ${cookie}\r\nContent-Type: application/json\r\nTransfer-Encoding: chunked\r\n\r\n`);
+    write();
+  });
+}
+
+describe('bodies', () => {
+  test('are counted while they come and refused at their operation’s limit', async () => {
+    const cookie = `caderno_session=${project.analyst}`;
+    const session = await pour('/session', '');
+    expect([session.status, session.taken < 20 * 1024 * 1024]).toEqual([413, true]);
+    // A stranger’s large body is not read at all.
+    const stranger = await pour('/projects/p/artefacts', '');
+    expect([stranger.status, stranger.taken < 20 * 1024 * 1024]).toEqual([401, true]);
+    const known = await pour('/projects/p/artefacts/R-1/state', cookie);
+    expect([known.status, known.taken < 20 * 1024 * 1024]).toEqual([413, true]);
+  });
+  test('whoever says that it is too long is refused before any of it comes', async () => {
+    for (const [name, endpoint] of Object.entries<AnyEndpoint>(api).filter(([, e]) => e.method === 'POST' && e.access === 'anyone')) {
+      const response = await server.fetch(API_ROOT + endpoint.path, { method: 'POST', headers: { 'content-type': 'application/json', 'content-length': String(LIMITS.request + 1) }, body: '{}' });
+      expect([name, response.status, response.headers.get('connection')]).toEqual([name, 413, 'close']);
+    }
+  });
+  test('of uploads nothing stays behind on the disk, taken or refused', async () => {
+    expect((await upload(call, 'good.csv', bytes('ID,Title\nA-1,One'))).status).toBe(200);
+    expect((await upload(call, 'large.csv', new Uint8Array(LIMITS.file + 1))).refusal.code).toBe('file_too_large');
+    const exported = await server.fetch(`${API_ROOT}/projects/p/basis/export?format=csv`, { headers: { cookie: `caderno_session=${project.analyst}` } });
+    await exported.arrayBuffer();
+    for (let i = 0; i < 20 && readdirSync(server.parts.spool).length > 0; i += 1) await sleep(50);
+    expect(readdirSync(server.parts.spool)).toEqual([]);
+  });
+});
+
+describe('quotas', () => {
+  test('of pictures a project, of waiting files a person', async () => {
+    await server.db.query(`INSERT INTO attachment (project_id, id, type, bytes, kept_at) SELECT $1, 'full', 'image/png', decode(repeat('00', 1048576), 'hex'), now()`, { bind: [project.id] });
+    await server.db.query(`INSERT INTO attachment (project_id, id, type, bytes, kept_at) SELECT $1, 'full' || n, 'image/png', (SELECT bytes FROM attachment WHERE id = 'full'), now() FROM generate_series(2, ${LIMITS.projectPictures / 1024 / 1024}) n`, { bind: [project.id] });
+    expect((await call('keepAttachment', { body: pngOf(1, 1) })).refusal).toMatchObject({ code: 'quota_exceeded', of: 'project' });
+    expect((await server.as(other.analyst)('keepAttachment', { params: { project: 'other' }, body: pngOf(1, 1) })).status).toBe(200);
+    await server.db.query(`DELETE FROM attachment WHERE id LIKE 'full%'`);
+    await server.db.query(`INSERT INTO import_file (id, project_id, person_id, name, bytes, at, state) SELECT gen_random_uuid(), $1, $2, 'x', decode(repeat('00', 10485760), 'hex'), now(), 'waiting' FROM generate_series(1, 20)`, { bind: [project.id, project.people.analyst] });
+    expect((await upload(call, 'one more.csv', bytes('ID,Title\nA,B'))).refusal).toMatchObject({ code: 'quota_exceeded', of: 'person' });
+    expect((await upload(server.as(project.lead), 'theirs.csv', bytes('ID,Title\nA,B'))).status).toBe(200);
+    await server.db.query('DELETE FROM import_file');
+  }, 60_000);
+
+  test('pictures that no version and no draft names are swept, others stay', async () => {
+    const keep = async (side: number) => (await call('keepAttachment', { body: pngOf(side, 1) })).data.id;
+    const [used, drafted, unused, fresh] = [await keep(11), await keep(12), await keep(13), await keep(14)];
+    const step = (id: string) => ({ ...plainStep(stepId('s'), 'look'), attachments: [{ id: attachmentId(id), name: 'p.png' }] });
+    const { id } = (await call('createArtefact', { body: testCase({ steps: [step(used)] }) })).data.summary;
+    await call('keepDraft', { params: { id }, body: { ...testCase({ steps: [step(drafted)] }), base: 1 } });
+    await server.db.query(`UPDATE attachment SET kept_at = now() - interval '3 days' WHERE id <> '${fresh}'`);
+    await sweep(server.db);
+    const [rows] = await server.db.query(`SELECT id FROM attachment WHERE project_id = '${project.id}'`);
+    const left = (rows as { id: string }[]).map((r) => r.id);
+    expect([left.includes(used), left.includes(drafted), left.includes(unused), left.includes(fresh)]).toEqual([true, true, false, true]);
+  });
+});
+
+describe('many at once', () => {
+  test('uploads hold no connection: far more than there are go through or are told to wait, and others are served', async () => {
+    const people = [project.analyst, project.lead, project.administrator].map((token) => server.as(token));
+    const lines = bytes(`ID,Title\n${Array.from({ length: 20 }, (_, i) => `U-${i},Line ${i}`).join('\n')}`);
+    const uploads = Promise.all(Array.from({ length: 39 }, (_, i) => upload(people[i % 3]!, 'lines.csv', lines)));
+    const began = performance.now();
+    expect((await server.as(project.reader)('readProject')).status).toBe(200);
+    expect(performance.now() - began).toBeLessThan(2_000);
+    const statuses = (await uploads).map((u) => u.status);
+    expect(statuses.filter((s) => s !== 200 && s !== 429)).toEqual([]);
+    expect(statuses.filter((s) => s === 200).length).toBeGreaterThanOrEqual(12);
+  }, 60_000);
+
+  test('an import reads its file before it locks the project', async () => {
+    // A lock held by somebody else: the import must have read everything when it comes to wait for it.
+    const rows = Array.from({ length: 3_000 }, (_, i) => `L-${i},Line ${i}`).join('\n');
+    const draft = (await upload(call, 'locked.csv', bytes(`ID,Title\n${rows}`))).data;
+    const run = call('runImport', { params: { import: draft.id }, body: { mapping: draft.mapping, reading: GUESS_ALL, choices: {} } });
+    let saved = 0;
+    const saving = (async () => {
+      for (let i = 0; i < 10; i += 1) if ((await call('createArtefact', { body: requirement({ title: `Meanwhile ${i}` }) })).status === 200) saved += 1;
+    })();
+    expect((await run).status).toBe(200);
+    await saving;
+    expect(saved).toBe(10);
+  }, 60_000);
+
+  test('exports are written beside the serving thread, also of texts made to take long', async () => {
+    const deep = [`${'>'.repeat(4_000)} x`, Array.from({ length: 500 }, (_, i) => `${'  '.repeat(i)}- x`).join('\n'), `${'- '.repeat(20_000)}x`];
+    for (const [i, text] of deep.entries()) await call('createArtefact', { body: requirement({ title: `Deep ${i}`, text }) });
+    let longest = 0;
+    let over = false;
+    const watching = (async () => {
+      while (!over) {
+        const began = performance.now();
+        await sleep(5);
+        longest = Math.max(longest, performance.now() - began);
+      }
+    })();
+    const answer = await server.fetch(`${API_ROOT}/projects/p/basis/export?format=reqif`, { headers: { cookie: `caderno_session=${project.analyst}` } });
+    const text = await answer.text();
+    over = true;
+    await watching;
+    expect([answer.status, text.includes('<xhtml:pre>&gt;&gt;&gt;')]).toEqual([200, true]);
+    expect(longest).toBeLessThan(500);
+  }, 60_000);
+});
+
+describe('a question that takes too much', () => {
+  test('is ended with its own thread; other projects are answered meanwhile, and its own again when it is smaller', async () => {
+    const heavy = await makeProject(server.db, 'heavy');
+    const owner = server.as(heavy.analyst);
+    const params = { project: 'heavy' };
+    const fields = Array.from({ length: 14 }, (_, i) => ({ id: `f${i}`, name: `f${i}`, type: { kind: 'textPattern' }, unit: '', required: true, intervals: [], choices: [], patterns: [{ id: 'p', valid: true, outcome: '', name: 'p', pattern: '[a-y]{0,1000}', example: '' }], classes: [] }));
+    const { id } = (await owner('createArtefact', { params, body: condition([], { model: { kind: 'valueRanges', boundaries: 'twoValue', allowInvalidTogether: false, fields } }) })).data.summary;
+    const parameters = fields.map((f) => ({ id: f.id, name: f.id, type: 'text', default: '', description: '' }));
+    const rows = Array.from({ length: 120 }, (_, i) => ({ id: `r${i}`, name: '', description: '', cells: Object.fromEntries(fields.map((f) => [f.id, `${i}${'a'.repeat(15_000)}`])), mark: null, aside: false }));
+    const carried = { ...newCover(id as 'K-1', 1), fields: fields.map((f) => ({ id: f.id, parameter: f.id })) };
+    const made = await owner('createArtefact', { params, body: testCase({ parameters, rows, covers: [carried] } as never) });
+    expect(made.status).toBe(200);
+
+    const keeper = new CoverageKeeper(database.url, { mostMs: 3_000, restMs: 300 });
+    const refused = { refusal: { code: 'computation_too_heavy' } };
+    const stuck = [keeper.ask(heavy.id, { kind: 'report' }), keeper.ask(heavy.id, { kind: 'caseMarks' })].map((asked) => asked.then(() => 'answered', (error: unknown) => error));
+    expect((await keeper.ask(other.id, { kind: 'report' })).cases).toBe(0);
+    expect(await Promise.all(stuck)).toMatchObject([refused, refused]);
+    await expect(keeper.ask(heavy.id, { kind: 'report' })).rejects.toMatchObject(refused);
+    expect((await keeper.ask(other.id, { kind: 'report' })).cases).toBe(0);
+    await save(owner as never, made.data.summary.id, 1, testCase(), '', undefined, 'heavy');
+    await sleep(350);
+    expect((await keeper.ask(heavy.id, { kind: 'report' })).cases).toBe(1);
+    await keeper.close();
+  }, 60_000);
+
+  test('of more projects than there are threads each is answered in its turn', async () => {
+    const keeper = new CoverageKeeper(database.url);
+    const projects = await Promise.all(Array.from({ length: 7 }, (_, i) => makeProject(server.db, `turn${i}`)));
+    const reports = await Promise.all([...projects, ...projects].map((p) => keeper.ask(p.id, { kind: 'report' })));
+    expect(reports.map((r) => r.cases)).toEqual(reports.map(() => 0));
+    await keeper.close();
+  }, 60_000);
+});
