@@ -142,3 +142,12 @@ test('fields are written as they are read', () => {
   const full = { ...EMPTY_REQUIREMENT, type: 'userStory' as const, rating: { likelihood: 0, impact: 2 } };
   expect(['type', 'likelihood', 'impact', 'link'].map((f) => fieldText(full, f as 'type'))).toEqual(['user story', '1', '3', '']);
 });
+
+test('relations that cannot be told apart, or are too much, are named and left out; the requirement is taken in', () => {
+  const relations = [{ id: '', kind: 'k', to: 'B' }, { id: 'r1', kind: 'k', to: 'B' }, { id: 'r1', kind: 'other', to: 'B' }, { id: 'r2', kind: 'x'.repeat(201), to: 'B' }, { id: 'r3', kind: 'k', to: 'B' }, { id: 'r4', kind: 'k', to: 'B' }];
+  const record = (id: string, more: object = {}) => ({ line: 7, cells: [id, `Title ${id}`], place: { id, parent: null }, relations: [], ...more });
+  const document = { format: 'reqif' as const, columns: ['id', 'title'], records: [record('A', { relations }), record('B')], sheets: [], problems: [], types: null };
+  const { entries, problems } = entriesOf(document, { source: 's', columns: { id: 'id', title: 'title' } }, { ...LIMITS, relations: 2 });
+  expect(entries.map((e) => e.relations.map((r) => r.id))).toEqual([['r1', 'r3'], []]);
+  expect(problems.map((p) => (p.code === 'relation_left_out' ? [p.line, p.severity, p.id, p.why] : p.code))).toEqual([[7, 'warning', '', 'without_id'], [7, 'warning', 'r1', 'id_doubled'], [7, 'warning', 'r2', 'too_long'], [7, 'warning', 'r4', 'too_many']]);
+});

@@ -95,6 +95,7 @@ describe('XLSX', () => {
     ['an archive of something else', async () => zipSync({ 'a.txt': bytesOf('x') }), 'archive_without'],
     ['broken inside', async () => zipSync({ 'xl/workbook.xml': bytesOf('<not-closed') }), 'sheet_broken'],
     ['entities', async () => workbook('', '', '<!DOCTYPE a [<!ENTITY b "c">]>'), 'xml_doctype'],
+    ['a cell in the last row there can be', async () => workbook('<row r="1048576"><c r="A1048576"><v>1</v></c></row>', ''), 'sheet_too_tall'],
     ['a cell a hundred thousand columns out', async () => workbook('<row r="1"><c r="EQXD1"><v>1</v></c></row>', ''), 'too_many_columns'],
   ])('%s', async (_, bytes, code) => expect((await read('a.xlsx', await bytes())).problems.map((p) => p.code)).toContain(code));
 });
