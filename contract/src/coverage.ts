@@ -94,6 +94,8 @@ export const conditionLineSchema = z.object({
   state,
   version: z.int(),
   technique: z.enum(MODEL_KINDS),
+  /** What is stored of it cannot be read. */
+  broken: z.boolean(),
   content: conditionHeadSchema,
   standings: z.array(standing),
 });

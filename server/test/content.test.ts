@@ -176,6 +176,17 @@ describe('one that cannot be read, by a hand in the database', () => {
     expect((await call('undoChange', { params: { change: change!.id }, body: {} })).refusal).toMatchObject({ code: 'artefact_broken', id: broken, version: 2 });
     expect((await call('readCoverage')).data.broken).not.toContain(broken);
   });
+
+  test('a condition stands in its list by its name; a rating that cannot be read keeps its risk when the scale changes', async () => {
+    const r = (await create(requirement({ title: 'Rated', rating: { likelihood: 1, impact: 1 } }))) as `R-${number}`;
+    const k = await create(condition([r], { title: 'Scalar' }));
+    await sql(`UPDATE artefact_version v SET content = '7' FROM artefact a WHERE a.id = v.artefact_id AND a.title = 'Scalar'`);
+    await sql(`UPDATE artefact_version v SET content = jsonb_set(v.content, '{rating,likelihood}', '"often"') FROM artefact a WHERE a.id = v.artefact_id AND a.title = 'Rated'`);
+    expect((await call('listConditions', { params: { requirement: r } })).data).toMatchObject([{ id: k, broken: true, technique: 'plain', content: { title: 'Scalar' } }]);
+    const lead = server.as(project.lead);
+    const { version, settings } = (await lead('readSettings')).data;
+    expect((await lead('saveSettings', { body: { ...settings, riskScale: { ...settings.riskScale, weights: { high: 8, medium: 3, low: 1 } } } }, { 'if-match': `"${version}"` })).status).toBe(200);
+  });
 });
 
 describe('the same command again', () => {

@@ -1,6 +1,6 @@
 import { artefactId, type ArtefactKind, type ArtefactState } from '@caderno/core/artefacts';
 import { orderOutline, type Risk } from '@caderno/core/basis';
-import type { ModelKind } from '@caderno/core/conditions';
+import { MODEL_KINDS } from '@caderno/core/conditions';
 import type { DesignCase, DesignCondition, DesignQuestion, DesignRequirement, DesignSettings } from '@caderno/core/coverage';
 import type { ConditionLine } from '@caderno/contract';
 import { contentOrBroken, outlinePlaces } from '../artefacts/index.ts';
@@ -53,20 +53,23 @@ export async function designConditions(work: Work, where: string, bind: readonly
   });
 }
 
+/** Of a condition that cannot be read a list shows its name. */
+const NO_HEAD = { polarity: 'both', requirements: [], depths: [], under: null, order: 0 } as const;
+
 /** What a list shows of the conditions (alias `a`) that an SQL condition holds for: the models are left where they are. */
 export async function conditionHeads(work: Work, where: string, bind: readonly unknown[]): Promise<Omit<ConditionLine, 'standings'>[]> {
-  const rows = await selectRows<Omit<HeadRow, 'meaningSince'> & { readonly technique: ModelKind }>(
+  const rows = await selectRows<Omit<HeadRow, 'meaningSince'> & { readonly technique: string | null; readonly title: string }>(
     work,
-    `SELECT a.number, a.state, a.head AS version, v.schema, v.content->'model'->>'kind' AS technique, jsonb_set(v.content, '{model}', '{"kind": "plain"}') AS content
+    `SELECT a.number, a.state, a.head AS version, v.schema, v.content->'model'->>'kind' AS technique, CASE jsonb_typeof(v.content) WHEN 'object' THEN jsonb_set(v.content, '{model}', '{"kind": "plain"}') END AS content, a.title
      FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
      WHERE a.kind = 'condition' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`,
     bind,
   );
-  return rows.flatMap(({ number, schema, content, ...row }) => {
+  return rows.map(({ number, schema, content, title: known, technique, state, version }) => {
     const read = contentOrBroken('condition', schema, content);
-    if (read === null) return [];
-    const { title, polarity, requirements, depths, under, order } = read;
-    return [{ id: artefactId('condition', number), ...row, content: { title, polarity, requirements, depths, under, order } }];
+    const { title, polarity, requirements, depths, under, order } = read ?? { ...NO_HEAD, title: known };
+    const isKnown = MODEL_KINDS.find((kind) => kind === technique);
+    return { id: artefactId('condition', number), state, version, technique: isKnown ?? 'plain', broken: read === null || isKnown === undefined, content: { title, polarity, requirements, depths, under, order } };
   });
 }
 

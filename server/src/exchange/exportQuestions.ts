@@ -24,7 +24,7 @@ async function listQuestions(work: Work, projectId: string, status: 'open' | 'al
   const rows = await selectRows<{ number: number; title: string; schema: number; content: unknown }>(
     work,
     `SELECT a.number, a.title, v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
-     WHERE a.project_id = $1 AND a.kind = 'question' AND a.deleted_at IS NULL AND a.state <> 'withdrawn' AND ($2 = 'all' OR a.facts->>'status' = $2) ORDER BY a.number`,
+     WHERE a.project_id = $1 AND a.kind = 'question' AND a.deleted_at IS NULL AND a.state <> 'withdrawn' AND ($2 = 'all' OR coalesce(a.facts->>'status', $2) = $2) ORDER BY a.number`,
     [projectId, status],
   );
   const listed = rows.map(({ number, title, schema, content }): Listed => {

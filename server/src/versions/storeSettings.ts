@@ -38,7 +38,9 @@ async function rateRequirements(work: Work, projectId: string, { riskScale }: Pr
   const [first = []] = riskScale.risks;
   await execute(
     work,
-    `UPDATE artefact a SET risk = coalesce(($2::jsonb -> least((v.content->'rating'->>'likelihood')::int, $3::int)) ->> least((v.content->'rating'->>'impact')::int, $4::int), a.risk)
+    // Where a rating cannot be read the case comes first: the cast would fail, and with it everybody's.
+    `UPDATE artefact a SET risk = CASE WHEN v.content->'rating'->>'likelihood' ~ '^[0-9]$' AND v.content->'rating'->>'impact' ~ '^[0-9]$'
+       THEN coalesce(($2::jsonb -> least((v.content->'rating'->>'likelihood')::int, $3::int)) ->> least((v.content->'rating'->>'impact')::int, $4::int), a.risk) ELSE a.risk END
      FROM artefact_version v WHERE v.artefact_id = a.id AND v.version = a.head AND a.project_id = $1 AND a.kind = 'requirement' AND jsonb_typeof(v.content->'rating') = 'object'`,
     [projectId, JSON.stringify(riskScale.risks), riskScale.risks.length - 1, first.length - 1],
   );

@@ -2,7 +2,7 @@ import type { ArtefactState, ArtefactId } from '@caderno/core/artefacts';
 import { useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { address, useFrame } from '../frame/index.ts';
-import { Button } from '../look/index.ts';
+import { Button, CannotBeRead } from '../look/index.ts';
 
 /** What a list shows of an artefact. */
 interface Listed {
@@ -10,6 +10,7 @@ interface Listed {
   readonly title: string;
   readonly module: string;
   readonly state: ArtefactState;
+  readonly broken: boolean;
 }
 
 interface Props<L extends Listed> {
@@ -63,7 +64,7 @@ export function ModuleIndex<L extends Listed>({ list, current, heading, name, wo
   );
 }
 
-function Line({ listed: { id, title, state }, isCurrent, notes }: { readonly listed: Listed; readonly isCurrent: boolean; readonly notes: readonly string[] }) {
+function Line({ listed: { id, title, state, broken }, isCurrent, notes }: { readonly listed: Listed; readonly isCurrent: boolean; readonly notes: readonly string[] }) {
   const { project } = useFrame();
   return (
     <Link
@@ -75,7 +76,7 @@ function Line({ listed: { id, title, state }, isCurrent, notes }: { readonly lis
       <span className="w-9 shrink-0 pt-0.5 font-mono text-xs text-ink2">{id}</span>
       <span className="min-w-0 flex-1">
         <span className={`block leading-[1.35] ${isCurrent ? 'font-semibold' : ''}`}>{title}</span>
-        <span className="block truncate text-xs text-ink2">{[...notes, ...(state === 'draft' ? [] : [state])].join(' · ')}</span>
+        <span className="block truncate text-xs text-ink2">{broken ? <CannotBeRead /> : [...notes, ...(state === 'draft' ? [] : [state])].join(' · ')}</span>
       </span>
     </Link>
   );

@@ -8,6 +8,7 @@ import { GripVertical } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { Ticks } from '../artefacts/index.ts';
+import { CannotBeRead } from '../look/index.ts';
 
 type Entry = OutlineEntry<RequirementSummary>;
 type Zone = 'before' | 'inside' | 'after';
@@ -112,7 +113,7 @@ function OutlineRow({ entry: { place, depth, children }, coverage, weak, hasWord
       <Link to={to} aria-current={isCurrent ? 'page' : undefined} className="flex h-full min-w-0 flex-1 items-center gap-2.5">
         <span className="w-9 shrink-0 font-mono text-xs text-ink2">{place.id}</span>
         <span className={`min-w-0 flex-1 truncate ${children > 0 ? 'font-semibold' : ''} ${withdrawn ? 'text-ink2 line-through' : ''}`}>{place.title}</span>
-        {place.broken && <span className="shrink-0 text-xs text-brick">cannot be read</span>}
+        {place.broken && <CannotBeRead />}
         {withdrawn ? <span className="text-xs text-ink2">withdrawn</span> : <Ticks conditions={coverage?.conditions ?? []} most={12} />}
         {hasWording && (
           <span className="w-4 shrink-0 text-right text-xs text-ochre-ink underline decoration-wavy decoration-1 underline-offset-2" title={weak === 0 ? undefined : `${weak} weak ${weak === 1 ? 'word' : 'words'}`}>

@@ -7,7 +7,7 @@ import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useCaseCounts, useCaseMarks } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, StandingShape, countOf, useSelection, type Selection } from '../look/index.ts';
+import { Button, CannotBeRead, StandingShape, countOf, useSelection, type Selection } from '../look/index.ts';
 import { DraggableUse } from '../steps/index.ts';
 import { CaseSelectionBar } from './CaseSelectionBar.tsx';
 
@@ -101,7 +101,6 @@ function CaseLine({ project, canEdit, selection, summary, counts, isCurrent, mar
   const isSelected = selection.has(summary.id);
   const instances = counts?.instances ?? Math.max(1, summary.rows);
   const notes = [
-    ...(summary.broken ? ['cannot be read'] : []),
     `${countOf(summary.steps, 'step')}${counts === undefined || counts.steps === summary.steps ? '' : `, ${counts.steps.toLocaleString()} opened`}`,
     summary.dataSet !== null ? `rows of ${summary.dataSet}${summary.rows > 0 ? ` and ${summary.rows} more` : ''}` : summary.rows > 0 ? countOf(summary.rows, 'row') : 'no rows',
     ...(instances === 0 ? ['none runs'] : instances !== Math.max(1, summary.rows) ? [countOf(instances, 'instance')] : []),
@@ -135,7 +134,7 @@ function CaseLine({ project, canEdit, selection, summary, counts, isCurrent, mar
           <span className="w-9 shrink-0 pt-0.5 font-mono text-xs text-ink2">{summary.id}</span>
           <span className="min-w-0 flex-1">
             <span className={`block leading-[1.35] ${isCurrent ? 'font-semibold' : ''}`}>{summary.title}</span>
-            <span className="block truncate text-xs text-ink2">{notes.join(' · ')}</span>
+            <span className="block truncate text-xs text-ink2">{summary.broken ? <CannotBeRead /> : notes.join(' · ')}</span>
           </span>
           {mark !== undefined && (
             <span className="pt-0.5" title={MARK[mark].word}>

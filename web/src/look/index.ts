@@ -31,3 +31,4 @@ export {
   countOf,
   options,
 } from './words.ts';
+export { CannotBeRead } from './CannotBeRead.tsx';

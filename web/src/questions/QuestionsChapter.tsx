@@ -6,7 +6,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { download, tellFailure, useHeldUp, useSummaries } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
-import { Button, Choose, Empty, TextButton, countOf } from '../look/index.ts';
+import { Button, CannotBeRead, Choose, Empty, TextButton, countOf } from '../look/index.ts';
 import { QuestionPage } from './QuestionPage.tsx';
 import { StatusWord, byHeldUp } from './questionWords.tsx';
 
@@ -71,7 +71,7 @@ function QuestionLine({ question, holdsUp, isCurrent }: { readonly question: Que
         <span className="min-w-0 flex-1">
           <span className={isCurrent ? 'font-semibold' : ''}>{question.title}</span>
           <span className="block text-xs text-ink2">
-            <StatusWord status={question.status} /> · {question.asked === '' ? 'asked of nobody yet' : `asked of ${question.asked}`} · about {question.about.join(', ') || 'the project'}
+            {question.broken ? <CannotBeRead /> : <StatusWord status={question.status} />} · {question.asked === '' ? 'asked of nobody yet' : `asked of ${question.asked}`} · about {question.about.join(', ') || 'the project'}
           </span>
         </span>
         {question.status === 'open' && (

@@ -7,7 +7,7 @@ import { Link } from 'react-router';
 import { call, tellFailure } from '../../api/index.ts';
 import { Ticks, useWrite } from '../../artefacts/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
-import { MODEL_WORD, TextButton, countOf } from '../../look/index.ts';
+import { CannotBeRead, MODEL_WORD, TextButton, countOf } from '../../look/index.ts';
 import { SelectionBar } from './SelectionBar.tsx';
 
 const WriteMissing = lazy(() => import('../writing/WriteMissing.tsx').then((m) => ({ default: m.WriteMissing })));
@@ -98,7 +98,7 @@ interface LineProps {
 
 const DEEPEST_INDENT = 5;
 
-function Line({ requirement, condition: { id, technique, standings, content }, level, isCurrent, onMove, selected = false, onSelect }: LineProps) {
+function Line({ requirement, condition: { id, technique, broken, standings, content }, level, isCurrent, onMove, selected = false, onSelect }: LineProps) {
   const { project } = useFrame();
   const counts = countStandings(standings);
   const { title, polarity, depths } = content;
@@ -118,7 +118,7 @@ function Line({ requirement, condition: { id, technique, standings, content }, l
         <span className="min-w-0 flex-1">
           <span className={isCurrent ? 'font-semibold' : ''}>{title}</span>{' '}
           <span className="text-xs text-ink2">
-            {MODEL_WORD[technique]}
+            {broken ? <CannotBeRead /> : MODEL_WORD[technique]}
             {polarity === 'both' ? '' : `, ${polarity}`}
             {depths.length > 0 && ` · ${depths.join(', ')}`}
           </span>
