@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { connect } from 'node:net';
 import { setTimeout as sleep } from 'node:timers/promises';
+import { EMPTY_REQUIREMENT } from '@caderno/core/basis';
+import { EMPTY_CASE } from '@caderno/core/cases';
 import { HOSTILE_FILES, type HostileFile } from './hostileFiles.ts';
 
 /** What an attack may do: it holds a session of its own and a project of its own. */
@@ -86,10 +88,7 @@ async function deafReaders(attacker: Attacker): Promise<string> {
   return tally(answers);
 }
 
-const requirement = (title: string, part: object = {}): object => ({
-  kind: 'requirement',
-  content: { title, text: '', type: 'rule', module: '', risk: 'medium', rating: null, priority: 'medium', source: '', origin: null, attributes: [], relations: [], dismissals: [], ...part },
-});
+const requirement = (title: string, part: object = {}): object => ({ kind: 'requirement', content: { ...EMPTY_REQUIREMENT, title, ...part } });
 const condition = (model: object): object => ({
   kind: 'condition',
   content: {
@@ -127,28 +126,11 @@ async function heavyPatterns(attacker: Attacker): Promise<string> {
     classes: [],
   }));
   const k = await made(attacker, condition({ kind: 'valueRanges', boundaries: 'twoValue', allowInvalidTogether: false, fields }));
-  const cells = Object.fromEntries(fields.map((f) => [f.id, 'a'.repeat(15_000)]));
   const content = {
+    ...EMPTY_CASE,
     title: 'Heavy',
-    kind: 'procedure',
-    execution: 'byHand',
-    objective: '',
-    areas: '',
-    ideas: '',
-    preconditions: '',
-    steps: [],
-    data: null,
-    runs: { kind: 'all' },
-    module: '',
-    priority: 'low',
-    tags: [],
-    estimate: null,
-    owner: '',
-    defects: [],
-    dependsOn: [],
-    origin: null,
     parameters: fields.map((f) => ({ id: f.id, name: f.id, type: 'text', default: '', description: '' })),
-    rows: Array.from({ length: 20 }, (_, i) => ({ id: `r${i}`, name: '', description: '', cells, mark: null, aside: false })),
+    rows: Array.from({ length: 120 }, (_, i) => ({ id: `r${i}`, name: '', description: '', cells: Object.fromEntries(fields.map((f) => [f.id, `${i}${'a'.repeat(15_000)}`])), mark: null, aside: false })),
     covers: [{ id: k, seenVersion: 1, fields: fields.map((f) => ({ id: f.id, parameter: f.id })), outcome: null, expects: [], start: null, events: [] }],
   };
   await made(attacker, { kind: 'case', content });

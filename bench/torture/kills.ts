@@ -4,6 +4,7 @@ import { chmodSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
+import { EMPTY_CASE } from '@caderno/core/cases';
 
 const ROUNDS = Number(process.env.TORTURE_KILLS ?? 20);
 const SAVERS = 4;
@@ -75,29 +76,7 @@ async function enter(origin: string): Promise<string> {
   return response.headers.get('set-cookie')?.split(';')[0] ?? '';
 }
 
-const content = (text: string): object => ({
-  title: 'Killed',
-  objective: text,
-  preconditions: text,
-  steps: [],
-  parameters: [],
-  rows: [],
-  data: null,
-  runs: { kind: 'all' },
-  covers: [],
-  module: '',
-  priority: 'low',
-  tags: [],
-  estimate: null,
-  owner: '',
-  defects: [],
-  kind: 'procedure',
-  execution: 'byHand',
-  areas: '',
-  ideas: '',
-  dependsOn: [],
-  origin: null,
-});
+const content = (text: string): object => ({ ...EMPTY_CASE, title: 'Killed', objective: text, preconditions: text });
 
 async function makeCase(origin: string, cookie: string, i: number): Promise<string> {
   const response = await fetch(`${origin}/api/v1/projects/fonte-clara/artefacts`, {

@@ -1,33 +1,12 @@
 import { Worker } from 'node:worker_threads';
+import { EMPTY_CASE } from '@caderno/core/cases';
 import { report } from '../measure.ts';
 import { startServer } from '../startedServer.ts';
 import { ATTACKS, type Attacker } from './attacks.ts';
 import { kills } from './kills.ts';
 import { witnessed, type Witness } from './witness.ts';
 
-const CONTENT = {
-  title: 'Saved on',
-  kind: 'procedure',
-  execution: 'byHand',
-  objective: '',
-  areas: '',
-  ideas: '',
-  preconditions: '',
-  steps: [],
-  parameters: [],
-  rows: [],
-  data: null,
-  runs: { kind: 'all' },
-  covers: [],
-  module: '',
-  priority: 'low',
-  tags: [],
-  estimate: null,
-  owner: '',
-  defects: [],
-  dependsOn: [],
-  origin: null,
-};
+const CONTENT = { ...EMPTY_CASE, title: 'Saved on' };
 
 /** Each attack on a server that others work on; answers whether all budgets were kept. */
 async function attackAll(database: string, chosen: readonly string[]): Promise<boolean> {

@@ -228,6 +228,17 @@ describe('the same command again', () => {
     expect((await call('find', { query: { words: 'Only once' } })).data.length).toBe(1);
   });
 
+  test('an account or an upload sent again is not made again', async () => {
+    const administrator = server.as(project.administrator);
+    const commandId = randomUUID();
+    const add = () => administrator('addMember', { body: { name: 'Twice', email: 'twice@p.example', password: 'meters under the bridge', role: 'reader' } }, { 'command-id': commandId });
+    const [first, again] = [await add(), await add()];
+    expect([first.status, again.data]).toEqual([200, first.data]);
+    const uploadId = randomUUID();
+    const send = () => call('uploadImport', { query: { name: 'again.csv' }, body: new TextEncoder().encode('ID,Title\nA,B') }, { 'command-id': uploadId });
+    expect((await send()).data.id).toBe((await send()).data.id);
+  });
+
   test('a run that nobody ends is over after some minutes', async () => {
     const draft = (await call('uploadImport', { query: { name: 'lost.csv' }, body: new TextEncoder().encode('ID,Title\nLOST-1,Lost and found') })).data;
     const order = { params: { import: draft.id }, body: { mapping: draft.mapping, reading: GUESS_ALL, choices: {} } };

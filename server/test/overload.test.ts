@@ -178,7 +178,7 @@ describe('a question that takes too much', () => {
     const made = await owner('createArtefact', { params, body: testCase({ parameters, rows, covers: [carried] } as never) });
     expect(made.status).toBe(200);
 
-    const keeper = new CoverageKeeper(database.url, { mostMs: 3_000, restMs: 300 });
+    const keeper = new CoverageKeeper(database.url, { mostMs: 700, restMs: 300 });
     const refused = { refusal: { code: 'computation_too_heavy' } };
     const stuck = [keeper.ask(heavy.id, { kind: 'report' }), keeper.ask(heavy.id, { kind: 'caseMarks' })].map((asked) => asked.then(() => 'answered', (error: unknown) => error));
     expect((await keeper.ask(other.id, { kind: 'report' })).cases).toBe(0);

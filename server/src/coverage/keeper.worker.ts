@@ -3,7 +3,7 @@ import { inTransaction, openDatabase } from '../database/index.ts';
 import { AlikeSearches } from './alikeSearch.ts';
 import { CoverageIndexes } from './indexes.ts';
 import { answer } from './question.ts';
-import type { Asked, Told } from './projectThread.ts';
+import { READY, type Asked, type Told } from './projectThread.ts';
 
 const db = openDatabase(String(workerData), 2);
 const indexes = new CoverageIndexes();
@@ -13,6 +13,8 @@ const searches = new AlikeSearches();
 parentPort?.on('message', (asked: Asked) => {
   void tell(asked).then((told) => parentPort?.postMessage(told));
 });
+
+parentPort?.postMessage(READY);
 
 async function tell({ projectId, question }: Asked): Promise<Told> {
   try {

@@ -6,6 +6,9 @@ export interface Asked {
   readonly projectId: string;
   readonly question: Question;
 }
+/** What the thread says first: it has read its code, and time begins to count. */
+export const READY = 'ready';
+
 export type Told = { readonly ok: true; readonly answer: Answer } | { readonly ok: false; readonly error: unknown };
 
 interface Waiting extends Asked {
@@ -26,6 +29,7 @@ export class ProjectThread {
   readonly #line: Waiting[] = [];
   #current: Waiting | null = null;
   #timer: NodeJS.Timeout | null = null;
+  #ready = false;
   askedAt = performance.now();
   ended = false;
 
@@ -33,7 +37,7 @@ export class ProjectThread {
   constructor(databaseUrl: string, mostMs: number) {
     this.#mostMs = mostMs;
     this.#worker = new Worker(new URL('./keeper.worker.mjs', import.meta.url), { workerData: databaseUrl, resourceLimits: MEMORY });
-    this.#worker.on('message', (told: Told) => this.#told(told));
+    this.#worker.on('message', (told: Told | typeof READY) => (told === READY ? this.#begin() : this.#told(told)));
     this.#worker.on('error', (error) => this.#fail(isTooHeavy(error) ? tooHeavy() : error));
     this.#worker.on('exit', (code) => this.#fail(new Error(`The coverage thread ended with ${code}`)));
   }
@@ -61,11 +65,20 @@ export class ProjectThread {
     const next = this.#line.shift();
     if (next === undefined) return;
     this.#current = next;
+    if (this.#ready) this.#watchTime();
+    this.#worker.postMessage({ projectId: next.projectId, question: next.question } satisfies Asked);
+  }
+
+  #begin(): void {
+    this.#ready = true;
+    if (this.#current !== null) this.#watchTime();
+  }
+
+  #watchTime(): void {
     this.#timer = setTimeout(() => {
       this.#fail(tooHeavy());
       void this.#worker.terminate();
     }, this.#mostMs);
-    this.#worker.postMessage({ projectId: next.projectId, question: next.question } satisfies Asked);
   }
 
   #told(told: Told): void {

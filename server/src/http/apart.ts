@@ -64,7 +64,7 @@ export const apartHandlers = {
     return inTransaction(call.parts.db, (work) => listConditions(work, membershipOf(call).projectId, params.requirement, standings));
   }),
 
-  keepAttachment: file<'keepAttachment'>(async (_, call, saved) => {
+  keepAttachment: question<'keepAttachment'>(async (_, call, saved) => {
     const bytes = await readFile(savedBody(saved).path);
     return { id: await inTransaction(call.parts.db, (work) => keepAttachment(work, membershipOf(call).projectId, bytes, call.parts.now())) };
   }),

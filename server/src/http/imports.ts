@@ -13,7 +13,6 @@ import { Refused } from '../refused.ts';
 import { STORIES_FILE, fetchStories, noteTracker, readTrackerState, storiesFile, type Story } from '../tracker/index.ts';
 import { readChange } from '../versions/index.ts';
 import { commanderOf, membershipOf, personOf, type Admitted } from './context.ts';
-import { keepAnswer, keptAnswer, type NamedCommand } from './retries.ts';
 
 /** Keeps a file that was brought, and describes what it holds. */
 export function upload(call: Admitted, name: string, path: string): Promise<ImportDraft> {
@@ -69,13 +68,12 @@ export function preview(call: Admitted, file: string, mapping: Mapping, reading:
 export async function run(call: Admitted, file: string, order: BodyOf<'runImport'>): Promise<Change> {
   const { db, importer } = call.parts;
   const commander = commanderOf(call);
-  const command = call.commandId === null ? null : { id: call.commandId, person: commander.personId, operation: 'runImport' };
-  const earlier = await earlierRun(call, command, file);
-  if (earlier !== null) return earlier;
+  const earlier = await inTransaction(db, (work) => changeOfRetry(work, commander));
+  if (earlier !== null) return ended(call, file, earlier);
   await inTransaction(db, (work) => beginRun(work, commander.projectId, file));
   try {
     const change = await importer.ask({ kind: 'run', commander, file, order }, commander.personId);
-    return await ended(call, command, file, change);
+    return await ended(call, file, change);
   } catch (error) {
     const cancelled = error instanceof Refused && error.refusal.code === 'import_cancelled';
     await inTransaction(db, (work) => endRun(work, file, cancelled ? 'cancelled' : 'waiting'));
@@ -83,19 +81,10 @@ export async function run(call: Admitted, file: string, order: BodyOf<'runImport
   }
 }
 
-async function earlierRun(call: Admitted, command: NamedCommand | null, file: string): Promise<Change | null> {
-  if (command === null) return null;
-  const { kept, change } = await inTransaction(call.parts.db, async (work) => ({ kept: await keptAnswer(work, command), change: await changeOfRetry(work, commanderOf(call)) }));
-  if (kept !== null) return JSON.parse(kept) as Change;
-  return change === null ? null : ended(call, command, file, change);
-}
-
-function ended(call: Admitted, command: NamedCommand | null, file: string, id: string): Promise<Change> {
+function ended(call: Admitted, file: string, change: string): Promise<Change> {
   return inTransaction(call.parts.db, async (work) => {
     await endRun(work, file, 'done');
-    const change = await readChange(work, membershipOf(call).projectId, id);
-    if (command !== null) await keepAnswer(work, command, JSON.stringify(change));
-    return change;
+    return readChange(work, membershipOf(call).projectId, change);
   });
 }
 

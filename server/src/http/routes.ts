@@ -14,7 +14,7 @@ import { announcedLength, readBody, refuseAnnounced, saveBody, type SavedBody } 
 import type { Admitted, Call, Parts } from './context.ts';
 import { admit, refuseForgedOrigin } from './guard.ts';
 import { handlers, type Handler, type HeldOperation } from './handlers.ts';
-import { answerOnce } from './retries.ts';
+import { answerOnce, keepAnswer, keptAnswer, type NamedCommand } from './retries.ts';
 
 /** Mounts every operation of the contract. */
 export function mountApi(app: Hono, parts: Parts): void {
@@ -67,8 +67,9 @@ async function serveHeld(serving: Serving, name: HeldOperation, limit: number): 
     const call: Call = { ...(await admittedIn(work, serving)), work };
     const carryOut = (): Promise<unknown> => handler(inputOf(c, endpoint, sent) as never, call);
     if (endpoint.response === fileResponse) return (await carryOut()) as FileAnswer;
-    if (endpoint.method === 'GET' || call.commandId === null || call.person === null || NEVER_KEPT.has(name)) return JSON.stringify(await carryOut());
-    return answerOnce(work, { id: call.commandId, person: call.person.id, operation: name }, async () => JSON.stringify(await carryOut()));
+    const command = commandOf(call, serving);
+    const answer = async (): Promise<string> => JSON.stringify(await carryOut());
+    return command === null ? answer() : answerOnce(work, command, answer);
   });
 }
 
@@ -78,20 +79,36 @@ const FILES = new AtOnce(4);
 
 /** An operation that works or waits for long: it holds no transaction and takes one only where it needs it. */
 async function serveApart(serving: Serving, name: ApartOperation, limit: number): Promise<Served> {
-  const { c, parts, endpoint } = serving;
+  const { parts } = serving;
   const call = await admitted(serving);
   const { handle, line } = apartHandlers[name] as { readonly handle: ApartHandler<ApartOperation>; readonly line: 'questions' | 'files' };
   const whose = call.person?.id ?? call.remote;
   return (line === 'files' ? FILES : QUESTIONS).run(whose, async () => {
-    if (endpoint.body === bytesBody) {
-      const saved = await saveBody(c, parts.spool, limit, tooLarge(name, limit));
-      return removing(saved, async () => JSON.stringify(await handle(inputOf(c, endpoint, null) as never, call, saved)));
-    }
-    const hasBody = !(endpoint.body instanceof z.ZodUndefined);
-    if (hasBody) refuseOtherTypes(c, endpoint);
-    const answer = await handle(inputOf(c, endpoint, hasBody ? await readBody(c, limit, tooLarge(name, limit)) : null) as never, call, null);
-    return endpoint.response === fileResponse ? (answer as FileAnswer) : JSON.stringify(answer);
+    const command = commandOf(call, serving);
+    const kept = command === null ? null : await inTransaction(parts.db, (work) => keptAnswer(work, command));
+    if (kept !== null) return kept;
+    const answer = await carryOut(serving, limit, (input, saved) => handle(input as never, call, saved));
+    if (command !== null && typeof answer === 'string') await inTransaction(parts.db, (work) => keepAnswer(work, command, answer));
+    return answer;
   });
+}
+
+/** Reads the body, whichever it is, has it handled, and makes the answer of it. */
+async function carryOut({ c, parts, name, endpoint }: Serving, limit: number, handle: (input: unknown, saved: SavedBody | null) => Promise<unknown>): Promise<Served> {
+  if (endpoint.body === bytesBody) {
+    const saved = await saveBody(c, parts.spool, limit, tooLarge(name, limit));
+    return removing(saved, async () => JSON.stringify(await handle(inputOf(c, endpoint, null), saved)));
+  }
+  const hasBody = !(endpoint.body instanceof z.ZodUndefined);
+  if (hasBody) refuseOtherTypes(c, endpoint);
+  const answer = await handle(inputOf(c, endpoint, hasBody ? await readBody(c, limit, tooLarge(name, limit)) : null), null);
+  return endpoint.response === fileResponse ? (answer as FileAnswer) : JSON.stringify(answer);
+}
+
+/** The command a call carries out, when its answer is to be kept for whoever sends it again. */
+function commandOf({ commandId, person }: Admitted, { name, endpoint }: Serving): NamedCommand | null {
+  if (endpoint.method === 'GET' || commandId === null || person === null || NEVER_KEPT.has(name)) return null;
+  return { id: commandId, person: person.id, operation: name };
 }
 
 async function removing<T>(saved: SavedBody, action: () => Promise<T>): Promise<T> {
