@@ -27,7 +27,7 @@ export function Broken({ id }: { readonly id: ArtefactId }) {
       <p className="font-mono text-xs text-ink2">{id}</p>
       <h2 className="font-serif text-2xl font-semibold">{broken.title}</h2>
       <p role="alert" className="mt-3 rounded-[5px] bg-brick-wash px-4 py-2 text-sm text-brick">
-        What is stored as version {broken.version} cannot be read. Nothing of it is counted; everything else of the project goes on. {canEdit ? 'Put an earlier version back, or ask whoever looks after the server.' : 'Somebody who may edit can put an earlier version back.'}
+        What is stored as version {broken.version} cannot be read; it is kept as it is, and everything else of the project goes on. {canEdit ? 'Put an earlier version back, or ask whoever looks after the server.' : 'Somebody who may edit can put an earlier version back.'}
       </p>
       <Section title="Versions">
         <ul className="divide-y divide-rule text-sm">

@@ -59,7 +59,7 @@ function BrokenOnes({ ids }: { readonly ids: readonly ArtefactId[] }) {
   if (ids.length === 0) return null;
   return (
     <p role="status" className="bg-brick-wash px-6 py-1.5 text-sm text-brick">
-      {countOf(ids.length, 'artefact')} cannot be read and {ids.length === 1 ? 'is' : 'are'} not counted:{' '}
+      {countOf(ids.length, 'artefact')} cannot be read; what stands in {ids.length === 1 ? 'it' : 'them'} is not counted:{' '}
       {ids.slice(0, 12).map((id, i) => (
         <span key={id}>
           {i > 0 && ', '}
