@@ -3,8 +3,7 @@ import { lazy, Suspense, type ReactNode } from 'react';
 import { Navigate, createBrowserRouter, useParams } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { Toaster } from 'sonner';
-import { isPassing, useSession } from './api/index.ts';
-import { Loading } from './artefacts/index.ts';
+import { failureSentence, isPassing, useSession } from './api/index.ts';
 import { Frame, address } from './frame/index.ts';
 import { Empty } from './look/index.ts';
 
@@ -35,8 +34,13 @@ const ImportPage = lazy(() => import('./exchange/index.ts').then((m) => ({ defau
 const SettingsPage = lazy(() => import('./projects/index.ts').then((m) => ({ default: m.SettingsPage })));
 const JournalPage = lazy(() => import('./versions/index.ts').then((m) => ({ default: m.JournalPage })));
 
+/** Before anything is there, or when nothing can be; the pages of artefacts have their own words, which come with them. */
+function Opening({ error }: { readonly error: unknown }) {
+  return error === null ? <p className="p-7 text-ink2">Reading …</p> : <Empty title="This cannot be shown">{failureSentence(error)}</Empty>;
+}
+
 function chapter(page: ReactNode): ReactNode {
-  return <Suspense fallback={<Loading error={null} />}>{page}</Suspense>;
+  return <Suspense fallback={<Opening error={null} />}>{page}</Suspense>;
 }
 
 const client = new QueryClient({
@@ -92,7 +96,7 @@ export function App() {
 function SignedIn({ start = false, newProject = false }: { readonly start?: boolean; readonly newProject?: boolean }) {
   const { data: session, error } = useSession();
   const { project: key } = useParams();
-  if (session === undefined) return <Loading error={error} />;
+  if (session === undefined) return <Opening error={error} />;
   if (session.needsSetup) return chapter(<SetUp />);
   if (session.person === null) return chapter(<SignIn session={session} />);
   const [first] = session.projects;
