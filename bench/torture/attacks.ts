@@ -130,7 +130,14 @@ async function heavyPatterns(attacker: Attacker): Promise<string> {
     ...EMPTY_CASE,
     title: 'Heavy',
     parameters: fields.map((f) => ({ id: f.id, name: f.id, type: 'text', default: '', description: '' })),
-    rows: Array.from({ length: 120 }, (_, i) => ({ id: `r${i}`, name: '', description: '', cells: Object.fromEntries(fields.map((f) => [f.id, `${i}${'a'.repeat(15_000)}`])), mark: null, aside: false })),
+    rows: Array.from({ length: 40 }, (_, i) => ({
+      id: `r${i}`,
+      name: '',
+      description: '',
+      cells: Object.fromEntries(fields.map((f) => [f.id, `${i}${'a'.repeat(15_000)}`])),
+      mark: null,
+      aside: false,
+    })),
     covers: [{ id: k, seenVersion: 1, fields: fields.map((f) => ({ id: f.id, parameter: f.id })), outcome: null, expects: [], start: null, events: [] }],
   };
   await made(attacker, { kind: 'case', content });
