@@ -42,7 +42,8 @@ export async function readSecretKey(given: string | null, file: string | null): 
   try {
     await writeFile(file, randomBytes(KEY_BYTES).toString('base64'), { flag: 'wx', mode: 0o600 });
   } catch (error) {
-    if (!(error instanceof Error && 'code' in error && error.code === 'EEXIST')) throw error;
+    const isThere = typeof error === 'object' && error !== null && 'code' in error && error.code === 'EEXIST';
+    if (!isThere) throw error;
   }
   return Buffer.from(await readFile(file, 'utf8'), 'base64');
 }

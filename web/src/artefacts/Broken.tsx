@@ -1,6 +1,6 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { call, tellFailure } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
@@ -12,6 +12,10 @@ export function Broken({ id }: { readonly id: ArtefactId }) {
   const client = useQueryClient();
   const [busy, setBusy] = useState(false);
   const { data: broken } = useQuery({ queryKey: [project, 'broken', id], queryFn: () => call('readBroken', { params: { project, id } }), retry: false });
+  useEffect(() => {
+    // Lists and coverage were read before anybody knew.
+    for (const part of ['list', 'coverage']) void client.invalidateQueries({ queryKey: [project, part] });
+  }, [client, project]);
   if (broken === undefined) return <p className="p-7 text-ink2">Reading …</p>;
   const restore = (version: number): void => {
     setBusy(true);
