@@ -12,6 +12,7 @@ export type Refusal =
   | { readonly code: 'body_unreadable' }
   | { readonly code: 'body_type_unsupported'; readonly expected: string }
   | { readonly code: 'body_too_large'; readonly limit: number }
+  | { readonly code: 'body_too_slow'; readonly seconds: number }
   | { readonly code: 'not_signed_in' }
   | { readonly code: 'sign_in_failed' }
   | { readonly code: 'too_many_attempts'; readonly seconds: number }
@@ -89,6 +90,7 @@ export const STATUS_OF_REFUSAL = {
   body_unreadable: 400,
   body_type_unsupported: 415,
   body_too_large: 413,
+  body_too_slow: 408,
   not_signed_in: 401,
   sign_in_failed: 401,
   too_many_attempts: 429,
@@ -178,6 +180,8 @@ export function refusalSentence(refusal: Refusal): string {
       return `The request must be sent as ${refusal.expected}. Nothing was changed.`;
     case 'body_too_large':
       return `This is larger than the ${Math.floor(refusal.limit / 1024 / 1024)} MB a request may have. Nothing was changed; make it smaller or split it.`;
+    case 'body_too_slow':
+      return `This did not arrive within ${refusal.seconds} seconds and was not taken in. Nothing was changed; try again on a better line, or with something smaller.`;
     case 'not_signed_in':
       return 'You are not signed in, or the session has ended. Sign in and try again; drafts are kept.';
     case 'sign_in_failed':

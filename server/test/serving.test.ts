@@ -1,11 +1,12 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
-import { writeFileSync } from 'node:fs';
+import { readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { API_ROOT, LIMITS } from '@caderno/contract';
+import { API_ROOT, LIMITS, newProjectSchema } from '@caderno/contract';
 import { CoverageKeeper } from '../src/coverage/index.ts';
 import { AtOnce } from '../src/http/atOnce.ts';
+import { saveBody } from '../src/http/body.ts';
 import { describeError } from '../src/http/log.ts';
 import { MOST_STREAMS, Streams } from '../src/http/streams.ts';
 import { Refused } from '../src/refused.ts';
@@ -63,6 +64,20 @@ describe('a body that comes in pieces', () => {
     const answer = await server.fetch(`${API_ROOT}/projects/p/artefacts`, { method: 'POST', headers: { cookie: `caderno_session=${project.analyst}`, 'content-type': 'text/plain' }, body, duplex: 'half' } as RequestInit);
     expect([answer.status, read]).toEqual([415, 0]);
   });
+});
+
+test('a body that comes too slowly is refused and leaves nothing, rather than pass for a whole one', async () => {
+  const body = new ReadableStream({ start: (controller) => controller.enqueue(new TextEncoder().encode('ID,Title\nA-1,The first half')) });
+  const before = readdirSync(server.parts.spool);
+  const saving = saveBody({ req: { raw: { body } } } as never, server.parts.spool, 1_000, () => new Refused({ code: 'file_too_large', limit: 1_000 }), 50);
+  await expect(saving).rejects.toMatchObject({ refusal: { code: 'body_too_slow', seconds: 1 } });
+  expect(readdirSync(server.parts.spool)).toEqual(before);
+});
+
+test('no project takes an address that is the application’s own', async () => {
+  const statuses = await Promise.all(['reset', 'new-project', 'api'].map(async (key) => (await server.as(project.administrator)('createProject', { body: { key, name: key } })).status));
+  // Who may not make projects is refused for that first: the key is looked at by the schema alone.
+  expect([statuses, newProjectSchema.safeParse({ key: 'reset', name: 'x' }).success, newProjectSchema.safeParse({ key: 'resets', name: 'x' }).success]).toEqual([[403, 403, 403], false, true]);
 });
 
 describe('what a person has under way', () => {

@@ -47,7 +47,6 @@ function decoded(decoder: InstanceType<typeof TextDecoder>, chunk: Uint8Array | 
 /** A body written to disk piece by piece, never held as a whole. */
 export interface SavedBody {
   readonly path: string;
-  readonly size: number;
   remove(): Promise<void>;
 }
 
@@ -58,32 +57,34 @@ export function savedBody(saved: SavedBody | null): SavedBody {
 }
 
 /** Writes the body to a file of its own. @throws Refused as soon as it has more bytes than it may; nothing is left then. */
-export async function saveBody(c: Context, folder: string, limit: number, tooLarge: () => Refused): Promise<SavedBody> {
+export async function saveBody(c: Context, folder: string, limit: number, tooLarge: () => Refused, patienceMs = PATIENCE_MS): Promise<SavedBody> {
   const path = join(folder, `upload-${randomUUID()}`);
   const remove = (): Promise<void> => rm(path, { force: true });
   const file = await open(path, 'wx', 0o600);
-  let size = 0;
   try {
-    for await (const chunk of counted(c, limit, tooLarge)) {
-      await file.writeFile(chunk);
-      size += chunk.length;
-    }
+    for await (const chunk of counted(c, limit, tooLarge, patienceMs)) await file.writeFile(chunk);
   } catch (error) {
     await remove();
     throw error;
   } finally {
     await file.close();
   }
-  return { path, size, remove };
+  return { path, remove };
 }
 
-async function* counted(c: Context, limit: number, tooLarge: () => Refused): AsyncGenerator<Uint8Array> {
+async function* counted(c: Context, limit: number, tooLarge: () => Refused, patienceMs = PATIENCE_MS): AsyncGenerator<Uint8Array> {
   const reader = c.req.raw.body?.getReader();
   if (reader === undefined) return;
-  const late = setTimeout(() => void reader.cancel(new Error('The body came too slowly')), PATIENCE_MS);
+  let isLate = false;
+  const late = setTimeout(() => {
+    isLate = true;
+    void reader.cancel();
+  }, patienceMs);
   try {
     for (let size = 0; ; ) {
       const { done, value } = await reader.read();
+      // What was cut off ends like what is whole: half a file must not pass for one.
+      if (isLate) throw new Refused({ code: 'body_too_slow', seconds: Math.ceil(patienceMs / 1_000) });
       if (done) return;
       size += value.length;
       if (size > limit) throw tooLarge();

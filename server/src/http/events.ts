@@ -11,11 +11,10 @@ export interface Listening {
   /** Whether whoever listens still may; asked with every sign of life. */
   readonly mayListen: () => Promise<boolean>;
   readonly onEnd: () => void;
-  readonly keepAliveMs?: number;
 }
 
 /** The live events of a project as server-sent events, until the page goes away, its session ends, or it reads too slowly. Answers how to end it. */
-export function eventStream(feed: ChangeFeed, { project, mayListen, onEnd, keepAliveMs = KEEP_ALIVE_MS }: Listening): { readonly body: ReadableStream<Uint8Array>; end(): void } {
+export function eventStream(feed: ChangeFeed, { project, mayListen, onEnd }: Listening): { readonly body: ReadableStream<Uint8Array>; end(): void } {
   const encoder = new TextEncoder();
   let end = (_byReader: boolean): void => undefined;
   const body = new ReadableStream<Uint8Array>(
@@ -28,7 +27,7 @@ export function eventStream(feed: ChangeFeed, { project, mayListen, onEnd, keepA
           if ((controller.desiredSize ?? 0) < 0) end(false);
         };
         const stop = feed.listen(project, (event: ProjectEvent) => send('change', JSON.stringify(event)));
-        const alive = setInterval(() => void mayListen().then((may) => (may ? send('alive', '{}') : end(false)), () => undefined), keepAliveMs);
+        const alive = setInterval(() => void mayListen().then((may) => (may ? send('alive', '{}') : end(false)), () => undefined), KEEP_ALIVE_MS);
         end = (byReader) => {
           if (ended) return;
           ended = true;

@@ -51,7 +51,7 @@ function retryHeaders(refusal: Refusal): Record<string, string> {
 
 /** What is still to come of a body that is refused is not read. */
 function closingHeaders({ code }: Refusal): Record<string, string> {
-  return STATUS_OF_REFUSAL[code] === 413 || code === 'server_stopping' ? { connection: 'close' } : {};
+  return STATUS_OF_REFUSAL[code] === 413 || code === 'body_too_slow' || code === 'server_stopping' ? { connection: 'close' } : {};
 }
 
 export function isDiskFull(error: unknown): boolean {

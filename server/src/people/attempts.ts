@@ -2,7 +2,7 @@ import { execute, selectRows, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
 
 /** Attempts a minute: on an account from one place, from one place on any account, on an account from places it never came from. */
-export const MOST_ATTEMPTS = { there: 10, address: 60, strangers: 20 } as const;
+const MOST_ATTEMPTS = { there: 10, address: 60, strangers: 20 } as const;
 const WINDOW_SECONDS = 60;
 
 /**
