@@ -145,24 +145,30 @@ export const restoreSchema = z.strictObject({ version: versionNumberSchema });
 export const CHANGE_ACTIONS = ['create', 'save', 'state', 'move', 'undo', 'import', 'split', 'merge', 'settle', 'settings', 'write', 'takeOut', 'rename'] as const;
 export type ChangeAction = (typeof CHANGE_ACTIONS)[number];
 
-/** One entry of the journal: what one command did. */
-export const changeSchema = z.object({
-  id: z.uuid(),
-  revision: z.int(),
+/** What one command did, by its first artefact. */
+const deedSchema = z.object({
   action: z.enum(CHANGE_ACTIONS),
   /** The first artefact it changed; null when it changed none, as a setting. */
   artefact: artefactIdSchema.nullable(),
   title: z.string(),
   /** How many artefacts it changed. */
   size: z.int(),
-  author: z.string(),
-  at: z.iso.datetime(),
-  fromVersion: z.int().nullable(),
   toVersion: z.int().nullable(),
   /** For `state`: the new state. For `undo`: the entry undone. For `import`: the source. */
   detail: z.string(),
+});
+
+/** One entry of the journal. */
+export const changeSchema = deedSchema.extend({
+  id: z.uuid(),
+  revision: z.int(),
+  author: z.string(),
+  at: z.iso.datetime(),
+  fromVersion: z.int().nullable(),
   note: z.string(),
   undone: z.boolean(),
+  /** For `undo`: what was undone. */
+  undid: deedSchema.nullable(),
 });
 export type Change = z.infer<typeof changeSchema>;
 

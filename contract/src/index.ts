@@ -1,6 +1,6 @@
 export { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
 export { artefactIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema } from './ids.ts';
-export { CONTENT_SCHEMA, type Content, type ContentOfKind, type KindAndContent } from './content.ts';
+export { CONTENT_SCHEMA, carriedStepsSchema, type CarriedSteps, type Content, type ContentOfKind, type KindAndContent } from './content.ts';
 export { CONTENT_MIGRATIONS, CONTENT_SCHEMA_VERSION } from './contentMigrations.ts';
 export { placedIssues, type PlacedIssue } from './placedIssue.ts';
 export { STATUS_OF_REFUSAL, refusalSentence, type Refusal, type RefusalCode } from './refusal.ts';

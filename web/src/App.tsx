@@ -1,9 +1,10 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { lazy, Suspense, type ReactNode } from 'react';
+import { lazy, Suspense, useEffect, type ReactNode } from 'react';
 import { Navigate, createBrowserRouter, useParams } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { Toaster } from 'sonner';
 import { failureSentence, isPassing, useSession } from './api/index.ts';
+import { followFocus } from './focus/index.ts';
 import { Frame, address } from './frame/index.ts';
 import { Empty } from './look/index.ts';
 
@@ -84,6 +85,7 @@ const router = createBrowserRouter([
 ]);
 
 export function App() {
+  useEffect(() => followFocus(document), []);
   return (
     <QueryClientProvider client={client}>
       <RouterProvider router={router} />

@@ -22,7 +22,7 @@ export { NAME_COLUMN, compareCells, filteredRows, sortedRows, type ColumnFilter,
 export { ALL_ROWS, rowsChosen, withRowsRunning, type RowChoice } from './rowChoice.ts';
 export { isParameterName, parametersIn, parseParameterText, renameInText, type TextPart } from './parameterText.ts';
 export { bindCell, bindRow, bindText, caseInstances, type BoundPart, type BoundValue, type Instance } from './binding.ts';
-export { parsePastedSteps, type PastedStep } from './pastedSteps.ts';
+export { COLUMN_ROLES, parsePastedSteps, parsePastedTable, stepsOfTable, type ColumnRole, type PastedStep, type PastedTable } from './pastedSteps.ts';
 export { caseProblems, fitsType, parameterProblems, parametersUsed, removeParameter, renameInSteps, renameParameter, textsOfCase, withCaseTexts, withoutLostSteps, type CaseProblem, type Written } from './parameters.ts';
 export { LOOK_RULES, type LookRule } from './lookRule.ts';
 export { looksAt, withActionsSplit, type Look, type LookContext } from './looks.ts';

@@ -7,27 +7,36 @@ import { Refused } from '../refused.ts';
 /** Entries of the journal answered at once; `before` leads on. */
 const PAGE = 100;
 
-interface ChangeLine {
-  readonly id: string;
-  readonly revision: number;
+interface DeedLine {
   readonly action: ChangeAction;
   readonly kind: ArtefactKind | null;
   readonly number: number | null;
   readonly title: string | null;
   readonly size: number;
+  readonly toVersion: number | null;
+  readonly detail: string;
+}
+
+interface ChangeLine extends DeedLine {
+  readonly id: string;
+  readonly revision: number;
   readonly author: string;
   readonly at: Date;
   readonly fromVersion: number | null;
-  readonly toVersion: number | null;
-  readonly detail: string;
   readonly note: string;
   readonly undone: boolean;
+  readonly undid: DeedLine | null;
 }
 
 const SELECT = `
   SELECT c.id, c.revision, c.action, a.kind, a.number, a.title, c.size, person.name AS author, c.at, p.from_version AS "fromVersion", p.to_version AS "toVersion",
-    c.detail, c.note, c.undone_by IS NOT NULL AS undone
-  FROM change c JOIN person ON person.id = c.author_id`;
+    c.detail, c.note, c.undone_by IS NOT NULL AS undone, undid.line AS undid
+  FROM change c JOIN person ON person.id = c.author_id
+  LEFT JOIN LATERAL (
+    SELECT json_build_object('action', u.action, 'kind', ua.kind, 'number', ua.number, 'title', ua.title, 'size', u.size, 'toVersion', up.to_version, 'detail', u.detail) AS line
+    FROM change u LEFT JOIN change_part up ON up.change_id = u.id AND up.place = 0 LEFT JOIN artefact ua ON ua.id = up.artefact_id
+    WHERE u.id = CASE WHEN c.action = 'undo' THEN c.detail::uuid END
+  ) undid ON true`;
 /** The part shown of a change: its first. */
 const FIRST_PART = `LEFT JOIN change_part p ON p.change_id = c.id AND p.place = 0 LEFT JOIN artefact a ON a.id = p.artefact_id`;
 /** The part that concerns one artefact ($2): the version it made, if any. */
@@ -52,6 +61,10 @@ export async function readChange(work: Work, projectId: string, id: string): Pro
   return toChange(line);
 }
 
-function toChange({ number, kind, title, at, ...line }: ChangeLine): Change {
-  return { ...line, title: title ?? '', artefact: kind === null || number === null ? null : artefactId(kind, number), at: at.toISOString() };
+function toChange({ at, undid, ...line }: ChangeLine): Change {
+  return { ...toDeed(line), at: at.toISOString(), undid: undid === null ? null : toDeed(undid) };
+}
+
+function toDeed<Line extends DeedLine>({ number, kind, title, ...line }: Line): Omit<Line, 'number' | 'kind' | 'title'> & { readonly title: string; readonly artefact: ArtefactId | null } {
+  return { ...line, title: title ?? '', artefact: kind === null || number === null ? null : artefactId(kind, number) };
 }

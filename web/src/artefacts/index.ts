@@ -9,3 +9,4 @@ export { useRaiseQuestion } from './useRaiseQuestion.ts';
 export { useWrite } from './useWrite.ts';
 export { ModuleIndex } from './ModuleIndex.tsx';
 export { PickArtefact } from './PickArtefact.tsx';
+export { useAddCondition } from './useAddCondition.ts';

@@ -140,12 +140,13 @@ function useOutlineCommands(requirements: readonly RequirementSummary[], current
       title: `Move the requirement ${direction}`,
       keys: `Alt+${ARROW[direction]}`,
       keyLabel: `Alt ${DIRECTION_KEY[direction]}`,
+      changes: true,
       run: () => {
         const to = current === null ? null : moveTowards(requirements, current, direction);
         if (current !== null && to !== null) move(current, to);
       },
     }));
-    return [...walk, ...moves, { id: 'new-requirement', title: 'New requirement', keys: 'n', keyLabel: 'n', run: () => void add() }];
+    return [...walk, ...moves, { id: 'new-requirement', title: 'New requirement', keys: 'n', keyLabel: 'n', changes: true, run: () => void add() }];
   }, [add, canEdit, current, move, navigate, project, requirements]);
   useCommands(commands);
 }

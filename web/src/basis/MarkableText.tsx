@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useId, useRef, useState } from 'react';
 import { Button } from '../look/index.ts';
 import { MarkdownText } from './MarkdownText.tsx';
 import { markedSource } from './markedSource.ts';
@@ -7,8 +7,8 @@ import type { TextSpan } from './markSpans.ts';
 interface Props {
   readonly text: string;
   readonly spans: readonly TextSpan[];
-  /** What can be made of words that one marks; absent for readers. `start` and `end` are places in the source. */
-  readonly mark?: { readonly label: string; readonly run: (start: number, end: number) => void };
+  /** What can be made of words that one marks, the usual first; none for readers. `start` and `end` are places in the source. */
+  readonly marks: readonly { readonly label: string; readonly run: (start: number, end: number) => void }[];
   /** Clicking spans is a shortcut only: a list does the same by keyboard. */
   readonly onSpans?: (ids: readonly string[]) => void;
 }
@@ -20,11 +20,15 @@ interface Marked {
   readonly top: number;
 }
 
-/** A text with spans of its source marked, in which words can be marked to make something of them. */
-export function MarkableText({ text, spans, mark, onSpans }: Props) {
+/**
+ * A text with spans of its source marked, in which words can be marked to make something of them: with the mouse, or
+ * with the arrows, Shift for more of them; Enter makes the first thing offered, Tab leads to the others.
+ */
+export function MarkableText({ text, spans, marks, onSpans }: Props) {
   const box = useRef<HTMLDivElement>(null);
+  const hint = useId();
   const [marked, setMarked] = useState<Marked | null>(null);
-  const markable = mark !== undefined;
+  const markable = marks.length > 0;
   useEffect(() => {
     if (!markable) return undefined;
     const look = (): void => setMarked(box.current === null ? null : markedIn(box.current, text));
@@ -35,27 +39,54 @@ export function MarkableText({ text, spans, mark, onSpans }: Props) {
     if (window.getSelection()?.isCollapsed === false) return;
     onSpans?.((event.target as HTMLElement).closest<HTMLElement>('[data-spans]')?.dataset.spans?.split(' ') ?? []);
   };
+  const make = (run: (start: number, end: number) => void): void => {
+    if (marked === null) return;
+    run(marked.start, marked.end);
+    window.getSelection()?.removeAllRanges();
+  };
+  const keyDown = (event: React.KeyboardEvent<HTMLDivElement>): void => {
+    if (event.target !== event.currentTarget || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.key === 'Enter' && marks[0] !== undefined && marked !== null) make(marks[0].run);
+    else if (event.key === 'Escape' && marked !== null) window.getSelection()?.removeAllRanges();
+    else if (!markByKey(event.currentTarget, event.key, event.shiftKey)) return;
+    event.preventDefault();
+  };
   return (
     <div className="relative">
-      <div ref={box} onClick={open}>
+      <div ref={box} onClick={open} className="rounded-[3px]" {...(markable ? { tabIndex: 0, role: 'group', 'aria-label': 'Text to mark words in', 'aria-describedby': hint, onKeyDown: keyDown } : {})}>
         <MarkdownText text={text} spans={spans} />
       </div>
-      {marked !== null && mark !== undefined && (
-        <div className="absolute z-20" style={{ left: marked.left, top: marked.top }}>
-          <Button
-            look="accent"
-            onMouseDown={(event) => event.preventDefault()}
-            onClick={() => {
-              mark.run(marked.start, marked.end);
-              window.getSelection()?.removeAllRanges();
-            }}
-          >
-            {mark.label}
-          </Button>
+      {markable && (
+        <p id={hint} className="sr-only">
+          Arrows mark a word, with Shift more of them; Enter: {marks[0]?.label}.
+        </p>
+      )}
+      {marked !== null && (
+        <div className="absolute z-20 flex gap-1" style={{ left: marked.left, top: marked.top }}>
+          {marks.map(({ label, run }, i) => (
+            <Button key={label} {...(i === 0 ? { look: 'accent' } : {})} onMouseDown={(event) => event.preventDefault()} onClick={() => make(run)}>
+              {label}
+            </Button>
+          ))}
         </div>
       )}
     </div>
   );
+}
+
+const WAY: Readonly<Record<string, readonly ['forward' | 'backward', 'word' | 'line']>> = { ArrowRight: ['forward', 'word'], ArrowLeft: ['backward', 'word'], ArrowDown: ['forward', 'line'], ArrowUp: ['backward', 'line'] };
+
+/** Marks the next word or line, or adds it to what is marked. */
+function markByKey(box: HTMLElement, key: string, extend: boolean): boolean {
+  const way = WAY[key];
+  const selection = window.getSelection();
+  if (way === undefined || selection === null) return false;
+  const [direction, unit] = way;
+  if (selection.anchorNode === null || !box.contains(selection.anchorNode)) selection.collapse(box, 0);
+  else if (!extend && direction === 'forward') selection.collapseToEnd();
+  else if (!extend) selection.collapseToStart();
+  selection.modify('extend', direction, unit);
+  return true;
 }
 
 function markedIn(box: HTMLElement, text: string): Marked | null {
@@ -64,5 +95,5 @@ function markedIn(box: HTMLElement, text: string): Marked | null {
   if (stretch === null || selection === null || selection.rangeCount === 0) return null;
   const rect = selection.getRangeAt(0).getBoundingClientRect();
   const home = box.getBoundingClientRect();
-  return { ...stretch, left: Math.max(0, Math.min(rect.left - home.left, home.width - 190)), top: rect.bottom - home.top + 6 };
+  return { ...stretch, left: Math.max(0, Math.min(rect.left - home.left, home.width - 290)), top: rect.bottom - home.top + 6 };
 }

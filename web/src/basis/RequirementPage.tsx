@@ -1,11 +1,12 @@
 import type { RequirementId } from '@caderno/core/artefacts';
 import { dismissalOf, type RequirementContent } from '@caderno/core/basis';
+import { anchorAt } from '@caderno/core/conditions';
 import { percentDown, shownRatio, type RequirementCoverage } from '@caderno/core/coverage';
 import type { ArtefactOfKind } from '@caderno/contract';
 import { memo, useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useArtefact, useProject, useSummaries } from '../api/index.ts';
-import { Loading, Margin, MarginNote, TextInput, Ticks, TitleField } from '../artefacts/index.ts';
+import { Loading, Margin, MarginNote, TextInput, Ticks, TitleField, useAddCondition } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Choose, PRIORITY_WORD, REQUIREMENT_TYPE_WORD, countOf, options } from '../look/index.ts';
 import { SaveBar, useEditing } from '../versions/index.ts';
@@ -48,6 +49,7 @@ function Requirement({ artefact, coverage, counted, wording }: { readonly artefa
   const marks = useMarks(id, content.text, wording);
   const standing = useMemo(() => marks.filter((m) => dismissalOf(m, content.dismissals) === null), [content.dismissals, marks]);
   const ask = useAskAbout(id, content.text);
+  const addCondition = useAddCondition(id, artefact.summary.version);
   const dismissing = canEdit
     ? {
         onDismiss: (mark: (typeof marks)[number], reason: string) =>
@@ -60,7 +62,7 @@ function Requirement({ artefact, coverage, counted, wording }: { readonly artefa
   return (
     <article className="px-8 pb-16 pt-5">
       <div className="font-mono text-xs text-ink2">{id}</div>
-      <TitleField label={`Title of ${id}`} value={content.title} readOnly={!canEdit} onChange={set('title')} focus={justMade} />
+      <TitleField id={id} value={content.title} readOnly={!canEdit} onChange={set('title')} focus={justMade} />
       <div className="mt-2 flex flex-wrap gap-2">
         <Choose label="Kind" value={content.type} options={options(REQUIREMENT_TYPE_WORD)} onChange={set('type')} disabled={!canEdit} />
         <TextInput label="Module" value={content.module} readOnly={!canEdit} onChange={set('module')} suggestions={modules} />
@@ -73,7 +75,7 @@ function Requirement({ artefact, coverage, counted, wording }: { readonly artefa
       </div>
       <div className="mt-2 flex gap-6 max-[1100px]:flex-col">
         <div className="min-w-0 flex-1">
-          <RequirementText content={content} marks={standing} canEdit={canEdit} onText={set('text')} onAsk={ask} {...(dirty ? {} : { onSplit: () => setDialog('split'), onMerge: () => setDialog('merge') })} />
+          <RequirementText content={content} marks={standing} canEdit={canEdit} onText={set('text')} onAsk={ask} {...(dirty ? {} : { onCondition: (start, end) => addCondition(anchorAt(content.text, start, end)), onSplit: () => setDialog('split'), onMerge: () => setDialog('merge') })} />
           <FromSource content={content} />
         </div>
         <Margin>

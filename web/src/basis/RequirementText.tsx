@@ -14,13 +14,15 @@ interface Props {
   readonly onText: (text: string) => void;
   /** Raises a question about a stretch of the text. */
   readonly onAsk: (start: number, end: number) => void;
+  /** Makes a condition of a stretch; absent while there is a draft, whose words are not in a version yet. */
+  readonly onCondition?: (start: number, end: number) => void;
   /** Absent while there is a draft: it would be left behind. */
   readonly onSplit?: () => void;
   readonly onMerge?: () => void;
 }
 
-/** The text to read, with what is weak underlined; marking words offers to ask about them. */
-export function RequirementText({ content, marks, canEdit, onText, onAsk, onSplit, onMerge }: Props) {
+/** The text to read, with what is weak underlined; marking words offers a condition of them, or a question about them. */
+export function RequirementText({ content, marks, canEdit, onText, onAsk, onCondition, onSplit, onMerge }: Props) {
   const [writing, setWriting] = useState(false);
   const read = useCallback(() => setWriting(false), []);
   const spans = useMemo(() => marks.map((m): TextSpan => ({ id: `${m.rule}-${m.start}`, start: m.start, end: m.end, className: 'cad-weak', title: RULE_WORD[m.rule] })), [marks]);
@@ -41,7 +43,7 @@ export function RequirementText({ content, marks, canEdit, onText, onAsk, onSpli
         ) : content.text.trim() === '' ? (
           <p className="text-ink2">No text yet. {canEdit && <TextButton onClick={() => setWriting(true)}>Write it</TextButton>}</p>
         ) : (
-          <MarkableText text={content.text} spans={spans} {...(canEdit ? { mark: { label: 'Ask about these words', run: onAsk } } : {})} />
+          <MarkableText text={content.text} spans={spans} marks={canEdit ? [...(onCondition === undefined ? [] : [{ label: 'Make a condition', run: onCondition }]), { label: 'Ask a question', run: onAsk }] : []} />
         )}
       </div>
     </Section>

@@ -150,7 +150,7 @@ function useSuspectCommands(links: readonly SuspectLink[], current: SuspectLink 
     return [
       { id: 'next-link', title: 'The next suspect link', keys: 'ArrowDown', keyLabel: '↓', run: () => go(at + 1) },
       { id: 'previous-link', title: 'The suspect link before', keys: 'ArrowUp', keyLabel: '↑', run: () => go(at - 1) },
-      ...(canEdit && current !== undefined ? [{ id: 'still-right', title: 'Say that the link is still right', keys: 'r', keyLabel: 'r', run: () => settle([current]) }] : []),
+      ...(canEdit && current !== undefined ? [{ id: 'still-right', title: 'Say that the link is still right', keys: 'r', keyLabel: 'r', changes: true, run: () => settle([current]) }] : []),
     ];
   }, [canEdit, current, links, open, settle]);
   useCommands(commands);

@@ -7,3 +7,4 @@ export { MarkableText } from './MarkableText.tsx';
 export { MEND_WORDS, RULE_WORD } from './wording/wordingWords.ts';
 export { TextWithTerms } from './TextWithTerms.tsx';
 export type { TextSpan } from './markSpans.ts';
+export { useAskAbout } from './useAskAbout.ts';

@@ -41,6 +41,7 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
   const { id, state, author, at } = artefact.summary;
   const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
   const [chosen, setChosen] = useState<RowId | null>(null);
+  const [beginTurn, setBeginTurn] = useState(0);
   const [filling, setFilling] = useState<ConditionId | null>(null);
   const stored = useDesign(project, { case: id }).data;
   const opened = useOpened(settled);
@@ -77,7 +78,7 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
         <Trail content={content} conditions={conditions} />
         <span className="font-mono">{id}</span>
       </div>
-      <TitleField label={`Title of ${id}`} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} />
+      <TitleField id={id} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} onEnter={() => setBeginTurn((turn) => turn + 1)} />
       <CaseChips content={content} instances={count.instances} canEdit={canEdit} update={update} />
       <div className="mt-3">
         <SaveBar id={id} state={state} author={author} at={at} editing={editing} />
@@ -110,7 +111,7 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
                 )
               }
             >
-              <Steps steps={content.steps} context={context} opened={opened} canEdit={canEdit} update={edit} onTakeOut={setTaking} onPutBack={putBack} />
+              <Steps steps={content.steps} context={context} opened={opened} canEdit={canEdit} update={edit} onTakeOut={setTaking} onPutBack={putBack} beginTurn={beginTurn} />
             </Section>
           )}
           <CaseData

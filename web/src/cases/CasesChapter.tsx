@@ -36,7 +36,7 @@ export function CasesChapter() {
     return [
       { id: 'next-case', title: 'Open the next case', keys: 'j', keyLabel: 'j', run: open(1) },
       { id: 'previous-case', title: 'Open the case before', keys: 'k', keyLabel: 'k', run: open(-1) },
-      ...(canEdit ? [{ id: 'new-case', title: 'New case', keys: 'n', keyLabel: 'n', run: () => void add() }] : []),
+      ...(canEdit ? [{ id: 'new-case', title: 'New case', keys: 'n', keyLabel: 'n', changes: true, run: () => void add() }] : []),
     ];
   }, [add, canEdit, cases, current, navigate, project]);
   useCommands(commands);

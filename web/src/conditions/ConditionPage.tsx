@@ -50,7 +50,7 @@ function Condition({ artefact, design, requirementTexts }: { readonly artefact: 
   return (
     <article className="px-7 pb-16 pt-5">
       <Origin id={id} content={content} texts={requirementTexts} {...(canEdit ? { onUnlink: (r: RequirementId) => update((c) => ({ ...c, requirements: c.requirements.filter((link) => link.id !== r) })) } : {})} />
-      <TitleField label={`Title of ${id}`} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} />
+      <TitleField id={id} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} />
       <ModelChoices id={id} content={content} coverage={coverage} canEdit={canEdit} update={update} onRanges={() => setEditsRanges(true)} />
       <div className="mt-3">
         <SaveBar id={id} state={state} author={author} at={at} editing={editing} />

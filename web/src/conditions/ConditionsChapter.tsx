@@ -1,13 +1,12 @@
 import type { ConditionId, RequirementId } from '@caderno/core/artefacts';
 import { orderOutline } from '@caderno/core/basis';
-import type { Anchor, ConditionContent } from '@caderno/core/conditions';
 import { conditionIdSchema, requirementIdSchema, type ArtefactOfKind, type ConditionLine } from '@caderno/contract';
 import { ChevronLeft, ChevronRight, List } from 'lucide-react';
-import { useCallback, useMemo, useState } from 'react';
-import { Link, Navigate, useNavigate, useParams } from 'react-router';
+import { useMemo, useState } from 'react';
+import { Link, Navigate, useParams } from 'react-router';
 import { useArtefact, useConditionLines, useCoverage, useSummaries } from '../api/index.ts';
-import { Loading, useCreate } from '../artefacts/index.ts';
-import { Outline } from '../basis/index.ts';
+import { Loading, useAddCondition } from '../artefacts/index.ts';
+import { Outline, useAskAbout } from '../basis/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { Empty, RISK_WORD, Section, TextButton, countOf } from '../look/index.ts';
 import { ConditionPage } from './ConditionPage.tsx';
@@ -97,7 +96,8 @@ function LeftPage({ artefact: { summary, content }, lines, current }: LeftProps)
   const conditions = useMemo(() => lines?.filter((c) => c.state !== 'withdrawn') ?? [], [lines]);
   const [listing, setListing] = useState(false);
   const add = useAddCondition(summary.id, summary.version);
-  const commands = useMemo<Command[]>(() => (canEdit ? [{ id: 'new-condition', title: `New condition on the whole of ${summary.id}`, keys: 'n', keyLabel: 'n', run: () => add(null) }] : []), [add, canEdit, summary.id]);
+  const ask = useAskAbout(summary.id, content.text);
+  const commands = useMemo<Command[]>(() => (canEdit ? [{ id: 'new-condition', title: `New condition on the whole of ${summary.id}`, keys: 'n', keyLabel: 'n', changes: true, run: () => add(null) }] : []), [add, canEdit, summary.id]);
   useCommands(commands);
   return (
     <div className="px-6 pb-12 pt-5">
@@ -110,7 +110,7 @@ function LeftPage({ artefact: { summary, content }, lines, current }: LeftProps)
       </div>
       <h1 className="mt-2 font-serif text-xl font-semibold">{content.title}</h1>
       <div className="mt-3">
-        <RequirementText requirement={summary.id} text={content.text} conditions={conditions} current={current} {...(canEdit ? { onMark: add } : {})} />
+        <RequirementText requirement={summary.id} text={content.text} conditions={conditions} current={current} {...(canEdit ? { onMark: add, onAsk: ask } : {})} />
       </div>
       <Section title="Conditions" aside={`${conditions.length} here`} actions={
           canEdit && (
@@ -157,40 +157,4 @@ function Neighbours({ current }: { readonly current: RequirementId }) {
       )}
     </span>
   );
-}
-
-const LONGEST_TITLE_FROM_WORDS = 90;
-
-function useAddCondition(requirement: RequirementId, version: number): (anchor: Anchor | null) => void {
-  const { project } = useFrame();
-  const navigate = useNavigate();
-  const create = useCreate(project);
-  return useCallback(
-    (anchor) => {
-      const content: ConditionContent = {
-        title: anchor === null ? 'New condition' : titleOf(anchor.quote),
-        polarity: 'both',
-        risk: null,
-        requirements: [{ id: requirement, seenVersion: version, anchor }],
-        model: { kind: 'plain' },
-        depths: [],
-        under: null,
-        order: 0,
-        leftOut: [],
-        observations: [],
-        defects: [],
-      };
-      void create({ kind: 'condition', content }).then(async (id) => {
-        const made = conditionIdSchema.safeParse(id);
-        if (made.success) await navigate(address.conditions(project, requirement, made.data), { state: { made: true } });
-      });
-    },
-    [create, navigate, project, requirement, version],
-  );
-}
-
-/** The marked words as a first title: without Markdown's signs, a capital first. */
-function titleOf(words: string): string {
-  const plain = words.replaceAll(/[*_`#>|]+/g, '').replaceAll(/\s+/g, ' ').trim().slice(0, LONGEST_TITLE_FROM_WORDS);
-  return plain.charAt(0).toUpperCase() + plain.slice(1);
 }

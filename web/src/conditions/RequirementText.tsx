@@ -14,10 +14,11 @@ interface Props {
   readonly current: ConditionId | null;
   /** Absent for readers. */
   readonly onMark?: (anchor: Anchor) => void;
+  readonly onAsk?: (start: number, end: number) => void;
 }
 
-/** The requirement's text with the words that conditions hang on; marking words offers a condition of them. */
-export function RequirementText({ requirement, text, conditions, current, onMark }: Props) {
+/** The requirement's text with the words that conditions hang on; marking words offers a condition of them, or a question about them. */
+export function RequirementText({ requirement, text, conditions, current, onMark, onAsk }: Props) {
   const { project } = useFrame();
   const navigate = useNavigate();
   const spans = useMemo(() => anchorSpans(requirement, text, conditions, current), [conditions, current, requirement, text]);
@@ -25,8 +26,11 @@ export function RequirementText({ requirement, text, conditions, current, onMark
     const condition = conditions.find((c) => ids.includes(c.id));
     if (condition !== undefined) void navigate(address.conditions(project, requirement, condition.id));
   };
-  const mark = onMark === undefined ? {} : { mark: { label: 'Condition of these words', run: (start: number, end: number) => onMark(anchorAt(text, start, end)) } };
-  return <MarkableText text={text} spans={spans} onSpans={open} {...mark} />;
+  const marks = [
+    ...(onMark === undefined ? [] : [{ label: 'Make a condition', run: (start: number, end: number) => onMark(anchorAt(text, start, end)) }]),
+    ...(onAsk === undefined ? [] : [{ label: 'Ask a question', run: onAsk }]),
+  ];
+  return <MarkableText text={text} spans={spans} onSpans={open} marks={marks} />;
 }
 
 function anchorSpans(requirement: RequirementId, text: string, conditions: readonly ConditionLine[], current: ConditionId | null): TextSpan[] {

@@ -3,7 +3,7 @@ import { withConstants, type Constants } from '@caderno/core/shared';
 import { memo } from 'react';
 import { PARAMETER_TYPE_WORD } from '../look/index.ts';
 import type { ColumnCheck } from './columnCheck.ts';
-import type { CellAt } from './gridSelection.ts';
+import type { CellAt } from '../grid/index.ts';
 import { cellOf, columnName, type GridColumn } from './table.ts';
 
 /** What a person does with a cell. */

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
-import type { CellAt, Selection } from './gridSelection.ts';
-import { useLatest } from './useLatest.ts';
+import type { CellAt, Selection } from '../grid/index.ts';
+import { useLatest } from '../look/index.ts';
 
 /** The focus follows the selected cell, or the field while one edits. */
 export function useFocusCell(scroller: React.RefObject<HTMLDivElement | null>, selection: Selection | null, edit: string | null, scrollTo: (at: CellAt) => void): void {

@@ -3,10 +3,11 @@ import type { Row, RowId } from '@caderno/core/cases';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { countOf } from '../look/index.ts';
-import { extentOf, moved, within, type CellAt, type Extent, type Selection } from './gridSelection.ts';
+import { extentOf, moved, within, type CellAt, type Extent, type Selection } from '../grid/index.ts';
 import { cleared, copied, withBlock, withoutRows, type CellRange } from './rowEdits.ts';
+import { tableOfPaste } from './pastedColumns.ts';
 import { cellOf, freshRow, type EditTable, type GridColumn } from './table.ts';
-import { useLatest } from './useLatest.ts';
+import { useLatest } from '../look/index.ts';
 
 interface Input {
   readonly rows: readonly Row[];
@@ -25,6 +26,7 @@ interface Input {
 export function useGridInput({ rows, columns, order, canEdit, isWhole, update, onChoose }: Input) {
   const [selection, setSelection] = useState<Selection | null>(null);
   const [edit, setEdit] = useState<string | null>(null);
+  const [isLeaving, setLeaving] = useState(false);
   const size: CellAt = { row: order.length + (canEdit ? 1 : 0), column: columns.length };
   const extent = selection === null ? null : extentOf(selection);
   /** The places of lines in the table; a line beyond the last is a row to come. */
@@ -75,18 +77,26 @@ export function useGridInput({ rows, columns, order, canEdit, isWhole, update, o
   /** The same while none is. */
   const selectKey = (event: React.KeyboardEvent, now: Selection): boolean => {
     const control = event.ctrlKey || event.metaKey;
-    const next = moved(now, event.key, size, event.shiftKey, control);
+    const next = moved(now, event.key, { extend: event.shiftKey, control }, { size, page: linesSeen(event.currentTarget), isFilled: (at) => textAt(at) !== '' });
     if (next !== null) go(next);
+    else if (control && event.key.toLowerCase() === 'a') setSelection({ anchor: { row: 0, column: 0 }, focus: within({ row: order.length - 1, column: size.column - 1 }, size) });
+    else if (event.key === 'Escape') escape(now);
     else if (event.key === 'Enter' || event.key === 'F2') begin(textAt(now.focus));
     else if (event.key === 'Delete' || event.key === 'Backspace') remove();
     else if (event.key.length === 1 && !control && !event.altKey) begin(event.key);
     else return false;
     return true;
   };
+  /** First to one cell, then ready to leave: Tab leads out of the grid. */
+  const escape = ({ anchor, focus }: Selection): void => {
+    if (anchor.row === focus.row && anchor.column === focus.column) setLeaving(true);
+    else setSelection({ anchor: focus, focus });
+  };
   /** `rowKeys`: what keys do with whole rows, before they do anything else. */
   const keyDown = (event: React.KeyboardEvent, rowKeys: ((event: React.KeyboardEvent) => boolean) | null): void => {
     if (selection === null || !isOfCells(event)) return;
-    const tabbed = event.key === 'Tab' ? tabFrom(selection.focus, event.shiftKey, size) : null;
+    const tabbed = event.key === 'Tab' && !isLeaving ? tabFrom(selection.focus, event.shiftKey, size) : null;
+    if (!MODIFIERS.includes(event.key)) setLeaving(false);
     const isMeant = edit === null && rowKeys?.(event) === true;
     if (tabbed !== null) goTo(tabbed);
     else if (!isMeant && !(edit === null ? selectKey(event, selection) : editKey(event, selection.focus))) return;
@@ -107,6 +117,13 @@ export function useGridInput({ rows, columns, order, canEdit, isWhole, update, o
     const block = parsePastedGrid(event.clipboardData.getData('text/plain'));
     const cells = block.reduce((n, r) => n + r.length, 0);
     if (cells > MOST_PASTED_CELLS) return void toast.error(`A paste may have ${countOf(MOST_PASTED_CELLS, 'cell')}; this has ${cells.toLocaleString()}. Nothing was pasted.`);
+    const hasColumns = columns.some((c) => c.kind === 'parameter') || !isWhole;
+    if (!hasColumns && block.some((r) => r.length > 1)) {
+      const table = tableOfPaste(block);
+      update((data) => ({ ...data, parameters: [...data.parameters, ...table.parameters], rows: [...data.rows, ...table.rows] }));
+      toast.success(`${countOf(table.parameters.length, 'column')} and ${countOf(table.rows.length, 'row')} were made of what was pasted.`);
+      return;
+    }
     const room = size.column - extent.left;
     const widest = block.reduce((most, r) => Math.max(most, r.length), 0);
     if (widest > room) toast.warning(`${countOf(widest - room, 'column')} beyond the last ${widest - room === 1 ? 'was' : 'were'} left out. Add the columns first and paste again.`);
@@ -137,6 +154,14 @@ function rangeOf(extent: Extent, placeOf: (line: number) => number, columns: rea
 function tabFrom({ row, column }: CellAt, backwards: boolean, size: CellAt): CellAt | null {
   const flat = row * size.column + column + (backwards ? -1 : 1);
   return flat < 0 || flat >= size.row * size.column ? null : { row: Math.floor(flat / size.column), column: flat % size.column };
+}
+
+const MODIFIERS = ['Shift', 'Control', 'Alt', 'Meta'];
+const LINE_HEIGHT = 32;
+
+/** How many lines a page key goes by. */
+function linesSeen(grid: EventTarget & Element): number {
+  return Math.max(1, Math.floor(grid.clientHeight / LINE_HEIGHT) - 2);
 }
 
 /** Not what is done in a head's menu or dialog, nor in a filter: they stand in the grid, and have keys of their own. */

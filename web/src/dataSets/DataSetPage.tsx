@@ -54,7 +54,7 @@ function DataSet({ artefact }: { readonly artefact: ArtefactOfKind<'dataSet'> })
       <div className="text-xs text-ink2">
         <span className="font-mono">{id}</span> · data set
       </div>
-      <TitleField label={`Title of ${id}`} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} />
+      <TitleField id={id} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} />
       <div className="mt-2 flex flex-wrap gap-2">
         <TextInput label="Module" value={content.module} readOnly={!canEdit} onChange={(module) => update((c) => ({ ...c, module }))} suggestions={modules} />
       </div>

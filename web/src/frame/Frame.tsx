@@ -3,14 +3,16 @@ import { percentDown, shownRatio } from '@caderno/core/coverage';
 import { roleReaches, type Person, type ProjectRef } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { NavLink, Outlet, useNavigate } from 'react-router';
+import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { call, keys, tellFailure, useCoverage, useProject, useProjectEvents } from '../api/index.ts';
 import { address } from './address.ts';
 import { CHAPTERS, type ChapterPath } from './chapters.ts';
 import { useCommands, type Command } from './commands.ts';
 import { FindOrDo } from './FindOrDo.tsx';
 import { KeysHelp } from './KeysHelp.tsx';
-import { useUndoLast } from './useUndoLast.ts';
+import { SkipLink } from './SkipLink.tsx';
+import { UndoLast } from './UndoLast.tsx';
+import { browserTitle, useNameOfPage } from './pageName.ts';
 
 interface Props {
   readonly project: ProjectRef;
@@ -35,10 +37,13 @@ export function Frame({ project, projects, person, openToAll }: Props) {
   const [open, setOpen] = useState<'find' | 'keys' | null>(null);
   const { connected } = useProjectEvents(project.key);
   useFrameCommands(project.key, setOpen);
-  useUndoLast(project.key, person.name, roleReaches(project.role, 'analyst'));
+  const title = browserTitle(useNameOfPage(), useLocation().pathname, project.name);
   const context: FrameContext = { project: project.key, person, canEdit: roleReaches(project.role, 'analyst'), canLead: roleReaches(project.role, 'lead'), canManage: roleReaches(project.role, 'administrator') };
   return (
-    <div className="flex h-full min-w-[640px] flex-col">
+    <div className="flex h-full min-w-[320px] flex-col">
+      <title>{title}</title>
+      <SkipLink />
+      {context.canEdit && <UndoLast project={project.key} person={person.name} />}
       <header className="flex h-[46px] shrink-0 items-center gap-4 pl-5 pr-5">
         <NavLink to={address.coverage(project.key)} className="flex items-center gap-2.5 font-serif text-xl font-bold">
           <Mark />
@@ -59,10 +64,10 @@ export function Frame({ project, projects, person, openToAll }: Props) {
       {openToAll && <OpenToAll />}
       {!connected && <Offline />}
       <div className="flex min-h-0 flex-1 pb-3 pl-3.5">
-        <main className="min-w-0 flex-1 overflow-hidden rounded-[10px] rounded-tr-[3px] border border-rule2 bg-page">
+        <IndexTabs project={project.key} />
+        <main id="page" tabIndex={-1} className="order-first min-w-0 flex-1 overflow-hidden rounded-[10px] rounded-tr-[3px] border border-rule2 bg-page focus:outline-none">
           <Outlet context={context} />
         </main>
-        <IndexTabs project={project.key} />
       </div>
       {open === 'find' && <FindOrDo project={project.key} onClose={() => setOpen(null)} />}
       {open === 'keys' && <KeysHelp onClose={() => setOpen(null)} />}

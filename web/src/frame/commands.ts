@@ -1,5 +1,6 @@
 import { useEffect, useId, useSyncExternalStore } from 'react';
 import { tinykeys } from 'tinykeys';
+import { isDialogOpen, isMeantForPage } from '../focus/index.ts';
 
 /** Something a person can do on the page that is open: by its name from Find or do, or by keys. */
 export interface Command {
@@ -12,6 +13,8 @@ export interface Command {
   readonly run: () => void;
   /** Works while one is typing; keys with a modifier do, single letters do not. */
   readonly whileTyping?: boolean;
+  /** Makes or changes something: its key asks for the page itself or a link on it, and is no button's. */
+  readonly changes?: boolean;
 }
 
 const registered = new Map<string, readonly Command[]>();
@@ -50,15 +53,13 @@ export function useCommands(commands: readonly Command[]): void {
   }, [commands, owner]);
 }
 
+/** No key reaches what lies under a dialog. */
 function handlerOf(command: Command): (event: KeyboardEvent) => void {
   return (event) => {
-    if (!(command.whileTyping ?? false) && isTyping(event.target)) return;
+    if (event.defaultPrevented) return;
+    const meant = command.whileTyping === true ? !isDialogOpen(document) : isMeantForPage(event.target, event.key, command.changes === true ? 'changes' : 'leads', document);
+    if (!meant) return;
     event.preventDefault();
     command.run();
   };
-}
-
-/** In a grid, letters are typed into cells without a field to be seen. */
-function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) || target.closest('[role="grid"]') !== null);
 }

@@ -3,3 +3,4 @@ export { useFrame } from './useFrame.ts';
 export { Spread } from './Spread.tsx';
 export { address } from './address.ts';
 export { useCommands, type Command } from './commands.ts';
+export { usePageName } from './pageName.ts';

@@ -1,5 +1,7 @@
 import { Dialog as HeadlessDialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
-import type { ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { focusBelow } from '../focus/index.ts';
+import { Button } from './Button.tsx';
 
 interface Props {
   readonly title: string;
@@ -8,17 +10,77 @@ interface Props {
   readonly wide?: boolean;
 }
 
-/** A sheet of paper laid over the book. */
+/** Words to search by are no work that could be lost. */
+const WRITTEN = 'textarea, input:not([type="search"], [type="checkbox"], [type="radio"], [role="combobox"]), [contenteditable="true"]';
+const FIELD = 'textarea:not([readonly]), input:not([type="checkbox"], [type="radio"], [type="file"], [readonly], :disabled), [contenteditable="true"]';
+
+/** A sheet of paper laid over the book. It begins in its first field, asks before what was typed is lost, and gives the focus back. */
 export function Dialog({ title, onClose, children, wide = false }: Props) {
+  const sheet = useRef<HTMLDivElement>(null);
+  const [typed, setTyped] = useState(false);
+  const [asking, setAsking] = useState(false);
+  useFirstField(sheet);
+  useFocusBack();
   return (
-    <HeadlessDialog open onClose={onClose} className="relative z-40">
+    <HeadlessDialog open onClose={() => (typed ? setAsking(true) : onClose())} className="relative z-40">
       <DialogBackdrop className="fixed inset-0 bg-ink/25" />
-      <div className="fixed inset-0 flex items-start justify-center overflow-y-auto p-12">
-        <DialogPanel className={`w-full rounded-[8px] border border-rule2 bg-page p-6 ${wide ? 'max-w-4xl' : 'max-w-xl'}`}>
+      <div className="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 sm:p-12">
+        <DialogPanel
+          ref={sheet}
+          onInput={(event) => event.target instanceof Element && event.target.closest(WRITTEN) !== null && setTyped(true)}
+          className={`w-full rounded-[8px] border border-rule2 bg-page p-6 ${wide ? 'max-w-4xl' : 'max-w-xl'}`}
+        >
           <DialogTitle className="font-serif text-xl font-semibold">{title}</DialogTitle>
+          {asking && (
+            <div role="alert" className="mt-3 flex flex-wrap items-center gap-3 rounded-[5px] bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">
+              <span className="flex-1">What you typed here is not saved yet.</span>
+              <Button autoFocus onClick={() => setAsking(false)}>
+                Keep writing
+              </Button>
+              <Button onClick={onClose}>Discard it</Button>
+            </div>
+          )}
           <div className="mt-3">{children}</div>
         </DialogPanel>
       </div>
     </HeadlessDialog>
   );
+}
+
+/** The first field has the focus, also when it is drawn later than the dialog, unless somebody was quicker. */
+function useFirstField(sheet: React.RefObject<HTMLDivElement | null>): void {
+  useEffect(() => {
+    const panel = sheet.current;
+    if (panel === null) return undefined;
+    const begin = (): void => {
+      const focused = document.activeElement;
+      const chosen = panel.querySelector<HTMLElement>('[data-first]') ?? (focused !== null && panel.contains(focused) && focused.matches(FIELD) ? null : panel.querySelector<HTMLElement>(FIELD));
+      if (chosen === null) return;
+      chosen.focus();
+      stop();
+    };
+    const observer = new MutationObserver(begin);
+    const stop = (): void => {
+      observer.disconnect();
+      panel.removeEventListener('keydown', stop);
+      panel.removeEventListener('pointerdown', stop);
+    };
+    panel.addEventListener('keydown', stop);
+    panel.addEventListener('pointerdown', stop);
+    observer.observe(panel, { childList: true, subtree: true });
+    // Headless UI puts the focus on the first thing that can have it; a field comes before.
+    const frame = requestAnimationFrame(begin);
+    return () => {
+      cancelAnimationFrame(frame);
+      stop();
+    };
+  }, [sheet]);
+}
+
+/** Once the dialog is gone, the focus is where it was before, or at what is left nearby. */
+function useFocusBack(): void {
+  useEffect(() => {
+    const back = focusBelow();
+    return () => void requestAnimationFrame(() => requestAnimationFrame(back));
+  }, []);
 }

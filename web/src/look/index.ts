@@ -1,5 +1,6 @@
 export { Button, TextButton } from './Button.tsx';
 export { Chip } from './Chip.tsx';
+export { changeWords, deedWords, manyWords } from './changeWords.ts';
 export { Choose } from './Choose.tsx';
 export { combinationProblemSentence, constraintProblemSentence, constraintsNamed } from './combinationProblemSentence.ts';
 export { Dialog } from './Dialog.tsx';
@@ -8,6 +9,7 @@ export { ReasonForm } from './ReasonForm.tsx';
 export { saveFile } from './saveFile.ts';
 export { Section } from './Section.tsx';
 export { STANDING_WORD, StandingShape } from './StandingShape.tsx';
+export { useLatest } from './useLatest.ts';
 export { useSelection, type Selection } from './useSelection.ts';
 export { ago, dateAndTime, dayName } from './time.ts';
 export {

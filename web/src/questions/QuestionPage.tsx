@@ -35,7 +35,7 @@ function Question({ artefact }: { readonly artefact: ArtefactOfKind<'question'> 
         <span className="font-mono">{id}</span> · <StatusWord status={content.status} />
         {content.status === 'open' && <> · holds up {countOf(holdsUp, 'coverage item')}</>}
       </div>
-      <TitleField label={`Title of ${id}`} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} />
+      <TitleField id={id} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} />
       <div className="mt-2 flex flex-wrap gap-2">
         <TextInput label="Asked of" value={content.asked} readOnly={!canEdit} placeholder="nobody yet" suggestions={members.map((m) => m.name)} onChange={(asked) => update((c) => ({ ...c, asked }))} />
       </div>

@@ -109,7 +109,7 @@ function useQuestionCommands(questions: readonly QuestionSummary[], current: Que
       { id: 'next-question', title: 'Open the next question', keys: 'ArrowDown', keyLabel: '↓', run: () => open(at + 1) },
       { id: 'previous-question', title: 'Open the question before', keys: 'ArrowUp', keyLabel: '↑', run: () => open(at - 1) },
       { id: 'agenda', title: 'Open the agenda', keys: 'a', keyLabel: 'a', run: () => void navigate(address.agenda(project)) },
-      ...(canEdit ? [{ id: 'new-question', title: 'New question', keys: 'n', keyLabel: 'n', run: add }] : []),
+      ...(canEdit ? [{ id: 'new-question', title: 'New question', keys: 'n', keyLabel: 'n', changes: true, run: add }] : []),
     ];
   }, [add, canEdit, current, navigate, project, questions]);
   useCommands(commands);

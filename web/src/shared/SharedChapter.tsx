@@ -38,7 +38,7 @@ export function SharedChapter() {
     return [
       { id: 'next-shared', title: left === 'shared' ? 'Open the next shared steps' : 'Open the next data set', keys: 'j', keyLabel: 'j', run: open(1) },
       { id: 'previous-shared', title: left === 'shared' ? 'Open the shared steps before' : 'Open the data set before', keys: 'k', keyLabel: 'k', run: open(-1) },
-      ...(canEdit ? [{ id: 'new-shared', title: left === 'shared' ? 'New shared steps' : 'New data set', keys: 'n', keyLabel: 'n', run: () => void add() }] : []),
+      ...(canEdit ? [{ id: 'new-shared', title: left === 'shared' ? 'New shared steps' : 'New data set', keys: 'n', keyLabel: 'n', changes: true, run: () => void add() }] : []),
     ];
   }, [add, canEdit, current, dataSet, dataSets, left, list, navigate, project]);
   useCommands(commands);

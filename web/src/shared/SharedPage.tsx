@@ -33,6 +33,7 @@ function Shared({ artefact }: { readonly artefact: ArtefactOfKind<'shared'> }) {
   const opened = useOpened(content);
   const owner = useMemo<Owner>(() => ({ kind: 'shared', id, version: editing.version, content }), [content, editing.version, id]);
   const { rename, dialog: renaming } = useRename(owner, useCallback((p: ParameterId, name: string) => update((c) => renamed(c, p, name)), [update]));
+  const [beginTurn, setBeginTurn] = useState(0);
   const [taking, setTaking] = useState<readonly StepId[] | null>(null);
   const edit = useCallback((change: StepsEdit) => update(change), [update]);
   const putBack = usePutBack(content, opened, edit);
@@ -45,7 +46,7 @@ function Shared({ artefact }: { readonly artefact: ArtefactOfKind<'shared'> }) {
       <div className="text-xs text-ink2">
         <span className="font-mono">{id}</span> · shared steps
       </div>
-      <TitleField label={`Title of ${id}`} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} />
+      <TitleField id={id} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} onEnter={() => setBeginTurn((turn) => turn + 1)} />
       <div className="mt-2 flex flex-wrap gap-2">
         <TextInput label="Module" value={content.module} readOnly={!canEdit} onChange={(module) => update((c) => ({ ...c, module }))} suggestions={modules} />
       </div>
@@ -62,7 +63,7 @@ function Shared({ artefact }: { readonly artefact: ArtefactOfKind<'shared'> }) {
             </dd>
           </dl>
           <Section title="Steps" aside={`${content.steps.length} written${opened.opened.kind === 'opened' && opened.opened.steps.length !== content.steps.length ? `, ${opened.opened.steps.length} when all is opened` : ''}`}>
-            <Steps steps={content.steps} context={context} opened={opened} canEdit={canEdit} update={edit} onTakeOut={setTaking} onPutBack={putBack} />
+            <Steps steps={content.steps} context={context} opened={opened} canEdit={canEdit} update={edit} onTakeOut={setTaking} onPutBack={putBack} beginTurn={beginTurn} />
           </Section>
           <Section title="Parameters" aside={countOf(content.parameters.length, 'parameter')}>
             <Parameters

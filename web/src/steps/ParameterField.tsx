@@ -13,7 +13,8 @@ export interface LineKeys {
   readonly onMove?: (direction: -1 | 1) => boolean;
   readonly onLeave?: (direction: -1 | 1) => boolean;
   readonly onBackspaceEmpty?: () => boolean;
-  readonly onPasteLines?: (text: string) => boolean;
+  /** Something was pasted that may be more than a text. */
+  readonly onPasteLines?: (data: DataTransfer) => boolean;
   /** A slash in an empty line. */
   readonly onSlash?: () => boolean;
 }
@@ -28,35 +29,53 @@ interface Props extends LineKeys {
   readonly oneLine?: boolean;
   /** A number that grows when the field is to be focused. */
   readonly focusTurn?: number;
+  /** It is then only pointed at, not written in. */
+  readonly rests?: boolean;
   readonly className?: string;
   readonly lead?: ReactNode;
 }
 
 /**
  * A text with parameters. It is plain text until one goes into it, and an editor while one is in it, so that a case
- * of many steps opens quickly.
+ * of many steps opens quickly. Escape ends the writing and leaves the focus on the text; Enter or a letter goes on.
  */
 export function ParameterField(props: Props) {
-  const { label, value, context, readOnly, placeholder = '', focusTurn = 0, className = '' } = props;
-  const [active, setActive] = useState(false);
+  const { label, value, context, readOnly, placeholder = '', focusTurn = 0, rests = false, className = '' } = props;
+  const [mode, setMode] = useState<'idle' | 'writing' | 'resting'>('idle');
   const pressedRef = useRef<{ x: number; y: number } | null>(null);
+  const text = useRef<HTMLDivElement>(null);
   const [seenTurn, setSeenTurn] = useState(0);
   if (focusTurn !== seenTurn) {
     setSeenTurn(focusTurn);
-    if (focusTurn > 0 && !readOnly) setActive(true);
+    if (focusTurn > 0 && !readOnly) setMode(rests ? 'resting' : 'writing');
   }
-  if (active) return <ActiveField {...props} pressedRef={pressedRef} onDone={() => setActive(false)} />;
+  useEffect(() => {
+    if (mode === 'resting') text.current?.focus();
+  }, [focusTurn, mode]);
+  if (mode === 'writing') return <ActiveField {...props} pressedRef={pressedRef} onDone={() => setMode((now) => (now === 'writing' ? 'idle' : now))} onRest={() => setMode('resting')} />;
+  const write = (): void => {
+    if (!readOnly) setMode('writing');
+  };
   return (
     <div
+      ref={text}
       role={readOnly ? undefined : 'textbox'}
       aria-label={readOnly ? undefined : label}
       tabIndex={readOnly ? undefined : 0}
+      data-resting={mode === 'resting' || undefined}
       className={`min-h-6 whitespace-pre-wrap leading-6 break-words rounded-[3px] ${readOnly ? '' : 'cursor-text'} ${className}`}
       onMouseDown={(event) => {
         pressedRef.current = { x: event.clientX, y: event.clientY };
       }}
-      onFocus={() => {
-        if (!readOnly) setActive(true);
+      onClick={write}
+      onFocus={() => mode === 'idle' && write()}
+      onBlur={() => setMode((now) => (now === 'resting' ? 'idle' : now))}
+      onKeyDown={(event) => {
+        const begins = event.key === 'Enter' || event.key === 'F2' || (event.key.length === 1 && event.key !== ' ' && !event.ctrlKey && !event.metaKey && !event.altKey);
+        if (!begins) return;
+        // The letter itself is typed into the editor, which has the focus by then.
+        if (event.key.length > 1) event.preventDefault();
+        write();
       }}
     >
       {value === '' ? <span className="text-ink2">{readOnly ? '' : placeholder}</span> : <ParameterView text={value} parameters={context.parameters} values={context.values} constants={context.constants} />}
@@ -68,12 +87,13 @@ interface ActiveProps extends Props {
   /** Where the mouse was pressed: there the cursor goes. */
   readonly pressedRef: React.RefObject<{ x: number; y: number } | null>;
   readonly onDone: () => void;
+  readonly onRest: () => void;
 }
 
-function ActiveField({ label, value, onChange, context, placeholder = '', oneLine = false, className = '', pressedRef, onDone, ...keys }: ActiveProps) {
-  const latest = useRef({ keys, onDone, context });
+function ActiveField({ label, value, onChange, context, placeholder = '', oneLine = false, className = '', pressedRef, onDone, onRest, ...keys }: ActiveProps) {
+  const latest = useRef({ keys, onDone, onRest, context });
   useEffect(() => {
-    latest.current = { keys, onDone, context };
+    latest.current = { keys, onDone, onRest, context };
   });
   const { parameters, values, constants } = context;
   /* eslint-disable react-hooks/refs -- these functions run on key presses and events, never during render */
@@ -96,8 +116,8 @@ function ActiveField({ label, value, onChange, context, placeholder = '', oneLin
       { key: '/', run: (view) => view.state.doc.length === 0 && (latest.current.keys.onSlash?.() ?? false) },
       {
         key: 'Escape',
-        run: (view) => {
-          view.contentDOM.blur();
+        run: () => {
+          latest.current.onRest();
           return true;
         },
       },
@@ -110,8 +130,7 @@ function ActiveField({ label, value, onChange, context, placeholder = '', oneLin
         });
       },
       paste: (event) => {
-        const text = event.clipboardData?.getData('text/plain') ?? '';
-        const taken = /[\n\r]/.test(text.trim()) && (latest.current.keys.onPasteLines?.(text) ?? false);
+        const taken = event.clipboardData !== null && (latest.current.keys.onPasteLines?.(event.clipboardData) ?? false);
         if (taken) event.preventDefault();
         return taken;
       },

@@ -34,10 +34,12 @@ export const PlainLine = memo(function PlainLine({ step, number, context, canEdi
     readOnly: !canEdit,
     oneLine: true,
     onEnter: () => act(step.id, { kind: 'append' }),
-    onPasteLines: (text: string) => act(step.id, { kind: 'paste', text }),
+    onPasteLines: (data: DataTransfer) => act(step.id, { kind: 'paste', data }),
+    rests: focus?.rests === true,
   };
   return (
     <li
+      data-step={step.id}
       onPasteCapture={(event) => {
         const files = [...event.clipboardData.files].filter((f) => f.type.startsWith('image/'));
         if (!canEdit || files.length === 0) return;

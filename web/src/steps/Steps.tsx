@@ -1,15 +1,19 @@
 import type { CaseId, SharedId } from '@caderno/core/artefacts';
-import { isUse, type CaseCall, type PlainStep, type SharedUse, type Step, type StepId } from '@caderno/core/cases';
+import { isUse, parsePastedSteps, parsePastedTable, stepsOfTable, type CaseCall, type PastedTable, type PlainStep, type SharedUse, type Step, type StepId } from '@caderno/core/cases';
 import { LIMITS } from '@caderno/contract';
 import { memo, useCallback, useDeferredValue, useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { TextButton, countOf } from '../look/index.ts';
+import { useFrame } from '../frame/index.ts';
+import { TextButton, countOf, useLatest } from '../look/index.ts';
 import { InsertUse } from './InsertUse.tsx';
 import { PlainLine } from './PlainLine.tsx';
 import { UseLine } from './UseLine.tsx';
 import type { ParameterContext } from './parameterEditing.ts';
 import { DropPlace, DropPlaces } from './UseDragging.tsx';
-import { insertStep, insertSteps, moveStep, newStep, newUse, pastedSteps, removeStep, withStep, type StepsEdit } from './stepEdits.ts';
+import { PastedTableDialog } from './PastedTableDialog.tsx';
+import { takeSteps } from './stepClipboard.ts';
+import { freshSteps, insertStep, insertSteps, moveSteps, newStep, newUse, removeSteps, withStep, writtenSteps, type StepsEdit } from './stepEdits.ts';
+import { useStepKeys } from './useStepKeys.ts';
 import type { StepsOpened } from './useOpened.ts';
 
 interface Props {
@@ -22,6 +26,8 @@ interface Props {
   /** Takes the selected run of steps out into shared steps. */
   readonly onTakeOut: (steps: readonly StepId[]) => void;
   readonly onPutBack: (use: SharedUse) => void;
+  /** A number that grows when the steps are to be written in: in the first, or a new one. */
+  readonly beginTurn?: number;
 }
 
 export type StepPart = 'action' | 'expected';
@@ -29,6 +35,8 @@ export interface Focus {
   readonly step: StepId;
   readonly part: StepPart;
   readonly turn: number;
+  /** The step is pointed at, not written in. */
+  readonly rests: boolean;
 }
 
 /** What the keys in a step ask for. */
@@ -41,7 +49,7 @@ export type StepCommand =
   | { readonly kind: 'go'; readonly part: StepPart }
   | { readonly kind: 'neighbour'; readonly direction: -1 | 1; readonly part: StepPart }
   | { readonly kind: 'move'; readonly direction: -1 | 1; readonly part: StepPart }
-  | { readonly kind: 'paste'; readonly text: string };
+  | { readonly kind: 'paste'; readonly data: DataTransfer };
 
 /** Carries out a command at a step (null: at the end); answers whether there was anything to do. */
 export type Act = (at: StepId | null, command: StepCommand) => boolean;
@@ -50,57 +58,72 @@ export type Act = (at: StepId | null, command: StepCommand) => boolean;
 const FIRST_SEEN = 40;
 
 /** The steps, written as lines of text: an action, and below it, led by ⇒, what is expected; uses of what is written elsewhere as insets. */
-export const Steps = memo(function Steps({ steps, context, opened, canEdit, update, onTakeOut, onPutBack }: Props) {
+export const Steps = memo(function Steps({ steps, context, opened, canEdit, update, onTakeOut, onPutBack, beginTurn = 0 }: Props) {
   // What is seen first is drawn first; the rest follows while one reads.
   const whole = useDeferredValue(true, steps.length <= FIRST_SEEN);
   const [inserting, setInserting] = useState<{ readonly at: StepId | null } | null>(null);
-  const { focus, act, place } = useStepCommands(steps, update, setInserting);
+  const [pasted, setPasted] = useState<{ readonly at: StepId | null; readonly table: PastedTable } | null>(null);
+  const { focus, act, place, rest, paste } = useStepCommands(steps, context, update, setInserting, setPasted);
   const [selected, setSelected] = useState<readonly StepId[]>([]);
+  const firstStep = steps[0]?.id ?? null;
+  const begin = useLatest(() => act(firstStep, firstStep === null ? { kind: 'append' } : { kind: 'go', part: 'action' }));
+  useEffect(() => {
+    if (beginTurn > 0) begin.current();
+  }, [begin, beginTurn]);
   const drop = useCallback((after: StepId | null, id: SharedId | CaseId) => place(after, newUse(id)), [place]);
   const last = steps.at(-1)?.id ?? null;
   const chosen = steps.filter((s) => selected.includes(s.id)).map((s) => s.id);
   const select = useSelect(steps, setSelected);
+  const keys = useStepKeys({ steps, chosen, context, canEdit, update, select: setSelected, rest, act });
   return (
     <DropPlaces place={canEdit ? drop : null}>
-      <div className="relative">
-        <DropPlace after={null} />
-      </div>
-      <ol aria-label="Steps" className="relative mb-1">
-        {(whole ? steps : steps.slice(0, FIRST_SEEN)).map((step, i) => {
-          const shared = { number: i + 1, context, canEdit, act, selected: chosen.includes(step.id), onSelect: select, focus: focus?.step === step.id ? focus : null };
-          return isUse(step) ? <UseLine key={step.id} use={step} opened={opened} onPutBack={onPutBack} {...shared} /> : <PlainLine key={step.id} step={step} {...shared} />;
-        })}
-        {canEdit && (
-          <li className="relative flex items-baseline border-b border-rule py-1.5">
-            <span className="w-[26px] shrink-0 font-mono text-xs text-ink2">{steps.length + 1}</span>
-            <button
-              type="button"
-              className="flex-1 text-left text-ink2"
-              onClick={() => act(last, { kind: 'append' })}
-              onKeyDown={(event) => {
-                if (event.key !== '/') return;
-                event.preventDefault();
-                act(last, { kind: 'insert' });
-              }}
-              onPaste={(event) => {
-                event.preventDefault();
-                act(last, { kind: 'paste', text: event.clipboardData.getData('text/plain') });
-              }}
-            >
-              Write the next step, / for shared steps or a call, &lt; for a parameter; or paste many lines here
-            </button>
-          </li>
-        )}
-      </ol>
-      {chosen.length > 0 && (
-        <div role="toolbar" aria-label="Selected steps" className="mb-2 flex items-center gap-4 border-y border-rule2 bg-page2 px-2 py-1.5 text-sm">
-          <strong>{countOf(chosen.length, 'step')} selected</strong>
-          {isRun(steps, chosen) ? <TextButton onClick={() => (onTakeOut(chosen), setSelected([]))}>take out into shared steps</TextButton> : <span className="text-ink2">only steps that follow each other can be taken out</span>}
-          <TextButton className="ml-auto text-ink2" onClick={() => setSelected([])}>
-            none
-          </TextButton>
+      <div {...keys}>
+        <div className="relative">
+          <DropPlace after={null} />
         </div>
-      )}
+        <ol aria-label="Steps" className="relative mb-1">
+          {(whole ? steps : steps.slice(0, FIRST_SEEN)).map((step, i) => {
+            const shared = { number: i + 1, context, canEdit, act, selected: chosen.includes(step.id), onSelect: select, focus: focus?.step === step.id ? focus : null };
+            return isUse(step) ? <UseLine key={step.id} use={step} opened={opened} onPutBack={onPutBack} {...shared} /> : <PlainLine key={step.id} step={step} {...shared} />;
+          })}
+          {canEdit && (
+            <li className="relative flex items-baseline border-b border-rule py-1.5">
+              <span className="w-[26px] shrink-0 font-mono text-xs text-ink2">{steps.length + 1}</span>
+              <button
+                type="button"
+                className="flex-1 text-left text-ink2"
+                onClick={() => act(last, { kind: 'append' })}
+                onKeyDown={(event) => {
+                  if (event.key !== '/') return;
+                  event.preventDefault();
+                  act(last, { kind: 'insert' });
+                }}
+                onPaste={(event) => {
+                  event.preventDefault();
+                  act(last, { kind: 'paste', data: event.clipboardData });
+                }}
+              >
+                Write the next step, / for shared steps or a call, &lt; for a parameter; or paste many lines here
+              </button>
+            </li>
+          )}
+        </ol>
+        {chosen.length > 0 && (
+          <div role="toolbar" aria-label="Selected steps" className="mb-2 flex items-center gap-4 border-y border-rule2 bg-page2 px-2 py-1.5 text-sm">
+            <strong>{countOf(chosen.length, 'step')} selected</strong>
+            {isRun(steps, chosen) ? (
+              <TextButton onClick={() => (onTakeOut(chosen), setSelected([]))}>Take out into shared steps</TextButton>
+            ) : (
+              <span className="text-ink2">only steps that follow each other can be taken out</span>
+            )}
+            <span className="ml-auto text-xs text-ink2">Ctrl C, X, D: copy, cut, duplicate · Alt ↑ ↓: move · Delete</span>
+            <TextButton className="text-ink2" onClick={() => setSelected([])}>
+              Clear selection
+            </TextButton>
+          </div>
+        )}
+      </div>
+      {pasted !== null && <PastedTableDialog table={pasted.table} onPaste={(read) => (setPasted(null), paste(pasted.at, writtenSteps(read)))} onClose={() => setPasted(null)} />}
       {inserting !== null && <InsertUse onClose={() => setInserting(null)} onInsert={(use) => (place(inserting.at, use), setInserting(null))} />}
     </DropPlaces>
   );
@@ -129,17 +152,58 @@ function useSelect(steps: readonly Step[], setSelected: (change: (selected: read
   );
 }
 
+interface StepCommands {
+  readonly focus: Focus | null;
+  readonly act: Act;
+  readonly place: (at: StepId | null, use: Step) => void;
+  readonly rest: (step: StepId) => void;
+  readonly paste: (at: StepId | null, steps: readonly Step[]) => void;
+}
+
 /** One stable function for all lines, so that typing in one step does not draw the others again. */
-function useStepCommands(steps: readonly Step[], update: Props['update'], onInsert: (at: { readonly at: StepId | null }) => void): { readonly focus: Focus | null; readonly act: Act; readonly place: (at: StepId | null, use: Step) => void } {
+function useStepCommands(
+  steps: readonly Step[],
+  context: ParameterContext,
+  update: Props['update'],
+  onInsert: (at: { readonly at: StepId | null }) => void,
+  onTable: (pasted: { readonly at: StepId | null; readonly table: PastedTable }) => void,
+): StepCommands {
+  const { project } = useFrame();
   const [focus, setFocus] = useState<Focus | null>(null);
-  const latest = useRef(steps);
-  useEffect(() => {
-    latest.current = steps;
-  });
-  const go = useCallback((step: StepId, part: StepPart): boolean => {
-    setFocus((f) => ({ step, part, turn: (f?.turn ?? 0) + 1 }));
+  const latest = useLatest({ steps, context });
+  const go = useCallback((step: StepId, part: StepPart, rests = false): boolean => {
+    setFocus((f) => ({ step, part, rests, turn: (f?.turn ?? 0) + 1 }));
     return true;
   }, []);
+  const rest = useCallback((step: StepId) => void go(step, 'action', true), [go]);
+  const paste = useCallback(
+    (at: StepId | null, pasted: readonly Step[]): void => {
+      const total = latest.current.steps.length + pasted.length;
+      if (total > LIMITS.steps)
+        return void toast.error(`A case may have ${countOf(LIMITS.steps, 'step')}; with this paste it would have ${total.toLocaleString()}. Nothing was pasted: split it over several cases.`);
+      update(insertSteps(at, pasted));
+      const last = pasted.at(-1);
+      if (last !== undefined) go(last.id, 'action');
+    },
+    [go, latest, update],
+  );
+  /** Answers false when what is pasted is a text within a line. */
+  const pasteFrom = useCallback(
+    (at: StepId | null, data: DataTransfer): boolean => {
+      const carried = takeSteps(data, project);
+      const text = data.getData('text/plain');
+      const table = parsePastedTable(text);
+      if (carried !== null) {
+        for (const parameter of carried.parameters) if (!latest.current.context.parameters.some((p) => p.name === parameter.name)) latest.current.context.onCreate(parameter.name, parameter);
+        paste(at, freshSteps(carried.steps));
+      } else if (table !== null && !table.sure) onTable({ at, table });
+      else if (table !== null) paste(at, writtenSteps(stepsOfTable(table, table.roles)));
+      else if (/[\n\r]/.test(text.trim()) || at === null) paste(at, writtenSteps(parsePastedSteps(text)));
+      else return false;
+      return true;
+    },
+    [latest, onTable, paste, project],
+  );
   const act = useCallback<Act>(
     (at, command) => {
       const append = (): boolean => {
@@ -153,44 +217,35 @@ function useStepCommands(steps: readonly Step[], update: Props['update'], onInse
         onInsert({ at });
         return true;
       }
-      if (command.kind === 'paste') {
-        const pasted = pastedSteps(command.text);
-        const total = latest.current.length + pasted.length;
-        if (total > LIMITS.steps) {
-          toast.error(`A case may have ${countOf(LIMITS.steps, 'step')}; with this paste it would have ${total.toLocaleString()}. Nothing was pasted: split it over several cases.`);
-          return true;
-        }
-        update(insertSteps(at, pasted));
-        const last = pasted.at(-1);
-        return last === undefined || go(last.id, 'action');
-      }
+      if (command.kind === 'paste') return pasteFrom(at, command.data);
       if (at === null) return false;
-      const place = latest.current.findIndex((s) => s.id === at);
+      const all = latest.current.steps;
+      const place = all.findIndex((s) => s.id === at);
       switch (command.kind) {
         case 'change':
           update(withStep(at, 'step', command.part));
           return true;
         case 'changeUse':
-          update(withStep<Step>(at, latest.current[place]?.kind ?? 'step', command.part));
+          update(withStep<Step>(at, all[place]?.kind ?? 'step', command.part));
           return true;
         case 'go':
           return go(at, command.part);
         case 'neighbour': {
-          const neighbour = latest.current[place + command.direction];
-          if (neighbour === undefined) return command.direction === 1 && append();
-          return go(neighbour.id, command.part);
+          const neighbour = all[place + command.direction];
+          // None: the key leads on, out of the steps.
+          return neighbour !== undefined && go(neighbour.id, command.part);
         }
         case 'move':
-          update(moveStep(at, command.direction));
+          update(moveSteps([at], command.direction));
           return go(at, command.part);
         case 'remove': {
-          update(removeStep(at));
-          const neighbour = latest.current[place - 1] ?? latest.current[place + 1];
+          update(removeSteps([at]));
+          const neighbour = all[place - 1] ?? all[place + 1];
           return neighbour === undefined || go(neighbour.id, 'action');
         }
       }
     },
-    [go, onInsert, update],
+    [go, latest, onInsert, pasteFrom, update],
   );
   const place = useCallback(
     (at: StepId | null, use: Step) => {
@@ -199,5 +254,5 @@ function useStepCommands(steps: readonly Step[], update: Props['update'], onInse
     },
     [go, update],
   );
-  return { focus, act, place };
+  return { focus, act, place, rest, paste };
 }

@@ -11,6 +11,7 @@ import type { LineProps } from './PlainLine.tsx';
 import { DropPlace } from './UseDragging.tsx';
 import { SelectBox } from './SelectBox.tsx';
 import type { StepsOpened } from './useOpened.ts';
+import { isForSelection } from './useStepKeys.ts';
 
 interface Props extends LineProps {
   readonly use: Use;
@@ -33,7 +34,7 @@ export const UseLine = memo(function UseLine({ use, number, context, opened, can
   const id = use.kind === 'shared' ? use.shared : use.case;
   const title = used?.content.title ?? latest?.title ?? '';
   const keyDown = (event: React.KeyboardEvent): void => {
-    if (event.target !== line.current) return;
+    if (event.target !== line.current || isForSelection(use, event, selected)) return;
     const taken = commandOf(event, canEdit);
     if (taken === null) return;
     event.preventDefault();
@@ -42,7 +43,7 @@ export const UseLine = memo(function UseLine({ use, number, context, opened, can
     else act(use.id, taken);
   };
   return (
-    <li className={`group relative flex items-start border-b border-rule py-1.5 [&>span:first-child]:pt-1.5 ${selected ? 'bg-blue-wash' : ''}`}>
+    <li data-step={use.id} className={`group relative flex items-start border-b border-rule py-1.5 [&>span:first-child]:pt-1.5 ${selected ? 'bg-blue-wash' : ''}`}>
       <SelectBox id={use.id} number={number} canEdit={canEdit} selected={selected} onSelect={onSelect} />
       <div
         ref={line}

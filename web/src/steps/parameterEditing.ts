@@ -11,7 +11,7 @@ export interface ParameterContext {
   readonly values: ReadonlyMap<ParameterId, BoundValue> | null;
   /** The project's constants, which any text may use. */
   readonly constants: Constants;
-  readonly onCreate: (name: string) => void;
+  readonly onCreate: (name: string, like?: Parameter) => void;
 }
 
 /** Parameters in a text: marked, completed after `<`, with their values beside them when a row is chosen. */

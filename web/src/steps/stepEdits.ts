@@ -1,5 +1,5 @@
 import type { CaseId, SharedId } from '@caderno/core/artefacts';
-import { parsePastedSteps, stepId, plainStep, type PlainStep, type Step, type StepId, type Use, type Written } from '@caderno/core/cases';
+import { stepId, plainStep, type PastedStep, type PlainStep, type Step, type StepId, type Use, type Written } from '@caderno/core/cases';
 
 /** An edit of steps, whatever they stand in. */
 export type StepsEdit = <W extends Written>(content: W) => W;
@@ -22,23 +22,31 @@ export function insertStep(after: StepId | null, step: Step): StepsEdit {
   return (content) => ({ ...content, steps: content.steps.toSpliced(content.steps.findIndex((s) => s.id === after) + 1, 0, step) });
 }
 
-export function removeStep(id: StepId): StepsEdit {
-  return (content) => ({ ...content, steps: content.steps.filter((s) => s.id !== id) });
+export function removeSteps(ids: readonly StepId[]): StepsEdit {
+  return (content) => ({ ...content, steps: content.steps.filter((s) => !ids.includes(s.id)) });
 }
 
-export function moveStep(id: StepId, direction: -1 | 1): StepsEdit {
+/** Each of the steps one place up or down; what stands at the end stays there. */
+export function moveSteps(ids: readonly StepId[], direction: -1 | 1): StepsEdit {
   return (content) => {
-    const from = content.steps.findIndex((s) => s.id === id);
-    const to = from + direction;
-    const [step, other] = [content.steps[from], content.steps[to]];
-    if (step === undefined || other === undefined) return content;
-    return { ...content, steps: content.steps.map((s, i) => (i === from ? other : i === to ? step : s)) };
+    const steps = direction === -1 ? [...content.steps] : content.steps.toReversed();
+    for (let at = 1; at < steps.length; at += 1) {
+      const [before, step] = [steps[at - 1], steps[at]];
+      if (before !== undefined && step !== undefined && ids.includes(step.id) && !ids.includes(before.id)) [steps[at - 1], steps[at]] = [step, before];
+    }
+    const moved = direction === -1 ? steps : steps.toReversed();
+    return moved.every((step, i) => step === content.steps[i]) ? content : { ...content, steps: moved };
   };
 }
 
-/** Pasted text as new steps. */
-export function pastedSteps(text: string): PlainStep[] {
-  return parsePastedSteps(text).map((s) => newStep(s.action, s.expected));
+/** The same steps under ids of their own. */
+export function freshSteps(steps: readonly Step[]): Step[] {
+  return steps.map((step) => ({ ...step, id: newStepId() }));
+}
+
+/** Pasted lines as new steps. */
+export function writtenSteps(pasted: readonly PastedStep[]): PlainStep[] {
+  return pasted.map((s) => newStep(s.action, s.expected));
 }
 
 /** Puts steps in after one; an empty step there is replaced. */

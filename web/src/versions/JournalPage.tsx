@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, TextButton, countOf, dateAndTime, dayName } from '../look/index.ts';
+import { Button, TextButton, changeWords, dateAndTime, dayName, deedWords, manyWords } from '../look/index.ts';
 
 const PAGE = 100;
 
@@ -100,70 +100,6 @@ function ChangeTitle({ project, change }: { readonly project: string; readonly c
       {change.title}
     </Link>
   );
-}
-
-function manyWords(change: Change): string {
-  const many = countOf(change.size, 'artefact');
-  switch (change.action) {
-    case 'import':
-      return `Import of ${change.detail}`;
-    case 'settings':
-      return 'Settings of the project';
-    case 'split':
-      return `${change.artefact ?? ''} ${change.title}, split`;
-    case 'merge':
-      return `${change.artefact ?? ''} ${change.title}, merged`;
-    case 'settle':
-      return `Suspect links of ${many}`;
-    case 'write':
-      return `${change.detail}: ${many}`;
-    case 'rename':
-      return `${change.detail} renamed in ${many}`;
-    default:
-      return many;
-  }
-}
-
-/** `saved v2 of R-7`, `Import of handbook`. */
-function changeWords(change: Change): string {
-  return change.artefact === null || change.size > 1 ? manyWords(change) : `${deedWords(change)} of ${change.artefact}`;
-}
-
-function deedWords(change: Change): string {
-  switch (change.action) {
-    case 'create':
-      return 'made it';
-    case 'save':
-      return `saved v${change.toVersion ?? ''}`;
-    case 'state':
-      return `set it to ${change.detail}`;
-    case 'move':
-      return 'moved it in the outline';
-    case 'import':
-      return 'imported';
-    case 'split':
-      return `split it into ${change.detail} requirements`;
-    case 'merge':
-      return `merged ${change.detail} into it`;
-    case 'settle':
-      return 'said that links are still right';
-    case 'write':
-      return `wrote it (${change.detail})`;
-    case 'takeOut':
-      return `took “${change.detail}” out into shared steps`;
-    case 'rename':
-      return `renamed ${change.detail}`;
-    case 'settings':
-      return `changed ${settingsWords(change.detail)}`;
-    case 'undo':
-      return change.toVersion === null ? 'undid an earlier command' : `undid an earlier command, as v${change.toVersion}`;
-  }
-}
-
-const SETTING_WORD: Readonly<Record<string, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items', constants: 'the constants', configurations: 'the configurations', looksOff: 'what is worth a look' };
-
-function settingsWords(detail: string): string {
-  return detail.split(', ').map((part) => SETTING_WORD[part] ?? part).join(', ');
 }
 
 function byDay(changes: readonly Change[]): [string, Change[]][] {

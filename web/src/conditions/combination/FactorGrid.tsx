@@ -67,7 +67,13 @@ interface ValueProps {
 
 function ValueLine({ factor, value, isBase, offersBase, canEdit, onChange, onNext }: ValueProps) {
   const [open, setOpen] = useState(false);
-  const last = factor.values.at(-1)?.id === value.id;
+  /** The next value, made if this is the last. */
+  const toNextValue = (event: React.KeyboardEvent<HTMLInputElement>): void => {
+    event.preventDefault();
+    const line = event.currentTarget.closest('li');
+    if (line?.nextElementSibling === null && canEdit && factor.values.length < LIMITS.factorValues) onNext();
+    requestAnimationFrame(() => line?.nextElementSibling?.querySelector('input')?.select());
+  };
   return (
     <li className="group flex items-center border-b border-rule">
       <input
@@ -76,7 +82,7 @@ function ValueLine({ factor, value, isBase, offersBase, canEdit, onChange, onNex
         readOnly={!canEdit}
         maxLength={200}
         onChange={(e) => onChange(withValue(factor.id, value.id, { value: e.target.value }))}
-        onKeyDown={(e) => e.key === 'Enter' && last && canEdit && onNext()}
+        onKeyDown={(e) => e.key === 'Enter' && toNextValue(e)}
         className={`h-[30px] min-w-0 flex-1 truncate bg-transparent text-sm outline-none focus:bg-blue-wash ${value.valid ? '' : 'text-brick line-through decoration-1'}`}
       />
       {!value.valid && <span className="pr-1 text-[11px] text-brick">invalid</span>}

@@ -81,9 +81,9 @@ export function TransitionTable({ model, canEdit, standingOf, marked, onMark, on
         </thead>
         <tbody ref={body}>
           {model.transitions.slice(0, until).map((t, line) => (
-            <TransitionRow key={t.id} model={model} transition={t} line={line} lists={lists} canEdit={canEdit} marked={marked === t.id} standing={standingOf(t.id)} keys={keys} onMark={() => onMark(t.id)} onChange={onChange} />
+            <TransitionRow key={t.id} model={model} transition={t} line={line} lists={lists} canEdit={canEdit} marked={marked === t.id} standing={standingOf(t.id)} keys={keys} onFocus={focus} onMark={() => onMark(t.id)} onChange={onChange} />
           ))}
-          {canEdit && <TransitionRow key={`next ${model.transitions.length}`} model={model} transition={null} line={Math.min(until, model.transitions.length)} lists={lists} canEdit marked={false} standing={null} keys={keys} onMark={() => undefined} onWritten={onMark} onChange={onChange} />}
+          {canEdit && <TransitionRow key={`next ${model.transitions.length}`} model={model} transition={null} line={Math.min(until, model.transitions.length)} lists={lists} canEdit marked={false} standing={null} keys={keys} onFocus={focus} onMark={() => undefined} onWritten={onMark} onChange={onChange} />}
         </tbody>
       </table>
       {model.transitions.length > until && (
@@ -105,23 +105,39 @@ interface RowProps {
   readonly standing: Standing | null;
   readonly keys: (line: number, column: number, id: TransitionId | null) => (event: React.KeyboardEvent) => void;
   readonly onMark: () => void;
+  readonly onFocus: (line: number, column: number) => void;
   /** A new transition was written: it is marked, and so in view. */
   readonly onWritten?: (transition: TransitionId) => void;
   readonly onChange: Props['onChange'];
 }
 
 /** Cells are written when one leaves them, so that half a name makes no state. A new line is written once it leads somewhere. */
-function TransitionRow({ model, transition, line, lists, canEdit, marked, standing, keys, onMark, onWritten, onChange }: RowProps) {
+function TransitionRow({ model, transition, line, lists, canEdit, marked, standing, keys, onMark, onFocus, onWritten, onChange }: RowProps) {
   const [typed, setTyped] = useState<Partial<TransitionText>>({});
+  const isWritten = useRef(false);
   const text = { ...(transition === null ? EMPTY : textOf(model, transition)), ...typed };
   const write = (): void => {
+    if (isWritten.current) return;
     const whole = text.from.trim() !== '' && text.to.trim() !== '' && text.event.trim() !== '';
     if (!whole || Object.keys(typed).length === 0) return;
     const trimmed: TransitionText = { from: text.from.trim(), event: text.event.trim(), guard: text.guard.trim(), to: text.to.trim(), action: text.action.trim() };
     const id = transition?.id ?? transitionId(newPartId());
     onChange(writeTransition(id, trimmed, transition === null ? model.transitions.length : line));
-    if (transition === null) onWritten?.(id);
+    if (transition === null) {
+      // A new line takes its place; its fields lose the focus once more on their way.
+      isWritten.current = true;
+      onWritten?.(id);
+    }
     setTyped({});
+  };
+  /** The line that is typed last is written and the next one begun; what it lacks is asked for first. With nothing in it, Tab leads out. */
+  const next = (event: React.KeyboardEvent, column: number): void => {
+    const lacking = COLUMNS.findIndex(({ field }) => (field === 'from' || field === 'event' || field === 'to') && text[field].trim() === '');
+    const isEmpty = Object.values(typed).every((t) => t.trim() === '');
+    if (isEmpty && (event.key === 'Tab' || column === 0)) return;
+    event.preventDefault();
+    if (lacking < 0) write();
+    onFocus(lacking < 0 ? line + 1 : line, Math.max(0, lacking));
   };
   return (
     <tr className={`border-b border-rule ${marked ? 'bg-blue-wash' : ''}`} onFocus={onMark}>
@@ -139,11 +155,16 @@ function TransitionRow({ model, transition, line, lists, canEdit, marked, standi
             placeholder={transition === null ? (field === 'from' ? 'next …' : '') : field === 'guard' ? 'always' : ''}
             onChange={(e) => setTyped({ ...typed, [field]: e.target.value })}
             onBlur={(e) => (transition === null && e.relatedTarget instanceof HTMLElement && e.currentTarget.closest('tr')?.contains(e.relatedTarget) ? undefined : write())}
-            onKeyDown={keys(line, column, transition?.id ?? null)}
+            onKeyDown={(e) => (transition === null && endsLine(e, column) ? next(e, column) : keys(line, column, transition?.id ?? null)(e))}
             className="h-8 w-full truncate bg-transparent pr-1.5 outline-none placeholder:text-ink3 focus:bg-blue-wash"
           />
         </td>
       ))}
     </tr>
   );
+}
+
+/** Enter anywhere, Tab in the last column. */
+function endsLine(event: React.KeyboardEvent, column: number): boolean {
+  return event.key === 'Enter' || (event.key === 'Tab' && !event.shiftKey && column === COLUMNS.length - 1);
 }

@@ -5,6 +5,7 @@ import { parsePastedGrid } from '@caderno/core/data';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
+import { moved } from '../../grid/index.ts';
 import { STANDING_WORD, StandingShape, countOf } from '../../look/index.ts';
 import { newPartId } from '../newPartId.ts';
 import { TableLineName } from './TableLineName.tsx';
@@ -102,12 +103,10 @@ export function TableGrid({ model, canEdit, place, onPlace, standingOf, gravityO
     return true;
   };
   const moveKey = (event: React.KeyboardEvent): boolean => {
-    const step = STEPS[event.key];
-    if (step !== undefined) go(place.row + step[0], place.column + step[1]);
-    else if (event.key === 'Home') go(place.row, 0);
-    else if (event.key === 'End') go(place.row, rules.length - 1);
-    else return false;
-    return true;
+    const shape = { size: { row: lines, column: rules.length }, page: lines, isFilled: () => true };
+    const to = event.altKey ? null : moved({ anchor: place, focus: place }, event.key, { extend: false, control: event.ctrlKey || event.metaKey }, shape);
+    if (to !== null) go(to.focus.row, to.focus.column);
+    return to !== null;
   };
   const keyDown = (event: React.KeyboardEvent): void => {
     if (!(event.target instanceof HTMLElement) || event.target.dataset.cell === undefined) return;
@@ -215,7 +214,6 @@ function useRuleWidth(scroller: React.RefObject<HTMLDivElement | null>, rules: n
   return Math.max(NARROWEST_RULE, Math.min(WIDEST_RULE, Math.floor(room / Math.max(1, rules))));
 }
 
-const STEPS: Readonly<Record<string, readonly [number, number]>> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
 
 function clamp(at: number, size: number): number {
   return Math.max(0, Math.min(size - 1, at));

@@ -1,0 +1,77 @@
+import type { ArtefactState } from '@caderno/core/artefacts';
+import type { Change } from '@caderno/contract';
+import { STATE_WORD, countOf } from './words.ts';
+
+/** What the words for a change are made of. */
+export type WordedChange = Pick<Change, 'action' | 'artefact' | 'title' | 'size' | 'detail' | 'toVersion' | 'undid'>;
+
+/** What a command did to many. */
+export function manyWords(change: WordedChange): string {
+  const many = countOf(change.size, 'artefact');
+  switch (change.action) {
+    case 'import':
+      return `Import of ${change.detail}`;
+    case 'settings':
+      return 'Settings of the project';
+    case 'split':
+      return `${change.artefact ?? ''} ${change.title}, split`;
+    case 'merge':
+      return `${change.artefact ?? ''} ${change.title}, merged`;
+    case 'settle':
+      return `Suspect links of ${many}`;
+    case 'write':
+      return `${change.detail}: ${many}`;
+    case 'rename':
+      return `${change.detail} renamed in ${many}`;
+    case 'undo':
+      return deedWords(change);
+    default:
+      return many;
+  }
+}
+
+/** `saved v2 of R-7 Late fees`, `created C-48 Roll over`, `Import of handbook`. */
+export function changeWords(change: WordedChange): string {
+  if (change.artefact === null || change.size > 1) return manyWords(change);
+  const what = `${change.artefact} ${change.title}`;
+  if (change.action === 'create') return `${deedWords(change)} ${what}`;
+  return change.action === 'save' ? `${deedWords(change)} of ${what}` : `${deedWords(change)}: ${what}`;
+}
+
+/** What a command did to one artefact, after the name of who did it. */
+export function deedWords(change: WordedChange): string {
+  switch (change.action) {
+    case 'create':
+      return 'created';
+    case 'save':
+      return `saved v${change.toVersion ?? ''}`;
+    case 'state':
+      return `set to ${STATE_WORD[change.detail as ArtefactState]}`;
+    case 'move':
+      return 'moved in the outline';
+    case 'import':
+      return 'imported';
+    case 'split':
+      return `split into ${change.detail} requirements`;
+    case 'merge':
+      return `merged with ${change.detail}`;
+    case 'settle':
+      return 'said that links are still right';
+    case 'write':
+      return `wrote ${change.detail}`;
+    case 'takeOut':
+      return `took “${change.detail}” out into shared steps`;
+    case 'rename':
+      return `renamed ${change.detail}`;
+    case 'settings':
+      return `changed ${settingsWords(change.detail)}`;
+    case 'undo':
+      return `undid ${change.undid === null ? 'an earlier change' : `“${changeWords({ ...change.undid, undid: null })}”`}${change.toVersion === null ? '' : `, as v${change.toVersion}`}`;
+  }
+}
+
+const SETTING_WORD: Readonly<Record<string, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items', constants: 'the constants', configurations: 'the configurations', looksOff: 'the hints' };
+
+function settingsWords(detail: string): string {
+  return detail.split(', ').map((part) => SETTING_WORD[part] ?? part).join(', ');
+}
