@@ -33,7 +33,7 @@ const large: DataSetContent = {
 async function coreFigures(): Promise<Figure[]> {
   const testCase = (content: DataSetContent) => ({ id: 'C-1' as const, state: 'draft' as const, version: 1, content: asCase(content) });
   const design: Design = {
-    requirements: [{ id: 'R-1', title: '', module: '', risk: 'medium', state: 'draft', meaningSince: 1 }],
+    requirements: [{ id: 'R-1', title: '', module: '', risk: 'medium', state: 'draft', type: 'rule', meaningSince: 1 }],
     conditions: [{ id: 'K-1', state: 'draft', version: 1, meaningSince: 1, content: condition }],
     cases: [testCase(large)], questions: [], library: [], riskWeights: DEFAULT_RISK_SCALE.weights, mostItems: 20_000, constants: [],
   };

@@ -28,6 +28,7 @@ export function largeDesign(seed: number): Design {
     risk: (['high', 'medium', 'low'] as const)[random(3)] ?? 'low',
     state: 'draft',
     meaningSince: 1,
+    type: 'rule' as const,
   }));
   const conditions = Array.from({ length: LARGE.conditions }, (_, i) => condition(i + 1, (i % LARGE.requirements) + 1, random));
   const cases = Array.from({ length: LARGE.cases }, (_, i) => testCase(i + 1, (i % LARGE.conditions) + 1, random));

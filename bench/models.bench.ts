@@ -81,7 +81,7 @@ async function coverageFigures(): Promise<Figure[]> {
   };
   const testCase = (edited: CaseContent): DesignCase => ({ id: c, state: 'draft', version: 1, content: edited });
   const design = {
-    requirements: [{ id: r, title: 'R', module: 'm', risk: 'high' as const, state: 'draft' as const, meaningSince: 1 }],
+    requirements: [{ id: r, title: 'R', module: 'm', risk: 'high' as const, state: 'draft' as const, type: 'rule' as const, meaningSince: 1 }],
     conditions: [{ id: k, state: 'draft' as const, version: 1, meaningSince: 1, content: { title: 'K', polarity: 'both' as const, risk: null, requirements: [{ id: r, seenVersion: 1, anchor: null }], model, depths: [], under: null, order: 0, leftOut: [], observations: [], defects: [] } }],
     cases: [testCase(content)],
     questions: [],

@@ -1,5 +1,5 @@
 import { ARTEFACT_STATES, type ArtefactId } from '@caderno/core/artefacts';
-import { RISKS } from '@caderno/core/basis';
+import { REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
 import { ITEM_KINDS, MODEL_KINDS, TECHNIQUES, type CoverageItem } from '@caderno/core/conditions';
 import { STANDINGS, type CaseMark, type CoverageReport, type Design, type InstanceRef, type ListedItem, type StandingCounts } from '@caderno/core/coverage';
 import { z } from 'zod';
@@ -78,7 +78,7 @@ const state = z.enum(ARTEFACT_STATES);
 
 /** A part of the project's design that is whole for the conditions in it: their requirements, and every case that covers them. */
 export const designSchema: z.ZodType<Design> = z.object({
-  requirements: z.array(z.object({ id: requirementIdSchema, title: z.string(), module: z.string(), risk: z.enum(RISKS), state, meaningSince: z.int() })),
+  requirements: z.array(z.object({ id: requirementIdSchema, title: z.string(), module: z.string(), risk: z.enum(RISKS), state, type: z.enum(REQUIREMENT_TYPES), meaningSince: z.int() })),
   conditions: z.array(z.object({ id: conditionIdSchema, state, version: z.int(), meaningSince: z.int(), content: conditionContentSchema })),
   cases: z.array(z.object({ id: caseIdSchema, state, version: z.int(), content: caseContentSchema })),
   questions: z.array(z.object({ id: questionIdSchema, state, content: questionContentSchema })),

@@ -48,7 +48,7 @@ test('rows are typed, filled, gone on from, doubled, moved, found and replaced w
   await expect.poll(async () => (await rows(page)).map((r) => r[0])).toEqual(['row 1', 'row 2', 'row 1 2', 'row 3', 'row 4']);
   await page.keyboard.press('Control+f');
   await page.getByRole('textbox', { name: 'Find' }).fill('ok');
-  await page.getByRole('textbox', { name: 'Put in' }).fill('taken');
+  await page.getByRole('textbox', { name: 'Replace with' }).fill('taken');
   await expect(page.getByRole('status').filter({ hasText: '5 cells' })).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('button', { name: 'Replace in 5 cells' }).click();
@@ -68,7 +68,7 @@ test('rows go out as a file and come in again unchanged; a file is looked at bef
   const [download] = await Promise.all([page.waitForEvent('download'), data.getByRole('button', { name: 'XLSX' }).click()]);
   await page.getByLabel('File of rows').setInputFiles(await download.path().then(async (path) => ({ name: 'again.xlsx', mimeType: '', buffer: await import('node:fs/promises').then((fs) => fs.readFile(path)) })));
   await expect(page.getByText('Nothing would change.')).toBeVisible();
-  await page.getByRole('button', { name: 'Leave' }).click();
+  await page.getByRole('button', { name: 'Cancel' }).click();
 
   const file = 'row;reading;remark\nlowest;1e5;typed by a clerk\nanother;007;\n';
   await page.getByLabel('File of rows').setInputFiles({ name: 'rows.csv', mimeType: 'text/csv', buffer: Buffer.from(file) });

@@ -33,7 +33,7 @@ test('a data set is made, typed by a condition, filled until everything is shown
   await expect(page.getByText(/its rows show \d+ of 10 items/)).toBeVisible();
   // What lies in no part of the condition is marked where it stands.
   await expect(cell(page, 'reading of odd: 1-2')).toHaveAttribute('title', /is no value of K-4 reading/);
-  await page.getByRole('button', { name: 'make rows for what is missing' }).click();
+  await page.getByRole('button', { name: 'Generate rows for what is missing' }).click();
   await page.getByRole('dialog').getByRole('button', { name: /^Add \d+ rows/ }).click();
   await expect(page.getByText('its rows show 9 of 10 items; 1 waits for an answer')).toBeVisible();
 
@@ -96,8 +96,8 @@ test('the grid is ordered and filtered as a view; columns are hidden, moved, typ
 test('rows are made of values combined under constraints and by chance, looked at first, doubles left out', async ({ page }) => {
   await signIn(page, 'Inês V.', '/shared/D-5');
   await expect(cell(page, 'member of firm: Forno da Vila')).toBeVisible();
-  await page.getByRole('button', { name: 'make rows', exact: true }).click();
-  const dialog = page.getByRole('dialog', { name: 'Make rows' });
+  await page.getByRole('button', { name: 'Generate rows', exact: true }).click();
+  const dialog = page.getByRole('dialog', { name: 'Generate rows' });
   await dialog.getByRole('checkbox', { name: 'Take since' }).uncheck();
   await dialog.getByRole('checkbox', { name: 'Take member' }).uncheck();
   await dialog.getByRole('textbox', { name: 'Values of language' }).fill('Portuguese, Galician');
@@ -111,7 +111,7 @@ test('rows are made of values combined under constraints and by chance, looked a
   await dialog.getByRole('button', { name: 'Add 3 rows' }).click();
   await expect.poll(async () => (await names(page)).length).toBe(7);
 
-  await page.getByRole('button', { name: 'make rows', exact: true }).click();
+  await page.getByRole('button', { name: 'Generate rows', exact: true }).click();
   await dialog.getByRole('button', { name: /^Made of/ }).click();
   await page.getByRole('option', { name: 'by chance' }).click();
   for (const name of ['member', 'meter', 'language']) await dialog.getByRole('checkbox', { name: `Take ${name}` }).uncheck();
@@ -201,7 +201,7 @@ test('a case takes rows of a data set, runs some of them, follows a change or st
   await dialog.getByRole('checkbox', { name: 'closing' }).uncheck();
   await expect(dialog).toContainText('this case runs 3 times for each of its own');
   await expectAccessible(page);
-  await dialog.getByRole('button', { name: 'Close' }).click();
+  await dialog.getByRole('button', { name: 'Done' }).click();
   await expect(page.getByText(/3 chosen rows: “too early”/)).toBeVisible();
   await expect(page.getByRole('region', { name: 'Data' })).toContainText('0 rows · 3 instances');
 });

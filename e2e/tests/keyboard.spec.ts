@@ -20,7 +20,7 @@ test('a case is found, written and saved with the keyboard alone', async ({ page
   await page.keyboard.press('Tab');
   await page.keyboard.type('It is <answer');
   await takeNewParameter(page);
-  await page.keyboard.press('Tab');
+  await page.keyboard.press('Enter');
   await page.keyboard.type('Leave');
   const steps = page.getByRole('list', { name: 'Steps' }).getByRole('listitem');
   await expect(steps).toHaveCount(4);

@@ -20,7 +20,7 @@ test('from a requirement to a coverage number', async ({ page }) => {
 
   await test.step('mark words in it', async () => {
     await page.getByRole('link', { name: 'Mark conditions in its text' }).click();
-    await expect(page.getByText('None yet. A requirement without conditions')).toBeVisible();
+    await expect(page.getByText('None yet: this requirement is not analysed')).toBeVisible();
     await page.getByText('The deposit is a whole amount').evaluate((element) => {
       const node = element.firstChild!;
       const range = document.createRange();
@@ -30,7 +30,7 @@ test('from a requirement to a coverage number', async ({ page }) => {
       window.getSelection()!.removeAllRanges();
       window.getSelection()!.addRange(range);
     });
-    await page.getByRole('button', { name: 'Condition of these words' }).click();
+    await page.getByRole('button', { name: 'Make a condition' }).click();
     await expect(page.getByRole('textbox', { name: /^Title of K-/ })).toHaveValue('A whole amount from 20 to 500');
     await page.keyboard.type('Amount of the deposit');
     await expect(items(page)).toHaveCount(1);
@@ -57,7 +57,7 @@ test('from a requirement to a coverage number', async ({ page }) => {
   });
 
   await test.step('write a case with a parameter and rows', async () => {
-    await page.getByRole('button', { name: 'Write cases' }).click();
+    await page.getByRole('region', { name: 'Condition', exact: true }).getByRole('button', { name: 'Write cases' }).click();
     await page.getByRole('button', { name: 'Begin with an empty case' }).click();
     await expect(page.getByRole('textbox', { name: /^Title of C-/ })).toBeFocused();
     await page.getByRole('button', { name: /Write the next step/ }).click();
@@ -66,7 +66,7 @@ test('from a requirement to a coverage number', async ({ page }) => {
     await page.keyboard.press('Tab');
     await page.keyboard.type('It is taken or refused');
     await expect(page.getByLabel('Name of the parameter deposit')).toHaveValue('deposit');
-    await page.getByRole('button', { name: 'say what carries its values' }).click();
+    await page.getByRole('button', { name: 'Choose the parameters it uses' }).click();
     await page.getByLabel('deposit is carried by').selectOption({ label: '<deposit>' });
     await page.getByRole('button', { name: 'Done' }).click();
     await page.getByRole('gridcell', { name: 'name of the next row' }).click();
@@ -78,7 +78,7 @@ test('from a requirement to a coverage number', async ({ page }) => {
   });
 
   await test.step('fill the gap', async () => {
-    await page.getByRole('button', { name: 'fill the gap of 5' }).click();
+    await page.getByRole('button', { name: 'Generate rows for the 5 missing' }).click();
     const rows = page.getByRole('table', { name: 'Rows to be added' }).getByRole('row');
     await expect(rows).toHaveCount(4);
     await page.getByRole('button', { name: 'Add 3 rows' }).click();
@@ -144,7 +144,7 @@ test('leaving an item out with a reason changes the number, and taking it back r
 test('filling the gap from the condition adds the rows that were missing to the case that has the others', async ({ page }) => {
   await signIn(page, 'Inês V.', '/condition/K-40');
   await expect(items(page).filter({ hasText: 'linked only' })).toHaveCount(1);
-  await page.getByRole('button', { name: 'Fill the gap' }).click();
+  await page.getByRole('region', { name: 'Condition', exact: true }).getByRole('button', { name: /^Write cases/ }).click();
   await page.getByRole('button', { name: /^Add to C-/ }).click();
   await expect(items(page).filter({ hasText: 'shown:' })).toHaveCount(3);
 });

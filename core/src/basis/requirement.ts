@@ -2,7 +2,8 @@ import type { Priority, RequirementId } from '../artefacts/index.ts';
 import type { Risk, RiskRating } from './riskScale.ts';
 import type { Dismissal } from './wording/dismissal.ts';
 
-export const REQUIREMENT_TYPES = ['rule', 'userStory', 'quality', 'apiOperation'] as const;
+/** A heading parts the outline and demands nothing: it is counted nowhere. */
+export const REQUIREMENT_TYPES = ['rule', 'userStory', 'quality', 'apiOperation', 'heading'] as const;
 export type RequirementType = (typeof REQUIREMENT_TYPES)[number];
 
 /** Where an imported requirement comes from; `source` and `id` together are what a later import finds it by. */

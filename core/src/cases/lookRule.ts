@@ -1,6 +1,7 @@
 /** What is looked for in a case; each can be switched off in a project. */
 export const LOOK_RULES = [
   'noExpectedResult',
+  'nothingTold',
   'severalActions',
   'hiddenExpectation',
   'vagueWording',

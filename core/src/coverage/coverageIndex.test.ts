@@ -277,3 +277,13 @@ test('after any changes the index equals one made from scratch', () => {
   );
   expect([everShown, everWaiting]).toEqual([true, true]);
 });
+
+test('a heading is counted nowhere, nor what hangs on it alone; as a rule it is not analysed until it has a condition', () => {
+  const heading = { ...requirement(2), type: 'heading' as const };
+  const base = designOf({ requirements: [requirement(1), heading], conditions: [condition(1, [1])] });
+  const index = new CoverageIndex({ ...base, conditions: [...base.conditions, condition(2, [2])] });
+  expect(coverageReport(index)).toMatchObject({ unanalysed: [], requirements: [{ id: 'R-1' }], counts: { gap: 1 } });
+  index.apply({ kind: 'requirements', inOutlineOrder: [requirement(1), requirement(2)] });
+  expect(coverageReport(index)).toMatchObject({ unanalysed: [], counts: { gap: 2 } });
+  expect(coverageReport(new CoverageIndex({ ...base, requirements: [requirement(1), requirement(2)] })).unanalysed).toEqual(['R-2']);
+});

@@ -1,5 +1,5 @@
 import type { CaseId, ConditionId, QuestionId, RequirementId } from '../artefacts/index.ts';
-import { isUse } from '../cases/index.ts';
+import { isUse, parametersIn } from '../cases/index.ts';
 import { ModelJudge, carriedFields, type ConditionContent } from '../conditions/index.ts';
 import { allRows, constantsByName, countExpanded, keysUsed, keysUsedIn, openCase, runsOf, type Constants, type Library, type OpenedCase, type Used } from '../shared/index.ts';
 import { CaseUses } from './caseUses.ts';
@@ -62,7 +62,7 @@ export class CoverageIndex {
   readonly questions: OpenQuestions;
   #settings: DesignSettings;
   #constants: Constants;
-  /** In outline order, withdrawn ones left out. */
+  /** In outline order, withdrawn ones and headings left out. */
   requirements = new Map<RequirementId, RequirementEntry>();
 
   constructor(design: Design) {
@@ -124,7 +124,7 @@ export class CoverageIndex {
   }
 
   #setRequirements(requirements: readonly DesignRequirement[]): void {
-    const counted = requirements.filter((r) => r.state !== 'withdrawn');
+    const counted = requirements.filter((r) => r.state !== 'withdrawn' && r.type !== 'heading');
     this.requirements = new Map(counted.map((requirement) => [requirement.id, { requirement, conditions: new Set(), row: null }]));
   }
 
@@ -258,7 +258,9 @@ export class CoverageIndex {
   /** Whether values of a case come from elsewhere than its own rows and defaults. */
   #isOpened({ content }: DesignCase): boolean {
     if (content.steps.some(isUse)) return true;
-    return this.#constants.size > 0 && (content.parameters.some((p) => p.default.includes('<')) || allRows(content, this.#everything).some((r) => Object.values(r.cells).some((cell) => cell.includes('<'))));
+    if (this.#constants.size === 0) return false;
+    const expectsConstant = content.steps.some((s) => s.kind === 'step' && s.expected.includes('<') && parametersIn(s.expected).some((name) => this.#constants.has(name)));
+    return expectsConstant || content.parameters.some((p) => p.default.includes('<')) || allRows(content, this.#everything).some((r) => Object.values(r.cells).some((cell) => cell.includes('<')));
   }
 
   /** Null: the case uses nothing, or too much to be opened. */
@@ -283,7 +285,7 @@ export class CoverageIndex {
     const seenVersion = this.#covered.get(id)?.get(entry.id) ?? cover?.seenVersion;
     if (seenVersion === undefined) return;
     const rows = runsOf(content, this.#everything);
-    const evidence = opened !== null ? openedEvidence(id, rows, opened, entry.id, entry.judge, fields) : cover === undefined ? null : caseEvidence(id, content, rows, cover, entry.judge, fields, earlier);
+    const evidence = opened !== null ? openedEvidence(id, rows, opened, { id: entry.id, content: entry.condition.content }, entry.judge, fields) : cover === undefined ? null : caseEvidence(id, content, rows, cover, entry.judge, entry.condition.content, fields, earlier);
     if (evidence === null) return;
     const covering = { id, seenVersion, evidence };
     const last = entry.covering.at(-1);

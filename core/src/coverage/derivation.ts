@@ -1,6 +1,7 @@
-import { bindCell, expects, type CaseContent, type Cover, type Row } from '../cases/index.ts';
+import { bindCell, expects, isUse, type CaseContent, type Cover, type Row } from '../cases/index.ts';
 import { carriedFields, combinationJudge, chooseRule, readCombinationRow, stateName, initialState, tableJudge, walk, type ConditionContent, type FieldValue, type WalkStep } from '../conditions/index.ts';
 import { fieldValue, walkedEvents } from './evidence.ts';
+import { whyUntold, type Untold } from './telling.ts';
 
 /** A value as it reached a field. */
 export interface DerivedValue {
@@ -55,10 +56,20 @@ export type RowRefusal =
   | { readonly code: 'invalid_together'; readonly fields: readonly string[] }
   | { readonly code: 'impossible' }
   | { readonly code: 'contradiction'; readonly rules: readonly [number, number] }
-  | { readonly code: 'no_rule' };
+  | { readonly code: 'no_rule' }
+  /** Its values or steps would show something, and nobody could tell whether it passes. */
+  | { readonly code: 'untold'; readonly why: Untold };
 
-/** What keeps a row from counting; null when nothing does, or the model does not ask for rows of named values. */
+/** What keeps a row from counting, its values first; null when nothing that is known does. Of a case that uses others only its values are judged. */
 export function rowRefusal(content: CaseContent, cover: Cover, condition: ConditionContent, row: Row | null): RowRefusal | null {
+  const refused = valuesRefused(content, cover, condition, row);
+  if (refused !== null || content.steps.some(isUse)) return refused;
+  const why = whyUntold(content, cover, condition, row);
+  return why === null ? null : { code: 'untold', why };
+}
+
+/** Null too where the model does not ask for rows of named values. */
+function valuesRefused(content: CaseContent, cover: Cover, condition: ConditionContent, row: Row | null): RowRefusal | null {
   const { model } = condition;
   const values = carriedFields(model).map((field): FieldValue | null => {
     const parameter = content.parameters.find((p) => p.id === cover.fields.find((f) => f.id === field.id)?.parameter);

@@ -1,5 +1,5 @@
 import type { ArtefactState, CaseId, ConditionId, QuestionId, RequirementId } from '../artefacts/index.ts';
-import type { QuestionContent, Risk, RiskScale } from '../basis/index.ts';
+import type { QuestionContent, RequirementType, Risk, RiskScale } from '../basis/index.ts';
 import type { CaseContent } from '../cases/index.ts';
 import type { Constant, LibraryEntry } from '../shared/index.ts';
 import type { ConditionContent } from '../conditions/index.ts';
@@ -14,6 +14,8 @@ export interface DesignRequirement {
   readonly module: string;
   readonly risk: Risk;
   readonly state: ArtefactState;
+  /** Headings are counted nowhere. */
+  readonly type: RequirementType;
   readonly meaningSince: number;
 }
 

@@ -1,7 +1,8 @@
 import type { CaseId } from '../artefacts/index.ts';
-import { bindCell, expects, type BoundValue, type CaseContent, type Cover, type Parameter, type Row, type RowId } from '../cases/index.ts';
+import { bindCell, isPlainStep, type BoundValue, type CaseContent, type Cover, type Parameter, type Row, type RowId } from '../cases/index.ts';
 import type { CarriedField, FieldValue, ModelJudge, WalkedEvent } from '../conditions/index.ts';
 import { ShownListMaker, shownIn, type ShownList } from './shownList.ts';
+import { givenIn, tellingOf, tellingParameters, tells, tellsAlways, type Telling, type ToldCondition } from './telling.ts';
 
 /** An instance that shows an item. `row` null: the case's one instance without a row. */
 export interface InstanceRef {
@@ -25,34 +26,49 @@ export interface Evidence {
   readonly counts: readonly number[];
   /** The parameters that carry the fields, by which instances were judged; null: the field is carried by none. */
   readonly carriers: readonly (Parameter | null)[];
+  /** The parameters by whose values somebody could tell whether an instance passes; null: no values decide that. */
+  readonly told: { readonly by: readonly Parameter[]; readonly telling: Telling } | null;
 }
 
 /**
- * What a case shows of a condition it covers when it is run with these rows. With the evidence of an earlier version of the same case, rows that give
- * the same values are not judged again.
+ * What a case shows of a condition it covers when it is run with these rows: what its values, its path or its steps
+ * demonstrate, in the instances in which somebody could tell whether they pass. With the evidence of an earlier version
+ * of the same case, rows that give the same values are not judged again.
  */
-export function caseEvidence(id: CaseId, content: CaseContent, rows: Evidence['rows'], cover: Cover, judge: ModelJudge, fields: readonly CarriedField[], earlier: Evidence | null = null): Evidence {
-  const { showing } = judge;
+export function caseEvidence(id: CaseId, content: CaseContent, rows: Evidence['rows'], cover: Cover, judge: ModelJudge, condition: ToldCondition, fields: readonly CarriedField[], earlier: Evidence | null = null): Evidence {
+  const telling = tellingOf(content.steps.filter(isPlainStep), content, cover, condition);
+  const always = tellsAlways(telling);
+  const told = always === null ? { by: tellingParameters(telling, content), telling } : null;
+  const carriers = judge.showing.kind === 'values' ? fields.map((field) => carrierOf(content, cover, field.id)) : [];
+  const demonstrated = demonstration(content, cover, judge, carriers);
+  if (always === false || demonstrated === null) return { ...alike(id, rows, judge, []), told };
+  if (Array.isArray(demonstrated) && told === null) return alike(id, rows, judge, demonstrated);
+  const of = (row: Row | null): readonly number[] => (typeof demonstrated === 'function' ? demonstrated(row) : demonstrated);
+  const shownBy = told === null ? of : (row: Row | null) => (tells(telling, givenIn(told.by, row)) ? of(row) : []);
+  // Of what steps and paths show, only telling depends on the row: to begin anew is as quick.
+  return valuesEvidence(id, rows, judge, { carriers, told }, shownBy, judge.showing.kind === 'values' ? earlier : null);
+}
+
+/** What instances demonstrate, whether or not somebody could tell: all the same, or each by its row; null: nothing. */
+function demonstration(content: CaseContent, cover: Cover, { showing }: ModelJudge, carriers: Evidence['carriers']): readonly number[] | ((row: Row | null) => readonly number[]) | null {
   switch (showing.kind) {
     case 'refused':
-      return alike(id, rows, judge, []);
+      return null;
     case 'expectation':
-      return alike(id, rows, judge, speaks(content, cover) ? [0] : []);
+      return [0];
     case 'path':
-      return alike(id, rows, judge, showing.shown(cover.start, walkedEvents(content, cover)));
+      return showing.shown(cover.start, walkedEvents(content, cover));
     case 'values': {
-      const carriers = fields.map((field) => carrierOf(content, cover, field.id));
+      if (carriers.every((p) => p === null)) return null;
       // One list for all rows: what is shown does not hold on to it.
       const given = new Array<FieldValue | null>(carriers.length).fill(null);
-      const shownBy = (row: Row | null): readonly number[] => {
+      return (row) => {
         for (let i = 0; i < carriers.length; i += 1) {
           const carrier = carriers[i] ?? null;
           given[i] = carrier === null ? null : fieldValue(bindCell(carrier, row));
         }
         return showing.shown(given);
       };
-      if (carriers.every((p) => p === null)) return alike(id, rows, judge, []);
-      return valuesEvidence(id, rows, judge, carriers, shownBy, earlier);
     }
   }
 }
@@ -60,11 +76,6 @@ export function caseEvidence(id: CaseId, content: CaseContent, rows: Evidence['r
 /** An instance as it is named in lists. */
 export function instanceRef(id: CaseId, row: Row | null): InstanceRef {
   return { case: id, row: row?.id ?? null, rowName: row?.name ?? '' };
-}
-
-/** A plain condition is shown by every instance of a case whose link names a step that expects something. */
-function speaks(content: CaseContent, cover: Cover): boolean {
-  return content.steps.some((s) => cover.expects.includes(s.id) && expects(s));
 }
 
 /** The events that the steps of a case carry for a condition, in the order of the steps. */
@@ -78,11 +89,12 @@ function alike(id: CaseId, rows: Evidence['rows'], judge: ModelJudge, shown: rea
   const counts = new Array<number>(judge.size).fill(0);
   for (const place of shown) counts[place] = rows.length;
   for (let i = 0; i < rows.length; i += 1) list.add(shown);
-  return { case: id, through: [], rows, shown: list.finish(), counts, carriers: [] };
+  return { case: id, through: [], rows, shown: list.finish(), counts, carriers: [], told: null };
 }
 
-function valuesEvidence(id: CaseId, rows: Evidence['rows'], judge: ModelJudge, carriers: Evidence['carriers'], shownBy: (row: Row | null) => readonly number[], earlier: Evidence | null): Evidence {
-  const known = earlier !== null && sameCarriers(earlier.carriers, carriers) ? earlier : null;
+function valuesEvidence(id: CaseId, rows: Evidence['rows'], judge: ModelJudge, { carriers, told }: Pick<Evidence, 'carriers' | 'told'>, shownBy: (row: Row | null) => readonly number[], earlier: Evidence | null): Evidence {
+  const known = earlier !== null && sameCarriers(earlier.carriers, carriers) && sameTelling(earlier.told, told) ? earlier : null;
+  const deciding = [...carriers, ...(told?.by ?? [])];
   const before = known?.rows ?? [];
   const { first, last } = commonEnds(before, rows);
   const counts = known === null ? new Array<number>(judge.size).fill(0) : [...known.counts];
@@ -93,7 +105,7 @@ function valuesEvidence(id: CaseId, rows: Evidence['rows'], judge: ModelJudge, c
   for (let gone = first; gone < before.length - last; gone += 1) forget(gone);
   for (let i = 0; i < rows.length; ) {
     const shift = i < first ? 0 : before.length - rows.length;
-    const kept = known === null ? 0 : countKept(before, rows, i, i < first ? first : i >= rows.length - last ? rows.length : i, shift, carriers);
+    const kept = known === null ? 0 : countKept(before, rows, i, i < first ? first : i >= rows.length - last ? rows.length : i, shift, deciding);
     if (known !== null && kept > 0) {
       list.copy(known.shown, i + shift, i + shift + kept);
       i += kept;
@@ -105,7 +117,7 @@ function valuesEvidence(id: CaseId, rows: Evidence['rows'], judge: ModelJudge, c
     list.add(shown);
     i += 1;
   }
-  return { case: id, through: [], rows, shown: list.finish(), counts, carriers };
+  return { case: id, through: [], rows, shown: list.finish(), counts, carriers, told };
 }
 
 /** How many rows from one on, up to an end, have the same carried values as those `shift` further in the rows before. */
@@ -128,6 +140,13 @@ function commonEnds(before: readonly (Row | null)[], rows: readonly (Row | null)
 
 function sameCarriers(a: Evidence['carriers'], b: Evidence['carriers']): boolean {
   return a.length === b.length && a.every((p, i) => p?.id === b[i]?.id && p?.default === b[i]?.default);
+}
+
+/** Whether the same values tell. What is told without values, or never, says so by itself. */
+function sameTelling(a: Evidence['told'], b: Evidence['told']): boolean {
+  if (a === null || b === null) return a === b;
+  const spoken = ({ telling }: NonNullable<Evidence['told']>): string => JSON.stringify([telling.outcome, telling.results.map((r) => [r.hasWords, r.names])]);
+  return sameCarriers(a.by, b.by) && spoken(a) === spoken(b);
 }
 
 function sameCells(a: Row | null, b: Row | null, carriers: Evidence['carriers']): boolean {

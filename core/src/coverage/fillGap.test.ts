@@ -37,7 +37,7 @@ test('rows added to a case show all that was proposed, whatever was missing', ()
     fc.property(fc.subarray(all(content)), (missing) => {
       const filling = fillGap(content, missing);
       let n = 0;
-      const made = addProposedRows(EMPTY_CASE, { id: K(1), version: 1, content }, filling.rows, () => `n${(n += 1)}`);
+      const made = addProposedRows({ ...EMPTY_CASE, steps: testCase(1, []).content.steps }, { id: K(1), version: 1, content }, filling.rows, () => `n${(n += 1)}`);
       const index = new CoverageIndex(designOf({ requirements: [requirement(1)], conditions: [condition(1, [1], { model: ranges })], cases: [{ id: C(1), state: 'draft', version: 1, content: made }] }));
       const shown = index.coverageOf(K(1))?.items.filter((i) => i.standing === 'shown').map((i) => i.item.key) ?? [];
       expect(missing.filter((k) => !shown.includes(k))).toEqual([]);

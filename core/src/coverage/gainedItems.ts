@@ -22,7 +22,7 @@ export function gainedItems(id: CaseId, content: CaseContent, made: readonly Row
     const cover = content.covers.find((c) => c.id === condition.id);
     if (cover === undefined || cover.fields.length === 0) continue;
     const judge = new ModelJudge(condition.content, mostItems);
-    const evidence = caseEvidence(id, content, made, cover, judge, carriedFields(condition.content.model));
+    const evidence = caseEvidence(id, content, made, cover, judge, condition.content, carriedFields(condition.content.model));
     const known = new Set(coverage.items.flatMap((item, place) => (item.standing === 'shown' || item.standing === 'suspect' ? [place] : [])));
     made.forEach((row, i) => {
       for (const place of shownIn(evidence.shown, i)) {

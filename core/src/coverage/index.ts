@@ -38,3 +38,4 @@ export { mergedConditions, type ConditionMerge } from './mergedConditions.ts';
 export { gainedItems, type CoveredCondition } from './gainedItems.ts';
 export { redundantRows, type RedundantRow } from './redundantRows.ts';
 export { unrefusedRows, type UnrefusedRow } from './unrefusedRows.ts';
+export { UNTOLD, untoldRows, whyUntold, type Untold } from './telling.ts';

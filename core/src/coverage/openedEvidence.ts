@@ -1,9 +1,10 @@
 import type { CaseId, ConditionId } from '../artefacts/index.ts';
-import { expects, type Cover } from '../cases/index.ts';
+import type { Cover } from '../cases/index.ts';
 import type { CarriedField, FieldValue, ModelJudge, WalkedEvent } from '../conditions/index.ts';
 import type { OpenedCase, OpenedPlace, OpenedStep } from '../shared/index.ts';
 import type { Evidence } from './evidence.ts';
 import { ShownListMaker } from './shownList.ts';
+import { tellingOf, tells, type IsGiven, type Telling, type ToldCondition } from './telling.ts';
 
 /** A row that calls run more often than this is not judged through them: what it shows there is left open. */
 const MOST_RUNS = 2_000;
@@ -24,40 +25,60 @@ export function conditionsCovered(opened: OpenedCase): ReadonlyMap<ConditionId, 
  * What a case that uses others shows of a condition with the rows it runs: its own steps and those of shared steps speak for its own links;
  * the values and steps of a case it calls, as they come to it from the caller, for the links of that case.
  */
-export function openedEvidence(id: CaseId, rows: Evidence['rows'], opened: OpenedCase, condition: ConditionId, judge: ModelJudge, fields: readonly CarriedField[]): Evidence {
+export function openedEvidence(id: CaseId, rows: Evidence['rows'], opened: OpenedCase, condition: { readonly id: ConditionId; readonly content: ToldCondition }, judge: ModelJudge, fields: readonly CarriedField[]): Evidence {
   const list = new ShownListMaker(rows.length);
   const counts = new Array<number>(judge.size).fill(0);
-  const covering = placesCovering(opened, condition);
+  const covering = placesCovering(opened, condition.id).map((c) => ({ ...c, speaking: speakingAt(opened, c.place, c.cover, condition.content) }));
   const through = new Set<CaseId>();
   rows.forEach((_, row) => {
     opened.turn(0, row);
     const shown = new Set<number>();
-    for (const { place, cover } of covering) {
-      const found = shownAt(opened, place, cover, judge, fields);
+    for (const { place, cover, speaking } of covering) {
+      const found = shownAt(opened, place, cover, speaking, judge, fields);
       for (const item of found) shown.add(item);
       if (found.size > 0 && place.id !== null) through.add(place.id);
     }
     for (const item of shown) counts[item] = (counts[item] ?? 0) + 1;
     list.add([...shown].sort((a, b) => a - b));
   });
-  return { case: id, through: [...through], rows, shown: list.finish(), counts, carriers: [] };
+  return { case: id, through: [...through], rows, shown: list.finish(), counts, carriers: [], told: null };
 }
 
-function shownAt(opened: OpenedCase, place: OpenedPlace, cover: Cover, judge: ModelJudge, fields: readonly CarriedField[]): ReadonlySet<number> {
+/** What somebody could tell by at a place, asked with the values that are bound. */
+type Speaking = () => boolean;
+
+function speakingAt(opened: OpenedCase, place: OpenedPlace, cover: Cover, condition: ToldCondition): Speaking {
+  const lines = linesOf(opened, place);
+  const telling: Telling = tellingOf(lines.map((line) => line.step), place.content, cover, condition);
+  // A text has its meaning where it stands: in the case, or in the shared steps that are opened there.
+  const scopes = telling.results.map(({ step }) => lines.find((line) => line.step === step)?.scope ?? place.scope);
+  const isGiven: IsGiven = (name, at) => {
+    const value = (scopes[at] ?? place.scope).meaningOf(name);
+    return value.kind === 'value' && value.text.trim() !== '';
+  };
+  return () => tells(telling, isGiven);
+}
+
+function shownAt(opened: OpenedCase, place: OpenedPlace, cover: Cover, speaks: Speaking, judge: ModelJudge, fields: readonly CarriedField[]): ReadonlySet<number> {
   const { showing } = judge;
+  const inRuns = (found: () => readonly number[]): ReadonlySet<number> => {
+    const shown = new Set<number>();
+    for (const _ of runsOf(opened, place)) if (speaks()) for (const item of found()) shown.add(item);
+    return shown;
+  };
   switch (showing.kind) {
     case 'refused':
       return new Set();
     case 'expectation':
-      return new Set(linesOf(opened, place).some(({ step }) => cover.expects.includes(step.id) && expects(step)) ? [0] : []);
-    case 'path':
-      return new Set(showing.shown(cover.start, eventsAt(opened, place, cover)));
+      return inRuns(() => [0]);
+    case 'path': {
+      const found = showing.shown(cover.start, eventsAt(opened, place, cover));
+      return inRuns(() => found);
+    }
     case 'values': {
       const names = fields.map((field) => place.content.parameters.find((p) => p.id === cover.fields.find((f) => f.id === field.id)?.parameter)?.name ?? null);
       if (names.every((name) => name === null)) return new Set();
-      const shown = new Set<number>();
-      for (const _ of runsOf(opened, place)) for (const item of showing.shown(names.map((name) => (name === null ? null : valueAt(place, name))))) shown.add(item);
-      return shown;
+      return inRuns(() => showing.shown(names.map((name) => (name === null ? null : valueAt(place, name)))));
     }
   }
 }

@@ -26,9 +26,9 @@ export interface CoverageReport {
   readonly byTechnique: Readonly<Record<Technique, StandingCounts>>;
   /** In outline order of the first requirement; an item counts in every module that has a requirement of it. */
   readonly byModule: readonly { readonly module: string; readonly counts: StandingCounts; readonly requirements: number }[];
-  /** In outline order, withdrawn ones left out. */
+  /** In outline order, withdrawn ones and headings left out. */
   readonly requirements: readonly RequirementCoverage[];
-  /** Requirements without a counted condition: not 100 %, but unanalysed. */
+  /** Requirements without a counted condition: not 100 %, but not analysed yet. */
   readonly unanalysed: readonly RequirementId[];
   readonly cases: number;
   readonly instances: number;

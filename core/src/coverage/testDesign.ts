@@ -41,7 +41,7 @@ export function question(n: number, about: readonly QuestionSubject[], status: '
 }
 
 export function requirement(n: number, part: Partial<DesignRequirement> = {}): DesignRequirement {
-  return { id: R(n), title: `requirement ${n}`, module: 'readings', risk: 'medium', state: 'draft', meaningSince: 1, ...part };
+  return { id: R(n), title: `requirement ${n}`, module: 'readings', risk: 'medium', state: 'draft', type: 'rule', meaningSince: 1, ...part };
 }
 
 export function condition(n: number, requirements: readonly number[], part: Partial<ConditionContent> = {}, outside: Partial<DesignCondition> = {}): DesignCondition {

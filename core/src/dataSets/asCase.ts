@@ -1,9 +1,12 @@
-import { EMPTY_CASE, newCover, type CaseContent } from '../cases/index.ts';
+import { EMPTY_CASE, newCover, plainStep, stepId, type CaseContent } from '../cases/index.ts';
 import type { DataSetContent } from './dataSet.ts';
 
-/** A data set as though it were a case: all its rows run, and it covers what it serves. What shows items is judged of cases. */
+/** The cases that take the rows say what is expected. */
+const TOLD = plainStep(stepId('told'), 'Use the row', 'What the case expects');
+
+/** A data set as though it were a case: all its rows run, it covers what it serves, and somebody could tell. What shows items is judged of cases. */
 export function asCase({ title, parameters, rows, serves }: Pick<DataSetContent, 'title' | 'parameters' | 'rows' | 'serves'>): CaseContent {
-  return { ...EMPTY_CASE, title, parameters, rows, covers: serves.map((s) => ({ ...newCover(s.id, s.seenVersion), fields: s.fields, outcome: s.outcome })) };
+  return { ...EMPTY_CASE, title, steps: [TOLD], parameters, rows, covers: serves.map((s) => ({ ...newCover(s.id, s.seenVersion), fields: s.fields, expects: [TOLD.id], outcome: s.outcome })) };
 }
 
 /** The data set after such a case was changed. */

@@ -6,6 +6,7 @@ const TYPE_WORDS: Record<RequirementType, readonly string[]> = {
   rule: ['rule', 'requirement', 'functional', 'functional requirement', 'business rule', 'feature', 'system requirement'],
   userStory: ['user story', 'story', 'userstory'],
   quality: ['quality', 'non-functional', 'nonfunctional', 'non functional', 'quality requirement', 'nfr', 'performance', 'security', 'usability'],
+  heading: ['heading', 'section', 'chapter', 'headline'],
   apiOperation: ['API operation', 'api', 'interface', 'operation', 'endpoint'],
 };
 const LEVEL_WORDS: Record<Risk & Priority, readonly string[]> = {

@@ -1,5 +1,5 @@
 import { artefactId, type ArtefactKind, type ArtefactState } from '@caderno/core/artefacts';
-import { orderOutline, type Risk } from '@caderno/core/basis';
+import { REQUIREMENT_TYPES, orderOutline, type Risk } from '@caderno/core/basis';
 import { MODEL_KINDS } from '@caderno/core/conditions';
 import type { DesignCase, DesignCondition, DesignQuestion, DesignRequirement, DesignSettings } from '@caderno/core/coverage';
 import type { ConditionLine } from '@caderno/contract';
@@ -32,15 +32,15 @@ const HEADS = `
 
 /** The requirements of a project in outline order, as coverage needs them. */
 export async function designRequirements(work: Work, projectId: string): Promise<DesignRequirement[]> {
-  const rows = await selectRows<{ number: number; state: ArtefactState; meaningSince: number; title: string; module: string; risk: Risk }>(
+  const rows = await selectRows<{ number: number; state: ArtefactState; meaningSince: number; title: string; module: string; risk: Risk; type: string | null }>(
     work,
-    `SELECT number, state, meaning_since AS "meaningSince", title, module, risk FROM artefact WHERE project_id = $1 AND kind = 'requirement' AND deleted_at IS NULL`,
+    `SELECT number, state, meaning_since AS "meaningSince", title, module, risk, facts->>'type' AS type FROM artefact WHERE project_id = $1 AND kind = 'requirement' AND deleted_at IS NULL`,
     [projectId],
   );
   const byId = new Map(rows.map(({ number, ...row }) => [artefactId('requirement', number), row]));
   return orderOutline(await outlinePlaces(work, projectId)).flatMap(({ place }) => {
     const row = byId.get(place.id);
-    return row === undefined ? [] : [{ id: place.id, ...row }];
+    return row === undefined ? [] : [{ id: place.id, ...row, type: REQUIREMENT_TYPES.find((t) => t === row.type) ?? 'rule' }];
   });
 }
 

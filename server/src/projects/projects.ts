@@ -19,12 +19,12 @@ export async function createProject(work: Work, personId: string, { key, name }:
   return { id: project.id, key, name, role: 'administrator' };
 }
 
-/** A project with the figures its tabs show. Withdrawn artefacts are counted nowhere. */
+/** A project with the figures its tabs show. Withdrawn artefacts and headings are counted nowhere. */
 export async function readProject(work: Work, projectId: string, role: Role): Promise<ResponseOf<'readProject'>> {
   const project = await modelsOf(work.db).Project.findByPk(projectId, { transaction: work.transaction, rejectOnEmpty: true });
   const counts = await selectRows<{ kind: string; count: number }>(
     work,
-    `SELECT kind, count(*)::int AS count FROM artefact WHERE project_id = $1 AND deleted_at IS NULL AND state <> 'withdrawn' GROUP BY kind`,
+    `SELECT kind, count(*)::int AS count FROM artefact WHERE project_id = $1 AND deleted_at IS NULL AND state <> 'withdrawn' AND (kind <> 'requirement' OR facts->>'type' IS DISTINCT FROM 'heading') GROUP BY kind`,
     [projectId],
   );
   const modules = await selectRows<{ module: string }>(

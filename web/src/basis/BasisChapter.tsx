@@ -47,7 +47,7 @@ export function BasisChapter() {
               <span className="text-xs leading-4 text-ink2">
                 {countOf(report.requirements.length, 'requirement')}
                 <br />
-                {report.unanalysed.length} unanalysed
+                {report.unanalysed.length} not analysed yet
               </span>
             )}
             <span className="ml-auto" />

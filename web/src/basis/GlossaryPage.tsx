@@ -111,7 +111,7 @@ function TermForm({ term, onSave, onCancel }: { readonly term: Term; readonly on
         <Button type="submit" look="accent" disabled={draft.term.trim() === ''}>
           Save the term
         </Button>
-        <Button onClick={onCancel}>Not now</Button>
+        <Button onClick={onCancel}>Cancel</Button>
       </div>
     </form>
   );

@@ -46,7 +46,7 @@ export function MergeDialog({ id, content, onClose }: Props) {
         <Button look="accent" disabled={absorbed.length === 0 || contents.length < absorbed.length || title.trim() === ''} onClick={() => merge({ absorbed: [...absorbed], title: title.trim(), text })}>
           Merge {countOf(absorbed.length + 1, 'requirement')} into one
         </Button>
-        <Button onClick={onClose}>Not now</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </Dialog>
   );

@@ -112,15 +112,15 @@ function OutlineRow({ entry: { place, depth, children }, coverage, weak, hasWord
       )}
       <Link to={to} aria-current={isCurrent ? 'page' : undefined} className="flex h-full min-w-0 flex-1 items-center gap-2.5">
         <span className="w-9 shrink-0 font-mono text-xs text-ink2">{place.id}</span>
-        <span className={`min-w-0 flex-1 truncate ${children > 0 ? 'font-semibold' : ''} ${withdrawn ? 'text-ink2 line-through' : ''}`}>{place.title}</span>
+        <span className={`min-w-0 flex-1 truncate ${children > 0 || place.type === 'heading' ? 'font-semibold' : ''} ${withdrawn ? 'text-ink2 line-through' : ''}`}>{place.title}</span>
         {place.broken && <CannotBeRead />}
-        {withdrawn ? <span className="text-xs text-ink2">withdrawn</span> : <Ticks conditions={coverage?.conditions ?? []} most={12} />}
+        {place.type === 'heading' ? null : withdrawn ? <span className="text-xs text-ink2">withdrawn</span> : <Ticks conditions={coverage?.conditions ?? []} most={12} />}
         {hasWording && (
           <span className="w-4 shrink-0 text-right text-xs text-ochre-ink underline decoration-wavy decoration-1 underline-offset-2" title={weak === 0 ? undefined : `${weak} weak ${weak === 1 ? 'word' : 'words'}`}>
             {weak > 0 && weak}
           </span>
         )}
-        <span className="w-10 shrink-0 text-right font-mono text-xs text-ink2">{percent === null ? (children > 0 || withdrawn ? '' : '–') : `${percent} %`}</span>
+        <span className="w-10 shrink-0 text-right font-mono text-xs text-ink2">{percent === null ? (children > 0 || withdrawn || place.type === 'heading' ? '' : '–') : `${percent} %`}</span>
       </Link>
     </div>
   );

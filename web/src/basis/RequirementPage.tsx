@@ -85,7 +85,7 @@ function Requirement({ artefact, coverage, counted, wording }: { readonly artefa
           <QuestionLines id={id} />
           <MarginNote title="Conditions from it">
             {coverage !== undefined && coverage.conditions.length > 0 && <ConditionLines project={project} requirement={id} coverage={coverage} />}
-            {counted && (coverage === undefined || coverage.conditions.length === 0) && <p>None yet: it is unanalysed, which is not 100 %.</p>}
+            {content.type === 'heading' ? <p>A heading parts the outline and is counted nowhere. If it demands something, change its kind.</p> : counted && (coverage === undefined || coverage.conditions.length === 0) && <p>None: not analysed yet.</p>}
             <Link className="text-blue underline" to={address.conditions(project, id)}>
               {canEdit ? 'Mark conditions in its text' : 'See them in its text'}
             </Link>

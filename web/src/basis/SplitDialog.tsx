@@ -83,7 +83,7 @@ export function SplitDialog({ id, content, onClose }: Props) {
         <Button look="accent" disabled={!ready} onClick={go}>
           Split into {parts.length}
         </Button>
-        <Button onClick={onClose}>Not now</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </Dialog>
   );

@@ -73,7 +73,7 @@ export const CaseData = memo(function CaseData(props: Props) {
         aside={`${countOf(all.length, 'row')}${runningWords(all, running)} · ${instances === 1n ? '1 instance' : `${instances.toLocaleString()} instances`}`}
         actions={
           <span className="flex items-baseline gap-3 text-xs">
-            {canEdit && <TextButton onClick={() => setMaking(true)}>make rows</TextButton>}
+            {canEdit && <TextButton onClick={() => setMaking(true)}>Generate rows</TextButton>}
             <DataFiles name={`${id} ${content.title}`} rows={rows} all={all} parameters={parameters} canEdit={canEdit} update={update} />
           </span>
         }

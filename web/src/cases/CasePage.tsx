@@ -151,13 +151,13 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
           </MarginNote>
           <UsesAndUsers id={id} version={artefact.summary.version} uses={content.data !== null || content.steps.some((s) => s.kind !== 'step')} />
           <DependsOn id={id} content={settled} canEdit={canEdit} update={update} />
-          <WorthALook id={id} content={settled} opened={opened} surfaced={surfaced} constants={constants} coverages={coverages} canEdit={canEdit} update={update} onChoose={setChosen} onTakeOut={setTaking} />
+          <WorthALook id={id} content={settled} opened={opened} surfaced={surfaced} constants={constants} coverages={coverages} conditions={conditions} canEdit={canEdit} update={update} onChoose={setChosen} onTakeOut={setTaking} />
           <MarginNote title="Defects">
             <Defects defects={content.defects} canEdit={canEdit} onChange={(defects) => update((c) => ({ ...c, defects }))} />
           </MarginNote>
         </Margin>
       </div>
-      {gap !== undefined && gapCondition !== undefined && <FillGap condition={gapCondition} coverage={gap} update={update} onClose={() => setFilling(null)} />}
+      {gap !== undefined && gapCondition !== undefined && <FillGap content={content} condition={gapCondition} coverage={gap} update={update} onClose={() => setFilling(null)} />}
       {renaming}
       {cloning && <CloneDialog cases={[{ id, version: editing.version, content }]} onClose={() => setCloning(false)} />}
       {merging && <MergeDialog kept={{ id, version: editing.version, content }} onClose={() => setMerging(false)} />}
@@ -181,13 +181,14 @@ function withoutTake(search: URLSearchParams): URLSearchParams {
   return next;
 }
 
-/** What of the case bears on coverage: writing a title or an action is no reason to count again. */
-function useCoverageChange({ id, state, version }: CaseSummary, { steps, parameters, rows, data, runs, covers }: CaseContent): DesignChange {
-  const bearing = JSON.stringify(steps.map((s) => (s.kind === 'step' ? plainStep(s.id, '', expects(s) ? 'something' : '') : s)));
+/** What of the case bears on coverage: writing an action is no reason to count again. */
+function useCoverageChange({ id, state, version }: CaseSummary, { title, steps, parameters, rows, data, runs, covers }: CaseContent): DesignChange {
+  // Of an action it matters only whether there is one.
+  const bearing = JSON.stringify(steps.map((s) => (s.kind === 'step' ? plainStep(s.id, s.action.trim() === '' ? '' : 'something', s.expected) : s)));
   return useMemo(() => {
     const spoken = JSON.parse(bearing) as Step[];
-    return { kind: 'case', id, case: { id, state, version, content: { ...EMPTY_CASE, steps: spoken, parameters, rows, data, runs, covers } } };
-  }, [bearing, covers, data, id, parameters, rows, runs, state, version]);
+    return { kind: 'case', id, case: { id, state, version, content: { ...EMPTY_CASE, title, steps: spoken, parameters, rows, data, runs, covers } } };
+  }, [bearing, covers, data, id, parameters, rows, runs, state, title, version]);
 }
 
 /** Declares a parameter, with the case's row values still to come. Once is enough. */

@@ -98,7 +98,7 @@ function ToModule({ words, onMove, onClose }: { readonly words: string; readonly
           <Button look="accent" type="submit" disabled={module.trim() === ''}>
             Move
           </Button>
-          <Button onClick={onClose}>Not now</Button>
+          <Button onClick={onClose}>Cancel</Button>
         </div>
       </form>
     </Dialog>

@@ -91,7 +91,7 @@ export function CloneDialog({ cases, onClose, onDone }: Props) {
         <Button look="accent" disabled={clones.length > 1_000} onClick={() => void run()}>
           Make {countOf(clones.length, 'case')}
         </Button>
-        <Button onClick={onClose}>Leave</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </Dialog>
   );

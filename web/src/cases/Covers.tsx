@@ -97,11 +97,11 @@ function CoverLine({ cover, condition, coverage, canEdit, onMap, onFill, onStill
       {canEdit && (
         <p className="flex flex-wrap gap-x-2.5">
           <TextButton onClick={onMap} className={unmapped ? 'font-semibold text-brick' : ''}>
-            {isPath ? (unmapped ? 'say which steps are events' : 'which steps are events') : isCarried ? (unmapped ? 'say what carries its values' : 'what carries it') : unmapped ? 'say which step shows it' : 'which steps show it'}
+            {isPath ? (unmapped ? 'Choose the steps that are events' : 'Steps that are events') : isCarried ? (unmapped ? 'Choose the parameters it uses' : 'Parameters it uses') : unmapped ? 'Choose the step that shows it' : 'Steps that show it'}
           </TextButton>
           {isCarried && missing > 0 && (
             <TextButton className="font-semibold text-blue" onClick={onFill}>
-              fill the gap of {missing}
+              Generate rows for the {missing} missing
             </TextButton>
           )}
           <TextButton onClick={onRemove} aria-label={`Unlink ${cover.id}`}>
@@ -136,7 +136,7 @@ interface MappingProps {
 function Mapping({ content, cover, condition, onChange, onClose }: MappingProps) {
   const model = condition?.content.model;
   return (
-    <Dialog title={`How this case covers ${cover.id} ${condition?.content.title ?? ''}`} onClose={onClose}>
+    <Dialog title={`How this case covers ${cover.id} ${condition?.content.title ?? ''}`} keepsAtOnce onClose={onClose}>
       {model?.kind === 'stateTransitions' ? (
         <EventChoice model={model} content={content} cover={cover} onChange={onChange} />
       ) : model !== undefined && carriedFields(model).length > 0 ? (

@@ -53,7 +53,7 @@ export const DependsOn = memo(function DependsOn({ id, content, canEdit, update 
         (adding ? (
           <PickArtefact label="A case that must have been executed before" placeholder="C-… or words of a title" offered={cases.filter((c) => c.state !== 'withdrawn' && c.id !== id && !dependsOn.some((d) => d.id === c.id))} onPick={add} />
         ) : (
-          <TextButton onClick={() => setAdding(true)}>{dependsOn.length === 0 ? 'on no other case; add one' : 'add a case'}</TextButton>
+          <TextButton onClick={() => setAdding(true)}>{dependsOn.length === 0 ? 'None – add' : 'Add a case'}</TextButton>
         ))}
     </MarginNote>
   );

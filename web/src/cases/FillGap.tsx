@@ -1,10 +1,11 @@
-import type { CaseContent } from '@caderno/core/cases';
-import { addProposedRows, fillGap, itemsToMake, type ConditionCoverage, type DesignCondition } from '@caderno/core/coverage';
+import { isUse, type CaseContent } from '@caderno/core/cases';
+import { addProposedRows, fillGap, itemsToMake, untoldRows, type ConditionCoverage, type DesignCondition } from '@caderno/core/coverage';
 import { useMemo } from 'react';
-import { GapPreview } from '../coverage/index.ts';
+import { GapPreview, untoldWords } from '../coverage/index.ts';
 import { Button, Dialog, countOf } from '../look/index.ts';
 
 interface Props {
+  readonly content: CaseContent;
   readonly condition: DesignCondition;
   readonly coverage: ConditionCoverage;
   readonly update: (change: (content: CaseContent) => CaseContent) => void;
@@ -12,20 +13,27 @@ interface Props {
 }
 
 /** Adds to the case that is open the rows that would show what is missing, after a preview. */
-export function FillGap({ condition, coverage, update, onClose }: Props) {
+export function FillGap({ content, condition, coverage, update, onClose }: Props) {
   const filling = useMemo(() => fillGap(condition.content, itemsToMake(coverage)), [condition, coverage]);
+  const why = useMemo(() => {
+    let made = 0;
+    const filled = addProposedRows(content, condition, filling.rows, () => `made${(made += 1)}`);
+    const cover = filled.covers.find((c) => c.id === condition.id);
+    return cover === undefined || filled.steps.some(isUse) ? null : (untoldRows(filled, filled.rows.slice(content.rows.length), cover, condition.content)[0]?.why ?? null);
+  }, [condition, content, filling]);
   const add = (): void => {
     update((c) => addProposedRows(c, condition, filling.rows, () => crypto.randomUUID().slice(0, 8)));
     onClose();
   };
   return (
-    <Dialog title={`Fill the gap of ${condition.id} ${condition.content.title}`} onClose={onClose} wide>
+    <Dialog title={`Generate rows for ${condition.id} ${condition.content.title}`} onClose={onClose} wide>
       <GapPreview condition={condition.content} filling={filling} />
+      {why !== null && filling.rows.length > 0 && <p className="mt-3 text-sm text-ochre-ink">These rows would be linked only: {untoldWords(why)}</p>}
       <div className="mt-5 flex gap-2">
         <Button look="accent" disabled={filling.rows.length === 0} onClick={add}>
           Add {countOf(filling.rows.length, 'row')}
         </Button>
-        <Button onClick={onClose}>Not now</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </Dialog>
   );

@@ -99,7 +99,7 @@ function Merging({ kept, id, onClose }: { readonly kept: CaseAt; readonly id: Ca
         <Button look="accent" onClick={() => void run()}>
           Merge
         </Button>
-        <Button onClick={onClose}>Leave</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
       <p className="mt-2 text-xs text-ink2">What you typed in {kept.id} is saved along with it. It is one entry of the journal.</p>
     </div>

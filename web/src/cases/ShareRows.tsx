@@ -69,7 +69,7 @@ function ShareDialog({ content, update, onClose }: Props & { readonly onClose: (
         <Button look="accent" disabled={title.trim() === ''} onClick={() => void share()}>
           Share {countOf(set.rows.length, 'row')}
         </Button>
-        <Button onClick={onClose}>Leave</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </Dialog>
   );

@@ -1,11 +1,12 @@
 import type { CaseId, ConditionId } from '@caderno/core/artefacts';
-import { caseProblems, expects, looksAt, withActionsSplit, type CaseContent, type Look, type RowId, type StepId } from '@caderno/core/cases';
-import { unrefusedRows, type ConditionCoverage, type UnrefusedRow } from '@caderno/core/coverage';
+import { caseProblems, expects, isUse, looksAt, withActionsSplit, type CaseContent, type Look, type Row, type RowId, type StepId } from '@caderno/core/cases';
+import { unrefusedRows, untoldRows, type ConditionCoverage, type DesignCondition, type UnrefusedRow, type Untold as UntoldReason } from '@caderno/core/coverage';
 import { allRows, rowsToRun, type Constants } from '@caderno/core/shared';
 import { memo, useMemo, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useAlike, useSettings, useSummaries } from '../api/index.ts';
 import { MarginNote } from '../artefacts/index.ts';
+import { untoldWords } from '../coverage/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { TextButton, countOf } from '../look/index.ts';
 import { newStepId, type StepsOpened } from '../steps/index.ts';
@@ -19,6 +20,7 @@ interface Props {
   readonly surfaced: ReadonlySet<string>;
   readonly constants: Constants;
   readonly coverages: ReadonlyMap<ConditionId, ConditionCoverage>;
+  readonly conditions: ReadonlyMap<ConditionId, DesignCondition>;
   readonly canEdit: boolean;
   readonly update: Editing<CaseContent>['update'];
   readonly onChoose: (row: RowId) => void;
@@ -34,16 +36,18 @@ export const WorthALook = memo(function WorthALook(props: Props) {
   const problems = caseProblems({ ...content, rows: allRows(content, opened.library) }, surfaced, new Set(constants.keys())).filter((p) => p.code !== 'parameter_unused');
   const looks = useLooks(props);
   const rows = useUnrefused(props);
+  const untold = useUntold(props);
   const alike = useAlikeOf(props);
   const notes: { readonly key: string; readonly note: ReactNode }[] = [
     ...problems.map((problem) => ({ key: JSON.stringify(problem), note: caseProblemSentence(problem) })),
+    ...untold.map((u) => ({ key: `untold ${u.condition}`, note: <UntoldNote untold={u} onChoose={props.onChoose} /> })),
     ...rows.map((row) => ({ key: row.row, note: <RowNote row={row} onChoose={props.onChoose} /> })),
     ...looks.map((look) => ({ key: JSON.stringify(look), note: <LookNote look={look} canEdit={canEdit} content={content} update={props.update} /> })),
     ...alike,
   ];
   if (notes.length === 0) return null;
   return (
-    <MarginNote title="Worth a look">
+    <MarginNote title="Hints">
       <ul className="space-y-1.5">
         {notes.slice(0, all ? notes.length : MOST_NOTES).map(({ key, note }) => (
           <li key={key}>{note}</li>
@@ -74,6 +78,36 @@ function useLooks({ id, content, opened, surfaced }: Props): readonly Look[] {
 function useUnrefused({ id, content, opened: { library }, coverages }: Props): readonly UnrefusedRow[] {
   const off = useOff();
   return useMemo(() => (off === undefined || off.includes('invalidRowUnrefused') ? [] : unrefusedRows(id, content, rowsToRun(content, library), coverages.values())), [content, coverages, id, library, off]);
+}
+
+interface Untold {
+  readonly condition: ConditionId;
+  readonly why: UntoldReason;
+  readonly rows: readonly Row[];
+}
+
+/** The conditions that are only linked because nobody could tell. What shared steps expect is not looked into here. */
+function useUntold({ content, opened: { library }, conditions }: Props): readonly Untold[] {
+  const off = useOff();
+  return useMemo(() => {
+    if (off === undefined || off.includes('nothingTold') || content.steps.some(isUse)) return [];
+    const rows = rowsToRun(content, library).flatMap((row) => row ?? []);
+    return content.covers.flatMap((cover): Untold[] => {
+      const condition = conditions.get(cover.id);
+      const untold = condition === undefined ? [] : untoldRows(content, rows, cover, condition.content);
+      const [first] = untold;
+      return first === undefined ? [] : [{ condition: cover.id, why: first.why, rows: untold.flatMap((u) => u.row ?? []) }];
+    });
+  }, [conditions, content, library, off]);
+}
+
+function UntoldNote({ untold: { condition, why, rows }, onChoose }: { readonly untold: Untold; readonly onChoose: (row: RowId) => void }) {
+  const [first] = rows;
+  return (
+    <>
+      <span className="font-mono">{condition}</span> is only linked{why === 'emptyInRow' && first !== undefined && <> in row <TextButton onClick={() => onChoose(first.id)}>{first.name || '(unnamed)'}</TextButton>{rows.length > 1 && ` and ${rows.length - 1} more`}</>}: {untoldWords(why)}
+    </>
+  );
 }
 
 function RowNote({ row: { row, rowName, like }, onChoose }: { readonly row: UnrefusedRow; readonly onChoose: (row: RowId) => void }) {

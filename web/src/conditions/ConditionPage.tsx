@@ -57,12 +57,11 @@ function Condition({ artefact, design, requirementTexts }: { readonly artefact: 
       </div>
       <SuspectLinks content={content} canEdit={canEdit} update={update} />
       <div className="mt-4 flex flex-wrap items-center gap-2">
-        {model.kind === 'valueRanges' && canEdit && <Button onClick={() => setEditsRanges((e) => !e)}>{editsRanges ? 'Close the ranges' : 'Edit ranges'}</Button>}
-        {canEdit && coverage !== undefined && coverage.items.length > 0 && !refused && <Button onClick={() => setWriting(coverage.items.filter((i) => i.standing !== 'leftOut').map((i) => i.item.key))}>Write cases</Button>}
-        {canEdit && <Button onClick={() => raise([{ kind: 'condition', id, items: [], holds: true }], `What is expected of “${content.title}”?`)}>Ask</Button>}
-        {canEdit && missing.length > 0 && !refused && (
-          <Button look={editing.dirty ? 'plain' : 'accent'} onClick={() => setWriting(missing)}>
-            Fill the gap
+        {model.kind === 'valueRanges' && canEdit && <Button onClick={() => setEditsRanges((e) => !e)}>{editsRanges ? 'Done with the ranges' : 'Edit ranges'}</Button>}
+        {canEdit && <Button onClick={() => raise([{ kind: 'condition', id, items: [], holds: true }], `What is expected of “${content.title}”?`)}>Ask a question</Button>}
+        {canEdit && coverage !== undefined && coverage.items.length > 0 && !refused && (
+          <Button look={editing.dirty || missing.length === 0 ? 'plain' : 'accent'} onClick={() => setWriting(missing.length > 0 ? missing : coverage.items.filter((i) => i.standing !== 'leftOut').map((i) => i.item.key))}>
+            {missing.length === 0 || missing.length === coverage.items.length ? 'Write cases' : `Write cases for the ${missing.length.toLocaleString()} missing`}
           </Button>
         )}
       </div>
@@ -108,27 +107,53 @@ interface OriginProps {
   readonly onUnlink?: (requirement: RequirementId) => void;
 }
 
+/** Where it comes from: the first requirement in a line, the others when one asks for them. */
 function Origin({ id, content, texts, onUnlink }: OriginProps) {
-  const { project } = useFrame();
+  const [open, setOpen] = useState(false);
+  const [first, ...others] = content.requirements;
   return (
     <div className="text-xs text-ink2">
       <span className="font-mono">{id}</span> · {MODEL_WORD[content.model.kind]}
-      {content.requirements.map((link) => (
-        <span key={link.id}>
+      {first !== undefined && (
+        <>
           {' '}
-          · from{' '}
-          <Link className="font-mono underline decoration-rule2" to={address.conditions(project, link.id, id)}>
-            {link.id}
-          </Link>{' '}
-          <AnchorWords link={link} text={texts.get(link.id)} />
-          {onUnlink !== undefined && content.requirements.length > 1 && (
-            <TextButton className="no-underline hover:text-brick" aria-label={`Unlink ${link.id}`} title={`It no longer serves ${link.id}`} onClick={() => onUnlink(link.id)}>
-              {' ×'}
-            </TextButton>
+          · from <Source id={id} link={first} text={texts.get(first.id)} />
+          {others.length > 0 && (
+            <>
+              {' '}
+              and{' '}
+              <TextButton className="lowercase first-letter:lowercase" aria-expanded={open} onClick={() => setOpen(!open)}>
+                {others.length} more
+              </TextButton>
+            </>
           )}
-        </span>
-      ))}
+        </>
+      )}
+      {open && others.length > 0 && (
+        <ul className="mt-1 border-l-2 border-rule2 pl-2">
+          {content.requirements.map((link) => (
+            <li key={link.id} className="flex min-h-6 flex-wrap items-baseline gap-x-3">
+              <span className="min-w-0">
+                <Source id={id} link={link} text={texts.get(link.id)} />
+              </span>
+              {onUnlink !== undefined && <TextButton aria-label={`Unlink ${link.id}`} onClick={() => onUnlink(link.id)}>Unlink</TextButton>}
+            </li>
+          ))}
+        </ul>
+      )}
     </div>
+  );
+}
+
+function Source({ id, link, text }: { readonly id: ConditionId; readonly link: RequirementLink; readonly text: string | undefined }) {
+  const { project } = useFrame();
+  return (
+    <>
+      <Link className="font-mono underline decoration-rule2" to={address.conditions(project, link.id, id)}>
+        {link.id}
+      </Link>{' '}
+      <AnchorWords link={link} text={text} />
+    </>
   );
 }
 

@@ -112,6 +112,7 @@ function LeftPage({ artefact: { summary, content }, lines, current }: LeftProps)
       <div className="mt-3">
         <RequirementText requirement={summary.id} text={content.text} conditions={conditions} current={current} {...(canEdit ? { onMark: add, onAsk: ask } : {})} />
       </div>
+      {content.type === 'heading' && <p className="mt-3 rounded-[5px] bg-ochre-wash px-3 py-1.5 text-sm text-ochre-ink">This is a heading: what hangs on it is counted nowhere. If it demands something, change its kind on its page in the Basis.</p>}
       <Section title="Conditions" aside={`${conditions.length} here`} actions={
           canEdit && (
             <>
@@ -125,7 +126,7 @@ function LeftPage({ artefact: { summary, content }, lines, current }: LeftProps)
           )
         }>
         <ConditionList requirement={summary.id} conditions={conditions} current={current} />
-        {lines !== undefined && conditions.length === 0 && <p className="mt-3 text-ink2">None yet. A requirement without conditions is unanalysed, which is not 100 %.</p>}
+        {lines !== undefined && conditions.length === 0 && <p className="mt-3 text-ink2">None yet: this requirement is not analysed. Mark words in its text, or add a condition on the whole of it.</p>}
       </Section>
       {listing && <ChecklistDialog requirement={summary.id} version={summary.version} onClose={() => setListing(false)} />}
     </div>

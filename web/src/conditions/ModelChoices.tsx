@@ -130,7 +130,7 @@ function TechniqueChange({ id, content, next, coverage, onTake, onClose }: Chang
         <Button look="accent" onClick={onTake}>
           Change it
         </Button>
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </Dialog>
   );

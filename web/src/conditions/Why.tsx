@@ -3,6 +3,7 @@ import type { Row } from '@caderno/core/cases';
 import { eventWords, stateName, type CoverageItem, type StateTransitionsModel, type WalkStep } from '@caderno/core/conditions';
 import { derivationOf, rowRefusal, shownIn, shows, type ConditionCoverage, type Derivation, type Design, type DesignCase, type DesignCondition, type DerivedValue, type ItemCoverage, type RowRefusal } from '@caderno/core/coverage';
 import { Link } from 'react-router';
+import { untoldWords } from '../coverage/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Dialog, STANDING_WORD, StandingShape, countOf } from '../look/index.ts';
 
@@ -42,7 +43,7 @@ export function Why({ condition, design, coverage, item: { item, standing, leftO
         {showing.length > 0 && <Trust condition={condition} design={design} cases={[...new Set(showing.map((s) => s.id))]} />}
       </ol>
       <Button className="mt-5" onClick={onClose}>
-        Close
+        Done
       </Button>
     </Dialog>
   );
@@ -159,6 +160,8 @@ function refusalWords(refusal: RowRefusal): string {
       return `rules ${refusal.rules[0]} and ${refusal.rules[1]} both hold and do different things.`;
     case 'no_rule':
       return 'its values select no rule.';
+    case 'untold':
+      return `nobody could tell whether it passes: ${untoldWords(refusal.why)}`;
   }
 }
 

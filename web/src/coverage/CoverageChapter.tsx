@@ -23,7 +23,7 @@ export function CoverageChapter() {
       chapter="coverage"
       leftShare={59}
       leftLabel="Design coverage"
-      rightLabel={behind === null ? 'Worst gaps' : 'Items'}
+      rightLabel={behind === null ? 'Not yet shown' : 'Items'}
       left={
         <div className="flex h-full flex-col">
           <Numbers report={report} />
@@ -44,10 +44,10 @@ function Numbers({ report }: { readonly report: CoverageReport }) {
       <h1 className="font-serif text-2xl font-semibold">Design coverage</h1>
       <ul className="mt-2 grid grid-cols-[repeat(5,auto)] justify-between gap-x-4">
         <Figure to="?standing=shown" value={percentWords(percentDown(shownRatio(counts)))} words="shown by rows and expected results" />
-        <Figure to="?standing=shown,linked" value={percentWords(percentDown(linkedRatio(counts)))} words="counting plain links" />
+        <Figure to="?list=unanalysed" value={`${report.unanalysed.length.toLocaleString()}\u00a0of\u00a0${report.requirements.length.toLocaleString()}`} words="requirements not analysed yet" />
+        <Figure to="?standing=shown,linked" value={percentWords(percentDown(linkedRatio(counts)))} words="including items only linked" />
         <Figure to="?standing=gap,linked,waiting,suspect" value={percentWords(percentDown(shownRatio(weighted)))} words="shown, weighed by risk" />
         <Figure to="?standing=shown,linked,waiting,suspect,gap" value={itemsToShow(counts).toLocaleString()} words={`coverage items in ${countOf(report.instances, 'instance')}, ${hours(report.minutes)}`} />
-        <Figure to="?list=unanalysed" value={String(report.unanalysed.length)} words={`of ${countOf(report.requirements.length, 'requirement')} unanalysed`} />
       </ul>
     </header>
   );
@@ -104,7 +104,7 @@ function Legend({ counts }: { readonly counts: StandingCounts }) {
 function Overview({ report }: { readonly report: CoverageReport }): ReactNode {
   return (
     <div className="px-6 pb-12 pt-1">
-      <WorstGaps total={report.counts.gap + report.counts.linked + report.counts.suspect} />
+      <WorstGaps report={report} />
       <Bars title="By technique" bars={TECHNIQUES.map((t) => ({ name: TECHNIQUE_WORD[t], counts: report.byTechnique[t], to: `?technique=${t}` }))} />
       <Bars title="By module" bars={report.byModule.map((m) => ({ name: m.module || 'No module', counts: m.counts, to: `?module=${encodeURIComponent(m.module)}` }))} />
     </div>

@@ -1,6 +1,6 @@
 import type { RequirementId } from '@caderno/core/artefacts';
 import type { Technique } from '@caderno/core/conditions';
-import type { ListedItem, Standing } from '@caderno/core/coverage';
+import { itemsToShow, type CoverageReport, type ListedItem, type RequirementCoverage, type Standing } from '@caderno/core/coverage';
 import { Link } from 'react-router';
 import { useCoverage, useItems } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
@@ -22,24 +22,71 @@ const MOST_GAPS = 6;
 const MOST_LISTED = 500;
 const WEIGHT_WORD: Readonly<Record<number, string>> = { 9: 'High', 3: 'Medium', 1: 'Low' };
 
-/** The items not shown, those of the highest risk first. */
-export function WorstGaps({ total }: { readonly total: number }) {
+/** What is not shown yet: first the requirements of high risk that nobody analysed, then items, those of the highest risk first. */
+export function WorstGaps({ report }: { readonly report: CoverageReport }) {
   const { project } = useFrame();
-  const items = useItems(project, { standing: 'gap,linked,suspect', limit: MOST_GAPS }).data?.items ?? [];
-  const all = (
+  const { counts, requirements, unanalysed } = report;
+  const total = counts.gap + counts.linked + counts.suspect;
+  const items = useItems(project, { standing: 'gap,linked,suspect', limit: MOST_GAPS }).data?.items;
+  const unread = new Set(unanalysed);
+  const risky = requirements.filter((r) => r.risk === 'high' && unread.has(r.id));
+  const all = total > 0 && (
     <Link className="underline decoration-rule2 underline-offset-2" to="?standing=gap,linked,suspect">
-      {total.toLocaleString()} in all
+      All {countOf(total, 'item')}
     </Link>
   );
   return (
-    <Section title="Worst gaps first" aside="weighed by risk" actions={all}>
-      {items.length === 0 && <p className="mt-3 text-ink2">Nothing is missing that was asked for.</p>}
+    <Section title="Not yet shown" aside="the worst first, weighed by risk" actions={all}>
+      {items?.length === 0 && risky.length === 0 && <p className="mt-3 text-ink2">{nothingWords(report)}</p>}
       <ul>
-        {items.map((item) => (
+        {risky.slice(0, MOST_GAPS).map((requirement) => (
+          <UnanalysedLine key={requirement.id} requirement={requirement} />
+        ))}
+        {risky.length > MOST_GAPS && (
+          <li className="border-b border-rule py-2 text-sm">
+            <Link className="underline decoration-rule2 underline-offset-2" to="?list=unanalysed">
+              and {countOf(risky.length - MOST_GAPS, 'more requirement')} of high risk
+            </Link>
+          </li>
+        )}
+        {items?.map((item) => (
           <GapLine key={`${item.condition} ${item.item.key}`} item={item} />
         ))}
       </ul>
     </Section>
+  );
+}
+
+/** What can be said when no item is missing: only with everything analysed is nothing missing. */
+function nothingWords({ requirements, unanalysed, counts }: CoverageReport): string {
+  if (requirements.length === 0) return 'There are no requirements yet, so nothing can be measured.';
+  if (itemsToShow(counts) === 0) return 'There are no conditions yet, so nothing can be measured.';
+  if (unanalysed.length > 0) return `Every item there is is shown or waits, and ${unanalysed.length === 1 ? '1 requirement is' : `${unanalysed.length.toLocaleString()} requirements are`} not analysed yet.`;
+  return counts.waiting > 0 ? 'Every item is shown or waits for an answer.' : 'Every item is shown.';
+}
+
+function UnanalysedLine({ requirement: { id, title } }: { readonly requirement: RequirementCoverage }) {
+  const { project } = useFrame();
+  return (
+    <li className="flex items-start gap-3 border-b border-rule py-2">
+      <span className="w-[13px] shrink-0 pt-px text-center font-mono text-sm font-semibold text-brick" aria-hidden="true">
+        ?
+      </span>
+      <span className="min-w-0 flex-1">
+        <Link to={address.conditions(project, id)} className="block font-semibold leading-[1.35] hover:underline">
+          {title}
+        </Link>
+        <span className="text-xs text-ink2">
+          <span className="font-mono">{id}</span> not analysed yet
+        </span>
+      </span>
+      <span className="flex flex-col items-end gap-0.5">
+        <Chip>High</Chip>
+        <Link className="text-sm text-blue underline underline-offset-2" to={address.conditions(project, id)}>
+          Add conditions
+        </Link>
+      </span>
+    </li>
   );
 }
 
@@ -104,7 +151,7 @@ function Unanalysed() {
   const report = useCoverage(project).data;
   const ids = new Set(report?.unanalysed);
   return (
-    <Section title="Unanalysed requirements" aside={`${ids.size} without a condition`}>
+    <Section title="Not analysed yet" aside={`${ids.size} without a condition`}>
       <ul>
         {report?.requirements
           .filter((r) => ids.has(r.id))

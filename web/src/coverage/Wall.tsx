@@ -42,7 +42,7 @@ function WallRow({ coverage }: { readonly coverage: RequirementCoverage }) {
       <Link to={address.conditions(project, coverage.id)} className="leading-[1.3] hover:underline">
         {coverage.title}
       </Link>
-      {coverage.conditions.length === 0 ? <span className="text-xs text-ink2">unanalysed</span> : <OpenTicks conditions={coverage.conditions} project={project} nameOf={nameOf} />}
+      {coverage.conditions.length === 0 ? <span className="text-xs text-ink2">not analysed yet</span> : <OpenTicks conditions={coverage.conditions} project={project} nameOf={nameOf} />}
       <Link to={`?requirement=${coverage.id}`} className="text-right font-mono text-xs hover:underline" aria-label={percent === null ? `${coverage.id} has nothing to show` : `${percent} % of ${coverage.id} shown; list its items`}>
         {percent === null ? '–' : `${percent} %`}
       </Link>

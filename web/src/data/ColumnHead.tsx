@@ -103,7 +103,7 @@ function RenameColumn({ parameter, onRename, onClose }: { readonly parameter: Pa
           <Button look="accent" type="submit" disabled={!isName}>
             Rename
           </Button>
-          <Button onClick={onClose}>Leave</Button>
+          <Button onClick={onClose}>Cancel</Button>
         </div>
       </form>
     </Dialog>

@@ -23,11 +23,11 @@ export function FindReplace({ rows, columns, update, onGo, onClose }: Props) {
   const search = useMemo(() => ({ words, wholeCell, sameCase }), [sameCase, wholeCell, words]);
   const found = useMemo(() => cellsWith(rows, columns, search), [columns, rows, search]);
   return (
-    <Dialog title="Find and replace in the data" onClose={onClose}>
+    <Dialog title="Find and replace in the data" keepsAtOnce onClose={onClose}>
       <div className="grid grid-cols-[6rem_1fr] items-center gap-y-2 text-sm">
         <label htmlFor="find">Find</label>
         <input id="find" autoFocus className="field-boxed w-full font-mono" value={words} onChange={(e) => setWords(e.target.value)} />
-        <label htmlFor="replace">Put in</label>
+        <label htmlFor="replace">Replace with</label>
         <input id="replace" className="field-boxed w-full font-mono" value={by} onChange={(e) => setBy(e.target.value)} />
       </div>
       <p className="mt-2 flex gap-5 text-sm">
@@ -71,7 +71,7 @@ export function FindReplace({ rows, columns, update, onGo, onClose }: Props) {
         >
           Replace in {countOf(found.length, 'cell')}
         </Button>
-        <Button onClick={onClose}>Leave</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </Dialog>
   );

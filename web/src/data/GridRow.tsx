@@ -83,7 +83,7 @@ export const GridRow = memo(function GridRow({ measure, line, start, row, drawn,
       {isPart && <span role="presentation" />}
       {drawn.map(cell)}
       {isPart && <span role="presentation" />}
-      <span role="gridcell" className="min-w-0 px-2 py-[7px] text-xs leading-[17px] text-ink2" title={[row?.aside === true ? 'put aside' : '', shown?.words ?? '', shown?.redundant ?? ''].filter(Boolean).join(' · ') || undefined}>
+      <span role="gridcell" className="min-w-0 px-2 py-[7px] text-xs leading-[17px] text-ink2" title={[row?.aside === true ? 'set aside' : '', shown?.words ?? '', shown?.redundant ?? ''].filter(Boolean).join(' · ') || undefined}>
         {row !== undefined && (
           <span className={measure === null ? 'block truncate' : 'line-clamp-2'}>
             <Shown row={row} runs={runs} shown={shown} />
@@ -95,7 +95,7 @@ export const GridRow = memo(function GridRow({ measure, line, start, row, drawn,
 });
 
 function Shown({ row, runs, shown }: { readonly row: Row; readonly runs: boolean; readonly shown: RowShows | undefined }) {
-  if (row.aside) return <span className="italic">put aside</span>;
+  if (row.aside) return <span className="italic">set aside</span>;
   if (!runs) return <span className="italic">does not run</span>;
   return (
     <>

@@ -100,7 +100,7 @@ function Planned({ document, rows, parameters, update, onClose }: PlannedProps) 
         >
           Take in {countOf(document.records.length, 'row')}
         </Button>
-        <Button onClick={onClose}>Leave</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </>
   );

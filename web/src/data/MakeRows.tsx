@@ -60,7 +60,7 @@ export function MakeRows({ rows, parameters, checks, gained, estimate, onAdd, on
   const room = LIMITS.rows - rows.length;
   const set = (id: ParameterId, part: Partial<Column>): void => setColumns((now) => now.map((c) => (c.parameter.id === id ? { ...c, ...part } : c)));
   return (
-    <Dialog title="Make rows" onClose={onClose} wide>
+    <Dialog title="Generate rows" onClose={onClose} wide>
       <div className="flex flex-wrap items-center gap-2 text-sm">
         <Choose label="Made of" showLabel value={how} options={options(HOW)} onChange={setHow} />
         {how === 'combined' ? (
@@ -97,7 +97,7 @@ export function MakeRows({ rows, parameters, checks, gained, estimate, onAdd, on
         >
           Add {countOf(fresh.length, 'row')}
         </Button>
-        <Button onClick={onClose}>Leave</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </Dialog>
   );

@@ -81,7 +81,7 @@ function Marks({ update, selected, places }: { readonly update: EditTable; reado
         ))}
       </span>
       <TextButton title="Kept, but neither run nor counted" onClick={() => update((data) => withRowsMarked(data, places, { aside: !isAside }))}>
-        {isAside ? 'take back' : 'put aside'}
+        {isAside ? 'Use again' : 'Set aside'}
       </TextButton>
     </>
   );

@@ -73,7 +73,7 @@ function DataSet({ artefact }: { readonly artefact: ArtefactOfKind<'dataSet'> })
         aside={`${countOf(rows.length, 'row')}, ${countOf(parameters.length, 'column')}`}
         actions={
           <span className="flex items-baseline gap-3 text-xs">
-            {canEdit && <TextButton onClick={() => setMaking(true)}>make rows</TextButton>}
+            {canEdit && <TextButton onClick={() => setMaking(true)}>Generate rows</TextButton>}
             <DataFiles name={`${id} ${content.title}`} rows={rows} all={rows} parameters={parameters} canEdit={canEdit} update={update} />
           </span>
         }

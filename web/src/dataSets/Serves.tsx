@@ -112,7 +112,7 @@ function ServedLine({ served, condition, coverage, canEdit, onMap, onFill, onSti
       {canEdit && condition !== undefined && (
         <p className="flex flex-wrap gap-x-3">
           <TextButton onClick={onMap}>{countOf(served.fields.length, 'column')}</TextButton>
-          {missing > 0 && <TextButton onClick={onFill}>make rows for what is missing</TextButton>}
+          {missing > 0 && <TextButton onClick={onFill}>Generate rows for what is missing</TextButton>}
           <TextButton onClick={onRemove}>unlink</TextButton>
         </p>
       )}
@@ -136,7 +136,7 @@ function Mapping({ content, served, condition, onChange, onClose }: MappingProps
     onChange({ fields: [...served.fields.filter((f) => f.id !== field), ...(parameter === null ? [] : [{ id: field, parameter }])] });
   };
   return (
-    <Dialog title={`Columns for ${condition.id} ${condition.content.title}`} onClose={onClose}>
+    <Dialog title={`Columns for ${condition.id} ${condition.content.title}`} keepsAtOnce onClose={onClose}>
       <ul className="space-y-1.5 text-sm">
         {carriedFields(condition.content.model).map((field) => (
           <li key={field.id} className="flex items-center gap-3">
@@ -150,7 +150,7 @@ function Mapping({ content, served, condition, onChange, onClose }: MappingProps
         </li>
       </ul>
       <div className="mt-4">
-        <Button onClick={onClose}>Close</Button>
+        <Button onClick={onClose}>Done</Button>
       </div>
     </Dialog>
   );
@@ -170,7 +170,7 @@ function Fill({ condition, coverage, update, onClose }: { readonly condition: De
         <Button look="accent" disabled={filling.rows.length === 0} onClick={add}>
           Add {countOf(filling.rows.length, 'row')}
         </Button>
-        <Button onClick={onClose}>Leave</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </Dialog>
   );

@@ -8,6 +8,7 @@ import { call, keys, tellFailure, useCoverage, useProject, useProjectEvents } fr
 import { address } from './address.ts';
 import { CHAPTERS, type ChapterPath } from './chapters.ts';
 import { useCommands, type Command } from './commands.ts';
+import { countOf } from '../look/index.ts';
 import { FindOrDo } from './FindOrDo.tsx';
 import { KeysHelp } from './KeysHelp.tsx';
 import { SkipLink } from './SkipLink.tsx';
@@ -245,11 +246,11 @@ function IndexTabs({ project }: { readonly project: string }) {
   const coverage = useCoverage(project).data;
   const percent = coverage === undefined ? null : percentDown(shownRatio(coverage.counts));
   const figure: Record<ChapterPath, string> = {
-    basis: figures === undefined ? '' : `${figures.requirements.toLocaleString()} reqs`,
+    basis: figures === undefined ? '' : countOf(figures.requirements, 'requirement'),
     conditions: figures === undefined ? '' : figures.conditions.toLocaleString(),
-    cases: figures === undefined ? '' : `${figures.cases.toLocaleString()} · ${coverage?.instances.toLocaleString() ?? '…'} inst.`,
+    cases: figures === undefined ? '' : `${figures.cases.toLocaleString()} · ${coverage === undefined ? '…' : countOf(coverage.instances, 'instance')}`,
     shared: figures === undefined ? '' : figures.shared.toLocaleString(),
-    coverage: percent === null ? '' : `${percent} %`,
+    coverage: coverage === undefined ? '' : [percent === null ? '' : `${percent} %`, coverage.unanalysed.length === 0 ? '' : `${coverage.unanalysed.length.toLocaleString()} not analysed`].filter(Boolean).join(' · '),
   };
   return (
     <nav aria-label="Chapters" className="w-[103px] shrink-0 space-y-1.5 pr-3.5 pt-4">

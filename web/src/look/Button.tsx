@@ -22,5 +22,5 @@ export function Button({ look = 'plain', className = '', type = 'button', ...res
 
 /** An action in running text. */
 export function TextButton({ className = '', type = 'button', ...rest }: ButtonHTMLAttributes<HTMLButtonElement>) {
-  return <button type={type} className={`min-h-6 underline decoration-rule2 underline-offset-2 hover:decoration-current disabled:no-underline disabled:opacity-60 ${className}`} {...rest} />;
+  return <button type={type} className={`inline-block min-h-6 text-left underline first-letter:uppercase decoration-rule2 underline-offset-2 hover:decoration-current disabled:no-underline disabled:opacity-60 ${className}`} {...rest} />;
 }

@@ -8,6 +8,8 @@ interface Props {
   readonly onClose: () => void;
   readonly children: ReactNode;
   readonly wide?: boolean;
+  /** What is written in it counts at once: closing it loses nothing. */
+  readonly keepsAtOnce?: boolean;
 }
 
 /** Words to search by are no work that could be lost. */
@@ -15,14 +17,14 @@ const WRITTEN = 'textarea, input:not([type="search"], [type="checkbox"], [type="
 const FIELD = 'textarea:not([readonly]), input:not([type="checkbox"], [type="radio"], [type="file"], [readonly], :disabled), [contenteditable="true"]';
 
 /** A sheet of paper laid over the book. It begins in its first field, asks before what was typed is lost, and gives the focus back. */
-export function Dialog({ title, onClose, children, wide = false }: Props) {
+export function Dialog({ title, onClose, children, wide = false, keepsAtOnce = false }: Props) {
   const sheet = useRef<HTMLDivElement>(null);
   const [typed, setTyped] = useState(false);
   const [asking, setAsking] = useState(false);
   useFirstField(sheet);
   useFocusBack();
   return (
-    <HeadlessDialog open onClose={() => (typed ? setAsking(true) : onClose())} className="relative z-40">
+    <HeadlessDialog open onClose={() => (typed && !keepsAtOnce ? setAsking(true) : onClose())} className="relative z-40">
       <DialogBackdrop className="fixed inset-0 bg-ink/25" />
       <div className="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 sm:p-12">
         <DialogPanel

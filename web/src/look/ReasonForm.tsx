@@ -35,7 +35,7 @@ export function ReasonForm({ label, placeholder, action, onGive, onCancel }: Pro
       <TextButton type="submit" disabled={reason.trim() === ''}>
         {action}
       </TextButton>
-      <TextButton onClick={onCancel}>not now</TextButton>
+      <TextButton onClick={onCancel}>Cancel</TextButton>
     </form>
   );
 }

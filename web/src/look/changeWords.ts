@@ -66,8 +66,15 @@ export function deedWords(change: WordedChange): string {
     case 'settings':
       return `changed ${settingsWords(change.detail)}`;
     case 'undo':
-      return `undid ${change.undid === null ? 'an earlier change' : `“${changeWords({ ...change.undid, undid: null })}”`}${change.toVersion === null ? '' : `, as v${change.toVersion}`}`;
+      return `undid ${undidWords(change)}${change.toVersion === null ? '' : `, as v${change.toVersion}`}`;
   }
+}
+
+/** Of the same artefact its name is not said twice. */
+function undidWords({ undid, artefact, size }: WordedChange): string {
+  if (undid === null) return 'an earlier change';
+  const worded = { ...undid, undid: null };
+  return `“${size === 1 && undid.size === 1 && undid.artefact === artefact ? deedWords(worded) : changeWords(worded)}”`;
 }
 
 const SETTING_WORD: Readonly<Record<string, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items', constants: 'the constants', configurations: 'the configurations', looksOff: 'the hints' };

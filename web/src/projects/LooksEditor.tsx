@@ -7,6 +7,7 @@ interface Props {
 }
 
 const LOOK_WORD: Record<LookRule, readonly [string, string]> = {
+  nothingTold: ['Linked, but nobody could tell', 'a condition that is covered by steps or rows without an expected result of their own'],
   noExpectedResult: ['No expected result', 'a case in which no step says what is expected'],
   severalActions: ['Several actions in a step', 'offers to make a step of each'],
   hiddenExpectation: ['An expectation hidden in an action', '“check that …” among what is done; offers to put it after ⇒'],

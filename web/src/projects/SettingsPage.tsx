@@ -85,7 +85,7 @@ function Settings({ version, stored }: { readonly version: number; readonly stor
         <Section title="Configurations" aside="where it is tested; a constant may have another value in each">
           <ConfigurationsEditor configurations={settings.configurations} canEdit={canEdit} onChange={(configurations) => set({ configurations })} />
         </Section>
-        <Section title="Worth a look" aside={`what is looked for in cases; ${LOOK_RULES.length - settings.looksOff.length} of ${LOOK_RULES.length} are on`}>
+        <Section title="Hints" aside={`what is looked for in cases; ${LOOK_RULES.length - settings.looksOff.length} of ${LOOK_RULES.length} are on`}>
           <LooksEditor off={settings.looksOff} canEdit={canEdit} onChange={(looksOff) => set({ looksOff })} />
         </Section>
         <Section title="Glossary" aside={countOf(settings.glossary.length, 'term')}>

@@ -75,7 +75,7 @@ function NewObservation({ onAdd, onCancel }: { readonly onAdd: (texts: Texts) =>
         <Button type="submit" disabled={texts.seen.trim() === ''}>
           Note it
         </Button>
-        <Button onClick={onCancel}>Not now</Button>
+        <Button onClick={onCancel}>Cancel</Button>
       </div>
     </form>
   );

@@ -71,7 +71,7 @@ function Text({ project, id, artefact, words, question, onClose, onWritten }: Wr
         <Button look="accent" disabled={text === before} onClick={save}>
           Save v{artefact.summary.version + 1} of {id}
         </Button>
-        <Button onClick={onClose}>Not now</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </div>
   );

@@ -71,7 +71,7 @@ function MoveDialog({ id, version, behind, onClose }: MoveProps) {
         <Button look="accent" disabled={chosen.length === 0} onClick={() => void move()}>
           Move {countOf(chosen.length, 'user')}
         </Button>
-        <Button onClick={onClose}>Leave</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
       <p className="mt-2 text-xs text-ink2">They stay pinned, to the newer version. It is one entry of the journal.</p>
     </Dialog>

@@ -31,7 +31,7 @@ export function UsedBy({ id, side }: { readonly id: ArtefactId; readonly side: '
       <p className="flex gap-3">
         {connected.length > MOST_SHOWN && !all && <TextButton onClick={() => setAll(true)}>and {connected.length - MOST_SHOWN} more</TextButton>}
         <Link className="leading-6 underline decoration-rule2" to={`${address.reuse(project)}?of=${id}&only=1`}>
-          drawn
+          Show graph
         </Link>
       </p>
     </>

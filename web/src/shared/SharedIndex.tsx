@@ -35,7 +35,7 @@ export function SharedIndex({ list, current, onNew, heading }: Props) {
     >
       <p className="flex flex-wrap gap-x-4 px-5 py-3 text-sm">
         <Link className="underline decoration-rule2" to={address.reuse(project)}>
-          reuse, drawn
+          Show graph
         </Link>
         <Link className="underline decoration-rule2" to={address.alike(project)}>
           written twice

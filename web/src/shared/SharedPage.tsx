@@ -118,7 +118,7 @@ function Problems({ content, surfaced }: { readonly content: SharedContent; read
   const unused = parameterProblems(content.parameters, used, (p) => surfaced.has(p.name)).flatMap((p) => (p.code === 'parameter_unused' ? [p.name] : []));
   if (unused.length === 0) return null;
   return (
-    <MarginNote title="Worth a look">
+    <MarginNote title="Hints">
       {unused.map((name) => (
         <p key={name}>
           <span className="cad-parameter">{`<${name}>`}</span> is used nowhere in it.

@@ -72,7 +72,7 @@ export function TakeOutDialog({ owner, steps, onClose }: Props) {
         <Button look="accent" disabled={title.trim() === ''} onClick={() => void run()}>
           Take out
         </Button>
-        <Button onClick={onClose}>Leave</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
       <p className="mt-2 text-xs text-ink2">What you typed in {owner.id} is saved along with it.</p>
     </Dialog>

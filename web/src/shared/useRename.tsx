@@ -114,7 +114,7 @@ function RenameDialog({ owner, asked: { from, to, plan }, onEverywhere, onHere, 
           </Button>
         )}
         <Button onClick={onHere}>Only in {owner.id}</Button>
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
       <p className="mt-2 text-xs text-ink2">
         {hindered ? '' : `What you typed in ${owner.id} is saved along with it. `}Only in {owner.id}: what handed it on by its name no longer does, and arguments given to it are marked where they stand.

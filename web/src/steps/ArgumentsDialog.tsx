@@ -19,7 +19,7 @@ export function ArgumentsDialog({ use, used, library, callers, onChange, onClose
   const give = (name: string, value: string): void => onChange({ arguments: [...use.arguments.filter((a) => a.id !== name), ...(value === '' ? [] : [{ id: name, value } satisfies Argument])] });
   const move = (from: Argument, to: string): void => onChange({ arguments: [...use.arguments.filter((a) => a.id !== from.id && a.id !== to), { id: to, value: from.value }] });
   return (
-    <Dialog title={`Values of ${used.id} ${used.content.title}`} onClose={onClose} wide>
+    <Dialog title={`Values of ${used.id} ${used.content.title}`} keepsAtOnce onClose={onClose} wide>
       {use.kind === 'call' && used.kind === 'case' && <Rows rows={use.rows} called={allRows(used.content, library)} running={rowsToRun(used.content, library).length} onChange={(rows) => onChange({ rows })} />}
       {lost.map((argument) => (
         <p key={argument.id} className="mt-2 rounded-[5px] bg-brick-wash px-3 py-1.5 text-sm">
@@ -71,7 +71,7 @@ export function ArgumentsDialog({ use, used, library, callers, onChange, onClose
         ))}
       </datalist>
       <div className="mt-5 flex items-center gap-4">
-        <Button onClick={onClose}>Close</Button>
+        <Button onClick={onClose}>Done</Button>
         <TextButton className="text-sm" onClick={() => onChange({ pinned: use.pinned === null ? used.version : null })}>
           {use.pinned === null ? `pin to v${used.version}` : 'follow the latest version'}
         </TextButton>

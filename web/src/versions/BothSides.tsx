@@ -44,7 +44,7 @@ export function BothSides({ id, theirs, onSettle }: Props) {
             >
               Take these together
             </Button>
-            <Button onClick={() => setOpen(false)}>Later</Button>
+            <Button onClick={() => setOpen(false)}>Cancel</Button>
           </div>
         </Dialog>
       )}

@@ -66,7 +66,7 @@ export function SaveBar({ id, state, author, at, editing }: Props) {
         >
           <input autoFocus aria-label="Note on this version" placeholder="What changed, and why" maxLength={2000} value={note} onChange={(e) => setNote(e.target.value)} className="field-boxed min-w-0 flex-1" />
           <Button type="submit">Save</Button>
-          <Button onClick={() => setNoting(false)}>Not now</Button>
+          <Button onClick={() => setNoting(false)}>Cancel</Button>
         </form>
       )}
       {editing.theirs !== null && <BothSides id={id} theirs={editing.theirs} onSettle={editing.settle} />}

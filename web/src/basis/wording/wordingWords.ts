@@ -7,7 +7,7 @@ export const RULE_WORD: Record<WordingRule, string> = {
   openList: 'open list',
   hiddenAlternative: 'hidden alternative',
   severalDemands: 'several demands',
-  passiveWithoutActor: 'nobody does it',
+  passiveWithoutActor: 'no actor named',
   numberWithoutUnit: 'number without unit',
   placeholder: 'placeholder',
   unknownTerm: 'not in the glossary',

@@ -93,7 +93,7 @@ function ValueLine({ factor, value, isBase, offersBase, canEdit, onChange, onNex
         </button>
       )}
       {open && (
-        <Dialog title={`${factor.name}: ${value.value}`} onClose={() => setOpen(false)}>
+        <Dialog title={`${factor.name}: ${value.value}`} keepsAtOnce onClose={() => setOpen(false)}>
           <div className="space-y-3 text-sm">
             <label className="flex items-center gap-2">
               <input type="checkbox" checked={!value.valid} onChange={(e) => onChange(withValue(factor.id, value.id, { valid: !e.target.checked }))} /> It is an invalid value, to be shown alone among valid ones

@@ -54,7 +54,7 @@ export function ChecklistDialog({ requirement, version, onClose }: Props) {
         <Button look="accent" disabled={entries.length === 0} onClick={() => void make()}>
           Make {countOf(entries.length, 'condition')}
         </Button>
-        <Button onClick={onClose}>Not now</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </Dialog>
   );

@@ -50,7 +50,7 @@ export function MergeConditions({ chosen, design, onClose, onDone }: Props) {
         <Button look="accent" onClick={() => void run()}>
           Merge into {kept.id}
         </Button>
-        <Button onClick={onClose}>Not now</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </Dialog>
   );

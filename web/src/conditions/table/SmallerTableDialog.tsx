@@ -49,7 +49,7 @@ export function SmallerTableDialog({ model, onClose, onTake }: Props) {
             Take it
           </Button>
         )}
-        <Button onClick={onClose}>{smaller.kind === 'smaller' ? 'Leave the table as it is' : 'Close'}</Button>
+        <Button onClick={onClose}>{smaller.kind === 'smaller' ? 'Cancel' : 'Done'}</Button>
       </div>
     </Dialog>
   );

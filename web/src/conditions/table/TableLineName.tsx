@@ -49,7 +49,7 @@ export function TableLineName({ model, row, canEdit, onChange }: Props) {
 
 function ValuesDialog({ condition, canEdit, onChange, onClose }: { readonly condition: TableCondition; readonly canEdit: boolean; readonly onChange: (part: Partial<TableCondition>) => void; readonly onClose: () => void }) {
   return (
-    <Dialog title={`Values of ${condition.name}`} onClose={onClose}>
+    <Dialog title={`Values of ${condition.name}`} keepsAtOnce onClose={onClose}>
       <NamedValues values={condition.values} most={MOST_TABLE_VALUES} canEdit={canEdit} onChange={(values) => onChange({ values })} />
       <Button className="mt-5" onClick={onClose}>
         Done

@@ -1,4 +1,5 @@
 import { isPlainStep, type CaseContent, type PlainStep, type Row, type Step } from '@caderno/core/cases';
+import { LIMITS } from '@caderno/contract';
 import { coverageItems } from '@caderno/core/conditions';
 import type { GapFilling, SeenCondition } from '@caderno/core/coverage';
 import { X } from 'lucide-react';
@@ -24,7 +25,7 @@ export function CaseDrafts({ condition, filling, drafts, onChange }: Props) {
       {drafts.slice(0, MOST_OPEN).map((draft, i) => (
         <section key={i} aria-label={`Case ${i + 1}`} className="border-t border-rule2 pt-2">
           <div className="flex items-center gap-2">
-            <input aria-label="Title of the case" value={draft.title} maxLength={300} onChange={(e) => set(i, { ...draft, title: e.target.value })} className="h-8 min-w-0 flex-1 bg-transparent font-serif text-base font-semibold outline-none focus:bg-blue-wash" />
+            <GrowingText most={LIMITS.title} label="Title of the case" value={draft.title} onChange={(title) => set(i, { ...draft, title })} className="flex-1 font-serif text-base font-semibold" />
             {drafts.length > 1 && <Remove word="Leave this case out" onClick={() => onChange(drafts.filter((_, at) => at !== i))} />}
           </div>
           {draft.preconditions !== '' && <p className="text-xs text-ink2">Before: {draft.preconditions}</p>}
@@ -48,6 +49,21 @@ export function CaseDrafts({ condition, filling, drafts, onChange }: Props) {
   );
 }
 
+/** A line that shows all of its text, in as many lines as it takes. */
+function GrowingText({ label, value, placeholder, onChange, most = LIMITS.line, className = '' }: { readonly most?: number; readonly label: string; readonly value: string; readonly placeholder?: string; readonly onChange: (text: string) => void; readonly className?: string }) {
+  return (
+    <textarea
+      aria-label={label}
+      rows={1}
+      value={value}
+      maxLength={most}
+      placeholder={placeholder}
+      onChange={(e) => onChange(e.target.value.replaceAll('\n', ' '))}
+      className={`block min-w-0 resize-none bg-transparent py-1 leading-5 outline-none [field-sizing:content] focus:bg-blue-wash ${className}`}
+    />
+  );
+}
+
 function Remove({ word, onClick }: { readonly word: string; readonly onClick: () => void }) {
   return (
     <button type="button" aria-label={word} title={word} onClick={onClick} className="grid size-6 shrink-0 place-items-center rounded text-ink2 hover:bg-page2">
@@ -61,13 +77,13 @@ function DraftSteps({ steps, onChange }: { readonly steps: readonly Step[]; read
   return (
     <ol className="text-sm">
       {steps.filter(isPlainStep).map((step, i) => (
-        <li key={step.id} className="grid grid-cols-[22px_1fr_16px_1fr] items-center border-b border-rule">
+        <li key={step.id} className="grid grid-cols-[22px_1fr_16px_1fr] items-baseline border-b border-rule">
           <span className="font-mono text-xs text-ink2">{i + 1}</span>
-          <input aria-label={`Action of step ${i + 1}`} value={step.action} placeholder="What is done" onChange={(e) => set(step.id, { action: e.target.value })} className="h-7 min-w-0 bg-transparent outline-none focus:bg-blue-wash" />
+          <GrowingText label={`Action of step ${i + 1}`} value={step.action} placeholder="What is done" onChange={(action) => set(step.id, { action })} />
           <span className="font-bold text-pine" aria-hidden="true">
             ⇒
           </span>
-          <input aria-label={`Expected result of step ${i + 1}`} value={step.expected} placeholder="What is expected then" onChange={(e) => set(step.id, { expected: e.target.value })} className="h-7 min-w-0 bg-transparent text-pine outline-none focus:bg-blue-wash" />
+          <GrowingText label={`Expected result of step ${i + 1}`} value={step.expected} placeholder="What is expected then" onChange={(expected) => set(step.id, { expected })} className="text-pine" />
         </li>
       ))}
     </ol>
@@ -94,11 +110,11 @@ function DraftRows({ draft, onChange }: { readonly draft: CaseContent; readonly 
           {draft.rows.slice(0, MOST_ROWS).map((row) => (
             <tr key={row.id} className="border-b border-rule">
               <td>
-                <input aria-label="Name of the row" value={row.name} onChange={(e) => set(row.id, { name: e.target.value })} className="h-7 w-44 bg-transparent outline-none focus:bg-blue-wash" />
+                <GrowingText most={200} label="Name of the row" value={row.name} onChange={(name) => set(row.id, { name })} className="w-44" />
               </td>
               {draft.parameters.map((p) => (
                 <td key={p.id} className="px-1">
-                  <input aria-label={`${p.name} in ${row.name}`} value={row.cells[p.id] ?? ''} onChange={(e) => set(row.id, { cells: { ...row.cells, [p.id]: e.target.value } })} className="h-7 w-full min-w-20 bg-transparent font-mono text-xs outline-none focus:bg-blue-wash" />
+                  <GrowingText label={`${p.name} in ${row.name}`} value={row.cells[p.id] ?? ''} onChange={(text) => set(row.id, { cells: { ...row.cells, [p.id]: text } })} className="w-full min-w-24 font-mono text-xs" />
                 </td>
               ))}
               <td>

@@ -1,13 +1,14 @@
 import type { CaseId } from '@caderno/core/artefacts';
 import { EMPTY_CASE, newCover, type CaseContent } from '@caderno/core/cases';
 import type { ConditionContent, ItemKey } from '@caderno/core/conditions';
-import { addProposedRows, coverOf, pathSteps, withCover, writtenCases, type Filling, type GapFilling, type ProposedRow, type SeenCondition } from '@caderno/core/coverage';
+import { addProposedRows, coverOf, pathSteps, untoldRows, withCover, writtenCases, type Filling, type GapFilling, type ProposedRow, type SeenCondition } from '@caderno/core/coverage';
 import { LIMITS, caseIdSchema } from '@caderno/contract';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure, useSettings, useSummaries } from '../../api/index.ts';
-import { useCreate, useWrite } from '../../artefacts/index.ts';
+import { PickArtefact, useCreate, useWrite } from '../../artefacts/index.ts';
+import { untoldWords } from '../../coverage/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
 import { Button, Choose, Dialog, TextButton, countOf } from '../../look/index.ts';
 import { newPartId } from '../newPartId.ts';
@@ -62,6 +63,8 @@ interface ForProps {
 }
 
 const NEW_CASES = 'new';
+/** Cases that cover the condition already and are offered by themselves; any other is found by its words. */
+const MOST_OFFERED = 20;
 
 function ForCondition({ toWrite: { condition, items }, how, place, only, onHow, onReady, onClose }: ForProps) {
   const { project } = useFrame();
@@ -79,6 +82,10 @@ function ForCondition({ toWrite: { condition, items }, how, place, only, onHow, 
   const covering = cases.filter((c) => c.covers.includes(condition.id));
   // Rows belong to the case that has rows for the condition already; a path is a case of its own.
   const target = chosen ?? (only && how === 'fewest' && (filling?.rows.length ?? 0) > 0 ? (covering[0]?.id ?? NEW_CASES) : NEW_CASES);
+  const targets = [
+    { value: NEW_CASES, name: drafts.length > 1 ? 'new cases' : 'a new case' },
+    ...cases.filter((c) => c.id === target || covering.slice(0, MOST_OFFERED).includes(c)).map((c) => ({ value: c.id as string, name: `${c.id} ${c.title}${c.covers.includes(condition.id) ? ` (covers ${condition.id})` : ''}` })),
+  ];
   const existing = caseIdSchema.safeParse(target);
   const add = useAddToCase(condition, onClose);
   return (
@@ -87,22 +94,16 @@ function ForCondition({ toWrite: { condition, items }, how, place, only, onHow, 
         <span className="text-ink2">{countOf(items.length, 'item')} to show,</span>
         <Choose label="How many" value={how} options={HOW} onChange={onHow} />
         {only && filling !== null && filling.rows.length + filling.paths.length > 0 && (
-          <label className="ml-auto flex items-center gap-2">
-            into
-            <select aria-label="Case" className="field-boxed max-w-80" value={target} onChange={(e) => setTarget(e.target.value)}>
-              <option value={NEW_CASES}>{drafts.length > 1 ? 'new cases' : 'a new case'}</option>
-              {[...covering, ...cases.filter((c) => !c.covers.includes(condition.id))].map((c) => (
-                <option key={c.id} value={c.id}>
-                  {c.id} {c.title}
-                  {c.covers.includes(condition.id) ? ` (covers ${condition.id})` : ''}
-                </option>
-              ))}
-            </select>
-          </label>
+          <span className="flex flex-wrap items-center gap-2">
+            <span className="text-ink2">into</span>
+            <Choose label="Case" value={target} options={targets} onChange={setTarget} />
+            <PickArtefact label="Another case to add to" placeholder="Another case: id or words" offered={cases} onPick={setTarget} className="!min-h-[26px] !py-0.5 !text-xs" />
+          </span>
         )}
       </div>
       <Search state={state} content={content} />
       {filling === null ? <p className="mt-4 text-ink2">Looking for what would show them …</p> : <CaseDrafts condition={condition} filling={filling} drafts={drafts} onChange={setEdited} />}
+      {!existing.success && <StillMissing condition={condition} drafts={drafts} />}
       <div className="mt-5 flex gap-2">
         {existing.success && filling !== null ? (
           <Button look="accent" disabled={drafts.length === 0} onClick={() => void add(existing.data, filling, drafts)}>
@@ -116,9 +117,25 @@ function ForCondition({ toWrite: { condition, items }, how, place, only, onHow, 
           </Button>
         )}
         {only && <EmptyCase condition={condition} module={module} />}
-        <Button onClick={onClose}>Not now</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </Dialog>
+  );
+}
+
+/** What the author has to say before what is written shows anything. */
+function StillMissing({ condition, drafts }: { readonly condition: SeenCondition; readonly drafts: readonly CaseContent[] }) {
+  const untold = drafts.flatMap((draft) => {
+    const cover = draft.covers.find((c) => c.id === condition.id);
+    return cover === undefined ? [] : untoldRows(draft, draft.rows, cover, condition.content);
+  });
+  const [first] = untold;
+  if (first === undefined) return null;
+  const rows = untold.filter((u) => u.row !== null).length;
+  return (
+    <p role="status" className="mt-3 rounded-[5px] bg-ochre-wash px-3 py-1.5 text-sm text-ochre-ink">
+      Still missing in {rows > 0 ? countOf(rows, 'row') : countOf(untold.length, 'case')}: {untoldWords(first.why)} Until then {untold.length === 1 ? 'it is' : 'they are'} linked, not shown.
+    </p>
   );
 }
 
@@ -195,7 +212,7 @@ function AllWritten({ cases, toWrite, onClose }: { readonly cases: readonly Case
       </ul>
       <div className="mt-5 flex gap-2">
         <WriteButton drafts={cases} detail={`Cases for ${countOf(toWrite.length, 'condition')}`} onClose={onClose} />
-        <Button onClick={onClose}>Not now</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </Dialog>
   );
