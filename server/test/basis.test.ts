@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
@@ -26,11 +27,21 @@ afterAll(async () => {
 const create = async (made: Parameters<typeof save>[3]) => (await call('createArtefact', { body: made })).data.summary.id;
 const read = async (id: string) => (await call('readArtefact', { params: { id: id as 'R-1' } })).data;
 const undo = (change: string) => call('undoChange', { params: { change }, body: {} });
+const HARD_TEXTS = [
+  '# A heading of its own\n\nand text\n\n## Another\n',
+  'Underlined\n===\n\nand\nagain\n---\n',
+  '  spaces around it  \n\n',
+  '```\n# no heading\n```\n\n\\# escaped\n\n---\n\n- one\n- two',
+  '<!-- a comment -->\n\n| a | b |\n| --- | --- |\n| 1 | 2 |',
+  '**bold** and `code` and [a link](https://fonte.example/x)',
+  'tab\tand “quotes”, "more", ; , and =formula',
+  'Coverage: 12 %\n\n- K-1 not a figure',
+];
 const NO_READING = { encoding: null, separator: null, sheet: null };
 
 /** Uploads a file, whose draft is answered, and previews it with the mapping that is offered. */
-async function bring(name: string, text: string, as = call) {
-  const response = await server.fetch(`/api/v1/projects/p/imports?name=${encodeURIComponent(name)}`, { method: 'POST', headers: { cookie: `caderno_session=${project.lead}`, 'content-type': 'application/octet-stream' }, body: text });
+async function bring(name: string, text: string | Uint8Array, as = call) {
+  const response = await server.fetch(`/api/v1/projects/p/imports?name=${encodeURIComponent(name)}`, { method: 'POST', headers: { cookie: `caderno_session=${project.lead}`, 'content-type': 'application/octet-stream' }, body: typeof text === 'string' ? text : Buffer.from(text) });
   const draft = (await response.json()) as ImportDraft;
   const preview = await as('previewImport', { params: { import: draft.id }, body: { mapping: draft.mapping, reading: NO_READING } });
   return { draft, preview: preview.data as ImportPreview };
@@ -92,15 +103,29 @@ describe('imports', () => {
     expect((await call('readProject', {})).data.figures).toEqual(before);
   });
 
-  test('what is exported reads back unchanged in every format that says so', async () => {
-    for (const format of ['csv', 'xlsx'] as const) {
-      const response = await server.fetch(`/api/v1/projects/p/basis/export?format=${format}&figures=yes`, { headers: { cookie: `caderno_session=${project.reader}` } });
-      const sent = await server.fetch(`/api/v1/projects/p/imports?name=all.${format}`, { method: 'POST', headers: { cookie: `caderno_session=${project.lead}` }, body: await response.arrayBuffer() });
-      const draft = (await sent.json()) as ImportDraft;
-      const preview = await call('previewImport', { params: { import: draft.id }, body: { mapping: draft.mapping, reading: NO_READING } });
-      expect([format, preview.data.counts.added, preview.data.counts.changed, preview.data.counts.same > 3]).toEqual([format, 0, 0, true]);
+  test('what is exported reads back unchanged in every format, with and without figures: nested, merged, rated, imported, and with texts that look like something else', async () => {
+    const specification = await readFile(new URL('../../demo/fonte-clara/tariff-order.reqif', import.meta.url));
+    await run((await bring('order.reqif', specification)).draft);
+    await run((await bring('notes.md', '# Notes\n\nintro\n\n## Part one\n\ntext\n\n### Deeper\n\nmore\n')).draft);
+    await run((await bring('rated.csv', 'id,title,text,parent,kind,likelihood,impact,owner\nQ-1,Chapter,.,,heading,,,\nQ-2,"A, quoted ""title""","line one\nline two",Q-1,rule,2,3,Rui\n')).draft);
+    let parent: `R-${number}` | null = null;
+    for (const [i, text] of HARD_TEXTS.entries()) {
+      const content = requirement({ title: `Level ${i} # {#x} <b>`, text, type: i % 2 === 0 ? 'rule' : 'heading', rating: i === 3 ? { likelihood: 1, impact: 2 } : null });
+      parent = (await create({ ...content, parent } as typeof content)) as `R-${number}`;
     }
-  });
+    const [kept, merged] = [await create(requirement({ title: 'Kept', text: 'of both' })), await create(requirement({ title: 'Merged', text: 'and more' }))];
+    const merge = await call('mergeRequirements', { params: { id: kept as 'R-1' }, body: { absorbed: [merged as 'R-1'], title: 'Kept', text: 'of both and more' } });
+    expect(merge.status).toBeLessThan(300);
+    for (const figures of ['yes', 'no']) {
+      for (const format of ['csv', 'xlsx', 'md', 'reqif']) {
+        const response = await server.fetch(`/api/v1/projects/p/basis/export?format=${format}&figures=${figures}`, { headers: { cookie: `caderno_session=${project.reader}` } });
+        const { preview } = await bring(`p-basis (1).${format}`, new Uint8Array(await response.arrayBuffer()));
+        const { added, changed, conflicts, errors } = preview.counts;
+        expect([format, figures, added, changed, conflicts, errors, preview.changed.map((c) => [c.id, c.fields, c.moves, c.relations])]).toEqual([format, figures, 0, 0, 0, 0, []]);
+        expect(preview.counts.same).toBeGreaterThan(15);
+      }
+    }
+  }, 60_000);
 });
 
 describe('settings', () => {

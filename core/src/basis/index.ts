@@ -53,7 +53,7 @@ export { dismissalOf, type Dismissal } from './wording/dismissal.ts';
 export { Glossary, type Term, type TermPlace } from './wording/terms.ts';
 export { BasisWording, LONGEST_WORDING, type WordingText } from './wording/wordingMarks.ts';
 export {
-  orderOutline,
+  orderOutline, withoutHidden,
   makesCircle,
   moveTowards,
   movedPlaces,

@@ -47,6 +47,18 @@ export function orderOutline<P extends OutlinePlace>(places: readonly P[]): Outl
   return entries;
 }
 
+/** The places without those hidden; what stood below one stands below what is above it, at its place. */
+export function withoutHidden<P extends OutlinePlace>(places: readonly P[], hidden: ReadonlySet<RequirementId>): P[] {
+  const parents = new Map(places.map((p) => [p.id, p.parent]));
+  const seen = (id: RequirementId | null): RequirementId | null => {
+    let at = id;
+    while (at !== null && hidden.has(at)) at = parents.get(at) ?? null;
+    return at;
+  };
+  const kept = orderOutline(places).flatMap(({ place }) => (hidden.has(place.id) ? [] : [{ ...place, parent: seen(place.parent) }]));
+  return kept.map((place, position) => ({ ...place, position }));
+}
+
 /** Whether a move would put a requirement under itself. */
 export function makesCircle(places: readonly OutlinePlace[], moved: RequirementId, parent: RequirementId | null): boolean {
   const parents = new Map(places.map((p) => [p.id, p.parent]));

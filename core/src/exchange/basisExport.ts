@@ -46,10 +46,11 @@ function designCells({ design }: ExportedRequirement): string[] {
 }
 
 /** The basis as sections of a Markdown document. */
-export function exportSections(requirements: readonly ExportedRequirement[]): MarkdownSection[] {
-  return requirements.map(({ id, depth, content, design }) => ({
+export function exportSections(project: string, requirements: readonly ExportedRequirement[]): MarkdownSection[] {
+  return requirements.map(({ id, version, parent, depth, content, design }) => ({
     depth,
-    id: content.origin?.id ?? id,
+    id: content.origin !== null && /^[^\s{}]{1,200}$/.test(content.origin.id) ? content.origin.id : id,
+    own: { project, id, version, parent },
     title: content.title,
     facts: design === null ? [] : sectionFacts(design),
     text: content.text,
@@ -59,5 +60,5 @@ export function exportSections(requirements: readonly ExportedRequirement[]): Ma
 function sectionFacts({ conditions, counts }: NonNullable<ExportedRequirement['design']>): string[] {
   const percent = percentDown(shownRatio(counts));
   const figures = STANDINGS.filter((s) => counts[s] > 0).map((s) => `${counts[s]} ${STANDING_COLUMN[s]}`);
-  return [percent === null ? 'Unanalysed' : `Coverage: ${percent} % (${figures.join(', ')})`, ...conditions.map((c) => `${c.id} ${c.title}`)];
+  return [percent === null ? 'Not analysed yet' : `Coverage: ${percent} % (${figures.join(', ')})`, ...conditions.map((c) => `${c.id} ${c.title}`)];
 }

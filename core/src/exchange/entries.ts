@@ -105,15 +105,20 @@ class RecordReader {
     return columns.map(({ index }) => record.cells[index] ?? '').find((cell) => cell.trim() !== '') ?? '';
   }
 
+  /** Whether this kind of record has a column for it at all. */
+  #speaksOf(record: SourceRecord, target: Target): boolean {
+    return (this.#columns.get(target) ?? []).some(({ index }) => record.cells[index] !== null);
+  }
+
   #fields(record: SourceRecord): Partial<Record<FieldName, string>> {
     const fields: Partial<Record<FieldName, string>> = {};
-    for (const field of ['text', 'module', 'source', 'link'] as const) if (this.#columns.has(field)) fields[field] = field === 'text' ? this.#cell(record, field).replaceAll(/\r\n?/g, '\n') : this.#cell(record, field);
+    for (const field of ['text', 'module', 'source', 'link'] as const) if (this.#speaksOf(record, field)) fields[field] = field === 'text' ? this.#cell(record, field).replaceAll(/\r\n?/g, '\n') : this.#cell(record, field);
     this.#title(record, fields);
     this.#closed(record, fields, 'type', (text) => readType(text) !== null);
     this.#closed(record, fields, 'risk', (text) => readRisk(text) !== null);
     this.#closed(record, fields, 'priority', (text) => readPriority(text) !== null);
     for (const field of ['likelihood', 'impact'] as const) this.#closed(record, fields, field, (text) => /^[1-6]$/.test(text.trim()));
-    for (const { name, index } of this.#columns.get('attribute') ?? []) fields[attributeField(name)] = record.cells[index] ?? '';
+    for (const { name, index } of this.#columns.get('attribute') ?? []) if (record.cells[index] !== null) fields[attributeField(name)] = record.cells[index] ?? '';
     this.#check(record, fields);
     return fields;
   }
@@ -122,6 +127,7 @@ class RecordReader {
     const title = this.#cell(record, 'title').replaceAll(/\s*[\r\n]+\s*/g, ' ');
     const place = at(record.line, this.#columns.get('title')?.[0]?.name ?? null);
     if (title.trim() !== '') fields.title = title;
+    else if (!this.#speaksOf(record, 'title') && this.#cell(record, 'ownId') !== '') return;
     else if ((fields.text ?? '').trim() === '') this.#refuse({ code: 'title_missing' }, record.line, place.column);
     else {
       fields.title = firstWords(fields.text ?? '');
@@ -131,7 +137,8 @@ class RecordReader {
 
   /** A value of a closed set; what is not understood is named and left as it is in the project. */
   #closed(record: SourceRecord, fields: Partial<Record<FieldName, string>>, field: 'type' | 'risk' | 'priority' | 'likelihood' | 'impact', knows: (text: string) => boolean): void {
-    const column = this.#columns.get(field)?.[0];
+    const columns = (this.#columns.get(field) ?? []).filter(({ index }) => record.cells[index] !== null);
+    const column = columns.find(({ index }) => (record.cells[index] ?? '').trim() !== '') ?? columns[0];
     if (column === undefined) return;
     const text = (record.cells[column.index] ?? '').trim();
     if (text === '') {

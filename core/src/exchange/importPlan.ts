@@ -20,6 +20,8 @@ export interface ExistingRequirement {
   readonly content: RequirementContent;
   /** Key of the requirement above it within the source; its own id when that has none there; null at the top. */
   readonly parent: string | null;
+  /** The nearest above it that is not withdrawn: withdrawn ones are not written out. */
+  readonly visibleParent: RequirementId | null;
   /** Null: never imported from this source, nor written out with a version. */
   readonly base: ImportBase | null;
   readonly withdrawn: boolean;
@@ -66,22 +68,30 @@ export interface ImportPlan {
 /** The id under which choices between the project's and the file's value are named. */
 export const conflictKey = (id: RequirementId, field: FieldName): string => `${id} ${field}`;
 
-/** What an import of these entries would do. Entries find their requirement by its own id, or by source and id. */
-export function planImport(source: string, entries: readonly Entry[], existing: readonly ExistingRequirement[]): ImportPlan {
+/** A value as a format would bring it back that was written out: not every format keeps every sign of it. */
+export type AsBroughtBack = (field: FieldName, text: string) => string;
+
+const unchanged: AsBroughtBack = (_, text) => text;
+
+/** What an import of these entries would do. Entries find their requirement by its own id, or by source and id; what only the writing out and reading in changed is no change. */
+export function planImport(source: string, entries: readonly Entry[], existing: readonly ExistingRequirement[], broughtBack: AsBroughtBack = unchanged): ImportPlan {
   const byId = new Map(existing.map((e) => [e.id, e]));
   const byKey = new Map(existing.flatMap((e) => (e.content.origin?.source === source ? [[e.content.origin.id, e] as const] : [])));
   const added: PlannedAdd[] = [];
   const changed: PlannedChange[] = [];
   const same: { entry: Entry; id: RequirementId }[] = [];
   const met = new Set<RequirementId>();
+  const findOf = (entry: Entry): ExistingRequirement | undefined => (entry.ownId === null ? undefined : byId.get(entry.ownId)) ?? byKey.get(entry.key);
+  const idOfKey = new Map(entries.map((entry) => [entry.key, findOf(entry)?.id ?? null]));
+  const idOf = (key: string): RequirementId | null => idOfKey.get(key) ?? byId.get(key as RequirementId)?.id ?? null;
   for (const entry of entries) {
-    const found = (entry.ownId === null ? undefined : byId.get(entry.ownId)) ?? byKey.get(entry.key);
+    const found = findOf(entry);
     if (found === undefined || met.has(found.id)) {
       added.push({ entry });
       continue;
     }
     met.add(found.id);
-    const change = plannedChange(entry, found);
+    const change = plannedChange(entry, found, broughtBack, idOf);
     if (change.fields.length + change.conflicts.length > 0 || change.moves || change.relations) changed.push(change);
     else same.push({ entry, id: found.id });
   }
@@ -89,7 +99,9 @@ export function planImport(source: string, entries: readonly Entry[], existing: 
   return { added, changed, same, gone };
 }
 
-function plannedChange(entry: Entry, { id, content, parent, base }: ExistingRequirement): PlannedChange {
+function plannedChange(entry: Entry, existing: ExistingRequirement, broughtBack: AsBroughtBack, idOf: ResolveKey): PlannedChange {
+  const { id, content, base } = existing;
+  const isSame = (field: FieldName, a: string, b: string | undefined): boolean => a === b || (entry.ownId !== null && b !== undefined && broughtBack(field, a) === broughtBack(field, b));
   const fields: FieldChange[] = [];
   const conflicts: FieldConflict[] = [];
   const written = withFields(content, entry.fields);
@@ -98,18 +110,25 @@ function plannedChange(entry: Entry, { id, content, parent, base }: ExistingRequ
     // As the project would write it, so that another spelling of one value is no change.
     const theirs = fieldText(written, field);
     const was = base?.fields[field];
-    if (theirs === mine || theirs === was) continue;
+    if (isSame(field, theirs, mine) || isSame(field, theirs, was)) continue;
     if (was === undefined || was === mine) fields.push({ field, from: mine, to: theirs });
     else conflicts.push({ field, base: was, mine, theirs });
   }
-  const moves = entry.parent !== undefined && entry.parent !== parent && (base === null || base.parent !== entry.parent);
-  return { entry, id, title: content.title, fields, conflicts, moves, relations: relationsChange(entry, content, base) };
+  return { entry, id, title: content.title, fields, conflicts, moves: isMoved(entry, existing, idOf), relations: relationsChange(entry, content, base, idOf) };
 }
 
-function relationsChange(entry: Entry, content: RequirementContent, base: ImportBase | null): boolean {
-  const brought = entry.relations.map((r) => r.id);
-  const gone = (base?.relations ?? []).filter((id) => !brought.includes(id) && content.relations.some((r) => r.id === id));
-  return gone.length > 0 || brought.some((id) => !content.relations.some((r) => r.id === id));
+/** A file of ours names parents by what they are here; any other by the ids of its source. */
+function isMoved({ ownId, parent: wanted }: Entry, { parent, visibleParent, base }: ExistingRequirement, idOf: ResolveKey): boolean {
+  if (wanted === undefined) return false;
+  if (ownId !== null) return wanted === null ? visibleParent !== null : idOf(wanted) !== visibleParent;
+  return wanted !== parent && (base === null || base.parent !== wanted);
+}
+
+/** In a file of ours a relation may have got another id, and those to withdrawn requirements are not there. */
+function relationsChange({ ownId, relations }: Entry, content: RequirementContent, base: ImportBase | null, idOf: ResolveKey): boolean {
+  const brought = relations.map((r) => r.id);
+  const gone = ownId !== null ? [] : (base?.relations ?? []).filter((id) => !brought.includes(id) && content.relations.some((r) => r.id === id));
+  return gone.length > 0 || relations.some(({ id, kind, to }) => !content.relations.some((r) => r.id === id || (ownId !== null && r.kind === kind && r.to === idOf(to))));
 }
 
 /** Conflicts nobody has chosen between. */

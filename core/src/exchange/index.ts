@@ -7,7 +7,8 @@ export { writeMarkdown } from './markdown.ts';
 export type { ReqifObject, ReqifTypes } from './reqifTypes.ts';
 export { FILE_FORMATS, GUESS_ALL, type FileFormat, type ReadingOptions, type SourceDocument, type SourceRecord } from './sourceDocument.ts';
 export { readFile } from './readFile.ts';
-export { TARGETS, guessMapping, sourceNameOf, type Mapping, type Target } from './mapping.ts';
+export { broughtBackBy } from './broughtBack.ts';
+export { TARGETS, guessMapping, isOwnDocument, sourceNameOf, type Mapping, type Target } from './mapping.ts';
 export { FIELDS, attributeField, attributeName, fieldText, type FieldName, type FieldValues } from './field.ts';
 export { entriesOf, type Entries, type Entry, type FieldLimits } from './entries.ts';
 export {

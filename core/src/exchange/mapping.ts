@@ -35,17 +35,31 @@ const REPEATABLE: ReadonlySet<Target> = new Set<Target>(['title', 'attribute', '
 export const DERIVED_COLUMNS = ['imported as', 'state', 'conditions', 'coverage items', 'shown', 'linked', 'gap', 'waiting', 'suspect', 'left out', 'coverage %'] as const;
 
 export const ownIdColumn = (project: string): string => `${project} id`;
+export const ownVersionColumn = (project: string): string => `${project} version`;
+
+/** Whether the project itself wrote the document. */
+export function isOwnDocument({ columns }: Pick<SourceDocument, 'columns'>, project: string): boolean {
+  return columns.some((name) => name.toLowerCase() === ownIdColumn(project).toLowerCase());
+}
 
 /** The mapping a person would probably make; what was remembered of the source comes first. */
 export function guessMapping(document: SourceDocument, project: string, source: string, remembered: Mapping | null): Mapping {
   const columns: Record<string, Target> = {};
   const taken = new Set<Target>();
+  const isOwn = document.format === 'reqif' && isOwnDocument(document, project);
   for (const name of document.columns) {
-    const target = remembered?.columns[name] ?? guess(name, project, document.format);
-    columns[name] = taken.has(target) && !REPEATABLE.has(target) ? 'attribute' : target;
+    const target = isMarkOfAnother(name, document, project) ? 'leave' : (remembered?.columns[name] ?? guess(name, project, document.format));
+    // In a document of ours records of several kinds say the same thing in columns of their own.
+    columns[name] = taken.has(target) && !REPEATABLE.has(target) && !isOwn ? 'attribute' : target;
     taken.add(columns[name]);
   }
   return { source: remembered?.source ?? source, columns };
+}
+
+/** `billing id` beside `billing version`, as another project marks what it writes. */
+function isMarkOfAnother(name: string, { columns }: SourceDocument, project: string): boolean {
+  const [, other = ''] = /^(\S+) (?:id|version)$/.exec(name) ?? [];
+  return other !== '' && other !== project && columns.includes(ownIdColumn(other)) && columns.includes(ownVersionColumn(other));
 }
 
 function guess(name: string, project: string, format: SourceDocument['format']): Target {
@@ -53,7 +67,7 @@ function guess(name: string, project: string, format: SourceDocument['format']):
   if (lower === ownIdColumn(project).toLowerCase()) return 'ownId';
   if (name === REQIF_OBJECT_COLUMN) return 'facts';
   if (name === REQIF_TYPE_COLUMN || DERIVED_COLUMNS.some((c) => c === lower)) return 'leave';
-  if (lower === 'version') return 'version';
+  if (lower === 'version' || lower === ownVersionColumn(project).toLowerCase()) return 'version';
   const target = GUESSES.find(([pattern]) => pattern.test(name.trim()))?.[1] ?? 'attribute';
   // ReqIF has ids and an outline of its own.
   return (format === 'reqif' || format === 'reqifz') && (target === 'id' || target === 'parent' || target === 'level') ? 'attribute' : target;

@@ -42,6 +42,7 @@ function reqifDocument(format: 'reqif' | 'reqifz', bytes: Uint8Array, options: R
   const relations = relationsOf(content, types, found);
   const byId = new Map(objects.map((object) => [idOf(object), object]));
   const reader = new ValueReader(types, found);
+  const ofType = new Map(types.specTypes.map((t) => [t.id, new Set(t.attributes.map((a) => a.name))]));
   const ordered = [...places.keys()].flatMap((id) => byId.get(id) ?? []);
   const unplaced = objects.filter((object) => !places.has(idOf(object)));
   for (const object of unplaced) found.push(warning({ code: 'object_not_placed', id: idOf(object) }, at(object.line)));
@@ -54,7 +55,7 @@ function reqifDocument(format: 'reqif' | 'reqifz', bytes: Uint8Array, options: R
     const values = reader.valuesOf(object);
     return {
       line: object.line,
-      cells: [...attributes.map((name) => values.get(name) ?? ''), types.specTypes.find((t) => t.id === facts.type)?.name ?? '', JSON.stringify(facts)],
+      cells: [...attributes.map((name) => values.get(name) ?? (ofType.get(facts.type)?.has(name) === true ? '' : null)), types.specTypes.find((t) => t.id === facts.type)?.name ?? '', JSON.stringify(facts)],
       place: { id, parent: place?.parent ?? null },
       relations: relations.get(id) ?? [],
     };

@@ -1,7 +1,7 @@
 import { percentDown, shownRatio } from '../coverage/index.ts';
 import type { ExportedRequirement } from './basisExport.ts';
 import { FIELDS, attributeField, attributeName, fieldText, type FieldName } from './field.ts';
-import type { Mapping, Target } from './mapping.ts';
+import { ownIdColumn, ownVersionColumn, type Mapping, type Target } from './mapping.ts';
 import type { DatatypeKind, ReqifAttribute, ReqifDatatype, ReqifObject, ReqifSpecType, ReqifTypes } from './reqifTypes.ts';
 import { readPriority, readRisk, readType } from './vocabulary.ts';
 import { xhtmlOfMarkdown } from './xhtml.ts';
@@ -102,12 +102,20 @@ class ReqifWriter {
     const type = this.#typeOf(requirement);
     const fields = type.attributes.map((attribute) => this.#fieldOf(requirement, attribute));
     const values = type.attributes.flatMap((attribute, i) => {
+      const own = this.#ownMark(requirement, attribute);
+      if (own !== null) return this.#value(attribute, 'text', own);
       if (isDesignAttribute(attribute)) return this.#value(attribute, 'text', designText(requirement, attribute.name));
       const field = fields[i];
       // Of several attributes that were matched with one field the first carries it.
       return field === undefined || fields.indexOf(field) < i ? [] : this.#value(attribute, field, fieldText(requirement.content, field));
     });
     return `<SPEC-OBJECT IDENTIFIER="${attributeText(this.#identifier(requirement))}" LAST-CHANGE="${this.#doc.at}"><TYPE><SPEC-OBJECT-TYPE-REF>${attributeText(type.id)}</SPEC-OBJECT-TYPE-REF></TYPE><VALUES>${values.join('')}</VALUES></SPEC-OBJECT>`;
+  }
+
+  /** What the project finds it by when the file comes back. */
+  #ownMark({ id, version }: ExportedRequirement, attribute: ReqifAttribute): string | null {
+    if (!attribute.id.startsWith(`_${OWN}-own-`)) return null;
+    return attribute.name === ownIdColumn(this.#doc.project) ? id : String(version);
   }
 
   #identifier({ id, content }: ExportedRequirement): string {
@@ -191,6 +199,11 @@ class ReqifWriter {
   }
 }
 
+/** By which the project finds its requirements again. */
+function ownMarks(project: string, type: string): ReqifAttribute[] {
+  return [ownIdColumn(project), ownVersionColumn(project)].map((name, i) => ({ id: `_${OWN}-own-${i + 1}-${type}`, name, kind: 'STRING', datatype: `_${OWN}-string`, multiValued: false }));
+}
+
 const DESIGN_NAMES = ['conditions', 'coverage %'] as const;
 
 /** What says how a requirement is covered; imports leave it alone. */
@@ -219,8 +232,8 @@ const ownAttributeId = (field: FieldName): string => `_${OWN}-${field.replaceAll
 const ownRelationType = (kind: string): string => `_${OWN}-relation-${kind.replaceAll(/[^A-Za-z0-9]/g, '-')}`;
 
 /** The types of all sources, and Caderno's own for what came from elsewhere. */
-function allTypes({ requirements, sources, objects }: ReqifExport): ReqifTypes {
-  const kept = [...sources.values()].map((s) => s.types);
+function allTypes({ project, requirements, sources, objects }: ReqifExport): ReqifTypes {
+  const kept = [...sources.values()].map((s) => withoutOurs(s.types));
   const byId = <T extends { readonly id: string }>(lists: readonly (readonly T[])[]): T[] => [...new Map(lists.flat().map((t) => [t.id, t])).values()];
   const own = requirements.filter((r) => !objects.has(r.id));
   const attributes = [...new Set(own.flatMap((r) => r.content.attributes.map((a) => a.id)))].map((name): readonly [FieldName, DatatypeKind, string] => [attributeField(name), 'STRING', name]);
@@ -238,8 +251,13 @@ function allTypes({ requirements, sources, objects }: ReqifExport): ReqifTypes {
     ]),
     specifications: byId([...kept.map((t) => t.specifications), [{ id: `_${OWN}-specification`, name: 'Basis', type: `_${OWN}-specification-type` }]]),
   };
-  if (!figures) return types;
-  return { ...types, specTypes: types.specTypes.map((t) => (t.kind === 'SPEC-OBJECT-TYPE' ? { ...t, attributes: [...t.attributes, ...designAttributes(t.id)] } : t)) };
+  return { ...types, specTypes: types.specTypes.map((t) => (t.kind === 'SPEC-OBJECT-TYPE' ? { ...t, attributes: [...t.attributes, ...ownMarks(project, t.id), ...(figures ? designAttributes(t.id) : [])] } : t)) };
+}
+
+/** The types of a file that we wrote ourselves, without what is added to all of them anew. */
+function withoutOurs(types: ReqifTypes): ReqifTypes {
+  const isOurs = ({ id }: ReqifAttribute): boolean => id.startsWith(`_${OWN}-own-`) || id.startsWith(`_${OWN}-design-`);
+  return { ...types, specTypes: types.specTypes.map((t) => ({ ...t, attributes: t.attributes.filter((a) => !isOurs(a)) })) };
 }
 
 const OWN_DATATYPES: readonly ReqifDatatype[] = [

@@ -8,8 +8,8 @@ export type FileFormat = (typeof FILE_FORMATS)[number];
 export interface SourceRecord {
   /** Where it begins: a line of text, a row of a sheet. */
   readonly line: number;
-  /** In the order of the document's columns. */
-  readonly cells: readonly string[];
+  /** In the order of the document's columns; null: what kind of record it is has no such column. */
+  readonly cells: readonly (string | null)[];
   /** Its id and its parent's, where the format itself says so; null for tables. */
   readonly place: { readonly id: string; readonly parent: string | null } | null;
   readonly relations: readonly { readonly id: string; readonly kind: string; readonly to: string }[];

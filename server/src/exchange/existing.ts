@@ -1,6 +1,7 @@
-import { artefactId, type ArtefactState } from '@caderno/core/artefacts';
+import { artefactId, type ArtefactState, type RequirementId } from '@caderno/core/artefacts';
+import { withoutHidden } from '@caderno/core/basis';
 import { FIELDS, attributeField, fieldText, type Entry, type ExistingRequirement, type FieldName, type ImportBase } from '@caderno/core/exchange';
-import { contentOrRefused } from '../artefacts/index.ts';
+import { contentOrRefused, outlinePlaces } from '../artefacts/index.ts';
 import { selectRows, type Work } from '../database/index.ts';
 
 interface ExistingRow {
@@ -35,10 +36,17 @@ export async function existingRequirements(work: Work, projectId: string, source
     [projectId, source, named],
   );
   const versions = await versionBases(work, projectId, entries);
-  return rows.map((row) => toExisting(row, source, versions));
+  const visible = named.length === 0 ? new Map<RequirementId, RequirementId | null>() : await visibleParents(work, projectId);
+  return rows.map((row) => ({ ...toExisting(row, source, versions), visibleParent: visible.get(artefactId('requirement', row.number)) ?? null }));
 }
 
-function toExisting(row: ExistingRow, source: string, versions: ReadonlyMap<number, ImportBase>): StoredRequirement {
+/** The nearest requirement above each that is not withdrawn. */
+async function visibleParents(work: Work, projectId: string): Promise<Map<RequirementId, RequirementId | null>> {
+  const withdrawn = new Set((await selectRows<{ number: number }>(work, `SELECT number FROM artefact WHERE project_id = $1 AND kind = 'requirement' AND state = 'withdrawn' AND deleted_at IS NULL`, [projectId])).map((r) => artefactId('requirement', r.number)));
+  return new Map(withoutHidden(await outlinePlaces(work, projectId), withdrawn).map((place) => [place.id, place.parent]));
+}
+
+function toExisting(row: ExistingRow, source: string, versions: ReadonlyMap<number, ImportBase>): Omit<StoredRequirement, 'visibleParent'> {
   const content = contentOrRefused('requirement', row);
   const fromSource = content.origin?.source === source;
   const parent = row.parentNumber === null ? null : row.parentSource === source && fromSource ? (row.parentKey ?? '') : artefactId('requirement', row.parentNumber);

@@ -1,5 +1,5 @@
 import { artefactId, type ArtefactState } from '@caderno/core/artefacts';
-import { EMPTY_REQUIREMENT, orderOutline, type RequirementContent } from '@caderno/core/basis';
+import { EMPTY_REQUIREMENT, orderOutline, withoutHidden, type RequirementContent } from '@caderno/core/basis';
 import { NO_ITEMS, type CoverageReport } from '@caderno/core/coverage';
 import { LONGEST_XLSX_CELL, exportSections, exportTable, writeCsv, writeMarkdown, writeReqif, writeXlsx, type ExportedRequirement, type ImportBase, type ReqifObject, type ReqifSource } from '@caderno/core/exchange';
 import type { ExportFormat } from '@caderno/contract';
@@ -39,7 +39,7 @@ async function bytesOf(format: ExportFormat, { project, requirements, reqif }: E
     case 'csv':
       return Buffer.from(writeCsv(exportTable(project, requirements, figures)));
     case 'md':
-      return Buffer.from(writeMarkdown(project, exportSections(requirements)));
+      return Buffer.from(writeMarkdown(project, exportSections(project, requirements)));
     case 'xlsx': {
       const table = exportTable(project, requirements, figures);
       const long = requirements[table.findIndex((row) => row.some((cell) => cell.length >= LONGEST_XLSX_CELL)) - 1];
@@ -59,14 +59,14 @@ async function exportedRequirements(work: Work, projectId: string, report: Cover
     [projectId],
   );
   const byId = new Map(rows.map((row) => [artefactId('requirement', row.number), row]));
-  const places = (await outlinePlaces(work, projectId)).filter((p) => byId.has(p.id));
+  const all = await outlinePlaces(work, projectId);
+  const places = withoutHidden(all, new Set(all.flatMap((p) => (byId.has(p.id) ? [] : [p.id]))));
   const designs = await designsOf(work, projectId, report);
   return orderOutline(places).flatMap(({ place, depth }): ExportedRequirement[] => {
     const row = byId.get(place.id);
     if (row === undefined) return [];
     const content: RequirementContent = contentOrBroken('requirement', row.schema, row.content) ?? unreadable(row.title);
-    const parent = place.parent !== null && byId.has(place.parent) ? place.parent : null;
-    return [{ id: place.id, version: row.version, parent, depth, state: row.state, content, design: report === null ? null : (designs.get(place.id) ?? { conditions: [], counts: NO_ITEMS }) }];
+    return [{ id: place.id, version: row.version, parent: place.parent, depth, state: row.state, content, design: report === null ? null : (designs.get(place.id) ?? { conditions: [], counts: NO_ITEMS }) }];
   });
 }
 

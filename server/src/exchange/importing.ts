@@ -1,6 +1,6 @@
 import { artefactId, type RequirementId } from '@caderno/core/artefacts';
 import type { RequirementContent } from '@caderno/core/basis';
-import { GUESS_ALL, addedContent, at, changedContent, conflictKey, entriesOf, error, guessMapping, mostTelling, planImport, readFile, sourceNameOf, type Entries, type Entry, type FileProblem, type ImportPlan, type Mapping, type ReadingOptions, type SourceDocument } from '@caderno/core/exchange';
+import { GUESS_ALL, addedContent, at, broughtBackBy, changedContent, conflictKey, entriesOf, error, guessMapping, isOwnDocument, mostTelling, planImport, readFile, sourceNameOf, type Entries, type Entry, type FileProblem, type ImportPlan, type Mapping, type ReadingOptions, type SourceDocument } from '@caderno/core/exchange';
 import { CONTENT_SCHEMA, LIMITS, MOST_PREVIEWED, placedIssues, type ImportDraft, type ImportPreview } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { inTransaction, selectRows, type Work } from '../database/index.ts';
@@ -20,7 +20,7 @@ export async function describeFile(db: Sequelize, projectId: string, id: string,
   const { file, sources, key } = await inTransaction(db, async (work) => ({ file: await readKeptFile(work, projectId, id), sources: await listSources(work, projectId), key: await projectKey(work, projectId) }));
   const document = await readDocument(file, reading);
   const source = sourceNameOf(file.name);
-  const remembered = rememberedSource(sources, source, document);
+  const remembered = isOwnDocument(document, key) ? allKnown(source, sources) : rememberedSource(sources, source, document);
   return {
     id,
     name: file.name,
@@ -30,8 +30,14 @@ export async function describeFile(db: Sequelize, projectId: string, id: string,
     sheets: [...document.sheets],
     mapping: { ...guessMapping(document, key, source, remembered?.mapping ?? null) },
     reading,
-    remembered: remembered !== null,
+    remembered: remembered !== null && !isOwnDocument(document, key),
   };
+}
+
+/** A file that the project wrote has the columns of all its sources. */
+function allKnown(name: string, sources: readonly ImportSource[]): Pick<ImportSource, 'name' | 'mapping'> {
+  const columns = Object.fromEntries(sources.filter((s) => s.types !== null).flatMap((s) => Object.entries(s.mapping.columns)).filter(([, target]) => target !== 'id' && target !== 'parent' && target !== 'level'));
+  return { name, mapping: { source: name, columns } };
 }
 
 const MOST_EXAMPLES = 3;
@@ -91,7 +97,7 @@ export async function readEntries(file: StoredFile, mapping: Mapping, reading: R
 /** What the entries of a file would do to the project as it is now. */
 export async function planEntries(work: Work, projectId: string, { source, document, read }: ReadEntries): Promise<Planned> {
   const existing = await existingRequirements(work, projectId, source, read.entries);
-  const plan = planImport(source, read.entries, existing);
+  const plan = planImport(source, read.entries, existing, broughtBackBy(document.format));
   const problems = unreadableResults(source, plan, existing);
   if (problems.size === 0) return { document, read, existing, plan };
   // A record that would leave a requirement nobody can read is not taken in; the preview says why.

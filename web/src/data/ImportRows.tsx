@@ -60,7 +60,7 @@ function Planned({ document, rows, parameters, update, onClose }: PlannedProps) 
   const errors = document.problems.filter((p) => p.severity === 'error');
   const tooMany = plan.rows.length > LIMITS.rows || plan.parameters.length > LIMITS.parameters;
   const isTooLarge = useMemo(() => sizeOf(plan.rows) > LIMITS.body, [plan.rows]);
-  const isUnkeepable = useMemo(() => document.records.some((r) => r.cells.some((cell) => cell.length > LIMITS.cell || cell.includes('\0') || !cell.isWellFormed())), [document]);
+  const isUnkeepable = useMemo(() => document.records.some((r) => r.cells.some((cell) => cell !== null && (cell.length > LIMITS.cell || cell.includes('\0') || !cell.isWellFormed()))), [document]);
   return (
     <>
       <ul className="mt-1 text-sm">

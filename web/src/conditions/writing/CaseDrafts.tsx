@@ -25,7 +25,7 @@ export function CaseDrafts({ condition, filling, drafts, onChange }: Props) {
       {drafts.slice(0, MOST_OPEN).map((draft, i) => (
         <section key={i} aria-label={`Case ${i + 1}`} className="border-t border-rule2 pt-2">
           <div className="flex items-center gap-2">
-            <GrowingText most={LIMITS.title} label="Title of the case" value={draft.title} onChange={(title) => set(i, { ...draft, title })} className="flex-1 font-serif text-base font-semibold" />
+            <GrowingText isFirst={i === 0} most={LIMITS.title} label="Title of the case" value={draft.title} onChange={(title) => set(i, { ...draft, title })} className="flex-1 font-serif text-base font-semibold" />
             {drafts.length > 1 && <Remove word="Leave this case out" onClick={() => onChange(drafts.filter((_, at) => at !== i))} />}
           </div>
           {draft.preconditions !== '' && <p className="text-xs text-ink2">Before: {draft.preconditions}</p>}
@@ -50,10 +50,11 @@ export function CaseDrafts({ condition, filling, drafts, onChange }: Props) {
 }
 
 /** A line that shows all of its text, in as many lines as it takes. */
-function GrowingText({ label, value, placeholder, onChange, most = LIMITS.line, className = '' }: { readonly most?: number; readonly label: string; readonly value: string; readonly placeholder?: string; readonly onChange: (text: string) => void; readonly className?: string }) {
+function GrowingText({ label, value, placeholder, onChange, isFirst = false, most = LIMITS.line, className = '' }: { readonly isFirst?: boolean; readonly most?: number; readonly label: string; readonly value: string; readonly placeholder?: string; readonly onChange: (text: string) => void; readonly className?: string }) {
   return (
     <textarea
       aria-label={label}
+      data-first={isFirst || undefined}
       rows={1}
       value={value}
       maxLength={most}

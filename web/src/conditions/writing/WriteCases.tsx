@@ -94,10 +94,10 @@ function ForCondition({ toWrite: { condition, items }, how, place, only, onHow, 
         <span className="text-ink2">{countOf(items.length, 'item')} to show,</span>
         <Choose label="How many" value={how} options={HOW} onChange={onHow} />
         {only && filling !== null && filling.rows.length + filling.paths.length > 0 && (
-          <span className="flex flex-wrap items-center gap-2">
-            <span className="text-ink2">into</span>
+          <span className="flex w-full flex-wrap items-center gap-2">
+            <span className="text-ink2">Write into</span>
             <Choose label="Case" value={target} options={targets} onChange={setTarget} />
-            <PickArtefact label="Another case to add to" placeholder="Another case: id or words" offered={cases} onPick={setTarget} className="!min-h-[26px] !py-0.5 !text-xs" />
+            <PickArtefact label="Another case to add to" placeholder="Another case: id or words" offered={cases} onPick={setTarget} className="!min-h-[26px] !w-64 !py-0.5 !text-xs" />
           </span>
         )}
       </div>
