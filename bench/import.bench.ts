@@ -58,7 +58,7 @@ async function formatFigures(): Promise<Figure[]> {
   const requirements = largeTexts(COUNT, 12).map((text, i): ExportedRequirement => ({ id: `R-${i + 1}`, version: 1, parent: i % 10 === 0 ? null : `R-${i - (i % 10) + 1}`, depth: i % 10 === 0 ? 0 : 1, state: 'draft', content: { ...EMPTY_REQUIREMENT, title: `Requirement ${i + 1}`, text }, design: null }));
   const files: [string, Uint8Array][] = [
     ['basis.xlsx', await writeXlsx('Basis', exportTable('p', requirements, false))],
-    ['basis.md', Buffer.from(writeMarkdown('p', exportSections(requirements)))],
+    ['basis.md', Buffer.from(writeMarkdown('p', exportSections('p', requirements)))],
     ['basis.reqif', Buffer.from(writeReqif({ project: 'p', title: 'p', at: '2026-01-01T00:00:00Z', requirements, sources: new Map(), objects: new Map() }))],
   ];
   const figures: Figure[] = [];

@@ -1,4 +1,4 @@
-import { FILE_FORMATS, TARGETS, type FieldName, type FileProblem, type Mapping, type ReadingOptions } from '@caderno/core/exchange';
+import { FILE_FORMATS, SECTION_ROWS, TARGETS, type FieldName, type FileProblem, type Mapping, type ReadingOptions } from '@caderno/core/exchange';
 import { SIDES } from '@caderno/core/versions';
 import { z } from 'zod';
 import { requirementIdSchema } from './ids.ts';
@@ -10,12 +10,14 @@ const count = z.int().min(0);
 export const mappingSchema: z.ZodType<Mapping> = z.strictObject({
   source: trimmedTextUpTo(100),
   columns: z.record(textUpTo(200), z.enum(TARGETS)),
+  sections: z.enum(SECTION_ROWS).optional(),
 });
 
 export const readingSchema: z.ZodType<ReadingOptions> = z.strictObject({
   encoding: z.enum(['utf-8', 'utf-16le', 'utf-16be', 'windows-1252']).nullable(),
   separator: z.string().length(1).nullable(),
   sheet: textUpTo(200).nullable(),
+  header: z.int().min(0).max(1000).nullable(),
 });
 
 /** Problems cross the wire as they are: codes with facts. Their sentences are made by {@link fileProblemSentence}. */
@@ -32,6 +34,12 @@ export const importDraftSchema = z.object({
   sheets: z.array(z.string()),
   mapping: mappingSchema,
   reading: readingSchema,
+  /** Of a table: the row that names the columns, and the first rows to choose another from. */
+  names: z.object({ header: z.int(), rows: z.array(z.string()) }).nullable(),
+  /** How many rows hold one text only and part the table. */
+  sections: count,
+  /** Sources that requirements came from before. */
+  sources: z.array(z.string()),
   /** Whether the mapping was remembered from an earlier import of this source. */
   remembered: z.boolean(),
 });
@@ -50,7 +58,18 @@ const plannedChange = z.object({
 /** How many of each kind a preview shows; the counts are of all. */
 export const MOST_PREVIEWED = 200;
 
+/** What the file would add that seems to be here already. */
+const hereAlready = z.object({
+  /** How many of the added have the id of a requirement from another source. */
+  ids: z.array(z.object({ source: z.string(), count })),
+  /** How many have the title of one. */
+  titles: count,
+  /** The first of both. */
+  examples: z.array(z.object({ key: z.string(), title: z.string(), id: requirementIdSchema })),
+});
+
 export const importPreviewSchema = z.object({
+  here: hereAlready,
   counts: z.object({ added: count, changed: count, same: count, gone: count, conflicts: count, errors: count, warnings: count }),
   added: z.array(z.object({ line: z.int(), key: z.string(), title: z.string(), text: z.string(), parent: z.string().nullable() })),
   /** Those with conflicts first; all that have one. */
@@ -61,7 +80,9 @@ export const importPreviewSchema = z.object({
 export type ImportPreview = z.infer<typeof importPreviewSchema>;
 
 export const importStepSchema = z.object({ mapping: mappingSchema, reading: readingSchema });
-export const runImportSchema = importStepSchema.extend({ choices: z.record(textUpTo(400), z.enum(SIDES)) });
+/** A side of a conflict, or a text of one’s own. */
+export const conflictChoiceSchema = z.union([z.enum(SIDES), z.strictObject({ own: textUpTo(LIMITS.text) })]);
+export const runImportSchema = importStepSchema.extend({ choices: z.record(textUpTo(400), conflictChoiceSchema) });
 export const importProgressSchema = z.object({ state: z.enum(['waiting', 'running', 'done', 'cancelled', 'failed']), done: count, total: count });
 export type ImportProgress = z.infer<typeof importProgressSchema>;
 

@@ -37,7 +37,7 @@ const HARD_TEXTS = [
   'tab\tand “quotes”, "more", ; , and =formula',
   'Coverage: 12 %\n\n- K-1 not a figure',
 ];
-const NO_READING = { encoding: null, separator: null, sheet: null };
+const NO_READING = { encoding: null, separator: null, sheet: null, header: null };
 
 /** Uploads a file, whose draft is answered, and previews it with the mapping that is offered. */
 async function bring(name: string, text: string | Uint8Array, as = call) {
@@ -80,6 +80,28 @@ describe('imports', () => {
     expect((await bring('two.csv', table('X,One,new,', 'Y,Two,theirs,'))).preview.counts).toMatchObject({ same: 2, conflicts: 0 });
     await undo(change.id);
     expect((await bring('two.csv', table('X,One,new,', 'Y,Two,theirs,'))).preview.counts).toMatchObject({ changed: 2, conflicts: 1 });
+  });
+
+  test('new rows come to their place, ids and titles that are here are told, and a third text is taken in a conflict', async () => {
+    const file = (...rows: string[]) => ['id,title,text', ...rows].join('\n');
+    await run((await bring('order.csv', file('O-1,First of order,t', 'O-2,Second of order,t', 'O-3,Third of order,t'))).draft);
+    await run((await bring('order.csv', file('O-0,Before all,t', 'O-1,First of order,t', 'O-1b,Between,t', 'O-2,Second of order,t', 'O-3,Third of order,t', 'O-4,Last,t'))).draft);
+    const outline = (await call('listArtefacts', { query: { kind: 'requirement', query: '' } })).data.flatMap((s) => (s.kind === 'requirement' && s.parent === null ? [s] : [])).sort((a, b) => a.position - b.position).map((s) => s.title);
+    const wanted = ['Before all', 'First of order', 'Between', 'Second of order', 'Third of order', 'Last'];
+    expect(outline.filter((title) => wanted.includes(title))).toEqual(wanted);
+
+    const { preview, draft } = await bring('copy.csv', 'id,title,text,remark\nO-1,First of order,t,\nN-9,  third of   ORDER,t,\nN-10,Nowhere yet,t,\n');
+    expect(preview.here).toMatchObject({ ids: [{ source: 'order', count: 1 }], titles: 2 });
+    expect(preview.here.examples.map((e) => e.key)).toEqual(['O-1', 'N-9']);
+    expect(draft.sources).toContain('order');
+
+    const mine = (await call('find', { query: { words: 'Between' } })).data.find((s) => s.title === 'Between')!.id;
+    const artefact = await read(mine);
+    if (artefact.kind !== 'requirement') throw new Error('Between is a requirement');
+    await save(call, mine, 1, { kind: 'requirement', content: { ...artefact.content, text: 'ours' } });
+    const again = await bring('order.csv', file('O-1b,Between,theirs'));
+    await run(again.draft, { [`${mine} text`]: { own: 'agreed by both' } });
+    expect((await read(mine)).content).toMatchObject({ text: 'agreed by both' });
   });
 
   test('a faulty file imports nothing, and says where', async () => {

@@ -45,7 +45,7 @@ const FACTOR = (id: string) => ({ id, name: id, values: [{ id: 'v', value: 'v', 
 const COMBINATION = condition(['R-1'], { model: { kind: 'combination', factors: [FACTOR('x'), FACTOR('y')], constraints: [{ id: 'c', text: 'if x = v then y = v' }], strength: 2, groups: [], seed: 1 } });
 const QUESTION = { kind: 'question', content: { title: 'Q', text: '', asked: '', about: [{ kind: 'requirement', id: 'R-1', words: 'w', holds: true }], status: 'open', answer: '', answeredBy: '', answeredAt: '', settledIn: [], observations: [] } };
 const DATA = { kind: 'dataSet', content: { title: 'D', purpose: '', parameters: [parameter], rows: [row], serves: [{ id: 'K-1', seenVersion: 1, fields: [], outcome: null }], module: '', tags: [] } };
-const reading = { encoding: null, separator: null, sheet: null };
+const reading = { encoding: null, separator: null, sheet: null, header: null };
 const mapping = { source: 's', columns: { id: 'id' } };
 
 /** A body that is taken, or nearly, of every operation that has one. */

@@ -4,12 +4,12 @@ import { decodeText } from './decodeText.ts';
 import { FILE_LIMITS } from './limits.ts';
 import { at, error, type FileProblem } from './problem.ts';
 import type { ReadingOptions, SourceDocument } from './sourceDocument.ts';
-import { FIRST_ROW_NAMES, tableDocument, type TableReading, type TableRow } from './table.ts';
+import { tableDocument, type TableReading, type TableRow } from './table.ts';
 
 export const SEPARATORS = [',', ';', '\t', '|'] as const;
 
 /** A CSV file (RFC 4180, with any line ends and common separators) as a document. */
-export function readCsv(bytes: Uint8Array, options: ReadingOptions, table: TableReading = FIRST_ROW_NAMES): SourceDocument {
+export function readCsv(bytes: Uint8Array, options: ReadingOptions, table: TableReading): SourceDocument {
   const { text, problems } = decodeText(bytes, options.encoding);
   const separator = options.separator ?? guessSeparator(text);
   const read = parseRows(text, separator, table.most);

@@ -41,8 +41,35 @@ export function entriesOf(document: SourceDocument, mapping: Mapping, limits: Fi
   const problems: FileProblem[] = [...document.problems];
   if (document.problems.some((p) => p.severity === 'error' && p.line === null)) return { entries: [], problems };
   const reader = new RecordReader(document, mapping, limits, problems);
-  const read = document.records.flatMap((record) => reader.read(record) ?? []);
+  const read = inSections(document, mapping, reader);
   return { entries: inOutline(withLevels(document, mapping, withoutDoubles(read, problems)), problems), problems };
+}
+
+/** The records with what sections say of them: a heading above, or a module. */
+function inSections(document: SourceDocument, mapping: Mapping, reader: RecordReader): Entry[] {
+  const how = mapping.sections ?? 'heading';
+  const turns = new Map<string, number>();
+  let heading: Entry | null = null;
+  let module: string | null = null;
+  const entries: Entry[] = [];
+  for (const record of document.records) {
+    if (record.section !== undefined && how !== 'rows') {
+      module = record.section;
+      if (how === 'module') continue;
+      const turn = (turns.get(record.section) ?? 0) + 1;
+      turns.set(record.section, turn);
+      // The same words twice are told apart by their turn.
+      const key: string = `section: ${record.section}${turn === 1 ? '' : ` (${turn})`}`;
+      heading = { line: record.line, key: key.slice(0, 300).toWellFormed(), ownId: null, version: null, parent: null, fields: { title: record.section, type: 'heading' }, relations: [], facts: '' };
+      entries.push(heading);
+      continue;
+    }
+    const entry = reader.read(record);
+    if (entry === null) continue;
+    if (how === 'module' && module !== null && (entry.fields.module ?? '') === '') entries.push({ ...entry, fields: { ...entry.fields, module } });
+    else entries.push(how === 'heading' && heading !== null && entry.parent == null ? { ...entry, parent: heading.key } : entry);
+  }
+  return entries;
 }
 
 class RecordReader {

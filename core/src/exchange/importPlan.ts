@@ -131,8 +131,11 @@ function relationsChange({ ownId, relations }: Entry, content: RequirementConten
   return gone.length > 0 || relations.some(({ id, kind, to }) => !content.relations.some((r) => r.id === id || (ownId !== null && r.kind === kind && r.to === idOf(to))));
 }
 
+/** What holds where both sides changed: one of them, or a third text. */
+export type ConflictChoice = Side | { readonly own: string };
+
 /** Conflicts nobody has chosen between. */
-export function openConflicts(plan: ImportPlan, choices: ReadonlyMap<string, Side>): FieldConflict[] {
+export function openConflicts(plan: ImportPlan, choices: ReadonlyMap<string, ConflictChoice>): FieldConflict[] {
   return plan.changed.flatMap(({ id, conflicts }) => conflicts.filter(({ field }) => !choices.has(conflictKey(id, field))));
 }
 
@@ -144,11 +147,15 @@ export function addedContent(source: string, { fields, relations, key }: Entry, 
   return { ...withFields(blank, fields), relations: resolved(relations, resolve) };
 }
 
-/** The content after a change; where in conflict, the side that was chosen, else the project's. */
-export function changedContent(content: RequirementContent, change: PlannedChange, base: ImportBase | null, choices: ReadonlyMap<string, Side>, resolve: ResolveKey): RequirementContent {
+/** The content after a change; where in conflict, what was chosen, else the project's. */
+export function changedContent(content: RequirementContent, change: PlannedChange, base: ImportBase | null, choices: ReadonlyMap<string, ConflictChoice>, resolve: ResolveKey): RequirementContent {
   const values: Partial<Record<FieldName, string>> = {};
   for (const { field, to } of change.fields) values[field] = to;
-  for (const { field, theirs } of change.conflicts) if (choices.get(conflictKey(change.id, field)) === 'theirs') values[field] = theirs;
+  for (const { field, theirs } of change.conflicts) {
+    const choice = choices.get(conflictKey(change.id, field));
+    if (choice === 'theirs') values[field] = theirs;
+    else if (typeof choice === 'object') values[field] = choice.own;
+  }
   const next = withFields(content, values);
   if (!change.relations) return next;
   const brought = resolved(change.entry.relations, resolve);

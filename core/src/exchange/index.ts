@@ -8,7 +8,7 @@ export type { ReqifObject, ReqifTypes } from './reqifTypes.ts';
 export { FILE_FORMATS, GUESS_ALL, type FileFormat, type ReadingOptions, type SourceDocument, type SourceRecord } from './sourceDocument.ts';
 export { readFile } from './readFile.ts';
 export { broughtBackBy } from './broughtBack.ts';
-export { TARGETS, guessMapping, isOwnDocument, sourceNameOf, type Mapping, type Target } from './mapping.ts';
+export { SECTION_ROWS, TARGETS, guessMapping, isOwnDocument, sourceNameOf, type Mapping, type SectionRows, type Target } from './mapping.ts';
 export { FIELDS, attributeField, attributeName, fieldText, type FieldName, type FieldValues } from './field.ts';
 export { entriesOf, type Entries, type Entry, type FieldLimits } from './entries.ts';
 export {
@@ -18,6 +18,7 @@ export {
   conflictKey,
   openConflicts,
   planImport,
+  type ConflictChoice,
   type ExistingRequirement,
   type FieldChange,
   type FieldConflict,

@@ -10,7 +10,13 @@ export interface Mapping {
   /** Name of the source within the project: requirements are found again by it and their id. */
   readonly source: string;
   readonly columns: Readonly<Record<string, Target>>;
+  /** What rows with one text in them are; headings unless said. */
+  readonly sections?: SectionRows | undefined;
 }
+
+/** Headings that the rows below stand under, the module of those rows, or rows like all others. */
+export const SECTION_ROWS = ['heading', 'module', 'rows'] as const;
+export type SectionRows = (typeof SECTION_ROWS)[number];
 
 const GUESSES: readonly (readonly [RegExp, Target])[] = [
   [/^(?:req(?:uirement)?[ _.-]*)?(?:id|key|identifier|number|no\.?|nr\.?|#)$|^(?:reqif\.)?foreignid$|^[\w-]+ id$/i, 'id'],
@@ -53,7 +59,41 @@ export function guessMapping(document: SourceDocument, project: string, source: 
     columns[name] = taken.has(target) && !REPEATABLE.has(target) && !isOwn ? 'attribute' : target;
     taken.add(columns[name]);
   }
-  return { source: remembered?.source ?? source, columns };
+  return { source: remembered?.source ?? source, columns: remembered === null ? byContent(columns, document) : columns, ...(remembered?.sections === undefined ? {} : { sections: remembered.sections }) };
+}
+
+/** Whether a cell could be the name of a column, as far as we know such names. */
+export function isColumnName(cell: string): boolean {
+  return GUESSES.some(([pattern]) => pattern.test(cell.trim())) || DERIVED_COLUMNS.some((name) => name === cell.trim().toLowerCase());
+}
+
+/** Longer on average than this, a column holds texts and not titles. */
+const LONG_TEXT = 90;
+const LOOKED_AT = 200;
+
+/** The guess by names, looked at by what the columns hold: long texts are no titles, and no guess leaves all texts out. */
+function byContent(byName: Readonly<Record<string, Target>>, { columns, records }: SourceDocument): Record<string, Target> {
+  const guessed = { ...byName };
+  const lengths = new Map(columns.map((name, i) => [name, averageLength(records.slice(0, LOOKED_AT).map((r) => r.cells[i] ?? ''))]));
+  const longest = (names: readonly string[]): string | undefined => names.reduce<string | undefined>((best, name) => ((lengths.get(name) ?? 0) > (best === undefined ? 0 : (lengths.get(best) ?? 0)) ? name : best), undefined);
+  const are = (target: Target): string[] => columns.filter((name) => guessed[name] === target);
+  const hasText = are('text').some((name) => (lengths.get(name) ?? 0) > 0);
+  const text = hasText ? undefined : longest([...are('title').filter((name) => !/^title$/i.test(name.trim())), ...are('attribute')].filter((name) => (lengths.get(name) ?? 0) > LONG_TEXT));
+  if (text !== undefined) {
+    for (const name of are('text')) guessed[name] = 'attribute';
+    guessed[text] = 'text';
+  }
+  // Without a title or a text nothing would come in.
+  if (are('title').length + are('text').length === 0) {
+    const named = longest(are('attribute'));
+    if (named !== undefined) guessed[named] = (lengths.get(named) ?? 0) > LONG_TEXT ? 'text' : 'title';
+  }
+  return guessed;
+}
+
+function averageLength(cells: readonly string[]): number {
+  const filled = cells.filter((cell) => cell.trim() !== '');
+  return filled.length === 0 ? 0 : filled.reduce((sum, cell) => sum + cell.length, 0) / filled.length;
 }
 
 /** `billing id` beside `billing version`, as another project marks what it writes. */

@@ -4,8 +4,10 @@ import { decodeText } from './decodeText.ts';
 import { FILE_LIMITS } from './limits.ts';
 import { readMarkdown } from './markdown.ts';
 import { error, type FileProblem } from './problem.ts';
+import { isColumnName } from './mapping.ts';
 import { looksLikeReqif, readReqif } from './reqif.ts';
 import type { FileFormat, ReadingOptions, SourceDocument } from './sourceDocument.ts';
+import type { TableReading } from './table.ts';
 import { readXlsx } from './xlsx.ts';
 
 /** Reads a file of any format we take, by its content first and its name second. Whatever is in it, this answers a document. */
@@ -15,9 +17,9 @@ export async function readFile(name: string, bytes: Uint8Array, options: Reading
   const format = await formatOf(name, bytes, options);
   switch (format) {
     case 'csv':
-      return readCsv(bytes, options);
+      return readCsv(bytes, options, tableOf(options));
     case 'xlsx':
-      return readXlsx(bytes, options);
+      return readXlsx(bytes, options, tableOf(options));
     case 'markdown':
       return readMarkdown(bytes, options);
     case 'reqif':
@@ -26,6 +28,10 @@ export async function readFile(name: string, bytes: Uint8Array, options: Reading
     default:
       return nothing('csv', format);
   }
+}
+
+function tableOf({ header }: ReadingOptions): TableReading {
+  return { header, most: FILE_LIMITS.records, isName: isColumnName, hasSections: true };
 }
 
 function nothing(format: FileFormat, problem: FileProblem): SourceDocument {

@@ -13,16 +13,18 @@ export interface TableReading {
   /** A place among the rows that are not empty, from 1; 0: no row does; null: as it looks. */
   readonly header: number | null;
   readonly most: number;
+  /** Whether a cell is a name that columns have; the row with the most of them names the columns. */
+  readonly isName?: (cell: string) => boolean;
+  /** Whether a row with one text in it parts the table instead of being a record. */
+  readonly hasSections?: boolean;
 }
-
-/** The first row that is not empty names the columns. */
-export const FIRST_ROW_NAMES: TableReading = { header: 1, most: FILE_LIMITS.records };
 
 /** A table as a document. */
 export function tableDocument(format: 'csv' | 'xlsx', rows: readonly TableRow[], problems: readonly FileProblem[], reading: TableReading, sheets: readonly string[] = []): SourceDocument {
   const found: FileProblem[] = [...problems];
   const filled = rows.filter((row) => row.cells.some((cell) => cell.trim() !== ''));
-  const headerAt = reading.header ?? guessHeader(filled);
+  const headerAt = reading.header ?? headerByNames(filled, reading.isName) ?? guessHeader(filled);
+  const names = { header: headerAt, rows: filled.slice(0, ROWS_OFFERED).map((row) => row.cells.filter((cell) => cell.trim() !== '').join(' · ').replaceAll(/\s+/g, ' ').slice(0, 120)) };
   const header = filled[Math.max(0, headerAt - 1)];
   if (header === undefined) {
     // A file that could not be read says why; one that holds nothing says that.
@@ -41,10 +43,34 @@ export function tableDocument(format: 'csv' | 'xlsx', rows: readonly TableRow[],
       return { format, columns, records: [], sheets, problems: found, types: null };
     }
     if (row.cells.length > columns.length) found.push(warning({ code: 'cell_count', expected: columns.length, got: row.cells.length }, at(row.line)));
-    records.push({ line: row.line, cells: columns.map((_, i) => row.cells[i] ?? ''), place: null, relations: [] });
+    const section = reading.hasSections === true && columns.length >= NARROWEST_SECTIONED ? sectionOf(row) : null;
+    records.push({ line: row.line, cells: columns.map((_, i) => row.cells[i] ?? ''), place: null, relations: [], ...(section === null ? {} : { section }) });
   }
   if (records.length === 0) found.push(error({ code: 'file_empty' }));
-  return { format, columns, records, sheets, problems: found, types: null };
+  // Where most rows have one text only they are the records.
+  const areRecords = records.filter((r) => r.section !== undefined).length * 2 > records.length;
+  return { format, columns, records: areRecords ? records.map(({ section: _, ...record }) => record) : records, sheets, problems: found, types: null, names };
+}
+
+/** Most rows that are offered as the one that names the columns. */
+const ROWS_OFFERED = 12;
+/** A table of two columns has rows with one text for other reasons. */
+const NARROWEST_SECTIONED = 3;
+
+/** The one text of a row that has no other; a number is a value. */
+function sectionOf({ cells }: TableRow): string | null {
+  const [text, ...others] = cells.map((cell) => cell.trim()).filter((cell) => cell !== '');
+  return text === undefined || others.length > 0 || VALUE.test(text) ? null : text.replaceAll(/\s+/g, ' ');
+}
+
+const LEAST_NAMES = 2;
+
+/** The row among the first that holds the most known names of columns, if at least two. */
+function headerByNames(filled: readonly TableRow[], isName: TableReading['isName']): number | null {
+  if (isName === undefined) return null;
+  const counts = filled.slice(0, 20).map((row) => new Set(row.cells.map((cell) => cell.trim()).filter((cell) => cell !== '' && isName(cell))).size);
+  const most = Math.max(0, ...counts);
+  return most < LEAST_NAMES ? null : counts.indexOf(most) + 1;
 }
 
 const VALUE = /^[+-]?[\d.,]*\d(?:[./:T -][\d.,/:T -]*)?$/;

@@ -5,11 +5,11 @@ import { openArchive } from './archive.ts';
 import { FILE_LIMITS } from './limits.ts';
 import { error, warning, type FileProblem } from './problem.ts';
 import type { ReadingOptions, SourceDocument } from './sourceDocument.ts';
-import { FIRST_ROW_NAMES, tableDocument, type TableReading } from './table.ts';
+import { tableDocument, type TableReading } from './table.ts';
 
 /** A workbook as a document: the sheet asked for, or the first with content. Formulas are never evaluated: their last values are taken. */
-export async function readXlsx(bytes: Uint8Array, options: ReadingOptions, table: TableReading = FIRST_ROW_NAMES): Promise<SourceDocument> {
-  const archive = await openArchive(bytes, (path) => /^xl\/(?:worksheets\/[^/]+|sharedStrings)\.xml$/.test(path));
+export async function readXlsx(bytes: Uint8Array, options: ReadingOptions, table: TableReading): Promise<SourceDocument> {
+  const archive = await openArchive(bytes, (path) => /^xl\/(?:(?:worksheets\/[^/]+|sharedStrings|workbook)\.xml|_rels\/workbook\.xml\.rels)$/.test(path));
   if (archive.kind === 'refused') return refused(archive.problem);
   const notes = [...archive.files].filter(([path]) => path.includes('worksheets/')).map(([, file]) => strFromU8(file));
   if ([...archive.files.values()].some((file) => strFromU8(file.subarray(0, 2_000)).includes('<!DOCTYPE'))) return refused(error({ code: 'xml_doctype' }));
@@ -22,6 +22,7 @@ export async function readXlsx(bytes: Uint8Array, options: ReadingOptions, table
     const sheets = await readWorkbook<string>(copy.buffer, { parseNumber: (text: string) => text, trim: false });
     const chosen = sheets.find((s) => s.sheet === options.sheet) ?? sheets.find((s) => s.data.length > 0);
     const rows = (chosen?.data ?? []).map((cells, i) => ({ line: i + 1, cells: cells.map(cellText) }));
+    if (chosen !== undefined) fillMerged(rows, sheetXml(archive.files, chosen.sheet));
     return tableDocument('xlsx', rows, sheetNotes(notes), table, sheets.map((s) => s.sheet));
   } catch (cause) {
     // The library throws plain errors on whatever it cannot read in a hostile workbook.
@@ -38,7 +39,7 @@ function widestColumn(sheets: readonly string[]): number {
   let widest = 0;
   for (const sheet of sheets) {
     for (const [, letters = ''] of sheet.matchAll(/<(?:\w+:)?c\b[^>]*?\br="([A-Z]+)\d/g)) {
-      widest = Math.max(widest, [...letters].reduce((n, letter) => n * 26 + letter.charCodeAt(0) - 64, 0));
+      widest = Math.max(widest, columnNumber(letters));
       if (widest > FILE_LIMITS.columns) return widest;
     }
   }
@@ -52,6 +53,39 @@ function lastRow(sheets: readonly string[]): number {
     for (const [, row = ''] of sheet.matchAll(/<(?:\w+:)?c\b[^>]*?\br="[A-Z]+(\d+)/g)) last = Math.max(last, Number(row));
   }
   return last;
+}
+
+/** The XML of a sheet by its name; empty when the workbook does not say where it is. */
+function sheetXml(files: ReadonlyMap<string, Uint8Array>, name: string): string {
+  const text = (path: string): string => strFromU8(files.get(path) ?? new Uint8Array());
+  const sheet = [...text('xl/workbook.xml').matchAll(/<(?:\w+:)?sheet\b[^>]*>/g)].map(([tag]) => tag).find((tag) => unescaped(/\bname="([^"]*)"/.exec(tag)?.[1] ?? '') === name);
+  const id = /\br:id="([^"]*)"/.exec(sheet ?? '')?.[1];
+  const relation = [...text('xl/_rels/workbook.xml.rels').matchAll(/<Relationship\b[^>]*>/g)].map(([tag]) => tag).find((tag) => /\bId="([^"]*)"/.exec(tag)?.[1] === id);
+  const target = /\bTarget="(?:\/?xl\/)?([^"]*)"/.exec(relation ?? '')?.[1];
+  return target === undefined ? '' : text(`xl/${target}`);
+}
+
+function unescaped(text: string): string {
+  return text.replaceAll('&lt;', '<').replaceAll('&gt;', '>').replaceAll('&quot;', '"').replaceAll('&apos;', "'").replaceAll('&amp;', '&');
+}
+
+/** A cell merged over several rows stands in each of them, as one reads it; over columns it stands in the first, as a heading does. */
+function fillMerged(rows: readonly { readonly cells: string[] }[], sheet: string): void {
+  for (const [, letters = '', from = '', to = ''] of sheet.matchAll(/<(?:\w+:)?mergeCell\b[^>]*?\bref="([A-Z]{1,3})(\d{1,7}):[A-Z]{1,3}(\d{1,7})"/g)) {
+    const column = columnNumber(letters) - 1;
+    const value = rows[Number(from) - 1]?.cells[column] ?? '';
+    if (value === '') continue;
+    for (let row = Number(from); row < Math.min(Number(to), rows.length); row += 1) {
+      const cells = rows[row]?.cells;
+      if (cells === undefined || cells.every((cell) => cell.trim() === '')) continue;
+      while (cells.length < column) cells.push('');
+      cells[column] = value;
+    }
+  }
+}
+
+function columnNumber(letters: string): number {
+  return [...letters].reduce((n, letter) => n * 26 + letter.charCodeAt(0) - 64, 0);
 }
 
 function sheetNotes(sheets: readonly string[]): FileProblem[] {

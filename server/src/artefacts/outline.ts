@@ -59,6 +59,34 @@ export async function lastPosition(work: Work, projectId: string, parentId: stri
   return last?.position ?? 0;
 }
 
+/**
+ * Puts new requirements below a parent right after those they follow in `order`, which names new ones and others; first
+ * where they follow none. Those that were there keep their order.
+ */
+export async function placeInOrder(work: Work, projectId: string, parent: number | null, order: readonly { readonly number: number; readonly isNew: boolean }[]): Promise<void> {
+  const there = await selectRows<{ number: number; position: number }>(
+    work,
+    `SELECT a.number, a.position FROM artefact a LEFT JOIN artefact p ON p.id = a.parent_id WHERE a.project_id = $1 AND a.kind = 'requirement' AND p.number IS NOT DISTINCT FROM $2 ORDER BY a.position, a.number`,
+    [projectId, parent],
+  );
+  const added = new Set(order.filter((o) => o.isNew).map((o) => o.number));
+  const here = new Set(there.map((t) => t.number));
+  const following = new Map<number | null, number[]>();
+  let before: number | null = null;
+  for (const { number, isNew } of order) {
+    // One that was moved elsewhere here leads nobody.
+    if (!isNew) before = here.has(number) ? number : before;
+    else following.set(before, [...(following.get(before) ?? []), number]);
+  }
+  const placed = [...(following.get(null) ?? []), ...there.flatMap(({ number }) => (added.has(number) ? [] : [number, ...(following.get(number) ?? [])]))];
+  const positions = placed.map((number, i) => ({ number, position: i + 1 }));
+  await execute(
+    work,
+    `UPDATE artefact SET position = r.position FROM jsonb_to_recordset($2::jsonb) AS r(number int, position int) WHERE project_id = $1 AND kind = 'requirement' AND artefact.number = r.number AND artefact.position <> r.position`,
+    [projectId, JSON.stringify(positions)],
+  );
+}
+
 async function makeRoom(work: Work, row: ArtefactRow, parentId: string | null, position: number): Promise<void> {
   await execute(
     work,

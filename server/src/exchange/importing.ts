@@ -6,6 +6,7 @@ import type { Sequelize } from 'sequelize';
 import { inTransaction, selectRows, type Work } from '../database/index.ts';
 import { readStoriesFile, STORIES_FILE } from '../tracker/index.ts';
 import { existingRequirements, type StoredRequirement } from './existing.ts';
+import { hereAlready } from './hereAlready.ts';
 import { listSources, readKeptFile, type ImportSource, type StoredFile } from './importFile.ts';
 
 const FIELD_LIMITS = { title: LIMITS.title, name: LIMITS.name, text: LIMITS.text, relations: LIMITS.links };
@@ -28,6 +29,9 @@ export async function describeFile(db: Sequelize, projectId: string, id: string,
     columns: document.columns.map((name, i) => ({ name, examples: examplesOf(document, i) })),
     records: document.records.length,
     sheets: [...document.sheets],
+    names: document.names === undefined ? null : { header: document.names.header, rows: [...document.names.rows] },
+    sections: document.records.filter((r) => r.section !== undefined).length,
+    sources: sources.map((s) => s.name),
     mapping: { ...guessMapping(document, key, source, remembered?.mapping ?? null) },
     reading,
     remembered: remembered !== null && !isOwnDocument(document, key),
@@ -131,11 +135,15 @@ const LONGEST_PREVIEWED_TEXT = 2_000;
 /** What an import would do, with every problem; of long lists the first. */
 export async function previewFile(db: Sequelize, projectId: string, id: string, mapping: Mapping, reading: ReadingOptions): Promise<ImportPreview> {
   const entries = await readEntries(await inTransaction(db, (work) => readKeptFile(work, projectId, id)), mapping, reading);
-  const { plan, read } = await inTransaction(db, (work) => planEntries(work, projectId, entries));
+  const { plan, read, here } = await inTransaction(db, async (work) => {
+    const planned = await planEntries(work, projectId, entries);
+    return { ...planned, here: await hereAlready(work, projectId, mapping.source, planned.plan.added.map((a) => a.entry)) };
+  });
   const inConflict = plan.changed.filter((c) => c.conflicts.length > 0);
   const others = plan.changed.filter((c) => c.conflicts.length === 0).slice(0, MOST_PREVIEWED);
   const errors = read.problems.filter((p) => p.severity === 'error').length;
   return {
+    here,
     counts: {
       added: plan.added.length,
       changed: plan.changed.length,

@@ -1,8 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { artefactId, type RequirementId } from '@caderno/core/artefacts';
-import { addedContent, baseOf, changedContent, openConflicts, type Entry, type Mapping, type ReadingOptions } from '@caderno/core/exchange';
-import type { Side } from '@caderno/core/versions';
-import { changeOfRetry, insertArtefacts, lastPosition, lockProject, placeAfter, recordDeed, reserveNumbers, writeVersions, type Commander, type DeedPart, type NewArtefactRow, type OnWritten } from '../artefacts/index.ts';
+import { addedContent, baseOf, changedContent, openConflicts, type ConflictChoice, type Entry, type Mapping, type ReadingOptions } from '@caderno/core/exchange';
+import { changeOfRetry, insertArtefacts, lastPosition, lockProject, placeAfter, placeInOrder, recordDeed, reserveNumbers, writeVersions, type Commander, type DeedPart, type NewArtefactRow, type OnWritten } from '../artefacts/index.ts';
 import { execute, modelsOf, type ArtefactRow, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
 import { STORIES_FILE, noteTracker } from '../tracker/index.ts';
@@ -14,7 +13,7 @@ import { planEntries, type Planned, type ReadEntries } from './importing.ts';
 export interface ImportOrder {
   readonly mapping: Mapping;
   readonly reading: ReadingOptions;
-  readonly choices: Readonly<Record<string, Side>>;
+  readonly choices: Readonly<Record<string, ConflictChoice>>;
 }
 
 /** Told how many of all are done; may throw to stop. */
@@ -41,6 +40,7 @@ export async function importFile(work: Work, commander: Commander, entries: Read
   const writer = new ImportWriter(work, commander, change, mapping.source, planned);
   const added = await writer.add((done) => onProgress(done, total));
   const changed = await writer.change(chosen, (done) => onProgress(plan.added.length + done, total));
+  await writer.placeAmongSiblings();
   const parts = [...added, ...changed, ...(await writer.move()), ...(await writer.rememberBases())];
   // What the tracker had is in: nothing there is new any more.
   if (entries.name === STORIES_FILE) await noteTracker(work, commander.projectId, commander.at, { newStories: 0, changedStories: 0 });
@@ -87,6 +87,21 @@ class ImportWriter {
     return parts;
   }
 
+  /** What is new stands where the file has it among what was there; what moves over for it keeps its order. */
+  async placeAmongSiblings(): Promise<void> {
+    const { plan, read } = this.#planned;
+    const isNew = new Set(plan.added.map(({ entry }) => entry));
+    const byParent = new Map<number | null, Entry[]>();
+    for (const entry of read.entries) byParent.set(this.#parentNumber(entry), [...(byParent.get(this.#parentNumber(entry)) ?? []), entry]);
+    for (const [parent, siblings] of byParent) {
+      const lastKnown = siblings.findLastIndex((entry) => !isNew.has(entry));
+      // Those after all that were there stand at the end already.
+      if (!siblings.slice(0, lastKnown).some((entry) => isNew.has(entry))) continue;
+      const order = siblings.map((entry) => ({ id: this.#ids.get(entry.key) ?? null, isNew: isNew.has(entry) }));
+      await placeInOrder(this.#work, this.#commander.projectId, parent, order.flatMap(({ id, isNew: made }) => (id === null ? [] : [{ number: Number(id.slice(2)), isNew: made }])));
+    }
+  }
+
   #parentNumber(entry: Entry): number | null {
     const parent = typeof entry.parent === 'string' ? this.#ids.get(entry.parent) : undefined;
     return parent === undefined ? null : Number(parent.slice(2));
@@ -111,7 +126,7 @@ class ImportWriter {
     return lastPosition(this.#work, this.#commander.projectId, existing?.rowId ?? null);
   }
 
-  async change(choices: ReadonlyMap<string, Side>, onWritten: OnWritten): Promise<DeedPart[]> {
+  async change(choices: ReadonlyMap<string, ConflictChoice>, onWritten: OnWritten): Promise<DeedPart[]> {
     const { changed } = this.#planned.plan;
     if (changed.length === 0) return [];
     await this.#readRows(changed.map((c) => c.id));

@@ -1,0 +1,74 @@
+import { describe, expect, test } from '@jest/globals';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { GUESS_ALL, entriesOf, guessMapping, readFile, writeXlsx, type Mapping, type ReadingOptions } from './index.ts';
+import { bytesOf } from './testFiles.ts';
+
+const LIMITS = { title: 300, name: 200, text: 200_000, relations: 500 };
+const LONG = 'A reading is a whole number of cubic metres that is not lower than the previous one unless the meter was replaced or has rolled over.';
+
+async function read(rows: readonly (readonly string[])[], part: { readonly reading?: Partial<ReadingOptions>; readonly sections?: Mapping['sections']; readonly merged?: readonly string[] } = {}) {
+  const files = unzipSync(await writeXlsx('Requirements & more', rows));
+  const sheet = 'xl/worksheets/sheet1.xml';
+  const merges = (part.merged ?? []).map((ref) => `<mergeCell ref="${ref}"/>`).join('');
+  const xml = strFromU8(files[sheet]!).replace('</sheetData>', `</sheetData>${merges === '' ? '' : `<mergeCells>${merges}</mergeCells>`}`);
+  const document = await readFile('messy.xlsx', zipSync({ ...files, [sheet]: strToU8(xml) }), { ...GUESS_ALL, ...part.reading });
+  const mapping = guessMapping(document, 'p', 'messy', null);
+  const { entries, problems } = entriesOf(document, part.sections === undefined ? mapping : { ...mapping, sections: part.sections }, LIMITS);
+  return { document, mapping, entries, problems, lines: entries.map((e) => [e.key, e.fields.title, e.fields.module ?? '', e.parent ?? '']) };
+}
+
+const MESSY = [
+  ['Requirements of billing, draft 3', '', '', ''],
+  ['', 'printed for the assembly', '', ''],
+  ['Req ID', 'Name', 'Description', 'Module'],
+  ['Readings', '', '', ''],
+  ['1', 'Valid reading', LONG, 'Meters'],
+  ['2', 'Roll-over', 'first line\nsecond line', ''],
+  ['Bills', '', '', ''],
+  ['3', 'Rounding', 'To whole cents.', 'Tariff'],
+];
+
+describe('a workbook as people make it', () => {
+  test('the row of names is found below a title; rows with one text are headings that the rows below stand under', async () => {
+    const { document, mapping, lines, entries } = await read(MESSY);
+    expect([document.names?.header, mapping.columns]).toEqual([3, { 'Req ID': 'id', Name: 'title', Description: 'text', Module: 'module' }]);
+    expect(lines).toEqual([
+      ['section: Readings', 'Readings', '', ''],
+      ['1', 'Valid reading', 'Meters', 'section: Readings'],
+      ['2', 'Roll-over', '', 'section: Readings'],
+      ['section: Bills', 'Bills', '', ''],
+      ['3', 'Rounding', 'Tariff', 'section: Bills'],
+    ]);
+    expect(entries[0]?.fields.type).toBe('heading');
+    expect(entries[2]?.fields.text).toBe('first line\nsecond line');
+  });
+
+  test('they may be modules instead, which a row’s own goes before, or rows like all others', async () => {
+    expect((await read(MESSY, { sections: 'module' })).lines).toEqual([['1', 'Valid reading', 'Meters', ''], ['2', 'Roll-over', 'Readings', ''], ['3', 'Rounding', 'Tariff', '']]);
+    expect((await read(MESSY, { sections: 'rows' })).lines).toHaveLength(3);
+  });
+
+  test('another row can be said to name the columns', async () => {
+    const { document } = await read(MESSY, { reading: { header: 5 } });
+    expect(document.columns).toEqual(['1', 'Valid reading', LONG.slice(0, 120), 'Meters']);
+    expect(document.names?.rows[2]).toBe('Req ID · Name · Description · Module');
+  });
+
+  test('a cell merged over rows stands in each, over columns in the first only', async () => {
+    const rows = [['ID', 'Title', 'Text', 'Module'], ['A', 'One', 'a', 'Meters'], ['B', 'Two', 'b', ''], ['C', 'Three', 'c', ''], ['All of it is about bills', '', '', ''], ['D', 'Four', 'd', 'Bills']];
+    const { lines } = await read(rows, { merged: ['D2:D4', 'A5:D5'] });
+    expect(lines.map(([, title, module]) => `${title} ${module}`)).toEqual(['One Meters', 'Two Meters', 'Three Meters', 'All of it is about bills ', 'Four Bills']);
+  });
+});
+
+describe('the guess looks at what columns hold', () => {
+  const guess = async (csv: string) => guessMapping(await readFile('a.csv', bytesOf(csv), GUESS_ALL), 'p', 'a', null).columns;
+  test('a “Requirement” with sentences is the text, with names the title', async () => {
+    expect(await guess(`ID,Requirement\n1,"${LONG}"\n2,"${LONG} Twice."`)).toMatchObject({ Requirement: 'text' });
+    expect(await guess('ID,Requirement\n1,Valid reading\n2,Roll-over')).toMatchObject({ Requirement: 'title' });
+  });
+  test('an empty column called text does not leave the texts out; without known names something is the title', async () => {
+    expect(await guess(`ID,Title,Text,What it demands\n1,One,,"${LONG}"`)).toEqual({ ID: 'id', Title: 'title', Text: 'attribute', 'What it demands': 'text' });
+    expect(await guess('A,B\nx,Valid reading\ny,Roll-over')).toEqual({ A: 'attribute', B: 'title' });
+  });
+});
