@@ -20,6 +20,11 @@ describe('one side only', () => {
   });
 });
 
+test('a third text settles a conflict too', () => {
+  const { content, conflicts } = mergeContent(base, { ...base, title: 'mine' }, { ...base, title: 'theirs' }, new Map([['title', { own: 'of both' }]]));
+  expect([content, conflicts]).toEqual([{ ...base, title: 'of both' }, []]);
+});
+
 describe('both changed the same', () => {
   const mine = { ...base, title: 'mine', steps: [step('a', 'mine'), step('b')] };
   const theirs = { ...base, title: 'theirs', steps: [step('a', 'theirs'), step('b'), step('c', 'c!')] };

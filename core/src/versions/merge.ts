@@ -3,6 +3,8 @@ import { isElementList, isRecord, sameJson, type Json, type JsonElement, type Js
 
 export const SIDES = ['mine', 'theirs'] as const;
 export type Side = (typeof SIDES)[number];
+/** What holds where both sides changed the same: one of them, or something third. */
+export type Choice = Side | { readonly own: Json };
 
 /** Where both sides changed the same thing. Undefined: that side removed it. `path` joins names and ids by `/`. */
 export interface Conflict {
@@ -23,11 +25,12 @@ export interface Merge {
  * from there; what both changed differently is a conflict, which `choices` (by path) settles. Removing an element
  * that the other side changed is a conflict; so is reordering one list in two ways.
  */
-export function mergeContent(base: Json, mine: Json, theirs: Json, choices: ReadonlyMap<string, Side> = new Map()): Merge {
+export function mergeContent(base: Json, mine: Json, theirs: Json, choices: ReadonlyMap<string, Choice> = new Map()): Merge {
   const conflicts: Conflict[] = [];
   const settle = (path: string, b: Json | undefined, m: Json | undefined, t: Json | undefined): Json | undefined => {
     const choice = choices.get(path);
     if (choice === undefined) conflicts.push({ path, base: b, mine: m, theirs: t });
+    if (typeof choice === 'object') return choice.own;
     return choice === 'theirs' ? t : m;
   };
   const content = mergeValue('', base, mine, theirs, settle) ?? null;

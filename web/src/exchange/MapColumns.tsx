@@ -1,7 +1,7 @@
-import { TARGETS, type Target } from '@caderno/core/exchange';
+import { TARGETS, type SectionRows, type Target } from '@caderno/core/exchange';
 import type { ImportDraft } from '@caderno/contract';
 import { useState } from 'react';
-import { Choose, Section, TextButton } from '../look/index.ts';
+import { Choose, Section, TextButton, countOf, options } from '../look/index.ts';
 import { TARGET_WORD } from './targetWords.ts';
 
 interface Props {
@@ -9,6 +9,8 @@ interface Props {
   readonly onChange: (draft: ImportDraft) => void;
   readonly onReread: (draft: ImportDraft) => void;
 }
+
+const SECTION_WORD: Record<SectionRows, string> = { heading: 'are headings for the rows below', module: 'are the module of the rows below', rows: 'are requirements too' };
 
 /** Targets that only our own files have; they are not offered where nothing was guessed as one. */
 const SPECIAL: ReadonlySet<Target> = new Set<Target>(['ownId', 'version', 'facts']);
@@ -21,9 +23,20 @@ export function MapColumns({ draft, onChange, onReread }: Props) {
     <Section title="What the columns are" aside={aside} actions={<ReadingChoices draft={draft} onReread={onReread} />}>
       <label className="mt-2 flex items-center gap-2 text-sm">
         Name of the source
-        <input value={mapping.source} maxLength={100} onChange={(e) => onChange({ ...draft, mapping: { ...mapping, source: e.target.value } })} className="field-boxed w-64" />
-        <span className="text-xs text-ink2">the same source again updates by its ids instead of doubling</span>
+        <input value={mapping.source} maxLength={100} list="known-sources" onChange={(e) => onChange({ ...draft, mapping: { ...mapping, source: e.target.value } })} className="field-boxed w-64" />
+        <datalist id="known-sources">
+          {draft.sources.map((name) => (
+            <option key={name} value={name} />
+          ))}
+        </datalist>
+        <span className="text-xs text-ink2">{draft.sources.includes(mapping.source) ? 'known: it updates by its ids' : draft.sources.length === 0 ? 'the same source again updates by its ids instead of doubling' : 'a new source; take a known one to update what came from it'}</span>
       </label>
+      {draft.sections > 0 && (
+        <p className="mt-2 flex items-center gap-2 text-sm">
+          {countOf(draft.sections, 'row')} with one text only
+          <Choose label="Rows with one text are" value={mapping.sections ?? 'heading'} options={options(SECTION_WORD)} onChange={(sections) => onChange({ ...draft, mapping: { ...mapping, sections } })} />
+        </p>
+      )}
       <table className="mt-2 w-full text-sm">
         <thead>
           <tr className="text-left text-xs text-ink2">
@@ -61,12 +74,13 @@ const SEPARATOR_OPTIONS = [{ value: 'guess', name: 'guessed' }, { value: ',', na
 /** How the file is read, where its own signs are not enough. */
 function ReadingChoices({ draft, onReread }: Omit<Props, 'onChange'>) {
   const [open, setOpen] = useState(false);
-  const { reading, format, sheets } = draft;
+  const { reading, format, sheets, names } = draft;
   const read = (change: Partial<ImportDraft['reading']>): void => onReread({ ...draft, reading: { ...reading, ...change } });
   if (format === 'stories') return null;
   return (
     <>
-      {sheets.length > 1 && <Choose label="Sheet" showLabel value={reading.sheet ?? sheets[0] ?? ''} options={sheets.map((value) => ({ value, name: value }))} onChange={(sheet) => read({ sheet })} />}
+      {names !== null && <Choose label="Row of names" showLabel value={String(names.header)} options={[...names.rows.map((row, i) => ({ value: String(i + 1), name: `${i + 1}: ${row}` })), { value: '0', name: 'none' }]} onChange={(header) => read({ header: Number(header) })} />}
+      {sheets.length > 1 && <Choose label="Sheet" showLabel value={reading.sheet ?? sheets[0] ?? ''} options={sheets.map((value) => ({ value, name: value }))} onChange={(sheet) => read({ sheet, header: null })} />}
       {open && format !== 'xlsx' && (
         <Choose label="Encoding" showLabel value={reading.encoding ?? 'guess'} options={[...ENCODING_OPTIONS]} onChange={(encoding) => read({ encoding: encoding === 'guess' ? null : encoding })} />
       )}

@@ -1,6 +1,5 @@
-import { conflictKey } from '@caderno/core/exchange';
-import type { Side } from '@caderno/core/versions';
-import type { ImportPreview } from '@caderno/contract';
+import { conflictKey, type ConflictChoice } from '@caderno/core/exchange';
+import { LIMITS, type ImportPreview } from '@caderno/contract';
 import { WordDiff } from '../versions/index.ts';
 import { fieldWord } from './targetWords.ts';
 
@@ -9,8 +8,8 @@ type Conflict = PlannedChange['conflicts'][number];
 
 interface Props {
   readonly change: PlannedChange;
-  readonly choices: Readonly<Record<string, Side>>;
-  readonly onChoose: (key: string, side: Side) => void;
+  readonly choices: Readonly<Record<string, ConflictChoice>>;
+  readonly onChoose: (key: string, choice: ConflictChoice) => void;
 }
 
 /** One requirement the file would change, field by field; where both sides changed, both are shown. */
@@ -46,8 +45,8 @@ function Words({ from, to }: { readonly from: string; readonly to: string }) {
 interface ConflictProps {
   readonly id: PlannedChange['id'];
   readonly conflict: Conflict;
-  readonly choice: Side | undefined;
-  readonly onChoose: (side: Side) => void;
+  readonly choice: ConflictChoice | undefined;
+  readonly onChoose: (choice: ConflictChoice) => void;
 }
 
 function ConflictChoice({ id, conflict, choice, onChoose }: ConflictProps) {
@@ -72,6 +71,15 @@ function ConflictChoice({ id, conflict, choice, onChoose }: ConflictProps) {
           </label>
         ))}
       </div>
+      <label className="mt-1.5 flex cursor-pointer items-start gap-2">
+        <input type="radio" name={conflictKey(id, field)} checked={typeof choice === 'object'} onChange={() => onChoose({ own: theirs })} className="mt-1" />
+        <span className="min-w-0 flex-1">
+          <span className="text-xs text-ink2">another text</span>
+          {typeof choice === 'object' && (
+            <textarea autoFocus aria-label={`Another text for ${fieldWord(field)} of ${id}`} value={choice.own} maxLength={LIMITS.text} rows={2} onChange={(e) => onChoose({ own: e.target.value })} className="field-boxed mt-0.5 block w-full [field-sizing:content]" />
+          )}
+        </span>
+      </label>
     </fieldset>
   );
 }

@@ -1,21 +1,31 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
-import { conflictKey } from '@caderno/core/exchange';
+import { conflictKey, type ConflictChoice } from '@caderno/core/exchange';
 import type { Side } from '@caderno/core/versions';
+import { Link } from 'react-router';
 import type { ImportDraft, ImportPreview } from '@caderno/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { call, failureSentence } from '../api/index.ts';
-import { useFrame } from '../frame/index.ts';
+import { address, useFrame } from '../frame/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
 import { fileProblemSentence } from './fileProblemSentence.ts';
 import { PlannedChangeLine } from './PlannedChangeLine.tsx';
 import { RunImport } from './RunImport.tsx';
 
+type Choices = Readonly<Record<string, ConflictChoice>>;
+
+interface Props {
+  readonly draft: ImportDraft;
+  /** Takes the file for a known source. */
+  readonly onSource: (name: string) => void;
+  readonly onDone: (first: ArtefactId | null) => void;
+}
+
 /** What the import would do: problems first, then what is added, changed and left alone. */
-export function Preview({ draft, onDone }: { readonly draft: ImportDraft; readonly onDone: (first: ArtefactId | null) => void }) {
+export function Preview({ draft, onSource, onDone }: Props) {
   const { project } = useFrame();
   const step = useDeferredValue(draft);
-  const [choices, setChoices] = useState<Readonly<Record<string, Side>>>({});
+  const [choices, setChoices] = useState<Choices>({});
   const preview = useQuery({
     queryKey: [project, 'list', 'import', step.id, step.mapping, step.reading],
     queryFn: ({ signal }) => call('previewImport', { params: { project, import: step.id }, body: { mapping: step.mapping, reading: step.reading } }, { signal }),
@@ -29,6 +39,7 @@ export function Preview({ draft, onDone }: { readonly draft: ImportDraft; readon
   return (
     <div className={preview.isPlaceholderData ? 'opacity-60' : ''}>
       <Section title="What it would do" aside={<Counts preview={preview.data} />} actions={<RunImport draft={draft} choices={choices} open={open} nothing={counts.added + counts.changed === 0} onDone={onDone} />}>
+        <HereAlready preview={preview.data} draft={draft} onSource={onSource} />
         <Problems preview={preview.data} />
         <Changed preview={preview.data} choices={choices} onChoose={setChoices} />
         <Added preview={preview.data} />
@@ -48,6 +59,37 @@ function Counts({ preview: { counts } }: { readonly preview: ImportPreview }) {
       {counts.added} added · {counts.changed} changed · {counts.same} as they are{counts.errors > 0 && <span className="text-brick"> · {countOf(counts.errors, 'error')}</span>}
       {counts.warnings > 0 && <span className="text-ochre-ink"> · {countOf(counts.warnings, 'warning')}</span>}
     </>
+  );
+}
+
+/** Before doubles are made: what would be added and seems to be here. */
+function HereAlready({ preview: { here }, draft, onSource }: { readonly preview: ImportPreview; readonly draft: ImportDraft; readonly onSource: (name: string) => void }) {
+  const { project } = useFrame();
+  if (here.ids.length === 0 && here.titles === 0) return null;
+  return (
+    <div role="status" className="mt-3 rounded-[5px] bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">
+      {here.ids.map(({ source, count }) => (
+        <p key={source}>
+          {count === 1 ? '1 id is' : `${count.toLocaleString()} ids are`} here already, from the source “{source}”.{' '}
+          {draft.mapping.source !== source && <TextButton onClick={() => onSource(source)}>Update “{source}” instead</TextButton>}
+        </p>
+      ))}
+      {here.titles > 0 && <p>{here.titles === 1 ? '1 title is' : `${here.titles.toLocaleString()} titles are`} here already.</p>}
+      <p className="text-xs">
+        Such as{' '}
+        {here.examples.map(({ key, title, id }, i) => (
+          <span key={key}>
+            {i > 0 && ', '}
+            “{title}” (
+            <Link className="font-mono underline" to={address.basis(project, id)} target="_blank">
+              {id}
+            </Link>
+            )
+          </span>
+        ))}
+        . Imported as they are, they would be there twice.
+      </p>
+    </div>
   );
 }
 
@@ -85,8 +127,8 @@ function Problems({ preview }: { readonly preview: ImportPreview }) {
 
 interface ChangedProps {
   readonly preview: ImportPreview;
-  readonly choices: Readonly<Record<string, Side>>;
-  readonly onChoose: (choices: Readonly<Record<string, Side>>) => void;
+  readonly choices: Choices;
+  readonly onChoose: (choices: Choices) => void;
 }
 
 function Changed({ preview: { changed, counts }, choices, onChoose }: ChangedProps) {

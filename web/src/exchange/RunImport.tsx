@@ -1,5 +1,5 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
-import type { Side } from '@caderno/core/versions';
+import type { ConflictChoice } from '@caderno/core/exchange';
 import type { ImportDraft } from '@caderno/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -10,7 +10,7 @@ import { Button } from '../look/index.ts';
 
 interface Props {
   readonly draft: ImportDraft;
-  readonly choices: Readonly<Record<string, Side>>;
+  readonly choices: Readonly<Record<string, ConflictChoice>>;
   /** Conflicts nobody has chosen between. */
   readonly open: number;
   readonly nothing: boolean;

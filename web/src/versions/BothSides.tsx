@@ -1,5 +1,6 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
-import type { Json, Side } from '@caderno/core/versions';
+import { asJson, type Choice, type Json } from '@caderno/core/versions';
+import { LIMITS } from '@caderno/contract';
 import { useState } from 'react';
 import { Button, Dialog, TextButton } from '../look/index.ts';
 import type { Theirs } from './editState.ts';
@@ -8,29 +9,31 @@ import { pathWords } from './pathWords.ts';
 interface Props {
   readonly id: ArtefactId;
   readonly theirs: Theirs<unknown>;
-  readonly onSettle: (choices: ReadonlyMap<string, Side>) => void;
+  readonly mine: unknown;
+  readonly onSettle: (choices: ReadonlyMap<string, Choice>) => void;
 }
 
 /** Somebody saved changes at the same places: both are shown, and the person chooses for each. */
-export function BothSides({ id, theirs, onSettle }: Props) {
+export function BothSides({ id, theirs, mine, onSettle }: Props) {
   const [open, setOpen] = useState(false);
-  const [choices, setChoices] = useState<ReadonlyMap<string, Side>>(new Map());
-  const choose = (path: string, side: Side): void => setChoices((c) => new Map(c).set(path, side));
+  const [choices, setChoices] = useState<ReadonlyMap<string, Choice>>(new Map());
+  const choose = (path: string, choice: Choice): void => setChoices((c) => new Map(c).set(path, choice));
   return (
     <div role="alert" className="mt-2 rounded-[5px] bg-ochre-wash px-3 py-2 text-sm text-ink">
       {theirs.author} saved v{theirs.version} meanwhile and changed the same {theirs.conflicts.length === 1 ? 'place' : `${theirs.conflicts.length} places`}. Your text is kept.{' '}
       <TextButton onClick={() => setOpen(true)}>Look at both and choose</TextButton>
       {open && (
         <Dialog title={`${id}: both changed`} onClose={() => setOpen(false)} wide>
-          <p className="text-sm text-ink2">Everything else of both is taken together. For these, choose one side each.</p>
+          <p className="text-sm text-ink2">Everything else of both is taken together. For these, choose one side each, or write another text.</p>
           <div className="mt-4 space-y-4">
             {theirs.conflicts.map((conflict) => (
               <fieldset key={conflict.path} className="border-t border-rule pt-2">
-                <legend className="pr-2 text-sm font-semibold">{pathWords(conflict.path)}</legend>
+                <legend className="pr-2 text-sm font-semibold">{pathWords(conflict.path, [asJson(mine), asJson(theirs.content)])}</legend>
                 <div className="grid grid-cols-2 gap-4">
-                  <SideBox name={conflict.path} label="Mine" value={conflict.mine} checked={choices.get(conflict.path) !== 'theirs'} onChoose={() => choose(conflict.path, 'mine')} />
+                  <SideBox name={conflict.path} label="Mine" value={conflict.mine} checked={(choices.get(conflict.path) ?? 'mine') === 'mine'} onChoose={() => choose(conflict.path, 'mine')} />
                   <SideBox name={conflict.path} label={`${theirs.author}’s`} value={conflict.theirs} checked={choices.get(conflict.path) === 'theirs'} onChoose={() => choose(conflict.path, 'theirs')} />
                 </div>
+                {(typeof conflict.mine === 'string' || typeof conflict.theirs === 'string') && <OwnText path={conflict.path} given={conflict.theirs ?? conflict.mine ?? ''} choice={choices.get(conflict.path)} onChoose={(own) => choose(conflict.path, { own })} />}
               </fieldset>
             ))}
           </div>
@@ -67,6 +70,19 @@ function SideBox({ name, label, value, checked, onChoose }: SideBoxProps) {
       <span className="min-w-0">
         <span className="block text-xs font-semibold text-ink2">{label}</span>
         <span className="block max-h-52 overflow-auto whitespace-pre-wrap break-words text-sm">{valueWords(value)}</span>
+      </span>
+    </label>
+  );
+}
+
+function OwnText({ path, given, choice, onChoose }: { readonly path: string; readonly given: Json; readonly choice: Choice | undefined; readonly onChoose: (text: string) => void }) {
+  const own = typeof choice === 'object' && typeof choice.own === 'string' ? choice.own : null;
+  return (
+    <label className="mt-2 flex gap-2 text-sm">
+      <input type="radio" name={path} checked={own !== null} onChange={() => onChoose(typeof given === 'string' ? given : '')} className="mt-1" />
+      <span className="min-w-0 flex-1">
+        <span className="block text-xs font-semibold text-ink2">Another text</span>
+        {own !== null && <textarea autoFocus aria-label="Another text" value={own} rows={2} maxLength={LIMITS.text} onChange={(e) => onChoose(e.target.value)} className="field-boxed mt-1 block w-full [field-sizing:content]" />}
       </span>
     </label>
   );

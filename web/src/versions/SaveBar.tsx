@@ -69,7 +69,7 @@ export function SaveBar({ id, state, author, at, editing }: Props) {
           <Button onClick={() => setNoting(false)}>Cancel</Button>
         </form>
       )}
-      {editing.theirs !== null && <BothSides id={id} theirs={editing.theirs} onSettle={editing.settle} />}
+      {editing.theirs !== null && <BothSides id={id} theirs={editing.theirs} mine={editing.content} onSettle={editing.settle} />}
     </div>
   );
 }

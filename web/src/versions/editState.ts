@@ -1,4 +1,4 @@
-import { asJson, diffContent, mergeContent, sameJson, type Conflict, type FieldDiff, type Side } from '@caderno/core/versions';
+import { asJson, diffContent, mergeContent, sameJson, type Conflict, type Choice, type FieldDiff } from '@caderno/core/versions';
 
 /** A content being edited: what it grew from, what it is now, and what undo and redo lead to. */
 export interface EditState<C> {
@@ -80,7 +80,7 @@ export function takeInHead<C>(state: EditState<C>, head: Head<C>): EditState<C> 
 }
 
 /** Settles the conflicts with a newer head as chosen. */
-export function settled<C>(state: EditState<C>, choices: ReadonlyMap<string, Side>): EditState<C> {
+export function settled<C>(state: EditState<C>, choices: ReadonlyMap<string, Choice>): EditState<C> {
   if (state.theirs === null) return state;
   const { version, content: theirs } = state.theirs;
   const { content } = merge(state, theirs, choices);
@@ -93,7 +93,7 @@ export function saved<C>(state: EditState<C>, sent: C, head: Head<C>): EditState
   return { ...state, base: head.version, baseContent: head.content, theirs: null };
 }
 
-function merge<C>(state: EditState<C>, theirs: C, choices: ReadonlyMap<string, Side>): { content: C; conflicts: readonly Conflict[] } {
+function merge<C>(state: EditState<C>, theirs: C, choices: ReadonlyMap<string, Choice>): { content: C; conflicts: readonly Conflict[] } {
   const merged = mergeContent(asJson(state.baseContent), asJson(state.content), asJson(theirs), choices);
   // All three are contents of one kind, and a merge takes every part from one of them; the server checks it again.
   return { content: merged.content as C, conflicts: merged.conflicts };

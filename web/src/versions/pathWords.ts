@@ -1,6 +1,35 @@
-/** A place in a content, as a person calls it: `steps/s3/expected` is “Steps › s3 › expected”. */
-export function pathWords(path: string): string {
-  const words = path.split('/').map((part) => (part === '(order)' ? 'order' : part.replaceAll(/([A-Z])/g, ' $1').toLowerCase()));
-  const text = words.join(' › ');
+import { isElementList, isRecord, type Json, type JsonElement } from '@caderno/core/versions';
+
+/** Lists whose elements a person calls otherwise than by the name of the list without its s. */
+const ELEMENT_WORD: Readonly<Record<string, string>> = { entries: 'entry', covers: 'link', leftOut: 'item left out', classes: 'other kind', dependsOn: 'case it depends on', fields: 'field', runs: 'row that runs' };
+const FIELD_WORD: Readonly<Record<string, string>> = { expected: 'expected result', '(order)': 'order' };
+
+/** A place in a content as a person calls it: `steps/s3/expected` is “Step 2, expected result”. `contents`: where the place is looked for. */
+export function pathWords(path: string, contents: readonly (Json | undefined)[]): string {
+  const words: string[] = [];
+  let here = contents;
+  for (const part of path.split('/')) {
+    const lists = here.filter(isElementList).filter((list) => list.length > 0);
+    const found = lists.find((list) => list.some((e) => e.id === part));
+    const element = found?.find((e) => e.id === part);
+    if (lists.length > 0 && part !== '(order)') {
+      const list = words.pop() ?? '';
+      words.push(elementWords(list, element, found?.findIndex((e) => e.id === part) ?? -1));
+    } else words.push(part);
+    here = here.map((value) => (isElementList(value) ? value.find((e) => e.id === part) : isRecord(value) ? value[part] : undefined));
+  }
+  const text = words.map((word) => FIELD_WORD[word] ?? spaced(word)).join(', ');
   return text.charAt(0).toUpperCase() + text.slice(1);
+}
+
+/** `step 2`, `row “usual”`, `parameter <reading>`. */
+function elementWords(list: string, element: JsonElement | undefined, at: number): string {
+  const word = ELEMENT_WORD[list] ?? spaced(list.replace(/s$/, ''));
+  const name = typeof element?.name === 'string' && element.name !== '' ? element.name : null;
+  if (at < 0) return `${word} that was removed`;
+  return name === null ? `${word} ${at + 1}` : list === 'parameters' ? `${word} <${name}>` : `${word} “${name}”`;
+}
+
+function spaced(name: string): string {
+  return name.includes(' ') ? name : name.replaceAll(/([A-Z])/g, ' $1').toLowerCase();
 }

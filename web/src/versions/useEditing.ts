@@ -1,5 +1,5 @@
 import type { ArtefactKind } from '@caderno/core/artefacts';
-import type { Side } from '@caderno/core/versions';
+import type { Choice } from '@caderno/core/versions';
 import { CONTENT_SCHEMA, type ArtefactOfKind, type ContentOfKind, type KindAndContent } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
@@ -31,7 +31,7 @@ export interface Editing<C> {
   redo(): void;
   save(note: string): Promise<void>;
   discard(): void;
-  settle(choices: ReadonlyMap<string, Side>): void;
+  settle(choices: ReadonlyMap<string, Choice>): void;
 }
 
 /** A pause of this length and the draft is sent. */
