@@ -71,7 +71,7 @@ export function offeredClasses(kind: ValueKind): readonly { readonly kind: Class
     case 'time':
       return [...always, { kind: 'letters', example: 'noon' }, { kind: 'tooPrecise', example: '12:00:01' }];
     case 'dateTime':
-      return [...always, { kind: 'letters', example: 'noon' }, { kind: 'impossibleDate', example: '2026-02-30T12:00' }];
+      return [...always, { kind: 'letters', example: 'noon' }, { kind: 'impossibleDate', example: '2026-02-30 12:00' }];
     case 'textLength':
       return [{ kind: 'missing', example: '' }, { kind: 'example', example: '<b>&"\'</b>' }];
     case 'textPattern':

@@ -23,7 +23,7 @@ describe('a cell that spreadsheets write in their own way', () => {
     ['date', '3/4/2026', monthFirst, '2026-03-04'],
     ['date', '30.02.2026', dayFirst, '30.02.2026'],
     ['date', '2026-02-30', dayFirst, '2026-02-30'],
-    ['dateTime', '28/02/2026 7:05', dayFirst, '2026-02-28T07:05'],
+    ['dateTime', '28/02/2026 7:05', dayFirst, '2026-02-28 07:05'],
     ['date', '28/02/2026 7:05', dayFirst, '28/02/2026 7:05'],
     ['text', '28.02.2026', dayFirst, '28.02.2026'],
   ])('%s %s', (type, cell, reading, expected) => expect(understoodCell(type, cell, reading)).toBe(expected));

@@ -1,5 +1,5 @@
 import type { Parameter, ParameterType } from '../cases/index.ts';
-import { parseDate } from '../values/index.ts';
+import { isoMoment, parseDate, pointNumber } from '../values/index.ts';
 
 /** How numbers and dates of a file are meant, where its column has a type. Everything else stays as it is written. */
 export interface ValueReading {
@@ -20,7 +20,7 @@ export function understoodCell(type: ParameterType, cell: string, { numbers, dat
   switch (type) {
     case 'whole':
     case 'decimal':
-      return numbers === 'comma' && COMMA_NUMBER.test(cell.trim()) ? cell.trim().replaceAll(/[. \u00a0\u202f]/g, '').replace(',', '.') : cell;
+      return numbers === 'comma' ? (pointNumber(cell, ',') ?? cell) : cell;
     case 'date':
     case 'dateTime':
       return dates === 'asWritten' ? cell : (isoDate(cell.trim(), type, dates) ?? cell);
@@ -32,14 +32,8 @@ export function understoodCell(type: ParameterType, cell: string, { numbers, dat
 }
 
 function isoDate(cell: string, type: 'date' | 'dateTime', order: 'dayFirst' | 'monthFirst'): string | null {
-  const parts = SLASHED.exec(cell);
-  if (parts === null) return null;
-  const [, first = '', second = '', year = '', time] = parts;
-  if ((time === undefined) === (type === 'dateTime')) return null;
-  const [day, month] = order === 'dayFirst' ? [first, second] : [second, first];
-  const date = `${year}-${month.padStart(2, '0')}-${day.padStart(2, '0')}`;
-  if (parseDate(date) === null) return null;
-  return time === undefined ? date : `${date}T${time.padStart(time.indexOf(':') === 1 ? time.length + 1 : time.length, '0')}`;
+  const iso = SLASHED.test(cell) ? isoMoment(cell, order) : null;
+  return iso !== null && iso.includes(' ') === (type === 'dateTime') ? iso : null;
 }
 
 const PLAIN_WHOLE = /^[+-]?(?:0|[1-9]\d*)$/;

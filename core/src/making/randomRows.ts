@@ -24,7 +24,7 @@ const USUAL: Record<ParameterType, readonly [string, string]> = {
   decimal: ['0.00', '1000.00'],
   date: ['2026-01-01', '2026-12-31'],
   time: ['00:00', '23:59'],
-  dateTime: ['2026-01-01T00:00', '2026-12-31T23:59'],
+  dateTime: ['2026-01-01 00:00', '2026-12-31 23:59'],
   yesNo: ['', ''],
 };
 

@@ -46,7 +46,7 @@ export function formatTime(seconds: bigint, step: number): string | null {
   return step % 60 === 0 ? clock : `${clock}:${two(total % 60)}`;
 }
 
-/** Seconds since 1970-01-01T00:00 of `YYYY-MM-DDTHH:MM[:SS]`, without a time zone. */
+/** Seconds since 1970-01-01 00:00 of `YYYY-MM-DD HH:MM[:SS]`, or with a T between, without a time zone. */
 export function parseDateTime(text: string): bigint | null {
   const [day, time, more] = text.split(/[T ]/);
   if (day === undefined || time === undefined || more !== undefined) return null;
@@ -61,7 +61,7 @@ export function formatDateTime(seconds: bigint, step: number): string | null {
   const inDay = ((seconds % SECONDS_A_DAY) + SECONDS_A_DAY) % SECONDS_A_DAY;
   const day = formatDate((seconds - inDay) / SECONDS_A_DAY);
   const time = formatTime(inDay, step);
-  return day === null || time === null ? null : `${day}T${time}`;
+  return day === null || time === null ? null : `${day} ${time}`;
 }
 
 function two(n: number): string {

@@ -15,3 +15,4 @@ export {
   type ValueKind,
   type Reading,
 } from './valueType.ts';
+export { isoMoment, meantValue, paddedTime, pointNumber, type WritingHabits } from './writtenValue.ts';

@@ -9,6 +9,7 @@ export { ReasonForm } from './ReasonForm.tsx';
 export { saveFile } from './saveFile.ts';
 export { Section } from './Section.tsx';
 export { STANDING_WORD, StandingShape } from './StandingShape.tsx';
+export { writingHabits } from './writingHabits.ts';
 export { useLatest } from './useLatest.ts';
 export { useSelection, type Selection } from './useSelection.ts';
 export { ago, dateAndTime, dayName } from './time.ts';

@@ -1,8 +1,8 @@
 import { offeredClasses, rangeProblems, type Choice, type Field, type Interval, type OtherClass, type PatternPart, type RangeProblem, type ValueRangesModel } from '@caderno/core/conditions';
-import { isOrdered, type ValueType } from '@caderno/core/values';
+import { isOrdered, meantValue, type ValueType } from '@caderno/core/values';
 import { Plus, X } from 'lucide-react';
-import type { ReactNode } from 'react';
-import { CLASS_WORD, Choose, TextButton, VALUE_WORD, options } from '../../look/index.ts';
+import { useId, useState, type ReactNode } from 'react';
+import { CLASS_WORD, Choose, TextButton, VALUE_WORD, options, writingHabits } from '../../look/index.ts';
 import { newChoice, newClass, newField, newPattern, nextInterval, withKind } from './newParts.ts';
 import { rangeProblemSentence } from './rangeProblemSentence.ts';
 
@@ -91,17 +91,20 @@ function Intervals({ field, problems, onChange }: Omit<FieldProps, 'onRemove'>) 
   const edit = (id: string, part: Partial<Interval>): void => onChange((f) => ({ ...f, intervals: f.intervals.map((i) => (i.id === id ? { ...i, ...part } : i)) }));
   const unreadable = (id: string, side: 'from' | 'to'): boolean => problems.some((p) => (p.code === 'bound_unreadable' && p.interval === id && p.side === side) || (p.code === 'interval_empty' && p.interval === id));
   return (
+    <>
     <Parts head={['Interval', 'from', 'to', '', 'then']} onAdd={() => onChange((f) => ({ ...f, intervals: [...f.intervals, nextInterval(f)] }))} addWord="Add an interval">
       {field.intervals.map((interval) => (
         <PartRow key={interval.id} name={interval.name} onRemove={() => onChange((f) => ({ ...f, intervals: f.intervals.filter((i) => i.id !== interval.id) }))}>
           <Cell label="Name of the interval" value={interval.name} onChange={(name) => edit(interval.id, { name })} className="w-full" />
-          <Cell label={`${interval.name} from`} value={interval.from} placeholder="−∞" invalid={unreadable(interval.id, 'from')} onChange={(from) => edit(interval.id, { from: from.trim() })} className="w-full font-mono" />
-          <Cell label={`${interval.name} to`} value={interval.to} placeholder="+∞" invalid={unreadable(interval.id, 'to')} onChange={(to) => edit(interval.id, { to: to.trim() })} className="w-full font-mono" />
+          <Bound type={field.type} label={`${interval.name} from`} value={interval.from} open="−∞" invalid={unreadable(interval.id, 'from')} onChange={(from) => edit(interval.id, { from })} />
+          <Bound type={field.type} label={`${interval.name} to`} value={interval.to} open="+∞" invalid={unreadable(interval.id, 'to')} onChange={(to) => edit(interval.id, { to })} />
           <Validity name={interval.name} valid={interval.valid} onChange={(valid) => edit(interval.id, { valid })} />
           <Cell label={`Outcome of ${interval.name}`} value={interval.outcome} placeholder="what happens" onChange={(outcome) => edit(interval.id, { outcome })} className="w-full" />
         </PartRow>
       ))}
     </Parts>
+      <p className="mt-1.5 text-xs text-ink2">{formsWords(field.type)}</p>
+    </>
   );
 }
 
@@ -219,6 +222,75 @@ function PartRow({ name, children, onRemove, wide = false }: { readonly name: st
   );
 }
 
+interface BoundProps {
+  readonly type: ValueType;
+  readonly label: string;
+  readonly value: string;
+  /** What stands for no bound. */
+  readonly open: string;
+  readonly invalid: boolean;
+  readonly onChange: (value: string) => void;
+}
+
+/** A bound, written as one is used to; when one leaves it, it stands as it was understood, and says from what. */
+function Bound({ type, label, value, open, invalid, onChange }: BoundProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const [from, setFrom] = useState('');
+  const note = useId();
+  const leave = (): void => {
+    if (typed === null || !isOrdered(type)) return;
+    const meant = meantValue(type, typed, writingHabits());
+    setFrom(meant === typed.trim() ? '' : typed.trim());
+    if (meant !== value) onChange(meant);
+    setTyped(null);
+  };
+  return (
+    <span className="min-w-0">
+      <Cell
+        label={label}
+        value={typed ?? value}
+        placeholder={open}
+        invalid={invalid && typed === null}
+        describedBy={note}
+        onChange={(text) => {
+          setTyped(text);
+          // What can be read already counts at once; spaces on the way to more do not.
+          if (isOrdered(type) && text === text.trim()) onChange(text);
+        }}
+        onLeave={leave}
+        className="w-full font-mono"
+      />
+      <span id={note} role="status" className="block text-[11px] leading-4 text-ink2">
+        {from !== '' && typed === null && `read from “${from}”`}
+      </span>
+    </span>
+  );
+}
+
+/** The ways of writing that are understood. */
+function formsWords(type: ValueType): string {
+  const { decimalSign, dates } = writingHabits();
+  const day = dates === 'dayFirst' ? '4/3/2026' : dates === 'monthFirst' ? '3/4/2026' : '2026-03-04';
+  switch (type.kind) {
+    case 'date':
+      return `A date as 2026-03-04${day === '2026-03-04' ? '' : ` or ${day}`}. An empty bound is open.`;
+    case 'dateTime':
+      return `Date and time as 2026-03-04 08:30${day === '2026-03-04' ? '' : ` or ${day} 8:30`}. An empty bound is open.`;
+    case 'time':
+      return 'A time as 08:30 or 08:30:15. An empty bound is open.';
+    case 'decimal':
+      return `A number as 1234.50${decimalSign === ',' ? ' or 1 234,50' : ' or 1,234.50'}. An empty bound is open.`;
+    case 'whole':
+      return 'A whole number as 99999 or 99 999. An empty bound is open.';
+    case 'textLength':
+      return 'The number of characters. An empty bound is open.';
+    case 'textPattern':
+    case 'choice':
+    case 'yesNo':
+      return '';
+  }
+}
+
 interface CellProps {
   readonly label: string;
   readonly value: string;
@@ -228,9 +300,11 @@ interface CellProps {
   readonly invalid?: boolean;
   readonly readOnly?: boolean;
   readonly className?: string;
+  readonly describedBy?: string;
+  readonly onLeave?: () => void;
 }
 
-function Cell({ label, value, onChange, placeholder = '', prefix, invalid = false, readOnly = false, className = '' }: CellProps) {
+function Cell({ label, value, onChange, placeholder = '', prefix, invalid = false, readOnly = false, className = '', describedBy, onLeave }: CellProps) {
   const input = (
     <input
       aria-label={label}
@@ -239,7 +313,10 @@ function Cell({ label, value, onChange, placeholder = '', prefix, invalid = fals
       readOnly={readOnly}
       placeholder={placeholder}
       maxLength={200}
+      aria-describedby={describedBy}
       onChange={(event) => onChange(event.target.value)}
+      onBlur={onLeave}
+      onKeyDown={(event) => event.key === 'Enter' && onLeave?.()}
       className={`field-boxed !min-h-[28px] !py-0.5 text-sm read-only:border-transparent read-only:text-ink2 ${className}`}
     />
   );

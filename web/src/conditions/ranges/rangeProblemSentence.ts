@@ -8,7 +8,7 @@ export function rangeProblemSentence(problem: RangeProblem, field: Field): strin
     case 'step_unreadable':
       return `The step is a decimal number above zero; “${problem.step}” is none. 0.01 is used until it is mended.`;
     case 'bound_unreadable':
-      return `${nameOf(problem.interval)} ${problem.side} “${problem.text}” cannot be read as a ${VALUE_WORD[field.type.kind]}. The interval counts only once it can.`;
+      return `${nameOf(problem.interval)} ${problem.side} “${problem.text}” cannot be read as a ${VALUE_WORD[field.type.kind]}. The interval counts only once it can; below the intervals stands how it may be written.`;
     case 'interval_empty':
       return `${nameOf(problem.interval)} begins after it ends, so nothing lies in it. Swap its bounds.`;
     case 'intervals_overlap':
