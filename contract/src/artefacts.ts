@@ -32,6 +32,8 @@ export const requirementSummarySchema = z.object({
   parent: requirementIdSchema.nullable(),
   position: z.number(),
   type: z.enum(REQUIREMENT_TYPES),
+  /** The id its source gives it; empty: it was written here. */
+  sourceId: z.string(),
   risk: z.enum(RISKS),
   priority: z.enum(PRIORITIES),
 });
@@ -185,9 +187,11 @@ const writeParts = z.strictObject({
   made: z.array(z.intersection(kindAndContentSchema, z.object({ under: z.int().min(0).nullable().optional() }))).max(LIMITS.written),
   changed: z.array(z.intersection(kindAndContentSchema, z.object({ id: artefactIdSchema, version: versionNumberSchema }))).max(LIMITS.written),
   withdrawn: z.array(artefactIdSchema).max(LIMITS.written).default([]),
+  /** Artefacts that get a state; one may be changed besides. */
+  states: z.array(z.strictObject({ id: artefactIdSchema, state: z.enum(ARTEFACT_STATES) })).max(LIMITS.written).optional(),
   detail: textUpTo(LIMITS.title),
 });
-export const writeSchema = writeParts.refine(({ changed, withdrawn }) => isEachOnce([...changed.map((c) => c.id), ...withdrawn]), 'must name each artefact once');
+export const writeSchema = writeParts.refine(({ changed, withdrawn, states = [] }) => isEachOnce([...changed.map((c) => c.id), ...withdrawn]) && isEachOnce([...states.map((s) => s.id), ...withdrawn]), 'must name each artefact once');
 export type Write = z.infer<typeof writeSchema>;
 
 /** What was made, in the order asked for; `change` is null when nothing was to be done. */

@@ -1,3 +1,7 @@
+import { ARTEFACT_STATES, PRIORITIES, parseArtefactId } from '../artefacts/index.ts';
+import { RISKS } from '../basis/index.ts';
+import { CASE_KINDS, EXECUTIONS } from '../cases/index.ts';
+
 /** One term of a query; all terms must hold. */
 export type QueryTerm =
   | { readonly kind: 'field'; readonly field: QueryField; readonly value: string; readonly not: boolean }
@@ -12,7 +16,8 @@ export type HasValue = (typeof HAS_VALUES)[number];
 
 export type QueryProblem =
   | { readonly code: 'query_field_unknown'; readonly field: string; readonly at: number }
-  | { readonly code: 'query_value_unknown'; readonly field: QueryField; readonly value: string; readonly at: number };
+  /** `known`: what the field can be, where that is a closed set. */
+  | { readonly code: 'query_value_unknown'; readonly field: QueryField; readonly value: string; readonly known: readonly string[]; readonly at: number };
 
 export interface Query {
   readonly terms: readonly QueryTerm[];
@@ -20,6 +25,9 @@ export interface Query {
 }
 
 const TERM = /(-?)(?:([\p{L}]+):)?(?:"([^"]*)"|(\S+))/gu;
+
+/** Fields of a closed set, and what they can be; in any case and with or without spaces. */
+const CLOSED: Readonly<Partial<Record<QueryField, readonly string[]>>> = { state: ['any', ...ARTEFACT_STATES], priority: PRIORITIES, risk: RISKS, execution: EXECUTIONS, kind: CASE_KINDS, has: HAS_VALUES };
 
 /** Singular spellings people type. */
 const HAS_ALIASES: Readonly<Record<string, HasValue>> = { row: 'rows', step: 'steps', cover: 'covers', tag: 'tags' };
@@ -46,7 +54,13 @@ function wordsTerm(words: string, not: boolean): QueryTerm | null {
 function fieldTerm(name: string, value: string, not: boolean, at: number): QueryTerm | QueryProblem {
   const field = QUERY_FIELDS.find((f) => f === name);
   if (field === undefined) return { code: 'query_field_unknown', field: name, at };
-  if (field !== 'has') return { kind: 'field', field, value, not };
-  const has = HAS_ALIASES[value.toLowerCase()] ?? HAS_VALUES.find((v) => v === value.toLowerCase());
-  return has === undefined ? { code: 'query_value_unknown', field, value, at } : { kind: 'field', field, value: has, not };
+  const known = CLOSED[field];
+  if (known !== undefined) {
+    const typed = value.toLowerCase().replaceAll(/\s/g, '');
+    const meant = (field === 'has' ? HAS_ALIASES[typed] : undefined) ?? known.find((v) => v.toLowerCase() === typed);
+    return meant === undefined ? { code: 'query_value_unknown', field, value, known, at } : { kind: 'field', field, value: meant, not };
+  }
+  // What names an artefact names one of its kind.
+  const isId = field === 'covers' ? parseArtefactId(value.toUpperCase())?.kind === 'condition' : field !== 'id' || parseArtefactId(value.toUpperCase()) !== null;
+  return isId ? { kind: 'field', field, value, not } : { code: 'query_value_unknown', field, value, known: [], at };
 }

@@ -21,7 +21,7 @@ export function searchWords(value: KindAndContent): string {
 function wordsOf(value: KindAndContent): string[] {
   switch (value.kind) {
     case 'requirement':
-      return [value.content.text, value.content.source, value.content.origin?.id ?? ''];
+      return [value.content.text, value.content.source, value.content.origin?.id ?? '', (value.content.origin?.id ?? '').replaceAll(/[^\p{L}\p{N}]+/gu, ' ')];
     case 'condition':
       return value.content.requirements.map((r) => r.anchor?.quote ?? '');
     case 'question':

@@ -21,8 +21,8 @@ export interface SummaryColumns {
 export function summaryColumns(value: KindAndContent, scale: RiskScale): SummaryColumns {
   switch (value.kind) {
     case 'requirement': {
-      const { title, module, priority, type } = value.content;
-      return { title, module, risk: effectiveRisk(scale, value.content), priority, owner: '', tags: [], facts: { type } };
+      const { title, module, priority, type, origin } = value.content;
+      return { title, module, risk: effectiveRisk(scale, value.content), priority, owner: '', tags: [], facts: { type, origin: origin?.id ?? '' } };
     }
     case 'question': {
       const { title, status, asked, about, answeredAt } = value.content;
@@ -82,7 +82,7 @@ export async function selectSummaries(work: Work, where: string, bind: readonly 
   return rows.map(toSummary);
 }
 
-const requirementFacts = z.object({ type: z.enum(REQUIREMENT_TYPES) });
+const requirementFacts = z.object({ type: z.enum(REQUIREMENT_TYPES), origin: z.string().default('') });
 const conditionFacts = z.object({ model: z.enum(MODEL_KINDS), polarity: z.enum(POLARITIES), requirements: z.array(requirementIdSchema) });
 const questionFacts = z.object({ status: z.enum(QUESTION_STATUSES), about: z.array(z.union([requirementIdSchema, conditionIdSchema])), answeredAt: z.string() });
 const caseFacts = z.object({ kind: z.enum(CASE_KINDS), execution: z.enum(EXECUTIONS), steps: z.int(), rows: z.int(), dataSet: dataSetIdSchema.nullable(), estimate: z.number().nullable(), covers: z.array(conditionIdSchema) });
@@ -91,7 +91,7 @@ const dataSetFacts = z.object({ rows: z.int(), parameters: z.array(z.string()), 
 const sharedFacts = z.object({ steps: z.int(), parameters: z.array(z.string()) });
 
 /** Facts, or, where they cannot be read, none: a list then shows the name, and that it is broken. */
-function factsOf<T>(schema: z.ZodType<T>, facts: unknown, none: NoInfer<T>): { readonly facts: T; readonly broken: boolean } {
+function factsOf<T>(schema: z.ZodType<T, unknown>, facts: unknown, none: NoInfer<T>): { readonly facts: T; readonly broken: boolean } {
   const read = schema.safeParse(facts);
   return read.success ? { facts: read.data, broken: false } : { facts: none, broken: true };
 }
@@ -102,10 +102,10 @@ function toSummary(row: SummaryRow): Summary {
   const head = { title, state, version, meaningSince, module, author, at };
   switch (row.kind) {
     case 'requirement': {
-      const { facts, broken } = factsOf(requirementFacts, row.facts, { type: 'rule' });
+      const { facts, broken } = factsOf(requirementFacts, row.facts, { type: 'rule', origin: '' });
       const parent = row.parentNumber === null ? null : artefactId('requirement', row.parentNumber);
       const { position, risk, priority } = row;
-      return { kind: 'requirement', id: artefactId('requirement', number), ...head, broken: broken || row.broken, parent, position, ...facts, risk: risk ?? 'medium', priority: priority ?? 'medium' };
+      return { kind: 'requirement', id: artefactId('requirement', number), ...head, broken: broken || row.broken, parent, position, type: facts.type, sourceId: facts.origin, risk: risk ?? 'medium', priority: priority ?? 'medium' };
     }
     case 'question': {
       const { facts, broken } = factsOf(questionFacts, row.facts, { status: 'open', about: [], answeredAt: '' });

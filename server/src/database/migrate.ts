@@ -7,8 +7,9 @@ import { shared } from './migrations/0003-shared.ts';
 import { attachments } from './migrations/0004-attachments.ts';
 import { dataSets } from './migrations/0005-data-sets.ts';
 import { safety } from './migrations/0006-safety.ts';
+import { sourceIds } from './migrations/0007-source-ids.ts';
 
-const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety];
+const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds];
 
 /** Any number, the same in all our processes: servers that start together migrate one after the other. */
 const MIGRATION_LOCK = 7_201_126;

@@ -14,9 +14,9 @@ export async function find(work: Work, projectId: string, words: string): Promis
   if (search === null) return [];
   return selectSummaries(
     work,
-    `a.project_id = $1 AND a.deleted_at IS NULL AND a.search @@ to_tsquery('simple', $2)`,
-    [projectId, search],
-    `a.state = 'withdrawn', ts_rank(a.search, to_tsquery('simple', $2)) DESC, a.kind, a.number LIMIT ${MOST_FOUND}`,
+    `a.project_id = $1 AND a.deleted_at IS NULL AND (a.search @@ to_tsquery('simple', $2) OR (${SOURCE_ID_BEGINS}($3)))`,
+    [projectId, search, `${likeText(words.trim())}%`],
+    `lower(coalesce(a.facts->>'origin', '')) = lower(rtrim($3, '%')) DESC, a.state = 'withdrawn', ts_rank(a.search, to_tsquery('simple', $2)) DESC, a.kind, a.number LIMIT ${MOST_FOUND}`,
   );
 }
 
@@ -34,6 +34,9 @@ export async function listByQuery(work: Work, projectId: string, kind: ArtefactK
   return selectSummaries(work, all.join(' AND '), bind, kind === 'requirement' ? 'a.position, a.number' : 'a.module, a.number');
 }
 
+/** The id that the source of a requirement gives it begins with … */
+const SOURCE_ID_BEGINS = `a.kind = 'requirement' AND lower(a.facts->>'origin') LIKE lower`;
+
 type Bind = (value: unknown) => string;
 
 function termSql(term: QueryTerm, kind: ArtefactKind, parameter: Bind): string {
@@ -41,7 +44,7 @@ function termSql(term: QueryTerm, kind: ArtefactKind, parameter: Bind): string {
   const id = parseArtefactId(term.words.toUpperCase());
   if (id !== null) return id.kind === kind ? `a.number = ${parameter(id.number)}` : linksToSql(parameter(term.words.toUpperCase()));
   const search = prefixSearch(term.words);
-  return search === null ? 'true' : `a.search @@ to_tsquery('simple', ${parameter(search)})`;
+  return search === null ? 'true' : `(a.search @@ to_tsquery('simple', ${parameter(search)}) OR (${SOURCE_ID_BEGINS}(${parameter(`${likeText(term.words)}%`)})))`;
 }
 
 /** Whether an artefact links to another: the conditions a case covers, the requirements a condition hangs on. */

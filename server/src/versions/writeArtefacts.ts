@@ -12,7 +12,7 @@ type Made = Write['made'][number];
  * Makes, changes and withdraws several artefacts as one entry of the journal. Nothing is done unless all of it can be.
  * @throws Refused `version_moved` when one that is to be changed is no longer at the version named.
  */
-export async function writeArtefacts(work: Work, commander: Commander, { made, changed, withdrawn, detail }: Write): Promise<{ change: Change | null; made: ArtefactId[] }> {
+export async function writeArtefacts(work: Work, commander: Commander, { made, changed, withdrawn, states = [], detail }: Write): Promise<{ change: Change | null; made: ArtefactId[] }> {
   await lockProject(work, commander.projectId);
   const earlier = await changeOfRetry(work, commander);
   if (earlier !== null) return { change: await readChange(work, commander.projectId, earlier), made: await madeBy(work, earlier) };
@@ -24,6 +24,10 @@ export async function writeArtefacts(work: Work, commander: Commander, { made, c
   const inserted = await insertMade(work, commander, change, made);
   const parts = [...inserted, ...(await writeVersions(work, commander, change, saves))];
   for (const id of withdrawn) parts.push(await changeState(work, await findArtefact(work, commander.projectId, id), 'withdrawn'));
+  for (const { id, state } of states) {
+    const row = await findArtefact(work, commander.projectId, id);
+    if (row.state !== state) parts.push(await changeState(work, row, state));
+  }
   if (parts.length === 0) return { change: null, made: [] };
   await recordDeed(work, commander, { action: 'write', parts, detail, note: '' }, change);
   return { change: await readChange(work, commander.projectId, change), made: inserted.flatMap((p) => (p.artefact === null ? [] : [idOfRow(p.artefact)])) };

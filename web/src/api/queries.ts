@@ -25,7 +25,7 @@ export function useMembers(project: string) {
   return useQuery({ queryKey: [project, 'members'], queryFn: () => call('listMembers', { params: { project } }) });
 }
 
-export function useSummaries<K extends ArtefactKind>(project: string, kind: K, query = '') {
+export function useSummaries<K extends ArtefactKind>(project: string, kind: K, query = '', enabled = true) {
   return useQuery({
     queryKey: keys.list(project, kind, query),
     queryFn: async ({ signal }) => {
@@ -33,6 +33,7 @@ export function useSummaries<K extends ArtefactKind>(project: string, kind: K, q
       return summaries.filter((s): s is Extract<Summary, { kind: K }> => s.kind === kind);
     },
     placeholderData: keepPreviousData,
+    enabled,
   });
 }
 

@@ -10,3 +10,6 @@ export { useWrite } from './useWrite.ts';
 export { ModuleIndex } from './ModuleIndex.tsx';
 export { PickArtefact } from './PickArtefact.tsx';
 export { useAddCondition } from './useAddCondition.ts';
+export { useStillRight } from './useStillRight.ts';
+export { ToModule } from './ToModule.tsx';
+export { readMany } from './readMany.ts';

@@ -7,8 +7,9 @@ import { useCoverage, useSummaries } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
 import { ExportMenu } from '../exchange/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
-import { Button, Empty, countOf } from '../look/index.ts';
+import { Button, Empty, countOf, useSelection } from '../look/index.ts';
 import { Outline } from './Outline.tsx';
+import { OutlineSelection } from './OutlineSelection.tsx';
 import { RequirementPage } from './RequirementPage.tsx';
 import { TrackerNews } from './TrackerNews.tsx';
 import { useMovable } from './useMovable.ts';
@@ -32,6 +33,8 @@ export function BasisChapter() {
   const searchable = useMemo(() => searchableOf(requirements ?? []), [requirements]);
   const shown = useMemo(() => filtered(requirements ?? [], searchable, filter, weakOnly ? wording : null), [filter, requirements, searchable, weakOnly, wording]);
   const weak = wording === null ? null : Object.values(wording).reduce((n, count) => n + count, 0);
+  const ids = useMemo(() => orderOutline(shown).map((e) => e.place.id), [shown]);
+  const selection = useSelection(ids);
   useOutlineCommands(shown, current, canEdit, move, add);
   return (
     <Spread
@@ -63,7 +66,7 @@ export function BasisChapter() {
           </header>
           <TrackerNews />
           <div className="flex items-center gap-3 px-5 pb-2.5">
-            <input aria-label="Filter the outline by words of a title" placeholder="Words of a title" value={filter} onChange={(e) => setFilter(e.target.value)} className="field-boxed min-w-0 flex-1 bg-page2" />
+            <input aria-label="Filter the outline by words of a title or an id" placeholder="Words of a title, or an id" value={filter} onChange={(e) => setFilter(e.target.value)} className="field-boxed min-w-0 flex-1 bg-page2" />
             {weak !== null && weak > 0 && (
               <label className="flex shrink-0 items-center gap-1.5 text-xs text-ink2">
                 <input type="checkbox" checked={weakOnly} onChange={(e) => setWeakOnly(e.target.checked)} />
@@ -76,7 +79,10 @@ export function BasisChapter() {
               Here stand the requirements of the system under test, as an outline. Everything else hangs on them.
             </Empty>
           ) : (
-            <Outline requirements={shown} coverage={coverage} {...(wording === null ? {} : { wording })} current={current} addressOf={(id) => address.basis(project, id)} {...(canEdit && filter === '' && !weakOnly ? { onMove: move } : {})} />
+            <>
+            {selection.chosen.length > 0 && <OutlineSelection chosen={selection.chosen} onDone={selection.clear} />}
+            <Outline requirements={shown} {...(canEdit ? { selection } : {})} coverage={coverage} {...(wording === null ? {} : { wording })} current={current} addressOf={(id) => address.basis(project, id)} {...(canEdit && filter === '' && !weakOnly ? { onMove: move } : {})} />
+            </>
           )}
         </div>
       }
@@ -91,7 +97,7 @@ interface Searchable {
 }
 
 function searchableOf(requirements: readonly RequirementSummary[]): Searchable {
-  return { byId: new Map(requirements.map((r) => [r.id, r])), texts: new Map(requirements.map((r) => [r.id, `${r.id} ${r.title} ${r.module}`.toLowerCase()])) };
+  return { byId: new Map(requirements.map((r) => [r.id, r])), texts: new Map(requirements.map((r) => [r.id, `${r.id} ${r.sourceId} ${r.title} ${r.module}`.toLowerCase()])) };
 }
 
 /** What matches, with the requirements above it so that its place is seen. */

@@ -8,7 +8,7 @@ import { GripVertical } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { Ticks } from '../artefacts/index.ts';
-import { CannotBeRead } from '../look/index.ts';
+import { CannotBeRead, type Selection } from '../look/index.ts';
 
 type Entry = OutlineEntry<RequirementSummary>;
 type Zone = 'before' | 'inside' | 'after';
@@ -24,6 +24,8 @@ interface Props {
   readonly wording?: Readonly<Record<string, number>>;
   readonly current: RequirementId | null;
   readonly addressOf: (id: RequirementId) => string;
+  /** Absent: nothing can be selected. */
+  readonly selection?: Selection<RequirementId>;
   /** Absent: the outline can be read only. */
   readonly onMove?: (id: RequirementId, move: OutlineMove) => void;
 }
@@ -31,7 +33,7 @@ interface Props {
 const ROW_HEIGHT = 36;
 
 /** The outline of requirements with their ticks. Rows are dragged by their grip: onto the upper or lower edge of another, or into it. */
-export function Outline({ requirements, coverage, wording, current, addressOf, onMove }: Props) {
+export function Outline({ requirements, coverage, wording, current, addressOf, selection, onMove }: Props) {
   const entries = useMemo(() => orderOutline(requirements), [requirements]);
   const scroller = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({ count: entries.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 12 });
@@ -64,6 +66,7 @@ export function Outline({ requirements, coverage, wording, current, addressOf, o
                   isCurrent={entry.place.id === current}
                   to={addressOf(entry.place.id)}
                   movable={onMove !== undefined}
+                  {...(selection === undefined ? {} : { selected: selection.has(entry.place.id), onSelect: selection.toggle })}
                   zone={target?.id === entry.place.id ? target.zone : null}
                 />
               </div>
@@ -83,6 +86,8 @@ interface RowProps {
   readonly isCurrent: boolean;
   readonly to: string;
   readonly movable: boolean;
+  readonly selected?: boolean;
+  readonly onSelect?: Selection<RequirementId>['toggle'];
   readonly zone: Zone | null;
 }
 
@@ -92,7 +97,7 @@ const ZONE_LOOK: Record<Zone, string> = {
   inside: 'bg-blue-wash',
 };
 
-function OutlineRow({ entry: { place, depth, children }, coverage, weak, hasWording, isCurrent, to, movable, zone }: RowProps) {
+function OutlineRow({ entry: { place, depth, children }, coverage, weak, hasWording, isCurrent, to, movable, selected = false, onSelect, zone }: RowProps) {
   const { attributes, listeners, setNodeRef: setDrag, isDragging } = useDraggable({ id: place.id, disabled: !movable });
   const { setNodeRef: setDrop } = useDroppable({ id: place.id });
   const percent = coverage === undefined ? null : percentDown(shownRatio(coverage.counts));
@@ -100,7 +105,7 @@ function OutlineRow({ entry: { place, depth, children }, coverage, weak, hasWord
   return (
     <div
       ref={setDrop}
-      className={`group flex h-full items-center border-b border-rule pr-5 ${isCurrent ? 'bg-blue-wash shadow-[inset_3px_0_0_var(--color-blue)]' : 'hover:bg-page2'} ${zone === null ? '' : ZONE_LOOK[zone]} ${isDragging ? 'opacity-50' : ''}`}
+      className={`group flex h-full items-center border-b border-rule pr-5 ${isCurrent ? 'bg-blue-wash shadow-[inset_3px_0_0_var(--color-blue)]' : selected ? 'bg-blue-wash' : 'hover:bg-page2'} ${zone === null ? '' : ZONE_LOOK[zone]} ${isDragging ? 'opacity-50' : ''}`}
       style={{ paddingLeft: 6 + depth * 16 }}
     >
       {movable ? (
@@ -110,9 +115,27 @@ function OutlineRow({ entry: { place, depth, children }, coverage, weak, hasWord
       ) : (
         <span className="w-5 shrink-0" />
       )}
-      <Link to={to} aria-current={isCurrent ? 'page' : undefined} className="flex h-full min-w-0 flex-1 items-center gap-2.5">
+      {onSelect !== undefined && (
+        <input
+          type="checkbox"
+          tabIndex={-1}
+          aria-label={`Select ${place.id}`}
+          checked={selected}
+          onChange={(event) => onSelect(place.id, event.nativeEvent instanceof MouseEvent && event.nativeEvent.shiftKey)}
+          className={`mr-1.5 size-3.5 shrink-0 ${selected ? '' : 'opacity-0 focus:opacity-100 group-focus-within:opacity-100 group-hover:opacity-100'}`}
+        />
+      )}
+      <Link
+        to={to}
+        aria-current={isCurrent ? 'page' : undefined}
+        onKeyDown={(event) => {
+          if (event.key !== ' ' || onSelect === undefined) return;
+          event.preventDefault();
+          onSelect(place.id, event.shiftKey);
+        }}
+        className="flex h-full min-w-0 flex-1 items-center gap-2.5">
         <span className="w-9 shrink-0 font-mono text-xs text-ink2">{place.id}</span>
-        <span className={`min-w-0 flex-1 truncate ${children > 0 || place.type === 'heading' ? 'font-semibold' : ''} ${withdrawn ? 'text-ink2 line-through' : ''}`}>{place.title}</span>
+        <span title={place.sourceId === '' ? undefined : `${place.sourceId} in its source`} className={`min-w-0 flex-1 truncate ${children > 0 || place.type === 'heading' ? 'font-semibold' : ''} ${withdrawn ? 'text-ink2 line-through' : ''}`}>{place.title}</span>
         {place.broken && <CannotBeRead />}
         {place.type === 'heading' ? null : withdrawn ? <span className="text-xs text-ink2">withdrawn</span> : <Ticks conditions={coverage?.conditions ?? []} most={12} />}
         {hasWording && (

@@ -61,7 +61,10 @@ function Requirement({ artefact, coverage, counted, wording }: { readonly artefa
     : {};
   return (
     <article className="px-8 pb-16 pt-5">
-      <div className="font-mono text-xs text-ink2">{id}</div>
+      <div className="font-mono text-xs text-ink2">
+        {id}
+        {content.origin !== null && <span title={`Its id in ${content.origin.source}`}> · {content.origin.id}</span>}
+      </div>
       <TitleField id={id} value={content.title} readOnly={!canEdit} onChange={set('title')} focus={justMade} />
       <div className="mt-2 flex flex-wrap gap-2">
         <Choose label="Kind" value={content.type} options={options(REQUIREMENT_TYPE_WORD)} onChange={set('type')} disabled={!canEdit} />

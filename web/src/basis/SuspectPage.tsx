@@ -1,10 +1,9 @@
 import { kindOfId } from '@caderno/core/artefacts';
 import type { SuspectLink } from '@caderno/contract';
-import { useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { toast } from 'sonner';
-import { call, tellFailure, useSuspectLinks, useVersion } from '../api/index.ts';
+import { useSuspectLinks, useVersion } from '../api/index.ts';
+import { useStillRight } from '../artefacts/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { Button, Empty, KIND_WORD, TextButton, countOf } from '../look/index.ts';
 import { Difference } from '../versions/index.ts';
@@ -17,7 +16,8 @@ export function SuspectPage() {
   const links = useSuspectLinks(project).data;
   const [at, setAt] = useState<string | null>(null);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const settle = useSettle(project, () => setChosen(new Set()));
+  const stillRight = useStillRight();
+  const settle = (links: readonly SuspectLink[]): void => stillRight(links, () => setChosen(new Set()));
   const current = links?.find((l) => keyOf(l) === at) ?? links?.[0];
   const toSettle = (links ?? []).filter((l) => chosen.has(keyOf(l)));
   useSuspectCommands(links ?? [], current, canEdit, setAt, settle);
@@ -127,16 +127,6 @@ function WhatChanged({ link, onSettle }: { readonly link: SuspectLink; readonly 
       {before === undefined || now === undefined ? <p className="mt-4 text-ink2">Reading …</p> : <Difference from={before.content} to={now.content} />}
     </article>
   );
-}
-
-function useSettle(project: string, onDone: () => void): (links: readonly SuspectLink[]) => void {
-  const client = useQueryClient();
-  return (links) =>
-    void call('settleSuspectLinks', { params: { project }, body: { links: links.map(({ from, to, now }) => ({ from, to, now })) } }, { commandId: crypto.randomUUID() }).then(() => {
-      toast.success(links.length === 1 ? 'The link is still right.' : `${links.length} links are still right.`);
-      onDone();
-      return client.invalidateQueries({ queryKey: [project] });
-    }, tellFailure);
 }
 
 function useSuspectCommands(links: readonly SuspectLink[], current: SuspectLink | undefined, canEdit: boolean, open: (key: string) => void, settle: (links: readonly SuspectLink[]) => void): void {

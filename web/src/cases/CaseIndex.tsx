@@ -5,7 +5,7 @@ import type { CaseSummary } from '@caderno/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { useCaseCounts, useCaseMarks } from '../api/index.ts';
+import { useCaseCounts, useCaseMarks, useProject, useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, CannotBeRead, StandingShape, countOf, useSelection, type Selection } from '../look/index.ts';
 import { DraggableUse } from '../steps/index.ts';
@@ -38,6 +38,7 @@ export function CaseIndex({ cases, current, query, onQuery, onNew, heading }: Pr
   const ids = useMemo(() => lines.flatMap((l) => (l.kind === 'case' ? [l.summary.id] : [])), [lines]);
   const selection = useSelection(ids);
   const { problems } = parseQuery(query);
+  const absent = useAbsent(project, query);
   const scroller = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({ count: lines.length, getScrollElement: () => scroller.current, estimateSize: (i) => (lines[i]?.kind === 'group' ? 31 : 54), getItemKey: (i) => keyOf(lines[i]), overscan: 10 });
   const at = lines.findIndex((l) => l.kind === 'case' && l.summary.id === current);
@@ -53,7 +54,7 @@ export function CaseIndex({ cases, current, query, onQuery, onNew, heading }: Pr
           {canEdit && <Button onClick={onNew}>New</Button>}
         </div>
         <p id="query-note" className="text-xs text-brick">
-          {problems.map(problemSentence).join(' ')}
+          {[...problems.map(problemSentence), ...absent].join(' ')}
         </p>
       </header>
       {selection.chosen.length > 0 && <CaseSelectionBar chosen={selection.chosen} onDone={selection.clear} />}
@@ -73,6 +74,19 @@ export function CaseIndex({ cases, current, query, onQuery, onNew, heading }: Pr
       </div>
     </div>
   );
+}
+
+/** What the query names and the project does not have. */
+function useAbsent(project: string, query: string): string[] {
+  const { terms } = parseQuery(query);
+  const named = terms.flatMap((t) => (t.kind === 'field' ? [t] : []));
+  const asks = (field: string): string[] => named.flatMap((t) => (t.field === field ? [t.value] : []));
+  const conditions = useSummaries(project, 'condition', 'state:any', asks('covers').length > 0).data;
+  const modules = useProject(project).data?.modules;
+  return [
+    ...(conditions === undefined ? [] : asks('covers').flatMap((id) => (conditions.some((c) => c.id === id.toUpperCase()) ? [] : [`There is no condition ${id.toUpperCase()}.`]))),
+    ...(modules === undefined ? [] : asks('module').flatMap((name) => (modules.some((m) => m.toLowerCase().includes(name.toLowerCase())) ? [] : [`No module is called “${name}”.`]))),
+  ];
 }
 
 function Group({ name, cases, instances }: { readonly name: string; readonly cases: number; readonly instances: number }) {
@@ -166,6 +180,7 @@ function keyOf(line: Line | undefined): string {
 }
 
 function problemSentence(problem: QueryProblem): string {
-  if (problem.code === 'query_field_unknown') return `A query knows no ${problem.field}: — it knows ${QUERY_FIELDS.join(', ')}.`;
-  return `has: asks for rows, steps, expected, covers, tags or estimate, not ${problem.value}.`;
+  if (problem.code === 'query_field_unknown') return `There is no field ${problem.field}: the fields are ${QUERY_FIELDS.join(', ')}.`;
+  if (problem.known.length > 0) return `${problem.field}:${problem.value} can match nothing: it is one of ${problem.known.join(', ')}.`;
+  return problem.field === 'covers' ? `“${problem.value}” is no condition: write covers:K-3.` : `“${problem.value}” is no id: write id:C-3.`;
 }

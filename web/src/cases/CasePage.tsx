@@ -147,7 +147,7 @@ function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
         </div>
         <Margin>
           <MarginNote title="Covers">
-            <Covers content={settled} conditions={conditions} coverages={coverages} canEdit={canEdit} update={update} onFill={setFilling} />
+            <Covers id={id} content={settled} conditions={conditions} coverages={coverages} canEdit={canEdit} update={update} onFill={setFilling} />
           </MarginNote>
           <UsesAndUsers id={id} version={artefact.summary.version} uses={content.data !== null || content.steps.some((s) => s.kind !== 'step')} />
           <DependsOn id={id} content={settled} canEdit={canEdit} update={update} />

@@ -2,10 +2,10 @@ import type { CaseId } from '@caderno/core/artefacts';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
-import { call, tellFailure, useProject } from '../api/index.ts';
-import { useWrite } from '../artefacts/index.ts';
+import { tellFailure } from '../api/index.ts';
+import { ToModule, readMany, useWrite } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, Dialog, TextButton, countOf } from '../look/index.ts';
+import { TextButton, countOf } from '../look/index.ts';
 import { CloneDialog, type CaseAt } from './CloneDialog.tsx';
 import { MergeDialog } from './MergeDialog.tsx';
 
@@ -24,7 +24,7 @@ export function CaseSelectionBar({ chosen, onDone }: Props) {
   const words = countOf(chosen.length, 'case');
   const read = async (kind: 'clone' | 'merge'): Promise<void> => {
     try {
-      setOpen({ kind, cases: await readCases(project, chosen) });
+      setOpen({ kind, cases: (await readMany(project, 'case', chosen)).map(({ summary: { id, version }, content }) => ({ id, version, content })) });
     } catch (error) {
       tellFailure(error);
     }
@@ -32,7 +32,7 @@ export function CaseSelectionBar({ chosen, onDone }: Props) {
   const move = async (module: string): Promise<void> => {
     setOpen(null);
     try {
-      const changed = (await readCases(project, chosen)).map(({ id, version, content }) => ({ kind: 'case' as const, id, version, content: { ...content, module } }));
+      const changed = (await readMany(project, 'case', chosen)).map(({ summary: { id, version }, content }) => ({ kind: 'case' as const, id, version, content: { ...content, module } }));
       if ((await write({ changed, detail: `${words} moved to ${module === '' ? 'no module' : module}` })) === null) return;
       toast.success(`${words} moved to ${module === '' ? 'no module' : module}. The journal can undo it.`);
       onDone();
@@ -61,46 +61,11 @@ export function CaseSelectionBar({ chosen, onDone }: Props) {
         </>
       )}
       <TextButton className="ml-auto text-ink2" onClick={onDone}>
-        none
+        Clear selection
       </TextButton>
       {open?.kind === 'move' && <ToModule words={words} onMove={(module) => void move(module)} onClose={() => setOpen(null)} />}
       {open?.kind === 'clone' && <CloneDialog cases={open.cases} onClose={() => setOpen(null)} onDone={onDone} />}
       {first !== undefined && second !== undefined && <MergeDialog kept={first} gone={second.id} onClose={() => (setOpen(null), onDone())} />}
     </div>
-  );
-}
-
-/** The cases as they are saved: what somebody is typing in one of them stays a draft. */
-async function readCases(project: string, ids: readonly CaseId[]): Promise<CaseAt[]> {
-  const artefacts = await Promise.all(ids.map((id) => call('readArtefact', { params: { project, id } })));
-  return artefacts.flatMap((a) => (a.kind === 'case' ? [{ id: a.summary.id, version: a.summary.version, content: a.content }] : []));
-}
-
-function ToModule({ words, onMove, onClose }: { readonly words: string; readonly onMove: (module: string) => void; readonly onClose: () => void }) {
-  const { project } = useFrame();
-  const modules = useProject(project).data?.modules ?? [];
-  const [module, setModule] = useState('');
-  return (
-    <Dialog title={`Move ${words} to a module`} onClose={onClose}>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          onMove(module.trim());
-        }}
-      >
-        <input autoFocus aria-label="Module" list="modules" className="field-boxed w-full" maxLength={200} placeholder="A module that is there, or a new one" value={module} onChange={(e) => setModule(e.target.value)} />
-        <datalist id="modules">
-          {modules.map((m) => (
-            <option key={m} value={m} />
-          ))}
-        </datalist>
-        <div className="mt-4 flex gap-3">
-          <Button look="accent" type="submit" disabled={module.trim() === ''}>
-            Move
-          </Button>
-          <Button onClick={onClose}>Cancel</Button>
-        </div>
-      </form>
-    </Dialog>
   );
 }

@@ -1,4 +1,4 @@
-import type { ConditionId } from '@caderno/core/artefacts';
+import type { CaseId, ConditionId } from '@caderno/core/artefacts';
 import { expects as saysWhatIsExpected, newCover, type CaseContent, type Cover, type ParameterId, type StepId } from '@caderno/core/cases';
 import { carriedFields } from '@caderno/core/conditions';
 import type { DesignCondition } from '@caderno/core/coverage';
@@ -8,10 +8,11 @@ import { Link } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Dialog, Button, MODEL_WORD, TextButton } from '../look/index.ts';
-import { PickArtefact, Ticks } from '../artefacts/index.ts';
+import { PickArtefact, Ticks, useStillRight } from '../artefacts/index.ts';
 import { EventChoice } from './EventChoice.tsx';
 
 interface Props {
+  readonly id: CaseId;
   readonly content: CaseContent;
   readonly conditions: ReadonlyMap<ConditionId, DesignCondition>;
   readonly coverages: ReadonlyMap<ConditionId, ConditionCoverage>;
@@ -21,7 +22,8 @@ interface Props {
 }
 
 /** The conditions a case covers, what of each is shown, and what carries what. */
-export const Covers = memo(function Covers({ content, conditions, coverages, canEdit, update, onFill }: Props) {
+export const Covers = memo(function Covers({ id, content, conditions, coverages, canEdit, update, onFill }: Props) {
+  const stillRight = useStillRight();
   const [mapping, setMapping] = useState<ConditionId | null>(null);
   const set = (id: ConditionId, part: Partial<Cover>): void => update((c) => ({ ...c, covers: c.covers.map((x) => (x.id === id ? { ...x, ...part } : x)) }));
   const open = content.covers.find((c) => c.id === mapping);
@@ -37,7 +39,7 @@ export const Covers = memo(function Covers({ content, conditions, coverages, can
             canEdit={canEdit}
             onMap={() => setMapping(cover.id)}
             onFill={() => onFill(cover.id)}
-            onStillRight={(seenVersion) => set(cover.id, { seenVersion })}
+            onStillRight={(now) => stillRight([{ from: id, to: cover.id, now }])}
             onRemove={() => update((c) => ({ ...c, covers: c.covers.filter((x) => x.id !== cover.id) }))}
           />
         ))}

@@ -5,7 +5,7 @@ import type { ArtefactOfKind } from '@caderno/contract';
 import { Suspense, lazy, useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useArtefact, useDesign, useSummaries } from '../api/index.ts';
-import { Defects, Loading, TitleField, useRaiseQuestion } from '../artefacts/index.ts';
+import { Defects, Loading, TitleField, useRaiseQuestion, useStillRight } from '../artefacts/index.ts';
 import { useLiveCoverage } from '../coverage/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, ITEM_KIND_WORD, MODEL_WORD, Section, TextButton, countOf } from '../look/index.ts';
@@ -55,7 +55,7 @@ function Condition({ artefact, design, requirementTexts }: { readonly artefact: 
       <div className="mt-3">
         <SaveBar id={id} state={state} author={author} at={at} editing={editing} />
       </div>
-      <SuspectLinks content={content} canEdit={canEdit} update={update} />
+      <SuspectLinks id={id} content={content} canEdit={canEdit} />
       <div className="mt-4 flex flex-wrap items-center gap-2">
         {model.kind === 'valueRanges' && canEdit && <Button onClick={() => setEditsRanges((e) => !e)}>{editsRanges ? 'Done with the ranges' : 'Edit ranges'}</Button>}
         {canEdit && <Button onClick={() => raise([{ kind: 'condition', id, items: [], holds: true }], `What is expected of “${content.title}”?`)}>Ask a question</Button>}
@@ -167,10 +167,9 @@ function AnchorWords({ link, text }: { readonly link: RequirementLink; readonly 
   );
 }
 
-type Update = Editing<ConditionContent>['update'];
-
 /** Requirements that changed in meaning since the condition was derived from them. */
-function SuspectLinks({ content, canEdit, update }: { readonly content: ConditionContent; readonly canEdit: boolean; readonly update: Update }) {
+function SuspectLinks({ id, content, canEdit }: { readonly id: ConditionId; readonly content: ConditionContent; readonly canEdit: boolean }) {
+  const stillRight = useStillRight();
   const { project } = useFrame();
   const requirements = useSummaries(project, 'requirement').data ?? [];
   const suspect = content.requirements.flatMap((link) => {
@@ -187,7 +186,7 @@ function SuspectLinks({ content, canEdit, update }: { readonly content: Conditio
         <>
           {' '}
           ·{' '}
-          <TextButton onClick={() => update((c) => ({ ...c, requirements: c.requirements.map((r) => (r.id === link.id ? { ...r, seenVersion: requirement.version } : r)) }))}>Still right</TextButton>
+          <TextButton onClick={() => stillRight([{ from: id, to: link.id, now: requirement.version }])}>Still right</TextButton>
         </>
       )}
     </p>

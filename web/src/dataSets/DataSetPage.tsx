@@ -90,7 +90,7 @@ function DataSet({ artefact }: { readonly artefact: ArtefactOfKind<'dataSet'> })
         </div>
         <Margin>
           <MarginNote title="Serves">
-            <Serves content={content} conditions={conditions} coverages={coverages} canEdit={canEdit} update={update} />
+            <Serves id={id} content={content} conditions={conditions} coverages={coverages} canEdit={canEdit} update={update} />
           </MarginNote>
           <MarginNote title="Used by">
             <UsedBy id={id} side="users" />

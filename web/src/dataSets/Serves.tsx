@@ -1,17 +1,18 @@
-import type { ConditionId } from '@caderno/core/artefacts';
+import type { ConditionId, DataSetId } from '@caderno/core/artefacts';
 import { carriedFields, type FieldId } from '@caderno/core/conditions';
 import { addProposedRows, countStandings, fillGap, itemsToMake, mapFields, type ConditionCoverage, type DesignCondition } from '@caderno/core/coverage';
 import { asCase, fromCase, type DataSetContent, type Served } from '@caderno/core/dataSets';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { call, tellFailure, useSummaries } from '../api/index.ts';
-import { PickArtefact } from '../artefacts/index.ts';
+import { PickArtefact, useStillRight } from '../artefacts/index.ts';
 import { GapPreview } from '../coverage/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Choose, Dialog, TextButton, countOf } from '../look/index.ts';
 import type { Editing } from '../versions/index.ts';
 
 interface Props {
+  readonly id: DataSetId;
   readonly content: DataSetContent;
   readonly conditions: ReadonlyMap<ConditionId, DesignCondition>;
   readonly coverages: ReadonlyMap<ConditionId, ConditionCoverage>;
@@ -31,8 +32,9 @@ function someIds(): () => () => string {
 }
 
 /** The conditions that the rows are made for: what columns carry which fields, what the rows show of each, and rows for what is missing. */
-export function Serves({ content, conditions, coverages, canEdit, update }: Props) {
+export function Serves({ id, content, conditions, coverages, canEdit, update }: Props) {
   const { project } = useFrame();
+  const stillRight = useStillRight();
   const [mapping, setMapping] = useState<ConditionId | null>(null);
   const [filling, setFilling] = useState<ConditionId | null>(null);
   const summaries = useSummaries(project, 'condition').data ?? [];
@@ -63,7 +65,7 @@ export function Serves({ content, conditions, coverages, canEdit, update }: Prop
             canEdit={canEdit}
             onMap={() => setMapping(served.id)}
             onFill={() => setFilling(served.id)}
-            onStillRight={(seenVersion) => set(served.id, { seenVersion })}
+            onStillRight={(now) => stillRight([{ from: id, to: served.id, now }])}
             onRemove={() => update((c) => ({ ...c, serves: c.serves.filter((s) => s.id !== served.id) }))}
           />
         ))}

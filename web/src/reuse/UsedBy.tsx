@@ -2,7 +2,7 @@ import type { ArtefactId } from '@caderno/core/artefacts';
 import type { ConnectedArtefact } from '@caderno/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useReuse } from '../api/index.ts';
+import { useCaseCounts, useReuse } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { TextButton, countOf } from '../look/index.ts';
 
@@ -46,15 +46,17 @@ function notes({ distance, follows, pinned, state }: ConnectedArtefact): string 
 export function Reach({ id }: { readonly id: ArtefactId }) {
   const { project } = useFrame();
   const users = (useReuse(project, id).data?.users ?? []).filter((u) => u.state !== 'withdrawn');
+  // Of cases that call others their own rows say little: what they come to when opened is counted.
+  const counts = useCaseCounts(project).data ?? {};
   if (users.length === 0) return null;
   const reached = users.filter((u) => u.follows);
   const cases = reached.filter((u) => u.instances !== null);
-  const instances = cases.reduce((n, c) => n + (c.instances ?? 0), 0);
+  const instances = cases.reduce((n, c) => n + (counts[c.id]?.instances ?? c.instances ?? 0), 0);
   const agreed = reached.filter((u) => u.state === 'agreed').length;
   const kept = users.length - reached.length;
   return (
     <p role="status" className="mt-2 rounded-[5px] bg-ochre-wash px-3 py-1.5 text-sm">
-      Saving reaches {countOf(cases.length, 'case')} with {countOf(instances, 'row')}
+      Saving reaches {countOf(cases.length, 'case')} with {countOf(instances, 'instance')}
       {reached.length > cases.length && ` and ${countOf(reached.length - cases.length, 'other shared steps', 'other shared steps')}`}
       {agreed > 0 && `; ${agreed} of them agreed`}. {kept > 0 && `${countOf(kept, 'user')} ${kept === 1 ? 'stays' : 'stay'} with an older version, pinned.`}
     </p>
