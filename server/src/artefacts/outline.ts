@@ -60,8 +60,8 @@ export async function lastPosition(work: Work, projectId: string, parentId: stri
 }
 
 /**
- * Puts new requirements below a parent right after those they follow in `order`, which names new ones and others; first
- * where they follow none. Those that were there keep their order.
+ * Puts new requirements below a parent right after those they follow in `order`, which names new ones and others; where
+ * they follow none, right before the first that was there. Those that were there keep their order.
  */
 export async function placeInOrder(work: Work, projectId: string, parent: number | null, order: readonly { readonly number: number; readonly isNew: boolean }[]): Promise<void> {
   const there = await selectRows<{ number: number; position: number }>(
@@ -72,13 +72,14 @@ export async function placeInOrder(work: Work, projectId: string, parent: number
   const added = new Set(order.filter((o) => o.isNew).map((o) => o.number));
   const here = new Set(there.map((t) => t.number));
   const following = new Map<number | null, number[]>();
+  const first = order.find(({ number, isNew }) => !isNew && here.has(number))?.number;
   let before: number | null = null;
   for (const { number, isNew } of order) {
     // One that was moved elsewhere here leads nobody.
     if (!isNew) before = here.has(number) ? number : before;
     else following.set(before, [...(following.get(before) ?? []), number]);
   }
-  const placed = [...(following.get(null) ?? []), ...there.flatMap(({ number }) => (added.has(number) ? [] : [number, ...(following.get(number) ?? [])]))];
+  const placed = there.flatMap(({ number }) => (added.has(number) ? [] : [...(number === first ? (following.get(null) ?? []) : []), number, ...(following.get(number) ?? [])]));
   const positions = placed.map((number, i) => ({ number, position: i + 1 }));
   await execute(
     work,

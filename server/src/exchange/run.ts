@@ -96,7 +96,7 @@ class ImportWriter {
     for (const [parent, siblings] of byParent) {
       const lastKnown = siblings.findLastIndex((entry) => !isNew.has(entry));
       // Those after all that were there stand at the end already.
-      if (!siblings.slice(0, lastKnown).some((entry) => isNew.has(entry))) continue;
+      if (lastKnown < 0 || !siblings.slice(0, lastKnown).some((entry) => isNew.has(entry))) continue;
       const order = siblings.map((entry) => ({ id: this.#ids.get(entry.key) ?? null, isNew: isNew.has(entry) }));
       await placeInOrder(this.#work, this.#commander.projectId, parent, order.flatMap(({ id, isNew: made }) => (id === null ? [] : [{ number: Number(id.slice(2)), isNew: made }])));
     }

@@ -44,7 +44,7 @@ export function BasisChapter() {
       rightLabel="Requirement"
       left={
         <div className="flex h-full flex-col">
-          <header className="flex items-center gap-2 px-5 pb-2.5 pt-5">
+          <header className="flex flex-wrap items-center gap-2 px-5 pb-2.5 pt-5">
             <h1 className="font-serif text-xl font-semibold">Basis</h1>
             {report !== undefined && (
               <span className="text-xs leading-4 text-ink2">

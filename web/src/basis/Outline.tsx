@@ -8,7 +8,7 @@ import { GripVertical } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { Ticks } from '../artefacts/index.ts';
-import { CannotBeRead, type Selection } from '../look/index.ts';
+import { CannotBeRead, drawnLines, usePrinting, type Selection } from '../look/index.ts';
 
 type Entry = OutlineEntry<RequirementSummary>;
 type Zone = 'before' | 'inside' | 'after';
@@ -31,10 +31,10 @@ interface Props {
 }
 
 const ROW_HEIGHT = 36;
-
 /** The outline of requirements with their ticks. Rows are dragged by their grip: onto the upper or lower edge of another, or into it. */
 export function Outline({ requirements, coverage, wording, current, addressOf, selection, onMove }: Props) {
   const entries = useMemo(() => orderOutline(requirements), [requirements]);
+  const printing = usePrinting();
   const scroller = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({ count: entries.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 12 });
   const [target, setTarget] = useState<Target | null>(null);
@@ -52,8 +52,8 @@ export function Outline({ requirements, coverage, wording, current, addressOf, s
   return (
     <DndContext sensors={sensors} onDragMove={(event) => setTarget(targetOf(event))} onDragEnd={drop} onDragCancel={() => setTarget(null)}>
       <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto" role="list" aria-label="Outline of requirements">
-        <div style={{ height: rows.getTotalSize(), position: 'relative' }}>
-          {rows.getVirtualItems().map((row) => {
+        <div data-lines style={{ height: rows.getTotalSize(), position: 'relative' }}>
+          {drawnLines(rows, printing).map((row) => {
             const entry = entries[row.index];
             if (entry === undefined) return null;
             return (
@@ -137,7 +137,7 @@ function OutlineRow({ entry: { place, depth, children }, coverage, weak, hasWord
         <span className="w-9 shrink-0 font-mono text-xs text-ink2">{place.id}</span>
         <span title={place.sourceId === '' ? undefined : `${place.sourceId} in its source`} className={`min-w-0 flex-1 truncate ${children > 0 || place.type === 'heading' ? 'font-semibold' : ''} ${withdrawn ? 'text-ink2 line-through' : ''}`}>{place.title}</span>
         {place.broken && <CannotBeRead />}
-        {place.type === 'heading' ? null : withdrawn ? <span className="text-xs text-ink2">withdrawn</span> : <Ticks conditions={coverage?.conditions ?? []} most={12} />}
+        {place.type === 'heading' ? null : withdrawn ? <span className="text-xs text-ink2">withdrawn</span> : <span className="max-[560px]:hidden"><Ticks conditions={coverage?.conditions ?? []} most={12} /></span>}
         {hasWording && (
           <span className="w-4 shrink-0 text-right text-xs text-ochre-ink underline decoration-wavy decoration-1 underline-offset-2" title={weak === 0 ? undefined : `${weak} weak ${weak === 1 ? 'word' : 'words'}`}>
             {weak > 0 && weak}

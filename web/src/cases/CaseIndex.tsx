@@ -7,7 +7,7 @@ import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useCaseCounts, useCaseMarks, useProject, useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, CannotBeRead, StandingShape, countOf, useSelection, type Selection } from '../look/index.ts';
+import { Button, CannotBeRead, StandingShape, countOf, drawnLines, usePrinting, useSelection, type Selection } from '../look/index.ts';
 import { DraggableUse } from '../steps/index.ts';
 import { CaseSelectionBar } from './CaseSelectionBar.tsx';
 
@@ -39,6 +39,7 @@ export function CaseIndex({ cases, current, query, onQuery, onNew, heading }: Pr
   const selection = useSelection(ids);
   const { problems } = parseQuery(query);
   const absent = useAbsent(project, query);
+  const printing = usePrinting();
   const scroller = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({ count: lines.length, getScrollElement: () => scroller.current, estimateSize: (i) => (lines[i]?.kind === 'group' ? 31 : 54), getItemKey: (i) => keyOf(lines[i]), overscan: 10 });
   const at = lines.findIndex((l) => l.kind === 'case' && l.summary.id === current);
@@ -59,8 +60,8 @@ export function CaseIndex({ cases, current, query, onQuery, onNew, heading }: Pr
       </header>
       {selection.chosen.length > 0 && <CaseSelectionBar chosen={selection.chosen} onDone={selection.clear} />}
       <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto border-t border-rule" role="list" aria-label="Cases">
-        <div className="relative" style={{ height: rows.getTotalSize() }}>
-          {rows.getVirtualItems().map((row) => {
+        <div data-lines className="relative" style={{ height: rows.getTotalSize() }}>
+          {drawnLines(rows, printing).map((row) => {
             const line = lines[row.index];
             if (line === undefined) return null;
             return (

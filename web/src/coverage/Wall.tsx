@@ -6,18 +6,20 @@ import { Link } from 'react-router';
 import { useItems } from '../api/index.ts';
 import { OpenTicks } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
+import { drawnLines, usePrinting } from '../look/index.ts';
 
 type Line = { readonly kind: 'module'; readonly name: string } | { readonly kind: 'requirement'; readonly coverage: RequirementCoverage };
 
 /** A row per requirement, a tick per coverage item. Every tick names its item and leads to it. */
 export function Wall({ report }: { readonly report: CoverageReport }) {
   const lines = useMemo(() => wallLines(report.requirements), [report]);
+  const printing = usePrinting();
   const scroller = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({ count: lines.length, getScrollElement: () => scroller.current, estimateSize: () => 33, getItemKey: (i) => keyOf(lines[i], i), overscan: 8 });
   return (
     <div ref={scroller} className="min-h-0 flex-1 overflow-y-auto" role="list" aria-label="Requirements and their coverage items" tabIndex={0}>
-      <div className="relative" style={{ height: rows.getTotalSize() }}>
-        {rows.getVirtualItems().map((row) => {
+      <div data-lines className="relative" style={{ height: rows.getTotalSize() }}>
+        {drawnLines(rows, printing).map((row) => {
           const line = lines[row.index];
           if (line === undefined) return null;
           return (

@@ -8,6 +8,7 @@ import { GridHead } from './GridHead.tsx';
 import { GridRow, ROW_HEIGHT, type RowShows } from './GridRow.tsx';
 import { RowTools, rowKeys } from './RowTools.tsx';
 import type { ColumnCheck } from './columnCheck.ts';
+import { drawnLines, usePrinting } from '../look/index.ts';
 import { AS_KEPT } from './rowView.ts';
 import { gridColumns, type DataTable, type EditTable } from './table.ts';
 import { useColumnWindow } from './useColumnWindow.ts';
@@ -53,6 +54,7 @@ export const DataGrid = memo(function DataGrid({ label, rows, parameters, canEdi
   const { view, order, isKept, setView } = useRowView(rows, parameters);
   const columns = useMemo(() => gridColumns(parameters, hidden, isDescribed), [hidden, isDescribed, parameters]);
   const { selection, extent, range, edit, size, rowAt, goTo, shift, keyDown, copy, cut, paste, onCell } = useGridInput({ rows, columns, order, canEdit, isWhole: hidden.size === 0, update, onChoose });
+  const printing = usePrinting();
   const isTall = size.row <= MOST_OF_MANY_HEIGHTS;
   const virtual = useVirtualizer({ count: size.row, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, getItemKey: (i) => rowAt(i)?.id ?? 'next', overscan: 6, useFlushSync: false });
   const seen = useColumnWindow(scroller, columns);
@@ -66,8 +68,8 @@ export const DataGrid = memo(function DataGrid({ label, rows, parameters, canEdi
       <div onKeyDown={(event) => keyDown(event, canEdit && tools !== null ? (e) => rowKeys(e, tools) : null)} onCopy={copy} onCut={cut} onPaste={paste} className="text-sm">
         <div ref={scroller} role="grid" aria-label={label} aria-rowcount={size.row + 1} aria-colcount={size.column + 2} tabIndex={-1} className="overflow-auto outline-none" style={{ maxHeight: LIST_HEIGHT }}>
           <GridHead seen={seen} checks={checks} view={view} canEdit={canEdit} update={update} onView={setView} onRename={onRename} onRemoveColumn={onRemoveColumn} onHide={(id) => setHidden((now) => new Set([...now, id]))} />
-          <div role="rowgroup" className="relative min-w-fit" style={{ height: virtual.getTotalSize() }}>
-            {virtual.getVirtualItems().map((item) => {
+          <div role="rowgroup" data-lines className="relative min-w-fit" style={{ height: virtual.getTotalSize() }}>
+            {drawnLines(virtual, printing).map((item) => {
               const row = rowAt(item.index);
               const focus = selection !== null && selection.focus.row === item.index ? selection.focus.column : null;
               const isSelected = extent !== null && item.index >= extent.top && item.index <= extent.bottom;

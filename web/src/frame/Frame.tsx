@@ -8,7 +8,7 @@ import { call, keys, tellFailure, useCoverage, useProject, useProjectEvents } fr
 import { address } from './address.ts';
 import { CHAPTERS, type ChapterPath } from './chapters.ts';
 import { useCommands, type Command } from './commands.ts';
-import { countOf } from '../look/index.ts';
+import { THEMES, THEME_WORD, chooseTheme, countOf, useTheme } from '../look/index.ts';
 import { FindOrDo } from './FindOrDo.tsx';
 import { KeysHelp } from './KeysHelp.tsx';
 import { SkipLink } from './SkipLink.tsx';
@@ -45,7 +45,7 @@ export function Frame({ project, projects, person, openToAll }: Props) {
       <title>{title}</title>
       <SkipLink />
       {context.canEdit && <UndoLast project={project.key} person={person.name} />}
-      <header className="flex h-[46px] shrink-0 items-center gap-4 pl-5 pr-5">
+      <header className="flex min-h-[46px] shrink-0 flex-wrap items-center gap-x-4 px-5 max-[700px]:px-3 max-[700px]:pb-1.5">
         <NavLink to={address.coverage(project.key)} className="flex items-center gap-2.5 font-serif text-xl font-bold">
           <Mark />
           Caderno
@@ -54,7 +54,7 @@ export function Frame({ project, projects, person, openToAll }: Props) {
         <button
           type="button"
           onClick={() => setOpen('find')}
-          className="mx-auto flex h-8 w-[min(400px,28vw)] items-center rounded-[6px] border border-rule2 bg-page2 px-3 text-ink2 hover:border-ink3"
+          className="mx-auto flex h-8 w-[min(400px,28vw)] items-center max-[700px]:order-last max-[700px]:w-full rounded-[6px] border border-rule2 bg-page2 px-3 text-ink2 hover:border-ink3"
         >
           <span className="truncate">Find or do anything…</span>
           <kbd className="ml-auto shrink-0 whitespace-nowrap rounded-[3px] border border-rule2 bg-page px-1.5 font-mono text-[10.5px]">Ctrl K</kbd>
@@ -64,9 +64,9 @@ export function Frame({ project, projects, person, openToAll }: Props) {
       </header>
       {openToAll && <OpenToAll />}
       {!connected && <Offline />}
-      <div className="flex min-h-0 flex-1 pb-3 pl-3.5">
+      <div className="flex min-h-0 flex-1 pb-3 pl-3.5 max-[700px]:flex-col max-[700px]:px-1.5 max-[700px]:pb-1.5">
         <IndexTabs project={project.key} />
-        <main id="page" tabIndex={-1} className="order-first min-w-0 flex-1 overflow-hidden rounded-[10px] rounded-tr-[3px] border border-rule2 bg-page focus:outline-none">
+        <main id="page" tabIndex={-1} className="order-first min-h-0 min-w-0 flex-1 overflow-hidden max-[700px]:order-last rounded-[10px] rounded-tr-[3px] border border-rule2 bg-page focus:outline-none">
           <Outlet context={context} />
         </main>
       </div>
@@ -179,6 +179,7 @@ function PersonMenu({ project, person, onKeys, canManage }: PersonMenuProps) {
             </button>
           </MenuItem>
         )}
+        <ThemeChoice />
         <MenuItem>
           <button type="button" className={item} onClick={onKeys}>
             Keys <kbd className="font-mono text-xs text-ink2">?</kbd>
@@ -198,6 +199,22 @@ function PersonMenu({ project, person, onKeys, canManage }: PersonMenuProps) {
         </MenuItem>
       </MenuItems>
     </Menu>
+  );
+}
+
+/** Day, night, or as the system has it. */
+function ThemeChoice() {
+  const chosen = useTheme();
+  return (
+    <div role="group" aria-label="Theme" className="flex items-center gap-1 px-4 py-1.5 text-xs">
+      {THEMES.map((theme) => (
+        <MenuItem key={theme}>
+          <button type="button" aria-pressed={theme === chosen} onClick={() => chooseTheme(theme)} className={`min-h-6 whitespace-nowrap rounded-[4px] px-1.5 data-focus:bg-blue-wash ${theme === chosen ? 'bg-page2 font-semibold' : 'text-ink2'}`}>
+            {THEME_WORD[theme]}
+          </button>
+        </MenuItem>
+      ))}
+    </div>
   );
 }
 
@@ -253,17 +270,17 @@ function IndexTabs({ project }: { readonly project: string }) {
     coverage: coverage === undefined ? '' : [percent === null ? '' : `${percent} %`, coverage.unanalysed.length === 0 ? '' : `${coverage.unanalysed.length.toLocaleString()} not analysed`].filter(Boolean).join(' · '),
   };
   return (
-    <nav aria-label="Chapters" className="w-[103px] shrink-0 space-y-1.5 pr-3.5 pt-4">
+    <nav aria-label="Chapters" className="w-[103px] shrink-0 space-y-1.5 pr-3.5 pt-4 max-[700px]:flex max-[700px]:w-full max-[700px]:gap-1 max-[700px]:space-y-0 max-[700px]:overflow-x-auto max-[700px]:p-0 max-[700px]:pb-1">
       {CHAPTERS.map((c) => (
         <NavLink
           key={c.path}
           to={`/${project}/${c.path}`}
           className={({ isActive }) =>
-            `block min-h-[49px] rounded-r-[8px] border border-l-0 border-rule2 px-3 py-1.5 ${isActive ? '-mr-1.5 border-r-4 border-r-blue bg-page font-semibold' : 'bg-page2 text-ink2 hover:bg-page'}`
+            `block min-h-[49px] shrink-0 rounded-r-[8px] border border-l-0 border-rule2 px-3 py-1.5 max-[700px]:min-h-8 max-[700px]:rounded-[6px] max-[700px]:border-l ${isActive ? '-mr-1.5 border-r-4 border-r-blue bg-page font-semibold max-[700px]:mr-0' : 'bg-page2 text-ink2 hover:bg-page'}`
           }
         >
           <span className="block text-[13px] font-semibold leading-5 text-ink">{c.name}</span>
-          <span className="block text-[11px] font-normal leading-4 text-ink2">{figure[c.path]}</span>
+          <span className="block text-[11px] font-normal leading-4 text-ink2 max-[700px]:hidden">{figure[c.path]}</span>
         </NavLink>
       ))}
     </nav>

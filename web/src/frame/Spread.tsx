@@ -1,6 +1,8 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { useRef, type ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { Panel, PanelGroup, PanelResizeHandle, type ImperativePanelHandle } from 'react-resizable-panels';
+import { useLocation } from 'react-router';
+import { useMedia } from '../look/index.ts';
 
 interface Props {
   /** Remembers where the gutter was dragged to. */
@@ -13,12 +15,16 @@ interface Props {
   readonly leftShare: number;
 }
 
-/** Two facing pages with a gutter to drag; either can be folded away. On a narrow window the pages are stacked. */
-export function Spread({ chapter, left, leftLabel, right, rightLabel, leftShare }: Props) {
+/** Two facing pages with a gutter to drag; either can be folded away. On a narrow window, or enlarged, the right page stands below the left. */
+export function Spread(props: Props) {
+  return useMedia('screen and (max-width: 820px)') ? <Stacked {...props} /> : <SideBySide {...props} />;
+}
+
+function SideBySide({ chapter, left, leftLabel, right, rightLabel, leftShare }: Props) {
   const leftPanel = useRef<ImperativePanelHandle>(null);
   const rightPanel = useRef<ImperativePanelHandle>(null);
   return (
-    <PanelGroup direction="horizontal" autoSaveId={`caderno-${chapter}`} className="book max-[820px]:!flex-col">
+    <PanelGroup direction="horizontal" autoSaveId={`caderno-${chapter}`} className="book">
       <Panel id="left" order={1} ref={leftPanel} defaultSize={leftShare} minSize={20} collapsible collapsedSize={0} className="page-left rounded-l-[10px]">
         <section aria-label={leftLabel} className="h-full overflow-y-auto overflow-x-hidden" tabIndex={-1}>
           {left}
@@ -40,6 +46,26 @@ export function Spread({ chapter, left, leftLabel, right, rightLabel, leftShare 
         </section>
       </Panel>
     </PanelGroup>
+  );
+}
+
+/** One scroll for both. What is opened at the left is brought into view below. */
+function Stacked({ left, leftLabel, right, rightLabel }: Props) {
+  const below = useRef<HTMLElement>(null);
+  const { pathname } = useLocation();
+  useEffect(() => {
+    // `/project/chapter` alone opens nothing: the list is what one came for.
+    if (pathname.split('/').length > 3) below.current?.scrollIntoView({ block: 'start' });
+  }, [pathname]);
+  return (
+    <div className="h-full overflow-y-auto overflow-x-hidden">
+      <section aria-label={leftLabel} className="max-h-[60vh] overflow-y-auto overflow-x-auto [&>div]:min-h-[16rem]" tabIndex={-1}>
+        {left}
+      </section>
+      <section ref={below} aria-label={rightLabel} className="min-h-full overflow-x-auto border-t-2 border-rule2" tabIndex={-1}>
+        {right}
+      </section>
+    </div>
   );
 }
 

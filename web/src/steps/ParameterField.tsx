@@ -78,7 +78,7 @@ export function ParameterField(props: Props) {
         write();
       }}
     >
-      {value === '' ? <span className="text-ink2">{readOnly ? '' : placeholder}</span> : <ParameterView text={value} parameters={context.parameters} values={context.values} constants={context.constants} />}
+      {value === '' ? <span data-screen-only className="text-ink2">{readOnly ? '' : placeholder}</span> : <ParameterView text={value} parameters={context.parameters} values={context.values} constants={context.constants} />}
     </div>
   );
 }

@@ -87,7 +87,7 @@ export const Steps = memo(function Steps({ steps, context, opened, canEdit, upda
             return isUse(step) ? <UseLine key={step.id} use={step} opened={opened} onPutBack={onPutBack} {...shared} /> : <PlainLine key={step.id} step={step} {...shared} />;
           })}
           {canEdit && (
-            <li className="relative flex items-baseline border-b border-rule py-1.5">
+            <li data-screen-only className="relative flex items-baseline border-b border-rule py-1.5">
               <span className="w-[26px] shrink-0 font-mono text-xs text-ink2">{steps.length + 1}</span>
               <button
                 type="button"
