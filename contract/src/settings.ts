@@ -1,4 +1,4 @@
-import { DEFAULT_RISK_SCALE, LONGEST_SCALE, RISKS, SHORTEST_SCALE, WORDING_RULES, type RiskScale, type Term, type WordingRule } from '@caderno/core/basis';
+import { OFF_AT_FIRST, DEFAULT_RISK_SCALE, LONGEST_SCALE, RISKS, SHORTEST_SCALE, WORDING_RULES, type RiskScale, type Term, type WordingRule } from '@caderno/core/basis';
 import { LOOK_RULES, isParameterName, type LookRule } from '@caderno/core/cases';
 import type { Configuration, Constant } from '@caderno/core/shared';
 import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
@@ -67,7 +67,7 @@ export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject(
   configurations: z.array(configurationSchema).max(LIMITS.configurations).refine((list) => isEachOnce(list.map((c) => c.id)), 'ids must not repeat'),
 });
 
-export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], configurations: [] };
+export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], configurations: [] };
 
 function withOthers(constants: unknown): unknown {
   return z.array(z.looseObject({})).catch([]).parse(constants ?? []).map((constant) => ({ others: {}, ...constant }));

@@ -48,7 +48,7 @@ export {
   type SplitAssignment,
   type SplitPart,
 } from './splitMerge.ts';
-export { WORDING_RULES, type WordingMark, type WordingRule } from './wording/rule.ts';
+export { OFF_AT_FIRST, WORDING_RULES, type WordingMark, type WordingRule } from './wording/rule.ts';
 export { dismissalOf, type Dismissal } from './wording/dismissal.ts';
 export { Glossary, type Term, type TermPlace } from './wording/terms.ts';
 export { BasisWording, LONGEST_WORDING, type WordingText } from './wording/wordingMarks.ts';

@@ -83,7 +83,7 @@ function Requirement({ artefact, coverage, counted, wording }: { readonly artefa
         </div>
         <Margin>
           <MarginNote title={standing.length === 0 ? 'Weak wording' : `Weak wording · ${standing.length}`}>
-            {wording === null ? <p>Looking …</p> : <WordingNotes marks={standing} dismissed={marks.length - standing.length} {...dismissing} />}
+            {wording === null ? <p>Looking …</p> : <WordingNotes id={id} marks={standing} dismissed={marks.length - standing.length} {...dismissing} />}
           </MarginNote>
           <QuestionLines id={id} />
           <MarginNote title="Conditions from it">

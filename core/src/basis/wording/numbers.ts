@@ -1,3 +1,4 @@
+import { CURRENCY_CODES } from './currencies.ts';
 import type { Finding } from './rule.ts';
 
 const NUMBER = String.raw`\d+(?:[  ,]\d{3})*(?:\.\d+)?`;
@@ -12,23 +13,30 @@ const NO_UNIT =
 
 /** What a number after it names rather than measures. */
 const LABEL =
-  /(?:\b(?:section|chapter|clause|paragraph|article|version|release|table|figure|fig\.|step|level|stage|phase|page|line|row|column|item|number|no\.|code|codes|status|http|error|answers?|port|form|rule|tariff order|part|appendix|annex|option|class|type|category|year|since|iso|ieee|rfc|room|box|iec|factor|times|ratio|score|grade|rank|place|number of|rule|handbook|order|from scratch|day|month|week|quarter|priority|minus|plus|equals)|[=<>≤≥≠+×*/-]|§)\s*$/iu;
+  /(?:\b(?:(?:section|chapter|clause|paragraph|article|number|annex|schedule)s?|arts?\.|sec\.|paras?\.|nos\.|version|release|table|figure|fig\.|step|level|stage|phase|page|line|row|column|item|number|no\.|code|codes|status|http|error|answers?|port|form|rule|tariff order|part|appendix|annex|option|class|type|category|year|since|iso|ieee|rfc|room|box|iec|factor|times|ratio|score|grade|rank|place|number of|rule|handbook|order|from scratch|day|month|week|quarter|priority|minus|plus|equals)|[=<>≤≥≠+×*/-]|§)\s*$/iu;
 
 /** Words that say what is counted, standing before the number: “a whole number of cubic metres from 0 to 9”. */
 const MEASURED =
   /\b(?:number of|percentage|percent|amount in|length in|count of|quantity of|hours|minutes|seconds|days|weeks|months|years|metres|meters|characters|digits|letters|euros?|cents?|members|persons|people|kilograms?|litres?|degrees|bytes|times|attempts|dials?|age|year|a whole number of)\b/iu;
 
-const CURRENCY_BEFORE = /[€$£¥]\s*$/u;
+const CURRENCY_BEFORE = new RegExp(String.raw`(?:[€$£¥]|\b(?:${CURRENCY_CODES}))\s*$`, 'u');
+
+/** A name in capitals before a number has it as its version or kind: TLS 1.3. */
+const NAMED = /(?<![\p{L}\d])\p{Lu}{2,}\s+$/u;
+
+/** Things told apart by number: “the states 1, 2 and 3”, “Streets 4, 7 and 9”, “numbers 100 to 199”. */
+const NUMBERED = /(?:^\s*\p{Lu}[\p{L}]{2,}s|\b(?:the|these|those|both|all|of|in|for|under|see)\s+[\p{L}]{3,}s)\s+\d{1,4}(?:\s*,\s*\d{1,4})*\s*,?\s*(?:and|or|to|–)\s*\d{1,4}(?!\s*[\d.%°€$£²³])/giu;
 
 /** Amounts that do not say of what. Tables are left out: there the heading has the unit. */
 export function numbersWithoutUnit(plain: string): Finding[] {
-  return [...plain.matchAll(AMOUNT)].filter((match) => isBare(plain, match.index, match[0])).map((match) => ({ rule: 'numberWithoutUnit', at: match.index, length: match[0].length }));
+  const numbered = [...plain.matchAll(NUMBERED)].map((m) => ({ from: m.index, to: m.index + m[0].length }));
+  return [...plain.matchAll(AMOUNT)].filter((match) => !numbered.some((n) => match.index >= n.from && match.index < n.to) && isBare(plain, match.index, match[0])).map((match) => ({ rule: 'numberWithoutUnit', at: match.index, length: match[0].length }));
 }
 
 function isBare(plain: string, at: number, amount: string): boolean {
   const before = plain.slice(0, at);
   const after = plain.slice(at + amount.length);
-  if (LABEL.test(before) || CURRENCY_BEFORE.test(before) || MEASURED.test(before)) return false;
+  if (LABEL.test(before) || NAMED.test(before) || CURRENCY_BEFORE.test(before) || MEASURED.test(before)) return false;
   if (/^\s*[%‰°€$£¥²³]/u.test(after) || /^(?:st|nd|rd|th)\b/i.test(after)) return false;
   // “10 or more m³”, “5 and fewer”: the unit comes after.
   const rest = after.replace(/^\s+(?:or|and) (?:more|less|fewer|above|below|higher|lower|over)\b/i, '');

@@ -1,4 +1,4 @@
-import { parseDecimal } from '../../values/index.ts';
+import { compareDecimals, parseDecimal } from '../../values/index.ts';
 import type { Sentence } from './sentences.ts';
 import type { Glossary } from './terms.ts';
 
@@ -45,6 +45,60 @@ function subjectOf(before: string, glossary: Glossary): string | null {
   const subject = [...before.matchAll(SUBJECT)].at(-1)?.[1]?.trim().toLowerCase();
   const term = glossary.placesIn(subject ?? before).at(-1)?.term.term.toLowerCase();
   return term ?? subject ?? null;
+}
+
+/** A range that ends before it begins: nothing lies in it. */
+export function invertedRanges(sentence: Sentence): Omit<StatedRange, 'subject'>[] {
+  return rangesIn(sentence).filter(({ from, to }) => isAbove(from, to));
+}
+
+/** A range of a band, with the words it hangs on. */
+export interface Band extends Omit<StatedRange, 'subject'> {
+  readonly head: string;
+}
+
+/** Bands of one text in which some value lies in two: those of the same unit that hang on the same words, the later of two. */
+export function overlappingBands(sentences: readonly Sentence[]): { readonly band: Band; readonly sentence: Sentence; readonly with: Band }[] {
+  const bands = sentences.flatMap((sentence) => rangesIn(sentence).flatMap((range) => (range.unit === '' || isAbove(range.from, range.to) ? [] : [{ sentence, band: { ...range, head: headOf(sentence, range.start) } }])));
+  return bands.flatMap(({ band, sentence }, i) => {
+    const before = bands.slice(0, i).find(({ band: other }) => other.unit === band.unit && sameHead(other.head, band.head) && isStaggered(other, band));
+    return before === undefined ? [] : [{ band, sentence, with: before.band }];
+  });
+}
+
+/** Each begins and ends before the other does, and they share a value; one within the other is meant as an exception. */
+function isStaggered(a: Band, b: Band): boolean {
+  const [lower, upper] = isAbove(b.from, a.from) ? [a, b] : [b, a];
+  return isAbove(upper.from, lower.from) && isAbove(upper.to, lower.to) && !isAbove(upper.from, lower.to);
+}
+
+/** The two words before a range. */
+function headOf({ plain, start }: Sentence, at: number): string {
+  return (plain.slice(0, at - start).toLowerCase().match(/[\p{L}’'-]+/gu) ?? []).slice(-2).join(' ');
+}
+
+/** `one with` speaks of what was spoken of before. */
+function sameHead(a: string, b: string): boolean {
+  const [noun = '', joint = ''] = a.split(' ');
+  const [other = '', otherJoint = ''] = b.split(' ');
+  return joint !== '' && joint === otherJoint && (noun === other || /^(?:one|another|those|that)$/.test(other));
+}
+
+function isAbove(a: string, b: string): boolean {
+  const [x, y] = [a, b].map((text) => parseDecimal(text.replaceAll(/[  ,]/g, '')));
+  return x != null && y != null && compareDecimals(x, y) > 0;
+}
+
+function rangesIn({ plain, start }: Sentence): Omit<StatedRange, 'subject'>[] {
+  const found: Omit<StatedRange, 'subject'>[] = [];
+  for (const pattern of RANGES) {
+    for (const match of plain.matchAll(pattern)) {
+      const at = start + match.index;
+      if (found.some((r) => r.start < at + match[0].length && r.end > at)) continue;
+      found.push({ unit: unitWord(match[3] ?? ''), from: match[1] ?? '', to: match[2] ?? '', start: at, end: at + match[0].trimEnd().length, words: match[0].trim() });
+    }
+  }
+  return found.sort((a, b) => a.start - b.start);
 }
 
 const NO_UNIT = /^(?:and|or|when|if|for|in|of|at|by|but|on|as|is|are|must|shall|inclusive|only)$/i;

@@ -21,7 +21,7 @@ export interface WordingMark {
   readonly words: string;
   /** The sentence it stands in, white space folded: a dismissal holds as long as this stays the same. */
   readonly sentence: string;
-  /** For `contradictingRange`: where the other range stands and how it reads. */
+  /** For `contradictingRange`: where the other range stands and how it reads; in its own text, bands that overlap. Null: it contradicts itself. */
   readonly against: { readonly id: string; readonly words: string } | null;
 }
 
@@ -32,3 +32,6 @@ export interface Finding {
   readonly at: number;
   readonly length: number;
 }
+
+/** Rules that find much that is meant as it stands: they are switched on by who wants them. */
+export const OFF_AT_FIRST: readonly WordingRule[] = ['passiveWithoutActor'];

@@ -1,7 +1,7 @@
 import { passivesWithoutActor, secondDemands } from './grammar.ts';
 import { listedWords } from './lexicon.ts';
 import { numbersWithoutUnit } from './numbers.ts';
-import { boundsKey, statedRanges, subjectKey, type StatedRange } from './ranges.ts';
+import { boundsKey, invertedRanges, overlappingBands, statedRanges, subjectKey, type StatedRange } from './ranges.ts';
 import { WORDING_RULES, type Finding, type WordingMark, type WordingRule } from './rule.ts';
 import { sentenceText, sentencesOf, type Sentence } from './sentences.ts';
 import { unknownTerms, type Glossary } from './terms.ts';
@@ -41,7 +41,7 @@ export class BasisWording {
   put({ id, text }: WordingText): void {
     this.remove(id);
     const sentences = sentencesOf(text.slice(0, LONGEST_WORDING));
-    const marks = sentences.flatMap((sentence) => this.#marksOf(sentence));
+    const marks = [...sentences.flatMap((sentence) => this.#marksOf(sentence)), ...(this.#rules.has('contradictingRange') ? contradictionsWithin(id, sentences) : [])];
     const ranges = this.#rules.has('contradictingRange')
       ? sentences.flatMap((sentence) => statedRanges(sentence, this.#glossary).map((range) => ({ range, sentence: sentenceText(sentence.plain) })))
       : [];
@@ -92,6 +92,15 @@ export class BasisWording {
   #unstate(range: StatedRange, id: string): void {
     this.#stated.get(subjectKey(range))?.get(boundsKey(range))?.delete(id);
   }
+}
+
+/** Ranges that contradict themselves, and bands of one text that overlap. */
+function contradictionsWithin(id: string, sentences: readonly Sentence[]): WordingMark[] {
+  const mark = ({ start, end, words }: Pick<StatedRange, 'start' | 'end' | 'words'>, sentence: Sentence, against: WordingMark['against']): WordingMark => ({ rule: 'contradictingRange', start, end, words, sentence: sentenceText(sentence.plain), against });
+  return [
+    ...sentences.flatMap((sentence) => invertedRanges(sentence).map((range) => mark(range, sentence, null))),
+    ...overlappingBands(sentences).map(({ band, sentence, with: other }) => mark(band, sentence, { id, words: other.words })),
+  ];
 }
 
 function findings({ plain, fragment }: Sentence, glossary: Glossary): Finding[] {

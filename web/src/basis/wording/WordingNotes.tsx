@@ -7,6 +7,7 @@ import { ReasonForm, TextButton } from '../../look/index.ts';
 import { MEND_WORDS, RULE_WORD, reasonWords } from './wordingWords.ts';
 
 interface Props {
+  readonly id: RequirementId;
   readonly marks: readonly WordingMark[];
   readonly dismissed: number;
   /** Absent for readers. */
@@ -17,17 +18,17 @@ interface Props {
 }
 
 /** The weak words of a text by rule, with the reason and a way to mend it. */
-export function WordingNotes({ marks, dismissed, onDismiss, onAsk, onSplit, onTakeBack }: Props) {
+export function WordingNotes({ id, marks, dismissed, onDismiss, onAsk, onSplit, onTakeBack }: Props) {
   return (
     <>
       {marks.length === 0 && <p>Nothing that could not be tested stands out.</p>}
       <ul aria-label="Weak wording" className="space-y-2.5 py-1">
         {byRule(marks).map(([rule, found]) => (
           <li key={rule}>
-            <b className="font-semibold text-ochre-ink">{RULE_WORD[rule]}</b> {found[0] !== undefined && rule !== 'contradictingRange' && reasonWords(found[0])} {MEND_WORDS[rule]}
+            <b className="font-semibold text-ochre-ink">{RULE_WORD[rule]}</b> {found[0] !== undefined && rule !== 'contradictingRange' && reasonWords(found[0], id)} {MEND_WORDS[rule]}
             <ul>
               {found.map((mark) => (
-                <Note key={mark.start} mark={mark} {...(onDismiss === undefined ? {} : { onDismiss })} {...(onAsk === undefined ? {} : { onAsk })} {...(onSplit === undefined ? {} : { onSplit })} />
+                <Note key={mark.start} id={id} mark={mark} {...(onDismiss === undefined ? {} : { onDismiss })} {...(onAsk === undefined ? {} : { onAsk })} {...(onSplit === undefined ? {} : { onSplit })} />
               ))}
             </ul>
           </li>
@@ -49,19 +50,21 @@ function byRule(marks: readonly WordingMark[]): [WordingRule, WordingMark[]][] {
   return [...groups];
 }
 
-function Note({ mark, onDismiss, onAsk, onSplit }: { readonly mark: WordingMark } & Pick<Props, 'onDismiss' | 'onAsk' | 'onSplit'>) {
+function Note({ id, mark, onDismiss, onAsk, onSplit }: { readonly id: RequirementId; readonly mark: WordingMark } & Pick<Props, 'onDismiss' | 'onAsk' | 'onSplit'>) {
   const { project } = useFrame();
   const [dismissing, setDismissing] = useState(false);
   return (
     <li aria-label={`${mark.words}: ${RULE_WORD[mark.rule]}`} className="flex flex-wrap items-baseline gap-x-2">
       <span className="text-ink decoration-ochre decoration-wavy underline underline-offset-2">{mark.words}</span>
-      {mark.against !== null && (
+      {mark.rule === 'contradictingRange' && (
         <span>
           {' '}
-          {reasonWords(mark)}{' '}
-          <Link className="underline" to={address.basis(project, mark.against.id as RequirementId)}>
-            {mark.against.id}
-          </Link>
+          {reasonWords(mark, id)}{' '}
+          {mark.against !== null && mark.against.id !== id && (
+            <Link className="underline" to={address.basis(project, mark.against.id as RequirementId)}>
+              {mark.against.id}
+            </Link>
+          )}
         </span>
       )}
       {onDismiss !== undefined && !dismissing && (

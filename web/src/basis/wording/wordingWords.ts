@@ -11,11 +11,11 @@ export const RULE_WORD: Record<WordingRule, string> = {
   numberWithoutUnit: 'number without unit',
   placeholder: 'placeholder',
   unknownTerm: 'not in the glossary',
-  contradictingRange: 'contradicts another range',
+  contradictingRange: 'contradicting range',
 };
 
 /** Why it is marked. */
-export function reasonWords(mark: WordingMark): string {
+export function reasonWords(mark: WordingMark, id: string): string {
   switch (mark.rule) {
     case 'vagueAmount':
       return 'No test can tell whether this much is enough.';
@@ -36,7 +36,7 @@ export function reasonWords(mark: WordingMark): string {
     case 'unknownTerm':
       return 'The glossary does not explain it.';
     case 'contradictingRange':
-      return `${mark.against?.id ?? 'Another requirement'} says “${mark.against?.words ?? ''}” of the same.`;
+      return contradictionWords(mark, id);
   }
 }
 
@@ -53,3 +53,8 @@ export const MEND_WORDS: Record<WordingRule, string> = {
   unknownTerm: 'Add it to the glossary, or use a term that is there.',
   contradictingRange: 'Find out which holds, and mend the other.',
 };
+
+function contradictionWords({ against }: WordingMark, id: string): string {
+  if (against === null) return 'It ends before it begins: nothing lies in it.';
+  return against.id === id ? `It overlaps “${against.words}”: what lies in both has two answers.` : `${against.id} says “${against.words}” of the same.`;
+}
