@@ -36,6 +36,8 @@ export type ProjectRef = z.infer<typeof projectRefSchema>;
 export const sessionSchema = z.object({
   person: personSchema.nullable(),
   projects: z.array(projectRefSchema),
+  /** Administrators may, and whoever leads a project. */
+  mayMakeProjects: z.boolean(),
   /** People to sign in as by a click; empty unless Caderno runs with its demo and nobody else could do so. */
   demoPeople: z.array(demoPersonSchema),
   /** Nobody has an account yet: the first administrator is to be made. */

@@ -71,7 +71,7 @@ test('a decision table by keyboard, its gap, and cases for all of it', async ({ 
     await expect(items(page)).toHaveCount(3);
     await page.getByRole('region', { name: 'Condition', exact: true }).getByRole('button', { name: /^Write cases/ }).click();
     await expect(page.getByRole('table', { name: 'Rows to be added' }).getByRole('row')).toHaveCount(4);
-    await expect(page.getByText(/^Still missing in 3 rows/)).toBeVisible();
+    await expect(page.getByText(/^Still missing in \d rows?/)).toBeVisible();
     await page.getByLabel('Expected result of step 1').fill('It says which holds');
     await expect(page.getByText(/^Still missing/)).toHaveCount(0);
     await page.getByLabel('Name of the row').first().fill('refused at once');

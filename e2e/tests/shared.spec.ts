@@ -132,7 +132,7 @@ test('steps are taken out, used elsewhere, called with a row and with one’s ow
     await page.getByRole('textbox', { name: 'Action of step 1' }).click();
     await page.keyboard.press('End');
     await page.keyboard.type(' with the key');
-    await expect(page.getByText('Saving reaches 3 cases with 4 rows')).toBeVisible();
+    await expect(page.getByText(/^Saving reaches 3 cases with \d+ instances/)).toBeVisible();
     await saveVersion(page, 2);
     await putIn(page, called);
     await page.keyboard.press('Control+s');

@@ -126,7 +126,7 @@ test('what is worth a look is mended with a click; cases that would wait for eac
   await expect(page.getByRole('textbox', { name: 'Action of step 3' })).toHaveText('Press Send');
   await expect(page.getByText('No step says what is expected')).toHaveCount(0);
 
-  await page.getByRole('button', { name: 'on no other case; add one' }).click();
+  await page.getByRole('button', { name: 'None – add' }).click();
   await page.getByRole('combobox', { name: 'A case that must have been executed before' }).fill('C-40');
   await page.getByRole('option', { name: /C-40/ }).click();
   await saveVersion(page, 3);

@@ -1,9 +1,10 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import type { Session } from '@caderno/contract';
+import { QueryCache, QueryClient, QueryClientProvider, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, type ReactNode } from 'react';
 import { Navigate, createBrowserRouter, useParams } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
-import { Toaster } from 'sonner';
-import { failureSentence, isPassing, useSession } from './api/index.ts';
+import { Toaster, toast } from 'sonner';
+import { failureSentence, isPassing, isSignedOut, keys, useSession } from './api/index.ts';
 import { followFocus } from './focus/index.ts';
 import { Frame, address } from './frame/index.ts';
 import { Empty } from './look/index.ts';
@@ -44,7 +45,9 @@ function chapter(page: ReactNode): ReactNode {
   return <Suspense fallback={<Opening error={null} />}>{page}</Suspense>;
 }
 
-const client = new QueryClient({
+const client: QueryClient = new QueryClient({
+  // Whatever is answered that nobody is signed in any more: the session is asked for at once, and the page goes.
+  queryCache: new QueryCache({ onError: (error) => isSignedOut(error) && void client.invalidateQueries({ queryKey: keys.session }) }),
   // Events tell what is stale; a window that comes back to the front has nothing to ask.
   defaultOptions: { queries: { staleTime: 30_000, refetchOnWindowFocus: false, retry: (count, error) => isPassing(error) && count < 30, retryDelay: 1_500 } },
 });
@@ -100,12 +103,22 @@ function SignedIn({ start = false, newProject = false }: { readonly start?: bool
   const { project: key } = useParams();
   if (session === undefined) return <Opening error={error} />;
   if (session.needsSetup) return chapter(<SetUp />);
-  if (session.person === null) return chapter(<SignIn session={session} />);
+  if (session.person === null) return <SignedOut session={session} />;
   const [first] = session.projects;
-  if (newProject || (first === undefined && session.person.administrator)) return chapter(<NewProject />);
+  if (newProject || (first === undefined && session.mayMakeProjects)) return chapter(<NewProject />);
   if (first === undefined) return <Empty title="No project yet">You have an account, and no project is open to you. An administrator can add you to one.</Empty>;
   if (start) return <Navigate to={address.coverage(first.key)} replace />;
   const project = session.projects.find((p) => p.key === key);
   if (project === undefined) return <Empty title="No such project">You have no project “{key}”.</Empty>;
-  return <Frame key={project.key} project={project} projects={session.projects} person={session.person} openToAll={session.openToAll} />;
+  return <Frame key={project.key} project={project} projects={session.projects} person={session.person} openToAll={session.openToAll} mayMakeProjects={session.mayMakeProjects} />;
+}
+
+/** Nothing of a project is left on the page, nor kept beside it, once a session is over. */
+function SignedOut({ session }: { readonly session: Session }) {
+  const client = useQueryClient();
+  useEffect(() => {
+    toast.dismiss();
+    client.removeQueries({ predicate: (query) => query.queryKey !== keys.session && query.queryKey[0] !== keys.session[0] });
+  }, [client]);
+  return chapter(<SignIn session={session} />);
 }

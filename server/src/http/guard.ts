@@ -1,7 +1,7 @@
 import { roleReaches, type Access, type Role } from '@caderno/contract';
 import type { Context } from 'hono';
 import type { Work } from '../database/index.ts';
-import { roleIn, type SignedIn } from '../people/index.ts';
+import { mayMakeProjects, roleIn, type SignedIn } from '../people/index.ts';
 import { Refused } from '../refused.ts';
 
 /** Refuses a changing request that a page of another origin had the browser send. */
@@ -25,9 +25,13 @@ export async function admit(work: Work, access: Access, person: SignedIn | null,
   if (access === 'anyone') return null;
   if (person === null) throw new Refused({ code: 'not_signed_in' });
   if (access === 'signedIn') return null;
-  if (access === 'installationAdministrator' || access === 'projectMaker') {
+  if (access === 'projectMaker') {
+    if (!(await mayMakeProjects(work, person))) throw new Refused({ code: 'role_too_low', needed: 'lead', have: 'reader' });
+    return null;
+  }
+  if (access === 'installationAdministrator') {
     // Nobody has to know a password to be one of the demo's people: they look after no accounts.
-    if (!person.administrator || (person.demo && access === 'installationAdministrator')) throw new Refused({ code: 'role_too_low', needed: 'administrator', have: 'reader' });
+    if (!person.administrator || person.demo) throw new Refused({ code: 'role_too_low', needed: 'administrator', have: 'reader' });
     return null;
   }
   const membership = project === null ? null : await roleIn(work, person, project);

@@ -1,4 +1,4 @@
-import type { BodyOf, DemoPerson, Member, NewMember, Role, Session } from '@caderno/contract';
+import { roleReaches, type BodyOf, type DemoPerson, type Member, type NewMember, type Role, type Session } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { execute, inTransaction, modelsOf, selectRows, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
@@ -12,13 +12,24 @@ export async function describeSession(work: Work, person: SignedIn | null, demoS
   const accounts = await hasAccounts(work);
   const open = demoSignIn === 'always' || (demoSignIn === 'whileAlone' && !accounts);
   const demoPeople = open ? await listDemoPeople(work) : [];
+  const projects = person === null ? [] : await projectsOf(work, person);
   return {
     person,
-    projects: person === null ? [] : await projectsOf(work, person),
+    projects,
+    mayMakeProjects: person !== null && mayMake(person, projects),
     demoPeople,
     needsSetup: !accounts && demoPeople.length === 0,
     openToAll: demoSignIn === 'always' && demoPeople.length > 0,
   };
+}
+
+/** Administrators of the server may make projects, and whoever leads one. */
+export async function mayMakeProjects(work: Work, person: SignedIn): Promise<boolean> {
+  return person.administrator || mayMake(person, await projectsOf(work, person));
+}
+
+function mayMake(person: SignedIn, projects: Session['projects']): boolean {
+  return person.administrator || projects.some((p) => roleReaches(p.role, 'lead'));
 }
 
 function listDemoPeople(work: Work): Promise<DemoPerson[]> {

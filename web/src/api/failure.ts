@@ -20,3 +20,8 @@ const PASSING: ReadonlySet<RefusalCode> = new Set(['database_unavailable', 'serv
 export function isPassing(error: unknown): boolean {
   return error instanceof Unreachable || (error instanceof RefusedCall && PASSING.has(error.refusal.code));
 }
+
+/** Whether the server no longer knows who asks. */
+export function isSignedOut(error: unknown): boolean {
+  return error instanceof RefusedCall && error.refusal.code === 'not_signed_in';
+}

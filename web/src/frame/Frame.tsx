@@ -3,6 +3,7 @@ import { percentDown, shownRatio } from '@caderno/core/coverage';
 import { roleReaches, type Person, type ProjectRef } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
+import { toast } from 'sonner';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { call, keys, tellFailure, useCoverage, useProject, useProjectEvents } from '../api/index.ts';
 import { address } from './address.ts';
@@ -21,6 +22,7 @@ interface Props {
   readonly person: Person;
   /** Everybody who reaches the server may come in. */
   readonly openToAll: boolean;
+  readonly mayMakeProjects: boolean;
 }
 
 /** What pages below the frame can count on. */
@@ -34,7 +36,7 @@ export interface FrameContext {
 }
 
 /** The book on the desk: name and find field above it, index tabs at its right edge. */
-export function Frame({ project, projects, person, openToAll }: Props) {
+export function Frame({ project, projects, person, openToAll, mayMakeProjects }: Props) {
   const [open, setOpen] = useState<'find' | 'keys' | null>(null);
   const { connected } = useProjectEvents(project.key);
   useFrameCommands(project.key, setOpen);
@@ -60,7 +62,7 @@ export function Frame({ project, projects, person, openToAll }: Props) {
           <kbd className="ml-auto shrink-0 whitespace-nowrap rounded-[3px] border border-rule2 bg-page px-1.5 font-mono text-[10.5px]">Ctrl K</kbd>
         </button>
         <Open project={project.key} />
-        <PersonMenu project={project.key} person={person} onKeys={() => setOpen('keys')} canManage={context.canManage} />
+        <PersonMenu project={project.key} person={person} onKeys={() => setOpen('keys')} canManage={context.canManage} mayMakeProjects={mayMakeProjects} />
       </header>
       {openToAll && <OpenToAll />}
       {!connected && <Offline />}
@@ -130,15 +132,18 @@ interface PersonMenuProps {
   readonly person: Person;
   readonly onKeys: () => void;
   readonly canManage: boolean;
+  readonly mayMakeProjects: boolean;
 }
 
-function PersonMenu({ project, person, onKeys, canManage }: PersonMenuProps) {
+function PersonMenu({ project, person, onKeys, canManage, mayMakeProjects }: PersonMenuProps) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const signOut = (): void => {
     call('signOut').then((session) => {
+      toast.dismiss();
       client.clear();
       client.setQueryData(keys.session, session);
+      void navigate('/', { replace: true });
     }, tellFailure);
   };
   const item = 'block w-full px-4 py-1.5 text-left data-focus:bg-blue-wash';
@@ -185,7 +190,7 @@ function PersonMenu({ project, person, onKeys, canManage }: PersonMenuProps) {
             Keys <kbd className="font-mono text-xs text-ink2">?</kbd>
           </button>
         </MenuItem>
-        {person.administrator && (
+        {mayMakeProjects && (
           <MenuItem>
             <button type="button" className={item} onClick={() => void navigate('/new-project')}>
               New project
