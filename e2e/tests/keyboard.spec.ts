@@ -60,5 +60,5 @@ test('a case is found, written and saved with the keyboard alone', async ({ page
   await expect(page).toHaveURL(`${PROJECT}/journal`);
   await expect(page.getByRole('listitem').filter({ hasText: 'Written by keyboard' }).first()).toContainText('saved v2');
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('Find or do anything');
+  await expect(page.getByRole('dialog', { name: 'Help' })).toContainText('Find or do anything');
 });

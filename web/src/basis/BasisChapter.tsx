@@ -7,6 +7,7 @@ import { useCoverage, useSummaries } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
 import { ExportMenu } from '../exchange/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
+import { ChapterOverview } from '../overview/index.ts';
 import { Button, Empty, countOf, useSelection } from '../look/index.ts';
 import { Outline } from './Outline.tsx';
 import { OutlineSelection } from './OutlineSelection.tsx';
@@ -86,7 +87,7 @@ export function BasisChapter() {
           )}
         </div>
       }
-      right={current === null ? <Empty title="Open a requirement">Choose one in the outline. Its text can be read, improved, and marked for conditions.</Empty> : <RequirementPage id={current} coverage={coverage.get(current)} counted={report !== undefined} wording={wording} />}
+      right={current === null ? <ChapterOverview kinds={['requirement']}>Open a requirement in the outline: its text can be read, improved, and marked for conditions.</ChapterOverview> : <RequirementPage id={current} coverage={coverage.get(current)} counted={report !== undefined} wording={wording} />}
     />
   );
 }

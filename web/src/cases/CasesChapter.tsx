@@ -5,7 +5,8 @@ import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
-import { Button, Empty, countOf } from '../look/index.ts';
+import { ChapterOverview } from '../overview/index.ts';
+import { countOf, TextButton } from '../look/index.ts';
 import { SharedIndex } from '../shared/index.ts';
 import { UseDragging } from '../steps/index.ts';
 import { CaseIndex } from './CaseIndex.tsx';
@@ -59,9 +60,9 @@ export function CasesChapter() {
         }
         right={
           current === null ? (
-            <Empty title="Open a case, or write one" action={canEdit && <Button look="accent" onClick={() => void add()}>Write a case</Button>}>
-              A case is one page: its purpose, its steps with parameters, its data, and what it shows.
-            </Empty>
+            <ChapterOverview kinds={['case']}>
+              Open a case at the left{canEdit && <>, or <TextButton className="lowercase first-letter:lowercase" onClick={() => void add()}>write a new one</TextButton></>}. A case is one page: its purpose, its steps with parameters, its data, and what it shows.
+            </ChapterOverview>
           ) : (
             <CasePage id={current} />
           )

@@ -8,6 +8,7 @@ import { useArtefact, useConditionLines, useCoverage, useSummaries } from '../ap
 import { Loading, useAddCondition } from '../artefacts/index.ts';
 import { Outline, useAskAbout } from '../basis/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
+import { ChapterOverview } from '../overview/index.ts';
 import { Empty, RISK_WORD, Section, TextButton, countOf } from '../look/index.ts';
 import { ConditionPage } from './ConditionPage.tsx';
 import { RequirementText } from './RequirementText.tsx';
@@ -56,7 +57,7 @@ function ChooseRequirement() {
           <Outline requirements={requirements.filter((r) => r.state !== 'withdrawn')} coverage={coverage} current={null} addressOf={(id) => address.conditions(project, id)} />
         </div>
       }
-      right={<Empty title="Which requirement?">Open one at the left. Mark words in its text, and a condition that hangs on them appears; then say how it is to be exercised.</Empty>}
+      right={<ChapterOverview kinds={['condition']}>Open a requirement at the left and mark words in its text: a condition hangs on them. Then say how it is to be exercised.</ChapterOverview>}
     />
   );
 }

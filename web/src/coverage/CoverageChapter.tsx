@@ -7,6 +7,7 @@ import { useCoverage } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
 import { Spread, address, useFrame } from '../frame/index.ts';
 import { STANDING_WORD, StandingShape, TECHNIQUE_WORD, countOf } from '../look/index.ts';
+import { FirstSteps } from '../overview/index.ts';
 import { Bars } from './Bars.tsx';
 import { ItemsBehind, WorstGaps, type Behind } from './ItemsBehind.tsx';
 import { Wall } from './Wall.tsx';
@@ -104,6 +105,7 @@ function Legend({ counts }: { readonly counts: StandingCounts }) {
 function Overview({ report }: { readonly report: CoverageReport }): ReactNode {
   return (
     <div className="px-6 pb-12 pt-1">
+      <FirstSteps />
       <WorstGaps report={report} />
       <Bars title="By technique" bars={TECHNIQUES.map((t) => ({ name: TECHNIQUE_WORD[t], counts: report.byTechnique[t], to: `?technique=${t}` }))} />
       <Bars title="By module" bars={report.byModule.map((m) => ({ name: m.module || 'No module', counts: m.counts, to: `?module=${encodeURIComponent(m.module)}` }))} />

@@ -2,7 +2,7 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { percentDown, shownRatio } from '@caderno/core/coverage';
 import { roleReaches, type Person, type ProjectRef } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { Suspense, lazy, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { call, keys, tellFailure, useCoverage, useProject, useProjectEvents } from '../api/index.ts';
@@ -11,10 +11,11 @@ import { CHAPTERS, type ChapterPath } from './chapters.ts';
 import { useCommands, type Command } from './commands.ts';
 import { THEMES, THEME_WORD, chooseTheme, countOf, useTheme } from '../look/index.ts';
 import { FindOrDo } from './FindOrDo.tsx';
-import { KeysHelp } from './KeysHelp.tsx';
 import { SkipLink } from './SkipLink.tsx';
 import { UndoLast } from './UndoLast.tsx';
 import { browserTitle, useNameOfPage } from './pageName.ts';
+
+const HelpDialog = lazy(() => import('./HelpDialog.tsx').then((m) => ({ default: m.HelpDialog })));
 
 interface Props {
   readonly project: ProjectRef;
@@ -73,7 +74,11 @@ export function Frame({ project, projects, person, openToAll, mayMakeProjects }:
         </main>
       </div>
       {open === 'find' && <FindOrDo project={project.key} onClose={() => setOpen(null)} />}
-      {open === 'keys' && <KeysHelp onClose={() => setOpen(null)} />}
+      {open === 'keys' && (
+        <Suspense>
+          <HelpDialog onClose={() => setOpen(null)} />
+        </Suspense>
+      )}
     </div>
   );
 }
@@ -83,7 +88,7 @@ function useFrameCommands(project: string, setOpen: (open: 'find' | 'keys') => v
   const commands = useMemo<Command[]>(
     () => [
       { id: 'find', title: 'Find or do anything', keys: '$mod+k', keyLabel: 'Ctrl K', whileTyping: true, run: () => setOpen('find') },
-      { id: 'keys', title: 'List the keys', keys: ['Shift+?', '?'], keyLabel: '?', run: () => setOpen('keys') },
+      { id: 'keys', title: 'Help for this page, and its keys', keys: ['Shift+?', '?'], keyLabel: '?', run: () => setOpen('keys') },
       ...CHAPTERS.map((c) => ({ id: `go-${c.path}`, title: `Go to ${c.name}`, keys: `g ${c.letter}`, keyLabel: `g ${c.letter}`, run: () => void navigate(`/${project}/${c.path}`) })),
       { id: 'go-journal', title: 'Go to the journal', keys: 'g j', keyLabel: 'g j', run: () => void navigate(address.journal(project)) },
       { id: 'go-questions', title: 'Go to the questions', keys: 'g q', keyLabel: 'g q', run: () => void navigate(address.questions(project)) },
@@ -187,7 +192,7 @@ function PersonMenu({ project, person, onKeys, canManage, mayMakeProjects }: Per
         <ThemeChoice />
         <MenuItem>
           <button type="button" className={item} onClick={onKeys}>
-            Keys <kbd className="font-mono text-xs text-ink2">?</kbd>
+            Help and keys <kbd className="font-mono text-xs text-ink2">?</kbd>
           </button>
         </MenuItem>
         {mayMakeProjects && (

@@ -6,6 +6,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { download, tellFailure, useHeldUp, useSummaries } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
+import { ChapterOverview } from '../overview/index.ts';
 import { Button, CannotBeRead, Choose, Empty, TextButton, countOf } from '../look/index.ts';
 import { QuestionPage } from './QuestionPage.tsx';
 import { StatusWord, byHeldUp } from './questionWords.tsx';
@@ -57,7 +58,7 @@ export function QuestionsChapter() {
           </footer>
         </div>
       }
-      right={current === null ? <Empty title="Open a question">Choose one at the left. Its answer can be written here, tried on the real thing, and turned into a change of the requirement.</Empty> : <QuestionPage id={current} />}
+      right={current === null ? <ChapterOverview kinds={['question']}>Open a question at the left: its answer can be written here, tried on the real thing, and turned into a change of the requirement.</ChapterOverview> : <QuestionPage id={current} />}
     />
   );
 }

@@ -1,0 +1,107 @@
+/** What each page is for, in four sentences, by its word in the address. */
+export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string, string]>> = {
+  basis: [
+    'The Basis holds the requirements of the system under test as an outline.',
+    'Open one at the left to read its text critically: weak wording is underlined, and words can be marked to make a condition or to ask a question.',
+    'Import brings requirements from a workbook, CSV, Markdown or ReqIF file; the same source again updates them instead of doubling.',
+    'Squares show what is covered; a dash says that nobody has analysed the requirement yet.',
+  ],
+  conditions: [
+    'A condition is something of a requirement that can be tested: it hangs on words of the text, or on the whole of it.',
+    'Its model says how it is to be exercised: value ranges, a decision table, state transitions, combinations, or plain.',
+    'From the model follow its coverage items, each with what shows it, and why.',
+    'Write cases proposes the rows and paths that are missing; you say what is expected.',
+  ],
+  cases: [
+    'A case is one page: its purpose, steps with what is expected, data, and the conditions it covers.',
+    'Enter makes the next step, Tab leads to what is expected, < puts in a parameter, / puts in shared steps or a call.',
+    'Each row of the data runs once: choose a row, and its values stand in the steps.',
+    'The margin says what the case shows and what it only claims to cover, with the reason.',
+  ],
+  shared: [
+    'Shared steps stand once and are used in many cases; a data set is a table of rows that many cases take.',
+    'A change reaches every user that follows the latest version; those that are pinned keep theirs until they are moved.',
+    'Before a save you see how many cases and instances it reaches.',
+    'Alike steps finds runs that stand in several places and could be taken out.',
+  ],
+  coverage: [
+    'Design coverage says how much of what has to be shown is shown, before anything is executed.',
+    'An item is shown when the values, the path or the steps of an instance demonstrate it and an expected result could tell whether it passes; otherwise it is only linked.',
+    'Beside the percentage stands how many requirements nobody has analysed yet: they count in no percentage.',
+    'Every number opens the list behind it.',
+  ],
+  questions: [
+    'A question holds up what it is about: those items wait until it is answered.',
+    'Write the answer in the words it was said, and say who gave it.',
+    'An answer can be written into the requirement, where it makes a new version.',
+    'The agenda gathers the questions to ask one person in one go.',
+  ],
+  agenda: ['The agenda gathers open questions for a talk, by whom they are asked.', 'Tick what was answered and write down what was said.', 'Answers count from the moment they are given.', 'It prints as a list with room to write.'],
+  suspect: [
+    'A link is suspect when what it leads to changed in meaning after the link was made.',
+    'At the right stands what changed.',
+    'Still right says that the link holds with the new version, and is saved at once.',
+    'Until then, what is shown through the link does not count.',
+  ],
+  glossary: ['The glossary explains the terms of the project.', 'A term and its other forms are dotted under wherever they stand.', 'Abbreviations and names that it does not explain count as weak wording.', 'A definition can be changed by anybody who may edit.'],
+  import: [
+    'A file is read, its columns are matched, and you see what would change before anything does.',
+    'The row of names and the sheet can be chosen; rows with one text become headings or modules.',
+    'Where both the file and the project changed a value, you choose, or write a third.',
+    'An import is one entry of the journal and can be undone as one.',
+  ],
+  read: ['The read-through shows a case as somebody executes it: all shared steps opened, all values in place.', 'Arrows go from instance to instance, n and p from case to case.', 's shows one step at a time.', 'It prints as it stands.'],
+  reuse: ['The graph shows what uses what: users at the left of what they use.', 'Choose one to see how far a change of it would reach.', 'Pinned uses are dashed: a change stops there.', 'Of large projects a part is drawn; narrow it down by words.'],
+  alike: ['Here stand runs of steps that occur in several cases, and cases nearly like each other.', 'A run can be taken out into shared steps in all places at once.', 'Before that you see the places and what differs.', 'The journal can undo it.'],
+  settings: ['The settings hold what is the same for the whole project: risk scale, depths, constants, configurations, the tracker.', 'Hints and rules of weak wording can be switched off here.', 'Leads change scales and the tracker, analysts the rest.', 'Each save is an entry of the journal.'],
+  journal: ['The journal lists what was done in the project, newest first.', 'Every entry can be undone by itself; what came after stays.', 'Compare shows what an entry changed.', 'Nothing is ever taken out of it.'],
+  people: ['These people may come into the project, each with a role.', 'Readers read, analysts design, leads change scales and may make projects, administrators look after people.', 'Somebody new gets an account or a link to set a password.', 'What was done to people stands in a journal of its own.'],
+  versions: ['Every save is a version, with who made it and why.', 'Two versions can be compared word by word.', 'An earlier one can be restored: it becomes the newest.', 'Nothing is lost by that.'],
+};
+
+/** A technique with a small worked example and where it is described. */
+export interface TechniqueHelp {
+  readonly name: string;
+  readonly what: string;
+  readonly example: string;
+  readonly source: string;
+}
+
+export const TECHNIQUE_HELP: readonly TechniqueHelp[] = [
+  {
+    name: 'Partitions',
+    what: 'Values that are treated alike form a partition; one value of each is enough.',
+    example: 'A reading from 0 to 99 999 is stored: valid 4 182; below −1 and above 100 000 refused; letters, empty, a fraction. Six partitions, six values.',
+    source: 'ISO/IEC/IEEE 29119-4, 5.2.1 Equivalence partitioning',
+  },
+  {
+    name: 'Boundary values',
+    what: 'Mistakes sit at the edges: the last value of one partition and the first of the next.',
+    example: 'For 0 to 99 999, two values at each boundary: −1 and 0, 99 999 and 100 000. With three: also 1 and 99 998, 99 999 and 100 001 with their neighbours.',
+    source: 'ISO/IEC/IEEE 29119-4, 5.2.3 Boundary value analysis',
+  },
+  {
+    name: 'Decision tables',
+    what: 'Rules say which actions follow from which combination of conditions; each rule that can occur is an item.',
+    example: 'Arrears yes or no, plan agreed yes or no: no arrears, 30 % discount; arrears with a plan, 10 %; arrears without, none. Three rules, three rows.',
+    source: 'ISO/IEC/IEEE 29119-4, 5.2.6 Decision table testing',
+  },
+  {
+    name: 'State transitions',
+    what: 'A thing is in one state at a time, and events lead from state to state; transitions, runs of them, and refused events are items.',
+    example: 'Supply is Active; an overdue bill leads to Noticed, a payment back to Active. “Close” in Noticed is refused. Two transitions and one refused event, two paths.',
+    source: 'ISO/IEC/IEEE 29119-4, 5.2.8 State transition testing',
+  },
+  {
+    name: 'Combinations',
+    what: 'Several factors with values each: instead of all combinations, every pair of values stands in some row.',
+    example: 'Channel letter, e-mail, SMS; language two; urgent yes or no: twelve combinations in all, six rows hold every pair.',
+    source: 'ISO/IEC/IEEE 29119-4, 5.2.5 Combinatorial test design techniques',
+  },
+  {
+    name: 'Plain conditions',
+    what: 'Something that either holds or not, without values to choose.',
+    example: '“An auditor changes nothing”: one item, shown by a step whose expected result says how one sees it.',
+    source: 'Coverage as items covered ÷ items: ISO/IEC/IEEE 29119-4, 6.1',
+  },
+];

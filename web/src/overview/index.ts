@@ -1,0 +1,2 @@
+export { ChapterOverview } from './ChapterOverview.tsx';
+export { FirstSteps } from './FirstSteps.tsx';
