@@ -87,7 +87,7 @@ test('from a faulty sheet to settled coverage', async ({ page }) => {
     await page.keyboard.type('Order an exchange');
     await page.keyboard.press('Tab');
     await page.keyboard.type('It is done within one shift');
-    await page.getByRole('button', { name: 'say which step shows it' }).click();
+    await page.getByRole('button', { name: 'Choose the step that shows it' }).click();
     await page.getByRole('checkbox', { name: /It is done within one shift/ }).click();
     await page.getByRole('button', { name: 'Done' }).click();
     await saveVersion(page, 2);

@@ -148,7 +148,7 @@ test('what is worth a look is mended with a click; cases that would wait for eac
   await page.getByRole('button', { name: /^move to v\d+$/ }).click();
   await page.getByRole('button', { name: 'Move 1 user' }).click();
   await expect(page.getByText('pinned to an older version')).toHaveCount(0);
-  await page.getByRole('link', { name: 'Show graph', exact: true }).first().click();
+  await page.getByRole('complementary').getByRole('link', { name: 'Show graph', exact: true }).first().click();
   await expect(page.getByRole('button', { name: /^case, C-39,.*kept from a change by a pin/ })).toBeVisible();
   await expectAccessible(page);
   await page.getByRole('button', { name: /^case, C-39,/ }).focus();

@@ -1,13 +1,16 @@
 import { parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
+import { useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense } from 'react';
 import { RefusedCall, failureSentence } from '../api/index.ts';
-import { Empty } from '../look/index.ts';
+import { Button, Empty, Waiting } from '../look/index.ts';
 
 const Broken = lazy(() => import('./Broken.tsx').then((m) => ({ default: m.Broken })));
 
 /** What stands on a page while its artefact is read, or when it cannot be. */
 export function Loading({ error }: { readonly error: unknown }) {
-  if (error === null) return <p className="p-7 text-ink2">Reading …</p>;
+  const client = useQueryClient();
+  const again = (): void => void client.refetchQueries({ type: 'active', predicate: (query) => query.state.status !== 'success' });
+  if (error === null) return <Waiting onRetry={again}>Reading …</Waiting>;
   const broken = brokenOf(error);
   if (broken !== null) {
     return (
@@ -16,7 +19,11 @@ export function Loading({ error }: { readonly error: unknown }) {
       </Suspense>
     );
   }
-  return <Empty title="This cannot be shown">{failureSentence(error)}</Empty>;
+  return (
+    <Empty title="This cannot be shown" action={<Button onClick={again}>Try again</Button>}>
+      {failureSentence(error)}
+    </Empty>
+  );
 }
 
 function brokenOf(error: unknown): ArtefactId | null {

@@ -51,7 +51,7 @@ export function CaseIndex({ cases, current, query, onQuery, onNew, heading }: Pr
       <header className="px-5 pb-3 pt-5">
         {heading}
         <div className="mt-2 flex gap-2">
-          <input aria-label="Filter the cases by a query" placeholder='state:draft "roll over"' value={query} onChange={(e) => onQuery(e.target.value)} aria-describedby="query-note" className="field-boxed min-w-0 flex-1 bg-page2" />
+          <input aria-label="Filter the cases by a query" placeholder="Words, or fields as state:draft" value={query} onChange={(e) => onQuery(e.target.value)} aria-describedby="query-note" className="field-boxed min-w-0 flex-1 bg-page2" />
           {canEdit && <Button onClick={onNew}>New</Button>}
         </div>
         <p id="query-note" className="text-xs text-brick">

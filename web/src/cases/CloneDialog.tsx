@@ -64,9 +64,9 @@ export function CloneDialog({ cases, onClose, onDone }: Props) {
           <legend className="sr-only">Clone {at + 1}</legend>
           {set.map((r, place) => (
             <p key={place} className="flex items-center gap-2 py-0.5">
-              <input aria-label={`Word to replace, clone ${at + 1}, ${place + 1}`} className="field-boxed w-44" placeholder="member" value={r.from} maxLength={200} onChange={(e) => setReplacement(at, place, { from: e.target.value })} />
+              <input aria-label={`Word to replace, clone ${at + 1}, ${place + 1}`} className="field-boxed w-44" placeholder="word to replace" value={r.from} maxLength={200} onChange={(e) => setReplacement(at, place, { from: e.target.value })} />
               <span aria-hidden="true">→</span>
-              <input aria-label={`What stands in its place, clone ${at + 1}, ${place + 1}`} className="field-boxed w-44" placeholder="clerk" value={r.to} maxLength={200} onChange={(e) => setReplacement(at, place, { to: e.target.value })} />
+              <input aria-label={`What stands in its place, clone ${at + 1}, ${place + 1}`} className="field-boxed w-44" placeholder="replace it with" value={r.to} maxLength={200} onChange={(e) => setReplacement(at, place, { to: e.target.value })} />
               {place === set.length - 1 && set.length < MOST_REPLACEMENTS && (
                 <TextButton className="text-xs" onClick={() => setSets(sets.map((s, i) => (i === at ? [...s, { from: '', to: '' }] : s)))}>
                   and another word

@@ -76,7 +76,7 @@ function CoverLine({ cover, condition, coverage, canEdit, onMap, onFill, onStill
       <Link to={address.condition(project, cover.id)} className="text-sm text-ink hover:underline">
         <span className="font-mono text-xs">{cover.id}</span> {condition?.content.title}
       </Link>
-      <div className="flex items-center gap-1.5">
+      <div className="flex min-h-5 items-center gap-1.5">
         <Ticks conditions={[{ id: cover.id, standings: coverage?.items.map((i) => i.standing) ?? [] }]} most={18} />
         <span className="ml-auto whitespace-nowrap">
           {coverage === undefined ? 'counting …' : `${counts.shown} of ${itemsToShow(counts)}`}

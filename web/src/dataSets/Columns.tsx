@@ -34,7 +34,7 @@ export function Columns({ parameters, checks, canEdit, update }: Props) {
               <Choose label={`Type of ${p.name}`} value={p.type} options={options(PARAMETER_TYPE_WORD)} onChange={(type) => set(p.id, { type })} disabled={!canEdit} />
             </td>
             <td className="pr-2">
-              <input aria-label={`Default of ${p.name}`} aria-invalid={!fitsType(p.type, p.default)} value={p.default} readOnly={!canEdit} placeholder="nothing" onChange={(e) => set(p.id, { default: e.target.value })} className="field-quiet h-7 w-full font-mono text-xs aria-invalid:border-brick" />
+              <input aria-label={`Default of ${p.name}`} aria-invalid={!fitsType(p.type, p.default)} value={p.default} readOnly={!canEdit} placeholder="no default" onChange={(e) => set(p.id, { default: e.target.value })} className="field-quiet h-7 w-full font-mono text-xs aria-invalid:border-brick" />
             </td>
             <td>
               <input aria-label={`Description of ${p.name}`} value={p.description} readOnly={!canEdit} maxLength={300} placeholder="what it stands for" onChange={(e) => set(p.id, { description: e.target.value })} className="field-quiet h-7 w-full" />

@@ -12,9 +12,9 @@ interface Props {
 
 const FORMATS = [
   ['CSV', 'a row a requirement; any separator and encoding'],
-  ['XLSX', 'the first sheet with content, or one you choose'],
+  ['XLSX', 'sheet by sheet; the row of names is found below a title'],
   ['Markdown', 'headings are the outline, the text below is theirs'],
-  ['ReqIF 1.2', '.reqif or .reqifz; hierarchy, attributes and relations come along'],
+  ['ReqIF 1.2', '.reqif or .reqifz; hierarchy, fields and relations come along'],
 ] as const;
 
 /** Where a file is chosen or dropped, and what can be in it. */

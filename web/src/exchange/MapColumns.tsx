@@ -46,7 +46,7 @@ export function MapColumns({ draft, onChange, onReread }: Props) {
           </tr>
         </thead>
         <tbody>
-          {columns.map(({ name, examples }) => (
+          {columns.filter(({ name }) => mapping.columns[name] !== 'facts').map(({ name, examples }) => (
             <tr key={name} className="border-b border-rule">
               <td className="py-1 pr-3 font-medium">{name}</td>
               <td className="py-1 pr-3">

@@ -15,7 +15,7 @@ export const TARGET_WORD: Record<Target, string> = {
   priority: 'Priority',
   source: 'Source',
   link: 'Link back',
-  attribute: 'Keep as an attribute',
+  attribute: 'Keep as a field',
   leave: 'Leave out',
   ownId: 'Id in this project',
   version: 'Version it was written from',

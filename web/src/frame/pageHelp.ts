@@ -77,7 +77,7 @@ export const TECHNIQUE_HELP: readonly TechniqueHelp[] = [
   {
     name: 'Boundary values',
     what: 'Mistakes sit at the edges: the last value of one partition and the first of the next.',
-    example: 'For 0 to 99 999, two values at each boundary: −1 and 0, 99 999 and 100 000. With three: also 1 and 99 998, 99 999 and 100 001 with their neighbours.',
+    example: 'For 0 to 99 999, two values at each boundary: −1 and 0, 99 999 and 100 000. With three values, 1 and 99 998 as well.',
     source: 'ISO/IEC/IEEE 29119-4, 5.2.3 Boundary value analysis',
   },
   {

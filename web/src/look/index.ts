@@ -14,6 +14,7 @@ export { writingHabits } from './writingHabits.ts';
 export { THEMES, THEME_WORD, chooseTheme, startTheme, useTheme } from './theme.ts';
 export { followPrinting, useMedia, usePrinting } from './useMedia.ts';
 export { drawnLines } from './drawnLines.ts';
+export { Waiting } from './Waiting.tsx';
 export { useLatest } from './useLatest.ts';
 export { useSelection, type Selection } from './useSelection.ts';
 export { ago, dateAndTime, dayName } from './time.ts';

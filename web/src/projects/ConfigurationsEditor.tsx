@@ -46,7 +46,7 @@ function Factors({ configuration, canEdit, onChange }: { readonly configuration:
   return (
     <input
       aria-label={`Factors of ${configuration.name}`}
-      placeholder="browser = Firefox, role = clerk"
+      placeholder="name = value, commas between"
       readOnly={!canEdit}
       value={typed ?? configuration.factors.map((f) => `${f.name} = ${f.value}`).join(', ')}
       onChange={(e) => setTyped(e.target.value)}

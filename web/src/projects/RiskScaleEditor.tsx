@@ -50,10 +50,10 @@ export function RiskScaleEditor({ scale, canEdit, onChange }: Props) {
             {(['likelihood', 'impact'] as const).map((axis) => (
               <span key={axis} className="flex gap-3">
                 <TextButton disabled={scale[axis].length >= LONGEST_SCALE} onClick={() => resize(axis, [...scale[axis], `${axis} ${scale[axis].length + 1}`])}>
-                  one more step of {axis}
+                  Add a level of {axis}
                 </TextButton>
                 <TextButton disabled={scale[axis].length <= SHORTEST_SCALE} onClick={() => resize(axis, scale[axis].slice(0, -1))}>
-                  one fewer
+                  Remove a level
                 </TextButton>
               </span>
             ))}

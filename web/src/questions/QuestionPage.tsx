@@ -40,7 +40,7 @@ function Question({ artefact }: { readonly artefact: ArtefactOfKind<'question'> 
         <TextInput label="Asked of" value={content.asked} readOnly={!canEdit} placeholder="nobody yet" suggestions={members.map((m) => m.name)} onChange={(asked) => update((c) => ({ ...c, asked }))} />
       </div>
       <div className="mt-3">
-        <SaveBar id={id} state={state} author={author} at={at} editing={editing} />
+        <SaveBar id={id} state={content.status === 'withdrawn' ? null : state} author={author} at={at} editing={editing} />
       </div>
       <div className="mt-2 flex gap-6 max-[1100px]:flex-col">
         <div className="min-w-0 flex-1">

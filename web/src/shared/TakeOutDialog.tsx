@@ -54,7 +54,7 @@ export function TakeOutDialog({ owner, steps, onClose }: Props) {
     <Dialog title={`Take ${countOf(taken.steps.length, 'step')} out into shared steps`} onClose={onClose} wide={runs.length > 0}>
       <label className="block text-sm font-semibold">
         What they do, in a few words
-        <input autoFocus className="field-boxed mt-1 w-full font-normal" value={title} maxLength={300} placeholder="Sign in as a clerk" onChange={(e) => setTitle(e.target.value)} onKeyDown={(e) => e.key === 'Enter' && title.trim() !== '' && void run()} />
+        <input autoFocus className="field-boxed mt-1 w-full font-normal" value={title} maxLength={300} placeholder="What the steps do together" onChange={(e) => setTitle(e.target.value)} onKeyDown={(e) => e.key === 'Enter' && title.trim() !== '' && void run()} />
       </label>
       <ol className="mt-3 list-decimal border-l-2 border-dashed border-ink2 bg-page2 py-2 pl-9 pr-3 text-sm">
         {taken.steps.map((step) => (

@@ -47,7 +47,7 @@ export const Parameters = memo(function Parameters({ parameters, texts, surfaced
             title={fitsType(parameter.type, parameter.default) ? undefined : `Not a ${PARAMETER_TYPE_WORD[parameter.type]}; a default is always a valid value`}
             value={parameter.default}
             readOnly={!canEdit}
-            placeholder="none"
+            placeholder="no default"
             onChange={(e) => set(parameter.id, { default: e.target.value })}
             className="field-quiet h-7 w-full font-mono text-xs aria-invalid:border-brick"
           />

@@ -9,7 +9,8 @@ import type { Editing, KeepState } from './useEditing.ts';
 
 interface Props {
   readonly id: ArtefactId;
-  readonly state: ArtefactState;
+  /** Null: another word says how it stands. */
+  readonly state: ArtefactState | null;
   readonly author: string;
   readonly at: string;
   readonly editing: Editing<unknown>;
@@ -38,7 +39,7 @@ export function SaveBar({ id, state, author, at, editing }: Props) {
   return (
     <div className="text-xs text-ink2">
       <div className="flex flex-wrap items-center gap-2">
-        <Choose label="State" value={state} options={options(STATE_WORD).filter((o) => o.value !== 'inReview' || state === 'inReview')} onChange={setState} disabled={!canEdit} />
+        {state !== null && <Choose label="State" value={state} options={options(STATE_WORD).filter((o) => o.value !== 'inReview' || state === 'inReview')} onChange={setState} disabled={!canEdit} />}
         <span role="status" aria-live="polite">
           v{editing.version} · <KeepWords keep={editing.keep} author={author} at={at} />
         </span>

@@ -101,7 +101,7 @@ function ValueLine({ factor, value, isBase, offersBase, canEdit, onChange, onNex
             {!value.valid && (
               <label className="block font-semibold">
                 What happens then
-                <input className="field-boxed mt-1 block w-full font-normal" value={value.outcome} maxLength={LIMITS.title} placeholder="refused" onChange={(e) => onChange(withValue(factor.id, value.id, { outcome: e.target.value }))} />
+                <input className="field-boxed mt-1 block w-full font-normal" value={value.outcome} maxLength={LIMITS.title} placeholder="what happens" onChange={(e) => onChange(withValue(factor.id, value.id, { outcome: e.target.value }))} />
               </label>
             )}
             {offersBase && value.valid && (
@@ -111,7 +111,7 @@ function ValueLine({ factor, value, isBase, offersBase, canEdit, onChange, onNex
             )}
             <label className="block font-semibold">
               Also written in rows, commas between
-              <input className="field-boxed mt-1 block w-full font-normal" value={value.aliases.join(', ')} placeholder="sí, s" onChange={(e) => onChange(withValue(factor.id, value.id, { aliases: e.target.value === '' ? [] : e.target.value.split(/,\s?/) }))} />
+              <input className="field-boxed mt-1 block w-full font-normal" value={value.aliases.join(', ')} placeholder="other spellings" onChange={(e) => onChange(withValue(factor.id, value.id, { aliases: e.target.value === '' ? [] : e.target.value.split(/,\s?/) }))} />
             </label>
           </div>
           <div className="mt-5 flex items-center gap-4">

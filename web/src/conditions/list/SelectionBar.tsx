@@ -72,7 +72,7 @@ export function SelectionBar({ requirement, chosen: lines, onWrite, onDone }: Pr
       ))}
       <TextButton onClick={() => void withdraw()}>withdraw</TextButton>
       <TextButton className="ml-auto text-ink2" onClick={onDone}>
-        none
+        Clear selection
       </TextButton>
       {open === 'merge' && design !== undefined && <MergeConditions chosen={chosen} design={design} onClose={() => setOpen(null)} onDone={onDone} />}
       {open !== null && open !== 'merge' && <ToRequirement title={TITLE[open](words)} except={requirement} onPick={(d) => void send(d)} onClose={() => setOpen(null)} />}

@@ -120,7 +120,7 @@ function Choices({ field, onChange }: { readonly field: Field; readonly onChange
           <Cell
             label={`Other spellings of ${choice.value}`}
             value={choice.aliases.join(', ')}
-            placeholder="sí, s"
+            placeholder="other spellings, commas between"
             onChange={(text) => edit(choice.id, { aliases: text === '' ? [] : text.split(/,\s?/) })}
             className="w-full"
           />

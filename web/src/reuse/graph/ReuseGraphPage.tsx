@@ -2,10 +2,10 @@ import { usersOf, usesOf, type ReusableId } from '@caderno/core/shared';
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useQuery } from '@tanstack/react-query';
-import { useReuseGraph } from '../../api/index.ts';
+import { failureSentence, useReuseGraph } from '../../api/index.ts';
 import { Loading } from '../../artefacts/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
-import { Button, Choose, Empty, TextButton, countOf } from '../../look/index.ts';
+import { Button, Choose, Empty, TextButton, Waiting, countOf } from '../../look/index.ts';
 import { GraphDrawing } from './GraphDrawing.tsx';
 import { layOutReuse, type ReuseEdge, type ReuseNode } from './layoutReuse.ts';
 
@@ -38,7 +38,8 @@ function Reuse({ nodes, edges, leftOut }: { readonly nodes: readonly ReuseNode[]
     const connected = new Set<ReusableId>(of === null ? [] : [of.id, ...users.map((u) => u.id), ...uses.map((u) => u.id)]);
     return filtered(nodes, edges, { words, module, only: only && of !== null ? connected : null });
   }, [edges, module, nodes, of, only, users, uses, words]);
-  const drawing = useQuery({ queryKey: [project, 'drawing', shown.nodes.map((n) => n.id).join(' '), shown.edges.map((e) => `${e.from} ${e.to}`).join(' ')], queryFn: () => layOutReuse(shown.nodes, shown.edges) }).data;
+  const laying = useQuery({ queryKey: [project, 'drawing', shown.nodes.map((n) => n.id).join(' '), shown.edges.map((e) => `${e.from} ${e.to}`).join(' ')], queryFn: () => layOutReuse(shown.nodes, shown.edges), retry: false });
+  const drawing = laying.data;
   const fitting = Math.max(ZOOMS.findIndex((z) => z >= LEAST_READ), ZOOMS.findLastIndex((z) => z <= 1 && (drawing?.width ?? 0) * z <= room));
   const zoom = chosenZoom ?? fitting;
   const mark = (id: ReusableId | null): void =>
@@ -101,7 +102,13 @@ function Reuse({ nodes, edges, leftOut }: { readonly nodes: readonly ReuseNode[]
         </p>
       </header>
       <div ref={measure} className="min-h-0 flex-1 overflow-auto bg-page2">
-        {drawing === undefined ? <p className="p-6 text-sm text-ink2">Drawing …</p> : <GraphDrawing drawing={drawing} edges={edges} zoom={ZOOMS[zoom] ?? 1} of={of?.id ?? null} onMark={mark} />}
+        {laying.error !== null ? (
+          <Empty title="The drawing failed" action={<Button onClick={() => void laying.refetch()}>Try again</Button>}>
+            {failureSentence(laying.error)} The same uses stand in the lists of each artefact.
+          </Empty>
+        ) : drawing === undefined ? (
+          <Waiting onRetry={() => void laying.refetch()}>Drawing …</Waiting>
+        ) : ( <GraphDrawing drawing={drawing} edges={edges} zoom={ZOOMS[zoom] ?? 1} of={of?.id ?? null} onMark={mark} />)}
         {shown.nodes.length === 0 && <p className="p-6 text-sm text-ink2">None has these words in this module.</p>}
       </div>
     </div>
