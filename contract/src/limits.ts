@@ -30,6 +30,9 @@ export const LIMITS = {
   observations: 500,
   address: 2_000,
   terms: 2_000,
+  /** Characters of what a term means, and other forms of it. */
+  definition: 5_000,
+  forms: 50,
   constants: 500,
   configurations: 100,
   leftOut: 5_000,

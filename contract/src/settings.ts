@@ -49,7 +49,7 @@ const riskScaleSchema: z.ZodType<RiskScale> = z
   })
   .refine(({ likelihood, impact, risks }) => risks.length === likelihood.length && risks.every((row) => row.length === impact.length), 'must have a risk for every pair of steps');
 
-const termSchema: z.ZodType<Term> = z.strictObject({ id: innerIdSchema, term: nonEmpty(LIMITS.name), forms: z.array(textUpTo(LIMITS.name)).max(50), definition: textUpTo(5_000) });
+const termSchema: z.ZodType<Term> = z.strictObject({ id: innerIdSchema, term: nonEmpty(LIMITS.name), forms: z.array(textUpTo(LIMITS.name)).max(LIMITS.forms), definition: textUpTo(LIMITS.definition) });
 
 export const constantSchema: z.ZodType<Constant> = z.strictObject({ id: innerIdSchema, name: textUpTo(80).refine(isParameterName, 'must be a name that can stand between angle brackets'), value: textUpTo(2_000), secret: z.boolean(), description: textUpTo(LIMITS.title), others: z.record(innerIdSchema, textUpTo(2_000)) });
 

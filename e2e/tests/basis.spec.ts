@@ -98,7 +98,7 @@ test('from a faulty sheet to settled coverage', async ({ page }) => {
   await test.step('ask, and see what waits', async () => {
     await page.goto(`${PROJECT}/basis`);
     await page.getByLabel('Filter the outline').fill('working day');
-    await page.getByRole('link', { name: /Exchange on a working day/ }).click();
+    await page.getByRole('list', { name: 'Outline of requirements' }).getByRole('link', { name: /Exchange on a working day/ }).click();
     await page.getByRole('list', { name: 'Weak wording' }).getByRole('button', { name: 'ask' }).click();
     await expect(page.getByRole('textbox', { name: /^Title of Q-/ })).toBeFocused();
     await expect(page.getByRole('textbox', { name: /^Title of Q-/ })).toHaveValue('What does “8 to 16” mean?');
@@ -168,7 +168,9 @@ test('both the file and the project changed: both are shown, and one chooses', a
   await expect(page.getByText('Imported fees: 0 added, 1 changed.')).toBeVisible();
   await expect(page.getByText('The fee is 4 euros.')).toBeVisible();
   await page.keyboard.press('Shift+U');
-  await expect(page.getByText(/^Undone: imported: R-\d+/)).toBeVisible();
+  await expect(page.getByRole('dialog', { name: 'Undo your last command?' })).toContainText('Import of fees');
+  await page.getByRole('button', { name: 'Undo it' }).click();
+  await expect(page.getByText(/^Undone: Import of fees/)).toBeVisible();
   await expect(page.getByText('The fee is 3 euros.')).toBeVisible();
 });
 

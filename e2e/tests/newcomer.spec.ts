@@ -52,6 +52,20 @@ test('a lead makes a project and comes from a messy workbook to the first number
     await expect(page.getByRole('link', { name: '3 of 3 requirements not analysed yet' })).toBeVisible();
   });
 
+  await test.step('the words of the office come in as terms, and again change nothing', async () => {
+    const terms = { name: 'words.csv', mimeType: 'text/csv', buffer: Buffer.from('Word;Synonyms;What it means\nDeposit;deposits;Money kept until the meter is given back\nMember;members, they;Whoever takes water from us\n') };
+    await page.goto('/serra-alta-water/glossary');
+    await page.getByLabel('File of terms').setInputFiles(terms);
+    const dialog = page.getByRole('dialog', { name: 'Terms of words.csv' });
+    await expect(dialog.getByRole('status')).toHaveText('2 terms added, 0 changed, 0 as they are.');
+    await expectAccessible(page);
+    await dialog.getByRole('button', { name: 'Take in 2 terms' }).click();
+    await expect(page.getByText('also members, they')).toBeVisible();
+    await page.getByLabel('File of terms').setInputFiles(terms);
+    await expect(dialog.getByRole('status')).toHaveText('Nothing would change.');
+    await dialog.getByRole('button', { name: 'Cancel' }).click();
+  });
+
   await test.step('no false marks; the first condition, the first case, the first number', async () => {
     await page.goto('/serra-alta-water/basis');
     const outline = page.getByRole('list', { name: 'Outline of requirements' });

@@ -171,11 +171,15 @@ test('several requirements are changed at once, and found by the id of their sou
   await expect(page.getByRole('list', { name: 'Outline of requirements' }).getByRole('link', { name: /Channel/ })).toBeVisible();
   await page.getByLabel('Filter the outline').fill('');
   const outline = page.getByRole('list', { name: 'Outline of requirements' });
-  await outline.getByRole('link', { name: /Wrong reference/ }).focus();
-  await page.keyboard.press('Space');
-  await outline.getByRole('link', { name: /Part payment/ }).focus();
-  await page.keyboard.press('Space');
+  for (const title of ['Wrong reference', 'Part payment']) {
+    await page.getByLabel('Filter the outline').fill(title);
+    await outline.getByRole('link', { name: new RegExp(title) }).focus();
+    await page.keyboard.press('Space');
+  }
+  // What the filter hides is not acted on; without it both are selected.
   const bar = page.getByRole('toolbar', { name: 'Selected requirements' });
+  await expect(bar).toContainText('1 selected');
+  await page.getByLabel('Filter the outline').fill('');
   await expect(bar).toContainText('2 selected');
   await expectAccessible(page);
   await bar.getByRole('button', { name: 'Set risk' }).click();
@@ -208,6 +212,13 @@ test('on paper every row is there; from 320 px on nothing is cut off; day and ni
     await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(320);
   }
   await page.setViewportSize({ width: 1280, height: 800 });
+  const condition = page.getByRole('region', { name: 'Condition', exact: true });
+  const widthOf = async () => (await condition.boundingBox())?.width ?? 0;
+  const narrow = await widthOf();
+  await page.getByRole('button', { name: 'Use the whole width' }).click();
+  await expect.poll(widthOf).toBeGreaterThan(1.4 * narrow);
+  await page.getByRole('button', { name: 'Show both pages' }).click();
+  await expect.poll(widthOf).toBeLessThan(1.1 * narrow);
   await page.getByRole('button', { name: /: account$/ }).click();
   await page.getByRole('menuitem', { name: 'Night' }).click();
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'night');

@@ -163,7 +163,7 @@ describe('settings', () => {
     const [latest] = (await call('listChanges', {})).data;
     expect(latest).toMatchObject({ action: 'settings', artefact: null });
     await undo(latest!.id);
-    expect((await call('readSettings', {})).data.settings).toMatchObject({ rulesOff: [], glossary: [{ definition: '1' }, {}] });
+    expect((await call('readSettings', {})).data.settings).toMatchObject({ rulesOff: DEFAULT_SETTINGS.rulesOff, glossary: [{ definition: '1' }, {}] });
   });
 
   test('the scale is a lead’s to change, and the risk of what was rated follows it, in coverage too', async () => {

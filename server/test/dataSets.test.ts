@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { newCover, newRow, parameterId, rowId, type Parameter } from '@caderno/core/cases';
+import { newCover, newRow, parameterId, plainStep, rowId, stepId, type Parameter } from '@caderno/core/cases';
 import { fieldId } from '@caderno/core/conditions';
 import { EMPTY_DATA_SET, withDataSet, type DataSetContent } from '@caderno/core/dataSets';
 import { EMPTY_CASE } from '@caderno/core/cases';
@@ -37,7 +37,7 @@ test('cases that take rows of a data set are covered by them, follow it or stay 
   const set = (await made(setOf(['1'], { serves }))) as `D-${number}`;
   expect(set).toBe('D-1');
 
-  const content = withDataSet({ ...EMPTY_CASE, title: 'Takes rows' }, { id: set, content: setOf(['1'], { serves }).content }, () => 'own');
+  const content = withDataSet({ ...EMPTY_CASE, title: 'Takes rows', steps: [plainStep(stepId('s'), 'Enter the reading', 'It is taken')] }, { id: set, content: setOf(['1'], { serves }).content }, () => 'own');
   const follows = (await made({ kind: 'case', content })) as `C-${number}`;
   expect(content.covers).toEqual([{ ...newCover(k, 1), fields: [{ id: 'f', parameter: 'own' }] }]);
   expect(await shown()).toBe(1);

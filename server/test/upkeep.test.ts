@@ -131,7 +131,7 @@ describe('the step of the database that brought safety', () => {
     await before.close();
     const after = await startServer(old.url);
     const [projects] = await after.db.query('SELECT key, demo FROM project ORDER BY key');
-    expect(projects).toEqual([{ key: 'demo', demo: true }, { key: 'real', demo: false }]);
+    expect(projects).toEqual([{ key: 'demo', demo: true }, { key: 'real', demo: false }, { key: 'tried', demo: true }]);
     const analyst = after.as(demo.analyst);
     expect((await analyst('createArtefact', { params: { project: 'demo' }, body: requirement() })).status).toBe(200);
     expect((await analyst('listSessions')).data).toMatchObject([{ current: true, agent: '' }]);

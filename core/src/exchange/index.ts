@@ -32,3 +32,4 @@ export { ROW_IMPORTS, guessRowColumns, planRows, rowsJson, rowsTable, type RowCo
 export { readTable } from './readTable.ts';
 export { AS_WRITTEN, guessParameterType, guessValueReading, understoodCell, type ValueReading } from './rowValues.ts';
 export type { TableReading } from './table.ts';
+export { guessTermColumns, planTerms, readTerms, type TermColumns, type TermsPlan } from './tableOfTerms.ts';

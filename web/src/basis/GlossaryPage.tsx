@@ -1,9 +1,10 @@
 import type { Term } from '@caderno/core/basis';
 import type { ProjectSettings } from '@caderno/contract';
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useBasisTexts, useSaveSettings, useSettings } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
+import { TermsFromFile } from '../exchange/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button, Empty, TextButton, countOf } from '../look/index.ts';
 import { useGlossary } from './useGlossary.ts';
@@ -16,6 +17,7 @@ export function GlossaryPage() {
   const [editing, setEditing] = useState<Term | null>(() => (search.has('term') ? newTerm(search.get('term') ?? '') : null));
   const save = useSaveSettings(project);
   const uses = useUses();
+  const [file, setFile] = useState<File | null>(null);
   if (stored.data === undefined) return <Loading error={stored.error} />;
   const { settings, version } = stored.data;
   const put = (glossary: readonly Term[]): void => void save(version, { ...settings, glossary } satisfies ProjectSettings).then((done) => {
@@ -33,11 +35,15 @@ export function GlossaryPage() {
           <span className="text-sm text-ink2">{countOf(sorted.length, 'term')}</span>
           <span className="ml-auto" />
           {canEdit && editing === null && (
-            <Button look="accent" onClick={() => setEditing(newTerm(''))}>
-              New term
-            </Button>
+            <>
+              <BringIn onChoose={setFile} />
+              <Button look="accent" onClick={() => setEditing(newTerm(''))}>
+                New term
+              </Button>
+            </>
           )}
         </header>
+        {file !== null && <TermsFromFile file={file} onClose={() => setFile(null)} />}
         {editing !== null && <TermForm key={editing.id} term={editing} onSave={keep} onCancel={() => setEditing(null)} />}
         {sorted.length === 0 && editing === null && <Empty title="No terms yet">A term that is explained here is underlined wherever it occurs, and a term that is not is marked as weak wording.</Empty>}
         <dl className="mt-4">
@@ -66,6 +72,28 @@ export function GlossaryPage() {
         </dl>
       </div>
     </div>
+  );
+}
+
+function BringIn({ onChoose }: { readonly onChoose: (file: File) => void }) {
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <input
+        ref={input}
+        type="file"
+        aria-label="File of terms"
+        accept=".csv,.tsv,.txt,.xlsx"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          if (file !== undefined) onChoose(file);
+          event.target.value = '';
+        }}
+      />
+      <Button onClick={() => input.current?.click()}>Bring in terms</Button>
+    </>
   );
 }
 

@@ -8,7 +8,7 @@ import { GripVertical } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { Ticks } from '../artefacts/index.ts';
-import { CannotBeRead, drawnLines, usePrinting, type Selection } from '../look/index.ts';
+import { CannotBeRead, SelectMark, drawnLines, usePrinting, type Selection } from '../look/index.ts';
 
 type Entry = OutlineEntry<RequirementSummary>;
 type Zone = 'before' | 'inside' | 'after';
@@ -116,14 +116,7 @@ function OutlineRow({ entry: { place, depth, children }, coverage, weak, hasWord
         <span className="w-5 shrink-0" />
       )}
       {onSelect !== undefined && (
-        <input
-          type="checkbox"
-          tabIndex={-1}
-          aria-label={`Select ${place.id}`}
-          checked={selected}
-          onChange={(event) => onSelect(place.id, event.nativeEvent instanceof MouseEvent && event.nativeEvent.shiftKey)}
-          className={`mr-1.5 size-3.5 shrink-0 ${selected ? '' : 'opacity-0 focus:opacity-100 group-focus-within:opacity-100 group-hover:opacity-100'}`}
-        />
+        <SelectMark name={place.id} selected={selected} byPointerOnly onSelect={(_, through) => onSelect(place.id, through)} className="mr-0.5" />
       )}
       <Link
         to={to}

@@ -7,7 +7,7 @@ import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useCaseCounts, useCaseMarks, useProject, useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, CannotBeRead, StandingShape, countOf, drawnLines, usePrinting, useSelection, type Selection } from '../look/index.ts';
+import { Button, CannotBeRead, SelectMark, StandingShape, countOf, drawnLines, usePrinting, useSelection, type Selection } from '../look/index.ts';
 import { DraggableUse } from '../steps/index.ts';
 import { CaseSelectionBar } from './CaseSelectionBar.tsx';
 
@@ -128,13 +128,7 @@ function CaseLine({ project, canEdit, selection, summary, counts, isCurrent, mar
   return (
     <DraggableUse id={summary.id} enabled={canEdit}>
       <div className={`group flex border-b border-rule ${isSelected ? 'bg-blue-wash' : ''} ${isCurrent ? 'bg-blue-wash shadow-[inset_3px_0_0_var(--color-blue)]' : 'hover:bg-page2'}`}>
-        <input
-          type="checkbox"
-          aria-label={`Select ${summary.id}`}
-          checked={isSelected}
-          onChange={(event) => selection.toggle(summary.id, event.nativeEvent instanceof MouseEvent && event.nativeEvent.shiftKey)}
-          className={`ml-1.5 mr-2 mt-3 size-3.5 shrink-0 ${isSelected || selection.chosen.length > 0 ? '' : 'opacity-0 focus:opacity-100 group-hover:opacity-100'}`}
-        />
+        <SelectMark name={summary.id} selected={isSelected} shown={selection.chosen.length > 0} onSelect={(_, through) => selection.toggle(summary.id, through)} className="ml-0.5 mr-0.5 mt-2" />
         <Link
           draggable={false}
           to={{ pathname: address.cases(project, summary.id), search: window.location.search }}

@@ -1,5 +1,5 @@
 import { isUse, type CaseContent } from '@caderno/core/cases';
-import { addProposedRows, fillGap, itemsToMake, untoldRows, type ConditionCoverage, type DesignCondition } from '@caderno/core/coverage';
+import { addProposedRows, fillGap, itemsToMake, untoldRows, type ConditionCoverage, type DesignCondition, type ProposedRow, type Untold } from '@caderno/core/coverage';
 import { useMemo } from 'react';
 import { GapPreview, untoldWords } from '../coverage/index.ts';
 import { Button, Dialog, countOf } from '../look/index.ts';
@@ -15,12 +15,7 @@ interface Props {
 /** Adds to the case that is open the rows that would show what is missing, after a preview. */
 export function FillGap({ content, condition, coverage, update, onClose }: Props) {
   const filling = useMemo(() => fillGap(condition.content, itemsToMake(coverage)), [condition, coverage]);
-  const why = useMemo(() => {
-    let made = 0;
-    const filled = addProposedRows(content, condition, filling.rows, () => `made${(made += 1)}`);
-    const cover = filled.covers.find((c) => c.id === condition.id);
-    return cover === undefined || filled.steps.some(isUse) ? null : (untoldRows(filled, filled.rows.slice(content.rows.length), cover, condition.content)[0]?.why ?? null);
-  }, [condition, content, filling]);
+  const why = useMemo(() => whyOnlyLinked(content, condition, filling.rows), [condition, content, filling]);
   const add = (): void => {
     update((c) => addProposedRows(c, condition, filling.rows, () => crypto.randomUUID().slice(0, 8)));
     onClose();
@@ -37,4 +32,13 @@ export function FillGap({ content, condition, coverage, update, onClose }: Props
       </div>
     </Dialog>
   );
+}
+
+/** Why the rows, once added, would show nothing yet; null when they would, or when called cases may still speak for them. */
+function whyOnlyLinked(content: CaseContent, condition: DesignCondition, rows: readonly ProposedRow[]): Untold | null {
+  let made = 0;
+  const filled = addProposedRows(content, condition, rows, () => `made${(made += 1)}`);
+  const cover = filled.covers.find((c) => c.id === condition.id);
+  if (cover === undefined || filled.steps.some(isUse)) return null;
+  return untoldRows(filled, filled.rows.slice(content.rows.length), cover, condition.content)[0]?.why ?? null;
 }

@@ -7,7 +7,7 @@ import { Link, useLocation } from 'react-router';
 import { useArtefact, useDesign, useSummaries } from '../api/index.ts';
 import { Defects, Loading, TitleField, useRaiseQuestion, useStillRight } from '../artefacts/index.ts';
 import { useLiveCoverage } from '../coverage/index.ts';
-import { address, useFrame } from '../frame/index.ts';
+import { WholeWidth, address, useFrame } from '../frame/index.ts';
 import { Button, ITEM_KIND_WORD, MODEL_WORD, Section, TextButton, countOf } from '../look/index.ts';
 import { Observations } from '../questions/index.ts';
 import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
@@ -64,6 +64,7 @@ function Condition({ artefact, design, requirementTexts }: { readonly artefact: 
             {missing.length === 0 || missing.length === coverage.items.length ? 'Write cases' : `Write cases for the ${missing.length.toLocaleString()} missing`}
           </Button>
         )}
+        {model.kind !== 'plain' && <WholeWidth />}
       </div>
       {refused && <p className="mt-3 rounded-[5px] bg-brick-wash px-3 py-1.5 text-sm text-brick">This model has {count.toLocaleString()} coverage items, and the project allows {design.mostItems.toLocaleString()} in one condition. None is made; the condition counts as one item that nothing shows. Choose a lower level or strength, or divide the model.</p>}
       <ModelPart content={content} items={coverage?.items ?? []} refused={refused} canEdit={canEdit} editsRanges={editsRanges} update={update} />

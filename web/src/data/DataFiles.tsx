@@ -2,9 +2,9 @@ import type { Row } from '@caderno/core/cases';
 import { LONGEST_XLSX_CELL, rowsJson, rowsTable, writeCsv } from '@caderno/core/exchange';
 import { useRef, useState } from 'react';
 import { toast } from 'sonner';
+import { rowsFile } from '../exchange/index.ts';
 import { TextButton, saveFile } from '../look/index.ts';
 import { ImportRows } from './ImportRows.tsx';
-import { rowsFile } from './rowsFile.ts';
 import type { DataTable, EditTable } from './table.ts';
 
 interface Props extends DataTable {

@@ -8,6 +8,7 @@ import { Button, Empty, Section, countOf } from '../look/index.ts';
 import { ChooseFile } from './ChooseFile.tsx';
 import { MapColumns } from './MapColumns.tsx';
 import { Preview } from './Preview.tsx';
+import { TermsFromFile } from './TermsFromFile.tsx';
 
 /** Getting requirements in: a file, what its columns are, what would change; all on one page, from top to bottom. */
 export function ImportPage() {
@@ -16,13 +17,19 @@ export function ImportPage() {
   const [search] = useSearchParams();
   const [draft, setDraft] = useState<ImportDraft | null>(null);
   const [reading, setReading] = useState(false);
+  const [file, setFile] = useState<File | null>(null);
+  /** The sheet that is read as terms. */
+  const [terms, setTerms] = useState<string | null>(null);
   /** A sheet is in, and the workbook has others. */
   const [done, setDone] = useState<{ readonly first: ArtefactId | null; readonly sheet: string } | null>(null);
   const take = (answer: Promise<ImportDraft>): void => {
     setReading(true);
     answer.then(setDraft, tellFailure).finally(() => setReading(false));
   };
-  const choose = (file: File): void => take(file.arrayBuffer().then((buffer) => call('uploadImport', { params: { project }, query: { name: file.name.slice(-290) }, body: new Uint8Array(buffer) })));
+  const choose = (chosen: File): void => {
+    setFile(chosen);
+    take(chosen.arrayBuffer().then((buffer) => call('uploadImport', { params: { project }, query: { name: chosen.name.slice(-290) }, body: new Uint8Array(buffer) })));
+  };
   const stories = (): void => take(call('fetchStories', { params: { project }, body: {} }));
   const reread = (next: ImportDraft): void =>
     take(call('rereadImport', { params: { project, import: next.id }, body: { mapping: next.mapping, reading: next.reading } }));
@@ -48,9 +55,10 @@ export function ImportPage() {
           <Section title={`“${done.sheet}” is in`} aside="the workbook has other sheets; each comes in by itself">
             <div className="mt-3 flex flex-wrap gap-2">
               {otherSheets.map((sheet) => (
-                <Button key={sheet} onClick={() => (setDone(null), reread({ ...draft, reading: { ...draft.reading, sheet, header: null } }))}>
-                  Read “{sheet}”
-                </Button>
+                <span key={sheet} className="inline-flex items-center gap-1">
+                  <Button onClick={() => (setDone(null), reread({ ...draft, reading: { ...draft.reading, sheet, header: null } }))}>Read “{sheet}”</Button>
+                  <Button onClick={() => setTerms(sheet)}>“{sheet}” as terms</Button>
+                </span>
               ))}
               <Link to={there(done.first)} className="inline-flex h-8 items-center rounded-[6px] border border-blue bg-blue px-3 text-sm font-semibold text-on-accent">
                 Open what came in
@@ -58,6 +66,7 @@ export function ImportPage() {
             </div>
           </Section>
         )}
+        {file !== null && terms !== null && <TermsFromFile file={file} sheet={terms} onClose={() => setTerms(null)} />}
         {done !== null ? null : draft === null ? (
           !reading && <ChooseFile onChoose={choose} onStories={stories} fromTracker={search.get('from') === 'stories'} />
         ) : (

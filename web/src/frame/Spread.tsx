@@ -1,8 +1,9 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { useEffect, useRef, type ReactNode } from 'react';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Panel, PanelGroup, PanelResizeHandle, type ImperativePanelHandle } from 'react-resizable-panels';
 import { useLocation } from 'react-router';
 import { useMedia } from '../look/index.ts';
+import { WholeWidthContext } from './WholeWidth.tsx';
 
 interface Props {
   /** Remembers where the gutter was dragged to. */
@@ -23,9 +24,11 @@ export function Spread(props: Props) {
 function SideBySide({ chapter, left, leftLabel, right, rightLabel, leftShare }: Props) {
   const leftPanel = useRef<ImperativePanelHandle>(null);
   const rightPanel = useRef<ImperativePanelHandle>(null);
+  const [whole, setWhole] = useState(false);
+  const width = useMemo(() => ({ whole, toggle: () => toggle(leftPanel.current) }), [whole]);
   return (
     <PanelGroup direction="horizontal" autoSaveId={`caderno-${chapter}`} className="book">
-      <Panel id="left" order={1} ref={leftPanel} defaultSize={leftShare} minSize={20} collapsible collapsedSize={0} className="page-left rounded-l-[10px]">
+      <Panel id="left" order={1} ref={leftPanel} defaultSize={leftShare} minSize={20} collapsible collapsedSize={0} onCollapse={() => setWhole(true)} onExpand={() => setWhole(false)} className="page-left rounded-l-[10px]">
         <section aria-label={leftLabel} className="h-full overflow-y-auto overflow-x-hidden" tabIndex={-1}>
           {left}
         </section>
@@ -42,7 +45,7 @@ function SideBySide({ chapter, left, leftLabel, right, rightLabel, leftShare }: 
       </PanelResizeHandle>
       <Panel id="right" order={2} ref={rightPanel} minSize={25} collapsible collapsedSize={0} className="page-right">
         <section aria-label={rightLabel} className="h-full overflow-y-auto overflow-x-hidden" tabIndex={-1}>
-          {right}
+          <WholeWidthContext value={width}>{right}</WholeWidthContext>
         </section>
       </Panel>
     </PanelGroup>

@@ -1,6 +1,7 @@
 export { Frame, initials, type FrameContext } from './Frame.tsx';
 export { useFrame } from './useFrame.ts';
 export { Spread } from './Spread.tsx';
+export { WholeWidth } from './WholeWidth.tsx';
 export { address } from './address.ts';
 export { useCommands, type Command } from './commands.ts';
 export { usePageName } from './pageName.ts';

@@ -1,4 +1,5 @@
 import type { StepId } from '@caderno/core/cases';
+import { SelectMark } from '../look/index.ts';
 
 interface Props {
   readonly id: StepId;
@@ -14,13 +15,7 @@ export function SelectBox({ id, number, canEdit, selected, onSelect }: Props) {
   return (
     <span className="relative w-[26px] shrink-0 font-mono text-xs text-ink2">
       <span className={selected ? 'invisible' : 'group-hover:invisible'}>{number}</span>
-      <input
-        type="checkbox"
-        aria-label={`Select step ${number}`}
-        checked={selected}
-        onChange={(event) => onSelect(id, event.target.checked, event.nativeEvent instanceof MouseEvent && event.nativeEvent.shiftKey)}
-        className={`absolute left-0 top-1 size-3.5 ${selected ? '' : 'opacity-0 focus:opacity-100 group-hover:opacity-100'}`}
-      />
+      <SelectMark name={`step ${number}`} selected={selected} onSelect={(on, through) => onSelect(id, on, through)} className="absolute -left-1 top-0" />
     </span>
   );
 }

@@ -7,7 +7,7 @@ import { Link } from 'react-router';
 import { call, tellFailure } from '../../api/index.ts';
 import { Ticks, useWrite } from '../../artefacts/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
-import { CannotBeRead, MODEL_WORD, TextButton, countOf } from '../../look/index.ts';
+import { CannotBeRead, MODEL_WORD, SelectMark, TextButton, countOf } from '../../look/index.ts';
 import { SelectionBar } from './SelectionBar.tsx';
 
 const WriteMissing = lazy(() => import('../writing/WriteMissing.tsx').then((m) => ({ default: m.WriteMissing })));
@@ -105,13 +105,7 @@ function Line({ requirement, condition: { id, technique, broken, standings, cont
   return (
     <li className={`group relative border-b border-rule ${isCurrent ? 'bg-blue-wash shadow-[inset_3px_0_0_var(--color-blue)]' : 'hover:bg-page2'}`}>
       {onSelect !== undefined && (
-        <input
-          type="checkbox"
-          aria-label={`Select ${id}`}
-          checked={selected}
-          onChange={(e) => onSelect(e.target.checked)}
-          className={`absolute left-1.5 top-2.5 size-3.5 ${selected ? '' : 'opacity-0 focus:opacity-100 group-hover:opacity-100'}`}
-        />
+        <SelectMark name={id} selected={selected} onSelect={onSelect} className="absolute left-0 top-1.5" />
       )}
       <Link to={address.conditions(project, requirement, id)} aria-current={isCurrent ? 'page' : undefined} onKeyDown={onMove} className="flex gap-3 px-6 py-2" style={{ paddingLeft: 24 + Math.min(level, DEEPEST_INDENT) * 18 }}>
         <span className="w-9 shrink-0 pt-0.5 font-mono text-xs text-ink2">{id}</span>
