@@ -1,7 +1,9 @@
 export {
   REQUIREMENT_TYPES,
   EMPTY_REQUIREMENT,
+  idInSource,
   requirementMeaning,
+  sectionId,
   type Attribute,
   type Origin,
   type Relation,

@@ -62,6 +62,18 @@ export const EMPTY_REQUIREMENT: RequirementContent = {
   dismissals: [],
 };
 
+const SECTION = 'section: ';
+
+/** Stands in for the id of a row that parts a table and has none; the same words twice are told apart by their turn. */
+export function sectionId(words: string, turn: number): string {
+  return `${SECTION}${words}${turn === 1 ? '' : ` (${turn})`}`;
+}
+
+/** The id of a requirement as its source has it; empty where the source has none. */
+export function idInSource(id: string): string {
+  return id.startsWith(SECTION) ? '' : id;
+}
+
 /** The part whose change makes trace links to the requirement suspect. */
 export function requirementMeaning(content: RequirementContent): unknown {
   return [content.title, content.text, content.type];

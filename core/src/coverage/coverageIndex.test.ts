@@ -4,7 +4,7 @@ import { newRow, parameterId, rowId, plainStep, stepId, type CaseContent, type R
 import { EMPTY_DATA_SET } from '../dataSets/index.ts';
 import { EMPTY_SHARED, type Used } from '../shared/index.ts';
 import { PLAIN_ITEM, TECHNIQUE_OF_ITEM, itemKey } from '../conditions/index.ts';
-import { CoverageIndex, caseMarks, countStandings, coverageReport, heldUp, listItems, percentDown, perTechnique, shownBy, shownRatio, type Design, type DesignCase, type DesignChange } from './index.ts';
+import { CoverageIndex, caseMarks, countStandings, coverageReport, heldUp, listItems, percentDown, perTechnique, shownBy, shownRatio, unanalysedRows, type Design, type DesignCase, type DesignChange } from './index.ts';
 import { artefactId } from '../artefacts/index.ts';
 import type { QuestionSubject } from '../basis/index.ts';
 import { C, K, R, byReading, condition, designOf, question, ranges, requirement, testCase } from './testDesign.ts';
@@ -286,4 +286,6 @@ test('a heading is counted nowhere, nor what hangs on it alone; as a rule it is 
   index.apply({ kind: 'requirements', inOutlineOrder: [requirement(1), requirement(2)] });
   expect(coverageReport(index)).toMatchObject({ unanalysed: [], counts: { gap: 2 } });
   expect(coverageReport(new CoverageIndex({ ...base, requirements: [requirement(1), requirement(2)] })).unanalysed).toEqual(['R-2']);
+  const risky = coverageReport(new CoverageIndex({ ...base, requirements: [requirement(1), { ...requirement(2), risk: 'low' }, { ...requirement(3), risk: 'high' }] }));
+  expect([risky.unanalysed, unanalysedRows(risky).map((r) => r.risk)]).toEqual([['R-3', 'R-2'], ['high', 'low']]);
 });

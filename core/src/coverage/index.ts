@@ -28,6 +28,7 @@ export {
   type ItemFilter,
   type ListedItem,
   type RequirementCoverage,
+  unanalysedRows,
 } from './report.ts';
 export { FILLINGS, fillGap, type Filling, type GapFilling, type ProposedRow, type RowsMade } from './gapFilling.ts';
 export { CombinationRows } from './combinationRows.ts';

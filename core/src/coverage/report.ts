@@ -1,5 +1,5 @@
 import type { CaseId, ConditionId, RequirementId } from '../artefacts/index.ts';
-import type { Risk } from '../basis/index.ts';
+import { RISKS, type Risk } from '../basis/index.ts';
 import type { CoverageItem, Technique } from '../conditions/index.ts';
 import { conditionCoverage, shownBy } from './conditionCoverage.ts';
 import type { ConditionEntry, CoverageIndex, RequirementEntry } from './coverageIndex.ts';
@@ -28,7 +28,7 @@ export interface CoverageReport {
   readonly byModule: readonly { readonly module: string; readonly counts: StandingCounts; readonly requirements: number }[];
   /** In outline order, withdrawn ones and headings left out. */
   readonly requirements: readonly RequirementCoverage[];
-  /** Requirements without a counted condition: not 100 %, but not analysed yet. */
+  /** Requirements without a counted condition: not 100 %, but not analysed yet. Those of the highest risk first, then in outline order. */
   readonly unanalysed: readonly RequirementId[];
   readonly cases: number;
   readonly instances: number;
@@ -69,9 +69,15 @@ export function coverageReport(index: CoverageIndex): CoverageReport {
     byTechnique: perTechnique((technique) => byTechnique[technique].counts),
     byModule: moduleCoverage(index, requirements),
     requirements,
-    unanalysed: requirements.filter((r) => r.conditions.length === 0).map((r) => r.id),
+    unanalysed: RISKS.flatMap((risk) => requirements.filter((r) => r.risk === risk && r.conditions.length === 0).map((r) => r.id)),
     ...effort(index),
   };
+}
+
+/** The rows of the requirements that are not analysed yet, those of the highest risk first. */
+export function unanalysedRows({ requirements, unanalysed }: CoverageReport): readonly RequirementCoverage[] {
+  const rows = new Map(requirements.map((r) => [r.id, r]));
+  return unanalysed.flatMap((id) => rows.get(id) ?? []);
 }
 
 function rowOf(entry: RequirementEntry): RequirementCoverage {

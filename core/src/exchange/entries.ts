@@ -1,5 +1,5 @@
 import { parseArtefactId, type RequirementId } from '../artefacts/index.ts';
-import { DEEPEST_OUTLINE } from '../basis/index.ts';
+import { DEEPEST_OUTLINE, sectionId } from '../basis/index.ts';
 import { attributeField, type FieldName } from './field.ts';
 import type { Mapping, Target } from './mapping.ts';
 import { at, error, warning, type FileFault, type FileProblem, type RelationFault } from './problem.ts';
@@ -58,9 +58,7 @@ function inSections(document: SourceDocument, mapping: Mapping, reader: RecordRe
       if (how === 'module') continue;
       const turn = (turns.get(record.section) ?? 0) + 1;
       turns.set(record.section, turn);
-      // The same words twice are told apart by their turn.
-      const key: string = `section: ${record.section}${turn === 1 ? '' : ` (${turn})`}`;
-      heading = { line: record.line, key: key.slice(0, 300).toWellFormed(), ownId: null, version: null, parent: null, fields: { title: record.section, type: 'heading' }, relations: [], facts: '' };
+      heading = { line: record.line, key: sectionId(record.section, turn).slice(0, 300).toWellFormed(), ownId: null, version: null, parent: null, fields: { title: record.section, type: 'heading' }, relations: [], facts: '' };
       entries.push(heading);
       continue;
     }

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { GUESS_ALL, entriesOf, guessMapping, readFile, writeXlsx, type Mapping, type ReadingOptions } from './index.ts';
+import { idInSource } from '../basis/index.ts';
 import { bytesOf } from './testFiles.ts';
 
 const LIMITS = { title: 300, name: 200, text: 200_000, relations: 500 };
@@ -40,6 +41,8 @@ describe('a workbook as people make it', () => {
       ['3', 'Rounding', 'Tariff', 'section: Bills'],
     ]);
     expect(entries[0]?.fields.type).toBe('heading');
+    // What stands in for an id is not shown as one; a real id is.
+    expect(entries.map((e) => idInSource(e.key))).toEqual(['', '1', '2', '', '3']);
     expect(entries[2]?.fields.text).toBe('first line\nsecond line');
   });
 

@@ -1,4 +1,4 @@
-import type { RequirementContent } from '@caderno/core/basis';
+import { idInSource, type RequirementContent } from '@caderno/core/basis';
 import { Link } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
@@ -27,11 +27,11 @@ export function FromSource({ content }: { readonly content: RequirementContent }
       )}
       {origin !== null && attributes.length === 0 && !isAddress(origin.link) && (
         <p className="mt-4 text-xs text-ink2">
-          Imported from {origin.source}, where it is <span className="font-mono">{origin.id}</span>.
+          Imported from {origin.source}, where it is {idInSource(origin.id) === '' ? 'a line above others' : <span className="font-mono">{origin.id}</span>}.
         </p>
       )}
       {origin !== null && (attributes.length > 0 || isAddress(origin.link)) && (
-        <Section title="From its source" aside={`${origin.source} · ${origin.id}`} actions={isAddress(origin.link) && <a className="text-blue underline" href={origin.link} target="_blank" rel="noreferrer">Open it there</a>}>
+        <Section title="From its source" aside={[origin.source, idInSource(origin.id)].filter(Boolean).join(' · ')} actions={isAddress(origin.link) && <a className="text-blue underline" href={origin.link} target="_blank" rel="noreferrer">Open it there</a>}>
           <dl className="text-sm">
             {attributes.map(({ id, value }) => (
               <div key={id} className="flex gap-3 border-b border-rule py-1.5">

@@ -1,6 +1,6 @@
 import { DndContext, KeyboardSensor, PointerSensor, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent, type DragMoveEvent } from '@dnd-kit/core';
 import type { RequirementId } from '@caderno/core/artefacts';
-import { makesCircle, orderOutline, type OutlineEntry, type OutlineMove } from '@caderno/core/basis';
+import { idInSource, makesCircle, orderOutline, type OutlineEntry, type OutlineMove } from '@caderno/core/basis';
 import { percentDown, shownRatio, type RequirementCoverage } from '@caderno/core/coverage';
 import type { RequirementSummary } from '@caderno/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
@@ -128,7 +128,7 @@ function OutlineRow({ entry: { place, depth, children }, coverage, weak, hasWord
         }}
         className="flex h-full min-w-0 flex-1 items-center gap-2.5">
         <span className="w-9 shrink-0 font-mono text-xs text-ink2">{place.id}</span>
-        <span title={place.sourceId === '' ? undefined : `${place.sourceId} in its source`} className={`min-w-0 flex-1 truncate ${children > 0 || place.type === 'heading' ? 'font-semibold' : ''} ${withdrawn ? 'text-ink2 line-through' : ''}`}>{place.title}</span>
+        <span title={idInSource(place.sourceId) === '' ? undefined : `${place.sourceId} in its source`} className={`min-w-0 flex-1 truncate ${children > 0 || place.type === 'heading' ? 'font-semibold' : ''} ${withdrawn ? 'text-ink2 line-through' : ''}`}>{place.title}</span>
         {place.broken && <CannotBeRead />}
         {place.type === 'heading' ? null : withdrawn ? <span className="text-xs text-ink2">withdrawn</span> : <span className="max-[560px]:hidden"><Ticks conditions={coverage?.conditions ?? []} most={12} /></span>}
         {hasWording && (

@@ -1,5 +1,5 @@
 import type { ConditionId, RequirementId } from '@caderno/core/artefacts';
-import { PLAIN_ITEM, countItems, placeAnchor, type ConditionContent, type ItemKey, type ItemKind, type RequirementLink } from '@caderno/core/conditions';
+import { PLAIN_ITEM, countItems, placeAnchor, type ConditionContent, type ItemKey, type ItemKind, type Model, type RequirementLink } from '@caderno/core/conditions';
 import { countStandings, itemsToMake, itemsToShow, percentDown, shownRatio, type ConditionCoverage, type Design, type DesignChange, type ItemCoverage } from '@caderno/core/coverage';
 import type { ArtefactOfKind } from '@caderno/contract';
 import { Suspense, lazy, useMemo, useState } from 'react';
@@ -15,6 +15,9 @@ import { ItemList } from './ItemList.tsx';
 import { ModelChoices } from './ModelChoices.tsx';
 import { ModelPart } from './ModelPart.tsx';
 import { Why } from './Why.tsx';
+
+/** Their tables and drawings may be longer than a page is wide. */
+const WIDE_MODELS: ReadonlySet<Model['kind']> = new Set<Model['kind']>(['decisionTable', 'stateTransitions', 'combination']);
 
 const WriteCases = lazy(() => import('./writing/WriteCases.tsx').then((m) => ({ default: m.WriteCases })));
 
@@ -64,7 +67,7 @@ function Condition({ artefact, design, requirementTexts }: { readonly artefact: 
             {missing.length === 0 || missing.length === coverage.items.length ? 'Write cases' : `Write cases for the ${missing.length.toLocaleString()} missing`}
           </Button>
         )}
-        {model.kind !== 'plain' && <WholeWidth />}
+        {WIDE_MODELS.has(model.kind) && <WholeWidth />}
       </div>
       {refused && <p className="mt-3 rounded-[5px] bg-brick-wash px-3 py-1.5 text-sm text-brick">This model has {count.toLocaleString()} coverage items, and the project allows {design.mostItems.toLocaleString()} in one condition. None is made; the condition counts as one item that nothing shows. Choose a lower level or strength, or divide the model.</p>}
       <ModelPart content={content} items={coverage?.items ?? []} refused={refused} canEdit={canEdit} editsRanges={editsRanges} update={update} />

@@ -1,11 +1,11 @@
 import type { RequirementId } from '@caderno/core/artefacts';
 import type { Technique } from '@caderno/core/conditions';
-import { itemsToShow, type CoverageReport, type ListedItem, type RequirementCoverage, type Standing } from '@caderno/core/coverage';
+import { itemsToShow, unanalysedRows, type CoverageReport, type ListedItem, type RequirementCoverage, type Standing } from '@caderno/core/coverage';
 import { Link } from 'react-router';
 import { useCoverage, useItems } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Chip, STANDING_WORD, Section, StandingShape, TECHNIQUE_WORD, countOf } from '../look/index.ts';
+import { Chip, RISK_WORD, STANDING_WORD, Section, StandingShape, TECHNIQUE_WORD, countOf } from '../look/index.ts';
 
 /** What a number that was clicked counts. */
 export type Behind =
@@ -25,11 +25,10 @@ const WEIGHT_WORD: Readonly<Record<number, string>> = { 9: 'High', 3: 'Medium', 
 /** What is not shown yet: first the requirements of high risk that nobody analysed, then items, those of the highest risk first. */
 export function WorstGaps({ report }: { readonly report: CoverageReport }) {
   const { project } = useFrame();
-  const { counts, requirements, unanalysed } = report;
+  const { counts } = report;
   const total = counts.gap + counts.linked + counts.suspect;
   const items = useItems(project, { standing: 'gap,linked,suspect', limit: MOST_GAPS }).data?.items;
-  const unread = new Set(unanalysed);
-  const risky = requirements.filter((r) => r.risk === 'high' && unread.has(r.id));
+  const risky = unanalysedRows(report).filter((r) => r.risk === 'high');
   const all = total > 0 && (
     <Link className="underline decoration-rule2 underline-offset-2" to="?standing=gap,linked,suspect">
       All {countOf(total, 'item')}
@@ -149,19 +148,19 @@ export function ItemsBehind({ behind }: { readonly behind: Behind }) {
 function Unanalysed() {
   const { project } = useFrame();
   const report = useCoverage(project).data;
-  const ids = new Set(report?.unanalysed);
+  const rows = report === undefined ? [] : unanalysedRows(report);
   return (
-    <Section title="Not analysed yet" aside={`${ids.size} without a condition`}>
+    <Section title="Not analysed yet" aside={`${countOf(rows.length, 'requirement')} without a condition, the highest risk first`}>
       <ul>
-        {report?.requirements
-          .filter((r) => ids.has(r.id))
-          .map((r) => (
-            <li key={r.id} className="border-b border-rule">
-              <Link to={address.conditions(project, r.id)} className="flex gap-3 py-2 hover:underline">
-                <span className="w-10 font-mono text-xs leading-5 text-ink2">{r.id}</span> {r.title}
-              </Link>
-            </li>
-          ))}
+        {rows.map((r) => (
+          <li key={r.id} className="border-b border-rule">
+            <Link to={address.conditions(project, r.id)} className="flex gap-3 py-2 hover:underline">
+              <span className="w-10 font-mono text-xs leading-5 text-ink2">{r.id}</span>
+              <span className="min-w-0 flex-1">{r.title}</span>
+              <span className="text-xs leading-5 text-ink2">{RISK_WORD[r.risk]}</span>
+            </Link>
+          </li>
+        ))}
       </ul>
     </Section>
   );

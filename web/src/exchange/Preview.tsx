@@ -1,4 +1,5 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
+import { idInSource } from '@caderno/core/basis';
 import { conflictKey, type ConflictChoice } from '@caderno/core/exchange';
 import type { Side } from '@caderno/core/versions';
 import { Link } from 'react-router';
@@ -165,8 +166,8 @@ function Added({ preview: { added, counts } }: { readonly preview: ImportPreview
       <ul className="text-sm">
         {shown.map((entry) => (
           <li key={entry.key} className="grid grid-cols-[120px_minmax(160px,1fr)_2fr] gap-x-3 border-b border-rule py-1">
-            <span className="truncate font-mono text-xs leading-5 text-ink2" title={entry.key}>
-              {entry.key}
+            <span className="truncate font-mono text-xs leading-5 text-ink2" title={idInSource(entry.key)}>
+              {idInSource(entry.key) || 'heading'}
             </span>
             <span className="truncate">{entry.title}</span>
             <span className="truncate text-ink2">{entry.text}</span>

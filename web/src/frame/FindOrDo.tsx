@@ -1,4 +1,5 @@
 import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions, Dialog, DialogBackdrop, DialogPanel } from '@headlessui/react';
+import { idInSource } from '@caderno/core/basis';
 import type { Summary } from '@caderno/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
@@ -48,7 +49,7 @@ export function FindOrDo({ project, onClose }: { readonly project: string; reado
                 <Line key={summary.id} choice={{ kind: 'artefact', summary }}>
                   <span className="w-14 shrink-0 font-mono text-xs text-ink2">{summary.id}</span>
                   <span className="truncate">{summary.title}</span>
-                  {summary.kind === 'requirement' && summary.sourceId !== '' && <span className="shrink-0 font-mono text-xs text-ink2">{summary.sourceId}</span>}
+                  {summary.kind === 'requirement' && idInSource(summary.sourceId) !== '' && <span className="shrink-0 font-mono text-xs text-ink2">{summary.sourceId}</span>}
                   <span className="ml-auto shrink-0 text-xs text-ink2">{[KIND_WORD[summary.kind], summary.module].filter(Boolean).join(' · ')}</span>
                 </Line>
               ))}

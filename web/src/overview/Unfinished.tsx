@@ -1,9 +1,10 @@
 import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
+import { unanalysedRows } from '@caderno/core/coverage';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useCaseMarks, useCoverage, useItems, useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { STANDING_WORD, Section, StandingShape, countOf } from '../look/index.ts';
+import { RISK_WORD, STANDING_WORD, Section, StandingShape, countOf } from '../look/index.ts';
 
 const MOST = 6;
 
@@ -21,13 +22,12 @@ export function Unfinished({ kinds }: { readonly kinds: readonly ArtefactKind[] 
 function NotAnalysed() {
   const { project } = useFrame();
   const report = useCoverage(project).data;
-  const ids = new Set(report?.unanalysed);
-  const found = report?.requirements.filter((r) => ids.has(r.id)) ?? [];
+  const found = report === undefined ? [] : unanalysedRows(report);
   if (found.length === 0) return null;
   return (
     <List title="Not analysed yet" aside={countOf(found.length, 'requirement')} all={found.length > MOST ? `${address.coverage(project)}?list=unanalysed` : null}>
       {found.slice(0, MOST).map((r) => (
-        <Line key={r.id} id={r.id} title={r.title} to={address.conditions(project, r.id)} note={r.risk === 'high' ? 'high risk' : ''} />
+        <Line key={r.id} id={r.id} title={r.title} to={address.conditions(project, r.id)} note={RISK_WORD[r.risk]} />
       ))}
     </List>
   );
@@ -62,7 +62,7 @@ function ShowNothing() {
   return (
     <List title="Show nothing yet" aside={countOf(found.length, 'case')} all={null}>
       {found.slice(0, MOST).map((c) => (
-        <Line key={c.id} id={c.id} title={c.title} to={address.cases(project, c.id)} note={marks[c.id] === 'linked' ? 'covers, and nobody could tell' : 'covers no condition'} />
+        <Line key={c.id} id={c.id} title={c.title} to={address.cases(project, c.id)} note={marks[c.id] === 'linked' ? 'linked only: no expected result speaks for it' : 'covers no condition'} />
       ))}
     </List>
   );
