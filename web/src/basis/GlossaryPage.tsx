@@ -1,12 +1,12 @@
 import type { Term } from '@caderno/core/basis';
 import type { ProjectSettings } from '@caderno/contract';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useBasisTexts, useSaveSettings, useSettings } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
 import { TermsFromFile } from '../exchange/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Empty, TextButton, countOf } from '../look/index.ts';
+import { Button, Empty, FileButton, TextButton, countOf } from '../look/index.ts';
 import { useGlossary } from './useGlossary.ts';
 
 /** The project's terms, with where they are used; what is written here is shown wherever a term occurs. */
@@ -36,7 +36,9 @@ export function GlossaryPage() {
           <span className="ml-auto" />
           {canEdit && editing === null && (
             <>
-              <BringIn onChoose={setFile} />
+              <FileButton label="File of terms" accept=".csv,.tsv,.txt,.xlsx" look="plain" onChoose={setFile}>
+                Bring in terms
+              </FileButton>
               <Button look="accent" onClick={() => setEditing(newTerm(''))}>
                 New term
               </Button>
@@ -72,28 +74,6 @@ export function GlossaryPage() {
         </dl>
       </div>
     </div>
-  );
-}
-
-function BringIn({ onChoose }: { readonly onChoose: (file: File) => void }) {
-  const input = useRef<HTMLInputElement>(null);
-  return (
-    <>
-      <input
-        ref={input}
-        type="file"
-        aria-label="File of terms"
-        accept=".csv,.tsv,.txt,.xlsx"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          if (file !== undefined) onChoose(file);
-          event.target.value = '';
-        }}
-      />
-      <Button onClick={() => input.current?.click()}>Bring in terms</Button>
-    </>
   );
 }
 

@@ -1,9 +1,9 @@
 import type { Row } from '@caderno/core/cases';
 import { LONGEST_XLSX_CELL, rowsJson, rowsTable, writeCsv } from '@caderno/core/exchange';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { toast } from 'sonner';
 import { rowsFile } from '../exchange/index.ts';
-import { TextButton, saveFile } from '../look/index.ts';
+import { FileButton, TextButton, saveFile } from '../look/index.ts';
 import { ImportRows } from './ImportRows.tsx';
 import type { DataTable, EditTable } from './table.ts';
 
@@ -18,7 +18,6 @@ interface Props extends DataTable {
 
 /** The data's way in and out: rows of a file are taken in, and go out as CSV, XLSX or JSON. */
 export function DataFiles({ name, rows, all, parameters, canEdit, update }: Props) {
-  const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<File | null>(null);
   const content = { rows: all, parameters };
   const asWorkbook = async (): Promise<void> => {
@@ -28,18 +27,11 @@ export function DataFiles({ name, rows, all, parameters, canEdit, update }: Prop
   };
   return (
     <span className="flex items-baseline gap-3 text-xs">
-      {canEdit && <TextButton onClick={() => input.current?.click()}>import rows</TextButton>}
-      <input
-        ref={input}
-        type="file"
-        accept=".csv,.tsv,.txt,.xlsx"
-        aria-label="File of rows"
-        className="hidden"
-        onChange={(event) => {
-          setFile(event.target.files?.[0] ?? null);
-          event.target.value = '';
-        }}
-      />
+      {canEdit && (
+        <FileButton label="File of rows" accept=".csv,.tsv,.txt,.xlsx" look="text" onChoose={setFile}>
+          Import rows
+        </FileButton>
+      )}
       {all.length > 0 && (
         <>
           <span className="text-ink2">export as</span>

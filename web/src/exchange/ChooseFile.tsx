@@ -1,8 +1,8 @@
 import { FileUp } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { useTracker } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Section, ago } from '../look/index.ts';
+import { Button, FileButton, Section, ago } from '../look/index.ts';
 
 interface Props {
   readonly onChoose: (file: File) => void;
@@ -20,7 +20,6 @@ const FORMATS = [
 /** Where a file is chosen or dropped, and what can be in it. */
 export function ChooseFile({ onChoose, onStories, fromTracker }: Props) {
   const { project } = useFrame();
-  const input = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
   const tracker = useTracker(project).data;
   return (
@@ -41,23 +40,10 @@ export function ChooseFile({ onChoose, onStories, fromTracker }: Props) {
       >
         <FileUp size={26} aria-hidden="true" className="text-ink2" />
         <p className="mt-2 font-serif text-lg font-semibold">Drop a file here</p>
-        <p className="mt-0.5 text-sm text-ink2">Nothing is changed before you have seen what would be.</p>
-        <input
-          ref={input}
-          type="file"
-          aria-label="File to import"
-          accept=".csv,.tsv,.txt,.xlsx,.md,.markdown,.reqif,.reqifz"
-          className="sr-only"
-          tabIndex={-1}
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file !== undefined) onChoose(file);
-            event.target.value = '';
-          }}
-        />
-        <Button look={fromTracker ? 'plain' : 'accent'} className="mt-3" onClick={() => input.current?.click()}>
+        <p className="mb-3 mt-0.5 text-sm text-ink2">Nothing is changed before you have seen what would be.</p>
+        <FileButton label="File to import" accept=".csv,.tsv,.txt,.xlsx,.md,.markdown,.reqif,.reqifz" look={fromTracker ? 'plain' : 'accent'} onChoose={onChoose}>
           Choose a file
-        </Button>
+        </FileButton>
       </div>
       <dl className="mt-4 grid grid-cols-4 gap-x-6 gap-y-2 text-sm max-[900px]:grid-cols-2">
         {FORMATS.map(([name, what]) => (

@@ -12,7 +12,7 @@ export function WholeWidth() {
   const Icon = state.whole ? Columns2 : Maximize2;
   return (
     <Button onClick={state.toggle}>
-      <Icon size={13} aria-hidden="true" className="mr-1.5 inline" />
+      <Icon size={13} aria-hidden="true" />
       {state.whole ? 'Show both pages' : 'Use the whole width'}
     </Button>
   );

@@ -5,6 +5,7 @@ export { Choose } from './Choose.tsx';
 export { combinationProblemSentence, constraintProblemSentence, constraintsNamed } from './combinationProblemSentence.ts';
 export { Dialog } from './Dialog.tsx';
 export { Empty } from './Empty.tsx';
+export { FileButton } from './FileButton.tsx';
 export { PickAction } from './PickAction.tsx';
 export { ReasonForm } from './ReasonForm.tsx';
 export { saveFile } from './saveFile.ts';
