@@ -1,12 +1,14 @@
 import type { Change } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
-import { useCallback, useMemo, useState } from 'react';
+import { Suspense, lazy, useCallback, useMemo, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure } from '../api/index.ts';
-import { Button, Dialog, ago, changeWords } from '../look/index.ts';
+import { changeWords } from '../look/index.ts';
 import { address } from './address.ts';
 import { useCommands, type Command } from './commands.ts';
+
+const UndoAsk = lazy(() => import('./UndoAsk.tsx').then((m) => ({ default: m.UndoAsk })));
 
 interface Props {
   readonly project: string;
@@ -46,17 +48,9 @@ export function UndoLast({ project, person }: Props) {
   useCommands(commands);
   if (asked === null) return null;
   return (
-    <Dialog title="Undo your last command?" onClose={() => setAsked(null)}>
-      <p>
-        It is not on this page: <strong>{changeWords(asked)}</strong>, {ago(asked.at)}.
-      </p>
-      <div className="mt-4 flex gap-3">
-        <Button look="accent" onClick={() => void undo(asked).catch(tellFailure)}>
-          Undo it
-        </Button>
-        <Button onClick={() => setAsked(null)}>Cancel</Button>
-      </div>
-    </Dialog>
+    <Suspense>
+      <UndoAsk change={asked} onUndo={() => void undo(asked).catch(tellFailure)} onCancel={() => setAsked(null)} />
+    </Suspense>
   );
 }
 
