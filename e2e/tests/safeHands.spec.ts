@@ -212,7 +212,9 @@ test('on paper every row is there; from 320 px on nothing is cut off; day and ni
     await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(320);
   }
   await page.setViewportSize({ width: 1280, height: 800 });
+  await page.goto(`${PROJECT}/condition/K-44`);
   const condition = page.getByRole('region', { name: 'Condition', exact: true });
+  await expect(page.getByRole('button', { name: 'Use the whole width' })).toBeVisible();
   const widthOf = async () => (await condition.boundingBox())?.width ?? 0;
   const narrow = await widthOf();
   await page.getByRole('button', { name: 'Use the whole width' }).click();

@@ -11,7 +11,9 @@ const MOST = 8;
 export function LastChanges({ isShown }: { readonly isShown: (id: ArtefactId) => boolean }) {
   const { project } = useFrame();
   const changes = useQuery({ queryKey: [project, 'journal', 'overview'], queryFn: () => call('listChanges', { params: { project }, query: {} }) }).data;
-  const last = (changes ?? []).flatMap((change) => (change.artefact !== null && change.size === 1 && !change.undone && isShown(change.artefact) ? [{ ...change, artefact: change.artefact }] : [])).slice(0, MOST);
+  const shown = (changes ?? []).flatMap((change) => (change.artefact !== null && change.size === 1 && !change.undone && isShown(change.artefact) ? [{ ...change, artefact: change.artefact }] : []));
+  // Each artefact once, by what was done to it last.
+  const last = shown.filter((change, i) => shown.findIndex((c) => c.artefact === change.artefact) === i).slice(0, MOST);
   if (last.length === 0) return null;
   return (
     <Section title="Changed last" actions={<Link className="underline decoration-rule2" to={address.journal(project)}>Journal</Link>}>
