@@ -123,13 +123,13 @@ function Origin({ id, content, texts, onUnlink }: OriginProps) {
           {' '}
           · from <Source id={id} link={first} text={texts.get(first.id)} />
           {others.length > 0 && (
-            <>
+            <span className="print:hidden">
               {' '}
               and{' '}
               <TextButton className="lowercase first-letter:lowercase" aria-expanded={open} onClick={() => setOpen(!open)}>
                 {others.length} more
               </TextButton>
-            </>
+            </span>
           )}
         </>
       )}

@@ -84,7 +84,7 @@ function Item({ condition, coverage, refs, marked, onWhy, onAdd, onLeaveOut, onT
         </span>
       </span>
       <span className={ink}>{item.name}</span>
-      <span className={`truncate font-mono text-xs ${ink}`} title={item.extent}>
+      <span className={`truncate font-mono text-xs print:whitespace-normal ${ink}`} title={item.extent}>
         {item.extent}
       </span>
       <span className="text-sm">

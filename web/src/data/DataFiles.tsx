@@ -34,7 +34,7 @@ export function DataFiles({ name, rows, all, parameters, canEdit, update }: Prop
       )}
       {all.length > 0 && (
         <>
-          <span className="text-ink2">export as</span>
+          <span data-screen-only className="text-ink2">export as</span>
           <TextButton onClick={() => saveFile(`${name}.csv`, new Blob([writeCsv(rowsTable(content))], { type: 'text/csv' }))}>CSV</TextButton>
           <TextButton onClick={() => void asWorkbook()}>XLSX</TextButton>
           <TextButton onClick={() => saveFile(`${name}.json`, new Blob([rowsJson(content)], { type: 'application/json' }))}>JSON</TextButton>

@@ -65,7 +65,7 @@ export function TableEditor({ name, model, items, canEdit, onChange }: Props) {
       </div>
       {judged === null ? <p className="mt-2 text-sm text-ink2">Judging the table …</p> : <Problems problems={problems} model={judged.input} onGo={(rule) => setPlace((p) => ({ row: 0, column: model.rules.findIndex((r) => r.id === rule), turn: p.turn + 1 }))} />}
       {canEdit && (
-        <p className="mt-2 text-xs text-ink2">
+        <p data-screen-only className="mt-2 text-xs text-ink2">
           In an entry: the first letter of a value, <Key>–</Key> for any, <Key>+</Key> for this or the next. <Key>Enter</Key> writes an action, <Key>x</Key> in the last line makes a rule impossible, <Key>Ctrl D</Key> copies a rule, <Key>Ctrl ⌫</Key> removes it, <Key>Alt ← →</Key> moves it. Tables are copied from and pasted into spreadsheets.
         </p>
       )}

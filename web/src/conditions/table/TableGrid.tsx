@@ -6,8 +6,9 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { moved } from '../../grid/index.ts';
-import { STANDING_WORD, StandingShape, countOf } from '../../look/index.ts';
+import { STANDING_WORD, StandingShape, countOf, usePrinting } from '../../look/index.ts';
 import { newPartId } from '../newPartId.ts';
+import { PrintedTable } from './PrintedTable.tsx';
 import { TableLineName } from './TableLineName.tsx';
 import { addRule, moveRule, removeRule, setAction, setEntry, toggleImpossible, valueTyped } from './tableEdits.ts';
 
@@ -43,6 +44,7 @@ const HEAD_HEIGHT = 40;
 export function TableGrid({ model, canEdit, place, onPlace, standingOf, gravityOf, onChange, onMissing }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const [edit, setEdit] = useState<string | null>(null);
+  const printing = usePrinting();
   const width = useRuleWidth(scroller, model.rules.length);
   const columns = useVirtualizer({ horizontal: true, count: model.rules.length, getScrollElement: () => scroller.current, estimateSize: () => width, overscan: 6, scrollPaddingStart: NAME_WIDTH });
   useEffect(() => columns.measure(), [columns, width]);
@@ -138,66 +140,69 @@ export function TableGrid({ model, canEdit, place, onPlace, standingOf, gravityO
     return a === undefined ? (r.impossible ? '✕' : '') : (r.actions[a.id] ?? '');
   };
   return (
-    <div ref={scroller} role="grid" aria-label="Decision table" aria-rowcount={lines + 1} aria-colcount={rules.length + 1} onKeyDown={keyDown} onPaste={paste} onCopy={copy} className="max-h-[560px] overflow-auto border-y border-ink text-sm">
-      <div style={{ width: NAME_WIDTH + rules.length * width, minWidth: '100%' }}>
-        <div role="row" className="sticky top-0 z-20 flex border-b border-ink bg-page" style={{ height: HEAD_HEIGHT }}>
-          <span role="columnheader" className="sticky left-0 z-10 shrink-0 self-stretch border-r border-rule2 bg-page px-2 pt-2.5 text-xs text-ink2" style={{ width: NAME_WIDTH }}>
-            {countOf(rules.length, 'rule')}
-          </span>
-          <Columns virtual={columns} count={rules.length} width={width}>
-            {(i, style) => {
-              const own = rules[i];
-              const standing = own === undefined ? null : standingOf(own);
-              const gravity = own === undefined ? null : gravityOf(own.id);
-              return (
-                <span key={own?.id ?? i} role="columnheader" aria-colindex={i + 2} style={style} className={`absolute flex h-full flex-col items-center justify-center gap-0.5 ${gravity === 'grave' ? 'bg-brick-wash text-brick' : gravity === 'hint' ? 'bg-ochre-wash text-ochre-ink' : ''}`}>
-                  <span className={`font-mono text-xs ${gravity === null ? '' : 'underline decoration-wavy'}`}>{i + 1}</span>
-                  <span title={standing === null ? 'no coverage item' : STANDING_WORD[standing]} className="h-2.5">
-                    {standing !== null && <StandingShape standing={standing} />}
-                  </span>
-                </span>
-              );
-            }}
-          </Columns>
-        </div>
-        {Array.from({ length: lines }, (_, row) => (
-          <div key={conditions[row]?.id ?? actions[row - conditions.length]?.id ?? 'impossible'} role="row" aria-rowindex={row + 2} className={`flex ${row === conditions.length - 1 ? 'border-b-[3px] border-double border-ink2' : 'border-b border-rule'}`} style={{ height: row < conditions.length ? CONDITION_HEIGHT : LINE_HEIGHT }}>
-            <div role="rowheader" className="sticky left-0 z-10 shrink-0 border-r border-rule2 bg-page" style={{ width: NAME_WIDTH }}>
-              <TableLineName model={model} row={row} canEdit={canEdit} onChange={onChange} />
-            </div>
+    <>
+      {printing && <PrintedTable model={model} standingOf={standingOf} textOf={cellText} />}
+      <div ref={scroller} data-screen-only role="grid" aria-label="Decision table" aria-rowcount={lines + 1} aria-colcount={rules.length + 1} onKeyDown={keyDown} onPaste={paste} onCopy={copy} className="max-h-[560px] overflow-auto border-y border-ink text-sm">
+        <div style={{ width: NAME_WIDTH + rules.length * width, minWidth: '100%' }}>
+          <div role="row" className="sticky top-0 z-20 flex border-b border-ink bg-page" style={{ height: HEAD_HEIGHT }}>
+            <span role="columnheader" className="sticky left-0 z-10 shrink-0 self-stretch border-r border-rule2 bg-page px-2 pt-2.5 text-xs text-ink2" style={{ width: NAME_WIDTH }}>
+              {countOf(rules.length, 'rule')}
+            </span>
             <Columns virtual={columns} count={rules.length} width={width}>
               {(i, style) => {
                 const own = rules[i];
-                if (own === undefined) return null;
-                const at = place.row === row && place.column === i;
-                const text = cellText(own, row);
-                const isAction = row >= conditions.length && row < lines - 1;
+                const standing = own === undefined ? null : standingOf(own);
+                const gravity = own === undefined ? null : gravityOf(own.id);
                 return (
-                  <div
-                    key={own.id}
-                    role="gridcell"
-                    aria-colindex={i + 2}
-                    tabIndex={at ? 0 : -1}
-                    data-cell={`${row} ${i}`}
-                    title={text}
-                    onFocus={() => at || onPlace((p) => ({ ...p, row, column: i, turn: 0 }))}
-                    onDoubleClick={() => canEdit && isAction && setEdit(text)}
-                    style={style}
-                    className={`absolute grid h-full place-items-center border-r border-rule px-1 text-center ${own.impossible ? 'bg-page2 text-ink3' : text === '–' ? 'text-ink2' : ''} ${isAction ? 'text-pine' : ''} focus:z-10 focus:bg-blue-wash`}
-                  >
-                    {at && edit !== null && isAction ? (
-                      <input autoFocus aria-label={`Action of rule ${i + 1}`} value={edit} maxLength={LIMITS.title} onChange={(e) => setEdit(e.target.value)} onBlur={() => commit(edit)} onKeyDown={(e) => endEdit(e, edit, commit, () => go(row, i))} className="w-full bg-page px-1 text-center outline-none" />
-                    ) : (
-                      <span className="line-clamp-2 w-full break-words text-[12px] leading-[15px]">{text}</span>
-                    )}
-                  </div>
+                  <span key={own?.id ?? i} role="columnheader" aria-colindex={i + 2} style={style} className={`absolute flex h-full flex-col items-center justify-center gap-0.5 ${gravity === 'grave' ? 'bg-brick-wash text-brick' : gravity === 'hint' ? 'bg-ochre-wash text-ochre-ink' : ''}`}>
+                    <span className={`font-mono text-xs ${gravity === null ? '' : 'underline decoration-wavy'}`}>{i + 1}</span>
+                    <span title={standing === null ? 'no coverage item' : STANDING_WORD[standing]} className="h-2.5">
+                      {standing !== null && <StandingShape standing={standing} />}
+                    </span>
+                  </span>
                 );
               }}
             </Columns>
           </div>
-        ))}
+          {Array.from({ length: lines }, (_, row) => (
+            <div key={conditions[row]?.id ?? actions[row - conditions.length]?.id ?? 'impossible'} role="row" aria-rowindex={row + 2} className={`flex ${row === conditions.length - 1 ? 'border-b-[3px] border-double border-ink2' : 'border-b border-rule'}`} style={{ height: row < conditions.length ? CONDITION_HEIGHT : LINE_HEIGHT }}>
+              <div role="rowheader" className="sticky left-0 z-10 shrink-0 border-r border-rule2 bg-page" style={{ width: NAME_WIDTH }}>
+                <TableLineName model={model} row={row} canEdit={canEdit} onChange={onChange} />
+              </div>
+              <Columns virtual={columns} count={rules.length} width={width}>
+                {(i, style) => {
+                  const own = rules[i];
+                  if (own === undefined) return null;
+                  const at = place.row === row && place.column === i;
+                  const text = cellText(own, row);
+                  const isAction = row >= conditions.length && row < lines - 1;
+                  return (
+                    <div
+                      key={own.id}
+                      role="gridcell"
+                      aria-colindex={i + 2}
+                      tabIndex={at ? 0 : -1}
+                      data-cell={`${row} ${i}`}
+                      title={text}
+                      onFocus={() => at || onPlace((p) => ({ ...p, row, column: i, turn: 0 }))}
+                      onDoubleClick={() => canEdit && isAction && setEdit(text)}
+                      style={style}
+                      className={`absolute grid h-full place-items-center border-r border-rule px-1 text-center ${own.impossible ? 'bg-page2 text-ink3' : text === '–' ? 'text-ink2' : ''} ${isAction ? 'text-pine' : ''} focus:z-10 focus:bg-blue-wash`}
+                    >
+                      {at && edit !== null && isAction ? (
+                        <input autoFocus aria-label={`Action of rule ${i + 1}`} value={edit} maxLength={LIMITS.title} onChange={(e) => setEdit(e.target.value)} onBlur={() => commit(edit)} onKeyDown={(e) => endEdit(e, edit, commit, () => go(row, i))} className="w-full bg-page px-1 text-center outline-none" />
+                      ) : (
+                        <span className="line-clamp-2 w-full break-words text-[12px] leading-[15px]">{text}</span>
+                      )}
+                    </div>
+                  );
+                }}
+              </Columns>
+            </div>
+          ))}
+        </div>
       </div>
-    </div>
+    </>
   );
 }
 
@@ -213,7 +218,6 @@ function useRuleWidth(scroller: React.RefObject<HTMLDivElement | null>, rules: n
   }, [scroller]);
   return Math.max(NARROWEST_RULE, Math.min(WIDEST_RULE, Math.floor(room / Math.max(1, rules))));
 }
-
 
 function clamp(at: number, size: number): number {
   return Math.max(0, Math.min(size - 1, at));
