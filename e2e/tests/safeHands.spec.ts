@@ -203,6 +203,7 @@ test('on paper every row is there; from 320 px on nothing is cut off; day and ni
   const pages = ((await page.pdf({ format: 'A4' })).toString('latin1').match(/\/Type\s*\/Page\b/g) ?? []).length;
   expect(pages).toBeGreaterThanOrEqual(2);
   await page.evaluate(() => dispatchEvent(new Event('afterprint')));
+  await page.emulateMedia({ media: 'screen' });
   await page.goto(`${PROJECT}/condition/K-44`);
   await expect(page.getByRole('grid', { name: 'Decision table' })).toBeVisible();
   await page.emulateMedia({ media: 'print' });
