@@ -139,8 +139,8 @@ describe('threads', () => {
     await sleep(10);
     jobs.push(keep(few));
     await Promise.all(jobs);
-    // Of seven it came last, and is served as one of the first.
-    expect(order.indexOf(few)).toBeLessThan(3);
+    // Of seven it came last. In the order of coming it would end as one of the last two, on two threads of any speed; served in turn it ends before.
+    expect(order.indexOf(few)).toBeLessThan(5);
   }, 60_000);
 
   test('a file that is not there is a fault of ours, and the thread goes on', async () => {
