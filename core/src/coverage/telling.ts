@@ -39,8 +39,8 @@ export function tellingOf(steps: readonly PlainStep[], content: Pick<CaseContent
   const named = steps.filter((s) => cover.expects.includes(s.id));
   const belonging = (isPlain || named.length > 0 || outcome !== null ? named : steps).filter(expects);
   const done = isPlain ? belonging.filter((s) => s.action.trim() !== '') : belonging;
-  const titles = [condition.title, content.title].map(worded).filter((title) => title !== '');
-  const speaking = done.filter((s) => !titles.includes(worded(s.expected)));
+  const titles = [condition.title, content.title].filter((title) => firstSign(title) !== '');
+  const speaking = done.filter((s) => !titles.some((title) => sameWords(title, s.expected)));
   const lacking = speaking.length > 0 || outcome !== null ? 'emptyInRow' : done.length > 0 ? 'repeatsTitle' : belonging.length > 0 ? 'noAction' : 'noExpectation';
   return { results: speaking.map(spoken), outcome, lacking };
 }
@@ -86,6 +86,16 @@ export function whyUntold(content: CaseContent, cover: Cover, condition: ToldCon
 function spoken(step: PlainStep): SpokenResult {
   const parts = parseParameterText(step.expected);
   return { step, hasWords: parts.some((p) => p.kind === 'text' && /[\p{L}\p{N}]/u.test(p.text)), names: parts.flatMap((p) => (p.kind === 'parameter' ? [p.name] : [])) };
+}
+
+function sameWords(a: string, b: string): boolean {
+  // Of thousands of links nearly all differ in their first letter, which costs little to see.
+  return firstSign(a) === firstSign(b) && worded(a) === worded(b);
+}
+
+/** The first letter or digit, in lower case; empty where there is none. */
+function firstSign(text: string): string {
+  return /[\p{L}\p{N}<>]/u.exec(text)?.[0].toLowerCase() ?? '';
 }
 
 /** A text by its words alone. */
