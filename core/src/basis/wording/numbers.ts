@@ -27,6 +27,12 @@ const NAMED = /(?<![\p{L}\d])\p{Lu}{2,}\s+$/u;
 /** Things told apart by number: “the states 1, 2 and 3”, “Streets 4, 7 and 9”, “numbers 100 to 199”. */
 const NUMBERED = /(?:^\s*\p{Lu}[\p{L}]{2,}s|\b(?:the|these|those|both|all|of|in|for|under|see)\s+[\p{L}]{3,}s)\s+\d{1,4}(?:\s*,\s*\d{1,4})*\s*,?\s*(?:and|or|to|–)\s*\d{1,4}(?!\s*[\d.%°€$£²³])/giu;
 
+/** A noun right before a number is named by it: “Counter 3”, “the record 17”, “of basin 2”. */
+const NOUN = /(?:(?:^|[.!?:;,(]\s+)(?!(?:enter|pay|set|add|use|type|choose|select|allow|keep|wait|show|return|subtract|multiply)\b)|\b(?:the|a|an|each|every|this|that|its|their|of|in|for|with|from|by|on|per|under|as|no)\s+)(?!(?:exactly|about|around|roughly|nearly|almost|only|least|most|over|under|below|above|more|less|than|is|are|was|were|be|up|to|maximum|minimum|limit|total|sum|value|amount|average|mean|fee|price|deposit|surcharge|penalty)\b)\p{L}{3,}(?<!ly|ing|ed)\s+$/iu;
+
+/** A part of what was named before it: “one bill in 1,000”, “of 12 councillors 7”. */
+const SHARE = /\b(?:(?:one|two|three|\d+)(?:\s+\p{L}+){0,2}\s+(?:in|out of)|of\s+\d+\s+\p{L}+)\s+$/iu;
+
 /** Amounts that do not say of what. Tables are left out: there the heading has the unit. */
 export function numbersWithoutUnit(plain: string): Finding[] {
   const numbered = [...plain.matchAll(NUMBERED)].map((m) => ({ from: m.index, to: m.index + m[0].length }));
@@ -36,7 +42,9 @@ export function numbersWithoutUnit(plain: string): Finding[] {
 function isBare(plain: string, at: number, amount: string): boolean {
   const before = plain.slice(0, at);
   const after = plain.slice(at + amount.length);
-  if (LABEL.test(before) || NAMED.test(before) || CURRENCY_BEFORE.test(before) || MEASURED.test(before)) return false;
+  // With a nought before it, it is a sign of something and no amount.
+  if (/^0\d/.test(amount) || NOUN.test(before)) return false;
+  if (LABEL.test(before) || NAMED.test(before) || CURRENCY_BEFORE.test(before) || MEASURED.test(before) || SHARE.test(before)) return false;
   if (/^\s*[%‰°€$£¥²³]/u.test(after) || /^(?:st|nd|rd|th)\b/i.test(after)) return false;
   // “10 or more m³”, “5 and fewer”: the unit comes after.
   const rest = after.replace(/^\s+(?:or|and) (?:more|less|fewer|above|below|higher|lower|over)\b/i, '');

@@ -19,14 +19,14 @@ export interface TermPlace {
 
 /** Written in capitals and known to everyone who reads requirements. */
 const COMMON = new Set(
-  'API APIS CSV CPU GPS GUI HTML HTTP HTTPS ID IDS ISO IEC IEEE IP JSON OK PC PDF PIN PNG SMS SQL SVG TCP TLS UI UK URL URLS US USB UTC UTF XML XLSX ZIP AM PM VAT GET POST PUT PATCH DELETE HEAD OPTIONS AND OR NOT NULL TBD TBC TBA TODO FIXME XXX'.split(' '),
+  'API APIS CSV CPU GPS GUI HTML HTTP HTTPS ID IDS ISO IEC IEEE IP JSON OK PC PDF PIN PNG SMS SQL SVG TCP TLS UI UK URL URLS US USB UTC UTF XML XLSX ZIP AM PM VAT GET POST PUT PATCH DELETE HEAD OPTIONS KB MB GB TB KW MW GW VA DPI RPM AND OR NOT NULL TBD TBC TBA TODO FIXME XXX'.split(' '),
 );
 
-const NAMES_OF_DAYS = /^(?:(?:Mon|Tues?|Wed(?:nes)?|Thu(?:rs?)?|Fri|Sat(?:ur)?|Sun)(?:days?)?|Jan|Feb|Mar|Apr|Jun|Jul|Aug|Sept?|Oct|Nov|Dec|January|February|March|April|May|June|July|August|September|October|November|December|Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday|I|English|Portuguese|Spanish|French|German|Italian|Latin|Unicode|Gherkin|Markdown|Excel)$/;
+const NAMES_OF_DAYS = /^(?:Christmas|Easter|New Year|(?:Mon|Tues?|Wed(?:nes)?|Thu(?:rs?)?|Fri|Sat(?:ur)?|Sun)(?:days?)?|Jan|Feb|Mar|Apr|Jun|Jul|Aug|Sept?|Oct|Nov|Dec|January|February|March|April|May|June|July|August|September|October|November|December|Monday|Tuesday|Wednesday|Thursday|Friday|Saturday|Sunday|I|English|Portuguese|Spanish|French|German|Italian|Latin|Unicode|Gherkin|Markdown|Excel)$/;
 
 const ACRONYM = /(?<![\p{L}\d_-])\p{Lu}{2,8}s?(?![\p{L}\d_-])/gu;
-/** After a colon a clause begins. A word before a number or a single letter names a place in a document or a list: “Annex B”, “Articles 3”. */
-const CAPITALISED = /(?<=[\p{Ll}\d,;)’]\s+(?:the\s+|a\s+|an\s+)?)\p{Lu}\p{Ll}{2,}(?:\s+\p{Lu}\p{Ll}{2,})*(?![\p{L}]|\.?\s+(?:\d|\p{Lu}\b))/gu;
+/** After a colon or the sign of a list, “b)”, a clause begins. A word before a number or a single letter names a place in a document or a list: “Annex B”, “Articles 3”. */
+const CAPITALISED = /(?<=(?:[\p{Ll}\d,;’]|(?<!\b[\p{L}\d])\))\s+(?:the\s+|a\s+|an\s+)?)\p{Lu}\p{Ll}{2,}(?:\s+\p{Lu}\p{Ll}{2,})*(?![\p{L}]|\.?\s+(?:\d|\p{Lu}\b))/gu;
 
 /** Abbreviations and capitalised words within a sentence that the glossary does not explain. */
 export function unknownTerms(plain: string, glossary: Glossary): Finding[] {
