@@ -178,10 +178,10 @@ export const stepSchema: z.ZodType<Step> = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('shared'), shared: sharedIdSchema, ...use }),
   z.strictObject({ kind: z.literal('call'), case: caseIdSchema, rows: calledRows, ...use }),
 ]);
-/** Steps as one program hands them to another, with the parameters they name. */
-export const carriedStepsSchema = z.strictObject({ project: z.string(), steps: z.array(stepSchema).max(LIMITS.steps), parameters: z.array(z.lazy(() => parameter)).max(LIMITS.parameters) });
-export type CarriedSteps = z.infer<typeof carriedStepsSchema>;
 const parameter = z.strictObject({ id: parameterIdSchema, name, type: z.enum(PARAMETER_TYPES), default: cell, description: title });
+/** Steps as they go from one window to another, with the parameters they name. */
+export const carriedStepsSchema = z.strictObject({ project: z.string(), steps: z.array(stepSchema).max(LIMITS.steps), parameters: z.array(parameter).max(LIMITS.parameters) });
+export type CarriedSteps = z.infer<typeof carriedStepsSchema>;
 const columnFilter = z.strictObject({ id: z.union([z.literal(NAME_COLUMN), parameterIdSchema]), text: name });
 const rowChoice = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('all') }),

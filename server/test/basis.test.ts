@@ -94,6 +94,11 @@ describe('imports', () => {
     expect(preview.here).toMatchObject({ ids: [{ source: 'order', count: 1 }], titles: 2 });
     expect(preview.here.examples.map((e) => e.key)).toEqual(['O-1', 'N-9']);
     expect(draft.sources).toContain('order');
+    // Two files may part their rows by the same words: that is no id.
+    const parted = (id: string, more: string) => `id,title,text,${more}\nParted alike,,,\n${id},Row of ${id},t,\n${id}b,Row b of ${id},t,\n`;
+    await run((await bring('parted one.csv', parted('PA-1', 'weight'))).draft);
+    const second = await bring('parted two.csv', parted('PA-2', 'height'));
+    expect([second.preview.added.map((e) => e.title), second.preview.here]).toEqual([['Parted alike', 'Row of PA-2', 'Row b of PA-2'], { ids: [], titles: 0, examples: [] }]);
 
     const mine = (await call('find', { query: { words: 'Between' } })).data.find((s) => s.title === 'Between')!.id;
     const artefact = await read(mine);

@@ -55,7 +55,8 @@ export { dismissalOf, type Dismissal } from './wording/dismissal.ts';
 export { Glossary, type Term, type TermPlace } from './wording/terms.ts';
 export { BasisWording, LONGEST_WORDING, type WordingText } from './wording/wordingMarks.ts';
 export {
-  orderOutline, withoutHidden,
+  orderOutline,
+  withoutHidden,
   makesCircle,
   moveTowards,
   movedPlaces,

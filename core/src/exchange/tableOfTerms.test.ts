@@ -21,19 +21,21 @@ test('terms are read once each, the later line counts; what is too long is named
 
 test('brought in again nothing changes; what is here keeps its id and loses nothing to an empty cell', () => {
   const glossary = [{ id: 'a', term: 'Reading', forms: ['reads'], definition: 'A number' }, { id: 'b', term: 'Bill', forms: [], definition: 'A sum' }];
-  const plan = planTerms(glossary, [{ term: 'reading', forms: ['readings'], definition: '' }, { term: 'BILL', forms: [], definition: 'A sum' }, { term: 'Band', forms: [], definition: 'From, to' }], () => 'new');
+  const plan = planTerms(glossary, [{ term: 'reading', forms: ['readings'], definition: '' }, { term: 'BILL', forms: [], definition: 'A sum' }, { term: 'Band', forms: [], definition: 'From, to' }], () => 'new', MOST.forms);
   expect(plan.glossary).toEqual([{ id: 'a', term: 'Reading', forms: ['reads', 'readings'], definition: 'A number' }, glossary[1], { id: 'new', term: 'Band', forms: [], definition: 'From, to' }]);
   expect([plan.added.length, plan.changed.length, plan.same]).toEqual([1, 1, 1]);
 
-  const some = fc.record({ term: fc.constantFrom('a', 'A', 'b', 'c', 'D'), forms: fc.uniqueArray(fc.constantFrom('x', 'y')), definition: fc.constantFrom('', 'one', 'two') });
+  const some = fc.record({ term: fc.constantFrom('a', 'A', 'b', 'c', 'D'), forms: fc.uniqueArray(fc.constantFrom('x', 'y', 'a', 'd')), definition: fc.constantFrom('', 'one', 'two') });
   fc.assert(
     fc.property(fc.uniqueArray(some, { selector: (t) => t.term.toLowerCase() }), fc.uniqueArray(some, { selector: (t) => t.term.toLowerCase() }), (here, read) => {
       let made = 0;
       const newId = () => `n${(made += 1)}`;
-      const once = planTerms(here.map((t, i) => ({ id: `h${i}`, ...t })), read, newId);
-      const twice = planTerms(once.glossary, read, newId);
+      const once = planTerms(here.map((t, i) => ({ id: `h${i}`, ...t })), read, newId, 3);
+      const twice = planTerms(once.glossary, read, newId, 3);
       expect([twice.added, twice.changed, twice.same]).toEqual([[], [], read.length]);
       expect(new Set(once.glossary.map((t) => t.term.toLowerCase()))).toEqual(new Set([...here, ...read].map((t) => t.term.toLowerCase())));
+      // The cap holds for what is added, and takes nothing away from what was there.
+      expect(once.glossary.every((t, i) => t.forms.length <= Math.max(3, here[i]?.forms.length ?? 4) && (here[i]?.forms ?? []).every((form) => t.forms.includes(form)))).toBe(true);
     }),
   );
 });

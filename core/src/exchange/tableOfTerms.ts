@@ -55,19 +55,23 @@ export function readTerms({ columns, records }: SourceDocument, from: TermColumn
   return { terms: [...terms.values()], leftOut };
 }
 
-/** A glossary with terms brought in: found again by their words in any case; an empty meaning or no forms take nothing away. */
-export function planTerms(glossary: readonly Term[], read: readonly Omit<Term, 'id'>[], newId: () => string): TermsPlan {
+/**
+ * A glossary with terms brought in: found again by their words in any case, not by their forms, which several terms may
+ * share; an empty meaning or no forms take nothing away. `mostForms`: further ones are not added.
+ */
+export function planTerms(glossary: readonly Term[], read: readonly Omit<Term, 'id'>[], newId: () => string, mostForms: number): TermsPlan {
   const known = new Map(glossary.map((t) => [t.term.toLowerCase(), t]));
   const added: Term[] = [];
   const changed = new Map<string, { readonly from: Term; readonly to: Term }>();
   for (const term of read) {
-    const from = known.get(term.term.toLowerCase());
-    if (from === undefined) {
+    const here = known.get(term.term.toLowerCase());
+    if (here === undefined) {
       added.push({ id: newId(), ...term });
       continue;
     }
-    const to: Term = { ...from, definition: term.definition === '' ? from.definition : term.definition, forms: [...new Set([...from.forms, ...term.forms])] };
-    if (to.definition !== from.definition || to.forms.length !== from.forms.length) changed.set(from.id, { from, to });
+    const forms = [...new Set([...here.forms, ...term.forms])].slice(0, Math.max(mostForms, here.forms.length));
+    const to: Term = { ...here, definition: term.definition === '' ? here.definition : term.definition, forms };
+    if (to.definition !== here.definition || forms.length !== here.forms.length) changed.set(here.id, { from: here, to });
   }
   return { glossary: [...glossary.map((t) => changed.get(t.id)?.to ?? t), ...added], added, changed: [...changed.values()], same: read.length - added.length - changed.size };
 }

@@ -1,4 +1,5 @@
 import { artefactId, type RequirementId } from '@caderno/core/artefacts';
+import { idInSource } from '@caderno/core/basis';
 import type { Entry } from '@caderno/core/exchange';
 import type { ImportPreview } from '@caderno/contract';
 import { selectRows, type Work } from '../database/index.ts';
@@ -14,7 +15,8 @@ interface Met {
 
 /** What of the entries that would be added seems to be in the project already: by an id of another source, or by its title. */
 export async function hereAlready(work: Work, projectId: string, source: string, added: readonly Entry[]): Promise<ImportPreview['here']> {
-  const keys = added.map((e) => e.key);
+  // The name of a section is no id: two files may well have a section of the same name.
+  const keys = added.flatMap((e) => (idInSource(e.key) === '' ? [] : [e.key]));
   const titles = added.flatMap((e) => (e.fields.title === undefined || e.fields.type === 'heading' ? [] : [worded(e.fields.title)]));
   const rows = await selectRows<Met>(
     work,
@@ -24,7 +26,7 @@ export async function hereAlready(work: Work, projectId: string, source: string,
        AND (v.content->'origin'->>'id' = ANY($2) OR lower(regexp_replace(trim(a.title), '\\s+', ' ', 'g')) = ANY($3)) ORDER BY a.number`,
     [projectId, keys, titles],
   );
-  const byKey = new Map(rows.flatMap((row) => (row.source === null || row.source === source || row.key === null ? [] : [[row.key, row] as const])));
+  const byKey = new Map(rows.flatMap((row) => (row.source === null || row.source === source || row.key === null || idInSource(row.key) === '' ? [] : [[row.key, row] as const])));
   const byTitle = new Map(rows.map((row) => [worded(row.title), row]));
   const ids = new Map<string, number>();
   const examples: { key: string; title: string; id: RequirementId }[] = [];

@@ -53,7 +53,7 @@ function Planned({ document, stored: { version, settings }, onClose }: PlannedPr
   const save = useSaveSettings(project);
   const [columns, setColumns] = useState(() => guessTermColumns(document));
   const read = useMemo(() => (columns === null ? { terms: [], leftOut: [] } : readTerms(document, columns, MOST)), [columns, document]);
-  const plan = useMemo(() => planTerms(settings.glossary, read.terms, () => crypto.randomUUID()), [read, settings.glossary]);
+  const plan = useMemo(() => planTerms(settings.glossary, read.terms, () => crypto.randomUUID(), MOST.forms), [read, settings.glossary]);
   const errors = document.problems.filter((p) => p.severity === 'error');
   const tooMany = plan.glossary.length > LIMITS.terms;
   const take = async (): Promise<void> => {
