@@ -1,7 +1,7 @@
 import { chromium, type Page } from '@playwright/test';
 import { DEFAULT_RISK_SCALE, EMPTY_REQUIREMENT } from '@caderno/core/basis';
 import { newRow, parameterId, rowId, type Parameter } from '@caderno/core/cases';
-import { fieldId, type ConditionContent, type ValueRangesModel } from '@caderno/core/conditions';
+import { EMPTY_CONDITION, fieldId, type ConditionContent, type ValueRangesModel } from '@caderno/core/conditions';
 import { CoverageIndex, type Design } from '@caderno/core/coverage';
 import { EMPTY_DATA_SET, asCase, type DataSetContent } from '@caderno/core/dataSets';
 import { GUESS_ALL, guessRowColumns, planRows, readTable } from '@caderno/core/exchange';
@@ -20,7 +20,7 @@ const model: ValueRangesModel = {
   kind: 'valueRanges', boundaries: 'twoValue', allowInvalidTogether: false,
   fields: [{ id: fieldId('f'), name: 'value', type: { kind: 'whole' }, unit: '', required: true, choices: [], patterns: [], classes: [], intervals: Array.from({ length: 100 }, (_, i) => ({ id: `i${i}`, name: `part ${i}`, from: String(i * 10), to: String(i * 10 + 9), valid: true, outcome: '' })) }],
 };
-const condition: ConditionContent = { title: 'Parts', polarity: 'both', risk: null, requirements: [{ id: 'R-1', seenVersion: 1, anchor: null }], model, depths: [], under: null, order: 0, leftOut: [], observations: [], defects: [] };
+const condition: ConditionContent = { ...EMPTY_CONDITION, title: 'Parts', requirements: [{ id: 'R-1', seenVersion: 1, anchor: null }], model };
 const large: DataSetContent = {
   ...EMPTY_DATA_SET,
   title: 'Large',

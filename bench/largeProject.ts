@@ -1,7 +1,7 @@
 import { artefactId } from '@caderno/core/artefacts';
 import { DEFAULT_RISK_SCALE } from '@caderno/core/basis';
 import { EMPTY_CASE, newRow, parameterId, rowId, stepId, plainStep } from '@caderno/core/cases';
-import { DEFAULT_MOST_ITEMS, fieldId, type Field } from '@caderno/core/conditions';
+import { EMPTY_CONDITION, DEFAULT_MOST_ITEMS, fieldId, type Field } from '@caderno/core/conditions';
 import type { Design, DesignCase, DesignCondition, DesignRequirement } from '@caderno/core/coverage';
 
 /** Sizes of the project that figures are measured on. */
@@ -44,17 +44,10 @@ function condition(n: number, requirement: number, random: (below: number) => nu
     version: 1,
     meaningSince: 1,
     content: {
+      ...EMPTY_CONDITION,
       title: `Condition ${n}`,
-      polarity: 'both',
-      risk: null,
       requirements: [{ id: artefactId('requirement', requirement), seenVersion: 1, anchor: null }],
       model: plain ? { kind: 'plain' } : { kind: 'valueRanges', boundaries: 'threeValue', allowInvalidTogether: false, fields: [field(random)] },
-      depths: [],
-      under: null,
-      order: 0,
-      leftOut: [],
-      observations: [],
-      defects: [],
     },
   };
 }

@@ -1,6 +1,6 @@
 import { artefactId, type CaseId, type ConditionId, type RequirementId } from '@caderno/core/artefacts';
 import { EMPTY_CASE, newCover, newRow, parameterId, rowId, type CaseContent } from '@caderno/core/cases';
-import { coverageItems, eventId, fieldId, stateId, statePaths, tableProblems, transitionId, type CombinationModel, type DecisionTableModel, type StateTransitionsModel } from '@caderno/core/conditions';
+import { EMPTY_CONDITION, coverageItems, eventId, fieldId, stateId, statePaths, tableProblems, transitionId, type CombinationModel, type DecisionTableModel, type StateTransitionsModel } from '@caderno/core/conditions';
 import { CoverageIndex, coverageReport, type DesignCase } from '@caderno/core/coverage';
 import { DEFAULT_RISK_SCALE } from '@caderno/core/basis';
 import { seededRandom } from '@caderno/core/generation';
@@ -82,7 +82,7 @@ async function coverageFigures(): Promise<Figure[]> {
   const testCase = (edited: CaseContent): DesignCase => ({ id: c, state: 'draft', version: 1, content: edited });
   const design = {
     requirements: [{ id: r, title: 'R', module: 'm', risk: 'high' as const, state: 'draft' as const, type: 'rule' as const, meaningSince: 1 }],
-    conditions: [{ id: k, state: 'draft' as const, version: 1, meaningSince: 1, content: { title: 'K', polarity: 'both' as const, risk: null, requirements: [{ id: r, seenVersion: 1, anchor: null }], model, depths: [], under: null, order: 0, leftOut: [], observations: [], defects: [] } }],
+    conditions: [{ id: k, state: 'draft' as const, version: 1, meaningSince: 1, content: { ...EMPTY_CONDITION, title: 'K', requirements: [{ id: r, seenVersion: 1, anchor: null }], model } }],
     cases: [testCase(content)],
     questions: [],
     library: [], constants: [],

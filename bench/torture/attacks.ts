@@ -3,6 +3,7 @@ import { connect } from 'node:net';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { EMPTY_REQUIREMENT } from '@caderno/core/basis';
 import { EMPTY_CASE } from '@caderno/core/cases';
+import { EMPTY_CONDITION } from '@caderno/core/conditions';
 import { HOSTILE_FILES, type HostileFile } from './hostileFiles.ts';
 
 /** What an attack may do: it holds a session of its own and a project of its own. */
@@ -92,17 +93,10 @@ const requirement = (title: string, part: object = {}): object => ({ kind: 'requ
 const condition = (model: object): object => ({
   kind: 'condition',
   content: {
+    ...EMPTY_CONDITION,
     title: 'Heavy',
-    polarity: 'both',
-    risk: null,
     requirements: [{ id: 'R-1', seenVersion: 1, anchor: null }],
     model,
-    depths: [],
-    under: null,
-    order: 0,
-    leftOut: [],
-    observations: [],
-    defects: [],
   },
 });
 

@@ -5,6 +5,7 @@ import { getRequestListener } from '@hono/node-server';
 import { API_ROOT, api, type BodyOf, type KindAndContent, type Operation, type ParamsOf, type QueryInputOf, type Refusal, type ResponseOf, type Role } from '@caderno/contract';
 import { EMPTY_REQUIREMENT } from '@caderno/core/basis';
 import { EMPTY_CASE } from '@caderno/core/cases';
+import { EMPTY_CONDITION } from '@caderno/core/conditions';
 import pg from 'pg';
 import type { Sequelize } from 'sequelize';
 import { inTransaction, migrate } from '../src/database/index.ts';
@@ -109,7 +110,7 @@ export const requirement = (part: Partial<typeof EMPTY_REQUIREMENT> = {}): KindA
 export const testCase = (part: Partial<typeof EMPTY_CASE> = {}): KindAndContent & { kind: 'case' } => ({ kind: 'case', content: { ...EMPTY_CASE, title: 'C', ...part } });
 export const condition = (requirements: readonly `R-${number}`[], part: object = {}): KindAndContent & { kind: 'condition' } => ({
   kind: 'condition',
-  content: { title: 'K', polarity: 'both', risk: null, requirements: requirements.map((id) => ({ id, seenVersion: 1, anchor: null })), model: { kind: 'plain' }, depths: [], under: null, order: 0, leftOut: [], observations: [], defects: [], ...part },
+  content: { ...EMPTY_CONDITION, title: 'K', requirements: requirements.map((id) => ({ id, seenVersion: 1, anchor: null })), ...part },
 });
 
 /** A save with everything it takes. */

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { conditionMeaning, coverageItems, fieldId, namedValuesOf, withAlias, type CombinationModel, type ConditionContent, type DecisionTableModel } from './index.ts';
+import { EMPTY_CONDITION, conditionMeaning, coverageItems, fieldId, namedValuesOf, withAlias, type CombinationModel, type ConditionContent, type DecisionTableModel } from './index.ts';
 
 const f = fieldId('f');
 const table: DecisionTableModel = {
@@ -9,7 +9,7 @@ const table: DecisionTableModel = {
   rules: [{ id: 'r', entries: { [f]: ['v1'] }, impossible: false, actions: {} }],
 };
 const combination: CombinationModel = { kind: 'combination', factors: [{ id: f, name: 'x', values: [{ id: 'v', value: 'a', aliases: [], valid: true, base: false, outcome: '' }] }], constraints: [], strength: 'pairs', groups: [], seed: 1 };
-const content = (model: ConditionContent['model']): ConditionContent => ({ title: 'K', polarity: 'both', risk: null, requirements: [], model, depths: [], under: null, order: 0, leftOut: [], observations: [], defects: [] });
+const content = (model: ConditionContent['model']): ConditionContent => ({ ...EMPTY_CONDITION, title: 'K', model });
 
 test('another name of a value is taken once, is a name of that value alone, and changes neither meaning nor items', () => {
   const known = withAlias(withAlias(table, f, 'v1', 'one'), f, 'v1', 'one');

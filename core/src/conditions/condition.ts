@@ -46,6 +46,21 @@ export interface ConditionContent {
   readonly defects: readonly DefectLink[];
 }
 
+/** A condition of nothing yet, to be exercised as it stands. */
+export const EMPTY_CONDITION: ConditionContent = {
+  title: '',
+  polarity: 'both',
+  risk: null,
+  requirements: [],
+  model: { kind: 'plain' },
+  depths: [],
+  under: null,
+  order: 0,
+  leftOut: [],
+  observations: [],
+  defects: [],
+};
+
 /** The part whose change makes trace links to the condition suspect. Another name for a value does not. */
 export function conditionMeaning(content: ConditionContent): unknown {
   return [content.title, content.polarity, withoutAliases(content.model)];

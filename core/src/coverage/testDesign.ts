@@ -1,6 +1,6 @@
 import { artefactId, type CaseId, type ConditionId, type RequirementId } from '../artefacts/index.ts';
 import { EMPTY_CASE, newCover, newRow, parameterId, rowId, plainStep, stepId, type CaseContent, type Cover, type Step } from '../cases/index.ts';
-import { DEFAULT_MOST_ITEMS, fieldId, type ConditionContent, type Field, type ValueRangesModel } from '../conditions/index.ts';
+import { EMPTY_CONDITION, DEFAULT_MOST_ITEMS, fieldId, type ConditionContent, type Field, type ValueRangesModel } from '../conditions/index.ts';
 import { DEFAULT_RISK_SCALE, type QuestionSubject } from '../basis/index.ts';
 import type { Design, DesignCase, DesignCondition, DesignQuestion, DesignRequirement } from './design.ts';
 
@@ -46,7 +46,7 @@ export function requirement(n: number, part: Partial<DesignRequirement> = {}): D
 
 export function condition(n: number, requirements: readonly number[], part: Partial<ConditionContent> = {}, outside: Partial<DesignCondition> = {}): DesignCondition {
   const links = requirements.map((r) => ({ id: R(r), seenVersion: 1, anchor: null }));
-  const content: ConditionContent = { title: `condition ${n}`, polarity: 'both', risk: null, requirements: links, model: { kind: 'plain' }, depths: [], under: null, order: 0, leftOut: [], observations: [], defects: [], ...part };
+  const content: ConditionContent = { ...EMPTY_CONDITION, title: `condition ${n}`, requirements: links, ...part };
   return { id: K(n), state: 'draft', version: 1, meaningSince: 1, content, ...outside };
 }
 

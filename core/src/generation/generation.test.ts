@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { Feasibility, combinationJudge, combinationProblems, completeConstraint, countItems, coverageItems, explainTuple, fieldId, readConstraint, type CombinationModel, type Factor, type Strength } from '../conditions/index.ts';
+import { EMPTY_CONDITION, Feasibility, combinationJudge, combinationProblems, completeConstraint, countItems, coverageItems, explainTuple, fieldId, readConstraint, type CombinationModel, type Factor, type Strength } from '../conditions/index.ts';
 import { fillGap } from '../coverage/index.ts';
 import { RowSearch, type CoveringRow, type CoveringTask } from './index.ts';
 
@@ -18,7 +18,7 @@ function combination(strength: Strength, factors: readonly string[], constraints
     }),
   };
 }
-const content = (model: CombinationModel) => ({ title: '', polarity: 'both' as const, risk: null, requirements: [], model, depths: [], under: null, order: 0, leftOut: [], observations: [], defects: [] });
+const content = (model: CombinationModel) => ({ ...EMPTY_CONDITION, model });
 const sized = (strength: Strength, sizes: readonly number[]) => combination(strength, sizes.map((n, f) => `f${f}: ${Array.from({ length: n }, (_, v) => `v${v}`).join(' ')}`));
 
 /** What a model means, by trying: all complete rows of valid values that meet the constraints, written out as functions. */

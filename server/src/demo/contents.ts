@@ -1,7 +1,7 @@
 import type { CaseId, ConditionId, DataSetId, RequirementId, SharedId } from '@caderno/core/artefacts';
 import { EMPTY_QUESTION, EMPTY_REQUIREMENT, type QuestionContent, type QuestionSubject, type RequirementContent } from '@caderno/core/basis';
 import { ALL_ROWS, newRow, parameterId, parsePastedSteps, rowId, stepId, plainStep, type CalledRows, type CarriedEvent, type CaseContent, type Parameter, type Row, type Step, type StepId } from '@caderno/core/cases';
-import { anchorAt, carriedFields, coverageItems, eventId, fieldId, stateId, tableFromGrid, transitionId, type ConditionContent, type Field, type Model } from '@caderno/core/conditions';
+import { EMPTY_CONDITION, anchorAt, carriedFields, coverageItems, eventId, fieldId, stateId, tableFromGrid, transitionId, type ConditionContent, type Field, type Model } from '@caderno/core/conditions';
 import { withDataSet, type DataSetContent } from '@caderno/core/dataSets';
 import type { SharedContent } from '@caderno/core/shared';
 import type { ValueType } from '@caderno/core/values';
@@ -26,6 +26,7 @@ export function requirementContent({ title, text, type, module, risk, priority, 
 export function conditionContent(demo: DemoCondition, requirement: (title: string) => MadeRequirement, at: string): ConditionContent {
   const model = modelOf(demo);
   const content: ConditionContent = {
+    ...EMPTY_CONDITION,
     title: demo.title,
     polarity: demo.polarity,
     risk: demo.risk,
@@ -35,11 +36,6 @@ export function conditionContent(demo: DemoCondition, requirement: (title: strin
     }),
     model,
     depths: demo.depths,
-    under: null,
-    order: 0,
-    leftOut: [],
-    observations: [],
-    defects: [],
   };
   const items = coverageItems(content);
   const leftOut = demo.leaveOut.map(([name, reason]) => {

@@ -1,5 +1,5 @@
 import type { RequirementId } from '@caderno/core/artefacts';
-import type { Anchor, ConditionContent } from '@caderno/core/conditions';
+import { EMPTY_CONDITION, type Anchor, type ConditionContent } from '@caderno/core/conditions';
 import { conditionIdSchema } from '@caderno/contract';
 import { useCallback } from 'react';
 import { useNavigate } from 'react-router';
@@ -16,17 +16,9 @@ export function useAddCondition(requirement: RequirementId, version: number): (a
   return useCallback(
     (anchor) => {
       const content: ConditionContent = {
+        ...EMPTY_CONDITION,
         title: anchor === null ? 'New condition' : titleOf(anchor.quote),
-        polarity: 'both',
-        risk: null,
         requirements: [{ id: requirement, seenVersion: version, anchor }],
-        model: { kind: 'plain' },
-        depths: [],
-        under: null,
-        order: 0,
-        leftOut: [],
-        observations: [],
-        defects: [],
       };
       void create({ kind: 'condition', content }).then(async (id) => {
         const made = conditionIdSchema.safeParse(id);

@@ -56,7 +56,7 @@ export function focusBelow(): () => void {
   return () => {
     const { ownerDocument: document } = before?.element ?? { ownerDocument: null };
     if (document === null || before === null || (document.activeElement !== document.body && document.activeElement?.closest(OVERLAY) === null && document.activeElement !== before.element)) return;
-    if (canHold(before.element)) (before.element as HTMLElement).focus();
+    if (canHold(before.element) && before.element instanceof HTMLElement) before.element.focus();
     else restAt(document, before);
   };
 }

@@ -1,5 +1,5 @@
 import type { RequirementId } from '@caderno/core/artefacts';
-import { MOST_CHECKLIST_ENTRIES, parseChecklist, type ConditionContent, type Polarity } from '@caderno/core/conditions';
+import { EMPTY_CONDITION, MOST_CHECKLIST_ENTRIES, parseChecklist, type ConditionContent, type Polarity } from '@caderno/core/conditions';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { useWrite } from '../../artefacts/index.ts';
@@ -22,7 +22,7 @@ export function ChecklistDialog({ requirement, version, onClose }: Props) {
   const levelOf = (at: number): number => (entries[at]?.under == null ? 0 : levelOf(entries[at].under) + 1);
   const make = async (): Promise<void> => {
     const made = entries.map(({ title, polarity, under }, order) => {
-      const content: ConditionContent = { title, polarity: said[order] ?? polarity, risk: null, requirements: [{ id: requirement, seenVersion: version, anchor: null }], model: { kind: 'plain' }, depths: [], under: null, order, leftOut: [], observations: [], defects: [] };
+      const content: ConditionContent = { ...EMPTY_CONDITION, title, polarity: said[order] ?? polarity, requirements: [{ id: requirement, seenVersion: version, anchor: null }], order };
       return { kind: 'condition' as const, content, under };
     });
     const ids = await write({ made, detail: `Checklist for ${requirement}` });
