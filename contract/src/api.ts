@@ -4,11 +4,12 @@ import { artefactSchema, brokenArtefactSchema, changeSchema, draftKeptSchema, dr
 import { agendaQuerySchema, basisTextsSchema, mergeSchema, settleSchema, splitSchema, suspectLinkSchema } from './basis.ts';
 import { bytesBody, fileResponse } from './bytes.ts';
 import { alikeSchema, foundRunsSchema, libraryQuerySchema, librarySchema, renameSchema, renamedSchema, reuseGraphSchema, reuseSchema, runsQuerySchema, takeOutSchema } from './shared.ts';
-import { caseCountsSchema, caseMarksSchema, conditionLineSchema, coverageReportSchema, designSchema, heldUpSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
+import { conditionLineSchema, coverageReportSchema, designSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
 import type { AnyEndpoint } from './endpoint.ts';
 import { artefactIdSchema, attachmentIdSchema, caseIdSchema, dataSetIdSchema, conditionIdSchema, innerIdSchema, requirementIdSchema, versionNumberSchema } from './ids.ts';
 import { exportQuerySchema, importDraftSchema, importPreviewSchema, importProgressSchema, importStepSchema, runImportSchema, uploadQuerySchema } from './imports.ts';
 import { LIMITS } from './limits.ts';
+import { changesSinceSchema, coverageSinceSchema, headsPageSchema } from './log.ts';
 import { accountChangeSchema, accountSchema, changePasswordSchema, outsideHostsSchema, personEventQuerySchema, personEventSchema, resetLinkSchema, resetPasswordSchema, revealSchema, revealedSchema, sessionLineSchema } from './accounts.ts';
 import { existingMemberSchema, memberSchema, newMemberSchema, newProjectSchema, projectKeySchema, projectRefSchema, roleSchema, sessionSchema, setUpSchema, signInSchema } from './people.ts';
 import { projectSettingsSchema, settingsSchema } from './settings.ts';
@@ -69,6 +70,22 @@ export const api = {
     method: 'GET', path: '/projects/:project/artefacts', access: 'reader', summary: 'The artefacts of a kind that match a query',
     params: inProject, query: z.object({ kind: z.enum(ARTEFACT_KINDS), query: textUpTo(LIMITS.title).default('') }), body: nothing, response: z.array(summarySchema),
   },
+  readHeads: {
+    method: 'GET', path: '/projects/:project/heads', access: 'reader', summary: 'What lists show of all artefacts, a page at a time; what changed since comes from the changes',
+    params: inProject, query: z.object({ after: z.string().regex(/^\d{1,18}$/).optional() }), body: nothing, response: headsPageSchema,
+  },
+  readChanges: {
+    method: 'GET', path: '/projects/:project/changes', access: 'reader', summary: 'What changed since a revision of the project',
+    params: inProject, query: z.object({ since: z.coerce.number().pipe(z.int().min(0).max(LIMITS.number)) }), body: nothing, response: changesSinceSchema,
+  },
+  readCoverageRows: {
+    method: 'GET', path: '/projects/:project/coverage/rows', access: 'reader', summary: 'What coverage says of conditions, cases and questions; since an edition, or of all',
+    params: inProject, query: z.object({ since: z.coerce.number().pipe(z.int().min(0).max(LIMITS.number)).optional() }), body: nothing, response: coverageSinceSchema,
+  },
+  findByWords: {
+    method: 'GET', path: '/projects/:project/artefacts/words', access: 'reader', summary: 'Ids of the artefacts of a kind that have words in any of their texts',
+    params: inProject, query: z.object({ kind: z.enum(ARTEFACT_KINDS), words: textUpTo(LIMITS.title) }), body: nothing, response: z.object({ ids: z.array(artefactIdSchema) }),
+  },
   find: {
     method: 'GET', path: '/projects/:project/find', access: 'reader', summary: 'Artefacts of any kind by id or words, best first',
     params: inProject, query: z.object({ words: textUpTo(LIMITS.title) }), body: nothing, response: z.array(summarySchema),
@@ -124,13 +141,10 @@ export const api = {
   checkTracker: { method: 'POST', path: '/projects/:project/tracker', access: 'analyst', summary: 'Ask the tracker what has changed', params: inProject, query: none, body: none, response: trackerStateSchema },
   findDefects: { method: 'GET', path: '/projects/:project/tracker/defects', access: 'reader', summary: 'Defects in the tracker by words', params: inProject, query: z.object({ words: textUpTo(LIMITS.title) }), body: nothing, response: z.array(defectSchema) },
 
-  readHeldUp: { method: 'GET', path: '/projects/:project/coverage/questions', access: 'reader', summary: 'How many items each open question holds up', params: inProject, query: none, body: nothing, response: heldUpSchema },
   readCoverage: { method: 'GET', path: '/projects/:project/coverage', access: 'reader', summary: 'The coverage of the project', params: inProject, query: none, body: nothing, response: coverageReportSchema },
   listItems: { method: 'GET', path: '/projects/:project/coverage/items', access: 'reader', summary: 'The coverage items behind a number, worst first', params: inProject, query: itemQuerySchema, body: nothing, response: itemListSchema },
-  readCaseMarks: { method: 'GET', path: '/projects/:project/coverage/cases', access: 'reader', summary: 'What each case comes to', params: inProject, query: none, body: nothing, response: caseMarksSchema },
-  readCaseCounts: { method: 'GET', path: '/projects/:project/coverage/cases/opened', access: 'reader', summary: 'Instances and steps of the cases that use others', params: inProject, query: none, body: nothing, response: caseCountsSchema },
   listConditions: {
-    method: 'GET', path: '/projects/:project/coverage/requirements/:requirement', access: 'reader', summary: 'The conditions of a requirement with the standings of their items',
+    method: 'GET', path: '/projects/:project/coverage/requirements/:requirement', access: 'reader', summary: 'The conditions of a requirement, without their models',
     params: inProject.extend({ requirement: requirementIdSchema }), query: none, body: nothing, response: z.array(conditionLineSchema),
   },
   readDesign: {
@@ -148,5 +162,5 @@ export type BodyOf<N extends Operation> = z.output<Api[N]['body']>;
 export type ResponseOf<N extends Operation> = z.output<Api[N]['response']>;
 
 export const API_ROOT = '/api/v1';
-/** Server-sent events of a project: {@link ProjectEvent} as data, for members. */
+/** Server-sent events of a project, for members: {@link PROJECT_EVENTS}, each with what changed since the one before. */
 export const EVENTS_PATH = '/projects/:project/events';

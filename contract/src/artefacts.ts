@@ -43,6 +43,8 @@ export const conditionSummarySchema = z.object({
   ...head,
   model: z.enum(MODEL_KINDS),
   polarity: z.enum(POLARITIES),
+  /** Its own; null: that of its requirements. */
+  risk: z.enum(RISKS).nullable(),
   requirements: z.array(requirementIdSchema),
 });
 export const caseSummarySchema = z.object({
@@ -55,6 +57,8 @@ export const caseSummarySchema = z.object({
   caseKind: z.enum(CASE_KINDS),
   execution: z.enum(EXECUTIONS),
   steps: count,
+  /** Steps that expect something. */
+  expected: count,
   /** Of its own. */
   rows: count,
   dataSet: dataSetIdSchema.nullable(),
@@ -173,10 +177,6 @@ export const changeSchema = deedSchema.extend({
   undid: deedSchema.nullable(),
 });
 export type Change = z.infer<typeof changeSchema>;
-
-/** What an open page is told: the project moved on, and which artefacts changed. */
-export const projectEventSchema = z.object({ revision: z.int(), artefacts: z.array(artefactIdSchema), by: z.uuid().nullable() });
-export type ProjectEvent = z.infer<typeof projectEventSchema>;
 
 /**
  * Several artefacts made, changed and withdrawn by one command. `detail` says in words what for; a change names the

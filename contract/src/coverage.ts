@@ -1,7 +1,7 @@
 import { ARTEFACT_STATES, type ArtefactId } from '@caderno/core/artefacts';
 import { REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
 import { ITEM_KINDS, MODEL_KINDS, TECHNIQUES, type CoverageItem } from '@caderno/core/conditions';
-import { STANDINGS, type CaseMark, type CoverageReport, type Design, type InstanceRef, type ListedItem, type StandingCounts } from '@caderno/core/coverage';
+import { STANDINGS, type CoverageReport, type Design, type InstanceRef, type ListedItem, type StandingCounts } from '@caderno/core/coverage';
 import { z } from 'zod';
 import { caseContentSchema, conditionContentSchema, conditionHeadSchema, questionContentSchema } from './content.ts';
 import { constantSchema } from './settings.ts';
@@ -88,7 +88,7 @@ export const designSchema: z.ZodType<Design> = z.object({
   constants: z.array(constantSchema),
 });
 
-/** A condition in a list: without its model, which may be large, and with the standings of its items. */
+/** A condition in a list: without its model, which may be large. */
 export const conditionLineSchema = z.object({
   id: conditionIdSchema,
   state,
@@ -97,15 +97,5 @@ export const conditionLineSchema = z.object({
   /** What is stored of it cannot be read. */
   broken: z.boolean(),
   content: conditionHeadSchema,
-  standings: z.array(standing),
 });
 export type ConditionLine = z.infer<typeof conditionLineSchema>;
-
-export const caseMarksSchema = z.record(z.string(), z.enum(['shows', 'linked', 'nothing'] satisfies CaseMark[]));
-
-
-/** What cases that use others come to when all is opened, by id. */
-export const caseCountsSchema = z.record(z.string(), z.object({ instances: z.number(), steps: z.number() }));
-
-/** How many items each open question holds up, by its id. */
-export const heldUpSchema = z.record(z.string(), z.int().min(0));

@@ -25,7 +25,6 @@ export {
 export { PERSON_ACTIONS, changePasswordSchema, resetPasswordSchema, type Account, type PersonAction, type PersonEvent, type SessionLine } from './accounts.ts';
 export {
   CHANGE_ACTIONS,
-  projectEventSchema,
   type Artefact,
   type ArtefactOfKind,
   type BrokenArtefact,
@@ -35,7 +34,6 @@ export {
   type ConditionSummary,
   type DataSetSummary,
   type NewArtefact,
-  type ProjectEvent,
   type QuestionSummary,
   type RequirementSummary,
   type SharedSummary,
@@ -65,4 +63,22 @@ export {
   type QueryOf,
   type ResponseOf,
 } from './api.ts';
+export {
+  HEADS_PAGE,
+  MOST_CHANGED,
+  PROJECT_EVENTS,
+  changesSinceSchema,
+  coverageSinceSchema,
+  packHeads,
+  packRows,
+  rowFromWire,
+  toWire,
+  unpackHeads,
+  unpackRows,
+  type AskNews,
+  type ChangesSince,
+  type CoverageSince,
+  type Touched,
+  type WireRow,
+} from './log.ts';
 export { openApiDocument } from './openApi.ts';

@@ -1,6 +1,7 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { setTimeout as sleep } from 'node:timers/promises';
 import { getRequestListener } from '@hono/node-server';
 import { API_ROOT, api, type BodyOf, type KindAndContent, type Operation, type ParamsOf, type QueryInputOf, type Refusal, type ResponseOf, type Role } from '@caderno/contract';
 import { EMPTY_REQUIREMENT } from '@caderno/core/basis';
@@ -83,7 +84,7 @@ function callerOf(fetch: TestServer['fetch'], token: string | null): Caller {
   return async (name, input = {}, headers = {}) => {
     const { method, path } = api[name];
     const params: Record<string, unknown> = { project: 'p', ...input.params };
-    const query = new URLSearchParams(Object.entries(input.query ?? {}).map(([k, v]): [string, string] => [k, String(v)])).toString();
+    const query = new URLSearchParams(Object.entries(input.query ?? {}).flatMap(([k, v]): [string, string][] => (v === undefined ? [] : [[k, String(v)]]))).toString();
     const response = await fetch(`${API_ROOT}${path.replaceAll(/:(\w+)/g, (_, p: string) => String(params[p]))}${query && `?${query}`}`, {
       method,
       headers: { ...(token === null ? {} : { cookie: `caderno_session=${token}` }), ...(input.body === undefined ? {} : { 'content-type': input.body instanceof Uint8Array ? 'application/octet-stream' : 'application/json' }), ...headers },
@@ -118,6 +119,16 @@ export function save(call: Caller, id: string, base: number, value: KindAndConte
   return call('saveArtefact', { params: { project, id: id as `C-${number}` }, body: { ...value, note } }, { 'if-match': `"${base}"`, 'command-id': commandId });
 }
 
+
+/** Waits until something can be answered; null: not yet. */
+export async function until<T>(what: () => T | null | Promise<T | null>, ms = 8_000): Promise<T> {
+  for (let waited = 0; waited < ms; waited += 50) {
+    const answer = await what();
+    if (answer !== null) return answer;
+    await sleep(50);
+  }
+  throw new Error(`Waited ${ms} ms in vain`);
+}
 
 /** The bytes of a PNG that says it has so many pixels. */
 export function pngOf(width: number, height: number): Uint8Array<ArrayBuffer> {

@@ -176,7 +176,7 @@ describe('a question that takes too much', () => {
 
     const keeper = new CoverageKeeper(database.url, { mostMs: 5_000, restMs: 300 });
     const refused = { refusal: { code: 'computation_too_heavy' } };
-    const stuck = [keeper.ask(heavy.id, { kind: 'report' }), keeper.ask(heavy.id, { kind: 'caseMarks' })].map((asked) => asked.then(() => 'answered', (error: unknown) => error));
+    const stuck = [keeper.ask(heavy.id, { kind: 'report' }), keeper.ask(heavy.id, { kind: 'heldUp' })].map((asked) => asked.then(() => 'answered', (error: unknown) => error));
     expect((await keeper.ask(other.id, { kind: 'report' })).cases).toBe(0);
     expect(await Promise.all(stuck)).toMatchObject([refused, refused]);
     await expect(keeper.ask(heavy.id, { kind: 'report' })).rejects.toMatchObject(refused);

@@ -4,7 +4,7 @@ import { lazy, Suspense, useEffect, type ReactNode } from 'react';
 import { Navigate, createBrowserRouter, useParams } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { Toaster, toast } from 'sonner';
-import { failureSentence, isPassing, isSignedOut, keys, useSession } from './api/index.ts';
+import { failureSentence, forgetLogs, isPassing, isSignedOut, keys, useSession } from './api/index.ts';
 import { followFocus } from './focus/index.ts';
 import { Frame, address } from './frame/index.ts';
 import { Empty } from './look/index.ts';
@@ -118,6 +118,7 @@ function SignedOut({ session }: { readonly session: Session }) {
   const client = useQueryClient();
   useEffect(() => {
     toast.dismiss();
+    forgetLogs(client);
     client.removeQueries({ predicate: (query) => query.queryKey !== keys.session && query.queryKey[0] !== keys.session[0] });
   }, [client]);
   return chapter(<SignIn session={session} />);

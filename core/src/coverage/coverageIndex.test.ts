@@ -4,7 +4,7 @@ import { newRow, parameterId, rowId, plainStep, stepId, type CaseContent, type R
 import { EMPTY_DATA_SET } from '../dataSets/index.ts';
 import { EMPTY_SHARED, type Used } from '../shared/index.ts';
 import { PLAIN_ITEM, TECHNIQUE_OF_ITEM, itemKey } from '../conditions/index.ts';
-import { CoverageIndex, caseMarks, countStandings, coverageReport, heldUp, listItems, percentDown, perTechnique, shownBy, shownRatio, unanalysedRows, type Design, type DesignCase, type DesignChange } from './index.ts';
+import { CoverageIndex, caseMarks, caseRow, changedRows, coverageRows, markOf, reportOfRows, type CoverageRow, type ReportHeads, countStandings, coverageReport, heldUp, listItems, percentDown, perTechnique, shownBy, shownRatio, unanalysedRows, type Design, type DesignCase, type DesignChange } from './index.ts';
 import { artefactId } from '../artefacts/index.ts';
 import type { QuestionSubject } from '../basis/index.ts';
 import { C, K, R, byReading, condition, designOf, question, ranges, requirement, testCase } from './testDesign.ts';
@@ -249,6 +249,23 @@ function bruteForce(design: Design): Pick<ReturnType<typeof coverageReport>, 'co
   };
 }
 
+/** What lists show of a design, as the database keeps it beside the contents. */
+function headsOf(design: Design): ReportHeads {
+  return {
+    requirements: design.requirements.map((r, position) => ({ ...r, parent: null, position })),
+    conditions: design.conditions.map((c) => ({ id: c.id, requirements: c.content.requirements.map((r) => r.id) })),
+    cases: design.cases.map(({ id, state, content }) => ({ id, state, rows: content.rows.length, estimate: content.estimate, covers: content.covers.map((c) => c.id) })),
+  };
+}
+
+/** Rows brought up to date as a consumer of the log does: by what has changed alone. */
+function takeIn(rows: ReadonlyMap<string, CoverageRow>, { changed, gone }: ReturnType<typeof changedRows>): Map<string, CoverageRow> {
+  const next = new Map(rows);
+  for (const row of changed) next.set(row.id, row);
+  for (const id of gone) next.delete(id);
+  return next;
+}
+
 test('after any changes the index equals one made from scratch', () => {
   const start = designOf({ requirements: [1, 2, 3].map((n) => requirement(n)), conditions: [condition(1, [1], { model: ranges }), condition(2, [1, 2])], cases: [testCase(1, ['0'], [byReading])] });
   let everShown = false;
@@ -257,13 +274,21 @@ test('after any changes the index equals one made from scratch', () => {
     fc.property(fc.array(change, { minLength: 1, maxLength: 12 }), (changes) => {
       const index = new CoverageIndex(start);
       let design = start;
+      let rows = coverageRows(index);
+      let kept: ReadonlyMap<string, CoverageRow> = rows;
       for (const c of changes) {
         // A report between changes keeps rows that a wrong index would show stale.
         coverageReport(index);
         index.apply(c);
         design = after(design, c);
+        const now = coverageRows(index, rows);
+        kept = takeIn(kept, changedRows(rows, now));
+        rows = now;
       }
       const scratch = new CoverageIndex(design);
+      expect(new Map([...kept].sort())).toEqual(new Map([...coverageRows(scratch)].sort()));
+      expect(reportOfRows(headsOf(design), kept)).toEqual(coverageReport(scratch));
+      expect(new Map(headsOf(design).cases.flatMap((c) => (c.state === 'withdrawn' ? [] : [[c.id, markOf(c, caseRow(kept, c.id))] as const])))).toEqual(caseMarks(scratch));
       const sorted = (i: CoverageIndex) => i.coverages().sort((a, b) => a.id.localeCompare(b.id));
       expect(sorted(index)).toEqual(sorted(scratch));
       expect(coverageReport(index)).toEqual(coverageReport(scratch));

@@ -22,7 +22,6 @@ export {
   caseMarks,
   coverageReport,
   listItems,
-  requirementStandings,
   type CaseMark,
   type CoverageReport,
   type ItemFilter,
@@ -30,6 +29,8 @@ export {
   type RequirementCoverage,
   unanalysedRows,
 } from './report.ts';
+export { changedRows, coverageRows, type CaseRow, type ConditionRow, type CoverageRow, type CoverageRowId, type CoverageRows, type QuestionRow } from './coverageRows.ts';
+export { caseRow, instancesOf, markOf, reportOfRows, type CaseHead, type ReportHeads } from './rowsReport.ts';
 export { FILLINGS, fillGap, type Filling, type GapFilling, type ProposedRow, type RowsMade } from './gapFilling.ts';
 export { CombinationRows } from './combinationRows.ts';
 export { addProposedRows, coverOf, mapFields, withCover, type NewId, type SeenCondition } from './addRows.ts';

@@ -4,8 +4,8 @@ import type { CoverageItem, Technique } from '../conditions/index.ts';
 import { conditionCoverage, shownBy } from './conditionCoverage.ts';
 import type { ConditionEntry, CoverageIndex, RequirementEntry } from './coverageIndex.ts';
 import type { InstanceRef } from './evidence.ts';
-import { perTechnique } from './totals.ts';
-import { CountSum, type Standing, type StandingCounts } from './standing.ts';
+import { perTechnique, type ConditionTally, type Totals } from './totals.ts';
+import { CountSum, countStandings, type Standing, type StandingCounts } from './standing.ts';
 
 /** A row of the wall. */
 export interface RequirementCoverage {
@@ -59,18 +59,24 @@ export interface ItemFilter {
 
 export const MOST_LISTED_INSTANCES = 5;
 
+/** How many cases there are and what executing them takes. */
+export type Effort = Pick<CoverageReport, 'cases' | 'instances' | 'minutes'>;
+
 /** The numbers of a project. Rows in which nothing changed since the last report are not made again. */
 export function coverageReport(index: CoverageIndex): CoverageReport {
-  const { all, weighted, byTechnique } = index.totals;
-  const requirements = [...index.requirements.values()].map(rowOf);
+  return assembleReport([...index.requirements.values()].map(rowOf), index.totals, effort(index));
+}
+
+/** The report of its rows, in outline order, and the sums over all conditions. */
+export function assembleReport(requirements: readonly RequirementCoverage[], { all, weighted, byTechnique }: Totals, effort: Effort): CoverageReport {
   return {
     counts: all.counts,
     weighted: weighted.counts,
     byTechnique: perTechnique((technique) => byTechnique[technique].counts),
-    byModule: moduleCoverage(index, requirements),
+    byModule: moduleCoverage(requirements),
     requirements,
     unanalysed: RISKS.flatMap((risk) => requirements.filter((r) => r.risk === risk && r.conditions.length === 0).map((r) => r.id)),
-    ...effort(index),
+    ...effort,
   };
 }
 
@@ -86,41 +92,32 @@ function rowOf(entry: RequirementEntry): RequirementCoverage {
   return kept.row;
 }
 
-/** The standings of the counted conditions of a requirement; none for one that is not counted. */
-export function requirementStandings(index: CoverageIndex, id: RequirementId): RequirementCoverage['conditions'] {
-  const entry = index.requirements.get(id);
-  return entry === undefined ? [] : rowOf(entry).conditions;
+function newRow({ requirement, conditions }: RequirementEntry): RequirementCoverage {
+  return requirementRow(requirement, [...conditions].flatMap((c) => (c.counted === null ? [] : [{ id: c.id, tally: c.counted.tally }])));
 }
 
-function newRow({ requirement: { id, title, module, risk }, conditions }: RequirementEntry): RequirementCoverage {
+/** The row of a requirement and its counted conditions, in any order. */
+export function requirementRow({ id, title, module, risk }: Pick<RequirementCoverage, 'id' | 'title' | 'module' | 'risk'>, conditions: readonly { readonly id: ConditionId; readonly tally: ConditionTally }[]): RequirementCoverage {
   const sum = new CountSum();
-  const counted = [...conditions].flatMap((c) => (c.counted === null ? [] : [{ id: c.id, tally: c.counted.tally }]));
-  for (const { tally } of counted) sum.add(tally.counts);
-  counted.sort((a, b) => numberOf(a.id) - numberOf(b.id));
-  return { id, title, module, risk, counts: sum.counts, conditions: counted.map((c) => ({ id: c.id, standings: c.tally.standings })) };
+  for (const { tally } of conditions) sum.add(tally.counts);
+  const inOrder = conditions.toSorted((a, b) => numberOf(a.id) - numberOf(b.id));
+  return { id, title, module, risk, counts: sum.counts, conditions: inOrder.map((c) => ({ id: c.id, standings: c.tally.standings })) };
 }
 
-/** In outline order of each module's first requirement. */
-function moduleCoverage(index: CoverageIndex, rows: readonly RequirementCoverage[]): CoverageReport['byModule'] {
-  const modules = new Map<string, { sum: CountSum; requirements: number }>();
-  for (const { module, counts } of rows) {
-    const entry = modules.get(module) ?? { sum: new CountSum(), requirements: 0 };
+/** In outline order of each module's first requirement; a condition of several requirements of one module counts once in it. */
+function moduleCoverage(rows: readonly RequirementCoverage[]): CoverageReport['byModule'] {
+  const modules = new Map<string, { readonly sum: CountSum; readonly seen: Set<ConditionId>; requirements: number }>();
+  for (const { module, counts, conditions } of rows) {
+    const entry = modules.get(module) ?? { sum: new CountSum(), seen: new Set(), requirements: 0 };
     entry.sum.add(counts);
     entry.requirements += 1;
+    for (const { id, standings } of conditions) {
+      if (entry.seen.has(id)) entry.sum.add(countStandings(standings), -1);
+      entry.seen.add(id);
+    }
     modules.set(module, entry);
   }
-  takeAwayDoubles(index, modules);
   return [...modules].map(([module, { sum, requirements }]) => ({ module, requirements, counts: sum.counts }));
-}
-
-/** A condition of several requirements of one module stands in each of their rows, and counts once in the module. */
-function takeAwayDoubles(index: CoverageIndex, modules: ReadonlyMap<string, { readonly sum: CountSum }>): void {
-  for (const { condition, counted } of index.entries.values()) {
-    const links = condition.content.requirements;
-    if (counted === null || links.length < 2) continue;
-    const own = links.flatMap((link) => index.requirements.get(link.id)?.requirement.module ?? []);
-    for (const module of new Set(own)) modules.get(module)?.sum.add(counted.tally.counts, 1 - own.filter((m) => m === module).length);
-  }
 }
 
 function numberOf(id: string): number {
@@ -189,7 +186,7 @@ function worstFirst(index: CoverageIndex, filter: ItemFilter): { entry: Conditio
   return groups.flatMap((group) => [...group].map(([entry, counted]) => ({ entry, counted })));
 }
 
-function effort(index: CoverageIndex): { cases: number; instances: number; minutes: number } {
+function effort(index: CoverageIndex): Effort {
   let [cases, instances, minutes] = [0, 0, 0];
   for (const testCase of index.cases.values()) {
     if (testCase.state === 'withdrawn') continue;
@@ -204,12 +201,18 @@ function effort(index: CoverageIndex): { cases: number; instances: number; minut
 /** What a case comes to: it shows items, it only claims to cover, or it covers nothing. */
 export type CaseMark = 'shows' | 'linked' | 'nothing';
 
-/** The mark of every counted case. */
-export function caseMarks(index: CoverageIndex): Map<CaseId, CaseMark> {
+/** The cases that show an item of any counted condition. */
+export function showingCases(index: CoverageIndex): Set<CaseId> {
   const showing = new Set<CaseId>();
   for (const { counted } of index.entries.values()) {
-    for (const { id, evidence } of counted?.grounds.covering ?? []) if (evidence.counts.some((count) => count > 0)) showing.add(id);
+    for (const { id, evidence } of counted?.grounds.covering ?? []) if (!showing.has(id) && evidence.counts.some((count) => count > 0)) showing.add(id);
   }
+  return showing;
+}
+
+/** The mark of every counted case. */
+export function caseMarks(index: CoverageIndex): Map<CaseId, CaseMark> {
+  const showing = showingCases(index);
   const marks = new Map<CaseId, CaseMark>();
   for (const { id, state, content } of index.cases.values()) {
     if (state !== 'withdrawn') marks.set(id, showing.has(id) ? 'shows' : content.covers.length > 0 ? 'linked' : 'nothing');

@@ -2,7 +2,7 @@ import { artefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/ar
 import type { BrokenArtefact, PlacedIssue } from '@caderno/contract';
 import { selectRows, type ArtefactRow, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
-import type { Commander } from './deed.ts';
+import { lockProject, moveOn, type Commander } from './deed.ts';
 import { BrokenContent, contentFromStore } from './stored.ts';
 import { findArtefact, readContent, saveArtefact } from './store.ts';
 
@@ -61,13 +61,16 @@ export async function restoreVersion(work: Work, commander: Commander, id: Artef
 /** Notes which artefacts cannot be read, so that lists say so; with a version only when that is still the head. Answers whether any was new. */
 export async function markBroken(work: Work, projectId: string, broken: readonly { readonly kind: ArtefactKind; readonly number: number; readonly version?: number }[]): Promise<boolean> {
   if (broken.length === 0) return false;
+  await lockProject(work, projectId);
   const marked = await selectRows(
     work,
     `UPDATE artefact SET broken = true FROM jsonb_to_recordset($2::jsonb) AS r(kind text, number int, version int)
      WHERE artefact.project_id = $1 AND artefact.kind = r.kind AND artefact.number = r.number AND coalesce(r.version, artefact.head) = artefact.head AND NOT artefact.broken RETURNING artefact.id`,
     [projectId, JSON.stringify(broken)],
   );
-  return marked.length > 0;
+  if (marked.length === 0) return false;
+  await moveOn(work, projectId);
+  return true;
 }
 
 /** The artefacts that are known not to be readable. */

@@ -33,12 +33,9 @@ export interface Deed {
 /** The channel on which servers tell each other of changes. */
 export const CHANGES_CHANNEL = 'caderno_changes';
 
-/** A notification holds some kilobytes; beyond this many artefacts it says that everything may have changed. */
-const MOST_TOLD = 200;
-
-/** Commands on one project run one after the other: the row lock is held until the transaction ends. */
+/** Commands on one project run one after the other: the row lock is held until the transaction ends. Whoever only refers to the project is not held up. */
 export async function lockProject(work: Work, projectId: string): Promise<void> {
-  await execute(work, 'SELECT revision FROM project WHERE id = $1 FOR UPDATE', [projectId]);
+  await execute(work, 'SELECT revision FROM project WHERE id = $1 FOR NO KEY UPDATE', [projectId]);
 }
 
 /** The id of the change an earlier command with the same id made; null when this is the first. */
@@ -59,12 +56,11 @@ export async function artefactOfRetry(work: Work, commander: Commander): Promise
 
 /** Writes the journal entry, moves the project's revision on, and tells everyone once the transaction is through. */
 export async function recordDeed(work: Work, commander: Commander, deed: Deed, id: string = randomUUID()): Promise<string> {
-  const [project] = await selectRows<{ revision: number; key: string }>(work, 'UPDATE project SET revision = revision + 1 WHERE id = $1 RETURNING revision, key', [commander.projectId]);
-  if (project === undefined) throw new Error('A command belongs to a project: expected one, got none');
+  const revision = await moveOn(work, commander.projectId);
   await execute(
     work,
     `INSERT INTO change (id, project_id, revision, action, author_id, at, detail, note, command_id, size) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
-    [id, commander.projectId, project.revision, deed.action, commander.personId, commander.at, deed.detail, deed.note, commander.commandId, deed.parts.length],
+    [id, commander.projectId, revision, deed.action, commander.personId, commander.at, deed.detail, deed.note, commander.commandId, deed.parts.length],
   );
   const parts = deed.parts.map(({ artefact, fromVersion, toVersion, undo }, place) => ({ place, artefact_id: artefact?.id ?? null, from_version: fromVersion, to_version: toVersion, undo }));
   await execute(
@@ -73,11 +69,15 @@ export async function recordDeed(work: Work, commander: Commander, deed: Deed, i
      SELECT $1, p.* FROM jsonb_to_recordset($2::jsonb) AS p(place int, artefact_id bigint, from_version int, to_version int, undo jsonb)`,
     [id, JSON.stringify(parts)],
   );
-  const rows = deed.parts.flatMap((p) => p.artefact ?? []);
-  const everything = rows.length > MOST_TOLD || rows.length < deed.parts.length;
-  const told = { project: project.key, revision: project.revision, artefacts: everything ? [] : rows.map(idOfRow), by: commander.personId };
-  await execute(work, 'SELECT pg_notify($1, $2)', [CHANGES_CHANNEL, JSON.stringify(told)]);
   return id;
+}
+
+/** The project's next revision; everyone is told once the transaction is through. What was altered in it carries this revision. */
+export async function moveOn(work: Work, projectId: string): Promise<number> {
+  const [project] = await selectRows<{ revision: number; key: string }>(work, 'UPDATE project SET revision = revision + 1 WHERE id = $1 RETURNING revision, key', [projectId]);
+  if (project === undefined) throw new Error('A revision belongs to a project: expected one, got none');
+  await execute(work, 'SELECT pg_notify($1, $2)', [CHANGES_CHANNEL, JSON.stringify({ project: project.key, revision: project.revision })]);
+  return project.revision;
 }
 
 export function idOfRow(row: ArtefactRow): ArtefactId {

@@ -85,7 +85,7 @@ export async function selectSummaries(work: Work, where: string, bind: readonly 
 const requirementFacts = z.object({ type: z.enum(REQUIREMENT_TYPES), origin: z.string().default('') });
 const conditionFacts = z.object({ model: z.enum(MODEL_KINDS), polarity: z.enum(POLARITIES), requirements: z.array(requirementIdSchema) });
 const questionFacts = z.object({ status: z.enum(QUESTION_STATUSES), about: z.array(z.union([requirementIdSchema, conditionIdSchema])), answeredAt: z.string() });
-const caseFacts = z.object({ kind: z.enum(CASE_KINDS), execution: z.enum(EXECUTIONS), steps: z.int(), rows: z.int(), dataSet: dataSetIdSchema.nullable(), estimate: z.number().nullable(), covers: z.array(conditionIdSchema) });
+const caseFacts = z.object({ kind: z.enum(CASE_KINDS), execution: z.enum(EXECUTIONS), steps: z.int(), expected: z.int(), rows: z.int(), dataSet: dataSetIdSchema.nullable(), estimate: z.number().nullable(), covers: z.array(conditionIdSchema) });
 
 const dataSetFacts = z.object({ rows: z.int(), parameters: z.array(z.string()), serves: z.array(conditionIdSchema) });
 const sharedFacts = z.object({ steps: z.int(), parameters: z.array(z.string()) });
@@ -113,7 +113,7 @@ function toSummary(row: SummaryRow): Summary {
     }
     case 'condition': {
       const { facts, broken } = factsOf(conditionFacts, row.facts, { model: 'plain', polarity: 'both', requirements: [] });
-      return { kind: 'condition', id: artefactId('condition', number), ...head, broken: broken || row.broken, ...facts };
+      return { kind: 'condition', id: artefactId('condition', number), ...head, broken: broken || row.broken, risk: row.risk, ...facts };
     }
     case 'shared': {
       const { facts, broken } = factsOf(sharedFacts, row.facts, { steps: 0, parameters: [] });
@@ -124,7 +124,7 @@ function toSummary(row: SummaryRow): Summary {
       return { kind: 'dataSet', id: artefactId('dataSet', number), ...head, broken: broken || row.broken, tags: row.tags, ...facts };
     }
     case 'case': {
-      const { facts, broken } = factsOf(caseFacts, row.facts, { kind: 'procedure', execution: 'byHand', steps: 0, rows: 0, dataSet: null, estimate: null, covers: [] });
+      const { facts, broken } = factsOf(caseFacts, row.facts, { kind: 'procedure', execution: 'byHand', steps: 0, expected: 0, rows: 0, dataSet: null, estimate: null, covers: [] });
       const { kind: caseKind, ...counts } = facts;
       const { priority, tags, owner } = row;
       return { kind: 'case', id: artefactId('case', number), ...head, broken: broken || row.broken, priority: priority ?? 'medium', tags, owner, caseKind, ...counts };

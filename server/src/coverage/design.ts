@@ -1,5 +1,5 @@
 import type { RequirementId } from '@caderno/core/artefacts';
-import type { Design, DesignCondition, RequirementCoverage } from '@caderno/core/coverage';
+import type { Design, DesignCondition } from '@caderno/core/coverage';
 import type { ConditionLine, QueryOf } from '@caderno/contract';
 import { findArtefact } from '../artefacts/index.ts';
 import type { Work } from '../database/index.ts';
@@ -29,10 +29,9 @@ export async function readDesign(work: Work, projectId: string, around: QueryOf<
 }
 
 /** The conditions of a requirement without their models, which may be large and stay in the database. */
-export async function listConditions(work: Work, projectId: string, requirement: RequirementId, standings: RequirementCoverage['conditions']): Promise<ConditionLine[]> {
+export async function listConditions(work: Work, projectId: string, requirement: RequirementId): Promise<ConditionLine[]> {
   const { id } = await findArtefact(work, projectId, requirement);
-  const standingsOf = new Map(standings.map((c) => [c.id, [...c.standings]]));
-  return (await conditionHeads(work, 'a.id IN (SELECT from_id FROM link WHERE to_id = $1)', [id])).map((head) => ({ ...head, standings: standingsOf.get(head.id) ?? [] }));
+  return conditionHeads(work, 'a.id IN (SELECT from_id FROM link WHERE to_id = $1)', [id]);
 }
 
 async function conditionsAround(work: Work, projectId: string, around: QueryOf<'readDesign'>): Promise<DesignCondition[]> {

@@ -57,7 +57,7 @@ export async function designConditions(work: Work, where: string, bind: readonly
 const NO_HEAD = { polarity: 'both', requirements: [], depths: [], under: null, order: 0 } as const;
 
 /** What a list shows of the conditions (alias `a`) that an SQL condition holds for: the models are left where they are. */
-export async function conditionHeads(work: Work, where: string, bind: readonly unknown[]): Promise<Omit<ConditionLine, 'standings'>[]> {
+export async function conditionHeads(work: Work, where: string, bind: readonly unknown[]): Promise<ConditionLine[]> {
   const rows = await selectRows<Omit<HeadRow, 'meaningSince'> & { readonly technique: string | null; readonly title: string }>(
     work,
     `SELECT a.number, a.state, a.head AS version, v.schema, v.content->'model'->>'kind' AS technique, CASE jsonb_typeof(v.content) WHEN 'object' THEN jsonb_set(v.content, '{model}', '{"kind": "plain"}') END AS content, a.title

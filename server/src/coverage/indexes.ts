@@ -1,7 +1,8 @@
 import type { ArtefactKind } from '@caderno/core/artefacts';
 import { artefactId } from '@caderno/core/artefacts';
 import { CoverageIndex, type DesignChange } from '@caderno/core/coverage';
-import { selectRows, type Work } from '../database/index.ts';
+import type { Work } from '../database/index.ts';
+import { alteredSince, revisionOf, settingsChangedSince, type Altered } from '../log/index.ts';
 import { changedLibrary, projectLibrary } from './designLibrary.ts';
 import { markBroken } from '../artefacts/index.ts';
 import { BrokenOnes, designCases, designConditions, designQuestions, designRequirements, designSettings } from './designRows.ts';
@@ -24,8 +25,7 @@ export class CoverageIndexes {
 
   /** The index of a project at its present revision, read in one transaction. */
   async at(work: Work, projectId: string): Promise<KeptIndex> {
-    const [project] = await selectRows<{ revision: number }>(work, 'SELECT revision FROM project WHERE id = $1', [projectId]);
-    const revision = project?.revision ?? 0;
+    const revision = await revisionOf(work, projectId);
     const kept = this.#kept.get(projectId);
     const index = await bringUp(work, projectId, kept, revision);
     this.#kept.delete(projectId);
@@ -40,10 +40,10 @@ export class CoverageIndexes {
 async function bringUp(work: Work, projectId: string, kept: KeptIndex | undefined, revision: number): Promise<CoverageIndex> {
   if (kept === undefined) return fromScratch(work, projectId);
   if (kept.revision === revision) return kept.index;
-  const changed = await changedSince(work, projectId, kept.revision);
+  const changed = await alteredSince(work, projectId, kept.revision, MOST_CAUGHT_UP + 1);
   if (changed.length > MOST_CAUGHT_UP) return fromScratch(work, projectId);
   for (const change of await readChanges(work, projectId, changed)) kept.index.apply(change);
-  if (await settingsChanged(work, projectId, kept.revision)) {
+  if (await settingsChangedSince(work, projectId, kept.revision)) {
     kept.index.apply({ kind: 'requirements', inOutlineOrder: await designRequirements(work, projectId) });
     kept.index.apply({ kind: 'settings', settings: await designSettings(work, projectId) });
   }
@@ -65,25 +65,7 @@ async function fromScratch(work: Work, projectId: string): Promise<CoverageIndex
   return new CoverageIndex(design);
 }
 
-interface Changed {
-  readonly kind: ArtefactKind;
-  readonly number: number;
-}
-
-async function changedSince(work: Work, projectId: string, revision: number): Promise<Changed[]> {
-  return selectRows<Changed>(
-    work,
-    `SELECT DISTINCT a.kind, a.number FROM change c JOIN change_part p ON p.change_id = c.id JOIN artefact a ON a.id = p.artefact_id WHERE c.project_id = $1 AND c.revision > $2`,
-    [projectId, revision],
-  );
-}
-
-async function settingsChanged(work: Work, projectId: string, revision: number): Promise<boolean> {
-  const rows = await selectRows(work, 'SELECT 1 FROM change c JOIN change_part p ON p.change_id = c.id WHERE c.project_id = $1 AND c.revision > $2 AND p.artefact_id IS NULL LIMIT 1', [projectId, revision]);
-  return rows.length > 0;
-}
-
-async function readChanges(work: Work, projectId: string, changed: readonly Changed[]): Promise<DesignChange[]> {
+async function readChanges(work: Work, projectId: string, changed: readonly Altered[]): Promise<DesignChange[]> {
   const numbers = (kind: ArtefactKind): number[] => changed.filter((c) => c.kind === kind).map((c) => c.number);
   const where = 'a.project_id = $1 AND a.number = ANY($2)';
   const broken = new BrokenOnes();

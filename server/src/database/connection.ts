@@ -1,5 +1,5 @@
 import { EventEmitter } from 'node:events';
-import { Sequelize, type Transaction } from 'sequelize';
+import { Sequelize, Transaction } from 'sequelize';
 
 /** All tables live in a schema of their own, so that a shared database holds nothing of ours elsewhere. */
 export const SCHEMA = 'caderno';
@@ -29,6 +29,11 @@ function survive(connection: unknown): void {
 export interface Work {
   readonly db: Sequelize;
   readonly transaction: Transaction;
+}
+
+/** Runs `action` on the database as it is at one moment: what several queries read belongs together. Nothing is written. */
+export function inSnapshot<T>(db: Sequelize, action: (work: Work) => Promise<T>): Promise<T> {
+  return db.transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ, readOnly: true }, (transaction) => action({ db, transaction }));
 }
 
 /** Runs `action` in one transaction: all of it happens, or nothing. */

@@ -8,8 +8,9 @@ import { attachments } from './migrations/0004-attachments.ts';
 import { dataSets } from './migrations/0005-data-sets.ts';
 import { safety } from './migrations/0006-safety.ts';
 import { sourceIds } from './migrations/0007-source-ids.ts';
+import { log } from './migrations/0008-log.ts';
 
-const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds];
+const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds, log];
 
 /** Any number, the same in all our processes: servers that start together migrate one after the other. */
 const MIGRATION_LOCK = 7_201_126;

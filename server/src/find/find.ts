@@ -1,8 +1,8 @@
-import { parseArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
+import { artefactId, parseArtefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import { parseQuery, type HasValue, type QueryField, type QueryTerm } from '@caderno/core/find';
 import type { Summary } from '@caderno/contract';
 import { prefixSearch, selectSummaries } from '../artefacts/index.ts';
-import type { Work } from '../database/index.ts';
+import { selectRows, type Work } from '../database/index.ts';
 
 const MOST_FOUND = 30;
 
@@ -39,12 +39,24 @@ const SOURCE_ID_BEGINS = `a.kind = 'requirement' AND lower(a.facts->>'origin') L
 
 type Bind = (value: unknown) => string;
 
+/** The ids of the artefacts of a kind that have words in any of their texts: what a term of words finds. */
+export async function findByWords(work: Work, projectId: string, kind: ArtefactKind, words: string): Promise<ArtefactId[]> {
+  const bind: unknown[] = [projectId, kind];
+  const found = wordsSql(words, (value) => `$${bind.push(value)}`);
+  const rows = await selectRows<{ number: number }>(work, `SELECT a.number FROM artefact a WHERE a.project_id = $1 AND a.kind = $2 AND a.deleted_at IS NULL AND ${found} ORDER BY a.number`, bind);
+  return rows.map((row) => artefactId(kind, row.number));
+}
+
+function wordsSql(words: string, parameter: Bind): string {
+  const search = prefixSearch(words);
+  return search === null ? 'true' : `(a.search @@ to_tsquery('simple', ${parameter(search)}) OR (${SOURCE_ID_BEGINS}(${parameter(`${likeText(words)}%`)})))`;
+}
+
 function termSql(term: QueryTerm, kind: ArtefactKind, parameter: Bind): string {
   if (term.kind === 'field') return FIELD_SQL[term.field](term.value, parameter);
   const id = parseArtefactId(term.words.toUpperCase());
   if (id !== null) return id.kind === kind ? `a.number = ${parameter(id.number)}` : linksToSql(parameter(term.words.toUpperCase()));
-  const search = prefixSearch(term.words);
-  return search === null ? 'true' : `(a.search @@ to_tsquery('simple', ${parameter(search)}) OR (${SOURCE_ID_BEGINS}(${parameter(`${likeText(term.words)}%`)})))`;
+  return wordsSql(term.words, parameter);
 }
 
 /** Whether an artefact links to another: the conditions a case covers, the requirements a condition hangs on. */
@@ -60,7 +72,7 @@ const FIELD_SQL: Record<QueryField, (value: string, parameter: Bind) => string> 
   priority: (value, parameter) => `a.priority = lower(${parameter(value)})`,
   risk: (value, parameter) => `a.risk = lower(${parameter(value)})`,
   covers: (value, parameter) => `jsonb_exists(a.facts->'covers', upper(${parameter(value)}))`,
-  id: (value, parameter) => `a.number = ${parameter(parseArtefactId(value.toUpperCase())?.number ?? 0)}`,
+  id: (value, parameter) => `a.number = ${parameter(parseArtefactId(value.toUpperCase())?.number ?? 0)} AND a.kind = ${parameter(parseArtefactId(value.toUpperCase())?.kind ?? '')}`,
   kind: (value, parameter) => `lower(a.facts->>'kind') = lower(${parameter(value)})`,
   execution: (value, parameter) => `lower(a.facts->>'execution') = lower(${parameter(value.replaceAll(/\s/g, ''))})`,
   has: (value) => HAS_SQL[value as HasValue],

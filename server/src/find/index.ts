@@ -1,1 +1,1 @@
-export { find, listByQuery } from './find.ts';
+export { find, findByWords, listByQuery } from './find.ts';

@@ -2,9 +2,10 @@ import { STANDINGS, type Standing } from '@caderno/core/coverage';
 import type { Operation, ResponseOf } from '@caderno/contract';
 import { readFile } from 'node:fs/promises';
 import { keepAttachment, listBroken } from '../artefacts/index.ts';
-import { listConditions, type AnswerTo, type Question } from '../coverage/index.ts';
-import { inTransaction } from '../database/index.ts';
+import { isUpToDate, readRowsSince, type AnswerTo, type Question } from '../coverage/index.ts';
+import { inSnapshot, inTransaction } from '../database/index.ts';
 import { exportQuestions } from '../exchange/index.ts';
+import { readChangesSince, readHeads } from '../log/index.ts';
 import { addMember, changePassword, describeSession, personOfSession, resetPassword, setUp, signIn, startSession } from '../people/index.ts';
 import { findDefects } from '../tracker/index.ts';
 import { savedBody, type SavedBody } from './body.ts';
@@ -47,7 +48,6 @@ export const apartHandlers = {
     const { search, runs, cases } = await ask(call, { kind: 'alike' });
     return { search, runs: runs.map((r) => ({ length: r.length, places: r.places.map((p) => ({ id: p.id, steps: [...p.steps] })) })), cases: [...cases] };
   }),
-  readHeldUp: question<'readHeldUp'>((_, call) => ask(call, { kind: 'heldUp' })),
   readCoverage: question<'readCoverage'>(async (_, call) => {
     const report = await ask(call, { kind: 'report' });
     return { ...report, broken: await inTransaction(call.parts.db, (work) => listBroken(work, membershipOf(call).projectId)) };
@@ -57,12 +57,13 @@ export const apartHandlers = {
     const { items, total } = await ask(call, { kind: 'items', filter: { ...filter, standings: standing === undefined ? undefined : parseStandings(standing) }, limit });
     return { items: [...items], total };
   }),
-  readCaseMarks: question<'readCaseMarks'>((_, call) => ask(call, { kind: 'caseMarks' })),
-  readCaseCounts: question<'readCaseCounts'>((_, call) => ask(call, { kind: 'caseCounts' })),
-  listConditions: question<'listConditions'>(async ({ params }, call) => {
-    const standings = await ask(call, { kind: 'standings', requirement: params.requirement });
-    return inTransaction(call.parts.db, (work) => listConditions(work, membershipOf(call).projectId, params.requirement, standings));
+  readCoverageRows: question<'readCoverageRows'>(async ({ query }, call) => {
+    const { projectId } = membershipOf(call);
+    if (!(await inTransaction(call.parts.db, (work) => isUpToDate(work, projectId)))) await ask(call, { kind: 'catchUp' });
+    return inSnapshot(call.parts.db, (work) => readRowsSince(work, projectId, query.since ?? null));
   }),
+  readHeads: question<'readHeads'>(({ query }, call) => inSnapshot(call.parts.db, (work) => readHeads(work, membershipOf(call).projectId, query.after ?? null))),
+  readChanges: question<'readChanges'>(({ query }, call) => inSnapshot(call.parts.db, (work) => readChangesSince(work, membershipOf(call).projectId, query.since))),
 
   keepAttachment: question<'keepAttachment'>(async (_, call, saved) => {
     const bytes = await readFile(savedBody(saved).path);

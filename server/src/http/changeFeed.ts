@@ -1,7 +1,7 @@
-import { artefactIdSchema, type ProjectEvent } from '@caderno/contract';
 import pg from 'pg';
 import { z } from 'zod';
 import { CHANGES_CHANNEL } from '../artefacts/index.ts';
+import { COVERAGE_CHANNEL } from '../coverage/index.ts';
 import { SESSIONS_CHANNEL } from '../people/index.ts';
 import type { Log } from './log.ts';
 import { Streams } from './streams.ts';
@@ -9,16 +9,19 @@ import { Streams } from './streams.ts';
 /** Tells every server that a session, or all of a person, has ended. */
 const ended = z.union([z.object({ session: z.string() }), z.object({ person: z.uuid() })]);
 
-const told = z.object({ project: z.string(), revision: z.int(), artefacts: z.array(artefactIdSchema), by: z.uuid() });
+const changed = z.object({ project: z.string(), revision: z.int() });
+const covered = z.object({ project: z.string(), edition: z.int() });
 
-export type Listener = (event: ProjectEvent) => void;
+/** What is heard of a project: that it moved on, or, after a pause in which nothing was heard, that it may have. */
+export type Heard = { readonly kind: 'changed'; readonly revision: number } | { readonly kind: 'covered'; readonly edition: number } | { readonly kind: 'again' };
+export type Listener = (heard: Heard) => void;
 
 const FIRST_RETRY_MS = 200;
 const LONGEST_RETRY_MS = 5_000;
 
 /**
- * Hears of changes made through any server on the database, by a connection of its own, and passes them to the open
- * pages. After a lost connection it tells every listener to read everything again, as it cannot know what it missed.
+ * Hears of changes made through any server on the database, by a connection of its own. After a lost connection it
+ * tells every listener so, as it cannot know what it missed.
  */
 export class ChangeFeed {
   readonly #url: string;
@@ -44,7 +47,7 @@ export class ChangeFeed {
     client.on('notification', ({ channel, payload }) => this.#hear(channel, payload ?? ''));
     try {
       await client.connect();
-      await client.query(`LISTEN ${CHANGES_CHANNEL}; LISTEN ${SESSIONS_CHANNEL}`);
+      await client.query(`LISTEN ${CHANGES_CHANNEL}; LISTEN ${COVERAGE_CHANNEL}; LISTEN ${SESSIONS_CHANNEL}`);
       this.#retryMs = FIRST_RETRY_MS;
     } catch (error) {
       this.#lost(client, error);
@@ -57,6 +60,7 @@ export class ChangeFeed {
     this.#listeners.set(project, listeners.add(listener));
     return () => {
       listeners.delete(listener);
+      if (listeners.size === 0 && this.#listeners.get(project) === listeners) this.#listeners.delete(project);
     };
   }
 
@@ -70,15 +74,17 @@ export class ChangeFeed {
   /** Anybody with the database's password may notify: what is none of ours is noted and forgotten. */
   #hear(channel: string, payload: string): void {
     const value = jsonOrNull(payload);
-    const change = told.safeParse(value);
+    const change = changed.safeParse(value);
+    const cover = covered.safeParse(value);
     const end = ended.safeParse(value);
-    if (channel === CHANGES_CHANNEL && change.success) this.#pass(change.data);
+    if (channel === CHANGES_CHANNEL && change.success) this.#pass(change.data.project, { kind: 'changed', revision: change.data.revision });
+    else if (channel === COVERAGE_CHANNEL && cover.success) this.#pass(cover.data.project, { kind: 'covered', edition: cover.data.edition });
     else if (channel === SESSIONS_CHANNEL && end.success) this.streams.endOf(end.data);
     else this.#log.warn({ channel, bytes: payload.length }, 'unreadable notification');
   }
 
-  #pass({ project, ...event }: z.infer<typeof told>): void {
-    for (const listener of this.#listeners.get(project) ?? []) listener(event);
+  #pass(project: string, heard: Heard): void {
+    for (const listener of this.#listeners.get(project) ?? []) listener(heard);
   }
 
   #lost(client: pg.Client, error: unknown): void {
@@ -92,7 +98,7 @@ export class ChangeFeed {
   async #again(): Promise<void> {
     await this.start();
     if (this.#client === null) return;
-    for (const listeners of this.#listeners.values()) for (const listener of listeners) listener({ revision: 0, artefacts: [], by: null });
+    for (const listeners of this.#listeners.values()) for (const listener of listeners) listener({ kind: 'again' });
   }
 }
 

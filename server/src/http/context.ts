@@ -9,6 +9,7 @@ import { Refused } from '../refused.ts';
 import type { SecretBox } from '../secrets/index.ts';
 import type { ChangeFeed } from './changeFeed.ts';
 import type { Log } from './log.ts';
+import type { ProjectNews } from './projectNews.ts';
 import type { Stopping } from './stopping.ts';
 
 /** What the application is made of; made once by main, or by a test. */
@@ -17,6 +18,7 @@ export interface Parts {
   readonly coverage: CoverageKeeper;
   readonly importer: Importer;
   readonly feed: ChangeFeed;
+  readonly news: ProjectNews;
   readonly log: Log;
   readonly secrets: SecretBox;
   readonly stopping: Stopping;

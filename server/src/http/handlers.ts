@@ -2,9 +2,9 @@ import type { ArtefactId, RequirementId } from '@caderno/core/artefacts';
 import { requirementIdSchema, type BodyOf, type Operation, type ParamsOf, type QueryOf, type ResponseOf } from '@caderno/contract';
 import { createArtefact, describeArtefact, dropDraft, findArtefact, keepDraft, moveRequirement, readArtefact, readAttachment, readBroken, readLibrary, restoreVersion, saveArtefact, setState } from '../artefacts/index.ts';
 import { listBasisTexts, listSuspectLinks, mergeRequirements, saveSettings, settleSuspectLinks, splitRequirement } from '../basis/index.ts';
-import { readDesign } from '../coverage/index.ts';
+import { listConditions, readDesign } from '../coverage/index.ts';
 import { cancelRun, readProgress } from '../exchange/index.ts';
-import { find, listByQuery } from '../find/index.ts';
+import { find, findByWords, listByQuery } from '../find/index.ts';
 import { changeAccount, changeRole, describeSession, endSession, endSessionById, joinMember, listAccounts, listMembers, listPersonEvents, listSessions, makeResetLink, notePersonEvent, removeMember } from '../people/index.ts';
 import { createProject, readProject, readSettings } from '../projects/index.ts';
 import { Refused } from '../refused.ts';
@@ -69,6 +69,7 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   saveSettings: ({ body }, call) => saveSettings(call.work, call.parts.secrets, commanderOf(call), membershipOf(call).role, requireIfMatch(call), body),
 
   listArtefacts: ({ query }, call) => listByQuery(call.work, membershipOf(call).projectId, query.kind, query.query),
+  findByWords: async ({ query }, call) => ({ ids: await findByWords(call.work, membershipOf(call).projectId, query.kind, query.words) }),
   find: ({ query }, call) => find(call.work, membershipOf(call).projectId, query.words),
   createArtefact: async ({ body }, call) => describeArtefact(call.work, personOf(call).id, await createArtefact(call.work, commanderOf(call), body)),
   readArtefact: ({ params }, call) => readArtefact(call.work, membershipOf(call).projectId, personOf(call).id, params.id),
@@ -123,6 +124,7 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
 
   readTracker: (_, call) => readTrackerState(call.work, membershipOf(call).projectId),
 
+  listConditions: ({ params }, call) => listConditions(call.work, membershipOf(call).projectId, params.requirement),
   readDesign: ({ query }, call) => readDesign(call.work, membershipOf(call).projectId, query),
 };
 

@@ -1,5 +1,5 @@
 export { createApp } from './app.ts';
-export { ChangeFeed } from './changeFeed.ts';
+export { ChangeFeed, type Heard } from './changeFeed.ts';
 export { createLog, type Log } from './log.ts';
 export { LOOPBACK_NAMES } from './hosts.ts';
 export { Stopping } from './stopping.ts';

@@ -11,14 +11,18 @@ import { ChangeFeed } from './changeFeed.ts';
 import type { Parts } from './context.ts';
 import { LOOPBACK_NAMES } from './hosts.ts';
 import type { Log } from './log.ts';
+import { ProjectNews } from './projectNews.ts';
 import { Stopping } from './stopping.ts';
 
 /** What differs from one server to another. */
-export type PartsGiven = { readonly databaseUrl: string; readonly log: Log } & Partial<Omit<Parts, 'db' | 'coverage' | 'importer' | 'feed' | 'log' | 'stopping' | 'spool'>>;
+export type PartsGiven = { readonly databaseUrl: string; readonly log: Log } & Partial<Omit<Parts, 'db' | 'coverage' | 'importer' | 'feed' | 'news' | 'log' | 'stopping' | 'spool'>>;
 
 /** Makes the parts of a server on a database; nothing listens yet. Without a key of their own, secrets last as long as the server. */
 export function makeParts({ databaseUrl, log, ...given }: PartsGiven): { readonly parts: Parts; close(): Promise<void> } {
   const spool = mkdtempSync(join(tmpdir(), 'caderno-spool-'));
+  const db = openDatabase(databaseUrl);
+  const coverage = new CoverageKeeper(databaseUrl);
+  const feed = new ChangeFeed(databaseUrl, log);
   const parts: Parts = {
     secrets: new SecretBox(randomBytes(32)),
     webFolder: null,
@@ -30,10 +34,11 @@ export function makeParts({ databaseUrl, log, ...given }: PartsGiven): { readonl
     ...given,
     log,
     spool,
-    db: openDatabase(databaseUrl),
-    coverage: new CoverageKeeper(databaseUrl),
+    db,
+    coverage,
     importer: new Importer(databaseUrl),
-    feed: new ChangeFeed(databaseUrl, log),
+    feed,
+    news: new ProjectNews({ db, feed, coverage, log }),
     stopping: new Stopping(),
   };
   const close = async (): Promise<void> => {

@@ -1,2 +1,2 @@
-export { SUSPECT_SQL, createProject, readProject } from './projects.ts';
+export { SUSPECT_SQL, countSuspectLinks, createProject, readProject } from './projects.ts';
 export { readSettings, type StoredSettings } from './settings.ts';

@@ -37,13 +37,17 @@ export async function readProject(work: Work, projectId: string, role: Role): Pr
     `SELECT count(*)::int AS count FROM artefact WHERE project_id = $1 AND kind = 'question' AND deleted_at IS NULL AND state <> 'withdrawn' AND facts->>'status' = 'open'`,
     [projectId],
   );
-  const [suspect] = await selectRows<{ count: number }>(work, `SELECT count(*)::int AS count ${SUSPECT_SQL}`, [projectId]);
   const count = (kind: string): number => counts.find((c) => c.kind === kind)?.count ?? 0;
   return {
     key: project.key,
     name: project.name,
     role,
     modules: modules.map((m) => m.module),
-    figures: { requirements: count('requirement'), conditions: count('condition'), cases: count('case'), shared: count('shared') + count('dataSet'), openQuestions: open?.count ?? 0, suspectLinks: suspect?.count ?? 0, revision: project.revision },
+    figures: { requirements: count('requirement'), conditions: count('condition'), cases: count('case'), shared: count('shared') + count('dataSet'), openQuestions: open?.count ?? 0, suspectLinks: await countSuspectLinks(work, projectId), revision: project.revision },
   };
+}
+
+export async function countSuspectLinks(work: Work, projectId: string): Promise<number> {
+  const [suspect] = await selectRows<{ count: number }>(work, `SELECT count(*)::int AS count ${SUSPECT_SQL}`, [projectId]);
+  return suspect?.count ?? 0;
 }

@@ -1,6 +1,6 @@
 export { RefusedCall, Unreachable, call, download, pictureAddress } from './client.ts';
 export { failureSentence, isPassing, isSignedOut, tellFailure } from './failure.ts';
 export { untilTaken } from './untilTaken.ts';
-export { keys, useAlike, useArtefact, useBasisTexts, useCaseCounts, useCaseMarks, useConditionLines, useCoverage, useDesign, useHeldUp, useItems, useLibrary, useMembers, useProject, useReuse, useReuseGraph, useSession, useSettings, useSummaries, useSuspectLinks, useTracker, useVersion, useVersions } from './queries.ts';
+export { keys, useAlike, useArtefact, useBasisTexts, useConditionLines, useDesign, useItems, useLibrary, useMembers, useReuse, useReuseGraph, useSession, useSettings, useSuspectLinks, useTracker, useVersion, useVersions, type ConditionInList } from './queries.ts';
 export { useSaveSettings } from './useSaveSettings.ts';
-export { useProjectEvents } from './events.ts';
+export { forgetLogs, useCoverage, useCoverageRows, useFigures, useModules, useProjectStream, useRefresh, useSummaries, type KnownReport, type RowsKnown } from './log/index.ts';

@@ -1,14 +1,15 @@
 import type { ArtefactId, ArtefactKind, IdOfKind, RequirementId } from '@caderno/core/artefacts';
 import type { Used } from '@caderno/core/shared';
-import type { ArtefactOfKind, QueryInputOf, Summary } from '@caderno/contract';
+import type { Standing } from '@caderno/core/coverage';
+import type { ArtefactOfKind, ConditionLine, QueryInputOf, ResponseOf } from '@caderno/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { call } from './client.ts';
+import { useKnown } from './log/index.ts';
 
 /** Query keys: everything of a project begins with its key, so that an event can make just that stale. */
 export const keys = {
   session: ['session'] as const,
-  project: (project: string) => [project, 'project'] as const,
-  list: (project: string, kind: ArtefactKind, query: string) => [project, 'list', kind, query] as const,
   artefact: (project: string, id: ArtefactId) => [project, 'artefact', id] as const,
   coverage: (project: string, ...rest: unknown[]) => [project, 'coverage', ...rest] as const,
 };
@@ -17,24 +18,8 @@ export function useSession() {
   return useQuery({ queryKey: keys.session, queryFn: () => call('readSession'), staleTime: 60_000 });
 }
 
-export function useProject(project: string) {
-  return useQuery({ queryKey: keys.project(project), queryFn: () => call('readProject', { params: { project } }) });
-}
-
 export function useMembers(project: string) {
   return useQuery({ queryKey: [project, 'members'], queryFn: () => call('listMembers', { params: { project } }) });
-}
-
-export function useSummaries<K extends ArtefactKind>(project: string, kind: K, query = '', enabled = true) {
-  return useQuery({
-    queryKey: keys.list(project, kind, query),
-    queryFn: async ({ signal }) => {
-      const summaries = await call('listArtefacts', { params: { project }, query: { kind, query } }, { signal });
-      return summaries.filter((s): s is Extract<Summary, { kind: K }> => s.kind === kind);
-    },
-    placeholderData: keepPreviousData,
-    enabled,
-  });
 }
 
 export function useArtefact<K extends ArtefactKind>(project: string, kind: K, id: IdOfKind[K]) {
@@ -62,10 +47,6 @@ export function useVersion(project: string, id: ArtefactId, version: number | nu
   });
 }
 
-export function useCoverage(project: string) {
-  return useQuery({ queryKey: keys.coverage(project, 'report'), queryFn: () => call('readCoverage', { params: { project } }), placeholderData: keepPreviousData });
-}
-
 export function useItems(project: string, query: QueryInputOf<'listItems'>, enabled = true) {
   return useQuery({
     queryKey: keys.coverage(project, 'items', query),
@@ -75,22 +56,28 @@ export function useItems(project: string, query: QueryInputOf<'listItems'>, enab
   });
 }
 
-export function useCaseMarks(project: string) {
-  return useQuery({ queryKey: keys.coverage(project, 'cases'), queryFn: () => call('readCaseMarks', { params: { project } }), placeholderData: keepPreviousData });
-}
-
-/** Instances and steps of the cases that use others, all opened. */
-export function useCaseCounts(project: string) {
-  return useQuery({ queryKey: keys.coverage(project, 'opened'), queryFn: () => call('readCaseCounts', { params: { project } }), placeholderData: keepPreviousData });
+/** A condition in a list, with the standings of its items as far as they are known. */
+export interface ConditionInList extends ConditionLine {
+  readonly standings: readonly Standing[];
 }
 
 /** The conditions of a requirement as a list shows them. */
-export function useConditionLines(project: string, requirement: RequirementId) {
-  return useQuery({
+export function useConditionLines(project: string, requirement: RequirementId): { readonly data: readonly ConditionInList[] | undefined } {
+  const rows = useKnown(project)?.coverage?.rows;
+  const lines = useQuery({
     queryKey: keys.coverage(project, 'conditions', requirement),
     queryFn: ({ signal }) => call('listConditions', { params: { project, requirement } }, { signal }),
     placeholderData: keepPreviousData,
-  });
+  }).data;
+  const data = useMemo(
+    () =>
+      lines?.map((line) => {
+        const row = rows?.get(line.id);
+        return { ...line, standings: row?.kind === 'condition' ? row.standings : [] };
+      }),
+    [lines, rows],
+  );
+  return { data };
 }
 
 /** A part of the design, with whole contents; null asks for none. */
@@ -105,10 +92,6 @@ export function useDesign(project: string, around: QueryInputOf<'readDesign'> | 
 
 export function useSettings(project: string) {
   return useQuery({ queryKey: [project, 'settings'], queryFn: () => call('readSettings', { params: { project } }) });
-}
-
-export function useHeldUp(project: string) {
-  return useQuery({ queryKey: keys.coverage(project, 'questions'), queryFn: () => call('readHeldUp', { params: { project } }), placeholderData: keepPreviousData });
 }
 
 export function useSuspectLinks(project: string) {
@@ -128,12 +111,15 @@ export function useTracker(project: string) {
 export function useLibrary(project: string, uses: readonly string[]) {
   return useQuery({
     queryKey: [project, 'list', 'library', uses.join(',')],
-    queryFn: async ({ signal }): Promise<ReadonlyMap<string, Used>> => new Map((await call('readLibrary', { params: { project }, query: { uses: uses.join(',') } }, { signal })).map(({ key, used }) => [key, used])),
+    queryFn: ({ signal }) => call('readLibrary', { params: { project }, query: { uses: uses.join(',') } }, { signal }),
+    select: byKey,
     placeholderData: keepPreviousData,
     enabled: uses.length > 0,
-    // A Map is not compared part by part.
-    structuralSharing: false,
   });
+}
+
+function byKey(library: ResponseOf<'readLibrary'>): ReadonlyMap<string, Used> {
+  return new Map(library.map(({ key, used }) => [key, used]));
 }
 
 /** What uses an artefact, and what it uses. */

@@ -1,28 +1,28 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { toast } from 'sonner';
-import { call, tellFailure } from '../api/index.ts';
+import { call, tellFailure, useRefresh } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button, Section, dateAndTime } from '../look/index.ts';
 
 /** An artefact whose newest version cannot be read: why, what is stored, and the versions that can be put back. */
 export function Broken({ id }: { readonly id: ArtefactId }) {
   const { project, canEdit } = useFrame();
-  const client = useQueryClient();
+  const refresh = useRefresh(project);
   const [busy, setBusy] = useState(false);
   const { data: broken } = useQuery({ queryKey: [project, 'broken', id], queryFn: () => call('readBroken', { params: { project, id } }), retry: false });
   useEffect(() => {
     // Lists and coverage were read before anybody knew.
-    for (const part of ['list', 'coverage']) void client.invalidateQueries({ queryKey: [project, part] });
-  }, [client, project]);
+    void refresh();
+  }, [project, refresh]);
   if (broken === undefined) return <p className="p-7 text-ink2">Reading …</p>;
   const restore = (version: number): void => {
     setBusy(true);
     call('restoreVersion', { params: { project, id }, body: { version } }, { ifMatch: broken.version, commandId: crypto.randomUUID() })
       .then(() => {
         toast.success(`${id} reads as in v${version} again.`);
-        return client.invalidateQueries({ queryKey: [project] });
+        return refresh();
       }, tellFailure)
       .finally(() => setBusy(false));
   };

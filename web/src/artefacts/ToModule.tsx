@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import { useProject } from '../api/index.ts';
+import { useModules } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button, Dialog } from '../look/index.ts';
 
 /** Asks for a module to move artefacts to: one that is there, or a new one. */
 export function ToModule({ words, onMove, onClose }: { readonly words: string; readonly onMove: (module: string) => void; readonly onClose: () => void }) {
   const { project } = useFrame();
-  const modules = useProject(project).data?.modules ?? [];
+  const modules = useModules(project);
   const [module, setModule] = useState('');
   return (
     <Dialog title={`Move ${words} to a module`} onClose={onClose}>

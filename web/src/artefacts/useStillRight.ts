@@ -1,8 +1,7 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
-import { useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
 import { toast } from 'sonner';
-import { call, tellFailure } from '../api/index.ts';
+import { call, tellFailure, useRefresh } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 
 /** A link whose target was looked at in the version it has now. */
@@ -15,14 +14,14 @@ export interface LookedAt {
 /** Says of links that they are still right, and saves that at once, wherever it is said; what is being written elsewhere in the artefact stays a draft. */
 export function useStillRight(): (links: readonly LookedAt[], onDone?: () => void) => void {
   const { project } = useFrame();
-  const client = useQueryClient();
+  const refresh = useRefresh(project);
   return useCallback(
     (links, onDone) =>
       void call('settleSuspectLinks', { params: { project }, body: { links: links.map(({ from, to, now }) => ({ from, to, now })) } }, { commandId: crypto.randomUUID() }).then(() => {
         toast.success(links.length === 1 ? 'The link is still right.' : `${links.length} links are still right.`);
         onDone?.();
-        return client.invalidateQueries({ queryKey: [project] });
+        return refresh();
       }, tellFailure),
-    [client, project],
+    [project, refresh],
   );
 }

@@ -1,23 +1,22 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
 import type { Write } from '@caderno/contract';
-import { useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
-import { call, tellFailure } from '../api/index.ts';
+import { call, tellFailure, useRefresh } from '../api/index.ts';
 
 /** Makes, changes and withdraws several artefacts as one command; answers what was made, null when it was refused. */
 export function useWrite(project: string): (write: Partial<Write> & Pick<Write, 'detail'>) => Promise<readonly ArtefactId[] | null> {
-  const client = useQueryClient();
+  const refresh = useRefresh(project);
   return useCallback(
     async (write) => {
       try {
         const { made } = await call('writeArtefacts', { params: { project }, body: { made: [], changed: [], withdrawn: [], ...write } }, { commandId: crypto.randomUUID() });
-        await client.invalidateQueries({ queryKey: [project] });
+        await refresh();
         return made;
       } catch (error) {
         tellFailure(error);
         return null;
       }
     },
-    [client, project],
+    [project, refresh],
   );
 }

@@ -1,10 +1,10 @@
 import type { RequirementId } from '@caderno/core/artefacts';
 import { mergedText, type RequirementContent } from '@caderno/core/basis';
 import type { RequirementSummary } from '@caderno/contract';
-import { useQueries, useQueryClient } from '@tanstack/react-query';
+import { useQueries } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { call, keys, tellFailure, useSummaries } from '../api/index.ts';
+import { call, keys, tellFailure, useSummaries, useRefresh } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button, Dialog, TextButton, countOf } from '../look/index.ts';
 
@@ -109,11 +109,11 @@ function Find({ requirements, onFound }: { readonly requirements: readonly Requi
 
 function useMerge(id: RequirementId, onClose: () => void) {
   const { project } = useFrame();
-  const client = useQueryClient();
+  const refresh = useRefresh(project);
   return (body: { absorbed: RequirementId[]; title: string; text: string }): void =>
     void call('mergeRequirements', { params: { project, id }, body }, { commandId: crypto.randomUUID() }).then(() => {
       toast.success(`Merged into ${id}.`);
       onClose();
-      return client.invalidateQueries({ queryKey: [project] });
+      return refresh();
     }, tellFailure);
 }

@@ -1,6 +1,6 @@
 import type { RequirementId } from '@caderno/core/artefacts';
 import { Link } from 'react-router';
-import { useHeldUp, useSummaries } from '../api/index.ts';
+import { useCoverageRows, useSummaries } from '../api/index.ts';
 import { MarginNote } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 
@@ -8,7 +8,7 @@ import { address, useFrame } from '../frame/index.ts';
 export function QuestionLines({ id }: { readonly id: RequirementId }) {
   const { project } = useFrame();
   const questions = (useSummaries(project, 'question').data ?? []).filter((q) => q.about.includes(id) && q.status !== 'withdrawn');
-  const heldUp = useHeldUp(project).data;
+  const known = useCoverageRows(project);
   if (questions.length === 0) return null;
   return (
     <MarginNote title="Questions">
@@ -18,7 +18,7 @@ export function QuestionLines({ id }: { readonly id: RequirementId }) {
             <Link to={address.questions(project, q.id)} className="hover:underline">
               <span className="font-mono">{q.id}</span> {q.title}
             </Link>
-            <span className={`block ${q.status === 'open' ? 'text-plum' : 'text-pine'}`}>{q.status === 'open' ? `open, holds up ${heldUp?.[q.id] ?? 0}` : 'answered'}</span>
+            <span className={`block ${q.status === 'open' ? 'text-plum' : 'text-pine'}`}>{q.status === 'open' ? `open, holds up ${known?.heldUp(q.id) ?? 0}` : 'answered'}</span>
           </li>
         ))}
       </ul>

@@ -5,7 +5,7 @@ import { percentDown, shownRatio, type RequirementCoverage } from '@caderno/core
 import type { ArtefactOfKind } from '@caderno/contract';
 import { memo, useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
-import { useArtefact, useProject, useSummaries } from '../api/index.ts';
+import { useArtefact, useModules, useSummaries } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, Ticks, TitleField, useAddCondition } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Choose, PRIORITY_WORD, REQUIREMENT_TYPE_WORD, countOf, options } from '../look/index.ts';
@@ -45,7 +45,7 @@ function Requirement({ artefact, coverage, counted, wording }: { readonly artefa
   const [dialog, setDialog] = useState<'split' | 'merge' | null>(null);
   const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
   const set = <F extends keyof RequirementContent>(field: F) => (value: RequirementContent[F]) => update((c) => ({ ...c, [field]: value }));
-  const modules = useProject(project).data?.modules ?? [];
+  const modules = useModules(project);
   const marks = useMarks(id, content.text, wording);
   const standing = useMemo(() => marks.filter((m) => dismissalOf(m, content.dismissals) === null), [content.dismissals, marks]);
   const ask = useAskAbout(id, content.text);

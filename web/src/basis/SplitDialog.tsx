@@ -1,10 +1,9 @@
 import type { RequirementId } from '@caderno/core/artefacts';
 import { MOST_PARTS, partWithWords, type RequirementContent, type SplitPart } from '@caderno/core/basis';
 import type { Split } from '@caderno/contract';
-import { useQueryClient } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
-import { call, tellFailure, useDesign, useSummaries } from '../api/index.ts';
+import { call, tellFailure, useDesign, useSummaries, useRefresh } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button, Choose, Dialog, TextButton } from '../look/index.ts';
 
@@ -103,11 +102,11 @@ function titleFrom(text: string): string {
 
 function useSplit(id: RequirementId, onClose: () => void) {
   const { project } = useFrame();
-  const client = useQueryClient();
+  const refresh = useRefresh(project);
   return (body: Split): void =>
     void call('splitRequirement', { params: { project, id }, body }, { commandId: crypto.randomUUID() }).then(() => {
       toast.success(`${id} is split.`);
       onClose();
-      return client.invalidateQueries({ queryKey: [project] });
+      return refresh();
     }, tellFailure);
 }

@@ -1,9 +1,8 @@
 import type { RequirementId } from '@caderno/core/artefacts';
 import { movedPlaces, type OutlineMove } from '@caderno/core/basis';
 import type { RequirementSummary } from '@caderno/contract';
-import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useMemo, useRef, useState } from 'react';
-import { call, tellFailure } from '../api/index.ts';
+import { call, tellFailure, useRefresh } from '../api/index.ts';
 
 interface Pending {
   readonly key: string;
@@ -16,7 +15,7 @@ interface Pending {
  * that was read between two moves must not show the first of them alone.
  */
 export function useMovable(project: string, stored: readonly RequirementSummary[] | undefined) {
-  const client = useQueryClient();
+  const refresh = useRefresh(project);
   const [pending, setPending] = useState<readonly Pending[]>([]);
   // One after the other: the second move counts on the first.
   const queue = useRef<Promise<unknown>>(Promise.resolve());
@@ -28,10 +27,10 @@ export function useMovable(project: string, stored: readonly RequirementSummary[
       queue.current = queue.current
         .then(() => call('moveRequirement', { params: { project, id }, body: to }, { commandId: key }))
         .catch(tellFailure)
-        .then(() => client.invalidateQueries({ queryKey: [project, 'list', 'requirement'] }))
+        .then(() => refresh())
         .then(() => setPending((all) => all.filter((p) => p.key !== key)));
     },
-    [client, project],
+    [project, refresh],
   );
   return { requirements, move };
 }

@@ -1,6 +1,6 @@
 import type { CaseContent } from '@caderno/core/cases';
 import { memo, useState } from 'react';
-import { useMembers, useProject } from '../api/index.ts';
+import { useMembers, useModules } from '../api/index.ts';
 import { TextInput } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { CASE_KIND_WORD, Choose, EXECUTION_WORD, PRIORITY_WORD, options } from '../look/index.ts';
@@ -18,7 +18,7 @@ interface Props {
 /** What lists sort and filter a case by. */
 export const CaseChips = memo(function CaseChips({ content, instances, canEdit, update }: Props) {
   const { project } = useFrame();
-  const modules = useProject(project).data?.modules ?? [];
+  const modules = useModules(project);
   const members = useMembers(project).data ?? [];
   const owners = [{ value: '', name: 'nobody' }, ...members.map((m) => ({ value: m.name, name: m.name })), ...(content.owner !== '' && !members.some((m) => m.name === content.owner) ? [{ value: content.owner, name: content.owner }] : [])];
   return (

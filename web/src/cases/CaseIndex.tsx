@@ -5,7 +5,7 @@ import type { CaseSummary } from '@caderno/contract';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { useCaseCounts, useCaseMarks, useProject, useSummaries } from '../api/index.ts';
+import { useCoverageRows, useModules, useSummaries, type RowsKnown } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, CannotBeRead, SelectMark, StandingShape, countOf, drawnLines, usePrinting, useSelection, type Selection } from '../look/index.ts';
 import { DraggableUse } from '../steps/index.ts';
@@ -32,9 +32,8 @@ const MARK: Record<CaseMark, { readonly standing: Standing; readonly word: strin
 /** The index of cases, grouped by module, filtered by a query. */
 export function CaseIndex({ cases, current, query, onQuery, onNew, heading }: Props) {
   const { project, canEdit } = useFrame();
-  const marks = useCaseMarks(project).data;
-  const counts = useCaseCounts(project).data;
-  const lines = useMemo(() => grouped(cases ?? [], counts ?? {}), [cases, counts]);
+  const known = useCoverageRows(project);
+  const lines = useMemo(() => grouped(cases ?? [], known), [cases, known]);
   const ids = useMemo(() => lines.flatMap((l) => (l.kind === 'case' ? [l.summary.id] : [])), [lines]);
   const selection = useSelection(ids);
   const { problems } = parseQuery(query);
@@ -66,7 +65,7 @@ export function CaseIndex({ cases, current, query, onQuery, onNew, heading }: Pr
             if (line === undefined) return null;
             return (
               <div key={row.key} ref={rows.measureElement} data-index={row.index} className="absolute inset-x-0" style={{ top: row.start }} role="listitem">
-                {line.kind === 'group' ? <Group {...line} /> : <CaseLine project={project} canEdit={canEdit} selection={selection} summary={line.summary} counts={counts?.[line.summary.id]} isCurrent={line.summary.id === current} mark={marks?.[line.summary.id]} />}
+                {line.kind === 'group' ? <Group {...line} /> : <CaseLine project={project} canEdit={canEdit} selection={selection} summary={line.summary} counts={known?.counts(line.summary.id)} isCurrent={line.summary.id === current} mark={known?.mark(line.summary)} />}
               </div>
             );
           })}
@@ -82,11 +81,11 @@ function useAbsent(project: string, query: string): string[] {
   const { terms } = parseQuery(query);
   const named = terms.flatMap((t) => (t.kind === 'field' ? [t] : []));
   const asks = (field: string): string[] => named.flatMap((t) => (t.field === field ? [t.value] : []));
-  const conditions = useSummaries(project, 'condition', 'state:any', asks('covers').length > 0).data;
-  const modules = useProject(project).data?.modules;
+  const conditions = useSummaries(project, 'condition', 'state:any').data;
+  const modules = useModules(project);
   return [
     ...(conditions === undefined ? [] : asks('covers').flatMap((id) => (conditions.some((c) => c.id === id.toUpperCase()) ? [] : [`There is no condition ${id.toUpperCase()}.`]))),
-    ...(modules === undefined ? [] : asks('module').flatMap((name) => (modules.some((m) => m.toLowerCase().includes(name.toLowerCase())) ? [] : [`No module is called “${name}”.`]))),
+    ...(conditions === undefined ? [] : asks('module').flatMap((name) => (modules.some((m) => m.toLowerCase().includes(name.toLowerCase())) ? [] : [`No module is called “${name}”.`]))),
   ];
 }
 
@@ -157,7 +156,7 @@ function CaseLine({ project, canEdit, selection, summary, counts, isCurrent, mar
   );
 }
 
-function grouped(cases: readonly CaseSummary[], counts: Readonly<Record<string, CaseCounts>>): Line[] {
+function grouped(cases: readonly CaseSummary[], known: RowsKnown | null): Line[] {
   const modules = new Map<string, CaseSummary[]>();
   for (const summary of cases) {
     const group = modules.get(summary.module);
@@ -165,7 +164,7 @@ function grouped(cases: readonly CaseSummary[], counts: Readonly<Record<string, 
     else group.push(summary);
   }
   return [...modules].flatMap(([name, group]): Line[] => [
-    { kind: 'group', name, cases: group.length, instances: group.reduce((n, c) => n + (counts[c.id]?.instances ?? Math.max(1, c.rows)), 0) },
+    { kind: 'group', name, cases: group.length, instances: group.reduce((n, c) => n + (known?.counts(c.id)?.instances ?? Math.max(1, c.rows)), 0) },
     ...group.map((summary): Line => ({ kind: 'case', summary })),
   ]);
 }

@@ -1,10 +1,10 @@
 import type { ConditionId, RequirementId } from '@caderno/core/artefacts';
 import { orderOutline } from '@caderno/core/basis';
-import { conditionIdSchema, requirementIdSchema, type ArtefactOfKind, type ConditionLine } from '@caderno/contract';
+import { conditionIdSchema, requirementIdSchema, type ArtefactOfKind } from '@caderno/contract';
 import { ChevronLeft, ChevronRight, List } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
-import { useArtefact, useConditionLines, useCoverage, useSummaries } from '../api/index.ts';
+import { type ConditionInList, useArtefact, useConditionLines, useCoverage, useSummaries } from '../api/index.ts';
 import { Loading, useAddCondition } from '../artefacts/index.ts';
 import { Outline, useAskAbout } from '../basis/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
@@ -88,7 +88,7 @@ function OnRequirement({ requirement, condition }: { readonly requirement: Requi
 interface LeftProps {
   readonly artefact: ArtefactOfKind<'requirement'>;
   /** Absent until they are read. */
-  readonly lines: readonly ConditionLine[] | undefined;
+  readonly lines: readonly ConditionInList[] | undefined;
   readonly current: ConditionId | null;
 }
 

@@ -1,6 +1,6 @@
+import type { ConditionInList } from '../api/index.ts';
 import type { ConditionId } from '@caderno/core/artefacts';
 import { anchorAt, placeAnchor, type Anchor } from '@caderno/core/conditions';
-import type { ConditionLine } from '@caderno/contract';
 import type { RequirementId } from '@caderno/core/artefacts';
 import { useMemo } from 'react';
 import { useNavigate } from 'react-router';
@@ -10,7 +10,7 @@ import { address, useFrame } from '../frame/index.ts';
 interface Props {
   readonly requirement: RequirementId;
   readonly text: string;
-  readonly conditions: readonly ConditionLine[];
+  readonly conditions: readonly ConditionInList[];
   readonly current: ConditionId | null;
   /** Absent for readers. */
   readonly onMark?: (anchor: Anchor) => void;
@@ -33,7 +33,7 @@ export function RequirementText({ requirement, text, conditions, current, onMark
   return <MarkableText text={text} spans={spans} onSpans={open} marks={marks} />;
 }
 
-function anchorSpans(requirement: RequirementId, text: string, conditions: readonly ConditionLine[], current: ConditionId | null): TextSpan[] {
+function anchorSpans(requirement: RequirementId, text: string, conditions: readonly ConditionInList[], current: ConditionId | null): TextSpan[] {
   return conditions.flatMap(({ id, content }) => {
     const anchor = content.requirements.find((r) => r.id === requirement)?.anchor ?? null;
     const place = anchor === null ? null : placeAnchor(text, anchor);

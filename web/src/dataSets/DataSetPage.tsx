@@ -7,7 +7,7 @@ import type { Used } from '@caderno/core/shared';
 import type { ArtefactOfKind } from '@caderno/contract';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useLocation } from 'react-router';
-import { useArtefact, useDesign, useProject } from '../api/index.ts';
+import { useArtefact, useDesign, useModules } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
 import { useCoveredDesign, useLiveCoverage } from '../coverage/index.ts';
 import { DataFiles, DataGrid, MakeRows, RedundantRows, UnknownValues, rowShows, useColumnChecks, useGained } from '../data/index.ts';
@@ -37,7 +37,7 @@ function DataSet({ artefact }: { readonly artefact: ArtefactOfKind<'dataSet'> })
   const { content, update } = editing;
   const { id, state, author, at } = artefact.summary;
   const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
-  const modules = useProject(project).data?.modules ?? [];
+  const modules = useModules(project);
   const [chosen, setChosen] = useState<RowId | null>(null);
   const [making, setMaking] = useState(false);
   const { conditions, coverages, mostItems } = useServed(id, content);

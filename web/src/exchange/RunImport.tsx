@@ -1,10 +1,10 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
 import type { ConflictChoice } from '@caderno/core/exchange';
 import type { ImportDraft } from '@caderno/contract';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { call, tellFailure } from '../api/index.ts';
+import { call, tellFailure, useRefresh } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button } from '../look/index.ts';
 
@@ -23,7 +23,7 @@ const ASK_MS = 300;
 /** Runs the import, with progress and cancel; done, it can be undone from where it is told. */
 export function RunImport({ draft, choices, open, nothing, onDone }: Props) {
   const { project } = useFrame();
-  const client = useQueryClient();
+  const refresh = useRefresh(project);
   const [running, setRunning] = useState(false);
   const progress = useQuery({
     queryKey: [project, 'list', 'importing', draft.id],
@@ -34,13 +34,13 @@ export function RunImport({ draft, choices, open, nothing, onDone }: Props) {
   const undo = (change: string): void =>
     void call('undoChange', { params: { project, change }, body: {} }, { commandId: crypto.randomUUID() }).then(() => {
       toast.success('The import is undone.');
-      return client.invalidateQueries({ queryKey: [project] });
+      return refresh();
     }, tellFailure);
   const run = (): void => {
     setRunning(true);
     call('runImport', { params: { project, import: draft.id }, body: { mapping: draft.mapping, reading: draft.reading, choices } }, { commandId: crypto.randomUUID() })
       .then(async (change) => {
-        await client.invalidateQueries({ queryKey: [project] });
+        await refresh();
         toast.success(`Imported ${change.detail}: ${change.note}.`, { duration: 12_000, action: { label: 'Undo', onClick: () => undo(change.id) } });
         onDone(change.artefact);
       }, tellFailure)

@@ -5,7 +5,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Suspense, lazy, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
-import { call, keys, tellFailure, useCoverage, useProject, useProjectEvents } from '../api/index.ts';
+import { call, keys, tellFailure, forgetLogs, useCoverage, useFigures, useProjectStream } from '../api/index.ts';
 import { address } from './address.ts';
 import { CHAPTERS, type ChapterPath } from './chapters.ts';
 import { useCommands, type Command } from './commands.ts';
@@ -39,7 +39,7 @@ export interface FrameContext {
 /** The book on the desk: name and find field above it, index tabs at its right edge. */
 export function Frame({ project, projects, person, openToAll, mayMakeProjects }: Props) {
   const [open, setOpen] = useState<'find' | 'keys' | null>(null);
-  const { connected } = useProjectEvents(project.key);
+  const { connected } = useProjectStream(project.key);
   useFrameCommands(project.key, setOpen);
   const title = browserTitle(useNameOfPage(), useLocation().pathname, project.name);
   const context: FrameContext = { project: project.key, person, canEdit: roleReaches(project.role, 'analyst'), canLead: roleReaches(project.role, 'lead'), canManage: roleReaches(project.role, 'administrator') };
@@ -147,6 +147,7 @@ function PersonMenu({ project, person, onKeys, canManage, mayMakeProjects }: Per
     call('signOut').then((session) => {
       toast.dismiss();
       client.clear();
+      forgetLogs(client);
       client.setQueryData(keys.session, session);
       void navigate('/', { replace: true });
     }, tellFailure);
@@ -251,7 +252,7 @@ function Offline() {
 
 /** What waits for somebody: open questions and suspect links. */
 function Open({ project }: { readonly project: string }) {
-  const figures = useProject(project).data?.figures;
+  const figures = useFigures(project);
   if (figures === undefined) return null;
   const look = 'whitespace-nowrap text-sm text-ink2 hover:underline';
   return (
@@ -269,7 +270,7 @@ function Open({ project }: { readonly project: string }) {
 }
 
 function IndexTabs({ project }: { readonly project: string }) {
-  const figures = useProject(project).data?.figures;
+  const figures = useFigures(project);
   const coverage = useCoverage(project).data;
   const percent = coverage === undefined ? null : percentDown(shownRatio(coverage.counts));
   const figure: Record<ChapterPath, string> = {

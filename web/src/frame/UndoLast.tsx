@@ -1,9 +1,8 @@
 import type { Change } from '@caderno/contract';
-import { useQueryClient } from '@tanstack/react-query';
 import { Suspense, lazy, useCallback, useMemo, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import { call, tellFailure } from '../api/index.ts';
+import { call, tellFailure, useRefresh } from '../api/index.ts';
 import { changeWords } from '../look/index.ts';
 import { address } from './address.ts';
 import { useCommands, type Command } from './commands.ts';
@@ -20,7 +19,7 @@ interface Props {
  * back. What is not in view is named first and undone only when that is said.
  */
 export function UndoLast({ project, person }: Props) {
-  const client = useQueryClient();
+  const refresh = useRefresh(project);
   const navigate = useNavigate();
   const { pathname } = useLocation();
   const [asked, setAsked] = useState<Change | null>(null);
@@ -31,9 +30,9 @@ export function UndoLast({ project, person }: Props) {
       const { artefact } = change;
       const there = artefact === null ? address.journal(project) : address.artefact(project, artefact);
       toast.success(`Undone: ${changeWords(change)}. Shift U again brings it back.`, { action: { label: artefact === null ? 'Open the journal' : `Open ${artefact}`, onClick: () => void navigate(there) } });
-      await client.invalidateQueries({ queryKey: [project] });
+      await refresh();
     },
-    [client, navigate, project],
+    [refresh, navigate, project],
   );
   const commands = useMemo<Command[]>(() => {
     const undoOrAsk = async (): Promise<void> => {

@@ -1,13 +1,13 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useCoverage, useProject, useSummaries } from '../api/index.ts';
+import { useCoverage, useFigures, useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { TextButton } from '../look/index.ts';
 
 /** The way through the first ten minutes on one's own material; gone once walked, or when it is not wanted. */
 export function FirstSteps() {
   const { project, canEdit } = useFrame();
-  const figures = useProject(project).data?.figures;
+  const figures = useFigures(project);
   const report = useCoverage(project).data;
   const requirements = useSummaries(project, 'requirement').data ?? [];
   const conditions = useSummaries(project, 'condition').data ?? [];

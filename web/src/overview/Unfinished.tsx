@@ -2,7 +2,7 @@ import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
 import { unanalysedRows } from '@caderno/core/coverage';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { useCaseMarks, useCoverage, useItems, useSummaries } from '../api/index.ts';
+import { useCoverage, useCoverageRows, useItems, useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { RISK_WORD, STANDING_WORD, Section, StandingShape, countOf } from '../look/index.ts';
 
@@ -54,15 +54,15 @@ function NotShown() {
 
 function ShowNothing() {
   const { project } = useFrame();
-  const marks = useCaseMarks(project).data;
+  const rows = useCoverageRows(project);
   const cases = useSummaries(project, 'case').data;
-  if (marks === undefined || cases === undefined) return null;
-  const found = cases.filter((c) => marks[c.id] !== undefined && marks[c.id] !== 'shows');
+  if (rows === null || cases === undefined) return null;
+  const found = cases.filter((c) => rows.mark(c) !== 'shows');
   if (found.length === 0) return null;
   return (
     <List title="Show nothing yet" aside={countOf(found.length, 'case')} all={null}>
       {found.slice(0, MOST).map((c) => (
-        <Line key={c.id} id={c.id} title={c.title} to={address.cases(project, c.id)} note={marks[c.id] === 'linked' ? 'linked only: no expected result speaks for it' : 'covers no condition'} />
+        <Line key={c.id} id={c.id} title={c.title} to={address.cases(project, c.id)} note={rows.mark(c) === 'linked' ? 'linked only: no expected result speaks for it' : 'covers no condition'} />
       ))}
     </List>
   );

@@ -1,11 +1,10 @@
 import { answered, type QuestionContent } from '@caderno/core/basis';
 import type { ArtefactOfKind, QuestionSummary } from '@caderno/contract';
-import { useQueryClient } from '@tanstack/react-query';
 import { Printer } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
-import { call, tellFailure, useArtefact, useHeldUp, useSummaries } from '../api/index.ts';
+import { call, tellFailure, useArtefact, useCoverageRows, useSummaries, useRefresh } from '../api/index.ts';
 import { MarkdownText } from '../basis/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Empty, countOf } from '../look/index.ts';
@@ -18,11 +17,11 @@ import { byHeldUp } from './questionWords.tsx';
 export function Agenda() {
   const { project, canEdit } = useFrame();
   const all = useSummaries(project, 'question').data;
-  const heldUp = useHeldUp(project).data;
+  const known = useCoverageRows(project);
   // The order of the sitting stays while answers come in; what was answered here stays to be read.
   const [order, setOrder] = useState<readonly string[] | null>(null);
-  const open = useMemo(() => byHeldUp(all ?? [], heldUp).filter((q) => q.status === 'open'), [all, heldUp]);
-  if (order === null && all !== undefined && heldUp !== undefined) setOrder(open.map((q) => q.id));
+  const open = useMemo(() => byHeldUp(all ?? [], known).filter((q) => q.status === 'open'), [all, known]);
+  if (order === null && all !== undefined && known !== null) setOrder(open.map((q) => q.id));
   const points = (order ?? []).flatMap((id) => all?.find((q) => q.id === id) ?? []);
   const list = useRef<HTMLOListElement>(null);
   const next = (from: HTMLElement): void => {
@@ -49,7 +48,7 @@ export function Agenda() {
         {order !== null && points.length === 0 && <Empty title="Nothing to settle">No question is open.</Empty>}
         <ol ref={list} className="mt-3">
           {points.map((question, i) => (
-            <Point key={question.id} number={i + 1} question={question} holdsUp={heldUp?.[question.id] ?? 0} onNext={next} />
+            <Point key={question.id} number={i + 1} question={question} holdsUp={known?.heldUp(question.id) ?? 0} onNext={next} />
           ))}
         </ol>
       </div>
@@ -125,12 +124,12 @@ function Body({ artefact, onNext }: { readonly artefact: ArtefactOfKind<'questio
 
 function useTakeAnswer({ summary, content }: ArtefactOfKind<'question'>): (answer: string) => void {
   const { project, person } = useFrame();
-  const client = useQueryClient();
+  const refresh = useRefresh(project);
   return (answer) => {
     const next: QuestionContent = answered(content, answer, person.name, new Date().toISOString());
     call('saveArtefact', { params: { project, id: summary.id }, body: { kind: 'question', content: next, note: 'Answered in the agenda', keepsDraft: true } }, { ifMatch: summary.version, commandId: crypto.randomUUID() }).then(() => {
       toast.success(`${summary.id} is answered.`);
-      return client.invalidateQueries({ queryKey: [project] });
+      return refresh();
     }, tellFailure);
   };
 }

@@ -3,7 +3,7 @@ import { answered, reopened, withdrawnQuestion, type QuestionContent } from '@ca
 import type { ArtefactOfKind } from '@caderno/contract';
 import { useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
-import { useArtefact, useHeldUp, useMembers } from '../api/index.ts';
+import { useArtefact, useCoverageRows, useMembers } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
 import { MarkdownText } from '../basis/index.ts';
 import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
@@ -28,7 +28,7 @@ function Question({ artefact }: { readonly artefact: ArtefactOfKind<'question'> 
   const { id, state, author, at } = artefact.summary;
   const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
   const members = useMembers(project).data ?? [];
-  const holdsUp = useHeldUp(project).data?.[id] ?? 0;
+  const holdsUp = useCoverageRows(project)?.heldUp(id) ?? 0;
   return (
     <article className="px-8 pb-16 pt-5">
       <div className="text-xs text-ink2">

@@ -3,7 +3,7 @@ import { EMPTY_QUESTION, type QuestionStatus } from '@caderno/core/basis';
 import { questionIdSchema, type QuestionSummary } from '@caderno/contract';
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { download, tellFailure, useHeldUp, useSummaries } from '../api/index.ts';
+import { download, tellFailure, useCoverageRows, useSummaries } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { ChapterOverview } from '../overview/index.ts';
@@ -20,9 +20,9 @@ export function QuestionsChapter() {
   const parsed = questionIdSchema.safeParse(useParams().question);
   const current = parsed.success ? parsed.data : null;
   const all = useSummaries(project, 'question').data;
-  const heldUp = useHeldUp(project).data;
+  const known = useCoverageRows(project);
   const [shown, setShown] = useState<Shown>('open');
-  const questions = useMemo(() => byHeldUp(all ?? [], heldUp).filter((q) => shown === 'all' || q.status === shown), [all, heldUp, shown]);
+  const questions = useMemo(() => byHeldUp(all ?? [], known).filter((q) => shown === 'all' || q.status === shown), [all, known, shown]);
   const add = useAdd();
   useQuestionCommands(questions, current, canEdit, add);
   return (
@@ -47,7 +47,7 @@ export function QuestionsChapter() {
           ) : (
             <ul aria-label="Questions" className="min-h-0 flex-1 overflow-y-auto">
               {questions.map((q) => (
-                <QuestionLine key={q.id} question={q} holdsUp={heldUp?.[q.id] ?? 0} isCurrent={q.id === current} />
+                <QuestionLine key={q.id} question={q} holdsUp={known?.heldUp(q.id) ?? 0} isCurrent={q.id === current} />
               ))}
             </ul>
           )}

@@ -2,7 +2,7 @@ import type { ArtefactId } from '@caderno/core/artefacts';
 import type { ConnectedArtefact } from '@caderno/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useCaseCounts, useReuse } from '../api/index.ts';
+import { useCoverageRows, useReuse } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { TextButton, countOf } from '../look/index.ts';
 
@@ -47,11 +47,11 @@ export function Reach({ id }: { readonly id: ArtefactId }) {
   const { project } = useFrame();
   const users = (useReuse(project, id).data?.users ?? []).filter((u) => u.state !== 'withdrawn');
   // Of cases that call others their own rows say little: what they come to when opened is counted.
-  const counts = useCaseCounts(project).data ?? {};
+  const known = useCoverageRows(project);
   if (users.length === 0) return null;
   const reached = users.filter((u) => u.follows);
   const cases = reached.filter((u) => u.instances !== null);
-  const instances = cases.reduce((n, c) => n + (counts[c.id]?.instances ?? c.instances ?? 0), 0);
+  const instances = cases.reduce((n, c) => n + (known?.counts(c.id)?.instances ?? c.instances ?? 0), 0);
   const agreed = reached.filter((u) => u.state === 'agreed').length;
   const kept = users.length - reached.length;
   return (

@@ -5,7 +5,7 @@ import { renameInText } from '@caderno/core/cases';
 import type { ArtefactOfKind } from '@caderno/contract';
 import { useCallback, useMemo, useState } from 'react';
 import { useLocation } from 'react-router';
-import { useArtefact, useProject } from '../api/index.ts';
+import { useArtefact, useModules } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Section, countOf } from '../look/index.ts';
@@ -29,7 +29,7 @@ function Shared({ artefact }: { readonly artefact: ArtefactOfKind<'shared'> }) {
   const { content, update } = editing;
   const { id, state, author, at } = artefact.summary;
   const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
-  const modules = useProject(project).data?.modules ?? [];
+  const modules = useModules(project);
   const opened = useOpened(content);
   const owner = useMemo<Owner>(() => ({ kind: 'shared', id, version: editing.version, content }), [content, editing.version, id]);
   const { rename, dialog: renaming } = useRename(owner, useCallback((p: ParameterId, name: string) => update((c) => renamed(c, p, name)), [update]));

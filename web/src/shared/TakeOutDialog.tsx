@@ -5,7 +5,7 @@ import type { TakeOut } from '@caderno/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { call, tellFailure, useSummaries } from '../api/index.ts';
+import { call, tellFailure, useSummaries, useRefresh } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button, Dialog, countOf } from '../look/index.ts';
 import { newStepId } from '../steps/index.ts';
@@ -26,6 +26,7 @@ type User = TakeOut['users'][number];
 export function TakeOutDialog({ owner, steps, onClose }: Props) {
   const { project } = useFrame();
   const client = useQueryClient();
+  const refresh = useRefresh(project);
   const [title, setTitle] = useState('');
   const [taken] = useState(() => takeOut(owner.content as Written, steps));
   const runs = useRuns(owner, taken?.steps ?? []);
@@ -41,7 +42,7 @@ export function TakeOutDialog({ owner, steps, onClose }: Props) {
     try {
       const others = await Promise.all(byCase(runs.filter((r) => along.has(runKey(r)))).map((found) => replaced(project, found, taken.steps)));
       const { made } = await call('takeOut', { params: { project }, body: { shared, users: [first, ...others] } }, { commandId: crypto.randomUUID() });
-      await client.invalidateQueries({ queryKey: [project] });
+      await refresh();
       toast.success(`${made.join('')} “${shared.title}” was made of ${countOf(taken.steps.length, 'step')} of ${id}${others.length > 0 ? `, and stands in ${countOf(others.length, 'other case')} as well` : ''}. The journal can undo it.`);
       onClose();
     } catch (error) {

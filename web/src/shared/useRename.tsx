@@ -1,11 +1,10 @@
 import type { ParameterId, Parameter } from '@caderno/core/cases';
 import type { RenameHindrance } from '@caderno/core/shared';
 import type { RenamePlan } from '@caderno/contract';
-import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
-import { call, tellFailure } from '../api/index.ts';
+import { call, tellFailure, useRefresh } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Dialog, countOf } from '../look/index.ts';
 import type { Owner } from './TakeOutDialog.tsx';
@@ -23,7 +22,7 @@ interface Asked {
  */
 export function useRename(owner: Owner, renameHere: (id: ParameterId, name: string) => void): { readonly rename: (parameter: Parameter, name: string) => void; readonly dialog: ReactNode } {
   const { project } = useFrame();
-  const client = useQueryClient();
+  const refresh = useRefresh(project);
   const [asked, setAsked] = useState<Asked | null>(null);
   const latest = useRef(owner);
   useEffect(() => {
@@ -47,7 +46,7 @@ export function useRename(owner: Owner, renameHere: (id: ParameterId, name: stri
     try {
       const { renamed, hindrances } = await order(from, to, true);
       if (hindrances.length > 0) throw new Error(`The way was clear a moment ago: ${hindrances[0]?.code ?? ''}`);
-      await client.invalidateQueries({ queryKey: [project] });
+      await refresh();
       toast.success(`<${from}> is <${to}> now in ${countOf(renamed.length, 'artefact')}. The journal can undo it.`);
       setAsked(null);
     } catch (error) {

@@ -1,9 +1,9 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
 import type { Change } from '@caderno/contract';
-import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
-import { call, tellFailure } from '../api/index.ts';
+import { call, tellFailure, useRefresh } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, TextButton, changeWords, dateAndTime, dayName, deedWords, manyWords } from '../look/index.ts';
 
@@ -54,12 +54,12 @@ export function Changes({ project, artefact }: { readonly project: string; reado
 }
 
 function ChangeLine({ project, change, named }: { readonly project: string; readonly change: Change; readonly named: boolean }) {
-  const client = useQueryClient();
+  const refresh = useRefresh(project);
   const { canEdit } = useFrame();
   const undo = (): void =>
     void call('undoChange', { params: { project, change: change.id }, body: {} }, { commandId: crypto.randomUUID() }).then(() => {
       toast.success(`Undone: ${changeWords(change)}.`);
-      return client.invalidateQueries({ queryKey: [project] });
+      return refresh();
     }, tellFailure);
   return (
     <li className={`flex items-baseline gap-3 py-2 ${change.undone ? 'text-ink2' : ''}`}>

@@ -1,7 +1,7 @@
 import type { ArtefactId, ArtefactState } from '@caderno/core/artefacts';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { call, failureSentence, tellFailure } from '../api/index.ts';
+import { call, failureSentence, tellFailure, useRefresh } from '../api/index.ts';
 import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { Button, Choose, STATE_WORD, TextButton, ago, options } from '../look/index.ts';
 import { BothSides } from './BothSides.tsx';
@@ -35,7 +35,8 @@ export function SaveBar({ id, state, author, at, editing }: Props) {
     [canEdit, id, redo, save, undo],
   );
   useCommands(commands);
-  const setState = (next: ArtefactState): void => void call('setState', { params: { project, id }, body: { state: next } }, { commandId: crypto.randomUUID() }).catch(tellFailure);
+  const refresh = useRefresh(project);
+  const setState = (next: ArtefactState): void => void call('setState', { params: { project, id }, body: { state: next } }, { commandId: crypto.randomUUID() }).then(refresh, tellFailure);
   return (
     <div className="text-xs text-ink2">
       <div className="flex flex-wrap items-center gap-2">

@@ -1,10 +1,9 @@
 import { parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
 import type { Version } from '@caderno/contract';
 import { artefactIdSchema } from '@caderno/contract';
-import { useQueryClient } from '@tanstack/react-query';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
-import { call, keys, tellFailure, useVersion, useVersions } from '../api/index.ts';
+import { call, tellFailure, useVersion, useVersions, useRefresh } from '../api/index.ts';
 import { Spread, address, useFrame } from '../frame/index.ts';
 import { Button, Empty, dateAndTime } from '../look/index.ts';
 import { Difference } from './Difference.tsx';
@@ -83,7 +82,7 @@ function VersionLine({ version: { version, author, at, note }, from, to, onSelec
 }
 
 function Between({ project, id, from, to, newest }: { readonly project: string; readonly id: ArtefactId; readonly from: number; readonly to: number; readonly newest: number }) {
-  const client = useQueryClient();
+  const refresh = useRefresh(project);
   const { canEdit } = useFrame();
   const before = useVersion(project, id, from).data;
   const after = useVersion(project, id, to).data;
@@ -94,7 +93,7 @@ function Between({ project, id, from, to, newest }: { readonly project: string; 
       // One union member at a time, so that kind and content stay together.
       const body = { kind, content, note: `Restored from v${to}` } as Parameters<typeof call<'saveArtefact'>>[1] extends { body?: infer B } ? B : never;
       await call('saveArtefact', { params: { project, id }, ...(body === undefined ? {} : { body }) }, { ifMatch: newest, commandId: crypto.randomUUID() });
-      await client.invalidateQueries({ queryKey: keys.artefact(project, id) });
+      await refresh();
       toast.success(`${id} is v${newest + 1} now, with what v${to} held.`);
     } catch (error) {
       tellFailure(error);

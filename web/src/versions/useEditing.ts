@@ -3,7 +3,7 @@ import type { Choice } from '@caderno/core/versions';
 import { CONTENT_SCHEMA, type ArtefactOfKind, type ContentOfKind, type KindAndContent } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { RefusedCall, call, isPassing, keys, tellFailure, untilTaken } from '../api/index.ts';
+import { RefusedCall, call, isPassing, keys, tellFailure, untilTaken, useRefresh } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { edited, isDirty, redone, saved, settled, startEdit, takeInHead, undone, type EditState, type Theirs } from './editState.ts';
 import { dropLocally, keepLocally, readLocally, type LocalDraft } from './localDraft.ts';
@@ -44,6 +44,7 @@ export function useEditing<K extends ArtefactKind>(kind: K, artefact: ArtefactOf
   type C = ContentOfKind[K];
   const { project, person, canEdit } = useFrame();
   const client = useQueryClient();
+  const refresh = useRefresh(project);
   const { id } = artefact.summary;
   const [state, setState] = useState<EditState<C>>(() => firstState<K>(kind, project, person.id, artefact));
   const [keep, setKeep] = useState<KeepState>(artefact.draft === null ? { kind: 'version' } : { kind: 'kept', at: artefact.draft.at });
@@ -100,13 +101,14 @@ export function useEditing<K extends ArtefactKind>(kind: K, artefact: ArtefactOf
   const takeAnswer = useCallback(
     (answer: ArtefactOfKind<K>, sent: C) => {
       client.setQueryData(keys.artefact(project, id), answer);
+      void refresh();
       setState((s) => saved(s, sent, { version: answer.summary.version, content: answer.content as C, author: answer.summary.author }));
       // What was typed while the save was under way is a draft of the new version and still to be kept.
       const typedOn = now.current.state.content !== sent;
       if (!typedOn) dropLocally(project, person.id, id);
       setKeep({ kind: typedOn ? 'typing' : 'version' });
     },
-    [client, id, person.id, project],
+    [client, id, person.id, project, refresh],
   );
 
   const save = useCallback(

@@ -1,10 +1,9 @@
 import type { ConditionId, RequirementId } from '@caderno/core/artefacts';
 import { inChecklistOrder, reordered } from '@caderno/core/conditions';
 import { countStandings, itemsToShow, type Standing } from '@caderno/core/coverage';
-import type { ConditionLine } from '@caderno/contract';
 import { Suspense, lazy, useState } from 'react';
 import { Link } from 'react-router';
-import { call, tellFailure } from '../../api/index.ts';
+import { type ConditionInList, call, tellFailure } from '../../api/index.ts';
 import { Ticks, useWrite } from '../../artefacts/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
 import { CannotBeRead, MODEL_WORD, SelectMark, TextButton, countOf } from '../../look/index.ts';
@@ -14,7 +13,7 @@ const WriteMissing = lazy(() => import('../writing/WriteMissing.tsx').then((m) =
 
 interface Props {
   readonly requirement: RequirementId;
-  readonly conditions: readonly ConditionLine[];
+  readonly conditions: readonly ConditionInList[];
   readonly current: ConditionId | null;
 }
 
@@ -25,7 +24,7 @@ export function ConditionList({ requirement, conditions, current }: Props) {
   const { canEdit } = useFrame();
   const move = useMove(requirement, conditions);
   const [selected, setSelected] = useState<readonly ConditionId[]>([]);
-  const [writing, setWriting] = useState<readonly ConditionLine[] | null>(null);
+  const [writing, setWriting] = useState<readonly ConditionInList[] | null>(null);
   const chosen = conditions.filter((c) => selected.includes(c.id));
   const lacking = conditions.filter((c) => missingIn(c.standings) > 0);
   return (
@@ -64,10 +63,10 @@ function missingIn(standings: readonly Standing[]): number {
 }
 
 /** Moves a condition by Alt and an arrow; the places that change are saved as one command. */
-function useMove(requirement: RequirementId, conditions: readonly ConditionLine[]): (event: React.KeyboardEvent, id: ConditionId) => void {
+function useMove(requirement: RequirementId, conditions: readonly ConditionInList[]): (event: React.KeyboardEvent, id: ConditionId) => void {
   const { project, canEdit } = useFrame();
   const write = useWrite(project);
-  const save = async (places: ReturnType<typeof reordered<ConditionLine>>): Promise<void> => {
+  const save = async (places: ReturnType<typeof reordered<ConditionInList>>): Promise<void> => {
     const changed = await Promise.all(
       places.map(async ({ condition: { id, version }, under, order }) => {
         const artefact = await call('readArtefact', { params: { project, id } });
@@ -87,7 +86,7 @@ function useMove(requirement: RequirementId, conditions: readonly ConditionLine[
 
 interface LineProps {
   readonly requirement: RequirementId;
-  readonly condition: ConditionLine;
+  readonly condition: ConditionInList;
   readonly level: number;
   readonly isCurrent: boolean;
   readonly onMove: (event: React.KeyboardEvent) => void;

@@ -1,9 +1,8 @@
 import type { RequirementId } from '@caderno/core/artefacts';
 import type { ConditionContent } from '@caderno/core/conditions';
-import type { ConditionLine } from '@caderno/contract';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { useDesign, useSettings } from '../../api/index.ts';
+import { type ConditionInList, useDesign, useSettings } from '../../api/index.ts';
 import { useWrite } from '../../artefacts/index.ts';
 import { useFrame } from '../../frame/index.ts';
 import { TextButton, countOf } from '../../look/index.ts';
@@ -12,7 +11,7 @@ import { ToRequirement, type Destination } from './ToRequirement.tsx';
 
 interface Props {
   readonly requirement: RequirementId;
-  readonly chosen: readonly ConditionLine[];
+  readonly chosen: readonly ConditionInList[];
   /** Null: nothing is missing. */
   readonly onWrite: (() => void) | null;
   readonly onDone: () => void;

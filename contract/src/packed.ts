@@ -1,0 +1,32 @@
+import { z } from 'zod';
+
+/**
+ * A table of objects of one shape, column by column: a column in which all are alike says so once. Lists of thousands
+ * travel so: the text is shorter, and packs many times better than object after object.
+ */
+export interface Packed {
+  readonly length: number;
+  readonly columns: Readonly<Record<string, PackedColumn>>;
+}
+type PackedColumn = { readonly same: unknown } | { readonly each: readonly unknown[] };
+
+export const packedSchema: z.ZodType<Packed> = z.object({ length: z.int().min(0), columns: z.record(z.string(), z.union([z.object({ same: z.unknown() }), z.object({ each: z.array(z.unknown()) })])) });
+
+/** The columns of rows that all have the fields of the first. {@link unpack} gives the rows back. */
+export function pack(rows: readonly object[]): Packed {
+  const [first] = rows;
+  const columns = first === undefined ? {} : Object.fromEntries(Object.keys(first).map((name) => [name, columnOf(rows.map((row) => (row as Record<string, unknown>)[name]))]));
+  return { length: rows.length, columns };
+}
+
+function columnOf(values: readonly unknown[]): PackedColumn {
+  const [first] = values;
+  const text = JSON.stringify(first);
+  return values.every((value) => value === first || JSON.stringify(value) === text) ? { same: first } : { each: values };
+}
+
+/** The rows, not yet known to be of any shape. */
+export function unpack({ length, columns }: Packed): Record<string, unknown>[] {
+  const entries = Object.entries(columns);
+  return Array.from({ length }, (_, i) => Object.fromEntries(entries.map(([name, column]) => [name, 'same' in column ? column.same : column.each[i]])));
+}

@@ -1,0 +1,248 @@
+import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { kindOfId, type ArtefactId } from '@caderno/core/artefacts';
+import { newCover, plainStep, stepId } from '@caderno/core/cases';
+import { reportOfRows, type CoverageRow, type ReportHeads } from '@caderno/core/coverage';
+import { matchesQuery, parseQuery, wordsToFind, type Findable } from '@caderno/core/find';
+import { MOST_CHANGED, PROJECT_EVENTS, unpackHeads, unpackRows, type ChangesSince, type Summary } from '@caderno/contract';
+import fc from 'fast-check';
+import { insertArtefacts, recordDeed, reserveNumbers } from '../src/artefacts/index.ts';
+import { inTransaction } from '../src/database/index.ts';
+import { condition, makeDatabase, makeProject, onServer, requirement, save, startServer, testCase, until, type Caller, type TestServer } from './harness.ts';
+
+let database: Awaited<ReturnType<typeof makeDatabase>>;
+let [server, other]: TestServer[] = [];
+let project: Awaited<ReturnType<typeof makeProject>>;
+let call: Caller;
+
+beforeAll(async () => {
+  database = await makeDatabase();
+  server = await startServer(database.url);
+  other = await startServer(database.url);
+  project = await makeProject(server.db);
+  call = server.as(project.lead);
+});
+afterAll(async () => {
+  await server?.close();
+  await other?.close();
+  await database.drop();
+});
+
+/** A page that is open on the project: filled once, then told what changed. */
+class Page {
+  heads = new Map<ArtefactId, Summary>();
+  rows = new Map<string, CoverageRow>();
+  revision = 0;
+  edition: number | null = null;
+  suspectLinks = 0;
+
+  async fill(): Promise<this> {
+    for (let after: string | undefined; ; ) {
+      const page = (await call('readHeads', { query: { after } })).data;
+      if (after === undefined) this.revision = page.revision;
+      for (const head of unpackHeads(page.heads)) this.heads.set(head.id, head);
+      this.suspectLinks = page.suspectLinks;
+      if (page.next === null) break;
+      after = page.next;
+    }
+    return this;
+  }
+
+  take(changes: ChangesSince): void {
+    if (changes.kind !== 'changes') throw new Error(`Expected changes, got ${changes.kind}`);
+    expect(changes.since).toBe(this.revision);
+    for (const head of unpackHeads(changes.heads)) this.heads.set(head.id, head);
+    for (const id of changes.gone) this.heads.delete(id);
+    this.revision = changes.revision;
+    this.suspectLinks = changes.suspectLinks;
+  }
+
+  async catchUp(through: Caller = call): Promise<void> {
+    this.take((await through('readChanges', { query: { since: this.revision } })).data);
+    const covered = (await through('readCoverageRows', { query: this.edition === null ? {} : { since: this.edition } })).data;
+    expect(covered.since).toBe(this.edition);
+    for (const row of unpackRows(covered.rows)) this.rows.set(row.id, row);
+    for (const id of covered.gone) this.rows.delete(id);
+    this.edition = covered.edition;
+  }
+
+  get reportHeads(): ReportHeads {
+    const of = <K extends Summary['kind']>(kind: K) => [...this.heads.values()].filter((s): s is Extract<Summary, { kind: K }> => s.kind === kind);
+    return { requirements: of('requirement'), conditions: of('condition'), cases: of('case') };
+  }
+}
+
+const byId = (heads: ReadonlyMap<ArtefactId, Summary>) => [...heads.values()].sort((a, b) => a.id.localeCompare(b.id));
+
+/** What may happen to a project, as people's commands. */
+const commands = {
+  addRequirement: async () => call('createArtefact', { body: requirement({ title: 'R', risk: 'high', module: 'm' }) }),
+  addAfterFirst: async (n: number) => call('createArtefact', { body: { ...requirement({ title: 'between' }), parent: null, after: `R-${n}` as const } }),
+  addCondition: async (n: number) => call('createArtefact', { body: condition([`R-${n}`], { risk: n % 2 === 0 ? 'low' : null }) }),
+  addCase: async (n: number) => call('createArtefact', { body: testCase({ module: 'm', estimate: n, steps: [plainStep(stepId('s'), 'a', 'e')], covers: [{ ...newCover(`K-${n}`, 1), expects: [stepId('s')] }] }) }),
+  move: async (n: number) => call('moveRequirement', { params: { id: `R-${n}` }, body: { parent: null, after: null } }),
+  rewrite: async (n: number, version: number) => save(call, `R-${n}`, version, requirement({ title: 'R', text: `text ${version}`, risk: 'medium' })),
+  withdraw: async (n: number) => call('setState', { params: { id: `K-${n}` }, body: { state: 'withdrawn' } }),
+  undo: async (n: number) => {
+    const change = (await call('listChanges', { query: {} })).data[n];
+    return call('undoChange', { params: { change: change?.id ?? '' }, body: {} });
+  },
+  scale: async (weight: number) => {
+    const { settings, version } = (await call('readSettings')).data;
+    return call('saveSettings', { body: { ...settings, riskScale: { ...settings.riskScale, weights: { ...settings.riskScale.weights, high: weight + 5 } } } }, { 'if-match': `"${version}"` });
+  },
+  split: async (n: number) => {
+    const part = (title: string) => ({ title, text: 'A part of it.' });
+    const design = (await call('readDesign', { query: { requirement: `R-${n}` } })).data;
+    return call('splitRequirement', { params: { id: `R-${n}` }, body: { parts: [part('one'), part('two')], conditions: Object.fromEntries(design.conditions.map((c) => [c.id, 1])), questions: {}, children: {} } });
+  },
+};
+
+test('a page brought up by what changed since knows what one filled anew does, whatever happens', async () => {
+  for (const n of [1, 2, 3]) await commands.addRequirement().then(() => commands.addCondition(n));
+  for (const n of [1, 2]) await commands.addCase(n);
+  const page = await new Page().fill();
+  await page.catchUp();
+  const done: Record<string, number> = {};
+  const command = fc.record({ name: fc.constantFrom(...(Object.keys(commands) as (keyof typeof commands)[])), n: fc.integer({ min: 1, max: 4 }), version: fc.integer({ min: 1, max: 3 }) });
+  await fc.assert(
+    fc.asyncProperty(fc.array(command, { minLength: 1, maxLength: 4 }), async (list) => {
+      for (const { name, n, version } of list) {
+        // Some are refused, as commands of people are: nothing has changed then.
+        const { status } = await commands[name](n, version);
+        if (status === 200) done[name] = (done[name] ?? 0) + 1;
+      }
+      await page.catchUp(other!.as(project.reader));
+      const anew = await new Page().fill();
+      expect(byId(page.heads)).toEqual(byId(anew.heads));
+      expect([page.revision, page.suspectLinks]).toEqual([anew.revision, anew.suspectLinks]);
+      await anew.catchUp();
+      expect(new Map([...page.rows].sort())).toEqual(new Map([...anew.rows].sort()));
+      const { broken, ...report } = (await call('readCoverage')).data;
+      expect([reportOfRows(page.reportHeads, page.rows), broken]).toEqual([report, []]);
+    }),
+    { numRuns: 25, seed: 11 },
+  );
+  expect(Object.keys(commands).filter((name) => (done[name] ?? 0) === 0)).toEqual([]);
+}, 120_000);
+
+test('too much at once, or a revision of another past, is to be read anew', async () => {
+  const { revision } = (await call('readHeads', { query: {} })).data;
+  expect((await call('readChanges', { query: { since: revision + 7 } })).data).toEqual({ kind: 'tooOld', revision });
+  await inTransaction(server!.db, async (work) => {
+    const commander = { projectId: project.id, personId: project.people.lead, at: new Date(), commandId: null };
+    const first = await reserveNumbers(work, project.id, 'shared', MOST_CHANGED + 1);
+    const value = { kind: 'shared', content: { title: 'many', purpose: '', module: '', tags: [], parameters: [], steps: [] } } as const;
+    const { parts } = await insertArtefacts(work, commander, '00000000-0000-4000-8000-000000000001', Array.from({ length: MOST_CHANGED + 1 }, (_, i) => ({ number: first + i, value, parent: null, position: 0 })));
+    await recordDeed(work, commander, { action: 'write', parts, detail: '', note: '' }, '00000000-0000-4000-8000-000000000001');
+  });
+  expect((await call('readChanges', { query: { since: revision } })).data).toEqual({ kind: 'tooOld', revision: revision + 1 });
+  expect((await new Page().fill()).heads.size).toBeGreaterThan(MOST_CHANGED);
+});
+
+test('what is marked as not readable is told like any change', async () => {
+  const { id } = (await call('createArtefact', { body: testCase({ title: 'To be broken' }) })).data.summary;
+  const page = await new Page().fill();
+  await onServer(database.url, `UPDATE caderno.artefact_version v SET content = '7' FROM caderno.artefact a WHERE a.id = v.artefact_id AND a.title = 'To be broken'`);
+  expect((await call('readArtefact', { params: { id } })).refusal.code).toBe('artefact_broken');
+  await page.catchUp();
+  expect(page.heads.get(id)).toMatchObject({ broken: true });
+});
+
+describe('the stream of a project', () => {
+  /** Reads events until the returned function is called. */
+  async function listenOn(origin: string, lastRevision?: number) {
+    const controller = new AbortController();
+    const response = await fetch(`${origin}/api/v1/projects/p/events`, { headers: { cookie: `caderno_session=${project.reader}`, ...(lastRevision === undefined ? {} : { 'last-event-id': String(lastRevision) }) }, signal: controller.signal });
+    const events: { event: string; id: string; data: unknown }[] = [];
+    const read = async (): Promise<void> => {
+      let rest = '';
+      for await (const chunk of response.body!.pipeThrough(new TextDecoderStream())) {
+        const parts = (rest + chunk).split('\n\n');
+        rest = parts.pop() ?? '';
+        for (const part of parts) events.push({ event: field(part, 'event'), id: field(part, 'id'), data: JSON.parse(field(part, 'data')) });
+      }
+    };
+    void read().catch((error: unknown) => {
+      if (!controller.signal.aborted) throw error;
+    });
+    const next = (event: keyof typeof PROJECT_EVENTS) => until(() => events.find((e) => e.event === event) ?? null);
+    return { events, next, end: () => controller.abort() };
+  }
+  const field = (text: string, name: string): string => new RegExp(`^${name}: (.*)$`, 'm').exec(text)?.[1] ?? '';
+
+  test('carries what changed through any server within two seconds, and what coverage makes of it; who comes back goes on where they were', async () => {
+    const listening = await server!.listen();
+    const page = await new Page().fill();
+    await page.catchUp();
+    const stream = await listenOn(listening.origin);
+    const open = PROJECT_EVENTS.open.parse((await stream.next('open')).data);
+    expect(open).toEqual({ revision: page.revision, edition: page.edition });
+    const sent = Date.now();
+    const { id } = (await other!.as(project.analyst)('createArtefact', { body: condition(['R-1'], { title: 'live' }) })).data.summary;
+    const changes = await stream.next('changes');
+    expect(Date.now() - sent).toBeLessThan(2_000);
+    const told = PROJECT_EVENTS.changes.parse(changes.data);
+    if (told.kind !== 'changes') throw new Error('A small change is pushed whole');
+    expect([changes.id, told.touched]).toEqual([String(page.revision + 1), [{ id, to: ['R-1'] }]]);
+    page.take(told);
+    expect(page.heads.get(id)?.title).toBe('live');
+    const rows = PROJECT_EVENTS.coverage.parse((await stream.next('coverage')).data);
+    expect('rows' in rows && unpackRows(rows.rows)).toMatchObject([{ id, standings: ['gap'] }]);
+    expect(JSON.stringify(stream.events).length).toBeLessThan(5_000);
+    stream.end();
+
+    const back = await listenOn(listening.origin, page.revision - 1);
+    expect(PROJECT_EVENTS.changes.parse((await back.next('changes')).data)).toMatchObject({ since: page.revision - 1, revision: page.revision, touched: [{ id }] });
+    back.end();
+    await listening.close();
+  });
+
+  test('what would be too much to push is asked for', async () => {
+    const listening = await server!.listen();
+    const stream = await listenOn(listening.origin);
+    await stream.next('open');
+    await call('writeArtefacts', { body: { made: Array.from({ length: 140 }, (_, i) => ({ ...requirement({ title: `${i} ${'long '.repeat(55)}` }) })), changed: [], withdrawn: [], detail: '' } });
+    expect((await stream.next('changes')).data).toEqual({ kind: 'ask' });
+    stream.end();
+    await listening.close();
+  });
+});
+
+test('two servers that count at once leave what either would', async () => {
+  const { id } = (await call('createArtefact', { body: requirement({ title: 'counted twice' }) })).data.summary;
+  for (let round = 0; round < 5; round += 1) {
+    await call('createArtefact', { body: condition([id as `R-${number}`]) });
+    const both = await Promise.all([server!, other!].map((s) => s.as(project.reader)('readCoverageRows', { query: {} })));
+    const [a, b] = both.map(({ data }) => new Map(unpackRows(data.rows).map((row) => [row.id, row])));
+    expect(a).toEqual(b);
+    expect(both[0]!.data.revision).toBe((await call('readHeads', { query: {} })).data.revision);
+  }
+});
+
+/** What of a head a query's fields are held against. */
+const findable = (head: Summary): Findable => (head.kind === 'question' ? { ...head, owner: head.asked } : head.kind === 'condition' ? { ...head, risk: head.risk ?? '' } : head);
+
+test('a query means the same to the browser’s list of heads and to the database', async () => {
+  await call('createArtefact', { body: testCase({ title: 'Tagged reading', module: 'Readings %', owner: 'Rui', tags: ['Smoke'], priority: 'high', execution: 'automated', kind: 'charter', estimate: 3 }) });
+  await call('createArtefact', { body: testCase({ title: 'Withdrawn reading' }) }).then(({ data }) => call('setState', { params: { id: data.summary.id }, body: { state: 'withdrawn' } }));
+  const { heads } = await new Page().fill();
+  const term = fc.constantFrom(
+    'state:any', 'state:draft', 'state:withdrawn', 'module:read', 'module:%', 'module:m', 'tag:smoke', 'priority:high', 'risk:high', 'risk:low', 'owner:ru', 'kind:charter', 'execution:automated', 'has:rows', 'has:steps', 'has:expected', 'has:covers', 'has:tags', 'has:estimate', 'covers:K-1', 'id:C-1', 'id:R-1', 'K-1', 'R-1', 'C-2', 'reading', '"tagged reading"', 'read', 'nowhere', '…',
+  );
+  const query = fc.array(fc.tuple(fc.constantFrom('', '', '-'), term), { minLength: 1, maxLength: 3 }).map((terms) => terms.map(([not, t]) => not + t).join(' '));
+  let [some, none] = [0, 0];
+  await fc.assert(
+    fc.asyncProperty(query, fc.constantFrom('requirement', 'condition', 'case', 'question', 'shared', 'dataSet'), async (text, kind) => {
+      const parsed = parseQuery(text);
+      const words = new Map<string, ReadonlySet<ArtefactId>>();
+      for (const w of wordsToFind(parsed)) words.set(w, new Set((await call('findByWords', { query: { kind, words: w } })).data.ids));
+      const here = [...heads.values()].filter((h) => kindOfId(h.id) === kind && matchesQuery(parsed, findable(h), (w) => words.get(w) ?? null)).map((h) => h.id);
+      const there = (await call('listArtefacts', { query: { kind, query: text } })).data.map((h) => h.id);
+      expect([text, kind, here.sort()]).toEqual([text, kind, there.sort()]);
+      if (there.length > 0) some += 1;
+      else none += 1;
+    }),
+    { numRuns: 250 },
+  );
+  expect([some > 40, none > 40]).toEqual([true, true]);
+}, 60_000);

@@ -1,0 +1,71 @@
+import { kindOfId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
+import type { Query, QueryKey } from '@tanstack/react-query';
+import { idsConcerned, type Changes } from './projectLog.ts';
+import type { Heads } from './headLists.ts';
+
+/** What was read besides the store and what of a change it hangs on: by the part of the project its key names. */
+const ON: Readonly<Record<string, 'ids' | 'everyChange' | 'settings' | 'never' | readonly ArtefactKind[]>> = {
+  artefact: 'ids',
+  broken: 'ids',
+  version: 'never',
+  settings: 'settings',
+  members: 'never',
+  journal: 'everyChange',
+  drawing: 'never',
+  // Lists of the server, by what they are of.
+  'list/words': ['requirement', 'condition', 'case', 'question', 'shared', 'dataSet'],
+  'list/texts': ['requirement'],
+  'list/tracker': ['requirement'],
+  'list/defects': 'never',
+  'list/find': 'everyChange',
+  'list/library': 'ids',
+  'list/reuse': 'ids',
+  'list/runs': ['case'],
+  'list/alike': ['case'],
+  'list/graph': ['case', 'shared', 'dataSet'],
+  // Told by the coverage rows.
+  'coverage/items': 'settings',
+  'coverage/conditions': 'ids',
+  'coverage/design': 'ids',
+  'coverage/suspect': 'everyChange',
+};
+
+/** Whether what a query answered may be another after these changes. What nothing is known of may be. */
+export function isConcerned(query: Pick<Query, 'queryKey' | 'state'>, changes: Changes, heads: Heads): boolean {
+  const on = ON[partOf(query.queryKey)];
+  if (on === undefined || on === 'everyChange' || changes.settings) return on !== 'never';
+  if (on === 'never' || on === 'settings') return false;
+  if (on !== 'ids') return changes.touched.some((t) => on.includes(kindOfId(t.id)));
+  if (isAsSaved(query, heads)) return false;
+  const ids: ReadonlySet<string> = idsConcerned(changes);
+  return idsIn(query).some((id) => ids.has(id));
+}
+
+/** `list` and `coverage` have parts of their own. */
+function partOf([, part, rest]: QueryKey): string {
+  return part === 'list' || part === 'coverage' ? `${part}/${String(rest)}` : String(part);
+}
+
+/** An artefact that was answered to one's own save is what the change brought. */
+function isAsSaved({ queryKey, state }: Pick<Query, 'queryKey' | 'state'>, heads: Heads): boolean {
+  const [, part, id, ...rest] = queryKey;
+  if (part !== 'artefact' || rest.length > 0 || typeof state.data !== 'object' || state.data === null || !('summary' in state.data)) return false;
+  return JSON.stringify(state.data.summary) === JSON.stringify(heads.byId.get(id as ArtefactId));
+}
+
+const known = new WeakMap<object, readonly string[]>();
+
+/** Every id in the key and in what was answered, also within texts: reading once too often harms nobody. */
+function idsIn({ queryKey, state }: Pick<Query, 'queryKey' | 'state'>): readonly string[] {
+  return [...idsInText(JSON.stringify(queryKey)), ...(typeof state.data === 'object' && state.data !== null ? idsOfData(state.data) : [])];
+}
+
+function idsOfData(data: object): readonly string[] {
+  const ids = known.get(data) ?? idsInText(JSON.stringify(data));
+  known.set(data, ids);
+  return ids;
+}
+
+function idsInText(text: string): string[] {
+  return [...new Set(text.match(/\b[A-Z]-[1-9]\d{0,8}\b/g))];
+}

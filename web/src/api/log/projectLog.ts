@@ -1,0 +1,182 @@
+import type { ArtefactId } from '@caderno/core/artefacts';
+import type { CoverageRow } from '@caderno/core/coverage';
+import { unpackHeads, unpackRows, type AskNews, type ChangesSince, type CoverageSince, type ResponseOf, type Summary } from '@caderno/contract';
+import { headsAfter, headsOf, type Heads } from './headLists.ts';
+
+/** What is known of a project without opening anything: heads and coverage rows, as of a revision. Never changed; what happens makes the next one. */
+export interface KnownProject {
+  readonly revision: number;
+  readonly heads: Heads;
+  readonly suspectLinks: number;
+  /** Null until the rows have come. */
+  readonly coverage: KnownCoverage | null;
+  /** Why the rows did not come; they are asked for again with the next change. */
+  readonly coverageError: unknown;
+}
+export interface KnownCoverage {
+  readonly edition: number;
+  readonly rows: ReadonlyMap<string, CoverageRow>;
+}
+
+/** Where the project is read from. */
+export interface LogSource {
+  heads(after: string | undefined): Promise<ResponseOf<'readHeads'>>;
+  changes(since: number): Promise<ChangesSince>;
+  rows(since: number | undefined): Promise<CoverageSince>;
+  /** Waits a while before what failed is tried again; refuses when it never will succeed. */
+  pause(error: unknown): Promise<void>;
+}
+
+export type Changes = Extract<ChangesSince, { kind: 'changes' }>;
+
+/** Who is told when something happened, and makes what was read besides stale. */
+export interface LogWatcher {
+  /** Null: anything may have changed. */
+  onChanges(changes: Changes | null, heads: Heads): Promise<void>;
+  onCoverage(changed: ReadonlySet<string>): void;
+}
+
+/**
+ * The browser's store of a project: filled once, then brought up by what changed. News that does not follow on what is
+ * known is not taken in, but asked for; so it does not matter in which order, or how often, news comes.
+ */
+export class ProjectLog {
+  readonly #source: LogSource;
+  readonly #watcher: LogWatcher;
+  readonly #listeners = new Set<() => void>();
+  #known: KnownProject | null = null;
+  /** Readings follow each other: the second goes on from where the first came to. */
+  #heads: Promise<void> = Promise.resolve();
+  #rows: Promise<void> = Promise.resolve();
+  #begun = false;
+
+  constructor(source: LogSource, watcher: LogWatcher) {
+    this.#source = source;
+    this.#watcher = watcher;
+  }
+
+  readonly known = (): KnownProject | null => this.#known;
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.#listeners.add(listener);
+    this.begin();
+    return () => void this.#listeners.delete(listener);
+  };
+
+  /** Fills the store, once. */
+  begin(): void {
+    if (this.#begun) return;
+    this.#begun = true;
+    this.#heads = this.#untilDone(() => this.#fill());
+    this.#rows = this.#heads.then(() => this.#readRows());
+  }
+
+  /** Reads what changed, and has what hangs on it read again; answers when all is as it is on the server now. */
+  refresh(): Promise<void> {
+    this.begin();
+    const done = this.#heads.then(() => this.#catchUp());
+    this.#heads = done.catch(() => undefined);
+    return done;
+  }
+
+  /** Reads the coverage rows that were written since. */
+  refreshCoverage(): Promise<void> {
+    this.begin();
+    this.#rows = this.#rows.then(() => this.#readRows());
+    return this.#rows;
+  }
+
+  /** Takes in news of changes as they were pushed. */
+  takeChanges(news: ChangesSince | AskNews): void {
+    if (this.#known === null) return;
+    if (news.kind !== 'changes' || news.since > this.#known.revision) void this.refresh().catch(() => undefined);
+    else void this.#apply(news);
+  }
+
+  /** Takes in news of coverage as it was pushed. */
+  takeCoverage(news: CoverageSince | AskNews): void {
+    if (this.#known === null) return;
+    const { coverage } = this.#known;
+    if (coverage === null || 'kind' in news || news.since === null || news.since > coverage.edition) void this.refreshCoverage();
+    else this.#applyRows(news);
+  }
+
+  /** What follows in the stream goes on from here: what came before is asked for. */
+  takePlace({ revision, edition }: { readonly revision: number; readonly edition: number }): void {
+    if (this.#known === null) return;
+    if (revision !== this.#known.revision) void this.refresh().catch(() => undefined);
+    if (edition !== this.#known.coverage?.edition) void this.refreshCoverage();
+  }
+
+  async #untilDone(action: () => Promise<void>): Promise<void> {
+    for (;;) {
+      try {
+        return await action();
+      } catch (error) {
+        await this.#source.pause(error);
+      }
+    }
+  }
+
+  async #fill(): Promise<void> {
+    const all: Summary[] = [];
+    let revision: number | null = null;
+    for (let after: string | undefined; ; ) {
+      const page = await this.#source.heads(after);
+      revision ??= page.revision;
+      all.push(...unpackHeads(page.heads));
+      if (page.next === null) {
+        this.#set({ coverage: null, coverageError: null, ...this.#known, revision, heads: headsOf(all), suspectLinks: page.suspectLinks });
+        break;
+      }
+      after = page.next;
+    }
+    // What happened while the pages were read.
+    await this.#catchUp();
+  }
+
+  async #catchUp(): Promise<void> {
+    if (this.#known === null) return;
+    const news = await this.#source.changes(this.#known.revision);
+    if (news.kind === 'changes') return this.#apply(news);
+    await this.#fill();
+    await this.#watcher.onChanges(null, this.#known.heads);
+  }
+
+  async #apply(changes: Changes): Promise<void> {
+    if (this.#known === null || changes.revision <= this.#known.revision) return;
+    const heads = headsAfter(this.#known.heads, unpackHeads(changes.heads), changes.gone);
+    this.#set({ ...this.#known, revision: changes.revision, heads, suspectLinks: changes.suspectLinks });
+    await this.#watcher.onChanges(changes, heads);
+  }
+
+  async #readRows(): Promise<void> {
+    try {
+      this.#applyRows(await this.#source.rows(this.#known?.coverage?.edition));
+    } catch (coverageError) {
+      if (this.#known !== null) this.#set({ ...this.#known, coverageError });
+    }
+  }
+
+  #applyRows({ since, edition, rows, gone }: CoverageSince): void {
+    if (this.#known === null) return;
+    const before = this.#known.coverage;
+    if (before !== null && since !== null && edition <= before.edition) return;
+    const changed = unpackRows(rows);
+    const next = new Map(since === null ? [] : before?.rows);
+    for (const row of changed) next.set(row.id, row);
+    for (const id of gone) next.delete(id);
+    this.#set({ ...this.#known, coverage: { edition, rows: next }, coverageError: null });
+    if (changed.length + gone.length > 0) this.#watcher.onCoverage(new Set<string>([...changed.map((r) => r.id), ...gone]));
+  }
+
+  #set(known: KnownProject): void {
+    this.#known = known;
+    for (const listener of [...this.#listeners]) listener();
+  }
+}
+
+/** The ids that something else than a head is to be looked at for: what changed, and what that links to. */
+export function idsConcerned({ touched, gone }: Changes): Set<ArtefactId> {
+  return new Set([...touched.flatMap((t) => [t.id, ...t.to]), ...gone]);
+}

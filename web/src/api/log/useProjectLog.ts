@@ -1,0 +1,95 @@
+import { PROJECT_EVENTS } from '@caderno/contract';
+import { useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
+import { call } from '../client.ts';
+import { isSignedOut } from '../failure.ts';
+import { isConcerned } from './concerned.ts';
+import { joinStream } from './joinStream.ts';
+import { ProjectLog, type KnownProject, type LogSource, type LogWatcher } from './projectLog.ts';
+import type { ToTab } from './streamHub.ts';
+
+const AGAIN_MS = 1_500;
+
+const logs = new WeakMap<QueryClient, Map<string, ProjectLog>>();
+
+/** The log of a project, the same for all who ask. */
+export function logOf(client: QueryClient, project: string): ProjectLog {
+  const ofClient = logs.get(client) ?? new Map<string, ProjectLog>();
+  logs.set(client, ofClient);
+  const log = ofClient.get(project) ?? new ProjectLog(sourceOf(client, project), watcherOf(client, project));
+  ofClient.set(project, log);
+  return log;
+}
+
+/** Nothing of any project is kept: the session is over. */
+export function forgetLogs(client: QueryClient): void {
+  logs.delete(client);
+}
+
+/** What is known of a project; null until it was read. */
+export function useKnown(project: string): KnownProject | null {
+  const log = logOf(useQueryClient(), project);
+  return useSyncExternalStore(log.subscribe, log.known);
+}
+
+/** After a command: all that it changed is known, and read again where it is shown. Where the server is gone by then, the stream brings it once it is back. */
+export function useRefresh(project: string): () => Promise<void> {
+  const client = useQueryClient();
+  return useCallback(() => logOf(client, project).refresh().catch(() => undefined), [client, project]);
+}
+
+function sourceOf(client: QueryClient, project: string): LogSource {
+  return {
+    heads: (after) => call('readHeads', { params: { project }, query: { after } }),
+    changes: (since) => call('readChanges', { params: { project }, query: { since } }),
+    rows: (since) => call('readCoverageRows', { params: { project }, query: { since } }),
+    pause: (error) => {
+      if (isSignedOut(error)) void client.invalidateQueries({ queryKey: ['session'] });
+      return new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
+    },
+  };
+}
+
+function watcherOf(client: QueryClient, project: string): LogWatcher {
+  return {
+    onChanges: (changes, heads) => client.invalidateQueries({ queryKey: [project], predicate: (query) => changes === null || isConcerned(query, changes, heads) }),
+    onCoverage: () => void client.invalidateQueries({ queryKey: [project, 'coverage', 'items'] }),
+  };
+}
+
+/** Keeps what is known of a project up to date with everyone's changes. Answers whether the server is heard. */
+export function useProjectStream(project: string): { readonly connected: boolean } {
+  const client = useQueryClient();
+  const [connected, setConnected] = useState(true);
+  useEffect(() => {
+    const log = logOf(client, project);
+    log.begin();
+    const take = (message: ToTab): void => {
+      switch (message.kind) {
+        case 'connected':
+          return setConnected(message.connected);
+        case 'refused':
+          return void client.invalidateQueries({ queryKey: ['session'] });
+        case 'joined':
+          void log.refresh().catch(() => undefined);
+          return void log.refreshCoverage();
+        case 'news':
+          return takeNews(log, message);
+      }
+    };
+    return joinStream(project, take);
+  }, [client, project]);
+  return { connected };
+}
+
+function takeNews(log: ProjectLog, { event, data }: Extract<ToTab, { kind: 'news' }>): void {
+  const value: unknown = JSON.parse(data);
+  switch (event) {
+    case 'open':
+      return log.takePlace(PROJECT_EVENTS.open.parse(value));
+    case 'changes':
+      return log.takeChanges(PROJECT_EVENTS.changes.parse(value));
+    case 'coverage':
+      return log.takeCoverage(PROJECT_EVENTS.coverage.parse(value));
+  }
+}
