@@ -3,7 +3,7 @@ import type { Choice } from '@caderno/core/versions';
 import { CONTENT_SCHEMA, type ArtefactOfKind, type ContentOfKind, type KindAndContent } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { RefusedCall, call, isPassing, keys, tellFailure, untilTaken, useRefresh } from '../api/index.ts';
+import { RefusedCall, call, isPassing, keys, tellFailure, untilTaken, useRefresh, whileSaving } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { edited, isDirty, redone, saved, settled, startEdit, takeInHead, undone, type EditState, type Theirs } from './editState.ts';
 import { dropLocally, keepLocally, readLocally, type LocalDraft } from './localDraft.ts';
@@ -118,11 +118,13 @@ export function useEditing<K extends ArtefactKind>(kind: K, artefact: ArtefactOf
       const commandId = crypto.randomUUID();
       const send = () => call('saveArtefact', { params: { project, id }, body: { ...withKind(kind, at.content), note } }, { ifMatch: at.base, commandId });
       try {
-        const answer = await untilTaken(send, RETRY_MS, (error) => {
-          tellFailure(error);
-          setKeep({ kind: 'waiting' });
+        await whileSaving(client, project, keys.artefact(project, id), async () => {
+          const answer = await untilTaken(send, RETRY_MS, (error) => {
+            tellFailure(error);
+            setKeep({ kind: 'waiting' });
+          });
+          takeAnswer(answer as ArtefactOfKind<K>, at.content);
         });
-        takeAnswer(answer as ArtefactOfKind<K>, at.content);
       } catch (error) {
         // The newer head comes in by the artefact's query and is merged there; the next save then goes through.
         if (error instanceof RefusedCall && error.refusal.code === 'version_moved') await client.invalidateQueries({ queryKey: keys.artefact(project, id) });

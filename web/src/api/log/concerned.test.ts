@@ -30,6 +30,9 @@ test('what one saved oneself is not read once more; what somebody else made of i
   const touched = [{ id: 'S-1' as const, to: [] }];
   expect(concerned(key, { summary }, { touched })).toBe(false);
   expect(concerned(key, { summary: { ...summary, version: 1 } }, { touched })).toBe(true);
+  expect(concerned(key, { summary: { ...summary, state: 'agreed' } }, { touched })).toBe(true);
+  // The answer to the next save came before the change of the one before was told.
+  expect(concerned(key, { summary: { ...summary, version: 3 } }, { touched })).toBe(false);
   expect(concerned([...key, 'versions'], [], { touched })).toBe(true);
 });
 

@@ -1,4 +1,5 @@
 import { kindOfId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
+import type { Artefact } from '@caderno/contract';
 import type { Query, QueryKey } from '@tanstack/react-query';
 import { idsConcerned, type Changes } from './projectLog.ts';
 import type { Heads } from './headLists.ts';
@@ -30,6 +31,13 @@ const ON: Readonly<Record<string, 'ids' | 'everyChange' | 'settings' | 'never' |
   'coverage/suspect': 'everyChange',
 };
 
+/** What is looked through for so long that nobody wants it anew with every save: it is read again when it is next opened. */
+const UNHURRIED: ReadonlySet<string> = new Set(['list/runs', 'list/alike']);
+
+export function isUnhurried(query: Pick<Query, 'queryKey'>): boolean {
+  return UNHURRIED.has(partOf(query.queryKey));
+}
+
 /** Whether what a query answered may be another after these changes. What nothing is known of may be. */
 export function isConcerned(query: Pick<Query, 'queryKey' | 'state'>, changes: Changes, heads: Heads): boolean {
   const on = ON[partOf(query.queryKey)];
@@ -46,11 +54,16 @@ function partOf([, part, rest]: QueryKey): string {
   return part === 'list' || part === 'coverage' ? `${part}/${String(rest)}` : String(part);
 }
 
-/** An artefact that was answered to one's own save is what the change brought. */
-function isAsSaved({ queryKey, state }: Pick<Query, 'queryKey' | 'state'>, heads: Heads): boolean {
+/** An artefact that was answered to one's own save is what the change brought, or newer. */
+export function isAsSaved({ queryKey, state }: Pick<Query, 'queryKey' | 'state'>, heads: Heads): boolean {
   const [, part, id, ...rest] = queryKey;
-  if (part !== 'artefact' || rest.length > 0 || typeof state.data !== 'object' || state.data === null || !('summary' in state.data)) return false;
-  return JSON.stringify(state.data.summary) === JSON.stringify(heads.byId.get(id as ArtefactId));
+  if (part !== 'artefact' || rest.length > 0 || !hasSummary(state.data)) return false;
+  const head = heads.byId.get(id as ArtefactId);
+  return head !== undefined && (state.data.summary.version > head.version || JSON.stringify(state.data.summary) === JSON.stringify(head));
+}
+
+function hasSummary(data: unknown): data is Pick<Artefact, 'summary'> {
+  return typeof data === 'object' && data !== null && 'summary' in data;
 }
 
 const known = new WeakMap<object, readonly string[]>();

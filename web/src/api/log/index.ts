@@ -1,2 +1,2 @@
-export { forgetLogs, useKnown, useProjectStream, useRefresh } from './useProjectLog.ts';
+export { forgetLogs, useKnown, useProjectStream, useRefresh, whileSaving } from './useProjectLog.ts';
 export { useCoverage, useCoverageRows, useFigures, useModules, useSummaries, type Figures, type KnownReport, type RowsKnown } from './knownQueries.ts';

@@ -1,9 +1,9 @@
 import { PROJECT_EVENTS } from '@caderno/contract';
-import { useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { useQueryClient, type Query, type QueryClient, type QueryKey } from '@tanstack/react-query';
 import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
 import { call } from '../client.ts';
 import { isSignedOut } from '../failure.ts';
-import { isConcerned } from './concerned.ts';
+import { isAsSaved, isConcerned, isUnhurried } from './concerned.ts';
 import { joinStream } from './joinStream.ts';
 import { ProjectLog, type KnownProject, type LogSource, type LogWatcher } from './projectLog.ts';
 import type { ToTab } from './streamHub.ts';
@@ -52,9 +52,39 @@ function sourceOf(client: QueryClient, project: string): LogSource {
 
 function watcherOf(client: QueryClient, project: string): LogWatcher {
   return {
-    onChanges: (changes, heads) => client.invalidateQueries({ queryKey: [project], predicate: (query) => changes === null || isConcerned(query, changes, heads) }),
+    onChanges: async (changes, heads) => {
+      const concerned = (query: Query): boolean => changes === null || (isConcerned(query, changes, heads) && !isBeingSaved(client, query));
+      await client.invalidateQueries({ queryKey: [project], refetchType: 'none', predicate: (query) => concerned(query) && isUnhurried(query) });
+      await client.invalidateQueries({ queryKey: [project], predicate: (query) => concerned(query) && !isUnhurried(query) });
+    },
     onCoverage: () => void client.invalidateQueries({ queryKey: [project, 'coverage', 'items'] }),
   };
+}
+
+const savings = new WeakMap<QueryClient, Map<string, number>>();
+
+function isBeingSaved(client: QueryClient, { queryKey }: Pick<Query, 'queryKey'>): boolean {
+  return savings.get(client)?.has(JSON.stringify(queryKey)) ?? false;
+}
+
+/**
+ * Saves an artefact. The change may be heard of before the save is answered: what the answer brings is not read once
+ * more; what others made of it meanwhile is, afterwards.
+ */
+export async function whileSaving<T>(client: QueryClient, project: string, queryKey: QueryKey, save: () => Promise<T>): Promise<T> {
+  const counts = savings.get(client) ?? new Map<string, number>();
+  savings.set(client, counts);
+  const name = JSON.stringify(queryKey);
+  counts.set(name, (counts.get(name) ?? 0) + 1);
+  try {
+    return await save();
+  } finally {
+    const left = (counts.get(name) ?? 1) - 1;
+    if (left > 0) counts.set(name, left);
+    else counts.delete(name);
+    const heads = logOf(client, project).known()?.heads;
+    void client.invalidateQueries({ queryKey, exact: true, predicate: (query) => heads !== undefined && !isAsSaved(query, heads) });
+  }
 }
 
 /** Keeps what is known of a project up to date with everyone's changes. Answers whether the server is heard. */
