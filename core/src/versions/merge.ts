@@ -69,28 +69,34 @@ function mergeLists(path: string, base: readonly JsonElement[], mine: readonly J
 /** One side's order as a whole, with what only the other side has put after the neighbour it had there. */
 function mergeOrder(path: string, base: readonly JsonElement[], mine: readonly JsonElement[], theirs: readonly JsonElement[], settle: Settle): string[] {
   const [b, m, t] = [ids(base), ids(mine), ids(theirs)];
-  const mineMoved = reordered(b, m);
-  const theirsMoved = reordered(b, t);
-  const shared = new Set(m.filter((id) => t.includes(id)));
-  const [mineShared, theirsShared] = [m.filter((id) => shared.has(id)), t.filter((id) => shared.has(id))];
-  const clash = mineMoved && theirsMoved && !sameJson(mineShared, theirsShared);
+  const [inB, inM, inT] = [new Set(b), new Set(m), new Set(t)];
+  const mineMoved = reordered(b, inB, m, inM);
+  const theirsMoved = reordered(b, inB, t, inT);
+  const clash = mineMoved && theirsMoved && !sameJson(m.filter((id) => inT.has(id)), t.filter((id) => inM.has(id)));
   const leading = clash && !sameJson(settle(join(path, '(order)'), b, m, t) ?? null, m) ? t : theirsMoved && !mineMoved ? t : m;
-  return insertMissing(leading, leading === m ? t : m, b.filter((id) => !m.includes(id) || !t.includes(id)));
+  return insertMissing(leading, leading === m ? t : m, b.filter((id) => !inM.has(id) || !inT.has(id)));
 }
 
+/** Every id of `other` that `leading` lacks stands behind the one before it in `other`, which by then is there. */
 function insertMissing(leading: readonly string[], other: readonly string[], rest: readonly string[]): string[] {
-  const order = [...leading];
+  const there = new Set(leading);
+  const behind = new Map<string | null, string>();
   other.forEach((id, i) => {
-    if (order.includes(id)) return;
-    const neighbour = other.slice(0, i).reverse().find((before) => order.includes(before));
-    order.splice(neighbour === undefined ? 0 : order.indexOf(neighbour) + 1, 0, id);
+    if (!there.has(id)) behind.set(other[i - 1] ?? null, id);
   });
-  return [...order, ...rest.filter((id) => !order.includes(id))];
+  const order: string[] = [];
+  const put = (id: string | null): void => {
+    if (id !== null) order.push(id);
+    for (let next = behind.get(id); next !== undefined; next = behind.get(next)) order.push(next);
+  };
+  put(null);
+  leading.forEach(put);
+  const placed = new Set(order);
+  return [...order, ...rest.filter((id) => !placed.has(id))];
 }
 
-function reordered(before: readonly string[], after: readonly string[]): boolean {
-  const kept = before.filter((id) => after.includes(id));
-  return !sameJson(kept, after.filter((id) => before.includes(id)));
+function reordered(before: readonly string[], inBefore: ReadonlySet<string>, after: readonly string[], inAfter: ReadonlySet<string>): boolean {
+  return !sameJson(before.filter((id) => inAfter.has(id)), after.filter((id) => inBefore.has(id)));
 }
 
 function equal(a: Json | undefined, b: Json | undefined): boolean {
