@@ -1,3 +1,5 @@
+import { appendFileSync } from 'node:fs';
+
 /** A figure beside its budget, in milliseconds unless it says otherwise. */
 export interface Figure {
   readonly what: string;
@@ -21,8 +23,10 @@ export async function p95(runs: number, action: (run: number) => unknown): Promi
   return times[Math.floor(runs * 0.95)] ?? 0;
 }
 
-/** Prints the figures; answers whether all keep their budgets. */
+/** Prints the figures, and writes them down where they are compared with those of before; answers whether all keep their budgets. */
 export function report(figures: readonly Figure[]): boolean {
   for (const { what, ms, budget, unit = 'ms' } of figures) console.log(`${ms <= budget ? 'ok  ' : 'OVER'} ${what.padEnd(62)} ${ms.toFixed(1).padStart(9)} ${unit}   budget ${budget} ${unit}`);
+  const file = process.env.CADERNO_FIGURES;
+  if (file !== undefined) appendFileSync(file, figures.map((f) => `${JSON.stringify(f)}\n`).join(''));
   return figures.every((f) => f.ms <= f.budget);
 }

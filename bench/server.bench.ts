@@ -1,8 +1,7 @@
-import { EMPTY_REQUIREMENT } from '@caderno/core/basis';
 import { randomUUID } from 'node:crypto';
 import { API_ROOT, type Content } from '@caderno/contract';
 import { createBenchServer, type BenchServer } from '@caderno/server/bench';
-import { LARGE, largeDesign } from './largeProject.ts';
+import { fillLarge } from './fillLarge.ts';
 import { p95, report, timed, type Figure } from './measure.ts';
 
 const TOKEN_HEADERS = (token: string): Record<string, string> => ({ cookie: `caderno_session=${token}`, 'content-type': 'application/json' });
@@ -10,13 +9,7 @@ const TOKEN_HEADERS = (token: string): Record<string, string> => ({ cookie: `cad
 /** Commands, lists and coverage of the large project through the server's own routes, on a real PostgreSQL. */
 export async function serverFigures(databaseUrl: string): Promise<Figure[]> {
   const server = await createBenchServer(databaseUrl);
-  const design = largeDesign(4711);
-  console.log(`Storing ${LARGE.requirements + LARGE.conditions + LARGE.cases} artefacts through the services …`);
-  const { token } = await server.fill('large', [
-    ...design.requirements.map((r) => ({ kind: 'requirement' as const, content: { ...EMPTY_REQUIREMENT, title: r.title, text: 'A text.', module: r.module, risk: r.risk } })),
-    ...design.conditions.map((c) => ({ kind: 'condition' as const, content: c.content })),
-    ...design.cases.map((c) => ({ kind: 'case' as const, content: c.content })),
-  ]);
+  const { token } = await fillLarge(server);
   try {
     return await measure(server, token);
   } finally {

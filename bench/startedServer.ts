@@ -36,6 +36,8 @@ export async function startServer(databaseUrl: string, webFolder?: string): Prom
     cookie = response.headers.get('set-cookie')?.split(';')[0] ?? cookie;
     return response.json();
   };
+  // Whoever measures may end before they stop us: nothing is left running.
+  process.once('exit', () => child.kill('SIGKILL'));
   const word = /needs this word: (\S+)/.exec(printed)?.[1] ?? '';
   await ask('POST', '/setup', { name: 'Bench', email: BENCH_PERSON.email, password: BENCH_PERSON.password, word });
   return {

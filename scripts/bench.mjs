@@ -1,28 +1,48 @@
-import { mkdtemp, rm } from 'node:fs/promises';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { run } from './failure.mjs';
 import { ROOT, checkNode, installPackages } from './install.mjs';
 import { installPostgres, startPostgres } from './postgres.mjs';
 import { runProgram } from './processes.mjs';
+import { slowerThan } from './benchFigures.mjs';
 
-/** Runs the measurements; every figure is printed beside its budget. */
+const BENCHES = ['coverage', 'generation', 'models', 'shared', 'alike', 'wording', 'merge', 'firstPaint', 'import', 'data', 'outline', 'server', 'log'];
+const KEPT = join(ROOT, 'bench', 'figures.json');
+
+/** Runs the measurements, all or those named, each on a database of its own; every figure is printed beside its budget and compared with the kept ones. `--keep` keeps these. */
 async function main() {
   checkNode();
   await installPackages();
   await installPostgres();
+  const named = process.argv.slice(2).filter((a) => a !== '--keep');
+  const wanted = named.length === 0 ? BENCHES : BENCHES.filter((b) => named.includes(b));
+  const results = [];
+  for (const bench of wanted) results.push({ bench, ...(await measure(bench)) });
+  const figures = results.flatMap((r) => r.figures);
+  const kept = JSON.parse(await readFile(KEPT, 'utf8'));
+  for (const line of slowerThan(kept, figures)) console.log(line);
+  for (const { bench, code } of results) if (code !== 0) console.log(`${bench}: over a budget, or it did not end well (${code}).`);
+  if (process.argv.includes('--keep')) await writeFile(KEPT, `${JSON.stringify({ ...kept, ...Object.fromEntries(figures.map((f) => [f.what, Number(f.ms.toFixed(1))])) }, null, 2)}\n`);
+  return Math.max(0, ...results.map((r) => r.code));
+}
+
+/** Runs one to its end, whatever that is; nothing of it is left running. */
+async function measure(bench) {
   const folder = await mkdtemp(join(tmpdir(), 'caderno-bench-'));
   const postgres = await startPostgres(folder);
-  const env = { ...process.env, CADERNO_TEST_DATABASE: postgres.url };
-  // Young generation as large as the coverage worker's, so that the core is measured as it runs.
-  let worst = 0;
-  for (const bench of ['coverage.bench.ts', 'generation.bench.ts', 'models.bench.ts', 'shared.bench.ts', 'alike.bench.ts', 'wording.bench.ts', 'firstPaint.bench.ts', 'import.bench.ts', 'data.bench.ts', 'outline.bench.ts', 'server.bench.ts']) {
-    const { code } = await runProgram(process.execPath, ['--max-semi-space-size=64', '--import', 'tsx', join(ROOT, 'bench', bench)], { cwd: ROOT, env, show: true });
-    worst = Math.max(worst, code);
+  const file = join(folder, 'figures');
+  await writeFile(file, '');
+  try {
+    const env = { ...process.env, CADERNO_TEST_DATABASE: postgres.url, CADERNO_FIGURES: file };
+    // Young generation as large as the coverage worker's, so that the core is measured as it runs.
+    const { code } = await runProgram(process.execPath, ['--max-semi-space-size=64', '--import', 'tsx', join(ROOT, 'bench', `${bench}.bench.ts`)], { cwd: ROOT, env, show: true });
+    const lines = (await readFile(file, 'utf8')).split('\n').filter(Boolean);
+    return { code, figures: lines.map((line) => JSON.parse(line)) };
+  } finally {
+    await postgres.stop();
+    await rm(folder, { recursive: true, force: true });
   }
-  await postgres.stop();
-  await rm(folder, { recursive: true, force: true });
-  return worst;
 }
 
 run(main);

@@ -78,6 +78,8 @@ export type Refusal =
   | { readonly code: 'host_unknown'; readonly host: string }
   | { readonly code: 'command_id_taken' }
   | { readonly code: 'too_much_at_once'; readonly seconds: number }
+  /** Another command holds what this one needs, for longer than one waits. */
+  | { readonly code: 'project_busy'; readonly seconds: number }
   | { readonly code: 'too_many_streams'; readonly limit: number }
   | { readonly code: 'computation_too_heavy' }
   | { readonly code: 'fault'; readonly reference: string };
@@ -156,6 +158,7 @@ export const STATUS_OF_REFUSAL = {
   host_unknown: 421,
   command_id_taken: 409,
   too_much_at_once: 429,
+  project_busy: 503,
   too_many_streams: 429,
   computation_too_heavy: 422,
   fault: 500,
@@ -312,6 +315,8 @@ export function refusalSentence(refusal: Refusal): string {
       return 'This request carries the id of another one and was not carried out. Nothing was changed; try again.';
     case 'too_much_at_once':
       return `You have too much under way at once. Wait ${refusal.seconds} seconds and try again; nothing was changed.`;
+    case 'project_busy':
+      return 'Something long is being carried out in this project, as an import. Nothing was changed; what you type is kept here and sent as soon as it is done.';
     case 'too_many_streams':
       return `More than ${refusal.limit} pages are open at once. Close some and reload.`;
     case 'computation_too_heavy':

@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import type { NewArtefact } from '@caderno/contract';
 import { createArtefact } from './artefacts/index.ts';
-import { inTransaction, migrate } from './database/index.ts';
+import { inTransaction, migrate, modelsOf } from './database/index.ts';
 import { createApp, createLog, makeParts } from './http/index.ts';
-import { createDemoPerson, startSession } from './people/index.ts';
+import { createDemoPerson, joinProject, startSession } from './people/index.ts';
 import { createProject } from './projects/index.ts';
 
 /** A server that measurements call without a network, and a way to fill it. */
@@ -11,6 +11,8 @@ export interface BenchServer {
   fetch(path: string, init?: RequestInit): Promise<Response>;
   /** Makes a project of artefacts through the same service as a person’s edits; links must lead backwards. */
   fill(key: string, artefacts: readonly NewArtefact[]): Promise<{ readonly token: string }>;
+  /** Lets readers into a project; answers a session of each. */
+  readers(key: string, count: number): Promise<readonly string[]>;
   close(): Promise<void>;
 }
 
@@ -21,6 +23,7 @@ export async function createBenchServer(databaseUrl: string): Promise<BenchServe
   const { parts, close } = makeParts({ databaseUrl, log: createLog('error'), hosts: new Set(['caderno.test']), demoSignIn: 'always' });
   const { db } = parts;
   await migrate(db);
+  await parts.feed.start();
   const app = createApp(parts);
   return {
     fetch: async (path, init) => app.fetch(new Request(`http://caderno.test${path}`, init)),
@@ -40,6 +43,17 @@ export async function createBenchServer(databaseUrl: string): Promise<BenchServe
       await db.query('ANALYZE');
       return { token };
     },
+    readers: (key, count) =>
+      inTransaction(db, async (work) => {
+        const project = await modelsOf(db).Project.findOne({ where: { key }, transaction: work.transaction, rejectOnEmpty: true });
+        const tokens: string[] = [];
+        for (let i = 0; i < count; i += 1) {
+          const person = await createDemoPerson(work, { name: `Reader ${i}`, email: `reader${i}@${key}.example`, job: `reads ${i}`, administrator: false });
+          await joinProject(work, project.id, person, 'reader');
+          tokens.push(await startSession(work, person));
+        }
+        return tokens;
+      }),
     close,
   };
 }

@@ -40,6 +40,24 @@ describe('a database that fails as it likes', () => {
     server.close();
   });
 
+  test('whoever waits too long for what another command holds is told so, and everybody else is answered meanwhile', async () => {
+    const database = await makeDatabase();
+    const server = await startServer(database.url);
+    const project = await makeProject(server.db);
+    const call = server.as(project.analyst);
+    const held = await server.db.transaction();
+    await server.db.query('SELECT 1 FROM project FOR NO KEY UPDATE', { transaction: held });
+    const waiting = Array.from({ length: 3 }, () => call('createArtefact', { body: requirement() }));
+    expect((await call('readHeads')).status).toBe(200);
+    // Whoever only refers to the project is not held up.
+    expect((await server.as(null)('signIn', { body: { demoPerson: project.people.lead } })).status).toBe(200);
+    for (const { status, refusal } of await Promise.all(waiting)) expect([status, refusal.code]).toEqual([503, 'project_busy']);
+    await held.rollback();
+    expect((await call('createArtefact', { body: requirement() })).status).toBe(200);
+    await server.close();
+    await database.drop();
+  }, 30_000);
+
   test('a connection that is cut while it is idle, and all of them, are replaced', async () => {
     const database = await makeDatabase();
     const server = await startServer(database.url);

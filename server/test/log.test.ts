@@ -5,6 +5,8 @@ import { reportOfRows, type CoverageRow, type ReportHeads } from '@caderno/core/
 import { matchesQuery, parseQuery, wordsToFind, type Findable } from '@caderno/core/find';
 import { MOST_CHANGED, PROJECT_EVENTS, unpackHeads, unpackRows, type ChangesSince, type Summary } from '@caderno/contract';
 import fc from 'fast-check';
+import { setTimeout as sleep } from 'node:timers/promises';
+import pg from 'pg';
 import { insertArtefacts, recordDeed, reserveNumbers } from '../src/artefacts/index.ts';
 import { inTransaction } from '../src/database/index.ts';
 import { condition, makeDatabase, makeProject, onServer, requirement, save, startServer, testCase, until, type Caller, type TestServer } from './harness.ts';
@@ -217,6 +219,25 @@ test('two servers that count at once leave what either would', async () => {
     expect(a).toEqual(b);
     expect(both[0]!.data.revision).toBe((await call('readHeads', { query: {} })).data.revision);
   }
+});
+
+test('who counts is one server at a time; when it dies another goes on within five seconds', async () => {
+  const holder = new pg.Client({ connectionString: database.url });
+  holder.on('error', () => undefined);
+  await holder.connect();
+  await holder.query(`SELECT pg_advisory_lock(hashtextextended('caderno coverage ' || $1, 0))`, [project.id]);
+  await call('createArtefact', { body: requirement({ title: 'counted later' }) });
+  let counted = false;
+  const asked = other!.as(project.reader)('readCoverageRows', { query: {} }).then(({ status }) => {
+    counted = true;
+    return status;
+  });
+  await sleep(600);
+  expect(counted).toBe(false);
+  const killed = Date.now();
+  await onServer(database.url, `SELECT pg_terminate_backend(pid) FROM pg_locks WHERE locktype = 'advisory' AND granted`);
+  expect(await asked).toBe(200);
+  expect(Date.now() - killed).toBeLessThan(5_000);
 });
 
 /** What of a head a query's fields are held against. */

@@ -37,3 +37,15 @@ test('a moved step is moved, not removed and added', () => {
   expect(diff).toMatchObject({ kind: 'record', fields: { steps: { kind: 'list', added: [], removed: [], changed: {} } } });
   expect([...unmoved(['a', 'b', 'c', 'd'], ['d', 'a', 'b', 'c'])]).toEqual(['a', 'b', 'c']);
 });
+
+test('two contents are the same when their canonical texts are', () => {
+  let same = 0;
+  fc.assert(
+    fc.property(content, content, fc.boolean(), (a, b, equal) => {
+      const other = equal ? (JSON.parse(JSON.stringify(a)) as Json) : b;
+      expect(sameJson(a, other)).toBe(canonicalText(a) === canonicalText(other));
+      if (sameJson(a, other)) same += 1;
+    }),
+  );
+  expect(same).toBeGreaterThan(20);
+});

@@ -40,6 +40,15 @@ export function canonicalText(value: Json): string {
   return `{${fields.join(',')}}`;
 }
 
+/** Whether two contents have the same {@link canonicalText}, found without writing it. A name without a value is as good as none. */
 export function sameJson(a: Json, b: Json): boolean {
-  return a === b || canonicalText(a) === canonicalText(b);
+  if (a === b) return true;
+  if (Array.isArray(a)) return Array.isArray(b) && a.length === b.length && a.every((value, i) => sameJson(value as Json, (b as readonly Json[])[i] ?? null));
+  if (!isRecord(a) || !isRecord(b)) return false;
+  const names = named(a);
+  return names.length === named(b).length && names.every((name) => b[name] !== undefined && sameJson(a[name] ?? null, b[name]));
+}
+
+function named(record: JsonRecord): string[] {
+  return Object.keys(record).filter((name) => record[name] !== undefined);
 }

@@ -1,4 +1,3 @@
-import { diffContent } from './contentDiff.ts';
 import { isElementList, isRecord, sameJson, type Json, type JsonElement, type JsonRecord } from './json.ts';
 
 export const SIDES = ['mine', 'theirs'] as const;
@@ -100,8 +99,7 @@ function reordered(before: readonly string[], inBefore: ReadonlySet<string>, aft
 }
 
 function equal(a: Json | undefined, b: Json | undefined): boolean {
-  if (a === undefined || b === undefined) return a === b;
-  return diffContent(a, b).kind === 'same';
+  return a === undefined || b === undefined ? a === b : sameJson(a, b);
 }
 
 function join(path: string, name: string): string {

@@ -1,8 +1,10 @@
 import type { Sequelize } from 'sequelize';
+import { setTimeout as sleep } from 'node:timers/promises';
 import { coverageRows, type CoverageRows } from '@caderno/core/coverage';
 import { inTransaction } from '../database/index.ts';
+import { revisionOf } from '../log/index.ts';
 import type { CoverageIndexes, KeptIndex } from './indexes.ts';
-import { coverageState, isUpToDate, storedRows, writeRows, type CoverageState } from './rows.ts';
+import { coverageState, hasComeTo, isOurs, storedRows, writeRows, type CoverageState } from './rows.ts';
 
 /** What this thread wrote last of a project. */
 interface Written {
@@ -10,13 +12,13 @@ interface Written {
   readonly rows: CoverageRows;
 }
 
-/** Writers that keep overtaking each other give up after so many turns; the next change brings them back. */
-const MOST_TURNS = 5;
+/** How long whoever finds another server at work waits before looking again. */
+const LOOK_AGAIN_MS = 40;
 
 /**
  * Brings a project's coverage rows up to its journal: what the index says now is held against what was written last, and
- * only what differs is written. Any number of servers may do so: whoever finds that another has written since reads the
- * stored rows first.
+ * only what differs is written. Any number of servers may be asked to; one at a time does it, and when that one dies the
+ * next goes on at once. Whoever finds that another has written since reads the stored rows first.
  */
 export class CoverageConsumer {
   readonly #db: Sequelize;
@@ -28,22 +30,29 @@ export class CoverageConsumer {
     this.#indexes = indexes;
   }
 
-  /** Brings the rows to the project's present revision, or beyond. */
+  /** Brings the rows to the revision that the project has now, or beyond: what changes meanwhile is for the next call. */
   async catchUp(projectId: string): Promise<void> {
-    for (let turn = 0; turn < MOST_TURNS; turn += 1) {
-      if (await inTransaction(this.#db, (work) => isUpToDate(work, projectId))) return;
-      const kept = await inTransaction(this.#db, (work) => this.#indexes.at(work, projectId));
-      if (await this.#write(projectId, kept)) return;
+    const wanted = await inTransaction(this.#db, (work) => revisionOf(work, projectId));
+    while (!(await inTransaction(this.#db, (work) => hasComeTo(work, projectId, wanted)))) {
+      if ((await this.#asOnly(projectId)) === 'elsewhere') await sleep(LOOK_AGAIN_MS);
     }
   }
 
-  async #write(projectId: string, { index, revision }: KeptIndex): Promise<boolean> {
+  /** Computes and writes, unless another server is at it. The lock goes with the transaction, and with the process that holds it. */
+  #asOnly(projectId: string): Promise<'done' | 'elsewhere'> {
+    return inTransaction(this.#db, async (lock) => {
+      if (!(await isOurs(lock, projectId))) return 'elsewhere';
+      const kept = await inTransaction(this.#db, (work) => this.#indexes.at(work, projectId));
+      await this.#write(projectId, kept);
+      return 'done';
+    });
+  }
+
+  async #write(projectId: string, { index, revision }: KeptIndex): Promise<void> {
     const before = await this.#before(projectId);
     const rows = coverageRows(index, before.rows);
     const state = await inTransaction(this.#db, (work) => writeRows(work, projectId, before.state, revision, before.rows, rows));
-    if (state === null) return false;
-    this.#written.set(projectId, { state, rows });
-    return true;
+    if (state !== null) this.#written.set(projectId, { state, rows });
   }
 
   /** What is stored: known from the last writing, unless somebody else wrote since. */

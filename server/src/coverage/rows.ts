@@ -27,7 +27,18 @@ export async function coverageState(work: Work, projectId: string): Promise<Cove
 
 /** Whether the rows tell of the project as it is now. */
 export async function isUpToDate(work: Work, projectId: string): Promise<boolean> {
-  return (await coverageState(work, projectId))?.revision === (await revisionOf(work, projectId));
+  return hasComeTo(work, projectId, await revisionOf(work, projectId));
+}
+
+/** Whether the rows tell of a project as it was at a revision, or later. */
+export async function hasComeTo(work: Work, projectId: string, revision: number): Promise<boolean> {
+  return ((await coverageState(work, projectId))?.revision ?? -1) >= revision;
+}
+
+/** Whether this transaction may compute the rows: no other does until it ends. */
+export async function isOurs(work: Work, projectId: string): Promise<boolean> {
+  const [lock] = await selectRows<{ ours: boolean }>(work, `SELECT pg_try_advisory_xact_lock(hashtextextended('caderno coverage ' || $1, 0)) AS ours`, [projectId]);
+  return lock?.ours === true;
 }
 
 /** The rows that were written since an edition; of none, or of one that is not to come yet, all. */

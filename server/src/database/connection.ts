@@ -7,13 +7,16 @@ export const SCHEMA = 'caderno';
 /** Connections a server has at most; its threads have some of their own. */
 const MOST_CONNECTIONS = 12;
 
+/** Whoever waits longer for what another command holds is told to try again, and holds no connection meanwhile. */
+const LONGEST_LOCK_WAIT_MS = 6_000;
+
 /** A pool on the database at `url`. Nothing is connected until the first query. */
 export function openDatabase(url: string, most = MOST_CONNECTIONS): Sequelize {
   const db = new Sequelize(url, {
     dialect: 'postgres',
     logging: false,
     pool: { max: most, min: 0, acquire: 10_000, idle: 10_000 },
-    dialectOptions: { options: `-c search_path=${SCHEMA} -c statement_timeout=60000`, application_name: 'caderno', connectionTimeoutMillis: 5_000 },
+    dialectOptions: { options: `-c search_path=${SCHEMA} -c statement_timeout=60000 -c lock_timeout=${LONGEST_LOCK_WAIT_MS}`, application_name: 'caderno', connectionTimeoutMillis: 5_000 },
     define: { underscored: true, timestamps: false, freezeTableName: true, schema: SCHEMA },
   });
   db.addHook('afterConnect', survive);

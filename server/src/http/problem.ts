@@ -7,6 +7,8 @@ import type { Log } from './log.ts';
 /** SQLSTATE classes and codes that mean the database is going away or not there. */
 const GONE = /^(57P0[1-3]|08...|53300|25006)$/;
 const GONE_ERRNO = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOTFOUND', 'ETIMEDOUT'];
+/** Waited too long for a lock, took too long, or two waited for each other: the same may be taken a little later. */
+const BUSY = ['55P03', '57014', '40P01'];
 /** Ours, and PostgreSQL's: no room on the disk; it may also panic at its log and word it only. */
 const DISK_FULL = ['ENOSPC', '53100'];
 
@@ -16,6 +18,10 @@ export function refusalOf(error: unknown, log: Log): Refusal {
   if (isDiskFull(error)) {
     log.error({ err: error }, 'the disk is full: free some space; saves are refused until then');
     return { code: 'disk_full' };
+  }
+  if (errorChain(error).some((e) => 'code' in e && BUSY.includes(String(e.code)))) {
+    log.warn({ err: error }, 'a command waited too long in the database');
+    return { code: 'project_busy', seconds: 2 };
   }
   if (isDatabaseGone(error)) {
     log.warn({ err: error }, 'the database does not answer');
@@ -38,6 +44,7 @@ function retryHeaders(refusal: Refusal): Record<string, string> {
   switch (refusal.code) {
     case 'too_many_attempts':
     case 'too_much_at_once':
+    case 'project_busy':
       return { 'retry-after': String(refusal.seconds) };
     case 'server_stopping':
     case 'database_unavailable':

@@ -14,7 +14,7 @@ export function tellFailure(error: unknown): void {
 }
 
 /** Refusals that say nothing of what was sent: the same may be taken a little later. */
-const PASSING: ReadonlySet<RefusalCode> = new Set(['database_unavailable', 'server_stopping', 'disk_full', 'too_much_at_once']);
+const PASSING: ReadonlySet<RefusalCode> = new Set(['database_unavailable', 'server_stopping', 'disk_full', 'too_much_at_once', 'project_busy']);
 
 /** Whether trying again later may help: the server, its database or its disk is not there for the moment. */
 export function isPassing(error: unknown): boolean {
