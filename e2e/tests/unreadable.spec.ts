@@ -67,6 +67,8 @@ test('a save waits while the disk is full, is told once, and goes through when t
 
 test('an event stream that is refused for a moment is opened again; a session that has ended asks to sign in', async ({ page, context }) => {
   let refuse = true;
+  // What the shared worker asks for cannot be answered in its place: this browser has none, and the page a stream of its own.
+  await page.addInitScript(() => Reflect.deleteProperty(window, 'SharedWorker'));
   await page.route('**/events', (route) => (refuse ? route.fulfill({ status: 429, contentType: 'application/problem+json', body: '{"code":"too_many_streams","limit":20}' }) : route.continue()));
   await signIn(page, 'Teresa L.', '/coverage');
   await expect(page.getByText('The server does not answer just now.')).toBeVisible();

@@ -240,6 +240,25 @@ test('who counts is one server at a time; when it dies another goes on within fi
   expect(Date.now() - killed).toBeLessThan(5_000);
 });
 
+test('a database of before the log is taken over: what there is is told whole, and what changes from then on', async () => {
+  const old = await makeDatabase();
+  const before = await startServer(old.url);
+  const { reader, analyst } = await makeProject(before.db);
+  for (const title of ['one', 'two']) await before.as(analyst)('createArtefact', { body: requirement({ title }) });
+  // As it was before that step.
+  await before.db.query(`DROP TRIGGER artefact_made ON artefact; DROP TRIGGER artefact_altered ON artefact; DROP FUNCTION caderno.artefact_revision; ALTER TABLE artefact DROP revision;
+    DROP TABLE coverage_state, coverage_row; ALTER TABLE import_file RENAME alive_at TO begun_at; DELETE FROM migration WHERE name = '0008-log'`);
+  await before.close();
+  const after = await startServer(old.url);
+  const page = (await after.as(reader)('readHeads', { query: {} })).data;
+  expect([page.revision, unpackHeads(page.heads).map((h) => h.title)]).toEqual([2, ['one', 'two']]);
+  await after.as(analyst)('setState', { params: { id: 'R-2' }, body: { state: 'withdrawn' } });
+  expect((await after.as(reader)('readChanges', { query: { since: 2 } })).data).toMatchObject({ kind: 'changes', revision: 3, touched: [{ id: 'R-2' }] });
+  expect((await after.as(reader)('readCoverageRows', { query: {} })).data).toMatchObject({ edition: 1, revision: 3 });
+  await after.close();
+  await old.drop();
+});
+
 /** What of a head a query's fields are held against. */
 const findable = (head: Summary): Findable => (head.kind === 'question' ? { ...head, owner: head.asked } : head.kind === 'condition' ? { ...head, risk: head.risk ?? '' } : head);
 

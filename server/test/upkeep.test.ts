@@ -126,7 +126,7 @@ describe('the step of the database that brought safety', () => {
     await before.db.query(`INSERT INTO project (id, key, name) VALUES ($1, 'real', 'Real')`, { bind: [randomUUID()] });
     await before.db.query(`INSERT INTO member (project_id, person_id, role) SELECT project.id, person.id, 'lead' FROM project, person WHERE project.key = 'real' AND person.email = 'real@p.example'`);
     // As it was before that step.
-    await before.db.query(`ALTER TABLE artefact DROP broken; ALTER TABLE project DROP demo; ALTER TABLE person DROP active; ALTER TABLE session DROP id, DROP started_at, DROP seen_at, DROP agent; ALTER TABLE import_file DROP begun_at;
+    await before.db.query(`ALTER TABLE artefact DROP broken; ALTER TABLE project DROP demo; ALTER TABLE person DROP active; ALTER TABLE session DROP id, DROP started_at, DROP seen_at, DROP agent; ALTER TABLE import_file DROP alive_at;
       DROP TABLE command_answer, reset_link, sign_in_attempt, known_address, person_event, secret; CREATE TABLE sign_in_failure (who text, at timestamptz); DROP INDEX session_person_id_idx; DELETE FROM migration WHERE name = '0006-safety'`);
     await before.close();
     const after = await startServer(old.url);

@@ -35,21 +35,28 @@ export async function readKeptFile(work: Work, projectId: string, id: string): P
   return file;
 }
 
+/** How often a server says that it is still at a run, and after how long a silence the run was cut off with its server. */
+export const BEAT_MS = 2_000;
+const SILENCE_SECONDS = 10;
+const CUT_OFF = `state = 'running' AND alive_at < now() - interval '${SILENCE_SECONDS} seconds'`;
+
 export async function readProgress(work: Work, projectId: string, id: string): Promise<ImportProgress> {
-  const [progress] = await selectRows<ImportProgress>(work, 'SELECT state, done, total FROM import_file WHERE id = $1 AND project_id = $2', [id, projectId]);
+  const [progress] = await selectRows<ImportProgress>(work, `SELECT CASE WHEN ${CUT_OFF} THEN 'failed' ELSE state END AS state, done, total FROM import_file WHERE id = $1 AND project_id = $2`, [id, projectId]);
   if (progress === undefined) throw new Refused({ code: 'import_unknown' });
   return progress;
 }
 
-/** A run that has not ended by then was cut off with its server. */
-const LONGEST_RUN_SECONDS = 180;
-
 /** Takes the file for one run. @throws Refused when it is running already. */
 export async function beginRun(work: Work, projectId: string, id: string): Promise<void> {
-  const [begun] = await selectRows(work, `UPDATE import_file SET state = 'running', done = 0, total = 0, begun_at = now() WHERE id = $1 AND project_id = $2 AND (state <> 'running' OR begun_at < now() - interval '${LONGEST_RUN_SECONDS} seconds') RETURNING id`, [id, projectId]);
+  const [begun] = await selectRows(work, `UPDATE import_file SET state = 'running', done = 0, total = 0, alive_at = now() WHERE id = $1 AND project_id = $2 AND (state <> 'running' OR ${CUT_OFF}) RETURNING id`, [id, projectId]);
   if (begun !== undefined) return;
   await readProgress(work, projectId, id);
   throw new Refused({ code: 'import_running' });
+}
+
+/** Says that a run is still under way. */
+export async function beatRun(work: Work, id: string): Promise<void> {
+  await execute(work, `UPDATE import_file SET alive_at = now() WHERE id = $1 AND state = 'running'`, [id]);
 }
 
 export async function endRun(work: Work, id: string, state: 'done' | 'cancelled' | 'failed' | 'waiting'): Promise<void> {

@@ -8,7 +8,7 @@ import type { CoverageReport } from '@caderno/core/coverage';
 import type { BodyOf, Change, ExportFormat, FileAnswer, ImportDraft, ImportPreview, TrackerState } from '@caderno/contract';
 import { changeOfRetry } from '../artefacts/index.ts';
 import { inTransaction } from '../database/index.ts';
-import { beginRun, endRun } from '../exchange/index.ts';
+import { BEAT_MS, beatRun, beginRun, endRun } from '../exchange/index.ts';
 import { Refused } from '../refused.ts';
 import { STORIES_FILE, fetchStories, noteTracker, readTrackerState, storiesFile, type Story } from '../tracker/index.ts';
 import { readChange } from '../versions/index.ts';
@@ -71,6 +71,7 @@ export async function run(call: Admitted, file: string, order: BodyOf<'runImport
   const earlier = await inTransaction(db, (work) => changeOfRetry(work, commander));
   if (earlier !== null) return ended(call, file, earlier);
   await inTransaction(db, (work) => beginRun(work, commander.projectId, file));
+  const beat = setInterval(() => void inTransaction(db, (work) => beatRun(work, file)).catch((error: unknown) => call.parts.log.warn({ err: error }, 'an import could not say that it goes on')), BEAT_MS);
   try {
     const change = await importer.ask({ kind: 'run', commander, file, order }, commander.personId);
     return await ended(call, file, change);
@@ -78,6 +79,8 @@ export async function run(call: Admitted, file: string, order: BodyOf<'runImport
     const cancelled = error instanceof Refused && error.refusal.code === 'import_cancelled';
     await inTransaction(db, (work) => endRun(work, file, cancelled ? 'cancelled' : 'waiting'));
     throw error;
+  } finally {
+    clearInterval(beat);
   }
 }
 

@@ -18,6 +18,9 @@ export const log: Migration = {
     CREATE TRIGGER artefact_made BEFORE INSERT ON artefact FOR EACH ROW EXECUTE FUNCTION caderno.artefact_revision();
     CREATE TRIGGER artefact_altered BEFORE UPDATE ON artefact FOR EACH ROW WHEN (OLD.* IS DISTINCT FROM NEW.*) EXECUTE FUNCTION caderno.artefact_revision();
 
+    -- A server says again and again that it is still at an import: silence tells that it was cut off.
+    ALTER TABLE import_file RENAME begun_at TO alive_at;
+
     CREATE TABLE coverage_state (
       project_id uuid PRIMARY KEY REFERENCES project ON DELETE CASCADE,
       edition int NOT NULL,
