@@ -76,6 +76,15 @@ export const questionSummarySchema = z.object({
 });
 export const sharedSummarySchema = z.object({ kind: z.literal('shared'), id: sharedIdSchema, ...head, tags: z.array(z.string()), steps: count, parameters: z.array(z.string()) });
 export const dataSetSummarySchema = z.object({ kind: z.literal('dataSet'), id: dataSetIdSchema, ...head, tags: z.array(z.string()), rows: count, parameters: z.array(z.string()), serves: z.array(conditionIdSchema) });
+/** What lists show, by kind. */
+export const SUMMARY_SCHEMA = {
+  requirement: requirementSummarySchema,
+  condition: conditionSummarySchema,
+  case: caseSummarySchema,
+  question: questionSummarySchema,
+  shared: sharedSummarySchema,
+  dataSet: dataSetSummarySchema,
+} as const;
 export const summarySchema = z.discriminatedUnion('kind', [requirementSummarySchema, conditionSummarySchema, caseSummarySchema, questionSummarySchema, sharedSummarySchema, dataSetSummarySchema]);
 export type RequirementSummary = z.infer<typeof requirementSummarySchema>;
 export type ConditionSummary = z.infer<typeof conditionSummarySchema>;

@@ -1,9 +1,9 @@
 import { TECHNIQUES } from '@caderno/core/conditions';
 import { STANDINGS, type CoverageRow } from '@caderno/core/coverage';
 import { z } from 'zod';
-import { summarySchema, type Summary } from './artefacts.ts';
+import { SUMMARY_SCHEMA, type Summary } from './artefacts.ts';
 import { artefactIdSchema, caseIdSchema, conditionIdSchema, questionIdSchema } from './ids.ts';
-import { pack, packedSchema, unpack, type Packed } from './packed.ts';
+import { pack, packedSchema, unpackAs, type Packed } from './packed.ts';
 
 /** Heads on one page of the first filling. */
 export const HEADS_PAGE = 5_000;
@@ -67,17 +67,24 @@ export function packHeads(summaries: readonly Summary[]): Packed[] {
 
 /** @throws ZodError when what came is none of our heads. */
 export function unpackHeads(tables: readonly Packed[]): Summary[] {
-  return tables.flatMap((table) => unpack(table).map((row) => summarySchema.parse(row)));
+  return tables.flatMap((table) => unpackAs<Summary>(SUMMARY_SCHEMA[kindOf(table, kinds)], table));
+}
+
+/** All of one table are of one kind. */
+function kindOf<K extends string>({ columns }: Packed, known: readonly K[]): K {
+  const column = columns.kind;
+  return z.enum(known).parse(column !== undefined && 'same' in column ? column.same : undefined);
 }
 
 const count = z.int().min(0);
 /** Standings and techniques as their places in the lists of the core, a digit each; techniques that are all alike as one digit. */
 const digits = z.string().regex(/^\d*$/);
-const wireRowSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('condition'), id: conditionIdSchema, weight: z.number(), standings: digits, techniques: digits }),
-  z.object({ kind: z.literal('case'), id: caseIdSchema, shows: z.boolean(), counts: z.object({ instances: count, steps: count }).nullable() }),
-  z.object({ kind: z.literal('question'), id: questionIdSchema, heldUp: count }),
-]);
+const WIRE_SCHEMA = {
+  condition: z.object({ kind: z.literal('condition'), id: conditionIdSchema, weight: z.number(), standings: digits, techniques: digits }),
+  case: z.object({ kind: z.literal('case'), id: caseIdSchema, shows: z.boolean(), counts: z.object({ instances: count, steps: count }).nullable() }),
+  question: z.object({ kind: z.literal('question'), id: questionIdSchema, heldUp: count }),
+} as const;
+const wireRowSchema = z.discriminatedUnion('kind', [WIRE_SCHEMA.condition, WIRE_SCHEMA.case, WIRE_SCHEMA.question]);
 export type WireRow = z.infer<typeof wireRowSchema>;
 
 /** A coverage row as it is stored and sent. */
@@ -89,7 +96,10 @@ export function toWire(row: CoverageRow): WireRow {
 
 /** @throws ZodError when it is none. */
 export function rowFromWire(value: unknown): CoverageRow {
-  const row = wireRowSchema.parse(value);
+  return toRow(wireRowSchema.parse(value));
+}
+
+function toRow(row: WireRow): CoverageRow {
   if (row.kind !== 'condition') return row;
   const standings = ofDigits(row.standings, STANDINGS);
   const techniques = row.techniques.length === 1 ? row.techniques.repeat(standings.length) : row.techniques;
@@ -105,7 +115,7 @@ export function packRows(rows: readonly WireRow[]): Packed[] {
 
 /** @throws ZodError when what came is none of our rows. */
 export function unpackRows(tables: readonly Packed[]): CoverageRow[] {
-  return tables.flatMap((table) => unpack(table).map(rowFromWire));
+  return tables.flatMap((table) => unpackAs<WireRow>(WIRE_SCHEMA[kindOf(table, ['condition', 'case', 'question'])], table).map(toRow));
 }
 
 function digitsOf<T extends string>(values: readonly T[], list: readonly T[]): string {

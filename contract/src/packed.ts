@@ -25,8 +25,15 @@ function columnOf(values: readonly unknown[]): PackedColumn {
   return values.every((value) => value === first || JSON.stringify(value) === text) ? { same: first } : { each: values };
 }
 
-/** The rows, not yet known to be of any shape. */
-export function unpack({ length, columns }: Packed): Record<string, unknown>[] {
-  const entries = Object.entries(columns);
-  return Array.from({ length }, (_, i) => Object.fromEntries(entries.map(([name, column]) => [name, 'same' in column ? column.same : column.each[i]])));
+/** The rows of a table whose columns are held against the fields of a schema: many times quicker than row by row. @throws ZodError */
+export function unpackAs<O extends object>({ shape }: z.ZodType<O> & { readonly shape: Readonly<Record<string, z.ZodType>> }, { length, columns }: Packed): O[] {
+  const rows: Record<string, unknown>[] = Array.from({ length }, () => ({}));
+  for (const [name, field] of Object.entries(shape)) {
+    const column = columns[name] ?? { same: undefined };
+    const values = 'same' in column ? null : z.array(field).length(length).parse(column.each);
+    const value = 'same' in column ? field.parse(column.same) : undefined;
+    rows.forEach((row, i) => (row[name] = values === null ? value : values[i]));
+  }
+  // Every field of the schema is there and was checked by it.
+  return rows as O[];
 }

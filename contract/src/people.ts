@@ -24,7 +24,7 @@ export const demoPersonSchema = z.object({ id: z.uuid(), name: z.string(), job: 
 export type DemoPerson = z.infer<typeof demoPersonSchema>;
 
 /** Addresses begin with a project's key; these begin other addresses. */
-const RESERVED_KEYS = ['api', 'assets', 'healthz', 'new-project', 'reset'];
+const RESERVED_KEYS = ['api', 'assets', 'healthz', 'livez', 'metrics', 'new-project', 'reset'];
 const projectKey = z
   .string()
   .regex(/^[a-z][a-z0-9-]{0,39}$/)

@@ -17,6 +17,7 @@ const settingsSchema = z.object({
   CADERNO_OUTSIDE_HOSTS: z.string().default(''),
   CADERNO_KEY: z.base64().refine((key) => Buffer.from(key, 'base64').length === 32, 'must be 32 bytes in base64').optional(),
   CADERNO_KEY_FILE: z.string().optional(),
+  CADERNO_METRICS_TOKEN: z.string().min(16).optional(),
   LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('warn'),
 });
 
@@ -39,6 +40,8 @@ export interface Settings {
   /** The key that secrets are sealed with, in base64, or the file it is in. */
   readonly key: string | null;
   readonly keyFile: string | null;
+  /** The word by which others than this machine may read the metrics. */
+  readonly metricsToken: string | null;
   readonly logLevel: string;
 }
 
@@ -59,6 +62,7 @@ export function readSettings(environment: NodeJS.ProcessEnv): Settings {
     outsideHosts: [...listed(given.CADERNO_OUTSIDE_HOSTS), ...(given.CADERNO_DEMO_TRACKER === undefined ? [] : [new URL(given.CADERNO_DEMO_TRACKER).host])],
     key: given.CADERNO_KEY ?? null,
     keyFile: given.CADERNO_KEY_FILE ?? null,
+    metricsToken: given.CADERNO_METRICS_TOKEN ?? null,
     logLevel: given.LOG_LEVEL,
   };
 }

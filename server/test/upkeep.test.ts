@@ -66,7 +66,10 @@ describe('what has served its time', () => {
 describe('checking the data', () => {
   test('reads all of it, page by page, and finds each fault where it is', async () => {
     const { id } = (await call('createArtefact', { body: testCase({ title: 'Long history' }) })).data.summary;
-    for (let version = 1; version < 230; version += 1) await save(call, id, version, testCase({ title: 'Long history', objective: `v${version + 1}` }));
+    for (let version = 1; version < 230; version += 1) {
+      const { status, refusal } = await save(call, id, version, testCase({ title: 'Long history', objective: `v${version + 1}` }));
+      expect([version, status, refusal.code]).toEqual([version, 200, undefined]);
+    }
     await call('keepDraft', { params: { id }, body: { ...testCase({ title: 'Drafted' }), base: 230 } });
     const before = await checkData(server.db);
     expect([before.checked >= 231, before.faults]).toEqual([true, []]);

@@ -73,7 +73,7 @@ interface SummaryRow {
 const SELECT = `
   SELECT a.kind, a.number, parent.number AS "parentNumber", a.position, a.state, a.head AS version, a.meaning_since AS "meaningSince",
     a.title, a.module, a.risk, a.priority, a.owner, a.tags, a.facts, person.name AS author,
-    to_char(a.updated_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') AS at, a.broken
+    to_char(a.updated_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS at, a.broken
   FROM artefact a LEFT JOIN artefact parent ON parent.id = a.parent_id JOIN person ON person.id = a.author_id`;
 
 /** Summaries of the artefacts (alias `a`) an SQL condition holds for. */

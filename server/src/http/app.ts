@@ -6,14 +6,18 @@ import { Refused } from '../refused.ts';
 import type { Parts } from './context.ts';
 import { openStream } from './openStream.ts';
 import { LOOPBACK_NAMES, refuseUnknownHost } from './hosts.ts';
-import { isDatabaseGone, problemResponse, refusalOf } from './problem.ts';
+import { problemResponse, refusalOf } from './problem.ts';
 import { isSecure, mountApi } from './routes.ts';
 import { mountWeb } from './static.ts';
+import { mountWatching, watchRequests } from './watching.ts';
 
 const VERSION = '0.1.0';
 
 /** A browser that came by https once is to come by nothing else for half a year. */
 const HSTS = 'max-age=15552000';
+
+/** Asked by whoever watches over the server, by whatever name it has. */
+const WATCHED: ReadonlySet<string> = new Set(['/healthz', '/livez', '/metrics']);
 
 /** The whole application on its parts; listens to nothing by itself. */
 export function createApp(parts: Parts): Hono {
@@ -21,8 +25,7 @@ export function createApp(parts: Parts): Hono {
   app.onError((error) => problemResponse(refusalOf(error, parts.log)));
   app.notFound(() => problemResponse({ code: 'route_unknown' }));
   app.use(async (c, next) => {
-    // Whoever watches over the server asks by whatever name it has; the answer tells nothing.
-    if (c.req.path !== '/healthz') refuseUnknownHost(c, parts.hosts);
+    if (!WATCHED.has(c.req.path)) refuseUnknownHost(c, parts.hosts);
     await next();
     if (isSecure(c, parts)) c.header('strict-transport-security', HSTS);
   });
@@ -45,10 +48,11 @@ export function createApp(parts: Parts): Hono {
       strictTransportSecurity: false,
     }),
   );
-  app.get('/healthz', (c) => health(parts).then((ok) => c.json({ ok }, ok ? 200 : 503)));
+  mountWatching(app, parts);
   app.get('/api/openapi.json', (c) => c.json(openApiDocument(VERSION)));
 
   const v1 = new Hono();
+  v1.use(watchRequests(parts));
   v1.get(EVENTS_PATH, (c) => openStream(c, parts));
   v1.use(parts.stopping.count);
   // After the event stream, which must not be held back by compression.
@@ -63,14 +67,4 @@ export function createApp(parts: Parts): Hono {
   });
   if (parts.webFolder !== null) mountWeb(app, parts.webFolder);
   return app;
-}
-
-async function health(parts: Parts): Promise<boolean> {
-  try {
-    await parts.db.query('SELECT 1');
-    return true;
-  } catch (error) {
-    if (!isDatabaseGone(error)) throw error;
-    return false;
-  }
 }

@@ -30,6 +30,7 @@ export class ChangeFeed {
   readonly #listeners = new Map<string, Set<Listener>>();
   #client: pg.Client | null = null;
   #closed = false;
+  #hears = false;
   #retryMs = FIRST_RETRY_MS;
   #timer: NodeJS.Timeout | null = null;
 
@@ -49,9 +50,15 @@ export class ChangeFeed {
       await client.connect();
       await client.query(`LISTEN ${CHANGES_CHANNEL}; LISTEN ${COVERAGE_CHANNEL}; LISTEN ${SESSIONS_CHANNEL}`);
       this.#retryMs = FIRST_RETRY_MS;
+      this.#hears = true;
     } catch (error) {
       this.#lost(client, error);
     }
+  }
+
+  /** Whether changes are heard now. */
+  get hears(): boolean {
+    return this.#hears;
   }
 
   /** Calls `listener` for every change of a project until the answered function is called. */
@@ -90,6 +97,7 @@ export class ChangeFeed {
   #lost(client: pg.Client, error: unknown): void {
     if (this.#closed || client !== this.#client) return;
     this.#client = null;
+    this.#hears = false;
     this.#log.warn({ err: error, retryMs: this.#retryMs }, 'change feed lost its connection');
     this.#timer = setTimeout(() => void this.#again(), this.#retryMs);
     this.#retryMs = Math.min(this.#retryMs * 2, LONGEST_RETRY_MS);

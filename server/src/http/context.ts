@@ -9,6 +9,7 @@ import { Refused } from '../refused.ts';
 import type { SecretBox } from '../secrets/index.ts';
 import type { ChangeFeed } from './changeFeed.ts';
 import type { Log } from './log.ts';
+import type { Metrics } from './metrics.ts';
 import type { ProjectNews } from './projectNews.ts';
 import type { Stopping } from './stopping.ts';
 
@@ -22,6 +23,9 @@ export interface Parts {
   readonly log: Log;
   readonly secrets: SecretBox;
   readonly stopping: Stopping;
+  readonly metrics: Metrics;
+  /** The word by which others than this machine may read the metrics; null: nobody else may. */
+  readonly metricsToken: string | null;
   /** Folder of the built web application; null: the API alone. */
   readonly webFolder: string | null;
   /** Folder where bodies are written while they come in, and files while they go out. */

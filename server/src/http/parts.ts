@@ -11,11 +11,12 @@ import { ChangeFeed } from './changeFeed.ts';
 import type { Parts } from './context.ts';
 import { LOOPBACK_NAMES } from './hosts.ts';
 import type { Log } from './log.ts';
+import { Metrics } from './metrics.ts';
 import { ProjectNews } from './projectNews.ts';
 import { Stopping } from './stopping.ts';
 
 /** What differs from one server to another. */
-export type PartsGiven = { readonly databaseUrl: string; readonly log: Log } & Partial<Omit<Parts, 'db' | 'coverage' | 'importer' | 'feed' | 'news' | 'log' | 'stopping' | 'spool'>>;
+export type PartsGiven = { readonly databaseUrl: string; readonly log: Log } & Partial<Omit<Parts, 'db' | 'coverage' | 'importer' | 'feed' | 'news' | 'log' | 'stopping' | 'metrics' | 'spool'>>;
 
 /** Makes the parts of a server on a database; nothing listens yet. Without a key of their own, secrets last as long as the server. */
 export function makeParts({ databaseUrl, log, ...given }: PartsGiven): { readonly parts: Parts; close(): Promise<void> } {
@@ -23,6 +24,9 @@ export function makeParts({ databaseUrl, log, ...given }: PartsGiven): { readonl
   const db = openDatabase(databaseUrl);
   const coverage = new CoverageKeeper(databaseUrl);
   const feed = new ChangeFeed(databaseUrl, log);
+  const metrics = new Metrics();
+  metrics.watchPool(db);
+  metrics.watchStreams(feed.streams);
   const parts: Parts = {
     secrets: new SecretBox(randomBytes(32)),
     webFolder: null,
@@ -30,6 +34,7 @@ export function makeParts({ databaseUrl, log, ...given }: PartsGiven): { readonl
     demoSignIn: 'whileAlone',
     behindProxy: false,
     outsideHosts: [],
+    metricsToken: null,
     now: () => new Date(),
     ...given,
     log,
@@ -38,8 +43,9 @@ export function makeParts({ databaseUrl, log, ...given }: PartsGiven): { readonl
     coverage,
     importer: new Importer(databaseUrl),
     feed,
-    news: new ProjectNews({ db, feed, coverage, log }),
+    news: new ProjectNews({ db, feed, coverage, metrics, log }),
     stopping: new Stopping(),
+    metrics,
   };
   const close = async (): Promise<void> => {
     await Promise.allSettled([parts.feed.close(), parts.coverage.close(), parts.importer.close()]);

@@ -6,6 +6,7 @@ import { readChangesSince, revisionOf } from '../log/index.ts';
 import { Refused } from '../refused.ts';
 import type { ChangeFeed, Heard } from './changeFeed.ts';
 import type { Log } from './log.ts';
+import type { Metrics } from './metrics.ts';
 
 /** An event as it goes to every page that is open on a project; written down once for all of them. */
 export interface NewsItem {
@@ -50,6 +51,7 @@ interface NewsGiven {
   readonly db: Sequelize;
   readonly feed: ChangeFeed;
   readonly coverage: CoverageKeeper;
+  readonly metrics: Metrics;
   readonly log: Log;
 }
 
@@ -111,11 +113,13 @@ class OneProject {
 
   async #tellChanges(): Promise<void> {
     const since = this.#revision;
+    const began = performance.now();
     if (since === null) return this.#begin();
     const changes = await inSnapshot(this.#given.db, (work) => readChangesSince(work, this.#project.id, since));
     if (changes.revision === since && changes.kind === 'changes') return;
     this.#revision = changes.revision;
     this.#send(changesItem(changes));
+    this.#given.metrics.told(performance.now() - began);
   }
 
   async #tellCoverage(): Promise<void> {
@@ -129,8 +133,10 @@ class OneProject {
 
   /** Has the coverage brought up to the change: who looks at the project wants to see it. */
   async #consume(): Promise<void> {
+    const began = performance.now();
     try {
       await this.#given.coverage.ask(this.#project.id, { kind: 'catchUp' });
+      this.#given.metrics.covered(performance.now() - began);
     } catch (error) {
       // Too heavy, or the server is busy: the pages show what was known before, and asking again is theirs.
       if (!(error instanceof Refused)) throw error;

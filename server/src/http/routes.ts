@@ -215,7 +215,7 @@ function commandIdOf(c: Context): string | null {
 }
 
 /** Where a call comes from; behind a proxy the last address it was passed on for, as anybody may write those before. */
-function remoteOf(c: Context, { behindProxy }: Parts): string {
+export function remoteOf(c: Context, { behindProxy }: Pick<Parts, 'behindProxy'>): string {
   const passedOn = behindProxy ? c.req.header('x-forwarded-for')?.split(',').at(-1)?.trim() : undefined;
   if (passedOn !== undefined && passedOn !== '') return passedOn.slice(0, 60);
   return c.env !== undefined && 'incoming' in c.env ? (getConnInfo(c).remote.address ?? 'unknown') : 'local';

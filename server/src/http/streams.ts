@@ -20,6 +20,10 @@ export class Streams {
     if (count((s) => s.person === person) >= MOST_STREAMS.person) throw new Refused({ code: 'too_many_streams', limit: MOST_STREAMS.person });
   }
 
+  get count(): number {
+    return this.#open.size;
+  }
+
   /** Answers how to take it off again. */
   add(stream: Stream): () => void {
     this.#open.add(stream);

@@ -3,7 +3,7 @@ import { newProjectSchema } from '@caderno/contract';
 import fc from 'fast-check';
 import { keyOfName } from './keyOfName.ts';
 
-const RESERVED = ['reset', 'api', 'assets', 'new-project', 'healthz'];
+const RESERVED = ['reset', 'api', 'assets', 'new-project', 'healthz', 'livez', 'metrics'];
 
 test.each([
   ['Água da Serra, billing', 'agua-da-serra-billing'],

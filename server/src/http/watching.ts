@@ -1,0 +1,57 @@
+import { randomUUID, timingSafeEqual } from 'node:crypto';
+import type { Context, Hono, MiddlewareHandler } from 'hono';
+import { routePath } from 'hono/route';
+import { Refused } from '../refused.ts';
+import type { Parts } from './context.ts';
+import { isDatabaseGone } from './problem.ts';
+import { remoteOf } from './routes.ts';
+
+const LOOPBACK = /^(127\.|::1$|::ffff:127\.|local$)/;
+/** What a proxy in front may call a request; anything else gets a name of ours. */
+const REQUEST_ID = /^[\w.-]{8,80}$/;
+
+/** Counts every request, writes a line of it, and gives it an id that its answer carries. */
+export function watchRequests({ metrics, log, behindProxy }: Parts): MiddlewareHandler {
+  return async (c, next) => {
+    const passedOn = behindProxy ? (c.req.header('x-request-id') ?? '') : '';
+    const id = REQUEST_ID.test(passedOn) ? passedOn : randomUUID();
+    const began = performance.now();
+    await next();
+    const ms = Math.round(performance.now() - began);
+    const route = `${c.req.method} ${routePath(c, -1)}`;
+    c.header('x-request-id', id);
+    metrics.request(route, c.res.status, ms);
+    log.info({ id, route, status: c.res.status, ms }, 'request');
+  };
+}
+
+/** Whether the process lives; whether it can serve; and what it counts, for those who watch over it. */
+export function mountWatching(app: Hono, parts: Parts): void {
+  app.get('/livez', (c) => c.json({ ok: true }));
+  app.get('/healthz', async (c) => {
+    const ok = !parts.stopping.begun && parts.feed.hears && (await databaseAnswers(parts));
+    return c.json({ ok }, ok ? 200 : 503);
+  });
+  app.get('/metrics', async (c) => {
+    refuseStrangers(c, parts);
+    return c.text(await parts.metrics.text());
+  });
+}
+
+/** Only this machine may read the counts, and whoever has the word that was set for it. */
+function refuseStrangers(c: Context, parts: Parts): void {
+  const given = Buffer.from(c.req.header('authorization') ?? '');
+  const wanted = Buffer.from(`Bearer ${parts.metricsToken ?? ''}`);
+  if (parts.metricsToken !== null && given.length === wanted.length && timingSafeEqual(given, wanted)) return;
+  if (!LOOPBACK.test(remoteOf(c, parts)) || c.req.header('x-forwarded-for') !== undefined) throw new Refused({ code: 'route_unknown' });
+}
+
+async function databaseAnswers(parts: Parts): Promise<boolean> {
+  try {
+    await parts.db.query('SELECT 1');
+    return true;
+  } catch (error) {
+    if (!isDatabaseGone(error)) throw error;
+    return false;
+  }
+}
