@@ -1,5 +1,5 @@
 import type { CaseId, ConditionId, QuestionId, RequirementId } from '../artefacts/index.ts';
-import { isUse, parametersIn } from '../cases/index.ts';
+import { isUse, parametersIn, type CaseContent } from '../cases/index.ts';
 import { ModelJudge, carriedFields, type ConditionContent } from '../conditions/index.ts';
 import { allRows, constantsByName, countExpanded, keysUsed, keysUsedIn, openCase, runsOf, type Constants, type Library, type OpenedCase, type Used } from '../shared/index.ts';
 import { CaseUses } from './caseUses.ts';
@@ -241,7 +241,7 @@ export class CoverageIndex {
 
   /** How often a case is executed, its rows times those that calls run, and how many steps it then has. */
   countsOf({ id, content }: DesignCase): CaseCounts {
-    if (!this.#uses.uses(id)) return { instances: runsOf(content, this.#everything).length, steps: content.steps.length };
+    if (!this.#uses.uses(id)) return ownCounts(content);
     const { instances, steps } = countExpanded(content, this.#everything);
     return { instances: safeNumber(instances), steps: safeNumber(steps) };
   }
@@ -318,6 +318,19 @@ export class CoverageIndex {
     this.totals.add(entry.counted.tally);
   }
 }
+
+const countsOfContents = new WeakMap<CaseContent, CaseCounts>();
+
+/** The counts of a case that uses nothing: its content alone says them, and never changes. */
+function ownCounts(content: CaseContent): CaseCounts {
+  const known = countsOfContents.get(content);
+  if (known !== undefined) return known;
+  const counts = { instances: runsOf(content, NOTHING_USED).length, steps: content.steps.length };
+  countsOfContents.set(content, counts);
+  return counts;
+}
+
+const NOTHING_USED: Library = { get: () => undefined };
 
 function numberOf(id: CaseId): number {
   return Number(id.slice(2));

@@ -1,7 +1,7 @@
 import type { ArtefactState, CaseId, ConditionId, RequirementId } from '../artefacts/index.ts';
 import { orderOutline, type OutlinePlace, type RequirementType, type Risk } from '../basis/index.ts';
 import type { CaseRow, ConditionRow, CoverageRow } from './coverageRows.ts';
-import { assembleReport, requirementRow, type CaseMark, type CoverageReport, type Effort } from './report.ts';
+import { assembleReport, requirementRow, type CaseMark, type CoverageReport, type Effort, type RequirementCoverage } from './report.ts';
 import { tallyOf, Totals, type ConditionTally } from './totals.ts';
 
 /** What the report needs to know of the artefacts besides their rows: no contents. */
@@ -38,8 +38,22 @@ export function reportOfRows(heads: ReportHeads, rows: ReadonlyMap<string, Cover
     }
   }
   const counted = orderOutline(heads.requirements).flatMap(({ place }) => (place.state === 'withdrawn' || place.type === 'heading' ? [] : [place]));
-  const requirements = counted.map((requirement) => requirementRow(requirement, (byRequirement.get(requirement.id) ?? []).map((row) => ({ id: row.id, tally: tallyOfRow(row) }))));
+  const requirements = counted.map((requirement) => keptRow(requirement, byRequirement.get(requirement.id) ?? NO_ROWS));
   return assembleReport(requirements, totals, effortOf(heads.cases, rows));
+}
+
+type RequirementHead = ReportHeads['requirements'][number];
+
+const NO_ROWS: readonly ConditionRow[] = [];
+const keptRows = new WeakMap<RequirementHead, { readonly of: readonly ConditionRow[]; readonly row: RequirementCoverage }>();
+
+/** Heads and rows never change: the row of a requirement is made again only when one of them is another. */
+function keptRow(requirement: RequirementHead, of: readonly ConditionRow[]): RequirementCoverage {
+  const kept = keptRows.get(requirement);
+  if (kept !== undefined && kept.of.length === of.length && of.every((row, i) => row === kept.of[i])) return kept.row;
+  const row = requirementRow(requirement, of.map((r) => ({ id: r.id, tally: tallyOfRow(r) })));
+  keptRows.set(requirement, { of, row });
+  return row;
 }
 
 /** Rows never change: what they come to is counted once. */

@@ -1,6 +1,6 @@
 import { randomUUID, timingSafeEqual } from 'node:crypto';
 import type { Context, Hono, MiddlewareHandler } from 'hono';
-import { routePath } from 'hono/route';
+import { matchedRoutes } from 'hono/route';
 import { Refused } from '../refused.ts';
 import type { Parts } from './context.ts';
 import { isDatabaseGone } from './problem.ts';
@@ -18,7 +18,8 @@ export function watchRequests({ metrics, log, behindProxy }: Parts): MiddlewareH
     const began = performance.now();
     await next();
     const ms = Math.round(performance.now() - began);
-    const route = `${c.req.method} ${routePath(c, -1)}`;
+    // Of all that match, the operation: what is for many addresses has a star. Addresses of no operation are one.
+    const route = `${c.req.method} ${matchedRoutes(c).find((r) => !r.path.includes('*'))?.path ?? 'elsewhere'}`;
     c.header('x-request-id', id);
     metrics.request(route, c.res.status, ms);
     log.info({ id, route, status: c.res.status, ms }, 'request');

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 // @ts-expect-error The scripts run before anything is installed and have no types.
-import { slowerThan } from './benchFigures.mjs';
+import { slowerThan } from '../scripts/benchFigures.mjs';
 
 test('what got worse is told, noise is not, and what nobody measured before is new', () => {
   const kept = { slow: 100, small: 2, same: 100, sizes: 40 };

@@ -1,0 +1,65 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { Writable } from 'node:stream';
+import { createLog } from '../src/http/index.ts';
+import { makeDatabase, makeProject, onServer, requirement, startServer, until, type TestServer } from './harness.ts';
+
+let database: Awaited<ReturnType<typeof makeDatabase>>;
+let server: TestServer;
+let project: Awaited<ReturnType<typeof makeProject>>;
+let written = '';
+
+beforeAll(async () => {
+  database = await makeDatabase();
+  const log = createLog('info', new Writable({ write: (chunk, _, done) => ((written += String(chunk)), done()) }));
+  server = await startServer(database.url, { log, behindProxy: true, metricsToken: 'a word of sixteen' });
+  project = await makeProject(server.db);
+});
+afterAll(async () => {
+  await server.close();
+  await database.drop();
+});
+
+const metrics = async (headers: Record<string, string>): Promise<Response> => server.fetch('/metrics', { headers });
+const counted = async (name: string): Promise<number> => Number(new RegExp(`^${name.replaceAll(/[{}":/.]/g, String.raw`\$&`)} (\\S+)$`, 'm').exec(await (await metrics({})).text())?.[1] ?? 0);
+
+test('every request is counted by its route, written down with its id, and nothing of what it carries is', async () => {
+  const response = await server.fetch('/api/v1/projects/p/artefacts', { method: 'POST', headers: { cookie: `caderno_session=${project.analyst}`, 'content-type': 'application/json', 'x-request-id': 'from-the-proxy-1' }, body: JSON.stringify(requirement({ title: 'Nobody reads this in a log' })) });
+  expect([response.status, response.headers.get('x-request-id')]).toEqual([200, 'from-the-proxy-1']);
+  expect(await counted('caderno_request_seconds_count{route="POST /api/v1/projects/:project/artefacts",status="200"}')).toBe(1);
+  const refused = await server.as(null)('readProject');
+  expect([refused.status, await counted('caderno_request_seconds_count{route="GET /api/v1/projects/:project",status="401"}')]).toEqual([401, 1]);
+  const lines = written.trim().split('\n').map((line) => JSON.parse(line) as { msg: string; id: string; route: string; status: number; ms: number });
+  expect(lines.find((l) => l.id === 'from-the-proxy-1')).toMatchObject({ msg: 'request', route: 'POST /api/v1/projects/:project/artefacts', status: 200 });
+  expect([written.includes('Nobody reads this'), written.includes(project.analyst)]).toEqual([false, false]);
+  // A name that no proxy gives is not taken over.
+  const forged = await server.fetch('/api/v1/session', { headers: { 'x-request-id': 'a b\u00e9' } });
+  expect(forged.headers.get('x-request-id')).toMatch(/^[0-9a-f-]{36}$/);
+});
+
+test('what is open and waited for is counted: streams, connections, how late pages and coverage are told', async () => {
+  const before = await counted('caderno_event_lag_seconds_count');
+  const stream = await server.fetch('/api/v1/projects/p/events', { headers: { cookie: `caderno_session=${project.reader}` } });
+  expect(await counted('caderno_event_streams')).toBe(1);
+  await server.as(project.analyst)('createArtefact', { body: requirement() });
+  await until(async () => ((await counted('caderno_event_lag_seconds_count')) > before && (await counted('caderno_coverage_lag_seconds_count')) > 0 ? true : null));
+  expect(await counted('caderno_pool_connections')).toBeGreaterThan(0);
+  expect(await counted('process_resident_memory_bytes')).toBeGreaterThan(1e7);
+  await stream.body?.cancel();
+  expect(await counted('caderno_event_streams')).toBe(0);
+});
+
+test('the counts are for this machine and whoever has the word', async () => {
+  const stranger = { 'x-forwarded-for': '10.1.2.3' };
+  expect([(await metrics({})).status, (await metrics(stranger)).status, (await metrics({ ...stranger, authorization: 'Bearer a word of sixteen' })).status, (await metrics({ ...stranger, authorization: 'Bearer a word of sixteem' })).status]).toEqual([200, 404, 200, 404]);
+  // Somebody who says that they are passed on for this machine is still passed on.
+  expect((await metrics({ 'x-forwarded-for': '127.0.0.1' })).status).toBe(404);
+});
+
+test('a server that hears of no changes lives and is not ready; it is again once it hears', async () => {
+  const ask = async (path: string): Promise<number> => (await server.fetch(path)).status;
+  expect([await ask('/livez'), await ask('/healthz')]).toEqual([200, 200]);
+  await onServer(database.url, `SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE application_name = 'caderno changes'`);
+  await until(async () => ((await ask('/healthz')) === 503 ? true : null), 2_000);
+  expect(await ask('/livez')).toBe(200);
+  await until(async () => ((await ask('/healthz')) === 200 ? true : null));
+});
