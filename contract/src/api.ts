@@ -1,6 +1,6 @@
 import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
 import { z } from 'zod';
-import { artefactSchema, brokenArtefactSchema, changeSchema, draftKeptSchema, draftSchema, newArtefactSchema, placeSchema, restoreSchema, saveSchema, stateSchema, summarySchema, versionSchema, versionWithContentSchema, writeSchema, writtenSchema } from './artefacts.ts';
+import { artefactSchema, brokenArtefactSchema, changeSchema, draftKeptSchema, draftSchema, dropDraftQuerySchema, newArtefactSchema, placeSchema, restoreSchema, saveSchema, stateSchema, summarySchema, versionSchema, versionWithContentSchema, writeSchema, writtenSchema } from './artefacts.ts';
 import { agendaQuerySchema, basisTextsSchema, mergeSchema, settleSchema, splitSchema, suspectLinkSchema } from './basis.ts';
 import { bytesBody, fileResponse } from './bytes.ts';
 import { alikeSchema, foundRunsSchema, libraryQuerySchema, librarySchema, renameSchema, renamedSchema, reuseGraphSchema, reuseSchema, runsQuerySchema, takeOutSchema } from './shared.ts';
@@ -95,7 +95,7 @@ export const api = {
   writeArtefacts: { method: 'POST', path: '/projects/:project/artefacts/write', access: 'analyst', summary: 'Make and change several artefacts as one command', params: inProject, query: none, body: writeSchema, response: writtenSchema, most: LIMITS.body },
   saveArtefact: { method: 'PUT', path: '/projects/:project/artefacts/:id', access: 'analyst', summary: 'Make a version; If-Match names the version it starts from', params: ofArtefact, query: none, body: saveSchema, response: artefactSchema, most: LIMITS.body },
   keepDraft: { method: 'PUT', path: '/projects/:project/artefacts/:id/draft', access: 'analyst', summary: 'Keep one’s working text', params: ofArtefact, query: none, body: draftSchema, response: draftKeptSchema, most: LIMITS.body },
-  dropDraft: { method: 'DELETE', path: '/projects/:project/artefacts/:id/draft', access: 'analyst', summary: 'Drop one’s working text', params: ofArtefact, query: none, body: nothing, response: artefactSchema },
+  dropDraft: { method: 'DELETE', path: '/projects/:project/artefacts/:id/draft', access: 'analyst', summary: 'Drop one’s working text', params: ofArtefact, query: dropDraftQuerySchema, body: nothing, response: artefactSchema },
   setState: { method: 'POST', path: '/projects/:project/artefacts/:id/state', access: 'analyst', summary: 'Set the state', params: ofArtefact, query: none, body: stateSchema, response: artefactSchema },
   moveRequirement: { method: 'POST', path: '/projects/:project/artefacts/:id/place', access: 'analyst', summary: 'Move a requirement in the outline', params: ofArtefact, query: none, body: placeSchema, response: artefactSchema },
   listVersions: { method: 'GET', path: '/projects/:project/artefacts/:id/versions', access: 'reader', summary: 'The versions, newest first', params: ofArtefact, query: none, body: nothing, response: z.array(versionSchema) },

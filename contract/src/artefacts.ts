@@ -126,9 +126,13 @@ export const newArtefactSchema = z.intersection(
 );
 export type NewArtefact = z.infer<typeof newArtefactSchema>;
 
+/** Counts a person’s drafts of an artefact on, over all their windows: what was typed before is kept after nothing that was typed later. A save or a drop with one ends all drafts up to it. */
+const draftSequence = z.int().min(0);
+
 /** `keepsDraft`: the content was not made of one's own draft, which stays. */
-export const saveSchema = z.intersection(kindAndContentSchema, z.object({ note: textUpTo(LIMITS.note), keepsDraft: z.boolean().optional() }));
-export const draftSchema = z.intersection(kindAndContentSchema, z.object({ base: versionNumberSchema }));
+export const saveSchema = z.intersection(kindAndContentSchema, z.object({ note: textUpTo(LIMITS.note), keepsDraft: z.boolean().optional(), sequence: draftSequence.optional() }));
+export const draftSchema = z.intersection(kindAndContentSchema, z.object({ base: versionNumberSchema, sequence: draftSequence }));
+export const dropDraftQuerySchema = z.object({ sequence: z.coerce.number().pipe(draftSequence).optional() });
 export const draftKeptSchema = z.object({ at: z.iso.datetime() });
 export const placeSchema = z.object({ parent: requirementIdSchema.nullable(), after: requirementIdSchema.nullable() });
 export const stateSchema = z.object({ state: z.enum(ARTEFACT_STATES) });

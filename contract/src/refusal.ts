@@ -80,6 +80,8 @@ export type Refusal =
   | { readonly code: 'too_much_at_once'; readonly seconds: number }
   /** Another command holds what this one needs, for longer than one waits. */
   | { readonly code: 'project_busy'; readonly seconds: number }
+  /** A draft that was typed later is kept already, from another window or after a pause of the network. */
+  | { readonly code: 'draft_older' }
   | { readonly code: 'too_many_streams'; readonly limit: number }
   | { readonly code: 'computation_too_heavy' }
   | { readonly code: 'fault'; readonly reference: string };
@@ -159,6 +161,7 @@ export const STATUS_OF_REFUSAL = {
   command_id_taken: 409,
   too_much_at_once: 429,
   project_busy: 503,
+  draft_older: 409,
   too_many_streams: 429,
   computation_too_heavy: 422,
   fault: 500,
@@ -317,6 +320,8 @@ export function refusalSentence(refusal: Refusal): string {
       return `You have too much under way at once. Wait ${refusal.seconds} seconds and try again; nothing was changed.`;
     case 'project_busy':
       return 'Something long is being carried out in this project, as an import. Nothing was changed; what you type is kept here and sent as soon as it is done.';
+    case 'draft_older':
+      return 'A text that you typed later, in another window perhaps, is kept already. This one is still here; save it as a version if it is the one you want.';
     case 'too_many_streams':
       return `More than ${refusal.limit} pages are open at once. Close some and reload.`;
     case 'computation_too_heavy':

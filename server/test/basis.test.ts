@@ -225,7 +225,7 @@ test('many suspect links are settled by one change, which can be undone', async 
   const mine = async () => (await call('listSuspectLinks', {})).data.filter((l) => l.to === id);
   expect(await mine()).toEqual(ks.map((from) => ({ from, fromTitle: 'K', to: id, toTitle: 'moving', seen: 1, now: 2 })));
   expect((await call('settleSuspectLinks', { body: { links: [{ from: ks[0]!, to: id, now: 99 }] } })).refusal).toMatchObject({ code: 'version_unknown', version: 99 });
-  const drafted = { ...condition([id]), base: 1 };
+  const drafted = { ...condition([id]), base: 1, sequence: 1 };
   await call('keepDraft', { params: { id: ks[0]! }, body: { ...drafted, content: { ...drafted.content, title: 'still typing' } } });
   const change = (await call('settleSuspectLinks', { body: { links: (await mine()).map(({ from, to, now }) => ({ from, to, now })) } })).data;
   expect([change.size, await mine()]).toEqual([2, []]);

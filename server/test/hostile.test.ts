@@ -66,7 +66,7 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   createArtefact: [requirement({ relations: [{ id: 'r', kind: 'k', to: 'R-2' }], attributes: [{ id: 'a', value: 'v' }] }), WHOLE_CASE, RANGES, COMBINATION, QUESTION, DATA, { kind: 'shared', content: { ...EMPTY_SHARED, title: 'S', steps: [{ kind: 'call', id: 'u', case: 'C-1', rows: { kind: 'chosen', rows: ['r'] }, pinned: 1, arguments: [{ id: 'n', value: 'v' }] }] } }],
   writeArtefacts: [{ made: [{ ...condition(['R-1']), under: null }], changed: [{ id: 'R-1', version: 1, ...requirement() }], withdrawn: ['R-3'], detail: 'd' }],
   saveArtefact: [{ ...requirement(), note: 'n', keepsDraft: true }],
-  keepDraft: [{ ...requirement(), base: 1 }],
+  keepDraft: [{ ...requirement(), base: 1, sequence: 1 }],
   restoreVersion: [{ version: 1 }],
   setState: [{ state: 'draft' }],
   moveRequirement: [{ parent: 'R-2', after: null }],

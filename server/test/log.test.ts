@@ -247,7 +247,7 @@ test('a database of before the log is taken over: what there is is told whole, a
   for (const title of ['one', 'two']) await before.as(analyst)('createArtefact', { body: requirement({ title }) });
   // As it was before that step.
   await before.db.query(`DROP TRIGGER artefact_made ON artefact; DROP TRIGGER artefact_altered ON artefact; DROP FUNCTION caderno.artefact_revision; ALTER TABLE artefact DROP revision;
-    DROP TABLE coverage_state, coverage_row; ALTER TABLE import_file RENAME alive_at TO begun_at; DELETE FROM migration WHERE name = '0008-log'`);
+    DROP TABLE coverage_state, coverage_row, draft_sequence; ALTER TABLE import_file RENAME alive_at TO begun_at; DELETE FROM migration WHERE name = '0008-log'`);
   await before.close();
   const after = await startServer(old.url);
   const page = (await after.as(reader)('readHeads', { query: {} })).data;

@@ -108,7 +108,7 @@ describe('quotas', () => {
     const [used, drafted, unused, fresh] = [await keep(11), await keep(12), await keep(13), await keep(14)];
     const step = (id: string) => ({ ...plainStep(stepId('s'), 'look'), attachments: [{ id: attachmentId(id), name: 'p.png' }] });
     const { id } = (await call('createArtefact', { body: testCase({ steps: [step(used)] }) })).data.summary;
-    await call('keepDraft', { params: { id }, body: { ...testCase({ steps: [step(drafted)] }), base: 1 } });
+    await call('keepDraft', { params: { id }, body: { ...testCase({ steps: [step(drafted)] }), base: 1, sequence: 1 } });
     await server.db.query(`UPDATE attachment SET kept_at = now() - interval '3 days' WHERE id <> '${fresh}'`);
     await sweep(server.db);
     const [rows] = await server.db.query(`SELECT id FROM attachment WHERE project_id = '${project.id}'`);

@@ -64,7 +64,7 @@ describe('versions', () => {
   test('a title is needed for a version and not for a draft', async () => {
     const id = await create(testCase());
     expect((await save(call, id, 1, testCase({ title: ' ' }))).refusal.code).toBe('title_missing');
-    expect((await call('keepDraft', { params: { id }, body: { ...testCase({ title: '' }), base: 1 } })).status).toBe(200);
+    expect((await call('keepDraft', { params: { id }, body: { ...testCase({ title: '' }), base: 1, sequence: 1 } })).status).toBe(200);
   });
 
   test('meaning begins anew only when meaning changes', async () => {
@@ -86,16 +86,33 @@ describe('versions', () => {
 describe('drafts', () => {
   test('belong to a person, remember what they grew from, and go with the save', async () => {
     const id = await create(testCase());
-    await call('keepDraft', { params: { id }, body: { ...testCase({ objective: 'typing' }), base: 1 } });
+    await call('keepDraft', { params: { id }, body: { ...testCase({ objective: 'typing' }), base: 1, sequence: 1 } });
     await save(server.as(project.lead), id, 1, testCase({ objective: 'theirs' }));
     expect((await read(id)).draft).toMatchObject({ base: 1, content: { objective: 'typing' }, baseContent: { objective: '' } });
     expect((await server.as(project.lead)('readArtefact', { params: { id } })).data.draft).toBeNull();
     await save(call, id, 2, testCase({ objective: 'typing' }));
     expect((await read(id)).draft).toBeNull();
   });
+  test('never go backwards: what was typed earlier is refused whenever it arrives, also after a save or a drop; what is typed later stays', async () => {
+    const id = await create(testCase());
+    const keep = (objective: string, sequence: number) => call('keepDraft', { params: { id }, body: { ...testCase({ objective }), base: 1, sequence } });
+    const kept = async () => ((await read(id)).draft?.content as { objective: string } | undefined)?.objective ?? null;
+    expect((await keep('second', 20)).status).toBe(200);
+    expect([(await keep('first', 10)).refusal.code, await kept()]).toEqual(['draft_older', 'second']);
+    // Sent again as the answer was lost.
+    expect((await keep('second', 20)).status).toBe(200);
+    // A save that was on its way while more was typed.
+    await keep('typed during the save', 40);
+    await call('saveArtefact', { params: { project: 'p', id }, body: { ...testCase({ objective: 'second' }), note: '', sequence: 30 } }, { 'if-match': '"1"' });
+    expect([(await read(id)).summary.version, await kept()]).toEqual([2, 'typed during the save']);
+    await call('dropDraft', { params: { id }, query: { sequence: 50 } });
+    expect([(await keep('late', 45)).refusal.code, await kept()]).toEqual(['draft_older', null]);
+    // Each person's own.
+    expect((await server.as(project.lead)('keepDraft', { params: { id }, body: { ...testCase(), base: 2, sequence: 1 } })).status).toBe(200);
+  });
   test('cannot grow from a version that is not there', async () => {
     const id = await create(testCase());
-    expect((await call('keepDraft', { params: { id }, body: { ...testCase(), base: 9 } })).refusal.code).toBe('version_unknown');
+    expect((await call('keepDraft', { params: { id }, body: { ...testCase(), base: 9, sequence: 1 } })).refusal.code).toBe('version_unknown');
   });
 });
 
@@ -152,7 +169,7 @@ test('links to what is not there are refused, and the draft stays', async () => 
   const id = await create(testCase());
   const cover = newCover('K-999', 1);
   const value = testCase({ covers: [cover] });
-  await call('keepDraft', { params: { id }, body: { ...value, base: 1 } });
+  await call('keepDraft', { params: { id }, body: { ...value, base: 1, sequence: 1 } });
   expect((await save(call, id, 1, value)).refusal).toMatchObject({ code: 'link_unknown', id: 'K-999' });
   const after = await read(id);
   expect([after.summary.version, after.draft?.content]).toEqual([1, value.content]);

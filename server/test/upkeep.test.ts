@@ -70,7 +70,7 @@ describe('checking the data', () => {
       const { status, refusal } = await save(call, id, version, testCase({ title: 'Long history', objective: `v${version + 1}` }));
       expect([version, status, refusal.code]).toEqual([version, 200, undefined]);
     }
-    await call('keepDraft', { params: { id }, body: { ...testCase({ title: 'Drafted' }), base: 230 } });
+    await call('keepDraft', { params: { id }, body: { ...testCase({ title: 'Drafted' }), base: 230, sequence: 1 } });
     const before = await checkData(server.db);
     expect([before.checked >= 231, before.faults]).toEqual([true, []]);
     await server.db.query(`UPDATE artefact_version v SET content = '[]' FROM artefact a WHERE a.id = v.artefact_id AND a.title = 'Long history' AND v.version IN (1, 201, 230)`);

@@ -55,7 +55,7 @@ export function issuesOf(kind: ArtefactKind, { schema, content }: { readonly sch
 /** Makes an earlier version the newest, whatever the head is. @throws Refused when that version cannot be read either. */
 export async function restoreVersion(work: Work, commander: Commander, id: ArtefactId, base: number, version: number): Promise<ArtefactRow> {
   const row = await findArtefact(work, commander.projectId, id);
-  return saveArtefact(work, commander, id, base, await readContent(work, row, version), `v${version} restored`, true);
+  return saveArtefact(work, commander, id, base, await readContent(work, row, version), `v${version} restored`, { keeps: true });
 }
 
 /** Notes which artefacts cannot be read, so that lists say so; with a version only when that is still the head. Answers whether any was new. */

@@ -1,14 +1,18 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
 import { CONTENT_SCHEMA_VERSION, type KindAndContent } from '@caderno/contract';
-import { execute, modelsOf, type Work } from '../database/index.ts';
+import { execute, modelsOf, selectRows, type Work } from '../database/index.ts';
 import { Refused } from '../refused.ts';
 import { findArtefact } from './store.ts';
 
-/** Keeps one person's working text. The last one sent wins: a person's windows share one draft. */
-export async function keepDraft(work: Work, projectId: string, personId: string, id: ArtefactId, base: number, value: KindAndContent, at: Date): Promise<void> {
+/**
+ * Keeps one person's working text. A person's windows share one draft, and what was typed last is it, whatever arrives
+ * last. @throws Refused `draft_older` when one that was typed later is kept, or was saved or dropped.
+ */
+export async function keepDraft(work: Work, projectId: string, personId: string, id: ArtefactId, { base, sequence, ...value }: KindAndContent & { readonly base: number; readonly sequence: number }, at: Date): Promise<void> {
   const row = await findArtefact(work, projectId, id);
   if (row.kind !== value.kind) throw new Refused({ code: 'kind_mismatch', id, kind: value.kind });
   if (base > row.head) throw new Refused({ code: 'version_unknown', id, version: base });
+  if (!(await countsOn(work, row.id, personId, sequence))) throw new Refused({ code: 'draft_older' });
   await execute(
     work,
     `INSERT INTO draft (artefact_id, person_id, base, content, schema, at) VALUES ($1, $2, $3, $4, $5, $6)
@@ -17,7 +21,20 @@ export async function keepDraft(work: Work, projectId: string, personId: string,
   );
 }
 
-export async function dropDraft(work: Work, projectId: string, personId: string, id: ArtefactId): Promise<void> {
+/** Drops it; with a sequence only what was typed up to then, also what is still on its way. */
+export async function dropDraft(work: Work, projectId: string, personId: string, id: ArtefactId, sequence: number | null = null): Promise<void> {
   const row = await findArtefact(work, projectId, id);
+  if (sequence !== null && !(await countsOn(work, row.id, personId, sequence))) return;
   await modelsOf(work.db).Draft.destroy({ where: { artefactId: row.id, personId }, transaction: work.transaction });
+}
+
+/** Takes note of how far a person's drafts of an artefact have come; false: they have come further. The same again is a retry. */
+async function countsOn(work: Work, rowId: string, personId: string, sequence: number): Promise<boolean> {
+  const rows = await selectRows(
+    work,
+    `INSERT INTO draft_sequence (artefact_id, person_id, sequence) VALUES ($1, $2, $3)
+     ON CONFLICT (artefact_id, person_id) DO UPDATE SET sequence = excluded.sequence WHERE draft_sequence.sequence <= excluded.sequence RETURNING sequence`,
+    [rowId, personId, sequence],
+  );
+  return rows.length > 0;
 }

@@ -49,7 +49,7 @@ export async function createArtefact(work: Work, commander: Commander, made: New
  * unless it was not made of it.
  * @throws Refused `version_moved` when the head is no longer `base`: nothing is overwritten.
  */
-export async function saveArtefact(work: Work, commander: Commander, id: ArtefactId, base: number, value: KindAndContent, note: string, keepsDraft = false): Promise<ArtefactRow> {
+export async function saveArtefact(work: Work, commander: Commander, id: ArtefactId, base: number, value: KindAndContent, note: string, draft: { readonly keeps?: boolean; readonly sequence?: number } = {}): Promise<ArtefactRow> {
   await lockProject(work, commander.projectId);
   const earlier = await artefactOfRetry(work, commander);
   if (earlier !== null) return earlier;
@@ -57,7 +57,7 @@ export async function saveArtefact(work: Work, commander: Commander, id: Artefac
   if (row.kind !== value.kind) throw new Refused({ code: 'kind_mismatch', id, kind: value.kind });
   if (row.head !== base) throw await versionMoved(work, row, base);
   const change = randomUUID();
-  if (!keepsDraft) await dropDraft(work, commander.projectId, commander.personId, id);
+  if (draft.keeps !== true) await dropDraft(work, commander.projectId, commander.personId, id, draft.sequence ?? null);
   const parts = await writeVersions(work, commander, change, [{ row, value }], note);
   if (parts.length > 0) await recordDeed(work, commander, { action: 'save', parts, detail: '', note }, change);
   return row;

@@ -74,16 +74,16 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   createArtefact: async ({ body }, call) => describeArtefact(call.work, personOf(call).id, await createArtefact(call.work, commanderOf(call), body)),
   readArtefact: ({ params }, call) => readArtefact(call.work, membershipOf(call).projectId, personOf(call).id, params.id),
   saveArtefact: async ({ params, body }, call) => {
-    const row = await saveArtefact(call.work, commanderOf(call), params.id, requireIfMatch(call), body, body.note, body.keepsDraft ?? false);
+    const row = await saveArtefact(call.work, commanderOf(call), params.id, requireIfMatch(call), body, body.note, { keeps: body.keepsDraft ?? false, ...(body.sequence === undefined ? {} : { sequence: body.sequence }) });
     return describeArtefact(call.work, personOf(call).id, row);
   },
   keepDraft: async ({ params, body }, call) => {
     const at = call.parts.now();
-    await keepDraft(call.work, membershipOf(call).projectId, personOf(call).id, params.id, body.base, body, at);
+    await keepDraft(call.work, membershipOf(call).projectId, personOf(call).id, params.id, body, at);
     return { at: at.toISOString() };
   },
-  dropDraft: async ({ params }, call) => {
-    await dropDraft(call.work, membershipOf(call).projectId, personOf(call).id, params.id);
+  dropDraft: async ({ params, query }, call) => {
+    await dropDraft(call.work, membershipOf(call).projectId, personOf(call).id, params.id, query.sequence ?? null);
     return readArtefact(call.work, membershipOf(call).projectId, personOf(call).id, params.id);
   },
   setState: async ({ params, body }, call) => describeArtefact(call.work, personOf(call).id, await setState(call.work, commanderOf(call), params.id, body.state)),

@@ -5,6 +5,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { RefusedCall, call, isPassing, keys, tellFailure, untilTaken, useRefresh, whileSaving } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
+import { nextSequence } from './draftSequence.ts';
 import { edited, isDirty, redone, saved, settled, startEdit, takeInHead, undone, type EditState, type Theirs } from './editState.ts';
 import { dropLocally, keepLocally, readLocally, type LocalDraft } from './localDraft.ts';
 
@@ -56,20 +57,36 @@ export function useEditing<K extends ArtefactKind>(kind: K, artefact: ArtefactOf
 
   useTakeInHead<C>(artefact.summary, artefact.content as C, setState);
 
-  const send = useCallback(
-    async (keepalive = false): Promise<void> => {
+  const sequence = useRef(0);
+  useEffect(() => {
+    sequence.current = nextSequence();
+  }, [state.content]);
+  const sendNow = useCallback(
+    async (keepalive: boolean): Promise<void> => {
       const { state: at } = now.current;
+      const typed = sequence.current;
       try {
-        const { at: when } = await call('keepDraft', { params: { project, id }, body: { ...withKind(kind, at.content), base: at.base } }, { keepalive });
+        const { at: when } = await call('keepDraft', { params: { project, id }, body: { ...withKind(kind, at.content), base: at.base, sequence: typed } }, { keepalive });
         if (now.current.state.content === at.content) {
           dropLocally(project, person.id, id);
           setKeep({ kind: 'kept', at: when });
         }
       } catch (error) {
-        setKeep(isPassing(error) ? { kind: 'waiting' } : { kind: 'refused', error });
+        // More was typed since, and goes its own way.
+        if (sequence.current === typed) setKeep(isPassing(error) ? { kind: 'waiting' } : { kind: 'refused', error });
       }
     },
     [id, kind, person.id, project],
+  );
+  const onItsWay = useRef<Promise<void>>(Promise.resolve());
+  const send = useCallback(
+    (keepalive = false): Promise<void> => {
+      // A page that is left cannot wait; the sequence tells which text was typed last.
+      if (keepalive) return sendNow(true);
+      onItsWay.current = onItsWay.current.then(() => sendNow(false));
+      return onItsWay.current;
+    },
+    [sendNow],
   );
 
   const hasRoom = useRef(true);
@@ -85,7 +102,7 @@ export function useEditing<K extends ArtefactKind>(kind: K, artefact: ArtefactOf
   }, [dirty, id, person.id, project]);
   const drop = useCallback(async (): Promise<void> => {
     dropLocally(project, person.id, id);
-    await call('dropDraft', { params: { project, id } });
+    await call('dropDraft', { params: { project, id }, query: { sequence: sequence.current } });
   }, [id, person.id, project]);
   useDropEmptyDraft(dirty, keep, artefact.draft !== null, drop);
 
@@ -116,7 +133,8 @@ export function useEditing<K extends ArtefactKind>(kind: K, artefact: ArtefactOf
       const { state: at } = now.current;
       // The same command however often it is sent: it is carried out once.
       const commandId = crypto.randomUUID();
-      const send = () => call('saveArtefact', { params: { project, id }, body: { ...withKind(kind, at.content), note } }, { ifMatch: at.base, commandId });
+      const until = sequence.current;
+      const send = () => call('saveArtefact', { params: { project, id }, body: { ...withKind(kind, at.content), note, sequence: until } }, { ifMatch: at.base, commandId });
       try {
         await whileSaving(client, project, keys.artefact(project, id), async () => {
           const answer = await untilTaken(send, RETRY_MS, (error) => {
@@ -136,7 +154,7 @@ export function useEditing<K extends ArtefactKind>(kind: K, artefact: ArtefactOf
 
   const discard = useCallback(() => {
     dropLocally(project, person.id, id);
-    call('dropDraft', { params: { project, id } }).then((answer) => {
+    call('dropDraft', { params: { project, id }, query: { sequence: nextSequence() } }).then((answer) => {
       client.setQueryData(keys.artefact(project, id), answer);
       const head = answer.content as C;
       setState((s) => ({ ...startEdit(answer.summary.version, head, head), past: [...s.past, s.content] }));

@@ -21,6 +21,14 @@ export const log: Migration = {
     -- A server says again and again that it is still at an import: silence tells that it was cut off.
     ALTER TABLE import_file RENAME begun_at TO alive_at;
 
+    -- How far a person's drafts of an artefact have come, also when none is kept: an older one that arrives late is refused.
+    CREATE TABLE draft_sequence (
+      artefact_id bigint NOT NULL REFERENCES artefact ON DELETE CASCADE,
+      person_id uuid NOT NULL REFERENCES person ON DELETE CASCADE,
+      sequence bigint NOT NULL,
+      PRIMARY KEY (artefact_id, person_id)
+    );
+
     CREATE TABLE coverage_state (
       project_id uuid PRIMARY KEY REFERENCES project ON DELETE CASCADE,
       edition int NOT NULL,
