@@ -2,7 +2,7 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { percentDown, shownRatio } from '@caderno/core/coverage';
 import { roleReaches, type Person, type ProjectRef } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
-import { Suspense, lazy, useMemo, useState } from 'react';
+import { Suspense, lazy, useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { call, keys, tellFailure, forgetLogs, useCoverage, useFigures, useProjectStream } from '../api/index.ts';
@@ -10,11 +10,13 @@ import { address } from './address.ts';
 import { CHAPTERS, type ChapterPath } from './chapters.ts';
 import { useCommands, type Command } from './commands.ts';
 import { THEMES, THEME_WORD, chooseTheme, countOf, useTheme } from '../look/index.ts';
-import { FindOrDo } from './FindOrDo.tsx';
 import { SkipLink } from './SkipLink.tsx';
 import { UndoLast } from './UndoLast.tsx';
 import { browserTitle, useNameOfPage } from './pageName.ts';
 
+/** Not needed for the first paint, and fetched right after it: what is typed into it must find it there. */
+const fetchFindOrDo = () => import('./FindOrDo.tsx').then((m) => ({ default: m.FindOrDo }));
+const FindOrDo = lazy(fetchFindOrDo);
 const HelpDialog = lazy(() => import('./HelpDialog.tsx').then((m) => ({ default: m.HelpDialog })));
 
 interface Props {
@@ -41,6 +43,10 @@ export function Frame({ project, projects, person, openToAll, mayMakeProjects }:
   const [open, setOpen] = useState<'find' | 'keys' | null>(null);
   const { connected } = useProjectStream(project.key);
   useFrameCommands(project.key, setOpen);
+  useEffect(() => {
+    // Where it cannot be had now it is asked for again when it is opened.
+    fetchFindOrDo().catch(() => undefined);
+  }, []);
   const title = browserTitle(useNameOfPage(), useLocation().pathname, project.name);
   const context: FrameContext = { project: project.key, person, canEdit: roleReaches(project.role, 'analyst'), canLead: roleReaches(project.role, 'lead'), canManage: roleReaches(project.role, 'administrator') };
   return (
@@ -73,7 +79,11 @@ export function Frame({ project, projects, person, openToAll, mayMakeProjects }:
           <Outlet context={context} />
         </main>
       </div>
-      {open === 'find' && <FindOrDo project={project.key} onClose={() => setOpen(null)} />}
+      {open === 'find' && (
+        <Suspense>
+          <FindOrDo project={project.key} onClose={() => setOpen(null)} />
+        </Suspense>
+      )}
       {open === 'keys' && (
         <Suspense>
           <HelpDialog onClose={() => setOpen(null)} />
