@@ -28,6 +28,8 @@ export class DatabaseNewer extends Error {
 /** Brings the schema to the newest form. Safe to run by several servers at once. @throws DatabaseNewer */
 export async function migrate(db: Sequelize): Promise<readonly string[]> {
   return db.transaction(async (lock) => {
+    // Whoever starts while another migrates waits for it, however long that takes.
+    await db.query('SET LOCAL lock_timeout = 0', { transaction: lock });
     await db.query(`SELECT pg_advisory_xact_lock(${MIGRATION_LOCK})`, { transaction: lock });
     await db.query(`CREATE SCHEMA IF NOT EXISTS ${SCHEMA}`);
     const storage = new SequelizeStorage({ sequelize: db, schema: SCHEMA, tableName: 'migration' });

@@ -59,8 +59,10 @@ class Server implements LogSource {
 
   heads = (after: string | undefined) =>
     this.#answer('heads', () => {
-      const list = this.all;
-      const page = { revision: this.revision, heads: packHeads(after === undefined ? list.slice(0, 2) : list.slice(2)), next: after === undefined && list.length > 2 ? '2' : null, suspectLinks: 0 };
+      const numberOf = (h: Summary): number => Number(h.id.slice(2));
+      const list = this.all.filter((h) => numberOf(h) > Number(after ?? 0)).sort((a, b) => numberOf(a) - numberOf(b));
+      const some = list.slice(0, 2);
+      const page = { revision: this.revision, heads: packHeads(some), next: list.length > 2 ? String(numberOf(some[1]!)) : null, suspectLinks: 0 };
       this.meanwhile();
       return page;
     });
@@ -123,15 +125,20 @@ describe('the store of a project', () => {
     expect(server.asked).toEqual(['changes', 'changes']);
   });
 
-  test('is read anew, with all that hangs on it, when its revision is none of the server’s past', async () => {
+  test('is read anew, with all that hangs on it, when its revision is none of the server’s past; a server that calls that too old too is left alone', async () => {
     const server = new Server();
-    server.change([head(1)]);
+    for (const n of [1, 2, 3]) server.change([head(n)]);
     const log = await open(server);
+    // Restored from a backup of before.
     const restored = new Server();
-    restored.change([]);
-    Object.assign(server, { heads: restored.heads, changes: () => Promise.resolve({ kind: 'tooOld', revision: 1 }) });
-    await log.refresh().catch(() => undefined);
-    expect(ids(log)).toEqual([]);
+    restored.change([head(1)]);
+    Object.assign(server, { heads: restored.heads, changes: restored.changes });
+    await log.refresh();
+    expect([ids(log), log.known()?.revision, watched.at(-1)]).toEqual([['C-1'], 1, null]);
+    let asked = 0;
+    Object.assign(server, { changes: () => Promise.resolve({ kind: 'tooOld', revision: (asked += 1) }) });
+    await expect(log.refresh()).rejects.toThrow('too old');
+    expect(asked).toBe(2);
   });
 
   test('knows from where the stream goes on what it missed', async () => {

@@ -132,7 +132,9 @@ export class ProjectLog {
       after = page.next;
     }
     // What happened while the pages were read.
-    await this.#catchUp();
+    const news = await this.#source.changes(revision);
+    if (news.kind !== 'changes') throw new Error(`What was filled at revision ${revision} is too old at ${news.revision}`);
+    await this.#apply(news);
   }
 
   async #catchUp(): Promise<void> {
