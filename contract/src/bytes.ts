@@ -8,5 +8,7 @@ export interface FileAnswer {
   readonly name: string;
   readonly type: string;
   readonly bytes: Uint8Array | ReadableStream<Uint8Array>;
+  /** Its address names it by its hash: the same address never answers anything else. */
+  readonly neverChanges?: boolean;
 }
 export const fileResponse = z.custom<FileAnswer>();

@@ -44,7 +44,7 @@ export {
 } from './artefacts.ts';
 export type { ConditionLine, ItemList } from './coverage.ts';
 export { bytesBody, fileResponse, type FileAnswer } from './bytes.ts';
-export { DEFAULT_SETTINGS, TRACKER_KINDS, projectSettingsSchema, readStoredSettings, type ProjectSettings, type TrackerConnection } from './settings.ts';
+export { DEFAULT_SETTINGS, SETTINGS_PARTS, TRACKER_KINDS, projectSettingsSchema, readStoredSettings, type ProjectSettings, type TrackerConnection } from './settings.ts';
 export type { ConnectedArtefact, RenamePlan, Reuse, ReuseGraph, TakeOut } from './shared.ts';
 export type { BasisText, Split, SuspectLink } from './basis.ts';
 export { EXPORT_FORMATS, MOST_PREVIEWED, type ExportFormat, type ImportDraft, type ImportPreview, type ImportProgress } from './imports.ts';

@@ -69,6 +69,9 @@ export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject(
 
 export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], configurations: [] };
 
+/** The parts of the settings: what the journal names when they change, each by itself. */
+export const SETTINGS_PARTS = Object.keys(DEFAULT_SETTINGS) as (keyof ProjectSettings)[];
+
 function withOthers(constants: unknown): unknown {
   return z.array(z.looseObject({})).catch([]).parse(constants ?? []).map((constant) => ({ others: {}, ...constant }));
 }

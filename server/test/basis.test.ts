@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { getRequestListener } from '@hono/node-server';
 import { EMPTY_QUESTION } from '@caderno/core/basis';
-import { DEFAULT_SETTINGS, type ImportDraft, type ImportPreview, type ProjectSettings } from '@caderno/contract';
+import { DEFAULT_SETTINGS, SETTINGS_PARTS, type ImportDraft, type ImportPreview, type ProjectSettings } from '@caderno/contract';
 import { createStoryboard } from '@caderno/standins/storyboard';
 import { condition, makeDatabase, makeProject, onServer, requirement, save, startServer, type Caller, type TestServer } from './harness.ts';
 
@@ -169,6 +169,23 @@ describe('settings', () => {
     expect(latest).toMatchObject({ action: 'settings', artefact: null });
     await undo(latest!.id);
     expect((await call('readSettings', {})).data.settings).toMatchObject({ rulesOff: DEFAULT_SETTINGS.rulesOff, glossary: [{ definition: '1' }, {}] });
+  });
+
+  test('whatever is changed is told in the journal, each part by its name', async () => {
+    const { version, settings } = (await call('readSettings', {})).data;
+    const changed: ProjectSettings = { ...settings, glossary: [], rulesOff: ['openList'], depths: ['smoke'], mostItems: 777, constants: [], looksOff: ['alikeRun'], configurations: [{ id: 'north', name: 'north', factors: [] }], tracker: null, riskScale: { ...settings.riskScale, weights: { high: 7, medium: 2, low: 1 } } };
+    let at = version;
+    for (const part of SETTINGS_PARTS) {
+      if (JSON.stringify(changed[part]) === JSON.stringify(settings[part])) continue;
+      const saved = await call('saveSettings', { body: { ...(await call('readSettings', {})).data.settings, [part]: changed[part] } }, { 'if-match': `"${at}"` });
+      expect([part, saved.status, saved.refusal.code]).toEqual([part, 200, undefined]);
+      at = saved.data.version;
+      const [told] = (await call('listChanges', {})).data;
+      expect([part, told?.detail]).toEqual([part, part]);
+      await undo(told!.id);
+      at += 1;
+    }
+    expect(at - version).toBeGreaterThanOrEqual(2 * 6);
   });
 
   test('the scale is a lead’s to change, and the risk of what was rated follows it, in coverage too', async () => {

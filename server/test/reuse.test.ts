@@ -73,6 +73,7 @@ test('a picture is kept once, served as what it is, and named by steps of its pr
   const { id } = (await keep(png)).data;
   expect((await keep(png)).data.id).toBe(id);
   const served = await server.fetch(`${API_ROOT}/projects/p/attachments/${id}`, { headers: { cookie: `caderno_session=${project.analyst}` } });
+  expect(served.headers.get('cache-control')).toBe('private, max-age=31536000, immutable');
   expect([served.headers.get('content-type'), served.headers.get('x-content-type-options'), new Uint8Array(await served.arrayBuffer())]).toEqual(['image/png', 'nosniff', png]);
   expect((await keep(pngOf(10_001, 1))).data).toMatchObject({ code: 'attachment_too_wide', side: 10_000 });
   expect((await keep(pngOf(9_000, 9_000))).data).toMatchObject({ code: 'attachment_too_wide' });

@@ -59,7 +59,7 @@ export async function sweepAttachments(work: Work): Promise<number> {
 export async function readAttachment(work: Work, projectId: string, id: AttachmentId): Promise<FileAnswer> {
   const [found] = await selectRows<{ type: string; bytes: Buffer }>(work, 'SELECT type, bytes FROM attachment WHERE project_id = $1 AND id = $2', [projectId, id]);
   if (found === undefined) throw new Refused({ code: 'attachment_unknown', name: id.slice(0, 8) });
-  return { name: `picture.${found.type.slice('image/'.length)}`, type: found.type, bytes: found.bytes };
+  return { name: `picture.${found.type.slice('image/'.length)}`, type: found.type, bytes: found.bytes, neverChanges: true };
 }
 
 /** @throws Refused when a step names a picture that is not kept in the project. */

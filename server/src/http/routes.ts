@@ -180,8 +180,11 @@ export function isSecure(c: Context, { behindProxy }: Pick<Parts, 'behindProxy'>
   return behindProxy ? c.req.header('x-forwarded-proto') === 'https' : new URL(c.req.url).protocol === 'https:';
 }
 
-function fileAnswer({ name, type, bytes }: FileAnswer): Response {
-  const headers = { 'content-type': type, 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`, 'cache-control': 'no-store', 'x-content-type-options': 'nosniff' };
+/** A browser keeps what never changes, for the person who may see it and for nobody in between. */
+const FOR_EVER = 'private, max-age=31536000, immutable';
+
+function fileAnswer({ name, type, bytes, neverChanges = false }: FileAnswer): Response {
+  const headers = { 'content-type': type, 'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`, 'cache-control': neverChanges ? FOR_EVER : 'no-store', 'x-content-type-options': 'nosniff' };
   return new Response(bytes instanceof ReadableStream ? bytes : Buffer.from(bytes), { status: 200, headers });
 }
 

@@ -112,7 +112,7 @@ export async function removeMember(work: Work, by: SignedIn, projectId: string, 
 
 /** Locked, so that two administrators do not take each other's role away at once. */
 async function memberOf(work: Work, projectId: string, personId: string): Promise<Member> {
-  await execute(work, 'SELECT 1 FROM project WHERE id = $1 FOR UPDATE', [projectId]);
+  await execute(work, 'SELECT 1 FROM project WHERE id = $1 FOR NO KEY UPDATE', [projectId]);
   const member = (await listMembers(work, projectId)).find((m) => m.id === personId);
   if (member === undefined) throw new Refused({ code: 'account_unknown', who: 'this person in the project' });
   return member;

@@ -1,7 +1,8 @@
+import { effectiveRisk, type Risk } from '@caderno/core/basis';
 import { sameJson } from '@caderno/core/versions';
-import { placedIssues, projectSettingsSchema, roleReaches, type ProjectSettings, type Role } from '@caderno/contract';
-import { asJson, type DeedPart } from '../artefacts/index.ts';
-import { execute, type Work } from '../database/index.ts';
+import { SETTINGS_PARTS, placedIssues, projectSettingsSchema, roleReaches, type ProjectSettings, type Role } from '@caderno/contract';
+import { asJson, contentOrBroken, type DeedPart } from '../artefacts/index.ts';
+import { execute, selectRows, type Work } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
 import { Refused } from '../refused.ts';
 import { keepSecrets, type SecretBox } from '../secrets/index.ts';
@@ -11,8 +12,7 @@ const OF_LEADS: readonly (keyof ProjectSettings)[] = ['riskScale', 'tracker', 'm
 
 /** The parts in which two settings differ. */
 export function changedParts(before: ProjectSettings, after: ProjectSettings): (keyof ProjectSettings)[] {
-  const parts: (keyof ProjectSettings)[] = ['riskScale', 'glossary', 'rulesOff', 'tracker', 'depths', 'mostItems', 'constants'];
-  return parts.filter((part) => !sameJson(asJson(before[part]), asJson(after[part])));
+  return SETTINGS_PARTS.filter((part) => !sameJson(asJson(before[part]), asJson(after[part])));
 }
 
 /** Puts settings in the place of a project's; the risks of its requirements follow the scale. @throws Refused beyond one's role. */
@@ -22,7 +22,7 @@ export async function storeSettings(work: Work, box: SecretBox, projectId: strin
   if (guarded && !roleReaches(role, 'lead')) throw new Refused({ code: 'role_too_low', needed: 'lead', have: role });
   const settings = await keepSecrets(work, box, projectId, wanted);
   await execute(work, 'UPDATE project SET settings = $2, settings_version = settings_version + 1 WHERE id = $1', [projectId, JSON.stringify(settings)]);
-  await rateRequirements(work, projectId, settings);
+  if (changedParts(before.settings, settings).includes('riskScale')) await rateRequirements(work, projectId, settings);
   return { artefact: null, fromVersion: null, toVersion: null, undo: { kind: 'settings', from: before.settings, to: settings } };
 }
 
@@ -35,13 +35,17 @@ export function readableSettings(merged: unknown): ProjectSettings {
 
 /** Gives every rated requirement the risk its rating has now. */
 async function rateRequirements(work: Work, projectId: string, { riskScale }: ProjectSettings): Promise<void> {
-  const [first = []] = riskScale.risks;
-  await execute(
+  const rated = await selectRows<{ id: string; schema: number; content: unknown; risk: Risk | null }>(
     work,
-    // Where a rating cannot be read the case comes first: the cast would fail, and with it everybody's.
-    `UPDATE artefact a SET risk = CASE WHEN v.content->'rating'->>'likelihood' ~ '^[0-9]$' AND v.content->'rating'->>'impact' ~ '^[0-9]$'
-       THEN coalesce(($2::jsonb -> least((v.content->'rating'->>'likelihood')::int, $3::int)) ->> least((v.content->'rating'->>'impact')::int, $4::int), a.risk) ELSE a.risk END
-     FROM artefact_version v WHERE v.artefact_id = a.id AND v.version = a.head AND a.project_id = $1 AND a.kind = 'requirement' AND jsonb_typeof(v.content->'rating') = 'object'`,
-    [projectId, JSON.stringify(riskScale.risks), riskScale.risks.length - 1, first.length - 1],
+    `SELECT a.id, a.risk, v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
+     WHERE a.project_id = $1 AND a.kind = 'requirement' AND jsonb_typeof(v.content->'rating') = 'object'`,
+    [projectId],
   );
+  const others = rated.flatMap(({ id, schema, content, risk }) => {
+    const read = contentOrBroken('requirement', schema, content);
+    const now = read === null ? risk : effectiveRisk(riskScale, read);
+    return now === risk ? [] : [{ id, risk: now }];
+  });
+  if (others.length === 0) return;
+  await execute(work, 'UPDATE artefact SET risk = r.risk FROM jsonb_to_recordset($1::jsonb) AS r(id bigint, risk text) WHERE artefact.id = r.id', [JSON.stringify(others)]);
 }

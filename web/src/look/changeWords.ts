@@ -1,5 +1,5 @@
 import type { ArtefactState } from '@caderno/core/artefacts';
-import type { Change } from '@caderno/contract';
+import type { Change, ProjectSettings } from '@caderno/contract';
 import { STATE_WORD, countOf } from './words.ts';
 
 /** What the words for a change are made of. */
@@ -77,8 +77,8 @@ function undidWords({ undid, artefact, size }: WordedChange): string {
   return `“${size === 1 && undid.size === 1 && undid.artefact === artefact ? deedWords(worded) : changeWords(worded)}”`;
 }
 
-const SETTING_WORD: Readonly<Record<string, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items', constants: 'the constants', configurations: 'the configurations', looksOff: 'the hints' };
+const SETTING_WORD: Readonly<Record<keyof ProjectSettings, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items', constants: 'the constants', configurations: 'the configurations', looksOff: 'the hints' };
 
 function settingsWords(detail: string): string {
-  return detail.split(', ').map((part) => SETTING_WORD[part] ?? part).join(', ');
+  return detail.split(', ').map((part) => (part in SETTING_WORD ? SETTING_WORD[part as keyof ProjectSettings] : part)).join(', ');
 }
