@@ -72,7 +72,8 @@ class Server implements LogSource {
       const written = this.#rows.slice(since ?? 0).map((r) => r.rows).flat();
       return { since: since ?? null, edition: this.#rows.length, revision: this.revision, rows: written, gone: [] };
     });
-  pause = () => Promise.resolve();
+  goesOn = true;
+  pause = () => Promise.resolve(this.goesOn);
 }
 
 const settled = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 5));
@@ -105,6 +106,18 @@ describe('the store of a project', () => {
     const log = await open(server);
     expect(ids(log)).toEqual(['C-2', 'C-3', 'C-4']);
     expect(log.known()).toMatchObject({ revision: 2, coverage: { edition: 0 } });
+  });
+
+  test('gives up when the session is over, and begins anew with whoever asks next', async () => {
+    const server = new Server();
+    server.change([head(1)]);
+    Object.assign(server, { failures: 1, goesOn: false });
+    const log = await open(server);
+    expect([log.known(), server.asked]).toEqual([null, ['heads']]);
+    const stop = log.subscribe(() => undefined);
+    await settled();
+    expect(ids(log)).toEqual(['C-1']);
+    stop();
   });
 
   test('takes in what follows, asks for what does not, and takes nothing in twice', async () => {

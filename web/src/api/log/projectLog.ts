@@ -23,8 +23,8 @@ export interface LogSource {
   heads(after: string | undefined): Promise<ResponseOf<'readHeads'>>;
   changes(since: number): Promise<ChangesSince>;
   rows(since: number | undefined): Promise<CoverageSince>;
-  /** Waits a while before what failed is tried again; refuses when it never will succeed. */
-  pause(error: unknown): Promise<void>;
+  /** Waits a while before what failed is tried again; false: it is not to be, as the session is over. */
+  pause(error: unknown): Promise<boolean>;
 }
 
 export type Changes = Extract<ChangesSince, { kind: 'changes' }>;
@@ -68,7 +68,7 @@ export class ProjectLog {
     if (this.#begun) return;
     this.#begun = true;
     this.#heads = this.#untilDone(() => this.#fill());
-    this.#rows = this.#heads.then(() => this.#readRows());
+    this.#rows = this.#heads.then(() => (this.#known === null ? undefined : this.#readRows()));
   }
 
   /** Reads what changed, and has what hangs on it read again; answers when all is as it is on the server now. */
@@ -113,7 +113,10 @@ export class ProjectLog {
       try {
         return await action();
       } catch (error) {
-        await this.#source.pause(error);
+        if (await this.#source.pause(error)) continue;
+        // Whoever asks next begins anew.
+        this.#begun = false;
+        return;
       }
     }
   }

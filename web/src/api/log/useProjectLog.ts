@@ -43,9 +43,13 @@ function sourceOf(client: QueryClient, project: string): LogSource {
     heads: (after) => call('readHeads', { params: { project }, query: { after } }),
     changes: (since) => call('readChanges', { params: { project }, query: { since } }),
     rows: (since) => call('readCoverageRows', { params: { project }, query: { since } }),
-    pause: (error) => {
-      if (isSignedOut(error)) void client.invalidateQueries({ queryKey: ['session'] });
-      return new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
+    pause: async (error) => {
+      if (isSignedOut(error)) {
+        void client.invalidateQueries({ queryKey: ['session'] });
+        return false;
+      }
+      await new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
+      return true;
     },
   };
 }
