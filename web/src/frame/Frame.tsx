@@ -10,13 +10,11 @@ import { address } from './address.ts';
 import { CHAPTERS, type ChapterPath } from './chapters.ts';
 import { useCommands, type Command } from './commands.ts';
 import { THEMES, THEME_WORD, chooseTheme, countOf, useTheme } from '../look/index.ts';
+import type { FindOrDo } from './FindOrDo.tsx';
 import { SkipLink } from './SkipLink.tsx';
 import { UndoLast } from './UndoLast.tsx';
 import { browserTitle, useNameOfPage } from './pageName.ts';
 
-/** Not needed for the first paint, and fetched right after it: what is typed into it must find it there. */
-const fetchFindOrDo = () => import('./FindOrDo.tsx').then((m) => ({ default: m.FindOrDo }));
-const FindOrDo = lazy(fetchFindOrDo);
 const HelpDialog = lazy(() => import('./HelpDialog.tsx').then((m) => ({ default: m.HelpDialog })));
 
 interface Props {
@@ -43,10 +41,6 @@ export function Frame({ project, projects, person, openToAll, mayMakeProjects }:
   const [open, setOpen] = useState<'find' | 'keys' | null>(null);
   const { connected } = useProjectStream(project.key);
   useFrameCommands(project.key, setOpen);
-  useEffect(() => {
-    // Where it cannot be had now it is asked for again when it is opened.
-    fetchFindOrDo().catch(() => undefined);
-  }, []);
   const title = browserTitle(useNameOfPage(), useLocation().pathname, project.name);
   const context: FrameContext = { project: project.key, person, canEdit: roleReaches(project.role, 'analyst'), canLead: roleReaches(project.role, 'lead'), canManage: roleReaches(project.role, 'administrator') };
   return (
@@ -79,11 +73,7 @@ export function Frame({ project, projects, person, openToAll, mayMakeProjects }:
           <Outlet context={context} />
         </main>
       </div>
-      {open === 'find' && (
-        <Suspense>
-          <FindOrDo project={project.key} onClose={() => setOpen(null)} />
-        </Suspense>
-      )}
+      <FindField project={project.key} isOpen={open === 'find'} onClose={() => setOpen(null)} />
       {open === 'keys' && (
         <Suspense>
           <HelpDialog onClose={() => setOpen(null)} />
@@ -91,6 +81,19 @@ export function Frame({ project, projects, person, openToAll, mayMakeProjects }:
       )}
     </div>
   );
+}
+
+/**
+ * The find field is not needed for the first paint and fetched right after it. Once it is there it opens with the key
+ * that asks for it, as what is typed next belongs in it: nothing is waited for in between.
+ */
+function FindField({ project, isOpen, onClose }: { readonly project: string; readonly isOpen: boolean; readonly onClose: () => void }) {
+  const [fetched, setFetched] = useState<{ readonly FindOrDo: typeof FindOrDo } | null>(null);
+  useEffect(() => {
+    // Where it cannot be had now it is asked for again when it is wanted.
+    if (fetched === null) import('./FindOrDo.tsx').then(setFetched, () => undefined);
+  }, [fetched, isOpen]);
+  return isOpen && fetched !== null ? <fetched.FindOrDo project={project} onClose={onClose} /> : null;
 }
 
 function useFrameCommands(project: string, setOpen: (open: 'find' | 'keys') => void): void {
