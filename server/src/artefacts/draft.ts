@@ -24,7 +24,8 @@ export async function keepDraft(work: Work, projectId: string, personId: string,
 /** Drops it; with a sequence only what was typed up to then, also what is still on its way. */
 export async function dropDraft(work: Work, projectId: string, personId: string, id: ArtefactId, sequence: number | null = null): Promise<void> {
   const row = await findArtefact(work, projectId, id);
-  if (sequence !== null && !(await countsOn(work, row.id, personId, sequence))) return;
+  // One more than what it ends: a draft of that very text that is still on its way comes too late.
+  if (sequence !== null && !(await countsOn(work, row.id, personId, sequence + 1))) return;
   await modelsOf(work.db).Draft.destroy({ where: { artefactId: row.id, personId }, transaction: work.transaction });
 }
 
