@@ -95,6 +95,20 @@ function callerOf(fetch: TestServer['fetch'], token: string | null): Caller {
   };
 }
 
+/** Two servers on a database of their own with a project `p`, as every test of servers that work together needs them. */
+export type TwoServers = Awaited<ReturnType<typeof startTwoServers>>;
+export async function startTwoServers() {
+  const database = await makeDatabase();
+  const [server, other] = [await startServer(database.url), await startServer(database.url)];
+  const project = await makeProject(server.db);
+  const close = async (): Promise<void> => {
+    await server.close();
+    await other.close();
+    await database.drop();
+  };
+  return { database, server, other, project, close };
+}
+
 /** A project `p` with a person of each role; answers their session tokens and ids. */
 export async function makeProject(db: Sequelize, key = 'p'): Promise<Record<Role, string> & { readonly id: string; readonly people: Record<Role, string> }> {
   return inTransaction(db, async (work) => {

@@ -9,25 +9,16 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import pg from 'pg';
 import { insertArtefacts, recordDeed, reserveNumbers } from '../src/artefacts/index.ts';
 import { inTransaction } from '../src/database/index.ts';
-import { condition, makeDatabase, makeProject, onServer, requirement, save, startServer, testCase, until, type Caller, type TestServer } from './harness.ts';
+import { condition, makeDatabase, makeProject, onServer, requirement, save, startServer, startTwoServers, testCase, until, type Caller, type TwoServers } from './harness.ts';
 
-let database: Awaited<ReturnType<typeof makeDatabase>>;
-let [server, other]: TestServer[] = [];
-let project: Awaited<ReturnType<typeof makeProject>>;
+let two: TwoServers;
 let call: Caller;
 
 beforeAll(async () => {
-  database = await makeDatabase();
-  server = await startServer(database.url);
-  other = await startServer(database.url);
-  project = await makeProject(server.db);
-  call = server.as(project.lead);
+  two = await startTwoServers();
+  call = two.server.as(two.project.lead);
 });
-afterAll(async () => {
-  await server?.close();
-  await other?.close();
-  await database.drop();
-});
+afterAll(() => two.close());
 
 /** A page that is open on the project: filled once, then told what changed. */
 class Page {
@@ -113,7 +104,7 @@ test('a page brought up by what changed since knows what one filled anew does, w
         const { status } = await commands[name](n, version);
         if (status === 200) done[name] = (done[name] ?? 0) + 1;
       }
-      await page.catchUp(other!.as(project.reader));
+      await page.catchUp(two.other.as(two.project.reader));
       const anew = await new Page().fill();
       expect(byId(page.heads)).toEqual(byId(anew.heads));
       expect([page.revision, page.suspectLinks]).toEqual([anew.revision, anew.suspectLinks]);
@@ -130,9 +121,9 @@ test('a page brought up by what changed since knows what one filled anew does, w
 test('too much at once, or a revision of another past, is to be read anew', async () => {
   const { revision } = (await call('readHeads', { query: {} })).data;
   expect((await call('readChanges', { query: { since: revision + 7 } })).data).toEqual({ kind: 'tooOld', revision });
-  await inTransaction(server!.db, async (work) => {
-    const commander = { projectId: project.id, personId: project.people.lead, at: new Date(), commandId: null };
-    const first = await reserveNumbers(work, project.id, 'shared', MOST_CHANGED + 1);
+  await inTransaction(two.server.db, async (work) => {
+    const commander = { projectId: two.project.id, personId: two.project.people.lead, at: new Date(), commandId: null };
+    const first = await reserveNumbers(work, two.project.id, 'shared', MOST_CHANGED + 1);
     const value = { kind: 'shared', content: { title: 'many', purpose: '', module: '', tags: [], parameters: [], steps: [] } } as const;
     const { parts } = await insertArtefacts(work, commander, '00000000-0000-4000-8000-000000000001', Array.from({ length: MOST_CHANGED + 1 }, (_, i) => ({ number: first + i, value, parent: null, position: 0 })));
     await recordDeed(work, commander, { action: 'write', parts, detail: '', note: '' }, '00000000-0000-4000-8000-000000000001');
@@ -144,7 +135,7 @@ test('too much at once, or a revision of another past, is to be read anew', asyn
 test('what is marked as not readable is told like any change', async () => {
   const { id } = (await call('createArtefact', { body: testCase({ title: 'To be broken' }) })).data.summary;
   const page = await new Page().fill();
-  await onServer(database.url, `UPDATE caderno.artefact_version v SET content = '7' FROM caderno.artefact a WHERE a.id = v.artefact_id AND a.title = 'To be broken'`);
+  await onServer(two.database.url, `UPDATE caderno.artefact_version v SET content = '7' FROM caderno.artefact a WHERE a.id = v.artefact_id AND a.title = 'To be broken'`);
   expect((await call('readArtefact', { params: { id } })).refusal.code).toBe('artefact_broken');
   await page.catchUp();
   expect(page.heads.get(id)).toMatchObject({ broken: true });
@@ -154,7 +145,7 @@ describe('the stream of a project', () => {
   /** Reads events until the returned function is called. */
   async function listenOn(origin: string, lastRevision?: number) {
     const controller = new AbortController();
-    const response = await fetch(`${origin}/api/v1/projects/p/events`, { headers: { cookie: `caderno_session=${project.reader}`, ...(lastRevision === undefined ? {} : { 'last-event-id': String(lastRevision) }) }, signal: controller.signal });
+    const response = await fetch(`${origin}/api/v1/projects/p/events`, { headers: { cookie: `caderno_session=${two.project.reader}`, ...(lastRevision === undefined ? {} : { 'last-event-id': String(lastRevision) }) }, signal: controller.signal });
     const events: { event: string; id: string; data: unknown }[] = [];
     const read = async (): Promise<void> => {
       let rest = '';
@@ -173,14 +164,14 @@ describe('the stream of a project', () => {
   const field = (text: string, name: string): string => new RegExp(`^${name}: (.*)$`, 'm').exec(text)?.[1] ?? '';
 
   test('carries what changed through any server within two seconds, and what coverage makes of it; who comes back goes on where they were', async () => {
-    const listening = await server!.listen();
+    const listening = await two.server.listen();
     const page = await new Page().fill();
     await page.catchUp();
     const stream = await listenOn(listening.origin);
     const open = PROJECT_EVENTS.open.parse((await stream.next('open')).data);
     expect(open).toEqual({ revision: page.revision, edition: page.edition });
     const sent = Date.now();
-    const { id } = (await other!.as(project.analyst)('createArtefact', { body: condition(['R-1'], { title: 'live' }) })).data.summary;
+    const { id } = (await two.other.as(two.project.analyst)('createArtefact', { body: condition(['R-1'], { title: 'live' }) })).data.summary;
     const changes = await stream.next('changes');
     expect(Date.now() - sent).toBeLessThan(2_000);
     const told = PROJECT_EVENTS.changes.parse(changes.data);
@@ -200,7 +191,7 @@ describe('the stream of a project', () => {
   });
 
   test('what would be too much to push is asked for', async () => {
-    const listening = await server!.listen();
+    const listening = await two.server.listen();
     const stream = await listenOn(listening.origin);
     await stream.next('open');
     await call('writeArtefacts', { body: { made: Array.from({ length: 140 }, (_, i) => ({ ...requirement({ title: `${i} ${'long '.repeat(55)}` }) })), changed: [], withdrawn: [], detail: '' } });
@@ -214,7 +205,7 @@ test('two servers that count at once leave what either would', async () => {
   const { id } = (await call('createArtefact', { body: requirement({ title: 'counted twice' }) })).data.summary;
   for (let round = 0; round < 5; round += 1) {
     await call('createArtefact', { body: condition([id as `R-${number}`]) });
-    const both = await Promise.all([server!, other!].map((s) => s.as(project.reader)('readCoverageRows', { query: {} })));
+    const both = await Promise.all([two.server, two.other].map((s) => s.as(two.project.reader)('readCoverageRows', { query: {} })));
     const [a, b] = both.map(({ data }) => new Map(unpackRows(data.rows).map((row) => [row.id, row])));
     expect(a).toEqual(b);
     expect(both[0]!.data.revision).toBe((await call('readHeads', { query: {} })).data.revision);
@@ -222,20 +213,20 @@ test('two servers that count at once leave what either would', async () => {
 });
 
 test('who counts is one server at a time; when it dies another goes on within five seconds', async () => {
-  const holder = new pg.Client({ connectionString: database.url });
+  const holder = new pg.Client({ connectionString: two.database.url });
   holder.on('error', () => undefined);
   await holder.connect();
-  await holder.query(`SELECT pg_advisory_lock(hashtextextended('caderno coverage ' || $1, 0))`, [project.id]);
+  await holder.query(`SELECT pg_advisory_lock(hashtextextended('caderno coverage ' || $1, 0))`, [two.project.id]);
   await call('createArtefact', { body: requirement({ title: 'counted later' }) });
   let counted = false;
-  const asked = other!.as(project.reader)('readCoverageRows', { query: {} }).then(({ status }) => {
+  const asked = two.other.as(two.project.reader)('readCoverageRows', { query: {} }).then(({ status }) => {
     counted = true;
     return status;
   });
   await sleep(600);
   expect(counted).toBe(false);
   const killed = Date.now();
-  await onServer(database.url, `SELECT pg_terminate_backend(pid) FROM pg_locks WHERE locktype = 'advisory' AND granted`);
+  await onServer(two.database.url, `SELECT pg_terminate_backend(pid) FROM pg_locks WHERE locktype = 'advisory' AND granted`);
   expect(await asked).toBe(200);
   expect(Date.now() - killed).toBeLessThan(5_000);
 });

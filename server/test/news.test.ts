@@ -2,38 +2,29 @@ import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { Writable } from 'node:stream';
 import { PROJECT_EVENTS } from '@caderno/contract';
 import { ProjectNews, createLog, type NewsItem } from '../src/http/index.ts';
-import { condition, makeDatabase, makeProject, onServer, requirement, startServer, until, type Caller, type TestServer } from './harness.ts';
+import { condition, onServer, requirement, startTwoServers, until, type Caller, type TwoServers } from './harness.ts';
 
-let database: Awaited<ReturnType<typeof makeDatabase>>;
-let [server, other]: TestServer[] = [];
-let project: Awaited<ReturnType<typeof makeProject>>;
+let two: TwoServers;
 let call: Caller;
 
 beforeAll(async () => {
-  database = await makeDatabase();
-  server = await startServer(database.url);
-  other = await startServer(database.url);
-  project = await makeProject(server.db);
-  call = other.as(project.analyst);
+  two = await startTwoServers();
+  call = two.other.as(two.project.analyst);
 });
-afterAll(async () => {
-  await server?.close();
-  await other?.close();
-  await database.drop();
-});
+afterAll(() => two.close());
 
 let statements: string[] = [];
 beforeEach(() => {
   statements = [];
   // The options that every statement of this server is run with; their type does not say that they are there.
-  Object.assign(Reflect.get(server!.db, 'options') as object, { logging: (sql: string) => void statements.push(sql) });
+  Object.assign(Reflect.get(two.server.db, 'options') as object, { logging: (sql: string) => void statements.push(sql) });
 });
 const readings = (): number => statements.filter((sql) => sql.includes('revision > $2 ORDER BY kind')).length;
 
 /** Pages that are open on the project. */
 async function open(count: number) {
   const heard = Array.from({ length: count }, (): NewsItem[] => []);
-  const listening = await Promise.all(heard.map((items) => server!.parts.news.listen({ id: project.id, key: 'p' }, (item) => items.push(item))));
+  const listening = await Promise.all(heard.map((items) => two.server.parts.news.listen({ id: two.project.id, key: 'p' }, (item) => items.push(item))));
   const told = (items: readonly NewsItem[]): number[] => items.flatMap((i) => (i.event === 'changes' ? [PROJECT_EVENTS.changes.parse(JSON.parse(i.data))] : [])).flatMap((c) => (c.kind === 'changes' ? [c.revision] : []));
   return { heard, from: listening[0]!.from, revisions: () => heard.map(told), stop: () => listening.forEach((l) => l.stop()) };
 }
@@ -66,8 +57,8 @@ test('changes that come thick and fast are told together, and none is left out',
 test('what happened while the database could not be heard is told when it is heard again', async () => {
   const pages = await open(1);
   // Its listening ends, and the change is made before it listens again.
-  await onServer(database.url, `SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE application_name = 'caderno changes'`);
-  await until(() => (server!.parts.feed.hears ? null : true));
+  await onServer(two.database.url, `SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE application_name = 'caderno changes'`);
+  await until(() => (two.server.parts.feed.hears ? null : true));
   await call('createArtefact', { body: requirement({ title: 'while nobody heard' }) });
   await until(() => (pages.revisions()[0]!.includes(pages.from.revision + 1) ? true : null));
   pages.stop();
@@ -75,14 +66,14 @@ test('what happened while the database could not be heard is told when it is hea
 
 test('a reading that fails is told with the next change, as one', async () => {
   let fails = true;
-  const feed = server!.parts.feed;
-  const db = new Proxy(server!.db, { get: (target, name, receiver) => (name === 'transaction' && fails ? () => Promise.reject(new Error('no connection')) : Reflect.get(target, name, receiver)) });
+  const feed = two.server.parts.feed;
+  const db = new Proxy(two.server.db, { get: (target, name, receiver) => (name === 'transaction' && fails ? () => Promise.reject(new Error('no connection')) : Reflect.get(target, name, receiver)) });
   const warned: string[] = [];
   const log = createLog('warn', new Writable({ write: (chunk, _, done) => (warned.push(String(chunk)), done()) }));
   fails = false;
-  const news = new ProjectNews({ ...server!.parts, db, feed, log });
+  const news = new ProjectNews({ ...two.server.parts, db, feed, log });
   const items: NewsItem[] = [];
-  const { from, stop } = await news.listen({ id: project.id, key: 'p' }, (item) => items.push(item));
+  const { from, stop } = await news.listen({ id: two.project.id, key: 'p' }, (item) => items.push(item));
   fails = true;
   await call('createArtefact', { body: requirement() });
   await until(() => (warned.length > 0 ? true : null));

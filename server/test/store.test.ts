@@ -106,6 +106,11 @@ describe('drafts', () => {
     await call('saveArtefact', { params: { project: 'p', id }, body: { ...testCase({ objective: 'second' }), note: '', sequence: 30 } }, { 'if-match': '"1"' });
     expect([(await read(id)).summary.version, await kept()]).toEqual([2, 'typed during the save']);
     await call('dropDraft', { params: { id }, query: { sequence: 50 } });
+    // The very text that was dropped, or saved, still on its way; and what is typed right after it.
+    expect([(await keep('dropped', 50)).refusal.code, (await keep('right after', 51)).status]).toEqual(['draft_older', 200]);
+    await call('dropDraft', { params: { id }, query: { sequence: 50 } });
+    expect(await kept()).toBe('right after');
+    await call('dropDraft', { params: { id }, query: { sequence: 60 } });
     expect([(await keep('late', 45)).refusal.code, await kept()]).toEqual(['draft_older', null]);
     // Each person's own.
     expect((await server.as(project.lead)('keepDraft', { params: { id }, body: { ...testCase(), base: 2, sequence: 1 } })).status).toBe(200);

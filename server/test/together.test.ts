@@ -8,28 +8,20 @@ import { inTransaction } from '../src/database/index.ts';
 import { loadDemo } from '../src/demo/index.ts';
 import type { Heard } from '../src/http/index.ts';
 import { startSession } from '../src/people/index.ts';
-import { condition, makeDatabase, makeProject, onServer, requirement, save, startServer, testCase, until, type Caller, type TestServer } from './harness.ts';
+import { condition, onServer, requirement, save, startTwoServers, testCase, until, type Caller, type TestServer, type TwoServers } from './harness.ts';
 
 const DEMO = fileURLToPath(new URL('../../demo/fonte-clara', import.meta.url));
 
-let database: Awaited<ReturnType<typeof makeDatabase>>;
+let both: TwoServers;
 let [one, two]: TestServer[] = [];
-let project: Awaited<ReturnType<typeof makeProject>>;
 let [first, second]: Caller[] = [];
 
 beforeAll(async () => {
-  database = await makeDatabase();
-  one = await startServer(database.url);
-  two = await startServer(database.url);
-  project = await makeProject(one.db);
-  first = one.as(project.analyst);
-  second = two.as(project.lead);
+  both = await startTwoServers();
+  [one, two] = [both.server, both.other];
+  [first, second] = [one.as(both.project.analyst), two.as(both.project.lead)];
 });
-afterAll(async () => {
-  await one?.close();
-  await two?.close();
-  await database.drop();
-});
+afterAll(() => both.close());
 
 describe('two servers on one database', () => {
   test('hear of each other’s changes, and count alike', async () => {
@@ -57,7 +49,7 @@ describe('two servers on one database', () => {
 
   test('an index that caught up equals one made from scratch, and the API’s figures', async () => {
     const caughtUp = new CoverageIndexes();
-    const at = (indexes: CoverageIndexes) => inTransaction(one!.db, async (work) => (await indexes.at(work, project.id)).index);
+    const at = (indexes: CoverageIndexes) => inTransaction(one!.db, async (work) => (await indexes.at(work, both.project.id)).index);
     await at(caughtUp);
     const { id } = (await first!('createArtefact', { body: condition(['R-1'], { title: 'second' }) })).data.summary;
     await first!('setState', { params: { id: 'C-1' }, body: { state: 'withdrawn' } });
@@ -74,7 +66,7 @@ describe('two servers on one database', () => {
 test('after the database dropped every connection, requests and events go on by themselves', async () => {
   const heard: Heard[] = [];
   one!.parts.feed.listen('p', (event) => heard.push(event));
-  await onServer(database.url, `SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()`);
+  await onServer(both.database.url, `SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = current_database() AND pid <> pg_backend_pid()`);
   const statuses = new Set<number>();
   await until(async () => {
     const { status, refusal } = await first!('createArtefact', { body: requirement({ title: 'after' }) });

@@ -1,7 +1,8 @@
 import type { CaseId, ConditionId, QuestionId, RequirementId } from '../artefacts/index.ts';
-import { isUse, parametersIn, type CaseContent } from '../cases/index.ts';
+import { isUse, parametersIn } from '../cases/index.ts';
 import { ModelJudge, carriedFields, type ConditionContent } from '../conditions/index.ts';
-import { allRows, constantsByName, countExpanded, keysUsed, keysUsedIn, openCase, runsOf, type Constants, type Library, type OpenedCase, type Used } from '../shared/index.ts';
+import { allRows, constantsByName, keysUsed, keysUsedIn, openCase, runsOf, type Constants, type Library, type OpenedCase, type Used } from '../shared/index.ts';
+import { openedCounts, ownCounts, type CaseCounts } from './caseCounts.ts';
 import { CaseUses } from './caseUses.ts';
 import { conditionCoverage, standingsOf, type ConditionCoverage, type Grounds } from './conditionCoverage.ts';
 import type { Design, DesignCase, DesignCondition, DesignLibrary, DesignQuestion, DesignRequirement, DesignSettings } from './design.ts';
@@ -19,12 +20,6 @@ export type DesignChange =
   | { readonly kind: 'library'; readonly entries: DesignLibrary; readonly gone: readonly string[] }
   | { readonly kind: 'question'; readonly id: QuestionId; readonly question: DesignQuestion | null }
   | { readonly kind: 'settings'; readonly settings: DesignSettings };
-
-/** What a case comes to when all it uses is opened; beyond the largest exact whole number, that one. */
-export interface CaseCounts {
-  readonly instances: number;
-  readonly steps: number;
-}
 
 /** All that is known of a condition: lookups by id are the dearest part of a large project, so there is one. */
 export interface ConditionEntry {
@@ -241,9 +236,7 @@ export class CoverageIndex {
 
   /** How often a case is executed, its rows times those that calls run, and how many steps it then has. */
   countsOf({ id, content }: DesignCase): CaseCounts {
-    if (!this.#uses.uses(id)) return ownCounts(content);
-    const { instances, steps } = countExpanded(content, this.#everything);
-    return { instances: safeNumber(instances), steps: safeNumber(steps) };
+    return this.#uses.uses(id) ? openedCounts(content, this.#everything) : ownCounts(content);
   }
 
   /** The counts of all cases that are not withdrawn and come to more or less than their own rows and steps. */
@@ -319,19 +312,6 @@ export class CoverageIndex {
   }
 }
 
-const countsOfContents = new WeakMap<CaseContent, CaseCounts>();
-
-/** The counts of a case that uses nothing: its content alone says them, and never changes. */
-function ownCounts(content: CaseContent): CaseCounts {
-  const known = countsOfContents.get(content);
-  if (known !== undefined) return known;
-  const counts = { instances: runsOf(content, NOTHING_USED).length, steps: content.steps.length };
-  countsOfContents.set(content, counts);
-  return counts;
-}
-
-const NOTHING_USED: Library = { get: () => undefined };
-
 function numberOf(id: CaseId): number {
   return Number(id.slice(2));
 }
@@ -343,9 +323,4 @@ function sameForCoverage(a: DesignRequirement | undefined, b: DesignRequirement 
 /** Whether the same items are made and shown: nothing but title, polarity and model decides that. */
 function isJudgedAlike(a: ConditionContent, b: ConditionContent): boolean {
   return a.model === b.model && a.title === b.title && a.polarity === b.polarity;
-}
-
-/** A product of calls may be larger than any number that is exact. */
-function safeNumber(count: bigint): number {
-  return count > BigInt(Number.MAX_SAFE_INTEGER) ? Number.MAX_SAFE_INTEGER : Number(count);
 }

@@ -15,7 +15,8 @@ export { shownIn, shows, type ShownList } from './shownList.ts';
 export { conditionCoverage, itemsToMake, shownBy, type ConditionCoverage, type CoveringCase, type Grounds, type ItemCoverage } from './conditionCoverage.ts';
 export type { Design, DesignCase, DesignCondition, DesignLibrary, DesignQuestion, DesignRequirement, DesignSettings, RiskWeights } from './design.ts';
 export { heldUp } from './openQuestions.ts';
-export { CoverageIndex, type CaseCounts, type ConditionEntry, type DesignChange } from './coverageIndex.ts';
+export type { CaseCounts } from './caseCounts.ts';
+export { CoverageIndex, type ConditionEntry, type DesignChange } from './coverageIndex.ts';
 export { perTechnique, type ConditionTally } from './totals.ts';
 export {
   MOST_LISTED_INSTANCES,

@@ -12,7 +12,7 @@ export async function keepDraft(work: Work, projectId: string, personId: string,
   const row = await findArtefact(work, projectId, id);
   if (row.kind !== value.kind) throw new Refused({ code: 'kind_mismatch', id, kind: value.kind });
   if (base > row.head) throw new Refused({ code: 'version_unknown', id, version: base });
-  if (!(await countsOn(work, row.id, personId, sequence))) throw new Refused({ code: 'draft_older' });
+  if (!(await countsOn(work, row.id, personId, sequence, '<='))) throw new Refused({ code: 'draft_older' });
   await execute(
     work,
     `INSERT INTO draft (artefact_id, person_id, base, content, schema, at) VALUES ($1, $2, $3, $4, $5, $6)
@@ -25,16 +25,16 @@ export async function keepDraft(work: Work, projectId: string, personId: string,
 export async function dropDraft(work: Work, projectId: string, personId: string, id: ArtefactId, sequence: number | null = null): Promise<void> {
   const row = await findArtefact(work, projectId, id);
   // One more than what it ends: a draft of that very text that is still on its way comes too late.
-  if (sequence !== null && !(await countsOn(work, row.id, personId, sequence + 1))) return;
+  if (sequence !== null && !(await countsOn(work, row.id, personId, sequence + 1, '<'))) return;
   await modelsOf(work.db).Draft.destroy({ where: { artefactId: row.id, personId }, transaction: work.transaction });
 }
 
-/** Takes note of how far a person's drafts of an artefact have come; false: they have come further. The same again is a retry. */
-async function countsOn(work: Work, rowId: string, personId: string, sequence: number): Promise<boolean> {
+/** Takes note of how far a person's drafts of an artefact have come; false: they have come further (`<=`: as far is a retry, `<`: as far is further). */
+async function countsOn(work: Work, rowId: string, personId: string, sequence: number, goesOn: '<' | '<='): Promise<boolean> {
   const rows = await selectRows(
     work,
     `INSERT INTO draft_sequence (artefact_id, person_id, sequence) VALUES ($1, $2, $3)
-     ON CONFLICT (artefact_id, person_id) DO UPDATE SET sequence = excluded.sequence WHERE draft_sequence.sequence <= excluded.sequence RETURNING sequence`,
+     ON CONFLICT (artefact_id, person_id) DO UPDATE SET sequence = excluded.sequence WHERE draft_sequence.sequence ${goesOn} excluded.sequence RETURNING sequence`,
     [rowId, personId, sequence],
   );
   return rows.length > 0;

@@ -34,6 +34,15 @@ test('what one saved oneself is not read once more; what somebody else made of i
   // The answer to the next save came before the change of the one before was told.
   expect(concerned(key, { summary: { ...summary, version: 3 } }, { touched })).toBe(false);
   expect(concerned([...key, 'versions'], [], { touched })).toBe(true);
+  // A neighbour that links to the same, or to it, leaves its content what it was.
+  const linked = { summary: { ...summary, version: 1 }, content: { covers: [{ id: 'K-1' }] } };
+  expect([concerned(key, linked, { touched: [{ id: 'C-2', to: ['K-1', 'S-1'] }] }), concerned(key, linked, { gone: ['S-1'] })]).toEqual([false, true]);
+});
+
+test('a list of items is read again when one of its conditions or cases is another, though it stands as before', () => {
+  const items = { items: [{ condition: 'K-1', conditionTitle: 'renamed since', cases: ['C-4'] }], total: 1 };
+  const of = (id: 'K-1' | 'C-4' | 'C-5') => concerned(['coverage', 'items', { standing: 'gap' }], items, { touched: [{ id, to: [] }] });
+  expect([of('K-1'), of('C-4'), of('C-5')]).toEqual([true, true, false]);
 });
 
 test('lists by their kinds; versions never; what nobody thought of always', () => {

@@ -4,10 +4,10 @@ import type { Query, QueryKey } from '@tanstack/react-query';
 import { idsConcerned, type Changes } from './projectLog.ts';
 import type { Heads } from './headLists.ts';
 
-/** What was read besides the store and what of a change it hangs on: by the part of the project its key names. */
-const ON: Readonly<Record<string, 'ids' | 'everyChange' | 'settings' | 'never' | readonly ArtefactKind[]>> = {
-  artefact: 'ids',
-  broken: 'ids',
+/** What was read besides the store and what of a change it hangs on: by the part of the project its key names. `itself`: the artefact of its key alone; `ids`: whatever it names. */
+const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' | 'never' | readonly ArtefactKind[]>> = {
+  artefact: 'itself',
+  broken: 'itself',
   version: 'never',
   settings: 'settings',
   members: 'never',
@@ -24,8 +24,8 @@ const ON: Readonly<Record<string, 'ids' | 'everyChange' | 'settings' | 'never' |
   'list/runs': ['case'],
   'list/alike': ['case'],
   'list/graph': ['case', 'shared', 'dataSet'],
-  // Told by the coverage rows.
-  'coverage/items': 'settings',
+  // Names and instances of items; what else makes it another list is told by the coverage rows.
+  'coverage/items': 'ids',
   'coverage/conditions': 'ids',
   'coverage/design': 'ids',
   'coverage/suspect': 'everyChange',
@@ -43,8 +43,8 @@ export function isConcerned(query: Pick<Query, 'queryKey' | 'state'>, changes: C
   const on = ON[partOf(query.queryKey)];
   if (on === undefined || on === 'everyChange' || changes.settings) return on !== 'never';
   if (on === 'never' || on === 'settings') return false;
+  if (on === 'itself') return !isAsSaved(query, heads) && [...changes.touched.map((t) => t.id), ...changes.gone].some((id) => id === query.queryKey[2]);
   if (on !== 'ids') return changes.touched.some((t) => on.includes(kindOfId(t.id)));
-  if (isAsSaved(query, heads)) return false;
   const ids: ReadonlySet<string> = idsConcerned(changes);
   return idsIn(query).some((id) => ids.has(id));
 }
