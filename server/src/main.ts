@@ -21,8 +21,8 @@ async function main(): Promise<void> {
   const { parts, close } = makeParts({ ...settings, log, secrets });
   await parts.feed.start();
   const stopUpkeep = startUpkeep(parts.db, (error) => log.error({ err: error }, 'upkeep failed; it is tried again in an hour'));
-  const server = await listen(createApp(parts).fetch, settings);
   tellWhoMayEnter(settings, setUpWord);
+  const server = await listen(createApp(parts).fetch, settings);
   let stopping = false;
   const stop = (): void => {
     if (stopping) return;
