@@ -7,7 +7,7 @@ import { MOST_CHANGED, PROJECT_EVENTS, unpackHeads, unpackRows, type ChangesSinc
 import fc from 'fast-check';
 import { setTimeout as sleep } from 'node:timers/promises';
 import pg from 'pg';
-import { insertArtefacts, recordDeed, reserveNumbers } from '../src/artefacts/index.ts';
+import { insertArtefacts, writeJournalEntry, reserveNumbers } from '../src/artefacts/index.ts';
 import { inTransaction } from '../src/database/index.ts';
 import { condition, makeDatabase, makeProject, onServer, requirement, save, startServer, startTwoServers, testCase, until, type Caller, type TwoServers } from './harness.ts';
 
@@ -122,11 +122,11 @@ test('too much at once, or a revision of another past, is to be read anew', asyn
   const { revision } = (await call('readHeads', { query: {} })).data;
   expect((await call('readChanges', { query: { since: revision + 7 } })).data).toEqual({ kind: 'tooOld', revision });
   await inTransaction(two.server.db, async (work) => {
-    const commander = { projectId: two.project.id, personId: two.project.people.lead, at: new Date(), commandId: null };
+    const actor = { projectId: two.project.id, personId: two.project.people.lead, at: new Date(), commandId: null };
     const first = await reserveNumbers(work, two.project.id, 'shared', MOST_CHANGED + 1);
     const value = { kind: 'shared', content: { title: 'many', purpose: '', module: '', tags: [], parameters: [], steps: [] } } as const;
-    const { parts } = await insertArtefacts(work, commander, '00000000-0000-4000-8000-000000000001', Array.from({ length: MOST_CHANGED + 1 }, (_, i) => ({ number: first + i, value, parent: null, position: 0 })));
-    await recordDeed(work, commander, { action: 'write', parts, detail: '', note: '' }, '00000000-0000-4000-8000-000000000001');
+    const { parts } = await insertArtefacts(work, actor, '00000000-0000-4000-8000-000000000001', Array.from({ length: MOST_CHANGED + 1 }, (_, i) => ({ number: first + i, value, parent: null, position: 0 })));
+    await writeJournalEntry(work, actor, { action: 'write', parts, detail: '', note: '' }, '00000000-0000-4000-8000-000000000001');
   });
   expect((await call('readChanges', { query: { since: revision } })).data).toEqual({ kind: 'tooOld', revision: revision + 1 });
   expect((await new Page().fill()).heads.size).toBeGreaterThan(MOST_CHANGED);

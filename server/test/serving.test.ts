@@ -9,7 +9,7 @@ import { AtOnce } from '../src/http/atOnce.ts';
 import { saveBody } from '../src/http/body.ts';
 import { describeError } from '../src/http/log.ts';
 import { MOST_STREAMS, Streams } from '../src/http/streams.ts';
-import { Refused } from '../src/refused.ts';
+import { DomainError } from '../src/domainError.ts';
 import { readSettings } from '../src/settings.ts';
 import { makeDatabase, makeProject, requirement, startServer, testCase, type TestServer } from './harness.ts';
 
@@ -69,7 +69,7 @@ describe('a body that comes in pieces', () => {
 test('a body that comes too slowly is refused and leaves nothing, rather than pass for a whole one', async () => {
   const body = new ReadableStream({ start: (controller) => controller.enqueue(new TextEncoder().encode('ID,Title\nA-1,The first half')) });
   const before = readdirSync(server.parts.spool);
-  const saving = saveBody({ req: { raw: { body } } } as never, server.parts.spool, 1_000, () => new Refused({ code: 'file_too_large', limit: 1_000 }), 50);
+  const saving = saveBody({ req: { raw: { body } } } as never, server.parts.spool, 1_000, () => new DomainError({ code: 'file_too_large', limit: 1_000 }), 50);
   await expect(saving).rejects.toMatchObject({ refusal: { code: 'body_too_slow', seconds: 1 } });
   expect(readdirSync(server.parts.spool)).toEqual(before);
 });
@@ -101,9 +101,9 @@ describe('what a person has under way', () => {
       const remove = streams.add({ session, person, end: () => (ended.push(`${session} ${person}`), remove()) });
     };
     for (let i = 0; i < MOST_STREAMS.session; i += 1) open('s1', 'p1');
-    expect(() => open('s1', 'p1')).toThrow(Refused);
+    expect(() => open('s1', 'p1')).toThrow(DomainError);
     for (let i = 0; i < MOST_STREAMS.person - MOST_STREAMS.session; i += 1) open(`s${2 + Math.floor(i / 10)}`, 'p1');
-    expect(() => open('s9', 'p1')).toThrow(Refused);
+    expect(() => open('s9', 'p1')).toThrow(DomainError);
     open('t1', 'p2');
     streams.endOf({ session: 's1' });
     expect(ended).toEqual(Array.from({ length: MOST_STREAMS.session }, () => 's1 p1'));

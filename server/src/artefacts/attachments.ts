@@ -2,14 +2,14 @@ import { createHash } from 'node:crypto';
 import { attachmentId, isPlainStep, pictureType, type AttachmentId } from '@caderno/core/cases';
 import { imageSize } from 'image-size';
 import { LIMITS, type FileAnswer, type KindAndContent } from '@caderno/contract';
-import { execute, selectRows, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 
 /** Keeps a picture under the hash of its bytes: the same one again is kept once. */
-export async function keepAttachment(work: Work, projectId: string, bytes: Uint8Array, at: Date): Promise<AttachmentId> {
-  if (bytes.length > LIMITS.picture) throw new Refused({ code: 'attachment_too_large', limit: LIMITS.picture });
+export async function keepAttachment(work: UnitOfWork, projectId: string, bytes: Uint8Array, at: Date): Promise<AttachmentId> {
+  if (bytes.length > LIMITS.picture) throw new DomainError({ code: 'attachment_too_large', limit: LIMITS.picture });
   const type = pictureType(bytes);
-  if (type === null) throw new Refused({ code: 'attachment_not_picture' });
+  if (type === null) throw new DomainError({ code: 'attachment_not_picture' });
   refuseWidePicture(bytes);
   const id = attachmentId(createHash('sha256').update(bytes).digest('hex'));
   await refuseFullProject(work, projectId, id, bytes.length);
@@ -22,29 +22,29 @@ const WIDEST = { side: 10_000, pixels: 50_000_000 } as const;
 
 function refuseWidePicture(bytes: Uint8Array): void {
   const { width, height } = sizeOf(bytes);
-  if (width > WIDEST.side || height > WIDEST.side || width * height > WIDEST.pixels) throw new Refused({ code: 'attachment_too_wide', ...WIDEST });
+  if (width > WIDEST.side || height > WIDEST.side || width * height > WIDEST.pixels) throw new DomainError({ code: 'attachment_too_wide', ...WIDEST });
 }
 
-/** @throws Refused when the picture says no size: nothing could show it. */
+/** @throws {DomainError} when the picture says no size: nothing could show it. */
 function sizeOf(bytes: Uint8Array): { readonly width: number; readonly height: number } {
   try {
     return imageSize(bytes);
   } catch (cause) {
     // The library throws whatever it stumbles over in a file that only looks like a picture.
-    throw new Refused({ code: 'attachment_not_picture' }, { cause });
+    throw new DomainError({ code: 'attachment_not_picture' }, { cause });
   }
 }
 
-async function refuseFullProject(work: Work, projectId: string, id: AttachmentId, size: number): Promise<void> {
+async function refuseFullProject(work: UnitOfWork, projectId: string, id: AttachmentId, size: number): Promise<void> {
   const [kept] = await selectRows<{ bytes: string; there: boolean }>(work, 'SELECT coalesce(sum(length(bytes)), 0) AS bytes, coalesce(bool_or(id = $2), false) AS there FROM attachment WHERE project_id = $1', [projectId, id]);
-  if (kept !== undefined && !kept.there && Number(kept.bytes) + size > LIMITS.projectPictures) throw new Refused({ code: 'quota_exceeded', of: 'project', limit: LIMITS.projectPictures });
+  if (kept !== undefined && !kept.there && Number(kept.bytes) + size > LIMITS.projectPictures) throw new DomainError({ code: 'quota_exceeded', of: 'project', limit: LIMITS.projectPictures });
 }
 
 /** How long a picture is kept that no version and no draft names: somebody may be about to save. */
 const UNUSED_HOURS = 48;
 
 /** Removes pictures that nothing names any more. Answers how many. */
-export async function sweepAttachments(work: Work): Promise<number> {
+export async function sweepAttachments(work: UnitOfWork): Promise<number> {
   const old = await selectRows(work, `SELECT 1 FROM attachment WHERE kept_at < now() - interval '${UNUSED_HOURS} hours' LIMIT 1`);
   if (old.length === 0) return 0;
   const named = (table: string): string => `SELECT a.project_id, p #>> '{}' AS id FROM ${table} v JOIN artefact a ON a.id = v.artefact_id AND a.kind IN ('case', 'shared'), jsonb_path_query(v.content, '$.steps[*].attachments[*].id') p`;
@@ -56,18 +56,18 @@ export async function sweepAttachments(work: Work): Promise<number> {
   return swept.length;
 }
 
-export async function readAttachment(work: Work, projectId: string, id: AttachmentId): Promise<FileAnswer> {
+export async function readAttachment(work: UnitOfWork, projectId: string, id: AttachmentId): Promise<FileAnswer> {
   const [found] = await selectRows<{ type: string; bytes: Buffer }>(work, 'SELECT type, bytes FROM attachment WHERE project_id = $1 AND id = $2', [projectId, id]);
-  if (found === undefined) throw new Refused({ code: 'attachment_unknown', name: id.slice(0, 8) });
+  if (found === undefined) throw new DomainError({ code: 'attachment_unknown', name: id.slice(0, 8) });
   return { name: `picture.${found.type.slice('image/'.length)}`, type: found.type, bytes: found.bytes, neverChanges: true };
 }
 
-/** @throws Refused when a step names a picture that is not kept in the project. */
-export async function refuseUnknownAttachments(work: Work, projectId: string, values: readonly KindAndContent[]): Promise<void> {
+/** @throws {DomainError} when a step names a picture that is not kept in the project. */
+export async function refuseUnknownAttachments(work: UnitOfWork, projectId: string, values: readonly KindAndContent[]): Promise<void> {
   const steps = values.flatMap((v) => (v.kind === 'case' || v.kind === 'shared' ? v.content.steps : []));
   const named = steps.filter(isPlainStep).flatMap((s) => s.attachments);
   if (named.length === 0) return;
   const kept = await selectRows<{ id: string }>(work, 'SELECT id FROM attachment WHERE project_id = $1 AND id = ANY($2)', [projectId, [...new Set(named.map((a) => a.id))]]);
   const lost = named.find((a) => !kept.some((k) => k.id === a.id));
-  if (lost !== undefined) throw new Refused({ code: 'attachment_unknown', name: lost.name });
+  if (lost !== undefined) throw new DomainError({ code: 'attachment_unknown', name: lost.name });
 }

@@ -1,8 +1,8 @@
 import { artefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import type { BrokenArtefact, PlacedIssue } from '@caderno/contract';
-import { selectRows, type ArtefactRow, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
-import { lockProject, moveOn, type Commander } from './deed.ts';
+import { selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
+import { lockProject, moveOn, type Actor } from './journalEntry.ts';
 import { BrokenContent, contentFromStore } from './stored.ts';
 import { findArtefact, readContent, saveArtefact } from './store.ts';
 
@@ -18,8 +18,8 @@ interface StoredVersion {
   readonly content: unknown;
 }
 
-/** What is stored of an artefact whose head cannot be read, and which of its versions can. @throws Refused when the head can. */
-export async function readBroken(work: Work, projectId: string, id: ArtefactId): Promise<BrokenArtefact> {
+/** What is stored of an artefact whose head cannot be read, and which of its versions can. @throws {DomainError} when the head can. */
+export async function readBroken(work: UnitOfWork, projectId: string, id: ArtefactId): Promise<BrokenArtefact> {
   const row = await findArtefact(work, projectId, id);
   const stored = await selectRows<StoredVersion>(
     work,
@@ -28,7 +28,7 @@ export async function readBroken(work: Work, projectId: string, id: ArtefactId):
   );
   const head = stored.find((v) => v.version === row.head);
   const issues = head === undefined ? [{ path: 'head', message: `must be stored: there is no v${row.head}` }] : issuesOf(row.kind, head);
-  if (issues.length === 0) throw new Refused({ code: 'artefact_unknown', id });
+  if (issues.length === 0) throw new DomainError({ code: 'artefact_unknown', id });
   const raw = JSON.stringify(head?.content ?? null, null, 2);
   return {
     id,
@@ -52,14 +52,14 @@ export function issuesOf(kind: ArtefactKind, { schema, content }: { readonly sch
   }
 }
 
-/** Makes an earlier version the newest, whatever the head is. @throws Refused when that version cannot be read either. */
-export async function restoreVersion(work: Work, commander: Commander, id: ArtefactId, base: number, version: number): Promise<ArtefactRow> {
-  const row = await findArtefact(work, commander.projectId, id);
-  return saveArtefact(work, commander, id, base, await readContent(work, row, version), `v${version} restored`, { keeps: true });
+/** Makes an earlier version the newest, whatever the head is. @throws {DomainError} when that version cannot be read either. */
+export async function restoreVersion(work: UnitOfWork, actor: Actor, id: ArtefactId, base: number, version: number): Promise<ArtefactRow> {
+  const row = await findArtefact(work, actor.projectId, id);
+  return saveArtefact(work, actor, id, base, await readContent(work, row, version), `v${version} restored`, { keeps: true });
 }
 
 /** Notes which artefacts cannot be read, so that lists say so; with a version only when that is still the head. Answers whether any was new. */
-export async function markBroken(work: Work, projectId: string, broken: readonly { readonly kind: ArtefactKind; readonly number: number; readonly version?: number }[]): Promise<boolean> {
+export async function markBroken(work: UnitOfWork, projectId: string, broken: readonly { readonly kind: ArtefactKind; readonly number: number; readonly version?: number }[]): Promise<boolean> {
   if (broken.length === 0) return false;
   await lockProject(work, projectId);
   const marked = await selectRows(
@@ -74,7 +74,7 @@ export async function markBroken(work: Work, projectId: string, broken: readonly
 }
 
 /** The artefacts that are known not to be readable. */
-export async function listBroken(work: Work, projectId: string): Promise<ArtefactId[]> {
+export async function listBroken(work: UnitOfWork, projectId: string): Promise<ArtefactId[]> {
   const rows = await selectRows<{ kind: ArtefactKind; number: number }>(work, 'SELECT kind, number FROM artefact WHERE project_id = $1 AND broken AND deleted_at IS NULL ORDER BY kind, number', [projectId]);
   return rows.map((row) => artefactId(row.kind, row.number));
 }

@@ -1,11 +1,11 @@
 import { artefactId, type CaseId } from '@caderno/core/artefacts';
 import { findDependencyCircle } from '@caderno/core/cases';
-import { selectRows, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 import type { Using } from './library.ts';
 
-/** @throws Refused when cases would wait for each other. What is written has its links already. */
-export async function refuseDependencyCircles(work: Work, projectId: string, written: readonly Using[]): Promise<void> {
+/** @throws {DomainError} when cases would wait for each other. What is written has its links already. */
+export async function refuseDependencyCircles(work: UnitOfWork, projectId: string, written: readonly Using[]): Promise<void> {
   const depending = written.flatMap(({ id, value }) => (value.kind === 'case' && value.content.dependsOn.length > 0 ? [id as CaseId] : []));
   if (depending.length === 0) return;
   const edges = await selectRows<{ from: number; to: number }>(
@@ -23,6 +23,6 @@ export async function refuseDependencyCircles(work: Work, projectId: string, wri
   }
   for (const id of depending) {
     const path = findDependencyCircle(id, (of) => dependsOn.get(of) ?? []);
-    if (path !== null) throw new Refused({ code: 'dependency_circle', path });
+    if (path !== null) throw new DomainError({ code: 'dependency_circle', path });
   }
 }

@@ -1,18 +1,18 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
 import { CONTENT_SCHEMA_VERSION, type KindAndContent } from '@caderno/contract';
-import { execute, modelsOf, selectRows, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { execute, modelsOf, selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 import { findArtefact } from './store.ts';
 
 /**
  * Keeps one person's working text. A person's windows share one draft, and what was typed last is it, whatever arrives
- * last. @throws Refused `draft_older` when one that was typed later is kept, or was saved or dropped.
+ * last. @throws {DomainError} `draft_older` when one that was typed later is kept, or was saved or dropped.
  */
-export async function keepDraft(work: Work, projectId: string, personId: string, id: ArtefactId, { base, sequence, ...value }: KindAndContent & { readonly base: number; readonly sequence: number }, at: Date): Promise<void> {
+export async function keepDraft(work: UnitOfWork, projectId: string, personId: string, id: ArtefactId, { base, sequence, ...value }: KindAndContent & { readonly base: number; readonly sequence: number }, at: Date): Promise<void> {
   const row = await findArtefact(work, projectId, id);
-  if (row.kind !== value.kind) throw new Refused({ code: 'kind_mismatch', id, kind: value.kind });
-  if (base > row.head) throw new Refused({ code: 'version_unknown', id, version: base });
-  if (!(await countsOn(work, row.id, personId, sequence, '<='))) throw new Refused({ code: 'draft_older' });
+  if (row.kind !== value.kind) throw new DomainError({ code: 'kind_mismatch', id, kind: value.kind });
+  if (base > row.head) throw new DomainError({ code: 'version_unknown', id, version: base });
+  if (!(await countsOn(work, row.id, personId, sequence, '<='))) throw new DomainError({ code: 'draft_older' });
   await execute(
     work,
     `INSERT INTO draft (artefact_id, person_id, base, content, schema, at) VALUES ($1, $2, $3, $4, $5, $6)
@@ -22,7 +22,7 @@ export async function keepDraft(work: Work, projectId: string, personId: string,
 }
 
 /** Drops it; with a sequence only what was typed up to then, also what is still on its way. */
-export async function dropDraft(work: Work, projectId: string, personId: string, id: ArtefactId, sequence: number | null = null): Promise<void> {
+export async function dropDraft(work: UnitOfWork, projectId: string, personId: string, id: ArtefactId, sequence: number | null = null): Promise<void> {
   const row = await findArtefact(work, projectId, id);
   // One more than what it ends: a draft of that very text that is still on its way comes too late.
   if (sequence !== null && !(await countsOn(work, row.id, personId, sequence + 1, '<'))) return;
@@ -30,7 +30,7 @@ export async function dropDraft(work: Work, projectId: string, personId: string,
 }
 
 /** Takes note of how far a person's drafts of an artefact have come; false: they have come further (`<=`: as far is a retry, `<`: as far is further). */
-async function countsOn(work: Work, rowId: string, personId: string, sequence: number, goesOn: '<' | '<='): Promise<boolean> {
+async function countsOn(work: UnitOfWork, rowId: string, personId: string, sequence: number, goesOn: '<' | '<='): Promise<boolean> {
   const rows = await selectRows(
     work,
     `INSERT INTO draft_sequence (artefact_id, person_id, sequence) VALUES ($1, $2, $3)

@@ -1,4 +1,4 @@
-export { CHANGES_CHANNEL, artefactOfRetry, changeOfRetry, idOfRow, lockProject, moveOn, recordDeed, type Commander, type DeedPart } from './deed.ts';
+export { CHANGES_CHANNEL, artefactOfRetry, changeOfRetry, idOfRow, lockProject, moveOn, writeJournalEntry, type Actor, type JournalEntryPart } from './journalEntry.ts';
 export { changeState, createArtefact, findArtefact, readContent, saveArtefact, setState } from './store.ts';
 export { insertArtefacts, readHeads, reserveNumbers, writeVersions, type NewArtefactRow, type OnWritten, type Save } from './write.ts';
 export { lastPosition, moveRequirement, outlinePlaces, placeAfter, placeInOrder, restorePlace } from './outline.ts';

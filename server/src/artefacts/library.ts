@@ -2,8 +2,8 @@ import { artefactId, parseArtefactId, type ArtefactId, type ArtefactKind, type A
 import { EMPTY_CASE, isUse } from '@caderno/core/cases';
 import { DEEPEST, countExpanded, findCircle, keysUsed, keysUsedIn, type SharedContent, type StepsOwnerId, type Used } from '@caderno/core/shared';
 import type { KindAndContent } from '@caderno/contract';
-import { selectRows, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 import { kindAndContentOrBroken } from './stored.ts';
 
 interface UsedRow {
@@ -17,7 +17,7 @@ interface UsedRow {
 }
 
 /** All that uses lead to, by their keys, level by level; what is not in the project is not in it. */
-export async function readLibrary(work: Work, projectId: string, keys: readonly string[]): Promise<Map<string, Used>> {
+export async function readLibrary(work: UnitOfWork, projectId: string, keys: readonly string[]): Promise<Map<string, Used>> {
   const library = new Map<string, Used>();
   let wanted = [...new Set(keys)];
   // One level more than may be opened, so that whoever opens it sees that it is too deep.
@@ -29,7 +29,7 @@ export async function readLibrary(work: Work, projectId: string, keys: readonly 
   return library;
 }
 
-async function readUsed(work: Work, projectId: string, keys: readonly string[]): Promise<{ key: string; used: Used }[]> {
+async function readUsed(work: UnitOfWork, projectId: string, keys: readonly string[]): Promise<{ key: string; used: Used }[]> {
   const records = keys.flatMap((key) => {
     const [id = '', version] = key.split('@');
     const parsed = parseArtefactId(id);
@@ -59,14 +59,14 @@ export interface Using {
   readonly value: KindAndContent;
 }
 
-/** @throws Refused when an artefact uses itself, directly or through others, or uses are nested too deep. */
-export async function refuseCircles(work: Work, projectId: string, written: readonly Using[]): Promise<void> {
+/** @throws {DomainError} when an artefact uses itself, directly or through others, or uses are nested too deep. */
+export async function refuseCircles(work: UnitOfWork, projectId: string, written: readonly Using[]): Promise<void> {
   const using = written.flatMap(({ id, value }) => (value.kind === 'case' || value.kind === 'shared' ? [{ id: id as StepsOwnerId, content: value.content as Pick<SharedContent, 'steps'> }] : [])).filter(({ content }) => content.steps.some(isUse));
   if (using.length === 0) return;
   const library = await readLibrary(work, projectId, using.flatMap(({ content }) => keysUsed(content)));
   for (const { id, content } of using) {
     const path = findCircle(id, content, library);
-    if (path !== null) throw new Refused({ code: 'use_circle', path });
-    if (countExpanded({ ...EMPTY_CASE, steps: content.steps }, library).depth > DEEPEST) throw new Refused({ code: 'uses_too_deep', limit: DEEPEST });
+    if (path !== null) throw new DomainError({ code: 'use_circle', path });
+    if (countExpanded({ ...EMPTY_CASE, steps: content.steps }, library).depth > DEEPEST) throw new DomainError({ code: 'uses_too_deep', limit: DEEPEST });
   }
 }

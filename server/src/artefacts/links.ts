@@ -1,8 +1,8 @@
 import { artefactId, parseArtefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import { isUse, usedBy, type CaseContent, type Step } from '@caderno/core/cases';
 import type { KindAndContent } from '@caderno/contract';
-import { execute, selectRows, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 
 export interface TraceLink {
   readonly to: ArtefactId;
@@ -51,8 +51,8 @@ export interface Linking {
 
 const RECORDS = `jsonb_to_recordset($1::jsonb) AS r(from_id bigint, kind text, number int, type text, seen int, pinned int)`;
 
-/** Writes the links of artefacts anew. @throws Refused when a target is not in the project. */
-export async function writeLinks(work: Work, projectId: string, linkings: readonly Linking[]): Promise<void> {
+/** Writes the links of artefacts anew. @throws {DomainError} when a target is not in the project. */
+export async function writeLinks(work: UnitOfWork, projectId: string, linkings: readonly Linking[]): Promise<void> {
   const records = recordsOf(linkings);
   if (records.length > 0) {
     const [missing] = await selectRows<{ kind: ArtefactKind; number: number }>(
@@ -60,13 +60,13 @@ export async function writeLinks(work: Work, projectId: string, linkings: readon
       `SELECT r.kind, r.number FROM ${RECORDS} LEFT JOIN artefact a ON a.project_id = $2 AND a.kind = r.kind AND a.number = r.number AND a.deleted_at IS NULL WHERE a.id IS NULL LIMIT 1`,
       [JSON.stringify(records), projectId],
     );
-    if (missing !== undefined) throw new Refused({ code: 'link_unknown', id: artefactId(missing.kind, missing.number) });
+    if (missing !== undefined) throw new DomainError({ code: 'link_unknown', id: artefactId(missing.kind, missing.number) });
   }
   await rewriteLinks(work, projectId, linkings);
 }
 
 /** The same without asking whether targets were deleted since: what was linked once stays so. */
-export async function rewriteLinks(work: Work, projectId: string, linkings: readonly Linking[]): Promise<void> {
+export async function rewriteLinks(work: UnitOfWork, projectId: string, linkings: readonly Linking[]): Promise<void> {
   await execute(work, 'DELETE FROM link WHERE from_id = ANY($1)', [linkings.map((l) => l.rowId)]);
   const records = recordsOf(linkings);
   if (records.length === 0) return;
@@ -85,7 +85,7 @@ function recordsOf(linkings: readonly Linking[]) {
 }
 
 /** The artefacts that depend on one, deleted ones left out: what links to it, relations aside, and what stands below it. */
-export async function usersOf(work: Work, rowIds: readonly string[]): Promise<ArtefactId[]> {
+export async function usersOf(work: UnitOfWork, rowIds: readonly string[]): Promise<ArtefactId[]> {
   const rows = await selectRows<{ kind: ArtefactKind; number: number }>(
     work,
     `SELECT kind, number FROM artefact

@@ -1,8 +1,8 @@
 import { artefactId, parseArtefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import { isUse, usedBy, type Step } from '@caderno/core/cases';
 import type { KindAndContent } from '@caderno/contract';
-import { selectRows, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 
 interface NamedVersion {
   readonly id: ArtefactId;
@@ -37,8 +37,8 @@ function pinned(steps: readonly Step[]): NamedVersion[] {
   return steps.filter(isUse).flatMap((use) => (use.pinned === null ? [] : [{ id: usedBy(use), version: use.pinned }]));
 }
 
-/** @throws Refused when a version is named that its artefact does not have. Artefacts that are not there are a matter of links. */
-export async function refuseUnknownVersions(work: Work, projectId: string, values: readonly KindAndContent[]): Promise<void> {
+/** @throws {DomainError} when a version is named that its artefact does not have. Artefacts that are not there are a matter of links. */
+export async function refuseUnknownVersions(work: UnitOfWork, projectId: string, values: readonly KindAndContent[]): Promise<void> {
   const records = values.flatMap(namedVersions).flatMap(({ id, version }) => {
     const parsed = parseArtefactId(id);
     return parsed === null ? [] : [{ ...parsed, version }];
@@ -50,5 +50,5 @@ export async function refuseUnknownVersions(work: Work, projectId: string, value
      JOIN artefact a ON a.project_id = $2 AND a.kind = r.kind AND a.number = r.number WHERE r.version > a.head LIMIT 1`,
     [JSON.stringify(records), projectId],
   );
-  if (wrong !== undefined) throw new Refused({ code: 'version_unknown', id: artefactId(wrong.kind, wrong.number), version: wrong.version });
+  if (wrong !== undefined) throw new DomainError({ code: 'version_unknown', id: artefactId(wrong.kind, wrong.number), version: wrong.version });
 }

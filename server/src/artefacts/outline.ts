@@ -1,31 +1,31 @@
 import { artefactId, type RequirementId } from '@caderno/core/artefacts';
 import { DEEPEST_OUTLINE, type OutlineMove, type OutlinePlace } from '@caderno/core/basis';
-import { execute, modelsOf, selectRows, type ArtefactRow, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 import type { StoredPlace } from '../versions/undoPlan.ts';
-import { artefactOfRetry, lockProject, recordDeed, type Commander, type DeedPart } from './deed.ts';
+import { artefactOfRetry, lockProject, writeJournalEntry, type Actor, type JournalEntryPart } from './journalEntry.ts';
 import { findArtefact } from './store.ts';
 
 /** Moves a requirement below a parent, after a sibling (null: first). Its own children go along. */
-export async function moveRequirement(work: Work, commander: Commander, id: RequirementId, move: OutlineMove): Promise<ArtefactRow> {
-  await lockProject(work, commander.projectId);
-  const earlier = await artefactOfRetry(work, commander);
+export async function moveRequirement(work: UnitOfWork, actor: Actor, id: RequirementId, move: OutlineMove): Promise<ArtefactRow> {
+  await lockProject(work, actor.projectId);
+  const earlier = await artefactOfRetry(work, actor);
   if (earlier !== null) return earlier;
-  const row = await findArtefact(work, commander.projectId, id);
-  await recordDeed(work, commander, { action: 'move', parts: [await placeAfter(work, row, move.parent, move.after)], detail: '', note: '' });
+  const row = await findArtefact(work, actor.projectId, id);
+  await writeJournalEntry(work, actor, { action: 'move', parts: [await placeAfter(work, row, move.parent, move.after)], detail: '', note: '' });
   return row;
 }
 
 /** Puts a requirement back where an undo wants it; what moved in between keeps its order. */
-export async function restorePlace(work: Work, row: ArtefactRow, place: StoredPlace): Promise<DeedPart> {
+export async function restorePlace(work: UnitOfWork, row: ArtefactRow, place: StoredPlace): Promise<JournalEntryPart> {
   const from = placeOf(row);
   await makeRoom(work, row, place.parentId, place.position);
   await row.update(place, { transaction: work.transaction });
   return placePart(row, from);
 }
 
-/** Gives a requirement its place. @throws Refused when it would stand below itself, or too deep. */
-export async function placeAfter(work: Work, row: ArtefactRow, parent: RequirementId | null, after: RequirementId | null | 'last'): Promise<DeedPart> {
+/** Gives a requirement its place. @throws {DomainError} when it would stand below itself, or too deep. */
+export async function placeAfter(work: UnitOfWork, row: ArtefactRow, parent: RequirementId | null, after: RequirementId | null | 'last'): Promise<JournalEntryPart> {
   const from = placeOf(row);
   const parentRow = parent === null ? null : await findArtefact(work, row.projectId, parent);
   if (parentRow !== null) await refuseImpossible(work, row, parentRow);
@@ -39,18 +39,18 @@ function placeOf(row: ArtefactRow): StoredPlace {
   return { parentId: row.parentId, position: row.position };
 }
 
-function placePart(row: ArtefactRow, from: StoredPlace): DeedPart {
+function placePart(row: ArtefactRow, from: StoredPlace): JournalEntryPart {
   return { artefact: row, fromVersion: null, toVersion: null, undo: { kind: 'place', from, to: placeOf(row) } };
 }
 
-async function positionAfter(work: Work, row: ArtefactRow, parentId: string | null, after: RequirementId | null | 'last'): Promise<number> {
+async function positionAfter(work: UnitOfWork, row: ArtefactRow, parentId: string | null, after: RequirementId | null | 'last'): Promise<number> {
   if (after === null) return 1;
   if (after === 'last') return (await lastPosition(work, row.projectId, parentId, row.id)) + 1;
   return (await findArtefact(work, row.projectId, after)).position + 1;
 }
 
 /** The last position taken below a parent; 0 when there is none. */
-export async function lastPosition(work: Work, projectId: string, parentId: string | null, except: string | null = null): Promise<number> {
+export async function lastPosition(work: UnitOfWork, projectId: string, parentId: string | null, except: string | null = null): Promise<number> {
   const [last] = await selectRows<{ position: number }>(
     work,
     `SELECT coalesce(max(position), 0) AS position FROM artefact WHERE project_id = $1 AND kind = 'requirement' AND parent_id IS NOT DISTINCT FROM $2 AND id IS DISTINCT FROM $3`,
@@ -63,7 +63,7 @@ export async function lastPosition(work: Work, projectId: string, parentId: stri
  * Puts new requirements below a parent right after those they follow in `order`, which names new ones and others; where
  * they follow none, right before the first that was there. Those that were there keep their order.
  */
-export async function placeInOrder(work: Work, projectId: string, parent: number | null, order: readonly { readonly number: number; readonly isNew: boolean }[]): Promise<void> {
+export async function placeInOrder(work: UnitOfWork, projectId: string, parent: number | null, order: readonly { readonly number: number; readonly isNew: boolean }[]): Promise<void> {
   const there = await selectRows<{ number: number; position: number }>(
     work,
     `SELECT a.number, a.position FROM artefact a LEFT JOIN artefact p ON p.id = a.parent_id WHERE a.project_id = $1 AND a.kind = 'requirement' AND p.number IS NOT DISTINCT FROM $2 ORDER BY a.position, a.number`,
@@ -88,7 +88,7 @@ export async function placeInOrder(work: Work, projectId: string, parent: number
   );
 }
 
-async function makeRoom(work: Work, row: ArtefactRow, parentId: string | null, position: number): Promise<void> {
+async function makeRoom(work: UnitOfWork, row: ArtefactRow, parentId: string | null, position: number): Promise<void> {
   await execute(
     work,
     `UPDATE artefact SET position = position + 1
@@ -97,23 +97,23 @@ async function makeRoom(work: Work, row: ArtefactRow, parentId: string | null, p
   );
 }
 
-async function refuseImpossible(work: Work, row: ArtefactRow, parent: ArtefactRow): Promise<void> {
+async function refuseImpossible(work: UnitOfWork, row: ArtefactRow, parent: ArtefactRow): Promise<void> {
   const above = await selectRows<{ id: string }>(
     work,
     'WITH RECURSIVE up AS (SELECT id, parent_id FROM artefact WHERE id = $1 UNION ALL SELECT a.id, a.parent_id FROM artefact a JOIN up ON a.id = up.parent_id) SELECT id FROM up',
     [parent.id],
   );
-  if (above.some((a) => a.id === row.id)) throw new Refused({ code: 'outline_circle', id: artefactId('requirement', row.number) });
+  if (above.some((a) => a.id === row.id)) throw new DomainError({ code: 'outline_circle', id: artefactId('requirement', row.number) });
   const [below] = await selectRows<{ levels: number }>(
     work,
     'WITH RECURSIVE down AS (SELECT id, 1 AS level FROM artefact WHERE id = $1 UNION ALL SELECT a.id, level + 1 FROM artefact a JOIN down ON a.parent_id = down.id) SELECT max(level) AS levels FROM down',
     [row.id],
   );
-  if (above.length + (below?.levels ?? 1) > DEEPEST_OUTLINE) throw new Refused({ code: 'outline_too_deep', limit: DEEPEST_OUTLINE });
+  if (above.length + (below?.levels ?? 1) > DEEPEST_OUTLINE) throw new DomainError({ code: 'outline_too_deep', limit: DEEPEST_OUTLINE });
 }
 
 /** The places of all requirements of a project, in no order. */
-export async function outlinePlaces(work: Work, projectId: string): Promise<OutlinePlace[]> {
+export async function outlinePlaces(work: UnitOfWork, projectId: string): Promise<OutlinePlace[]> {
   const rows = await modelsOf(work.db).Artefact.findAll({
     where: { projectId, kind: 'requirement', deletedAt: null },
     attributes: ['id', 'number', 'parentId', 'position'],

@@ -1,16 +1,16 @@
 import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
 import type { Artefact } from '@caderno/contract';
-import { selectRows, type ArtefactRow, type Work } from '../database/index.ts';
+import { selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { findArtefact, readContent } from './store.ts';
 import { contentOrBroken } from './stored.ts';
 import { selectSummaries } from './summary.ts';
 
 /** An artefact as a person sees it: its head, and their own draft. */
-export async function readArtefact(work: Work, projectId: string, personId: string, id: ArtefactId): Promise<Artefact> {
+export async function readArtefact(work: UnitOfWork, projectId: string, personId: string, id: ArtefactId): Promise<Artefact> {
   return describeArtefact(work, personId, await findArtefact(work, projectId, id));
 }
 
-export async function describeArtefact(work: Work, personId: string, row: ArtefactRow): Promise<Artefact> {
+export async function describeArtefact(work: UnitOfWork, personId: string, row: ArtefactRow): Promise<Artefact> {
   const [summary] = await selectSummaries(work, 'a.id = $1', [row.id], 'a.id');
   const head = await readContent(work, row, row.head);
   const draft = await readDraft(work, personId, row);
@@ -32,7 +32,7 @@ interface StoredDraft {
   readonly baseSchema: number;
 }
 
-async function readDraft(work: Work, personId: string, row: ArtefactRow): Promise<StoredDraft | null> {
+async function readDraft(work: UnitOfWork, personId: string, row: ArtefactRow): Promise<StoredDraft | null> {
   const [draft] = await selectRows<StoredDraft>(
     work,
     `SELECT d.base, d.at, d.content, d.schema, CASE WHEN d.base <> $3 THEN v.content END AS "baseContent", v.schema AS "baseSchema"

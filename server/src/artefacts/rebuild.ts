@@ -1,4 +1,4 @@
-import { execute, modelsOf, type Work } from '../database/index.ts';
+import { execute, modelsOf, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
 import { rewriteLinks } from './links.ts';
 import { writeSearch } from './search.ts';
@@ -6,7 +6,7 @@ import { summaryColumns } from './summary.ts';
 import { readHeads } from './write.ts';
 
 /** Derives links, search words and summary columns of a whole project anew from its contents. Changes nothing when all is well. */
-export async function rebuildDerived(work: Work, projectId: string): Promise<number> {
+export async function rebuildDerived(work: UnitOfWork, projectId: string): Promise<number> {
   const rows = await modelsOf(work.db).Artefact.findAll({ where: { projectId }, order: ['id'], transaction: work.transaction });
   await execute(work, 'DELETE FROM link WHERE from_id IN (SELECT id FROM artefact WHERE project_id = $1)', [projectId]);
   const { riskScale } = (await readSettings(work, projectId)).settings;

@@ -7,7 +7,7 @@ import { dataSetMeaning } from '@caderno/core/dataSets';
 import { sharedMeaning } from '@caderno/core/shared';
 import { canonicalText, type Json } from '@caderno/core/versions';
 import { CONTENT_MIGRATIONS, CONTENT_SCHEMA, CONTENT_SCHEMA_VERSION, placedIssues, type ContentOfKind, type KindAndContent, type PlacedIssue } from '@caderno/contract';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 
 /** What is stored cannot be read: nothing that Caderno writes, but older data or a hand in the database may be so. */
 export class BrokenContent extends Error {
@@ -39,12 +39,12 @@ function migrated(kind: ArtefactKind, schema: number, stored: unknown): unknown 
   }
 }
 
-/** The same where nothing can be done without it. @throws Refused that names it when it cannot be read. */
+/** The same where nothing can be done without it. @throws {DomainError} that names it when it cannot be read. */
 export function contentOrRefused<K extends ArtefactKind>(kind: K, { number, version, schema, content }: { readonly number: number; readonly version: number; readonly schema: number; readonly content: unknown }): ContentOfKind[K] {
   try {
     return contentFromStore(kind, schema, content);
   } catch (cause) {
-    if (cause instanceof BrokenContent) throw new Refused({ code: 'artefact_broken', id: artefactId(kind, number), version }, { cause });
+    if (cause instanceof BrokenContent) throw new DomainError({ code: 'artefact_broken', id: artefactId(kind, number), version }, { cause });
     throw cause;
   }
 }
@@ -63,11 +63,11 @@ function orBroken<T>(read: () => T): T | null {
   }
 }
 
-/** @throws Refused when a content could not be read again once it is stored. Everything that is written goes through it. */
+/** @throws {DomainError} when a content could not be read again once it is stored. Everything that is written goes through it. */
 export function refuseUnreadable(values: readonly KindAndContent[]): void {
   for (const { kind, content } of values) {
     const read = CONTENT_SCHEMA[kind].safeParse(content);
-    if (!read.success) throw new Refused({ code: 'content_invalid', title: String(content.title).slice(0, 80), issues: placedIssues(read.error) });
+    if (!read.success) throw new DomainError({ code: 'content_invalid', title: String(content.title).slice(0, 80), issues: placedIssues(read.error) });
   }
 }
 

@@ -4,7 +4,7 @@ import { CASE_KINDS, EXECUTIONS, expects } from '@caderno/core/cases';
 import { MODEL_KINDS, POLARITIES } from '@caderno/core/conditions';
 import { conditionIdSchema, dataSetIdSchema, requirementIdSchema, type KindAndContent, type Summary } from '@caderno/contract';
 import { z } from 'zod';
-import { selectRows, type Work } from '../database/index.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
 
 /** The columns lists sort and filter by, taken from a content. */
 export interface SummaryColumns {
@@ -77,7 +77,7 @@ const SELECT = `
   FROM artefact a LEFT JOIN artefact parent ON parent.id = a.parent_id JOIN person ON person.id = a.author_id`;
 
 /** Summaries of the artefacts (alias `a`) an SQL condition holds for. */
-export async function selectSummaries(work: Work, where: string, bind: readonly unknown[], order: string): Promise<Summary[]> {
+export async function selectSummaries(work: UnitOfWork, where: string, bind: readonly unknown[], order: string): Promise<Summary[]> {
   const rows = await selectRows<SummaryRow>(work, `${SELECT} WHERE ${where} ORDER BY ${order}`, bind);
   return rows.map(toSummary);
 }

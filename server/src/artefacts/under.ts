@@ -1,10 +1,10 @@
 import { artefactId, parseArtefactId, type ConditionId } from '@caderno/core/artefacts';
-import { selectRows, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 import type { Using } from './library.ts';
 
-/** @throws Refused when a condition would stand below one that is not there, or below itself. What is written is stored already. */
-export async function refuseConditionCircles(work: Work, projectId: string, written: readonly Using[]): Promise<void> {
+/** @throws {DomainError} when a condition would stand below one that is not there, or below itself. What is written is stored already. */
+export async function refuseConditionCircles(work: UnitOfWork, projectId: string, written: readonly Using[]): Promise<void> {
   const below = written.flatMap(({ id, value }) => (value.kind === 'condition' && value.content.under !== null ? [{ id: id as ConditionId, under: value.content.under }] : []));
   if (below.length === 0) return;
   const rows = await selectRows<{ number: number; under: string | null }>(
@@ -15,10 +15,10 @@ export async function refuseConditionCircles(work: Work, projectId: string, writ
   );
   const above = new Map(rows.map((row) => [artefactId('condition', row.number), row.under === null ? null : conditionOf(row.under)]));
   for (const { id, under } of below) {
-    if (!above.has(under)) throw new Refused({ code: 'link_unknown', id: under });
+    if (!above.has(under)) throw new DomainError({ code: 'link_unknown', id: under });
     const met = new Set<ConditionId>();
     for (let at: ConditionId | null | undefined = under; at !== null && at !== undefined && !met.has(at); at = above.get(at)) {
-      if (at === id) throw new Refused({ code: 'condition_circle', id });
+      if (at === id) throw new DomainError({ code: 'condition_circle', id });
       met.add(at);
     }
   }

@@ -1,10 +1,10 @@
 import type { ArtefactKind, ArtefactState } from '@caderno/core/artefacts';
 import type { RiskScale } from '@caderno/core/basis';
 import { CONTENT_SCHEMA_VERSION, type KindAndContent } from '@caderno/contract';
-import { execute, modelsOf, selectRows, type ArtefactRow, type Work } from '../database/index.ts';
+import { execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
-import { Refused } from '../refused.ts';
-import { idOfRow, type Commander, type DeedPart } from './deed.ts';
+import { DomainError } from '../domainError.ts';
+import { idOfRow, type Actor, type JournalEntryPart } from './journalEntry.ts';
 import { refuseUnknownAttachments } from './attachments.ts';
 import { refuseDependencyCircles } from './dependencies.ts';
 import { refuseCircles, type Using } from './library.ts';
@@ -33,7 +33,7 @@ export interface NewArtefactRow {
 }
 
 /** Reserves numbers that are never used again; answers the first. */
-export async function reserveNumbers(work: Work, projectId: string, kind: ArtefactKind, count: number): Promise<number> {
+export async function reserveNumbers(work: UnitOfWork, projectId: string, kind: ArtefactKind, count: number): Promise<number> {
   const [counter] = await selectRows<{ last: number }>(
     work,
     `INSERT INTO artefact_counter (project_id, kind, last) VALUES ($1, $2, $3)
@@ -45,10 +45,10 @@ export async function reserveNumbers(work: Work, projectId: string, kind: Artefa
 }
 
 /** Makes artefacts with their first versions; links may lead from any of them to any other. */
-export async function insertArtefacts(work: Work, commander: Commander, change: string, made: readonly NewArtefactRow[], onWritten: OnWritten = quietly): Promise<{ readonly rows: ArtefactRow[]; readonly parts: DeedPart[] }> {
+export async function insertArtefacts(work: UnitOfWork, actor: Actor, change: string, made: readonly NewArtefactRow[], onWritten: OnWritten = quietly): Promise<{ readonly rows: ArtefactRow[]; readonly parts: JournalEntryPart[] }> {
   for (const { value } of made) requireTitle(value);
   refuseUnreadable(made.map((m) => m.value));
-  const scale = (await readSettings(work, commander.projectId)).settings.riskScale;
+  const scale = (await readSettings(work, actor.projectId)).settings.riskScale;
   const rows: ArtefactRow[] = [];
   for (const chunk of chunksOf(made)) {
     const records = chunk.map(({ number, value, position }) => ({ kind: value.kind, number, position, ...columnsOf(value, scale) }));
@@ -57,18 +57,18 @@ export async function insertArtefacts(work: Work, commander: Commander, change: 
       `INSERT INTO artefact (project_id, author_id, updated_at, state, head, meaning_since, kind, number, position, title, module, risk, priority, owner, tags, facts, search)
        SELECT $2, $3, $4, 'draft', 1, 1, r.kind, r.number, r.position, r.title, r.module, r.risk, r.priority, r.owner, ARRAY(SELECT jsonb_array_elements_text(r.tags)), r.facts, ${SEARCH_SQL}
        FROM jsonb_to_recordset($1::jsonb) AS r(kind text, number int, position int, title text, module text, risk text, priority text, owner text, tags jsonb, facts jsonb, words text) RETURNING id`,
-      [JSON.stringify(records), commander.projectId, commander.personId, commander.at],
+      [JSON.stringify(records), actor.projectId, actor.personId, actor.at],
     );
     const fresh = await modelsOf(work.db).Artefact.findAll({ where: { id: inserted.map((r) => r.id) }, transaction: work.transaction });
     const byNumber = new Map(fresh.map((row) => [`${row.kind} ${row.number}`, row]));
     const ordered = chunk.map(({ number, value }) => byNumber.get(`${value.kind} ${number}`)).filter((row) => row !== undefined);
-    await insertVersions(work, commander, change, ordered.map((row, i) => ({ row, version: 1, value: valueAt(chunk, i) })), '');
+    await insertVersions(work, actor, change, ordered.map((row, i) => ({ row, version: 1, value: valueAt(chunk, i) })), '');
     rows.push(...ordered);
     await onWritten(rows.length);
   }
-  await placeUnderParents(work, commander.projectId, rows, made);
-  await writeLinks(work, commander.projectId, rows.map((row, i) => ({ rowId: row.id, value: valueAt(made, i) })));
-  await refuseUnsound(work, commander.projectId, rows.map((row, i) => ({ id: idOfRow(row), value: valueAt(made, i) })));
+  await placeUnderParents(work, actor.projectId, rows, made);
+  await writeLinks(work, actor.projectId, rows.map((row, i) => ({ rowId: row.id, value: valueAt(made, i) })));
+  await refuseUnsound(work, actor.projectId, rows.map((row, i) => ({ id: idOfRow(row), value: valueAt(made, i) })));
   return { rows, parts: rows.map((artefact) => ({ artefact, fromVersion: null, toVersion: 1, undo: { kind: 'existence', exists: false } })) };
 }
 
@@ -78,7 +78,7 @@ function valueAt(list: readonly { readonly value: KindAndContent }[], place: num
   return element.value;
 }
 
-async function placeUnderParents(work: Work, projectId: string, rows: readonly ArtefactRow[], made: readonly NewArtefactRow[]): Promise<void> {
+async function placeUnderParents(work: UnitOfWork, projectId: string, rows: readonly ArtefactRow[], made: readonly NewArtefactRow[]): Promise<void> {
   const records = rows.flatMap((row, i) => (made[i]?.parent == null ? [] : [{ id: row.id, parent: made[i].parent }]));
   if (records.length === 0) return;
   await execute(
@@ -105,11 +105,11 @@ export interface Save {
  * agreed artefact becomes a draft again; its agreed version stays what it was. The rows are brought up to date. Drafts
  * stay: whoever has one is shown it merged with the new head.
  */
-export async function writeVersions(work: Work, commander: Commander, change: string, saves: readonly Save[], note = '', onWritten: OnWritten = quietly): Promise<DeedPart[]> {
+export async function writeVersions(work: UnitOfWork, actor: Actor, change: string, saves: readonly Save[], note = '', onWritten: OnWritten = quietly): Promise<JournalEntryPart[]> {
   for (const { value } of saves) requireTitle(value);
   refuseUnreadable(saves.map((s) => s.value));
-  const scale = (await readSettings(work, commander.projectId)).settings.riskScale;
-  const parts: DeedPart[] = [];
+  const scale = (await readSettings(work, actor.projectId)).settings.riskScale;
+  const parts: JournalEntryPart[] = [];
   let done = 0;
   for (const chunk of chunksOf(saves)) {
     const heads = await readHeads(work, chunk.map((s) => s.row));
@@ -119,18 +119,18 @@ export async function writeVersions(work: Work, commander: Commander, change: st
       if (head !== undefined && contentHash(head.content) === contentHash(value.content)) return [];
       return [{ row, value, from: row.head, version: row.head + 1, meaningSince: head !== undefined && meaningText(head) === meaningText(value) ? row.meaningSince : row.head + 1 }];
     });
-    await updateRows(work, commander, scale, changed);
-    await insertVersions(work, commander, change, changed, note);
-    await writeLinks(work, commander.projectId, changed.map(({ row, value }) => ({ rowId: row.id, value })));
-    parts.push(...changed.map(({ row, from, version }): DeedPart => ({ artefact: row, fromVersion: from, toVersion: version, undo: { kind: 'content', from, to: version } })));
+    await updateRows(work, actor, scale, changed);
+    await insertVersions(work, actor, change, changed, note);
+    await writeLinks(work, actor.projectId, changed.map(({ row, value }) => ({ rowId: row.id, value })));
+    parts.push(...changed.map(({ row, from, version }): JournalEntryPart => ({ artefact: row, fromVersion: from, toVersion: version, undo: { kind: 'content', from, to: version } })));
     await onWritten((done += chunk.length));
   }
-  await refuseUnsound(work, commander.projectId, saves.map(({ row, value }) => ({ id: idOfRow(row), value })));
+  await refuseUnsound(work, actor.projectId, saves.map(({ row, value }) => ({ id: idOfRow(row), value })));
   return parts;
 }
 
 /** What can only be told once all that is written together is there. */
-async function refuseUnsound(work: Work, projectId: string, written: readonly Using[]): Promise<void> {
+async function refuseUnsound(work: UnitOfWork, projectId: string, written: readonly Using[]): Promise<void> {
   await refuseUnknownAttachments(work, projectId, written.map((w) => w.value));
   await refuseUnknownVersions(work, projectId, written.map((w) => w.value));
   await refuseConditionCircles(work, projectId, written);
@@ -138,7 +138,7 @@ async function refuseUnsound(work: Work, projectId: string, written: readonly Us
   await refuseDependencyCircles(work, projectId, written);
 }
 
-async function updateRows(work: Work, commander: Commander, scale: RiskScale, changed: readonly (Save & { readonly version: number; readonly meaningSince: number })[]): Promise<void> {
+async function updateRows(work: UnitOfWork, actor: Actor, scale: RiskScale, changed: readonly (Save & { readonly version: number; readonly meaningSince: number })[]): Promise<void> {
   if (changed.length === 0) return;
   const records = changed.map(({ row, value, version, meaningSince }) => ({ id: row.id, head: version, meaning_since: meaningSince, state: stateAfterSave(row.state), ...columnsOf(value, scale) }));
   await execute(
@@ -147,10 +147,10 @@ async function updateRows(work: Work, commander: Commander, scale: RiskScale, ch
        tags = ARRAY(SELECT jsonb_array_elements_text(r.tags)), facts = r.facts, broken = false, search = ${SEARCH_SQL}, author_id = $2, updated_at = $3
      FROM jsonb_to_recordset($1::jsonb) AS r(id bigint, head int, meaning_since int, state text, title text, module text, risk text, priority text, owner text, tags jsonb, facts jsonb, words text)
      WHERE artefact.id = r.id`,
-    [JSON.stringify(records), commander.personId, commander.at],
+    [JSON.stringify(records), actor.personId, actor.at],
   );
   for (const { row, version, meaningSince, value } of changed) {
-    row.set({ head: version, meaningSince, state: stateAfterSave(row.state), title: value.content.title, authorId: commander.personId, updatedAt: commander.at });
+    row.set({ head: version, meaningSince, state: stateAfterSave(row.state), title: value.content.title, authorId: actor.personId, updatedAt: actor.at });
   }
 }
 
@@ -162,18 +162,18 @@ function columnsOf(value: KindAndContent, scale: RiskScale) {
   return { ...summaryColumns(value, scale), words: searchWords(value) };
 }
 
-async function insertVersions(work: Work, commander: Commander, change: string, versions: readonly (Save & { readonly version: number })[], note: string): Promise<void> {
+async function insertVersions(work: UnitOfWork, actor: Actor, change: string, versions: readonly (Save & { readonly version: number })[], note: string): Promise<void> {
   const records = versions.map(({ row, value, version }) => ({ artefact_id: row.id, version, content: value.content, schema: CONTENT_SCHEMA_VERSION[value.kind], hash: contentHash(value.content) }));
   await execute(
     work,
     `INSERT INTO artefact_version (artefact_id, version, content, schema, hash, author_id, at, note, change_id)
      SELECT r.*, $2, $3, $4, $5 FROM jsonb_to_recordset($1::jsonb) AS r(artefact_id bigint, version int, content jsonb, schema int, hash text)`,
-    [JSON.stringify(records), commander.personId, commander.at, note, change],
+    [JSON.stringify(records), actor.personId, actor.at, note, change],
   );
 }
 
 /** The head contents of artefacts by row id; one that cannot be read is not among them. */
-export async function readHeads(work: Work, rows: readonly Pick<ArtefactRow, 'id'>[]): Promise<Map<string, KindAndContent>> {
+export async function readHeads(work: UnitOfWork, rows: readonly Pick<ArtefactRow, 'id'>[]): Promise<Map<string, KindAndContent>> {
   const stored = await selectRows<{ id: string; kind: ArtefactKind; schema: number; content: unknown }>(
     work,
     `SELECT a.id, a.kind, v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head WHERE a.id = ANY($1)`,
@@ -188,7 +188,7 @@ export async function readHeads(work: Work, rows: readonly Pick<ArtefactRow, 'id
 }
 
 function requireTitle(value: KindAndContent): void {
-  if (value.content.title.trim() === '') throw new Refused({ code: 'title_missing' });
+  if (value.content.title.trim() === '') throw new DomainError({ code: 'title_missing' });
 }
 
 function chunksOf<T>(list: readonly T[]): T[][] {

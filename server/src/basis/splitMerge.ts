@@ -4,10 +4,10 @@ import { absorbedContent, mergedContent, movedQuestion, splitContents, type Requ
 import { anchorIn, type ConditionContent, type RequirementLink } from '@caderno/core/conditions';
 import type { BodyOf, Change, Split } from '@caderno/contract';
 import {
-  changeOfRetry, changeState, findArtefact, idOfRow, insertArtefacts, lockProject, placeAfter, readHeads, recordDeed, reserveNumbers, writeVersions, type Commander, type DeedPart, type Save,
+  changeOfRetry, changeState, findArtefact, idOfRow, insertArtefacts, lockProject, placeAfter, readHeads, writeJournalEntry, reserveNumbers, writeVersions, type Actor, type JournalEntryPart, type Save,
 } from '../artefacts/index.ts';
-import { modelsOf, selectRows, type ArtefactRow, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 import { readChange } from '../versions/index.ts';
 
 /** Where conditions and questions go: the requirement their link leads to now, its version and its text. */
@@ -18,28 +18,28 @@ interface NewTarget {
 }
 
 /** Splits a requirement; the first part stays it. Who goes along to which part is as the person said. */
-export async function splitRequirement(work: Work, commander: Commander, id: RequirementId, split: Split): Promise<Change> {
-  await lockProject(work, commander.projectId);
-  const earlier = await changeOfRetry(work, commander);
-  if (earlier !== null) return readChange(work, commander.projectId, earlier);
-  const row = await requirementRow(work, commander, id);
+export async function splitRequirement(work: UnitOfWork, actor: Actor, id: RequirementId, split: Split): Promise<Change> {
+  await lockProject(work, actor.projectId);
+  const earlier = await changeOfRetry(work, actor);
+  if (earlier !== null) return readChange(work, actor.projectId, earlier);
+  const row = await requirementRow(work, actor, id);
   const trustedSince = row.meaningSince;
   const content = await requirementContent(work, row);
   const [kept, ...rest] = splitContents(content, id, split.parts);
   if (kept === undefined) throw new Error('A requirement is split into parts: expected the first');
   const change = randomUUID();
-  const parts = await writeVersions(work, commander, change, [{ row, value: { kind: 'requirement', content: kept } }]);
-  const made = await insertAfter(work, commander, change, row, rest);
+  const parts = await writeVersions(work, actor, change, [{ row, value: { kind: 'requirement', content: kept } }]);
+  const made = await insertAfter(work, actor, change, row, rest);
   const targets = [row, ...made.rows].map((r, i): NewTarget => ({ id: artefactId('requirement', r.number), version: r.head, text: split.parts[i]?.text ?? '' }));
   const saves = await usersAfter(work, row, trustedSince, (user, link) => targetOf(targets, user, split, link));
-  parts.push(...made.parts, ...(await writeVersions(work, commander, change, saves)), ...(await moveChildren(work, commander, split, targets)));
-  await recordDeed(work, commander, { action: 'split', parts, detail: String(split.parts.length), note: '' }, change);
-  return readChange(work, commander.projectId, change);
+  parts.push(...made.parts, ...(await writeVersions(work, actor, change, saves)), ...(await moveChildren(work, actor, split, targets)));
+  await writeJournalEntry(work, actor, { action: 'split', parts, detail: String(split.parts.length), note: '' }, change);
+  return readChange(work, actor.projectId, change);
 }
 
-async function insertAfter(work: Work, commander: Commander, change: string, row: ArtefactRow, contents: readonly RequirementContent[]): Promise<{ rows: ArtefactRow[]; parts: DeedPart[] }> {
-  const first = await reserveNumbers(work, commander.projectId, 'requirement', contents.length);
-  const made = await insertArtefacts(work, commander, change, contents.map((content, i) => ({ number: first + i, value: { kind: 'requirement', content }, parent: null, position: 0 })));
+async function insertAfter(work: UnitOfWork, actor: Actor, change: string, row: ArtefactRow, contents: readonly RequirementContent[]): Promise<{ rows: ArtefactRow[]; parts: JournalEntryPart[] }> {
+  const first = await reserveNumbers(work, actor.projectId, 'requirement', contents.length);
+  const made = await insertArtefacts(work, actor, change, contents.map((content, i) => ({ number: first + i, value: { kind: 'requirement', content }, parent: null, position: 0 })));
   const parent = row.parentId === null ? null : await modelsOf(work.db).Artefact.findByPk(row.parentId, { transaction: work.transaction });
   const above = parent === null ? null : artefactId('requirement', parent.number);
   for (const [i, part] of made.rows.entries()) await placeAfter(work, part, above, artefactId('requirement', i === 0 ? row.number : first + i - 1));
@@ -53,61 +53,61 @@ function targetOf(targets: readonly NewTarget[], user: ArtefactId, split: Split,
   return target;
 }
 
-async function moveChildren(work: Work, commander: Commander, split: Split, targets: readonly NewTarget[]): Promise<DeedPart[]> {
-  const parts: DeedPart[] = [];
+async function moveChildren(work: UnitOfWork, actor: Actor, split: Split, targets: readonly NewTarget[]): Promise<JournalEntryPart[]> {
+  const parts: JournalEntryPart[] = [];
   for (const [child, place] of Object.entries(split.children)) {
     const target = targets[place];
     if (place === 0 || target === undefined) continue;
-    parts.push(await placeAfter(work, await requirementRow(work, commander, child as RequirementId), target.id, 'last'));
+    parts.push(await placeAfter(work, await requirementRow(work, actor, child as RequirementId), target.id, 'last'));
   }
   return parts;
 }
 
 /** Merges others into a requirement: what hangs on them hangs on it, they are withdrawn and point to it. */
-export async function mergeRequirements(work: Work, commander: Commander, id: RequirementId, { absorbed, title, text }: BodyOf<'mergeRequirements'>): Promise<Change> {
-  await lockProject(work, commander.projectId);
-  const earlier = await changeOfRetry(work, commander);
-  if (earlier !== null) return readChange(work, commander.projectId, earlier);
-  const row = await requirementRow(work, commander, id);
+export async function mergeRequirements(work: UnitOfWork, actor: Actor, id: RequirementId, { absorbed, title, text }: BodyOf<'mergeRequirements'>): Promise<Change> {
+  await lockProject(work, actor.projectId);
+  const earlier = await changeOfRetry(work, actor);
+  if (earlier !== null) return readChange(work, actor.projectId, earlier);
+  const row = await requirementRow(work, actor, id);
   const others: ArtefactRow[] = [];
-  for (const other of [...new Set(absorbed)]) others.push(await requirementRow(work, commander, other));
-  if (others.some((o) => o.id === row.id) || (await standsBelow(work, row, others))) throw new Refused({ code: 'merge_with_itself', id });
+  for (const other of [...new Set(absorbed)]) others.push(await requirementRow(work, actor, other));
+  if (others.some((o) => o.id === row.id) || (await standsBelow(work, row, others))) throw new DomainError({ code: 'merge_with_itself', id });
   const contents: RequirementContent[] = [];
   for (const other of others) contents.push(await requirementContent(work, other));
   const trustedSince = new Map([row, ...others].map((r) => [r.id, r.meaningSince]));
   const change = randomUUID();
   const merged = mergedContent(await requirementContent(work, row), contents, { title, text });
-  const parts = await writeVersions(work, commander, change, [
+  const parts = await writeVersions(work, actor, change, [
     { row, value: { kind: 'requirement', content: merged } },
     ...others.map((other, i): Save => ({ row: other, value: { kind: 'requirement', content: absorbedContent(contents[i] ?? merged, id) } })),
   ]);
   const target: NewTarget = { id, version: row.head, text };
-  for (const from of [row, ...others]) parts.push(...(await writeVersions(work, commander, change, await usersAfter(work, from, trustedSince.get(from.id) ?? 1, () => target))));
+  for (const from of [row, ...others]) parts.push(...(await writeVersions(work, actor, change, await usersAfter(work, from, trustedSince.get(from.id) ?? 1, () => target))));
   for (const other of others) {
     for (const child of await childrenOf(work, other)) parts.push(await placeAfter(work, child, id, 'last'));
     parts.push(await changeState(work, other, 'withdrawn'));
   }
-  await recordDeed(work, commander, { action: 'merge', parts, detail: others.map(idOfRow).join(', '), note: '' }, change);
-  return readChange(work, commander.projectId, change);
+  await writeJournalEntry(work, actor, { action: 'merge', parts, detail: others.map(idOfRow).join(', '), note: '' }, change);
+  return readChange(work, actor.projectId, change);
 }
 
-async function requirementRow(work: Work, commander: Commander, id: RequirementId): Promise<ArtefactRow> {
-  const row = await findArtefact(work, commander.projectId, id);
-  if (row.kind !== 'requirement') throw new Refused({ code: 'kind_mismatch', id, kind: 'requirement' });
+async function requirementRow(work: UnitOfWork, actor: Actor, id: RequirementId): Promise<ArtefactRow> {
+  const row = await findArtefact(work, actor.projectId, id);
+  if (row.kind !== 'requirement') throw new DomainError({ code: 'kind_mismatch', id, kind: 'requirement' });
   return row;
 }
 
-async function requirementContent(work: Work, row: ArtefactRow): Promise<RequirementContent> {
+async function requirementContent(work: UnitOfWork, row: ArtefactRow): Promise<RequirementContent> {
   const head = (await readHeads(work, [row])).get(row.id);
   if (head?.kind !== 'requirement') throw new Error(`A requirement's row has a requirement's content: got ${head?.kind}`);
   return head.content;
 }
 
-async function childrenOf(work: Work, row: ArtefactRow): Promise<ArtefactRow[]> {
+async function childrenOf(work: UnitOfWork, row: ArtefactRow): Promise<ArtefactRow[]> {
   return modelsOf(work.db).Artefact.findAll({ where: { parentId: row.id, deletedAt: null }, order: ['position', 'number'], transaction: work.transaction });
 }
 
-async function standsBelow(work: Work, row: ArtefactRow, others: readonly ArtefactRow[]): Promise<boolean> {
+async function standsBelow(work: UnitOfWork, row: ArtefactRow, others: readonly ArtefactRow[]): Promise<boolean> {
   const above = await selectRows<{ id: string }>(
     work,
     'WITH RECURSIVE up AS (SELECT id, parent_id FROM artefact WHERE id = $1 UNION ALL SELECT a.id, a.parent_id FROM artefact a JOIN up ON a.id = up.parent_id) SELECT id FROM up WHERE id <> $1',
@@ -117,7 +117,7 @@ async function standsBelow(work: Work, row: ArtefactRow, others: readonly Artefa
 }
 
 /** The conditions and questions that hang on a requirement, led to their new targets. */
-async function usersAfter(work: Work, from: ArtefactRow, trustedSince: number, targetFor: (user: ArtefactId, isCondition: boolean) => NewTarget): Promise<Save[]> {
+async function usersAfter(work: UnitOfWork, from: ArtefactRow, trustedSince: number, targetFor: (user: ArtefactId, isCondition: boolean) => NewTarget): Promise<Save[]> {
   const users = await selectRows<{ id: string }>(work, `SELECT DISTINCT from_id AS id FROM link WHERE to_id = $1 AND type IN ('derives', 'asks')`, [from.id]);
   const rows = await modelsOf(work.db).Artefact.findAll({ where: { id: users.map((u) => u.id), deletedAt: null }, transaction: work.transaction });
   const heads = await readHeads(work, rows);

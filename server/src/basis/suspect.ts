@@ -1,16 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import { artefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import type { BodyOf, Change, KindAndContent, SuspectLink } from '@caderno/contract';
-import { changeOfRetry, findArtefact, lockProject, readContent, recordDeed, writeVersions, type Commander, type Save } from '../artefacts/index.ts';
-import { selectRows, type Work } from '../database/index.ts';
+import { changeOfRetry, findArtefact, lockProject, readContent, writeJournalEntry, writeVersions, type Actor, type Save } from '../artefacts/index.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { SUSPECT_SQL } from '../projects/index.ts';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 import { readChange } from '../versions/index.ts';
 
 const MOST_LISTED = 2_000;
 
 /** The suspect links of a project, by what they lead to. */
-export async function listSuspectLinks(work: Work, projectId: string): Promise<SuspectLink[]> {
+export async function listSuspectLinks(work: UnitOfWork, projectId: string): Promise<SuspectLink[]> {
   const rows = await selectRows<{ fromKind: ArtefactKind; fromNumber: number; fromTitle: string; toKind: ArtefactKind; toNumber: number; toTitle: string; seen: number; now: number }>(
     work,
     `SELECT s.kind AS "fromKind", s.number AS "fromNumber", s.title AS "fromTitle", t.kind AS "toKind", t.number AS "toNumber", t.title AS "toTitle", l.seen_version AS seen, t.head AS now
@@ -21,25 +21,25 @@ export async function listSuspectLinks(work: Work, projectId: string): Promise<S
 }
 
 /** Says of links that they are still right with the version the person had in view: one change for all. */
-export async function settleSuspectLinks(work: Work, commander: Commander, links: BodyOf<'settleSuspectLinks'>['links']): Promise<Change> {
-  await lockProject(work, commander.projectId);
-  const earlier = await changeOfRetry(work, commander);
-  if (earlier !== null) return readChange(work, commander.projectId, earlier);
+export async function settleSuspectLinks(work: UnitOfWork, actor: Actor, links: BodyOf<'settleSuspectLinks'>['links']): Promise<Change> {
+  await lockProject(work, actor.projectId);
+  const earlier = await changeOfRetry(work, actor);
+  if (earlier !== null) return readChange(work, actor.projectId, earlier);
   const seen = new Map<ArtefactId, Map<ArtefactId, number>>();
   for (const { from, to, now } of links) {
-    if (now > (await findArtefact(work, commander.projectId, to)).head) throw new Refused({ code: 'version_unknown', id: to, version: now });
+    if (now > (await findArtefact(work, actor.projectId, to)).head) throw new DomainError({ code: 'version_unknown', id: to, version: now });
     seen.set(from, (seen.get(from) ?? new Map<ArtefactId, number>()).set(to, now));
   }
   const saves: Save[] = [];
   for (const [from, targets] of seen) {
-    const row = await findArtefact(work, commander.projectId, from);
+    const row = await findArtefact(work, actor.projectId, from);
     saves.push({ row, value: withSeen(await readContent(work, row, row.head), targets) });
   }
   const change = randomUUID();
-  const parts = await writeVersions(work, commander, change, saves);
-  if (parts.length === 0) throw new Refused({ code: 'links_settled_already' });
-  await recordDeed(work, commander, { action: 'settle', parts, detail: '', note: '' }, change);
-  return readChange(work, commander.projectId, change);
+  const parts = await writeVersions(work, actor, change, saves);
+  if (parts.length === 0) throw new DomainError({ code: 'links_settled_already' });
+  await writeJournalEntry(work, actor, { action: 'settle', parts, detail: '', note: '' }, change);
+  return readChange(work, actor.projectId, change);
 }
 
 /** The content with links to these targets brought up to the versions seen; never back. */

@@ -2,12 +2,12 @@ import { artefactId } from '@caderno/core/artefacts';
 import { WORDING_RULES } from '@caderno/core/basis';
 import type { BasisText } from '@caderno/contract';
 import { z } from 'zod';
-import { selectRows, type Work } from '../database/index.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
 
 const dismissalsSchema = z.array(z.object({ rule: z.enum(WORDING_RULES), words: z.string(), sentence: z.string() })).catch([]);
 
 /** The texts of all requirements that are not withdrawn. */
-export async function listBasisTexts(work: Work, projectId: string): Promise<BasisText[]> {
+export async function listBasisTexts(work: UnitOfWork, projectId: string): Promise<BasisText[]> {
   const rows = await selectRows<{ number: number; title: string; text: string | null; dismissals: unknown }>(
     work,
     `SELECT a.number, a.title, v.content->>'text' AS text, v.content->'dismissals' AS dismissals

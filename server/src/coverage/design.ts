@@ -2,7 +2,7 @@ import type { RequirementId } from '@caderno/core/artefacts';
 import type { Design, DesignCondition } from '@caderno/core/coverage';
 import type { ConditionLine, QueryOf } from '@caderno/contract';
 import { findArtefact } from '../artefacts/index.ts';
-import type { Work } from '../database/index.ts';
+import type { UnitOfWork } from '../database/index.ts';
 import { libraryOf } from './designLibrary.ts';
 import { conditionHeads, designCases, designConditions, designQuestions, designRequirements, designSettings } from './designRows.ts';
 
@@ -10,7 +10,7 @@ import { conditionHeads, designCases, designConditions, designQuestions, designR
  * The design around a requirement, a condition, a case or a data set: its conditions, their requirements, and every case that
  * covers one of them and every question about them, so that the coverage of these conditions can be computed from it alone.
  */
-export async function readDesign(work: Work, projectId: string, around: QueryOf<'readDesign'>): Promise<Design> {
+export async function readDesign(work: UnitOfWork, projectId: string, around: QueryOf<'readDesign'>): Promise<Design> {
   const conditions = await conditionsAround(work, projectId, around);
   const ids = new Set(conditions.flatMap((c) => c.content.requirements.map((r) => r.id)));
   const requirements = (await designRequirements(work, projectId)).filter((r) => ids.has(r.id));
@@ -29,12 +29,12 @@ export async function readDesign(work: Work, projectId: string, around: QueryOf<
 }
 
 /** The conditions of a requirement without their models, which may be large and stay in the database. */
-export async function listConditions(work: Work, projectId: string, requirement: RequirementId): Promise<ConditionLine[]> {
+export async function listConditions(work: UnitOfWork, projectId: string, requirement: RequirementId): Promise<ConditionLine[]> {
   const { id } = await findArtefact(work, projectId, requirement);
   return conditionHeads(work, 'a.id IN (SELECT from_id FROM link WHERE to_id = $1)', [id]);
 }
 
-async function conditionsAround(work: Work, projectId: string, around: QueryOf<'readDesign'>): Promise<DesignCondition[]> {
+async function conditionsAround(work: UnitOfWork, projectId: string, around: QueryOf<'readDesign'>): Promise<DesignCondition[]> {
   if (around.requirement !== undefined) {
     const row = await findArtefact(work, projectId, around.requirement);
     return designConditions(work, 'a.id IN (SELECT from_id FROM link WHERE to_id = $1)', [row.id]);

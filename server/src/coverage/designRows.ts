@@ -4,7 +4,7 @@ import { MODEL_KINDS } from '@caderno/core/conditions';
 import type { DesignCase, DesignCondition, DesignQuestion, DesignRequirement, DesignSettings } from '@caderno/core/coverage';
 import type { ConditionLine } from '@caderno/contract';
 import { contentOrBroken, outlinePlaces } from '../artefacts/index.ts';
-import { selectRows, type Work } from '../database/index.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
 
 interface HeadRow {
@@ -31,7 +31,7 @@ const HEADS = `
   FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head`;
 
 /** The requirements of a project in outline order, as coverage needs them. */
-export async function designRequirements(work: Work, projectId: string): Promise<DesignRequirement[]> {
+export async function designRequirements(work: UnitOfWork, projectId: string): Promise<DesignRequirement[]> {
   const rows = await selectRows<{ number: number; state: ArtefactState; meaningSince: number; title: string; module: string; risk: Risk; type: string | null }>(
     work,
     `SELECT number, state, meaning_since AS "meaningSince", title, module, risk, facts->>'type' AS type FROM artefact WHERE project_id = $1 AND kind = 'requirement' AND deleted_at IS NULL`,
@@ -45,7 +45,7 @@ export async function designRequirements(work: Work, projectId: string): Promise
 }
 
 /** The conditions (alias `a`) that an SQL condition holds for. */
-export async function designConditions(work: Work, where: string, bind: readonly unknown[], broken = new BrokenOnes()): Promise<DesignCondition[]> {
+export async function designConditions(work: UnitOfWork, where: string, bind: readonly unknown[], broken = new BrokenOnes()): Promise<DesignCondition[]> {
   const rows = await selectRows<HeadRow>(work, `${HEADS} WHERE a.kind = 'condition' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
   return rows.flatMap(({ number, content, schema, ...row }) => {
     const read = broken.read('condition', number, contentOrBroken('condition', schema, content));
@@ -57,7 +57,7 @@ export async function designConditions(work: Work, where: string, bind: readonly
 const NO_HEAD = { polarity: 'both', requirements: [], depths: [], under: null, order: 0 } as const;
 
 /** What a list shows of the conditions (alias `a`) that an SQL condition holds for: the models are left where they are. */
-export async function conditionHeads(work: Work, where: string, bind: readonly unknown[]): Promise<ConditionLine[]> {
+export async function conditionHeads(work: UnitOfWork, where: string, bind: readonly unknown[]): Promise<ConditionLine[]> {
   const rows = await selectRows<Omit<HeadRow, 'meaningSince'> & { readonly technique: string | null; readonly title: string }>(
     work,
     `SELECT a.number, a.state, a.head AS version, v.schema, v.content->'model'->>'kind' AS technique, CASE jsonb_typeof(v.content) WHEN 'object' THEN jsonb_set(v.content, '{model}', '{"kind": "plain"}') END AS content, a.title
@@ -74,7 +74,7 @@ export async function conditionHeads(work: Work, where: string, bind: readonly u
 }
 
 /** The cases (alias `a`) that an SQL condition holds for. */
-export async function designCases(work: Work, where: string, bind: readonly unknown[], broken = new BrokenOnes()): Promise<DesignCase[]> {
+export async function designCases(work: UnitOfWork, where: string, bind: readonly unknown[], broken = new BrokenOnes()): Promise<DesignCase[]> {
   const rows = await selectRows<HeadRow>(work, `${HEADS} WHERE a.kind = 'case' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
   return rows.flatMap(({ number, state, version, content, schema }) => {
     const read = broken.read('case', number, contentOrBroken('case', schema, content));
@@ -83,7 +83,7 @@ export async function designCases(work: Work, where: string, bind: readonly unkn
 }
 
 /** The questions (alias `a`) that an SQL condition holds for. */
-export async function designQuestions(work: Work, where: string, bind: readonly unknown[], broken = new BrokenOnes()): Promise<DesignQuestion[]> {
+export async function designQuestions(work: UnitOfWork, where: string, bind: readonly unknown[], broken = new BrokenOnes()): Promise<DesignQuestion[]> {
   const rows = await selectRows<HeadRow>(work, `${HEADS} WHERE a.kind = 'question' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
   return rows.flatMap(({ number, state, content, schema }) => {
     const read = broken.read('question', number, contentOrBroken('question', schema, content));
@@ -92,7 +92,7 @@ export async function designQuestions(work: Work, where: string, bind: readonly 
 }
 
 /** The settings of a project that coverage depends on. */
-export async function designSettings(work: Work, projectId: string): Promise<DesignSettings> {
+export async function designSettings(work: UnitOfWork, projectId: string): Promise<DesignSettings> {
   const { riskScale, mostItems, constants } = (await readSettings(work, projectId)).settings;
   return { riskWeights: riskScale.weights, mostItems, constants };
 }

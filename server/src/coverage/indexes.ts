@@ -1,7 +1,7 @@
 import type { ArtefactKind } from '@caderno/core/artefacts';
 import { artefactId } from '@caderno/core/artefacts';
 import { CoverageIndex, type DesignChange } from '@caderno/core/coverage';
-import type { Work } from '../database/index.ts';
+import type { UnitOfWork } from '../database/index.ts';
 import { alteredSince, revisionOf, settingsChangedSince, type Altered } from '../log/index.ts';
 import { changedLibrary, projectLibrary } from './designLibrary.ts';
 import { markBroken } from '../artefacts/index.ts';
@@ -24,7 +24,7 @@ export class CoverageIndexes {
   readonly #kept = new Map<string, KeptIndex>();
 
   /** The index of a project at its present revision, read in one transaction. */
-  async at(work: Work, projectId: string): Promise<KeptIndex> {
+  async at(work: UnitOfWork, projectId: string): Promise<KeptIndex> {
     const revision = await revisionOf(work, projectId);
     const kept = this.#kept.get(projectId);
     const index = await bringUp(work, projectId, kept, revision);
@@ -37,7 +37,7 @@ export class CoverageIndexes {
   }
 }
 
-async function bringUp(work: Work, projectId: string, kept: KeptIndex | undefined, revision: number): Promise<CoverageIndex> {
+async function bringUp(work: UnitOfWork, projectId: string, kept: KeptIndex | undefined, revision: number): Promise<CoverageIndex> {
   if (kept === undefined) return fromScratch(work, projectId);
   if (kept.revision === revision) return kept.index;
   const changed = await alteredSince(work, projectId, kept.revision, MOST_CAUGHT_UP + 1);
@@ -50,7 +50,7 @@ async function bringUp(work: Work, projectId: string, kept: KeptIndex | undefine
   return kept.index;
 }
 
-async function fromScratch(work: Work, projectId: string): Promise<CoverageIndex> {
+async function fromScratch(work: UnitOfWork, projectId: string): Promise<CoverageIndex> {
   const broken = new BrokenOnes();
   const cases = await designCases(work, 'a.project_id = $1', [projectId], broken);
   const design = {
@@ -65,7 +65,7 @@ async function fromScratch(work: Work, projectId: string): Promise<CoverageIndex
   return new CoverageIndex(design);
 }
 
-async function readChanges(work: Work, projectId: string, changed: readonly Altered[]): Promise<DesignChange[]> {
+async function readChanges(work: UnitOfWork, projectId: string, changed: readonly Altered[]): Promise<DesignChange[]> {
   const numbers = (kind: ArtefactKind): number[] => changed.filter((c) => c.kind === kind).map((c) => c.number);
   const where = 'a.project_id = $1 AND a.number = ANY($2)';
   const broken = new BrokenOnes();

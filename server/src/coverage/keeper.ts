@@ -1,4 +1,4 @@
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 import { ProjectThread } from './projectThread.ts';
 import type { AnswerTo, Question } from './question.ts';
 
@@ -38,9 +38,9 @@ export class CoverageKeeper {
     this.#sweep = setInterval(() => this.#endIdle(), IDLE_MS / 10).unref();
   }
 
-  /** @throws Refused when it takes more time or memory than one question is given. */
+  /** @throws {DomainError} when it takes more time or memory than one question is given. */
   async ask<Q extends Question>(projectId: string, question: Q): Promise<AnswerTo[Q['kind']]> {
-    if ((this.#restUntil.get(projectId) ?? 0) > performance.now()) throw new Refused({ code: 'computation_too_heavy' });
+    if ((this.#restUntil.get(projectId) ?? 0) > performance.now()) throw new DomainError({ code: 'computation_too_heavy' });
     // Found and asked without a pause in between: until it is asked it looks idle, and another project might take its place.
     let thread = this.#threadNow(projectId);
     for (; thread === null; thread = this.#threadNow(projectId)) await new Promise<void>((resolve) => this.#line.push(resolve));
@@ -48,7 +48,7 @@ export class CoverageKeeper {
       return await thread.ask(projectId, question);
     } catch (error) {
       if (thread.ended) this.#end(projectId, thread);
-      if (error instanceof Refused && error.refusal.code === 'computation_too_heavy') this.#restUntil.set(projectId, performance.now() + this.#limits.restMs);
+      if (error instanceof DomainError && error.refusal.code === 'computation_too_heavy') this.#restUntil.set(projectId, performance.now() + this.#limits.restMs);
       throw error;
     } finally {
       for (const goOn of this.#line.splice(0)) goOn();
@@ -79,7 +79,7 @@ export class CoverageKeeper {
     }
     const thread = own ?? this.#spare ?? new ProjectThread(this.#databaseUrl, this.#limits.mostMs);
     if (thread === this.#spare) this.#spare = null;
-    // Asked last: it is the last to go.
+    // ThreadRequest last: it is the last to go.
     this.#threads.delete(projectId);
     this.#threads.set(projectId, thread);
     return thread;

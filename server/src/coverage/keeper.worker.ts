@@ -4,21 +4,21 @@ import { AlikeSearches } from './alikeSearch.ts';
 import { CoverageConsumer } from './consumer.ts';
 import { CoverageIndexes } from './indexes.ts';
 import { answer } from './question.ts';
-import { READY, type Asked, type Told } from './projectThread.ts';
+import { READY, type ThreadRequest, type ThreadReply } from './projectThread.ts';
 
 const db = openDatabase(String(workerData), 2);
 const indexes = new CoverageIndexes();
 const consumer = new CoverageConsumer(db, indexes);
 const searches = new AlikeSearches();
 
-// One question at a time: the next one is sent when this one is told.
-parentPort?.on('message', (asked: Asked) => {
-  void tell(asked).then((told) => parentPort?.postMessage(told));
+// One question at a time: the next one is sent when this one is answered.
+parentPort?.on('message', (request: ThreadRequest) => {
+  void answerTo(request).then((reply) => parentPort?.postMessage(reply));
 });
 
 parentPort?.postMessage(READY);
 
-async function tell({ projectId, question }: Asked): Promise<Told> {
+async function answerTo({ projectId, question }: ThreadRequest): Promise<ThreadReply> {
   try {
     if (question.kind === 'catchUp') {
       await consumer.catchUp(projectId);

@@ -1,17 +1,17 @@
 import { Worker } from 'node:worker_threads';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 import type { Answer, AnswerTo, Question } from './question.ts';
 
-export interface Asked {
+export interface ThreadRequest {
   readonly projectId: string;
   readonly question: Question;
 }
 /** What the thread says first: it has read its code, and time begins to count. */
 export const READY = 'ready';
 
-export type Told = { readonly ok: true; readonly answer: Answer } | { readonly ok: false; readonly error: unknown };
+export type ThreadReply = { readonly ok: true; readonly answer: Answer } | { readonly ok: false; readonly error: unknown };
 
-interface Waiting extends Asked {
+interface Waiting extends ThreadRequest {
   readonly resolve: (answer: Answer) => void;
   readonly reject: (error: unknown) => void;
 }
@@ -37,7 +37,7 @@ export class ProjectThread {
   constructor(databaseUrl: string, mostMs: number) {
     this.#mostMs = mostMs;
     this.#worker = new Worker(new URL('./keeper.worker.mjs', import.meta.url), { workerData: databaseUrl, resourceLimits: MEMORY });
-    this.#worker.on('message', (told: Told | typeof READY) => (told === READY ? this.#begin() : this.#told(told)));
+    this.#worker.on('message', (reply: ThreadReply | typeof READY) => (reply === READY ? this.#begin() : this.#reply(reply)));
     this.#worker.on('error', (error) => this.#fail(isTooHeavy(error) ? tooHeavy() : error));
     this.#worker.on('exit', (code) => this.#fail(new Error(`The coverage thread ended with ${code}`)));
   }
@@ -48,7 +48,7 @@ export class ProjectThread {
 
   ask<Q extends Question>(projectId: string, question: Q): Promise<AnswerTo[Q['kind']]> {
     this.askedAt = performance.now();
-    if (this.#line.length >= LONGEST_LINE) throw new Refused({ code: 'too_much_at_once', seconds: 5 });
+    if (this.#line.length >= LONGEST_LINE) throw new DomainError({ code: 'too_much_at_once', seconds: 5 });
     return new Promise<Answer>((resolve, reject) => {
       this.#line.push({ projectId, question, resolve, reject });
       this.#next();
@@ -56,7 +56,7 @@ export class ProjectThread {
   }
 
   async end(): Promise<void> {
-    this.#fail(new Refused({ code: 'database_unavailable' }));
+    this.#fail(new DomainError({ code: 'database_unavailable' }));
     await this.#worker.terminate();
   }
 
@@ -66,7 +66,7 @@ export class ProjectThread {
     if (next === undefined) return;
     this.#current = next;
     if (this.#ready) this.#watchTime();
-    this.#worker.postMessage({ projectId: next.projectId, question: next.question } satisfies Asked);
+    this.#worker.postMessage({ projectId: next.projectId, question: next.question } satisfies ThreadRequest);
   }
 
   #begin(): void {
@@ -81,11 +81,11 @@ export class ProjectThread {
     }, this.#mostMs);
   }
 
-  #told(told: Told): void {
-    const asked = this.#current;
+  #reply(reply: ThreadReply): void {
+    const waiting = this.#current;
     this.#settle();
-    if (told.ok) asked?.resolve(told.answer);
-    else asked?.reject(told.error);
+    if (reply.ok) waiting?.resolve(reply.answer);
+    else waiting?.reject(reply.error);
     this.#next();
   }
 
@@ -105,8 +105,8 @@ export class ProjectThread {
   }
 }
 
-function tooHeavy(): Refused {
-  return new Refused({ code: 'computation_too_heavy' });
+function tooHeavy(): DomainError {
+  return new DomainError({ code: 'computation_too_heavy' });
 }
 
 function isTooHeavy(error: Error): boolean {

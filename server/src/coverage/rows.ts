@@ -1,7 +1,7 @@
 import { kindOfId, parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
 import { changedRows, type CoverageRow, type CoverageRowId, type CoverageRows } from '@caderno/core/coverage';
 import { packRows, rowFromWire, toWire, type CoverageSince, type WireRow } from '@caderno/contract';
-import { execute, selectRows, type Work } from '../database/index.ts';
+import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { revisionOf } from '../log/index.ts';
 
 /** The channel on which servers tell each other that coverage has been written. */
@@ -20,29 +20,29 @@ export interface CoverageState {
 }
 
 /** How far the rows are, of whatever this code computed; null: there are none. */
-export async function coverageState(work: Work, projectId: string): Promise<CoverageState | null> {
+export async function coverageState(work: UnitOfWork, projectId: string): Promise<CoverageState | null> {
   const [state] = await selectRows<CoverageState>(work, 'SELECT edition, revision FROM coverage_state WHERE project_id = $1 AND computation = $2', [projectId, COMPUTATION]);
   return state ?? null;
 }
 
 /** Whether the rows tell of the project as it is now. */
-export async function isUpToDate(work: Work, projectId: string): Promise<boolean> {
+export async function isUpToDate(work: UnitOfWork, projectId: string): Promise<boolean> {
   return hasComeTo(work, projectId, await revisionOf(work, projectId));
 }
 
 /** Whether the rows tell of a project as it was at a revision, or later. */
-export async function hasComeTo(work: Work, projectId: string, revision: number): Promise<boolean> {
+export async function hasComeTo(work: UnitOfWork, projectId: string, revision: number): Promise<boolean> {
   return ((await coverageState(work, projectId))?.revision ?? -1) >= revision;
 }
 
 /** Whether this transaction may compute the rows: no other does until it ends. */
-export async function isOurs(work: Work, projectId: string): Promise<boolean> {
+export async function isOurs(work: UnitOfWork, projectId: string): Promise<boolean> {
   const [lock] = await selectRows<{ ours: boolean }>(work, `SELECT pg_try_advisory_xact_lock(hashtextextended('caderno coverage ' || $1, 0)) AS ours`, [projectId]);
   return lock?.ours === true;
 }
 
 /** The rows that were written since an edition; of none, or of one that is not to come yet, all. */
-export async function readRowsSince(work: Work, projectId: string, asked: number | null): Promise<CoverageSince> {
+export async function readRowsSince(work: UnitOfWork, projectId: string, asked: number | null): Promise<CoverageSince> {
   const state = (await coverageState(work, projectId)) ?? { edition: 0, revision: 0 };
   const since = asked === null || asked > state.edition ? null : asked;
   const stored = await selectRows<{ id: ArtefactId; row: WireRow | null }>(
@@ -61,7 +61,7 @@ function inOrder<R extends { readonly id: ArtefactId }>(rows: readonly R[]): R[]
 }
 
 /** All rows as they are stored, to tell what changes; one that cannot be read is left out, and thereby written anew. */
-export async function storedRows(work: Work, projectId: string): Promise<Map<CoverageRowId, CoverageRow>> {
+export async function storedRows(work: UnitOfWork, projectId: string): Promise<Map<CoverageRowId, CoverageRow>> {
   const stored = await selectRows<{ row: unknown }>(work, 'SELECT row FROM coverage_row WHERE project_id = $1 AND row IS NOT NULL', [projectId]);
   return new Map(stored.flatMap(({ row }) => readable(row).map((r) => [r.id, r] as const)));
 }
@@ -79,7 +79,7 @@ function readable(row: unknown): CoverageRow[] {
  * Writes what differs from `before` as a new edition and tells the other servers. Answers null when somebody else has
  * written since `expected` (null: nothing was there of this code): what is stored is then not what `before` says.
  */
-export async function writeRows(work: Work, projectId: string, expected: CoverageState | null, revision: number, before: CoverageRows, after: CoverageRows): Promise<CoverageState | null> {
+export async function writeRows(work: UnitOfWork, projectId: string, expected: CoverageState | null, revision: number, before: CoverageRows, after: CoverageRows): Promise<CoverageState | null> {
   await execute(work, `INSERT INTO coverage_state (project_id, edition, revision, computation) VALUES ($1, 0, 0, '') ON CONFLICT DO NOTHING`, [projectId]);
   const [now] = await selectRows<CoverageState & { readonly computation: string }>(work, 'SELECT edition, revision, computation FROM coverage_state WHERE project_id = $1 FOR NO KEY UPDATE', [projectId]);
   if (now === undefined) throw new Error(`Rows belong to a project: expected its state, got none of ${projectId}`);
@@ -93,7 +93,7 @@ export async function writeRows(work: Work, projectId: string, expected: Coverag
   return { edition, revision };
 }
 
-async function putRows(work: Work, projectId: string, edition: number, rows: readonly { readonly id: CoverageRowId; readonly row: WireRow | null }[]): Promise<void> {
+async function putRows(work: UnitOfWork, projectId: string, edition: number, rows: readonly { readonly id: CoverageRowId; readonly row: WireRow | null }[]): Promise<void> {
   for (let at = 0; at < rows.length; at += IN_ONE_STATEMENT) {
     await execute(
       work,

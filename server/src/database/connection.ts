@@ -29,17 +29,17 @@ function survive(connection: unknown): void {
 }
 
 /** What a service works in: the database, and the transaction it belongs to. */
-export interface Work {
+export interface UnitOfWork {
   readonly db: Sequelize;
   readonly transaction: Transaction;
 }
 
 /** Runs `action` on the database as it is at one moment: what several queries read belongs together. Nothing is written. */
-export function inSnapshot<T>(db: Sequelize, action: (work: Work) => Promise<T>): Promise<T> {
+export function inSnapshot<T>(db: Sequelize, action: (work: UnitOfWork) => Promise<T>): Promise<T> {
   return db.transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ, readOnly: true }, (transaction) => action({ db, transaction }));
 }
 
 /** Runs `action` in one transaction: all of it happens, or nothing. */
-export function inTransaction<T>(db: Sequelize, action: (work: Work) => Promise<T>): Promise<T> {
+export function inTransaction<T>(db: Sequelize, action: (work: UnitOfWork) => Promise<T>): Promise<T> {
   return db.transaction((transaction) => action({ db, transaction }));
 }

@@ -1,12 +1,12 @@
 import { QueryTypes } from 'sequelize';
-import type { Work } from './connection.ts';
+import type { UnitOfWork } from './connection.ts';
 
 /** Rows of an SQL query with `$1` parameters. `R` says what the query's own text selects. */
-export async function selectRows<R extends object>(work: Work, sql: string, bind: readonly unknown[] = []): Promise<R[]> {
+export async function selectRows<R extends object>(work: UnitOfWork, sql: string, bind: readonly unknown[] = []): Promise<R[]> {
   return work.db.query<R>(sql, { type: QueryTypes.SELECT, bind: [...bind], transaction: work.transaction });
 }
 
 /** Runs an SQL statement that is asked for no rows. */
-export async function execute(work: Work, sql: string, bind: readonly unknown[] = []): Promise<void> {
+export async function execute(work: UnitOfWork, sql: string, bind: readonly unknown[] = []): Promise<void> {
   await work.db.query(sql, { bind: [...bind], transaction: work.transaction, raw: true });
 }

@@ -8,9 +8,9 @@ import type { KindAndContent, NewArtefact, TrackerConnection } from '@caderno/co
 import type { CaseContent } from '@caderno/core/cases';
 import { answered, withdrawnQuestion, type QuestionContent } from '@caderno/core/basis';
 import { GUESS_ALL } from '@caderno/core/exchange';
-import { createArtefact, findArtefact, idOfRow, keepAttachment, readContent, readHeads, saveArtefact, setState, type Commander } from '../artefacts/index.ts';
+import { createArtefact, findArtefact, idOfRow, keepAttachment, readContent, readHeads, saveArtefact, setState, type Actor } from '../artefacts/index.ts';
 import { saveSettings } from '../basis/index.ts';
-import { inTransaction, modelsOf, type Work } from '../database/index.ts';
+import { inTransaction, modelsOf, type UnitOfWork } from '../database/index.ts';
 import { createDemoPerson, joinProject } from '../people/index.ts';
 import { guessedMapping, importFile, readEntries } from '../exchange/index.ts';
 import { createProject, readSettings } from '../projects/index.ts';
@@ -40,7 +40,7 @@ interface Act {
 }
 
 interface Loading {
-  readonly work: Work;
+  readonly work: UnitOfWork;
   readonly box: SecretBox;
   readonly projectId: string;
   readonly now: Date;
@@ -128,7 +128,7 @@ async function readDocument<T>(folder: string, name: string, schema: z.ZodType<T
   return schema.parse(parse(await readFile(join(folder, name), 'utf8')));
 }
 
-async function beginProject(work: Work, box: SecretBox, project: z.infer<typeof projectDocument>, now: Date): Promise<Loading> {
+async function beginProject(work: UnitOfWork, box: SecretBox, project: z.infer<typeof projectDocument>, now: Date): Promise<Loading> {
   const people = new Map<string, string>();
   for (const person of project.people) people.set(person.name, await createDemoPerson(work, { ...person, administrator: person.installation }));
   const founder = project.people.find((p) => p.installation);
@@ -142,7 +142,7 @@ async function beginProject(work: Work, box: SecretBox, project: z.infer<typeof 
 async function bringIn(loading: Loading, folder: string, demo: DemoImport, tracker: TrackerConnection): Promise<void> {
   const file = 'file' in demo ? { name: demo.file, bytes: await readFile(join(folder, demo.file)) } : { name: STORIES_FILE, bytes: await earlierStories(folder, demo.stories, tracker) };
   const mapping = await guessedMapping(loading.work, loading.projectId, file);
-  await importFile(loading.work, commander(loading, demo), await readEntries(file, mapping, GUESS_ALL), { mapping, choices: {} });
+  await importFile(loading.work, actor(loading, demo), await readEntries(file, mapping, GUESS_ALL), { mapping, choices: {} });
   await readImported(loading);
 }
 
@@ -182,7 +182,7 @@ async function applySettings(loading: Loading, demo: z.infer<typeof settingsDocu
     return found.id;
   };
   const constants = demo.constants.map(({ in: others, ...constant }, i) => ({ id: `c${i + 1}`, ...constant, others: Object.fromEntries(Object.entries(others).map(([name, value]) => [idOf(name), value])) }));
-  await saveSettings(loading.work, loading.box, commander(loading, demo), 'lead', version, { ...settings, glossary, constants, configurations, rulesOff: demo.rulesOff, tracker: demo.tracker });
+  await saveSettings(loading.work, loading.box, actor(loading, demo), 'lead', version, { ...settings, glossary, constants, configurations, rulesOff: demo.rulesOff, tracker: demo.tracker });
 }
 
 /** A question is raised, and later answered or withdrawn. */
@@ -192,11 +192,11 @@ function questionActs(loading: Loading, demo: DemoQuestion): Act[] {
   const raise = async (): Promise<void> => {
     const { requirement, condition } = loading.made;
     const content = questionContent(demo, (title) => find(requirement, title), (title) => find(condition, title), day);
-    raised = { id: idOfRow(await createArtefact(loading.work, commander(loading, demo), { kind: 'question', content })), content };
+    raised = { id: idOfRow(await createArtefact(loading.work, actor(loading, demo), { kind: 'question', content })), content };
   };
   const later = async (entry: { readonly by: string; readonly daysAgo: number }, change: (content: QuestionContent) => QuestionContent): Promise<void> => {
     if (raised === null) throw new Error(`'${demo.title}' is settled after it was raised: expected fewer days ago`);
-    await saveArtefact(loading.work, commander(loading, entry), raised.id, 1, { kind: 'question', content: change(raised.content) }, '');
+    await saveArtefact(loading.work, actor(loading, entry), raised.id, 1, { kind: 'question', content: change(raised.content) }, '');
   };
   const { answer, withdrawn } = demo;
   return [
@@ -213,7 +213,7 @@ async function addRequirement(loading: Loading, demo: DemoRequirement): Promise<
 }
 
 async function make<Id extends ArtefactId, C>(loading: Loading, entry: { readonly by: string; readonly daysAgo: number }, artefact: NewArtefact, content: C): Promise<Made<Id, C>> {
-  const row = await createArtefact(loading.work, commander(loading, entry), artefact);
+  const row = await createArtefact(loading.work, actor(loading, entry), artefact);
   return { id: idOfRow(row) as Id, version: row.head, content };
 }
 
@@ -223,9 +223,9 @@ async function replay(loading: Loading, event: DemoEvent): Promise<void> {
   const head = await readContent(loading.work, row, row.head);
   const value = event.confirm ? await confirmed(loading, head) : head;
   if (event.replace !== undefined || event.confirm) {
-    await saveArtefact(loading.work, commander(loading, event), id, row.head, event.replace === undefined ? value : replaced(value, event), event.note);
+    await saveArtefact(loading.work, actor(loading, event), id, row.head, event.replace === undefined ? value : replaced(value, event), event.note);
   }
-  if (event.state !== undefined) await setState(loading.work, commander(loading, event), id, event.state);
+  if (event.state !== undefined) await setState(loading.work, actor(loading, event), id, event.state);
 }
 
 /** The content with one text in it replaced, wherever it stands. */
@@ -262,7 +262,7 @@ async function inTurn<T>(list: readonly T[], f: (element: T) => Promise<T>): Pro
   return done;
 }
 
-function commander(loading: Loading, entry: { readonly by: string; readonly daysAgo: number }): Commander {
+function actor(loading: Loading, entry: { readonly by: string; readonly daysAgo: number }): Actor {
   return { projectId: loading.projectId, personId: find(loading.people, entry.by), at: dateOf(loading, entry.daysAgo), commandId: null };
 }
 

@@ -2,7 +2,7 @@ import { artefactId, type ArtefactState, type RequirementId } from '@caderno/cor
 import { withoutHidden } from '@caderno/core/basis';
 import { FIELDS, attributeField, fieldText, type Entry, type ExistingRequirement, type FieldName, type ImportBase } from '@caderno/core/exchange';
 import { contentOrRefused, outlinePlaces } from '../artefacts/index.ts';
-import { selectRows, type Work } from '../database/index.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
 
 interface ExistingRow {
   readonly rowId: string;
@@ -23,7 +23,7 @@ export interface StoredRequirement extends ExistingRequirement {
 }
 
 /** The requirements an import of a source may meet: those that came from it, and those its entries name. */
-export async function existingRequirements(work: Work, projectId: string, source: string, entries: readonly Entry[]): Promise<StoredRequirement[]> {
+export async function existingRequirements(work: UnitOfWork, projectId: string, source: string, entries: readonly Entry[]): Promise<StoredRequirement[]> {
   const named = entries.flatMap((e) => (e.ownId === null ? [] : [Number(e.ownId.slice(2))]));
   const rows = await selectRows<ExistingRow>(
     work,
@@ -41,7 +41,7 @@ export async function existingRequirements(work: Work, projectId: string, source
 }
 
 /** The nearest requirement above each that is not withdrawn. */
-async function visibleParents(work: Work, projectId: string): Promise<Map<RequirementId, RequirementId | null>> {
+async function visibleParents(work: UnitOfWork, projectId: string): Promise<Map<RequirementId, RequirementId | null>> {
   const withdrawn = new Set((await selectRows<{ number: number }>(work, `SELECT number FROM artefact WHERE project_id = $1 AND kind = 'requirement' AND state = 'withdrawn' AND deleted_at IS NULL`, [projectId])).map((r) => artefactId('requirement', r.number)));
   return new Map(withoutHidden(await outlinePlaces(work, projectId), withdrawn).map((place) => [place.id, place.parent]));
 }
@@ -61,7 +61,7 @@ function toExisting(row: ExistingRow, source: string, versions: ReadonlyMap<numb
 }
 
 /** A file written by Caderno says which version each row grew from: that is what its changes are told apart from. */
-async function versionBases(work: Work, projectId: string, entries: readonly Entry[]): Promise<Map<number, ImportBase>> {
+async function versionBases(work: UnitOfWork, projectId: string, entries: readonly Entry[]): Promise<Map<number, ImportBase>> {
   const wanted = entries.flatMap((e) => (e.ownId === null || e.version === null ? [] : [{ number: Number(e.ownId.slice(2)), version: e.version }]));
   if (wanted.length === 0) return new Map();
   const rows = await selectRows<{ number: number; version: number; schema: number; content: unknown }>(

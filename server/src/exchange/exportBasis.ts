@@ -6,8 +6,8 @@ import type { ExportFormat } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { contentOrBroken, outlinePlaces } from '../artefacts/index.ts';
-import { inTransaction, selectRows, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 import { listSources } from './importFile.ts';
 import { projectKey } from './importing.ts';
 
@@ -43,7 +43,7 @@ async function bytesOf(format: ExportFormat, { project, requirements, reqif }: E
     case 'xlsx': {
       const table = exportTable(project, requirements, figures);
       const long = requirements[table.findIndex((row) => row.some((cell) => cell.length >= LONGEST_XLSX_CELL)) - 1];
-      if (long !== undefined) throw new Refused({ code: 'export_cell_too_long', id: long.id, limit: LONGEST_XLSX_CELL });
+      if (long !== undefined) throw new DomainError({ code: 'export_cell_too_long', id: long.id, limit: LONGEST_XLSX_CELL });
       return writeXlsx('Basis', table);
     }
     case 'reqif':
@@ -51,7 +51,7 @@ async function bytesOf(format: ExportFormat, { project, requirements, reqif }: E
   }
 }
 
-async function exportedRequirements(work: Work, projectId: string, report: CoverageReport | null): Promise<ExportedRequirement[]> {
+async function exportedRequirements(work: UnitOfWork, projectId: string, report: CoverageReport | null): Promise<ExportedRequirement[]> {
   const rows = await selectRows<{ number: number; title: string; version: number; state: ArtefactState; schema: number; content: unknown }>(
     work,
     `SELECT a.number, a.title, a.head AS version, a.state, v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
@@ -75,7 +75,7 @@ function unreadable(title: string): RequirementContent {
   return { ...EMPTY_REQUIREMENT, title, text: 'What is stored of this requirement cannot be read. It is left out here; open it in Caderno to restore an earlier version.' };
 }
 
-async function designsOf(work: Work, projectId: string, report: CoverageReport | null): Promise<Map<string, NonNullable<ExportedRequirement['design']>>> {
+async function designsOf(work: UnitOfWork, projectId: string, report: CoverageReport | null): Promise<Map<string, NonNullable<ExportedRequirement['design']>>> {
   if (report === null) return new Map();
   const titles = await selectRows<{ number: number; title: string }>(work, `SELECT number, title FROM artefact WHERE project_id = $1 AND kind = 'condition'`, [projectId]);
   const byNumber = new Map(titles.map((t) => [artefactId('condition', t.number), t.title]));
@@ -94,7 +94,7 @@ function objectOf(text: string): ReqifObject | null {
   }
 }
 
-async function reqifParts(work: Work, projectId: string, requirements: readonly ExportedRequirement[]): Promise<{ sources: Map<string, ReqifSource>; objects: Map<string, ReqifObject> }> {
+async function reqifParts(work: UnitOfWork, projectId: string, requirements: readonly ExportedRequirement[]): Promise<{ sources: Map<string, ReqifSource>; objects: Map<string, ReqifObject> }> {
   const sources = new Map((await listSources(work, projectId)).flatMap((s) => (s.types === null ? [] : [[s.name, { types: s.types, mapping: s.mapping }] as const])));
   const bases = await selectRows<{ number: number; base: ImportBase }>(work, 'SELECT a.number, i.base FROM imported i JOIN artefact a ON a.id = i.artefact_id WHERE a.project_id = $1', [projectId]);
   const facts = new Map(bases.map(({ number, base }) => [artefactId('requirement', number), base.facts]));

@@ -3,7 +3,7 @@ import { EMPTY_QUESTION, type QuestionContent } from '@caderno/core/basis';
 import { writeCsv } from '@caderno/core/exchange';
 import type { FileAnswer } from '@caderno/contract';
 import { contentOrBroken } from '../artefacts/index.ts';
-import { selectRows, type Work } from '../database/index.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { projectKey } from './importing.ts';
 
 interface Listed {
@@ -13,14 +13,14 @@ interface Listed {
 }
 
 /** The questions as a file, those first that hold up most: as an agenda in Markdown, or as a table. */
-export async function exportQuestions(work: Work, projectId: string, format: 'md' | 'csv', status: 'open' | 'all', heldUp: Readonly<Record<string, number>>): Promise<FileAnswer> {
+export async function exportQuestions(work: UnitOfWork, projectId: string, format: 'md' | 'csv', status: 'open' | 'all', heldUp: Readonly<Record<string, number>>): Promise<FileAnswer> {
   const project = await projectKey(work, projectId);
   const questions = await listQuestions(work, projectId, status, heldUp);
   const text = format === 'csv' ? writeCsv(table(questions)) : agenda(project, questions);
   return { name: `${project}-questions.${format}`, type: format === 'csv' ? 'text/csv; charset=utf-8' : 'text/markdown; charset=utf-8', bytes: Buffer.from(text) };
 }
 
-async function listQuestions(work: Work, projectId: string, status: 'open' | 'all', heldUp: Readonly<Record<string, number>>): Promise<Listed[]> {
+async function listQuestions(work: UnitOfWork, projectId: string, status: 'open' | 'all', heldUp: Readonly<Record<string, number>>): Promise<Listed[]> {
   const rows = await selectRows<{ number: number; title: string; schema: number; content: unknown }>(
     work,
     `SELECT a.number, a.title, v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head

@@ -2,7 +2,7 @@ import { artefactId, type RequirementId } from '@caderno/core/artefacts';
 import { idInSource } from '@caderno/core/basis';
 import type { Entry } from '@caderno/core/exchange';
 import type { ImportPreview } from '@caderno/contract';
-import { selectRows, type Work } from '../database/index.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
 
 const MOST_EXAMPLES = 5;
 
@@ -14,7 +14,7 @@ interface Met {
 }
 
 /** What of the entries that would be added seems to be in the project already: by an id of another source, or by its title. */
-export async function hereAlready(work: Work, projectId: string, source: string, added: readonly Entry[]): Promise<ImportPreview['here']> {
+export async function hereAlready(work: UnitOfWork, projectId: string, source: string, added: readonly Entry[]): Promise<ImportPreview['here']> {
   // The name of a section is no id: two files may well have a section of the same name.
   const keys = added.flatMap((e) => (idInSource(e.key) === '' ? [] : [e.key]));
   const titles = added.flatMap((e) => (e.fields.title === undefined || e.fields.type === 'heading' ? [] : [worded(e.fields.title)]));

@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { FILE_LIMITS, type Mapping, type ReqifTypes } from '@caderno/core/exchange';
 import { LIMITS, type ImportProgress } from '@caderno/contract';
-import { execute, selectRows, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 
 /** A file that waits to be imported. */
 export interface StoredFile {
@@ -14,24 +14,24 @@ export interface StoredFile {
 const KEPT_HOURS = 24;
 
 /** Removes files that nobody imported. */
-export async function sweepFiles(work: Work): Promise<void> {
+export async function sweepFiles(work: UnitOfWork): Promise<void> {
   await execute(work, `DELETE FROM import_file WHERE at < now() - interval '${KEPT_HOURS} hours'`);
 }
 
-/** Keeps a file until it is imported. @throws Refused when too much of the person's waits already. */
-export async function keepFile(work: Work, projectId: string, personId: string, { name, bytes }: StoredFile, at: Date): Promise<string> {
-  if (bytes.length > FILE_LIMITS.bytes) throw new Refused({ code: 'file_too_large', limit: FILE_LIMITS.bytes });
+/** Keeps a file until it is imported. @throws {DomainError} when too much of the person's waits already. */
+export async function keepFile(work: UnitOfWork, projectId: string, personId: string, { name, bytes }: StoredFile, at: Date): Promise<string> {
+  if (bytes.length > FILE_LIMITS.bytes) throw new DomainError({ code: 'file_too_large', limit: FILE_LIMITS.bytes });
   const [waiting] = await selectRows<{ bytes: string }>(work, `SELECT coalesce(sum(length(bytes)), 0) AS bytes FROM import_file WHERE person_id = $1 AND state <> 'done' AND at > $2::timestamptz - interval '${KEPT_HOURS} hours'`, [personId, at]);
-  if (Number(waiting?.bytes ?? 0) + bytes.length > LIMITS.waitingFiles) throw new Refused({ code: 'quota_exceeded', of: 'person', limit: LIMITS.waitingFiles });
+  if (Number(waiting?.bytes ?? 0) + bytes.length > LIMITS.waitingFiles) throw new DomainError({ code: 'quota_exceeded', of: 'person', limit: LIMITS.waitingFiles });
   const id = randomUUID();
   await execute(work, `INSERT INTO import_file (id, project_id, person_id, name, bytes, at, state) VALUES ($1, $2, $3, $4, $5, $6, 'waiting')`, [id, projectId, personId, name, Buffer.from(bytes), at]);
   return id;
 }
 
-/** @throws Refused when the project has no such file. */
-export async function readKeptFile(work: Work, projectId: string, id: string): Promise<StoredFile> {
+/** @throws {DomainError} when the project has no such file. */
+export async function readKeptFile(work: UnitOfWork, projectId: string, id: string): Promise<StoredFile> {
   const [file] = await selectRows<StoredFile>(work, 'SELECT name, bytes FROM import_file WHERE id = $1 AND project_id = $2', [id, projectId]);
-  if (file === undefined) throw new Refused({ code: 'import_unknown' });
+  if (file === undefined) throw new DomainError({ code: 'import_unknown' });
   return file;
 }
 
@@ -40,37 +40,37 @@ export const BEAT_MS = 2_000;
 const SILENCE_SECONDS = 10;
 const CUT_OFF = `state = 'running' AND alive_at < now() - interval '${SILENCE_SECONDS} seconds'`;
 
-export async function readProgress(work: Work, projectId: string, id: string): Promise<ImportProgress> {
+export async function readProgress(work: UnitOfWork, projectId: string, id: string): Promise<ImportProgress> {
   const [progress] = await selectRows<ImportProgress>(work, `SELECT CASE WHEN ${CUT_OFF} THEN 'failed' ELSE state END AS state, done, total FROM import_file WHERE id = $1 AND project_id = $2`, [id, projectId]);
-  if (progress === undefined) throw new Refused({ code: 'import_unknown' });
+  if (progress === undefined) throw new DomainError({ code: 'import_unknown' });
   return progress;
 }
 
-/** Takes the file for one run. @throws Refused when it is running already. */
-export async function beginRun(work: Work, projectId: string, id: string): Promise<void> {
+/** Takes the file for one run. @throws {DomainError} when it is running already. */
+export async function beginRun(work: UnitOfWork, projectId: string, id: string): Promise<void> {
   const [begun] = await selectRows(work, `UPDATE import_file SET state = 'running', done = 0, total = 0, alive_at = now() WHERE id = $1 AND project_id = $2 AND (state <> 'running' OR ${CUT_OFF}) RETURNING id`, [id, projectId]);
   if (begun !== undefined) return;
   await readProgress(work, projectId, id);
-  throw new Refused({ code: 'import_running' });
+  throw new DomainError({ code: 'import_running' });
 }
 
 /** Says that a run is still under way. */
-export async function beatRun(work: Work, id: string): Promise<void> {
+export async function beatRun(work: UnitOfWork, id: string): Promise<void> {
   await execute(work, `UPDATE import_file SET alive_at = now() WHERE id = $1 AND state = 'running'`, [id]);
 }
 
-export async function endRun(work: Work, id: string, state: 'done' | 'cancelled' | 'failed' | 'waiting'): Promise<void> {
+export async function endRun(work: UnitOfWork, id: string, state: 'done' | 'cancelled' | 'failed' | 'waiting'): Promise<void> {
   await execute(work, 'UPDATE import_file SET state = $2 WHERE id = $1', [id, state]);
 }
 
-/** Notes how far a run is. @throws Refused when somebody has stopped it. */
-export async function noteProgress(work: Work, id: string, done: number, total: number): Promise<void> {
+/** Notes how far a run is. @throws {DomainError} when somebody has stopped it. */
+export async function noteProgress(work: UnitOfWork, id: string, done: number, total: number): Promise<void> {
   const [row] = await selectRows<{ state: string }>(work, 'UPDATE import_file SET done = $2, total = $3 WHERE id = $1 RETURNING state', [id, done, total]);
-  if (row?.state === 'cancelled') throw new Refused({ code: 'import_cancelled' });
+  if (row?.state === 'cancelled') throw new DomainError({ code: 'import_cancelled' });
 }
 
 /** Stops a run; it ends at its next statement, and nothing of it stays. */
-export async function cancelRun(work: Work, projectId: string, id: string): Promise<ImportProgress> {
+export async function cancelRun(work: UnitOfWork, projectId: string, id: string): Promise<ImportProgress> {
   await execute(work, `UPDATE import_file SET state = 'cancelled' WHERE id = $1 AND project_id = $2 AND state IN ('running', 'waiting')`, [id, projectId]);
   return readProgress(work, projectId, id);
 }
@@ -82,11 +82,11 @@ export interface ImportSource {
   readonly types: ReqifTypes | null;
 }
 
-export async function listSources(work: Work, projectId: string): Promise<ImportSource[]> {
+export async function listSources(work: UnitOfWork, projectId: string): Promise<ImportSource[]> {
   return selectRows<ImportSource>(work, 'SELECT name, mapping, types FROM import_source WHERE project_id = $1 ORDER BY name', [projectId]);
 }
 
-export async function rememberSource(work: Work, projectId: string, { name, mapping, types }: ImportSource): Promise<void> {
+export async function rememberSource(work: UnitOfWork, projectId: string, { name, mapping, types }: ImportSource): Promise<void> {
   await execute(
     work,
     `INSERT INTO import_source (project_id, name, mapping, types) VALUES ($1, $2, $3, $4)

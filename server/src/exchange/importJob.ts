@@ -4,7 +4,7 @@ import type { Mapping, ReadingOptions } from '@caderno/core/exchange';
 import { GUESS_ALL } from '@caderno/core/exchange';
 import type { ExportFormat, ImportDraft, ImportPreview, Refusal, TrackerState } from '@caderno/contract';
 import { inTransaction } from '../database/index.ts';
-import type { Commander } from '../artefacts/index.ts';
+import type { Actor } from '../artefacts/index.ts';
 import type { Sequelize } from 'sequelize';
 import { STORIES_FILE } from '../tracker/index.ts';
 import { planStories } from './checkStories.ts';
@@ -18,7 +18,7 @@ export type ImportJob =
   | { readonly kind: 'keep'; readonly projectId: string; readonly personId: string; readonly name: string; readonly path: string }
   | { readonly kind: 'describe'; readonly projectId: string; readonly file: string; readonly reading: ReadingOptions }
   | { readonly kind: 'preview'; readonly projectId: string; readonly file: string; readonly mapping: Mapping; readonly reading: ReadingOptions }
-  | { readonly kind: 'run'; readonly commander: Commander; readonly file: string; readonly order: ImportOrder }
+  | { readonly kind: 'run'; readonly actor: Actor; readonly file: string; readonly order: ImportOrder }
   | { readonly kind: 'checkStories'; readonly projectId: string; readonly path: string; readonly at: Date }
   | { readonly kind: 'exportBasis'; readonly projectId: string; readonly format: ExportFormat; readonly report: CoverageReport | null; readonly at: Date; readonly path: string };
 
@@ -34,7 +34,7 @@ export interface ImportAnswer {
 }
 
 /** What the thread tells when it is done. */
-export type ImportTold = { readonly ok: true; readonly answer: ImportAnswer[keyof ImportAnswer] } | { readonly ok: false; readonly refusal: Refusal } | { readonly ok: false; readonly error: unknown };
+export type ImportReply = { readonly ok: true; readonly answer: ImportAnswer[keyof ImportAnswer] } | { readonly ok: false; readonly refusal: Refusal } | { readonly ok: false; readonly error: unknown };
 
 /** Files are read and written outside of transactions: a slow one holds nobody up. */
 export async function doImportJob(db: Sequelize, job: ImportJob): Promise<ImportAnswer[keyof ImportAnswer]> {
@@ -49,10 +49,10 @@ export async function doImportJob(db: Sequelize, job: ImportJob): Promise<Import
     case 'preview':
       return previewFile(db, job.projectId, job.file, job.mapping, job.reading);
     case 'run': {
-      const file = await inTransaction(db, (work) => readKeptFile(work, job.commander.projectId, job.file));
+      const file = await inTransaction(db, (work) => readKeptFile(work, job.actor.projectId, job.file));
       const entries = await readEntries(file, job.order.mapping, job.order.reading);
       // Progress is told by transactions of its own: it must be seen while the import is not.
-      return inTransaction(db, (work) => importFile(work, job.commander, entries, job.order, (done, total) => inTransaction(db, (apart) => noteProgress(apart, job.file, done, total))));
+      return inTransaction(db, (work) => importFile(work, job.actor, entries, job.order, (done, total) => inTransaction(db, (apart) => noteProgress(apart, job.file, done, total))));
     }
     case 'checkStories':
       return planStories(db, job.projectId, { name: STORIES_FILE, bytes: await readFile(job.path) }, job.at);

@@ -1,6 +1,6 @@
 import { Worker } from 'node:worker_threads';
-import { Refused } from '../refused.ts';
-import type { ImportAnswer, ImportJob, ImportTold } from './importJob.ts';
+import { DomainError } from '../domainError.ts';
+import type { ImportAnswer, ImportJob, ImportReply } from './importJob.ts';
 
 /** What one file may take. Beyond it the thread is ended, and with it all it had begun. */
 const MEMORY = { maxOldGenerationSizeMb: 320, maxYoungGenerationSizeMb: 48 };
@@ -35,14 +35,14 @@ export class Importer {
     this.#databaseUrl = databaseUrl;
   }
 
-  /** `whose`: who waits for it; nobody's files keep all threads while others wait. @throws Refused when the job is refused, or takes more than one file is given. */
+  /** `whose`: who waits for it; nobody's files keep all threads while others wait. @throws {DomainError} when the job is refused, or takes more than one file is given. */
   async ask<J extends ImportJob>(job: J, whose: string): Promise<ImportAnswer[J['kind']]> {
     await this.#turn(whose);
     try {
-      const told = await this.#do(job);
-      if (told.ok) return told.answer as ImportAnswer[J['kind']];
-      if ('refusal' in told) throw new Refused(told.refusal);
-      throw told.error;
+      const reply = await this.#do(job);
+      if (reply.ok) return reply.answer as ImportAnswer[J['kind']];
+      if ('refusal' in reply) throw new DomainError(reply.refusal);
+      throw reply.error;
     } finally {
       this.#atWork.splice(this.#atWork.indexOf(whose), 1);
       this.#next();
@@ -73,21 +73,21 @@ export class Importer {
     next.begin();
   }
 
-  #do(job: ImportJob): Promise<ImportTold> {
+  #do(job: ImportJob): Promise<ImportReply> {
     const worker = this.#take();
-    const tooHeavy: ImportTold = { ok: false, refusal: { code: 'import_too_heavy' } };
-    return new Promise<ImportTold>((resolve) => {
+    const tooHeavy: ImportReply = { ok: false, refusal: { code: 'import_too_heavy' } };
+    return new Promise<ImportReply>((resolve) => {
       const timer = setTimeout(() => void worker.terminate(), MOST_MS[job.kind]);
-      const end = (told: ImportTold, reusable: boolean): void => {
+      const end = (reply: ImportReply, reusable: boolean): void => {
         clearTimeout(timer);
         worker.off('message', onMessage);
         worker.off('error', onError);
         worker.off('exit', onExit);
         if (reusable) this.#rest(worker);
         else this.#all.delete(worker);
-        resolve(told);
+        resolve(reply);
       };
-      const onMessage = (told: ImportTold): void => end(told, true);
+      const onMessage = (reply: ImportReply): void => end(reply, true);
       const onError = (error: Error): void => end(isTooHeavy(error) ? tooHeavy : { ok: false, error }, false);
       // Ended from outside, by the clock or with the server.
       const onExit = (): void => end(this.#closed ? { ok: false, refusal: { code: 'database_unavailable' } } : tooHeavy, false);
@@ -106,7 +106,7 @@ export class Importer {
     }
     const worker = new Worker(new URL('./importer.worker.mjs', import.meta.url), { workerData: this.#databaseUrl, resourceLimits: MEMORY });
     this.#all.add(worker);
-    // A thread that dies while nobody waits for it is no longer offered; whoever waits is told by its job.
+    // A thread that dies while nobody waits for it is no longer offered; whoever waits is reply by its job.
     for (const event of ['error', 'exit'] as const) worker.on(event, () => this.#forget(worker));
     return worker;
   }

@@ -1,19 +1,19 @@
 import { parentPort, workerData } from 'node:worker_threads';
 import { openDatabase } from '../database/index.ts';
-import { Refused } from '../refused.ts';
-import { doImportJob, type ImportJob, type ImportTold } from './importJob.ts';
+import { DomainError } from '../domainError.ts';
+import { doImportJob, type ImportJob, type ImportReply } from './importJob.ts';
 
 const db = openDatabase(String(workerData), 4);
 
-// One job at a time: the next one is sent when this one is told.
+// One job at a time: the next one is sent when this one is answered.
 parentPort?.on('message', (job: ImportJob) => {
-  void tell(job).then((told) => parentPort?.postMessage(told));
+  void answerTo(job).then((reply) => parentPort?.postMessage(reply));
 });
 
-async function tell(job: ImportJob): Promise<ImportTold> {
+async function answerTo(job: ImportJob): Promise<ImportReply> {
   try {
     return { ok: true, answer: await doImportJob(db, job) };
   } catch (error) {
-    return error instanceof Refused ? { ok: false, refusal: error.refusal } : { ok: false, error };
+    return error instanceof DomainError ? { ok: false, refusal: error.refusal } : { ok: false, error };
   }
 }

@@ -3,7 +3,7 @@ import type { RequirementContent } from '@caderno/core/basis';
 import { GUESS_ALL, addedContent, at, broughtBackBy, changedContent, conflictKey, entriesOf, error, guessMapping, isOwnDocument, mostTelling, planImport, readFile, sourceNameOf, type Entries, type Entry, type FileProblem, type ImportPlan, type Mapping, type ReadingOptions, type SourceDocument } from '@caderno/core/exchange';
 import { CONTENT_SCHEMA, LIMITS, MOST_PREVIEWED, placedIssues, type ImportDraft, type ImportPreview } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
-import { inTransaction, selectRows, type Work } from '../database/index.ts';
+import { inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 import { readStoriesFile, STORIES_FILE } from '../tracker/index.ts';
 import { existingRequirements, type StoredRequirement } from './existing.ts';
 import { hereAlready } from './hereAlready.ts';
@@ -65,12 +65,12 @@ function rememberedSource(sources: readonly ImportSource[], name: string, docume
 }
 
 /** The mapping a person would take as offered, for a file that is not kept. */
-export async function guessedMapping(work: Work, projectId: string, file: StoredFile): Promise<Mapping> {
+export async function guessedMapping(work: UnitOfWork, projectId: string, file: StoredFile): Promise<Mapping> {
   const document = await readDocument(file, GUESS_ALL);
   return guessMapping(document, await projectKey(work, projectId), sourceNameOf(file.name), null);
 }
 
-export async function projectKey(work: Work, projectId: string): Promise<string> {
+export async function projectKey(work: UnitOfWork, projectId: string): Promise<string> {
   const [project] = await selectRows<{ key: string }>(work, 'SELECT key FROM project WHERE id = $1', [projectId]);
   if (project === undefined) throw new Error('An import belongs to a project: expected one, got none');
   return project.key;
@@ -99,7 +99,7 @@ export async function readEntries(file: StoredFile, mapping: Mapping, reading: R
 }
 
 /** What the entries of a file would do to the project as it is now. */
-export async function planEntries(work: Work, projectId: string, { source, document, read }: ReadEntries): Promise<Planned> {
+export async function planEntries(work: UnitOfWork, projectId: string, { source, document, read }: ReadEntries): Promise<Planned> {
   const existing = await existingRequirements(work, projectId, source, read.entries);
   const plan = planImport(source, read.entries, existing, broughtBackBy(document.format));
   const problems = unreadableResults(source, plan, existing);

@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { artefactId, type RequirementId } from '@caderno/core/artefacts';
 import { addedContent, baseOf, changedContent, openConflicts, type ConflictChoice, type Entry, type Mapping, type ReadingOptions } from '@caderno/core/exchange';
-import { changeOfRetry, insertArtefacts, lastPosition, lockProject, placeAfter, placeInOrder, recordDeed, reserveNumbers, writeVersions, type Commander, type DeedPart, type NewArtefactRow, type OnWritten } from '../artefacts/index.ts';
-import { execute, modelsOf, type ArtefactRow, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { changeOfRetry, insertArtefacts, lastPosition, lockProject, placeAfter, placeInOrder, writeJournalEntry, reserveNumbers, writeVersions, type Actor, type JournalEntryPart, type NewArtefactRow, type OnWritten } from '../artefacts/index.ts';
+import { execute, modelsOf, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 import { STORIES_FILE, noteTracker } from '../tracker/index.ts';
 import type { UndoPlan } from '../versions/undoPlan.ts';
 import type { StoredRequirement } from './existing.ts';
@@ -23,34 +23,34 @@ export type OnProgress = (done: number, total: number) => Promise<void>;
  * Imports a file that has been read, as one change: what is new is added, what the file changed is changed, the rest is left alone.
  * Everything or nothing. Answers the id of the change.
  */
-export async function importFile(work: Work, commander: Commander, entries: ReadEntries, { mapping, choices }: Omit<ImportOrder, 'reading'>, onProgress: OnProgress = () => Promise.resolve()): Promise<string> {
-  await lockProject(work, commander.projectId);
-  const earlier = await changeOfRetry(work, commander);
+export async function importFile(work: UnitOfWork, actor: Actor, entries: ReadEntries, { mapping, choices }: Omit<ImportOrder, 'reading'>, onProgress: OnProgress = () => Promise.resolve()): Promise<string> {
+  await lockProject(work, actor.projectId);
+  const earlier = await changeOfRetry(work, actor);
   if (earlier !== null) return earlier;
-  const planned = await planEntries(work, commander.projectId, entries);
+  const planned = await planEntries(work, actor.projectId, entries);
   const { plan, read, document } = planned;
   const chosen = new Map(Object.entries(choices));
   const open = openConflicts(plan, chosen);
-  if (open.length > 0) throw new Refused({ code: 'import_conflicts_open', count: open.length });
-  if (read.entries.length === 0) throw new Refused({ code: 'import_unreadable', errors: read.problems.filter((p) => p.severity === 'error').length });
-  if (plan.added.length + plan.changed.length === 0) throw new Refused({ code: 'import_changes_nothing' });
-  await rememberSource(work, commander.projectId, { name: mapping.source, mapping, types: document.types });
+  if (open.length > 0) throw new DomainError({ code: 'import_conflicts_open', count: open.length });
+  if (read.entries.length === 0) throw new DomainError({ code: 'import_unreadable', errors: read.problems.filter((p) => p.severity === 'error').length });
+  if (plan.added.length + plan.changed.length === 0) throw new DomainError({ code: 'import_changes_nothing' });
+  await rememberSource(work, actor.projectId, { name: mapping.source, mapping, types: document.types });
   const total = plan.added.length + plan.changed.length;
   const change = randomUUID();
-  const writer = new ImportWriter(work, commander, change, mapping.source, planned);
+  const writer = new ImportWriter(work, actor, change, mapping.source, planned);
   const added = await writer.add((done) => onProgress(done, total));
   const changed = await writer.change(chosen, (done) => onProgress(plan.added.length + done, total));
   await writer.placeAmongSiblings();
   const parts = [...added, ...changed, ...(await writer.move()), ...(await writer.rememberBases())];
   // What the tracker had is in: nothing there is new any more.
-  if (entries.name === STORIES_FILE) await noteTracker(work, commander.projectId, commander.at, { newStories: 0, changedStories: 0 });
-  await recordDeed(work, commander, { action: 'import', parts, detail: mapping.source, note: `${plan.added.length} added, ${plan.changed.length} changed` }, change);
+  if (entries.name === STORIES_FILE) await noteTracker(work, actor.projectId, actor.at, { newStories: 0, changedStories: 0 });
+  await writeJournalEntry(work, actor, { action: 'import', parts, detail: mapping.source, note: `${plan.added.length} added, ${plan.changed.length} changed` }, change);
   return change;
 }
 
 class ImportWriter {
-  readonly #work: Work;
-  readonly #commander: Commander;
+  readonly #work: UnitOfWork;
+  readonly #actor: Actor;
   readonly #change: string;
   readonly #source: string;
   readonly #planned: Planned;
@@ -59,9 +59,9 @@ class ImportWriter {
   readonly #rows = new Map<RequirementId, ArtefactRow>();
   readonly #existingById: ReadonlyMap<RequirementId, StoredRequirement>;
 
-  constructor(work: Work, commander: Commander, change: string, source: string, planned: Planned) {
+  constructor(work: UnitOfWork, actor: Actor, change: string, source: string, planned: Planned) {
     this.#work = work;
-    this.#commander = commander;
+    this.#actor = actor;
     this.#change = change;
     this.#source = source;
     this.#planned = planned;
@@ -70,10 +70,10 @@ class ImportWriter {
     for (const { entry, id } of [...planned.plan.same, ...planned.plan.changed]) this.#ids.set(entry.key, id);
   }
 
-  async add(onWritten: OnWritten): Promise<DeedPart[]> {
+  async add(onWritten: OnWritten): Promise<JournalEntryPart[]> {
     const { added } = this.#planned.plan;
     if (added.length === 0) return [];
-    const first = await reserveNumbers(this.#work, this.#commander.projectId, 'requirement', added.length);
+    const first = await reserveNumbers(this.#work, this.#actor.projectId, 'requirement', added.length);
     added.forEach(({ entry }, i) => this.#ids.set(entry.key, artefactId('requirement', first + i)));
     const positions = await this.#positions(added.map((a) => a.entry));
     const made = added.map(({ entry }, i): NewArtefactRow => ({
@@ -82,7 +82,7 @@ class ImportWriter {
       parent: this.#parentNumber(entry),
       position: positions[i] ?? i + 1,
     }));
-    const { rows, parts } = await insertArtefacts(this.#work, this.#commander, this.#change, made, onWritten);
+    const { rows, parts } = await insertArtefacts(this.#work, this.#actor, this.#change, made, onWritten);
     for (const row of rows) this.#rows.set(artefactId('requirement', row.number), row);
     return parts;
   }
@@ -98,7 +98,7 @@ class ImportWriter {
       // Those after all that were there stand at the end already.
       if (lastKnown < 0 || !siblings.slice(0, lastKnown).some((entry) => isNew.has(entry))) continue;
       const order = siblings.map((entry) => ({ id: this.#ids.get(entry.key) ?? null, isNew: isNew.has(entry) }));
-      await placeInOrder(this.#work, this.#commander.projectId, parent, order.flatMap(({ id, isNew: made }) => (id === null ? [] : [{ number: Number(id.slice(2)), isNew: made }])));
+      await placeInOrder(this.#work, this.#actor.projectId, parent, order.flatMap(({ id, isNew: made }) => (id === null ? [] : [{ number: Number(id.slice(2)), isNew: made }])));
     }
   }
 
@@ -123,10 +123,10 @@ class ImportWriter {
   async #lastPosition(parent: number | null): Promise<number> {
     const existing = parent === null ? null : this.#existingById.get(artefactId('requirement', parent));
     if (existing === undefined) return 0;
-    return lastPosition(this.#work, this.#commander.projectId, existing?.rowId ?? null);
+    return lastPosition(this.#work, this.#actor.projectId, existing?.rowId ?? null);
   }
 
-  async change(choices: ReadonlyMap<string, ConflictChoice>, onWritten: OnWritten): Promise<DeedPart[]> {
+  async change(choices: ReadonlyMap<string, ConflictChoice>, onWritten: OnWritten): Promise<JournalEntryPart[]> {
     const { changed } = this.#planned.plan;
     if (changed.length === 0) return [];
     await this.#readRows(changed.map((c) => c.id));
@@ -135,11 +135,11 @@ class ImportWriter {
       const content = changedContent(existing.content, change, existing.base, choices, (key) => this.#ids.get(key) ?? null);
       return { row: this.#row(change.id), value: { kind: 'requirement' as const, content } };
     });
-    return writeVersions(this.#work, this.#commander, this.#change, saves, '', onWritten);
+    return writeVersions(this.#work, this.#actor, this.#change, saves, '', onWritten);
   }
 
-  async move(): Promise<DeedPart[]> {
-    const parts: DeedPart[] = [];
+  async move(): Promise<JournalEntryPart[]> {
+    const parts: JournalEntryPart[] = [];
     for (const { entry, id, moves } of this.#planned.plan.changed) {
       if (!moves) continue;
       const parent = this.#parentNumber(entry);
@@ -149,7 +149,7 @@ class ImportWriter {
   }
 
   /** What the next import of the source is told apart from; taken back with the import. */
-  async rememberBases(): Promise<DeedPart[]> {
+  async rememberBases(): Promise<JournalEntryPart[]> {
     const { added, changed, same } = this.#planned.plan;
     const fromSource = ({ id }: { readonly id: RequirementId }): boolean => this.#existing(id).content.origin?.source === this.#source;
     const known = [...changed, ...same].filter(fromSource);
@@ -173,7 +173,7 @@ class ImportWriter {
 
   async #readRows(ids: readonly RequirementId[]): Promise<void> {
     const missing = ids.filter((id) => !this.#rows.has(id)).map((id) => Number(id.slice(2)));
-    const rows = await modelsOf(this.#work.db).Artefact.findAll({ where: { projectId: this.#commander.projectId, kind: 'requirement', number: missing }, transaction: this.#work.transaction });
+    const rows = await modelsOf(this.#work.db).Artefact.findAll({ where: { projectId: this.#actor.projectId, kind: 'requirement', number: missing }, transaction: this.#work.transaction });
     for (const row of rows) this.#rows.set(artefactId('requirement', row.number), row);
   }
 

@@ -2,12 +2,12 @@ import { artefactId, parseArtefactId, type ArtefactId, type ArtefactKind } from 
 import { parseQuery, type HasValue, type QueryField, type QueryTerm } from '@caderno/core/find';
 import type { Summary } from '@caderno/contract';
 import { prefixSearch, selectSummaries } from '../artefacts/index.ts';
-import { selectRows, type Work } from '../database/index.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
 
 const MOST_FOUND = 30;
 
 /** Artefacts of any kind by id or words, best first. */
-export async function find(work: Work, projectId: string, words: string): Promise<Summary[]> {
+export async function find(work: UnitOfWork, projectId: string, words: string): Promise<Summary[]> {
   const id = parseArtefactId(words.trim().toUpperCase());
   if (id !== null) return selectSummaries(work, 'a.project_id = $1 AND a.deleted_at IS NULL AND a.kind = $2 AND a.number = $3', [projectId, id.kind, id.number], 'a.number');
   const search = prefixSearch(words);
@@ -24,7 +24,7 @@ export async function find(work: Work, projectId: string, words: string): Promis
  * The artefacts of a kind that match a query. Withdrawn ones only when the query speaks of states. Terms that
  * cannot be understood are left out; the screen says so from the same parser.
  */
-export async function listByQuery(work: Work, projectId: string, kind: ArtefactKind, query: string): Promise<Summary[]> {
+export async function listByQuery(work: UnitOfWork, projectId: string, kind: ArtefactKind, query: string): Promise<Summary[]> {
   const bind: unknown[] = [projectId, kind];
   const parameter = (value: unknown): string => `$${bind.push(value)}`;
   const { terms } = parseQuery(query);
@@ -40,7 +40,7 @@ const SOURCE_ID_BEGINS = `a.kind = 'requirement' AND lower(a.facts->>'origin') L
 type Bind = (value: unknown) => string;
 
 /** The ids of the artefacts of a kind that have words in any of their texts: what a term of words finds. */
-export async function findByWords(work: Work, projectId: string, kind: ArtefactKind, words: string): Promise<ArtefactId[]> {
+export async function findByWords(work: UnitOfWork, projectId: string, kind: ArtefactKind, words: string): Promise<ArtefactId[]> {
   const bind: unknown[] = [projectId, kind];
   const found = wordsSql(words, (value) => `$${bind.push(value)}`);
   const rows = await selectRows<{ number: number }>(work, `SELECT a.number FROM artefact a WHERE a.project_id = $1 AND a.kind = $2 AND a.deleted_at IS NULL AND ${found} ORDER BY a.number`, bind);

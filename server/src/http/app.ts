@@ -2,7 +2,7 @@ import { API_ROOT, EVENTS_PATH, openApiDocument } from '@caderno/contract';
 import { Hono } from 'hono';
 import { compress } from 'hono/compress';
 import { secureHeaders } from 'hono/secure-headers';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 import type { Parts } from './context.ts';
 import { openStream } from './openStream.ts';
 import { LOOPBACK_NAMES, refuseUnknownHost } from './hosts.ts';
@@ -63,7 +63,7 @@ export function createApp(parts: Parts): Hono {
   v1.onError((error) => problemResponse(refusalOf(error, parts.log)));
   app.route(API_ROOT, v1);
   app.all('/api/*', () => {
-    throw new Refused({ code: 'route_unknown' });
+    throw new DomainError({ code: 'route_unknown' });
   });
   if (parts.webFolder !== null) mountWeb(app, parts.webFolder);
   return app;

@@ -1,4 +1,4 @@
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 
 /** How long whoever has too much under way is asked to wait. */
 const WAIT_SECONDS = 2;
@@ -12,10 +12,10 @@ export class AtOnce {
     this.#most = most;
   }
 
-  /** @throws Refused when the person has as much under way as they may. */
+  /** @throws {DomainError} when the person has as much under way as they may. */
   async run<T>(person: string, action: () => Promise<T>): Promise<T> {
     const now = this.#underWay.get(person) ?? 0;
-    if (now >= this.#most) throw new Refused({ code: 'too_much_at_once', seconds: WAIT_SECONDS });
+    if (now >= this.#most) throw new DomainError({ code: 'too_much_at_once', seconds: WAIT_SECONDS });
     this.#underWay.set(person, now + 1);
     try {
       return await action();

@@ -3,7 +3,7 @@ import { open, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Context } from 'hono';
 import pLimit from 'p-limit';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 
 /** A body this large is read only when no other of its kind is: its text takes several times its bytes. */
 const LARGE = 4 * 1024 * 1024;
@@ -19,14 +19,14 @@ export function announcedLength(c: Context): number {
   return c.req.header('transfer-encoding') === undefined && c.req.raw.body === null ? 0 : Number.POSITIVE_INFINITY;
 }
 
-/** @throws Refused when a request says that it has more than it may. */
-export function refuseAnnounced(c: Context, limit: number, tooLarge: () => Refused): void {
+/** @throws {DomainError} when a request says that it has more than it may. */
+export function refuseAnnounced(c: Context, limit: number, tooLarge: () => DomainError): void {
   const said = c.req.header('content-length');
   if (said !== undefined && !(Number(said) <= limit)) throw tooLarge();
 }
 
-/** The whole body as text, counted and decoded while it is read. @throws Refused as soon as it has more bytes than it may, or is no UTF-8. */
-export function readBody(c: Context, limit: number, tooLarge: () => Refused): Promise<string> {
+/** The whole body as text, counted and decoded while it is read. @throws {DomainError} as soon as it has more bytes than it may, or is no UTF-8. */
+export function readBody(c: Context, limit: number, tooLarge: () => DomainError): Promise<string> {
   const read = async (): Promise<string> => {
     const decoder = new TextDecoder('utf-8', { fatal: true });
     let text = '';
@@ -40,7 +40,7 @@ function decoded(decoder: InstanceType<typeof TextDecoder>, chunk: Uint8Array | 
   try {
     return chunk === null ? decoder.decode() : decoder.decode(chunk, { stream: true });
   } catch (cause) {
-    throw new Refused({ code: 'body_unreadable' }, { cause });
+    throw new DomainError({ code: 'body_unreadable' }, { cause });
   }
 }
 
@@ -56,8 +56,8 @@ export function savedBody(saved: SavedBody | null): SavedBody {
   return saved;
 }
 
-/** Writes the body to a file of its own. @throws Refused as soon as it has more bytes than it may; nothing is left then. */
-export async function saveBody(c: Context, folder: string, limit: number, tooLarge: () => Refused, patienceMs = PATIENCE_MS): Promise<SavedBody> {
+/** Writes the body to a file of its own. @throws {DomainError} as soon as it has more bytes than it may; nothing is left then. */
+export async function saveBody(c: Context, folder: string, limit: number, tooLarge: () => DomainError, patienceMs = PATIENCE_MS): Promise<SavedBody> {
   const path = join(folder, `upload-${randomUUID()}`);
   const remove = (): Promise<void> => rm(path, { force: true });
   const file = await open(path, 'wx', 0o600);
@@ -72,7 +72,7 @@ export async function saveBody(c: Context, folder: string, limit: number, tooLar
   return { path, remove };
 }
 
-async function* counted(c: Context, limit: number, tooLarge: () => Refused, patienceMs = PATIENCE_MS): AsyncGenerator<Uint8Array> {
+async function* counted(c: Context, limit: number, tooLarge: () => DomainError, patienceMs = PATIENCE_MS): AsyncGenerator<Uint8Array> {
   const reader = c.req.raw.body?.getReader();
   if (reader === undefined) return;
   let isLate = false;
@@ -84,7 +84,7 @@ async function* counted(c: Context, limit: number, tooLarge: () => Refused, pati
     for (let size = 0; ; ) {
       const { done, value } = await reader.read();
       // What was cut off ends like what is whole: half a file must not pass for one.
-      if (isLate) throw new Refused({ code: 'body_too_slow', seconds: Math.ceil(patienceMs / 1_000) });
+      if (isLate) throw new DomainError({ code: 'body_too_slow', seconds: Math.ceil(patienceMs / 1_000) });
       if (done) return;
       size += value.length;
       if (size > limit) throw tooLarge();

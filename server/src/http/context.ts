@@ -1,11 +1,11 @@
 import type { Role } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
-import type { Commander } from '../artefacts/index.ts';
+import type { Actor } from '../artefacts/index.ts';
 import type { CoverageKeeper } from '../coverage/index.ts';
 import type { Importer } from '../exchange/index.ts';
-import type { Work } from '../database/index.ts';
+import type { UnitOfWork } from '../database/index.ts';
 import type { DemoSignIn, SignedIn } from '../people/index.ts';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 import type { SecretBox } from '../secrets/index.ts';
 import type { ChangeFeed } from './changeFeed.ts';
 import type { Log } from './log.ts';
@@ -58,11 +58,11 @@ export interface Admitted {
 
 /** What a handler gets that works in one transaction. */
 export interface Call extends Admitted {
-  readonly work: Work;
+  readonly work: UnitOfWork;
 }
 
 export function personOf(call: Admitted): SignedIn {
-  if (call.person === null) throw new Refused({ code: 'not_signed_in' });
+  if (call.person === null) throw new DomainError({ code: 'not_signed_in' });
   return call.person;
 }
 
@@ -71,6 +71,6 @@ export function membershipOf(call: Admitted): { readonly projectId: string; read
   return call.membership;
 }
 
-export function commanderOf(call: Admitted): Commander {
+export function actorOf(call: Admitted): Actor {
   return { projectId: membershipOf(call).projectId, personId: personOf(call).id, at: call.parts.now(), commandId: call.commandId };
 }

@@ -1,8 +1,8 @@
 import { roleReaches, type Access, type Role } from '@caderno/contract';
 import type { Context } from 'hono';
-import type { Work } from '../database/index.ts';
+import type { UnitOfWork } from '../database/index.ts';
 import { mayMakeProjects, roleIn, type SignedIn } from '../people/index.ts';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 
 /** Refuses a changing request that a page of another origin had the browser send. */
 export function refuseForgedOrigin(c: Context): void {
@@ -10,7 +10,7 @@ export function refuseForgedOrigin(c: Context): void {
   const origin = c.req.header('origin');
   const site = c.req.header('sec-fetch-site');
   const foreign = origin !== undefined && hostOf(origin) !== c.req.header('host');
-  if (foreign || (site !== undefined && site !== 'same-origin' && site !== 'none')) throw new Refused({ code: 'origin_forged' });
+  if (foreign || (site !== undefined && site !== 'same-origin' && site !== 'none')) throw new DomainError({ code: 'origin_forged' });
 }
 
 function hostOf(origin: string): string | null {
@@ -21,21 +21,21 @@ function hostOf(origin: string): string | null {
  * Checks that a person may call what has this access. Answers the membership for calls below a project.
  * A project one is no member of is answered as if it did not exist.
  */
-export async function admit(work: Work, access: Access, person: SignedIn | null, project: string | null): Promise<{ projectId: string; role: Role } | null> {
+export async function admit(work: UnitOfWork, access: Access, person: SignedIn | null, project: string | null): Promise<{ projectId: string; role: Role } | null> {
   if (access === 'anyone') return null;
-  if (person === null) throw new Refused({ code: 'not_signed_in' });
+  if (person === null) throw new DomainError({ code: 'not_signed_in' });
   if (access === 'signedIn') return null;
   if (access === 'projectMaker') {
-    if (!(await mayMakeProjects(work, person))) throw new Refused({ code: 'role_too_low', needed: 'lead', have: 'reader' });
+    if (!(await mayMakeProjects(work, person))) throw new DomainError({ code: 'role_too_low', needed: 'lead', have: 'reader' });
     return null;
   }
   if (access === 'installationAdministrator') {
     // Nobody has to know a password to be one of the demo's people: they look after no accounts.
-    if (!person.administrator || person.demo) throw new Refused({ code: 'role_too_low', needed: 'administrator', have: 'reader' });
+    if (!person.administrator || person.demo) throw new DomainError({ code: 'role_too_low', needed: 'administrator', have: 'reader' });
     return null;
   }
   const membership = project === null ? null : await roleIn(work, person, project);
-  if (membership === null) throw new Refused({ code: 'project_unknown', project: project ?? '' });
-  if (!roleReaches(membership.role, access)) throw new Refused({ code: 'role_too_low', needed: access, have: membership.role });
+  if (membership === null) throw new DomainError({ code: 'project_unknown', project: project ?? '' });
+  if (!roleReaches(membership.role, access)) throw new DomainError({ code: 'role_too_low', needed: access, have: membership.role });
   return membership;
 }

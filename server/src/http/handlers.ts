@@ -7,13 +7,13 @@ import { cancelRun, readProgress } from '../exchange/index.ts';
 import { find, findByWords, listByQuery } from '../find/index.ts';
 import { changeAccount, changeRole, describeSession, endSession, endSessionById, joinMember, listAccounts, listMembers, listPersonEvents, listSessions, makeResetLink, notePersonEvent, removeMember } from '../people/index.ts';
 import { createProject, readProject, readSettings } from '../projects/index.ts';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 import { revealSecret } from '../secrets/index.ts';
 import { readReuse, readReuseGraph, renameParameter, takeOut } from '../shared/index.ts';
 import { readOutsideHosts, readTrackerState, saveOutsideHosts } from '../tracker/index.ts';
 import { listChanges, listVersions, readVersion, undoChange, writeArtefacts } from '../versions/index.ts';
 import type { ApartOperation } from './apart.ts';
-import { commanderOf, membershipOf, personOf, type Call } from './context.ts';
+import { actorOf, membershipOf, personOf, type Call } from './context.ts';
 
 export interface Input<N extends Operation> {
   readonly params: ParamsOf<N>;
@@ -66,15 +66,15 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   },
 
   readSettings: (_, call) => readSettings(call.work, membershipOf(call).projectId),
-  saveSettings: ({ body }, call) => saveSettings(call.work, call.parts.secrets, commanderOf(call), membershipOf(call).role, requireIfMatch(call), body),
+  saveSettings: ({ body }, call) => saveSettings(call.work, call.parts.secrets, actorOf(call), membershipOf(call).role, requireIfMatch(call), body),
 
   listArtefacts: ({ query }, call) => listByQuery(call.work, membershipOf(call).projectId, query.kind, query.query),
   findByWords: async ({ query }, call) => ({ ids: await findByWords(call.work, membershipOf(call).projectId, query.kind, query.words) }),
   find: ({ query }, call) => find(call.work, membershipOf(call).projectId, query.words),
-  createArtefact: async ({ body }, call) => describeArtefact(call.work, personOf(call).id, await createArtefact(call.work, commanderOf(call), body)),
+  createArtefact: async ({ body }, call) => describeArtefact(call.work, personOf(call).id, await createArtefact(call.work, actorOf(call), body)),
   readArtefact: ({ params }, call) => readArtefact(call.work, membershipOf(call).projectId, personOf(call).id, params.id),
   saveArtefact: async ({ params, body }, call) => {
-    const row = await saveArtefact(call.work, commanderOf(call), params.id, requireIfMatch(call), body, body.note, { keeps: body.keepsDraft ?? false, ...(body.sequence === undefined ? {} : { sequence: body.sequence }) });
+    const row = await saveArtefact(call.work, actorOf(call), params.id, requireIfMatch(call), body, body.note, { keeps: body.keepsDraft ?? false, ...(body.sequence === undefined ? {} : { sequence: body.sequence }) });
     return describeArtefact(call.work, personOf(call).id, row);
   },
   keepDraft: async ({ params, body }, call) => {
@@ -86,38 +86,38 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
     await dropDraft(call.work, membershipOf(call).projectId, personOf(call).id, params.id, query.sequence ?? null);
     return readArtefact(call.work, membershipOf(call).projectId, personOf(call).id, params.id);
   },
-  setState: async ({ params, body }, call) => describeArtefact(call.work, personOf(call).id, await setState(call.work, commanderOf(call), params.id, body.state)),
+  setState: async ({ params, body }, call) => describeArtefact(call.work, personOf(call).id, await setState(call.work, actorOf(call), params.id, body.state)),
   moveRequirement: async ({ params, body }, call) => {
     const row = await findArtefact(call.work, membershipOf(call).projectId, params.id);
-    if (row.kind !== 'requirement') throw new Refused({ code: 'kind_mismatch', id: params.id, kind: 'requirement' });
-    return describeArtefact(call.work, personOf(call).id, await moveRequirement(call.work, commanderOf(call), `R-${row.number}`, body));
+    if (row.kind !== 'requirement') throw new DomainError({ code: 'kind_mismatch', id: params.id, kind: 'requirement' });
+    return describeArtefact(call.work, personOf(call).id, await moveRequirement(call.work, actorOf(call), `R-${row.number}`, body));
   },
   readBroken: ({ params }, call) => readBroken(call.work, membershipOf(call).projectId, params.id),
-  restoreVersion: async ({ params, body }, call) => describeArtefact(call.work, personOf(call).id, await restoreVersion(call.work, commanderOf(call), params.id, requireIfMatch(call), body.version)),
+  restoreVersion: async ({ params, body }, call) => describeArtefact(call.work, personOf(call).id, await restoreVersion(call.work, actorOf(call), params.id, requireIfMatch(call), body.version)),
   listVersions: ({ params }, call) => listVersions(call.work, membershipOf(call).projectId, params.id),
   readVersion: ({ params }, call) => readVersion(call.work, membershipOf(call).projectId, params.id, params.version),
 
-  writeArtefacts: ({ body }, call) => writeArtefacts(call.work, commanderOf(call), body),
+  writeArtefacts: ({ body }, call) => writeArtefacts(call.work, actorOf(call), body),
 
   readLibrary: async ({ query }, call) => {
     const library = await readLibrary(call.work, membershipOf(call).projectId, query.uses.split(',').filter(Boolean));
     return [...library].map(([key, used]) => ({ key, used }));
   },
   readReuse: ({ params }, call) => readReuse(call.work, membershipOf(call).projectId, params.id),
-  takeOut: ({ body }, call) => takeOut(call.work, commanderOf(call), body),
+  takeOut: ({ body }, call) => takeOut(call.work, actorOf(call), body),
 
-  renameParameter: ({ body }, call) => renameParameter(call.work, commanderOf(call), body),
+  renameParameter: ({ body }, call) => renameParameter(call.work, actorOf(call), body),
   readReuseGraph: (_, call) => readReuseGraph(call.work, membershipOf(call).projectId),
   readAttachment: ({ params }, call) => readAttachment(call.work, membershipOf(call).projectId, params.attachment),
 
   listChanges: ({ query }, call) => listChanges(call.work, membershipOf(call).projectId, query),
-  undoChange: ({ params }, call) => undoChange(call.work, call.parts.secrets, commanderOf(call), membershipOf(call).role, params.change),
+  undoChange: ({ params }, call) => undoChange(call.work, call.parts.secrets, actorOf(call), membershipOf(call).role, params.change),
 
   listBasisTexts: (_, call) => listBasisTexts(call.work, membershipOf(call).projectId),
-  splitRequirement: ({ params, body }, call) => splitRequirement(call.work, commanderOf(call), requirementOf(params.id), body),
-  mergeRequirements: ({ params, body }, call) => mergeRequirements(call.work, commanderOf(call), requirementOf(params.id), body),
+  splitRequirement: ({ params, body }, call) => splitRequirement(call.work, actorOf(call), requirementOf(params.id), body),
+  mergeRequirements: ({ params, body }, call) => mergeRequirements(call.work, actorOf(call), requirementOf(params.id), body),
   listSuspectLinks: (_, call) => listSuspectLinks(call.work, membershipOf(call).projectId),
-  settleSuspectLinks: ({ body }, call) => settleSuspectLinks(call.work, commanderOf(call), body.links),
+  settleSuspectLinks: ({ body }, call) => settleSuspectLinks(call.work, actorOf(call), body.links),
 
   readImportProgress: ({ params }, call) => readProgress(call.work, membershipOf(call).projectId, params.import),
   cancelImport: ({ params }, call) => cancelRun(call.work, membershipOf(call).projectId, params.import),
@@ -130,11 +130,11 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
 
 function requirementOf(id: ArtefactId): RequirementId {
   const parsed = requirementIdSchema.safeParse(id);
-  if (!parsed.success) throw new Refused({ code: 'kind_mismatch', id, kind: 'requirement' });
+  if (!parsed.success) throw new DomainError({ code: 'kind_mismatch', id, kind: 'requirement' });
   return parsed.data;
 }
 
 function requireIfMatch(call: Call): number {
   if (call.ifMatch !== null) return call.ifMatch;
-  throw new Refused({ code: 'request_invalid', issues: [{ path: 'If-Match', message: 'must name the version the save starts from' }] });
+  throw new DomainError({ code: 'request_invalid', issues: [{ path: 'If-Match', message: 'must name the version the save starts from' }] });
 }

@@ -1,5 +1,5 @@
 import type { Context } from 'hono';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 
 /** The names under which a browser on the same machine reaches it. */
 export const LOOPBACK_NAMES: ReadonlySet<string> = new Set(['127.0.0.1', 'localhost', '[::1]']);
@@ -11,5 +11,5 @@ export const LOOPBACK_NAMES: ReadonlySet<string> = new Set(['127.0.0.1', 'localh
 export function refuseUnknownHost(c: Context, names: ReadonlySet<string>): void {
   const host = c.req.header('host') ?? new URL(c.req.url).host;
   const name = host.replace(/:\d+$/, '').toLowerCase();
-  if (!names.has(name)) throw new Refused({ code: 'host_unknown', host: host.slice(0, 200) });
+  if (!names.has(name)) throw new DomainError({ code: 'host_unknown', host: host.slice(0, 200) });
 }

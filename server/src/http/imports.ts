@@ -9,10 +9,10 @@ import type { BodyOf, Change, ExportFormat, FileAnswer, ImportDraft, ImportPrevi
 import { changeOfRetry } from '../artefacts/index.ts';
 import { inTransaction } from '../database/index.ts';
 import { BEAT_MS, beatRun, beginRun, endRun } from '../exchange/index.ts';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 import { STORIES_FILE, fetchStories, noteTracker, readTrackerState, storiesFile, type Story } from '../tracker/index.ts';
 import { readChange } from '../versions/index.ts';
-import { commanderOf, membershipOf, personOf, type Admitted } from './context.ts';
+import { actorOf, membershipOf, personOf, type Admitted } from './context.ts';
 
 /** Keeps a file that was brought, and describes what it holds. */
 export function upload(call: Admitted, name: string, path: string): Promise<ImportDraft> {
@@ -34,7 +34,7 @@ export async function checkStories(call: Admitted): Promise<TrackerState> {
     const stories = await fetchStories(db, projectId, outsideHosts);
     return await withStories(call, stories, (path) => importer.ask({ kind: 'checkStories', projectId, path, at }, personOf(call).id));
   } catch (error) {
-    if (!(error instanceof Refused) || error.refusal.code !== 'tracker_failed') throw error;
+    if (!(error instanceof DomainError) || error.refusal.code !== 'tracker_failed') throw error;
     const { failure } = error.refusal;
     return inTransaction(db, async (work) => {
       await noteTracker(work, projectId, at, { failure });
@@ -67,16 +67,16 @@ export function preview(call: Admitted, file: string, mapping: Mapping, reading:
  */
 export async function run(call: Admitted, file: string, order: BodyOf<'runImport'>): Promise<Change> {
   const { db, importer } = call.parts;
-  const commander = commanderOf(call);
-  const earlier = await inTransaction(db, (work) => changeOfRetry(work, commander));
+  const actor = actorOf(call);
+  const earlier = await inTransaction(db, (work) => changeOfRetry(work, actor));
   if (earlier !== null) return ended(call, file, earlier);
-  await inTransaction(db, (work) => beginRun(work, commander.projectId, file));
+  await inTransaction(db, (work) => beginRun(work, actor.projectId, file));
   const beat = setInterval(() => void inTransaction(db, (work) => beatRun(work, file)).catch((error: unknown) => call.parts.log.warn({ err: error }, 'an import could not say that it goes on')), BEAT_MS);
   try {
-    const change = await importer.ask({ kind: 'run', commander, file, order }, commander.personId);
+    const change = await importer.ask({ kind: 'run', actor, file, order }, actor.personId);
     return await ended(call, file, change);
   } catch (error) {
-    const cancelled = error instanceof Refused && error.refusal.code === 'import_cancelled';
+    const cancelled = error instanceof DomainError && error.refusal.code === 'import_cancelled';
     await inTransaction(db, (work) => endRun(work, file, cancelled ? 'cancelled' : 'waiting'));
     throw error;
   } finally {

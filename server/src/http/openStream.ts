@@ -3,7 +3,7 @@ import { getCookie } from 'hono/cookie';
 import { inSnapshot, inTransaction } from '../database/index.ts';
 import { readChangesSince } from '../log/index.ts';
 import { SESSION_COOKIE, hashToken } from '../people/index.ts';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 import type { Parts } from './context.ts';
 import { eventStream } from './events.ts';
 import { admit } from './guard.ts';
@@ -12,7 +12,7 @@ import { callerOf } from './routes.ts';
 
 /** Opens the event stream of a project for a member; it ends with the session, and with the membership. */
 export async function openStream(c: Context, parts: Parts): Promise<Response> {
-  if (parts.stopping.begun) throw new Refused({ code: 'server_stopping' });
+  if (parts.stopping.begun) throw new DomainError({ code: 'server_stopping' });
   const key = c.req.param('project') ?? '';
   const token = getCookie(c, SESSION_COOKIE) ?? null;
   const admitted = await inTransaction(parts.db, async (work) => {
@@ -20,7 +20,7 @@ export async function openStream(c: Context, parts: Parts): Promise<Response> {
     return { person, membership: await admit(work, 'reader', person, key) };
   });
   const { person, membership } = admitted;
-  if (token === null || person === null || membership === null) throw new Refused({ code: 'not_signed_in' });
+  if (token === null || person === null || membership === null) throw new DomainError({ code: 'not_signed_in' });
   const session = hashToken(token);
   const { streams } = parts.feed;
   streams.refuseTooMany(session, person.id);
@@ -28,7 +28,7 @@ export async function openStream(c: Context, parts: Parts): Promise<Response> {
     inTransaction(parts.db, async (work) => admit(work, 'reader', await callerOf(work, parts, token), key)).then(
       () => true,
       (error: unknown) => {
-        if (error instanceof Refused) return false;
+        if (error instanceof DomainError) return false;
         throw error;
       },
     );

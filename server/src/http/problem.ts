@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { STATUS_OF_REFUSAL, refusalSentence, type Refusal } from '@caderno/contract';
 import { BaseError, ConnectionError, DatabaseError } from 'sequelize';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 import type { Log } from './log.ts';
 
 /** SQLSTATE classes and codes that mean the database is going away or not there. */
@@ -14,7 +14,7 @@ const DISK_FULL = ['ENOSPC', '53100'];
 
 /** Turns anything thrown into a refusal. Faults of ours are logged with a reference and shown only by it. */
 export function refusalOf(error: unknown, log: Log): Refusal {
-  if (error instanceof Refused) return error.refusal;
+  if (error instanceof DomainError) return error.refusal;
   if (isDiskFull(error)) {
     log.error({ err: error }, 'the disk is full: free some space; saves are refused until then');
     return { code: 'disk_full' };

@@ -3,7 +3,7 @@ import type { Sequelize } from 'sequelize';
 import { coverageState, readRowsSince, type CoverageKeeper } from '../coverage/index.ts';
 import { inSnapshot } from '../database/index.ts';
 import { readChangesSince, revisionOf } from '../log/index.ts';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 import type { ChangeFeed, Heard } from './changeFeed.ts';
 import type { Log } from './log.ts';
 import type { Metrics } from './metrics.ts';
@@ -139,7 +139,7 @@ class OneProject {
       this.#given.metrics.covered(performance.now() - began);
     } catch (error) {
       // Too heavy, or the server is busy: the pages show what was known before, and asking again is theirs.
-      if (!(error instanceof Refused)) throw error;
+      if (!(error instanceof DomainError)) throw error;
       this.#given.log.warn({ code: error.refusal.code, project: this.#project.key }, 'coverage was not brought up to a change');
     }
   }

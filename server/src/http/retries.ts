@@ -1,5 +1,5 @@
-import { execute, selectRows, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 
 /** A command as its sender names it: the same person with the same operation and id means the same command. */
 export interface NamedCommand {
@@ -11,9 +11,9 @@ export interface NamedCommand {
 /**
  * Carries a command out once: whoever sends it again, whatever happened meanwhile, gets the answer of the first time.
  * Of several at the same moment the others wait for the first. The answer is kept in the command's own transaction.
- * @throws Refused when the id belongs to another command.
+ * @throws {DomainError} when the id belongs to another command.
  */
-export async function answerOnce(work: Work, command: NamedCommand, carryOut: () => Promise<string>): Promise<string> {
+export async function answerOnce(work: UnitOfWork, command: NamedCommand, carryOut: () => Promise<string>): Promise<string> {
   await execute(work, 'SELECT pg_advisory_xact_lock(hashtextextended($1, 0))', [command.id]);
   const earlier = await keptAnswer(work, command);
   if (earlier !== null) return earlier;
@@ -22,14 +22,14 @@ export async function answerOnce(work: Work, command: NamedCommand, carryOut: ()
   return answer;
 }
 
-/** What the command was answered before; null when it is new. @throws Refused when the id belongs to another command. */
-export async function keptAnswer(work: Work, { id, person, operation }: NamedCommand): Promise<string | null> {
+/** What the command was answered before; null when it is new. @throws {DomainError} when the id belongs to another command. */
+export async function keptAnswer(work: UnitOfWork, { id, person, operation }: NamedCommand): Promise<string | null> {
   const [kept] = await selectRows<{ person: string; operation: string; answer: string }>(work, 'SELECT person_id AS person, operation, answer FROM command_answer WHERE command_id = $1', [id]);
   if (kept === undefined) return null;
-  if (kept.person !== person || kept.operation !== operation) throw new Refused({ code: 'command_id_taken' });
+  if (kept.person !== person || kept.operation !== operation) throw new DomainError({ code: 'command_id_taken' });
   return kept.answer;
 }
 
-export async function keepAnswer(work: Work, { id, person, operation }: NamedCommand, answer: string): Promise<void> {
+export async function keepAnswer(work: UnitOfWork, { id, person, operation }: NamedCommand, answer: string): Promise<void> {
   await execute(work, 'INSERT INTO command_answer (command_id, person_id, operation, answer) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING', [id, person, operation, answer]);
 }

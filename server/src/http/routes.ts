@@ -5,9 +5,9 @@ import type { Context, Hono } from 'hono';
 import { deleteCookie, getCookie, setCookie } from 'hono/cookie';
 import { z } from 'zod';
 import { markBroken } from '../artefacts/index.ts';
-import { inTransaction, type Work } from '../database/index.ts';
+import { inTransaction, type UnitOfWork } from '../database/index.ts';
 import { SESSION_COOKIE, SESSION_DAYS, personOfSession, type SignedIn } from '../people/index.ts';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 import { apartHandlers, isApart, type ApartHandler, type ApartOperation } from './apart.ts';
 import { AtOnce } from './atOnce.ts';
 import { announcedLength, readBody, refuseAnnounced, saveBody, type SavedBody } from './body.ts';
@@ -43,7 +43,7 @@ async function serve(serving: Serving): Promise<Response> {
     session.write();
     return typeof answer === 'string' ? c.body(answer, 200, { 'content-type': 'application/json', 'cache-control': 'no-store' }) : fileAnswer(answer);
   } catch (error) {
-    if (error instanceof Refused && error.refusal.code === 'artefact_broken') await noteBroken(serving, error.refusal);
+    if (error instanceof DomainError && error.refusal.code === 'artefact_broken') await noteBroken(serving, error.refusal);
     throw error;
   }
 }
@@ -119,11 +119,11 @@ async function removing<T>(saved: SavedBody, action: () => Promise<T>): Promise<
   }
 }
 
-function tooLarge(name: Operation, limit: number): () => Refused {
+function tooLarge(name: Operation, limit: number): () => DomainError {
   return () => {
-    if (name === 'uploadImport') return new Refused({ code: 'file_too_large', limit });
-    if (name === 'keepAttachment') return new Refused({ code: 'attachment_too_large', limit });
-    return new Refused({ code: 'body_too_large', limit });
+    if (name === 'uploadImport') return new DomainError({ code: 'file_too_large', limit });
+    if (name === 'keepAttachment') return new DomainError({ code: 'attachment_too_large', limit });
+    return new DomainError({ code: 'body_too_large', limit });
   };
 }
 
@@ -140,7 +140,7 @@ function admitted(serving: Serving): Promise<Admitted> {
   return inTransaction(serving.parts.db, (work) => admittedIn(work, serving));
 }
 
-async function admittedIn(work: Work, { c, parts, endpoint, session }: Serving): Promise<Admitted> {
+async function admittedIn(work: UnitOfWork, { c, parts, endpoint, session }: Serving): Promise<Admitted> {
   const person = await callerOf(work, parts, session.token);
   const membership = await admit(work, endpoint.access, person, c.req.param('project') ?? null);
   return { parts, person, membership, ifMatch: ifMatchOf(c), commandId: commandIdOf(c), session, remote: remoteOf(c, parts), agent: (c.req.header('user-agent') ?? '').slice(0, 300) };
@@ -156,7 +156,7 @@ async function noteBroken(serving: Serving, { id, version }: { readonly id: stri
   });
 }
 
-export async function callerOf(work: Work, parts: Pick<Parts, 'demoSignIn'>, token: string | null): Promise<SignedIn | null> {
+export async function callerOf(work: UnitOfWork, parts: Pick<Parts, 'demoSignIn'>, token: string | null): Promise<SignedIn | null> {
   return token === null ? null : personOfSession(work, token, parts.demoSignIn);
 }
 
@@ -190,21 +190,21 @@ function fileAnswer({ name, type, bytes, neverChanges = false }: FileAnswer): Re
 
 function refuseOtherTypes(c: Context, endpoint: AnyEndpoint): void {
   if (endpoint.body === bytesBody) return;
-  if (!(c.req.header('content-type') ?? '').startsWith('application/json')) throw new Refused({ code: 'body_type_unsupported', expected: 'application/json' });
+  if (!(c.req.header('content-type') ?? '').startsWith('application/json')) throw new DomainError({ code: 'body_type_unsupported', expected: 'application/json' });
 }
 
 function parseJson(text: string): unknown {
   try {
     return JSON.parse(text);
   } catch (cause) {
-    throw new Refused({ code: 'body_unreadable' }, { cause });
+    throw new DomainError({ code: 'body_unreadable' }, { cause });
   }
 }
 
 function parse<T>(schema: z.ZodType<T>, value: unknown, part: string): T {
   const result = schema.safeParse(value);
   if (result.success) return result.data;
-  throw new Refused({ code: 'request_invalid', issues: placedIssues(result.error, part) });
+  throw new DomainError({ code: 'request_invalid', issues: placedIssues(result.error, part) });
 }
 
 function ifMatchOf(c: Context): number | null {

@@ -1,6 +1,6 @@
 import { serveStatic } from '@hono/node-server/serve-static';
 import type { Hono } from 'hono';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 
 const FOR_EVER = 'public, max-age=31536000, immutable';
 
@@ -12,7 +12,7 @@ export function mountWeb(app: Hono, folder: string): void {
   });
   app.use('*', serveStatic({ root: folder }));
   app.get('/assets/*', () => {
-    throw new Refused({ code: 'route_unknown' });
+    throw new DomainError({ code: 'route_unknown' });
   });
   app.get('*', serveStatic({ root: folder, path: 'index.html' }));
 }

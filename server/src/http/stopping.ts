@@ -1,5 +1,5 @@
 import type { MiddlewareHandler } from 'hono';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 
 /** Knows what is under way, so that a server that is to stop can finish it and take in nothing more. */
 export class Stopping {
@@ -13,7 +13,7 @@ export class Stopping {
   }
 
   readonly count: MiddlewareHandler = async (_, next) => {
-    if (this.#stopping) throw new Refused({ code: 'server_stopping' });
+    if (this.#stopping) throw new DomainError({ code: 'server_stopping' });
     this.#underWay += 1;
     try {
       await next();

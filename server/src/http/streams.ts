@@ -1,4 +1,4 @@
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 
 /** Pages that may listen at once, of one session and of one person. */
 export const MOST_STREAMS = { session: 20, person: 60 } as const;
@@ -13,11 +13,11 @@ interface Stream {
 export class Streams {
   readonly #open = new Set<Stream>();
 
-  /** @throws Refused when a session or a person has as many as they may. */
+  /** @throws {DomainError} when a session or a person has as many as they may. */
   refuseTooMany(session: string, person: string): void {
     const count = (of: (stream: Stream) => boolean): number => [...this.#open].filter(of).length;
-    if (count((s) => s.session === session) >= MOST_STREAMS.session) throw new Refused({ code: 'too_many_streams', limit: MOST_STREAMS.session });
-    if (count((s) => s.person === person) >= MOST_STREAMS.person) throw new Refused({ code: 'too_many_streams', limit: MOST_STREAMS.person });
+    if (count((s) => s.session === session) >= MOST_STREAMS.session) throw new DomainError({ code: 'too_many_streams', limit: MOST_STREAMS.session });
+    if (count((s) => s.person === person) >= MOST_STREAMS.person) throw new DomainError({ code: 'too_many_streams', limit: MOST_STREAMS.person });
   }
 
   get count(): number {

@@ -1,7 +1,7 @@
 import { randomUUID, timingSafeEqual } from 'node:crypto';
 import type { Context, Hono, MiddlewareHandler } from 'hono';
 import { matchedRoutes } from 'hono/route';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 import type { Parts } from './context.ts';
 import { isDatabaseGone } from './problem.ts';
 import { remoteOf } from './routes.ts';
@@ -44,7 +44,7 @@ function refuseStrangers(c: Context, parts: Parts): void {
   const given = Buffer.from(c.req.header('authorization') ?? '');
   const wanted = Buffer.from(`Bearer ${parts.metricsToken ?? ''}`);
   if (parts.metricsToken !== null && given.length === wanted.length && timingSafeEqual(given, wanted)) return;
-  if (!LOOPBACK.test(remoteOf(c, parts)) || c.req.header('x-forwarded-for') !== undefined) throw new Refused({ code: 'route_unknown' });
+  if (!LOOPBACK.test(remoteOf(c, parts)) || c.req.header('x-forwarded-for') !== undefined) throw new DomainError({ code: 'route_unknown' });
 }
 
 async function databaseAnswers(parts: Parts): Promise<boolean> {

@@ -1,7 +1,7 @@
 import { artefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import { MOST_CHANGED, packHeads, type ChangesSince, type Touched } from '@caderno/contract';
 import { selectSummaries } from '../artefacts/index.ts';
-import { selectRows, type Work } from '../database/index.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { countSuspectLinks } from '../projects/index.ts';
 import { revisionOf } from './revision.ts';
 
@@ -9,7 +9,7 @@ import { revisionOf } from './revision.ts';
  * What changed in a project since a revision. Read in one snapshot. Too much, or a revision that the project has not
  * come to (it was restored from a backup), is answered as too old.
  */
-export async function readChangesSince(work: Work, projectId: string, since: number): Promise<ChangesSince> {
+export async function readChangesSince(work: UnitOfWork, projectId: string, since: number): Promise<ChangesSince> {
   const revision = await revisionOf(work, projectId);
   if (since > revision) return { kind: 'tooOld', revision };
   const altered = since === revision ? [] : await alteredSince(work, projectId, since, MOST_CHANGED + 1);
@@ -36,7 +36,7 @@ export interface Altered {
 }
 
 /** The artefacts of which anything that lists show was altered since a revision; at most so many. */
-export function alteredSince(work: Work, projectId: string, since: number, most: number): Promise<Altered[]> {
+export function alteredSince(work: UnitOfWork, projectId: string, since: number, most: number): Promise<Altered[]> {
   return selectRows<Altered>(
     work,
     `SELECT id AS "rowId", kind, number, deleted_at IS NOT NULL AS gone FROM artefact WHERE project_id = $1 AND revision > $2 ORDER BY kind, number LIMIT $3`,
@@ -44,7 +44,7 @@ export function alteredSince(work: Work, projectId: string, since: number, most:
   );
 }
 
-async function touchedBy(work: Work, altered: readonly Altered[]): Promise<Touched[]> {
+async function touchedBy(work: UnitOfWork, altered: readonly Altered[]): Promise<Touched[]> {
   if (altered.length === 0) return [];
   const links = await selectRows<{ from: string; kind: ArtefactKind; number: number }>(
     work,
@@ -57,7 +57,7 @@ async function touchedBy(work: Work, altered: readonly Altered[]): Promise<Touch
 }
 
 /** Whether a change since was of the settings, which are no artefact. */
-export async function settingsChangedSince(work: Work, projectId: string, revision: number): Promise<boolean> {
+export async function settingsChangedSince(work: UnitOfWork, projectId: string, revision: number): Promise<boolean> {
   const rows = await selectRows(work, 'SELECT 1 FROM change c JOIN change_part p ON p.change_id = c.id WHERE c.project_id = $1 AND c.revision > $2 AND p.artefact_id IS NULL LIMIT 1', [projectId, revision]);
   return rows.length > 0;
 }

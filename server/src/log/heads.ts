@@ -1,11 +1,11 @@
 import { HEADS_PAGE, packHeads, type ResponseOf } from '@caderno/contract';
 import { selectSummaries } from '../artefacts/index.ts';
-import { selectRows, type Work } from '../database/index.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { countSuspectLinks } from '../projects/index.ts';
 import { revisionOf } from './revision.ts';
 
 /** A page of what lists show of all artefacts, in the order in which they were made; `after`: where the page before ended. */
-export async function readHeads(work: Work, projectId: string, after: string | null): Promise<ResponseOf<'readHeads'>> {
+export async function readHeads(work: UnitOfWork, projectId: string, after: string | null): Promise<ResponseOf<'readHeads'>> {
   // Read first: what changes while the pages are read is told again by what changed since.
   const revision = await revisionOf(work, projectId);
   const ids = await selectRows<{ id: string }>(

@@ -1,7 +1,7 @@
-import { selectRows, type Work } from '../database/index.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
 
 /** How far a project has come. */
-export async function revisionOf(work: Work, projectId: string): Promise<number> {
+export async function revisionOf(work: UnitOfWork, projectId: string): Promise<number> {
   const [project] = await selectRows<{ revision: number }>(work, 'SELECT revision FROM project WHERE id = $1', [projectId]);
   return project?.revision ?? 0;
 }

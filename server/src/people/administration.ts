@@ -1,6 +1,6 @@
 import type { Account, BodyOf, PersonAction } from '@caderno/contract';
-import { execute, selectRows, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 import { notePersonEvent } from './events.ts';
 import { endSessionsOf, type SignedIn } from './session.ts';
 
@@ -13,7 +13,7 @@ const SELECT = `
 type AccountRow = Omit<Account, 'lastSignIn'> & { readonly lastSignIn: Date | null };
 
 /** All accounts of the server, by name. */
-export async function listAccounts(work: Work): Promise<Account[]> {
+export async function listAccounts(work: UnitOfWork): Promise<Account[]> {
   return (await selectRows<AccountRow>(work, `${SELECT} ORDER BY person.name, person.id`)).map(toAccount);
 }
 
@@ -21,15 +21,15 @@ function toAccount(row: AccountRow): Account {
   return { ...row, lastSignIn: row.lastSignIn?.toISOString() ?? null };
 }
 
-/** Deactivates an account or brings it back, makes or unmakes an administrator. @throws Refused when nobody could administrate any more. */
-export async function changeAccount(work: Work, by: SignedIn, id: string, { active, administrator }: BodyOf<'changeAccount'>): Promise<Account> {
+/** Deactivates an account or brings it back, makes or unmakes an administrator. @throws {DomainError} when nobody could administrate any more. */
+export async function changeAccount(work: UnitOfWork, by: SignedIn, id: string, { active, administrator }: BodyOf<'changeAccount'>): Promise<Account> {
   await execute(work, 'SELECT pg_advisory_xact_lock(hashtextextended($1, 3))', ['administrators']);
   const before = await accountOf(work, id);
-  if (before.demo) throw new Refused({ code: 'demo_person' });
+  if (before.demo) throw new DomainError({ code: 'demo_person' });
   const after = { active: active ?? before.active, administrator: administrator ?? before.administrator };
   await execute(work, 'UPDATE person SET active = $2, administrator = $3 WHERE id = $1', [id, after.active, after.administrator]);
   const [left] = await selectRows<{ count: number }>(work, 'SELECT count(*)::int AS count FROM person WHERE administrator AND active AND password_hash IS NOT NULL');
-  if ((left?.count ?? 0) === 0) throw new Refused({ code: 'last_administrator' });
+  if ((left?.count ?? 0) === 0) throw new DomainError({ code: 'last_administrator' });
   const note = (action: PersonAction): Promise<void> => notePersonEvent(work, { action, by: by.id, about: id });
   if (after.active !== before.active) await note(after.active ? 'activated' : 'deactivated');
   if (after.administrator !== before.administrator) await note(after.administrator ? 'administratorMade' : 'administratorUnmade');
@@ -37,8 +37,8 @@ export async function changeAccount(work: Work, by: SignedIn, id: string, { acti
   return accountOf(work, id);
 }
 
-async function accountOf(work: Work, id: string): Promise<Account> {
+async function accountOf(work: UnitOfWork, id: string): Promise<Account> {
   const [row] = await selectRows<AccountRow>(work, `${SELECT} WHERE person.id = $1`, [id]);
-  if (row === undefined) throw new Refused({ code: 'account_unknown', who: 'this person' });
+  if (row === undefined) throw new DomainError({ code: 'account_unknown', who: 'this person' });
   return toAccount(row);
 }

@@ -1,5 +1,5 @@
-import { execute, selectRows, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 
 /** Attempts a minute: on an account from one place, from one place on any account, on an account from places it never came from. */
 const MOST_ATTEMPTS = { there: 10, address: 60, strangers: 20 } as const;
@@ -8,9 +8,9 @@ const WINDOW_SECONDS = 60;
 /**
  * Counts an attempt to sign in before its password is looked at, so that of any number at once only these many are
  * tried. Whoever signs in from where they did before is not held up by what strangers try.
- * @throws Refused when there were too many in the last minute.
+ * @throws {DomainError} when there were too many in the last minute.
  */
-export async function countAttempt(work: Work, account: string, address: string): Promise<void> {
+export async function countAttempt(work: UnitOfWork, account: string, address: string): Promise<void> {
   for (const key of [account, address].sort()) await execute(work, 'SELECT pg_advisory_xact_lock(hashtextextended($1, 2))', [key]);
   const [counts] = await selectRows<{ there: number; address: number; strangers: number; known: boolean }>(
     work,
@@ -22,12 +22,12 @@ export async function countAttempt(work: Work, account: string, address: string)
   );
   if (counts === undefined) throw new Error('Attempts are counted: expected a row, got none');
   const tooMany = counts.there >= MOST_ATTEMPTS.there || counts.address >= MOST_ATTEMPTS.address || (!counts.known && counts.strangers >= MOST_ATTEMPTS.strangers);
-  if (tooMany) throw new Refused({ code: 'too_many_attempts', seconds: WINDOW_SECONDS });
+  if (tooMany) throw new DomainError({ code: 'too_many_attempts', seconds: WINDOW_SECONDS });
   await execute(work, 'INSERT INTO sign_in_attempt (account, address, at) VALUES ($1, $2, now())', [account, address]);
 }
 
 /** The right password: what failed before from there counts no more, and the place is known from now on. */
-export async function forgetAttempts(work: Work, personId: string, account: string, address: string): Promise<void> {
+export async function forgetAttempts(work: UnitOfWork, personId: string, account: string, address: string): Promise<void> {
   await execute(work, 'DELETE FROM sign_in_attempt WHERE account = $1 AND address = $2', [account, address]);
   await execute(work, 'INSERT INTO known_address (person_id, address, at) VALUES ($1, $2, now()) ON CONFLICT (person_id, address) DO UPDATE SET at = now()', [personId, address]);
 }

@@ -1,5 +1,5 @@
 import type { PersonAction, PersonEvent } from '@caderno/contract';
-import { execute, selectRows, type Work } from '../database/index.ts';
+import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
 
 const PAGE = 100;
 
@@ -13,12 +13,12 @@ interface NewEvent {
 }
 
 /** Writes an entry of the journal of people, in the transaction of what it tells. */
-export async function notePersonEvent(work: Work, { action, by, about = null, projectId = null, detail = '' }: NewEvent): Promise<void> {
+export async function notePersonEvent(work: UnitOfWork, { action, by, about = null, projectId = null, detail = '' }: NewEvent): Promise<void> {
   await execute(work, 'INSERT INTO person_event (action, by_id, about_id, project_id, detail) VALUES ($1, $2, $3, $4, $5)', [action, by, about, projectId, detail]);
 }
 
 /** Entries before one, newest first: of a project, or of the whole server. */
-export async function listPersonEvents(work: Work, projectId: string | null, before: number | null): Promise<PersonEvent[]> {
+export async function listPersonEvents(work: UnitOfWork, projectId: string | null, before: number | null): Promise<PersonEvent[]> {
   const rows = await selectRows<Omit<PersonEvent, 'at' | 'id'> & { id: string; at: Date }>(
     work,
     `SELECT e.id, e.at, e.action, b.name AS by, a.name AS about, project.name AS project, e.detail

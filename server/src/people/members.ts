@@ -1,14 +1,14 @@
 import { roleReaches, type BodyOf, type DemoPerson, type Member, type NewMember, type Role, type Session } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
-import { execute, inTransaction, modelsOf, selectRows, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { execute, inTransaction, modelsOf, selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 import { createAccount, hasAccounts } from './accounts.ts';
 import { notePersonEvent } from './events.ts';
 import { hashPassword, refuseWeakPassword } from './password.ts';
 import { SESSIONS_CHANNEL, type DemoSignIn, type SignedIn } from './session.ts';
 
 /** What the sign-in page and the frame need to know. */
-export async function describeSession(work: Work, person: SignedIn | null, demoSignIn: DemoSignIn): Promise<Session> {
+export async function describeSession(work: UnitOfWork, person: SignedIn | null, demoSignIn: DemoSignIn): Promise<Session> {
   const accounts = await hasAccounts(work);
   const open = demoSignIn === 'always' || (demoSignIn === 'whileAlone' && !accounts);
   const demoPeople = open ? await listDemoPeople(work) : [];
@@ -24,7 +24,7 @@ export async function describeSession(work: Work, person: SignedIn | null, demoS
 }
 
 /** Administrators of the server may make projects, and whoever leads one. */
-export async function mayMakeProjects(work: Work, person: SignedIn): Promise<boolean> {
+export async function mayMakeProjects(work: UnitOfWork, person: SignedIn): Promise<boolean> {
   return person.administrator || mayMake(person, await projectsOf(work, person));
 }
 
@@ -32,7 +32,7 @@ function mayMake(person: SignedIn, projects: Session['projects']): boolean {
   return person.administrator || projects.some((p) => roleReaches(p.role, 'lead'));
 }
 
-function listDemoPeople(work: Work): Promise<DemoPerson[]> {
+function listDemoPeople(work: UnitOfWork): Promise<DemoPerson[]> {
   return selectRows<DemoPerson>(
     work,
     `SELECT DISTINCT ON (person.name) person.id, person.name, person.demo_job AS job, coalesce(member.role, 'administrator') AS role
@@ -44,17 +44,17 @@ function listDemoPeople(work: Work): Promise<DemoPerson[]> {
 const ROLE = `CASE WHEN $3 AND NOT project.demo THEN NULL WHEN $2 THEN 'administrator' ELSE member.role END`;
 const FROM = `FROM project LEFT JOIN member ON member.project_id = project.id AND member.person_id = $1`;
 
-async function projectsOf(work: Work, person: SignedIn): Promise<Session['projects']> {
+async function projectsOf(work: UnitOfWork, person: SignedIn): Promise<Session['projects']> {
   return selectRows(work, `SELECT project.key, project.name, ${ROLE} AS role ${FROM} WHERE ${ROLE} IS NOT NULL ORDER BY project.name`, [person.id, person.administrator, person.demo]);
 }
 
 /** A person's role in a project; null when they have none there, or there is no such project. */
-export async function roleIn(work: Work, person: SignedIn, projectKey: string): Promise<{ projectId: string; role: Role } | null> {
+export async function roleIn(work: UnitOfWork, person: SignedIn, projectKey: string): Promise<{ projectId: string; role: Role } | null> {
   const [row] = await selectRows<{ projectId: string; role: Role | null }>(work, `SELECT project.id AS "projectId", ${ROLE} AS role ${FROM} WHERE project.key = $4`, [person.id, person.administrator, person.demo, projectKey]);
   return row === undefined || row.role === null ? null : { projectId: row.projectId, role: row.role };
 }
 
-export async function listMembers(work: Work, projectId: string): Promise<Member[]> {
+export async function listMembers(work: UnitOfWork, projectId: string): Promise<Member[]> {
   return selectRows<Member>(
     work,
     'SELECT person.id, person.name, person.email, member.role FROM member JOIN person ON person.id = member.person_id WHERE member.project_id = $1 ORDER BY person.name',
@@ -65,7 +65,7 @@ export async function listMembers(work: Work, projectId: string): Promise<Member
 /** Makes an account and adds it to the project. Nothing is held while the password is hashed. */
 export async function addMember(db: Sequelize, by: SignedIn, demoSignIn: DemoSignIn, projectId: string, member: NewMember): Promise<Member> {
   // The first account would close the demo to whoever makes it.
-  if (by.demo && demoSignIn !== 'always') throw new Refused({ code: 'demo_alone' });
+  if (by.demo && demoSignIn !== 'always') throw new DomainError({ code: 'demo_alone' });
   refuseWeakPassword(member.password, [member.name, member.email]);
   const passwordHash = await hashPassword(member.password);
   return inTransaction(db, async (work) => {
@@ -76,23 +76,23 @@ export async function addMember(db: Sequelize, by: SignedIn, demoSignIn: DemoSig
   });
 }
 
-/** Adds somebody who has an account. @throws Refused when nobody has this address, or they are in the project already. */
-export async function joinMember(work: Work, by: SignedIn, projectId: string, { email, role }: BodyOf<'joinMember'>): Promise<Member> {
+/** Adds somebody who has an account. @throws {DomainError} when nobody has this address, or they are in the project already. */
+export async function joinMember(work: UnitOfWork, by: SignedIn, projectId: string, { email, role }: BodyOf<'joinMember'>): Promise<Member> {
   const [person] = await selectRows<{ id: string; name: string; email: string; demo: boolean }>(work, 'SELECT id, name, email, demo_job IS NOT NULL AS demo FROM person WHERE email = $1 AND active', [email.toLowerCase()]);
-  if (person === undefined) throw new Refused({ code: 'account_unknown', who: email });
+  if (person === undefined) throw new DomainError({ code: 'account_unknown', who: email });
   const [project] = await selectRows<{ demo: boolean }>(work, 'SELECT demo FROM project WHERE id = $1', [projectId]);
-  if (person.demo && project?.demo !== true) throw new Refused({ code: 'demo_person' });
+  if (person.demo && project?.demo !== true) throw new DomainError({ code: 'demo_person' });
   const [joined] = await selectRows(work, 'INSERT INTO member (project_id, person_id, role) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING RETURNING role', [projectId, person.id, role]);
-  if (joined === undefined) throw new Refused({ code: 'member_already', who: person.name });
+  if (joined === undefined) throw new DomainError({ code: 'member_already', who: person.name });
   await notePersonEvent(work, { action: 'joined', by: by.id, about: person.id, projectId, detail: role });
   return { id: person.id, name: person.name, email: person.email, role };
 }
 
-export async function joinProject(work: Work, projectId: string, personId: string, role: Role): Promise<void> {
+export async function joinProject(work: UnitOfWork, projectId: string, personId: string, role: Role): Promise<void> {
   await modelsOf(work.db).Member.create({ projectId, personId, role }, { transaction: work.transaction });
 }
 
-export async function changeRole(work: Work, by: SignedIn, projectId: string, personId: string, role: Role): Promise<Member> {
+export async function changeRole(work: UnitOfWork, by: SignedIn, projectId: string, personId: string, role: Role): Promise<Member> {
   const before = await memberOf(work, projectId, personId);
   await execute(work, 'UPDATE member SET role = $3 WHERE project_id = $1 AND person_id = $2', [projectId, personId, role]);
   await refuseWithoutAdministrator(work, projectId);
@@ -100,7 +100,7 @@ export async function changeRole(work: Work, by: SignedIn, projectId: string, pe
   return { ...before, role };
 }
 
-export async function removeMember(work: Work, by: SignedIn, projectId: string, personId: string): Promise<Member[]> {
+export async function removeMember(work: UnitOfWork, by: SignedIn, projectId: string, personId: string): Promise<Member[]> {
   const before = await memberOf(work, projectId, personId);
   await execute(work, 'DELETE FROM member WHERE project_id = $1 AND person_id = $2', [projectId, personId]);
   await refuseWithoutAdministrator(work, projectId);
@@ -111,19 +111,19 @@ export async function removeMember(work: Work, by: SignedIn, projectId: string, 
 }
 
 /** Locked, so that two administrators do not take each other's role away at once. */
-async function memberOf(work: Work, projectId: string, personId: string): Promise<Member> {
+async function memberOf(work: UnitOfWork, projectId: string, personId: string): Promise<Member> {
   await execute(work, 'SELECT 1 FROM project WHERE id = $1 FOR NO KEY UPDATE', [projectId]);
   const member = (await listMembers(work, projectId)).find((m) => m.id === personId);
-  if (member === undefined) throw new Refused({ code: 'account_unknown', who: 'this person in the project' });
+  if (member === undefined) throw new DomainError({ code: 'account_unknown', who: 'this person in the project' });
   return member;
 }
 
 /** Administrators of the server reach every project; without any, the project's own last one stays. */
-async function refuseWithoutAdministrator(work: Work, projectId: string): Promise<void> {
+async function refuseWithoutAdministrator(work: UnitOfWork, projectId: string): Promise<void> {
   const [left] = await selectRows<{ some: boolean }>(
     work,
     `SELECT EXISTS (SELECT 1 FROM member JOIN person ON person.id = member.person_id WHERE member.project_id = $1 AND member.role = 'administrator' AND person.active) AS some`,
     [projectId],
   );
-  if (left?.some !== true) throw new Refused({ code: 'last_administrator' });
+  if (left?.some !== true) throw new DomainError({ code: 'last_administrator' });
 }

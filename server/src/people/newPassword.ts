@@ -1,8 +1,8 @@
 import { randomBytes } from 'node:crypto';
 import type { BodyOf } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
-import { execute, inTransaction, selectRows, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { execute, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 import { notePersonEvent } from './events.ts';
 import { hashPassword, passwordMatches, refuseWeakPassword } from './password.ts';
 import { countAttempt } from './attempts.ts';
@@ -10,12 +10,12 @@ import { endSessionsOf, hashToken, startSession, type SignedIn } from './session
 
 const LINK_HOURS = 48;
 
-/** Changes one's password; all other sessions end. @throws Refused when the present one is wrong, or the new one weak. */
+/** Changes one's password; all other sessions end. @throws {DomainError} when the present one is wrong, or the new one weak. */
 export async function changePassword(db: Sequelize, person: SignedIn, token: string | null, address: string, { current, next }: BodyOf<'changePassword'>): Promise<void> {
-  if (person.demo) throw new Refused({ code: 'demo_person' });
+  if (person.demo) throw new DomainError({ code: 'demo_person' });
   await inTransaction(db, (work) => countAttempt(work, person.email, address));
   const [kept] = await inTransaction(db, (work) => selectRows<{ passwordHash: string | null }>(work, 'SELECT password_hash AS "passwordHash" FROM person WHERE id = $1', [person.id]));
-  if (!(await passwordMatches(kept?.passwordHash ?? null, current))) throw new Refused({ code: 'password_wrong' });
+  if (!(await passwordMatches(kept?.passwordHash ?? null, current))) throw new DomainError({ code: 'password_wrong' });
   refuseWeakPassword(next, [person.name, person.email]);
   const passwordHash = await hashPassword(next);
   await inTransaction(db, async (work) => {
@@ -24,17 +24,17 @@ export async function changePassword(db: Sequelize, person: SignedIn, token: str
   });
 }
 
-async function setPassword(work: Work, personId: string, passwordHash: string, exceptSession: string | null): Promise<void> {
+async function setPassword(work: UnitOfWork, personId: string, passwordHash: string, exceptSession: string | null): Promise<void> {
   await execute(work, 'UPDATE person SET password_hash = $2 WHERE id = $1', [personId, passwordHash]);
   await execute(work, 'DELETE FROM reset_link WHERE person_id = $1', [personId]);
   await endSessionsOf(work, personId, exceptSession);
 }
 
 /** A link by which somebody sets a new password, once; earlier ones of theirs end. The database holds its hash. */
-export async function makeResetLink(work: Work, by: SignedIn, personId: string, now: Date): Promise<{ readonly token: string; readonly endsAt: string }> {
+export async function makeResetLink(work: UnitOfWork, by: SignedIn, personId: string, now: Date): Promise<{ readonly token: string; readonly endsAt: string }> {
   const [person] = await selectRows<{ demo: boolean }>(work, 'SELECT demo_job IS NOT NULL AS demo FROM person WHERE id = $1', [personId]);
-  if (person === undefined) throw new Refused({ code: 'account_unknown', who: 'this person' });
-  if (person.demo) throw new Refused({ code: 'demo_person' });
+  if (person === undefined) throw new DomainError({ code: 'account_unknown', who: 'this person' });
+  if (person.demo) throw new DomainError({ code: 'demo_person' });
   const token = randomBytes(32).toString('base64url');
   const endsAt = new Date(now.getTime() + LINK_HOURS * 3_600_000);
   await execute(work, 'DELETE FROM reset_link WHERE person_id = $1', [personId]);
@@ -43,7 +43,7 @@ export async function makeResetLink(work: Work, by: SignedIn, personId: string, 
   return { token, endsAt: endsAt.toISOString() };
 }
 
-/** Sets a new password by a link and signs in; all sessions of before end. @throws Refused when the link was used or has ended. */
+/** Sets a new password by a link and signs in; all sessions of before end. @throws {DomainError} when the link was used or has ended. */
 export async function resetPassword(db: Sequelize, { token, password }: BodyOf<'resetPassword'>, agent: string): Promise<{ readonly token: string; readonly person: string }> {
   const found = await inTransaction(db, (work) => personOfLink(work, token));
   refuseWeakPassword(password, [found.name, found.email]);
@@ -51,19 +51,19 @@ export async function resetPassword(db: Sequelize, { token, password }: BodyOf<'
   return inTransaction(db, async (work) => {
     // Used meanwhile: the row is gone, and whoever came first has set it.
     const [used] = await selectRows(work, 'DELETE FROM reset_link WHERE token_hash = $1 RETURNING person_id', [hashToken(token)]);
-    if (used === undefined) throw new Refused({ code: 'reset_link_ended' });
+    if (used === undefined) throw new DomainError({ code: 'reset_link_ended' });
     await setPassword(work, found.id, passwordHash, null);
     await notePersonEvent(work, { action: 'passwordReset', by: found.id });
     return { token: await startSession(work, found.id, agent), person: found.id };
   });
 }
 
-async function personOfLink(work: Work, token: string): Promise<{ id: string; name: string; email: string }> {
+async function personOfLink(work: UnitOfWork, token: string): Promise<{ id: string; name: string; email: string }> {
   const [person] = await selectRows<{ id: string; name: string; email: string }>(
     work,
     'SELECT person.id, person.name, person.email FROM reset_link JOIN person ON person.id = reset_link.person_id WHERE token_hash = $1 AND expires_at > now() AND person.active',
     [hashToken(token)],
   );
-  if (person === undefined) throw new Refused({ code: 'reset_link_ended' });
+  if (person === undefined) throw new DomainError({ code: 'reset_link_ended' });
   return person;
 }

@@ -2,7 +2,7 @@ import { hash, verify } from '@node-rs/argon2';
 import { ZxcvbnFactory } from '@zxcvbn-ts/core';
 import { adjacencyGraphs, dictionary } from '@zxcvbn-ts/language-common';
 import pLimit from 'p-limit';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 
 /** Each takes 19 MiB and a core: strangers must not have many at work at once. */
 const atWork = pLimit(2);
@@ -29,9 +29,9 @@ const WEAKEST = 2;
 /** The judge takes time with the length; what is longer is not among the common ones. */
 const LONGEST_JUDGED = 64;
 
-/** @throws Refused when a password is among the first that others try: common ones, keyboard walks, repetitions, the person's own name. */
+/** @throws {DomainError} when a password is among the first that others try: common ones, keyboard walks, repetitions, the person's own name. */
 export function refuseWeakPassword(password: string, own: readonly string[]): void {
   judge ??= new ZxcvbnFactory({ dictionary, graphs: adjacencyGraphs });
   const { score } = judge.check(password.slice(0, LONGEST_JUDGED), own.flatMap((text) => [text, ...text.split(/[\s@.]+/)]).filter((word) => word.length > 2));
-  if (score < WEAKEST) throw new Refused({ code: 'password_weak' });
+  if (score < WEAKEST) throw new DomainError({ code: 'password_weak' });
 }

@@ -1,8 +1,8 @@
 import { createHash, randomBytes } from 'node:crypto';
 import type { SessionLine } from '@caderno/contract';
-import type { Work } from '../database/index.ts';
+import type { UnitOfWork } from '../database/index.ts';
 import { execute, selectRows } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 
 export const SESSION_COOKIE = 'caderno_session';
 export const SESSION_DAYS = 14;
@@ -26,36 +26,36 @@ export interface SignedIn {
 }
 
 /** Starts a session; the token is known to the browser only, the database holds its hash. */
-export async function startSession(work: Work, personId: string, agent = ''): Promise<string> {
+export async function startSession(work: UnitOfWork, personId: string, agent = ''): Promise<string> {
   const token = randomBytes(32).toString('base64url');
   await execute(work, `INSERT INTO session (token_hash, person_id, expires_at, agent) VALUES ($1, $2, now() + interval '${SESSION_DAYS} days', $3)`, [hashToken(token), personId, agent]);
   return token;
 }
 
-export async function endSession(work: Work, token: string): Promise<void> {
+export async function endSession(work: UnitOfWork, token: string): Promise<void> {
   await execute(work, 'DELETE FROM session WHERE token_hash = $1', [hashToken(token)]);
   await tell(work, { session: hashToken(token) });
 }
 
 /** Ends all sessions of a person but the one with this token. */
-export async function endSessionsOf(work: Work, personId: string, except: string | null = null): Promise<void> {
+export async function endSessionsOf(work: UnitOfWork, personId: string, except: string | null = null): Promise<void> {
   const ended = await selectRows<{ hash: string }>(work, 'DELETE FROM session WHERE person_id = $1 AND token_hash IS DISTINCT FROM $2 RETURNING token_hash AS hash', [personId, except === null ? null : hashToken(except)]);
   for (const { hash } of ended) await tell(work, { session: hash });
 }
 
-/** @throws Refused when the person has no such session. */
-export async function endSessionById(work: Work, personId: string, id: string): Promise<void> {
+/** @throws {DomainError} when the person has no such session. */
+export async function endSessionById(work: UnitOfWork, personId: string, id: string): Promise<void> {
   const [ended] = await selectRows<{ hash: string }>(work, 'DELETE FROM session WHERE person_id = $1 AND id = $2 RETURNING token_hash AS hash', [personId, id]);
-  if (ended === undefined) throw new Refused({ code: 'session_unknown' });
+  if (ended === undefined) throw new DomainError({ code: 'session_unknown' });
   await tell(work, { session: ended.hash });
 }
 
-async function tell(work: Work, ended: { readonly session: string }): Promise<void> {
+async function tell(work: UnitOfWork, ended: { readonly session: string }): Promise<void> {
   await execute(work, 'SELECT pg_notify($1, $2)', [SESSIONS_CHANNEL, JSON.stringify(ended)]);
 }
 
 /** Whose session a token is: of nobody when it has ended, its person is not active, or the demo is closed to its people. */
-export async function personOfSession(work: Work, token: string, demoSignIn: DemoSignIn): Promise<SignedIn | null> {
+export async function personOfSession(work: UnitOfWork, token: string, demoSignIn: DemoSignIn): Promise<SignedIn | null> {
   const [person] = await selectRows<SignedIn>(
     work,
     `WITH seen AS (UPDATE session SET seen_at = now() WHERE token_hash = (SELECT token_hash FROM session WHERE token_hash = $1 AND seen_at < now() - interval '${SEEN_MINUTES} minutes' FOR UPDATE SKIP LOCKED))
@@ -68,7 +68,7 @@ export async function personOfSession(work: Work, token: string, demoSignIn: Dem
 }
 
 /** A person's sessions, the newest first. */
-export async function listSessions(work: Work, personId: string, token: string | null): Promise<SessionLine[]> {
+export async function listSessions(work: UnitOfWork, personId: string, token: string | null): Promise<SessionLine[]> {
   const rows = await selectRows<{ id: string; startedAt: Date; seenAt: Date; agent: string; current: boolean }>(
     work,
     `SELECT id, started_at AS "startedAt", seen_at AS "seenAt", agent, token_hash IS NOT DISTINCT FROM $2 AS current FROM session WHERE person_id = $1 AND expires_at > now() ORDER BY started_at DESC, id`,

@@ -1,8 +1,8 @@
 import { createHash, randomInt, timingSafeEqual } from 'node:crypto';
 import type { SetUp } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
-import { execute, inTransaction, selectRows, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { execute, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 import { createAccount, hasAccounts } from './accounts.ts';
 import { notePersonEvent } from './events.ts';
 import { hashPassword, refuseWeakPassword } from './password.ts';
@@ -25,7 +25,7 @@ function hashed(word: string): string {
   return createHash('sha256').update(word).digest('hex');
 }
 
-/** Makes the first administrator; answers their id. @throws Refused when there is an account already, or the word is not the one that was printed. */
+/** Makes the first administrator; answers their id. @throws {DomainError} when there is an account already, or the word is not the one that was printed. */
 export async function setUp(db: Sequelize, { word, ...account }: SetUp): Promise<string> {
   await inTransaction(db, (work) => refuseSetUp(work, word));
   refuseWeakPassword(account.password, [account.name, account.email]);
@@ -40,8 +40,8 @@ export async function setUp(db: Sequelize, { word, ...account }: SetUp): Promise
   });
 }
 
-async function refuseSetUp(work: Work, word: string): Promise<void> {
-  if (await hasAccounts(work)) throw new Refused({ code: 'set_up_already' });
+async function refuseSetUp(work: UnitOfWork, word: string): Promise<void> {
+  if (await hasAccounts(work)) throw new DomainError({ code: 'set_up_already' });
   const [kept] = await selectRows<{ value: string }>(work, 'SELECT value FROM installation WHERE name = $1', [WORD]);
-  if (kept === undefined || !timingSafeEqual(Buffer.from(hashed(word.trim().toLowerCase())), Buffer.from(kept.value))) throw new Refused({ code: 'set_up_word_wrong' });
+  if (kept === undefined || !timingSafeEqual(Buffer.from(hashed(word.trim().toLowerCase())), Buffer.from(kept.value))) throw new DomainError({ code: 'set_up_word_wrong' });
 }

@@ -1,7 +1,7 @@
 import type { BodyOf } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { inTransaction, modelsOf, selectRows } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 import { hasAccounts } from './accounts.ts';
 import { countAttempt, forgetAttempts } from './attempts.ts';
 import { notePersonEvent } from './events.ts';
@@ -24,8 +24,8 @@ export async function signIn(entrance: Entrance, body: BodyOf<'signIn'>): Promis
 async function enterDemo({ db, demoSignIn, agent }: Entrance, id: string): Promise<{ token: string; person: string }> {
   return inTransaction(db, async (work) => {
     const person = await modelsOf(db).Person.findByPk(id, { transaction: work.transaction });
-    if (person === null || person.demoJob === null) throw new Refused({ code: 'sign_in_failed' });
-    if (demoSignIn === 'never' || (demoSignIn === 'whileAlone' && (await hasAccounts(work)))) throw new Refused({ code: 'demo_closed' });
+    if (person === null || person.demoJob === null) throw new DomainError({ code: 'sign_in_failed' });
+    if (demoSignIn === 'never' || (demoSignIn === 'whileAlone' && (await hasAccounts(work)))) throw new DomainError({ code: 'demo_closed' });
     return { token: await startSession(work, id, agent), person: id };
   });
 }
@@ -40,7 +40,7 @@ async function enterByPassword({ db, address, agent }: Entrance, email: string, 
   const right = await passwordMatches(account?.active === true ? account.passwordHash : null, password);
   if (!right || account === null) {
     if (account !== null) await inTransaction(db, (work) => notePersonEvent(work, { action: 'signInRefused', by: null, about: account.id, detail: address }));
-    throw new Refused({ code: 'sign_in_failed' });
+    throw new DomainError({ code: 'sign_in_failed' });
   }
   return inTransaction(db, async (work) => {
     await forgetAttempts(work, account.id, email, address);

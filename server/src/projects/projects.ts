@@ -1,7 +1,7 @@
 import type { NewProject, ProjectRef, ResponseOf, Role } from '@caderno/contract';
-import { modelsOf, selectRows, type Work } from '../database/index.ts';
+import { modelsOf, selectRows, type UnitOfWork } from '../database/index.ts';
 import { joinProject } from '../people/index.ts';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 
 /** The trace links of a project (parameter 1) whose target changed in meaning since they were made. */
 export const SUSPECT_SQL = `
@@ -10,9 +10,9 @@ export const SUSPECT_SQL = `
     AND s.deleted_at IS NULL AND t.deleted_at IS NULL AND s.state <> 'withdrawn' AND t.state <> 'withdrawn'`;
 
 /** Makes a project with its maker as administrator. */
-export async function createProject(work: Work, personId: string, { key, name }: NewProject): Promise<ProjectRef & { id: string }> {
+export async function createProject(work: UnitOfWork, personId: string, { key, name }: NewProject): Promise<ProjectRef & { id: string }> {
   const { Project } = modelsOf(work.db);
-  if ((await Project.count({ where: { key }, transaction: work.transaction })) > 0) throw new Refused({ code: 'project_exists', project: key });
+  if ((await Project.count({ where: { key }, transaction: work.transaction })) > 0) throw new DomainError({ code: 'project_exists', project: key });
   const maker = await modelsOf(work.db).Person.findByPk(personId, { transaction: work.transaction, rejectOnEmpty: true });
   const project = await Project.create({ key, name, demo: maker.demoJob !== null }, { transaction: work.transaction });
   await joinProject(work, project.id, personId, 'administrator');
@@ -20,7 +20,7 @@ export async function createProject(work: Work, personId: string, { key, name }:
 }
 
 /** A project with the figures its tabs show. Withdrawn artefacts and headings are counted nowhere. */
-export async function readProject(work: Work, projectId: string, role: Role): Promise<ResponseOf<'readProject'>> {
+export async function readProject(work: UnitOfWork, projectId: string, role: Role): Promise<ResponseOf<'readProject'>> {
   const project = await modelsOf(work.db).Project.findByPk(projectId, { transaction: work.transaction, rejectOnEmpty: true });
   const counts = await selectRows<{ kind: string; count: number }>(
     work,
@@ -47,7 +47,7 @@ export async function readProject(work: Work, projectId: string, role: Role): Pr
   };
 }
 
-export async function countSuspectLinks(work: Work, projectId: string): Promise<number> {
+export async function countSuspectLinks(work: UnitOfWork, projectId: string): Promise<number> {
   const [suspect] = await selectRows<{ count: number }>(work, `SELECT count(*)::int AS count ${SUSPECT_SQL}`, [projectId]);
   return suspect?.count ?? 0;
 }

@@ -1,5 +1,5 @@
 import { DEFAULT_SETTINGS, readStoredSettings, type ProjectSettings } from '@caderno/contract';
-import { selectRows, type Work } from '../database/index.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
 
 export interface StoredSettings {
   readonly version: number;
@@ -7,7 +7,7 @@ export interface StoredSettings {
 }
 
 /** What a project sets for itself, checked on the way out; a project that never did, and a part that cannot be read, has the defaults. */
-export async function readSettings(work: Work, projectId: string): Promise<StoredSettings> {
+export async function readSettings(work: UnitOfWork, projectId: string): Promise<StoredSettings> {
   const [row] = await selectRows<{ version: number; settings: unknown }>(work, 'SELECT settings_version AS version, settings FROM project WHERE id = $1', [projectId]);
   if (row === undefined) throw new Error('Settings belong to a project: expected one, got none');
   return { version: row.version, settings: row.settings === null ? DEFAULT_SETTINGS : readStoredSettings(row.settings).settings };

@@ -1,8 +1,8 @@
 import { SECRET_MASK, type Constant } from '@caderno/core/shared';
 import type { ProjectSettings } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
-import { execute, inTransaction, selectRows, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { execute, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 import type { SecretBox } from './secretBox.ts';
 
 /** The configuration under which the usual value is kept. */
@@ -14,7 +14,7 @@ const placeOf = (projectId: string, constant: string, configuration: string): st
  * The settings as they may be stored: values of secret constants are sealed apart, and a mask stands in their place,
  * here as in undo data and on screens. A mask that comes back means the value that is kept.
  */
-export async function keepSecrets(work: Work, box: SecretBox, projectId: string, settings: ProjectSettings): Promise<ProjectSettings> {
+export async function keepSecrets(work: UnitOfWork, box: SecretBox, projectId: string, settings: ProjectSettings): Promise<ProjectSettings> {
   const kept = new Set((await selectRows<{ key: string }>(work, `SELECT constant || '/' || configuration AS key FROM secret WHERE project_id = $1`, [projectId])).map((row) => row.key));
   const constants: Constant[] = [];
   const lasting = new Set<string>();
@@ -36,15 +36,15 @@ export async function keepSecrets(work: Work, box: SecretBox, projectId: string,
   return { ...settings, constants };
 }
 
-async function store(work: Work, projectId: string, constant: string, configuration: string, sealed: Buffer): Promise<void> {
+async function store(work: UnitOfWork, projectId: string, constant: string, configuration: string, sealed: Buffer): Promise<void> {
   await execute(work, 'INSERT INTO secret (project_id, constant, configuration, sealed) VALUES ($1, $2, $3, $4) ON CONFLICT (project_id, constant, configuration) DO UPDATE SET sealed = excluded.sealed', [projectId, constant, configuration, sealed]);
 }
 
-/** The value of a secret constant. @throws Refused when there is none, or it was sealed with another key. */
-export async function revealSecret(work: Work, box: SecretBox, projectId: string, constant: string, configuration: string | null): Promise<string> {
+/** The value of a secret constant. @throws {DomainError} when there is none, or it was sealed with another key. */
+export async function revealSecret(work: UnitOfWork, box: SecretBox, projectId: string, constant: string, configuration: string | null): Promise<string> {
   const [row] = await selectRows<{ sealed: Buffer }>(work, 'SELECT sealed FROM secret WHERE project_id = $1 AND constant = $2 AND configuration = $3', [projectId, constant, configuration ?? USUAL]);
   const value = row === undefined ? null : box.open(row.sealed, placeOf(projectId, constant, configuration ?? USUAL));
-  if (value === null) throw new Refused({ code: 'constant_unknown' });
+  if (value === null) throw new DomainError({ code: 'constant_unknown' });
   return value;
 }
 

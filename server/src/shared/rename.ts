@@ -2,8 +2,8 @@ import { randomUUID } from 'node:crypto';
 import { artefactId, parseArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import { constantsByName, keysUsed, placesRenamed, renameEverywhere, type Renamed, type Renaming, type Reusable, type StepsOwnerId, type Used } from '@caderno/core/shared';
 import type { BodyOf, KindAndContent, ResponseOf } from '@caderno/contract';
-import { changeOfRetry, contentOrRefused, dropDraft, lockProject, readLibrary, recordDeed, writeVersions, type Commander, type Save } from '../artefacts/index.ts';
-import { selectRows, type Work } from '../database/index.ts';
+import { changeOfRetry, contentOrRefused, dropDraft, lockProject, readLibrary, writeJournalEntry, writeVersions, type Actor, type Save } from '../artefacts/index.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
 import { findUnmoved, readChange } from '../versions/index.ts';
 
@@ -12,14 +12,14 @@ type Order = BodyOf<'renameParameter'>;
 /**
  * Renames a parameter in all that knows it by its name, as one entry of the journal, or says what that would change.
  * The owner's draft becomes its version.
- * @throws Refused `version_moved` when the owner is no longer at the version named.
+ * @throws {DomainError} `version_moved` when the owner is no longer at the version named.
  */
-export async function renameParameter(work: Work, commander: Commander, { owner, from, to, apply }: Order): Promise<ResponseOf<'renameParameter'>> {
-  if (apply) await lockProject(work, commander.projectId);
-  const earlier = await changeOfRetry(work, commander);
-  if (earlier !== null) return { change: await readChange(work, commander.projectId, earlier), renamed: [], hindrances: [] };
-  const row = await findUnmoved(work, commander.projectId, owner);
-  const known = new Known(work, commander.projectId, reusableOf(owner.id, owner));
+export async function renameParameter(work: UnitOfWork, actor: Actor, { owner, from, to, apply }: Order): Promise<ResponseOf<'renameParameter'>> {
+  if (apply) await lockProject(work, actor.projectId);
+  const earlier = await changeOfRetry(work, actor);
+  if (earlier !== null) return { change: await readChange(work, actor.projectId, earlier), renamed: [], hindrances: [] };
+  const row = await findUnmoved(work, actor.projectId, owner);
+  const known = new Known(work, actor.projectId, reusableOf(owner.id, owner));
   const renaming = await known.rename(from, to);
   if (renaming.kind !== 'done') return { change: null, renamed: [], hindrances: renaming.kind === 'hindered' ? [...renaming.hindrances] : [] };
   const renamed = renaming.renamed.map((r) => known.describe(r));
@@ -27,13 +27,13 @@ export async function renameParameter(work: Work, commander: Commander, { owner,
   const change = randomUUID();
   const saves: Save[] = [];
   for (const { artefact } of renaming.renamed) {
-    const save = artefact.id === owner.id ? row : await findUnmoved(work, commander.projectId, { id: artefact.id, kind: artefact.kind, version: known.versionOf(artefact.id) });
+    const save = artefact.id === owner.id ? row : await findUnmoved(work, actor.projectId, { id: artefact.id, kind: artefact.kind, version: known.versionOf(artefact.id) });
     saves.push({ row: save, value: artefact });
   }
-  await dropDraft(work, commander.projectId, commander.personId, owner.id);
-  const parts = await writeVersions(work, commander, change, saves);
-  await recordDeed(work, commander, { action: 'rename', parts, detail: `<${from}> → <${to}>`, note: '' }, change);
-  return { change: await readChange(work, commander.projectId, change), renamed, hindrances: [] };
+  await dropDraft(work, actor.projectId, actor.personId, owner.id);
+  const parts = await writeVersions(work, actor, change, saves);
+  await writeJournalEntry(work, actor, { action: 'rename', parts, detail: `<${from}> → <${to}>`, note: '' }, change);
+  return { change: await readChange(work, actor.projectId, change), renamed, hindrances: [] };
 }
 
 function reusableOf(id: StepsOwnerId, value: KindAndContent): Reusable {
@@ -53,7 +53,7 @@ interface UserRow {
 
 /** What has been read of a project for a renaming: more is read whenever the core asks for it. */
 class Known {
-  readonly #work: Work;
+  readonly #work: UnitOfWork;
   readonly #projectId: string;
   readonly #start: StepsOwnerId;
   readonly #artefacts = new Map<StepsOwnerId, Reusable>();
@@ -61,7 +61,7 @@ class Known {
   readonly #library = new Map<string, Used>();
   readonly #users = new Map<StepsOwnerId, readonly Reusable[]>();
 
-  constructor(work: Work, projectId: string, start: Reusable) {
+  constructor(work: UnitOfWork, projectId: string, start: Reusable) {
     this.#work = work;
     this.#projectId = projectId;
     this.#start = start.id;

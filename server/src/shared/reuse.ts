@@ -2,14 +2,14 @@ import { artefactId, type ArtefactId, type ArtefactKind, type ArtefactState } fr
 import { usersOf, usesOf, type Connected, type ReusableId, type UseEdge } from '@caderno/core/shared';
 import type { ConnectedArtefact, Reuse } from '@caderno/contract';
 import { findArtefact } from '../artefacts/index.ts';
-import { selectRows, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 
 /** What uses shared steps, a case or a data set and what it uses, directly and through others. */
-export async function readReuse(work: Work, projectId: string, id: ArtefactId): Promise<Reuse> {
+export async function readReuse(work: UnitOfWork, projectId: string, id: ArtefactId): Promise<Reuse> {
   const row = await findArtefact(work, projectId, id);
   const of = reusable(row.kind, row.number);
-  if (of === null) throw new Refused({ code: 'kind_mismatch', id, kind: 'shared' });
+  if (of === null) throw new DomainError({ code: 'kind_mismatch', id, kind: 'shared' });
   const users = usersOf(await readEdges(work, row.id, 'to_id', 'from_id'), of);
   const uses = usesOf(await readEdges(work, row.id, 'from_id', 'to_id'), of);
   const known = await describe(work, projectId, [...users, ...uses].map((c) => c.id));
@@ -33,7 +33,7 @@ export interface EdgeRow {
 export const EDGE_COLUMNS = 'f.kind AS "fromKind", f.number AS "fromNumber", t.kind AS "toKind", t.number AS "toNumber", link.pinned';
 
 /** The links of uses that are reached from an artefact by going on and on from one end of a link to the other. */
-async function readEdges(work: Work, rowId: string, at: 'from_id' | 'to_id', next: 'from_id' | 'to_id'): Promise<UseEdge[]> {
+async function readEdges(work: UnitOfWork, rowId: string, at: 'from_id' | 'to_id', next: 'from_id' | 'to_id'): Promise<UseEdge[]> {
   const rows = await selectRows<EdgeRow>(
     work,
     `WITH RECURSIVE reached(id) AS (SELECT $1::bigint UNION SELECT link.${next} FROM link JOIN reached ON link.${at} = reached.id WHERE link.type = 'uses')
@@ -56,7 +56,7 @@ export function reusable(kind: ArtefactKind, number: number): ReusableId | null 
   return kind === 'shared' || kind === 'case' || kind === 'dataSet' ? artefactId(kind, number) : null;
 }
 
-async function describe(work: Work, projectId: string, ids: readonly ReusableId[]): Promise<Map<ReusableId, Pick<ConnectedArtefact, 'title' | 'state' | 'agreedVersion' | 'instances'>>> {
+async function describe(work: UnitOfWork, projectId: string, ids: readonly ReusableId[]): Promise<Map<ReusableId, Pick<ConnectedArtefact, 'title' | 'state' | 'agreedVersion' | 'instances'>>> {
   const numbers = (letter: string): number[] => ids.filter((id) => id.startsWith(letter)).map((id) => Number(id.slice(2)));
   const rows = await selectRows<{ kind: ArtefactKind; number: number; title: string; state: ArtefactState; agreedVersion: number | null; rows: number | null }>(
     work,

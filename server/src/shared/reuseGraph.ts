@@ -1,6 +1,6 @@
 import { type ArtefactKind, type ArtefactState } from '@caderno/core/artefacts';
 import type { ReuseGraph } from '@caderno/contract';
-import { selectRows, type Work } from '../database/index.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { EDGE_COLUMNS, reusable, toEdges, type EdgeRow } from './reuse.ts';
 
 /** More cannot be drawn so that anybody reads it: those with the most uses stay. */
@@ -15,7 +15,7 @@ interface NodeRow {
 }
 
 /** Everything that uses something or is used, and the uses between: the whole project's reuse, as it is drawn. */
-export async function readReuseGraph(work: Work, projectId: string): Promise<ReuseGraph> {
+export async function readReuseGraph(work: UnitOfWork, projectId: string): Promise<ReuseGraph> {
   const nodes = await selectRows<NodeRow>(
     work,
     `SELECT a.kind, a.number, a.title, a.module, a.state, count(*) AS uses FROM artefact a JOIN link ON link.type = 'uses' AND (link.from_id = a.id OR link.to_id = a.id)

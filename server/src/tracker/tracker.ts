@@ -1,8 +1,8 @@
 import type { Defect, TrackerConnection, TrackerFailure, TrackerState } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
-import { execute, inTransaction, selectRows, type Work } from '../database/index.ts';
+import { execute, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 import { readOutsideHosts } from './outsideHosts.ts';
 import { storyboard } from './storyboard.ts';
 import type { Story, StoryTracker } from './storyTracker.ts';
@@ -11,16 +11,16 @@ import { TrackerFailed } from './trackerFailed.ts';
 /** An adapter for every kind of tracker. */
 const ADAPTERS: Record<TrackerConnection['kind'], (connection: TrackerConnection, allowedHosts: readonly string[]) => StoryTracker> = { storyboard };
 
-/** The project's tracker, with all that is needed to ask it: no transaction is held meanwhile. @throws Refused when the project has none. */
+/** The project's tracker, with all that is needed to ask it: no transaction is held meanwhile. @throws {DomainError} when the project has none. */
 async function trackerOf(db: Sequelize, projectId: string, moreHosts: readonly string[]): Promise<StoryTracker> {
   return inTransaction(db, async (work) => {
     const { tracker } = (await readSettings(work, projectId)).settings;
-    if (tracker === null) throw new Refused({ code: 'tracker_absent' });
+    if (tracker === null) throw new DomainError({ code: 'tracker_absent' });
     return ADAPTERS[tracker.kind](tracker, [...moreHosts, ...(await readOutsideHosts(work))]);
   });
 }
 
-/** The stories of the tracker. @throws Refused when it does not give them. */
+/** The stories of the tracker. @throws {DomainError} when it does not give them. */
 export async function fetchStories(db: Sequelize, projectId: string, moreHosts: readonly string[]): Promise<Story[]> {
   const tracker = await trackerOf(db, projectId, moreHosts);
   return refusing(() => tracker.stories());
@@ -35,13 +35,13 @@ async function refusing<T>(ask: () => Promise<T>): Promise<T> {
   try {
     return await ask();
   } catch (cause) {
-    if (cause instanceof TrackerFailed) throw new Refused({ code: 'tracker_failed', failure: cause.failure }, { cause });
+    if (cause instanceof TrackerFailed) throw new DomainError({ code: 'tracker_failed', failure: cause.failure }, { cause });
     throw cause;
   }
 }
 
 /** What was found when the tracker was last asked. */
-export async function readTrackerState(work: Work, projectId: string): Promise<TrackerState> {
+export async function readTrackerState(work: UnitOfWork, projectId: string): Promise<TrackerState> {
   const connected = (await readSettings(work, projectId)).settings.tracker !== null;
   const [row] = await selectRows<{ checkedAt: Date; failure: TrackerFailure | null; newStories: number; changedStories: number }>(
     work,
@@ -53,7 +53,7 @@ export async function readTrackerState(work: Work, projectId: string): Promise<T
 }
 
 /** Notes what a check found; a failure keeps what the last good one found. */
-export async function noteTracker(work: Work, projectId: string, at: Date, found: { readonly failure: TrackerFailure } | { readonly newStories: number; readonly changedStories: number }): Promise<void> {
+export async function noteTracker(work: UnitOfWork, projectId: string, at: Date, found: { readonly failure: TrackerFailure } | { readonly newStories: number; readonly changedStories: number }): Promise<void> {
   const good = 'failure' in found ? null : found;
   await execute(
     work,

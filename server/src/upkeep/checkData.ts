@@ -2,7 +2,7 @@ import { artefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/ar
 import { readStoredSettings, type PlacedIssue } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { issuesOf, markBroken } from '../artefacts/index.ts';
-import { execute, inTransaction, selectRows, type Work } from '../database/index.ts';
+import { execute, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 
 /** Something stored that cannot be read, and where it is. */
 export interface DataFault {
@@ -37,7 +37,7 @@ export async function checkData(db: Sequelize): Promise<{ readonly checked: numb
 
 async function checkVersions(db: Sequelize, project: { readonly id: string; readonly key: string }, faults: DataFault[]): Promise<number> {
   const broken: { kind: ArtefactKind; number: number }[] = [];
-  const read = (work: Work, after: string): Promise<(Stored & { version: number; head: boolean })[]> =>
+  const read = (work: UnitOfWork, after: string): Promise<(Stored & { version: number; head: boolean })[]> =>
     selectRows(
       work,
       `SELECT to_char(a.id, 'FM0000000000000000000') || to_char(v.version, 'FM0000000000') AS key, a.kind, a.number, v.version, v.version = a.head AS head, v.schema, v.content
@@ -70,7 +70,7 @@ async function checkDrafts(db: Sequelize, project: { readonly id: string; readon
 }
 
 /** Goes through rows in the order of their keys, a page at a time. */
-async function each<R extends { readonly key: string }>(db: Sequelize, read: (work: Work, after: string) => Promise<R[]>, look: (row: R) => void): Promise<number> {
+async function each<R extends { readonly key: string }>(db: Sequelize, read: (work: UnitOfWork, after: string) => Promise<R[]>, look: (row: R) => void): Promise<number> {
   let after = `${'0'.repeat(19)}${'0'.repeat(10)}`;
   for (let count = 0; ; ) {
     const rows = await inTransaction(db, (work) => read(work, after));

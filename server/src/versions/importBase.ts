@@ -1,9 +1,9 @@
 import type { ImportBase } from '@caderno/core/exchange';
-import type { DeedPart } from '../artefacts/index.ts';
-import { execute, selectRows, type ArtefactRow, type Work } from '../database/index.ts';
+import type { JournalEntryPart } from '../artefacts/index.ts';
+import { execute, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 
 /** What the last import brought of a requirement; null forgets it. */
-export async function storeImportBase(work: Work, row: ArtefactRow, base: ImportBase | null): Promise<DeedPart> {
+export async function storeImportBase(work: UnitOfWork, row: ArtefactRow, base: ImportBase | null): Promise<JournalEntryPart> {
   const [before] = await selectRows<{ base: ImportBase }>(work, 'SELECT base FROM imported WHERE artefact_id = $1', [row.id]);
   if (base === null) await execute(work, 'DELETE FROM imported WHERE artefact_id = $1', [row.id]);
   else await execute(work, 'INSERT INTO imported (artefact_id, base) VALUES ($1, $2) ON CONFLICT (artefact_id) DO UPDATE SET base = excluded.base', [row.id, JSON.stringify(base)]);

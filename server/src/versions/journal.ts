@@ -1,13 +1,13 @@
 import { artefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import type { Change, ChangeAction } from '@caderno/contract';
 import { findArtefact } from '../artefacts/index.ts';
-import { selectRows, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 
 /** Entries of the journal answered at once; `before` leads on. */
 const PAGE = 100;
 
-interface DeedLine {
+interface EntryLine {
   readonly action: ChangeAction;
   readonly kind: ArtefactKind | null;
   readonly number: number | null;
@@ -17,7 +17,7 @@ interface DeedLine {
   readonly detail: string;
 }
 
-interface ChangeLine extends DeedLine {
+interface ChangeLine extends EntryLine {
   readonly id: string;
   readonly revision: number;
   readonly author: string;
@@ -25,7 +25,7 @@ interface ChangeLine extends DeedLine {
   readonly fromVersion: number | null;
   readonly note: string;
   readonly undone: boolean;
-  readonly undid: DeedLine | null;
+  readonly undid: EntryLine | null;
 }
 
 const SELECT = `
@@ -45,7 +45,7 @@ const OWN_PART = `
   JOIN artefact a ON a.id = p.artefact_id`;
 
 /** The journal of a project or of one artefact, newest first. */
-export async function listChanges(work: Work, projectId: string, filter: { readonly artefact?: ArtefactId | undefined; readonly before?: number | undefined }): Promise<Change[]> {
+export async function listChanges(work: UnitOfWork, projectId: string, filter: { readonly artefact?: ArtefactId | undefined; readonly before?: number | undefined }): Promise<Change[]> {
   const artefact = filter.artefact === undefined ? null : await findArtefact(work, projectId, filter.artefact);
   const lines = await selectRows<ChangeLine>(
     work,
@@ -55,16 +55,16 @@ export async function listChanges(work: Work, projectId: string, filter: { reado
   return lines.map(toChange);
 }
 
-export async function readChange(work: Work, projectId: string, id: string): Promise<Change> {
+export async function readChange(work: UnitOfWork, projectId: string, id: string): Promise<Change> {
   const [line] = await selectRows<ChangeLine>(work, `${SELECT} ${FIRST_PART} WHERE c.project_id = $1 AND c.id = $2`, [projectId, id]);
-  if (line === undefined) throw new Refused({ code: 'change_unknown', change: id });
+  if (line === undefined) throw new DomainError({ code: 'change_unknown', change: id });
   return toChange(line);
 }
 
 function toChange({ at, undid, ...line }: ChangeLine): Change {
-  return { ...toDeed(line), at: at.toISOString(), undid: undid === null ? null : toDeed(undid) };
+  return { ...toEntry(line), at: at.toISOString(), undid: undid === null ? null : toEntry(undid) };
 }
 
-function toDeed<Line extends DeedLine>({ number, kind, title, ...line }: Line): Omit<Line, 'number' | 'kind' | 'title'> & { readonly title: string; readonly artefact: ArtefactId | null } {
+function toEntry<Line extends EntryLine>({ number, kind, title, ...line }: Line): Omit<Line, 'number' | 'kind' | 'title'> & { readonly title: string; readonly artefact: ArtefactId | null } {
   return { ...line, title: title ?? '', artefact: kind === null || number === null ? null : artefactId(kind, number) };
 }

@@ -1,10 +1,10 @@
 import { effectiveRisk, type Risk } from '@caderno/core/basis';
 import { sameJson } from '@caderno/core/versions';
 import { SETTINGS_PARTS, placedIssues, projectSettingsSchema, roleReaches, type ProjectSettings, type Role } from '@caderno/contract';
-import { asJson, contentOrBroken, type DeedPart } from '../artefacts/index.ts';
-import { execute, selectRows, type Work } from '../database/index.ts';
+import { asJson, contentOrBroken, type JournalEntryPart } from '../artefacts/index.ts';
+import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 import { keepSecrets, type SecretBox } from '../secrets/index.ts';
 
 /** Parts that a lead changes, by hand or by undoing. */
@@ -15,26 +15,26 @@ export function changedParts(before: ProjectSettings, after: ProjectSettings): (
   return SETTINGS_PARTS.filter((part) => !sameJson(asJson(before[part]), asJson(after[part])));
 }
 
-/** Puts settings in the place of a project's; the risks of its requirements follow the scale. @throws Refused beyond one's role. */
-export async function storeSettings(work: Work, box: SecretBox, projectId: string, role: Role, wanted: ProjectSettings): Promise<DeedPart> {
+/** Puts settings in the place of a project's; the risks of its requirements follow the scale. @throws {DomainError} beyond one's role. */
+export async function storeSettings(work: UnitOfWork, box: SecretBox, projectId: string, role: Role, wanted: ProjectSettings): Promise<JournalEntryPart> {
   const before = await readSettings(work, projectId);
   const guarded = changedParts(before.settings, wanted).some((part) => OF_LEADS.includes(part));
-  if (guarded && !roleReaches(role, 'lead')) throw new Refused({ code: 'role_too_low', needed: 'lead', have: role });
+  if (guarded && !roleReaches(role, 'lead')) throw new DomainError({ code: 'role_too_low', needed: 'lead', have: role });
   const settings = await keepSecrets(work, box, projectId, wanted);
   await execute(work, 'UPDATE project SET settings = $2, settings_version = settings_version + 1 WHERE id = $1', [projectId, JSON.stringify(settings)]);
   if (changedParts(before.settings, settings).includes('riskScale')) await rateRequirements(work, projectId, settings);
   return { artefact: null, fromVersion: null, toVersion: null, undo: { kind: 'settings', from: before.settings, to: settings } };
 }
 
-/** Settings that were put together of others'. @throws Refused when they could not be read again. */
+/** Settings that were put together of others'. @throws {DomainError} when they could not be read again. */
 export function readableSettings(merged: unknown): ProjectSettings {
   const read = projectSettingsSchema.safeParse(merged);
-  if (!read.success) throw new Refused({ code: 'content_invalid', title: 'settings', issues: placedIssues(read.error) });
+  if (!read.success) throw new DomainError({ code: 'content_invalid', title: 'settings', issues: placedIssues(read.error) });
   return read.data;
 }
 
 /** Gives every rated requirement the risk its rating has now. */
-async function rateRequirements(work: Work, projectId: string, { riskScale }: ProjectSettings): Promise<void> {
+async function rateRequirements(work: UnitOfWork, projectId: string, { riskScale }: ProjectSettings): Promise<void> {
   const rated = await selectRows<{ id: string; schema: number; content: unknown; risk: Risk | null }>(
     work,
     `SELECT a.id, a.risk, v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head

@@ -2,11 +2,11 @@ import { randomUUID } from 'node:crypto';
 import { mergeContent } from '@caderno/core/versions';
 import { CONTENT_SCHEMA_VERSION, type Change, type KindAndContent, type Role } from '@caderno/contract';
 import {
-  asJson, changeOfRetry, changeState, findArtefact, idOfRow, issuesOf, kindAndContentOrBroken, lockProject, readContent, recordDeed, restorePlace, usersOf, writeVersions, type Commander, type DeedPart,
+  asJson, changeOfRetry, changeState, findArtefact, idOfRow, issuesOf, kindAndContentOrBroken, lockProject, readContent, writeJournalEntry, restorePlace, usersOf, writeVersions, type Actor, type JournalEntryPart,
 } from '../artefacts/index.ts';
-import { execute, modelsOf, selectRows, type ArtefactRow, type Work } from '../database/index.ts';
+import { execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
-import { Refused } from '../refused.ts';
+import { DomainError } from '../domainError.ts';
 import { storeImportBase } from './importBase.ts';
 import { readChange } from './journal.ts';
 import { readableSettings, storeSettings } from './storeSettings.ts';
@@ -19,41 +19,41 @@ interface StoredPart {
 }
 
 /** Undoes a command by a further one, which can be undone in turn. What was changed elsewhere since stays. */
-export async function undoChange(work: Work, box: SecretBox, commander: Commander, role: Role, changeId: string): Promise<Change> {
-  await lockProject(work, commander.projectId);
+export async function undoChange(work: UnitOfWork, box: SecretBox, actor: Actor, role: Role, changeId: string): Promise<Change> {
+  await lockProject(work, actor.projectId);
   const { Change } = modelsOf(work.db);
-  const change = await Change.findOne({ where: { id: changeId, projectId: commander.projectId }, transaction: work.transaction });
-  if (change === null) throw new Refused({ code: 'change_unknown', change: changeId });
-  if ((await changeOfRetry(work, commander)) === null) {
-    if (change.undoneBy !== null) throw new Refused({ code: 'undo_done_already', change: changeId });
+  const change = await Change.findOne({ where: { id: changeId, projectId: actor.projectId }, transaction: work.transaction });
+  if (change === null) throw new DomainError({ code: 'change_unknown', change: changeId });
+  if ((await changeOfRetry(work, actor)) === null) {
+    if (change.undoneBy !== null) throw new DomainError({ code: 'undo_done_already', change: changeId });
     const undo = randomUUID();
-    const parts = await undoParts(work, box, commander, role, changeId, undo);
-    await recordDeed(work, commander, { action: 'undo', parts, detail: changeId, note: '' }, undo);
+    const parts = await undoParts(work, box, actor, role, changeId, undo);
+    await writeJournalEntry(work, actor, { action: 'undo', parts, detail: changeId, note: '' }, undo);
     await change.update({ undoneBy: undo }, { transaction: work.transaction });
   }
-  return readChange(work, commander.projectId, changeId);
+  return readChange(work, actor.projectId, changeId);
 }
 
 /** Undoes the parts from the last to the first; a run of parts that made artefacts is taken back at once. */
-async function undoParts(work: Work, box: SecretBox, commander: Commander, role: Role, changeId: string, undo: string): Promise<DeedPart[]> {
+async function undoParts(work: UnitOfWork, box: SecretBox, actor: Actor, role: Role, changeId: string, undo: string): Promise<JournalEntryPart[]> {
   const stored = await selectRows<StoredPart>(work, 'SELECT artefact_id AS "artefactId", undo FROM change_part WHERE change_id = $1 ORDER BY place DESC', [changeId]);
   const rows = await rowsOf(work, stored);
-  const parts: DeedPart[] = [];
+  const parts: JournalEntryPart[] = [];
   for (let at = 0; at < stored.length; ) {
     const run = runOfExistence(stored, at);
     if (run.length > 0) {
-      parts.push(...(await setExistence(work, commander, run.map((p) => rowOf(rows, p)), run[0]?.undo.kind === 'existence' && run[0].undo.exists)));
+      parts.push(...(await setExistence(work, actor, run.map((p) => rowOf(rows, p)), run[0]?.undo.kind === 'existence' && run[0].undo.exists)));
       at += run.length;
     } else {
       const part = stored[at];
-      if (part !== undefined) parts.push(...(await undoPart(work, box, commander, role, part, rows, undo)));
+      if (part !== undefined) parts.push(...(await undoPart(work, box, actor, role, part, rows, undo)));
       at += 1;
     }
   }
   return parts;
 }
 
-async function rowsOf(work: Work, parts: readonly StoredPart[]): Promise<Map<string, ArtefactRow>> {
+async function rowsOf(work: UnitOfWork, parts: readonly StoredPart[]): Promise<Map<string, ArtefactRow>> {
   const ids = parts.flatMap((p) => p.artefactId ?? []);
   const rows = await modelsOf(work.db).Artefact.findAll({ where: { id: ids }, transaction: work.transaction });
   return new Map(rows.map((row) => [row.id, row]));
@@ -73,56 +73,56 @@ function runOfExistence(parts: readonly StoredPart[], from: number): StoredPart[
   return parts.slice(from, end < 0 ? parts.length : end);
 }
 
-async function undoPart(work: Work, box: SecretBox, commander: Commander, role: Role, part: StoredPart, rows: ReadonlyMap<string, ArtefactRow>, undo: string): Promise<DeedPart[]> {
+async function undoPart(work: UnitOfWork, box: SecretBox, actor: Actor, role: Role, part: StoredPart, rows: ReadonlyMap<string, ArtefactRow>, undo: string): Promise<JournalEntryPart[]> {
   const plan = part.undo;
   switch (plan.kind) {
     case 'content':
-      return undoContent(work, commander, rowOf(rows, part), plan, undo);
+      return undoContent(work, actor, rowOf(rows, part), plan, undo);
     case 'existence':
-      return setExistence(work, commander, [rowOf(rows, part)], plan.exists);
+      return setExistence(work, actor, [rowOf(rows, part)], plan.exists);
     case 'state':
       return [await changeState(work, rowOf(rows, part), plan.from)];
     case 'place':
       return [await restorePlace(work, rowOf(rows, part), plan.from)];
     case 'settings':
-      return [await undoSettings(work, box, commander.projectId, role, plan)];
+      return [await undoSettings(work, box, actor.projectId, role, plan)];
     case 'imported':
       return [await storeImportBase(work, rowOf(rows, part), plan.from)];
   }
 }
 
 /** Takes the change out of the head by a three-way merge, so that later edits elsewhere in it stay. */
-async function undoContent(work: Work, commander: Commander, row: ArtefactRow, plan: { from: number; to: number }, undo: string): Promise<DeedPart[]> {
-  await findArtefact(work, commander.projectId, idOfRow(row));
+async function undoContent(work: UnitOfWork, actor: Actor, row: ArtefactRow, plan: { from: number; to: number }, undo: string): Promise<JournalEntryPart[]> {
+  await findArtefact(work, actor.projectId, idOfRow(row));
   const before = await readContent(work, row, plan.from);
   const after = await readContent(work, row, plan.to);
   const head = await readContent(work, row, row.head);
   const merge = mergeContent(asJson(after.content), asJson(before.content), asJson(head.content));
-  if (merge.conflicts.length > 0) throw new Refused({ code: 'undo_blocked', id: idOfRow(row), paths: merge.conflicts.map((c) => c.path) });
+  if (merge.conflicts.length > 0) throw new DomainError({ code: 'undo_blocked', id: idOfRow(row), paths: merge.conflicts.map((c) => c.path) });
   const value = mergedValue(row, merge.content);
-  const parts = await writeVersions(work, commander, undo, [{ row, value }]);
-  if (parts.length === 0) throw new Refused({ code: 'undo_done_already', change: '' });
+  const parts = await writeVersions(work, actor, undo, [{ row, value }]);
+  if (parts.length === 0) throw new DomainError({ code: 'undo_done_already', change: '' });
   return parts;
 }
 
-/** @throws Refused when what is left without the change could not be read again. */
+/** @throws {DomainError} when what is left without the change could not be read again. */
 function mergedValue(row: ArtefactRow, content: unknown): KindAndContent {
   const value = kindAndContentOrBroken(row.kind, CONTENT_SCHEMA_VERSION[row.kind], content);
-  if (value === null) throw new Refused({ code: 'undo_blocked', id: idOfRow(row), paths: issuesOf(row.kind, { schema: CONTENT_SCHEMA_VERSION[row.kind], content }).map((i) => i.path) });
+  if (value === null) throw new DomainError({ code: 'undo_blocked', id: idOfRow(row), paths: issuesOf(row.kind, { schema: CONTENT_SCHEMA_VERSION[row.kind], content }).map((i) => i.path) });
   return value;
 }
 
-async function setExistence(work: Work, commander: Commander, rows: readonly ArtefactRow[], exists: boolean): Promise<DeedPart[]> {
+async function setExistence(work: UnitOfWork, actor: Actor, rows: readonly ArtefactRow[], exists: boolean): Promise<JournalEntryPart[]> {
   const [first] = rows;
   const users = exists ? [] : await usersOf(work, rows.map((r) => r.id));
-  if (users.length > 0 && first !== undefined) throw new Refused({ code: 'still_used', id: idOfRow(first), users });
-  await execute(work, 'UPDATE artefact SET deleted_at = $2 WHERE id = ANY($1)', [rows.map((r) => r.id), exists ? null : commander.at]);
+  if (users.length > 0 && first !== undefined) throw new DomainError({ code: 'still_used', id: idOfRow(first), users });
+  await execute(work, 'UPDATE artefact SET deleted_at = $2 WHERE id = ANY($1)', [rows.map((r) => r.id), exists ? null : actor.at]);
   return rows.map((artefact) => ({ artefact, fromVersion: null, toVersion: null, undo: { kind: 'existence', exists: !exists } }));
 }
 
-async function undoSettings(work: Work, box: SecretBox, projectId: string, role: Role, plan: Extract<UndoPlan, { kind: 'settings' }>): Promise<DeedPart> {
+async function undoSettings(work: UnitOfWork, box: SecretBox, projectId: string, role: Role, plan: Extract<UndoPlan, { kind: 'settings' }>): Promise<JournalEntryPart> {
   const { settings } = await readSettings(work, projectId);
   const merge = mergeContent(asJson(plan.to), asJson(plan.from), asJson(settings));
-  if (merge.conflicts.length > 0) throw new Refused({ code: 'settings_moved', paths: merge.conflicts.map((c) => c.path) });
+  if (merge.conflicts.length > 0) throw new DomainError({ code: 'settings_moved', paths: merge.conflicts.map((c) => c.path) });
   return storeSettings(work, box, projectId, role, readableSettings(merge.content));
 }

@@ -1,49 +1,49 @@
 import { randomUUID } from 'node:crypto';
 import { ARTEFACT_KINDS, artefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import type { Change, KindAndContent, Write } from '@caderno/contract';
-import { changeOfRetry, changeState, findArtefact, idOfRow, insertArtefacts, lastPosition, lockProject, recordDeed, reserveNumbers, writeVersions, type Commander, type DeedPart, type NewArtefactRow, type Save } from '../artefacts/index.ts';
-import { modelsOf, selectRows, type ArtefactRow, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { changeOfRetry, changeState, findArtefact, idOfRow, insertArtefacts, lastPosition, lockProject, writeJournalEntry, reserveNumbers, writeVersions, type Actor, type JournalEntryPart, type NewArtefactRow, type Save } from '../artefacts/index.ts';
+import { modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 import { readChange } from './journal.ts';
 
 type Made = Write['made'][number];
 
 /**
  * Makes, changes and withdraws several artefacts as one entry of the journal. Nothing is done unless all of it can be.
- * @throws Refused `version_moved` when one that is to be changed is no longer at the version named.
+ * @throws {DomainError} `version_moved` when one that is to be changed is no longer at the version named.
  */
-export async function writeArtefacts(work: Work, commander: Commander, { made, changed, withdrawn, states = [], detail }: Write): Promise<{ change: Change | null; made: ArtefactId[] }> {
-  await lockProject(work, commander.projectId);
-  const earlier = await changeOfRetry(work, commander);
-  if (earlier !== null) return { change: await readChange(work, commander.projectId, earlier), made: await madeBy(work, earlier) };
+export async function writeArtefacts(work: UnitOfWork, actor: Actor, { made, changed, withdrawn, states = [], detail }: Write): Promise<{ change: Change | null; made: ArtefactId[] }> {
+  await lockProject(work, actor.projectId);
+  const earlier = await changeOfRetry(work, actor);
+  if (earlier !== null) return { change: await readChange(work, actor.projectId, earlier), made: await madeBy(work, earlier) };
   const change = randomUUID();
   const saves: Save[] = [];
   for (const { id, version, ...value } of changed) {
-    saves.push({ row: await findUnmoved(work, commander.projectId, { id, kind: value.kind, version }), value });
+    saves.push({ row: await findUnmoved(work, actor.projectId, { id, kind: value.kind, version }), value });
   }
-  const inserted = await insertMade(work, commander, change, made);
-  const parts = [...inserted, ...(await writeVersions(work, commander, change, saves))];
-  for (const id of withdrawn) parts.push(await changeState(work, await findArtefact(work, commander.projectId, id), 'withdrawn'));
+  const inserted = await insertMade(work, actor, change, made);
+  const parts = [...inserted, ...(await writeVersions(work, actor, change, saves))];
+  for (const id of withdrawn) parts.push(await changeState(work, await findArtefact(work, actor.projectId, id), 'withdrawn'));
   for (const { id, state } of states) {
-    const row = await findArtefact(work, commander.projectId, id);
+    const row = await findArtefact(work, actor.projectId, id);
     if (row.state !== state) parts.push(await changeState(work, row, state));
   }
   if (parts.length === 0) return { change: null, made: [] };
-  await recordDeed(work, commander, { action: 'write', parts, detail, note: '' }, change);
-  return { change: await readChange(work, commander.projectId, change), made: inserted.flatMap((p) => (p.artefact === null ? [] : [idOfRow(p.artefact)])) };
+  await writeJournalEntry(work, actor, { action: 'write', parts, detail, note: '' }, change);
+  return { change: await readChange(work, actor.projectId, change), made: inserted.flatMap((p) => (p.artefact === null ? [] : [idOfRow(p.artefact)])) };
 }
 
-/** The artefact that is to be changed. @throws Refused when it is of another kind or no longer at the version named. */
-export async function findUnmoved(work: Work, projectId: string, { id, kind, version }: { readonly id: ArtefactId; readonly kind: ArtefactKind; readonly version: number }): Promise<ArtefactRow> {
+/** The artefact that is to be changed. @throws {DomainError} when it is of another kind or no longer at the version named. */
+export async function findUnmoved(work: UnitOfWork, projectId: string, { id, kind, version }: { readonly id: ArtefactId; readonly kind: ArtefactKind; readonly version: number }): Promise<ArtefactRow> {
   const row = await findArtefact(work, projectId, id);
-  if (row.kind !== kind) throw new Refused({ code: 'kind_mismatch', id, kind });
+  if (row.kind !== kind) throw new DomainError({ code: 'kind_mismatch', id, kind });
   if (row.head === version) return row;
   const author = await modelsOf(work.db).Person.findByPk(row.authorId, { transaction: work.transaction });
-  throw new Refused({ code: 'version_moved', id, head: row.head, base: version, author: author?.name ?? 'someone' });
+  throw new DomainError({ code: 'version_moved', id, head: row.head, base: version, author: author?.name ?? 'someone' });
 }
 
 /** What an earlier command made, in the order of its parts. */
-export async function madeBy(work: Work, change: string): Promise<ArtefactId[]> {
+export async function madeBy(work: UnitOfWork, change: string): Promise<ArtefactId[]> {
   const rows = await selectRows<{ kind: (typeof ARTEFACT_KINDS)[number]; number: number }>(
     work,
     `SELECT a.kind, a.number FROM change_part p JOIN artefact a ON a.id = p.artefact_id WHERE p.change_id = $1 AND p.from_version IS NULL AND p.to_version = 1 ORDER BY a.kind, a.number`,
@@ -53,16 +53,16 @@ export async function madeBy(work: Work, change: string): Promise<ArtefactId[]> 
 }
 
 /** Parts in the order in which the artefacts were asked for; kinds are numbered apart. */
-async function insertMade(work: Work, commander: Commander, change: string, made: readonly Made[]): Promise<DeedPart[]> {
-  const parts: { at: number; part: DeedPart }[] = [];
+async function insertMade(work: UnitOfWork, actor: Actor, change: string, made: readonly Made[]): Promise<JournalEntryPart[]> {
+  const parts: { at: number; part: JournalEntryPart }[] = [];
   for (const kind of ARTEFACT_KINDS) {
     const places = made.flatMap((value, at) => (value.kind === kind ? [at] : []));
     if (places.length === 0) continue;
-    const first = await reserveNumbers(work, commander.projectId, kind, places.length);
-    const position = kind === 'requirement' ? (await lastPosition(work, commander.projectId, null)) + 1 : 0;
+    const first = await reserveNumbers(work, actor.projectId, kind, places.length);
+    const position = kind === 'requirement' ? (await lastPosition(work, actor.projectId, null)) + 1 : 0;
     const numberOf = new Map(places.map((at, i) => [at, first + i]));
     const rows = places.flatMap((at, i): NewArtefactRow[] => (made[at] === undefined ? [] : [{ number: first + i, value: placed(made[at], numberOf), parent: null, position: position + (kind === 'requirement' ? i : 0) }]));
-    const inserted = await insertArtefacts(work, commander, change, rows);
+    const inserted = await insertArtefacts(work, actor, change, rows);
     inserted.parts.forEach((part, i) => parts.push({ at: places[i] ?? 0, part }));
   }
   return parts.toSorted((a, b) => a.at - b.at).map((p) => p.part);

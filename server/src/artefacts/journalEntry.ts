@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { artefactId, type ArtefactId } from '@caderno/core/artefacts';
 import type { ChangeAction } from '@caderno/contract';
-import { execute, modelsOf, selectRows, type ArtefactRow, type Work } from '../database/index.ts';
-import { Refused } from '../refused.ts';
+import { execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
 import type { UndoPlan } from '../versions/undoPlan.ts';
 
 /** Who commands, in which project, when, and under which id a retry is known. */
-export interface Commander {
+export interface Actor {
   readonly projectId: string;
   readonly personId: string;
   readonly at: Date;
@@ -14,7 +14,7 @@ export interface Commander {
 }
 
 /** What a command did to one artefact, or to the project's settings (null), and how to undo it. */
-export interface DeedPart {
+export interface JournalEntryPart {
   readonly artefact: ArtefactRow | null;
   readonly fromVersion: number | null;
   readonly toVersion: number | null;
@@ -22,10 +22,10 @@ export interface DeedPart {
 }
 
 /** What one command did, for the journal: it is undone as one. */
-export interface Deed {
+export interface JournalEntry {
   readonly action: ChangeAction;
   /** In the order they were done. */
-  readonly parts: readonly DeedPart[];
+  readonly parts: readonly JournalEntryPart[];
   readonly detail: string;
   readonly note: string;
 }
@@ -34,35 +34,35 @@ export interface Deed {
 export const CHANGES_CHANNEL = 'caderno_changes';
 
 /** Commands on one project run one after the other: the row lock is held until the transaction ends. Whoever only refers to the project is not held up. */
-export async function lockProject(work: Work, projectId: string): Promise<void> {
+export async function lockProject(work: UnitOfWork, projectId: string): Promise<void> {
   await execute(work, 'SELECT revision FROM project WHERE id = $1 FOR NO KEY UPDATE', [projectId]);
 }
 
 /** The id of the change an earlier command with the same id made; null when this is the first. */
-export async function changeOfRetry(work: Work, commander: Commander): Promise<string | null> {
-  if (commander.commandId === null) return null;
-  const [earlier] = await selectRows<{ id: string; author: string }>(work, 'SELECT id, author_id AS author FROM change WHERE project_id = $1 AND command_id = $2', [commander.projectId, commander.commandId]);
-  if (earlier !== undefined && earlier.author !== commander.personId) throw new Refused({ code: 'command_id_taken' });
+export async function changeOfRetry(work: UnitOfWork, actor: Actor): Promise<string | null> {
+  if (actor.commandId === null) return null;
+  const [earlier] = await selectRows<{ id: string; author: string }>(work, 'SELECT id, author_id AS author FROM change WHERE project_id = $1 AND command_id = $2', [actor.projectId, actor.commandId]);
+  if (earlier !== undefined && earlier.author !== actor.personId) throw new DomainError({ code: 'command_id_taken' });
   return earlier?.id ?? null;
 }
 
 /** The artefact an earlier command with the same id worked on; null when this is the first. */
-export async function artefactOfRetry(work: Work, commander: Commander): Promise<ArtefactRow | null> {
-  const change = await changeOfRetry(work, commander);
+export async function artefactOfRetry(work: UnitOfWork, actor: Actor): Promise<ArtefactRow | null> {
+  const change = await changeOfRetry(work, actor);
   if (change === null) return null;
   const [part] = await selectRows<{ artefactId: string }>(work, 'SELECT artefact_id AS "artefactId" FROM change_part WHERE change_id = $1 AND artefact_id IS NOT NULL ORDER BY place LIMIT 1', [change]);
   return part === undefined ? null : modelsOf(work.db).Artefact.findByPk(part.artefactId, { transaction: work.transaction });
 }
 
 /** Writes the journal entry, moves the project's revision on, and tells everyone once the transaction is through. */
-export async function recordDeed(work: Work, commander: Commander, deed: Deed, id: string = randomUUID()): Promise<string> {
-  const revision = await moveOn(work, commander.projectId);
+export async function writeJournalEntry(work: UnitOfWork, actor: Actor, entry: JournalEntry, id: string = randomUUID()): Promise<string> {
+  const revision = await moveOn(work, actor.projectId);
   await execute(
     work,
     `INSERT INTO change (id, project_id, revision, action, author_id, at, detail, note, command_id, size) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
-    [id, commander.projectId, revision, deed.action, commander.personId, commander.at, deed.detail, deed.note, commander.commandId, deed.parts.length],
+    [id, actor.projectId, revision, entry.action, actor.personId, actor.at, entry.detail, entry.note, actor.commandId, entry.parts.length],
   );
-  const parts = deed.parts.map(({ artefact, fromVersion, toVersion, undo }, place) => ({ place, artefact_id: artefact?.id ?? null, from_version: fromVersion, to_version: toVersion, undo }));
+  const parts = entry.parts.map(({ artefact, fromVersion, toVersion, undo }, place) => ({ place, artefact_id: artefact?.id ?? null, from_version: fromVersion, to_version: toVersion, undo }));
   await execute(
     work,
     `INSERT INTO change_part (change_id, place, artefact_id, from_version, to_version, undo)
@@ -73,7 +73,7 @@ export async function recordDeed(work: Work, commander: Commander, deed: Deed, i
 }
 
 /** The project's next revision; everyone is told once the transaction is through. What was altered in it carries this revision. */
-export async function moveOn(work: Work, projectId: string): Promise<number> {
+export async function moveOn(work: UnitOfWork, projectId: string): Promise<number> {
   const [project] = await selectRows<{ revision: number; key: string }>(work, 'UPDATE project SET revision = revision + 1 WHERE id = $1 RETURNING revision, key', [projectId]);
   if (project === undefined) throw new Error('A revision belongs to a project: expected one, got none');
   await execute(work, 'SELECT pg_notify($1, $2)', [CHANGES_CHANNEL, JSON.stringify({ project: project.key, revision: project.revision })]);
