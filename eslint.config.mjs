@@ -21,6 +21,6 @@ export default defineConfig(
     },
   },
   // In a test a value that is missing after all fails the test, which is what is wanted.
-  { files: ['**/*.test.ts', '**/*.spec.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
+  { files: ['**/*.test.ts', '**/*.test.tsx', '**/*.spec.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
   { files: ['web/**/*.ts', 'web/**/*.tsx'], plugins: { 'react-hooks': hooks }, rules: { ...hooks.configs.recommended.rules, 'react-hooks/incompatible-library': 'off' } },
 );

@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { stripVTControlCharacters } from 'node:util';
 import { Failure, run } from './failure.mjs';
 import { ROOT, checkNode, installDebianPackage, installPackages } from './install.mjs';
 import { installPostgres } from './postgres.mjs';
@@ -59,8 +60,18 @@ async function runJest(report) {
 async function runPlaywright(report) {
   const env = { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: report };
   const { code } = await runProgram('npx', ['--no-install', 'playwright', 'test', '--reporter=line,json'], { cwd: join(ROOT, 'e2e'), env, show: true });
-  const { stats } = await readReport('Playwright', report);
+  const { stats, suites } = await readReport('Playwright', report);
+  for (const line of failuresOf(suites)) console.log(line);
   return counted('Playwright', stats.expected, stats.unexpected + stats.flaky, code);
+}
+
+/** What failed and why, once more at the end, where it is found. */
+function failuresOf(suites) {
+  const specs = suites.flatMap(function all(suite) {
+    return [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(all)];
+  });
+  const results = specs.filter((spec) => !spec.ok).flatMap((spec) => spec.tests.flatMap((t) => t.results.map((result) => ({ spec, result }))));
+  return results.flatMap(({ spec, result }) => (result.errors ?? []).map((e) => `FAILED ${spec.file}:${spec.line} ${spec.title}\n       ${stripVTControlCharacters(e.message ?? '').slice(0, 1_500)} (${e.location?.file}:${e.location?.line})`));
 }
 
 async function readReport(name, file) {

@@ -2,14 +2,13 @@ import type { RequirementId } from '@caderno/core/artefacts';
 import { dismissalOf, type RequirementContent } from '@caderno/core/basis';
 import { anchorAt } from '@caderno/core/conditions';
 import { percentDown, shownRatio, type RequirementCoverage } from '@caderno/core/coverage';
-import type { ArtefactOfKind } from '@caderno/contract';
 import { memo, useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
-import { useArtefact, useModules, useSummaries } from '../api/index.ts';
+import { useModules, useSummaries } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, Ticks, TitleField, useAddCondition } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Choose, PRIORITY_WORD, REQUIREMENT_TYPE_WORD, countOf, options } from '../look/index.ts';
-import { SaveBar, useEditing } from '../versions/index.ts';
+import { SaveBar, useEditable, useEditing, type EditableArtefact } from '../versions/index.ts';
 import { FromSource } from './FromSource.tsx';
 import { MergeDialog } from './MergeDialog.tsx';
 import { QuestionLines } from './QuestionLines.tsx';
@@ -32,12 +31,11 @@ interface Props {
 
 /** A requirement as a text to read critically and to improve. Kept while only the outline beside it is filtered. */
 export const RequirementPage = memo(function RequirementPage({ id, ...rest }: Props) {
-  const { project } = useFrame();
-  const { data, error } = useArtefact(project, 'requirement', id);
+  const { data, error } = useEditable('requirement', id);
   return data === undefined ? <Loading error={error} /> : <Requirement key={id} artefact={data} {...rest} />;
 });
 
-function Requirement({ artefact, coverage, counted, wording }: { readonly artefact: ArtefactOfKind<'requirement'> } & Omit<Props, 'id'>) {
+function Requirement({ artefact, coverage, counted, wording }: { readonly artefact: EditableArtefact<'requirement'> } & Omit<Props, 'id'>) {
   const { project, canEdit, person } = useFrame();
   const editing = useEditing('requirement', artefact);
   const { content, update, dirty } = editing;

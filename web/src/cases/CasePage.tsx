@@ -3,10 +3,10 @@ import { EMPTY_CASE, bindRow, expects, parameterId, plainStep, removeParameter, 
 import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
 import { allRows, countExpanded, runsOf } from '@caderno/core/shared';
 import type { DesignChange } from '@caderno/core/coverage';
-import type { ArtefactOfKind, CaseSummary } from '@caderno/contract';
+import type { CaseSummary } from '@caderno/contract';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useLocation, useSearchParams } from 'react-router';
-import { useArtefact, useDesign, useReuse } from '../api/index.ts';
+import { useDesign, useReuse } from '../api/index.ts';
 import { Defects, Loading, Margin, MarginNote, TitleField } from '../artefacts/index.ts';
 import { useCoveredDesign, useLiveCoverage } from '../coverage/index.ts';
 import { address, useFrame } from '../frame/index.ts';
@@ -14,7 +14,7 @@ import { Section, TextButton, countOf } from '../look/index.ts';
 import { PinnedUsers, Reach, UsedBy } from '../reuse/index.ts';
 import { TakeOutDialog, usePutBack, useRename, type Owner } from '../shared/index.ts';
 import { Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit, type StepsOpened } from '../steps/index.ts';
-import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
+import { SaveBar, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { CaseChips } from './CaseChips.tsx';
 import { CaseData } from './CaseData.tsx';
 import { CloneDialog } from './CloneDialog.tsx';
@@ -27,12 +27,11 @@ import { WorthALook } from './WorthALook.tsx';
 
 /** A case as one page, from top to bottom. */
 export function CasePage({ id }: { readonly id: CaseId }) {
-  const { project } = useFrame();
-  const { data, error } = useArtefact(project, 'case', id);
+  const { data, error } = useEditable('case', id);
   return data === undefined ? <Loading error={error} /> : <Case key={id} artefact={data} />;
 }
 
-function Case({ artefact }: { readonly artefact: ArtefactOfKind<'case'> }) {
+function Case({ artefact }: { readonly artefact: EditableArtefact<'case'> }) {
   const { project, canEdit } = useFrame();
   const editing = useEditing('case', artefact);
   const { content, update } = editing;

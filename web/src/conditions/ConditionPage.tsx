@@ -1,16 +1,15 @@
 import type { ConditionId, RequirementId } from '@caderno/core/artefacts';
 import { PLAIN_ITEM, countItems, placeAnchor, type ConditionContent, type ItemKey, type ItemKind, type Model, type RequirementLink } from '@caderno/core/conditions';
 import { countStandings, itemsToMake, itemsToShow, percentDown, shownRatio, type ConditionCoverage, type Design, type DesignChange, type ItemCoverage } from '@caderno/core/coverage';
-import type { ArtefactOfKind } from '@caderno/contract';
 import { Suspense, lazy, useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
-import { useArtefact, useDesign, useSummaries } from '../api/index.ts';
+import { useDesign, useSummaries } from '../api/index.ts';
 import { Defects, Loading, TitleField, useRaiseQuestion, useStillRight } from '../artefacts/index.ts';
 import { useLiveCoverage } from '../coverage/index.ts';
 import { WholeWidth, address, useFrame } from '../frame/index.ts';
 import { Button, ITEM_KIND_WORD, MODEL_WORD, Section, TextButton, countOf } from '../look/index.ts';
 import { Observations } from '../questions/index.ts';
-import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
+import { SaveBar, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { ItemList } from './ItemList.tsx';
 import { ModelChoices } from './ModelChoices.tsx';
 import { ModelPart } from './ModelPart.tsx';
@@ -29,13 +28,13 @@ interface Props {
 /** A condition: its model, drawn, and what has to be shown. */
 export function ConditionPage({ id, requirementTexts }: Props) {
   const { project } = useFrame();
-  const { data, error } = useArtefact(project, 'condition', id);
+  const { data, error } = useEditable('condition', id);
   // Asked for together with the condition, not after it.
   const design = useDesign(project, { condition: id }).data;
   return data === undefined ? <Loading error={error} /> : <Condition key={id} design={design} artefact={data} requirementTexts={requirementTexts} />;
 }
 
-function Condition({ artefact, design, requirementTexts }: { readonly artefact: ArtefactOfKind<'condition'>; readonly design: Design | undefined; readonly requirementTexts: Props['requirementTexts'] }) {
+function Condition({ artefact, design, requirementTexts }: { readonly artefact: EditableArtefact<'condition'>; readonly design: Design | undefined; readonly requirementTexts: Props['requirementTexts'] }) {
   const { canEdit } = useFrame();
   const editing = useEditing('condition', artefact);
   const { content, update } = editing;

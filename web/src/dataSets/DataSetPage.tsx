@@ -4,10 +4,9 @@ import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
 import type { DesignChange } from '@caderno/core/coverage';
 import { asCase, fromCase, type DataSetContent } from '@caderno/core/dataSets';
 import type { Used } from '@caderno/core/shared';
-import type { ArtefactOfKind } from '@caderno/contract';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { useLocation } from 'react-router';
-import { useArtefact, useDesign, useModules } from '../api/index.ts';
+import { useDesign, useModules } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
 import { useCoveredDesign, useLiveCoverage } from '../coverage/index.ts';
 import { DataFiles, DataGrid, MakeRows, RedundantRows, UnknownValues, rowShows, useColumnChecks, useGained } from '../data/index.ts';
@@ -15,14 +14,13 @@ import { useFrame } from '../frame/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
 import { useConstants } from '../steps/index.ts';
 import { PinnedUsers, Reach, UsedBy } from '../reuse/index.ts';
-import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
+import { SaveBar, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { Columns } from './Columns.tsx';
 import { Serves } from './Serves.tsx';
 
 /** A data set: what its rows are for, the rows, and who takes them. */
 export function DataSetPage({ id }: { readonly id: DataSetId }) {
-  const { project } = useFrame();
-  const { data, error } = useArtefact(project, 'dataSet', id);
+  const { data, error } = useEditable('dataSet', id);
   return data === undefined ? <Loading error={error} /> : <DataSet key={id} artefact={data} />;
 }
 
@@ -31,7 +29,7 @@ const NOTHING_USED: ReadonlyMap<string, Used> = new Map();
 /** What a data set shows is judged as of a case; this number is no case's. */
 const AS_CASE = artefactId('case', 0);
 
-function DataSet({ artefact }: { readonly artefact: ArtefactOfKind<'dataSet'> }) {
+function DataSet({ artefact }: { readonly artefact: EditableArtefact<'dataSet'> }) {
   const { project, canEdit } = useFrame();
   const editing = useEditing('dataSet', artefact);
   const { content, update } = editing;

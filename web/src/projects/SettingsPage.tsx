@@ -1,37 +1,40 @@
 import { WORDING_RULES, type WordingRule } from '@caderno/core/basis';
 import { LOOK_RULES } from '@caderno/core/cases';
-import { LIMITS, type ProjectSettings } from '@caderno/contract';
+import { LIMITS, type ProjectSettings, type ResponseOf } from '@caderno/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { useSaveSettings, useSettings } from '../api/index.ts';
+import { useSettings } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
 import { MEND_WORDS, RULE_WORD } from '../basis/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Section, countOf } from '../look/index.ts';
+import { BothSides, KeepWords, useEditCommands, useKeptHere, type LocalDraft } from '../versions/index.ts';
 import { ConfigurationsEditor } from './ConfigurationsEditor.tsx';
 import { ConstantsEditor } from './ConstantsEditor.tsx';
 import { LooksEditor } from './LooksEditor.tsx';
 import { RiskScaleEditor } from './RiskScaleEditor.tsx';
 import { TrackerForm } from './TrackerForm.tsx';
+import { useEditedSettings } from './useEditedSettings.ts';
 
 /** What the project sets for itself. Each save is an entry of the journal and can be undone. */
 export function SettingsPage() {
   const { project } = useFrame();
   const { data, error } = useSettings(project);
-  return data === undefined ? <Loading error={error} /> : <Settings key={data.version} version={data.version} stored={data.settings} />;
+  const keptHere = useKeptHere('settings');
+  return data === undefined || keptHere === undefined ? <Loading error={error} /> : <Settings key={project} stored={data} keptHere={keptHere} />;
 }
 
-function Settings({ version, stored }: { readonly version: number; readonly stored: ProjectSettings }) {
+function Settings({ stored, keptHere }: { readonly stored: ResponseOf<'readSettings'>; readonly keptHere: LocalDraft | null }) {
   const { project, canEdit, canLead } = useFrame();
-  const [settings, setSettings] = useState(stored);
-  const save = useSaveSettings(project);
-  const set = (part: Partial<ProjectSettings>): void => setSettings((s) => ({ ...s, ...part }));
+  const editing = useEditedSettings(stored, keptHere);
+  const { content: settings, update, dirty, save, discard } = editing;
+  useEditCommands('the settings', editing, canEdit, null);
+  const set = (part: Partial<ProjectSettings>): void => update((s) => ({ ...s, ...part }));
   const [depths, setDepths] = useState<string | null>(null);
   const leaveDepths = (): void => {
     if (depths !== null) set({ depths: [...new Set(depths.split(',').map((d) => d.trim()).filter(Boolean))].slice(0, LIMITS.depths) });
     setDepths(null);
   };
-  const changed = settings !== stored;
   const toggle = (rule: WordingRule, on: boolean): void => set({ rulesOff: on ? settings.rulesOff.filter((r) => r !== rule) : [...settings.rulesOff, rule] });
   return (
     <div className="h-full overflow-y-auto px-8 py-6">
@@ -39,15 +42,19 @@ function Settings({ version, stored }: { readonly version: number; readonly stor
         <header className="flex items-baseline gap-3">
           <h1 className="font-serif text-2xl font-semibold">Settings of the project</h1>
           <span className="ml-auto" />
-          {changed && (
+          {dirty && (
             <>
-              <Button onClick={() => setSettings(stored)}>Discard</Button>
-              <Button look="accent" onClick={() => void save(version, settings)}>
+              <span role="status" className="text-xs text-ink2">
+                <KeepWords keep={editing.keep} saved="" />
+              </span>
+              <Button onClick={discard}>Discard</Button>
+              <Button look="accent" onClick={() => void save('')}>
                 Save
               </Button>
             </>
           )}
         </header>
+        {editing.theirs !== null && <BothSides name="Settings" theirs={editing.theirs} mine={settings} onSettle={editing.settle} />}
         {!canLead && <p className="mt-1 text-sm text-ink2">The scales, the limit of items and the tracker are a lead’s to change.</p>}
         <Section title="Risk" aside="likelihood × impact; the risk of a requirement weighs its coverage">
           <RiskScaleEditor scale={settings.riskScale} canEdit={canLead} onChange={(riskScale) => set({ riskScale })} />

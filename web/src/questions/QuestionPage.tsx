@@ -1,14 +1,13 @@
 import type { QuestionId } from '@caderno/core/artefacts';
 import { answered, reopened, withdrawnQuestion, type QuestionContent } from '@caderno/core/basis';
-import type { ArtefactOfKind } from '@caderno/contract';
 import { useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
-import { useArtefact, useCoverageRows, useMembers } from '../api/index.ts';
+import { useCoverageRows, useMembers } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
 import { MarkdownText } from '../basis/index.ts';
 import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { Button, Section, TextButton, countOf, dateAndTime } from '../look/index.ts';
-import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
+import { SaveBar, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { Observations } from './Observations.tsx';
 import { StatusWord } from './questionWords.tsx';
 import { Subjects } from './Subjects.tsx';
@@ -16,12 +15,11 @@ import { WriteIntoRequirement } from './WriteIntoRequirement.tsx';
 
 /** A question: what is unclear, what it holds up, what was observed, and the answer. */
 export function QuestionPage({ id }: { readonly id: QuestionId }) {
-  const { project } = useFrame();
-  const { data, error } = useArtefact(project, 'question', id);
+  const { data, error } = useEditable('question', id);
   return data === undefined ? <Loading error={error} /> : <Question key={id} artefact={data} />;
 }
 
-function Question({ artefact }: { readonly artefact: ArtefactOfKind<'question'> }) {
+function Question({ artefact }: { readonly artefact: EditableArtefact<'question'> }) {
   const { project, canEdit } = useFrame();
   const editing = useEditing('question', artefact);
   const { content, update } = editing;

@@ -2,28 +2,26 @@ import type { SharedId } from '@caderno/core/artefacts';
 import { parameterId, parameterProblems, parametersIn, renameInSteps, textsOfStep, type Parameter, type ParameterId, type StepId } from '@caderno/core/cases';
 import type { SharedContent } from '@caderno/core/shared';
 import { renameInText } from '@caderno/core/cases';
-import type { ArtefactOfKind } from '@caderno/contract';
 import { useCallback, useMemo, useState } from 'react';
 import { useLocation } from 'react-router';
-import { useArtefact, useModules } from '../api/index.ts';
+import { useModules } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Section, countOf } from '../look/index.ts';
 import { PinnedUsers, Reach, UsedBy } from '../reuse/index.ts';
 import { ParameterField, Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit } from '../steps/index.ts';
-import { SaveBar, useEditing, type Editing } from '../versions/index.ts';
+import { SaveBar, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { TakeOutDialog, type Owner } from './TakeOutDialog.tsx';
 import { usePutBack } from './usePutBack.ts';
 import { useRename } from './useRename.tsx';
 
 /** Shared steps: what they are for, the steps, their parameters, and who uses them. */
 export function SharedPage({ id }: { readonly id: SharedId }) {
-  const { project } = useFrame();
-  const { data, error } = useArtefact(project, 'shared', id);
+  const { data, error } = useEditable('shared', id);
   return data === undefined ? <Loading error={error} /> : <Shared key={id} artefact={data} />;
 }
 
-function Shared({ artefact }: { readonly artefact: ArtefactOfKind<'shared'> }) {
+function Shared({ artefact }: { readonly artefact: EditableArtefact<'shared'> }) {
   const { project, canEdit } = useFrame();
   const editing = useEditing('shared', artefact);
   const { content, update } = editing;

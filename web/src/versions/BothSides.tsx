@@ -1,4 +1,3 @@
-import type { ArtefactId } from '@caderno/core/artefacts';
 import { asJson, type Choice, type Json } from '@caderno/core/versions';
 import { LIMITS } from '@caderno/contract';
 import { useState } from 'react';
@@ -7,14 +6,15 @@ import type { Theirs } from './editState.ts';
 import { pathWords } from './pathWords.ts';
 
 interface Props {
-  readonly id: ArtefactId;
+  /** Of what: `C-12`, `Settings`. */
+  readonly name: string;
   readonly theirs: Theirs<unknown>;
   readonly mine: unknown;
   readonly onSettle: (choices: ReadonlyMap<string, Choice>) => void;
 }
 
 /** Somebody saved changes at the same places: both are shown, and the person chooses for each. */
-export function BothSides({ id, theirs, mine, onSettle }: Props) {
+export function BothSides({ name, theirs, mine, onSettle }: Props) {
   const [open, setOpen] = useState(false);
   const [choices, setChoices] = useState<ReadonlyMap<string, Choice>>(new Map());
   const choose = (path: string, choice: Choice): void => setChoices((c) => new Map(c).set(path, choice));
@@ -23,7 +23,7 @@ export function BothSides({ id, theirs, mine, onSettle }: Props) {
       {theirs.author} saved v{theirs.version} meanwhile and changed the same {theirs.conflicts.length === 1 ? 'place' : `${theirs.conflicts.length} places`}. Your text is kept.{' '}
       <TextButton onClick={() => setOpen(true)}>Look at both and choose</TextButton>
       {open && (
-        <Dialog title={`${id}: both changed`} onClose={() => setOpen(false)} wide>
+        <Dialog title={`${name}: both changed`} onClose={() => setOpen(false)} wide>
           <p className="text-sm text-ink2">Everything else of both is taken together. For these, choose one side each, or write another text.</p>
           <div className="mt-4 space-y-4">
             {theirs.conflicts.map((conflict) => (

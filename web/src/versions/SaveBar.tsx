@@ -1,11 +1,13 @@
 import type { ArtefactId, ArtefactState } from '@caderno/core/artefacts';
-import { useMemo, useState } from 'react';
+import { useCallback, useState } from 'react';
 import { Link } from 'react-router';
-import { call, failureSentence, tellFailure, useRefresh } from '../api/index.ts';
-import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
+import { call, tellFailure, useRefresh } from '../api/index.ts';
+import { address, useFrame } from '../frame/index.ts';
 import { Button, Choose, STATE_WORD, TextButton, ago, options } from '../look/index.ts';
 import { BothSides } from './BothSides.tsx';
-import type { Editing, KeepState } from './useEditing.ts';
+import type { Editing } from './editing.ts';
+import { KeepWords } from './KeepWords.tsx';
+import { useEditCommands } from './useEditCommands.ts';
 
 interface Props {
   readonly id: ArtefactId;
@@ -21,20 +23,9 @@ export function SaveBar({ id, state, author, at, editing }: Props) {
   const { project, canEdit } = useFrame();
   const [noting, setNoting] = useState(false);
   const [note, setNote] = useState('');
-  const { save, undo, redo, dirty } = editing;
-  const commands = useMemo<Command[]>(
-    () =>
-      canEdit
-        ? [
-            { id: 'save', title: `Save ${id} as a version`, keys: '$mod+s', keyLabel: 'Ctrl S', whileTyping: true, run: () => void save('') },
-            { id: 'save-note', title: `Save ${id} with a note`, keys: '$mod+Shift+s', keyLabel: 'Ctrl Shift S', whileTyping: true, run: () => setNoting(true) },
-            { id: 'undo', title: 'Undo the last edit', keys: '$mod+z', keyLabel: 'Ctrl Z', whileTyping: true, run: undo },
-            { id: 'redo', title: 'Redo', keys: '$mod+Shift+z', keyLabel: 'Ctrl Shift Z', whileTyping: true, run: redo },
-          ]
-        : [],
-    [canEdit, id, redo, save, undo],
-  );
-  useCommands(commands);
+  const { save, dirty } = editing;
+  const startNote = useCallback(() => setNoting(true), []);
+  useEditCommands(id, editing, canEdit, startNote);
   const refresh = useRefresh(project);
   const setState = (next: ArtefactState): void => void call('setState', { params: { project, id }, body: { state: next } }, { commandId: crypto.randomUUID() }).then(refresh, tellFailure);
   return (
@@ -42,7 +33,7 @@ export function SaveBar({ id, state, author, at, editing }: Props) {
       <div className="flex flex-wrap items-center gap-2">
         {state !== null && <Choose label="State" value={state} options={options(STATE_WORD).filter((o) => o.value !== 'inReview' || state === 'inReview')} onChange={setState} disabled={!canEdit} />}
         <span role="status" aria-live="polite">
-          v{editing.version} · <KeepWords keep={editing.keep} author={author} at={at} />
+          v{editing.version} · <KeepWords keep={editing.keep} saved={`saved ${ago(at)} by ${author}`} />
         </span>
         {dirty && canEdit && (
           <>
@@ -71,22 +62,7 @@ export function SaveBar({ id, state, author, at, editing }: Props) {
           <Button onClick={() => setNoting(false)}>Cancel</Button>
         </form>
       )}
-      {editing.theirs !== null && <BothSides id={id} theirs={editing.theirs} mine={editing.content} onSettle={editing.settle} />}
+      {editing.theirs !== null && <BothSides name={id} theirs={editing.theirs} mine={editing.content} onSettle={editing.settle} />}
     </div>
   );
-}
-
-function KeepWords({ keep, author, at }: { readonly keep: KeepState; readonly author: string; readonly at: string }) {
-  switch (keep.kind) {
-    case 'version':
-      return <>saved {ago(at)} by {author}</>;
-    case 'typing':
-      return <>typing …</>;
-    case 'kept':
-      return <span className="text-pine">kept as draft</span>;
-    case 'waiting':
-      return <span className="text-ochre-ink">kept in this browser, sent when the server is back</span>;
-    case 'refused':
-      return <span className="text-brick">not kept: {failureSentence(keep.error)}</span>;
-  }
 }

@@ -1,4 +1,13 @@
-export { useEditing, type Editing } from './useEditing.ts';
+export { useEditing } from './useEditing.ts';
+export { beginEditing, type Editing, type EditingState } from './editing.ts';
+export type { Head } from './editState.ts';
+export { RETRY_MS, useEditedText, type TextStore } from './useEditedText.ts';
+export { useEditCommands } from './useEditCommands.ts';
+export { nextSequence } from './draftSequence.ts';
+export type { LocalDraft } from './localDraft.ts';
+export { KeepWords } from './KeepWords.tsx';
+export { BothSides } from './BothSides.tsx';
+export { useEditable, useKeptHere, type EditableArtefact } from './useKeptHere.ts';
 export { Difference } from './Difference.tsx';
 export { WordDiff } from './WordDiff.tsx';
 export { SaveBar } from './SaveBar.tsx';

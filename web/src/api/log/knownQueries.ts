@@ -2,8 +2,8 @@ import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
 import { caseRow, markOf, reportOfRows, type CaseCounts, type CaseMark, type CoverageReport } from '@caderno/core/coverage';
 import { matchesQuery, parseQuery, wordsToFind, type Findable } from '@caderno/core/find';
 import type { CaseSummary, Summary } from '@caderno/contract';
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
 import { call } from '../client.ts';
 import type { HeadOf } from './headLists.ts';
 import type { KnownProject } from './projectLog.ts';
@@ -23,19 +23,21 @@ interface Found {
   readonly byWords: ReadonlyMap<string, ReadonlySet<ArtefactId>>;
 }
 
-/** While the words of a new query are looked for, the query before it still holds. */
+/** While the words of a new query are looked for, the query before it still holds: nobody's list goes away under their hands. */
 function useFoundByWords(project: string, kind: ArtefactKind, query: string): Found | undefined {
   const words = useMemo(() => wordsToFind(parseQuery(query)), [query]);
   const { data } = useQuery({
     queryKey: [project, 'list', 'words', kind, query],
     queryFn: async ({ signal }) => ({ query, words: await Promise.all(words.map(async (w) => ({ words: w, ...(await call('findByWords', { params: { project }, query: { kind, words: w } }, { signal })) }))) }),
-    placeholderData: keepPreviousData,
     enabled: words.length > 0,
   });
-  return useMemo(() => {
+  const found = useMemo<Found | undefined>(() => {
     if (words.length === 0) return { query, byWords: new Map() };
     return data && { query: data.query, byWords: new Map(data.words.map(({ words: w, ids }) => [w, new Set(ids)])) };
   }, [data, query, words]);
+  const [before, setBefore] = useState(found);
+  if (found !== undefined && found !== before) setBefore(found);
+  return found ?? before;
 }
 
 function matching<H extends Summary>(list: readonly H[], { query, byWords }: Found): readonly H[] {

@@ -1,0 +1,71 @@
+/** @jest-environment ./web/test/browserEnvironment.mjs */
+import 'fake-indexeddb/auto';
+import { afterEach, expect, test } from '@jest/globals';
+import { DEFAULT_SETTINGS, type ProjectSettings } from '@caderno/contract';
+import { act, cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import { onThePage } from '../../test/onThePage.tsx';
+import { Refusing, StandInServer } from '../../test/standInServer.ts';
+import { SettingsPage } from './SettingsPage.tsx';
+
+afterEach(cleanup);
+
+class Settings extends StandInServer {
+  version = 1;
+  settings: ProjectSettings = DEFAULT_SETTINGS;
+
+  constructor() {
+    super({
+      readSettings: () => ({ version: this.version, settings: this.settings }),
+      saveSettings: ({ body, headers }) => {
+        if (headers.get('if-match') !== `"${this.version}"`) throw new Refusing({ code: 'settings_moved', paths: ['depths'] });
+        this.save(body);
+        return { version: this.version, settings: this.settings };
+      },
+      readTracker: () => ({ checkedAt: null, failure: null, found: null }) as never,
+      readHeads: () => ({ revision: 1, heads: [], next: null, suspectLinks: 0 }),
+      readChanges: () => ({ kind: 'changes', since: 1, revision: 1, heads: [], gone: [], touched: [], settings: true, suspectLinks: 0 }),
+      readCoverageRows: () => ({ since: null, edition: 1, revision: 1, rows: [], gone: [] }),
+    });
+  }
+
+  save(settings: ProjectSettings): void {
+    this.version += 1;
+    this.settings = settings;
+  }
+}
+
+const most = (): HTMLInputElement => screen.getByLabelText('Most coverage items of a condition');
+const depths = (): HTMLInputElement => screen.getByLabelText('Depths, commas between');
+
+test('what one changes stays when somebody else saves, both end up saved, and what is typed outlives the page', async () => {
+  const server = new Settings();
+  const { client, unmount } = onThePage(<SettingsPage />);
+  await screen.findByText('Settings of the project');
+  fireEvent.change(most(), { target: { value: '4000' } });
+  server.save({ ...server.settings, depths: ['smoke', 'full'] });
+  await act(() => client.invalidateQueries());
+  await waitFor(() => expect(depths().value).toBe('smoke, full'));
+  expect(most().value).toBe('4000');
+  await waitFor(() => expect(screen.getByRole('status').textContent).toBe('kept as draft'));
+  unmount();
+
+  onThePage(<SettingsPage />);
+  await waitFor(() => expect(most().value).toBe('4000'));
+  fireEvent.keyDown(window, { key: 's', ctrlKey: true });
+  await waitFor(() => expect(server.settings).toMatchObject({ mostItems: 4000, depths: ['smoke', 'full'] }));
+  await waitFor(() => expect(screen.queryByRole('button', { name: 'Save' })).toBeNull());
+});
+
+test('where both changed the same, both are shown, and the chosen one is saved', async () => {
+  const server = new Settings();
+  const { client } = onThePage(<SettingsPage />);
+  await screen.findByText('Settings of the project');
+  fireEvent.change(most(), { target: { value: '4000' } });
+  server.save({ ...server.settings, mostItems: 5000 });
+  await act(() => client.invalidateQueries());
+  fireEvent.click(await screen.findByRole('button', { name: 'Look at both and choose' }));
+  fireEvent.click(await screen.findByRole('radio', { name: /Somebody’s/ }));
+  fireEvent.click(screen.getByRole('button', { name: 'Take these together' }));
+  await waitFor(() => expect(most().value).toBe('5000'));
+  expect(screen.queryByRole('alert')).toBeNull();
+});

@@ -1,0 +1,27 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { render } from '@testing-library/react';
+import type { ReactNode } from 'react';
+import { MemoryRouter, Outlet, Route, Routes } from 'react-router';
+import type { FrameContext } from '../src/frame/Frame.tsx';
+
+export const PERSON = { id: '00000000-0000-4000-8000-000000000001', name: 'Inês V.', email: 'ines@example.com' } as const;
+export const PROJECT = 'p';
+
+/** Puts a page into the frame it stands in, for one who may change everything unless said otherwise. */
+export function onThePage(page: ReactNode, context: Partial<FrameContext> = {}, path = '/p/here') {
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: 30_000 } } });
+  const whole: FrameContext = { project: PROJECT, person: PERSON, canEdit: true, canLead: true, canManage: true, ...context } as FrameContext;
+  const wrap = (inner: ReactNode) => (
+    <QueryClientProvider client={client}>
+      <MemoryRouter initialEntries={[path]}>
+        <Routes>
+          <Route element={<Outlet context={whole} />}>
+            <Route path="*" element={inner} />
+          </Route>
+        </Routes>
+      </MemoryRouter>
+    </QueryClientProvider>
+  );
+  const { rerender, ...rest } = render(wrap(page));
+  return { ...rest, client, again: (inner: ReactNode) => rerender(wrap(inner)) };
+}
