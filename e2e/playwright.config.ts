@@ -11,9 +11,10 @@ const baseURL = `http://127.0.0.1:${process.env.CADERNO_E2E_PORT}`;
 
 export default defineConfig({
   testDir: './tests',
-  outputDir: '../test-results',
+  // Two halves may run at once, and each clears its own.
+  outputDir: `../${process.env.CADERNO_E2E_RESULTS ?? 'test-results/all'}`,
   timeout: 60_000,
-  // The product is measured by its own time limits here: two browsers on two cores would slow each other down.
+  // One browser a server: the tests of one run follow each other on the same demo.
   workers: 1,
   expect: { timeout: 10_000 },
   fullyParallel: false,

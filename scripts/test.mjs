@@ -3,6 +3,7 @@ import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { stripVTControlCharacters } from 'node:util';
+import { buildServer, buildStandins, buildWeb } from './build.mjs';
 import { Failure, run } from './failure.mjs';
 import { ROOT, checkNode, installDebianPackage, installPackages } from './install.mjs';
 import { installPostgres } from './postgres.mjs';
@@ -28,7 +29,7 @@ async function main() {
   };
   await runChecks(add);
   add(await runJest(join(reports, 'jest.json')));
-  add(await runPlaywright(join(reports, 'playwright.json')));
+  add(await runPlaywright(reports));
   await rm(reports, { recursive: true, force: true });
   console.log(`${total.passed} passed, ${total.failed} failed`);
   return total.failed === 0 ? 0 : 1;
@@ -57,12 +58,20 @@ async function runJest(report) {
   return counted('Jest', result.numPassedTests, failed, code);
 }
 
-async function runPlaywright(report) {
-  const env = { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: report };
-  const { code } = await runProgram('npx', ['--no-install', 'playwright', 'test', '--reporter=line,json'], { cwd: join(ROOT, 'e2e'), env, show: true });
+/** Two halves at once, each with a browser, a server and a database of its own. */
+async function runPlaywright(reports) {
+  // Built once, before two would build at the same place.
+  await Promise.all([buildWeb(), buildServer(), buildStandins()]);
+  const halves = await Promise.all([1, 2].map((half) => runShard(half, join(reports, `playwright-${half}.json`))));
+  return { passed: halves[0].passed + halves[1].passed, failed: halves[0].failed + halves[1].failed };
+}
+
+async function runShard(half, report) {
+  const env = { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: report, CADERNO_E2E_RESULTS: `test-results/${half}` };
+  const { code } = await runProgram('npx', ['--no-install', 'playwright', 'test', '--reporter=line,json', `--shard=${half}/2`], { cwd: join(ROOT, 'e2e'), env, show: true });
   const { stats, suites } = await readReport('Playwright', report);
   for (const line of failuresOf(suites)) console.log(line);
-  return counted('Playwright', stats.expected, stats.unexpected + stats.flaky, code);
+  return counted(`Playwright ${half} of 2`, stats.expected, stats.unexpected + stats.flaky, code);
 }
 
 /** What failed and why, once more at the end, where it is found. */

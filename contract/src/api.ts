@@ -10,6 +10,7 @@ import { artefactIdSchema, attachmentIdSchema, caseIdSchema, dataSetIdSchema, co
 import { exportQuerySchema, importDraftSchema, importPreviewSchema, importProgressSchema, importStepSchema, runImportSchema, uploadQuerySchema } from './imports.ts';
 import { LIMITS } from './limits.ts';
 import { changesSinceSchema, coverageSinceSchema, headsPageSchema } from './log.ts';
+import { changeManySchema, changedManySchema } from './many.ts';
 import { accountChangeSchema, accountSchema, changePasswordSchema, outsideHostsSchema, personEventQuerySchema, personEventSchema, resetLinkSchema, resetPasswordSchema, revealSchema, revealedSchema, sessionLineSchema } from './accounts.ts';
 import { existingMemberSchema, memberSchema, newMemberSchema, newProjectSchema, projectKeySchema, projectRefSchema, roleSchema, sessionSchema, setUpSchema, signInSchema } from './people.ts';
 import { projectSettingsSchema, settingsSchema } from './settings.ts';
@@ -93,6 +94,7 @@ export const api = {
   createArtefact: { method: 'POST', path: '/projects/:project/artefacts', access: 'analyst', summary: 'Make an artefact with its first version', params: inProject, query: none, body: newArtefactSchema, response: artefactSchema, most: LIMITS.body },
   readArtefact: { method: 'GET', path: '/projects/:project/artefacts/:id', access: 'reader', summary: 'An artefact: its head and one’s own draft', params: ofArtefact, query: none, body: nothing, response: artefactSchema },
   writeArtefacts: { method: 'POST', path: '/projects/:project/artefacts/write', access: 'analyst', summary: 'Make and change several artefacts as one command', params: inProject, query: none, body: writeSchema, response: writtenSchema, most: LIMITS.body },
+  changeMany: { method: 'POST', path: '/projects/:project/artefacts/many', access: 'analyst', summary: 'Do the same with many artefacts as one command', params: inProject, query: none, body: changeManySchema, response: changedManySchema, most: LIMITS.lists },
   saveArtefact: { method: 'PUT', path: '/projects/:project/artefacts/:id', access: 'analyst', summary: 'Make a version; If-Match names the version it starts from', params: ofArtefact, query: none, body: saveSchema, response: artefactSchema, most: LIMITS.body },
   keepDraft: { method: 'PUT', path: '/projects/:project/artefacts/:id/draft', access: 'analyst', summary: 'Keep one’s working text', params: ofArtefact, query: none, body: draftSchema, response: draftKeptSchema, most: LIMITS.body },
   dropDraft: { method: 'DELETE', path: '/projects/:project/artefacts/:id/draft', access: 'analyst', summary: 'Drop one’s working text', params: ofArtefact, query: dropDraftQuerySchema, body: nothing, response: artefactSchema },

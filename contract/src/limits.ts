@@ -39,6 +39,8 @@ export const LIMITS = {
   depths: 20,
   /** Artefacts made or changed by one command, each. */
   written: 1_000,
+  /** Artefacts that one command does the same with. */
+  many: 20_000,
   /** The most that a project may allow of coverage items in one condition. */
   items: 100_000,
   tags: 50,

@@ -53,6 +53,7 @@ export type Refusal =
   | { readonly code: 'import_too_heavy' }
   | { readonly code: 'file_too_large'; readonly limit: number }
   | { readonly code: 'export_cell_too_long'; readonly id: ArtefactId; readonly limit: number }
+  | { readonly code: 'too_many_made'; readonly limit: number }
   | { readonly code: 'merge_with_itself'; readonly id: ArtefactId }
   | { readonly code: 'links_settled_already' }
   | { readonly code: 'tracker_absent' }
@@ -135,6 +136,7 @@ export const STATUS_OF_REFUSAL = {
   import_too_heavy: 422,
   file_too_large: 413,
   export_cell_too_long: 422,
+  too_many_made: 422,
   merge_with_itself: 422,
   links_settled_already: 409,
   tracker_absent: 409,
@@ -268,6 +270,8 @@ export function refusalSentence(refusal: Refusal): string {
       return `The file is larger than the ${Math.floor(refusal.limit / 1024 / 1024)} MB a file may have. Nothing was imported; split it.`;
     case 'export_cell_too_long':
       return `${refusal.id} has a text longer than the ${refusal.limit.toLocaleString('en')} characters a cell of a spreadsheet holds. Nothing was written; choose CSV, Markdown or ReqIF.`;
+    case 'too_many_made':
+      return `One command makes ${refusal.limit.toLocaleString('en')} and no more. Nothing was made; choose fewer.`;
     case 'merge_with_itself':
       return `${refusal.id} cannot be merged with itself or with what stands above it. Nothing was changed.`;
     case 'links_settled_already':

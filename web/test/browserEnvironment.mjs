@@ -1,7 +1,7 @@
 import { TestEnvironment as JsdomEnvironment } from 'jest-environment-jsdom';
 
 /** What browsers have, jsdom has not, and Node has as well. */
-const OF_NODE = ['fetch', 'Headers', 'Request', 'Response', 'ReadableStream', 'TextEncoder', 'TextDecoder', 'structuredClone', 'MessageChannel', 'BroadcastChannel'];
+const OF_NODE = ['fetch', 'Headers', 'Request', 'Response', 'ReadableStream', 'TextEncoder', 'TextDecoder', 'structuredClone'];
 
 /** A browser without layout: what measures answers nothing, what observes never calls. */
 export default class BrowserEnvironment extends JsdomEnvironment {

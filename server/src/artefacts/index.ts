@@ -1,5 +1,5 @@
 export { CHANGES_CHANNEL, artefactOfRetry, changeOfRetry, idOfRow, lockProject, moveOn, writeJournalEntry, type Actor, type JournalEntryPart } from './journalEntry.ts';
-export { changeState, createArtefact, findArtefact, readContent, saveArtefact, setState } from './store.ts';
+export { changeState, changeStates, createArtefact, findArtefact, readContent, saveArtefact, setState } from './store.ts';
 export { insertArtefacts, readHeads, reserveNumbers, writeVersions, type NewArtefactRow, type OnWritten, type Save } from './write.ts';
 export { lastPosition, moveRequirement, outlinePlaces, placeAfter, placeInOrder, restorePlace } from './outline.ts';
 export { keepAttachment, readAttachment, sweepAttachments } from './attachments.ts';

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { parseArtefactId, type ArtefactId, type ArtefactState } from '@caderno/core/artefacts';
 import type { KindAndContent, NewArtefact } from '@caderno/contract';
-import { modelsOf, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
+import { execute, modelsOf, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { artefactOfRetry, idOfRow, lockProject, writeJournalEntry, type Actor, type JournalEntryPart } from './journalEntry.ts';
 import { dropDraft } from './draft.ts';
@@ -74,9 +74,19 @@ export async function setState(work: UnitOfWork, actor: Actor, id: ArtefactId, s
 
 /** The part of setting a state that other commands share. */
 export async function changeState(work: UnitOfWork, row: ArtefactRow, state: ArtefactState): Promise<JournalEntryPart> {
-  const from = row.state;
-  await row.update({ state, ...(state === 'agreed' ? { agreedVersion: row.head } : {}) }, { transaction: work.transaction });
-  return { artefact: row, fromVersion: null, toVersion: null, undo: { kind: 'state', from, to: state } };
+  const [part] = await changeStates(work, [row], state);
+  if (part === undefined) throw new Error('A state is set in each row: expected a part, got none');
+  return part;
+}
+
+/** The same for many, in one statement. The rows are brought up to date. */
+export async function changeStates(work: UnitOfWork, rows: readonly ArtefactRow[], state: ArtefactState): Promise<JournalEntryPart[]> {
+  await execute(work, `UPDATE artefact SET state = $2, agreed_version = CASE WHEN $2 = 'agreed' THEN head ELSE agreed_version END WHERE id = ANY($1)`, [rows.map((r) => r.id), state]);
+  return rows.map((artefact) => {
+    const from = artefact.state;
+    artefact.set({ state, ...(state === 'agreed' ? { agreedVersion: artefact.head } : {}) });
+    return { artefact, fromVersion: null, toVersion: null, undo: { kind: 'state', from, to: state } };
+  });
 }
 
 async function versionMoved(work: UnitOfWork, row: ArtefactRow, base: number): Promise<DomainError> {

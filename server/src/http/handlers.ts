@@ -11,7 +11,7 @@ import { DomainError } from '../domainError.ts';
 import { revealSecret } from '../secrets/index.ts';
 import { readReuse, readReuseGraph, renameParameter, takeOut } from '../shared/index.ts';
 import { readOutsideHosts, readTrackerState, saveOutsideHosts } from '../tracker/index.ts';
-import { listChanges, listVersions, readVersion, undoChange, writeArtefacts } from '../versions/index.ts';
+import { changeMany, listChanges, listVersions, readVersion, undoChange, writeArtefacts } from '../versions/index.ts';
 import type { ApartOperation } from './apart.ts';
 import { actorOf, membershipOf, personOf, type Call } from './context.ts';
 
@@ -98,6 +98,11 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   readVersion: ({ params }, call) => readVersion(call.work, membershipOf(call).projectId, params.id, params.version),
 
   writeArtefacts: ({ body }, call) => writeArtefacts(call.work, actorOf(call), body),
+  changeMany: async ({ body }, call) => {
+    const { of } = body;
+    const ids = 'ids' in of ? of.ids : (await listByQuery(call.work, membershipOf(call).projectId, of.kind, of.query)).map((summary) => summary.id);
+    return changeMany(call.work, actorOf(call), ids, body);
+  },
 
   readLibrary: async ({ query }, call) => {
     const library = await readLibrary(call.work, membershipOf(call).projectId, query.uses.split(',').filter(Boolean));

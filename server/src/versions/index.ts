@@ -3,3 +3,4 @@ export { listChanges, readChange } from './journal.ts';
 export { undoChange } from './undo.ts';
 export { changedParts, readableSettings, storeSettings } from './storeSettings.ts';
 export { findUnmoved, madeBy, writeArtefacts } from './writeArtefacts.ts';
+export { changeMany } from './changeMany.ts';

@@ -13,3 +13,4 @@ export { useAddCondition } from './useAddCondition.ts';
 export { useStillRight } from './useStillRight.ts';
 export { ToModule } from './ToModule.tsx';
 export { readMany } from './readMany.ts';
+export { leftSentence, useChangeMany } from './useChangeMany.ts';

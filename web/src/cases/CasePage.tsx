@@ -158,7 +158,7 @@ function Case({ artefact }: { readonly artefact: EditableArtefact<'case'> }) {
       </div>
       {gap !== undefined && gapCondition !== undefined && <FillGap content={content} condition={gapCondition} coverage={gap} update={update} onClose={() => setFilling(null)} />}
       {renaming}
-      {cloning && <CloneDialog cases={[{ id, version: editing.version, content }]} onClose={() => setCloning(false)} />}
+      {cloning && <CloneDialog all={[id]} cases={[{ id, version: editing.version, content }]} unsaved={editing.dirty} onClose={() => setCloning(false)} />}
       {merging && <MergeDialog kept={{ id, version: editing.version, content }} onClose={() => setMerging(false)} />}
       {taking !== null && <TakeOutDialog owner={owner} steps={taking} onClose={() => (setTaking(null), setSearch(withoutTake, { replace: true }))} />}
     </article>

@@ -1,12 +1,13 @@
 import type { CaseId } from '@caderno/core/artefacts';
+import type { ChangeMany } from '@caderno/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { tellFailure } from '../api/index.ts';
-import { ToModule, readMany, useWrite } from '../artefacts/index.ts';
+import { ToModule, readMany, useChangeMany } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { TextButton, countOf } from '../look/index.ts';
-import { CloneDialog, type CaseAt } from './CloneDialog.tsx';
+import { CloneDialog, MOST_PREVIEWED, type CaseAt } from './CloneDialog.tsx';
 import { MergeDialog } from './MergeDialog.tsx';
 
 interface Props {
@@ -19,32 +20,26 @@ type Open = { readonly kind: 'move' } | { readonly kind: 'clone' | 'merge'; read
 /** What can be done with the selected cases, each as one command. */
 export function CaseSelectionBar({ chosen, onDone }: Props) {
   const { project, canEdit } = useFrame();
-  const write = useWrite(project);
+  const changeMany = useChangeMany(project);
   const [open, setOpen] = useState<Open | null>(null);
   const words = countOf(chosen.length, 'case');
   const read = async (kind: 'clone' | 'merge'): Promise<void> => {
     try {
-      setOpen({ kind, cases: (await readMany(project, 'case', chosen)).map(({ summary: { id, version }, content }) => ({ id, version, content })) });
+      // A few are enough to see what a clone makes; the server makes all of them.
+      const cases = await readMany(project, 'case', chosen.slice(0, MOST_PREVIEWED));
+      setOpen({ kind, cases: cases.map(({ summary: { id, version }, content }) => ({ id, version, content })) });
     } catch (error) {
       tellFailure(error);
     }
   };
-  const move = async (module: string): Promise<void> => {
+  const change = async (done: ChangeMany['done'], what: string): Promise<void> => {
     setOpen(null);
-    try {
-      const changed = (await readMany(project, 'case', chosen)).map(({ summary: { id, version }, content }) => ({ kind: 'case' as const, id, version, content: { ...content, module } }));
-      if ((await write({ changed, detail: `${words} moved to ${module === '' ? 'no module' : module}` })) === null) return;
-      toast.success(`${words} moved to ${module === '' ? 'no module' : module}. The journal can undo it.`);
-      onDone();
-    } catch (error) {
-      tellFailure(error);
-    }
-  };
-  const withdraw = async (): Promise<void> => {
-    if ((await write({ withdrawn: [...chosen], detail: `${words} withdrawn` })) === null) return;
-    toast.success(`${words} withdrawn. The journal can undo it.`);
+    const changed = await changeMany({ of: { ids: [...chosen] }, done, detail: `${words} ${what}` });
+    if (changed === null) return;
+    toast.success(`${countOf(changed.changed, 'case')} ${what}. The journal can undo it.`);
     onDone();
   };
+  const move = (module: string): Promise<void> => change({ kind: 'edit', edit: { kind: 'module', module } }, `moved to ${module === '' ? 'no module' : module}`);
   const [first, second] = open?.kind === 'merge' ? open.cases : [];
   return (
     <div role="toolbar" aria-label="Selected cases" className="flex flex-wrap items-center gap-x-3.5 gap-y-1 border-t border-rule2 bg-page2 px-5 py-1.5 text-sm">
@@ -57,14 +52,14 @@ export function CaseSelectionBar({ chosen, onDone }: Props) {
           <TextButton onClick={() => setOpen({ kind: 'move' })}>move to …</TextButton>
           <TextButton onClick={() => void read('clone')}>clone</TextButton>
           {chosen.length === 2 && <TextButton onClick={() => void read('merge')}>merge</TextButton>}
-          <TextButton onClick={() => void withdraw()}>withdraw</TextButton>
+          <TextButton onClick={() => void change({ kind: 'state', state: 'withdrawn' }, 'withdrawn')}>withdraw</TextButton>
         </>
       )}
       <TextButton className="ml-auto text-ink2" onClick={onDone}>
         Clear selection
       </TextButton>
       {open?.kind === 'move' && <ToModule words={words} onMove={(module) => void move(module)} onClose={() => setOpen(null)} />}
-      {open?.kind === 'clone' && <CloneDialog cases={open.cases} onClose={() => setOpen(null)} onDone={onDone} />}
+      {open?.kind === 'clone' && <CloneDialog all={chosen} cases={open.cases} onClose={() => setOpen(null)} onDone={onDone} />}
       {first !== undefined && second !== undefined && <MergeDialog kept={first} gone={second.id} onClose={() => (setOpen(null), onDone())} />}
     </div>
   );

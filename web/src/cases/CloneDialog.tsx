@@ -1,10 +1,10 @@
-import type { CaseId } from '@caderno/core/artefacts';
+import type { ArtefactId, CaseId } from '@caderno/core/artefacts';
 import { CLONED_PARTS, cloneCase, type CaseContent, type ClonedPart, type Replacement } from '@caderno/core/cases';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import { useWrite } from '../artefacts/index.ts';
+import { useChangeMany, useWrite } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Dialog, TextButton, countOf } from '../look/index.ts';
 import { WordDiff } from '../versions/index.ts';
@@ -17,7 +17,12 @@ export interface CaseAt {
 }
 
 interface Props {
+  /** The cases that are cloned. */
+  readonly all: readonly CaseId[];
+  /** The first of them, to be shown. */
   readonly cases: readonly CaseAt[];
+  /** What is shown is more than what is saved: clones are made of that. */
+  readonly unsaved?: boolean;
   readonly onClose: () => void;
   readonly onDone?: () => void;
 }
@@ -25,18 +30,28 @@ interface Props {
 const PART_WORD: Record<ClonedPart, string> = { rows: 'rows of data', covers: 'links to conditions', tags: 'tags', owner: 'owner', defects: 'links to defects', dependsOn: 'what it depends on' };
 
 const MOST_REPLACEMENTS = 12;
-const MOST_PREVIEWED = 8;
+/** As many as one command makes. */
+const MOST_MADE = 5_000;
+export const MOST_PREVIEWED = 8;
 
 /** Clones cases: one chooses what comes along and which words are replaced, and sees what that makes. */
-export function CloneDialog({ cases, onClose, onDone }: Props) {
+export function CloneDialog({ all, cases, unsaved = false, onClose, onDone }: Props) {
   const { project } = useFrame();
+  const changeMany = useChangeMany(project);
   const write = useWrite(project);
   const navigate = useNavigate();
   const [parts, setParts] = useState<readonly ClonedPart[]>(['rows', 'covers', 'tags']);
   const [sets, setSets] = useState<readonly (readonly Replacement[])[]>([[{ from: '', to: '' }]]);
   const clones = sets.flatMap((set) => cases.map(({ id, version, content }) => ({ before: content, after: cloneCase({ id, version }, content, parts, set) })));
+  const count = all.length * sets.length;
+  const detail = `Clones of ${all.slice(0, 5).join(', ')}`;
+  const make = async (): Promise<readonly ArtefactId[] | null> => {
+    if (unsaved) return write({ made: clones.map(({ after }) => ({ kind: 'case' as const, content: after })), detail });
+    const replaced = sets.map((set) => set.filter((r) => r.from !== ''));
+    return (await changeMany({ of: { ids: [...all] }, done: { kind: 'clone', parts: [...parts], sets: replaced }, detail }))?.made ?? null;
+  };
   const run = async (): Promise<void> => {
-    const made = await write({ made: clones.map(({ after }) => ({ kind: 'case' as const, content: after })), detail: `Clones of ${cases.slice(0, 5).map((c) => c.id).join(', ')}` });
+    const made = await make();
     if (made === null) return;
     toast.success(`${countOf(made.length, 'case')} made: ${made.slice(0, 5).join(', ')}${made.length > 5 ? ' …' : ''}. The journal can undo it.`);
     onDone?.();
@@ -46,7 +61,7 @@ export function CloneDialog({ cases, onClose, onDone }: Props) {
   };
   const setReplacement = (at: number, place: number, part: Partial<Replacement>): void => setSets(sets.map((set, i) => (i === at ? set.map((r, k) => (k === place ? { ...r, ...part } : r)) : set)));
   return (
-    <Dialog title={cases.length === 1 ? `Clone ${cases[0]?.id ?? ''}` : `Clone ${countOf(cases.length, 'case')}`} onClose={onClose} wide>
+    <Dialog title={all.length === 1 ? `Clone ${all[0] ?? ''}` : `Clone ${countOf(all.length, 'case')}`} onClose={onClose} wide>
       <fieldset className="text-sm">
         <legend className="font-semibold">What comes along besides texts, steps and parameters</legend>
         <div className="mt-1 flex flex-wrap gap-x-5 gap-y-1">
@@ -86,10 +101,10 @@ export function CloneDialog({ cases, onClose, onDone }: Props) {
           one more clone, with other words
         </TextButton>
       )}
-      <Preview clones={clones} />
+      <Preview clones={clones} count={count} />
       <div className="mt-4 flex gap-3">
-        <Button look="accent" disabled={clones.length > 1_000} onClick={() => void run()}>
-          Make {countOf(clones.length, 'case')}
+        <Button look="accent" disabled={count > MOST_MADE} onClick={() => void run()}>
+          Make {countOf(count, 'case')}
         </Button>
         <Button onClick={onClose}>Cancel</Button>
       </div>
@@ -97,7 +112,7 @@ export function CloneDialog({ cases, onClose, onDone }: Props) {
   );
 }
 
-function Preview({ clones }: { readonly clones: readonly { readonly before: CaseContent; readonly after: CaseContent }[] }) {
+function Preview({ clones, count }: { readonly clones: readonly { readonly before: CaseContent; readonly after: CaseContent }[]; readonly count: number }) {
   return (
     <section className="mt-4 max-h-[34vh] overflow-y-auto border-y border-rule text-sm" aria-label="What is made">
       {clones.slice(0, MOST_PREVIEWED).map(({ before, after }, i) => {
@@ -118,7 +133,7 @@ function Preview({ clones }: { readonly clones: readonly { readonly before: Case
           </div>
         );
       })}
-      {clones.length > MOST_PREVIEWED && <p className="py-1 text-xs text-ink2">and {countOf(clones.length - MOST_PREVIEWED, 'more case')}</p>}
+      {count > MOST_PREVIEWED && <p className="py-1 text-xs text-ink2">and {countOf(count - MOST_PREVIEWED, 'more case')}</p>}
     </section>
   );
 }

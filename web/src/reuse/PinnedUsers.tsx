@@ -1,11 +1,9 @@
 import type { ReusableId } from '@caderno/core/shared';
-import { isBehind, withPinsMoved } from '@caderno/core/cases';
-import type { Artefact, Write } from '@caderno/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
-import { call, tellFailure, useReuse } from '../api/index.ts';
-import { useWrite } from '../artefacts/index.ts';
+import { useReuse } from '../api/index.ts';
+import { useChangeMany } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Dialog, TextButton, countOf } from '../look/index.ts';
 
@@ -37,19 +35,14 @@ interface MoveProps extends Props {
 
 function MoveDialog({ id, version, behind, onClose }: MoveProps) {
   const { project } = useFrame();
-  const write = useWrite(project);
+  const changeMany = useChangeMany(project);
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const chosen = behind.filter((u) => !left.has(u.id));
   const move = async (): Promise<void> => {
-    try {
-      const users = await Promise.all(chosen.map((u) => call('readArtefact', { params: { project, id: u.id } })));
-      const changed = users.flatMap((user) => movedUser(user, id, version));
-      if ((await write({ changed, detail: `Moved to v${version} of ${id}` })) === null) return;
-      toast.success(`${countOf(changed.length, 'user')} moved to v${version} of ${id}. The journal can undo it.`);
-      onClose();
-    } catch (error) {
-      tellFailure(error);
-    }
+    const changed = await changeMany({ of: { ids: chosen.map((u) => u.id) }, done: { kind: 'edit', edit: { kind: 'pins', of: id, version } }, detail: `Moved to v${version} of ${id}` });
+    if (changed === null) return;
+    toast.success(`${countOf(changed.changed, 'user')} moved to v${version} of ${id}. The journal can undo it.`);
+    onClose();
   };
   return (
     <Dialog title={`Move users to v${version} of ${id}`} onClose={onClose}>
@@ -76,14 +69,4 @@ function MoveDialog({ id, version, behind, onClose }: MoveProps) {
       <p className="mt-2 text-xs text-ink2">They stay pinned, to the newer version. It is one entry of the journal.</p>
     </Dialog>
   );
-}
-
-function movedUser(user: Artefact, id: ReusableId, version: number): Write['changed'] {
-  if (user.kind !== 'case' && user.kind !== 'shared') return [];
-  const { content } = user;
-  const data = 'data' in content && content.data !== null && content.data.set === id && content.data.pinned !== null && content.data.pinned < version ? { ...content.data, pinned: version } : null;
-  if (data === null && !content.steps.some((s) => isBehind(s, id, version))) return [];
-  const steps = withPinsMoved(user.content.steps, id, version);
-  const { version: head } = user.summary;
-  return user.kind === 'case' ? [{ kind: 'case', id: user.summary.id, version: head, content: { ...user.content, steps, data: data ?? user.content.data } }] : [{ kind: 'shared', id: user.summary.id, version: head, content: { ...user.content, steps } }];
 }

@@ -1,20 +1,15 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, expect, test } from '@jest/globals';
-import { artefactId } from '@caderno/core/artefacts';
 import { packHeads, type CaseSummary } from '@caderno/contract';
 import { act, cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import { useState } from 'react';
+import { caseHead } from '../../../test/heads.ts';
 import { onThePage } from '../../../test/onThePage.tsx';
 import { StandInServer } from '../../../test/standInServer.ts';
 import { useSummaries } from './knownQueries.ts';
 import { useProjectStream } from './useProjectLog.ts';
 
 afterEach(cleanup);
-
-const head = (n: number, title: string): CaseSummary => ({
-  kind: 'case', id: artefactId('case', n), title, state: 'draft', version: 1, meaningSince: 1, module: '', author: 'a', at: '2026-01-01T00:00:00.000Z', broken: false,
-  priority: 'medium', tags: [], owner: '', caseKind: 'procedure', execution: 'byHand', steps: 0, expected: 0, rows: 0, dataSet: null, estimate: null, covers: [],
-});
 
 function List() {
   const [query, setQuery] = useState('');
@@ -31,7 +26,7 @@ function List() {
 test('while words are looked for the list before stands, so that whoever is on a line of it stays there', async () => {
   let answer = (_ids: string[]): void => undefined;
   const server = new StandInServer({
-    readHeads: () => ({ revision: 1, heads: packHeads([head(1, 'Read'), head(2, 'Send')]), next: null, suspectLinks: 0 }),
+    readHeads: () => ({ revision: 1, heads: packHeads([caseHead(1, { title: 'Read' }), caseHead(2, { title: 'Send' })]), next: null, suspectLinks: 0 }),
     readChanges: () => ({ kind: 'changes', since: 1, revision: 1, heads: [], gone: [], touched: [], settings: false, suspectLinks: 0 }),
     readCoverageRows: () => ({ since: null, edition: 1, revision: 1, rows: [], gone: [] }),
     findByWords: () => new Promise((resolve) => (answer = (ids) => resolve({ ids: ids as CaseSummary['id'][] }))),

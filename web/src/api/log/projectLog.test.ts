@@ -2,13 +2,11 @@ import { describe, expect, test } from '@jest/globals';
 import { artefactId, type ArtefactId } from '@caderno/core/artefacts';
 import { packHeads, packRows, toWire, type ChangesSince, type CoverageSince, type Summary } from '@caderno/contract';
 import fc from 'fast-check';
+import { caseHead } from '../../../test/heads.ts';
 import { headsAfter, headsOf } from './headLists.ts';
 import { ProjectLog, type LogSource } from './projectLog.ts';
 
-const head = (n: number, title = `Case ${n}`, module = ''): Extract<Summary, { kind: 'case' }> => ({
-  kind: 'case', id: artefactId('case', n), title, state: 'draft', version: 1, meaningSince: 1, module, author: 'a', at: '2026-01-01T00:00:00.000Z', broken: false,
-  priority: 'medium', tags: [], owner: '', caseKind: 'procedure', execution: 'byHand', steps: 0, expected: 0, rows: 0, dataSet: null, estimate: null, covers: [],
-});
+const head = (n: number, title = `Case ${n}`, module = ''): Summary => caseHead(n, { title, module });
 const place = (n: number, position: number): Summary => ({ kind: 'requirement', id: artefactId('requirement', n), title: `R ${n}`, state: 'draft', version: 1, meaningSince: 1, module: '', author: 'a', at: '2026-01-01T00:00:00.000Z', broken: false, parent: null, position, type: 'rule', sourceId: '', risk: 'low', priority: 'low' });
 
 /** A server of one project: every change is remembered, and may be asked for. */

@@ -1,0 +1,1 @@
+export { editMany, type AnyContent, type ManyEdit } from './editMany.ts';

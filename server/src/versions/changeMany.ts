@@ -1,0 +1,100 @@
+import { randomUUID } from 'node:crypto';
+import { ARTEFACT_KINDS, artefactId, parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
+import type { RiskScale } from '@caderno/core/basis';
+import { cloneCase } from '@caderno/core/cases';
+import { editMany } from '@caderno/core/many';
+import type { ChangeMany, ChangedMany, KindAndContent, LeftReason } from '@caderno/contract';
+import { changeOfRetry, changeStates, idOfRow, insertArtefacts, lockProject, readHeads, reserveNumbers, writeJournalEntry, writeVersions, type Actor, type JournalEntryPart } from '../artefacts/index.ts';
+import { modelsOf, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
+import { readSettings } from '../projects/index.ts';
+import { readChange } from './journal.ts';
+import { madeBy } from './writeArtefacts.ts';
+
+/** Contents that are in memory at a time. */
+const AT_A_TIME = 500;
+/** Clones made by one command. */
+const MOST_MADE = 5_000;
+
+/** What became of some of them. */
+interface Done {
+  readonly parts: readonly JournalEntryPart[];
+  readonly left: ChangedMany['left'];
+}
+
+/**
+ * Does the same with many artefacts as one entry of the journal, on what they are now: nobody's version is asked for.
+ * What cannot be done with one of them is told, the rest is done.
+ * @throws {DomainError} when what would come of it could not stand, as cases that wait for each other.
+ */
+export async function changeMany(work: UnitOfWork, actor: Actor, ids: readonly ArtefactId[], { done, detail }: Pick<ChangeMany, 'done' | 'detail'>): Promise<ChangedMany> {
+  await lockProject(work, actor.projectId);
+  const earlier = await changeOfRetry(work, actor);
+  if (earlier !== null) return { change: await readChange(work, actor.projectId, earlier), changed: 0, made: await madeBy(work, earlier), left: [] };
+  if (done.kind === 'clone' && ids.length * done.sets.length > MOST_MADE) throw new DomainError({ code: 'too_many_made', limit: MOST_MADE });
+  const change = randomUUID();
+  const { riskScale } = (await readSettings(work, actor.projectId)).settings;
+  const found = await findAll(work, actor.projectId, ids);
+  const parts: JournalEntryPart[] = [];
+  const left: ChangedMany['left'] = found.absent.map((id) => ({ id, reason: 'absent' }));
+  for (let from = 0; from < found.rows.length; from += AT_A_TIME) {
+    const some = await doneWith(work, actor, change, found.rows.slice(from, from + AT_A_TIME), done, riskScale);
+    parts.push(...some.parts);
+    left.push(...some.left);
+  }
+  if (parts.length === 0) return { change: null, changed: 0, made: [], left };
+  await writeJournalEntry(work, actor, { action: 'write', parts, detail, note: '' }, change);
+  const made = parts.flatMap((p) => (p.artefact !== null && p.fromVersion === null && p.toVersion === 1 ? [idOfRow(p.artefact)] : []));
+  return { change: await readChange(work, actor.projectId, change), changed: parts.length - made.length, made, left };
+}
+
+function doneWith(work: UnitOfWork, actor: Actor, change: string, rows: readonly ArtefactRow[], done: ChangeMany['done'], scale: RiskScale): Promise<Done> {
+  switch (done.kind) {
+    case 'state':
+      return changeStates(work, rows.filter((r) => r.state !== done.state), done.state).then((parts) => ({ parts, left: [] }));
+    case 'edit':
+      return edited(work, actor, change, rows, (value) => editMany(done.edit, value, scale));
+    case 'clone':
+      return cloned(work, actor, change, rows, done);
+  }
+}
+
+async function edited(work: UnitOfWork, actor: Actor, change: string, rows: readonly ArtefactRow[], edit: (value: KindAndContent) => ReturnType<typeof editMany>): Promise<Done> {
+  const heads = await readHeads(work, rows);
+  const left: { id: ArtefactId; reason: LeftReason }[] = [];
+  const saves = rows.flatMap((row) => {
+    const head = heads.get(row.id);
+    const value = head === undefined ? undefined : edit(head);
+    if (value == null) left.push({ id: idOfRow(row), reason: head === undefined ? 'broken' : 'otherKind' });
+    // Checked by its schema like all that is written.
+    return value == null || value === head ? [] : [{ row, value: value as KindAndContent }];
+  });
+  return { parts: await writeVersions(work, actor, change, saves), left };
+}
+
+async function cloned(work: UnitOfWork, actor: Actor, change: string, rows: readonly ArtefactRow[], { parts, sets }: Extract<ChangeMany['done'], { kind: 'clone' }>): Promise<Done> {
+  const heads = await readHeads(work, rows);
+  const left: { id: ArtefactId; reason: LeftReason }[] = [];
+  const contents = rows.flatMap((row) => {
+    const head = heads.get(row.id);
+    if (head?.kind !== 'case') left.push({ id: idOfRow(row), reason: head === undefined ? 'broken' : 'otherKind' });
+    return head?.kind !== 'case' ? [] : sets.map((set) => cloneCase({ id: artefactId('case', row.number), version: row.head }, head.content, parts, set));
+  });
+  if (contents.length === 0) return { parts: [], left };
+  const first = await reserveNumbers(work, actor.projectId, 'case', contents.length);
+  const made = contents.map((content, i) => ({ number: first + i, value: { kind: 'case', content } as KindAndContent, parent: null, position: 0 }));
+  return { parts: (await insertArtefacts(work, actor, change, made)).parts, left };
+}
+
+/** The artefacts in the order asked for, each once; and those that are not in the project. */
+async function findAll(work: UnitOfWork, projectId: string, ids: readonly ArtefactId[]): Promise<{ readonly rows: readonly ArtefactRow[]; readonly absent: readonly ArtefactId[] }> {
+  const once = [...new Set(ids)];
+  const byId = new Map<ArtefactId, ArtefactRow>();
+  for (const kind of ARTEFACT_KINDS) {
+    const number = once.flatMap((id) => (parseArtefactId(id)?.kind === kind ? [parseArtefactId(id)?.number ?? 0] : []));
+    if (number.length === 0) continue;
+    const rows = await modelsOf(work.db).Artefact.findAll({ where: { projectId, kind, number, deletedAt: null }, transaction: work.transaction });
+    for (const row of rows) byId.set(idOfRow(row), row);
+  }
+  return { rows: once.flatMap((id) => byId.get(id) ?? []), absent: once.filter((id) => !byId.has(id)) };
+}

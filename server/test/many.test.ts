@@ -1,0 +1,92 @@
+import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { randomUUID } from 'node:crypto';
+import type { ArtefactId } from '@caderno/core/artefacts';
+import { EMPTY_QUESTION } from '@caderno/core/basis';
+import { plainStep, stepId, type Step } from '@caderno/core/cases';
+import { EMPTY_SHARED } from '@caderno/core/shared';
+import type { ChangeMany } from '@caderno/contract';
+import { execute, inTransaction } from '../src/database/index.ts';
+import { makeDatabase, makeProject, startServer, testCase, type Caller, type TestServer } from './harness.ts';
+
+let database: Awaited<ReturnType<typeof makeDatabase>>;
+let server: TestServer;
+let project: Awaited<ReturnType<typeof makeProject>>;
+let call: Caller;
+
+beforeAll(async () => {
+  database = await makeDatabase();
+  server = await startServer(database.url);
+  project = await makeProject(server.db);
+});
+afterAll(async () => {
+  await server.close();
+  await database.drop();
+});
+beforeEach(() => {
+  call = server.as(project.analyst);
+});
+
+async function make(...titles: string[]): Promise<ArtefactId[]> {
+  const made = titles.map((title) => ({ ...testCase({ title, module: 'old' }) }));
+  return (await call('writeArtefacts', { body: { made, changed: [], withdrawn: [], detail: '' } })).data.made;
+}
+const many = (of: ChangeMany['of'], done: ChangeMany['done'], headers = {}) => call('changeMany', { body: { of, done, detail: 'Many at once' } }, headers);
+const read = async (id: ArtefactId) => (await call('readArtefact', { params: { id } })).data;
+const module = (name: string): ChangeMany['done'] => ({ kind: 'edit', edit: { kind: 'module', module: name } });
+
+test('many are moved by their ids as one entry that one undo takes back; sent twice it is done once', async () => {
+  const [a, b] = (await make('A', 'B')) as [ArtefactId, ArtefactId];
+  const id = randomUUID();
+  const [first, again] = [await many({ ids: [a, b, a] }, module('new'), { 'command-id': id }), await many({ ids: [a, b, a] }, module('new'), { 'command-id': id })];
+  expect(first.data).toMatchObject({ changed: 2, made: [], left: [], change: { action: 'write', size: 2, detail: 'Many at once' } });
+  expect(again.data).toEqual(first.data);
+  expect([(await read(a)).summary, (await read(b)).summary]).toMatchObject([{ module: 'new', version: 2 }, { module: 'new', version: 2 }]);
+  expect((await many({ ids: [a, b] }, module('new'))).data).toMatchObject({ change: null, changed: 0 });
+  expect((await call('undoChange', { params: { change: first.data.change?.id ?? '' }, body: {} })).status).toBe(200);
+  expect((await read(b)).summary).toMatchObject({ module: 'old', version: 3 });
+});
+
+test('all that a query finds are changed, whatever the page shows of them; others stay', async () => {
+  const found = await make('Tariff by day', 'Tariff by night');
+  const [other] = (await make('Meter')) as [ArtefactId];
+  expect((await many({ kind: 'case', query: 'tariff' }, { kind: 'state', state: 'withdrawn' })).data).toMatchObject({ changed: 2, left: [] });
+  expect(await Promise.all([...found, other].map(async (id) => (await read(id)).summary.state))).toEqual(['withdrawn', 'withdrawn', 'draft']);
+});
+
+test('what is not there, cannot be read or has no such thing is named with its reason, and the rest is done', async () => {
+  const [good, bad] = (await make('Good', 'Bad')) as [ArtefactId, ArtefactId];
+  const question = (await call('createArtefact', { body: { kind: 'question', content: { ...EMPTY_QUESTION, title: 'Which?' } } })).data.summary.id;
+  await inTransaction(server.db, (work) => execute(work, `UPDATE artefact_version SET content = '{"torn":1}' WHERE artefact_id = (SELECT id FROM artefact WHERE kind = 'case' AND number = $1 LIMIT 1)`, [Number(bad.slice(2))]));
+  const { data } = await many({ ids: [good, bad, 'C-999', question] }, module('mended'));
+  expect(data.left).toEqual([{ id: 'C-999', reason: 'absent' }, { id: bad, reason: 'broken' }, { id: question, reason: 'otherKind' }]);
+  expect([data.changed, (await read(good)).summary.module]).toEqual([1, 'mended']);
+});
+
+test('clones are made on the server, one for every list of words; too many are refused', async () => {
+  const [a, b] = (await make('Read the dial', 'Send the dial')) as [ArtefactId, ArtefactId];
+  const sets = [[{ from: 'dial', to: 'display' }], [{ from: 'dial', to: 'slip' }]];
+  const { data } = await many({ ids: [a, b] }, { kind: 'clone', parts: [], sets });
+  const clones = await Promise.all(data.made.map(read));
+  expect(clones.map((c) => c.summary.title)).toEqual(['Read the display', 'Read the slip', 'Send the display', 'Send the slip']);
+  expect(clones[0]?.content).toMatchObject({ origin: { id: a, version: 1 } });
+  const ids = Array.from({ length: 101 }, (_, i) => `C-${i + 1}` as ArtefactId);
+  expect((await many({ ids }, { kind: 'clone', parts: [], sets: Array.from({ length: 50 }, () => []) })).refusal).toEqual(expect.objectContaining({ code: 'too_many_made', limit: 5000 }));
+});
+
+test('pinned users move on together; a version that is not there is refused whole', async () => {
+  const shared = (await call('createArtefact', { body: { kind: 'shared', content: { ...EMPTY_SHARED, title: 'S', steps: [plainStep(stepId('1'), 'x')] } } })).data.summary.id as `S-${number}`;
+  await call('saveArtefact', { params: { id: shared }, body: { kind: 'shared', content: { ...EMPTY_SHARED, title: 'S', steps: [plainStep(stepId('1'), 'y')] }, note: '' } }, { 'if-match': '"1"' });
+  const pinned: Step = { kind: 'shared', id: stepId('u'), shared, pinned: 1, arguments: [] };
+  const { data } = await call('writeArtefacts', { body: { made: [testCase({ title: 'Uses it', steps: [pinned] })], changed: [], withdrawn: [], detail: '' } });
+  const [user] = data.made as [ArtefactId];
+  const pins: ChangeMany['done'] = { kind: 'edit', edit: { kind: 'pins', of: shared, version: 2 } };
+  expect((await many({ ids: [user] }, pins)).data.changed).toBe(1);
+  expect((await read(user)).content).toMatchObject({ steps: [{ pinned: 2 }] });
+  expect((await many({ ids: [user] }, { kind: 'edit', edit: { kind: 'pins', of: shared, version: 9 } })).refusal.code).toBe('version_unknown');
+  expect((await read(user)).content).toMatchObject({ steps: [{ pinned: 2 }] });
+});
+
+test('readers change nothing', async () => {
+  const [a] = (await make('Kept')) as [ArtefactId];
+  expect((await server.as(project.reader)('changeMany', { body: { of: { ids: [a] }, done: module('x'), detail: '' } })).status).toBe(403);
+});

@@ -1,0 +1,33 @@
+import type { ChangeMany, ChangedMany, LeftReason } from '@caderno/contract';
+import { useCallback } from 'react';
+import { toast } from 'sonner';
+import { call, tellFailure, useRefresh } from '../api/index.ts';
+
+const LEFT_WORDS: Record<LeftReason, string> = { absent: 'no longer there', broken: 'cannot be read', otherKind: 'has no such thing' };
+const MOST_NAMED = 5;
+
+/** Does the same with many artefacts as one command; says what was left as it is, and why. Answers null when it was refused. */
+export function useChangeMany(project: string): (order: ChangeMany) => Promise<ChangedMany | null> {
+  const refresh = useRefresh(project);
+  return useCallback(
+    async (order) => {
+      try {
+        const changed = await call('changeMany', { params: { project }, body: order }, { commandId: crypto.randomUUID() });
+        await refresh();
+        if (changed.left.length > 0) toast.warning(leftSentence(changed.left), { duration: 9000 });
+        return changed;
+      } catch (error) {
+        tellFailure(error);
+        return null;
+      }
+    },
+    [project, refresh],
+  );
+}
+
+/** `Left as they are: C-3 (cannot be read), and 12 more.` */
+export function leftSentence(left: ChangedMany['left']): string {
+  const named = left.slice(0, MOST_NAMED).map(({ id, reason }) => `${id} (${LEFT_WORDS[reason]})`);
+  const more = left.length - named.length;
+  return `Left as ${left.length === 1 ? 'it is' : 'they are'}: ${named.join(', ')}${more > 0 ? `, and ${more} more` : ''}.`;
+}
