@@ -85,10 +85,43 @@ class OwnPostgres {
     }
   }
 
+  /** Calls `listener` when it ends by itself; nobody starts it again. */
+  onEnd(listener) {
+    this.#started.child.once('exit', () => this.#stopping || listener());
+  }
+
+  get pid() {
+    return this.#started.child.pid;
+  }
+
+  /** A standby becomes a primary of its own. */
+  async promote() {
+    const { code, output } = await runProgram(...asPostgres(join(BIN, 'pg_ctl'), ['promote', '-w', '-t', '30', '-D', this.data]), SPAWN);
+    if (code !== 0) throw new Failure(`The standby in ${this.folder} could not take over:\n${output.trim()}`);
+  }
+
   async stop() {
     this.#stopping = true;
     await stop(this.#started.child);
   }
+}
+
+/** Starts a standby of `primary` with its data below `folder`: a copy that follows it, for reading only until it is promoted. */
+export async function startStandby(primary, folder) {
+  const data = join(folder, 'postgres');
+  await mkdir(folder, { recursive: true });
+  if (isRoot) await chmod(folder, 0o711);
+  const passwordFile = join(folder, 'postgres-password');
+  const password = await readFile(join(primary.folder, 'postgres-password'), 'utf8');
+  await writeFile(passwordFile, password, { mode: 0o600 });
+  await giveToPostgres(passwordFile);
+  await mkdir(data, { mode: 0o700 });
+  await giveToPostgres(data);
+  const env = { ...SPAWN.env, PGPASSWORD: password };
+  const args = ['-h', '127.0.0.1', '-p', String(primary.port), '-U', SUPERUSER, '-D', data, '-R', '-X', 'stream', '-c', 'fast', '--no-sync'];
+  const { code, output } = await runProgram(...asPostgres(join(BIN, 'pg_basebackup'), args), { ...SPAWN, env });
+  if (code !== 0) throw new Failure(`The standby could not be copied from the primary:\n${output.trim()}`);
+  return startPostgres(folder);
 }
 
 function urlOf(port, password) {
@@ -215,17 +248,22 @@ async function stop(child) {
 
 /** initdb and postgres refuse root; as root they run as the account that Debian's package makes. */
 function asPostgres(program, args, extra = []) {
-  const who = isRoot ? ['--reuid=postgres', '--regid=postgres', '--init-groups'] : [];
+  const who = postgresAccount();
   if (who.length === 0 && extra.length === 0) return [program, args];
   return ['setpriv', [...who, ...extra, '--', program, ...args]];
 }
 
-async function giveToPostgres(path) {
+export async function giveToPostgres(path) {
   if (!isRoot) return;
   const passwd = await readFile('/etc/passwd', 'utf8');
   const [, , uid, gid] = passwd.split('\n').find((line) => line.startsWith('postgres:'))?.split(':') ?? [];
   if (uid === undefined) throw new Failure('The account ‘postgres’ is missing, which Debian’s package makes. Reinstall it: apt-get install --reinstall postgresql-15');
   await chown(path, Number(uid), Number(gid));
+}
+
+/** The account and group that PostgreSQL runs as when we are root; none otherwise. */
+export function postgresAccount() {
+  return isRoot ? ['--reuid=postgres', '--regid=postgres', '--init-groups'] : [];
 }
 
 export function freePort() {

@@ -4,6 +4,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { stripVTControlCharacters } from 'node:util';
 import { buildServer, buildStandins, buildWeb } from './build.mjs';
+import { Balancer } from './cluster/balancer.mjs';
+import { Pool } from './cluster/pool.mjs';
 import { Failure, run } from './failure.mjs';
 import { ROOT, checkNode, installDebianPackage, installPackages } from './install.mjs';
 import { installPostgres } from './postgres.mjs';
@@ -21,6 +23,8 @@ async function main() {
   await installPackages();
   await installPostgres();
   await installDebianPackage('chromium', () => existsSync('/usr/bin/chromium'));
+  await Pool.install();
+  await Balancer.install();
   const reports = await mkdtemp(join(tmpdir(), 'caderno-reports-'));
   const total = { passed: 0, failed: 0 };
   const add = ({ passed, failed }) => {

@@ -44,7 +44,7 @@ async function main(): Promise<void> {
 
 /** Answers the word that the first administrator needs; null when there are accounts, or the demo's people enter by a click. */
 async function prepareDatabase(settings: Settings, secrets: SecretBox): Promise<string | null> {
-  const db = openDatabase(settings.databaseUrl);
+  const db = openDatabase(settings.directUrl);
   if (settings.fresh) await removeAll(db);
   await migrate(db);
   await sealStoredSecrets(db, secrets);

@@ -1,10 +1,13 @@
 import { z } from 'zod';
-import { LOOPBACK_NAMES } from './http/index.ts';
+import { LOOPBACK_NAMES, Proxies, isNet } from './http/index.ts';
 import type { DemoSignIn } from './people/index.ts';
+
+const databaseAddress = z.string().regex(/^postgres(ql)?:\/\//, 'must be a postgres:// address');
 
 /** What `npm start` tells the server, through the environment. */
 const settingsSchema = z.object({
-  DATABASE_URL: z.string().regex(/^postgres(ql)?:\/\//, 'must be a postgres:// address'),
+  DATABASE_URL: databaseAddress,
+  DATABASE_DIRECT_URL: databaseAddress.optional(),
   HOST: z.string().min(1).default('127.0.0.1'),
   PORT: z.coerce.number().int().min(0).max(65_535).default(3210),
   CADERNO_WEB: z.string().optional(),
@@ -13,7 +16,7 @@ const settingsSchema = z.object({
   CADERNO_FRESH: z.enum(['0', '1']).default('0'),
   CADERNO_DEMO_OPEN: z.enum(['0', '1']).default('0'),
   CADERNO_HOSTS: z.string().default(''),
-  CADERNO_PROXY: z.enum(['0', '1']).default('0'),
+  CADERNO_PROXY: z.string().default('0').refine((text) => text === '0' || text === '1' || listed(text).every(isNet), 'must be 0, 1, or the addresses of proxies'),
   CADERNO_OUTSIDE_HOSTS: z.string().default(''),
   CADERNO_KEY: z.base64().refine((key) => Buffer.from(key, 'base64').length === 32, 'must be 32 bytes in base64').optional(),
   CADERNO_KEY_FILE: z.string().optional(),
@@ -23,6 +26,8 @@ const settingsSchema = z.object({
 
 export interface Settings {
   readonly databaseUrl: string;
+  /** The same database, without a pool of connections in between. */
+  readonly directUrl: string;
   readonly host: string;
   readonly port: number;
   readonly webFolder: string | null;
@@ -35,7 +40,7 @@ export interface Settings {
   readonly demoSignIn: DemoSignIn;
   /** Names under which the server may be called. */
   readonly hosts: ReadonlySet<string>;
-  readonly behindProxy: boolean;
+  readonly proxies: Proxies;
   readonly outsideHosts: readonly string[];
   /** The key that secrets are sealed with, in base64, or the file it is in. */
   readonly key: string | null;
@@ -50,6 +55,7 @@ export function readSettings(environment: NodeJS.ProcessEnv): Settings {
   const given = settingsSchema.parse(environment);
   return {
     databaseUrl: given.DATABASE_URL,
+    directUrl: given.DATABASE_DIRECT_URL ?? given.DATABASE_URL,
     host: given.HOST,
     port: given.PORT,
     webFolder: given.CADERNO_WEB ?? null,
@@ -58,7 +64,7 @@ export function readSettings(environment: NodeJS.ProcessEnv): Settings {
     fresh: given.CADERNO_FRESH === '1',
     demoSignIn: given.CADERNO_DEMO_OPEN === '1' ? 'always' : isLoopback(given.HOST) ? 'whileAlone' : 'never',
     hosts: new Set([...LOOPBACK_NAMES, given.HOST.includes(':') ? `[${given.HOST}]` : given.HOST.toLowerCase(), ...listed(given.CADERNO_HOSTS)]),
-    behindProxy: given.CADERNO_PROXY === '1',
+    proxies: new Proxies(proxiesOf(given.CADERNO_PROXY)),
     outsideHosts: [...listed(given.CADERNO_OUTSIDE_HOSTS), ...(given.CADERNO_DEMO_TRACKER === undefined ? [] : [new URL(given.CADERNO_DEMO_TRACKER).host])],
     key: given.CADERNO_KEY ?? null,
     keyFile: given.CADERNO_KEY_FILE ?? null,
@@ -69,6 +75,12 @@ export function readSettings(environment: NodeJS.ProcessEnv): Settings {
 
 function listed(text: string): string[] {
   return text.split(/[\s,]+/).filter((name) => name !== '').map((name) => name.toLowerCase());
+}
+
+/** `1`: a proxy on this machine. */
+function proxiesOf(text: string): readonly string[] {
+  if (text === '0') return [];
+  return text === '1' ? ['127.0.0.0/8', '::1'] : listed(text);
 }
 
 function isLoopback(host: string): boolean {

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { Writable } from 'node:stream';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { API_ROOT, EVENTS_PATH, type Refusal } from '@caderno/contract';
-import { createLog } from '../src/http/index.ts';
+import { createLog, Proxies } from '../src/http/index.ts';
 import { makeSetUpWord } from '../src/people/index.ts';
 import { readSettings } from '../src/settings.ts';
 import { makeDatabase, makeProject, requirement, startServer, type Caller, type TestServer } from './harness.ts';
@@ -119,7 +119,7 @@ describe('the name a request is sent to', () => {
     expect([...hosts]).toEqual(expect.arrayContaining(['127.0.0.1', 'localhost', '10.0.0.5', 'caderno.example', 'notes.example']));
   });
   test('a proxy is believed only where one is said to be', async () => {
-    const behind = await startServer(database.url, { behindProxy: true });
+    const behind = await startServer(database.url, { proxies: new Proxies(['127.0.0.1']) });
     const cookie = async (at: TestServer) => (await at.fetch(`${API_ROOT}/session`, { method: 'POST', headers: { 'content-type': 'application/json', 'x-forwarded-proto': 'https' }, body: JSON.stringify({ email: 'rosa@p.example', password: PASSWORD }) })).headers;
     expect([(await cookie(behind)).get('set-cookie')?.includes('Secure'), (await cookie(behind)).get('strict-transport-security')]).toEqual([true, 'max-age=15552000']);
     expect([(await cookie(server)).get('set-cookie')?.includes('Secure'), (await cookie(server)).get('strict-transport-security')]).toEqual([false, null]);
@@ -210,7 +210,7 @@ describe('an account for a lifetime', () => {
 describe('guessing', () => {
   test('of 150 wrong passwords at once ten are tried; the owner still comes in from where they did before', async () => {
     await member('uma');
-    const from = (address: string) => startServer(database.url, { behindProxy: true }).then((s) => ({ s, enter: (password: string) => s.fetch(`${API_ROOT}/session`, { method: 'POST', headers: { 'content-type': 'application/json', 'x-forwarded-for': `1.1.1.1, ${address}` }, body: JSON.stringify({ email: 'uma@p.example', password }) }) }));
+    const from = (address: string) => startServer(database.url, { proxies: new Proxies(['127.0.0.1']) }).then((s) => ({ s, enter: (password: string) => s.fetch(`${API_ROOT}/session`, { method: 'POST', headers: { 'content-type': 'application/json', 'x-forwarded-for': `1.1.1.1, ${address}` }, body: JSON.stringify({ email: 'uma@p.example', password }) }) }));
     const home = await from('10.1.0.1');
     expect((await home.enter(PASSWORD)).status).toBe(200);
     const stranger = await from('10.9.9.9');

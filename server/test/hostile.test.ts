@@ -65,6 +65,11 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   saveSettings: [{ ...DEFAULT_SETTINGS, glossary: [{ id: 't', term: 't', forms: ['f'], definition: 'd' }], constants: [{ id: 'c', name: 'c', value: 'v', secret: true, description: '', others: { k: 'v' } }], configurations: [{ id: 'k', name: 'k', factors: [{ name: 'n', value: 'v' }] }], tracker: { kind: 'storyboard', address: 'https://x.example', project: 'p' } }],
   createArtefact: [requirement({ relations: [{ id: 'r', kind: 'k', to: 'R-2' }], attributes: [{ id: 'a', value: 'v' }] }), WHOLE_CASE, RANGES, COMBINATION, QUESTION, DATA, { kind: 'shared', content: { ...EMPTY_SHARED, title: 'S', steps: [{ kind: 'call', id: 'u', case: 'C-1', rows: { kind: 'chosen', rows: ['r'] }, pinned: 1, arguments: [{ id: 'n', value: 'v' }] }] } }],
   writeArtefacts: [{ made: [{ ...condition(['R-1']), under: null }], changed: [{ id: 'R-1', version: 1, ...requirement() }], withdrawn: ['R-3'], detail: 'd' }],
+  changeMany: [
+    { of: { ids: ['R-1', 'C-1'] }, done: { kind: 'edit', edit: { kind: 'rating', part: 'impact', step: 1 } }, detail: 'd' },
+    { of: { kind: 'case', query: 'title' }, done: { kind: 'clone', parts: ['rows'], sets: [[{ from: 'a', to: 'b' }]] }, detail: 'd' },
+    { of: { ids: ['C-1'] }, done: { kind: 'edit', edit: { kind: 'pins', of: 'S-1', version: 1 } }, detail: 'd' },
+  ],
   saveArtefact: [{ ...requirement(), note: 'n', keepsDraft: true }],
   keepDraft: [{ ...requirement(), base: 1, sequence: 1 }],
   restoreVersion: [{ version: 1 }],

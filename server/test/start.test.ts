@@ -1,88 +1,12 @@
 import { afterAll, describe, expect, test } from '@jest/globals';
-import { spawn, type ChildProcess } from 'node:child_process';
-import { chmodSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readdirSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { fileURLToPath } from 'node:url';
+import { commandOf, exit, post, processesAt, programs, session, signIn } from './programs.ts';
 
-const SCRIPT = fileURLToPath(new URL('../../scripts/start.mjs', import.meta.url));
-const folder = mkdtempSync(join(tmpdir(), 'caderno-start-'));
-// Started by root, PostgreSQL runs as another account and has to pass through.
-chmodSync(folder, 0o711);
-const running = new Set<ChildProcess>();
-
-afterAll(() => {
-  for (const child of running) child.kill('SIGTERM');
-  rmSync(folder, { recursive: true, force: true });
-});
-
-interface Started {
-  readonly child: ChildProcess;
-  readonly origin: string;
-  readonly output: () => string;
-}
-
-function launch(args: string[], env: Record<string, string>): { child: ChildProcess; output: () => string } {
-  const child = spawn(process.execPath, [SCRIPT, ...args], { env: { ...process.env, NODE_OPTIONS: '', PORT: '0', STORYBOARD_PORT: '0', CADERNO_DATA: join(folder, 'data'), ...env }, stdio: ['ignore', 'pipe', 'pipe'] });
-  let output = '';
-  child.stdout?.on('data', (chunk) => (output += String(chunk)));
-  child.stderr?.on('data', (chunk) => (output += String(chunk)));
-  running.add(child);
-  child.once('exit', () => running.delete(child));
-  return { child, output: () => output };
-}
-
-async function start(args: string[] = [], env: Record<string, string> = {}): Promise<Started> {
-  const { child, output } = launch(args, env);
-  for (let waited = 0; waited < 90_000 && child.exitCode === null; waited += 100) {
-    const origin = /Caderno is at (http:\S+)/.exec(output())?.[1];
-    if (origin !== undefined) return { child, origin, output };
-    await sleep(100);
-  }
-  throw new Error(`Caderno did not start:\n${output()}`);
-}
-
-async function exit(child: ChildProcess): Promise<number | null> {
-  while (child.exitCode === null && child.signalCode === null) await sleep(50);
-  return child.exitCode;
-}
-
-async function failure(args: string[], env: Record<string, string>): Promise<string> {
-  const { child, output } = launch(args, env);
-  expect(await exit(child)).toBe(1);
-  return output().trim();
-}
-
-/** Processes that work on a data folder: PostgreSQL and all of its backends. */
-function processesAt(data: string): number[] {
-  return readdirSync('/proc')
-    .filter((name) => /^\d+$/.test(name))
-    .map(Number)
-    .filter((pid) => commandOf(pid).includes(data));
-}
-
-function commandOf(pid: number): string {
-  try {
-    return readFileSync(`/proc/${pid}/cmdline`, 'utf8');
-  } catch {
-    // It ended while we looked.
-    return '';
-  }
-}
-
-const session = async (origin: string) => (await (await fetch(`${origin}/api/v1/session`)).json()) as { demoPeople: { id: string; name: string }[]; needsSetup: boolean };
-
-async function post(origin: string, path: string, body: object, cookie = '', method = 'POST', headers: Record<string, string> = {}): Promise<Response> {
-  return fetch(`${origin}/api/v1${path}`, { method, headers: { 'content-type': 'application/json', cookie, ...headers }, body: JSON.stringify(body) });
-}
-
-async function signIn(origin: string): Promise<string> {
-  const { demoPeople } = await session(origin);
-  const response = await post(origin, '/session', { demoPerson: demoPeople.find((p) => p.name === 'Inês V.')?.id });
-  return response.headers.get('set-cookie')?.split(';')[0] ?? '';
-}
+const { folder, start, failure, close } = programs('start.mjs');
+afterAll(close);
 
 test('starts with the demo, keeps data, stops cleanly, recovers from kill -9 in the middle of saves', async () => {
   const first = await start();

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { Writable } from 'node:stream';
-import { createLog } from '../src/http/index.ts';
+import { createLog, Proxies } from '../src/http/index.ts';
 import { makeDatabase, makeProject, onServer, requirement, startServer, until, type TestServer } from './harness.ts';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
@@ -11,7 +11,7 @@ let written = '';
 beforeAll(async () => {
   database = await makeDatabase();
   const log = createLog('info', new Writable({ write: (chunk, _, done) => ((written += String(chunk)), done()) }));
-  server = await startServer(database.url, { log, behindProxy: true, metricsToken: 'a word of sixteen' });
+  server = await startServer(database.url, { log, proxies: new Proxies(['127.0.0.1']), metricsToken: 'a word of sixteen' });
   project = await makeProject(server.db);
 });
 afterAll(async () => {

@@ -10,17 +10,37 @@ const MOST_CONNECTIONS = 12;
 /** Whoever waits longer for what another command holds is told to try again, and holds no connection meanwhile. */
 const LONGEST_LOCK_WAIT_MS = 6_000;
 
+/** How every connection is set. */
+const SESSION = [['search_path', SCHEMA], ['statement_timeout', '60000'], ['lock_timeout', String(LONGEST_LOCK_WAIT_MS)]] as const;
+
+/** In an address: connections are lent for a transaction at a time by a pool in between, which knows no settings of a session. */
+const POOLED = 'pooled';
+
+const pooled = new WeakSet<Sequelize>();
+
 /** A pool on the database at `url`. Nothing is connected until the first query. */
 export function openDatabase(url: string, most = MOST_CONNECTIONS): Sequelize {
-  const db = new Sequelize(url, {
+  const db = new Sequelize(plainUrl(url), {
     dialect: 'postgres',
     logging: false,
     pool: { max: most, min: 0, acquire: 10_000, idle: 10_000 },
-    dialectOptions: { options: `-c search_path=${SCHEMA} -c statement_timeout=60000 -c lock_timeout=${LONGEST_LOCK_WAIT_MS}`, application_name: 'caderno', connectionTimeoutMillis: 5_000 },
+    dialectOptions: { ...(isPooled(url) ? {} : { options: SESSION.map(([name, value]) => `-c ${name}=${value}`).join(' ') }), application_name: 'caderno', connectionTimeoutMillis: 5_000 },
     define: { underscored: true, timestamps: false, freezeTableName: true, schema: SCHEMA },
   });
   db.addHook('afterConnect', survive);
+  if (isPooled(url)) pooled.add(db);
   return db;
+}
+
+/** The address without what it says to us. */
+export function plainUrl(url: string): string {
+  const address = new URL(url);
+  address.searchParams.delete(POOLED);
+  return address.href;
+}
+
+function isPooled(url: string): boolean {
+  return new URL(url).searchParams.get(POOLED) === '1';
 }
 
 /** A connection may fail at any moment, also when nobody waits for it: whoever uses it next is told, and the process goes on. */
@@ -36,10 +56,16 @@ export interface UnitOfWork {
 
 /** Runs `action` on the database as it is at one moment: what several queries read belongs together. Nothing is written. */
 export function inSnapshot<T>(db: Sequelize, action: (work: UnitOfWork) => Promise<T>): Promise<T> {
-  return db.transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ, readOnly: true }, (transaction) => action({ db, transaction }));
+  return db.transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.REPEATABLE_READ, readOnly: true }, (transaction) => begun({ db, transaction }, action));
 }
 
 /** Runs `action` in one transaction: all of it happens, or nothing. */
 export function inTransaction<T>(db: Sequelize, action: (work: UnitOfWork) => Promise<T>): Promise<T> {
-  return db.transaction((transaction) => action({ db, transaction }));
+  return db.transaction((transaction) => begun({ db, transaction }, action));
+}
+
+/** A connection that is lent for this transaction only is set for it. */
+async function begun<T>(work: UnitOfWork, action: (work: UnitOfWork) => Promise<T>): Promise<T> {
+  if (pooled.has(work.db)) await work.db.query(SESSION.map(([name, value]) => `SET LOCAL ${name} = ${value}`).join('; '), { transaction: work.transaction });
+  return action(work);
 }

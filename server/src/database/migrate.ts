@@ -1,6 +1,6 @@
 import { SequelizeStorage, Umzug } from 'umzug';
 import type { Sequelize } from 'sequelize';
-import { SCHEMA } from './connection.ts';
+import { SCHEMA, inTransaction } from './connection.ts';
 import { first } from './migrations/0001-first.ts';
 import { basis } from './migrations/0002-basis.ts';
 import { shared } from './migrations/0003-shared.ts';
@@ -34,7 +34,7 @@ export async function migrate(db: Sequelize): Promise<readonly string[]> {
     await db.query(`CREATE SCHEMA IF NOT EXISTS ${SCHEMA}`);
     const storage = new SequelizeStorage({ sequelize: db, schema: SCHEMA, tableName: 'migration' });
     const umzug = new Umzug({
-      migrations: MIGRATIONS.map(({ name, sql }) => ({ name, up: () => db.transaction((transaction) => db.query(sql, { transaction })) })),
+      migrations: MIGRATIONS.map(({ name, sql }) => ({ name, up: () => inTransaction(db, ({ transaction }) => db.query(sql, { transaction })) })),
       storage,
       logger: undefined,
     });

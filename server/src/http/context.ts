@@ -11,6 +11,7 @@ import type { ChangeFeed } from './changeFeed.ts';
 import type { Log } from './log.ts';
 import type { Metrics } from './metrics.ts';
 import type { ProjectNews } from './projectNews.ts';
+import type { Proxies } from './proxies.ts';
 import type { Stopping } from './stopping.ts';
 
 /** What the application is made of; made once by main, or by a test. */
@@ -33,8 +34,8 @@ export interface Parts {
   /** Names under which the server may be called. */
   readonly hosts: ReadonlySet<string>;
   readonly demoSignIn: DemoSignIn;
-  /** Whether a proxy passes requests on and tells for whom. */
-  readonly behindProxy: boolean;
+  /** Who passes requests on and is believed for whom. */
+  readonly proxies: Proxies;
   /** Hosts that a story tracker may have besides those that an administrator allows. */
   readonly outsideHosts: readonly string[];
   readonly now: () => Date;

@@ -4,7 +4,7 @@ import { rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { CoverageKeeper } from '../coverage/index.ts';
-import { openDatabase } from '../database/index.ts';
+import { openDatabase, plainUrl } from '../database/index.ts';
 import { Importer } from '../exchange/index.ts';
 import { SecretBox } from '../secrets/index.ts';
 import { ChangeFeed } from './changeFeed.ts';
@@ -13,17 +13,18 @@ import { LOOPBACK_NAMES } from './hosts.ts';
 import type { Log } from './log.ts';
 import { Metrics } from './metrics.ts';
 import { ProjectNews } from './projectNews.ts';
+import { Proxies } from './proxies.ts';
 import { Stopping } from './stopping.ts';
 
-/** What differs from one server to another. */
-export type PartsGiven = { readonly databaseUrl: string; readonly log: Log } & Partial<Omit<Parts, 'db' | 'coverage' | 'importer' | 'feed' | 'news' | 'log' | 'stopping' | 'metrics' | 'spool'>>;
+/** What differs from one server to another. `directUrl`: where changes are heard, which a pool of connections for transactions cannot do. */
+export type PartsGiven = { readonly databaseUrl: string; readonly directUrl?: string; readonly log: Log } & Partial<Omit<Parts, 'db' | 'coverage' | 'importer' | 'feed' | 'news' | 'log' | 'stopping' | 'metrics' | 'spool'>>;
 
 /** Makes the parts of a server on a database; nothing listens yet. Without a key of their own, secrets last as long as the server. */
-export function makeParts({ databaseUrl, log, ...given }: PartsGiven): { readonly parts: Parts; close(): Promise<void> } {
+export function makeParts({ databaseUrl, directUrl = databaseUrl, log, ...given }: PartsGiven): { readonly parts: Parts; close(): Promise<void> } {
   const spool = mkdtempSync(join(tmpdir(), 'caderno-spool-'));
   const db = openDatabase(databaseUrl);
   const coverage = new CoverageKeeper(databaseUrl);
-  const feed = new ChangeFeed(databaseUrl, log);
+  const feed = new ChangeFeed(plainUrl(directUrl), log);
   const metrics = new Metrics();
   metrics.watchPool(db);
   metrics.watchStreams(feed.streams);
@@ -32,7 +33,7 @@ export function makeParts({ databaseUrl, log, ...given }: PartsGiven): { readonl
     webFolder: null,
     hosts: LOOPBACK_NAMES,
     demoSignIn: 'whileAlone',
-    behindProxy: false,
+    proxies: new Proxies([]),
     outsideHosts: [],
     metricsToken: null,
     now: () => new Date(),

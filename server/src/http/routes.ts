@@ -1,6 +1,5 @@
 import { parseArtefactId } from '@caderno/core/artefacts';
 import { COMMAND_ID_HEADER, LIMITS, api, bytesBody, fileResponse, placedIssues, type AnyEndpoint, type FileAnswer, type Operation } from '@caderno/contract';
-import { getConnInfo } from '@hono/node-server/conninfo';
 import type { Context, Hono } from 'hono';
 import { deleteCookie, getCookie, setCookie } from 'hono/cookie';
 import { z } from 'zod';
@@ -14,6 +13,7 @@ import { announcedLength, readBody, refuseAnnounced, saveBody, type SavedBody } 
 import type { Admitted, Call, Parts } from './context.ts';
 import { admit, refuseForgedOrigin } from './guard.ts';
 import { handlers, type Handler, type HeldOperation } from './handlers.ts';
+import { addressOf } from './proxies.ts';
 import { answerOnce, keepAnswer, keptAnswer, type NamedCommand } from './retries.ts';
 
 /** Mounts every operation of the contract. */
@@ -176,8 +176,8 @@ function sessionOf(c: Context, parts: Parts): Call['session'] & { write(): void 
 }
 
 /** Whether the browser speaks https with us, or with whoever passes it on. */
-export function isSecure(c: Context, { behindProxy }: Pick<Parts, 'behindProxy'>): boolean {
-  return behindProxy ? c.req.header('x-forwarded-proto') === 'https' : new URL(c.req.url).protocol === 'https:';
+export function isSecure(c: Context, { proxies }: Pick<Parts, 'proxies'>): boolean {
+  return proxies.passedOn(c) ? c.req.header('x-forwarded-proto') === 'https' : new URL(c.req.url).protocol === 'https:';
 }
 
 /** A browser keeps what never changes, for the person who may see it and for nobody in between. */
@@ -217,9 +217,9 @@ function commandIdOf(c: Context): string | null {
   return id === undefined ? null : parse(z.uuid(), id, COMMAND_ID_HEADER).toLowerCase();
 }
 
-/** Where a call comes from; behind a proxy the last address it was passed on for, as anybody may write those before. */
-export function remoteOf(c: Context, { behindProxy }: Pick<Parts, 'behindProxy'>): string {
-  const passedOn = behindProxy ? c.req.header('x-forwarded-for')?.split(',').at(-1)?.trim() : undefined;
+/** Where a call comes from; by a proxy the last address it was passed on for, as anybody may write those before. */
+export function remoteOf(c: Context, { proxies }: Pick<Parts, 'proxies'>): string {
+  const passedOn = proxies.passedOn(c) ? c.req.header('x-forwarded-for')?.split(',').at(-1)?.trim() : undefined;
   if (passedOn !== undefined && passedOn !== '') return passedOn.slice(0, 60);
-  return c.env !== undefined && 'incoming' in c.env ? (getConnInfo(c).remote.address ?? 'unknown') : 'local';
+  return addressOf(c) ?? 'local';
 }

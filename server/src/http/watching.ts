@@ -11,9 +11,9 @@ const LOOPBACK = /^(127\.|::1$|::ffff:127\.|local$)/;
 const REQUEST_ID = /^[\w.-]{8,80}$/;
 
 /** Counts every request, writes a line of it, and gives it an id that its answer carries. */
-export function watchRequests({ metrics, log, behindProxy }: Parts): MiddlewareHandler {
+export function watchRequests({ metrics, log, proxies }: Parts): MiddlewareHandler {
   return async (c, next) => {
-    const passedOn = behindProxy ? (c.req.header('x-request-id') ?? '') : '';
+    const passedOn = proxies.passedOn(c) ? (c.req.header('x-request-id') ?? '') : '';
     const id = REQUEST_ID.test(passedOn) ? passedOn : randomUUID();
     const began = performance.now();
     await next();

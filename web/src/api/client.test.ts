@@ -1,6 +1,7 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { expect, test } from '@jest/globals';
 import { RefusedCall, Unreachable, call, download } from './client.ts';
+import { isPassing } from './failure.ts';
 
 /** What is asked of the network, answered as given. */
 function network(answer: () => Response | Promise<Response>): { readonly asked: { readonly address: string; readonly init: RequestInit }[] } {
@@ -11,7 +12,7 @@ function network(answer: () => Response | Promise<Response>): { readonly asked: 
   };
   return { asked };
 }
-const json = (data: unknown, status = 200) => new Response(JSON.stringify(data), { status });
+const json = (data: unknown, status = 200) => new Response(JSON.stringify(data), { status, headers: { 'content-type': 'application/problem+json' } });
 
 test('an operation has its address, method, heads and body from the contract; what is undefined is not asked', async () => {
   const { asked } = network(() => json({ at: '2026-01-01T00:00:00.000Z' }));
@@ -30,6 +31,9 @@ test('a refusal is thrown with its facts, an unknown one as a fault, a network t
   const fault = await call('readSession').catch((e: unknown) => e);
   expect(fault).toBeInstanceOf(RefusedCall);
   expect((fault as RefusedCall).refusal).toEqual({ code: 'fault', reference: 'unreadable answer' });
+  network(() => new Response('<h1>No server is available</h1>', { status: 503, headers: { 'content-type': 'text/html' } }));
+  const between = await call('readSession').catch((e: unknown) => e);
+  expect([between instanceof Unreachable, isPassing(between)]).toEqual([true, true]);
   network(() => Promise.reject(new TypeError('Failed to fetch')));
   await expect(call('readSession')).rejects.toBeInstanceOf(Unreachable);
   network(() => Promise.reject(new DOMException('gone on', 'AbortError')));

@@ -31,15 +31,14 @@ export interface CallInput<N extends Operation> {
 export async function call<N extends Operation>(name: N, input: CallInput<N> = {}, options: CallOptions = {}): Promise<ResponseOf<N>> {
   const endpoint: AnyEndpoint = api[name];
   const response = await send(endpoint, input, options);
-  const data: unknown = await response.json();
-  if (!response.ok) throw new RefusedCall(readRefusal(data));
-  return endpoint.response.parse(data) as ResponseOf<N>;
+  if (!response.ok) throw await failureOf(response);
+  return endpoint.response.parse(await response.json()) as ResponseOf<N>;
 }
 
 /** Calls an operation that answers a file, and has the browser save it. */
 export async function download(name: 'exportBasis' | 'exportQuestions', input: CallInput<typeof name>): Promise<void> {
   const response = await send(api[name], input, {});
-  if (!response.ok) throw new RefusedCall(readRefusal(await response.json()));
+  if (!response.ok) throw await failureOf(response);
   const link = document.createElement('a');
   link.href = URL.createObjectURL(await response.blob());
   link.download = decodeURIComponent(/filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? name);
@@ -73,6 +72,12 @@ function addressOf<N extends Operation>(endpoint: AnyEndpoint, { params, query }
   for (const [name, value] of Object.entries((query ?? {}) as Record<string, unknown>)) if (value !== undefined) search.set(name, String(value));
   const text = search.toString();
   return `${API_ROOT}${path}${text === '' ? '' : `?${text}`}`;
+}
+
+/** What is no problem of ours was said by something in between, which found no server. */
+async function failureOf(response: Response): Promise<Error> {
+  if (!(response.headers.get('content-type') ?? '').includes('json')) return new Unreachable(`Something before the server answers with ${response.status}`);
+  return new RefusedCall(readRefusal(await response.json()));
 }
 
 function readRefusal(data: unknown): Refusal {
