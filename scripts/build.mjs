@@ -23,7 +23,7 @@ export function buildServer() {
     const { build } = await import('esbuild');
     await rm(folder, { recursive: true, force: true });
     await build({
-      entryPoints: { main: join(ROOT, 'server/src/main.ts'), 'keeper.worker': join(ROOT, 'server/src/coverage/keeper.worker.ts'), 'importer.worker': join(ROOT, 'server/src/exchange/importer.worker.ts'), 'check-data': join(ROOT, 'server/src/checkData.ts') },
+      entryPoints: { main: join(ROOT, 'server/src/main.ts'), 'keeper.worker': join(ROOT, 'server/src/coverage/keeper.worker.ts'), 'importer.worker': join(ROOT, 'server/src/exchange/importer.worker.ts'), 'heavyLane.worker': join(ROOT, 'server/src/http/heavyLane.worker.ts'), 'check-data': join(ROOT, 'server/src/checkData.ts') },
       outdir: folder,
       outExtension: { '.js': '.mjs' },
       bundle: true,

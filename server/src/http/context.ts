@@ -8,6 +8,7 @@ import type { DemoSignIn, SignedIn } from '../people/index.ts';
 import { DomainError } from '../domainError.ts';
 import type { SecretBox } from '../secrets/index.ts';
 import type { ChangeFeed } from './changeFeed.ts';
+import type { HeavyLane } from './heavyLane.ts';
 import type { Log } from './log.ts';
 import type { Metrics } from './metrics.ts';
 import type { ProjectNews } from './projectNews.ts';
@@ -19,6 +20,7 @@ export interface Parts {
   readonly db: Sequelize;
   readonly coverage: CoverageKeeper;
   readonly importer: Importer;
+  readonly heavy: HeavyLane;
   readonly feed: ChangeFeed;
   readonly news: ProjectNews;
   readonly log: Log;
@@ -57,21 +59,25 @@ export interface Admitted {
   readonly agent: string;
 }
 
+/** What a handler that works in one transaction needs of the server; a thread has as much. */
+export type HeldParts = Pick<Parts, 'demoSignIn' | 'secrets' | 'now'>;
+
 /** What a handler gets that works in one transaction. */
-export interface Call extends Admitted {
+export interface Call extends Omit<Admitted, 'parts'> {
+  readonly parts: HeldParts;
   readonly work: UnitOfWork;
 }
 
-export function personOf(call: Admitted): SignedIn {
+export function personOf(call: Pick<Admitted, 'person'>): SignedIn {
   if (call.person === null) throw new DomainError({ code: 'not_signed_in' });
   return call.person;
 }
 
-export function membershipOf(call: Admitted): { readonly projectId: string; readonly role: Role } {
+export function membershipOf(call: Pick<Admitted, 'membership'>): { readonly projectId: string; readonly role: Role } {
   if (call.membership === null) throw new Error('A call below a project has a membership');
   return call.membership;
 }
 
-export function actorOf(call: Admitted): Actor {
+export function actorOf(call: Pick<Admitted, 'membership' | 'person' | 'commandId'> & { readonly parts: Pick<Parts, 'now'> }): Actor {
   return { projectId: membershipOf(call).projectId, personId: personOf(call).id, at: call.parts.now(), commandId: call.commandId };
 }

@@ -8,7 +8,7 @@ import type { Parts } from './context.ts';
 import { eventStream } from './events.ts';
 import { admit } from './guard.ts';
 import { changesItem } from './projectNews.ts';
-import { callerOf } from './routes.ts';
+import { personBehind } from './held.ts';
 
 /** Opens the event stream of a project for a member; it ends with the session, and with the membership. */
 export async function openStream(c: Context, parts: Parts): Promise<Response> {
@@ -16,7 +16,7 @@ export async function openStream(c: Context, parts: Parts): Promise<Response> {
   const key = c.req.param('project') ?? '';
   const token = getCookie(c, SESSION_COOKIE) ?? null;
   const admitted = await inTransaction(parts.db, async (work) => {
-    const person = await callerOf(work, parts, token);
+    const person = await personBehind(work, token, parts.demoSignIn);
     return { person, membership: await admit(work, 'reader', person, key) };
   });
   const { person, membership } = admitted;
@@ -25,7 +25,7 @@ export async function openStream(c: Context, parts: Parts): Promise<Response> {
   const { streams } = parts.feed;
   streams.refuseTooMany(session, person.id);
   const mayListen = (): Promise<boolean> =>
-    inTransaction(parts.db, async (work) => admit(work, 'reader', await callerOf(work, parts, token), key)).then(
+    inTransaction(parts.db, async (work) => admit(work, 'reader', await personBehind(work, token, parts.demoSignIn), key)).then(
       () => true,
       (error: unknown) => {
         if (error instanceof DomainError) return false;

@@ -1,11 +1,22 @@
+import type { AnyEndpoint, Operation } from '@caderno/contract';
 import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
+import type { Admitted } from './context.ts';
 
 /** A command as its sender names it: the same person with the same operation and id means the same command. */
 export interface NamedCommand {
   readonly id: string;
   readonly person: string;
   readonly operation: string;
+}
+
+/** Answers that hold what is stored nowhere readable. */
+const NEVER_KEPT: ReadonlySet<Operation> = new Set(['revealConstant', 'makeResetLink']);
+
+/** The command a call carries out, when its answer is to be kept for whoever sends it again. */
+export function commandOf({ commandId, person }: Pick<Admitted, 'commandId' | 'person'>, name: Operation, endpoint: AnyEndpoint): NamedCommand | null {
+  if (endpoint.method === 'GET' || commandId === null || person === null || NEVER_KEPT.has(name)) return null;
+  return { id: commandId, person: person.id, operation: name };
 }
 
 /**

@@ -1,20 +1,21 @@
 import { parseArtefactId } from '@caderno/core/artefacts';
-import { COMMAND_ID_HEADER, LIMITS, api, bytesBody, fileResponse, placedIssues, type AnyEndpoint, type FileAnswer, type Operation } from '@caderno/contract';
+import { COMMAND_ID_HEADER, LIMITS, api, bytesBody, fileResponse, type AnyEndpoint, type FileAnswer, type Operation } from '@caderno/contract';
 import type { Context, Hono } from 'hono';
 import { deleteCookie, getCookie, setCookie } from 'hono/cookie';
 import { z } from 'zod';
 import { markBroken } from '../artefacts/index.ts';
 import { inTransaction, type UnitOfWork } from '../database/index.ts';
-import { SESSION_COOKIE, SESSION_DAYS, personOfSession, type SignedIn } from '../people/index.ts';
+import { SESSION_COOKIE, SESSION_DAYS } from '../people/index.ts';
 import { DomainError } from '../domainError.ts';
 import { apartHandlers, isApart, type ApartHandler, type ApartOperation } from './apart.ts';
 import { AtOnce } from './atOnce.ts';
 import { announcedLength, readBody, refuseAnnounced, saveBody, type SavedBody } from './body.ts';
 import type { Admitted, Call, Parts } from './context.ts';
-import { admit, refuseForgedOrigin } from './guard.ts';
-import { handlers, type Handler, type HeldOperation } from './handlers.ts';
+import { refuseForgedOrigin } from './guard.ts';
+import type { HeldOperation } from './handlers.ts';
+import { HEAVY, admission, carryOutHeld, parse, parseSent, type Caller, type HeldRequest, type Served } from './held.ts';
 import { addressOf } from './proxies.ts';
-import { answerOnce, keepAnswer, keptAnswer, type NamedCommand } from './retries.ts';
+import { commandOf, keepAnswer, keptAnswer } from './retries.ts';
 
 /** Mounts every operation of the contract. */
 export function mountApi(app: Hono, parts: Parts): void {
@@ -41,36 +42,23 @@ async function serve(serving: Serving): Promise<Response> {
     const answer = isApart(name) ? await serveApart(serving, name, limit) : await serveHeld(serving, name, limit);
     // Only now: what failed has started no session.
     session.write();
-    return typeof answer === 'string' ? c.body(answer, 200, { 'content-type': 'application/json', 'cache-control': 'no-store' }) : fileAnswer(answer);
+    return typeof answer === 'string' || answer instanceof Uint8Array ? c.body(answer, 200, { 'content-type': 'application/json', 'cache-control': 'no-store' }) : fileAnswer(answer);
   } catch (error) {
     if (error instanceof DomainError && error.refusal.code === 'artefact_broken') await noteBroken(serving, error.refusal);
     throw error;
   }
 }
 
-/** JSON as it is sent, or a file. */
-type Served = string | FileAnswer;
-
-/** Answers that hold what is stored nowhere readable. */
-const NEVER_KEPT: ReadonlySet<Operation> = new Set(['revealConstant', 'makeResetLink']);
-
-/** An operation that works in one transaction, from admission to answer. */
-async function serveHeld(serving: Serving, name: HeldOperation, limit: number): Promise<Served> {
-  const { c, parts, endpoint } = serving;
+/** An operation that works in one transaction, from admission to answer; a large one in a thread. */
+async function serveHeld(serving: Serving, name: HeldOperation, limit: number): Promise<Served | Uint8Array<ArrayBuffer>> {
+  const { c, parts, endpoint, session } = serving;
   const hasBody = !(endpoint.body instanceof z.ZodUndefined);
   if (hasBody) refuseOtherTypes(c, endpoint);
   if (hasBody && announcedLength(c) > LIMITS.request) await admitted(serving);
-  const sent = hasBody ? await readBody(c, limit, tooLarge(name, limit)) : null;
-  const handler = handlers[name] as Handler<HeldOperation>;
-  return inTransaction(parts.db, async (work): Promise<Served> => {
-    // Who calls is settled before what they send is looked at, so that strangers learn nothing from error messages.
-    const call: Call = { ...(await admittedIn(work, serving)), work };
-    const carryOut = (): Promise<unknown> => handler(inputOf(c, endpoint, sent) as never, call);
-    if (endpoint.response === fileResponse) return (await carryOut()) as FileAnswer;
-    const command = commandOf(call, serving);
-    const answer = async (): Promise<string> => JSON.stringify(await carryOut());
-    return command === null ? answer() : answerOnce(work, command, answer);
-  });
+  const body = hasBody ? await readBody(c, limit, tooLarge(name, limit)) : null;
+  const request: HeldRequest = { name, params: c.req.param(), query: c.req.query(), body, ...callerOf(serving) };
+  const answer = await carryOutHeld(parts.db, parts, request, session.set, true);
+  return answer === HEAVY ? parts.heavy.carryOut({ request, at: parts.now() }) : answer;
 }
 
 /** What a person may have under way of what takes long: a page asks several questions at once, and few files are read. */
@@ -79,12 +67,12 @@ const FILES = new AtOnce(4);
 
 /** An operation that works or waits for long: it holds no transaction and takes one only where it needs it. */
 async function serveApart(serving: Serving, name: ApartOperation, limit: number): Promise<Served> {
-  const { parts } = serving;
+  const { parts, endpoint } = serving;
   const call = await admitted(serving);
   const { handle, line } = apartHandlers[name] as { readonly handle: ApartHandler<ApartOperation>; readonly line: 'questions' | 'files' };
   const whose = call.person?.id ?? call.remote;
   return (line === 'files' ? FILES : QUESTIONS).run(whose, async () => {
-    const command = commandOf(call, serving);
+    const command = commandOf(call, name, endpoint);
     const kept = command === null ? null : await inTransaction(parts.db, (work) => keptAnswer(work, command));
     if (kept !== null) return kept;
     const answer = await carryOut(serving, limit, (input, saved) => handle(input as never, call, saved));
@@ -105,12 +93,6 @@ async function carryOut({ c, parts, name, endpoint }: Serving, limit: number, ha
   return endpoint.response === fileResponse ? (answer as FileAnswer) : JSON.stringify(answer);
 }
 
-/** The command a call carries out, when its answer is to be kept for whoever sends it again. */
-function commandOf({ commandId, person }: Admitted, { name, endpoint }: Serving): NamedCommand | null {
-  if (endpoint.method === 'GET' || commandId === null || person === null || NEVER_KEPT.has(name)) return null;
-  return { id: commandId, person: person.id, operation: name };
-}
-
 async function removing<T>(saved: SavedBody, action: () => Promise<T>): Promise<T> {
   try {
     return await action();
@@ -127,12 +109,8 @@ function tooLarge(name: Operation, limit: number): () => DomainError {
   };
 }
 
-function inputOf(c: Context, endpoint: AnyEndpoint, sent: string | null): { params: unknown; query: unknown; body: unknown } {
-  return {
-    params: parse(endpoint.params, c.req.param(), 'address'),
-    query: parse(endpoint.query, c.req.query(), 'query'),
-    body: sent === null ? undefined : parse(endpoint.body, parseJson(sent), ''),
-  };
+function inputOf(c: Context, endpoint: AnyEndpoint, body: string | null): { params: unknown; query: unknown; body: unknown } {
+  return parseSent(endpoint, { params: c.req.param(), query: c.req.query(), body });
 }
 
 /** Who calls, settled in a transaction of its own. */
@@ -140,10 +118,13 @@ function admitted(serving: Serving): Promise<Admitted> {
   return inTransaction(serving.parts.db, (work) => admittedIn(work, serving));
 }
 
-async function admittedIn(work: UnitOfWork, { c, parts, endpoint, session }: Serving): Promise<Admitted> {
-  const person = await callerOf(work, parts, session.token);
-  const membership = await admit(work, endpoint.access, person, c.req.param('project') ?? null);
-  return { parts, person, membership, ifMatch: ifMatchOf(c), commandId: commandIdOf(c), session, remote: remoteOf(c, parts), agent: (c.req.header('user-agent') ?? '').slice(0, 300) };
+async function admittedIn(work: UnitOfWork, serving: Serving): Promise<Admitted> {
+  const { c, parts, endpoint, session } = serving;
+  return { parts, ...callerOf(serving), ...(await admission(work, parts, endpoint, session.token, c.req.param('project') ?? null)), session };
+}
+
+function callerOf({ c, parts, session }: Serving): Caller {
+  return { token: session.token, ifMatch: ifMatchOf(c), commandId: commandIdOf(c), remote: remoteOf(c, parts), agent: (c.req.header('user-agent') ?? '').slice(0, 300) };
 }
 
 /** Lists say from now on that it cannot be read. */
@@ -154,10 +135,6 @@ async function noteBroken(serving: Serving, { id, version }: { readonly id: stri
     // Coverage may still count what it read before: it reads everything again.
     if (membership !== null && broken !== null && (await markBroken(work, membership.projectId, [{ ...broken, version }]))) serving.parts.coverage.forget(membership.projectId);
   });
-}
-
-export async function callerOf(work: UnitOfWork, parts: Pick<Parts, 'demoSignIn'>, token: string | null): Promise<SignedIn | null> {
-  return token === null ? null : personOfSession(work, token, parts.demoSignIn);
 }
 
 function sessionOf(c: Context, parts: Parts): Call['session'] & { write(): void } {
@@ -191,20 +168,6 @@ function fileAnswer({ name, type, bytes, neverChanges = false }: FileAnswer): Re
 function refuseOtherTypes(c: Context, endpoint: AnyEndpoint): void {
   if (endpoint.body === bytesBody) return;
   if (!(c.req.header('content-type') ?? '').startsWith('application/json')) throw new DomainError({ code: 'body_type_unsupported', expected: 'application/json' });
-}
-
-function parseJson(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch (cause) {
-    throw new DomainError({ code: 'body_unreadable' }, { cause });
-  }
-}
-
-function parse<T>(schema: z.ZodType<T>, value: unknown, part: string): T {
-  const result = schema.safeParse(value);
-  if (result.success) return result.data;
-  throw new DomainError({ code: 'request_invalid', issues: placedIssues(result.error, part) });
 }
 
 function ifMatchOf(c: Context): number | null {

@@ -15,6 +15,11 @@ export class SecretBox {
     this.#key = key;
   }
 
+  /** For a thread of this server, and nobody else. */
+  get key(): Buffer {
+    return this.#key;
+  }
+
   /** `place`: where it is kept. What is sealed for one place opens nowhere else. */
   seal(text: string, place: string): Buffer {
     const nonce = randomBytes(NONCE_BYTES);

@@ -1,0 +1,50 @@
+import { parseArtefactId } from '@caderno/core/artefacts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
+import type { Call } from './context.ts';
+import type { HeldOperation } from './handlers.ts';
+import type { HeldRequest } from './held.ts';
+
+/** Characters of a body from which on it is read, checked and stored in a thread of its own. */
+const LONG_BODY = 1_000_000;
+
+/** Bytes of stored contents, as the database packs them, from which on they are read in a thread of their own. */
+const LARGE_STORED = 150_000;
+
+/** Whether carrying it out would hold up everybody else: by what is sent, or by what is stored of what it names. */
+export async function isHeavy(work: UnitOfWork, { name, body, params }: HeldRequest, { membership, person }: Call): Promise<boolean> {
+  if (name === 'changeMany') return true;
+  if (body !== null && body.length > LONG_BODY) return true;
+  const sizeOf = STORED_SIZE[name];
+  if (sizeOf === undefined || membership === null || person === null) return false;
+  const [stored] = await selectRows<{ bytes: number }>(work, ...sizeOf(params, membership.projectId, person.id));
+  return (stored?.bytes ?? 0) > LARGE_STORED;
+}
+
+type Query = readonly [sql: string, bind: readonly unknown[]];
+
+const ofArtefact = ({ id = '' }: HeldRequest['params'], projectId: string, personId: string): Query => {
+  const parsed = parseArtefactId(id);
+  return [
+    `SELECT coalesce(pg_column_size(v.content), 0) + coalesce(pg_column_size(d.content), 0) AS bytes FROM artefact a
+     JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head LEFT JOIN draft d ON d.artefact_id = a.id AND d.person_id = $4
+     WHERE a.project_id = $1 AND a.kind = $2 AND a.number = $3`,
+    [projectId, parsed?.kind ?? '', parsed?.number ?? 0, personId],
+  ];
+};
+
+const ofChange = ({ change = '' }: HeldRequest['params'], projectId: string): Query => [
+  `SELECT coalesce(sum(pg_column_size(v.content)), 0)::int AS bytes FROM change c JOIN change_part p ON p.change_id = c.id JOIN artefact a ON a.id = p.artefact_id
+   JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head WHERE c.project_id = $1 AND c.id::text = $2`,
+  [projectId, change],
+];
+
+/** How much is stored of what an operation reads. */
+const STORED_SIZE: { readonly [N in HeldOperation]?: (params: HeldRequest['params'], projectId: string, personId: string) => Query } = {
+  readArtefact: ofArtefact,
+  saveArtefact: ofArtefact,
+  dropDraft: ofArtefact,
+  setState: ofArtefact,
+  readVersion: ofArtefact,
+  restoreVersion: ofArtefact,
+  undoChange: ofChange,
+};

@@ -1,0 +1,6 @@
+// A worker thread starts without the TypeScript loader of its parent, so it registers one before its code is read.
+import { register } from 'tsx/esm/api';
+
+register();
+export const { default: carryOut } = await import('./heavyLane.worker.ts');
+export default carryOut;
