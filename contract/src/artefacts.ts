@@ -165,7 +165,7 @@ export const CHANGE_ACTIONS = ['create', 'save', 'state', 'move', 'undo', 'impor
 export type ChangeAction = (typeof CHANGE_ACTIONS)[number];
 
 /** What one command did, by its first artefact. */
-const deedSchema = z.object({
+const entrySchema = z.object({
   action: z.enum(CHANGE_ACTIONS),
   /** The first artefact it changed; null when it changed none, as a setting. */
   artefact: artefactIdSchema.nullable(),
@@ -178,7 +178,7 @@ const deedSchema = z.object({
 });
 
 /** One entry of the journal. */
-export const changeSchema = deedSchema.extend({
+export const changeSchema = entrySchema.extend({
   id: z.uuid(),
   revision: z.int(),
   author: z.string(),
@@ -187,7 +187,7 @@ export const changeSchema = deedSchema.extend({
   note: z.string(),
   undone: z.boolean(),
   /** For `undo`: what was undone. */
-  undid: deedSchema.nullable(),
+  undid: entrySchema.nullable(),
 });
 export type Change = z.infer<typeof changeSchema>;
 

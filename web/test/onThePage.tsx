@@ -1,22 +1,23 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { render } from '@testing-library/react';
 import type { ReactNode } from 'react';
-import { MemoryRouter, Outlet, Route, Routes } from 'react-router';
+import { MemoryRouter, Outlet, Route, Routes, useLocation } from 'react-router';
+import { useProjectStream } from '../src/api/index.ts';
 import type { FrameContext } from '../src/frame/Frame.tsx';
 
 export const PERSON = { id: '00000000-0000-4000-8000-000000000001', name: 'Inês V.', email: 'ines@example.com' } as const;
 export const PROJECT = 'p';
 
 /** Puts a page into the frame it stands in, for one who may change everything unless said otherwise. */
-export function onThePage(page: ReactNode, context: Partial<FrameContext> = {}, path = '/p/here') {
+export function onThePage(page: ReactNode, context: Partial<FrameContext> = {}, path = '/p/here', route = '*') {
   const client = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: 30_000, gcTime: Number.POSITIVE_INFINITY }, mutations: { gcTime: Number.POSITIVE_INFINITY } } });
   const whole: FrameContext = { project: PROJECT, person: PERSON, canEdit: true, canLead: true, canManage: true, ...context } as FrameContext;
   const wrap = (inner: ReactNode) => (
     <QueryClientProvider client={client}>
       <MemoryRouter initialEntries={[path]}>
         <Routes>
-          <Route element={<Outlet context={whole} />}>
-            <Route path="*" element={inner} />
+          <Route element={<Heard context={whole} />}>
+            <Route path={route} element={inner} />
           </Route>
         </Routes>
       </MemoryRouter>
@@ -24,4 +25,21 @@ export function onThePage(page: ReactNode, context: Partial<FrameContext> = {}, 
   );
   const { rerender, ...rest } = render(wrap(page));
   return { ...rest, client, again: (inner: ReactNode) => rerender(wrap(inner)) };
+}
+
+/** As in the frame: what is known of the project is filled and kept up to date. */
+function Heard({ context }: { readonly context: FrameContext }) {
+  useProjectStream(context.project);
+  return (
+    <>
+      <Outlet context={context} />
+      <Address />
+    </>
+  );
+}
+
+/** Where one is, for a test to read. */
+function Address() {
+  const { pathname, search } = useLocation();
+  return <output aria-label="Address">{pathname + search}</output>;
 }

@@ -1,7 +1,7 @@
 import { hasFallen, OVERLAY } from './fallenFocus.ts';
 
 /** What a single key does: it leads elsewhere, or it makes or changes something. */
-export type Deed = 'leads' | 'changes';
+export type KeyEffect = 'leads' | 'changes';
 
 const FIELD = 'input, textarea, select, [contenteditable="true"], [role="textbox"], [role="combobox"]';
 /** Letters typed here choose, move or write. */
@@ -15,7 +15,7 @@ const TICK = 'input[type="checkbox"], input[type="radio"]';
  * focus, and the focus did not just fall there. What changes something asks for the page itself or a link on it; a
  * button, a tick or a choice leaves the keys that lead elsewhere alone, but for those it uses itself.
  */
-export function isMeantForPage(target: EventTarget | null, key: string, deed: Deed, document: Document): boolean {
+export function isMeantForPage(target: EventTarget | null, key: string, deed: KeyEffect, document: Document): boolean {
   if (isSomethingOpen(document) || hasFallen(document)) return false;
   if (!(target instanceof Element) || target === document.body) return true;
   if (target.closest(IN_USE) !== null) return false;

@@ -63,6 +63,7 @@ function useFirstField(sheet: React.RefObject<HTMLDivElement | null>): void {
     };
     const observer = new MutationObserver(begin);
     const stop = (): void => {
+      cancelAnimationFrame(frame);
       observer.disconnect();
       panel.removeEventListener('keydown', stop);
       panel.removeEventListener('pointerdown', stop);
@@ -72,10 +73,7 @@ function useFirstField(sheet: React.RefObject<HTMLDivElement | null>): void {
     observer.observe(panel, { childList: true, subtree: true });
     // Headless UI puts the focus on the first thing that can have it; a field comes before.
     const frame = requestAnimationFrame(begin);
-    return () => {
-      cancelAnimationFrame(frame);
-      stop();
-    };
+    return stop;
   }, [sheet]);
 }
 

@@ -24,7 +24,7 @@ export function manyWords(change: WordedChange): string {
     case 'rename':
       return `${change.detail} renamed in ${many}`;
     case 'undo':
-      return deedWords(change);
+      return entryWords(change);
     default:
       return many;
   }
@@ -34,12 +34,12 @@ export function manyWords(change: WordedChange): string {
 export function changeWords(change: WordedChange): string {
   if (change.artefact === null || change.size > 1) return manyWords(change);
   const what = `${change.artefact} ${change.title}`;
-  if (change.action === 'create') return `${deedWords(change)} ${what}`;
-  return change.action === 'save' ? `${deedWords(change)} of ${what}` : `${deedWords(change)}: ${what}`;
+  if (change.action === 'create') return `${entryWords(change)} ${what}`;
+  return change.action === 'save' ? `${entryWords(change)} of ${what}` : `${entryWords(change)}: ${what}`;
 }
 
 /** What a command did to one artefact, after the name of who did it. */
-export function deedWords(change: WordedChange): string {
+export function entryWords(change: WordedChange): string {
   switch (change.action) {
     case 'create':
       return 'created';
@@ -74,7 +74,7 @@ export function deedWords(change: WordedChange): string {
 function undidWords({ undid, artefact, size }: WordedChange): string {
   if (undid === null) return 'an earlier change';
   const worded = { ...undid, undid: null };
-  return `“${size === 1 && undid.size === 1 && undid.artefact === artefact ? deedWords(worded) : changeWords(worded)}”`;
+  return `“${size === 1 && undid.size === 1 && undid.artefact === artefact ? entryWords(worded) : changeWords(worded)}”`;
 }
 
 const SETTING_WORD: Readonly<Record<keyof ProjectSettings, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items', constants: 'the constants', configurations: 'the configurations', looksOff: 'the hints' };

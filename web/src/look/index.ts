@@ -1,6 +1,6 @@
 export { Button, TextButton } from './Button.tsx';
 export { Chip } from './Chip.tsx';
-export { changeWords, deedWords, manyWords } from './changeWords.ts';
+export { changeWords, entryWords, manyWords } from './changeWords.ts';
 export { Choose } from './Choose.tsx';
 export { combinationProblemSentence, constraintProblemSentence, constraintsNamed } from './combinationProblemSentence.ts';
 export { Dialog } from './Dialog.tsx';

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { call } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Section, ago, deedWords } from '../look/index.ts';
+import { Section, ago, entryWords } from '../look/index.ts';
 
 const MOST = 8;
 
@@ -25,7 +25,7 @@ export function LastChanges({ isShown }: { readonly isShown: (id: ArtefactId) =>
               {change.title}
             </Link>
             <span className="shrink-0 text-xs text-ink2">
-              {change.author} {deedWords(change)}, {ago(change.at)}
+              {change.author} {entryWords(change)}, {ago(change.at)}
             </span>
           </li>
         ))}

@@ -21,7 +21,7 @@ class Settings extends StandInServer {
         this.save(body);
         return { version: this.version, settings: this.settings };
       },
-      readTracker: () => ({ checkedAt: null, failure: null, found: null }) as never,
+      readTracker: () => ({ connected: false, checkedAt: null, failure: null, newStories: 0, changedStories: 0 }),
       readHeads: () => ({ revision: 1, heads: [], next: null, suspectLinks: 0 }),
       readChanges: () => ({ kind: 'changes', since: 1, revision: 1, heads: [], gone: [], touched: [], settings: true, suspectLinks: 0 }),
       readCoverageRows: () => ({ since: null, edition: 1, revision: 1, rows: [], gone: [] }),

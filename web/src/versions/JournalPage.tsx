@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure, useRefresh } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, TextButton, changeWords, dateAndTime, dayName, deedWords, manyWords } from '../look/index.ts';
+import { Button, TextButton, changeWords, dateAndTime, dayName, entryWords, manyWords } from '../look/index.ts';
 
 const PAGE = 100;
 
@@ -67,7 +67,7 @@ function ChangeLine({ project, change, named }: { readonly project: string; read
       <span className="min-w-0 flex-1">
         {named && <ChangeTitle project={project} change={change} />}
         <span className="block text-xs text-ink2">
-          {change.author} · {deedWords(change)}
+          {change.author} · {entryWords(change)}
           {change.note !== '' && <> · “{change.note}”</>}
           {change.undone && ' · undone'}
         </span>

@@ -7,13 +7,11 @@ import { caseHead } from '../../../test/heads.ts';
 import { onThePage } from '../../../test/onThePage.tsx';
 import { StandInServer } from '../../../test/standInServer.ts';
 import { useSummaries } from './knownQueries.ts';
-import { useProjectStream } from './useProjectLog.ts';
 
 afterEach(cleanup);
 
 function List() {
   const [query, setQuery] = useState('');
-  useProjectStream('p');
   const { data } = useSummaries('p', 'case', query);
   return (
     <>

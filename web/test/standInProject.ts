@@ -1,0 +1,32 @@
+import { artefactId } from '@caderno/core/artefacts';
+import type { CoverageRow } from '@caderno/core/coverage';
+import { DEFAULT_SETTINGS, packHeads, packRows, toWire, type QuestionSummary, type RequirementSummary, type Summary } from '@caderno/contract';
+import { StandInServer } from './standInServer.ts';
+
+/** A project as a page knows it: what lists show, and what coverage says. Everything else a test answers itself. */
+export function standInProject(heads: readonly Summary[], rows: readonly CoverageRow[], answers: ConstructorParameters<typeof StandInServer>[0] = {}): StandInServer {
+  return new StandInServer({
+    readHeads: () => ({ revision: 1, heads: packHeads(heads), next: null, suspectLinks: 0 }),
+    readChanges: () => ({ kind: 'changes', since: 1, revision: 1, heads: [], gone: [], touched: [], settings: false, suspectLinks: 0 }),
+    readCoverageRows: () => ({ since: null, edition: 1, revision: 1, rows: packRows(rows.map(toWire)), gone: [] }),
+    readSettings: () => ({ version: 1, settings: DEFAULT_SETTINGS }),
+    listMembers: () => [],
+    listBasisTexts: () => [],
+    listSuspectLinks: () => [],
+    listItems: () => ({ items: [], total: 0 }),
+    listChanges: () => [],
+    listConditions: () => [],
+    readTracker: () => ({ connected: false, checkedAt: null, failure: null, newStories: 0, changedStories: 0 }),
+    ...answers,
+  });
+}
+
+const of = { state: 'draft', version: 1, meaningSince: 1, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', broken: false } as const;
+
+export function requirementHead(n: number, more: Partial<RequirementSummary> = {}): RequirementSummary {
+  return { kind: 'requirement', id: artefactId('requirement', n), title: `Requirement ${n}`, ...of, parent: null, position: n, type: 'rule', sourceId: '', risk: 'medium', priority: 'medium', ...more };
+}
+
+export function questionHead(n: number, more: Partial<QuestionSummary> = {}): QuestionSummary {
+  return { kind: 'question', id: artefactId('question', n), title: `Question ${n}`, ...of, status: 'open', asked: '', about: [], answeredAt: '', ...more };
+}
