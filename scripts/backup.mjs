@@ -20,6 +20,7 @@ async function main() {
     const { code, output } = await runProgram(postgresProgram('pg_dump'), ['--format=custom', '--schema=caderno', '--no-owner', `--file=${join(folder, 'caderno.dump')}`, stored.url]);
     if (code !== 0) throw new Failure(`Nothing was backed up: ${output.trim().split('\n').at(-1)}`);
     if (existsSync(keyFile())) await copyFile(keyFile(), join(folder, 'secret-key'));
+    await note(stored.url);
     await writeFile(join(folder, 'backup.json'), `${JSON.stringify({ madeBy: 'Caderno', at: new Date().toISOString() })}\n`);
   } catch (error) {
     await rm(folder, { recursive: true, force: true });
@@ -29,6 +30,13 @@ async function main() {
   }
   console.log(`Backed up to ${folder}. It holds everything, secrets too: keep it where only you can read it.`);
   return 0;
+}
+
+/** For administrators, who see when the last one went through. */
+async function note(url) {
+  const sql = "INSERT INTO caderno.server_mark (name, at) VALUES ('backup', now()) ON CONFLICT (name) DO UPDATE SET at = now()";
+  const { code, output } = await runProgram(postgresProgram('psql'), ['--no-psqlrc', '--quiet', '--command', sql, url]);
+  if (code !== 0) console.log(`It could not be noted that this backup was made: ${output.trim().split('\n').at(-1)}`);
 }
 
 run(main);

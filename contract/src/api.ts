@@ -13,6 +13,7 @@ import { changesSinceSchema, coverageSinceSchema, headsPageSchema } from './log.
 import { changeManySchema, changedManySchema } from './many.ts';
 import { accountChangeSchema, accountSchema, changePasswordSchema, outsideHostsSchema, personEventQuerySchema, personEventSchema, resetLinkSchema, resetPasswordSchema, revealSchema, revealedSchema, sessionLineSchema } from './accounts.ts';
 import { existingMemberSchema, memberSchema, newMemberSchema, newProjectSchema, projectKeySchema, projectRefSchema, roleSchema, sessionSchema, setUpSchema, signInSchema } from './people.ts';
+import { serverStateSchema } from './serverState.ts';
 import { projectSettingsSchema, settingsSchema } from './settings.ts';
 import { textUpTo } from './text.ts';
 import { defectSchema, trackerStateSchema } from './tracker.ts';
@@ -59,6 +60,7 @@ export const api = {
   resetPassword: { method: 'POST', path: '/reset', access: 'anyone', summary: 'Set a new password by a one-time link', params: none, query: none, body: resetPasswordSchema, response: sessionSchema },
   listAccounts: { method: 'GET', path: '/people', access: 'installationAdministrator', summary: 'All accounts of the server', params: none, query: none, body: nothing, response: z.array(accountSchema) },
   listPersonEvents: { method: 'GET', path: '/people/journal', access: 'installationAdministrator', summary: 'The journal of people, newest first', params: none, query: personEventQuerySchema, body: nothing, response: z.array(personEventSchema) },
+  readServerState: { method: 'GET', path: '/server', access: 'installationAdministrator', summary: 'How the server and its database stand', params: none, query: none, body: nothing, response: serverStateSchema },
   changeAccount: { method: 'PUT', path: '/people/:person', access: 'installationAdministrator', summary: 'Deactivate an account or bring it back; make or unmake an administrator', params: z.object({ person: z.uuid() }), query: none, body: accountChangeSchema, response: accountSchema },
   makeResetLink: { method: 'POST', path: '/people/:person/reset-link', access: 'installationAdministrator', summary: 'A one-time link by which somebody sets a new password', params: z.object({ person: z.uuid() }), query: none, body: none, response: resetLinkSchema },
   readOutsideHosts: { method: 'GET', path: '/outside-hosts', access: 'installationAdministrator', summary: 'Hosts that story trackers may have', params: none, query: none, body: nothing, response: outsideHostsSchema },

@@ -42,6 +42,7 @@ export {
   type VersionWithContent,
   type Write,
 } from './artefacts.ts';
+export type { ServerState } from './serverState.ts';
 export { LEFT_REASONS, type ChangeMany, type ChangedMany, type LeftReason } from './many.ts';
 export type { ConditionLine, ItemList } from './coverage.ts';
 export { bytesBody, fileResponse, type FileAnswer } from './bytes.ts';

@@ -158,6 +158,8 @@ describe('a backup', () => {
     const backup = join(folder, 'backup');
     expect(run('backup.mjs', [backup], { DATABASE_URL: from.url, CADERNO_KEY_FILE: key })).toMatchObject({ status: 0 });
     expect(statSync(backup).mode & 0o077).toBe(0);
+    // That it was made is noted, after it.
+    expect(dumpOf(from.url)).toContain('backup');
     expect(run('backup.mjs', [backup], { DATABASE_URL: from.url, CADERNO_KEY_FILE: key }).text).toContain('is there already');
 
     const otherKey = join(folder, 'elsewhere', 'key');

@@ -57,7 +57,7 @@ test('changes that come thick and fast are told together, and none is left out',
 test('what happened while the database could not be heard is told when it is heard again', async () => {
   const pages = await open(1);
   // Its listening ends, and the change is made before it listens again.
-  await onServer(two.database.url, `SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE application_name = 'caderno changes'`);
+  await onServer(two.database.url, `SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE application_name = 'caderno changes' AND datname = current_database()`);
   await until(() => (two.server.parts.feed.hears ? null : true));
   await call('createArtefact', { body: requirement({ title: 'while nobody heard' }) });
   await until(() => (pages.revisions()[0]!.includes(pages.from.revision + 1) ? true : null));

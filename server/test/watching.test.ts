@@ -1,6 +1,8 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { Writable } from 'node:stream';
+import { inTransaction } from '../src/database/index.ts';
 import { createLog, Proxies } from '../src/http/index.ts';
+import { readServerState } from '../src/upkeep/index.ts';
 import { makeDatabase, makeProject, onServer, requirement, startServer, until, type TestServer } from './harness.ts';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
@@ -58,8 +60,30 @@ test('the counts are for this machine and whoever has the word', async () => {
 test('a server that hears of no changes lives and is not ready; it is again once it hears', async () => {
   const ask = async (path: string): Promise<number> => (await server.fetch(path)).status;
   expect([await ask('/livez'), await ask('/healthz')]).toEqual([200, 200]);
-  await onServer(database.url, `SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE application_name = 'caderno changes'`);
+  await onServer(database.url, `SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE application_name = 'caderno changes' AND datname = current_database()`);
   await until(async () => ((await ask('/healthz')) === 503 ? true : null), 2_000);
   expect(await ask('/livez')).toBe(200);
   await until(async () => ((await ask('/healthz')) === 200 ? true : null));
+});
+
+test('a query that takes long is named, without anything that stands in it', async () => {
+  await server.db.query(`SELECT pg_sleep(0.55), 'a word that somebody''s hand wrote'`);
+  await server.db.query(`SELECT 'quick'`);
+  const slow = written.trim().split('\n').map((line) => JSON.parse(line) as { msg: string; ms: number; sql: string }).filter((l) => l.msg === 'a slow query');
+  expect(slow).toEqual([expect.objectContaining({ sql: expect.stringContaining(`SELECT pg_sleep(0.55), '…'`) })]);
+  expect([slow[0]!.ms > 500, written.includes('hand wrote')]).toEqual([true, false]);
+});
+
+test('how the server stands is told to its administrators: who looks, what waits, what is stored, the last backup', async () => {
+  expect((await server.as(project.administrator)('readServerState')).status).toBe(403);
+  const server2 = await startServer(database.url);
+  const stream = await server.fetch('/api/v1/projects/p/events', { headers: { cookie: `caderno_session=${project.reader}` } });
+  const read = () => inTransaction(server.db, (work) => readServerState(work, { version: '1', startedAt: '2026-01-01T00:00:00.000Z', people: server.parts.feed.streams.people, pages: server.parts.feed.streams.count }));
+  const state = await read();
+  expect(state).toMatchObject({ servers: 2, people: 1, pages: 1, imports: { running: 0, waiting: 0 }, coverageBehind: 0, pictureBytes: 0, lastBackup: null });
+  expect(state.bytes).toBeGreaterThan(1e6);
+  await onServer(database.url, `INSERT INTO caderno.server_mark VALUES ('backup', '2026-11-27T01:00:00Z'); UPDATE caderno.coverage_state SET revision = revision - 1`);
+  expect(await read()).toMatchObject({ lastBackup: '2026-11-27T01:00:00.000Z', coverageBehind: 1 });
+  await stream.body?.cancel();
+  await server2.close();
 });

@@ -6,7 +6,7 @@ import { RouterProvider } from 'react-router/dom';
 import { Toaster, toast } from 'sonner';
 import { failureSentence, forgetLogs, isPassing, isSignedOut, keys, useSession } from './api/index.ts';
 import { followFocus } from './focus/index.ts';
-import { Frame, address } from './frame/index.ts';
+import { Frame, PageFailed, address } from './frame/index.ts';
 import { Empty } from './look/index.ts';
 
 // A chapter is fetched when it is first opened; forms, editors and Markdown come with those that need them.
@@ -53,13 +53,15 @@ const client: QueryClient = new QueryClient({
 });
 
 const router = createBrowserRouter([
-  { path: '/', element: <SignedIn start /> },
-  { path: '/new-project', element: <SignedIn newProject /> },
-  { path: '/reset', element: chapter(<ResetPassword />) },
+  { path: '/', element: <SignedIn start />, errorElement: <PageFailed /> },
+  { path: '/new-project', element: <SignedIn newProject />, errorElement: <PageFailed /> },
+  { path: '/reset', element: chapter(<ResetPassword />), errorElement: <PageFailed /> },
   {
     path: '/:project',
     element: <SignedIn />,
-    children: [
+    errorElement: <PageFailed />,
+    // A page that fails leaves the frame around it as it is.
+    children: [{ errorElement: <PageFailed />, children: [
       { index: true, element: <Navigate to="coverage" replace /> },
       { path: 'basis/:requirement?', element: chapter(<BasisChapter />) },
       { path: 'conditions/:requirement?/:condition?', element: chapter(<ConditionsChapter />) },
@@ -83,7 +85,7 @@ const router = createBrowserRouter([
       { path: 'server', element: chapter(<ServerPage />) },
       { path: 'versions/:id', element: chapter(<VersionsPage />) },
       { path: '*', element: <Empty title="There is no such page">The address names nothing in this project.</Empty> },
-    ],
+    ] }],
   },
 ]);
 

@@ -41,5 +41,5 @@ function Heard({ context }: { readonly context: FrameContext }) {
 /** Where one is, for a test to read. */
 function Address() {
   const { pathname, search } = useLocation();
-  return <output aria-label="Address">{pathname + search}</output>;
+  return <span title="Address">{pathname + search}</span>;
 }

@@ -6,7 +6,7 @@ import { CoverageIndexes } from './indexes.ts';
 import { answer } from './question.ts';
 import { READY, type ThreadRequest, type ThreadReply } from './projectThread.ts';
 
-const db = openDatabase(String(workerData), 2);
+const db = openDatabase(String(workerData), { most: 2 });
 const indexes = new CoverageIndexes();
 const consumer = new CoverageConsumer(db, indexes);
 const searches = new AlikeSearches();

@@ -18,11 +18,26 @@ const POOLED = 'pooled';
 
 const pooled = new WeakSet<Sequelize>();
 
+/** A query that takes longer is named in the log. */
+const SLOW_MS = 500;
+
+/** `most`: connections at a time. `onSlow`: hears of queries that took long, by their text without anything a person wrote. */
+export interface PoolOptions {
+  readonly most?: number;
+  readonly onSlow?: (ms: number, sql: string) => void;
+}
+
+/** Values stand in a query as literals where Sequelize writes it. */
+function withoutContents(sql: string): string {
+  return sql.replaceAll(/'(?:[^']|'')*'/g, "'…'").replaceAll(/\s+/g, ' ').slice(0, 400);
+}
+
 /** A pool on the database at `url`. Nothing is connected until the first query. */
-export function openDatabase(url: string, most = MOST_CONNECTIONS): Sequelize {
+export function openDatabase(url: string, { most = MOST_CONNECTIONS, onSlow }: PoolOptions = {}): Sequelize {
   const db = new Sequelize(plainUrl(url), {
     dialect: 'postgres',
-    logging: false,
+    benchmark: onSlow !== undefined,
+    logging: onSlow === undefined ? false : (sql, ms) => typeof ms === 'number' && ms > SLOW_MS && onSlow(ms, withoutContents(sql)),
     pool: { max: most, min: 0, acquire: 10_000, idle: 10_000 },
     dialectOptions: { ...(isPooled(url) ? {} : { options: SESSION.map(([name, value]) => `-c ${name}=${value}`).join(' ') }), application_name: 'caderno', connectionTimeoutMillis: 5_000 },
     define: { underscored: true, timestamps: false, freezeTableName: true, schema: SCHEMA },

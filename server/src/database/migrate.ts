@@ -9,8 +9,9 @@ import { dataSets } from './migrations/0005-data-sets.ts';
 import { safety } from './migrations/0006-safety.ts';
 import { sourceIds } from './migrations/0007-source-ids.ts';
 import { log } from './migrations/0008-log.ts';
+import { marks } from './migrations/0009-marks.ts';
 
-const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds, log];
+const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds, log, marks];
 
 /** Any number, the same in all our processes: servers that start together migrate one after the other. */
 const MIGRATION_LOCK = 7_201_126;

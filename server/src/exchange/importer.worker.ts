@@ -3,7 +3,7 @@ import { openDatabase } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { doImportJob, type ImportJob, type ImportReply } from './importJob.ts';
 
-const db = openDatabase(String(workerData), 4);
+const db = openDatabase(String(workerData), { most: 4 });
 
 // One job at a time: the next one is sent when this one is answered.
 parentPort?.on('message', (job: ImportJob) => {

@@ -8,6 +8,7 @@ import { exportQuestions } from '../exchange/index.ts';
 import { readChangesSince, readHeads } from '../log/index.ts';
 import { addMember, changePassword, describeSession, personOfSession, resetPassword, setUp, signIn, startSession } from '../people/index.ts';
 import { findDefects } from '../tracker/index.ts';
+import { readServerState } from '../upkeep/index.ts';
 import { savedBody, type SavedBody } from './body.ts';
 import { membershipOf, personOf, type Admitted } from './context.ts';
 import type { Input } from './handlers.ts';
@@ -41,6 +42,11 @@ export const apartHandlers = {
     return inTransaction(call.parts.db, (work) => describeSession(work, call.person, call.parts.demoSignIn));
   }),
   addMember: question<'addMember'>(({ body }, call) => addMember(call.parts.db, personOf(call), call.parts.demoSignIn, membershipOf(call).projectId, body)),
+
+  readServerState: question<'readServerState'>((_, call) => {
+    const { feed, version, startedAt, db } = call.parts;
+    return inTransaction(db, (work) => readServerState(work, { version, startedAt: startedAt.toISOString(), people: feed.streams.people, pages: feed.streams.count }));
+  }),
 
   // The coverage keeper holds all cases, and a thread of its own to look through them.
   findRuns: question<'findRuns'>(({ body }, call) => ask(call, { kind: 'runs', ...body })),

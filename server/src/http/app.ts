@@ -11,8 +11,6 @@ import { isSecure, mountApi } from './routes.ts';
 import { mountWeb } from './static.ts';
 import { mountWatching, watchRequests } from './watching.ts';
 
-const VERSION = '0.1.0';
-
 /** A browser that came by https once is to come by nothing else for half a year. */
 const HSTS = 'max-age=15552000';
 
@@ -49,7 +47,7 @@ export function createApp(parts: Parts): Hono {
     }),
   );
   mountWatching(app, parts);
-  app.get('/api/openapi.json', (c) => c.json(openApiDocument(VERSION)));
+  app.get('/api/openapi.json', (c) => c.json(openApiDocument(parts.version)));
 
   const v1 = new Hono();
   v1.use(watchRequests(parts));

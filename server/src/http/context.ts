@@ -41,6 +41,8 @@ export interface Parts {
   /** Hosts that a story tracker may have besides those that an administrator allows. */
   readonly outsideHosts: readonly string[];
   readonly now: () => Date;
+  readonly version: string;
+  readonly startedAt: Date;
 }
 
 /** Who calls, and with what; what they send is parsed apart. */

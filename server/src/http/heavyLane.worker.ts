@@ -6,7 +6,7 @@ import { carryOutHeld } from './held.ts';
 import type { LaneGiven, LaneJob, LaneReply } from './heavyLane.ts';
 
 const { databaseUrl, key, demoSignIn } = workerData as LaneGiven;
-const db = openDatabase(databaseUrl, 2);
+const db = openDatabase(databaseUrl, { most: 2 });
 const secrets = new SecretBox(Buffer.from(key));
 
 /** Carries out one request as the server itself would. */

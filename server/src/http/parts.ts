@@ -17,13 +17,15 @@ import { ProjectNews } from './projectNews.ts';
 import { Proxies } from './proxies.ts';
 import { Stopping } from './stopping.ts';
 
+const VERSION = '0.1.0';
+
 /** What differs from one server to another. `directUrl`: where changes are heard, which a pool of connections for transactions cannot do. */
 export type PartsGiven = { readonly databaseUrl: string; readonly directUrl?: string; readonly log: Log } & Partial<Omit<Parts, 'db' | 'coverage' | 'importer' | 'heavy' | 'feed' | 'news' | 'log' | 'stopping' | 'metrics' | 'spool'>>;
 
 /** Makes the parts of a server on a database; nothing listens yet. Without a key of their own, secrets last as long as the server. */
 export function makeParts({ databaseUrl, directUrl = databaseUrl, log, ...given }: PartsGiven): { readonly parts: Parts; close(): Promise<void> } {
   const spool = mkdtempSync(join(tmpdir(), 'caderno-spool-'));
-  const db = openDatabase(databaseUrl);
+  const db = openDatabase(databaseUrl, { onSlow: (ms, sql) => log.warn({ ms, sql }, 'a slow query') });
   const coverage = new CoverageKeeper(databaseUrl);
   const feed = new ChangeFeed(plainUrl(directUrl), log);
   const { secrets = new SecretBox(randomBytes(32)), demoSignIn = 'whileAlone' } = given;
@@ -39,6 +41,8 @@ export function makeParts({ databaseUrl, directUrl = databaseUrl, log, ...given 
     outsideHosts: [],
     metricsToken: null,
     now: () => new Date(),
+    version: VERSION,
+    startedAt: new Date(),
     ...given,
     log,
     spool,

@@ -24,6 +24,11 @@ export class Streams {
     return this.#open.size;
   }
 
+  /** How many different people listen. */
+  get people(): number {
+    return new Set([...this.#open].map((s) => s.person)).size;
+  }
+
   /** Answers how to take it off again. */
   add(stream: Stream): () => void {
     this.#open.add(stream);

@@ -1,2 +1,3 @@
+export { readServerState } from './serverState.ts';
 export { startUpkeep, sweep } from './upkeep.ts';
 export { checkData, type DataFault } from './checkData.ts';

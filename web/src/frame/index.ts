@@ -1,4 +1,5 @@
 export { Frame, initials, type FrameContext } from './Frame.tsx';
+export { PageFailed } from './PageFailed.tsx';
 export { useFrame } from './useFrame.ts';
 export { Spread } from './Spread.tsx';
 export { WholeWidth } from './WholeWidth.tsx';

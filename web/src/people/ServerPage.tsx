@@ -6,11 +6,12 @@ import { call, failureSentence, tellFailure } from '../api/index.ts';
 import { Spread } from '../frame/index.ts';
 import { Button, Section, TextButton, ago, dateAndTime } from '../look/index.ts';
 import { PersonJournal } from './PersonJournal.tsx';
+import { ServerStanding } from './ServerStanding.tsx';
 
 const ACCOUNTS = ['server', 'accounts'] as const;
 const HOSTS = ['server', 'hosts'] as const;
 
-/** What administrators of the server look after: accounts, outside hosts, the journal of people. */
+/** What administrators of the server look after: how it stands, accounts, outside hosts, the journal of people. */
 export function ServerPage() {
   return (
     <Spread
@@ -21,6 +22,7 @@ export function ServerPage() {
       left={<Accounts />}
       right={
         <div className="px-7 pb-12 pt-2">
+          <ServerStanding />
           <OutsideHosts />
           <PersonJournal title="Journal of people" queryKey={['server', 'journal']} read={(before) => call('listPersonEvents', { query: before === undefined ? {} : { before } })} />
         </div>

@@ -29,7 +29,7 @@ test('a new question is made and its page opened; who may only read is offered n
   const server = standInProject(heads, rows, { createArtefact: ({ body }) => ({ kind: 'question', summary: questionHead(9), content: body.content, draft: null }) as never });
   const { unmount } = onThePage(<QuestionsChapter />);
   fireEvent.click(await screen.findByRole('button', { name: 'New' }));
-  await waitFor(() => expect(screen.getByRole('status', { name: 'Address' }).textContent).toBe('/p/questions/Q-9'));
+  await waitFor(() => expect(screen.getByTitle('Address').textContent).toBe('/p/questions/Q-9'));
   expect(server.calls('createArtefact')).toHaveLength(1);
   unmount();
   onThePage(<QuestionsChapter />, { canEdit: false });

@@ -1,0 +1,21 @@
+import type { ServerState } from '@caderno/contract';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
+
+type Stored = Omit<ServerState, 'version' | 'startedAt' | 'people' | 'pages' | 'imports' | 'lastBackup'> & { readonly running: number; readonly waiting: number; readonly lastBackup: Date | null };
+
+/** How the database stands, and what the server says of itself. */
+export async function readServerState(work: UnitOfWork, server: Pick<ServerState, 'version' | 'startedAt' | 'people' | 'pages'>): Promise<ServerState> {
+  const [stored] = await selectRows<Stored>(
+    work,
+    `SELECT (SELECT count(*)::int FROM pg_stat_activity WHERE datname = current_database() AND application_name = 'caderno changes') AS servers,
+       (SELECT count(*)::int FROM import_file WHERE state = 'running') AS running,
+       (SELECT count(*)::int FROM import_file WHERE state = 'waiting') AS waiting,
+       (SELECT count(*)::int FROM project p JOIN coverage_state s ON s.project_id = p.id WHERE s.revision < p.revision) AS "coverageBehind",
+       pg_database_size(current_database())::float8 AS bytes,
+       (SELECT coalesce(sum(octet_length(bytes)), 0)::float8 FROM attachment) AS "pictureBytes",
+       (SELECT at FROM server_mark WHERE name = 'backup') AS "lastBackup"`,
+  );
+  if (stored === undefined) throw new Error('The state of the server is one row: expected it, got none');
+  const { running, waiting, lastBackup, ...counts } = stored;
+  return { ...server, ...counts, imports: { running, waiting }, lastBackup: lastBackup?.toISOString() ?? null };
+}
