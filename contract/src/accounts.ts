@@ -16,23 +16,30 @@ export const accountSchema = z.object({
   projects: z.int(),
   lastSignIn: moment.nullable(),
 });
+/** An account as administrators of the server see it. `lastSignIn` is the last one by password; null: never. */
 export type Account = z.infer<typeof accountSchema>;
+/** What is left out stays as it is. */
 export const accountChangeSchema = z.strictObject({ active: z.boolean().optional(), administrator: z.boolean().optional() });
 
 /** One of one's own sessions. */
 export const sessionLineSchema = z.object({ id: z.uuid(), startedAt: moment, seenAt: moment, agent: z.string(), current: z.boolean() });
+/** One of a person’s own sessions: in which browser, since when, and whether it is this one. */
 export type SessionLine = z.infer<typeof sessionLineSchema>;
 
 const newPassword = textUpTo(LIMITS.password).refine((text) => text.length >= SHORTEST_PASSWORD, `must have at least ${SHORTEST_PASSWORD} characters`);
+/** `current` is asked for again, so that nobody changes it on a machine that was left open. */
 export const changePasswordSchema = z.strictObject({ current: textUpTo(LIMITS.password), next: newPassword });
+/** `token` comes from a link that an administrator made; it works once. */
 export const resetPasswordSchema = z.strictObject({ token: z.string().regex(/^[\w-]{20,80}$/), password: newPassword });
 /** Leads whoever has it to a page where they set a new password, once. */
 export const resetLinkSchema = z.object({ token: z.string(), endsAt: moment });
 
+/** What the journal of people can say. */
 export const PERSON_ACTIONS = [
   'setUp', 'added', 'joined', 'removed', 'roleChanged', 'signedIn', 'signInRefused', 'signedOut', 'passwordChanged', 'resetLinkMade', 'passwordReset',
   'deactivated', 'activated', 'administratorMade', 'administratorUnmade', 'sessionEnded', 'secretRevealed', 'hostsChanged',
 ] as const;
+/** What was done by or about a person. */
 export type PersonAction = (typeof PERSON_ACTIONS)[number];
 
 /** An entry of the journal of people. */
@@ -47,7 +54,9 @@ export const personEventSchema = z.object({
   project: z.string().nullable(),
   detail: z.string(),
 });
+/** An entry of the journal of people, of the server or of one project. */
 export type PersonEvent = z.infer<typeof personEventSchema>;
+/** `before`: the number of an entry; those older than it are answered. */
 export const personEventQuerySchema = z.object({ before: z.coerce.number().pipe(z.int().min(0).max(LIMITS.number)).optional() });
 
 const HOST = /^(?:[a-z0-9](?:[a-z0-9.-]{0,250}[a-z0-9])?|\[[0-9a-f:.]+\])(?::(?:\d{1,5}|\*))?$/;
@@ -57,4 +66,5 @@ export const outsideHostsSchema = z.strictObject({ hosts: z.array(z.string().tri
 
 /** A secret constant's value in a configuration; null: the usual one. */
 export const revealSchema = z.strictObject({ configuration: textUpTo(LIMITS.name).nullable() });
+/** A secret in the clear. Never kept, and looking is noted. */
 export const revealedSchema = z.object({ value: z.string() });

@@ -157,14 +157,22 @@ export const api = {
   },
 } as const satisfies Record<string, AnyEndpoint>;
 
+/** All operations by their names. */
 export type Api = typeof api;
+/** The name of an operation. */
 export type Operation = keyof Api;
+/** What stands in the path, parsed. */
 export type ParamsOf<N extends Operation> = z.output<Api[N]['params']>;
+/** What stands behind the `?`, parsed: numbers are numbers. */
 export type QueryOf<N extends Operation> = z.output<Api[N]['query']>;
+/** What stands behind the `?`, as a caller gives it. */
 export type QueryInputOf<N extends Operation> = z.input<Api[N]['query']>;
+/** The body, parsed; undefined where there is none. */
 export type BodyOf<N extends Operation> = z.output<Api[N]['body']>;
+/** What is answered when nothing is refused. */
 export type ResponseOf<N extends Operation> = z.output<Api[N]['response']>;
 
+/** All paths of {@link api} are below it. */
 export const API_ROOT = '/api/v1';
 /** Server-sent events of a project, for members: {@link PROJECT_EVENTS}, each with what changed since the one before. */
 export const EVENTS_PATH = '/projects/:project/events';

@@ -15,6 +15,7 @@ export const splitSchema = z.strictObject({
   questions: z.record(questionIdSchema, place),
   children: z.record(requirementIdSchema, place),
 });
+/** How a requirement is taken apart. */
 export type Split = z.infer<typeof splitSchema>;
 
 /** Merging others into a requirement; they are withdrawn and point to it. */
@@ -29,7 +30,9 @@ export const suspectLinkSchema = z.object({
   seen: z.int(),
   now: z.int(),
 });
+/** A link that saw an earlier meaning of what it leads to, with both texts. */
 export type SuspectLink = z.infer<typeof suspectLinkSchema>;
+/** Links that somebody looked at and found still right. */
 export const settleSchema = z.strictObject({ links: z.array(z.strictObject({ from: artefactIdSchema, to: artefactIdSchema, now: versionNumberSchema })).min(1).max(5_000).refine((links) => isEachOnce(links.map((l) => `${l.from} ${l.to}`)), 'must name each link once') });
 
 /** The texts of the basis, for what looks at all of them at once. */
@@ -39,7 +42,9 @@ export const basisTextSchema = z.object({
   text: z.string(),
   dismissals: z.array(z.object({ rule: z.enum(WORDING_RULES), words: z.string(), sentence: z.string() })),
 });
+/** The text of one requirement. */
 export type BasisText = z.infer<typeof basisTextSchema>;
+/** The texts of the whole basis, in the order of the outline. */
 export const basisTextsSchema = z.array(basisTextSchema);
 
 

@@ -11,4 +11,5 @@ export interface FileAnswer {
   /** Its address names it by its hash: the same address never answers anything else. */
   readonly neverChanges?: boolean;
 }
+/** Marks an operation that answers a file instead of JSON. */
 export const fileResponse = z.custom<FileAnswer>();

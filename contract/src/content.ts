@@ -28,6 +28,7 @@ const defectLink = z.strictObject({ id: name, title, link: textUpTo(LIMITS.addre
 const observations = uniqueById(z.array(observation).max(LIMITS.observations));
 const defects = uniqueById(z.array(defectLink).max(LIMITS.links));
 
+/** What a version of a requirement holds. */
 export const requirementContentSchema: z.ZodType<RequirementContent> = z.strictObject({
   title,
   text,
@@ -48,6 +49,7 @@ const questionSubject = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('condition'), id: conditionIdSchema, items: z.array(itemKeySchema).max(LIMITS.leftOut), holds: z.boolean() }),
 ]);
 
+/** What a version of a question holds. */
 export const questionContentSchema: z.ZodType<QuestionContent> = z.strictObject({
   title,
   text,
@@ -155,8 +157,10 @@ const conditionHead = {
   order: z.int().min(0).max(1_000_000),
 };
 
+/** A condition without its model. */
 export const conditionHeadSchema: z.ZodType<Pick<ConditionContent, keyof typeof conditionHead>> = z.object(conditionHead);
 
+/** What a version of a condition holds: where it hangs, and its model. */
 export const conditionContentSchema: z.ZodType<ConditionContent> = z.strictObject({
   ...conditionHead,
   risk: z.enum(RISKS).nullable(),
@@ -167,12 +171,15 @@ export const conditionContentSchema: z.ZodType<ConditionContent> = z.strictObjec
 });
 
 const argument = z.strictObject({ id: name, value: cell });
+/** Values given to the parameters of what is used, each once. */
 export const argumentsSchema = uniqueById(z.array(argument).max(LIMITS.parameters));
 const use = { id: stepIdSchema, pinned: version.nullable(), arguments: argumentsSchema };
 const calledRows = z.discriminatedUnion('kind', [z.strictObject({ kind: z.literal('own'), row: rowIdSchema }), z.strictObject({ kind: z.literal('chosen'), rows: z.array(rowIdSchema).max(LIMITS.rows) }), z.strictObject({ kind: z.literal('every') }), z.strictObject({ kind: z.literal('mine') })]);
 const attachment = z.strictObject({ id: attachmentIdSchema, name: title });
 const plainStep = z.strictObject({ kind: z.literal('step'), id: stepIdSchema, action: line, expected: line, attachments: uniqueById(z.array(attachment).max(LIMITS.attachments)) });
+/** A step of its own words. */
 export const plainStepSchema: z.ZodType<PlainStep> = plainStep;
+/** A step of its own words, a use of shared steps, or a call of a case. */
 export const stepSchema: z.ZodType<Step> = z.discriminatedUnion('kind', [
   plainStep,
   z.strictObject({ kind: z.literal('shared'), shared: sharedIdSchema, ...use }),
@@ -181,6 +188,7 @@ export const stepSchema: z.ZodType<Step> = z.discriminatedUnion('kind', [
 const parameter = z.strictObject({ id: parameterIdSchema, name, type: z.enum(PARAMETER_TYPES), default: cell, description: title });
 /** Steps as they go from one window to another, with the parameters they name. */
 export const carriedStepsSchema = z.strictObject({ project: z.string(), steps: z.array(stepSchema).max(LIMITS.steps), parameters: z.array(parameter).max(LIMITS.parameters) });
+/** Steps on their way to another case, with the parameters they name. */
 export type CarriedSteps = z.infer<typeof carriedStepsSchema>;
 const columnFilter = z.strictObject({ id: z.union([z.literal(NAME_COLUMN), parameterIdSchema]), text: name });
 const rowChoice = z.discriminatedUnion('kind', [
@@ -202,6 +210,7 @@ const cover = z.strictObject({
   events: uniqueById(z.array(z.strictObject({ id: stepIdSchema, event: eventIdSchema, transition: transitionIdSchema.nullable() })).max(LIMITS.steps)),
 });
 
+/** What a version of a case holds. */
 export const caseContentSchema: z.ZodType<CaseContent> = z.strictObject({
   title,
   kind: z.enum(CASE_KINDS),
@@ -226,6 +235,7 @@ export const caseContentSchema: z.ZodType<CaseContent> = z.strictObject({
   origin: z.strictObject({ id: caseIdSchema, version }).nullable(),
 });
 
+/** What a version of shared steps holds. */
 export const sharedContentSchema: z.ZodType<SharedContent> = z.strictObject({
   title,
   purpose: line,
@@ -235,6 +245,7 @@ export const sharedContentSchema: z.ZodType<SharedContent> = z.strictObject({
   tags: z.array(name).max(LIMITS.tags),
 });
 
+/** What a version of a data set holds. */
 export const dataSetContentSchema: z.ZodType<DataSetContent> = z.strictObject({
   title,
   purpose: line,
@@ -245,6 +256,7 @@ export const dataSetContentSchema: z.ZodType<DataSetContent> = z.strictObject({
   tags: z.array(name).max(LIMITS.tags),
 });
 
+/** The content that artefacts of a kind have. */
 export interface ContentOfKind {
   requirement: RequirementContent;
   condition: ConditionContent;
@@ -253,6 +265,7 @@ export interface ContentOfKind {
   shared: SharedContent;
   dataSet: DataSetContent;
 }
+/** A content of any kind. */
 export type Content = ContentOfKind[ArtefactKind];
 
 /** The content schema of every kind. */
@@ -274,6 +287,7 @@ export const kindAndContentSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('shared'), content: sharedContentSchema }),
   z.object({ kind: z.literal('dataSet'), content: dataSetContentSchema }),
 ]);
+/** A content that says its kind: what is stored, sent and checked everywhere. */
 export type KindAndContent = z.infer<typeof kindAndContentSchema>;
 
 function uniqueById<E extends { readonly id: string }, S extends z.ZodType<E[]>>(list: S): S {

@@ -37,6 +37,7 @@ export const coverageReportSchema: z.ZodType<CoverageReport & { readonly broken:
   broken: z.array(artefactIdSchema),
 });
 
+/** Something that has to be shown. */
 export const coverageItemSchema: z.ZodType<CoverageItem> = z.object({
   key: itemKeySchema,
   number: z.int(),
@@ -51,6 +52,7 @@ export const coverageItemSchema: z.ZodType<CoverageItem> = z.object({
 
 const instanceRef: z.ZodType<InstanceRef> = z.object({ case: caseIdSchema, row: rowIdSchema.nullable(), rowName: z.string() });
 
+/** A coverage item in a list, with how it stands and whose it is. */
 export const listedItemSchema: z.ZodType<ListedItem> = z.object({
   condition: conditionIdSchema,
   conditionTitle: z.string(),
@@ -63,9 +65,12 @@ export const listedItemSchema: z.ZodType<ListedItem> = z.object({
   cases: z.array(caseIdSchema),
 });
 
+/** Some of the items that were asked for, and how many there are in all. */
 export const itemListSchema = z.object({ items: z.array(listedItemSchema), total: count });
+/** See {@link itemListSchema}. */
 export type ItemList = z.infer<typeof itemListSchema>;
 
+/** Which items: by standing, technique, module or condition. What is left out does not narrow. */
 export const itemQuerySchema = z.object({
   standing: textUpTo(LIMITS.title).optional(),
   requirement: requirementIdSchema.optional(),
@@ -98,4 +103,5 @@ export const conditionLineSchema = z.object({
   broken: z.boolean(),
   content: conditionHeadSchema,
 });
+/** A condition in the list of a requirement. */
 export type ConditionLine = z.infer<typeof conditionLineSchema>;

@@ -7,6 +7,7 @@ import type { Role } from './people.ts';
  */
 export type Access = 'anyone' | 'signedIn' | 'projectMaker' | 'installationAdministrator' | Role;
 
+/** The methods the API uses. */
 export type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
 
 /** One operation of the API: the single definition that routes, clients and the OpenAPI document are made of. */
@@ -24,4 +25,5 @@ export interface Endpoint<P extends z.ZodType, Q extends z.ZodType, B extends z.
   readonly most?: number;
 }
 
+/** An operation of whatever shape. */
 export type AnyEndpoint = Endpoint<z.ZodType, z.ZodType, z.ZodType, z.ZodType>;

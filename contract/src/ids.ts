@@ -17,11 +17,17 @@ const innerId = z.string().regex(INNER_ID).refine(isInnerId);
 
 /** Keys of coverage items hold boundary values, which may be long and are free text, or the ids of many factors. */
 export const itemKeySchema: z.ZodType<ItemKey> = textUpTo(4_000).refine((key) => key !== '', 'must not be empty').transform(itemKey);
+/** Of a field of a condition’s model. */
 export const fieldIdSchema: z.ZodType<FieldId> = innerId.transform(fieldId);
+/** Of a step within its case. */
 export const stepIdSchema: z.ZodType<StepId> = innerId.transform(stepId);
+/** Of a parameter within its case or shared steps. */
 export const parameterIdSchema: z.ZodType<ParameterId> = innerId.transform(parameterId);
+/** Of a row within its case or data set. */
 export const rowIdSchema: z.ZodType<RowId> = innerId.transform(rowId);
+/** Of a picture: the SHA-256 of its bytes in hexadecimal. */
 export const attachmentIdSchema: z.ZodType<AttachmentId> = z.string().regex(/^[0-9a-f]{64}$/).transform(attachmentId);
+/** Of anything inside a content. */
 export const innerIdSchema = innerId;
 
 /** Of an artefact; the database counts no further. */
@@ -32,10 +38,17 @@ function idOf<K extends ArtefactKind>(kind: K, pattern: RegExp): z.ZodType<IdOfK
   return z.string().regex(pattern).refine(isId).transform((text) => text as IdOfKind[K]);
 }
 
+/** `R-12`. */
 export const requirementIdSchema: z.ZodType<RequirementId> = idOf('requirement', /^R-[1-9]\d{0,8}$/);
+/** `K-12`. */
 export const conditionIdSchema: z.ZodType<ConditionId> = idOf('condition', /^K-[1-9]\d{0,8}$/);
+/** `C-12`. */
 export const caseIdSchema: z.ZodType<CaseId> = idOf('case', /^C-[1-9]\d{0,8}$/);
+/** `Q-12`. */
 export const questionIdSchema: z.ZodType<QuestionId> = idOf('question', /^Q-[1-9]\d{0,8}$/);
+/** `S-12`. */
 export const sharedIdSchema: z.ZodType<SharedId> = idOf('shared', /^S-[1-9]\d{0,8}$/);
+/** `D-12`. */
 export const dataSetIdSchema: z.ZodType<DataSetId> = idOf('dataSet', /^D-[1-9]\d{0,8}$/);
+/** The id of an artefact of any kind. */
 export const artefactIdSchema: z.ZodType<ArtefactId> = z.union([requirementIdSchema, conditionIdSchema, caseIdSchema, questionIdSchema, sharedIdSchema, dataSetIdSchema]);

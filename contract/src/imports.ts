@@ -7,12 +7,14 @@ import { textUpTo, trimmedTextUpTo } from './text.ts';
 
 const count = z.int().min(0);
 
+/** Which column of a file becomes which field. */
 export const mappingSchema: z.ZodType<Mapping> = z.strictObject({
   source: trimmedTextUpTo(100),
   columns: z.record(textUpTo(200), z.enum(TARGETS)),
   sections: z.enum(SECTION_ROWS).optional(),
 });
 
+/** How a file is to be read where it can be read in several ways. */
 export const readingSchema: z.ZodType<ReadingOptions> = z.strictObject({
   encoding: z.enum(['utf-8', 'utf-16le', 'utf-16be', 'windows-1252']).nullable(),
   separator: z.string().length(1).nullable(),
@@ -43,6 +45,7 @@ export const importDraftSchema = z.object({
   /** Whether the mapping was remembered from an earlier import of this source. */
   remembered: z.boolean(),
 });
+/** What a file that waits to be imported holds. */
 export type ImportDraft = z.infer<typeof importDraftSchema>;
 
 const plannedChange = z.object({
@@ -68,6 +71,7 @@ const hereAlready = z.object({
   examples: z.array(z.object({ key: z.string(), title: z.string(), id: requirementIdSchema })),
 });
 
+/** What an import would do; of long lists the first. */
 export const importPreviewSchema = z.object({
   here: hereAlready,
   counts: z.object({ added: count, changed: count, same: count, gone: count, conflicts: count, errors: count, warnings: count }),
@@ -77,17 +81,26 @@ export const importPreviewSchema = z.object({
   gone: z.array(requirementIdSchema),
   problems: z.array(fileProblemSchema),
 });
+/** See {@link importPreviewSchema}. */
 export type ImportPreview = z.infer<typeof importPreviewSchema>;
 
+/** What a file is previewed with. */
 export const importStepSchema = z.object({ mapping: mappingSchema, reading: readingSchema });
 /** A side of a conflict, or a text of one’s own. */
 export const conflictChoiceSchema = z.union([z.enum(SIDES), z.strictObject({ own: textUpTo(LIMITS.text) })]);
+/** `choices`: which side counts where the file and the project both changed. */
 export const runImportSchema = importStepSchema.extend({ choices: z.record(textUpTo(400), conflictChoiceSchema) });
+/** How far an import is. */
 export const importProgressSchema = z.object({ state: z.enum(['waiting', 'running', 'done', 'cancelled', 'failed']), done: count, total: count });
+/** How far an import is, and how it ended. */
 export type ImportProgress = z.infer<typeof importProgressSchema>;
 
+/** The formats requirements go out in. */
 export const EXPORT_FORMATS = ['csv', 'xlsx', 'md', 'reqif'] as const;
+/** A format requirements go out in. */
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
+/** `figures`: whether coverage stands beside each requirement. */
 export const exportQuerySchema = z.object({ format: z.enum(EXPORT_FORMATS), figures: z.enum(['yes', 'no']).default('no') });
 
+/** What the file is called; its ending says how it is read. */
 export const uploadQuerySchema = z.object({ name: trimmedTextUpTo(LIMITS.title) });

@@ -64,4 +64,5 @@ export const LIMITS = {
   file: 25 * 1024 * 1024,
 } as const;
 
+/** Characters. */
 export const SHORTEST_PASSWORD = 10;

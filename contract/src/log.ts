@@ -18,6 +18,7 @@ export const headsPageSchema = z.object({ revision: z.int(), heads, next: z.stri
 
 /** An artefact that a change touched, and what it links to now: whoever shows something around one of these reads it again. */
 const touchedSchema = z.object({ id: artefactIdSchema, to: z.array(artefactIdSchema) });
+/** See {@link touchedSchema}. */
 export type Touched = z.infer<typeof touchedSchema>;
 
 /** What changed in a project from one revision to another. */
@@ -35,14 +36,17 @@ export const changesSinceSchema = z.discriminatedUnion('kind', [
   /** Too much changed, or the revision is none of this project's past: all is to be read again. */
   z.object({ kind: z.literal('tooOld'), revision: z.int() }),
 ]);
+/** See {@link changesSinceSchema}. */
 export type ChangesSince = z.infer<typeof changesSinceSchema>;
 
 /** Coverage rows that were written since an edition (null: all); `edition` counts every writing, `revision` is the project's that they are of. */
 export const coverageSinceSchema = z.object({ since: z.int().nullable(), edition: z.int(), revision: z.int(), rows: z.array(packedSchema), gone: z.array(artefactIdSchema) });
+/** See {@link coverageSinceSchema}. */
 export type CoverageSince = z.infer<typeof coverageSinceSchema>;
 
 /** In place of what would be too much to push: the page asks for what changed since its own revision. */
 const askNewsSchema = z.object({ kind: z.literal('ask') });
+/** See {@link askNewsSchema}. */
 export type AskNews = z.infer<typeof askNewsSchema>;
 
 /**
@@ -85,6 +89,7 @@ const WIRE_SCHEMA = {
   question: z.object({ kind: z.literal('question'), id: questionIdSchema, heldUp: count }),
 } as const;
 const wireRowSchema = z.discriminatedUnion('kind', [WIRE_SCHEMA.condition, WIRE_SCHEMA.case, WIRE_SCHEMA.question]);
+/** A coverage row on the wire. */
 export type WireRow = z.infer<typeof wireRowSchema>;
 
 /** A coverage row as it is stored and sent. */
@@ -106,6 +111,7 @@ function toRow(row: WireRow): CoverageRow {
   return { kind: row.kind, id: row.id, weight: row.weight, standings, techniques: ofDigits(techniques, TECHNIQUES) };
 }
 
+/** Rows by kind, so that all of one table have the same fields. */
 export function packRows(rows: readonly WireRow[]): Packed[] {
   return (['condition', 'case', 'question'] as const).flatMap((kind) => {
     const some = rows.filter((r) => r.kind === kind);

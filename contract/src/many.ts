@@ -30,10 +30,12 @@ const doneSchema = z.discriminatedUnion('kind', [
 
 /** The same done with many artefacts by one command, on what they are when it is carried out. `detail` says in words what for. */
 export const changeManySchema = z.strictObject({ of: chosenSchema, done: doneSchema, detail: textUpTo(LIMITS.title) });
+/** See {@link changeManySchema}. */
 export type ChangeMany = z.infer<typeof changeManySchema>;
 
 /** Why one of them was left as it is. */
 export const LEFT_REASONS = ['absent', 'broken', 'otherKind'] as const;
+/** Not there, not readable, or of a kind that has no such thing. */
 export type LeftReason = (typeof LEFT_REASONS)[number];
 
 /** `changed` counts those that are another now; what could not be done is named one by one, the rest is done. `change` is null when nothing was to be done. */
@@ -43,4 +45,5 @@ export const changedManySchema = z.object({
   made: z.array(artefactIdSchema),
   left: z.array(z.object({ id: artefactIdSchema, reason: z.enum(LEFT_REASONS) })),
 });
+/** See {@link changedManySchema}. */
 export type ChangedMany = z.infer<typeof changedManySchema>;

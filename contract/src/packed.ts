@@ -10,6 +10,7 @@ export interface Packed {
 }
 type PackedColumn = { readonly same: unknown } | { readonly each: readonly unknown[] };
 
+/** See {@link Packed}. */
 export const packedSchema: z.ZodType<Packed> = z.object({ length: z.int().min(0), columns: z.record(z.string(), z.union([z.object({ same: z.unknown() }), z.object({ each: z.array(z.unknown()) })])) });
 
 /** The columns of rows that all have the fields of the first. {@link unpack} gives the rows back. */

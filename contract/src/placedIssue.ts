@@ -2,6 +2,7 @@ import { z } from 'zod';
 
 /** What is wrong with something that was sent or is stored, and where in it. */
 export const placedIssueSchema = z.object({ path: z.string(), message: z.string() });
+/** What is wrong, and where in what was sent. */
 export type PlacedIssue = z.infer<typeof placedIssueSchema>;
 
 const MOST_ISSUES = 20;

@@ -87,6 +87,7 @@ export type Refusal =
   | { readonly code: 'computation_too_heavy' }
   | { readonly code: 'fault'; readonly reference: string };
 
+/** The stable name of a refusal. */
 export type RefusalCode = Refusal['code'];
 
 /** The HTTP status of every code; a code without one does not compile. */

@@ -20,4 +20,5 @@ export const serverStateSchema = z.object({
   /** When `npm run backup` last went through; null: never. */
   lastBackup: z.iso.datetime().nullable(),
 });
+/** See {@link serverStateSchema}. */
 export type ServerState = z.infer<typeof serverStateSchema>;

@@ -51,10 +51,12 @@ const riskScaleSchema: z.ZodType<RiskScale> = z
 
 const termSchema: z.ZodType<Term> = z.strictObject({ id: innerIdSchema, term: nonEmpty(LIMITS.name), forms: z.array(textUpTo(LIMITS.name)).max(LIMITS.forms), definition: textUpTo(LIMITS.definition) });
 
+/** A name with a value, perhaps another in some configurations. The value of a secret is never among what is answered. */
 export const constantSchema: z.ZodType<Constant> = z.strictObject({ id: innerIdSchema, name: textUpTo(80).refine(isParameterName, 'must be a name that can stand between angle brackets'), value: textUpTo(2_000), secret: z.boolean(), description: textUpTo(LIMITS.title), others: z.record(innerIdSchema, textUpTo(2_000)) });
 
 const configurationSchema: z.ZodType<Configuration> = z.strictObject({ id: innerIdSchema, name: nonEmpty(LIMITS.name), factors: z.array(z.strictObject({ name: nonEmpty(LIMITS.name), value: textUpTo(LIMITS.name) })).max(30) });
 
+/** What a project sets for itself. */
 export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject({
   riskScale: riskScaleSchema,
   glossary: z.array(termSchema).max(LIMITS.terms).refine((terms) => isEachOnce(terms.map((t) => t.id)), 'ids must not repeat'),
@@ -67,6 +69,7 @@ export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject(
   configurations: z.array(configurationSchema).max(LIMITS.configurations).refine((list) => isEachOnce(list.map((c) => c.id)), 'ids must not repeat'),
 });
 
+/** Of a new project. */
 export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], configurations: [] };
 
 /** The parts of the settings: what the journal names when they change, each by itself. */
@@ -100,4 +103,5 @@ export function readStoredSettings(stored: unknown): { readonly settings: Projec
   return { settings, broken };
 }
 
+/** Settings with the version that a save of them names. */
 export const settingsSchema = z.object({ version: z.int(), settings: projectSettingsSchema });

@@ -14,6 +14,7 @@ const reusableId = z.union([sharedIdSchema, caseIdSchema, dataSetIdSchema]);
 /** What is asked for of the library: `S-4` for the latest version, `S-4@2` for the second, parted by commas. */
 export const libraryQuerySchema = z.object({ uses: z.string().max(20_000).regex(/^(?:[SCD]-[1-9]\d{0,8}(?:@[1-9]\d{0,8})?(?:,|$))*$/) });
 
+/** What a use leads to: shared steps, a case or a data set, in one version. */
 export const usedSchema: z.ZodType<Used> = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('shared'), id: sharedIdSchema, version: z.int(), withdrawn: z.boolean(), content: sharedContentSchema }),
   z.object({ kind: z.literal('case'), id: caseIdSchema, version: z.int(), withdrawn: z.boolean(), content: caseContentSchema }),
@@ -34,14 +35,17 @@ const connected = z.object({
   /** Rows of its own, at least one; null for what is not executed itself. */
   instances: z.int().nullable(),
 });
+/** Something that uses, or is used. */
 export type ConnectedArtefact = z.infer<typeof connected>;
 
 /** What uses an artefact and what it uses, the nearest first. */
 export const reuseSchema = z.object({ users: z.array(connected), uses: z.array(connected) });
+/** What uses an artefact, and what it uses. */
 export type Reuse = z.infer<typeof reuseSchema>;
 
 /** Where the same run of steps stands, or nearly the same: asked for by the steps, `except` the case they are of. */
 export const runsQuerySchema = z.strictObject({ steps: z.array(stepSchema).min(1).max(200), except: caseIdSchema.nullable() });
+/** Places where the same run of steps stands. */
 export const foundRunsSchema: z.ZodType<readonly FoundRun[]> = z.array(
   z.object({ id: caseIdSchema, steps: z.array(stepIdSchema), kind: z.enum(['same', 'near']), arguments: argumentsSchema, differing: z.array(z.object({ place: z.int(), step: plainStepSchema })) }),
 );
@@ -66,6 +70,7 @@ export const takeOutSchema = z.strictObject({
     .max(LIMITS.written)
     .refine((users) => isEachOnce(users.map((u) => u.id)), 'must name each artefact once'),
 });
+/** Steps that become shared steps, and where they are to be used. */
 export type TakeOut = z.infer<typeof takeOutSchema>;
 
 const hindrance: z.ZodType<RenameHindrance> = z.discriminatedUnion('code', [
@@ -84,6 +89,7 @@ export const renamedSchema = z.object({
   renamed: z.array(z.object({ id: stepsOwnerId, title: z.string(), hasIt: z.boolean(), places: z.int() })),
   hindrances: z.array(hindrance),
 });
+/** What a renaming changes, or what stands in its way. */
 export type RenamePlan = z.infer<typeof renamedSchema>;
 
 /** The project's reuse as it is drawn; `leftOut`: how many artefacts are more than can be drawn. */
@@ -92,6 +98,7 @@ export const reuseGraphSchema = z.object({
   edges: z.array(z.object({ from: reusableId, to: reusableId, pinned: z.int().nullable() })),
   leftOut: z.int(),
 });
+/** Who uses whom in the whole project. */
 export type ReuseGraph = z.infer<typeof reuseGraphSchema>;
 
 /** Runs and cases nearly alike, as the last search found them; `search`: how far the next one is, null when none is under way. */

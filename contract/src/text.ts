@@ -10,6 +10,7 @@ export function trimmedTextUpTo(most: number): z.ZodType<string> {
   return z.string().trim().min(1).max(most).refine(isText, 'must be text without NUL characters');
 }
 
+/** Whether every system can hold it: no NUL, no half of a surrogate pair. */
 export function isText(text: string): boolean {
   return !text.includes('\0') && text.isWellFormed();
 }

@@ -9,8 +9,12 @@ export const trackerStateSchema = z.object({
   newStories: z.int(),
   changedStories: z.int(),
 });
+/** What is known of the story tracker since it was asked last. */
 export type TrackerState = z.infer<typeof trackerStateSchema>;
+/** Why it could not be asked. */
 export type TrackerFailure = NonNullable<TrackerState['failure']>;
 
+/** A defect of the tracker, to be linked to. */
 export const defectSchema = z.object({ id: z.string(), title: z.string(), status: z.string(), link: z.string() });
+/** See {@link defectSchema}. */
 export type Defect = z.infer<typeof defectSchema>;

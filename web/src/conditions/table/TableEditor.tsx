@@ -1,6 +1,7 @@
 import { ruleKey, type DecisionTableModel, type TableProblem } from '@caderno/core/conditions';
 import type { ItemCoverage, Standing } from '@caderno/core/coverage';
 import { useMemo, useState } from 'react';
+import { tellFailure } from '../../api/index.ts';
 import { Button, TextButton, countOf } from '../../look/index.ts';
 import { useBeside } from '../../worker/index.ts';
 import { checkTable } from '../checking/modelCheck.ts';
@@ -28,10 +29,12 @@ export function TableEditor({ name, model, items, canEdit, onChange }: Props) {
   const standings = useMemo(() => new Map<string, Standing>(items.map((i) => [i.item.key, i.standing])), [items]);
   const [smaller, setSmaller] = useState(false);
   const [place, setPlace] = useState<GridPlace>({ row: 0, column: 0, turn: 0 });
-  const missing = problems.find((p) => p.code === 'combinations_missing');
-  const fillMissing = (): void => {
-    if (missing !== undefined) onChange(addMissing(missing.boxes));
-    else if (model.rules.length === 0) onChange(addRule(-1, undefined));
+  const missing = missingIn(problems);
+  const fillMissing = async (): Promise<void> => {
+    if (model.rules.length === 0) return onChange(addRule(-1, undefined));
+    // Whoever types quickly is ahead of what is judged beside the page: what is missing is that of the table as it is.
+    const now = missingIn(judged?.input === model ? problems : await checkTable(model));
+    if (now !== undefined) onChange((m) => (m.rules === model.rules && m.conditions === model.conditions ? addMissing(now.boxes)(m) : m));
   };
   return (
     <div className="mt-4">
@@ -43,7 +46,7 @@ export function TableEditor({ name, model, items, canEdit, onChange }: Props) {
         standingOf={(rule) => standings.get(ruleKey(rule)) ?? null}
         gravityOf={gravityOf}
         onChange={onChange}
-        onMissing={fillMissing}
+        onMissing={() => void fillMissing().catch(tellFailure)}
       />
       <div className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-xs">
         {canEdit && (
@@ -58,7 +61,7 @@ export function TableEditor({ name, model, items, canEdit, onChange }: Props) {
         )}
         <TextButton onClick={() => saveTableAsCsv(name, model)}>save as CSV</TextButton>
         {missing !== undefined && canEdit && (
-          <Button className="ml-auto" onClick={fillMissing}>
+          <Button className="ml-auto" onClick={() => void fillMissing().catch(tellFailure)}>
             Add what is missing <kbd className="font-mono text-xs font-normal text-ink2">Alt M</kbd>
           </Button>
         )}
@@ -72,6 +75,10 @@ export function TableEditor({ name, model, items, canEdit, onChange }: Props) {
       {smaller && <SmallerTableDialog model={model} onClose={() => setSmaller(false)} onTake={(rules) => onChange((m) => ({ ...m, rules }))} />}
     </div>
   );
+}
+
+function missingIn(problems: readonly TableProblem[]): Extract<TableProblem, { code: 'combinations_missing' }> | undefined {
+  return problems.find((p) => p.code === 'combinations_missing');
 }
 
 function Key({ children }: { readonly children: string }) {
