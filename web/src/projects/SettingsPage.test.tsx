@@ -3,9 +3,12 @@ import 'fake-indexeddb/auto';
 import { afterEach, expect, test } from '@jest/globals';
 import { DEFAULT_SETTINGS, type ProjectSettings } from '@caderno/contract';
 import { act, cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
-import { onThePage } from '../../test/onThePage.tsx';
+import { createStore, get } from 'idb-keyval';
+import { SECRET_MASK } from '@caderno/core/shared';
+import { PERSON, onThePage } from '../../test/onThePage.tsx';
 import { Refusing, StandInServer } from '../../test/standInServer.ts';
 import { SettingsPage } from './SettingsPage.tsx';
+import { withoutTypedSecrets } from './useEditedSettings.ts';
 
 afterEach(cleanup);
 
@@ -54,6 +57,23 @@ test('what one changes stays when somebody else saves, both end up saved, and wh
   fireEvent.keyDown(window, { key: 's', ctrlKey: true });
   await waitFor(() => expect(server.settings).toMatchObject({ mostItems: 4000, depths: ['smoke', 'full'] }));
   await waitFor(() => expect(screen.queryByRole('button', { name: 'Save' })).toBeNull());
+});
+
+test('a secret that is typed is sent and never kept in the browser; one that is stored stays as it was', async () => {
+  const server = new Settings();
+  const constant = { id: 'pin', name: 'pin', value: SECRET_MASK, secret: true, description: '', others: {} };
+  server.settings = { ...DEFAULT_SETTINGS, constants: [constant] };
+  onThePage(<SettingsPage />);
+  const value = await screen.findByLabelText<HTMLInputElement>(/pin/, { selector: 'input[type="password"]' });
+  fireEvent.change(value, { target: { value: '4711 in the clear' } });
+  fireEvent.change(most(), { target: { value: '4100' } });
+  await waitFor(() => expect(screen.getByRole('status').textContent).toBe('kept as draft'));
+  const kept = await get<{ content: unknown }>(`${PERSON.id}/p/settings`, createStore('caderno', 'drafts'));
+  expect(kept?.content).toMatchObject({ mostItems: 4100, constants: [{ ...constant, value: SECRET_MASK }] });
+  expect(JSON.stringify(kept)).not.toContain('4711');
+  fireEvent.keyDown(window, { key: 's', ctrlKey: true });
+  await waitFor(() => expect(server.settings.constants[0]?.value).toBe('4711 in the clear'));
+  expect(withoutTypedSecrets({ ...DEFAULT_SETTINGS, constants: [{ ...constant, value: 'new', others: { k: 'o' } }] }, DEFAULT_SETTINGS).constants).toEqual([{ ...constant, value: '', others: { k: '' } }]);
 });
 
 test('where both changed the same, both are shown, and the chosen one is saved', async () => {

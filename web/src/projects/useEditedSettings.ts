@@ -1,3 +1,4 @@
+import { SECRET_MASK } from '@caderno/core/shared';
 import { projectSettingsSchema, type ProjectSettings, type ResponseOf } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
@@ -21,6 +22,7 @@ export function useEditedSettings(stored: Stored, keptHere: LocalDraft | null): 
     return {
       place: { project, person: person.id, of: 'settings' },
       canEdit,
+      toKeepHere: withoutTypedSecrets,
       head: headOf(stored),
       hadDraft: false,
       keepDraft: null,
@@ -44,6 +46,19 @@ function begin(stored: Stored, keptHere: LocalDraft | null): EditingState<Projec
   const baseContent = projectSettingsSchema.safeParse(keptHere?.baseContent);
   const kept = keptHere === null || !content.success || !baseContent.success ? null : { base: keptHere.base, content: content.data, baseContent: baseContent.data };
   return beginEditing(headOf(stored), kept, { kind: kept === null ? 'version' : 'typing' }, nextSequence());
+}
+
+/** A browser keeps no secret in the clear: one that was typed is typed again when the page was left before it was saved. */
+export function withoutTypedSecrets(settings: ProjectSettings, base: ProjectSettings): ProjectSettings {
+  return {
+    ...settings,
+    constants: settings.constants.map((constant) => {
+      if (!constant.secret) return constant;
+      const before = base.constants.find((c) => c.id === constant.id && c.secret);
+      const kept = (value: string, earlier: string | undefined): string => (value === SECRET_MASK ? value : (earlier ?? ''));
+      return { ...constant, value: kept(constant.value, before?.value), others: Object.fromEntries(Object.entries(constant.others).map(([id, value]) => [id, kept(value, before?.others[id])])) };
+    }),
+  };
 }
 
 /** Who saved the settings last is not part of them; the journal says it. */

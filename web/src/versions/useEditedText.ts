@@ -11,6 +11,8 @@ export interface TextStore<C> {
   /** Where this browser keeps it. */
   readonly place: DraftPlace;
   readonly canEdit: boolean;
+  /** What this browser may keep of a text; absent: all of it. */
+  readonly toKeepHere?: (content: C, baseContent: C) => C;
   /** The newest version. */
   readonly head: Head<C>;
   /** Keeps a draft and answers when; null where only this browser keeps one. */
@@ -109,7 +111,7 @@ function useCopyHere<C>(nowRef: Now<C>, dirty: boolean, dispatch: Dispatch<C>): 
     // What was too large once is not tried with every key again: writing it out takes long.
     if (!hasRoom.current) return;
     const at = new Date().toISOString();
-    keepLocally(store.place, { base, baseContent, content, at }).then((kept) => {
+    keepLocally(store.place, { base, baseContent, content: store.toKeepHere?.(content, baseContent) ?? content, at }).then((kept) => {
       hasRoom.current = kept;
       if (kept && store.keepDraft === null) dispatch({ kind: 'draftKept', content, at });
     }, tellFailure);
