@@ -1,4 +1,4 @@
-import { mkdir, writeFile } from 'node:fs/promises';
+import { mkdir, rename, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { buildServer, buildWeb } from './build.mjs';
 import { Balancer } from './cluster/balancer.mjs';
@@ -35,7 +35,12 @@ async function main() {
   });
   const balancer = new Balancer(join(folder, 'haproxy'), PORT);
   let servers = null;
-  const note = () => writeFile(join(folder, 'cluster.json'), JSON.stringify(whoIsWho({ databases, pool, servers, balancer }), null, 1));
+  // Whoever reads it while it is written reads the one before.
+  const note = async () => {
+    const place = join(folder, 'cluster.json');
+    await writeFile(`${place}.next`, JSON.stringify(whoIsWho({ databases, pool, servers, balancer }), null, 1));
+    await rename(`${place}.next`, place);
+  };
 
   await databases.start();
   await pool.start(databases.primary);

@@ -1,6 +1,7 @@
 import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
 import { z } from 'zod';
-import { artefactSchema, brokenArtefactSchema, changeSchema, draftKeptSchema, draftSchema, dropDraftQuerySchema, newArtefactSchema, placeSchema, restoreSchema, saveSchema, stateSchema, summarySchema, versionSchema, versionWithContentSchema, writeSchema, writtenSchema } from './artefacts.ts';
+import { summarySchema } from './kinds/index.ts';
+import { artefactSchema, brokenArtefactSchema, changeSchema, draftKeptSchema, draftSchema, dropDraftQuerySchema, newArtefactSchema, placeSchema, restoreSchema, saveSchema, stateSchema, versionSchema, versionWithContentSchema, writeSchema, writtenSchema } from './artefacts.ts';
 import { agendaQuerySchema, basisTextsSchema, mergeSchema, settleSchema, splitSchema, suspectLinkSchema } from './basis.ts';
 import { bytesBody, fileResponse } from './bytes.ts';
 import { alikeSchema, foundRunsSchema, libraryQuerySchema, librarySchema, renameSchema, renamedSchema, reuseGraphSchema, reuseSchema, runsQuerySchema, takeOutSchema } from './shared.ts';

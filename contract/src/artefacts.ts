@@ -1,141 +1,38 @@
-import { ARTEFACT_STATES, PRIORITIES } from '@caderno/core/artefacts';
-import { QUESTION_STATUSES, REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
-import { CASE_KINDS, EXECUTIONS } from '@caderno/core/cases';
-import { MODEL_KINDS, POLARITIES } from '@caderno/core/conditions';
+import { ARTEFACT_STATES, type ArtefactKind } from '@caderno/core/artefacts';
+import type { ContentOfKind } from '@caderno/core/kinds';
 import { z } from 'zod';
-import { caseContentSchema, conditionContentSchema, dataSetContentSchema, kindAndContentSchema, questionContentSchema, requirementContentSchema, sharedContentSchema } from './content.ts';
-import { artefactIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema, versionNumberSchema } from './ids.ts';
+import { artefactIdSchema, requirementIdSchema, versionNumberSchema } from './ids.ts';
+import { KIND_SCHEMA, kindAndContentSchema, unionOfKinds, type SummaryOfKind } from './kinds/index.ts';
 import { LIMITS } from './limits.ts';
 import { isEachOnce } from './once.ts';
 import { placedIssueSchema } from './placedIssue.ts';
 import { textUpTo } from './text.ts';
 
-const count = z.int().min(0);
-
-const head = {
-  title: z.string(),
-  state: z.enum(ARTEFACT_STATES),
-  version: z.int(),
-  /** The version with which the present meaning began: links that saw an earlier one are suspect. */
-  meaningSince: z.int(),
-  module: z.string(),
-  author: z.string(),
-  at: z.iso.datetime(),
-  /** What is stored of it cannot be read. */
-  broken: z.boolean(),
-};
-
-/** What lists show of a requirement. `position` orders it among those below the same parent. */
-export const requirementSummarySchema = z.object({
-  kind: z.literal('requirement'),
-  id: requirementIdSchema,
-  ...head,
-  parent: requirementIdSchema.nullable(),
-  position: z.number(),
-  type: z.enum(REQUIREMENT_TYPES),
-  /** The id its source gives it; empty: it was written here. */
-  sourceId: z.string(),
-  risk: z.enum(RISKS),
-  priority: z.enum(PRIORITIES),
-});
-/** What lists show of a condition. */
-export const conditionSummarySchema = z.object({
-  kind: z.literal('condition'),
-  id: conditionIdSchema,
-  ...head,
-  model: z.enum(MODEL_KINDS),
-  polarity: z.enum(POLARITIES),
-  /** Its own; null: that of its requirements. */
-  risk: z.enum(RISKS).nullable(),
-  requirements: z.array(requirementIdSchema),
-});
-/** What lists show of a case. Counts are of its own rows and steps; what others lend it is coverage’s to count. */
-export const caseSummarySchema = z.object({
-  kind: z.literal('case'),
-  id: caseIdSchema,
-  ...head,
-  priority: z.enum(PRIORITIES),
-  tags: z.array(z.string()),
-  owner: z.string(),
-  caseKind: z.enum(CASE_KINDS),
-  execution: z.enum(EXECUTIONS),
-  steps: count,
-  /** Steps that expect something. */
-  expected: count,
-  /** Of its own. */
-  rows: count,
-  dataSet: dataSetIdSchema.nullable(),
-  estimate: z.number().nullable(),
-  covers: z.array(conditionIdSchema),
-});
-/** What lists show of a question. `asked` is whom; `answeredAt` is empty while it is open. */
-export const questionSummarySchema = z.object({
-  kind: z.literal('question'),
-  id: questionIdSchema,
-  ...head,
-  status: z.enum(QUESTION_STATUSES),
-  asked: z.string(),
-  about: z.array(z.union([requirementIdSchema, conditionIdSchema])),
-  answeredAt: z.string(),
-});
-/** What lists show of shared steps. */
-export const sharedSummarySchema = z.object({ kind: z.literal('shared'), id: sharedIdSchema, ...head, tags: z.array(z.string()), steps: count, parameters: z.array(z.string()) });
-/** What lists show of a data set. `serves`: the conditions its columns carry values of. */
-export const dataSetSummarySchema = z.object({ kind: z.literal('dataSet'), id: dataSetIdSchema, ...head, tags: z.array(z.string()), rows: count, parameters: z.array(z.string()), serves: z.array(conditionIdSchema) });
-/** What lists show, by kind. */
-export const SUMMARY_SCHEMA = {
-  requirement: requirementSummarySchema,
-  condition: conditionSummarySchema,
-  case: caseSummarySchema,
-  question: questionSummarySchema,
-  shared: sharedSummarySchema,
-  dataSet: dataSetSummarySchema,
-} as const;
-/** What lists show of an artefact of any kind. */
-export const summarySchema = z.discriminatedUnion('kind', [requirementSummarySchema, conditionSummarySchema, caseSummarySchema, questionSummarySchema, sharedSummarySchema, dataSetSummarySchema]);
-/** See {@link requirementSummarySchema}. */
-export type RequirementSummary = z.infer<typeof requirementSummarySchema>;
-/** See {@link conditionSummarySchema}. */
-export type ConditionSummary = z.infer<typeof conditionSummarySchema>;
-/** See {@link caseSummarySchema}. */
-export type CaseSummary = z.infer<typeof caseSummarySchema>;
-/** See {@link questionSummarySchema}. */
-export type QuestionSummary = z.infer<typeof questionSummarySchema>;
-/** See {@link sharedSummarySchema}. */
-export type SharedSummary = z.infer<typeof sharedSummarySchema>;
-/** See {@link dataSetSummarySchema}. */
-export type DataSetSummary = z.infer<typeof dataSetSummarySchema>;
-/** What lists show of an artefact of any kind: its head. */
-export type Summary = z.infer<typeof summarySchema>;
-
-/** The working text of one person, kept until it becomes a version; with the content it grew from, to merge by. Null: it grew from the head. */
-function draftOf<C extends z.ZodType>(content: C) {
-  return z.object({ base: z.int(), at: z.iso.datetime(), content, baseContent: content.nullable() }).nullable();
+/** The working text of one person, kept until it becomes a version; with the content it grew from, to merge by. */
+export interface Draft<C> {
+  /** The version it grew from. */
+  readonly base: number;
+  readonly at: string;
+  readonly content: C;
+  /** Null: it grew from the head. */
+  readonly baseContent: C | null;
 }
 
-/** An artefact that is opened: its head, the content of its newest version, and one’s own draft. */
-export const artefactSchema = z.discriminatedUnion('kind', [
-  z.object({
-    kind: z.literal('requirement'),
-    summary: requirementSummarySchema,
-    content: requirementContentSchema,
-    draft: draftOf(requirementContentSchema),
-  }),
-  z.object({
-    kind: z.literal('condition'),
-    summary: conditionSummarySchema,
-    content: conditionContentSchema,
-    draft: draftOf(conditionContentSchema),
-  }),
-  z.object({ kind: z.literal('case'), summary: caseSummarySchema, content: caseContentSchema, draft: draftOf(caseContentSchema) }),
-  z.object({ kind: z.literal('question'), summary: questionSummarySchema, content: questionContentSchema, draft: draftOf(questionContentSchema) }),
-  z.object({ kind: z.literal('shared'), summary: sharedSummarySchema, content: sharedContentSchema, draft: draftOf(sharedContentSchema) }),
-  z.object({ kind: z.literal('dataSet'), summary: dataSetSummarySchema, content: dataSetContentSchema, draft: draftOf(dataSetContentSchema) }),
-]);
+/** An opened artefact of one kind: its head, the content of its newest version, and one’s own draft. */
+export interface ArtefactOfKind<K extends ArtefactKind> {
+  readonly kind: K;
+  readonly summary: SummaryOfKind[K];
+  readonly content: ContentOfKind[K];
+  readonly draft: Draft<ContentOfKind[K]> | null;
+}
 /** An opened artefact of any kind; `kind` tells which content it has. */
-export type Artefact = z.infer<typeof artefactSchema>;
-/** An opened artefact of one kind. */
-export type ArtefactOfKind<K extends Artefact['kind']> = Extract<Artefact, { kind: K }>;
+export type Artefact = { [K in ArtefactKind]: ArtefactOfKind<K> }[ArtefactKind];
+
+/** See {@link Artefact}. */
+export const artefactSchema = unionOfKinds<Artefact>((kind) => {
+  const { summary, content } = KIND_SCHEMA[kind];
+  return { summary, content, draft: z.object({ base: z.int(), at: z.iso.datetime(), content, baseContent: content.nullable() }).nullable() };
+});
 
 /** A requirement may be given its place: below `parent`, after `after` (null: first). Others have none. */
 export const newArtefactSchema = z.intersection(

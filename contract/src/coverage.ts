@@ -3,7 +3,7 @@ import { REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
 import { ITEM_KINDS, MODEL_KINDS, TECHNIQUES, type CoverageItem } from '@caderno/core/conditions';
 import { STANDINGS, type CoverageReport, type Design, type InstanceRef, type ListedItem, type StandingCounts } from '@caderno/core/coverage';
 import { z } from 'zod';
-import { caseContentSchema, conditionContentSchema, conditionHeadSchema, questionContentSchema } from './content.ts';
+import { caseContentSchema, conditionContentSchema, conditionHeadSchema, questionContentSchema } from './kinds/index.ts';
 import { constantSchema } from './settings.ts';
 import { LIMITS } from './limits.ts';
 import { usedSchema } from './shared.ts';

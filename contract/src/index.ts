@@ -1,11 +1,27 @@
 export { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
 export { artefactIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema } from './ids.ts';
-export { CONTENT_SCHEMA, carriedStepsSchema, type CarriedSteps, type Content, type ContentOfKind, type KindAndContent } from './content.ts';
-export { CONTENT_MIGRATIONS, CONTENT_SCHEMA_VERSION } from './contentMigrations.ts';
+export type { Content, ContentOfKind, KindAndContent } from '@caderno/core/kinds';
+export {
+  KIND_SCHEMA,
+  carriedStepsSchema,
+  schemaVersionOf,
+  type CarriedSteps,
+  type CaseSummary,
+  type ConditionSummary,
+  type DataSetSummary,
+  type QuestionSummary,
+  type RequirementSummary,
+  type SharedSummary,
+  type Summary,
+  type SummaryOfKind,
+} from './kinds/index.ts';
 export { placedIssues, type PlacedIssue } from './placedIssue.ts';
 export { STATUS_OF_REFUSAL, refusalSentence, type Refusal, type RefusalCode } from './refusal.ts';
 export {
   ROLES,
+  demoPersonSchema,
+  memberSchema,
+  projectRefSchema,
   newAccountSchema,
   newMemberSchema,
   newProjectSchema,
@@ -22,22 +38,16 @@ export {
   type Session,
   type SetUp,
 } from './people.ts';
-export { PERSON_ACTIONS, changePasswordSchema, resetPasswordSchema, type Account, type PersonAction, type PersonEvent, type SessionLine } from './accounts.ts';
+export { PERSON_ACTIONS, accountSchema, changePasswordSchema, personEventSchema, resetPasswordSchema, type Account, type PersonAction, type PersonEvent, type SessionLine } from './accounts.ts';
 export {
   CHANGE_ACTIONS,
   type Artefact,
   type ArtefactOfKind,
   type BrokenArtefact,
-  type CaseSummary,
   type Change,
   type ChangeAction,
-  type ConditionSummary,
-  type DataSetSummary,
+  type Draft,
   type NewArtefact,
-  type QuestionSummary,
-  type RequirementSummary,
-  type SharedSummary,
-  type Summary,
   type Version,
   type VersionWithContent,
   type Write,
@@ -46,11 +56,11 @@ export type { ServerState } from './serverState.ts';
 export { LEFT_REASONS, type ChangeMany, type ChangedMany, type LeftReason } from './many.ts';
 export type { ConditionLine, ItemList } from './coverage.ts';
 export { bytesBody, fileResponse, type FileAnswer } from './bytes.ts';
-export { DEFAULT_SETTINGS, SETTINGS_PARTS, TRACKER_KINDS, projectSettingsSchema, readStoredSettings, type ProjectSettings, type TrackerConnection } from './settings.ts';
+export { DEFAULT_SETTINGS, SETTINGS_PARTS, TRACKER_KINDS, projectSettingsSchema, readStoredSettings, storedSettingsSchema, type ProjectSettings, type TrackerConnection } from './settings.ts';
 export type { ConnectedArtefact, RenamePlan, Reuse, ReuseGraph, TakeOut } from './shared.ts';
 export type { BasisText, Split, SuspectLink } from './basis.ts';
-export { EXPORT_FORMATS, MOST_PREVIEWED, type ExportFormat, type ImportDraft, type ImportPreview, type ImportProgress } from './imports.ts';
-export { defectSchema, type Defect, type TrackerFailure, type TrackerState } from './tracker.ts';
+export { EXPORT_FORMATS, MOST_PREVIEWED, importProgressSchema, mappingSchema, type ExportFormat, type ImportDraft, type ImportPreview, type ImportProgress } from './imports.ts';
+export { defectSchema, trackerStateSchema, type Defect, type TrackerFailure, type TrackerState } from './tracker.ts';
 export type { Access, AnyEndpoint, Method } from './endpoint.ts';
 export {
   API_ROOT,
@@ -77,6 +87,7 @@ export {
   toWire,
   unpackHeads,
   unpackRows,
+  wireRowSchema,
   type AskNews,
   type ChangesSince,
   type CoverageSince,

@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { STANDINGS } from '@caderno/core/coverage';
 import { TECHNIQUES } from '@caderno/core/conditions';
 import fc from 'fast-check';
-import type { Summary } from './artefacts.ts';
+import type { Summary } from './kinds/index.ts';
 import { packHeads, packRows, rowFromWire, toWire, unpackHeads, unpackRows } from './log.ts';
 
 const common = fc.record({ title: fc.string(), state: fc.constantFrom('draft' as const, 'withdrawn' as const), version: fc.integer({ min: 1, max: 9 }), meaningSince: fc.constant(1), module: fc.constantFrom('', 'm'), author: fc.constant('a'), at: fc.constant('2026-01-01T00:00:00Z'), broken: fc.boolean() });

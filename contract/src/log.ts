@@ -1,7 +1,8 @@
+import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
 import { TECHNIQUES } from '@caderno/core/conditions';
 import { STANDINGS, type CoverageRow } from '@caderno/core/coverage';
 import { z } from 'zod';
-import { SUMMARY_SCHEMA, type Summary } from './artefacts.ts';
+import { KIND_SCHEMA, type Summary } from './kinds/index.ts';
 import { artefactIdSchema, caseIdSchema, conditionIdSchema, questionIdSchema } from './ids.ts';
 import { pack, packedSchema, unpackAs, type Packed } from './packed.ts';
 
@@ -59,11 +60,9 @@ export const PROJECT_EVENTS = {
   coverage: z.union([coverageSinceSchema, askNewsSchema]),
 };
 
-const kinds = ['requirement', 'condition', 'case', 'question', 'shared', 'dataSet'] as const satisfies readonly Summary['kind'][];
-
 /** Heads by kind, so that all of one table have the same fields. */
 export function packHeads(summaries: readonly Summary[]): Packed[] {
-  return kinds.flatMap((kind) => {
+  return ARTEFACT_KINDS.flatMap((kind) => {
     const some = summaries.filter((s) => s.kind === kind);
     return some.length === 0 ? [] : [pack(some)];
   });
@@ -71,7 +70,7 @@ export function packHeads(summaries: readonly Summary[]): Packed[] {
 
 /** @throws ZodError when what came is none of our heads. */
 export function unpackHeads(tables: readonly Packed[]): Summary[] {
-  return tables.flatMap((table) => unpackAs<Summary>(SUMMARY_SCHEMA[kindOf(table, kinds)], table));
+  return tables.flatMap((table) => unpackAs<Summary>(KIND_SCHEMA[kindOf(table, ARTEFACT_KINDS)].summary, table));
 }
 
 /** All of one table are of one kind. */
@@ -88,7 +87,8 @@ const WIRE_SCHEMA = {
   case: z.object({ kind: z.literal('case'), id: caseIdSchema, shows: z.boolean(), counts: z.object({ instances: count, steps: count }).nullable() }),
   question: z.object({ kind: z.literal('question'), id: questionIdSchema, heldUp: count }),
 } as const;
-const wireRowSchema = z.discriminatedUnion('kind', [WIRE_SCHEMA.condition, WIRE_SCHEMA.case, WIRE_SCHEMA.question]);
+/** A coverage row on the wire. */
+export const wireRowSchema = z.discriminatedUnion('kind', [WIRE_SCHEMA.condition, WIRE_SCHEMA.case, WIRE_SCHEMA.question]);
 /** A coverage row on the wire. */
 export type WireRow = z.infer<typeof wireRowSchema>;
 

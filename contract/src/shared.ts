@@ -2,7 +2,7 @@ import { ARTEFACT_STATES } from '@caderno/core/artefacts';
 import type { FoundRun, RenameHindrance, Used } from '@caderno/core/shared';
 import { z } from 'zod';
 import { changeSchema } from './artefacts.ts';
-import { argumentsSchema, caseContentSchema, dataSetContentSchema, plainStepSchema, sharedContentSchema, stepSchema } from './content.ts';
+import { argumentsSchema, caseContentSchema, dataSetContentSchema, plainStepSchema, sharedContentSchema, stepSchema } from './kinds/index.ts';
 import { caseIdSchema, dataSetIdSchema, sharedIdSchema, stepIdSchema, versionNumberSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
 import { isEachOnce } from './once.ts';

@@ -1,9 +1,12 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { render } from '@testing-library/react';
+import { configure, render } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { MemoryRouter, Outlet, Route, Routes, useLocation } from 'react-router';
 import { useProjectStream } from '../src/api/index.ts';
 import type { FrameContext } from '../src/frame/Frame.tsx';
+
+// A machine that is busy with other tests takes its time; what never comes is told by the test's own end.
+configure({ asyncUtilTimeout: 10_000 });
 
 export const PERSON = { id: '00000000-0000-4000-8000-000000000001', name: 'Inês V.', email: 'ines@example.com' } as const;
 export const PROJECT = 'p';

@@ -1,3 +1,5 @@
+export { TRACE_TYPES, plainLink, traceLink, type Kind, type Link, type LinkType, type NamedVersion, type TraceType } from './kind.ts';
+export { isSuspect, withSeen, type SeenLink } from './suspect.ts';
 export type { DefectLink } from './defectLink.ts';
 export {
   ARTEFACT_KINDS,

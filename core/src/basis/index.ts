@@ -2,7 +2,6 @@ export {
   REQUIREMENT_TYPES,
   EMPTY_REQUIREMENT,
   idInSource,
-  requirementMeaning,
   sectionId,
   type Attribute,
   type Origin,
@@ -22,12 +21,13 @@ export {
   type RiskRating,
   type RiskScale,
 } from './riskScale.ts';
+export { requirementKind } from './requirementKind.ts';
+export { questionKind } from './questionKind.ts';
 export type { Observation } from './observation.ts';
 export {
   EMPTY_QUESTION,
   QUESTION_STATUSES,
   answered,
-  questionMeaning,
   reopened,
   withdrawnQuestion,
   type ConditionSubject,

@@ -5,7 +5,6 @@ export {
   CASE_KINDS,
   EMPTY_CASE,
   EXECUTIONS,
-  caseMeaning,
   newCover,
   type CarriedEvent,
   type CaseContent,
@@ -28,5 +27,7 @@ export { LOOK_RULES, type LookRule } from './lookRule.ts';
 export { looksAt, withActionsSplit, type Look, type LookContext } from './looks.ts';
 export { CLONED_PARTS, cloneCase, type ClonedPart, type Replacement } from './cloning.ts';
 export { MERGED_STEPS, mergeCases, saySame, withCallsMoved, type MergedCase, type MergedSteps } from './merging.ts';
+export { caseKind } from './caseKind.ts';
 export { isBehind, withPinsMoved } from './pins.ts';
+export { pinnedVersions, useLinks } from './uses.ts';
 export { freeName } from './freeName.ts';

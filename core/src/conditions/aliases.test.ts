@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { EMPTY_CONDITION, conditionMeaning, coverageItems, fieldId, namedValuesOf, withAlias, type CombinationModel, type ConditionContent, type DecisionTableModel } from './index.ts';
+import { EMPTY_CONDITION, conditionKind, coverageItems, fieldId, namedValuesOf, withAlias, type CombinationModel, type ConditionContent, type DecisionTableModel } from './index.ts';
 
 const f = fieldId('f');
 const table: DecisionTableModel = {
@@ -15,9 +15,9 @@ test('another name of a value is taken once, is a name of that value alone, and 
   const known = withAlias(withAlias(table, f, 'v1', 'one'), f, 'v1', 'one');
   expect(namedValuesOf(known, f)?.map((v) => v.aliases)).toEqual([['one'], ['two']]);
   expect(namedValuesOf(withAlias(table, f, 'v1', '1'), f)?.[0]?.aliases).toEqual([]);
-  expect(conditionMeaning(content(known))).toEqual(conditionMeaning(content(table)));
+  expect(conditionKind.meaning(content(known))).toEqual(conditionKind.meaning(content(table)));
   expect(coverageItems(content(known))).toEqual(coverageItems(content(table)));
-  expect(conditionMeaning(content({ ...table, rules: [] }))).not.toEqual(conditionMeaning(content(table)));
+  expect(conditionKind.meaning(content({ ...table, rules: [] }))).not.toEqual(conditionKind.meaning(content(table)));
   expect(namedValuesOf(withAlias(combination, f, 'v', 'alpha'), f)?.[0]?.aliases).toEqual(['alpha']);
   expect([namedValuesOf(table, fieldId('no such')), namedValuesOf({ kind: 'plain' }, f)]).toEqual([null, null]);
 });

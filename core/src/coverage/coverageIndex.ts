@@ -1,4 +1,4 @@
-import type { CaseId, ConditionId, QuestionId, RequirementId } from '../artefacts/index.ts';
+import { isSuspect, type CaseId, type ConditionId, type QuestionId, type RequirementId } from '../artefacts/index.ts';
 import { isUse, parametersIn } from '../cases/index.ts';
 import { ModelJudge, carriedFields, type ConditionContent } from '../conditions/index.ts';
 import { allRows, constantsByName, keysUsed, keysUsedIn, openCase, runsOf, type Constants, type Library, type OpenedCase, type Used } from '../shared/index.ts';
@@ -301,8 +301,8 @@ export class CoverageIndex {
     const { content } = condition;
     const requirements = condition.state === 'withdrawn' ? [] : content.requirements.flatMap((r) => this.requirements.get(r.id)?.requirement ?? []);
     if (requirements.length === 0) return;
-    const suspect = content.requirements.some((link) => link.seenVersion < (requirements.find((r) => r.id === link.id)?.meaningSince ?? 0));
-    const covering = entry.covering.map((c) => ({ id: c.id, evidence: c.evidence, suspect: c.seenVersion < condition.meaningSince }));
+    const suspect = content.requirements.some((link) => isSuspect(link, requirements.find((r) => r.id === link.id)));
+    const covering = entry.covering.map((c) => ({ id: c.id, evidence: c.evidence, suspect: isSuspect(c, condition) }));
     const waiting = this.questions.itemsWaiting(id, content.requirements.map((r) => r.id));
     const grounds: Grounds = { id, content, judge, suspect, waiting, covering };
     const weights = this.#settings.riskWeights;

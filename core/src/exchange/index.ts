@@ -4,7 +4,7 @@ export { ENCODINGS, type Encoding } from './decodeText.ts';
 export { SEPARATORS, writeCsv } from './csv.ts';
 export { LONGEST_XLSX_CELL, writeXlsx } from './xlsx.ts';
 export { writeMarkdown } from './markdown.ts';
-export type { ReqifObject, ReqifTypes } from './reqifTypes.ts';
+export { DATATYPE_KINDS, SPEC_TYPE_KINDS, type ReqifObject, type ReqifTypes } from './reqifTypes.ts';
 export { FILE_FORMATS, GUESS_ALL, type FileFormat, type ReadingOptions, type SourceDocument, type SourceRecord } from './sourceDocument.ts';
 export { readFile } from './readFile.ts';
 export { broughtBackBy } from './broughtBack.ts';

@@ -1,20 +1,12 @@
 import { expect, test } from '@jest/globals';
-import { EMPTY_QUESTION, EMPTY_REQUIREMENT, type RiskScale } from '../basis/index.ts';
+import { ARTEFACT_KINDS } from '../artefacts/index.ts';
+import type { RiskScale } from '../basis/index.ts';
 import { EMPTY_CASE, plainStep, stepId, type Step } from '../cases/index.ts';
-import { EMPTY_CONDITION } from '../conditions/index.ts';
-import { EMPTY_DATA_SET } from '../dataSets/index.ts';
-import { EMPTY_SHARED } from '../shared/index.ts';
-import { editMany, type AnyContent, type ManyEdit } from './editMany.ts';
+import { KINDS, type KindAndContent } from '../kinds/index.ts';
+import { editMany, type ManyEdit } from './editMany.ts';
 
 const SCALE = { likelihood: ['rare', 'now and then', 'often'], impact: ['small', 'large'] } as unknown as RiskScale;
-const EVERY: readonly AnyContent[] = [
-  { kind: 'requirement', content: EMPTY_REQUIREMENT },
-  { kind: 'condition', content: EMPTY_CONDITION },
-  { kind: 'case', content: EMPTY_CASE },
-  { kind: 'question', content: EMPTY_QUESTION },
-  { kind: 'shared', content: EMPTY_SHARED },
-  { kind: 'dataSet', content: EMPTY_DATA_SET },
-];
+const EVERY = ARTEFACT_KINDS.map((kind) => ({ kind, content: KINDS[kind].empty }) as KindAndContent);
 const kindsThatTake = (edit: ManyEdit): string[] => EVERY.filter((v) => editMany(edit, v, SCALE) !== null).map((v) => v.kind);
 
 test('each edit knows the kinds that have what it sets, and changes nothing else of them', () => {
@@ -30,7 +22,7 @@ test('each edit knows the kinds that have what it sets, and changes nothing else
 });
 
 test('a rating begins in the middle of the scales and keeps its other part; a risk of one’s own takes it away', () => {
-  const rate = (part: 'likelihood' | 'impact', step: number, value: AnyContent) => editMany({ kind: 'rating', part, step }, value, SCALE)!;
+  const rate = (part: 'likelihood' | 'impact', step: number, value: KindAndContent) => editMany({ kind: 'rating', part, step }, value, SCALE)!;
   const rated = rate('impact', 0, EVERY[0]!);
   expect(rated.content).toMatchObject({ rating: { likelihood: 1, impact: 0 } });
   expect(rate('likelihood', 2, rated).content).toMatchObject({ rating: { likelihood: 2, impact: 0 } });
@@ -39,11 +31,11 @@ test('a rating begins in the middle of the scales and keeps its other part; a ri
 
 test('pins move on to a version, never back, in steps and in the rows that are run; where there is none the content is the very same', () => {
   const use = (pinned: number | null, shared: 'S-1' | 'S-2' = 'S-1'): Step => ({ kind: 'shared', id: stepId(`${shared}${pinned}`), shared, pinned, arguments: [] });
-  const pins = (value: AnyContent, of: 'S-1' | 'D-1' = 'S-1') => editMany({ kind: 'pins', of, version: 4 }, value, SCALE)!;
+  const pins = (value: KindAndContent, of: 'S-1' | 'D-1' = 'S-1') => editMany({ kind: 'pins', of, version: 4 }, value, SCALE)!;
   const steps = [use(2), use(null), use(5), use(2, 'S-2'), plainStep(stepId('p'), 'x')];
   const moved = pins({ kind: 'case', content: { ...EMPTY_CASE, steps } });
   expect((moved.content as typeof EMPTY_CASE).steps.map((s) => ('pinned' in s ? s.pinned : '-'))).toEqual([4, null, 5, 2, '-']);
-  const rows: AnyContent = { kind: 'case', content: { ...EMPTY_CASE, data: { set: 'D-1', pinned: 3 } as never } };
+  const rows: KindAndContent = { kind: 'case', content: { ...EMPTY_CASE, data: { set: 'D-1', pinned: 3 } as never } };
   expect(pins(rows, 'D-1').content).toMatchObject({ data: { set: 'D-1', pinned: 4 } });
   expect(pins(rows)).toBe(rows);
   expect(pins(moved)).toBe(moved);

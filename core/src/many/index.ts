@@ -1,1 +1,1 @@
-export { editMany, type AnyContent, type ManyEdit } from './editMany.ts';
+export { editMany, type ManyEdit } from './editMany.ts';

@@ -2,7 +2,8 @@ import { createHash } from 'node:crypto';
 import { attachmentId, isPlainStep, pictureType, type AttachmentId } from '@caderno/core/cases';
 import { imageSize } from 'image-size';
 import { LIMITS, type FileAnswer, type KindAndContent } from '@caderno/contract';
-import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
+import { z } from 'zod';
+import { answersAny, idRow, execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 
 /** Keeps a picture under the hash of its bytes: the same one again is kept once. */
@@ -35,8 +36,10 @@ function sizeOf(bytes: Uint8Array): { readonly width: number; readonly height: n
   }
 }
 
+const keptRow = z.object({ bytes: z.string(), there: z.boolean() });
+
 async function refuseFullProject(work: UnitOfWork, projectId: string, id: AttachmentId, size: number): Promise<void> {
-  const [kept] = await selectRows<{ bytes: string; there: boolean }>(work, 'SELECT coalesce(sum(length(bytes)), 0) AS bytes, coalesce(bool_or(id = $2), false) AS there FROM attachment WHERE project_id = $1', [projectId, id]);
+  const [kept] = await selectRows(work, keptRow, 'SELECT coalesce(sum(length(bytes)), 0) AS bytes, coalesce(bool_or(id = $2), false) AS there FROM attachment WHERE project_id = $1', [projectId, id]);
   if (kept !== undefined && !kept.there && Number(kept.bytes) + size > LIMITS.projectPictures) throw new DomainError({ code: 'quota_exceeded', of: 'project', limit: LIMITS.projectPictures });
 }
 
@@ -45,19 +48,22 @@ const UNUSED_HOURS = 48;
 
 /** Removes pictures that nothing names any more. Answers how many. */
 export async function sweepAttachments(work: UnitOfWork): Promise<number> {
-  const old = await selectRows(work, `SELECT 1 FROM attachment WHERE kept_at < now() - interval '${UNUSED_HOURS} hours' LIMIT 1`);
-  if (old.length === 0) return 0;
+  const old = await answersAny(work, `SELECT 1 FROM attachment WHERE kept_at < now() - interval '${UNUSED_HOURS} hours' LIMIT 1`);
+  if (!old) return 0;
   const named = (table: string): string => `SELECT a.project_id, p #>> '{}' AS id FROM ${table} v JOIN artefact a ON a.id = v.artefact_id AND a.kind IN ('case', 'shared'), jsonb_path_query(v.content, '$.steps[*].attachments[*].id') p`;
   const swept = await selectRows(
     work,
+    idRow,
     `WITH named AS (${named('artefact_version')} UNION ${named('draft')})
      DELETE FROM attachment WHERE kept_at < now() - interval '${UNUSED_HOURS} hours' AND NOT EXISTS (SELECT 1 FROM named WHERE named.project_id = attachment.project_id AND named.id = attachment.id) RETURNING id`,
   );
   return swept.length;
 }
 
+const attachmentRow = z.object({ type: z.string(), bytes: z.instanceof(Buffer) });
+
 export async function readAttachment(work: UnitOfWork, projectId: string, id: AttachmentId): Promise<FileAnswer> {
-  const [found] = await selectRows<{ type: string; bytes: Buffer }>(work, 'SELECT type, bytes FROM attachment WHERE project_id = $1 AND id = $2', [projectId, id]);
+  const [found] = await selectRows(work, attachmentRow, 'SELECT type, bytes FROM attachment WHERE project_id = $1 AND id = $2', [projectId, id]);
   if (found === undefined) throw new DomainError({ code: 'attachment_unknown', name: id.slice(0, 8) });
   return { name: `picture.${found.type.slice('image/'.length)}`, type: found.type, bytes: found.bytes, neverChanges: true };
 }
@@ -67,7 +73,7 @@ export async function refuseUnknownAttachments(work: UnitOfWork, projectId: stri
   const steps = values.flatMap((v) => (v.kind === 'case' || v.kind === 'shared' ? v.content.steps : []));
   const named = steps.filter(isPlainStep).flatMap((s) => s.attachments);
   if (named.length === 0) return;
-  const kept = await selectRows<{ id: string }>(work, 'SELECT id FROM attachment WHERE project_id = $1 AND id = ANY($2)', [projectId, [...new Set(named.map((a) => a.id))]]);
+  const kept = await selectRows(work, idRow, 'SELECT id FROM attachment WHERE project_id = $1 AND id = ANY($2)', [projectId, [...new Set(named.map((a) => a.id))]]);
   const lost = named.find((a) => !kept.some((k) => k.id === a.id));
   if (lost !== undefined) throw new DomainError({ code: 'attachment_unknown', name: lost.name });
 }

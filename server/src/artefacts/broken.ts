@@ -1,6 +1,7 @@
 import { artefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import type { BrokenArtefact, PlacedIssue } from '@caderno/contract';
-import { selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
+import { z } from 'zod';
+import { answersAny, artefactKeyRow, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { lockProject, moveOn, type Actor } from './journalEntry.ts';
 import { BrokenContent, contentFromStore } from './stored.ts';
@@ -9,20 +10,14 @@ import { findArtefact, readContent, saveArtefact } from './store.ts';
 /** More of a raw content is not shown; it stays whole in the database. */
 const LONGEST_RAW = 200_000;
 
-interface StoredVersion {
-  readonly version: number;
-  readonly author: string;
-  readonly at: Date;
-  readonly note: string;
-  readonly schema: number;
-  readonly content: unknown;
-}
+const storedVersionRow = z.object({ version: z.number(), author: z.string(), at: z.date(), note: z.string(), schema: z.number(), content: z.unknown() });
 
 /** What is stored of an artefact whose head cannot be read, and which of its versions can. @throws {DomainError} when the head can. */
 export async function readBroken(work: UnitOfWork, projectId: string, id: ArtefactId): Promise<BrokenArtefact> {
   const row = await findArtefact(work, projectId, id);
-  const stored = await selectRows<StoredVersion>(
+  const stored = await selectRows(
     work,
+    storedVersionRow,
     `SELECT v.version, person.name AS author, v.at, v.note, v.schema, v.content FROM artefact_version v JOIN person ON person.id = v.author_id WHERE v.artefact_id = $1 ORDER BY v.version DESC`,
     [row.id],
   );
@@ -62,19 +57,19 @@ export async function restoreVersion(work: UnitOfWork, actor: Actor, id: Artefac
 export async function markBroken(work: UnitOfWork, projectId: string, broken: readonly { readonly kind: ArtefactKind; readonly number: number; readonly version?: number }[]): Promise<boolean> {
   if (broken.length === 0) return false;
   await lockProject(work, projectId);
-  const marked = await selectRows(
+  const marked = await answersAny(
     work,
     `UPDATE artefact SET broken = true FROM jsonb_to_recordset($2::jsonb) AS r(kind text, number int, version int)
      WHERE artefact.project_id = $1 AND artefact.kind = r.kind AND artefact.number = r.number AND coalesce(r.version, artefact.head) = artefact.head AND NOT artefact.broken RETURNING artefact.id`,
     [projectId, JSON.stringify(broken)],
   );
-  if (marked.length === 0) return false;
+  if (!marked) return false;
   await moveOn(work, projectId);
   return true;
 }
 
 /** The artefacts that are known not to be readable. */
 export async function listBroken(work: UnitOfWork, projectId: string): Promise<ArtefactId[]> {
-  const rows = await selectRows<{ kind: ArtefactKind; number: number }>(work, 'SELECT kind, number FROM artefact WHERE project_id = $1 AND broken AND deleted_at IS NULL ORDER BY kind, number', [projectId]);
+  const rows = await selectRows(work, artefactKeyRow, 'SELECT kind, number FROM artefact WHERE project_id = $1 AND broken AND deleted_at IS NULL ORDER BY kind, number', [projectId]);
   return rows.map((row) => artefactId(row.kind, row.number));
 }

@@ -1,6 +1,6 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
-import { CONTENT_SCHEMA_VERSION, type KindAndContent } from '@caderno/contract';
-import { execute, modelsOf, selectRows, type UnitOfWork } from '../database/index.ts';
+import { schemaVersionOf, type KindAndContent } from '@caderno/contract';
+import { answersAny, execute, modelsOf, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { findArtefact } from './store.ts';
 
@@ -17,7 +17,7 @@ export async function keepDraft(work: UnitOfWork, projectId: string, personId: s
     work,
     `INSERT INTO draft (artefact_id, person_id, base, content, schema, at) VALUES ($1, $2, $3, $4, $5, $6)
      ON CONFLICT (artefact_id, person_id) DO UPDATE SET base = excluded.base, content = excluded.content, schema = excluded.schema, at = excluded.at`,
-    [row.id, personId, base, JSON.stringify(value.content), CONTENT_SCHEMA_VERSION[value.kind], at],
+    [row.id, personId, base, JSON.stringify(value.content), schemaVersionOf(value.kind), at],
   );
 }
 
@@ -31,11 +31,10 @@ export async function dropDraft(work: UnitOfWork, projectId: string, personId: s
 
 /** Takes note of how far a person's drafts of an artefact have come; false: they have come further (`<=`: as far is a retry, `<`: as far is further). */
 async function countsOn(work: UnitOfWork, rowId: string, personId: string, sequence: number, goesOn: '<' | '<='): Promise<boolean> {
-  const rows = await selectRows(
+  return answersAny(
     work,
     `INSERT INTO draft_sequence (artefact_id, person_id, sequence) VALUES ($1, $2, $3)
      ON CONFLICT (artefact_id, person_id) DO UPDATE SET sequence = excluded.sequence WHERE draft_sequence.sequence ${goesOn} excluded.sequence RETURNING sequence`,
     [rowId, personId, sequence],
   );
-  return rows.length > 0;
 }

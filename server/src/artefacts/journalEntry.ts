@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { artefactId, type ArtefactId } from '@caderno/core/artefacts';
 import type { ChangeAction } from '@caderno/contract';
+import { z } from 'zod';
 import { execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import type { UndoPlan } from '../versions/undoPlan.ts';
@@ -38,19 +39,23 @@ export async function lockProject(work: UnitOfWork, projectId: string): Promise<
   await execute(work, 'SELECT revision FROM project WHERE id = $1 FOR NO KEY UPDATE', [projectId]);
 }
 
+const earlierRow = z.object({ id: z.string(), author: z.string() });
+
 /** The id of the change an earlier command with the same id made; null when this is the first. */
 export async function changeOfRetry(work: UnitOfWork, actor: Actor): Promise<string | null> {
   if (actor.commandId === null) return null;
-  const [earlier] = await selectRows<{ id: string; author: string }>(work, 'SELECT id, author_id AS author FROM change WHERE project_id = $1 AND command_id = $2', [actor.projectId, actor.commandId]);
+  const [earlier] = await selectRows(work, earlierRow, 'SELECT id, author_id AS author FROM change WHERE project_id = $1 AND command_id = $2', [actor.projectId, actor.commandId]);
   if (earlier !== undefined && earlier.author !== actor.personId) throw new DomainError({ code: 'command_id_taken' });
   return earlier?.id ?? null;
 }
+
+const partRow = z.object({ artefactId: z.string() });
 
 /** The artefact an earlier command with the same id worked on; null when this is the first. */
 export async function artefactOfRetry(work: UnitOfWork, actor: Actor): Promise<ArtefactRow | null> {
   const change = await changeOfRetry(work, actor);
   if (change === null) return null;
-  const [part] = await selectRows<{ artefactId: string }>(work, 'SELECT artefact_id AS "artefactId" FROM change_part WHERE change_id = $1 AND artefact_id IS NOT NULL ORDER BY place LIMIT 1', [change]);
+  const [part] = await selectRows(work, partRow, 'SELECT artefact_id AS "artefactId" FROM change_part WHERE change_id = $1 AND artefact_id IS NOT NULL ORDER BY place LIMIT 1', [change]);
   return part === undefined ? null : modelsOf(work.db).Artefact.findByPk(part.artefactId, { transaction: work.transaction });
 }
 
@@ -72,9 +77,11 @@ export async function writeJournalEntry(work: UnitOfWork, actor: Actor, entry: J
   return id;
 }
 
+const movedRow = z.object({ revision: z.number(), key: z.string() });
+
 /** The project's next revision; everyone is told once the transaction is through. What was altered in it carries this revision. */
 export async function moveOn(work: UnitOfWork, projectId: string): Promise<number> {
-  const [project] = await selectRows<{ revision: number; key: string }>(work, 'UPDATE project SET revision = revision + 1 WHERE id = $1 RETURNING revision, key', [projectId]);
+  const [project] = await selectRows(work, movedRow, 'UPDATE project SET revision = revision + 1 WHERE id = $1 RETURNING revision, key', [projectId]);
   if (project === undefined) throw new Error('A revision belongs to a project: expected one, got none');
   await execute(work, 'SELECT pg_notify($1, $2)', [CHANGES_CHANNEL, JSON.stringify({ project: project.key, revision: project.revision })]);
   return project.revision;

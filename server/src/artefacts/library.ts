@@ -1,20 +1,13 @@
-import { artefactId, parseArtefactId, type ArtefactId, type ArtefactKind, type ArtefactState } from '@caderno/core/artefacts';
+import { ARTEFACT_STATES, ARTEFACT_KINDS, artefactId, parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
 import { EMPTY_CASE, isUse } from '@caderno/core/cases';
 import { DEEPEST, countExpanded, findCircle, keysUsed, keysUsedIn, type SharedContent, type StepsOwnerId, type Used } from '@caderno/core/shared';
 import type { KindAndContent } from '@caderno/contract';
+import { z } from 'zod';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { kindAndContentOrBroken } from './stored.ts';
 
-interface UsedRow {
-  readonly key: string;
-  readonly kind: ArtefactKind;
-  readonly number: number;
-  readonly state: ArtefactState;
-  readonly version: number;
-  readonly schema: number;
-  readonly content: unknown;
-}
+const usedRow = z.object({ key: z.string(), kind: z.enum(ARTEFACT_KINDS), number: z.number(), state: z.enum(ARTEFACT_STATES), version: z.number(), schema: z.number(), content: z.unknown() });
 
 /** All that uses lead to, by their keys, level by level; what is not in the project is not in it. */
 export async function readLibrary(work: UnitOfWork, projectId: string, keys: readonly string[]): Promise<Map<string, Used>> {
@@ -35,8 +28,9 @@ async function readUsed(work: UnitOfWork, projectId: string, keys: readonly stri
     const parsed = parseArtefactId(id);
     return parsed === null ? [] : [{ key, ...parsed, version: version === undefined ? null : Number(version) }];
   });
-  const rows = await selectRows<UsedRow>(
+  const rows = await selectRows(
     work,
+    usedRow,
     `SELECT k.key, a.kind, a.number, a.state, v.version, v.schema, v.content
      FROM jsonb_to_recordset($1::jsonb) AS k(key text, kind text, number int, version int)
      JOIN artefact a ON a.project_id = $2 AND a.kind = k.kind AND a.number = k.number AND a.deleted_at IS NULL

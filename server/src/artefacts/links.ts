@@ -1,47 +1,8 @@
-import { artefactId, parseArtefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
-import { isUse, usedBy, type CaseContent, type Step } from '@caderno/core/cases';
+import { artefactId, parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
+import { linksOf } from '@caderno/core/kinds';
 import type { KindAndContent } from '@caderno/contract';
-import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
+import { artefactKeyRow, execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
-
-export interface TraceLink {
-  readonly to: ArtefactId;
-  /** `derives`, `covers` and `serves` are trace links, which a change of meaning makes suspect; the others are not. */
-  readonly type: 'derives' | 'covers' | 'relates' | 'asks' | 'uses' | 'dependsOn' | 'serves';
-  readonly seenVersion: number;
-  /** For `uses`: the version all uses are pinned to, the latest of several; null where any follows the latest. */
-  readonly pinned?: number | null;
-}
-
-/** The links a content holds. The link table is derived from them. */
-export function traceLinks(value: KindAndContent): TraceLink[] {
-  switch (value.kind) {
-    case 'requirement':
-      return [...new Set(value.content.relations.map((r) => r.to))].map((to) => ({ to, type: 'relates', seenVersion: 1 }));
-    case 'condition':
-      return value.content.requirements.map((r) => ({ to: r.id, type: 'derives', seenVersion: r.seenVersion }));
-    case 'case':
-      return [...value.content.covers.map((c): TraceLink => ({ to: c.id, type: 'covers', seenVersion: c.seenVersion })), ...value.content.dependsOn.map((c): TraceLink => ({ to: c.id, type: 'dependsOn', seenVersion: 1 })), ...useLinks(value.content.steps), ...dataLinks(value.content)];
-    case 'shared':
-      return useLinks(value.content.steps);
-    case 'dataSet':
-      return value.content.serves.map((s) => ({ to: s.id, type: 'serves', seenVersion: s.seenVersion }));
-    case 'question':
-      return value.content.about.map((s) => ({ to: s.id, type: 'asks', seenVersion: 1 }));
-  }
-}
-
-function dataLinks({ data }: CaseContent): TraceLink[] {
-  return data === null ? [] : [{ to: data.set, type: 'uses', seenVersion: 1, pinned: data.pinned }];
-}
-
-function useLinks(steps: readonly Step[]): TraceLink[] {
-  const uses = steps.filter(isUse);
-  return [...new Set(uses.map(usedBy))].map((to) => {
-    const pins = uses.flatMap((u) => (usedBy(u) === to ? [u.pinned] : []));
-    return { to, type: 'uses', seenVersion: 1, pinned: pins.includes(null) ? null : Math.max(...pins.map((pin) => pin ?? 0)) };
-  });
-}
 
 /** Whose links are to be written. */
 export interface Linking {
@@ -55,8 +16,9 @@ const RECORDS = `jsonb_to_recordset($1::jsonb) AS r(from_id bigint, kind text, n
 export async function writeLinks(work: UnitOfWork, projectId: string, linkings: readonly Linking[]): Promise<void> {
   const records = recordsOf(linkings);
   if (records.length > 0) {
-    const [missing] = await selectRows<{ kind: ArtefactKind; number: number }>(
+    const [missing] = await selectRows(
       work,
+      artefactKeyRow,
       `SELECT r.kind, r.number FROM ${RECORDS} LEFT JOIN artefact a ON a.project_id = $2 AND a.kind = r.kind AND a.number = r.number AND a.deleted_at IS NULL WHERE a.id IS NULL LIMIT 1`,
       [JSON.stringify(records), projectId],
     );
@@ -78,7 +40,7 @@ export async function rewriteLinks(work: UnitOfWork, projectId: string, linkings
 }
 
 function recordsOf(linkings: readonly Linking[]) {
-  return linkings.flatMap(({ rowId, value }) => traceLinks(value).flatMap(({ to, type, seenVersion, pinned = null }) => {
+  return linkings.flatMap(({ rowId, value }) => linksOf(value).flatMap(({ to, type, seenVersion, pinned }) => {
     const target = parseArtefactId(to);
     return target === null ? [] : [{ from_id: rowId, kind: target.kind, number: target.number, type, seen: seenVersion, pinned }];
   }));
@@ -86,8 +48,9 @@ function recordsOf(linkings: readonly Linking[]) {
 
 /** The artefacts that depend on one, deleted ones left out: what links to it, relations aside, and what stands below it. */
 export async function usersOf(work: UnitOfWork, rowIds: readonly string[]): Promise<ArtefactId[]> {
-  const rows = await selectRows<{ kind: ArtefactKind; number: number }>(
+  const rows = await selectRows(
     work,
+    artefactKeyRow,
     `SELECT kind, number FROM artefact
      WHERE deleted_at IS NULL AND NOT id = ANY($1) AND (id IN (SELECT from_id FROM link WHERE to_id = ANY($1) AND type <> 'relates') OR parent_id = ANY($1)) ORDER BY kind, number`,
     [rowIds],

@@ -1,6 +1,7 @@
 import { artefactId, type RequirementId } from '@caderno/core/artefacts';
 import { DEEPEST_OUTLINE, type OutlineMove, type OutlinePlace } from '@caderno/core/basis';
-import { execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
+import { z } from 'zod';
+import { idRow, execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import type { StoredPlace } from '../versions/undoPlan.ts';
 import { artefactOfRetry, lockProject, writeJournalEntry, type Actor, type JournalEntryPart } from './journalEntry.ts';
@@ -49,23 +50,29 @@ async function positionAfter(work: UnitOfWork, row: ArtefactRow, parentId: strin
   return (await findArtefact(work, row.projectId, after)).position + 1;
 }
 
+const positionRow = z.object({ position: z.number() });
+
 /** The last position taken below a parent; 0 when there is none. */
 export async function lastPosition(work: UnitOfWork, projectId: string, parentId: string | null, except: string | null = null): Promise<number> {
-  const [last] = await selectRows<{ position: number }>(
+  const [last] = await selectRows(
     work,
+    positionRow,
     `SELECT coalesce(max(position), 0) AS position FROM artefact WHERE project_id = $1 AND kind = 'requirement' AND parent_id IS NOT DISTINCT FROM $2 AND id IS DISTINCT FROM $3`,
     [projectId, parentId, except],
   );
   return last?.position ?? 0;
 }
 
+const neighbourRow = z.object({ number: z.number(), position: z.number() });
+
 /**
  * Puts new requirements below a parent right after those they follow in `order`, which names new ones and others; where
  * they follow none, right before the first that was there. Those that were there keep their order.
  */
 export async function placeInOrder(work: UnitOfWork, projectId: string, parent: number | null, order: readonly { readonly number: number; readonly isNew: boolean }[]): Promise<void> {
-  const there = await selectRows<{ number: number; position: number }>(
+  const there = await selectRows(
     work,
+    neighbourRow,
     `SELECT a.number, a.position FROM artefact a LEFT JOIN artefact p ON p.id = a.parent_id WHERE a.project_id = $1 AND a.kind = 'requirement' AND p.number IS NOT DISTINCT FROM $2 ORDER BY a.position, a.number`,
     [projectId, parent],
   );
@@ -97,15 +104,19 @@ async function makeRoom(work: UnitOfWork, row: ArtefactRow, parentId: string | n
   );
 }
 
+const depthRow = z.object({ levels: z.number() });
+
 async function refuseImpossible(work: UnitOfWork, row: ArtefactRow, parent: ArtefactRow): Promise<void> {
-  const above = await selectRows<{ id: string }>(
+  const above = await selectRows(
     work,
+    idRow,
     'WITH RECURSIVE up AS (SELECT id, parent_id FROM artefact WHERE id = $1 UNION ALL SELECT a.id, a.parent_id FROM artefact a JOIN up ON a.id = up.parent_id) SELECT id FROM up',
     [parent.id],
   );
   if (above.some((a) => a.id === row.id)) throw new DomainError({ code: 'outline_circle', id: artefactId('requirement', row.number) });
-  const [below] = await selectRows<{ levels: number }>(
+  const [below] = await selectRows(
     work,
+    depthRow,
     'WITH RECURSIVE down AS (SELECT id, 1 AS level FROM artefact WHERE id = $1 UNION ALL SELECT a.id, level + 1 FROM artefact a JOIN down ON a.parent_id = down.id) SELECT max(level) AS levels FROM down',
     [row.id],
   );

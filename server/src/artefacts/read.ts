@@ -1,5 +1,6 @@
 import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
 import type { Artefact } from '@caderno/contract';
+import { z } from 'zod';
 import { selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { findArtefact, readContent } from './store.ts';
 import { contentOrBroken } from './stored.ts';
@@ -14,27 +15,17 @@ export async function describeArtefact(work: UnitOfWork, personId: string, row: 
   const [summary] = await selectSummaries(work, 'a.id = $1', [row.id], 'a.id');
   const head = await readContent(work, row, row.head);
   const draft = await readDraft(work, personId, row);
-  if (summary?.kind === 'requirement' && head.kind === 'requirement') return { kind: 'requirement', summary, content: head.content, draft: draft && draftOf('requirement', draft) };
-  if (summary?.kind === 'condition' && head.kind === 'condition') return { kind: 'condition', summary, content: head.content, draft: draft && draftOf('condition', draft) };
-  if (summary?.kind === 'case' && head.kind === 'case') return { kind: 'case', summary, content: head.content, draft: draft && draftOf('case', draft) };
-  if (summary?.kind === 'question' && head.kind === 'question') return { kind: 'question', summary, content: head.content, draft: draft && draftOf('question', draft) };
-  if (summary?.kind === 'shared' && head.kind === 'shared') return { kind: 'shared', summary, content: head.content, draft: draft && draftOf('shared', draft) };
-  if (summary?.kind === 'dataSet' && head.kind === 'dataSet') return { kind: 'dataSet', summary, content: head.content, draft: draft && draftOf('dataSet', draft) };
+  if (summary?.kind === head.kind) return { kind: head.kind, summary, content: head.content, draft: draft && draftOf(head.kind, draft) } as Artefact;
   throw new Error(`Summary and content of an artefact are of one kind: expected ${row.kind}, got ${head.kind}`);
 }
 
-interface StoredDraft {
-  readonly base: number;
-  readonly at: Date;
-  readonly content: unknown;
-  readonly schema: number;
-  readonly baseContent: unknown;
-  readonly baseSchema: number;
-}
+const storedDraftRow = z.object({ base: z.number(), at: z.date(), content: z.unknown(), schema: z.number(), baseContent: z.unknown(), baseSchema: z.number() });
+type StoredDraft = z.infer<typeof storedDraftRow>;
 
 async function readDraft(work: UnitOfWork, personId: string, row: ArtefactRow): Promise<StoredDraft | null> {
-  const [draft] = await selectRows<StoredDraft>(
+  const [draft] = await selectRows(
     work,
+    storedDraftRow,
     `SELECT d.base, d.at, d.content, d.schema, CASE WHEN d.base <> $3 THEN v.content END AS "baseContent", v.schema AS "baseSchema"
      FROM draft d JOIN artefact_version v ON v.artefact_id = d.artefact_id AND v.version = d.base WHERE d.artefact_id = $1 AND d.person_id = $2`,
     [row.id, personId, row.head],

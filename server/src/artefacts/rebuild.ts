@@ -2,7 +2,7 @@ import { execute, modelsOf, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
 import { rewriteLinks } from './links.ts';
 import { writeSearch } from './search.ts';
-import { summaryColumns } from './summary.ts';
+import { summaryColumns } from '../kinds/index.ts';
 import { readHeads } from './write.ts';
 
 /** Derives links, search words and summary columns of a whole project anew from its contents. Changes nothing when all is well. */

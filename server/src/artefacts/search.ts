@@ -1,4 +1,4 @@
-import { textsOfCase, textsOfStep } from '@caderno/core/cases';
+import { wordsOf } from '@caderno/core/kinds';
 import type { KindAndContent } from '@caderno/contract';
 import { execute, type UnitOfWork } from '../database/index.ts';
 
@@ -16,23 +16,6 @@ export async function writeSearch(work: UnitOfWork, rowId: string, value: KindAn
 /** The words an artefact is found by besides its title. */
 export function searchWords(value: KindAndContent): string {
   return wordsOf(value).join('\n').slice(0, MOST_SEARCHED).toWellFormed();
-}
-
-function wordsOf(value: KindAndContent): string[] {
-  switch (value.kind) {
-    case 'requirement':
-      return [value.content.text, value.content.source, value.content.origin?.id ?? '', (value.content.origin?.id ?? '').replaceAll(/[^\p{L}\p{N}]+/gu, ' ')];
-    case 'condition':
-      return value.content.requirements.map((r) => r.anchor?.quote ?? '');
-    case 'question':
-      return [value.content.text, value.content.answer, value.content.asked];
-    case 'case':
-      return [...textsOfCase(value.content), ...value.content.rows.flatMap((r) => [r.name, r.description])];
-    case 'shared':
-      return [value.content.purpose, ...value.content.steps.flatMap(textsOfStep)];
-    case 'dataSet':
-      return [value.content.purpose, ...value.content.parameters.map((p) => p.name), ...value.content.rows.flatMap((r) => [r.name, r.description])];
-  }
 }
 
 /** A text search expression in which every word may be the beginning of a longer one; null when there are no words. */

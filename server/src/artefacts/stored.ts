@@ -1,12 +1,8 @@
 import { createHash } from 'node:crypto';
 import { artefactId, type ArtefactKind } from '@caderno/core/artefacts';
-import { questionMeaning, requirementMeaning } from '@caderno/core/basis';
-import { caseMeaning } from '@caderno/core/cases';
-import { conditionMeaning } from '@caderno/core/conditions';
-import { dataSetMeaning } from '@caderno/core/dataSets';
-import { sharedMeaning } from '@caderno/core/shared';
+import { meaningOf } from '@caderno/core/kinds';
 import { canonicalText, type Json } from '@caderno/core/versions';
-import { CONTENT_MIGRATIONS, CONTENT_SCHEMA, CONTENT_SCHEMA_VERSION, placedIssues, type ContentOfKind, type KindAndContent, type PlacedIssue } from '@caderno/contract';
+import { KIND_SCHEMA, placedIssues, schemaVersionOf, type ContentOfKind, type KindAndContent, type PlacedIssue } from '@caderno/contract';
 import { DomainError } from '../domainError.ts';
 
 /** What is stored cannot be read: nothing that Caderno writes, but older data or a hand in the database may be so. */
@@ -24,18 +20,18 @@ export class BrokenContent extends Error {
  * @throws BrokenContent when it cannot be read.
  */
 export function contentFromStore<K extends ArtefactKind>(kind: K, schema: number, stored: unknown): ContentOfKind[K] {
-  const read = CONTENT_SCHEMA[kind].safeParse(migrated(kind, schema, stored));
+  const read = KIND_SCHEMA[kind].content.safeParse(migrated(kind, schema, stored));
   if (!read.success) throw new BrokenContent(placedIssues(read.error));
   return read.data;
 }
 
 function migrated(kind: ArtefactKind, schema: number, stored: unknown): unknown {
-  if (schema < 1 || schema > CONTENT_SCHEMA_VERSION[kind]) throw new BrokenContent([{ path: 'schema', message: `must be 1 to ${CONTENT_SCHEMA_VERSION[kind]}, is ${schema}` }]);
+  if (schema < 1 || schema > schemaVersionOf(kind)) throw new BrokenContent([{ path: 'schema', message: `must be 1 to ${schemaVersionOf(kind)}, is ${schema}` }]);
   try {
-    return CONTENT_MIGRATIONS[kind].slice(schema - 1).reduce((content, migrate) => migrate(content), stored as Record<string, unknown>);
+    return KIND_SCHEMA[kind].migrations.slice(schema - 1).reduce((content, migrate) => migrate(content), stored as Record<string, unknown>);
   } catch (cause) {
     // A migration stumbles only over what no schema ever allowed.
-    throw new BrokenContent([{ path: 'schema', message: `cannot be brought from ${schema} to ${CONTENT_SCHEMA_VERSION[kind]}` }], { cause });
+    throw new BrokenContent([{ path: 'schema', message: `cannot be brought from ${schema} to ${schemaVersionOf(kind)}` }], { cause });
   }
 }
 
@@ -66,27 +62,14 @@ function orBroken<T>(read: () => T): T | null {
 /** @throws {DomainError} when a content could not be read again once it is stored. Everything that is written goes through it. */
 export function refuseUnreadable(values: readonly KindAndContent[]): void {
   for (const { kind, content } of values) {
-    const read = CONTENT_SCHEMA[kind].safeParse(content);
+    const read = KIND_SCHEMA[kind].content.safeParse(content);
     if (!read.success) throw new DomainError({ code: 'content_invalid', title: String(content.title).slice(0, 80), issues: placedIssues(read.error) });
   }
 }
 
 /** The same, with the kind beside it. */
-export function kindAndContentFromStore(kind: ArtefactKind, schema: number, stored: unknown): KindAndContent {
-  switch (kind) {
-    case 'requirement':
-      return { kind, content: contentFromStore(kind, schema, stored) };
-    case 'condition':
-      return { kind, content: contentFromStore(kind, schema, stored) };
-    case 'case':
-      return { kind, content: contentFromStore(kind, schema, stored) };
-    case 'question':
-      return { kind, content: contentFromStore(kind, schema, stored) };
-    case 'shared':
-      return { kind, content: contentFromStore(kind, schema, stored) };
-    case 'dataSet':
-      return { kind, content: contentFromStore(kind, schema, stored) };
-  }
+export function kindAndContentFromStore<K extends ArtefactKind>(kind: K, schema: number, stored: unknown): KindAndContent<K> {
+  return { kind, content: contentFromStore(kind, schema, stored) };
 }
 
 /** The same for one among many: null when it cannot be read. */
@@ -107,21 +90,4 @@ export function contentHash(content: unknown): string {
 /** Equal texts mean the same: trace links to it stay as they are. */
 export function meaningText(value: KindAndContent): string {
   return canonicalText(asJson(meaningOf(value)));
-}
-
-function meaningOf(value: KindAndContent): unknown {
-  switch (value.kind) {
-    case 'requirement':
-      return requirementMeaning(value.content);
-    case 'condition':
-      return conditionMeaning(value.content);
-    case 'case':
-      return caseMeaning(value.content);
-    case 'question':
-      return questionMeaning(value.content);
-    case 'shared':
-      return sharedMeaning(value.content);
-    case 'dataSet':
-      return dataSetMeaning(value.content);
-  }
 }

@@ -1,8 +1,10 @@
-import type { ArtefactKind, ArtefactState } from '@caderno/core/artefacts';
+import { ARTEFACT_KINDS, type ArtefactKind, type ArtefactState } from '@caderno/core/artefacts';
 import type { RiskScale } from '@caderno/core/basis';
-import { CONTENT_SCHEMA_VERSION, type KindAndContent } from '@caderno/contract';
-import { execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
+import { schemaVersionOf, type KindAndContent } from '@caderno/contract';
+import { z } from 'zod';
+import { idRow, execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
+import { summaryColumns } from '../kinds/index.ts';
 import { DomainError } from '../domainError.ts';
 import { idOfRow, type Actor, type JournalEntryPart } from './journalEntry.ts';
 import { refuseUnknownAttachments } from './attachments.ts';
@@ -12,8 +14,7 @@ import { writeLinks } from './links.ts';
 import { searchWords, SEARCH_SQL } from './search.ts';
 import { contentHash, kindAndContentOrBroken, meaningText, refuseUnreadable } from './stored.ts';
 import { refuseConditionCircles } from './under.ts';
-import { refuseUnknownVersions } from './namedVersions.ts';
-import { summaryColumns } from './summary.ts';
+import { refuseUnknownVersions } from './unknownVersions.ts';
 
 /** Artefacts written by one statement. */
 const IN_ONE_STATEMENT = 500;
@@ -32,10 +33,13 @@ export interface NewArtefactRow {
   readonly position: number;
 }
 
+const counterRow = z.object({ last: z.number() });
+
 /** Reserves numbers that are never used again; answers the first. */
 export async function reserveNumbers(work: UnitOfWork, projectId: string, kind: ArtefactKind, count: number): Promise<number> {
-  const [counter] = await selectRows<{ last: number }>(
+  const [counter] = await selectRows(
     work,
+    counterRow,
     `INSERT INTO artefact_counter (project_id, kind, last) VALUES ($1, $2, $3)
      ON CONFLICT (project_id, kind) DO UPDATE SET last = artefact_counter.last + $3 RETURNING last`,
     [projectId, kind, count],
@@ -52,8 +56,9 @@ export async function insertArtefacts(work: UnitOfWork, actor: Actor, change: st
   const rows: ArtefactRow[] = [];
   for (const chunk of chunksOf(made)) {
     const records = chunk.map(({ number, value, position }) => ({ kind: value.kind, number, position, ...columnsOf(value, scale) }));
-    const inserted = await selectRows<{ id: string }>(
+    const inserted = await selectRows(
       work,
+      idRow,
       `INSERT INTO artefact (project_id, author_id, updated_at, state, head, meaning_since, kind, number, position, title, module, risk, priority, owner, tags, facts, search)
        SELECT $2, $3, $4, 'draft', 1, 1, r.kind, r.number, r.position, r.title, r.module, r.risk, r.priority, r.owner, ARRAY(SELECT jsonb_array_elements_text(r.tags)), r.facts, ${SEARCH_SQL}
        FROM jsonb_to_recordset($1::jsonb) AS r(kind text, number int, position int, title text, module text, risk text, priority text, owner text, tags jsonb, facts jsonb, words text) RETURNING id`,
@@ -163,7 +168,7 @@ function columnsOf(value: KindAndContent, scale: RiskScale) {
 }
 
 async function insertVersions(work: UnitOfWork, actor: Actor, change: string, versions: readonly (Save & { readonly version: number })[], note: string): Promise<void> {
-  const records = versions.map(({ row, value, version }) => ({ artefact_id: row.id, version, content: value.content, schema: CONTENT_SCHEMA_VERSION[value.kind], hash: contentHash(value.content) }));
+  const records = versions.map(({ row, value, version }) => ({ artefact_id: row.id, version, content: value.content, schema: schemaVersionOf(value.kind), hash: contentHash(value.content) }));
   await execute(
     work,
     `INSERT INTO artefact_version (artefact_id, version, content, schema, hash, author_id, at, note, change_id)
@@ -172,10 +177,13 @@ async function insertVersions(work: UnitOfWork, actor: Actor, change: string, ve
   );
 }
 
+const headRow = z.object({ id: z.string(), kind: z.enum(ARTEFACT_KINDS), schema: z.number(), content: z.unknown() });
+
 /** The head contents of artefacts by row id; one that cannot be read is not among them. */
 export async function readHeads(work: UnitOfWork, rows: readonly Pick<ArtefactRow, 'id'>[]): Promise<Map<string, KindAndContent>> {
-  const stored = await selectRows<{ id: string; kind: ArtefactKind; schema: number; content: unknown }>(
+  const stored = await selectRows(
     work,
+    headRow,
     `SELECT a.id, a.kind, v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head WHERE a.id = ANY($1)`,
     [rows.map((r) => r.id)],
   );

@@ -1,12 +1,13 @@
 import { mergeContent } from '@caderno/core/versions';
 import type { ProjectSettings, Role } from '@caderno/contract';
+import { z } from 'zod';
 import { asJson, changeOfRetry, lockProject, writeJournalEntry, type Actor } from '../artefacts/index.ts';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { readSettings, type StoredSettings } from '../projects/index.ts';
 import { DomainError } from '../domainError.ts';
 import type { SecretBox } from '../secrets/index.ts';
 import { changedParts, readableSettings, storeSettings } from '../versions/index.ts';
-import type { UndoPlan } from '../versions/undoPlan.ts';
+import { undoPlanSchema } from '../versions/undoPlan.ts';
 
 /**
  * Saves settings that grew from `base`. What others changed meanwhile elsewhere in them stays; what both changed is
@@ -30,10 +31,13 @@ async function merged(work: UnitOfWork, projectId: string, base: number, wanted:
   return readableSettings(merge.content);
 }
 
+const undoRow = z.object({ undo: undoPlanSchema });
+
 /** Settings as they were at a version: each change since says what it changed from. */
 async function settingsAt(work: UnitOfWork, projectId: string, version: number, now: StoredSettings): Promise<ProjectSettings> {
-  const since = await selectRows<{ undo: UndoPlan }>(
+  const since = await selectRows(
     work,
+    undoRow,
     `SELECT p.undo FROM change c JOIN change_part p ON p.change_id = c.id WHERE c.project_id = $1 AND p.artefact_id IS NULL ORDER BY c.revision DESC, p.place DESC LIMIT $2`,
     [projectId, Math.max(0, now.version - version)],
   );

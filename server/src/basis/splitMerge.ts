@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import { artefactId, type ArtefactId, type RequirementId } from '@caderno/core/artefacts';
+import { artefactId, type ArtefactId, type RequirementId, isSuspect } from '@caderno/core/artefacts';
 import { absorbedContent, mergedContent, movedQuestion, splitContents, type RequirementContent } from '@caderno/core/basis';
 import { anchorIn, type ConditionContent, type RequirementLink } from '@caderno/core/conditions';
 import type { BodyOf, Change, Split } from '@caderno/contract';
 import {
   changeOfRetry, changeState, findArtefact, idOfRow, insertArtefacts, lockProject, placeAfter, readHeads, writeJournalEntry, reserveNumbers, writeVersions, type Actor, type JournalEntryPart, type Save,
 } from '../artefacts/index.ts';
-import { modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
+import { idRow, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { readChange } from '../versions/index.ts';
 
@@ -108,8 +108,9 @@ async function childrenOf(work: UnitOfWork, row: ArtefactRow): Promise<ArtefactR
 }
 
 async function standsBelow(work: UnitOfWork, row: ArtefactRow, others: readonly ArtefactRow[]): Promise<boolean> {
-  const above = await selectRows<{ id: string }>(
+  const above = await selectRows(
     work,
+    idRow,
     'WITH RECURSIVE up AS (SELECT id, parent_id FROM artefact WHERE id = $1 UNION ALL SELECT a.id, a.parent_id FROM artefact a JOIN up ON a.id = up.parent_id) SELECT id FROM up WHERE id <> $1',
     [row.id],
   );
@@ -118,7 +119,7 @@ async function standsBelow(work: UnitOfWork, row: ArtefactRow, others: readonly 
 
 /** The conditions and questions that hang on a requirement, led to their new targets. */
 async function usersAfter(work: UnitOfWork, from: ArtefactRow, trustedSince: number, targetFor: (user: ArtefactId, isCondition: boolean) => NewTarget): Promise<Save[]> {
-  const users = await selectRows<{ id: string }>(work, `SELECT DISTINCT from_id AS id FROM link WHERE to_id = $1 AND type IN ('derives', 'asks')`, [from.id]);
+  const users = await selectRows(work, idRow, `SELECT DISTINCT from_id AS id FROM link WHERE to_id = $1 AND type IN ('derives', 'asks')`, [from.id]);
   const rows = await modelsOf(work.db).Artefact.findAll({ where: { id: users.map((u) => u.id), deletedAt: null }, transaction: work.transaction });
   const heads = await readHeads(work, rows);
   const id = artefactId('requirement', from.number);
@@ -134,7 +135,7 @@ async function usersAfter(work: UnitOfWork, from: ArtefactRow, trustedSince: num
 function led(content: ConditionContent, from: RequirementId, trustedSince: number, to: NewTarget): ConditionContent {
   const links = content.requirements.map((link): RequirementLink => {
     if (link.id !== from) return link;
-    const wasSuspect = to.id === from && link.seenVersion < trustedSince;
+    const wasSuspect = to.id === from && isSuspect(link, { meaningSince: trustedSince });
     return { id: to.id, seenVersion: wasSuspect ? link.seenVersion : to.version, anchor: link.anchor === null ? null : anchorIn(to.text, link.anchor) };
   });
   return { ...content, requirements: links.filter((link, i) => links.findIndex((l) => l.id === link.id) === i) };

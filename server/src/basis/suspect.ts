@@ -1,6 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import { artefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
-import type { BodyOf, Change, KindAndContent, SuspectLink } from '@caderno/contract';
+import { ARTEFACT_KINDS, artefactId, type ArtefactId } from '@caderno/core/artefacts';
+import { withTargetsSeen } from '@caderno/core/kinds';
+import type { BodyOf, Change, SuspectLink } from '@caderno/contract';
+import { z } from 'zod';
 import { changeOfRetry, findArtefact, lockProject, readContent, writeJournalEntry, writeVersions, type Actor, type Save } from '../artefacts/index.ts';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { SUSPECT_SQL } from '../projects/index.ts';
@@ -9,10 +11,13 @@ import { readChange } from '../versions/index.ts';
 
 const MOST_LISTED = 2_000;
 
+const suspectLinkRow = z.object({ fromKind: z.enum(ARTEFACT_KINDS), fromNumber: z.number(), fromTitle: z.string(), toKind: z.enum(ARTEFACT_KINDS), toNumber: z.number(), toTitle: z.string(), seen: z.number(), now: z.number() });
+
 /** The suspect links of a project, by what they lead to. */
 export async function listSuspectLinks(work: UnitOfWork, projectId: string): Promise<SuspectLink[]> {
-  const rows = await selectRows<{ fromKind: ArtefactKind; fromNumber: number; fromTitle: string; toKind: ArtefactKind; toNumber: number; toTitle: string; seen: number; now: number }>(
+  const rows = await selectRows(
     work,
+    suspectLinkRow,
     `SELECT s.kind AS "fromKind", s.number AS "fromNumber", s.title AS "fromTitle", t.kind AS "toKind", t.number AS "toNumber", t.title AS "toTitle", l.seen_version AS seen, t.head AS now
      ${SUSPECT_SQL} ORDER BY t.kind DESC, t.number, s.number LIMIT ${MOST_LISTED}`,
     [projectId],
@@ -33,28 +38,11 @@ export async function settleSuspectLinks(work: UnitOfWork, actor: Actor, links: 
   const saves: Save[] = [];
   for (const [from, targets] of seen) {
     const row = await findArtefact(work, actor.projectId, from);
-    saves.push({ row, value: withSeen(await readContent(work, row, row.head), targets) });
+    saves.push({ row, value: withTargetsSeen(await readContent(work, row, row.head), targets) });
   }
   const change = randomUUID();
   const parts = await writeVersions(work, actor, change, saves);
   if (parts.length === 0) throw new DomainError({ code: 'links_settled_already' });
   await writeJournalEntry(work, actor, { action: 'settle', parts, detail: '', note: '' }, change);
   return readChange(work, actor.projectId, change);
-}
-
-/** The content with links to these targets brought up to the versions seen; never back. */
-function withSeen(value: KindAndContent, targets: ReadonlyMap<ArtefactId, number>): KindAndContent {
-  const up = <L extends { readonly id: ArtefactId; readonly seenVersion: number }>(link: L): L => ({ ...link, seenVersion: Math.max(link.seenVersion, targets.get(link.id) ?? 0) });
-  switch (value.kind) {
-    case 'condition':
-      return { ...value, content: { ...value.content, requirements: value.content.requirements.map(up) } };
-    case 'case':
-      return { ...value, content: { ...value.content, covers: value.content.covers.map(up) } };
-    case 'dataSet':
-      return { ...value, content: { ...value.content, serves: value.content.serves.map(up) } };
-    case 'requirement':
-    case 'question':
-    case 'shared':
-      return value;
-  }
 }

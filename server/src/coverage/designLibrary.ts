@@ -1,6 +1,7 @@
 import { artefactId } from '@caderno/core/artefacts';
 import type { DesignCase, DesignLibrary } from '@caderno/core/coverage';
 import { keysUsed, type LibraryEntry } from '@caderno/core/shared';
+import { z } from 'zod';
 import { readLibrary } from '../artefacts/index.ts';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 
@@ -27,9 +28,11 @@ async function entriesFor(work: UnitOfWork, projectId: string, keys: readonly st
   return [...(await readLibrary(work, projectId, keys))].flatMap(([key, used]) => (without.has(key) ? [] : [{ key, used }]));
 }
 
+const sharedKeyRow = z.object({ kind: z.enum(['shared', 'dataSet']), number: z.number() });
+
 /** The keys of all shared steps and data sets. */
 async function sharedKeys(work: UnitOfWork, projectId: string): Promise<string[]> {
-  const rows = await selectRows<{ kind: 'shared' | 'dataSet'; number: number }>(work, `SELECT kind, number FROM artefact WHERE project_id = $1 AND kind IN ('shared', 'dataSet') AND deleted_at IS NULL ORDER BY kind, number`, [projectId]);
+  const rows = await selectRows(work, sharedKeyRow, `SELECT kind, number FROM artefact WHERE project_id = $1 AND kind IN ('shared', 'dataSet') AND deleted_at IS NULL ORDER BY kind, number`, [projectId]);
   return rows.map((row) => artefactId(row.kind, row.number));
 }
 

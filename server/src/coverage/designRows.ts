@@ -1,20 +1,14 @@
-import { artefactId, type ArtefactKind, type ArtefactState } from '@caderno/core/artefacts';
-import { REQUIREMENT_TYPES, orderOutline, type Risk } from '@caderno/core/basis';
+import { ARTEFACT_STATES, artefactId, type ArtefactKind } from '@caderno/core/artefacts';
+import { RISKS, REQUIREMENT_TYPES, orderOutline } from '@caderno/core/basis';
 import { MODEL_KINDS } from '@caderno/core/conditions';
 import type { DesignCase, DesignCondition, DesignQuestion, DesignRequirement, DesignSettings } from '@caderno/core/coverage';
 import type { ConditionLine } from '@caderno/contract';
+import { z } from 'zod';
 import { contentOrBroken, outlinePlaces } from '../artefacts/index.ts';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
 
-interface HeadRow {
-  readonly number: number;
-  readonly state: ArtefactState;
-  readonly version: number;
-  readonly meaningSince: number;
-  readonly content: unknown;
-  readonly schema: number;
-}
+const headRow = z.object({ number: z.number(), state: z.enum(ARTEFACT_STATES), version: z.number(), meaningSince: z.number(), content: z.unknown(), schema: z.number() });
 
 /** Gathers which artefacts could not be read, for whoever wants to say so. */
 export class BrokenOnes {
@@ -30,10 +24,13 @@ const HEADS = `
   SELECT a.number, a.state, a.head AS version, a.meaning_since AS "meaningSince", v.content, v.schema
   FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head`;
 
+const requirementRow = z.object({ number: z.number(), state: z.enum(ARTEFACT_STATES), meaningSince: z.number(), title: z.string(), module: z.string(), risk: z.enum(RISKS), type: z.string().nullable() });
+
 /** The requirements of a project in outline order, as coverage needs them. */
 export async function designRequirements(work: UnitOfWork, projectId: string): Promise<DesignRequirement[]> {
-  const rows = await selectRows<{ number: number; state: ArtefactState; meaningSince: number; title: string; module: string; risk: Risk; type: string | null }>(
+  const rows = await selectRows(
     work,
+    requirementRow,
     `SELECT number, state, meaning_since AS "meaningSince", title, module, risk, facts->>'type' AS type FROM artefact WHERE project_id = $1 AND kind = 'requirement' AND deleted_at IS NULL`,
     [projectId],
   );
@@ -46,7 +43,7 @@ export async function designRequirements(work: UnitOfWork, projectId: string): P
 
 /** The conditions (alias `a`) that an SQL condition holds for. */
 export async function designConditions(work: UnitOfWork, where: string, bind: readonly unknown[], broken = new BrokenOnes()): Promise<DesignCondition[]> {
-  const rows = await selectRows<HeadRow>(work, `${HEADS} WHERE a.kind = 'condition' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
+  const rows = await selectRows(work, headRow, `${HEADS} WHERE a.kind = 'condition' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
   return rows.flatMap(({ number, content, schema, ...row }) => {
     const read = broken.read('condition', number, contentOrBroken('condition', schema, content));
     return read === null ? [] : [{ id: artefactId('condition', number), ...row, content: read }];
@@ -56,10 +53,13 @@ export async function designConditions(work: UnitOfWork, where: string, bind: re
 /** Of a condition that cannot be read a list shows its name. */
 const NO_HEAD = { polarity: 'both', requirements: [], depths: [], under: null, order: 0 } as const;
 
+const conditionHeadRow = headRow.omit({ meaningSince: true }).extend({ technique: z.string().nullable(), title: z.string() });
+
 /** What a list shows of the conditions (alias `a`) that an SQL condition holds for: the models are left where they are. */
 export async function conditionHeads(work: UnitOfWork, where: string, bind: readonly unknown[]): Promise<ConditionLine[]> {
-  const rows = await selectRows<Omit<HeadRow, 'meaningSince'> & { readonly technique: string | null; readonly title: string }>(
+  const rows = await selectRows(
     work,
+    conditionHeadRow,
     `SELECT a.number, a.state, a.head AS version, v.schema, v.content->'model'->>'kind' AS technique, CASE jsonb_typeof(v.content) WHEN 'object' THEN jsonb_set(v.content, '{model}', '{"kind": "plain"}') END AS content, a.title
      FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
      WHERE a.kind = 'condition' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`,
@@ -75,7 +75,7 @@ export async function conditionHeads(work: UnitOfWork, where: string, bind: read
 
 /** The cases (alias `a`) that an SQL condition holds for. */
 export async function designCases(work: UnitOfWork, where: string, bind: readonly unknown[], broken = new BrokenOnes()): Promise<DesignCase[]> {
-  const rows = await selectRows<HeadRow>(work, `${HEADS} WHERE a.kind = 'case' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
+  const rows = await selectRows(work, headRow, `${HEADS} WHERE a.kind = 'case' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
   return rows.flatMap(({ number, state, version, content, schema }) => {
     const read = broken.read('case', number, contentOrBroken('case', schema, content));
     return read === null ? [] : [{ id: artefactId('case', number), state, version, content: read }];
@@ -84,7 +84,7 @@ export async function designCases(work: UnitOfWork, where: string, bind: readonl
 
 /** The questions (alias `a`) that an SQL condition holds for. */
 export async function designQuestions(work: UnitOfWork, where: string, bind: readonly unknown[], broken = new BrokenOnes()): Promise<DesignQuestion[]> {
-  const rows = await selectRows<HeadRow>(work, `${HEADS} WHERE a.kind = 'question' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
+  const rows = await selectRows(work, headRow, `${HEADS} WHERE a.kind = 'question' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
   return rows.flatMap(({ number, state, content, schema }) => {
     const read = broken.read('question', number, contentOrBroken('question', schema, content));
     return read === null ? [] : [{ id: artefactId('question', number), state, content: read }];

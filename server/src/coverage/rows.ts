@@ -1,6 +1,7 @@
 import { kindOfId, parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
 import { changedRows, type CoverageRow, type CoverageRowId, type CoverageRows } from '@caderno/core/coverage';
-import { packRows, rowFromWire, toWire, type CoverageSince, type WireRow } from '@caderno/contract';
+import { artefactIdSchema, packRows, rowFromWire, toWire, wireRowSchema, type CoverageSince, type WireRow } from '@caderno/contract';
+import { z } from 'zod';
 import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { revisionOf } from '../log/index.ts';
 
@@ -14,14 +15,12 @@ const COMPUTATION = process.env.CADERNO_COMPUTATION ?? 'sources';
 const IN_ONE_STATEMENT = 5_000;
 
 /** How far the rows of a project are: `edition` counts the writings, `revision` is the project's that they are of. */
-export interface CoverageState {
-  readonly edition: number;
-  readonly revision: number;
-}
+const coverageStateRow = z.object({ edition: z.number(), revision: z.number() });
+export type CoverageState = z.infer<typeof coverageStateRow>;
 
 /** How far the rows are, of whatever this code computed; null: there are none. */
 export async function coverageState(work: UnitOfWork, projectId: string): Promise<CoverageState | null> {
-  const [state] = await selectRows<CoverageState>(work, 'SELECT edition, revision FROM coverage_state WHERE project_id = $1 AND computation = $2', [projectId, COMPUTATION]);
+  const [state] = await selectRows(work, coverageStateRow, 'SELECT edition, revision FROM coverage_state WHERE project_id = $1 AND computation = $2', [projectId, COMPUTATION]);
   return state ?? null;
 }
 
@@ -35,18 +34,23 @@ export async function hasComeTo(work: UnitOfWork, projectId: string, revision: n
   return ((await coverageState(work, projectId))?.revision ?? -1) >= revision;
 }
 
+const lockRow = z.object({ ours: z.boolean() });
+
 /** Whether this transaction may compute the rows: no other does until it ends. */
 export async function isOurs(work: UnitOfWork, projectId: string): Promise<boolean> {
-  const [lock] = await selectRows<{ ours: boolean }>(work, `SELECT pg_try_advisory_xact_lock(hashtextextended('caderno coverage ' || $1, 0)) AS ours`, [projectId]);
+  const [lock] = await selectRows(work, lockRow, `SELECT pg_try_advisory_xact_lock(hashtextextended('caderno coverage ' || $1, 0)) AS ours`, [projectId]);
   return lock?.ours === true;
 }
+
+const wireRow = z.object({ id: artefactIdSchema, row: wireRowSchema.nullable() });
 
 /** The rows that were written since an edition; of none, or of one that is not to come yet, all. */
 export async function readRowsSince(work: UnitOfWork, projectId: string, asked: number | null): Promise<CoverageSince> {
   const state = (await coverageState(work, projectId)) ?? { edition: 0, revision: 0 };
   const since = asked === null || asked > state.edition ? null : asked;
-  const stored = await selectRows<{ id: ArtefactId; row: WireRow | null }>(
+  const stored = await selectRows(
     work,
+    wireRow,
     `SELECT id, row FROM coverage_row WHERE project_id = $1 AND edition > $2 AND edition <= $3 ${since === null ? 'AND row IS NOT NULL' : ''}`,
     [projectId, since ?? -1, state.edition],
   );
@@ -60,9 +64,11 @@ function inOrder<R extends { readonly id: ArtefactId }>(rows: readonly R[]): R[]
   return numbered.sort((a, b) => (a.kind === b.kind ? a.number - b.number : a.kind < b.kind ? -1 : 1)).map((n) => n.row);
 }
 
+const coverageRow = z.object({ row: z.unknown() });
+
 /** All rows as they are stored, to tell what changes; one that cannot be read is left out, and thereby written anew. */
 export async function storedRows(work: UnitOfWork, projectId: string): Promise<Map<CoverageRowId, CoverageRow>> {
-  const stored = await selectRows<{ row: unknown }>(work, 'SELECT row FROM coverage_row WHERE project_id = $1 AND row IS NOT NULL', [projectId]);
+  const stored = await selectRows(work, coverageRow, 'SELECT row FROM coverage_row WHERE project_id = $1 AND row IS NOT NULL', [projectId]);
   return new Map(stored.flatMap(({ row }) => readable(row).map((r) => [r.id, r] as const)));
 }
 
@@ -75,13 +81,15 @@ function readable(row: unknown): CoverageRow[] {
   }
 }
 
+const computedStateRow = coverageStateRow.extend({ computation: z.string() });
+
 /**
  * Writes what differs from `before` as a new edition and tells the other servers. Answers null when somebody else has
  * written since `expected` (null: nothing was there of this code): what is stored is then not what `before` says.
  */
 export async function writeRows(work: UnitOfWork, projectId: string, expected: CoverageState | null, revision: number, before: CoverageRows, after: CoverageRows): Promise<CoverageState | null> {
   await execute(work, `INSERT INTO coverage_state (project_id, edition, revision, computation) VALUES ($1, 0, 0, '') ON CONFLICT DO NOTHING`, [projectId]);
-  const [now] = await selectRows<CoverageState & { readonly computation: string }>(work, 'SELECT edition, revision, computation FROM coverage_state WHERE project_id = $1 FOR NO KEY UPDATE', [projectId]);
+  const [now] = await selectRows(work, computedStateRow, 'SELECT edition, revision, computation FROM coverage_state WHERE project_id = $1 FOR NO KEY UPDATE', [projectId]);
   if (now === undefined) throw new Error(`Rows belong to a project: expected its state, got none of ${projectId}`);
   const known = now.computation === COMPUTATION ? now.edition : null;
   if (known !== (expected?.edition ?? null)) return null;

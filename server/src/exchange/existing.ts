@@ -1,21 +1,13 @@
-import { artefactId, type ArtefactState, type RequirementId } from '@caderno/core/artefacts';
+import { ARTEFACT_STATES, artefactId, type RequirementId } from '@caderno/core/artefacts';
 import { withoutHidden } from '@caderno/core/basis';
 import { FIELDS, attributeField, fieldText, type Entry, type ExistingRequirement, type FieldName, type ImportBase } from '@caderno/core/exchange';
+import { z } from 'zod';
 import { contentOrRefused, outlinePlaces } from '../artefacts/index.ts';
-import { selectRows, type UnitOfWork } from '../database/index.ts';
+import { numberRow, selectRows, type UnitOfWork } from '../database/index.ts';
+import { importBaseSchema } from './remembered.ts';
 
-interface ExistingRow {
-  readonly rowId: string;
-  readonly number: number;
-  readonly version: number;
-  readonly state: ArtefactState;
-  readonly schema: number;
-  readonly content: unknown;
-  readonly parentNumber: number | null;
-  readonly parentSource: string | null;
-  readonly parentKey: string | null;
-  readonly base: ImportBase | null;
-}
+const existingRow = z.object({ rowId: z.string(), number: z.number(), version: z.number(), state: z.enum(ARTEFACT_STATES), schema: z.number(), content: z.unknown(), parentNumber: z.number().nullable(), parentSource: z.string().nullable(), parentKey: z.string().nullable(), base: importBaseSchema.nullable() });
+type ExistingRow = z.infer<typeof existingRow>;
 
 /** A requirement of the project as an import meets it, with the row it is stored in. */
 export interface StoredRequirement extends ExistingRequirement {
@@ -25,8 +17,9 @@ export interface StoredRequirement extends ExistingRequirement {
 /** The requirements an import of a source may meet: those that came from it, and those its entries name. */
 export async function existingRequirements(work: UnitOfWork, projectId: string, source: string, entries: readonly Entry[]): Promise<StoredRequirement[]> {
   const named = entries.flatMap((e) => (e.ownId === null ? [] : [Number(e.ownId.slice(2))]));
-  const rows = await selectRows<ExistingRow>(
+  const rows = await selectRows(
     work,
+    existingRow,
     `SELECT a.id AS "rowId", a.number, v.version, a.state, v.schema, v.content, p.number AS "parentNumber",
        pv.content->'origin'->>'source' AS "parentSource", pv.content->'origin'->>'id' AS "parentKey", i.base
      FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
@@ -42,7 +35,7 @@ export async function existingRequirements(work: UnitOfWork, projectId: string, 
 
 /** The nearest requirement above each that is not withdrawn. */
 async function visibleParents(work: UnitOfWork, projectId: string): Promise<Map<RequirementId, RequirementId | null>> {
-  const withdrawn = new Set((await selectRows<{ number: number }>(work, `SELECT number FROM artefact WHERE project_id = $1 AND kind = 'requirement' AND state = 'withdrawn' AND deleted_at IS NULL`, [projectId])).map((r) => artefactId('requirement', r.number)));
+  const withdrawn = new Set((await selectRows(work, numberRow, `SELECT number FROM artefact WHERE project_id = $1 AND kind = 'requirement' AND state = 'withdrawn' AND deleted_at IS NULL`, [projectId])).map((r) => artefactId('requirement', r.number)));
   return new Map(withoutHidden(await outlinePlaces(work, projectId), withdrawn).map((place) => [place.id, place.parent]));
 }
 
@@ -60,12 +53,15 @@ function toExisting(row: ExistingRow, source: string, versions: ReadonlyMap<numb
   };
 }
 
+const baseVersionRow = z.object({ number: z.number(), version: z.number(), schema: z.number(), content: z.unknown() });
+
 /** A file written by Caderno says which version each row grew from: that is what its changes are told apart from. */
 async function versionBases(work: UnitOfWork, projectId: string, entries: readonly Entry[]): Promise<Map<number, ImportBase>> {
   const wanted = entries.flatMap((e) => (e.ownId === null || e.version === null ? [] : [{ number: Number(e.ownId.slice(2)), version: e.version }]));
   if (wanted.length === 0) return new Map();
-  const rows = await selectRows<{ number: number; version: number; schema: number; content: unknown }>(
+  const rows = await selectRows(
     work,
+    baseVersionRow,
     `SELECT a.number, v.version, v.schema, v.content FROM jsonb_to_recordset($2::jsonb) AS r(number int, version int)
      JOIN artefact a ON a.project_id = $1 AND a.kind = 'requirement' AND a.number = r.number JOIN artefact_version v ON v.artefact_id = a.id AND v.version = r.version`,
     [projectId, JSON.stringify(wanted)],

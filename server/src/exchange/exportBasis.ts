@@ -1,13 +1,14 @@
-import { artefactId, type ArtefactState } from '@caderno/core/artefacts';
+import { ARTEFACT_STATES, artefactId } from '@caderno/core/artefacts';
 import { EMPTY_REQUIREMENT, orderOutline, withoutHidden, type RequirementContent } from '@caderno/core/basis';
 import { NO_ITEMS, type CoverageReport } from '@caderno/core/coverage';
-import { LONGEST_XLSX_CELL, exportSections, exportTable, writeCsv, writeMarkdown, writeReqif, writeXlsx, type ExportedRequirement, type ImportBase, type ReqifObject, type ReqifSource } from '@caderno/core/exchange';
+import { LONGEST_XLSX_CELL, exportSections, exportTable, writeCsv, writeMarkdown, writeReqif, writeXlsx, type ExportedRequirement, type ReqifObject, type ReqifSource } from '@caderno/core/exchange';
 import type { ExportFormat } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { contentOrBroken, outlinePlaces } from '../artefacts/index.ts';
 import { inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
+import { importBaseSchema } from './remembered.ts';
 import { listSources } from './importFile.ts';
 import { projectKey } from './importing.ts';
 
@@ -51,9 +52,12 @@ async function bytesOf(format: ExportFormat, { project, requirements, reqif }: E
   }
 }
 
+const exportedRow = z.object({ number: z.number(), title: z.string(), version: z.number(), state: z.enum(ARTEFACT_STATES), schema: z.number(), content: z.unknown() });
+
 async function exportedRequirements(work: UnitOfWork, projectId: string, report: CoverageReport | null): Promise<ExportedRequirement[]> {
-  const rows = await selectRows<{ number: number; title: string; version: number; state: ArtefactState; schema: number; content: unknown }>(
+  const rows = await selectRows(
     work,
+    exportedRow,
     `SELECT a.number, a.title, a.head AS version, a.state, v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
      WHERE a.project_id = $1 AND a.kind = 'requirement' AND a.deleted_at IS NULL AND a.state <> 'withdrawn'`,
     [projectId],
@@ -75,9 +79,11 @@ function unreadable(title: string): RequirementContent {
   return { ...EMPTY_REQUIREMENT, title, text: 'What is stored of this requirement cannot be read. It is left out here; open it in Caderno to restore an earlier version.' };
 }
 
+const titleRow = z.object({ number: z.number(), title: z.string() });
+
 async function designsOf(work: UnitOfWork, projectId: string, report: CoverageReport | null): Promise<Map<string, NonNullable<ExportedRequirement['design']>>> {
   if (report === null) return new Map();
-  const titles = await selectRows<{ number: number; title: string }>(work, `SELECT number, title FROM artefact WHERE project_id = $1 AND kind = 'condition'`, [projectId]);
+  const titles = await selectRows(work, titleRow, `SELECT number, title FROM artefact WHERE project_id = $1 AND kind = 'condition'`, [projectId]);
   const byNumber = new Map(titles.map((t) => [artefactId('condition', t.number), t.title]));
   return new Map(report.requirements.map((r) => [r.id, { counts: r.counts, conditions: r.conditions.map((c) => ({ id: c.id, title: byNumber.get(c.id) ?? '' })) }]));
 }
@@ -94,9 +100,11 @@ function objectOf(text: string): ReqifObject | null {
   }
 }
 
+const importedRow = z.object({ number: z.number(), base: importBaseSchema });
+
 async function reqifParts(work: UnitOfWork, projectId: string, requirements: readonly ExportedRequirement[]): Promise<{ sources: Map<string, ReqifSource>; objects: Map<string, ReqifObject> }> {
   const sources = new Map((await listSources(work, projectId)).flatMap((s) => (s.types === null ? [] : [[s.name, { types: s.types, mapping: s.mapping }] as const])));
-  const bases = await selectRows<{ number: number; base: ImportBase }>(work, 'SELECT a.number, i.base FROM imported i JOIN artefact a ON a.id = i.artefact_id WHERE a.project_id = $1', [projectId]);
+  const bases = await selectRows(work, importedRow, 'SELECT a.number, i.base FROM imported i JOIN artefact a ON a.id = i.artefact_id WHERE a.project_id = $1', [projectId]);
   const facts = new Map(bases.map(({ number, base }) => [artefactId('requirement', number), base.facts]));
   const objects = new Map<string, ReqifObject>();
   for (const { id, content } of requirements) {

@@ -2,6 +2,7 @@ import { artefactId } from '@caderno/core/artefacts';
 import { EMPTY_QUESTION, type QuestionContent } from '@caderno/core/basis';
 import { writeCsv } from '@caderno/core/exchange';
 import type { FileAnswer } from '@caderno/contract';
+import { z } from 'zod';
 import { contentOrBroken } from '../artefacts/index.ts';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { projectKey } from './importing.ts';
@@ -20,9 +21,12 @@ export async function exportQuestions(work: UnitOfWork, projectId: string, forma
   return { name: `${project}-questions.${format}`, type: format === 'csv' ? 'text/csv; charset=utf-8' : 'text/markdown; charset=utf-8', bytes: Buffer.from(text) };
 }
 
+const questionRow = z.object({ number: z.number(), title: z.string(), schema: z.number(), content: z.unknown() });
+
 async function listQuestions(work: UnitOfWork, projectId: string, status: 'open' | 'all', heldUp: Readonly<Record<string, number>>): Promise<Listed[]> {
-  const rows = await selectRows<{ number: number; title: string; schema: number; content: unknown }>(
+  const rows = await selectRows(
     work,
+    questionRow,
     `SELECT a.number, a.title, v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
      WHERE a.project_id = $1 AND a.kind = 'question' AND a.deleted_at IS NULL AND a.state <> 'withdrawn' AND ($2 = 'all' OR coalesce(a.facts->>'status', $2) = $2) ORDER BY a.number`,
     [projectId, status],

@@ -2,24 +2,21 @@ import { artefactId, type RequirementId } from '@caderno/core/artefacts';
 import { idInSource } from '@caderno/core/basis';
 import type { Entry } from '@caderno/core/exchange';
 import type { ImportPreview } from '@caderno/contract';
+import { z } from 'zod';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 
 const MOST_EXAMPLES = 5;
 
-interface Met {
-  readonly number: number;
-  readonly title: string;
-  readonly source: string | null;
-  readonly key: string | null;
-}
+const metRow = z.object({ number: z.number(), title: z.string(), source: z.string().nullable(), key: z.string().nullable() });
 
 /** What of the entries that would be added seems to be in the project already: by an id of another source, or by its title. */
 export async function hereAlready(work: UnitOfWork, projectId: string, source: string, added: readonly Entry[]): Promise<ImportPreview['here']> {
   // The name of a section is no id: two files may well have a section of the same name.
   const keys = added.flatMap((e) => (idInSource(e.key) === '' ? [] : [e.key]));
   const titles = added.flatMap((e) => (e.fields.title === undefined || e.fields.type === 'heading' ? [] : [worded(e.fields.title)]));
-  const rows = await selectRows<Met>(
+  const rows = await selectRows(
     work,
+    metRow,
     `SELECT a.number, a.title, v.content->'origin'->>'source' AS source, v.content->'origin'->>'id' AS key
      FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
      WHERE a.project_id = $1 AND a.kind = 'requirement' AND a.deleted_at IS NULL AND a.state <> 'withdrawn'

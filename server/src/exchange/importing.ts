@@ -1,8 +1,9 @@
 import { artefactId, type RequirementId } from '@caderno/core/artefacts';
 import type { RequirementContent } from '@caderno/core/basis';
 import { GUESS_ALL, addedContent, at, broughtBackBy, changedContent, conflictKey, entriesOf, error, guessMapping, isOwnDocument, mostTelling, planImport, readFile, sourceNameOf, type Entries, type Entry, type FileProblem, type ImportPlan, type Mapping, type ReadingOptions, type SourceDocument } from '@caderno/core/exchange';
-import { CONTENT_SCHEMA, LIMITS, MOST_PREVIEWED, placedIssues, type ImportDraft, type ImportPreview } from '@caderno/contract';
+import { KIND_SCHEMA, LIMITS, MOST_PREVIEWED, placedIssues, type ImportDraft, type ImportPreview } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
+import { z } from 'zod';
 import { inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 import { readStoriesFile, STORIES_FILE } from '../tracker/index.ts';
 import { existingRequirements, type StoredRequirement } from './existing.ts';
@@ -70,8 +71,10 @@ export async function guessedMapping(work: UnitOfWork, projectId: string, file: 
   return guessMapping(document, await projectKey(work, projectId), sourceNameOf(file.name), null);
 }
 
+const projectKeyRow = z.object({ key: z.string() });
+
 export async function projectKey(work: UnitOfWork, projectId: string): Promise<string> {
-  const [project] = await selectRows<{ key: string }>(work, 'SELECT key FROM project WHERE id = $1', [projectId]);
+  const [project] = await selectRows(work, projectKeyRow, 'SELECT key FROM project WHERE id = $1', [projectId]);
   if (project === undefined) throw new Error('An import belongs to a project: expected one, got none');
   return project.key;
 }
@@ -114,7 +117,7 @@ function unreadableResults(source: string, plan: ImportPlan, existing: readonly 
   const byId = new Map(existing.map((e) => [e.id, e]));
   const problems = new Map<Entry, FileProblem>();
   const check = (entry: Entry, content: RequirementContent): void => {
-    const read = CONTENT_SCHEMA.requirement.safeParse(content);
+    const read = KIND_SCHEMA.requirement.content.safeParse(content);
     const [first] = read.success ? [] : placedIssues(read.error);
     if (first !== undefined) problems.set(entry, error({ code: 'content_refused', field: first.path, reason: first.message }, at(entry.line)));
   };

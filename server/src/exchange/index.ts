@@ -3,3 +3,4 @@ export { BEAT_MS, beatRun, beginRun, cancelRun, endRun, readProgress, sweepFiles
 export { guessedMapping, readEntries } from './importing.ts';
 export { importFile } from './run.ts';
 export { exportQuestions } from './exportQuestions.ts';
+export { importBaseSchema } from './remembered.ts';

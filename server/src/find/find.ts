@@ -2,7 +2,7 @@ import { artefactId, parseArtefactId, type ArtefactId, type ArtefactKind } from 
 import { parseQuery, type HasValue, type QueryField, type QueryTerm } from '@caderno/core/find';
 import type { Summary } from '@caderno/contract';
 import { prefixSearch, selectSummaries } from '../artefacts/index.ts';
-import { selectRows, type UnitOfWork } from '../database/index.ts';
+import { numberRow, selectRows, type UnitOfWork } from '../database/index.ts';
 
 const MOST_FOUND = 30;
 
@@ -43,7 +43,7 @@ type Bind = (value: unknown) => string;
 export async function findByWords(work: UnitOfWork, projectId: string, kind: ArtefactKind, words: string): Promise<ArtefactId[]> {
   const bind: unknown[] = [projectId, kind];
   const found = wordsSql(words, (value) => `$${bind.push(value)}`);
-  const rows = await selectRows<{ number: number }>(work, `SELECT a.number FROM artefact a WHERE a.project_id = $1 AND a.kind = $2 AND a.deleted_at IS NULL AND ${found} ORDER BY a.number`, bind);
+  const rows = await selectRows(work, numberRow, `SELECT a.number FROM artefact a WHERE a.project_id = $1 AND a.kind = $2 AND a.deleted_at IS NULL AND ${found} ORDER BY a.number`, bind);
   return rows.map((row) => artefactId(kind, row.number));
 }
 

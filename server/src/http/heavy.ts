@@ -1,4 +1,5 @@
 import { parseArtefactId } from '@caderno/core/artefacts';
+import { z } from 'zod';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 import type { Call } from './context.ts';
 import type { HeldOperation } from './handlers.ts';
@@ -10,13 +11,15 @@ const LONG_BODY = 1_000_000;
 /** Bytes of stored contents, as the database packs them, from which on they are read in a thread of their own. */
 const LARGE_STORED = 150_000;
 
+const sizeRow = z.object({ bytes: z.number() });
+
 /** Whether carrying it out would hold up everybody else: by what is sent, or by what is stored of what it names. */
 export async function isHeavy(work: UnitOfWork, { name, body, params }: HeldRequest, { membership, person }: Call): Promise<boolean> {
   if (name === 'changeMany') return true;
   if (body !== null && body.length > LONG_BODY) return true;
   const sizeOf = STORED_SIZE[name];
   if (sizeOf === undefined || membership === null || person === null) return false;
-  const [stored] = await selectRows<{ bytes: number }>(work, ...sizeOf(params, membership.projectId, person.id));
+  const [stored] = await selectRows(work, sizeRow, ...sizeOf(params, membership.projectId, person.id));
   return (stored?.bytes ?? 0) > LARGE_STORED;
 }
 

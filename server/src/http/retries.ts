@@ -1,4 +1,5 @@
 import type { AnyEndpoint, Operation } from '@caderno/contract';
+import { z } from 'zod';
 import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import type { Admitted } from './context.ts';
@@ -33,9 +34,11 @@ export async function answerOnce(work: UnitOfWork, command: NamedCommand, carryO
   return answer;
 }
 
+const answerRow = z.object({ person: z.string(), operation: z.string(), answer: z.string() });
+
 /** What the command was answered before; null when it is new. @throws {DomainError} when the id belongs to another command. */
 export async function keptAnswer(work: UnitOfWork, { id, person, operation }: NamedCommand): Promise<string | null> {
-  const [kept] = await selectRows<{ person: string; operation: string; answer: string }>(work, 'SELECT person_id AS person, operation, answer FROM command_answer WHERE command_id = $1', [id]);
+  const [kept] = await selectRows(work, answerRow, 'SELECT person_id AS person, operation, answer FROM command_answer WHERE command_id = $1', [id]);
   if (kept === undefined) return null;
   if (kept.person !== person || kept.operation !== operation) throw new DomainError({ code: 'command_id_taken' });
   return kept.answer;

@@ -1,7 +1,8 @@
-import { artefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
+import { ARTEFACT_KINDS, artefactId, type ArtefactId } from '@caderno/core/artefacts';
 import { MOST_CHANGED, packHeads, type ChangesSince, type Touched } from '@caderno/contract';
+import { z } from 'zod';
 import { selectSummaries } from '../artefacts/index.ts';
-import { selectRows, type UnitOfWork } from '../database/index.ts';
+import { answersAny, selectRows, type UnitOfWork } from '../database/index.ts';
 import { countSuspectLinks } from '../projects/index.ts';
 import { revisionOf } from './revision.ts';
 
@@ -28,26 +29,26 @@ export async function readChangesSince(work: UnitOfWork, projectId: string, sinc
   };
 }
 
-export interface Altered {
-  readonly rowId: string;
-  readonly kind: ArtefactKind;
-  readonly number: number;
-  readonly gone: boolean;
-}
+const alteredRow = z.object({ rowId: z.string(), kind: z.enum(ARTEFACT_KINDS), number: z.number(), gone: z.boolean() });
+export type Altered = z.infer<typeof alteredRow>;
 
 /** The artefacts of which anything that lists show was altered since a revision; at most so many. */
 export function alteredSince(work: UnitOfWork, projectId: string, since: number, most: number): Promise<Altered[]> {
-  return selectRows<Altered>(
+  return selectRows(
     work,
+    alteredRow,
     `SELECT id AS "rowId", kind, number, deleted_at IS NOT NULL AS gone FROM artefact WHERE project_id = $1 AND revision > $2 ORDER BY kind, number LIMIT $3`,
     [projectId, since, most],
   );
 }
 
+const touchedRow = z.object({ from: z.string(), kind: z.enum(ARTEFACT_KINDS), number: z.number() });
+
 async function touchedBy(work: UnitOfWork, altered: readonly Altered[]): Promise<Touched[]> {
   if (altered.length === 0) return [];
-  const links = await selectRows<{ from: string; kind: ArtefactKind; number: number }>(
+  const links = await selectRows(
     work,
+    touchedRow,
     'SELECT DISTINCT link.from_id AS "from", t.kind, t.number FROM link JOIN artefact t ON t.id = link.to_id WHERE link.from_id = ANY($1) ORDER BY t.kind, t.number',
     [altered.map((a) => a.rowId)],
   );
@@ -58,6 +59,5 @@ async function touchedBy(work: UnitOfWork, altered: readonly Altered[]): Promise
 
 /** Whether a change since was of the settings, which are no artefact. */
 export async function settingsChangedSince(work: UnitOfWork, projectId: string, revision: number): Promise<boolean> {
-  const rows = await selectRows(work, 'SELECT 1 FROM change c JOIN change_part p ON p.change_id = c.id WHERE c.project_id = $1 AND c.revision > $2 AND p.artefact_id IS NULL LIMIT 1', [projectId, revision]);
-  return rows.length > 0;
+  return answersAny(work, 'SELECT 1 FROM change c JOIN change_part p ON p.change_id = c.id WHERE c.project_id = $1 AND c.revision > $2 AND p.artefact_id IS NULL LIMIT 1', [projectId, revision]);
 }

@@ -1,6 +1,6 @@
 import { HEADS_PAGE, packHeads, type ResponseOf } from '@caderno/contract';
 import { selectSummaries } from '../artefacts/index.ts';
-import { selectRows, type UnitOfWork } from '../database/index.ts';
+import { idRow, selectRows, type UnitOfWork } from '../database/index.ts';
 import { countSuspectLinks } from '../projects/index.ts';
 import { revisionOf } from './revision.ts';
 
@@ -8,8 +8,9 @@ import { revisionOf } from './revision.ts';
 export async function readHeads(work: UnitOfWork, projectId: string, after: string | null): Promise<ResponseOf<'readHeads'>> {
   // Read first: what changes while the pages are read is told again by what changed since.
   const revision = await revisionOf(work, projectId);
-  const ids = await selectRows<{ id: string }>(
+  const ids = await selectRows(
     work,
+    idRow,
     `SELECT id FROM artefact WHERE project_id = $1 AND deleted_at IS NULL AND id > $2 ORDER BY id LIMIT ${HEADS_PAGE}`,
     [projectId, after ?? '0'],
   );

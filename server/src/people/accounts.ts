@@ -1,11 +1,10 @@
 import type { NewAccount } from '@caderno/contract';
-import { modelsOf, selectRows, type UnitOfWork } from '../database/index.ts';
+import { answersAny, modelsOf, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 
 /** Whether anybody has an account with a password. */
 export async function hasAccounts(work: UnitOfWork): Promise<boolean> {
-  const rows = await selectRows(work, 'SELECT 1 FROM person WHERE password_hash IS NOT NULL LIMIT 1');
-  return rows.length > 0;
+  return answersAny(work, 'SELECT 1 FROM person WHERE password_hash IS NOT NULL LIMIT 1');
 }
 
 /** Makes an account; its password was hashed before, while nothing was held. @throws {DomainError} when the address has one. */

@@ -1,5 +1,6 @@
-import type { Account, BodyOf, PersonAction } from '@caderno/contract';
-import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
+import { accountSchema, type Account, type BodyOf, type PersonAction } from '@caderno/contract';
+import { z } from 'zod';
+import { countRow, execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { notePersonEvent } from './events.ts';
 import { endSessionsOf, type SignedIn } from './session.ts';
@@ -10,11 +11,12 @@ const SELECT = `
     (SELECT max(at) FROM person_event WHERE by_id = person.id AND action = 'signedIn') AS "lastSignIn"
   FROM person`;
 
-type AccountRow = Omit<Account, 'lastSignIn'> & { readonly lastSignIn: Date | null };
+const accountRow = accountSchema.extend({ lastSignIn: z.date().nullable() });
+type AccountRow = z.infer<typeof accountRow>;
 
 /** All accounts of the server, by name. */
 export async function listAccounts(work: UnitOfWork): Promise<Account[]> {
-  return (await selectRows<AccountRow>(work, `${SELECT} ORDER BY person.name, person.id`)).map(toAccount);
+  return (await selectRows(work, accountRow, `${SELECT} ORDER BY person.name, person.id`)).map(toAccount);
 }
 
 function toAccount(row: AccountRow): Account {
@@ -28,7 +30,7 @@ export async function changeAccount(work: UnitOfWork, by: SignedIn, id: string, 
   if (before.demo) throw new DomainError({ code: 'demo_person' });
   const after = { active: active ?? before.active, administrator: administrator ?? before.administrator };
   await execute(work, 'UPDATE person SET active = $2, administrator = $3 WHERE id = $1', [id, after.active, after.administrator]);
-  const [left] = await selectRows<{ count: number }>(work, 'SELECT count(*)::int AS count FROM person WHERE administrator AND active AND password_hash IS NOT NULL');
+  const [left] = await selectRows(work, countRow, 'SELECT count(*)::int AS count FROM person WHERE administrator AND active AND password_hash IS NOT NULL');
   if ((left?.count ?? 0) === 0) throw new DomainError({ code: 'last_administrator' });
   const note = (action: PersonAction): Promise<void> => notePersonEvent(work, { action, by: by.id, about: id });
   if (after.active !== before.active) await note(after.active ? 'activated' : 'deactivated');
@@ -38,7 +40,7 @@ export async function changeAccount(work: UnitOfWork, by: SignedIn, id: string, 
 }
 
 async function accountOf(work: UnitOfWork, id: string): Promise<Account> {
-  const [row] = await selectRows<AccountRow>(work, `${SELECT} WHERE person.id = $1`, [id]);
+  const [row] = await selectRows(work, accountRow, `${SELECT} WHERE person.id = $1`, [id]);
   if (row === undefined) throw new DomainError({ code: 'account_unknown', who: 'this person' });
   return toAccount(row);
 }

@@ -1,9 +1,12 @@
+import { z } from 'zod';
 import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 
 /** Attempts a minute: on an account from one place, from one place on any account, on an account from places it never came from. */
 const MOST_ATTEMPTS = { there: 10, address: 60, strangers: 20 } as const;
 const WINDOW_SECONDS = 60;
+
+const attemptsRow = z.object({ there: z.number(), address: z.number(), strangers: z.number(), known: z.boolean() });
 
 /**
  * Counts an attempt to sign in before its password is looked at, so that of any number at once only these many are
@@ -12,8 +15,9 @@ const WINDOW_SECONDS = 60;
  */
 export async function countAttempt(work: UnitOfWork, account: string, address: string): Promise<void> {
   for (const key of [account, address].sort()) await execute(work, 'SELECT pg_advisory_xact_lock(hashtextextended($1, 2))', [key]);
-  const [counts] = await selectRows<{ there: number; address: number; strangers: number; known: boolean }>(
+  const [counts] = await selectRows(
     work,
+    attemptsRow,
     `SELECT count(*) FILTER (WHERE account = $1 AND address = $2)::int AS there, count(*) FILTER (WHERE address = $2)::int AS address,
        count(*) FILTER (WHERE account = $1 AND NOT (address IN (SELECT k.address FROM known_address k JOIN person ON person.id = k.person_id WHERE person.email = $1)))::int AS strangers,
        EXISTS (SELECT 1 FROM known_address k JOIN person ON person.id = k.person_id WHERE person.email = $1 AND k.address = $2) AS known

@@ -1,6 +1,7 @@
-import { roleReaches, type BodyOf, type DemoPerson, type Member, type NewMember, type Role, type Session } from '@caderno/contract';
+import { projectRefSchema, memberSchema, demoPersonSchema, ROLES, roleReaches, type BodyOf, type DemoPerson, type Member, type NewMember, type Role, type Session } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
-import { execute, inTransaction, modelsOf, selectRows, type UnitOfWork } from '../database/index.ts';
+import { z } from 'zod';
+import { answersAny, execute, inTransaction, modelsOf, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { createAccount, hasAccounts } from './accounts.ts';
 import { notePersonEvent } from './events.ts';
@@ -33,8 +34,9 @@ function mayMake(person: SignedIn, projects: Session['projects']): boolean {
 }
 
 function listDemoPeople(work: UnitOfWork): Promise<DemoPerson[]> {
-  return selectRows<DemoPerson>(
+  return selectRows(
     work,
+    demoPersonSchema,
     `SELECT DISTINCT ON (person.name) person.id, person.name, person.demo_job AS job, coalesce(member.role, 'administrator') AS role
      FROM person LEFT JOIN member ON member.person_id = person.id WHERE demo_job IS NOT NULL ORDER BY person.name`,
   );
@@ -45,18 +47,21 @@ const ROLE = `CASE WHEN $3 AND NOT project.demo THEN NULL WHEN $2 THEN 'administ
 const FROM = `FROM project LEFT JOIN member ON member.project_id = project.id AND member.person_id = $1`;
 
 async function projectsOf(work: UnitOfWork, person: SignedIn): Promise<Session['projects']> {
-  return selectRows(work, `SELECT project.key, project.name, ${ROLE} AS role ${FROM} WHERE ${ROLE} IS NOT NULL ORDER BY project.name`, [person.id, person.administrator, person.demo]);
+  return selectRows(work, projectRefSchema, `SELECT project.key, project.name, ${ROLE} AS role ${FROM} WHERE ${ROLE} IS NOT NULL ORDER BY project.name`, [person.id, person.administrator, person.demo]);
 }
+
+const memberRow = z.object({ projectId: z.string(), role: z.enum(ROLES).nullable() });
 
 /** A person's role in a project; null when they have none there, or there is no such project. */
 export async function roleIn(work: UnitOfWork, person: SignedIn, projectKey: string): Promise<{ projectId: string; role: Role } | null> {
-  const [row] = await selectRows<{ projectId: string; role: Role | null }>(work, `SELECT project.id AS "projectId", ${ROLE} AS role ${FROM} WHERE project.key = $4`, [person.id, person.administrator, person.demo, projectKey]);
+  const [row] = await selectRows(work, memberRow, `SELECT project.id AS "projectId", ${ROLE} AS role ${FROM} WHERE project.key = $4`, [person.id, person.administrator, person.demo, projectKey]);
   return row === undefined || row.role === null ? null : { projectId: row.projectId, role: row.role };
 }
 
 export async function listMembers(work: UnitOfWork, projectId: string): Promise<Member[]> {
-  return selectRows<Member>(
+  return selectRows(
     work,
+    memberSchema,
     'SELECT person.id, person.name, person.email, member.role FROM member JOIN person ON person.id = member.person_id WHERE member.project_id = $1 ORDER BY person.name',
     [projectId],
   );
@@ -76,14 +81,18 @@ export async function addMember(db: Sequelize, by: SignedIn, demoSignIn: DemoSig
   });
 }
 
+const personRow = z.object({ id: z.string(), name: z.string(), email: z.string(), demo: z.boolean() });
+
+const joinMemberRowX = z.object({ demo: z.boolean() });
+
 /** Adds somebody who has an account. @throws {DomainError} when nobody has this address, or they are in the project already. */
 export async function joinMember(work: UnitOfWork, by: SignedIn, projectId: string, { email, role }: BodyOf<'joinMember'>): Promise<Member> {
-  const [person] = await selectRows<{ id: string; name: string; email: string; demo: boolean }>(work, 'SELECT id, name, email, demo_job IS NOT NULL AS demo FROM person WHERE email = $1 AND active', [email.toLowerCase()]);
+  const [person] = await selectRows(work, personRow, 'SELECT id, name, email, demo_job IS NOT NULL AS demo FROM person WHERE email = $1 AND active', [email.toLowerCase()]);
   if (person === undefined) throw new DomainError({ code: 'account_unknown', who: email });
-  const [project] = await selectRows<{ demo: boolean }>(work, 'SELECT demo FROM project WHERE id = $1', [projectId]);
+  const [project] = await selectRows(work, joinMemberRowX, 'SELECT demo FROM project WHERE id = $1', [projectId]);
   if (person.demo && project?.demo !== true) throw new DomainError({ code: 'demo_person' });
-  const [joined] = await selectRows(work, 'INSERT INTO member (project_id, person_id, role) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING RETURNING role', [projectId, person.id, role]);
-  if (joined === undefined) throw new DomainError({ code: 'member_already', who: person.name });
+  const joined = await answersAny(work, 'INSERT INTO member (project_id, person_id, role) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING RETURNING role', [projectId, person.id, role]);
+  if (!joined) throw new DomainError({ code: 'member_already', who: person.name });
   await notePersonEvent(work, { action: 'joined', by: by.id, about: person.id, projectId, detail: role });
   return { id: person.id, name: person.name, email: person.email, role };
 }
@@ -118,10 +127,13 @@ async function memberOf(work: UnitOfWork, projectId: string, personId: string): 
   return member;
 }
 
+const administratorsRow = z.object({ some: z.boolean() });
+
 /** Administrators of the server reach every project; without any, the project's own last one stays. */
 async function refuseWithoutAdministrator(work: UnitOfWork, projectId: string): Promise<void> {
-  const [left] = await selectRows<{ some: boolean }>(
+  const [left] = await selectRows(
     work,
+    administratorsRow,
     `SELECT EXISTS (SELECT 1 FROM member JOIN person ON person.id = member.person_id WHERE member.project_id = $1 AND member.role = 'administrator' AND person.active) AS some`,
     [projectId],
   );

@@ -1,7 +1,8 @@
 import { randomBytes } from 'node:crypto';
 import type { BodyOf } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
-import { execute, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
+import { z } from 'zod';
+import { answersAny, execute, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { notePersonEvent } from './events.ts';
 import { hashPassword, passwordMatches, refuseWeakPassword } from './password.ts';
@@ -10,11 +11,13 @@ import { endSessionsOf, hashToken, startSession, type SignedIn } from './session
 
 const LINK_HOURS = 48;
 
+const passwordRow = z.object({ passwordHash: z.string().nullable() });
+
 /** Changes one's password; all other sessions end. @throws {DomainError} when the present one is wrong, or the new one weak. */
 export async function changePassword(db: Sequelize, person: SignedIn, token: string | null, address: string, { current, next }: BodyOf<'changePassword'>): Promise<void> {
   if (person.demo) throw new DomainError({ code: 'demo_person' });
   await inTransaction(db, (work) => countAttempt(work, person.email, address));
-  const [kept] = await inTransaction(db, (work) => selectRows<{ passwordHash: string | null }>(work, 'SELECT password_hash AS "passwordHash" FROM person WHERE id = $1', [person.id]));
+  const [kept] = await inTransaction(db, (work) => selectRows(work, passwordRow, 'SELECT password_hash AS "passwordHash" FROM person WHERE id = $1', [person.id]));
   if (!(await passwordMatches(kept?.passwordHash ?? null, current))) throw new DomainError({ code: 'password_wrong' });
   refuseWeakPassword(next, [person.name, person.email]);
   const passwordHash = await hashPassword(next);
@@ -30,9 +33,11 @@ async function setPassword(work: UnitOfWork, personId: string, passwordHash: str
   await endSessionsOf(work, personId, exceptSession);
 }
 
+const personRow = z.object({ demo: z.boolean() });
+
 /** A link by which somebody sets a new password, once; earlier ones of theirs end. The database holds its hash. */
 export async function makeResetLink(work: UnitOfWork, by: SignedIn, personId: string, now: Date): Promise<{ readonly token: string; readonly endsAt: string }> {
-  const [person] = await selectRows<{ demo: boolean }>(work, 'SELECT demo_job IS NOT NULL AS demo FROM person WHERE id = $1', [personId]);
+  const [person] = await selectRows(work, personRow, 'SELECT demo_job IS NOT NULL AS demo FROM person WHERE id = $1', [personId]);
   if (person === undefined) throw new DomainError({ code: 'account_unknown', who: 'this person' });
   if (person.demo) throw new DomainError({ code: 'demo_person' });
   const token = randomBytes(32).toString('base64url');
@@ -50,17 +55,20 @@ export async function resetPassword(db: Sequelize, { token, password }: BodyOf<'
   const passwordHash = await hashPassword(password);
   return inTransaction(db, async (work) => {
     // Used meanwhile: the row is gone, and whoever came first has set it.
-    const [used] = await selectRows(work, 'DELETE FROM reset_link WHERE token_hash = $1 RETURNING person_id', [hashToken(token)]);
-    if (used === undefined) throw new DomainError({ code: 'reset_link_ended' });
+    const used = await answersAny(work, 'DELETE FROM reset_link WHERE token_hash = $1 RETURNING person_id', [hashToken(token)]);
+    if (!used) throw new DomainError({ code: 'reset_link_ended' });
     await setPassword(work, found.id, passwordHash, null);
     await notePersonEvent(work, { action: 'passwordReset', by: found.id });
     return { token: await startSession(work, found.id, agent), person: found.id };
   });
 }
 
+const ownerRow = z.object({ id: z.string(), name: z.string(), email: z.string() });
+
 async function personOfLink(work: UnitOfWork, token: string): Promise<{ id: string; name: string; email: string }> {
-  const [person] = await selectRows<{ id: string; name: string; email: string }>(
+  const [person] = await selectRows(
     work,
+    ownerRow,
     'SELECT person.id, person.name, person.email FROM reset_link JOIN person ON person.id = reset_link.person_id WHERE token_hash = $1 AND expires_at > now() AND person.active',
     [hashToken(token)],
   );

@@ -1,5 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import type { SessionLine } from '@caderno/contract';
+import { z } from 'zod';
 import type { UnitOfWork } from '../database/index.ts';
 import { execute, selectRows } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
@@ -17,13 +18,8 @@ export const SESSIONS_CHANNEL = 'caderno_sessions';
 export type DemoSignIn = 'always' | 'whileAlone' | 'never';
 
 /** Who a session belongs to. */
-export interface SignedIn {
-  readonly id: string;
-  readonly name: string;
-  readonly email: string;
-  readonly administrator: boolean;
-  readonly demo: boolean;
-}
+const signedInRow = z.object({ id: z.string(), name: z.string(), email: z.string(), administrator: z.boolean(), demo: z.boolean() });
+export type SignedIn = z.infer<typeof signedInRow>;
 
 /** Starts a session; the token is known to the browser only, the database holds its hash. */
 export async function startSession(work: UnitOfWork, personId: string, agent = ''): Promise<string> {
@@ -37,15 +33,17 @@ export async function endSession(work: UnitOfWork, token: string): Promise<void>
   await tell(work, { session: hashToken(token) });
 }
 
+const endedRow = z.object({ hash: z.string() });
+
 /** Ends all sessions of a person but the one with this token. */
 export async function endSessionsOf(work: UnitOfWork, personId: string, except: string | null = null): Promise<void> {
-  const ended = await selectRows<{ hash: string }>(work, 'DELETE FROM session WHERE person_id = $1 AND token_hash IS DISTINCT FROM $2 RETURNING token_hash AS hash', [personId, except === null ? null : hashToken(except)]);
+  const ended = await selectRows(work, endedRow, 'DELETE FROM session WHERE person_id = $1 AND token_hash IS DISTINCT FROM $2 RETURNING token_hash AS hash', [personId, except === null ? null : hashToken(except)]);
   for (const { hash } of ended) await tell(work, { session: hash });
 }
 
 /** @throws {DomainError} when the person has no such session. */
 export async function endSessionById(work: UnitOfWork, personId: string, id: string): Promise<void> {
-  const [ended] = await selectRows<{ hash: string }>(work, 'DELETE FROM session WHERE person_id = $1 AND id = $2 RETURNING token_hash AS hash', [personId, id]);
+  const [ended] = await selectRows(work, endedRow, 'DELETE FROM session WHERE person_id = $1 AND id = $2 RETURNING token_hash AS hash', [personId, id]);
   if (ended === undefined) throw new DomainError({ code: 'session_unknown' });
   await tell(work, { session: ended.hash });
 }
@@ -56,8 +54,9 @@ async function tell(work: UnitOfWork, ended: { readonly session: string }): Prom
 
 /** Whose session a token is: of nobody when it has ended, its person is not active, or the demo is closed to its people. */
 export async function personOfSession(work: UnitOfWork, token: string, demoSignIn: DemoSignIn): Promise<SignedIn | null> {
-  const [person] = await selectRows<SignedIn>(
+  const [person] = await selectRows(
     work,
+    signedInRow,
     `WITH seen AS (UPDATE session SET seen_at = now() WHERE token_hash = (SELECT token_hash FROM session WHERE token_hash = $1 AND seen_at < now() - interval '${SEEN_MINUTES} minutes' FOR UPDATE SKIP LOCKED))
      SELECT person.id, person.name, person.email, person.administrator, person.demo_job IS NOT NULL AS demo FROM session JOIN person ON person.id = session.person_id
      WHERE session.token_hash = $1 AND session.expires_at > now() AND person.active
@@ -67,10 +66,13 @@ export async function personOfSession(work: UnitOfWork, token: string, demoSignI
   return person ?? null;
 }
 
+const sessionRow = z.object({ id: z.string(), startedAt: z.date(), seenAt: z.date(), agent: z.string(), current: z.boolean() });
+
 /** A person's sessions, the newest first. */
 export async function listSessions(work: UnitOfWork, personId: string, token: string | null): Promise<SessionLine[]> {
-  const rows = await selectRows<{ id: string; startedAt: Date; seenAt: Date; agent: string; current: boolean }>(
+  const rows = await selectRows(
     work,
+    sessionRow,
     `SELECT id, started_at AS "startedAt", seen_at AS "seenAt", agent, token_hash IS NOT DISTINCT FROM $2 AS current FROM session WHERE person_id = $1 AND expires_at > now() ORDER BY started_at DESC, id`,
     [personId, token === null ? null : hashToken(token)],
   );

@@ -1,6 +1,7 @@
 import { createHash, randomInt, timingSafeEqual } from 'node:crypto';
 import type { SetUp } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
+import { z } from 'zod';
 import { execute, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { createAccount, hasAccounts } from './accounts.ts';
@@ -40,8 +41,10 @@ export async function setUp(db: Sequelize, { word, ...account }: SetUp): Promise
   });
 }
 
+const wordRow = z.object({ value: z.string() });
+
 async function refuseSetUp(work: UnitOfWork, word: string): Promise<void> {
   if (await hasAccounts(work)) throw new DomainError({ code: 'set_up_already' });
-  const [kept] = await selectRows<{ value: string }>(work, 'SELECT value FROM installation WHERE name = $1', [WORD]);
+  const [kept] = await selectRows(work, wordRow, 'SELECT value FROM installation WHERE name = $1', [WORD]);
   if (kept === undefined || !timingSafeEqual(Buffer.from(hashed(word.trim().toLowerCase())), Buffer.from(kept.value))) throw new DomainError({ code: 'set_up_word_wrong' });
 }

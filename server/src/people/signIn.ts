@@ -1,5 +1,6 @@
 import type { BodyOf } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
+import { z } from 'zod';
 import { inTransaction, modelsOf, selectRows } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { hasAccounts } from './accounts.ts';
@@ -30,10 +31,12 @@ async function enterDemo({ db, demoSignIn, agent }: Entrance, id: string): Promi
   });
 }
 
+const signInRow = z.object({ id: z.string(), passwordHash: z.string().nullable(), active: z.boolean() });
+
 async function enterByPassword({ db, address, agent }: Entrance, email: string, password: string): Promise<{ token: string; person: string }> {
   await inTransaction(db, (work) => countAttempt(work, email, address));
   const account = await inTransaction(db, async (work) => {
-    const [found] = await selectRows<{ id: string; passwordHash: string | null; active: boolean }>(work, 'SELECT id, password_hash AS "passwordHash", active FROM person WHERE email = $1', [email]);
+    const [found] = await selectRows(work, signInRow, 'SELECT id, password_hash AS "passwordHash", active FROM person WHERE email = $1', [email]);
     return found ?? null;
   });
   // Of an account that is not active nobody learns more than of one that is not there.

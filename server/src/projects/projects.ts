@@ -1,12 +1,14 @@
+import { TRACE_TYPES } from '@caderno/core/artefacts';
 import type { NewProject, ProjectRef, ResponseOf, Role } from '@caderno/contract';
-import { modelsOf, selectRows, type UnitOfWork } from '../database/index.ts';
+import { z } from 'zod';
+import { countRow, modelsOf, selectRows, type UnitOfWork } from '../database/index.ts';
 import { joinProject } from '../people/index.ts';
 import { DomainError } from '../domainError.ts';
 
-/** The trace links of a project (parameter 1) whose target changed in meaning since they were made. */
+/** The trace links of a project (parameter 1) whose target changed in meaning since they were made: `isSuspect` of the core, for many at once. */
 export const SUSPECT_SQL = `
   FROM link l JOIN artefact s ON s.id = l.from_id JOIN artefact t ON t.id = l.to_id
-  WHERE s.project_id = $1 AND l.type IN ('derives', 'covers', 'serves') AND l.seen_version < t.meaning_since
+  WHERE s.project_id = $1 AND l.type IN (${TRACE_TYPES.map((type) => `'${type}'`).join(', ')}) AND l.seen_version < t.meaning_since
     AND s.deleted_at IS NULL AND t.deleted_at IS NULL AND s.state <> 'withdrawn' AND t.state <> 'withdrawn'`;
 
 /** Makes a project with its maker as administrator. */
@@ -19,21 +21,28 @@ export async function createProject(work: UnitOfWork, personId: string, { key, n
   return { id: project.id, key, name, role: 'administrator' };
 }
 
+const kindCountRow = z.object({ kind: z.string(), count: z.number() });
+
+const readProjectRowX = z.object({ module: z.string() });
+
 /** A project with the figures its tabs show. Withdrawn artefacts and headings are counted nowhere. */
 export async function readProject(work: UnitOfWork, projectId: string, role: Role): Promise<ResponseOf<'readProject'>> {
   const project = await modelsOf(work.db).Project.findByPk(projectId, { transaction: work.transaction, rejectOnEmpty: true });
-  const counts = await selectRows<{ kind: string; count: number }>(
+  const counts = await selectRows(
     work,
+    kindCountRow,
     `SELECT kind, count(*)::int AS count FROM artefact WHERE project_id = $1 AND deleted_at IS NULL AND state <> 'withdrawn' AND (kind <> 'requirement' OR facts->>'type' IS DISTINCT FROM 'heading') GROUP BY kind`,
     [projectId],
   );
-  const modules = await selectRows<{ module: string }>(
+  const modules = await selectRows(
     work,
+    readProjectRowX,
     `SELECT DISTINCT module FROM artefact WHERE project_id = $1 AND deleted_at IS NULL AND module <> '' ORDER BY module`,
     [projectId],
   );
-  const [open] = await selectRows<{ count: number }>(
+  const [open] = await selectRows(
     work,
+    countRow,
     `SELECT count(*)::int AS count FROM artefact WHERE project_id = $1 AND kind = 'question' AND deleted_at IS NULL AND state <> 'withdrawn' AND facts->>'status' = 'open'`,
     [projectId],
   );
@@ -48,6 +57,6 @@ export async function readProject(work: UnitOfWork, projectId: string, role: Rol
 }
 
 export async function countSuspectLinks(work: UnitOfWork, projectId: string): Promise<number> {
-  const [suspect] = await selectRows<{ count: number }>(work, `SELECT count(*)::int AS count ${SUSPECT_SQL}`, [projectId]);
+  const [suspect] = await selectRows(work, countRow, `SELECT count(*)::int AS count ${SUSPECT_SQL}`, [projectId]);
   return suspect?.count ?? 0;
 }

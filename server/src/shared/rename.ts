@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import { artefactId, parseArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
+import { ARTEFACT_KINDS, artefactId, parseArtefactId } from '@caderno/core/artefacts';
 import { constantsByName, keysUsed, placesRenamed, renameEverywhere, type Renamed, type Renaming, type Reusable, type StepsOwnerId, type Used } from '@caderno/core/shared';
 import type { BodyOf, KindAndContent, ResponseOf } from '@caderno/contract';
+import { z } from 'zod';
 import { changeOfRetry, contentOrRefused, dropDraft, lockProject, readLibrary, writeJournalEntry, writeVersions, type Actor, type Save } from '../artefacts/index.ts';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
@@ -43,13 +44,7 @@ function reusableOf(id: StepsOwnerId, value: KindAndContent): Reusable {
   throw new Error(`Steps stand in cases and shared steps: expected one, got ${value.kind}`);
 }
 
-interface UserRow {
-  readonly kind: ArtefactKind;
-  readonly number: number;
-  readonly version: number;
-  readonly schema: number;
-  readonly content: unknown;
-}
+const userRow = z.object({ kind: z.enum(ARTEFACT_KINDS), number: z.number(), version: z.number(), schema: z.number(), content: z.unknown() });
 
 /** What has been read of a project for a renaming: more is read whenever the core asks for it. */
 class Known {
@@ -89,8 +84,8 @@ class Known {
 
   async #readUsers(id: StepsOwnerId): Promise<void> {
     const target = parseArtefactId(id);
-    const rows = await selectRows<UserRow>(
-      this.#work,
+    const rows = await selectRows(
+      this.#work, userRow,
       `SELECT f.kind, f.number, f.head AS version, v.schema, v.content FROM artefact t JOIN link ON link.to_id = t.id AND link.type = 'uses' JOIN artefact f ON f.id = link.from_id
        JOIN artefact_version v ON v.artefact_id = f.id AND v.version = f.head
        WHERE t.project_id = $1 AND t.kind = $2 AND t.number = $3 AND f.deleted_at IS NULL ORDER BY f.kind, f.number`,

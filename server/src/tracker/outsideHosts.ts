@@ -1,11 +1,14 @@
+import { z } from 'zod';
 import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { notePersonEvent, type SignedIn } from '../people/index.ts';
 
 const HOSTS = 'outside hosts';
 
+const hostsRow = z.object({ value: z.string() });
+
 /** The hosts that an administrator allows story trackers to have, one a line in the database. */
 export async function readOutsideHosts(work: UnitOfWork): Promise<string[]> {
-  const [row] = await selectRows<{ value: string }>(work, 'SELECT value FROM installation WHERE name = $1', [HOSTS]);
+  const [row] = await selectRows(work, hostsRow, 'SELECT value FROM installation WHERE name = $1', [HOSTS]);
   return (row?.value ?? '').split('\n').filter((host) => host !== '');
 }
 

@@ -1,5 +1,6 @@
-import type { Defect, TrackerConnection, TrackerFailure, TrackerState } from '@caderno/contract';
+import { trackerStateSchema, type Defect, type TrackerConnection, type TrackerFailure, type TrackerState } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
+import { z } from 'zod';
 import { execute, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
 import { DomainError } from '../domainError.ts';
@@ -40,11 +41,14 @@ async function refusing<T>(ask: () => Promise<T>): Promise<T> {
   }
 }
 
+const trackerRow = z.object({ checkedAt: z.date(), failure: trackerStateSchema.shape.failure, newStories: z.number(), changedStories: z.number() });
+
 /** What was found when the tracker was last asked. */
 export async function readTrackerState(work: UnitOfWork, projectId: string): Promise<TrackerState> {
   const connected = (await readSettings(work, projectId)).settings.tracker !== null;
-  const [row] = await selectRows<{ checkedAt: Date; failure: TrackerFailure | null; newStories: number; changedStories: number }>(
+  const [row] = await selectRows(
     work,
+    trackerRow,
     'SELECT checked_at AS "checkedAt", failure, new_stories AS "newStories", changed_stories AS "changedStories" FROM tracker_state WHERE project_id = $1',
     [projectId],
   );

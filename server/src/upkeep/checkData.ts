@@ -1,8 +1,9 @@
 import { artefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import { readStoredSettings, type PlacedIssue } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
+import { z } from 'zod';
 import { issuesOf, markBroken } from '../artefacts/index.ts';
-import { execute, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
+import { artefactKeyRow, execute, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 
 /** Something stored that cannot be read, and where it is. */
 export interface DataFault {
@@ -14,19 +15,16 @@ export interface DataFault {
 /** Contents read at once: versions of large data sets take megabytes. */
 const AT_ONCE = 200;
 
-interface Stored {
-  readonly key: string;
-  readonly kind: ArtefactKind;
-  readonly number: number;
-  readonly schema: number;
-  readonly content: unknown;
-}
+const storedRow = artefactKeyRow.extend({ schema: z.number(), content: z.unknown() });
+const versionRow = storedRow.extend({ key: z.string(), version: z.number(), head: z.boolean() });
+const draftRow = storedRow.extend({ person: z.string() });
+const projectRow = z.object({ id: z.string(), key: z.string(), settings: z.unknown() });
 
 /** Reads everything that is stored, and tells what cannot be read; heads that cannot are marked so that lists say so, others are unmarked. */
 export async function checkData(db: Sequelize): Promise<{ readonly checked: number; readonly faults: readonly DataFault[] }> {
   const faults: DataFault[] = [];
   let checked = 0;
-  const projects = await inTransaction(db, (work) => selectRows<{ id: string; key: string; settings: unknown }>(work, 'SELECT id, key, settings FROM project ORDER BY key'));
+  const projects = await inTransaction(db, (work) => selectRows(work, projectRow, 'SELECT id, key, settings FROM project ORDER BY key'));
   for (const project of projects) {
     if (project.settings !== null) faults.push(...readStoredSettings(project.settings).broken.map((part): DataFault => ({ project: project.key, what: { kind: 'settings', part }, issues: [] })));
     checked += await checkVersions(db, project, faults);
@@ -37,9 +35,10 @@ export async function checkData(db: Sequelize): Promise<{ readonly checked: numb
 
 async function checkVersions(db: Sequelize, project: { readonly id: string; readonly key: string }, faults: DataFault[]): Promise<number> {
   const broken: { kind: ArtefactKind; number: number }[] = [];
-  const read = (work: UnitOfWork, after: string): Promise<(Stored & { version: number; head: boolean })[]> =>
+  const read = (work: UnitOfWork, after: string): Promise<z.infer<typeof versionRow>[]> =>
     selectRows(
       work,
+      versionRow,
       `SELECT to_char(a.id, 'FM0000000000000000000') || to_char(v.version, 'FM0000000000') AS key, a.kind, a.number, v.version, v.version = a.head AS head, v.schema, v.content
        FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id
        WHERE a.project_id = $1 AND (a.id, v.version) > ($2::bigint, $3::int) ORDER BY a.id, v.version LIMIT ${AT_ONCE}`,
@@ -60,7 +59,7 @@ async function checkVersions(db: Sequelize, project: { readonly id: string; read
 
 async function checkDrafts(db: Sequelize, project: { readonly id: string; readonly key: string }, faults: DataFault[]): Promise<number> {
   const drafts = await inTransaction(db, (work) =>
-    selectRows<Stored & { person: string }>(work, `SELECT '' AS key, a.kind, a.number, d.schema, d.content, person.name AS person FROM draft d JOIN artefact a ON a.id = d.artefact_id JOIN person ON person.id = d.person_id WHERE a.project_id = $1 ORDER BY a.id`, [project.id]),
+    selectRows(work, draftRow, `SELECT a.kind, a.number, d.schema, d.content, person.name AS person FROM draft d JOIN artefact a ON a.id = d.artefact_id JOIN person ON person.id = d.person_id WHERE a.project_id = $1 ORDER BY a.id`, [project.id]),
   );
   for (const { kind, number, person, ...stored } of drafts) {
     const issues = issuesOf(kind, stored);

@@ -1,12 +1,22 @@
 import type { ServerState } from '@caderno/contract';
+import { z } from 'zod';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 
-type Stored = Omit<ServerState, 'version' | 'startedAt' | 'people' | 'pages' | 'imports' | 'lastBackup'> & { readonly running: number; readonly waiting: number; readonly lastBackup: Date | null };
+const storedRow = z.object({
+  servers: z.number(),
+  running: z.number(),
+  waiting: z.number(),
+  coverageBehind: z.number(),
+  bytes: z.number(),
+  pictureBytes: z.number(),
+  lastBackup: z.date().nullable(),
+});
 
 /** How the database stands, and what the server says of itself. */
 export async function readServerState(work: UnitOfWork, server: Pick<ServerState, 'version' | 'startedAt' | 'people' | 'pages'>): Promise<ServerState> {
-  const [stored] = await selectRows<Stored>(
+  const [stored] = await selectRows(
     work,
+    storedRow,
     `SELECT (SELECT count(*)::int FROM pg_stat_activity WHERE datname = current_database() AND application_name = 'caderno changes') AS servers,
        (SELECT count(*)::int FROM import_file WHERE state = 'running') AS running,
        (SELECT count(*)::int FROM import_file WHERE state = 'waiting') AS waiting,

@@ -1,5 +1,6 @@
-import { artefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
-import type { Change, ChangeAction } from '@caderno/contract';
+import { ARTEFACT_KINDS, artefactId, type ArtefactId } from '@caderno/core/artefacts';
+import { CHANGE_ACTIONS, type Change } from '@caderno/contract';
+import { z } from 'zod';
 import { findArtefact } from '../artefacts/index.ts';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
@@ -7,26 +8,28 @@ import { DomainError } from '../domainError.ts';
 /** Entries of the journal answered at once; `before` leads on. */
 const PAGE = 100;
 
-interface EntryLine {
-  readonly action: ChangeAction;
-  readonly kind: ArtefactKind | null;
-  readonly number: number | null;
-  readonly title: string | null;
-  readonly size: number;
-  readonly toVersion: number | null;
-  readonly detail: string;
-}
+const entryLine = z.object({
+  action: z.enum(CHANGE_ACTIONS),
+  kind: z.enum(ARTEFACT_KINDS).nullable(),
+  number: z.number().nullable(),
+  title: z.string().nullable(),
+  size: z.number(),
+  toVersion: z.number().nullable(),
+  detail: z.string(),
+});
+type EntryLine = z.infer<typeof entryLine>;
 
-interface ChangeLine extends EntryLine {
-  readonly id: string;
-  readonly revision: number;
-  readonly author: string;
-  readonly at: Date;
-  readonly fromVersion: number | null;
-  readonly note: string;
-  readonly undone: boolean;
-  readonly undid: EntryLine | null;
-}
+const changeLine = entryLine.extend({
+  id: z.string(),
+  revision: z.number(),
+  author: z.string(),
+  at: z.date(),
+  fromVersion: z.number().nullable(),
+  note: z.string(),
+  undone: z.boolean(),
+  undid: entryLine.nullable(),
+});
+type ChangeLine = z.infer<typeof changeLine>;
 
 const SELECT = `
   SELECT c.id, c.revision, c.action, a.kind, a.number, a.title, c.size, person.name AS author, c.at, p.from_version AS "fromVersion", p.to_version AS "toVersion",
@@ -47,8 +50,9 @@ const OWN_PART = `
 /** The journal of a project or of one artefact, newest first. */
 export async function listChanges(work: UnitOfWork, projectId: string, filter: { readonly artefact?: ArtefactId | undefined; readonly before?: number | undefined }): Promise<Change[]> {
   const artefact = filter.artefact === undefined ? null : await findArtefact(work, projectId, filter.artefact);
-  const lines = await selectRows<ChangeLine>(
+  const lines = await selectRows(
     work,
+    changeLine,
     `${SELECT} ${artefact === null ? FIRST_PART : OWN_PART} WHERE c.project_id = $1 AND ($3::int IS NULL OR c.revision < $3) AND ($2::bigint IS NULL OR true) ORDER BY c.revision DESC LIMIT ${PAGE}`,
     [projectId, artefact?.id ?? null, filter.before ?? null],
   );
@@ -56,7 +60,7 @@ export async function listChanges(work: UnitOfWork, projectId: string, filter: {
 }
 
 export async function readChange(work: UnitOfWork, projectId: string, id: string): Promise<Change> {
-  const [line] = await selectRows<ChangeLine>(work, `${SELECT} ${FIRST_PART} WHERE c.project_id = $1 AND c.id = $2`, [projectId, id]);
+  const [line] = await selectRows(work, changeLine, `${SELECT} ${FIRST_PART} WHERE c.project_id = $1 AND c.id = $2`, [projectId, id]);
   if (line === undefined) throw new DomainError({ code: 'change_unknown', change: id });
   return toChange(line);
 }

@@ -1,6 +1,7 @@
-import { effectiveRisk, type Risk } from '@caderno/core/basis';
+import { RISKS, effectiveRisk } from '@caderno/core/basis';
 import { sameJson } from '@caderno/core/versions';
 import { SETTINGS_PARTS, placedIssues, projectSettingsSchema, roleReaches, type ProjectSettings, type Role } from '@caderno/contract';
+import { z } from 'zod';
 import { asJson, contentOrBroken, type JournalEntryPart } from '../artefacts/index.ts';
 import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
@@ -33,10 +34,13 @@ export function readableSettings(merged: unknown): ProjectSettings {
   return read.data;
 }
 
+const ratedRow = z.object({ id: z.string(), schema: z.number(), content: z.unknown(), risk: z.enum(RISKS).nullable() });
+
 /** Gives every rated requirement the risk its rating has now. */
 async function rateRequirements(work: UnitOfWork, projectId: string, { riskScale }: ProjectSettings): Promise<void> {
-  const rated = await selectRows<{ id: string; schema: number; content: unknown; risk: Risk | null }>(
+  const rated = await selectRows(
     work,
+    ratedRow,
     `SELECT a.id, a.risk, v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
      WHERE a.project_id = $1 AND a.kind = 'requirement' AND jsonb_typeof(v.content->'rating') = 'object'`,
     [projectId],

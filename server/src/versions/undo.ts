@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { mergeContent } from '@caderno/core/versions';
-import { CONTENT_SCHEMA_VERSION, type Change, type KindAndContent, type Role } from '@caderno/contract';
+import { schemaVersionOf, type Change, type KindAndContent, type Role } from '@caderno/contract';
 import {
   asJson, changeOfRetry, changeState, findArtefact, idOfRow, issuesOf, kindAndContentOrBroken, lockProject, readContent, writeJournalEntry, restorePlace, usersOf, writeVersions, type Actor, type JournalEntryPart,
 } from '../artefacts/index.ts';
+import { z } from 'zod';
 import { execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
 import { DomainError } from '../domainError.ts';
@@ -11,12 +12,10 @@ import { storeImportBase } from './importBase.ts';
 import { readChange } from './journal.ts';
 import { readableSettings, storeSettings } from './storeSettings.ts';
 import type { SecretBox } from '../secrets/index.ts';
-import type { UndoPlan } from './undoPlan.ts';
+import { undoPlanSchema, type UndoPlan } from './undoPlan.ts';
 
-interface StoredPart {
-  readonly artefactId: string | null;
-  readonly undo: UndoPlan;
-}
+const storedPartRow = z.object({ artefactId: z.string().nullable(), undo: undoPlanSchema });
+type StoredPart = z.infer<typeof storedPartRow>;
 
 /** Undoes a command by a further one, which can be undone in turn. What was changed elsewhere since stays. */
 export async function undoChange(work: UnitOfWork, box: SecretBox, actor: Actor, role: Role, changeId: string): Promise<Change> {
@@ -36,7 +35,7 @@ export async function undoChange(work: UnitOfWork, box: SecretBox, actor: Actor,
 
 /** Undoes the parts from the last to the first; a run of parts that made artefacts is taken back at once. */
 async function undoParts(work: UnitOfWork, box: SecretBox, actor: Actor, role: Role, changeId: string, undo: string): Promise<JournalEntryPart[]> {
-  const stored = await selectRows<StoredPart>(work, 'SELECT artefact_id AS "artefactId", undo FROM change_part WHERE change_id = $1 ORDER BY place DESC', [changeId]);
+  const stored = await selectRows(work, storedPartRow, 'SELECT artefact_id AS "artefactId", undo FROM change_part WHERE change_id = $1 ORDER BY place DESC', [changeId]);
   const rows = await rowsOf(work, stored);
   const parts: JournalEntryPart[] = [];
   for (let at = 0; at < stored.length; ) {
@@ -107,8 +106,8 @@ async function undoContent(work: UnitOfWork, actor: Actor, row: ArtefactRow, pla
 
 /** @throws {DomainError} when what is left without the change could not be read again. */
 function mergedValue(row: ArtefactRow, content: unknown): KindAndContent {
-  const value = kindAndContentOrBroken(row.kind, CONTENT_SCHEMA_VERSION[row.kind], content);
-  if (value === null) throw new DomainError({ code: 'undo_blocked', id: idOfRow(row), paths: issuesOf(row.kind, { schema: CONTENT_SCHEMA_VERSION[row.kind], content }).map((i) => i.path) });
+  const value = kindAndContentOrBroken(row.kind, schemaVersionOf(row.kind), content);
+  if (value === null) throw new DomainError({ code: 'undo_blocked', id: idOfRow(row), paths: issuesOf(row.kind, { schema: schemaVersionOf(row.kind), content }).map((i) => i.path) });
   return value;
 }
 

@@ -1,6 +1,8 @@
-import type { ArtefactState } from '@caderno/core/artefacts';
+import { ARTEFACT_STATES, type ArtefactState } from '@caderno/core/artefacts';
 import type { ImportBase } from '@caderno/core/exchange';
-import type { ProjectSettings } from '@caderno/contract';
+import { storedSettingsSchema, type ProjectSettings } from '@caderno/contract';
+import { z } from 'zod';
+import { importBaseSchema } from '../exchange/index.ts';
 
 /** A requirement's place as stored: row ids, so that it survives as data. */
 export interface StoredPlace {
@@ -17,3 +19,17 @@ export type UndoPlan =
   | { readonly kind: 'settings'; readonly from: ProjectSettings; readonly to: ProjectSettings }
   /** What an import remembers of a requirement. */
   | { readonly kind: 'imported'; readonly from: ImportBase | null; readonly to: ImportBase | null };
+
+const state = z.enum(ARTEFACT_STATES);
+const place = z.object({ parentId: z.string().nullable(), position: z.number() });
+const version = z.number();
+
+/** As it is stored beside the journal; settings of before a part was known have its default. */
+export const undoPlanSchema: z.ZodType<UndoPlan> = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('content'), from: version, to: version }),
+  z.object({ kind: z.literal('existence'), exists: z.boolean() }),
+  z.object({ kind: z.literal('state'), from: state, to: state }),
+  z.object({ kind: z.literal('place'), from: place, to: place }),
+  z.object({ kind: z.literal('settings'), from: storedSettingsSchema, to: storedSettingsSchema }),
+  z.object({ kind: z.literal('imported'), from: importBaseSchema.nullable(), to: importBaseSchema.nullable() }),
+]);

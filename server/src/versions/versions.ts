@@ -1,28 +1,24 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
 import type { Version, VersionWithContent } from '@caderno/contract';
+import { z } from 'zod';
 import { findArtefact, readContent } from '../artefacts/index.ts';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 
-interface VersionLine {
-  readonly version: number;
-  readonly author: string;
-  readonly at: Date;
-  readonly note: string;
-}
+const versionLineRow = z.object({ version: z.number(), author: z.string(), at: z.date(), note: z.string() });
 
 const SELECT = `SELECT v.version, person.name AS author, v.at, v.note FROM artefact_version v JOIN person ON person.id = v.author_id`;
 
 /** The versions of an artefact, newest first. */
 export async function listVersions(work: UnitOfWork, projectId: string, id: ArtefactId): Promise<Version[]> {
   const row = await findArtefact(work, projectId, id);
-  const lines = await selectRows<VersionLine>(work, `${SELECT} WHERE v.artefact_id = $1 ORDER BY v.version DESC`, [row.id]);
+  const lines = await selectRows(work, versionLineRow, `${SELECT} WHERE v.artefact_id = $1 ORDER BY v.version DESC`, [row.id]);
   return lines.map((line) => ({ ...line, at: line.at.toISOString() }));
 }
 
 export async function readVersion(work: UnitOfWork, projectId: string, id: ArtefactId, version: number): Promise<VersionWithContent> {
   const row = await findArtefact(work, projectId, id);
-  const [line] = await selectRows<VersionLine>(work, `${SELECT} WHERE v.artefact_id = $1 AND v.version = $2`, [row.id, version]);
+  const [line] = await selectRows(work, versionLineRow, `${SELECT} WHERE v.artefact_id = $1 AND v.version = $2`, [row.id, version]);
   if (line === undefined) throw new DomainError({ code: 'version_unknown', id, version });
   return { ...line, at: line.at.toISOString(), ...(await readContent(work, row, version)) };
 }

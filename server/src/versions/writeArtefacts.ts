@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { ARTEFACT_KINDS, artefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import type { Change, KindAndContent, Write } from '@caderno/contract';
 import { changeOfRetry, changeState, findArtefact, idOfRow, insertArtefacts, lastPosition, lockProject, writeJournalEntry, reserveNumbers, writeVersions, type Actor, type JournalEntryPart, type NewArtefactRow, type Save } from '../artefacts/index.ts';
-import { modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
+import { artefactKeyRow, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { readChange } from './journal.ts';
 
@@ -44,8 +44,9 @@ export async function findUnmoved(work: UnitOfWork, projectId: string, { id, kin
 
 /** What an earlier command made, in the order of its parts. */
 export async function madeBy(work: UnitOfWork, change: string): Promise<ArtefactId[]> {
-  const rows = await selectRows<{ kind: (typeof ARTEFACT_KINDS)[number]; number: number }>(
+  const rows = await selectRows(
     work,
+    artefactKeyRow,
     `SELECT a.kind, a.number FROM change_part p JOIN artefact a ON a.id = p.artefact_id WHERE p.change_id = $1 AND p.from_version IS NULL AND p.to_version = 1 ORDER BY a.kind, a.number`,
     [change],
   );

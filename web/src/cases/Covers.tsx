@@ -1,4 +1,4 @@
-import type { CaseId, ConditionId } from '@caderno/core/artefacts';
+import { isSuspect, type CaseId, type ConditionId } from '@caderno/core/artefacts';
 import { expects as saysWhatIsExpected, newCover, type CaseContent, type Cover, type ParameterId, type StepId } from '@caderno/core/cases';
 import { carriedFields } from '@caderno/core/conditions';
 import type { DesignCondition } from '@caderno/core/coverage';
@@ -70,7 +70,7 @@ function CoverLine({ cover, condition, coverage, canEdit, onMap, onFill, onStill
   const isPath = model?.kind === 'stateTransitions';
   const unmapped = isPath ? cover.events.length === 0 : isCarried ? cover.fields.length === 0 : cover.expects.length === 0;
   const missing = counts.gap + counts.linked;
-  const suspect = condition !== undefined && cover.seenVersion < condition.meaningSince;
+  const suspect = condition !== undefined && isSuspect(cover, condition);
   return (
     <li>
       <Link to={address.condition(project, cover.id)} className="text-sm text-ink hover:underline">

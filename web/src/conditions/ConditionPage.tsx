@@ -1,4 +1,4 @@
-import type { ConditionId, RequirementId } from '@caderno/core/artefacts';
+import { isSuspect, type ConditionId, type RequirementId } from '@caderno/core/artefacts';
 import { PLAIN_ITEM, countItems, placeAnchor, type ConditionContent, type ItemKey, type ItemKind, type Model, type RequirementLink } from '@caderno/core/conditions';
 import { countStandings, itemsToMake, itemsToShow, percentDown, shownRatio, type ConditionCoverage, type Design, type DesignChange, type ItemCoverage } from '@caderno/core/coverage';
 import { Suspense, lazy, useMemo, useState } from 'react';
@@ -177,7 +177,7 @@ function SuspectLinks({ id, content, canEdit }: { readonly id: ConditionId; read
   const requirements = useSummaries(project, 'requirement').data ?? [];
   const suspect = content.requirements.flatMap((link) => {
     const requirement = requirements.find((r) => r.id === link.id);
-    return requirement !== undefined && link.seenVersion < requirement.meaningSince ? [{ link, requirement }] : [];
+    return requirement !== undefined && isSuspect(link, requirement) ? [{ link, requirement }] : [];
   });
   return suspect.map(({ link, requirement }) => (
     <p key={link.id} className="mt-2 rounded-[5px] bg-brick-wash px-3 py-1.5 text-sm">

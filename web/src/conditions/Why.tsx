@@ -1,4 +1,4 @@
-import type { CaseId } from '@caderno/core/artefacts';
+import { isSuspect, type CaseId } from '@caderno/core/artefacts';
 import type { Row } from '@caderno/core/cases';
 import { eventWords, stateName, type CoverageItem, type StateTransitionsModel, type WalkStep } from '@caderno/core/conditions';
 import { derivationOf, rowRefusal, shownIn, shows, type ConditionCoverage, type Derivation, type Design, type DesignCase, type DesignCondition, type DerivedValue, type ItemCoverage, type RowRefusal } from '@caderno/core/coverage';
@@ -40,7 +40,7 @@ export function Why({ condition, design, coverage, item: { item, standing, leftO
           <Instance key={`${id} ${row?.id ?? ''}`} condition={condition} testCase={design.cases.find((c) => c.id === id)} row={row} through={through} item={item} />
         ))}
         {instances > MOST_INSTANCES && <li className="list-none text-ink2">and {countOf(instances - MOST_INSTANCES, 'more instance')}</li>}
-        {showing.length > 0 && <Trust condition={condition} design={design} cases={[...new Set(showing.map((s) => s.id))]} />}
+        {showing.length > 0 && <Trust condition={condition} design={design} cases={[...new Set(showing.flatMap((s) => [s.id, ...s.through]))]} />}
       </ol>
       <Button className="mt-5" onClick={onClose}>
         Done
@@ -166,8 +166,8 @@ function refusalWords(refusal: RowRefusal): string {
 }
 
 function Trust({ condition, design, cases }: { readonly condition: DesignCondition; readonly design: Design; readonly cases: readonly string[] }) {
-  const moved = condition.content.requirements.filter((link) => link.seenVersion < (design.requirements.find((r) => r.id === link.id)?.meaningSince ?? 0));
-  const stale = design.cases.filter((c) => cases.includes(c.id)).filter((c) => (c.content.covers.find((x) => x.id === condition.id)?.seenVersion ?? 0) < condition.meaningSince);
+  const moved = condition.content.requirements.filter((link) => isSuspect(link, design.requirements.find((r) => r.id === link.id)));
+  const stale = design.cases.filter((c) => cases.includes(c.id) && c.content.covers.some((cover) => cover.id === condition.id && isSuspect(cover, condition)));
   return (
     <li>
       {moved.length === 0 && stale.length === 0

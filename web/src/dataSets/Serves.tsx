@@ -1,4 +1,4 @@
-import type { ConditionId, DataSetId } from '@caderno/core/artefacts';
+import { isSuspect, type ConditionId, type DataSetId } from '@caderno/core/artefacts';
 import { carriedFields, type FieldId } from '@caderno/core/conditions';
 import { addProposedRows, countStandings, fillGap, itemsToMake, mapFields, type ConditionCoverage, type DesignCondition } from '@caderno/core/coverage';
 import { asCase, fromCase, type DataSetContent, type Served } from '@caderno/core/dataSets';
@@ -94,7 +94,7 @@ function ServedLine({ served, condition, coverage, canEdit, onMap, onFill, onSti
   const standings = coverage?.items.map((i) => i.standing) ?? [];
   const counts = countStandings(standings);
   const missing = counts.gap + counts.linked;
-  const suspect = condition !== undefined && served.seenVersion < condition.meaningSince;
+  const suspect = isSuspect(served, condition);
   return (
     <li>
       <Link className="text-ink underline decoration-rule2" to={address.condition(project, served.id)}>

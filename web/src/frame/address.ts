@@ -1,4 +1,4 @@
-import { kindOfId, type ArtefactId, type CaseId, type ConditionId, type DataSetId, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
+import { kindOfId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
 
 /** Where things are. Every artefact has an address of its own; nothing else in the application spells one out. */
 export const address = {
@@ -26,20 +26,19 @@ export const address = {
   account: (project: string) => `/${project}/account`,
   server: (project: string) => `/${project}/server`,
   versions: (project: string, id: ArtefactId) => `/${project}/versions/${id}`,
-  artefact: (project: string, id: ArtefactId): string => {
-    switch (kindOfId(id)) {
-      case 'requirement':
-        return address.basis(project, id as RequirementId);
-      case 'condition':
-        return address.condition(project, id as ConditionId);
-      case 'case':
-        return address.cases(project, id as CaseId);
-      case 'question':
-        return address.questions(project, id as QuestionId);
-      case 'shared':
-        return address.shared(project, id as SharedId);
-      case 'dataSet':
-        return address.dataSet(project, id as DataSetId);
-    }
-  },
+  artefact: (project: string, id: ArtefactId): string => addressOf(project, kindOfId(id), id),
 };
+
+/** The page of an artefact of each kind. */
+const OF_KIND: { readonly [K in ArtefactKind]: (project: string, id: IdOfKind[K]) => string } = {
+  requirement: address.basis,
+  condition: address.condition,
+  case: address.cases,
+  question: address.questions,
+  shared: address.shared,
+  dataSet: address.dataSet,
+};
+
+function addressOf<K extends ArtefactKind>(project: string, kind: K, id: ArtefactId): string {
+  return OF_KIND[kind](project, id as IdOfKind[K]);
+}

@@ -1,5 +1,5 @@
 import type { ArtefactKind } from '@caderno/core/artefacts';
-import { CONTENT_SCHEMA, type ArtefactOfKind, type ContentOfKind, type KindAndContent } from '@caderno/contract';
+import { KIND_SCHEMA, type ArtefactOfKind, type ContentOfKind, type KindAndContent } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { RefusedCall, call, keys, untilTaken, useRefresh, whileSaving } from '../api/index.ts';
@@ -69,8 +69,8 @@ function begin<K extends ArtefactKind>(kind: K, artefact: EditableArtefact<K>): 
 
 /** What this browser kept may be of an earlier Caderno, unlike what the server answers. */
 function readKept<K extends ArtefactKind>(kind: K, kept: LocalDraft): KeptText<ContentOfKind[K]> | null {
-  const content = CONTENT_SCHEMA[kind].safeParse(kept.content);
-  const baseContent = CONTENT_SCHEMA[kind].safeParse(kept.baseContent);
+  const content = KIND_SCHEMA[kind].content.safeParse(kept.content);
+  const baseContent = KIND_SCHEMA[kind].content.safeParse(kept.baseContent);
   return content.success && baseContent.success ? { base: kept.base, content: content.data, baseContent: baseContent.data } : null;
 }
 

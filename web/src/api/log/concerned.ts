@@ -1,4 +1,4 @@
-import { kindOfId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
+import { ARTEFACT_KINDS, kindOfId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import type { Artefact } from '@caderno/contract';
 import type { Query, QueryKey } from '@tanstack/react-query';
 import { idsConcerned, type Changes } from './projectLog.ts';
@@ -14,7 +14,7 @@ const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' 
   journal: 'everyChange',
   drawing: 'never',
   // Lists of the server, by what they are of.
-  'list/words': ['requirement', 'condition', 'case', 'question', 'shared', 'dataSet'],
+  'list/words': ARTEFACT_KINDS,
   'list/texts': ['requirement'],
   'list/tracker': ['requirement'],
   'list/defects': 'never',

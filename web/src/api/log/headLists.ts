@@ -1,4 +1,4 @@
-import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
+import { ARTEFACT_KINDS, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import type { Summary } from '@caderno/contract';
 
 /** What lists show of all artefacts of a project. Never changed: what happens makes the next one. */
@@ -10,7 +10,7 @@ export interface Heads {
 
 export type HeadOf<K extends ArtefactKind> = Extract<Summary, { kind: K }>;
 
-const EMPTY: Heads['lists'] = { requirement: [], condition: [], case: [], question: [], shared: [], dataSet: [] };
+const EMPTY = Object.fromEntries(ARTEFACT_KINDS.map((kind) => [kind, []])) as unknown as Heads['lists'];
 
 /** Beyond this many at once a list is sorted anew; putting each into its place would take longer. */
 const MOST_INSERTED = 50;

@@ -45,18 +45,10 @@ function matching<H extends Summary>(list: readonly H[], { query, byWords }: Fou
   return list.filter((head) => matchesQuery(parsed, findable(head), (words) => byWords.get(words) ?? null));
 }
 
+/** What a query looks at: who is asked counts as a question's owner, a condition without a risk of its own has none. */
 function findable(head: Summary): Findable {
-  switch (head.kind) {
-    case 'question':
-      return { ...head, owner: head.asked };
-    case 'condition':
-      return { ...head, risk: head.risk ?? '' };
-    case 'requirement':
-    case 'case':
-    case 'shared':
-    case 'dataSet':
-      return head;
-  }
+  if (head.kind === 'question') return { ...head, owner: head.asked };
+  return head.kind === 'condition' ? { ...head, risk: head.risk ?? '' } : head;
 }
 
 /** The report, with the artefacts that cannot be read: nothing of them is counted, and the numbers say so. */

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import { ARTEFACT_KINDS, type ArtefactKind } from '@caderno/core/artefacts';
-import { CONTENT_MIGRATIONS, CONTENT_SCHEMA, CONTENT_SCHEMA_VERSION } from './index.ts';
+import { KIND_SCHEMA, schemaVersionOf } from './index.ts';
 
 /** A content of each kind as its first schema had it. */
 const FIRST: Record<ArtefactKind, Record<string, unknown>> = {
@@ -21,11 +21,15 @@ const FIRST: Record<ArtefactKind, Record<string, unknown>> = {
   dataSet: { title: 'D', purpose: '', parameters: [], rows: [], serves: [], module: '', tags: [] },
 };
 
+/** Stored in databases: a number never goes back. */
+const TODAY: Record<ArtefactKind, number> = { requirement: 2, condition: 3, case: 5, question: 1, shared: 2, dataSet: 1 };
+
 test.each(ARTEFACT_KINDS)('a %s of the first schema is readable, step by step, and keeps all it said', (kind) => {
-  expect(CONTENT_MIGRATIONS[kind]).toHaveLength(CONTENT_SCHEMA_VERSION[kind] - 1);
-  const migrated = CONTENT_MIGRATIONS[kind].reduce((content, migrate) => migrate(content), FIRST[kind]);
-  const read = CONTENT_SCHEMA[kind].parse(migrated);
+  const { content, migrations } = KIND_SCHEMA[kind];
+  expect(schemaVersionOf(kind)).toBe(TODAY[kind]);
+  const migrated = migrations.reduce((stored, migrate) => migrate(stored), FIRST[kind]);
+  const read = content.parse(migrated);
   expect(read).toMatchObject(FIRST[kind]);
   // Only the last step leads to what is read today.
-  if (CONTENT_MIGRATIONS[kind].length > 0) expect(CONTENT_SCHEMA[kind].safeParse(FIRST[kind]).success).toBe(false);
+  if (migrations.length > 0) expect(content.safeParse(FIRST[kind]).success).toBe(false);
 });

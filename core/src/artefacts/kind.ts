@@ -1,0 +1,47 @@
+import type { ArtefactId } from './artefact.ts';
+import type { SeenLink } from './suspect.ts';
+
+/** `derives`, `covers` and `serves` are trace links, which a change of meaning makes suspect; the others are not. */
+export const TRACE_TYPES = ['derives', 'covers', 'serves'] as const;
+export type TraceType = (typeof TRACE_TYPES)[number];
+export type LinkType = TraceType | 'relates' | 'asks' | 'uses' | 'dependsOn';
+
+/** A link that a content holds. */
+export interface Link {
+  readonly to: ArtefactId;
+  readonly type: LinkType;
+  /** 1 where it is no trace link. */
+  readonly seenVersion: number;
+  /** For `uses`: the version all uses are pinned to, the latest of several; null where any follows the latest. */
+  readonly pinned: number | null;
+}
+
+export interface NamedVersion {
+  readonly id: ArtefactId;
+  readonly version: number;
+}
+
+/** What a kind of artefact says of its contents; all kinds stand in `KINDS`. A new kind has a file with one of these. */
+export interface Kind<C> {
+  /** What it is before anybody wrote anything. */
+  readonly empty: C;
+  /** The part whose change makes trace links to it suspect. Compared as canonical JSON. */
+  meaning(content: C): unknown;
+  links(content: C): readonly Link[];
+  /** Versions that it names besides those its trace links saw: pinned by its uses, grown from, settled in. */
+  versionsNamed(content: C): readonly NamedVersion[];
+  /** The texts it is found by besides its title. */
+  words(content: C): readonly string[];
+  /** The content with each of its trace links replaced. */
+  withTraceLinks(content: C, replace: <L extends SeenLink>(link: L) => L): C;
+  /** The content with its pinned uses of an artefact moved on to a version, the very same when none was behind; null: the kind uses nothing. */
+  readonly withPinsMoved: ((content: C, of: ArtefactId, version: number) => C) | null;
+}
+
+export function traceLink(type: TraceType, { id, seenVersion }: SeenLink): Link {
+  return { to: id, type, seenVersion, pinned: null };
+}
+
+export function plainLink(type: Exclude<LinkType, TraceType>, to: ArtefactId, pinned: number | null = null): Link {
+  return { to, type, seenVersion: 1, pinned };
+}

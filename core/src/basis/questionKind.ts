@@ -1,0 +1,12 @@
+import { plainLink, type Kind } from '../artefacts/index.ts';
+import { EMPTY_QUESTION, questionMeaning, type QuestionContent } from './question.ts';
+
+export const questionKind: Kind<QuestionContent> = {
+  empty: EMPTY_QUESTION,
+  meaning: questionMeaning,
+  links: ({ about }) => about.map((subject) => plainLink('asks', subject.id)),
+  versionsNamed: ({ settledIn }) => settledIn,
+  words: ({ text, answer, asked }) => [text, answer, asked],
+  withTraceLinks: (content) => content,
+  withPinsMoved: null,
+};

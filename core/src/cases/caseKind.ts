@@ -1,0 +1,27 @@
+import { plainLink, traceLink, type ArtefactId, type Kind, type Link } from '../artefacts/index.ts';
+import { textsOfCase } from './parameters.ts';
+import { withPinsMoved } from './pins.ts';
+import { EMPTY_CASE, caseMeaning, type CaseContent, type DataUse } from './testCase.ts';
+import { pinnedVersions, useLinks } from './uses.ts';
+
+export const caseKind: Kind<CaseContent> = {
+  empty: EMPTY_CASE,
+  meaning: caseMeaning,
+  links: ({ covers, dependsOn, steps, data }): Link[] => [
+    ...covers.map((cover) => traceLink('covers', cover)),
+    ...dependsOn.map((dependency) => plainLink('dependsOn', dependency.id)),
+    ...useLinks(steps),
+    ...(data === null ? [] : [plainLink('uses', data.set, data.pinned)]),
+  ],
+  versionsNamed: ({ steps, data, origin }) => [...pinnedVersions(steps), ...(data === null || data.pinned === null ? [] : [{ id: data.set, version: data.pinned }]), ...(origin === null ? [] : [origin])],
+  words: (content) => [...textsOfCase(content), ...content.rows.flatMap((r) => [r.name, r.description])],
+  withTraceLinks: (content, replace) => ({ ...content, covers: content.covers.map(replace) }),
+  withPinsMoved(content, of, version) {
+    const [steps, data] = [withPinsMoved(content.steps, of, version), withPinMoved(content.data, of, version)];
+    return steps === content.steps && data === content.data ? content : { ...content, steps, data };
+  },
+};
+
+function withPinMoved(data: DataUse | null, of: ArtefactId, version: number): DataUse | null {
+  return data !== null && data.set === of && data.pinned !== null && data.pinned < version ? { ...data, pinned: version } : data;
+}

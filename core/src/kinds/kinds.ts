@@ -1,0 +1,68 @@
+import { TRACE_TYPES, withSeen, type ArtefactId, type ArtefactKind, type Kind, type Link, type NamedVersion } from '../artefacts/index.ts';
+import { questionKind, requirementKind, type QuestionContent, type RequirementContent } from '../basis/index.ts';
+import { caseKind, type CaseContent } from '../cases/index.ts';
+import { conditionKind, type ConditionContent } from '../conditions/index.ts';
+import { dataSetKind, type DataSetContent } from '../dataSets/index.ts';
+import { sharedKind, type SharedContent } from '../shared/index.ts';
+
+/** The content that artefacts of a kind have. */
+export interface ContentOfKind {
+  requirement: RequirementContent;
+  condition: ConditionContent;
+  case: CaseContent;
+  question: QuestionContent;
+  shared: SharedContent;
+  dataSet: DataSetContent;
+}
+/** A content of any kind. */
+export type Content = ContentOfKind[ArtefactKind];
+
+/** A content that says its kind: what is stored, sent and checked everywhere. */
+export type KindAndContent<K extends ArtefactKind = ArtefactKind> = { [P in K]: { readonly kind: P; readonly content: ContentOfKind[P] } }[K];
+
+/** All kinds of artefact. Whatever differs from kind to kind in the computation stands here or is computed from it. */
+export const KINDS: { readonly [K in ArtefactKind]: Kind<ContentOfKind[K]> } = {
+  requirement: requirementKind,
+  condition: conditionKind,
+  case: caseKind,
+  question: questionKind,
+  shared: sharedKind,
+  dataSet: dataSetKind,
+};
+
+/** The part of a content whose change makes trace links to it suspect: compared as canonical JSON. */
+export function meaningOf<K extends ArtefactKind>({ kind, content }: KindAndContent<K>): unknown {
+  return KINDS[kind].meaning(content);
+}
+
+/** All links a content holds. */
+export function linksOf<K extends ArtefactKind>({ kind, content }: KindAndContent<K>): readonly Link[] {
+  return KINDS[kind].links(content);
+}
+
+const TRACE: ReadonlySet<string> = new Set(TRACE_TYPES);
+
+/** The versions a content names: seen by its trace links, pinned by its uses, grown from, settled in. */
+export function versionsNamedIn<K extends ArtefactKind>(value: KindAndContent<K>): NamedVersion[] {
+  const seen = linksOf(value).flatMap((link) => (TRACE.has(link.type) ? [{ id: link.to, version: link.seenVersion }] : []));
+  return [...seen, ...KINDS[value.kind].versionsNamed(value.content)];
+}
+
+/** The texts an artefact is found by besides its title. */
+export function wordsOf<K extends ArtefactKind>({ kind, content }: KindAndContent<K>): readonly string[] {
+  return KINDS[kind].words(content);
+}
+
+/** The content with its trace links to these targets brought up to the versions seen; never back. */
+export function withTargetsSeen<K extends ArtefactKind>({ kind, content }: KindAndContent<K>, seen: ReadonlyMap<ArtefactId, number>): KindAndContent<K> {
+  return { kind, content: KINDS[kind].withTraceLinks(content, (link) => withSeen(link, seen.get(link.id) ?? 0)) };
+}
+
+/** The content with all pinned uses of an artefact moved on to a version; the very same when none was behind, null when its kind uses nothing. */
+export function withPinsOn<K extends ArtefactKind>(value: KindAndContent<K>, of: ArtefactId, version: number): KindAndContent<K> | null {
+  const { kind, content } = value;
+  const move = KINDS[kind].withPinsMoved;
+  if (move === null) return null;
+  const moved = move(content, of, version);
+  return moved === content ? value : { kind, content: moved };
+}

@@ -1,0 +1,16 @@
+import type { Kind } from '../artefacts/index.ts';
+import { pinnedVersions, textsOfStep, useLinks, withPinsMoved } from '../cases/index.ts';
+import { EMPTY_SHARED, sharedMeaning, type SharedContent } from './sharedSteps.ts';
+
+export const sharedKind: Kind<SharedContent> = {
+  empty: EMPTY_SHARED,
+  meaning: sharedMeaning,
+  links: ({ steps }) => useLinks(steps),
+  versionsNamed: ({ steps }) => pinnedVersions(steps),
+  words: ({ purpose, steps }) => [purpose, ...steps.flatMap(textsOfStep)],
+  withTraceLinks: (content) => content,
+  withPinsMoved(content, of, version) {
+    const steps = withPinsMoved(content.steps, of, version);
+    return steps === content.steps ? content : { ...content, steps };
+  },
+};

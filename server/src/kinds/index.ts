@@ -1,0 +1,2 @@
+export { summaryColumns, summaryOf } from './kinds.ts';
+export type { SummaryColumns } from './kind.ts';
