@@ -59,7 +59,7 @@ export { bytesBody, fileResponse, type FileAnswer } from './bytes.ts';
 export { DEFAULT_SETTINGS, SETTINGS_PARTS, TRACKER_KINDS, projectSettingsSchema, readStoredSettings, storedSettingsSchema, type ProjectSettings, type TrackerConnection } from './settings.ts';
 export type { ConnectedArtefact, RenamePlan, Reuse, ReuseGraph, TakeOut } from './shared.ts';
 export type { BasisText, Split, SuspectLink } from './basis.ts';
-export { EXPORT_FORMATS, MOST_PREVIEWED, importProgressSchema, mappingSchema, type ExportFormat, type ImportDraft, type ImportPreview, type ImportProgress } from './imports.ts';
+export { EXPORT_FORMATS, MOST_PREVIEWED, importProgressSchema, mappingSchema, runImportSchema, type ExportFormat, type ImportDraft, type ImportPreview, type ImportProgress } from './imports.ts';
 export { defectSchema, trackerStateSchema, type Defect, type TrackerFailure, type TrackerState } from './tracker.ts';
 export type { Access, AnyEndpoint, Method } from './endpoint.ts';
 export {

@@ -50,6 +50,8 @@ export type Refusal =
   | { readonly code: 'import_changes_nothing' }
   | { readonly code: 'import_cancelled' }
   | { readonly code: 'import_running' }
+  | { readonly code: 'import_lost' }
+  | { readonly code: 'files_unavailable' }
   | { readonly code: 'import_too_heavy' }
   | { readonly code: 'file_too_large'; readonly limit: number }
   | { readonly code: 'export_cell_too_long'; readonly id: ArtefactId; readonly limit: number }
@@ -134,6 +136,8 @@ export const STATUS_OF_REFUSAL = {
   import_changes_nothing: 422,
   import_cancelled: 409,
   import_running: 409,
+  import_lost: 503,
+  files_unavailable: 503,
   import_too_heavy: 422,
   file_too_large: 413,
   export_cell_too_long: 422,
@@ -263,6 +267,10 @@ export function refusalSentence(refusal: Refusal): string {
       return 'The file holds nothing that is not here already. Nothing was changed.';
     case 'import_cancelled':
       return 'The import was stopped. Nothing of it was kept.';
+    case 'import_lost':
+      return 'The server that did the import was lost over it more than once. Nothing was imported; the file is kept, run it again.';
+    case 'files_unavailable':
+      return 'The store of pictures and files does not answer. Nothing was changed; try again in a moment, and tell whoever looks after the server.';
     case 'import_running':
       return 'This file is being imported just now. Wait until it is done.';
     case 'import_too_heavy':

@@ -1,16 +1,21 @@
 import type { Server } from 'node:http';
 import { serve } from '@hono/node-server';
 import { DatabaseNewer, migrate, openDatabase, removeAll } from './database/index.ts';
+import { Files } from './files/index.ts';
 import { isEmptyInstallation, loadDemo } from './demo/index.ts';
 import { createApp, createLog, isDatabaseGone, isDiskFull, makeParts, type Log } from './http/index.ts';
 import { makeSetUpWord } from './people/index.ts';
 import { SecretBox, readSecretKey, sealStoredSecrets } from './secrets/index.ts';
 import { readSettings, type Settings } from './settings.ts';
+import { superviseImports } from './exchange/index.ts';
 import { startUpkeep } from './upkeep/index.ts';
 import { z } from 'zod';
 
 /** How long what is under way may take once the server is to stop. */
 const PATIENCE_MS = 15_000;
+
+/** How often a server looks for imports whose server was lost. */
+const SUPERVISE_MS = 5_000;
 
 async function main(): Promise<void> {
   const settings = readSettings(process.env);
@@ -20,7 +25,9 @@ async function main(): Promise<void> {
   const setUpWord = await prepareDatabase(settings, secrets);
   const { parts, close } = makeParts({ ...settings, log, secrets });
   await parts.feed.start();
-  const stopUpkeep = startUpkeep(parts.db, (error) => log.error({ err: error }, 'upkeep failed; it is tried again in an hour'));
+  await parts.jobs.start();
+  const stopUpkeep = startUpkeep(parts.db, parts.files, (error) => log.error({ err: error }, 'upkeep failed; it is tried again in an hour'));
+  const supervising = setInterval(() => void superviseImports(parts.db, parts.jobs).catch((error: unknown) => log.warn({ err: error }, 'lost imports could not be looked for; it is tried again')), SUPERVISE_MS);
   tellWhoMayEnter(settings, setUpWord);
   const server = await listen(createApp(parts).fetch, settings);
   let stopping = false;
@@ -28,6 +35,7 @@ async function main(): Promise<void> {
     if (stopping) return;
     stopping = true;
     stopUpkeep();
+    clearInterval(supervising);
     void parts.stopping
       .finish(PATIENCE_MS)
       .then(() => {
@@ -48,10 +56,12 @@ async function prepareDatabase(settings: Settings, secrets: SecretBox): Promise<
   if (settings.fresh) await removeAll(db);
   await migrate(db);
   await sealStoredSecrets(db, secrets);
+  const files = new Files(db, settings.filesPlace);
   if (settings.demoFolder !== null && (await isEmptyInstallation(db))) {
-    console.log(`The demo project ${await loadDemo(db, secrets, settings.demoFolder, new Date(), settings.demoTracker)} is loaded.`);
+    console.log(`The demo project ${await loadDemo(db, secrets, files, settings.demoFolder, new Date(), settings.demoTracker)} is loaded.`);
   }
   const word = settings.demoSignIn === 'never' || (await isEmptyInstallation(db)) ? await makeSetUpWord(db) : null;
+  files.close();
   await db.close();
   return word;
 }

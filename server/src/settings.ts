@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { FilesPlace } from './files/index.ts';
 import { LOOPBACK_NAMES, Proxies, isNet } from './http/index.ts';
 import type { DemoSignIn } from './people/index.ts';
 
@@ -20,6 +21,9 @@ const settingsSchema = z.object({
   CADERNO_OUTSIDE_HOSTS: z.string().default(''),
   CADERNO_KEY: z.base64().refine((key) => Buffer.from(key, 'base64').length === 32, 'must be 32 bytes in base64').optional(),
   CADERNO_KEY_FILE: z.string().optional(),
+  CADERNO_BUCKET: z.string().min(1).optional(),
+  CADERNO_BUCKET_ENDPOINT: z.url({ protocol: /^https?$/ }).optional(),
+  CADERNO_BUCKET_REGION: z.string().min(1).default('us-east-1'),
   CADERNO_METRICS_TOKEN: z.string().min(16).optional(),
   LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('warn'),
 });
@@ -47,6 +51,8 @@ export interface Settings {
   readonly keyFile: string | null;
   /** The word by which others than this machine may read the metrics. */
   readonly metricsToken: string | null;
+  /** The bucket that pictures and files are kept in; null: they are in the database. */
+  readonly filesPlace: FilesPlace;
   readonly logLevel: string;
 }
 
@@ -69,6 +75,7 @@ export function readSettings(environment: NodeJS.ProcessEnv): Settings {
     key: given.CADERNO_KEY ?? null,
     keyFile: given.CADERNO_KEY_FILE ?? null,
     metricsToken: given.CADERNO_METRICS_TOKEN ?? null,
+    filesPlace: given.CADERNO_BUCKET === undefined ? null : { bucket: given.CADERNO_BUCKET, endpoint: given.CADERNO_BUCKET_ENDPOINT ?? null, region: given.CADERNO_BUCKET_REGION },
     logLevel: given.LOG_LEVEL,
   };
 }

@@ -4,8 +4,6 @@ import { newCover, plainStep, stepId, type Step } from '@caderno/core/cases';
 import { EMPTY_SHARED } from '@caderno/core/shared';
 import { GUESS_ALL } from '@caderno/core/exchange';
 import { DEFAULT_SETTINGS, LIMITS, type Operation } from '@caderno/contract';
-import { inTransaction } from '../src/database/index.ts';
-import { beatRun } from '../src/exchange/index.ts';
 import { checkData } from '../src/upkeep/index.ts';
 import { condition, makeDatabase, makeProject, requirement, save, startServer, testCase, type Caller, type TestServer } from './harness.ts';
 
@@ -239,19 +237,5 @@ describe('the same command again', () => {
     const uploadId = randomUUID();
     const send = () => call('uploadImport', { query: { name: 'again.csv' }, body: new TextEncoder().encode('ID,Title\nA,B') }, { 'command-id': uploadId });
     expect((await send()).data.id).toBe((await send()).data.id);
-  });
-
-  test('a run whose server died is told as failed within seconds, and may be run again; one that goes on says so', async () => {
-    const draft = (await call('uploadImport', { query: { name: 'lost.csv' }, body: new TextEncoder().encode('ID,Title\nLOST-1,Lost and found') })).data;
-    const order = { params: { import: draft.id }, body: { mapping: draft.mapping, reading: GUESS_ALL, choices: {} } };
-    const state = async () => (await call('readImportProgress', { params: { import: draft.id } })).data.state;
-    await sql(`UPDATE import_file SET state = 'running', alive_at = now() - interval '9 seconds' WHERE id = '${draft.id}'`);
-    expect([await state(), (await call('runImport', order)).refusal.code]).toEqual(['running', 'import_running']);
-    await inTransaction(server.db, (work) => beatRun(work, draft.id));
-    await sql(`UPDATE import_file SET alive_at = alive_at - interval '9 seconds' WHERE id = '${draft.id}'`);
-    expect(await state()).toBe('running');
-    await sql(`UPDATE import_file SET alive_at = alive_at - interval '3 seconds' WHERE id = '${draft.id}'`);
-    expect(await state()).toBe('failed');
-    expect([(await call('runImport', order)).status, await state()]).toEqual([200, 'done']);
   });
 });

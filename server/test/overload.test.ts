@@ -92,12 +92,12 @@ describe('bodies', () => {
 
 describe('quotas', () => {
   test('of pictures a project, of waiting files a person', async () => {
-    await server.db.query(`INSERT INTO attachment (project_id, id, type, bytes, kept_at) SELECT $1, 'full', 'image/png', decode(repeat('00', 1048576), 'hex'), now()`, { bind: [project.id] });
-    await server.db.query(`INSERT INTO attachment (project_id, id, type, bytes, kept_at) SELECT $1, 'full' || n, 'image/png', (SELECT bytes FROM attachment WHERE id = 'full'), now() FROM generate_series(2, ${LIMITS.projectPictures / 1024 / 1024}) n`, { bind: [project.id] });
+    await server.db.query(`INSERT INTO stored_file (hash, size, kept_at, bytes) SELECT 'full' || n, 1, now(), '\\x00' FROM generate_series(1, ${LIMITS.projectPictures / 1024 / 1024}) n`);
+    await server.db.query(`INSERT INTO attachment (project_id, id, type, size, kept_at) SELECT $1, 'full' || n, 'image/png', 1048576, now() FROM generate_series(1, ${LIMITS.projectPictures / 1024 / 1024}) n`, { bind: [project.id] });
     expect((await call('keepAttachment', { body: pngOf(1, 1) })).refusal).toMatchObject({ code: 'quota_exceeded', of: 'project' });
     expect((await server.as(other.analyst)('keepAttachment', { params: { project: 'other' }, body: pngOf(1, 1) })).status).toBe(200);
     await server.db.query(`DELETE FROM attachment WHERE id LIKE 'full%'`);
-    await server.db.query(`INSERT INTO import_file (id, project_id, person_id, name, bytes, at, state) SELECT gen_random_uuid(), $1, $2, 'x', decode(repeat('00', 10485760), 'hex'), now(), 'waiting' FROM generate_series(1, 20)`, { bind: [project.id, project.people.analyst] });
+    await server.db.query(`INSERT INTO import_file (id, project_id, person_id, name, hash, size, at, state) SELECT gen_random_uuid(), $1, $2, 'x', 'full1', 10485760, now(), 'waiting' FROM generate_series(1, 20)`, { bind: [project.id, project.people.analyst] });
     expect((await upload(call, 'one more.csv', bytes('ID,Title\nA,B'))).refusal).toMatchObject({ code: 'quota_exceeded', of: 'person' });
     expect((await upload(server.as(project.lead), 'theirs.csv', bytes('ID,Title\nA,B'))).status).toBe(200);
     await server.db.query('DELETE FROM import_file');
@@ -110,10 +110,16 @@ describe('quotas', () => {
     const { id } = (await call('createArtefact', { body: testCase({ steps: [step(used)] }) })).data.summary;
     await call('keepDraft', { params: { id }, body: { ...testCase({ steps: [step(drafted)] }), base: 1, sequence: 1 } });
     await server.db.query(`UPDATE attachment SET kept_at = now() - interval '3 days' WHERE id <> '${fresh}'`);
-    await sweep(server.db);
+    await sweep(server.db, server.parts.files);
     const [rows] = await server.db.query(`SELECT id FROM attachment WHERE project_id = '${project.id}'`);
     const left = (rows as { id: string }[]).map((r) => r.id);
-    expect([left.includes(used), left.includes(drafted), left.includes(unused), left.includes(fresh)]).toEqual([true, true, false, true]);
+    expect([used, drafted, unused, fresh].map((picture) => left.includes(picture))).toEqual([true, true, false, true]);
+    // Its bytes stay as long as somebody may be about to bring them again.
+    const readable = async (picture: string) => (await server.parts.files.read(picture)) !== null;
+    expect(await readable(unused)).toBe(true);
+    await server.db.query(`UPDATE stored_file SET kept_at = now() - interval '3 days'`);
+    await sweep(server.db, server.parts.files);
+    expect([await readable(unused), await readable(used)]).toEqual([false, true]);
   });
 });
 

@@ -82,7 +82,7 @@ test('after the database dropped every connection, requests and events go on by 
 
 test('the demo loads through the services, whole and clean', async () => {
   await inTransaction(one!.db, (work) => work.db.query('TRUNCATE person CASCADE', { transaction: work.transaction }));
-  await loadDemo(one!.db, one!.parts.secrets, DEMO, new Date('2026-11-25T09:00:00Z'));
+  await loadDemo(one!.db, one!.parts.secrets, one!.parts.files, DEMO, new Date('2026-11-25T09:00:00Z'));
   const [people] = await one!.db.query(`SELECT id FROM person WHERE name = 'Inês V.'`);
   const token = await inTransaction(one!.db, (work) => startSession(work, (people[0] as { id: string }).id));
   const call = one!.as(token);

@@ -38,12 +38,13 @@ describe('what has served its time', () => {
     await server.db.query(`INSERT INTO reset_link (token_hash, person_id, expires_at) VALUES ('over', $1, now() - interval '1 minute'), ('still', $1, now() + interval '1 minute')`, { bind: [person] });
     await server.db.query(`INSERT INTO sign_in_attempt (account, address, at) VALUES ('a', 'over', now() - interval '2 hours'), ('a', 'still', now())`);
     await server.db.query(`INSERT INTO known_address (person_id, address, at) VALUES ($1, 'over', now() - interval '181 days'), ($1, 'still', now())`, { bind: [person] });
-    await server.db.query(`INSERT INTO import_file (id, project_id, person_id, name, bytes, at, state) SELECT gen_random_uuid(), $1, $2, name, '', now() - age, 'waiting' FROM (VALUES ('over', interval '25 hours'), ('still', interval '23 hours')) AS f(name, age)`, { bind: [project.id, person] });
-    await sweep(server.db);
+    await server.db.query(`INSERT INTO stored_file (hash, size, kept_at, bytes) VALUES ('empty', 0, now() - interval '3 days', ''), ('unnamed', 0, now() - interval '3 days', ''), ('young', 0, now(), '')`);
+    await server.db.query(`INSERT INTO import_file (id, project_id, person_id, name, hash, size, at, state) SELECT gen_random_uuid(), $1, $2, name, 'empty', 0, now() - age, 'waiting' FROM (VALUES ('over', interval '25 hours'), ('still', interval '23 hours')) AS f(name, age)`, { bind: [project.id, person] });
+    await sweep(server.db, server.parts.files);
     const left = await Promise.all([
-      count(`command_answer WHERE command_id IN ('${old}', '${young}')`), count(`session WHERE token_hash IN ('over', 'still')`), count('reset_link'), count('sign_in_attempt'), count(`known_address WHERE person_id = '${person}'`), count('import_file'),
+      count(`command_answer WHERE command_id IN ('${old}', '${young}')`), count(`session WHERE token_hash IN ('over', 'still')`), count('reset_link'), count('sign_in_attempt'), count(`known_address WHERE person_id = '${person}'`), count('import_file'), count(`stored_file WHERE hash IN ('empty', 'young')`), count('stored_file'),
     ]);
-    expect(left).toEqual([1, 1, 1, 1, 1, 1]);
+    expect(left).toEqual([1, 1, 1, 1, 1, 1, 2, 2]);
     expect(await count(`session WHERE token_hash = 'over'`)).toBe(0);
   });
 
@@ -52,7 +53,7 @@ describe('what has served its time', () => {
     const other = await startServer(gone.url);
     await other.db.query('DROP TABLE command_answer');
     const told = await new Promise<unknown>((resolve) => {
-      const stop = startUpkeep(other.db, (error) => {
+      const stop = startUpkeep(other.db, other.parts.files, (error) => {
         stop();
         resolve(error);
       });

@@ -1,21 +1,40 @@
-import { createHash } from 'node:crypto';
-import { attachmentId, isPlainStep, pictureType, type AttachmentId } from '@caderno/core/cases';
+import { attachmentId, isPlainStep, pictureType, type AttachmentId, type PictureType } from '@caderno/core/cases';
 import { imageSize } from 'image-size';
 import { LIMITS, type FileAnswer, type KindAndContent } from '@caderno/contract';
+import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
-import { answersAny, idRow, execute, selectRows, type UnitOfWork } from '../database/index.ts';
+import { answersAny, execute, idRow, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
+import { fileHash, type Files } from '../files/index.ts';
 
-/** Keeps a picture under the hash of its bytes: the same one again is kept once. */
-export async function keepAttachment(work: UnitOfWork, projectId: string, bytes: Uint8Array, at: Date): Promise<AttachmentId> {
+/** A picture that may be kept, with what its bytes say that it is. */
+export interface Picture {
+  readonly type: PictureType;
+  readonly size: number;
+}
+
+/** Keeps a picture under the hash of its bytes. @throws {DomainError} when it is no picture that can be shown, or the project has no room. */
+export async function keepAttachment(db: Sequelize, files: Files, projectId: string, bytes: Uint8Array, at: Date): Promise<AttachmentId> {
+  const picture = pictureOf(bytes);
+  const id = attachmentId(fileHash(bytes));
+  await inTransaction(db, (work) => refuseFullProject(work, projectId, id, picture.size));
+  await files.keep(bytes);
+  await inTransaction(db, (work) => noteAttachment(work, projectId, id, picture, at));
+  return id;
+}
+
+/** What a picture is. @throws {DomainError} when it is none that can be shown. */
+export function pictureOf(bytes: Uint8Array): Picture {
   if (bytes.length > LIMITS.picture) throw new DomainError({ code: 'attachment_too_large', limit: LIMITS.picture });
   const type = pictureType(bytes);
   if (type === null) throw new DomainError({ code: 'attachment_not_picture' });
   refuseWidePicture(bytes);
-  const id = attachmentId(createHash('sha256').update(bytes).digest('hex'));
-  await refuseFullProject(work, projectId, id, bytes.length);
-  await execute(work, 'INSERT INTO attachment (project_id, id, type, bytes, kept_at) VALUES ($1, $2, $3, $4, $5) ON CONFLICT DO NOTHING', [projectId, id, type, Buffer.from(bytes), at]);
-  return id;
+  return { type, size: bytes.length };
+}
+
+/** Notes that a project has a picture whose bytes are kept. */
+export async function noteAttachment(work: UnitOfWork, projectId: string, id: AttachmentId, { type, size }: Picture, at: Date): Promise<void> {
+  await execute(work, 'INSERT INTO attachment (project_id, id, type, size, kept_at) VALUES ($1, $2, $3, $4, $5) ON CONFLICT DO NOTHING', [projectId, id, type, size, at]);
 }
 
 /** A small file may hold a picture that takes gigabytes once it is shown. */
@@ -39,7 +58,7 @@ function sizeOf(bytes: Uint8Array): { readonly width: number; readonly height: n
 const keptRow = z.object({ bytes: z.string(), there: z.boolean() });
 
 async function refuseFullProject(work: UnitOfWork, projectId: string, id: AttachmentId, size: number): Promise<void> {
-  const [kept] = await selectRows(work, keptRow, 'SELECT coalesce(sum(length(bytes)), 0) AS bytes, coalesce(bool_or(id = $2), false) AS there FROM attachment WHERE project_id = $1', [projectId, id]);
+  const [kept] = await selectRows(work, keptRow, 'SELECT coalesce(sum(size), 0) AS bytes, coalesce(bool_or(id = $2), false) AS there FROM attachment WHERE project_id = $1', [projectId, id]);
   if (kept !== undefined && !kept.there && Number(kept.bytes) + size > LIMITS.projectPictures) throw new DomainError({ code: 'quota_exceeded', of: 'project', limit: LIMITS.projectPictures });
 }
 
@@ -60,12 +79,14 @@ export async function sweepAttachments(work: UnitOfWork): Promise<number> {
   return swept.length;
 }
 
-const attachmentRow = z.object({ type: z.string(), bytes: z.instanceof(Buffer) });
+const typeRow = z.object({ type: z.string() });
 
-export async function readAttachment(work: UnitOfWork, projectId: string, id: AttachmentId): Promise<FileAnswer> {
-  const [found] = await selectRows(work, attachmentRow, 'SELECT type, bytes FROM attachment WHERE project_id = $1 AND id = $2', [projectId, id]);
-  if (found === undefined) throw new DomainError({ code: 'attachment_unknown', name: id.slice(0, 8) });
-  return { name: `picture.${found.type.slice('image/'.length)}`, type: found.type, bytes: found.bytes, neverChanges: true };
+/** A picture of a project, to be sent. @throws {DomainError} when the project has none of this hash. */
+export async function readAttachment(db: Sequelize, files: Files, projectId: string, id: AttachmentId): Promise<FileAnswer> {
+  const [found] = await inTransaction(db, (work) => selectRows(work, typeRow, 'SELECT type FROM attachment WHERE project_id = $1 AND id = $2', [projectId, id]));
+  const bytes = found === undefined ? null : await files.read(id);
+  if (found === undefined || bytes === null) throw new DomainError({ code: 'attachment_unknown', name: id.slice(0, 8) });
+  return { name: `picture.${found.type.slice('image/'.length)}`, type: found.type, bytes, neverChanges: true };
 }
 
 /** @throws {DomainError} when a step names a picture that is not kept in the project. */

@@ -2,7 +2,7 @@ export { CHANGES_CHANNEL, artefactOfRetry, changeOfRetry, idOfRow, lockProject, 
 export { changeState, changeStates, createArtefact, findArtefact, readContent, saveArtefact, setState } from './store.ts';
 export { insertArtefacts, readHeads, reserveNumbers, writeVersions, type NewArtefactRow, type OnWritten, type Save } from './write.ts';
 export { lastPosition, moveRequirement, outlinePlaces, placeAfter, placeInOrder, restorePlace } from './outline.ts';
-export { keepAttachment, readAttachment, sweepAttachments } from './attachments.ts';
+export { keepAttachment, noteAttachment, pictureOf, readAttachment, sweepAttachments } from './attachments.ts';
 export { dropDraft, keepDraft } from './draft.ts';
 export { describeArtefact, readArtefact } from './read.ts';
 export { issuesOf, listBroken, markBroken, readBroken, restoreVersion } from './broken.ts';

@@ -1,5 +1,6 @@
 import { Worker } from 'node:worker_threads';
 import { DomainError } from '../domainError.ts';
+import { isTooHeavy } from '../tooHeavy.ts';
 import type { Answer, AnswerTo, Question } from './question.ts';
 
 export interface ThreadRequest {
@@ -107,8 +108,4 @@ export class ProjectThread {
 
 function tooHeavy(): DomainError {
   return new DomainError({ code: 'computation_too_heavy' });
-}
-
-function isTooHeavy(error: Error): boolean {
-  return ('code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY') || (error instanceof RangeError && /call stack/.test(error.message));
 }

@@ -3,6 +3,8 @@ import { Sequelize, Transaction } from 'sequelize';
 
 /** All tables live in a schema of their own, so that a shared database holds nothing of ours elsewhere. */
 export const SCHEMA = 'caderno';
+/** Where jobs wait and are done; it is made by the queue itself, and holds nothing that would be missed. */
+export const JOBS_SCHEMA = 'caderno_jobs';
 
 /** Connections a server has at most; its threads have some of their own. */
 const MOST_CONNECTIONS = 12;

@@ -1,6 +1,6 @@
 import { SequelizeStorage, Umzug } from 'umzug';
 import type { Sequelize } from 'sequelize';
-import { SCHEMA, inTransaction } from './connection.ts';
+import { JOBS_SCHEMA, SCHEMA, inTransaction } from './connection.ts';
 import { first } from './migrations/0001-first.ts';
 import { basis } from './migrations/0002-basis.ts';
 import { shared } from './migrations/0003-shared.ts';
@@ -10,8 +10,9 @@ import { safety } from './migrations/0006-safety.ts';
 import { sourceIds } from './migrations/0007-source-ids.ts';
 import { log } from './migrations/0008-log.ts';
 import { marks } from './migrations/0009-marks.ts';
+import { files } from './migrations/0010-files.ts';
 
-const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds, log, marks];
+const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds, log, marks, files];
 
 /** Any number, the same in all our processes: servers that start together migrate one after the other. */
 const MIGRATION_LOCK = 7_201_126;
@@ -49,5 +50,5 @@ export async function migrate(db: Sequelize): Promise<readonly string[]> {
 
 /** Removes everything of Caderno's from the database, and nothing else. */
 export async function removeAll(db: Sequelize): Promise<void> {
-  await db.query(`DROP SCHEMA IF EXISTS ${SCHEMA} CASCADE`);
+  await db.query(`DROP SCHEMA IF EXISTS ${SCHEMA}, ${JOBS_SCHEMA} CASCADE`);
 }

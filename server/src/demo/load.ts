@@ -5,14 +5,15 @@ import { parse } from 'yaml';
 import type { z } from 'zod';
 import type { ArtefactId } from '@caderno/core/artefacts';
 import type { KindAndContent, NewArtefact, TrackerConnection } from '@caderno/contract';
-import type { CaseContent } from '@caderno/core/cases';
+import { attachmentId, type CaseContent } from '@caderno/core/cases';
 import { answered, withdrawnQuestion, type QuestionContent } from '@caderno/core/basis';
 import { GUESS_ALL } from '@caderno/core/exchange';
-import { createArtefact, findArtefact, idOfRow, keepAttachment, readContent, readHeads, saveArtefact, setState, type Actor } from '../artefacts/index.ts';
+import { createArtefact, findArtefact, idOfRow, noteAttachment, pictureOf, readContent, readHeads, saveArtefact, setState, type Actor } from '../artefacts/index.ts';
 import { saveSettings } from '../basis/index.ts';
 import { inTransaction, modelsOf, type UnitOfWork } from '../database/index.ts';
 import { createDemoPerson, joinProject } from '../people/index.ts';
-import { guessedMapping, importFile, readEntries } from '../exchange/index.ts';
+import type { Files } from '../files/index.ts';
+import { decode, guessedMapping, importFile, readEntries } from '../exchange/index.ts';
 import { createProject, readSettings } from '../projects/index.ts';
 import type { SecretBox } from '../secrets/index.ts';
 import { STORIES_FILE, storiesFile } from '../tracker/index.ts';
@@ -42,6 +43,7 @@ interface Act {
 interface Loading {
   readonly work: UnitOfWork;
   readonly box: SecretBox;
+  readonly files: Files;
   readonly projectId: string;
   readonly now: Date;
   readonly people: ReadonlyMap<string, string>;
@@ -51,7 +53,7 @@ interface Loading {
 }
 
 /** Loads the demo project of a folder through the services a person's edits go through, dated back from `now`. All or nothing. */
-export async function loadDemo(db: Sequelize, box: SecretBox, folder: string, now: Date, trackerAddress: string | null = null): Promise<string> {
+export async function loadDemo(db: Sequelize, box: SecretBox, files: Files, folder: string, now: Date, trackerAddress: string | null = null): Promise<string> {
   const project = await readDocument(folder, 'project.yaml', projectDocument);
   const requirements = await readDocument(folder, 'requirements.yaml', requirementsDocument);
   const conditions = await readDocument(folder, 'conditions.yaml', conditionsDocument);
@@ -64,7 +66,7 @@ export async function loadDemo(db: Sequelize, box: SecretBox, folder: string, no
   const written = await readDocument(folder, 'settings.yaml', settingsDocument);
   const settings = { ...written, tracker: { ...written.tracker, address: trackerAddress ?? written.tracker.address } };
   await inTransaction(db, async (work) => {
-    const loading = await beginProject(work, box, project, now);
+    const loading = await beginProject(work, box, files, project, now);
     const { made } = loading;
     const acts: Act[] = [
       ...imports.map((demo) => ({ ...demo, run: () => bringIn(loading, folder, demo, settings.tracker) })),
@@ -114,7 +116,9 @@ async function withPictures(loading: Loading, folder: string, demo: DemoCase, co
   for (const [number, file] of demo.pictures) {
     const step = steps[number - 1];
     if (step?.kind !== 'step') throw new Error(`A picture stands at a step of '${demo.title}': expected one as number ${number}`);
-    const id = await keepAttachment(loading.work, loading.projectId, await readFile(join(folder, file)), dateOf(loading, demo.daysAgo));
+    const bytes = await readFile(join(folder, file));
+    const id = attachmentId(await loading.files.keep(bytes));
+    await noteAttachment(loading.work, loading.projectId, id, pictureOf(bytes), dateOf(loading, demo.daysAgo));
     steps[number - 1] = { ...step, attachments: [...step.attachments, { id, name: file }] };
   }
   return { ...content, steps };
@@ -128,21 +132,22 @@ async function readDocument<T>(folder: string, name: string, schema: z.ZodType<T
   return schema.parse(parse(await readFile(join(folder, name), 'utf8')));
 }
 
-async function beginProject(work: UnitOfWork, box: SecretBox, project: z.infer<typeof projectDocument>, now: Date): Promise<Loading> {
+async function beginProject(work: UnitOfWork, box: SecretBox, files: Files, project: z.infer<typeof projectDocument>, now: Date): Promise<Loading> {
   const people = new Map<string, string>();
   for (const person of project.people) people.set(person.name, await createDemoPerson(work, { ...person, administrator: person.installation }));
   const founder = project.people.find((p) => p.installation);
   if (founder === undefined) throw new Error('The demo has an administrator of the installation: expected one, got none');
   const { id } = await createProject(work, find(people, founder.name), project);
   for (const person of project.people) if (person !== founder) await joinProject(work, id, find(people, person.name), person.role);
-  return { work, box, projectId: id, now, people, made: { requirement: new Map(), condition: new Map(), case: new Map(), shared: new Map(), dataSet: new Map() }, day: { daysAgo: Number.NaN, done: 0 } };
+  return { work, box, files, projectId: id, now, people, made: { requirement: new Map(), condition: new Map(), case: new Map(), shared: new Map(), dataSet: new Map() }, day: { daysAgo: Number.NaN, done: 0 } };
 }
 
 /** Imports a file as a person would who takes the mapping that is offered. */
 async function bringIn(loading: Loading, folder: string, demo: DemoImport, tracker: TrackerConnection): Promise<void> {
   const file = 'file' in demo ? { name: demo.file, bytes: await readFile(join(folder, demo.file)) } : { name: STORIES_FILE, bytes: await earlierStories(folder, demo.stories, tracker) };
-  const mapping = await guessedMapping(loading.work, loading.projectId, file);
-  await importFile(loading.work, actor(loading, demo), await readEntries(file, mapping, GUESS_ALL), { mapping, choices: {} });
+  const document = await decode(file, GUESS_ALL);
+  const mapping = await guessedMapping(loading.work, loading.projectId, file.name, document);
+  await importFile(loading.work, actor(loading, demo), readEntries(file.name, document, mapping), { mapping, choices: {} });
   await readImported(loading);
 }
 

@@ -1,15 +1,16 @@
-import { GUESS_ALL, guessMapping } from '@caderno/core/exchange';
+import { guessMapping } from '@caderno/core/exchange';
 import type { TrackerState } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { inTransaction } from '../database/index.ts';
 import { STORIES_FILE, noteTracker, readStoriesFile, readTrackerState } from '../tracker/index.ts';
-import { listSources, type StoredFile } from './importFile.ts';
+import { listSources } from './importSource.ts';
 import { planEntries, projectKey, readEntries } from './importing.ts';
 
 /** Notes how many of a tracker's stories are new or have changed there since they were imported. */
-export async function planStories(db: Sequelize, projectId: string, file: StoredFile, at: Date): Promise<TrackerState> {
+export async function planStories(db: Sequelize, projectId: string, bytes: Uint8Array, at: Date): Promise<TrackerState> {
   const { key, remembered } = await inTransaction(db, async (work) => ({ key: await projectKey(work, projectId), remembered: (await listSources(work, projectId)).find((s) => s.name === STORIES_FILE)?.mapping ?? null }));
-  const entries = await readEntries(file, guessMapping(readStoriesFile(file.bytes), key, STORIES_FILE, remembered), GUESS_ALL);
+  const document = readStoriesFile(bytes);
+  const entries = readEntries(STORIES_FILE, document, guessMapping(document, key, STORIES_FILE, remembered));
   return inTransaction(db, async (work) => {
     const { plan } = await planEntries(work, projectId, entries);
     await noteTracker(work, projectId, at, { newStories: plan.added.length, changedStories: plan.changed.length });

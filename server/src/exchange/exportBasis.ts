@@ -9,7 +9,7 @@ import { contentOrBroken, outlinePlaces } from '../artefacts/index.ts';
 import { inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { importBaseSchema } from './remembered.ts';
-import { listSources } from './importFile.ts';
+import { listSources } from './importSource.ts';
 import { projectKey } from './importing.ts';
 
 const TYPES: Record<ExportFormat, string> = {

@@ -1,6 +1,14 @@
-import { Worker } from 'node:worker_threads';
+import { Piscina } from 'piscina';
 import { DomainError } from '../domainError.ts';
+import { isTooHeavy } from '../tooHeavy.ts';
+import type { FilesPlace } from '../files/index.ts';
 import type { ImportAnswer, ImportJob, ImportReply } from './importJob.ts';
+
+/** What a thread is told when it starts. */
+export interface ImporterGiven {
+  readonly databaseUrl: string;
+  readonly filesPlace: FilesPlace;
+}
 
 /** What one file may take. Beyond it the thread is ended, and with it all it had begun. */
 const MEMORY = { maxOldGenerationSizeMb: 320, maxYoungGenerationSizeMb: 48 };
@@ -11,11 +19,6 @@ const MOST_AT_ONCE = 2;
 /** A thread nobody needs for so long is ended: it gives its memory back. */
 const IDLE_MS = 60_000;
 
-interface Idle {
-  readonly worker: Worker;
-  readonly timer: NodeJS.Timeout;
-}
-
 interface Waiting {
   readonly whose: string;
   readonly begin: () => void;
@@ -23,16 +26,15 @@ interface Waiting {
 
 /** Reads, imports and writes files in threads of their own, so that no file can hold up or bring down the server. */
 export class Importer {
-  readonly #databaseUrl: string;
-  readonly #all = new Set<Worker>();
-  readonly #idle: Idle[] = [];
+  readonly #given: ImporterGiven;
   readonly #queue: Waiting[] = [];
   /** Whose jobs are at work. */
   readonly #atWork: string[] = [];
+  #pool: Piscina<ImportJob, ImportReply> | null = null;
   #closed = false;
 
-  constructor(databaseUrl: string) {
-    this.#databaseUrl = databaseUrl;
+  constructor(given: ImporterGiven) {
+    this.#given = given;
   }
 
   /** `whose`: who waits for it; nobody's files keep all threads while others wait. @throws {DomainError} when the job is refused, or takes more than one file is given. */
@@ -41,8 +43,7 @@ export class Importer {
     try {
       const reply = await this.#do(job);
       if (reply.ok) return reply.answer as ImportAnswer[J['kind']];
-      if ('refusal' in reply) throw new DomainError(reply.refusal);
-      throw reply.error;
+      throw new DomainError(reply.refusal);
     } finally {
       this.#atWork.splice(this.#atWork.indexOf(whose), 1);
       this.#next();
@@ -51,8 +52,7 @@ export class Importer {
 
   async close(): Promise<void> {
     this.#closed = true;
-    for (const { timer } of this.#idle) clearTimeout(timer);
-    await Promise.all([...this.#all].map((worker) => worker.terminate()));
+    await this.#pool?.destroy();
   }
 
   #turn(whose: string): Promise<void> {
@@ -73,60 +73,24 @@ export class Importer {
     next.begin();
   }
 
-  #do(job: ImportJob): Promise<ImportReply> {
-    const worker = this.#take();
-    const tooHeavy: ImportReply = { ok: false, refusal: { code: 'import_too_heavy' } };
-    return new Promise<ImportReply>((resolve) => {
-      const timer = setTimeout(() => void worker.terminate(), MOST_MS[job.kind]);
-      const end = (reply: ImportReply, reusable: boolean): void => {
-        clearTimeout(timer);
-        worker.off('message', onMessage);
-        worker.off('error', onError);
-        worker.off('exit', onExit);
-        if (reusable) this.#rest(worker);
-        else this.#all.delete(worker);
-        resolve(reply);
-      };
-      const onMessage = (reply: ImportReply): void => end(reply, true);
-      const onError = (error: Error): void => end(isTooHeavy(error) ? tooHeavy : { ok: false, error }, false);
-      // Ended from outside, by the clock or with the server.
-      const onExit = (): void => end(this.#closed ? { ok: false, refusal: { code: 'database_unavailable' } } : tooHeavy, false);
-      worker.on('message', onMessage);
-      worker.on('error', onError);
-      worker.on('exit', onExit);
-      worker.postMessage(job);
+  async #do(job: ImportJob): Promise<ImportReply> {
+    this.#pool ??= new Piscina<ImportJob, ImportReply>({
+      filename: new URL('./importer.worker.mjs', import.meta.url).href,
+      minThreads: 0,
+      maxThreads: MOST_AT_ONCE,
+      idleTimeout: IDLE_MS,
+      resourceLimits: MEMORY,
+      workerData: this.#given,
+      // Where the client of a bucket learns who we are.
+      env: process.env,
     });
-  }
-
-  #take(): Worker {
-    const idle = this.#idle.pop();
-    if (idle !== undefined) {
-      clearTimeout(idle.timer);
-      return idle.worker;
+    try {
+      return await this.#pool.run(job, { signal: AbortSignal.timeout(MOST_MS[job.kind]) });
+    } catch (error) {
+      // Ended with the server: another one takes it up.
+      if (this.#closed) throw new DomainError({ code: 'database_unavailable' }, { cause: error });
+      if (isTooHeavy(error)) throw new DomainError({ code: 'import_too_heavy' }, { cause: error });
+      throw error;
     }
-    const worker = new Worker(new URL('./importer.worker.mjs', import.meta.url), { workerData: this.#databaseUrl, resourceLimits: MEMORY });
-    this.#all.add(worker);
-    // A thread that dies while nobody waits for it is no longer offered; whoever waits is reply by its job.
-    for (const event of ['error', 'exit'] as const) worker.on(event, () => this.#forget(worker));
-    return worker;
   }
-
-  #rest(worker: Worker): void {
-    const timer = setTimeout(() => {
-      this.#forget(worker);
-      void worker.terminate();
-    }, IDLE_MS);
-    this.#idle.push({ worker, timer: timer.unref() });
-  }
-
-  #forget(worker: Worker): void {
-    this.#all.delete(worker);
-    const place = this.#idle.findIndex((idle) => idle.worker === worker);
-    if (place >= 0) this.#idle.splice(place, 1);
-  }
-}
-
-/** Out of memory or of stack: what was asked for is too much for one file. */
-function isTooHeavy(error: Error): boolean {
-  return ('code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY') || (error instanceof RangeError && /call stack/.test(error.message));
 }

@@ -2,4 +2,5 @@
 import { register } from 'tsx/esm/api';
 
 register();
-await import('./importer.worker.ts');
+export const { default: answer } = await import('./importer.worker.ts');
+export default answer;

@@ -1,19 +1,20 @@
-import { parentPort, workerData } from 'node:worker_threads';
+import { workerData } from 'node:worker_threads';
 import { openDatabase } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
+import { Files } from '../files/index.ts';
+import type { ImporterGiven } from './importer.ts';
 import { doImportJob, type ImportJob, type ImportReply } from './importJob.ts';
 
-const db = openDatabase(String(workerData), { most: 4 });
+const { databaseUrl, filesPlace } = workerData as ImporterGiven;
+const db = openDatabase(databaseUrl, { most: 4 });
+const files = new Files(db, filesPlace);
 
-// One job at a time: the next one is sent when this one is answered.
-parentPort?.on('message', (job: ImportJob) => {
-  void answerTo(job).then((reply) => parentPort?.postMessage(reply));
-});
-
-async function answerTo(job: ImportJob): Promise<ImportReply> {
+/** Does one job at a time. */
+export default async function answer(job: ImportJob): Promise<ImportReply> {
   try {
-    return { ok: true, answer: await doImportJob(db, job) };
+    return { ok: true, answer: await doImportJob(db, files, job) };
   } catch (error) {
-    return error instanceof DomainError ? { ok: false, refusal: error.refusal } : { ok: false, error };
+    if (error instanceof DomainError) return { ok: false, refusal: error.refusal };
+    throw error;
   }
 }

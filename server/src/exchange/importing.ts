@@ -1,26 +1,23 @@
 import { artefactId, type RequirementId } from '@caderno/core/artefacts';
 import type { RequirementContent } from '@caderno/core/basis';
-import { GUESS_ALL, addedContent, at, broughtBackBy, changedContent, conflictKey, entriesOf, error, guessMapping, isOwnDocument, mostTelling, planImport, readFile, sourceNameOf, type Entries, type Entry, type FileProblem, type ImportPlan, type Mapping, type ReadingOptions, type SourceDocument } from '@caderno/core/exchange';
+import { addedContent, at, broughtBackBy, changedContent, conflictKey, entriesOf, error, guessMapping, isOwnDocument, mostTelling, planImport, sourceNameOf, type Entries, type Entry, type FileProblem, type ImportPlan, type Mapping, type ReadingOptions, type SourceDocument } from '@caderno/core/exchange';
 import { KIND_SCHEMA, LIMITS, MOST_PREVIEWED, placedIssues, type ImportDraft, type ImportPreview } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
-import { readStoriesFile, STORIES_FILE } from '../tracker/index.ts';
+import type { Files } from '../files/index.ts';
 import { existingRequirements, type StoredRequirement } from './existing.ts';
 import { hereAlready } from './hereAlready.ts';
-import { listSources, readKeptFile, type ImportSource, type StoredFile } from './importFile.ts';
+import { documentOf } from './decoded.ts';
+import { findFile } from './importFile.ts';
+import { listSources, type ImportSource } from './importSource.ts';
 
 const FIELD_LIMITS = { title: LIMITS.title, name: LIMITS.name, text: LIMITS.text, relations: LIMITS.links };
 
-/** Reads a kept file; the stories of a tracker are kept as a file too. */
-export async function readDocument(file: StoredFile, reading: ReadingOptions): Promise<SourceDocument> {
-  return file.name === STORIES_FILE ? readStoriesFile(file.bytes) : readFile(file.name, file.bytes, reading);
-}
-
 /** What a file holds, and how its columns would be matched: as remembered, or guessed. */
-export async function describeFile(db: Sequelize, projectId: string, id: string, reading: ReadingOptions): Promise<ImportDraft> {
-  const { file, sources, key } = await inTransaction(db, async (work) => ({ file: await readKeptFile(work, projectId, id), sources: await listSources(work, projectId), key: await projectKey(work, projectId) }));
-  const document = await readDocument(file, reading);
+export async function describeFile(db: Sequelize, files: Files, projectId: string, id: string, reading: ReadingOptions): Promise<ImportDraft> {
+  const { file, sources, key } = await inTransaction(db, async (work) => ({ file: await findFile(work, projectId, id), sources: await listSources(work, projectId), key: await projectKey(work, projectId) }));
+  const document = await documentOf(db, files, file, reading);
   const source = sourceNameOf(file.name);
   const remembered = isOwnDocument(document, key) ? allKnown(source, sources) : rememberedSource(sources, source, document);
   return {
@@ -66,9 +63,8 @@ function rememberedSource(sources: readonly ImportSource[], name: string, docume
 }
 
 /** The mapping a person would take as offered, for a file that is not kept. */
-export async function guessedMapping(work: UnitOfWork, projectId: string, file: StoredFile): Promise<Mapping> {
-  const document = await readDocument(file, GUESS_ALL);
-  return guessMapping(document, await projectKey(work, projectId), sourceNameOf(file.name), null);
+export async function guessedMapping(work: UnitOfWork, projectId: string, name: string, document: SourceDocument): Promise<Mapping> {
+  return guessMapping(document, await projectKey(work, projectId), sourceNameOf(name), null);
 }
 
 const projectKeyRow = z.object({ key: z.string() });
@@ -95,10 +91,9 @@ export interface ReadEntries {
   readonly read: Entries;
 }
 
-/** Reads a file, which may take long; nothing of the database is needed for it. */
-export async function readEntries(file: StoredFile, mapping: Mapping, reading: ReadingOptions): Promise<ReadEntries> {
-  const document = await readDocument(file, reading);
-  return { name: file.name, source: mapping.source, document, read: entriesOf(document, mapping, FIELD_LIMITS) };
+/** What a decoded file says under a mapping, which may take long; nothing of the database is needed for it. */
+export function readEntries(name: string, document: SourceDocument, mapping: Mapping): ReadEntries {
+  return { name, source: mapping.source, document, read: entriesOf(document, mapping, FIELD_LIMITS) };
 }
 
 /** What the entries of a file would do to the project as it is now. */
@@ -136,8 +131,9 @@ const anyRequirement = (): RequirementId => artefactId('requirement', 1);
 const LONGEST_PREVIEWED_TEXT = 2_000;
 
 /** What an import would do, with every problem; of long lists the first. */
-export async function previewFile(db: Sequelize, projectId: string, id: string, mapping: Mapping, reading: ReadingOptions): Promise<ImportPreview> {
-  const entries = await readEntries(await inTransaction(db, (work) => readKeptFile(work, projectId, id)), mapping, reading);
+export async function previewFile(db: Sequelize, files: Files, projectId: string, id: string, mapping: Mapping, reading: ReadingOptions): Promise<ImportPreview> {
+  const file = await inTransaction(db, (work) => findFile(work, projectId, id));
+  const entries = readEntries(file.name, await documentOf(db, files, file, reading), mapping);
   const { plan, read, here } = await inTransaction(db, async (work) => {
     const planned = await planEntries(work, projectId, entries);
     return { ...planned, here: await hereAlready(work, projectId, mapping.source, planned.plan.added.map((a) => a.entry)) };

@@ -1,6 +1,9 @@
-export { Importer } from './importer.ts';
-export { BEAT_MS, beatRun, beginRun, cancelRun, endRun, readProgress, sweepFiles } from './importFile.ts';
+export { Importer, type ImporterGiven } from './importer.ts';
+export { readProgress, sweepFiles } from './importFile.ts';
+export { cancelRun, readRunEnd } from './importRun.ts';
+export { importKind, sendImport, superviseImports, IMPORTS } from './importWork.ts';
+export { decode } from './decoded.ts';
 export { guessedMapping, readEntries } from './importing.ts';
-export { importFile } from './run.ts';
+export { importFile, type ImportOrder } from './run.ts';
 export { exportQuestions } from './exportQuestions.ts';
 export { importBaseSchema } from './remembered.ts';

@@ -7,7 +7,7 @@ import { DomainError } from '../domainError.ts';
 import { STORIES_FILE, noteTracker } from '../tracker/index.ts';
 import type { UndoPlan } from '../versions/undoPlan.ts';
 import type { StoredRequirement } from './existing.ts';
-import { rememberSource } from './importFile.ts';
+import { rememberSource } from './importSource.ts';
 import { planEntries, type Planned, type ReadEntries } from './importing.ts';
 
 export interface ImportOrder {

@@ -1,7 +1,7 @@
 import { STANDINGS, type Standing } from '@caderno/core/coverage';
 import type { Operation, ResponseOf } from '@caderno/contract';
 import { readFile } from 'node:fs/promises';
-import { keepAttachment, listBroken } from '../artefacts/index.ts';
+import { keepAttachment, listBroken, readAttachment } from '../artefacts/index.ts';
 import { isUpToDate, readRowsSince, type AnswerTo, type Question } from '../coverage/index.ts';
 import { inSnapshot, inTransaction } from '../database/index.ts';
 import { exportQuestions } from '../exchange/index.ts';
@@ -73,8 +73,10 @@ export const apartHandlers = {
 
   keepAttachment: question<'keepAttachment'>(async (_, call, saved) => {
     const bytes = await readFile(savedBody(saved).path);
-    return { id: await inTransaction(call.parts.db, (work) => keepAttachment(work, membershipOf(call).projectId, bytes, call.parts.now())) };
+    const { db, files, now } = call.parts;
+    return { id: await keepAttachment(db, files, membershipOf(call).projectId, bytes, now()) };
   }),
+  readAttachment: question<'readAttachment'>(({ params }, call) => readAttachment(call.parts.db, call.parts.files, membershipOf(call).projectId, params.attachment)),
   uploadImport: file<'uploadImport'>(({ query }, call, saved) => upload(call, query.name, savedBody(saved).path)),
   fetchStories: file<'fetchStories'>((_, call) => uploadStories(call)),
   rereadImport: file<'rereadImport'>(({ params, body }, call) => describeAgain(call, params.import, body.reading)),

@@ -3,6 +3,8 @@ import type { Sequelize } from 'sequelize';
 import type { Actor } from '../artefacts/index.ts';
 import type { CoverageKeeper } from '../coverage/index.ts';
 import type { Importer } from '../exchange/index.ts';
+import type { Files } from '../files/index.ts';
+import type { Jobs } from '../jobs/index.ts';
 import type { UnitOfWork } from '../database/index.ts';
 import type { DemoSignIn, SignedIn } from '../people/index.ts';
 import { DomainError } from '../domainError.ts';
@@ -19,7 +21,9 @@ import type { Stopping } from './stopping.ts';
 export interface Parts {
   readonly db: Sequelize;
   readonly coverage: CoverageKeeper;
+  readonly files: Files;
   readonly importer: Importer;
+  readonly jobs: Jobs;
   readonly heavy: HeavyLane;
   readonly feed: ChangeFeed;
   readonly news: ProjectNews;

@@ -1,6 +1,6 @@
 import type { ArtefactId, RequirementId } from '@caderno/core/artefacts';
 import { requirementIdSchema, type BodyOf, type Operation, type ParamsOf, type QueryOf, type ResponseOf } from '@caderno/contract';
-import { createArtefact, describeArtefact, dropDraft, findArtefact, keepDraft, moveRequirement, readArtefact, readAttachment, readBroken, readLibrary, restoreVersion, saveArtefact, setState } from '../artefacts/index.ts';
+import { createArtefact, describeArtefact, dropDraft, findArtefact, keepDraft, moveRequirement, readArtefact, readBroken, readLibrary, restoreVersion, saveArtefact, setState } from '../artefacts/index.ts';
 import { listBasisTexts, listSuspectLinks, mergeRequirements, saveSettings, settleSuspectLinks, splitRequirement } from '../basis/index.ts';
 import { listConditions, readDesign } from '../coverage/index.ts';
 import { cancelRun, readProgress } from '../exchange/index.ts';
@@ -113,7 +113,6 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
 
   renameParameter: ({ body }, call) => renameParameter(call.work, actorOf(call), body),
   readReuseGraph: (_, call) => readReuseGraph(call.work, membershipOf(call).projectId),
-  readAttachment: ({ params }, call) => readAttachment(call.work, membershipOf(call).projectId, params.attachment),
 
   listChanges: ({ query }, call) => listChanges(call.work, membershipOf(call).projectId, query),
   undoChange: ({ params }, call) => undoChange(call.work, call.parts.secrets, actorOf(call), membershipOf(call).role, params.change),

@@ -1,6 +1,7 @@
 import { Piscina } from 'piscina';
 import type { Refusal } from '@caderno/contract';
 import { DomainError } from '../domainError.ts';
+import { isTooHeavy } from '../tooHeavy.ts';
 import type { DemoSignIn } from '../people/index.ts';
 import type { HeldRequest } from './held.ts';
 
@@ -65,10 +66,4 @@ export class HeavyLane {
   async close(): Promise<void> {
     await this.#pool?.destroy();
   }
-}
-
-/** Out of memory, of stack or of time. */
-function isTooHeavy(error: unknown): boolean {
-  if (!(error instanceof Error)) return false;
-  return error.name === 'AbortError' || ('code' in error && error.code === 'ERR_WORKER_OUT_OF_MEMORY') || (error instanceof RangeError && /call stack/.test(error.message));
 }

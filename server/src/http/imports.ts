@@ -3,12 +3,13 @@ import { createReadStream } from 'node:fs';
 import { rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
+import { setTimeout as sleep } from 'node:timers/promises';
 import type { Mapping, ReadingOptions } from '@caderno/core/exchange';
 import type { CoverageReport } from '@caderno/core/coverage';
 import type { BodyOf, Change, ExportFormat, FileAnswer, ImportDraft, ImportPreview, TrackerState } from '@caderno/contract';
-import { changeOfRetry } from '../artefacts/index.ts';
-import { inTransaction } from '../database/index.ts';
-import { BEAT_MS, beatRun, beginRun, endRun } from '../exchange/index.ts';
+import { changeOfRetry, type Actor } from '../artefacts/index.ts';
+import { inTransaction, type UnitOfWork } from '../database/index.ts';
+import { IMPORTS, readRunEnd, sendImport } from '../exchange/index.ts';
 import { DomainError } from '../domainError.ts';
 import { STORIES_FILE, fetchStories, noteTracker, readTrackerState, storiesFile, type Story } from '../tracker/index.ts';
 import { readChange } from '../versions/index.ts';
@@ -61,34 +62,46 @@ export function preview(call: Admitted, file: string, mapping: Mapping, reading:
   return call.parts.importer.ask({ kind: 'preview', projectId: membershipOf(call).projectId, file, mapping, reading }, personOf(call).id);
 }
 
+/** Milliseconds between two looks at whether a run has ended: soon at first, as most are short. */
+const LOOKS_MS = { first: 30, longest: 500 };
+
 /**
- * Runs the import in a thread; how it ended is noted whatever happens. Sent again it answers what the first time did,
- * also when the server was cut off between the import and its answer.
+ * Sends the import on its way and answers when it has ended, whichever server does it. Sent again it goes on waiting
+ * for the same run, and answers what the first time did.
  */
 export async function run(call: Admitted, file: string, order: BodyOf<'runImport'>): Promise<Change> {
-  const { db, importer } = call.parts;
-  const actor = actorOf(call);
-  const earlier = await inTransaction(db, (work) => changeOfRetry(work, actor));
-  if (earlier !== null) return ended(call, file, earlier);
-  await inTransaction(db, (work) => beginRun(work, actor.projectId, file));
-  const beat = setInterval(() => void inTransaction(db, (work) => beatRun(work, file)).catch((error: unknown) => call.parts.log.warn({ err: error }, 'an import could not say that it goes on')), BEAT_MS);
-  try {
-    const change = await importer.ask({ kind: 'run', actor, file, order }, actor.personId);
-    return await ended(call, file, change);
-  } catch (error) {
-    const cancelled = error instanceof DomainError && error.refusal.code === 'import_cancelled';
-    await inTransaction(db, (work) => endRun(work, file, cancelled ? 'cancelled' : 'waiting'));
-    throw error;
-  } finally {
-    clearInterval(beat);
+  const { db, jobs } = call.parts;
+  // A job that is begun again must find what it did before, whoever sent it.
+  const actor = { ...actorOf(call), commandId: call.commandId ?? randomUUID() };
+  await jobs.start();
+  const earlier = await inTransaction(db, async (work) => {
+    const done = await changeOfRetry(work, actor);
+    if (done === null) await sendImport(work, jobs, actor, file, order);
+    return done;
+  });
+  if (earlier === null) {
+    jobs.wake(IMPORTS);
+    await untilEnded(call, file);
+  }
+  return inTransaction(db, async (work) => readChange(work, actor.projectId, earlier ?? (await changeOf(work, actor, file))));
+}
+
+/** @throws {DomainError} what the run was refused for; or that this server ends, so that another one is asked. */
+async function untilEnded({ parts }: Admitted, file: string): Promise<void> {
+  for (let pause = LOOKS_MS.first; ; pause = Math.min(pause * 1.5, LOOKS_MS.longest)) {
+    const end = await inTransaction(parts.db, (work) => readRunEnd(work, file));
+    if (end?.kind === 'done') return;
+    if (end !== null) throw new DomainError(end.refusal);
+    if (parts.stopping.begun) throw new DomainError({ code: 'server_stopping' });
+    await sleep(pause);
   }
 }
 
-function ended(call: Admitted, file: string, change: string): Promise<Change> {
-  return inTransaction(call.parts.db, async (work) => {
-    await endRun(work, file, 'done');
-    return readChange(work, membershipOf(call).projectId, change);
-  });
+/** The change that a command made. */
+async function changeOf(work: UnitOfWork, actor: Actor, file: string): Promise<string> {
+  const change = await changeOfRetry(work, actor);
+  if (change === null) throw new Error(`An import that has ended made a change: expected one of ${file}, got none`);
+  return change;
 }
 
 /** Has the basis written to a file and sends it piece by piece; the file goes away with the answer. */

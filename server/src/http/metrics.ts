@@ -1,5 +1,6 @@
 import { Gauge, Histogram, Registry, collectDefaultMetrics } from 'prom-client';
 import type { Sequelize } from 'sequelize';
+import type { Jobs } from '../jobs/index.ts';
 import type { Streams } from './streams.ts';
 
 /** Seconds; an ordinary command has a tenth of one. */
@@ -25,6 +26,10 @@ export class Metrics {
 
   watchStreams(streams: Streams): void {
     this.#count('caderno_event_streams', 'Open event streams', () => streams.count);
+  }
+
+  watchJobs(jobs: Jobs): void {
+    this.#count('caderno_jobs', 'Jobs under way on this server', () => jobs.underWay);
   }
 
   request(route: string, status: number, ms: number): void {

@@ -5,7 +5,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { CoverageKeeper } from '../coverage/index.ts';
 import { openDatabase, plainUrl } from '../database/index.ts';
-import { Importer } from '../exchange/index.ts';
+import { Importer, importKind } from '../exchange/index.ts';
+import { Files, type FilesPlace } from '../files/index.ts';
+import { Jobs } from '../jobs/index.ts';
 import { SecretBox } from '../secrets/index.ts';
 import { ChangeFeed } from './changeFeed.ts';
 import { HeavyLane } from './heavyLane.ts';
@@ -20,18 +22,23 @@ import { Stopping } from './stopping.ts';
 const VERSION = '0.1.0';
 
 /** What differs from one server to another. `directUrl`: where changes are heard, which a pool of connections for transactions cannot do. */
-export type PartsGiven = { readonly databaseUrl: string; readonly directUrl?: string; readonly log: Log } & Partial<Omit<Parts, 'db' | 'coverage' | 'importer' | 'heavy' | 'feed' | 'news' | 'log' | 'stopping' | 'metrics' | 'spool'>>;
+export type PartsGiven = { readonly databaseUrl: string; readonly directUrl?: string; readonly filesPlace?: FilesPlace; readonly log: Log } & Partial<Omit<Parts, 'db' | 'coverage' | 'files' | 'importer' | 'jobs' | 'heavy' | 'feed' | 'news' | 'log' | 'stopping' | 'metrics' | 'spool'>>;
 
 /** Makes the parts of a server on a database; nothing listens yet. Without a key of their own, secrets last as long as the server. */
-export function makeParts({ databaseUrl, directUrl = databaseUrl, log, ...given }: PartsGiven): { readonly parts: Parts; close(): Promise<void> } {
+export function makeParts({ databaseUrl, directUrl = databaseUrl, filesPlace = null, log, ...given }: PartsGiven): { readonly parts: Parts; close(): Promise<void> } {
   const spool = mkdtempSync(join(tmpdir(), 'caderno-spool-'));
   const db = openDatabase(databaseUrl, { onSlow: (ms, sql) => log.warn({ ms, sql }, 'a slow query') });
   const coverage = new CoverageKeeper(databaseUrl);
   const feed = new ChangeFeed(plainUrl(directUrl), log);
   const { secrets = new SecretBox(randomBytes(32)), demoSignIn = 'whileAlone' } = given;
+  const files = new Files(db, filesPlace);
+  const importer = new Importer({ databaseUrl, filesPlace });
+  const jobs = new Jobs(plainUrl(directUrl), (error) => log.warn({ err: error }, 'the queue of jobs failed; it goes on by itself'));
+  jobs.define(importKind({ db, importer, onError: (error) => log.warn({ err: error }, 'an import failed; it is begun again') }));
   const metrics = new Metrics();
   metrics.watchPool(db);
   metrics.watchStreams(feed.streams);
+  metrics.watchJobs(jobs);
   const parts: Parts = {
     secrets,
     webFolder: null,
@@ -48,7 +55,9 @@ export function makeParts({ databaseUrl, directUrl = databaseUrl, log, ...given 
     spool,
     db,
     coverage,
-    importer: new Importer(databaseUrl),
+    files,
+    importer,
+    jobs,
     heavy: new HeavyLane({ databaseUrl, key: secrets.key, demoSignIn }),
     feed,
     news: new ProjectNews({ db, feed, coverage, metrics, log }),
@@ -56,7 +65,10 @@ export function makeParts({ databaseUrl, directUrl = databaseUrl, log, ...given 
     metrics,
   };
   const close = async (): Promise<void> => {
-    await Promise.allSettled([parts.feed.close(), parts.coverage.close(), parts.importer.close(), parts.heavy.close()]);
+    // Jobs first: what they have begun may still end, or goes to another server.
+    await jobs.close();
+    await Promise.allSettled([parts.feed.close(), parts.coverage.close(), importer.close(), parts.heavy.close()]);
+    files.close();
     await parts.db.close();
     await rm(spool, { recursive: true, force: true });
   };

@@ -2,6 +2,7 @@ import type { Sequelize } from 'sequelize';
 import { sweepAttachments } from '../artefacts/index.ts';
 import { execute, inTransaction } from '../database/index.ts';
 import { sweepFiles } from '../exchange/index.ts';
+import type { Files } from '../files/index.ts';
 
 const EVERY_MS = 60 * 60_000;
 
@@ -9,7 +10,7 @@ const EVERY_MS = 60 * 60_000;
 const ANSWERS_DAYS = 14;
 
 /** Removes what has served its time. Any number of servers may do so at once. */
-export async function sweep(db: Sequelize): Promise<void> {
+export async function sweep(db: Sequelize, files: Files): Promise<void> {
   const statements = [
     `DELETE FROM command_answer WHERE at < now() - interval '${ANSWERS_DAYS} days'`,
     'DELETE FROM session WHERE expires_at < now()',
@@ -20,11 +21,12 @@ export async function sweep(db: Sequelize): Promise<void> {
   for (const sql of statements) await inTransaction(db, (work) => execute(work, sql));
   await inTransaction(db, sweepFiles);
   await inTransaction(db, sweepAttachments);
+  await files.sweep();
 }
 
 /** Sweeps now and every hour; answers how to stop. What fails is told and tried again. */
-export function startUpkeep(db: Sequelize, onFailure: (error: unknown) => void): () => void {
-  const run = (): void => void sweep(db).catch(onFailure);
+export function startUpkeep(db: Sequelize, files: Files, onFailure: (error: unknown) => void): () => void {
+  const run = (): void => void sweep(db, files).catch(onFailure);
   const timer = setInterval(run, EVERY_MS).unref();
   run();
   return () => clearInterval(timer);

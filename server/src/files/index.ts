@@ -1,0 +1,1 @@
+export { Files, fileHash, type FilesPlace } from './files.ts';

@@ -1,0 +1,1 @@
+export { Jobs, type JobKind } from './jobs.ts';
