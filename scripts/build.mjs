@@ -6,9 +6,18 @@ import { Failure } from './failure.mjs';
 import { ROOT } from './install.mjs';
 import { runProgram } from './processes.mjs';
 
+const SERVER_SOURCES = ['core/src', 'contract/src', 'server/src', 'package-lock.json'];
+
+/** The code of the server's threads, by the names they are started by. */
+const THREADS = {
+  'keeper.worker': join(ROOT, 'server/src/coverage/keeper.worker.ts'),
+  'importer.worker': join(ROOT, 'server/src/exchange/importer.worker.ts'),
+  'heavyLane.worker': join(ROOT, 'server/src/http/heavyLane.worker.ts'),
+};
+
 /** Builds the web application unless it was built from exactly these sources. Answers its folder. */
 export function buildWeb() {
-  return buildOnce('web', ['core/src', 'contract/src', 'web/src', 'web/index.html', 'web/vite.config.ts', 'package-lock.json'], async () => {
+  return buildOnce('web/dist', ['core/src', 'contract/src', 'web/src', 'web/index.html', 'web/vite.config.ts', 'package-lock.json'], async () => {
     // Whoever starts us may have NODE_ENV set: the application is always built as it is used.
     const env = { ...process.env, NODE_ENV: 'production' };
     const { code, output } = await runProgram('npm', ['run', 'build', '--workspace', 'web', '--silent'], { cwd: ROOT, env });
@@ -18,32 +27,35 @@ export function buildWeb() {
 
 /** Bundles the server into a few files, which start several times faster than the sources. Answers the folder. */
 export function buildServer() {
-  return buildOnce('server', ['core/src', 'contract/src', 'server/src', 'package-lock.json'], async (folder, sources) => {
+  return buildOnce('server/dist', SERVER_SOURCES, async (folder, sources) => {
     // Imported here: it is not there before the packages are installed.
     const { build } = await import('esbuild');
     await rm(folder, { recursive: true, force: true });
     await build({
-      entryPoints: { main: join(ROOT, 'server/src/main.ts'), 'keeper.worker': join(ROOT, 'server/src/coverage/keeper.worker.ts'), 'importer.worker': join(ROOT, 'server/src/exchange/importer.worker.ts'), 'heavyLane.worker': join(ROOT, 'server/src/http/heavyLane.worker.ts'), 'check-data': join(ROOT, 'server/src/checkData.ts') },
+      ...FOR_NODE,
+      entryPoints: { main: join(ROOT, 'server/src/main.ts'), ...THREADS, 'check-data': join(ROOT, 'server/src/checkData.ts') },
       outdir: folder,
-      outExtension: { '.js': '.mjs' },
-      bundle: true,
       splitting: true,
-      platform: 'node',
-      format: 'esm',
-      target: 'node20',
-      logLevel: 'warning',
       // Coverage that other code has computed is computed anew.
       define: { 'process.env.CADERNO_COMPUTATION': JSON.stringify(sources) },
-      plugins: [packagesStayOutside],
     });
+  });
+}
+
+/** Bundles the code of the server's threads for tests of the sources, where a thread would take seconds to read its own. Answers the folder. */
+export function buildThreads() {
+  return buildOnce('node_modules/.cache/caderno-threads', SERVER_SOURCES, async (folder) => {
+    const { build } = await import('esbuild');
+    await rm(folder, { recursive: true, force: true });
+    await build({ ...FOR_NODE, entryPoints: THREADS, outdir: folder, splitting: true });
   });
 }
 
 /** Bundles the simulated services. Answers the folder. */
 export function buildStandins() {
-  return buildOnce('standins', ['standins/storyboard', 'package-lock.json'], async (folder) => {
+  return buildOnce('standins/dist', ['standins/storyboard', 'package-lock.json'], async (folder) => {
     const { build } = await import('esbuild');
-    await build({ entryPoints: { storyboard: join(ROOT, 'standins/storyboard/main.ts') }, outdir: folder, outExtension: { '.js': '.mjs' }, bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'warning', plugins: [packagesStayOutside] });
+    await build({ ...FOR_NODE, entryPoints: { storyboard: join(ROOT, 'standins/storyboard/main.ts') }, outdir: folder });
   });
 }
 
@@ -54,12 +66,14 @@ const packagesStayOutside = {
   },
 };
 
-async function buildOnce(workspace, sources, build) {
-  const folder = join(ROOT, workspace, 'dist');
+const FOR_NODE = { outExtension: { '.js': '.mjs' }, bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'warning', plugins: [packagesStayOutside] };
+
+async function buildOnce(place, sources, build) {
+  const folder = join(ROOT, place);
   const marker = join(folder, '.sources');
   const wanted = await hashOf(sources);
   if (existsSync(marker) && (await readFile(marker, 'utf8')) === wanted) return folder;
-  console.log(`Building the ${workspace === 'web' ? 'web application' : workspace} …`);
+  console.log(`Building ${place} …`);
   await build(folder, wanted);
   await writeFile(marker, wanted);
   return folder;

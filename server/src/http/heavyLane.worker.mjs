@@ -1,6 +1,6 @@
-// A worker thread starts without the TypeScript loader of its parent, so it registers one before its code is read.
-import { register } from 'tsx/esm/api';
-
-register();
-export const { default: carryOut } = await import('./heavyLane.worker.ts');
+// A worker thread starts without the TypeScript loader of its parent, so it registers one before its code is read. Tests
+// have that code in one piece.
+const bundled = process.env.CADERNO_THREADS;
+if (bundled === undefined) (await import('tsx/esm/api')).register();
+export const { default: carryOut } = await import(bundled === undefined ? './heavyLane.worker.ts' : `${bundled}/heavyLane.worker.mjs`);
 export default carryOut;
