@@ -1,5 +1,11 @@
 /** Dependencies point one way: web → contract → core; server → contract, core. Each folder has one door. */
 const CHAPTER = '^(core|server|web)/src/([^/]+)/';
+
+/** The floors of the interface: chapters are pages and stand on pieces that several of them show; pieces stand on the house. */
+const HOUSE = '(api|focus|frame|look|worker)';
+const PIECES = '(artefacts|data|drawing|editor|files|grid|liveCoverage|outline|overview|reuse|steps|text|versions)';
+const CHAPTERS = '(basis|cases|conditions|coverage|exchange|journal|people|projects|questions|reading|reuseMap|shared)';
+
 module.exports = {
   forbidden: [
     { name: 'core-imports-nothing-of-ours', severity: 'error', from: { path: '^core/src' }, to: { path: '^(contract|server|web)/' } },
@@ -13,8 +19,13 @@ module.exports = {
       severity: 'error',
       comment: 'Another folder is entered by its index.ts.',
       from: { path: CHAPTER },
-      to: { path: '^$1/src/([^/]+)/.+', pathNot: ['^$1/src/$2/', '/index\\.ts$', '^server/src/versions/undoPlan\\.ts$', '^web/src/look/theme\\.css$'] },
+      to: { path: '^$1/src/([^/]+)/.+', pathNot: ['^$1/src/$2/', '/index\\.ts$', '^web/src/look/theme\\.css$'] },
     },
+    { name: 'a-chapter-imports-no-other', severity: 'error', from: { path: `^web/src/${CHAPTERS}/`, pathNot: '\\.test\\.tsx?$' }, to: { path: `^web/src/${CHAPTERS}/`, pathNot: '^web/src/$1/' } },
+    { name: 'pieces-stand-on-the-house', severity: 'error', from: { path: `^web/src/${PIECES}/` }, to: { path: `^web/src/${CHAPTERS}/` } },
+    { name: 'the-house-stands-by-itself', severity: 'error', from: { path: `^web/src/${HOUSE}/` }, to: { path: `^web/src/(${PIECES}|${CHAPTERS})/` } },
+    { name: 'every-folder-has-its-floor', severity: 'error', from: {}, to: { path: '^web/src/[^/]+/', pathNot: `^web/src/(${HOUSE}|${PIECES}|${CHAPTERS})/` } },
+    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
     { name: 'no-orphans', severity: 'error', from: { orphan: true, pathNot: ['\\.d\\.ts$', 'server/src/(coverage/keeper|exchange/importer|http/heavyLane)\\.worker\\.mjs$'] }, to: {} },
   ],
   options: { doNotFollow: { path: 'node_modules' }, tsPreCompilationDeps: true, enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'types', 'default'] }, moduleSystems: ['es6'] },

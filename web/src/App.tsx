@@ -24,17 +24,17 @@ const CasesChapter = lazy(() => import('./cases/index.ts').then((m) => ({ defaul
 const SharedChapter = lazy(() => import('./shared/index.ts').then((m) => ({ default: m.SharedChapter })));
 const ReadThrough = lazy(() => import('./reading/index.ts').then((m) => ({ default: m.ReadThrough })));
 const ReadSelection = lazy(() => import('./reading/index.ts').then((m) => ({ default: m.ReadSelection })));
-const ReuseGraphPage = lazy(() => import('./reuse/index.ts').then((m) => ({ default: m.ReuseGraphPage })));
+const ReuseGraphPage = lazy(() => import('./reuseMap/index.ts').then((m) => ({ default: m.ReuseGraphPage })));
 const AlikePage = lazy(() => import('./shared/index.ts').then((m) => ({ default: m.AlikePage })));
 const CoverageChapter = lazy(() => import('./coverage/index.ts').then((m) => ({ default: m.CoverageChapter })));
-const VersionsPage = lazy(() => import('./versions/index.ts').then((m) => ({ default: m.VersionsPage })));
+const VersionsPage = lazy(() => import('./journal/index.ts').then((m) => ({ default: m.VersionsPage })));
 const QuestionsChapter = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.QuestionsChapter })));
 const Agenda = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.Agenda })));
 const SuspectPage = lazy(() => import('./basis/index.ts').then((m) => ({ default: m.SuspectPage })));
 const GlossaryPage = lazy(() => import('./basis/index.ts').then((m) => ({ default: m.GlossaryPage })));
 const ImportPage = lazy(() => import('./exchange/index.ts').then((m) => ({ default: m.ImportPage })));
 const SettingsPage = lazy(() => import('./projects/index.ts').then((m) => ({ default: m.SettingsPage })));
-const JournalPage = lazy(() => import('./versions/index.ts').then((m) => ({ default: m.JournalPage })));
+const JournalPage = lazy(() => import('./journal/index.ts').then((m) => ({ default: m.JournalPage })));
 
 /** Before anything is there, or when nothing can be; the pages of artefacts have their own words, which come with them. */
 function Opening({ error }: { readonly error: unknown }) {

@@ -30,7 +30,8 @@ export {
   type ReadInterval,
   type ValueRangesModel,
 } from './valueRanges.ts';
-export { CLASS_KINDS, offeredClasses, type ClassKind, type FieldValue } from './otherClass.ts';
+export { CLASS_KINDS, type ClassKind } from './classKind.ts';
+export { offeredClasses, type FieldValue } from './otherClass.ts';
 export { boundaryValues, rangeItems } from './rangeItems.ts';
 export { itemsShownByRow, rangeJudge, type RangeJudge } from './rangeEvidence.ts';
 export { rangeProblems, type RangeProblem } from './rangeProblems.ts';

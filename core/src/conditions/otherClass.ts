@@ -1,19 +1,6 @@
 import { isOrdered, lengthInCharacters, readValue, type Reading, type ValueKind } from '../values/index.ts';
+import type { ClassKind } from './classKind.ts';
 import type { Field, OtherClass } from './valueRanges.ts';
-
-export const CLASS_KINDS = [
-  'missing',
-  'empty',
-  'letters',
-  'specialCharacters',
-  'fraction',
-  'tooPrecise',
-  'impossibleDate',
-  'notListed',
-  'tooLong',
-  'example',
-] as const;
-export type ClassKind = (typeof CLASS_KINDS)[number];
 
 /** A value as it reaches a field: not given at all, or a text. */
 export type FieldValue = { readonly kind: 'missing' } | { readonly kind: 'value'; readonly text: string };

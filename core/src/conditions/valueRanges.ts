@@ -1,5 +1,5 @@
 import { formatBound, isOrdered, readBound, type OrderedType, type ValueType } from '../values/index.ts';
-import type { ClassKind } from './otherClass.ts';
+import type { ClassKind } from './classKind.ts';
 
 export type FieldId = string & { readonly __brand: 'FieldId' };
 

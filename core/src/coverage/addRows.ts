@@ -2,7 +2,7 @@ import type { ConditionId } from '../artefacts/index.ts';
 import { newCover, newRow, parameterId, rowId, withRowsRunning, type CaseContent, type Cover, type Parameter, type ParameterType, type Row } from '../cases/index.ts';
 import { carriedFields, type CarriedField, type ConditionContent, type Model } from '../conditions/index.ts';
 import type { ValueKind } from '../values/index.ts';
-import type { ProposedRow } from './gapFilling.ts';
+import type { ProposedRow } from './rowsMade.ts';
 
 /** Makes an id that is new in the case. */
 export type NewId = () => string;

@@ -1,6 +1,6 @@
 import { Feasibility, combinationItems, combinationJudge, tuplesShown, type CombinationJudge, type CombinationModel, type Forbidden, type ItemKey, type Tuple } from '../conditions/index.ts';
 import { RowSearch, type CoveringTask, type SearchProgress } from '../generation/index.ts';
-import type { Filling, ProposedRow, RowsMade } from './gapFilling.ts';
+import type { Filling, ProposedRow, RowsMade } from './rowsMade.ts';
 
 /** Above so many factors a row is named by its number: its values would make no name. */
 const MOST_NAMED_FACTORS = 5;

@@ -2,7 +2,7 @@ import type { CaseId, ConditionId, QuestionId } from '../artefacts/index.ts';
 import type { Technique } from '../conditions/index.ts';
 import type { CaseCounts } from './caseCounts.ts';
 import type { CoverageIndex } from './coverageIndex.ts';
-import { heldUp } from './openQuestions.ts';
+import { heldUp } from './heldUp.ts';
 import { showingCases } from './report.ts';
 import type { Standing } from './standing.ts';
 import type { ConditionTally } from './totals.ts';

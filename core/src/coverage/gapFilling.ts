@@ -1,30 +1,10 @@
-import type { ConditionContent, FieldId, ItemKey, StatePath } from '../conditions/index.ts';
+import type { ConditionContent, ItemKey, StatePath } from '../conditions/index.ts';
 import { coverageItems } from '../conditions/index.ts';
-import type { CellText } from '../data/index.ts';
 import { statePaths } from '../conditions/index.ts';
 import { CombinationRows } from './combinationRows.ts';
 import { rangeRows } from './rangeRows.ts';
+import type { Filling, RowsMade } from './rowsMade.ts';
 import { tableRows } from './tableRows.ts';
-
-/** Whether few rows and paths are wanted, or one for each item. */
-export const FILLINGS = ['fewest', 'onePerItem'] as const;
-export type Filling = (typeof FILLINGS)[number];
-
-/** A row that would show missing items. */
-export interface ProposedRow {
-  readonly name: string;
-  readonly values: readonly { readonly field: FieldId; readonly cell: CellText }[];
-  /** What the row should lead to: the outcomes of the items it aims at, each once. */
-  readonly outcome: string;
-  /** The missing items it would show and no row before it, in the order of the condition's list. */
-  readonly shows: readonly ItemKey[];
-}
-
-/** `unreachable`: items no values can be made up for, or that others hide. */
-export interface RowsMade {
-  readonly rows: readonly ProposedRow[];
-  readonly unreachable: readonly ItemKey[];
-}
 
 /** What filling a gap comes to. */
 export interface GapFilling extends RowsMade {

@@ -14,7 +14,7 @@ export { caseEvidence, fieldValue, instanceRef, walkedEvents, type Evidence, typ
 export { shownIn, shows, type ShownList } from './shownList.ts';
 export { conditionCoverage, itemsToMake, shownBy, type ConditionCoverage, type CoveringCase, type Grounds, type ItemCoverage } from './conditionCoverage.ts';
 export type { Design, DesignCase, DesignCondition, DesignLibrary, DesignQuestion, DesignRequirement, DesignSettings, RiskWeights } from './design.ts';
-export { heldUp } from './openQuestions.ts';
+export { heldUp } from './heldUp.ts';
 export type { CaseCounts } from './caseCounts.ts';
 export { CoverageIndex, type ConditionEntry, type DesignChange } from './coverageIndex.ts';
 export { perTechnique, type ConditionTally } from './totals.ts';
@@ -32,7 +32,8 @@ export {
 } from './report.ts';
 export { changedRows, coverageRows, type CaseRow, type ConditionRow, type CoverageRow, type CoverageRowId, type CoverageRows, type QuestionRow } from './coverageRows.ts';
 export { caseRow, instancesOf, markOf, reportOfRows, type CaseHead, type ReportHeads } from './rowsReport.ts';
-export { FILLINGS, fillGap, type Filling, type GapFilling, type ProposedRow, type RowsMade } from './gapFilling.ts';
+export { fillGap, type GapFilling } from './gapFilling.ts';
+export { FILLINGS, type Filling, type ProposedRow, type RowsMade } from './rowsMade.ts';
 export { CombinationRows } from './combinationRows.ts';
 export { addProposedRows, coverOf, mapFields, withCover, type NewId, type SeenCondition } from './addRows.ts';
 export { pathSteps, writtenCases } from './writtenCases.ts';

@@ -1,6 +1,6 @@
 import { itemsShownByRow, rangeItems, rangeJudge, type CoverageItem, type FieldId, type FieldValue, type ItemKey, type RangeJudge, type ValueRangesModel } from '../conditions/index.ts';
 import { readCell, type CellText } from '../data/index.ts';
-import type { Filling, ProposedRow, RowsMade } from './gapFilling.ts';
+import type { Filling, ProposedRow, RowsMade } from './rowsMade.ts';
 
 interface Candidate {
   readonly values: ReadonlyMap<FieldId, CellText>;

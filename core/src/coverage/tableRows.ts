@@ -1,5 +1,5 @@
 import { entriesOf, outcomeOf, ruleKey, tableJudge, valuesSelecting, type DecisionTableModel, type ItemKey } from '../conditions/index.ts';
-import type { RowsMade } from './gapFilling.ts';
+import type { RowsMade } from './rowsMade.ts';
 
 /** A row for each missing rule of a decision table: a row selects one rule, so there are no fewer. */
 export function tableRows(model: DecisionTableModel, missing: ReadonlySet<ItemKey>): RowsMade {

@@ -1,7 +1,8 @@
 import { EMPTY_CASE, parameterId, plainStep, stepId, type CarriedEvent, type CaseContent, type Step } from '../cases/index.ts';
 import { carriedFields, eventWords, stateName, type StatePath, type StateTransitionsModel } from '../conditions/index.ts';
 import { addProposedRows, coverOf, mapFields, withCover, type NewId, type SeenCondition } from './addRows.ts';
-import type { Filling, GapFilling, ProposedRow } from './gapFilling.ts';
+import type { GapFilling } from './gapFilling.ts';
+import type { Filling, ProposedRow } from './rowsMade.ts';
 
 const LONGEST_TITLE = 200;
 const OUTCOME = 'outcome';

@@ -5,7 +5,8 @@ import { answersAny, artefactKeyRow, selectRows, type ArtefactRow, type UnitOfWo
 import { DomainError } from '../domainError.ts';
 import { lockProject, moveOn, type Actor } from './journalEntry.ts';
 import { BrokenContent, contentFromStore } from './stored.ts';
-import { findArtefact, readContent, saveArtefact } from './store.ts';
+import { findArtefact, readContent } from './findArtefact.ts';
+import { saveArtefact } from './store.ts';
 
 /** More of a raw content is not shown; it stays whole in the database. */
 const LONGEST_RAW = 200_000;

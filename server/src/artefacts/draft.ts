@@ -2,7 +2,7 @@ import type { ArtefactId } from '@caderno/core/artefacts';
 import { schemaVersionOf, type KindAndContent } from '@caderno/contract';
 import { answersAny, execute, modelsOf, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
-import { findArtefact } from './store.ts';
+import { findArtefact } from './findArtefact.ts';
 
 /**
  * Keeps one person's working text. A person's windows share one draft, and what was typed last is it, whatever arrives

@@ -1,5 +1,6 @@
 export { CHANGES_CHANNEL, artefactOfRetry, changeOfRetry, idOfRow, lockProject, moveOn, writeJournalEntry, type Actor, type JournalEntryPart } from './journalEntry.ts';
-export { changeState, changeStates, createArtefact, findArtefact, readContent, saveArtefact, setState } from './store.ts';
+export { changeState, changeStates, createArtefact, saveArtefact, setState } from './store.ts';
+export { findArtefact, readContent } from './findArtefact.ts';
 export { insertArtefacts, readHeads, reserveNumbers, writeVersions, type NewArtefactRow, type OnWritten, type Save } from './write.ts';
 export { lastPosition, moveRequirement, outlinePlaces, placeAfter, placeInOrder, restorePlace } from './outline.ts';
 export { keepAttachment, noteAttachment, pictureOf, readAttachment, sweepAttachments } from './attachments.ts';
@@ -12,3 +13,4 @@ export { usersOf } from './links.ts';
 export { readLibrary } from './library.ts';
 export { asJson, contentOrBroken, contentOrRefused, kindAndContentOrBroken, refuseUnreadable } from './stored.ts';
 export { rebuildDerived } from './rebuild.ts';
+export { importBaseSchema, undoPlanSchema, type UndoPlan } from './undoPlan.ts';

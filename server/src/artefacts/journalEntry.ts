@@ -4,7 +4,7 @@ import type { ChangeAction } from '@caderno/contract';
 import { z } from 'zod';
 import { execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
-import type { UndoPlan } from '../versions/undoPlan.ts';
+import type { UndoPlan } from './undoPlan.ts';
 
 /** Who commands, in which project, when, and under which id a retry is known. */
 export interface Actor {

@@ -3,9 +3,9 @@ import { DEEPEST_OUTLINE, type OutlineMove, type OutlinePlace } from '@caderno/c
 import { z } from 'zod';
 import { idRow, execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
-import type { StoredPlace } from '../versions/undoPlan.ts';
+import type { StoredPlace } from './undoPlan.ts';
 import { artefactOfRetry, lockProject, writeJournalEntry, type Actor, type JournalEntryPart } from './journalEntry.ts';
-import { findArtefact } from './store.ts';
+import { findArtefact } from './findArtefact.ts';
 
 /** Moves a requirement below a parent, after a sibling (null: first). Its own children go along. */
 export async function moveRequirement(work: UnitOfWork, actor: Actor, id: RequirementId, move: OutlineMove): Promise<ArtefactRow> {

@@ -2,7 +2,7 @@ import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
 import type { Artefact } from '@caderno/contract';
 import { z } from 'zod';
 import { selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
-import { findArtefact, readContent } from './store.ts';
+import { findArtefact, readContent } from './findArtefact.ts';
 import { contentOrBroken } from './stored.ts';
 import { selectSummaries } from './summary.ts';
 

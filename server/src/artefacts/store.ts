@@ -1,33 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import { parseArtefactId, type ArtefactId, type ArtefactState } from '@caderno/core/artefacts';
+import { type ArtefactId, type ArtefactState } from '@caderno/core/artefacts';
 import type { KindAndContent, NewArtefact } from '@caderno/contract';
 import { execute, modelsOf, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { artefactOfRetry, idOfRow, lockProject, writeJournalEntry, type Actor, type JournalEntryPart } from './journalEntry.ts';
 import { dropDraft } from './draft.ts';
 import { placeAfter } from './outline.ts';
-import { BrokenContent, kindAndContentFromStore } from './stored.ts';
+import { findArtefact } from './findArtefact.ts';
 import { insertArtefacts, reserveNumbers, writeVersions } from './write.ts';
-
-/** @throws {DomainError} when the project has no such artefact, or it was deleted. */
-export async function findArtefact(work: UnitOfWork, projectId: string, id: ArtefactId): Promise<ArtefactRow> {
-  const parsed = parseArtefactId(id);
-  const row = parsed && (await modelsOf(work.db).Artefact.findOne({ where: { projectId, ...parsed, deletedAt: null }, transaction: work.transaction }));
-  if (!row) throw new DomainError({ code: 'artefact_unknown', id });
-  return row;
-}
-
-/** @throws {DomainError} when the artefact has no such version, or it cannot be read. */
-export async function readContent(work: UnitOfWork, row: ArtefactRow, version: number): Promise<KindAndContent> {
-  const stored = await modelsOf(work.db).Version.findOne({ where: { artefactId: row.id, version }, transaction: work.transaction });
-  if (stored === null) throw new DomainError({ code: 'version_unknown', id: idOfRow(row), version });
-  try {
-    return kindAndContentFromStore(row.kind, stored.schema, stored.content);
-  } catch (cause) {
-    if (!(cause instanceof BrokenContent)) throw cause;
-    throw new DomainError({ code: 'artefact_broken', id: idOfRow(row), version }, { cause });
-  }
-}
 
 /** Makes an artefact with its first version. */
 export async function createArtefact(work: UnitOfWork, actor: Actor, made: NewArtefact): Promise<ArtefactRow> {

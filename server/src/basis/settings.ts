@@ -1,13 +1,12 @@
 import { mergeContent } from '@caderno/core/versions';
 import type { ProjectSettings, Role } from '@caderno/contract';
 import { z } from 'zod';
-import { asJson, changeOfRetry, lockProject, writeJournalEntry, type Actor } from '../artefacts/index.ts';
+import { asJson, changeOfRetry, lockProject, undoPlanSchema, writeJournalEntry, type Actor } from '../artefacts/index.ts';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { readSettings, type StoredSettings } from '../projects/index.ts';
 import { DomainError } from '../domainError.ts';
 import type { SecretBox } from '../secrets/index.ts';
 import { changedParts, readableSettings, storeSettings } from '../versions/index.ts';
-import { undoPlanSchema } from '../versions/undoPlan.ts';
 
 /**
  * Saves settings that grew from `base`. What others changed meanwhile elsewhere in them stays; what both changed is

@@ -2,9 +2,8 @@ import { ARTEFACT_STATES, artefactId, type RequirementId } from '@caderno/core/a
 import { withoutHidden } from '@caderno/core/basis';
 import { FIELDS, attributeField, fieldText, type Entry, type ExistingRequirement, type FieldName, type ImportBase } from '@caderno/core/exchange';
 import { z } from 'zod';
-import { contentOrRefused, outlinePlaces } from '../artefacts/index.ts';
+import { importBaseSchema, contentOrRefused, outlinePlaces } from '../artefacts/index.ts';
 import { numberRow, selectRows, type UnitOfWork } from '../database/index.ts';
-import { importBaseSchema } from './remembered.ts';
 
 const existingRow = z.object({ rowId: z.string(), number: z.number(), version: z.number(), state: z.enum(ARTEFACT_STATES), schema: z.number(), content: z.unknown(), parentNumber: z.number().nullable(), parentSource: z.string().nullable(), parentKey: z.string().nullable(), base: importBaseSchema.nullable() });
 type ExistingRow = z.infer<typeof existingRow>;

@@ -5,10 +5,9 @@ import { LONGEST_XLSX_CELL, exportSections, exportTable, writeCsv, writeMarkdown
 import type { ExportFormat } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
-import { contentOrBroken, outlinePlaces } from '../artefacts/index.ts';
+import { importBaseSchema, contentOrBroken, outlinePlaces } from '../artefacts/index.ts';
 import { inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
-import { importBaseSchema } from './remembered.ts';
 import { listSources } from './importSource.ts';
 import { projectKey } from './importing.ts';
 

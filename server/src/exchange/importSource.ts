@@ -1,7 +1,7 @@
 import { mappingSchema } from '@caderno/contract';
 import { z } from 'zod';
 import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
-import { reqifTypesSchema } from './remembered.ts';
+import { reqifTypesSchema } from './reqifTypesSchema.ts';
 
 const importSourceRow = z.object({ name: z.string(), mapping: mappingSchema, types: reqifTypesSchema.nullable() });
 /** What is remembered of a source: how its columns were matched, and the types of a ReqIF document. */

@@ -6,4 +6,3 @@ export { decode } from './decoded.ts';
 export { guessedMapping, readEntries } from './importing.ts';
 export { importFile, type ImportOrder } from './run.ts';
 export { exportQuestions } from './exportQuestions.ts';
-export { importBaseSchema } from './remembered.ts';

@@ -1,11 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { artefactId, type RequirementId } from '@caderno/core/artefacts';
 import { addedContent, baseOf, changedContent, openConflicts, type ConflictChoice, type Entry, type Mapping, type ReadingOptions } from '@caderno/core/exchange';
-import { changeOfRetry, insertArtefacts, lastPosition, lockProject, placeAfter, placeInOrder, writeJournalEntry, reserveNumbers, writeVersions, type Actor, type JournalEntryPart, type NewArtefactRow, type OnWritten } from '../artefacts/index.ts';
+import { changeOfRetry, insertArtefacts, lastPosition, lockProject, placeAfter, placeInOrder, writeJournalEntry, reserveNumbers, writeVersions, type Actor, type JournalEntryPart, type NewArtefactRow, type OnWritten, type UndoPlan } from '../artefacts/index.ts';
 import { execute, modelsOf, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { STORIES_FILE, noteTracker } from '../tracker/index.ts';
-import type { UndoPlan } from '../versions/undoPlan.ts';
 import type { StoredRequirement } from './existing.ts';
 import { rememberSource } from './importSource.ts';
 import { planEntries, type Planned, type ReadEntries } from './importing.ts';

@@ -11,7 +11,7 @@ import { findDefects } from '../tracker/index.ts';
 import { readServerState } from '../upkeep/index.ts';
 import { savedBody, type SavedBody } from './body.ts';
 import { membershipOf, personOf, type Admitted } from './context.ts';
-import type { Input } from './handlers.ts';
+import type { Input } from './request.ts';
 import { checkStories, describeAgain, exportBasisFile, preview, run, upload, uploadStories } from './imports.ts';
 
 /**

@@ -1,5 +1,5 @@
 import type { ArtefactId, RequirementId } from '@caderno/core/artefacts';
-import { requirementIdSchema, type BodyOf, type Operation, type ParamsOf, type QueryOf, type ResponseOf } from '@caderno/contract';
+import { requirementIdSchema, type Operation, type ResponseOf } from '@caderno/contract';
 import { createArtefact, describeArtefact, dropDraft, findArtefact, keepDraft, moveRequirement, readArtefact, readBroken, readLibrary, restoreVersion, saveArtefact, setState } from '../artefacts/index.ts';
 import { listBasisTexts, listSuspectLinks, mergeRequirements, saveSettings, settleSuspectLinks, splitRequirement } from '../basis/index.ts';
 import { listConditions, readDesign } from '../coverage/index.ts';
@@ -14,18 +14,16 @@ import { readOutsideHosts, readTrackerState, saveOutsideHosts } from '../tracker
 import { changeMany, listChanges, listVersions, readVersion, undoChange, writeArtefacts } from '../versions/index.ts';
 import type { ApartOperation } from './apart.ts';
 import { actorOf, membershipOf, personOf, type Call } from './context.ts';
+import type { Input, OperationRequest } from './request.ts';
 
-export interface Input<N extends Operation> {
-  readonly params: ParamsOf<N>;
-  readonly query: QueryOf<N>;
-  readonly body: BodyOf<N>;
-}
 export type Handler<N extends Operation> = (input: Input<N>, call: Call) => Promise<ResponseOf<N>>;
 
-/** One handler an operation: a short path from parsed input to a service. An operation without one does not compile. */
 /** The operations that work in one transaction, from admission to answer. */
 export type HeldOperation = Exclude<Operation, ApartOperation>;
+/** A request of one of them. */
+export type HeldRequest = OperationRequest<HeldOperation>;
 
+/** One handler an operation: a short path from parsed input to a service. An operation without one does not compile. */
 export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   readSession: (_, call) => describeSession(call.work, call.person, call.parts.demoSignIn),
   signOut: async (_, call) => {

@@ -2,8 +2,7 @@ import { parseArtefactId } from '@caderno/core/artefacts';
 import { z } from 'zod';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 import type { Call } from './context.ts';
-import type { HeldOperation } from './handlers.ts';
-import type { HeldRequest } from './held.ts';
+import type { HeldOperation, HeldRequest } from './handlers.ts';
 
 /** Characters of a body from which on it is read, checked and stored in a thread of its own. */
 const LONG_BODY = 1_000_000;

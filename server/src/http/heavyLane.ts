@@ -3,7 +3,7 @@ import type { Refusal } from '@caderno/contract';
 import { DomainError } from '../domainError.ts';
 import { isTooHeavy } from '../tooHeavy.ts';
 import type { DemoSignIn } from '../people/index.ts';
-import type { HeldRequest } from './held.ts';
+import type { OperationRequest } from './request.ts';
 
 /** What a thread is told when it starts. */
 export interface LaneGiven {
@@ -14,7 +14,7 @@ export interface LaneGiven {
 
 /** A request, and the time it is carried out at. */
 export interface LaneJob {
-  readonly request: HeldRequest;
+  readonly request: OperationRequest;
   readonly at: Date;
 }
 

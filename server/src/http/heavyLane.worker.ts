@@ -2,7 +2,7 @@ import { move, transferableSymbol, valueSymbol, workerData } from 'piscina';
 import { openDatabase } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { SecretBox } from '../secrets/index.ts';
-import { carryOutHeld } from './held.ts';
+import { carryOutHeld, isHeld } from './held.ts';
 import type { LaneGiven, LaneJob, LaneReply } from './heavyLane.ts';
 
 const { databaseUrl, key, demoSignIn } = workerData as LaneGiven;
@@ -12,6 +12,7 @@ const secrets = new SecretBox(Buffer.from(key));
 /** Carries out one request as the server itself would. */
 export default async function carryOut({ request, at }: LaneJob): Promise<LaneReply> {
   try {
+    if (!isHeld(request)) throw new Error(`A thread carries out what works in one transaction: got ${request.name}`);
     const answer = await carryOutHeld(db, { demoSignIn, secrets, now: () => at }, request, noSession, false);
     if (typeof answer !== 'string') throw new Error(`A thread answers with JSON: expected it of ${request.name}, got a file`);
     const bytes = new TextEncoder().encode(answer);

@@ -6,29 +6,13 @@ import { personOfSession, type DemoSignIn, type SignedIn } from '../people/index
 import { DomainError } from '../domainError.ts';
 import type { Call, HeldParts } from './context.ts';
 import { admit } from './guard.ts';
-import { handlers, type Handler, type HeldOperation } from './handlers.ts';
+import { handlers, type Handler, type HeldOperation, type HeldRequest } from './handlers.ts';
 import { isHeavy } from './heavy.ts';
+import type { OperationRequest, Sent } from './request.ts';
 import { answerOnce, commandOf } from './retries.ts';
 
-/** Who calls, and how they are known. */
-export interface Caller {
-  readonly token: string | null;
-  readonly ifMatch: number | null;
-  readonly commandId: string | null;
-  readonly remote: string;
-  readonly agent: string;
-}
-
-/** What is sent, parsed by nobody yet: it can be handed to a thread. */
-export interface Sent {
-  readonly params: Readonly<Record<string, string>>;
-  readonly query: Readonly<Record<string, string>>;
-  readonly body: string | null;
-}
-
-/** A request of an operation that works in one transaction. */
-export interface HeldRequest extends Caller, Sent {
-  readonly name: HeldOperation;
+export function isHeld(request: OperationRequest): request is HeldRequest {
+  return request.name in handlers;
 }
 
 /** JSON as it is sent, or a file. */

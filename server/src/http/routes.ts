@@ -12,8 +12,9 @@ import { AtOnce } from './atOnce.ts';
 import { announcedLength, readBody, refuseAnnounced, saveBody, type SavedBody } from './body.ts';
 import type { Admitted, Call, Parts } from './context.ts';
 import { refuseForgedOrigin } from './guard.ts';
-import type { HeldOperation } from './handlers.ts';
-import { HEAVY, admission, carryOutHeld, parse, parseSent, type Caller, type HeldRequest, type Served } from './held.ts';
+import type { HeldOperation, HeldRequest } from './handlers.ts';
+import { HEAVY, admission, carryOutHeld, parse, parseSent, type Served } from './held.ts';
+import type { Caller } from './request.ts';
 import { addressOf } from './proxies.ts';
 import { commandOf, keepAnswer, keptAnswer } from './retries.ts';
 

@@ -1,7 +1,6 @@
-import { importBaseSchema } from '../exchange/index.ts';
 import type { ImportBase } from '@caderno/core/exchange';
 import { z } from 'zod';
-import type { JournalEntryPart } from '../artefacts/index.ts';
+import { importBaseSchema, type JournalEntryPart } from '../artefacts/index.ts';
 import { execute, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 
 const baseRow = z.object({ base: importBaseSchema });

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { mergeContent } from '@caderno/core/versions';
 import { schemaVersionOf, type Change, type KindAndContent, type Role } from '@caderno/contract';
 import {
-  asJson, changeOfRetry, changeState, findArtefact, idOfRow, issuesOf, kindAndContentOrBroken, lockProject, readContent, writeJournalEntry, restorePlace, usersOf, writeVersions, type Actor, type JournalEntryPart,
+  asJson, changeOfRetry, changeState, findArtefact, idOfRow, issuesOf, kindAndContentOrBroken, lockProject, readContent, writeJournalEntry, restorePlace, usersOf, undoPlanSchema, writeVersions, type UndoPlan, type Actor, type JournalEntryPart,
 } from '../artefacts/index.ts';
 import { z } from 'zod';
 import { execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
@@ -12,7 +12,6 @@ import { storeImportBase } from './importBase.ts';
 import { readChange } from './journal.ts';
 import { readableSettings, storeSettings } from './storeSettings.ts';
 import type { SecretBox } from '../secrets/index.ts';
-import { undoPlanSchema, type UndoPlan } from './undoPlan.ts';
 
 const storedPartRow = z.object({ artefactId: z.string().nullable(), undo: undoPlanSchema });
 type StoredPart = z.infer<typeof storedPartRow>;

@@ -1,6 +1,6 @@
-export { RefusedCall, Unreachable, call, download, pictureAddress } from './client.ts';
+export { RefusedCall, call, download, pictureAddress } from './client.ts';
 export { failureSentence, isPassing, isSignedOut, tellFailure } from './failure.ts';
 export { untilTaken } from './untilTaken.ts';
 export { keys, useAlike, useArtefact, useBasisTexts, useConditionLines, useDesign, useItems, useLibrary, useMembers, useReuse, useReuseGraph, useSession, useSettings, useSuspectLinks, useTracker, useVersion, useVersions, type ConditionInList } from './queries.ts';
 export { useSaveSettings } from './useSaveSettings.ts';
-export { forgetLogs, useCoverage, useCoverageRows, useFigures, useModules, useProjectStream, useRefresh, useSummaries, whileSaving, type KnownReport, type RowsKnown } from './log/index.ts';
+export { forgetLogs, useCoverage, useCoverageRows, useFigures, useModules, useProjectStream, useRefresh, useSummaries, whileSaving, type RowsKnown } from './log/index.ts';

@@ -5,7 +5,7 @@ import type { ArtefactOfKind, ConditionLine, QueryInputOf, ResponseOf } from '@c
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { call } from './client.ts';
-import { useKnown } from './log/index.ts';
+import { useKnown } from './log/useProjectLog.ts';
 
 /** Query keys: everything of a project begins with its key, so that an event can make just that stale. */
 export const keys = {

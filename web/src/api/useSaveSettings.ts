@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useCallback } from 'react';
 import { call } from './client.ts';
 import { tellFailure } from './failure.ts';
-import { useRefresh } from './log/index.ts';
+import { useRefresh } from './log/useProjectLog.ts';
 
 /** Saves settings that grew from a version; answers whether they were taken (the person is told when not). */
 export function useSaveSettings(project: string): (version: number, settings: ProjectSettings) => Promise<boolean> {

@@ -5,15 +5,14 @@ import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCoverage, useSummaries } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
-import { ExportMenu } from '../exchange/index.ts';
+import { ExportMenu } from '../files/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { ChapterOverview } from '../overview/index.ts';
 import { Button, Empty, countOf, useSelection } from '../look/index.ts';
-import { Outline } from './Outline.tsx';
+import { Outline, useMovable } from '../outline/index.ts';
 import { OutlineSelection } from './OutlineSelection.tsx';
 import { RequirementPage } from './RequirementPage.tsx';
 import { TrackerNews } from './TrackerNews.tsx';
-import { useMovable } from './useMovable.ts';
 import { useWordingCounts } from './wording/useWording.ts';
 
 const DIRECTION_KEY = { up: '↑', down: '↓', in: '→', out: '←' } as const;

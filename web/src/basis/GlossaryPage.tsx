@@ -4,10 +4,10 @@ import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useBasisTexts, useSaveSettings, useSettings } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
-import { TermsFromFile } from '../exchange/index.ts';
+import { TermsFromFile } from '../files/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button, Empty, FileButton, TextButton, countOf } from '../look/index.ts';
-import { useGlossary } from './useGlossary.ts';
+import { useGlossary } from '../text/index.ts';
 
 /** The project's terms, with where they are used; what is written here is shown wherever a term occurs. */
 export function GlossaryPage() {

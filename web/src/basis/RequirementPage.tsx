@@ -5,7 +5,7 @@ import { percentDown, shownRatio, type RequirementCoverage } from '@caderno/core
 import { memo, useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useModules, useSummaries } from '../api/index.ts';
-import { Loading, Margin, MarginNote, TextInput, Ticks, TitleField, useAddCondition } from '../artefacts/index.ts';
+import { Loading, Margin, MarginNote, TextInput, Ticks, TitleField, useAddCondition, useAskAbout } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Choose, PRIORITY_WORD, REQUIREMENT_TYPE_WORD, countOf, options } from '../look/index.ts';
 import { SaveBar, useEditable, useEditing, type EditableArtefact } from '../versions/index.ts';
@@ -16,7 +16,6 @@ import { RequirementText } from './RequirementText.tsx';
 import { RiskChoices } from './RiskChoices.tsx';
 import { SplitDialog } from './SplitDialog.tsx';
 import { TermNotes } from './TermNotes.tsx';
-import { useAskAbout } from './useAskAbout.ts';
 import { useMarks } from './wording/useWording.ts';
 import { WordingNotes } from './wording/WordingNotes.tsx';
 

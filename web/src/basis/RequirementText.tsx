@@ -1,11 +1,9 @@
 import type { RequirementContent, WordingMark } from '@caderno/core/basis';
 import { Pencil } from 'lucide-react';
 import { useCallback, useMemo, useState } from 'react';
-import { Section, TextButton } from '../look/index.ts';
-import { MarkableText } from './MarkableText.tsx';
+import { Section, TextButton, RULE_WORD } from '../look/index.ts';
+import { MarkableText, type TextSpan } from '../text/index.ts';
 import { MarkdownEditor } from './MarkdownEditor.tsx';
-import type { TextSpan } from './markSpans.ts';
-import { RULE_WORD } from './wording/wordingWords.ts';
 
 interface Props {
   readonly content: RequirementContent;

@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import { MarginNote } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { termSpans, useGlossary } from './useGlossary.ts';
+import { termSpans, useGlossary } from '../text/index.ts';
 
 /** The terms of the glossary that occur in a text, with their definitions: what the underlined words show on hover, for everyone. */
 export function TermNotes({ text }: { readonly text: string }) {

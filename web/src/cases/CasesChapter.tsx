@@ -7,7 +7,7 @@ import { useCreate } from '../artefacts/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { ChapterOverview } from '../overview/index.ts';
 import { countOf, TextButton } from '../look/index.ts';
-import { SharedIndex } from '../shared/index.ts';
+import { SharedIndex } from '../reuse/index.ts';
 import { UseDragging } from '../steps/index.ts';
 import { CaseIndex } from './CaseIndex.tsx';
 import { CasePage } from './CasePage.tsx';

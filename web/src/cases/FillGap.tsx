@@ -1,7 +1,7 @@
 import { isUse, type CaseContent } from '@caderno/core/cases';
 import { addProposedRows, fillGap, itemsToMake, untoldRows, type ConditionCoverage, type DesignCondition, type ProposedRow, type Untold } from '@caderno/core/coverage';
 import { useMemo } from 'react';
-import { GapPreview, untoldWords } from '../coverage/index.ts';
+import { GapPreview, untoldWords } from '../liveCoverage/index.ts';
 import { Button, Dialog, countOf } from '../look/index.ts';
 
 interface Props {

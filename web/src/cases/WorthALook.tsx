@@ -6,7 +6,7 @@ import { memo, useMemo, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useAlike, useSettings, useSummaries } from '../api/index.ts';
 import { MarginNote } from '../artefacts/index.ts';
-import { untoldWords } from '../coverage/index.ts';
+import { untoldWords } from '../liveCoverage/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { TextButton, countOf } from '../look/index.ts';
 import { newStepId, type StepsOpened } from '../steps/index.ts';

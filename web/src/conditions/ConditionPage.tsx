@@ -4,11 +4,10 @@ import { countStandings, itemsToMake, itemsToShow, percentDown, shownRatio, type
 import { Suspense, lazy, useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useDesign, useSummaries } from '../api/index.ts';
-import { Defects, Loading, TitleField, useRaiseQuestion, useStillRight } from '../artefacts/index.ts';
-import { useLiveCoverage } from '../coverage/index.ts';
+import { Defects, Loading, TitleField, useRaiseQuestion, useStillRight, Observations } from '../artefacts/index.ts';
+import { useLiveCoverage } from '../liveCoverage/index.ts';
 import { WholeWidth, address, useFrame } from '../frame/index.ts';
 import { Button, ITEM_KIND_WORD, MODEL_WORD, Section, TextButton, countOf } from '../look/index.ts';
-import { Observations } from '../questions/index.ts';
 import { SaveBar, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { ItemList } from './ItemList.tsx';
 import { ModelChoices } from './ModelChoices.tsx';

@@ -4,7 +4,7 @@ import { anchorAt, placeAnchor, type Anchor } from '@caderno/core/conditions';
 import type { RequirementId } from '@caderno/core/artefacts';
 import { useMemo } from 'react';
 import { useNavigate } from 'react-router';
-import { MarkableText, type TextSpan } from '../basis/index.ts';
+import { MarkableText, type TextSpan } from '../text/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 
 interface Props {

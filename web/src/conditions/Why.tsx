@@ -3,7 +3,7 @@ import type { Row } from '@caderno/core/cases';
 import { eventWords, stateName, type CoverageItem, type StateTransitionsModel, type WalkStep } from '@caderno/core/conditions';
 import { derivationOf, rowRefusal, shownIn, shows, type ConditionCoverage, type Derivation, type Design, type DesignCase, type DesignCondition, type DerivedValue, type ItemCoverage, type RowRefusal } from '@caderno/core/coverage';
 import { Link } from 'react-router';
-import { untoldWords } from '../coverage/index.ts';
+import { untoldWords } from '../liveCoverage/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Dialog, STANDING_WORD, StandingShape, countOf } from '../look/index.ts';
 

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Button, Dialog, PARAMETER_TYPE_WORD } from '../look/index.ts';
 import type { ColumnCheck } from './columnCheck.ts';
 import { withColumn, withColumnMoved } from './rowEdits.ts';
-import { type EditTable, type GridColumn } from './table.ts';
+import type { EditTable, GridColumn } from './table.ts';
 import type { RowView } from './rowView.ts';
 
 interface Props {

@@ -2,7 +2,7 @@ import type { Row } from '@caderno/core/cases';
 import { LONGEST_XLSX_CELL, rowsJson, rowsTable, writeCsv } from '@caderno/core/exchange';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { rowsFile } from '../exchange/index.ts';
+import { rowsFile } from '../files/index.ts';
 import { FileButton, TextButton, saveFile } from '../look/index.ts';
 import { ImportRows } from './ImportRows.tsx';
 import type { DataTable, EditTable } from './table.ts';

@@ -3,7 +3,7 @@ import { GUESS_ALL, ROW_IMPORTS, guessRowColumns, guessValueReading, planRows, t
 import { LIMITS } from '@caderno/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { fileProblemSentence, rowsFile } from '../exchange/index.ts';
+import { fileProblemSentence, rowsFile } from '../files/index.ts';
 import { Button, Dialog, PARAMETER_TYPE_WORD, countOf } from '../look/index.ts';
 import { HowMeant, typedCells } from './HowMeant.tsx';
 import { HowRead } from './HowRead.tsx';

@@ -2,12 +2,11 @@ import { MOST_PASTED_CELLS, parsePastedGrid } from '@caderno/core/data';
 import type { Row, RowId } from '@caderno/core/cases';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { countOf } from '../look/index.ts';
+import { countOf, useLatest } from '../look/index.ts';
 import { extentOf, moved, within, type CellAt, type Extent, type Selection } from '../grid/index.ts';
 import { cleared, copied, withBlock, withoutRows, type CellRange } from './rowEdits.ts';
 import { tableOfPaste } from './pastedColumns.ts';
 import { cellOf, freshRow, type EditTable, type GridColumn } from './table.ts';
-import { useLatest } from '../look/index.ts';
 
 interface Input {
   readonly rows: readonly Row[];

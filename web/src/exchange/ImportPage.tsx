@@ -8,7 +8,7 @@ import { Button, Empty, Section, countOf } from '../look/index.ts';
 import { ChooseFile } from './ChooseFile.tsx';
 import { MapColumns } from './MapColumns.tsx';
 import { Preview } from './Preview.tsx';
-import { TermsFromFile } from './TermsFromFile.tsx';
+import { TermsFromFile } from '../files/index.ts';
 
 /** Getting requirements in: a file, what its columns are, what would change; all on one page, from top to bottom. */
 export function ImportPage() {

@@ -9,7 +9,7 @@ import { useDeferredValue, useState } from 'react';
 import { call, failureSentence } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
-import { fileProblemSentence } from './fileProblemSentence.ts';
+import { fileProblemSentence } from '../files/index.ts';
 import { PlannedChangeLine } from './PlannedChangeLine.tsx';
 import { RunImport } from './RunImport.tsx';
 

@@ -1,2 +1,2 @@
 export { focusBelow, followFocus } from './fallenFocus.ts';
-export { isDialogOpen, isMeantForPage, type KeyEffect } from './whatIsMeant.ts';
+export { isDialogOpen, isMeantForPage } from './whatIsMeant.ts';

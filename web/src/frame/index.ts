@@ -1,4 +1,4 @@
-export { Frame, initials, type FrameContext } from './Frame.tsx';
+export { Frame, initials } from './Frame.tsx';
 export { PageFailed } from './PageFailed.tsx';
 export { useFrame } from './useFrame.ts';
 export { Spread } from './Spread.tsx';

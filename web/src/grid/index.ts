@@ -1,1 +1,1 @@
-export { extentOf, holds, moved, within, type CellAt, type Extent, type GridShape, type Selection } from './gridSelection.ts';
+export { extentOf, moved, within, type CellAt, type Extent, type Selection } from './gridSelection.ts';

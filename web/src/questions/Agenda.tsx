@@ -5,7 +5,7 @@ import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure, useArtefact, useCoverageRows, useSummaries, useRefresh } from '../api/index.ts';
-import { MarkdownText } from '../basis/index.ts';
+import { MarkdownText } from '../text/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Empty, countOf } from '../look/index.ts';
 import { byHeldUp } from './questionWords.tsx';

@@ -3,12 +3,11 @@ import { answered, reopened, withdrawnQuestion, type QuestionContent } from '@ca
 import { useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useCoverageRows, useMembers } from '../api/index.ts';
-import { Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
-import { MarkdownText } from '../basis/index.ts';
+import { Loading, Margin, MarginNote, TextInput, TitleField, Observations } from '../artefacts/index.ts';
+import { MarkdownText } from '../text/index.ts';
 import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { Button, Section, TextButton, countOf, dateAndTime } from '../look/index.ts';
 import { SaveBar, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
-import { Observations } from './Observations.tsx';
 import { StatusWord } from './questionWords.tsx';
 import { Subjects } from './Subjects.tsx';
 import { WriteIntoRequirement } from './WriteIntoRequirement.tsx';

@@ -1,3 +1,3 @@
 export { Reach, UsedBy } from './UsedBy.tsx';
 export { PinnedUsers } from './PinnedUsers.tsx';
-export { ReuseGraphPage } from './graph/ReuseGraphPage.tsx';
+export { SharedIndex } from './SharedIndex.tsx';

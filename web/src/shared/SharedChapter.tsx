@@ -8,9 +8,10 @@ import { useSummaries } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { Button, Empty } from '../look/index.ts';
-import { DataSetIndex, DataSetPage } from '../dataSets/index.ts';
+import { DataSetIndex } from './dataSets/DataSetIndex.tsx';
+import { DataSetPage } from './dataSets/DataSetPage.tsx';
 import { UseDragging } from '../steps/index.ts';
-import { SharedIndex } from './SharedIndex.tsx';
+import { SharedIndex } from '../reuse/index.ts';
 import { SharedPage } from './SharedPage.tsx';
 
 /** What is written once and used in many places: the list at the left, what is open at the right. */

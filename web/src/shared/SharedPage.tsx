@@ -9,11 +9,8 @@ import { Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts
 import { useFrame } from '../frame/index.ts';
 import { Section, countOf } from '../look/index.ts';
 import { PinnedUsers, Reach, UsedBy } from '../reuse/index.ts';
-import { ParameterField, Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit } from '../steps/index.ts';
+import { ParameterField, Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit, TakeOutDialog, type Owner, usePutBack, useRename } from '../steps/index.ts';
 import { SaveBar, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
-import { TakeOutDialog, type Owner } from './TakeOutDialog.tsx';
-import { usePutBack } from './usePutBack.ts';
-import { useRename } from './useRename.tsx';
 
 /** Shared steps: what they are for, the steps, their parameters, and who uses them. */
 export function SharedPage({ id }: { readonly id: SharedId }) {

@@ -3,7 +3,7 @@ import type { OpenedPart, OpenedStep, OpenedUse } from '@caderno/core/shared';
 import { ChevronRight } from 'lucide-react';
 import { Link } from 'react-router';
 import { address, useFrame } from '../frame/index.ts';
-import { TextWithTerms } from '../basis/index.ts';
+import { TextWithTerms } from '../text/index.ts';
 import { boundValueText } from './boundValueText.ts';
 
 interface Props {

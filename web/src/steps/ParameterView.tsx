@@ -1,7 +1,7 @@
 import { bindText, type BoundValue, type Parameter, type ParameterId } from '@caderno/core/cases';
 import type { Constants } from '@caderno/core/shared';
 import { memo } from 'react';
-import { TextWithTerms } from '../basis/index.ts';
+import { TextWithTerms } from '../text/index.ts';
 import { boundValueText } from './boundValueText.ts';
 
 interface Props {

@@ -5,7 +5,7 @@ import { ParameterField } from './ParameterField.tsx';
 import { AddPicture, Pictures, useKeepPictures, withPictures } from './Pictures.tsx';
 import { DropPlace } from './UseDragging.tsx';
 import { SelectBox } from './SelectBox.tsx';
-import type { Act, Focus, StepPart } from './Steps.tsx';
+import type { Act, Focus, StepPart } from './stepCommand.ts';
 import type { ParameterContext } from './parameterEditing.ts';
 
 export interface LineProps {

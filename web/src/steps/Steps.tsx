@@ -1,5 +1,5 @@
 import type { CaseId, SharedId } from '@caderno/core/artefacts';
-import { isUse, parsePastedSteps, parsePastedTable, stepsOfTable, type CaseCall, type PastedTable, type PlainStep, type SharedUse, type Step, type StepId } from '@caderno/core/cases';
+import { isUse, parsePastedSteps, parsePastedTable, stepsOfTable, type PastedTable, type SharedUse, type Step, type StepId } from '@caderno/core/cases';
 import { LIMITS } from '@caderno/contract';
 import { memo, useCallback, useDeferredValue, useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
@@ -13,6 +13,7 @@ import { DropPlace, DropPlaces } from './UseDragging.tsx';
 import { PastedTableDialog } from './PastedTableDialog.tsx';
 import { takeSteps } from './stepClipboard.ts';
 import { freshSteps, insertStep, insertSteps, moveSteps, newStep, newUse, removeSteps, withStep, writtenSteps, type StepsEdit } from './stepEdits.ts';
+import type { Act, Focus, StepPart } from './stepCommand.ts';
 import { useStepKeys } from './useStepKeys.ts';
 import type { StepsOpened } from './useOpened.ts';
 
@@ -29,30 +30,6 @@ interface Props {
   /** A number that grows when the steps are to be written in: in the first, or a new one. */
   readonly beginTurn?: number;
 }
-
-export type StepPart = 'action' | 'expected';
-export interface Focus {
-  readonly step: StepId;
-  readonly part: StepPart;
-  readonly turn: number;
-  /** The step is pointed at, not written in. */
-  readonly rests: boolean;
-}
-
-/** What the keys in a step ask for. */
-export type StepCommand =
-  | { readonly kind: 'change'; readonly part: Partial<Pick<PlainStep, StepPart | 'attachments'>> }
-  | { readonly kind: 'changeUse'; readonly part: Partial<SharedUse> | Partial<CaseCall> }
-  | { readonly kind: 'append' }
-  | { readonly kind: 'insert' }
-  | { readonly kind: 'remove' }
-  | { readonly kind: 'go'; readonly part: StepPart }
-  | { readonly kind: 'neighbour'; readonly direction: -1 | 1; readonly part: StepPart }
-  | { readonly kind: 'move'; readonly direction: -1 | 1; readonly part: StepPart }
-  | { readonly kind: 'paste'; readonly data: DataTransfer };
-
-/** Carries out a command at a step (null: at the end); answers whether there was anything to do. */
-export type Act = (at: StepId | null, command: StepCommand) => boolean;
 
 /** Lines that fill a tall window. */
 const FIRST_SEEN = 40;

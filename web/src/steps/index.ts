@@ -5,3 +5,6 @@ export { newStepId, type StepsEdit } from './stepEdits.ts';
 export { useConstants, useOpened, type StepsOpened } from './useOpened.ts';
 export type { ParameterContext } from './parameterEditing.ts';
 export { DraggableUse, UseDragging } from './UseDragging.tsx';
+export { TakeOutDialog, type Owner } from './TakeOutDialog.tsx';
+export { usePutBack } from './usePutBack.ts';
+export { useRename } from './useRename.tsx';

@@ -3,7 +3,7 @@ import type { ClipboardEvent, KeyboardEvent } from 'react';
 import { useFrame } from '../frame/index.ts';
 import { putSteps } from './stepClipboard.ts';
 import { freshSteps, insertSteps, moveSteps, removeSteps, type StepsEdit } from './stepEdits.ts';
-import type { Act } from './Steps.tsx';
+import type { Act } from './stepCommand.ts';
 import type { ParameterContext } from './parameterEditing.ts';
 
 interface Keys {

@@ -11,5 +11,3 @@ export { useEditable, useKeptHere, type EditableArtefact } from './useKeptHere.t
 export { Difference } from './Difference.tsx';
 export { WordDiff } from './WordDiff.tsx';
 export { SaveBar } from './SaveBar.tsx';
-export { VersionsPage } from './VersionsPage.tsx';
-export { JournalPage } from './JournalPage.tsx';

@@ -3,8 +3,7 @@ import type { WordingMark, WordingRule } from '@caderno/core/basis';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { address, useFrame } from '../../frame/index.ts';
-import { ReasonForm, TextButton } from '../../look/index.ts';
-import { MEND_WORDS, RULE_WORD, reasonWords } from './wordingWords.ts';
+import { ReasonForm, TextButton, MEND_WORDS, RULE_WORD, reasonWords } from '../../look/index.ts';
 
 interface Props {
   readonly id: RequirementId;

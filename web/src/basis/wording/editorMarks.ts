@@ -1,7 +1,7 @@
 import type { WordingMark } from '@caderno/core/basis';
 import type { Extension } from '@codemirror/state';
 import { Decoration, EditorView } from '@codemirror/view';
-import { RULE_WORD } from './wordingWords.ts';
+import { RULE_WORD } from '../../look/index.ts';
 
 /** Weak wording underlined while one writes. Marks lag a keystroke behind the text: those beyond its end are left out. */
 export function editorMarks(marks: readonly WordingMark[]): Extension {

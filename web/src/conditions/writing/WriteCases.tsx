@@ -8,7 +8,7 @@ import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure, useSettings, useSummaries } from '../../api/index.ts';
 import { PickArtefact, useCreate, useWrite } from '../../artefacts/index.ts';
-import { untoldWords } from '../../coverage/index.ts';
+import { untoldWords } from '../../liveCoverage/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
 import { Button, Choose, Dialog, TextButton, countOf } from '../../look/index.ts';
 import { newPartId } from '../newPartId.ts';

@@ -3,7 +3,7 @@ import { itemsToMake, type ConditionCoverage, type Design } from '@caderno/core/
 import { useState } from 'react';
 import { useDesign } from '../../api/index.ts';
 import { Loading } from '../../artefacts/index.ts';
-import { useLiveCoverage } from '../../coverage/index.ts';
+import { useLiveCoverage } from '../../liveCoverage/index.ts';
 import { useFrame } from '../../frame/index.ts';
 import { Dialog } from '../../look/index.ts';
 import { WriteCases, type ToWrite } from './WriteCases.tsx';

@@ -1,6 +1,6 @@
 import type { ReusableId } from '@caderno/core/shared';
 import type { ReuseGraph } from '@caderno/contract';
-import { layOutGraph, type Point } from '../../drawing/index.ts';
+import { layOutGraph, type Point } from '../drawing/index.ts';
 
 export type ReuseNode = ReuseGraph['nodes'][number];
 export type ReuseEdge = ReuseGraph['edges'][number];

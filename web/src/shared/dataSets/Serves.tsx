@@ -4,12 +4,12 @@ import { addProposedRows, countStandings, fillGap, itemsToMake, mapFields, type 
 import { asCase, fromCase, type DataSetContent, type Served } from '@caderno/core/dataSets';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { call, tellFailure, useSummaries } from '../api/index.ts';
-import { PickArtefact, useStillRight } from '../artefacts/index.ts';
-import { GapPreview } from '../coverage/index.ts';
-import { address, useFrame } from '../frame/index.ts';
-import { Button, Choose, Dialog, TextButton, countOf } from '../look/index.ts';
-import type { Editing } from '../versions/index.ts';
+import { call, tellFailure, useSummaries } from '../../api/index.ts';
+import { PickArtefact, useStillRight } from '../../artefacts/index.ts';
+import { GapPreview } from '../../liveCoverage/index.ts';
+import { address, useFrame } from '../../frame/index.ts';
+import { Button, Choose, Dialog, TextButton, countOf } from '../../look/index.ts';
+import type { Editing } from '../../versions/index.ts';
 
 interface Props {
   readonly id: DataSetId;

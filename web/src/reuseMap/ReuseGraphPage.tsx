@@ -2,10 +2,10 @@ import { usersOf, usesOf, type ReusableId } from '@caderno/core/shared';
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useQuery } from '@tanstack/react-query';
-import { failureSentence, useReuseGraph } from '../../api/index.ts';
-import { Loading } from '../../artefacts/index.ts';
-import { address, useFrame } from '../../frame/index.ts';
-import { Button, Choose, Empty, TextButton, Waiting, countOf } from '../../look/index.ts';
+import { failureSentence, useReuseGraph } from '../api/index.ts';
+import { Loading } from '../artefacts/index.ts';
+import { address, useFrame } from '../frame/index.ts';
+import { Button, Choose, Empty, TextButton, Waiting, countOf } from '../look/index.ts';
 import { GraphDrawing } from './GraphDrawing.tsx';
 import { layOutReuse, type ReuseEdge, type ReuseNode } from './layoutReuse.ts';
 

@@ -2,7 +2,6 @@ import { ARTEFACT_STATES, type ArtefactState } from '@caderno/core/artefacts';
 import type { ImportBase } from '@caderno/core/exchange';
 import { storedSettingsSchema, type ProjectSettings } from '@caderno/contract';
 import { z } from 'zod';
-import { importBaseSchema } from '../exchange/index.ts';
 
 /** A requirement's place as stored: row ids, so that it survives as data. */
 export interface StoredPlace {
@@ -19,6 +18,14 @@ export type UndoPlan =
   | { readonly kind: 'settings'; readonly from: ProjectSettings; readonly to: ProjectSettings }
   /** What an import remembers of a requirement. */
   | { readonly kind: 'imported'; readonly from: ImportBase | null; readonly to: ImportBase | null };
+
+/** What an import remembers of a requirement, as it is stored. */
+export const importBaseSchema: z.ZodType<ImportBase> = z.object({
+  fields: z.record(z.string(), z.string()),
+  parent: z.string().nullable().optional(),
+  relations: z.array(z.string()),
+  facts: z.string(),
+});
 
 const state = z.enum(ARTEFACT_STATES);
 const place = z.object({ parentId: z.string().nullable(), position: z.number() });

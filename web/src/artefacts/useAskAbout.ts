@@ -3,7 +3,7 @@ import type { QuestionSubject } from '@caderno/core/basis';
 import { placeAnchor, type Anchor } from '@caderno/core/conditions';
 import { useCallback } from 'react';
 import { call } from '../api/index.ts';
-import { useRaiseQuestion } from '../artefacts/index.ts';
+import { useRaiseQuestion } from './useRaiseQuestion.ts';
 import { useFrame } from '../frame/index.ts';
 
 /**

@@ -1,8 +1,8 @@
 import { usersOf, type ReusableId } from '@caderno/core/shared';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { pathThrough } from '../../drawing/index.ts';
-import { address, useFrame } from '../../frame/index.ts';
+import { pathThrough } from '../drawing/index.ts';
+import { address, useFrame } from '../frame/index.ts';
 import { NODE_HEIGHT, NODE_WIDTH, keyOfEdge, type PlacedNode, type ReuseDrawing, type ReuseEdge } from './layoutReuse.ts';
 
 interface Props {

@@ -6,7 +6,7 @@ import { toast } from 'sonner';
 import { call, tellFailure, useVersion, useVersions, useRefresh } from '../api/index.ts';
 import { Spread, address, useFrame } from '../frame/index.ts';
 import { Button, Empty, dateAndTime } from '../look/index.ts';
-import { Difference } from './Difference.tsx';
+import { Difference } from '../versions/index.ts';
 import { Changes } from './JournalPage.tsx';
 
 /** The versions of an artefact at the left; at the right what changed between two of them. */

@@ -2,7 +2,8 @@ import type { SharedUse, Written } from '@caderno/core/cases';
 import { putBack } from '@caderno/core/shared';
 import { useCallback } from 'react';
 import { toast } from 'sonner';
-import { newStepId, type StepsEdit, type StepsOpened } from '../steps/index.ts';
+import { newStepId, type StepsEdit } from './stepEdits.ts';
+import type { StepsOpened } from './useOpened.ts';
 
 /** Puts shared steps back as plain steps in place of one use; others are not touched. */
 export function usePutBack(content: Written, opened: StepsOpened, update: (edit: StepsEdit) => void): (use: SharedUse) => void {

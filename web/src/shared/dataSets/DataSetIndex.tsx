@@ -1,7 +1,7 @@
 import type { DataSetSummary } from '@caderno/contract';
 import type { ReactNode } from 'react';
-import { ModuleIndex } from '../artefacts/index.ts';
-import { countOf } from '../look/index.ts';
+import { ModuleIndex } from '../../artefacts/index.ts';
+import { countOf } from '../../look/index.ts';
 
 interface Props {
   readonly list: readonly DataSetSummary[] | undefined;

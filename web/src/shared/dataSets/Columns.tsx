@@ -1,6 +1,6 @@
 import { fitsType, type Parameter, type ParameterId } from '@caderno/core/cases';
-import { Choose, PARAMETER_TYPE_WORD, options } from '../look/index.ts';
-import type { ColumnCheck, EditTable } from '../data/index.ts';
+import { Choose, PARAMETER_TYPE_WORD, options } from '../../look/index.ts';
+import type { ColumnCheck, EditTable } from '../../data/index.ts';
 
 interface Props {
   readonly parameters: readonly Parameter[];

@@ -1,13 +1,5 @@
-import { DATATYPE_KINDS, SPEC_TYPE_KINDS, type ImportBase, type ReqifTypes } from '@caderno/core/exchange';
+import { DATATYPE_KINDS, SPEC_TYPE_KINDS, type ReqifTypes } from '@caderno/core/exchange';
 import { z } from 'zod';
-
-/** What an import remembers of a requirement, as it is stored. */
-export const importBaseSchema: z.ZodType<ImportBase> = z.object({
-  fields: z.record(z.string(), z.string()),
-  parent: z.string().nullable().optional(),
-  relations: z.array(z.string()),
-  facts: z.string(),
-});
 
 const named = { id: z.string(), name: z.string() };
 const value = z.object({ ...named, key: z.string(), other: z.string() });

@@ -8,7 +8,7 @@ import { toast } from 'sonner';
 import { call, tellFailure, useSummaries, useRefresh } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button, Dialog, countOf } from '../look/index.ts';
-import { newStepId } from '../steps/index.ts';
+import { newStepId } from './stepEdits.ts';
 import { WordDiff } from '../versions/index.ts';
 
 /** What steps are taken out of, as it stands on the page. */

@@ -1,2 +1,0 @@
-export { DataSetPage } from './DataSetPage.tsx';
-export { DataSetIndex } from './DataSetIndex.tsx';

@@ -1,0 +1,2 @@
+export { VersionsPage } from './VersionsPage.tsx';
+export { JournalPage } from './JournalPage.tsx';

@@ -1,0 +1,2 @@
+export { Outline } from './Outline.tsx';
+export { useMovable } from './useMovable.ts';

@@ -1,0 +1,1 @@
+export { ReuseGraphPage } from './ReuseGraphPage.tsx';

@@ -1,0 +1,5 @@
+export { termSpans, useGlossary } from './useGlossary.ts';
+export { MarkableText } from './MarkableText.tsx';
+export type { TextSpan } from './markSpans.ts';
+export { MarkdownText } from './MarkdownText.tsx';
+export { TextWithTerms } from './TextWithTerms.tsx';
