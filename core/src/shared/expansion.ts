@@ -1,5 +1,5 @@
 import type { CaseId } from '../artefacts/index.ts';
-import { isUse, type CaseContent, type PlainStep, type Row, type Step, type Use } from '../cases/index.ts';
+import { isUse, type CaseContent, type PlainStep, type Row, type RowId, type Step, type Use } from '../cases/index.ts';
 import { countExpanded } from './counting.ts';
 import { DEEPEST, stepsUsed, type Library, type UsedSteps } from './library.ts';
 import { calledRuns, runsOf } from './rows.ts';
@@ -161,6 +161,27 @@ function turn(at: number, wheel: BoundRows | undefined, row: number, scopes: rea
   if (wheel.at === row) return;
   wheel.at = row;
   for (const { scope, wheels } of scopes) if (wheels.includes(at)) scope.forget();
+}
+
+/** Which instance: by its number from 0 (the last where there are fewer), or the first in which a row of the case runs (null: the first of all). */
+export type InstanceChoice = { readonly kind: 'number'; readonly number: bigint } | { readonly kind: 'row'; readonly row: RowId | null };
+
+/** A case opened at one instance of its own: its values stay those of this one. `instance` is null when there is none. */
+export type OpenedAt = { readonly kind: 'opened'; readonly instance: OpenedInstance | null } & Omit<OpenedCase, 'bind' | 'turn'>;
+
+/** Opens a case at an instance. What is answered never changes, as nobody else binds it. */
+export function openInstance(content: CaseContent, library: Library, constants: Constants, choice: InstanceChoice): OpenedAt | NotOpened {
+  const opened = openCase(content, library, constants);
+  if (opened.kind !== 'opened') return opened;
+  const { bind, turn: _, ...rest } = opened;
+  return { ...rest, instance: opened.instances === 0n ? null : bind(instanceNumber(opened, content, library, choice)) };
+}
+
+function instanceNumber({ instances }: OpenedCase, content: CaseContent, library: Library, choice: InstanceChoice): bigint {
+  if (choice.kind === 'number') return choice.number < 0n ? 0n : choice.number >= instances ? instances - 1n : choice.number;
+  const runs = runsOf(content, library);
+  const at = Math.max(0, runs.findIndex((r) => r?.id === choice.row));
+  return (instances / BigInt(Math.max(1, runs.length))) * BigInt(at);
 }
 
 /** Instances from one on, one at a time: the bindings of an instance hold until the next is asked for. */

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { EMPTY_CASE, isPlainStep, isUse, parametersIn, rowId, stepId, textsOfStep, type CaseContent, type Parameter, type Row, type Step } from '../cases/index.ts';
-import { EMPTY_SHARED, countExpanded, findCircle, findRuns, openCase, putBack, surfacedParameters, takeOut, keyOfUse, type Library, stepsUsed, type SharedContent, type Used, type UsedSteps } from './index.ts';
+import { EMPTY_SHARED, countExpanded, findCircle, findRuns, openCase, openInstance, openedText, putBack, surfacedParameters, takeOut, keyOfUse, type InstanceChoice, type Library, stepsUsed, type SharedContent, type Used, type UsedSteps } from './index.ts';
 import { C, LAST, S, anyName, args, callOf, graph, libraryOf, line, newUse, parameter, readOut, root, row } from './testGraphs.ts';
 
 const onlyActions = (lines: string[][]): string[][] => lines.map((l) => l.map((t) => t.split(' => ')[0] ?? ''));
@@ -47,6 +47,19 @@ describe('values', () => {
     if (opened.kind !== 'opened') throw new Error(opened.kind);
     expect(opened.bind(1000n ** 4n - 2n).rows.map((r) => r?.name)).toEqual(['r999', 'r999', 'r999', 'r998']);
     expect(() => opened.bind(1000n ** 4n)).toThrow(RangeError);
+  });
+  test('opened at an instance its values stay, whatever else is opened; a row is found where it runs first', () => {
+    const content: CaseContent = { ...EMPTY_CASE, parameters: [parameter('x')], rows: ['a', 'b', 'c'].map((n) => row(n, { x: n.toUpperCase() })), steps: [line('s', 'go <x>'), callOf('k', 1, { kind: 'every' })] };
+    const library = libraryOf({}, { 1: { parameters: [parameter('y')], rows: [row('p', { y: '1' }), row('q', { y: '2' })], steps: [line('t', '<y>')] } });
+    const at = (choice: InstanceChoice) => {
+      const opened = openInstance(content, library, new Map(), choice);
+      if (opened.kind !== 'opened') throw new Error(opened.kind);
+      return { number: opened.instance?.number, read: () => opened.steps.map((s) => (s.kind === 'step' ? openedText(s.scope.open(s.step.action)) : s.kind)) };
+    };
+    const [second, rowC, beyond] = [at({ kind: 'number', number: 1n }), at({ kind: 'row', row: content.rows[2]!.id }), at({ kind: 'number', number: 99n })];
+    expect([second.number, rowC.number, beyond.number, at({ kind: 'row', row: null }).number, at({ kind: 'number', number: -5n }).number]).toEqual([1n, 4n, 5n, 0n, 0n]);
+    expect([second.read(), rowC.read(), beyond.read(), second.read()]).toEqual([['go A', '2'], ['go C', '1'], ['go C', '2'], ['go A', '2']]);
+    expect(openInstance({ ...content, runs: { kind: 'chosen', rows: [] } }, library, new Map(), { kind: 'row', row: null })).toMatchObject({ kind: 'opened', instances: 0n, instance: null });
   });
   test('fifty levels deep; a block used a thousand times; beyond the limits it is refused', () => {
     const chain = (depth: number) => libraryOf(Object.fromEntries(Array.from({ length: depth }, (_, i) => [i + 1, { parameters: [parameter('x')], steps: i + 1 < depth ? [newUse('u', i + 2)] : [line('a', 'at the end <x>')] }])));

@@ -1,7 +1,7 @@
 import type { CaseId, ConditionId } from '@caderno/core/artefacts';
 import { EMPTY_CASE, bindRow, expects, parameterId, plainStep, removeParameter, renameParameter, textsOfCase, withoutLostSteps, type CaseContent, type Parameter, type ParameterId, type RowId, type Step, type StepId } from '@caderno/core/cases';
 import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
-import { allRows, countExpanded, runsOf } from '@caderno/core/shared';
+import { allRows, countExpanded } from '@caderno/core/shared';
 import type { DesignChange } from '@caderno/core/coverage';
 import type { CaseSummary } from '@caderno/contract';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
@@ -42,7 +42,7 @@ function Case({ artefact }: { readonly artefact: EditableArtefact<'case'> }) {
   const [beginTurn, setBeginTurn] = useState(0);
   const [filling, setFilling] = useState<ConditionId | null>(null);
   const stored = useDesign(project, { case: id }).data;
-  const opened = useOpened(settled);
+  const opened = useOpened(settled, null, { kind: 'row', row: chosen });
   const design = useCoveredDesign(project, stored, settled.covers, opened.library);
   const change = useCoverageChange(artefact.summary, settled);
   const coverages = useLiveCoverage(design, change);
@@ -69,7 +69,6 @@ function Case({ artefact }: { readonly artefact: EditableArtefact<'case'> }) {
   const count = useMemo(() => countExpanded(settled, opened.library), [opened.library, settled]);
   const surfaced = useMemo(() => new Set(opened.surfaced.map((s) => s.parameter.name)), [opened.surfaced]);
   const texts = useMemo(() => textsOfCase(settled), [settled]);
-  bindChosen(opened, settled, chosen);
   return (
     <article className="px-7 pb-16 pt-5">
       <div className="text-xs text-ink2">
@@ -83,7 +82,7 @@ function Case({ artefact }: { readonly artefact: EditableArtefact<'case'> }) {
       </div>
       {editing.dirty && <Reach id={id} />}
       <p className="mt-3 flex flex-wrap items-baseline gap-x-5 text-sm">
-        <Link className="underline decoration-rule2" to={`${address.reading(project, id)}${chosen === null ? '' : `?instance=${firstInstance(opened, settled, chosen) + 1n}`}`}>
+        <Link className="underline decoration-rule2" to={`${address.reading(project, id)}${chosen === null ? '' : `?instance=${numberOf(opened) + 1n}`}`}>
           Read through
         </Link>
         {canEdit && <TextButton onClick={() => setCloning(true)}>Clone</TextButton>}
@@ -222,17 +221,9 @@ function Trail({ content, conditions }: { readonly content: CaseContent; readonl
   );
 }
 
-/** Binds the chosen row, in its first instance, for the values of what is opened in place. */
-function bindChosen(opened: StepsOpened, content: CaseContent, chosen: RowId | null): void {
-  if (opened.opened.kind === 'opened' && opened.opened.instances > 0n) opened.opened.bind(firstInstance(opened, content, chosen));
-}
-
-/** The number of the first instance of a row. */
-function firstInstance({ opened, library }: StepsOpened, content: CaseContent, row: RowId | null): bigint {
-  if (opened.kind !== 'opened') return 0n;
-  const runs = runsOf(content, library);
-  const at = Math.max(0, runs.findIndex((r) => r?.id === row));
-  return (opened.instances / BigInt(Math.max(1, runs.length))) * BigInt(at);
+/** The number of the instance that is opened. */
+function numberOf({ opened }: StepsOpened): bigint {
+  return opened.kind === 'opened' ? (opened.instance?.number ?? 0n) : 0n;
 }
 
 function stepsWords({ steps }: CaseContent, expanded: bigint): string {

@@ -25,6 +25,11 @@ const IN_DATA = [
   ['Delete', 'empty the cells'],
   ['Escape, then Tab', 'leave the grid'],
 ] as const;
+const IN_MODELS = [
+  ['Enter', 'to the next line; after the last a new one'],
+  ['↑ / ↓', 'to the field above or below'],
+  ['Ctrl Backspace', 'take a transition away'],
+] as const;
 const IN_OUTLINE = [
   ['↑ / ↓', 'another requirement'],
   ['Space', 'select it; with Shift all between'],
@@ -70,6 +75,7 @@ export function HelpDialog({ onClose }: { readonly onClose: () => void }) {
           <div className="space-y-5">
             <Keys title="In steps" lines={IN_STEPS} />
             <Keys title="In data" lines={IN_DATA} />
+            <Keys title="In a condition’s fields" lines={IN_MODELS} />
             <Keys title="In the outline" lines={IN_OUTLINE} />
             <Keys title="In a requirement’s text" lines={IN_TEXT} />
           </div>

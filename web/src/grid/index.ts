@@ -1,1 +1,2 @@
 export { extentOf, moved, within, type CellAt, type Extent, type Selection } from './gridSelection.ts';
+export { fieldKeys } from './fieldKeys.ts';

@@ -12,7 +12,7 @@ export interface ReadableText {
 }
 
 /** What is to be known before the first step, in the instance that is bound. */
-export function readableTexts(content: CaseContent, opened: OpenedCase): ReadableText[] {
+export function readableTexts(content: CaseContent, opened: Pick<OpenedCase, 'scope' | 'steps'>): ReadableText[] {
   return (content.kind === 'charter' ? CHARTER : PROCEDURE).flatMap(([word, field]) => {
     const text = content[field].trim();
     return text === '' ? [] : [{ word, lines: text.split('\n').map((line) => opened.scope.open(line)) }];

@@ -1,12 +1,13 @@
 import type { CaseId } from '@caderno/core/artefacts';
 import type { CaseContent } from '@caderno/core/cases';
-import { instanceName, instancesOf } from '@caderno/core/shared';
+import { instanceName, instancesOf, openCase, type Constants, type Used } from '@caderno/core/shared';
 import { Printer } from 'lucide-react';
+import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useArtefact } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Empty, countOf } from '../look/index.ts';
-import { useOpened } from '../steps/index.ts';
+import { useConstants, useOpened } from '../steps/index.ts';
 import { Before, readableTexts, type ReadableText } from './Before.tsx';
 import { InConfiguration } from './InConfiguration.tsx';
 import { ReadLine, readableLines, type ReadableLine } from './ReadLine.tsx';
@@ -62,14 +63,10 @@ interface ReadableInstance {
 }
 
 function OpenedWhole({ id, content, configuration }: { readonly id: CaseId; readonly content: CaseContent; readonly configuration: string | null }) {
-  const { opened } = useOpened(content, configuration);
+  const { opened, library } = useOpened(content, configuration);
+  const constants = useConstants(configuration);
+  const instances = useMemo(() => readableInstances(content, library, constants), [constants, content, library]);
   if (opened.kind !== 'opened') return <p className="mt-4 text-brick">{id} is too large to be opened.</p>;
-  const instances: ReadableInstance[] = [];
-  for (const instance of instancesOf(opened)) {
-    if (instances.length === MOST_INSTANCES) break;
-    // Values are those of the instance bound last: they are taken down before the next.
-    instances.push({ name: instanceName(instance), texts: readableTexts(content, opened), lines: readableLines(opened.steps) });
-  }
   return (
     <article className="mt-6 break-before-page first-of-type:break-before-auto">
       <h2 className="font-serif text-xl font-semibold">
@@ -94,4 +91,16 @@ function OpenedWhole({ id, content, configuration }: { readonly id: CaseId; read
       {opened.instances > BigInt(MOST_INSTANCES) && <p className="mt-2 text-ochre-ink">These are the first {MOST_INSTANCES} of {opened.instances.toLocaleString()} instances.</p>}
     </article>
   );
+}
+
+/** Values are those of the instance bound last: they are taken down before the next. */
+function readableInstances(content: CaseContent, library: ReadonlyMap<string, Used>, constants: Constants): ReadableInstance[] {
+  const opened = openCase(content, library, constants);
+  const instances: ReadableInstance[] = [];
+  if (opened.kind !== 'opened') return instances;
+  for (const instance of instancesOf(opened)) {
+    if (instances.length === MOST_INSTANCES) break;
+    instances.push({ name: instanceName(instance), texts: readableTexts(content, opened), lines: readableLines(opened.steps) });
+  }
+  return instances;
 }

@@ -1,6 +1,6 @@
 import type { CaseId } from '@caderno/core/artefacts';
 import type { CaseContent } from '@caderno/core/cases';
-import { instanceName, type OpenedCase, type OpenedInstance } from '@caderno/core/shared';
+import { instanceName, type OpenedAt, type OpenedInstance } from '@caderno/core/shared';
 import { caseIdSchema } from '@caderno/contract';
 import { ChevronLeft, ChevronRight, Printer } from 'lucide-react';
 import { useMemo } from 'react';
@@ -34,24 +34,25 @@ function Reading({ id }: { readonly id: CaseId }) {
 function ReadCase({ id, content }: { readonly id: CaseId; readonly content: CaseContent }) {
   const { project } = useFrame();
   const [search, setSearch] = useSearchParams();
-  const { opened } = useOpened(content, search.get('in'));
   const asked = /^\d{1,18}$/.test(search.get('instance') ?? '') ? BigInt(search.get('instance') ?? '1') - 1n : 0n;
+  const { opened } = useOpened(content, search.get('in'), { kind: 'number', number: asked });
   if (opened.kind !== 'opened') {
     return <Empty title="Too much to be read">{opened.kind === 'tooDeep' ? `Calls and shared steps are nested more than ${opened.most} deep.` : `Opened it has ${opened.steps.toLocaleString()} steps, and at most ${opened.most.toLocaleString()} are shown.`}</Empty>;
   }
-  const number = asked < 0n ? 0n : asked >= opened.instances ? opened.instances - 1n : asked;
+  const { instance } = opened;
+  if (instance === null) return <Empty title="No row runs">All rows of {id} are set aside, so there is nothing to read through. Choose on its page which rows run.</Empty>;
   const go = (to: bigint, step = 0): void => {
     if (to >= 0n && to < opened.instances) setSearch({ ...Object.fromEntries(lasting(search)), instance: String(to + 1n), ...(step > 0 ? { step: String(step + 1) } : {}), ...(search.has('one') ? { one: '1' } : {}) }, { replace: true });
   };
   const at = Math.min(Math.max(0, Number(search.get('step') ?? '1') - 1), Math.max(0, opened.steps.length - 1));
   const one = search.has('one');
-  return <Page key={project} id={id} content={content} opened={opened} instance={opened.bind(number)} at={at} one={one} onGo={go} onOne={() => setSearch({ ...Object.fromEntries(lasting(search)), instance: String(number + 1n), step: String(at + 1), ...(one ? {} : { one: '1' }) }, { replace: true })} />;
+  return <Page key={project} id={id} content={content} opened={opened} instance={instance} at={at} one={one} onGo={go} onOne={() => setSearch({ ...Object.fromEntries(lasting(search)), instance: String(instance.number + 1n), step: String(at + 1), ...(one ? {} : { one: '1' }) }, { replace: true })} />;
 }
 
 interface PageProps {
   readonly id: CaseId;
   readonly content: CaseContent;
-  readonly opened: OpenedCase;
+  readonly opened: OpenedAt;
   readonly instance: OpenedInstance;
   /** Place of the step that is read. */
   readonly at: number;

@@ -8,7 +8,7 @@ export interface Unclear {
 }
 
 /** The places of the instance that is bound, in reading order, each name once a step. */
-export function unclearPlaces(opened: OpenedCase): Unclear[] {
+export function unclearPlaces(opened: Pick<OpenedCase, 'scope' | 'steps'>): Unclear[] {
   return opened.steps.flatMap((line, step): Unclear[] => {
     if (line.kind === 'gone') return [{ step, kind: 'gone', name: line.step.kind === 'shared' ? line.step.shared : line.step.case }];
     const parts = [line.step.action, line.step.expected].flatMap((text) => line.scope.open(text));

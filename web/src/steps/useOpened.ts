@@ -1,5 +1,5 @@
 import { EMPTY_CASE, type Use, type Written } from '@caderno/core/cases';
-import { keysUsed, openCase, stepsUsed, surfacedParameters, visibleConstants, type Constant, type Constants, type NotOpened, type OpenedCase, type RowSource, type Surfaced, type Used, type UsedSteps } from '@caderno/core/shared';
+import { keysUsed, openInstance, stepsUsed, surfacedParameters, visibleConstants, type Constant, type Constants, type InstanceChoice, type NotOpened, type OpenedAt, type RowSource, type Surfaced, type Used, type UsedSteps } from '@caderno/core/shared';
 import { useMemo } from 'react';
 import { useLibrary, useSettings, useSummaries } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
@@ -14,11 +14,14 @@ interface LatestHead {
 /** The steps of a case or of shared steps with all they use. */
 export interface StepsOpened {
   readonly library: ReadonlyMap<string, Used>;
-  readonly opened: ({ readonly kind: 'opened' } & OpenedCase) | NotOpened;
+  /** At the instance that was asked for. */
+  readonly opened: OpenedAt | NotOpened;
   readonly surfaced: readonly Surfaced[];
   readonly usedOf: (use: Use) => UsedSteps | undefined;
   readonly latestOf: (use: Use) => LatestHead | undefined;
 }
+
+const FIRST: InstanceChoice = { kind: 'row', row: null };
 
 const EMPTY: ReadonlyMap<string, Used> = new Map();
 
@@ -32,14 +35,19 @@ export function useConstants(configuration: string | null = null): Constants {
 }
 
 /** Opens what is being written; what it uses is read once and again whenever it changes. */
-export function useOpened(content: Written & Partial<RowSource>, configuration: string | null = null): StepsOpened {
+export function useOpened(content: Written & Partial<RowSource>, configuration: string | null = null, instance: InstanceChoice = FIRST): StepsOpened {
   const { project } = useFrame();
   const { steps, parameters, rows = EMPTY_CASE.rows, data = EMPTY_CASE.data, runs = EMPTY_CASE.runs } = content;
   const library = useLibrary(project, keysUsed({ steps, data }).sort()).data ?? EMPTY;
   const shared = useSummaries(project, 'shared').data;
   const cases = useSummaries(project, 'case').data;
   const constants = useConstants(configuration);
-  const opened = useMemo(() => openCase({ ...EMPTY_CASE, steps, parameters, rows, data, runs }, library, constants), [constants, data, library, parameters, rows, runs, steps]);
+  const { kind } = instance;
+  const which = kind === 'number' ? instance.number : instance.row;
+  const opened = useMemo(
+    () => openInstance({ ...EMPTY_CASE, steps, parameters, rows, data, runs }, library, constants, { kind, [kind]: which } as InstanceChoice),
+    [constants, data, kind, library, parameters, rows, runs, steps, which],
+  );
   const surfaced = useMemo(() => surfacedParameters({ steps, parameters }, library), [library, parameters, steps]);
   return useMemo(
     () => ({

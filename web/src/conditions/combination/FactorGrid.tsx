@@ -2,6 +2,7 @@ import { LIMITS } from '@caderno/contract';
 import type { CombinationModel, Factor, FactorValue } from '@caderno/core/conditions';
 import { MoreHorizontal, Plus, X } from 'lucide-react';
 import { useState } from 'react';
+import { fieldKeys } from '../../grid/index.ts';
 import { Button, Dialog, TextButton } from '../../look/index.ts';
 import { addFactor, makeBase, newFactorValue, withFactor, withValue, withoutFactor } from './combinationEdits.ts';
 
@@ -30,6 +31,7 @@ export function FactorGrid({ model, canEdit, onChange }: Props) {
 function FactorColumn({ factor, isBase, canEdit, onChange }: { readonly factor: Factor; readonly isBase: boolean; readonly canEdit: boolean; readonly onChange: Props['onChange'] }) {
   const base = factor.values.find((v) => v.base && v.valid) ?? factor.values.find((v) => v.valid);
   const addValue = (): void => onChange(withFactor(factor.id, (f) => ({ ...f, values: [...f.values, newFactorValue(`value ${f.values.length + 1}`)] })));
+  const keys = fieldKeys({ onNext: canEdit && factor.values.length < LIMITS.factorValues ? addValue : undefined });
   return (
     <fieldset className="min-w-0">
       <legend className="sr-only">{factor.name}</legend>
@@ -41,9 +43,9 @@ function FactorColumn({ factor, isBase, canEdit, onChange }: { readonly factor: 
           </button>
         )}
       </div>
-      <ul>
+      <ul data-fields onKeyDown={keys}>
         {factor.values.map((value) => (
-          <ValueLine key={value.id} factor={factor} value={value} isBase={isBase && value.id === base?.id} offersBase={isBase} canEdit={canEdit} onChange={onChange} onNext={addValue} />
+          <ValueLine key={value.id} factor={factor} value={value} isBase={isBase && value.id === base?.id} offersBase={isBase} canEdit={canEdit} onChange={onChange} />
         ))}
       </ul>
       {canEdit && factor.values.length < LIMITS.factorValues && (
@@ -62,27 +64,18 @@ interface ValueProps {
   readonly offersBase: boolean;
   readonly canEdit: boolean;
   readonly onChange: Props['onChange'];
-  readonly onNext: () => void;
 }
 
-function ValueLine({ factor, value, isBase, offersBase, canEdit, onChange, onNext }: ValueProps) {
+function ValueLine({ factor, value, isBase, offersBase, canEdit, onChange }: ValueProps) {
   const [open, setOpen] = useState(false);
-  /** The next value, made if this is the last. */
-  const toNextValue = (event: React.KeyboardEvent<HTMLInputElement>): void => {
-    event.preventDefault();
-    const line = event.currentTarget.closest('li');
-    if (line?.nextElementSibling === null && canEdit && factor.values.length < LIMITS.factorValues) onNext();
-    requestAnimationFrame(() => line?.nextElementSibling?.querySelector('input')?.select());
-  };
   return (
-    <li className="group flex items-center border-b border-rule">
+    <li data-line className="group flex items-center border-b border-rule">
       <input
         aria-label={`Value of ${factor.name}`}
         value={value.value}
         readOnly={!canEdit}
         maxLength={200}
         onChange={(e) => onChange(withValue(factor.id, value.id, { value: e.target.value }))}
-        onKeyDown={(e) => e.key === 'Enter' && toNextValue(e)}
         className={`h-[30px] min-w-0 flex-1 truncate bg-transparent text-sm outline-none focus:bg-blue-wash ${value.valid ? '' : 'text-brick line-through decoration-1'}`}
       />
       {!value.valid && <span className="pr-1 text-[11px] text-brick">invalid</span>}

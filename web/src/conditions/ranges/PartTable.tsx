@@ -1,8 +1,16 @@
 import { Plus, X } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { fieldKeys } from '../../grid/index.ts';
+
+interface PartsProps {
+  readonly head: readonly string[];
+  readonly children: ReactNode;
+  readonly onAdd?: () => void;
+  readonly addWord?: string;
+}
 
 /** The parts of a field, a line each: what they are called and the cells that say what lies in them. */
-export function Parts({ head, children, onAdd, addWord }: { readonly head: readonly string[]; readonly children: ReactNode; readonly onAdd?: () => void; readonly addWord?: string }) {
+export function Parts({ head, children, onAdd, addWord }: PartsProps) {
   const [name, second, third, , outcome] = head;
   return (
     <div className="mt-3">
@@ -13,7 +21,9 @@ export function Parts({ head, children, onAdd, addWord }: { readonly head: reado
         <span />
         <span>{outcome}</span>
       </div>
-      <div className="space-y-1">{children}</div>
+      <div className="space-y-1" data-fields onKeyDown={fieldKeys({ onNext: onAdd })}>
+        {children}
+      </div>
       {onAdd !== undefined && (
         <div className="mt-1.5">
           <AddButton onClick={onAdd}>{addWord}</AddButton>
@@ -28,7 +38,7 @@ const WIDE = 'grid-cols-[minmax(7rem,1.2fr)_minmax(10rem,2fr)_5.5rem_minmax(7rem
 
 export function PartRow({ name, children, onRemove, wide = false }: { readonly name: string; readonly children: ReactNode; readonly onRemove?: () => void; readonly wide?: boolean }) {
   return (
-    <div className={`grid ${wide ? WIDE : NARROW} items-center gap-2`}>
+    <div data-line className={`grid ${wide ? WIDE : NARROW} items-center gap-2`}>
       {children}
       {onRemove !== undefined && (
         <button type="button" aria-label={`Remove ${name}`} title="Remove" onClick={onRemove} className="grid size-7 place-items-center rounded text-ink2 hover:bg-page2">

@@ -1,6 +1,7 @@
 import { transitionId, type StateTransitionsModel, type Transition, type TransitionId } from '@caderno/core/conditions';
 import type { Standing } from '@caderno/core/coverage';
 import { useId, useRef, useState } from 'react';
+import { fieldKeys } from '../../grid/index.ts';
 import { STANDING_WORD, StandingShape, TextButton } from '../../look/index.ts';
 import { newPartId } from '../newPartId.ts';
 import { removeTransition, textOf, writeTransition, type TransitionText } from './stateEdits.ts';
@@ -37,17 +38,12 @@ export function TransitionTable({ model, canEdit, standingOf, marked, onMark, on
   const focus = (line: number, column: number): void => {
     requestAnimationFrame(() => body.current?.rows[line]?.querySelectorAll('input')[column]?.focus());
   };
-  const keys = (line: number, column: number, id: TransitionId | null) => (event: React.KeyboardEvent) => {
-    const list = event.target instanceof HTMLInputElement && event.target.list !== null;
-    if (event.key === 'Enter') focus(line + 1, 0);
-    else if (event.key === 'ArrowDown' && !list) focus(line + 1, column);
-    else if (event.key === 'ArrowUp' && !list) focus(line - 1, column);
-    else if ((event.ctrlKey || event.metaKey) && event.key === 'Backspace' && id !== null && canEdit) {
-      onChange(removeTransition(id));
-      focus(line, column);
-    } else return;
-    event.preventDefault();
-  };
+  const keys = fieldKeys({
+    onRemove: (line) => {
+      const transition = model.transitions[line];
+      if (transition !== undefined && canEdit) onChange(removeTransition(transition.id));
+    },
+  });
   return (
     <>
       <datalist id={`${lists}states`}>
@@ -79,11 +75,11 @@ export function TransitionTable({ model, canEdit, standingOf, marked, onMark, on
             ))}
           </tr>
         </thead>
-        <tbody ref={body}>
+        <tbody ref={body} data-fields onKeyDown={keys}>
           {model.transitions.slice(0, until).map((t, line) => (
-            <TransitionRow key={t.id} model={model} transition={t} line={line} lists={lists} canEdit={canEdit} marked={marked === t.id} standing={standingOf(t.id)} keys={keys} onFocus={focus} onMark={() => onMark(t.id)} onChange={onChange} />
+            <TransitionRow key={t.id} model={model} transition={t} line={line} lists={lists} canEdit={canEdit} marked={marked === t.id} standing={standingOf(t.id)} onFocus={focus} onMark={() => onMark(t.id)} onChange={onChange} />
           ))}
-          {canEdit && <TransitionRow key={`next ${model.transitions.length}`} model={model} transition={null} line={Math.min(until, model.transitions.length)} lists={lists} canEdit marked={false} standing={null} keys={keys} onFocus={focus} onMark={() => undefined} onWritten={onMark} onChange={onChange} />}
+          {canEdit && <TransitionRow key={`next ${model.transitions.length}`} model={model} transition={null} line={Math.min(until, model.transitions.length)} lists={lists} canEdit marked={false} standing={null} onFocus={focus} onMark={() => undefined} onWritten={onMark} onChange={onChange} />}
         </tbody>
       </table>
       {model.transitions.length > until && (
@@ -103,7 +99,6 @@ interface RowProps {
   readonly canEdit: boolean;
   readonly marked: boolean;
   readonly standing: Standing | null;
-  readonly keys: (line: number, column: number, id: TransitionId | null) => (event: React.KeyboardEvent) => void;
   readonly onMark: () => void;
   readonly onFocus: (line: number, column: number) => void;
   /** A new transition was written: it is marked, and so in view. */
@@ -112,7 +107,7 @@ interface RowProps {
 }
 
 /** Cells are written when one leaves them, so that half a name makes no state. A new line is written once it leads somewhere. */
-function TransitionRow({ model, transition, line, lists, canEdit, marked, standing, keys, onMark, onFocus, onWritten, onChange }: RowProps) {
+function TransitionRow({ model, transition, line, lists, canEdit, marked, standing, onMark, onFocus, onWritten, onChange }: RowProps) {
   const [typed, setTyped] = useState<Partial<TransitionText>>({});
   const isWritten = useRef(false);
   const text = { ...(transition === null ? EMPTY : textOf(model, transition)), ...typed };
@@ -140,7 +135,7 @@ function TransitionRow({ model, transition, line, lists, canEdit, marked, standi
     onFocus(lacking < 0 ? line + 1 : line, Math.max(0, lacking));
   };
   return (
-    <tr className={`border-b border-rule ${marked ? 'bg-blue-wash' : ''}`} onFocus={onMark}>
+    <tr data-line className={`border-b border-rule ${marked ? 'bg-blue-wash' : ''}`} onFocus={onMark}>
       <td className="pl-0.5" title={standing === null ? undefined : STANDING_WORD[standing]}>
         {standing !== null && <StandingShape standing={standing} />}
       </td>
@@ -155,7 +150,7 @@ function TransitionRow({ model, transition, line, lists, canEdit, marked, standi
             placeholder={transition === null ? (field === 'from' ? 'next …' : '') : field === 'guard' ? 'always' : ''}
             onChange={(e) => setTyped({ ...typed, [field]: e.target.value })}
             onBlur={(e) => (transition === null && e.relatedTarget instanceof HTMLElement && e.currentTarget.closest('tr')?.contains(e.relatedTarget) ? undefined : write())}
-            onKeyDown={(e) => (transition === null && endsLine(e, column) ? next(e, column) : keys(line, column, transition?.id ?? null)(e))}
+            onKeyDown={(e) => transition === null && endsLine(e, column) && next(e, column)}
             className="h-8 w-full truncate bg-transparent pr-1.5 outline-none placeholder:text-ink3 focus:bg-blue-wash"
           />
         </td>
