@@ -18,6 +18,15 @@ export default class BrowserEnvironment extends JsdomEnvironment {
     this.global.Worker = class extends this.global.EventTarget { postMessage() {} terminate() {} };
     this.global.EventSource = class extends this.global.EventTarget { close() {} };
     this.global.matchMedia = (media) => ({ media, matches: false, addEventListener() {}, removeEventListener() {} });
+    // Of a file jsdom tells its bytes only by a reader.
+    const { Blob, FileReader } = this.global;
+    Blob.prototype.arrayBuffer ??= function () {
+      return new Promise((resolve) => {
+        const reader = new FileReader();
+        reader.onload = () => resolve(reader.result);
+        reader.readAsArrayBuffer(this);
+      });
+    };
     this.global.Element.prototype.scrollIntoView = () => undefined;
     this.global.Element.prototype.getClientRects = function () {
       return this.isConnected ? [{ x: 0, y: 0, top: 0, left: 0, right: 1280, bottom: 800, width: 1280, height: 800 }] : [];

@@ -1,0 +1,61 @@
+/** @jest-environment ./web/test/browserEnvironment.mjs */
+import { afterEach, expect, test } from '@jest/globals';
+import { EMPTY_CASE, newRow, parameterId, plainStep, rowId, stepId, type CaseContent } from '@caderno/core/cases';
+import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { caseHead } from '../../test/heads.ts';
+import { onThePage } from '../../test/onThePage.tsx';
+import { standInProject } from '../../test/standInProject.ts';
+import { ReadThrough } from './ReadThrough.tsx';
+
+afterEach(cleanup);
+
+const amount = { id: parameterId('a'), name: 'amount', type: 'text', default: '', description: '' } as const;
+const CONTENT: CaseContent = {
+  ...EMPTY_CASE, title: 'Pay at the counter', parameters: [amount],
+  rows: [{ ...newRow(rowId('low'), 'low'), cells: { [amount.id]: '5' } }, { ...newRow(rowId('high'), 'high'), cells: { [amount.id]: '900' } }, newRow(rowId('none'), 'none')],
+  steps: [plainStep(stepId('1'), 'pay <amount> coins', 'a receipt of <amount>'), plainStep(stepId('2'), 'leave <shop>')],
+};
+
+function read(content: CaseContent, path = '/p/read/C-1', context = {}) {
+  standInProject([caseHead(1), caseHead(2)], [], {
+    readArtefact: () => ({ kind: 'case', summary: caseHead(1), content, draft: null }),
+    readLibrary: () => [],
+  });
+  return onThePage(<ReadThrough />, context, path, '/p/read/:case');
+}
+const steps = (): string[] => within(screen.getByRole('list', { name: 'Steps to be done' })).getAllByRole('listitem').map((li) => li.textContent ?? '');
+
+test('instance by instance the values stand in place, and what has none is named with the step it stands in', async () => {
+  read(CONTENT);
+  await screen.findByText('instance 1 of 3');
+  expect(steps()[0]).toContain('pay 5 coins');
+  expect(screen.getByRole('button', { name: 'Instance before' })).toHaveProperty('disabled', true);
+  fireEvent.click(screen.getByRole('button', { name: 'Next instance' }));
+  await screen.findByText('instance 2 of 3');
+  expect([steps()[0], screen.getByText('high')]).toEqual([expect.stringContaining('a receipt of 900'), expect.anything()]);
+  const unclear = (): string => screen.getByRole('region', { name: 'What is unclear' }).textContent ?? '';
+  expect(unclear()).toBe('1 unclear placestep 2 <shop> is not declared where it stands');
+  fireEvent.click(screen.getByRole('button', { name: 'Next instance' }));
+  await screen.findByText('instance 3 of 3');
+  await waitFor(() => expect(unclear()).toContain('step 1 <amount> has no value in this instance'));
+});
+
+test('an address beyond the last instance opens the last; where no row runs it says so', async () => {
+  read(CONTENT, '/p/read/C-1?instance=99');
+  await screen.findByText('instance 3 of 3');
+  cleanup();
+  read({ ...CONTENT, runs: { kind: 'chosen', rows: [] } });
+  expect(await screen.findByText('No row runs')).toBeTruthy();
+});
+
+test('step by step only the one that is read is seen; a question is asked at it', async () => {
+  read({ ...CONTENT, covers: [] }, '/p/read/C-1?one=1&step=2');
+  await screen.findByText('instance 1 of 3');
+  expect(steps()).toEqual([expect.stringContaining('leave')]);
+  fireEvent.click(screen.getByRole('button', { name: 'whole' }));
+  await waitFor(() => expect(steps()).toHaveLength(2));
+  cleanup();
+  read(CONTENT, '/p/read/C-1', { canEdit: false });
+  await screen.findByText('instance 1 of 3');
+  expect(screen.queryByRole('button', { name: /ask/i })).toBeNull();
+});

@@ -1,0 +1,93 @@
+/** @jest-environment ./web/test/browserEnvironment.mjs */
+import { afterEach, beforeEach, expect, test } from '@jest/globals';
+import { EMPTY_CASE, plainStep, stepId, type CaseContent } from '@caderno/core/cases';
+import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { useState } from 'react';
+import { caseHead } from '../../test/heads.ts';
+import { onThePage } from '../../test/onThePage.tsx';
+import { standInProject } from '../../test/standInProject.ts';
+import { Steps } from './Steps.tsx';
+import { useOpened } from './useOpened.ts';
+
+let content: CaseContent;
+let taken: readonly string[] = [];
+
+beforeEach(() => void standInProject([caseHead(1), caseHead(2, { title: 'Sign in' })], [], { readLibrary: () => [] }));
+afterEach(cleanup);
+
+const FOUR: CaseContent = { ...EMPTY_CASE, steps: ['open', 'read', 'enter', 'send'].map((action) => plainStep(stepId(action), action)) };
+
+const keep = (now: CaseContent): CaseContent => (content = now);
+
+function Page({ first }: { readonly first: CaseContent }) {
+  const [now, setNow] = useState(() => keep(first));
+  const opened = useOpened(now);
+  return <Steps steps={now.steps} context={{ parameters: now.parameters, values: null, constants: new Map(), onCreate: () => undefined }} opened={opened} canEdit update={(change) => setNow((before) => keep(change(before)))} onTakeOut={(ids) => (taken = ids)} onPutBack={() => undefined} />;
+}
+
+const actions = (): string[] => content.steps.map((s) => (s.kind === 'step' ? s.action : s.kind));
+const select = (number: number, through = false): void => void fireEvent.click(screen.getByRole('checkbox', { name: `Select step ${number}` }), { shiftKey: through });
+/** A clipboard as browsers hand it over. */
+const clipboard = (data: Record<string, string> = {}) => ({ data, getData: (type: string) => data[type] ?? '', setData: (type: string, text: string) => void (data[type] = text), types: Object.keys(data), files: [] });
+const next = (): HTMLElement => screen.getByRole('button', { name: /Write the next step/ });
+
+test('steps that are selected are moved, duplicated and removed together by keys, and only a run of them is taken out', async () => {
+  onThePage(<Page first={FOUR} />);
+  select(1);
+  select(3);
+  const bar = (): ReturnType<typeof within> => within(screen.getByRole('toolbar', { name: 'Selected steps' }));
+  expect(bar().getByText('only steps that follow each other can be taken out')).toBeTruthy();
+  const box = screen.getByRole('checkbox', { name: 'Select step 1' });
+  fireEvent.keyDown(box, { key: 'ArrowDown', altKey: true });
+  expect(actions()).toEqual(['read', 'open', 'send', 'enter']);
+  fireEvent.keyDown(box, { key: 'd', ctrlKey: true });
+  expect(actions()).toEqual(['read', 'open', 'send', 'enter', 'open', 'enter']);
+  // The copies are selected now: a run, which can be taken out.
+  fireEvent.click(bar().getByRole('button', { name: 'Take out into shared steps' }));
+  expect(taken).toEqual(content.steps.slice(4).map((s) => s.id));
+  select(1);
+  select(3, true);
+  fireEvent.keyDown(screen.getByRole('checkbox', { name: 'Select step 1' }), { key: 'Delete' });
+  expect(actions()).toEqual(['enter', 'open', 'enter']);
+  await waitFor(() => expect(screen.queryByRole('toolbar', { name: 'Selected steps' })).toBeNull());
+});
+
+test('steps are copied and cut as they are, to be pasted elsewhere with new ids', () => {
+  onThePage(<Page first={FOUR} />);
+  select(2);
+  const [copied, box] = [clipboard(), screen.getByRole('checkbox', { name: 'Select step 2' })];
+  fireEvent.copy(box, { clipboardData: copied });
+  expect(copied.data['text/plain']).toContain('read');
+  fireEvent.cut(box, { clipboardData: clipboard() });
+  expect(actions()).toEqual(['open', 'enter', 'send']);
+  fireEvent.paste(next(), { clipboardData: copied });
+  expect(actions()).toEqual(['open', 'enter', 'send', 'read']);
+  expect(content.steps[3]!.id).not.toBe('read');
+});
+
+test('many lines that are pasted become steps, with what is expected where they say so; a table asks which column is what', async () => {
+  onThePage(<Page first={EMPTY_CASE} />);
+  fireEvent.paste(next(), { clipboardData: clipboard({ 'text/plain': '1. open the page\n2. read the dial\n   => the reading is shown\n\n3) send it' }) });
+  expect(content.steps.map((s) => (s.kind === 'step' ? [s.action, s.expected] : s.kind))).toEqual([['open the page', ''], ['read the dial', 'the reading is shown'], ['send it', '']]);
+  fireEvent.paste(next(), { clipboardData: clipboard({ 'text/plain': 'No\tAction\tExpected result\n1\tclose\tit is closed\n2\tleave\t' }) });
+  expect(content.steps.slice(3)).toMatchObject([{ action: 'close', expected: 'it is closed' }, { action: 'leave', expected: '' }]);
+  // What nobody can be sure of is asked, and shown before it is pasted.
+  fireEvent.paste(next(), { clipboardData: clipboard({ 'text/plain': 'green\tlock\tit is locked\nred\tbar\tit is barred' }) });
+  const dialog = within(await screen.findByRole('dialog'));
+  expect(dialog.getByText(/The first step:/)).toBeTruthy();
+  fireEvent.click(dialog.getByRole('button', { name: 'Paste 2 steps' }));
+  await waitFor(() => expect(content.steps).toHaveLength(7));
+});
+
+test('a slash where the next step would stand offers what can be used there', async () => {
+  const user = userEvent.setup();
+  onThePage(<Page first={FOUR} />);
+  next().focus();
+  await user.keyboard('/');
+  await screen.findByRole('dialog');
+  await user.keyboard('sign');
+  await waitFor(() => expect(screen.getAllByRole('option')).toHaveLength(1));
+  await user.keyboard('{Enter}');
+  await waitFor(() => expect(content.steps.at(-1)).toMatchObject({ kind: 'call', case: 'C-2' }));
+});
