@@ -5,7 +5,15 @@ import { EMPTY_CONDITION, DEFAULT_MOST_ITEMS, fieldId, type Field } from '@cader
 import type { Design, DesignCase, DesignCondition, DesignRequirement } from '@caderno/core/coverage';
 
 /** Sizes of the project that figures are measured on. */
-export const LARGE = { requirements: 2_000, conditions: 10_000, cases: 20_000, rowsPerCase: 5 } as const;
+export const LARGE: Sizes = { requirements: 2_000, conditions: 10_000, cases: 20_000 };
+
+export interface Sizes {
+  readonly requirements: number;
+  readonly conditions: number;
+  readonly cases: number;
+}
+
+const ROWS_A_CASE = 5;
 
 /** A generator of whole numbers below a bound, the same for the same seed (mulberry32). */
 export function seeded(seed: number): (below: number) => number {
@@ -20,8 +28,13 @@ export function seeded(seed: number): (below: number) => number {
 
 /** The large project: 2 000 requirements, 10 000 conditions, 20 000 cases, 100 000 rows. Deterministic for a seed. */
 export function largeDesign(seed: number): Design {
+  return designOf(seed, LARGE);
+}
+
+/** The same of other sizes. */
+export function designOf(seed: number, sizes: Sizes): Design {
   const random = seeded(seed);
-  const requirements = Array.from({ length: LARGE.requirements }, (_, i): DesignRequirement => ({
+  const requirements = Array.from({ length: sizes.requirements }, (_, i): DesignRequirement => ({
     id: artefactId('requirement', i + 1),
     title: `Requirement ${i + 1}`,
     module: `Module ${Math.floor(i / 100) + 1}`,
@@ -30,8 +43,8 @@ export function largeDesign(seed: number): Design {
     meaningSince: 1,
     type: 'rule' as const,
   }));
-  const conditions = Array.from({ length: LARGE.conditions }, (_, i) => condition(i + 1, (i % LARGE.requirements) + 1, random));
-  const cases = Array.from({ length: LARGE.cases }, (_, i) => testCase(i + 1, (i % LARGE.conditions) + 1, random));
+  const conditions = Array.from({ length: sizes.conditions }, (_, i) => condition(i + 1, (i % sizes.requirements) + 1, random));
+  const cases = Array.from({ length: sizes.cases }, (_, i) => testCase(i + 1, (i % sizes.conditions) + 1, random));
   return { requirements, conditions, cases, questions: [],
     library: [], constants: [], riskWeights: DEFAULT_RISK_SCALE.weights, mostItems: DEFAULT_MOST_ITEMS };
 }
@@ -84,7 +97,7 @@ function testCase(n: number, covered: number, random: (below: number) => number)
         plainStep(step, 'Enter <value>', 'It is taken or refused'),
       ],
       parameters: [{ id: value, name: 'value', type: 'text', default: '', description: '' }],
-      rows: Array.from({ length: LARGE.rowsPerCase }, (_, i) => newRow(rowId(`r${i}`), `row ${i}`, { p: String(random(2000)) })),
+      rows: Array.from({ length: ROWS_A_CASE }, (_, i) => newRow(rowId(`r${i}`), `row ${i}`, { p: String(random(2000)) })),
       covers: [{ id: artefactId('condition', covered), seenVersion: 1, fields: [{ id: fieldId('f'), parameter: value }], outcome: null, expects: [step], start: null, events: [] }],
       estimate: 5,
     },

@@ -96,7 +96,7 @@ async function listen(server: BenchServer, token: string): Promise<Listener> {
 
 async function telling(server: BenchServer, token: string): Promise<Figure[]> {
   const alone = await savesWith(server, token, []);
-  const listeners = await Promise.all((await server.readers('large', PAGES)).map((reader) => listen(server, reader)));
+  const listeners = await Promise.all((await server.people('large', PAGES, 'reader')).map((reader) => listen(server, reader)));
   const heard = await savesWith(server, token, listeners);
   await Promise.all(listeners.map((l) => l.stop()));
   return [

@@ -20,14 +20,39 @@ export interface StartedServer {
 
 export const BENCH_PERSON = { email: 'bench@bench.example', password: 'long enough for a bench' } as const;
 
-export async function startServer(databaseUrl: string, webFolder?: string): Promise<StartedServer> {
+/** A server as `npm start` starts it, on a database that may have people or not. */
+export interface SpawnedServer {
+  readonly origin: string;
+  readonly pid: number;
+  /** What it has printed so far. */
+  printed(): string;
+  stop(): Promise<void>;
+}
+
+export async function spawnServer(databaseUrl: string, environment: Readonly<Record<string, string>> = {}): Promise<SpawnedServer> {
   const folder = String(await buildServer());
   const port = await freePort();
-  const child = spawn(process.execPath, [join(folder, 'main.mjs')], { env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), LOG_LEVEL: 'error', NODE_OPTIONS: '', ...(webFolder === undefined ? {} : { CADERNO_WEB: webFolder }) }, stdio: ['ignore', 'pipe', 'inherit'] });
+  const child = spawn(process.execPath, [join(folder, 'main.mjs')], { env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), LOG_LEVEL: 'error', NODE_OPTIONS: '', ...environment }, stdio: ['ignore', 'pipe', 'inherit'] });
   let printed = '';
-  child.stdout?.on('data', (chunk) => (printed += String(chunk)));
+  child.stdout.on('data', (chunk) => (printed += String(chunk)));
+  // Whoever measures may end before they stop us: nothing is left running.
+  process.once('exit', () => child.kill('SIGKILL'));
   const origin = `http://127.0.0.1:${port}`;
   while (!(await fetch(`${origin}/healthz`).then((r) => r.ok, () => false))) await new Promise((resolve) => setTimeout(resolve, 100));
+  return {
+    origin,
+    pid: child.pid ?? 0,
+    printed: () => printed,
+    stop: () =>
+      new Promise((resolve) => {
+        child.once('exit', () => resolve());
+        child.kill('SIGTERM');
+      }),
+  };
+}
+
+export async function startServer(databaseUrl: string, webFolder?: string): Promise<StartedServer> {
+  const { origin, pid, printed, stop } = await spawnServer(databaseUrl, webFolder === undefined ? {} : { CADERNO_WEB: webFolder });
   let cookie = '';
   const ask = async (method: string, path: string, body?: object | Buffer): Promise<unknown> => {
     const headers: Record<string, string> = { cookie, 'command-id': randomUUID(), ...(body === undefined ? {} : { 'content-type': body instanceof Buffer ? 'application/octet-stream' : 'application/json' }) };
@@ -36,24 +61,18 @@ export async function startServer(databaseUrl: string, webFolder?: string): Prom
     cookie = response.headers.get('set-cookie')?.split(';')[0] ?? cookie;
     return response.json();
   };
-  // Whoever measures may end before they stop us: nothing is left running.
-  process.once('exit', () => child.kill('SIGKILL'));
-  const word = /needs this word: (\S+)/.exec(printed)?.[1] ?? '';
+  const word = /needs this word: (\S+)/.exec(printed())?.[1] ?? '';
   await ask('POST', '/setup', { name: 'Bench', email: BENCH_PERSON.email, password: BENCH_PERSON.password, word });
   return {
     origin,
     cookie,
-    pid: child.pid ?? 0,
+    pid,
     makeProject: async (key) => void (await ask('POST', '/projects', { key, name: key })),
     get: (path) => ask('GET', path),
     post: (path, body) => ask('POST', path, body),
     // The kernel's own mark of the most resident memory, threads included.
-    mostMemory: async () => Number(/VmHWM:\s+(\d+)/.exec(await readFile(`/proc/${child.pid}/status`, 'utf8'))?.[1] ?? 0) / 1024,
-    stop: () =>
-      new Promise((resolve) => {
-        child.once('exit', () => resolve());
-        child.kill('SIGTERM');
-      }),
+    mostMemory: async () => Number(/VmHWM:\s+(\d+)/.exec(await readFile(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024,
+    stop,
   };
 }
 

@@ -3,7 +3,7 @@ import { REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
 import { CLONED_PARTS } from '@caderno/core/cases';
 import { z } from 'zod';
 import { changeSchema } from './artefacts.ts';
-import { artefactIdSchema, caseIdSchema, dataSetIdSchema, sharedIdSchema, versionNumberSchema } from './ids.ts';
+import { artefactIdSchema, caseIdSchema, dataSetIdSchema, requirementIdSchema, sharedIdSchema, versionNumberSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
 import { textUpTo } from './text.ts';
 
@@ -16,15 +16,18 @@ const editSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('risk'), risk: z.enum(RISKS) }),
   z.strictObject({ kind: z.literal('rating'), part: z.enum(['likelihood', 'impact']), step: z.int().min(0).max(20) }),
   z.strictObject({ kind: z.literal('type'), type: z.enum(REQUIREMENT_TYPES) }),
+  z.strictObject({ kind: z.literal('derivedFrom'), requirement: requirementIdSchema, seenVersion: versionNumberSchema, insteadOf: requirementIdSchema.nullable() }),
+  z.strictObject({ kind: z.literal('depth'), depth: textUpTo(LIMITS.name), belongs: z.boolean() }),
   z.strictObject({ kind: z.literal('pins'), of: z.union([sharedIdSchema, caseIdSchema, dataSetIdSchema]), version: versionNumberSchema }),
 ]);
 
 const replacementSchema = z.strictObject({ from: textUpTo(LIMITS.name), to: textUpTo(LIMITS.name) });
 
-/** What is done with each of them. `clone` makes a case of each, once for every list of replacements. */
+/** What is done with each of them. `clone` makes a case of each, once for every list of replacements; `copyTo` makes a condition of each for a requirement as it is in a version. */
 const doneSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('edit'), edit: editSchema }),
   z.strictObject({ kind: z.literal('state'), state: z.enum(ARTEFACT_STATES) }),
+  z.strictObject({ kind: z.literal('copyTo'), requirement: requirementIdSchema, seenVersion: versionNumberSchema }),
   z.strictObject({ kind: z.literal('clone'), parts: z.array(z.enum(CLONED_PARTS)), sets: z.array(z.array(replacementSchema).max(12)).min(1).max(50) }),
 ]);
 

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { NewArtefact } from '@caderno/contract';
+import type { NewArtefact, Role } from '@caderno/contract';
 import { createArtefact } from './artefacts/index.ts';
 import { inTransaction, migrate, modelsOf } from './database/index.ts';
 import { createApp, createLog, makeParts } from './http/index.ts';
@@ -11,8 +11,8 @@ export interface BenchServer {
   fetch(path: string, init?: RequestInit): Promise<Response>;
   /** Makes a project of artefacts through the same service as a person’s edits; links must lead backwards. */
   fill(key: string, artefacts: readonly NewArtefact[]): Promise<{ readonly token: string }>;
-  /** Lets readers into a project; answers a session of each. */
-  readers(key: string, count: number): Promise<readonly string[]>;
+  /** Lets people into a project; answers a session of each. */
+  people(key: string, count: number, role: Role): Promise<readonly string[]>;
   close(): Promise<void>;
 }
 
@@ -43,13 +43,13 @@ export async function createBenchServer(databaseUrl: string): Promise<BenchServe
       await db.query('ANALYZE');
       return { token };
     },
-    readers: (key, count) =>
+    people: (key, count, role) =>
       inTransaction(db, async (work) => {
         const project = await modelsOf(db).Project.findOne({ where: { key }, transaction: work.transaction, rejectOnEmpty: true });
         const tokens: string[] = [];
         for (let i = 0; i < count; i += 1) {
-          const person = await createDemoPerson(work, { name: `Reader ${i}`, email: `reader${i}@${key}.example`, job: `reads ${i}`, administrator: false });
-          await joinProject(work, project.id, person, 'reader');
+          const person = await createDemoPerson(work, { name: `Person ${i}`, email: `${role}${i}@${key}.example`, job: `works ${i}`, administrator: false });
+          await joinProject(work, project.id, person, role);
           tokens.push(await startSession(work, person));
         }
         return tokens;

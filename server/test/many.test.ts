@@ -6,7 +6,7 @@ import { plainStep, stepId, type Step } from '@caderno/core/cases';
 import { EMPTY_SHARED } from '@caderno/core/shared';
 import type { ChangeMany } from '@caderno/contract';
 import { execute, inTransaction } from '../src/database/index.ts';
-import { makeDatabase, makeProject, startServer, testCase, type Caller, type TestServer } from './harness.ts';
+import { condition, makeDatabase, makeProject, requirement, startServer, testCase, type Caller, type TestServer } from './harness.ts';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
 let server: TestServer;
@@ -89,4 +89,22 @@ test('pinned users move on together; a version that is not there is refused whol
 test('readers change nothing', async () => {
   const [a] = (await make('Kept')) as [ArtefactId];
   expect((await server.as(project.reader)('changeMany', { body: { of: { ids: [a] }, done: module('x'), detail: '' } })).status).toBe(403);
+});
+
+test('conditions are copied and moved to another requirement and put in a depth, each by one command that reads nothing before', async () => {
+  const made = (await call('writeArtefacts', { body: { made: [requirement({ title: 'Here' }), requirement({ title: 'There' }), ...['K', 'L'].map((title) => condition([], { title, depths: ['smoke'] }))], changed: [], withdrawn: [], detail: '' } })).data.made;
+  const [here, there, k, l] = made as [`R-${number}`, `R-${number}`, ArtefactId, ArtefactId];
+  const derive = (requirementId: `R-${number}`, insteadOf: `R-${number}` | null) => many({ ids: [k, l] }, { kind: 'edit', edit: { kind: 'derivedFrom', requirement: requirementId, seenVersion: 1, insteadOf } });
+  const links = async (id: ArtefactId) => ((await read(id)).content as unknown as { requirements: { id: string }[] }).requirements.map((r) => r.id);
+  expect((await derive(here, null)).data.changed).toBe(2);
+  expect((await derive(here, null)).data).toMatchObject({ change: null, changed: 0 });
+  await derive(there, here);
+  expect([await links(k), await links(l)]).toEqual([[there], [there]]);
+  const { data } = await many({ ids: [k, l, here] }, { kind: 'copyTo', requirement: here, seenVersion: 1 });
+  expect([data.made.length, data.left]).toEqual([2, [{ id: here, reason: 'otherKind' }]]);
+  expect([await links(data.made[0]!), (await read(data.made[0]!)).content]).toEqual([[here], expect.objectContaining({ title: 'K', depths: ['smoke'] })]);
+  await many({ ids: [k, l] }, { kind: 'edit', edit: { kind: 'depth', depth: 'smoke', belongs: false } });
+  expect((await read(l)).content).toMatchObject({ depths: [] });
+  expect((await many({ ids: [k] }, { kind: 'copyTo', requirement: 'R-999', seenVersion: 1 })).refusal.code).toBe('link_unknown');
+  expect((await many({ ids: [k] }, { kind: 'copyTo', requirement: here, seenVersion: 9 })).refusal.code).toBe('version_unknown');
 });

@@ -61,6 +61,11 @@ export const EMPTY_CONDITION: ConditionContent = {
   defects: [],
 };
 
+/** The condition as a new one for a requirement: its model and depths, without what was decided, seen and linked at the old place. */
+export function copiedTo(content: ConditionContent, requirement: RequirementId, seenVersion: number): ConditionContent {
+  return { ...content, requirements: [{ id: requirement, seenVersion, anchor: null }], under: null, leftOut: [], observations: [], defects: [] };
+}
+
 /** The part whose change makes trace links to the condition suspect. Another name for a value does not. */
 export function conditionMeaning(content: ConditionContent): unknown {
   return [content.title, content.polarity, withoutAliases(content.model)];

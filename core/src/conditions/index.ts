@@ -1,5 +1,5 @@
 export { conditionKind } from './conditionKind.ts';
-export { EMPTY_CONDITION, POLARITIES, type ConditionContent, type LeftOut, type Polarity, type RequirementLink } from './condition.ts';
+export { EMPTY_CONDITION, POLARITIES, copiedTo, type ConditionContent, type LeftOut, type Polarity, type RequirementLink } from './condition.ts';
 export { MODEL_KINDS, type ModelKind } from './modelKind.ts';
 export { carriedFields, countItems, type CarriedField, type Model, type PlainModel } from './model.ts';
 export { ModelJudge, coverageItems, type Showing } from './modelJudge.ts';

@@ -14,6 +14,8 @@ test('each edit knows the kinds that have what it sets, and changes nothing else
   expect(kindsThatTake({ kind: 'priority', priority: 'high' })).toEqual(['requirement', 'case']);
   expect(kindsThatTake({ kind: 'risk', risk: 'high' })).toEqual(['requirement']);
   expect(kindsThatTake({ kind: 'type', type: 'userStory' })).toEqual(['requirement']);
+  expect(kindsThatTake({ kind: 'depth', depth: 'core', belongs: true })).toEqual(['condition']);
+  expect(kindsThatTake({ kind: 'derivedFrom', requirement: 'R-1', seenVersion: 1, insteadOf: null })).toEqual(['condition']);
   expect(kindsThatTake({ kind: 'pins', of: 'S-1', version: 2 })).toEqual(['case', 'shared']);
   for (const value of EVERY) {
     const moved = editMany({ kind: 'module', module: 'm' }, value, SCALE);
@@ -39,4 +41,19 @@ test('pins move on to a version, never back, in steps and in the rows that are r
   expect(pins(rows, 'D-1').content).toMatchObject({ data: { set: 'D-1', pinned: 4 } });
   expect(pins(rows)).toBe(rows);
   expect(pins(moved)).toBe(moved);
+});
+
+test('a condition is derived from another requirement besides or instead; what it was anchored to there stays, and nothing is done twice', () => {
+  const anchor = { quote: 'by card', start: 0, before: '', after: '' };
+  const of = (...links: [`R-${number}`, number][]): KindAndContent => ({ kind: 'condition', content: { ...KINDS.condition.empty, requirements: links.map(([id, seenVersion]) => ({ id, seenVersion, anchor: id === 'R-2' ? anchor : null })) } });
+  const links = (value: KindAndContent | null): unknown[] => (value?.kind === 'condition' ? value.content.requirements.map((l) => `${l.id} v${l.seenVersion}${l.anchor === null ? '' : ' anchored'}`) : []);
+  const to = (requirement: `R-${number}`, insteadOf: `R-${number}` | null, value: KindAndContent) => editMany({ kind: 'derivedFrom', requirement, seenVersion: 7, insteadOf }, value, SCALE);
+  expect(links(to('R-9', null, of(['R-1', 3])))).toEqual(['R-1 v3', 'R-9 v7']);
+  expect(links(to('R-9', 'R-1', of(['R-1', 3], ['R-2', 4])))).toEqual(['R-2 v4 anchored', 'R-9 v7']);
+  expect(links(to('R-2', 'R-1', of(['R-1', 3], ['R-2', 4])))).toEqual(['R-2 v4 anchored']);
+  const already = of(['R-2', 4]);
+  expect(to('R-2', null, already)).toBe(already);
+  const deep = editMany({ kind: 'depth', depth: 'core', belongs: true }, already, SCALE)!;
+  expect([deep.content, editMany({ kind: 'depth', depth: 'core', belongs: true }, deep, SCALE)]).toMatchObject([{ depths: ['core'] }, deep]);
+  expect(editMany({ kind: 'depth', depth: 'core', belongs: false }, deep, SCALE)!.content).toMatchObject({ depths: [] });
 });

@@ -1,5 +1,6 @@
-import type { CaseId, DataSetId, Priority, SharedId } from '../artefacts/index.ts';
+import type { CaseId, DataSetId, Priority, RequirementId, SharedId } from '../artefacts/index.ts';
 import type { RequirementContent, RequirementType, Risk, RiskScale } from '../basis/index.ts';
+import type { ConditionContent } from '../conditions/index.ts';
 import { withPinsOn, type KindAndContent } from '../kinds/index.ts';
 
 /** What is set alike in many artefacts by one command. */
@@ -11,6 +12,10 @@ export type ManyEdit =
   /** One part of a rating, as a place on its scale from 0; the other part begins in the middle. */
   | { readonly kind: 'rating'; readonly part: 'likelihood' | 'impact'; readonly step: number }
   | { readonly kind: 'type'; readonly type: RequirementType }
+  /** Conditions are derived from a requirement as it is in a version: besides what they are derived from, or in the place of one of these. */
+  | { readonly kind: 'derivedFrom'; readonly requirement: RequirementId; readonly seenVersion: number; readonly insteadOf: RequirementId | null }
+  /** Conditions belong to a depth of testing, or no longer. */
+  | { readonly kind: 'depth'; readonly depth: string; readonly belongs: boolean }
   /** All pinned uses of something move on to a version; those of a later one stay. */
   | { readonly kind: 'pins'; readonly of: SharedId | CaseId | DataSetId; readonly version: number };
 
@@ -30,6 +35,10 @@ export function editMany(edit: ManyEdit, value: KindAndContent, scale: RiskScale
       return ofRequirement(value, (content) => ({ ...content, rating: { ...(content.rating ?? middleOf(scale)), [edit.part]: edit.step } }));
     case 'type':
       return ofRequirement(value, (content) => ({ ...content, type: edit.type }));
+    case 'derivedFrom':
+      return ofCondition(value, (content) => derivedFrom(content, edit));
+    case 'depth':
+      return ofCondition(value, (content) => withDepth(content, edit.depth, edit.belongs));
     case 'pins':
       return withPinsOn(value, edit.of, edit.version);
   }
@@ -42,6 +51,25 @@ function withField(value: KindAndContent, field: 'module' | 'priority', set: str
 
 function ofRequirement(value: KindAndContent, edit: (content: RequirementContent) => RequirementContent): KindAndContent | null {
   return value.kind === 'requirement' ? { kind: 'requirement', content: edit(value.content) } : null;
+}
+
+function ofCondition(value: KindAndContent, edit: (content: ConditionContent) => ConditionContent): KindAndContent | null {
+  if (value.kind !== 'condition') return null;
+  const content = edit(value.content);
+  return content === value.content ? value : { kind: 'condition', content };
+}
+
+/** A link that is there already stays as it is: what was anchored and seen is not lost. */
+function derivedFrom(content: ConditionContent, { requirement, seenVersion, insteadOf }: Extract<ManyEdit, { kind: 'derivedFrom' }>): ConditionContent {
+  const there = content.requirements.find((link) => link.id === requirement);
+  const others = content.requirements.filter((link) => link.id !== requirement && link.id !== insteadOf);
+  if (there !== undefined && others.length === content.requirements.length - 1) return content;
+  return { ...content, requirements: [...others, there ?? { id: requirement, seenVersion, anchor: null }] };
+}
+
+function withDepth(content: ConditionContent, depth: string, belongs: boolean): ConditionContent {
+  if (content.depths.includes(depth) === belongs) return content;
+  return { ...content, depths: belongs ? [...content.depths, depth] : content.depths.filter((d) => d !== depth) };
 }
 
 function middleOf(scale: RiskScale): NonNullable<RequirementContent['rating']> {

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { ARTEFACT_KINDS, artefactId, parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
 import type { RiskScale } from '@caderno/core/basis';
 import { cloneCase } from '@caderno/core/cases';
+import { copiedTo } from '@caderno/core/conditions';
 import { editMany } from '@caderno/core/many';
 import type { ChangeMany, ChangedMany, KindAndContent, LeftReason } from '@caderno/contract';
 import { changeOfRetry, changeStates, idOfRow, insertArtefacts, lockProject, readHeads, reserveNumbers, writeJournalEntry, writeVersions, type Actor, type JournalEntryPart } from '../artefacts/index.ts';
@@ -55,7 +56,9 @@ function doneWith(work: UnitOfWork, actor: Actor, change: string, rows: readonly
     case 'edit':
       return edited(work, actor, change, rows, (value) => editMany(done.edit, value, scale));
     case 'clone':
-      return cloned(work, actor, change, rows, done);
+      return madeOf(work, actor, change, rows, (row, head) => (head.kind === 'case' ? done.sets.map((set) => ({ kind: 'case', content: cloneCase({ id: artefactId('case', row.number), version: row.head }, head.content, done.parts, set) })) : null));
+    case 'copyTo':
+      return madeOf(work, actor, change, rows, (_, head) => (head.kind === 'condition' ? [{ kind: 'condition', content: copiedTo(head.content, done.requirement, done.seenVersion) }] : null));
   }
 }
 
@@ -72,17 +75,20 @@ async function edited(work: UnitOfWork, actor: Actor, change: string, rows: read
   return { parts: await writeVersions(work, actor, change, saves), left };
 }
 
-async function cloned(work: UnitOfWork, actor: Actor, change: string, rows: readonly ArtefactRow[], { parts, sets }: Extract<ChangeMany['done'], { kind: 'clone' }>): Promise<Done> {
+/** Makes new artefacts, all of one kind, of those that have something to make them of (null: they have not). */
+async function madeOf(work: UnitOfWork, actor: Actor, change: string, rows: readonly ArtefactRow[], make: (row: ArtefactRow, head: KindAndContent) => readonly KindAndContent[] | null): Promise<Done> {
   const heads = await readHeads(work, rows);
   const left: { id: ArtefactId; reason: LeftReason }[] = [];
-  const contents = rows.flatMap((row) => {
+  const values = rows.flatMap((row) => {
     const head = heads.get(row.id);
-    if (head?.kind !== 'case') left.push({ id: idOfRow(row), reason: head === undefined ? 'broken' : 'otherKind' });
-    return head?.kind !== 'case' ? [] : sets.map((set) => cloneCase({ id: artefactId('case', row.number), version: row.head }, head.content, parts, set));
+    const made = head === undefined ? null : make(row, head);
+    if (made === null) left.push({ id: idOfRow(row), reason: head === undefined ? 'broken' : 'otherKind' });
+    return made ?? [];
   });
-  if (contents.length === 0) return { parts: [], left };
-  const first = await reserveNumbers(work, actor.projectId, 'case', contents.length);
-  const made = contents.map((content, i) => ({ number: first + i, value: { kind: 'case', content } as KindAndContent, parent: null, position: 0 }));
+  const [some] = values;
+  if (some === undefined) return { parts: [], left };
+  const first = await reserveNumbers(work, actor.projectId, some.kind, values.length);
+  const made = values.map((value, i) => ({ number: first + i, value, parent: null, position: 0 }));
   return { parts: (await insertArtefacts(work, actor, change, made)).parts, left };
 }
 
