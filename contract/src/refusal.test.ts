@@ -17,5 +17,5 @@ test.each(codes)('%s says in whole sentences what happened, with its facts', (co
 
 test('whoever is to come again later is told so by the status', () => {
   const later = codes.filter((code) => [429, 503, 507].includes(STATUS_OF_REFUSAL[code]));
-  expect(later.sort()).toEqual(['database_unavailable', 'disk_full', 'project_busy', 'server_stopping', 'too_many_attempts', 'too_many_streams', 'too_much_at_once']);
+  expect(later.sort()).toEqual(['database_unavailable', 'disk_full', 'files_unavailable', 'project_busy', 'server_stopping', 'too_many_attempts', 'too_many_streams', 'too_much_at_once']);
 });

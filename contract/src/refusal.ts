@@ -136,7 +136,7 @@ export const STATUS_OF_REFUSAL = {
   import_changes_nothing: 422,
   import_cancelled: 409,
   import_running: 409,
-  import_lost: 503,
+  import_lost: 409,
   files_unavailable: 503,
   import_too_heavy: 422,
   file_too_large: 413,

@@ -1,19 +1,18 @@
 import type { ChangeMany, ChangedMany, LeftReason } from '@caderno/contract';
 import { useCallback } from 'react';
 import { toast } from 'sonner';
-import { call, tellFailure, useRefresh } from '../api/index.ts';
+import { call, foreseenOf, tellFailure, useForeseen } from '../api/index.ts';
 
 const LEFT_WORDS: Record<LeftReason, string> = { absent: 'no longer there', broken: 'cannot be read', otherKind: 'has no such thing' };
 const MOST_NAMED = 5;
 
-/** Does the same with many artefacts as one command; says what was left as it is, and why. Answers null when it was refused. */
+/** Does the same with many artefacts as one command, which lists show at once; says what was left as it is, and why. Answers null when it was refused. */
 export function useChangeMany(project: string): (order: ChangeMany) => Promise<ChangedMany | null> {
-  const refresh = useRefresh(project);
+  const foreseen = useForeseen(project);
   return useCallback(
     async (order) => {
       try {
-        const changed = await call('changeMany', { params: { project }, body: order }, { commandId: crypto.randomUUID() });
-        await refresh();
+        const changed = await foreseen(foreseenOf(order), () => call('changeMany', { params: { project }, body: order }, { commandId: crypto.randomUUID() }));
         if (changed.left.length > 0) toast.warning(leftSentence(changed.left), { duration: 9000 });
         return changed;
       } catch (error) {
@@ -21,7 +20,7 @@ export function useChangeMany(project: string): (order: ChangeMany) => Promise<C
         return null;
       }
     },
-    [project, refresh],
+    [foreseen, project],
   );
 }
 

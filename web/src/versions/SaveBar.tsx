@@ -1,7 +1,7 @@
 import type { ArtefactId, ArtefactState } from '@caderno/core/artefacts';
 import { useCallback, useState } from 'react';
 import { Link } from 'react-router';
-import { call, tellFailure, useRefresh } from '../api/index.ts';
+import { call, tellFailure, useForeseen } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Choose, STATE_WORD, TextButton, ago, options } from '../look/index.ts';
 import { BothSides } from './BothSides.tsx';
@@ -26,8 +26,8 @@ export function SaveBar({ id, state, author, at, editing }: Props) {
   const { save, dirty } = editing;
   const startNote = useCallback(() => setNoting(true), []);
   useEditCommands(id, editing, canEdit, startNote);
-  const refresh = useRefresh(project);
-  const setState = (next: ArtefactState): void => void call('setState', { params: { project, id }, body: { state: next } }, { commandId: crypto.randomUUID() }).then(refresh, tellFailure);
+  const foreseen = useForeseen(project);
+  const setState = (next: ArtefactState): void => void foreseen({ ids: [id], head: (head) => ({ ...head, state: next }) }, () => call('setState', { params: { project, id }, body: { state: next } }, { commandId: crypto.randomUUID() })).catch(tellFailure);
   return (
     <div className="text-xs text-ink2">
       <div className="flex flex-wrap items-center gap-2">

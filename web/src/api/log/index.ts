@@ -1,2 +1,3 @@
-export { forgetLogs, useKnown, useProjectStream, useRefresh, whileSaving } from './useProjectLog.ts';
+export { forgetLogs, useKnown, useProjectStream, useForeseen, useRefresh, whileSaving } from './useProjectLog.ts';
 export { useCoverage, useCoverageRows, useFigures, useModules, useSummaries, type Figures, type KnownReport, type RowsKnown } from './knownQueries.ts';
+export { foreseenOf } from './foreseen.ts';

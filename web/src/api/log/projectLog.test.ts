@@ -3,6 +3,7 @@ import { artefactId, type ArtefactId } from '@caderno/core/artefacts';
 import { packHeads, packRows, toWire, type ChangesSince, type CoverageSince, type Summary } from '@caderno/contract';
 import fc from 'fast-check';
 import { caseHead } from '../../../test/heads.ts';
+import { foreseenOf, type Foreseen } from './foreseen.ts';
 import { headsAfter, headsOf } from './headLists.ts';
 import { ProjectLog, type LogSource } from './projectLog.ts';
 
@@ -215,4 +216,53 @@ test('lists stay in order however heads come, go and move; a list in which nothi
     }),
   );
   expect(headsOf([head(2, '', 'ä'), head(10, '', 'a'), head(9, '', 'a'), head(1, '', 'b')]).lists.case.map((h) => h.id)).toEqual(['C-9', 'C-10', 'C-2', 'C-1']);
+});
+
+describe('a command that is shown at once', () => {
+  const withdrawn: Foreseen = { ids: ['C-1', 'C-9'], head: (h) => ({ ...h, state: 'withdrawn' }) };
+  const filled = async () => {
+    const server = new Server();
+    server.change([head(1), head(2), head(3)]);
+    const log = new ProjectLog(server, { onChanges: () => Promise.resolve(), onCoverage: () => undefined });
+    await log.refresh();
+    return { server, log, states: () => log.known()!.heads.lists.case.map((c) => c.state) };
+  };
+
+  test('is there before the server knows of it, and stays when it is confirmed', async () => {
+    const { server, log, states } = await filled();
+    const before = log.known()!.heads;
+    const settle = log.foresee(withdrawn);
+    expect(states()).toEqual(['withdrawn', 'draft', 'draft']);
+    expect(before.lists.case[0]?.state).toBe('draft');
+    // Somebody else’s change comes in between.
+    log.takeChanges(server.change([head(2, 'Renamed')]));
+    expect([states(), log.known()!.heads.byId.get('C-2')?.title]).toEqual([['withdrawn', 'draft', 'draft'], 'Renamed']);
+    server.change([caseHead(1, { state: 'withdrawn', version: 2 })]);
+    await log.refresh();
+    settle();
+    settle();
+    expect([states(), log.known()!.heads.byId.get('C-1')?.version]).toEqual([['withdrawn', 'draft', 'draft'], 2]);
+  });
+
+  test('is taken back when it was refused, and others go on being shown', async () => {
+    const { log, states } = await filled();
+    const [one, other] = [log.foresee(withdrawn), log.foresee({ ids: ['C-1', 'C-3'], head: (h) => ({ ...h, title: `${h.title}!` }) })];
+    expect([states()[0], log.known()!.heads.byId.get('C-1')?.title]).toEqual(['withdrawn', 'Case 1!']);
+    one();
+    expect([states(), log.known()!.heads.byId.get('C-1')?.title, log.known()!.heads.byId.get('C-3')?.title]).toEqual([['draft', 'draft', 'draft'], 'Case 1!', 'Case 3!']);
+    other();
+    expect(log.known()!.heads.byId.get('C-3')?.title).toBe('Case 3');
+  });
+
+  test('is told of heads as the server will make it, and of those alone that it concerns', () => {
+    type Done = Parameters<typeof foreseenOf>[0]['done'];
+    const foreseen = (done: Done) => foreseenOf({ of: { ids: ['C-1', 'R-1'] }, done });
+    const [case1, requirement1] = [head(1), place(1, 1)];
+    const after = (done: Done) => [foreseen(done)!.head(case1), foreseen(done)!.head(requirement1)];
+    expect(after({ kind: 'edit', edit: { kind: 'module', module: 'Meters' } })).toMatchObject([{ module: 'Meters' }, { module: 'Meters' }]);
+    const risky = after({ kind: 'edit', edit: { kind: 'risk', risk: 'high' } });
+    expect([risky[0] === case1, risky[1]]).toMatchObject([true, { risk: 'high' }]);
+    expect(foreseen({ kind: 'edit', edit: { kind: 'rating', part: 'impact', step: 1 } })).toBeNull();
+    expect([foreseen({ kind: 'clone', parts: [], sets: [[]] }), foreseenOf({ of: { kind: 'case', query: '' }, done: { kind: 'state', state: 'agreed' } })]).toEqual([null, null]);
+  });
 });

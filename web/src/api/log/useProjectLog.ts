@@ -4,6 +4,7 @@ import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
 import { call } from '../client.ts';
 import { isSignedOut } from '../failure.ts';
 import { isAsSaved, isConcerned, isUnhurried } from './concerned.ts';
+import type { Foreseen } from './foreseen.ts';
 import { joinStream } from './joinStream.ts';
 import { ProjectLog, type KnownProject, type LogSource, type LogWatcher } from './projectLog.ts';
 import type { ToTab } from './streamHub.ts';
@@ -36,6 +37,29 @@ export function useKnown(project: string): KnownProject | null {
 export function useRefresh(project: string): () => Promise<void> {
   const client = useQueryClient();
   return useCallback(() => logOf(client, project).refresh().catch(() => undefined), [client, project]);
+}
+
+/**
+ * Carries out a command that is shown at once: as if it were done until what it did is known; taken back when it is
+ * refused. `foreseen`: null where nothing can be told of it before.
+ */
+export function useForeseen(project: string): <T>(foreseen: Foreseen | null, command: () => Promise<T>) => Promise<T> {
+  const client = useQueryClient();
+  return useCallback(
+    async (foreseen, command) => {
+      const log = logOf(client, project);
+      const settle = foreseen === null ? () => undefined : log.foresee(foreseen);
+      try {
+        const answer = await command();
+        // Where the server is gone by now, the stream brings it once it is back.
+        await log.refresh().catch(() => undefined);
+        return answer;
+      } finally {
+        settle();
+      }
+    },
+    [client, project],
+  );
 }
 
 function sourceOf(client: QueryClient, project: string): LogSource {
