@@ -5,7 +5,7 @@ export interface Figure {
   readonly what: string;
   readonly ms: number;
   readonly budget: number;
-  readonly unit?: 'MB' | 'kB' | '%';
+  readonly unit?: 'MB' | 'kB' | '%' | '';
 }
 
 /** The time of one run of an action. */

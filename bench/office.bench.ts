@@ -55,6 +55,7 @@ export async function officeFigures(databaseUrl: string): Promise<Figure[]> {
     { what: `${ONE_PROJECT} people of one project, one server: of a core, per cent`, ms: alone.core, budget: 60, unit: '%' },
     { what: `${OFFICE.projects} projects, one server: p95 of all requests`, ms: whole.p95, budget: 150 },
     { what: `${OFFICE.projects} projects, three servers: p95 of all requests`, ms: shared.p95, budget: 150 },
+    { what: 'an office at work: requests that failed', ms: alone.failed + whole.failed + shared.failed, budget: 0, unit: '' },
   ];
 }
 
@@ -62,6 +63,8 @@ interface Played {
   readonly p95: number;
   /** What the servers took of one core, in per cent. */
   readonly core: number;
+  /** Requests that were not answered with what was asked for. */
+  readonly failed: number;
 }
 
 async function play(name: string, servers: readonly SpawnedServer[], teams: readonly { readonly project: string; readonly tokens: readonly string[] }[]): Promise<Played> {
@@ -81,8 +84,7 @@ async function play(name: string, servers: readonly SpawnedServer[], teams: read
   const all = [...times.values()].flat();
   console.log(`${name}: ${people.length} people, ${all.length} requests in ${(lasted / 1_000).toFixed(0)} s, ${failed} failed; the servers took ${((cpu / lasted) * 100).toFixed(0)} % of a core, ${(cpu / people.length / (lasted / 60_000)).toFixed(0)} ms a person and minute`);
   for (const [kind, ms] of times) console.log(`     ${kind.padEnd(22)} ${String(ms.length).padStart(6)} times   p50 ${at(ms, 0.5).toFixed(0).padStart(5)} ms   p95 ${at(ms, 0.95).toFixed(0).padStart(5)} ms   longest ${at(ms, 1).toFixed(0).padStart(5)} ms`);
-  if (failed > 0) throw new Error(`${failed} requests of ${name} failed`);
-  return { p95: at(all, 0.95), core: (cpu / lasted) * 100 };
+  return { p95: at(all, 0.95), core: (cpu / lasted) * 100, failed };
 }
 
 function at(times: readonly number[], share: number): number {
@@ -125,7 +127,12 @@ async function work(person: Person, until: number, note: (kind: Kind, ms: number
     else if (kind === 'items of coverage') await timed('GET', '/coverage/items?standing=gap&limit=50');
     else if (kind === 'the journal') await timed('GET', '/journal');
     else {
-      const artefact = (await ask(person, 'GET', `/artefacts/${id}`)).value as Artefact & { kind: 'case' };
+      const opened = await ask(person, 'GET', `/artefacts/${id}`);
+      if (!opened.ok) {
+        note(kind, 0, false);
+        continue;
+      }
+      const artefact = opened.value as Artefact & { kind: 'case' };
       const content = { ...artefact.content, objective: randomUUID() };
       const { version } = artefact.summary;
       for (let n = 0; kind === 'keeping a draft' && n < DRAFTS_WHILE_WRITING; n += 1) {
