@@ -89,7 +89,7 @@ const WIRE_SCHEMA = {
 } as const;
 /** A coverage row on the wire. */
 export const wireRowSchema = z.discriminatedUnion('kind', [WIRE_SCHEMA.condition, WIRE_SCHEMA.case, WIRE_SCHEMA.question]);
-/** A coverage row on the wire. */
+/** See {@link wireRowSchema}. */
 export type WireRow = z.infer<typeof wireRowSchema>;
 
 /** A coverage row as it is stored and sent. */

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { FILE_LIMITS } from '@caderno/core/exchange';
-import { LIMITS, type ImportProgress } from '@caderno/contract';
+import { LIMITS, importProgressSchema, type ImportProgress } from '@caderno/contract';
 import { z } from 'zod';
 import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
@@ -51,10 +51,8 @@ export async function bytesOf(files: Files, { name, hash }: KeptFile): Promise<B
   return { name, bytes: await files.readWhole(hash) };
 }
 
-const progressRow = z.object({ state: z.enum(['waiting', 'running', 'done', 'cancelled', 'failed']), done: z.number(), total: z.number() });
-
 export async function readProgress(work: UnitOfWork, projectId: string, id: string): Promise<ImportProgress> {
-  const [progress] = await selectRows(work, progressRow, 'SELECT state, done, total FROM import_file WHERE id = $1 AND project_id = $2', [id, projectId]);
+  const [progress] = await selectRows(work, importProgressSchema, 'SELECT state, done, total FROM import_file WHERE id = $1 AND project_id = $2', [id, projectId]);
   if (progress === undefined) throw new DomainError({ code: 'import_unknown' });
   return progress;
 }
