@@ -1,4 +1,5 @@
 import type { ConditionId, RequirementId } from '../artefacts/index.ts';
+import { NO_OWN, type OwnValues } from '../fields/index.ts';
 import type { Observation } from './observation.ts';
 
 export const QUESTION_STATUSES = ['open', 'answered', 'withdrawn'] as const;
@@ -43,6 +44,8 @@ export interface QuestionContent {
   /** The requirements its answer was written into, with the version that holds it. */
   readonly settledIn: readonly { readonly id: RequirementId; readonly version: number }[];
   readonly observations: readonly Observation[];
+  /** Values of the project's own fields. */
+  readonly own: OwnValues;
 }
 
 export const EMPTY_QUESTION: QuestionContent = {
@@ -56,6 +59,7 @@ export const EMPTY_QUESTION: QuestionContent = {
   answeredAt: '',
   settledIn: [],
   observations: [],
+  own: NO_OWN,
 };
 
 /** The question with an answer to it. */

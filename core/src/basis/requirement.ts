@@ -1,4 +1,5 @@
 import type { Priority, RequirementId } from '../artefacts/index.ts';
+import { NO_OWN, type OwnValues } from '../fields/index.ts';
 import type { Risk, RiskRating } from './riskScale.ts';
 import type { Dismissal } from './wording/dismissal.ts';
 
@@ -45,6 +46,8 @@ export interface RequirementContent {
   readonly attributes: readonly Attribute[];
   readonly relations: readonly Relation[];
   readonly dismissals: readonly Dismissal[];
+  /** Values of the project's own fields. */
+  readonly own: OwnValues;
 }
 
 export const EMPTY_REQUIREMENT: RequirementContent = {
@@ -60,6 +63,7 @@ export const EMPTY_REQUIREMENT: RequirementContent = {
   attributes: [],
   relations: [],
   dismissals: [],
+  own: NO_OWN,
 };
 
 const SECTION = 'section: ';

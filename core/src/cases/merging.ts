@@ -25,7 +25,7 @@ export interface MergedCase {
 /**
  * Two cases made into one: parameters of equal name are one, rows of both stand in it (equal ones once), and what
  * either covers, tags, defects and dependencies on others. A case without rows brings the one instance it was, as a
- * row, and values that stood as a default stay. Where both cover a condition, the links of the one that is kept count.
+ * row, and values that stood as a default stay. In a field of the project's own the kept one's value counts. Where both cover a condition, the links of the one that is kept count.
  * `newId` makes ids for what would stand twice.
  */
 export function mergeCases({ id: keptId, content: kept }: Merging, { id: goneId, content: gone }: Merging, steps: MergedSteps, newId: () => string): MergedCase {
@@ -45,6 +45,7 @@ export function mergeCases({ id: keptId, content: kept }: Merging, { id: goneId,
       runs: withRowsRunning(kept.runs, rows.all.filter((row) => !kept.rows.includes(row)).map((row) => row.id)),
       covers: [...kept.covers, ...covers],
       tags: [...new Set([...kept.tags, ...gone.tags])],
+      own: { ...gone.own, ...kept.own },
       defects: byId(kept.defects, gone.defects),
       // On each other they depend no longer.
       dependsOn: byId(kept.dependsOn, gone.dependsOn).filter((d) => d.id !== keptId && d.id !== goneId),

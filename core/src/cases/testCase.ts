@@ -1,4 +1,5 @@
 import type { CaseId, ConditionId, DataSetId, DefectLink, Priority } from '../artefacts/index.ts';
+import { NO_OWN, type OwnValues } from '../fields/index.ts';
 import type { EventId, FieldId, StateId, TransitionId } from '../conditions/index.ts';
 import type { Parameter, ParameterId } from './parameter.ts';
 import type { Row } from './row.ts';
@@ -75,6 +76,8 @@ export interface CaseContent {
   readonly dependsOn: readonly CaseDependency[];
   /** The case it was cloned from. */
   readonly origin: CaseOrigin | null;
+  /** Values of the project's own fields. */
+  readonly own: OwnValues;
 }
 
 /** A data set that a case takes rows from. */
@@ -117,6 +120,7 @@ export const EMPTY_CASE: CaseContent = {
   defects: [],
   dependsOn: [],
   origin: null,
+  own: NO_OWN,
 };
 
 /** The part whose change makes trace links to the case suspect. */

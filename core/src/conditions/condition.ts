@@ -1,4 +1,5 @@
 import type { ConditionId, DefectLink, RequirementId } from '../artefacts/index.ts';
+import { NO_OWN, type OwnValues } from '../fields/index.ts';
 import type { Observation, Risk } from '../basis/index.ts';
 import { withoutAliases } from './aliases.ts';
 import type { Anchor } from './anchor.ts';
@@ -44,6 +45,8 @@ export interface ConditionContent {
   readonly leftOut: readonly LeftOut[];
   readonly observations: readonly Observation[];
   readonly defects: readonly DefectLink[];
+  /** Values of the project's own fields. */
+  readonly own: OwnValues;
 }
 
 /** A condition of nothing yet, to be exercised as it stands. */
@@ -59,6 +62,7 @@ export const EMPTY_CONDITION: ConditionContent = {
   leftOut: [],
   observations: [],
   defects: [],
+  own: NO_OWN,
 };
 
 /** The condition as a new one for a requirement: its model and depths, without what was decided, seen and linked at the old place. */

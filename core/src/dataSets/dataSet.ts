@@ -1,4 +1,5 @@
 import type { ConditionId } from '../artefacts/index.ts';
+import { NO_OWN, type OwnValues } from '../fields/index.ts';
 import type { Cover, Parameter, Row } from '../cases/index.ts';
 
 /** A condition that rows of a data set are made for, and which columns carry its fields: a case that takes the rows carries them so. */
@@ -15,9 +16,11 @@ export interface DataSetContent {
   readonly serves: readonly Served[];
   readonly module: string;
   readonly tags: readonly string[];
+  /** Values of the project's own fields. */
+  readonly own: OwnValues;
 }
 
-export const EMPTY_DATA_SET: DataSetContent = { title: '', purpose: '', parameters: [], rows: [], serves: [], module: '', tags: [] };
+export const EMPTY_DATA_SET: DataSetContent = { title: '', purpose: '', parameters: [], rows: [], serves: [], module: '', tags: [], own: NO_OWN };
 
 /** The part whose change makes trace links to it suspect. */
 export function dataSetMeaning({ title, purpose, parameters, rows, serves }: DataSetContent): unknown {

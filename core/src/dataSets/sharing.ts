@@ -1,5 +1,6 @@
 import type { DataSetId } from '../artefacts/index.ts';
 import { ALL_ROWS, newCover, parameterId, rowsChosen, type CaseContent, type Cover, type DataUse, type Parameter, type ParameterId, type Row } from '../cases/index.ts';
+import { NO_OWN } from '../fields/index.ts';
 import type { DataSetContent, Served } from './dataSet.ts';
 
 /** A data set as it is used: which one, and what it holds. */
@@ -16,7 +17,7 @@ export function sharedRows(content: CaseContent, title: string): DataSetContent 
   const filled = new Set(content.rows.flatMap((row) => Object.keys(row.cells)));
   const carrying = new Set(content.covers.flatMap(parametersOf));
   const parameters = content.parameters.filter((p) => filled.has(p.id) || carrying.has(p.id));
-  return { title, purpose: '', parameters, rows: content.rows, serves: content.covers.flatMap(servedOf), module: content.module, tags: [] };
+  return { title, purpose: '', parameters, rows: content.rows, serves: content.covers.flatMap(servedOf), module: content.module, tags: [], own: NO_OWN };
 }
 
 /** The case with a data set in the place of its own rows, which are those of the data set. */

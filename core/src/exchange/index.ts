@@ -1,14 +1,14 @@
 export { FILE_LIMITS } from './limits.ts';
-export { at, error, mostTelling, type FileFault, type FilePlace, type FileProblem, type RelationFault } from './problem.ts';
+export { at, error, mostTelling, warning, type FileFault, type FilePlace, type FileProblem, type RelationFault } from './problem.ts';
 export { ENCODINGS, type Encoding } from './decodeText.ts';
 export { SEPARATORS, writeCsv } from './csv.ts';
-export { LONGEST_XLSX_CELL, writeXlsx } from './xlsx.ts';
+export { LONGEST_XLSX_CELL, writeSheets, writeXlsx } from './xlsx.ts';
 export { writeMarkdown } from './markdown.ts';
 export { DATATYPE_KINDS, SPEC_TYPE_KINDS, type ReqifObject, type ReqifTypes } from './reqifTypes.ts';
 export { FILE_FORMATS, GUESS_ALL, type FileFormat, type ReadingOptions, type SourceDocument, type SourceRecord } from './sourceDocument.ts';
 export { readFile } from './readFile.ts';
 export { broughtBackBy } from './broughtBack.ts';
-export { SECTION_ROWS, TARGETS, guessMapping, isOwnDocument, sourceNameOf, type Mapping, type SectionRows, type Target } from './mapping.ts';
+export { DERIVED_COLUMNS, SECTION_ROWS, TARGETS, guessMapping, isOwnDocument, ownIdColumn, ownVersionColumn, sourceNameOf, type Mapping, type SectionRows, type Target } from './mapping.ts';
 export { FIELDS, attributeField, attributeName, fieldText, type FieldName, type FieldValues } from './field.ts';
 export { entriesOf, type Entries, type Entry, type FieldLimits } from './entries.ts';
 export {
@@ -33,3 +33,4 @@ export { readTable } from './readTable.ts';
 export { AS_WRITTEN, guessParameterType, guessValueReading, understoodCell, type ValueReading } from './rowValues.ts';
 export type { TableReading } from './table.ts';
 export { guessTermColumns, planTerms, readTerms, type TermColumns, type TermsPlan } from './tableOfTerms.ts';
+export { readPriority } from './vocabulary.ts';

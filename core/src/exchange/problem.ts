@@ -48,6 +48,10 @@ export type FileFault =
   | { readonly code: 'value_unknown'; readonly field: string; readonly value: string }
   | { readonly code: 'content_refused'; readonly field: string; readonly reason: string }
   | { readonly code: 'relation_left_out'; readonly id: string; readonly why: RelationFault }
+  /** Rows of one case say different things of it. */
+  | { readonly code: 'case_cell_differs'; readonly value: string }
+  | { readonly code: 'use_unknown'; readonly id: string }
+  | { readonly code: 'too_many_steps'; readonly limit: number; readonly got: number }
   | { readonly code: 'id_missing' }
   | { readonly code: 'id_doubled'; readonly id: string; readonly first: number }
   | { readonly code: 'parent_unknown'; readonly parent: string }

@@ -10,16 +10,22 @@ import type { FileFormat, ReadingOptions, SourceDocument } from './sourceDocumen
 import type { TableReading } from './table.ts';
 import { readXlsx } from './xlsx.ts';
 
-/** Reads a file of any format we take, by its content first and its name second. Whatever is in it, this answers a document. */
-export async function readFile(name: string, bytes: Uint8Array, options: ReadingOptions): Promise<SourceDocument> {
+/** How the rows of a table with requirements are read. */
+const REQUIREMENTS: Omit<TableReading, 'header'> = { most: FILE_LIMITS.records, isName: isColumnName, hasSections: true };
+
+/**
+ * Reads a file of any format we take, by its content first and its name second. Whatever is in it, this answers a
+ * document. `table`: how many rows a table may have, and which names its columns are known by.
+ */
+export async function readFile(name: string, bytes: Uint8Array, options: ReadingOptions, table: Omit<TableReading, 'header'> = REQUIREMENTS): Promise<SourceDocument> {
   if (bytes.length === 0) return nothing('csv', error({ code: 'file_empty' }));
   if (bytes.length > FILE_LIMITS.bytes) return nothing('csv', error({ code: 'file_too_large', limit: FILE_LIMITS.bytes }));
   const format = await formatOf(name, bytes, options);
   switch (format) {
     case 'csv':
-      return readCsv(bytes, options, tableOf(options));
+      return readCsv(bytes, options, { ...table, header: options.header });
     case 'xlsx':
-      return readXlsx(bytes, options, tableOf(options));
+      return readXlsx(bytes, options, { ...table, header: options.header });
     case 'markdown':
       return readMarkdown(bytes, options);
     case 'reqif':
@@ -28,10 +34,6 @@ export async function readFile(name: string, bytes: Uint8Array, options: Reading
     default:
       return nothing('csv', format);
   }
-}
-
-function tableOf({ header }: ReadingOptions): TableReading {
-  return { header, most: FILE_LIMITS.records, isName: isColumnName, hasSections: true };
 }
 
 function nothing(format: FileFormat, problem: FileProblem): SourceDocument {

@@ -117,8 +117,41 @@ export const LONGEST_XLSX_CELL = 32_767;
 
 /** Rows as a workbook of one sheet. Every cell is text: a formula in it is shown, not run. The first row is the header. */
 export async function writeXlsx(sheet: string, rows: readonly (readonly string[])[]): Promise<Uint8Array> {
-  const data = rows.map((row, i) => row.map((cell) => ({ value: isObjectName(cell) ? `'${cell}` : cell, type: String, wrap: true, ...(i === 0 ? { fontWeight: 'bold' as const } : {}) })));
-  const columns = (rows[0] ?? []).map((name) => ({ width: /text|condition/i.test(name) ? 60 : 18 }));
-  const blob = await writeWorkbook(data, { sheet, columns, stickyRowsCount: 1 }).toBlob();
+  return writeSheets([{ name: sheet, rows }]);
+}
+
+/** The same with several sheets, made to be read: columns as wide as what they hold, texts wrapped, the names of the columns always in view. */
+export async function writeSheets(sheets: readonly { readonly name: string; readonly rows: readonly (readonly string[])[] }[]): Promise<Uint8Array> {
+  const names = sheetNames(sheets.map((s) => s.name));
+  const book = sheets.map(({ rows }, at) => ({
+    sheet: names[at] ?? '',
+    data: rows.map((row, i) => row.map((cell) => ({ value: isObjectName(cell) ? `'${cell}` : cell, type: String, wrap: true, alignVertical: 'top' as const, ...(i === 0 ? { fontWeight: 'bold' as const } : {}) }))),
+    columns: (rows[0] ?? []).map((_, column) => ({ width: widthOf(rows, column) })),
+    stickyRowsCount: 1,
+  }));
+  const blob = await writeWorkbook(book).toBlob();
   return new Uint8Array(await blob.arrayBuffer());
+}
+
+const [NARROWEST, WIDEST] = [8, 60];
+const LOOKED_AT = 200;
+
+/** As wide as the longest line of its first cells, within bounds. */
+function widthOf(rows: readonly (readonly string[])[], column: number): number {
+  const longest = Math.max(0, ...rows.slice(0, LOOKED_AT).flatMap((row) => (row[column] ?? '').split('\n').map((line) => line.length)));
+  return Math.min(WIDEST, Math.max(NARROWEST, longest + 2));
+}
+
+const LONGEST_SHEET_NAME = 31;
+
+/** Names that a workbook takes: no longer, without some signs, and each once whatever its capitals. */
+function sheetNames(names: readonly string[]): string[] {
+  const taken = new Set<string>();
+  return names.map((name) => {
+    const plain = name.replaceAll(/[[\]:*?/\\]/g, ' ').replaceAll(/^'+|'+$/g, '').trim() || 'Sheet';
+    let made = plain.slice(0, LONGEST_SHEET_NAME).toWellFormed();
+    for (let turn = 2; taken.has(made.toLowerCase()); turn += 1) made = `${plain.slice(0, LONGEST_SHEET_NAME - 5).toWellFormed()} (${turn})`;
+    taken.add(made.toLowerCase());
+    return made;
+  });
 }

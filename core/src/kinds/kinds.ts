@@ -50,7 +50,7 @@ export function versionsNamedIn<K extends ArtefactKind>(value: KindAndContent<K>
 
 /** The texts an artefact is found by besides its title. */
 export function wordsOf<K extends ArtefactKind>({ kind, content }: KindAndContent<K>): readonly string[] {
-  return KINDS[kind].words(content);
+  return [...KINDS[kind].words(content), ...Object.values(content.own).flat()];
 }
 
 /** The content with its trace links to these targets brought up to the versions seen; never back. */

@@ -1,39 +1,46 @@
 import { expect, test } from '@jest/globals';
 import { ARTEFACT_KINDS } from '../artefacts/index.ts';
 import type { RiskScale } from '../basis/index.ts';
-import { EMPTY_CASE, plainStep, stepId, type Step } from '../cases/index.ts';
+import { EMPTY_CASE, newCover, plainStep, stepId, type Step } from '../cases/index.ts';
 import { KINDS, type KindAndContent } from '../kinds/index.ts';
-import { editMany, type ManyEdit } from './editMany.ts';
+import { ownFieldId } from '../fields/index.ts';
+import { testField } from '../fields/testField/index.ts';
+import { editMany, type EditingProject, type ManyEdit } from './editMany.ts';
 
 const SCALE = { likelihood: ['rare', 'now and then', 'often'], impact: ['small', 'large'] } as unknown as RiskScale;
+const FIELD = testField('Runs on', 'choices', { choices: ['Kiosk', 'Phone'], of: ['case', 'condition'] });
+const PROJECT: EditingProject = { riskScale: SCALE, fields: [FIELD, testField('Old', 'text', { removed: true })] };
 const EVERY = ARTEFACT_KINDS.map((kind) => ({ kind, content: KINDS[kind].empty }) as KindAndContent);
-const kindsThatTake = (edit: ManyEdit): string[] => EVERY.filter((v) => editMany(edit, v, SCALE) !== null).map((v) => v.kind);
+const kindsThatTake = (edit: ManyEdit): string[] => EVERY.filter((v) => editMany(edit, v, PROJECT) !== null).map((v) => v.kind);
 
 test('each edit knows the kinds that have what it sets, and changes nothing else of them', () => {
   expect(kindsThatTake({ kind: 'module', module: 'm' })).toEqual(['requirement', 'case', 'shared', 'dataSet']);
   expect(kindsThatTake({ kind: 'priority', priority: 'high' })).toEqual(['requirement', 'case']);
+  expect(kindsThatTake({ kind: 'owner', owner: 'Rui M.' })).toEqual(['case', 'question']);
+  expect(kindsThatTake({ kind: 'tag', tag: 'smoke', belongs: true })).toEqual(['case', 'shared', 'dataSet']);
+  for (const edit of [{ kind: 'minutes', minutes: 3 }, { kind: 'caseKind', caseKind: 'charter' }, { kind: 'execution', execution: 'automated' }, { kind: 'covers', condition: 'K-1', seenVersion: 2, belongs: true }] as const) expect(kindsThatTake(edit)).toEqual(['case']);
   expect(kindsThatTake({ kind: 'risk', risk: 'high' })).toEqual(['requirement']);
   expect(kindsThatTake({ kind: 'type', type: 'userStory' })).toEqual(['requirement']);
   expect(kindsThatTake({ kind: 'depth', depth: 'core', belongs: true })).toEqual(['condition']);
   expect(kindsThatTake({ kind: 'derivedFrom', requirement: 'R-1', seenVersion: 1, insteadOf: null })).toEqual(['condition']);
   expect(kindsThatTake({ kind: 'pins', of: 'S-1', version: 2 })).toEqual(['case', 'shared']);
   for (const value of EVERY) {
-    const moved = editMany({ kind: 'module', module: 'm' }, value, SCALE);
+    const moved = editMany({ kind: 'module', module: 'm' }, value, PROJECT);
     if (moved !== null) expect(moved).toEqual({ kind: value.kind, content: { ...value.content, module: 'm' } });
   }
 });
 
 test('a rating begins in the middle of the scales and keeps its other part; a risk of one’s own takes it away', () => {
-  const rate = (part: 'likelihood' | 'impact', step: number, value: KindAndContent) => editMany({ kind: 'rating', part, step }, value, SCALE)!;
+  const rate = (part: 'likelihood' | 'impact', step: number, value: KindAndContent) => editMany({ kind: 'rating', part, step }, value, PROJECT)!;
   const rated = rate('impact', 0, EVERY[0]!);
   expect(rated.content).toMatchObject({ rating: { likelihood: 1, impact: 0 } });
   expect(rate('likelihood', 2, rated).content).toMatchObject({ rating: { likelihood: 2, impact: 0 } });
-  expect(editMany({ kind: 'risk', risk: 'low' }, rated, SCALE)!.content).toMatchObject({ risk: 'low', rating: null });
+  expect(editMany({ kind: 'risk', risk: 'low' }, rated, PROJECT)!.content).toMatchObject({ risk: 'low', rating: null });
 });
 
 test('pins move on to a version, never back, in steps and in the rows that are run; where there is none the content is the very same', () => {
   const use = (pinned: number | null, shared: 'S-1' | 'S-2' = 'S-1'): Step => ({ kind: 'shared', id: stepId(`${shared}${pinned}`), shared, pinned, arguments: [] });
-  const pins = (value: KindAndContent, of: 'S-1' | 'D-1' = 'S-1') => editMany({ kind: 'pins', of, version: 4 }, value, SCALE)!;
+  const pins = (value: KindAndContent, of: 'S-1' | 'D-1' = 'S-1') => editMany({ kind: 'pins', of, version: 4 }, value, PROJECT)!;
   const steps = [use(2), use(null), use(5), use(2, 'S-2'), plainStep(stepId('p'), 'x')];
   const moved = pins({ kind: 'case', content: { ...EMPTY_CASE, steps } });
   expect((moved.content as typeof EMPTY_CASE).steps.map((s) => ('pinned' in s ? s.pinned : '-'))).toEqual([4, null, 5, 2, '-']);
@@ -47,13 +54,47 @@ test('a condition is derived from another requirement besides or instead; what i
   const anchor = { quote: 'by card', start: 0, before: '', after: '' };
   const of = (...links: [`R-${number}`, number][]): KindAndContent => ({ kind: 'condition', content: { ...KINDS.condition.empty, requirements: links.map(([id, seenVersion]) => ({ id, seenVersion, anchor: id === 'R-2' ? anchor : null })) } });
   const links = (value: KindAndContent | null): unknown[] => (value?.kind === 'condition' ? value.content.requirements.map((l) => `${l.id} v${l.seenVersion}${l.anchor === null ? '' : ' anchored'}`) : []);
-  const to = (requirement: `R-${number}`, insteadOf: `R-${number}` | null, value: KindAndContent) => editMany({ kind: 'derivedFrom', requirement, seenVersion: 7, insteadOf }, value, SCALE);
+  const to = (requirement: `R-${number}`, insteadOf: `R-${number}` | null, value: KindAndContent) => editMany({ kind: 'derivedFrom', requirement, seenVersion: 7, insteadOf }, value, PROJECT);
   expect(links(to('R-9', null, of(['R-1', 3])))).toEqual(['R-1 v3', 'R-9 v7']);
   expect(links(to('R-9', 'R-1', of(['R-1', 3], ['R-2', 4])))).toEqual(['R-2 v4 anchored', 'R-9 v7']);
   expect(links(to('R-2', 'R-1', of(['R-1', 3], ['R-2', 4])))).toEqual(['R-2 v4 anchored']);
   const already = of(['R-2', 4]);
   expect(to('R-2', null, already)).toBe(already);
-  const deep = editMany({ kind: 'depth', depth: 'core', belongs: true }, already, SCALE)!;
-  expect([deep.content, editMany({ kind: 'depth', depth: 'core', belongs: true }, deep, SCALE)]).toMatchObject([{ depths: ['core'] }, deep]);
-  expect(editMany({ kind: 'depth', depth: 'core', belongs: false }, deep, SCALE)!.content).toMatchObject({ depths: [] });
+  const deep = editMany({ kind: 'depth', depth: 'core', belongs: true }, already, PROJECT)!;
+  expect([deep.content, editMany({ kind: 'depth', depth: 'core', belongs: true }, deep, PROJECT)]).toMatchObject([{ depths: ['core'] }, deep]);
+  expect(editMany({ kind: 'depth', depth: 'core', belongs: false }, deep, PROJECT)!.content).toMatchObject({ depths: [] });
+});
+
+test('tags, minutes, kinds and links of cases: set where they are not, and the content is the very same where they are', () => {
+  const cover = { ...newCover('K-1', 2), fields: [{ id: 'f' }] } as never;
+  const written: KindAndContent = { kind: 'case', content: { ...EMPTY_CASE, tags: ['Smoke'], estimate: 3, covers: [cover] } };
+  const after = (edit: ManyEdit, value: KindAndContent = written) => editMany(edit, value, PROJECT)!;
+  expect(after({ kind: 'tag', tag: 'night', belongs: true }).content).toMatchObject({ tags: ['Smoke', 'night'] });
+  expect(after({ kind: 'tag', tag: 'smoke', belongs: false }).content).toMatchObject({ tags: [] });
+  expect(after({ kind: 'covers', condition: 'K-2', seenVersion: 5, belongs: true }).content).toMatchObject({ covers: [cover, { id: 'K-2', seenVersion: 5 }] });
+  expect(after({ kind: 'covers', condition: 'K-1', seenVersion: 5, belongs: false }).content).toMatchObject({ covers: [] });
+  expect(after({ kind: 'minutes', minutes: null }).content).toMatchObject({ estimate: null });
+  expect(after({ kind: 'owner', owner: 'Olga S.' }, { kind: 'question', content: KINDS.question.empty }).content).toMatchObject({ asked: 'Olga S.' });
+  for (const edit of [
+    { kind: 'tag', tag: 'SMOKE', belongs: true }, { kind: 'tag', tag: 'day', belongs: false }, { kind: 'minutes', minutes: 3 }, { kind: 'caseKind', caseKind: 'procedure' },
+    { kind: 'execution', execution: 'byHand' }, { kind: 'covers', condition: 'K-1', seenVersion: 9, belongs: true }, { kind: 'covers', condition: 'K-3', seenVersion: 1, belongs: false },
+  ] as const) expect(after(edit)).toBe(written);
+});
+
+test('a field of the project’s own is set in the kinds that have it, and emptied; one that is removed in none', () => {
+  expect([kindsThatTake({ kind: 'own', field: FIELD.id, value: ['kiosk'] }), kindsThatTake({ kind: 'own', field: ownFieldId('old'), value: 'x' })]).toEqual([['condition', 'case'], []]);
+  const empty: KindAndContent = { kind: 'case', content: { ...EMPTY_CASE, own: { other: 'kept' } } };
+  const set = editMany({ kind: 'own', field: FIELD.id, value: ['kiosk'] }, empty, PROJECT)!;
+  expect(set.content.own).toEqual({ other: 'kept', 'runs-on': ['kiosk'] });
+  expect(editMany({ kind: 'own', field: FIELD.id, value: ['kiosk'] }, set, PROJECT)).toBe(set);
+  for (const nothing of [null, []]) expect(editMany({ kind: 'own', field: FIELD.id, value: nothing }, set, PROJECT)!.content.own).toEqual({ other: 'kept' });
+});
+
+test('tags are renamed and joined, or taken away; who has none of them stays the very same', () => {
+  const tagged = (...tags: string[]): KindAndContent => ({ kind: 'case', content: { ...EMPTY_CASE, tags } });
+  const after = (from: string[], to: string | null, value: KindAndContent) => editMany({ kind: 'tags', from, to }, value, PROJECT)!;
+  expect([after(['Smoke', 'sanity'], 'smoke test', tagged('a', 'smoke', 'SANITY', 'b')).content, after(['a'], null, tagged('a', 'b')).content, after(['b'], 'A', tagged('a', 'b')).content, after(['smoke'], 'Smoke', tagged('smoke')).content]).toMatchObject([{ tags: ['a', 'smoke test', 'b'] }, { tags: ['b'] }, { tags: ['a'] }, { tags: ['Smoke'] }]);
+  const other = tagged('x');
+  expect([after(['a'], 'b', other), after(['x'], 'x', other)].every((v) => v === other)).toBe(true);
+  expect(kindsThatTake({ kind: 'tags', from: ['a'], to: 'b' })).toEqual(['case', 'shared', 'dataSet']);
 });

@@ -1,1 +1,1 @@
-export { editMany, type ManyEdit } from './editMany.ts';
+export { editMany, tagsRenamed, type EditingProject, type ManyEdit } from './editMany.ts';

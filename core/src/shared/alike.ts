@@ -191,14 +191,16 @@ function repeatedRuns(sequences: readonly (readonly number[])[]): Run[] {
       else places.push({ sequence, from });
     }
   }
-  const runs: Run[] = [];
+  // By where a run stands first: what is as long there is the same run, met from another window of it.
+  const runs = new Map<string, Run>();
   for (const all of windows.values()) {
-    if (all.length < 2 || !isFirst(all, sequences)) continue;
-    const length = longest(all, sequences);
-    const places = apart(all, length);
-    if (places.length > 1) runs.push({ places, length });
+    if (all.length < 2 || windows.get(windowBefore(all, sequences) ?? '')?.length === all.length) continue;
+    const first = earliest(all, sequences);
+    const length = longest(first, sequences);
+    const places = apart(first, length);
+    if (places.length > 1) runs.set(`${places[0]?.sequence} ${places[0]?.from} ${length}`, { places, length });
   }
-  return runs.toSorted((a, b) => saved(b) - saved(a)).slice(0, MOST_RUNS);
+  return [...runs.values()].toSorted((a, b) => saved(b) - saved(a)).slice(0, MOST_RUNS);
 }
 
 /** Steps that need not be written when the run is written once. */
@@ -206,10 +208,24 @@ function saved({ places, length }: Run): number {
   return (places.length - 1) * (length - 1);
 }
 
-/** Whether the places have not all the same step before them: otherwise the run is told from there. */
-function isFirst(places: readonly Place[], sequences: readonly (readonly number[])[]): boolean {
-  const before = new Set(places.map(({ sequence, from }) => sequences[sequence]?.[from - 1] ?? null));
-  return before.size > 1 || before.has(null);
+/** The window a step before, where all places have the same there. If it stands nowhere else, the run is told from it. */
+function windowBefore(places: readonly Place[], sequences: readonly (readonly number[])[]): string | null {
+  const [first] = places;
+  if (first === undefined || stepBefore(places, sequences) === null) return null;
+  return (sequences[first.sequence] ?? []).slice(first.from - 1, first.from - 1 + SHORTEST_RUN).join(' ');
+}
+
+/** The step that stands before all places; null: they differ there, or one is at the beginning. */
+function stepBefore(places: readonly Place[], sequences: readonly (readonly number[])[]): number | null {
+  const [step = null, ...others] = new Set(places.map(({ sequence, from }) => sequences[sequence]?.[from - 1] ?? null));
+  return others.length > 0 ? null : step;
+}
+
+/** As far before the places as all have the same. */
+function earliest(places: readonly Place[], sequences: readonly (readonly number[])[]): readonly Place[] {
+  let first = places;
+  while (stepBefore(first, sequences) !== null) first = first.map(({ sequence, from }) => ({ sequence, from: from - 1 }));
+  return first;
 }
 
 function longest(places: readonly Place[], sequences: readonly (readonly number[])[]): number {

@@ -1,3 +1,4 @@
+import { NO_OWN, type OwnValues } from '../fields/index.ts';
 import type { Parameter, Step } from '../cases/index.ts';
 
 /** What a version of shared steps holds: steps written once, to be used in many cases. */
@@ -9,9 +10,11 @@ export interface SharedContent {
   readonly parameters: readonly Parameter[];
   readonly module: string;
   readonly tags: readonly string[];
+  /** Values of the project's own fields. */
+  readonly own: OwnValues;
 }
 
-export const EMPTY_SHARED: SharedContent = { title: '', purpose: '', steps: [], parameters: [], module: '', tags: [] };
+export const EMPTY_SHARED: SharedContent = { title: '', purpose: '', steps: [], parameters: [], module: '', tags: [], own: NO_OWN };
 
 /** The part whose change makes trace links to them suspect. */
 export function sharedMeaning({ title, purpose, steps, parameters }: SharedContent): unknown {

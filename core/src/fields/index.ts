@@ -1,0 +1,2 @@
+export { NO_OWN, OWN_FIELD_TYPES, beginningValues, missingIn, ownFieldId, ownFieldsOf, ownQueryName, withOwnValue, type OwnChoice, type OwnField, type OwnFieldId, type OwnFieldType, type OwnValue, type OwnValues } from './ownField.ts';
+export { choiceOf, ownText, readOwn, writeOwn, type OwnReading } from './ownReading.ts';

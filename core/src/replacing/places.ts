@@ -1,0 +1,92 @@
+import type { Row, Step } from '../cases/index.ts';
+import type { KindAndContent } from '../kinds/index.ts';
+
+/** The texts that are looked through, as people choose among them. */
+export const TEXT_PARTS = ['title', 'text', 'steps', 'expected', 'data'] as const;
+export type TextPart = (typeof TEXT_PARTS)[number];
+
+/** A text of an artefact: where it stands (names and ids joined by `/`, as in a conflict), what it belongs to, and what it says. */
+export interface TextPlace {
+  readonly path: string;
+  readonly part: TextPart;
+  readonly text: string;
+}
+
+/** Makes another text of one. */
+type Rewrite = (place: TextPlace) => string;
+
+/** All texts of an artefact in which something can be replaced, in the order of its page. Empty ones are none. */
+export function textPlaces(value: KindAndContent): TextPlace[] {
+  const places: TextPlace[] = [];
+  withTexts(value, (place) => {
+    if (place.text !== '') places.push(place);
+    return place.text;
+  });
+  return places;
+}
+
+/** The artefact with its texts rewritten; the very same when none is another. */
+export function withTexts(value: KindAndContent, rewrite: Rewrite): KindAndContent {
+  switch (value.kind) {
+    case 'requirement':
+      return changed(value, fields(value.content, { title: 'title', text: 'text' }, rewrite));
+    case 'condition':
+      return changed(value, fields(value.content, { title: 'title' }, rewrite));
+    case 'question':
+      return changed(value, fields(value.content, { title: 'title', text: 'text', answer: 'text' }, rewrite));
+    case 'case': {
+      const content = fields(value.content, { title: 'title', objective: 'text', areas: 'text', ideas: 'text', preconditions: 'text' }, rewrite);
+      const steps = each('steps', content.steps, (step, path) => stepTexts(step, path, rewrite));
+      const rows = each('rows', content.rows, (row, path) => rowTexts(row, path, rewrite));
+      return changed(value, steps === content.steps && rows === content.rows ? content : { ...content, steps, rows });
+    }
+    case 'shared': {
+      const content = fields(value.content, { title: 'title', purpose: 'text' }, rewrite);
+      const steps = each('steps', content.steps, (step, path) => stepTexts(step, path, rewrite));
+      return changed(value, steps === content.steps ? content : { ...content, steps });
+    }
+    case 'dataSet': {
+      const content = fields(value.content, { title: 'title', purpose: 'text' }, rewrite);
+      const rows = each('rows', content.rows, (row, path) => rowTexts(row, path, rewrite));
+      return changed(value, rows === content.rows ? content : { ...content, rows });
+    }
+  }
+}
+
+function changed<V extends KindAndContent>(value: V, content: V['content']): KindAndContent {
+  return content === value.content ? value : ({ kind: value.kind, content } as KindAndContent);
+}
+
+/** Named fields that hold a text. */
+function fields<C extends object>(content: C, parts: { readonly [F in keyof C]?: TextPart }, rewrite: Rewrite, above = ''): C {
+  let next = content;
+  for (const [name, part] of Object.entries(parts) as [keyof C & string, TextPart][]) {
+    const text = content[name];
+    if (typeof text !== 'string') continue;
+    const made = rewrite({ path: above + name, part, text });
+    if (made !== text) next = { ...next, [name]: made };
+  }
+  return next;
+}
+
+function stepTexts(step: Step, path: string, rewrite: Rewrite): Step {
+  if (step.kind === 'step') return fields(step, { action: 'steps', expected: 'expected' }, rewrite, `${path}/`);
+  const given = each(`${path}/arguments`, step.arguments, (argument, at) => fields(argument, { value: 'data' }, rewrite, `${at}/`));
+  return given === step.arguments ? step : { ...step, arguments: given };
+}
+
+function rowTexts(row: Row, path: string, rewrite: Rewrite): Row {
+  const named = fields(row, { name: 'data', description: 'data' }, rewrite, `${path}/`);
+  const cells = fields(named.cells, Object.fromEntries(Object.keys(named.cells).map((id) => [id, 'data' as const])), rewrite, `${path}/cells/`);
+  return cells === named.cells ? named : { ...named, cells };
+}
+
+function each<E extends { readonly id: string }>(name: string, list: readonly E[], rewrite: (element: E, path: string) => E): readonly E[] {
+  let other = false;
+  const made = list.map((element) => {
+    const next = rewrite(element, `${name}/${element.id}`);
+    if (next !== element) other = true;
+    return next;
+  });
+  return other ? made : list;
+}

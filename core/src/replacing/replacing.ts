@@ -1,0 +1,21 @@
+import type { KindAndContent } from '../kinds/index.ts';
+import { textPlaces, withTexts, type TextPart, type TextPlace } from './places.ts';
+import { replacedIn, type Finder, type Match } from './search.ts';
+
+/** A text in which something was found. */
+export interface FoundPlace extends TextPlace {
+  readonly matches: readonly Match[];
+}
+
+/** The texts of an artefact in which something is found, in the order of its page. */
+export function placesFound(value: KindAndContent, find: Finder, parts: ReadonlySet<TextPart>): FoundPlace[] {
+  return textPlaces(value).flatMap((place) => {
+    const matches = parts.has(place.part) ? find(place.text) : [];
+    return matches.length === 0 ? [] : [{ ...place, matches }];
+  });
+}
+
+/** The artefact with all matches replaced but those at places named; the very same when nothing was found elsewhere. */
+export function withReplaced(value: KindAndContent, find: Finder, parts: ReadonlySet<TextPart>, without: ReadonlySet<string>): KindAndContent {
+  return withTexts(value, ({ path, part, text }) => (parts.has(part) && !without.has(path) ? replacedIn(text, find(text)) : text));
+}
