@@ -7,21 +7,25 @@ import { bytesBody, fileResponse } from './bytes.ts';
 import { alikeSchema, foundRunsSchema, libraryQuerySchema, librarySchema, renameSchema, renamedSchema, reuseGraphSchema, reuseSchema, runsQuerySchema, takeOutSchema } from './shared.ts';
 import { conditionLineSchema, coverageReportSchema, designSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
 import type { AnyEndpoint } from './endpoint.ts';
-import { artefactIdSchema, attachmentIdSchema, caseIdSchema, dataSetIdSchema, conditionIdSchema, innerIdSchema, requirementIdSchema, versionNumberSchema } from './ids.ts';
+import { artefactIdSchema, attachmentIdSchema, caseIdSchema, dataSetIdSchema, conditionIdSchema, innerIdSchema, ownFieldIdSchema, requirementIdSchema, versionNumberSchema } from './ids.ts';
 import { exportQuerySchema, importDraftSchema, importPreviewSchema, importProgressSchema, importStepSchema, runImportSchema, uploadQuerySchema } from './imports.ts';
+import { caseDraftSchema, casePreviewSchema, caseStepSchema, exportCasesSchema, runCasesSchema } from './caseFiles.ts';
 import { LIMITS } from './limits.ts';
 import { changesSinceSchema, coverageSinceSchema, headsPageSchema } from './log.ts';
-import { changeManySchema, changedManySchema } from './many.ts';
+import { changeManySchema, changedManySchema, findPlacesSchema } from './many.ts';
+import { foundPlacesSchema } from './replacing.ts';
 import { accountChangeSchema, accountSchema, changePasswordSchema, outsideHostsSchema, personEventQuerySchema, personEventSchema, resetLinkSchema, resetPasswordSchema, revealSchema, revealedSchema, sessionLineSchema } from './accounts.ts';
 import { existingMemberSchema, memberSchema, newMemberSchema, newProjectSchema, projectKeySchema, projectRefSchema, roleSchema, sessionSchema, setUpSchema, signInSchema } from './people.ts';
 import { serverStateSchema } from './serverState.ts';
 import { projectSettingsSchema, settingsSchema } from './settings.ts';
 import { textUpTo } from './text.ts';
+import { listViewSchema, listViewsSchema, saveQuerySchema, savedQuerySchema } from './lists.ts';
 import { defectSchema, trackerStateSchema } from './tracker.ts';
 
 const none = z.object({});
 const nothing = z.undefined();
 const inProject = z.object({ project: projectKeySchema });
+const ofQuery = inProject.extend({ query: z.uuid() });
 const ofImport = inProject.extend({ import: z.uuid() });
 const ofArtefact = inProject.extend({ id: artefactIdSchema });
 
@@ -70,6 +74,12 @@ export const api = {
   readSettings: { method: 'GET', path: '/projects/:project/settings', access: 'reader', summary: 'What the project sets for itself', params: inProject, query: none, body: nothing, response: settingsSchema },
   saveSettings: { method: 'PUT', path: '/projects/:project/settings', access: 'analyst', summary: 'Save settings; If-Match names the version they start from', params: inProject, query: none, body: projectSettingsSchema, response: settingsSchema, most: LIMITS.lists },
 
+  listSavedQueries: { method: 'GET', path: '/projects/:project/queries', access: 'reader', summary: 'The queries that are kept: one’s own and the project’s', params: inProject, query: none, body: nothing, response: z.array(savedQuerySchema) },
+  saveQuery: { method: 'PUT', path: '/projects/:project/queries/:query', access: 'reader', summary: 'Keep a query, for oneself or for everybody', params: ofQuery, query: none, body: saveQuerySchema, response: z.array(savedQuerySchema) },
+  removeQuery: { method: 'DELETE', path: '/projects/:project/queries/:query', access: 'reader', summary: 'Remove a query that is kept', params: ofQuery, query: none, body: nothing, response: z.array(savedQuerySchema) },
+  readListViews: { method: 'GET', path: '/account/lists', access: 'signedIn', summary: 'How one wants to see lists', params: none, query: none, body: nothing, response: listViewsSchema },
+  saveListView: { method: 'PUT', path: '/account/lists/:kind', access: 'signedIn', summary: 'Say how one wants to see lists of a kind', params: z.object({ kind: z.enum(ARTEFACT_KINDS) }), query: none, body: listViewSchema, response: listViewsSchema },
+
   listArtefacts: {
     method: 'GET', path: '/projects/:project/artefacts', access: 'reader', summary: 'The artefacts of a kind that match a query',
     params: inProject, query: z.object({ kind: z.enum(ARTEFACT_KINDS), query: textUpTo(LIMITS.title).default('') }), body: nothing, response: z.array(summarySchema),
@@ -87,8 +97,8 @@ export const api = {
     params: inProject, query: z.object({ since: z.coerce.number().pipe(z.int().min(0).max(LIMITS.number)).optional() }), body: nothing, response: coverageSinceSchema,
   },
   findByWords: {
-    method: 'GET', path: '/projects/:project/artefacts/words', access: 'reader', summary: 'Ids of the artefacts of a kind that have words in any of their texts',
-    params: inProject, query: z.object({ kind: z.enum(ARTEFACT_KINDS), words: textUpTo(LIMITS.title) }), body: nothing, response: z.object({ ids: z.array(artefactIdSchema) }),
+    method: 'GET', path: '/projects/:project/artefacts/words', access: 'reader', summary: 'Ids of the artefacts of a kind that have words in any of their texts, or in a long text of the project’s own fields',
+    params: inProject, query: z.object({ kind: z.enum(ARTEFACT_KINDS), words: textUpTo(LIMITS.title), field: ownFieldIdSchema.optional() }), body: nothing, response: z.object({ ids: z.array(artefactIdSchema) }),
   },
   find: {
     method: 'GET', path: '/projects/:project/find', access: 'reader', summary: 'Artefacts of any kind by id or words, best first',
@@ -98,6 +108,7 @@ export const api = {
   readArtefact: { method: 'GET', path: '/projects/:project/artefacts/:id', access: 'reader', summary: 'An artefact: its head and one’s own draft', params: ofArtefact, query: none, body: nothing, response: artefactSchema },
   writeArtefacts: { method: 'POST', path: '/projects/:project/artefacts/write', access: 'analyst', summary: 'Make and change several artefacts as one command', params: inProject, query: none, body: writeSchema, response: writtenSchema, most: LIMITS.body },
   changeMany: { method: 'POST', path: '/projects/:project/artefacts/many', access: 'analyst', summary: 'Do the same with many artefacts as one command', params: inProject, query: none, body: changeManySchema, response: changedManySchema, most: LIMITS.lists },
+  findPlaces: { method: 'POST', path: '/projects/:project/artefacts/places', access: 'reader', summary: 'Texts in which something is found, a page at a time, with what would stand there', params: inProject, query: none, body: findPlacesSchema, response: foundPlacesSchema, most: LIMITS.lists },
   saveArtefact: { method: 'PUT', path: '/projects/:project/artefacts/:id', access: 'analyst', summary: 'Make a version; If-Match names the version it starts from', params: ofArtefact, query: none, body: saveSchema, response: artefactSchema, most: LIMITS.body },
   keepDraft: { method: 'PUT', path: '/projects/:project/artefacts/:id/draft', access: 'analyst', summary: 'Keep one’s working text', params: ofArtefact, query: none, body: draftSchema, response: draftKeptSchema, most: LIMITS.body },
   dropDraft: { method: 'DELETE', path: '/projects/:project/artefacts/:id/draft', access: 'analyst', summary: 'Drop one’s working text', params: ofArtefact, query: dropDraftQuerySchema, body: nothing, response: artefactSchema },
@@ -137,6 +148,11 @@ export const api = {
   rereadImport: { method: 'POST', path: '/projects/:project/imports/:import/reading', access: 'analyst', summary: 'Read the file in another way', params: ofImport, query: none, body: importStepSchema, response: importDraftSchema, most: LIMITS.lists },
   previewImport: { method: 'POST', path: '/projects/:project/imports/:import/preview', access: 'analyst', summary: 'What the import would do', params: ofImport, query: none, body: importStepSchema, response: importPreviewSchema, most: LIMITS.lists },
   runImport: { method: 'POST', path: '/projects/:project/imports/:import/run', access: 'analyst', summary: 'Import', params: ofImport, query: none, body: runImportSchema, response: changeSchema, most: LIMITS.lists },
+  uploadCases: { method: 'POST', path: '/projects/:project/imports/cases', access: 'analyst', summary: 'Bring a file of cases to be imported', params: inProject, query: uploadQuerySchema, body: bytesBody, response: caseDraftSchema, most: LIMITS.file },
+  rereadCases: { method: 'POST', path: '/projects/:project/imports/:import/cases/reading', access: 'analyst', summary: 'Read the file of cases in another way', params: ofImport, query: none, body: caseStepSchema, response: caseDraftSchema, most: LIMITS.lists },
+  previewCases: { method: 'POST', path: '/projects/:project/imports/:import/cases/preview', access: 'analyst', summary: 'What the import of cases would do', params: ofImport, query: none, body: caseStepSchema, response: casePreviewSchema, most: LIMITS.lists },
+  runCases: { method: 'POST', path: '/projects/:project/imports/:import/cases/run', access: 'analyst', summary: 'Import cases', params: ofImport, query: none, body: runCasesSchema, response: changeSchema, most: LIMITS.lists },
+  exportCases: { method: 'POST', path: '/projects/:project/cases/export', access: 'reader', summary: 'Cases as a file', params: inProject, query: none, body: exportCasesSchema, response: fileResponse, most: LIMITS.lists },
   readImportProgress: { method: 'GET', path: '/projects/:project/imports/:import', access: 'analyst', summary: 'How far the import is', params: ofImport, query: none, body: nothing, response: importProgressSchema },
   cancelImport: { method: 'DELETE', path: '/projects/:project/imports/:import', access: 'analyst', summary: 'Stop the import; nothing of it stays', params: ofImport, query: none, body: nothing, response: importProgressSchema },
   exportBasis: { method: 'GET', path: '/projects/:project/basis/export', access: 'reader', summary: 'The basis as a file', params: inProject, query: exportQuerySchema, body: nothing, response: fileResponse },

@@ -1,6 +1,7 @@
 import { parseArtefactId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
 import { itemKey, fieldId, type FieldId, type ItemKey } from '@caderno/core/conditions';
 import { attachmentId, parameterId, rowId, stepId, type AttachmentId, type ParameterId, type RowId, type StepId } from '@caderno/core/cases';
+import { ownFieldId, type OwnFieldId } from '@caderno/core/fields';
 import { z } from 'zod';
 import { LIMITS } from './limits.ts';
 import { textUpTo } from './text.ts';
@@ -27,6 +28,8 @@ export const parameterIdSchema: z.ZodType<ParameterId> = innerId.transform(param
 export const rowIdSchema: z.ZodType<RowId> = innerId.transform(rowId);
 /** Of a picture: the SHA-256 of its bytes in hexadecimal. */
 export const attachmentIdSchema: z.ZodType<AttachmentId> = z.string().regex(/^[0-9a-f]{64}$/).transform(attachmentId);
+/** Of a field that a project has made for itself. */
+export const ownFieldIdSchema: z.ZodType<OwnFieldId> = innerId.transform(ownFieldId);
 /** Of anything inside a content. */
 export const innerIdSchema = innerId;
 

@@ -53,7 +53,9 @@ export {
   type Write,
 } from './artefacts.ts';
 export type { ServerState } from './serverState.ts';
-export { LEFT_REASONS, type ChangeMany, type ChangedMany, type LeftReason } from './many.ts';
+export { LEFT_REASONS, type ChangeMany, type ChangedMany, type Chosen, type LeftReason } from './many.ts';
+export { CASE_FORMATS, caseMappingSchema, runCasesSchema, type CaseDraft, type CaseFormat, type CasePreview, type ExportCases } from './caseFiles.ts';
+export { PLACES_PAGE, type FoundInArtefact, type FoundPlaces } from './replacing.ts';
 export type { ConditionLine, ItemList } from './coverage.ts';
 export { bytesBody, fileResponse, type FileAnswer } from './bytes.ts';
 export { DEFAULT_SETTINGS, SETTINGS_PARTS, TRACKER_KINDS, projectSettingsSchema, readStoredSettings, storedSettingsSchema, type ProjectSettings, type TrackerConnection } from './settings.ts';
@@ -95,3 +97,5 @@ export {
   type WireRow,
 } from './log.ts';
 export { openApiDocument } from './openApi.ts';
+export { aroundHeads, findableOf, type AroundHead, type KnownHeads } from './findable.ts';
+export { MOST_SAVED_QUERIES, listViewSchema, type ListView, type SavedQuery } from './lists.ts';

@@ -35,6 +35,10 @@ export const LIMITS = {
   forms: 50,
   constants: 500,
   configurations: 100,
+  /** Names of modules that have a place in the order. */
+  modules: 1_000,
+  /** Fields of a project's own. */
+  ownFields: 200,
   leftOut: 5_000,
   depths: 20,
   /** Artefacts made or changed by one command, each. */

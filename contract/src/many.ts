@@ -1,23 +1,38 @@
 import { ARTEFACT_KINDS, ARTEFACT_STATES, PRIORITIES } from '@caderno/core/artefacts';
 import { REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
-import { CLONED_PARTS } from '@caderno/core/cases';
+import { CASE_KINDS, CLONED_PARTS, EXECUTIONS } from '@caderno/core/cases';
 import { z } from 'zod';
 import { changeSchema } from './artefacts.ts';
-import { artefactIdSchema, caseIdSchema, dataSetIdSchema, requirementIdSchema, sharedIdSchema, versionNumberSchema } from './ids.ts';
+import { artefactIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, ownFieldIdSchema, requirementIdSchema, sharedIdSchema, versionNumberSchema } from './ids.ts';
+import { ownValueSchema } from './kinds/index.ts';
 import { LIMITS } from './limits.ts';
-import { textUpTo } from './text.ts';
+import { searchSchema, textPartsSchema, withoutSchema } from './replacing.ts';
+import { textUpTo, trimmedTextUpTo } from './text.ts';
 
-/** Which artefacts: by their ids, or all of a kind that a query finds. */
-const chosenSchema = z.union([z.strictObject({ ids: z.array(artefactIdSchema).min(1).max(LIMITS.many) }), z.strictObject({ kind: z.enum(ARTEFACT_KINDS), query: textUpTo(LIMITS.line) })]);
+/** Which artefacts: by their ids, all of a kind that a query finds, or all that are not withdrawn. */
+export const chosenSchema = z.union([z.strictObject({ ids: z.array(artefactIdSchema).min(1).max(LIMITS.many) }), z.strictObject({ kind: z.enum(ARTEFACT_KINDS), query: textUpTo(LIMITS.title) }), z.strictObject({ everything: z.literal(true) })]);
+/** See {@link chosenSchema}. */
+export type Chosen = z.infer<typeof chosenSchema>;
+
+/** Which artefacts' texts are looked through, for what, and how many places were told already. */
+export const findPlacesSchema = z.strictObject({ of: chosenSchema, search: searchSchema, parts: textPartsSchema, skip: z.int().min(0).max(LIMITS.number) });
 
 const editSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('module'), module: textUpTo(LIMITS.name) }),
   z.strictObject({ kind: z.literal('priority'), priority: z.enum(PRIORITIES) }),
+  z.strictObject({ kind: z.literal('owner'), owner: textUpTo(LIMITS.name) }),
+  z.strictObject({ kind: z.literal('tag'), tag: trimmedTextUpTo(LIMITS.name), belongs: z.boolean() }),
+  z.strictObject({ kind: z.literal('tags'), from: z.array(trimmedTextUpTo(LIMITS.name)).min(1).max(LIMITS.tags).readonly(), to: trimmedTextUpTo(LIMITS.name).nullable() }),
+  z.strictObject({ kind: z.literal('minutes'), minutes: z.number().min(0).max(100_000).nullable() }),
+  z.strictObject({ kind: z.literal('caseKind'), caseKind: z.enum(CASE_KINDS) }),
+  z.strictObject({ kind: z.literal('execution'), execution: z.enum(EXECUTIONS) }),
+  z.strictObject({ kind: z.literal('covers'), condition: conditionIdSchema, seenVersion: versionNumberSchema, belongs: z.boolean() }),
   z.strictObject({ kind: z.literal('risk'), risk: z.enum(RISKS) }),
   z.strictObject({ kind: z.literal('rating'), part: z.enum(['likelihood', 'impact']), step: z.int().min(0).max(20) }),
   z.strictObject({ kind: z.literal('type'), type: z.enum(REQUIREMENT_TYPES) }),
   z.strictObject({ kind: z.literal('derivedFrom'), requirement: requirementIdSchema, seenVersion: versionNumberSchema, insteadOf: requirementIdSchema.nullable() }),
   z.strictObject({ kind: z.literal('depth'), depth: textUpTo(LIMITS.name), belongs: z.boolean() }),
+  z.strictObject({ kind: z.literal('own'), field: ownFieldIdSchema, value: ownValueSchema.nullable() }),
   z.strictObject({ kind: z.literal('pins'), of: z.union([sharedIdSchema, caseIdSchema, dataSetIdSchema]), version: versionNumberSchema }),
 ]);
 
@@ -28,6 +43,8 @@ const doneSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('edit'), edit: editSchema }),
   z.strictObject({ kind: z.literal('state'), state: z.enum(ARTEFACT_STATES) }),
   z.strictObject({ kind: z.literal('copyTo'), requirement: requirementIdSchema, seenVersion: versionNumberSchema }),
+  /** `asOf`: the revision that was looked through; what changed since is left as it is. */
+  z.strictObject({ kind: z.literal('replace'), search: searchSchema, parts: textPartsSchema, without: withoutSchema, asOf: z.int().min(0).max(LIMITS.number) }),
   z.strictObject({ kind: z.literal('clone'), parts: z.array(z.enum(CLONED_PARTS)), sets: z.array(z.array(replacementSchema).max(12)).min(1).max(50) }),
 ]);
 
@@ -37,8 +54,8 @@ export const changeManySchema = z.strictObject({ of: chosenSchema, done: doneSch
 export type ChangeMany = z.infer<typeof changeManySchema>;
 
 /** Why one of them was left as it is. */
-export const LEFT_REASONS = ['absent', 'broken', 'otherKind'] as const;
-/** Not there, not readable, or of a kind that has no such thing. */
+export const LEFT_REASONS = ['absent', 'broken', 'otherKind', 'changedMeanwhile', 'untitled', 'tooLong'] as const;
+/** Not there, not readable, of a kind that has no such thing, changed since it was looked at, or left without a title or with a text that is too long. */
 export type LeftReason = (typeof LEFT_REASONS)[number];
 
 /** `changed` counts those that are another now; what could not be done is named one by one, the rest is done. `change` is null when nothing was to be done. */

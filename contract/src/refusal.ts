@@ -23,6 +23,8 @@ export type Refusal =
   | { readonly code: 'artefact_unknown'; readonly id: string }
   | { readonly code: 'version_unknown'; readonly id: string; readonly version: number }
   | { readonly code: 'change_unknown'; readonly change: string }
+  | { readonly code: 'query_unknown' }
+  | { readonly code: 'too_many_queries'; readonly of: 'project' | 'person'; readonly limit: number }
   | { readonly code: 'kind_mismatch'; readonly id: string; readonly kind: ArtefactKind }
   | { readonly code: 'title_missing' }
   | { readonly code: 'content_invalid'; readonly title: string; readonly issues: readonly PlacedIssue[] }
@@ -55,6 +57,8 @@ export type Refusal =
   | { readonly code: 'import_too_heavy' }
   | { readonly code: 'file_too_large'; readonly limit: number }
   | { readonly code: 'export_cell_too_long'; readonly id: ArtefactId; readonly limit: number }
+  | { readonly code: 'too_many_instances'; readonly id: ArtefactId }
+  | { readonly code: 'search_unreadable'; readonly text: string }
   | { readonly code: 'too_many_made'; readonly limit: number }
   | { readonly code: 'merge_with_itself'; readonly id: ArtefactId }
   | { readonly code: 'links_settled_already' }
@@ -109,6 +113,8 @@ export const STATUS_OF_REFUSAL = {
   artefact_unknown: 404,
   version_unknown: 404,
   change_unknown: 404,
+  query_unknown: 404,
+  too_many_queries: 422,
   kind_mismatch: 422,
   title_missing: 422,
   content_invalid: 422,
@@ -141,6 +147,8 @@ export const STATUS_OF_REFUSAL = {
   import_too_heavy: 422,
   file_too_large: 413,
   export_cell_too_long: 422,
+  too_many_instances: 422,
+  search_unreadable: 422,
   too_many_made: 422,
   merge_with_itself: 422,
   links_settled_already: 409,
@@ -213,6 +221,10 @@ export function refusalSentence(refusal: Refusal): string {
       return `There is no ${refusal.id} in this project.`;
     case 'version_unknown':
       return `${refusal.id} has no version ${refusal.version}.`;
+    case 'too_many_queries':
+      return `${refusal.of === 'project' ? 'The project keeps' : 'You keep'} ${refusal.limit} queries already, and no more fit. Nothing was saved; remove one that nobody needs.`;
+    case 'query_unknown':
+      return 'This saved query is no longer there. The list is as it was.';
     case 'change_unknown':
       return `The journal has no entry ${refusal.change}.`;
     case 'kind_mismatch':
@@ -279,6 +291,10 @@ export function refusalSentence(refusal: Refusal): string {
       return `The file is larger than the ${Math.floor(refusal.limit / 1024 / 1024)} MB a file may have. Nothing was imported; split it.`;
     case 'export_cell_too_long':
       return `${refusal.id} has a text longer than the ${refusal.limit.toLocaleString('en')} characters a cell of a spreadsheet holds. Nothing was written; choose CSV, Markdown or ReqIF.`;
+    case 'too_many_instances':
+      return `A file of instances holds 50,000 and no more, and ${refusal.id} leads beyond that. Nothing was written; choose fewer cases, or a row a case.`;
+    case 'search_unreadable':
+      return refusal.text === '' ? 'There is nothing to look for. Write the words that are to be found.' : `The pattern “${refusal.text}” cannot be read. Patterns are regular expressions in the syntax of RE2; nothing was changed.`;
     case 'too_many_made':
       return `One command makes ${refusal.limit.toLocaleString('en')} and no more. Nothing was made; choose fewer.`;
     case 'merge_with_itself':

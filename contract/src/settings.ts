@@ -1,12 +1,15 @@
+import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
 import { OFF_AT_FIRST, DEFAULT_RISK_SCALE, LONGEST_SCALE, RISKS, SHORTEST_SCALE, WORDING_RULES, type RiskScale, type Term, type WordingRule } from '@caderno/core/basis';
 import { LOOK_RULES, isParameterName, type LookRule } from '@caderno/core/cases';
 import type { Configuration, Constant } from '@caderno/core/shared';
 import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
+import { OWN_FIELD_TYPES, ownQueryName, type OwnField } from '@caderno/core/fields';
 import { z } from 'zod';
 import { LIMITS } from './limits.ts';
-import { innerIdSchema } from './ids.ts';
+import { innerIdSchema, ownFieldIdSchema } from './ids.ts';
+import { ownValueSchema } from './kinds/index.ts';
 import { isEachOnce } from './once.ts';
-import { textUpTo } from './text.ts';
+import { textUpTo, trimmedTextUpTo } from './text.ts';
 
 /** What a project sets for itself. Every save is an entry of the journal and can be undone. */
 export interface ProjectSettings {
@@ -23,6 +26,10 @@ export interface ProjectSettings {
   /** What is not worth a look in cases. */
   readonly looksOff: readonly LookRule[];
   readonly configurations: readonly Configuration[];
+  /** Names of modules in their order; those that are not among them come behind, by the alphabet. */
+  readonly modules: readonly string[];
+  /** Fields of its own, in their order; removed ones too, as versions still hold values of them. */
+  readonly fields: readonly OwnField[];
 }
 
 /** How the project reaches its story tracker. */
@@ -56,6 +63,18 @@ export const constantSchema: z.ZodType<Constant> = z.strictObject({ id: innerIdS
 
 const configurationSchema: z.ZodType<Configuration> = z.strictObject({ id: innerIdSchema, name: nonEmpty(LIMITS.name), factors: z.array(z.strictObject({ name: nonEmpty(LIMITS.name), value: textUpTo(LIMITS.name) })).max(30) });
 
+const ownFieldSchema: z.ZodType<OwnField> = z.strictObject({
+  id: ownFieldIdSchema,
+  name: trimmedTextUpTo(60).refine((name) => ownQueryName(name) !== '', 'must have a letter or a digit'),
+  of: z.array(z.enum(ARTEFACT_KINDS)).min(1).refine(isEachOnce, 'must not repeat'),
+  type: z.enum(OWN_FIELD_TYPES),
+  choices: z.array(z.strictObject({ id: innerIdSchema, name: trimmedTextUpTo(LIMITS.name) })).max(LIMITS.choices).refine((list) => isEachOnce(list.map((c) => c.id)), 'ids must not repeat'),
+  required: z.boolean(),
+  begins: ownValueSchema.nullable(),
+  help: textUpTo(LIMITS.note),
+  removed: z.boolean(),
+});
+
 /** What a project sets for itself. */
 export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject({
   riskScale: riskScaleSchema,
@@ -67,10 +86,12 @@ export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject(
   constants: z.array(constantSchema).max(LIMITS.constants).refine((list) => isEachOnce(list.map((c) => c.id)), 'ids must not repeat'),
   looksOff: z.array(z.enum(LOOK_RULES)),
   configurations: z.array(configurationSchema).max(LIMITS.configurations).refine((list) => isEachOnce(list.map((c) => c.id)), 'ids must not repeat'),
+  modules: z.array(trimmedTextUpTo(LIMITS.name)).max(LIMITS.modules).refine(isEachOnce, 'must not repeat'),
+  fields: z.array(ownFieldSchema).max(LIMITS.ownFields).refine((list) => isEachOnce(list.map((f) => f.id)), 'ids must not repeat').refine((list) => isEachOnce(list.filter((f) => !f.removed).map((f) => ownQueryName(f.name))), 'names must not repeat'),
 });
 
 /** Of a new project. */
-export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], configurations: [] };
+export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], configurations: [], modules: [], fields: [] };
 
 /** The parts of the settings: what the journal names when they change, each by itself. */
 export const SETTINGS_PARTS = Object.keys(DEFAULT_SETTINGS) as (keyof ProjectSettings)[];
@@ -83,8 +104,8 @@ function withOthers(constants: unknown): unknown {
 export const storedSettingsSchema: z.ZodType<ProjectSettings> = z.preprocess((stored) => {
   const known = z.record(z.string(), z.unknown()).safeParse(stored);
   if (!known.success) return stored;
-  const { depths, mostItems, looksOff, configurations } = DEFAULT_SETTINGS;
-  return { depths, mostItems, looksOff, configurations, ...known.data, constants: withOthers(known.data.constants) };
+  const { depths, mostItems, looksOff, configurations, modules, fields } = DEFAULT_SETTINGS;
+  return { depths, mostItems, looksOff, configurations, modules, fields, ...known.data, constants: withOthers(known.data.constants) };
 }, projectSettingsSchema);
 
 /** Stored settings, and those of their parts that cannot be read: each of these has its default until it is set again. */

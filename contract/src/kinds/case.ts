@@ -6,7 +6,7 @@ import { LIMITS } from '../limits.ts';
 import { rowsSchema } from '../rows.ts';
 import type { KindSchema, Migration } from './kind.ts';
 import { eventIdSchema, stateIdSchema, transitionIdSchema } from './model.ts';
-import { count, defects, head, name, text, title, uniqueById } from './parts.ts';
+import { count, defects, head, name, own, text, title, uniqueById, withOwn } from './parts.ts';
 import { carriedBy, parameterSchema, stepSchema, withAttachments } from './steps.ts';
 
 const columnFilter = z.strictObject({ id: z.union([z.literal(NAME_COLUMN), parameterIdSchema]), text: name });
@@ -46,6 +46,7 @@ export const caseContentSchema: z.ZodType<CaseContent> = z.strictObject({
   defects,
   dependsOn: uniqueById(z.array(z.strictObject({ id: caseIdSchema })).max(LIMITS.links)),
   origin: z.strictObject({ id: caseIdSchema, version: versionNumberSchema }).nullable(),
+  own,
 });
 
 /** What lists show of a case. Counts are of its own rows and steps; what others lend it is coverage’s to count. */
@@ -84,5 +85,5 @@ const NO_CHARTER = { kind: 'procedure', execution: 'byHand', areas: '', ideas: '
 export const caseSchemas: KindSchema<CaseContent, CaseSummary> = {
   content: caseContentSchema,
   summary: caseSummarySchema,
-  migrations: [(stored) => ({ ...stored, defects: [] }), withoutEvents, (stored) => ({ ...withAttachments(stored), ...NO_CHARTER }), withRowNotes],
+  migrations: [(stored) => ({ ...stored, defects: [] }), withoutEvents, (stored) => ({ ...withAttachments(stored), ...NO_CHARTER }), withRowNotes, withOwn],
 };

@@ -4,7 +4,7 @@ import { conditionIdSchema, dataSetIdSchema } from '../ids.ts';
 import { LIMITS } from '../limits.ts';
 import { rowsSchema } from '../rows.ts';
 import type { KindSchema } from './kind.ts';
-import { count, head, line, name, title, uniqueById } from './parts.ts';
+import { count, head, line, name, own, title, uniqueById, withOwn } from './parts.ts';
 import { carriedBy, parameterSchema } from './steps.ts';
 
 /** What a version of a data set holds. */
@@ -16,6 +16,7 @@ export const dataSetContentSchema: z.ZodType<DataSetContent> = z.strictObject({
   serves: uniqueById(z.array(z.strictObject(carriedBy)).max(LIMITS.links)),
   module: name,
   tags: z.array(name).max(LIMITS.tags),
+  own,
 });
 
 /** What lists show of a data set. `serves`: the conditions its columns carry values of. */
@@ -23,4 +24,4 @@ export const dataSetSummarySchema = z.object({ kind: z.literal('dataSet'), id: d
 /** See {@link dataSetSummarySchema}. */
 export type DataSetSummary = z.infer<typeof dataSetSummarySchema>;
 
-export const dataSetSchemas: KindSchema<DataSetContent, DataSetSummary> = { content: dataSetContentSchema, summary: dataSetSummarySchema, migrations: [] };
+export const dataSetSchemas: KindSchema<DataSetContent, DataSetSummary> = { content: dataSetContentSchema, summary: dataSetSummarySchema, migrations: [withOwn] };

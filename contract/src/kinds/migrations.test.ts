@@ -22,7 +22,7 @@ const FIRST: Record<ArtefactKind, Record<string, unknown>> = {
 };
 
 /** Stored in databases: a number never goes back. */
-const TODAY: Record<ArtefactKind, number> = { requirement: 2, condition: 3, case: 5, question: 1, shared: 2, dataSet: 1 };
+const TODAY: Record<ArtefactKind, number> = { requirement: 3, condition: 4, case: 6, question: 2, shared: 3, dataSet: 2 };
 
 test.each(ARTEFACT_KINDS)('a %s of the first schema is readable, step by step, and keeps all it said', (kind) => {
   const { content, migrations } = KIND_SCHEMA[kind];

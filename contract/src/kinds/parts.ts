@@ -1,9 +1,11 @@
 import { ARTEFACT_STATES } from '@caderno/core/artefacts';
+import { NO_OWN, type OwnValue, type OwnValues } from '@caderno/core/fields';
 import { z } from 'zod';
 import { innerIdSchema } from '../ids.ts';
 import { LIMITS } from '../limits.ts';
 import { isEachOnce } from '../once.ts';
 import { textUpTo } from '../text.ts';
+import type { Migration } from './kind.ts';
 
 /** What contents of several kinds are made of. */
 export const title = textUpTo(LIMITS.title);
@@ -16,12 +18,20 @@ export const count = z.int().min(0);
 
 const observation = z.strictObject({ id: innerIdSchema, documented: line, done: line, seen: line, by: name, at: moment });
 export const observations = uniqueById(z.array(observation).max(LIMITS.observations));
+/** What can stand in a field of a project's own. */
+export const ownValueSchema: z.ZodType<OwnValue> = z.union([text, z.array(line).max(LIMITS.choices)]);
+export const own: z.ZodType<OwnValues> = z.record(innerIdSchema, ownValueSchema);
+/** Contents written before projects had fields of their own hold nothing in them. */
+export const withOwn: Migration = (stored) => ({ ...stored, own: NO_OWN });
+
 const defectLink = z.strictObject({ id: name, title, link: textUpTo(LIMITS.address) });
 export const defects = uniqueById(z.array(defectLink).max(LIMITS.links));
 
 export function uniqueById<E extends { readonly id: string }, S extends z.ZodType<E[]>>(list: S): S {
   return list.refine((elements) => isEachOnce(elements.map((e) => e.id)), 'ids must not repeat');
 }
+
+const ownOfHead: z.ZodType<OwnValues> = z.record(z.string(), z.union([z.string(), z.array(z.string())]));
 
 /** What lists show of an artefact of any kind. */
 export const head = {
@@ -31,6 +41,8 @@ export const head = {
   /** The version with which the present meaning began: links that saw an earlier one are suspect. */
   meaningSince: z.int(),
   module: z.string(),
+  /** Values of the project's own fields; a long text only as far as a list shows it. */
+  own: ownOfHead,
   author: z.string(),
   at: moment,
   /** What is stored of it cannot be read. */

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { sharedIdSchema } from '../ids.ts';
 import { LIMITS } from '../limits.ts';
 import type { KindSchema } from './kind.ts';
-import { count, head, line, name, title, uniqueById } from './parts.ts';
+import { count, head, line, name, own, title, uniqueById, withOwn } from './parts.ts';
 import { parameterSchema, stepSchema, withAttachments } from './steps.ts';
 
 /** What a version of shared steps holds. */
@@ -14,6 +14,7 @@ export const sharedContentSchema: z.ZodType<SharedContent> = z.strictObject({
   parameters: uniqueById(z.array(parameterSchema).max(LIMITS.parameters)),
   module: name,
   tags: z.array(name).max(LIMITS.tags),
+  own,
 });
 
 /** What lists show of shared steps. */
@@ -21,4 +22,4 @@ export const sharedSummarySchema = z.object({ kind: z.literal('shared'), id: sha
 /** See {@link sharedSummarySchema}. */
 export type SharedSummary = z.infer<typeof sharedSummarySchema>;
 
-export const sharedSchemas: KindSchema<SharedContent, SharedSummary> = { content: sharedContentSchema, summary: sharedSummarySchema, migrations: [withAttachments] };
+export const sharedSchemas: KindSchema<SharedContent, SharedSummary> = { content: sharedContentSchema, summary: sharedSummarySchema, migrations: [withAttachments, withOwn] };
