@@ -42,9 +42,9 @@ export function buildServer() {
   });
 }
 
-/** Bundles the code of the server's threads for tests of the sources, where a thread would take seconds to read its own. Answers the folder. */
+/** Bundles the code of the server's threads for tests of the sources, where a thread would take seconds to read its own; beside the packages of the server. Answers the folder. */
 export function buildThreads() {
-  return buildOnce('node_modules/.cache/caderno-threads', SERVER_SOURCES, async (folder) => {
+  return buildOnce('server/node_modules/.cache/caderno-threads', SERVER_SOURCES, async (folder) => {
     const { build } = await import('esbuild');
     await rm(folder, { recursive: true, force: true });
     await build({ ...FOR_NODE, entryPoints: THREADS, outdir: folder, splitting: true });

@@ -56,11 +56,14 @@ defaults
   option forwardfor
   option redispatch
   retries 3
-  # A request that reached nobody is given to another server.
-  retry-on conn-failure
+  # A request that reached nobody is given to another server; so is a reading whose
+  # connection was closed by a server that goes as it was sent. A save is sent again
+  # by the page itself, as the same command.
+  retry-on conn-failure empty-response
 frontend everybody
   bind 127.0.0.1:${port}
   http-request set-header X-Forwarded-Proto http
+  http-request disable-l7-retry if !METH_GET
   default_backend servers
 backend servers
   balance leastconn

@@ -80,7 +80,7 @@ describe('files in a bucket', () => {
 
 test('a file is decoded once for describing, previewing and running it; read in another way it is decoded again', async () => {
   const draft = (await call('uploadImport', { query: { name: 'once.csv' }, body: csv(20) })).data;
-  const file = { id: draft.id, ...(await rows<{ name: string; hash: string }>(`SELECT name, hash FROM import_file WHERE id = '${draft.id}'`))[0]! };
+  const file = { id: draft.id, kind: 'requirement' as const, ...(await rows<{ name: string; hash: string }>(`SELECT name, hash FROM import_file WHERE id = '${draft.id}'`))[0]! };
   const read = jest.spyOn(server.parts.files, 'readWhole');
   const known = await documentOf(server.db, server.parts.files, file, GUESS_ALL);
   expect([known.records.length, read.mock.calls.length]).toEqual([20, 0]);

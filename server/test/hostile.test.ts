@@ -22,7 +22,7 @@ beforeAll(async () => {
   await call('createArtefact', { body: condition(['R-1']) });
   await call('createArtefact', { body: WHOLE_CASE });
   await call('createArtefact', { body: { kind: 'shared', content: { ...EMPTY_SHARED, title: 'S', steps: [plainStep(stepId('x'), 'a')] } } });
-  await call('createArtefact', { body: { kind: 'dataSet', content: { title: 'D', purpose: '', parameters: [], rows: [], serves: [], module: '', tags: [] } } });
+  await call('createArtefact', { body: { kind: 'dataSet', content: { title: 'D', purpose: '', parameters: [], rows: [], serves: [], module: '', tags: [], own: {} } } });
 });
 afterAll(async () => {
   await server.close();
@@ -54,6 +54,8 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   setUp: [{ name: 'X', email: 'a@b.example', password: 'long enough to take', word: 'w' }],
   resetPassword: [{ token: 't'.repeat(43), password: 'long enough to take' }],
   changePassword: [{ current: 'x', next: 'long enough to take' }],
+  saveQuery: [{ kind: 'case', name: 'n', query: 'state:draft', everybody: true }],
+  saveListView: [{ group: 'module', sort: { column: 'updated', descending: true }, columns: [{ column: 'id', width: null }, { column: 'title', width: 300 }] }],
   createProject: [{ key: 'p', name: 'P' }],
   addMember: [{ name: 'X', email: 'not an address', password: 'x', role: 'reader' }],
   joinMember: [{ email: 'nobody@b.example', role: 'reader' }],
@@ -65,7 +67,11 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   saveSettings: [{ ...DEFAULT_SETTINGS, glossary: [{ id: 't', term: 't', forms: ['f'], definition: 'd' }], constants: [{ id: 'c', name: 'c', value: 'v', secret: true, description: '', others: { k: 'v' } }], configurations: [{ id: 'k', name: 'k', factors: [{ name: 'n', value: 'v' }] }], tracker: { kind: 'storyboard', address: 'https://x.example', project: 'p' } }],
   createArtefact: [requirement({ relations: [{ id: 'r', kind: 'k', to: 'R-2' }], attributes: [{ id: 'a', value: 'v' }] }), WHOLE_CASE, RANGES, COMBINATION, QUESTION, DATA, { kind: 'shared', content: { ...EMPTY_SHARED, title: 'S', steps: [{ kind: 'call', id: 'u', case: 'C-1', rows: { kind: 'chosen', rows: ['r'] }, pinned: 1, arguments: [{ id: 'n', value: 'v' }] }] } }],
   writeArtefacts: [{ made: [{ ...condition(['R-1']), under: null }], changed: [{ id: 'R-1', version: 1, ...requirement() }], withdrawn: ['R-3'], detail: 'd' }],
+  findPlaces: [
+    { of: { everything: true }, search: { text: '(((a{9}){9}){9}){9}', replacement: '$9$$', isPattern: true, matchCase: false, wholeWords: true, inNames: true }, parts: ['title', 'text', 'steps', 'expected', 'data'], skip: 0 },
+  ],
   changeMany: [
+    { of: { everything: true }, done: { kind: 'replace', search: { text: 'a', replacement: '\u202e', isPattern: false, matchCase: false, wholeWords: false, inNames: false }, parts: ['title'], without: [{ id: 'C-1', paths: ['__proto__'] }], asOf: 0 }, detail: '' },
     { of: { ids: ['R-1', 'C-1'] }, done: { kind: 'edit', edit: { kind: 'rating', part: 'impact', step: 1 } }, detail: 'd' },
     { of: { kind: 'case', query: 'title' }, done: { kind: 'clone', parts: ['rows'], sets: [[{ from: 'a', to: 'b' }]] }, detail: 'd' },
     { of: { ids: ['K-1'] }, done: { kind: 'edit', edit: { kind: 'derivedFrom', requirement: 'R-2', seenVersion: 1, insteadOf: 'R-1' } }, detail: 'd' },
@@ -87,6 +93,12 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   checkTracker: [{}],
   rereadImport: [{ mapping, reading }],
   previewImport: [{ mapping, reading }],
+  rereadCases: [{ mapping: { source: 's', columns: { a: 'title', '__proto__': 'leave' }, layout: 'caseRows', headings: true, module: '' }, reading }],
+  previewCases: [{ mapping: { source: 's', columns: { a: 'own:f' }, layout: 'stepRows', headings: false, module: 'm' }, reading }],
+  runCases: [{ mapping: { source: 's', columns: {}, layout: 'stepRows', headings: false, module: '' }, reading, choices: { 'C-1 title': { own: 'x' } } }],
+  exportCases: [
+    { of: { ids: ['R-1', 'C-999999999'] }, format: 'json', layout: 'stepRows', figures: true, sheets: true },
+  ],
   runImport: [{ mapping, reading, choices: { 'R-1 title': 'mine' } }],
 };
 

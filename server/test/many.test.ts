@@ -108,3 +108,70 @@ test('conditions are copied and moved to another requirement and put in a depth,
   expect((await many({ ids: [k] }, { kind: 'copyTo', requirement: 'R-999', seenVersion: 1 })).refusal.code).toBe('link_unknown');
   expect((await many({ ids: [k] }, { kind: 'copyTo', requirement: here, seenVersion: 9 })).refusal.code).toBe('version_unknown');
 });
+
+test('every field that lists set is set in those a query finds, by whoever asks; the rest stays as it is', async () => {
+  const [a, b, c] = (await make('Field one', 'Field two', 'Field three')) as [ArtefactId, ArtefactId, ArtefactId];
+  const covered = (await call('createArtefact', { body: condition([], { title: 'To be covered' }) })).data.summary.id as `K-${number}`;
+  const edit = (of: ChangeMany['of'], part: Extract<ChangeMany['done'], { kind: 'edit' }>['edit']) => many(of, { kind: 'edit', edit: part });
+  const ids = [a, b] as const;
+  const person = (await call('readSession')).data.person?.name ?? '';
+  await edit({ ids: [...ids] }, { kind: 'owner', owner: person });
+  await edit({ ids: [...ids] }, { kind: 'minutes', minutes: 2.5 });
+  await edit({ ids: [a, c] }, { kind: 'tag', tag: 'night', belongs: true });
+  // Found by what was just set: mine, of two and a half minutes, tagged or not.
+  const mine = { kind: 'case' as const, query: 'is:mine minutes<3 (tag:night or title) field' };
+  expect((await edit(mine, { kind: 'execution', execution: 'automated' })).data).toMatchObject({ changed: 1, left: [] });
+  expect((await edit({ kind: 'case', query: 'is:mine minutes=2.5' }, { kind: 'covers', condition: covered, seenVersion: 1, belongs: true })).data).toMatchObject({ changed: 2 });
+  expect((await edit({ kind: 'case', query: `covers:${covered} -tag:night` }, { kind: 'caseKind', caseKind: 'charter' })).data).toMatchObject({ changed: 1 });
+  const heads = await Promise.all([a, b, c].map(async (id) => (await read(id)).summary));
+  expect(heads).toMatchObject([
+    { owner: person, estimate: 2.5, tags: ['night'], execution: 'automated', covers: [covered], caseKind: 'procedure' },
+    { owner: person, estimate: 2.5, tags: [], execution: 'byHand', covers: [covered], caseKind: 'charter' },
+    { owner: '', estimate: null, tags: ['night'], execution: 'byHand', covers: [] },
+  ]);
+  // Somebody else's are others.
+  expect((await server.as(project.lead)('changeMany', { body: { of: { kind: 'case', query: 'is:mine' }, done: { kind: 'state', state: 'withdrawn' }, detail: '' } })).data).toMatchObject({ change: null, changed: 0 });
+  expect((await edit({ ids: [a] }, { kind: 'covers', condition: 'K-999', seenVersion: 1, belongs: true })).refusal).toMatchObject({ code: 'link_unknown', id: 'K-999' });
+  expect((await edit({ ids: [a] }, { kind: 'tag', tag: '  ', belongs: true })).refusal.code).toBe('request_invalid');
+});
+
+test('a head that was read for the change is not read again, and a change that brings nothing new makes no version', async () => {
+  const [a] = (await make('Same')) as [ArtefactId];
+  const before = (await read(a)).summary.version;
+  for (const done of [module('old'), { kind: 'edit', edit: { kind: 'tag', tag: 'x', belongs: false } }, { kind: 'edit', edit: { kind: 'minutes', minutes: null } }] as const) expect((await many({ ids: [a] }, done)).data).toMatchObject({ change: null, changed: 0 });
+  expect((await read(a)).summary.version).toBe(before);
+});
+
+const search = (text: string, replacement: string, more = {}) => ({ text, replacement, isPattern: false, matchCase: false, wholeWords: false, inNames: false, ...more });
+const everyPart = ['title', 'text', 'steps', 'expected', 'data'] as const;
+const places = (of: ChangeMany['of'], text: string, more = {}, skip = 0) => call('findPlaces', { body: { of, search: search(text, ''), parts: [...everyPart], skip, ...more } });
+
+test('texts are looked through and replaced but where they were not ticked, as one entry; whatever changed since is left', async () => {
+  const valve = (title: string) => ({ ...testCase({ title, objective: 'The valve "A\\B" turns', steps: [plainStep(stepId('s1'), 'Open the valve', 'The valve is open')] }) });
+  const requirementOfValves = requirement({ title: 'Valves', text: 'A valve closes.' });
+  const [a, b, c, r] = (await call('writeArtefacts', { body: { made: [valve('Valve one'), valve('Valve two'), valve('Valve three'), requirementOfValves], changed: [], withdrawn: [], detail: '' } })).data.made as [ArtefactId, ArtefactId, ArtefactId, ArtefactId];
+  const found = (await places({ ids: [a, r, b, c] }, 'valve')).data;
+  expect([found.total, found.matches, found.artefacts, found.places.slice(0, 5).map((p) => `${p.id} ${p.path}`)]).toEqual([14, 14, 4, [`${a} title`, `${a} objective`, `${a} steps/s1/action`, `${a} steps/s1/expected`, `${r} title`]]);
+  expect(found.places[3]).toMatchObject({ name: { kind: 'step', number: 1, field: 'expected' }, text: 'The valve is open', matches: [{ at: 4, length: 5 }] });
+  expect((await places({ ids: [a] }, 'valve', { parts: ['expected'] }, 1)).data).toMatchObject({ places: [], total: 1 });
+  // Found by what is stored, whatever signs stand in it; by a query, and everywhere.
+  expect((await places({ ids: [a] }, '"A\\B"')).data.total).toBe(1);
+  expect([(await places({ kind: 'case', query: `id:${a}` }, 'VALVE')).data.artefacts, (await places({ everything: true }, 'a valve closes')).data.artefacts]).toEqual([1, 1]);
+
+  await call('saveArtefact', { params: { id: c }, body: { ...valve('Valve three again'), note: '' } }, { 'if-match': '"1"' });
+  const replace: ChangeMany['done'] = { kind: 'replace', search: search('valve', 'tap'), parts: [...everyPart], without: [{ id: b, paths: ['steps/s1/action'] }], asOf: found.revision };
+  const done = (await many({ ids: [a, r, b, c] }, replace)).data;
+  expect([done.changed, done.left]).toEqual([3, [{ id: c, reason: 'changedMeanwhile' }]]);
+  expect([(await read(a)).content, (await read(b)).content, (await read(r)).content]).toMatchObject([{ title: 'tap one', objective: 'The tap "A\\B" turns' }, { title: 'tap two', steps: [{ action: 'Open the valve', expected: 'The tap is open' }] }, { title: 'taps', text: 'A tap closes.' }]);
+  await call('undoChange', { params: { change: done.change?.id ?? '' }, body: {} });
+  expect((await places({ ids: [a, r, b, c] }, 'valve')).data.total).toBe(14);
+});
+
+test('what would be without a title or too long is left as it is; what is no pattern is refused', async () => {
+  const [a, b] = (await make('gone', 'a gone')) as [ArtefactId, ArtefactId];
+  const replace = (text: string, replacement: string, more = {}) => many({ ids: [a, b] }, { kind: 'replace', search: search(text, replacement, more), parts: ['title'], without: [], asOf: 999_999 });
+  expect((await replace('gone', '')).data).toMatchObject({ changed: 1, left: [{ id: a, reason: 'untitled' }] });
+  expect((await replace('gone', 'x'.repeat(301))).data).toMatchObject({ changed: 0, left: [{ id: a, reason: 'tooLong' }] });
+  expect([await replace('a(', 'x', { isPattern: true }), await replace('', 'x')]).toMatchObject([{ status: 422, data: { code: 'search_unreadable' } }, { status: 422 }]);
+  expect((await server.as(project.reader)('findPlaces', { body: { of: { ids: [a] }, search: search('gone', ''), parts: ['title'], skip: 0 } })).status).toBe(200);
+});

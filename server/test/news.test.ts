@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { Writable } from 'node:stream';
+import { setTimeout as sleep } from 'node:timers/promises';
 import { PROJECT_EVENTS } from '@caderno/contract';
 import { ProjectNews, createLog, type NewsItem } from '../src/http/index.ts';
 import { condition, onServer, requirement, startTwoServers, until, type Caller, type TwoServers } from './harness.ts';
@@ -88,3 +89,37 @@ test('a reading that fails is told with the next change, as one', async () => {
   expect(JSON.parse(items.find((i) => i.event === 'changes')!.data)).toMatchObject({ since: from.revision, revision: from.revision + 2 });
   stop();
 });
+
+test('coverage is brought up by the server that did it last; by the other one when nobody has it open there any more', async () => {
+  const listen = ({ parts }: TwoServers['server']) => parts.news.listen({ id: two.project.id, key: 'p' }, () => undefined);
+  const counted = async ({ parts }: TwoServers['server']): Promise<number> => Number(/^caderno_coverage_lag_seconds_count (\d+)$/m.exec(await parts.metrics.text())?.[1]);
+  /** Saves, waits until coverage tells of it, and answers which servers had it counted. */
+  const change = async (): Promise<readonly [number, number]> => {
+    const before = [await counted(two.server), await counted(two.other)] as const;
+    await call('createArtefact', { body: requirement() });
+    await until(async () => (((await counted(two.server)) + (await counted(two.other))) > before[0] + before[1] ? true : null));
+    // Longer than one leaves it to the other.
+    await sleep(600);
+    return [(await counted(two.server)) - before[0], (await counted(two.other)) - before[1]];
+  };
+  const first = await listen(two.server);
+  // What the tests before changed may still be counted.
+  let known = -1;
+  await until(async () => {
+    const before = known;
+    known = (await counted(two.server)) + (await counted(two.other));
+    await sleep(700);
+    return known === before ? true : null;
+  });
+  expect(await change()).toEqual([1, 0]);
+  const second = await listen(two.other);
+  // Neither is asked first: afterwards it is known whose it is.
+  await change();
+  const [here, there] = await change();
+  expect(here + there).toBe(1);
+  expect(await change()).toEqual([here, there]);
+  (here === 1 ? first : second).stop();
+  expect(await change()).toEqual([there, here]);
+  first.stop();
+  second.stop();
+}, 60_000);

@@ -6,6 +6,7 @@ import { API_ROOT, LIMITS, api, type AnyEndpoint } from '@caderno/contract';
 import { attachmentId, plainStep, stepId } from '@caderno/core/cases';
 import { GUESS_ALL } from '@caderno/core/exchange';
 import { CoverageKeeper } from '../src/coverage/index.ts';
+import { OwnThreads } from '../src/coverage/ownThread.ts';
 import { sweep } from '../src/upkeep/index.ts';
 import { makeDatabase, makeProject, pngOf, requirement, startServer, testCase, type Caller, type TestServer } from './harness.ts';
 
@@ -172,7 +173,7 @@ describe('many at once', () => {
 });
 
 describe('a question that takes too much', () => {
-  test('is ended with its own thread; other projects are answered meanwhile, and its own again when it takes less', async () => {
+  test('is ended with its thread; whoever shared it is answered by another, and its own project again when it takes less', async () => {
     const heavy = await makeProject(server.db, 'heavy');
     await server.as(heavy.analyst)('createArtefact', { params: { project: 'heavy' }, body: testCase({ title: 'Stuck' }) });
     await server.db.query(`UPDATE artefact_version v SET content = '7' FROM artefact a WHERE a.id = v.artefact_id AND a.title = 'Stuck'`);
@@ -180,7 +181,7 @@ describe('a question that takes too much', () => {
     const held = await server.db.transaction();
     await server.db.query(`SELECT 1 FROM artefact WHERE title = 'Stuck' FOR UPDATE`, { transaction: held });
 
-    const keeper = new CoverageKeeper(database.url, { mostMs: 5_000, restMs: 300 });
+    const keeper = new CoverageKeeper(database.url, server.db, { mostMs: 3_000, restMs: 2_000 });
     const refused = { refusal: { code: 'computation_too_heavy' } };
     const stuck = [keeper.ask(heavy.id, { kind: 'report' }), keeper.ask(heavy.id, { kind: 'heldUp' })].map((asked) => asked.then(() => 'answered', (error: unknown) => error));
     expect((await keeper.ask(other.id, { kind: 'report' })).cases).toBe(0);
@@ -188,16 +189,41 @@ describe('a question that takes too much', () => {
     await expect(keeper.ask(heavy.id, { kind: 'report' })).rejects.toMatchObject(refused);
     expect((await keeper.ask(other.id, { kind: 'report' })).cases).toBe(0);
     await held.rollback();
-    await sleep(350);
+    await sleep(2_050);
     expect((await keeper.ask(heavy.id, { kind: 'report' })).cases).toBe(0);
     await keeper.close();
   }, 60_000);
 
-  test('of more projects than there are threads each is answered in its turn', async () => {
-    const keeper = new CoverageKeeper(database.url);
-    const projects = await Promise.all(Array.from({ length: 7 }, (_, i) => makeProject(server.db, `turn${i}`)));
+  test.each([['small', 0], ['large', 3_001]])('of more %s projects than there are threads each is answered in its turn', async (name, conditions) => {
+    const keeper = new CoverageKeeper(database.url, server.db);
+    const projects = await Promise.all(Array.from({ length: 7 }, (_, i) => makeProject(server.db, `turn-${name}${i}`)));
+    // Conditions without a version: they are counted, and read by nobody.
+    for (const { id, people } of projects) {
+      await server.db.query(
+        `INSERT INTO artefact (project_id, kind, number, position, state, head, meaning_since, title, module, owner, tags, facts, author_id, updated_at)
+         SELECT $1, 'condition', n, n, 'draft', 1, 1, '', '', '', '{}', '{}', $2, now() FROM generate_series(1, $3::int) n`,
+        { bind: [id, people.analyst, conditions] },
+      );
+    }
     const reports = await Promise.all([...projects, ...projects].map((p) => keeper.ask(p.id, { kind: 'report' })));
     expect(reports.map((r) => r.cases)).toEqual(reports.map(() => 0));
     await keeper.close();
   }, 60_000);
+
+  test('a project is known to need a thread of its own by its size, or once a question took long; a count that fails is made again', async () => {
+    const [small, large] = [await makeProject(server.db, 'smallone'), await makeProject(server.db, 'largeone')];
+    await server.db.query(
+      `INSERT INTO artefact (project_id, kind, number, position, state, head, meaning_since, title, module, owner, tags, facts, author_id, updated_at)
+       SELECT $1, 'case', n, n, 'draft', 1, 1, '', '', '', '{}', '{}', $2, now() FROM generate_series(1, 3001) n`,
+      { bind: [large.id, large.people.analyst] },
+    );
+    const threads = new OwnThreads(server.db);
+    expect([await threads.needed(small.id), await threads.needed(large.id)]).toEqual([false, true]);
+    threads.took(small.id, 900);
+    expect(await threads.needed(small.id)).toBe(false);
+    threads.took(small.id, 1_100);
+    expect(await threads.needed(small.id)).toBe(true);
+    await expect(threads.needed('no id')).rejects.toThrow();
+    await expect(threads.needed('no id')).rejects.toThrow();
+  });
 });

@@ -116,7 +116,7 @@ describe('what a person has under way', () => {
 
 describe('threads', () => {
   test('one that dies while nobody asks it is replaced; one that is told to forget reads everything again', async () => {
-    const keeper = new CoverageKeeper(database.url);
+    const keeper = new CoverageKeeper(database.url, server.db);
     expect((await keeper.ask(project.id, { kind: 'report' })).cases).toBe(0);
     // A hand in the database: the project's revision does not tell.
     await server.as(project.analyst)('createArtefact', { body: testCase({ title: 'Counted' }) });

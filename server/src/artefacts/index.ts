@@ -11,6 +11,7 @@ export { selectSummaries } from './summary.ts';
 export { prefixSearch } from './search.ts';
 export { usersOf } from './links.ts';
 export { readLibrary } from './library.ts';
-export { asJson, contentOrBroken, contentOrRefused, kindAndContentOrBroken, refuseUnreadable } from './stored.ts';
+export { asJson, contentOrBroken, contentOrRefused, kindAndContentOrBroken, refuseUnreadable, textsOrBroken } from './stored.ts';
 export { rebuildDerived } from './rebuild.ts';
 export { importBaseSchema, undoPlanSchema, type UndoPlan } from './undoPlan.ts';
+export { rowsOfIds } from './rowsOfIds.ts';

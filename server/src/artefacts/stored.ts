@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
 import { artefactId, type ArtefactKind } from '@caderno/core/artefacts';
-import { meaningOf } from '@caderno/core/kinds';
 import { canonicalText, type Json } from '@caderno/core/versions';
 import { KIND_SCHEMA, placedIssues, schemaVersionOf, type ContentOfKind, type KindAndContent, type PlacedIssue } from '@caderno/contract';
+import { z } from 'zod';
 import { DomainError } from '../domainError.ts';
 
 /** What is stored cannot be read: nothing that Caderno writes, but older data or a hand in the database may be so. */
@@ -77,6 +77,22 @@ export function kindAndContentOrBroken(kind: ArtefactKind, schema: number, store
   return orBroken(() => kindAndContentFromStore(kind, schema, stored));
 }
 
+/**
+ * A content for looking through its texts only, where thousands are looked through. What today's schema has stored was
+ * checked then: here only its shape is, as far as texts stand in it. Null when it cannot be read.
+ */
+export function textsOrBroken(kind: ArtefactKind, schema: number, stored: unknown): KindAndContent | null {
+  return schema === schemaVersionOf(kind) && TEXTS.safeParse(stored).success ? ({ kind, content: stored } as KindAndContent) : kindAndContentOrBroken(kind, schema, stored);
+}
+
+const withId = z.looseObject({ id: z.string() });
+const TEXTS = z.looseObject({
+  title: z.string(),
+  steps: z.array(z.looseObject({ id: z.string(), kind: z.string(), arguments: z.array(withId).optional() })).optional(),
+  rows: z.array(z.looseObject({ id: z.string(), cells: z.record(z.string(), z.string()) })).optional(),
+  parameters: z.array(withId).optional(),
+});
+
 /** Content as plain JSON: what the core compares and merges. */
 export function asJson(value: unknown): Json {
   return JSON.parse(JSON.stringify(value)) as Json;
@@ -85,9 +101,4 @@ export function asJson(value: unknown): Json {
 /** Hash of the canonical content: equal for equal content. */
 export function contentHash(content: unknown): string {
   return createHash('sha256').update(canonicalText(asJson(content))).digest('hex');
-}
-
-/** Equal texts mean the same: trace links to it stay as they are. */
-export function meaningText(value: KindAndContent): string {
-  return canonicalText(asJson(meaningOf(value)));
 }

@@ -1,5 +1,8 @@
 import { ARTEFACT_KINDS, type ArtefactKind, type ArtefactState } from '@caderno/core/artefacts';
 import type { RiskScale } from '@caderno/core/basis';
+import { beginningValues, type OwnField } from '@caderno/core/fields';
+import { meaningOf } from '@caderno/core/kinds';
+import { asJson, sameJson } from '@caderno/core/versions';
 import { schemaVersionOf, type KindAndContent } from '@caderno/contract';
 import { z } from 'zod';
 import { idRow, execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
@@ -12,7 +15,7 @@ import { refuseDependencyCircles } from './dependencies.ts';
 import { refuseCircles, type Using } from './library.ts';
 import { writeLinks } from './links.ts';
 import { searchWords, SEARCH_SQL } from './search.ts';
-import { contentHash, kindAndContentOrBroken, meaningText, refuseUnreadable } from './stored.ts';
+import { contentHash, kindAndContentOrBroken, refuseUnreadable } from './stored.ts';
 import { refuseConditionCircles } from './under.ts';
 import { refuseUnknownVersions } from './unknownVersions.ts';
 
@@ -49,19 +52,20 @@ export async function reserveNumbers(work: UnitOfWork, projectId: string, kind: 
 }
 
 /** Makes artefacts with their first versions; links may lead from any of them to any other. */
-export async function insertArtefacts(work: UnitOfWork, actor: Actor, change: string, made: readonly NewArtefactRow[], onWritten: OnWritten = quietly): Promise<{ readonly rows: ArtefactRow[]; readonly parts: JournalEntryPart[] }> {
+export async function insertArtefacts(work: UnitOfWork, actor: Actor, change: string, asked: readonly NewArtefactRow[], onWritten: OnWritten = quietly): Promise<{ readonly rows: ArtefactRow[]; readonly parts: JournalEntryPart[] }> {
+  const { riskScale: scale, fields } = (await readSettings(work, actor.projectId)).settings;
+  const made = asked.map((row) => ({ ...row, value: withBeginnings(row.value, fields) }));
   for (const { value } of made) requireTitle(value);
   refuseUnreadable(made.map((m) => m.value));
-  const scale = (await readSettings(work, actor.projectId)).settings.riskScale;
   const rows: ArtefactRow[] = [];
   for (const chunk of chunksOf(made)) {
     const records = chunk.map(({ number, value, position }) => ({ kind: value.kind, number, position, ...columnsOf(value, scale) }));
     const inserted = await selectRows(
       work,
       idRow,
-      `INSERT INTO artefact (project_id, author_id, updated_at, state, head, meaning_since, kind, number, position, title, module, risk, priority, owner, tags, facts, search)
-       SELECT $2, $3, $4, 'draft', 1, 1, r.kind, r.number, r.position, r.title, r.module, r.risk, r.priority, r.owner, ARRAY(SELECT jsonb_array_elements_text(r.tags)), r.facts, ${SEARCH_SQL}
-       FROM jsonb_to_recordset($1::jsonb) AS r(kind text, number int, position int, title text, module text, risk text, priority text, owner text, tags jsonb, facts jsonb, words text) RETURNING id`,
+      `INSERT INTO artefact (project_id, author_id, updated_at, state, head, meaning_since, kind, number, position, title, module, risk, priority, owner, tags, own, facts, search)
+       SELECT $2, $3, $4, 'draft', 1, 1, r.kind, r.number, r.position, r.title, r.module, r.risk, r.priority, r.owner, ARRAY(SELECT jsonb_array_elements_text(r.tags)), r.own, r.facts, ${SEARCH_SQL}
+       FROM jsonb_to_recordset($1::jsonb) AS r(kind text, number int, position int, title text, module text, risk text, priority text, owner text, tags jsonb, own jsonb, facts jsonb, words text) RETURNING id`,
       [JSON.stringify(records), actor.projectId, actor.personId, actor.at],
     );
     const fresh = await modelsOf(work.db).Artefact.findAll({ where: { id: inserted.map((r) => r.id) }, transaction: work.transaction });
@@ -75,6 +79,13 @@ export async function insertArtefacts(work: UnitOfWork, actor: Actor, change: st
   await writeLinks(work, actor.projectId, rows.map((row, i) => ({ rowId: row.id, value: valueAt(made, i) })));
   await refuseUnsound(work, actor.projectId, rows.map((row, i) => ({ id: idOfRow(row), value: valueAt(made, i) })));
   return { rows, parts: rows.map((artefact) => ({ artefact, fromVersion: null, toVersion: 1, undo: { kind: 'existence', exists: false } })) };
+}
+
+/** What nothing was said of in the project's own fields begins as the project wants it. */
+function withBeginnings(value: KindAndContent, fields: readonly OwnField[]): KindAndContent {
+  if (Object.keys(value.content.own).length > 0) return value;
+  const own = beginningValues(fields, value.kind);
+  return Object.keys(own).length === 0 ? value : ({ kind: value.kind, content: { ...value.content, own } } as KindAndContent);
 }
 
 function valueAt(list: readonly { readonly value: KindAndContent }[], place: number): KindAndContent {
@@ -103,6 +114,8 @@ async function placeUnderParents(work: UnitOfWork, projectId: string, rows: read
 export interface Save {
   readonly row: ArtefactRow;
   readonly value: KindAndContent;
+  /** What its head is now, where that was read under the same lock; absent: it is read. */
+  readonly head?: KindAndContent;
 }
 
 /**
@@ -117,12 +130,12 @@ export async function writeVersions(work: UnitOfWork, actor: Actor, change: stri
   const parts: JournalEntryPart[] = [];
   let done = 0;
   for (const chunk of chunksOf(saves)) {
-    const heads = await readHeads(work, chunk.map((s) => s.row));
-    const changed = chunk.flatMap(({ row, value }) => {
-      const head = heads.get(row.id);
+    const heads = await readHeads(work, chunk.flatMap((s) => (s.head === undefined ? [s.row] : [])));
+    const changed = chunk.flatMap(({ row, value, head: known }) => {
+      const head = known ?? heads.get(row.id);
       // A head that cannot be read is replaced whatever the new one says; what it meant nobody knows.
-      if (head !== undefined && contentHash(head.content) === contentHash(value.content)) return [];
-      return [{ row, value, from: row.head, version: row.head + 1, meaningSince: head !== undefined && meaningText(head) === meaningText(value) ? row.meaningSince : row.head + 1 }];
+      if (head !== undefined && sameJson(asJson(head.content), asJson(value.content))) return [];
+      return [{ row, value, from: row.head, version: row.head + 1, meaningSince: head !== undefined && sameJson(asJson(meaningOf(head)), asJson(meaningOf(value))) ? row.meaningSince : row.head + 1 }];
     });
     await updateRows(work, actor, scale, changed);
     await insertVersions(work, actor, change, changed, note);
@@ -149,8 +162,8 @@ async function updateRows(work: UnitOfWork, actor: Actor, scale: RiskScale, chan
   await execute(
     work,
     `UPDATE artefact SET head = r.head, meaning_since = r.meaning_since, state = r.state, title = r.title, module = r.module, risk = r.risk, priority = r.priority, owner = r.owner,
-       tags = ARRAY(SELECT jsonb_array_elements_text(r.tags)), facts = r.facts, broken = false, search = ${SEARCH_SQL}, author_id = $2, updated_at = $3
-     FROM jsonb_to_recordset($1::jsonb) AS r(id bigint, head int, meaning_since int, state text, title text, module text, risk text, priority text, owner text, tags jsonb, facts jsonb, words text)
+       tags = ARRAY(SELECT jsonb_array_elements_text(r.tags)), own = r.own, facts = r.facts, broken = false, search = ${SEARCH_SQL}, author_id = $2, updated_at = $3
+     FROM jsonb_to_recordset($1::jsonb) AS r(id bigint, head int, meaning_since int, state text, title text, module text, risk text, priority text, owner text, tags jsonb, own jsonb, facts jsonb, words text)
      WHERE artefact.id = r.id`,
     [JSON.stringify(records), actor.personId, actor.at],
   );

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { findAlike, type Alike, type AlikeProgress } from '@caderno/core/shared';
 import type { DesignCase } from '@caderno/core/coverage';
 
@@ -15,12 +16,15 @@ interface Search {
 
 const NOTHING: Alike = { runs: [], cases: [] };
 
+/** Projects of which a thread remembers what was found. */
+const MOST_SEARCHES = 200;
+
 /** A search is begun again only after many times as long as it took: reading pages of a large project must not keep the thread busy. */
 const REST = 20;
 
 /** Looks through the cases of projects slice by slice, so that questions are answered in between. */
 export class AlikeSearches {
-  readonly #searches = new Map<string, Search>();
+  readonly #searches = new LRUCache<string, Search>({ max: MOST_SEARCHES });
 
   /** What is known now; a search for a newer revision is begun unless one is under way or has just been. */
   at(projectId: string, revision: number, cases: () => readonly DesignCase[]): AlikeState {

@@ -1,16 +1,21 @@
+import { LRUCache } from 'lru-cache';
 import type { Sequelize } from 'sequelize';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { coverageRows, type CoverageRows } from '@caderno/core/coverage';
 import { inTransaction } from '../database/index.ts';
 import { revisionOf } from '../log/index.ts';
 import type { CoverageIndexes, KeptIndex } from './indexes.ts';
-import { coverageState, hasComeTo, isOurs, storedRows, writeRows, type CoverageState } from './rows.ts';
+import type { CaughtUp } from './question.ts';
+import { coverageState, isOurs, storedRows, writeRows, type CoverageState } from './rows.ts';
 
 /** What this thread wrote last of a project. */
 interface Written {
   readonly state: CoverageState;
   readonly rows: CoverageRows;
 }
+
+/** Rows that a thread remembers having written; of more, the project asked longest ago is read from the database. */
+const MOST_REMEMBERED = 100_000;
 
 /** How long whoever finds another server at work waits before looking again. */
 const LOOK_AGAIN_MS = 40;
@@ -23,7 +28,7 @@ const LOOK_AGAIN_MS = 40;
 export class CoverageConsumer {
   readonly #db: Sequelize;
   readonly #indexes: CoverageIndexes;
-  readonly #written = new Map<string, Written>();
+  readonly #written = new LRUCache<string, Written>({ maxSize: MOST_REMEMBERED, sizeCalculation: ({ rows }) => Math.min(MOST_REMEMBERED, 1 + rows.size) });
 
   constructor(db: Sequelize, indexes: CoverageIndexes) {
     this.#db = db;
@@ -31,9 +36,11 @@ export class CoverageConsumer {
   }
 
   /** Brings the rows to the revision that the project has now, or beyond: what changes meanwhile is for the next call. */
-  async catchUp(projectId: string): Promise<void> {
+  async catchUp(projectId: string): Promise<CaughtUp> {
     const wanted = await inTransaction(this.#db, (work) => revisionOf(work, projectId));
-    while (!(await inTransaction(this.#db, (work) => hasComeTo(work, projectId, wanted)))) {
+    for (;;) {
+      const state = await inTransaction(this.#db, (work) => coverageState(work, projectId));
+      if (state !== null && state.revision >= wanted) return { byUs: state.edition === this.#written.get(projectId)?.state.edition };
       if ((await this.#asOnly(projectId)) === 'elsewhere') await sleep(LOOK_AGAIN_MS);
     }
   }

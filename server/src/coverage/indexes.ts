@@ -1,6 +1,7 @@
 import type { ArtefactKind } from '@caderno/core/artefacts';
 import { artefactId } from '@caderno/core/artefacts';
 import { CoverageIndex, type DesignChange } from '@caderno/core/coverage';
+import { LRUCache } from 'lru-cache';
 import type { UnitOfWork } from '../database/index.ts';
 import { alteredSince, revisionOf, settingsChangedSince, type Altered } from '../log/index.ts';
 import { changedLibrary, projectLibrary } from './designLibrary.ts';
@@ -13,27 +14,28 @@ export interface KeptIndex {
   readonly index: CoverageIndex;
 }
 
-/** Projects whose index is kept; the one asked longest ago goes first. */
-const MOST_KEPT = 8;
+/** Cases and conditions whose indexes a thread keeps; of more, the project asked longest ago is read again when it is asked. */
+const MOST_KEPT = 15_000;
 
 /** Beyond this many changed artefacts a fresh index is quicker than catching up. */
 const MOST_CAUGHT_UP = 2_000;
 
 /** Coverage indexes by project, each brought up to the project's revision when asked for. */
 export class CoverageIndexes {
-  readonly #kept = new Map<string, KeptIndex>();
+  readonly #kept = new LRUCache<string, KeptIndex>({ maxSize: MOST_KEPT, sizeCalculation: ({ index }) => Math.min(MOST_KEPT, 1 + index.cases.size + index.entries.size) });
 
   /** The index of a project at its present revision, read in one transaction. */
   async at(work: UnitOfWork, projectId: string): Promise<KeptIndex> {
     const revision = await revisionOf(work, projectId);
     const kept = this.#kept.get(projectId);
     const index = await bringUp(work, projectId, kept, revision);
-    this.#kept.delete(projectId);
     const now: KeptIndex = { revision, index };
     this.#kept.set(projectId, now);
-    const [oldest] = this.#kept.keys();
-    if (this.#kept.size > MOST_KEPT && oldest !== undefined) this.#kept.delete(oldest);
     return now;
+  }
+
+  forget(projectId: string): void {
+    this.#kept.delete(projectId);
   }
 }
 

@@ -1,9 +1,11 @@
+import type { Sequelize } from 'sequelize';
 import { DomainError } from '../domainError.ts';
-import { ProjectThread } from './projectThread.ts';
+import { CoverageThread, EndedByAnother } from './coverageThread.ts';
+import { OwnThreads } from './ownThread.ts';
 import type { AnswerTo, Question } from './question.ts';
 
 /** Projects with a thread of their own at a time; the one asked longest ago gives its thread up. */
-const MOST_THREADS = 4;
+const MOST_OWN = 3;
 
 /** A thread that nobody asks for so long is ended: it gives its memory back. */
 const IDLE_MS = 10 * 60_000;
@@ -17,81 +19,107 @@ export interface QuestionLimits {
 const LIMITS: QuestionLimits = { mostMs: 20_000, restMs: 20_000 };
 
 /**
- * Answers questions on coverage, each project's in a thread of its own: a heavy one holds up its own project and
- * nobody else, and is ended when it takes too much.
+ * Answers questions on coverage beside the serving thread. Small projects share a thread, which keeps their indexes; large
+ * and slow ones have one each, so that they hold up nobody else. A thread that takes too much on a question is ended.
  */
 export class CoverageKeeper {
   readonly #databaseUrl: string;
   readonly #limits: QuestionLimits;
+  readonly #ownThreads: OwnThreads;
   /** The one asked longest ago first. */
-  readonly #threads = new Map<string, ProjectThread>();
+  readonly #own = new Map<string, CoverageThread>();
   readonly #line: (() => void)[] = [];
   readonly #restUntil = new Map<string, number>();
   readonly #sweep: NodeJS.Timeout;
-  #spare: ProjectThread | null;
+  #shared: CoverageThread;
 
-  constructor(databaseUrl: string, limits = LIMITS) {
+  constructor(databaseUrl: string, db: Sequelize, limits = LIMITS) {
     this.#databaseUrl = databaseUrl;
     this.#limits = limits;
+    this.#ownThreads = new OwnThreads(db);
     // Started before the first question, which would otherwise wait for it.
-    this.#spare = new ProjectThread(databaseUrl, limits.mostMs);
+    this.#shared = this.#newThread();
     this.#sweep = setInterval(() => this.#endIdle(), IDLE_MS / 10).unref();
   }
 
   /** @throws {DomainError} when it takes more time or memory than one question is given. */
   async ask<Q extends Question>(projectId: string, question: Q): Promise<AnswerTo[Q['kind']]> {
-    if ((this.#restUntil.get(projectId) ?? 0) > performance.now()) throw new DomainError({ code: 'computation_too_heavy' });
-    // Found and asked without a pause in between: until it is asked it looks idle, and another project might take its place.
-    let thread = this.#threadNow(projectId);
-    for (; thread === null; thread = this.#threadNow(projectId)) await new Promise<void>((resolve) => this.#line.push(resolve));
-    try {
-      return await thread.ask(projectId, question);
-    } catch (error) {
-      if (thread.ended) this.#end(projectId, thread);
-      if (error instanceof DomainError && error.refusal.code === 'computation_too_heavy') this.#restUntil.set(projectId, performance.now() + this.#limits.restMs);
-      throw error;
-    } finally {
-      for (const goOn of this.#line.splice(0)) goOn();
+    for (;;) {
+      if ((this.#restUntil.get(projectId) ?? 0) > performance.now()) throw tooHeavy();
+      const isApart = await this.#ownThreads.needed(projectId);
+      // Found and asked without a pause in between: until it is asked it looks idle, and another project might take its place.
+      const thread = isApart ? this.#ownThread(projectId) : this.#sharedThread();
+      if (thread === null) {
+        await new Promise<void>((resolve) => this.#line.push(resolve));
+        continue;
+      }
+      try {
+        return await thread.ask(projectId, question);
+      } catch (error) {
+        if (error instanceof EndedByAnother) continue;
+        if (error instanceof DomainError && error.refusal.code === 'computation_too_heavy') this.#tookTooMuch(projectId);
+        throw error;
+      } finally {
+        for (const goOn of this.#line.splice(0)) goOn();
+      }
     }
   }
 
   /** Reads everything of a project again at the next question. */
   forget(projectId: string): void {
-    const thread = this.#threads.get(projectId);
-    if (thread !== undefined && !thread.busy) this.#end(projectId, thread);
+    for (const thread of [this.#shared, this.#own.get(projectId)]) if (thread?.ended === false) thread.forget(projectId);
   }
 
   async close(): Promise<void> {
     clearInterval(this.#sweep);
-    await Promise.all([...this.#threads.values(), ...(this.#spare === null ? [] : [this.#spare])].map((thread) => thread.end()));
+    await Promise.all([this.#shared, ...this.#own.values()].map((thread) => thread.end()));
   }
 
-  /** The project's thread: its own, the spare one, a new one, or the place of one that is idle, of whoever asked longest ago; null while all are busy. */
-  #threadNow(projectId: string): ProjectThread | null {
+  #newThread(): CoverageThread {
+    return new CoverageThread(this.#databaseUrl, this.#limits.mostMs, (projectId, ms) => this.#ownThreads.took(projectId, ms));
+  }
+
+  #sharedThread(): CoverageThread {
+    if (this.#shared.ended) this.#shared = this.#newThread();
+    return this.#shared;
+  }
+
+  /** The project's thread: its own, a new one, or in the place of one that is idle, of whoever asked longest ago; null while all are busy. */
+  #ownThread(projectId: string): CoverageThread | null {
     // A thread may have died while nobody asked it.
-    for (const [id, thread] of this.#threads) if (thread.ended) this.#end(id, thread);
-    if (this.#spare?.ended === true) this.#spare = null;
-    const own = this.#threads.get(projectId);
-    if (own === undefined && this.#threads.size >= MOST_THREADS) {
-      const idle = [...this.#threads].find(([, thread]) => !thread.busy);
+    for (const [id, thread] of this.#own) if (thread.ended) this.#own.delete(id);
+    const own = this.#own.get(projectId);
+    if (own === undefined && this.#own.size >= MOST_OWN) {
+      const idle = [...this.#own].find(([, thread]) => !thread.busy);
       if (idle === undefined) return null;
       this.#end(...idle);
     }
-    const thread = own ?? this.#spare ?? new ProjectThread(this.#databaseUrl, this.#limits.mostMs);
-    if (thread === this.#spare) this.#spare = null;
-    // ThreadRequest last: it is the last to go.
-    this.#threads.delete(projectId);
-    this.#threads.set(projectId, thread);
+    const thread = own ?? this.#newThread();
+    // Whoever asks last is the last to go.
+    this.#own.delete(projectId);
+    this.#own.set(projectId, thread);
     return thread;
   }
 
-  #end(projectId: string, thread: ProjectThread): void {
-    if (this.#threads.get(projectId) === thread) this.#threads.delete(projectId);
+  /** Refused for a while, and then asked in a thread of its own. */
+  #tookTooMuch(projectId: string): void {
+    this.#restUntil.set(projectId, performance.now() + this.#limits.restMs);
+    this.#ownThreads.took(projectId, this.#limits.mostMs);
+  }
+
+  #end(projectId: string, thread: CoverageThread): void {
+    this.#own.delete(projectId);
     void thread.end();
   }
 
   #endIdle(): void {
-    for (const [projectId, thread] of this.#threads) if (!thread.busy && performance.now() - thread.askedAt > IDLE_MS) this.#end(projectId, thread);
+    const isIdle = (thread: CoverageThread): boolean => !thread.busy && performance.now() - thread.askedAt > IDLE_MS;
+    for (const [projectId, thread] of this.#own) if (isIdle(thread)) this.#end(projectId, thread);
+    if (!this.#shared.ended && isIdle(this.#shared)) void this.#shared.end();
     for (const [projectId, until] of this.#restUntil) if (until < performance.now()) this.#restUntil.delete(projectId);
   }
+}
+
+function tooHeavy(): DomainError {
+  return new DomainError({ code: 'computation_too_heavy' });
 }

@@ -16,8 +16,13 @@ export type IndexQuestion =
 /** `catchUp`: that the rows are brought to the project's present revision. */
 export type Question = IndexQuestion | { readonly kind: 'catchUp' };
 
+/** `byUs`: this server wrote the rows last, another one did not. */
+export interface CaughtUp {
+  readonly byUs: boolean;
+}
+
 export interface AnswerTo {
-  readonly catchUp: null;
+  readonly catchUp: CaughtUp;
   readonly report: CoverageReport;
   readonly items: { readonly items: readonly ListedItem[]; readonly total: number };
   readonly runs: readonly FoundRun[];

@@ -11,8 +11,11 @@ import { sourceIds } from './migrations/0007-source-ids.ts';
 import { log } from './migrations/0008-log.ts';
 import { marks } from './migrations/0009-marks.ts';
 import { files } from './migrations/0010-files.ts';
+import { lists } from './migrations/0011-lists.ts';
+import { caseFiles } from './migrations/0013-case-files.ts';
+import { ownFields } from './migrations/0012-own-fields.ts';
 
-const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds, log, marks, files];
+const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds, log, marks, files, lists, ownFields, caseFiles];
 
 /** Any number, the same in all our processes: servers that start together migrate one after the other. */
 const MIGRATION_LOCK = 7_201_126;

@@ -47,6 +47,8 @@ export class ArtefactRow extends Model<InferAttributes<ArtefactRow>, InferCreati
   declare priority: string | null;
   declare owner: string;
   declare tags: string[];
+  /** Values of the project's own fields. */
+  declare own: object;
   /** What lists show beyond the columns above; see summary.ts. */
   declare facts: object;
   declare authorId: string;
@@ -132,7 +134,7 @@ function defineModels(sequelize: Sequelize): Models {
   Artefact.init(
     {
       id: bigKey, projectId: DataTypes.UUID, kind: text, number: int, parentId: DataTypes.BIGINT, position: int, state: text, head: int, meaningSince: int,
-      agreedVersion: int, title: text, module: text, risk: text, priority: text, owner: text, tags: DataTypes.ARRAY(text), facts: DataTypes.JSONB,
+      agreedVersion: int, title: text, module: text, risk: text, priority: text, owner: text, tags: DataTypes.ARRAY(text), own: DataTypes.JSONB, facts: DataTypes.JSONB,
       authorId: DataTypes.UUID, updatedAt: when, deletedAt: when,
     },
     { sequelize, tableName: 'artefact' },

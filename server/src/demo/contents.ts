@@ -3,9 +3,10 @@ import { EMPTY_QUESTION, EMPTY_REQUIREMENT, type QuestionContent, type QuestionS
 import { ALL_ROWS, newRow, parameterId, parsePastedSteps, rowId, stepId, plainStep, type CalledRows, type CarriedEvent, type CaseContent, type Parameter, type Row, type Step, type StepId } from '@caderno/core/cases';
 import { EMPTY_CONDITION, anchorAt, carriedFields, coverageItems, eventId, fieldId, stateId, tableFromGrid, transitionId, type ConditionContent, type Field, type Model } from '@caderno/core/conditions';
 import { withDataSet, type DataSetContent } from '@caderno/core/dataSets';
+import { ownFieldId, ownQueryName, writeOwn, type OwnField, type OwnValues } from '@caderno/core/fields';
 import type { SharedContent } from '@caderno/core/shared';
 import type { ValueType } from '@caderno/core/values';
-import type { DemoCase, DemoCondition, DemoDataSet, DemoField, DemoQuestion, DemoRequirement, DemoShared } from './documents.ts';
+import type { DemoCase, DemoCondition, DemoDataSet, DemoField, DemoQuestion, DemoRequirement, DemoSettings, DemoShared } from './documents.ts';
 
 /** An artefact already made, as later documents name it. */
 export interface Made<Id, C> {
@@ -19,8 +20,22 @@ export type MadeCase = Made<CaseId, CaseContent>;
 export type MadeDataSet = Made<DataSetId, DataSetContent>;
 export type MadeShared = Made<SharedId, SharedContent>;
 
-export function requirementContent({ title, text, type, module, risk, priority, source }: DemoRequirement): RequirementContent {
-  return { ...EMPTY_REQUIREMENT, title, text: text.trim(), type, module, risk, priority, source };
+/** The fields of the project's own, as the settings name them. */
+export function ownFields(demo: DemoSettings): OwnField[] {
+  return demo.fields.map(({ choices, help, ...field }) => ({ id: ownFieldId(ownQueryName(field.name)), ...field, choices: choices.map((name) => ({ id: ownQueryName(name), name })), help, required: false, begins: null, removed: false }));
+}
+
+function ownValues({ title, own }: { readonly title: string; readonly own: Readonly<Record<string, string>> }, fields: readonly OwnField[]): OwnValues {
+  return Object.fromEntries(Object.entries(own).map(([name, text]) => {
+    const field = fields.find((f) => f.name === name);
+    const value = field === undefined ? null : writeOwn(field, text);
+    if (field === undefined || value === null) throw new Error(`'${title}' fills in fields of the project: expected one of ${fields.map((f) => f.name).join(', ')} and a value that fits, got '${name}: ${text}'`);
+    return [field.id, value];
+  }));
+}
+
+export function requirementContent({ title, text, type, module, risk, priority, source, own }: DemoRequirement, fields: readonly OwnField[]): RequirementContent {
+  return { ...EMPTY_REQUIREMENT, title, text: text.trim(), type, module, risk, priority, source, own: ownValues({ title, own }, fields) };
 }
 
 export function conditionContent(demo: DemoCondition, requirement: (title: string) => MadeRequirement, at: string): ConditionContent {
@@ -160,7 +175,7 @@ function parametersOf(demo: DemoCase['parameters']): Parameter[] {
 }
 
 export function sharedContent(demo: DemoShared, usable: FindUsable): SharedContent {
-  return { title: demo.title, purpose: demo.purpose, steps: stepsOf(demo.steps, usable), parameters: parametersOf(demo.parameters), module: demo.module, tags: [] };
+  return { title: demo.title, purpose: demo.purpose, steps: stepsOf(demo.steps, usable), parameters: parametersOf(demo.parameters), module: demo.module, tags: [], own: {} };
 }
 
 export function dataSetContent(demo: DemoDataSet, condition: (title: string) => MadeCondition): DataSetContent {
@@ -171,6 +186,7 @@ export function dataSetContent(demo: DemoDataSet, condition: (title: string) => 
     purpose: demo.purpose,
     module: demo.module,
     tags: [],
+    own: {},
     parameters,
     rows: demo.rows.map(({ row, for: description, mark, aside }, i) => ({ ...rowOf(row, i, parameters), description, mark, aside })),
     serves: demo.serves.map(({ condition: title, fields, outcome }) => {
@@ -201,7 +217,7 @@ export function withDemoData(content: CaseContent, demo: DemoCase, dataSet: (tit
   return rows === undefined ? taken : { ...taken, runs: { kind: 'chosen', rows: rows.filter((id) => id !== undefined) } };
 }
 
-export function caseContent(demo: DemoCase, condition: (title: string) => MadeCondition, usable: FindUsable): CaseContent {
+export function caseContent(demo: DemoCase, condition: (title: string) => MadeCondition, usable: FindUsable, fields: readonly OwnField[]): CaseContent {
   const parameters = parametersOf(demo.parameters);
   const named = (name: string) => parameterNamed(demo.title, parameters, name);
   const steps = stepsOf(demo.steps, usable);
@@ -238,6 +254,7 @@ export function caseContent(demo: DemoCase, condition: (title: string) => MadeCo
     defects: [],
     dependsOn: demo.dependsOn.map((title) => ({ id: usable(title).id as CaseId })),
     origin: null,
+    own: ownValues(demo, fields),
   };
 }
 

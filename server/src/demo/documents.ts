@@ -1,7 +1,8 @@
-import { PRIORITIES } from '@caderno/core/artefacts';
+import { ARTEFACT_KINDS, PRIORITIES } from '@caderno/core/artefacts';
 import { REQUIREMENT_TYPES, RISKS, WORDING_RULES } from '@caderno/core/basis';
 import { PARAMETER_TYPES, CASE_KINDS, EXECUTIONS, ROW_MARKS } from '@caderno/core/cases';
 import { BOUNDARY_RULES, CLASS_KINDS, POLARITIES, STATE_LEVELS, STRENGTHS } from '@caderno/core/conditions';
+import { OWN_FIELD_TYPES } from '@caderno/core/fields';
 import { ORDERED_KINDS } from '@caderno/core/values';
 import { ROLES, TRACKER_KINDS } from '@caderno/contract';
 import { z } from 'zod';
@@ -13,6 +14,9 @@ export const projectDocument = z.strictObject({
   people: z.array(z.strictObject({ name: z.string(), email: z.email(), job: z.string(), role: z.enum(ROLES), installation: z.boolean().default(false) })),
 });
 
+/** Field name to value, as one would write it. */
+const own = z.record(z.string(), z.string()).default({});
+
 const requirement = z.strictObject({
   title: z.string(),
   below: z.string().optional(),
@@ -22,6 +26,7 @@ const requirement = z.strictObject({
   priority: z.enum(PRIORITIES).default('medium'),
   source: z.string().default(''),
   text: z.string(),
+  own,
   by: z.string(),
   daysAgo: z.number(),
 });
@@ -49,9 +54,13 @@ export const settingsDocument = z.strictObject({
   rulesOff: z.array(z.enum(WORDING_RULES)),
   glossary: z.array(z.strictObject({ term: z.string(), forms: z.array(z.string()), definition: z.string() })),
   constants: z.array(z.strictObject({ name: z.string(), value: z.string(), secret: z.boolean().default(false), description: z.string(), in: z.record(z.string(), z.string()).default({}) })),
+  /** Kept for everybody. */
+  queries: z.array(z.strictObject({ kind: z.enum(ARTEFACT_KINDS), name: z.string(), query: z.string() })).default([]),
   /** Name, then factors and their values. */
   configurations: z.array(z.strictObject({ name: z.string(), factors: z.record(z.string(), z.string()) })).default([]),
+  fields: z.array(z.strictObject({ name: z.string(), of: z.array(z.enum(ARTEFACT_KINDS)), type: z.enum(OWN_FIELD_TYPES), choices: z.array(z.string()).default([]), help: z.string().default('') })).default([]),
 });
+export type DemoSettings = z.infer<typeof settingsDocument>;
 
 const byAndWhen = { by: z.string(), daysAgo: z.number() };
 const question = z.strictObject({
@@ -151,6 +160,7 @@ const testCase = z.strictObject({
   rows: z.array(z.tuple([z.string()]).rest(z.string())).default([]),
   /** A data set by its title, whose columns without a parameter here become parameters; `rows`: the names of those that run. */
   data: z.strictObject({ set: z.string(), rows: z.array(z.string()).optional() }).optional(),
+  own,
   /** Number of the step, file beside this one. */
   pictures: z.array(z.tuple([z.number(), z.string()])).default([]),
   covers: z

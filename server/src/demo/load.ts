@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Sequelize } from 'sequelize';
@@ -7,19 +8,21 @@ import type { ArtefactId } from '@caderno/core/artefacts';
 import type { KindAndContent, NewArtefact, TrackerConnection } from '@caderno/contract';
 import { attachmentId, type CaseContent } from '@caderno/core/cases';
 import { answered, withdrawnQuestion, type QuestionContent } from '@caderno/core/basis';
+import type { OwnField } from '@caderno/core/fields';
 import { GUESS_ALL } from '@caderno/core/exchange';
 import { createArtefact, findArtefact, idOfRow, noteAttachment, pictureOf, readContent, readHeads, saveArtefact, setState, type Actor } from '../artefacts/index.ts';
 import { saveSettings } from '../basis/index.ts';
 import { inTransaction, modelsOf, type UnitOfWork } from '../database/index.ts';
+import { saveQuery, type Asker } from '../lists/index.ts';
 import { createDemoPerson, joinProject } from '../people/index.ts';
 import type { Files } from '../files/index.ts';
 import { decode, guessedMapping, importFile, readEntries } from '../exchange/index.ts';
 import { createProject, readSettings } from '../projects/index.ts';
 import type { SecretBox } from '../secrets/index.ts';
 import { STORIES_FILE, storiesFile } from '../tracker/index.ts';
-import { caseContent, conditionContent, dataSetContent, questionContent, requirementContent, sharedContent, withDemoData, type FindUsable, type Made, type MadeCase, type MadeCondition, type MadeDataSet, type MadeRequirement, type MadeShared } from './contents.ts';
+import { caseContent, conditionContent, dataSetContent, ownFields, questionContent, requirementContent, sharedContent, withDemoData, type FindUsable, type Made, type MadeCase, type MadeCondition, type MadeDataSet, type MadeRequirement, type MadeShared } from './contents.ts';
 import {
-  casesDocument, conditionsDocument, dataSetsDocument, historyDocument, importsDocument, projectDocument, questionsDocument, requirementsDocument, settingsDocument, sharedDocument, storyboardDocument, type DemoCase, type DemoEvent, type DemoImport, type DemoQuestion, type DemoRequirement,
+  casesDocument, conditionsDocument, dataSetsDocument, historyDocument, importsDocument, projectDocument, questionsDocument, requirementsDocument, settingsDocument, sharedDocument, storyboardDocument, type DemoCase, type DemoEvent, type DemoImport, type DemoQuestion, type DemoRequirement, type DemoSettings,
 } from './documents.ts';
 
 const DAY_MS = 86_400_000;
@@ -65,13 +68,14 @@ export async function loadDemo(db: Sequelize, box: SecretBox, files: Files, fold
   const questions = await readDocument(folder, 'questions.yaml', questionsDocument);
   const written = await readDocument(folder, 'settings.yaml', settingsDocument);
   const settings = { ...written, tracker: { ...written.tracker, address: trackerAddress ?? written.tracker.address } };
+  const fields = ownFields(written);
   await inTransaction(db, async (work) => {
     const loading = await beginProject(work, box, files, project, now);
     const { made } = loading;
     const acts: Act[] = [
       ...imports.map((demo) => ({ ...demo, run: () => bringIn(loading, folder, demo, settings.tracker) })),
-      { daysAgo: settings.daysAgo, run: () => applySettings(loading, settings) },
-      ...requirements.map((demo) => ({ ...demo, run: () => addRequirement(loading, demo) })),
+      { daysAgo: settings.daysAgo, run: () => applySettings(loading, settings, fields) },
+      ...requirements.map((demo) => ({ ...demo, run: () => addRequirement(loading, demo, fields) })),
       ...conditions.map((demo) => ({
         ...demo,
         run: async () => {
@@ -96,7 +100,7 @@ export async function loadDemo(db: Sequelize, box: SecretBox, files: Files, fold
       ...cases.map((demo) => ({
         ...demo,
         run: async () => {
-          const written = withDemoData(caseContent(demo, (title) => find(made.condition, title), usable(made)), demo, (title) => find(made.dataSet, title));
+          const written = withDemoData(caseContent(demo, (title) => find(made.condition, title), usable(made), fields), demo, (title) => find(made.dataSet, title));
           const content = await withPictures(loading, folder, demo, written);
           made.case.set(demo.title, await make(loading, demo, { kind: 'case', content }, content));
         },
@@ -177,7 +181,7 @@ async function readImported({ work, projectId, made }: Loading): Promise<void> {
   }
 }
 
-async function applySettings(loading: Loading, demo: z.infer<typeof settingsDocument>): Promise<void> {
+async function applySettings(loading: Loading, demo: DemoSettings, fields: readonly OwnField[]): Promise<void> {
   const { version, settings } = await readSettings(loading.work, loading.projectId);
   const glossary = demo.glossary.map((term, i) => ({ id: `t${i + 1}`, ...term }));
   const configurations = demo.configurations.map(({ name, factors }, i) => ({ id: `k${i + 1}`, name, factors: Object.entries(factors).map(([factor, value]) => ({ name: factor, value })) }));
@@ -187,7 +191,9 @@ async function applySettings(loading: Loading, demo: z.infer<typeof settingsDocu
     return found.id;
   };
   const constants = demo.constants.map(({ in: others, ...constant }, i) => ({ id: `c${i + 1}`, ...constant, others: Object.fromEntries(Object.entries(others).map(([name, value]) => [idOf(name), value])) }));
-  await saveSettings(loading.work, loading.box, actor(loading, demo), 'lead', version, { ...settings, glossary, constants, configurations, rulesOff: demo.rulesOff, tracker: demo.tracker });
+  await saveSettings(loading.work, loading.box, actor(loading, demo), 'lead', version, { ...settings, glossary, constants, configurations, fields, rulesOff: demo.rulesOff, tracker: demo.tracker });
+  const asker: Asker = { projectId: loading.projectId, personId: actor(loading, demo).personId, role: 'lead' };
+  for (const query of demo.queries) await saveQuery(loading.work, asker, randomUUID(), { ...query, everybody: true });
 }
 
 /** A question is raised, and later answered or withdrawn. */
@@ -211,9 +217,9 @@ function questionActs(loading: Loading, demo: DemoQuestion): Act[] {
   ];
 }
 
-async function addRequirement(loading: Loading, demo: DemoRequirement): Promise<void> {
+async function addRequirement(loading: Loading, demo: DemoRequirement, fields: readonly OwnField[]): Promise<void> {
   const below = demo.below === undefined ? null : find(loading.made.requirement, demo.below).id;
-  const content = requirementContent(demo);
+  const content = requirementContent(demo, fields);
   loading.made.requirement.set(demo.title, await make(loading, demo, { kind: 'requirement', content, parent: below }, content));
 }
 

@@ -1,5 +1,6 @@
 import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
+import { CASE_TABLE, casesInMarkdown } from '@caderno/core/caseFiles';
 import { readFile, type ReadingOptions, type SourceDocument } from '@caderno/core/exchange';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
@@ -14,6 +15,12 @@ const DECODER = process.env.CADERNO_COMPUTATION ?? 'sources';
 /** Reads a file; the stories of a tracker are kept as a file too. */
 export async function decode({ name, bytes }: BroughtFile, reading: ReadingOptions): Promise<SourceDocument> {
   return name === STORIES_FILE ? readStoriesFile(bytes) : readFile(name, bytes, reading);
+}
+
+/** The same for a file of cases: more rows, and headings of Markdown are cases. */
+async function decodeCases({ name, bytes }: BroughtFile, reading: ReadingOptions): Promise<SourceDocument> {
+  const document = await readFile(name, bytes, reading, CASE_TABLE);
+  return document.format === 'markdown' ? casesInMarkdown(document) : document;
 }
 
 const documentRow = z.object({ document: z.instanceof(Buffer) });
@@ -32,7 +39,8 @@ export async function documentOf(db: Sequelize, files: Files, file: KeptFile, re
   const [known] = await inTransaction(db, (work) => selectRows(work, documentRow, 'SELECT document FROM import_document WHERE file_id = $1 AND reading = $2', [file.id, way]));
   // Written by this very code, from a document that it had made itself.
   if (known !== undefined) return JSON.parse((await unpack(known.document)).toString('utf8')) as SourceDocument;
-  const document = await decode(await bytesOf(files, file), reading);
+  const brought = await bytesOf(files, file);
+  const document = file.kind === 'case' ? await decodeCases(brought, reading) : await decode(brought, reading);
   const packed = await pack(JSON.stringify(document), QUICKLY);
   await inTransaction(db, (work) =>
     execute(work, 'INSERT INTO import_document (file_id, reading, document) VALUES ($1, $2, $3) ON CONFLICT (file_id) DO UPDATE SET reading = excluded.reading, document = excluded.document', [file.id, way, packed]),

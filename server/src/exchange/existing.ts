@@ -4,6 +4,7 @@ import { FIELDS, attributeField, fieldText, type Entry, type ExistingRequirement
 import { z } from 'zod';
 import { importBaseSchema, contentOrRefused, outlinePlaces } from '../artefacts/index.ts';
 import { numberRow, selectRows, type UnitOfWork } from '../database/index.ts';
+import { versionsNamed } from './versionsNamed.ts';
 
 const existingRow = z.object({ rowId: z.string(), number: z.number(), version: z.number(), state: z.enum(ARTEFACT_STATES), schema: z.number(), content: z.unknown(), parentNumber: z.number().nullable(), parentSource: z.string().nullable(), parentKey: z.string().nullable(), base: importBaseSchema.nullable() });
 type ExistingRow = z.infer<typeof existingRow>;
@@ -52,24 +53,13 @@ function toExisting(row: ExistingRow, source: string, versions: ReadonlyMap<numb
   };
 }
 
-const baseVersionRow = z.object({ number: z.number(), version: z.number(), schema: z.number(), content: z.unknown() });
-
 /** A file written by Caderno says which version each row grew from: that is what its changes are told apart from. */
 async function versionBases(work: UnitOfWork, projectId: string, entries: readonly Entry[]): Promise<Map<number, ImportBase>> {
-  const wanted = entries.flatMap((e) => (e.ownId === null || e.version === null ? [] : [{ number: Number(e.ownId.slice(2)), version: e.version }]));
-  if (wanted.length === 0) return new Map();
-  const rows = await selectRows(
-    work,
-    baseVersionRow,
-    `SELECT a.number, v.version, v.schema, v.content FROM jsonb_to_recordset($2::jsonb) AS r(number int, version int)
-     JOIN artefact a ON a.project_id = $1 AND a.kind = 'requirement' AND a.number = r.number JOIN artefact_version v ON v.artefact_id = a.id AND v.version = r.version`,
-    [projectId, JSON.stringify(wanted)],
-  );
+  const then = await versionsNamed(work, projectId, 'requirement', entries);
   return new Map(
-    rows.map((row) => {
-      const then = contentOrRefused('requirement', row);
-      const names: FieldName[] = [...FIELDS, ...then.attributes.map((a) => attributeField(a.id))];
-      return [row.number, { fields: Object.fromEntries(names.map((name) => [name, fieldText(then, name)])), relations: [], facts: '' }];
+    [...then].map(([number, content]) => {
+      const names: FieldName[] = [...FIELDS, ...content.attributes.map((a) => attributeField(a.id))];
+      return [number, { fields: Object.fromEntries(names.map((name) => [name, fieldText(content, name)])), relations: [], facts: '' }];
     }),
   );
 }

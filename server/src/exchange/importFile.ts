@@ -12,7 +12,10 @@ export interface BroughtFile {
   readonly bytes: Uint8Array;
 }
 
-const fileRow = z.object({ id: z.string(), name: z.string(), hash: z.string() });
+/** What a file is read for. */
+export type FileOf = 'requirement' | 'case';
+
+const fileRow = z.object({ id: z.string(), name: z.string(), hash: z.string(), kind: z.enum(['requirement', 'case']) });
 /** A file that waits to be imported. */
 export type KeptFile = z.infer<typeof fileRow>;
 
@@ -34,15 +37,15 @@ export async function refuseTooMuch(work: UnitOfWork, personId: string, size: nu
 }
 
 /** Notes a file that is kept under its hash; it waits until it is imported. */
-export async function noteFile(work: UnitOfWork, projectId: string, personId: string, file: { readonly name: string; readonly hash: string; readonly size: number }, at: Date): Promise<string> {
+export async function noteFile(work: UnitOfWork, projectId: string, personId: string, file: { readonly name: string; readonly hash: string; readonly size: number; readonly kind: FileOf }, at: Date): Promise<string> {
   const id = randomUUID();
-  await execute(work, `INSERT INTO import_file (id, project_id, person_id, name, hash, size, at, state) VALUES ($1, $2, $3, $4, $5, $6, $7, 'waiting')`, [id, projectId, personId, file.name, file.hash, file.size, at]);
+  await execute(work, `INSERT INTO import_file (id, project_id, person_id, name, hash, size, at, state, kind) VALUES ($1, $2, $3, $4, $5, $6, $7, 'waiting', $8)`, [id, projectId, personId, file.name, file.hash, file.size, at, file.kind]);
   return id;
 }
 
 /** @throws {DomainError} when the project has no such file. */
 export async function findFile(work: UnitOfWork, projectId: string, id: string): Promise<KeptFile> {
-  const [file] = await selectRows(work, fileRow, 'SELECT id, name, hash FROM import_file WHERE id = $1 AND project_id = $2', [id, projectId]);
+  const [file] = await selectRows(work, fileRow, 'SELECT id, name, hash, kind FROM import_file WHERE id = $1 AND project_id = $2', [id, projectId]);
   if (file === undefined) throw new DomainError({ code: 'import_unknown' });
   return file;
 }

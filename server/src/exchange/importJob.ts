@@ -2,7 +2,9 @@ import { readFile, writeFile } from 'node:fs/promises';
 import type { CoverageReport } from '@caderno/core/coverage';
 import type { Mapping, ReadingOptions } from '@caderno/core/exchange';
 import { GUESS_ALL } from '@caderno/core/exchange';
-import type { ExportFormat, ImportDraft, ImportPreview, Refusal, TrackerState } from '@caderno/contract';
+import type { ArtefactId } from '@caderno/core/artefacts';
+import type { CaseMapping } from '@caderno/core/caseFiles';
+import type { CaseDraft, CasePreview, ExportCases, ExportFormat, ImportDraft, ImportPreview, Refusal, TrackerState } from '@caderno/contract';
 import { inTransaction } from '../database/index.ts';
 import type { Actor } from '../artefacts/index.ts';
 import type { Files } from '../files/index.ts';
@@ -10,7 +12,9 @@ import type { Sequelize } from 'sequelize';
 import { planStories } from './checkStories.ts';
 import { exportBasis } from './exportBasis.ts';
 import { documentOf } from './decoded.ts';
-import { findFile, noteFile, refuseTooMuch } from './importFile.ts';
+import { exportCases } from './cases/caseExport.ts';
+import { describeCases, importCases, previewCases, type CaseOrder } from './cases/caseImport.ts';
+import { findFile, noteFile, refuseTooMuch, type FileOf } from './importFile.ts';
 import { noteProgress } from './importRun.ts';
 import { describeFile, previewFile, readEntries } from './importing.ts';
 import { importFile, type ImportOrder } from './run.ts';
@@ -20,7 +24,11 @@ export type ImportJob =
   | { readonly kind: 'keep'; readonly projectId: string; readonly personId: string; readonly name: string; readonly path: string }
   | { readonly kind: 'describe'; readonly projectId: string; readonly file: string; readonly reading: ReadingOptions }
   | { readonly kind: 'preview'; readonly projectId: string; readonly file: string; readonly mapping: Mapping; readonly reading: ReadingOptions }
-  | { readonly kind: 'run'; readonly job: string; readonly actor: Actor; readonly file: string; readonly order: ImportOrder }
+  | { readonly kind: 'run'; readonly job: string; readonly actor: Actor; readonly file: string; readonly order: ImportOrder | CasesOrder }
+  | { readonly kind: 'keepCases'; readonly projectId: string; readonly personId: string; readonly name: string; readonly path: string }
+  | { readonly kind: 'describeCases'; readonly projectId: string; readonly file: string; readonly reading: ReadingOptions }
+  | { readonly kind: 'previewCases'; readonly projectId: string; readonly file: string; readonly mapping: CaseMapping; readonly reading: ReadingOptions }
+  | { readonly kind: 'exportCases'; readonly projectId: string; readonly ids: readonly ArtefactId[]; readonly order: Omit<ExportCases, 'of'>; readonly path: string }
   | { readonly kind: 'checkStories'; readonly projectId: string; readonly path: string; readonly at: Date }
   | { readonly kind: 'exportBasis'; readonly projectId: string; readonly format: ExportFormat; readonly report: CoverageReport | null; readonly at: Date; readonly path: string };
 
@@ -31,36 +39,61 @@ export interface ImportAnswer {
   /** The id of the change. */
   readonly run: string;
   readonly checkStories: TrackerState;
+  readonly keepCases: CaseDraft;
+  readonly describeCases: CaseDraft;
+  readonly previewCases: CasePreview;
   /** The file is written to the path of the job. */
+  readonly exportCases: { readonly name: string; readonly type: string };
   readonly exportBasis: { readonly name: string; readonly type: string };
 }
 
 /** What the thread tells when it is done. */
 export type ImportReply = { readonly ok: true; readonly answer: ImportAnswer[keyof ImportAnswer] } | { readonly ok: false; readonly refusal: Refusal };
 
+/** An import of cases; whatever is in the queue without a word is one of requirements. */
+export type CasesOrder = CaseOrder & { readonly into: 'case' };
+
+/** Keeps the bytes of a file; answers the id under which it waits. */
+async function keep(db: Sequelize, files: Files, { path, projectId, personId, name }: { readonly path: string; readonly projectId: string; readonly personId: string; readonly name: string }, kind: FileOf): Promise<string> {
+  const bytes = await readFile(path);
+  const at = new Date();
+  await inTransaction(db, (work) => refuseTooMuch(work, personId, bytes.length, at));
+  const hash = await files.keep(bytes);
+  return inTransaction(db, (work) => noteFile(work, projectId, personId, { name, hash, size: bytes.length, kind }, at));
+}
+
 /** Files are read and written outside of transactions: a slow one holds nobody up. */
 export async function doImportJob(db: Sequelize, files: Files, job: ImportJob): Promise<ImportAnswer[keyof ImportAnswer]> {
   switch (job.kind) {
-    case 'keep': {
-      const bytes = await readFile(job.path);
-      const at = new Date();
-      await inTransaction(db, (work) => refuseTooMuch(work, job.personId, bytes.length, at));
-      const hash = await files.keep(bytes);
-      const id = await inTransaction(db, (work) => noteFile(work, job.projectId, job.personId, { name: job.name, hash, size: bytes.length }, at));
-      return describeFile(db, files, job.projectId, id, GUESS_ALL);
-    }
+    case 'keep':
+      return describeFile(db, files, job.projectId, await keep(db, files, job, 'requirement'), GUESS_ALL);
+    case 'keepCases':
+      return describeCases(db, files, job.projectId, await keep(db, files, job, 'case'), GUESS_ALL);
+    case 'describeCases':
+      return describeCases(db, files, job.projectId, job.file, job.reading);
+    case 'previewCases':
+      return previewCases(db, files, job.projectId, job.file, job.mapping, job.reading);
     case 'describe':
       return describeFile(db, files, job.projectId, job.file, job.reading);
     case 'preview':
       return previewFile(db, files, job.projectId, job.file, job.mapping, job.reading);
     case 'run': {
       const file = await inTransaction(db, (work) => findFile(work, job.actor.projectId, job.file));
-      const entries = readEntries(file.name, await documentOf(db, files, file, job.order.reading), job.order.mapping);
+      const { order } = job;
+      const document = await documentOf(db, files, file, order.reading);
       // Progress is told by transactions of its own: it must be seen while the import is not.
-      return inTransaction(db, (work) => importFile(work, job.actor, entries, job.order, (done, total) => inTransaction(db, (apart) => noteProgress(apart, job.file, job.job, done, total))));
+      const tell = (done: number, total: number): Promise<void> => inTransaction(db, (apart) => noteProgress(apart, job.file, job.job, done, total));
+      if ('into' in order) return inTransaction(db, (work) => importCases(work, job.actor, document, order, tell));
+      const entries = readEntries(file.name, document, order.mapping);
+      return inTransaction(db, (work) => importFile(work, job.actor, entries, order, tell));
     }
     case 'checkStories':
       return planStories(db, job.projectId, await readFile(job.path), job.at);
+    case 'exportCases': {
+      const { bytes, ...file } = await inTransaction(db, (work) => exportCases(work, job.projectId, job.ids, job.order));
+      await writeFile(job.path, bytes, { flag: 'wx', mode: 0o600 });
+      return file;
+    }
     case 'exportBasis': {
       const { bytes, ...file } = await exportBasis(db, job.projectId, job.format, job.report, job.at);
       await writeFile(job.path, bytes, { flag: 'wx', mode: 0o600 });

@@ -8,14 +8,14 @@ const importSourceRow = z.object({ name: z.string(), mapping: mappingSchema, typ
 export type ImportSource = z.infer<typeof importSourceRow>;
 
 export async function listSources(work: UnitOfWork, projectId: string): Promise<ImportSource[]> {
-  return selectRows(work, importSourceRow, 'SELECT name, mapping, types FROM import_source WHERE project_id = $1 ORDER BY name', [projectId]);
+  return selectRows(work, importSourceRow, `SELECT name, mapping, types FROM import_source WHERE project_id = $1 AND kind = 'requirement' ORDER BY name`, [projectId]);
 }
 
 export async function rememberSource(work: UnitOfWork, projectId: string, { name, mapping, types }: ImportSource): Promise<void> {
   await execute(
     work,
     `INSERT INTO import_source (project_id, name, mapping, types) VALUES ($1, $2, $3, $4)
-     ON CONFLICT (project_id, name) DO UPDATE SET mapping = excluded.mapping, types = coalesce(excluded.types, import_source.types)`,
+     ON CONFLICT (project_id, kind, name) DO UPDATE SET mapping = excluded.mapping, types = coalesce(excluded.types, import_source.types)`,
     [projectId, name, JSON.stringify(mapping), types === null ? null : JSON.stringify(types)],
   );
 }

@@ -9,7 +9,7 @@ import type { Files } from '../files/index.ts';
 import { existingRequirements, type StoredRequirement } from './existing.ts';
 import { hereAlready } from './hereAlready.ts';
 import { documentOf } from './decoded.ts';
-import { findFile } from './importFile.ts';
+import { findFile, type KeptFile } from './importFile.ts';
 import { listSources, type ImportSource } from './importSource.ts';
 
 const FIELD_LIMITS = { title: LIMITS.title, name: LIMITS.name, text: LIMITS.text, relations: LIMITS.links };
@@ -21,18 +21,23 @@ export async function describeFile(db: Sequelize, files: Files, projectId: strin
   const source = sourceNameOf(file.name);
   const remembered = isOwnDocument(document, key) ? allKnown(source, sources) : rememberedSource(sources, source, document);
   return {
-    id,
-    name: file.name,
-    format: document.format,
-    columns: document.columns.map((name, i) => ({ name, examples: examplesOf(document, i) })),
-    records: document.records.length,
-    sheets: [...document.sheets],
-    names: document.names === undefined ? null : { header: document.names.header, rows: [...document.names.rows] },
+    ...described(file, document, reading),
     sections: document.records.filter((r) => r.section !== undefined).length,
     sources: sources.map((s) => s.name),
     mapping: { ...guessMapping(document, key, source, remembered?.mapping ?? null) },
-    reading,
     remembered: remembered !== null && !isOwnDocument(document, key),
+  };
+}
+
+/** What a file holds, whatever it is read for. */
+export function described({ id, name }: KeptFile, document: SourceDocument, reading: ReadingOptions): Pick<ImportDraft, 'id' | 'name' | 'format' | 'columns' | 'records' | 'sheets' | 'names' | 'reading'> {
+  const { format, columns, records, sheets, names } = document;
+  return {
+    id, name, format, reading,
+    columns: columns.map((column, i) => ({ name: column, examples: examplesOf(document, i) })),
+    records: records.length,
+    sheets: [...sheets],
+    names: names === undefined ? null : { header: names.header, rows: [...names.rows] },
   };
 }
 
@@ -44,6 +49,7 @@ function allKnown(name: string, sources: readonly ImportSource[]): Pick<ImportSo
 
 const MOST_EXAMPLES = 3;
 
+/** The first values of a column. */
 function examplesOf(document: SourceDocument, column: number): string[] {
   const examples = new Set<string>();
   for (const record of document.records.slice(0, 50)) {
@@ -55,7 +61,7 @@ function examplesOf(document: SourceDocument, column: number): string[] {
 }
 
 /** The source of this name, or else one whose columns are exactly these: files get new names from week to week. */
-function rememberedSource(sources: readonly ImportSource[], name: string, document: SourceDocument): ImportSource | null {
+export function rememberedSource<S extends { readonly name: string; readonly mapping: { readonly columns: Readonly<Record<string, string>> } }>(sources: readonly S[], name: string, document: SourceDocument): S | null {
   const named = sources.find((s) => s.name === name);
   if (named !== undefined) return named;
   const columns = [...document.columns].sort().join('\n');

@@ -1,1 +1,2 @@
-export { find, findByWords, listByQuery } from './find.ts';
+export { chosenIds, find, findByWords, listByQuery } from './find.ts';
+export { findPlaces, finderOrRefused } from './findPlaces.ts';

@@ -12,7 +12,7 @@ import { readServerState } from '../upkeep/index.ts';
 import { savedBody, type SavedBody } from './body.ts';
 import { membershipOf, personOf, type Admitted } from './context.ts';
 import type { Input } from './request.ts';
-import { checkStories, describeAgain, exportBasisFile, preview, run, upload, uploadStories } from './imports.ts';
+import { checkStories, describeAgain, describeCasesAgain, exportBasisFile, exportCasesFile, preview, previewCases, run, upload, uploadCases, uploadStories } from './imports.ts';
 
 /**
  * A handler that holds no transaction: it works or waits for a file, a thread, another service or a password. `saved`
@@ -81,6 +81,14 @@ export const apartHandlers = {
   fetchStories: file<'fetchStories'>((_, call) => uploadStories(call)),
   rereadImport: file<'rereadImport'>(({ params, body }, call) => describeAgain(call, params.import, body.reading)),
   previewImport: file<'previewImport'>(({ params, body }, call) => preview(call, params.import, body.mapping, body.reading)),
+  uploadCases: file<'uploadCases'>(({ query }, call, saved) => uploadCases(call, query.name, savedBody(saved).path)),
+  rereadCases: file<'rereadCases'>(({ params, body }, call) => describeCasesAgain(call, params.import, body.reading)),
+  previewCases: file<'previewCases'>(({ params, body }, call) => previewCases(call, params.import, body)),
+  runCases: file<'runCases'>(({ params, body }, call) => run(call, params.import, { ...body, into: 'case' })),
+  exportCases: file<'exportCases'>(async ({ body }, call) => {
+    if (body.figures) await ask(call, { kind: 'catchUp' });
+    return exportCasesFile(call, body);
+  }),
   runImport: file<'runImport'>(({ params, body }, call) => run(call, params.import, body)),
   exportBasis: file<'exportBasis'>(async ({ query }, call) => exportBasisFile(call, query.format, query.figures === 'yes' ? await ask(call, { kind: 'report' }) : null)),
   exportQuestions: file<'exportQuestions'>(async ({ query }, call) => {

@@ -1,3 +1,4 @@
+import type { Asking } from '@caderno/core/find';
 import type { Role } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import type { Actor } from '../artefacts/index.ts';
@@ -82,6 +83,11 @@ export function personOf(call: Pick<Admitted, 'person'>): SignedIn {
 export function membershipOf(call: Pick<Admitted, 'membership'>): { readonly projectId: string; readonly role: Role } {
   if (call.membership === null) throw new Error('A call below a project has a membership');
   return call.membership;
+}
+
+/** Who asks a query, and when. */
+export function askingOf(call: Pick<Admitted, 'person'> & { readonly parts: Pick<Parts, 'now'> }): Asking {
+  return { name: personOf(call).name, now: call.parts.now().getTime() };
 }
 
 export function actorOf(call: Pick<Admitted, 'membership' | 'person' | 'commandId'> & { readonly parts: Pick<Parts, 'now'> }): Actor {

@@ -4,7 +4,8 @@ import { createArtefact, describeArtefact, dropDraft, findArtefact, keepDraft, m
 import { listBasisTexts, listSuspectLinks, mergeRequirements, saveSettings, settleSuspectLinks, splitRequirement } from '../basis/index.ts';
 import { listConditions, readDesign } from '../coverage/index.ts';
 import { cancelRun, readProgress } from '../exchange/index.ts';
-import { find, findByWords, listByQuery } from '../find/index.ts';
+import { find, findByWords, chosenIds, findPlaces, listByQuery } from '../find/index.ts';
+import { listSavedQueries, readListViews, removeQuery, saveListView, saveQuery, type Asker } from '../lists/index.ts';
 import { changeAccount, changeRole, describeSession, endSession, endSessionById, joinMember, listAccounts, listMembers, listPersonEvents, listSessions, makeResetLink, notePersonEvent, removeMember } from '../people/index.ts';
 import { createProject, readProject, readSettings } from '../projects/index.ts';
 import { DomainError } from '../domainError.ts';
@@ -13,7 +14,7 @@ import { readReuse, readReuseGraph, renameParameter, takeOut } from '../shared/i
 import { readOutsideHosts, readTrackerState, saveOutsideHosts } from '../tracker/index.ts';
 import { changeMany, listChanges, listVersions, readVersion, undoChange, writeArtefacts } from '../versions/index.ts';
 import type { ApartOperation } from './apart.ts';
-import { actorOf, membershipOf, personOf, type Call } from './context.ts';
+import { actorOf, askingOf, membershipOf, personOf, type Call } from './context.ts';
 import type { Input, OperationRequest } from './request.ts';
 
 export type Handler<N extends Operation> = (input: Input<N>, call: Call) => Promise<ResponseOf<N>>;
@@ -66,8 +67,14 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   readSettings: (_, call) => readSettings(call.work, membershipOf(call).projectId),
   saveSettings: ({ body }, call) => saveSettings(call.work, call.parts.secrets, actorOf(call), membershipOf(call).role, requireIfMatch(call), body),
 
-  listArtefacts: ({ query }, call) => listByQuery(call.work, membershipOf(call).projectId, query.kind, query.query),
-  findByWords: async ({ query }, call) => ({ ids: await findByWords(call.work, membershipOf(call).projectId, query.kind, query.words) }),
+  listSavedQueries: (_, call) => listSavedQueries(call.work, askerOf(call)),
+  saveQuery: ({ params, body }, call) => saveQuery(call.work, askerOf(call), params.query, body),
+  removeQuery: ({ params }, call) => removeQuery(call.work, askerOf(call), params.query),
+  readListViews: (_, call) => readListViews(call.work, personOf(call).id),
+  saveListView: ({ params, body }, call) => saveListView(call.work, personOf(call).id, params.kind, body),
+
+  listArtefacts: ({ query }, call) => listByQuery(call.work, membershipOf(call).projectId, query.kind, query.query, askingOf(call)),
+  findByWords: async ({ query }, call) => ({ ids: await findByWords(call.work, membershipOf(call).projectId, query.kind, { words: query.words, field: query.field ?? null }) }),
   find: ({ query }, call) => find(call.work, membershipOf(call).projectId, query.words),
   createArtefact: async ({ body }, call) => describeArtefact(call.work, personOf(call).id, await createArtefact(call.work, actorOf(call), body)),
   readArtefact: ({ params }, call) => readArtefact(call.work, membershipOf(call).projectId, personOf(call).id, params.id),
@@ -95,11 +102,10 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   listVersions: ({ params }, call) => listVersions(call.work, membershipOf(call).projectId, params.id),
   readVersion: ({ params }, call) => readVersion(call.work, membershipOf(call).projectId, params.id, params.version),
 
+  findPlaces: async ({ body }, call) => findPlaces(call.work, membershipOf(call).projectId, await chosenIds(call.work, { projectId: membershipOf(call).projectId, asking: askingOf(call) }, body.of), body),
   writeArtefacts: ({ body }, call) => writeArtefacts(call.work, actorOf(call), body),
   changeMany: async ({ body }, call) => {
-    const { of } = body;
-    const ids = 'ids' in of ? of.ids : (await listByQuery(call.work, membershipOf(call).projectId, of.kind, of.query)).map((summary) => summary.id);
-    return changeMany(call.work, actorOf(call), ids, body);
+    return changeMany(call.work, actorOf(call), await chosenIds(call.work, { projectId: membershipOf(call).projectId, asking: askingOf(call) }, body.of), body);
   },
 
   readLibrary: async ({ query }, call) => {
@@ -139,4 +145,8 @@ function requirementOf(id: ArtefactId): RequirementId {
 function requireIfMatch(call: Call): number {
   if (call.ifMatch !== null) return call.ifMatch;
   throw new DomainError({ code: 'request_invalid', issues: [{ path: 'If-Match', message: 'must name the version the save starts from' }] });
+}
+
+function askerOf(call: Call): Asker {
+  return { ...membershipOf(call), personId: personOf(call).id };
 }

@@ -6,14 +6,15 @@ import { Readable } from 'node:stream';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { Mapping, ReadingOptions } from '@caderno/core/exchange';
 import type { CoverageReport } from '@caderno/core/coverage';
-import type { BodyOf, Change, ExportFormat, FileAnswer, ImportDraft, ImportPreview, TrackerState } from '@caderno/contract';
+import { chosenIds } from '../find/index.ts';
+import type { BodyOf, CaseDraft, CasePreview, Change, ExportFormat, FileAnswer, ImportDraft, ImportPreview, TrackerState } from '@caderno/contract';
 import { changeOfRetry, type Actor } from '../artefacts/index.ts';
 import { inTransaction, type UnitOfWork } from '../database/index.ts';
 import { IMPORTS, readRunEnd, sendImport } from '../exchange/index.ts';
 import { DomainError } from '../domainError.ts';
 import { STORIES_FILE, fetchStories, noteTracker, readTrackerState, storiesFile, type Story } from '../tracker/index.ts';
 import { readChange } from '../versions/index.ts';
-import { actorOf, membershipOf, personOf, type Admitted } from './context.ts';
+import { actorOf, askingOf, membershipOf, personOf, type Admitted } from './context.ts';
 
 /** Keeps a file that was brought, and describes what it holds. */
 export function upload(call: Admitted, name: string, path: string): Promise<ImportDraft> {
@@ -54,6 +55,20 @@ async function withStories<T>(call: Admitted, stories: readonly Story[], action:
   }
 }
 
+/** The same for a file of cases. */
+export function uploadCases(call: Admitted, name: string, path: string): Promise<CaseDraft> {
+  const person = personOf(call).id;
+  return call.parts.importer.ask({ kind: 'keepCases', projectId: membershipOf(call).projectId, personId: person, name, path }, person);
+}
+
+export function describeCasesAgain(call: Admitted, file: string, reading: ReadingOptions): Promise<CaseDraft> {
+  return call.parts.importer.ask({ kind: 'describeCases', projectId: membershipOf(call).projectId, file, reading }, personOf(call).id);
+}
+
+export function previewCases(call: Admitted, file: string, { mapping, reading }: BodyOf<'previewCases'>): Promise<CasePreview> {
+  return call.parts.importer.ask({ kind: 'previewCases', projectId: membershipOf(call).projectId, file, mapping, reading }, personOf(call).id);
+}
+
 export function describeAgain(call: Admitted, file: string, reading: ReadingOptions): Promise<ImportDraft> {
   return call.parts.importer.ask({ kind: 'describe', projectId: membershipOf(call).projectId, file, reading }, personOf(call).id);
 }
@@ -69,7 +84,7 @@ const LOOKS_MS = { first: 30, longest: 500 };
  * Sends the import on its way and answers when it has ended, whichever server does it. Sent again it goes on waiting
  * for the same run, and answers what the first time did.
  */
-export async function run(call: Admitted, file: string, order: BodyOf<'runImport'>): Promise<Change> {
+export async function run(call: Admitted, file: string, order: BodyOf<'runImport'> | (BodyOf<'runCases'> & { readonly into: 'case' })): Promise<Change> {
   const { db, jobs } = call.parts;
   // A job that is begun again must find what it did before, whoever sent it.
   const actor = { ...actorOf(call), commandId: call.commandId ?? randomUUID() };
@@ -104,12 +119,21 @@ async function changeOf(work: UnitOfWork, actor: Actor, file: string): Promise<s
   return change;
 }
 
-/** Has the basis written to a file and sends it piece by piece; the file goes away with the answer. */
-export async function exportBasisFile(call: Admitted, format: ExportFormat, report: CoverageReport | null): Promise<FileAnswer> {
+export function exportBasisFile(call: Admitted, format: ExportFormat, report: CoverageReport | null): Promise<FileAnswer> {
+  return writtenFile(call, (path) => call.parts.importer.ask({ kind: 'exportBasis', projectId: membershipOf(call).projectId, format, report, at: call.parts.now(), path }, personOf(call).id));
+}
+
+export async function exportCasesFile(call: Admitted, { of, ...order }: BodyOf<'exportCases'>): Promise<FileAnswer> {
+  const ids = await inTransaction(call.parts.db, (work) => chosenIds(work, { projectId: membershipOf(call).projectId, asking: askingOf(call) }, of));
+  return writtenFile(call, (path) => call.parts.importer.ask({ kind: 'exportCases', projectId: membershipOf(call).projectId, ids, order, path }, personOf(call).id));
+}
+
+/** Has a file written and sends it piece by piece; it goes away with the answer. */
+async function writtenFile(call: Admitted, write: (path: string) => Promise<{ readonly name: string; readonly type: string }>): Promise<FileAnswer> {
   const path = join(call.parts.spool, `export-${randomUUID()}`);
   const remove = (): void => void rm(path, { force: true });
   try {
-    const file = await call.parts.importer.ask({ kind: 'exportBasis', projectId: membershipOf(call).projectId, format, report, at: call.parts.now(), path }, personOf(call).id);
+    const file = await write(path);
     const stream = createReadStream(path).once('close', remove);
     return { ...file, bytes: Readable.toWeb(stream) as ReadableStream<Uint8Array> };
   } catch (error) {

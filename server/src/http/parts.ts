@@ -28,7 +28,7 @@ export type PartsGiven = { readonly databaseUrl: string; readonly directUrl?: st
 export function makeParts({ databaseUrl, directUrl = databaseUrl, filesPlace = null, log, ...given }: PartsGiven): { readonly parts: Parts; close(): Promise<void> } {
   const spool = mkdtempSync(join(tmpdir(), 'caderno-spool-'));
   const db = openDatabase(databaseUrl, { onSlow: (ms, sql) => log.warn({ ms, sql }, 'a slow query') });
-  const coverage = new CoverageKeeper(databaseUrl);
+  const coverage = new CoverageKeeper(databaseUrl, db);
   const feed = new ChangeFeed(plainUrl(directUrl), log);
   const { secrets = new SecretBox(randomBytes(32)), demoSignIn = 'whileAlone' } = given;
   const files = new Files(db, filesPlace);

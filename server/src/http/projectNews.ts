@@ -1,6 +1,7 @@
+import { setTimeout as sleep } from 'node:timers/promises';
 import type { AskNews, ChangesSince, CoverageSince } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
-import { coverageState, readRowsSince, type CoverageKeeper } from '../coverage/index.ts';
+import { coverageState, hasComeTo, readRowsSince, type CoverageKeeper } from '../coverage/index.ts';
 import { inSnapshot } from '../database/index.ts';
 import { readChangesSince, revisionOf } from '../log/index.ts';
 import { DomainError } from '../domainError.ts';
@@ -55,6 +56,9 @@ interface NewsGiven {
   readonly log: Log;
 }
 
+/** How long a server leaves it to another one to bring the coverage of a project up to a change. */
+const LEFT_TO_ANOTHER_MS = 400;
+
 /** The pages of one project, and how far they have been told. */
 class OneProject {
   readonly #given: NewsGiven;
@@ -65,6 +69,8 @@ class OneProject {
   /** Until how far it was read; null: not yet. */
   #revision: number | null = null;
   #edition: number | null = null;
+  /** Whether this server brought the coverage up the last time. */
+  #isOurs = true;
   readonly #changes = new OneAtATime(() => this.#tellChanges(), (error) => this.#missed(error));
   readonly #coverage = new OneAtATime(() => this.#tellCoverage(), (error) => this.#missed(error));
   readonly #consuming = new OneAtATime(() => this.#consume(), (error) => this.#missed(error));
@@ -131,17 +137,28 @@ class OneProject {
     this.#send(coverageItem(rows));
   }
 
-  /** Has the coverage brought up to the change: who looks at the project wants to see it. */
+  /**
+   * Has the coverage brought up to the change: who looks at the project wants to see it. The server that did it last does it
+   * again, for it has the project in memory; the others leave it the time to, and go on in its place when it does not.
+   */
   async #consume(): Promise<void> {
     const began = performance.now();
+    if (!this.#isOurs && (await this.#isDoneByAnother())) return;
     try {
-      await this.#given.coverage.ask(this.#project.id, { kind: 'catchUp' });
+      const { byUs } = await this.#given.coverage.ask(this.#project.id, { kind: 'catchUp' });
+      this.#isOurs = byUs;
       this.#given.metrics.covered(performance.now() - began);
     } catch (error) {
       // Too heavy, or the server is busy: the pages show what was known before, and asking again is theirs.
       if (!(error instanceof DomainError)) throw error;
       this.#given.log.warn({ code: error.refusal.code, project: this.#project.key }, 'coverage was not brought up to a change');
     }
+  }
+
+  async #isDoneByAnother(): Promise<boolean> {
+    const wanted = await inSnapshot(this.#given.db, (work) => revisionOf(work, this.#project.id));
+    await sleep(LEFT_TO_ANOTHER_MS);
+    return inSnapshot(this.#given.db, (work) => hasComeTo(work, this.#project.id, wanted));
   }
 
   /** The database was away, say: what was missed is read with the next change, or when it is heard again. */

@@ -4,11 +4,12 @@ import { requirementIdSchema } from '@caderno/contract';
 import { z } from 'zod';
 import type { StoredKind } from './kind.ts';
 
-const facts = z.object({ model: z.enum(MODEL_KINDS), polarity: z.enum(POLARITIES), requirements: z.array(requirementIdSchema) });
+// A server of the build before writes no depths while the servers are replaced one by one.
+const facts = z.object({ model: z.enum(MODEL_KINDS), polarity: z.enum(POLARITIES), requirements: z.array(requirementIdSchema), depths: z.array(z.string()).default([]) });
 
 export const storedCondition: StoredKind<'condition', z.infer<typeof facts>> = {
   facts,
-  noFacts: { model: 'plain', polarity: 'both', requirements: [] },
-  columns: ({ title, risk, model, polarity, requirements }) => ({ title, module: '', risk, priority: null, owner: '', tags: [], facts: { model: model.kind, polarity, requirements: requirements.map((r) => r.id) } }),
+  noFacts: { model: 'plain', polarity: 'both', requirements: [], depths: [] },
+  columns: ({ title, risk, model, polarity, requirements, depths }) => ({ title, module: '', risk, priority: null, owner: '', tags: [], facts: { model: model.kind, polarity, requirements: requirements.map((r) => r.id), depths: [...depths] } }),
   summary: (head, { number, risk }, own) => ({ kind: 'condition', id: artefactId('condition', number), ...head, risk, ...own }),
 };

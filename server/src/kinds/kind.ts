@@ -1,5 +1,6 @@
 import type { ArtefactId, ArtefactKind, ArtefactState, Priority } from '@caderno/core/artefacts';
 import type { Risk, RiskScale } from '@caderno/core/basis';
+import type { OwnValues } from '@caderno/core/fields';
 import type { ContentOfKind, SummaryOfKind } from '@caderno/contract';
 import type { z } from 'zod';
 
@@ -21,6 +22,7 @@ export interface CommonHead {
   readonly version: number;
   readonly meaningSince: number;
   readonly module: string;
+  readonly own: OwnValues;
   readonly author: string;
   readonly at: string;
   readonly broken: boolean;

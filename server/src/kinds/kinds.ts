@@ -1,5 +1,6 @@
 import type { ArtefactKind } from '@caderno/core/artefacts';
 import type { RiskScale } from '@caderno/core/basis';
+import type { OwnValues } from '@caderno/core/fields';
 import type { KindAndContent, Summary } from '@caderno/contract';
 import type { z } from 'zod';
 import { storedCase } from './case.ts';
@@ -24,8 +25,15 @@ type FactsOfKind = { [K in ArtefactKind]: z.infer<(typeof STORED_KINDS)[K]['fact
 const TABLE: { readonly [K in ArtefactKind]: StoredKind<K, FactsOfKind[K]> } = STORED_KINDS;
 
 /** The columns of an artefact, derived from its content in the transaction that stores it. */
-export function summaryColumns<K extends ArtefactKind>({ kind, content }: KindAndContent<K>, scale: RiskScale): SummaryColumns {
-  return TABLE[kind].columns(content, scale);
+export function summaryColumns<K extends ArtefactKind>({ kind, content }: KindAndContent<K>, scale: RiskScale): SummaryColumns & { readonly own: OwnValues } {
+  return { ...TABLE[kind].columns(content, scale), own: shortened(content.own) };
+}
+
+/** Letters of a long text that a list shows; all of it is found by what is asked of the contents. */
+const MOST_SHOWN = 300;
+
+function shortened(own: OwnValues): OwnValues {
+  return Object.fromEntries(Object.entries(own).map(([id, value]) => [id, typeof value === 'string' && value.length > MOST_SHOWN ? `${value.slice(0, MOST_SHOWN).toWellFormed()}…` : value]));
 }
 
 /** A head of its columns. They were written from checked content; what they leave open, the facts, is checked here: where it cannot be read, a list shows the name, and that it is broken. */

@@ -1,13 +1,14 @@
 import { randomUUID } from 'node:crypto';
-import { ARTEFACT_KINDS, artefactId, parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
-import type { RiskScale } from '@caderno/core/basis';
+import { artefactId, type ArtefactId } from '@caderno/core/artefacts';
 import { cloneCase } from '@caderno/core/cases';
 import { copiedTo } from '@caderno/core/conditions';
-import { editMany } from '@caderno/core/many';
-import type { ChangeMany, ChangedMany, KindAndContent, LeftReason } from '@caderno/contract';
-import { changeOfRetry, changeStates, idOfRow, insertArtefacts, lockProject, readHeads, reserveNumbers, writeJournalEntry, writeVersions, type Actor, type JournalEntryPart } from '../artefacts/index.ts';
-import { modelsOf, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
+import { editMany, type EditingProject } from '@caderno/core/many';
+import { withReplaced } from '@caderno/core/replacing';
+import { KIND_SCHEMA, type ChangeMany, type ChangedMany, type KindAndContent, type LeftReason } from '@caderno/contract';
+import { changeOfRetry, changeStates, idOfRow, insertArtefacts, lockProject, readHeads, reserveNumbers, rowsOfIds, writeJournalEntry, writeVersions, type Actor, type JournalEntryPart } from '../artefacts/index.ts';
+import { idRow, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
+import { finderOrRefused } from '../find/index.ts';
 import { readSettings } from '../projects/index.ts';
 import { readChange } from './journal.ts';
 import { madeBy } from './writeArtefacts.ts';
@@ -34,12 +35,12 @@ export async function changeMany(work: UnitOfWork, actor: Actor, ids: readonly A
   if (earlier !== null) return { change: await readChange(work, actor.projectId, earlier), changed: 0, made: await madeBy(work, earlier), left: [] };
   if (done.kind === 'clone' && ids.length * done.sets.length > MOST_MADE) throw new DomainError({ code: 'too_many_made', limit: MOST_MADE });
   const change = randomUUID();
-  const { riskScale } = (await readSettings(work, actor.projectId)).settings;
-  const found = await findAll(work, actor.projectId, ids);
+  const { settings } = await readSettings(work, actor.projectId);
+  const found = await rowsOfIds(work, actor.projectId, ids);
   const parts: JournalEntryPart[] = [];
   const left: ChangedMany['left'] = found.absent.map((id) => ({ id, reason: 'absent' }));
   for (let from = 0; from < found.rows.length; from += AT_A_TIME) {
-    const some = await doneWith(work, actor, change, found.rows.slice(from, from + AT_A_TIME), done, riskScale);
+    const some = await doneWith(work, actor, change, found.rows.slice(from, from + AT_A_TIME), done, settings);
     parts.push(...some.parts);
     left.push(...some.left);
   }
@@ -49,12 +50,14 @@ export async function changeMany(work: UnitOfWork, actor: Actor, ids: readonly A
   return { change: await readChange(work, actor.projectId, change), changed: parts.length - made.length, made, left };
 }
 
-function doneWith(work: UnitOfWork, actor: Actor, change: string, rows: readonly ArtefactRow[], done: ChangeMany['done'], scale: RiskScale): Promise<Done> {
+function doneWith(work: UnitOfWork, actor: Actor, change: string, rows: readonly ArtefactRow[], done: ChangeMany['done'], project: EditingProject): Promise<Done> {
   switch (done.kind) {
     case 'state':
       return changeStates(work, rows.filter((r) => r.state !== done.state), done.state).then((parts) => ({ parts, left: [] }));
     case 'edit':
-      return edited(work, actor, change, rows, (value) => editMany(done.edit, value, scale));
+      return edited(work, actor, change, rows, (value) => editMany(done.edit, value, project));
+    case 'replace':
+      return replaced(work, actor, change, rows, done);
     case 'clone':
       return madeOf(work, actor, change, rows, (row, head) => (head.kind === 'case' ? done.sets.map((set) => ({ kind: 'case', content: cloneCase({ id: artefactId('case', row.number), version: row.head }, head.content, done.parts, set) })) : null));
     case 'copyTo':
@@ -70,7 +73,27 @@ async function edited(work: UnitOfWork, actor: Actor, change: string, rows: read
     const value = head === undefined ? undefined : edit(head);
     if (value == null) left.push({ id: idOfRow(row), reason: head === undefined ? 'broken' : 'otherKind' });
     // Checked by its schema like all that is written.
-    return value == null || value === head ? [] : [{ row, value: value as KindAndContent }];
+    return value == null || value === head || head === undefined ? [] : [{ row, value: value as KindAndContent, head }];
+  });
+  return { parts: await writeVersions(work, actor, change, saves), left };
+}
+
+/** What would be left without a title, or with a text that is too long, stays as it is, and so does what changed since it was looked through. */
+async function replaced(work: UnitOfWork, actor: Actor, change: string, rows: readonly ArtefactRow[], { search, parts, without, asOf }: Extract<ChangeMany['done'], { kind: 'replace' }>): Promise<Done> {
+  const find = finderOrRefused(search);
+  const moved = new Set((await selectRows(work, idRow, 'SELECT id FROM artefact WHERE id = ANY($1) AND revision > $2', [rows.map((r) => r.id), asOf])).map((r) => r.id));
+  const unticked = new Map(without.map(({ id, paths }) => [id, new Set(paths)]));
+  const wanted = new Set(parts);
+  const heads = await readHeads(work, rows);
+  const left: { id: ArtefactId; reason: LeftReason }[] = [];
+  const saves = rows.flatMap((row) => {
+    const head = heads.get(row.id);
+    const id = idOfRow(row);
+    const value = head === undefined ? undefined : withReplaced(head, find, wanted, unticked.get(id) ?? new Set());
+    if (value === head) return [];
+    const reason = head === undefined || value === undefined ? 'broken' : moved.has(row.id) ? 'changedMeanwhile' : value.content.title.trim() === '' ? 'untitled' : KIND_SCHEMA[value.kind].content.safeParse(value.content).success ? null : 'tooLong';
+    if (reason !== null) left.push({ id, reason });
+    return reason !== null || head === undefined || value === undefined ? [] : [{ row, value, head }];
   });
   return { parts: await writeVersions(work, actor, change, saves), left };
 }
@@ -90,17 +113,4 @@ async function madeOf(work: UnitOfWork, actor: Actor, change: string, rows: read
   const first = await reserveNumbers(work, actor.projectId, some.kind, values.length);
   const made = values.map((value, i) => ({ number: first + i, value, parent: null, position: 0 }));
   return { parts: (await insertArtefacts(work, actor, change, made)).parts, left };
-}
-
-/** The artefacts in the order asked for, each once; and those that are not in the project. */
-async function findAll(work: UnitOfWork, projectId: string, ids: readonly ArtefactId[]): Promise<{ readonly rows: readonly ArtefactRow[]; readonly absent: readonly ArtefactId[] }> {
-  const once = [...new Set(ids)];
-  const byId = new Map<ArtefactId, ArtefactRow>();
-  for (const kind of ARTEFACT_KINDS) {
-    const number = once.flatMap((id) => (parseArtefactId(id)?.kind === kind ? [parseArtefactId(id)?.number ?? 0] : []));
-    if (number.length === 0) continue;
-    const rows = await modelsOf(work.db).Artefact.findAll({ where: { projectId, kind, number, deletedAt: null }, transaction: work.transaction });
-    for (const row of rows) byId.set(idOfRow(row), row);
-  }
-  return { rows: once.flatMap((id) => byId.get(id) ?? []), absent: once.filter((id) => !byId.has(id)) };
 }

@@ -3,16 +3,22 @@ import { DomainError } from '../domainError.ts';
 import { isTooHeavy } from '../tooHeavy.ts';
 import type { Answer, AnswerTo, Question } from './question.ts';
 
+/** `forget`: that the project is read anew at the next question; nothing is answered. */
 export interface ThreadRequest {
   readonly projectId: string;
-  readonly question: Question;
+  readonly question: Question | 'forget';
 }
 /** What the thread says first: it has read its code, and time begins to count. */
 export const READY = 'ready';
 
 export type ThreadReply = { readonly ok: true; readonly answer: Answer } | { readonly ok: false; readonly error: unknown };
 
-interface Waiting extends ThreadRequest {
+/** The thread was ended by somebody else's question: this one may be asked again. */
+export class EndedByAnother extends Error {}
+
+interface Waiting {
+  readonly projectId: string;
+  readonly question: Question;
   readonly resolve: (answer: Answer) => void;
   readonly reject: (error: unknown) => void;
 }
@@ -24,19 +30,22 @@ const MEMORY = { maxYoungGenerationSizeMb: 128, maxOldGenerationSizeMb: 640 };
 const LONGEST_LINE = 300;
 
 /** A thread that answers one question after the other, and is ended when one takes too long or too much. */
-export class ProjectThread {
+export class CoverageThread {
   readonly #worker: Worker;
   readonly #mostMs: number;
+  readonly #onAnswered: (projectId: string, ms: number) => void;
   readonly #line: Waiting[] = [];
   #current: Waiting | null = null;
   #timer: NodeJS.Timeout | null = null;
+  #begunAt = 0;
   #ready = false;
   askedAt = performance.now();
   ended = false;
 
-  /** `mostMs`: what one question may take, the first one of a large project included. */
-  constructor(databaseUrl: string, mostMs: number) {
+  /** `mostMs`: what one question may take, the first one of a large project included. `onAnswered` hears how long each took. */
+  constructor(databaseUrl: string, mostMs: number, onAnswered: (projectId: string, ms: number) => void) {
     this.#mostMs = mostMs;
+    this.#onAnswered = onAnswered;
     this.#worker = new Worker(new URL('./keeper.worker.mjs', import.meta.url), { workerData: databaseUrl, resourceLimits: MEMORY });
     this.#worker.on('message', (reply: ThreadReply | typeof READY) => (reply === READY ? this.#begin() : this.#reply(reply)));
     this.#worker.on('error', (error) => this.#fail(isTooHeavy(error) ? tooHeavy() : error));
@@ -56,8 +65,13 @@ export class ProjectThread {
     }) as Promise<AnswerTo[Q['kind']]>;
   }
 
+  forget(projectId: string): void {
+    this.#worker.postMessage({ projectId, question: 'forget' } satisfies ThreadRequest);
+  }
+
   async end(): Promise<void> {
-    this.#fail(new DomainError({ code: 'database_unavailable' }));
+    const stopping = new DomainError({ code: 'database_unavailable' });
+    this.#fail(stopping, stopping);
     await this.#worker.terminate();
   }
 
@@ -76,6 +90,7 @@ export class ProjectThread {
   }
 
   #watchTime(): void {
+    this.#begunAt = performance.now();
     this.#timer = setTimeout(() => {
       this.#fail(tooHeavy());
       void this.#worker.terminate();
@@ -85,6 +100,7 @@ export class ProjectThread {
   #reply(reply: ThreadReply): void {
     const waiting = this.#current;
     this.#settle();
+    if (waiting !== null) this.#onAnswered(waiting.projectId, performance.now() - this.#begunAt);
     if (reply.ok) waiting?.resolve(reply.answer);
     else waiting?.reject(reply.error);
     this.#next();
@@ -96,13 +112,14 @@ export class ProjectThread {
     this.#current = null;
   }
 
-  /** All who wait are told; nobody may ask this thread again. */
-  #fail(error: unknown): void {
+  /** Whoever was being answered hears why, those behind that they may ask another thread; nobody may ask this one again. */
+  #fail(error: unknown, toTheRest: Error = new EndedByAnother()): void {
     if (this.ended) return;
     this.ended = true;
-    const all = [...(this.#current === null ? [] : [this.#current]), ...this.#line.splice(0)];
+    const [current, behind] = [this.#current, this.#line.splice(0)];
     this.#settle();
-    for (const waiting of all) waiting.reject(error);
+    current?.reject(error);
+    for (const waiting of behind) waiting.reject(toTheRest);
   }
 }
 

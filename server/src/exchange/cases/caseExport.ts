@@ -1,0 +1,131 @@
+import { ARTEFACT_STATES, artefactId, parseArtefactId, type ArtefactId, type CaseId, type RequirementId } from '@caderno/core/artefacts';
+import { caseMarkdown, caseTable, instanceTable, type CaseTableOptions, type ExportedCase } from '@caderno/core/caseFiles';
+import { caseRow, countStandings, instancesOf, type CoverageRow } from '@caderno/core/coverage';
+import { LONGEST_XLSX_CELL, writeCsv, writeSheets } from '@caderno/core/exchange';
+import { keysUsed, visibleConstants } from '@caderno/core/shared';
+import { KIND_SCHEMA, rowFromWire, type ExportCases, type CaseFormat } from '@caderno/contract';
+import { z } from 'zod';
+import { contentOrBroken, readLibrary } from '../../artefacts/index.ts';
+import { numberRow, selectRows, type UnitOfWork } from '../../database/index.ts';
+import { DomainError } from '../../domainError.ts';
+import { readSettings } from '../../projects/index.ts';
+import { projectKey } from '../importing.ts';
+
+const TYPES: Record<CaseFormat, string> = {
+  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  csv: 'text/csv; charset=utf-8',
+  md: 'text/markdown; charset=utf-8',
+  json: 'application/json',
+  schema: 'application/schema+json',
+};
+
+/** Cases as a file. What cannot be read of them is refused by name: nobody is to take a file for the whole that is not. */
+export async function exportCases(work: UnitOfWork, projectId: string, ids: readonly ArtefactId[], { format, layout, figures, sheets }: Omit<ExportCases, 'of'>): Promise<{ readonly name: string; readonly type: string; readonly bytes: Uint8Array }> {
+  const project = await projectKey(work, projectId);
+  if (format === 'schema') return { name: `${project}-cases.schema.json`, type: TYPES.schema, bytes: Buffer.from(JSON.stringify(casesJsonSchema(), null, 2)) };
+  const cases = await readCases(work, projectId, ids, figures);
+  const file = { name: `${project}-cases.${format}`, type: TYPES[format] };
+  if (format === 'json') return { ...file, bytes: Buffer.from(casesJson(project, cases)) };
+  const { settings } = await readSettings(work, projectId);
+  const options: CaseTableOptions = { project, layout: layout === 'instanceRows' ? 'caseRows' : layout, fields: settings.fields, titleOf: await titles(work, projectId), figures };
+  if (format === 'md') return { ...file, bytes: Buffer.from([...caseMarkdown(cases, options)].join('')) };
+  const tables = layout === 'instanceRows' ? [{ name: 'Instances', rows: await instances(work, projectId, cases) }] : tablesOf(cases, options, format === 'xlsx' && sheets);
+  if (format === 'csv') return { ...file, bytes: Buffer.from(writeCsv(tables.flatMap((table) => table.rows))) };
+  for (const { rows } of tables) refuseLongCells(rows);
+  return { ...file, bytes: await writeSheets(tables) };
+}
+
+interface Table {
+  readonly name: string;
+  readonly rows: string[][];
+}
+
+/** One table, or one for each module in the order of their names. */
+function tablesOf(cases: readonly ExportedCase[], options: CaseTableOptions, byModule: boolean): Table[] {
+  if (!byModule) return [{ name: 'Cases', rows: [...caseTable(cases, options)] }];
+  const modules = new Map<string, ExportedCase[]>();
+  for (const one of cases) {
+    const { module } = one.content;
+    const there = modules.get(module);
+    if (there === undefined) modules.set(module, [one]);
+    else there.push(one);
+  }
+  return [...modules].sort(([a], [b]) => a.localeCompare(b, 'en', { numeric: true })).map(([module, some]) => ({ name: module || 'No module', rows: [...caseTable(some, options)] }));
+}
+
+async function instances(work: UnitOfWork, projectId: string, cases: readonly ExportedCase[]): Promise<string[][]> {
+  const library = await readLibrary(work, projectId, cases.flatMap((c) => keysUsed(c.content)));
+  const made = instanceTable(cases, library, visibleConstants((await readSettings(work, projectId)).settings.constants));
+  if ('tooMany' in made) throw new DomainError({ code: 'too_many_instances', id: made.tooMany });
+  return made.rows;
+}
+
+function refuseLongCells(rows: readonly (readonly string[])[]): void {
+  let id = '';
+  for (const row of rows) {
+    if (row[0] !== '') id = row[0] ?? '';
+    if (row.some((cell) => cell.length >= LONGEST_XLSX_CELL)) throw new DomainError({ code: 'export_cell_too_long', id: id as CaseId, limit: LONGEST_XLSX_CELL });
+  }
+}
+
+const exportedRow = z.object({ number: z.number(), version: z.number(), state: z.enum(ARTEFACT_STATES), schema: z.number(), content: z.unknown(), steps: z.unknown() });
+
+/** The cases in the order asked for. */
+async function readCases(work: UnitOfWork, projectId: string, ids: readonly ArtefactId[], figures: boolean): Promise<ExportedCase[]> {
+  const numbers = ids.flatMap((id) => (parseArtefactId(id)?.kind === 'case' ? [Number(id.slice(2))] : []));
+  const rows = await selectRows(
+    work,
+    exportedRow,
+    `SELECT a.number, a.head AS version, a.state, v.schema, v.content, a.facts->'steps' AS steps FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
+     WHERE a.project_id = $1 AND a.kind = 'case' AND a.deleted_at IS NULL AND a.number = ANY($2) ORDER BY array_position($2, a.number)`,
+    [projectId, numbers],
+  );
+  const designOf = figures ? await designs(work, projectId) : () => null;
+  return rows.map(({ number, version, state, schema, content }): ExportedCase => {
+    const id = artefactId('case', number);
+    const read = contentOrBroken('case', schema, content);
+    if (read === null) throw new DomainError({ code: 'artefact_broken', id, version });
+    return { id, version, state, content: read, design: designOf(id, read) };
+  });
+}
+
+const coverageRow = z.object({ row: z.unknown() });
+const conditionRow = z.object({ number: z.number(), requirements: z.array(z.string()) });
+
+/** What coverage says of the conditions of a case, and how often it is executed. */
+async function designs(work: UnitOfWork, projectId: string): Promise<(id: CaseId, content: ExportedCase['content']) => NonNullable<ExportedCase['design']>> {
+  const stored = await selectRows(work, coverageRow, 'SELECT row FROM coverage_row WHERE project_id = $1 AND row IS NOT NULL', [projectId]);
+  const rows = new Map<string, CoverageRow>(stored.map(({ row }) => [rowFromWire(row).id, rowFromWire(row)]));
+  const conditions = await selectRows(work, conditionRow, `SELECT number, coalesce(facts->'requirements', '[]') AS requirements FROM artefact WHERE project_id = $1 AND kind = 'condition' AND deleted_at IS NULL`, [projectId]);
+  const derived = new Map(conditions.map((c) => [artefactId('condition', c.number), c.requirements as RequirementId[]]));
+  return (id, content) => {
+    const counts = countStandings(
+      content.covers.flatMap((cover) => {
+        const row = rows.get(cover.id);
+        return row?.kind === 'condition' ? row.standings : [];
+      }),
+    );
+    return { requirements: [...new Set(content.covers.flatMap((c) => derived.get(c.id) ?? []))], counts, instances: String(instancesOf({ rows: content.rows.length }, caseRow(rows, id))) };
+  };
+}
+
+const titleRow = z.object({ kind: z.enum(['shared', 'case']), ...numberRow.shape, title: z.string() });
+
+async function titles(work: UnitOfWork, projectId: string): Promise<(id: ArtefactId) => string> {
+  const rows = await selectRows(work, titleRow, `SELECT kind, number, title FROM artefact WHERE project_id = $1 AND kind IN ('shared', 'case') AND deleted_at IS NULL`, [projectId]);
+  const byId = new Map<ArtefactId, string>(rows.map((row) => [artefactId(row.kind, row.number), row.title]));
+  return (id) => byId.get(id) ?? '';
+}
+
+/** What is written beside the cases, so that whoever reads them knows what they are. */
+const FORMAT = 'caderno-cases';
+
+function casesJson(project: string, cases: readonly ExportedCase[]): string {
+  return `${JSON.stringify({ $schema: './cases.schema.json', format: FORMAT, version: 1, project, cases: cases.map(({ id, version, state, content, design }) => ({ id, version, state, content, ...(design === null ? {} : { design }) })) }, null, 1)}\n`;
+}
+
+/** The JSON Schema of what {@link casesJson} writes, made of the schemas that contents are checked by. */
+function casesJsonSchema(): object {
+  const one = z.object({ id: z.string(), version: z.int(), state: z.enum(ARTEFACT_STATES), content: KIND_SCHEMA.case.content, design: z.object({ requirements: z.array(z.string()), counts: z.record(z.string(), z.int()), instances: z.string() }).optional() });
+  return z.toJSONSchema(z.object({ $schema: z.string(), format: z.literal(FORMAT), version: z.literal(1), project: z.string(), cases: z.array(one) }), { io: 'input', unrepresentable: 'any' });
+}
