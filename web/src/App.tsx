@@ -21,6 +21,8 @@ const BasisChapter = lazy(() => import('./basis/index.ts').then((m) => ({ defaul
 const ConditionsChapter = lazy(() => import('./conditions/index.ts').then((m) => ({ default: m.ConditionsChapter })));
 const ConditionAddress = lazy(() => import('./conditions/index.ts').then((m) => ({ default: m.ConditionAddress })));
 const CasesChapter = lazy(() => import('./cases/index.ts').then((m) => ({ default: m.CasesChapter })));
+const ReplacePage = lazy(() => import('./replacing/index.ts').then((m) => ({ default: m.ReplacePage })));
+const ListChapter = lazy(() => import('./lists/index.ts').then((m) => ({ default: m.ListChapter })));
 const SharedChapter = lazy(() => import('./shared/index.ts').then((m) => ({ default: m.SharedChapter })));
 const ReadThrough = lazy(() => import('./reading/index.ts').then((m) => ({ default: m.ReadThrough })));
 const ReadSelection = lazy(() => import('./reading/index.ts').then((m) => ({ default: m.ReadSelection })));
@@ -32,6 +34,7 @@ const QuestionsChapter = lazy(() => import('./questions/index.ts').then((m) => (
 const Agenda = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.Agenda })));
 const SuspectPage = lazy(() => import('./basis/index.ts').then((m) => ({ default: m.SuspectPage })));
 const GlossaryPage = lazy(() => import('./basis/index.ts').then((m) => ({ default: m.GlossaryPage })));
+const CaseImportPage = lazy(() => import('./exchange/index.ts').then((m) => ({ default: m.CaseImportPage })));
 const ImportPage = lazy(() => import('./exchange/index.ts').then((m) => ({ default: m.ImportPage })));
 const SettingsPage = lazy(() => import('./projects/index.ts').then((m) => ({ default: m.SettingsPage })));
 const JournalPage = lazy(() => import('./journal/index.ts').then((m) => ({ default: m.JournalPage })));
@@ -67,6 +70,8 @@ const router = createBrowserRouter([
       { path: 'conditions/:requirement?/:condition?', element: chapter(<ConditionsChapter />) },
       { path: 'condition/:condition', element: chapter(<ConditionAddress />) },
       { path: 'cases/:case?', element: chapter(<CasesChapter />) },
+      { path: 'list/:kind', element: chapter(<ListChapter />) },
+      { path: 'replace', element: chapter(<ReplacePage />) },
       { path: 'shared/:shared?', element: chapter(<SharedChapter />) },
       { path: 'read', element: chapter(<ReadSelection />) },
       { path: 'reuse', element: chapter(<ReuseGraphPage />) },
@@ -77,6 +82,7 @@ const router = createBrowserRouter([
       { path: 'agenda', element: chapter(<Agenda />) },
       { path: 'suspect', element: chapter(<SuspectPage />) },
       { path: 'glossary', element: chapter(<GlossaryPage />) },
+      { path: 'import-cases', element: chapter(<CaseImportPage />) },
       { path: 'import', element: chapter(<ImportPage />) },
       { path: 'settings', element: chapter(<SettingsPage />) },
       { path: 'journal', element: chapter(<JournalPage />) },

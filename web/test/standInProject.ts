@@ -1,6 +1,6 @@
 import { artefactId } from '@caderno/core/artefacts';
 import type { CoverageRow } from '@caderno/core/coverage';
-import { DEFAULT_SETTINGS, packHeads, packRows, toWire, type QuestionSummary, type RequirementSummary, type Summary } from '@caderno/contract';
+import { DEFAULT_SETTINGS, packHeads, packRows, toWire, type ConditionSummary, type QuestionSummary, type RequirementSummary, type Summary } from '@caderno/contract';
 import { StandInServer } from './standInServer.ts';
 
 /** A project as a page knows it: what lists show, and what coverage says. Everything else a test answers itself. */
@@ -21,7 +21,7 @@ export function standInProject(heads: readonly Summary[], rows: readonly Coverag
   });
 }
 
-const of = { state: 'draft', version: 1, meaningSince: 1, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', broken: false } as const;
+const of = { state: 'draft', version: 1, meaningSince: 1, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', broken: false, own: {} } as const;
 
 export function requirementHead(n: number, more: Partial<RequirementSummary> = {}): RequirementSummary {
   return { kind: 'requirement', id: artefactId('requirement', n), title: `Requirement ${n}`, ...of, parent: null, position: n, type: 'rule', sourceId: '', risk: 'medium', priority: 'medium', ...more };
@@ -29,4 +29,8 @@ export function requirementHead(n: number, more: Partial<RequirementSummary> = {
 
 export function questionHead(n: number, more: Partial<QuestionSummary> = {}): QuestionSummary {
   return { kind: 'question', id: artefactId('question', n), title: `Question ${n}`, ...of, status: 'open', asked: '', about: [], answeredAt: '', ...more };
+}
+
+export function conditionHead(n: number, more: Partial<ConditionSummary> = {}): ConditionSummary {
+  return { kind: 'condition', id: artefactId('condition', n), title: `Condition ${n}`, ...of, model: 'plain', polarity: 'both', risk: null, requirements: [], depths: [], ...more };
 }

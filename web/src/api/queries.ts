@@ -1,3 +1,5 @@
+import type { OwnField } from '@caderno/core/fields';
+import type { ListProject } from '@caderno/core/listing';
 import type { ArtefactId, ArtefactKind, IdOfKind, RequirementId } from '@caderno/core/artefacts';
 import type { Used } from '@caderno/core/shared';
 import type { Standing } from '@caderno/core/coverage';
@@ -5,18 +7,15 @@ import type { ArtefactOfKind, ConditionLine, QueryInputOf, ResponseOf } from '@c
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { call } from './client.ts';
+import { SESSION_KEY } from './session.ts';
 import { useKnown } from './log/useProjectLog.ts';
 
 /** Query keys: everything of a project begins with its key, so that an event can make just that stale. */
 export const keys = {
-  session: ['session'] as const,
+  session: SESSION_KEY,
   artefact: (project: string, id: ArtefactId) => [project, 'artefact', id] as const,
   coverage: (project: string, ...rest: unknown[]) => [project, 'coverage', ...rest] as const,
 };
-
-export function useSession() {
-  return useQuery({ queryKey: keys.session, queryFn: () => call('readSession'), staleTime: 60_000 });
-}
 
 export function useMembers(project: string) {
   return useQuery({ queryKey: [project, 'members'], queryFn: () => call('listMembers', { params: { project } }) });
@@ -92,6 +91,19 @@ export function useDesign(project: string, around: QueryInputOf<'readDesign'> | 
 
 export function useSettings(project: string) {
   return useQuery({ queryKey: [project, 'settings'], queryFn: () => call('readSettings', { params: { project } }) });
+}
+
+const NO_FIELDS: readonly OwnField[] = [];
+const NO_LIST_PROJECT: ListProject = { fields: NO_FIELDS, modules: [] };
+
+/** What of the settings lists depend on; nothing of it until it is known. */
+export function useListProject(project: string): ListProject {
+  return useSettings(project).data?.settings ?? NO_LIST_PROJECT;
+}
+
+/** The fields that the project has made for itself; none until they are known. */
+export function useOwnFields(project: string): readonly OwnField[] {
+  return useSettings(project).data?.settings.fields ?? NO_FIELDS;
 }
 
 export function useSuspectLinks(project: string) {

@@ -9,15 +9,19 @@ interface Props {
   readonly placeholder?: string;
   readonly className?: string;
   readonly inputMode?: 'numeric' | 'text';
+  /** The value says what it is: the label is only its name. */
+  readonly bare?: boolean;
 }
 
 /** A short text beside its label, as chips are: “Module: Tariff bands”. */
-export function TextInput({ label, value, readOnly, onChange, suggestions, placeholder = '–', className = '', inputMode = 'text' }: Props) {
+export function TextInput({ label, value, readOnly, onChange, suggestions, placeholder = '–', className = '', inputMode = 'text', bare = false }: Props) {
   const list = useId();
   return (
     <label className={`inline-flex h-[26px] items-center gap-1 rounded-[5px] border border-rule2 bg-page pl-2 text-xs text-ink2 focus-within:border-blue ${className}`}>
-      {label}:
+      {!bare && `${label}:`}
       <input
+        aria-label={bare ? label : undefined}
+        title={bare ? label : undefined}
         value={value}
         readOnly={readOnly}
         maxLength={200}

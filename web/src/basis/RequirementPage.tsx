@@ -6,6 +6,7 @@ import { memo, useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useModules, useSummaries } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, Ticks, TitleField, useAddCondition, useAskAbout } from '../artefacts/index.ts';
+import { OwnFields } from '../fields/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Choose, PRIORITY_WORD, REQUIREMENT_TYPE_WORD, countOf, options } from '../look/index.ts';
 import { SaveBar, useEditable, useEditing, type EditableArtefact } from '../versions/index.ts';
@@ -90,6 +91,7 @@ function Requirement({ artefact, coverage, counted, wording }: { readonly artefa
               {canEdit ? 'Mark conditions in its text' : 'See them in its text'}
             </Link>
           </MarginNote>
+          <OwnFields place="margin" id={id} kind="requirement" own={content.own} canEdit={canEdit} onChange={set('own')} />
           <TermNotes text={content.text} />
         </Margin>
       </div>

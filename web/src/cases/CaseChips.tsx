@@ -1,5 +1,6 @@
 import type { CaseContent } from '@caderno/core/cases';
-import { memo, useState } from 'react';
+import { ChevronDown } from 'lucide-react';
+import { memo, useState, type ReactNode } from 'react';
 import { useMembers, useModules } from '../api/index.ts';
 import { TextInput } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
@@ -15,21 +16,44 @@ interface Props {
   readonly update: Update;
 }
 
-/** What lists sort and filter a case by. */
-export const CaseChips = memo(function CaseChips({ content, instances, canEdit, update }: Props) {
+/** What is looked at every day of a case, on the line of its state; the rest is behind one word. */
+export const DailyChips = memo(function DailyChips({ content, instances, canEdit, update, open, onOpen }: Props & { readonly open: boolean; readonly onOpen: (open: boolean) => void }) {
   const { project } = useFrame();
   const modules = useModules(project);
   const members = useMembers(project).data ?? [];
-  const owners = [{ value: '', name: 'nobody' }, ...members.map((m) => ({ value: m.name, name: m.name })), ...(content.owner !== '' && !members.some((m) => m.name === content.owner) ? [{ value: content.owner, name: content.owner }] : [])];
+  const owners = [{ value: '', name: 'No owner' }, ...members.map((m) => ({ value: m.name, name: m.name })), ...(content.owner !== '' && !members.some((m) => m.name === content.owner) ? [{ value: content.owner, name: content.owner }] : [])];
   return (
-    <div className="mt-2 flex flex-wrap gap-2">
-      <TextInput label="Module" value={content.module} readOnly={!canEdit} onChange={(module) => update((c) => ({ ...c, module }))} suggestions={modules} />
+    <>
+      <TextInput label="Module" bare placeholder="No module" value={content.module} readOnly={!canEdit} onChange={(module) => update((c) => ({ ...c, module }))} suggestions={modules} />
+      <Choose label="Priority" showLabel value={content.priority} options={options(PRIORITY_WORD)} onChange={(priority) => update((c) => ({ ...c, priority }))} disabled={!canEdit} />
+      <Choose label="Owner" value={content.owner} options={owners} onChange={(owner) => update((c) => ({ ...c, owner }))} disabled={!canEdit} />
+      <button type="button" aria-expanded={open} className="inline-flex h-[26px] items-center gap-1 whitespace-nowrap rounded-[5px] px-1 text-xs text-ink2 hover:bg-page2" onClick={() => onOpen(!open)}>
+        {open ? 'Less' : <More content={content} instances={instances} />}
+        <ChevronDown size={12} aria-hidden="true" className={open ? 'rotate-180' : ''} />
+      </button>
+    </>
+  );
+}, isSame);
+
+/** What is behind the word, in as many words as fit. */
+function More({ content: { kind, execution, estimate, tags }, instances }: Pick<Props, 'content' | 'instances'>) {
+  const words = [...(kind === 'procedure' ? [] : [CASE_KIND_WORD[kind]]), ...(execution === 'byHand' ? [] : [EXECUTION_WORD[execution]]), ...(estimate === null ? [] : [`${(estimate * Number(instances)).toLocaleString()} min`]), ...tags];
+  return (
+    <>
+      More{words.length > 0 && <span className="max-w-[3.25rem] truncate">· {words.join(' · ')}</span>}
+    </>
+  );
+}
+
+/** What is rarely changed. */
+export const RareChips = memo(function RareChips({ content, instances, canEdit, update, children }: Props & { readonly children?: ReactNode }) {
+  return (
+    <div className="mt-2 flex flex-wrap items-center gap-x-2 gap-y-1.5">
       <Choose label="Kind" value={content.kind} options={options(CASE_KIND_WORD)} onChange={(kind) => update((c) => ({ ...c, kind }))} disabled={!canEdit} />
       <Choose label="Run" value={content.execution} options={options(EXECUTION_WORD)} onChange={(execution) => update((c) => ({ ...c, execution }))} disabled={!canEdit} />
-      <Choose label="Priority" showLabel value={content.priority} options={options(PRIORITY_WORD)} onChange={(priority) => update((c) => ({ ...c, priority }))} disabled={!canEdit} />
-      <Choose label="Owner" showLabel value={content.owner} options={owners} onChange={(owner) => update((c) => ({ ...c, owner }))} disabled={!canEdit} />
       <Estimate label={content.kind === 'charter' ? 'Time box, minutes' : 'Minutes'} value={content.estimate} instances={instances} canEdit={canEdit} onChange={(estimate) => update((c) => ({ ...c, estimate }))} />
       <Tags tags={content.tags} canEdit={canEdit} onChange={(tags) => update((c) => ({ ...c, tags }))} />
+      {children}
     </div>
   );
 }, isSame);
@@ -37,8 +61,10 @@ export const CaseChips = memo(function CaseChips({ content, instances, canEdit, 
 const SHOWN = ['module', 'kind', 'execution', 'priority', 'owner', 'estimate', 'tags'] as const;
 
 /** Writing a step is no reason to draw them again. */
-function isSame(before: Props, after: Props): boolean {
-  return before.instances === after.instances && before.canEdit === after.canEdit && before.update === after.update && SHOWN.every((field) => before.content[field] === after.content[field]);
+type Drawn = Props & { readonly open?: boolean; readonly children?: ReactNode };
+
+function isSame(before: Drawn, after: Drawn): boolean {
+  return before.open === after.open && before.children === after.children && before.instances === after.instances && before.canEdit === after.canEdit && before.update === after.update && SHOWN.every((field) => before.content[field] === after.content[field]);
 }
 
 function Estimate({ label, value, instances, canEdit, onChange }: { readonly label: string; readonly value: number | null; readonly instances: bigint; readonly canEdit: boolean; readonly onChange: (value: number | null) => void }) {

@@ -8,13 +8,14 @@ import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useLocation, useSearchParams } from 'react-router';
 import { useDesign, useReuse } from '../api/index.ts';
 import { Defects, Loading, Margin, MarginNote, TitleField } from '../artefacts/index.ts';
+import { OwnFields } from '../fields/index.ts';
 import { useCoveredDesign, useLiveCoverage } from '../liveCoverage/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
 import { PinnedUsers, Reach, UsedBy } from '../reuse/index.ts';
 import { TakeOutDialog, usePutBack, useRename, type Owner, Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit, type StepsOpened } from '../steps/index.ts';
 import { SaveBar, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
-import { CaseChips } from './CaseChips.tsx';
+import { DailyChips, RareChips } from './CaseChips.tsx';
 import { CaseData } from './CaseData.tsx';
 import { CloneDialog } from './CloneDialog.tsx';
 import { Covers } from './Covers.tsx';
@@ -55,6 +56,7 @@ function Case({ artefact }: { readonly artefact: EditableArtefact<'case'> }) {
   const putBack = usePutBack(content, opened, useCallback((change: StepsEdit) => update(change), [update]));
   const [search, setSearch] = useSearchParams();
   const [taking, setTaking] = useState<readonly StepId[] | null>(() => stepsToTake(search, content));
+  const [more, setMore] = useState(false);
   const [cloning, setCloning] = useState(false);
   const [merging, setMerging] = useState(false);
   const owner = useMemo<Owner>(() => ({ kind: 'case', id, version: editing.version, content }), [content, editing.version, id]);
@@ -71,28 +73,32 @@ function Case({ artefact }: { readonly artefact: EditableArtefact<'case'> }) {
   const texts = useMemo(() => textsOfCase(settled), [settled]);
   return (
     <article className="px-7 pb-16 pt-5">
-      <div className="text-xs text-ink2">
-        <Trail content={content} conditions={conditions} />
-        <span className="font-mono">{id}</span>
+      <div className="flex items-start gap-3">
+        <span className="pt-3 font-mono text-xs text-ink2">{id}</span>
+        <div className="min-w-0 flex-1">
+          <TitleField id={id} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} onEnter={() => setBeginTurn((turn) => turn + 1)} />
+        </div>
       </div>
-      <TitleField id={id} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} onEnter={() => setBeginTurn((turn) => turn + 1)} />
-      <CaseChips content={content} instances={count.instances} canEdit={canEdit} update={update} />
-      <div className="mt-3">
-        <SaveBar id={id} state={state} author={author} at={at} editing={editing} />
+      <div className="mt-1.5">
+        <SaveBar id={id} state={state} author={author} at={at} editing={editing}>
+          <DailyChips content={content} instances={count.instances} canEdit={canEdit} update={update} open={more} onOpen={setMore} />
+          <Link className="underline decoration-rule2 underline-offset-2" to={`${address.reading(project, id)}${chosen === null ? '' : `?instance=${numberOf(opened) + 1n}`}`}>
+            Read through
+          </Link>
+        </SaveBar>
       </div>
+      {more && (
+        <RareChips content={content} instances={count.instances} canEdit={canEdit} update={update}>
+          {canEdit && <TextButton className="text-xs" onClick={() => setCloning(true)}>Clone</TextButton>}
+          {canEdit && <TextButton className="text-xs" onClick={() => setMerging(true)}>Merge with another case</TextButton>}
+        </RareChips>
+      )}
       {editing.dirty && <Reach id={id} />}
-      <p className="mt-3 flex flex-wrap items-baseline gap-x-5 text-sm">
-        <Link className="underline decoration-rule2" to={`${address.reading(project, id)}${chosen === null ? '' : `?instance=${numberOf(opened) + 1n}`}`}>
-          Read through
-        </Link>
-        {canEdit && <TextButton onClick={() => setCloning(true)}>Clone</TextButton>}
-        {canEdit && <TextButton onClick={() => setMerging(true)}>Merge with another case</TextButton>}
-        {content.origin !== null && (
-          <span className="text-ink2">
-            cloned from <Link className="font-mono text-xs underline decoration-rule2" to={address.cases(project, content.origin.id)}>{content.origin.id}</Link> v{content.origin.version}
-          </span>
-        )}
-      </p>
+      {content.origin !== null && (
+        <p className="mt-2 text-xs text-ink2">
+          Cloned from <Link className="font-mono underline decoration-rule2" to={address.cases(project, content.origin.id)}>{content.origin.id}</Link> v{content.origin.version}
+        </p>
+      )}
       <div className="mt-4 flex gap-5 max-[1100px]:flex-col">
         <div className="min-w-0 flex-1">
           <Purpose content={content} context={context} canEdit={canEdit} update={update} />
@@ -146,6 +152,7 @@ function Case({ artefact }: { readonly artefact: EditableArtefact<'case'> }) {
           <MarginNote title="Covers">
             <Covers id={id} content={settled} conditions={conditions} coverages={coverages} canEdit={canEdit} update={update} onFill={setFilling} />
           </MarginNote>
+          <OwnFields place="margin" id={id} kind="case" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
           <UsesAndUsers id={id} version={artefact.summary.version} uses={content.data !== null || content.steps.some((s) => s.kind !== 'step')} />
           <DependsOn id={id} content={settled} canEdit={canEdit} update={update} />
           <WorthALook id={id} content={settled} opened={opened} surfaced={surfaced} constants={constants} coverages={coverages} conditions={conditions} canEdit={canEdit} update={update} onChoose={setChosen} onTakeOut={setTaking} />
@@ -199,27 +206,6 @@ function useDeclare(update: Update): (name: string, like?: Parameter) => void {
   );
 }
 
-function Trail({ content, conditions }: { readonly content: CaseContent; readonly conditions: ReadonlyMap<ConditionId, { readonly content: { readonly title: string; readonly requirements: readonly { readonly id: `R-${number}` }[] } }> }) {
-  const { project } = useFrame();
-  const [first] = content.covers;
-  const condition = first === undefined ? undefined : conditions.get(first.id);
-  const requirement = condition?.content.requirements[0]?.id;
-  if (first === undefined || condition === undefined) return null;
-  return (
-    <>
-      {requirement !== undefined && (
-        <Link className="font-mono hover:underline" to={address.basis(project, requirement)}>
-          {requirement}
-        </Link>
-      )}
-      {' › '}
-      <Link className="hover:underline" to={address.condition(project, first.id)}>
-        <span className="font-mono">{first.id}</span> {condition.content.title}
-      </Link>
-      {' › '}
-    </>
-  );
-}
 
 /** The number of the instance that is opened. */
 function numberOf({ opened }: StepsOpened): bigint {

@@ -27,7 +27,7 @@ function index(answers: Parameters<typeof standInProject>[2] = {}, path = '/p/ca
 }
 const lines = (): string[] => within(screen.getByRole('list', { name: 'Cases' })).queryAllByRole('listitem').map((li) => li.textContent ?? '');
 const ids = (): string[] => lines().flatMap((line) => /^C-\d+/.exec(line) ?? []);
-const filter = (text: string): void => void fireEvent.change(screen.getByRole('textbox', { name: 'Filter the cases by a query' }), { target: { value: text } });
+const filter = (text: string): void => void fireEvent.change(screen.getByRole('combobox', { name: 'Filter the cases by a query' }), { target: { value: text } });
 
 test('cases stand in their modules with what they come to when opened; what is withdrawn is not there', async () => {
   index();
@@ -65,7 +65,7 @@ test('what is done with those selected is seen before it is confirmed; refused, 
   const withdraw = (): void => {
     fireEvent.click(screen.getByRole('checkbox', { name: 'Select C-2' }));
     fireEvent.click(screen.getByRole('checkbox', { name: 'Select C-3' }), { shiftKey: true });
-    fireEvent.click(within(screen.getByRole('toolbar', { name: 'Selected cases' })).getByRole('button', { name: 'withdraw' }));
+    fireEvent.click(within(screen.getByRole('toolbar', { name: 'Selected cases' })).getByRole('button', { name: 'Withdraw' }));
   };
   withdraw();
   await waitFor(() => expect(ids()).toEqual(['C-1', 'C-4']));

@@ -1,15 +1,16 @@
 import { EMPTY_CASE } from '@caderno/core/cases';
 import { caseIdSchema } from '@caderno/contract';
-import { useCallback, useDeferredValue, useMemo } from 'react';
+import { useCallback, useMemo } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { ChapterOverview } from '../overview/index.ts';
 import { countOf, TextButton } from '../look/index.ts';
+import { useListing } from '../listing/index.ts';
 import { SharedIndex } from '../reuse/index.ts';
 import { UseDragging } from '../steps/index.ts';
-import { CaseIndex } from './CaseIndex.tsx';
+import { CaseList } from './CaseList.tsx';
 import { CasePage } from './CasePage.tsx';
 
 /** The index of cases at the left, the case that is open at the right. */
@@ -18,31 +19,30 @@ export function CasesChapter() {
   const parsed = caseIdSchema.safeParse(useParams().case);
   const current = parsed.success ? parsed.data : null;
   const [search, setSearch] = useSearchParams();
-  const query = search.get('query') ?? '';
   const left = search.get('left') === 'shared' ? 'shared' : 'cases';
   const shared = useSummaries(project, 'shared').data;
-  const cases = useSummaries(project, 'case', useDeferredValue(query)).data;
+  const listing = useListing('case');
+  const { list, ids } = listing;
   const create = useCreate(project);
   const navigate = useNavigate();
   const add = useCallback(async () => {
-    const id = await create({ kind: 'case', content: { ...EMPTY_CASE, title: 'New case', module: cases?.find((c) => c.id === current)?.module ?? '' } });
+    const id = await create({ kind: 'case', content: { ...EMPTY_CASE, title: 'New case', module: list?.find((c) => c.id === current)?.head.module ?? '' } });
     if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });
-  }, [cases, create, current, navigate, project]);
+  }, [create, current, list, navigate, project]);
   const commands = useMemo<Command[]>(() => {
-    const ids = cases?.map((c) => c.id) ?? [];
     const open = (step: number) => (): void => {
       const id = ids[(current === null ? -1 : ids.indexOf(current)) + step];
-      if (id !== undefined) void navigate({ pathname: address.cases(project, id), search: window.location.search });
+      if (id !== undefined) void navigate({ pathname: address.artefact(project, id), search: window.location.search });
     };
     return [
       { id: 'next-case', title: 'Open the next case', keys: 'j', keyLabel: 'j', run: open(1) },
       { id: 'previous-case', title: 'Open the case before', keys: 'k', keyLabel: 'k', run: open(-1) },
       ...(canEdit ? [{ id: 'new-case', title: 'New case', keys: 'n', keyLabel: 'n', changes: true, run: () => void add() }] : []),
     ];
-  }, [add, canEdit, cases, current, navigate, project]);
+  }, [add, canEdit, current, ids, navigate, project]);
   useCommands(commands);
   const heading = (
-    <LeftHeading shared={left === 'shared'} cases={cases?.length} onShared={(on) => setSearch((now) => withLeft(now, on), { replace: true })} />
+    <LeftHeading shared={left === 'shared'} cases={list?.length} onShared={(on) => setSearch((now) => withLeft(now, on), { replace: true })} />
   );
   return (
     <UseDragging>
@@ -55,7 +55,7 @@ export function CasesChapter() {
           left === 'shared' ? (
             <SharedIndex list={shared} current={null} heading={heading} />
           ) : (
-            <CaseIndex cases={cases} current={current} query={query} onQuery={(text) => setSearch(text === '' ? {} : { query: text }, { replace: true })} onNew={() => void add()} heading={heading} />
+            <CaseList listing={listing} current={current} onNew={() => void add()} heading={heading} />
           )
         }
         right={

@@ -76,6 +76,13 @@ function CoverLine({ cover, condition, coverage, canEdit, onMap, onFill, onStill
       <Link to={address.condition(project, cover.id)} className="text-sm text-ink hover:underline">
         <span className="font-mono text-xs">{cover.id}</span> {condition?.content.title}
       </Link>
+      <span className="block">
+        {condition?.content.requirements.map((requirement) => (
+          <Link key={requirement.id} to={address.basis(project, requirement.id)} className="mr-2 inline-block min-h-6 font-mono text-xs hover:underline">
+            {requirement.id}
+          </Link>
+        ))}
+      </span>
       <div className="flex min-h-5 items-center gap-1.5">
         <Ticks conditions={[{ id: cover.id, standings: coverage?.items.map((i) => i.standing) ?? [] }]} most={18} />
         <span className="ml-auto whitespace-nowrap">

@@ -6,6 +6,7 @@ import { Link, useLocation } from 'react-router';
 import { useDesign, useSummaries } from '../api/index.ts';
 import { Defects, Loading, TitleField, useRaiseQuestion, useStillRight, Observations } from '../artefacts/index.ts';
 import { useLiveCoverage } from '../liveCoverage/index.ts';
+import { OwnFields } from '../fields/index.ts';
 import { WholeWidth, address, useFrame } from '../frame/index.ts';
 import { Button, ITEM_KIND_WORD, MODEL_WORD, Section, TextButton, countOf } from '../look/index.ts';
 import { SaveBar, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
@@ -72,6 +73,7 @@ function Condition({ artefact, design, requirementTexts }: { readonly artefact: 
       <Asked id={id} design={design} />
       <Shown id={id} coverage={coverage} editing={editing} design={design} refused={refused} onWrite={setWriting} />
       <Observations observations={content.observations} canEdit={canEdit} onChange={(observations) => update((c) => ({ ...c, observations }))} />
+      <OwnFields place="page" id={id} kind="condition" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
       <Section title="Defects" aside="in the story tracker">
         <div className="mt-1.5">
           <Defects defects={content.defects} canEdit={canEdit} onChange={(defects) => update((c) => ({ ...c, defects }))} />

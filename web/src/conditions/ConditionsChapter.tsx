@@ -3,13 +3,15 @@ import { orderOutline } from '@caderno/core/basis';
 import { conditionIdSchema, requirementIdSchema, type ArtefactOfKind } from '@caderno/contract';
 import { ChevronLeft, ChevronRight, List } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { Link, Navigate, useParams } from 'react-router';
+import { Link, Navigate, useParams, useSearchParams } from 'react-router';
 import { type ConditionInList, useArtefact, useConditionLines, useCoverage, useSummaries } from '../api/index.ts';
 import { Loading, useAddCondition, useAskAbout } from '../artefacts/index.ts';
 import { Outline } from '../outline/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { ChapterOverview } from '../overview/index.ts';
 import { Empty, RISK_WORD, Section, TextButton, countOf } from '../look/index.ts';
+import { AllConditions } from './AllConditions.tsx';
+import { ConditionsHeading } from './ConditionsHeading.tsx';
 import { ConditionPage } from './ConditionPage.tsx';
 import { RequirementText } from './RequirementText.tsx';
 import { ChecklistDialog } from './list/ChecklistDialog.tsx';
@@ -18,10 +20,11 @@ import { ConditionList } from './list/ConditionList.tsx';
 /** A requirement's text with its conditions at the left, the condition that is open at the right. */
 export function ConditionsChapter() {
   const params = useParams();
+  const all = useSearchParams()[0].get('left') === 'all';
   const requirement = requirementIdSchema.safeParse(params.requirement);
   const condition = conditionIdSchema.safeParse(params.condition);
-  if (!requirement.success) return <ChooseRequirement />;
-  return <OnRequirement requirement={requirement.data} condition={condition.success ? condition.data : null} />;
+  if (!requirement.success) return <ChooseRequirement all={all} />;
+  return <OnRequirement requirement={requirement.data} condition={condition.success ? condition.data : null} all={all} />;
 }
 
 /** `/condition/K-7` leads to the condition beside its first requirement. */
@@ -37,10 +40,10 @@ function LeadTo({ project, id }: { readonly project: string; readonly id: Condit
   if (data === undefined) return <Loading error={error} />;
   const [first] = data.content.requirements;
   if (first === undefined) return <ConditionPage id={id} requirementTexts={new Map()} />;
-  return <Navigate replace to={address.conditions(project, first.id, id) + window.location.hash} />;
+  return <Navigate replace to={address.conditions(project, first.id, id) + window.location.search + window.location.hash} />;
 }
 
-function ChooseRequirement() {
+function ChooseRequirement({ all }: { readonly all: boolean }) {
   const { project } = useFrame();
   const requirements = useSummaries(project, 'requirement').data ?? [];
   const report = useCoverage(project).data;
@@ -52,8 +55,11 @@ function ChooseRequirement() {
       leftLabel="Requirements"
       rightLabel="Condition"
       left={
+        all ? <AllConditions current={null} /> :
         <div className="flex h-full flex-col">
-          <h1 className="px-6 pb-3 pt-5 font-serif text-xl font-semibold">Conditions</h1>
+          <div className="px-6 pb-3 pt-5">
+            <ConditionsHeading all={false} />
+          </div>
           <Outline requirements={requirements.filter((r) => r.state !== 'withdrawn')} coverage={coverage} current={null} addressOf={(id) => address.conditions(project, id)} />
         </div>
       }
@@ -62,7 +68,7 @@ function ChooseRequirement() {
   );
 }
 
-function OnRequirement({ requirement, condition }: { readonly requirement: RequirementId; readonly condition: ConditionId | null }) {
+function OnRequirement({ requirement, condition, all }: { readonly requirement: RequirementId; readonly condition: ConditionId | null; readonly all: boolean }) {
   const { project } = useFrame();
   const { data, error } = useArtefact(project, 'requirement', requirement);
   const conditions = useConditionLines(project, requirement).data;
@@ -73,7 +79,7 @@ function OnRequirement({ requirement, condition }: { readonly requirement: Requi
       leftShare={38}
       leftLabel="Requirement"
       rightLabel="Condition"
-      left={data === undefined ? <Loading error={error} /> : <LeftPage artefact={data} lines={conditions} current={condition} />}
+      left={all ? <AllConditions current={condition} /> : data === undefined ? <Loading error={error} /> : <LeftPage artefact={data} lines={conditions} current={condition} />}
       right={
         condition === null ? (
           <Empty title="Mark words in the text">Select words at the left that can be tested, and make a condition of them. Or open one that is there.</Empty>

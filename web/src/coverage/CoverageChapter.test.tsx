@@ -1,16 +1,14 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, expect, test } from '@jest/globals';
-import { artefactId } from '@caderno/core/artefacts';
-import type { ConditionSummary } from '@caderno/contract';
 import { cleanup, screen, waitFor, within } from '@testing-library/react';
 import { caseHead } from '../../test/heads.ts';
 import { onThePage } from '../../test/onThePage.tsx';
-import { requirementHead, standInProject } from '../../test/standInProject.ts';
+import { conditionHead, requirementHead, standInProject } from '../../test/standInProject.ts';
 import { CoverageChapter } from './CoverageChapter.tsx';
 
 afterEach(cleanup);
 
-const condition: ConditionSummary = { kind: 'condition', id: artefactId('condition', 1), title: 'Digits', state: 'draft', version: 1, meaningSince: 1, module: '', author: 'a', at: '2026-01-01T00:00:00.000Z', broken: false, model: 'plain', polarity: 'positive', risk: null, requirements: ['R-1'] };
+const condition = conditionHead(1, { title: 'Digits', polarity: 'positive', requirements: ['R-1'] });
 const row = { kind: 'condition' as const, id: condition.id, weight: 1, standings: ['shown', 'gap', 'gap', 'leftOut'] as const, techniques: ['plain', 'plain', 'plain', 'plain'] as const };
 
 test('the numbers are those of the heads and rows, each leads to what is behind it, and what cannot be read is named', async () => {

@@ -6,19 +6,17 @@ import { Button, FileButton, Section, ago } from '../look/index.ts';
 
 interface Props {
   readonly onChoose: (file: File) => void;
-  readonly onStories: () => void;
-  readonly fromTracker: boolean;
+  /** What can be in it: name of the format, and how it is read. */
+  readonly formats: readonly (readonly [string, string])[];
+  /** Endings of file names. */
+  readonly accept: string;
+  /** Absent: the tracker holds none of these. */
+  readonly onStories?: () => void;
+  readonly fromTracker?: boolean;
 }
 
-const FORMATS = [
-  ['CSV', 'a row a requirement; any separator and encoding'],
-  ['XLSX', 'sheet by sheet; the row of names is found below a title'],
-  ['Markdown', 'headings are the outline, the text below is theirs'],
-  ['ReqIF 1.2', '.reqif or .reqifz; hierarchy, fields and relations come along'],
-] as const;
-
 /** Where a file is chosen or dropped, and what can be in it. */
-export function ChooseFile({ onChoose, onStories, fromTracker }: Props) {
+export function ChooseFile({ onChoose, formats, accept, onStories, fromTracker = false }: Props) {
   const { project } = useFrame();
   const [over, setOver] = useState(false);
   const tracker = useTracker(project).data;
@@ -41,19 +39,19 @@ export function ChooseFile({ onChoose, onStories, fromTracker }: Props) {
         <FileUp size={26} aria-hidden="true" className="text-ink2" />
         <p className="mt-2 font-serif text-lg font-semibold">Drop a file here</p>
         <p className="mb-3 mt-0.5 text-sm text-ink2">Nothing is changed before you have seen what would be.</p>
-        <FileButton label="File to import" accept=".csv,.tsv,.txt,.xlsx,.md,.markdown,.reqif,.reqifz" look={fromTracker ? 'plain' : 'accent'} onChoose={onChoose}>
+        <FileButton label="File to import" accept={accept} look={fromTracker ? 'plain' : 'accent'} onChoose={onChoose}>
           Choose a file
         </FileButton>
       </div>
       <dl className="mt-4 grid grid-cols-4 gap-x-6 gap-y-2 text-sm max-[900px]:grid-cols-2">
-        {FORMATS.map(([name, what]) => (
+        {formats.map(([name, what]) => (
           <div key={name}>
             <dt className="font-semibold">{name}</dt>
             <dd className="text-ink2">{what}</dd>
           </div>
         ))}
       </dl>
-      {tracker?.connected === true && (
+      {onStories !== undefined && tracker?.connected === true && (
         <Section title="Story tracker" aside={tracker.checkedAt === null ? undefined : `asked ${ago(tracker.checkedAt)}`}>
           <p className="mt-2 text-sm">
             {tracker.newStories === 0 && tracker.changedStories === 0 ? 'As far as is known, nothing has changed there since the last import.' : `${tracker.newStories} new and ${tracker.changedStories} changed since the last import.`}

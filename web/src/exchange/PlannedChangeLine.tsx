@@ -1,19 +1,33 @@
-import { conflictKey, type ConflictChoice } from '@caderno/core/exchange';
-import { LIMITS, type ImportPreview } from '@caderno/contract';
+import type { ConflictChoice as Choice } from '@caderno/core/exchange';
+import { LIMITS } from '@caderno/contract';
 import { WordDiff } from '../versions/index.ts';
-import { fieldWord } from './targetWords.ts';
 
-type PlannedChange = ImportPreview['changed'][number];
-type Conflict = PlannedChange['conflicts'][number];
-
-interface Props {
-  readonly change: PlannedChange;
-  readonly choices: Readonly<Record<string, ConflictChoice>>;
-  readonly onChoose: (key: string, choice: ConflictChoice) => void;
+interface Conflict<F extends string> {
+  readonly field: F;
+  readonly base: string;
+  readonly mine: string;
+  readonly theirs: string;
 }
 
-/** One requirement the file would change, field by field; where both sides changed, both are shown. */
-export function PlannedChangeLine({ change, choices, onChoose }: Props) {
+interface Props<F extends string> {
+  readonly change: {
+    readonly id: string;
+    readonly title: string;
+    readonly line: number;
+    readonly fields: readonly { readonly field: F; readonly from: string; readonly to: string }[];
+    readonly conflicts: readonly Conflict<F>[];
+    readonly moves?: boolean;
+    readonly relations?: boolean;
+  };
+  readonly wordOf: (field: F) => string;
+  /** The name of the choice between the two sides of a field. */
+  readonly keyOf: (field: F) => string;
+  readonly choices: Readonly<Record<string, Choice>>;
+  readonly onChoose: (key: string, choice: Choice) => void;
+}
+
+/** One artefact the file would change, field by field; where both sides changed, both are shown. */
+export function PlannedChangeLine<F extends string>({ change, wordOf, keyOf, choices, onChoose }: Props<F>) {
   return (
     <li className="border-b border-rule py-1.5 text-sm">
       <div>
@@ -21,15 +35,15 @@ export function PlannedChangeLine({ change, choices, onChoose }: Props) {
       </div>
       {change.fields.map(({ field, from, to }) => (
         <div key={field} className="flex gap-3 pl-9">
-          <span className="w-24 shrink-0 text-xs leading-5 text-ink2">{fieldWord(field)}</span>
+          <span className="w-24 shrink-0 text-xs leading-5 text-ink2">{wordOf(field)}</span>
           <Words from={from} to={to} />
         </div>
       ))}
       {change.conflicts.map((conflict) => (
-        <ConflictChoice key={conflict.field} id={change.id} conflict={conflict} choice={choices[conflictKey(change.id, conflict.field)]} onChoose={(side) => onChoose(conflictKey(change.id, conflict.field), side)} />
+        <ConflictChoice key={conflict.field} id={change.id} word={wordOf(conflict.field)} name={keyOf(conflict.field)} conflict={conflict} choice={choices[keyOf(conflict.field)]} onChoose={(side) => onChoose(keyOf(conflict.field), side)} />
       ))}
-      {change.moves && <div className="pl-9 text-xs text-ink2">stands below another requirement in the file</div>}
-      {change.relations && <div className="pl-9 text-xs text-ink2">its relations change</div>}
+      {change.moves === true && <div className="pl-9 text-xs text-ink2">stands below another requirement in the file</div>}
+      {change.relations === true && <div className="pl-9 text-xs text-ink2">its relations change</div>}
     </li>
   );
 }
@@ -43,25 +57,27 @@ function Words({ from, to }: { readonly from: string; readonly to: string }) {
 }
 
 interface ConflictProps {
-  readonly id: PlannedChange['id'];
-  readonly conflict: Conflict;
-  readonly choice: ConflictChoice | undefined;
-  readonly onChoose: (choice: ConflictChoice) => void;
+  readonly id: string;
+  readonly word: string;
+  readonly name: string;
+  readonly conflict: Pick<Conflict<string>, 'base' | 'mine' | 'theirs'>;
+  readonly choice: Choice | undefined;
+  readonly onChoose: (choice: Choice) => void;
 }
 
-function ConflictChoice({ id, conflict, choice, onChoose }: ConflictProps) {
-  const { field, base, mine, theirs } = conflict;
+function ConflictChoice({ id, word, name, conflict, choice, onChoose }: ConflictProps) {
+  const { base, mine, theirs } = conflict;
   const sides = [['mine', 'here', mine], ['theirs', 'in the file', theirs]] as const;
   return (
     <fieldset className={`my-1 ml-9 rounded-[5px] px-3 py-1.5 ${choice === undefined ? 'bg-ochre-wash' : 'bg-page2'}`}>
       <legend className="sr-only">
-        {fieldWord(field)} of {id}, changed on both sides
+        {word} of {id}, changed on both sides
       </legend>
-      <div className="text-xs text-ink2">{fieldWord(field)}, changed on both sides</div>
+      <div className="text-xs text-ink2">{word}, changed on both sides</div>
       <div className="grid grid-cols-2 gap-4">
         {sides.map(([side, where, value]) => (
           <label key={side} className="flex cursor-pointer items-start gap-2">
-            <input type="radio" name={conflictKey(id, field)} checked={choice === side} onChange={() => onChoose(side)} className="mt-1" />
+            <input type="radio" name={name} checked={choice === side} onChange={() => onChoose(side)} className="mt-1" />
             <span>
               <span className="text-xs text-ink2">{where}</span>
               <span className="block">
@@ -72,11 +88,11 @@ function ConflictChoice({ id, conflict, choice, onChoose }: ConflictProps) {
         ))}
       </div>
       <label className="mt-1.5 flex cursor-pointer items-start gap-2">
-        <input type="radio" name={conflictKey(id, field)} checked={typeof choice === 'object'} onChange={() => onChoose({ own: theirs })} className="mt-1" />
+        <input type="radio" name={name} checked={typeof choice === 'object'} onChange={() => onChoose({ own: theirs })} className="mt-1" />
         <span className="min-w-0 flex-1">
           <span className="text-xs text-ink2">another text</span>
           {typeof choice === 'object' && (
-            <textarea autoFocus aria-label={`Another text for ${fieldWord(field)} of ${id}`} value={choice.own} maxLength={LIMITS.text} rows={2} onChange={(e) => onChoose({ own: e.target.value })} className="field-boxed mt-0.5 block w-full [field-sizing:content]" />
+            <textarea autoFocus aria-label={`Another text for ${word} of ${id}`} value={choice.own} maxLength={LIMITS.text} rows={2} onChange={(e) => onChoose({ own: e.target.value })} className="field-boxed mt-0.5 block w-full [field-sizing:content]" />
           )}
         </span>
       </label>

@@ -9,9 +9,10 @@ import { useDeferredValue, useState } from 'react';
 import { call, failureSentence } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
-import { fileProblemSentence } from '../files/index.ts';
+import { Problems } from './Problems.tsx';
 import { PlannedChangeLine } from './PlannedChangeLine.tsx';
 import { RunImport } from './RunImport.tsx';
+import { fieldWord } from './targetWords.ts';
 
 type Choices = Readonly<Record<string, ConflictChoice>>;
 
@@ -39,7 +40,7 @@ export function Preview({ draft, onSource, onDone }: Props) {
   const open = counts.conflicts - preview.data.changed.reduce((n, c) => n + c.conflicts.filter((f) => choices[conflictKey(c.id, f.field)] !== undefined).length, 0);
   return (
     <div className={preview.isPlaceholderData ? 'opacity-60' : ''}>
-      <Section title="What it would do" aside={<Counts preview={preview.data} />} actions={<RunImport draft={draft} choices={choices} open={open} nothing={counts.added + counts.changed === 0} onDone={onDone} />}>
+      <Section title="What it would do" aside={<Counts preview={preview.data} />} actions={<RunImport id={draft.id} run={(commandId) => call('runImport', { params: { project, import: draft.id }, body: { mapping: draft.mapping, reading: draft.reading, choices } }, { commandId })} open={open} nothing={counts.added + counts.changed === 0} unnamed={draft.mapping.source.trim() === ''} onDone={onDone} />}>
         <HereAlready preview={preview.data} draft={draft} onSource={onSource} />
         <Problems preview={preview.data} />
         <Changed preview={preview.data} choices={choices} onChoose={setChoices} />
@@ -94,38 +95,6 @@ function HereAlready({ preview: { here }, draft, onSource }: { readonly preview:
   );
 }
 
-const FEW = 8;
-
-function Problems({ preview }: { readonly preview: ImportPreview }) {
-  const [all, setAll] = useState(false);
-  const { problems, counts } = preview;
-  if (problems.length === 0) return null;
-  const total = counts.errors + counts.warnings;
-  const shown = all ? problems : problems.slice(0, FEW);
-  return (
-    <div className="mt-3">
-      <ul aria-label="Problems in the file" className="text-sm">
-        {shown.map((problem, i) => (
-          <li key={i} className="grid grid-cols-[64px_150px_1fr] gap-x-3 border-b border-rule py-1">
-            <span className={problem.severity === 'error' ? 'font-semibold text-brick' : 'text-ochre-ink'}>{problem.severity === 'error' ? 'error' : 'look at'}</span>
-            <span className="truncate font-mono text-xs leading-5 text-ink2">
-              {problem.line === null ? 'whole file' : `line ${problem.line}`}
-              {problem.column !== null && `, ${problem.column}`}
-            </span>
-            <span>{fileProblemSentence(problem)}</span>
-          </li>
-        ))}
-      </ul>
-      {!all && total > FEW && (
-        <TextButton className="mt-1 text-sm" onClick={() => setAll(true)}>
-          all {total}
-        </TextButton>
-      )}
-      {all && total > problems.length && <p className="mt-1 text-xs text-ink2">The first {problems.length} of {total}.</p>}
-    </div>
-  );
-}
-
 interface ChangedProps {
   readonly preview: ImportPreview;
   readonly choices: Choices;
@@ -148,7 +117,7 @@ function Changed({ preview: { changed, counts }, choices, onChoose }: ChangedPro
       </h4>
       <ul>
         {changed.map((change) => (
-          <PlannedChangeLine key={change.id} change={change} choices={choices} onChoose={(key, side) => onChoose({ ...choices, [key]: side })} />
+          <PlannedChangeLine key={change.id} change={change} wordOf={fieldWord} keyOf={(field) => conflictKey(change.id, field)} choices={choices} onChoose={(key, side) => onChoose({ ...choices, [key]: side })} />
         ))}
       </ul>
       {counts.changed > changed.length && <p className="mt-1 text-xs text-ink2">The first {changed.length} of {counts.changed}.</p>}

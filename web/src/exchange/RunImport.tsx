@@ -1,6 +1,5 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
-import type { ConflictChoice } from '@caderno/core/exchange';
-import type { ImportDraft } from '@caderno/contract';
+import type { Change } from '@caderno/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
@@ -9,25 +8,28 @@ import { useFrame } from '../frame/index.ts';
 import { Button } from '../look/index.ts';
 
 interface Props {
-  readonly draft: ImportDraft;
-  readonly choices: Readonly<Record<string, ConflictChoice>>;
+  /** Of the file. */
+  readonly id: string;
+  readonly run: (commandId: string) => Promise<Change>;
   /** Conflicts nobody has chosen between. */
   readonly open: number;
   readonly nothing: boolean;
-  /** Told the first requirement that was brought in or changed. */
+  /** Whether its source has no name yet. */
+  readonly unnamed: boolean;
+  /** Told the first artefact that was brought in or changed. */
   readonly onDone: (first: ArtefactId | null) => void;
 }
 
 const ASK_MS = 300;
 
 /** Runs the import, with progress and cancel; done, it can be undone from where it is told. */
-export function RunImport({ draft, choices, open, nothing, onDone }: Props) {
+export function RunImport({ id, run: begin, open, nothing, unnamed, onDone }: Props) {
   const { project } = useFrame();
   const refresh = useRefresh(project);
   const [running, setRunning] = useState(false);
   const progress = useQuery({
-    queryKey: [project, 'list', 'importing', draft.id],
-    queryFn: () => call('readImportProgress', { params: { project, import: draft.id } }),
+    queryKey: [project, 'list', 'importing', id],
+    queryFn: () => call('readImportProgress', { params: { project, import: id } }),
     enabled: running,
     refetchInterval: ASK_MS,
   }).data;
@@ -38,7 +40,7 @@ export function RunImport({ draft, choices, open, nothing, onDone }: Props) {
     }, tellFailure);
   const run = (): void => {
     setRunning(true);
-    call('runImport', { params: { project, import: draft.id }, body: { mapping: draft.mapping, reading: draft.reading, choices } }, { commandId: crypto.randomUUID() })
+    begin(crypto.randomUUID())
       .then(async (change) => {
         await refresh();
         toast.success(`Imported ${change.detail}: ${change.note}.`, { duration: 12_000, action: { label: 'Undo', onClick: () => undo(change.id) } });
@@ -46,7 +48,7 @@ export function RunImport({ draft, choices, open, nothing, onDone }: Props) {
       }, tellFailure)
       .finally(() => setRunning(false));
   };
-  const cancel = (): void => void call('cancelImport', { params: { project, import: draft.id } }).catch(tellFailure);
+  const cancel = (): void => void call('cancelImport', { params: { project, import: id } }).catch(tellFailure);
   if (running) {
     const share = progress === undefined || progress.total === 0 ? null : Math.floor((progress.done * 100) / progress.total);
     return (
@@ -61,7 +63,7 @@ export function RunImport({ draft, choices, open, nothing, onDone }: Props) {
     <>
       {open > 0 && <span className="text-ochre-ink">{open} to choose</span>}
       {nothing && <span className="text-ink2">Nothing to import</span>}
-      <Button look="accent" disabled={open > 0 || nothing || draft.mapping.source.trim() === ''} onClick={run}>
+      <Button look="accent" disabled={open > 0 || nothing || unnamed} onClick={run}>
         Import
       </Button>
     </>

@@ -1,1 +1,2 @@
+export { CaseImportPage } from './cases/CaseImportPage.tsx';
 export { ImportPage } from './ImportPage.tsx';

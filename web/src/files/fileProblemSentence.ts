@@ -86,8 +86,14 @@ export function fileProblemSentence(problem: FileProblem): string {
       return `${fieldWords(problem.field)} holds characters that are no text. Take them out.`;
     case 'value_unknown':
       return `“${problem.value}” is no ${problem.field} Caderno knows; it stays as it is here.`;
+    case 'case_cell_differs':
+      return `“${problem.value}” is another than in the first row of this case. The first row counts.`;
+    case 'use_unknown':
+      return `There is no ${problem.id} here. It comes in as a step that says so.`;
+    case 'too_many_steps':
+      return `It has ${problem.got.toLocaleString()} steps, and a case may have ${problem.limit.toLocaleString()}. It is not taken in.`;
     case 'id_missing':
-      return problem.line === null ? 'No column is the id. Titles stand in, so a new title will be a new requirement.' : 'It has no id. Give it one, or match another column.';
+      return problem.line === null ? 'No column is the id. Titles stand in: whatever gets a new title comes in as new.' : 'It has no id. Give it one, or match another column.';
     case 'id_doubled':
       return `The id “${problem.id}” stands in line ${problem.first} already. The second is not taken in.`;
     case 'parent_unknown':

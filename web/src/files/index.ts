@@ -2,3 +2,4 @@ export { ExportMenu } from './ExportMenu.tsx';
 export { TermsFromFile } from './TermsFromFile.tsx';
 export { rowsFile } from './rowsFile.ts';
 export { fileProblemSentence } from './fileProblemSentence.ts';
+export { ExportCases } from './ExportCases.tsx';

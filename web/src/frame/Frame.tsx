@@ -105,6 +105,8 @@ function useFrameCommands(project: string, setOpen: (open: 'find' | 'keys') => v
       ...CHAPTERS.map((c) => ({ id: `go-${c.path}`, title: `Go to ${c.name}`, keys: `g ${c.letter}`, keyLabel: `g ${c.letter}`, run: () => void navigate(`/${project}/${c.path}`) })),
       { id: 'go-journal', title: 'Go to the journal', keys: 'g j', keyLabel: 'g j', run: () => void navigate(address.journal(project)) },
       { id: 'go-questions', title: 'Go to the questions', keys: 'g q', keyLabel: 'g q', run: () => void navigate(address.questions(project)) },
+      { id: 'go-list', title: 'Go to all cases as a table', keys: 'g l', keyLabel: 'g l', run: () => void navigate(address.list(project, 'case')) },
+      { id: 'go-replace', title: 'Search and replace in texts', run: () => void navigate(address.replacing(project)) },
       { id: 'go-suspect', title: 'Go to the suspect links', keys: 'g x', keyLabel: 'g x', run: () => void navigate(address.suspect(project)) },
       { id: 'go-glossary', title: 'Go to the glossary', keys: 'g o', keyLabel: 'g o', run: () => void navigate(address.glossary(project)) },
       { id: 'go-settings', title: 'Go to the settings of the project', run: () => void navigate(address.settings(project)) },

@@ -3,6 +3,7 @@ import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Panel, PanelGroup, PanelResizeHandle, type ImperativePanelHandle } from 'react-resizable-panels';
 import { useLocation } from 'react-router';
 import { useMedia } from '../look/index.ts';
+import { useCommands, type Command } from './commands.ts';
 import { WholeWidthContext } from './WholeWidth.tsx';
 
 interface Props {
@@ -25,6 +26,14 @@ function SideBySide({ chapter, left, leftLabel, right, rightLabel, leftShare }: 
   const leftPanel = useRef<ImperativePanelHandle>(null);
   const rightPanel = useRef<ImperativePanelHandle>(null);
   const [whole, setWhole] = useState(false);
+  const commands = useMemo<Command[]>(
+    () => [
+      { id: 'fold-left', title: `Fold ${leftLabel} away, or back`, keys: '[', keyLabel: '[', run: () => toggle(leftPanel.current) },
+      { id: 'fold-right', title: `Fold ${rightLabel} away, or back`, keys: ']', keyLabel: ']', run: () => toggle(rightPanel.current) },
+    ],
+    [leftLabel, rightLabel],
+  );
+  useCommands(commands);
   const width = useMemo(() => ({ whole, toggle: () => toggle(leftPanel.current) }), [whole]);
   return (
     <PanelGroup direction="horizontal" autoSaveId={`caderno-${chapter}`} className="book">

@@ -14,11 +14,16 @@ export const address = {
   readingSelection: (project: string) => `/${project}/read`,
   reuse: (project: string) => `/${project}/reuse`,
   alike: (project: string) => `/${project}/alike`,
+  /** The artefacts of a kind as a table. */
+  list: (project: string, kind: ArtefactKind) => `/${project}/list/${kind}`,
+  /** Words in texts; with `?kind=case&query=…` in what a query finds. */
+  replacing: (project: string) => `/${project}/replace`,
   coverage: (project: string) => `/${project}/coverage`,
   journal: (project: string) => `/${project}/journal`,
   questions: (project: string, id?: QuestionId) => `/${project}/questions${id === undefined ? '' : `/${id}`}`,
   agenda: (project: string) => `/${project}/agenda`,
   suspect: (project: string) => `/${project}/suspect`,
+  importingCases: (project: string) => `/${project}/import-cases`,
   importing: (project: string) => `/${project}/import`,
   settings: (project: string) => `/${project}/settings`,
   glossary: (project: string) => `/${project}/glossary`,

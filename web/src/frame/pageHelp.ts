@@ -24,6 +24,18 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'Before a save you see how many cases and instances it reaches.',
     'Alike steps finds runs that stand in several places and could be taken out.',
   ],
+  list: [
+    'All artefacts of a kind stand here as a table: columns are chosen, ordered and sized, and stay as you leave them.',
+    'The query line takes words, fields as state:draft or minutes>10, - for not, or, and brackets; it offers what can be written.',
+    'A query is kept under a name, for yourself or for the project, with how many match it now.',
+    'Space selects, Ctrl A selects all that match; Change sets a field of all of them, and the journal can undo it whole.',
+  ],
+  replace: [
+    'Words are looked for in the texts of many artefacts: of a selection, of what a query finds, or everywhere.',
+    'Every place is shown with its change; untick what is to stay as it is.',
+    'Names of parameters and addresses stay as they are unless you ask; a pattern is a regular expression in the syntax of RE2.',
+    'All is one entry of the journal. What somebody changed in between is left and named.',
+  ],
   coverage: [
     'Design coverage says how much of what has to be shown is shown, before anything is executed.',
     'An item is shown when the values, the path or the steps of an instance demonstrate it and an expected result could tell whether it passes; otherwise it is only linked.',
@@ -44,6 +56,12 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'Until then, what is shown through the link does not count.',
   ],
   glossary: ['The glossary explains the terms of the project.', 'A term and its other forms are dotted under wherever they stand.', 'Abbreviations and names that it does not explain count as weak wording.', 'A definition can be changed by anybody who may edit.'],
+  'import-cases': [
+    'Cases come from a workbook, a CSV or a Markdown file: a row a step, or a row a case with its steps in a cell.',
+    'The columns are guessed and can be corrected; how they were matched is remembered for the source.',
+    'Names between angle brackets become parameters; requirements are linked by id or title.',
+    'The same source again updates what came from it. An import is one entry of the journal.',
+  ],
   import: [
     'A file is read, its columns are matched, and you see what would change before anything does.',
     'The row of names and the sheet can be chosen; rows with one text become headings or modules.',

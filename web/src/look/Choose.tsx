@@ -9,19 +9,22 @@ interface Props<T extends string> {
   readonly disabled?: boolean;
   /** Show the label before the value. */
   readonly showLabel?: boolean;
+  /** While nothing is chosen (an empty value) only the label is shown: the choice is one of many beside it. */
+  readonly labelWhenEmpty?: boolean;
 }
 
 /** A choice among a few: looks like a chip, opens a list. */
-export function Choose<T extends string>({ label, value, options, onChange, disabled = false, showLabel = false }: Props<T>) {
+export function Choose<T extends string>({ label, value, options, onChange, disabled = false, showLabel = false, labelWhenEmpty = false }: Props<T>) {
   const name = options.find((o) => o.value === value)?.name ?? (value === '' ? '–' : value);
+  const isBare = labelWhenEmpty && value === '';
   return (
     <Listbox value={value} onChange={onChange} disabled={disabled}>
       <ListboxButton
         aria-label={`${label}: ${name}`}
         className="inline-flex h-[26px] items-center gap-1 whitespace-nowrap rounded-[5px] border border-rule2 bg-page px-2 text-xs text-ink2 hover:bg-page2 data-disabled:opacity-70"
       >
-        {showLabel && <span className="text-ink2">{label}:</span>}
-        <span className="max-w-80 truncate font-medium text-ink">{name}</span>
+        {showLabel && !isBare && <span className="text-ink2">{label}:</span>}
+        <span className="max-w-80 truncate font-medium text-ink">{isBare ? label : name}</span>
         <ChevronDown size={12} aria-hidden="true" />
       </ListboxButton>
       <ListboxOptions anchor={{ to: 'bottom start', gap: 4 }} className="z-50 max-h-80 min-w-40 max-w-[36rem] rounded-[6px] border border-rule2 bg-page py-1 text-sm focus:outline-none">

@@ -6,6 +6,10 @@ export interface Selection<Id extends string> {
   readonly chosen: readonly Id[];
   readonly has: (id: Id) => boolean;
   readonly toggle: (id: Id, through: boolean) => void;
+  /** These and no others. */
+  readonly select: (ids: readonly Id[]) => void;
+  /** All that the list shows. */
+  readonly selectAll: () => void;
   readonly clear: () => void;
 }
 
@@ -27,6 +31,8 @@ export function useSelection<Id extends string>(shown: readonly Id[]): Selection
     },
     [shown],
   );
+  const select = useCallback((ids: readonly Id[]) => setSelected(new Set(ids)), []);
+  const selectAll = useCallback(() => setSelected(new Set(shown)), [shown]);
   const clear = useCallback(() => setSelected(new Set()), []);
-  return { chosen, has: (id) => selected.has(id), toggle, clear };
+  return { chosen, has: (id) => selected.has(id), toggle, select, selectAll, clear };
 }

@@ -10,8 +10,11 @@ import { address, useFrame } from '../frame/index.ts';
 import { BothSides, KeepWords, useEditCommands, useKeptHere, type LocalDraft } from '../versions/index.ts';
 import { ConfigurationsEditor } from './ConfigurationsEditor.tsx';
 import { ConstantsEditor } from './ConstantsEditor.tsx';
+import { FieldsEditor } from './FieldsEditor.tsx';
 import { LooksEditor } from './LooksEditor.tsx';
+import { ModulesEditor } from './ModulesEditor.tsx';
 import { RiskScaleEditor } from './RiskScaleEditor.tsx';
+import { TagsEditor } from './TagsEditor.tsx';
 import { TrackerForm } from './TrackerForm.tsx';
 import { useEditedSettings } from './useEditedSettings.ts';
 
@@ -73,6 +76,15 @@ function Settings({ stored, keptHere }: { readonly stored: ResponseOf<'readSetti
               </li>
             ))}
           </ul>
+        </Section>
+        <Section title="Fields" aside="of the project’s own, on pages, in lists and queries">
+          <FieldsEditor fields={settings.fields} saved={stored.settings.fields} canEdit={canEdit} onChange={(fields) => set({ fields })} />
+        </Section>
+        <Section title="Modules" aside="in this order wherever they are listed; renamed in all that has them">
+          <ModulesEditor order={settings.modules} canEdit={canEdit} onOrder={(modules) => set({ modules })} />
+        </Section>
+        <Section title="Tags" aside="renamed and joined in all that has them">
+          <TagsEditor canEdit={canEdit} />
         </Section>
         <Section title="Depth of testing" aside="labels for conditions, from shallow to deep">
           <p className="mt-2 flex flex-wrap items-center gap-2 text-sm">

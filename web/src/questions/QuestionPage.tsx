@@ -5,6 +5,7 @@ import { Link, useLocation } from 'react-router';
 import { useCoverageRows, useMembers } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, TitleField, Observations } from '../artefacts/index.ts';
 import { MarkdownText } from '../text/index.ts';
+import { OwnFields } from '../fields/index.ts';
 import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { Button, Section, TextButton, countOf, dateAndTime } from '../look/index.ts';
 import { SaveBar, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
@@ -51,6 +52,7 @@ function Question({ artefact }: { readonly artefact: EditableArtefact<'question'
           <MarginNote title="About">
             <Subjects about={content.about} canEdit={canEdit} onChange={(about) => update((c) => ({ ...c, about }))} />
           </MarginNote>
+          <OwnFields place="margin" id={id} kind="question" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
           {content.settledIn.length > 0 && (
             <MarginNote title="Written into">
               {content.settledIn.map((s) => (

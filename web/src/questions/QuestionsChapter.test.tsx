@@ -13,15 +13,15 @@ const heads = [questionHead(1, { title: 'Small' }), questionHead(2, { title: 'Ho
 const rows = [{ kind: 'question' as const, id: artefactId('question', 2), heldUp: 7 }, { kind: 'question' as const, id: artefactId('question', 1), heldUp: 2 }];
 const lines = (): string[] => within(screen.getByRole('list', { name: 'Questions' })).queryAllByRole('link').map((a) => a.textContent ?? '');
 
-test('what holds up most comes first, answered ones on demand, and each line says whom it is asked of and what it is about', async () => {
+test('open ones stand before answered ones, what holds up most first, and each line says whom it is asked of and what it is about', async () => {
   standInProject(heads, rows);
   onThePage(<QuestionsChapter />);
-  await waitFor(() => expect(lines()).toHaveLength(3));
-  await waitFor(() => expect(lines()[0]).toBe('Q-2Holds up mostopen · asked of Teresa L. · about R-17held up'));
+  await waitFor(() => expect(lines()).toHaveLength(4));
+  await waitFor(() => expect(lines()[0]).toBe('Q-2Holds up mostasked of Teresa L. · about R-17held up'));
   expect(lines()[1]).toContain('2held up');
   expect(lines()[2]).toContain('cannot be read');
-  fireEvent.click(screen.getByRole('button', { name: /Shown/ }));
-  fireEvent.click(await screen.findByRole('option', { name: 'Answered' }));
+  expect(within(screen.getByRole('list', { name: 'Questions' })).getAllByRole('heading', { level: 2 }).map((h) => h.textContent)).toEqual(['Open3 questions · 9 items held up', 'Answered1 question']);
+  fireEvent.change(screen.getByRole('combobox', { name: 'Filter the questions by a query' }), { target: { value: 'status:answered' } });
   await waitFor(() => expect(lines().map((l) => l.slice(0, 10))).toEqual(['Q-3Settled']));
 });
 
@@ -33,6 +33,6 @@ test('a new question is made and its page opened; who may only read is offered n
   expect(server.calls('createArtefact')).toHaveLength(1);
   unmount();
   onThePage(<QuestionsChapter />, { canEdit: false });
-  await waitFor(() => expect(lines()).toHaveLength(3));
+  await waitFor(() => expect(lines()).toHaveLength(4));
   expect(screen.queryByRole('button', { name: 'New' })).toBeNull();
 });

@@ -6,6 +6,7 @@ import { useCallback, useMemo, useState } from 'react';
 import { useLocation } from 'react-router';
 import { useModules } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
+import { OwnFields } from '../fields/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Section, countOf } from '../look/index.ts';
 import { PinnedUsers, Reach, UsedBy } from '../reuse/index.ts';
@@ -75,6 +76,7 @@ function Shared({ artefact }: { readonly artefact: EditableArtefact<'shared'> })
           </Section>
         </div>
         <Margin>
+          <OwnFields place="margin" id={id} kind="shared" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
           <MarginNote title="Used by">
             <UsedBy id={id} side="users" />
             <PinnedUsers id={id} version={artefact.summary.version} />

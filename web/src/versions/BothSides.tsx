@@ -1,8 +1,12 @@
 import { asJson, type Choice, type Json } from '@caderno/core/versions';
+import type { OwnField } from '@caderno/core/fields';
 import { LIMITS } from '@caderno/contract';
 import { useState } from 'react';
+import { useOwnFields } from '../api/index.ts';
+import { useFrame } from '../frame/index.ts';
 import { Button, Dialog, TextButton } from '../look/index.ts';
 import type { Theirs } from './editState.ts';
+import { ownName, ownShown } from './ownNamed.ts';
 import { pathWords } from './pathWords.ts';
 
 interface Props {
@@ -17,6 +21,7 @@ interface Props {
 export function BothSides({ name, theirs, mine, onSettle }: Props) {
   const [open, setOpen] = useState(false);
   const [choices, setChoices] = useState<ReadonlyMap<string, Choice>>(new Map());
+  const fields = useOwnFields(useFrame().project);
   const choose = (path: string, choice: Choice): void => setChoices((c) => new Map(c).set(path, choice));
   return (
     <div role="alert" className="mt-2 rounded-[5px] bg-ochre-wash px-3 py-2 text-sm text-ink">
@@ -28,10 +33,10 @@ export function BothSides({ name, theirs, mine, onSettle }: Props) {
           <div className="mt-4 space-y-4">
             {theirs.conflicts.map((conflict) => (
               <fieldset key={conflict.path} className="border-t border-rule pt-2">
-                <legend className="pr-2 text-sm font-semibold">{pathWords(conflict.path, [asJson(mine), asJson(theirs.content)])}</legend>
+                <legend className="pr-2 text-sm font-semibold">{ownIdIn(conflict.path) === null ? pathWords(conflict.path, [asJson(mine), asJson(theirs.content)]) : ownName(ownIdIn(conflict.path) ?? '', fields)}</legend>
                 <div className="grid grid-cols-2 gap-4">
-                  <SideBox name={conflict.path} label="Mine" value={conflict.mine} checked={(choices.get(conflict.path) ?? 'mine') === 'mine'} onChoose={() => choose(conflict.path, 'mine')} />
-                  <SideBox name={conflict.path} label={`${theirs.author}’s`} value={conflict.theirs} checked={choices.get(conflict.path) === 'theirs'} onChoose={() => choose(conflict.path, 'theirs')} />
+                  <SideBox name={conflict.path} label="Mine" value={shown(conflict.path, conflict.mine, fields)} checked={(choices.get(conflict.path) ?? 'mine') === 'mine'} onChoose={() => choose(conflict.path, 'mine')} />
+                  <SideBox name={conflict.path} label={`${theirs.author}’s`} value={shown(conflict.path, conflict.theirs, fields)} checked={choices.get(conflict.path) === 'theirs'} onChoose={() => choose(conflict.path, 'theirs')} />
                 </div>
                 {(typeof conflict.mine === 'string' || typeof conflict.theirs === 'string') && <OwnText path={conflict.path} given={conflict.theirs ?? conflict.mine ?? ''} choice={choices.get(conflict.path)} onChoose={(own) => choose(conflict.path, { own })} />}
               </fieldset>
@@ -53,6 +58,16 @@ export function BothSides({ name, theirs, mine, onSettle }: Props) {
       )}
     </div>
   );
+}
+
+/** The field of the project's own that a place is; null where it is none. */
+function ownIdIn(path: string): string | null {
+  return /^own\/([^/]+)$/.exec(path)?.[1] ?? null;
+}
+
+function shown(path: string, value: Json | undefined, fields: readonly OwnField[]): Json | undefined {
+  const id = ownIdIn(path);
+  return id === null || value === undefined ? value : ownShown(id, value, fields);
 }
 
 interface SideBoxProps {

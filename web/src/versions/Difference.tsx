@@ -1,5 +1,8 @@
 import { asJson, diffContent, isElementList, isRecord, unmoved, type ContentDiff, type FieldDiff, type Json } from '@caderno/core/versions';
 import { createContext, useContext, useMemo, type ReactNode } from 'react';
+import { useOwnFields } from '../api/index.ts';
+import { useFrame } from '../frame/index.ts';
+import { ownNamed } from './ownNamed.ts';
 import { WordDiff } from './WordDiff.tsx';
 
 /** What ids within the two contents are called: a cell by its parameter, a step by its number. */
@@ -7,9 +10,11 @@ const Names = createContext<ReadonlyMap<string, string>>(new Map());
 
 /** What changed between two contents: field by field, element by element, word by word. */
 export function Difference({ from, to }: { readonly from: unknown; readonly to: unknown }) {
-  const diff = useMemo(() => diffContent(asJson(from), asJson(to)), [from, to]);
-  const names = useMemo(() => new Map([...namesIn(asJson(from)), ...namesIn(asJson(to))]), [from, to]);
-  const before = asJson(from);
+  const fields = useOwnFields(useFrame().project);
+  const before = useMemo(() => ownNamed(asJson(from), fields), [fields, from]);
+  const after = useMemo(() => ownNamed(asJson(to), fields), [fields, to]);
+  const diff = useMemo(() => diffContent(before, after), [after, before]);
+  const names = useMemo(() => new Map([...namesIn(before), ...namesIn(after)]), [after, before]);
   if (diff.kind === 'same') return <p className="mt-4 text-ink2">These two hold the same.</p>;
   if (diff.kind !== 'record' || !isRecord(before)) return <ValueChange diff={diff} before={before} />;
   return (
@@ -30,9 +35,10 @@ export function Difference({ from, to }: { readonly from: unknown; readonly to: 
 
 function namesIn(content: Json): [string, string][] {
   if (!isRecord(content)) return [];
-  return Object.values(content).flatMap((list): [string, string][] =>
+  const own = isRecord(content.own ?? null) ? Object.keys(content.own ?? {}).map((name): [string, string] => [name, name]) : [];
+  return own.concat(Object.values(content).flatMap((list): [string, string][] =>
     isElementList(list) ? list.flatMap((element): [string, string][] => (typeof element.name === 'string' && element.name !== '' ? [[element.id, element.name]] : [])) : [],
-  );
+  ));
 }
 
 function ValueChange({ diff, before }: { readonly diff: FieldDiff; readonly before: Json | undefined }): ReactNode {
@@ -142,6 +148,7 @@ function elementWords(value: Json): string {
 }
 
 function fieldWords(name: string): string {
+  if (name === 'own') return 'Fields';
   const words = name.replaceAll(/([A-Z])/g, ' $1').toLowerCase();
   return words.charAt(0).toUpperCase() + words.slice(1);
 }

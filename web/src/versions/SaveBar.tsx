@@ -1,5 +1,5 @@
 import type { ArtefactId, ArtefactState } from '@caderno/core/artefacts';
-import { useCallback, useState } from 'react';
+import { useCallback, useState, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { call, tellFailure, useForeseen } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
@@ -16,10 +16,12 @@ interface Props {
   readonly author: string;
   readonly at: string;
   readonly editing: Editing<unknown>;
+  /** What else is looked at every day, on the same line. */
+  readonly children?: ReactNode;
 }
 
 /** How things stand with an artefact's versions: the save state, always visible, and what one can do about it. */
-export function SaveBar({ id, state, author, at, editing }: Props) {
+export function SaveBar({ id, state, author, at, editing, children }: Props) {
   const { project, canEdit } = useFrame();
   const [noting, setNoting] = useState(false);
   const [note, setNote] = useState('');
@@ -32,8 +34,9 @@ export function SaveBar({ id, state, author, at, editing }: Props) {
     <div className="text-xs text-ink2">
       <div className="flex flex-wrap items-center gap-2">
         {state !== null && <Choose label="State" value={state} options={options(STATE_WORD).filter((o) => o.value !== 'inReview' || state === 'inReview')} onChange={setState} disabled={!canEdit} />}
-        <span role="status" aria-live="polite">
-          v{editing.version} · <KeepWords keep={editing.keep} saved={`saved ${ago(at)} by ${author}`} />
+        {/* As wide when one types as when it is kept: nothing on the page moves from under the pointer. */}
+        <span role="status" aria-live="polite" className="min-w-[6.5rem]" title={`Saved by ${author}`}>
+          v{editing.version} · <KeepWords keep={editing.keep} saved={`saved ${ago(at)}${children === undefined ? ` by ${author}` : ''}`} />
         </span>
         {dirty && canEdit && (
           <>
@@ -47,6 +50,7 @@ export function SaveBar({ id, state, author, at, editing }: Props) {
         <Link className="underline decoration-rule2 underline-offset-2" to={address.versions(project, id)}>
           versions
         </Link>
+        {children}
       </div>
       {noting && (
         <form

@@ -13,6 +13,7 @@ const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' 
   members: 'never',
   journal: 'everyChange',
   drawing: 'never',
+  savedQueries: 'never',
   // Lists of the server, by what they are of.
   'list/words': ARTEFACT_KINDS,
   'list/texts': ['requirement'],

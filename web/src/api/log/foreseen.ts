@@ -1,4 +1,6 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
+import { withOwnValue } from '@caderno/core/fields';
+import { tagsRenamed } from '@caderno/core/many';
 import type { ChangeMany, Summary } from '@caderno/contract';
 
 /** What a command will have made of heads, as far as that can be told before it is carried out. */
@@ -24,16 +26,39 @@ function headAfter(done: ChangeMany['done']): Foreseen['head'] | null {
       return (head) => (head.kind === 'condition' || head.kind === 'question' ? head : { ...head, module: edit.module });
     case 'priority':
       return (head) => (head.kind === 'requirement' || head.kind === 'case' ? { ...head, priority: edit.priority } : head);
+    case 'owner':
+      return (head) => (head.kind === 'case' ? { ...head, owner: edit.owner } : head.kind === 'question' ? { ...head, asked: edit.owner } : head);
+    case 'tag':
+      return (head) => ('tags' in head ? { ...head, tags: tagged(head.tags, edit.tag, edit.belongs) } : head);
+    case 'tags':
+      return (head) => ('tags' in head ? { ...head, tags: [...tagsRenamed(head.tags, edit.from, edit.to)] } : head);
+    case 'minutes':
+      return (head) => (head.kind === 'case' ? { ...head, estimate: edit.minutes } : head);
+    case 'caseKind':
+      return (head) => (head.kind === 'case' ? { ...head, caseKind: edit.caseKind } : head);
+    case 'execution':
+      return (head) => (head.kind === 'case' ? { ...head, execution: edit.execution } : head);
+    case 'covers':
+      return (head) => (head.kind === 'case' ? { ...head, covers: [...head.covers.filter((id) => id !== edit.condition), ...(edit.belongs ? [edit.condition] : [])] } : head);
+    case 'depth':
+      return (head) => (head.kind === 'condition' ? { ...head, depths: [...head.depths.filter((d) => d !== edit.depth), ...(edit.belongs ? [edit.depth] : [])] } : head);
     case 'risk':
       return (head) => (head.kind === 'requirement' ? { ...head, risk: edit.risk } : head);
     case 'type':
       return (head) => (head.kind === 'requirement' ? { ...head, type: edit.type } : head);
     case 'derivedFrom':
       return (head) => (head.kind === 'condition' ? { ...head, requirements: [...head.requirements.filter((r) => r !== edit.requirement && r !== edit.insteadOf), edit.requirement] } : head);
-    // A rating’s risk is the server’s to tell; depths and pins stand in no head.
+    // What does not have the field is left as it is; the page’s heads do not say which kinds have it.
+    case 'own':
+      return (head) => ({ ...head, own: withOwnValue(head.own, edit.field, edit.value) });
+    // A rating’s risk is the server’s to tell; pins stand in no head.
     case 'rating':
-    case 'depth':
     case 'pins':
       return null;
   }
+}
+
+function tagged(tags: string[], tag: string, belongs: boolean): string[] {
+  const others = tags.filter((t) => t.toLowerCase() !== tag.toLowerCase());
+  return belongs ? (others.length < tags.length ? tags : [...tags, tag]) : others;
 }

@@ -1,54 +1,86 @@
 import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
-import { caseRow, markOf, reportOfRows, type CaseCounts, type CaseMark, type CoverageReport } from '@caderno/core/coverage';
-import { matchesQuery, parseQuery, wordsToFind, type Findable } from '@caderno/core/find';
-import type { CaseSummary, Summary } from '@caderno/contract';
+import { caseRow, markOf, reportOfRows, type CaseCounts, type CaseMark, type CoverageReport, type StandingCounts } from '@caderno/core/coverage';
+import type { OwnField } from '@caderno/core/fields';
+import { leavesOf, matchesQuery, parseQuery, soughtKey, wordsToFind, type Asking, type FoundByWords } from '@caderno/core/find';
+import { aroundHeads, findableOf, type AroundHead, type CaseSummary, type Summary } from '@caderno/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
+import { useNow } from '../../look/index.ts';
 import { call } from '../client.ts';
+import { useListProject, useOwnFields } from '../queries.ts';
+import { useSession } from '../session.ts';
 import type { HeadOf } from './headLists.ts';
 import type { KnownProject } from './projectLog.ts';
 import { useKnown } from './useProjectLog.ts';
 
 /** What lists show of the artefacts of a kind that match a query. Words are looked for in the contents, by the server. */
 export function useSummaries<K extends ArtefactKind>(project: string, kind: K, query = ''): { readonly data: readonly HeadOf<K>[] | undefined } {
-  const list: readonly HeadOf<K>[] | undefined = useKnown(project)?.heads.lists[kind];
+  const known = useKnown(project);
+  const list: readonly HeadOf<K>[] | undefined = known?.heads.lists[kind];
   const found = useFoundByWords(project, kind, query);
-  const data = useMemo(() => (list === undefined || found === undefined ? undefined : matching(list, found)), [found, list]);
+  const name = useSession().data?.person?.name ?? '';
+  const now = useNow();
+  const fields = useOwnFields(project);
+  // What hangs on other artefacts and on coverage is asked only by queries: a list without one changes when its heads do.
+  const around = found === undefined || found.query === '' ? null : known;
+  const data = useMemo(() => {
+    if (list === undefined || found === undefined) return undefined;
+    return matching(list, found, around, { name, now }, fields);
+  }, [around, fields, found, list, name, now]);
   return { data };
 }
 
-/** A query, and the artefacts that have its words in any of their texts. */
+/** A query, and the artefacts that have what only the contents can tell. */
 interface Found {
   readonly query: string;
-  readonly byWords: ReadonlyMap<string, ReadonlySet<ArtefactId>>;
+  readonly byWords: FoundByWords;
 }
 
 /** While the words of a new query are looked for, the query before it still holds: nobody's list goes away under their hands. */
-function useFoundByWords(project: string, kind: ArtefactKind, query: string): Found | undefined {
-  const words = useMemo(() => wordsToFind(parseQuery(query)), [query]);
+export function useFoundByWords(project: string, kind: ArtefactKind, query: string): Found | undefined {
+  const fields = useOwnFields(project);
+  const sought = useMemo(() => wordsToFind(parseQuery(query, fields)), [fields, query]);
   const { data } = useQuery({
     queryKey: [project, 'list', 'words', kind, query],
-    queryFn: async ({ signal }) => ({ query, words: await Promise.all(words.map(async (w) => ({ words: w, ...(await call('findByWords', { params: { project }, query: { kind, words: w } }, { signal })) }))) }),
-    enabled: words.length > 0,
+    queryFn: async ({ signal }) => ({
+      query,
+      answers: await Promise.all(sought.map(async (one) => ({ key: soughtKey(one), ...(await call('findByWords', { params: { project }, query: { kind, words: one.words, ...(one.field === null ? {} : { field: one.field }) } }, { signal })) }))),
+    }),
+    enabled: sought.length > 0,
   });
   const found = useMemo<Found | undefined>(() => {
-    if (words.length === 0) return { query, byWords: new Map() };
-    return data && { query: data.query, byWords: new Map(data.words.map(({ words: w, ids }) => [w, new Set(ids)])) };
-  }, [data, query, words]);
+    if (sought.length === 0) return { query, byWords: () => null };
+    if (data === undefined) return undefined;
+    const byKey = new Map(data.answers.map(({ key, ids }) => [key, new Set(ids)]));
+    return { query: data.query, byWords: (one) => byKey.get(soughtKey(one)) ?? null };
+  }, [data, query, sought]);
   const [before, setBefore] = useState(found);
   if (found !== undefined && found !== before) setBefore(found);
   return found ?? before;
 }
 
-function matching<H extends Summary>(list: readonly H[], { query, byWords }: Found): readonly H[] {
-  const parsed = parseQuery(query);
-  return list.filter((head) => matchesQuery(parsed, findable(head), (words) => byWords.get(words) ?? null));
+function matching<H extends Summary>(list: readonly H[], { query, byWords }: Found, known: KnownProject | null, asking: Asking, fields: readonly OwnField[]): readonly H[] {
+  const parsed = parseQuery(query, fields);
+  if (leavesOf(parsed.root).length === 0) return list.filter((head) => head.kind === 'requirement' || head.state !== 'withdrawn');
+  const around = aroundKnown(known);
+  return list.filter((head) => matchesQuery(parsed, findableOf(head, around), byWords, asking));
 }
 
-/** What a query looks at: who is asked counts as a question's owner, a condition without a risk of its own has none. */
-function findable(head: Summary): Findable {
-  if (head.kind === 'question') return { ...head, owner: head.asked };
-  return head.kind === 'condition' ? { ...head, risk: head.risk ?? '' } : head;
+/** What is known around heads: those they hang on, and what coverage says. */
+export function aroundKnown(known: KnownProject | null): AroundHead {
+  return aroundHeads({ heads: known?.heads.byId ?? new Map(), rows: known?.coverage?.rows ?? new Map(), requirements: () => (known === null ? NO_COUNTS : countsOf(known)) });
+}
+
+const NO_COUNTS: ReadonlyMap<ArtefactId, StandingCounts> = new Map();
+const counts = new WeakMap<KnownProject, ReadonlyMap<ArtefactId, StandingCounts>>();
+
+/** The items of the counted requirements. */
+function countsOf(known: KnownProject): ReadonlyMap<ArtefactId, StandingCounts> {
+  const kept = counts.get(known);
+  if (kept !== undefined) return kept;
+  const made = new Map<ArtefactId, StandingCounts>(reportOf(known)?.requirements.map((r) => [r.id, r.counts]));
+  counts.set(known, made);
+  return made;
 }
 
 /** The report, with the artefacts that cannot be read: nothing of them is counted, and the numbers say so. */
@@ -100,10 +132,20 @@ export function useCoverageRows(project: string): RowsKnown | null {
   }, [rows]);
 }
 
-/** The names of the project's modules, in their order. */
+/** What lists show of all artefacts; undefined until it is known. */
+export function useHeads(project: string): readonly Summary[] | undefined {
+  const byId = useKnown(project)?.heads.byId;
+  return useMemo(() => (byId === undefined ? undefined : [...byId.values()]), [byId]);
+}
+
+/** The names of the project's modules: those with a place in its order, then the others that artefacts have. */
 export function useModules(project: string): readonly string[] {
   const byId = useKnown(project)?.heads.byId;
-  return useMemo(() => [...new Set([...(byId?.values() ?? [])].map((head) => head.module))].filter((m) => m !== '').sort((a, b) => a.localeCompare(b, 'en')), [byId]);
+  const ordered = useListProject(project).modules;
+  return useMemo(() => {
+    const others = new Set([...(byId?.values() ?? [])].map((head) => head.module).filter((m) => m !== '' && !ordered.includes(m)));
+    return [...ordered, ...[...others].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))];
+  }, [byId, ordered]);
 }
 
 export interface Figures {

@@ -10,6 +10,7 @@ import { useDesign, useModules } from '../../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, TitleField } from '../../artefacts/index.ts';
 import { useCoveredDesign, useLiveCoverage } from '../../liveCoverage/index.ts';
 import { DataFiles, DataGrid, MakeRows, RedundantRows, UnknownValues, rowShows, useColumnChecks, useGained } from '../../data/index.ts';
+import { OwnFields } from '../../fields/index.ts';
 import { useFrame } from '../../frame/index.ts';
 import { Section, TextButton, countOf } from '../../look/index.ts';
 import { useConstants } from '../../steps/index.ts';
@@ -90,6 +91,7 @@ function DataSet({ artefact }: { readonly artefact: EditableArtefact<'dataSet'> 
           <MarginNote title="Serves">
             <Serves id={id} content={content} conditions={conditions} coverages={coverages} canEdit={canEdit} update={update} />
           </MarginNote>
+          <OwnFields place="margin" id={id} kind="dataSet" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
           <MarginNote title="Used by">
             <UsedBy id={id} side="users" />
             <PinnedUsers id={id} version={artefact.summary.version} />

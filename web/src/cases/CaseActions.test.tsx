@@ -6,7 +6,7 @@ import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/re
 import { caseHead } from '../../test/heads.ts';
 import { onThePage } from '../../test/onThePage.tsx';
 import { StandInServer } from '../../test/standInServer.ts';
-import { CaseSelectionBar } from './CaseSelectionBar.tsx';
+import { CaseActions } from './CaseActions.tsx';
 
 afterEach(cleanup);
 
@@ -25,22 +25,10 @@ const server = (): StandInServer =>
   });
 const ids = Array.from({ length: 40 }, (_, i) => `C-${i + 1}` as CaseId);
 
-test('forty cases are moved by one command that names them, with nothing read before', async () => {
-  const at = server();
-  let done = 0;
-  onThePage(<CaseSelectionBar chosen={ids} onDone={() => (done += 1)} />);
-  fireEvent.click(screen.getByRole('button', { name: 'move to …' }));
-  fireEvent.change(await screen.findByLabelText('Module'), { target: { value: 'At the counter' } });
-  fireEvent.click(screen.getByRole('button', { name: 'Move' }));
-  await waitFor(() => expect(done).toBe(1));
-  expect([at.calls('readArtefact'), at.calls('changeMany')]).toMatchObject([[], [{}]]);
-  expect(at.calls('changeMany')[0]?.body).toEqual({ of: { ids }, done: { kind: 'edit', edit: { kind: 'module', module: 'At the counter' } }, detail: '40 cases moved to At the counter' });
-});
-
 test('of many that are cloned a few are read to be shown, all are made, and empty words replace nothing', async () => {
   const at = server();
-  onThePage(<CaseSelectionBar chosen={ids} onDone={() => undefined} />);
-  fireEvent.click(screen.getByRole('button', { name: 'clone' }));
+  onThePage(<CaseActions chosen={ids} onDone={() => undefined} />);
+  fireEvent.click(screen.getByRole('button', { name: 'Clone' }));
   const dialog = within(await screen.findByRole('dialog', { name: 'Clone 40 cases' }));
   expect(at.calls('readArtefact')).toHaveLength(8);
   fireEvent.change(dialog.getByLabelText('Word to replace, clone 1, 1'), { target: { value: 'dial' } });
@@ -54,6 +42,6 @@ test('of many that are cloned a few are read to be shown, all are made, and empt
 
 test('who may only read reads', () => {
   server();
-  onThePage(<CaseSelectionBar chosen={ids.slice(0, 2)} onDone={() => undefined} />, { canEdit: false });
-  expect([screen.getByRole('link', { name: 'read through' }).getAttribute('href'), screen.queryByRole('button', { name: 'withdraw' })]).toEqual(['/p/read?cases=C-1,C-2', null]);
+  onThePage(<CaseActions chosen={ids.slice(0, 2)} onDone={() => undefined} />, { canEdit: false });
+  expect([screen.getByRole('link', { name: 'Read through' }).getAttribute('href'), screen.queryByRole('button', { name: 'withdraw' })]).toEqual(['/p/read?cases=C-1,C-2', null]);
 });

@@ -1,0 +1,55 @@
+/** @jest-environment ./web/test/browserEnvironment.mjs */
+import { afterEach, expect, test } from '@jest/globals';
+import { GUESS_ALL, type FileProblem, type ReadingOptions } from '@caderno/core/exchange';
+import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { Problems } from './Problems.tsx';
+import { ReadingChoices } from './ReadingChoices.tsx';
+
+afterEach(cleanup);
+
+const unknown = (line: number): FileProblem => ({ code: 'value_unknown', severity: 'warning', line, column: 'Priority', field: 'priority', value: `v${line}` });
+const shownIn = (): (string | null)[] => within(screen.getByRole('list', { name: 'Problems in the file' })).getAllByRole('listitem').map((li) => li.textContent);
+
+test('a problem says how bad it is, where it is, and what to do', () => {
+  render(<Problems preview={{ problems: [{ code: 'title_missing', severity: 'error', line: 4, column: 'Title' }, { code: 'id_missing', severity: 'warning', line: null, column: null }], counts: { errors: 1, warnings: 1 } }} />);
+  expect(shownIn()).toMatchObject([expect.stringMatching(/^errorline 4, Title./), 'look atwhole fileNo column is the id. Titles stand in: whatever gets a new title comes in as new.']);
+  expect(screen.queryByRole('button')).toBeNull();
+});
+
+test('of many the first stand there until all are asked for; of more than were sent it says so', () => {
+  render(<Problems preview={{ problems: Array.from({ length: 12 }, (_, i) => unknown(i + 2)), counts: { errors: 0, warnings: 40 } }} />);
+  expect([shownIn().length, shownIn()[7]?.includes('line 9')]).toEqual([8, true]);
+  fireEvent.click(screen.getByRole('button', { name: 'all 40' }));
+  expect([shownIn().length, screen.getByText('The first 12 of 40.'), screen.queryByRole('button')]).toMatchObject([12, {}, null]);
+});
+
+test('without problems there is nothing', () => {
+  const { container } = render(<Problems preview={{ problems: [], counts: { errors: 0, warnings: 0 } }} />);
+  expect(container.textContent).toBe('');
+});
+
+/** Chooses an option; answers how the file is read then. */
+async function chosen(format: 'csv' | 'xlsx', label: RegExp, option: string): Promise<ReadingOptions[]> {
+  const asked: ReadingOptions[] = [];
+  const draft = { reading: { ...GUESS_ALL, header: 2 }, format, sheets: format === 'xlsx' ? ['One', 'Two'] : [], names: { header: 2, rows: ['A title', 'Key · Case'] } };
+  render(<ReadingChoices draft={draft} onReread={(reading) => asked.push(reading)} />);
+  if (format === 'csv') fireEvent.click(screen.getByRole('button', { name: 'Read it differently' }));
+  await userEvent.click(screen.getByRole('button', { name: label }));
+  await userEvent.click(screen.getByRole('option', { name: option }));
+  cleanup();
+  return asked;
+}
+
+test('a file is read again as one says, everything else as before; another sheet has its names elsewhere', async () => {
+  expect(await chosen('csv', /^Row of names: 2: Key · Case/, '1: A title')).toEqual([{ ...GUESS_ALL, header: 1 }]);
+  expect(await chosen('csv', /^Row of names/, 'none')).toEqual([{ ...GUESS_ALL, header: 0 }]);
+  expect(await chosen('csv', /^Separator: guessed/, 'semicolon')).toEqual([{ ...GUESS_ALL, header: 2, separator: ';' }]);
+  expect(await chosen('csv', /^Encoding: guessed/, 'Windows-1252')).toEqual([{ ...GUESS_ALL, header: 2, encoding: 'windows-1252' }]);
+  expect(await chosen('xlsx', /^Sheet: One/, 'Two')).toEqual([{ ...GUESS_ALL, header: null, sheet: 'Two' }]);
+});
+
+test('a document of stories has nothing to choose', () => {
+  const { container } = render(<ReadingChoices draft={{ reading: GUESS_ALL, format: 'stories', sheets: [], names: null }} onReread={() => expect(true).toBe(false)} />);
+  expect(container.textContent).toBe('');
+});

@@ -1,0 +1,111 @@
+import type { ArtefactId, ArtefactKind, ConditionId } from '@caderno/core/artefacts';
+import { LIMITS, type ChangeMany, type Summary } from '@caderno/contract';
+import { useId, useState } from 'react';
+import { foreseenOf, useOwnFields, useSummaries, type ListedHead } from '../api/index.ts';
+import { PickArtefact } from '../artefacts/index.ts';
+import { useFrame } from '../frame/index.ts';
+import { Button, Choose, Dialog, countOf } from '../look/index.ts';
+import { changeOf, changedFieldsOf, changedWord, choicesOf, type ChangedField } from './changes.ts';
+import { KIND_NAME } from './listWords.ts';
+import { useKnownValues } from './useKnownValues.ts';
+
+interface Props<K extends ArtefactKind> {
+  readonly kind: K;
+  readonly chosen: readonly ListedHead<K>[];
+  readonly onChange: (done: ChangeMany['done'], what: string) => Promise<boolean>;
+  readonly onClose: () => void;
+}
+
+/** One field of many artefacts is set alike; how many will be another then is said before. */
+export function ChangeDialog<K extends ArtefactKind>({ kind, chosen, onChange, onClose }: Props<K>) {
+  const [one, many] = KIND_NAME[kind];
+  const own = useOwnFields(useFrame().project);
+  const fields = changedFieldsOf(kind, own);
+  const [field, setField] = useState<ChangedField>(fields[0] ?? 'state');
+  const [value, setValue] = useState('');
+  const [condition, setCondition] = useState<{ readonly id: ConditionId; readonly version: number } | null>(null);
+  const [busy, setBusy] = useState(false);
+  const change = changeOf({ field, value, condition }, own);
+  const changed = change === null ? null : willChange(chosen.map((listed) => listed.head), change.done);
+  const choose = (next: ChangedField): void => {
+    setField(next);
+    setValue('');
+    setCondition(null);
+  };
+  const carryOut = async (): Promise<void> => {
+    if (change === null) return;
+    setBusy(true);
+    if (await onChange(change.done, change.what)) onClose();
+    else setBusy(false);
+  };
+  return (
+    <Dialog title={`Change ${countOf(chosen.length, one, many)}`} onClose={onClose} keepsAtOnce>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void carryOut();
+        }}
+      >
+        <div className="flex flex-wrap items-center gap-3">
+          <Choose label="What" showLabel value={field} options={fields.map((name) => ({ value: name, name: changedWord(name, own) }))} onChange={choose} />
+          <ValueField key={field} kind={kind} field={field} value={value} condition={condition} onValue={setValue} onCondition={setCondition} />
+        </div>
+        <p className="mt-4 text-sm text-ink2" role="status">
+          {changed === null ? (value.trim() === '' ? 'Say what they are to have.' : `${changedWord(field, own)} cannot be “${value}”.`) : changed === chosen.length ? `All ${chosen.length.toLocaleString()} will change.` : `${changed.toLocaleString()} of ${chosen.length.toLocaleString()} will change; the others have it already.`} One entry of the journal; Undo takes it back whole.
+        </p>
+        <div className="mt-4 flex justify-end gap-2">
+          <Button onClick={onClose}>Cancel</Button>
+          <Button type="submit" look="accent" disabled={busy || change === null || changed === 0}>
+            {busy ? 'Changing …' : `Change ${changed === null ? many : countOf(changed, one, many)}`}
+          </Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}
+
+/** How many heads will be another. */
+function willChange(heads: readonly Summary[], done: ChangeMany['done']): number {
+  const foreseen = foreseenOf({ of: { ids: heads.map((h) => h.id) as ArtefactId[] }, done });
+  if (foreseen === null) return heads.length;
+  return heads.filter((head) => JSON.stringify(foreseen.head(head)) !== JSON.stringify(head)).length;
+}
+
+interface FieldProps {
+  readonly kind: ArtefactKind;
+  readonly field: ChangedField;
+  readonly value: string;
+  readonly condition: { readonly id: ConditionId } | null;
+  readonly onValue: (value: string) => void;
+  readonly onCondition: (condition: { readonly id: ConditionId; readonly version: number } | null) => void;
+}
+
+function ValueField({ kind, field, value, condition, onValue, onCondition }: FieldProps) {
+  const { project } = useFrame();
+  const conditions = useSummaries(project, 'condition').data;
+  const own = useOwnFields(project);
+  const known = useKnownValues(project, kind, field);
+  const list = useId();
+  const choices = choicesOf(field, own);
+  const word = changedWord(field, own);
+  if (choices !== null) return <Choose label={word} value={value} options={[...(value === '' ? [{ value: '', name: 'Choose' }] : []), ...choices]} onChange={onValue} />;
+  if (field === 'link' || field === 'unlink') {
+    const title = conditions?.find((c) => c.id === condition?.id)?.title ?? '';
+    return (
+      <span className="min-w-72 flex-1">
+        {condition !== null && <span className="mb-1 block text-sm">{`${condition.id} ${title}`}</span>}
+        <PickArtefact label="Condition" placeholder="Words of a condition" offered={conditions ?? []} onPick={(id) => onCondition(conditions?.find((c) => c.id === id) ?? null)} />
+      </span>
+    );
+  }
+  return (
+    <>
+      <input aria-label={word} value={value} list={list} maxLength={LIMITS.name} inputMode={field === 'minutes' ? 'decimal' : 'text'} onChange={(event) => onValue(event.target.value)} className="field-boxed min-w-60 flex-1" />
+      <datalist id={list}>
+        {known.map((text) => (
+          <option key={text} value={text} />
+        ))}
+      </datalist>
+    </>
+  );
+}

@@ -1,0 +1,129 @@
+import type { ArtefactKind } from '@caderno/core/artefacts';
+import { LIMITS, type SavedQuery } from '@caderno/contract';
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { ChevronDown, X } from 'lucide-react';
+import { useState } from 'react';
+import { useMatchCount } from '../api/index.ts';
+import { useFrame } from '../frame/index.ts';
+import { Button, Dialog } from '../look/index.ts';
+import { useSavedQueries } from './useSavedQueries.ts';
+
+interface Props {
+  readonly kind: ArtefactKind;
+  readonly query: string;
+  readonly onQuery: (query: string) => void;
+}
+
+/** The queries that are kept, each with how many match it now; the one that is written can be kept too. */
+export function SavedQueries({ kind, query, onQuery }: Props) {
+  const { project, canEdit } = useFrame();
+  const { saved, save, remove } = useSavedQueries(project, kind);
+  const [naming, setNaming] = useState(false);
+  const isSaved = saved.some((s) => s.query === query.trim());
+  return (
+    <>
+      <Menu>
+        <MenuButton className="inline-flex h-[26px] items-center gap-1 whitespace-nowrap rounded-[5px] border border-rule2 bg-page px-2 text-xs font-medium hover:bg-page2">
+          Queries
+          {saved.length > 0 && <span className="font-normal text-ink2">{saved.length}</span>}
+          <ChevronDown size={12} aria-hidden="true" />
+        </MenuButton>
+        <MenuItems anchor={{ to: 'bottom start', gap: 4 }} className="z-50 max-h-96 w-80 overflow-y-auto rounded-[6px] border border-rule2 bg-page py-1 text-sm focus:outline-none">
+          {saved.map((one) => (
+            <Saved key={one.id} project={project} saved={one} canRemove={!one.everybody || canEdit} onChoose={() => onQuery(one.query)} onRemove={() => void remove(one.id)} />
+          ))}
+          {saved.length === 0 && <p className="px-3 py-1.5 text-ink2">No query is saved yet.</p>}
+          <div className="mt-1 border-t border-rule pt-1">
+            <MenuItem disabled={query.trim() === '' || isSaved}>
+              <button type="button" className="block w-full px-3 py-1.5 text-left data-disabled:text-ink2 data-focus:bg-blue-wash" onClick={() => setNaming(true)}>
+                {isSaved ? 'This query is saved' : query.trim() === '' ? 'Write a query to save it' : 'Save this query'}
+              </button>
+            </MenuItem>
+          </div>
+        </MenuItems>
+      </Menu>
+      {naming && <NameQuery query={query} canShare={canEdit} onSave={(name, everybody) => save({ name, query: query.trim(), everybody })} onClose={() => setNaming(false)} />}
+    </>
+  );
+}
+
+interface SavedProps {
+  readonly project: string;
+  readonly saved: SavedQuery;
+  readonly canRemove: boolean;
+  readonly onChoose: () => void;
+  readonly onRemove: () => void;
+}
+
+function Saved({ project, saved: { kind, name, query, everybody }, canRemove, onChoose, onRemove }: SavedProps) {
+  const count = useMatchCount(project, kind, query);
+  return (
+    <div className="flex items-stretch">
+      <MenuItem>
+        <button type="button" className="flex min-w-0 flex-1 items-baseline gap-2 px-3 py-1.5 text-left data-focus:bg-blue-wash" onClick={onChoose}>
+          <span className="min-w-0 flex-1">
+            <span className="block truncate">{name}</span>
+            <span className="block truncate font-mono text-xs text-ink2">
+              {query}
+              {everybody && <span className="font-sans"> · the project’s</span>}
+            </span>
+          </span>
+          {count !== null && <span className="text-xs tabular-nums text-ink2">{count.toLocaleString()}</span>}
+        </button>
+      </MenuItem>
+      {canRemove && (
+        <MenuItem>
+          <button type="button" className="grid w-9 place-items-center text-ink2 data-focus:bg-blue-wash" aria-label={`Remove the query ${name}`} title="Remove this query" onClick={onRemove}>
+            <X size={13} aria-hidden="true" />
+          </button>
+        </MenuItem>
+      )}
+    </div>
+  );
+}
+
+interface NameProps {
+  readonly query: string;
+  readonly canShare: boolean;
+  readonly onSave: (name: string, everybody: boolean) => Promise<boolean>;
+  readonly onClose: () => void;
+}
+
+function NameQuery({ query, canShare, onSave, onClose }: NameProps) {
+  const [name, setName] = useState('');
+  const [everybody, setEverybody] = useState(false);
+  const [busy, setBusy] = useState(false);
+  const save = async (): Promise<void> => {
+    setBusy(true);
+    if (await onSave(name, everybody)) onClose();
+    else setBusy(false);
+  };
+  return (
+    <Dialog title="Save this query" onClose={onClose} keepsAtOnce>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void save();
+        }}
+      >
+        <p className="rounded-[5px] bg-page2 px-3 py-2 font-mono text-xs">{query}</p>
+        <label className="mt-3 block text-sm">
+          Name
+          <input value={name} onChange={(event) => setName(event.target.value)} maxLength={LIMITS.name} className="field-boxed mt-1 w-full" />
+        </label>
+        {canShare && (
+          <label className="mt-3 flex min-h-6 items-center gap-2 text-sm">
+            <input type="checkbox" checked={everybody} onChange={(event) => setEverybody(event.target.checked)} />
+            For everybody in the project
+          </label>
+        )}
+        <div className="mt-4 flex justify-end gap-2">
+          <Button onClick={onClose}>Cancel</Button>
+          <Button type="submit" look="accent" disabled={busy || name.trim() === ''}>
+            Save
+          </Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,147 @@
+import { PRIORITIES, type ArtefactKind, type ConditionId } from '@caderno/core/artefacts';
+import { REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
+import { CASE_KINDS, EXECUTIONS } from '@caderno/core/cases';
+import { ownFieldsOf, ownText, writeOwn, type OwnField, type OwnFieldType } from '@caderno/core/fields';
+import { fieldOfColumn, ownColumn, type OwnColumn } from '@caderno/core/listing';
+import type { ChangeMany } from '@caderno/contract';
+import { CASE_KIND_WORD, EXECUTION_WORD, PRIORITY_WORD, REQUIREMENT_TYPE_WORD, RISK_WORD, STATE_WORD } from '../look/index.ts';
+
+/** What can be changed in many at a time. */
+export type ChangedField = OwnColumn | BuiltInField;
+type BuiltInField = 'state' | 'module' | 'owner' | 'priority' | 'risk' | 'type' | 'caseKind' | 'execution' | 'minutes' | 'addTag' | 'takeTag' | 'link' | 'unlink' | 'addDepth' | 'takeDepth';
+
+const CHANGED_WORD: Record<BuiltInField, string> = {
+  state: 'State', module: 'Module', owner: 'Owner', priority: 'Priority', risk: 'Risk', type: 'Kind', caseKind: 'Kind', execution: 'By hand or automated', minutes: 'Minutes', addTag: 'Add a tag', takeTag: 'Remove a tag', link: 'Link a condition', unlink: 'Unlink a condition',
+  addDepth: 'Add to a depth', takeDepth: 'Remove from a depth',
+};
+
+/** What a field is called where it is chosen. */
+export function changedWord(field: ChangedField, fields: readonly OwnField[]): string {
+  return isOwnField(field) ? (fieldOfColumn(field, fields)?.name ?? 'A field that is gone') : CHANGED_WORD[field];
+}
+
+function isOwnField(field: ChangedField): field is OwnColumn {
+  return field.startsWith('own:');
+}
+
+const OF_KIND: Readonly<Record<ArtefactKind, readonly BuiltInField[]>> = {
+  requirement: ['state', 'module', 'risk', 'priority', 'type'],
+  condition: ['state', 'addDepth', 'takeDepth'],
+  case: ['state', 'module', 'owner', 'priority', 'addTag', 'takeTag', 'minutes', 'caseKind', 'execution', 'link', 'unlink'],
+  question: ['owner'],
+  shared: ['state', 'module', 'addTag', 'takeTag'],
+  dataSet: ['state', 'module', 'addTag', 'takeTag'],
+};
+
+export function changedFieldsOf(kind: ArtefactKind, fields: readonly OwnField[]): readonly ChangedField[] {
+  return [...OF_KIND[kind], ...ownFieldsOf(fields, kind).map((field) => ownColumn(field.id))];
+}
+
+/** The values a field can be given, where they are a closed set. */
+export function choicesOf(field: ChangedField, fields: readonly OwnField[]): readonly { readonly value: string; readonly name: string }[] | null {
+  const named = <T extends string>(values: readonly T[], words: Record<T, string>) => values.map((value) => ({ value, name: words[value] }));
+  if (isOwnField(field)) return ownChoices(fieldOfColumn(field, fields));
+  switch (field) {
+    case 'state':
+      return named(['draft', 'agreed', 'withdrawn'] as const, STATE_WORD);
+    case 'priority':
+      return named(PRIORITIES, PRIORITY_WORD);
+    case 'risk':
+      return named(RISKS, RISK_WORD);
+    case 'type':
+      return named(REQUIREMENT_TYPES, REQUIREMENT_TYPE_WORD);
+    case 'caseKind':
+      return named(CASE_KINDS, CASE_KIND_WORD);
+    case 'execution':
+      return named(EXECUTIONS, EXECUTION_WORD);
+    default:
+      return null;
+  }
+}
+
+const NOTHING = { value: 'nothing', name: 'Nothing' };
+
+/** One of several can be taken away as well; several at once are written. */
+function ownChoices(field: OwnField | undefined): ReturnType<typeof choicesOf> {
+  if (field?.type === 'yesNo') return [{ value: 'yes', name: 'Yes' }, { value: 'no', name: 'No' }, NOTHING];
+  return field?.type === 'choice' ? [...field.choices.map(({ id, name }) => ({ value: id, name })), NOTHING] : null;
+}
+
+/** What a person filled in. */
+export interface Filled {
+  readonly field: ChangedField;
+  readonly value: string;
+  /** The condition that is linked or unlinked, as it is now. */
+  readonly condition: { readonly id: ConditionId; readonly version: number } | null;
+  /** Without a value a field of the project’s own is emptied; else nothing has been said yet. */
+  readonly empties?: boolean;
+}
+
+/** The command that does it to each, and in words what for; null: something is missing, or is no number of minutes. */
+export function changeOf({ field, value, condition, empties = false }: Filled, fields: readonly OwnField[]): { readonly done: ChangeMany['done']; readonly what: string } | null {
+  const edit = (each: Extract<ChangeMany['done'], { kind: 'edit' }>['edit'], what: string) => ({ done: { kind: 'edit' as const, edit: each }, what });
+  const text = value.trim();
+  const member = <T extends string>(values: readonly T[]): T | undefined => values.find((v) => v === value);
+  if (isOwnField(field)) return ownChange(fieldOfColumn(field, fields), value, empties);
+  switch (field) {
+    case 'state': {
+      const state = member(['draft', 'agreed', 'withdrawn'] as const);
+      return state === undefined ? null : { done: { kind: 'state', state }, what: `set to ${STATE_WORD[state].toLowerCase()}` };
+    }
+    case 'module':
+      return edit({ kind: 'module', module: text }, `moved to ${text === '' ? 'no module' : text}`);
+    case 'owner':
+      return edit({ kind: 'owner', owner: text }, `given to ${text === '' ? 'nobody' : text}`);
+    case 'priority': {
+      const priority = member(PRIORITIES);
+      return priority === undefined ? null : edit({ kind: 'priority', priority }, `set to priority ${PRIORITY_WORD[priority].toLowerCase()}`);
+    }
+    case 'risk': {
+      const risk = member(RISKS);
+      return risk === undefined ? null : edit({ kind: 'risk', risk }, `set to ${RISK_WORD[risk].toLowerCase()}`);
+    }
+    case 'type': {
+      const type = member(REQUIREMENT_TYPES);
+      return type === undefined ? null : edit({ kind: 'type', type }, `set to ${REQUIREMENT_TYPE_WORD[type]}`);
+    }
+    case 'caseKind': {
+      const caseKind = member(CASE_KINDS);
+      return caseKind === undefined ? null : edit({ kind: 'caseKind', caseKind }, `set to ${CASE_KIND_WORD[caseKind].toLowerCase()}`);
+    }
+    case 'execution': {
+      const execution = member(EXECUTIONS);
+      return execution === undefined ? null : edit({ kind: 'execution', execution }, `set to ${EXECUTION_WORD[execution].toLowerCase()}`);
+    }
+    case 'minutes':
+      return minutesOf(text);
+    case 'addTag':
+    case 'takeTag':
+      return text === '' ? null : edit({ kind: 'tag', tag: text, belongs: field === 'addTag' }, field === 'addTag' ? `tagged ${text}` : `no longer tagged ${text}`);
+    case 'addDepth':
+    case 'takeDepth':
+      return text === '' ? null : edit({ kind: 'depth', depth: text, belongs: field === 'addDepth' }, field === 'addDepth' ? `put in the depth ${text}` : `taken out of the depth ${text}`);
+    case 'link':
+    case 'unlink':
+      return condition === null ? null : edit({ kind: 'covers', condition: condition.id, seenVersion: condition.version, belongs: field === 'link' }, `${field === 'link' ? 'linked to' : 'unlinked from'} ${condition.id}`);
+  }
+}
+
+/** Where “nothing” is a text like any other. */
+const HOLDS_ANY_WORD: ReadonlySet<OwnFieldType> = new Set<OwnFieldType>(['text', 'longText', 'person']);
+
+/** Null: the field cannot hold what was written. */
+function ownChange(field: OwnField | undefined, value: string, empties: boolean): ReturnType<typeof changeOf> {
+  if (field === undefined || (value === '' && !empties)) return null;
+  const written = writeOwn(field, value === NOTHING.value && !HOLDS_ANY_WORD.has(field.type) ? '' : value);
+  if (written === null) return null;
+  const isEmpty = written.length === 0;
+  return { done: { kind: 'edit', edit: { kind: 'own', field: field.id, value: isEmpty ? null : written } }, what: isEmpty ? `left without ${field.name}` : `set to ${field.name}: ${ownText(field, written)}`.slice(0, 200) };
+}
+
+/** An empty field says that they are not estimated. */
+function minutesOf(text: string): ReturnType<typeof changeOf> {
+  if (text === '') return { done: { kind: 'edit', edit: { kind: 'minutes', minutes: null } }, what: 'left without minutes' };
+  if (!/^\d{1,5}([.,]\d{1,2})?$/.test(text)) return null;
+  const minutes = Number(text.replace(',', '.'));
+  return { done: { kind: 'edit', edit: { kind: 'minutes', minutes } }, what: `set to ${minutes.toLocaleString()} min` };
+}

@@ -1,0 +1,1 @@
+export { ListChapter } from './ListChapter.tsx';

@@ -1,0 +1,69 @@
+/** @jest-environment ./web/test/browserEnvironment.mjs */
+import { afterEach, expect, test } from '@jest/globals';
+import { useState } from 'react';
+import { DEFAULT_SETTINGS } from '@caderno/contract';
+import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { caseHead } from '../../test/heads.ts';
+import { onThePage } from '../../test/onThePage.tsx';
+import { requirementHead, standInProject } from '../../test/standInProject.ts';
+import { ModulesEditor } from './ModulesEditor.tsx';
+import { TagsEditor } from './TagsEditor.tsx';
+
+afterEach(cleanup);
+
+const heads = [requirementHead(1, { module: 'Bills' }), caseHead(1, { module: 'Bills', tags: ['smoke', 'night'] }), caseHead(2, { module: 'Access', tags: ['Smoke'] }), caseHead(3, { state: 'withdrawn', module: 'Bills', tags: ['smoke'] })];
+let order: readonly string[] = [];
+
+function Held({ start }: { readonly start: readonly string[] }) {
+  const [now, setNow] = useState(start);
+  const change = (next: readonly string[]): void => {
+    order = next;
+    setNow(next);
+  };
+  return <ModulesEditor order={now} canEdit onOrder={change} />;
+}
+
+function server(modules: readonly string[] = []) {
+  order = modules;
+  return standInProject(heads, [], { readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, modules: [...modules] } }), changeMany: () => ({ change: null, changed: 2, made: [], left: [] }) });
+}
+const lines = (name: string): string[] => within(screen.getByRole('list', { name })).queryAllByRole('listitem').map((li) => [...li.querySelectorAll(':scope > span')].slice(0, 2).map((s) => s.textContent).join(': '));
+const rename = (from: string, to: string, button: string): void => {
+  fireEvent.click(screen.getByRole('button', { name: `Rename ${from}` }));
+  const dialog = within(screen.getByRole('dialog'));
+  fireEvent.change(dialog.getByLabelText('New name'), { target: { value: to } });
+  fireEvent.click(dialog.getByRole('button', { name: button }));
+};
+
+test('modules stand in the order of the project, then by the alphabet; moved they keep the place', async () => {
+  server(['Zulu']);
+  onThePage(<Held start={['Zulu']} />);
+  await waitFor(() => expect(lines('Modules')).toEqual(['Zulu: not in use', 'Access: 1 case', 'Bills: 1 requirement, 2 cases']));
+  fireEvent.click(screen.getByRole('button', { name: 'Move Bills up' }));
+  expect(order).toEqual(['Zulu', 'Bills', 'Access']);
+});
+
+test('a module is renamed in all that has it, withdrawn ones too; a name that is there joins the two, and has its place once', async () => {
+  const stand = server(['Bills', 'Access']);
+  onThePage(<Held start={['Bills', 'Access']} />);
+  await waitFor(() => expect(lines('Modules')[0]).toBe('Bills: 1 requirement, 2 cases'));
+  fireEvent.click(screen.getByRole('button', { name: 'Rename Bills' }));
+  expect([screen.getByRole('button', { name: 'Rename' }), screen.getByRole('status').textContent]).toMatchObject([{ disabled: true }, '1 requirement, 2 cases.']);
+  fireEvent.click(screen.getByRole('button', { name: 'Cancel' }));
+  rename('Bills', 'access', 'Join');
+  await waitFor(() => expect(stand.calls('changeMany')[0]?.body).toMatchObject({ of: { ids: ['R-1', 'C-1', 'C-3'] }, done: { kind: 'edit', edit: { kind: 'module', module: 'Access' } }, detail: 'module “Bills” joined with “Access”' }));
+  await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+  rename('Access', 'Bills', 'Join');
+  await waitFor(() => expect(order).toHaveLength(1));
+});
+
+test('tags that differ only in capitals are one; renamed, and removed, everywhere', async () => {
+  const stand = server();
+  onThePage(<TagsEditor canEdit />);
+  await waitFor(() => expect(lines('Tags')).toEqual(['night: 1 case', 'smoke: 3 cases']));
+  rename('smoke', 'smoke run', 'Rename');
+  await waitFor(() => expect(stand.calls('changeMany')[0]?.body).toMatchObject({ of: { ids: ['C-1', 'C-2', 'C-3'] }, done: { edit: { kind: 'tags', from: ['smoke'], to: 'smoke run' } } }));
+  await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+  fireEvent.click(screen.getByRole('button', { name: 'Remove night' }));
+  await waitFor(() => expect(stand.calls('changeMany')[1]?.body).toMatchObject({ of: { ids: ['C-1'] }, done: { edit: { from: ['night'], to: null } }, detail: 'tag “night” removed from 1 case' }));
+});
