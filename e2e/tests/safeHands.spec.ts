@@ -25,6 +25,7 @@ test('letters typed in a dialog, on a button or where the focus was lost make no
   await saveVersion(page, 2);
   const before = await figureOf(page, 'Cases');
 
+  await page.getByRole('button', { name: /^More/ }).click();
   await page.getByRole('button', { name: 'Clone' }).focus();
   await page.keyboard.press('Enter');
   const dialog = page.getByRole('dialog');

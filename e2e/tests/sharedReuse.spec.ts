@@ -1,16 +1,20 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Locator, type Page } from '@playwright/test';
 import { PROJECT, expectAccessible, saveVersion, signIn } from './helpers.ts';
 
 const steps = (page: Page) => page.getByRole('list', { name: 'Steps', exact: true }).locator('> li');
 const caseLine = (page: Page, id: string) => page.getByRole('list', { name: 'Cases' }).getByRole('link', { name: new RegExp(`^${id} `) });
 
-/** Pulls a line of the left page to a place at the right, as a hand would. */
-async function pull(page: Page, from: { x: number; y: number }, to: { x: number; y: number }): Promise<void> {
-  await page.mouse.move(from.x, from.y);
+/** Pulls a line of the left page to a place at the right, as a hand would; both are measured once they stand still. */
+async function pull(page: Page, line: Locator, to: Locator, at: { x: number; y: number }): Promise<void> {
+  await to.hover({ position: at });
+  await line.hover({ position: { x: 80, y: 15 } });
+  const [from, over] = [await line.boundingBox(), await to.boundingBox()];
+  if (from === null || over === null) throw new Error('Both pages are seen');
   await page.mouse.down();
-  await page.mouse.move(from.x + 20, from.y, { steps: 4 });
-  await page.mouse.move(to.x, to.y, { steps: 12 });
-  await page.mouse.move(to.x, to.y + 1);
+  await page.mouse.move(from.x + 100, from.y + 15, { steps: 4 });
+  await page.mouse.move(over.x + at.x, over.y + at.y, { steps: 12 });
+  // A hand lets go when it sees where the line would go.
+  await expect(page.getByText(/was moved over droppable area after/)).toBeAttached();
   await page.mouse.up();
 }
 
@@ -28,19 +32,16 @@ test('shared steps and cases are dragged among the steps, and a parameter is ren
   await signIn(page, 'Rui M.');
   const id = await newCase(page, 'Dragged together');
   await page.getByRole('button', { name: 'Shared steps', exact: true }).click();
-  const end = await page.getByRole('button', { name: /Write the next step/ }).boundingBox();
-  const line = await page.getByRole('link', { name: /^S-2 / }).boundingBox();
-  if (end === null || line === null) throw new Error('Both pages are seen');
-  await pull(page, { x: line.x + 80, y: line.y + 15 }, { x: end.x + 60, y: end.y + 2 });
+  await pull(page, page.getByRole('link', { name: /^S-2 / }), page.getByRole('button', { name: /Write the next step/ }), { x: 60, y: 2 });
   await expect(steps(page).first()).toContainText('Sign out');
+  // The line of the version has come to rest.
+  await expect(page.getByRole('status').filter({ hasText: 'kept as draft' })).toBeVisible();
 
   await page.getByRole('button', { name: 'Cases', exact: true }).click();
-  await page.getByRole('textbox', { name: 'Filter the cases by a query' }).fill('C-2');
-  await expect(caseLine(page, 'C-2')).toBeVisible();
-  const called = await caseLine(page, 'C-2').boundingBox();
-  const first = await steps(page).first().boundingBox();
-  if (called === null || first === null) throw new Error('Both pages are seen');
-  await pull(page, { x: called.x + 80, y: called.y + 15 }, { x: first.x + 90, y: first.y + 3 });
+  await page.getByRole('combobox', { name: 'Filter the cases by a query' }).fill('C-2');
+  // Found alone: until then it stands among the others.
+  await expect(page.getByRole('list', { name: 'Cases' }).getByRole('link')).toHaveText([/^C-2/]);
+  await pull(page, caseLine(page, 'C-2'), steps(page).first(), { x: 90, y: 3 });
   await expect(steps(page).first()).toContainText('Unknown meter is refused');
   await expect(steps(page).nth(1)).toContainText('Sign out');
   await saveVersion(page, 3);
@@ -61,6 +62,7 @@ test('shared steps and cases are dragged among the steps, and a parameter is ren
 test('cases are cloned with other words, selected, moved, merged into one with the rows of both, and read one after the other', async ({ page }) => {
   await signIn(page, 'Inês V.', '/cases/C-15');
   const title = await page.getByRole('textbox', { name: 'Title of C-15' }).inputValue();
+  await page.getByRole('button', { name: /^More/ }).click();
   await page.getByRole('button', { name: 'Clone' }).click();
   const clone = page.getByRole('dialog');
   await clone.getByRole('textbox', { name: 'Word to replace, clone 1, 1' }).fill(title.split(' ')[0] ?? '');
@@ -70,11 +72,11 @@ test('cases are cloned with other words, selected, moved, merged into one with t
   await expect(page.getByText('cloned from C-15 v')).toBeVisible();
   const id = /C-\d+/.exec(page.url())?.[0] ?? '';
 
-  await page.getByRole('textbox', { name: 'Filter the cases by a query' }).fill('Counter');
+  await page.getByRole('combobox', { name: 'Filter the cases by a query' }).fill('Counter');
   await caseLine(page, id).focus();
   await page.keyboard.press('Space');
   const bar = page.getByRole('toolbar', { name: 'Selected cases' });
-  await bar.getByRole('button', { name: 'move to …' }).click();
+  await bar.getByRole('button', { name: 'Move to module' }).click();
   await page.getByRole('combobox', { name: 'Module' }).or(page.getByRole('textbox', { name: 'Module', exact: true })).last().fill('At the counter');
   await page.getByRole('button', { name: 'Move', exact: true }).click();
   await expect(page.getByRole('heading', { name: /At the counter 1 case/ })).toBeVisible();
@@ -87,6 +89,7 @@ test('cases are cloned with other words, selected, moved, merged into one with t
   await page.keyboard.press('Enter');
   await saveVersion(page, 3);
   await page.goto(`${PROJECT}/cases/C-15`);
+  await page.getByRole('button', { name: /^More/ }).click();
   await page.getByRole('button', { name: 'Merge with another case' }).click();
   await page.getByRole('combobox', { name: 'The case that goes' }).fill(id);
   await page.getByRole('option', { name: new RegExp(id) }).click();
@@ -100,7 +103,7 @@ test('cases are cloned with other words, selected, moved, merged into one with t
   await page.getByRole('checkbox', { name: 'Select C-5', exact: true }).click({ modifiers: ['Shift'] });
   await expect(bar).toContainText('3 selected');
   await expectAccessible(page);
-  await bar.getByRole('link', { name: 'read through' }).click();
+  await bar.getByRole('link', { name: 'Read through' }).click();
   await expect(page.getByRole('heading', { name: '3 cases', exact: true })).toBeVisible();
   await expect(page.getByRole('img', { name: 'meter-dial.png' }).first()).toBeVisible();
   await expectAccessible(page);

@@ -18,7 +18,7 @@ let spoilt = '';
 test('what cannot be read is named in its list, on its page and in coverage, and an earlier version is put back', async ({ page }) => {
   await signIn(page, 'Inês V.');
   const made = await page.request.post('/api/v1/projects/fonte-clara/artefacts', {
-    data: { kind: 'case', content: { title: 'Spoilt by hand', kind: 'procedure', execution: 'byHand', objective: 'first', areas: '', ideas: '', preconditions: '', steps: [], parameters: [], rows: [], data: null, runs: { kind: 'all' }, covers: [], module: 'Spoilt', priority: 'low', tags: [], estimate: null, owner: '', defects: [], dependsOn: [], origin: null } },
+    data: { kind: 'case', content: { title: 'Spoilt by hand', kind: 'procedure', execution: 'byHand', objective: 'first', areas: '', ideas: '', preconditions: '', steps: [], parameters: [], rows: [], data: null, runs: { kind: 'all' }, covers: [], module: 'Spoilt', priority: 'low', tags: [], estimate: null, owner: '', defects: [], dependsOn: [], origin: null, own: {} } },
   });
   spoilt = ((await made.json()) as { summary: { id: string } }).summary.id;
   await page.goto(`${PROJECT}/cases/${spoilt}`);
@@ -51,7 +51,8 @@ test('readers see what cannot be read, and are offered nothing to put back', asy
 test('a save waits while the disk is full, is told once, and goes through when there is room', async ({ page }) => {
   await signIn(page, 'Rui M.', '/cases/C-2');
   let full = true;
-  await page.route('**/artefacts/C-2', (route) => (full && route.request().method() === 'PUT' ? route.fulfill({ status: 507, contentType: 'application/problem+json', body: JSON.stringify({ code: 'disk_full' }) }) : route.continue()));
+  // A full disk takes no drafts either.
+  await page.route(/\/artefacts\/C-2(?:\/draft)?$/, (route) => (full && route.request().method() === 'PUT' ? route.fulfill({ status: 507, contentType: 'application/problem+json', body: JSON.stringify({ code: 'disk_full' }) }) : route.continue()));
   const title = page.getByLabel('Title of C-2');
   const before = await title.inputValue();
   await title.fill(`${before}, once more`);

