@@ -105,7 +105,7 @@ test('from a faulty sheet to settled coverage', async ({ page }) => {
     await page.getByRole('checkbox', { name: 'all its conditions wait' }).check();
     await page.getByLabel('Asked of:').fill('Duarte P.');
     await saveVersion(page, 2);
-    await expect(page.getByText('holds up 1 coverage item')).toBeVisible();
+    await expect(page.getByText('holds up 1 item')).toBeVisible();
     await expectAccessible(page);
   });
 

@@ -51,7 +51,7 @@ test('a data set is made, typed by a condition, filled until everything is shown
   await page.keyboard.type('As a spreadsheet writes it');
   await page.keyboard.press('Enter');
   await saveVersion(page, 3);
-  await page.getByRole('link', { name: 'versions' }).click();
+  await page.getByRole('link', { name: 'Versions', exact: true }).click();
   await expect(page.getByText('As a spreadsheet writes it')).toBeVisible();
 });
 

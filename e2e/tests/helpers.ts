@@ -24,6 +24,12 @@ export async function saveVersion(page: Page, version: number): Promise<void> {
   await expect(page.getByText(`v${version} · saved`)).toBeVisible();
 }
 
+/** Lets go of what is not saved. */
+export async function discard(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Other ways to end this edit' }).click();
+  await page.getByRole('menuitem', { name: 'Discard what is not saved' }).click();
+}
+
 export function items(page: Page): Locator {
   return page.getByRole('list', { name: 'Coverage items' }).getByRole('listitem');
 }

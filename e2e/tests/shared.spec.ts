@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { expectAccessible, items, paste, PROJECT, saveVersion, signIn, takeNewParameter } from './helpers.ts';
+import { discard, expectAccessible, items, paste, PROJECT, saveVersion, signIn, takeNewParameter } from './helpers.ts';
 
 const steps = (page: Page) => page.getByRole('list', { name: 'Steps', exact: true }).locator('> li');
 
@@ -137,7 +137,7 @@ test('steps are taken out, used elsewhere, called with a row and with one’s ow
     await putIn(page, called);
     await page.keyboard.press('Control+s');
     await expect(page.getByText(new RegExp(`would lead in a circle: ${shared} uses ${called} uses ${shared}`))).toBeVisible();
-    await page.getByRole('button', { name: 'discard' }).click();
+    await discard(page);
     await page.goto(`${PROJECT}/read/${called}`);
     await expect(page.getByRole('list', { name: 'Steps to be done' })).toContainText('Open the till with the key');
   });
@@ -159,7 +159,7 @@ test('a pinned use shows what is newer and moves to it; what a called case shows
   await expect(pinned).toContainText('pinned to v1; v2 is there');
   await pinned.getByRole('button', { name: 'move to v2' }).click();
   await expect(pinned).toContainText('pinned to v2');
-  await page.getByRole('button', { name: 'discard' }).click();
+  await discard(page);
   await expect(pinned).toContainText('pinned to v1');
   await page.getByRole('link', { name: 'C-1', exact: true }).first().click();
   await page.getByRole('link', { name: /Meter number by length/ }).first().click();

@@ -1,5 +1,5 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
-import { PROJECT, expectAccessible, saveVersion, signIn } from './helpers.ts';
+import { PROJECT, discard, expectAccessible, saveVersion, signIn } from './helpers.ts';
 
 const steps = (page: Page) => page.getByRole('list', { name: 'Steps', exact: true }).locator('> li');
 const caseLine = (page: Page, id: string) => page.getByRole('list', { name: 'Cases' }).getByRole('link', { name: new RegExp(`^${id} `) });
@@ -139,7 +139,7 @@ test('what is worth a look is mended with a click; cases that would wait for eac
   await page.getByRole('option', { name: new RegExp(id) }).click();
   await page.keyboard.press('Control+s');
   await expect(page.getByText(`These cases would wait for each other: C-40 depends on ${id} depends on C-40`)).toBeVisible();
-  await page.getByRole('button', { name: 'discard' }).click();
+  await discard(page);
 
   // The demo pins one user to v1 of these shared steps.
   await page.goto(`${PROJECT}/shared/S-12`);
@@ -147,8 +147,8 @@ test('what is worth a look is mended with a click; cases that would wait for eac
   await purpose.click();
   await page.keyboard.press('End');
   await page.keyboard.type(' Kept by hand.');
-  await page.keyboard.press('Control+s');
-  await page.getByRole('button', { name: /^move to v\d+$/ }).click();
+  await saveVersion(page, 3);
+  await page.getByRole('button', { name: 'Move to v3' }).click();
   await page.getByRole('button', { name: 'Move 1 user' }).click();
   await expect(page.getByText('pinned to an older version')).toHaveCount(0);
   await page.getByRole('complementary').getByRole('link', { name: 'Show graph', exact: true }).first().click();

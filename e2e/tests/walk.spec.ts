@@ -112,7 +112,7 @@ test('from a requirement to a coverage number', async ({ page }) => {
     await page.goto(`${PROJECT}/basis`);
     await page.getByLabel('Filter the outline').fill('deposit');
     await page.getByRole('list', { name: 'Outline of requirements' }).getByRole('link', { name: /Deposit for a meter/ }).click();
-    await page.getByRole('link', { name: 'versions' }).click();
+    await page.getByRole('link', { name: 'Versions', exact: true }).click();
     await expect(page.getByRole('list', { name: 'Versions' }).getByRole('listitem')).toHaveCount(2);
     await expect(page.getByRole('region', { name: 'Difference' })).toContainText('The deposit is a whole amount from 20 to 500');
     await page.getByLabel('to', { exact: true }).last().click();

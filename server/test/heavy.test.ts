@@ -68,6 +68,22 @@ test('a small content stays with the server; a stranger and a reader are refused
   expect(inThreads).toEqual([]);
 });
 
+test('a change of few and small ones is made at once; of a large one, of many or of what a query finds in a thread', async () => {
+  const ids = await Promise.all(Array.from({ length: 3 }, () => make(3)));
+  const large = await make(LONG);
+  const setState = (of: object) => call('changeMany', { body: { of, done: { kind: 'state', state: 'agreed' }, detail: 'Agreed' } as never });
+  const clone = (id: ArtefactId, times: number) => call('changeMany', { body: { of: { ids: [id] }, done: { kind: 'clone', parts: [], sets: Array.from({ length: times }, () => []) }, detail: 'Cloned' } });
+  inThreads.length = 0;
+  expect((await setState({ ids })).data.changed).toBe(3);
+  expect((await clone(ids[0]!, 2)).data.made).toHaveLength(2);
+  expect((await setState({ ids: 'all of them' })).status).toBe(400);
+  expect(inThreads).toEqual([]);
+  expect((await setState({ ids: [large] })).data.changed).toBe(1);
+  expect((await setState({ kind: 'case', query: 'module:nowhere' })).data.changed).toBe(0);
+  expect((await call('changeMany', { body: { of: { ids: Array.from({ length: 51 }, (_, i) => `C-${900 + i}` as ArtefactId) }, done: { kind: 'state', state: 'draft' }, detail: 'None' } })).data.left).toHaveLength(51);
+  expect(inThreads).toEqual(['changeMany', 'changeMany', 'changeMany']);
+}, 60_000);
+
 test('while 100 000 rows are saved, merged and undone others are answered', async () => {
   const small = await make(3);
   const waits: number[] = [];

@@ -1,5 +1,4 @@
 export { OpenTicks, Ticks } from './Ticks.tsx';
-export { TitleField } from './TitleField.tsx';
 export { TextInput } from './TextInput.tsx';
 export { Margin, MarginNote } from './Margin.tsx';
 export { Loading } from './Loading.tsx';

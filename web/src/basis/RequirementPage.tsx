@@ -3,18 +3,18 @@ import { dismissalOf, type RequirementContent } from '@caderno/core/basis';
 import { anchorAt } from '@caderno/core/conditions';
 import { percentDown, shownRatio, type RequirementCoverage } from '@caderno/core/coverage';
 import { memo, useMemo, useState } from 'react';
-import { Link, useLocation } from 'react-router';
+import { Link } from 'react-router';
 import { useModules, useSummaries } from '../api/index.ts';
-import { Loading, Margin, MarginNote, TextInput, Ticks, TitleField, useAddCondition, useAskAbout } from '../artefacts/index.ts';
+import { Loading, Margin, MarginNote, TextInput, Ticks, useAddCondition, useAskAbout } from '../artefacts/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Choose, PRIORITY_WORD, REQUIREMENT_TYPE_WORD, countOf, options } from '../look/index.ts';
-import { SaveBar, useEditable, useEditing, type EditableArtefact } from '../versions/index.ts';
+import { ArtefactHead, useEditable, useEditing, type EditableArtefact } from '../versions/index.ts';
 import { FromSource } from './FromSource.tsx';
 import { MergeDialog } from './MergeDialog.tsx';
 import { QuestionLines } from './QuestionLines.tsx';
 import { RequirementText } from './RequirementText.tsx';
-import { RiskChoices } from './RiskChoices.tsx';
+import { Risk, RiskRating } from './RiskChoices.tsx';
 import { SplitDialog } from './SplitDialog.tsx';
 import { TermNotes } from './TermNotes.tsx';
 import { useMarks } from './wording/useWording.ts';
@@ -39,9 +39,8 @@ function Requirement({ artefact, coverage, counted, wording }: { readonly artefa
   const { project, canEdit, person } = useFrame();
   const editing = useEditing('requirement', artefact);
   const { content, update, dirty } = editing;
-  const { id, state, author, at } = artefact.summary;
+  const { id, state } = artefact.summary;
   const [dialog, setDialog] = useState<'split' | 'merge' | null>(null);
-  const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
   const set = <F extends keyof RequirementContent>(field: F) => (value: RequirementContent[F]) => update((c) => ({ ...c, [field]: value }));
   const modules = useModules(project);
   const marks = useMarks(id, content.text, wording);
@@ -59,21 +58,24 @@ function Requirement({ artefact, coverage, counted, wording }: { readonly artefa
     : {};
   return (
     <article className="px-8 pb-16 pt-5">
-      <div className="font-mono text-xs text-ink2">
-        {id}
-        {content.origin !== null && <span title={`Its id in ${content.origin.source}`}> · {content.origin.id}</span>}
-      </div>
-      <TitleField id={id} value={content.title} readOnly={!canEdit} onChange={set('title')} focus={justMade} />
-      <div className="mt-2 flex flex-wrap gap-2">
-        <Choose label="Kind" value={content.type} options={options(REQUIREMENT_TYPE_WORD)} onChange={set('type')} disabled={!canEdit} />
-        <TextInput label="Module" value={content.module} readOnly={!canEdit} onChange={set('module')} suggestions={modules} />
-        <RiskChoices content={content} canEdit={canEdit} update={update} />
-        <Choose label="Priority" showLabel value={content.priority} options={options(PRIORITY_WORD)} onChange={set('priority')} disabled={!canEdit} />
-        <TextInput label="Source" value={content.source} readOnly={!canEdit} onChange={set('source')} />
-      </div>
-      <div className="mt-3">
-        <SaveBar id={id} state={state} author={author} at={at} editing={editing} />
-      </div>
+      <ArtefactHead
+        summary={artefact.summary}
+        state={state}
+        editing={editing}
+        links={content.origin !== null && <span className="max-w-32 truncate font-mono" title={`Its id in ${content.origin.source}: ${content.origin.id}`}>{content.origin.id}</span>}
+        rareWords={[REQUIREMENT_TYPE_WORD[content.type], `Priority: ${PRIORITY_WORD[content.priority]}`, ...(content.source === '' ? [] : [content.source])]}
+        rare={
+          <>
+            <Choose label="Kind" value={content.type} options={options(REQUIREMENT_TYPE_WORD)} onChange={set('type')} disabled={!canEdit} />
+            <Choose label="Priority" showLabel value={content.priority} options={options(PRIORITY_WORD)} onChange={set('priority')} disabled={!canEdit} />
+            <RiskRating content={content} canEdit={canEdit} update={update} />
+            <TextInput label="Source" value={content.source} readOnly={!canEdit} onChange={set('source')} />
+          </>
+        }
+      >
+        <TextInput label="Module" bare placeholder="No module" value={content.module} readOnly={!canEdit} onChange={set('module')} suggestions={modules} />
+        <Risk content={content} canEdit={canEdit} update={update} />
+      </ArtefactHead>
       <div className="mt-2 flex gap-6 max-[1100px]:flex-col">
         <div className="min-w-0 flex-1">
           <RequirementText content={content} marks={standing} canEdit={canEdit} onText={set('text')} onAsk={ask} {...(dirty ? {} : { onCondition: (start, end) => addCondition(anchorAt(content.text, start, end)), onSplit: () => setDialog('split'), onMerge: () => setDialog('merge') })} />

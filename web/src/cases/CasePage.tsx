@@ -5,17 +5,17 @@ import { allRows, countExpanded } from '@caderno/core/shared';
 import type { DesignChange } from '@caderno/core/coverage';
 import type { CaseSummary } from '@caderno/contract';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
-import { Link, useLocation, useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { useDesign, useReuse } from '../api/index.ts';
-import { Defects, Loading, Margin, MarginNote, TitleField } from '../artefacts/index.ts';
+import { Defects, Loading, Margin, MarginNote } from '../artefacts/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { useCoveredDesign, useLiveCoverage } from '../liveCoverage/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
 import { PinnedUsers, Reach, UsedBy } from '../reuse/index.ts';
 import { TakeOutDialog, usePutBack, useRename, type Owner, Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit, type StepsOpened } from '../steps/index.ts';
-import { SaveBar, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
-import { DailyChips, RareChips } from './CaseChips.tsx';
+import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
+import { DailyChips, RareChips, rareWords } from './CaseChips.tsx';
 import { CaseData } from './CaseData.tsx';
 import { CloneDialog } from './CloneDialog.tsx';
 import { Covers } from './Covers.tsx';
@@ -37,8 +37,7 @@ function Case({ artefact }: { readonly artefact: EditableArtefact<'case'> }) {
   const { content, update } = editing;
   // What follows from the content may come a moment later: a key in a long case is not to wait for it.
   const settled = useDeferredValue(content);
-  const { id, state, author, at } = artefact.summary;
-  const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
+  const { id, state } = artefact.summary;
   const [chosen, setChosen] = useState<RowId | null>(null);
   const [beginTurn, setBeginTurn] = useState(0);
   const [filling, setFilling] = useState<ConditionId | null>(null);
@@ -56,7 +55,6 @@ function Case({ artefact }: { readonly artefact: EditableArtefact<'case'> }) {
   const putBack = usePutBack(content, opened, useCallback((change: StepsEdit) => update(change), [update]));
   const [search, setSearch] = useSearchParams();
   const [taking, setTaking] = useState<readonly StepId[] | null>(() => stepsToTake(search, content));
-  const [more, setMore] = useState(false);
   const [cloning, setCloning] = useState(false);
   const [merging, setMerging] = useState(false);
   const owner = useMemo<Owner>(() => ({ kind: 'case', id, version: editing.version, content }), [content, editing.version, id]);
@@ -73,26 +71,22 @@ function Case({ artefact }: { readonly artefact: EditableArtefact<'case'> }) {
   const texts = useMemo(() => textsOfCase(settled), [settled]);
   return (
     <article className="px-7 pb-16 pt-5">
-      <div className="flex items-start gap-3">
-        <span className="pt-3 font-mono text-xs text-ink2">{id}</span>
-        <div className="min-w-0 flex-1">
-          <TitleField id={id} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} onEnter={() => setBeginTurn((turn) => turn + 1)} />
-        </div>
-      </div>
-      <div className="mt-1.5">
-        <SaveBar id={id} state={state} author={author} at={at} editing={editing}>
-          <DailyChips content={content} instances={count.instances} canEdit={canEdit} update={update} open={more} onOpen={setMore} />
-          <Link className="underline decoration-rule2 underline-offset-2" to={`${address.reading(project, id)}${chosen === null ? '' : `?instance=${numberOf(opened) + 1n}`}`}>
-            Read through
-          </Link>
-        </SaveBar>
-      </div>
-      {more && (
-        <RareChips content={content} instances={count.instances} canEdit={canEdit} update={update}>
-          {canEdit && <TextButton className="text-xs" onClick={() => setCloning(true)}>Clone</TextButton>}
-          {canEdit && <TextButton className="text-xs" onClick={() => setMerging(true)}>Merge with another case</TextButton>}
-        </RareChips>
-      )}
+      <ArtefactHead
+        summary={artefact.summary}
+        state={state}
+        editing={editing}
+        onEnter={() => setBeginTurn((turn) => turn + 1)}
+        links={<Link to={`${address.reading(project, id)}${chosen === null ? '' : `?instance=${numberOf(opened) + 1n}`}`}>Read through</Link>}
+        rareWords={rareWords(content, count.instances)}
+        rare={
+          <RareChips content={content} instances={count.instances} canEdit={canEdit} update={update}>
+            {canEdit && <TextButton className="text-xs" onClick={() => setCloning(true)}>Clone</TextButton>}
+            {canEdit && <TextButton className="text-xs" onClick={() => setMerging(true)}>Merge with another case</TextButton>}
+          </RareChips>
+        }
+      >
+        <DailyChips content={content} canEdit={canEdit} update={update} />
+      </ArtefactHead>
       {editing.dirty && <Reach id={id} />}
       {content.origin !== null && (
         <p className="mt-2 text-xs text-ink2">

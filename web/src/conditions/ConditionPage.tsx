@@ -2,16 +2,16 @@ import { isSuspect, type ConditionId, type RequirementId } from '@caderno/core/a
 import { PLAIN_ITEM, countItems, placeAnchor, type ConditionContent, type ItemKey, type ItemKind, type Model, type RequirementLink } from '@caderno/core/conditions';
 import { countStandings, itemsToMake, itemsToShow, percentDown, shownRatio, type ConditionCoverage, type Design, type DesignChange, type ItemCoverage } from '@caderno/core/coverage';
 import { Suspense, lazy, useMemo, useState } from 'react';
-import { Link, useLocation } from 'react-router';
+import { Link } from 'react-router';
 import { useDesign, useSummaries } from '../api/index.ts';
-import { Defects, Loading, TitleField, useRaiseQuestion, useStillRight, Observations } from '../artefacts/index.ts';
+import { Defects, Loading, useRaiseQuestion, useStillRight, Observations } from '../artefacts/index.ts';
 import { useLiveCoverage } from '../liveCoverage/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { WholeWidth, address, useFrame } from '../frame/index.ts';
-import { Button, ITEM_KIND_WORD, MODEL_WORD, Section, TextButton, countOf } from '../look/index.ts';
-import { SaveBar, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
+import { Button, ITEM_KIND_WORD, Section, TextButton, countOf } from '../look/index.ts';
+import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { ItemList } from './ItemList.tsx';
-import { ModelChoices } from './ModelChoices.tsx';
+import { ModelChoices, RareChoices, rareWords } from './ModelChoices.tsx';
 import { ModelPart } from './ModelPart.tsx';
 import { Why } from './Why.tsx';
 
@@ -38,8 +38,7 @@ function Condition({ artefact, design, requirementTexts }: { readonly artefact: 
   const { canEdit } = useFrame();
   const editing = useEditing('condition', artefact);
   const { content, update } = editing;
-  const { id, state, author, at, version, meaningSince } = artefact.summary;
-  const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
+  const { id, state, version, meaningSince } = artefact.summary;
   const raise = useRaiseQuestion();
   const [editsRanges, setEditsRanges] = useState(false);
   const [writing, setWriting] = useState<readonly ItemKey[] | null>(null);
@@ -51,12 +50,10 @@ function Condition({ artefact, design, requirementTexts }: { readonly artefact: 
   const refused = design !== undefined && count > BigInt(design.mostItems);
   return (
     <article className="px-7 pb-16 pt-5">
+      <ArtefactHead summary={artefact.summary} state={state} editing={editing} rareWords={rareWords(content)} rare={<RareChoices content={content} canEdit={canEdit} update={update} />}>
+        <ModelChoices id={id} content={content} coverage={coverage} canEdit={canEdit} update={update} onRanges={() => setEditsRanges(true)} />
+      </ArtefactHead>
       <Origin id={id} content={content} texts={requirementTexts} {...(canEdit ? { onUnlink: (r: RequirementId) => update((c) => ({ ...c, requirements: c.requirements.filter((link) => link.id !== r) })) } : {})} />
-      <TitleField id={id} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} />
-      <ModelChoices id={id} content={content} coverage={coverage} canEdit={canEdit} update={update} onRanges={() => setEditsRanges(true)} />
-      <div className="mt-3">
-        <SaveBar id={id} state={state} author={author} at={at} editing={editing} />
-      </div>
       <SuspectLinks id={id} content={content} canEdit={canEdit} />
       <div className="mt-4 flex flex-wrap items-center gap-2">
         {model.kind === 'valueRanges' && canEdit && <Button onClick={() => setEditsRanges((e) => !e)}>{editsRanges ? 'Done with the ranges' : 'Edit ranges'}</Button>}
@@ -116,12 +113,10 @@ function Origin({ id, content, texts, onUnlink }: OriginProps) {
   const [open, setOpen] = useState(false);
   const [first, ...others] = content.requirements;
   return (
-    <div className="text-xs text-ink2">
-      <span className="font-mono">{id}</span> · {MODEL_WORD[content.model.kind]}
+    <div className="mt-2 text-xs text-ink2">
       {first !== undefined && (
         <>
-          {' '}
-          · from <Source id={id} link={first} text={texts.get(first.id)} />
+          From <Source id={id} link={first} text={texts.get(first.id)} />
           {others.length > 0 && (
             <span className="print:hidden">
               {' '}

@@ -20,11 +20,10 @@ interface Props {
   readonly onRanges: () => void;
 }
 
-/** How the condition is exercised, how thoroughly, and what else is said of it in a word. */
+/** How the condition is exercised, and how thoroughly. */
 export function ModelChoices({ id, content, coverage, canEdit, update, onRanges }: Props) {
   const { model } = content;
   const [wanted, setWanted] = useState<Model | null>(null);
-  const risks = [{ value: 'inherit' as const, name: 'Risk of its requirement' }, ...options(RISK_WORD)];
   const take = (next: Model): void => {
     update((c) => ({ ...c, model: next }));
     setWanted(null);
@@ -37,8 +36,8 @@ export function ModelChoices({ id, content, coverage, canEdit, update, onRanges 
     else setWanted(next);
   };
   return (
-    <div className="mt-2 flex flex-wrap gap-2">
-      <Choose label="Model" showLabel value={model.kind} options={MODEL_KINDS.map((kind) => ({ value: kind, name: MODEL_WORD[kind] }))} onChange={choose} disabled={!canEdit} />
+    <>
+      <Choose label="Model" value={model.kind} options={MODEL_KINDS.map((kind) => ({ value: kind, name: MODEL_WORD[kind] }))} onChange={choose} disabled={!canEdit} />
       {model.kind === 'valueRanges' && <Choose label="Boundaries" value={model.boundaries} options={options(BOUNDARY_WORD)} onChange={(boundaries) => editOf('valueRanges', update)((m) => ({ ...m, boundaries }))} disabled={!canEdit} />}
       {model.kind === 'stateTransitions' && (
         <>
@@ -56,12 +55,26 @@ export function ModelChoices({ id, content, coverage, canEdit, update, onRanges 
         </>
       )}
       {model.kind === 'combination' && <Choose label="Strength" value={model.strength} options={options(STRENGTH_WORD)} onChange={(strength) => editOf('combination', update)((m) => ({ ...m, strength }))} disabled={!canEdit} />}
+      {wanted !== null && <TechniqueChange id={id} content={content} next={wanted} coverage={coverage} onTake={() => take(wanted)} onClose={() => setWanted(null)} />}
+    </>
+  );
+}
+
+/** What else is said of a condition in a word, and is rarely changed. */
+export function RareChoices({ content, canEdit, update }: Pick<Props, 'content' | 'canEdit' | 'update'>) {
+  const risks = [{ value: 'inherit' as const, name: 'Risk of its requirement' }, ...options(RISK_WORD)];
+  return (
+    <>
       <Choose label="Polarity" value={content.polarity} options={options(POLARITY_WORD)} onChange={(polarity) => update((c) => ({ ...c, polarity }))} disabled={!canEdit} />
       <Choose label="Risk" value={content.risk ?? 'inherit'} options={risks} onChange={(risk) => update((c) => ({ ...c, risk: risk === 'inherit' ? null : risk }))} disabled={!canEdit} />
       <Depths content={content} canEdit={canEdit} update={update} />
-      {wanted !== null && <TechniqueChange id={id} content={content} next={wanted} coverage={coverage} onTake={() => take(wanted)} onClose={() => setWanted(null)} />}
-    </div>
+    </>
   );
+}
+
+/** What of it is not as it usually is, in a few words. */
+export function rareWords({ polarity, risk }: ConditionContent): string[] {
+  return [...(polarity === 'positive' ? [] : [POLARITY_WORD[polarity]]), ...(risk === null ? [] : [RISK_WORD[risk]])];
 }
 
 function firstModel(kind: ModelKind, content: ConditionContent): Model {

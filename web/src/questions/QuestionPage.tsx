@@ -1,14 +1,14 @@
 import type { QuestionId } from '@caderno/core/artefacts';
 import { answered, reopened, withdrawnQuestion, type QuestionContent } from '@caderno/core/basis';
 import { useMemo, useState } from 'react';
-import { Link, useLocation } from 'react-router';
+import { Link } from 'react-router';
 import { useCoverageRows, useMembers } from '../api/index.ts';
-import { Loading, Margin, MarginNote, TextInput, TitleField, Observations } from '../artefacts/index.ts';
+import { Loading, Margin, MarginNote, TextInput, Observations } from '../artefacts/index.ts';
 import { MarkdownText } from '../text/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { Button, Section, TextButton, countOf, dateAndTime } from '../look/index.ts';
-import { SaveBar, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
+import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { StatusWord } from './questionWords.tsx';
 import { Subjects } from './Subjects.tsx';
 import { WriteIntoRequirement } from './WriteIntoRequirement.tsx';
@@ -23,23 +23,18 @@ function Question({ artefact }: { readonly artefact: EditableArtefact<'question'
   const { project, canEdit } = useFrame();
   const editing = useEditing('question', artefact);
   const { content, update } = editing;
-  const { id, state, author, at } = artefact.summary;
-  const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
+  const { id, state } = artefact.summary;
   const members = useMembers(project).data ?? [];
   const holdsUp = useCoverageRows(project)?.heldUp(id) ?? 0;
   return (
     <article className="px-8 pb-16 pt-5">
-      <div className="text-xs text-ink2">
-        <span className="font-mono">{id}</span> · <StatusWord status={content.status} />
-        {content.status === 'open' && <> · holds up {countOf(holdsUp, 'coverage item')}</>}
-      </div>
-      <TitleField id={id} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} />
-      <div className="mt-2 flex flex-wrap gap-2">
+      <ArtefactHead summary={artefact.summary} state={content.status === 'withdrawn' ? null : state} editing={editing}>
         <TextInput label="Asked of" value={content.asked} readOnly={!canEdit} placeholder="nobody yet" suggestions={members.map((m) => m.name)} onChange={(asked) => update((c) => ({ ...c, asked }))} />
-      </div>
-      <div className="mt-3">
-        <SaveBar id={id} state={content.status === 'withdrawn' ? null : state} author={author} at={at} editing={editing} />
-      </div>
+        <span title={content.status === 'open' ? `${countOf(holdsUp, 'coverage item')} wait for the answer` : undefined}>
+          <StatusWord status={content.status} />
+          {content.status === 'open' && <> · holds up {countOf(holdsUp, 'item')}</>}
+        </span>
+      </ArtefactHead>
       <div className="mt-2 flex gap-6 max-[1100px]:flex-col">
         <div className="min-w-0 flex-1">
           <Section title="What is unclear" className="!mt-2">

@@ -3,15 +3,14 @@ import { parameterId, parameterProblems, parametersIn, renameInSteps, textsOfSte
 import type { SharedContent } from '@caderno/core/shared';
 import { renameInText } from '@caderno/core/cases';
 import { useCallback, useMemo, useState } from 'react';
-import { useLocation } from 'react-router';
 import { useModules } from '../api/index.ts';
-import { Loading, Margin, MarginNote, TextInput, TitleField } from '../artefacts/index.ts';
+import { Loading, Margin, MarginNote, TextInput } from '../artefacts/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Section, countOf } from '../look/index.ts';
 import { PinnedUsers, Reach, UsedBy } from '../reuse/index.ts';
 import { ParameterField, Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit, TakeOutDialog, type Owner, usePutBack, useRename } from '../steps/index.ts';
-import { SaveBar, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
+import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 
 /** Shared steps: what they are for, the steps, their parameters, and who uses them. */
 export function SharedPage({ id }: { readonly id: SharedId }) {
@@ -23,8 +22,7 @@ function Shared({ artefact }: { readonly artefact: EditableArtefact<'shared'> })
   const { project, canEdit } = useFrame();
   const editing = useEditing('shared', artefact);
   const { content, update } = editing;
-  const { id, state, author, at } = artefact.summary;
-  const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
+  const { id, state } = artefact.summary;
   const modules = useModules(project);
   const opened = useOpened(content);
   const owner = useMemo<Owner>(() => ({ kind: 'shared', id, version: editing.version, content }), [content, editing.version, id]);
@@ -39,16 +37,10 @@ function Shared({ artefact }: { readonly artefact: EditableArtefact<'shared'> })
   const texts = [content.purpose, ...content.steps.flatMap(textsOfStep)];
   return (
     <article className="px-7 pb-16 pt-5">
-      <div className="text-xs text-ink2">
-        <span className="font-mono">{id}</span> · shared steps
-      </div>
-      <TitleField id={id} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} onEnter={() => setBeginTurn((turn) => turn + 1)} />
-      <div className="mt-2 flex flex-wrap gap-2">
+      <ArtefactHead summary={artefact.summary} state={state} editing={editing} onEnter={() => setBeginTurn((turn) => turn + 1)}>
         <TextInput label="Module" value={content.module} readOnly={!canEdit} onChange={(module) => update((c) => ({ ...c, module }))} suggestions={modules} />
-      </div>
-      <div className="mt-3">
-        <SaveBar id={id} state={state} author={author} at={at} editing={editing} />
-      </div>
+        <span>Shared steps</span>
+      </ArtefactHead>
       {editing.dirty && <Reach id={id} />}
       <div className="mt-4 flex gap-5 max-[1100px]:flex-col">
         <div className="min-w-0 flex-1">

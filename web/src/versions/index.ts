@@ -10,4 +10,4 @@ export { BothSides } from './BothSides.tsx';
 export { useEditable, useKeptHere, type EditableArtefact } from './useKeptHere.ts';
 export { Difference } from './Difference.tsx';
 export { WordDiff } from './WordDiff.tsx';
-export { SaveBar } from './SaveBar.tsx';
+export { ArtefactHead } from './ArtefactHead.tsx';

@@ -8,7 +8,7 @@ import { act, cleanup, fireEvent, screen, waitFor } from '@testing-library/react
 import { PERSON, onThePage } from '../../test/onThePage.tsx';
 import { Refusing, StandInServer } from '../../test/standInServer.ts';
 import { dropLocally, readLocally } from './localDraft.ts';
-import { SaveBar } from './SaveBar.tsx';
+import { ArtefactHead } from './ArtefactHead.tsx';
 import { useEditing } from './useEditing.ts';
 import { useEditable, type EditableArtefact } from './useKeptHere.ts';
 
@@ -65,12 +65,11 @@ function Page() {
 
 function Form({ artefact }: { readonly artefact: EditableArtefact<'question'> }) {
   const editing = useEditing('question', artefact);
-  const { title, text } = editing.content;
+  const { text } = editing.content;
   return (
     <>
-      <input aria-label="Title" value={title} onChange={(e) => editing.update((c) => ({ ...c, title: e.target.value }))} />
       <input aria-label="Text" value={text} onChange={(e) => editing.update((c) => ({ ...c, text: e.target.value }))} />
-      <SaveBar id={ID} state={null} author={artefact.summary.author} at={artefact.summary.at} editing={editing} />
+      <ArtefactHead summary={artefact.summary} state={null} editing={editing} rareWords={['seldom']} rare={<p>what is rarely changed</p>} />
     </>
   );
 }
@@ -84,15 +83,19 @@ afterEach(async () => {
   await dropLocally(PLACE);
 });
 
-const title = (): HTMLInputElement => screen.getByLabelText('Title');
+const title = (): HTMLInputElement => screen.getByLabelText(`Title of ${ID}`);
 const text = (): HTMLInputElement => screen.getByLabelText('Text');
 const status = (): string => screen.getByRole('status').textContent ?? '';
 async function open(context = {}) {
   const page = onThePage(<Page />, context);
-  await screen.findByLabelText('Title');
+  await screen.findByLabelText(`Title of ${ID}`);
   return page;
 }
 const type = (field: HTMLInputElement, value: string): void => void fireEvent.change(field, { target: { value } });
+const fromMenu = async (name: string): Promise<void> => {
+  fireEvent.click(screen.getByRole('button', { name: 'Other ways to end this edit' }));
+  fireEvent.click(await screen.findByRole('menuitem', { name }));
+};
 const save = (): void => void fireEvent.keyDown(window, { key: 's', ctrlKey: true });
 const until = (condition: () => void): Promise<void> => waitFor(condition, { timeout: 8_000 });
 
@@ -185,7 +188,7 @@ test('typed back, the draft is dropped; discarded, undo brings the text back', a
   expect(status()).toContain('saved');
   type(title(), 'Again');
   await until(() => expect(status()).toBe('v1 · kept as draft'));
-  fireEvent.click(screen.getByRole('button', { name: 'discard' }));
+  await fromMenu('Discard what is not saved');
   await until(() => expect(title().value).toBe(START.title));
   fireEvent.keyDown(window, { key: 'z', ctrlKey: true });
   await until(() => expect(title().value).toBe('Again'));
@@ -197,3 +200,23 @@ test('who may only read changes nothing', async () => {
   save();
   expect([title().value, server.calls('saveArtefact')]).toEqual([START.title, []]);
 });
+
+test('a note goes with the version; what is rarely changed waits behind one word', async () => {
+  await open();
+  expect(screen.queryByRole('button', { name: 'Save v2' })).toBeNull();
+  type(title(), 'Who reads it?');
+  await fromMenu('Save with a note');
+  const note = screen.getByLabelText('Note on this version');
+  expect(document.activeElement).toBe(note);
+  type(note as HTMLInputElement, 'as the office asks it');
+  fireEvent.click(screen.getByRole('button', { name: 'Save' }));
+  await until(() => expect(server.calls('saveArtefact').map((c) => (c.body as { note: string }).note)).toEqual(['as the office asks it']));
+  await until(() => expect(screen.queryByLabelText('Note on this version')).toBeNull());
+
+  const more = screen.getByRole('button', { name: /^More/ });
+  expect([more.textContent, more.getAttribute('aria-expanded'), screen.queryByText('what is rarely changed')]).toEqual(['More· seldom', 'false', null]);
+  fireEvent.click(more);
+  expect(screen.getByRole('button', { name: 'Less' }).getAttribute('aria-expanded')).toBe('true');
+  expect(screen.getByText('what is rarely changed')).toBeTruthy();
+  expect(screen.getByRole('link', { name: 'Versions' }).getAttribute('href')).toContain(ID);
+}, 20_000);

@@ -5,9 +5,8 @@ import type { DesignChange } from '@caderno/core/coverage';
 import { asCase, fromCase, type DataSetContent } from '@caderno/core/dataSets';
 import type { Used } from '@caderno/core/shared';
 import { useDeferredValue, useMemo, useState } from 'react';
-import { useLocation } from 'react-router';
 import { useDesign, useModules } from '../../api/index.ts';
-import { Loading, Margin, MarginNote, TextInput, TitleField } from '../../artefacts/index.ts';
+import { Loading, Margin, MarginNote, TextInput } from '../../artefacts/index.ts';
 import { useCoveredDesign, useLiveCoverage } from '../../liveCoverage/index.ts';
 import { DataFiles, DataGrid, MakeRows, RedundantRows, UnknownValues, rowShows, useColumnChecks, useGained } from '../../data/index.ts';
 import { OwnFields } from '../../fields/index.ts';
@@ -15,7 +14,7 @@ import { useFrame } from '../../frame/index.ts';
 import { Section, TextButton, countOf } from '../../look/index.ts';
 import { useConstants } from '../../steps/index.ts';
 import { PinnedUsers, Reach, UsedBy } from '../../reuse/index.ts';
-import { SaveBar, useEditable, useEditing, type EditableArtefact, type Editing } from '../../versions/index.ts';
+import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../../versions/index.ts';
 import { Columns } from './Columns.tsx';
 import { Serves } from './Serves.tsx';
 
@@ -34,8 +33,7 @@ function DataSet({ artefact }: { readonly artefact: EditableArtefact<'dataSet'> 
   const { project, canEdit } = useFrame();
   const editing = useEditing('dataSet', artefact);
   const { content, update } = editing;
-  const { id, state, author, at } = artefact.summary;
-  const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
+  const { id, state } = artefact.summary;
   const modules = useModules(project);
   const [chosen, setChosen] = useState<RowId | null>(null);
   const [making, setMaking] = useState(false);
@@ -50,16 +48,10 @@ function DataSet({ artefact }: { readonly artefact: EditableArtefact<'dataSet'> 
   const gained = useGained(AS_CASE, useMemo(() => asCase(content), [content]), conditions, coverages, mostItems);
   return (
     <article className="px-7 pb-16 pt-5">
-      <div className="text-xs text-ink2">
-        <span className="font-mono">{id}</span> · data set
-      </div>
-      <TitleField id={id} value={content.title} readOnly={!canEdit} onChange={(title) => update((c) => ({ ...c, title }))} focus={justMade} />
-      <div className="mt-2 flex flex-wrap gap-2">
+      <ArtefactHead summary={artefact.summary} state={state} editing={editing}>
         <TextInput label="Module" value={content.module} readOnly={!canEdit} onChange={(module) => update((c) => ({ ...c, module }))} suggestions={modules} />
-      </div>
-      <div className="mt-3">
-        <SaveBar id={id} state={state} author={author} at={at} editing={editing} />
-      </div>
+        <span>Data set</span>
+      </ArtefactHead>
       {editing.dirty && <Reach id={id} />}
       <dl className="mt-4 grid grid-cols-[6.5rem_1fr] text-sm">
         <dt className="pt-px text-xs leading-5 text-ink2">Purpose</dt>

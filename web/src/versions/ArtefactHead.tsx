@@ -1,0 +1,60 @@
+import type { ArtefactId, ArtefactState } from '@caderno/core/artefacts';
+import { ChevronDown } from 'lucide-react';
+import { useState, type ReactNode } from 'react';
+import { Link, useLocation } from 'react-router';
+import { address, useFrame } from '../frame/index.ts';
+import type { Editing } from './editing.ts';
+import { SaveBar } from './SaveBar.tsx';
+import { TitleField } from './TitleField.tsx';
+
+interface Props<C extends { readonly title: string }> {
+  readonly summary: { readonly id: ArtefactId; readonly author: string; readonly at: string };
+  /** Null: another word says how it stands. */
+  readonly state: ArtefactState | null;
+  readonly editing: Editing<C>;
+  /** Enter in the title leads on to what is written next. */
+  readonly onEnter?: () => void;
+  /** What leads on from it, beside the title. */
+  readonly links?: ReactNode;
+  /** What is looked at every day, on the line of its state. */
+  readonly children?: ReactNode;
+  /** What is rarely changed, and the most of it in a few words. */
+  readonly rare?: ReactNode;
+  readonly rareWords?: readonly string[];
+}
+
+/** The head of an artefact's page, in two lines: its title; what is looked at every day. The rest waits behind one word. */
+export function ArtefactHead<C extends { readonly title: string }>({ summary, state, editing, onEnter, links, children, rare, rareWords = [] }: Props<C>) {
+  const { project, canEdit } = useFrame();
+  const { id, author, at } = summary;
+  const [open, setOpen] = useState(false);
+  const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
+  return (
+    <header className="@container">
+      <div className="flex items-start gap-3">
+        <span className="pt-3 font-mono text-xs text-ink2">{id}</span>
+        <div className="min-w-0 flex-1">
+          <TitleField id={id} value={editing.content.title} readOnly={!canEdit} onChange={(title) => editing.update((c) => ({ ...c, title }))} focus={justMade} {...(onEnter === undefined ? {} : { onEnter })} />
+        </div>
+        <nav aria-label={`More of ${id}`} className="flex gap-3 pt-3 text-xs text-ink2 print:hidden [&_a]:whitespace-nowrap [&_a]:underline [&_a]:decoration-rule2 [&_a]:underline-offset-2 [&_a:hover]:decoration-current">
+          {links}
+          <Link to={address.versions(project, id)}>Versions</Link>
+        </nav>
+      </div>
+      <div className="mt-1.5">
+        <SaveBar id={id} state={state} author={author} at={at} editing={editing}>
+          {children}
+          {!open && rareWords.length > 0 && <span className="hidden print:inline">{rareWords.join(' · ')}</span>}
+          {rare !== undefined && (
+            <button type="button" aria-expanded={open} className="inline-flex h-[26px] items-center gap-1 whitespace-nowrap rounded-[5px] px-1 text-xs text-ink2 hover:bg-page2 print:hidden" onClick={() => setOpen(!open)}>
+              {open ? 'Less' : 'More'}
+              {!open && rareWords.length > 0 && <span className="hidden max-w-[3.5rem] truncate @2xl:inline-block">· {rareWords.join(' · ')}</span>}
+              <ChevronDown size={12} aria-hidden="true" className={open ? 'rotate-180' : ''} />
+            </button>
+          )}
+        </SaveBar>
+      </div>
+      {open && <div className="mt-2 flex flex-wrap items-center gap-x-2 gap-y-1.5">{rare}</div>}
+    </header>
+  );
+}
