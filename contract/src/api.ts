@@ -1,6 +1,6 @@
 import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
 import { z } from 'zod';
-import { summarySchema } from './kinds/index.ts';
+import { attachmentSchema, summarySchema } from './kinds/index.ts';
 import { artefactSchema, brokenArtefactSchema, changeSchema, draftKeptSchema, draftSchema, dropDraftQuerySchema, newArtefactSchema, placeSchema, restoreSchema, saveSchema, stateSchema, versionSchema, versionWithContentSchema, writeSchema, writtenSchema } from './artefacts.ts';
 import { agendaQuerySchema, basisTextsSchema, mergeSchema, settleSchema, splitSchema, suspectLinkSchema } from './basis.ts';
 import { bytesBody, fileResponse } from './bytes.ts';
@@ -128,8 +128,8 @@ export const api = {
   renameParameter: { method: 'POST', path: '/projects/:project/shared/rename', access: 'analyst', summary: 'Rename a parameter everywhere, or say what that would change', params: inProject, query: none, body: renameSchema, response: renamedSchema, most: LIMITS.body },
   readReuseGraph: { method: 'GET', path: '/projects/:project/shared/graph', access: 'reader', summary: 'The project’s reuse as a graph', params: inProject, query: none, body: nothing, response: reuseGraphSchema },
   readAlike: { method: 'GET', path: '/projects/:project/shared/alike', access: 'reader', summary: 'Runs of steps and cases nearly alike; asked again while the search goes on', params: inProject, query: none, body: nothing, response: alikeSchema },
-  keepAttachment: { method: 'POST', path: '/projects/:project/attachments', access: 'analyst', summary: 'Keep a picture for steps', params: inProject, query: none, body: bytesBody, response: z.object({ id: attachmentIdSchema }), most: LIMITS.picture },
-  readAttachment: { method: 'GET', path: '/projects/:project/attachments/:attachment', access: 'reader', summary: 'A picture', params: inProject.extend({ attachment: attachmentIdSchema }), query: none, body: nothing, response: fileResponse },
+  keepAttachment: { method: 'POST', path: '/projects/:project/attachments', access: 'analyst', summary: 'Keep a file that an artefact or a step is about to name', params: inProject, query: z.strictObject({ name: textUpTo(LIMITS.title) }), body: bytesBody, response: attachmentSchema, most: LIMITS.attachment },
+  readAttachment: { method: 'GET', path: '/projects/:project/attachments/:attachment', access: 'reader', summary: 'An attached file, to be saved under a name', params: inProject.extend({ attachment: attachmentIdSchema }), query: z.strictObject({ name: textUpTo(LIMITS.title).optional() }), body: nothing, response: fileResponse },
 
   listChanges: {
     method: 'GET', path: '/projects/:project/journal', access: 'reader', summary: 'The journal, newest first',

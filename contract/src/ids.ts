@@ -1,6 +1,7 @@
 import { parseArtefactId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
 import { itemKey, fieldId, type FieldId, type ItemKey } from '@caderno/core/conditions';
-import { attachmentId, parameterId, rowId, stepId, type AttachmentId, type ParameterId, type RowId, type StepId } from '@caderno/core/cases';
+import { attachmentId, type AttachmentId } from '@caderno/core/attachments';
+import { parameterId, rowId, stepId, type ParameterId, type RowId, type StepId } from '@caderno/core/cases';
 import { ownFieldId, type OwnFieldId } from '@caderno/core/fields';
 import { z } from 'zod';
 import { LIMITS } from './limits.ts';

@@ -6,7 +6,7 @@ export const LIMITS = {
   text: 200_000,
   cell: 20_000,
   steps: 2_000,
-  /** Pictures of a step. */
+  /** Files of a step, and of an artefact as a whole. */
   attachments: 20,
   parameters: 200,
   rows: 100_000,
@@ -58,10 +58,10 @@ export const LIMITS = {
   lists: 16 * 1024 * 1024,
   /** Bytes of a body with contents of artefacts. */
   body: 32 * 1024 * 1024,
-  /** Bytes of a picture. */
-  picture: 5 * 1024 * 1024,
-  /** Bytes of all pictures of a project. */
-  projectPictures: 1024 * 1024 * 1024,
+  /** Bytes of an attached file. */
+  attachment: 25 * 1024 * 1024,
+  /** Bytes of all attached files of a project. */
+  projectAttachments: 4 * 1024 * 1024 * 1024,
   /** Bytes of a person's files that wait to be imported. */
   waitingFiles: 200 * 1024 * 1024,
   /** Bytes of an uploaded file. */

@@ -38,7 +38,7 @@ export type Refusal =
   | { readonly code: 'condition_circle'; readonly id: ArtefactId }
   | { readonly code: 'dependency_circle'; readonly path: readonly ArtefactId[] }
   | { readonly code: 'attachment_unknown'; readonly name: string }
-  | { readonly code: 'attachment_not_picture' }
+  | { readonly code: 'attachment_type_refused'; readonly name: string }
   | { readonly code: 'attachment_too_large'; readonly limit: number }
   | { readonly code: 'attachment_too_wide'; readonly side: number; readonly pixels: number }
   | { readonly code: 'quota_exceeded'; readonly of: 'project' | 'person'; readonly limit: number }
@@ -128,7 +128,7 @@ export const STATUS_OF_REFUSAL = {
   condition_circle: 422,
   dependency_circle: 422,
   attachment_unknown: 422,
-  attachment_not_picture: 415,
+  attachment_type_refused: 415,
   attachment_too_large: 413,
   attachment_too_wide: 413,
   quota_exceeded: 413,
@@ -252,15 +252,15 @@ export function refusalSentence(refusal: Refusal): string {
     case 'dependency_circle':
       return `These cases would wait for each other: ${refusal.path.join(' depends on ')}. Nothing was saved; take one of these dependencies away.`;
     case 'attachment_unknown':
-      return `The picture ‘${refusal.name}’ is not kept in this project. Your text is kept as a draft; add the picture again and save.`;
-    case 'attachment_not_picture':
-      return 'This is no picture that can be shown. Nothing was added; choose a PNG, JPEG, GIF or WebP file.';
+      return `The file ‘${refusal.name}’ is not kept in this project. Your text is kept as a draft; add the file again and save.`;
+    case 'attachment_type_refused':
+      return `‘${refusal.name}’ is empty, or of a kind that is not kept here. It was not added; pictures (PNG, JPEG, GIF, WebP), PDF, text, spreadsheets, documents and archives are.`;
     case 'attachment_too_large':
-      return `The picture is larger than the ${Math.floor(refusal.limit / 1024 / 1024)} MB one may have. Nothing was added; make it smaller.`;
+      return `The file is larger than the ${Math.floor(refusal.limit / 1024 / 1024)} MB one may have. It was not added; make it smaller, or link to where it is.`;
     case 'attachment_too_wide':
       return `The picture is larger than ${refusal.side.toLocaleString('en')} pixels on a side or ${Math.floor(refusal.pixels / 1e6)} million in all. Nothing was added; make it smaller.`;
     case 'quota_exceeded':
-      return `${refusal.of === 'project' ? 'The pictures of this project' : 'Your files that wait to be imported'} would take more than the ${Math.floor(refusal.limit / 1024 / 1024)} MB there are for them. Nothing was added; ${refusal.of === 'project' ? 'take out pictures that are no longer needed' : 'import or stop those that wait'}.`;
+      return `${refusal.of === 'project' ? 'The attached files of this project' : 'Your files that wait to be imported'} would take more than the ${Math.floor(refusal.limit / 1024 / 1024)} MB there are for them. Nothing was added; ${refusal.of === 'project' ? 'take out files that are no longer needed' : 'import or stop those that wait'}.`;
     case 'undo_blocked':
       return `${refusal.id} was changed at the same places since (${refusal.paths.slice(0, 3).join(', ')}). Nothing was undone; restore an earlier version instead.`;
     case 'undo_done_already':

@@ -159,18 +159,33 @@ test('what is worth a look is mended with a click; cases that would wait for eac
   await expect(page).toHaveURL(/cases\/C-39/);
 });
 
-test('a charter says what to explore; a picture is added to a step and stays', async ({ page }) => {
+test('a charter says what to explore; files are attached to a step and to a case, seen in place, and stay', async ({ page }) => {
   await signIn(page, 'Rui M.', '/cases/C-41');
   await expect(page.getByRole('textbox', { name: 'Ideas' })).toContainText('99 999 and then 0');
   await expectAccessible(page);
   await page.goto(`${PROJECT}/cases/C-5`);
   await steps(page).first().hover();
-  await page.getByLabel('Picture files for step 1').setInputFiles('../demo/fonte-clara/meter-dial.png');
-  await expect(page.getByRole('list', { name: 'Pictures of step 1' }).getByRole('img')).toHaveJSProperty('complete', true);
+  await page.getByLabel('Files for step 1').setInputFiles('../demo/fonte-clara/meter-dial.png');
+  const ofStep = page.getByRole('list', { name: 'Files of step 1' });
+  await expect(ofStep.getByRole('img')).toHaveJSProperty('complete', true);
+  await page.getByLabel('Files to attach').setInputFiles(['../demo/fonte-clara/api-document-1.2.pdf', '../demo/fonte-clara/readings-round-7.csv']);
+  const ofCase = page.getByRole('list', { name: 'Attached files' });
+  await expect(ofCase.getByRole('listitem')).toHaveCount(2);
   await page.keyboard.press('Control+s');
   await expect(page.getByText(/v\d+ · saved/)).toBeVisible();
   await page.reload();
-  await expect(page.getByRole('list', { name: 'Pictures of step 1' }).getByRole('img')).toBeVisible();
-  await page.getByLabel('Picture files for step 1').setInputFiles({ name: 'not.png', mimeType: 'image/png', buffer: Buffer.from('no picture') });
-  await expect(page.getByText('This is no picture that can be shown')).toBeVisible();
+  await expect(ofStep.getByRole('img')).toBeVisible();
+  const saving = page.waitForEvent('download');
+  await ofCase.getByRole('link', { name: /readings-round-7\.csv/ }).click();
+  expect((await saving).suggestedFilename()).toBe('readings-round-7.csv');
+
+  await ofCase.getByRole('button', { name: 'Open api-document-1.2.pdf' }).click();
+  const pages = page.getByRole('dialog', { name: 'api-document-1.2.pdf' }).getByRole('group', { name: /^Pages of/ });
+  await expect(pages.getByRole('img')).toHaveCount(2);
+  // Drawn, with ink on it.
+  await expect.poll(() => pages.getByRole('img', { name: 'Page 1' }).evaluate((canvas: HTMLCanvasElement) => canvas.getContext('2d')?.getImageData(0, 0, canvas.width, canvas.height).data.some((byte, i) => i % 4 === 0 && byte < 100))).toBe(true);
+  await expectAccessible(page);
+  await page.keyboard.press('Escape');
+  await page.getByLabel('Files to attach').setInputFiles({ name: 'not.png', mimeType: 'image/png', buffer: Buffer.from([0x4d, 0x5a, 0x90, 0]) });
+  await expect(page.getByText('‘not.png’ is empty, or of a kind that is not kept here')).toBeVisible();
 });

@@ -13,7 +13,7 @@ test('from a requirement to a coverage number', async ({ page }) => {
     await page.getByRole('button', { name: 'Write it' }).click();
     await page.keyboard.type('The deposit is a whole amount from 20 to 500, **paid in advance**. It is given back on leaving.');
     await page.keyboard.press('Escape');
-    await page.getByLabel('Module:').fill('Tariff bands');
+    await page.getByLabel('Module', { exact: true }).fill('Tariff bands');
     await expect(page.getByText('kept as draft')).toBeVisible();
     await saveVersion(page, 2);
   });

@@ -134,7 +134,7 @@ describe('one that cannot be read, by a hand in the database', () => {
     await sql(`UPDATE artefact SET facts = '[]' WHERE title IN ('Broken case', 'To be broken', 'Broken question')`);
     await sql(`UPDATE project SET settings = '{"depths": 5, "mostItems": 300}' WHERE key = 'p'`);
   });
-  const QUESTION = { title: '', text: '', asked: '', about: [], status: 'open' as const, answer: '', answeredBy: '', answeredAt: '' as const, settledIn: [], own: {}, observations: [] };
+  const QUESTION = { title: '', text: '', asked: '', about: [], status: 'open' as const, answer: '', answeredBy: '', answeredAt: '' as const, settledIn: [], own: {}, attachments: [], observations: [] };
 
   test('is shown as such with what is stored, and its page leads to its versions', async () => {
     expect((await call('readArtefact', { params: { id: broken } })).refusal).toMatchObject({ code: 'artefact_broken', id: broken, version: 2 });

@@ -43,7 +43,7 @@ const csv = (lines: number) => new TextEncoder().encode(`ID,Title\n${Array.from(
 describe('files in a bucket', () => {
   test('pictures and imports are kept, read and removed there, once for the same bytes; the database has none of them', async () => {
     const png = pngOf(3, 3);
-    const [{ data: first }, { data: again }] = [await call('keepAttachment', { body: png }), await call('keepAttachment', { body: png })];
+    const [{ data: first }, { data: again }] = [await call('keepAttachment', { query: { name: 'dial.png' }, body: png }), await call('keepAttachment', { query: { name: 'dial.png' }, body: png })];
     expect(again.id).toBe(first.id);
     expect([...standin.kept.keys()]).toEqual([first.id]);
     expect(new Uint8Array(await (await picture(first.id)).arrayBuffer())).toEqual(png);
@@ -66,12 +66,12 @@ describe('files in a bucket', () => {
 
   test('one that does not answer, or refuses us, is told as such; nothing is half kept', async () => {
     standin.down = true;
-    const refused = await call('keepAttachment', { body: pngOf(5, 5) });
+    const refused = await call('keepAttachment', { query: { name: 'dial.png' }, body: pngOf(5, 5) });
     expect([refused.status, refused.refusal.code]).toEqual([503, 'files_unavailable']);
     const [kept] = [...standin.kept.keys()];
     expect((await picture(kept!)).status).toBe(503);
     standin.down = false;
-    expect((await call('keepAttachment', { body: pngOf(5, 5) })).status).toBe(200);
+    expect((await call('keepAttachment', { query: { name: 'dial.png' }, body: pngOf(5, 5) })).status).toBe(200);
     const stranger = new Files(server.db, { ...place, bucket: 'not ours' });
     await expect(stranger.keep(pngOf(6, 6))).rejects.toMatchObject({ refusal: { code: 'files_unavailable' } });
     stranger.close();

@@ -3,7 +3,9 @@ import { readdirSync } from 'node:fs';
 import { connect } from 'node:net';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { API_ROOT, LIMITS, api, type AnyEndpoint } from '@caderno/contract';
-import { attachmentId, plainStep, stepId } from '@caderno/core/cases';
+import { attachmentId } from '@caderno/core/attachments';
+import { EMPTY_REQUIREMENT } from '@caderno/core/basis';
+import { plainStep, stepId } from '@caderno/core/cases';
 import { GUESS_ALL } from '@caderno/core/exchange';
 import { CoverageKeeper } from '../src/coverage/index.ts';
 import { OwnThreads } from '../src/coverage/ownThread.ts';
@@ -92,11 +94,11 @@ describe('bodies', () => {
 });
 
 describe('quotas', () => {
-  test('of pictures a project, of waiting files a person', async () => {
-    await server.db.query(`INSERT INTO stored_file (hash, size, kept_at, bytes) SELECT 'full' || n, 1, now(), '\\x00' FROM generate_series(1, ${LIMITS.projectPictures / 1024 / 1024}) n`);
-    await server.db.query(`INSERT INTO attachment (project_id, id, type, size, kept_at) SELECT $1, 'full' || n, 'image/png', 1048576, now() FROM generate_series(1, ${LIMITS.projectPictures / 1024 / 1024}) n`, { bind: [project.id] });
-    expect((await call('keepAttachment', { body: pngOf(1, 1) })).refusal).toMatchObject({ code: 'quota_exceeded', of: 'project' });
-    expect((await server.as(other.analyst)('keepAttachment', { params: { project: 'other' }, body: pngOf(1, 1) })).status).toBe(200);
+  test('of attached files a project, of waiting files a person', async () => {
+    await server.db.query(`INSERT INTO stored_file (hash, size, kept_at, bytes) SELECT 'full' || n, 1, now(), '\\x00' FROM generate_series(1, ${LIMITS.projectAttachments / 1024 / 1024}) n`);
+    await server.db.query(`INSERT INTO attachment (project_id, id, type, size, kept_at) SELECT $1, 'full' || n, 'image/png', 1048576, now() FROM generate_series(1, ${LIMITS.projectAttachments / 1024 / 1024}) n`, { bind: [project.id] });
+    expect((await call('keepAttachment', { query: { name: 'a.png' }, body: pngOf(1, 1) })).refusal).toMatchObject({ code: 'quota_exceeded', of: 'project' });
+    expect((await server.as(other.analyst)('keepAttachment', { params: { project: 'other' }, query: { name: 'a.png' }, body: pngOf(1, 1) })).status).toBe(200);
     await server.db.query(`DELETE FROM attachment WHERE id LIKE 'full%'`);
     await server.db.query(`INSERT INTO import_file (id, project_id, person_id, name, hash, size, at, state) SELECT gen_random_uuid(), $1, $2, 'x', 'full1', 10485760, now(), 'waiting' FROM generate_series(1, 20)`, { bind: [project.id, project.people.analyst] });
     expect((await upload(call, 'one more.csv', bytes('ID,Title\nA,B'))).refusal).toMatchObject({ code: 'quota_exceeded', of: 'person' });
@@ -104,17 +106,19 @@ describe('quotas', () => {
     await server.db.query('DELETE FROM import_file');
   }, 60_000);
 
-  test('pictures that no version and no draft names are swept, others stay', async () => {
-    const keep = async (side: number) => (await call('keepAttachment', { body: pngOf(side, 1) })).data.id;
-    const [used, drafted, unused, fresh] = [await keep(11), await keep(12), await keep(13), await keep(14)];
-    const step = (id: string) => ({ ...plainStep(stepId('s'), 'look'), attachments: [{ id: attachmentId(id), name: 'p.png' }] });
+  test('files that no version and no draft names are swept, others stay', async () => {
+    const keep = async (side: number) => (await call('keepAttachment', { query: { name: 'p.png' }, body: pngOf(side, 1) })).data.id;
+    const [used, drafted, unused, fresh, whole] = [await keep(11), await keep(12), await keep(13), await keep(14), await keep(15)];
+    const named = (id: string) => ({ id: attachmentId(id), name: 'p.png', type: null, size: null });
+    const step = (id: string) => ({ ...plainStep(stepId('s'), 'look'), attachments: [named(id)] });
+    await call('createArtefact', { body: { kind: 'requirement', content: { ...EMPTY_REQUIREMENT, title: 'With a file', attachments: [named(whole)] } } });
     const { id } = (await call('createArtefact', { body: testCase({ steps: [step(used)] }) })).data.summary;
     await call('keepDraft', { params: { id }, body: { ...testCase({ steps: [step(drafted)] }), base: 1, sequence: 1 } });
     await server.db.query(`UPDATE attachment SET kept_at = now() - interval '3 days' WHERE id <> '${fresh}'`);
     await sweep(server.db, server.parts.files);
     const [rows] = await server.db.query(`SELECT id FROM attachment WHERE project_id = '${project.id}'`);
     const left = (rows as { id: string }[]).map((r) => r.id);
-    expect([used, drafted, unused, fresh].map((picture) => left.includes(picture))).toEqual([true, true, false, true]);
+    expect([used, drafted, unused, fresh, whole].map((file) => left.includes(file))).toEqual([true, true, false, true, true]);
     // Its bytes stay as long as somebody may be about to bring them again.
     const readable = async (picture: string) => (await server.parts.files.read(picture)) !== null;
     expect(await readable(unused)).toBe(true);

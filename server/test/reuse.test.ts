@@ -1,11 +1,11 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
-import { attachmentId, parameterId, plainStep, stepId, type Step } from '@caderno/core/cases';
+import { parameterId, plainStep, stepId, type Step } from '@caderno/core/cases';
 import { EMPTY_SHARED } from '@caderno/core/shared';
-import { API_ROOT, DEFAULT_SETTINGS, LIMITS } from '@caderno/contract';
+import { DEFAULT_SETTINGS } from '@caderno/contract';
 import { inTransaction } from '../src/database/index.ts';
 import { revealSecret, sealStoredSecrets } from '../src/secrets/index.ts';
-import { makeDatabase, makeProject, pngOf, startServer, testCase, type Caller, type TestServer } from './harness.ts';
+import { makeDatabase, makeProject, startServer, testCase, type Caller, type TestServer } from './harness.ts';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
 let server: TestServer;
@@ -65,25 +65,6 @@ test('cases that would wait for each other are refused with the way; what is dep
   expect((await save(first, first)).data).toMatchObject({ code: 'dependency_circle', path: [first, first] });
   const [change] = (await call('listChanges', { query: { artefact: first } })).data;
   expect((await call('undoChange', { params: { change: change?.id ?? '' }, body: {} })).data).toMatchObject({ code: 'still_used', users: [second] });
-});
-
-test('a picture is kept once, served as what it is, and named by steps of its project only; what is none is refused', async () => {
-  const png = pngOf(3, 2);
-  const keep = (bytes: Uint8Array<ArrayBuffer>) => call('keepAttachment', { body: bytes });
-  const { id } = (await keep(png)).data;
-  expect((await keep(png)).data.id).toBe(id);
-  const served = await server.fetch(`${API_ROOT}/projects/p/attachments/${id}`, { headers: { cookie: `caderno_session=${project.analyst}` } });
-  expect(served.headers.get('cache-control')).toBe('private, max-age=31536000, immutable');
-  expect([served.headers.get('content-type'), served.headers.get('x-content-type-options'), new Uint8Array(await served.arrayBuffer())]).toEqual(['image/png', 'nosniff', png]);
-  expect((await keep(pngOf(10_001, 1))).data).toMatchObject({ code: 'attachment_too_wide', side: 10_000 });
-  expect((await keep(pngOf(9_000, 9_000))).data).toMatchObject({ code: 'attachment_too_wide' });
-  expect((await keep(png.slice(0, 12))).data).toMatchObject({ code: 'attachment_not_picture' });
-  expect((await keep(new TextEncoder().encode('<svg onload="alert(1)"/>'))).data).toMatchObject({ code: 'attachment_not_picture' });
-  expect((await keep(new Uint8Array(LIMITS.picture + 1))).data).toMatchObject({ code: 'attachment_too_large' });
-  const step = (attachment: string) => ({ ...plainStep(stepId('s'), 'look'), attachments: [{ id: attachmentId(attachment), name: 'dial.png' }] });
-  expect((await call('createArtefact', { body: testCase({ title: 'With it', steps: [step(id)] }) })).status).toBe(200);
-  expect((await call('createArtefact', { body: testCase({ title: 'With another', steps: [step('0'.repeat(64))] }) })).data).toMatchObject({ code: 'attachment_unknown', name: 'dial.png' });
-  expect((await server.as((await makeProject(server.db, 'q')).analyst)('createArtefact', { params: { project: 'q' }, body: testCase({ title: 'Elsewhere', steps: [step(id)] }) })).data).toMatchObject({ code: 'attachment_unknown' });
 });
 
 test('secrets are sealed where they are stored, stay out of undo data, and are revealed one by one to leads, in the journal', async () => {

@@ -6,8 +6,8 @@ import { LIMITS } from '../limits.ts';
 import { rowsSchema } from '../rows.ts';
 import type { KindSchema, Migration } from './kind.ts';
 import { eventIdSchema, stateIdSchema, transitionIdSchema } from './model.ts';
-import { count, defects, head, name, own, text, title, uniqueById, withOwn } from './parts.ts';
-import { carriedBy, parameterSchema, stepSchema, withAttachments } from './steps.ts';
+import { attachments, count, defects, head, name, own, text, title, uniqueById, withOwn, withFiles } from './parts.ts';
+import { carriedBy, parameterSchema, stepSchema, withAttachments, withNotedAttachments } from './steps.ts';
 
 const columnFilter = z.strictObject({ id: z.union([z.literal(NAME_COLUMN), parameterIdSchema]), text: name });
 const rowChoice = z.discriminatedUnion('kind', [
@@ -46,6 +46,7 @@ export const caseContentSchema: z.ZodType<CaseContent> = z.strictObject({
   defects,
   dependsOn: uniqueById(z.array(z.strictObject({ id: caseIdSchema })).max(LIMITS.links)),
   origin: z.strictObject({ id: caseIdSchema, version: versionNumberSchema }).nullable(),
+  attachments,
   own,
 });
 
@@ -85,5 +86,5 @@ const NO_CHARTER = { kind: 'procedure', execution: 'byHand', areas: '', ideas: '
 export const caseSchemas: KindSchema<CaseContent, CaseSummary> = {
   content: caseContentSchema,
   summary: caseSummarySchema,
-  migrations: [(stored) => ({ ...stored, defects: [] }), withoutEvents, (stored) => ({ ...withAttachments(stored), ...NO_CHARTER }), withRowNotes, withOwn],
+  migrations: [(stored) => ({ ...stored, defects: [] }), withoutEvents, (stored) => ({ ...withAttachments(stored), ...NO_CHARTER }), withRowNotes, withOwn, (stored) => withFiles(withNotedAttachments(stored))],
 };

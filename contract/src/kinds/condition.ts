@@ -5,7 +5,7 @@ import { conditionIdSchema, itemKeySchema, requirementIdSchema, versionNumberSch
 import { LIMITS } from '../limits.ts';
 import type { KindSchema, Migration } from './kind.ts';
 import { modelSchema } from './model.ts';
-import { defects, head, moment, name, observations, own, text, title, uniqueById, withOwn } from './parts.ts';
+import { attachments, defects, head, moment, name, observations, own, text, title, uniqueById, withOwn, withFiles } from './parts.ts';
 
 const anchor = z.strictObject({ quote: text, start: z.int().min(0).max(LIMITS.text), before: name, after: name });
 
@@ -30,6 +30,7 @@ export const conditionContentSchema: z.ZodType<ConditionContent> = z.strictObjec
   leftOut: uniqueById(z.array(z.strictObject({ id: itemKeySchema, reason: title, by: name, at: moment })).max(LIMITS.leftOut)),
   observations,
   defects,
+  attachments,
   own,
 });
 
@@ -56,5 +57,5 @@ const withPatterns: Migration = (stored) => {
 export const conditionSchemas: KindSchema<ConditionContent, ConditionSummary> = {
   content: conditionContentSchema,
   summary: conditionSummarySchema,
-  migrations: [(stored) => ({ ...stored, observations: [], defects: [] }), (stored) => ({ ...withPatterns(stored), depths: [], under: null, order: 0 }), withOwn],
+  migrations: [(stored) => ({ ...stored, observations: [], defects: [] }), (stored) => ({ ...withPatterns(stored), depths: [], under: null, order: 0 }), withOwn, withFiles],
 };

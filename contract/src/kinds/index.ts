@@ -1,6 +1,6 @@
 export { KIND_SCHEMA, kindAndContentSchema, schemaVersionOf, summarySchema, unionOfKinds, type Summary, type SummaryOfKind } from './kinds.ts';
 export type { KindSchema } from './kind.ts';
-export { ownValueSchema } from './parts.ts';
+export { attachmentSchema, ownValueSchema } from './parts.ts';
 export { requirementContentSchema, type RequirementSummary } from './requirement.ts';
 export { conditionContentSchema, conditionHeadSchema, type ConditionSummary } from './condition.ts';
 export { caseContentSchema, type CaseSummary } from './case.ts';

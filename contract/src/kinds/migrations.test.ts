@@ -22,7 +22,7 @@ const FIRST: Record<ArtefactKind, Record<string, unknown>> = {
 };
 
 /** Stored in databases: a number never goes back. */
-const TODAY: Record<ArtefactKind, number> = { requirement: 3, condition: 4, case: 6, question: 2, shared: 3, dataSet: 2 };
+const TODAY: Record<ArtefactKind, number> = { requirement: 4, condition: 5, case: 7, question: 3, shared: 4, dataSet: 2 };
 
 test.each(ARTEFACT_KINDS)('a %s of the first schema is readable, step by step, and keeps all it said', (kind) => {
   const { content, migrations } = KIND_SCHEMA[kind];

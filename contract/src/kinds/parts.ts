@@ -1,7 +1,8 @@
 import { ARTEFACT_STATES } from '@caderno/core/artefacts';
+import { ATTACHMENT_TYPES, type Attachment } from '@caderno/core/attachments';
 import { NO_OWN, type OwnValue, type OwnValues } from '@caderno/core/fields';
 import { z } from 'zod';
-import { innerIdSchema } from '../ids.ts';
+import { attachmentIdSchema, innerIdSchema } from '../ids.ts';
 import { LIMITS } from '../limits.ts';
 import { isEachOnce } from '../once.ts';
 import { textUpTo } from '../text.ts';
@@ -18,6 +19,12 @@ export const count = z.int().min(0);
 
 const observation = z.strictObject({ id: innerIdSchema, documented: line, done: line, seen: line, by: name, at: moment });
 export const observations = uniqueById(z.array(observation).max(LIMITS.observations));
+/** Files that belong to an artefact or a step. */
+/** A file as the server keeps it, and as an artefact or a step names it. */
+export const attachmentSchema: z.ZodType<Attachment> = z.strictObject({ id: attachmentIdSchema, name: title, type: z.enum(ATTACHMENT_TYPES).nullable(), size: z.int().min(0).max(LIMITS.attachment).nullable() });
+export const attachments: z.ZodType<Attachment[]> = uniqueById(z.array(attachmentSchema).max(LIMITS.attachments));
+/** Contents written before artefacts had files of their own have none. */
+export const withFiles: Migration = (stored) => ({ ...stored, attachments: [] });
 /** What can stand in a field of a project's own. */
 export const ownValueSchema: z.ZodType<OwnValue> = z.union([text, z.array(line).max(LIMITS.choices)]);
 export const own: z.ZodType<OwnValues> = z.record(innerIdSchema, ownValueSchema);

@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { conditionIdSchema, itemKeySchema, questionIdSchema, requirementIdSchema, versionNumberSchema } from '../ids.ts';
 import { LIMITS } from '../limits.ts';
 import type { KindSchema } from './kind.ts';
-import { head, line, moment, name, observations, own, text, title, uniqueById, withOwn } from './parts.ts';
+import { attachments, head, line, moment, name, observations, own, text, title, uniqueById, withOwn, withFiles } from './parts.ts';
 
 const questionSubject = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('requirement'), id: requirementIdSchema, words: line, holds: z.boolean() }),
@@ -22,6 +22,7 @@ export const questionContentSchema: z.ZodType<QuestionContent> = z.strictObject(
   answeredAt: moment.or(z.literal('')),
   settledIn: uniqueById(z.array(z.strictObject({ id: requirementIdSchema, version: versionNumberSchema })).max(LIMITS.links)),
   observations,
+  attachments,
   own,
 });
 
@@ -38,4 +39,4 @@ export const questionSummarySchema = z.object({
 /** See {@link questionSummarySchema}. */
 export type QuestionSummary = z.infer<typeof questionSummarySchema>;
 
-export const questionSchemas: KindSchema<QuestionContent, QuestionSummary> = { content: questionContentSchema, summary: questionSummarySchema, migrations: [withOwn] };
+export const questionSchemas: KindSchema<QuestionContent, QuestionSummary> = { content: questionContentSchema, summary: questionSummarySchema, migrations: [withOwn, withFiles] };

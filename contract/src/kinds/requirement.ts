@@ -5,7 +5,7 @@ import { innerIdSchema, requirementIdSchema } from '../ids.ts';
 import { LIMITS } from '../limits.ts';
 import { textUpTo } from '../text.ts';
 import type { KindSchema } from './kind.ts';
-import { head, line, moment, name, own, text, title, uniqueById, withOwn } from './parts.ts';
+import { attachments, head, line, moment, name, own, text, title, uniqueById, withOwn, withFiles } from './parts.ts';
 
 const step0 = z.int().min(0).max(LONGEST_SCALE - 1);
 const dismissal = z.strictObject({ id: innerIdSchema, rule: z.enum(WORDING_RULES), words: title, sentence: line, reason: title, by: name, at: moment });
@@ -24,6 +24,7 @@ export const requirementContentSchema: z.ZodType<RequirementContent> = z.strictO
   attributes: uniqueById(z.array(z.strictObject({ id: name, value: text })).max(LIMITS.attributes)),
   relations: uniqueById(z.array(z.strictObject({ id: title, kind: name, to: requirementIdSchema })).max(LIMITS.links)),
   dismissals: uniqueById(z.array(dismissal).max(LIMITS.dismissals)),
+  attachments,
   own,
 });
 
@@ -46,5 +47,5 @@ export type RequirementSummary = z.infer<typeof requirementSummarySchema>;
 export const requirementSchemas: KindSchema<RequirementContent, RequirementSummary> = {
   content: requirementContentSchema,
   summary: requirementSummarySchema,
-  migrations: [(stored) => ({ ...stored, rating: null, origin: null, attributes: [], relations: [], dismissals: [] }), withOwn],
+  migrations: [(stored) => ({ ...stored, rating: null, origin: null, attributes: [], relations: [], dismissals: [] }), withOwn, withFiles],
 };

@@ -4,7 +4,7 @@ import { sharedIdSchema } from '../ids.ts';
 import { LIMITS } from '../limits.ts';
 import type { KindSchema } from './kind.ts';
 import { count, head, line, name, own, title, uniqueById, withOwn } from './parts.ts';
-import { parameterSchema, stepSchema, withAttachments } from './steps.ts';
+import { parameterSchema, stepSchema, withAttachments, withNotedAttachments } from './steps.ts';
 
 /** What a version of shared steps holds. */
 export const sharedContentSchema: z.ZodType<SharedContent> = z.strictObject({
@@ -22,4 +22,4 @@ export const sharedSummarySchema = z.object({ kind: z.literal('shared'), id: sha
 /** See {@link sharedSummarySchema}. */
 export type SharedSummary = z.infer<typeof sharedSummarySchema>;
 
-export const sharedSchemas: KindSchema<SharedContent, SharedSummary> = { content: sharedContentSchema, summary: sharedSummarySchema, migrations: [withAttachments, withOwn] };
+export const sharedSchemas: KindSchema<SharedContent, SharedSummary> = { content: sharedContentSchema, summary: sharedSummarySchema, migrations: [withAttachments, withOwn, withNotedAttachments] };

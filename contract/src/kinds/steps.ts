@@ -1,17 +1,16 @@
 import { PARAMETER_TYPES, type Parameter, type PlainStep, type Step } from '@caderno/core/cases';
 import { z } from 'zod';
-import { attachmentIdSchema, caseIdSchema, fieldIdSchema, parameterIdSchema, rowIdSchema, sharedIdSchema, stepIdSchema, versionNumberSchema, conditionIdSchema } from '../ids.ts';
+import { caseIdSchema, fieldIdSchema, parameterIdSchema, rowIdSchema, sharedIdSchema, stepIdSchema, versionNumberSchema, conditionIdSchema } from '../ids.ts';
 import { LIMITS } from '../limits.ts';
 import type { Migration } from './kind.ts';
-import { cell, line, name, title, uniqueById } from './parts.ts';
+import { attachments, cell, line, name, title, uniqueById } from './parts.ts';
 
 const argument = z.strictObject({ id: name, value: cell });
 /** Values given to the parameters of what is used, each once. */
 export const argumentsSchema = uniqueById(z.array(argument).max(LIMITS.parameters));
 const use = { id: stepIdSchema, pinned: versionNumberSchema.nullable(), arguments: argumentsSchema };
 const calledRows = z.discriminatedUnion('kind', [z.strictObject({ kind: z.literal('own'), row: rowIdSchema }), z.strictObject({ kind: z.literal('chosen'), rows: z.array(rowIdSchema).max(LIMITS.rows) }), z.strictObject({ kind: z.literal('every') }), z.strictObject({ kind: z.literal('mine') })]);
-const attachment = z.strictObject({ id: attachmentIdSchema, name: title });
-const plainStep = z.strictObject({ kind: z.literal('step'), id: stepIdSchema, action: line, expected: line, attachments: uniqueById(z.array(attachment).max(LIMITS.attachments)) });
+const plainStep = z.strictObject({ kind: z.literal('step'), id: stepIdSchema, action: line, expected: line, attachments });
 /** A step of its own words. */
 export const plainStepSchema: z.ZodType<PlainStep> = plainStep;
 /** A step of its own words, a use of shared steps, or a call of a case. */
@@ -40,4 +39,13 @@ export const carriedBy = {
 export const withAttachments: Migration = (stored) => ({
   ...stored,
   steps: z.array(z.looseObject({})).parse(stored.steps).map((step) => (step.kind === 'step' ? { ...step, attachments: [] } : step)),
+});
+
+/** Of the files of steps type and size are noted since schema 7 of cases and 4 of shared steps; before, all were pictures. */
+export const withNotedAttachments: Migration = (stored) => ({
+  ...stored,
+  steps: z
+    .array(z.looseObject({}))
+    .parse(stored.steps)
+    .map((step) => (step.kind === 'step' ? { ...step, attachments: z.array(z.looseObject({})).parse(step.attachments).map((a) => ({ ...a, type: null, size: null })) } : step)),
 });

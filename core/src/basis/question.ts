@@ -1,3 +1,4 @@
+import type { Attachment } from '../attachments/index.ts';
 import type { ConditionId, RequirementId } from '../artefacts/index.ts';
 import { NO_OWN, type OwnValues } from '../fields/index.ts';
 import type { Observation } from './observation.ts';
@@ -44,6 +45,8 @@ export interface QuestionContent {
   /** The requirements its answer was written into, with the version that holds it. */
   readonly settledIn: readonly { readonly id: RequirementId; readonly version: number }[];
   readonly observations: readonly Observation[];
+  /** Files that belong to it as a whole. */
+  readonly attachments: readonly Attachment[];
   /** Values of the project's own fields. */
   readonly own: OwnValues;
 }
@@ -59,6 +62,7 @@ export const EMPTY_QUESTION: QuestionContent = {
   answeredAt: '',
   settledIn: [],
   observations: [],
+  attachments: [],
   own: NO_OWN,
 };
 

@@ -1,3 +1,4 @@
+import type { Attachment } from '../attachments/index.ts';
 import type { Priority, RequirementId } from '../artefacts/index.ts';
 import { NO_OWN, type OwnValues } from '../fields/index.ts';
 import type { Risk, RiskRating } from './riskScale.ts';
@@ -46,6 +47,8 @@ export interface RequirementContent {
   readonly attributes: readonly Attribute[];
   readonly relations: readonly Relation[];
   readonly dismissals: readonly Dismissal[];
+  /** Files that belong to it as a whole. */
+  readonly attachments: readonly Attachment[];
   /** Values of the project's own fields. */
   readonly own: OwnValues;
 }
@@ -63,6 +66,7 @@ export const EMPTY_REQUIREMENT: RequirementContent = {
   attributes: [],
   relations: [],
   dismissals: [],
+  attachments: [],
   own: NO_OWN,
 };
 

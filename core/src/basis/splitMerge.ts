@@ -42,7 +42,8 @@ export function mergedContent(kept: RequirementContent, absorbed: readonly Requi
     for (const relation of other.relations) if (!relations.some((r) => r.kind === relation.kind && r.to === relation.to)) relations.push(uniqueRelation(relations, relation));
   }
   const dismissals = [kept, ...absorbed].flatMap((c) => c.dismissals).filter((d, i, all) => all.findIndex((e) => e.id === d.id) === i);
-  return { ...kept, title, text, attributes, relations, dismissals };
+  const attachments = [kept, ...absorbed].flatMap((c) => c.attachments).filter((a, i, all) => all.findIndex((b) => b.id === a.id) === i);
+  return { ...kept, title, text, attributes, relations, dismissals, attachments };
 }
 
 /** What an absorbed requirement still says, once it is withdrawn: where it went. */

@@ -143,7 +143,7 @@ describe('the same source again', () => {
     expect((await grown('ID,Title\nB,New', (c) => c)).plan).toMatchObject({ added: [{ key: 'B' }], gone: ['C-1'] });
   });
   test('pictures and links to steps stay with steps that say the same, wherever they stand; a changed one keeps them too', () => {
-    const picture = { id: 'f'.repeat(64) as never, name: 'dial.png' };
+    const picture = { id: 'f'.repeat(64) as never, name: 'dial.png', type: 'image/png', size: 7 } as const;
     const before: CaseContent = { ...EMPTY_CASE, title: 'One', steps: [{ ...plainStep(stepId('a'), 'Open', 'It opens'), attachments: [picture] }, plainStep(stepId('b'), 'Close'), { kind: 'shared', id: stepId('u'), shared: 'S-1', pinned: 2, arguments: [] }], covers: [{ ...newCover('K-1', 1), expects: [stepId('a'), stepId('b')] }] };
     const entry = (steps: CaseEntry['steps']): CaseEntry => ({ line: 2, key: 'A', ownId: 'C-1', version: null, fields: {}, steps, conditions: null, requirements: [] });
     const after = (steps: CaseEntry['steps']) => changedCase(before, { entry: entry(steps), id: 'C-1', fields: [{ field: 'steps', from: '', to: '' }], conflicts: [] }, new Map(), project());

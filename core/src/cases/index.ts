@@ -1,4 +1,3 @@
-export { attachmentId, pictureType, type Attachment, type AttachmentId, type PictureType } from './attachment.ts';
 export { findDependencyCircle } from './dependencies.ts';
 export { expects, isPlainStep, isUse, plainStep, stepId, textsOfStep, usedBy, withTexts, type Argument, type CalledRows, type CaseCall, type PlainStep, type SharedUse, type Step, type StepId, type Use } from './step.ts';
 export {

@@ -24,7 +24,7 @@ export interface MergedCase {
 
 /**
  * Two cases made into one: parameters of equal name are one, rows of both stand in it (equal ones once), and what
- * either covers, tags, defects and dependencies on others. A case without rows brings the one instance it was, as a
+ * either covers, tags, attachments, defects and dependencies on others. A case without rows brings the one instance it was, as a
  * row, and values that stood as a default stay. In a field of the project's own the kept one's value counts. Where both cover a condition, the links of the one that is kept count.
  * `newId` makes ids for what would stand twice.
  */
@@ -46,6 +46,7 @@ export function mergeCases({ id: keptId, content: kept }: Merging, { id: goneId,
       covers: [...kept.covers, ...covers],
       tags: [...new Set([...kept.tags, ...gone.tags])],
       own: { ...gone.own, ...kept.own },
+      attachments: byId(kept.attachments, gone.attachments),
       defects: byId(kept.defects, gone.defects),
       // On each other they depend no longer.
       dependsOn: byId(kept.dependsOn, gone.dependsOn).filter((d) => d.id !== keptId && d.id !== goneId),

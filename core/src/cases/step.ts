@@ -1,6 +1,6 @@
 import type { CaseId, SharedId } from '../artefacts/index.ts';
 import type { CellText } from '../data/index.ts';
-import type { Attachment } from './attachment.ts';
+import type { Attachment } from '../attachments/index.ts';
 import type { RowId } from './row.ts';
 
 export type StepId = string & { readonly __brand: 'StepId' };

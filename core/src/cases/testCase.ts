@@ -1,3 +1,4 @@
+import type { Attachment } from '../attachments/index.ts';
 import type { CaseId, ConditionId, DataSetId, DefectLink, Priority } from '../artefacts/index.ts';
 import { NO_OWN, type OwnValues } from '../fields/index.ts';
 import type { EventId, FieldId, StateId, TransitionId } from '../conditions/index.ts';
@@ -76,6 +77,8 @@ export interface CaseContent {
   readonly dependsOn: readonly CaseDependency[];
   /** The case it was cloned from. */
   readonly origin: CaseOrigin | null;
+  /** Files that belong to it as a whole. */
+  readonly attachments: readonly Attachment[];
   /** Values of the project's own fields. */
   readonly own: OwnValues;
 }
@@ -120,6 +123,7 @@ export const EMPTY_CASE: CaseContent = {
   defects: [],
   dependsOn: [],
   origin: null,
+  attachments: [],
   own: NO_OWN,
 };
 

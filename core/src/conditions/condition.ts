@@ -1,3 +1,4 @@
+import type { Attachment } from '../attachments/index.ts';
 import type { ConditionId, DefectLink, RequirementId } from '../artefacts/index.ts';
 import { NO_OWN, type OwnValues } from '../fields/index.ts';
 import type { Observation, Risk } from '../basis/index.ts';
@@ -45,6 +46,8 @@ export interface ConditionContent {
   readonly leftOut: readonly LeftOut[];
   readonly observations: readonly Observation[];
   readonly defects: readonly DefectLink[];
+  /** Files that belong to it as a whole. */
+  readonly attachments: readonly Attachment[];
   /** Values of the project's own fields. */
   readonly own: OwnValues;
 }
@@ -62,12 +65,13 @@ export const EMPTY_CONDITION: ConditionContent = {
   leftOut: [],
   observations: [],
   defects: [],
+  attachments: [],
   own: NO_OWN,
 };
 
 /** The condition as a new one for a requirement: its model and depths, without what was decided, seen and linked at the old place. */
 export function copiedTo(content: ConditionContent, requirement: RequirementId, seenVersion: number): ConditionContent {
-  return { ...content, requirements: [{ id: requirement, seenVersion, anchor: null }], under: null, leftOut: [], observations: [], defects: [] };
+  return { ...content, requirements: [{ id: requirement, seenVersion, anchor: null }], under: null, leftOut: [], observations: [], defects: [], attachments: [] };
 }
 
 /** The part whose change makes trace links to the condition suspect. Another name for a value does not. */

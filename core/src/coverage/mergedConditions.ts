@@ -23,6 +23,7 @@ export function mergedConditions(kept: SeenCondition, absorbed: readonly { reado
     depths: [...new Set(contents.flatMap((c) => c.depths))],
     observations: firstOfEach(contents.flatMap((c) => c.observations)),
     defects: firstOfEach(contents.flatMap((c) => c.defects)),
+    attachments: firstOfEach(contents.flatMap((c) => c.attachments)),
   };
   const gone = new Set<ConditionId>(absorbed.map((a) => a.id));
   const changed = cases.filter((c) => c.content.covers.some((x) => gone.has(x.id)));

@@ -3,7 +3,7 @@ export { changeState, changeStates, createArtefact, saveArtefact, setState } fro
 export { findArtefact, readContent } from './findArtefact.ts';
 export { insertArtefacts, readHeads, reserveNumbers, writeVersions, type NewArtefactRow, type OnWritten, type Save } from './write.ts';
 export { lastPosition, moveRequirement, outlinePlaces, placeAfter, placeInOrder, restorePlace } from './outline.ts';
-export { keepAttachment, noteAttachment, pictureOf, readAttachment, sweepAttachments } from './attachments.ts';
+export { attachmentOf, keepAttachment, noteAttachment, readAttachment, sweepAttachments } from './attachments.ts';
 export { dropDraft, keepDraft } from './draft.ts';
 export { describeArtefact, readArtefact } from './read.ts';
 export { issuesOf, listBroken, markBroken, readBroken, restoreVersion } from './broken.ts';

@@ -251,6 +251,7 @@ export function caseContent(demo: DemoCase, condition: (title: string) => MadeCo
     tags: demo.tags,
     estimate: demo.estimate,
     owner: demo.owner,
+    attachments: [],
     defects: [],
     dependsOn: demo.dependsOn.map((title) => ({ id: usable(title).id as CaseId })),
     origin: null,

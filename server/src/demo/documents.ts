@@ -17,7 +17,11 @@ export const projectDocument = z.strictObject({
 /** Field name to value, as one would write it. */
 const own = z.record(z.string(), z.string()).default({});
 
+/** Names of files beside this one that are attached. */
+const files = z.array(z.string()).default([]);
+
 const requirement = z.strictObject({
+  files,
   title: z.string(),
   below: z.string().optional(),
   module: z.string(),
@@ -64,6 +68,7 @@ export type DemoSettings = z.infer<typeof settingsDocument>;
 
 const byAndWhen = { by: z.string(), daysAgo: z.number() };
 const question = z.strictObject({
+  files,
   title: z.string(),
   text: z.string(),
   asked: z.string(),
@@ -161,6 +166,7 @@ const testCase = z.strictObject({
   /** A data set by its title, whose columns without a parameter here become parameters; `rows`: the names of those that run. */
   data: z.strictObject({ set: z.string(), rows: z.array(z.string()).optional() }).optional(),
   own,
+  files,
   /** Number of the step, file beside this one. */
   pictures: z.array(z.tuple([z.number(), z.string()])).default([]),
   covers: z

@@ -6,11 +6,12 @@ import { parse } from 'yaml';
 import type { z } from 'zod';
 import type { ArtefactId } from '@caderno/core/artefacts';
 import type { KindAndContent, NewArtefact, TrackerConnection } from '@caderno/contract';
-import { attachmentId, type CaseContent } from '@caderno/core/cases';
+import type { Attachment } from '@caderno/core/attachments';
+import type { CaseContent } from '@caderno/core/cases';
 import { answered, withdrawnQuestion, type QuestionContent } from '@caderno/core/basis';
 import type { OwnField } from '@caderno/core/fields';
 import { GUESS_ALL } from '@caderno/core/exchange';
-import { createArtefact, findArtefact, idOfRow, noteAttachment, pictureOf, readContent, readHeads, saveArtefact, setState, type Actor } from '../artefacts/index.ts';
+import { attachmentOf, createArtefact, findArtefact, idOfRow, noteAttachment, readContent, readHeads, saveArtefact, setState, type Actor } from '../artefacts/index.ts';
 import { saveSettings } from '../basis/index.ts';
 import { inTransaction, modelsOf, type UnitOfWork } from '../database/index.ts';
 import { saveQuery, type Asker } from '../lists/index.ts';
@@ -47,6 +48,8 @@ interface Loading {
   readonly work: UnitOfWork;
   readonly box: SecretBox;
   readonly files: Files;
+  /** Where the documents and the files beside them are. */
+  readonly folder: string;
   readonly projectId: string;
   readonly now: Date;
   readonly people: ReadonlyMap<string, string>;
@@ -70,7 +73,7 @@ export async function loadDemo(db: Sequelize, box: SecretBox, files: Files, fold
   const settings = { ...written, tracker: { ...written.tracker, address: trackerAddress ?? written.tracker.address } };
   const fields = ownFields(written);
   await inTransaction(db, async (work) => {
-    const loading = await beginProject(work, box, files, project, now);
+    const loading = await beginProject(work, box, files, folder, project, now);
     const { made } = loading;
     const acts: Act[] = [
       ...imports.map((demo) => ({ ...demo, run: () => bringIn(loading, folder, demo, settings.tracker) })),
@@ -101,7 +104,7 @@ export async function loadDemo(db: Sequelize, box: SecretBox, files: Files, fold
         ...demo,
         run: async () => {
           const written = withDemoData(caseContent(demo, (title) => find(made.condition, title), usable(made), fields), demo, (title) => find(made.dataSet, title));
-          const content = await withPictures(loading, folder, demo, written);
+          const content = await withPictures(loading, demo, { ...written, attachments: await attached(loading, demo) });
           made.case.set(demo.title, await make(loading, demo, { kind: 'case', content }, content));
         },
       })),
@@ -115,17 +118,27 @@ export async function loadDemo(db: Sequelize, box: SecretBox, files: Files, fold
 }
 
 /** The case with pictures at its steps, kept as one would add them. */
-async function withPictures(loading: Loading, folder: string, demo: DemoCase, content: CaseContent): Promise<CaseContent> {
+async function withPictures(loading: Loading, demo: DemoCase, content: CaseContent): Promise<CaseContent> {
   const steps = [...content.steps];
   for (const [number, file] of demo.pictures) {
     const step = steps[number - 1];
     if (step?.kind !== 'step') throw new Error(`A picture stands at a step of '${demo.title}': expected one as number ${number}`);
-    const bytes = await readFile(join(folder, file));
-    const id = attachmentId(await loading.files.keep(bytes));
-    await noteAttachment(loading.work, loading.projectId, id, pictureOf(bytes), dateOf(loading, demo.daysAgo));
-    steps[number - 1] = { ...step, attachments: [...step.attachments, { id, name: file }] };
+    steps[number - 1] = { ...step, attachments: [...step.attachments, ...(await attached(loading, { files: [file], daysAgo: demo.daysAgo }))] };
   }
   return { ...content, steps };
+}
+
+/** Files beside the documents, kept as one would attach them. */
+async function attached(loading: Loading, { files, daysAgo }: { readonly files: readonly string[]; readonly daysAgo: number }): Promise<Attachment[]> {
+  const all: Attachment[] = [];
+  for (const name of files) {
+    const bytes = await readFile(join(loading.folder, name));
+    const attachment = await attachmentOf(name, bytes);
+    await loading.files.keep(bytes);
+    await noteAttachment(loading.work, loading.projectId, attachment, dateOf(loading, daysAgo));
+    all.push(attachment);
+  }
+  return all;
 }
 
 function usable(made: MadeSoFar): FindUsable {
@@ -136,14 +149,14 @@ async function readDocument<T>(folder: string, name: string, schema: z.ZodType<T
   return schema.parse(parse(await readFile(join(folder, name), 'utf8')));
 }
 
-async function beginProject(work: UnitOfWork, box: SecretBox, files: Files, project: z.infer<typeof projectDocument>, now: Date): Promise<Loading> {
+async function beginProject(work: UnitOfWork, box: SecretBox, files: Files, folder: string, project: z.infer<typeof projectDocument>, now: Date): Promise<Loading> {
   const people = new Map<string, string>();
   for (const person of project.people) people.set(person.name, await createDemoPerson(work, { ...person, administrator: person.installation }));
   const founder = project.people.find((p) => p.installation);
   if (founder === undefined) throw new Error('The demo has an administrator of the installation: expected one, got none');
   const { id } = await createProject(work, find(people, founder.name), project);
   for (const person of project.people) if (person !== founder) await joinProject(work, id, find(people, person.name), person.role);
-  return { work, box, files, projectId: id, now, people, made: { requirement: new Map(), condition: new Map(), case: new Map(), shared: new Map(), dataSet: new Map() }, day: { daysAgo: Number.NaN, done: 0 } };
+  return { work, box, files, folder, projectId: id, now, people, made: { requirement: new Map(), condition: new Map(), case: new Map(), shared: new Map(), dataSet: new Map() }, day: { daysAgo: Number.NaN, done: 0 } };
 }
 
 /** Imports a file as a person would who takes the mapping that is offered. */
@@ -202,7 +215,7 @@ function questionActs(loading: Loading, demo: DemoQuestion): Act[] {
   let raised: { readonly id: ArtefactId; readonly content: QuestionContent } | null = null;
   const raise = async (): Promise<void> => {
     const { requirement, condition } = loading.made;
-    const content = questionContent(demo, (title) => find(requirement, title), (title) => find(condition, title), day);
+    const content = { ...questionContent(demo, (title) => find(requirement, title), (title) => find(condition, title), day), attachments: await attached(loading, demo) };
     raised = { id: idOfRow(await createArtefact(loading.work, actor(loading, demo), { kind: 'question', content })), content };
   };
   const later = async (entry: { readonly by: string; readonly daysAgo: number }, change: (content: QuestionContent) => QuestionContent): Promise<void> => {
@@ -219,7 +232,7 @@ function questionActs(loading: Loading, demo: DemoQuestion): Act[] {
 
 async function addRequirement(loading: Loading, demo: DemoRequirement, fields: readonly OwnField[]): Promise<void> {
   const below = demo.below === undefined ? null : find(loading.made.requirement, demo.below).id;
-  const content = requirementContent(demo, fields);
+  const content = { ...requirementContent(demo, fields), attachments: await attached(loading, demo) };
   loading.made.requirement.set(demo.title, await make(loading, demo, { kind: 'requirement', content, parent: below }, content));
 }
 

@@ -1,1 +1,2 @@
+export { typeOfFile } from './typeOfFile.ts';
 export { Files, fileHash, type FilesPlace } from './files.ts';

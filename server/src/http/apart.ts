@@ -71,12 +71,12 @@ export const apartHandlers = {
   readHeads: question<'readHeads'>(({ query }, call) => inSnapshot(call.parts.db, (work) => readHeads(work, membershipOf(call).projectId, query.after ?? null))),
   readChanges: question<'readChanges'>(({ query }, call) => inSnapshot(call.parts.db, (work) => readChangesSince(work, membershipOf(call).projectId, query.since))),
 
-  keepAttachment: question<'keepAttachment'>(async (_, call, saved) => {
+  keepAttachment: question<'keepAttachment'>(async ({ query }, call, saved) => {
     const bytes = await readFile(savedBody(saved).path);
     const { db, files, now } = call.parts;
-    return { id: await keepAttachment(db, files, membershipOf(call).projectId, bytes, now()) };
+    return keepAttachment(db, files, membershipOf(call).projectId, query.name, bytes, now());
   }),
-  readAttachment: question<'readAttachment'>(({ params }, call) => readAttachment(call.parts.db, call.parts.files, membershipOf(call).projectId, params.attachment)),
+  readAttachment: question<'readAttachment'>(({ params, query }, call) => readAttachment(call.parts.db, call.parts.files, membershipOf(call).projectId, params.attachment, query.name ?? '')),
   uploadImport: file<'uploadImport'>(({ query }, call, saved) => upload(call, query.name, savedBody(saved).path)),
   fetchStories: file<'fetchStories'>((_, call) => uploadStories(call)),
   rereadImport: file<'rereadImport'>(({ params, body }, call) => describeAgain(call, params.import, body.reading)),

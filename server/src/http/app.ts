@@ -17,6 +17,9 @@ const HSTS = 'max-age=15552000';
 /** Asked by whoever watches over the server, by whatever name it has. */
 const WATCHED: ReadonlySet<string> = new Set(['/healthz', '/livez', '/metrics']);
 
+/** A file that is opened by itself, whatever it is, loads and runs nothing. */
+const NOTHING_RUNS = "default-src 'none'; sandbox";
+
 /** The whole application on its parts; listens to nothing by itself. */
 export function createApp(parts: Parts): Hono {
   const app = new Hono();
@@ -26,6 +29,7 @@ export function createApp(parts: Parts): Hono {
     if (!WATCHED.has(c.req.path)) refuseUnknownHost(c, parts.hosts);
     await next();
     if (isSecure(c, parts)) c.header('strict-transport-security', HSTS);
+    if (c.res.headers.has('content-disposition')) c.header('content-security-policy', NOTHING_RUNS);
   });
   app.use(
     secureHeaders({

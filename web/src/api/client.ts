@@ -1,3 +1,4 @@
+import type { Attachment } from '@caderno/core/attachments';
 import { API_ROOT, COMMAND_ID_HEADER, STATUS_OF_REFUSAL, api, type AnyEndpoint, type BodyOf, type Operation, type ParamsOf, type QueryInputOf, type Refusal, type ResponseOf } from '@caderno/contract';
 
 /** The server said no, and why. */
@@ -65,7 +66,8 @@ async function send<N extends Operation>(endpoint: AnyEndpoint, input: CallInput
   }
 }
 
-function addressOf<N extends Operation>(endpoint: AnyEndpoint, { params, query }: CallInput<N>): string {
+/** Where an operation is asked. */
+export function addressOf<N extends Operation>(endpoint: AnyEndpoint, { params, query }: CallInput<N>): string {
   const values = new Map(Object.entries((params ?? {}) as Record<string, unknown>));
   const path = endpoint.path.replaceAll(/:(\w+)/g, (_, name: string) => encodeURIComponent(String(values.get(name))));
   const search = new URLSearchParams();
@@ -75,7 +77,7 @@ function addressOf<N extends Operation>(endpoint: AnyEndpoint, { params, query }
 }
 
 /** What is no problem of ours was said by something in between, which found no server. */
-async function failureOf(response: Response): Promise<Error> {
+export async function failureOf(response: Response): Promise<Error> {
   if (!(response.headers.get('content-type') ?? '').includes('json')) return new Unreachable(`Something before the server answers with ${response.status}`);
   return new RefusedCall(readRefusal(await response.json()));
 }
@@ -85,7 +87,7 @@ function readRefusal(data: unknown): Refusal {
   return code in STATUS_OF_REFUSAL ? (data as Refusal) : { code: 'fault', reference: 'unreadable answer' };
 }
 
-/** Where a picture is to be had. */
-export function pictureAddress(project: string, attachment: ParamsOf<'readAttachment'>['attachment']): string {
-  return addressOf(api.readAttachment, { params: { project, attachment } });
+/** Where an attached file is to be had, under its name. */
+export function attachmentAddress(project: string, { id, name }: Pick<Attachment, 'id' | 'name'>): string {
+  return addressOf(api.readAttachment, { params: { project, attachment: id }, query: { name } });
 }

@@ -1,4 +1,5 @@
-export { RefusedCall, call, download, pictureAddress } from './client.ts';
+export { RefusedCall, attachmentAddress, call, download } from './client.ts';
+export { upload } from './upload.ts';
 export { failureSentence, isPassing, isSignedOut, tellFailure } from './failure.ts';
 export { untilTaken } from './untilTaken.ts';
 export { keys, useAlike, useArtefact, useBasisTexts, useConditionLines, useDesign, useItems, useLibrary, useMembers, useListProject, useOwnFields, useReuse, useReuseGraph, useSettings, useSuspectLinks, useTracker, useVersion, useVersions, type ConditionInList } from './queries.ts';

@@ -6,6 +6,7 @@ import { memo, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useModules, useSummaries } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, Ticks, useAddCondition, useAskAbout } from '../artefacts/index.ts';
+import { Attachments } from '../attachments/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Choose, PRIORITY_WORD, REQUIREMENT_TYPE_WORD, countOf, options } from '../look/index.ts';
@@ -94,6 +95,9 @@ function Requirement({ artefact, coverage, counted, wording }: { readonly artefa
             </Link>
           </MarginNote>
           <OwnFields place="margin" id={id} kind="requirement" own={content.own} canEdit={canEdit} onChange={set('own')} />
+          <MarginNote title="Files">
+            <Attachments attachments={content.attachments} canEdit={canEdit} onChange={(change) => update((c) => ({ ...c, attachments: change(c.attachments) }))} />
+          </MarginNote>
           <TermNotes text={content.text} />
         </Margin>
       </div>

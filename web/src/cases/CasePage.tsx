@@ -8,6 +8,7 @@ import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useDesign, useReuse } from '../api/index.ts';
 import { Defects, Loading, Margin, MarginNote } from '../artefacts/index.ts';
+import { Attachments } from '../attachments/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { useCoveredDesign, useLiveCoverage } from '../liveCoverage/index.ts';
 import { address, useFrame } from '../frame/index.ts';
@@ -150,6 +151,9 @@ function Case({ artefact }: { readonly artefact: EditableArtefact<'case'> }) {
           <UsesAndUsers id={id} version={artefact.summary.version} uses={content.data !== null || content.steps.some((s) => s.kind !== 'step')} />
           <DependsOn id={id} content={settled} canEdit={canEdit} update={update} />
           <WorthALook id={id} content={settled} opened={opened} surfaced={surfaced} constants={constants} coverages={coverages} conditions={conditions} canEdit={canEdit} update={update} onChoose={setChosen} onTakeOut={setTaking} />
+          <MarginNote title="Files">
+            <Attachments attachments={content.attachments} canEdit={canEdit} onChange={(change) => update((c) => ({ ...c, attachments: change(c.attachments) }))} />
+          </MarginNote>
           <MarginNote title="Defects">
             <Defects defects={content.defects} canEdit={canEdit} onChange={(defects) => update((c) => ({ ...c, defects }))} />
           </MarginNote>

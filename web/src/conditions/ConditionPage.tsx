@@ -6,6 +6,7 @@ import { Link } from 'react-router';
 import { useDesign, useSummaries } from '../api/index.ts';
 import { Defects, Loading, useRaiseQuestion, useStillRight, Observations } from '../artefacts/index.ts';
 import { useLiveCoverage } from '../liveCoverage/index.ts';
+import { Attachments } from '../attachments/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { WholeWidth, address, useFrame } from '../frame/index.ts';
 import { Button, ITEM_KIND_WORD, Section, TextButton, countOf } from '../look/index.ts';
@@ -71,6 +72,11 @@ function Condition({ artefact, design, requirementTexts }: { readonly artefact: 
       <Shown id={id} coverage={coverage} editing={editing} design={design} refused={refused} onWrite={setWriting} />
       <Observations observations={content.observations} canEdit={canEdit} onChange={(observations) => update((c) => ({ ...c, observations }))} />
       <OwnFields place="page" id={id} kind="condition" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
+      <Section title="Files">
+        <div className="mt-1.5">
+          <Attachments attachments={content.attachments} canEdit={canEdit} onChange={(change) => update((c) => ({ ...c, attachments: change(c.attachments) }))} />
+        </div>
+      </Section>
       <Section title="Defects" aside="in the story tracker">
         <div className="mt-1.5">
           <Defects defects={content.defects} canEdit={canEdit} onChange={(defects) => update((c) => ({ ...c, defects }))} />

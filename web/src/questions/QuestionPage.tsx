@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { useCoverageRows, useMembers } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, Observations } from '../artefacts/index.ts';
 import { MarkdownText } from '../text/index.ts';
+import { Attachments } from '../attachments/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { Button, Section, TextButton, countOf, dateAndTime } from '../look/index.ts';
@@ -48,6 +49,9 @@ function Question({ artefact }: { readonly artefact: EditableArtefact<'question'
             <Subjects about={content.about} canEdit={canEdit} onChange={(about) => update((c) => ({ ...c, about }))} />
           </MarginNote>
           <OwnFields place="margin" id={id} kind="question" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
+          <MarginNote title="Files">
+            <Attachments attachments={content.attachments} canEdit={canEdit} onChange={(change) => update((c) => ({ ...c, attachments: change(c.attachments) }))} />
+          </MarginNote>
           {content.settledIn.length > 0 && (
             <MarginNote title="Written into">
               {content.settledIn.map((s) => (

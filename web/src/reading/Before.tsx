@@ -1,5 +1,6 @@
 import type { CaseContent } from '@caderno/core/cases';
 import type { OpenedCase, OpenedPart } from '@caderno/core/shared';
+import { AttachedFiles } from '../attachments/index.ts';
 import { ReadText } from './ReadLine.tsx';
 
 const PROCEDURE = [['Objective', 'objective'], ['Preconditions', 'preconditions']] as const;
@@ -38,6 +39,14 @@ export function Before({ content, texts }: { readonly content: CaseContent; read
         <div className="contents">
           <dt className="text-xs leading-6 text-ink2">Time box</dt>
           <dd className="leading-6">{content.estimate.toLocaleString()} minutes</dd>
+        </div>
+      )}
+      {content.attachments.length > 0 && (
+        <div className="contents">
+          <dt className="text-xs leading-6 text-ink2">Files</dt>
+          <dd>
+            <AttachedFiles label="Attached files" attachments={content.attachments} picture="max-h-[420px] max-w-full" />
+          </dd>
         </div>
       )}
     </dl>

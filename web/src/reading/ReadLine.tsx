@@ -2,7 +2,7 @@ import type { OpenedPart, OpenedStep } from '@caderno/core/shared';
 import { useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
-import { pictureAddress } from '../api/index.ts';
+import { AttachedFiles } from '../attachments/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { TextButton } from '../look/index.ts';
 
@@ -31,7 +31,6 @@ interface Props {
 
 /** A step to be done, with the values of the instance in place; where it comes from is said when that changes. */
 export function ReadLine({ readable: { line, action, expected }, before, number, isCurrent, onAsk, onPoint }: Props) {
-  const { project } = useFrame();
   const own = useRef<HTMLLIElement>(null);
   useEffect(() => {
     if (isCurrent) own.current?.scrollIntoView({ block: 'nearest' });
@@ -54,9 +53,7 @@ export function ReadLine({ readable: { line, action, expected }, before, number,
                   <b aria-hidden="true">⇒</b> <ReadText parts={expected} />
                 </p>
               )}
-              {line.step.attachments.map((a) => (
-                <img key={a.id} src={pictureAddress(project, a.id)} alt={a.name} className="my-1.5 max-h-[420px] max-w-full border border-rule2" />
-              ))}
+              <AttachedFiles label={`Files of step ${number}`} attachments={line.step.attachments} picture="max-h-[420px] max-w-full" />
             </>
           )}
         </div>

@@ -1,8 +1,12 @@
+import type { Attachment } from '@caderno/core/attachments';
 import type { PlainStep, StepId } from '@caderno/core/cases';
+import { LIMITS } from '@caderno/contract';
 import { Trash2 } from 'lucide-react';
 import { memo } from 'react';
+import { toast } from 'sonner';
+import { AttachedFiles, UploadLines, filesPasted, useUploads, withFiles } from '../attachments/index.ts';
+import { AddFiles } from './AddFiles.tsx';
 import { ParameterField } from './ParameterField.tsx';
-import { AddPicture, Pictures, useKeepPictures, withPictures } from './Pictures.tsx';
 import { DropPlace } from './UseDragging.tsx';
 import { SelectBox } from './SelectBox.tsx';
 import type { Act, Focus, StepPart } from './stepCommand.ts';
@@ -26,8 +30,11 @@ export const PlainLine = memo(function PlainLine({ step, number, context, canEdi
   const onNeighbour = (direction: -1 | 1, part: StepPart): boolean => act(step.id, { kind: 'neighbour', direction, part });
   const onMove = (direction: -1 | 1, part: StepPart): boolean => act(step.id, { kind: 'move', direction, part });
   const turnOf = (part: StepPart): number => (focus?.part === part ? focus.turn : 0);
-  const keep = useKeepPictures();
-  const add = (files: readonly File[]): void => void keep(files).then((more) => more.length > 0 && onChange({ attachments: withPictures(step, more) }));
+  const uploads = useUploads((kept) => {
+    const attachments = withFiles(step.attachments, [kept], LIMITS.attachments);
+    if (attachments === null) toast.error(`A step may have ${LIMITS.attachments} files. ${kept.name} was not added.`);
+    else onChange({ attachments });
+  });
   const hasExpected = step.expected !== '' || focus?.part === 'expected';
   const shared = {
     context,
@@ -41,11 +48,16 @@ export const PlainLine = memo(function PlainLine({ step, number, context, canEdi
     <li
       data-step={step.id}
       onPasteCapture={(event) => {
-        const files = [...event.clipboardData.files].filter((f) => f.type.startsWith('image/'));
+        const files = filesPasted(event.clipboardData);
         if (!canEdit || files.length === 0) return;
         event.preventDefault();
         event.stopPropagation();
-        add(files);
+        uploads.add(files);
+      }}
+      onDrop={(event) => {
+        if (!canEdit || event.dataTransfer.files.length === 0) return;
+        event.preventDefault();
+        uploads.add([...event.dataTransfer.files]);
       }}
       // Lines out of sight are not laid out; the one that is written in may show its list beyond itself.
       className={`group relative flex items-baseline border-b border-rule py-1 [contain-intrinsic-size:auto_37px] [&:not(:focus-within)]:[content-visibility:auto] ${selected ? 'bg-blue-wash' : ''}`}
@@ -87,7 +99,8 @@ export const PlainLine = memo(function PlainLine({ step, number, context, canEdi
             />
           </div>
         )}
-        <Pictures step={step} number={number} canEdit={canEdit} onChange={(attachments) => onChange({ attachments })} />
+        <AttachedFiles label={`Files of step ${number}`} attachments={step.attachments} picture="h-20 max-w-48" {...(canEdit ? { onRemove: ({ id }: Attachment) => onChange({ attachments: step.attachments.filter((a) => a.id !== id) }) } : {})} />
+        <UploadLines uploads={uploads} />
       </div>
       {canEdit && <DropPlace after={step.id} />}
       {canEdit && (
@@ -97,7 +110,7 @@ export const PlainLine = memo(function PlainLine({ step, number, context, canEdi
               ⇒ expected
             </button>
           )}
-          <AddPicture number={number} onAdd={add} />
+          <AddFiles number={number} onAdd={uploads.add} />
           <button type="button" tabIndex={-1} aria-label={`Remove step ${number}`} title="Remove the step" className="grid size-6 place-items-center rounded text-ink2 hover:bg-page2" onClick={onRemove}>
             <Trash2 size={13} aria-hidden="true" />
           </button>

@@ -1,7 +1,7 @@
 import { isElementList, isRecord, type Json, type JsonElement } from '@caderno/core/versions';
 
 /** Lists whose elements a person calls otherwise than by the name of the list without its s. */
-const ELEMENT_WORD: Readonly<Record<string, string>> = { entries: 'entry', covers: 'link', leftOut: 'item left out', classes: 'other kind', dependsOn: 'case it depends on', fields: 'field', runs: 'row that runs' };
+const ELEMENT_WORD: Readonly<Record<string, string>> = { entries: 'entry', covers: 'link', leftOut: 'item left out', classes: 'other kind', dependsOn: 'case it depends on', attachments: 'file', fields: 'field', runs: 'row that runs' };
 const FIELD_WORD: Readonly<Record<string, string>> = { expected: 'expected result', '(order)': 'order' };
 
 /** A place in a content as a person calls it: `steps/s3/expected` is “Step 2, expected result”. `contents`: where the place is looked for. */

@@ -1,0 +1,1 @@
+export { ATTACHMENT_TYPES, ENDINGS, PICTURE_TYPES, attachmentForm, attachmentId, isAttachmentType, safeFileName, type Attachment, type AttachmentForm, type AttachmentId, type AttachmentType, type PictureType } from './attachment.ts';
