@@ -74,7 +74,7 @@ export async function sweepAttachments(work: UnitOfWork): Promise<number> {
   const swept = await selectRows(
     work,
     idRow,
-    `WITH named AS (${named('artefact_version')} UNION ${named('draft')})
+    `WITH named AS MATERIALIZED (${named('artefact_version')} UNION ${named('draft')})
      DELETE FROM attachment WHERE kept_at < now() - interval '${UNUSED_HOURS} hours' AND NOT EXISTS (SELECT 1 FROM named WHERE named.project_id = attachment.project_id AND named.id = attachment.id) RETURNING id`,
   );
   return swept.length;
