@@ -57,16 +57,16 @@ function stepOf(draft: ImportDraft): Pick<ImportDraft, 'mapping' | 'reading'> {
 async function formatFigures(): Promise<Figure[]> {
   const requirements = largeTexts(COUNT, 12).map((text, i): ExportedRequirement => ({ id: `R-${i + 1}`, version: 1, parent: i % 10 === 0 ? null : `R-${i - (i % 10) + 1}`, depth: i % 10 === 0 ? 0 : 1, state: 'draft', content: { ...EMPTY_REQUIREMENT, title: `Requirement ${i + 1}`, text }, design: null }));
   const files: [string, Uint8Array][] = [
-    ['basis.xlsx', await writeXlsx('Basis', exportTable('p', requirements, false))],
+    ['basis.xlsx', await writeXlsx('Basis', exportTable('p', requirements, [], false))],
     ['basis.md', Buffer.from(writeMarkdown('p', exportSections('p', requirements)))],
-    ['basis.reqif', Buffer.from(writeReqif({ project: 'p', title: 'p', at: '2026-01-01T00:00:00Z', requirements, sources: new Map(), objects: new Map() }))],
+    ['basis.reqif', Buffer.from(writeReqif({ project: 'p', title: 'p', at: '2026-01-01T00:00:00Z', requirements, fields: [], sources: new Map(), objects: new Map() }))],
   ];
   const figures: Figure[] = [];
   for (const [name, bytes] of files) {
     let read = 0;
     const ms = await timed(async () => {
       const document = await readDocument(name, bytes, GUESS_ALL);
-      read = entriesOf(document, guessMapping(document, 'p', 's', null), { title: 300, name: 200, text: 200_000, relations: 500 }).entries.length;
+      read = entriesOf(document, guessMapping(document, 'p', 's', [], null), { title: 300, name: 200, text: 200_000, relations: 500 }, []).entries.length;
     });
     if (read < COUNT) throw new Error(`${name} is read whole: expected ${COUNT}, got ${read}`);
     figures.push({ what: `reading ${COUNT} requirements from ${name}`, ms, budget: 4_000 });

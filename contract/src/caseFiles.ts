@@ -1,18 +1,17 @@
-import { CASE_LAYOUTS, CASE_TARGETS, type CaseField, type CaseMapping, type CaseTarget } from '@caderno/core/caseFiles';
+import { CASE_LAYOUTS, CASE_TARGETS, type CaseField, type CaseMapping } from '@caderno/core/caseFiles';
 import { z } from 'zod';
-import { caseIdSchema, ownFieldIdSchema } from './ids.ts';
-import { conflictChoiceSchema, fileProblemSchema, importDraftSchema, readingSchema } from './imports.ts';
+import { caseIdSchema } from './ids.ts';
+import { conflictChoiceSchema, fileProblemSchema, importDraftSchema, ownTargetSchema, readingSchema } from './imports.ts';
 import { chosenSchema } from './many.ts';
 import { LIMITS } from './limits.ts';
 import { textUpTo, trimmedTextUpTo } from './text.ts';
 
 const count = z.int().min(0);
-const ownTarget: z.ZodType<CaseTarget> = z.string().startsWith('own:').refine((text) => ownFieldIdSchema.safeParse(text.slice('own:'.length)).success).transform((text) => text as `own:${string}`);
 
 /** Which column of a file with cases becomes what. */
 export const caseMappingSchema: z.ZodType<CaseMapping> = z.strictObject({
   source: trimmedTextUpTo(100),
-  columns: z.record(textUpTo(200), z.union([z.enum(CASE_TARGETS), ownTarget])),
+  columns: z.record(textUpTo(200), z.union([z.enum(CASE_TARGETS), ownTargetSchema])),
   layout: z.enum(CASE_LAYOUTS),
   headings: z.boolean(),
   module: textUpTo(LIMITS.name),

@@ -1,16 +1,19 @@
-import { FILE_FORMATS, SECTION_ROWS, TARGETS, type FieldName, type FileProblem, type Mapping, type ReadingOptions } from '@caderno/core/exchange';
+import { FILE_FORMATS, SECTION_ROWS, TARGETS, type FieldName, type FileProblem, type OwnFieldName, type Mapping, type ReadingOptions } from '@caderno/core/exchange';
 import { SIDES } from '@caderno/core/versions';
 import { z } from 'zod';
-import { requirementIdSchema } from './ids.ts';
+import { ownFieldIdSchema, requirementIdSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
 import { textUpTo, trimmedTextUpTo } from './text.ts';
 
 const count = z.int().min(0);
 
+/** A column that fills a field of the project's own: `own:` and its id. */
+export const ownTargetSchema: z.ZodType<OwnFieldName> = z.string().startsWith('own:').refine((text) => ownFieldIdSchema.safeParse(text.slice('own:'.length)).success).transform((text) => text as OwnFieldName);
+
 /** Which column of a file becomes which field. */
 export const mappingSchema: z.ZodType<Mapping> = z.strictObject({
   source: trimmedTextUpTo(100),
-  columns: z.record(textUpTo(200), z.enum(TARGETS)),
+  columns: z.record(textUpTo(200), z.union([z.enum(TARGETS), ownTargetSchema])),
   sections: z.enum(SECTION_ROWS).optional(),
 });
 

@@ -18,7 +18,7 @@ let spoilt = '';
 test('what cannot be read is named in its list, on its page and in coverage, and an earlier version is put back', async ({ page }) => {
   await signIn(page, 'Inês V.');
   const made = await page.request.post('/api/v1/projects/fonte-clara/artefacts', {
-    data: { kind: 'case', content: { title: 'Spoilt by hand', kind: 'procedure', execution: 'byHand', objective: 'first', areas: '', ideas: '', preconditions: '', steps: [], parameters: [], rows: [], data: null, runs: { kind: 'all' }, covers: [], module: 'Spoilt', priority: 'low', tags: [], estimate: null, owner: '', defects: [], dependsOn: [], origin: null, own: {} } },
+    data: { kind: 'case', content: { title: 'Spoilt by hand', kind: 'procedure', execution: 'byHand', objective: 'first', areas: '', ideas: '', preconditions: '', steps: [], parameters: [], rows: [], data: null, runs: { kind: 'all' }, covers: [], module: 'Spoilt', priority: 'low', tags: [], estimate: null, owner: '', defects: [], dependsOn: [], origin: null, attachments: [], own: {} } },
   });
   spoilt = ((await made.json()) as { summary: { id: string } }).summary.id;
   await page.goto(`${PROJECT}/cases/${spoilt}`);

@@ -4,6 +4,7 @@ import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { getRequestListener } from '@hono/node-server';
 import { EMPTY_QUESTION } from '@caderno/core/basis';
+import { ownFieldId, type OwnField } from '@caderno/core/fields';
 import { DEFAULT_SETTINGS, SETTINGS_PARTS, type ImportDraft, type ImportPreview, type ProjectSettings } from '@caderno/contract';
 import { createStoryboard } from '@caderno/standins/storyboard';
 import { condition, makeDatabase, makeProject, onServer, requirement, save, startServer, type Caller, type TestServer } from './harness.ts';
@@ -107,6 +108,26 @@ describe('imports', () => {
     const again = await bring('order.csv', file('O-1b,Between,theirs'));
     await run(again.draft, { [`${mine} text`]: { own: 'agreed by both' } });
     expect((await read(mine)).content).toMatchObject({ text: 'agreed by both' });
+  });
+
+  test('columns fill the project’s own fields; with them the basis goes out and comes back unchanged, and a choice by another name is another name', async () => {
+    const { version, settings } = (await call('readSettings')).data;
+    const field = (name: string, type: OwnField['type'], choices: readonly string[] = []): OwnField => ({ id: ownFieldId(name.toLowerCase()), name, type, of: ['requirement'], choices: choices.map((c) => ({ id: c.toLowerCase(), name: c })), required: false, begins: null, help: '', removed: false });
+    const fields = [field('Channel', 'choice', ['Counter', 'Web']), field('Priority', 'text')];
+    await call('saveSettings', { body: { ...settings, fields } }, { 'if-match': `"${version}"` });
+    const { draft, preview } = await bring('own.csv', 'id,title,channel,own.priority,priority\nO-1,With a channel,web,of the board,low\nO-2,With another,by post,,high');
+    expect(draft.mapping.columns).toMatchObject({ channel: 'own:channel', 'own.priority': 'own:priority', priority: 'priority' });
+    expect(preview.problems.map((p) => ('value' in p ? [p.line, p.column, p.value] : p.code))).toEqual([[3, 'channel', 'by post']]);
+    await run(draft);
+    const id = (await call('find', { query: { words: 'With a channel' } })).data[0]!.id;
+    expect((await read(id)).content).toMatchObject({ own: { channel: 'web', priority: 'of the board' }, priority: 'low' });
+    for (const format of ['csv', 'xlsx', 'reqif'] as const) {
+      const response = await server.fetch(`/api/v1/projects/p/basis/export?format=${format}`, { headers: { cookie: `caderno_session=${project.lead}` } });
+      const again = await bring(`back.${format}`, new Uint8Array(await response.arrayBuffer()));
+      expect([format, again.preview.counts]).toMatchObject([format, { added: 0, changed: 0, conflicts: 0, errors: 0 }]);
+    }
+    const later = await bring('own.csv', 'id,title,channel,own.priority,priority\nO-1,With a channel,Counter,of the board,low\nO-2,With another,,,high');
+    expect(later.preview.changed).toMatchObject([{ id, fields: [{ field: 'own:channel', from: 'Web', to: 'Counter' }], conflicts: [] }]);
   });
 
   test('a faulty file imports nothing, and says where', async () => {

@@ -43,7 +43,7 @@ const FIELD = { id: 'f', name: 'f', type: { kind: 'whole' }, unit: '', required:
 const RANGES = condition(['R-1'], { model: { kind: 'valueRanges', boundaries: 'twoValue', allowInvalidTogether: false, fields: [FIELD] }, leftOut: [{ id: 'k', reason: 'r', by: 'b', at: '2026-11-27T00:00:00Z' }] });
 const FACTOR = (id: string) => ({ id, name: id, values: [{ id: 'v', value: 'v', aliases: [], valid: true, base: false, outcome: '' }] });
 const COMBINATION = condition(['R-1'], { model: { kind: 'combination', factors: [FACTOR('x'), FACTOR('y')], constraints: [{ id: 'c', text: 'if x = v then y = v' }], strength: 2, groups: [], seed: 1 } });
-const QUESTION = { kind: 'question', content: { title: 'Q', text: '', asked: '', about: [{ kind: 'requirement', id: 'R-1', words: 'w', holds: true }], status: 'open', answer: '', answeredBy: '', answeredAt: '', settledIn: [], observations: [] } };
+const QUESTION = { kind: 'question', content: { title: 'Q', text: '', asked: '', attachments: [], about: [{ kind: 'requirement', id: 'R-1', words: 'w', holds: true }], status: 'open', answer: '', answeredBy: '', answeredAt: '', settledIn: [], observations: [], own: {} } };
 const DATA = { kind: 'dataSet', content: { title: 'D', purpose: '', parameters: [parameter], rows: [row], serves: [{ id: 'K-1', seenVersion: 1, fields: [], outcome: null }], module: '', tags: [] } };
 const reading = { encoding: null, separator: null, sheet: null, header: null };
 const mapping = { source: 's', columns: { id: 'id' } };

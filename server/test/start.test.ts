@@ -24,7 +24,7 @@ test('starts with the demo, keeps data, stops cleanly, recovers from kill -9 in 
   // The budget is 10 s on a machine that has the dependencies.
   expect(Date.now() - began).toBeLessThan(10_000);
   const cookie = await signIn(second.origin);
-  const content = (objective: string) => ({ title: 'Killed', objective, preconditions: objective, steps: [], parameters: [], rows: [], data: null, runs: { kind: 'all' }, covers: [], module: '', priority: 'low', tags: [], estimate: null, owner: '', defects: [], kind: 'procedure', execution: 'byHand', areas: '', ideas: '', dependsOn: [], origin: null, own: {} });
+  const content = (objective: string) => ({ title: 'Killed', objective, preconditions: objective, steps: [], parameters: [], rows: [], data: null, runs: { kind: 'all' }, covers: [], module: '', priority: 'low', tags: [], estimate: null, owner: '', defects: [], kind: 'procedure', execution: 'byHand', areas: '', ideas: '', dependsOn: [], origin: null, attachments: [], own: {} });
   const made = (await (await post(second.origin, '/projects/fonte-clara/artefacts', { kind: 'case', content: content('v1') }, cookie)).json()) as { summary: { id: string } };
   const { id } = made.summary;
   let saved = 1;

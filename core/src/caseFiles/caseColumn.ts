@@ -1,4 +1,4 @@
-import { ownFieldsOf, ownQueryName, type OwnField } from '../fields/index.ts';
+import { ownFieldOfColumn, ownFieldsOf, takenNames, type OwnField } from '../fields/index.ts';
 import { DERIVED_COLUMNS, FILE_LIMITS, ownIdColumn, ownVersionColumn, type SourceDocument } from '../exchange/index.ts';
 
 /** What a column of a file with cases can be. `own:` and the id of a field of the project's own. */
@@ -54,6 +54,9 @@ const REPEATABLE: ReadonlySet<CaseTarget> = new Set<CaseTarget>(['tags', 'requir
 /** What exports of ours add for reading only. */
 const DERIVED = new Set<string>([...DERIVED_COLUMNS.filter((name) => name !== 'conditions'), 'requirements of the conditions', 'instances']);
 
+/** The columns of cases in a file, besides those of the project's own fields. */
+export const CASE_COLUMNS = takenNames(['id', 'version', 'title', 'module', 'priority', 'owner', 'kind', 'execution', 'minutes', 'tags', 'objective', 'preconditions', 'conditions', 'requirements', 'step', 'action', 'expected result', 'steps', 'expected results', ...DERIVED]);
+
 /** The mapping a person would probably make; what was remembered of the source comes first. */
 export function guessCaseMapping(document: SourceDocument, project: string, source: string, fields: readonly OwnField[], remembered: CaseMapping | null): CaseMapping {
   const columns: Record<string, CaseTarget> = {};
@@ -73,7 +76,7 @@ function guess(name: string, project: string, fields: readonly OwnField[]): Case
   if (lower === ownIdColumn(project).toLowerCase()) return 'ownId';
   if (lower === 'version' || lower === ownVersionColumn(project).toLowerCase()) return 'version';
   if (DERIVED.has(lower)) return 'leave';
-  const own = ownFieldsOf(fields, 'case').find((field) => ownQueryName(field.name) === ownQueryName(name));
+  const own = ownFieldOfColumn(name, ownFieldsOf(fields, 'case'), CASE_COLUMNS);
   if (own !== undefined) return `own:${own.id}`;
   return GUESSES.find(([pattern]) => pattern.test(name.trim()))?.[1] ?? 'leave';
 }

@@ -6,7 +6,7 @@ import { GUESS_ALL, readFile, writeCsv, writeXlsx, type SourceDocument } from '.
 import { testField } from '../fields/testField/index.ts';
 import { CASE_TABLE, addedCase, caseBaseOf, caseConflictKey, caseEntriesOf, caseMarkdown, caseTable, casesInMarkdown, changedCase, guessCaseMapping, openCaseConflicts, planCases, type CaseEntry, type CaseFileNames, type CaseFileProject, type CaseLayout, type CaseMapping, type ExistingCase } from './index.ts';
 
-const FIELDS = [testField('Channel', 'choices', { choices: ['Kiosk', 'Web, new'] }), testField('Due', 'date'), testField('Notes', 'longText')];
+const FIELDS = [testField('Channel', 'choices', { choices: ['Kiosk', 'Web, new'] }), testField('Due', 'date'), testField('Notes', 'longText'), testField('Priority', 'choice', { choices: ['A', 'B'] })];
 const LIMITS = { title: 300, name: 200, text: 200_000, line: 20_000, steps: 2_000 };
 const REQUIREMENTS: Readonly<Record<string, RequirementId>> = { 'R-1': 'R-1', 'REQ-7': 'R-2', 'Valid reading, once': 'R-3' };
 const names: CaseFileNames = { fields: FIELDS, requirement: (name) => REQUIREMENTS[name] ?? null, condition: (id) => id !== 'K-99', used: (id) => id !== 'S-99' };
@@ -89,7 +89,7 @@ const step = fc.oneof(
 const content = fc.record({
   title: line.map((s) => s || 'T'), module: line, objective: text, preconditions: text, owner: line, priority: fc.constantFrom('high' as const, 'low' as const), kind: fc.constantFrom('procedure' as const, 'charter' as const), execution: fc.constantFrom('byHand' as const, 'automated' as const),
   estimate: fc.constantFrom(null, 0, 2.5, 90), tags: fc.uniqueArray(line.filter((s) => s !== ''), { maxLength: 3 }), steps: fc.array(step, { maxLength: 5 }), covers: fc.subarray(['K-1', 'K-2', 'K-10'] as const),
-  own: fc.record({ channel: fc.subarray(['kiosk', 'web-new'], { minLength: 1 }), due: fc.constant('2026-02-28'), notes: text.filter((s) => s !== '') }, { requiredKeys: [] }),
+  own: fc.record({ channel: fc.subarray(['kiosk', 'web-new'], { minLength: 1 }), due: fc.constant('2026-02-28'), notes: text.filter((s) => s !== ''), priority: fc.constantFrom('a', 'b') }, { requiredKeys: [] }),
 }).map(({ steps, covers, ...more }): CaseContent => ({ ...EMPTY_CASE, ...more, steps: steps.map((s, i) => ({ ...s, id: stepId(`s${i}`) }) as Step), covers: covers.map((id) => newCover(id, 1)) }));
 
 test('written out in any way and read in again, nothing changes', async () => {

@@ -1,7 +1,7 @@
 import type { ArtefactId } from '../artefacts/index.ts';
-import { ownFieldsOf } from '../fields/index.ts';
+import { ownColumnName, ownFieldsOf } from '../fields/index.ts';
 import { ownIdColumn, type SourceDocument, type SourceRecord } from '../exchange/index.ts';
-import { isCaseColumnName } from './caseColumn.ts';
+import { CASE_COLUMNS, isCaseColumnName } from './caseColumn.ts';
 import { caseFieldText, type CaseField } from './caseField.ts';
 import type { CaseTableOptions, ExportedCase } from './caseTable.ts';
 import { actionCell, fileStepOf, numberedSteps } from './stepText.ts';
@@ -19,7 +19,7 @@ export function* caseMarkdown(cases: Iterable<ExportedCase>, options: Omit<CaseT
 
 function sectionOf({ id, version, content, design }: ExportedCase, { project, fields, titleOf, figures }: Omit<CaseTableOptions, 'layout'>): string {
   const own = ownFieldsOf(fields, 'case');
-  const facts = [...FACTS.map(([name, field]) => [name, caseFieldText(content, field, fields)] as const), ...own.map((field) => [field.name, caseFieldText(content, `own:${field.id}`, fields)] as const)];
+  const facts = [...FACTS.map(([name, field]) => [name, caseFieldText(content, field, fields)] as const), ...own.map((field) => [ownColumnName(field, CASE_COLUMNS), caseFieldText(content, `own:${field.id}`, fields)] as const)];
   const figure = figures && design !== null ? [`Requirements of the conditions: ${design.requirements.join(', ')}`, `Instances: ${design.instances}`] : [];
   const parts = [
     `## ${oneLine(content.title)} {#${id}}`,

@@ -1,10 +1,10 @@
 import type { ArtefactId, ArtefactState, CaseId, RequirementId } from '../artefacts/index.ts';
 import type { CaseContent } from '../cases/index.ts';
 import { itemsToShow, shownRatio, percentDown, type StandingCounts } from '../coverage/index.ts';
-import { ownFieldsOf, type OwnField } from '../fields/index.ts';
+import { ownColumnName, ownFieldsOf, type OwnField } from '../fields/index.ts';
 import { ownIdColumn } from '../exchange/index.ts';
 import { caseFieldText, type PlainCaseField } from './caseField.ts';
-import type { CaseLayout } from './caseColumn.ts';
+import { CASE_COLUMNS, type CaseLayout } from './caseColumn.ts';
 import { actionCell, fileStepOf, numberedSteps } from './stepText.ts';
 
 /** A case as exports need it. */
@@ -33,7 +33,7 @@ export function* caseTable(cases: Iterable<ExportedCase>, options: CaseTableOpti
   const own = ownFieldsOf(options.fields, 'case');
   const figures = options.figures ? ['requirements of the conditions', 'instances', 'coverage items', 'shown', 'coverage %'] : [];
   const steps = options.layout === 'stepRows' ? ['step', 'action', 'expected result'] : ['steps', 'expected results'];
-  yield [ownIdColumn(options.project), 'version', 'state', ...HEAD_FIELDS, ...own.map((f) => f.name), ...figures, ...steps];
+  yield [ownIdColumn(options.project), 'version', 'state', ...HEAD_FIELDS, ...own.map((f) => ownColumnName(f, CASE_COLUMNS)), ...figures, ...steps];
   for (const one of cases) yield* rowsOf(one, own, options);
 }
 

@@ -1,8 +1,9 @@
 import type { ArtefactState, RequirementId } from '../artefacts/index.ts';
 import type { RequirementContent } from '../basis/index.ts';
 import { STANDINGS, itemsToShow, percentDown, shownRatio, type Standing, type StandingCounts } from '../coverage/index.ts';
-import { FIELDS, attributeField, fieldText } from './field.ts';
-import { DERIVED_COLUMNS, ownIdColumn } from './mapping.ts';
+import { ownColumnName, ownFieldsOf, ownQueryName, type OwnField } from '../fields/index.ts';
+import { FIELDS, attributeField, fieldText, ownFieldName } from './field.ts';
+import { BASIS_COLUMNS, DERIVED_COLUMNS, ownIdColumn } from './mapping.ts';
 import type { MarkdownSection } from './markdown.ts';
 
 /** A requirement as exports need it. */
@@ -20,16 +21,20 @@ export interface ExportedRequirement {
 const STANDING_COLUMN: Readonly<Record<Standing, string>> = { shown: 'shown', linked: 'linked', gap: 'gap', waiting: 'waiting', suspect: 'suspect', leftOut: 'left out' };
 
 /** The basis as a table; imported again it changes nothing. Columns after the attributes are for reading only. */
-export function exportTable(project: string, requirements: readonly ExportedRequirement[], withDesign: boolean): string[][] {
-  const attributes = [...new Set(requirements.flatMap((r) => r.content.attributes.map((a) => a.id)))];
+export function exportTable(project: string, requirements: readonly ExportedRequirement[], fields: readonly OwnField[], withDesign: boolean): string[][] {
+  const own = ownFieldsOf(fields, 'requirement');
+  // Of a column that once came in and a field of the same name the field is written.
+  const taken = new Set(own.map((f) => ownQueryName(ownColumnName(f, BASIS_COLUMNS))));
+  const attributes = [...new Set(requirements.flatMap((r) => r.content.attributes.map((a) => a.id)))].filter((name) => !taken.has(ownQueryName(name)));
   const figures: readonly string[] = withDesign ? DERIVED_COLUMNS.slice(2) : [];
-  const header = [ownIdColumn(project), 'version', 'parent', ...FIELDS.map((f) => (f === 'type' ? 'kind' : f)), ...attributes, 'imported as', 'state', ...figures];
+  const header = [ownIdColumn(project), 'version', 'parent', ...FIELDS.map((f) => (f === 'type' ? 'kind' : f)), ...own.map((f) => ownColumnName(f, BASIS_COLUMNS)), ...attributes, 'imported as', 'state', ...figures];
   const rows = requirements.map((r) => [
     r.id,
     String(r.version),
     r.parent ?? '',
-    ...FIELDS.map((field) => fieldText(r.content, field)),
-    ...attributes.map((name) => fieldText(r.content, attributeField(name))),
+    ...FIELDS.map((field) => fieldText(r.content, field, fields)),
+    ...own.map((f) => fieldText(r.content, ownFieldName(f.id), fields)),
+    ...attributes.map((name) => fieldText(r.content, attributeField(name), fields)),
     r.content.origin === null ? '' : `${r.content.origin.source} · ${r.content.origin.id}`,
     r.state,
     ...(withDesign ? designCells(r) : []),
@@ -47,9 +52,12 @@ function designCells({ design }: ExportedRequirement): string[] {
 
 /** The basis as sections of a Markdown document. */
 export function exportSections(project: string, requirements: readonly ExportedRequirement[]): MarkdownSection[] {
+  // Two sources may call theirs the same; a document has every id once.
+  const met = new Map<string, number>();
+  for (const { content } of requirements) if (content.origin !== null) met.set(content.origin.id, (met.get(content.origin.id) ?? 0) + 1);
   return requirements.map(({ id, version, parent, depth, content, design }) => ({
     depth,
-    id: content.origin !== null && /^[^\s{}]{1,200}$/.test(content.origin.id) ? content.origin.id : id,
+    id: content.origin !== null && met.get(content.origin.id) === 1 && /^[^\s{}]{1,200}$/.test(content.origin.id) ? content.origin.id : id,
     own: { project, id, version, parent },
     title: content.title,
     facts: design === null ? [] : sectionFacts(design),

@@ -1,6 +1,7 @@
 import { parseArtefactId, type RequirementId } from '../artefacts/index.ts';
 import { DEEPEST_OUTLINE, sectionId } from '../basis/index.ts';
-import { attributeField, type FieldName } from './field.ts';
+import { ownFieldsOf, writeOwn, type OwnField } from '../fields/index.ts';
+import { attributeField, ownFieldName, ownFieldNamed, type FieldName } from './field.ts';
 import type { Mapping, Target } from './mapping.ts';
 import { at, error, warning, type FileFault, type FileProblem, type RelationFault } from './problem.ts';
 import type { SourceDocument, SourceRecord } from './sourceDocument.ts';
@@ -37,10 +38,10 @@ export interface Entries {
 }
 
 /** The requirements of a document under a mapping, in its order, with every problem by its place. */
-export function entriesOf(document: SourceDocument, mapping: Mapping, limits: FieldLimits): Entries {
+export function entriesOf(document: SourceDocument, mapping: Mapping, limits: FieldLimits, fields: readonly OwnField[]): Entries {
   const problems: FileProblem[] = [...document.problems];
   if (document.problems.some((p) => p.severity === 'error' && p.line === null)) return { entries: [], problems };
-  const reader = new RecordReader(document, mapping, limits, problems);
+  const reader = new RecordReader(document, mapping, limits, fields, problems);
   const read = inSections(document, mapping, reader);
   return { entries: inOutline(withLevels(document, mapping, withoutDoubles(read, problems)), problems), problems };
 }
@@ -74,10 +75,11 @@ class RecordReader {
   readonly #columns: ReadonlyMap<Target, readonly { readonly name: string; readonly index: number }[]>;
   readonly #document: SourceDocument;
   readonly #limits: FieldLimits;
+  readonly #own: readonly OwnField[];
   readonly #problems: FileProblem[];
   #errors = 0;
 
-  constructor(document: SourceDocument, mapping: Mapping, limits: FieldLimits, problems: FileProblem[]) {
+  constructor(document: SourceDocument, mapping: Mapping, limits: FieldLimits, own: readonly OwnField[], problems: FileProblem[]) {
     const columns = new Map<Target, { name: string; index: number }[]>();
     document.columns.forEach((name, index) => {
       const target = mapping.columns[name] ?? 'leave';
@@ -86,6 +88,7 @@ class RecordReader {
     this.#columns = columns;
     this.#document = document;
     this.#limits = limits;
+    this.#own = own;
     this.#problems = problems;
     const hasIds = columns.has('id') || columns.has('ownId') || document.records.some((r) => r.place !== null);
     if (!hasIds && document.records.length > 0) problems.push(warning({ code: 'id_missing' }));
@@ -143,9 +146,21 @@ class RecordReader {
     this.#closed(record, fields, 'risk', (text) => readRisk(text) !== null);
     this.#closed(record, fields, 'priority', (text) => readPriority(text) !== null);
     for (const field of ['likelihood', 'impact'] as const) this.#closed(record, fields, field, (text) => /^[1-6]$/.test(text.trim()));
+    this.#ownFields(record, fields);
     for (const { name, index } of this.#columns.get('attribute') ?? []) if (record.cells[index] !== null) fields[attributeField(name)] = record.cells[index] ?? '';
     this.#check(record, fields);
     return fields;
+  }
+
+  /** Fields of the project's own; what does not fit one is named and left as it is in the project. */
+  #ownFields(record: SourceRecord, fields: Partial<Record<FieldName, string>>): void {
+    for (const own of ownFieldsOf(this.#own, 'requirement')) {
+      const field = ownFieldName(own.id);
+      if (!this.#speaksOf(record, field)) continue;
+      const text = this.#cell(record, field);
+      if (writeOwn(own, text) !== null) fields[field] = text;
+      else this.#problems.push(warning({ code: 'value_unknown', field: own.name, value: text.slice(0, 100) }, at(record.line, this.#columnOf(field))));
+    }
   }
 
   #title(record: SourceRecord, fields: Partial<Record<FieldName, string>>): void {
@@ -174,10 +189,11 @@ class RecordReader {
 
   #check(record: SourceRecord, fields: Partial<Record<FieldName, string>>): void {
     for (const [field, value = ''] of Object.entries(fields)) {
-      const limit = field === 'text' ? this.#limits.text : field === 'module' ? this.#limits.name : field.startsWith('attribute:') ? this.#limits.text : this.#limits.title;
+      const limit = field === 'text' ? this.#limits.text : field === 'module' ? this.#limits.name : field.startsWith('attribute:') || field.startsWith('own:') ? this.#limits.text : this.#limits.title;
       const faults: FileFault[] = [];
-      if (value.length > limit) faults.push({ code: 'field_too_long', field, limit, got: value.length });
-      if (value.includes('\0') || !value.isWellFormed()) faults.push({ code: 'control_characters', field });
+      const name = ownFieldNamed(field, this.#own)?.name ?? field;
+      if (value.length > limit) faults.push({ code: 'field_too_long', field: name, limit, got: value.length });
+      if (value.includes('\0') || !value.isWellFormed()) faults.push({ code: 'control_characters', field: name });
       for (const fault of faults) this.#refuse(fault, record.line, this.#columnOf(field));
     }
   }

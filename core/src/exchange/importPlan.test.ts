@@ -2,6 +2,8 @@ import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { artefactId, type RequirementId } from '../artefacts/index.ts';
 import { EMPTY_REQUIREMENT, type RequirementContent } from '../basis/index.ts';
+import { choiceOf, writeOwn, type OwnField } from '../fields/index.ts';
+import { testField } from '../fields/testField/index.ts';
 import {
   GUESS_ALL, addedContent, baseOf, changedContent, entriesOf, broughtBackBy, exportSections, exportTable, fieldText, guessMapping, openConflicts, planImport, readFile, writeCsv, writeMarkdown, writeReqif, writeXlsx,
   type Entry, type ExistingRequirement, type ExportedRequirement, type SourceDocument,
@@ -11,22 +13,22 @@ import { CSV, REQIF, bytesOf } from './testFiles.ts';
 const LIMITS = { title: 300, name: 200, text: 200_000, relations: 500 };
 const R = (n: number) => artefactId('requirement', n);
 
-async function entriesIn(name: string, bytes: Uint8Array): Promise<{ entries: readonly Entry[]; document: SourceDocument }> {
+async function entriesIn(name: string, bytes: Uint8Array, fields: readonly OwnField[] = []): Promise<{ entries: readonly Entry[]; document: SourceDocument }> {
   const document = await readFile(name, bytes, GUESS_ALL);
-  return { document, entries: entriesOf(document, guessMapping(document, 'p', 'file', null), LIMITS).entries };
+  return { document, entries: entriesOf(document, guessMapping(document, 'p', 'file', fields, null), LIMITS, fields).entries };
 }
 
 /** What the project holds after entries were taken in for the first time. */
 function takenIn(entries: readonly Entry[]): ExistingRequirement[] {
   const ids = new Map(entries.map((e, i) => [e.key, R(i + 1)]));
   return entries.map((entry, i) => {
-    const content = addedContent('file', entry, (key) => ids.get(key) ?? null);
-    return { id: R(i + 1), content, parent: entry.parent ?? null, base: baseOf(entry, content), visibleParent: ids.get(entry.parent ?? '') ?? null, withdrawn: false };
+    const content = addedContent('file', entry, [], (key) => ids.get(key) ?? null);
+    return { id: R(i + 1), content, parent: entry.parent ?? null, base: baseOf(entry, content, []), visibleParent: ids.get(entry.parent ?? '') ?? null, withdrawn: false };
   });
 }
 
 const edit = (list: readonly ExistingRequirement[], id: RequirementId, part: Partial<RequirementContent>) => list.map((e) => (e.id === id ? { ...e, content: { ...e.content, ...part } } : e));
-const plan = (entries: readonly Entry[], existing: readonly ExistingRequirement[]) => planImport('file', entries, existing);
+const plan = (entries: readonly Entry[], existing: readonly ExistingRequirement[]) => planImport('file', entries, existing, []);
 
 describe('the same source again', () => {
   const later = CSV.replace('Valid reading', 'A valid reading').replace('Office\nREQ-2', 'Board\nREQ-2').replace(/REQ-3[^\n]*\n/, 'REQ-4;New one;Words;low;REQ-1;\n');
@@ -56,7 +58,7 @@ describe('the same source again', () => {
     expect(change.conflicts).toEqual([{ field: 'title', base: 'Valid reading', mine: 'Reading is valid', theirs: 'A valid reading' }]);
     expect(openConflicts(next, new Map())).toHaveLength(1);
     const { content, base } = existing.find((e) => e.id === R(2))!;
-    const settled = (side: 'mine' | 'theirs') => changedContent(content, change, base, new Map([['R-2 title', side]]), () => null);
+    const settled = (side: 'mine' | 'theirs') => changedContent(content, change, base, new Map([['R-2 title', side]]), [], () => null);
     expect([settled('mine').title, settled('theirs').title, settled('theirs').text]).toEqual(['Reading is valid', 'A valid reading', 'From 0 to 9 m³']);
   });
 
@@ -68,13 +70,22 @@ describe('the same source again', () => {
   });
 });
 
+const OWN = [testField('Channel', 'choices', { choices: ['web', 'counter; open', 'a, b'] }), testField('Cost', 'number'), testField('Note', 'longText'), testField('Due', 'date'), testField('Agreed', 'yesNo'), testField('Priority', 'choice', { choices: ['A', 'B'] })];
+/** Each own field with something in it that fits, or nothing. */
+const own = fc
+  .record({ channel: fc.subarray(['web', 'counter; open', 'a, b']), cost: fc.constantFrom('', '12,5', '-3', '0'), note: fc.constantFrom('', '=1+1', 'two\nlines', ' edges '), due: fc.constantFrom('', '2031-03-02'), agreed: fc.constantFrom('', 'yes', 'no'), priority: fc.constantFrom('', 'A', 'B') })
+  .map((chosen) => Object.fromEntries(OWN.flatMap((field): [string, string | readonly string[]][] => {
+    const text = chosen[field.id as keyof typeof chosen];
+    const value = typeof text === 'string' ? writeOwn(field, text) : text.map((name) => choiceOf(field, name)!.id);
+    return value === null || value.length === 0 ? [] : [[field.id, value]];
+  })));
 const title = fc.stringMatching(/^[ -~äçñ]{1,60}$/).filter((t) => t.trim() !== '');
 const text = fc.array(fc.constantFrom('=1+1', '+a', '-b', '@c', "'=d", '"q"', 'a,b;c', 'line\nline', '💧', '  spaced ', '\tx', 'é', '<b>&amp;', '# no heading', 'above\n===', 'above\n---\n', '```\n# code\n```', '\\# kept', '- a\n- b'), { maxLength: 4 }).map((parts) => parts.join(' '));
 const content: fc.Arbitrary<RequirementContent> = fc.record({
   title, text, module: text.map((t) => t.slice(0, 40)), source: title, attribute: text,
   type: fc.constantFrom('rule' as const, 'userStory' as const, 'quality' as const, 'apiOperation' as const),
   risk: fc.constantFrom('high' as const, 'low' as const), priority: fc.constantFrom('medium' as const, 'low' as const),
-  rating: fc.constantFrom(null, { likelihood: 0, impact: 2 }),
+  rating: fc.constantFrom(null, { likelihood: 0, impact: 2 }), own,
 }).map(({ attribute, ...rest }) => ({ ...EMPTY_REQUIREMENT, ...rest, attributes: attribute === '' ? [] : [{ id: 'Owner of it', value: attribute }] }));
 
 function exported(contents: readonly RequirementContent[]): ExportedRequirement[] {
@@ -84,7 +95,7 @@ function exported(contents: readonly RequirementContent[]): ExportedRequirement[
 async function written(format: 'csv' | 'xlsx' | 'md' | 'reqif', list: readonly ExportedRequirement[], table: string[][]): Promise<Uint8Array> {
   if (format === 'csv') return bytesOf(writeCsv(table));
   if (format === 'xlsx') return writeXlsx('Basis', table);
-  return bytesOf(format === 'md' ? writeMarkdown('P', exportSections('p', list)) : writeReqif({ project: 'p', title: 'P', at: '2026-01-01T00:00:00Z', requirements: list, sources: new Map(), objects: new Map() }));
+  return bytesOf(format === 'md' ? writeMarkdown('P', exportSections('p', list)) : writeReqif({ project: 'p', title: 'P', at: '2026-01-01T00:00:00Z', requirements: list, fields: OWN, sources: new Map(), objects: new Map() }));
 }
 
 function inProject(list: readonly ExportedRequirement[]): ExistingRequirement[] {
@@ -96,12 +107,12 @@ describe('written and read again', () => {
     await fc.assert(
       fc.asyncProperty(fc.array(content, { minLength: 1, maxLength: 7 }), async (contents) => {
         const list = exported(contents);
-        const table = exportTable('p', list, false);
+        const table = exportTable('p', list, OWN, false);
         const bytes = await written(format, list, table);
         if (format === 'csv') expect(new TextDecoder().decode(bytes)).not.toMatch(/(?:^|,|\r\n)"?[=+@-]/);
-        const { entries, document } = await entriesIn(`a.${format}`, bytes);
+        const { entries, document } = await entriesIn(`a.${format}`, bytes, OWN);
         expect(entries).toHaveLength(list.length);
-        const again = planImport('file', entries, inProject(list), broughtBackBy(document.format));
+        const again = planImport('file', entries, inProject(list), OWN, broughtBackBy(document.format));
         expect({ added: again.added, changed: again.changed }).toEqual({ added: [], changed: [] });
       }),
       { seed: 99, numRuns: format === 'xlsx' ? 40 : 200 },
@@ -109,7 +120,7 @@ describe('written and read again', () => {
   });
 
   test('a table from another project finds nothing of ours by its ids', async () => {
-    const bytes = bytesOf(writeCsv(exportTable('other', exported([{ ...EMPTY_REQUIREMENT, title: 'Theirs' }]), false)));
+    const bytes = bytesOf(writeCsv(exportTable('other', exported([{ ...EMPTY_REQUIREMENT, title: 'Theirs' }]), [], false)));
     const { entries } = await entriesIn('a.csv', bytes);
     expect(entries[0]).toMatchObject({ key: 'R-1', ownId: null });
   });
@@ -122,7 +133,8 @@ describe('written and read again', () => {
     const added: ExportedRequirement = { id: R(9), version: 1, parent: R(1), depth: 1, state: 'draft', content: { ...EMPTY_REQUIREMENT, title: 'Made "here" & now', text: '**bold** <b>\n\n| a | b |\n|---|---|\n| 1 | 2 |' }, design: null };
     const xml = writeReqif({
       project: 'p', title: 'P', at: '2026-01-01T00:00:00.000Z', requirements: [...requirements, added],
-      sources: new Map([['file', { types: document.types!, mapping: guessMapping(document, 'p', 'file', null) }]]),
+      fields: [],
+      sources: new Map([['file', { types: document.types!, mapping: guessMapping(document, 'p', 'file', [], null) }]]),
       objects: new Map(entries.map((e) => [byKey.get(e.key)!, JSON.parse(e.facts)])),
     });
     const again = await entriesIn('b.reqif', bytesOf(xml));
@@ -139,7 +151,7 @@ describe('written and read again', () => {
   test('ReqIF with figures: they are there to be read, and imports leave them alone', async () => {
     const design = { conditions: [{ id: 'K-1', title: 'Odd; "one"' }], counts: { shown: 1, linked: 0, gap: 1, waiting: 0, suspect: 0, leftOut: 0 } };
     const requirements = exported([{ ...EMPTY_REQUIREMENT, title: 'One' }]).map((r) => ({ ...r, design }));
-    const { document, entries } = await entriesIn('a.reqif', bytesOf(writeReqif({ project: 'p', title: 'P', at: '2026-01-01T00:00:00Z', requirements, sources: new Map(), objects: new Map() })));
+    const { document, entries } = await entriesIn('a.reqif', bytesOf(writeReqif({ project: 'p', title: 'P', at: '2026-01-01T00:00:00Z', requirements, fields: [], sources: new Map(), objects: new Map() })));
     expect([document.problems, document.records[0]?.cells.slice(-4, -2)]).toEqual([[], ['K-1 Odd; "one"', '50']]);
     expect(Object.keys(entries[0]?.fields ?? {}).filter((f) => f.includes('cover') || f.includes('condition'))).toEqual([]);
   });
@@ -147,14 +159,31 @@ describe('written and read again', () => {
 
 test('fields are written as they are read', () => {
   const full = { ...EMPTY_REQUIREMENT, type: 'userStory' as const, rating: { likelihood: 0, impact: 2 } };
-  expect(['type', 'likelihood', 'impact', 'link'].map((f) => fieldText(full, f as 'type'))).toEqual(['user story', '1', '3', '']);
+  expect(['type', 'likelihood', 'impact', 'link'].map((f) => fieldText(full, f as 'type', []))).toEqual(['user story', '1', '3', '']);
+});
+
+test('a column called like a field of the project’s own fills it; what does not fit is named and left; a removed field is a column like any other', async () => {
+  const csv = bytesOf('ID,Title,Cost,Channel,Gone\nA-1,One,"12,5",web\nA-2,Two,much,by phone,kept\nA-3,Three,,');
+  const fields = [...OWN, testField('Gone', 'text', { removed: true })];
+  const document = await readFile('a.csv', csv, GUESS_ALL);
+  const mapping = guessMapping(document, 'p', 'file', fields, null);
+  expect(mapping.columns).toEqual({ ID: 'id', Title: 'title', Cost: 'own:cost', Channel: 'own:channel', Gone: 'attribute' });
+  const { entries, problems } = entriesOf(document, mapping, LIMITS, fields);
+  expect(problems.map((p) => (p.code === 'value_unknown' ? [p.line, p.column, p.field, p.value] : p.code))).toEqual([[3, 'Channel', 'Channel', 'by phone'], [3, 'Cost', 'Cost', 'much']]);
+  const [first, second, third] = entries.map((entry) => addedContent('file', entry, fields, () => null));
+  expect([first!.own, second!.own, second!.attributes, third!.own]).toEqual([{ cost: '12.5', channel: ['web'] }, {}, [{ id: 'Gone', value: 'kept' }], {}]);
+  const before: ExistingRequirement = { id: R(1), content: { ...first!, own: { ...first!.own, note: 'ours' } }, parent: null, visibleParent: null, base: baseOf(entries[0]!, first!, fields), withdrawn: false };
+  const later = entriesOf(await readFile('a.csv', bytesOf('ID,Title,Cost,Channel,Gone\nA-1,One,13,'), GUESS_ALL), mapping, LIMITS, fields).entries;
+  const [change] = planImport('file', later, [before], fields).changed;
+  expect(change?.fields).toEqual([{ field: 'own:channel', from: 'web', to: '' }, { field: 'own:cost', from: '12.5', to: '13' }]);
+  expect(changedContent(before.content, change!, before.base, new Map(), fields, () => null).own).toEqual({ cost: '13', note: 'ours' });
 });
 
 test('relations that cannot be told apart, or are too much, are named and left out; the requirement is taken in', () => {
   const relations = [{ id: '', kind: 'k', to: 'B' }, { id: 'r1', kind: 'k', to: 'B' }, { id: 'r1', kind: 'other', to: 'B' }, { id: 'r2', kind: 'x'.repeat(201), to: 'B' }, { id: 'r3', kind: 'k', to: 'B' }, { id: 'r4', kind: 'k', to: 'B' }];
   const record = (id: string, more: object = {}) => ({ line: 7, cells: [id, `Title ${id}`], place: { id, parent: null }, relations: [], ...more });
   const document = { format: 'reqif' as const, columns: ['id', 'title'], records: [record('A', { relations }), record('B')], sheets: [], problems: [], types: null };
-  const { entries, problems } = entriesOf(document, { source: 's', columns: { id: 'id', title: 'title' } }, { ...LIMITS, relations: 2 });
+  const { entries, problems } = entriesOf(document, { source: 's', columns: { id: 'id', title: 'title' } }, { ...LIMITS, relations: 2 }, []);
   expect(entries.map((e) => e.relations.map((r) => r.id))).toEqual([['r1', 'r3'], []]);
   expect(problems.map((p) => (p.code === 'relation_left_out' ? [p.line, p.severity, p.id, p.why] : p.code))).toEqual([[7, 'warning', '', 'without_id'], [7, 'warning', 'r1', 'id_doubled'], [7, 'warning', 'r2', 'too_long'], [7, 'warning', 'r4', 'too_many']]);
 });

@@ -1,6 +1,7 @@
 import type { RequirementId } from '../artefacts/index.ts';
 import { EMPTY_REQUIREMENT, type RequirementContent } from '../basis/index.ts';
 import type { Side } from '../versions/index.ts';
+import type { OwnField } from '../fields/index.ts';
 import type { Entry } from './entries.ts';
 import { fieldText, withFields, type FieldName, type FieldValues } from './field.ts';
 
@@ -74,7 +75,7 @@ export type AsBroughtBack = (field: FieldName, text: string) => string;
 const unchanged: AsBroughtBack = (_, text) => text;
 
 /** What an import of these entries would do. Entries find their requirement by its own id, or by source and id; what only the writing out and reading in changed is no change. */
-export function planImport(source: string, entries: readonly Entry[], existing: readonly ExistingRequirement[], broughtBack: AsBroughtBack = unchanged): ImportPlan {
+export function planImport(source: string, entries: readonly Entry[], existing: readonly ExistingRequirement[], fields: readonly OwnField[], broughtBack: AsBroughtBack = unchanged): ImportPlan {
   const byId = new Map(existing.map((e) => [e.id, e]));
   const byKey = new Map(existing.flatMap((e) => (e.content.origin?.source === source ? [[e.content.origin.id, e] as const] : [])));
   const added: PlannedAdd[] = [];
@@ -91,7 +92,7 @@ export function planImport(source: string, entries: readonly Entry[], existing: 
       continue;
     }
     met.add(found.id);
-    const change = plannedChange(entry, found, broughtBack, idOf);
+    const change = plannedChange(entry, found, fields, broughtBack, idOf);
     if (change.fields.length + change.conflicts.length > 0 || change.moves || change.relations) changed.push(change);
     else same.push({ entry, id: found.id });
   }
@@ -99,16 +100,16 @@ export function planImport(source: string, entries: readonly Entry[], existing: 
   return { added, changed, same, gone };
 }
 
-function plannedChange(entry: Entry, existing: ExistingRequirement, broughtBack: AsBroughtBack, idOf: ResolveKey): PlannedChange {
+function plannedChange(entry: Entry, existing: ExistingRequirement, own: readonly OwnField[], broughtBack: AsBroughtBack, idOf: ResolveKey): PlannedChange {
   const { id, content, base } = existing;
   const isSame = (field: FieldName, a: string, b: string | undefined): boolean => a === b || (entry.ownId !== null && b !== undefined && broughtBack(field, a) === broughtBack(field, b));
   const fields: FieldChange[] = [];
   const conflicts: FieldConflict[] = [];
-  const written = withFields(content, entry.fields);
+  const written = withFields(content, entry.fields, own);
   for (const field of Object.keys(entry.fields) as FieldName[]) {
-    const mine = fieldText(content, field);
+    const mine = fieldText(content, field, own);
     // As the project would write it, so that another spelling of one value is no change.
-    const theirs = fieldText(written, field);
+    const theirs = fieldText(written, field, own);
     const was = base?.fields[field];
     if (isSame(field, theirs, mine) || isSame(field, theirs, was)) continue;
     if (was === undefined || was === mine) fields.push({ field, from: mine, to: theirs });
@@ -142,13 +143,13 @@ export function openConflicts(plan: ImportPlan, choices: ReadonlyMap<string, Con
 /** Finds the project's id for a source's key, once every requirement has one. */
 export type ResolveKey = (key: string) => RequirementId | null;
 
-export function addedContent(source: string, { fields, relations, key }: Entry, resolve: ResolveKey): RequirementContent {
+export function addedContent(source: string, { fields, relations, key }: Entry, own: readonly OwnField[], resolve: ResolveKey): RequirementContent {
   const blank = { ...EMPTY_REQUIREMENT, origin: { source, id: key, link: '' } };
-  return { ...withFields(blank, fields), relations: resolved(relations, resolve) };
+  return { ...withFields(blank, fields, own), relations: resolved(relations, resolve) };
 }
 
 /** The content after a change; where in conflict, what was chosen, else the project's. */
-export function changedContent(content: RequirementContent, change: PlannedChange, base: ImportBase | null, choices: ReadonlyMap<string, ConflictChoice>, resolve: ResolveKey): RequirementContent {
+export function changedContent(content: RequirementContent, change: PlannedChange, base: ImportBase | null, choices: ReadonlyMap<string, ConflictChoice>, own: readonly OwnField[], resolve: ResolveKey): RequirementContent {
   const values: Partial<Record<FieldName, string>> = {};
   for (const { field, to } of change.fields) values[field] = to;
   for (const { field, theirs } of change.conflicts) {
@@ -156,7 +157,7 @@ export function changedContent(content: RequirementContent, change: PlannedChang
     if (choice === 'theirs') values[field] = theirs;
     else if (typeof choice === 'object') values[field] = choice.own;
   }
-  const next = withFields(content, values);
+  const next = withFields(content, values, own);
   if (!change.relations) return next;
   const brought = resolved(change.entry.relations, resolve);
   const kept = next.relations.filter((r) => !(base?.relations ?? []).includes(r.id) && !brought.some((b) => b.id === r.id));
@@ -171,8 +172,8 @@ function resolved(relations: Entry['relations'], resolve: ResolveKey): Requireme
 }
 
 /** What to remember of an entry once it is taken in. Written as the project writes it. */
-export function baseOf(entry: Entry, content: RequirementContent): ImportBase {
-  const written = withFields(content, entry.fields);
-  const fields = Object.fromEntries((Object.keys(entry.fields) as FieldName[]).map((field) => [field, fieldText(written, field)]));
+export function baseOf(entry: Entry, content: RequirementContent, own: readonly OwnField[]): ImportBase {
+  const written = withFields(content, entry.fields, own);
+  const fields = Object.fromEntries((Object.keys(entry.fields) as FieldName[]).map((field) => [field, fieldText(written, field, own)]));
   return { fields, ...(entry.parent === undefined ? {} : { parent: entry.parent }), relations: entry.relations.map((r) => r.id), facts: entry.facts };
 }

@@ -9,7 +9,7 @@ export { FILE_FORMATS, GUESS_ALL, type FileFormat, type ReadingOptions, type Sou
 export { readFile } from './readFile.ts';
 export { broughtBackBy } from './broughtBack.ts';
 export { DERIVED_COLUMNS, SECTION_ROWS, TARGETS, guessMapping, isOwnDocument, ownIdColumn, ownVersionColumn, sourceNameOf, type Mapping, type SectionRows, type Target } from './mapping.ts';
-export { FIELDS, attributeField, attributeName, fieldText, type FieldName, type FieldValues } from './field.ts';
+export { FIELDS, attributeName, fieldNames, fieldText, ownFieldName, ownFieldNamed, type FieldName, type FieldValues, type OwnFieldName } from './field.ts';
 export { entriesOf, type Entries, type Entry, type FieldLimits } from './entries.ts';
 export {
   addedContent,

@@ -1,9 +1,11 @@
+import { ownFieldOfColumn, ownFieldsOf, takenNames, type OwnField } from '../fields/index.ts';
+import { FIELDS, ownFieldName, type OwnFieldName } from './field.ts';
 import { REQIF_OBJECT_COLUMN, REQIF_TYPE_COLUMN } from './reqif.ts';
 import type { SourceDocument } from './sourceDocument.ts';
 
-/** What a column can be. `ownId` holds ids of this project, `id` those of the source; `facts` what a format needs to be written again. */
+/** What a column can be, besides a field of the project's own. `ownId` holds ids of this project, `id` those of the source; `facts` what a format needs to be written again. */
 export const TARGETS = ['ownId', 'version', 'id', 'parent', 'level', 'title', 'text', 'type', 'module', 'risk', 'likelihood', 'impact', 'priority', 'source', 'link', 'attribute', 'facts', 'leave'] as const;
-export type Target = (typeof TARGETS)[number];
+export type Target = (typeof TARGETS)[number] | OwnFieldName;
 
 /** How the columns of a source are matched; remembered by the source's name. */
 export interface Mapping {
@@ -40,6 +42,9 @@ const REPEATABLE: ReadonlySet<Target> = new Set<Target>(['title', 'attribute', '
 /** What columns our own exports add and imports leave alone. */
 export const DERIVED_COLUMNS = ['imported as', 'state', 'conditions', 'coverage items', 'shown', 'linked', 'gap', 'waiting', 'suspect', 'left out', 'coverage %'] as const;
 
+/** The columns of the basis in a file, besides those of the project's own fields. */
+export const BASIS_COLUMNS = takenNames(['id', 'version', 'parent', 'kind', ...FIELDS, ...DERIVED_COLUMNS]);
+
 export const ownIdColumn = (project: string): string => `${project} id`;
 export const ownVersionColumn = (project: string): string => `${project} version`;
 
@@ -49,12 +54,12 @@ export function isOwnDocument({ columns }: Pick<SourceDocument, 'columns'>, proj
 }
 
 /** The mapping a person would probably make; what was remembered of the source comes first. */
-export function guessMapping(document: SourceDocument, project: string, source: string, remembered: Mapping | null): Mapping {
+export function guessMapping(document: SourceDocument, project: string, source: string, fields: readonly OwnField[], remembered: Mapping | null): Mapping {
   const columns: Record<string, Target> = {};
   const taken = new Set<Target>();
   const isOwn = document.format === 'reqif' && isOwnDocument(document, project);
   for (const name of document.columns) {
-    const target = isMarkOfAnother(name, document, project) ? 'leave' : (remembered?.columns[name] ?? guess(name, project, document.format));
+    const target = isMarkOfAnother(name, document, project) ? 'leave' : (remembered?.columns[name] ?? guess(name, project, document.format, fields));
     // In a document of ours records of several kinds say the same thing in columns of their own.
     columns[name] = taken.has(target) && !REPEATABLE.has(target) && !isOwn ? 'attribute' : target;
     taken.add(columns[name]);
@@ -102,12 +107,14 @@ function isMarkOfAnother(name: string, { columns }: SourceDocument, project: str
   return other !== '' && other !== project && columns.includes(ownIdColumn(other)) && columns.includes(ownVersionColumn(other));
 }
 
-function guess(name: string, project: string, format: SourceDocument['format']): Target {
+function guess(name: string, project: string, format: SourceDocument['format'], fields: readonly OwnField[]): Target {
   const lower = name.toLowerCase();
   if (lower === ownIdColumn(project).toLowerCase()) return 'ownId';
   if (name === REQIF_OBJECT_COLUMN) return 'facts';
   if (name === REQIF_TYPE_COLUMN || DERIVED_COLUMNS.some((c) => c === lower)) return 'leave';
   if (lower === 'version' || lower === ownVersionColumn(project).toLowerCase()) return 'version';
+  const own = ownFieldOfColumn(name, ownFieldsOf(fields, 'requirement'), BASIS_COLUMNS);
+  if (own !== undefined) return ownFieldName(own.id);
   const target = GUESSES.find(([pattern]) => pattern.test(name.trim()))?.[1] ?? 'attribute';
   // ReqIF has ids and an outline of its own.
   return (format === 'reqif' || format === 'reqifz') && (target === 'id' || target === 'parent' || target === 'level') ? 'attribute' : target;

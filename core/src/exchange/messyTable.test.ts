@@ -13,8 +13,8 @@ async function read(rows: readonly (readonly string[])[], part: { readonly readi
   const merges = (part.merged ?? []).map((ref) => `<mergeCell ref="${ref}"/>`).join('');
   const xml = strFromU8(files[sheet]!).replace('</sheetData>', `</sheetData>${merges === '' ? '' : `<mergeCells>${merges}</mergeCells>`}`);
   const document = await readFile('messy.xlsx', zipSync({ ...files, [sheet]: strToU8(xml) }), { ...GUESS_ALL, ...part.reading });
-  const mapping = guessMapping(document, 'p', 'messy', null);
-  const { entries, problems } = entriesOf(document, part.sections === undefined ? mapping : { ...mapping, sections: part.sections }, LIMITS);
+  const mapping = guessMapping(document, 'p', 'messy', [], null);
+  const { entries, problems } = entriesOf(document, part.sections === undefined ? mapping : { ...mapping, sections: part.sections }, LIMITS, []);
   return { document, mapping, entries, problems, lines: entries.map((e) => [e.key, e.fields.title, e.fields.module ?? '', e.parent ?? '']) };
 }
 
@@ -65,7 +65,7 @@ describe('a workbook as people make it', () => {
 });
 
 describe('the guess looks at what columns hold', () => {
-  const guess = async (csv: string) => guessMapping(await readFile('a.csv', bytesOf(csv), GUESS_ALL), 'p', 'a', null).columns;
+  const guess = async (csv: string) => guessMapping(await readFile('a.csv', bytesOf(csv), GUESS_ALL), 'p', 'a', [], null).columns;
   test('a “Requirement” with sentences is the text, with names the title', async () => {
     expect(await guess(`ID,Requirement\n1,"${LONG}"\n2,"${LONG} Twice."`)).toMatchObject({ Requirement: 'text' });
     expect(await guess('ID,Requirement\n1,Valid reading\n2,Roll-over')).toMatchObject({ Requirement: 'title' });

@@ -7,7 +7,7 @@ import { CSV, MARKDOWN, REQIF, bytesOf } from './testFiles.ts';
 
 const LIMITS = { title: 300, name: 200, text: 200_000, relations: 500 };
 const read = (name: string, content: string | Uint8Array) => readFile(name, typeof content === 'string' ? bytesOf(content) : content, GUESS_ALL);
-const entries = (document: SourceDocument) => entriesOf(document, guessMapping(document, 'p', 'file', null), LIMITS);
+const entries = (document: SourceDocument) => entriesOf(document, guessMapping(document, 'p', 'file', [], null), LIMITS, []);
 const told = (problems: readonly FileProblem[]) => problems.map((p) => `${p.severity} ${p.code}${p.line === null ? '' : ` at ${p.line}`}${p.column === null ? '' : ` in ${p.column}`}`);
 const taken = async (name: string, content: string | Uint8Array) => {
   const { entries: list, problems } = entries(await read(name, content));
@@ -16,7 +16,7 @@ const taken = async (name: string, content: string | Uint8Array) => {
 
 describe('CSV', () => {
   test('columns are guessed; what is not understood is named by line and column', async () => {
-    expect(guessMapping(await read('a.csv', CSV), 'p', 'a', null).columns).toEqual({ ID: 'id', Title: 'title', Description: 'text', Priority: 'priority', Parent: 'parent', Owner: 'attribute' });
+    expect(guessMapping(await read('a.csv', CSV), 'p', 'a', [], null).columns).toEqual({ ID: 'id', Title: 'title', Description: 'text', Priority: 'priority', Parent: 'parent', Owner: 'attribute' });
     expect(await taken('a.csv', CSV)).toEqual({
       list: [['REQ-1', null, 'Readings'], ['REQ-2', 'REQ-1', 'Valid reading'], ['REQ-3', null, 'Leak allowance']],
       problems: ['warning value_unknown at 5 in Priority', 'warning parent_unknown at 5'],

@@ -1,7 +1,8 @@
 import { percentDown, shownRatio } from '../coverage/index.ts';
 import type { ExportedRequirement } from './basisExport.ts';
-import { FIELDS, attributeField, attributeName, fieldText, type FieldName } from './field.ts';
-import { ownIdColumn, ownVersionColumn, type Mapping, type Target } from './mapping.ts';
+import { ownColumnName, ownFieldsOf, ownQueryName, type OwnField } from '../fields/index.ts';
+import { FIELDS, attributeField, attributeName, fieldText, ownFieldName, ownFieldNamed, type FieldName } from './field.ts';
+import { BASIS_COLUMNS, ownIdColumn, ownVersionColumn, type Mapping, type Target } from './mapping.ts';
 import type { DatatypeKind, ReqifAttribute, ReqifDatatype, ReqifObject, ReqifSpecType, ReqifTypes } from './reqifTypes.ts';
 import { readPriority, readRisk, readType } from './vocabulary.ts';
 import { xhtmlOfMarkdown } from './xhtml.ts';
@@ -19,6 +20,8 @@ export interface ReqifExport {
   /** ISO date and time; the document's own. */
   readonly at: string;
   readonly requirements: readonly ExportedRequirement[];
+  /** The fields of the project's own. */
+  readonly fields: readonly OwnField[];
   /** By the name of the source. */
   readonly sources: ReadonlyMap<string, ReqifSource>;
   /** What was kept of each imported object. */
@@ -107,7 +110,7 @@ class ReqifWriter {
       if (isDesignAttribute(attribute)) return this.#value(attribute, 'text', designText(requirement, attribute.name));
       const field = fields[i];
       // Of several attributes that were matched with one field the first carries it.
-      return field === undefined || fields.indexOf(field) < i ? [] : this.#value(attribute, field, fieldText(requirement.content, field));
+      return field === undefined || fields.indexOf(field) < i ? [] : this.#value(attribute, field, fieldText(requirement.content, field, this.#doc.fields));
     });
     return `<SPEC-OBJECT IDENTIFIER="${attributeText(this.#identifier(requirement))}" LAST-CHANGE="${this.#doc.at}"><TYPE><SPEC-OBJECT-TYPE-REF>${attributeText(type.id)}</SPEC-OBJECT-TYPE-REF></TYPE><VALUES>${values.join('')}</VALUES></SPEC-OBJECT>`;
   }
@@ -133,8 +136,11 @@ class ReqifWriter {
   #fieldOf({ content }: ExportedRequirement, attribute: ReqifAttribute): FieldName {
     const own = OWN_FIELDS.find(([field]) => attribute.id === ownAttributeId(field));
     if (own !== undefined) return own[0];
+    const added = ownFieldsOf(this.#doc.fields, 'requirement').find(({ id }) => attribute.id === ownAttributeId(ownFieldName(id)));
+    if (added !== undefined) return ownFieldName(added.id);
     const target: Target = this.#doc.sources.get(content.origin?.source ?? '')?.mapping.columns[attribute.name] ?? 'attribute';
-    return FIELDS.find((f) => f === target) ?? attributeField(attribute.name);
+    const named = ownFieldNamed(target, this.#doc.fields);
+    return named === null ? (FIELDS.find((f) => f === target) ?? attributeField(attribute.name)) : ownFieldName(named.id);
   }
 
   #value(attribute: ReqifAttribute, field: FieldName, text: string): string[] {
@@ -228,15 +234,17 @@ function meansTheSame(field: FieldName, a: string, b: string): boolean {
   return read(a) !== null && read(a) === read(b);
 }
 
-const ownAttributeId = (field: FieldName): string => `_${OWN}-${field.replaceAll(/[^A-Za-z0-9]/g, '-')}`;
+const ownAttributeId = (field: FieldName): string => `_${OWN}-${field.replace(/^own:/, 'field-').replaceAll(/[^A-Za-z0-9]/g, '-')}`;
 const ownRelationType = (kind: string): string => `_${OWN}-relation-${kind.replaceAll(/[^A-Za-z0-9]/g, '-')}`;
 
 /** The types of all sources, and Caderno's own for what came from elsewhere. */
-function allTypes({ project, requirements, sources, objects }: ReqifExport): ReqifTypes {
+function allTypes({ project, requirements, fields, sources, objects }: ReqifExport): ReqifTypes {
   const kept = [...sources.values()].map((s) => withoutOurs(s.types));
   const byId = <T extends { readonly id: string }>(lists: readonly (readonly T[])[]): T[] => [...new Map(lists.flat().map((t) => [t.id, t])).values()];
   const own = requirements.filter((r) => !objects.has(r.id));
-  const attributes = [...new Set(own.flatMap((r) => r.content.attributes.map((a) => a.id)))].map((name): readonly [FieldName, DatatypeKind, string] => [attributeField(name), 'STRING', name]);
+  const added = ownFieldsOf(fields, 'requirement').map((field): readonly [FieldName, DatatypeKind, string] => [ownFieldName(field.id), 'STRING', ownColumnName(field, BASIS_COLUMNS)]);
+  const taken = new Set(added.map(([, , name]) => ownQueryName(name)));
+  const attributes = [...new Set(own.flatMap((r) => r.content.attributes.map((a) => a.id)))].filter((name) => !taken.has(ownQueryName(name))).map((name): readonly [FieldName, DatatypeKind, string] => [attributeField(name), 'STRING', name]);
   const relationNames = new Set(kept.flatMap((t) => t.specTypes.filter((s) => s.kind === 'SPEC-RELATION-TYPE').map((s) => s.name)));
   const newRelations = [...new Set(requirements.flatMap((r) => r.content.relations.map((x) => x.kind)))].filter((kind) => !relationNames.has(kind));
   const figures = requirements.some((r) => r.design !== null);
@@ -245,7 +253,7 @@ function allTypes({ project, requirements, sources, objects }: ReqifExport): Req
     datatypes: byId([...kept.map((t) => t.datatypes), OWN_DATATYPES]),
     specTypes: byId([
       ...kept.map((t) => t.specTypes),
-      [{ id: OWN_TYPE, name: 'Requirement', kind: 'SPEC-OBJECT-TYPE', attributes: [...OWN_FIELDS, ...attributes].map(ownAttribute) }],
+      [{ id: OWN_TYPE, name: 'Requirement', kind: 'SPEC-OBJECT-TYPE', attributes: [...OWN_FIELDS, ...added, ...attributes].map(ownAttribute) }],
       [{ id: `_${OWN}-specification-type`, name: 'Basis', kind: 'SPECIFICATION-TYPE', attributes: [] }],
       newRelations.map((kind) => ({ id: ownRelationType(kind), name: kind, kind: 'SPEC-RELATION-TYPE' as const, attributes: [] })),
     ]),

@@ -1,6 +1,7 @@
 import { ARTEFACT_STATES, artefactId, type RequirementId } from '@caderno/core/artefacts';
 import { withoutHidden } from '@caderno/core/basis';
-import { FIELDS, attributeField, fieldText, type Entry, type ExistingRequirement, type FieldName, type ImportBase } from '@caderno/core/exchange';
+import { fieldNames, fieldText, type Entry, type ExistingRequirement, type ImportBase } from '@caderno/core/exchange';
+import type { OwnField } from '@caderno/core/fields';
 import { z } from 'zod';
 import { importBaseSchema, contentOrRefused, outlinePlaces } from '../artefacts/index.ts';
 import { numberRow, selectRows, type UnitOfWork } from '../database/index.ts';
@@ -15,7 +16,7 @@ export interface StoredRequirement extends ExistingRequirement {
 }
 
 /** The requirements an import of a source may meet: those that came from it, and those its entries name. */
-export async function existingRequirements(work: UnitOfWork, projectId: string, source: string, entries: readonly Entry[]): Promise<StoredRequirement[]> {
+export async function existingRequirements(work: UnitOfWork, projectId: string, source: string, entries: readonly Entry[], fields: readonly OwnField[]): Promise<StoredRequirement[]> {
   const named = entries.flatMap((e) => (e.ownId === null ? [] : [Number(e.ownId.slice(2))]));
   const rows = await selectRows(
     work,
@@ -28,7 +29,7 @@ export async function existingRequirements(work: UnitOfWork, projectId: string, 
      WHERE a.project_id = $1 AND a.kind = 'requirement' AND a.deleted_at IS NULL AND (v.content->'origin'->>'source' = $2 OR a.number = ANY($3)) ORDER BY a.number`,
     [projectId, source, named],
   );
-  const versions = await versionBases(work, projectId, entries);
+  const versions = await versionBases(work, projectId, entries, fields);
   const visible = named.length === 0 ? new Map<RequirementId, RequirementId | null>() : await visibleParents(work, projectId);
   return rows.map((row) => ({ ...toExisting(row, source, versions), visibleParent: visible.get(artefactId('requirement', row.number)) ?? null }));
 }
@@ -54,12 +55,9 @@ function toExisting(row: ExistingRow, source: string, versions: ReadonlyMap<numb
 }
 
 /** A file written by Caderno says which version each row grew from: that is what its changes are told apart from. */
-async function versionBases(work: UnitOfWork, projectId: string, entries: readonly Entry[]): Promise<Map<number, ImportBase>> {
+async function versionBases(work: UnitOfWork, projectId: string, entries: readonly Entry[], own: readonly OwnField[]): Promise<Map<number, ImportBase>> {
   const then = await versionsNamed(work, projectId, 'requirement', entries);
   return new Map(
-    [...then].map(([number, content]) => {
-      const names: FieldName[] = [...FIELDS, ...content.attributes.map((a) => attributeField(a.id))];
-      return [number, { fields: Object.fromEntries(names.map((name) => [name, fieldText(content, name)])), relations: [], facts: '' }];
-    }),
+    [...then].map(([number, content]) => [number, { fields: Object.fromEntries(fieldNames(content, own).map((name) => [name, fieldText(content, name, own)])), relations: [], facts: '' }]),
   );
 }

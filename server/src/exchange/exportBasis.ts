@@ -1,6 +1,7 @@
 import { ARTEFACT_STATES, artefactId } from '@caderno/core/artefacts';
 import { EMPTY_REQUIREMENT, orderOutline, withoutHidden, type RequirementContent } from '@caderno/core/basis';
 import { NO_ITEMS, type CoverageReport } from '@caderno/core/coverage';
+import type { OwnField } from '@caderno/core/fields';
 import { LONGEST_XLSX_CELL, exportSections, exportTable, writeCsv, writeMarkdown, writeReqif, writeXlsx, type ExportedRequirement, type ReqifObject, type ReqifSource } from '@caderno/core/exchange';
 import type { ExportFormat } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
@@ -9,7 +10,7 @@ import { importBaseSchema, contentOrBroken, outlinePlaces } from '../artefacts/i
 import { inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { listSources } from './importSource.ts';
-import { projectKey } from './importing.ts';
+import { ownFieldsIn, projectKey } from './importing.ts';
 
 const TYPES: Record<ExportFormat, string> = {
   csv: 'text/csv; charset=utf-8',
@@ -22,32 +23,33 @@ const TYPES: Record<ExportFormat, string> = {
 export async function exportBasis(db: Sequelize, projectId: string, format: ExportFormat, report: CoverageReport | null, at: Date): Promise<{ readonly name: string; readonly type: string; readonly bytes: Uint8Array }> {
   const parts = await inTransaction(db, async (work) => {
     const requirements = await exportedRequirements(work, projectId, report);
-    return { project: await projectKey(work, projectId), requirements, reqif: format === 'reqif' ? await reqifParts(work, projectId, requirements) : null };
+    return { project: await projectKey(work, projectId), fields: await ownFieldsIn(work, projectId), requirements, reqif: format === 'reqif' ? await reqifParts(work, projectId, requirements) : null };
   });
   return { name: `${parts.project}-basis.${format}`, type: TYPES[format], bytes: await bytesOf(format, parts, report !== null, at) };
 }
 
 interface ExportParts {
   readonly project: string;
+  readonly fields: readonly OwnField[];
   readonly requirements: readonly ExportedRequirement[];
   /** For ReqIF only. */
   readonly reqif: Awaited<ReturnType<typeof reqifParts>> | null;
 }
 
-async function bytesOf(format: ExportFormat, { project, requirements, reqif }: ExportParts, figures: boolean, at: Date): Promise<Uint8Array> {
+async function bytesOf(format: ExportFormat, { project, fields, requirements, reqif }: ExportParts, figures: boolean, at: Date): Promise<Uint8Array> {
   switch (format) {
     case 'csv':
-      return Buffer.from(writeCsv(exportTable(project, requirements, figures)));
+      return Buffer.from(writeCsv(exportTable(project, requirements, fields, figures)));
     case 'md':
       return Buffer.from(writeMarkdown(project, exportSections(project, requirements)));
     case 'xlsx': {
-      const table = exportTable(project, requirements, figures);
+      const table = exportTable(project, requirements, fields, figures);
       const long = requirements[table.findIndex((row) => row.some((cell) => cell.length >= LONGEST_XLSX_CELL)) - 1];
       if (long !== undefined) throw new DomainError({ code: 'export_cell_too_long', id: long.id, limit: LONGEST_XLSX_CELL });
       return writeXlsx('Basis', table);
     }
     case 'reqif':
-      return Buffer.from(writeReqif({ project, title: project, at: at.toISOString(), requirements, ...(reqif ?? { sources: new Map(), objects: new Map() }) }));
+      return Buffer.from(writeReqif({ project, title: project, at: at.toISOString(), requirements, fields, ...(reqif ?? { sources: new Map(), objects: new Map() }) }));
   }
 }
 

@@ -16,7 +16,7 @@ import { exportCases } from './cases/caseExport.ts';
 import { describeCases, importCases, previewCases, type CaseOrder } from './cases/caseImport.ts';
 import { findFile, noteFile, refuseTooMuch, type FileOf } from './importFile.ts';
 import { noteProgress } from './importRun.ts';
-import { describeFile, previewFile, readEntries } from './importing.ts';
+import { describeFile, ownFieldsIn, previewFile, readEntries } from './importing.ts';
 import { importFile, type ImportOrder } from './run.ts';
 
 /** What the thread for files is asked for. Files are handed over by their path: nobody else holds their bytes. */
@@ -84,7 +84,8 @@ export async function doImportJob(db: Sequelize, files: Files, job: ImportJob): 
       // Progress is told by transactions of its own: it must be seen while the import is not.
       const tell = (done: number, total: number): Promise<void> => inTransaction(db, (apart) => noteProgress(apart, job.file, job.job, done, total));
       if ('into' in order) return inTransaction(db, (work) => importCases(work, job.actor, document, order, tell));
-      const entries = readEntries(file.name, document, order.mapping);
+      const fields = await inTransaction(db, (work) => ownFieldsIn(work, job.actor.projectId));
+      const entries = readEntries(file.name, document, order.mapping, fields);
       return inTransaction(db, (work) => importFile(work, job.actor, entries, order, tell));
     }
     case 'checkStories':

@@ -1,11 +1,13 @@
 import { artefactId, type RequirementId } from '@caderno/core/artefacts';
 import type { RequirementContent } from '@caderno/core/basis';
 import { addedContent, at, broughtBackBy, changedContent, conflictKey, entriesOf, error, guessMapping, isOwnDocument, mostTelling, planImport, sourceNameOf, type Entries, type Entry, type FileProblem, type ImportPlan, type Mapping, type ReadingOptions, type SourceDocument } from '@caderno/core/exchange';
+import type { OwnField } from '@caderno/core/fields';
 import { KIND_SCHEMA, LIMITS, MOST_PREVIEWED, placedIssues, type ImportDraft, type ImportPreview } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 import type { Files } from '../files/index.ts';
+import { readSettings } from '../projects/index.ts';
 import { existingRequirements, type StoredRequirement } from './existing.ts';
 import { hereAlready } from './hereAlready.ts';
 import { documentOf } from './decoded.ts';
@@ -16,7 +18,7 @@ const FIELD_LIMITS = { title: LIMITS.title, name: LIMITS.name, text: LIMITS.text
 
 /** What a file holds, and how its columns would be matched: as remembered, or guessed. */
 export async function describeFile(db: Sequelize, files: Files, projectId: string, id: string, reading: ReadingOptions): Promise<ImportDraft> {
-  const { file, sources, key } = await inTransaction(db, async (work) => ({ file: await findFile(work, projectId, id), sources: await listSources(work, projectId), key: await projectKey(work, projectId) }));
+  const { file, sources, key, fields } = await inTransaction(db, async (work) => ({ file: await findFile(work, projectId, id), sources: await listSources(work, projectId), key: await projectKey(work, projectId), fields: await ownFieldsIn(work, projectId) }));
   const document = await documentOf(db, files, file, reading);
   const source = sourceNameOf(file.name);
   const remembered = isOwnDocument(document, key) ? allKnown(source, sources) : rememberedSource(sources, source, document);
@@ -24,7 +26,7 @@ export async function describeFile(db: Sequelize, files: Files, projectId: strin
     ...described(file, document, reading),
     sections: document.records.filter((r) => r.section !== undefined).length,
     sources: sources.map((s) => s.name),
-    mapping: { ...guessMapping(document, key, source, remembered?.mapping ?? null) },
+    mapping: { ...guessMapping(document, key, source, fields, remembered?.mapping ?? null) },
     remembered: remembered !== null && !isOwnDocument(document, key),
   };
 }
@@ -70,7 +72,12 @@ export function rememberedSource<S extends { readonly name: string; readonly map
 
 /** The mapping a person would take as offered, for a file that is not kept. */
 export async function guessedMapping(work: UnitOfWork, projectId: string, name: string, document: SourceDocument): Promise<Mapping> {
-  return guessMapping(document, await projectKey(work, projectId), sourceNameOf(name), null);
+  return guessMapping(document, await projectKey(work, projectId), sourceNameOf(name), await ownFieldsIn(work, projectId), null);
+}
+
+/** The fields the project has made for itself. */
+export async function ownFieldsIn(work: UnitOfWork, projectId: string): Promise<readonly OwnField[]> {
+  return (await readSettings(work, projectId)).settings.fields;
 }
 
 const projectKeyRow = z.object({ key: z.string() });
@@ -87,6 +94,8 @@ export interface Planned {
   readonly read: Entries;
   readonly existing: readonly StoredRequirement[];
   readonly plan: ImportPlan;
+  /** The fields of the project's own. */
+  readonly fields: readonly OwnField[];
 }
 
 /** A file that has been read: what it holds under a mapping. */
@@ -95,26 +104,27 @@ export interface ReadEntries {
   readonly source: string;
   readonly document: SourceDocument;
   readonly read: Entries;
+  readonly fields: readonly OwnField[];
 }
 
 /** What a decoded file says under a mapping, which may take long; nothing of the database is needed for it. */
-export function readEntries(name: string, document: SourceDocument, mapping: Mapping): ReadEntries {
-  return { name, source: mapping.source, document, read: entriesOf(document, mapping, FIELD_LIMITS) };
+export function readEntries(name: string, document: SourceDocument, mapping: Mapping, fields: readonly OwnField[]): ReadEntries {
+  return { name, source: mapping.source, document, read: entriesOf(document, mapping, FIELD_LIMITS, fields), fields };
 }
 
 /** What the entries of a file would do to the project as it is now. */
-export async function planEntries(work: UnitOfWork, projectId: string, { source, document, read }: ReadEntries): Promise<Planned> {
-  const existing = await existingRequirements(work, projectId, source, read.entries);
-  const plan = planImport(source, read.entries, existing, broughtBackBy(document.format));
-  const problems = unreadableResults(source, plan, existing);
-  if (problems.size === 0) return { document, read, existing, plan };
+export async function planEntries(work: UnitOfWork, projectId: string, { source, document, read, fields }: ReadEntries): Promise<Planned> {
+  const existing = await existingRequirements(work, projectId, source, read.entries, fields);
+  const plan = planImport(source, read.entries, existing, fields, broughtBackBy(document.format));
+  const problems = unreadableResults(source, plan, existing, fields);
+  if (problems.size === 0) return { document, read, existing, plan, fields };
   // A record that would leave a requirement nobody can read is not taken in; the preview says why.
   const stays = ({ entry }: { readonly entry: Entry }): boolean => !problems.has(entry);
-  return { document, read: { entries: read.entries.filter((e) => !problems.has(e)), problems: [...read.problems, ...problems.values()] }, existing, plan: { ...plan, added: plan.added.filter(stays), changed: plan.changed.filter(stays) } };
+  return { document, read: { entries: read.entries.filter((e) => !problems.has(e)), problems: [...read.problems, ...problems.values()] }, existing, fields, plan: { ...plan, added: plan.added.filter(stays), changed: plan.changed.filter(stays) } };
 }
 
 /** What each entry would make of its requirement, checked before anything is written, whichever side is chosen in conflicts. */
-function unreadableResults(source: string, plan: ImportPlan, existing: readonly StoredRequirement[]): Map<Entry, FileProblem> {
+function unreadableResults(source: string, plan: ImportPlan, existing: readonly StoredRequirement[], fields: readonly OwnField[]): Map<Entry, FileProblem> {
   const byId = new Map(existing.map((e) => [e.id, e]));
   const problems = new Map<Entry, FileProblem>();
   const check = (entry: Entry, content: RequirementContent): void => {
@@ -122,11 +132,11 @@ function unreadableResults(source: string, plan: ImportPlan, existing: readonly 
     const [first] = read.success ? [] : placedIssues(read.error);
     if (first !== undefined) problems.set(entry, error({ code: 'content_refused', field: first.path, reason: first.message }, at(entry.line)));
   };
-  for (const { entry } of plan.added) check(entry, addedContent(source, entry, anyRequirement));
+  for (const { entry } of plan.added) check(entry, addedContent(source, entry, fields, anyRequirement));
   for (const change of plan.changed) {
     const before = byId.get(change.id);
     const theirs = new Map(change.conflicts.map(({ field }) => [conflictKey(change.id, field), 'theirs' as const]));
-    if (before !== undefined) check(change.entry, changedContent(before.content, change, before.base, theirs, anyRequirement));
+    if (before !== undefined) check(change.entry, changedContent(before.content, change, before.base, theirs, fields, anyRequirement));
   }
   return problems;
 }
@@ -138,8 +148,8 @@ const LONGEST_PREVIEWED_TEXT = 2_000;
 
 /** What an import would do, with every problem; of long lists the first. */
 export async function previewFile(db: Sequelize, files: Files, projectId: string, id: string, mapping: Mapping, reading: ReadingOptions): Promise<ImportPreview> {
-  const file = await inTransaction(db, (work) => findFile(work, projectId, id));
-  const entries = readEntries(file.name, await documentOf(db, files, file, reading), mapping);
+  const { file, fields } = await inTransaction(db, async (work) => ({ file: await findFile(work, projectId, id), fields: await ownFieldsIn(work, projectId) }));
+  const entries = readEntries(file.name, await documentOf(db, files, file, reading), mapping, fields);
   const { plan, read, here } = await inTransaction(db, async (work) => {
     const planned = await planEntries(work, projectId, entries);
     return { ...planned, here: await hereAlready(work, projectId, mapping.source, planned.plan.added.map((a) => a.entry)) };

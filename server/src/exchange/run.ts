@@ -77,7 +77,7 @@ class ImportWriter {
     const positions = await this.#positions(added.map((a) => a.entry));
     const made = added.map(({ entry }, i): NewArtefactRow => ({
       number: first + i,
-      value: { kind: 'requirement', content: addedContent(this.#source, entry, (key) => this.#ids.get(key) ?? null) },
+      value: { kind: 'requirement', content: addedContent(this.#source, entry, this.#planned.fields, (key) => this.#ids.get(key) ?? null) },
       parent: this.#parentNumber(entry),
       position: positions[i] ?? i + 1,
     }));
@@ -131,7 +131,7 @@ class ImportWriter {
     await this.#readRows(changed.map((c) => c.id));
     const saves = changed.map((change) => {
       const existing = this.#existing(change.id);
-      const content = changedContent(existing.content, change, existing.base, choices, (key) => this.#ids.get(key) ?? null);
+      const content = changedContent(existing.content, change, existing.base, choices, this.#planned.fields, (key) => this.#ids.get(key) ?? null);
       return { row: this.#row(change.id), value: { kind: 'requirement' as const, content } };
     });
     return writeVersions(this.#work, this.#actor, this.#change, saves, '', onWritten);
@@ -158,8 +158,8 @@ class ImportWriter {
       if (id === undefined) return [];
       const row = this.#row(id);
       const existing = this.#existingById.get(id);
-      const content = existing?.content ?? addedContent(this.#source, entry, () => null);
-      return [{ row, from: existing?.base ?? null, to: baseOf(entry, content) }];
+      const content = existing?.content ?? addedContent(this.#source, entry, this.#planned.fields, () => null);
+      return [{ row, from: existing?.base ?? null, to: baseOf(entry, content, this.#planned.fields) }];
     });
     await execute(
       this.#work,

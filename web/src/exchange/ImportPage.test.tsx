@@ -1,10 +1,11 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, expect, test } from '@jest/globals';
 import { GUESS_ALL } from '@caderno/core/exchange';
-import type { Change, ImportDraft, ImportPreview } from '@caderno/contract';
+import { DEFAULT_SETTINGS, type Change, type ImportDraft, type ImportPreview } from '@caderno/contract';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { onThePage } from '../../test/onThePage.tsx';
+import { ownField } from '../../test/ownField.ts';
 import { requirementHead, standInProject } from '../../test/standInProject.ts';
 import { Refusing } from '../../test/standInServer.ts';
 import { ImportPage } from './ImportPage.tsx';
@@ -50,6 +51,19 @@ test('a file is brought, shown before anything is changed, and imported once eve
   await waitFor(() => expect(screen.getByTitle('Address').textContent).toBe('/p/basis/R-1'));
   const [sent] = server.calls('runImport');
   expect([sent!.body, sent!.headers.get('command-id')]).toEqual([{ mapping: DRAFT.mapping, reading: GUESS_ALL, choices: { 'R-1 text': 'theirs' } }, expect.stringMatching(/^[0-9a-f-]{36}$/)]);
+});
+
+test('a column may fill a field of the project’s own, and what it changes is called by its name', async () => {
+  const server = imported({
+    readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, fields: [ownField('Owner of it', 'text', [], { of: ['requirement'] }), ownField('Of cases', 'text', [], { of: ['case'] })] } }) as never,
+    previewImport: () => ({ ...PREVIEW, changed: [{ ...PREVIEW.changed[0]!, conflicts: [], fields: [{ field: 'own:owner-of-it', from: 'Rui', to: 'Inês' }] }] }),
+  });
+  await bring();
+  fireEvent.click(await screen.findByRole('button', { name: /What.*: Title/ }));
+  expect(screen.queryByRole('option', { name: 'Of cases' })).toBeNull();
+  fireEvent.click(await screen.findByRole('option', { name: 'Owner of it' }));
+  await waitFor(() => expect(server.calls('previewImport').at(-1)?.body).toMatchObject({ mapping: { columns: { Id: 'id', What: 'own:owner-of-it' } } }));
+  expect(within(screen.getByRole('region', { name: 'Changed requirements' })).getByText('Owner of it')).toBeTruthy();
 });
 
 test('what is refused is said, and the file stays to be run again', async () => {

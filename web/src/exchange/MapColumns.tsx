@@ -1,9 +1,11 @@
-import { TARGETS, type SectionRows, type Target } from '@caderno/core/exchange';
+import type { SectionRows } from '@caderno/core/exchange';
 import type { ImportDraft } from '@caderno/contract';
+import { useSettings } from '../api/index.ts';
+import { useFrame } from '../frame/index.ts';
 import { Choose, Section, countOf, options } from '../look/index.ts';
 import { ColumnTable } from './ColumnTable.tsx';
 import { ReadingChoices } from './ReadingChoices.tsx';
-import { TARGET_WORD } from './targetWords.ts';
+import { targetOptions } from './targetWords.ts';
 
 interface Props {
   readonly draft: ImportDraft;
@@ -13,12 +15,11 @@ interface Props {
 
 const SECTION_WORD: Record<SectionRows, string> = { heading: 'are headings for the rows below', module: 'are the module of the rows below', rows: 'are requirements too' };
 
-/** Targets that only our own files have; they are not offered where nothing was guessed as one. */
-const SPECIAL: ReadonlySet<Target> = new Set<Target>(['ownId', 'version', 'facts']);
-
 /** What each column of the file is: guessed, corrected by hand, remembered for the project. */
 export function MapColumns({ draft, onChange, onReread }: Props) {
   const { mapping, columns } = draft;
+  const { project } = useFrame();
+  const fields = useSettings(project).data?.settings.fields ?? [];
   const aside = draft.remembered ? 'matched as last time' : 'guessed from their names; correct what is wrong';
   return (
     <Section title="What the columns are" aside={aside} actions={<ReadingChoices draft={draft} onReread={(reading) => onReread({ ...draft, reading })} />}>
@@ -41,7 +42,7 @@ export function MapColumns({ draft, onChange, onReread }: Props) {
       <ColumnTable
         columns={columns.filter(({ name }) => mapping.columns[name] !== 'facts')}
         targetOf={(name) => mapping.columns[name] ?? 'leave'}
-        optionsOf={(name) => TARGETS.filter((t) => !SPECIAL.has(t) || t === mapping.columns[name]).map((value) => ({ value, name: TARGET_WORD[value] }))}
+        optionsOf={(name) => targetOptions(mapping.columns[name] ?? 'leave', fields)}
         onTarget={(name, target) => onChange({ ...draft, mapping: { ...mapping, columns: { ...mapping.columns, [name]: target } } })}
       />
     </Section>

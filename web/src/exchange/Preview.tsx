@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import type { ImportDraft, ImportPreview } from '@caderno/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
-import { call, failureSentence } from '../api/index.ts';
+import { call, failureSentence, useSettings } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
 import { Problems } from './Problems.tsx';
@@ -102,6 +102,8 @@ interface ChangedProps {
 }
 
 function Changed({ preview: { changed, counts }, choices, onChoose }: ChangedProps) {
+  const { project } = useFrame();
+  const fields = useSettings(project).data?.settings.fields ?? [];
   if (changed.length === 0) return null;
   const chooseAll = (side: Side): void => onChoose(Object.fromEntries(changed.flatMap((c) => c.conflicts.map((f) => [conflictKey(c.id, f.field), side]))));
   return (
@@ -117,7 +119,7 @@ function Changed({ preview: { changed, counts }, choices, onChoose }: ChangedPro
       </h4>
       <ul>
         {changed.map((change) => (
-          <PlannedChangeLine key={change.id} change={change} wordOf={fieldWord} keyOf={(field) => conflictKey(change.id, field)} choices={choices} onChoose={(key, side) => onChoose({ ...choices, [key]: side })} />
+          <PlannedChangeLine key={change.id} change={change} wordOf={(field) => fieldWord(field, fields)} keyOf={(field) => conflictKey(change.id, field)} choices={choices} onChoose={(key, side) => onChoose({ ...choices, [key]: side })} />
         ))}
       </ul>
       {counts.changed > changed.length && <p className="mt-1 text-xs text-ink2">The first {changed.length} of {counts.changed}.</p>}

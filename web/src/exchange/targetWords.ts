@@ -1,7 +1,8 @@
-import { attributeName, type FieldName, type Target } from '@caderno/core/exchange';
+import { TARGETS, attributeName, ownFieldName, ownFieldNamed, type FieldName, type OwnFieldName, type Target } from '@caderno/core/exchange';
+import { ownFieldsOf, type OwnField } from '@caderno/core/fields';
 
 /** What a column can be, as the mapping offers it. */
-export const TARGET_WORD: Record<Target, string> = {
+const TARGET_WORD: Record<Exclude<Target, OwnFieldName>, string> = {
   title: 'Title',
   text: 'Text',
   id: 'Id in the source',
@@ -22,6 +23,15 @@ export const TARGET_WORD: Record<Target, string> = {
   facts: 'Kept for writing ReqIF again',
 };
 
-export function fieldWord(field: FieldName): string {
-  return attributeName(field) ?? TARGET_WORD[field as Target];
+/** What a column may be, with the fields of the project's own; `special` ones only where they were guessed. */
+export function targetOptions(guessed: Target, fields: readonly OwnField[]): readonly { readonly value: Target; readonly name: string }[] {
+  const plain = TARGETS.filter((target) => !SPECIAL.has(target) || target === guessed).map((value) => ({ value, name: TARGET_WORD[value] }));
+  return [...plain, ...ownFieldsOf(fields, 'requirement').map(({ id, name }) => ({ value: ownFieldName(id), name }))];
+}
+
+/** Targets that only our own files have; they are not offered where nothing was guessed as one. */
+const SPECIAL: ReadonlySet<Target> = new Set<Target>(['ownId', 'version', 'facts']);
+
+export function fieldWord(field: FieldName, fields: readonly OwnField[]): string {
+  return attributeName(field) ?? ownFieldNamed(field, fields)?.name ?? (Object.hasOwn(TARGET_WORD, field) ? TARGET_WORD[field as keyof typeof TARGET_WORD] : field);
 }
