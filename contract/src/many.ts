@@ -18,6 +18,7 @@ export type Chosen = z.infer<typeof chosenSchema>;
 export const findPlacesSchema = z.strictObject({ of: chosenSchema, search: searchSchema, parts: textPartsSchema, skip: z.int().min(0).max(LIMITS.number) });
 
 const editSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('title'), title: trimmedTextUpTo(LIMITS.title) }),
   z.strictObject({ kind: z.literal('module'), module: textUpTo(LIMITS.name) }),
   z.strictObject({ kind: z.literal('priority'), priority: z.enum(PRIORITIES) }),
   z.strictObject({ kind: z.literal('owner'), owner: textUpTo(LIMITS.name) }),

@@ -14,6 +14,9 @@ const EVERY = ARTEFACT_KINDS.map((kind) => ({ kind, content: KINDS[kind].empty }
 const kindsThatTake = (edit: ManyEdit): string[] => EVERY.filter((v) => editMany(edit, v, PROJECT) !== null).map((v) => v.kind);
 
 test('each edit knows the kinds that have what it sets, and changes nothing else of them', () => {
+  expect(kindsThatTake({ kind: 'title', title: 't' })).toEqual(ARTEFACT_KINDS);
+  for (const value of EVERY) expect(editMany({ kind: 'title', title: 't' }, value, PROJECT)).toEqual({ kind: value.kind, content: { ...value.content, title: 't' } });
+  expect(editMany({ kind: 'title', title: '' }, EVERY[0]!, PROJECT)).toBe(EVERY[0]);
   expect(kindsThatTake({ kind: 'module', module: 'm' })).toEqual(['requirement', 'case', 'shared', 'dataSet']);
   expect(kindsThatTake({ kind: 'priority', priority: 'high' })).toEqual(['requirement', 'case']);
   expect(kindsThatTake({ kind: 'owner', owner: 'Rui M.' })).toEqual(['case', 'question']);

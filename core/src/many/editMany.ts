@@ -7,6 +7,7 @@ import { withPinsOn, type KindAndContent } from '../kinds/index.ts';
 
 /** What is set alike in many artefacts by one command. */
 export type ManyEdit =
+  | { readonly kind: 'title'; readonly title: string }
   | { readonly kind: 'module'; readonly module: string }
   | { readonly kind: 'priority'; readonly priority: Priority }
   /** Of a question: whom it is asked of. */
@@ -47,6 +48,8 @@ export interface EditingProject {
  */
 export function editMany(edit: ManyEdit, value: KindAndContent, { riskScale, fields }: EditingProject): KindAndContent | null {
   switch (edit.kind) {
+    case 'title':
+      return value.content.title === edit.title ? value : ({ kind: value.kind, content: { ...value.content, title: edit.title } } as KindAndContent);
     case 'module':
       return withField(value, 'module', edit.module);
     case 'priority':

@@ -30,6 +30,13 @@ const IN_MODELS = [
   ['↑ / ↓', 'to the field above or below'],
   ['Ctrl Backspace', 'take a transition away'],
 ] as const;
+const IN_TABLE = [
+  ['↑ ↓ ← →', 'another cell'],
+  ['F2, a letter', 'write in the cell; F2 on a title too'],
+  ['Enter, Tab', 'keep it, and go down or on'],
+  ['Delete', 'empty it'],
+  ['Ctrl C, V, D', 'copy, paste, fill from above; into all that are selected'],
+] as const;
 const IN_OUTLINE = [
   ['↑ / ↓', 'another requirement'],
   ['Space', 'select it; with Shift all between'],
@@ -76,6 +83,7 @@ export function HelpDialog({ onClose }: { readonly onClose: () => void }) {
             <Keys title="In steps" lines={IN_STEPS} />
             <Keys title="In data" lines={IN_DATA} />
             <Keys title="In a condition’s fields" lines={IN_MODELS} />
+            <Keys title="In the table of a list" lines={IN_TABLE} />
             <Keys title="In the outline" lines={IN_OUTLINE} />
             <Keys title="In a requirement’s text" lines={IN_TEXT} />
           </div>

@@ -28,7 +28,7 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'All artefacts of a kind stand here as a table: columns are chosen, ordered and sized, and stay as you leave them.',
     'The query line takes words, fields as state:draft or minutes>10, - for not, or, and brackets; it offers what can be written.',
     'A query is kept under a name, for yourself or for the project, with how many match it now.',
-    'Space selects, Ctrl A selects all that match; Change sets a field of all of them, and the journal can undo it whole.',
+    'Cells are changed where they stand with the keys of a spreadsheet: arrows, F2 or a letter, Delete, Ctrl C, V and D. Space selects, Ctrl A all that match; Change sets a field of all of them.',
   ],
   replace: [
     'Words are looked for in the texts of many artefacts: of a selection, of what a query finds, or everywhere.',

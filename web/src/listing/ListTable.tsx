@@ -3,6 +3,7 @@ import type { OwnField } from '@caderno/core/fields';
 import { shownRatio } from '@caderno/core/coverage';
 import { fieldOfColumn, valueIn, type ListColumn } from '@caderno/core/listing';
 import { useVirtualizer } from '@tanstack/react-virtual';
+import { Pencil } from 'lucide-react';
 import { useCallback, useRef } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useOwnFields, type ListedHead } from '../api/index.ts';
@@ -10,6 +11,7 @@ import { address, useFrame } from '../frame/index.ts';
 import { CannotBeRead, SelectMark, StandingShape, STANDING_WORD, countOf, drawnLines, usePrinting } from '../look/index.ts';
 import { ColumnHead, NUMBERS, widthOf } from './ColumnHead.tsx';
 import { EditedCell, editedField } from './EditedCell.tsx';
+import type { ListLine } from './listLines.ts';
 import { KIND_NAME, cellText, emptyWords, groupName } from './listWords.ts';
 import { shownColumns } from './useListView.ts';
 import { useLineKeys } from './useLineKeys.ts';
@@ -23,7 +25,7 @@ const NO_FIELDS: readonly OwnField[] = [];
 /** The same list over the whole spread: a line for each artefact, with the columns one has chosen. */
 export function ListTable<K extends ArtefactKind>({ kind, listing }: { readonly kind: K; readonly listing: Listing<K> }) {
   const { project, canEdit } = useFrame();
-  const { view, lines, selection } = listing;
+  const { view, lines, selection, chosen } = listing;
   const titleOf = useTitles(project);
   const printing = usePrinting();
   const scroller = useRef<HTMLDivElement>(null);
@@ -73,8 +75,8 @@ export function ListTable<K extends ArtefactKind>({ kind, listing }: { readonly 
               <span role="cell">
                 <SelectMark name={listed.id} selected={isSelected} shown={selection.chosen.length > 0} byPointerOnly={row.index !== keys.active} onSelect={(_, through) => selection.toggle(listed.id, through)} className="ml-1" />
               </span>
-              {columns.map(({ column }) => (
-                <Cell key={column} kind={kind} column={column} listed={listed} isActive={row.index === keys.active} isEdited={canEdit && !printing} project={project} fields={fields} />
+              {columns.map(({ column }, place) => (
+                <Cell key={column} kind={kind} column={column} place={place} listed={listed} above={artefactAt(lines[row.index - 1])} selected={chosen} isActive={row.index === keys.active} isEdited={canEdit && !printing} project={project} fields={fields} />
               ))}
             </div>
           );
@@ -85,34 +87,60 @@ export function ListTable<K extends ArtefactKind>({ kind, listing }: { readonly 
   );
 }
 
+/** What stands on a line; undefined: the head of a group, or nothing. */
+function artefactAt<K extends ArtefactKind>(line: ListLine<K> | undefined): ListedHead<K> | undefined {
+  return line?.kind === 'artefact' ? line.listed : undefined;
+}
+
 interface CellProps<K extends ArtefactKind> {
   readonly project: string;
   readonly kind: K;
   readonly column: ListColumn;
+  readonly place: number;
   readonly listed: ListedHead<K>;
+  readonly above: ListedHead<K> | undefined;
+  readonly selected: readonly ListedHead<K>[];
   readonly isActive: boolean;
   /** Whether values can be changed where they stand. */
   readonly isEdited: boolean;
   readonly fields: readonly OwnField[];
 }
 
-function Cell<K extends ArtefactKind>({ project, kind, column, listed, isActive, isEdited, fields }: CellProps<K>) {
+function Cell<K extends ArtefactKind>({ project, kind, column, place, listed, above, selected, isActive, isEdited, fields }: CellProps<K>) {
   const { search } = useLocation();
   const value = valueIn(column, listed, fields);
-  if (column === 'title')
+  const text = cellText(column, value, fields);
+  const field = isEdited && !(column === 'title' && listed.broken) ? editedField(kind, column, fields) : null;
+  const edited = { kind, column, place, listed: listed as ListedHead, above: above as ListedHead | undefined, selected: selected as readonly ListedHead[], isActive };
+  if (column === 'title') {
+    const link = (props: object) => (
+      <Link {...props} to={{ pathname: address.artefact(project, listed.id as ArtefactId), search }} className="block min-w-0 flex-1 truncate hover:underline print:whitespace-normal" title={listed.title}>
+        {listed.title || '(without a title)'} {listed.broken && <CannotBeRead />}
+      </Link>
+    );
     return (
-      <span role="cell" className="min-w-0 px-2 print:px-1">
-        <Link to={{ pathname: address.artefact(project, listed.id as ArtefactId), search }} tabIndex={isActive ? 0 : -1} className="block truncate hover:underline print:whitespace-normal" title={listed.title}>
-          {listed.title || '(without a title)'} {listed.broken && <CannotBeRead />}
-        </Link>
+      <span role="cell" className="flex min-w-0 items-center px-2 print:px-1">
+        {field === null ? (
+          link({ 'data-cell': place, tabIndex: isActive ? 0 : -1 })
+        ) : (
+          <EditedCell {...edited} field={field} text={listed.title}>
+            {({ props, begin }) => (
+              <>
+                {link(props)}
+                <button type="button" tabIndex={-1} aria-label={`Rename ${listed.id}`} title="Rename (F2)" className="hidden size-6 shrink-0 place-items-center rounded text-ink2 hover:bg-page group-hover:grid print:hidden" onClick={begin}>
+                  <Pencil size={13} aria-hidden="true" />
+                </button>
+              </>
+            )}
+          </EditedCell>
+        )}
       </span>
     );
-  const text = cellText(column, value, fields);
-  const field = isEdited ? editedField(kind, column, fields) : null;
+  }
   if (field !== null)
     return (
       <span role="cell" className="min-w-0 px-1 text-sm tabular-nums [&>button]:px-1">
-        <EditedCell kind={kind} column={column} field={field} listed={listed as ListedHead} text={text} isActive={isActive} />
+        <EditedCell {...edited} field={field} text={text} />
       </span>
     );
   return (

@@ -8,10 +8,10 @@ import { CASE_KIND_WORD, EXECUTION_WORD, PRIORITY_WORD, REQUIREMENT_TYPE_WORD, R
 
 /** What can be changed in many at a time. */
 export type ChangedField = OwnColumn | BuiltInField;
-type BuiltInField = 'state' | 'module' | 'owner' | 'priority' | 'risk' | 'type' | 'caseKind' | 'execution' | 'minutes' | 'addTag' | 'takeTag' | 'link' | 'unlink' | 'addDepth' | 'takeDepth';
+type BuiltInField = 'title' | 'state' | 'module' | 'owner' | 'priority' | 'risk' | 'type' | 'caseKind' | 'execution' | 'minutes' | 'addTag' | 'takeTag' | 'link' | 'unlink' | 'addDepth' | 'takeDepth';
 
 const CHANGED_WORD: Record<BuiltInField, string> = {
-  state: 'State', module: 'Module', owner: 'Owner', priority: 'Priority', risk: 'Risk', type: 'Kind', caseKind: 'Kind', execution: 'By hand or automated', minutes: 'Minutes', addTag: 'Add a tag', takeTag: 'Remove a tag', link: 'Link a condition', unlink: 'Unlink a condition',
+  title: 'Title', state: 'State', module: 'Module', owner: 'Owner', priority: 'Priority', risk: 'Risk', type: 'Kind', caseKind: 'Kind', execution: 'By hand or automated', minutes: 'Minutes', addTag: 'Add a tag', takeTag: 'Remove a tag', link: 'Link a condition', unlink: 'Unlink a condition',
   addDepth: 'Add to a depth', takeDepth: 'Remove from a depth',
 };
 
@@ -88,6 +88,8 @@ export function changeOf({ field, value, condition, empties = false }: Filled, f
       const state = member(['draft', 'agreed', 'withdrawn'] as const);
       return state === undefined ? null : { done: { kind: 'state', state }, what: `set to ${STATE_WORD[state].toLowerCase()}` };
     }
+    case 'title':
+      return text === '' ? null : edit({ kind: 'title', title: text }, `called ${text}`.slice(0, 200));
     case 'module':
       return edit({ kind: 'module', module: text }, `moved to ${text === '' ? 'no module' : text}`);
     case 'owner':

@@ -293,6 +293,95 @@ describe('the table', () => {
     expect(screen.queryByRole('button', { name: /^Priority of/ })).toBeNull();
   });
 
+  describe('cell by cell, with the keys of a spreadsheet', () => {
+    const focused = (): string => document.activeElement?.getAttribute('aria-label') ?? document.activeElement?.textContent ?? '';
+    const press = (key: string, more: object = {}): boolean => fireEvent.keyDown(document.activeElement ?? document.body, { key, ...more });
+    const at = (name: string): void => act(() => screen.getByRole('button', { name }).focus());
+    const bodies = (of: ReturnType<typeof server>): unknown[] => of.calls('changeMany').map((call) => call.body);
+    /** A table in the order C-1, C-2, C-3, C-4. */
+    const opened = async () => {
+      const of = server();
+      table('/p/list/case?group=none&sort=id');
+      await waitFor(() => expect(idsIn('table')).toEqual(['C-1', 'C-2', 'C-3', 'C-4']));
+      return of;
+    };
+
+    test('arrows lead along the line and down the column; a letter writes, Enter goes down, Tab on, Escape back', async () => {
+      const of = await opened();
+      at('Module of C-1: Meters');
+      press('ArrowDown');
+      expect(focused()).toBe('Module of C-2: Counter');
+      press('ArrowRight');
+      expect(focused()).toBe('Priority of C-2: Medium');
+      press('ArrowLeft');
+      press('ArrowLeft');
+      expect(focused()).toBe('State of C-2: Agreed');
+      press('ArrowLeft');
+      expect(focused()).toContain('Pay in coins');
+      press('ArrowRight');
+      press('ArrowRight');
+      expect(press('P')).toBe(false);
+      const field = (): HTMLInputElement => document.activeElement as HTMLInputElement;
+      expect([focused(), field().value]).toEqual(['Module of C-2', 'P']);
+      fireEvent.change(field(), { target: { value: 'Payments' } });
+      press('Enter');
+      await waitFor(() => expect(focused()).toBe('Module of C-3: Counter'));
+      press('F2');
+      fireEvent.change(field(), { target: { value: 'Never' } });
+      press('Escape');
+      await waitFor(() => expect(focused()).toBe('Module of C-3: Counter'));
+      press('F2');
+      press('Tab');
+      await waitFor(() => expect(focused()).toBe('Priority of C-3: Low'));
+      // Choices opened and left: the arrows are the table's again.
+      press('F2');
+      await screen.findByRole('option', { name: 'Medium' });
+      press('Escape');
+      await waitFor(() => expect([focused(), screen.queryByRole('option', { name: 'Medium' })]).toEqual(['Priority of C-3: Low', null]));
+      press('ArrowUp');
+      expect(focused()).toBe('Priority of C-2: Medium');
+      expect(bodies(of)).toEqual([{ of: { ids: ['C-2'] }, done: { kind: 'edit', edit: { kind: 'module', module: 'Payments' } }, detail: '1 case moved to Payments' }]);
+    });
+
+    test('a title is written where it stands, and never emptied', async () => {
+      const of = await opened();
+      act(() => within(screen.getByRole('table')).getByRole('link', { name: /Read the dial/ }).focus());
+      press('F2');
+      fireEvent.change(document.activeElement!, { target: { value: 'Read the dial twice' } });
+      press('Enter');
+      await waitFor(() => expect(bodies(of)).toEqual([{ of: { ids: ['C-1'] }, done: { kind: 'edit', edit: { kind: 'title', title: 'Read the dial twice' } }, detail: '1 case called Read the dial twice' }]));
+      fireEvent.click(screen.getByRole('button', { name: 'Rename C-4' }));
+      expect((document.activeElement as HTMLInputElement).value).toBe('Turn of the dial');
+      fireEvent.change(document.activeElement!, { target: { value: '  ' } });
+      press('Enter');
+      await waitFor(() => expect(screen.queryByRole('combobox', { name: 'Title of C-4' })).toBeNull());
+      expect(of.calls('changeMany')).toHaveLength(1);
+    });
+
+    test('Delete empties, Ctrl D fills from above, what is pasted goes into all that are selected, and is copied as it stands', async () => {
+      const of = await opened();
+      at('Owner of C-2: Rui M.');
+      press('Delete');
+      at('Module of C-2: Counter');
+      press('d', { ctrlKey: true });
+      for (const id of ['C-2', 'C-3']) fireEvent.click(screen.getByRole('checkbox', { name: `Select ${id}` }));
+      at('Priority of C-3: Low');
+      const clipboard = { getData: () => 'high\tmore\r\nlines', setData: (_: string, text: string) => copied.push(text) };
+      const copied: string[] = [];
+      fireEvent.copy(document.activeElement!, { clipboardData: clipboard });
+      fireEvent.paste(document.activeElement!, { clipboardData: clipboard });
+      await waitFor(() => expect(bodies(of)).toMatchObject([
+        { of: { ids: ['C-2'] }, done: { edit: { kind: 'owner', owner: '' } } },
+        { of: { ids: ['C-2'] }, done: { edit: { kind: 'module', module: 'Meters' } } },
+        { of: { ids: ['C-2', 'C-3'] }, done: { edit: { kind: 'priority', priority: 'high' } }, detail: '2 cases set to priority high' },
+      ]));
+      expect(copied).toEqual(['Low']);
+      // What it cannot hold is told, and nothing is sent.
+      fireEvent.paste(screen.getByRole('button', { name: /^Priority of C-1/ }), { clipboardData: { getData: () => 'sky blue' } });
+      expect(of.calls('changeMany')).toHaveLength(3);
+    });
+  });
+
   test('says how many of how many match, and what there is not', async () => {
     server();
     table('/p/list/case?query=tag:smoke');

@@ -22,6 +22,8 @@ function headAfter(done: ChangeMany['done']): Foreseen['head'] | null {
   if (done.kind !== 'edit') return null;
   const { edit } = done;
   switch (edit.kind) {
+    case 'title':
+      return (head) => ({ ...head, title: edit.title });
     case 'module':
       return (head) => (head.kind === 'condition' || head.kind === 'question' ? head : { ...head, module: edit.module });
     case 'priority':
