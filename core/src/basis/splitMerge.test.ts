@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import { attachmentId, type Attachment } from '../attachments/index.ts';
 import { EMPTY_QUESTION, EMPTY_REQUIREMENT, absorbedContent, mergedContent, mergedText, movedQuestion, partWithWords, splitContents, type QuestionSubject, type RequirementContent } from './index.ts';
 
 const dismissal = (id: string, sentence: string) => ({ id, rule: 'openList' as const, words: 'etc', sentence, reason: '', by: '', at: '' });
@@ -25,6 +26,13 @@ describe('split', () => {
     const parts = [{ title: '', text: 'a b' }, { title: '', text: 'b c' }];
     expect(['c', 'b', 'gone', ''].map((words) => partWithWords(parts, words))).toEqual([1, 0, 0, 0]);
   });
+});
+
+test('files stand with both parts of what is split, and once in what is merged', () => {
+  const file = (n: number): Attachment => ({ id: attachmentId(`${n}`), name: `${n}.pdf`, type: 'application/pdf', size: n });
+  const having = (...files: Attachment[]): RequirementContent => ({ ...imported, attachments: files });
+  expect(splitContents(having(file(1)), 'R-1', [{ title: 'a', text: '' }, { title: 'b', text: '' }]).map((c) => c.attachments)).toEqual([[file(1)], [file(1)]]);
+  expect(mergedContent(having(file(1), file(2)), [having(file(2), file(3)), having(file(1))], { title: 'T', text: '' }).attachments).toEqual([file(1), file(2), file(3)]);
 });
 
 describe('merge', () => {

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { artefactId, type CaseId } from '../artefacts/index.ts';
+import { attachmentId } from '../attachments/index.ts';
 import { EMPTY_CASE, cloneCase, findDependencyCircle, mergeCases, newCover, newRow, parameterId, plainStep, rowId, saySame, stepId, withCallsMoved, type CaseContent, type Parameter, type Row, type Step } from './index.ts';
 
 const C = (n: number): CaseId => artefactId('case', n);
@@ -77,6 +78,13 @@ describe('two cases made into one', () => {
     expect(merged.content.rows.map((r) => [r.name, r.cells])).toEqual([['Kept', { p1: '5' }], ['low', { n1: 'why', p1: '2' }], ['again', { p1: '1' }]]);
     expect([saySame(kept.steps, gone.steps), saySame(kept.steps, [plainStep(stepId('other'), 'enter <x>')])]).toEqual([false, true]);
   });
+});
+
+test('files of both cases stand in the one that is kept, each once; a clone has those of its origin', () => {
+  const having = (...ids: string[]): CaseContent => ({ ...EMPTY_CASE, title: 'T', attachments: ids.map((id) => ({ id: attachmentId(id), name: `${id}.png`, type: 'image/png', size: 1 })) });
+  const merged = mergeCases({ id: C(1), content: having('a', 'b') }, { id: C(2), content: having('b', 'c') }, 'kept', () => 'n');
+  expect(merged.content.attachments.map((a) => a.name)).toEqual(['a.png', 'b.png', 'c.png']);
+  expect(cloneCase({ id: C(1), version: 3 }, having('a'), [], [{ from: 'a', to: 'z' }]).attachments).toEqual(having('a').attachments);
 });
 
 test('a value that stood as a default is not lost when the case that is kept has another', () => {

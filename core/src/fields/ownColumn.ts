@@ -12,7 +12,7 @@ export function ownColumnName({ name }: Pick<OwnField, 'name'>, taken: TakenName
   return taken.has(ownQueryName(name)) ? `own.${name}` : name;
 }
 
-/** The field that a column of that name holds; undefined: none of them. */
+/** The field that a column of that name holds: the one that is written so, else one that is spelt otherwise; undefined: none of them. */
 export function ownFieldOfColumn(name: string, fields: readonly OwnField[], taken: TakenNames): OwnField | undefined {
-  return fields.find((field) => ownQueryName(ownColumnName(field, taken)) === ownQueryName(name));
+  return fields.find((field) => ownColumnName(field, taken) === name) ?? fields.find((field) => ownQueryName(ownColumnName(field, taken)) === ownQueryName(name));
 }

@@ -66,9 +66,9 @@ describe('what is changed in many', () => {
   });
 
   test('cells are changed where the kind has the field, and nowhere else', () => {
-    expect(columnsOf('case', own).filter((column) => editedField('case', column, own) !== null)).toEqual(['state', 'module', 'priority', 'owner', 'minutes', 'caseKind', 'execution', 'own:runs-on', 'own:ready', 'own:cost', 'own:colour']);
-    expect(columnsOf('condition', []).filter((column) => editedField('condition', column, []) !== null)).toEqual(['state']);
-    expect(columnsOf('question', []).filter((column) => editedField('question', column, []) !== null)).toEqual(['owner']);
+    expect(columnsOf('case', own).filter((column) => editedField('case', column, own) !== null)).toEqual(['title', 'state', 'module', 'priority', 'owner', 'minutes', 'caseKind', 'execution', 'own:runs-on', 'own:ready', 'own:cost', 'own:colour']);
+    expect(columnsOf('condition', []).filter((column) => editedField('condition', column, []) !== null)).toEqual(['title', 'state']);
+    expect(columnsOf('question', []).filter((column) => editedField('question', column, []) !== null)).toEqual(['title', 'owner']);
   });
 });
 

@@ -10,6 +10,9 @@ import { address, useFrame } from '../frame/index.ts';
 import { Button, Empty, countOf } from '../look/index.ts';
 import { byHeldUp } from './questionWords.tsx';
 
+/** Frames in which the next question must have been read. */
+const MOST_FRAMES = 300;
+
 /**
  * The open questions as the agenda of a meeting: what holds up most comes first. All answers in one sitting by
  * keyboard: type, Ctrl Enter takes the answer and leads to the next field.
@@ -24,10 +27,14 @@ export function Agenda() {
   if (order === null && all !== undefined && known !== null) setOrder(open.map((q) => q.id));
   const points = (order ?? []).flatMap((id) => all?.find((q) => q.id === id) ?? []);
   const list = useRef<HTMLOListElement>(null);
-  const next = (from: HTMLElement): void => {
+  // A question that is still being read has no field yet: it is waited for, unless somebody begins to write elsewhere.
+  const next = (from: HTMLElement, frames = MOST_FRAMES): void => {
     const fields = [...(list.current?.querySelectorAll<HTMLTextAreaElement>('textarea') ?? [])];
     const at = fields.findIndex((field) => field === from);
-    (fields[at + 1] ?? fields[0])?.focus();
+    const to = fields[at + 1] ?? fields.find((field) => field !== from);
+    const writes = document.activeElement instanceof HTMLTextAreaElement && document.activeElement !== from;
+    if (to !== undefined) to.focus();
+    else if (frames > 0 && !writes) requestAnimationFrame(() => next(from, frames - 1));
   };
   return (
     <div className="h-full overflow-y-auto px-8 py-6 print:overflow-visible print:p-0">

@@ -1,12 +1,13 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import { EMPTY_CASE, plainStep, stepId, type CaseContent } from '@caderno/core/cases';
-import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { caseHead } from '../../test/heads.ts';
 import { onThePage } from '../../test/onThePage.tsx';
 import { standInProject } from '../../test/standInProject.ts';
+import { StandInUpload } from '../../test/standInUploads.ts';
 import { Steps } from './Steps.tsx';
 import { useOpened } from './useOpened.ts';
 
@@ -51,6 +52,33 @@ test('steps that are selected are moved, duplicated and removed together by keys
   fireEvent.keyDown(screen.getByRole('checkbox', { name: 'Select step 1' }), { key: 'Delete' });
   expect(actions()).toEqual(['enter', 'open', 'enter']);
   await waitFor(() => expect(screen.queryByRole('toolbar', { name: 'Selected steps' })).toBeNull());
+});
+
+test('files are pasted into a step, dropped onto it or chosen for it, and taken away again; a picture beside text is no file', async () => {
+  StandInUpload.install();
+  onThePage(<Page first={FOUR} />);
+  const line = (): HTMLElement => screen.getByRole('checkbox', { name: 'Select step 2' }).closest('li')!;
+  const png = (name: string): File => new File(['x'], name, { type: 'image/png' });
+  const filesOf = (step: number): string[] => {
+    const found = content.steps[step];
+    return found?.kind === 'step' ? found.attachments.map((a) => a.name) : [];
+  };
+  const kept = async (n: number): Promise<void> => {
+    await waitFor(() => expect(StandInUpload.all).toHaveLength(n));
+    const sent = StandInUpload.all[n - 1]!;
+    await act(async () => sent.answer({ id: String(n).repeat(64), name: sent.file!.name, type: 'image/png', size: 1 }));
+  };
+  fireEvent.paste(line(), { clipboardData: { ...clipboard({ 'text/plain': 'table', 'text/html': '<table>' }), files: [png('table.png')] } });
+  expect(StandInUpload.all).toEqual([]);
+  fireEvent.paste(line(), { clipboardData: { ...clipboard(), files: [png('screen.png')], types: ['Files'] } });
+  await kept(1);
+  fireEvent.drop(line(), { dataTransfer: { files: [png('dropped.png')], types: ['Files'] } });
+  await kept(2);
+  fireEvent.change(screen.getByLabelText('Files for step 2'), { target: { files: [png('chosen.png')] } });
+  await kept(3);
+  expect([filesOf(0), filesOf(1)]).toEqual([[], ['screen.png', 'dropped.png', 'chosen.png']]);
+  fireEvent.click(within(screen.getByRole('list', { name: 'Files of step 2' })).getByRole('button', { name: 'Remove dropped.png' }));
+  expect(filesOf(1)).toEqual(['screen.png', 'chosen.png']);
 });
 
 test('steps are copied and cut as they are, to be pasted elsewhere with new ids', () => {
