@@ -12,11 +12,11 @@ beforeEach(() => void standInProject([], [], {}));
 afterEach(cleanup);
 
 let now: RequirementContent;
+const keep = (content: RequirementContent): RequirementContent => (now = content);
 
 function Page({ first, canEdit = true }: { readonly first: Partial<RequirementContent>; readonly canEdit?: boolean }) {
-  const [content, setContent] = useState<RequirementContent>({ ...EMPTY_REQUIREMENT, ...first });
-  now = content;
-  const given = { content, canEdit, update: (change: (content: RequirementContent) => RequirementContent) => setContent(change) };
+  const [content, setContent] = useState(() => keep({ ...EMPTY_REQUIREMENT, ...first }));
+  const given = { content, canEdit, update: (change: (content: RequirementContent) => RequirementContent) => setContent((before) => keep(change(before))) };
   return (
     <>
       <Risk {...given} />
