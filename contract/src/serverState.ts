@@ -14,9 +14,9 @@ export const serverStateSchema = z.object({
   imports: z.object({ running: count, waiting: count }),
   /** Projects whose coverage is behind their changes. */
   coverageBehind: count,
-  /** Bytes of the database, and of the pictures in it. */
+  /** Bytes of the database, and of the attached files in it. */
   bytes: count,
-  pictureBytes: count,
+  attachmentBytes: count,
   /** When `npm run backup` last went through; null: never. */
   lastBackup: z.iso.datetime().nullable(),
 });

@@ -80,7 +80,7 @@ test('how the server stands is told to its administrators: who looks, what waits
   const stream = await server.fetch('/api/v1/projects/p/events', { headers: { cookie: `caderno_session=${project.reader}` } });
   const read = () => inTransaction(server.db, (work) => readServerState(work, { version: '1', startedAt: '2026-01-01T00:00:00.000Z', people: server.parts.feed.streams.people, pages: server.parts.feed.streams.count }));
   const state = await read();
-  expect(state).toMatchObject({ servers: 2, people: 1, pages: 1, imports: { running: 0, waiting: 0 }, coverageBehind: 0, pictureBytes: 0, lastBackup: null });
+  expect(state).toMatchObject({ servers: 2, people: 1, pages: 1, imports: { running: 0, waiting: 0 }, coverageBehind: 0, attachmentBytes: 0, lastBackup: null });
   expect(state.bytes).toBeGreaterThan(1e6);
   await onServer(database.url, `INSERT INTO caderno.server_mark VALUES ('backup', '2026-11-27T01:00:00Z'); UPDATE caderno.coverage_state SET revision = revision - 1`);
   expect(await read()).toMatchObject({ lastBackup: '2026-11-27T01:00:00.000Z', coverageBehind: 1 });

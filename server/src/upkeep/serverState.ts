@@ -8,7 +8,7 @@ const storedRow = z.object({
   waiting: z.number(),
   coverageBehind: z.number(),
   bytes: z.number(),
-  pictureBytes: z.number(),
+  attachmentBytes: z.number(),
   lastBackup: z.date().nullable(),
 });
 
@@ -22,7 +22,7 @@ export async function readServerState(work: UnitOfWork, server: Pick<ServerState
        (SELECT count(*)::int FROM import_file WHERE state = 'waiting') AS waiting,
        (SELECT count(*)::int FROM project p JOIN coverage_state s ON s.project_id = p.id WHERE s.revision < p.revision) AS "coverageBehind",
        pg_database_size(current_database())::float8 AS bytes,
-       (SELECT coalesce(sum(size), 0)::float8 FROM attachment) AS "pictureBytes",
+       (SELECT coalesce(sum(size), 0)::float8 FROM attachment) AS "attachmentBytes",
        (SELECT at FROM server_mark WHERE name = 'backup') AS "lastBackup"`,
   );
   if (stored === undefined) throw new Error('The state of the server is one row: expected it, got none');

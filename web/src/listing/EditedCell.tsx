@@ -106,13 +106,16 @@ function idleCell({ text, field, fields, place, isActive, above, onChange, onPut
       tabIndex: isActive ? 0 : -1,
       onKeyDown,
       onCopy: (event) => {
+        // Whoever has marked words of it means these.
+        if (document.getSelection()?.isCollapsed === false) return;
         event.preventDefault();
         event.clipboardData.setData('text/plain', text);
       },
       onPaste: (event) => {
         event.preventDefault();
-        // Of several cells on the clipboard the first is meant: a cell holds one value.
-        onPut(read(event.clipboardData.getData('text/plain').split(/[\t\r\n]/)[0]?.trim() ?? ''));
+        // Of several cells on the clipboard the first is meant: a cell holds one value. A picture, or nothing, empties none.
+        const pasted = event.clipboardData.getData('text/plain').split(/[\t\r\n]/)[0]?.trim() ?? '';
+        if (pasted !== '') onPut(read(pasted));
       },
     },
   };

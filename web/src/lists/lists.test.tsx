@@ -376,7 +376,8 @@ describe('the table', () => {
         { of: { ids: ['C-2', 'C-3'] }, done: { edit: { kind: 'priority', priority: 'high' } }, detail: '2 cases set to priority high' },
       ]));
       expect(copied).toEqual(['Low']);
-      // What it cannot hold is told, and nothing is sent.
+      // What it cannot hold is told, and nothing is sent; a picture on the clipboard empties nothing.
+      fireEvent.paste(screen.getByRole('button', { name: /^Module of C-1/ }), { clipboardData: { getData: () => '' } });
       fireEvent.paste(screen.getByRole('button', { name: /^Priority of C-1/ }), { clipboardData: { getData: () => 'sky blue' } });
       expect(of.calls('changeMany')).toHaveLength(3);
     });

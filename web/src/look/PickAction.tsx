@@ -1,5 +1,6 @@
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { Menu, MenuButton } from '@headlessui/react';
 import { ChevronDown } from 'lucide-react';
+import { MenuChoices } from './MenuChoices.tsx';
 
 interface Props<T extends string> {
   /** What picking does, the verb first. */
@@ -16,15 +17,7 @@ export function PickAction<T extends string>({ label, options, onPick }: Props<T
         {label}
         <ChevronDown size={12} aria-hidden="true" />
       </MenuButton>
-      <MenuItems anchor={{ to: 'bottom start', gap: 4 }} className="z-50 min-w-36 rounded-[6px] border border-rule2 bg-page py-1 text-sm focus:outline-none">
-        {options.map((option) => (
-          <MenuItem key={option.value}>
-            <button type="button" className="block w-full px-3 py-1.5 text-left data-focus:bg-blue-wash" onClick={() => onPick(option.value)}>
-              {option.name}
-            </button>
-          </MenuItem>
-        ))}
-      </MenuItems>
+      <MenuChoices end="start" options={options} onPick={onPick} />
     </Menu>
   );
 }

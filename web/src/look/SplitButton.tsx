@@ -1,5 +1,6 @@
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { Menu, MenuButton } from '@headlessui/react';
 import { ChevronDown } from 'lucide-react';
+import { MenuChoices } from './MenuChoices.tsx';
 
 interface Props<T extends string> {
   readonly label: string;
@@ -23,15 +24,7 @@ export function SplitButton<T extends string>({ label, onPress, others, options,
         <MenuButton aria-label={others} title={others} className={`${HALF} grid w-6 place-items-center rounded-r-[6px] border-l border-on-accent/40`}>
           <ChevronDown size={13} aria-hidden="true" />
         </MenuButton>
-        <MenuItems anchor={{ to: 'bottom end', gap: 4 }} className="z-50 min-w-36 rounded-[6px] border border-rule2 bg-page py-1 text-sm focus:outline-none">
-          {options.map((option) => (
-            <MenuItem key={option.value}>
-              <button type="button" className="block w-full px-3 py-1.5 text-left data-focus:bg-blue-wash" onClick={() => onPick(option.value)}>
-                {option.name}
-              </button>
-            </MenuItem>
-          ))}
-        </MenuItems>
+        <MenuChoices end="end" options={options} onPick={onPick} />
       </Menu>
     </span>
   );

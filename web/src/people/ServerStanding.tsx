@@ -36,12 +36,12 @@ interface Line {
 
 /** What is said of each, and whether somebody should look. */
 export function linesOf(state: ServerState, now: number): readonly Line[] {
-  const { servers, people, pages, imports, coverageBehind, bytes, pictureBytes, lastBackup } = state;
+  const { servers, people, pages, imports, coverageBehind, bytes, attachmentBytes, lastBackup } = state;
   return [
     { name: 'On line', words: `${countOf(people, 'person', 'people')} on ${countOf(pages, 'page')} through this server; ${countOf(servers, 'server')} on this database`, isBad: servers === 0 },
     { name: 'Imports', words: imports.running + imports.waiting === 0 ? 'none' : `${imports.running} running, ${countOf(imports.waiting, 'file')} not imported yet`, isBad: false },
     { name: 'Coverage', words: coverageBehind === 0 ? 'up to date in every project' : `being brought up to date in ${countOf(coverageBehind, 'project')}`, isBad: false },
-    { name: 'Stored', words: `${megabytes(bytes)}, of which pictures ${megabytes(pictureBytes)}`, isBad: false },
+    { name: 'Stored', words: `${megabytes(bytes)}, of which attached files ${megabytes(attachmentBytes)}`, isBad: false },
     { name: 'Last backup', words: lastBackup === null ? 'none was made with npm run backup' : ago(lastBackup), isBad: lastBackup === null || now - Date.parse(lastBackup) > OLD_BACKUP_MS },
   ];
 }

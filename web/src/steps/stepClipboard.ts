@@ -11,7 +11,7 @@ export function putSteps(data: Pick<DataTransfer, 'setData'>, project: string, s
   data.setData('text/plain', steps.map(lineOf).join('\n'));
 }
 
-/** The steps on the clipboard, if they are of this project: what uses lead to and pictures are known in it only. */
+/** The steps on the clipboard, if they are of this project: what uses lead to and attached files are known in it only. */
 export function takeSteps(data: Pick<DataTransfer, 'getData'>, project: string): CarriedSteps | null {
   const text = data.getData(TYPE);
   if (text === '') return null;
