@@ -40,19 +40,7 @@ export function ModelChoices({ id, content, coverage, canEdit, update, onRanges 
       <Choose label="Model" value={model.kind} options={MODEL_KINDS.map((kind) => ({ value: kind, name: MODEL_WORD[kind] }))} onChange={choose} disabled={!canEdit} />
       {model.kind === 'valueRanges' && <Choose label="Boundaries" value={model.boundaries} options={options(BOUNDARY_WORD)} onChange={(boundaries) => editOf('valueRanges', update)((m) => ({ ...m, boundaries }))} disabled={!canEdit} />}
       {model.kind === 'stateTransitions' && (
-        <>
-          <Choose label="Level" value={model.level} options={options(STATE_LEVEL_WORD)} onChange={(level) => editOf('stateTransitions', update)((m) => ({ ...m, level }))} disabled={!canEdit} />
-          <Choose
-            label="Refused events"
-            value={model.invalidPairs ? 'yes' : 'no'}
-            options={[
-              { value: 'yes', name: 'and every refused event' },
-              { value: 'no', name: 'without refused events' },
-            ]}
-            onChange={(pairs) => editOf('stateTransitions', update)((m) => ({ ...m, invalidPairs: pairs === 'yes' }))}
-            disabled={!canEdit}
-          />
-        </>
+        <Choose label="Level" value={model.level} options={options(STATE_LEVEL_WORD)} onChange={(level) => editOf('stateTransitions', update)((m) => ({ ...m, level }))} disabled={!canEdit} />
       )}
       {model.kind === 'combination' && <Choose label="Strength" value={model.strength} options={options(STRENGTH_WORD)} onChange={(strength) => editOf('combination', update)((m) => ({ ...m, strength }))} disabled={!canEdit} />}
       {wanted !== null && <TechniqueChange id={id} content={content} next={wanted} coverage={coverage} onTake={() => take(wanted)} onClose={() => setWanted(null)} />}
@@ -63,8 +51,21 @@ export function ModelChoices({ id, content, coverage, canEdit, update, onRanges 
 /** What else is said of a condition in a word, and is rarely changed. */
 export function RareChoices({ content, canEdit, update }: Pick<Props, 'content' | 'canEdit' | 'update'>) {
   const risks = [{ value: 'inherit' as const, name: 'Risk of its requirement' }, ...options(RISK_WORD)];
+  const { model } = content;
   return (
     <>
+      {model.kind === 'stateTransitions' && (
+        <Choose
+          label="Refused events"
+          value={model.invalidPairs ? 'yes' : 'no'}
+          options={[
+            { value: 'yes', name: 'and every refused event' },
+            { value: 'no', name: 'without refused events' },
+          ]}
+          onChange={(pairs) => editOf('stateTransitions', update)((m) => ({ ...m, invalidPairs: pairs === 'yes' }))}
+          disabled={!canEdit}
+        />
+      )}
       <Choose label="Polarity" value={content.polarity} options={options(POLARITY_WORD)} onChange={(polarity) => update((c) => ({ ...c, polarity }))} disabled={!canEdit} />
       <Choose label="Risk" value={content.risk ?? 'inherit'} options={risks} onChange={(risk) => update((c) => ({ ...c, risk: risk === 'inherit' ? null : risk }))} disabled={!canEdit} />
       <Depths content={content} canEdit={canEdit} update={update} />
