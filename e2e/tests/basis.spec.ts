@@ -55,7 +55,7 @@ test('from a faulty sheet to settled coverage', async ({ page }) => {
   });
 
   await test.step('read it critically: dismiss one mark, mend another', async () => {
-    await page.getByLabel('Filter the outline').fill('working day');
+    await page.getByRole('combobox', { name: 'Filter the requirements by a query' }).fill('working day');
     await page.getByRole('link', { name: /Exchange on a working day/ }).click();
     const marks = page.getByRole('list', { name: 'Weak wording' }).getByRole('listitem').filter({ hasNot: page.getByRole('list') });
     await expect(marks).toHaveCount(2);
@@ -97,7 +97,7 @@ test('from a faulty sheet to settled coverage', async ({ page }) => {
 
   await test.step('ask, and see what waits', async () => {
     await page.goto(`${PROJECT}/basis`);
-    await page.getByLabel('Filter the outline').fill('working day');
+    await page.getByRole('combobox', { name: 'Filter the requirements by a query' }).fill('working day');
     await page.getByRole('list', { name: 'Outline of requirements' }).getByRole('link', { name: /Exchange on a working day/ }).click();
     await page.getByRole('list', { name: 'Weak wording' }).getByRole('button', { name: 'ask' }).click();
     await expect(page.getByRole('textbox', { name: /^Title of Q-/ })).toBeFocused();

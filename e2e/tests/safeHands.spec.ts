@@ -168,26 +168,31 @@ test('words are marked by keyboard, from the Basis too; a bound takes a space an
 
 test('several requirements are changed at once, and found by the id of their source', async ({ page }) => {
   await signIn(page, 'Teresa L.', '/basis');
-  await page.getByLabel('Filter the outline').fill('OR-9');
+  await page.getByRole('combobox', { name: 'Filter the requirements by a query' }).fill('OR-9');
   await expect(page.getByRole('list', { name: 'Outline of requirements' }).getByRole('link', { name: /Channel/ })).toBeVisible();
-  await page.getByLabel('Filter the outline').fill('');
+  await page.getByRole('combobox', { name: 'Filter the requirements by a query' }).fill('');
   const outline = page.getByRole('list', { name: 'Outline of requirements' });
   for (const title of ['Wrong reference', 'Part payment']) {
-    await page.getByLabel('Filter the outline').fill(title);
+    await page.getByRole('combobox', { name: 'Filter the requirements by a query' }).fill(title);
     await outline.getByRole('link', { name: new RegExp(title) }).focus();
     await page.keyboard.press('Space');
   }
   // What the filter hides is not acted on; without it both are selected.
   const bar = page.getByRole('toolbar', { name: 'Selected requirements' });
   await expect(bar).toContainText('1 selected');
-  await page.getByLabel('Filter the outline').fill('');
+  await page.getByRole('combobox', { name: 'Filter the requirements by a query' }).fill('');
   await expect(bar).toContainText('2 selected');
   await expectAccessible(page);
-  await bar.getByRole('button', { name: 'Set risk' }).click();
-  await page.getByRole('menuitem', { name: 'High risk' }).click();
-  await expect(page.getByText('2 requirements: high risk. The journal can undo it.')).toBeVisible();
+  await bar.getByRole('button', { name: 'Change', exact: true }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('button', { name: /^What/ }).click();
+  await page.getByRole('option', { name: 'Risk', exact: true }).click();
+  await dialog.getByRole('button', { name: /^Risk/ }).click();
+  await page.getByRole('option', { name: 'High risk' }).click();
+  await dialog.getByRole('button', { name: 'Change 2 requirements' }).click();
+  await expect(page.getByText('2 requirements set to high risk. The journal can undo it.')).toBeVisible();
   await page.goto(`${PROJECT}/journal`);
-  await expect(page.getByRole('listitem').first()).toContainText('2 requirements: high risk');
+  await expect(page.getByRole('listitem').first()).toContainText('2 requirements set to high risk');
   await page.goto(`${PROJECT}/coverage`);
   await expect(page.getByRole('region', { name: 'Not yet shown' }).getByRole('listitem').filter({ hasText: 'Wrong reference' })).toContainText('not analysed yet');
 });

@@ -110,7 +110,7 @@ test('from a requirement to a coverage number', async ({ page }) => {
   await test.step('compare and restore versions', async () => {
     await page.goBack();
     await page.goto(`${PROJECT}/basis`);
-    await page.getByLabel('Filter the outline').fill('deposit');
+    await page.getByRole('combobox', { name: 'Filter the requirements by a query' }).fill('deposit');
     await page.getByRole('list', { name: 'Outline of requirements' }).getByRole('link', { name: /Deposit for a meter/ }).click();
     await page.getByRole('link', { name: 'Versions', exact: true }).click();
     await expect(page.getByRole('list', { name: 'Versions' }).getByRole('listitem')).toHaveCount(2);

@@ -6,7 +6,6 @@ export { Defects } from './Defects.tsx';
 export { useCreate } from './useCreate.ts';
 export { useRaiseQuestion } from './useRaiseQuestion.ts';
 export { useWrite } from './useWrite.ts';
-export { ModuleIndex } from './ModuleIndex.tsx';
 export { PickArtefact } from './PickArtefact.tsx';
 export { useAddCondition } from './useAddCondition.ts';
 export { useStillRight } from './useStillRight.ts';

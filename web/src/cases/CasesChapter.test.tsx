@@ -81,3 +81,17 @@ test('a new case is made in the module of the one that is open, and opened', asy
   fireEvent.click(screen.getByRole('button', { name: 'New' }));
   await waitFor(() => expect(server.calls('createArtefact')).toMatchObject([{ body: { kind: 'case', content: { title: 'New case', module: '' } } }]));
 });
+
+test('shared steps beside a case have a query of their own, and arrows through them leave the case open', async () => {
+  const shared = { kind: 'shared' as const, state: 'draft' as const, version: 1, meaningSince: 1, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', broken: false, own: {}, tags: [], steps: 1, parameters: [] };
+  standInProject([...heads, { ...shared, id: 'S-1', title: 'Sign in' }, { ...shared, id: 'S-2', title: 'Sign out' }], rows, { readReuse: () => ({ users: [], uses: [] }) });
+  onThePage(<CasesChapter />, {}, '/p/cases?left=shared&query=module:counter', '/p/cases/:case?');
+  const list = within(await screen.findByRole('list', { name: 'Shared steps' }));
+  await waitFor(() => expect(list.getAllByRole('link')).toHaveLength(2));
+  list.getByRole('link', { name: /S-1/ }).focus();
+  fireEvent.keyDown(document.activeElement!, { key: 'ArrowDown' });
+  await waitFor(() => expect(document.activeElement?.textContent).toContain('S-2'));
+  expect(screen.getByRole('list', { name: 'Shared steps' })).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'Cases' }));
+  await waitFor(() => expect(ids()).toEqual(['C-2', 'C-3']));
+});

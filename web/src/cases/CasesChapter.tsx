@@ -2,7 +2,6 @@ import { EMPTY_CASE } from '@caderno/core/cases';
 import { caseIdSchema } from '@caderno/contract';
 import { useCallback, useMemo } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import { useSummaries } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { ChapterOverview } from '../overview/index.ts';
@@ -20,7 +19,7 @@ export function CasesChapter() {
   const current = parsed.success ? parsed.data : null;
   const [search, setSearch] = useSearchParams();
   const left = search.get('left') === 'shared' ? 'shared' : 'cases';
-  const shared = useSummaries(project, 'shared').data;
+  const shared = useListing('shared', 'beside');
   const listing = useListing('case');
   const { list, ids } = listing;
   const create = useCreate(project);
@@ -53,7 +52,7 @@ export function CasesChapter() {
         rightLabel="Case"
         left={
           left === 'shared' ? (
-            <SharedIndex list={shared} current={null} heading={heading} />
+            <SharedIndex listing={shared} current={null} heading={heading} />
           ) : (
             <CaseList listing={listing} current={current} onNew={() => void add()} heading={heading} />
           )

@@ -31,11 +31,12 @@ interface Props<K extends ArtefactKind> {
   readonly current: ArtefactId | null;
   readonly selection: Selection<ArtefactId>;
   readonly look: LineLook<K>;
+  readonly staysOpen: boolean;
   readonly empty: string | null;
 }
 
-/** The lines of a narrow list: each leads to its artefact; arrows move through it, and the right page follows. */
-export function ListLines<K extends ArtefactKind>({ kind, label, lines, group, current, selection, look, empty }: Props<K>) {
+/** The lines of a narrow list: each leads to its artefact; arrows move through it, and the right page follows where it may. */
+export function ListLines<K extends ArtefactKind>({ kind, label, lines, group, current, selection, look, staysOpen, empty }: Props<K>) {
   const { project } = useFrame();
   const navigate = useNavigate();
   const { search } = useLocation();
@@ -45,7 +46,7 @@ export function ListLines<K extends ArtefactKind>({ kind, label, lines, group, c
   const rows = useVirtualizer({ count: lines.length, getScrollElement: () => scroller.current, estimateSize: (i) => (lines[i]?.kind === 'group' ? 31 : 54), getItemKey: (i) => keyOf(lines[i]), overscan: 10 });
   const scrollTo = useCallback((index: number) => rows.scrollToIndex(index, { align: 'auto' }), [rows]);
   const open = useCallback((id: ArtefactId) => void navigate({ pathname: address.artefact(project, id), search }, { replace: true }), [navigate, project, search]);
-  const keys = useLineKeys(scroller, { lines, selection, current, scrollTo, onCome: open });
+  const keys = useLineKeys(scroller, { lines, selection, current, scrollTo, onCome: staysOpen ? undefined : open });
   const at = lines.findIndex((line) => line.kind === 'artefact' && line.listed.id === current);
   useEffect(() => {
     if (at >= 0) scrollTo(at);

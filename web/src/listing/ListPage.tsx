@@ -18,19 +18,27 @@ interface Props<K extends ArtefactKind> {
   readonly listing: Listing<K>;
   readonly current: ArtefactId | null;
   readonly heading: ReactNode;
+  /** News below the heading. */
+  readonly news?: ReactNode;
   readonly look: LineLook<K>;
+  /** What stands in place of the lines, where the kind has a form of its own, as an outline. */
+  readonly inPlace?: ReactNode;
+  /** Where arrows only move, and what is open stays. */
+  readonly staysOpen?: boolean;
   /** Absent: none is made here. */
   readonly onNew?: () => void;
   readonly absent?: readonly string[];
   /** Beside what makes a new one. */
   readonly more?: ReactNode;
+  /** Beside the groups and the order. */
+  readonly beside?: ReactNode;
   /** What only artefacts of this kind can be asked for, when some are selected. */
   readonly actions?: (chosen: readonly ListedHead<K>[], onDone: () => void) => ReactNode;
   readonly children?: ReactNode;
 }
 
 /** The left page of a chapter: its artefacts, found by a query, grouped and sorted, selected and changed together. */
-export function ListPage<K extends ArtefactKind>({ kind, listing, current, heading, look, onNew, absent, more, actions, children }: Props<K>) {
+export function ListPage<K extends ArtefactKind>({ kind, listing, current, heading, news, look, inPlace, staysOpen = false, onNew, absent, more, beside, actions, children }: Props<K>) {
   const { project, canEdit } = useFrame();
   const { search } = useLocation();
   const { view, lines, ids, selection, chosen } = listing;
@@ -44,6 +52,7 @@ export function ListPage<K extends ArtefactKind>({ kind, listing, current, headi
             <Table2 size={14} aria-hidden="true" />
           </Link>
         </div>
+        {news}
         <div className="mt-2 flex items-start gap-2">
           <QueryLine kind={kind} query={view.query} onQuery={view.setQuery} {...(absent === undefined ? {} : { absent })} />
           {canEdit && onNew !== undefined && <Button onClick={onNew}>New</Button>}
@@ -52,10 +61,11 @@ export function ListPage<K extends ArtefactKind>({ kind, listing, current, headi
         <div className="mt-2 flex flex-wrap items-center gap-1.5">
           <ViewBar kind={kind} view={view} />
           <SavedQueries kind={kind} query={view.query} onQuery={view.setQuery} />
+          {beside}
         </div>
       </header>
       {chosen.length > 0 && <SelectionBar kind={kind} chosen={chosen} matching={ids.length} onAll={selection.selectAll} onDone={selection.clear} more={actions?.(chosen, selection.clear)} />}
-      <ListLines kind={kind} label={many.charAt(0).toUpperCase() + many.slice(1)} lines={lines} group={view.group} current={current} selection={selection} look={look} empty={emptyWords(kind, listing)} />
+      {inPlace ?? <ListLines kind={kind} label={many.charAt(0).toUpperCase() + many.slice(1)} lines={lines} group={view.group} current={current} selection={selection} look={look} staysOpen={staysOpen} empty={emptyWords(kind, listing)} />}
       {children}
     </div>
   );

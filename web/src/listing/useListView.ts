@@ -10,6 +10,14 @@ import { useFrame } from '../frame/index.ts';
 
 const VIEWS = ['lists'] as const;
 
+/**
+ * Where a list stands: on its own; as an outline, which is what is neither grouped nor sorted, and what its chapter
+ * begins with however the table was seen last; or beside the list of the chapter, whose words in the address are not its own.
+ */
+export type ListPlace = 'own' | 'outline' | 'beside';
+
+const FORGET = (): void => undefined;
+
 /** How a list is seen, and the ways to change it. */
 export interface ListViewing {
   readonly query: string;
@@ -38,15 +46,18 @@ export function shownColumns(columns: ListView['columns'], kind: ArtefactKind, f
  * The query, the groups and the order stand in the address, so that a link shows what its sender saw; groups, order and
  * columns are remembered of the person and stand where the address says nothing.
  */
-export function useListView(kind: ArtefactKind): ListViewing {
+export function useListView(kind: ArtefactKind, place: ListPlace = 'own'): ListViewing {
   const fields = useOwnFields(useFrame().project);
   const [search, setSearch] = useSearchParams();
-  const { remembered, remember } = useRemembered(kind, fields);
-  const { group, sort } = fromAddress(kind, search, fields);
-  const put = useCallback((name: string, value: string) => setSearch((now) => withParameter(now, name, value), { replace: true }), [setSearch]);
+  const table = useRemembered(kind, fields);
+  const remembered = useMemo(() => (place === 'outline' ? { ...table.remembered, group: null, sort: null } : table.remembered), [place, table.remembered]);
+  const remember = place === 'outline' ? FORGET : table.remember;
+  const prefix = place === 'beside' ? `${kind}.` : '';
+  const { group, sort } = fromAddress(kind, (name) => search.get(prefix + name), fields);
+  const put = useCallback((name: string, value: string) => setSearch((now) => withParameter(now, prefix + name, value), { replace: true }), [prefix, setSearch]);
   return useMemo(
     () => ({
-      query: search.get('query') ?? '',
+      query: search.get(`${prefix}query`) ?? '',
       group: group === undefined ? known(remembered.group, groupsOf(kind, fields)) : group,
       sort: sort === undefined ? (remembered.sort === null || known(remembered.sort.column, columnsOf(kind, fields)) === null ? null : remembered.sort) : sort,
       columns: remembered.columns,
@@ -55,7 +66,7 @@ export function useListView(kind: ArtefactKind): ListViewing {
       setSort: (next) => (put('sort', next === null ? 'none' : `${next.descending ? '-' : ''}${next.column}`), remember({ sort: next })),
       setColumns: (columns) => remember({ columns }),
     }),
-    [fields, group, kind, put, remember, remembered, search, sort],
+    [fields, group, kind, prefix, put, remember, remembered, search, sort],
   );
 }
 
@@ -72,9 +83,9 @@ function withParameter(search: URLSearchParams, name: string, value: string): UR
 }
 
 /** What the address says; undefined: nothing, or nothing that artefacts of the kind have. */
-function fromAddress(kind: ArtefactKind, search: URLSearchParams, fields: readonly OwnField[]): { readonly group: ListColumn | null | undefined; readonly sort: Sorting | null | undefined } {
+function fromAddress(kind: ArtefactKind, said: (name: string) => string | null, fields: readonly OwnField[]): { readonly group: ListColumn | null | undefined; readonly sort: Sorting | null | undefined } {
   const named = (text: string | undefined, there: readonly ListColumn[]): ListColumn | undefined => there.find((column) => column === text);
-  const [group, sort] = [search.get('group'), search.get('sort')];
+  const [group, sort] = [said('group'), said('sort')];
   const column = named(sort?.replace(/^-/, ''), columnsOf(kind, fields));
   return {
     group: group === 'none' ? null : named(group ?? undefined, groupsOf(kind, fields)),

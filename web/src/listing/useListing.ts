@@ -4,7 +4,7 @@ import { useListed, useListProject, type ListedHead } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { useNow, useSelection, type Selection } from '../look/index.ts';
 import { idsOf, listLines, type ListLine } from './listLines.ts';
-import { useListView, type ListViewing } from './useListView.ts';
+import { useListView, type ListPlace, type ListViewing } from './useListView.ts';
 
 /** A list as it is seen now: what matches, in its groups and order, and what of it is selected. */
 export interface Listing<K extends ArtefactKind> {
@@ -19,9 +19,9 @@ export interface Listing<K extends ArtefactKind> {
   readonly chosen: readonly ListedHead<K>[];
 }
 
-export function useListing<K extends ArtefactKind>(kind: K): Listing<K> {
+export function useListing<K extends ArtefactKind>(kind: K, place: ListPlace = 'own'): Listing<K> {
   const { project } = useFrame();
-  const view = useListView(kind);
+  const view = useListView(kind, place);
   const { group, sort } = view;
   const now = useNow();
   const rules = useListProject(project);

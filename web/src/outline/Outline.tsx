@@ -1,5 +1,5 @@
 import { DndContext, KeyboardSensor, PointerSensor, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent, type DragMoveEvent } from '@dnd-kit/core';
-import type { RequirementId } from '@caderno/core/artefacts';
+import type { ArtefactId, RequirementId } from '@caderno/core/artefacts';
 import { idInSource, makesCircle, orderOutline, type OutlineEntry, type OutlineMove } from '@caderno/core/basis';
 import { percentDown, shownRatio, type RequirementCoverage } from '@caderno/core/coverage';
 import type { RequirementSummary } from '@caderno/contract';
@@ -25,14 +25,16 @@ interface Props {
   readonly current: RequirementId | null;
   readonly addressOf: (id: RequirementId) => string;
   /** Absent: nothing can be selected. */
-  readonly selection?: Selection<RequirementId>;
+  readonly selection?: Selection<ArtefactId>;
+  /** What was looked for, and can be selected; the others only show where it stands. Absent: all. */
+  readonly found?: ReadonlySet<RequirementId>;
   /** Absent: the outline can be read only. */
   readonly onMove?: (id: RequirementId, move: OutlineMove) => void;
 }
 
 const ROW_HEIGHT = 36;
 /** The outline of requirements with their ticks. Rows are dragged by their grip: onto the upper or lower edge of another, or into it. */
-export function Outline({ requirements, coverage, wording, current, addressOf, selection, onMove }: Props) {
+export function Outline({ requirements, coverage, wording, current, addressOf, selection, found, onMove }: Props) {
   const entries = useMemo(() => orderOutline(requirements), [requirements]);
   const printing = usePrinting();
   const scroller = useRef<HTMLDivElement>(null);
@@ -66,7 +68,8 @@ export function Outline({ requirements, coverage, wording, current, addressOf, s
                   isCurrent={entry.place.id === current}
                   to={addressOf(entry.place.id)}
                   movable={onMove !== undefined}
-                  {...(selection === undefined ? {} : { selected: selection.has(entry.place.id), onSelect: selection.toggle })}
+                  isFound={found === undefined || found.has(entry.place.id)}
+                  {...(selection === undefined || found?.has(entry.place.id) === false ? {} : { selected: selection.has(entry.place.id), onSelect: selection.toggle })}
                   zone={target?.id === entry.place.id ? target.zone : null}
                 />
               </div>
@@ -84,10 +87,11 @@ interface RowProps {
   readonly weak: number;
   readonly hasWording: boolean;
   readonly isCurrent: boolean;
+  readonly isFound: boolean;
   readonly to: string;
   readonly movable: boolean;
   readonly selected?: boolean;
-  readonly onSelect?: Selection<RequirementId>['toggle'];
+  readonly onSelect?: Selection<ArtefactId>['toggle'];
   readonly zone: Zone | null;
 }
 
@@ -97,7 +101,7 @@ const ZONE_LOOK: Record<Zone, string> = {
   inside: 'bg-blue-wash',
 };
 
-function OutlineRow({ entry: { place, depth, children }, coverage, weak, hasWording, isCurrent, to, movable, selected = false, onSelect, zone }: RowProps) {
+function OutlineRow({ entry: { place, depth, children }, coverage, weak, hasWording, isCurrent, isFound, to, movable, selected = false, onSelect, zone }: RowProps) {
   const { attributes, listeners, setNodeRef: setDrag, isDragging } = useDraggable({ id: place.id, disabled: !movable });
   const { setNodeRef: setDrop } = useDroppable({ id: place.id });
   const percent = coverage === undefined ? null : percentDown(shownRatio(coverage.counts));
@@ -115,9 +119,7 @@ function OutlineRow({ entry: { place, depth, children }, coverage, weak, hasWord
       ) : (
         <span className="w-5 shrink-0" />
       )}
-      {onSelect !== undefined && (
-        <SelectMark name={place.id} selected={selected} byPointerOnly onSelect={(_, through) => onSelect(place.id, through)} className="mr-0.5" />
-      )}
+      {onSelect === undefined ? !isFound && <span className="mr-0.5 w-6 shrink-0" /> : <SelectMark name={place.id} selected={selected} byPointerOnly onSelect={(_, through) => onSelect(place.id, through)} className="mr-0.5" />}
       <Link
         to={to}
         aria-current={isCurrent ? 'page' : undefined}
@@ -128,7 +130,7 @@ function OutlineRow({ entry: { place, depth, children }, coverage, weak, hasWord
         }}
         className="flex h-full min-w-0 flex-1 items-center gap-2.5">
         <span className="w-9 shrink-0 font-mono text-xs text-ink2">{place.id}</span>
-        <span title={idInSource(place.sourceId) === '' ? undefined : `${place.sourceId} in its source`} className={`min-w-0 flex-1 truncate ${children > 0 || place.type === 'heading' ? 'font-semibold' : ''} ${withdrawn ? 'text-ink2 line-through' : ''}`}>{place.title}</span>
+        <span title={idInSource(place.sourceId) === '' ? undefined : `${place.sourceId} in its source`} className={`min-w-0 flex-1 truncate ${children > 0 || place.type === 'heading' ? 'font-semibold' : ''} ${withdrawn ? 'text-ink2 line-through' : isFound ? '' : 'text-ink2'}`}>{place.title}</span>
         {place.broken && <CannotBeRead />}
         {place.type === 'heading' ? null : withdrawn ? <span className="text-xs text-ink2">withdrawn</span> : <span className="max-[560px]:hidden"><Ticks conditions={coverage?.conditions ?? []} most={12} /></span>}
         {hasWording && (

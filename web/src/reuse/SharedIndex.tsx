@@ -1,39 +1,34 @@
-import type { SharedSummary } from '@caderno/contract';
+import type { SharedId } from '@caderno/core/artefacts';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { ModuleIndex } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { countOf } from '../look/index.ts';
+import { ListPage, type LineLook, type Listing } from '../listing/index.ts';
+import { STATE_WORD, countOf } from '../look/index.ts';
 import { DraggableUse } from '../steps/index.ts';
 
 interface Props {
-  readonly list: readonly SharedSummary[] | undefined;
-  readonly current: string | null;
-  /** Absent: none is made here. */
+  readonly listing: Listing<'shared'>;
+  readonly current: SharedId | null;
+  /** Absent: none is made here, and what is open at the right stays open. */
   readonly onNew?: () => void;
   /** What stands above the list. */
   readonly heading: ReactNode;
 }
 
-/** Shared steps by module; each can be dragged among the steps of what is open. */
-export function SharedIndex({ list, current, onNew, heading }: Props) {
+/** The index of shared steps; each can be dragged among the steps of what is open. */
+export function SharedIndex({ listing, current, onNew, heading }: Props) {
   const { project, canEdit } = useFrame();
+  const look: LineLook<'shared'> = {
+    notes: ({ head }) => [countOf(head.steps, 'step'), ...(head.parameters.length === 0 ? [] : [head.parameters.map((p) => `<${p}>`).join(' ')]), ...(head.state === 'draft' ? [] : [STATE_WORD[head.state].toLowerCase()]), ...head.tags],
+    wrap: (listed, line) => (
+      <DraggableUse id={listed.head.id} enabled={canEdit}>
+        {line}
+      </DraggableUse>
+    ),
+  };
   return (
-    <ModuleIndex
-      list={list}
-      current={current}
-      heading={heading}
-      name="shared steps"
-      wordsOf={() => ''}
-      notes={(s) => [countOf(s.steps, 'step'), ...(s.parameters.length === 0 ? [] : [s.parameters.map((p) => `<${p}>`).join(' ')])]}
-      {...(onNew === undefined ? {} : { onNew })}
-      wrap={(s, line) => (
-        <DraggableUse id={s.id} enabled={canEdit}>
-          {line}
-        </DraggableUse>
-      )}
-    >
-      <p className="flex flex-wrap gap-x-4 px-5 py-3 text-sm">
+    <ListPage kind="shared" listing={listing} current={current} heading={heading} look={look} staysOpen={onNew === undefined} {...(onNew === undefined ? {} : { onNew })}>
+      <p className="flex flex-wrap gap-x-4 border-t border-rule px-5 py-3 text-sm">
         <Link className="underline decoration-rule2" to={address.reuse(project)}>
           Show graph
         </Link>
@@ -41,6 +36,6 @@ export function SharedIndex({ list, current, onNew, heading }: Props) {
           written twice
         </Link>
       </p>
-    </ModuleIndex>
+    </ListPage>
   );
 }

@@ -5,7 +5,7 @@ import { parameterId, plainStep, stepId } from '@caderno/core/cases';
 import { EMPTY_DATA_SET } from '@caderno/core/dataSets';
 import { EMPTY_SHARED, type SharedContent } from '@caderno/core/shared';
 import type { DataSetSummary, SharedSummary } from '@caderno/contract';
-import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { onThePage } from '../../test/onThePage.tsx';
 import { standInProject } from '../../test/standInProject.ts';
 import { SharedChapter } from './SharedChapter.tsx';
@@ -60,4 +60,17 @@ test('data sets stand beside shared steps; who may only read makes none of eithe
   chapter('/p/shared/D-1', { canEdit: false });
   expect(await screen.findByDisplayValue('Tariffs')).toHaveProperty('readOnly', true);
   expect(screen.queryByRole('button', { name: /^New/ })).toBeNull();
+});
+
+test('shared steps are one index with cases: found by a query, grouped, and arrows open the next in the order seen', async () => {
+  const more = [2, 3].map((n): SharedSummary => ({ ...signIn, id: `S-${n}`, title: `Steps ${n}`, tags: n === 3 ? ['smoke'] : [] }));
+  standInProject([signIn, ...more, tariffs], [], { readArtefact: () => ({ kind: 'shared', summary: signIn, content: CONTENT, draft: null }), readReuse: () => ({ users: [], uses: [] }), readLibrary: () => [] });
+  onThePage(<SharedChapter />, {}, '/p/shared?group=tags&sort=-title', '/p/shared/:shared?');
+  const list = within(await screen.findByRole('list', { name: 'Shared steps' }));
+  await waitFor(() => expect(list.getAllByRole('listitem').map((li) => /^S-\d|^\w+/.exec(li.textContent ?? '')?.[0])).toEqual(['smoke1', 'S-3', 'No', 'S-2', 'S-1']));
+  fireEvent.change(screen.getByRole('combobox', { name: 'Filter the shared steps by a query' }), { target: { value: '-has:tags' } });
+  await waitFor(() => expect(list.queryByText('Steps 3')).toBeNull());
+  list.getByRole('link', { name: /S-2/ }).focus();
+  fireEvent.keyDown(document.activeElement!, { key: 'ArrowDown' });
+  await waitFor(() => expect(screen.getByTitle('Address').textContent).toBe('/p/shared/S-1?group=tags&sort=-title&query=-has%3Atags'));
 });

@@ -1,5 +1,6 @@
-import type { ArtefactId } from '@caderno/core/artefacts';
+import type { ArtefactId, DataSetId, SharedId } from '@caderno/core/artefacts';
 import { EMPTY_DATA_SET } from '@caderno/core/dataSets';
+import type { KindAndContent } from '@caderno/core/kinds';
 import { EMPTY_SHARED } from '@caderno/core/shared';
 import { dataSetIdSchema, sharedIdSchema } from '@caderno/contract';
 import { useCallback, useMemo } from 'react';
@@ -7,6 +8,7 @@ import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
+import { useListing } from '../listing/index.ts';
 import { Button, Empty } from '../look/index.ts';
 import { DataSetIndex } from './dataSets/DataSetIndex.tsx';
 import { DataSetPage } from './dataSets/DataSetPage.tsx';
@@ -14,56 +16,40 @@ import { UseDragging } from '../steps/index.ts';
 import { SharedIndex } from '../reuse/index.ts';
 import { SharedPage } from './SharedPage.tsx';
 
+const NEW_SHARED = { kind: 'shared', content: { ...EMPTY_SHARED, title: 'New shared steps' } } as const;
+const NEW_DATA_SET = { kind: 'dataSet', content: { ...EMPTY_DATA_SET, title: 'New data set' } } as const;
+const SHARED_TITLES = { next: 'Open the next shared steps', before: 'Open the shared steps before', make: 'New shared steps' };
+const DATA_SET_TITLES = { next: 'Open the next data set', before: 'Open the data set before', make: 'New data set' };
+
 /** What is written once and used in many places: the list at the left, what is open at the right. */
 export function SharedChapter() {
-  const { project, canEdit } = useFrame();
   const asked = useParams().shared;
-  const current = sharedIdSchema.safeParse(asked).data ?? null;
+  const shared = sharedIdSchema.safeParse(asked).data ?? null;
   const dataSet = dataSetIdSchema.safeParse(asked).data ?? null;
   const [search] = useSearchParams();
-  const left = dataSet !== null || (current === null && search.get('left') === 'data') ? 'dataSet' : 'shared';
-  const list = useSummaries(project, 'shared').data;
-  const dataSets = useSummaries(project, 'dataSet').data;
-  const create = useCreate(project);
-  const navigate = useNavigate();
-  const add = useCallback(async () => {
-    const id = await create(left === 'shared' ? { kind: 'shared', content: { ...EMPTY_SHARED, title: 'New shared steps' } } : { kind: 'dataSet', content: { ...EMPTY_DATA_SET, title: 'New data set' } });
-    if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });
-  }, [create, left, navigate, project]);
-  const commands = useMemo<Command[]>(() => {
-    const open = (step: number) => (): void => {
-      const ids: readonly ArtefactId[] = (left === 'shared' ? list : dataSets)?.map((s) => s.id) ?? [];
-      const id = ids[ids.findIndex((known) => known === (current ?? dataSet)) + step];
-      if (id !== undefined) void navigate(address.artefact(project, id));
-    };
-    return [
-      { id: 'next-shared', title: left === 'shared' ? 'Open the next shared steps' : 'Open the next data set', keys: 'j', keyLabel: 'j', run: open(1) },
-      { id: 'previous-shared', title: left === 'shared' ? 'Open the shared steps before' : 'Open the data set before', keys: 'k', keyLabel: 'k', run: open(-1) },
-      ...(canEdit ? [{ id: 'new-shared', title: left === 'shared' ? 'New shared steps' : 'New data set', keys: 'n', keyLabel: 'n', changes: true, run: () => void add() }] : []),
-    ];
-  }, [add, canEdit, current, dataSet, dataSets, left, list, navigate, project]);
-  useCommands(commands);
+  return dataSet !== null || (shared === null && search.get('left') === 'data') ? <DataSets current={dataSet} /> : <SharedStepsList current={shared} />;
+}
+
+function SharedStepsList({ current }: { readonly current: SharedId | null }) {
+  const { project, canEdit } = useFrame();
+  const listing = useListing('shared');
+  const add = useAdd(project, NEW_SHARED);
+  useListCommands(listing.ids, current, add, SHARED_TITLES);
   return (
     <UseDragging>
       <Spread
         chapter="shared"
         leftShare={30}
-        leftLabel={left === 'shared' ? 'Shared steps' : 'Data sets'}
+        leftLabel="Shared steps"
         rightLabel="What is open"
-        left={left === 'shared' ? <SharedIndex list={list} current={current} onNew={() => void add()} heading={<Headings left={left} steps={list?.length} dataSets={dataSets?.length} />} /> : <DataSetIndex list={dataSets} current={dataSet} onNew={() => void add()} heading={<Headings left={left} steps={list?.length} dataSets={dataSets?.length} />} />}
+        left={<SharedIndex listing={listing} current={current} onNew={add} heading={<Headings left="shared" />} />}
         right={
-          dataSet !== null ? (
-            <DataSetPage id={dataSet} />
-          ) : current === null && left === 'dataSet' ? (
-            <Empty title="Rows that many cases take" action={canEdit && <Button look="accent" onClick={() => void add()}>Make a data set</Button>}>
-              A data set is a table of named rows. A case takes them and runs with each; a condition can say what its columns mean, so that one sees what each row shows.
-            </Empty>
-          ) : current === null ? (
-            <Empty title="Written once, used in many cases" action={canEdit && <Button look="accent" onClick={() => void add()}>Write shared steps</Button>}>
+          current !== null ? (
+            <SharedPage id={current} />
+          ) : (
+            <Empty title="Written once, used in many cases" action={canEdit && <Button look="accent" onClick={add}>Write shared steps</Button>}>
               Steps that stand in many cases are written here. In a case, / puts them in; a run of steps can be taken out of a case into shared steps.
             </Empty>
-          ) : (
-            <SharedPage id={current} />
           )
         }
       />
@@ -71,9 +57,66 @@ export function SharedChapter() {
   );
 }
 
+function DataSets({ current }: { readonly current: DataSetId | null }) {
+  const { project, canEdit } = useFrame();
+  const listing = useListing('dataSet');
+  const add = useAdd(project, NEW_DATA_SET);
+  useListCommands(listing.ids, current, add, DATA_SET_TITLES);
+  return (
+    <Spread
+      chapter="shared"
+      leftShare={30}
+      leftLabel="Data sets"
+      rightLabel="What is open"
+      left={<DataSetIndex listing={listing} current={current} onNew={add} heading={<Headings left="dataSet" />} />}
+      right={
+        current !== null ? (
+          <DataSetPage id={current} />
+        ) : (
+          <Empty title="Rows that many cases take" action={canEdit && <Button look="accent" onClick={add}>Make a data set</Button>}>
+            A data set is a table of named rows. A case takes them and runs with each; a condition can say what its columns mean, so that one sees what each row shows.
+          </Empty>
+        )
+      }
+    />
+  );
+}
+
+/** Makes an artefact and opens it. */
+function useAdd(project: string, empty: Extract<KindAndContent, { kind: 'shared' | 'dataSet' }>): () => void {
+  const create = useCreate(project);
+  const navigate = useNavigate();
+  return useCallback(() => {
+    const add = async (): Promise<void> => {
+      const id = await create(empty);
+      if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });
+    };
+    void add();
+  }, [create, empty, navigate, project]);
+}
+
+function useListCommands(ids: readonly ArtefactId[], current: ArtefactId | null, add: () => void, titles: typeof SHARED_TITLES): void {
+  const { project, canEdit } = useFrame();
+  const navigate = useNavigate();
+  const commands = useMemo<Command[]>(() => {
+    const open = (step: number) => (): void => {
+      const id = ids[(current === null ? -1 : ids.indexOf(current)) + step];
+      if (id !== undefined) void navigate({ pathname: address.artefact(project, id), search: window.location.search });
+    };
+    return [
+      { id: 'next-shared', title: titles.next, keys: 'j', keyLabel: 'j', run: open(1) },
+      { id: 'previous-shared', title: titles.before, keys: 'k', keyLabel: 'k', run: open(-1) },
+      ...(canEdit ? [{ id: 'new-shared', title: titles.make, keys: 'n', keyLabel: 'n', changes: true, run: add }] : []),
+    ];
+  }, [add, canEdit, current, ids, navigate, project, titles]);
+  useCommands(commands);
+}
+
 /** The two lists of the chapter. */
-function Headings({ left, steps, dataSets }: { readonly left: 'shared' | 'dataSet'; readonly steps: number | undefined; readonly dataSets: number | undefined }) {
+function Headings({ left }: { readonly left: 'shared' | 'dataSet' }) {
   const { project } = useFrame();
+  const steps = useSummaries(project, 'shared').data?.length;
+  const dataSets = useSummaries(project, 'dataSet').data?.length;
   const lists = [
     { kind: 'shared', name: 'Shared steps', count: steps, to: address.shared(project) },
     { kind: 'dataSet', name: 'Data sets', count: dataSets, to: `${address.shared(project)}?left=data` },

@@ -1,26 +1,26 @@
-import type { DataSetSummary } from '@caderno/contract';
+import type { DataSetId } from '@caderno/core/artefacts';
 import type { ReactNode } from 'react';
-import { ModuleIndex } from '../../artefacts/index.ts';
-import { countOf } from '../../look/index.ts';
+import { ListPage, type LineLook, type Listing } from '../../listing/index.ts';
+import { STATE_WORD, countOf } from '../../look/index.ts';
 
 interface Props {
-  readonly list: readonly DataSetSummary[] | undefined;
-  readonly current: string | null;
+  readonly listing: Listing<'dataSet'>;
+  readonly current: DataSetId | null;
   readonly onNew: () => void;
   readonly heading: ReactNode;
 }
 
-/** Data sets by module. */
-export function DataSetIndex({ list, current, onNew, heading }: Props) {
-  return (
-    <ModuleIndex
-      list={list}
-      current={current}
-      heading={heading}
-      name="data sets"
-      wordsOf={(s) => s.parameters.join(' ')}
-      notes={(s) => [countOf(s.rows, 'row'), ...(s.parameters.length === 0 ? [] : [s.parameters.map((p) => `<${p}>`).join(' ')]), ...(s.serves.length === 0 ? [] : [`serves ${s.serves.join(', ')}`])]}
-      onNew={onNew}
-    />
-  );
+const LOOK: LineLook<'dataSet'> = {
+  notes: ({ head }) => [
+    countOf(head.rows, 'row'),
+    ...(head.parameters.length === 0 ? [] : [head.parameters.map((p) => `<${p}>`).join(' ')]),
+    ...(head.serves.length === 0 ? [] : [`serves ${head.serves.join(', ')}`]),
+    ...(head.state === 'draft' ? [] : [STATE_WORD[head.state].toLowerCase()]),
+    ...head.tags,
+  ],
+};
+
+/** The index of data sets. */
+export function DataSetIndex({ listing, current, onNew, heading }: Props) {
+  return <ListPage kind="dataSet" listing={listing} current={current} heading={heading} look={LOOK} onNew={onNew} />;
 }
