@@ -1,4 +1,4 @@
-export { TRACE_TYPES, plainLink, traceLink, type Kind, type Link, type LinkType, type NamedVersion, type TraceType } from './kind.ts';
+export { TRACE_TYPES, ledTo, plainLink, traceLink, type Kind, type Link, type LinkType, type NamedVersion, type Targets, type TraceType } from './kind.ts';
 export { isSuspect, withSeen, type SeenLink } from './suspect.ts';
 export type { DefectLink } from './defectLink.ts';
 export {

@@ -21,6 +21,21 @@ export interface NamedVersion {
   readonly version: number;
 }
 
+/** Where what a content names stands in another project. */
+export interface Targets {
+  /** Null: it is not there. */
+  id<I extends ArtefactId>(id: I): I | null;
+  /** The version there that says what this version of it said. */
+  version(id: ArtefactId, version: number): number;
+}
+
+/** A trace link, or whatever else names an artefact by its id, led elsewhere; none where it leads nowhere. */
+export function ledTo<L extends { readonly id: ArtefactId }>(link: L, targets: Targets): L[] {
+  const id = targets.id(link.id);
+  if (id === null) return [];
+  return ['seenVersion' in link && typeof link.seenVersion === 'number' ? { ...link, id, seenVersion: targets.version(link.id, link.seenVersion) } : { ...link, id }];
+}
+
 /** What a kind of artefact says of its contents; all kinds stand in `KINDS`. A new kind has a file with one of these. */
 export interface Kind<C> {
   /** What it is before anybody wrote anything. */
@@ -34,6 +49,8 @@ export interface Kind<C> {
   words(content: C): readonly string[];
   /** The content with each of its trace links replaced. */
   withTraceLinks(content: C, replace: <L extends SeenLink>(link: L) => L): C;
+  /** The content with all that it names led elsewhere; what leads nowhere is left out. */
+  withTargets(content: C, targets: Targets): C;
   /** The content with its pinned uses of an artefact moved on to a version, the very same when none was behind; null: the kind uses nothing. */
   readonly withPinsMoved: ((content: C, of: ArtefactId, version: number) => C) | null;
 }

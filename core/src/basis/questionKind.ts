@@ -1,4 +1,4 @@
-import { plainLink, type Kind } from '../artefacts/index.ts';
+import { ledTo, plainLink, type Kind } from '../artefacts/index.ts';
 import { EMPTY_QUESTION, questionMeaning, type QuestionContent } from './question.ts';
 
 export const questionKind: Kind<QuestionContent> = {
@@ -8,5 +8,10 @@ export const questionKind: Kind<QuestionContent> = {
   versionsNamed: ({ settledIn }) => settledIn,
   words: ({ text, answer, asked }) => [text, answer, asked],
   withTraceLinks: (content) => content,
+  withTargets: (content, targets) => ({
+    ...content,
+    about: content.about.flatMap((subject) => ledTo(subject, targets)),
+    settledIn: content.settledIn.flatMap((settled) => ledTo(settled, targets).map((led) => ({ ...led, version: targets.version(settled.id, settled.version) }))),
+  }),
   withPinsMoved: null,
 };

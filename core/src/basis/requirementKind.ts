@@ -9,5 +9,12 @@ export const requirementKind: Kind<RequirementContent> = {
   // The id of its source whole and in parts: people look for what they remember of it.
   words: ({ text, source, origin }) => [text, source, origin?.id ?? '', (origin?.id ?? '').replaceAll(/[^\p{L}\p{N}]+/gu, ' ')],
   withTraceLinks: (content) => content,
+  withTargets: (content, targets) => ({
+    ...content,
+    relations: content.relations.flatMap((relation) => {
+      const to = targets.id(relation.to);
+      return to === null ? [] : [{ ...relation, to }];
+    }),
+  }),
   withPinsMoved: null,
 };

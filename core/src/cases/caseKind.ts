@@ -1,8 +1,8 @@
-import { plainLink, traceLink, type ArtefactId, type Kind, type Link } from '../artefacts/index.ts';
+import { ledTo, plainLink, traceLink, type ArtefactId, type Kind, type Link } from '../artefacts/index.ts';
 import { textsOfCase } from './parameters.ts';
 import { withPinsMoved } from './pins.ts';
 import { EMPTY_CASE, caseMeaning, type CaseContent, type DataUse } from './testCase.ts';
-import { pinnedVersions, useLinks } from './uses.ts';
+import { pinnedVersions, useLinks, usesLedTo } from './uses.ts';
 
 export const caseKind: Kind<CaseContent> = {
   empty: EMPTY_CASE,
@@ -16,6 +16,13 @@ export const caseKind: Kind<CaseContent> = {
   versionsNamed: ({ steps, data, origin }) => [...pinnedVersions(steps), ...(data === null || data.pinned === null ? [] : [{ id: data.set, version: data.pinned }]), ...(origin === null ? [] : [origin])],
   words: (content) => [...textsOfCase(content), ...content.rows.flatMap((r) => [r.name, r.description])],
   withTraceLinks: (content, replace) => ({ ...content, covers: content.covers.map(replace) }),
+  withTargets(content, targets) {
+    const set = content.data === null ? null : targets.id(content.data.set);
+    const data = content.data === null || set === null ? null : { ...content.data, set, pinned: content.data.pinned === null ? null : targets.version(content.data.set, content.data.pinned) };
+    const steps = usesLedTo(content.steps, targets);
+    // Where it was cloned from is of the project it was cloned in.
+    return { ...content, data, steps, covers: content.covers.flatMap((c) => ledTo(c, targets)), dependsOn: content.dependsOn.flatMap((d) => ledTo(d, targets)), origin: null };
+  },
   withPinsMoved(content, of, version) {
     const [steps, data] = [withPinsMoved(content.steps, of, version), withPinMoved(content.data, of, version)];
     return steps === content.steps && data === content.data ? content : { ...content, steps, data };

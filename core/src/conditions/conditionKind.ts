@@ -1,4 +1,4 @@
-import { traceLink, type Kind } from '../artefacts/index.ts';
+import { ledTo, traceLink, type Kind } from '../artefacts/index.ts';
 import { EMPTY_CONDITION, conditionMeaning, type ConditionContent } from './condition.ts';
 
 export const conditionKind: Kind<ConditionContent> = {
@@ -8,5 +8,6 @@ export const conditionKind: Kind<ConditionContent> = {
   versionsNamed: () => [],
   words: ({ requirements }) => requirements.map((link) => link.anchor?.quote ?? ''),
   withTraceLinks: (content, replace) => ({ ...content, requirements: content.requirements.map(replace) }),
+  withTargets: (content, targets) => ({ ...content, requirements: content.requirements.flatMap((link) => ledTo(link, targets)), under: content.under === null ? null : targets.id(content.under) }),
   withPinsMoved: null,
 };

@@ -1,4 +1,4 @@
-import { traceLink, type Kind } from '../artefacts/index.ts';
+import { ledTo, traceLink, type Kind } from '../artefacts/index.ts';
 import { EMPTY_DATA_SET, dataSetMeaning, type DataSetContent } from './dataSet.ts';
 
 export const dataSetKind: Kind<DataSetContent> = {
@@ -8,5 +8,6 @@ export const dataSetKind: Kind<DataSetContent> = {
   versionsNamed: () => [],
   words: ({ purpose, parameters, rows }) => [purpose, ...parameters.map((p) => p.name), ...rows.flatMap((r) => [r.name, r.description])],
   withTraceLinks: (content, replace) => ({ ...content, serves: content.serves.map(replace) }),
+  withTargets: (content, targets) => ({ ...content, serves: content.serves.flatMap((served) => ledTo(served, targets)) }),
   withPinsMoved: null,
 };

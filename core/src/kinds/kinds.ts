@@ -1,4 +1,4 @@
-import { TRACE_TYPES, withSeen, type ArtefactId, type ArtefactKind, type Kind, type Link, type NamedVersion } from '../artefacts/index.ts';
+import { TRACE_TYPES, withSeen, type ArtefactId, type ArtefactKind, type Kind, type Link, type NamedVersion, type SeenLink, type Targets } from '../artefacts/index.ts';
 import { questionKind, requirementKind, type QuestionContent, type RequirementContent } from '../basis/index.ts';
 import { caseKind, type CaseContent } from '../cases/index.ts';
 import { conditionKind, type ConditionContent } from '../conditions/index.ts';
@@ -55,7 +55,17 @@ export function wordsOf<K extends ArtefactKind>({ kind, content }: KindAndConten
 
 /** The content with its trace links to these targets brought up to the versions seen; never back. */
 export function withTargetsSeen<K extends ArtefactKind>({ kind, content }: KindAndContent<K>, seen: ReadonlyMap<ArtefactId, number>): KindAndContent<K> {
-  return { kind, content: KINDS[kind].withTraceLinks(content, (link) => withSeen(link, seen.get(link.id) ?? 0)) };
+  return withTraceLinks({ kind, content } as KindAndContent<K>, (link) => withSeen(link, seen.get(link.id) ?? 0));
+}
+
+/** The content with each of its trace links replaced. */
+export function withTraceLinks<K extends ArtefactKind>({ kind, content }: KindAndContent<K>, replace: <L extends SeenLink>(link: L) => L): KindAndContent<K> {
+  return { kind, content: KINDS[kind].withTraceLinks(content, replace) } as KindAndContent<K>;
+}
+
+/** The content with all that it names led to where that stands in another project; what leads nowhere is left out. */
+export function withTargets<K extends ArtefactKind>({ kind, content }: KindAndContent<K>, targets: Targets): KindAndContent<K> {
+  return { kind, content: KINDS[kind].withTargets(content, targets) } as KindAndContent<K>;
 }
 
 /** The content with all pinned uses of an artefact moved on to a version; the very same when none was behind, null when its kind uses nothing. */

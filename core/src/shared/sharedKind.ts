@@ -1,5 +1,5 @@
 import type { Kind } from '../artefacts/index.ts';
-import { pinnedVersions, textsOfStep, useLinks, withPinsMoved } from '../cases/index.ts';
+import { pinnedVersions, textsOfStep, useLinks, usesLedTo, withPinsMoved } from '../cases/index.ts';
 import { EMPTY_SHARED, sharedMeaning, type SharedContent } from './sharedSteps.ts';
 
 export const sharedKind: Kind<SharedContent> = {
@@ -9,6 +9,7 @@ export const sharedKind: Kind<SharedContent> = {
   versionsNamed: ({ steps }) => pinnedVersions(steps),
   words: ({ purpose, steps }) => [purpose, ...steps.flatMap(textsOfStep)],
   withTraceLinks: (content) => content,
+  withTargets: (content, targets) => ({ ...content, steps: usesLedTo(content.steps, targets) }),
   withPinsMoved(content, of, version) {
     const steps = withPinsMoved(content.steps, of, version);
     return steps === content.steps ? content : { ...content, steps };
