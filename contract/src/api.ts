@@ -9,6 +9,7 @@ import { conditionLineSchema, coverageReportSchema, designSchema, itemListSchema
 import type { AnyEndpoint } from './endpoint.ts';
 import { artefactIdSchema, attachmentIdSchema, caseIdSchema, dataSetIdSchema, conditionIdSchema, innerIdSchema, ownFieldIdSchema, requirementIdSchema, versionNumberSchema } from './ids.ts';
 import { exportQuerySchema, importDraftSchema, importPreviewSchema, importProgressSchema, importStepSchema, runImportSchema, uploadQuerySchema } from './imports.ts';
+import { alongSchema, askAlongSchema, designDraftSchema, exportDesignSchema, runDesignSchema } from './design.ts';
 import { caseDraftSchema, casePreviewSchema, caseStepSchema, exportCasesSchema, runCasesSchema } from './caseFiles.ts';
 import { LIMITS } from './limits.ts';
 import { changesSinceSchema, coverageSinceSchema, headsPageSchema } from './log.ts';
@@ -153,6 +154,10 @@ export const api = {
   previewCases: { method: 'POST', path: '/projects/:project/imports/:import/cases/preview', access: 'analyst', summary: 'What the import of cases would do', params: ofImport, query: none, body: caseStepSchema, response: casePreviewSchema, most: LIMITS.lists },
   runCases: { method: 'POST', path: '/projects/:project/imports/:import/cases/run', access: 'analyst', summary: 'Import cases', params: ofImport, query: none, body: runCasesSchema, response: changeSchema, most: LIMITS.lists },
   exportCases: { method: 'POST', path: '/projects/:project/cases/export', access: 'reader', summary: 'Cases as a file', params: inProject, query: none, body: exportCasesSchema, response: fileResponse, most: LIMITS.lists },
+  readAlong: { method: 'POST', path: '/projects/:project/design/along', access: 'reader', summary: 'What comes along with artefacts to another project', params: inProject, query: none, body: askAlongSchema, response: alongSchema, most: LIMITS.lists },
+  exportDesign: { method: 'POST', path: '/projects/:project/design/export', access: 'reader', summary: 'A part of the project with all that it uses, as a design file', params: inProject, query: none, body: exportDesignSchema, response: fileResponse, most: LIMITS.lists },
+  uploadDesign: { method: 'POST', path: '/projects/:project/imports/design', access: 'analyst', summary: 'Bring a design file; answers what it would do', params: inProject, query: uploadQuerySchema, body: bytesBody, response: designDraftSchema, most: LIMITS.file },
+  runDesign: { method: 'POST', path: '/projects/:project/imports/:import/design/run', access: 'analyst', summary: 'Bring in what a design file carries', params: ofImport, query: none, body: runDesignSchema, response: changeSchema, most: LIMITS.lists },
   readImportProgress: { method: 'GET', path: '/projects/:project/imports/:import', access: 'analyst', summary: 'How far the import is', params: ofImport, query: none, body: nothing, response: importProgressSchema },
   cancelImport: { method: 'DELETE', path: '/projects/:project/imports/:import', access: 'analyst', summary: 'Stop the import; nothing of it stays', params: ofImport, query: none, body: nothing, response: importProgressSchema },
   exportBasis: { method: 'GET', path: '/projects/:project/basis/export', access: 'reader', summary: 'The basis as a file', params: inProject, query: exportQuerySchema, body: nothing, response: fileResponse },

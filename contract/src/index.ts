@@ -54,6 +54,7 @@ export {
 } from './artefacts.ts';
 export type { ServerState } from './serverState.ts';
 export { LEFT_REASONS, type ChangeMany, type ChangedMany, type Chosen, type LeftReason } from './many.ts';
+export { DESIGN_FORMAT, designFileSchema, designJsonSchema, runDesignSchema, type ComesAlong, type DesignDraft, type DesignFile, type ExportDesign } from './design.ts';
 export { CASE_FORMATS, caseMappingSchema, runCasesSchema, type CaseDraft, type CaseFormat, type CasePreview, type ExportCases } from './caseFiles.ts';
 export { PLACES_PAGE, type FoundInArtefact, type FoundPlaces } from './replacing.ts';
 export type { ConditionLine, ItemList } from './coverage.ts';

@@ -56,6 +56,9 @@ export type Refusal =
   | { readonly code: 'files_unavailable' }
   | { readonly code: 'import_too_heavy' }
   | { readonly code: 'file_too_large'; readonly limit: number }
+  /** `at`: where in it; empty: as a whole. */
+  | { readonly code: 'design_unreadable'; readonly at: string; readonly reason: string }
+  | { readonly code: 'design_too_large'; readonly bytes: number; readonly limit: number; readonly files: boolean }
   | { readonly code: 'export_cell_too_long'; readonly id: ArtefactId; readonly limit: number }
   | { readonly code: 'too_many_instances'; readonly id: ArtefactId }
   | { readonly code: 'search_unreadable'; readonly text: string }
@@ -146,6 +149,8 @@ export const STATUS_OF_REFUSAL = {
   files_unavailable: 503,
   import_too_heavy: 422,
   file_too_large: 413,
+  design_unreadable: 422,
+  design_too_large: 422,
   export_cell_too_long: 422,
   too_many_instances: 422,
   search_unreadable: 422,
@@ -289,6 +294,10 @@ export function refusalSentence(refusal: Refusal): string {
       return 'The file takes more time or memory to read than is given to one file. Nothing was imported; split it and import the parts.';
     case 'file_too_large':
       return `The file is larger than the ${Math.floor(refusal.limit / 1024 / 1024)} MB a file may have. Nothing was imported; split it.`;
+    case 'design_unreadable':
+      return `This is no design file that this Caderno can read${refusal.at === '' ? '' : ` (at ${refusal.at})`}: ${refusal.reason}. Nothing was changed. Save it once more in the project it comes from; a file of a later Caderno is read by one as late.`;
+    case 'design_too_large':
+      return `The design file would have ${Math.ceil(refusal.bytes / 1024 / 1024)} MB, and ${Math.floor(refusal.limit / 1024 / 1024)} MB can be brought in at a time. ${refusal.files ? 'Leave the attached files out, or take less of the project along.' : 'Take less of the project along at a time.'}`;
     case 'export_cell_too_long':
       return `${refusal.id} has a text longer than the ${refusal.limit.toLocaleString('en')} characters a cell of a spreadsheet holds. Nothing was written; choose CSV, Markdown or ReqIF.`;
     case 'too_many_instances':

@@ -63,7 +63,8 @@ export const constantSchema: z.ZodType<Constant> = z.strictObject({ id: innerIdS
 
 const configurationSchema: z.ZodType<Configuration> = z.strictObject({ id: innerIdSchema, name: nonEmpty(LIMITS.name), factors: z.array(z.strictObject({ name: nonEmpty(LIMITS.name), value: textUpTo(LIMITS.name) })).max(30) });
 
-const ownFieldSchema: z.ZodType<OwnField> = z.strictObject({
+/** A field that a project has made for itself. */
+export const ownFieldSchema: z.ZodType<OwnField> = z.strictObject({
   id: ownFieldIdSchema,
   name: trimmedTextUpTo(60).refine((name) => ownQueryName(name) !== '', 'must have a letter or a digit'),
   of: z.array(z.enum(ARTEFACT_KINDS)).min(1).refine(isEachOnce, 'must not repeat'),

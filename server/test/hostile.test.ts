@@ -96,6 +96,9 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   rereadCases: [{ mapping: { source: 's', columns: { a: 'title', '__proto__': 'leave' }, layout: 'caseRows', headings: true, module: '' }, reading }],
   previewCases: [{ mapping: { source: 's', columns: { a: 'own:f' }, layout: 'stepRows', headings: false, module: 'm' }, reading }],
   runCases: [{ mapping: { source: 's', columns: {}, layout: 'stepRows', headings: false, module: '' }, reading, choices: { 'C-1 title': { own: 'x' } } }],
+  readAlong: [{ of: { ids: ['C-1', 'K-999999999', 'Q-1'] } }, { of: { everything: true } }],
+  exportDesign: [{ of: { everything: true }, files: true, form: 'file' }, { of: { ids: ['S-1'] }, files: false, form: 'schema' }],
+  runDesign: [{ choices: { 'C-1': 'theirs', 'R-2': 'mine' } }],
   exportCases: [
     { of: { ids: ['R-1', 'C-999999999'] }, format: 'json', layout: 'stepRows', figures: true, sheets: true },
   ],

@@ -19,8 +19,8 @@ export interface CarriedTo {
   readonly here: (first: FirstWritten) => StandsHere | null;
   /** The numbers that new artefacts get, from these on. */
   readonly firstNew: Readonly<Record<ArtefactKind, number>>;
-  /** Makes a content one of this project, but for what it names. */
-  readonly settle: (value: KindAndContent) => KindAndContent;
+  /** Makes a content one of this project, but for what it names. `isLatest`: whether what stays out of it is to be told. */
+  readonly settle: (value: KindAndContent, isLatest: boolean) => KindAndContent;
 }
 
 /** What becomes of an artefact that a file carries. */
@@ -117,12 +117,12 @@ class Planning {
   #one(carried: CarriedArtefact): PlannedCarry {
     const standing = this.#standing.get(carried.id);
     const id = this.#idHere(carried.id);
-    const latest = this.#settled(carried, latestOf(carried).content);
+    const latest = this.#settled(carried, latestOf(carried).content, true);
     this.#linksOut += linksOf(latestValue(carried)).filter((link) => !this.#ids.has(link.to)).length;
     if (standing === undefined) {
       const versions = new Map(carried.versions.flatMap(({ first }, i) => (first === null ? [] : [[first, i + 1] as const])));
       const under = carried.under === null ? null : this.#idHere(carried.under);
-      return { kind: 'added', carried, id, base: latest, versions, contents: carried.versions.map((v) => this.#settled(carried, v.content)), under };
+      return { kind: 'added', carried, id, base: latest, versions, contents: [...carried.versions.slice(0, -1).map((v) => this.#settled(carried, v.content)), latest], under };
     }
     const base = carried.base === null ? standing.base : this.#settled(carried, carried.base);
     const { value, conflicts } = this.#merged(carried.id, standing.value, base ?? standing.value, latest);
@@ -145,8 +145,8 @@ class Planning {
     return { value: withTargetsSeen(merged, seenIn(theirs)), conflicts };
   }
 
-  #settled(carried: CarriedArtefact, content: CarriedArtefact['versions'][number]['content']): KindAndContent {
-    return withTargets(this.#to.settle({ kind: carried.kind, content } as KindAndContent), this.#targets);
+  #settled(carried: CarriedArtefact, content: CarriedArtefact['versions'][number]['content'], isLatest = false): KindAndContent {
+    return withTargets(this.#to.settle({ kind: carried.kind, content } as KindAndContent, isLatest), this.#targets);
   }
 
   #idHere<I extends ArtefactId>(id: I): I {

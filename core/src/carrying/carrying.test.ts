@@ -49,7 +49,7 @@ class Project {
       gathering.take(
         known.map(({ id }) => {
           const { versions, first, firstVersions, base } = this.held.get(id)!;
-          return { id, head: versions.length, meaningSince: this.meaningSince(id), under: null, first, isOurs: first.project === this.id, firstVersions: new Map([...firstVersions].map(([f, here]) => [here, f])), base };
+          return { id, head: versions.length, meaningSince: this.meaningSince(id), under: null, position: 0, first, isOurs: first.project === this.id, firstVersions: new Map([...firstVersions].map(([f, here]) => [here, f])), base };
         }),
         known.flatMap(({ id, version }) => {
           const at = version ?? this.held.get(id)!.versions.length;

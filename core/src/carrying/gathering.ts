@@ -1,4 +1,5 @@
-import { ARTEFACT_KINDS, TRACE_TYPES, isSuspect, kindOfId, type ArtefactId, type RequirementId } from '../artefacts/index.ts';
+import { ARTEFACT_KINDS, TRACE_TYPES, isSuspect, kindOfId, parseArtefactId, type ArtefactId, type RequirementId } from '../artefacts/index.ts';
+import { orderOutline } from '../basis/index.ts';
 import type { OwnField } from '../fields/index.ts';
 import { linksOf, versionsNamedIn, withTraceLinks, type KindAndContent } from '../kinds/index.ts';
 import { masked, type Constant } from '../shared/index.ts';
@@ -16,6 +17,8 @@ export interface Standing {
   readonly head: number;
   readonly meaningSince: number;
   readonly under: RequirementId | null;
+  /** Its place among those below the same; of requirements only. */
+  readonly position: number;
   readonly first: FirstWritten;
   /** What each version that was brought is where it was written first. */
   readonly firstVersions: ReadonlyMap<number, number>;
@@ -71,7 +74,7 @@ export class Gathering {
 
   /** All that was gathered: kind by kind, requirements in the order of the outline, others by their numbers. */
   artefacts(): CarriedArtefact[] {
-    return [...this.#standing.values()].toSorted(inOrder).flatMap((standing): CarriedArtefact[] => {
+    return this.#inOrder().flatMap((standing): CarriedArtefact[] => {
       const versions = [...(this.#read.get(standing.id) ?? [])].sort(([a], [b]) => a - b);
       if (!versions.some(([version]) => version === standing.head)) return [];
       const carried = {
@@ -85,6 +88,13 @@ export class Gathering {
       // An id and its contents are of one kind.
       return [carried as unknown as CarriedArtefact];
     });
+  }
+
+  #inOrder(): Standing[] {
+    const all = [...this.#standing.values()];
+    const places = all.flatMap((s) => (isRequirement(s.id) ? [{ id: s.id, parent: s.under, position: s.position, standing: s }] : []));
+    const others = all.filter((s) => !isRequirement(s.id)).sort((a, b) => rankOf(a.id) - rankOf(b.id) || (parseArtefactId(a.id)?.number ?? 0) - (parseArtefactId(b.id)?.number ?? 0));
+    return [...orderOutline(places).map(({ place }) => place.standing), ...others];
   }
 
   *#values(): Iterable<KindAndContent> {
@@ -116,9 +126,12 @@ function keyOf({ id, version }: Along): string {
   return `${id}@${version ?? ''}`;
 }
 
-function inOrder(a: Standing, b: Standing): number {
-  const [kindA, kindB] = [ARTEFACT_KINDS.indexOf(kindOfId(a.id)), ARTEFACT_KINDS.indexOf(kindOfId(b.id))];
-  return kindA - kindB || Number(a.id.slice(2)) - Number(b.id.slice(2));
+function isRequirement(id: ArtefactId): id is RequirementId {
+  return kindOfId(id) === 'requirement';
+}
+
+function rankOf(id: ArtefactId): number {
+  return ARTEFACT_KINDS.indexOf(kindOfId(id));
 }
 
 /** The constants that stand in contents; of a secret one no value. */

@@ -44,6 +44,7 @@ export class Settling {
   readonly #fieldsOut = new Map<string, number>();
   readonly #peopleOut = new Map<string, number>();
   #filesOut = 0;
+  #isTold = true;
 
   constructor({ fields, constants, depths }: Pick<CarriedDesign, 'fields' | 'constants' | 'depths'>, here: SettledIn) {
     this.#here = here;
@@ -55,8 +56,9 @@ export class Settling {
     return { fields: this.#fieldsOut, people: this.#peopleOut, files: this.#filesOut };
   }
 
-  /** A content with its own values, owner and files as they are here; links are led elsewhere by others. */
-  settle<V extends KindAndContent>(value: V): V {
+  /** A content with its own values, owner and files as they are here; links are led elsewhere by others. What stays out of it is counted where `isTold`. */
+  settle<V extends KindAndContent>(value: V, isTold = true): V {
+    this.#isTold = isTold;
     const content = { ...value.content, own: this.#own(value.content.own), ...this.#owner(value), ...this.#files(value) };
     return { ...value, content };
   }
@@ -88,7 +90,7 @@ export class Settling {
         if (into == null) {
           // A value whose field is gone in the project it comes from has no name to be told by.
           const name = this.#names.get(id);
-          if (name !== undefined) this.#fieldsOut.set(name, (this.#fieldsOut.get(name) ?? 0) + 1);
+          if (name !== undefined) this.#tell(this.#fieldsOut, name);
           return [];
         }
         const settle = (text: string): string => into.choices.get(text) ?? text;
@@ -99,14 +101,18 @@ export class Settling {
 
   #owner({ kind, content }: KindAndContent): { readonly owner?: string } {
     if (kind !== 'case' || content.owner === '' || this.#here.people.has(content.owner)) return {};
-    this.#peopleOut.set(content.owner, (this.#peopleOut.get(content.owner) ?? 0) + 1);
+    this.#tell(this.#peopleOut, content.owner);
     return { owner: '' };
+  }
+
+  #tell(out: Map<string, number>, name: string): void {
+    if (this.#isTold) out.set(name, (out.get(name) ?? 0) + 1);
   }
 
   #files(value: KindAndContent): object {
     const kept = (attachments: readonly Attachment[]): readonly Attachment[] => {
       const there = attachments.filter((a) => this.#here.hasFile(a.id));
-      this.#filesOut += attachments.length - there.length;
+      if (this.#isTold) this.#filesOut += attachments.length - there.length;
       return there;
     };
     const steps = value.kind === 'case' || value.kind === 'shared' ? { steps: value.content.steps.map((s) => (s.kind === 'step' ? { ...s, attachments: kept(s.attachments) } : s)) } : {};

@@ -105,7 +105,8 @@ export async function refuseUnknownAttachments(work: UnitOfWork, projectId: stri
   if (lost !== undefined) throw new DomainError({ code: 'attachment_unknown', name: lost.name });
 }
 
-function attachmentsOf(value: KindAndContent): readonly Attachment[] {
+/** The files that a content names. */
+export function attachmentsOf(value: KindAndContent): readonly Attachment[] {
   switch (value.kind) {
     case 'case':
       return [...value.content.attachments, ...value.content.steps.filter(isPlainStep).flatMap((s) => s.attachments)];

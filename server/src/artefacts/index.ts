@@ -1,9 +1,9 @@
 export { CHANGES_CHANNEL, artefactOfRetry, changeOfRetry, idOfRow, lockProject, moveOn, writeJournalEntry, type Actor, type JournalEntryPart } from './journalEntry.ts';
 export { changeState, changeStates, createArtefact, saveArtefact, setState } from './store.ts';
 export { findArtefact, readContent } from './findArtefact.ts';
-export { insertArtefacts, readHeads, reserveNumbers, writeVersions, type NewArtefactRow, type OnWritten, type Save } from './write.ts';
+export { insertArtefacts, insertUnproven, readHeads, refuseUnsound, reserveNumbers, writeUnproven, writeVersions, type NewArtefactRow, type OnWritten, type Save } from './write.ts';
 export { lastPosition, moveRequirement, outlinePlaces, placeAfter, placeInOrder, restorePlace } from './outline.ts';
-export { attachmentOf, keepAttachment, noteAttachment, readAttachment, sweepAttachments } from './attachments.ts';
+export { attachmentOf, attachmentsOf, keepAttachment, noteAttachment, readAttachment, sweepAttachments } from './attachments.ts';
 export { dropDraft, keepDraft } from './draft.ts';
 export { describeArtefact, readArtefact } from './read.ts';
 export { issuesOf, listBroken, markBroken, readBroken, restoreVersion } from './broken.ts';
@@ -13,5 +13,5 @@ export { usersOf } from './links.ts';
 export { readLibrary } from './library.ts';
 export { asJson, contentOrBroken, contentOrRefused, kindAndContentOrBroken, refuseUnreadable, textsOrBroken } from './stored.ts';
 export { rebuildDerived } from './rebuild.ts';
-export { importBaseSchema, undoPlanSchema, type UndoPlan } from './undoPlan.ts';
+export { importBaseSchema, undoPlanSchema, type CarriedHere, type UndoPlan } from './undoPlan.ts';
 export { rowsOfIds } from './rowsOfIds.ts';

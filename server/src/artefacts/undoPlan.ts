@@ -1,6 +1,7 @@
 import { ARTEFACT_STATES, type ArtefactState } from '@caderno/core/artefacts';
+import type { FirstWritten } from '@caderno/core/carrying';
 import type { ImportBase } from '@caderno/core/exchange';
-import { storedSettingsSchema, type ProjectSettings } from '@caderno/contract';
+import { artefactIdSchema, storedSettingsSchema, type ProjectSettings } from '@caderno/contract';
 import { z } from 'zod';
 
 /** A requirement's place as stored: row ids, so that it survives as data. */
@@ -17,7 +18,17 @@ export type UndoPlan =
   | { readonly kind: 'place'; readonly from: StoredPlace; readonly to: StoredPlace }
   | { readonly kind: 'settings'; readonly from: ProjectSettings; readonly to: ProjectSettings }
   /** What an import remembers of a requirement. */
-  | { readonly kind: 'imported'; readonly from: ImportBase | null; readonly to: ImportBase | null };
+  | { readonly kind: 'imported'; readonly from: ImportBase | null; readonly to: ImportBase | null }
+  /** What is remembered of an artefact that was carried here. */
+  | { readonly kind: 'carried'; readonly from: CarriedHere | null; readonly to: CarriedHere | null };
+
+/** What is remembered of an artefact that was carried from another project: what it was then, and its versions here by what they are where it was written first. */
+export interface CarriedHere {
+  readonly first: FirstWritten;
+  readonly versions: readonly (readonly [number, number])[];
+  readonly schema: number;
+  readonly base: unknown;
+}
 
 /** What an import remembers of a requirement, as it is stored. */
 export const importBaseSchema: z.ZodType<ImportBase> = z.object({
@@ -26,6 +37,9 @@ export const importBaseSchema: z.ZodType<ImportBase> = z.object({
   relations: z.array(z.string()),
   facts: z.string(),
 });
+
+/** As it is stored. */
+export const carriedHereSchema: z.ZodType<CarriedHere> = z.object({ first: z.object({ project: z.string(), id: artefactIdSchema }), versions: z.array(z.tuple([z.number(), z.number()])), schema: z.number(), base: z.unknown() });
 
 const state = z.enum(ARTEFACT_STATES);
 const place = z.object({ parentId: z.string().nullable(), position: z.number() });
@@ -39,4 +53,5 @@ export const undoPlanSchema: z.ZodType<UndoPlan> = z.discriminatedUnion('kind', 
   z.object({ kind: z.literal('place'), from: place, to: place }),
   z.object({ kind: z.literal('settings'), from: storedSettingsSchema, to: storedSettingsSchema }),
   z.object({ kind: z.literal('imported'), from: importBaseSchema.nullable(), to: importBaseSchema.nullable() }),
+  z.object({ kind: z.literal('carried'), from: carriedHereSchema.nullable(), to: carriedHereSchema.nullable() }),
 ]);

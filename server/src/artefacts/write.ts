@@ -34,6 +34,8 @@ export interface NewArtefactRow {
   /** Number of the requirement above it, which may be among the new ones. */
   readonly parent: number | null;
   readonly position: number;
+  /** What it was before, from its first version on; absent: the value is its first. */
+  readonly earlier?: readonly KindAndContent[];
 }
 
 const counterRow = z.object({ last: z.number() });
@@ -51,34 +53,52 @@ export async function reserveNumbers(work: UnitOfWork, projectId: string, kind: 
   return counter.last - count + 1;
 }
 
+interface Inserted {
+  readonly rows: ArtefactRow[];
+  readonly parts: JournalEntryPart[];
+}
+
 /** Makes artefacts with their first versions; links may lead from any of them to any other. */
-export async function insertArtefacts(work: UnitOfWork, actor: Actor, change: string, asked: readonly NewArtefactRow[], onWritten: OnWritten = quietly): Promise<{ readonly rows: ArtefactRow[]; readonly parts: JournalEntryPart[] }> {
+export async function insertArtefacts(work: UnitOfWork, actor: Actor, change: string, asked: readonly NewArtefactRow[], onWritten: OnWritten = quietly): Promise<Inserted> {
+  const inserted = await insertUnproven(work, actor, change, asked, onWritten);
+  await refuseUnsound(work, actor.projectId, inserted.rows.map((row, i) => ({ id: idOfRow(row), value: valueAt(asked, i) })));
+  return inserted;
+}
+
+/** The same where more is written with it: whoever calls it asks {@link refuseUnsound} when all is there. */
+export async function insertUnproven(work: UnitOfWork, actor: Actor, change: string, asked: readonly NewArtefactRow[], onWritten: OnWritten = quietly): Promise<Inserted> {
   const { riskScale: scale, fields } = (await readSettings(work, actor.projectId)).settings;
   const made = asked.map((row) => ({ ...row, value: withBeginnings(row.value, fields) }));
   for (const { value } of made) requireTitle(value);
-  refuseUnreadable(made.map((m) => m.value));
+  refuseUnreadable(made.flatMap((m) => [m.value, ...(m.earlier ?? [])]));
   const rows: ArtefactRow[] = [];
   for (const chunk of chunksOf(made)) {
-    const records = chunk.map(({ number, value, position }) => ({ kind: value.kind, number, position, ...columnsOf(value, scale) }));
+    const records = chunk.map(({ number, value, position, earlier = [] }) => ({ kind: value.kind, number, position, head: earlier.length + 1, meaning_since: meaningBegan([...earlier, value]), ...columnsOf(value, scale) }));
     const inserted = await selectRows(
       work,
       idRow,
       `INSERT INTO artefact (project_id, author_id, updated_at, state, head, meaning_since, kind, number, position, title, module, risk, priority, owner, tags, own, facts, search)
-       SELECT $2, $3, $4, 'draft', 1, 1, r.kind, r.number, r.position, r.title, r.module, r.risk, r.priority, r.owner, ARRAY(SELECT jsonb_array_elements_text(r.tags)), r.own, r.facts, ${SEARCH_SQL}
-       FROM jsonb_to_recordset($1::jsonb) AS r(kind text, number int, position int, title text, module text, risk text, priority text, owner text, tags jsonb, own jsonb, facts jsonb, words text) RETURNING id`,
+       SELECT $2, $3, $4, 'draft', r.head, r.meaning_since, r.kind, r.number, r.position, r.title, r.module, r.risk, r.priority, r.owner, ARRAY(SELECT jsonb_array_elements_text(r.tags)), r.own, r.facts, ${SEARCH_SQL}
+       FROM jsonb_to_recordset($1::jsonb) AS r(kind text, number int, position int, head int, meaning_since int, title text, module text, risk text, priority text, owner text, tags jsonb, own jsonb, facts jsonb, words text) RETURNING id`,
       [JSON.stringify(records), actor.projectId, actor.personId, actor.at],
     );
     const fresh = await modelsOf(work.db).Artefact.findAll({ where: { id: inserted.map((r) => r.id) }, transaction: work.transaction });
     const byNumber = new Map(fresh.map((row) => [`${row.kind} ${row.number}`, row]));
     const ordered = chunk.map(({ number, value }) => byNumber.get(`${value.kind} ${number}`)).filter((row) => row !== undefined);
-    await insertVersions(work, actor, change, ordered.map((row, i) => ({ row, version: 1, value: valueAt(chunk, i) })), '');
+    await insertVersions(work, actor, change, ordered.flatMap((row, i) => [...(chunk[i]?.earlier ?? []), valueAt(chunk, i)].map((value, before) => ({ row, version: before + 1, value }))), '');
     rows.push(...ordered);
     await onWritten(rows.length);
   }
   await placeUnderParents(work, actor.projectId, rows, made);
   await writeLinks(work, actor.projectId, rows.map((row, i) => ({ rowId: row.id, value: valueAt(made, i) })));
-  await refuseUnsound(work, actor.projectId, rows.map((row, i) => ({ id: idOfRow(row), value: valueAt(made, i) })));
-  return { rows, parts: rows.map((artefact) => ({ artefact, fromVersion: null, toVersion: 1, undo: { kind: 'existence', exists: false } })) };
+  return { rows, parts: rows.map((artefact) => ({ artefact, fromVersion: null, toVersion: artefact.head, undo: { kind: 'existence', exists: false } })) };
+}
+
+/** The version with which the present meaning of an artefact began, of all its versions from the first on. */
+function meaningBegan(versions: readonly KindAndContent[]): number {
+  const meanings = versions.map((value) => asJson(meaningOf(value)));
+  const now = meanings.at(-1);
+  return now === undefined ? 1 : meanings.findLastIndex((meaning) => !sameJson(meaning, now)) + 2;
 }
 
 /** What nothing was said of in the project's own fields begins as the project wants it. */
@@ -124,6 +144,13 @@ export interface Save {
  * stay: whoever has one is shown it merged with the new head.
  */
 export async function writeVersions(work: UnitOfWork, actor: Actor, change: string, saves: readonly Save[], note = '', onWritten: OnWritten = quietly): Promise<JournalEntryPart[]> {
+  const parts = await writeUnproven(work, actor, change, saves, note, onWritten);
+  await refuseUnsound(work, actor.projectId, saves.map(({ row, value }) => ({ id: idOfRow(row), value })));
+  return parts;
+}
+
+/** The same where more is written with it: whoever calls it asks {@link refuseUnsound} when all is there. */
+export async function writeUnproven(work: UnitOfWork, actor: Actor, change: string, saves: readonly Save[], note = '', onWritten: OnWritten = quietly): Promise<JournalEntryPart[]> {
   for (const { value } of saves) requireTitle(value);
   refuseUnreadable(saves.map((s) => s.value));
   const scale = (await readSettings(work, actor.projectId)).settings.riskScale;
@@ -143,12 +170,11 @@ export async function writeVersions(work: UnitOfWork, actor: Actor, change: stri
     parts.push(...changed.map(({ row, from, version }): JournalEntryPart => ({ artefact: row, fromVersion: from, toVersion: version, undo: { kind: 'content', from, to: version } })));
     await onWritten((done += chunk.length));
   }
-  await refuseUnsound(work, actor.projectId, saves.map(({ row, value }) => ({ id: idOfRow(row), value })));
   return parts;
 }
 
-/** What can only be told once all that is written together is there. */
-async function refuseUnsound(work: UnitOfWork, projectId: string, written: readonly Using[]): Promise<void> {
+/** What can only be told once all that is written together is there. @throws {DomainError} when something of it cannot stand. */
+export async function refuseUnsound(work: UnitOfWork, projectId: string, written: readonly Using[]): Promise<void> {
   await refuseUnknownAttachments(work, projectId, written.map((w) => w.value));
   await refuseUnknownVersions(work, projectId, written.map((w) => w.value));
   await refuseConditionCircles(work, projectId, written);

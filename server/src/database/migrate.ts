@@ -13,9 +13,10 @@ import { marks } from './migrations/0009-marks.ts';
 import { files } from './migrations/0010-files.ts';
 import { lists } from './migrations/0011-lists.ts';
 import { caseFiles } from './migrations/0013-case-files.ts';
+import { carried } from './migrations/0014-carried.ts';
 import { ownFields } from './migrations/0012-own-fields.ts';
 
-const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds, log, marks, files, lists, ownFields, caseFiles];
+const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds, log, marks, files, lists, ownFields, caseFiles, carried];
 
 /** Any number, the same in all our processes: servers that start together migrate one after the other. */
 const MIGRATION_LOCK = 7_201_126;

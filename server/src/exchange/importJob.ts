@@ -4,8 +4,8 @@ import type { Mapping, ReadingOptions } from '@caderno/core/exchange';
 import { GUESS_ALL } from '@caderno/core/exchange';
 import type { ArtefactId } from '@caderno/core/artefacts';
 import type { CaseMapping } from '@caderno/core/caseFiles';
-import type { CaseDraft, CasePreview, ExportCases, ExportFormat, ImportDraft, ImportPreview, Refusal, TrackerState } from '@caderno/contract';
-import { inTransaction } from '../database/index.ts';
+import type { CaseDraft, CasePreview, ComesAlong, DesignDraft, ExportCases, ExportDesign, ExportFormat, ImportDraft, ImportPreview, Refusal, TrackerState } from '@caderno/contract';
+import { inSnapshot, inTransaction } from '../database/index.ts';
 import type { Actor } from '../artefacts/index.ts';
 import type { Files } from '../files/index.ts';
 import type { Sequelize } from 'sequelize';
@@ -13,8 +13,11 @@ import { planStories } from './checkStories.ts';
 import { exportBasis } from './exportBasis.ts';
 import { documentOf } from './decoded.ts';
 import { exportCases } from './cases/caseExport.ts';
+import { exportDesign, readAlong } from './design/designExport.ts';
+import { readDesign } from './design/designFile.ts';
+import { importDesign, keepCarriedFiles, previewDesign, type DesignOrder } from './design/designImport.ts';
 import { describeCases, importCases, previewCases, type CaseOrder } from './cases/caseImport.ts';
-import { findFile, noteFile, refuseTooMuch, type FileOf } from './importFile.ts';
+import { bytesOf, findFile, noteFile, refuseTooMuch, type FileOf } from './importFile.ts';
 import { noteProgress } from './importRun.ts';
 import { describeFile, ownFieldsIn, previewFile, readEntries } from './importing.ts';
 import { importFile, type ImportOrder } from './run.ts';
@@ -24,11 +27,14 @@ export type ImportJob =
   | { readonly kind: 'keep'; readonly projectId: string; readonly personId: string; readonly name: string; readonly path: string }
   | { readonly kind: 'describe'; readonly projectId: string; readonly file: string; readonly reading: ReadingOptions }
   | { readonly kind: 'preview'; readonly projectId: string; readonly file: string; readonly mapping: Mapping; readonly reading: ReadingOptions }
-  | { readonly kind: 'run'; readonly job: string; readonly actor: Actor; readonly file: string; readonly order: ImportOrder | CasesOrder }
+  | { readonly kind: 'run'; readonly job: string; readonly actor: Actor; readonly file: string; readonly order: ImportOrder | CasesOrder | DesignRun }
   | { readonly kind: 'keepCases'; readonly projectId: string; readonly personId: string; readonly name: string; readonly path: string }
   | { readonly kind: 'describeCases'; readonly projectId: string; readonly file: string; readonly reading: ReadingOptions }
   | { readonly kind: 'previewCases'; readonly projectId: string; readonly file: string; readonly mapping: CaseMapping; readonly reading: ReadingOptions }
   | { readonly kind: 'exportCases'; readonly projectId: string; readonly ids: readonly ArtefactId[]; readonly order: Omit<ExportCases, 'of'>; readonly path: string }
+  | { readonly kind: 'keepDesign'; readonly projectId: string; readonly personId: string; readonly name: string; readonly path: string }
+  | { readonly kind: 'alongDesign'; readonly projectId: string; readonly ids: readonly ArtefactId[] }
+  | { readonly kind: 'exportDesign'; readonly projectId: string; readonly ids: readonly ArtefactId[]; readonly order: Omit<ExportDesign, 'of'>; readonly path: string }
   | { readonly kind: 'checkStories'; readonly projectId: string; readonly path: string; readonly at: Date }
   | { readonly kind: 'exportBasis'; readonly projectId: string; readonly format: ExportFormat; readonly report: CoverageReport | null; readonly at: Date; readonly path: string };
 
@@ -44,6 +50,9 @@ export interface ImportAnswer {
   readonly previewCases: CasePreview;
   /** The file is written to the path of the job. */
   readonly exportCases: { readonly name: string; readonly type: string };
+  readonly keepDesign: DesignDraft;
+  readonly alongDesign: ComesAlong;
+  readonly exportDesign: { readonly name: string; readonly type: string };
   readonly exportBasis: { readonly name: string; readonly type: string };
 }
 
@@ -52,6 +61,9 @@ export type ImportReply = { readonly ok: true; readonly answer: ImportAnswer[key
 
 /** An import of cases; whatever is in the queue without a word is one of requirements. */
 export type CasesOrder = CaseOrder & { readonly into: 'case' };
+
+/** An import of a design file. */
+export type DesignRun = DesignOrder & { readonly into: 'design' };
 
 /** Keeps the bytes of a file; answers the id under which it waits. */
 async function keep(db: Sequelize, files: Files, { path, projectId, personId, name }: { readonly path: string; readonly projectId: string; readonly personId: string; readonly name: string }, kind: FileOf): Promise<string> {
@@ -80,9 +92,14 @@ export async function doImportJob(db: Sequelize, files: Files, job: ImportJob): 
     case 'run': {
       const file = await inTransaction(db, (work) => findFile(work, job.actor.projectId, job.file));
       const { order } = job;
-      const document = await documentOf(db, files, file, order.reading);
       // Progress is told by transactions of its own: it must be seen while the import is not.
       const tell = (done: number, total: number): Promise<void> => inTransaction(db, (apart) => noteProgress(apart, job.file, job.job, done, total));
+      if ('into' in order && order.into === 'design') {
+        const read = readDesign((await bytesOf(files, file)).bytes);
+        await keepCarriedFiles(db, files, job.actor.projectId, read.files, job.actor.at);
+        return inTransaction(db, (work) => importDesign(work, job.actor, read, order, tell));
+      }
+      const document = await documentOf(db, files, file, order.reading);
       if ('into' in order) return inTransaction(db, (work) => importCases(work, job.actor, document, order, tell));
       const fields = await inTransaction(db, (work) => ownFieldsIn(work, job.actor.projectId));
       const entries = readEntries(file.name, document, order.mapping, fields);
@@ -92,6 +109,15 @@ export async function doImportJob(db: Sequelize, files: Files, job: ImportJob): 
       return planStories(db, job.projectId, await readFile(job.path), job.at);
     case 'exportCases': {
       const { bytes, ...file } = await inTransaction(db, (work) => exportCases(work, job.projectId, job.ids, job.order));
+      await writeFile(job.path, bytes, { flag: 'wx', mode: 0o600 });
+      return file;
+    }
+    case 'keepDesign':
+      return previewDesign(db, files, job.projectId, await keep(db, files, job, 'design'));
+    case 'alongDesign':
+      return inSnapshot(db, (work) => readAlong(work, job.projectId, job.ids));
+    case 'exportDesign': {
+      const { bytes, ...file } = await exportDesign(db, files, job.projectId, job.ids, job.order);
       await writeFile(job.path, bytes, { flag: 'wx', mode: 0o600 });
       return file;
     }

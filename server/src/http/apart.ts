@@ -12,7 +12,7 @@ import { readServerState } from '../upkeep/index.ts';
 import { savedBody, type SavedBody } from './body.ts';
 import { membershipOf, personOf, type Admitted } from './context.ts';
 import type { Input } from './request.ts';
-import { checkStories, describeAgain, describeCasesAgain, exportBasisFile, exportCasesFile, preview, previewCases, run, upload, uploadCases, uploadStories } from './imports.ts';
+import { checkStories, comesAlong, describeAgain, describeCasesAgain, exportBasisFile, exportCasesFile, exportDesignFile, preview, previewCases, run, upload, uploadCases, uploadDesign, uploadStories } from './imports.ts';
 
 /**
  * A handler that holds no transaction: it works or waits for a file, a thread, another service or a password. `saved`
@@ -89,6 +89,10 @@ export const apartHandlers = {
     if (body.figures) await ask(call, { kind: 'catchUp' });
     return exportCasesFile(call, body);
   }),
+  readAlong: file<'readAlong'>(({ body }, call) => comesAlong(call, body)),
+  exportDesign: file<'exportDesign'>(({ body }, call) => exportDesignFile(call, body)),
+  uploadDesign: file<'uploadDesign'>(({ query }, call, saved) => uploadDesign(call, query.name, savedBody(saved).path)),
+  runDesign: file<'runDesign'>(({ params, body }, call) => run(call, params.import, { ...body, into: 'design' })),
   runImport: file<'runImport'>(({ params, body }, call) => run(call, params.import, body)),
   exportBasis: file<'exportBasis'>(async ({ query }, call) => exportBasisFile(call, query.format, query.figures === 'yes' ? await ask(call, { kind: 'report' }) : null)),
   exportQuestions: file<'exportQuestions'>(async ({ query }, call) => {

@@ -4,10 +4,11 @@ import { rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { setTimeout as sleep } from 'node:timers/promises';
+import type { ArtefactId } from '@caderno/core/artefacts';
 import type { Mapping, ReadingOptions } from '@caderno/core/exchange';
 import type { CoverageReport } from '@caderno/core/coverage';
 import { chosenIds } from '../find/index.ts';
-import type { BodyOf, CaseDraft, CasePreview, Change, ExportFormat, FileAnswer, ImportDraft, ImportPreview, TrackerState } from '@caderno/contract';
+import type { BodyOf, CaseDraft, CasePreview, Change, ComesAlong, DesignDraft, ExportFormat, FileAnswer, ImportDraft, ImportPreview, TrackerState } from '@caderno/contract';
 import { changeOfRetry, type Actor } from '../artefacts/index.ts';
 import { inTransaction, type UnitOfWork } from '../database/index.ts';
 import { IMPORTS, readRunEnd, sendImport } from '../exchange/index.ts';
@@ -84,7 +85,7 @@ const LOOKS_MS = { first: 30, longest: 500 };
  * Sends the import on its way and answers when it has ended, whichever server does it. Sent again it goes on waiting
  * for the same run, and answers what the first time did.
  */
-export async function run(call: Admitted, file: string, order: BodyOf<'runImport'> | (BodyOf<'runCases'> & { readonly into: 'case' })): Promise<Change> {
+export async function run(call: Admitted, file: string, order: BodyOf<'runImport'> | (BodyOf<'runCases'> & { readonly into: 'case' }) | (BodyOf<'runDesign'> & { readonly into: 'design' })): Promise<Change> {
   const { db, jobs } = call.parts;
   // A job that is begun again must find what it did before, whoever sent it.
   const actor = { ...actorOf(call), commandId: call.commandId ?? randomUUID() };
@@ -124,8 +125,27 @@ export function exportBasisFile(call: Admitted, format: ExportFormat, report: Co
 }
 
 export async function exportCasesFile(call: Admitted, { of, ...order }: BodyOf<'exportCases'>): Promise<FileAnswer> {
-  const ids = await inTransaction(call.parts.db, (work) => chosenIds(work, { projectId: membershipOf(call).projectId, asking: askingOf(call) }, of));
+  const ids = await idsOf(call, of);
   return writtenFile(call, (path) => call.parts.importer.ask({ kind: 'exportCases', projectId: membershipOf(call).projectId, ids, order, path }, personOf(call).id));
+}
+
+/** Keeps a design file that was brought, and answers what it would do. */
+export function uploadDesign(call: Admitted, name: string, path: string): Promise<DesignDraft> {
+  const person = personOf(call).id;
+  return call.parts.importer.ask({ kind: 'keepDesign', projectId: membershipOf(call).projectId, personId: person, name, path }, person);
+}
+
+export async function comesAlong(call: Admitted, { of }: BodyOf<'readAlong'>): Promise<ComesAlong> {
+  return call.parts.importer.ask({ kind: 'alongDesign', projectId: membershipOf(call).projectId, ids: await idsOf(call, of) }, personOf(call).id);
+}
+
+function idsOf(call: Admitted, of: BodyOf<'readAlong'>['of']): Promise<readonly ArtefactId[]> {
+  return inTransaction(call.parts.db, (work) => chosenIds(work, { projectId: membershipOf(call).projectId, asking: askingOf(call) }, of));
+}
+
+export async function exportDesignFile(call: Admitted, { of, ...order }: BodyOf<'exportDesign'>): Promise<FileAnswer> {
+  const ids = await idsOf(call, of);
+  return writtenFile(call, (path) => call.parts.importer.ask({ kind: 'exportDesign', projectId: membershipOf(call).projectId, ids, order, path }, personOf(call).id));
 }
 
 /** Has a file written and sends it piece by piece; it goes away with the answer. */

@@ -17,7 +17,7 @@ const keptRow = z.object({ key: z.string() });
  * The settings as they may be stored: values of secret constants are sealed apart, and a mask stands in their place,
  * here as in undo data and on screens. A mask that comes back means the value that is kept.
  */
-export async function keepSecrets(work: UnitOfWork, box: SecretBox, projectId: string, settings: ProjectSettings): Promise<ProjectSettings> {
+export async function keepSecrets(work: UnitOfWork, box: Pick<SecretBox, 'seal'>, projectId: string, settings: ProjectSettings): Promise<ProjectSettings> {
   const kept = new Set((await selectRows(work, keptRow, `SELECT constant || '/' || configuration AS key FROM secret WHERE project_id = $1`, [projectId])).map((row) => row.key));
   const constants: Constant[] = [];
   const lasting = new Set<string>();

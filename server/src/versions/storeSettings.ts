@@ -17,7 +17,7 @@ export function changedParts(before: ProjectSettings, after: ProjectSettings): (
 }
 
 /** Puts settings in the place of a project's; the risks of its requirements follow the scale. @throws {DomainError} beyond one's role. */
-export async function storeSettings(work: UnitOfWork, box: SecretBox, projectId: string, role: Role, wanted: ProjectSettings): Promise<JournalEntryPart> {
+export async function storeSettings(work: UnitOfWork, box: Pick<SecretBox, 'seal'>, projectId: string, role: Role, wanted: ProjectSettings): Promise<JournalEntryPart> {
   const before = await readSettings(work, projectId);
   const guarded = changedParts(before.settings, wanted).some((part) => OF_LEADS.includes(part));
   if (guarded && !roleReaches(role, 'lead')) throw new DomainError({ code: 'role_too_low', needed: 'lead', have: role });

@@ -8,6 +8,7 @@ import { z } from 'zod';
 import { execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
 import { DomainError } from '../domainError.ts';
+import { rememberCarried } from './carriedHere.ts';
 import { storeImportBase } from './importBase.ts';
 import { readChange } from './journal.ts';
 import { readableSettings, storeSettings } from './storeSettings.ts';
@@ -86,6 +87,8 @@ async function undoPart(work: UnitOfWork, box: SecretBox, actor: Actor, role: Ro
       return [await undoSettings(work, box, actor.projectId, role, plan)];
     case 'imported':
       return [await storeImportBase(work, rowOf(rows, part), plan.from)];
+    case 'carried':
+      return rememberCarried(work, [{ row: rowOf(rows, part), carried: plan.from }]);
   }
 }
 
