@@ -77,8 +77,8 @@ export const designDraftSchema = z.object({
   counts: z.record(z.enum(ARTEFACT_KINDS), z.object({ added: count, changed: count, same: count })),
   /** Ids in the file. */
   added: z.array(planned),
-  /** `here`: its id here; `both`: what was changed both in the file and here, empty where nothing was. Those with something first; all that have. */
-  changed: z.array(planned.extend({ here: artefactIdSchema, both: z.array(z.string()) })),
+  /** `here`: its id here; `both`: what was changed both here and in the file, null: taken out there; empty where nothing was. Those with something first; all that have. */
+  changed: z.array(planned.extend({ here: artefactIdSchema, both: z.array(z.object({ path: z.string(), mine: z.string().nullable(), theirs: z.string().nullable() })) })),
   conflicts: count,
   /** What the project's settings get. */
   settings: z.object({ fields: z.array(z.string()), constants: z.array(z.string()), depths: z.array(z.string()) }),

@@ -104,7 +104,7 @@ describe('a module carried to another project', () => {
     const theirs = { ...(await caseOf(here, 'C-1')), title: 'Pay there', objective: 'To see it paid' };
     await save(server.as(from.analyst), 'C-1', 1, { kind: 'case', content: theirs }, '', undefined, 'alta');
     const draft = await bring(there, await exported('alta'));
-    expect([draft.conflicts, draft.changed]).toEqual([1, [{ kind: 'case', id: 'C-1', here: 'C-1', title: 'Pay here', both: ['title'] }]]);
+    expect([draft.conflicts, draft.changed]).toEqual([1, [{ kind: 'case', id: 'C-1', here: 'C-1', title: 'Pay here', both: [{ path: 'title', mine: 'Pay here', theirs: 'Pay there' }] }]]);
     expect((await there('runDesign', { params: { import: draft.id }, body: { choices: {} } })).refusal).toMatchObject({ code: 'import_conflicts_open', count: 1 });
     const change = (await there('runDesign', { params: { import: draft.id }, body: { choices: { 'C-1': 'mine' } } })).data;
     expect(await caseOf(there, 'C-1')).toMatchObject({ title: 'Pay here', objective: 'To see it paid', module: 'Desk' });
@@ -116,7 +116,7 @@ describe('a module carried to another project', () => {
   test('comes home as a change of what it was', async () => {
     const draft = await bring(here, await exported('baixa', { of: { kind: 'case', query: 'module:desk' } }));
     expect(draft.counts.case).toEqual({ added: 0, changed: 1, same: 0 });
-    expect(draft.changed).toMatchObject([{ here: 'C-1', both: ['title'] }]);
+    expect(draft.changed).toMatchObject([{ here: 'C-1', both: [{ path: 'title', mine: 'Pay there', theirs: 'Pay here' }] }]);
     await here('runDesign', { params: { import: draft.id }, body: { choices: { 'C-1': 'theirs' } } });
     expect(await caseOf(here, 'C-1')).toMatchObject({ title: 'Pay here', module: 'Desk', owner: 'analyst of alta', own: { metal: 'g' } });
   });

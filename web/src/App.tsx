@@ -35,6 +35,7 @@ const Agenda = lazy(() => import('./questions/index.ts').then((m) => ({ default:
 const SuspectPage = lazy(() => import('./basis/index.ts').then((m) => ({ default: m.SuspectPage })));
 const GlossaryPage = lazy(() => import('./basis/index.ts').then((m) => ({ default: m.GlossaryPage })));
 const CaseImportPage = lazy(() => import('./exchange/index.ts').then((m) => ({ default: m.CaseImportPage })));
+const DesignImportPage = lazy(() => import('./exchange/index.ts').then((m) => ({ default: m.DesignImportPage })));
 const ImportPage = lazy(() => import('./exchange/index.ts').then((m) => ({ default: m.ImportPage })));
 const SettingsPage = lazy(() => import('./projects/index.ts').then((m) => ({ default: m.SettingsPage })));
 const JournalPage = lazy(() => import('./journal/index.ts').then((m) => ({ default: m.JournalPage })));
@@ -83,6 +84,7 @@ const router = createBrowserRouter([
       { path: 'suspect', element: chapter(<SuspectPage />) },
       { path: 'glossary', element: chapter(<GlossaryPage />) },
       { path: 'import-cases', element: chapter(<CaseImportPage />) },
+      { path: 'import-design', element: chapter(<DesignImportPage />) },
       { path: 'import', element: chapter(<ImportPage />) },
       { path: 'settings', element: chapter(<SettingsPage />) },
       { path: 'journal', element: chapter(<JournalPage />) },

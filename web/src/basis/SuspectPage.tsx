@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { useSuspectLinks, useVersion } from '../api/index.ts';
 import { useStillRight } from '../artefacts/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
-import { Button, Empty, KIND_WORD, TextButton, countOf } from '../look/index.ts';
+import { Button, Empty, KIND_NAME, TextButton, countOf } from '../look/index.ts';
 import { Difference } from '../versions/index.ts';
 
 const keyOf = (link: SuspectLink): string => `${link.from} ${link.to}`;
@@ -104,11 +104,11 @@ function WhatChanged({ link, onSettle }: { readonly link: SuspectLink; readonly 
   return (
     <article className="px-8 pb-12 pt-5">
       <div className="text-xs text-ink2">
-        {KIND_WORD[kindOfId(link.to)]} <span className="font-mono">{link.to}</span>, v{link.seen} → v{link.now}
+        {KIND_NAME[kindOfId(link.to)][0]} <span className="font-mono">{link.to}</span>, v{link.seen} → v{link.now}
       </div>
       <h2 className="mt-1 font-serif text-2xl font-semibold">{link.toTitle}</h2>
       <p className="mt-2">
-        The {KIND_WORD[kindOfId(link.from)]}{' '}
+        The {KIND_NAME[kindOfId(link.from)][0]}{' '}
         <Link className="underline" to={address.artefact(project, link.from)}>
           <span className="font-mono text-sm">{link.from}</span> {link.fromTitle}
         </Link>{' '}

@@ -30,10 +30,10 @@ async function opened(count: number, query: string, canEdit: boolean) {
 }
 
 test.each([
-  ['an analyst brings cases in and takes all out', 2, '', true, [['Import cases', false], ['Export all 2 cases', false]]],
-  ['a list that is filtered is taken out as it stands there', 1, 'tag:smoke', true, [['Import cases', false], ['Export the 1 case of the list', false]]],
-  ['a reader only takes out', 2, '', false, [['Export all 2 cases', false]]],
-  ['an empty project has nothing to take out', 0, '', true, [['Import cases', false], ['Export all 0 cases', true]]],
+  ['an analyst brings cases in and takes all out', 2, '', true, [['Import cases', false], ['Export all 2 cases', false], ['Carry all 2 cases to another project', false], ['Bring in a part of another project', false]]],
+  ['a list that is filtered is taken out as it stands there', 1, 'tag:smoke', true, [['Import cases', false], ['Export the case of the list', false], ['Carry the case of the list to another project', false], ['Bring in a part of another project', false]]],
+  ['a reader only takes out', 2, '', false, [['Export all 2 cases', false], ['Carry all 2 cases to another project', false]]],
+  ['an empty project has nothing to take out', 0, '', true, [['Import cases', false], ['Export all 0 cases', true], ['Carry all 0 cases to another project', true], ['Bring in a part of another project', false]]],
 ] as const)('%s', async (_, count, query, canEdit, items) => {
   expect(await opened(count, query, canEdit)).toEqual(items);
 });

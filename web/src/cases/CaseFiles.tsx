@@ -2,7 +2,7 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { FileSpreadsheet } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { ExportCases } from '../files/index.ts';
+import { CarryDialog, ExportCases } from '../files/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import type { Listing } from '../listing/index.ts';
 import { countOf } from '../look/index.ts';
@@ -11,8 +11,8 @@ import { countOf } from '../look/index.ts';
 export function CaseFiles({ listing: { view, list } }: { readonly listing: Pick<Listing<'case'>, 'view' | 'list'> }) {
   const { project, canEdit } = useFrame();
   const navigate = useNavigate();
-  const [exporting, setExporting] = useState(false);
-  const words = view.query === '' ? `all ${countOf(list?.length ?? 0, 'case')}` : `the ${countOf(list?.length ?? 0, 'case')} of the list`;
+  const [open, setOpen] = useState<'export' | 'carry' | null>(null);
+  const words = view.query === '' ? `all ${countOf(list?.length ?? 0, 'case')}` : list?.length === 1 ? 'the case of the list' : `the ${countOf(list?.length ?? 0, 'case')} of the list`;
   const item = 'block w-full px-4 py-1.5 text-left data-focus:bg-blue-wash';
   return (
     <>
@@ -20,7 +20,7 @@ export function CaseFiles({ listing: { view, list } }: { readonly listing: Pick<
         <MenuButton aria-label="Cases from and to files" title="Import and export" className="grid size-8 shrink-0 place-items-center rounded-[6px] border border-rule2 bg-page hover:bg-page2">
           <FileSpreadsheet size={15} aria-hidden="true" />
         </MenuButton>
-        <MenuItems anchor={{ to: 'bottom end', gap: 4 }} className="z-50 w-56 rounded-[6px] border border-rule2 bg-page py-1.5 text-sm focus:outline-none">
+        <MenuItems anchor={{ to: 'bottom end', gap: 4 }} className="z-50 w-72 rounded-[6px] border border-rule2 bg-page py-1.5 text-sm focus:outline-none">
           {canEdit && (
             <MenuItem>
               <button type="button" className={item} onClick={() => void navigate(address.importingCases(project))}>
@@ -29,13 +29,27 @@ export function CaseFiles({ listing: { view, list } }: { readonly listing: Pick<
             </MenuItem>
           )}
           <MenuItem>
-            <button type="button" className={item} disabled={list === undefined || list.length === 0} onClick={() => setExporting(true)}>
+            <button type="button" className={item} disabled={list === undefined || list.length === 0} onClick={() => setOpen('export')}>
               Export {words}
             </button>
           </MenuItem>
+          <div className="mx-4 my-1 border-t border-rule" />
+          <MenuItem>
+            <button type="button" className={item} disabled={list === undefined || list.length === 0} onClick={() => setOpen('carry')}>
+              Carry {words} to another project
+            </button>
+          </MenuItem>
+          {canEdit && (
+            <MenuItem>
+              <button type="button" className={item} onClick={() => void navigate(address.importingDesign(project))}>
+                Bring in a part of another project
+              </button>
+            </MenuItem>
+          )}
         </MenuItems>
       </Menu>
-      {exporting && <ExportCases of={{ kind: 'case', query: view.query }} words={words} onClose={() => setExporting(false)} />}
+      {open === 'export' && <ExportCases of={{ kind: 'case', query: view.query }} words={words} onClose={() => setOpen(null)} />}
+      {open === 'carry' && <CarryDialog of={{ kind: 'case', query: view.query }} words={words} onClose={() => setOpen(null)} />}
     </>
   );
 }

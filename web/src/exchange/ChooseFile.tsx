@@ -1,5 +1,6 @@
 import { FileUp } from 'lucide-react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { useTracker } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button, FileButton, Section, ago } from '../look/index.ts';
@@ -13,10 +14,12 @@ interface Props {
   /** Absent: the tracker holds none of these. */
   readonly onStories?: () => void;
   readonly fromTracker?: boolean;
+  /** Absent: this is where design files are brought in. */
+  readonly orDesign?: string;
 }
 
 /** Where a file is chosen or dropped, and what can be in it. */
-export function ChooseFile({ onChoose, formats, accept, onStories, fromTracker = false }: Props) {
+export function ChooseFile({ onChoose, formats, accept, onStories, fromTracker = false, orDesign }: Props) {
   const { project } = useFrame();
   const [over, setOver] = useState(false);
   const tracker = useTracker(project).data;
@@ -51,6 +54,14 @@ export function ChooseFile({ onChoose, formats, accept, onStories, fromTracker =
           </div>
         ))}
       </dl>
+      {orDesign !== undefined && (
+        <p className="mt-4 text-sm text-ink2">
+          A part of another project?{' '}
+          <Link to={orDesign} className="underline decoration-rule2 underline-offset-2">
+            Bring in its design file
+          </Link>
+        </p>
+      )}
       {onStories !== undefined && tracker?.connected === true && (
         <Section title="Story tracker" aside={tracker.checkedAt === null ? undefined : `asked ${ago(tracker.checkedAt)}`}>
           <p className="mt-2 text-sm">

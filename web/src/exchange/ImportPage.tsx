@@ -55,7 +55,7 @@ export function ImportPage() {
         {done !== null && draft !== null && <SheetIsIn sheet={done.sheet} others={otherSheets} onRead={(sheet) => (goOn(), reread({ ...draft, reading: { ...draft.reading, sheet, header: null } }))} also={(sheet) => <Button onClick={() => setTerms(sheet)}>“{sheet}” as terms</Button>} there={there(done.first)} />}
         {file !== null && terms !== null && <TermsFromFile file={file} sheet={terms} onClose={() => setTerms(null)} />}
         {done !== null ? null : draft === null ? (
-          !reading && <ChooseFile onChoose={choose} formats={FORMATS} accept=".csv,.tsv,.txt,.xlsx,.md,.markdown,.reqif,.reqifz" onStories={stories} fromTracker={search.get('from') === 'stories'} />
+          !reading && <ChooseFile onChoose={choose} formats={FORMATS} accept=".csv,.tsv,.txt,.xlsx,.md,.markdown,.reqif,.reqifz" onStories={stories} fromTracker={search.get('from') === 'stories'} orDesign={address.importingDesign(project)} />
         ) : (
           <div className={reading ? 'opacity-60' : ''}>
             {draft.columns.length > 0 && <MapColumns draft={draft} onChange={setDraft} onReread={reread} />}

@@ -1,2 +1,3 @@
 export { CaseImportPage } from './cases/CaseImportPage.tsx';
+export { DesignImportPage } from './design/DesignImportPage.tsx';
 export { ImportPage } from './ImportPage.tsx';

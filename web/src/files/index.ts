@@ -2,4 +2,5 @@ export { ExportMenu } from './ExportMenu.tsx';
 export { TermsFromFile } from './TermsFromFile.tsx';
 export { rowsFile } from './rowsFile.ts';
 export { fileProblemSentence } from './fileProblemSentence.ts';
+export { CarryDialog } from './CarryDialog.tsx';
 export { ExportCases } from './ExportCases.tsx';

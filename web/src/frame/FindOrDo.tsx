@@ -5,7 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { call } from '../api/index.ts';
-import { KIND_WORD } from '../look/index.ts';
+import { KIND_NAME } from '../look/index.ts';
 import { address } from './address.ts';
 import { useAllCommands, type Command } from './commands.ts';
 
@@ -50,7 +50,7 @@ export function FindOrDo({ project, onClose }: { readonly project: string; reado
                   <span className="w-14 shrink-0 font-mono text-xs text-ink2">{summary.id}</span>
                   <span className="truncate">{summary.title}</span>
                   {summary.kind === 'requirement' && idInSource(summary.sourceId) !== '' && <span className="shrink-0 font-mono text-xs text-ink2">{summary.sourceId}</span>}
-                  <span className="ml-auto shrink-0 text-xs text-ink2">{[KIND_WORD[summary.kind], summary.module].filter(Boolean).join(' · ')}</span>
+                  <span className="ml-auto shrink-0 text-xs text-ink2">{[KIND_NAME[summary.kind][0], summary.module].filter(Boolean).join(' · ')}</span>
                 </Line>
               ))}
               {commands.map((command) => (

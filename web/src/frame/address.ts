@@ -24,6 +24,7 @@ export const address = {
   agenda: (project: string) => `/${project}/agenda`,
   suspect: (project: string) => `/${project}/suspect`,
   importingCases: (project: string) => `/${project}/import-cases`,
+  importingDesign: (project: string) => `/${project}/import-design`,
   importing: (project: string) => `/${project}/import`,
   settings: (project: string) => `/${project}/settings`,
   glossary: (project: string) => `/${project}/glossary`,

@@ -62,6 +62,12 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'Names between angle brackets become parameters; requirements are linked by id or title.',
     'The same source again updates what came from it. An import is one entry of the journal.',
   ],
+  'import-design': [
+    'A design file carries a part of another project with all that it uses: requirements, conditions, cases, shared steps, data sets.',
+    'It is saved there from a list: select what is to come along, then Carry to another project.',
+    'What came before is known again: it is changed where the file changed it, and never there twice.',
+    'An import is one entry of the journal and can be undone as one.',
+  ],
   import: [
     'A file is read, its columns are matched, and you see what would change before anything does.',
     'The row of names and the sheet can be chosen; rows with one text become headings or modules.',

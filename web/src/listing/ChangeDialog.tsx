@@ -4,9 +4,8 @@ import { useId, useState } from 'react';
 import { foreseenOf, useOwnFields, useSummaries, type ListedHead } from '../api/index.ts';
 import { PickArtefact } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Choose, Dialog, countOf } from '../look/index.ts';
+import { Button, Choose, Dialog, KIND_NAME, countOf } from '../look/index.ts';
 import { changeOf, changedFieldsOf, changedWord, choicesOf, type ChangedField } from './changes.ts';
-import { KIND_NAME } from './listWords.ts';
 import { useKnownValues } from './useKnownValues.ts';
 
 interface Props<K extends ArtefactKind> {

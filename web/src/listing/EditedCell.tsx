@@ -8,9 +8,9 @@ import { toast } from 'sonner';
 import { useOwnFields, type ListedHead } from '../api/index.ts';
 import { useChangeMany } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { useLatest } from '../look/index.ts';
+import { KIND_NAME, useLatest } from '../look/index.ts';
 import { changeOf, changedFieldsOf, choicesOf, type ChangedField } from './changes.ts';
-import { columnWord, KIND_NAME } from './listWords.ts';
+import { columnWord } from './listWords.ts';
 import { useKnownValues } from './useKnownValues.ts';
 
 /** The columns whose cells are changed where they stand, and what is changed then. */

@@ -5,9 +5,9 @@ import { useCallback, useEffect, useRef, type ReactNode } from 'react';
 import { Link, useLocation, useNavigate } from 'react-router';
 import { useOwnFields, type ListedHead } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { CannotBeRead, SelectMark, countOf, drawnLines, usePrinting, type Selection } from '../look/index.ts';
+import { CannotBeRead, KIND_NAME, SelectMark, countOf, drawnLines, usePrinting, type Selection } from '../look/index.ts';
 import type { ListLine } from './listLines.ts';
-import { KIND_NAME, groupName } from './listWords.ts';
+import { groupName } from './listWords.ts';
 import { useLineKeys } from './useLineKeys.ts';
 import { useTitles } from './useTitles.ts';
 

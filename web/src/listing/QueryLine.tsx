@@ -5,7 +5,7 @@ import { useCombobox } from 'downshift';
 import { useId, useLayoutEffect, useState } from 'react';
 import { useOwnFields } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { KIND_NAME } from './listWords.ts';
+import { KIND_NAME } from '../look/index.ts';
 import { queryProblemSentence } from './queryProblemSentence.ts';
 import { useOffered, type Offer } from './useOffered.ts';
 

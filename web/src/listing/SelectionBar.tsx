@@ -5,11 +5,11 @@ import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { useOwnFields, type ListedHead } from '../api/index.ts';
 import { ToModule, useChangeMany } from '../artefacts/index.ts';
+import { CarryDialog } from '../files/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { TextButton, countOf } from '../look/index.ts';
+import { KIND_NAME, TextButton, countOf } from '../look/index.ts';
 import { ChangeDialog } from './ChangeDialog.tsx';
 import { changedFieldsOf } from './changes.ts';
-import { KIND_NAME } from './listWords.ts';
 
 interface Props<K extends ArtefactKind> {
   readonly kind: K;
@@ -27,7 +27,7 @@ export function SelectionBar<K extends ArtefactKind>({ kind, chosen, matching, o
   const { project, canEdit } = useFrame();
   const navigate = useNavigate();
   const changeMany = useChangeMany(project);
-  const [open, setOpen] = useState<'change' | 'move' | null>(null);
+  const [open, setOpen] = useState<'change' | 'move' | 'carry' | null>(null);
   const [busy, setBusy] = useState(false);
   const [one, many] = KIND_NAME[kind];
   const words = countOf(chosen.length, one, many);
@@ -53,6 +53,7 @@ export function SelectionBar<K extends ArtefactKind>({ kind, chosen, matching, o
           {more}
           {canEdit && <TextButton onClick={() => setOpen('change')}>Change</TextButton>}
           {canEdit && <TextButton onClick={() => void navigate(address.replacing(project), { state: { selected: chosen.map((listed) => listed.id) } })}>Replace in texts</TextButton>}
+          <TextButton onClick={() => setOpen('carry')}>Carry to another project</TextButton>
           {canEdit && fields.includes('module') && <TextButton onClick={() => setOpen('move')}>Move to module</TextButton>}
           {canEdit && fields.includes('state') && others.length > 0 && <TextButton onClick={() => void change({ kind: 'state', state: 'withdrawn' }, 'withdrawn', others)}>Withdraw</TextButton>}
           {canEdit && fields.includes('state') && withdrawn.length > 0 && <TextButton onClick={() => void change({ kind: 'state', state: 'draft' }, 'brought back', withdrawn)}>Bring back</TextButton>}
@@ -62,6 +63,7 @@ export function SelectionBar<K extends ArtefactKind>({ kind, chosen, matching, o
         Clear selection
       </TextButton>
       {open === 'move' && <ToModule words={words} onMove={(module) => (setOpen(null), void change({ kind: 'edit', edit: { kind: 'module', module } }, `moved to ${module === '' ? 'no module' : module}`))} onClose={() => setOpen(null)} />}
+      {open === 'carry' && <CarryDialog of={{ ids: chosen.map((listed) => listed.id) }} words={words} onClose={() => setOpen(null)} />}
       {open === 'change' && <ChangeDialog kind={kind} chosen={chosen} onChange={change} onClose={() => setOpen(null)} />}
     </div>
   );

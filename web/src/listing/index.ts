@@ -6,5 +6,4 @@ export { QueryLine } from './QueryLine.tsx';
 export { SavedQueries } from './SavedQueries.tsx';
 export { SelectionBar } from './SelectionBar.tsx';
 export { ViewBar } from './ViewBar.tsx';
-export { KIND_NAME } from './listWords.ts';
 export { useListing, type Listing } from './useListing.ts';

@@ -3,12 +3,7 @@ import type { QuestionStatus } from '@caderno/core/basis';
 import { percentDown } from '@caderno/core/coverage';
 import type { OwnField } from '@caderno/core/fields';
 import { fieldOfColumn, isOwnColumn, type Age, type BuiltInColumn, type ListColumn, type ListValue } from '@caderno/core/listing';
-import { CASE_KIND_WORD, EXECUTION_WORD, MODEL_WORD, PRIORITY_WORD, REQUIREMENT_TYPE_WORD, RISK_WORD, STANDING_WORD, STATE_WORD, ago } from '../look/index.ts';
-
-/** What artefacts of a kind are called, one and many. */
-export const KIND_NAME: Record<ArtefactKind, readonly [string, string]> = {
-  requirement: ['requirement', 'requirements'], condition: ['condition', 'conditions'], case: ['case', 'cases'], question: ['question', 'questions'], shared: ['shared steps', 'shared steps'], dataSet: ['data set', 'data sets'],
-};
+import { CASE_KIND_WORD, EXECUTION_WORD, KIND_NAME, MODEL_WORD, PRIORITY_WORD, REQUIREMENT_TYPE_WORD, RISK_WORD, STANDING_WORD, STATE_WORD, ago } from '../look/index.ts';
 
 const COLUMN_WORD: Record<BuiltInColumn, string> = {
   id: 'Id', title: 'Title', state: 'State', module: 'Module', requirement: 'Requirement', type: 'Kind', technique: 'Technique', risk: 'Risk', priority: 'Priority', owner: 'Owner', status: 'Status', coverage: 'Coverage', standing: 'Worst item',

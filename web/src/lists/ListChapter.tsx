@@ -1,8 +1,8 @@
 import { ARTEFACT_KINDS, type ArtefactKind } from '@caderno/core/artefacts';
 import { Link, useParams } from 'react-router';
 import { address, useFrame } from '../frame/index.ts';
-import { ChooseColumns, KIND_NAME, ListTable, QueryLine, SavedQueries, SelectionBar, ViewBar, useListing } from '../listing/index.ts';
-import { Empty, countOf } from '../look/index.ts';
+import { ChooseColumns, ListTable, QueryLine, SavedQueries, SelectionBar, ViewBar, useListing } from '../listing/index.ts';
+import { Empty, KIND_NAME, countOf } from '../look/index.ts';
 
 /** All artefacts of a kind as a table over both pages. */
 export function ListChapter() {

@@ -1,5 +1,5 @@
 import { Dialog as HeadlessDialog, DialogBackdrop, DialogPanel, DialogTitle } from '@headlessui/react';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { focusBelow } from '../focus/index.ts';
 import { Button } from './Button.tsx';
 
@@ -18,7 +18,8 @@ const FIELD = 'textarea:not([readonly]), input:not([type="checkbox"], [type="rad
 
 /** A sheet of paper laid over the book. It begins in its first field, asks before what was typed is lost, and gives the focus back. */
 export function Dialog({ title, onClose, children, wide = false, keepsAtOnce = false }: Props) {
-  const sheet = useRef<HTMLDivElement>(null);
+  // In state, not in a ref: the first dialog of a page is drawn a moment after it is there.
+  const [sheet, setSheet] = useState<HTMLElement | null>(null);
   const [typed, setTyped] = useState(false);
   const [asking, setAsking] = useState(false);
   useFirstField(sheet);
@@ -28,7 +29,7 @@ export function Dialog({ title, onClose, children, wide = false, keepsAtOnce = f
       <DialogBackdrop className="fixed inset-0 bg-ink/25" />
       <div className="fixed inset-0 flex items-start justify-center overflow-y-auto p-4 sm:p-12">
         <DialogPanel
-          ref={sheet}
+          ref={setSheet}
           onInput={(event) => event.target instanceof Element && event.target.closest(WRITTEN) !== null && setTyped(true)}
           className={`w-full rounded-[8px] border border-rule2 bg-page p-6 ${wide ? 'max-w-4xl' : 'max-w-xl'}`}
         >
@@ -50,9 +51,8 @@ export function Dialog({ title, onClose, children, wide = false, keepsAtOnce = f
 }
 
 /** The first field has the focus, also when it is drawn later than the dialog, unless somebody was quicker. */
-function useFirstField(sheet: React.RefObject<HTMLDivElement | null>): void {
+function useFirstField(panel: HTMLElement | null): void {
   useEffect(() => {
-    const panel = sheet.current;
     if (panel === null) return undefined;
     const begin = (): void => {
       const focused = document.activeElement;
@@ -74,7 +74,7 @@ function useFirstField(sheet: React.RefObject<HTMLDivElement | null>): void {
     // Headless UI puts the focus on the first thing that can have it; a field comes before.
     const frame = requestAnimationFrame(begin);
     return stop;
-  }, [sheet]);
+  }, [panel]);
 }
 
 /** Once the dialog is gone, the focus is where it was before, or at what is left nearby. */

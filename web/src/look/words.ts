@@ -5,7 +5,10 @@ import type { BoundaryRule, ClassKind, ItemKind, ModelKind, Polarity, StateLevel
 import type { ValueKind } from '@caderno/core/values';
 
 /** The words screens use for closed sets; a new member does not compile until it has one. */
-export const KIND_WORD: Record<ArtefactKind, string> = { requirement: 'requirement', condition: 'condition', case: 'case', question: 'question', shared: 'shared steps', dataSet: 'data set' };
+/** What artefacts of a kind are called, one and many. */
+export const KIND_NAME: Record<ArtefactKind, readonly [string, string]> = {
+  requirement: ['requirement', 'requirements'], condition: ['condition', 'conditions'], case: ['case', 'cases'], question: ['question', 'questions'], shared: ['shared steps', 'shared steps'], dataSet: ['data set', 'data sets'],
+};
 export const STATE_WORD: Record<ArtefactState, string> = { draft: 'Draft', inReview: 'In review', agreed: 'Agreed', withdrawn: 'Withdrawn' };
 export const RISK_WORD: Record<Risk, string> = { high: 'High risk', medium: 'Medium risk', low: 'Low risk' };
 export const PRIORITY_WORD: Record<Priority, string> = { high: 'High', medium: 'Medium', low: 'Low' };

@@ -1,9 +1,9 @@
-import { ARTEFACT_KINDS, type ArtefactKind } from '@caderno/core/artefacts';
+import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
 import { OWN_FIELD_TYPES, ownFieldId, ownQueryName, type OwnField } from '@caderno/core/fields';
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useState } from 'react';
 import { FIELD_TYPE_WORD, OwnInput } from '../fields/index.ts';
-import { Choose, IconButton, TextButton, options } from '../look/index.ts';
+import { Choose, IconButton, KIND_NAME, TextButton, options } from '../look/index.ts';
 import { ChoicesEditor } from './ChoicesEditor.tsx';
 import { FieldUse } from './FieldUse.tsx';
 
@@ -14,8 +14,6 @@ interface Props {
   readonly canEdit: boolean;
   readonly onChange: (fields: readonly OwnField[]) => void;
 }
-
-const KIND_WORD: Record<ArtefactKind, string> = { requirement: 'requirements', condition: 'conditions', case: 'cases', question: 'questions', shared: 'shared steps', dataSet: 'data sets' };
 
 /** The fields that the project makes for itself: their names, kinds of artefact, types and order. */
 export function FieldsEditor({ fields, saved, canEdit, onChange }: Props) {
@@ -41,7 +39,7 @@ export function FieldsEditor({ fields, saved, canEdit, onChange }: Props) {
             <div className="flex flex-wrap items-center gap-2">
               <Name field={field} others={there} canEdit={canEdit} onName={(name) => set(field.id, { name })} />
               <Choose label={`Type of ${field.name}`} value={field.type} options={options(FIELD_TYPE_WORD).filter((o) => OWN_FIELD_TYPES.includes(o.value))} onChange={(type) => set(field.id, { type })} disabled={!canEdit} />
-              <span className="min-w-0 flex-1 truncate text-xs text-ink2">{field.of.map((kind) => KIND_WORD[kind]).join(', ')}{field.required ? ' · required' : ''}</span>
+              <span className="min-w-0 flex-1 truncate text-xs text-ink2">{field.of.map((kind) => KIND_NAME[kind][1]).join(', ')}{field.required ? ' · required' : ''}</span>
               <button type="button" aria-expanded={open === field.id} className="rounded-[5px] px-1.5 text-xs text-ink2 underline decoration-rule2 hover:bg-page2" onClick={() => setOpen(open === field.id ? null : field.id)}>
                 {open === field.id ? 'Less' : 'More'}
               </button>
@@ -104,7 +102,7 @@ function Details({ field, canEdit, onSet }: { readonly field: OwnField; readonly
         {ARTEFACT_KINDS.map((kind) => (
           <label key={kind} className="inline-flex min-h-6 items-center gap-1.5">
             <input type="checkbox" checked={of.includes(kind)} disabled={!canEdit || (of.length === 1 && of[0] === kind)} onChange={(e) => onSet({ of: ARTEFACT_KINDS.filter((k) => (k === kind ? e.target.checked : of.includes(k))) })} />
-            {KIND_WORD[kind]}
+            {KIND_NAME[kind][1]}
           </label>
         ))}
       </span>

@@ -8,6 +8,7 @@ export type { LocalDraft } from './localDraft.ts';
 export { KeepWords } from './KeepWords.tsx';
 export { BothSides } from './BothSides.tsx';
 export { useEditable, useKeptHere, type EditableArtefact } from './useKeptHere.ts';
+export { pathWords } from './pathWords.ts';
 export { Difference } from './Difference.tsx';
 export { WordDiff } from './WordDiff.tsx';
 export { ArtefactHead } from './ArtefactHead.tsx';

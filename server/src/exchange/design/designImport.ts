@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { ARTEFACT_KINDS, parseArtefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import { Settling, openCarryConflicts, planCarry, type CarryChoices, type CarryPlan, type PlannedCarry } from '@caderno/core/carrying';
-import type { Side } from '@caderno/core/versions';
+import type { Json, Side } from '@caderno/core/versions';
 import { MOST_PREVIEWED, schemaVersionOf, type DesignDraft, type ProjectSettings } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
@@ -48,7 +48,7 @@ export async function previewDesign(db: Sequelize, files: Files, projectId: stri
   const counts = Object.fromEntries(ARTEFACT_KINDS.map((kind) => [kind, { added: 0, changed: 0, same: 0 }])) as DesignDraft['counts'];
   for (const { kind, carried } of plan.planned) counts[carried.kind][kind] += 1;
   const added = plan.planned.flatMap((p) => (p.kind === 'added' ? [{ ...namedIn(p), title: p.base.content.title }] : []));
-  const changed = plan.planned.flatMap((p) => (p.kind === 'changed' ? [{ ...namedIn(p), title: p.before.content.title, here: p.id, both: [...new Set(p.conflicts.map((c) => c.path))].slice(0, 50) }] : []));
+  const changed = plan.planned.flatMap((p) => (p.kind === 'changed' ? [{ ...namedIn(p), title: p.before.content.title, here: p.id, both: p.conflicts.slice(0, MOST_PLACES).map((c) => ({ path: c.path, mine: told(c.mine), theirs: told(c.theirs) })) }] : []));
   const inConflict = changed.filter((c) => c.both.length > 0);
   const { staysOut } = settling;
   const listed = (names: ReadonlyMap<string, number>) => [...names].map(([name, count]) => ({ name, count }));
@@ -64,6 +64,15 @@ export async function previewDesign(db: Sequelize, files: Files, projectId: stri
     },
     out: { links: plan.linksOut, files: staysOut.files, fields: listed(staysOut.fields), people: listed(staysOut.people) },
   };
+}
+
+/** Places of one artefact that a preview shows, and letters of each side. */
+const MOST_PLACES = 50;
+const LONGEST_TOLD = 2_000;
+
+/** One side of a conflict, to be read; null: it is not there. */
+function told(value: Json | undefined): string | null {
+  return value === undefined ? null : (typeof value === 'string' ? value : JSON.stringify(value)).slice(0, LONGEST_TOLD).toWellFormed();
 }
 
 function namedIn({ carried: { kind, id } }: PlannedCarry): { readonly kind: ArtefactKind; readonly id: ArtefactId } {

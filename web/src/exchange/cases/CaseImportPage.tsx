@@ -42,7 +42,7 @@ export function CaseImportPage() {
         {reading && <p role="status" className="mt-4 text-ink2">Reading the file …</p>}
         {done !== null && draft !== null && <SheetIsIn sheet={done.sheet} others={otherSheets} onRead={(sheet) => (goOn(), reread({ ...draft, reading: { ...draft.reading, sheet, header: null } }))} there={there(done.first)} />}
         {done !== null ? null : draft === null ? (
-          !reading && <ChooseFile onChoose={choose} formats={FORMATS} accept=".csv,.tsv,.txt,.xlsx,.md,.markdown" />
+          !reading && <ChooseFile onChoose={choose} formats={FORMATS} accept=".csv,.tsv,.txt,.xlsx,.md,.markdown" orDesign={address.importingDesign(project)} />
         ) : (
           <div className={reading ? 'opacity-60' : ''}>
             {draft.columns.length > 0 && <MapCaseColumns draft={draft} onChange={setDraft} onReread={reread} />}

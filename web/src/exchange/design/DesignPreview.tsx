@@ -1,0 +1,126 @@
+import { ARTEFACT_KINDS, type ArtefactId } from '@caderno/core/artefacts';
+import type { Side } from '@caderno/core/versions';
+import type { DesignDraft } from '@caderno/contract';
+import { useState } from 'react';
+import { call } from '../../api/index.ts';
+import { useFrame } from '../../frame/index.ts';
+import { KIND_NAME, Section, TextButton, countOf } from '../../look/index.ts';
+import { RunImport } from '../RunImport.tsx';
+import { ChangedOnBothSides } from './ChangedOnBothSides.tsx';
+
+type Choices = Readonly<Record<string, Side>>;
+
+/** What a design file would do: what has to be chosen first, then what is changed, added and left out. */
+export function DesignPreview({ draft, onDone }: { readonly draft: DesignDraft; readonly onDone: (first: ArtefactId | null) => void }) {
+  const { project } = useFrame();
+  const [choices, setChoices] = useState<Choices>({});
+  const totals = ARTEFACT_KINDS.reduce((sum, kind) => ({ added: sum.added + draft.counts[kind].added, changed: sum.changed + draft.counts[kind].changed, same: sum.same + draft.counts[kind].same }), { added: 0, changed: 0, same: 0 });
+  const inConflict = draft.changed.filter((change) => change.both.length > 0);
+  const run = (commandId: string) => call('runDesign', { params: { project, import: draft.id }, body: { choices } }, { commandId });
+  const chooseAll = (side: Side): void => setChoices(Object.fromEntries(inConflict.map((change) => [change.id, side])));
+  return (
+    <Section
+      title="What it would do"
+      aside={`${totals.added.toLocaleString()} added · ${totals.changed.toLocaleString()} changed · ${totals.same.toLocaleString()} as they are`}
+      actions={<RunImport id={draft.id} run={run} open={draft.conflicts - Object.keys(choices).length} nothing={totals.added + totals.changed === 0} unnamed={false} onDone={onDone} />}
+    >
+      <Counts draft={draft} />
+      <ToSettings settings={draft.settings} />
+      <StaysOut out={draft.out} />
+      {inConflict.length > 0 && (
+        <section className="mt-4" aria-label="Changed here and in the file">
+          <h4 className="flex flex-wrap items-baseline gap-3 text-sm font-semibold">
+            Changed here and in the file
+            <span className="text-xs font-normal text-ink2">
+              Where only one side changed something, that is taken. For the rest choose for each, or <TextButton onClick={() => chooseAll('mine')}>keep all of this project’s</TextButton> or <TextButton onClick={() => chooseAll('theirs')}>take all of the file’s</TextButton>
+            </span>
+          </h4>
+          <ul>
+            {inConflict.map((change) => (
+              <ChangedOnBothSides key={change.id} change={change} side={choices[change.id]} onChoose={(side) => setChoices({ ...choices, [change.id]: side })} />
+            ))}
+          </ul>
+        </section>
+      )}
+      <Listed title="Changed" list={draft.changed.filter((change) => change.both.length === 0).map((change) => ({ id: change.here, title: change.title }))} total={totals.changed - inConflict.length} />
+      <Listed title="Added" list={draft.added} total={totals.added} note="their ids in the file; here they get the next free ones" />
+    </Section>
+  );
+}
+
+function Counts({ draft: { counts } }: { readonly draft: DesignDraft }) {
+  const kinds = ARTEFACT_KINDS.filter((kind) => counts[kind].added + counts[kind].changed + counts[kind].same > 0);
+  return (
+    <table className="mt-3 text-sm">
+      <thead className="text-left text-xs text-ink2">
+        <tr>
+          <th className="pr-8 font-normal"><span className="sr-only">Kind</span></th>
+          {['added', 'changed', 'as they are'].map((word) => <th key={word} className="pr-8 text-right font-normal">{word}</th>)}
+        </tr>
+      </thead>
+      <tbody>
+        {kinds.map((kind) => (
+          <tr key={kind} className="border-t border-rule">
+            <th scope="row" className="py-1 pr-8 text-left font-normal first-letter:uppercase">{KIND_NAME[kind][1]}</th>
+            {([counts[kind].added, counts[kind].changed, counts[kind].same] as const).map((count, i) => <td key={i} className={`py-1 pr-8 text-right font-mono text-xs ${count === 0 ? 'text-ink3' : ''}`}>{count.toLocaleString()}</td>)}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** What the settings of the project get with it. */
+function ToSettings({ settings: { fields, constants, depths } }: Pick<DesignDraft, 'settings'>) {
+  const parts = [['fields', fields], ['constants', constants.map((name) => `<${name}>`)], ['depths', depths]].flatMap(([what, names]) => (names?.length === 0 ? [] : [`${what as string} ${(names as string[]).join(', ')}`]));
+  return parts.length === 0 ? null : <p className="mt-3 text-sm text-ink2">The settings get what it uses and this project has not: {parts.join('; ')}.{constants.length > 0 && ' A secret constant comes without its value.'}</p>;
+}
+
+/** What has no place here, named, so that nobody misses it later. */
+function StaysOut({ out: { links, files, fields, people } }: Pick<DesignDraft, 'out'>) {
+  const said = [
+    ...(links > 0 ? [`${countOf(links, 'link')} to what is not in the file`] : []),
+    ...(files > 0 ? [`${countOf(files, 'attached file')} saved without bytes`] : []),
+    ...fields.map(({ name, count }) => `${countOf(count, 'value')} of the field ${name}, which is of another type here`),
+    ...people.map(({ name, count }) => `${name} as owner of ${countOf(count, 'case')}, who is not in this project`),
+  ];
+  if (said.length === 0) return null;
+  return (
+    <div className="mt-3 rounded-[5px] bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">
+      These stay out:
+      <ul className="list-disc pl-5">
+        {said.map((text) => (
+          <li key={text}>{text}</li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+const FEW = 12;
+
+function Listed({ title, list, total, note }: { readonly title: string; readonly list: readonly { readonly id: string; readonly title: string }[]; readonly total: number; readonly note?: string }) {
+  const [all, setAll] = useState(false);
+  if (list.length === 0) return null;
+  const shown = all ? list : list.slice(0, FEW);
+  return (
+    <section className="mt-4" aria-label={title}>
+      <h4 className="flex items-baseline gap-3 text-sm font-semibold">
+        {title} {note !== undefined && <span className="text-xs font-normal text-ink2">{note}</span>}
+      </h4>
+      <ul className="text-sm">
+        {shown.map((one) => (
+          <li key={one.id} className="flex gap-3 border-b border-rule py-1">
+            <span className="w-12 shrink-0 font-mono text-xs leading-5 text-ink2">{one.id}</span>
+            <span className="min-w-0">{one.title}</span>
+          </li>
+        ))}
+      </ul>
+      {!all && total > shown.length && (
+        <TextButton className="mt-1 text-sm" onClick={() => setAll(true)}>
+          {total > list.length ? `the first ${list.length} of ${total.toLocaleString()}` : `all ${total}`}
+        </TextButton>
+      )}
+    </section>
+  );
+}
