@@ -1,4 +1,5 @@
 import { readFile as readDocument, guessMapping, entriesOf, exportTable, writeXlsx, writeReqif, writeMarkdown, exportSections, type ExportedRequirement, GUESS_ALL } from '@caderno/core/exchange';
+import { FIRST_PRIORITIES } from '@caderno/core/artefacts';
 import { EMPTY_REQUIREMENT } from '@caderno/core/basis';
 import type { ImportDraft } from '@caderno/contract';
 import { largeCsv, largeTexts } from './largeBasis.ts';
@@ -66,7 +67,7 @@ async function formatFigures(): Promise<Figure[]> {
     let read = 0;
     const ms = await timed(async () => {
       const document = await readDocument(name, bytes, GUESS_ALL);
-      read = entriesOf(document, guessMapping(document, 'p', 's', [], null), { title: 300, name: 200, text: 200_000, relations: 500 }, []).entries.length;
+      read = entriesOf(document, guessMapping(document, 'p', 's', [], null), { title: 300, name: 200, text: 200_000, relations: 500 }, [], FIRST_PRIORITIES).entries.length;
     });
     if (read < COUNT) throw new Error(`${name} is read whole: expected ${COUNT}, got ${read}`);
     figures.push({ what: `reading ${COUNT} requirements from ${name}`, ms, budget: 4_000 });

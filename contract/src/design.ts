@@ -36,6 +36,7 @@ export const designFileSchema = z.object({
   fields: z.array(ownFieldSchema),
   constants: z.array(constantSchema),
   depths: z.array(textUpTo(60)),
+  priorities: z.array(textUpTo(60)),
   files: z.record(z.string().regex(/^[0-9a-f]{64}$/), z.object({ name: textUpTo(300), base64: z.string() })),
 });
 /** See {@link designFileSchema}. */
@@ -81,7 +82,7 @@ export const designDraftSchema = z.object({
   changed: z.array(planned.extend({ here: artefactIdSchema, both: z.array(z.object({ path: z.string(), mine: z.string().nullable(), theirs: z.string().nullable() })) })),
   conflicts: count,
   /** What the project's settings get. */
-  settings: z.object({ fields: z.array(z.string()), constants: z.array(z.string()), depths: z.array(z.string()) }),
+  settings: z.object({ fields: z.array(z.string()), constants: z.array(z.string()), depths: z.array(z.string()), priorities: z.array(z.string()) }),
   /** What has no place here. */
   out: z.object({ links: count, files: count, fields: outOf, people: outOf }),
 });

@@ -37,6 +37,7 @@ export const LIMITS = {
   configurations: 100,
   /** Names of modules that have a place in the order. */
   modules: 1_000,
+  priorities: 12,
   /** Fields of a project's own. */
   ownFields: 200,
   leftOut: 5_000,

@@ -1,4 +1,4 @@
-import { ARTEFACT_KINDS, ARTEFACT_STATES, PRIORITIES } from '@caderno/core/artefacts';
+import { ARTEFACT_KINDS, ARTEFACT_STATES } from '@caderno/core/artefacts';
 import { REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
 import { CASE_KINDS, CLONED_PARTS, EXECUTIONS } from '@caderno/core/cases';
 import { z } from 'zod';
@@ -20,7 +20,7 @@ export const findPlacesSchema = z.strictObject({ of: chosenSchema, search: searc
 const editSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('title'), title: trimmedTextUpTo(LIMITS.title) }),
   z.strictObject({ kind: z.literal('module'), module: textUpTo(LIMITS.name) }),
-  z.strictObject({ kind: z.literal('priority'), priority: z.enum(PRIORITIES) }),
+  z.strictObject({ kind: z.literal('priority'), priority: trimmedTextUpTo(60) }),
   z.strictObject({ kind: z.literal('owner'), owner: textUpTo(LIMITS.name) }),
   z.strictObject({ kind: z.literal('tag'), tag: trimmedTextUpTo(LIMITS.name), belongs: z.boolean() }),
   z.strictObject({ kind: z.literal('tags'), from: z.array(trimmedTextUpTo(LIMITS.name)).min(1).max(LIMITS.tags).readonly(), to: trimmedTextUpTo(LIMITS.name).nullable() }),
@@ -35,6 +35,7 @@ const editSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('depth'), depth: textUpTo(LIMITS.name), belongs: z.boolean() }),
   z.strictObject({ kind: z.literal('own'), field: ownFieldIdSchema, value: ownValueSchema.nullable() }),
   z.strictObject({ kind: z.literal('pins'), of: z.union([sharedIdSchema, caseIdSchema, dataSetIdSchema]), version: versionNumberSchema }),
+  z.strictObject({ kind: z.literal('uses'), of: z.union([sharedIdSchema, caseIdSchema, dataSetIdSchema]), pinned: versionNumberSchema.nullable() }),
 ]);
 
 const replacementSchema = z.strictObject({ from: textUpTo(LIMITS.name), to: textUpTo(LIMITS.name) });

@@ -1,4 +1,4 @@
-import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
+import { ARTEFACT_KINDS, FIRST_PRIORITIES, type Priority } from '@caderno/core/artefacts';
 import { OFF_AT_FIRST, DEFAULT_RISK_SCALE, LONGEST_SCALE, RISKS, SHORTEST_SCALE, WORDING_RULES, type RiskScale, type Term, type WordingRule } from '@caderno/core/basis';
 import { LOOK_RULES, isParameterName, type LookRule } from '@caderno/core/cases';
 import type { Configuration, Constant } from '@caderno/core/shared';
@@ -26,6 +26,8 @@ export interface ProjectSettings {
   /** What is not worth a look in cases. */
   readonly looksOff: readonly LookRule[];
   readonly configurations: readonly Configuration[];
+  /** Names of priorities, the highest first. */
+  readonly priorities: readonly Priority[];
   /** Names of modules in their order; those that are not among them come behind, by the alphabet. */
   readonly modules: readonly string[];
   /** Fields of its own, in their order; removed ones too, as versions still hold values of them. */
@@ -88,11 +90,12 @@ export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject(
   looksOff: z.array(z.enum(LOOK_RULES)),
   configurations: z.array(configurationSchema).max(LIMITS.configurations).refine((list) => isEachOnce(list.map((c) => c.id)), 'ids must not repeat'),
   modules: z.array(trimmedTextUpTo(LIMITS.name)).max(LIMITS.modules).refine(isEachOnce, 'must not repeat'),
+  priorities: z.array(trimmedTextUpTo(60)).min(2).max(LIMITS.priorities).refine((list) => isEachOnce(list.map((p) => p.toLowerCase())), 'must not repeat'),
   fields: z.array(ownFieldSchema).max(LIMITS.ownFields).refine((list) => isEachOnce(list.map((f) => f.id)), 'ids must not repeat').refine((list) => isEachOnce(list.filter((f) => !f.removed).map((f) => ownQueryName(f.name))), 'names must not repeat'),
 });
 
 /** Of a new project. */
-export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], configurations: [], modules: [], fields: [] };
+export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], configurations: [], priorities: FIRST_PRIORITIES, modules: [], fields: [] };
 
 /** The parts of the settings: what the journal names when they change, each by itself. */
 export const SETTINGS_PARTS = Object.keys(DEFAULT_SETTINGS) as (keyof ProjectSettings)[];
@@ -105,8 +108,8 @@ function withOthers(constants: unknown): unknown {
 export const storedSettingsSchema: z.ZodType<ProjectSettings> = z.preprocess((stored) => {
   const known = z.record(z.string(), z.unknown()).safeParse(stored);
   if (!known.success) return stored;
-  const { depths, mostItems, looksOff, configurations, modules, fields } = DEFAULT_SETTINGS;
-  return { depths, mostItems, looksOff, configurations, modules, fields, ...known.data, constants: withOthers(known.data.constants) };
+  const { depths, mostItems, looksOff, configurations, priorities, modules, fields } = DEFAULT_SETTINGS;
+  return { depths, mostItems, looksOff, configurations, priorities, modules, fields, ...known.data, constants: withOthers(known.data.constants) };
 }, projectSettingsSchema);
 
 /** Stored settings, and those of their parts that cannot be read: each of these has its default until it is set again. */

@@ -71,7 +71,7 @@ describe('a module carried to another project', () => {
     expect(draft.counts).toMatchObject({ requirement: { added: 2, changed: 0, same: 0 }, case: { added: 1 }, shared: { added: 1 }, dataSet: { added: 1 } });
     expect([draft.from, draft.settings, draft.out, draft.conflicts]).toEqual([
       { key: 'alta', name: 'alta' },
-      { fields: ['Metal'], constants: ['counter', 'key'], depths: ['deep'] },
+      { fields: ['Metal'], constants: ['counter', 'key'], depths: ['deep'], priorities: [] },
       { links: 0, files: 0, fields: [], people: [{ name: 'analyst of alta', count: 1 }] },
       0,
     ]);

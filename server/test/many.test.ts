@@ -86,6 +86,19 @@ test('pinned users move on together; a version that is not there is refused whol
   expect((await read(user)).content).toMatchObject({ steps: [{ pinned: 2 }] });
 });
 
+test('a project names its own priorities: what is new begins with the middle one, and it is asked for by its name', async () => {
+  const { version, settings } = (await call('readSettings')).data;
+  await call('saveSettings', { body: { ...settings, priorities: ['Must', 'Should', 'Could'] } }, { 'if-match': `"${version}"` });
+  const [a, b] = (await make('First', 'Second')) as [ArtefactId, ArtefactId];
+  expect([(await read(a)).summary, (await read(a)).content]).toMatchObject([{ priority: 'Should' }, { priority: 'Should' }]);
+  await many({ ids: [b] }, { kind: 'edit', edit: { kind: 'priority', priority: 'Must' } });
+  expect((await many({ kind: 'case', query: 'priority:must' }, module('urgent'))).data.changed).toBe(1);
+  expect((await read(b)).summary).toMatchObject({ module: 'urgent', priority: 'Must' });
+  const refused = await call('saveSettings', { body: { ...settings, priorities: ['Must', 'MUST'] } }, { 'if-match': `"${version + 1}"` });
+  expect(refused.refusal).toMatchObject({ code: 'request_invalid', issues: [{ path: expect.stringContaining('priorities') }] });
+  await call('saveSettings', { body: settings }, { 'if-match': `"${version + 1}"` });
+});
+
 test('readers change nothing', async () => {
   const [a] = (await make('Kept')) as [ArtefactId];
   expect((await server.as(project.reader)('changeMany', { body: { of: { ids: [a] }, done: module('x'), detail: '' } })).status).toBe(403);

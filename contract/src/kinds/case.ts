@@ -1,4 +1,3 @@
-import { PRIORITIES } from '@caderno/core/artefacts';
 import { CASE_KINDS, EXECUTIONS, NAME_COLUMN, type CaseContent } from '@caderno/core/cases';
 import { z } from 'zod';
 import { caseIdSchema, conditionIdSchema, dataSetIdSchema, parameterIdSchema, rowIdSchema, stepIdSchema, versionNumberSchema } from '../ids.ts';
@@ -6,7 +5,7 @@ import { LIMITS } from '../limits.ts';
 import { rowsSchema } from '../rows.ts';
 import type { KindSchema, Migration } from './kind.ts';
 import { eventIdSchema, stateIdSchema, transitionIdSchema } from './model.ts';
-import { attachments, count, defects, head, name, own, text, title, uniqueById, withOwn, withFiles } from './parts.ts';
+import { attachments, count, defects, head, name, own, priority, text, title, uniqueById, withOwn, withFiles } from './parts.ts';
 import { carriedBy, parameterSchema, stepSchema, withAttachments, withNotedAttachments } from './steps.ts';
 
 const columnFilter = z.strictObject({ id: z.union([z.literal(NAME_COLUMN), parameterIdSchema]), text: name });
@@ -39,7 +38,7 @@ export const caseContentSchema: z.ZodType<CaseContent> = z.strictObject({
   runs: rowChoice,
   covers: uniqueById(z.array(cover).max(LIMITS.links)),
   module: name,
-  priority: z.enum(PRIORITIES),
+  priority,
   tags: z.array(name).max(LIMITS.tags),
   estimate: z.number().min(0).max(100_000).nullable(),
   owner: name,
@@ -55,7 +54,7 @@ export const caseSummarySchema = z.object({
   kind: z.literal('case'),
   id: caseIdSchema,
   ...head,
-  priority: z.enum(PRIORITIES),
+  priority: z.string(),
   tags: z.array(z.string()),
   owner: z.string(),
   caseKind: z.enum(CASE_KINDS),

@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { attachmentIdSchema, innerIdSchema } from '../ids.ts';
 import { LIMITS } from '../limits.ts';
 import { isEachOnce } from '../once.ts';
-import { textUpTo } from '../text.ts';
+import { textUpTo, trimmedTextUpTo } from '../text.ts';
 import type { Migration } from './kind.ts';
 
 /** What contents of several kinds are made of. */
@@ -30,6 +30,9 @@ export const ownValueSchema: z.ZodType<OwnValue> = z.union([text, z.array(line).
 export const own: z.ZodType<OwnValues> = z.record(innerIdSchema, ownValueSchema);
 /** Contents written before projects had fields of their own hold nothing in them. */
 export const withOwn: Migration = (stored) => ({ ...stored, own: NO_OWN });
+
+/** The name of a priority; which there are is the project's own. */
+export const priority = trimmedTextUpTo(60);
 
 const defectLink = z.strictObject({ id: name, title, link: textUpTo(LIMITS.address) });
 export const defects = uniqueById(z.array(defectLink).max(LIMITS.links));

@@ -1,11 +1,10 @@
-import { PRIORITIES } from '@caderno/core/artefacts';
 import { LONGEST_SCALE, REQUIREMENT_TYPES, RISKS, WORDING_RULES, type RequirementContent } from '@caderno/core/basis';
 import { z } from 'zod';
 import { innerIdSchema, requirementIdSchema } from '../ids.ts';
 import { LIMITS } from '../limits.ts';
 import { textUpTo } from '../text.ts';
 import type { KindSchema } from './kind.ts';
-import { attachments, head, line, moment, name, own, text, title, uniqueById, withOwn, withFiles } from './parts.ts';
+import { attachments, head, line, moment, name, own, priority, text, title, uniqueById, withOwn, withFiles } from './parts.ts';
 
 const step0 = z.int().min(0).max(LONGEST_SCALE - 1);
 const dismissal = z.strictObject({ id: innerIdSchema, rule: z.enum(WORDING_RULES), words: title, sentence: line, reason: title, by: name, at: moment });
@@ -18,7 +17,7 @@ export const requirementContentSchema: z.ZodType<RequirementContent> = z.strictO
   module: name,
   risk: z.enum(RISKS),
   rating: z.strictObject({ likelihood: step0, impact: step0 }).nullable(),
-  priority: z.enum(PRIORITIES),
+  priority,
   source: title,
   origin: z.strictObject({ source: name, id: title, link: textUpTo(LIMITS.address) }).nullable(),
   attributes: uniqueById(z.array(z.strictObject({ id: name, value: text })).max(LIMITS.attributes)),
@@ -39,7 +38,7 @@ export const requirementSummarySchema = z.object({
   /** The id its source gives it; empty: it was written here. */
   sourceId: z.string(),
   risk: z.enum(RISKS),
-  priority: z.enum(PRIORITIES),
+  priority: z.string(),
 });
 /** See {@link requirementSummarySchema}. */
 export type RequirementSummary = z.infer<typeof requirementSummarySchema>;

@@ -48,6 +48,3 @@ export function kindOfId(id: ArtefactId): ArtefactKind {
 /** `In review` and `Agreed` are reached through a review or by a lead; `Withdrawn` is kept and counted nowhere. */
 export const ARTEFACT_STATES = ['draft', 'inReview', 'agreed', 'withdrawn'] as const;
 export type ArtefactState = (typeof ARTEFACT_STATES)[number];
-
-export const PRIORITIES = ['high', 'medium', 'low'] as const;
-export type Priority = (typeof PRIORITIES)[number];

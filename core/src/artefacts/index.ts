@@ -1,10 +1,10 @@
-export { TRACE_TYPES, ledTo, plainLink, traceLink, type Kind, type Link, type LinkType, type NamedVersion, type Targets, type TraceType } from './kind.ts';
+export { TRACE_TYPES, ledTo, plainLink, traceLink, type Kind, type Link, type LinkType, type NamedVersion, type PinOf, type Targets, type TraceType } from './kind.ts';
 export { isSuspect, withSeen, type SeenLink } from './suspect.ts';
+export { FIRST_PRIORITIES, priorityNamed, usualPriority, type Priority } from './priority.ts';
 export type { DefectLink } from './defectLink.ts';
 export {
   ARTEFACT_KINDS,
   ARTEFACT_STATES,
-  PRIORITIES,
   artefactId,
   parseArtefactId,
   kindOfId,
@@ -18,5 +18,4 @@ export {
   type SharedId,
   type DataSetId,
   type IdOfKind,
-  type Priority,
 } from './artefact.ts';

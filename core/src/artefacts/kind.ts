@@ -36,6 +36,9 @@ export function ledTo<L extends { readonly id: ArtefactId }>(link: L, targets: T
   return ['seenVersion' in link && typeof link.seenVersion === 'number' ? { ...link, id, seenVersion: targets.version(link.id, link.seenVersion) } : { ...link, id }];
 }
 
+/** The version that a use is to be pinned to, by what it uses and its pin so far; null follows the latest. */
+export type PinOf = (used: ArtefactId, pinned: number | null) => number | null;
+
 /** What a kind of artefact says of its contents; all kinds stand in `KINDS`. A new kind has a file with one of these. */
 export interface Kind<C> {
   /** What it is before anybody wrote anything. */
@@ -51,8 +54,8 @@ export interface Kind<C> {
   withTraceLinks(content: C, replace: <L extends SeenLink>(link: L) => L): C;
   /** The content with all that it names led elsewhere; what leads nowhere is left out. */
   withTargets(content: C, targets: Targets): C;
-  /** The content with its pinned uses of an artefact moved on to a version, the very same when none was behind; null: the kind uses nothing. */
-  readonly withPinsMoved: ((content: C, of: ArtefactId, version: number) => C) | null;
+  /** The content with each of its uses pinned as is said of what it uses; the very same when none is another. Null: the kind uses nothing. */
+  readonly withPins: ((content: C, pinOf: PinOf) => C) | null;
 }
 
 export function traceLink(type: TraceType, { id, seenVersion }: SeenLink): Link {

@@ -16,5 +16,5 @@ export const requirementKind: Kind<RequirementContent> = {
       return to === null ? [] : [{ ...relation, to }];
     }),
   }),
-  withPinsMoved: null,
+  withPins: null,
 };

@@ -1,4 +1,4 @@
-import type { ArtefactId, ArtefactKind, IdOfKind, RequirementId } from '../artefacts/index.ts';
+import type { ArtefactId, ArtefactKind, IdOfKind, Priority, RequirementId } from '../artefacts/index.ts';
 import type { OwnField } from '../fields/index.ts';
 import type { ContentOfKind } from '../kinds/index.ts';
 import type { Constant } from '../shared/index.ts';
@@ -43,6 +43,8 @@ export interface CarriedDesign {
   readonly constants: readonly Constant[];
   /** The labels of depths that stand in it, from shallow to deep. */
   readonly depths: readonly string[];
+  /** The priorities that stand in it, the highest first. */
+  readonly priorities: readonly Priority[];
 }
 
 /** The versions of an artefact, each with its kind beside it. */

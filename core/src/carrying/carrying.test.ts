@@ -210,26 +210,29 @@ describe('what settles into the project', () => {
   const field = (id: string, name: string, more: Partial<OwnField> = {}): OwnField => ({ id: ownFieldId(id), name, of: ['case'], type: 'choice', choices: [{ id: 'c1', name: 'Gold' }, { id: 'c2', name: 'Tin' }], required: true, begins: 'c1', help: '', removed: false, ...more });
   const settled = (fields: readonly OwnField[]) => {
     let made = 0;
-    return { fields, constants: [{ id: 'k', name: 'base', value: 'here', secret: false, description: '', others: {} }], depths: ['smoke'], people: new Set(['Rui M.']), hasFile: (id: string) => id === 'kept', newId: () => `new${++made}` };
+    return { fields, constants: [{ id: 'k', name: 'base', value: 'here', secret: false, description: '', others: {} }], depths: ['smoke'], priorities: ['high', 'medium', 'low'], people: new Set(['Rui M.']), hasFile: (id: string) => id === 'kept', newId: () => `new${++made}` };
   };
   const value = (own: Record<string, string>, owner = 'Rui M.'): KindAndContent<'case'> => ({ kind: 'case', content: { ...KINDS.case.empty, owner, own, attachments: [{ id: attachmentId('kept'), name: 'a', type: null, size: null }, { id: attachmentId('lost'), name: 'b', type: null, size: null }] } });
 
   test('fields are those of the same name and type, choices by their names; what is missing is made, and asks nobody to fill it in', () => {
     const here = [field('h', 'metal', { of: ['condition'], choices: [{ id: 'x', name: 'tin' }] })];
-    const settling = new Settling({ fields: [field('f', 'Metal'), field('g', 'Colour', { type: 'text', choices: [] })], constants: [], depths: ['smoke', 'deep'] }, settled(here));
+    const settling = new Settling({ fields: [field('f', 'Metal'), field('g', 'Colour', { type: 'text', choices: [] })], constants: [], depths: ['smoke', 'deep'], priorities: ['High', 'P0'] }, settled(here));
     expect(settling.settings.fields).toMatchObject([{ id: 'h', of: ['condition', 'case'], choices: [{ id: 'x', name: 'tin' }, { name: 'Gold' }] }, { name: 'Colour', required: false, begins: null }]);
     const [gold, colour] = [settling.settings.fields[0]!.choices[1]!.id, settling.settings.fields[1]!.id];
     expect(settling.settle(value({ f: 'c1', g: 'red' })).content.own).toEqual({ h: gold, [colour]: 'red' });
     expect(settling.settle(value({ f: 'c2' })).content.own).toEqual({ h: 'x' });
     expect(settling.settings.depths).toEqual(['smoke', 'deep']);
+    expect(settling.settings.priorities).toEqual(['high', 'medium', 'low', 'P0']);
+    const prior = (priority: string) => settling.settle({ kind: 'case', content: { ...KINDS.case.empty, priority } }).content.priority;
+    expect([prior('High'), prior('P0'), prior('gone there')]).toEqual(['high', 'P0', 'gone there']);
   });
 
   test('what has no place stays out and is counted by its name', () => {
     const here = settled([field('h', 'Metal', { type: 'number' })]);
-    const settling = new Settling({ fields: [field('f', 'Metal')], constants: [], depths: ['smoke'] }, here);
+    const settling = new Settling({ fields: [field('f', 'Metal')], constants: [], depths: ['smoke'], priorities: [] }, here);
     expect(settling.settle(value({ f: 'c1' }, 'Somebody E.')).content).toMatchObject({ own: {}, owner: '', attachments: [{ id: 'kept' }] });
     expect(settling.staysOut).toEqual({ fields: new Map([['Metal', 1]]), people: new Map([['Somebody E.', 1]]), files: 1 });
-    expect(settling.settings).toEqual({ fields: here.fields, constants: here.constants, depths: here.depths });
+    expect(settling.settings).toEqual({ fields: here.fields, constants: here.constants, depths: here.depths, priorities: here.priorities });
   });
 
   test('constants that stand in texts come along, a secret without its value, and one that is here keeps its own', () => {
@@ -237,7 +240,7 @@ describe('what settles into the project', () => {
     const along = constantsIn([{ steps: [{ action: 'open <base> with <key>' }] }], [constant('base'), constant('key', true), constant('unused')]);
     expect(along.map((c) => c.name)).toEqual(['base', 'key']);
     expect(JSON.stringify(along)).not.toContain('key there');
-    const { settings } = new Settling({ fields: [], constants: along, depths: [] }, settled([]));
+    const { settings } = new Settling({ fields: [], constants: along, depths: [], priorities: [] }, settled([]));
     expect(settings.constants).toMatchObject([{ name: 'base', value: 'here' }, { name: 'key', value: '', secret: true, others: {} }]);
   });
 });

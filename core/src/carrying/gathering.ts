@@ -1,4 +1,4 @@
-import { ARTEFACT_KINDS, TRACE_TYPES, isSuspect, kindOfId, parseArtefactId, type ArtefactId, type RequirementId } from '../artefacts/index.ts';
+import { ARTEFACT_KINDS, TRACE_TYPES, isSuspect, kindOfId, parseArtefactId, type ArtefactId, type Priority, type RequirementId } from '../artefacts/index.ts';
 import { orderOutline } from '../basis/index.ts';
 import type { OwnField } from '../fields/index.ts';
 import { linksOf, versionsNamedIn, withTraceLinks, type KindAndContent } from '../kinds/index.ts';
@@ -138,6 +138,12 @@ function rankOf(id: ArtefactId): number {
 export function constantsIn(contents: readonly unknown[], constants: readonly Constant[]): Constant[] {
   const texts = contents.map((content) => JSON.stringify(content));
   return masked(constants.filter(({ name }) => texts.some((text) => text.includes(`<${name}>`))));
+}
+
+/** The priorities of a project that stand in contents. */
+export function prioritiesIn(contents: readonly object[], priorities: readonly Priority[]): Priority[] {
+  const used = new Set(contents.map((content) => ('priority' in content ? content.priority : null)));
+  return priorities.filter((priority) => used.has(priority));
 }
 
 /** The fields of a project's own that have values in contents. */

@@ -1,3 +1,4 @@
+import { priorityNamed, type Priority } from '../artefacts/index.ts';
 import type { Attachment } from '../attachments/index.ts';
 import { ownQueryName, type OwnChoice, type OwnField, type OwnValues } from '../fields/index.ts';
 import type { KindAndContent } from '../kinds/index.ts';
@@ -9,6 +10,7 @@ export interface SettledIn {
   readonly fields: readonly OwnField[];
   readonly constants: readonly Constant[];
   readonly depths: readonly string[];
+  readonly priorities: readonly Priority[];
   /** The names of its people. */
   readonly people: ReadonlySet<string>;
   readonly hasFile: (id: Attachment['id']) => boolean;
@@ -20,6 +22,7 @@ export interface SettledSettings {
   readonly fields: readonly OwnField[];
   readonly constants: readonly Constant[];
   readonly depths: readonly string[];
+  readonly priorities: readonly Priority[];
 }
 
 /** What of the file has no place here and stays out, each with how often. */
@@ -46,9 +49,9 @@ export class Settling {
   #filesOut = 0;
   #isTold = true;
 
-  constructor({ fields, constants, depths }: Pick<CarriedDesign, 'fields' | 'constants' | 'depths'>, here: SettledIn) {
+  constructor({ fields, constants, depths, priorities }: Pick<CarriedDesign, 'fields' | 'constants' | 'depths' | 'priorities'>, here: SettledIn) {
     this.#here = here;
-    this.settings = { fields: this.#settleFields(fields), constants: withMissingConstants(constants, here), depths: withMissingDepths(depths, here) };
+    this.settings = { fields: this.#settleFields(fields), constants: withMissingConstants(constants, here), depths: withMissing(depths, here.depths), priorities: withMissing(priorities, here.priorities) };
     for (const field of fields) this.#names.set(field.id, field.name);
   }
 
@@ -59,7 +62,7 @@ export class Settling {
   /** A content with its own values, owner and files as they are here; links are led elsewhere by others. What stays out of it is counted where `isTold`. */
   settle<V extends KindAndContent>(value: V, isTold = true): V {
     this.#isTold = isTold;
-    const content = { ...value.content, own: this.#own(value.content.own), ...this.#owner(value), ...this.#files(value) };
+    const content = { ...value.content, own: this.#own(value.content.own), ...this.#owner(value), ...this.#priority(value), ...this.#files(value) };
     return { ...value, content };
   }
 
@@ -105,6 +108,12 @@ export class Settling {
     return { owner: '' };
   }
 
+  #priority({ content }: KindAndContent): { readonly priority?: Priority } {
+    if (!('priority' in content)) return {};
+    const here = priorityNamed(content.priority, this.settings.priorities);
+    return here === null ? {} : { priority: here };
+  }
+
   #tell(out: Map<string, number>, name: string): void {
     if (this.#isTold) out.set(name, (out.get(name) ?? 0) + 1);
   }
@@ -130,7 +139,8 @@ function withMissingConstants(constants: readonly Constant[], here: SettledIn): 
   return missing.length === 0 ? here.constants : [...here.constants, ...missing.map((c) => ({ ...c, id: here.newId(), value: c.value === SECRET_MASK ? '' : c.value, others: {} }))];
 }
 
-function withMissingDepths(depths: readonly string[], here: SettledIn): readonly string[] {
-  const missing = depths.filter((depth) => !here.depths.includes(depth));
-  return missing.length === 0 ? here.depths : [...here.depths, ...missing];
+/** Names that are here already in other capitals are those. */
+function withMissing(names: readonly string[], here: readonly string[]): readonly string[] {
+  const missing = names.filter((name) => !here.some((known) => known.toLowerCase() === name.toLowerCase()));
+  return missing.length === 0 ? here : [...here, ...missing];
 }

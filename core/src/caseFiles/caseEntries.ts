@@ -1,4 +1,4 @@
-import { parseArtefactId, type CaseId, type ConditionId, type RequirementId } from '../artefacts/index.ts';
+import { parseArtefactId, type CaseId, type ConditionId, type Priority, type RequirementId } from '../artefacts/index.ts';
 import { parsePastedSteps, stepsOfTable, type ColumnRole } from '../cases/index.ts';
 import { writeOwn, type OwnField } from '../fields/index.ts';
 import { at, error, readPriority, warning, type FileFault, type FileProblem, type SourceDocument, type SourceRecord } from '../exchange/index.ts';
@@ -31,6 +31,7 @@ export interface CaseEntries {
 /** What of the project a file of cases may name. */
 export interface CaseFileNames {
   readonly fields: readonly OwnField[];
+  readonly priorities: readonly Priority[];
   /** A requirement by its id here, its id in its source, or its title. */
   readonly requirement: (name: string) => RequirementId | null;
   readonly condition: (id: ConditionId) => boolean;
@@ -182,9 +183,10 @@ class CaseReader {
 
   /** A text of a field as it is taken in; null: it is not understood, and said so, or says nothing of a closed set. */
   #read(field: (typeof CASE_TEXTS)[number], text: string, record: SourceRecord): string | null {
-    const closed = { priority: readPriority, kind: readKind, execution: readExecution, minutes: readMinutes } as const;
+    const closed = { priority: (name: string) => readPriority(name, this.#names.priorities), kind: readKind, execution: readExecution, minutes: readMinutes } as const;
     if (field === 'priority' || field === 'kind' || field === 'execution' || field === 'minutes') {
       if (text.trim() === '') return field === 'minutes' ? '' : null;
+      if (field === 'priority' && closed.priority(text) !== null) return closed.priority(text);
       if (closed[field](text) !== null) return text.trim();
       this.#problem(warning({ code: 'value_unknown', field, value: text.slice(0, 100) }, this.#place(record, field)));
       return null;

@@ -1,7 +1,6 @@
 import type { ConditionId, RequirementId } from '../artefacts/index.ts';
 import { CASE_KINDS, EXECUTIONS, type CaseContent, type CaseKind, type Execution } from '../cases/index.ts';
 import { ownText, writeOwn, withOwnValue, type OwnField } from '../fields/index.ts';
-import { readPriority } from '../exchange/index.ts';
 import { fileStepOf, stepsText } from './stepText.ts';
 
 /** The fields of a case that files carry and that are compared, each as a text. Steps are one: who changed any of them changed them. */
@@ -87,7 +86,7 @@ export function withCaseField(content: CaseContent, field: TextField, text: stri
     case 'owner':
       return { ...content, [field]: text };
     case 'priority':
-      return { ...content, priority: readPriority(text) ?? content.priority };
+      return { ...content, priority: text === '' ? content.priority : text };
     case 'kind':
       return { ...content, kind: readKind(text) ?? content.kind };
     case 'execution':

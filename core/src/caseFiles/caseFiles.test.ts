@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import type { ArtefactId, ConditionId, RequirementId } from '../artefacts/index.ts';
+import { FIRST_PRIORITIES, type ArtefactId, type ConditionId, type RequirementId } from '../artefacts/index.ts';
 import { EMPTY_CASE, newCover, plainStep, stepId, type CaseContent, type Step } from '../cases/index.ts';
 import { GUESS_ALL, readFile, writeCsv, writeXlsx, type SourceDocument } from '../exchange/index.ts';
 import { testField } from '../fields/testField/index.ts';
@@ -9,7 +9,7 @@ import { CASE_TABLE, addedCase, caseBaseOf, caseConflictKey, caseEntriesOf, case
 const FIELDS = [testField('Channel', 'choices', { choices: ['Kiosk', 'Web, new'] }), testField('Due', 'date'), testField('Notes', 'longText'), testField('Priority', 'choice', { choices: ['A', 'B'] })];
 const LIMITS = { title: 300, name: 200, text: 200_000, line: 20_000, steps: 2_000 };
 const REQUIREMENTS: Readonly<Record<string, RequirementId>> = { 'R-1': 'R-1', 'REQ-7': 'R-2', 'Valid reading, once': 'R-3' };
-const names: CaseFileNames = { fields: FIELDS, requirement: (name) => REQUIREMENTS[name] ?? null, condition: (id) => id !== 'K-99', used: (id) => id !== 'S-99' };
+const names: CaseFileNames = { fields: FIELDS, priorities: FIRST_PRIORITIES, requirement: (name) => REQUIREMENTS[name] ?? null, condition: (id) => id !== 'K-99', used: (id) => id !== 'S-99' };
 const CONDITIONS: Readonly<Record<string, readonly ConditionId[]>> = { 'R-1': ['K-1', 'K-2'], 'R-2': ['K-3'] };
 
 function project(): CaseFileProject {
@@ -46,7 +46,7 @@ describe('tables as people make them', () => {
   test('rows with one text are the modules of what follows; without ids titles stand in, and twins are told apart', async () => {
     const { entries, mapping } = await read('Title,Action,Expected,Priority\nAt the counter,,,\nSign in,Open the page,It opens,High\n,Give the password,,\nBy telephone,,,\nSign in,Call,Somebody answers,P2\nSign out,,,urgent');
     expect([mapping.layout, notedAll(entries)]).toEqual(['stepRows', 'title: Sign in: Sign in [At the counter]\n  Open the page => It opens\n  Give the password\ntitle: Sign in (2): Sign in [By telephone]\n  Call => Somebody answers\ntitle: Sign out: Sign out [By telephone]']);
-    expect(entries.map((e) => e.fields.priority)).toEqual(['High', 'P2', undefined]);
+    expect(entries.map((e) => e.fields.priority)).toEqual(['high', 'medium', undefined]);
   });
 
   test('a column of data stands behind what is done; a column called Step that holds texts is what is done', async () => {
@@ -193,7 +193,7 @@ describe('which case an entry is', () => {
 
   test('without a base what the file says is taken, never asked; another spelling of the same value is no change', () => {
     const held: ExistingCase = { ...existing('C-1', 'A'), content: { ...EMPTY_CASE, title: 'Same', priority: 'high', estimate: 90, tags: ['a', 'b'], objective: 'x\ny' } };
-    const same = { ...entry('A', null), fields: { title: 'Same ', priority: 'P1', minutes: '1:30', tags: 'a;b', objective: 'x  \r\ny\n' } };
+    const same = { ...entry('A', null), fields: { title: 'Same ', priority: 'high', minutes: '1:30', tags: 'a;b', objective: 'x  \r\ny\n' } };
     expect(planCases([same], [held], project())).toMatchObject({ changed: [], same: [{ id: 'C-1' }] });
     expect(planCases([entry('A', null, 'Other')], [held], project()).changed).toMatchObject([{ fields: [{ field: 'title', from: 'Same', to: 'Other' }], conflicts: [] }]);
   });

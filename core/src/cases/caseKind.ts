@@ -1,6 +1,6 @@
-import { ledTo, plainLink, traceLink, type ArtefactId, type Kind, type Link } from '../artefacts/index.ts';
+import { ledTo, plainLink, traceLink, type Kind, type Link, type PinOf } from '../artefacts/index.ts';
 import { textsOfCase } from './parameters.ts';
-import { withPinsMoved } from './pins.ts';
+import { stepsWithPins } from './pins.ts';
 import { EMPTY_CASE, caseMeaning, type CaseContent, type DataUse } from './testCase.ts';
 import { pinnedVersions, useLinks, usesLedTo } from './uses.ts';
 
@@ -23,12 +23,13 @@ export const caseKind: Kind<CaseContent> = {
     // Where it was cloned from is of the project it was cloned in.
     return { ...content, data, steps, covers: content.covers.flatMap((c) => ledTo(c, targets)), dependsOn: content.dependsOn.flatMap((d) => ledTo(d, targets)), origin: null };
   },
-  withPinsMoved(content, of, version) {
-    const [steps, data] = [withPinsMoved(content.steps, of, version), withPinMoved(content.data, of, version)];
+  withPins(content, pinOf) {
+    const [steps, data] = [stepsWithPins(content.steps, pinOf), withPin(content.data, pinOf)];
     return steps === content.steps && data === content.data ? content : { ...content, steps, data };
   },
 };
 
-function withPinMoved(data: DataUse | null, of: ArtefactId, version: number): DataUse | null {
-  return data !== null && data.set === of && data.pinned !== null && data.pinned < version ? { ...data, pinned: version } : data;
+function withPin(data: DataUse | null, pinOf: PinOf): DataUse | null {
+  const pinned = data === null ? null : pinOf(data.set, data.pinned);
+  return data === null || pinned === data.pinned ? data : { ...data, pinned };
 }

@@ -1,12 +1,11 @@
-import type { ArtefactId } from '../artefacts/index.ts';
+import type { PinOf } from '../artefacts/index.ts';
 import { isUse, usedBy, type Step } from './step.ts';
 
-/** Whether a step is pinned to a version of something that is behind the latest. */
-export function isBehind(step: Step, id: ArtefactId, latest: number): boolean {
-  return isUse(step) && usedBy(step) === id && step.pinned !== null && step.pinned < latest;
-}
-
-/** The steps with all pinned uses of something moved on to its latest version; the same list when there is none. */
-export function withPinsMoved(steps: readonly Step[], id: ArtefactId, latest: number): readonly Step[] {
-  return steps.some((s) => isBehind(s, id, latest)) ? steps.map((s) => (isBehind(s, id, latest) ? { ...s, pinned: latest } : s)) : steps;
+/** The steps with each use pinned as is said of what it uses; the same list when none is another. */
+export function stepsWithPins(steps: readonly Step[], pinOf: PinOf): readonly Step[] {
+  const made = steps.map((step) => {
+    const pinned = isUse(step) ? pinOf(usedBy(step), step.pinned) : null;
+    return isUse(step) && pinned !== step.pinned ? { ...step, pinned } : step;
+  });
+  return made.some((step, i) => step !== steps[i]) ? made : steps;
 }

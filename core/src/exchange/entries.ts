@@ -1,4 +1,4 @@
-import { parseArtefactId, type RequirementId } from '../artefacts/index.ts';
+import { parseArtefactId, type Priority, type RequirementId } from '../artefacts/index.ts';
 import { DEEPEST_OUTLINE, sectionId } from '../basis/index.ts';
 import { ownFieldsOf, writeOwn, type OwnField } from '../fields/index.ts';
 import { attributeField, ownFieldName, ownFieldNamed, type FieldName } from './field.ts';
@@ -38,10 +38,10 @@ export interface Entries {
 }
 
 /** The requirements of a document under a mapping, in its order, with every problem by its place. */
-export function entriesOf(document: SourceDocument, mapping: Mapping, limits: FieldLimits, fields: readonly OwnField[]): Entries {
+export function entriesOf(document: SourceDocument, mapping: Mapping, limits: FieldLimits, fields: readonly OwnField[], priorities: readonly Priority[]): Entries {
   const problems: FileProblem[] = [...document.problems];
   if (document.problems.some((p) => p.severity === 'error' && p.line === null)) return { entries: [], problems };
-  const reader = new RecordReader(document, mapping, limits, fields, problems);
+  const reader = new RecordReader(document, mapping, limits, fields, priorities, problems);
   const read = inSections(document, mapping, reader);
   return { entries: inOutline(withLevels(document, mapping, withoutDoubles(read, problems)), problems), problems };
 }
@@ -76,10 +76,12 @@ class RecordReader {
   readonly #document: SourceDocument;
   readonly #limits: FieldLimits;
   readonly #own: readonly OwnField[];
+  readonly #priorities: readonly Priority[];
   readonly #problems: FileProblem[];
   #errors = 0;
 
-  constructor(document: SourceDocument, mapping: Mapping, limits: FieldLimits, own: readonly OwnField[], problems: FileProblem[]) {
+  constructor(document: SourceDocument, mapping: Mapping, limits: FieldLimits, own: readonly OwnField[], priorities: readonly Priority[], problems: FileProblem[]) {
+    this.#priorities = priorities;
     const columns = new Map<Target, { name: string; index: number }[]>();
     document.columns.forEach((name, index) => {
       const target = mapping.columns[name] ?? 'leave';
@@ -144,7 +146,8 @@ class RecordReader {
     this.#title(record, fields);
     this.#closed(record, fields, 'type', (text) => readType(text) !== null);
     this.#closed(record, fields, 'risk', (text) => readRisk(text) !== null);
-    this.#closed(record, fields, 'priority', (text) => readPriority(text) !== null);
+    this.#closed(record, fields, 'priority', (text) => readPriority(text, this.#priorities) !== null);
+    if (fields.priority !== undefined) fields.priority = readPriority(fields.priority, this.#priorities) ?? fields.priority;
     for (const field of ['likelihood', 'impact'] as const) this.#closed(record, fields, field, (text) => /^[1-6]$/.test(text.trim()));
     this.#ownFields(record, fields);
     for (const { name, index } of this.#columns.get('attribute') ?? []) if (record.cells[index] !== null) fields[attributeField(name)] = record.cells[index] ?? '';

@@ -1,6 +1,6 @@
 import type { RequirementContent } from '../basis/index.ts';
 import { ownFieldsOf, ownText, withOwnValue, writeOwn, type OwnField, type OwnFieldId } from '../fields/index.ts';
-import { readPriority, readRisk, readType, writtenType } from './vocabulary.ts';
+import { readRisk, readType, writtenType } from './vocabulary.ts';
 
 /** The fields of a requirement that files carry, each written as text. */
 export const FIELDS = ['title', 'text', 'type', 'module', 'risk', 'likelihood', 'impact', 'priority', 'source', 'link'] as const;
@@ -86,7 +86,7 @@ export function withFields(content: RequirementContent, values: FieldValues, fie
     module: text('module'),
     risk: readRisk(text('risk')) ?? content.risk,
     rating: likelihood >= 1 && impact >= 1 ? { likelihood: likelihood - 1, impact: impact - 1 } : null,
-    priority: readPriority(text('priority')) ?? content.priority,
+    priority: text('priority') || content.priority,
     source: text('source'),
     origin: content.origin === null ? null : { ...content.origin, link: text('link') },
     attributes,

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { artefactId, type RequirementId } from '../artefacts/index.ts';
+import { FIRST_PRIORITIES, artefactId, type RequirementId } from '../artefacts/index.ts';
 import { EMPTY_REQUIREMENT, type RequirementContent } from '../basis/index.ts';
 import { choiceOf, writeOwn, type OwnField } from '../fields/index.ts';
 import { testField } from '../fields/testField/index.ts';
@@ -15,7 +15,7 @@ const R = (n: number) => artefactId('requirement', n);
 
 async function entriesIn(name: string, bytes: Uint8Array, fields: readonly OwnField[] = []): Promise<{ entries: readonly Entry[]; document: SourceDocument }> {
   const document = await readFile(name, bytes, GUESS_ALL);
-  return { document, entries: entriesOf(document, guessMapping(document, 'p', 'file', fields, null), LIMITS, fields).entries };
+  return { document, entries: entriesOf(document, guessMapping(document, 'p', 'file', fields, null), LIMITS, fields, FIRST_PRIORITIES).entries };
 }
 
 /** What the project holds after entries were taken in for the first time. */
@@ -168,12 +168,12 @@ test('a column called like a field of the project’s own fills it; what does no
   const document = await readFile('a.csv', csv, GUESS_ALL);
   const mapping = guessMapping(document, 'p', 'file', fields, null);
   expect(mapping.columns).toEqual({ ID: 'id', Title: 'title', Cost: 'own:cost', Channel: 'own:channel', Gone: 'attribute' });
-  const { entries, problems } = entriesOf(document, mapping, LIMITS, fields);
+  const { entries, problems } = entriesOf(document, mapping, LIMITS, fields, FIRST_PRIORITIES);
   expect(problems.map((p) => (p.code === 'value_unknown' ? [p.line, p.column, p.field, p.value] : p.code))).toEqual([[3, 'Channel', 'Channel', 'by phone'], [3, 'Cost', 'Cost', 'much']]);
   const [first, second, third] = entries.map((entry) => addedContent('file', entry, fields, () => null));
   expect([first!.own, second!.own, second!.attributes, third!.own]).toEqual([{ cost: '12.5', channel: ['web'] }, {}, [{ id: 'Gone', value: 'kept' }], {}]);
   const before: ExistingRequirement = { id: R(1), content: { ...first!, own: { ...first!.own, note: 'ours' } }, parent: null, visibleParent: null, base: baseOf(entries[0]!, first!, fields), withdrawn: false };
-  const later = entriesOf(await readFile('a.csv', bytesOf('ID,Title,Cost,Channel,Gone\nA-1,One,13,'), GUESS_ALL), mapping, LIMITS, fields).entries;
+  const later = entriesOf(await readFile('a.csv', bytesOf('ID,Title,Cost,Channel,Gone\nA-1,One,13,'), GUESS_ALL), mapping, LIMITS, fields, FIRST_PRIORITIES).entries;
   const [change] = planImport('file', later, [before], fields).changed;
   expect(change?.fields).toEqual([{ field: 'own:channel', from: 'web', to: '' }, { field: 'own:cost', from: '12.5', to: '13' }]);
   expect(changedContent(before.content, change!, before.base, new Map(), fields, () => null).own).toEqual({ cost: '13', note: 'ours' });
@@ -183,7 +183,7 @@ test('relations that cannot be told apart, or are too much, are named and left o
   const relations = [{ id: '', kind: 'k', to: 'B' }, { id: 'r1', kind: 'k', to: 'B' }, { id: 'r1', kind: 'other', to: 'B' }, { id: 'r2', kind: 'x'.repeat(201), to: 'B' }, { id: 'r3', kind: 'k', to: 'B' }, { id: 'r4', kind: 'k', to: 'B' }];
   const record = (id: string, more: object = {}) => ({ line: 7, cells: [id, `Title ${id}`], place: { id, parent: null }, relations: [], ...more });
   const document = { format: 'reqif' as const, columns: ['id', 'title'], records: [record('A', { relations }), record('B')], sheets: [], problems: [], types: null };
-  const { entries, problems } = entriesOf(document, { source: 's', columns: { id: 'id', title: 'title' } }, { ...LIMITS, relations: 2 }, []);
+  const { entries, problems } = entriesOf(document, { source: 's', columns: { id: 'id', title: 'title' } }, { ...LIMITS, relations: 2 }, [], FIRST_PRIORITIES);
   expect(entries.map((e) => e.relations.map((r) => r.id))).toEqual([['r1', 'r3'], []]);
   expect(problems.map((p) => (p.code === 'relation_left_out' ? [p.line, p.severity, p.id, p.why] : p.code))).toEqual([[7, 'warning', '', 'without_id'], [7, 'warning', 'r1', 'id_doubled'], [7, 'warning', 'r2', 'too_long'], [7, 'warning', 'r4', 'too_many']]);
 });

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { FIRST_PRIORITIES } from '../artefacts/index.ts';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { GUESS_ALL, entriesOf, guessMapping, readFile, writeXlsx, type Mapping, type ReadingOptions } from './index.ts';
 import { idInSource } from '../basis/index.ts';
@@ -14,7 +15,7 @@ async function read(rows: readonly (readonly string[])[], part: { readonly readi
   const xml = strFromU8(files[sheet]!).replace('</sheetData>', `</sheetData>${merges === '' ? '' : `<mergeCells>${merges}</mergeCells>`}`);
   const document = await readFile('messy.xlsx', zipSync({ ...files, [sheet]: strToU8(xml) }), { ...GUESS_ALL, ...part.reading });
   const mapping = guessMapping(document, 'p', 'messy', [], null);
-  const { entries, problems } = entriesOf(document, part.sections === undefined ? mapping : { ...mapping, sections: part.sections }, LIMITS, []);
+  const { entries, problems } = entriesOf(document, part.sections === undefined ? mapping : { ...mapping, sections: part.sections }, LIMITS, [], FIRST_PRIORITIES);
   return { document, mapping, entries, problems, lines: entries.map((e) => [e.key, e.fields.title, e.fields.module ?? '', e.parent ?? '']) };
 }
 

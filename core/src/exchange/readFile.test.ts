@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { FIRST_PRIORITIES } from '../artefacts/index.ts';
 import fc from 'fast-check';
 import { zipSync } from 'fflate';
 import { openArchive } from './archive.ts';
@@ -7,7 +8,7 @@ import { CSV, MARKDOWN, REQIF, bytesOf } from './testFiles.ts';
 
 const LIMITS = { title: 300, name: 200, text: 200_000, relations: 500 };
 const read = (name: string, content: string | Uint8Array) => readFile(name, typeof content === 'string' ? bytesOf(content) : content, GUESS_ALL);
-const entries = (document: SourceDocument) => entriesOf(document, guessMapping(document, 'p', 'file', [], null), LIMITS, []);
+const entries = (document: SourceDocument) => entriesOf(document, guessMapping(document, 'p', 'file', [], null), LIMITS, [], FIRST_PRIORITIES);
 const told = (problems: readonly FileProblem[]) => problems.map((p) => `${p.severity} ${p.code}${p.line === null ? '' : ` at ${p.line}`}${p.column === null ? '' : ` in ${p.column}`}`);
 const taken = async (name: string, content: string | Uint8Array) => {
   const { entries: list, problems } = entries(await read(name, content));

@@ -4,7 +4,7 @@ import { ownColumnName, ownFieldsOf, ownQueryName, type OwnField } from '../fiel
 import { FIELDS, attributeField, attributeName, fieldText, ownFieldName, ownFieldNamed, type FieldName } from './field.ts';
 import { BASIS_COLUMNS, ownIdColumn, ownVersionColumn, type Mapping, type Target } from './mapping.ts';
 import type { DatatypeKind, ReqifAttribute, ReqifDatatype, ReqifObject, ReqifSpecType, ReqifTypes } from './reqifTypes.ts';
-import { readPriority, readRisk, readType } from './vocabulary.ts';
+import { isSamePriority, readRisk, readType } from './vocabulary.ts';
 import { xhtmlOfMarkdown } from './xhtml.ts';
 import { attributeText } from './xmlTree.ts';
 
@@ -230,7 +230,8 @@ function designText({ design }: ExportedRequirement, name: string): string {
 
 /** Whether two spellings are one value of a closed set: `Critical` is read as `high`. */
 function meansTheSame(field: FieldName, a: string, b: string): boolean {
-  const read = field === 'type' ? readType : field === 'risk' ? readRisk : field === 'priority' ? readPriority : () => null;
+  if (field === 'priority') return isSamePriority(a, b);
+  const read = field === 'type' ? readType : field === 'risk' ? readRisk : () => null;
   return read(a) !== null && read(a) === read(b);
 }
 

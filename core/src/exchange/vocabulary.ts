@@ -1,4 +1,4 @@
-import { PRIORITIES, type Priority } from '../artefacts/index.ts';
+import { FIRST_PRIORITIES, priorityNamed, type Priority } from '../artefacts/index.ts';
 import { REQUIREMENT_TYPES, RISKS, type RequirementType, type Risk } from '../basis/index.ts';
 
 /** How values of closed sets are written in files, the first spelling being ours, and what else is understood. */
@@ -9,7 +9,7 @@ const TYPE_WORDS: Record<RequirementType, readonly string[]> = {
   heading: ['heading', 'section', 'chapter', 'headline'],
   apiOperation: ['API operation', 'api', 'interface', 'operation', 'endpoint'],
 };
-const LEVEL_WORDS: Record<Risk & Priority, readonly string[]> = {
+const LEVEL_WORDS: Record<Risk, readonly string[]> = {
   high: ['high', 'h', 'critical', 'very high', 'must', 'must have', 'mandatory', '1', 'p1', 'a'],
   medium: ['medium', 'm', 'normal', 'moderate', 'should', 'should have', 'desired', '2', 'p2', 'b'],
   low: ['low', 'l', 'minor', 'very low', 'could', 'could have', 'optional', 'nice to have', '3', 'p3', 'c'],
@@ -25,6 +25,14 @@ export function readRisk(text: string): Risk | null {
   return RISKS.find((risk) => LEVEL_WORDS[risk].includes(text.trim().toLowerCase())) ?? null;
 }
 
-export function readPriority(text: string): Priority | null {
-  return PRIORITIES.find((priority) => LEVEL_WORDS[priority].includes(text.trim().toLowerCase())) ?? null;
+/** One of a project's priorities by its name or, where the project has what we begin with, by another spelling of it; null: it is none. */
+export function readPriority(text: string, priorities: readonly Priority[]): Priority | null {
+  const level = readRisk(text);
+  return priorityNamed(text, priorities) ?? (level === null ? null : priorityNamed(level, priorities));
+}
+
+/** Whether two spellings are one priority of those that a project begins with. */
+export function isSamePriority(a: string, b: string): boolean {
+  const read = readPriority(a, FIRST_PRIORITIES);
+  return read !== null && read === readPriority(b, FIRST_PRIORITIES);
 }

@@ -125,7 +125,8 @@ export async function writeSheets(sheets: readonly { readonly name: string; read
   const names = sheetNames(sheets.map((s) => s.name));
   const book = sheets.map(({ rows }, at) => ({
     sheet: names[at] ?? '',
-    data: rows.map((row, i) => row.map((cell) => ({ value: isObjectName(cell) ? `'${cell}` : cell, type: String, wrap: true, alignVertical: 'top' as const, ...(i === 0 ? { fontWeight: 'bold' as const } : {}) }))),
+    // Most cells of a table with a row a step are empty: they are not written at all.
+    data: rows.map((row, i) => row.map((cell) => (cell === '' ? null : { value: isObjectName(cell) ? `'${cell}` : cell, type: String, wrap: true, alignVertical: 'top' as const, ...(i === 0 ? { fontWeight: 'bold' as const } : {}) }))),
     columns: (rows[0] ?? []).map((_, column) => ({ width: widthOf(rows, column) })),
     stickyRowsCount: 1,
   }));

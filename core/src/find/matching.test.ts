@@ -45,7 +45,7 @@ describe('fields', () => {
   });
 
   test('what cannot be understood is left out, as the screen says', () => {
-    expect([matches('colour:red', reading), matches('priority:urgent', reading), matches('(tag:smoke', reading)]).toEqual([true, true, true]);
+    expect([matches('colour:red', reading), matches('risk:urgent', reading), matches('(tag:smoke', reading)]).toEqual([true, true, true]);
   });
 
   test('nobody’s name makes nothing mine', () => expect(matchesQuery(parseQuery('is:mine', own), { ...reading, owner: '' }, nothingFound, { name: '', now: 0 })).toBe(false));

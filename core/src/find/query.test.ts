@@ -48,7 +48,7 @@ test.each([
 
 test.each([
   ['colour:red has:wings ok', '“ok”', ['query_field_unknown colour:red', 'query_value_unknown has:wings']],
-  ['state:foo priority:urgent covers:C-3 requirement:K-1 id:x updated:2026-02-30 coverage:2000 steps:1.5', 'all()', ['state:foo', 'priority:urgent', 'covers:C-3', 'requirement:K-1', 'id:x', 'updated:2026-02-30', 'coverage:2000', 'steps:1.5'].map((t) => `query_value_unknown ${t}`)],
+  ['state:foo risk:urgent covers:C-3 requirement:K-1 id:x updated:2026-02-30 coverage:2000 steps:1.5', 'all()', ['state:foo', 'risk:urgent', 'covers:C-3', 'requirement:K-1', 'id:x', 'updated:2026-02-30', 'coverage:2000', 'steps:1.5'].map((t) => `query_value_unknown ${t}`)],
   ['tag: a', '“a”', ['query_value_missing tag:']],
   ['state>draft', 'all()', ['query_not_compared state>draft']],
   ['a "roll ov', 'all(“a”, “roll ov”)', ['query_quote_open "roll ov']],

@@ -1,4 +1,4 @@
-import { ARTEFACT_STATES, PRIORITIES, parseArtefactId, type ArtefactKind } from '../artefacts/index.ts';
+import { ARTEFACT_STATES, parseArtefactId, type ArtefactKind } from '../artefacts/index.ts';
 import { QUESTION_STATUSES, REQUIREMENT_TYPES, RISKS } from '../basis/index.ts';
 import { CASE_KINDS, EXECUTIONS } from '../cases/index.ts';
 import { MODEL_KINDS, POLARITIES } from '../conditions/index.ts';
@@ -61,7 +61,7 @@ const MOST_DEEP = 50;
 
 /** Fields of a closed set, and what they can be; in any case and with or without spaces. */
 const CLOSED: Readonly<Partial<Record<QueryField, readonly string[]>>> = {
-  state: ['any', ...ARTEFACT_STATES], priority: PRIORITIES, risk: RISKS, kind: CASE_KINDS, execution: EXECUTIONS, technique: MODEL_KINDS,
+  state: ['any', ...ARTEFACT_STATES], risk: RISKS, kind: CASE_KINDS, execution: EXECUTIONS, technique: MODEL_KINDS,
   polarity: POLARITIES, type: REQUIREMENT_TYPES, status: QUESTION_STATUSES, standing: STANDINGS, has: HAS_VALUES, is: IS_VALUES,
 };
 

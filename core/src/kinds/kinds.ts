@@ -1,4 +1,4 @@
-import { TRACE_TYPES, withSeen, type ArtefactId, type ArtefactKind, type Kind, type Link, type NamedVersion, type SeenLink, type Targets } from '../artefacts/index.ts';
+import { TRACE_TYPES, withSeen, type ArtefactId, type ArtefactKind, type Kind, type Link, type NamedVersion, type PinOf, type SeenLink, type Targets } from '../artefacts/index.ts';
 import { questionKind, requirementKind, type QuestionContent, type RequirementContent } from '../basis/index.ts';
 import { caseKind, type CaseContent } from '../cases/index.ts';
 import { conditionKind, type ConditionContent } from '../conditions/index.ts';
@@ -68,11 +68,16 @@ export function withTargets<K extends ArtefactKind>({ kind, content }: KindAndCo
   return { kind, content: KINDS[kind].withTargets(content, targets) } as KindAndContent<K>;
 }
 
-/** The content with all pinned uses of an artefact moved on to a version; the very same when none was behind, null when its kind uses nothing. */
-export function withPinsOn<K extends ArtefactKind>(value: KindAndContent<K>, of: ArtefactId, version: number): KindAndContent<K> | null {
+/** The content with its uses pinned as is said of what it uses; the very same when none is another, null when its kind uses nothing. */
+export function withPins<K extends ArtefactKind>(value: KindAndContent<K>, pinOf: PinOf): KindAndContent<K> | null {
   const { kind, content } = value;
-  const move = KINDS[kind].withPinsMoved;
-  if (move === null) return null;
-  const moved = move(content, of, version);
-  return moved === content ? value : { kind, content: moved };
+  const pin = KINDS[kind].withPins;
+  if (pin === null) return null;
+  const pinned = pin(content, pinOf);
+  return pinned === content ? value : { kind, content: pinned };
+}
+
+/** The content with all pinned uses of an artefact moved on to a version; those of a later one, and those that follow the latest, stay. */
+export function withPinsOn<K extends ArtefactKind>(value: KindAndContent<K>, of: ArtefactId, version: number): KindAndContent<K> | null {
+  return withPins(value, (used, pinned) => (used === of && pinned !== null && pinned < version ? version : pinned));
 }

@@ -1,4 +1,4 @@
-import { ARTEFACT_STATES, PRIORITIES, type ArtefactId, type ArtefactKind } from '../artefacts/index.ts';
+import { ARTEFACT_STATES, type ArtefactId, type ArtefactKind, type Priority } from '../artefacts/index.ts';
 import { QUESTION_STATUSES, REQUIREMENT_TYPES, RISKS } from '../basis/index.ts';
 import { CASE_KINDS, EXECUTIONS } from '../cases/index.ts';
 import { MODEL_KINDS } from '../conditions/index.ts';
@@ -75,18 +75,20 @@ const WORST: readonly Standing[] = ['gap', 'suspect', 'waiting', 'linked', 'show
 
 /** Members of closed sets in the order of their set, which is not that of the alphabet. */
 const ORDER: Readonly<Partial<Record<BuiltInColumn, readonly string[]>>> = {
-  state: ARTEFACT_STATES, risk: RISKS, priority: PRIORITIES, type: REQUIREMENT_TYPES, technique: MODEL_KINDS, status: QUESTION_STATUSES, standing: WORST, caseKind: CASE_KINDS, execution: EXECUTIONS,
+  state: ARTEFACT_STATES, risk: RISKS, type: REQUIREMENT_TYPES, technique: MODEL_KINDS, status: QUESTION_STATUSES, standing: WORST, caseKind: CASE_KINDS, execution: EXECUTIONS,
 };
 
-/** What of a project's settings lists depend on: its own fields, and the order of its modules. */
+/** What of a project's settings lists depend on: its own fields, and the order of its modules and priorities. */
 export interface ListProject {
   readonly fields: readonly OwnField[];
   readonly modules: readonly string[];
+  readonly priorities: readonly Priority[];
 }
 
 /** The place of a member in the order of its column; null: the column is no closed set, or does not know it. */
-export function orderIn(column: ListColumn, value: string, { fields, modules }: ListProject): number | null {
-  const at = isOwnColumn(column) ? orderOfChoice(fieldOfColumn(column, fields), value) : column === 'module' ? modules.indexOf(value) : (ORDER[column]?.indexOf(value) ?? -1);
+export function orderIn(column: ListColumn, value: string, { fields, modules, priorities }: ListProject): number | null {
+  const ordered = column === 'module' ? modules : column === 'priority' ? priorities : isOwnColumn(column) ? [] : (ORDER[column] ?? []);
+  const at = isOwnColumn(column) ? orderOfChoice(fieldOfColumn(column, fields), value) : ordered.indexOf(value);
   return at < 0 ? null : at;
 }
 

@@ -8,7 +8,7 @@ import { LIST_COLUMNS, columnsOf, grouped, groupsOf, ownColumn, sorted, valueIn,
 const now = Date.parse('2026-11-28T10:00:00Z');
 const listed = (id: CaseId, part: Partial<Listed> = {}): Listed => ({ kind: 'case', id, title: `Case ${id}`, state: 'draft', version: 1, author: '', at: '2026-11-28T09:00:00Z', broken: false, own: {}, modules: [''], ...part });
 const fields = [testField('Runs on', 'choices', { choices: ['Phone', 'Kiosk'] }), testField('Cost', 'number'), testField('Story', 'link'), testField('Old', 'text', { removed: true }), testField('Asked by', 'person', { of: ['requirement'] })];
-const project = { fields, modules: ['Zulu', 'Alpha'] };
+const project = { fields, modules: ['Zulu', 'Alpha'], priorities: ['must', 'should', 'could'] };
 const ids = (list: readonly Listed[]): string => list.map((l) => l.id).join(' ');
 
 describe('sorting', () => {
@@ -55,6 +55,7 @@ describe('grouping', () => {
   });
   test('modules in the order of the project, those without a place behind them', () => {
     expect(shown([listed('C-1', { modules: ['Bravo'] }), listed('C-2', { modules: ['Alpha'] }), listed('C-3', { modules: ['Zulu'] }), listed('C-4')], 'module')).toBe('Zulu: C-3; Alpha: C-2; Bravo: C-1; –: C-4');
+    expect(shown([listed('C-1', { priority: 'could' }), listed('C-2', { priority: 'high' }), listed('C-3', { priority: 'must' })], 'priority')).toBe('must: C-3; could: C-1; high: C-2');
   });
   test('ages', () => {
     const at = (id: CaseId, day: string) => listed(id, { at: `${day}T08:00:00Z` });

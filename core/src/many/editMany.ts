@@ -3,7 +3,7 @@ import type { RequirementContent, RequirementType, Risk, RiskScale } from '../ba
 import { newCover, type CaseContent, type CaseKind, type Execution } from '../cases/index.ts';
 import type { ConditionContent } from '../conditions/index.ts';
 import { ownFieldsOf, withOwnValue, type OwnField, type OwnFieldId, type OwnValue } from '../fields/index.ts';
-import { withPinsOn, type KindAndContent } from '../kinds/index.ts';
+import { withPins, withPinsOn, type KindAndContent } from '../kinds/index.ts';
 
 /** What is set alike in many artefacts by one command. */
 export type ManyEdit =
@@ -34,7 +34,9 @@ export type ManyEdit =
   /** A field of the project's own; null empties it. */
   | { readonly kind: 'own'; readonly field: OwnFieldId; readonly value: OwnValue | null }
   /** All pinned uses of something move on to a version; those of a later one stay. */
-  | { readonly kind: 'pins'; readonly of: SharedId | CaseId | DataSetId; readonly version: number };
+  | { readonly kind: 'pins'; readonly of: SharedId | CaseId | DataSetId; readonly version: number }
+  /** All uses of something are pinned to a version, or follow the latest (null). */
+  | { readonly kind: 'uses'; readonly of: SharedId | CaseId | DataSetId; readonly pinned: number | null };
 
 /** What of a project's settings an edit depends on. */
 export interface EditingProject {
@@ -82,6 +84,8 @@ export function editMany(edit: ManyEdit, value: KindAndContent, { riskScale, fie
       return withOwn(value, edit, fields);
     case 'pins':
       return withPinsOn(value, edit.of, edit.version);
+    case 'uses':
+      return withPins(value, (used, pinned) => (used === edit.of ? edit.pinned : pinned));
   }
 }
 

@@ -1,5 +1,5 @@
 import type { Kind } from '../artefacts/index.ts';
-import { pinnedVersions, textsOfStep, useLinks, usesLedTo, withPinsMoved } from '../cases/index.ts';
+import { pinnedVersions, stepsWithPins, textsOfStep, useLinks, usesLedTo } from '../cases/index.ts';
 import { EMPTY_SHARED, sharedMeaning, type SharedContent } from './sharedSteps.ts';
 
 export const sharedKind: Kind<SharedContent> = {
@@ -10,8 +10,8 @@ export const sharedKind: Kind<SharedContent> = {
   words: ({ purpose, steps }) => [purpose, ...steps.flatMap(textsOfStep)],
   withTraceLinks: (content) => content,
   withTargets: (content, targets) => ({ ...content, steps: usesLedTo(content.steps, targets) }),
-  withPinsMoved(content, of, version) {
-    const steps = withPinsMoved(content.steps, of, version);
+  withPins(content, pinOf) {
+    const steps = stepsWithPins(content.steps, pinOf);
     return steps === content.steps ? content : { ...content, steps };
   },
 };

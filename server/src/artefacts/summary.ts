@@ -1,4 +1,4 @@
-import { ARTEFACT_KINDS, ARTEFACT_STATES, PRIORITIES, artefactId } from '@caderno/core/artefacts';
+import { ARTEFACT_KINDS, ARTEFACT_STATES, artefactId } from '@caderno/core/artefacts';
 import { RISKS } from '@caderno/core/basis';
 import type { Summary } from '@caderno/contract';
 import { z } from 'zod';
@@ -17,7 +17,7 @@ const summaryRow = z.object({
   module: z.string(),
   own: z.record(z.string(), z.union([z.string(), z.array(z.string())])),
   risk: z.enum(RISKS).nullable(),
-  priority: z.enum(PRIORITIES).nullable(),
+  priority: z.string().nullable(),
   owner: z.string(),
   tags: z.array(z.string()),
   facts: z.unknown(),

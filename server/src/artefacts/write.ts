@@ -1,9 +1,9 @@
-import { ARTEFACT_KINDS, type ArtefactKind, type ArtefactState } from '@caderno/core/artefacts';
+import { ARTEFACT_KINDS, usualPriority, type ArtefactKind, type ArtefactState } from '@caderno/core/artefacts';
 import type { RiskScale } from '@caderno/core/basis';
-import { beginningValues, type OwnField } from '@caderno/core/fields';
+import { beginningValues } from '@caderno/core/fields';
 import { meaningOf } from '@caderno/core/kinds';
 import { asJson, sameJson } from '@caderno/core/versions';
-import { schemaVersionOf, type KindAndContent } from '@caderno/contract';
+import { schemaVersionOf, type KindAndContent, type ProjectSettings } from '@caderno/contract';
 import { z } from 'zod';
 import { idRow, execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
@@ -67,8 +67,9 @@ export async function insertArtefacts(work: UnitOfWork, actor: Actor, change: st
 
 /** The same where more is written with it: whoever calls it asks {@link refuseUnsound} when all is there. */
 export async function insertUnproven(work: UnitOfWork, actor: Actor, change: string, asked: readonly NewArtefactRow[], onWritten: OnWritten = quietly): Promise<Inserted> {
-  const { riskScale: scale, fields } = (await readSettings(work, actor.projectId)).settings;
-  const made = asked.map((row) => ({ ...row, value: withBeginnings(row.value, fields) }));
+  const { settings } = await readSettings(work, actor.projectId);
+  const { riskScale: scale } = settings;
+  const made = asked.map((row) => ({ ...row, value: withBeginnings(row.value, settings) }));
   for (const { value } of made) requireTitle(value);
   refuseUnreadable(made.flatMap((m) => [m.value, ...(m.earlier ?? [])]));
   const rows: ArtefactRow[] = [];
@@ -101,11 +102,12 @@ function meaningBegan(versions: readonly KindAndContent[]): number {
   return now === undefined ? 1 : meanings.findLastIndex((meaning) => !sameJson(meaning, now)) + 2;
 }
 
-/** What nothing was said of in the project's own fields begins as the project wants it. */
-function withBeginnings(value: KindAndContent, fields: readonly OwnField[]): KindAndContent {
-  if (Object.keys(value.content.own).length > 0) return value;
-  const own = beginningValues(fields, value.kind);
-  return Object.keys(own).length === 0 ? value : ({ kind: value.kind, content: { ...value.content, own } } as KindAndContent);
+/** What nothing was said of in the project's own fields, and a priority that it has not, begin as the project wants them. */
+function withBeginnings(value: KindAndContent, { fields, priorities }: ProjectSettings): KindAndContent {
+  const own = Object.keys(value.content.own).length > 0 ? {} : beginningValues(fields, value.kind);
+  const priority = 'priority' in value.content && !priorities.includes(value.content.priority) ? { priority: usualPriority(priorities) } : {};
+  if (Object.keys(own).length === 0 && !('priority' in priority)) return value;
+  return { kind: value.kind, content: { ...value.content, ...(Object.keys(own).length === 0 ? {} : { own }), ...priority } } as KindAndContent;
 }
 
 function valueAt(list: readonly { readonly value: KindAndContent }[], place: number): KindAndContent {

@@ -1,4 +1,4 @@
-import { ARTEFACT_KINDS, PRIORITIES } from '@caderno/core/artefacts';
+import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
 import { REQUIREMENT_TYPES, RISKS, WORDING_RULES } from '@caderno/core/basis';
 import { PARAMETER_TYPES, CASE_KINDS, EXECUTIONS, ROW_MARKS } from '@caderno/core/cases';
 import { BOUNDARY_RULES, CLASS_KINDS, POLARITIES, STATE_LEVELS, STRENGTHS } from '@caderno/core/conditions';
@@ -27,7 +27,7 @@ const requirement = z.strictObject({
   module: z.string(),
   type: z.enum(REQUIREMENT_TYPES).default('rule'),
   risk: z.enum(RISKS).default('medium'),
-  priority: z.enum(PRIORITIES).default('medium'),
+  priority: z.string().default('medium'),
   source: z.string().default(''),
   text: z.string(),
   own,
@@ -153,7 +153,7 @@ const testCase = z.strictObject({
   /** Titles of cases. */
   dependsOn: z.array(z.string()).default([]),
   preconditions: z.string().default(''),
-  priority: z.enum(PRIORITIES).default('medium'),
+  priority: z.string().default('medium'),
   tags: z.array(z.string()).default([]),
   estimate: z.number().nullable().default(null),
   owner: z.string().default(''),

@@ -17,7 +17,7 @@ import { inTransaction, modelsOf, type UnitOfWork } from '../database/index.ts';
 import { saveQuery, type Asker } from '../lists/index.ts';
 import { createDemoPerson, joinProject } from '../people/index.ts';
 import type { Files } from '../files/index.ts';
-import { decode, guessedMapping, importFile, ownFieldsIn, readEntries } from '../exchange/index.ts';
+import { decode, guessedMapping, importFile, readEntries, readFor } from '../exchange/index.ts';
 import { createProject, readSettings } from '../projects/index.ts';
 import type { SecretBox } from '../secrets/index.ts';
 import { STORIES_FILE, storiesFile } from '../tracker/index.ts';
@@ -164,7 +164,7 @@ async function bringIn(loading: Loading, folder: string, demo: DemoImport, track
   const file = 'file' in demo ? { name: demo.file, bytes: await readFile(join(folder, demo.file)) } : { name: STORIES_FILE, bytes: await earlierStories(folder, demo.stories, tracker) };
   const document = await decode(file, GUESS_ALL);
   const mapping = await guessedMapping(loading.work, loading.projectId, file.name, document);
-  await importFile(loading.work, actor(loading, demo), readEntries(file.name, document, mapping, await ownFieldsIn(loading.work, loading.projectId)), { mapping, choices: {} });
+  await importFile(loading.work, actor(loading, demo), readEntries(file.name, document, mapping, await readFor(loading.work, loading.projectId)), { mapping, choices: {} });
   await readImported(loading);
 }
 

@@ -19,7 +19,7 @@ import { importDesign, keepCarriedFiles, previewDesign, type DesignOrder } from 
 import { describeCases, importCases, previewCases, type CaseOrder } from './cases/caseImport.ts';
 import { bytesOf, findFile, noteFile, refuseTooMuch, type FileOf } from './importFile.ts';
 import { noteProgress } from './importRun.ts';
-import { describeFile, ownFieldsIn, previewFile, readEntries } from './importing.ts';
+import { describeFile, previewFile, readEntries, readFor } from './importing.ts';
 import { importFile, type ImportOrder } from './run.ts';
 
 /** What the thread for files is asked for. Files are handed over by their path: nobody else holds their bytes. */
@@ -101,8 +101,8 @@ export async function doImportJob(db: Sequelize, files: Files, job: ImportJob): 
       }
       const document = await documentOf(db, files, file, order.reading);
       if ('into' in order) return inTransaction(db, (work) => importCases(work, job.actor, document, order, tell));
-      const fields = await inTransaction(db, (work) => ownFieldsIn(work, job.actor.projectId));
-      const entries = readEntries(file.name, document, order.mapping, fields);
+      const project = await inTransaction(db, (work) => readFor(work, job.actor.projectId));
+      const entries = readEntries(file.name, document, order.mapping, project);
       return inTransaction(db, (work) => importFile(work, job.actor, entries, order, tell));
     }
     case 'checkStories':

@@ -2,7 +2,7 @@ import { artefactId, type RequirementId } from '@caderno/core/artefacts';
 import type { RequirementContent } from '@caderno/core/basis';
 import { addedContent, at, broughtBackBy, changedContent, conflictKey, entriesOf, error, guessMapping, isOwnDocument, mostTelling, planImport, sourceNameOf, type Entries, type Entry, type FileProblem, type ImportPlan, type Mapping, type ReadingOptions, type SourceDocument } from '@caderno/core/exchange';
 import type { OwnField } from '@caderno/core/fields';
-import { KIND_SCHEMA, LIMITS, MOST_PREVIEWED, placedIssues, type ImportDraft, type ImportPreview } from '@caderno/contract';
+import { KIND_SCHEMA, LIMITS, MOST_PREVIEWED, placedIssues, type ImportDraft, type ImportPreview, type ProjectSettings } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
@@ -75,6 +75,13 @@ export async function guessedMapping(work: UnitOfWork, projectId: string, name: 
   return guessMapping(document, await projectKey(work, projectId), sourceNameOf(name), await ownFieldsIn(work, projectId), null);
 }
 
+/** What of a project files are read for: its fields, and its priorities. */
+export type ReadFor = Pick<ProjectSettings, 'fields' | 'priorities'>;
+
+export async function readFor(work: UnitOfWork, projectId: string): Promise<ReadFor> {
+  return (await readSettings(work, projectId)).settings;
+}
+
 /** The fields the project has made for itself. */
 export async function ownFieldsIn(work: UnitOfWork, projectId: string): Promise<readonly OwnField[]> {
   return (await readSettings(work, projectId)).settings.fields;
@@ -108,8 +115,8 @@ export interface ReadEntries {
 }
 
 /** What a decoded file says under a mapping, which may take long; nothing of the database is needed for it. */
-export function readEntries(name: string, document: SourceDocument, mapping: Mapping, fields: readonly OwnField[]): ReadEntries {
-  return { name, source: mapping.source, document, read: entriesOf(document, mapping, FIELD_LIMITS, fields), fields };
+export function readEntries(name: string, document: SourceDocument, mapping: Mapping, { fields, priorities }: ReadFor): ReadEntries {
+  return { name, source: mapping.source, document, read: entriesOf(document, mapping, FIELD_LIMITS, fields, priorities), fields };
 }
 
 /** What the entries of a file would do to the project as it is now. */
@@ -148,8 +155,8 @@ const LONGEST_PREVIEWED_TEXT = 2_000;
 
 /** What an import would do, with every problem; of long lists the first. */
 export async function previewFile(db: Sequelize, files: Files, projectId: string, id: string, mapping: Mapping, reading: ReadingOptions): Promise<ImportPreview> {
-  const { file, fields } = await inTransaction(db, async (work) => ({ file: await findFile(work, projectId, id), fields: await ownFieldsIn(work, projectId) }));
-  const entries = readEntries(file.name, await documentOf(db, files, file, reading), mapping, fields);
+  const { file, project } = await inTransaction(db, async (work) => ({ file: await findFile(work, projectId, id), project: await readFor(work, projectId) }));
+  const entries = readEntries(file.name, await documentOf(db, files, file, reading), mapping, project);
   const { plan, read, here } = await inTransaction(db, async (work) => {
     const planned = await planEntries(work, projectId, entries);
     return { ...planned, here: await hereAlready(work, projectId, mapping.source, planned.plan.added.map((a) => a.entry)) };

@@ -3,6 +3,6 @@ export { readProgress, sweepFiles } from './importFile.ts';
 export { cancelRun, readRunEnd } from './importRun.ts';
 export { importKind, sendImport, superviseImports, IMPORTS } from './importWork.ts';
 export { decode } from './decoded.ts';
-export { guessedMapping, ownFieldsIn, readEntries } from './importing.ts';
+export { guessedMapping, readEntries, readFor } from './importing.ts';
 export { importFile, type ImportOrder } from './run.ts';
 export { exportQuestions } from './exportQuestions.ts';

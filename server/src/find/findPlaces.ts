@@ -25,8 +25,13 @@ export async function findPlaces(work: UnitOfWork, projectId: string, ids: reado
   const wanted = new Set(parts);
   const places: FoundInArtefact[] = [];
   let [total, matches, artefacts] = [0, 0, 0];
+  const held = (from: number): ReturnType<typeof thoseThatMayHold> => thoseThatMayHold(work, projectId, ids.slice(from, from + AT_A_TIME), search);
+  let next = held(0);
   for (let from = 0; from < ids.length; from += AT_A_TIME) {
-    for (const { id, value } of await thoseThatMayHold(work, projectId, ids.slice(from, from + AT_A_TIME), search)) {
+    const now = await next;
+    // The database is at the next ones while these are looked through.
+    if (from + AT_A_TIME < ids.length) next = held(from + AT_A_TIME);
+    for (const { id, value } of now) {
       const found = placesFound(value, find, wanted);
       if (found.length === 0) continue;
       places.push(...found.slice(Math.max(0, skip - total), Math.max(0, skip + PLACES_PAGE - total)).map((place) => told(id, value, place)));

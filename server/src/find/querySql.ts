@@ -120,7 +120,7 @@ const FIELD_SQL: Record<TextField, (value: string, asked: Asked) => string> = {
   owner: (value, { parameter }) => within('a.owner', value, parameter),
   author: (value, { parameter }) => `EXISTS (SELECT 1 FROM person WHERE person.id = a.author_id AND ${within('person.name', value, parameter)})`,
   tag: (value, { parameter }) => `EXISTS (SELECT 1 FROM unnest(a.tags) tag WHERE ${same('tag', value, parameter)})`,
-  priority: (value, { parameter }) => `a.priority = lower(${parameter(value)})`,
+  priority: (value, { parameter }) => `lower(a.priority) = lower(${parameter(value)})`,
   risk: riskSql,
   covers: (value, { parameter }) => `jsonb_exists(a.facts->'covers', upper(${parameter(value)}))`,
   requirement: (value, asked) => `${known(`jsonb_exists(a.facts->'requirements', upper(${asked.parameter(value)}))`)} OR ${known(`jsonb_exists(a.facts->'about', upper(${asked.parameter(value)}))`)} OR ${throughConditions(value, asked)}`,

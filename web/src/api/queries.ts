@@ -1,6 +1,6 @@
 import type { OwnField } from '@caderno/core/fields';
 import type { ListProject } from '@caderno/core/listing';
-import type { ArtefactId, ArtefactKind, IdOfKind, RequirementId } from '@caderno/core/artefacts';
+import { FIRST_PRIORITIES, type ArtefactId, type ArtefactKind, type IdOfKind, type RequirementId } from '@caderno/core/artefacts';
 import type { Used } from '@caderno/core/shared';
 import type { Standing } from '@caderno/core/coverage';
 import type { ArtefactOfKind, ConditionLine, QueryInputOf, ResponseOf } from '@caderno/contract';
@@ -94,7 +94,7 @@ export function useSettings(project: string) {
 }
 
 const NO_FIELDS: readonly OwnField[] = [];
-const NO_LIST_PROJECT: ListProject = { fields: NO_FIELDS, modules: [] };
+const NO_LIST_PROJECT: ListProject = { fields: NO_FIELDS, modules: [], priorities: FIRST_PRIORITIES };
 
 /** What of the settings lists depend on; nothing of it until it is known. */
 export function useListProject(project: string): ListProject {

@@ -3,6 +3,7 @@ export { TextInput } from './TextInput.tsx';
 export { Margin, MarginNote } from './Margin.tsx';
 export { Loading } from './Loading.tsx';
 export { Defects } from './Defects.tsx';
+export { usePriorityChoices } from './usePriorityChoices.ts';
 export { useCreate } from './useCreate.ts';
 export { useRaiseQuestion } from './useRaiseQuestion.ts';
 export { useWrite } from './useWrite.ts';

@@ -5,11 +5,11 @@ import { percentDown, shownRatio, type RequirementCoverage } from '@caderno/core
 import { memo, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useModules, useSummaries } from '../api/index.ts';
-import { Loading, Margin, MarginNote, TextInput, Ticks, useAddCondition, useAskAbout } from '../artefacts/index.ts';
+import { Loading, Margin, MarginNote, TextInput, Ticks, useAddCondition, useAskAbout, usePriorityChoices } from '../artefacts/index.ts';
 import { Attachments } from '../attachments/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Choose, PRIORITY_WORD, REQUIREMENT_TYPE_WORD, countOf, options } from '../look/index.ts';
+import { Choose, REQUIREMENT_TYPE_WORD, countOf, options, priorityWord } from '../look/index.ts';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact } from '../versions/index.ts';
 import { FromSource } from './FromSource.tsx';
 import { MergeDialog } from './MergeDialog.tsx';
@@ -44,6 +44,7 @@ function Requirement({ artefact, coverage, counted, wording }: { readonly artefa
   const [dialog, setDialog] = useState<'split' | 'merge' | null>(null);
   const set = <F extends keyof RequirementContent>(field: F) => (value: RequirementContent[F]) => update((c) => ({ ...c, [field]: value }));
   const modules = useModules(project);
+  const priorities = usePriorityChoices(project, content.priority);
   const marks = useMarks(id, content.text, wording);
   const standing = useMemo(() => marks.filter((m) => dismissalOf(m, content.dismissals) === null), [content.dismissals, marks]);
   const ask = useAskAbout(id, content.text);
@@ -64,11 +65,11 @@ function Requirement({ artefact, coverage, counted, wording }: { readonly artefa
         state={state}
         editing={editing}
         links={content.origin !== null && <span className="max-w-32 truncate font-mono" title={`Its id in ${content.origin.source}: ${content.origin.id}`}>{content.origin.id}</span>}
-        rareWords={[REQUIREMENT_TYPE_WORD[content.type], `Priority: ${PRIORITY_WORD[content.priority]}`, ...(content.source === '' ? [] : [content.source])]}
+        rareWords={[REQUIREMENT_TYPE_WORD[content.type], `Priority: ${priorityWord(content.priority)}`, ...(content.source === '' ? [] : [content.source])]}
         rare={
           <>
             <Choose label="Kind" value={content.type} options={options(REQUIREMENT_TYPE_WORD)} onChange={set('type')} disabled={!canEdit} />
-            <Choose label="Priority" showLabel value={content.priority} options={options(PRIORITY_WORD)} onChange={set('priority')} disabled={!canEdit} />
+            <Choose label="Priority" showLabel value={content.priority} options={priorities} onChange={set('priority')} disabled={!canEdit} />
             <RiskRating content={content} canEdit={canEdit} update={update} />
             <TextInput label="Source" value={content.source} readOnly={!canEdit} onChange={set('source')} />
           </>

@@ -1,9 +1,9 @@
 import type { CaseContent } from '@caderno/core/cases';
 import { memo, useState, type ReactNode } from 'react';
 import { useMembers, useModules } from '../api/index.ts';
-import { TextInput } from '../artefacts/index.ts';
+import { TextInput, usePriorityChoices } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { CASE_KIND_WORD, Choose, EXECUTION_WORD, PRIORITY_WORD, options } from '../look/index.ts';
+import { CASE_KIND_WORD, Choose, EXECUTION_WORD, options } from '../look/index.ts';
 import type { Editing } from '../versions/index.ts';
 
 type Update = Editing<CaseContent>['update'];
@@ -24,7 +24,7 @@ export const DailyChips = memo(function DailyChips({ content, canEdit, update }:
   return (
     <>
       <TextInput label="Module" bare placeholder="No module" value={content.module} readOnly={!canEdit} onChange={(module) => update((c) => ({ ...c, module }))} suggestions={modules} />
-      <Choose label="Priority" showLabel value={content.priority} options={options(PRIORITY_WORD)} onChange={(priority) => update((c) => ({ ...c, priority }))} disabled={!canEdit} />
+      <Choose label="Priority" showLabel value={content.priority} options={usePriorityChoices(project, content.priority)} onChange={(priority) => update((c) => ({ ...c, priority }))} disabled={!canEdit} />
       <Choose label="Owner" value={content.owner} options={owners} onChange={(owner) => update((c) => ({ ...c, owner }))} disabled={!canEdit} />
     </>
   );

@@ -1,8 +1,8 @@
-import type { ArtefactId, CaseId } from '@caderno/core/artefacts';
+import { priorityNamed, type ArtefactId, type CaseId } from '@caderno/core/artefacts';
 import { markOf, type CaseMark, type Standing } from '@caderno/core/coverage';
 import { leavesOf, parseQuery } from '@caderno/core/find';
 import type { ReactNode } from 'react';
-import { useCoverageRows, useModules, useOwnFields, useSummaries, type ListedHead, type RowsKnown } from '../api/index.ts';
+import { useCoverageRows, useListProject, useModules, useSummaries, type ListedHead, type RowsKnown } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { ListPage, type LineLook, type Listing } from '../listing/index.ts';
 import { STATE_WORD, StandingShape, countOf } from '../look/index.ts';
@@ -65,13 +65,15 @@ function Mark({ mark }: { readonly mark: CaseMark }) {
 
 /** What the query names and the project does not have. */
 function useAbsent(project: string, query: string): string[] {
-  const asked = leavesOf(parseQuery(query, useOwnFields(project)).root).flatMap((leaf) => (leaf.kind === 'field' ? [leaf] : []));
+  const { fields, priorities } = useListProject(project);
+  const asked = leavesOf(parseQuery(query, fields).root).flatMap((leaf) => (leaf.kind === 'field' ? [leaf] : []));
   const valuesOf = (field: string): string[] => asked.flatMap((leaf) => (leaf.field === field ? [leaf.value] : []));
   const conditions = useSummaries(project, 'condition', 'state:any').data;
   const modules = useModules(project);
   const isThere = (id: string): boolean => conditions?.some((c: { readonly id: ArtefactId }) => c.id === id) ?? true;
   return [
     ...valuesOf('covers').flatMap((id) => (isThere(id.toUpperCase()) ? [] : [`There is no condition ${id.toUpperCase()}.`])),
+    ...valuesOf('priority').flatMap((name) => (priorityNamed(name, priorities) === null ? [`No priority is called “${name}”.`] : [])),
     ...(conditions === undefined ? [] : valuesOf('module').flatMap((name) => (modules.some((m) => m.toLowerCase().includes(name.toLowerCase())) ? [] : [`No module is called “${name}”.`]))),
   ];
 }

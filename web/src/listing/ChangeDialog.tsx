@@ -1,11 +1,11 @@
-import type { ArtefactId, ArtefactKind, ConditionId } from '@caderno/core/artefacts';
+import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
 import { LIMITS, type ChangeMany, type Summary } from '@caderno/contract';
 import { useId, useState } from 'react';
-import { foreseenOf, useOwnFields, useSummaries, type ListedHead } from '../api/index.ts';
+import { foreseenOf, useListProject, useSummaries, type ListedHead } from '../api/index.ts';
 import { PickArtefact } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button, Choose, Dialog, KIND_NAME, countOf } from '../look/index.ts';
-import { changeOf, changedFieldsOf, changedWord, choicesOf, type ChangedField } from './changes.ts';
+import { changeOf, changedFieldsOf, changedWord, choicesOf, isOwnField, type ChangedField, type Filled } from './changes.ts';
 import { useKnownValues } from './useKnownValues.ts';
 
 interface Props<K extends ArtefactKind> {
@@ -18,18 +18,21 @@ interface Props<K extends ArtefactKind> {
 /** One field of many artefacts is set alike; how many will be another then is said before. */
 export function ChangeDialog<K extends ArtefactKind>({ kind, chosen, onChange, onClose }: Props<K>) {
   const [one, many] = KIND_NAME[kind];
-  const own = useOwnFields(useFrame().project);
+  const rules = useListProject(useFrame().project);
+  const own = rules.fields;
   const fields = changedFieldsOf(kind, own);
   const [field, setField] = useState<ChangedField>(fields[0] ?? 'state');
   const [value, setValue] = useState('');
-  const [condition, setCondition] = useState<{ readonly id: ConditionId; readonly version: number } | null>(null);
+  const [picked, setPicked] = useState<Filled['picked']>(null);
+  const [isEmptied, setEmptied] = useState(false);
   const [busy, setBusy] = useState(false);
-  const change = changeOf({ field, value, condition }, own);
+  const change = changeOf({ field, value: isEmptied ? '' : value, picked, empties: isEmptied }, rules);
   const changed = change === null ? null : willChange(chosen.map((listed) => listed.head), change.done);
   const choose = (next: ChangedField): void => {
     setField(next);
     setValue('');
-    setCondition(null);
+    setPicked(null);
+    setEmptied(false);
   };
   const carryOut = async (): Promise<void> => {
     if (change === null) return;
@@ -47,7 +50,7 @@ export function ChangeDialog<K extends ArtefactKind>({ kind, chosen, onChange, o
       >
         <div className="flex flex-wrap items-center gap-3">
           <Choose label="What" showLabel value={field} options={fields.map((name) => ({ value: name, name: changedWord(name, own) }))} onChange={choose} />
-          <ValueField key={field} kind={kind} field={field} value={value} condition={condition} onValue={setValue} onCondition={setCondition} />
+          <ValueField key={field} kind={kind} field={field} value={value} picked={picked} onValue={setValue} onPicked={setPicked} isEmptied={isEmptied} onEmptied={setEmptied} />
         </div>
         <p className="mt-4 text-sm text-ink2" role="status">
           {changed === null ? (value.trim() === '' ? 'Say what they are to have.' : `${changedWord(field, own)} cannot be “${value}”.`) : changed === chosen.length ? `All ${chosen.length.toLocaleString()} will change.` : `${changed.toLocaleString()} of ${chosen.length.toLocaleString()} will change; the others have it already.`} One entry of the journal; Undo takes it back whole.
@@ -74,37 +77,57 @@ interface FieldProps {
   readonly kind: ArtefactKind;
   readonly field: ChangedField;
   readonly value: string;
-  readonly condition: { readonly id: ConditionId } | null;
+  readonly picked: Filled['picked'];
   readonly onValue: (value: string) => void;
-  readonly onCondition: (condition: { readonly id: ConditionId; readonly version: number } | null) => void;
+  readonly onPicked: (picked: Filled['picked']) => void;
+  /** A field of the project’s own is left with nothing in it. */
+  readonly isEmptied: boolean;
+  readonly onEmptied: (isEmptied: boolean) => void;
 }
 
-function ValueField({ kind, field, value, condition, onValue, onCondition }: FieldProps) {
+function ValueField({ kind, field, value, picked, onValue, onPicked, isEmptied, onEmptied }: FieldProps) {
   const { project } = useFrame();
-  const conditions = useSummaries(project, 'condition').data;
-  const own = useOwnFields(project);
+  const rules = useListProject(project);
+  const offered = usePickable(project, field);
   const known = useKnownValues(project, kind, field);
   const list = useId();
-  const choices = choicesOf(field, own);
-  const word = changedWord(field, own);
+  const choices = choicesOf(field, rules);
+  const word = changedWord(field, rules.fields);
   if (choices !== null) return <Choose label={word} value={value} options={[...(value === '' ? [{ value: '', name: 'Choose' }] : []), ...choices]} onChange={onValue} />;
-  if (field === 'link' || field === 'unlink') {
-    const title = conditions?.find((c) => c.id === condition?.id)?.title ?? '';
+  if (offered !== null) {
+    const title = offered.find((o) => o.id === picked?.id)?.title ?? '';
+    const what = field === 'link' || field === 'unlink' ? 'Condition' : 'What they use';
     return (
       <span className="min-w-72 flex-1">
-        {condition !== null && <span className="mb-1 block text-sm">{`${condition.id} ${title}`}</span>}
-        <PickArtefact label="Condition" placeholder="Words of a condition" offered={conditions ?? []} onPick={(id) => onCondition(conditions?.find((c) => c.id === id) ?? null)} />
+        {picked !== null && <span className="mb-1 block text-sm">{`${picked.id} ${title}${field === 'pin' ? `, v${picked.version}` : ''}`}</span>}
+        <PickArtefact label={what} placeholder="Words of its title, or its id" offered={offered} onPick={(id) => onPicked(offered.find((o) => o.id === id) ?? null)} />
       </span>
     );
   }
   return (
     <>
-      <input aria-label={word} value={value} list={list} maxLength={LIMITS.name} inputMode={field === 'minutes' ? 'decimal' : 'text'} onChange={(event) => onValue(event.target.value)} className="field-boxed min-w-60 flex-1" />
+      <input aria-label={word} value={value} list={list} maxLength={LIMITS.name} inputMode={field === 'minutes' ? 'decimal' : 'text'} disabled={isEmptied} onChange={(event) => onValue(event.target.value)} className="field-boxed min-w-60 flex-1" />
       <datalist id={list}>
         {known.map((text) => (
           <option key={text} value={text} />
         ))}
       </datalist>
+      {isOwnField(field) && (
+        <label className="flex items-center gap-1.5 text-sm">
+          <input type="checkbox" checked={isEmptied} onChange={(event) => onEmptied(event.target.checked)} />
+          leave it empty
+        </label>
+      )}
     </>
   );
+}
+
+/** What can be picked for a field: conditions, or what artefacts use; null: nothing, its value is written or chosen. */
+function usePickable(project: string, field: ChangedField): readonly { readonly id: ArtefactId; readonly title: string; readonly version: number }[] | null {
+  const conditions = useSummaries(project, 'condition').data;
+  const shared = useSummaries(project, 'shared').data;
+  const dataSets = useSummaries(project, 'dataSet').data;
+  const cases = useSummaries(project, 'case').data;
+  if (field === 'link' || field === 'unlink') return conditions ?? [];
+  return field === 'pin' || field === 'follow' ? [...(shared ?? []), ...(dataSets ?? []), ...(cases ?? [])] : null;
 }

@@ -5,7 +5,7 @@ import { LIMITS } from '@caderno/contract';
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
 import { useEffect, useId, useRef, useState, type ClipboardEvent, type KeyboardEvent, type ReactNode } from 'react';
 import { toast } from 'sonner';
-import { useOwnFields, type ListedHead } from '../api/index.ts';
+import { useListProject, type ListedHead } from '../api/index.ts';
 import { useChangeMany } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { KIND_NAME, useLatest } from '../look/index.ts';
@@ -54,18 +54,19 @@ interface IdleCell {
 export function EditedCell(props: Props) {
   const { kind, column, field, listed, selected } = props;
   const { project } = useFrame();
-  const fields = useOwnFields(project);
+  const rules = useListProject(project);
+  const { fields } = rules;
   const changeMany = useChangeMany(project);
   const label = `${columnWord(column, fields)} of ${listed.id}`;
   const change = (value: string, of: readonly ListedHead[] = [listed]): void => {
-    const made = changeOf({ field, value, condition: null, empties: true }, fields);
+    const made = changeOf({ field, value, picked: null, empties: true }, rules);
     if (made === null) toast.error(`${label} cannot be “${value}”. It is what it was.`);
     else void changeMany({ of: { ids: of.map((l) => l.id) }, done: made.done, detail: `${of.length.toLocaleString()} ${KIND_NAME[kind][of.length === 1 ? 0 : 1]} ${made.what}` });
   };
   // What is put into one of several that are selected is meant for all of them; a title is each one's own.
   const meant = field !== 'title' && selected.length > 1 && selected.some((s) => s.id === listed.id) ? selected : [listed];
   const put = (value: string): void => change(value, meant);
-  const choices = choicesOf(field, fields);
+  const choices = choicesOf(field, rules);
   return choices === null ? <TextCell {...props} fields={fields} label={label} onChange={change} onPut={put} /> : <ChoiceCell {...props} fields={fields} label={label} choices={choices} onChange={change} onPut={put} />;
 }
 

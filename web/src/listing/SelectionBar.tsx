@@ -7,7 +7,7 @@ import { useOwnFields, type ListedHead } from '../api/index.ts';
 import { ToModule, useChangeMany } from '../artefacts/index.ts';
 import { CarryDialog } from '../files/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { KIND_NAME, TextButton, countOf } from '../look/index.ts';
+import { Busy, KIND_NAME, TextButton, countOf } from '../look/index.ts';
 import { ChangeDialog } from './ChangeDialog.tsx';
 import { changedFieldsOf } from './changes.ts';
 
@@ -46,6 +46,7 @@ export function SelectionBar<K extends ArtefactKind>({ kind, chosen, matching, o
     <div role="toolbar" aria-label={`Selected ${many}`} aria-busy={busy} className="flex flex-wrap items-center gap-x-3.5 gap-y-1 border-t border-rule2 bg-page2 px-5 py-1.5 text-sm">
       <strong>{chosen.length.toLocaleString()} selected</strong>
       {chosen.length < matching && <TextButton onClick={onAll}>{`Select all ${matching.toLocaleString()}`}</TextButton>}
+      {busy && <Busy>{`Changing ${words} …`}</Busy>}
       {chosen.length > LIMITS.many ? (
         <span className="text-brick">{LIMITS.many.toLocaleString()} can be changed at a time.</span>
       ) : (

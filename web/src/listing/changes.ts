@@ -1,17 +1,17 @@
-import { PRIORITIES, type ArtefactKind, type ConditionId } from '@caderno/core/artefacts';
+import { kindOfId, priorityNamed, type ArtefactId, type ArtefactKind, type CaseId, type DataSetId, type IdOfKind, type Priority, type SharedId } from '@caderno/core/artefacts';
 import { REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
 import { CASE_KINDS, EXECUTIONS } from '@caderno/core/cases';
 import { ownFieldsOf, ownText, writeOwn, type OwnField, type OwnFieldType } from '@caderno/core/fields';
-import { fieldOfColumn, ownColumn, type OwnColumn } from '@caderno/core/listing';
+import { fieldOfColumn, ownColumn, type ListProject, type OwnColumn } from '@caderno/core/listing';
 import type { ChangeMany } from '@caderno/contract';
-import { CASE_KIND_WORD, EXECUTION_WORD, PRIORITY_WORD, REQUIREMENT_TYPE_WORD, RISK_WORD, STATE_WORD } from '../look/index.ts';
+import { CASE_KIND_WORD, EXECUTION_WORD, REQUIREMENT_TYPE_WORD, RISK_WORD, STATE_WORD, priorityWord } from '../look/index.ts';
 
 /** What can be changed in many at a time. */
 export type ChangedField = OwnColumn | BuiltInField;
-type BuiltInField = 'title' | 'state' | 'module' | 'owner' | 'priority' | 'risk' | 'type' | 'caseKind' | 'execution' | 'minutes' | 'addTag' | 'takeTag' | 'link' | 'unlink' | 'addDepth' | 'takeDepth';
+type BuiltInField = 'title' | 'state' | 'module' | 'owner' | 'priority' | 'risk' | 'type' | 'caseKind' | 'execution' | 'minutes' | 'addTag' | 'takeTag' | 'link' | 'unlink' | 'pin' | 'follow' | 'addDepth' | 'takeDepth';
 
 const CHANGED_WORD: Record<BuiltInField, string> = {
-  title: 'Title', state: 'State', module: 'Module', owner: 'Owner', priority: 'Priority', risk: 'Risk', type: 'Kind', caseKind: 'Kind', execution: 'By hand or automated', minutes: 'Minutes', addTag: 'Add a tag', takeTag: 'Remove a tag', link: 'Link a condition', unlink: 'Unlink a condition',
+  title: 'Title', state: 'State', module: 'Module', owner: 'Owner', priority: 'Priority', risk: 'Risk', type: 'Kind', caseKind: 'Kind', execution: 'By hand or automated', minutes: 'Minutes', addTag: 'Add a tag', takeTag: 'Remove a tag', link: 'Link a condition', unlink: 'Unlink a condition', pin: 'Pin what they use', follow: 'Follow the latest of what they use',
   addDepth: 'Add to a depth', takeDepth: 'Remove from a depth',
 };
 
@@ -20,16 +20,17 @@ export function changedWord(field: ChangedField, fields: readonly OwnField[]): s
   return isOwnField(field) ? (fieldOfColumn(field, fields)?.name ?? 'A field that is gone') : CHANGED_WORD[field];
 }
 
-function isOwnField(field: ChangedField): field is OwnColumn {
+/** Whether it is a field of the project's own. */
+export function isOwnField(field: ChangedField): field is OwnColumn {
   return field.startsWith('own:');
 }
 
 const OF_KIND: Readonly<Record<ArtefactKind, readonly BuiltInField[]>> = {
   requirement: ['state', 'module', 'risk', 'priority', 'type'],
   condition: ['state', 'addDepth', 'takeDepth'],
-  case: ['state', 'module', 'owner', 'priority', 'addTag', 'takeTag', 'minutes', 'caseKind', 'execution', 'link', 'unlink'],
+  case: ['state', 'module', 'owner', 'priority', 'addTag', 'takeTag', 'minutes', 'caseKind', 'execution', 'link', 'unlink', 'pin', 'follow'],
   question: ['owner'],
-  shared: ['state', 'module', 'addTag', 'takeTag'],
+  shared: ['state', 'module', 'addTag', 'takeTag', 'pin', 'follow'],
   dataSet: ['state', 'module', 'addTag', 'takeTag'],
 };
 
@@ -37,15 +38,18 @@ export function changedFieldsOf(kind: ArtefactKind, fields: readonly OwnField[])
   return [...OF_KIND[kind], ...ownFieldsOf(fields, kind).map((field) => ownColumn(field.id))];
 }
 
+/** What of a project's settings changes depend on. */
+type ChangeRules = Pick<ListProject, 'fields' | 'priorities'>;
+
 /** The values a field can be given, where they are a closed set. */
-export function choicesOf(field: ChangedField, fields: readonly OwnField[]): readonly { readonly value: string; readonly name: string }[] | null {
+export function choicesOf(field: ChangedField, { fields, priorities }: ChangeRules): readonly { readonly value: string; readonly name: string }[] | null {
   const named = <T extends string>(values: readonly T[], words: Record<T, string>) => values.map((value) => ({ value, name: words[value] }));
   if (isOwnField(field)) return ownChoices(fieldOfColumn(field, fields));
   switch (field) {
     case 'state':
       return named(['draft', 'agreed', 'withdrawn'] as const, STATE_WORD);
     case 'priority':
-      return named(PRIORITIES, PRIORITY_WORD);
+      return priorities.map((value) => ({ value, name: priorityWord(value) }));
     case 'risk':
       return named(RISKS, RISK_WORD);
     case 'type':
@@ -71,14 +75,14 @@ function ownChoices(field: OwnField | undefined): ReturnType<typeof choicesOf> {
 export interface Filled {
   readonly field: ChangedField;
   readonly value: string;
-  /** The condition that is linked or unlinked, as it is now. */
-  readonly condition: { readonly id: ConditionId; readonly version: number } | null;
+  /** The condition that is linked or unlinked, or what is used and is pinned or followed, as it is now. */
+  readonly picked: { readonly id: ArtefactId; readonly version: number } | null;
   /** Without a value a field of the project’s own is emptied; else nothing has been said yet. */
   readonly empties?: boolean;
 }
 
 /** The command that does it to each, and in words what for; null: something is missing, or is no number of minutes. */
-export function changeOf({ field, value, condition, empties = false }: Filled, fields: readonly OwnField[]): { readonly done: ChangeMany['done']; readonly what: string } | null {
+export function changeOf({ field, value, picked, empties = false }: Filled, { fields, priorities }: ChangeRules): { readonly done: ChangeMany['done']; readonly what: string } | null {
   const edit = (each: Extract<ChangeMany['done'], { kind: 'edit' }>['edit'], what: string) => ({ done: { kind: 'edit' as const, edit: each }, what });
   const text = value.trim();
   const member = <T extends string>(values: readonly T[]): T | undefined => values.find((v) => v === value);
@@ -94,10 +98,8 @@ export function changeOf({ field, value, condition, empties = false }: Filled, f
       return edit({ kind: 'module', module: text }, `moved to ${text === '' ? 'no module' : text}`);
     case 'owner':
       return edit({ kind: 'owner', owner: text }, `given to ${text === '' ? 'nobody' : text}`);
-    case 'priority': {
-      const priority = member(PRIORITIES);
-      return priority === undefined ? null : edit({ kind: 'priority', priority }, `set to priority ${PRIORITY_WORD[priority].toLowerCase()}`);
-    }
+    case 'priority':
+      return inPriority(priorityNamed(text, priorities));
     case 'risk': {
       const risk = member(RISKS);
       return risk === undefined ? null : edit({ kind: 'risk', risk }, `set to ${RISK_WORD[risk].toLowerCase()}`);
@@ -124,8 +126,24 @@ export function changeOf({ field, value, condition, empties = false }: Filled, f
       return text === '' ? null : edit({ kind: 'depth', depth: text, belongs: field === 'addDepth' }, field === 'addDepth' ? `put in the depth ${text}` : `taken out of the depth ${text}`);
     case 'link':
     case 'unlink':
-      return condition === null ? null : edit({ kind: 'covers', condition: condition.id, seenVersion: condition.version, belongs: field === 'link' }, `${field === 'link' ? 'linked to' : 'unlinked from'} ${condition.id}`);
+      return picked === null || !isOf('condition', picked.id) ? null : edit({ kind: 'covers', condition: picked.id, seenVersion: picked.version, belongs: field === 'link' }, `${field === 'link' ? 'linked to' : 'unlinked from'} ${picked.id}`);
+    case 'pin':
+    case 'follow':
+      return picked === null || !isUsed(picked.id) ? null : edit({ kind: 'uses', of: picked.id, pinned: field === 'pin' ? picked.version : null }, field === 'pin' ? `pinned to v${picked.version} of ${picked.id}` : `following the latest ${picked.id}`);
   }
+}
+
+function inPriority(priority: Priority | null): ReturnType<typeof changeOf> {
+  return priority === null ? null : { done: { kind: 'edit', edit: { kind: 'priority', priority } }, what: `set to priority ${priority}` };
+}
+
+function isOf<K extends ArtefactKind>(kind: K, id: ArtefactId): id is IdOfKind[K] {
+  return kindOfId(id) === kind;
+}
+
+/** Whether it is something that others use. */
+function isUsed(id: ArtefactId): id is CaseId | SharedId | DataSetId {
+  return isOf('shared', id) || isOf('case', id) || isOf('dataSet', id);
 }
 
 /** Where “nothing” is a text like any other. */

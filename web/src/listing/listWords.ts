@@ -3,7 +3,7 @@ import type { QuestionStatus } from '@caderno/core/basis';
 import { percentDown } from '@caderno/core/coverage';
 import type { OwnField } from '@caderno/core/fields';
 import { fieldOfColumn, isOwnColumn, type Age, type BuiltInColumn, type ListColumn, type ListValue } from '@caderno/core/listing';
-import { CASE_KIND_WORD, EXECUTION_WORD, KIND_NAME, MODEL_WORD, PRIORITY_WORD, REQUIREMENT_TYPE_WORD, RISK_WORD, STANDING_WORD, STATE_WORD, ago } from '../look/index.ts';
+import { CASE_KIND_WORD, EXECUTION_WORD, KIND_NAME, MODEL_WORD, REQUIREMENT_TYPE_WORD, RISK_WORD, STANDING_WORD, STATE_WORD, ago, priorityWord } from '../look/index.ts';
 
 const COLUMN_WORD: Record<BuiltInColumn, string> = {
   id: 'Id', title: 'Title', state: 'State', module: 'Module', requirement: 'Requirement', type: 'Kind', technique: 'Technique', risk: 'Risk', priority: 'Priority', owner: 'Owner', status: 'Status', coverage: 'Coverage', standing: 'Worst item',
@@ -20,7 +20,7 @@ const AGE_WORD: Record<Age, string> = { today: 'Less than a day ago', week: 'Les
 
 /** Words for the members of closed sets. */
 const WORDS: Readonly<Partial<Record<BuiltInColumn, Readonly<Record<string, string>>>>> = {
-  state: STATE_WORD, risk: RISK_WORD, priority: PRIORITY_WORD, type: REQUIREMENT_TYPE_WORD, technique: MODEL_WORD, caseKind: CASE_KIND_WORD, execution: EXECUTION_WORD, standing: STANDING_WORD, status: STATUS_WORD,
+  state: STATE_WORD, risk: RISK_WORD, type: REQUIREMENT_TYPE_WORD, technique: MODEL_WORD, caseKind: CASE_KIND_WORD, execution: EXECUTION_WORD, standing: STANDING_WORD, status: STATUS_WORD,
 };
 
 /** What a group is headed by. */
@@ -29,6 +29,7 @@ export function groupName(column: ListColumn, value: string | null, titleOf: (id
   if (value === null) return `No ${COLUMN_WORD[column].toLowerCase()}`;
   if (column === 'updated') return (AGE_WORD as Readonly<Record<string, string>>)[value] ?? value;
   if (column === 'requirement') return `${value} ${titleOf(value) ?? ''}`.trim();
+  if (column === 'priority') return priorityWord(value);
   const word = WORDS[column]?.[value];
   return word === undefined ? value : capital(word);
 }
@@ -37,7 +38,7 @@ export function groupName(column: ListColumn, value: string | null, titleOf: (id
 export function cellText(column: ListColumn, value: ListValue, fields: readonly OwnField[]): string {
   if (value === null) return '';
   if (typeof value === 'number') return value.toLocaleString();
-  if (typeof value === 'string') return isOwnColumn(column) ? ownWord(column, value, fields) : column === 'updated' ? ago(value) : (WORDS[column]?.[value] ?? value);
+  if (typeof value === 'string') return isOwnColumn(column) ? ownWord(column, value, fields) : column === 'updated' ? ago(value) : column === 'priority' ? priorityWord(value) : (WORDS[column]?.[value] ?? value);
   if ('part' in value) return value.of === 0 ? '' : `${percentDown(value)} %`;
   return value.join(', ');
 }

@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
-import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
+import { FIRST_PRIORITIES, ARTEFACT_KINDS } from '@caderno/core/artefacts';
 import { parseQuery } from '@caderno/core/find';
 import { LIST_COLUMNS, columnsOf, groupsOf } from '@caderno/core/listing';
 import { caseHead } from '../../test/heads.ts';
 import { ownField } from '../../test/ownField.ts';
 import type { ListedHead } from '../api/index.ts';
-import { changeOf, changedFieldsOf, changedWord, choicesOf, type ChangedField } from './changes.ts';
+import { changeOf, changedFieldsOf, changedWord, choicesOf, type ChangedField, type Filled } from './changes.ts';
 import { editedField } from './EditedCell.tsx';
 import { idsOf, listLines } from './listLines.ts';
 import { cellText, columnWord, emptyWords, groupName } from './listWords.ts';
@@ -13,7 +13,8 @@ import { queryProblemSentence } from './queryProblemSentence.ts';
 import { firstView } from './useListView.ts';
 
 const own = [ownField('Runs on', 'choices', ['Kiosk', 'Phone']), ownField('Ready', 'yesNo'), ownField('Cost', 'number'), ownField('Colour', 'choice', ['Red']), ownField('Notes', 'longText'), ownField('Old', 'text', [], { removed: true })];
-const change = (field: ChangedField, value: string, condition: { id: 'K-3'; version: number } | null = null) => changeOf({ field, value, condition }, own);
+const RULES = { fields: own, priorities: ['high', 'Someday'] };
+const change = (field: ChangedField, value: string, picked: Filled['picked'] = null) => changeOf({ field, value, picked }, RULES);
 
 describe('what is changed in many', () => {
   test.each<[ChangedField, string, object, string]>([
@@ -22,6 +23,7 @@ describe('what is changed in many', () => {
     ['module', '', { kind: 'edit', edit: { kind: 'module', module: '' } }, 'moved to no module'],
     ['owner', '', { kind: 'edit', edit: { kind: 'owner', owner: '' } }, 'given to nobody'],
     ['priority', 'high', { kind: 'edit', edit: { kind: 'priority', priority: 'high' } }, 'set to priority high'],
+    ['priority', ' SOMEDAY', { kind: 'edit', edit: { kind: 'priority', priority: 'Someday' } }, 'set to priority Someday'],
     ['risk', 'low', { kind: 'edit', edit: { kind: 'risk', risk: 'low' } }, 'set to low risk'],
     ['type', 'apiOperation', { kind: 'edit', edit: { kind: 'type', type: 'apiOperation' } }, 'set to API operation'],
     ['caseKind', 'charter', { kind: 'edit', edit: { kind: 'caseKind', caseKind: 'charter' } }, 'set to charter'],
@@ -46,9 +48,18 @@ describe('what is changed in many', () => {
     ]);
   });
 
+  test('what is used is pinned as it is now, or followed; nothing that nobody uses', () => {
+    expect([change('pin', '', { id: 'S-3', version: 4 }), change('follow', '', { id: 'D-2', version: 4 }), change('pin', '', { id: 'K-3', version: 4 }), change('link', '', { id: 'S-3', version: 4 })]).toMatchObject([
+      { done: { edit: { kind: 'uses', of: 'S-3', pinned: 4 } }, what: 'pinned to v4 of S-3' },
+      { done: { edit: { kind: 'uses', of: 'D-2', pinned: null } }, what: 'following the latest D-2' },
+      null,
+      null,
+    ]);
+  });
+
   test('in a text “nothing” is a word; a cell that is emptied empties its field', () => {
     expect(change('own:notes', 'nothing')?.done).toMatchObject({ edit: { value: 'nothing' } });
-    expect([change('own:notes', ''), changeOf({ field: 'own:notes', value: '', condition: null, empties: true }, own)?.done]).toMatchObject([null, { edit: { value: null } }]);
+    expect([change('own:notes', ''), changeOf({ field: 'own:notes', value: '', picked: null, empties: true }, RULES)?.done]).toMatchObject([null, { edit: { value: null } }]);
   });
 
   test('what says nothing is no change', () => {
@@ -60,7 +71,7 @@ describe('what is changed in many', () => {
       expect(changedFieldsOf(kind, own).length).toBeGreaterThan(0);
       for (const field of changedFieldsOf(kind, own)) {
         expect(changedWord(field, own)).not.toBe('');
-        for (const { value } of choicesOf(field, own) ?? []) expect([kind, field, value, change(field, value)]).toEqual([kind, field, value, expect.objectContaining({ what: expect.any(String) })]);
+        for (const { value } of choicesOf(field, RULES) ?? []) expect([kind, field, value, change(field, value)]).toEqual([kind, field, value, expect.objectContaining({ what: expect.any(String) })]);
       }
     }
   });
@@ -112,7 +123,7 @@ describe('words', () => {
 test('the lines of a list: what stands in two groups is one artefact, and a line of its own in each', () => {
   const head = caseHead(1, { tags: ['night', 'smoke'] });
   const listed = { ...head, modules: [''], head } as unknown as ListedHead<'case'>;
-  const lines = listLines([listed], 'tags', null, 0, { fields: own, modules: [] });
+  const lines = listLines([listed], 'tags', null, 0, { fields: own, modules: [], priorities: FIRST_PRIORITIES });
   expect(lines.map((line) => (line.kind === 'group' ? line.value : line.key))).toEqual(['night', 'night C-1', 'smoke', 'smoke C-1']);
   expect(idsOf(lines)).toEqual(['C-1']);
 });

@@ -13,7 +13,7 @@ export interface Offer {
 const MOST_OFFERED = 30;
 
 const FIELD_MEANING: Record<QueryField, string> = {
-  state: 'draft, agreed, withdrawn, any', module: 'part of a module’s name', tag: 'one of its tags', priority: 'high, medium or low', risk: 'high, medium or low', owner: 'part of a name', author: 'who saved it last', kind: 'procedure or charter', execution: 'by hand or automated',
+  state: 'draft, agreed, withdrawn, any', module: 'part of a module’s name', tag: 'one of its tags', priority: 'one of the project’s priorities', risk: 'high, medium or low', owner: 'part of a name', author: 'who saved it last', kind: 'procedure or charter', execution: 'by hand or automated',
   technique: 'what its model is', polarity: 'what it asks for', type: 'what kind of requirement', status: 'open or answered', standing: 'it has such an item', depth: 'a depth of testing', has: 'something it has', is: 'something it is', covers: 'a condition, as K-3',
   requirement: 'a requirement, as R-3', id: 'one artefact', minutes: 'once; or minutes>10', steps: 'so many; or steps>5', rows: 'so many; or rows>1', version: 'or version>1', coverage: 'shown items; coverage<50%', updated: 'saved; updated<7d, updated>2026-11-02',
 };
@@ -27,7 +27,7 @@ const OWN_MEANING: Record<OwnFieldType, string> = { text: 'part of the text', lo
 
 /** What artefacts of the project have in fields of no closed set. */
 const VALUES_OF: Readonly<Partial<Record<QueryField, (listed: ListedHead) => readonly (string | undefined)[]>>> = {
-  module: (l) => l.modules, owner: (l) => [l.owner], author: (l) => [l.author], tag: (l) => l.tags ?? [], depth: (l) => l.depths ?? [], covers: (l) => l.covers ?? [], requirement: (l) => l.requirements ?? l.about ?? [],
+  module: (l) => l.modules, priority: (l) => [l.priority], owner: (l) => [l.owner], author: (l) => [l.author], tag: (l) => l.tags ?? [], depth: (l) => l.depths ?? [], covers: (l) => l.covers ?? [], requirement: (l) => l.requirements ?? l.about ?? [],
 };
 
 /** What is offered for the part of a query that is being written, that which begins with it first. */

@@ -2,9 +2,11 @@
 import 'fake-indexeddb/auto';
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
-import type { ListView, SavedQuery } from '@caderno/contract';
+import { DEFAULT_SETTINGS, packHeads, type ChangeMany, type ListView, type SavedQuery } from '@caderno/contract';
+import userEvent from '@testing-library/user-event';
 import { caseHead } from '../../test/heads.ts';
 import { onThePage } from '../../test/onThePage.tsx';
+import { ownField } from '../../test/ownField.ts';
 import { requirementHead, standInProject } from '../../test/standInProject.ts';
 import { ListPage, useListing } from '../listing/index.ts';
 import { ListChapter } from './index.ts';
@@ -195,6 +197,37 @@ describe('many changed', () => {
     expect(screen.queryByRole('toolbar')).toBeNull();
   });
 
+  test('what they use is pinned as it is now, a text of one’s own is emptied, and what takes long is told on the way', async () => {
+    let done: (() => void) | null = null;
+    const shared = { kind: 'shared' as const, id: 'S-7' as const, title: 'Sign in', state: 'draft' as const, version: 4, meaningSince: 1, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', broken: false, own: {}, tags: [], steps: 1, parameters: [] };
+    const at = server({
+      readHeads: () => ({ revision: 1, heads: packHeads([...heads, shared]), next: null, suspectLinks: 0 }),
+      readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, fields: [ownField('Bearer', 'text')] } }),
+      changeMany: ({ body }) => new Promise((resolve) => { done = () => resolve({ change: null, changed: 'ids' in body.of ? body.of.ids.length : 0, made: [], left: [] }); }),
+    });
+    narrow();
+    await waitFor(() => expect(idsIn('list')).toHaveLength(4));
+    const set = async (field: string, fill: (dialog: ReturnType<typeof within>) => Promise<void> | void): Promise<void> => {
+      fireEvent.click(screen.getByRole('checkbox', { name: 'Select C-2' }));
+      fireEvent.click(screen.getByRole('button', { name: 'Change' }));
+      const dialog = within(await screen.findByRole('dialog', { name: 'Change 1 case' }));
+      fireEvent.click(dialog.getByRole('button', { name: /^What/ }));
+      fireEvent.click(await screen.findByRole('option', { name: field }));
+      await fill(dialog);
+      fireEvent.click(dialog.getByRole('button', { name: 'Change 1 case' }));
+      await screen.findByText('Changing 1 case …');
+      done?.();
+      await waitFor(() => expect([screen.queryByRole('toolbar'), screen.queryByRole('dialog')]).toEqual([null, null]));
+    };
+    await set('Pin what they use', async (dialog) => {
+      await userEvent.type(dialog.getByRole('combobox', { name: 'What they use' }), 'sign');
+      await userEvent.click(await screen.findByRole('option', { name: /S-7/ }));
+      await dialog.findByText('S-7 Sign in, v4');
+    });
+    await set('Bearer', (dialog) => void fireEvent.click(dialog.getByLabelText('leave it empty')));
+    expect(at.calls('changeMany').map((call) => (call.body as ChangeMany).done)).toEqual([{ kind: 'edit', edit: { kind: 'uses', of: 'S-7', pinned: 4 } }, { kind: 'edit', edit: { kind: 'own', field: 'bearer', value: null } }]);
+  });
+
   test('those that are withdrawn are brought back, the others withdrawn; who may only read does neither', async () => {
     const at = server();
     const { unmount } = narrow('/p/cases?query=state:any');
@@ -207,7 +240,7 @@ describe('many changed', () => {
     onThePage(<Narrow />, { canEdit: false }, '/p/cases', '/p/cases/:case?');
     await waitFor(() => expect(idsIn('list')).toHaveLength(4));
     fireEvent.click(screen.getByRole('checkbox', { name: 'Select C-4' }));
-    expect(within(screen.getByRole('toolbar')).getAllByRole('button').map((button) => button.textContent)).toEqual(['Select all 4', 'Clear selection']);
+    expect(within(screen.getByRole('toolbar')).getAllByRole('button').map((button) => button.textContent)).toEqual(['Select all 4', 'Carry to another project', 'Clear selection']);
   });
 });
 

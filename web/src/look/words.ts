@@ -11,7 +11,10 @@ export const KIND_NAME: Record<ArtefactKind, readonly [string, string]> = {
 };
 export const STATE_WORD: Record<ArtefactState, string> = { draft: 'Draft', inReview: 'In review', agreed: 'Agreed', withdrawn: 'Withdrawn' };
 export const RISK_WORD: Record<Risk, string> = { high: 'High risk', medium: 'Medium risk', low: 'Low risk' };
-export const PRIORITY_WORD: Record<Priority, string> = { high: 'High', medium: 'Medium', low: 'Low' };
+/** A priority as it is shown: with a capital. */
+export function priorityWord(priority: Priority): string {
+  return priority.charAt(0).toUpperCase() + priority.slice(1);
+}
 export const CASE_KIND_WORD: Record<CaseKind, string> = { procedure: 'Procedure', charter: 'Charter' };
 export const EXECUTION_WORD: Record<Execution, string> = { byHand: 'Run by hand', automated: 'Automated' };
 export const REQUIREMENT_TYPE_WORD: Record<RequirementType, string> = { rule: 'Rule', userStory: 'User story', quality: 'Quality', apiOperation: 'API operation', heading: 'Heading' };

@@ -1,11 +1,9 @@
-import type { ArtefactId } from '@caderno/core/artefacts';
-import type { Summary } from '@caderno/contract';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useHeads, useModules } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { IconButton } from '../look/index.ts';
-import { NameLine, RenameName, type NameInUse } from './NamesInUse.tsx';
+import { NameLine, RenameName, namesInUse, renamedIn, type NameInUse } from './NamesInUse.tsx';
 
 interface Props {
   /** Names with a place of their own. */
@@ -20,7 +18,7 @@ export function ModulesEditor({ order, canEdit, onOrder }: Props) {
   const heads = useHeads(project);
   const known = useModules(project);
   const [renaming, setRenaming] = useState<NameInUse | null>(null);
-  const used = useMemo(() => modulesOf(heads ?? []), [heads]);
+  const used = useMemo(() => namesInUse(heads ?? [], (head) => head.module), [heads]);
   const names = [...order, ...known.filter((name) => !order.includes(name))];
   const lines = names.map((name): NameInUse => used.get(name) ?? { name, ids: [], counts: {} });
   const move = (index: number, by: -1 | 1): void => {
@@ -43,24 +41,7 @@ export function ModulesEditor({ order, canEdit, onOrder }: Props) {
           </NameLine>
         ))}
       </ul>
-      {renaming !== null && <RenameName what="module" named={renaming} others={names} edit={(module) => ({ kind: 'module', module })} onDone={(to) => order.includes(renaming.name) && onOrder(renamed(order, renaming.name, to))} onClose={() => setRenaming(null)} />}
+      {renaming !== null && <RenameName what="module" named={renaming} others={names} edit={(module) => ({ kind: 'module', module })} onDone={(to) => order.includes(renaming.name) && onOrder(renamedIn(order, renaming.name, to))} onClose={() => setRenaming(null)} />}
     </div>
   );
-}
-
-/** A name has its place once: what is joined with another takes that one's. */
-function renamed(order: readonly string[], from: string, to: string): string[] {
-  return order.includes(to) ? order.filter((name) => name !== from) : order.map((name) => (name === from ? to : name));
-}
-
-function modulesOf(heads: readonly Summary[]): Map<string, NameInUse> {
-  const used = new Map<string, { name: string; ids: ArtefactId[]; counts: Partial<Record<Summary['kind'], number>> }>();
-  for (const { id, kind, module } of heads) {
-    if (module === '') continue;
-    const there = used.get(module) ?? { name: module, ids: [], counts: {} };
-    used.set(module, there);
-    there.ids.push(id);
-    there.counts[kind] = (there.counts[kind] ?? 0) + 1;
-  }
-  return used;
 }

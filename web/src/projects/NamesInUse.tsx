@@ -1,23 +1,21 @@
-import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
-import { LIMITS, type ChangeMany } from '@caderno/contract';
+import { ARTEFACT_KINDS, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
+import { LIMITS, type ChangeMany, type Summary } from '@caderno/contract';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { useChangeMany } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Dialog, TextButton, countOf } from '../look/index.ts';
+import { Button, Dialog, KIND_NAME, TextButton, countOf } from '../look/index.ts';
 
-/** A name that artefacts have in common: a module, a tag. */
+/** A name that artefacts have in common: a module, a tag, a priority. */
 export interface NameInUse {
   readonly name: string;
   readonly ids: readonly ArtefactId[];
   readonly counts: Readonly<Partial<Record<ArtefactKind, number>>>;
 }
 
-const KIND_WORDS: Record<ArtefactKind, readonly [string, string]> = { requirement: ['requirement', 'requirements'], condition: ['condition', 'conditions'], case: ['case', 'cases'], question: ['question', 'questions'], shared: ['shared steps', 'shared steps'], dataSet: ['data set', 'data sets'] };
-
 /** `12 requirements, 3 cases`. */
 export function usedIn({ counts }: NameInUse): string {
-  return (Object.keys(KIND_WORDS) as ArtefactKind[]).flatMap((kind) => (counts[kind] === undefined ? [] : countOf(counts[kind], ...KIND_WORDS[kind]))).join(', ') || 'not in use';
+  return ARTEFACT_KINDS.flatMap((kind) => (counts[kind] === undefined ? [] : countOf(counts[kind], ...KIND_NAME[kind]))).join(', ') || 'not in use';
 }
 
 interface RenameProps {
@@ -76,6 +74,25 @@ export function RenameName({ what, named, others, edit, onDone, onClose }: Renam
       </form>
     </Dialog>
   );
+}
+
+/** Which artefacts have a name each, and how many of each kind; `nameOf`: of one, null where it has none. */
+export function namesInUse(heads: readonly Summary[], nameOf: (head: Summary) => string | null): Map<string, NameInUse> {
+  const used = new Map<string, { name: string; ids: ArtefactId[]; counts: Partial<Record<ArtefactKind, number>> }>();
+  for (const head of heads) {
+    const name = nameOf(head);
+    if (name === null || name === '') continue;
+    const there = used.get(name) ?? { name, ids: [], counts: {} };
+    used.set(name, there);
+    there.ids.push(head.id);
+    there.counts[head.kind] = (there.counts[head.kind] ?? 0) + 1;
+  }
+  return used;
+}
+
+/** Names in the order of a list, where one has its place once: what is joined with another takes that one's. */
+export function renamedIn(order: readonly string[], from: string, to: string): string[] {
+  return order.includes(to) ? order.filter((name) => name !== from) : order.map((name) => (name === from ? to : name));
 }
 
 /** The line of a name: how much has it, and what can be done. */

@@ -13,6 +13,7 @@ import { ConstantsEditor } from './ConstantsEditor.tsx';
 import { FieldsEditor } from './FieldsEditor.tsx';
 import { LooksEditor } from './LooksEditor.tsx';
 import { ModulesEditor } from './ModulesEditor.tsx';
+import { PrioritiesEditor } from './PrioritiesEditor.tsx';
 import { RiskScaleEditor } from './RiskScaleEditor.tsx';
 import { TagsEditor } from './TagsEditor.tsx';
 import { TrackerForm } from './TrackerForm.tsx';
@@ -79,6 +80,9 @@ function Settings({ stored, keptHere }: { readonly stored: ResponseOf<'readSetti
         </Section>
         <Section title="Fields" aside="of the project’s own, on pages, in lists and queries">
           <FieldsEditor fields={settings.fields} saved={stored.settings.fields} canEdit={canEdit} onChange={(fields) => set({ fields })} />
+        </Section>
+        <Section title="Priorities" aside="the highest first; renamed in all that has them">
+          <PrioritiesEditor priorities={settings.priorities} canEdit={canEdit} onChange={(priorities) => set({ priorities })} />
         </Section>
         <Section title="Modules" aside="in this order wherever they are listed; renamed in all that has them">
           <ModulesEditor order={settings.modules} canEdit={canEdit} onOrder={(modules) => set({ modules })} />

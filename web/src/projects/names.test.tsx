@@ -7,6 +7,7 @@ import { caseHead } from '../../test/heads.ts';
 import { onThePage } from '../../test/onThePage.tsx';
 import { requirementHead, standInProject } from '../../test/standInProject.ts';
 import { ModulesEditor } from './ModulesEditor.tsx';
+import { PrioritiesEditor } from './PrioritiesEditor.tsx';
 import { TagsEditor } from './TagsEditor.tsx';
 
 afterEach(cleanup);
@@ -66,4 +67,30 @@ test('tags that differ only in capitals are one; renamed, and removed, everywher
   await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
   fireEvent.click(screen.getByRole('button', { name: 'Remove night' }));
   await waitFor(() => expect(stand.calls('changeMany')[1]?.body).toMatchObject({ of: { ids: ['C-1'] }, done: { edit: { from: ['night'], to: null } }, detail: 'tag “night” removed from 1 case' }));
+});
+
+/** The editor with what it makes of the list. */
+function Listed() {
+  const [now, setNow] = useState<readonly string[]>(['must', 'should', 'could']);
+  return <PrioritiesEditor priorities={now} canEdit onChange={(next) => (setNow(next), (order = next))} />;
+}
+
+test('priorities are ordered, added, and taken away where nothing has them; renamed in all that has one, or joined', async () => {
+  const stand = standInProject([caseHead(1, { priority: 'must' }), caseHead(2, { priority: 'high' }), requirementHead(1, { priority: 'must' })], [], { changeMany: () => ({ change: null, changed: 2, made: [], left: [] }) });
+  onThePage(<Listed />);
+  await waitFor(() => expect(lines('Priorities')).toEqual(['must: 1 requirement, 1 case', 'should: not in use', 'could: not in use', 'high: 1 case']));
+  expect([screen.getByText('not among them any more'), screen.getByText(/What is new begins with should/)]).toHaveLength(2);
+  expect(screen.getByRole('button', { name: /^Remove must/ })).toHaveProperty('disabled', true);
+  fireEvent.click(screen.getByRole('button', { name: 'Move could up' }));
+  expect(order).toEqual(['must', 'could', 'should']);
+  fireEvent.click(screen.getByRole('button', { name: 'Remove should' }));
+  expect(order).toEqual(['must', 'could']);
+  expect(screen.getByRole('button', { name: 'Remove could' })).toHaveProperty('disabled', true);
+  fireEvent.change(screen.getByLabelText('Another priority'), { target: { value: 'COULD' } });
+  expect(screen.getByText('It is there already.')).toBeTruthy();
+  fireEvent.change(screen.getByLabelText('Another priority'), { target: { value: ' later ' } });
+  fireEvent.click(screen.getByRole('button', { name: 'Add' }));
+  expect(order).toEqual(['must', 'could', 'later']);
+  rename('high', 'Must', 'Join');
+  await waitFor(() => expect(stand.calls('changeMany')[0]?.body).toMatchObject({ of: { ids: ['C-2'] }, done: { edit: { kind: 'priority', priority: 'must' } }, detail: 'priority “high” joined with “must”' }));
 });

@@ -32,7 +32,7 @@ export async function readCaseNames(work: UnitOfWork, projectId: string): Promis
   const usable = new Set<string>(used.map((u) => artefactId(u.kind, u.number)));
   const titles = new Map(requirements.map((r) => [artefactId('requirement', r.number), r.title]));
   return {
-    names: { fields: settings.fields, requirement: (name) => byName.get(worded(name)) ?? byName.get(worded(leadingId(name))) ?? null, condition: (id) => versions.has(id), used: (id) => usable.has(id) },
+    names: { fields: settings.fields, priorities: settings.priorities, requirement: (name) => byName.get(worded(name)) ?? byName.get(worded(leadingId(name))) ?? null, condition: (id) => versions.has(id), used: (id) => usable.has(id) },
     project: {
       fields: settings.fields,
       constants: new Set(settings.constants.map((c) => c.name)),

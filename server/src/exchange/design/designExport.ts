@@ -1,6 +1,6 @@
 import { ARTEFACT_KINDS, type ArtefactId } from '@caderno/core/artefacts';
 import { attachmentId, type Attachment } from '@caderno/core/attachments';
-import { constantsIn, fieldsIn, type CarriedArtefact } from '@caderno/core/carrying';
+import { constantsIn, fieldsIn, prioritiesIn, type CarriedArtefact } from '@caderno/core/carrying';
 import { FILE_LIMITS } from '@caderno/core/exchange';
 import { DESIGN_FORMAT, designJsonSchema, schemaVersionOf, type ComesAlong, type DesignFile, type ExportDesign, type KindAndContent } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
@@ -44,6 +44,7 @@ export async function exportDesign(db: Sequelize, files: Files, projectId: strin
     fields: fieldsIn(contents, settings.fields),
     constants: constantsIn(contents, settings.constants),
     depths: settings.depths.filter((depth) => depths.has(depth)),
+    priorities: prioritiesIn(contents, settings.priorities),
     files: withFiles ? await bytesOf(files, filesOf(artefacts)) : {},
   };
   const bytes = Buffer.from(`${JSON.stringify(design, null, 1)}\n`);

@@ -12,8 +12,8 @@ export interface ReadDesign {
 
 /** @throws {DomainError} when the bytes are no design file, or one of a later version of Caderno: nothing is read of it by halves. */
 export function readDesign(bytes: Uint8Array): ReadDesign {
-  const { artefacts, schemas, project, fields, constants, depths, files } = parsed(bytes);
-  return { design: { project, fields, constants, depths, artefacts: artefacts.map((a) => artefactOf(a, schemas[a.kind])) }, files };
+  const { artefacts, schemas, project, fields, constants, depths, priorities, files } = parsed(bytes);
+  return { design: { project, fields, constants, depths, priorities, artefacts: artefacts.map((a) => artefactOf(a, schemas[a.kind])) }, files };
 }
 
 function parsed(bytes: Uint8Array): DesignFile {

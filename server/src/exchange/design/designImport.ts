@@ -34,8 +34,8 @@ async function planDesign(work: UnitOfWork, projectId: string, { design, files }
   const { settings } = await readSettings(work, projectId);
   const people = new Set((await listMembers(work, projectId)).map((member) => member.name));
   const kept = new Set((await selectRows(work, idRow, 'SELECT id FROM attachment WHERE project_id = $1', [projectId])).map((row) => row.id));
-  const { fields, constants, depths } = settings;
-  const settling = new Settling(design, { fields, constants, depths, people, hasFile: (id) => kept.has(id) || files[id] !== undefined, newId: () => randomUUID().slice(0, 8) });
+  const { fields, constants, depths, priorities } = settings;
+  const settling = new Settling(design, { fields, constants, depths, priorities, people, hasFile: (id) => kept.has(id) || files[id] !== undefined, newId: () => randomUUID().slice(0, 8) });
   const standing = await readStanding(work, projectId, design.artefacts);
   return { plan: planCarry(design, { here: standing.of, firstNew, settle: (value, isLatest) => settling.settle(value, isLatest) }, choices), standing, settling, settings };
 }
@@ -61,6 +61,7 @@ export async function previewDesign(db: Sequelize, files: Files, projectId: stri
       fields: settling.settings.fields.flatMap((field) => (settings.fields.includes(field) ? [] : [field.name])),
       constants: settling.settings.constants.slice(settings.constants.length).map((c) => c.name),
       depths: settling.settings.depths.slice(settings.depths.length),
+      priorities: settling.settings.priorities.slice(settings.priorities.length),
     },
     out: { links: plan.linksOut, files: staysOut.files, fields: listed(staysOut.fields), people: listed(staysOut.people) },
   };
@@ -126,7 +127,7 @@ async function reserved(work: UnitOfWork, projectId: string, { planned }: CarryP
 async function writeDesign(work: UnitOfWork, actor: Actor, change: string, { plan, settling, settings, standing }: Planned, onWritten: (done: number) => Promise<void>): Promise<JournalEntryPart[]> {
   const { projectId } = actor;
   const wanted = { ...settings, ...settling.settings };
-  const isMore = wanted.fields !== settings.fields || wanted.constants !== settings.constants || wanted.depths !== settings.depths;
+  const isMore = wanted.fields !== settings.fields || wanted.constants !== settings.constants || wanted.depths !== settings.depths || wanted.priorities !== settings.priorities;
   const settingsParts = isMore ? [await storeSettings(work, NO_SECRETS, projectId, 'analyst', readableSettings(wanted))] : [];
   const made = await newRows(work, projectId, plan);
   const inserted = await insertUnproven(work, actor, change, made, onWritten);

@@ -56,6 +56,7 @@ function headAfter(done: ChangeMany['done']): Foreseen['head'] | null {
     // A rating’s risk is the server’s to tell; pins stand in no head.
     case 'rating':
     case 'pins':
+    case 'uses':
       return null;
   }
 }

@@ -21,7 +21,7 @@ const DRAFT: DesignDraft = {
     { kind: 'case', id: 'C-8', here: 'C-2', title: 'Pay later', both: [] },
   ],
   conflicts: 1,
-  settings: { fields: ['Metal'], constants: ['counter'], depths: [] },
+  settings: { fields: ['Metal'], constants: ['counter'], depths: [], priorities: ['P0'] },
   out: { links: 2, files: 0, fields: [{ name: 'Colour', count: 3 }], people: [{ name: 'Duarte P.', count: 1 }] },
 };
 const CHANGE: Change = { id: '00000000-0000-4000-8000-00000000000b', revision: 2, action: 'import', artefact: 'C-9', title: 'Pay by card', size: 3, toVersion: 1, fromVersion: null, detail: 'Upper town', note: '1 added, 2 changed', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', undone: false, undid: null };
@@ -44,7 +44,7 @@ test('what a design file would do is said whole; what both changed is chosen bef
   await screen.findByText('1 added · 2 changed · 4 as they are');
   expect(screen.getByText('from Upper town')).toBeTruthy();
   expect(screen.getAllByRole('rowheader').map((row) => row.closest('tr')?.textContent)).toEqual(['requirements004', 'cases120']);
-  expect(screen.getByText(/The settings get/).textContent).toBe('The settings get what it uses and this project has not: fields Metal; constants <counter>. A secret constant comes without its value.');
+  expect(screen.getByText(/The settings get/).textContent).toBe('The settings get what it uses and this project has not: fields Metal; constants <counter>; priorities P0. A secret constant comes without its value.');
   expect(within(screen.getByText(/These stay out/)).getAllByRole('listitem').map((li) => li.textContent)).toEqual(['2 links to what is not in the file', '3 values of the field Colour, which is of another type here', 'Duarte P. as owner of 1 case, who is not in this project']);
   const both = within(screen.getByRole('region', { name: 'Changed here and in the file' }));
   fireEvent.click(both.getByRole('button', { name: 'Look at the 2 places' }));

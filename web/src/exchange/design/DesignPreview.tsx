@@ -71,8 +71,9 @@ function Counts({ draft: { counts } }: { readonly draft: DesignDraft }) {
 }
 
 /** What the settings of the project get with it. */
-function ToSettings({ settings: { fields, constants, depths } }: Pick<DesignDraft, 'settings'>) {
-  const parts = [['fields', fields], ['constants', constants.map((name) => `<${name}>`)], ['depths', depths]].flatMap(([what, names]) => (names?.length === 0 ? [] : [`${what as string} ${(names as string[]).join(', ')}`]));
+function ToSettings({ settings: { fields, constants, depths, priorities } }: Pick<DesignDraft, 'settings'>) {
+  const lists = { fields, constants: constants.map((name) => `<${name}>`), depths, priorities };
+  const parts = Object.entries(lists).flatMap(([what, names]) => (names.length === 0 ? [] : [`${what} ${names.join(', ')}`]));
   return parts.length === 0 ? null : <p className="mt-3 text-sm text-ink2">The settings get what it uses and this project has not: {parts.join('; ')}.{constants.length > 0 && ' A secret constant comes without its value.'}</p>;
 }
 
