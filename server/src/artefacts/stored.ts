@@ -2,7 +2,6 @@ import { createHash } from 'node:crypto';
 import { artefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import { canonicalText, type Json } from '@caderno/core/versions';
 import { KIND_SCHEMA, placedIssues, schemaVersionOf, type ContentOfKind, type KindAndContent, type PlacedIssue } from '@caderno/contract';
-import { z } from 'zod';
 import { DomainError } from '../domainError.ts';
 
 /** What is stored cannot be read: nothing that Caderno writes, but older data or a hand in the database may be so. */
@@ -82,16 +81,35 @@ export function kindAndContentOrBroken(kind: ArtefactKind, schema: number, store
  * checked then: here only its shape is, as far as texts stand in it. Null when it cannot be read.
  */
 export function textsOrBroken(kind: ArtefactKind, schema: number, stored: unknown): KindAndContent | null {
-  return schema === schemaVersionOf(kind) && TEXTS.safeParse(stored).success ? ({ kind, content: stored } as KindAndContent) : kindAndContentOrBroken(kind, schema, stored);
+  return schema === schemaVersionOf(kind) && hasTexts(stored) ? ({ kind, content: stored } as KindAndContent) : kindAndContentOrBroken(kind, schema, stored);
 }
 
-const withId = z.looseObject({ id: z.string() });
-const TEXTS = z.looseObject({
-  title: z.string(),
-  steps: z.array(z.looseObject({ id: z.string(), kind: z.string(), arguments: z.array(withId).optional() })).optional(),
-  rows: z.array(z.looseObject({ id: z.string(), cells: z.record(z.string(), z.string()) })).optional(),
-  parameters: z.array(withId).optional(),
-});
+/** Whether texts stand in a content where they are looked for. By hand, as a schema takes most of the time of a search (it judges this in a test). */
+export function hasTexts(stored: unknown): boolean {
+  return isRecord(stored) && typeof stored.title === 'string' && isListOf(stored.steps, isStep) && isListOf(stored.rows, isRow) && isListOf(stored.parameters, hasId);
+}
+
+type Fields = Readonly<Record<string, unknown>>;
+
+function isRecord(value: unknown): value is Fields {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+
+function isListOf(value: unknown, is: (element: unknown) => boolean): boolean {
+  return value === undefined || (Array.isArray(value) && value.every(is));
+}
+
+function hasId(value: unknown): value is Fields {
+  return isRecord(value) && typeof value.id === 'string';
+}
+
+function isStep(value: unknown): boolean {
+  return hasId(value) && typeof value.kind === 'string' && isListOf(value.arguments, hasId);
+}
+
+function isRow(value: unknown): boolean {
+  return hasId(value) && isRecord(value.cells) && Object.values(value.cells).every((cell) => typeof cell === 'string');
+}
 
 /** Content as plain JSON: what the core compares and merges. */
 export function asJson(value: unknown): Json {

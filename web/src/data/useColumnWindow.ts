@@ -24,6 +24,13 @@ export const MARK_WIDTH = 26;
 const NAME_WIDTH = 120;
 const SHOWS_WIDTH = 180;
 
+/** Wide enough for a date on one line: two lines each would halve the rows in view. */
+function narrowest(column: GridColumn): number {
+  if (column.kind === 'description') return 96;
+  const type = column.kind === 'parameter' ? column.parameter.type : 'text';
+  return type === 'date' ? 92 : type === 'dateTime' ? 132 : 76;
+}
+
 export function useColumnWindow(scroller: React.RefObject<HTMLDivElement | null>, columns: readonly GridColumn[]): ColumnWindow {
   const isPart = columns.length > MOST_DRAWN;
   const beside = columns.length - 1;
@@ -43,7 +50,7 @@ export function useColumnWindow(scroller: React.RefObject<HTMLDivElement | null>
     const drawn = columns.slice(1 + first, 2 + last).map((column, i) => ({ column, at: 1 + first + i }));
     const template = isPart
       ? `${MARK_WIDTH}px ${NAME_WIDTH}px ${first * WIDTH}px repeat(${drawn.length}, ${WIDTH}px) ${(beside - 1 - last) * WIDTH}px ${SHOWS_WIDTH}px`
-      : [`${MARK_WIDTH}px`, 'minmax(88px,1.1fr)', ...drawn.map(({ column }) => (column.kind === 'description' ? 'minmax(96px,1fr)' : 'minmax(76px,1fr)')), 'minmax(112px,1.3fr)'].join(' ');
+      : [`${MARK_WIDTH}px`, 'minmax(88px,1.1fr)', ...drawn.map(({ column }) => `minmax(${narrowest(column)}px,1fr)`), 'minmax(112px,1.3fr)'].join(' ');
     return { drawn, isPart, template, scrollTo: (at: number) => void (isPart && at > 0 && virtual.scrollToIndex(at - 1)) };
   }, [beside, columns, first, isPart, last, virtual]);
 }
