@@ -1,3 +1,4 @@
+import { setImmediate as turn } from 'node:timers/promises';
 import { ARTEFACT_KINDS, artefactId, parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
 import { finderOf, placeName, placesFound, type Finder, type FoundPlace, type Search, type TextPart } from '@caderno/core/replacing';
 import { PLACES_PAGE, type FoundInArtefact, type FoundPlaces, type KindAndContent } from '@caderno/contract';
@@ -29,8 +30,9 @@ export async function findPlaces(work: UnitOfWork, projectId: string, ids: reado
   let next = held(0);
   for (let from = 0; from < ids.length; from += AT_A_TIME) {
     const now = await next;
-    // The database is at the next ones while these are looked through.
+    // The database is at the next ones while these are looked through; the question has to go out first.
     if (from + AT_A_TIME < ids.length) next = held(from + AT_A_TIME);
+    await turn();
     for (const { id, value } of now) {
       const found = placesFound(value, find, wanted);
       if (found.length === 0) continue;
