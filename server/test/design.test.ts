@@ -5,6 +5,7 @@ import { EMPTY_DATA_SET } from '@caderno/core/dataSets';
 import { ownFieldId, type OwnField } from '@caderno/core/fields';
 import { EMPTY_SHARED } from '@caderno/core/shared';
 import { API_ROOT, DEFAULT_SETTINGS, type ExportDesign } from '@caderno/contract';
+import { execute, inTransaction } from '../src/database/index.ts';
 import { condition, makeDatabase, makeProject, pngOf, requirement, save, startServer, testCase, type Caller, type TestServer } from './harness.ts';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
@@ -156,4 +157,23 @@ test('what is no design file, or lies about what it holds, is refused by its pla
 test('the schema beside it says what a design file is', async () => {
   const schema = JSON.parse(new TextDecoder().decode(await exported('alta', { form: 'schema' }))) as { properties: { artefacts: { items: { oneOf?: unknown[]; anyOf?: unknown[] } } } };
   expect((schema.properties.artefacts.items.oneOf ?? schema.properties.artefacts.items.anyOf)?.length).toBe(6);
+});
+
+test('two people who bring the same file at the same time bring it once; whoever was later is told that nothing is new', async () => {
+  const fourth = await makeProject(server.db, 'oeste');
+  const [one, other] = [inProject('oeste', fourth.analyst), inProject('oeste', fourth.lead)];
+  const file = await exported('alta', { of: { ids: ['C-1'] } });
+  const drafts = [await bring(one, file), await bring(other, file)] as const;
+  const ends = await Promise.all([one('runDesign', { params: { import: drafts[0].id }, body: { choices: {} } }), other('runDesign', { params: { import: drafts[1].id }, body: { choices: {} } })]);
+  expect(ends.map((end) => end.status).sort()).toEqual([200, 422]);
+  expect(ends.find((end) => end.status !== 200)?.refusal).toMatchObject({ code: 'import_changes_nothing' });
+  expect((await one('listArtefacts', { query: { kind: 'case', query: '' } })).data).toHaveLength(1);
+});
+
+test('conditions and data sets are carried by themselves, and what cannot be read is named before anything is written', async () => {
+  expect((await here('readAlong', { body: { of: { ids: ['K-1', 'D-1'] } } })).data.counts).toEqual({ requirement: 2, condition: 1, case: 0, question: 0, shared: 0, dataSet: 1 });
+  expect((await here('readAlong', { body: { of: { kind: 'dataSet', query: 'coins' } } })).data.counts).toMatchObject({ dataSet: 1 });
+  const id = (await here('createArtefact', { body: { kind: 'shared', content: { ...EMPTY_SHARED, title: 'Torn' } } })).data.summary.id;
+  await inTransaction(server.db, (work) => execute(work, `UPDATE artefact_version SET content = '{"title": 7}' WHERE artefact_id = (SELECT a.id FROM artefact a WHERE a.project_id = $1 AND a.kind = 'shared' AND a.number = $2)`, [from.id, Number(id.slice(2))]));
+  expect((await here('readAlong', { body: { of: { ids: [id] } } })).refusal).toMatchObject({ code: 'artefact_broken', id, version: 1 });
 });

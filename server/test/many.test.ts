@@ -180,6 +180,16 @@ test('texts are looked through and replaced but where they were not ticked, as o
   expect((await places({ ids: [a, r, b, c] }, 'valve')).data.total).toBe(14);
 });
 
+test('words that nearly all have are found in the next thousand as well, where few have them', async () => {
+  const title = (i: number): string => (i < 1_000 ? `Gauge ${i}` : i % 50 === 0 ? `gauge at last ${i}` : `Without ${i}`);
+  const of: ArtefactId[] = [];
+  for (let from = 0; from < 2_100; from += 700) of.push(...(await call('writeArtefacts', { body: { made: Array.from({ length: 700 }, (_, i) => testCase({ title: title(from + i) })), changed: [], withdrawn: [], detail: '' } })).data.made);
+  const expected = of.filter((_, i) => title(i).toLowerCase().includes('gauge')).length;
+  const { data } = await places({ ids: of }, 'gauge');
+  expect([data.total, data.artefacts, expected]).toEqual([1_022, 1_022, 1_022]);
+  expect((await places({ ids: of }, 'gauge', {}, 1_020)).data.places.map((p) => p.text)).toEqual(['gauge at last 2000', 'gauge at last 2050']);
+});
+
 test('what would be without a title or too long is left as it is; what is no pattern is refused', async () => {
   const [a, b] = (await make('gone', 'a gone')) as [ArtefactId, ArtefactId];
   const replace = (text: string, replacement: string, more = {}) => many({ ids: [a, b] }, { kind: 'replace', search: search(text, replacement, more), parts: ['title'], without: [], asOf: 999_999 });

@@ -6,7 +6,7 @@ import { newCover, plainStep, stepId, type Step } from '../cases/index.ts';
 import { ownFieldId, type OwnField } from '../fields/index.ts';
 import { KINDS, linksOf, meaningOf, withTargets, type Content, type KindAndContent } from '../kinds/index.ts';
 import { asJson, sameJson } from '../versions/index.ts';
-import { Gathering, Settling, constantsIn, openCarryConflicts, planCarry, type CarriedArtefact, type CarryChoices, type CarryPlan, type FirstWritten } from './index.ts';
+import { Gathering, Settling, constantsIn, openCarryConflicts, planCarry, type CarriedArtefact, type CarryChoices, type CarryPlan, type FirstWritten, type ReadVersion, type Standing } from './index.ts';
 
 interface Held {
   readonly versions: KindAndContent[];
@@ -169,6 +169,53 @@ describe('a module carried to another project', () => {
     to.bring(from.carry(['C-9']));
     const now = (id: ArtefactId): boolean[] => linksOf(to.head(id)).filter((l) => l.type === 'covers').map((l) => isSuspect(l, { meaningSince: to.meaningSince(l.to) }));
     expect([now('C-1'), now('C-2')]).toEqual([[true, false], [true]]);
+  });
+});
+
+describe('what is gathered', () => {
+  const standing = (id: ArtefactId, more: Partial<Standing> = {}): Standing => ({ id, head: 1, meaningSince: 1, under: null, position: 0, first: { project: 'alta', id }, isOurs: true, firstVersions: new Map(), base: null, ...more });
+  const version = (id: ArtefactId, of: Content, at = 1): ReadVersion => ({ id, version: at, value: { kind: kindOfId(id), content: of } as KindAndContent });
+
+  test('requirements stand in the order of their outline below what they stand below, others by kind and number', () => {
+    const gathering = new Gathering(['C-10', 'C-9', 'R-5', 'R-6']);
+    expect(gathering.wanted()).toHaveLength(4);
+    gathering.take(
+      [standing('C-10'), standing('C-9'), standing('R-5', { under: 'R-2', position: 2 }), standing('R-6', { under: 'R-2', position: 1 })],
+      [version('C-10', content('case', { title: 'a' })), version('C-9', content('case', { title: 'b' })), version('R-5', content('requirement', { title: 'c' })), version('R-6', content('requirement', { title: 'd' }))],
+    );
+    expect(gathering.wanted()).toEqual([{ id: 'R-2', version: null }]);
+    gathering.take([standing('R-2')], [version('R-2', content('requirement', { title: 'above' }))]);
+    expect(gathering.wanted()).toEqual([]);
+    expect(gathering.artefacts().map((a) => [a.id, a.under])).toEqual([['R-2', null], ['R-6', 'R-2'], ['R-5', 'R-2'], ['C-9', null], ['C-10', null]]);
+  });
+
+  test('what is gone is asked for once; whoever names it comes without it', () => {
+    const gathering = new Gathering(['C-1']);
+    gathering.wanted();
+    gathering.take([standing('C-1')], [version('C-1', content('case', { title: 'x', steps: [use(4, null)], covers: [newCover('K-2', 1)] }))]);
+    expect(gathering.wanted().map((w) => w.id).sort()).toEqual(['K-2', 'S-4']);
+    gathering.take([], []);
+    expect(gathering.wanted()).toEqual([]);
+    expect(gathering.artefacts().map((a) => a.id)).toEqual(['C-1']);
+    const to = new Project('baixa');
+    expect(to.bring(gathering.artefacts()).linksOut).toBe(2);
+    expect(to.head('C-1').content).toMatchObject({ steps: [], covers: [] });
+  });
+
+  test('a condition brings what it stands below in a checklist, a question what it is about', () => {
+    const from = new Project('alta');
+    from.write('R-1', content('requirement', { title: 'r' }));
+    from.write('K-1', content('condition', { title: 'above' }));
+    from.write('K-2', content('condition', { title: 'below', under: 'K-1' }));
+    from.write('Q-1', content('question', { title: 'q', about: [{ kind: 'condition', id: 'K-2', items: [], holds: true }], settledIn: [{ id: 'R-1', version: 1 }] }));
+    const file = from.carry(['Q-1']);
+    expect(file.map((a) => a.id)).toEqual(['K-1', 'K-2', 'Q-1']);
+    const to = new Project('baixa');
+    to.write('K-1', content('condition', { title: 'of its own' }));
+    to.bring(file);
+    expect(to.head('K-3').content).toMatchObject({ under: 'K-2' });
+    // Where it was settled did not come along: it is a fact of the project it comes from.
+    expect(to.head('Q-1').content).toMatchObject({ about: [{ id: 'K-3' }], settledIn: [] });
   });
 });
 

@@ -123,13 +123,16 @@ export async function writeXlsx(sheet: string, rows: readonly (readonly string[]
 /** The same with several sheets, made to be read: columns as wide as what they hold, texts wrapped, the names of the columns always in view. */
 export async function writeSheets(sheets: readonly { readonly name: string; readonly rows: readonly (readonly string[])[] }[]): Promise<Uint8Array> {
   const names = sheetNames(sheets.map((s) => s.name));
-  const book = sheets.map(({ rows }, at) => ({
-    sheet: names[at] ?? '',
-    // Most cells of a table with a row a step are empty: they are not written at all.
-    data: rows.map((row, i) => row.map((cell) => (cell === '' ? null : { value: isObjectName(cell) ? `'${cell}` : cell, type: String, wrap: true, alignVertical: 'top' as const, ...(i === 0 ? { fontWeight: 'bold' as const } : {}) }))),
-    columns: (rows[0] ?? []).map((_, column) => ({ width: widthOf(rows, column) })),
-    stickyRowsCount: 1,
-  }));
+  const book = sheets.map(({ rows }, at) => {
+    const columns = (rows[0] ?? []).map((_, column) => ({ width: widthOf(rows, column) }));
+    const isTall = (row: readonly string[]): boolean => row.some((cell, i) => cell.length > (columns[i]?.width ?? NARROWEST) - 2 || cell.includes('\n'));
+    const data = rows.map((row, i) => {
+      // A look takes most of the time of a cell: only rows that need more than one line have one.
+      const look = { ...(isTall(row) ? { wrap: true, alignVertical: 'top' as const } : {}), ...(i === 0 ? { fontWeight: 'bold' as const } : {}) };
+      return row.map((cell) => (cell === '' ? null : { value: isObjectName(cell) ? `'${cell}` : cell, type: String, ...look }));
+    });
+    return { sheet: names[at] ?? '', data, columns, stickyRowsCount: 1 };
+  });
   const blob = await writeWorkbook(book).toBlob();
   return new Uint8Array(await blob.arrayBuffer());
 }

@@ -11,6 +11,8 @@ import { likeText } from './wordsSql.ts';
 
 /** Contents that are in memory at a time. */
 const AT_A_TIME = 1_000;
+/** Words that so many have are no way to tell them apart. */
+const COMMON = 0.8;
 
 /** The finder of a search. @throws {DomainError} when it is no pattern. */
 export function finderOrRefused(search: Search): Finder {
@@ -26,10 +28,13 @@ export async function findPlaces(work: UnitOfWork, projectId: string, ids: reado
   const wanted = new Set(parts);
   const places: FoundInArtefact[] = [];
   let [total, matches, artefacts] = [0, 0, 0];
-  const held = (from: number): ReturnType<typeof thoseThatMayHold> => thoseThatMayHold(work, projectId, ids.slice(from, from + AT_A_TIME), search);
+  // Where nearly all hold the words, asking the database for those that do costs more than it spares.
+  let isCommon = search.isPattern;
+  const held = (from: number): ReturnType<typeof thoseThatMayHold> => thoseThatMayHold(work, projectId, ids.slice(from, from + AT_A_TIME), isCommon ? null : search.text);
   let next = held(0);
   for (let from = 0; from < ids.length; from += AT_A_TIME) {
     const now = await next;
+    isCommon ||= now.length > AT_A_TIME * COMMON;
     // The database is at the next ones while these are looked through; the question has to go out first.
     if (from + AT_A_TIME < ids.length) next = held(from + AT_A_TIME);
     await turn();
@@ -51,13 +56,13 @@ function told(id: ArtefactId, value: KindAndContent, { path, part, text, matches
 
 const headRow = z.object({ kind: z.enum(ARTEFACT_KINDS), number: z.number(), schema: z.number(), content: z.unknown() });
 
-/** Words stand in a content as it is stored; whether a pattern does is seen only when it is read. What cannot be read holds nothing. */
-async function thoseThatMayHold(work: UnitOfWork, projectId: string, ids: readonly ArtefactId[], { text, isPattern }: Search): Promise<{ readonly id: ArtefactId; readonly value: KindAndContent }[]> {
+/** Contents that have words as they are stored; null: all. Whether a pattern stands in one is seen only when it is read. What cannot be read holds nothing. */
+async function thoseThatMayHold(work: UnitOfWork, projectId: string, ids: readonly ArtefactId[], text: string | null): Promise<{ readonly id: ArtefactId; readonly value: KindAndContent }[]> {
   const named = ids.flatMap((id, place) => {
     const parsed = parseArtefactId(id);
     return parsed === null ? [] : [{ ...parsed, place }];
   });
-  const words = isPattern ? '%' : `%${likeText(JSON.stringify(text).slice(1, -1))}%`;
+  const words = text === null ? '%' : `%${likeText(JSON.stringify(text).slice(1, -1))}%`;
   const rows = await selectRows(
     work,
     headRow,

@@ -1,7 +1,7 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { followFocus } from '../focus/index.ts';
 import { Dialog } from './Dialog.tsx';
 
@@ -68,4 +68,25 @@ test('what was typed is asked about before it is lost; where it counts at once i
   fireEvent.input(screen.getByLabelText('Name'), { target: { value: 'x' } });
   escape();
   await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+});
+
+test('it begins in what it names first, else in its first field, although that is drawn a moment later', async () => {
+  function Named({ late }: { readonly late: boolean }) {
+    const [there, setThere] = useState(!late);
+    useEffect(() => {
+      const timer = setTimeout(() => setThere(true), 30);
+      return () => clearTimeout(timer);
+    }, []);
+    return (
+      <Dialog title="Carry" onClose={() => undefined}>
+        <button>Its schema</button>
+        {there && <button data-first>Save</button>}
+      </Dialog>
+    );
+  }
+  const { unmount } = render(<Named late={false} />);
+  await waitFor(() => expect(document.activeElement?.textContent).toBe('Save'));
+  unmount();
+  render(<Named late />);
+  await waitFor(() => expect(document.activeElement?.textContent).toBe('Save'));
 });
