@@ -13,7 +13,8 @@ export default defineConfig({
   testDir: './tests',
   // Two halves may run at once, and each clears its own.
   outputDir: `../${process.env.CADERNO_E2E_RESULTS ?? 'test-results/all'}`,
-  timeout: 60_000,
+  // The longest take most of a minute on a machine that does nothing else, and two shards share one.
+  timeout: 120_000,
   // One browser a server: the tests of one run follow each other on the same demo.
   workers: 1,
   expect: { timeout: 10_000 },
