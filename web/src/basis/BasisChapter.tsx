@@ -48,11 +48,10 @@ export function BasisChapter() {
       <Empty title="The basis is empty" action={canEdit && <Button look="accent" onClick={() => void add()}>Write the first requirement</Button>}>
         Here stand the requirements of the system under test, as an outline. Everything else hangs on them.
       </Empty>
-    ) : outline === null ? undefined : (
-      <>
-        <Outline requirements={outline} {...(canEdit ? { selection: listing.selection } : {})} {...(found === null ? {} : { found })} coverage={coverage} {...(wording === null ? {} : { wording })} current={current} addressOf={(id) => address.basis(project, id)} {...(movable ? { onMove: move } : {})} />
-        {found?.size === 0 && listing.list !== undefined && <p className="px-5 py-4 text-ink2">{weakOnly && listing.view.query === '' ? 'No requirement has weak words.' : 'No requirement matches the query.'}</p>}
-      </>
+    ) : outline === null ? undefined : found?.size === 0 && listing.list !== undefined ? (
+      <p className="border-t border-rule px-5 py-4 text-ink2">{weakOnly && listing.view.query === '' ? 'No requirement has weak words.' : 'No requirement matches the query.'}</p>
+    ) : (
+      <Outline requirements={outline} {...(canEdit ? { selection: listing.selection } : {})} {...(found === null ? {} : { found })} coverage={coverage} {...(wording === null ? {} : { wording })} current={current} addressOf={(id) => address.basis(project, id)} {...(movable ? { onMove: move } : {})} />
     );
   return (
     <Spread
