@@ -146,8 +146,10 @@ test('what is no design file, or lies about what it holds, is refused by its pla
   };
   expect(await reading('<html>')).toMatchObject({ code: 'design_unreadable', reason: 'it is no JSON' });
   expect(await reading('{"format":"caderno-design","version":2}')).toMatchObject({ code: 'design_unreadable', at: 'version' });
-  expect(await reading(changed((f) => Object.assign(f.artefacts[0]!, { id: 'C-9' })))).toMatchObject({ code: 'design_unreadable', at: 'C-9' });
+  expect(await reading(changed((f) => Object.assign(f.artefacts.at(-1)!, { id: 'R-9' })))).toMatchObject({ code: 'design_unreadable', at: 'R-9' });
   expect(await reading(changed((f) => Object.assign(f.artefacts.find((a) => a.kind === 'case')!.versions[0]!.content, { steps: 'none' })))).toMatchObject({ code: 'design_unreadable', at: 'C-1 v3' });
+  expect(await reading(changed((f) => f.artefacts.push(f.artefacts[0]!)))).toMatchObject({ code: 'design_unreadable', at: 'R-1', reason: 'it stands in it twice' });
+  expect(await reading(changed((f) => Object.assign(f.artefacts[0]!, { under: 'R-2' })))).toMatchObject({ code: 'design_unreadable', at: 'R-1', reason: expect.stringContaining('does not come before') });
   expect(await reading(changed((f) => Object.assign(f.schemas, { case: 99 })))).toMatchObject({ code: 'design_unreadable' });
   const forged = await bring(there, new TextEncoder().encode(changed((f) => Object.assign(Object.values(f.files)[0]!, { base64: Buffer.from(pngOf(9, 9)).toString('base64') }))));
   expect((await there('runDesign', { params: { import: forged.id }, body: { choices: { 'C-1': 'theirs' } } })).refusal).toMatchObject({ code: 'design_unreadable', at: 'dial.png' });

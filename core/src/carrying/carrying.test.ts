@@ -289,5 +289,7 @@ describe('what settles into the project', () => {
     expect(JSON.stringify(along)).not.toContain('key there');
     const { settings } = new Settling({ fields: [], constants: along, depths: [], priorities: [] }, settled([]));
     expect(settings.constants).toMatchObject([{ name: 'base', value: 'here' }, { name: 'key', value: '', secret: true, others: {} }]);
+    const told = new Settling({ fields: [], constants: [constant('pin', true)], depths: [], priorities: [] }, settled([]));
+    expect(JSON.stringify(told.settings)).not.toContain('pin there');
   });
 });

@@ -2,7 +2,7 @@ import { priorityNamed, type Priority } from '../artefacts/index.ts';
 import type { Attachment } from '../attachments/index.ts';
 import { ownQueryName, type OwnChoice, type OwnField, type OwnValues } from '../fields/index.ts';
 import type { KindAndContent } from '../kinds/index.ts';
-import { SECRET_MASK, type Constant } from '../shared/index.ts';
+import type { Constant } from '../shared/index.ts';
 import type { CarriedDesign } from './carried.ts';
 
 /** What of a project carried contents settle into. */
@@ -135,8 +135,8 @@ function choiceNamed(choices: readonly OwnChoice[], name: string): OwnChoice | u
 
 function withMissingConstants(constants: readonly Constant[], here: SettledIn): readonly Constant[] {
   const missing = constants.filter((c) => !here.constants.some((known) => known.name === c.name));
-  // Configurations are of their project: only what holds in none comes along. A secret was never in the file.
-  return missing.length === 0 ? here.constants : [...here.constants, ...missing.map((c) => ({ ...c, id: here.newId(), value: c.value === SECRET_MASK ? '' : c.value, others: {} }))];
+  // Configurations are of their project: only what holds in none comes along. A secret comes without its value, whatever a file says.
+  return missing.length === 0 ? here.constants : [...here.constants, ...missing.map((c) => ({ ...c, id: here.newId(), value: c.secret ? '' : c.value, others: {} }))];
 }
 
 /** Names that are here already in other capitals are those. */

@@ -39,7 +39,7 @@ export const importBaseSchema: z.ZodType<ImportBase> = z.object({
 });
 
 /** As it is stored. */
-export const carriedHereSchema: z.ZodType<CarriedHere> = z.object({ first: z.object({ project: z.string(), id: artefactIdSchema }), versions: z.array(z.tuple([z.number(), z.number()])), schema: z.number(), base: z.unknown() });
+const carriedHereSchema: z.ZodType<CarriedHere> = z.object({ first: z.object({ project: z.string(), id: artefactIdSchema }), versions: z.array(z.tuple([z.number(), z.number()])), schema: z.number(), base: z.unknown() });
 
 const state = z.enum(ARTEFACT_STATES);
 const place = z.object({ parentId: z.string().nullable(), position: z.number() });

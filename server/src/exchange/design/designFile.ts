@@ -12,7 +12,9 @@ export interface ReadDesign {
 
 /** @throws {DomainError} when the bytes are no design file, or one of a later version of Caderno: nothing is read of it by halves. */
 export function readDesign(bytes: Uint8Array): ReadDesign {
-  const { artefacts, schemas, project, fields, constants, depths, priorities, files } = parsed(bytes);
+  const file = parsed(bytes);
+  refuseOdd(file.artefacts);
+  const { artefacts, schemas, project, fields, constants, depths, priorities, files } = file;
   return { design: { project, fields, constants, depths, priorities, artefacts: artefacts.map((a) => artefactOf(a, schemas[a.kind])) }, files };
 }
 
@@ -27,6 +29,18 @@ function parsed(bytes: Uint8Array): DesignFile {
   if (read.success) return read.data;
   const [first] = placedIssues(read.error);
   throw new DomainError({ code: 'design_unreadable', at: first?.path ?? '', reason: first?.message ?? '' });
+}
+
+/** What no design file of ours has, and what would stand twice or in a circle. */
+function refuseOdd(artefacts: DesignFile['artefacts']): void {
+  const [ids, firsts] = [new Set<string>(), new Set<string>()];
+  for (const { id, first, under } of artefacts) {
+    const name = `${first.project} ${first.id}`;
+    if (ids.has(id) || firsts.has(name)) throw new DomainError({ code: 'design_unreadable', at: id, reason: 'it stands in it twice' });
+    if (under !== null && !ids.has(under)) throw new DomainError({ code: 'design_unreadable', at: id, reason: `it stands below ${under}, which does not come before it` });
+    ids.add(id);
+    firsts.add(name);
+  }
 }
 
 function artefactOf({ kind, id, versions, base, ...rest }: DesignFile['artefacts'][number], schema: number): CarriedArtefact {
