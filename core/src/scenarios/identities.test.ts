@@ -1,0 +1,113 @@
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { asJson, mergeContent } from '../versions/index.ts';
+import { EMPTY_FEATURE, textOf, type FeatureContent } from './feature.ts';
+import { withNumbers, withText } from './identities.ts';
+import { outlineOf } from './scenario.ts';
+
+let made = 0;
+const newId = (): string => `i${(made += 1)}`;
+
+function feature(text: string, before: FeatureContent = EMPTY_FEATURE): FeatureContent {
+  return withNumbers(withText(before, text, newId), before === EMPTY_FEATURE ? null : before);
+}
+
+/** The number of each scenario beside its name. */
+function numbered(content: FeatureContent): string[] {
+  return outlineOf(content).scenarios.map((s) => `${s.number} ${s.name}`);
+}
+
+const READINGS = `Feature: Taking a reading
+  Read once a month.
+
+  Background:
+    Given a meter
+
+  @smoke
+  # Asked for by the town
+  Scenario: inside the range
+    When the clerk enters 12
+    Then it is stored
+
+  Scenario: outside the range
+    When the clerk enters -1
+    Then it is refused
+`;
+
+const piece = fc.constantFrom('Feature: f', '  Scenario: a', '  Scenario: b', '  Scenario Outline: o', '  Background:', '  Rule: r', '    Given x', '    And x', '    """', '   | a | b |', '   | a |', '  Examples:', '@t', '# c', '', '   ', 'words', '#language: pt', 'Funcionalidade: f', '  Cenário: c', '\tGiven tab', '٭ نص عربي');
+const ending = fc.constantFrom('\n', '\r\n');
+const anyText = fc.tuple(fc.array(fc.tuple(piece, ending), { maxLength: 30 }), fc.boolean(), fc.boolean()).map(([lines, bom, end]) => (bom ? '\uFEFF' : '') + lines.map(([l, e], i) => (i === lines.length - 1 && !end ? l : l + e)).join(''));
+
+describe('the text of a feature', () => {
+  it('comes out as it went in, byte for byte, whatever it is', () => {
+    fc.assert(fc.property(anyText, (text) => expect(textOf(feature(text))).toBe(text)), { numRuns: 500 });
+  });
+
+  it('put over any other comes out as it is, and every scenario keeps one number that no other has', () => {
+    const unixText = anyText.map((t) => t.replaceAll('\r', '').replace('\uFEFF', ''));
+    fc.assert(
+      fc.property(unixText, unixText, (first, second) => {
+        const content = feature(second, feature(first));
+        expect(textOf(content)).toBe(second);
+        const numbers = content.parts.filter((p) => p.kind === 'scenario').map((p) => p.number);
+        expect(new Set(numbers).size).toBe(numbers.length);
+        expect(numbers).not.toContain(0);
+        const ids = content.parts.map((p) => p.id);
+        expect(new Set(ids).size).toBe(ids.length);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it('keeps carriage returns and the byte order mark through an editor that shows neither', () => {
+    const content = feature(`\uFEFF${READINGS.replaceAll('\n', '\r\n')}`);
+    const edited = feature(READINGS.replace('enters 12', 'enters 13'), content);
+    expect(textOf(edited)).toBe(`\uFEFF${READINGS.replace('enters 12', 'enters 13').replaceAll('\n', '\r\n')}`);
+    const mixed = feature('Feature: a\r\n\n  Scenario: s\n    Given x\r\n');
+    expect(textOf(feature('Feature: a\n\n  Scenario: s\n    Given y\n', mixed))).toBe('Feature: a\r\n\n  Scenario: s\n    Given y\r\n');
+  });
+});
+
+describe('a scenario stays who it is', () => {
+  const before = feature(READINGS);
+
+  it('with the tags and the comments right above it', () => {
+    expect(before.parts.map((p) => [p.kind, p.number, p.lines.length])).toEqual([['head', 0, 3], ['background', 0, 3], ['scenario', 1, 6], ['scenario', 2, 4]]);
+  });
+
+  it('when it is moved, renamed and changed, and a new one gets the next number', () => {
+    const [head = '', inside = '', outside = ''] = [READINGS.slice(0, READINGS.indexOf('  @smoke')), READINGS.slice(READINGS.indexOf('  @smoke'), READINGS.indexOf('  Scenario: outside')), READINGS.slice(READINGS.indexOf('  Scenario: outside'))];
+    expect(numbered(feature(head + outside + inside, before))).toEqual(['0 ', '2 outside the range', '1 inside the range']);
+    expect(numbered(feature(READINGS.replace('inside the range', 'within the range'), before))).toEqual(['0 ', '1 within the range', '2 outside the range']);
+    expect(numbered(feature(READINGS.replace('  Scenario: outside', '  Scenario: empty\n    When nothing is entered\n\n  Scenario: outside'), before))).toEqual(['0 ', '1 inside the range', '3 empty', '2 outside the range']);
+  });
+
+  it('when another takes its name', () => {
+    expect(numbered(feature(READINGS.replace('  Scenario: outside', '  Scenario: inside the range\n    Given anything\n\n  Scenario: outside'), before))).toEqual(['0 ', '1 inside the range', '3 inside the range', '2 outside the range']);
+  });
+
+  it('when a doc string that somebody has begun swallows it for a while', () => {
+    const begun = withText(before, READINGS.replace('enters 12', 'enters 12\n    """'), newId);
+    expect(begun.parts).toHaveLength(3);
+    const ended = withText(begun, READINGS.replace('enters 12', 'enters 12\n    """\n    """'), newId, before.parts);
+    expect(ended.parts.map((p) => p.id)).toEqual(before.parts.map((p) => p.id));
+  });
+
+  it('and a number that was taken is never given again', () => {
+    const without = feature(READINGS.slice(0, READINGS.indexOf('  Scenario: outside')), before);
+    expect(numbered(feature(`${textOf(without)}  Scenario: third\n    Given other things\n`, without))).toEqual(['0 ', '1 inside the range', '3 third']);
+  });
+});
+
+it('what two people write in one feature is merged by scenario and by step', () => {
+  const base = feature(READINGS);
+  const mine = withText(base, READINGS.replace('it is stored', 'it is kept').replace('  Scenario: outside', '  Scenario: mine\n    Given a\n\n  Scenario: outside'), newId);
+  const theirs = feature(`${READINGS.replace('the clerk enters 12', 'the clerk enters 99').replace('refused', 'sent back')}\n  Scenario: theirs\n    Given b\n`, base);
+  const { content, conflicts } = mergeContent(asJson(base), asJson(mine), asJson(theirs));
+  expect(conflicts).toEqual([]);
+  const merged = withNumbers(content as unknown as FeatureContent, theirs);
+  expect(numbered(merged)).toEqual(['0 ', '1 inside the range', '4 mine', '2 outside the range', '3 theirs']);
+  expect(outlineOf(merged).scenarios.map((s) => s.steps.map((step) => step.text))).toEqual([['a meter'], ['the clerk enters 99', 'it is kept'], ['a'], ['the clerk enters -1', 'it is sent back'], ['b']]);
+  const clash = mergeContent(asJson(base), asJson(mine), asJson(feature(READINGS.replace('it is stored', 'it is saved'), base)));
+  expect(clash.conflicts.map((c) => [c.mine, c.theirs])).toEqual([['    Then it is kept', '    Then it is saved']]);
+});
