@@ -54,6 +54,8 @@ export function findableOf(head: Summary, around: AroundHead): Findable {
       return { ...head, modules: [head.module], requirements: [...new Set(head.covers.flatMap((id) => around.condition(id)?.requirements ?? []))], shows: around.shows(head.id) };
     case 'question':
       return { ...head, modules: [head.module], owner: head.asked };
+    case 'feature':
+      return { ...head, modules: [head.module], scenarios: head.scenarios.length };
     case 'shared':
     case 'dataSet':
       return { ...head, modules: [head.module] };

@@ -1,8 +1,9 @@
-import { parseArtefactId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
+import { parseArtefactId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type FeatureId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
 import { itemKey, fieldId, type FieldId, type ItemKey } from '@caderno/core/conditions';
 import { attachmentId, type AttachmentId } from '@caderno/core/attachments';
 import { parameterId, rowId, stepId, type ParameterId, type RowId, type StepId } from '@caderno/core/cases';
 import { ownFieldId, type OwnFieldId } from '@caderno/core/fields';
+import { lineId, partId, type LineId, type PartId } from '@caderno/core/scenarios';
 import { z } from 'zod';
 import { LIMITS } from './limits.ts';
 import { textUpTo } from './text.ts';
@@ -34,6 +35,11 @@ export const ownFieldIdSchema: z.ZodType<OwnFieldId> = innerId.transform(ownFiel
 /** Of anything inside a content. */
 export const innerIdSchema = innerId;
 
+/** Of a part of a feature. */
+export const partIdSchema: z.ZodType<PartId> = innerId.transform(partId);
+/** Of a line within a part of a feature. */
+export const lineIdSchema: z.ZodType<LineId> = innerId.transform(lineId);
+
 /** Of an artefact; the database counts no further. */
 export const versionNumberSchema = z.int().min(1).max(LIMITS.number);
 
@@ -54,5 +60,7 @@ export const questionIdSchema: z.ZodType<QuestionId> = idOf('question', /^Q-[1-9
 export const sharedIdSchema: z.ZodType<SharedId> = idOf('shared', /^S-[1-9]\d{0,8}$/);
 /** `D-12`. */
 export const dataSetIdSchema: z.ZodType<DataSetId> = idOf('dataSet', /^D-[1-9]\d{0,8}$/);
+/** `F-12`. */
+export const featureIdSchema: z.ZodType<FeatureId> = idOf('feature', /^F-[1-9]\d{0,8}$/);
 /** The id of an artefact of any kind. */
-export const artefactIdSchema: z.ZodType<ArtefactId> = z.union([requirementIdSchema, conditionIdSchema, caseIdSchema, questionIdSchema, sharedIdSchema, dataSetIdSchema]);
+export const artefactIdSchema: z.ZodType<ArtefactId> = z.union([requirementIdSchema, conditionIdSchema, caseIdSchema, questionIdSchema, sharedIdSchema, dataSetIdSchema, featureIdSchema]);

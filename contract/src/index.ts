@@ -1,5 +1,5 @@
 export { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
-export { artefactIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema } from './ids.ts';
+export { artefactIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, featureIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema } from './ids.ts';
 export type { Content, ContentOfKind, KindAndContent } from '@caderno/core/kinds';
 export {
   KIND_SCHEMA,
@@ -55,6 +55,9 @@ export {
 export type { ServerState } from './serverState.ts';
 export { LEFT_REASONS, type ChangeMany, type ChangedMany, type Chosen, type LeftReason } from './many.ts';
 export { DESIGN_FORMAT, designFileSchema, designJsonSchema, runDesignSchema, type ComesAlong, type DesignDraft, type DesignFile, type ExportDesign } from './design.ts';
+export { FEATURE_LEFT_REASONS, featuresDraftSchema, runFeaturesSchema, type ExportFeatures, type FeatureLeftReason, type FeaturesDraft } from './features.ts';
+export { featurePathSchema } from './kinds/feature.ts';
+export { isText } from './text.ts';
 export { CASE_FORMATS, caseMappingSchema, runCasesSchema, type CaseDraft, type CaseFormat, type CasePreview, type ExportCases } from './caseFiles.ts';
 export { PLACES_PAGE, type FoundInArtefact, type FoundPlaces } from './replacing.ts';
 export type { ConditionLine, ItemList } from './coverage.ts';

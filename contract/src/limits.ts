@@ -10,6 +10,9 @@ export const LIMITS = {
   attachments: 20,
   parameters: 200,
   rows: 100_000,
+  /** Parts of a feature, and lines of one of them. */
+  featureParts: 20_000,
+  featureLines: 200_000,
   fields: 20,
   /** Conditions and actions of a decision table, each. */
   tableLines: 60,

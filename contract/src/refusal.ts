@@ -58,6 +58,7 @@ export type Refusal =
   | { readonly code: 'file_too_large'; readonly limit: number }
   /** `at`: where in it; empty: as a whole. */
   | { readonly code: 'design_unreadable'; readonly at: string; readonly reason: string }
+  | { readonly code: 'features_unreadable'; readonly wrong: 'none' | 'damaged' | 'too_many' }
   | { readonly code: 'design_too_large'; readonly bytes: number; readonly limit: number; readonly files: boolean }
   | { readonly code: 'export_cell_too_long'; readonly id: ArtefactId; readonly limit: number }
   | { readonly code: 'too_many_instances'; readonly id: ArtefactId }
@@ -150,6 +151,7 @@ export const STATUS_OF_REFUSAL = {
   import_too_heavy: 422,
   file_too_large: 413,
   design_unreadable: 422,
+  features_unreadable: 422,
   design_too_large: 422,
   export_cell_too_long: 422,
   too_many_instances: 422,
@@ -296,6 +298,8 @@ export function refusalSentence(refusal: Refusal): string {
       return `The file is larger than the ${Math.floor(refusal.limit / 1024 / 1024)} MB a file may have. Nothing was imported; split it.`;
     case 'design_unreadable':
       return `This is no design file that this Caderno can read${refusal.at === '' ? '' : ` (at ${refusal.at})`}: ${refusal.reason}. Nothing was changed. Save it once more in the project it comes from; a file of a later Caderno is read by one as late.`;
+    case 'features_unreadable':
+      return FEATURES_UNREADABLE[refusal.wrong];
     case 'design_too_large':
       return `The design file would have ${Math.ceil(refusal.bytes / 1024 / 1024)} MB, and ${Math.floor(refusal.limit / 1024 / 1024)} MB can be brought in at a time. ${refusal.files ? 'Leave the attached files out, or take less of the project along.' : 'Take less of the project along at a time.'}`;
     case 'export_cell_too_long':
@@ -368,3 +372,9 @@ export function refusalSentence(refusal: Refusal): string {
       return `Something went wrong on our side (${refusal.reference}). What you typed is kept; try again.`;
   }
 }
+
+const FEATURES_UNREADABLE: Record<Extract<Refusal, { code: 'features_unreadable' }>['wrong'], string> = {
+  none: 'There is no feature in it: a feature is a text file whose name ends in .feature, by itself or in a zip. Nothing was changed.',
+  damaged: 'The zip is damaged and cannot be unpacked. Nothing was changed; pack the folder once more.',
+  too_many: 'There are more than 5,000 features in it, or more than 100 MB when it is unpacked. Nothing was changed; bring the folders one by one.',
+};

@@ -23,6 +23,7 @@ const ConditionAddress = lazy(() => import('./conditions/index.ts').then((m) => 
 const CasesChapter = lazy(() => import('./cases/index.ts').then((m) => ({ default: m.CasesChapter })));
 const ReplacePage = lazy(() => import('./replacing/index.ts').then((m) => ({ default: m.ReplacePage })));
 const ListChapter = lazy(() => import('./lists/index.ts').then((m) => ({ default: m.ListChapter })));
+const ScenariosChapter = lazy(() => import('./scenarios/index.ts').then((m) => ({ default: m.ScenariosChapter })));
 const SharedChapter = lazy(() => import('./shared/index.ts').then((m) => ({ default: m.SharedChapter })));
 const ReadThrough = lazy(() => import('./reading/index.ts').then((m) => ({ default: m.ReadThrough })));
 const ReadSelection = lazy(() => import('./reading/index.ts').then((m) => ({ default: m.ReadSelection })));
@@ -73,6 +74,7 @@ const router = createBrowserRouter([
       { path: 'cases/:case?', element: chapter(<CasesChapter />) },
       { path: 'list/:kind', element: chapter(<ListChapter />) },
       { path: 'replace', element: chapter(<ReplacePage />) },
+      { path: 'scenarios/:feature?', element: chapter(<ScenariosChapter />) },
       { path: 'shared/:shared?', element: chapter(<SharedChapter />) },
       { path: 'read', element: chapter(<ReadSelection />) },
       { path: 'reuse', element: chapter(<ReuseGraphPage />) },

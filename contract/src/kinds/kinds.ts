@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { caseSchemas, type CaseSummary } from './case.ts';
 import { conditionSchemas, type ConditionSummary } from './condition.ts';
 import { dataSetSchemas, type DataSetSummary } from './dataSet.ts';
+import { featureSchemas, type FeatureSummary } from './feature.ts';
 import type { KindSchema } from './kind.ts';
 import { questionSchemas, type QuestionSummary } from './question.ts';
 import { requirementSchemas, type RequirementSummary } from './requirement.ts';
@@ -17,6 +18,7 @@ export interface SummaryOfKind {
   question: QuestionSummary;
   shared: SharedSummary;
   dataSet: DataSetSummary;
+  feature: FeatureSummary;
 }
 /** What lists show of an artefact of any kind: its head. */
 export type Summary = SummaryOfKind[ArtefactKind];
@@ -29,6 +31,7 @@ export const KIND_SCHEMA: { readonly [K in ArtefactKind]: KindSchema<ContentOfKi
   question: questionSchemas,
   shared: sharedSchemas,
   dataSet: dataSetSchemas,
+  feature: featureSchemas,
 };
 
 /** Written into every stored version; a kind whose content changes shape gets a migration, and with it the next number. */

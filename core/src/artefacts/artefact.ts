@@ -1,5 +1,5 @@
 /** The kinds of artefact, each with the letter its ids begin with. Ids are never reused. */
-export const ARTEFACT_KINDS = ['requirement', 'condition', 'case', 'question', 'shared', 'dataSet'] as const;
+export const ARTEFACT_KINDS = ['requirement', 'condition', 'case', 'question', 'shared', 'dataSet', 'feature'] as const;
 export type ArtefactKind = (typeof ARTEFACT_KINDS)[number];
 
 export type RequirementId = `R-${number}`;
@@ -10,6 +10,8 @@ export type QuestionId = `Q-${number}`;
 export type SharedId = `S-${number}`;
 /** A data set that many may use. */
 export type DataSetId = `D-${number}`;
+/** A feature: a file of scenarios. */
+export type FeatureId = `F-${number}`;
 
 /** Template types, not plain strings: a case's id where a condition's is wanted does not compile. */
 export interface IdOfKind {
@@ -19,12 +21,13 @@ export interface IdOfKind {
   question: QuestionId;
   shared: SharedId;
   dataSet: DataSetId;
+  feature: FeatureId;
 }
 export type ArtefactId = IdOfKind[ArtefactKind];
 
-const LETTER = { requirement: 'R', condition: 'K', case: 'C', question: 'Q', shared: 'S', dataSet: 'D' } as const satisfies Record<ArtefactKind, string>;
+const LETTER = { requirement: 'R', condition: 'K', case: 'C', question: 'Q', shared: 'S', dataSet: 'D', feature: 'F' } as const satisfies Record<ArtefactKind, string>;
 
-const ID = /^([RKCQSD])-([1-9]\d{0,8})$/;
+const ID = /^([RKCQSDF])-([1-9]\d{0,8})$/;
 
 /** The one maker of ids from numbers. */
 export function artefactId<K extends ArtefactKind>(kind: K, number: number): IdOfKind[K] {

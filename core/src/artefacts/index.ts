@@ -17,5 +17,6 @@ export {
   type QuestionId,
   type SharedId,
   type DataSetId,
+  type FeatureId,
   type IdOfKind,
 } from './artefact.ts';

@@ -54,6 +54,8 @@ export interface Kind<C> {
   withTraceLinks(content: C, replace: <L extends SeenLink>(link: L) => L): C;
   /** The content with all that it names led elsewhere; what leads nowhere is left out. */
   withTargets(content: C, targets: Targets): C;
+  /** What is to be saved, with what only the server can tell of it, as numbers that are never used again. `before`: its head so far; null: it is new. Null: the kind has nothing of the sort. */
+  readonly settled: ((content: C, before: C | null) => C) | null;
   /** The content with each of its uses pinned as is said of what it uses; the very same when none is another. Null: the kind uses nothing. */
   readonly withPins: ((content: C, pinOf: PinOf) => C) | null;
 }

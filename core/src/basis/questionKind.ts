@@ -13,5 +13,6 @@ export const questionKind: Kind<QuestionContent> = {
     about: content.about.flatMap((subject) => ledTo(subject, targets)),
     settledIn: content.settledIn.flatMap((settled) => ledTo(settled, targets).map((led) => ({ ...led, version: targets.version(settled.id, settled.version) }))),
   }),
+  settled: null,
   withPins: null,
 };

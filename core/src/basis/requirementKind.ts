@@ -16,5 +16,6 @@ export const requirementKind: Kind<RequirementContent> = {
       return to === null ? [] : [{ ...relation, to }];
     }),
   }),
+  settled: null,
   withPins: null,
 };

@@ -23,6 +23,7 @@ export const caseKind: Kind<CaseContent> = {
     // Where it was cloned from is of the project it was cloned in.
     return { ...content, data, steps, covers: content.covers.flatMap((c) => ledTo(c, targets)), dependsOn: content.dependsOn.flatMap((d) => ledTo(d, targets)), origin: null };
   },
+  settled: null,
   withPins(content, pinOf) {
     const [steps, data] = [stepsWithPins(content.steps, pinOf), withPin(content.data, pinOf)];
     return steps === content.steps && data === content.data ? content : { ...content, steps, data };

@@ -9,5 +9,6 @@ export const conditionKind: Kind<ConditionContent> = {
   words: ({ requirements }) => requirements.map((link) => link.anchor?.quote ?? ''),
   withTraceLinks: (content, replace) => ({ ...content, requirements: content.requirements.map(replace) }),
   withTargets: (content, targets) => ({ ...content, requirements: content.requirements.flatMap((link) => ledTo(link, targets)), under: content.under === null ? null : targets.id(content.under) }),
+  settled: null,
   withPins: null,
 };

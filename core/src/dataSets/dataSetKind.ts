@@ -9,5 +9,6 @@ export const dataSetKind: Kind<DataSetContent> = {
   words: ({ purpose, parameters, rows }) => [purpose, ...parameters.map((p) => p.name), ...rows.flatMap((r) => [r.name, r.description])],
   withTraceLinks: (content, replace) => ({ ...content, serves: content.serves.map(replace) }),
   withTargets: (content, targets) => ({ ...content, serves: content.serves.flatMap((served) => ledTo(served, targets)) }),
+  settled: null,
   withPins: null,
 };

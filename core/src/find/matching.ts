@@ -34,6 +34,10 @@ export interface Findable {
   readonly rows?: number;
   /** Steps that expect something. */
   readonly expected?: number;
+  /** Of a feature. */
+  readonly scenarios?: number;
+  /** Lines of a feature that are not good Gherkin. */
+  readonly problems?: number;
   readonly estimate?: number | null;
   readonly dataSet?: ArtefactId | null;
   readonly covers?: readonly ArtefactId[];
@@ -178,7 +182,8 @@ const FIELD: Record<TextField, (artefact: Findable, value: string, asking: Askin
   module: (a, value) => a.modules.some((module) => within(module, value)),
   owner: (a, value) => within(a.owner ?? '', value),
   author: (a, value) => within(a.author, value),
-  tag: (a, value) => among(a.tags, value),
+  // In features a tag begins with the sign that people leave out elsewhere.
+  tag: (a, value) => among(a.tags, value) || among(a.tags, `@${value}`),
   priority: (a, value) => same(a.priority, value),
   risk: (a, value) => same(a.risk, value),
   covers: (a, value) => among(a.covers, value),
@@ -207,6 +212,7 @@ const HAS: Record<HasValue, (artefact: Findable) => boolean> = {
   module: (a) => a.modules.some((module) => module !== ''),
   requirement: (a) => (a.requirements ?? []).length > 0,
   dataSet: (a) => a.dataSet != null,
+  problems: (a) => (a.problems ?? 0) > 0,
 };
 
 const IS: Record<IsValue, (artefact: Findable, asking: Asking) => boolean> = {
@@ -218,6 +224,8 @@ const IS: Record<IsValue, (artefact: Findable, asking: Asking) => boolean> = {
 const NUMBER: Record<NumberField, (artefact: Findable, is: Comparison, than: number) => boolean> = {
   minutes: (a, is, than) => a.estimate != null && compares(a.estimate, is, than),
   steps: (a, is, than) => a.steps !== undefined && compares(a.steps, is, than),
+  scenarios: (a, is, than) => a.scenarios !== undefined && compares(a.scenarios, is, than),
+  problems: (a, is, than) => a.problems !== undefined && compares(a.problems, is, than),
   rows: (a, is, than) => a.rows !== undefined && compares(a.rows, is, than),
   version: (a, is, than) => compares(a.version, is, than),
   coverage: (a, is, than) => a.standings !== undefined && isShare(shownRatio(a.standings), is, than),

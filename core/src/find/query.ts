@@ -8,7 +8,7 @@ import { parseMoment, type Moment } from './moment.ts';
 import { tokensOf, type Comparison, type FieldToken, type Token } from './tokens.ts';
 
 /** What `has:` and `is:` can ask for. */
-export const HAS_VALUES = ['rows', 'steps', 'expected', 'covers', 'tags', 'estimate', 'owner', 'module', 'requirement', 'dataSet'] as const;
+export const HAS_VALUES = ['rows', 'steps', 'expected', 'covers', 'tags', 'estimate', 'owner', 'module', 'requirement', 'dataSet', 'problems'] as const;
 export type HasValue = (typeof HAS_VALUES)[number];
 export const IS_VALUES = ['mine', 'broken', 'showing'] as const;
 export type IsValue = (typeof IS_VALUES)[number];
@@ -17,7 +17,7 @@ export type IsValue = (typeof IS_VALUES)[number];
 const TEXT_FIELDS = ['state', 'module', 'tag', 'priority', 'risk', 'owner', 'author', 'kind', 'execution', 'technique', 'polarity', 'type', 'status', 'standing', 'depth', 'has', 'is', 'covers', 'requirement', 'id'] as const;
 export type TextField = (typeof TEXT_FIELDS)[number];
 /** Fields that are compared as numbers; `coverage` in whole percent. */
-const NUMBER_FIELDS = ['minutes', 'steps', 'rows', 'version', 'coverage'] as const;
+const NUMBER_FIELDS = ['minutes', 'steps', 'rows', 'scenarios', 'problems', 'version', 'coverage'] as const;
 export type NumberField = (typeof NUMBER_FIELDS)[number];
 
 export const QUERY_FIELDS = [...TEXT_FIELDS, ...NUMBER_FIELDS, 'updated'] as const;
@@ -77,6 +77,7 @@ const OF_KIND: Readonly<Record<ArtefactKind, readonly QueryField[]>> = {
   question: ['owner', 'status', 'requirement'],
   shared: ['module', 'tag', 'steps'],
   dataSet: ['module', 'tag', 'rows'],
+  feature: ['module', 'owner', 'tag', 'requirement', 'scenarios', 'problems'],
 };
 
 /** What a query calls the fields that say something of artefacts of a kind, those of most use first. */
@@ -88,6 +89,7 @@ export function queryFieldsOf(kind: ArtefactKind, own: readonly OwnField[]): rea
 const HAS_OF_KIND: Readonly<Record<ArtefactKind, readonly (HasValue | IsValue)[]>> = {
   requirement: ['module'], condition: ['requirement'], case: ['rows', 'steps', 'expected', 'covers', 'tags', 'estimate', 'owner', 'module', 'dataSet', 'mine', 'showing'],
   question: ['owner', 'mine'], shared: ['steps', 'tags', 'module'], dataSet: ['rows', 'tags', 'module'],
+  feature: ['requirement', 'tags', 'owner', 'module', 'mine', 'problems'],
 };
 
 /** The members of a closed set that artefacts of a kind can have. */

@@ -1,1 +1,1 @@
-export { KINDS, linksOf, meaningOf, versionsNamedIn, withPins, withPinsOn, withTargets, withTargetsSeen, withTraceLinks, wordsOf, type Content, type ContentOfKind, type KindAndContent } from './kinds.ts';
+export { KINDS, linksOf, meaningOf, settledValue, versionsNamedIn, withPins, withPinsOn, withTargets, withTargetsSeen, withTraceLinks, wordsOf, type Content, type ContentOfKind, type KindAndContent } from './kinds.ts';

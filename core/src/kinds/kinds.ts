@@ -3,6 +3,7 @@ import { questionKind, requirementKind, type QuestionContent, type RequirementCo
 import { caseKind, type CaseContent } from '../cases/index.ts';
 import { conditionKind, type ConditionContent } from '../conditions/index.ts';
 import { dataSetKind, type DataSetContent } from '../dataSets/index.ts';
+import { featureKind, type FeatureContent } from '../scenarios/index.ts';
 import { sharedKind, type SharedContent } from '../shared/index.ts';
 
 /** The content that artefacts of a kind have. */
@@ -13,6 +14,7 @@ export interface ContentOfKind {
   question: QuestionContent;
   shared: SharedContent;
   dataSet: DataSetContent;
+  feature: FeatureContent;
 }
 /** A content of any kind. */
 export type Content = ContentOfKind[ArtefactKind];
@@ -28,6 +30,7 @@ export const KINDS: { readonly [K in ArtefactKind]: Kind<ContentOfKind[K]> } = {
   question: questionKind,
   shared: sharedKind,
   dataSet: dataSetKind,
+  feature: featureKind,
 };
 
 /** The part of a content whose change makes trace links to it suspect: compared as canonical JSON. */
@@ -66,6 +69,14 @@ export function withTraceLinks<K extends ArtefactKind>({ kind, content }: KindAn
 /** The content with all that it names led to where that stands in another project; what leads nowhere is left out. */
 export function withTargets<K extends ArtefactKind>({ kind, content }: KindAndContent<K>, targets: Targets): KindAndContent<K> {
   return { kind, content: KINDS[kind].withTargets(content, targets) } as KindAndContent<K>;
+}
+
+/** What is to be saved, as the server saves it after `before`; null: it is new. */
+export function settledValue<K extends ArtefactKind>(value: KindAndContent<K>, before: KindAndContent | null): KindAndContent<K> {
+  const { kind, content } = value;
+  const settle = KINDS[kind].settled;
+  // A head is of the kind of what follows it.
+  return settle === null ? value : ({ kind, content: settle(content, (before?.content ?? null) as typeof content | null) } as KindAndContent<K>);
 }
 
 /** The content with its uses pinned as is said of what it uses; the very same when none is another, null when its kind uses nothing. */

@@ -11,7 +11,9 @@ export interface Listed extends Findable {
   readonly title: string;
   /** In the order of the outline; requirements only. */
   readonly position?: number;
-  /** How often a case is executed. */
+  /** Where the file of a feature stands. */
+  readonly folder?: string;
+  /** How often a case is executed, or all scenarios of a feature. */
   readonly instances?: number;
   /** Items that wait for the answer to a question. */
   readonly heldUp?: number;
@@ -20,7 +22,7 @@ export interface Listed extends Findable {
 /** What a list can show of an artefact, sort by and group by. */
 export const LIST_COLUMNS = [
   'id', 'title', 'state', 'module', 'requirement', 'type', 'technique', 'risk', 'priority', 'owner', 'status', 'coverage', 'standing', 'caseKind', 'execution',
-  'steps', 'rows', 'instances', 'minutes', 'covers', 'heldUp', 'tags', 'depths', 'version', 'updated', 'author',
+  'folder', 'scenarios', 'problems', 'steps', 'rows', 'instances', 'minutes', 'covers', 'heldUp', 'tags', 'depths', 'version', 'updated', 'author',
 ] as const;
 export type BuiltInColumn = (typeof LIST_COLUMNS)[number];
 /** A field of the project's own as a column, by its id. */
@@ -53,6 +55,7 @@ const OF_KIND: Readonly<Record<ArtefactKind, readonly BuiltInColumn[]>> = {
   question: ['id', 'title', 'status', 'owner', 'heldUp', 'requirement'],
   shared: ['id', 'title', 'state', 'module', 'steps', 'tags'],
   dataSet: ['id', 'title', 'state', 'module', 'rows', 'tags'],
+  feature: ['id', 'title', 'folder', 'state', 'module', 'owner', 'scenarios', 'instances', 'problems', 'requirement', 'tags'],
 };
 
 /** The columns that say something of artefacts of a kind, in the order in which a table begins with them. */
@@ -60,7 +63,7 @@ export function columnsOf(kind: ArtefactKind, fields: readonly OwnField[]): read
   return [...OF_KIND[kind], ...ownFieldsOf(fields, kind).map((field) => ownColumn(field.id)), ...OF_ALL];
 }
 
-const GROUPS: ReadonlySet<ListColumn> = new Set(['state', 'module', 'requirement', 'type', 'technique', 'risk', 'priority', 'owner', 'status', 'standing', 'caseKind', 'execution', 'tags', 'depths', 'updated', 'author']);
+const GROUPS: ReadonlySet<ListColumn> = new Set(['folder', 'state', 'module', 'requirement', 'type', 'technique', 'risk', 'priority', 'owner', 'status', 'standing', 'caseKind', 'execution', 'tags', 'depths', 'updated', 'author']);
 
 /** The columns that artefacts of a kind can be grouped by. */
 export function groupsOf(kind: ArtefactKind, fields: readonly OwnField[]): readonly ListColumn[] {
@@ -114,6 +117,9 @@ const VALUE: Record<BuiltInColumn, (listed: Listed) => ListValue> = {
   standing: ({ standings }) => (standings === undefined ? null : (WORST.find((s) => standings[s] > 0) ?? null)),
   caseKind: (l) => l.caseKind ?? null,
   execution: (l) => l.execution ?? null,
+  folder: (l) => textOrNull(l.folder),
+  scenarios: (l) => l.scenarios ?? null,
+  problems: (l) => (l.problems === 0 ? null : (l.problems ?? null)),
   steps: (l) => l.steps ?? null,
   rows: (l) => l.rows ?? null,
   instances: (l) => l.instances ?? null,

@@ -3,6 +3,7 @@ import { ARTEFACT_KINDS } from '../artefacts/index.ts';
 import type { RiskScale } from '../basis/index.ts';
 import { EMPTY_CASE, newCover, plainStep, stepId, type Step } from '../cases/index.ts';
 import { KINDS, type KindAndContent } from '../kinds/index.ts';
+import { EMPTY_FEATURE, textOf, withText } from '../scenarios/index.ts';
 import { ownFieldId } from '../fields/index.ts';
 import { testField } from '../fields/testField/index.ts';
 import { editMany, type EditingProject, type ManyEdit } from './editMany.ts';
@@ -15,11 +16,11 @@ const kindsThatTake = (edit: ManyEdit): string[] => EVERY.filter((v) => editMany
 
 test('each edit knows the kinds that have what it sets, and changes nothing else of them', () => {
   expect(kindsThatTake({ kind: 'title', title: 't' })).toEqual(ARTEFACT_KINDS);
-  for (const value of EVERY) expect(editMany({ kind: 'title', title: 't' }, value, PROJECT)).toEqual({ kind: value.kind, content: { ...value.content, title: 't' } });
+  for (const value of EVERY.filter((v) => v.kind !== 'feature')) expect(editMany({ kind: 'title', title: 't' }, value, PROJECT)).toEqual({ kind: value.kind, content: { ...value.content, title: 't' } });
   expect(editMany({ kind: 'title', title: '' }, EVERY[0]!, PROJECT)).toBe(EVERY[0]);
-  expect(kindsThatTake({ kind: 'module', module: 'm' })).toEqual(['requirement', 'case', 'shared', 'dataSet']);
+  expect(kindsThatTake({ kind: 'module', module: 'm' })).toEqual(['requirement', 'case', 'shared', 'dataSet', 'feature']);
   expect(kindsThatTake({ kind: 'priority', priority: 'high' })).toEqual(['requirement', 'case']);
-  expect(kindsThatTake({ kind: 'owner', owner: 'Rui M.' })).toEqual(['case', 'question']);
+  expect(kindsThatTake({ kind: 'owner', owner: 'Rui M.' })).toEqual(['case', 'question', 'feature']);
   expect(kindsThatTake({ kind: 'tag', tag: 'smoke', belongs: true })).toEqual(['case', 'shared', 'dataSet']);
   for (const edit of [{ kind: 'minutes', minutes: 3 }, { kind: 'caseKind', caseKind: 'charter' }, { kind: 'execution', execution: 'automated' }, { kind: 'covers', condition: 'K-1', seenVersion: 2, belongs: true }] as const) expect(kindsThatTake(edit)).toEqual(['case']);
   expect(kindsThatTake({ kind: 'risk', risk: 'high' })).toEqual(['requirement']);
@@ -31,6 +32,16 @@ test('each edit knows the kinds that have what it sets, and changes nothing else
     const moved = editMany({ kind: 'module', module: 'm' }, value, PROJECT);
     if (moved !== null) expect(moved).toEqual({ kind: value.kind, content: { ...value.content, module: 'm' } });
   }
+});
+
+test('a feature is called otherwise in its text, whose title it is', () => {
+  const feature = (text: string): Extract<KindAndContent, { kind: 'feature' }> => ({ kind: 'feature', content: withText({ ...EMPTY_FEATURE, path: 'bills/bill.feature' }, text, () => `i${Math.random()}`) });
+  const named = (value: Extract<KindAndContent, { kind: 'feature' }>) => editMany({ kind: 'title', title: ' Paying: late ' }, value, PROJECT) as typeof value;
+  const made = named(feature('\uFEFF@a\r\n  Feature: Bill\r\n  Feature: no more\r\n'));
+  expect([made.content.title, textOf(made.content)]).toEqual(['Paying: late', '\uFEFF@a\r\n  Feature: Paying: late\r\n  Feature: no more\r\n']);
+  expect(named(made)).toBe(made);
+  const nameless = feature('no feature yet');
+  expect([nameless.content.title, named(nameless)]).toEqual(['bill', nameless]);
 });
 
 test('a rating begins in the middle of the scales and keeps its other part; a risk of one’s own takes it away', () => {

@@ -3,6 +3,7 @@ import type { RequirementContent, RequirementType, Risk, RiskScale } from '../ba
 import { newCover, type CaseContent, type CaseKind, type Execution } from '../cases/index.ts';
 import type { ConditionContent } from '../conditions/index.ts';
 import { ownFieldsOf, withOwnValue, type OwnField, type OwnFieldId, type OwnValue } from '../fields/index.ts';
+import { withName } from '../scenarios/index.ts';
 import { withPins, withPinsOn, type KindAndContent } from '../kinds/index.ts';
 
 /** What is set alike in many artefacts by one command. */
@@ -51,6 +52,8 @@ export interface EditingProject {
 export function editMany(edit: ManyEdit, value: KindAndContent, { riskScale, fields }: EditingProject): KindAndContent | null {
   switch (edit.kind) {
     case 'title':
+      // A feature is called what its file says.
+      if (value.kind === 'feature') return ofFeature(value, edit.title);
       return value.content.title === edit.title ? value : ({ kind: value.kind, content: { ...value.content, title: edit.title } } as KindAndContent);
     case 'module':
       return withField(value, 'module', edit.module);
@@ -87,6 +90,11 @@ export function editMany(edit: ManyEdit, value: KindAndContent, { riskScale, fie
     case 'uses':
       return withPins(value, (used, pinned) => (used === edit.of ? edit.pinned : pinned));
   }
+}
+
+function ofFeature(value: Extract<KindAndContent, { kind: 'feature' }>, name: string): KindAndContent {
+  const content = withName(value.content, name);
+  return content === value.content ? value : { kind: 'feature', content };
 }
 
 /** Contents are closed records: a kind whose content has the field may be given it. */

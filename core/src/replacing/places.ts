@@ -50,6 +50,14 @@ export function withTexts(value: KindAndContent, rewrite: Rewrite): KindAndConte
       const rows = each('rows', content.rows, (row, path) => rowTexts(row, path, rewrite));
       return changed(value, rows === content.rows ? content : { ...content, rows });
     }
+    // The title of a feature stands in its first lines.
+    case 'feature': {
+      const parts = each('parts', value.content.parts, (part, path) => {
+        const lines = each(`${path}/lines`, part.lines, (line, at) => fields(line, { text: 'steps' }, rewrite, `${at}/`));
+        return lines === part.lines ? part : { ...part, lines };
+      });
+      return changed(value, parts === value.content.parts ? value.content : { ...value.content, parts });
+    }
   }
 }
 

@@ -1,5 +1,5 @@
 import { diffArrays } from 'diff';
-import { fileNameOf, lineId, partId, type FeatureContent, type FeatureLine, type FeaturePart } from './feature.ts';
+import { fileNameOf, lineId, partId, textOf, type FeatureContent, type FeatureLine, type FeaturePart } from './feature.ts';
 import { readFeature, type ReadFeature } from './reading.ts';
 import { partSpans, type PartSpan } from './splitting.ts';
 
@@ -27,10 +27,29 @@ export function withText(content: FeatureContent, text: string, newId: NewId, re
   return { ...content, parts: same ? content.parts : parts, title: titleOf(read, content.path) };
 }
 
+/** Letters of a title. */
+const MOST_TITLE = 300;
+
 /** What the feature calls itself; the name of its file where it does not. */
 export function titleOf(read: ReadFeature, path: string): string {
   const name = read.lines.find((l) => l.role === 'feature')?.text.trim() ?? '';
-  return name === '' ? fileNameOf(path) : name;
+  return (name === '' ? fileNameOf(path) : name).slice(0, MOST_TITLE).toWellFormed();
+}
+
+/** The feature called otherwise, in its text; one whose text does not name it is called by its file. */
+export function withName(content: FeatureContent, name: string): FeatureContent {
+  const { lines } = readFeature(textOf(content));
+  const at = lines.findIndex((l) => l.role === 'feature');
+  if (at < 0) return content;
+  let before = 0;
+  const parts = content.parts.map((part) => {
+    const line = part.lines[at - before];
+    before += part.lines.length;
+    if (line === undefined) return part;
+    const text = line.text.replace(/^(\uFEFF?\s*[^:]+:)[^\r]*/u, (_, keyword: string) => (name.trim() === '' ? keyword : `${keyword} ${name.trim()}`));
+    return text === line.text ? part : { ...part, lines: part.lines.map((l) => (l === line ? { ...l, text } : l)) };
+  });
+  return parts.every((part, i) => part === content.parts[i]) ? content : { ...content, parts, title: titleOf(readFeature(textOf({ parts })), content.path) };
 }
 
 /** Scenarios that are new get the next numbers; those that were there keep theirs, whatever is said of them. Two of the same number, which undone and merged versions may have, are told apart. */

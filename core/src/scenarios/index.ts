@@ -16,5 +16,11 @@ export {
   type PartId,
   type PartKind,
 } from './feature.ts';
-export { titleOf, withNumbers, withText, type NewId } from './identities.ts';
+export { titleOf, withName, withNumbers, withText, type NewId } from './identities.ts';
+export { withMoved, withoutPart } from './moving.ts';
 export { instancesOf, outlineOf, type Examples, type FeatureOutline, type ReadRule, type ReadScenario, type ScenarioStep } from './scenario.ts';
+export { featureKind } from './featureKind.ts';
+export { tagTest, type TagTest } from './tagExpression.ts';
+export { aligned, tablesIn, tidied } from './tidying.ts';
+export { holesOf, piecesOf, takenApart, withValues, type PhraseKey, type PhrasePiece, type StepValue, type TakenApart, type ValueKind } from './phrase.ts';
+export { openFeatureConflicts, planFeatures, type FeatureChoices, type FeatureFile, type FeatureHere, type FeaturePlan, type PlannedFeature } from './bringing.ts';

@@ -10,6 +10,7 @@ export const sharedKind: Kind<SharedContent> = {
   words: ({ purpose, steps }) => [purpose, ...steps.flatMap(textsOfStep)],
   withTraceLinks: (content) => content,
   withTargets: (content, targets) => ({ ...content, steps: usesLedTo(content.steps, targets) }),
+  settled: null,
   withPins(content, pinOf) {
     const steps = stepsWithPins(content.steps, pinOf);
     return steps === content.steps ? content : { ...content, steps };

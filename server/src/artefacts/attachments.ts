@@ -117,6 +117,7 @@ export function attachmentsOf(value: KindAndContent): readonly Attachment[] {
     case 'condition':
       return value.content.attachments;
     case 'dataSet':
+    case 'feature':
       return [];
   }
 }

@@ -1,7 +1,7 @@
 import { ARTEFACT_KINDS, usualPriority, type ArtefactKind, type ArtefactState } from '@caderno/core/artefacts';
 import type { RiskScale } from '@caderno/core/basis';
 import { beginningValues } from '@caderno/core/fields';
-import { meaningOf } from '@caderno/core/kinds';
+import { meaningOf, settledValue } from '@caderno/core/kinds';
 import { asJson, sameJson } from '@caderno/core/versions';
 import { schemaVersionOf, type KindAndContent, type ProjectSettings } from '@caderno/contract';
 import { z } from 'zod';
@@ -69,7 +69,7 @@ export async function insertArtefacts(work: UnitOfWork, actor: Actor, change: st
 export async function insertUnproven(work: UnitOfWork, actor: Actor, change: string, asked: readonly NewArtefactRow[], onWritten: OnWritten = quietly): Promise<Inserted> {
   const { settings } = await readSettings(work, actor.projectId);
   const { riskScale: scale } = settings;
-  const made = asked.map((row) => ({ ...row, value: withBeginnings(row.value, settings) }));
+  const made = asked.map((row) => ({ ...row, value: withBeginnings(settledValue(row.value, null), settings) }));
   for (const { value } of made) requireTitle(value);
   refuseUnreadable(made.flatMap((m) => [m.value, ...(m.earlier ?? [])]));
   const rows: ArtefactRow[] = [];
@@ -160,8 +160,9 @@ export async function writeUnproven(work: UnitOfWork, actor: Actor, change: stri
   let done = 0;
   for (const chunk of chunksOf(saves)) {
     const heads = await readHeads(work, chunk.flatMap((s) => (s.head === undefined ? [s.row] : [])));
-    const changed = chunk.flatMap(({ row, value, head: known }) => {
+    const changed = chunk.flatMap(({ row, value: asked, head: known }) => {
       const head = known ?? heads.get(row.id);
+      const value = settledValue(asked, head ?? null);
       // A head that cannot be read is replaced whatever the new one says; what it meant nobody knows.
       if (head !== undefined && sameJson(asJson(head.content), asJson(value.content))) return [];
       return [{ row, value, from: row.head, version: row.head + 1, meaningSince: head !== undefined && sameJson(asJson(meaningOf(head)), asJson(meaningOf(value))) ? row.meaningSince : row.head + 1 }];

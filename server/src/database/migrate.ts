@@ -14,9 +14,10 @@ import { files } from './migrations/0010-files.ts';
 import { lists } from './migrations/0011-lists.ts';
 import { caseFiles } from './migrations/0013-case-files.ts';
 import { carried } from './migrations/0014-carried.ts';
+import { features } from './migrations/0015-features.ts';
 import { ownFields } from './migrations/0012-own-fields.ts';
 
-const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds, log, marks, files, lists, ownFields, caseFiles, carried];
+const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds, log, marks, files, lists, ownFields, caseFiles, carried, features];
 
 /** Any number, the same in all our processes: servers that start together migrate one after the other. */
 const MIGRATION_LOCK = 7_201_126;

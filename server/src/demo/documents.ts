@@ -43,6 +43,10 @@ export const importsDocument = z.array(
 );
 export type DemoImport = z.infer<typeof importsDocument>[number];
 
+/** Files of features as they came in together, and which requirements each is written for, by its path. */
+export const featuresDocument = z.array(z.strictObject({ files: z.array(z.string()), module: z.string(), by: z.string(), daysAgo: z.number(), requirements: z.record(z.string(), z.array(z.string())) }));
+export type DemoFeatures = z.infer<typeof featuresDocument>[number];
+
 const storyTexts = { title: z.string(), description: z.string(), acceptance: z.array(z.string()) };
 /** What the simulated story tracker holds; the demo imported it as it was `earlier`. */
 export const storyboardDocument = z.strictObject({

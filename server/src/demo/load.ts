@@ -10,6 +10,7 @@ import type { Attachment } from '@caderno/core/attachments';
 import type { CaseContent } from '@caderno/core/cases';
 import { answered, withdrawnQuestion, type QuestionContent } from '@caderno/core/basis';
 import type { OwnField } from '@caderno/core/fields';
+import { folderOf, type FeatureFile } from '@caderno/core/scenarios';
 import { GUESS_ALL } from '@caderno/core/exchange';
 import { attachmentOf, createArtefact, findArtefact, idOfRow, noteAttachment, readContent, readHeads, saveArtefact, setState, type Actor } from '../artefacts/index.ts';
 import { saveSettings } from '../basis/index.ts';
@@ -17,13 +18,13 @@ import { inTransaction, modelsOf, type UnitOfWork } from '../database/index.ts';
 import { saveQuery, type Asker } from '../lists/index.ts';
 import { createDemoPerson, joinProject } from '../people/index.ts';
 import type { Files } from '../files/index.ts';
-import { decode, guessedMapping, importFile, readEntries, readFor } from '../exchange/index.ts';
+import { decode, guessedMapping, importFeatures, importFile, readEntries, readFor } from '../exchange/index.ts';
 import { createProject, readSettings } from '../projects/index.ts';
 import type { SecretBox } from '../secrets/index.ts';
 import { STORIES_FILE, storiesFile } from '../tracker/index.ts';
 import { caseContent, conditionContent, dataSetContent, ownFields, questionContent, requirementContent, sharedContent, withDemoData, type FindUsable, type Made, type MadeCase, type MadeCondition, type MadeDataSet, type MadeRequirement, type MadeShared } from './contents.ts';
 import {
-  casesDocument, conditionsDocument, dataSetsDocument, historyDocument, importsDocument, projectDocument, questionsDocument, requirementsDocument, settingsDocument, sharedDocument, storyboardDocument, type DemoCase, type DemoEvent, type DemoImport, type DemoQuestion, type DemoRequirement, type DemoSettings,
+  casesDocument, conditionsDocument, dataSetsDocument, featuresDocument, historyDocument, importsDocument, projectDocument, questionsDocument, requirementsDocument, settingsDocument, sharedDocument, storyboardDocument, type DemoCase, type DemoEvent, type DemoFeatures, type DemoImport, type DemoQuestion, type DemoRequirement, type DemoSettings,
 } from './documents.ts';
 
 const DAY_MS = 86_400_000;
@@ -66,6 +67,7 @@ export async function loadDemo(db: Sequelize, box: SecretBox, files: Files, fold
   const cases = await readDocument(folder, 'cases.yaml', casesDocument);
   const shared = await readDocument(folder, 'shared.yaml', sharedDocument);
   const dataSets = await readDocument(folder, 'data-sets.yaml', dataSetsDocument);
+  const features = await readDocument(folder, 'features.yaml', featuresDocument);
   const history = await readDocument(folder, 'history.yaml', historyDocument);
   const imports = await readDocument(folder, 'imports.yaml', importsDocument);
   const questions = await readDocument(folder, 'questions.yaml', questionsDocument);
@@ -108,6 +110,7 @@ export async function loadDemo(db: Sequelize, box: SecretBox, files: Files, fold
           made.case.set(demo.title, await make(loading, demo, { kind: 'case', content }, content));
         },
       })),
+      ...features.map((demo) => ({ ...demo, run: () => bringFeatures(loading, folder, demo) })),
       ...history.map((event) => ({ ...event, run: () => replay(loading, event) })),
       ...questions.flatMap((demo) => questionActs(loading, demo)),
     ];
@@ -166,6 +169,21 @@ async function bringIn(loading: Loading, folder: string, demo: DemoImport, track
   const mapping = await guessedMapping(loading.work, loading.projectId, file.name, document);
   await importFile(loading.work, actor(loading, demo), readEntries(file.name, document, mapping, await readFor(loading.work, loading.projectId)), { mapping, choices: {} });
   await readImported(loading);
+}
+
+/** Brings files of features, and says which requirements they are written for. */
+async function bringFeatures(loading: Loading, folder: string, demo: DemoFeatures): Promise<void> {
+  const { work, projectId, made } = loading;
+  const files: FeatureFile[] = [];
+  for (const path of demo.files) files.push({ path, text: await readFile(join(folder, 'features', path), 'utf8') });
+  await importFeatures(work, actor(loading, demo), { files }, `${folderOf(demo.files[0] ?? '')}/`, { choices: {} });
+  const rows = await modelsOf(work.db).Artefact.findAll({ where: { projectId, kind: 'feature' }, transaction: work.transaction });
+  for (const row of rows) {
+    const head = await readContent(work, row, row.head);
+    if (head.kind !== 'feature' || !demo.files.includes(head.content.path)) continue;
+    const requirements = (demo.requirements[head.content.path] ?? []).map((title) => find(made.requirement, title)).map(({ id, version }) => ({ id, seenVersion: version }));
+    await saveArtefact(work, actor(loading, demo), idOfRow(row), row.head, { kind: 'feature', content: { ...head.content, module: demo.module, requirements } }, '');
+  }
 }
 
 /** The tracker's stories as they were when the demo imported them. */
@@ -274,6 +292,8 @@ async function confirmed(loading: Loading, value: KindAndContent): Promise<KindA
     case 'dataSet':
       return { kind: value.kind, content: { ...value.content, serves: await inTurn(value.content.serves, up) } };
     case 'condition':
+      return { kind: value.kind, content: { ...value.content, requirements: await inTurn(value.content.requirements, up) } };
+    case 'feature':
       return { kind: value.kind, content: { ...value.content, requirements: await inTurn(value.content.requirements, up) } };
     case 'case':
       return { kind: value.kind, content: { ...value.content, covers: await inTurn(value.content.covers, up) } };

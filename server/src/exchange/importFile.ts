@@ -13,9 +13,9 @@ export interface BroughtFile {
 }
 
 /** What a file is read for. */
-export type FileOf = 'requirement' | 'case' | 'design';
+export type FileOf = 'requirement' | 'case' | 'design' | 'feature';
 
-const fileRow = z.object({ id: z.string(), name: z.string(), hash: z.string(), kind: z.enum(['requirement', 'case', 'design']) });
+const fileRow = z.object({ id: z.string(), name: z.string(), hash: z.string(), kind: z.enum(['requirement', 'case', 'design', 'feature']) });
 /** A file that waits to be imported. */
 export type KeptFile = z.infer<typeof fileRow>;
 

@@ -4,7 +4,7 @@ import type { Mapping, ReadingOptions } from '@caderno/core/exchange';
 import { GUESS_ALL } from '@caderno/core/exchange';
 import type { ArtefactId } from '@caderno/core/artefacts';
 import type { CaseMapping } from '@caderno/core/caseFiles';
-import type { CaseDraft, CasePreview, ComesAlong, DesignDraft, ExportCases, ExportDesign, ExportFormat, ImportDraft, ImportPreview, Refusal, TrackerState } from '@caderno/contract';
+import type { CaseDraft, CasePreview, ComesAlong, DesignDraft, ExportCases, ExportDesign, ExportFormat, FeaturesDraft, ImportDraft, ImportPreview, Refusal, TrackerState } from '@caderno/contract';
 import { inSnapshot, inTransaction } from '../database/index.ts';
 import type { Actor } from '../artefacts/index.ts';
 import type { Files } from '../files/index.ts';
@@ -17,6 +17,9 @@ import { exportDesign, readAlong } from './design/designExport.ts';
 import { readDesign } from './design/designFile.ts';
 import { importDesign, keepCarriedFiles, previewDesign, type DesignOrder } from './design/designImport.ts';
 import { describeCases, importCases, previewCases, type CaseOrder } from './cases/caseImport.ts';
+import { exportFeatures } from './features/featureExport.ts';
+import { readFeatureFiles } from './features/featureFiles.ts';
+import { importFeatures, previewFeatures, type FeaturesOrder } from './features/featureImport.ts';
 import { bytesOf, findFile, noteFile, refuseTooMuch, type FileOf } from './importFile.ts';
 import { noteProgress } from './importRun.ts';
 import { describeFile, previewFile, readEntries, readFor } from './importing.ts';
@@ -27,12 +30,14 @@ export type ImportJob =
   | { readonly kind: 'keep'; readonly projectId: string; readonly personId: string; readonly name: string; readonly path: string }
   | { readonly kind: 'describe'; readonly projectId: string; readonly file: string; readonly reading: ReadingOptions }
   | { readonly kind: 'preview'; readonly projectId: string; readonly file: string; readonly mapping: Mapping; readonly reading: ReadingOptions }
-  | { readonly kind: 'run'; readonly job: string; readonly actor: Actor; readonly file: string; readonly order: ImportOrder | CasesOrder | DesignRun }
+  | { readonly kind: 'run'; readonly job: string; readonly actor: Actor; readonly file: string; readonly order: ImportOrder | CasesOrder | DesignRun | FeaturesRun }
   | { readonly kind: 'keepCases'; readonly projectId: string; readonly personId: string; readonly name: string; readonly path: string }
   | { readonly kind: 'describeCases'; readonly projectId: string; readonly file: string; readonly reading: ReadingOptions }
   | { readonly kind: 'previewCases'; readonly projectId: string; readonly file: string; readonly mapping: CaseMapping; readonly reading: ReadingOptions }
   | { readonly kind: 'exportCases'; readonly projectId: string; readonly ids: readonly ArtefactId[]; readonly order: Omit<ExportCases, 'of'>; readonly path: string }
   | { readonly kind: 'keepDesign'; readonly projectId: string; readonly personId: string; readonly name: string; readonly path: string }
+  | { readonly kind: 'keepFeatures'; readonly projectId: string; readonly personId: string; readonly name: string; readonly path: string }
+  | { readonly kind: 'exportFeatures'; readonly projectId: string; readonly ids: readonly ArtefactId[]; readonly path: string }
   | { readonly kind: 'alongDesign'; readonly projectId: string; readonly ids: readonly ArtefactId[] }
   | { readonly kind: 'exportDesign'; readonly projectId: string; readonly ids: readonly ArtefactId[]; readonly order: Omit<ExportDesign, 'of'>; readonly path: string }
   | { readonly kind: 'checkStories'; readonly projectId: string; readonly path: string; readonly at: Date }
@@ -51,6 +56,8 @@ export interface ImportAnswer {
   /** The file is written to the path of the job. */
   readonly exportCases: { readonly name: string; readonly type: string };
   readonly keepDesign: DesignDraft;
+  readonly keepFeatures: FeaturesDraft;
+  readonly exportFeatures: { readonly name: string; readonly type: string };
   readonly alongDesign: ComesAlong;
   readonly exportDesign: { readonly name: string; readonly type: string };
   readonly exportBasis: { readonly name: string; readonly type: string };
@@ -64,6 +71,9 @@ export type CasesOrder = CaseOrder & { readonly into: 'case' };
 
 /** An import of a design file. */
 export type DesignRun = DesignOrder & { readonly into: 'design' };
+
+/** An import of features. */
+export type FeaturesRun = FeaturesOrder & { readonly into: 'feature' };
 
 /** Keeps the bytes of a file; answers the id under which it waits. */
 async function keep(db: Sequelize, files: Files, { path, projectId, personId, name }: { readonly path: string; readonly projectId: string; readonly personId: string; readonly name: string }, kind: FileOf): Promise<string> {
@@ -99,6 +109,10 @@ export async function doImportJob(db: Sequelize, files: Files, job: ImportJob): 
         await keepCarriedFiles(db, files, job.actor.projectId, read.files, job.actor.at);
         return inTransaction(db, (work) => importDesign(work, job.actor, read, order, tell));
       }
+      if ('into' in order && order.into === 'feature') {
+        const read = readFeatureFiles(await bytesOf(files, file));
+        return inTransaction(db, (work) => importFeatures(work, job.actor, read, file.name, order, tell));
+      }
       const document = await documentOf(db, files, file, order.reading);
       if ('into' in order) return inTransaction(db, (work) => importCases(work, job.actor, document, order, tell));
       const project = await inTransaction(db, (work) => readFor(work, job.actor.projectId));
@@ -114,6 +128,13 @@ export async function doImportJob(db: Sequelize, files: Files, job: ImportJob): 
     }
     case 'keepDesign':
       return previewDesign(db, files, job.projectId, await keep(db, files, job, 'design'));
+    case 'keepFeatures':
+      return previewFeatures(db, files, job.projectId, await keep(db, files, job, 'feature'));
+    case 'exportFeatures': {
+      const { bytes, ...file } = await inSnapshot(db, (work) => exportFeatures(work, job.projectId, job.ids));
+      await writeFile(job.path, bytes, { flag: 'wx', mode: 0o600 });
+      return file;
+    }
     case 'alongDesign':
       return inSnapshot(db, (work) => readAlong(work, job.projectId, job.ids));
     case 'exportDesign': {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { runCasesSchema, runDesignSchema, runImportSchema } from '@caderno/contract';
+import { runCasesSchema, runDesignSchema, runFeaturesSchema, runImportSchema } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import type { Actor } from '../artefacts/index.ts';
@@ -8,14 +8,14 @@ import { DomainError } from '../domainError.ts';
 import type { JobKind, Jobs } from '../jobs/index.ts';
 import type { Importer } from './importer.ts';
 import { BEAT_MS, beatRun, beginRun, endRun, takeLostRuns, type RunEnd } from './importRun.ts';
-import type { CasesOrder, DesignRun } from './importJob.ts';
+import type { CasesOrder, DesignRun, FeaturesRun } from './importJob.ts';
 import type { ImportOrder } from './run.ts';
 
 /** The queue of imports. */
 export const IMPORTS = 'imports';
 
 const actorSchema: z.ZodType<Actor> = z.object({ projectId: z.string(), personId: z.string(), at: z.coerce.date(), commandId: z.string().nullable() });
-const importDataSchema = z.object({ file: z.string(), actor: actorSchema, order: z.union([runCasesSchema.extend({ into: z.literal('case') }), runDesignSchema.extend({ into: z.literal('design') }), runImportSchema]) });
+const importDataSchema = z.object({ file: z.string(), actor: actorSchema, order: z.union([runCasesSchema.extend({ into: z.literal('case') }), runDesignSchema.extend({ into: z.literal('design') }), runFeaturesSchema.extend({ into: z.literal('feature') }), runImportSchema]) });
 type ImportData = z.infer<typeof importDataSchema>;
 
 interface ImportParts {
@@ -26,7 +26,7 @@ interface ImportParts {
 }
 
 /** Sends an import on its way in the transaction that takes the file for it. @throws {DomainError} when another one of the file is under way. */
-export async function sendImport(work: UnitOfWork, jobs: Jobs, actor: Actor, file: string, order: ImportOrder | CasesOrder | DesignRun): Promise<void> {
+export async function sendImport(work: UnitOfWork, jobs: Jobs, actor: Actor, file: string, order: ImportOrder | CasesOrder | DesignRun | FeaturesRun): Promise<void> {
   const job = randomUUID();
   if (!(await beginRun(work, actor.projectId, file, job, actor.commandId))) return;
   await jobs.send<ImportData>(work, IMPORTS, job, { file, actor, order: importDataSchema.shape.order.parse(order) });

@@ -119,7 +119,7 @@ const FIELD_SQL: Record<TextField, (value: string, asked: Asked) => string> = {
   module: (value, { kind, parameter }) => (kind === 'condition' ? hangsOn(within('r.module', value, parameter)) : within('a.module', value, parameter)),
   owner: (value, { parameter }) => within('a.owner', value, parameter),
   author: (value, { parameter }) => `EXISTS (SELECT 1 FROM person WHERE person.id = a.author_id AND ${within('person.name', value, parameter)})`,
-  tag: (value, { parameter }) => `EXISTS (SELECT 1 FROM unnest(a.tags) tag WHERE ${same('tag', value, parameter)})`,
+  tag: (value, { parameter }) => `EXISTS (SELECT 1 FROM unnest(a.tags) tag WHERE ${same('tag', value, parameter)} OR ${same('tag', `@${value}`, parameter)})`,
   priority: (value, { parameter }) => `lower(a.priority) = lower(${parameter(value)})`,
   risk: riskSql,
   covers: (value, { parameter }) => `jsonb_exists(a.facts->'covers', upper(${parameter(value)}))`,
@@ -151,6 +151,7 @@ const HAS_SQL: Record<HasValue, (asked: Asked) => string> = {
       ? `jsonb_exists_any(a.facts->'covers', ARRAY(SELECT 'K-' || k.number FROM artefact k WHERE k.project_id = $1 AND k.kind = 'condition' AND k.deleted_at IS NULL AND jsonb_array_length(k.facts->'requirements') > 0))`
       : `jsonb_array_length(a.facts->'requirements') > 0`,
   dataSet: () => `a.facts->>'dataSet' IS NOT NULL`,
+  problems: () => `(a.facts->>'problems')::int > 0`,
 };
 
 const IS_SQL: Record<IsValue, (asked: Asked) => string> = {
@@ -164,6 +165,8 @@ const NUMBER_SQL: Record<NumberField, (asked: Asked) => string> = {
   minutes: () => `(a.facts->>'estimate')::float8`,
   steps: () => `(a.facts->>'steps')::int`,
   rows: () => `(a.facts->>'rows')::int`,
+  scenarios: () => `jsonb_array_length(a.facts->'scenarios')`,
+  problems: () => `(a.facts->>'problems')::int`,
   version: () => 'a.head',
   coverage: (asked) => `100 * ${standingSql(['shown'], asked)}`,
 };

@@ -12,7 +12,7 @@ import { readServerState } from '../upkeep/index.ts';
 import { savedBody, type SavedBody } from './body.ts';
 import { membershipOf, personOf, type Admitted } from './context.ts';
 import type { Input } from './request.ts';
-import { checkStories, comesAlong, describeAgain, describeCasesAgain, exportBasisFile, exportCasesFile, exportDesignFile, preview, previewCases, run, upload, uploadCases, uploadDesign, uploadStories } from './imports.ts';
+import { checkStories, comesAlong, describeAgain, describeCasesAgain, exportBasisFile, exportCasesFile, exportDesignFile, exportFeatureFiles, preview, previewCases, run, upload, uploadCases, uploadDesign, uploadFeatures, uploadStories } from './imports.ts';
 
 /**
  * A handler that holds no transaction: it works or waits for a file, a thread, another service or a password. `saved`
@@ -93,6 +93,9 @@ export const apartHandlers = {
   exportDesign: file<'exportDesign'>(({ body }, call) => exportDesignFile(call, body)),
   uploadDesign: file<'uploadDesign'>(({ query }, call, saved) => uploadDesign(call, query.name, savedBody(saved).path)),
   runDesign: file<'runDesign'>(({ params, body }, call) => run(call, params.import, { ...body, into: 'design' })),
+  exportFeatures: file<'exportFeatures'>(({ body }, call) => exportFeatureFiles(call, body)),
+  uploadFeatures: file<'uploadFeatures'>(({ query }, call, saved) => uploadFeatures(call, query.name, savedBody(saved).path)),
+  runFeatures: file<'runFeatures'>(({ params, body }, call) => run(call, params.import, { ...body, into: 'feature' })),
   runImport: file<'runImport'>(({ params, body }, call) => run(call, params.import, body)),
   exportBasis: file<'exportBasis'>(async ({ query }, call) => exportBasisFile(call, query.format, query.figures === 'yes' ? await ask(call, { kind: 'report' }) : null)),
   exportQuestions: file<'exportQuestions'>(async ({ query }, call) => {

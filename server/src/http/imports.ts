@@ -8,7 +8,7 @@ import type { ArtefactId } from '@caderno/core/artefacts';
 import type { Mapping, ReadingOptions } from '@caderno/core/exchange';
 import type { CoverageReport } from '@caderno/core/coverage';
 import { chosenIds } from '../find/index.ts';
-import type { BodyOf, CaseDraft, CasePreview, Change, ComesAlong, DesignDraft, ExportFormat, FileAnswer, ImportDraft, ImportPreview, TrackerState } from '@caderno/contract';
+import type { BodyOf, CaseDraft, CasePreview, Change, ComesAlong, DesignDraft, ExportFormat, FeaturesDraft, FileAnswer, ImportDraft, ImportPreview, TrackerState } from '@caderno/contract';
 import { changeOfRetry, type Actor } from '../artefacts/index.ts';
 import { inTransaction, type UnitOfWork } from '../database/index.ts';
 import { IMPORTS, readRunEnd, sendImport } from '../exchange/index.ts';
@@ -85,7 +85,7 @@ const LOOKS_MS = { first: 30, longest: 500 };
  * Sends the import on its way and answers when it has ended, whichever server does it. Sent again it goes on waiting
  * for the same run, and answers what the first time did.
  */
-export async function run(call: Admitted, file: string, order: BodyOf<'runImport'> | (BodyOf<'runCases'> & { readonly into: 'case' }) | (BodyOf<'runDesign'> & { readonly into: 'design' })): Promise<Change> {
+export async function run(call: Admitted, file: string, order: BodyOf<'runImport'> | (BodyOf<'runCases'> & { readonly into: 'case' }) | (BodyOf<'runDesign'> & { readonly into: 'design' }) | (BodyOf<'runFeatures'> & { readonly into: 'feature' })): Promise<Change> {
   const { db, jobs } = call.parts;
   // A job that is begun again must find what it did before, whoever sent it.
   const actor = { ...actorOf(call), commandId: call.commandId ?? randomUUID() };
@@ -133,6 +133,17 @@ export async function exportCasesFile(call: Admitted, { of, ...order }: BodyOf<'
 export function uploadDesign(call: Admitted, name: string, path: string): Promise<DesignDraft> {
   const person = personOf(call).id;
   return call.parts.importer.ask({ kind: 'keepDesign', projectId: membershipOf(call).projectId, personId: person, name, path }, person);
+}
+
+/** Keeps features that were brought, and answers what they would do. */
+export function uploadFeatures(call: Admitted, name: string, path: string): Promise<FeaturesDraft> {
+  const person = personOf(call).id;
+  return call.parts.importer.ask({ kind: 'keepFeatures', projectId: membershipOf(call).projectId, personId: person, name, path }, person);
+}
+
+export async function exportFeatureFiles(call: Admitted, { of }: BodyOf<'exportFeatures'>): Promise<FileAnswer> {
+  const ids = await idsOf(call, of);
+  return writtenFile(call, (path) => call.parts.importer.ask({ kind: 'exportFeatures', projectId: membershipOf(call).projectId, ids, path }, personOf(call).id));
 }
 
 export async function comesAlong(call: Admitted, { of }: BodyOf<'readAlong'>): Promise<ComesAlong> {

@@ -6,6 +6,7 @@ import type { z } from 'zod';
 import { storedCase } from './case.ts';
 import { storedCondition } from './condition.ts';
 import { storedDataSet } from './dataSet.ts';
+import { storedFeature } from './feature.ts';
 import type { CommonHead, OwnColumns, StoredKind, SummaryColumns } from './kind.ts';
 import { storedQuestion } from './question.ts';
 import { storedRequirement } from './requirement.ts';
@@ -18,6 +19,7 @@ const STORED_KINDS = {
   question: storedQuestion,
   shared: storedShared,
   dataSet: storedDataSet,
+  feature: storedFeature,
 } as const;
 
 /** The facts each kind keeps in a column of its own form. */

@@ -9,6 +9,7 @@ export { useRaiseQuestion } from './useRaiseQuestion.ts';
 export { useWrite } from './useWrite.ts';
 export { PickArtefact } from './PickArtefact.tsx';
 export { useAddCondition } from './useAddCondition.ts';
+export { someIds } from './someIds.ts';
 export { useStillRight } from './useStillRight.ts';
 export { ToModule } from './ToModule.tsx';
 export { readMany } from './readMany.ts';

@@ -292,6 +292,7 @@ function IndexTabs({ project }: { readonly project: string }) {
     basis: figures === undefined ? '' : countOf(figures.requirements, 'requirement'),
     conditions: figures === undefined ? '' : figures.conditions.toLocaleString(),
     cases: figures === undefined ? '' : `${figures.cases.toLocaleString()} · ${coverage === undefined ? '…' : countOf(coverage.instances, 'instance')}`,
+    scenarios: figures === undefined ? '' : figures.scenarios.toLocaleString(),
     shared: figures === undefined ? '' : figures.shared.toLocaleString(),
     coverage: coverage === undefined ? '' : [percent === null ? '' : `${percent} %`, coverage.unanalysed.length === 0 ? '' : `${coverage.unanalysed.length.toLocaleString()} not analysed`].filter(Boolean).join(' · '),
   };

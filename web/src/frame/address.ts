@@ -1,4 +1,4 @@
-import { kindOfId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
+import { kindOfId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type FeatureId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
 
 /** Where things are. Every artefact has an address of its own; nothing else in the application spells one out. */
 export const address = {
@@ -9,6 +9,8 @@ export const address = {
   cases: (project: string, id?: CaseId) => `/${project}/cases${id === undefined ? '' : `/${id}`}`,
   shared: (project: string, id?: SharedId) => `/${project}/shared${id === undefined ? '' : `/${id}`}`,
   dataSet: (project: string, id: DataSetId) => `/${project}/shared/${id}`,
+  scenarios: (project: string, id?: FeatureId) => `/${project}/scenarios${id === undefined ? '' : `/${id}`}`,
+  phrases: (project: string) => `/${project}/phrasebook`,
   reading: (project: string, id: CaseId) => `/${project}/read/${id}`,
   /** With `?cases=C-3,C-7`. */
   readingSelection: (project: string) => `/${project}/read`,
@@ -43,6 +45,7 @@ const OF_KIND: { readonly [K in ArtefactKind]: (project: string, id: IdOfKind[K]
   question: address.questions,
   shared: address.shared,
   dataSet: address.dataSet,
+  feature: address.scenarios,
 };
 
 function addressOf<K extends ArtefactKind>(project: string, kind: K, id: ArtefactId): string {

@@ -3,6 +3,7 @@ export const CHAPTERS = [
   { path: 'basis', name: 'Basis', letter: 'b' },
   { path: 'conditions', name: 'Conditions', letter: 'k' },
   { path: 'cases', name: 'Cases', letter: 'c' },
+  { path: 'scenarios', name: 'Scenarios', letter: 'f' },
   { path: 'shared', name: 'Shared', letter: 's' },
   { path: 'coverage', name: 'Coverage', letter: 'v' },
 ] as const;

@@ -18,6 +18,12 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'Each row of the data runs once: choose a row, and its values stand in the steps.',
     'The margin says what the case shows and what it only claims to cover, with the reason.',
   ],
+  scenarios: [
+    'A feature is a file of scenarios in Gherkin; the scenarios stand below it at the left, each with a number it keeps.',
+    'Write it as text: keywords in the language of the file, problems marked where they stand, tables aligned; or read it as pages.',
+    'Tags choose scenarios: @smoke and not @slow.',
+    'Files come in from a folder and go out as they were; what nobody changed stays the same, byte for byte.',
+  ],
   shared: [
     'Shared steps stand once and are used in many cases; a data set is a table of rows that many cases take.',
     'A change reaches every user that follows the latest version; those that are pinned keep theirs until they are moved.',

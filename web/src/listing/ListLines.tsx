@@ -19,6 +19,8 @@ export interface LineLook<K extends ArtefactKind> {
   readonly mark?: (listed: ListedHead<K>) => ReactNode;
   /** Behind how many a group has. */
   readonly groupNote?: (members: readonly ListedHead<K>[]) => string;
+  /** Lines of its own below it. */
+  readonly below?: (listed: ListedHead<K>) => ReactNode;
   /** Puts a line into something that handles it. */
   readonly wrap?: (listed: ListedHead<K>, line: ReactNode) => ReactNode;
 }
@@ -69,6 +71,7 @@ export function ListLines<K extends ArtefactKind>({ kind, label, lines, group, c
               ) : (
                 <Wrapped wrap={look.wrap} listed={line.listed}>
                   <Line listed={line.listed} isCurrent={line.listed.id === current} isActive={row.index === keys.active} search={search} selection={selection} look={look} />
+                  {look.below?.(line.listed)}
                 </Wrapped>
               )}
             </div>

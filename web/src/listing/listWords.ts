@@ -7,7 +7,7 @@ import { CASE_KIND_WORD, EXECUTION_WORD, KIND_NAME, MODEL_WORD, REQUIREMENT_TYPE
 
 const COLUMN_WORD: Record<BuiltInColumn, string> = {
   id: 'Id', title: 'Title', state: 'State', module: 'Module', requirement: 'Requirement', type: 'Kind', technique: 'Technique', risk: 'Risk', priority: 'Priority', owner: 'Owner', status: 'Status', coverage: 'Coverage', standing: 'Worst item',
-  caseKind: 'Kind', execution: 'Execution', steps: 'Steps', rows: 'Rows', instances: 'Instances', minutes: 'Minutes', covers: 'Covers', heldUp: 'Held up', tags: 'Tags', depths: 'Depths', version: 'Version', updated: 'Saved', author: 'Saved by',
+  caseKind: 'Kind', execution: 'Execution', folder: 'Folder', scenarios: 'Scenarios', problems: 'Problems', steps: 'Steps', rows: 'Rows', instances: 'Instances', minutes: 'Minutes', covers: 'Covers', heldUp: 'Held up', tags: 'Tags', depths: 'Depths', version: 'Version', updated: 'Saved', author: 'Saved by',
 };
 
 /** What a column is headed by: a field of the project's own by its name. */

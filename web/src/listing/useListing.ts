@@ -19,13 +19,15 @@ export interface Listing<K extends ArtefactKind> {
   readonly chosen: readonly ListedHead<K>[];
 }
 
-export function useListing<K extends ArtefactKind>(kind: K, place: ListPlace = 'own'): Listing<K> {
+/** `only`: what a chapter leaves of what matches; must be stable. */
+export function useListing<K extends ArtefactKind>(kind: K, place: ListPlace = 'own', only?: (listed: ListedHead<K>) => boolean): Listing<K> {
   const { project } = useFrame();
   const view = useListView(kind, place);
   const { group, sort } = view;
   const now = useNow();
   const rules = useListProject(project);
-  const { data: list, total } = useListed(project, kind, useDeferredValue(view.query));
+  const { data: matching, total } = useListed(project, kind, useDeferredValue(view.query));
+  const list = useMemo(() => (only === undefined ? matching : matching?.filter(only)), [matching, only]);
   const lines = useMemo(() => listLines(list ?? [], group, sort, now, rules), [rules, group, list, now, sort]);
   const ids = useMemo(() => idsOf(lines), [lines]);
   const selection = useSelection(ids);

@@ -7,7 +7,7 @@ import type { ValueKind } from '@caderno/core/values';
 /** The words screens use for closed sets; a new member does not compile until it has one. */
 /** What artefacts of a kind are called, one and many. */
 export const KIND_NAME: Record<ArtefactKind, readonly [string, string]> = {
-  requirement: ['requirement', 'requirements'], condition: ['condition', 'conditions'], case: ['case', 'cases'], question: ['question', 'questions'], shared: ['shared steps', 'shared steps'], dataSet: ['data set', 'data sets'],
+  requirement: ['requirement', 'requirements'], condition: ['condition', 'conditions'], case: ['case', 'cases'], question: ['question', 'questions'], shared: ['shared steps', 'shared steps'], dataSet: ['data set', 'data sets'], feature: ['feature', 'features'],
 };
 export const STATE_WORD: Record<ArtefactState, string> = { draft: 'Draft', inReview: 'In review', agreed: 'Agreed', withdrawn: 'Withdrawn' };
 export const RISK_WORD: Record<Risk, string> = { high: 'High risk', medium: 'Medium risk', low: 'Low risk' };

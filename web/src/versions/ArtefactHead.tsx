@@ -12,6 +12,8 @@ interface Props<C extends { readonly title: string }> {
   /** Null: another word says how it stands. */
   readonly state: ArtefactState | null;
   readonly editing: Editing<C>;
+  /** Where the title stands in the content too. */
+  readonly onTitle?: (title: string) => void;
   /** Enter in the title leads on to what is written next. */
   readonly onEnter?: () => void;
   /** What leads on from it, beside the title. */
@@ -24,7 +26,7 @@ interface Props<C extends { readonly title: string }> {
 }
 
 /** The head of an artefact's page, in two lines: its title; what is looked at every day. The rest waits behind one word. */
-export function ArtefactHead<C extends { readonly title: string }>({ summary, state, editing, onEnter, links, children, rare, rareWords = [] }: Props<C>) {
+export function ArtefactHead<C extends { readonly title: string }>({ summary, state, editing, onTitle, onEnter, links, children, rare, rareWords = [] }: Props<C>) {
   const { project, canEdit } = useFrame();
   const { id, author, at } = summary;
   const [open, setOpen] = useState(false);
@@ -34,7 +36,7 @@ export function ArtefactHead<C extends { readonly title: string }>({ summary, st
       <div className="flex items-start gap-3">
         <span className="pt-3 font-mono text-xs text-ink2">{id}</span>
         <div className="min-w-0 flex-1">
-          <TitleField id={id} value={editing.content.title} readOnly={!canEdit} onChange={(title) => editing.update((c) => ({ ...c, title }))} focus={justMade} {...(onEnter === undefined ? {} : { onEnter })} />
+          <TitleField id={id} value={editing.content.title} readOnly={!canEdit} onChange={onTitle ?? ((title) => editing.update((c) => ({ ...c, title })))} focus={justMade} {...(onEnter === undefined ? {} : { onEnter })} />
         </div>
         <nav aria-label={`More of ${id}`} className="flex gap-3 pt-3 text-xs text-ink2 print:hidden [&_a]:whitespace-nowrap [&_a]:underline [&_a]:decoration-rule2 [&_a]:underline-offset-2 [&_a:hover]:decoration-current">
           {links}

@@ -153,6 +153,7 @@ export interface Figures {
   readonly conditions: number;
   readonly cases: number;
   readonly shared: number;
+  readonly scenarios: number;
   readonly openQuestions: number;
   readonly suspectLinks: number;
 }
@@ -162,13 +163,14 @@ export function useFigures(project: string): Figures | undefined {
   const known = useKnown(project);
   return useMemo(() => {
     if (known === null) return undefined;
-    const { requirement, condition, case: cases, question, shared, dataSet } = known.heads.lists;
+    const { requirement, condition, case: cases, question, shared, dataSet, feature } = known.heads.lists;
     const count = <H extends Summary>(list: readonly H[], also: (head: H) => boolean = () => true): number => list.reduce((n, head) => (head.state !== 'withdrawn' && also(head) ? n + 1 : n), 0);
     return {
       requirements: count(requirement, (r) => r.type !== 'heading'),
       conditions: count(condition),
       cases: count(cases),
       shared: count(shared) + count(dataSet),
+      scenarios: feature.reduce((sum, f) => (f.state === 'withdrawn' ? sum : sum + f.scenarios.length), 0),
       openQuestions: count(question, (q) => q.status === 'open'),
       suspectLinks: known.suspectLinks,
     };

@@ -2,6 +2,7 @@ import type { ArtefactKind } from '@caderno/core/artefacts';
 import { caseRow, instancesOf, type CoverageRow } from '@caderno/core/coverage';
 import { matchesQuery, parseQuery, wordsToFind } from '@caderno/core/find';
 import type { Listed } from '@caderno/core/listing';
+import { folderOf } from '@caderno/core/scenarios';
 import { findableOf, type AroundHead, type Summary } from '@caderno/contract';
 import { useMemo } from 'react';
 import { useNow } from '../../look/index.ts';
@@ -95,6 +96,7 @@ function madeFrom(head: Summary, around: AroundHead, rows: Rows): readonly unkno
       return [rows.get(head.id)];
     case 'shared':
     case 'dataSet':
+    case 'feature':
       return [];
   }
 }
@@ -102,6 +104,7 @@ function madeFrom(head: Summary, around: AroundHead, rows: Rows): readonly unkno
 function listedHead(head: Summary, around: AroundHead, rows: Rows): ListedHead {
   const listed = { ...findableOf(head, around), title: head.title, head };
   if (head.kind === 'case') return { ...listed, instances: instancesOf(head, caseRow(rows, head.id)) } as ListedHead;
+  if (head.kind === 'feature') return { ...listed, folder: folderOf(head.path), instances: head.scenarios.reduce((sum, s) => sum + s.instances, 0) } as ListedHead;
   const row = rows.get(head.id);
   return (head.kind === 'question' ? { ...listed, heldUp: row?.kind === 'question' ? row.heldUp : 0 } : listed) as ListedHead;
 }

@@ -5,7 +5,7 @@ import { asCase, fromCase, type DataSetContent, type Served } from '@caderno/cor
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { call, tellFailure, useSummaries } from '../../api/index.ts';
-import { PickArtefact, useStillRight } from '../../artefacts/index.ts';
+import { PickArtefact, someIds, useStillRight } from '../../artefacts/index.ts';
 import { GapPreview } from '../../liveCoverage/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
 import { Button, Choose, Dialog, TextButton, countOf } from '../../look/index.ts';
@@ -21,15 +21,6 @@ interface Props {
 }
 
 const MODELS_WITH_FIELDS = ['valueRanges', 'decisionTable', 'combination'];
-
-/** Ids are made outside the update, which may run twice. */
-function someIds(): () => () => string {
-  const made: string[] = [];
-  return () => {
-    let used = 0;
-    return () => (made[used++] ??= crypto.randomUUID().slice(0, 8));
-  };
-}
 
 /** The conditions that the rows are made for: what columns carry which fields, what the rows show of each, and rows for what is missing. */
 export function Serves({ id, content, conditions, coverages, canEdit, update }: Props) {

@@ -1,0 +1,132 @@
+import { takenApart, type Examples, type FeatureOutline, type ReadScenario, type ScenarioStep } from '@caderno/core/scenarios';
+import { countOf } from '../look/index.ts';
+
+/** A feature as pages: each scenario with its steps as lines, its tables as tables. */
+export function FeatureLines({ outline }: { readonly outline: FeatureOutline }) {
+  const { description, scenarios, rules } = outline;
+  return (
+    <div className="space-y-6 pt-4">
+      {description !== '' && <p className="max-w-[60ch] whitespace-pre-line text-ink2">{description}</p>}
+      {scenarios.map((scenario, i) => {
+        const begun = scenario.rule !== null && scenario.rule !== scenarios[i - 1]?.rule ? rules.find((r) => r.part === scenario.rule) : undefined;
+        return (
+          <div key={scenario.part}>
+            {begun !== undefined && (
+              <header className="mb-3 border-b border-rule2 pb-1">
+                <h2 className="font-serif text-lg font-semibold">Rule: {begun.name}</h2>
+                {begun.description !== '' && <p className="whitespace-pre-line text-ink2">{begun.description}</p>}
+              </header>
+            )}
+            <Scenario scenario={scenario} common={outline.tags} />
+          </div>
+        );
+      })}
+    </div>
+  );
+}
+
+/** `common`: tags of the feature, which say nothing of one scenario. */
+function Scenario({ scenario, common }: { readonly scenario: ReadScenario; readonly common: readonly string[] }) {
+  const { kind, number, name, keyword, description, steps, examples } = scenario;
+  const tags = scenario.tags.filter((tag) => !common.includes(tag));
+  return (
+    <section aria-label={name === '' ? keyword : name} className="break-inside-avoid">
+      <h3 className="flex flex-wrap items-baseline gap-x-2.5">
+        <span className="w-6 shrink-0 font-mono text-xs text-ink2">{kind === 'scenario' && number > 0 ? `/${number}` : ''}</span>
+        <span className="text-lg font-semibold">{name === '' ? keyword : name}</span>
+        {tags.length > 0 && <span className="font-mono text-xs text-plum">{tags.join(' ')}</span>}
+      </h3>
+      {description !== '' && <p className="ml-[2.1rem] whitespace-pre-line text-ink2">{description}</p>}
+      <ol className="ml-[2.1rem] mt-1">
+        {steps.map((step) => (
+          <Step key={step.line} step={step} />
+        ))}
+      </ol>
+      {examples.map((e) => (
+        <ExamplesTable key={e.line} examples={e} />
+      ))}
+    </section>
+  );
+}
+
+function Step({ step }: { readonly step: ScenarioStep }) {
+  return (
+    <li className="border-b border-rule py-1.5 last:border-b-0">
+      <span className="mr-2 inline-block min-w-[3.2rem] text-right font-semibold text-blue">{step.keyword}</span>
+      <StepText text={step.text} />
+      {step.table !== null && <Table rows={step.table} />}
+      {step.docString !== null && <pre className="ml-[3.9rem] mt-1 overflow-x-auto border-l-2 border-rule2 pl-3 font-mono text-xs text-pine">{step.docString}</pre>}
+    </li>
+  );
+}
+
+/** The text of a step with its values marked. */
+export function StepText({ text }: { readonly text: string }) {
+  const { values } = takenApart(text);
+  const pieces = values.map((value, i) => ({ before: text.slice(i === 0 ? 0 : endOf(values[i - 1]), value.at), value }));
+  return (
+    <span>
+      {pieces.map(({ before, value }) => (
+        <span key={value.at}>
+          {before}
+          <span className={value.kind === 'placeholder' ? 'cad-parameter' : 'font-mono text-[0.92em] underline decoration-ink3 decoration-dotted underline-offset-[3px]'}>{value.text}</span>
+        </span>
+      ))}
+      {text.slice(endOf(values.at(-1)))}
+    </span>
+  );
+}
+
+function endOf(value: { readonly at: number; readonly text: string } | undefined): number {
+  return value === undefined ? 0 : value.at + value.text.length;
+}
+
+function Table({ rows }: { readonly rows: readonly (readonly string[])[] }) {
+  return (
+    <table className="ml-[3.9rem] mt-1 font-mono text-xs">
+      <tbody>
+        {rows.map((row, i) => (
+          <tr key={i} className="border-b border-rule">
+            {row.map((cell, j) => (
+              <td key={j} className="whitespace-pre-wrap py-0.5 pr-4">{cell}</td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** Rows that a page shows; the text has them all. */
+const MOST_ROWS = 200;
+
+function ExamplesTable({ examples: { name, keyword, tags, header, rows } }: { readonly examples: Examples }) {
+  return (
+    <div className="ml-[2.1rem] mt-2.5">
+      <h4 className="flex items-baseline gap-2.5 text-sm font-semibold">
+        {name === '' ? keyword : name}
+        <span className="text-xs font-normal text-ink2">{countOf(rows.length, 'row')}</span>
+        {tags.length > 0 && <span className="font-mono text-xs font-normal text-plum">{tags.join(' ')}</span>}
+      </h4>
+      <table className="mt-1 font-mono text-xs">
+        <thead>
+          <tr className="border-b border-ink text-left text-ink2">
+            {header.map((cell, i) => (
+              <th key={i} scope="col" className="py-1 pr-5 font-normal">{cell}</th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.slice(0, MOST_ROWS).map(({ line, cells }) => (
+            <tr key={line} className="border-b border-rule">
+              {cells.map((cell, i) => (
+                <td key={i} className="whitespace-pre-wrap py-1 pr-5">{cell}</td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {rows.length > MOST_ROWS && <p className="mt-1 text-xs text-ink2">and {(rows.length - MOST_ROWS).toLocaleString()} more, in the text</p>}
+    </div>
+  );
+}

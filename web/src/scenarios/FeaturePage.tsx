@@ -1,0 +1,235 @@
+import type { FeatureId, RequirementId } from '@caderno/core/artefacts';
+import { folderOf, instancesOf, outlineOf, textOf, tidied, withMoved, withName, withText, type FeatureContent, type FeatureOutline, type FeaturePart, type PartId } from '@caderno/core/scenarios';
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { Link, useLocation } from 'react-router';
+import { useModules, useSummaries } from '../api/index.ts';
+import { Loading, Margin, MarginNote, PickArtefact, TextInput, someIds, useStillRight } from '../artefacts/index.ts';
+import { OwnFields } from '../fields/index.ts';
+import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
+import { TextButton, countOf } from '../look/index.ts';
+import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
+import { FeatureEditor, type ShownLine } from './editor/FeatureEditor.tsx';
+import { FeatureLines } from './FeatureLines.tsx';
+import { problemSentence } from './problemSentence.ts';
+
+/** A feature: its text, or its scenarios as pages; what is wrong in it, and what it is written for. */
+export function FeaturePage({ id }: { readonly id: FeatureId }) {
+  const { data, error } = useEditable('feature', id);
+  return data === undefined ? <Loading error={error} /> : <Feature key={id} artefact={data} />;
+}
+
+type Form = 'text' | 'pages';
+
+function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> }) {
+  const { project, canEdit } = useFrame();
+  const editing = useEditing('feature', artefact);
+  const { content, update } = editing;
+  const { id, state } = artefact.summary;
+  const modules = useModules(project);
+  const [form, setForm] = useState<Form>('text');
+  const [line, setLine] = useState(0);
+  const outline = useOutline(content);
+  const write = useWriting(content, update);
+  const { show, showLine } = useShownLine(outline);
+  const here = partAt(content, line);
+  usePageCommands(here, update, write, content);
+  const folder = folderOf(content.path);
+  return (
+    <article className="px-7 pb-16 pt-5">
+      <ArtefactHead
+        summary={artefact.summary}
+        state={state}
+        editing={editing}
+        onTitle={(title) => update((c) => withName(c, title))}
+        onEnter={() => showLine(outline.scenarios[0]?.line ?? 0)}
+        rare={
+          <>
+            <TextInput label="File" value={content.path} readOnly={!canEdit} onChange={(path) => update((c) => ({ ...c, path }))} className="font-mono" />
+            <TextInput label="Owner" value={content.owner} readOnly={!canEdit} onChange={(owner) => update((c) => ({ ...c, owner }))} />
+          </>
+        }
+        rareWords={[folder === '' ? content.path : `${folder}/`]}
+      >
+        <TextInput label="Module" value={content.module} readOnly={!canEdit} onChange={(module) => update((c) => ({ ...c, module }))} suggestions={modules} />
+        <span className="whitespace-nowrap">{counted(outline)}</span>
+      </ArtefactHead>
+      <div className="mt-3 flex gap-5 max-[1100px]:flex-col">
+        <div className="min-w-0 flex-1">
+          <div className="flex items-center gap-4 border-b border-rule2 pb-1.5 text-sm print:hidden">
+            <FormChoice form={form} onForm={setForm} />
+            {canEdit && form === 'text' && (
+              <TextButton className="ml-auto" title="Sets lines in by what they are, and aligns tables" onClick={() => write(tidied(plainText(content)))}>
+                Tidy up
+              </TextButton>
+            )}
+          </div>
+          {form === 'text' ? <FeatureEditor text={plainText(content)} readOnly={!canEdit} onChange={write} show={show} onLine={setLine} offers={NO_OFFERS} /> : <FeatureLines outline={outline} />}
+        </div>
+        <Margin>
+          <Problems outline={outline} onShow={(at) => (setForm('text'), showLine(at))} />
+          <MarginNote title="Requirements">
+            <Requirements id={id} content={content} canEdit={canEdit} update={update} />
+          </MarginNote>
+          <OwnFields place="margin" id={id} kind="feature" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
+        </Margin>
+      </div>
+    </article>
+  );
+}
+
+const NO_OFFERS: readonly never[] = [];
+
+/** What the text says; while somebody types it may come a moment later. */
+function useOutline(content: FeatureContent): FeatureOutline {
+  const { parts } = useDeferredValue(content);
+  return useMemo(() => outlineOf({ parts }), [parts]);
+}
+
+/** The text as an editor shows it: without what ends a line, and the mark before the first. */
+function plainText(content: FeatureContent): string {
+  return textOf(content).replace(/^\uFEFF/, '').replaceAll('\r\n', '\n');
+}
+
+/** Puts another text in place of the feature's. Parts that were there a while ago are known again. */
+function useWriting(content: FeatureContent, update: Editing<FeatureContent>['update']): (text: string) => void {
+  const known = useRef(new Map<PartId, FeaturePart>());
+  useEffect(() => {
+    for (const part of content.parts) known.current.set(part.id, part);
+  }, [content.parts]);
+  return (text) => {
+    const ids = someIds();
+    const remembered = [...known.current.values()];
+    update((c) => withText(c, text, ids(), remembered));
+  };
+}
+
+function partAt({ parts }: FeatureContent, line: number): FeaturePart | undefined {
+  let before = 0;
+  return parts.find((part) => (before += part.lines.length) > line);
+}
+
+/** The line the address names (`#3`: scenario 3), or that somebody asked for. */
+function useShownLine(outline: FeatureOutline): { show: ShownLine | null; showLine: (line: number) => void } {
+  const { hash, key } = useLocation();
+  const [show, setShow] = useState<ShownLine | null>(null);
+  const latest = useRef(outline);
+  useEffect(() => {
+    latest.current = outline;
+  });
+  useEffect(() => {
+    const number = Number(hash.slice(1));
+    const scenario = latest.current.scenarios.find((s) => s.number === number && number > 0);
+    if (scenario !== undefined) setShow({ line: scenario.line, focus: false });
+  }, [hash, key]);
+  return { show, showLine: (line) => setShow({ line, focus: true }) };
+}
+
+function usePageCommands(here: FeaturePart | undefined, update: Editing<FeatureContent>['update'], write: (text: string) => void, content: FeatureContent): void {
+  const { canEdit } = useFrame();
+  const latest = useRef({ write, content });
+  useEffect(() => {
+    latest.current = { write, content };
+  });
+  const commands = useMemo<Command[]>(() => {
+    if (!canEdit) return [];
+    const move = (by: -1 | 1) => (): void => {
+      if (here === undefined) return;
+      const ids = someIds();
+      update((c) => withMoved(c, here.id, by, ids()));
+    };
+    return [
+      { id: 'scenario-up', title: 'Move the scenario up', keys: 'Alt+ArrowUp', keyLabel: 'Alt ↑', changes: true, whileTyping: true, run: move(-1) },
+      { id: 'scenario-down', title: 'Move the scenario down', keys: 'Alt+ArrowDown', keyLabel: 'Alt ↓', changes: true, whileTyping: true, run: move(1) },
+      { id: 'tidy-feature', title: 'Tidy up the feature', changes: true, run: () => latest.current.write(tidied(plainText(latest.current.content))) },
+    ];
+  }, [canEdit, here, update]);
+  useCommands(commands);
+}
+
+function counted({ scenarios }: FeatureOutline): string {
+  const written = scenarios.filter((s) => s.kind === 'scenario');
+  const instances = written.reduce((sum, s) => sum + instancesOf(s), 0);
+  return `${countOf(written.length, 'scenario')}${instances === written.length ? '' : `, ${countOf(instances, 'instance')}`}`;
+}
+
+function FormChoice({ form, onForm }: { readonly form: Form; readonly onForm: (form: Form) => void }) {
+  const look = (on: boolean): string => (on ? 'font-semibold text-ink' : 'text-ink2 underline decoration-rule2 underline-offset-4');
+  return (
+    <>
+      <button type="button" aria-pressed={form === 'text'} className={look(form === 'text')} onClick={() => onForm('text')}>
+        Text
+      </button>
+      <button type="button" aria-pressed={form === 'pages'} className={look(form === 'pages')} onClick={() => onForm('pages')}>
+        Pages
+      </button>
+    </>
+  );
+}
+
+/** Problems that the margin tells; the text marks them all. */
+const MOST_TOLD = 8;
+
+function Problems({ outline: { problems }, onShow }: { readonly outline: FeatureOutline; readonly onShow: (line: number) => void }) {
+  if (problems.length === 0) return null;
+  return (
+    <MarginNote title={countOf(problems.length, 'problem')}>
+      <ul className="space-y-1.5">
+        {problems.slice(0, MOST_TOLD).map((problem) => (
+          <li key={problem.line}>
+            <TextButton onClick={() => onShow(problem.line - 1)}>Line {problem.line}</TextButton> {problemSentence(problem)}
+          </li>
+        ))}
+      </ul>
+      {problems.length > MOST_TOLD && <p>and {problems.length - MOST_TOLD} more</p>}
+    </MarginNote>
+  );
+}
+
+interface RequirementsProps {
+  readonly id: FeatureId;
+  readonly content: FeatureContent;
+  readonly canEdit: boolean;
+  readonly update: Editing<FeatureContent>['update'];
+}
+
+/** The requirements a feature is written for. */
+function Requirements({ id, content, canEdit, update }: RequirementsProps) {
+  const { project } = useFrame();
+  const stillRight = useStillRight();
+  const all = useSummaries(project, 'requirement').data ?? [];
+  const heads = new Map(all.map((r) => [r.id, r]));
+  const linked = new Set<RequirementId>(content.requirements.map((r) => r.id));
+  return (
+    <>
+      <ul className="space-y-1.5">
+        {content.requirements.map((cover) => {
+          const head = heads.get(cover.id);
+          const suspect = head !== undefined && cover.seenVersion < head.meaningSince;
+          return (
+            <li key={cover.id}>
+              <Link className="text-ink underline decoration-rule2" to={address.basis(project, cover.id)}>
+                <span className="font-mono text-xs">{cover.id}</span> {head?.title ?? '…'}
+              </Link>
+              {suspect && <p className="text-brick">It changed since. {canEdit && <TextButton onClick={() => void stillRight([{ from: id, to: cover.id, now: head.version }])}>still right</TextButton>}</p>}
+              {canEdit && (
+                <p>
+                  <TextButton onClick={() => update((c) => ({ ...c, requirements: c.requirements.filter((r) => r.id !== cover.id) }))}>unlink</TextButton>
+                </p>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+      {content.requirements.length === 0 && <p>None yet: nobody sees what it is written for.</p>}
+      {canEdit && (
+        <PickArtefact
+          label="A requirement it is written for"
+          placeholder="a requirement …"
+          offered={all.filter((r) => r.type !== 'heading' && r.state !== 'withdrawn' && !linked.has(r.id)).map((r) => ({ id: r.id, title: r.title }))}
+          onPick={(picked) => update((c) => ({ ...c, requirements: [...c.requirements, { id: picked, seenVersion: heads.get(picked)?.version ?? 1 }] }))}
+          className="mt-2"
+        />
+      )}
+    </>
+  );
+}

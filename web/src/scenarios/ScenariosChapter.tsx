@@ -1,0 +1,78 @@
+import type { FeatureId } from '@caderno/core/artefacts';
+import { EMPTY_FEATURE, tagTest, withText } from '@caderno/core/scenarios';
+import { featureIdSchema } from '@caderno/contract';
+import { useCallback, useMemo } from 'react';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
+import type { ListedHead } from '../api/index.ts';
+import { useCreate } from '../artefacts/index.ts';
+import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
+import { useListing } from '../listing/index.ts';
+import { Button, Empty } from '../look/index.ts';
+import { FeatureIndex } from './FeatureIndex.tsx';
+import { FeaturePage } from './FeaturePage.tsx';
+import { freePath } from './freePath.ts';
+
+/** Features with their scenarios at the left, the feature that is open at the right. */
+export function ScenariosChapter() {
+  const { canEdit } = useFrame();
+  const current = featureIdSchema.safeParse(useParams().feature).data ?? null;
+  const [search] = useSearchParams();
+  const tags = search.get('tags') ?? '';
+  const test = useMemo(() => tagTest(tags), [tags]);
+  const only = useCallback((listed: ListedHead<'feature'>) => tags.trim() === '' || test === null || listed.head.scenarios.some((s) => test(s.tags)), [tags, test]);
+  const listing = useListing('feature', 'own', only);
+  const add = useAdd(listing.list, current);
+  useListCommands(listing.ids as readonly FeatureId[], current, add);
+  return (
+    <Spread
+      chapter="scenarios"
+      leftShare={31}
+      leftLabel="Index of features"
+      rightLabel="Feature"
+      left={<FeatureIndex listing={listing} current={current} tags={tags} test={test} onNew={add} />}
+      right={
+        current !== null ? (
+          <FeaturePage key={current} id={current} />
+        ) : (
+          <Empty title="Scenarios in Gherkin" action={canEdit && <Button look="accent" onClick={add}>Write a feature</Button>}>
+            A feature is a file of scenarios: Given what holds, When something happens, Then what can be seen. Write one here, or open one at the left.
+          </Empty>
+        )
+      }
+    />
+  );
+}
+
+/** Makes a feature beside the one that is open, and opens it. */
+function useAdd(list: readonly ListedHead<'feature'>[] | undefined, current: FeatureId | null): () => void {
+  const { project } = useFrame();
+  const create = useCreate(project);
+  const navigate = useNavigate();
+  return useCallback(() => {
+    const add = async (): Promise<void> => {
+      const beside = list?.find((l) => l.id === current);
+      const path = freePath(beside?.head.path ?? '', list?.map((l) => l.head.path) ?? []);
+      const content = withText({ ...EMPTY_FEATURE, path, module: beside?.head.module ?? '' }, 'Feature: New feature\n\n  Scenario: \n    Given \n', () => crypto.randomUUID().slice(0, 8));
+      const id = await create({ kind: 'feature', content });
+      if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });
+    };
+    void add();
+  }, [create, current, list, navigate, project]);
+}
+
+function useListCommands(ids: readonly FeatureId[], current: FeatureId | null, add: () => void): void {
+  const { project, canEdit } = useFrame();
+  const navigate = useNavigate();
+  const commands = useMemo<Command[]>(() => {
+    const open = (step: number) => (): void => {
+      const id = ids[(current === null ? -1 : ids.indexOf(current)) + step];
+      if (id !== undefined) void navigate({ pathname: address.artefact(project, id), search: window.location.search });
+    };
+    return [
+      { id: 'next-feature', title: 'Open the next feature', keys: 'j', keyLabel: 'j', run: open(1) },
+      { id: 'previous-feature', title: 'Open the feature before', keys: 'k', keyLabel: 'k', run: open(-1) },
+      ...(canEdit ? [{ id: 'new-feature', title: 'New feature', keys: 'n', keyLabel: 'n', changes: true, run: add }] : []),
+    ];
+  }, [add, canEdit, current, ids, navigate, project]);
+  useCommands(commands);
+}

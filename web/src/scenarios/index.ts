@@ -1,0 +1,1 @@
+export { ScenariosChapter } from './ScenariosChapter.tsx';
