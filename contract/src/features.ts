@@ -1,6 +1,6 @@
 import { SIDES } from '@caderno/core/versions';
 import { z } from 'zod';
-import { featureIdSchema } from './ids.ts';
+import { featureIdSchema, phraseKeySchema } from './ids.ts';
 import { chosenSchema } from './many.ts';
 
 const count = z.int().min(0);
@@ -35,6 +35,25 @@ export const featuresDraftSchema = z.object({
 });
 /** See {@link featuresDraftSchema}. */
 export type FeaturesDraft = z.infer<typeof featuresDraftSchema>;
+
+/** The phrases of a project, and those that may say the same. */
+export const phrasesSchema = z.object({
+  phrases: z.array(z.object({ key: phraseKeySchema, holes: z.array(z.enum(['string', 'int', 'float', 'word', 'placeholder'])), uses: count, features: count, kinds: z.object({ given: count, when: count, then: count, other: count }) })),
+  alike: z.array(z.object({ why: z.enum(['sameWords', 'oneWord']), keys: z.array(phraseKeySchema) })),
+});
+/** See {@link phrasesSchema}. */
+export type Phrases = z.infer<typeof phrasesSchema>;
+
+/** Which phrases' uses are asked for. */
+export const phraseUsesSchema = z.strictObject({ keys: z.array(phraseKeySchema).min(1).max(200) });
+
+/** Where phrases are used, feature by feature; of many uses the first. `scenario`: its number; 0: a background. */
+export const foundPhrasesSchema = z.object({
+  total: count,
+  features: z.array(z.object({ id: featureIdSchema, uses: z.array(z.object({ key: phraseKeySchema, scenario: count, line: z.int().min(1), text: z.string() })) })),
+});
+/** See {@link foundPhrasesSchema}. */
+export type FoundPhrases = z.infer<typeof foundPhrasesSchema>;
 
 /** Which side counts where a feature was changed both here and in its file. */
 export const runFeaturesSchema = z.strictObject({ choices: z.record(featureIdSchema, z.enum(SIDES)) });

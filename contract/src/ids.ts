@@ -3,7 +3,7 @@ import { itemKey, fieldId, type FieldId, type ItemKey } from '@caderno/core/cond
 import { attachmentId, type AttachmentId } from '@caderno/core/attachments';
 import { parameterId, rowId, stepId, type ParameterId, type RowId, type StepId } from '@caderno/core/cases';
 import { ownFieldId, type OwnFieldId } from '@caderno/core/fields';
-import { lineId, partId, type LineId, type PartId } from '@caderno/core/scenarios';
+import { lineId, partId, phraseKey, type LineId, type PartId, type PhraseKey } from '@caderno/core/scenarios';
 import { z } from 'zod';
 import { LIMITS } from './limits.ts';
 import { textUpTo } from './text.ts';
@@ -37,6 +37,8 @@ export const innerIdSchema = innerId;
 
 /** Of a part of a feature. */
 export const partIdSchema: z.ZodType<PartId> = innerId.transform(partId);
+/** A phrase of steps: texts of steps are as long as a line of a file may be. */
+export const phraseKeySchema: z.ZodType<PhraseKey> = textUpTo(20_000).refine((key) => key !== '', 'must not be empty').transform(phraseKey);
 /** Of a line within a part of a feature. */
 export const lineIdSchema: z.ZodType<LineId> = innerId.transform(lineId);
 

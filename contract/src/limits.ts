@@ -41,6 +41,7 @@ export const LIMITS = {
   /** Names of modules that have a place in the order. */
   modules: 1_000,
   priorities: 12,
+  agreedPhrases: 5_000,
   /** Fields of a project's own. */
   ownFields: 200,
   leftOut: 5_000,

@@ -3,7 +3,7 @@ import { REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
 import { CASE_KINDS, CLONED_PARTS, EXECUTIONS } from '@caderno/core/cases';
 import { z } from 'zod';
 import { changeSchema } from './artefacts.ts';
-import { artefactIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, ownFieldIdSchema, requirementIdSchema, sharedIdSchema, versionNumberSchema } from './ids.ts';
+import { artefactIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, ownFieldIdSchema, phraseKeySchema, requirementIdSchema, sharedIdSchema, versionNumberSchema } from './ids.ts';
 import { ownValueSchema } from './kinds/index.ts';
 import { LIMITS } from './limits.ts';
 import { searchSchema, textPartsSchema, withoutSchema } from './replacing.ts';
@@ -33,6 +33,7 @@ const editSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('type'), type: z.enum(REQUIREMENT_TYPES) }),
   z.strictObject({ kind: z.literal('derivedFrom'), requirement: requirementIdSchema, seenVersion: versionNumberSchema, insteadOf: requirementIdSchema.nullable() }),
   z.strictObject({ kind: z.literal('depth'), depth: textUpTo(LIMITS.name), belongs: z.boolean() }),
+  z.strictObject({ kind: z.literal('wording'), from: z.array(phraseKeySchema).min(1).max(200).readonly(), to: phraseKeySchema }),
   z.strictObject({ kind: z.literal('own'), field: ownFieldIdSchema, value: ownValueSchema.nullable() }),
   z.strictObject({ kind: z.literal('pins'), of: z.union([sharedIdSchema, caseIdSchema, dataSetIdSchema]), version: versionNumberSchema }),
   z.strictObject({ kind: z.literal('uses'), of: z.union([sharedIdSchema, caseIdSchema, dataSetIdSchema]), pinned: versionNumberSchema.nullable() }),

@@ -32,6 +32,8 @@ export interface ProjectSettings {
   readonly modules: readonly string[];
   /** Fields of its own, in their order; removed ones too, as versions still hold values of them. */
   readonly fields: readonly OwnField[];
+  /** Phrases that steps of scenarios are to be worded with. */
+  readonly agreedPhrases: readonly string[];
 }
 
 /** How the project reaches its story tracker. */
@@ -92,10 +94,11 @@ export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject(
   modules: z.array(trimmedTextUpTo(LIMITS.name)).max(LIMITS.modules).refine(isEachOnce, 'must not repeat'),
   priorities: z.array(trimmedTextUpTo(60)).min(2).max(LIMITS.priorities).refine((list) => isEachOnce(list.map((p) => p.toLowerCase())), 'must not repeat'),
   fields: z.array(ownFieldSchema).max(LIMITS.ownFields).refine((list) => isEachOnce(list.map((f) => f.id)), 'ids must not repeat').refine((list) => isEachOnce(list.filter((f) => !f.removed).map((f) => ownQueryName(f.name))), 'names must not repeat'),
+  agreedPhrases: z.array(trimmedTextUpTo(LIMITS.address)).max(LIMITS.agreedPhrases).refine(isEachOnce, 'must not repeat'),
 });
 
 /** Of a new project. */
-export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], configurations: [], priorities: FIRST_PRIORITIES, modules: [], fields: [] };
+export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], configurations: [], priorities: FIRST_PRIORITIES, modules: [], fields: [], agreedPhrases: [] };
 
 /** The parts of the settings: what the journal names when they change, each by itself. */
 export const SETTINGS_PARTS = Object.keys(DEFAULT_SETTINGS) as (keyof ProjectSettings)[];
@@ -108,8 +111,8 @@ function withOthers(constants: unknown): unknown {
 export const storedSettingsSchema: z.ZodType<ProjectSettings> = z.preprocess((stored) => {
   const known = z.record(z.string(), z.unknown()).safeParse(stored);
   if (!known.success) return stored;
-  const { depths, mostItems, looksOff, configurations, priorities, modules, fields } = DEFAULT_SETTINGS;
-  return { depths, mostItems, looksOff, configurations, priorities, modules, fields, ...known.data, constants: withOthers(known.data.constants) };
+  const { depths, mostItems, looksOff, configurations, priorities, modules, fields, agreedPhrases } = DEFAULT_SETTINGS;
+  return { depths, mostItems, looksOff, configurations, priorities, modules, fields, agreedPhrases, ...known.data, constants: withOthers(known.data.constants) };
 }, projectSettingsSchema);
 
 /** Stored settings, and those of their parts that cannot be read: each of these has its default until it is set again. */

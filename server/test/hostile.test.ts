@@ -99,6 +99,7 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   runCases: [{ mapping: { source: 's', columns: {}, layout: 'stepRows', headings: false, module: '' }, reading, choices: { 'C-1 title': { own: 'x' } } }],
   readAlong: [{ of: { ids: ['C-1', 'K-999999999', 'Q-1'] } }, { of: { everything: true } }],
   exportDesign: [{ of: { everything: true }, files: true, form: 'file' }, { of: { ids: ['S-1'] }, files: false, form: 'schema' }],
+  findPhraseUses: [{ keys: ['a {} b'] }],
   exportFeatures: [{ of: { everything: true } }, { of: { ids: ['F-1'] } }],
   runFeatures: [{ choices: { 'F-1': 'theirs' } }],
   runDesign: [{ choices: { 'C-1': 'theirs', 'R-2': 'mine' } }],

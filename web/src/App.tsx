@@ -24,6 +24,7 @@ const CasesChapter = lazy(() => import('./cases/index.ts').then((m) => ({ defaul
 const ReplacePage = lazy(() => import('./replacing/index.ts').then((m) => ({ default: m.ReplacePage })));
 const ListChapter = lazy(() => import('./lists/index.ts').then((m) => ({ default: m.ListChapter })));
 const ScenariosChapter = lazy(() => import('./scenarios/index.ts').then((m) => ({ default: m.ScenariosChapter })));
+const PhrasebookPage = lazy(() => import('./scenarios/index.ts').then((m) => ({ default: m.PhrasebookPage })));
 const SharedChapter = lazy(() => import('./shared/index.ts').then((m) => ({ default: m.SharedChapter })));
 const ReadThrough = lazy(() => import('./reading/index.ts').then((m) => ({ default: m.ReadThrough })));
 const ReadSelection = lazy(() => import('./reading/index.ts').then((m) => ({ default: m.ReadSelection })));
@@ -37,6 +38,7 @@ const SuspectPage = lazy(() => import('./basis/index.ts').then((m) => ({ default
 const GlossaryPage = lazy(() => import('./basis/index.ts').then((m) => ({ default: m.GlossaryPage })));
 const CaseImportPage = lazy(() => import('./exchange/index.ts').then((m) => ({ default: m.CaseImportPage })));
 const DesignImportPage = lazy(() => import('./exchange/index.ts').then((m) => ({ default: m.DesignImportPage })));
+const FeatureImportPage = lazy(() => import('./exchange/index.ts').then((m) => ({ default: m.FeatureImportPage })));
 const ImportPage = lazy(() => import('./exchange/index.ts').then((m) => ({ default: m.ImportPage })));
 const SettingsPage = lazy(() => import('./projects/index.ts').then((m) => ({ default: m.SettingsPage })));
 const JournalPage = lazy(() => import('./journal/index.ts').then((m) => ({ default: m.JournalPage })));
@@ -75,6 +77,7 @@ const router = createBrowserRouter([
       { path: 'list/:kind', element: chapter(<ListChapter />) },
       { path: 'replace', element: chapter(<ReplacePage />) },
       { path: 'scenarios/:feature?', element: chapter(<ScenariosChapter />) },
+      { path: 'phrasebook', element: chapter(<PhrasebookPage />) },
       { path: 'shared/:shared?', element: chapter(<SharedChapter />) },
       { path: 'read', element: chapter(<ReadSelection />) },
       { path: 'reuse', element: chapter(<ReuseGraphPage />) },
@@ -87,6 +90,7 @@ const router = createBrowserRouter([
       { path: 'glossary', element: chapter(<GlossaryPage />) },
       { path: 'import-cases', element: chapter(<CaseImportPage />) },
       { path: 'import-design', element: chapter(<DesignImportPage />) },
+      { path: 'import-features', element: chapter(<FeatureImportPage />) },
       { path: 'import', element: chapter(<ImportPage />) },
       { path: 'settings', element: chapter(<SettingsPage />) },
       { path: 'journal', element: chapter(<JournalPage />) },

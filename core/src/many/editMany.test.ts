@@ -21,7 +21,7 @@ test('each edit knows the kinds that have what it sets, and changes nothing else
   expect(kindsThatTake({ kind: 'module', module: 'm' })).toEqual(['requirement', 'case', 'shared', 'dataSet', 'feature']);
   expect(kindsThatTake({ kind: 'priority', priority: 'high' })).toEqual(['requirement', 'case']);
   expect(kindsThatTake({ kind: 'owner', owner: 'Rui M.' })).toEqual(['case', 'question', 'feature']);
-  expect(kindsThatTake({ kind: 'tag', tag: 'smoke', belongs: true })).toEqual(['case', 'shared', 'dataSet']);
+  expect(kindsThatTake({ kind: 'tag', tag: 'smoke', belongs: true })).toEqual(['case', 'shared', 'dataSet', 'feature']);
   for (const edit of [{ kind: 'minutes', minutes: 3 }, { kind: 'caseKind', caseKind: 'charter' }, { kind: 'execution', execution: 'automated' }, { kind: 'covers', condition: 'K-1', seenVersion: 2, belongs: true }] as const) expect(kindsThatTake(edit)).toEqual(['case']);
   expect(kindsThatTake({ kind: 'risk', risk: 'high' })).toEqual(['requirement']);
   expect(kindsThatTake({ kind: 'type', type: 'userStory' })).toEqual(['requirement']);

@@ -3,7 +3,7 @@ import type { RequirementContent, RequirementType, Risk, RiskScale } from '../ba
 import { newCover, type CaseContent, type CaseKind, type Execution } from '../cases/index.ts';
 import type { ConditionContent } from '../conditions/index.ts';
 import { ownFieldsOf, withOwnValue, type OwnField, type OwnFieldId, type OwnValue } from '../fields/index.ts';
-import { withName } from '../scenarios/index.ts';
+import { reworded, withFeatureTag, withFeatureTagsRenamed, withName, type FeatureContent, type PhraseKey } from '../scenarios/index.ts';
 import { withPins, withPinsOn, type KindAndContent } from '../kinds/index.ts';
 
 /** What is set alike in many artefacts by one command. */
@@ -32,6 +32,8 @@ export type ManyEdit =
   | { readonly kind: 'derivedFrom'; readonly requirement: RequirementId; readonly seenVersion: number; readonly insteadOf: RequirementId | null }
   /** Conditions belong to a depth of testing, or no longer. */
   | { readonly kind: 'depth'; readonly depth: string; readonly belongs: boolean }
+  /** Steps of some phrases are worded as another one. */
+  | { readonly kind: 'wording'; readonly from: readonly PhraseKey[]; readonly to: PhraseKey }
   /** A field of the project's own; null empties it. */
   | { readonly kind: 'own'; readonly field: OwnFieldId; readonly value: OwnValue | null }
   /** All pinned uses of something move on to a version; those of a later one stay. */
@@ -53,7 +55,7 @@ export function editMany(edit: ManyEdit, value: KindAndContent, { riskScale, fie
   switch (edit.kind) {
     case 'title':
       // A feature is called what its file says.
-      if (value.kind === 'feature') return ofFeature(value, edit.title);
+      if (value.kind === 'feature') return ofFeature(value, (content) => withName(content, edit.title));
       return value.content.title === edit.title ? value : ({ kind: value.kind, content: { ...value.content, title: edit.title } } as KindAndContent);
     case 'module':
       return withField(value, 'module', edit.module);
@@ -65,6 +67,8 @@ export function editMany(edit: ManyEdit, value: KindAndContent, { riskScale, fie
       return withTag(value, edit.tag, edit.belongs);
     case 'tags':
       return withTagsRenamed(value, edit.from, edit.to);
+    case 'wording':
+      return ofFeature(value, (content) => reworded(content, new Set(edit.from), edit.to));
     case 'minutes':
       return ofCase(value, (content) => (content.estimate === edit.minutes ? content : { ...content, estimate: edit.minutes }));
     case 'caseKind':
@@ -92,9 +96,10 @@ export function editMany(edit: ManyEdit, value: KindAndContent, { riskScale, fie
   }
 }
 
-function ofFeature(value: Extract<KindAndContent, { kind: 'feature' }>, name: string): KindAndContent {
-  const content = withName(value.content, name);
-  return content === value.content ? value : { kind: 'feature', content };
+function ofFeature(value: KindAndContent, change: (content: FeatureContent) => FeatureContent | null): KindAndContent | null {
+  if (value.kind !== 'feature') return null;
+  const content = change(value.content);
+  return content === value.content ? value : content === null ? null : { kind: 'feature', content };
 }
 
 /** Contents are closed records: a kind whose content has the field may be given it. */
@@ -104,6 +109,7 @@ function withField(value: KindAndContent, field: 'module' | 'priority' | 'owner'
 
 /** A tag that differs only in small and capital letters is the same. */
 function withTag(value: KindAndContent, tag: string, belongs: boolean): KindAndContent | null {
+  if (value.kind === 'feature') return ofFeature(value, (content) => withFeatureTag(content, tag, belongs));
   if (!('tags' in value.content)) return null;
   const same = (other: string): boolean => other.toLowerCase() === tag.toLowerCase();
   const { tags } = value.content;
@@ -113,6 +119,7 @@ function withTag(value: KindAndContent, tag: string, belongs: boolean): KindAndC
 
 /** Whichever of them an artefact has becomes the new one, where the first of them stood; it has it once. */
 function withTagsRenamed(value: KindAndContent, from: readonly string[], to: string | null): KindAndContent | null {
+  if (value.kind === 'feature') return ofFeature(value, (content) => withFeatureTagsRenamed(content, from, to));
   if (!('tags' in value.content)) return null;
   const { tags } = value.content;
   const renamed = tagsRenamed(tags, from, to);

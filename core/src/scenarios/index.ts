@@ -22,5 +22,9 @@ export { instancesOf, outlineOf, type Examples, type FeatureOutline, type ReadRu
 export { featureKind } from './featureKind.ts';
 export { tagTest, type TagTest } from './tagExpression.ts';
 export { aligned, tablesIn, tidied } from './tidying.ts';
-export { holesOf, piecesOf, takenApart, withValues, type PhraseKey, type PhrasePiece, type StepValue, type TakenApart, type ValueKind } from './phrase.ts';
+export { holesOf, keyOfExpression, phraseKey, piecesOf, takenApart, withValues, type PhraseKey, type PhrasePiece, type StepValue, type TakenApart, type ValueKind } from './phrase.ts';
 export { openFeatureConflicts, planFeatures, type FeatureChoices, type FeatureFile, type FeatureHere, type FeaturePlan, type PlannedFeature } from './bringing.ts';
+export { withFeatureTag, withFeatureTagsRenamed } from './tagging.ts';
+export { PHRASE_KINDS, Phrasebook, canBeWordedAs, expressionOf, phraseUses, reworded, wordedAs, type Phrase, type PhraseKind, type PhraseUse } from './phrasebook.ts';
+export { alikePhrases, type AlikePhrases } from './alikePhrases.ts';
+export { keywordsOf, type Keyword } from './keywords.ts';

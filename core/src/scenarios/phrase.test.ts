@@ -1,7 +1,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { CucumberExpression, ParameterTypeRegistry } from '@cucumber/cucumber-expressions';
 import fc from 'fast-check';
-import { holesOf, piecesOf, takenApart, withValues } from './phrase.ts';
+import { holesOf, keyOfExpression, piecesOf, takenApart, withValues } from './phrase.ts';
 
 describe('a step taken apart', () => {
   it.each([
@@ -18,6 +18,12 @@ describe('a step taken apart', () => {
     expect(apart.key).toBe(key);
     expect(apart.values.map((v) => v.text)).toEqual(values);
     expect(apart.values.map((v) => text.slice(v.at, v.at + v.text.length))).toEqual(values);
+  });
+
+  it.each(['the clerk enters {int}', 'a {} of {string} (maybe) at {word}/{float}', '{string} {nothing} {'])('written as a person writes it it is the same: %s', (text) => {
+    const key = keyOfExpression(` ${text} `);
+    const pieces = piecesOf(key).map((p) => (p.kind === 'words' ? p.text : p.quoted ? '{string}' : '{}'));
+    expect(pieces.join('')).toBe(text.replaceAll(/\{(int|float|word)\}/g, '{}'));
   });
 
   const word = fc.constantFrom('the', 'ledger', "member's", '{}', '{string}', '\\', '\\\\', '(', 'a/b', '"', "'", '<', '>', '<p>', '"x"', "'y'", '12', '-3', '4,5', '2026-01-02', '٣', 'ção', '  ');

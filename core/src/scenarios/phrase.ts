@@ -1,6 +1,11 @@
 /** A step text with its values taken out, in the notation of cucumber expressions: what is reused. */
 export type PhraseKey = string & { readonly __brand: 'PhraseKey' };
 
+/** The one maker of phrase keys out of texts that hold one. */
+export function phraseKey(text: string): PhraseKey {
+  return text as PhraseKey;
+}
+
 /** What stands in a hole of a phrase. `string`: in quotation marks; `placeholder`: a parameter of an outline; `word`: a date, a time, a code of digits. */
 export type ValueKind = 'string' | 'int' | 'float' | 'word' | 'placeholder';
 
@@ -39,7 +44,7 @@ export function takenApart(text: string): TakenApart {
     values.push({ kind, text: match[0], at: match.index });
     at = match.index + match[0].length;
   }
-  return { key: (key + escaped(text.slice(at))) as PhraseKey, values };
+  return { key: phraseKey(key + escaped(text.slice(at))), values };
 }
 
 function kindOf(value: string): ValueKind {
@@ -51,6 +56,17 @@ function kindOf(value: string): ValueKind {
 
 function escaped(text: string): string {
   return text.replace(/[\\{}()/]/g, '\\$&');
+}
+
+/** A phrase as a person writes it: `{string}`, `{int}`, `{float}`, `{word}` and `{}` stand for values, all else is words. */
+export function keyOfExpression(text: string): PhraseKey {
+  return phraseKey(
+    text
+      .trim()
+      .split(/(\{(?:string|int|float|word)?\})/)
+      .map((piece, i) => (i % 2 === 0 ? escaped(piece) : piece === QUOTED_HOLE ? QUOTED_HOLE : HOLE))
+      .join(''),
+  );
 }
 
 /** A piece of a phrase: words as they are said, or a hole. */

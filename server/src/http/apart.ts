@@ -54,6 +54,8 @@ export const apartHandlers = {
     const { search, runs, cases } = await ask(call, { kind: 'alike' });
     return { search, runs: runs.map((r) => ({ length: r.length, places: r.places.map((p) => ({ id: p.id, steps: [...p.steps] })) })), cases: [...cases] };
   }),
+  readPhrases: question<'readPhrases'>((_, call) => call.parts.phrasebooks.phrases(membershipOf(call).projectId)),
+  findPhraseUses: question<'findPhraseUses'>(({ body }, call) => call.parts.phrasebooks.uses(membershipOf(call).projectId, body.keys)),
   readCoverage: question<'readCoverage'>(async (_, call) => {
     const report = await ask(call, { kind: 'report' });
     return { ...report, broken: await inTransaction(call.parts.db, (work) => listBroken(work, membershipOf(call).projectId)) };

@@ -3,6 +3,7 @@ import type { Role } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import type { Actor } from '../artefacts/index.ts';
 import type { CoverageKeeper } from '../coverage/index.ts';
+import type { Phrasebooks } from '../scenarios/index.ts';
 import type { Importer } from '../exchange/index.ts';
 import type { Files } from '../files/index.ts';
 import type { Jobs } from '../jobs/index.ts';
@@ -24,6 +25,7 @@ export interface Parts {
   readonly coverage: CoverageKeeper;
   readonly files: Files;
   readonly importer: Importer;
+  readonly phrasebooks: Phrasebooks;
   readonly jobs: Jobs;
   readonly heavy: HeavyLane;
   readonly feed: ChangeFeed;

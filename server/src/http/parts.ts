@@ -8,6 +8,7 @@ import { openDatabase, plainUrl } from '../database/index.ts';
 import { Importer, importKind } from '../exchange/index.ts';
 import { Files, type FilesPlace } from '../files/index.ts';
 import { Jobs } from '../jobs/index.ts';
+import { Phrasebooks } from '../scenarios/index.ts';
 import { SecretBox } from '../secrets/index.ts';
 import { ChangeFeed } from './changeFeed.ts';
 import { HeavyLane } from './heavyLane.ts';
@@ -22,7 +23,7 @@ import { Stopping } from './stopping.ts';
 const VERSION = '0.1.0';
 
 /** What differs from one server to another. `directUrl`: where changes are heard, which a pool of connections for transactions cannot do. */
-export type PartsGiven = { readonly databaseUrl: string; readonly directUrl?: string; readonly filesPlace?: FilesPlace; readonly log: Log } & Partial<Omit<Parts, 'db' | 'coverage' | 'files' | 'importer' | 'jobs' | 'heavy' | 'feed' | 'news' | 'log' | 'stopping' | 'metrics' | 'spool'>>;
+export type PartsGiven = { readonly databaseUrl: string; readonly directUrl?: string; readonly filesPlace?: FilesPlace; readonly log: Log } & Partial<Omit<Parts, 'db' | 'coverage' | 'files' | 'importer' | 'phrasebooks' | 'jobs' | 'heavy' | 'feed' | 'news' | 'log' | 'stopping' | 'metrics' | 'spool'>>;
 
 /** Makes the parts of a server on a database; nothing listens yet. Without a key of their own, secrets last as long as the server. */
 export function makeParts({ databaseUrl, directUrl = databaseUrl, filesPlace = null, log, ...given }: PartsGiven): { readonly parts: Parts; close(): Promise<void> } {
@@ -57,6 +58,7 @@ export function makeParts({ databaseUrl, directUrl = databaseUrl, filesPlace = n
     coverage,
     files,
     importer,
+    phrasebooks: new Phrasebooks(db),
     jobs,
     heavy: new HeavyLane({ databaseUrl, key: secrets.key, demoSignIn }),
     feed,

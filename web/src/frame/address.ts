@@ -27,6 +27,7 @@ export const address = {
   suspect: (project: string) => `/${project}/suspect`,
   importingCases: (project: string) => `/${project}/import-cases`,
   importingDesign: (project: string) => `/${project}/import-design`,
+  importingFeatures: (project: string) => `/${project}/import-features`,
   importing: (project: string) => `/${project}/import`,
   settings: (project: string) => `/${project}/settings`,
   glossary: (project: string) => `/${project}/glossary`,

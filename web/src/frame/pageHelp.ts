@@ -24,6 +24,12 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'Tags choose scenarios: @smoke and not @slow.',
     'Files come in from a folder and go out as they were; what nobody changed stays the same, byte for byte.',
   ],
+  phrasebook: [
+    'A phrase is the text of a step with its values taken out: the clerk enters {int}.',
+    'Phrases that say nearly the same stand together; one wording is chosen for all, and every use is shown before it is rewritten.',
+    'An agreed phrase is offered first while one writes.',
+    'Open a phrase to see where it is used.',
+  ],
   shared: [
     'Shared steps stand once and are used in many cases; a data set is a table of rows that many cases take.',
     'A change reaches every user that follows the latest version; those that are pinned keep theirs until they are moved.',
@@ -62,6 +68,12 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'Until then, what is shown through the link does not count.',
   ],
   glossary: ['The glossary explains the terms of the project.', 'A term and its other forms are dotted under wherever they stand.', 'Abbreviations and names that it does not explain count as weak wording.', 'A definition can be changed by anybody who may edit.'],
+  'import-features': [
+    'Features come from a folder, from files that end in .feature, or from a zip of them.',
+    'They are shown with what they would do: added, changed, renamed, as they are; problems by file and line.',
+    'A file that came in before changes its feature: what only the file changed comes, what was changed here stays; where both did, you choose.',
+    'Everything is one entry of the journal and can be undone.',
+  ],
   'import-cases': [
     'Cases come from a workbook, a CSV or a Markdown file: a row a step, or a row a case with its steps in a cell.',
     'The columns are guessed and can be corrected; how they were matched is remembered for the source.',

@@ -32,7 +32,7 @@ const OF_KIND: Readonly<Record<ArtefactKind, readonly BuiltInField[]>> = {
   question: ['owner'],
   shared: ['state', 'module', 'addTag', 'takeTag', 'pin', 'follow'],
   dataSet: ['state', 'module', 'addTag', 'takeTag'],
-  feature: ['state', 'module', 'owner'],
+  feature: ['state', 'module', 'owner', 'addTag', 'takeTag'],
 };
 
 export function changedFieldsOf(kind: ArtefactKind, fields: readonly OwnField[]): readonly ChangedField[] {

@@ -6,6 +6,7 @@ import type { ListedHead } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { ListPage, type LineLook, type Listing } from '../listing/index.ts';
 import { STATE_WORD, countOf } from '../look/index.ts';
+import { FeatureFiles } from './FeatureFiles.tsx';
 
 interface Props {
   readonly listing: Listing<'feature'>;
@@ -19,6 +20,7 @@ interface Props {
 
 /** The index of features, in their folders; below the one that is open, and wherever tags are asked for, its scenarios. */
 export function FeatureIndex({ listing, current, tags, test, onNew }: Props) {
+  const { project } = useFrame();
   const filtered = tags.trim() !== '' && test !== null;
   const shown = (head: ListedHead<'feature'>['head']) => (filtered ? head.scenarios.filter((s) => test(s.tags)) : head.scenarios);
   const scenarios = listing.list?.reduce((sum, { head }) => sum + shown(head).length, 0) ?? 0;
@@ -34,9 +36,12 @@ export function FeatureIndex({ listing, current, tags, test, onNew }: Props) {
     <h1 className="flex items-baseline gap-2.5 font-serif text-xl font-semibold">
       Scenarios
       <span className="font-sans text-xs font-normal text-ink2">{listing.list === undefined ? '' : `${countOf(listing.list.length, 'feature')}, ${scenarios.toLocaleString()}`}</span>
+      <Link to={address.phrases(project)} className="ml-auto text-base font-semibold underline decoration-rule2 underline-offset-4">
+        Phrasebook
+      </Link>
     </h1>
   );
-  return <ListPage kind="feature" listing={listing} current={current} heading={heading} look={look} onNew={onNew} news={<TagLine tags={tags} isRead={test !== null} />} />;
+  return <ListPage kind="feature" listing={listing} current={current} heading={heading} look={look} onNew={onNew} more={<FeatureFiles listing={listing} />} news={<TagLine tags={tags} isRead={test !== null} />} />;
 }
 
 /** Asks for tags: `@smoke and not @slow`. It stands in the address. */

@@ -6,11 +6,12 @@ import { useModules, useSummaries } from '../api/index.ts';
 import { Loading, Margin, MarginNote, PickArtefact, TextInput, someIds, useStillRight } from '../artefacts/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
-import { TextButton, countOf } from '../look/index.ts';
+import { TextButton, countOf, featureProblemSentence } from '../look/index.ts';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
+import { usePhrases, type ShownPhrase } from './usePhrases.ts';
 import { FeatureEditor, type ShownLine } from './editor/FeatureEditor.tsx';
+import { offers } from './editor/offers.ts';
 import { FeatureLines } from './FeatureLines.tsx';
-import { problemSentence } from './problemSentence.ts';
 
 /** A feature: its text, or its scenarios as pages; what is wrong in it, and what it is written for. */
 export function FeaturePage({ id }: { readonly id: FeatureId }) {
@@ -32,6 +33,8 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
   const write = useWriting(content, update);
   const { show, showLine } = useShownLine(outline);
   const here = partAt(content, line);
+  const phrases = usePhrases().data?.phrases ?? NO_PHRASES;
+  const offered = useMemo(() => offers(phrases), [phrases]);
   usePageCommands(here, update, write, content);
   const folder = folderOf(content.path);
   return (
@@ -63,7 +66,7 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
               </TextButton>
             )}
           </div>
-          {form === 'text' ? <FeatureEditor text={plainText(content)} readOnly={!canEdit} onChange={write} show={show} onLine={setLine} offers={NO_OFFERS} /> : <FeatureLines outline={outline} />}
+          {form === 'text' ? <FeatureEditor text={plainText(content)} readOnly={!canEdit} onChange={write} show={show} onLine={setLine} offers={offered} /> : <FeatureLines outline={outline} />}
         </div>
         <Margin>
           <Problems outline={outline} onShow={(at) => (setForm('text'), showLine(at))} />
@@ -77,7 +80,7 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
   );
 }
 
-const NO_OFFERS: readonly never[] = [];
+const NO_PHRASES: readonly ShownPhrase[] = [];
 
 /** What the text says; while somebody types it may come a moment later. */
 function useOutline(content: FeatureContent): FeatureOutline {
@@ -176,7 +179,7 @@ function Problems({ outline: { problems }, onShow }: { readonly outline: Feature
       <ul className="space-y-1.5">
         {problems.slice(0, MOST_TOLD).map((problem) => (
           <li key={problem.line}>
-            <TextButton onClick={() => onShow(problem.line - 1)}>Line {problem.line}</TextButton> {problemSentence(problem)}
+            <TextButton onClick={() => onShow(problem.line - 1)}>Line {problem.line}</TextButton> {featureProblemSentence(problem)}
           </li>
         ))}
       </ul>

@@ -1,1 +1,2 @@
+export { PhrasebookPage } from './phrasebook/PhrasebookPage.tsx';
 export { ScenariosChapter } from './ScenariosChapter.tsx';

@@ -29,11 +29,12 @@ function headAfter(done: ChangeMany['done']): Foreseen['head'] | null {
     case 'priority':
       return (head) => (head.kind === 'requirement' || head.kind === 'case' ? { ...head, priority: edit.priority } : head);
     case 'owner':
-      return (head) => (head.kind === 'case' ? { ...head, owner: edit.owner } : head.kind === 'question' ? { ...head, asked: edit.owner } : head);
+      return (head) => (head.kind === 'case' || head.kind === 'feature' ? { ...head, owner: edit.owner } : head.kind === 'question' ? { ...head, asked: edit.owner } : head);
     case 'tag':
-      return (head) => ('tags' in head ? { ...head, tags: tagged(head.tags, edit.tag, edit.belongs) } : head);
+      // Tags of a feature stand in its text; which of its scenarios have them is the server’s to tell.
+      return (head) => ('tags' in head && head.kind !== 'feature' ? { ...head, tags: tagged(head.tags, edit.tag, edit.belongs) } : head);
     case 'tags':
-      return (head) => ('tags' in head ? { ...head, tags: [...tagsRenamed(head.tags, edit.from, edit.to)] } : head);
+      return (head) => ('tags' in head && head.kind !== 'feature' ? { ...head, tags: [...tagsRenamed(head.tags, edit.from, edit.to)] } : head);
     case 'minutes':
       return (head) => (head.kind === 'case' ? { ...head, estimate: edit.minutes } : head);
     case 'caseKind':
@@ -55,6 +56,7 @@ function headAfter(done: ChangeMany['done']): Foreseen['head'] | null {
       return (head) => ({ ...head, own: withOwnValue(head.own, edit.field, edit.value) });
     // A rating’s risk is the server’s to tell; pins stand in no head.
     case 'rating':
+    case 'wording':
     case 'pins':
     case 'uses':
       return null;

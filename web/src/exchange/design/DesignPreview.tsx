@@ -6,7 +6,7 @@ import { call } from '../../api/index.ts';
 import { useFrame } from '../../frame/index.ts';
 import { KIND_NAME, Section, TextButton, countOf } from '../../look/index.ts';
 import { RunImport } from '../RunImport.tsx';
-import { ChangedOnBothSides } from './ChangedOnBothSides.tsx';
+import { ChangedOnBothSides } from '../ChangedOnBothSides.tsx';
 
 type Choices = Readonly<Record<string, Side>>;
 

@@ -2,10 +2,10 @@ import type { ArtefactKind } from '@caderno/core/artefacts';
 import { asJson, type Side } from '@caderno/core/versions';
 import type { DesignDraft } from '@caderno/contract';
 import { useState } from 'react';
-import { useArtefact } from '../../api/index.ts';
-import { useFrame } from '../../frame/index.ts';
-import { TextButton, countOf } from '../../look/index.ts';
-import { WordDiff, pathWords } from '../../versions/index.ts';
+import { useArtefact } from '../api/index.ts';
+import { useFrame } from '../frame/index.ts';
+import { TextButton, countOf } from '../look/index.ts';
+import { WordDiff, pathWords } from '../versions/index.ts';
 
 type Change = DesignDraft['changed'][number];
 

@@ -1,7 +1,7 @@
 import type { FeatureProblem } from '@caderno/core/scenarios';
 
 /** What is wrong with a line of a feature, and what mends it. */
-export function problemSentence({ code, found }: FeatureProblem): string {
+export function featureProblemSentence({ code, found }: Pick<FeatureProblem, 'code' | 'found'>): string {
   switch (code) {
     case 'unexpected_line':
       return `“${found}” cannot stand here: a line begins with a keyword, as Given or Scenario:, or belongs to a table, a doc string or a description.`;

@@ -1,0 +1,1 @@
+export { Phrasebooks } from './phrasebooks.ts';

@@ -1,0 +1,50 @@
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { FileText } from 'lucide-react';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
+import { download, tellFailure } from '../api/index.ts';
+import { CarryDialog } from '../files/index.ts';
+import { address, useFrame } from '../frame/index.ts';
+import type { Listing } from '../listing/index.ts';
+import { countOf } from '../look/index.ts';
+
+/** Features from and to files: those of the list as it is filtered now. */
+export function FeatureFiles({ listing: { list } }: { readonly listing: Pick<Listing<'feature'>, 'list'> }) {
+  const { project, canEdit } = useFrame();
+  const navigate = useNavigate();
+  const [carrying, setCarrying] = useState(false);
+  const ids = list?.map((l) => l.head.id) ?? [];
+  const words = ids.length === 1 ? 'the feature of the list' : `the ${countOf(ids.length, 'feature')} of the list`;
+  const save = (): void => void download('exportFeatures', { params: { project }, body: { of: { ids } } }).catch(tellFailure);
+  const item = 'block w-full px-4 py-1.5 text-left data-focus:bg-blue-wash disabled:text-ink3';
+  return (
+    <>
+      <Menu>
+        <MenuButton aria-label="Features from and to files" title="Import and export" className="grid size-8 shrink-0 place-items-center rounded-[6px] border border-rule2 bg-page hover:bg-page2">
+          <FileText size={15} aria-hidden="true" />
+        </MenuButton>
+        <MenuItems anchor={{ to: 'bottom end', gap: 4 }} className="z-50 w-72 rounded-[6px] border border-rule2 bg-page py-1.5 text-sm focus:outline-none">
+          {canEdit && (
+            <MenuItem>
+              <button type="button" className={item} onClick={() => void navigate(address.importingFeatures(project))}>
+                Import features
+              </button>
+            </MenuItem>
+          )}
+          <MenuItem disabled={ids.length === 0}>
+            <button type="button" className={item} disabled={ids.length === 0} onClick={save}>
+              Save {words} as {ids.length === 1 ? 'its file' : 'a zip of files'}
+            </button>
+          </MenuItem>
+          <div className="mx-4 my-1 border-t border-rule" />
+          <MenuItem disabled={ids.length === 0}>
+            <button type="button" className={item} disabled={ids.length === 0} onClick={() => setCarrying(true)}>
+              Carry {words} to another project
+            </button>
+          </MenuItem>
+        </MenuItems>
+      </Menu>
+      {carrying && <CarryDialog of={{ ids }} words={words} onClose={() => setCarrying(false)} />}
+    </>
+  );
+}

@@ -1,0 +1,73 @@
+import { keywordsOf, piecesOf, takenApart, type ReadFeature } from '@caderno/core/scenarios';
+import { acceptCompletion, autocompletion, completionKeymap, snippet, type Completion, type CompletionContext, type CompletionResult } from '@codemirror/autocomplete';
+import { Prec, type Extension } from '@codemirror/state';
+import { keymap } from '@codemirror/view';
+import { countOf } from '../../look/index.ts';
+import type { ShownPhrase } from '../usePhrases.ts';
+import { readField } from './readField.ts';
+
+const MOST_OFFERED = 12;
+
+/** What is offered while writing: phrases behind the keyword of a step, agreed and frequent ones first; keywords where a line begins. */
+export function offers(phrases: readonly ShownPhrase[]): Extension {
+  return [
+    autocompletion({ override: [(at) => offered(at, phrases)], icons: false, activateOnTypingDelay: 0, defaultKeymap: false }),
+    // Before Enter makes a new line; Tab leads on where nothing is offered.
+    Prec.highest(keymap.of([{ key: 'Tab', run: acceptCompletion }, ...completionKeymap])),
+  ];
+}
+
+function offered(at: CompletionContext, phrases: readonly ShownPhrase[]): CompletionResult | null {
+  const line = at.state.doc.lineAt(at.pos);
+  const read = at.state.field(readField);
+  const { role = 'blank', keyword = '' } = read.lines[line.number - 1] ?? {};
+  const start = line.from + (line.text.length - line.text.trimStart().length);
+  if (role === 'docString' || role === 'docStringEdge' || role === 'comment' || role === 'tableRow' || role === 'tags') return null;
+  if (role !== 'step') return keywordOffers(at, read, start);
+  const from = start + keyword.length + 1;
+  if (at.pos < from) return keywordOffers(at, read, start);
+  const typed = at.state.sliceDoc(from, at.pos);
+  if (typed.trim() === '' && !at.explicit) return null;
+  const found = fitting(typed, phrases);
+  const isWhole = found.length === 1 && found[0]?.key === takenApart(typed).key;
+  return found.length === 0 || isWhole ? null : { from, to: line.to, options: found.map((phrase, i) => phraseOffer(phrase, typed, found.length - i)), filter: false };
+}
+
+/** Phrases that begin with what is written, then those that have its words. */
+function fitting(typed: string, phrases: readonly ShownPhrase[]): readonly ShownPhrase[] {
+  const begun = takenApart(typed).key.toLowerCase();
+  const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
+  const beginning = phrases.filter((p) => p.key.toLowerCase().startsWith(begun));
+  if (beginning.length >= MOST_OFFERED) return beginning.slice(0, MOST_OFFERED);
+  const having = phrases.filter((p) => !p.key.toLowerCase().startsWith(begun) && words.length > 0 && words.every((w) => p.shown.toLowerCase().includes(w)));
+  return [...beginning, ...having].slice(0, MOST_OFFERED);
+}
+
+function phraseOffer(phrase: ShownPhrase, typed: string, boost: number): Completion {
+  const given = takenApart(typed).values.map((v) => v.text);
+  return { label: phrase.shown, detail: `${phrase.agreed ? 'agreed · ' : ''}${countOf(phrase.uses, 'use')}`, apply: snippet(templateOf(phrase, given)), boost };
+}
+
+/** The phrase with its values as holes to go through with Tab; what was written already stands in the first. */
+function templateOf({ key, holes }: ShownPhrase, given: readonly string[]): string {
+  let next = 0;
+  return piecesOf(key)
+    .map((piece) => {
+      if (piece.kind === 'words') return piece.text.replace(/[\\#$]/g, '\\$&');
+      const [kind, value] = [holes[next] ?? 'word', given[next]];
+      next += 1;
+      const inside = (value ?? HOLE_TEXT[kind]).replace(/^["']|["']$/g, '').replace(/[{}\\]/g, '');
+      return piece.quoted ? `"\${${inside}}"` : `\${${inside}}`;
+    })
+    .join('');
+}
+
+const HOLE_TEXT = { string: 'text', int: '0', float: '0.0', word: 'value', placeholder: 'value' } as const;
+
+function keywordOffers(at: CompletionContext, read: ReadFeature, start: number): CompletionResult | null {
+  const typed = at.state.sliceDoc(start, at.pos);
+  if (typed === '' && !at.explicit) return null;
+  const language = read.lines.find((l) => l.role === 'language')?.text ?? 'en';
+  const found = keywordsOf(language).filter(({ text }) => text.toLowerCase().startsWith(typed.toLowerCase()) && text.trim().length > typed.length);
+  return found.length === 0 ? null : { from: start, options: found.slice(0, MOST_OFFERED).map(({ text }, i) => ({ label: text.trim(), apply: text.endsWith(':') ? `${text} ` : text, boost: -i })), filter: false };
+}

@@ -1,0 +1,48 @@
+import { canBeWordedAs, expressionOf, type Phrase, type PhraseKey } from '@caderno/core/scenarios';
+import type { AlikePhrases } from '@caderno/core/scenarios';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { call, useSaveSettings, useSettings } from '../api/index.ts';
+import { useFrame } from '../frame/index.ts';
+
+/** A phrase as the phrasebook shows it. */
+export interface ShownPhrase extends Phrase {
+  /** As a cucumber expression. */
+  readonly shown: string;
+  readonly agreed: boolean;
+}
+
+/** The phrases of the project. */
+export interface PhrasesKnown {
+  /** Agreed ones first, then the most used. */
+  readonly phrases: readonly ShownPhrase[];
+  readonly alike: readonly AlikePhrases[];
+  readonly byKey: ReadonlyMap<PhraseKey, ShownPhrase>;
+}
+
+export function usePhrases(): { readonly data: PhrasesKnown | undefined; readonly error: Error | null } {
+  const { project } = useFrame();
+  const { data, error } = useQuery({ queryKey: [project, 'list', 'phrases'], queryFn: () => call('readPhrases', { params: { project } }), placeholderData: keepPreviousData });
+  const agreed = useSettings(project).data?.settings.agreedPhrases;
+  const known = useMemo((): PhrasesKnown | undefined => {
+    if (data === undefined) return undefined;
+    const isAgreed = new Set<string>(agreed);
+    const phrases = data.phrases.map((p): ShownPhrase => ({ ...p, shown: expressionOf(p), agreed: isAgreed.has(p.key) })).toSorted((a, b) => Number(b.agreed) - Number(a.agreed));
+    const byKey = new Map(phrases.map((p) => [p.key, p]));
+    return { phrases, byKey, alike: data.alike.filter(({ keys: [first, ...others] }) => first !== undefined && others.some((key) => canBeWordedAs(key, first))) };
+  }, [agreed, data]);
+  return { data: known, error };
+}
+
+/** Says that a phrase is agreed, or no longer; it is saved at once, with the settings. */
+export function useAgree(): (key: PhraseKey, agreed: boolean) => void {
+  const { project } = useFrame();
+  const stored = useSettings(project).data;
+  const save = useSaveSettings(project);
+  return (key, agreed) => {
+    if (stored === undefined) return;
+    const { settings, version } = stored;
+    const others = settings.agreedPhrases.filter((k) => k !== key);
+    void save(version, { ...settings, agreedPhrases: agreed ? [...others, key] : others });
+  };
+}
