@@ -4,11 +4,13 @@ export type { Content, ContentOfKind, KindAndContent } from '@caderno/core/kinds
 export {
   KIND_SCHEMA,
   carriedStepsSchema,
+  featurePathSchema,
   schemaVersionOf,
   type CarriedSteps,
   type CaseSummary,
   type ConditionSummary,
   type DataSetSummary,
+  type FeatureSummary,
   type QuestionSummary,
   type RequirementSummary,
   type SharedSummary,
@@ -56,7 +58,6 @@ export type { ServerState } from './serverState.ts';
 export { LEFT_REASONS, type ChangeMany, type ChangedMany, type Chosen, type LeftReason } from './many.ts';
 export { DESIGN_FORMAT, designFileSchema, designJsonSchema, runDesignSchema, type ComesAlong, type DesignDraft, type DesignFile, type ExportDesign } from './design.ts';
 export { FEATURE_LEFT_REASONS, featuresDraftSchema, runFeaturesSchema, type ExportFeatures, type FoundPhrases, type Phrases, type FeatureLeftReason, type FeaturesDraft } from './features.ts';
-export { featurePathSchema } from './kinds/feature.ts';
 export { isText } from './text.ts';
 export { CASE_FORMATS, caseMappingSchema, runCasesSchema, type CaseDraft, type CaseFormat, type CasePreview, type ExportCases } from './caseFiles.ts';
 export { PLACES_PAGE, type FoundInArtefact, type FoundPlaces } from './replacing.ts';

@@ -120,5 +120,5 @@ test('tags are renamed and joined, or taken away; who has none of them stays the
   expect([after(['Smoke', 'sanity'], 'smoke test', tagged('a', 'smoke', 'SANITY', 'b')).content, after(['a'], null, tagged('a', 'b')).content, after(['b'], 'A', tagged('a', 'b')).content, after(['smoke'], 'Smoke', tagged('smoke')).content]).toMatchObject([{ tags: ['a', 'smoke test', 'b'] }, { tags: ['b'] }, { tags: ['a'] }, { tags: ['Smoke'] }]);
   const other = tagged('x');
   expect([after(['a'], 'b', other), after(['x'], 'x', other)].every((v) => v === other)).toBe(true);
-  expect(kindsThatTake({ kind: 'tags', from: ['a'], to: 'b' })).toEqual(['case', 'shared', 'dataSet']);
+  expect(kindsThatTake({ kind: 'tags', from: ['a'], to: 'b' })).toEqual(['case', 'shared', 'dataSet', 'feature']);
 });

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { asJson, mergeContent } from '../versions/index.ts';
 import { EMPTY_FEATURE, textOf, type FeatureContent } from './feature.ts';
 import { withNumbers, withText } from './identities.ts';
+import { withMoved } from './moving.ts';
 import { outlineOf } from './scenario.ts';
 
 let made = 0;
@@ -110,4 +111,24 @@ it('what two people write in one feature is merged by scenario and by step', () 
   expect(outlineOf(merged).scenarios.map((s) => s.steps.map((step) => step.text))).toEqual([['a meter'], ['the clerk enters 99', 'it is kept'], ['a'], ['the clerk enters -1', 'it is sent back'], ['b']]);
   const clash = mergeContent(asJson(base), asJson(mine), asJson(feature(READINGS.replace('it is stored', 'it is saved'), base)));
   expect(clash.conflicts.map((c) => [c.mine, c.theirs])).toEqual([['    Then it is kept', '    Then it is saved']]);
+});
+
+describe('a scenario moves with all that is its own', () => {
+  const text = '@a\nFeature: f\n\n  Background:\n    Given x\n\n  # of one\n  @t\n  Scenario: one\n    Given 1\n\n  Rule: r\n\n    Scenario: two\n      Given 2\n\n    Scenario: three\n      Given 3';
+  const moved = (name: string, ...steps: (1 | -1)[]): string => {
+    let content = feature(text);
+    const id = outlineOf(content).scenarios.find((s) => s.name === name)!.part;
+    for (const by of steps) content = withMoved(content, id, by, newId);
+    return textOf(content);
+  };
+
+  it('into a rule and out of it, and the end of the file leaves a blank line where it was', () => {
+    expect(moved('one', 1)).toBe(text.replace('  # of one\n  @t\n  Scenario: one\n    Given 1\n\n  Rule: r\n\n', '  Rule: r\n\n  # of one\n  @t\n  Scenario: one\n    Given 1\n\n'));
+    expect(moved('three', -1)).toBe(text.replace('    Scenario: two\n      Given 2\n\n    Scenario: three\n      Given 3', '    Scenario: three\n      Given 3\n\n    Scenario: two\n      Given 2'));
+  });
+
+  it('there and back it is where it was; beyond the ends it stays', () => {
+    for (const name of ['one', 'two', 'three']) for (const by of [1, -1] as const) if (moved(name, by) !== text) expect(moved(name, by, by === 1 ? -1 : 1)).toBe(text);
+    expect([moved('one', -1), moved('three', 1)]).toEqual([text, text]);
+  });
 });

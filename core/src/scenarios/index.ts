@@ -17,7 +17,7 @@ export {
   type PartKind,
 } from './feature.ts';
 export { titleOf, withName, withNumbers, withText, type NewId } from './identities.ts';
-export { withMoved, withoutPart } from './moving.ts';
+export { withMoved } from './moving.ts';
 export { instancesOf, outlineOf, type Examples, type FeatureOutline, type ReadRule, type ReadScenario, type ScenarioStep } from './scenario.ts';
 export { featureKind } from './featureKind.ts';
 export { tagTest, type TagTest } from './tagExpression.ts';

@@ -18,11 +18,6 @@ export function withMoved(content: FeatureContent, id: PartId, by: -1 | 1, newId
   return { ...content, parts: parted(content.parts, parts, newId) };
 }
 
-/** The feature without a part. */
-export function withoutPart(content: FeatureContent, id: PartId): FeatureContent {
-  return { ...content, parts: content.parts.filter((p) => p.id !== id) };
-}
-
 /** A file that ends without a blank line would run its last part into what comes to stand behind it: the blank line at the new end goes there. */
 function parted(before: readonly FeaturePart[], after: readonly FeaturePart[], newId: NewId): FeaturePart[] {
   const last = before.at(-1);

@@ -35,7 +35,7 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
   const here = partAt(content, line);
   const phrases = usePhrases().data?.phrases ?? NO_PHRASES;
   const offered = useMemo(() => offers(phrases), [phrases]);
-  usePageCommands(here, update, write, content);
+  usePageCommands(here, update, write, content, line, showLine);
   const folder = folderOf(content.path);
   return (
     <article className="px-7 pb-16 pt-5">
@@ -106,6 +106,10 @@ function useWriting(content: FeatureContent, update: Editing<FeatureContent>['up
   };
 }
 
+function lineOf({ parts }: FeatureContent, id: PartId): number {
+  return parts.slice(0, parts.findIndex((p) => p.id === id)).reduce((sum, part) => sum + part.lines.length, 0);
+}
+
 function partAt({ parts }: FeatureContent, line: number): FeaturePart | undefined {
   let before = 0;
   return parts.find((part) => (before += part.lines.length) > line);
@@ -127,22 +131,26 @@ function useShownLine(outline: FeatureOutline): { show: ShownLine | null; showLi
   return { show, showLine: (line) => setShow({ line, focus: true }) };
 }
 
-function usePageCommands(here: FeaturePart | undefined, update: Editing<FeatureContent>['update'], write: (text: string) => void, content: FeatureContent): void {
+function usePageCommands(here: FeaturePart | undefined, update: Editing<FeatureContent>['update'], write: (text: string) => void, content: FeatureContent, line: number, showLine: (line: number) => void): void {
   const { canEdit } = useFrame();
-  const latest = useRef({ write, content });
+  const latest = useRef({ write, content, line, showLine });
   useEffect(() => {
-    latest.current = { write, content };
+    latest.current = { write, content, line, showLine };
   });
   const commands = useMemo<Command[]>(() => {
     if (!canEdit) return [];
-    const move = (by: -1 | 1) => (): void => {
+    const move = (by: -1 | 1): void => {
       if (here === undefined) return;
       const ids = someIds();
+      const { content: before, line: at, showLine: show } = latest.current;
+      const moved = withMoved(before, here.id, by, ids());
       update((c) => withMoved(c, here.id, by, ids()));
+      // The cursor goes along, so that the next key moves the same scenario on.
+      show(at - lineOf(before, here.id) + lineOf(moved, here.id));
     };
     return [
-      { id: 'scenario-up', title: 'Move the scenario up', keys: 'Alt+ArrowUp', keyLabel: 'Alt ↑', changes: true, whileTyping: true, run: move(-1) },
-      { id: 'scenario-down', title: 'Move the scenario down', keys: 'Alt+ArrowDown', keyLabel: 'Alt ↓', changes: true, whileTyping: true, run: move(1) },
+      { id: 'scenario-up', title: 'Move the scenario up', keys: 'Alt+ArrowUp', keyLabel: 'Alt ↑', changes: true, whileTyping: true, run: () => move(-1) },
+      { id: 'scenario-down', title: 'Move the scenario down', keys: 'Alt+ArrowDown', keyLabel: 'Alt ↓', changes: true, whileTyping: true, run: () => move(1) },
       { id: 'tidy-feature', title: 'Tidy up the feature', changes: true, run: () => latest.current.write(tidied(plainText(latest.current.content))) },
     ];
   }, [canEdit, here, update]);

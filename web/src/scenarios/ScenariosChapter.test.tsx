@@ -1,0 +1,80 @@
+/** @jest-environment ./web/test/browserEnvironment.mjs */
+import 'fake-indexeddb/auto';
+import { afterEach, expect, test } from '@jest/globals';
+import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { EMPTY_FEATURE, withNumbers, withText } from '@caderno/core/scenarios';
+import { EditorView } from '@codemirror/view';
+import { onThePage } from '../../test/onThePage.tsx';
+import { featureHead, requirementHead, standInProject } from '../../test/standInProject.ts';
+import { ScenariosChapter } from './ScenariosChapter.tsx';
+
+afterEach(cleanup);
+
+const TEXT = '@bill\r\nFeature: Bill\r\n  Scenario: one\r\n    Given a meter\r\n    wrong\r\n\r\n  Scenario Outline: two\r\n    When <n> is read\r\n    Examples:\r\n      | n |\r\n      | 1 |\r\n      | 2 |\r\n';
+let [made, projects] = [0, 0];
+const CONTENT = withNumbers(withText({ ...EMPTY_FEATURE, path: 'bills/bill.feature' }, TEXT, () => `i${(made += 1)}`), null);
+const scenario = (number: number, name: string, tags: string[] = [], instances = 1) => ({ number, name, tags: ['@bill', ...tags], steps: 2, instances });
+const heads = [
+  featureHead(1, { title: 'Bill', path: 'bills/bill.feature', scenarios: [scenario(1, 'one', ['@smoke']), scenario(2, 'two', ['@slow'], 2)], problems: 1, requirements: ['R-1'] }),
+  featureHead(2, { title: 'Meter', path: 'meter.feature', scenarios: [scenario(1, '', ['@smoke', '@slow'])], state: 'agreed' }),
+  requirementHead(1, { title: 'Billing', version: 3, meaningSince: 3 }),
+];
+
+/** Drafts of one test are kept where the next would find them: each has a project of its own. */
+function chapter(path: string, answers: Parameters<typeof standInProject>[2] = {}) {
+  const server = standInProject(heads, [], {
+    readArtefact: () => ({ kind: 'feature', summary: heads[0] as ReturnType<typeof featureHead>, content: { ...CONTENT, requirements: [{ id: 'R-1', seenVersion: 1 }] }, draft: null }),
+    readPhrases: () => ({ phrases: [], alike: [] }),
+    ...answers,
+  });
+  const project = `p${(projects += 1)}`;
+  onThePage(<ScenariosChapter />, { project }, `/${project}${path}`, `/${project}/scenarios/:feature?`);
+  return server;
+}
+const features = () => within(screen.getByRole('list', { name: 'Features' })).getAllByRole('link').map((a) => a.textContent ?? '').filter((text) => /^F-\d/.test(text));
+const scenarios = (id: string) => within(screen.getByRole('list', { name: `Scenarios of ${id}` })).getAllByRole('listitem').map((li) => li.textContent);
+const editor = (): EditorView => {
+  const view = EditorView.findFromDOM(screen.getByLabelText('Text of the feature'));
+  if (view === null) throw new Error('The text stands in an editor');
+  return view;
+};
+
+test('features stand in their folders; a tag expression leaves the scenarios that have such tags', async () => {
+  chapter('/scenarios');
+  await waitFor(() => expect(features()).toEqual(['F-1Bill2 scenarios · 1 problem', 'F-2Meter1 scenario · agreed']));
+  const ask = (tags: string) => fireEvent.change(screen.getByLabelText('Tags'), { target: { value: tags } });
+  ask('@smoke and not @slow');
+  await waitFor(() => expect(features()).toEqual(['F-1Bill1 of 2 scenarios · 1 problem']));
+  expect(scenarios('F-1')).toEqual(['1one@smoke']);
+  expect(screen.getByText('1 feature, 1')).toBeTruthy();
+  ask('@smoke and (');
+  await screen.findByText('not finished');
+  expect(features()).toHaveLength(2);
+});
+
+test('the text is shown without what ends its lines, saved with it; problems are told by their line', async () => {
+  const server = chapter('/scenarios/F-1', { saveArtefact: () => new Promise(() => undefined) });
+  await waitFor(() => expect(editor().state.doc.toString()).toBe(TEXT.replaceAll('\r', '')));
+  expect(scenarios('F-1')).toEqual(['1one@smoke', '2two@slow× 2']);
+  expect(within(screen.getByRole('complementary')).getByText(/“wrong” cannot stand here/)).toBeTruthy();
+  const at = editor().state.doc.toString().indexOf('wrong');
+  editor().dispatch({ changes: { from: at, to: at + 5, insert: 'Then it is right' } });
+  await waitFor(() => expect(screen.queryByText(/cannot stand here/)).toBeNull());
+  fireEvent.click(screen.getByRole('button', { name: 'Save v2' }));
+  await waitFor(() => expect(server.calls('saveArtefact')).toHaveLength(1));
+  const sent = server.calls('saveArtefact')[0]?.body as { content: typeof CONTENT };
+  expect(sent.content.parts.flatMap((p) => p.lines.map((l) => l.text)).join('\n')).toBe(TEXT.replace('wrong', 'Then it is right'));
+  expect(sent.content.parts.map((p) => [p.id, p.number])).toEqual(CONTENT.parts.map((p) => [p.id, p.number]));
+});
+
+test('the title is what the text says; as pages each scenario has its steps; a requirement that changed is told', async () => {
+  chapter('/scenarios/F-1');
+  await waitFor(() => expect(editor().state.doc.lines).toBe(13));
+  fireEvent.change(screen.getByLabelText('Title of F-1'), { target: { value: 'Paying' } });
+  await waitFor(() => expect(editor().state.doc.line(2).text).toBe('Feature: Paying'));
+  expect(screen.getByText(/It changed since/)).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'Pages' }));
+  const two = within(await screen.findByRole('region', { name: 'two' }));
+  expect(two.getAllByRole('listitem').map((li) => li.textContent)).toEqual(['When<n> is read']);
+  expect(two.getAllByRole('row').map((row) => row.textContent)).toEqual(['n', '1', '2']);
+});

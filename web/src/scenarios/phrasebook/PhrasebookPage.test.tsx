@@ -1,0 +1,72 @@
+/** @jest-environment ./web/test/browserEnvironment.mjs */
+import 'fake-indexeddb/auto';
+import { afterEach, expect, test } from '@jest/globals';
+import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { takenApart, type Phrase } from '@caderno/core/scenarios';
+import { DEFAULT_SETTINGS, type ProjectSettings } from '@caderno/contract';
+import { onThePage } from '../../../test/onThePage.tsx';
+import { featureHead, standInProject } from '../../../test/standInProject.ts';
+import { PhrasebookPage } from './PhrasebookPage.tsx';
+
+afterEach(cleanup);
+
+const keyOf = (text: string) => takenApart(text).key;
+const phrase = (text: string, uses: number, kind: 'given' | 'when' | 'then' = 'then') => {
+  const { key, values } = takenApart(text);
+  return { key, holes: values.map((v) => v.kind), uses, features: 1, kinds: { given: 0, when: 0, then: 0, other: 0, [kind]: uses } } satisfies Phrase;
+};
+const PHRASES = [phrase('the ledger holds 4 m³', 3), phrase('the clerk enters "x"', 2, 'when'), phrase('it ends', 1), phrase('the ledger keeps 4 m³', 1)];
+const USES = [
+  { key: keyOf('the ledger keeps 4 m³'), scenario: 3, line: 7, text: 'the ledger keeps 12 m³' },
+  { key: keyOf('the ledger holds 4 m³'), scenario: 0, line: 2, text: 'the ledger holds <n> m³' },
+];
+
+function page(agreedPhrases: string[] = []) {
+  let settings: ProjectSettings = { ...DEFAULT_SETTINGS, agreedPhrases };
+  const server = standInProject([featureHead(1, { title: 'Bill' })], [], {
+    readSettings: () => ({ settings, version: 4, broken: [] }) as never,
+    saveSettings: ({ body }) => {
+      settings = body as ProjectSettings;
+      return { settings, version: 5, broken: [] } as never;
+    },
+    readPhrases: () => ({ phrases: PHRASES, alike: [{ why: 'oneWord', keys: [keyOf('the ledger holds 4 m³'), keyOf('the ledger keeps 4 m³')] }] }),
+    findPhraseUses: () => ({ total: 2, features: [{ id: 'F-1', uses: USES }] }),
+    changeMany: () => ({ change: null, changed: 1, made: [], left: [] }),
+  });
+  onThePage(<PhrasebookPage />);
+  return server;
+}
+const all = () => within(screen.getByRole('heading', { name: 'All phrases' }).closest('section') as HTMLElement);
+const lines = () => all().getAllByRole('button', { name: /^Uses of/ }).map((button) => button.textContent);
+
+test('phrases stand by how often they are used, agreed ones first, found by words and by what they are said as', async () => {
+  page([keyOf('it ends')]);
+  await waitFor(() => expect(lines()).toEqual(['Thenit ends', 'Thenthe ledger holds {int} m³', 'Whenthe clerk enters {string}', 'Thenthe ledger keeps {int} m³']));
+  expect(screen.getByText('4 phrases in 7 steps')).toBeTruthy();
+  fireEvent.change(screen.getByLabelText('Find phrases'), { target: { value: 'ledger ke' } });
+  await waitFor(() => expect(lines()).toEqual(['Thenthe ledger keeps {int} m³']));
+  fireEvent.change(screen.getByLabelText('Find phrases'), { target: { value: 'none' } });
+  await screen.findByText('No phrase has these words.');
+});
+
+test('an opened phrase shows where it is used; agreed, it is kept with the settings', async () => {
+  const server = page();
+  fireEvent.click(await screen.findByRole('button', { name: 'Uses of it ends' }));
+  await waitFor(() => expect(all().getAllByRole('link').map((a) => [a.textContent, a.getAttribute('href')])).toEqual([['F-1/3', '/p/scenarios/F-1#3'], ['F-1', '/p/scenarios/F-1']]));
+  fireEvent.click(all().getAllByRole('button', { name: 'agree' })[0]!);
+  await waitFor(() => expect((server.calls('saveSettings')[0]?.body as ProjectSettings).agreedPhrases).toEqual([keyOf('the ledger holds 4 m³')]));
+});
+
+test('one wording is seen in every use before it is written; a wording with other values is refused for those it does not fit', async () => {
+  const server = page();
+  fireEvent.click(await screen.findByRole('button', { name: 'Word all as the ledger holds {int} m³' }));
+  const dialog = within(await screen.findByRole('dialog'));
+  await waitFor(() => expect(dialog.getAllByRole('listitem').map((li) => li.textContent)).toEqual(['F-1, 7the ledger keeps 12 m³the ledger holds 12 m³']));
+  fireEvent.change(dialog.getByLabelText('Wording'), { target: { value: 'the ledger is full' } });
+  await dialog.findByText(/have other values and stay as they are/);
+  expect(dialog.getByRole('button', { name: 'Reword 0 steps' })).toMatchObject({ disabled: true });
+  fireEvent.change(dialog.getByLabelText('Wording'), { target: { value: '{int} m³ stand in the ledger' } });
+  await waitFor(() => expect(dialog.getAllByRole('listitem').map((li) => li.textContent)).toEqual(['F-1, 7the ledger keeps 12 m³12 m³ stand in the ledger', 'F-1, 2the ledger holds <n> m³<n> m³ stand in the ledger']));
+  fireEvent.click(dialog.getByRole('button', { name: 'Reword 2 steps' }));
+  await waitFor(() => expect(server.calls('changeMany')[0]?.body).toMatchObject({ of: { ids: ['F-1'] }, done: { kind: 'edit', edit: { kind: 'wording', from: [keyOf('the ledger holds 4 m³'), keyOf('the ledger keeps 4 m³')], to: '{} m³ stand in the ledger' } } }));
+});
