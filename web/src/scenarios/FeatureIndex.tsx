@@ -86,7 +86,7 @@ function ScenarioLines({ feature, scenarios, common }: { readonly feature: Featu
         return (
           <li key={number}>
             <Link to={to} replace aria-current={isHere ? 'true' : undefined} className={`flex items-baseline gap-2.5 py-1 pl-[3.1rem] pr-5 text-sm leading-[1.4] hover:bg-page2 ${isHere ? 'bg-blue-wash shadow-[inset_3px_0_0_var(--color-blue)]' : ''}`}>
-              <span className="w-4 shrink-0 text-right font-mono text-[11px] text-ink3">{number}</span>
+              <span className="w-4 shrink-0 text-right font-mono text-[11px] text-ink2">{number}</span>
               <span className="min-w-0 flex-1">
                 {name === '' ? <span className="text-ink2">without a name</span> : name}
                 {own.length > 0 && <span className="ml-1.5 font-mono text-[11px] text-plum">{own.join(' ')}</span>}

@@ -75,7 +75,7 @@ function cellMarks(text: string): Marked[] {
 /** The look of the marks, in the colours of the notebook by day and by night. */
 export const gherkinLook = Prec.high(EditorView.theme({
   '.cm-scroller': { fontFamily: 'var(--font-mono)', fontSize: '12.5px', lineHeight: '22px' },
-  '.cm-gutters': { backgroundColor: 'transparent', color: 'var(--color-ink3)', border: 'none', fontSize: '11px' },
+  '.cm-gutters': { backgroundColor: 'transparent', color: 'var(--color-ink2)', border: 'none', fontSize: '11px' },
   '.cm-lineNumbers .cm-gutterElement': { padding: '0 10px 0 0', minWidth: '28px' },
   '.cm-activeLine, .cm-activeLineGutter': { backgroundColor: 'transparent' },
   '&.cm-focused .cm-activeLine, &.cm-focused .cm-activeLineGutter': { backgroundColor: 'var(--color-page2)' },
@@ -83,7 +83,7 @@ export const gherkinLook = Prec.high(EditorView.theme({
   '.feature-keyword, .feature-step': { color: 'var(--color-blue)', fontWeight: '700' },
   '.feature-name': { fontWeight: '600' },
   '.feature-tags': { color: 'var(--color-plum)' },
-  '.feature-comment': { color: 'var(--color-ink3)', fontStyle: 'italic' },
+  '.feature-comment': { color: 'var(--color-ink2)', fontStyle: 'italic' },
   '.feature-text': { color: 'var(--color-ink2)', fontFamily: 'var(--font-sans)' },
   '.cm-line.feature-row': { whiteSpace: 'pre' },
   '.feature-bar': { color: 'var(--color-ink3)' },

@@ -1,0 +1,113 @@
+import { readFileSync, mkdirSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { expect, test, type Page } from '@playwright/test';
+import { expectAccessible, saveVersion, signIn } from './helpers.ts';
+
+const HERE = '/segunda-fonte';
+/** As people keep them: carriage returns, tabs, tables out of line, a comment at the end, one that is no good. */
+const FILES: Readonly<Record<string, string>> = {
+  'counter/coins.feature': '\uFEFF# Kept by the counter\r\nFeature: Coins\r\n\r\n\t@smoke\r\n\tScenario: A full purse\r\n\t\tGiven the member has 5 coins\r\n\t\tWhen the member pays\r\n\t\tThen the ledger is unchanged\r\n\r\n  Scenario: An empty purse\r\n    Given the member has 0 coins\r\n    Then the ledger remains unchanged\r\n# the end',
+  'counter/cards.feature': 'Feature: Cards\n  Scenario Outline: A card\n    Given the member has <n> coins\n    Then the ledger is unchanged\n\n    Examples:\n      |n|\n   | 1 |\n      | 20|\n',
+  'half.feature': 'Feature: Half\n  Scenario: x\n    Given the member has 3 coins\n    nothing of the sort\n',
+};
+
+function folderOf(root: string): string {
+  for (const [path, text] of Object.entries(FILES)) {
+    mkdirSync(dirname(join(root, path)), { recursive: true });
+    writeFileSync(join(root, path), text);
+  }
+  writeFileSync(join(root, 'README.txt'), 'no feature');
+  return root;
+}
+
+const editor = (page: Page) => page.getByLabel('Text of the feature');
+
+test('a folder of features comes in, gets one wording, and goes out with only that changed', async ({ page }, info) => {
+  test.setTimeout(120_000);
+  await signIn(page, 'Teresa L.', '/basis');
+  await page.goto('/new-project');
+  await expect(page.getByLabel('Name')).toBeFocused();
+  await page.keyboard.type('Segunda fonte');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/segunda-fonte\/basis$/);
+
+  await test.step('in an empty project the chapter says what it is for, and the folder comes in whole', async () => {
+    await page.goto(`${HERE}/scenarios`);
+    await expect(page.getByText('Scenarios in Gherkin')).toBeVisible();
+    await page.getByRole('button', { name: 'Features from and to files' }).click();
+    await page.getByRole('menuitem', { name: 'Import features' }).click();
+    await page.getByLabel('Folder of features to import').setInputFiles(folderOf(info.outputPath('suite')));
+    await expect(page.getByText('3 added with 4 scenarios')).toBeVisible();
+    await expect(page.getByText('half.feature:4:5')).toBeVisible();
+    await expectAccessible(page);
+    await page.getByRole('button', { name: 'Import', exact: true }).click();
+    await expect(page.getByText(/Imported suite\/: 3 added, 0 changed/)).toBeVisible();
+    await expect(page).toHaveURL(/\/scenarios\/F-1/);
+  });
+
+  await test.step('tags find scenarios, and one leads to its line', async () => {
+    await page.getByLabel('Tags').fill('@smoke');
+    await expect(page.getByRole('listitem').filter({ hasText: 'Cards' })).toHaveCount(0);
+    await page.getByRole('link', { name: 'A full purse' }).click();
+    await expect(editor(page)).toContainText('Scenario: A full purse');
+    await page.getByLabel('Tags').fill('');
+    await expectAccessible(page);
+  });
+
+  await test.step('phrases nearly alike get one wording in one entry', async () => {
+    await page.getByRole('link', { name: 'Phrasebook' }).click();
+    await expect(page.getByText('4 phrases in 8 steps')).toBeVisible();
+    await page.getByRole('button', { name: 'Word all as the ledger is unchanged' }).click();
+    await expect(page.getByRole('dialog')).toContainText('the ledger remains unchanged');
+    await expectAccessible(page);
+    await page.getByRole('button', { name: 'Reword 1 step' }).click();
+    await expect(page.getByText('1 feature changed: one wording now.')).toBeVisible();
+    await expect(page.getByText('3 phrases in 8 steps')).toBeVisible();
+    await page.getByRole('button', { name: 'agree', exact: true }).first().click();
+    await expect(page.getByRole('button', { name: 'agreed' })).toBeVisible();
+  });
+
+  await test.step('while one writes, phrases are offered, values are gone through, and a scenario moves by its keys', async () => {
+    await page.goto(`${HERE}/scenarios`);
+    await page.getByRole('link', { name: /Half/ }).click();
+    await editor(page).getByText('nothing of the sort').click();
+    await page.keyboard.press('Home');
+    await page.keyboard.press('Shift+End');
+    await page.keyboard.type('And the mem');
+    await expect(page.getByRole('option', { name: /the member has \{int\} coins/ })).toContainText('agreed');
+    await page.keyboard.press('Enter');
+    await page.keyboard.type('7');
+    await expect(editor(page)).toContainText('And the member has 7 coins');
+    await page.keyboard.press('Control+End');
+    await page.keyboard.type('\n  Scenario: y\nThen it ends\n');
+    await expect(editor(page)).toContainText('Scenario: y');
+    await editor(page).getByText('Then it ends').click();
+    await page.keyboard.press('Alt+ArrowUp');
+    await expect.poll(async () => (await editor(page).innerText()).replaceAll(/\s+/g, ' ')).toMatch(/Scenario: y .*Scenario: x/);
+    await page.keyboard.press('Alt+ArrowDown');
+    await expect.poll(async () => (await editor(page).innerText()).replaceAll(/\s+/g, ' ')).toMatch(/Scenario: x .*Scenario: y/);
+    await saveVersion(page, 2);
+    await expect(page.getByRole('list', { name: /^Scenarios of F-/ }).getByRole('listitem')).toHaveCount(2);
+  });
+
+  await test.step('what nobody changed goes out byte for byte', async () => {
+    await page.goto(`${HERE}/scenarios`);
+    const saved = async (query: string, name: string): Promise<Buffer> => {
+      await page.getByRole('combobox', { name: 'Filter the features by a query' }).fill(query);
+      await page.getByRole('button', { name: 'Features from and to files' }).click();
+      const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: /as its file/ }).click()]);
+      expect(download.suggestedFilename()).toBe(name);
+      const path = info.outputPath(name);
+      await download.saveAs(path);
+      return readFileSync(path);
+    };
+    expect(await saved('cards', 'cards.feature')).toEqual(Buffer.from(FILES['counter/cards.feature'] ?? ''));
+    expect((await saved('purse', 'coins.feature')).toString()).toBe((FILES['counter/coins.feature'] ?? '').replace('remains unchanged', 'is unchanged'));
+  });
+
+  await test.step('brought once more, what was changed here stays, and there is nothing to do', async () => {
+    await page.goto(`${HERE}/import-features`);
+    await page.getByLabel('Folder of features to import').setInputFiles(info.outputPath('suite'));
+    await expect(page.getByText('Nothing to import')).toBeVisible();
+  });
+});
