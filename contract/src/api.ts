@@ -7,7 +7,7 @@ import { bytesBody, fileResponse } from './bytes.ts';
 import { alikeSchema, foundRunsSchema, libraryQuerySchema, librarySchema, renameSchema, renamedSchema, reuseGraphSchema, reuseSchema, runsQuerySchema, takeOutSchema } from './shared.ts';
 import { conditionLineSchema, coverageReportSchema, designSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
 import type { AnyEndpoint } from './endpoint.ts';
-import { artefactIdSchema, attachmentIdSchema, caseIdSchema, dataSetIdSchema, conditionIdSchema, innerIdSchema, ownFieldIdSchema, requirementIdSchema, versionNumberSchema } from './ids.ts';
+import { artefactIdSchema, attachmentIdSchema, caseIdSchema, dataSetIdSchema, conditionIdSchema, featureIdSchema, innerIdSchema, ownFieldIdSchema, requirementIdSchema, versionNumberSchema } from './ids.ts';
 import { exportQuerySchema, importDraftSchema, importPreviewSchema, importProgressSchema, importStepSchema, runImportSchema, uploadQuerySchema } from './imports.ts';
 import { exportFeaturesSchema, featuresDraftSchema, foundPhrasesSchema, phraseUsesSchema, phrasesSchema, runFeaturesSchema } from './features.ts';
 import { alongSchema, askAlongSchema, designDraftSchema, exportDesignSchema, runDesignSchema } from './design.ts';
@@ -180,8 +180,8 @@ export const api = {
     params: inProject.extend({ requirement: requirementIdSchema }), query: none, body: nothing, response: z.array(conditionLineSchema),
   },
   readDesign: {
-    method: 'GET', path: '/projects/:project/design', access: 'reader', summary: 'The part of the design around a requirement, a condition, a case or a data set',
-    params: inProject, query: z.object({ requirement: requirementIdSchema.optional(), condition: conditionIdSchema.optional(), case: caseIdSchema.optional(), dataSet: dataSetIdSchema.optional() }), body: nothing, response: designSchema,
+    method: 'GET', path: '/projects/:project/design', access: 'reader', summary: 'The part of the design around a requirement, a condition, a case, a data set or a feature',
+    params: inProject, query: z.object({ requirement: requirementIdSchema.optional(), condition: conditionIdSchema.optional(), case: caseIdSchema.optional(), dataSet: dataSetIdSchema.optional(), feature: featureIdSchema.optional() }), body: nothing, response: designSchema,
   },
 } as const satisfies Record<string, AnyEndpoint>;
 

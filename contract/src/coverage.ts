@@ -8,7 +8,7 @@ import { constantSchema } from './settings.ts';
 import { LIMITS } from './limits.ts';
 import { usedSchema } from './shared.ts';
 import { textUpTo } from './text.ts';
-import { artefactIdSchema, caseIdSchema, conditionIdSchema, fieldIdSchema, itemKeySchema, questionIdSchema, requirementIdSchema, rowIdSchema } from './ids.ts';
+import { artefactIdSchema, conditionIdSchema, coveringIdSchema, fieldIdSchema, itemKeySchema, questionIdSchema, requirementIdSchema, rowIdSchema } from './ids.ts';
 
 const count = z.int().min(0);
 const standing = z.enum(STANDINGS);
@@ -50,7 +50,7 @@ export const coverageItemSchema: z.ZodType<CoverageItem> = z.object({
   outcome: z.string(),
 });
 
-const instanceRef: z.ZodType<InstanceRef> = z.object({ case: caseIdSchema, row: rowIdSchema.nullable(), rowName: z.string() });
+const instanceRef: z.ZodType<InstanceRef> = z.object({ case: coveringIdSchema, row: rowIdSchema.nullable(), rowName: z.string() });
 
 /** A coverage item in a list, with how it stands and whose it is. */
 export const listedItemSchema: z.ZodType<ListedItem> = z.object({
@@ -62,7 +62,7 @@ export const listedItemSchema: z.ZodType<ListedItem> = z.object({
   standing,
   shownBy: z.array(instanceRef),
   instances: count,
-  cases: z.array(caseIdSchema),
+  cases: z.array(coveringIdSchema),
 });
 
 /** Some of the items that were asked for, and how many there are in all. */
@@ -85,7 +85,7 @@ const state = z.enum(ARTEFACT_STATES);
 export const designSchema: z.ZodType<Design> = z.object({
   requirements: z.array(z.object({ id: requirementIdSchema, title: z.string(), module: z.string(), risk: z.enum(RISKS), state, type: z.enum(REQUIREMENT_TYPES), meaningSince: z.int() })),
   conditions: z.array(z.object({ id: conditionIdSchema, state, version: z.int(), meaningSince: z.int(), content: conditionContentSchema })),
-  cases: z.array(z.object({ id: caseIdSchema, state, version: z.int(), content: caseContentSchema })),
+  cases: z.array(z.object({ id: coveringIdSchema, state, version: z.int(), content: caseContentSchema })),
   questions: z.array(z.object({ id: questionIdSchema, state, content: questionContentSchema })),
   library: z.array(z.object({ key: z.string(), used: usedSchema })),
   riskWeights: z.object({ high: z.int(), medium: z.int(), low: z.int() }),

@@ -1,4 +1,4 @@
-import { parseArtefactId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type FeatureId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
+import { parseArtefactId, parseScenarioId, type CoveringId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type FeatureId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
 import { itemKey, fieldId, type FieldId, type ItemKey } from '@caderno/core/conditions';
 import { attachmentId, type AttachmentId } from '@caderno/core/attachments';
 import { parameterId, rowId, stepId, type ParameterId, type RowId, type StepId } from '@caderno/core/cases';
@@ -64,5 +64,7 @@ export const sharedIdSchema: z.ZodType<SharedId> = idOf('shared', /^S-[1-9]\d{0,
 export const dataSetIdSchema: z.ZodType<DataSetId> = idOf('dataSet', /^D-[1-9]\d{0,8}$/);
 /** `F-12`. */
 export const featureIdSchema: z.ZodType<FeatureId> = idOf('feature', /^F-[1-9]\d{0,8}$/);
+/** Of a case, or a scenario (`F-12/3`): what covers conditions. */
+export const coveringIdSchema: z.ZodType<CoveringId> = z.string().refine((text): text is CoveringId => parseScenarioId(text) !== null || parseArtefactId(text)?.kind === 'case').transform((text) => text as CoveringId);
 /** The id of an artefact of any kind. */
 export const artefactIdSchema: z.ZodType<ArtefactId> = z.union([requirementIdSchema, conditionIdSchema, caseIdSchema, questionIdSchema, sharedIdSchema, dataSetIdSchema, featureIdSchema]);

@@ -1,5 +1,5 @@
 export { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
-export { artefactIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, featureIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema } from './ids.ts';
+export { artefactIdSchema, caseIdSchema, conditionIdSchema, coveringIdSchema, dataSetIdSchema, featureIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema } from './ids.ts';
 export type { Content, ContentOfKind, KindAndContent } from '@caderno/core/kinds';
 export {
   KIND_SCHEMA,

@@ -3,7 +3,7 @@ import { TECHNIQUES } from '@caderno/core/conditions';
 import { STANDINGS, type CoverageRow } from '@caderno/core/coverage';
 import { z } from 'zod';
 import { KIND_SCHEMA, type Summary } from './kinds/index.ts';
-import { artefactIdSchema, caseIdSchema, conditionIdSchema, questionIdSchema } from './ids.ts';
+import { artefactIdSchema, conditionIdSchema, coveringIdSchema, questionIdSchema } from './ids.ts';
 import { pack, packedSchema, unpackAs, type Packed } from './packed.ts';
 
 /** Heads on one page of the first filling. */
@@ -41,7 +41,10 @@ export const changesSinceSchema = z.discriminatedUnion('kind', [
 export type ChangesSince = z.infer<typeof changesSinceSchema>;
 
 /** Coverage rows that were written since an edition (null: all); `edition` counts every writing, `revision` is the project's that they are of. */
-export const coverageSinceSchema = z.object({ since: z.int().nullable(), edition: z.int(), revision: z.int(), rows: z.array(packedSchema), gone: z.array(artefactIdSchema) });
+/** What coverage says something of: an artefact, or a scenario. */
+const coverageRowIdSchema = z.union([artefactIdSchema, coveringIdSchema]);
+
+export const coverageSinceSchema = z.object({ since: z.int().nullable(), edition: z.int(), revision: z.int(), rows: z.array(packedSchema), gone: z.array(coverageRowIdSchema) });
 /** See {@link coverageSinceSchema}. */
 export type CoverageSince = z.infer<typeof coverageSinceSchema>;
 
@@ -84,7 +87,7 @@ const count = z.int().min(0);
 const digits = z.string().regex(/^\d*$/);
 const WIRE_SCHEMA = {
   condition: z.object({ kind: z.literal('condition'), id: conditionIdSchema, weight: z.number(), standings: digits, techniques: digits }),
-  case: z.object({ kind: z.literal('case'), id: caseIdSchema, shows: z.boolean(), counts: z.object({ instances: count, steps: count }).nullable() }),
+  case: z.object({ kind: z.literal('case'), id: coveringIdSchema, shows: z.boolean(), counts: z.object({ instances: count, steps: count }).nullable() }),
   question: z.object({ kind: z.literal('question'), id: questionIdSchema, heldUp: count }),
 } as const;
 /** A coverage row on the wire. */

@@ -36,5 +36,5 @@ export function conditionHead(n: number, more: Partial<ConditionSummary> = {}): 
 }
 
 export function featureHead(n: number, more: Partial<FeatureSummary> = {}): FeatureSummary {
-  return { kind: 'feature', id: artefactId('feature', n), title: `Feature ${n}`, ...of, path: `${n}.feature`, owner: '', tags: [], scenarios: [], problems: 0, requirements: [], ...more };
+  return { kind: 'feature', id: artefactId('feature', n), title: `Feature ${n}`, ...of, path: `${n}.feature`, owner: '', tags: [], scenarios: [], problems: 0, requirements: [], covers: [], ...more };
 }

@@ -15,7 +15,8 @@ const rowChoice = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('filter'), filters: uniqueById(z.array(columnFilter).max(LIMITS.parameters)) }),
 ]);
 const dataUse = z.strictObject({ set: dataSetIdSchema, pinned: versionNumberSchema.nullable(), columns: uniqueById(z.array(z.strictObject({ id: parameterIdSchema, column: parameterIdSchema })).max(LIMITS.parameters)) });
-const cover = z.strictObject({
+/** How a case, or a scenario, covers a condition. */
+export const caseCoverSchema = z.strictObject({
   ...carriedBy,
   expects: z.array(stepIdSchema).max(LIMITS.steps),
   start: stateIdSchema.nullable(),
@@ -36,7 +37,7 @@ export const caseContentSchema: z.ZodType<CaseContent> = z.strictObject({
   rows: uniqueById(rowsSchema),
   data: dataUse.nullable(),
   runs: rowChoice,
-  covers: uniqueById(z.array(cover).max(LIMITS.links)),
+  covers: uniqueById(z.array(caseCoverSchema).max(LIMITS.links)),
   module: name,
   priority,
   tags: z.array(name).max(LIMITS.tags),

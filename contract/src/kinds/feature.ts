@@ -1,12 +1,13 @@
 import { PART_KINDS, type FeatureContent } from '@caderno/core/scenarios';
 import { z } from 'zod';
-import { featureIdSchema, lineIdSchema, partIdSchema, requirementIdSchema, versionNumberSchema } from '../ids.ts';
+import { conditionIdSchema, featureIdSchema, lineIdSchema, partIdSchema, requirementIdSchema, versionNumberSchema } from '../ids.ts';
 import { LIMITS } from '../limits.ts';
+import { caseCoverSchema } from './case.ts';
 import type { KindSchema } from './kind.ts';
 import { count, head, name, own, text, title, uniqueById } from './parts.ts';
 
 const featureLine = z.strictObject({ id: lineIdSchema, text });
-const part = z.strictObject({ id: partIdSchema, kind: z.enum(PART_KINDS), number: count.max(LIMITS.number), lines: uniqueById(z.array(featureLine).max(LIMITS.featureLines)) });
+const part = z.strictObject({ id: partIdSchema, kind: z.enum(PART_KINDS), number: count.max(LIMITS.number), lines: uniqueById(z.array(featureLine).max(LIMITS.featureLines)), covers: uniqueById(z.array(caseCoverSchema).max(LIMITS.links)) });
 const cover = z.strictObject({ id: requirementIdSchema, seenVersion: versionNumberSchema });
 
 /** A path within a folder: names parted by `/`, none of which leads out of it or hides. */
@@ -39,6 +40,8 @@ export const featureSummarySchema = z.object({
   scenarios: z.array(listedScenario),
   problems: count,
   requirements: z.array(requirementIdSchema),
+  /** That its scenarios cover, each once. */
+  covers: z.array(conditionIdSchema),
 });
 /** See {@link featureSummarySchema}. */
 export type FeatureSummary = z.infer<typeof featureSummarySchema>;

@@ -19,7 +19,7 @@ const FIRST: Record<ArtefactKind, Record<string, unknown>> = {
   question: { title: 'Q', text: '', asked: '', about: [], status: 'open', answer: '', answeredBy: '', answeredAt: '', settledIn: [], observations: [] },
   shared: { title: 'S', purpose: '', steps: [{ kind: 'step', id: 's', action: 'sign in', expected: '' }], parameters: [], module: '', tags: [] },
   dataSet: { title: 'D', purpose: '', parameters: [], rows: [], serves: [], module: '', tags: [] },
-  feature: { title: 'F', path: 'f.feature', parts: [{ id: 'h', kind: 'head', number: 0, lines: [{ id: 'l', text: 'Feature: F' }] }], lastNumber: 0, requirements: [], module: '', owner: '', own: {} },
+  feature: { title: 'F', path: 'f.feature', parts: [{ id: 'h', kind: 'head', number: 0, lines: [{ id: 'l', text: 'Feature: F' }], covers: [] }], lastNumber: 0, requirements: [], module: '', owner: '', own: {} },
 };
 
 /** Stored in databases: a number never goes back. */

@@ -12,6 +12,10 @@ export type SharedId = `S-${number}`;
 export type DataSetId = `D-${number}`;
 /** A feature: a file of scenarios. */
 export type FeatureId = `F-${number}`;
+/** A scenario within its feature. */
+export type ScenarioId = `${FeatureId}/${number}`;
+/** What covers conditions: a case, or a scenario. */
+export type CoveringId = CaseId | ScenarioId;
 
 /** Template types, not plain strings: a case's id where a condition's is wanted does not compile. */
 export interface IdOfKind {
@@ -40,6 +44,31 @@ export function parseArtefactId(text: string): { readonly kind: ArtefactKind; re
   if (!parts) return null;
   const kind = ARTEFACT_KINDS.find((k) => LETTER[k] === parts[1]);
   return kind === undefined ? null : { kind, number: Number(parts[2]) };
+}
+
+const SCENARIO_ID = /^(F-[1-9]\d{0,8})\/([1-9]\d{0,8})$/;
+
+/** The one maker of ids of scenarios. */
+export function scenarioId(feature: FeatureId, number: number): ScenarioId {
+  return `${feature}/${number}`;
+}
+
+/** Reads the id of a scenario from outside; null when it is none. */
+export function parseScenarioId(text: string): { readonly feature: FeatureId; readonly number: number } | null {
+  const parts = SCENARIO_ID.exec(text);
+  return parts === null ? null : { feature: parts[1] as FeatureId, number: Number(parts[2]) };
+}
+
+/** Whether it is a case that covers, not a scenario. */
+export function isCaseId(id: CoveringId): id is CaseId {
+  return id.startsWith('C');
+}
+
+/** Cases before scenarios, each by their numbers. */
+export function compareCovering(a: CoveringId, b: CoveringId): number {
+  const [of, at] = [a, b].map((id) => parseScenarioId(id));
+  if (of == null || at == null) return of == null && at == null ? Number(a.slice(2)) - Number(b.slice(2)) : of == null ? -1 : 1;
+  return Number(of.feature.slice(2)) - Number(at.feature.slice(2)) || of.number - at.number;
 }
 
 export function kindOfId(id: ArtefactId): ArtefactKind {

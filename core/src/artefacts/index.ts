@@ -8,6 +8,10 @@ export {
   artefactId,
   parseArtefactId,
   kindOfId,
+  scenarioId,
+  parseScenarioId,
+  isCaseId,
+  compareCovering,
   type ArtefactKind,
   type ArtefactId,
   type ArtefactState,
@@ -18,5 +22,7 @@ export {
   type SharedId,
   type DataSetId,
   type FeatureId,
+  type ScenarioId,
+  type CoveringId,
   type IdOfKind,
 } from './artefact.ts';

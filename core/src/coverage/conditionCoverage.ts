@@ -1,4 +1,4 @@
-import type { CaseId, ConditionId } from '../artefacts/index.ts';
+import type { CoveringId, ConditionId } from '../artefacts/index.ts';
 import type { ConditionContent, CoverageItem, ItemKey, LeftOut, ModelJudge } from '../conditions/index.ts';
 import { instanceRef, type Evidence, type InstanceRef } from './evidence.ts';
 import { shownIn } from './shownList.ts';
@@ -16,14 +16,14 @@ export interface ConditionCoverage {
   readonly id: ConditionId;
   readonly items: readonly ItemCoverage[];
   /** The cases that claim to cover the condition, by number. */
-  readonly cases: readonly CaseId[];
+  readonly cases: readonly CoveringId[];
   /** What each of these cases shows, in the same order. */
   readonly evidence: readonly Evidence[];
 }
 
 /** What one covering case brings. */
 export interface CoveringCase {
-  readonly id: CaseId;
+  readonly id: CoveringId;
   /** Whether the condition changed in meaning since the case was linked to it. */
   readonly suspect: boolean;
   readonly evidence: Evidence;

@@ -5,7 +5,7 @@ import { EMPTY_DATA_SET } from '../dataSets/index.ts';
 import { EMPTY_SHARED, type Used } from '../shared/index.ts';
 import { PLAIN_ITEM, TECHNIQUE_OF_ITEM, itemKey } from '../conditions/index.ts';
 import { CoverageIndex, caseMarks, caseRow, changedRows, coverageRows, markOf, reportOfRows, type CoverageRow, type ReportHeads, countStandings, coverageReport, heldUp, listItems, percentDown, perTechnique, shownBy, shownRatio, unanalysedRows, type Design, type DesignCase, type DesignChange } from './index.ts';
-import { artefactId } from '../artefacts/index.ts';
+import { isCaseId, scenarioId, artefactId } from '../artefacts/index.ts';
 import type { QuestionSubject } from '../basis/index.ts';
 import { C, K, R, byReading, condition, designOf, question, ranges, requirement, testCase } from './testDesign.ts';
 
@@ -202,6 +202,9 @@ const change: fc.Arbitrary<DesignChange> = fc.oneof(
       case: c.gone ? null : withData(c.data, c.runs)(testCase(c.n, c.values, c.covers.map((k) => ({ ...byReading, id: K(k), seenVersion: c.seen, expects: [stepId('s1')] })), { state: c.state }, c.n === 3 ? [] : c.uses.map((how, i) => (how === 'shared' || how === 'pinned' ? sharedUse(i, how === 'pinned' ? 1 : null) : calling(i, c.n + 1, how))))),
     }),
   ),
+  fc.record({ n: fc.integer({ min: 1, max: 2 }), scenarios: fc.uniqueArray(fc.record({ n: fc.integer({ min: 1, max: 3 }), values: fc.array(fc.constantFrom('0', '12a', '""'), { maxLength: 3 }), covers: fc.integer({ min: 1, max: 3 }) }), { selector: (s) => s.n, maxLength: 3 }), state: fc.constantFrom('draft' as const, 'withdrawn' as const) }).map(
+    ({ n, scenarios, state }): DesignChange => ({ kind: 'feature', id: artefactId('feature', n), scenarios: scenarios.map((s) => ({ ...testCase(1, s.values, [{ ...byReading, id: K(s.covers) }], { state }), id: scenarioId(artefactId('feature', n), s.n) })) }),
+  ),
   fc.record({ n: fc.integer({ min: 1, max: 2 }), at: fc.integer({ min: 1, max: 3 }), on: fc.constantFrom('requirement', 'condition', 'items'), open: fc.boolean(), gone: fc.boolean() }).map((c): DesignChange => {
     const about: QuestionSubject = c.on === 'requirement' ? { kind: 'requirement', id: R(c.at), words: '', holds: true } : { kind: 'condition', id: K(c.at), items: c.on === 'items' ? ['reading:edge:0', PLAIN_ITEM] : [], holds: true };
     return { kind: 'question', id: artefactId('question', c.n), question: c.gone ? null : question(c.n, [about], c.open ? 'open' : 'answered') };
@@ -224,6 +227,8 @@ function after(design: Design, c: DesignChange): Design {
       return { ...design, conditions: replace(design.conditions, c.id, c.condition) };
     case 'case':
       return { ...design, cases: replace(design.cases, c.id, c.case) };
+    case 'feature':
+      return { ...design, cases: [...design.cases.filter((x) => !x.id.startsWith(`${c.id}/`)), ...c.scenarios] };
     case 'question':
       return { ...design, questions: replace(design.questions, c.id, c.question) };
     case 'settings':
@@ -254,7 +259,7 @@ function headsOf(design: Design): ReportHeads {
   return {
     requirements: design.requirements.map((r, position) => ({ ...r, parent: null, position })),
     conditions: design.conditions.map((c) => ({ id: c.id, requirements: c.content.requirements.map((r) => r.id) })),
-    cases: design.cases.map(({ id, state, content }) => ({ id, state, rows: content.rows.length, estimate: content.estimate, covers: content.covers.map((c) => c.id) })),
+    cases: design.cases.flatMap(({ id, state, content }) => (!isCaseId(id) ? [] : [{ id, state, rows: content.rows.length, estimate: content.estimate, covers: content.covers.map((c) => c.id) }])),
   };
 }
 
@@ -288,7 +293,7 @@ test('after any changes the index equals one made from scratch', () => {
       const scratch = new CoverageIndex(design);
       expect(new Map([...kept].sort())).toEqual(new Map([...coverageRows(scratch)].sort()));
       expect(reportOfRows(headsOf(design), kept)).toEqual(coverageReport(scratch));
-      expect(new Map(headsOf(design).cases.flatMap((c) => (c.state === 'withdrawn' ? [] : [[c.id, markOf(c, caseRow(kept, c.id))] as const])))).toEqual(caseMarks(scratch));
+      expect(new Map(headsOf(design).cases.flatMap((c) => (c.state === 'withdrawn' ? [] : [[c.id, markOf(c, caseRow(kept, c.id))] as const])))).toEqual(new Map([...caseMarks(scratch)].filter(([id]) => isCaseId(id))));
       const sorted = (i: CoverageIndex) => i.coverages().sort((a, b) => a.id.localeCompare(b.id));
       expect(sorted(index)).toEqual(sorted(scratch));
       expect(coverageReport(index)).toEqual(coverageReport(scratch));

@@ -1,4 +1,4 @@
-import { isSuspect, type CaseId, type ConditionId, type QuestionId, type RequirementId } from '../artefacts/index.ts';
+import { compareCovering, isCaseId, isSuspect, parseScenarioId, type CoveringId, type FeatureId, type ConditionId, type QuestionId, type RequirementId } from '../artefacts/index.ts';
 import { isUse, parametersIn } from '../cases/index.ts';
 import { ModelJudge, carriedFields, type ConditionContent } from '../conditions/index.ts';
 import { allRows, constantsByName, keysUsed, keysUsedIn, openCase, runsOf, type Constants, type Library, type OpenedCase, type Used } from '../shared/index.ts';
@@ -15,7 +15,9 @@ import { tallyOf, Totals, type ConditionTally } from './totals.ts';
 export type DesignChange =
   | { readonly kind: 'requirements'; readonly inOutlineOrder: readonly DesignRequirement[] }
   | { readonly kind: 'condition'; readonly id: ConditionId; readonly condition: DesignCondition | null }
-  | { readonly kind: 'case'; readonly id: CaseId; readonly case: DesignCase | null }
+  | { readonly kind: 'case'; readonly id: CoveringId; readonly case: DesignCase | null }
+  /** All scenarios that a feature has now; none when it is gone. */
+  | { readonly kind: 'feature'; readonly id: FeatureId; readonly scenarios: readonly DesignCase[] }
   /** What was added or changed of the library, and the keys of what is gone from it. */
   | { readonly kind: 'library'; readonly entries: DesignLibrary; readonly gone: readonly string[] }
   | { readonly kind: 'question'; readonly id: QuestionId; readonly question: DesignQuestion | null }
@@ -26,8 +28,8 @@ export interface ConditionEntry {
   readonly id: ConditionId;
   readonly condition: DesignCondition;
   readonly judge: ModelJudge;
-  /** Counted cases that cover it, by number. Withdrawn ones are not among them. */
-  covering: readonly { readonly id: CaseId; readonly seenVersion: number; readonly evidence: Evidence }[];
+  /** Counted cases and scenarios that cover it, in their order. Withdrawn ones are not among them. */
+  covering: readonly { readonly id: CoveringId; readonly seenVersion: number; readonly evidence: Evidence }[];
   /** Null when the condition is counted nowhere: withdrawn, or of no counted requirement. */
   counted: { readonly grounds: Grounds; readonly tally: ConditionTally } | null;
 }
@@ -46,14 +48,14 @@ export interface RequirementEntry<Row = unknown> {
  */
 export class CoverageIndex {
   readonly entries = new Map<ConditionId, ConditionEntry>();
-  readonly cases = new Map<CaseId, DesignCase>();
+  readonly cases = new Map<CoveringId, DesignCase>();
   readonly totals = new Totals();
   readonly #library = new Map<string, Used>();
   /** The cases and the library together. */
   readonly #everything: Library = { get: (key) => this.#used(key) };
   readonly #uses = new CaseUses();
   /** The conditions that cases which use others cover, themselves or through those. */
-  readonly #covered = new Map<CaseId, ReadonlyMap<ConditionId, number>>();
+  readonly #covered = new Map<CoveringId, ReadonlyMap<ConditionId, number>>();
   readonly questions: OpenQuestions;
   #settings: DesignSettings;
   #constants: Constants;
@@ -92,6 +94,8 @@ export class CoverageIndex {
         return this.#changeCondition(change.id, change.condition);
       case 'case':
         return this.#changeCase(change.id, change.case);
+      case 'feature':
+        return this.#changeFeature(change.id, change.scenarios);
       case 'library':
         return this.#changeLibrary(change.entries, change.gone);
       case 'question':
@@ -169,8 +173,17 @@ export class CoverageIndex {
     return this.#covered.get(testCase.id)?.has(id) ?? testCase.content.covers.some((c) => c.id === id);
   }
 
-  #changeCase(id: CaseId, testCase: DesignCase | null): void {
+  #changeCase(id: CoveringId, testCase: DesignCase | null): void {
     this.#changeUsed([id], () => this.#putCase(id, testCase));
+  }
+
+  #changeFeature(feature: FeatureId, scenarios: readonly DesignCase[]): void {
+    const now = new Map(scenarios.map((s) => [s.id, s]));
+    const before = [...this.cases.keys()].filter((id) => parseScenarioId(id)?.feature === feature);
+    const keys = new Set<CoveringId>([...before, ...now.keys()]);
+    this.#changeUsed([...keys], () => {
+      for (const id of keys) this.#putCase(id, now.get(id) ?? null);
+    });
   }
 
   #changeLibrary(entries: DesignLibrary, gone: readonly string[]): void {
@@ -183,16 +196,16 @@ export class CoverageIndex {
   /** Changes cases or what cases use; what they and their users show is judged again. */
   #changeUsed(keys: readonly string[], change: () => void): void {
     const touched = new Map<ConditionEntry, Evidence | null>();
-    const own = keys.flatMap((key) => (this.cases.has(key as CaseId) ? [key as CaseId] : []));
+    const own = keys.flatMap((key) => (this.cases.has(key as CoveringId) ? [key as CoveringId] : []));
     const before = new Set([...own, ...this.#uses.casesUsing(keys)]);
     for (const id of before) this.#removeCase(id, touched);
     change();
-    const now = keys.flatMap((key) => this.cases.get(key as CaseId) ?? []);
+    const now = keys.flatMap((key) => this.cases.get(key as CoveringId) ?? []);
     for (const testCase of new Set([...now, ...[...before, ...this.#uses.casesUsing(keys)].flatMap((id) => this.cases.get(id) ?? [])])) this.#addCase(testCase, touched);
     for (const entry of touched.keys()) this.#refresh(entry);
   }
 
-  #putCase(id: CaseId, testCase: DesignCase | null): void {
+  #putCase(id: CoveringId, testCase: DesignCase | null): void {
     if (testCase === null) this.cases.delete(id);
     else this.cases.set(id, testCase);
     this.#uses.put(id, testCase === null ? [] : keysUsed(testCase.content));
@@ -205,12 +218,13 @@ export class CoverageIndex {
   }
 
   #used(key: string): Used | undefined {
-    const head = this.cases.get(key as CaseId);
-    return head === undefined ? this.#library.get(key) : { kind: 'case', id: head.id, version: head.version, withdrawn: head.state === 'withdrawn', content: head.content };
+    const head = this.cases.get(key as CoveringId);
+    // Scenarios are used by nobody.
+    return head === undefined || !isCaseId(head.id) ? this.#library.get(key) : { kind: 'case', id: head.id, version: head.version, withdrawn: head.state === 'withdrawn', content: head.content };
   }
 
   /** Takes what a case shows out of the conditions; what it showed of them is kept beside, to be judged again in part. */
-  #removeCase(id: CaseId, touched: Map<ConditionEntry, Evidence | null>): void {
+  #removeCase(id: CoveringId, touched: Map<ConditionEntry, Evidence | null>): void {
     const covered = this.#covered.get(id)?.keys() ?? (this.cases.get(id)?.content.covers ?? []).map((c) => c.id);
     for (const condition of covered) {
       const entry = this.entries.get(condition);
@@ -240,7 +254,7 @@ export class CoverageIndex {
   }
 
   /** The counts of all cases that are not withdrawn and come to more or less than their own rows and steps. */
-  openedCounts(): Map<CaseId, CaseCounts> {
+  openedCounts(): Map<CoveringId, CaseCounts> {
     return new Map([...this.cases.values()].flatMap((c) => {
       if (c.state === 'withdrawn') return [];
       const counts = this.countsOf(c);
@@ -283,7 +297,7 @@ export class CoverageIndex {
     const covering = { id, seenVersion, evidence };
     const last = entry.covering.at(-1);
     entry.covering = [...entry.covering, covering];
-    if (last !== undefined && numberOf(last.id) > numberOf(id)) entry.covering = entry.covering.toSorted((a, b) => numberOf(a.id) - numberOf(b.id));
+    if (last !== undefined && compareCovering(last.id, id) > 0) entry.covering = entry.covering.toSorted((a, b) => compareCovering(a.id, b.id));
   }
 
   #uncount(entry: ConditionEntry): void {
@@ -310,10 +324,6 @@ export class CoverageIndex {
     entry.counted = { grounds, tally: tallyOf(standingsOf(grounds), judge.techniques, weight) };
     this.totals.add(entry.counted.tally);
   }
-}
-
-function numberOf(id: CaseId): number {
-  return Number(id.slice(2));
 }
 
 function sameForCoverage(a: DesignRequirement | undefined, b: DesignRequirement | undefined): boolean {

@@ -1,4 +1,4 @@
-import type { CaseId, ConditionId, QuestionId } from '../artefacts/index.ts';
+import type { CoveringId, ConditionId, QuestionId } from '../artefacts/index.ts';
 import type { Technique } from '../conditions/index.ts';
 import type { CaseCounts } from './caseCounts.ts';
 import type { CoverageIndex } from './coverageIndex.ts';
@@ -19,7 +19,7 @@ export interface ConditionRow {
 /** What coverage says of a case that shows something, or whose counts are not those of its own rows and steps (null: they are). */
 export interface CaseRow {
   readonly kind: 'case';
-  readonly id: CaseId;
+  readonly id: CoveringId;
   readonly shows: boolean;
   readonly counts: CaseCounts | null;
 }

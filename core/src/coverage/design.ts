@@ -1,4 +1,4 @@
-import type { ArtefactState, CaseId, ConditionId, QuestionId, RequirementId } from '../artefacts/index.ts';
+import type { ArtefactState, CoveringId, ConditionId, QuestionId, RequirementId } from '../artefacts/index.ts';
 import type { QuestionContent, RequirementType, Risk, RiskScale } from '../basis/index.ts';
 import type { CaseContent } from '../cases/index.ts';
 import type { Constant, LibraryEntry } from '../shared/index.ts';
@@ -27,8 +27,9 @@ export interface DesignCondition {
   readonly content: ConditionContent;
 }
 
+/** A case, or a scenario taken as one. */
 export interface DesignCase {
-  readonly id: CaseId;
+  readonly id: CoveringId;
   readonly state: ArtefactState;
   readonly version: number;
   readonly content: CaseContent;

@@ -1,4 +1,4 @@
-import type { CaseId } from '../artefacts/index.ts';
+import type { CaseId, CoveringId } from '../artefacts/index.ts';
 import { bindCell, isPlainStep, type BoundValue, type CaseContent, type Cover, type Parameter, type Row, type RowId } from '../cases/index.ts';
 import type { CarriedField, FieldValue, ModelJudge, WalkedEvent } from '../conditions/index.ts';
 import { ShownListMaker, shownIn, type ShownList } from './shownList.ts';
@@ -6,14 +6,14 @@ import { givenIn, tellingOf, tellingParameters, tells, tellsAlways, type Telling
 
 /** An instance that shows an item. `row` null: the case's one instance without a row. */
 export interface InstanceRef {
-  readonly case: CaseId;
+  readonly case: CoveringId;
   readonly row: RowId | null;
   readonly rowName: string;
 }
 
 /** What a case shows of one condition. */
 export interface Evidence {
-  readonly case: CaseId;
+  readonly case: CoveringId;
   /** Cases it calls that show something of the condition in its place, each once. */
   readonly through: readonly CaseId[];
   /**
@@ -35,7 +35,7 @@ export interface Evidence {
  * demonstrate, in the instances in which somebody could tell whether they pass. With the evidence of an earlier version
  * of the same case, rows that give the same values are not judged again.
  */
-export function caseEvidence(id: CaseId, content: CaseContent, rows: Evidence['rows'], cover: Cover, judge: ModelJudge, condition: ToldCondition, fields: readonly CarriedField[], earlier: Evidence | null = null): Evidence {
+export function caseEvidence(id: CoveringId, content: CaseContent, rows: Evidence['rows'], cover: Cover, judge: ModelJudge, condition: ToldCondition, fields: readonly CarriedField[], earlier: Evidence | null = null): Evidence {
   const telling = tellingOf(content.steps.filter(isPlainStep), content, cover, condition);
   const always = tellsAlways(telling);
   const told = always === null ? { by: tellingParameters(telling, content), telling } : null;
@@ -74,7 +74,7 @@ function demonstration(content: CaseContent, cover: Cover, { showing }: ModelJud
 }
 
 /** An instance as it is named in lists. */
-export function instanceRef(id: CaseId, row: Row | null): InstanceRef {
+export function instanceRef(id: CoveringId, row: Row | null): InstanceRef {
   return { case: id, row: row?.id ?? null, rowName: row?.name ?? '' };
 }
 
@@ -84,7 +84,7 @@ export function walkedEvents(content: Pick<CaseContent, 'steps'>, cover: Pick<Co
 }
 
 /** Every instance of the case shows the same. */
-function alike(id: CaseId, rows: Evidence['rows'], judge: ModelJudge, shown: readonly number[]): Evidence {
+function alike(id: CoveringId, rows: Evidence['rows'], judge: ModelJudge, shown: readonly number[]): Evidence {
   const list = new ShownListMaker(rows.length);
   const counts = new Array<number>(judge.size).fill(0);
   for (const place of shown) counts[place] = rows.length;
@@ -92,7 +92,7 @@ function alike(id: CaseId, rows: Evidence['rows'], judge: ModelJudge, shown: rea
   return { case: id, through: [], rows, shown: list.finish(), counts, carriers: [], told: null };
 }
 
-function valuesEvidence(id: CaseId, rows: Evidence['rows'], judge: ModelJudge, { carriers, told }: Pick<Evidence, 'carriers' | 'told'>, shownBy: (row: Row | null) => readonly number[], earlier: Evidence | null): Evidence {
+function valuesEvidence(id: CoveringId, rows: Evidence['rows'], judge: ModelJudge, { carriers, told }: Pick<Evidence, 'carriers' | 'told'>, shownBy: (row: Row | null) => readonly number[], earlier: Evidence | null): Evidence {
   const known = earlier !== null && sameCarriers(earlier.carriers, carriers) && sameTelling(earlier.told, told) ? earlier : null;
   const deciding = [...carriers, ...(told?.by ?? [])];
   const before = known?.rows ?? [];

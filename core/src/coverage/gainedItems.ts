@@ -1,4 +1,4 @@
-import type { CaseId } from '../artefacts/index.ts';
+import type { CoveringId } from '../artefacts/index.ts';
 import type { CaseContent, Row, RowId } from '../cases/index.ts';
 import { ModelJudge, carriedFields, type CoverageItem } from '../conditions/index.ts';
 import type { ConditionCoverage } from './conditionCoverage.ts';
@@ -16,7 +16,7 @@ export interface CoveredCondition {
  * What rows would add to a case that carries values by parameters of its own: by row the items that nothing shows yet
  * and no row before it would. Items left out or waiting count as any other that is not shown.
  */
-export function gainedItems(id: CaseId, content: CaseContent, made: readonly Row[], covered: readonly CoveredCondition[], mostItems: number): Map<RowId, CoverageItem[]> {
+export function gainedItems(id: CoveringId, content: CaseContent, made: readonly Row[], covered: readonly CoveredCondition[], mostItems: number): Map<RowId, CoverageItem[]> {
   const gained = new Map<RowId, CoverageItem[]>(made.map((row) => [row.id, []]));
   for (const { condition, coverage } of covered) {
     const cover = content.covers.find((c) => c.id === condition.id);

@@ -1,4 +1,4 @@
-import type { CaseId, ConditionId } from '../artefacts/index.ts';
+import { isCaseId, type CaseId, type ConditionId } from '../artefacts/index.ts';
 import { newCover, type CaseContent, type Cover } from '../cases/index.ts';
 import type { ConditionContent } from '../conditions/index.ts';
 import type { SeenCondition } from './addRows.ts';
@@ -26,8 +26,8 @@ export function mergedConditions(kept: SeenCondition, absorbed: readonly { reado
     attachments: firstOfEach(contents.flatMap((c) => c.attachments)),
   };
   const gone = new Set<ConditionId>(absorbed.map((a) => a.id));
-  const changed = cases.filter((c) => c.content.covers.some((x) => gone.has(x.id)));
-  return { condition, cases: changed.map(({ id, version, content }) => ({ id, version, content: { ...content, covers: mergedCovers(content.covers, kept, gone) } })) };
+  const changed = cases.flatMap(({ id, version, content }) => (isCaseId(id) && content.covers.some((x) => gone.has(x.id)) ? [{ id, version, content: { ...content, covers: mergedCovers(content.covers, kept, gone) } }] : []));
+  return { condition, cases: changed };
 }
 
 /** The first cover that goes becomes the one of the condition that stays, unless the case covers that already. */

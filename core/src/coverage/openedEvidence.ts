@@ -1,4 +1,4 @@
-import type { CaseId, ConditionId } from '../artefacts/index.ts';
+import type { CaseId, CoveringId, ConditionId } from '../artefacts/index.ts';
 import type { Cover } from '../cases/index.ts';
 import type { CarriedField, FieldValue, ModelJudge, WalkedEvent } from '../conditions/index.ts';
 import type { OpenedCase, OpenedPlace, OpenedStep } from '../shared/index.ts';
@@ -25,7 +25,7 @@ export function conditionsCovered(opened: OpenedCase): ReadonlyMap<ConditionId, 
  * What a case that uses others shows of a condition with the rows it runs: its own steps and those of shared steps speak for its own links;
  * the values and steps of a case it calls, as they come to it from the caller, for the links of that case.
  */
-export function openedEvidence(id: CaseId, rows: Evidence['rows'], opened: OpenedCase, condition: { readonly id: ConditionId; readonly content: ToldCondition }, judge: ModelJudge, fields: readonly CarriedField[]): Evidence {
+export function openedEvidence(id: CoveringId, rows: Evidence['rows'], opened: OpenedCase, condition: { readonly id: ConditionId; readonly content: ToldCondition }, judge: ModelJudge, fields: readonly CarriedField[]): Evidence {
   const list = new ShownListMaker(rows.length);
   const counts = new Array<number>(judge.size).fill(0);
   const covering = placesCovering(opened, condition.id).map((c) => ({ ...c, speaking: speakingAt(opened, c.place, c.cover, condition.content) }));

@@ -1,4 +1,4 @@
-import type { CaseId } from '../artefacts/index.ts';
+import type { CoveringId } from '../artefacts/index.ts';
 import type { RowId } from '../cases/index.ts';
 import type { ConditionCoverage } from './conditionCoverage.ts';
 import { shownIn } from './shownList.ts';
@@ -14,7 +14,7 @@ export interface RedundantRow {
  * Items that the model alone decides, not the values of a row, say nothing about rows; a row that shows no other item
  * is not judged. In the order of the rows.
  */
-export function redundantRows(id: CaseId, coverages: Iterable<ConditionCoverage>): RedundantRow[] {
+export function redundantRows(id: CoveringId, coverages: Iterable<ConditionCoverage>): RedundantRow[] {
   const shown = itemsByRow(id, coverages);
   const counts = new Map<number, number>();
   for (const items of shown.values()) for (const item of items) counts.set(item, (counts.get(item) ?? 0) + 1);
@@ -35,7 +35,7 @@ export function redundantRows(id: CaseId, coverages: Iterable<ConditionCoverage>
 }
 
 /** Items of all conditions, numbered through. */
-function itemsByRow(id: CaseId, coverages: Iterable<ConditionCoverage>): Map<RowId, Set<number>> {
+function itemsByRow(id: CoveringId, coverages: Iterable<ConditionCoverage>): Map<RowId, Set<number>> {
   const shown = new Map<RowId, Set<number>>();
   let first = 0;
   for (const { items, evidence } of coverages) {

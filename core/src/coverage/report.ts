@@ -1,4 +1,4 @@
-import type { CaseId, ConditionId, RequirementId } from '../artefacts/index.ts';
+import { isCaseId, type CoveringId, type ConditionId, type RequirementId } from '../artefacts/index.ts';
 import { RISKS, type Risk } from '../basis/index.ts';
 import type { CoverageItem, Technique } from '../conditions/index.ts';
 import { conditionCoverage, shownBy } from './conditionCoverage.ts';
@@ -47,7 +47,7 @@ export interface ListedItem {
   /** At most {@link MOST_LISTED_INSTANCES}. */
   readonly shownBy: readonly InstanceRef[];
   readonly instances: number;
-  readonly cases: readonly CaseId[];
+  readonly cases: readonly CoveringId[];
 }
 
 export interface ItemFilter {
@@ -59,7 +59,7 @@ export interface ItemFilter {
 
 export const MOST_LISTED_INSTANCES = 5;
 
-/** How many cases there are and what executing them takes. */
+/** How many cases there are and what executing them takes; scenarios are counted by their features. */
 export type Effort = Pick<CoverageReport, 'cases' | 'instances' | 'minutes'>;
 
 /** The numbers of a project. Rows in which nothing changed since the last report are not made again. */
@@ -189,7 +189,7 @@ function worstFirst(index: CoverageIndex, filter: ItemFilter): { entry: Conditio
 function effort(index: CoverageIndex): Effort {
   let [cases, instances, minutes] = [0, 0, 0];
   for (const testCase of index.cases.values()) {
-    if (testCase.state === 'withdrawn') continue;
+    if (testCase.state === 'withdrawn' || !isCaseId(testCase.id)) continue;
     const own = index.countsOf(testCase).instances;
     cases += 1;
     instances = Math.min(instances + own, Number.MAX_SAFE_INTEGER);
@@ -202,8 +202,8 @@ function effort(index: CoverageIndex): Effort {
 export type CaseMark = 'shows' | 'linked' | 'nothing';
 
 /** The cases that show an item of any counted condition. */
-export function showingCases(index: CoverageIndex): Set<CaseId> {
-  const showing = new Set<CaseId>();
+export function showingCases(index: CoverageIndex): Set<CoveringId> {
+  const showing = new Set<CoveringId>();
   for (const { counted } of index.entries.values()) {
     for (const { id, evidence } of counted?.grounds.covering ?? []) if (!showing.has(id) && evidence.counts.some((count) => count > 0)) showing.add(id);
   }
@@ -211,9 +211,9 @@ export function showingCases(index: CoverageIndex): Set<CaseId> {
 }
 
 /** The mark of every counted case. */
-export function caseMarks(index: CoverageIndex): Map<CaseId, CaseMark> {
+export function caseMarks(index: CoverageIndex): Map<CoveringId, CaseMark> {
   const showing = showingCases(index);
-  const marks = new Map<CaseId, CaseMark>();
+  const marks = new Map<CoveringId, CaseMark>();
   for (const { id, state, content } of index.cases.values()) {
     if (state !== 'withdrawn') marks.set(id, showing.has(id) ? 'shows' : content.covers.length > 0 ? 'linked' : 'nothing');
   }

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import { isCaseId } from '../artefacts/index.ts';
 import { stepId } from '../cases/index.ts';
 import { CoverageIndex, changedRows, coverageReport, coverageRows, instancesOf, markOf, reportOfRows, type CaseRow, type CoverageRow, type Design, type ReportHeads } from './index.ts';
 import { C, K, R, condition, designOf, requirement, testCase } from './testDesign.ts';
@@ -11,7 +12,7 @@ const design = designOf({
 const heads: ReportHeads = {
   requirements: design.requirements.map((r, position) => ({ ...r, parent: null, position })),
   conditions: design.conditions.map((c) => ({ id: c.id, requirements: c.content.requirements.map((r) => r.id) })),
-  cases: design.cases.map(({ id, state, content }) => ({ id, state, rows: content.rows.length, estimate: 2, covers: content.covers.map((c) => c.id) })),
+  cases: design.cases.flatMap(({ id, state, content }) => (isCaseId(id) ? [{ id, state, rows: content.rows.length, estimate: 2, covers: content.covers.map((c) => c.id) }] : [])),
 };
 const rowsOf = (d: Design, before?: ReadonlyMap<CoverageRow['id'], CoverageRow>) => coverageRows(new CoverageIndex(d), before);
 

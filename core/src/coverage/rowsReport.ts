@@ -1,4 +1,4 @@
-import type { ArtefactState, CaseId, ConditionId, RequirementId } from '../artefacts/index.ts';
+import type { ArtefactState, CaseId, CoveringId, ConditionId, RequirementId } from '../artefacts/index.ts';
 import { orderOutline, type OutlinePlace, type RequirementType, type Risk } from '../basis/index.ts';
 import type { CaseRow, ConditionRow, CoverageRow } from './coverageRows.ts';
 import { assembleReport, requirementRow, type CaseMark, type CoverageReport, type Effort, type RequirementCoverage } from './report.ts';
@@ -89,7 +89,7 @@ export function markOf(head: Pick<CaseHead, 'covers'>, row: CaseRow | undefined)
   return row?.shows === true ? 'shows' : head.covers.length > 0 ? 'linked' : 'nothing';
 }
 
-export function caseRow(rows: ReadonlyMap<string, CoverageRow>, id: CaseId): CaseRow | undefined {
+export function caseRow(rows: ReadonlyMap<string, CoverageRow>, id: CoveringId): CaseRow | undefined {
   const row = rows.get(id);
   return row?.kind === 'case' ? row : undefined;
 }

@@ -1,4 +1,4 @@
-import type { CaseId } from '../artefacts/index.ts';
+import type { CoveringId } from '../artefacts/index.ts';
 import { bindRow, bindText, isPlainStep, type CaseContent, type Row, type RowId } from '../cases/index.ts';
 import type { ConditionCoverage } from './conditionCoverage.ts';
 import { shownIn } from './shownList.ts';
@@ -15,7 +15,7 @@ export interface UnrefusedRow {
  * Of these rows, those that show something invalid, or are marked so, while the case expects of them what it expects of a valid row: the values of what
  * is tried apart, word for word. In the order of the rows. Empty when no step of the case itself expects anything.
  */
-export function unrefusedRows(id: CaseId, content: CaseContent, rows: readonly Row[], coverages: Iterable<ConditionCoverage>): UnrefusedRow[] {
+export function unrefusedRows(id: CoveringId, content: CaseContent, rows: readonly Row[], coverages: Iterable<ConditionCoverage>): UnrefusedRow[] {
   const invalid = rowsShowingInvalid(id, coverages);
   for (const row of rows) if (row.mark === 'invalid') invalid.add(row.id);
   if (invalid.size === 0 || !content.steps.some((s) => isPlainStep(s) && s.expected.trim() !== '')) return [];
@@ -26,7 +26,7 @@ export function unrefusedRows(id: CaseId, content: CaseContent, rows: readonly R
   });
 }
 
-function rowsShowingInvalid(id: CaseId, coverages: Iterable<ConditionCoverage>): Set<RowId> {
+function rowsShowingInvalid(id: CoveringId, coverages: Iterable<ConditionCoverage>): Set<RowId> {
   const invalid = new Set<RowId>();
   for (const { items, evidence } of coverages) {
     const own = evidence.find((e) => e.case === id);

@@ -65,7 +65,7 @@ test('what was not ticked, and what nothing was found in, is the very same', () 
 
 test('every kind has texts that can be looked through, its title first', () => {
   const lines = [{ id: 'l1', text: 'Feature: T' }, { id: 'l2', text: '' }, { id: 'l3', text: '  Scenario: one meter' }];
-  const feature = { kind: 'feature', content: { ...KINDS.feature.empty, parts: [{ id: 'p', kind: 'head', number: 0, lines }] } } as unknown as KindAndContent;
+  const feature = { kind: 'feature', content: { ...KINDS.feature.empty, parts: [{ id: 'p', kind: 'head', number: 0, lines, covers: [] }] } } as unknown as KindAndContent;
   expect(textPlaces(feature)).toEqual([{ path: 'parts/p/lines/l1/text', part: 'steps', text: 'Feature: T' }, { path: 'parts/p/lines/l3/text', part: 'steps', text: '  Scenario: one meter' }]);
   for (const kind of ARTEFACT_KINDS.filter((k) => k !== 'feature')) expect(textPlaces({ kind, content: { ...KINDS[kind].empty, title: 'T' } } as KindAndContent)).toEqual([{ path: 'title', part: 'title', text: 'T' }]);
 });

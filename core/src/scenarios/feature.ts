@@ -1,4 +1,5 @@
 import type { RequirementId } from '../artefacts/index.ts';
+import type { Cover } from '../cases/index.ts';
 import { NO_OWN, type OwnValues } from '../fields/index.ts';
 
 export type PartId = string & { readonly __brand: 'PartId' };
@@ -34,6 +35,8 @@ export interface FeaturePart {
   /** Of a scenario: the number it is called by (F-2/3), never used again; 0: it gets one when it is saved, and nothing else has any. */
   readonly number: number;
   readonly lines: readonly FeatureLine[];
+  /** The conditions a scenario covers: columns of its examples and values in its steps carry their fields, its steps their events. Parameters and steps are those of {@link scenariosAsCases}. */
+  readonly covers: readonly Cover[];
 }
 
 /** The trace link from a feature to a requirement. */

@@ -133,7 +133,7 @@ function meaningful(texts: readonly string[]): string[] {
 }
 
 function settledPart({ kind, texts }: NewPart, was: FeaturePart | null, newId: NewId): FeaturePart {
-  if (was === null) return { id: partId(newId()), kind, number: 0, lines: texts.map((text) => newLine(text, newId)) };
+  if (was === null) return { id: partId(newId()), kind, number: 0, lines: texts.map((text) => newLine(text, newId)), covers: [] };
   const before = was.lines.map((l) => l.text);
   if (before.length === texts.length && before.every((text, i) => text === texts[i])) return was;
   const kept = pairs(before, texts);

@@ -28,3 +28,4 @@ export { withFeatureTag, withFeatureTagsRenamed } from './tagging.ts';
 export { PHRASE_KINDS, Phrasebook, canBeWordedAs, expressionOf, phraseUses, reworded, wordedAs, type Phrase, type PhraseKind, type PhraseUse } from './phrasebook.ts';
 export { alikePhrases, type AlikePhrases } from './alikePhrases.ts';
 export { keywordsOf, type Keyword } from './keywords.ts';
+export { scenariosAsCases, type ScenarioAsCase } from './asCase.ts';

@@ -1,3 +1,4 @@
+import { isCaseId } from '@caderno/core/artefacts';
 import { LRUCache } from 'lru-cache';
 import { findAlike, type Alike, type AlikeProgress } from '@caderno/core/shared';
 import type { DesignCase } from '@caderno/core/coverage';
@@ -33,7 +34,7 @@ export class AlikeSearches {
     const list = cases();
     const search: Search = { revision, state: { ...(known?.state ?? NOTHING), search: { done: 0, of: list.length } }, endedAt: 0, tookMs: 0 };
     this.#searches.set(projectId, search);
-    this.#go(search, findAlike(list));
+    this.#go(search, findAlike(list.flatMap(({ id, content }) => (isCaseId(id) ? [{ id, content }] : []))));
     return search.state;
   }
 

@@ -4,10 +4,10 @@ import type { ConditionLine, QueryOf } from '@caderno/contract';
 import { findArtefact } from '../artefacts/index.ts';
 import type { UnitOfWork } from '../database/index.ts';
 import { libraryOf } from './designLibrary.ts';
-import { conditionHeads, designCases, designConditions, designQuestions, designRequirements, designSettings } from './designRows.ts';
+import { conditionHeads, designCases, designConditions, designQuestions, designRequirements, designScenarios, designSettings } from './designRows.ts';
 
 /**
- * The design around a requirement, a condition, a case or a data set: its conditions, their requirements, and every case that
+ * The design around a requirement, a condition, a case, a data set or a feature: its conditions, their requirements, and every case that
  * covers one of them and every question about them, so that the coverage of these conditions can be computed from it alone.
  */
 export async function readDesign(work: UnitOfWork, projectId: string, around: QueryOf<'readDesign'>): Promise<Design> {
@@ -20,12 +20,14 @@ export async function readDesign(work: UnitOfWork, projectId: string, around: Qu
       SELECT link.from_id FROM link JOIN artefact k ON k.id = link.to_id WHERE k.project_id = $1 AND k.kind = 'condition' AND k.number = ANY($2)
       UNION SELECT link.from_id FROM link JOIN covering ON link.to_id = covering.id WHERE link.type = 'uses')
     SELECT id FROM covering)`;
-  const cases = await designCases(work, covering, [projectId, conditions.map((c) => Number(c.id.slice(2)))]);
+  const numbers = conditions.map((c) => Number(c.id.slice(2)));
+  const cases = await designCases(work, covering, [projectId, numbers]);
+  const scenarios = await designScenarios(work, covering, [projectId, numbers]);
   const asking = `a.project_id = $1 AND a.id IN (
     SELECT link.from_id FROM link JOIN artefact s ON s.id = link.to_id WHERE s.project_id = $1 AND ((s.kind = 'condition' AND s.number = ANY($2)) OR (s.kind = 'requirement' AND s.number = ANY($3))))`;
   const questions = await designQuestions(work, asking, [projectId, conditions.map((c) => Number(c.id.slice(2))), requirements.map((r) => Number(r.id.slice(2)))]);
   const library = await libraryOf(work, projectId, cases);
-  return { requirements, conditions, cases, questions, library, ...(await designSettings(work, projectId)) };
+  return { requirements, conditions, cases: [...cases, ...scenarios], questions, library, ...(await designSettings(work, projectId)) };
 }
 
 /** The conditions of a requirement without their models, which may be large and stay in the database. */
@@ -39,7 +41,7 @@ async function conditionsAround(work: UnitOfWork, projectId: string, around: Que
     const row = await findArtefact(work, projectId, around.requirement);
     return designConditions(work, 'a.id IN (SELECT from_id FROM link WHERE to_id = $1)', [row.id]);
   }
-  const carrying = around.case ?? around.dataSet;
+  const carrying = around.case ?? around.dataSet ?? around.feature;
   if (carrying !== undefined) {
     const row = await findArtefact(work, projectId, carrying);
     return designConditions(work, 'a.id IN (SELECT to_id FROM link WHERE from_id = $1)', [row.id]);

@@ -2,6 +2,7 @@ import { ARTEFACT_STATES, artefactId, type ArtefactKind } from '@caderno/core/ar
 import { RISKS, REQUIREMENT_TYPES, orderOutline } from '@caderno/core/basis';
 import { MODEL_KINDS } from '@caderno/core/conditions';
 import type { DesignCase, DesignCondition, DesignQuestion, DesignRequirement, DesignSettings } from '@caderno/core/coverage';
+import { scenariosAsCases } from '@caderno/core/scenarios';
 import type { ConditionLine } from '@caderno/contract';
 import { z } from 'zod';
 import { contentOrBroken, outlinePlaces } from '../artefacts/index.ts';
@@ -79,6 +80,16 @@ export async function designCases(work: UnitOfWork, where: string, bind: readonl
   return rows.flatMap(({ number, state, version, content, schema }) => {
     const read = broken.read('case', number, contentOrBroken('case', schema, content));
     return read === null ? [] : [{ id: artefactId('case', number), state, version, content: read }];
+  });
+}
+
+/** The scenarios of features (alias `a`) that an SQL condition holds for, taken as cases. */
+export async function designScenarios(work: UnitOfWork, where: string, bind: readonly unknown[], broken = new BrokenOnes()): Promise<DesignCase[]> {
+  const rows = await selectRows(work, headRow, `${HEADS} WHERE a.kind = 'feature' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
+  return rows.flatMap(({ number, state, version, content, schema }) => {
+    const read = broken.read('feature', number, contentOrBroken('feature', schema, content));
+    // Most scenarios cover nothing: they are not kept in memory.
+    return read === null ? [] : scenariosAsCases(artefactId('feature', number), read).flatMap((s) => (s.content.covers.length === 0 ? [] : [{ id: s.id, state, version, content: s.content }]));
   });
 }
 

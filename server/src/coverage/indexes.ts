@@ -6,7 +6,7 @@ import type { UnitOfWork } from '../database/index.ts';
 import { alteredSince, revisionOf, settingsChangedSince, type Altered } from '../log/index.ts';
 import { changedLibrary, projectLibrary } from './designLibrary.ts';
 import { markBroken } from '../artefacts/index.ts';
-import { BrokenOnes, designCases, designConditions, designQuestions, designRequirements, designSettings } from './designRows.ts';
+import { BrokenOnes, designCases, designConditions, designQuestions, designRequirements, designScenarios, designSettings } from './designRows.ts';
 
 /** An index and the revision it is of. */
 export interface KeptIndex {
@@ -52,13 +52,16 @@ async function bringUp(work: UnitOfWork, projectId: string, kept: KeptIndex | un
   return kept.index;
 }
 
+/** Only features that cover a condition are read: many projects have thousands that do not. */
+const COVERING_FEATURES = `a.project_id = $1 AND jsonb_array_length(a.facts->'covers') > 0`;
+
 async function fromScratch(work: UnitOfWork, projectId: string): Promise<CoverageIndex> {
   const broken = new BrokenOnes();
   const cases = await designCases(work, 'a.project_id = $1', [projectId], broken);
   const design = {
     requirements: await designRequirements(work, projectId),
     conditions: await designConditions(work, 'a.project_id = $1', [projectId], broken),
-    cases,
+    cases: [...cases, ...(await designScenarios(work, COVERING_FEATURES, [projectId], broken))],
     library: await projectLibrary(work, projectId, cases),
     questions: await designQuestions(work, 'a.project_id = $1', [projectId], broken),
     ...(await designSettings(work, projectId)),
@@ -73,6 +76,7 @@ async function readChanges(work: UnitOfWork, projectId: string, changed: readonl
   const broken = new BrokenOnes();
   const conditions = await designConditions(work, where, [projectId, numbers('condition')], broken);
   const cases = await designCases(work, where, [projectId, numbers('case')], broken);
+  const scenarios = await designScenarios(work, where, [projectId, numbers('feature')], broken);
   const questions = await designQuestions(work, where, [projectId, numbers('question')], broken);
   await markBroken(work, projectId, broken.found);
   const library = await changedLibrary(work, projectId, [...numbers('shared').map((n) => artefactId('shared', n)), ...numbers('dataSet').map((n) => artefactId('dataSet', n))], cases);
@@ -87,6 +91,10 @@ async function readChanges(work: UnitOfWork, projectId: string, changed: readonl
     ...numbers('case').map((number) => {
       const id = artefactId('case', number);
       return { kind: 'case' as const, id, case: cases.find((c) => c.id === id) ?? null };
+    }),
+    ...numbers('feature').map((number) => {
+      const id = artefactId('feature', number);
+      return { kind: 'feature' as const, id, scenarios: scenarios.filter((s) => s.id.startsWith(`${id}/`)) };
     }),
     ...numbers('question').map((number) => {
       const id = artefactId('question', number);

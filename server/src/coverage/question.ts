@@ -1,4 +1,4 @@
-import type { CaseId } from '@caderno/core/artefacts';
+import { isCaseId, type CaseId } from '@caderno/core/artefacts';
 import type { Step } from '@caderno/core/cases';
 import { findRuns, type FoundRun } from '@caderno/core/shared';
 import type { CoverageIndex, CoverageReport, ItemFilter, ListedItem } from '@caderno/core/coverage';
@@ -39,7 +39,7 @@ export function answer(index: CoverageIndex, question: IndexQuestion, alike: () 
     case 'items':
       return listItems(index, question.filter, question.limit);
     case 'runs':
-      return findRuns([...index.cases.values()].filter((c) => c.state !== 'withdrawn'), question.steps, question.except);
+      return findRuns([...index.cases.values()].flatMap(({ id, state, content }) => (state !== 'withdrawn' && isCaseId(id) ? [{ id, content }] : [])), question.steps, question.except);
     case 'alike':
       return alike();
     case 'heldUp':

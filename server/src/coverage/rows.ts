@@ -1,6 +1,6 @@
-import { kindOfId, parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
+import type { ArtefactId, CoveringId } from '@caderno/core/artefacts';
 import { changedRows, type CoverageRow, type CoverageRowId, type CoverageRows } from '@caderno/core/coverage';
-import { artefactIdSchema, packRows, rowFromWire, toWire, wireRowSchema, type CoverageSince, type WireRow } from '@caderno/contract';
+import { artefactIdSchema, coveringIdSchema, packRows, rowFromWire, toWire, wireRowSchema, type CoverageSince, type WireRow } from '@caderno/contract';
 import { z } from 'zod';
 import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { revisionOf } from '../log/index.ts';
@@ -42,7 +42,7 @@ export async function isOurs(work: UnitOfWork, projectId: string): Promise<boole
   return lock?.ours === true;
 }
 
-const wireRow = z.object({ id: artefactIdSchema, row: wireRowSchema.nullable() });
+const wireRow = z.object({ id: z.union([artefactIdSchema, coveringIdSchema]), row: wireRowSchema.nullable() });
 
 /** The rows that were written since an edition; of none, or of one that is not to come yet, all. */
 export async function readRowsSince(work: UnitOfWork, projectId: string, asked: number | null): Promise<CoverageSince> {
@@ -59,8 +59,8 @@ export async function readRowsSince(work: UnitOfWork, projectId: string, asked: 
 }
 
 /** By kind and number, so that ids that follow each other stand together and pack well. */
-function inOrder<R extends { readonly id: ArtefactId }>(rows: readonly R[]): R[] {
-  const numbered = rows.map((row) => ({ row, kind: kindOfId(row.id), number: parseArtefactId(row.id)?.number ?? 0 }));
+function inOrder<R extends { readonly id: ArtefactId | CoveringId }>(rows: readonly R[]): R[] {
+  const numbered = rows.map((row) => ({ row, kind: row.id.slice(0, 1), number: Number(/\d+$/.exec(row.id)?.[0] ?? 0) }));
   return numbered.sort((a, b) => (a.kind === b.kind ? a.number - b.number : a.kind < b.kind ? -1 : 1)).map((n) => n.row);
 }
 

@@ -1,12 +1,13 @@
-import type { CaseId, ConditionId, DataSetId, RequirementId, SharedId } from '@caderno/core/artefacts';
+import type { CaseId, ConditionId, DataSetId, FeatureId, RequirementId, SharedId } from '@caderno/core/artefacts';
 import { EMPTY_QUESTION, EMPTY_REQUIREMENT, type QuestionContent, type QuestionSubject, type RequirementContent } from '@caderno/core/basis';
-import { ALL_ROWS, newRow, parameterId, parsePastedSteps, rowId, stepId, plainStep, type CalledRows, type CarriedEvent, type CaseContent, type Parameter, type Row, type Step, type StepId } from '@caderno/core/cases';
+import { ALL_ROWS, newCover, newRow, parameterId, parsePastedSteps, rowId, stepId, plainStep, type CalledRows, type CarriedEvent, type CaseContent, type Parameter, type Row, type Step, type StepId } from '@caderno/core/cases';
 import { EMPTY_CONDITION, anchorAt, carriedFields, coverageItems, eventId, fieldId, stateId, tableFromGrid, transitionId, type ConditionContent, type Field, type Model } from '@caderno/core/conditions';
 import { withDataSet, type DataSetContent } from '@caderno/core/dataSets';
 import { ownFieldId, ownQueryName, writeOwn, type OwnField, type OwnValues } from '@caderno/core/fields';
+import { scenariosAsCases, type FeatureContent } from '@caderno/core/scenarios';
 import type { SharedContent } from '@caderno/core/shared';
 import type { ValueType } from '@caderno/core/values';
-import type { DemoCase, DemoCondition, DemoDataSet, DemoField, DemoQuestion, DemoRequirement, DemoSettings, DemoShared } from './documents.ts';
+import type { DemoCase, DemoCondition, DemoDataSet, DemoFeatures, DemoField, DemoQuestion, DemoRequirement, DemoSettings, DemoShared } from './documents.ts';
 
 /** An artefact already made, as later documents name it. */
 export interface Made<Id, C> {
@@ -215,6 +216,29 @@ export function withDemoData(content: CaseContent, demo: DemoCase, dataSet: (tit
   const rows = demo.data.rows?.map((name) => set.content.rows.find((r) => r.name === name)?.id);
   if (rows?.includes(undefined)) throw new Error(`'${demo.title}' runs rows that its data set has: expected '${demo.data.rows?.join("', '") ?? ''}'`);
   return rows === undefined ? taken : { ...taken, runs: { kind: 'chosen', rows: rows.filter((id) => id !== undefined) } };
+}
+
+/** The feature with the conditions that its scenarios cover: by columns of examples, or by values as they stand in steps. */
+export function withDemoCovers(id: FeatureId, content: FeatureContent, { covers }: DemoFeatures, condition: (title: string) => MadeCondition): FeatureContent {
+  const cases = scenariosAsCases(id, content);
+  const coversOf = (part: FeatureContent['parts'][number]) => {
+    const asCase = cases.find((c) => c.part === part.id)?.content;
+    if (asCase === undefined) return part.covers;
+    return covers.filter((cover) => cover.scenario === asCase.title).map((cover) => {
+      const target = condition(cover.condition);
+      const carrier = (name: string): Parameter['id'] => parameterNamed(cover.scenario, asCase.parameters.map((p) => (p.default === name ? { ...p, name } : p)), name);
+      const expects = cover.expects.map((text) => found(asCase.steps, (s) => s.kind === 'step' && s.expected === text, `a step of '${cover.scenario}': ${text}`).id);
+      const fields = Object.entries(cover.fields).map(([field, name]) => ({ id: fieldNamed(target, field), parameter: carrier(name) }));
+      return { ...newCover(target.id, target.version), fields, outcome: cover.outcome === null ? null : carrier(cover.outcome), expects };
+    });
+  };
+  return { ...content, parts: content.parts.map((part) => ({ ...part, covers: coversOf(part) })) };
+}
+
+function found<T>(list: readonly T[], test: (one: T) => boolean, what: string): T {
+  const one = list.find(test);
+  if (one === undefined) throw new Error(`The demo names only what is there: expected ${what}`);
+  return one;
 }
 
 export function caseContent(demo: DemoCase, condition: (title: string) => MadeCondition, usable: FindUsable, fields: readonly OwnField[]): CaseContent {

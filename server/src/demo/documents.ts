@@ -43,8 +43,13 @@ export const importsDocument = z.array(
 );
 export type DemoImport = z.infer<typeof importsDocument>[number];
 
-/** Files of features as they came in together, and which requirements each is written for, by its path. */
-export const featuresDocument = z.array(z.strictObject({ files: z.array(z.string()), module: z.string(), by: z.string(), daysAgo: z.number(), requirements: z.record(z.string(), z.array(z.string())) }));
+/** `fields`: what carries each field, a column of the examples or a value that stands in a step; `expects`: texts of steps. */
+const scenarioCover = z.strictObject({ scenario: z.string(), condition: z.string(), fields: z.record(z.string(), z.string()).default({}), outcome: z.string().nullable().default(null), expects: z.array(z.string()).default([]) });
+
+/** Files of features as they came in together, which requirements each is written for, by its path, and the conditions scenarios cover. */
+export const featuresDocument = z.array(
+  z.strictObject({ files: z.array(z.string()), module: z.string(), by: z.string(), daysAgo: z.number(), requirements: z.record(z.string(), z.array(z.string())), covers: z.array(scenarioCover).default([]) }),
+);
 export type DemoFeatures = z.infer<typeof featuresDocument>[number];
 
 const storyTexts = { title: z.string(), description: z.string(), acceptance: z.array(z.string()) };

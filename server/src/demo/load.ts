@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import type { Sequelize } from 'sequelize';
 import { parse } from 'yaml';
 import type { z } from 'zod';
-import type { ArtefactId } from '@caderno/core/artefacts';
+import type { ArtefactId, FeatureId } from '@caderno/core/artefacts';
 import type { KindAndContent, NewArtefact, TrackerConnection } from '@caderno/contract';
 import type { Attachment } from '@caderno/core/attachments';
 import type { CaseContent } from '@caderno/core/cases';
@@ -22,7 +22,7 @@ import { decode, guessedMapping, importFeatures, importFile, readEntries, readFo
 import { createProject, readSettings } from '../projects/index.ts';
 import type { SecretBox } from '../secrets/index.ts';
 import { STORIES_FILE, storiesFile } from '../tracker/index.ts';
-import { caseContent, conditionContent, dataSetContent, ownFields, questionContent, requirementContent, sharedContent, withDemoData, type FindUsable, type Made, type MadeCase, type MadeCondition, type MadeDataSet, type MadeRequirement, type MadeShared } from './contents.ts';
+import { caseContent, conditionContent, dataSetContent, ownFields, questionContent, requirementContent, sharedContent, withDemoCovers, withDemoData, type FindUsable, type Made, type MadeCase, type MadeCondition, type MadeDataSet, type MadeRequirement, type MadeShared } from './contents.ts';
 import {
   casesDocument, conditionsDocument, dataSetsDocument, featuresDocument, historyDocument, importsDocument, projectDocument, questionsDocument, requirementsDocument, settingsDocument, sharedDocument, storyboardDocument, type DemoCase, type DemoEvent, type DemoFeatures, type DemoImport, type DemoQuestion, type DemoRequirement, type DemoSettings,
 } from './documents.ts';
@@ -182,7 +182,7 @@ async function bringFeatures(loading: Loading, folder: string, demo: DemoFeature
     const head = await readContent(work, row, row.head);
     if (head.kind !== 'feature' || !demo.files.includes(head.content.path)) continue;
     const requirements = (demo.requirements[head.content.path] ?? []).map((title) => find(made.requirement, title)).map(({ id, version }) => ({ id, seenVersion: version }));
-    await saveArtefact(work, actor(loading, demo), idOfRow(row), row.head, { kind: 'feature', content: { ...head.content, module: demo.module, requirements } }, '');
+    await saveArtefact(work, actor(loading, demo), idOfRow(row), row.head, { kind: 'feature', content: { ...withDemoCovers(idOfRow(row) as FeatureId, head.content, demo, (title) => find(made.condition, title)), module: demo.module, requirements } }, '');
   }
 }
 

@@ -19,7 +19,7 @@ import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Edit
 import { DailyChips, RareChips, rareWords } from './CaseChips.tsx';
 import { CaseData } from './CaseData.tsx';
 import { CloneDialog } from './CloneDialog.tsx';
-import { Covers } from './Covers.tsx';
+import { Covers } from '../covers/index.ts';
 import { DependsOn } from './DependsOn.tsx';
 import { FillGap } from './FillGap.tsx';
 import { MergeDialog } from './MergeDialog.tsx';
@@ -145,7 +145,7 @@ function Case({ artefact }: { readonly artefact: EditableArtefact<'case'> }) {
         </div>
         <Margin>
           <MarginNote title="Covers">
-            <Covers id={id} content={settled} conditions={conditions} coverages={coverages} canEdit={canEdit} update={update} onFill={setFilling} />
+            <Covers of="case" id={id} content={settled} conditions={conditions} coverages={coverages} canEdit={canEdit} update={update} onFill={setFilling} />
           </MarginNote>
           <OwnFields place="margin" id={id} kind="case" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
           <UsesAndUsers id={id} version={artefact.summary.version} uses={content.data !== null || content.steps.some((s) => s.kind !== 'step')} />

@@ -142,7 +142,7 @@ function ShownBy({ refs, all }: { readonly refs: readonly InstanceRef[]; readonl
         return (
           <span key={id}>
             {i > 0 && ' · '}
-            <Link to={address.cases(project, id)} className="font-mono text-xs hover:underline">
+            <Link to={address.covering(project, id)} className="font-mono text-xs hover:underline">
               {id}
             </Link>{' '}
             {rows.slice(0, MOST_ROWS).join(', ')}

@@ -80,7 +80,7 @@ function Instance({ condition, testCase, row, through, item }: { readonly condit
   const derivation = cover === undefined ? null : derivationOf(testCase.content, cover, condition.content, row);
   return (
     <li>
-      <Link to={address.cases(project, testCase.id)} className="font-mono text-xs underline decoration-rule2">
+      <Link to={address.covering(project, testCase.id)} className="font-mono text-xs underline decoration-rule2">
         {testCase.id}
       </Link>{' '}
       {testCase.content.title}

@@ -127,7 +127,7 @@ function Remedy({ item }: { readonly item: ListedItem }) {
     );
   }
   return (
-    <Link className={look} to={address.cases(project, first)}>
+    <Link className={look} to={address.covering(project, first)}>
       Add to {first}
     </Link>
   );

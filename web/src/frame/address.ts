@@ -1,4 +1,4 @@
-import { kindOfId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type FeatureId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
+import { kindOfId, parseScenarioId, type CoveringId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type FeatureId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
 
 /** Where things are. Every artefact has an address of its own; nothing else in the application spells one out. */
 export const address = {
@@ -10,6 +10,11 @@ export const address = {
   shared: (project: string, id?: SharedId) => `/${project}/shared${id === undefined ? '' : `/${id}`}`,
   dataSet: (project: string, id: DataSetId) => `/${project}/shared/${id}`,
   scenarios: (project: string, id?: FeatureId) => `/${project}/scenarios${id === undefined ? '' : `/${id}`}`,
+  /** A case, or the line of a scenario in its feature. */
+  covering: (project: string, id: CoveringId) => {
+    const scenario = parseScenarioId(id);
+    return scenario === null ? `/${project}/cases/${id}` : `/${project}/scenarios/${scenario.feature}#${scenario.number}`;
+  },
   phrases: (project: string) => `/${project}/phrasebook`,
   reading: (project: string, id: CaseId) => `/${project}/read/${id}`,
   /** With `?cases=C-3,C-7`. */

@@ -1,3 +1,4 @@
+import { parseScenarioId } from '@caderno/core/artefacts';
 import { CoverageIndex, type ConditionCoverage, type Design, type DesignChange } from '@caderno/core/coverage';
 import { expose } from 'comlink';
 import { Receiver, type Parcel } from '../worker/index.ts';
@@ -55,6 +56,8 @@ function asStored(design: Design, change: DesignChange): DesignChange {
       return { ...change, condition: design.conditions.find((c) => c.id === change.id) ?? null };
     case 'case':
       return { ...change, case: design.cases.find((c) => c.id === change.id) ?? null };
+    case 'feature':
+      return { ...change, scenarios: design.cases.filter((c) => parseScenarioId(c.id)?.feature === change.id) };
     case 'library':
       return { kind: 'library', entries: design.library.filter((e) => change.gone.includes(e.key) || change.entries.some((c) => c.key === e.key)), gone: change.entries.map((e) => e.key).filter((key) => !design.library.some((e) => e.key === key)) };
     case 'question':

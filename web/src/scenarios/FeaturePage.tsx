@@ -11,6 +11,7 @@ import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Edit
 import { usePhrases, type ShownPhrase } from './usePhrases.ts';
 import { FeatureEditor, type ShownLine } from './editor/FeatureEditor.tsx';
 import { offers } from './editor/offers.ts';
+import { ScenarioCovers } from './ScenarioCovers.tsx';
 import { FeatureLines } from './FeatureLines.tsx';
 
 /** A feature: its text, or its scenarios as pages; what is wrong in it, and what it is written for. */
@@ -70,6 +71,7 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
         </div>
         <Margin>
           <Problems outline={outline} onShow={(at) => (setForm('text'), showLine(at))} />
+          <ScenarioCovers id={id} content={content} here={here} canEdit={canEdit} update={update} onShow={(part) => (setForm('text'), showLine(lineOf(content, part.id)))} />
           <MarginNote title="Requirements">
             <Requirements id={id} content={content} canEdit={canEdit} update={update} />
           </MarginNote>

@@ -1,4 +1,4 @@
-import { isSuspect, type CaseId, type ConditionId } from '@caderno/core/artefacts';
+import { isSuspect, type ArtefactId, type ConditionId } from '@caderno/core/artefacts';
 import { expects as saysWhatIsExpected, newCover, type CaseContent, type Cover, type ParameterId, type StepId } from '@caderno/core/cases';
 import { carriedFields } from '@caderno/core/conditions';
 import type { DesignCondition } from '@caderno/core/coverage';
@@ -12,17 +12,23 @@ import { PickArtefact, Ticks, useStillRight } from '../artefacts/index.ts';
 import { EventChoice } from './EventChoice.tsx';
 
 interface Props {
-  readonly id: CaseId;
+  /** The artefact that holds the links: the case, or the feature of the scenario. */
+  readonly id: ArtefactId;
+  readonly of: Covering;
   readonly content: CaseContent;
   readonly conditions: ReadonlyMap<ConditionId, DesignCondition>;
   readonly coverages: ReadonlyMap<ConditionId, ConditionCoverage>;
   readonly canEdit: boolean;
   readonly update: (change: (content: CaseContent) => CaseContent) => void;
-  readonly onFill: (id: ConditionId) => void;
+  /** Null: no rows are made from here. */
+  readonly onFill: ((id: ConditionId) => void) | null;
 }
 
-/** The conditions a case covers, what of each is shown, and what carries what. */
-export const Covers = memo(function Covers({ id, content, conditions, coverages, canEdit, update, onFill }: Props) {
+/** What covers, in words. */
+type Covering = 'case' | 'scenario';
+
+/** The conditions a case or a scenario covers, what of each is shown, and what carries what. */
+export const Covers = memo(function Covers({ id, of, content, conditions, coverages, canEdit, update, onFill }: Props) {
   const stillRight = useStillRight();
   const [mapping, setMapping] = useState<ConditionId | null>(null);
   const set = (id: ConditionId, part: Partial<Cover>): void => update((c) => ({ ...c, covers: c.covers.map((x) => (x.id === id ? { ...x, ...part } : x)) }));
@@ -34,11 +40,12 @@ export const Covers = memo(function Covers({ id, content, conditions, coverages,
           <CoverLine
             key={cover.id}
             cover={cover}
+            of={of}
             condition={conditions.get(cover.id)}
             coverage={coverages.get(cover.id)}
             canEdit={canEdit}
             onMap={() => setMapping(cover.id)}
-            onFill={() => onFill(cover.id)}
+            onFill={onFill === null ? null : () => onFill(cover.id)}
             onStillRight={(now) => stillRight([{ from: id, to: cover.id, now }])}
             onRemove={() => update((c) => ({ ...c, covers: c.covers.filter((x) => x.id !== cover.id) }))}
           />
@@ -46,23 +53,24 @@ export const Covers = memo(function Covers({ id, content, conditions, coverages,
       </ul>
       {content.covers.length === 0 && <p>Nothing yet: link the conditions it is to show.</p>}
       {canEdit && <LinkCondition covered={content.covers.map((c) => c.id)} onLink={(cover) => update((c) => ({ ...c, covers: [...c.covers, cover] }))} />}
-      {open !== undefined && <Mapping content={content} cover={open} condition={conditions.get(open.id)} onChange={(part) => set(open.id, part)} onClose={() => setMapping(null)} />}
+      {open !== undefined && <Mapping of={of} content={content} cover={open} condition={conditions.get(open.id)} onChange={(part) => set(open.id, part)} onClose={() => setMapping(null)} />}
     </>
   );
 });
 
 interface LineProps {
+  readonly of: Covering;
   readonly cover: Cover;
   readonly condition: DesignCondition | undefined;
   readonly coverage: ConditionCoverage | undefined;
   readonly canEdit: boolean;
   readonly onMap: () => void;
-  readonly onFill: () => void;
+  readonly onFill: (() => void) | null;
   readonly onStillRight: (seenVersion: number) => void;
   readonly onRemove: () => void;
 }
 
-function CoverLine({ cover, condition, coverage, canEdit, onMap, onFill, onStillRight, onRemove }: LineProps) {
+function CoverLine({ of, cover, condition, coverage, canEdit, onMap, onFill, onStillRight, onRemove }: LineProps) {
   const { project } = useFrame();
   const counts = countStandings(coverage?.items.map((i) => i.standing) ?? []);
   const model = condition?.content.model;
@@ -106,9 +114,9 @@ function CoverLine({ cover, condition, coverage, canEdit, onMap, onFill, onStill
       {canEdit && (
         <p className="flex flex-wrap gap-x-2.5">
           <TextButton onClick={onMap} className={unmapped ? 'font-semibold text-brick' : ''}>
-            {isPath ? (unmapped ? 'Choose the steps that are events' : 'Steps that are events') : isCarried ? (unmapped ? 'Choose the parameters it uses' : 'Parameters it uses') : unmapped ? 'Choose the step that shows it' : 'Steps that show it'}
+            {isPath ? (unmapped ? 'Choose the steps that are events' : 'Steps that are events') : isCarried ? (unmapped ? `Choose the ${CARRIERS[of]} it uses` : `${of === 'case' ? 'Parameters' : 'Values'} it uses`) : unmapped ? 'Choose the step that shows it' : 'Steps that show it'}
           </TextButton>
-          {isCarried && missing > 0 && (
+          {isCarried && missing > 0 && onFill !== null && (
             <TextButton className="font-semibold text-blue" onClick={onFill}>
               Generate rows for the {missing} missing
             </TextButton>
@@ -122,6 +130,8 @@ function CoverLine({ cover, condition, coverage, canEdit, onMap, onFill, onStill
   );
 }
 
+const CARRIERS: Record<Covering, string> = { case: 'parameters', scenario: 'values' };
+
 function LinkCondition({ covered, onLink }: { readonly covered: readonly ConditionId[]; readonly onLink: (cover: Cover) => void }) {
   const { project } = useFrame();
   const conditions = useSummaries(project, 'condition').data ?? [];
@@ -134,6 +144,7 @@ function LinkCondition({ covered, onLink }: { readonly covered: readonly Conditi
 }
 
 interface MappingProps {
+  readonly of: Covering;
   readonly content: CaseContent;
   readonly cover: Cover;
   readonly condition: DesignCondition | undefined;
@@ -142,10 +153,10 @@ interface MappingProps {
 }
 
 /** Says which parameter carries which field, which steps are events, or which expected results speak for a plain condition. */
-function Mapping({ content, cover, condition, onChange, onClose }: MappingProps) {
+function Mapping({ of, content, cover, condition, onChange, onClose }: MappingProps) {
   const model = condition?.content.model;
   return (
-    <Dialog title={`How this case covers ${cover.id} ${condition?.content.title ?? ''}`} keepsAtOnce onClose={onClose}>
+    <Dialog title={`How this ${of} covers ${cover.id} ${condition?.content.title ?? ''}`} keepsAtOnce onClose={onClose}>
       {model?.kind === 'stateTransitions' ? (
         <EventChoice model={model} content={content} cover={cover} onChange={onChange} />
       ) : model !== undefined && carriedFields(model).length > 0 ? (
@@ -154,13 +165,14 @@ function Mapping({ content, cover, condition, onChange, onClose }: MappingProps)
             <ParameterChoice
               key={field.id}
               label={`${field.name} is carried by`}
+              of={of}
               content={content}
               value={cover.fields.find((f) => f.id === field.id)?.parameter ?? null}
               onChange={(parameter) => onChange({ fields: [...cover.fields.filter((f) => f.id !== field.id), ...(parameter === null ? [] : [{ id: field.id, parameter }])] })}
             />
           ))}
-          <ParameterChoice label="Rows that are made put the outcome into" content={content} value={cover.outcome} onChange={(outcome) => onChange({ outcome })} />
-          {content.parameters.length === 0 && <p className="text-sm text-ink2">The case has no parameters yet. Filling the gap makes one for each field.</p>}
+          <ParameterChoice of={of} label={of === 'case' ? 'Rows that are made put the outcome into' : 'What is expected stands in'} content={content} value={cover.outcome} onChange={(outcome) => onChange({ outcome })} />
+          {content.parameters.length === 0 && <p className="text-sm text-ink2">{of === 'case' ? 'The case has no parameters yet. Filling the gap makes one for each field.' : 'The scenario has no values yet: write some into its steps, or columns of examples.'}</p>}
         </div>
       ) : (
         <ExpectedChoice content={content} expects={cover.expects} onChange={(expects) => onChange({ expects })} />
@@ -172,14 +184,14 @@ function Mapping({ content, cover, condition, onChange, onClose }: MappingProps)
   );
 }
 
-function ParameterChoice({ label, content, value, onChange }: { readonly label: string; readonly content: CaseContent; readonly value: ParameterId | null; readonly onChange: (parameter: ParameterId | null) => void }) {
+function ParameterChoice({ of, label, content, value, onChange }: { readonly of: Covering; readonly label: string; readonly content: CaseContent; readonly value: ParameterId | null; readonly onChange: (parameter: ParameterId | null) => void }) {
   return (
     <label className="block text-sm font-semibold">
       {label}
       <select className="field-boxed mt-1 block w-full font-mono font-normal" value={value ?? ''} onChange={(e) => onChange(content.parameters.find((p) => p.id === e.target.value)?.id ?? null)}>
         <option value="">(nothing)</option>
         {content.parameters.map((p) => (
-          <option key={p.id} value={p.id}>{`<${p.name}>`}</option>
+          <option key={p.id} value={p.id}>{of === 'scenario' && p.default !== '' ? `${p.default}, in ${p.name}` : `<${p.name}>`}</option>
         ))}
       </select>
     </label>

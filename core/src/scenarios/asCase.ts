@@ -1,0 +1,71 @@
+import { scenarioId, type FeatureId, type ScenarioId } from '../artefacts/index.ts';
+import { EMPTY_CELL } from '../data/index.ts';
+import { EMPTY_CASE, newRow, parameterId, plainStep, rowId, stepId, type CaseContent, type Parameter, type PlainStep, type Row } from '../cases/index.ts';
+import type { FeatureContent, FeaturePart } from './feature.ts';
+import { takenApart } from './phrase.ts';
+import { outlineOf, type ReadScenario, type ScenarioStep } from './scenario.ts';
+
+/** A scenario taken as a case: what coverage judges. */
+export interface ScenarioAsCase {
+  readonly id: ScenarioId;
+  readonly part: FeaturePart['id'];
+  readonly content: CaseContent;
+}
+
+/**
+ * The scenarios of a feature as cases, so that whatever is computed of cases is computed of them: steps with what stands
+ * above them in backgrounds, a row for each row of examples, columns of examples and values in steps as parameters. A
+ * step has the id of its line; a column of examples the id of its name; a value that of its line and its place in it.
+ * A `Then` expects, and what was done before it is its action: nobody could tell otherwise what to do.
+ */
+export function scenariosAsCases(feature: FeatureId, content: FeatureContent): ScenarioAsCase[] {
+  const { scenarios } = outlineOf(content);
+  const lines = content.parts.flatMap((part) => part.lines);
+  const parts = new Map(content.parts.map((part) => [part.id, part]));
+  const idAt = (line: number): string => lines[line]?.id ?? `${line}`;
+  return scenarios.flatMap((scenario) => {
+    const part = parts.get(scenario.part);
+    if (scenario.kind !== 'scenario' || part === undefined || part.number === 0) return [];
+    const above = scenarios.filter((s) => s.kind === 'background' && s.line < scenario.line && (s.rule === null || s.rule === scenario.rule));
+    const steps = [...above.flatMap((s) => s.steps), ...scenario.steps];
+    const parameters = [...columnsOf(scenario), ...valuesIn(steps, idAt)];
+    return [{ id: scenarioId(feature, part.number), part: part.id, content: { ...EMPTY_CASE, title: scenario.name, tags: scenario.tags, steps: stepsOf(steps, idAt), parameters, rows: rowsOf(scenario, idAt), covers: part.covers, module: content.module, owner: content.owner } }];
+  });
+}
+
+/** The columns of all examples of an outline, each once. */
+function columnsOf({ examples }: ReadScenario): Parameter[] {
+  return [...new Set(examples.flatMap((e) => e.header))].map((name) => ({ id: parameterId(name), name, type: 'text', default: '', description: '' }));
+}
+
+/** What stands in steps as a value, with what it says there. */
+function valuesIn(steps: readonly ScenarioStep[], idAt: (line: number) => string): Parameter[] {
+  return steps.flatMap(({ line, text }) =>
+    takenApart(text).values.flatMap(({ kind, text: value }, i): Parameter[] => {
+      const plain = kind === 'string' ? value.slice(1, -1) : value;
+      // A placeholder has its value from the examples, wherever it stands.
+      return plain.includes('<') ? [] : [{ id: parameterId(`${idAt(line)}.${i}`), name: text, type: 'text', default: plain, description: '' }];
+    }),
+  );
+}
+
+function stepsOf(steps: readonly ScenarioStep[], idAt: (line: number) => string): PlainStep[] {
+  let expects = false;
+  let action = '';
+  return steps.map(({ line, kind, text }) => {
+    if (kind === 'then') expects = true;
+    else if (kind !== 'and') expects = false;
+    if (!expects) action = text;
+    return expects ? plainStep(stepId(idAt(line)), action, text) : plainStep(stepId(idAt(line)), text);
+  });
+}
+
+/** A value as data has it: quotation marks around the whole are Gherkin’s, and nothing between the bars is an empty text. */
+function cellOf(text: string): string {
+  const plain = /^"[^"]*"$/.test(text) ? text.slice(1, -1) : text;
+  return plain === '' ? EMPTY_CELL : plain;
+}
+
+function rowsOf({ examples }: ReadScenario, idAt: (line: number) => string): Row[] {
+  return examples.flatMap(({ name, header, rows }) => rows.map(({ line, cells }) => newRow(rowId(idAt(line)), [name, cells[0] ?? ''].filter(Boolean).join(': '), Object.fromEntries(header.map((column, i) => [parameterId(column), cellOf(cells[i] ?? '')])))));
+}

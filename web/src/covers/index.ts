@@ -1,0 +1,1 @@
+export { Covers } from './Covers.tsx';
