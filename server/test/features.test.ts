@@ -1,8 +1,9 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
 import { textOf } from '@caderno/core/scenarios';
-import { API_ROOT, unpackHeads } from '@caderno/contract';
+import { newCover, stepId } from '@caderno/core/cases';
+import { API_ROOT, unpackHeads, unpackRows } from '@caderno/contract';
 import { unzipSync, zipSync } from 'fflate';
-import { makeDatabase, makeProject, requirement, save, startServer, type Caller, type TestServer } from './harness.ts';
+import { condition, makeDatabase, makeProject, requirement, save, startServer, type Caller, type TestServer } from './harness.ts';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
 let server: TestServer;
@@ -124,4 +125,32 @@ test('the numbers of scenarios are given by the server once, whatever a client s
   expect(after.kind === 'feature' && [after.content.title, after.content.lastNumber, after.content.parts.map((p) => p.number)]).toEqual(['Renamed', 2, [0, 1, 2]]);
   await save(server.as(people.analyst), 'R-1', 1, requirement({ title: 'Paying', text: 'otherwise' }), '', undefined, key);
   expect((await here('listSuspectLinks')).data.map((l) => [l.from, l.to])).toEqual([['F-1', 'R-1']]);
+});
+
+test('scenarios count in the coverage of the project, and what they cover is kept by scenario through saves', async () => {
+  await here('createArtefact', { body: requirement({ title: 'Paying' }) });
+  await here('createArtefact', { body: condition(['R-1'], { title: 'Paid' }) });
+  await run((await bring({ 'a.feature': 'Feature: A\n  Scenario: pays\n    When the member pays\n    Then the bill is paid\n\n  Scenario: other\n    Given x\n' })).id);
+  const feature = async () => {
+    const read = (await here('readArtefact', { params: { id: 'F-1' } as never })).data;
+    if (read.kind !== 'feature') throw new Error('It is a feature');
+    return read;
+  };
+  const items = async () => (await here('listItems', { query: {} })).data.items.map((i) => [i.condition, i.standing, i.shownBy.map((s) => s.case), i.cases]);
+  expect(await items()).toEqual([['K-1', 'gap', [], []]]);
+  const { content, summary } = await feature();
+  const expects = content.parts.flatMap((p) => p.lines).filter((l) => l.text.includes('Then')).map((l) => stepId(l.id));
+  const covering = { ...content, parts: content.parts.map((p) => (p.number === 1 ? { ...p, covers: [{ ...newCover('K-1', 1), expects }] } : p)) };
+  await save(server.as(people.analyst), 'F-1', summary.version, { kind: 'feature', content: covering }, '', undefined, key);
+  expect(await items()).toEqual([['K-1', 'shown', ['F-1/1'], ['F-1/1']]]);
+  const rows = unpackRows((await here('readCoverageRows', { query: {} })).data.rows);
+  expect(rows.filter((r) => r.kind === 'case')).toEqual([{ kind: 'case', id: 'F-1/1', shows: true, counts: null }]);
+  expect((await here('readDesign', { query: { feature: 'F-1' } })).data.cases.map((c) => c.id)).toEqual(['F-1/1']);
+
+  // Brought again without the step it names the scenario still covers, and shows nothing.
+  await run((await bring({ 'a.feature': 'Feature: A\n  Scenario: other\n    Given x\n\n  Scenario: pays\n    When the member pays\n' })).id);
+  expect((await feature()).content.parts.map((p) => [p.kind, p.number, p.covers.map((c) => c.id)])).toEqual([['head', 0, []], ['scenario', 2, []], ['scenario', 1, ['K-1']]]);
+  expect(await items()).toEqual([['K-1', 'linked', [], ['F-1/1']]]);
+  await here('setState', { params: { id: 'F-1' } as never, body: { state: 'withdrawn' } });
+  expect(await items()).toEqual([['K-1', 'gap', [], []]]);
 });
