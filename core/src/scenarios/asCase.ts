@@ -18,8 +18,7 @@ export interface ScenarioAsCase {
  * step has the id of its line; a column of examples the id of its name; a value that of its line and its place in it.
  * A `Then` expects, and what was done before it is its action: nobody could tell otherwise what to do.
  */
-export function scenariosAsCases(feature: FeatureId, content: FeatureContent): ScenarioAsCase[] {
-  const { scenarios } = outlineOf(content);
+export function scenariosAsCases(feature: FeatureId, content: FeatureContent, { scenarios } = outlineOf(content)): ScenarioAsCase[] {
   const lines = content.parts.flatMap((part) => part.lines);
   const parts = new Map(content.parts.map((part) => [part.id, part]));
   const idAt = (line: number): string => lines[line]?.id ?? `${line}`;

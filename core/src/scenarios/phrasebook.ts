@@ -16,6 +16,8 @@ export interface PhraseUse {
   /** In the file, from 1. */
   readonly line: number;
   readonly text: string;
+  /** What stands in its holes. */
+  readonly holes: readonly ValueKind[];
 }
 
 /** A phrase of a project. */
@@ -35,82 +37,78 @@ export function phraseUses(content: Pick<FeatureContent, 'parts'>): PhraseUse[] 
     let kind: PhraseKind = 'other';
     return steps.map((step): PhraseUse => {
       if (step.kind !== 'and') kind = step.kind;
-      return { key: takenApart(step.text).key, kind, scenario: number, line: step.line + 1, text: step.text };
+      const { key, values } = takenApart(step.text);
+      return { key, kind, scenario: number, line: step.line + 1, text: step.text, holes: values.map((v) => v.kind) };
     });
   });
 }
 
-/** All phrases of a project with where each is used. A feature that changed is put anew; nothing else is read again. */
+/** What the uses of a phrase come to: by what they are said as, and for each hole by what stands in it. */
+interface Sum {
+  readonly users: Set<FeatureId>;
+  readonly kinds: Record<PhraseKind, number>;
+  readonly holes: Partial<Record<ValueKind, number>>[];
+  /** As it was asked for last; null: it has changed since. */
+  phrase: Phrase | null;
+}
+
+/** All phrases of a project with where each is used. A feature that changed is put anew; nothing of the others is gone through again. */
 export class Phrasebook {
   readonly #features = new Map<FeatureId, readonly PhraseUse[]>();
-  readonly #users = new Map<PhraseKey, Set<FeatureId>>();
-  readonly #phrases = new Map<PhraseKey, Phrase>();
+  readonly #sums = new Map<PhraseKey, Sum>();
 
   put(id: FeatureId, uses: readonly PhraseUse[]): void {
     this.remove(id);
     this.#features.set(id, uses);
-    for (const { key } of uses) {
-      const users = this.#users.get(key);
-      if (users === undefined) this.#users.set(key, new Set([id]));
-      else users.add(id);
-      this.#phrases.delete(key);
-    }
+    for (const use of uses) this.#add(use, 1).users.add(id);
   }
 
   remove(id: FeatureId): void {
-    for (const { key } of this.#features.get(id) ?? []) {
-      const users = this.#users.get(key);
-      users?.delete(id);
-      if (users?.size === 0) this.#users.delete(key);
-      this.#phrases.delete(key);
+    for (const use of this.#features.get(id) ?? []) {
+      const { users } = this.#add(use, -1);
+      users.delete(id);
+      if (users.size === 0) this.#sums.delete(use.key);
     }
     this.#features.delete(id);
   }
 
   /** Every phrase, the most used first; of as many uses in the order of the alphabet. */
   phrases(): Phrase[] {
-    const left = [...this.#users.keys()].filter((key) => !this.#phrases.has(key));
-    const uses = this.#usesOf(new Set(left));
-    for (const key of left) this.#phrases.set(key, summed(key, uses.get(key) ?? [], this.#users.get(key)?.size ?? 0));
-    return [...this.#phrases.values()].toSorted((a, b) => b.uses - a.uses || (a.key < b.key ? -1 : 1));
+    const all = [...this.#sums].map(([key, sum]) => (sum.phrase ??= phraseOf(key, sum)));
+    return all.toSorted((a, b) => b.uses - a.uses || (a.key < b.key ? -1 : 1));
   }
 
   /** Where phrases are used, feature by feature in the order of their numbers. */
   usesOf(keys: ReadonlySet<PhraseKey>): { readonly feature: FeatureId; readonly uses: readonly PhraseUse[] }[] {
-    const users = new Set([...keys].flatMap((key) => [...(this.#users.get(key) ?? [])]));
+    const users = new Set([...keys].flatMap((key) => [...(this.#sums.get(key)?.users ?? [])]));
     return [...users].toSorted((a, b) => Number(a.slice(2)) - Number(b.slice(2))).map((feature) => ({ feature, uses: (this.#features.get(feature) ?? []).filter((use) => keys.has(use.key)) }));
   }
 
-  /** Uses by phrase, of these alone: only features that have one are gone through. */
-  #usesOf(keys: ReadonlySet<PhraseKey>): Map<PhraseKey, PhraseUse[]> {
-    const found = new Map<PhraseKey, PhraseUse[]>();
-    for (const { uses } of this.usesOf(keys)) {
-      for (const use of uses) {
-        const known = found.get(use.key);
-        if (known === undefined) found.set(use.key, [use]);
-        else known.push(use);
-      }
+  #add({ key, kind, holes }: PhraseUse, by: 1 | -1): Sum {
+    const sum = this.#sums.get(key) ?? { users: new Set<FeatureId>(), kinds: { given: 0, when: 0, then: 0, other: 0 }, holes: [], phrase: null };
+    this.#sums.set(key, sum);
+    sum.phrase = null;
+    sum.kinds[kind] += by;
+    for (const [i, hole] of holes.entries()) {
+      const counts = (sum.holes[i] ??= {});
+      counts[hole] = (counts[hole] ?? 0) + by;
     }
-    return found;
+    return sum;
   }
 }
 
-function summed(key: PhraseKey, uses: readonly PhraseUse[], features: number): Phrase {
-  const kinds: Record<PhraseKind, number> = { given: 0, when: 0, then: 0, other: 0 };
-  const holes: (ValueKind | undefined)[] = [];
-  for (const { kind, text } of uses) {
-    kinds[kind] += 1;
-    for (const [i, value] of takenApart(text).values.entries()) holes[i] = common(holes[i], value.kind);
-  }
-  return { key, holes: holes.map((hole) => hole ?? 'placeholder'), uses: uses.length, features, kinds };
+function phraseOf(key: PhraseKey, { users, kinds, holes }: Sum): Phrase {
+  return { key, holes: holes.map(standingIn), uses: PHRASE_KINDS.reduce((sum, kind) => sum + kinds[kind], 0), features: users.size, kinds: { ...kinds } };
 }
 
-/** The kind that two values have together: whole numbers are numbers, and what differs more is a word. */
-function common(a: ValueKind | undefined, b: ValueKind): ValueKind {
-  if (a === undefined || a === 'placeholder' || a === b) return b;
-  if (b === 'placeholder') return a;
-  return (a === 'int' || a === 'float') && (b === 'int' || b === 'float') ? 'float' : 'word';
+/** What several values are together: whole numbers are numbers, what differs more is a word; placeholders count where nothing else stands. */
+function standingIn(counts: Partial<Record<ValueKind, number>>): ValueKind {
+  const [first = 'placeholder', ...others] = VALUE_KINDS.filter((kind) => (counts[kind] ?? 0) > 0);
+  if (others.length === 0) return first;
+  return [first, ...others].every((kind) => kind === 'int' || kind === 'float') ? 'float' : 'word';
 }
+
+const VALUE_KINDS: readonly ValueKind[] = ['string', 'int', 'float', 'word'];
 
 /** A phrase as it is shown, and as code that executes steps is bound to it: a cucumber expression. */
 export function expressionOf({ key, holes }: Pick<Phrase, 'key' | 'holes'>): string {

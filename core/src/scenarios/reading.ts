@@ -63,11 +63,19 @@ export interface ReadFeature {
 /** The parser gives up after ten problems; it is asked again without the lines it could not take, so often. */
 const MOST_PASSES = 10;
 
+/** The text that was read last, and what it says: while somebody types, several ask for the same. */
+let last: { readonly text: string; readonly read: ReadFeature } | null = null;
+
 /**
  * Reads the text of a feature file (Gherkin, all languages of the standard) with the parser of the standard, so that
  * what is a step here is one wherever the file is executed. In time linear in the text but for files with many errors.
  */
 export function readFeature(text: string): ReadFeature {
+  if (last?.text !== text) last = { text, read: readAnew(text) };
+  return last.read;
+}
+
+function readAnew(text: string): ReadFeature {
   const lines = text.replace(/^\uFEFF/, '').split('\n');
   const problems: FeatureProblem[] = [];
   for (let pass = 1; ; pass += 1) {

@@ -1,6 +1,6 @@
 import type { FeatureId, RequirementId } from '@caderno/core/artefacts';
 import { folderOf, instancesOf, outlineOf, textOf, tidied, withMoved, withName, withText, type FeatureContent, type FeatureOutline, type FeaturePart, type PartId } from '@caderno/core/scenarios';
-import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useModules, useSummaries } from '../api/index.ts';
 import { Loading, Margin, MarginNote, PickArtefact, TextInput, someIds, useStillRight } from '../artefacts/index.ts';
@@ -30,7 +30,8 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
   const modules = useModules(project);
   const [form, setForm] = useState<Form>('text');
   const [line, setLine] = useState(0);
-  const outline = useOutline(content);
+  const settled = useSettled(content);
+  const outline = useMemo(() => outlineOf(settled), [settled]);
   const write = useWriting(content, update);
   const { show, showLine } = useShownLine(outline);
   const here = partAt(content, line);
@@ -71,7 +72,7 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
         </div>
         <Margin>
           <Problems outline={outline} onShow={(at) => (setForm('text'), showLine(at))} />
-          <ScenarioCovers id={id} content={content} here={here} canEdit={canEdit} update={update} onShow={(part) => (setForm('text'), showLine(lineOf(content, part.id)))} />
+          <ScenarioCovers id={id} content={content} settled={settled} outline={outline} here={here} canEdit={canEdit} update={update} onShow={(part) => (setForm('text'), showLine(lineOf(content, part.id)))} />
           <MarginNote title="Requirements">
             <Requirements id={id} content={content} canEdit={canEdit} update={update} />
           </MarginNote>
@@ -84,10 +85,17 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
 
 const NO_PHRASES: readonly ShownPhrase[] = [];
 
-/** What the text says; while somebody types it may come a moment later. */
-function useOutline(content: FeatureContent): FeatureOutline {
-  const { parts } = useDeferredValue(content);
-  return useMemo(() => outlineOf({ parts }), [parts]);
+/** Milliseconds after the last key until what the text says is told beside it. */
+const SETTLE_MS = 150;
+
+/** The content as it was when nobody typed for a moment: a key in a long feature is not to wait for what stands beside it. */
+function useSettled(content: FeatureContent): FeatureContent {
+  const [settled, setSettled] = useState(content);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(content), SETTLE_MS);
+    return () => clearTimeout(timer);
+  }, [content]);
+  return settled;
 }
 
 /** The text as an editor shows it: without what ends a line, and the mark before the first. */
@@ -135,27 +143,28 @@ function useShownLine(outline: FeatureOutline): { show: ShownLine | null; showLi
 
 function usePageCommands(here: FeaturePart | undefined, update: Editing<FeatureContent>['update'], write: (text: string) => void, content: FeatureContent, line: number, showLine: (line: number) => void): void {
   const { canEdit } = useFrame();
-  const latest = useRef({ write, content, line, showLine });
+  // The commands stay the same while somebody types.
+  const latest = useRef({ here, write, content, line, showLine });
   useEffect(() => {
-    latest.current = { write, content, line, showLine };
+    latest.current = { here, write, content, line, showLine };
   });
   const commands = useMemo<Command[]>(() => {
     if (!canEdit) return [];
     const move = (by: -1 | 1): void => {
-      if (here === undefined) return;
+      const { here: part, content: before, line: at, showLine: show } = latest.current;
+      if (part === undefined) return;
       const ids = someIds();
-      const { content: before, line: at, showLine: show } = latest.current;
-      const moved = withMoved(before, here.id, by, ids());
-      update((c) => withMoved(c, here.id, by, ids()));
+      const moved = withMoved(before, part.id, by, ids());
+      update((c) => withMoved(c, part.id, by, ids()));
       // The cursor goes along, so that the next key moves the same scenario on.
-      show(at - lineOf(before, here.id) + lineOf(moved, here.id));
+      show(at - lineOf(before, part.id) + lineOf(moved, part.id));
     };
     return [
       { id: 'scenario-up', title: 'Move the scenario up', keys: 'Alt+ArrowUp', keyLabel: 'Alt ↑', changes: true, whileTyping: true, run: () => move(-1) },
       { id: 'scenario-down', title: 'Move the scenario down', keys: 'Alt+ArrowDown', keyLabel: 'Alt ↓', changes: true, whileTyping: true, run: () => move(1) },
       { id: 'tidy-feature', title: 'Tidy up the feature', changes: true, run: () => latest.current.write(tidied(plainText(latest.current.content))) },
     ];
-  }, [canEdit, here, update]);
+  }, [canEdit, update]);
   useCommands(commands);
 }
 

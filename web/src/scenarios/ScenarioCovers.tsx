@@ -1,9 +1,9 @@
 import type { ConditionId, FeatureId } from '@caderno/core/artefacts';
 import type { CaseContent } from '@caderno/core/cases';
 import type { DesignChange } from '@caderno/core/coverage';
-import { scenariosAsCases, type FeatureContent, type FeaturePart } from '@caderno/core/scenarios';
+import { scenariosAsCases, type FeatureContent, type FeatureOutline, type FeaturePart } from '@caderno/core/scenarios';
 import type { Used } from '@caderno/core/shared';
-import { useCallback, useDeferredValue, useMemo } from 'react';
+import { useCallback, useMemo } from 'react';
 import { useDesign } from '../api/index.ts';
 import { MarginNote } from '../artefacts/index.ts';
 import { Covers } from '../covers/index.ts';
@@ -15,6 +15,9 @@ import type { Editing } from '../versions/index.ts';
 interface Props {
   readonly id: FeatureId;
   readonly content: FeatureContent;
+  /** The content a moment ago, and what it says. */
+  readonly settled: FeatureContent;
+  readonly outline: FeatureOutline;
   /** The part in which the cursor stands. */
   readonly here: FeaturePart | undefined;
   readonly canEdit: boolean;
@@ -25,8 +28,8 @@ interface Props {
 const NOTHING_USED: ReadonlyMap<string, Used> = new Map();
 
 /** The conditions that the scenario at the cursor covers, and what it shows of them; elsewhere those of all scenarios. */
-export function ScenarioCovers({ id, content, here, canEdit, update, onShow }: Props) {
-  const { conditions, coverages, cases } = useCovered(id, content);
+export function ScenarioCovers({ id, content, settled, outline, here, canEdit, update, onShow }: Props) {
+  const { conditions, coverages, cases } = useCovered(id, settled, outline);
   const scenario = here?.kind === 'scenario' ? here : undefined;
   const asCase = cases.find((s) => s.part === scenario?.id);
   const partId = scenario?.id;
@@ -63,10 +66,9 @@ function AllCovers({ content, onShow }: Pick<Props, 'content' | 'onShow'>) {
 }
 
 /** The conditions that scenarios of a feature cover, judged with what is being written. */
-function useCovered(id: FeatureId, content: FeatureContent) {
+function useCovered(id: FeatureId, deferred: FeatureContent, outline: FeatureOutline) {
   const { project } = useFrame();
-  const deferred = useDeferredValue(content);
-  const cases = useMemo(() => scenariosAsCases(id, deferred), [deferred, id]);
+  const cases = useMemo(() => scenariosAsCases(id, deferred, outline), [deferred, id, outline]);
   const linked = useMemo(() => [...new Map(deferred.parts.flatMap((p) => p.covers).map((c) => [c.id, c])).values()], [deferred.parts]);
   const design = useCoveredDesign(project, useDesign(project, { feature: id }).data, linked, NOTHING_USED);
   const change = useMemo((): DesignChange => ({ kind: 'feature', id, scenarios: cases.flatMap((s) => (s.content.covers.length === 0 ? [] : [{ id: s.id, state: 'draft', version: 1, content: s.content }])) }), [cases, id]);
