@@ -11,6 +11,7 @@ import { OwnFields } from '../fields/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Choose, REQUIREMENT_TYPE_WORD, countOf, options, priorityWord } from '../look/index.ts';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact } from '../versions/index.ts';
+import { FeatureLines } from './FeatureLines.tsx';
 import { FromSource } from './FromSource.tsx';
 import { MergeDialog } from './MergeDialog.tsx';
 import { QuestionLines } from './QuestionLines.tsx';
@@ -95,6 +96,7 @@ function Requirement({ artefact, coverage, counted, wording }: { readonly artefa
               {canEdit ? 'Mark conditions in its text' : 'See them in its text'}
             </Link>
           </MarginNote>
+          <FeatureLines id={id} />
           <OwnFields place="margin" id={id} kind="requirement" own={content.own} canEdit={canEdit} onChange={set('own')} />
           <MarginNote title="Files">
             <Attachments attachments={content.attachments} canEdit={canEdit} onChange={(change) => update((c) => ({ ...c, attachments: change(c.attachments) }))} />

@@ -6,7 +6,7 @@ import { useModules, useSummaries } from '../api/index.ts';
 import { Loading, Margin, MarginNote, PickArtefact, TextInput, someIds, useStillRight } from '../artefacts/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
-import { TextButton, countOf, featureProblemSentence } from '../look/index.ts';
+import { TextButton, countOf, featureProblemSentence, usePrinting } from '../look/index.ts';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { usePhrases, type ShownPhrase } from './usePhrases.ts';
 import { FeatureEditor, type ShownLine } from './editor/FeatureEditor.tsx';
@@ -33,6 +33,7 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
   const settled = useSettled(content);
   const outline = useMemo(() => outlineOf(settled), [settled]);
   const write = useWriting(content, update);
+  const printing = usePrinting();
   const { show, showLine } = useShownLine(outline);
   const here = partAt(content, line);
   const phrases = usePhrases().data?.phrases ?? NO_PHRASES;
@@ -68,7 +69,13 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
               </TextButton>
             )}
           </div>
-          {form === 'text' ? <FeatureEditor text={plainText(content)} readOnly={!canEdit} onChange={write} show={show} onLine={setLine} offers={offered} /> : <FeatureLines outline={outline} />}
+          {form === 'text' && (
+            // An editor draws what is in view; on paper a feature stands whole, as pages.
+            <div className={printing ? 'hidden' : ''}>
+              <FeatureEditor text={plainText(content)} readOnly={!canEdit} onChange={write} show={show} onLine={setLine} offers={offered} />
+            </div>
+          )}
+          {(form === 'pages' || printing) && <FeatureLines outline={outline} />}
         </div>
         <Margin>
           <Problems outline={outline} onShow={(at) => (setForm('text'), showLine(at))} />

@@ -155,8 +155,8 @@ function PhraseLine({ phrase, onReword }: { readonly phrase: ShownPhrase; readon
           {countOf(phrase.uses, 'use')}
           {phrase.features > 1 && ` in ${phrase.features}`}
         </span>
-        <button type="button" disabled={!canEdit} aria-pressed={phrase.agreed} title={phrase.agreed ? 'Agreed: offered first while writing' : 'Say that steps are to be worded so'} onClick={() => agree(phrase.key, !phrase.agreed)} className={`inline-flex w-20 shrink-0 items-center justify-end gap-1 text-xs ${phrase.agreed ? 'font-semibold text-pine' : 'text-ink2 underline decoration-rule2 underline-offset-2 hover:decoration-current'}`}>
-          {phrase.agreed && <Check size={12} aria-hidden="true" />}
+        <button type="button" disabled={!canEdit} aria-pressed={phrase.agreed} title={phrase.agreed ? 'Agreed: offered first while writing' : 'Say that steps are to be worded so'} onClick={() => agree(phrase.key, !phrase.agreed)} className={`inline-flex w-20 shrink-0 items-baseline justify-end gap-1 text-xs ${phrase.agreed ? 'font-semibold text-pine' : 'text-ink2 underline decoration-rule2 underline-offset-2 hover:decoration-current'}`}>
+          {phrase.agreed && <Check size={12} aria-hidden="true" className="self-center" />}
           {phrase.agreed ? 'agreed' : canEdit ? 'agree' : ''}
         </button>
       </div>
