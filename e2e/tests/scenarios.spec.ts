@@ -111,3 +111,23 @@ test('a folder of features comes in, gets one wording, and goes out with only th
     await expect(page.getByText('Nothing to import')).toBeVisible();
   });
 });
+
+test('a scenario covers a condition by a value in its step, which counts as it is written', async ({ page }) => {
+  await signIn(page, 'Rui M.', '/scenarios/F-6');
+  await editor(page).getByText('Scenario: A receipt of 61 days is too old').click();
+  await expect(page.getByRole('heading', { name: 'Covers, F-6/3' })).toBeVisible();
+  await page.getByRole('combobox', { name: 'Link a condition' }).fill('age of the repair');
+  await page.getByRole('option', { name: /Age of the repair receipt/ }).click();
+  await page.getByRole('button', { name: 'Choose the values it uses' }).click();
+  await page.getByLabel('age in days is carried by').selectOption({ label: '61, in a repair receipt of 61 days ago' });
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Done' }).click();
+  const margin = page.getByRole('complementary', { name: 'Margin notes' });
+  await expect(margin.getByRole('button', { name: 'Values it uses' })).toBeVisible();
+  await expect(margin.getByText(/^[1-9]\d* of \d+$/)).toBeVisible();
+  await saveVersion(page, 3);
+  await margin.getByRole('link', { name: /Age of the repair receipt/ }).click();
+  await expect(page.getByRole('link', { name: 'F-6/3' }).first()).toBeVisible();
+  await page.getByRole('link', { name: 'F-6/3' }).first().click();
+  await expect(editor(page)).toContainText('A receipt of 61 days is too old');
+});

@@ -1,16 +1,18 @@
 import { EMPTY_CASE } from '@caderno/core/cases';
 import { caseIdSchema } from '@caderno/contract';
-import { useCallback, useMemo } from 'react';
+import { useCallback } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { useCreate } from '../artefacts/index.ts';
-import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
+import { Spread, address, useFrame } from '../frame/index.ts';
 import { ChapterOverview } from '../overview/index.ts';
 import { countOf, TextButton } from '../look/index.ts';
-import { useListing } from '../listing/index.ts';
+import { useListCommands, useListing } from '../listing/index.ts';
 import { SharedIndex } from '../reuse/index.ts';
 import { UseDragging } from '../steps/index.ts';
 import { CaseList } from './CaseList.tsx';
 import { CasePage } from './CasePage.tsx';
+
+const TITLES = { next: 'Open the next case', before: 'Open the case before', make: 'New case' };
 
 /** The index of cases at the left, the case that is open at the right. */
 export function CasesChapter() {
@@ -28,18 +30,8 @@ export function CasesChapter() {
     const id = await create({ kind: 'case', content: { ...EMPTY_CASE, title: 'New case', module: list?.find((c) => c.id === current)?.head.module ?? '' } });
     if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });
   }, [create, current, list, navigate, project]);
-  const commands = useMemo<Command[]>(() => {
-    const open = (step: number) => (): void => {
-      const id = ids[(current === null ? -1 : ids.indexOf(current)) + step];
-      if (id !== undefined) void navigate({ pathname: address.artefact(project, id), search: window.location.search });
-    };
-    return [
-      { id: 'next-case', title: 'Open the next case', keys: 'j', keyLabel: 'j', run: open(1) },
-      { id: 'previous-case', title: 'Open the case before', keys: 'k', keyLabel: 'k', run: open(-1) },
-      ...(canEdit ? [{ id: 'new-case', title: 'New case', keys: 'n', keyLabel: 'n', changes: true, run: () => void add() }] : []),
-    ];
-  }, [add, canEdit, current, ids, navigate, project]);
-  useCommands(commands);
+  const make = useCallback(() => void add(), [add]);
+  useListCommands(ids, current, make, TITLES);
   const heading = (
     <LeftHeading shared={left === 'shared'} cases={list?.length} onShared={(on) => setSearch((now) => withLeft(now, on), { replace: true })} />
   );
@@ -54,13 +46,13 @@ export function CasesChapter() {
           left === 'shared' ? (
             <SharedIndex listing={shared} current={null} heading={heading} />
           ) : (
-            <CaseList listing={listing} current={current} onNew={() => void add()} heading={heading} />
+            <CaseList listing={listing} current={current} onNew={make} heading={heading} />
           )
         }
         right={
           current === null ? (
             <ChapterOverview kinds={['case']}>
-              Open a case at the left{canEdit && <>, or <TextButton className="lowercase first-letter:lowercase" onClick={() => void add()}>write a new one</TextButton></>}. A case is one page: its purpose, its steps with parameters, its data, and what it shows.
+              Open a case at the left{canEdit && <>, or <TextButton className="lowercase first-letter:lowercase" onClick={make}>write a new one</TextButton></>}. A case is one page: its purpose, its steps with parameters, its data, and what it shows.
             </ChapterOverview>
           ) : (
             <CasePage id={current} />

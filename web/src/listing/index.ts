@@ -7,3 +7,4 @@ export { SavedQueries } from './SavedQueries.tsx';
 export { SelectionBar } from './SelectionBar.tsx';
 export { ViewBar } from './ViewBar.tsx';
 export { useListing, type Listing } from './useListing.ts';
+export { useListCommands, type ListTitles } from './useListCommands.ts';

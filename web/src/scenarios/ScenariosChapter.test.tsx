@@ -5,7 +5,7 @@ import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/re
 import { EMPTY_FEATURE, withNumbers, withText } from '@caderno/core/scenarios';
 import { EditorView } from '@codemirror/view';
 import { onThePage } from '../../test/onThePage.tsx';
-import { featureHead, requirementHead, standInProject } from '../../test/standInProject.ts';
+import { conditionHead, featureHead, requirementHead, standInProject } from '../../test/standInProject.ts';
 import { ScenariosChapter } from './ScenariosChapter.tsx';
 
 afterEach(cleanup);
@@ -17,6 +17,7 @@ const scenario = (number: number, name: string, tags: string[] = [], instances =
 const heads = [
   featureHead(1, { title: 'Bill', path: 'bills/bill.feature', scenarios: [scenario(1, 'one', ['@smoke']), scenario(2, 'two', ['@slow'], 2)], problems: 1, requirements: ['R-1'] }),
   featureHead(2, { title: 'Meter', path: 'meter.feature', scenarios: [scenario(1, '', ['@smoke', '@slow'])], state: 'agreed' }),
+  conditionHead(7, { title: 'Reading value', version: 4 }),
   requirementHead(1, { title: 'Billing', version: 3, meaningSince: 3 }),
 ];
 
@@ -77,4 +78,22 @@ test('the title is what the text says; as pages each scenario has its steps; a r
   const two = within(await screen.findByRole('region', { name: 'two' }));
   expect(two.getAllByRole('listitem').map((li) => li.textContent)).toEqual(['When<n> is read']);
   expect(two.getAllByRole('row').map((row) => row.textContent)).toEqual(['n', '1', '2']);
+});
+
+test('the scenario at the cursor is linked to a condition, and the link is kept with it', async () => {
+  const server = chapter('/scenarios/F-1', { saveArtefact: () => new Promise(() => undefined) });
+  await waitFor(() => expect(editor().state.doc.lines).toBe(13));
+  expect(within(screen.getByRole('complementary')).getByText(/put the cursor into a scenario/)).toBeTruthy();
+  editor().dispatch({ selection: { anchor: editor().state.doc.toString().indexOf('When') } });
+  await screen.findByRole('heading', { name: 'Covers, F-1/2' });
+  const box = screen.getByRole('combobox', { name: 'Link a condition' });
+  fireEvent.change(box, { target: { value: 'reading' } });
+  await screen.findByRole('option', { name: /K-7 Reading value/ });
+  fireEvent.keyDown(box, { key: 'ArrowDown' });
+  fireEvent.keyDown(box, { key: 'Enter' });
+  await screen.findByRole('link', { name: /K-7/ });
+  fireEvent.click(await screen.findByRole('button', { name: 'Save v2' }));
+  await waitFor(() => expect(server.calls('saveArtefact')).toHaveLength(1));
+  const { content } = server.calls('saveArtefact')[0]?.body as { content: typeof CONTENT };
+  expect(content.parts.map((p) => [p.number, p.covers.map((c) => [c.id, c.seenVersion])])).toEqual([[0, []], [1, []], [2, [['K-7', 4]]]]);
 });

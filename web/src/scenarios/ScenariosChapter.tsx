@@ -5,12 +5,14 @@ import { useCallback, useMemo } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import type { ListedHead } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
-import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
-import { useListing } from '../listing/index.ts';
+import { Spread, address, useFrame } from '../frame/index.ts';
+import { useListCommands, useListing } from '../listing/index.ts';
 import { Button, Empty } from '../look/index.ts';
 import { FeatureIndex } from './FeatureIndex.tsx';
 import { FeaturePage } from './FeaturePage.tsx';
 import { freePath } from './freePath.ts';
+
+const TITLES = { next: 'Open the next feature', before: 'Open the feature before', make: 'New feature' };
 
 /** Features with their scenarios at the left, the feature that is open at the right. */
 export function ScenariosChapter() {
@@ -22,7 +24,7 @@ export function ScenariosChapter() {
   const only = useCallback((listed: ListedHead<'feature'>) => tags.trim() === '' || test === null || listed.head.scenarios.some((s) => test(s.tags)), [tags, test]);
   const listing = useListing('feature', 'own', only);
   const add = useAdd(listing.list, current);
-  useListCommands(listing.ids as readonly FeatureId[], current, add);
+  useListCommands(listing.ids, current, add, TITLES);
   return (
     <Spread
       chapter="scenarios"
@@ -58,21 +60,4 @@ function useAdd(list: readonly ListedHead<'feature'>[] | undefined, current: Fea
     };
     void add();
   }, [create, current, list, navigate, project]);
-}
-
-function useListCommands(ids: readonly FeatureId[], current: FeatureId | null, add: () => void): void {
-  const { project, canEdit } = useFrame();
-  const navigate = useNavigate();
-  const commands = useMemo<Command[]>(() => {
-    const open = (step: number) => (): void => {
-      const id = ids[(current === null ? -1 : ids.indexOf(current)) + step];
-      if (id !== undefined) void navigate({ pathname: address.artefact(project, id), search: window.location.search });
-    };
-    return [
-      { id: 'next-feature', title: 'Open the next feature', keys: 'j', keyLabel: 'j', run: open(1) },
-      { id: 'previous-feature', title: 'Open the feature before', keys: 'k', keyLabel: 'k', run: open(-1) },
-      ...(canEdit ? [{ id: 'new-feature', title: 'New feature', keys: 'n', keyLabel: 'n', changes: true, run: add }] : []),
-    ];
-  }, [add, canEdit, current, ids, navigate, project]);
-  useCommands(commands);
 }

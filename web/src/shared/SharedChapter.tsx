@@ -1,14 +1,14 @@
-import type { ArtefactId, DataSetId, SharedId } from '@caderno/core/artefacts';
+import type { DataSetId, SharedId } from '@caderno/core/artefacts';
 import { EMPTY_DATA_SET } from '@caderno/core/dataSets';
 import type { KindAndContent } from '@caderno/core/kinds';
 import { EMPTY_SHARED } from '@caderno/core/shared';
 import { dataSetIdSchema, sharedIdSchema } from '@caderno/contract';
-import { useCallback, useMemo } from 'react';
+import { useCallback } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
-import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
-import { useListing } from '../listing/index.ts';
+import { Spread, address, useFrame } from '../frame/index.ts';
+import { useListCommands, useListing } from '../listing/index.ts';
 import { Button, Empty } from '../look/index.ts';
 import { DataSetIndex } from './dataSets/DataSetIndex.tsx';
 import { DataSetPage } from './dataSets/DataSetPage.tsx';
@@ -93,23 +93,6 @@ function useAdd(project: string, empty: Extract<KindAndContent, { kind: 'shared'
     };
     void add();
   }, [create, empty, navigate, project]);
-}
-
-function useListCommands(ids: readonly ArtefactId[], current: ArtefactId | null, add: () => void, titles: typeof SHARED_TITLES): void {
-  const { project, canEdit } = useFrame();
-  const navigate = useNavigate();
-  const commands = useMemo<Command[]>(() => {
-    const open = (step: number) => (): void => {
-      const id = ids[(current === null ? -1 : ids.indexOf(current)) + step];
-      if (id !== undefined) void navigate({ pathname: address.artefact(project, id), search: window.location.search });
-    };
-    return [
-      { id: 'next-shared', title: titles.next, keys: 'j', keyLabel: 'j', run: open(1) },
-      { id: 'previous-shared', title: titles.before, keys: 'k', keyLabel: 'k', run: open(-1) },
-      ...(canEdit ? [{ id: 'new-shared', title: titles.make, keys: 'n', keyLabel: 'n', changes: true, run: add }] : []),
-    ];
-  }, [add, canEdit, current, ids, navigate, project, titles]);
-  useCommands(commands);
 }
 
 /** The two lists of the chapter. */

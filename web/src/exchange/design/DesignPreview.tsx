@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { call } from '../../api/index.ts';
 import { useFrame } from '../../frame/index.ts';
 import { KIND_NAME, Section, TextButton, countOf } from '../../look/index.ts';
+import { Listed } from '../Listed.tsx';
 import { RunImport } from '../RunImport.tsx';
 import { ChangedOnBothSides } from '../ChangedOnBothSides.tsx';
 
@@ -42,8 +43,8 @@ export function DesignPreview({ draft, onDone }: { readonly draft: DesignDraft; 
           </ul>
         </section>
       )}
-      <Listed title="Changed" list={draft.changed.filter((change) => change.both.length === 0).map((change) => ({ id: change.here, title: change.title }))} total={totals.changed - inConflict.length} />
-      <Listed title="Added" list={draft.added} total={totals.added} note="their ids in the file; here they get the next free ones" />
+      <Listed title="Changed" list={draft.changed.filter((change) => change.both.length === 0).map((change) => ({ mark: change.here, words: change.title }))} total={totals.changed - inConflict.length} />
+      <Listed title="Added" list={draft.added.map((one) => ({ mark: one.id, words: one.title }))} total={totals.added} note="their ids in the file; here they get the next free ones" />
     </Section>
   );
 }
@@ -95,33 +96,5 @@ function StaysOut({ out: { links, files, fields, people } }: Pick<DesignDraft, '
         ))}
       </ul>
     </div>
-  );
-}
-
-const FEW = 12;
-
-function Listed({ title, list, total, note }: { readonly title: string; readonly list: readonly { readonly id: string; readonly title: string }[]; readonly total: number; readonly note?: string }) {
-  const [all, setAll] = useState(false);
-  if (list.length === 0) return null;
-  const shown = all ? list : list.slice(0, FEW);
-  return (
-    <section className="mt-4" aria-label={title}>
-      <h4 className="flex items-baseline gap-3 text-sm font-semibold">
-        {title} {note !== undefined && <span className="text-xs font-normal text-ink2">{note}</span>}
-      </h4>
-      <ul className="text-sm">
-        {shown.map((one) => (
-          <li key={one.id} className="flex gap-3 border-b border-rule py-1">
-            <span className="w-12 shrink-0 font-mono text-xs leading-5 text-ink2">{one.id}</span>
-            <span className="min-w-0">{one.title}</span>
-          </li>
-        ))}
-      </ul>
-      {!all && total > shown.length && (
-        <TextButton className="mt-1 text-sm" onClick={() => setAll(true)}>
-          {total > list.length ? `the first ${list.length} of ${total.toLocaleString()}` : `all ${total}`}
-        </TextButton>
-      )}
-    </section>
   );
 }
