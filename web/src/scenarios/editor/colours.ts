@@ -69,7 +69,8 @@ function valueMarks(text: string, from: number): Marked[] {
 }
 
 function cellMarks(text: string): Marked[] {
-  return [...text.matchAll(/\||(?:[^|\\]|\\.)+/g)].map(({ 0: found, index }) => ({ start: index, end: index + found.length, look: found === '|' ? BAR : CELL }));
+  const first = text.indexOf('|');
+  return [...text.slice(first).matchAll(/\||(?:[^|\\]|\\.)+/g)].map(({ 0: found, index }) => ({ start: first + index, end: first + index + found.length, look: found === '|' ? BAR : CELL }));
 }
 
 /** The look of the marks, in the colours of the notebook by day and by night. */

@@ -17,7 +17,8 @@ export function offers(phrases: readonly ShownPhrase[]): Extension {
   ];
 }
 
-function offered(at: CompletionContext, phrases: readonly ShownPhrase[]): CompletionResult | null {
+/** What is offered at a place. */
+export function offered(at: CompletionContext, phrases: readonly ShownPhrase[]): CompletionResult | null {
   const line = at.state.doc.lineAt(at.pos);
   const read = at.state.field(readField);
   const { role = 'blank', keyword = '' } = read.lines[line.number - 1] ?? {};
@@ -57,7 +58,9 @@ function templateOf({ key, holes }: ShownPhrase, given: readonly string[]): stri
       const [kind, value] = [holes[next] ?? 'word', given[next]];
       next += 1;
       const inside = (value ?? HOLE_TEXT[kind]).replace(/^["']|["']$/g, '').replace(/[{}\\]/g, '');
-      return piece.quoted ? `"\${${inside}}"` : `\${${inside}}`;
+      // With its turn before it: a number alone would be taken for the turn.
+      const hole = `\${${next}:${inside}}`;
+      return piece.quoted ? `"${hole}"` : hole;
     })
     .join('');
 }

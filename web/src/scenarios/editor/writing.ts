@@ -12,7 +12,7 @@ export function writing(): Extension {
   return [keymap.of([{ key: 'Enter', run: newLine }]), barAligns()];
 }
 
-function newLine(view: EditorView): boolean {
+export function newLine(view: EditorView): boolean {
   if (view.state.readOnly) return false;
   const { state } = view;
   const { from, to } = state.selection.main;
