@@ -1,0 +1,99 @@
+import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { EMPTY_FEATURE, takenApart, textOf, withText } from '@caderno/core/scenarios';
+import { API_ROOT } from '@caderno/contract';
+import { makeDatabase, makeProject, requirement, startServer, type Caller, type TestServer } from './harness.ts';
+
+let database: Awaited<ReturnType<typeof makeDatabase>>;
+let server: TestServer;
+let people: Awaited<ReturnType<typeof makeProject>>;
+let here: Caller;
+let key = '';
+let [turn, made] = [0, 0];
+
+/** Calls in a project, as one of its people. */
+function inProject(project: string, session: string): Caller {
+  const call = server.as(session);
+  return (name, input = {}, headers = {}) => call(name, { ...input, params: Object.assign({}, input.params, { project }) }, headers);
+}
+
+beforeAll(async () => {
+  database = await makeDatabase();
+  server = await startServer(database.url);
+});
+afterAll(async () => {
+  await server.close();
+  await database.drop();
+});
+beforeEach(async () => {
+  key = `phrases-${(turn += 1)}`;
+  people = await makeProject(server.db, key);
+  here = inProject(key, people.analyst);
+});
+
+const keyOf = (text: string) => takenApart(text).key;
+const feature = (name: string, ...steps: string[]) => `@a\nFeature: ${name}\n\n  Scenario: s\n${steps.map((s) => `    ${s}\n`).join('')}`;
+const write = async (text: string) => (await here('createArtefact', { body: { kind: 'feature', content: withText({ ...EMPTY_FEATURE, path: `${(made += 1)}.feature` }, text, () => `i${(made += 1)}`) } })).data.summary.id;
+const textHere = async (id: string, call = here) => {
+  const read = (await call('readArtefact', { params: { id } as never })).data;
+  return read.kind === 'feature' ? textOf(read.content) : '';
+};
+const phrases = async () => (await here('readPhrases')).data.phrases.map((p) => [p.key, p.uses, p.features]);
+
+test('the phrasebook follows every save, and what is withdrawn or undone is not in it', async () => {
+  expect(await phrases()).toEqual([]);
+  const first = await write(feature('One', 'Given a meter "M-1"', 'Then it is stored'));
+  await write(feature('Two', 'Given a meter "M-2"', 'Then it was stored'));
+  expect(await phrases()).toEqual([['a meter {string}', 2, 2], ['it is stored', 1, 1], ['it was stored', 1, 1]]);
+  expect((await here('readPhrases')).data.alike).toEqual([{ why: 'sameWords', keys: ['it is stored', 'it was stored'] }]);
+  await here('setState', { params: { id: first } as never, body: { state: 'withdrawn' } });
+  expect(await phrases()).toEqual([['a meter {string}', 1, 1], ['it was stored', 1, 1]]);
+  const [last] = (await here('listChanges', { query: {} })).data;
+  await here('undoChange', { params: { change: last?.id ?? '' } as never, body: {} });
+  expect(await phrases()).toHaveLength(3);
+  expect((await here('findPhraseUses', { body: { keys: [keyOf('a meter "x"')] } })).data).toEqual({
+    total: 2,
+    features: [1, 2].map((n) => ({ id: `F-${n}`, uses: [{ key: 'a meter {string}', scenario: 1, line: 5, text: `a meter "M-${n}"` }] })),
+  });
+});
+
+test('one wording is written into every use by one entry, which its undo takes back whole', async () => {
+  const texts = [feature('One', 'Given 5 coins', 'Then the ledger is unchanged'), feature('Two', 'Then the ledger was unchanged', 'And it ends')];
+  for (const text of texts) await write(text);
+  const from = [keyOf('the ledger is unchanged'), keyOf('the ledger was unchanged'), keyOf('5 coins')];
+  const done = (await here('changeMany', { body: { of: { kind: 'feature', query: '' }, done: { kind: 'edit', edit: { kind: 'wording', from, to: keyOf('the ledger stays as it was') } }, detail: 'one wording' } })).data;
+  expect([done.changed, done.left]).toEqual([2, []]);
+  expect([await textHere('F-1'), await textHere('F-2')]).toEqual([texts[0]?.replace('is unchanged', 'stays as it was'), texts[1]?.replace('was unchanged', 'stays as it was')]);
+  await here('undoChange', { params: { change: done.change?.id ?? '' } as never, body: {} });
+  expect([await textHere('F-1'), await textHere('F-2')]).toEqual(texts);
+  expect((await inProject(key, people.reader)('changeMany', { body: { of: { ids: ['F-1'] }, done: { kind: 'edit', edit: { kind: 'wording', from, to: keyOf('x') } }, detail: '' } })).status).toBe(403);
+});
+
+test('tags, titles and words are changed in the text, and lists find what is there now', async () => {
+  await write(feature('One', 'Given x'));
+  await write('Feature: Two\n  @slow\n  Scenario: y\n');
+  const edit = (edit: object) => here('changeMany', { body: { of: { kind: 'feature', query: '' }, done: { kind: 'edit', edit } as never, detail: '' } });
+  await edit({ kind: 'tag', tag: 'bill', belongs: true });
+  await edit({ kind: 'tags', from: ['slow'], to: 'late' });
+  expect([await textHere('F-1'), await textHere('F-2')]).toEqual([feature('One', 'Given x').replace('@a', '@a @bill'), '@bill\nFeature: Two\n  @late\n  Scenario: y\n']);
+  const found = async (query: string) => (await here('listArtefacts', { query: { kind: 'feature', query } })).data.map((h) => h.id);
+  expect([await found('tag:late'), await found('tag:@bill'), await found('tag:slow'), await found('scenarios>0 -has:problems')]).toEqual([['F-2'], ['F-1', 'F-2'], [], ['F-1', 'F-2']]);
+  expect((await edit({ kind: 'tag', tag: 'two words', belongs: true })).data.left).toEqual([{ id: 'F-1', reason: 'otherKind' }, { id: 'F-2', reason: 'otherKind' }]);
+  await here('changeMany', { body: { of: { ids: ['F-1'] }, done: { kind: 'edit', edit: { kind: 'title', title: 'Renamed' } }, detail: '' } });
+  expect([(await found('renamed')), (await textHere('F-1')).split('\n')[1]]).toEqual([['F-1'], 'Feature: Renamed']);
+});
+
+test('a feature is carried to another project with the requirement it is written for', async () => {
+  await here('createArtefact', { body: requirement({ title: 'Paying' }) });
+  const id = await write(feature('One', 'Given x'));
+  const read = (await here('readArtefact', { params: { id } as never })).data;
+  if (read.kind !== 'feature') throw new Error('It is a feature');
+  await here('saveArtefact', { params: { id } as never, body: { kind: 'feature', content: { ...read.content, requirements: [{ id: 'R-1', seenVersion: 1 }] }, note: '', sequence: 1 } as never }, { 'if-match': '"1"' });
+  const response = await server.fetch(`${API_ROOT}/projects/${key}/design/export`, { method: 'POST', headers: { cookie: `caderno_session=${people.analyst}`, 'content-type': 'application/json' }, body: JSON.stringify({ of: { ids: [id] }, files: false, form: 'file' }) });
+  const there = inProject('phrases-there', (await makeProject(server.db, 'phrases-there')).analyst);
+  await there('createArtefact', { body: requirement({ title: 'Stands before it' }) });
+  const draft = (await there('uploadDesign', { query: { name: 'x.json' }, body: new Uint8Array(await response.arrayBuffer()) })).data;
+  expect(draft.counts).toMatchObject({ feature: { added: 1 }, requirement: { added: 1 } });
+  await there('runDesign', { params: { import: draft.id } as never, body: { choices: {} } });
+  const carried = (await there('readArtefact', { params: { id: 'F-1' } as never })).data;
+  expect(carried.kind === 'feature' && [textOf(carried.content), carried.content.requirements]).toEqual([feature('One', 'Given x'), [{ id: 'R-2', seenVersion: 1 }]]);
+});
