@@ -95,6 +95,8 @@ export function aligned(rows: readonly string[]): string[] {
   const numbers = widths.map((_, i) => cells.length > 1 && cells.slice(1).every((row) => /^-?\d+([.,]\d+)?$/.test(row[i] ?? '')));
   const indent = ' '.repeat(indentOf(rows[0] ?? ''));
   return cells.map((row, at) => {
+    // A bar that nothing ends begins no cell: it stays as somebody is writing it.
+    if (row.length === 0) return indent + (rows[at] ?? '').trim();
     const padded = row.map((cell, i) => {
       const space = ' '.repeat((widths[i] ?? 0) - stringWidth(cell));
       return numbers[i] === true && at > 0 ? space + cell : cell + space;
