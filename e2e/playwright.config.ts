@@ -17,7 +17,7 @@ export default defineConfig({
   timeout: 120_000,
   // One browser a server: the tests of one run follow each other on the same demo.
   workers: 1,
-  expect: { timeout: 10_000 },
+  expect: { timeout: 20_000 },
   fullyParallel: false,
   reporter: 'line',
   use: {
