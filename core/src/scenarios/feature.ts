@@ -79,8 +79,3 @@ export function folderOf(path: string): string {
 export function fileNameOf(path: string): string {
   return path.slice(path.lastIndexOf('/') + 1).replace(/\.feature$/i, '');
 }
-
-/** How a scenario is called outside of its feature. */
-export function scenarioName(feature: string, number: number): string {
-  return `${feature}/${number}`;
-}

@@ -6,7 +6,6 @@ export {
   folderOf,
   lineId,
   partId,
-  scenarioName,
   textOf,
   type FeatureContent,
   type FeatureCover,

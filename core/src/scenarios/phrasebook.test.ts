@@ -81,6 +81,7 @@ describe('one wording for several', () => {
     const before = feature(text);
     expect(textOf(reworded(before, new Set([keyOf('the ledger is unchanged')]), keyOf('the ledger stays as it was')))).toBe(text.replace('Given the ledger is unchanged', 'Given the ledger stays as it was'));
     expect(reworded(before, new Set([keyOf('something else')]), keyOf('x'))).toBe(before);
+    expect(textOf(reworded(feature(scenario('Given en', 'Then he')), new Set([keyOf('en'), keyOf('he')]), keyOf('it')))).toBe(scenario('Given it', 'Then it'));
   });
 });
 

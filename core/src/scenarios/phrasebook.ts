@@ -141,11 +141,17 @@ export function reworded(content: FeatureContent, from: ReadonlySet<PhraseKey>, 
     const lines = part.lines.map((line) => {
       const text = steps.get((at += 1) - 1);
       const made = text === undefined ? null : wordedAs(text, from, to);
-      return made === null ? line : { ...line, text: line.text.replace(text ?? '', () => made) };
+      return text === undefined || made === null ? line : { ...line, text: withLast(line.text, text, made) };
     });
     return lines.every((line, i) => line === part.lines[i]) ? part : { ...part, lines };
   });
   return parts.every((part, i) => part === content.parts[i]) ? content : { ...content, parts };
+}
+
+/** The text of a step stands last in its line; the same letters may stand in the keyword before it. */
+function withLast(line: string, text: string, made: string): string {
+  const at = line.lastIndexOf(text);
+  return line.slice(0, at) + made + line.slice(at + text.length);
 }
 
 /** A step of one of some phrases in the words of another; null where it is none, or has other values. */

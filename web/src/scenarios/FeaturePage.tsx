@@ -1,4 +1,4 @@
-import type { FeatureId, RequirementId } from '@caderno/core/artefacts';
+import { isSuspect, type FeatureId, type RequirementId } from '@caderno/core/artefacts';
 import { folderOf, instancesOf, outlineOf, textOf, tidied, withMoved, withName, withText, type FeatureContent, type FeatureOutline, type FeaturePart, type PartId } from '@caderno/core/scenarios';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useLocation } from 'react-router';
@@ -233,13 +233,12 @@ function Requirements({ id, content, canEdit, update }: RequirementsProps) {
       <ul className="space-y-1.5">
         {content.requirements.map((cover) => {
           const head = heads.get(cover.id);
-          const suspect = head !== undefined && cover.seenVersion < head.meaningSince;
           return (
             <li key={cover.id}>
               <Link className="text-ink underline decoration-rule2" to={address.basis(project, cover.id)}>
                 <span className="font-mono text-xs">{cover.id}</span> {head?.title ?? '…'}
               </Link>
-              {suspect && <p className="text-brick">It changed since. {canEdit && <TextButton onClick={() => void stillRight([{ from: id, to: cover.id, now: head.version }])}>still right</TextButton>}</p>}
+              {head !== undefined && isSuspect(cover, head) && <p className="text-brick">It changed since. {canEdit && <TextButton onClick={() => void stillRight([{ from: id, to: cover.id, now: head.version }])}>still right</TextButton>}</p>}
               {canEdit && (
                 <p>
                   <TextButton onClick={() => update((c) => ({ ...c, requirements: c.requirements.filter((r) => r.id !== cover.id) }))}>unlink</TextButton>
