@@ -6,8 +6,10 @@ interface Trail {
 
 /** Nothing that is typed goes astray by landing on one of these. */
 const RESTING = 'a[href], button:not(:disabled), summary, [tabindex]:not([tabindex="-1"]):not(input):not(textarea):not(select)';
+/** What Headless UI puts before and after a dialog, to lead the focus back into it. */
+const GUARD = '[data-headlessui-focus-guard]';
 /** What lies over the page and goes away again. */
-export const OVERLAY = '[role="dialog"], [role="menu"], [role="listbox"]';
+export const OVERLAY = `[role="dialog"], [role="menu"], [role="listbox"], ${GUARD}`;
 
 let trail: Trail | null = null;
 /** The trail of what had the focus before something was laid over the page. */
@@ -50,12 +52,14 @@ export function hasFallen(document: Document): boolean {
   return trail !== null && (document.activeElement === document.body || document.activeElement === null);
 }
 
-/** Where the focus was on the page below what is laid over it now. */
+/** Where the focus was on the page below what is laid over it now; not taken from where somebody went meanwhile, nor from the dialog that came next. */
 export function focusBelow(): () => void {
   const before = below;
   return () => {
-    const { ownerDocument: document } = before?.element ?? { ownerDocument: null };
-    if (document === null || before === null || (document.activeElement !== document.body && document.activeElement?.closest(OVERLAY) === null && document.activeElement !== before.element)) return;
+    if (before === null) return;
+    const document = before.element.ownerDocument;
+    const now = document.activeElement;
+    if (now?.closest('[role="dialog"]') != null || (now !== document.body && now !== before.element && now?.closest(OVERLAY) == null)) return;
     if (canHold(before.element) && before.element instanceof HTMLElement) before.element.focus();
     else restAt(document, before);
   };
@@ -91,7 +95,7 @@ function nearest(steps: Trail['steps'], page: HTMLElement | null): HTMLElement |
 }
 
 function restingPlaces(within: Element): HTMLElement[] {
-  return [within, ...within.querySelectorAll(RESTING)].filter((e): e is HTMLElement => e instanceof HTMLElement && e.matches(RESTING) && canHold(e));
+  return [within, ...within.querySelectorAll(RESTING)].filter((e): e is HTMLElement => e instanceof HTMLElement && e.matches(RESTING) && !e.matches(GUARD) && canHold(e));
 }
 
 function canHold(element: Element): boolean {
