@@ -10,6 +10,8 @@ export const LIMITS = {
   attachments: 20,
   parameters: 200,
   rows: 100_000,
+  /** Minutes that something takes. */
+  minutes: 100_000,
   /** Parts of a feature, and lines of one of them. */
   featureParts: 20_000,
   featureLines: 200_000,

@@ -24,7 +24,7 @@ const editSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('owner'), owner: textUpTo(LIMITS.name) }),
   z.strictObject({ kind: z.literal('tag'), tag: trimmedTextUpTo(LIMITS.name), belongs: z.boolean() }),
   z.strictObject({ kind: z.literal('tags'), from: z.array(trimmedTextUpTo(LIMITS.name)).min(1).max(LIMITS.tags).readonly(), to: trimmedTextUpTo(LIMITS.name).nullable() }),
-  z.strictObject({ kind: z.literal('minutes'), minutes: z.number().min(0).max(100_000).nullable() }),
+  z.strictObject({ kind: z.literal('minutes'), minutes: z.number().min(0).max(LIMITS.minutes).nullable() }),
   z.strictObject({ kind: z.literal('caseKind'), caseKind: z.enum(CASE_KINDS) }),
   z.strictObject({ kind: z.literal('execution'), execution: z.enum(EXECUTIONS) }),
   z.strictObject({ kind: z.literal('covers'), condition: conditionIdSchema, seenVersion: versionNumberSchema, belongs: z.boolean() }),

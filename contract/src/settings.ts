@@ -1,9 +1,10 @@
 import { ARTEFACT_KINDS, FIRST_PRIORITIES, type Priority } from '@caderno/core/artefacts';
 import { OFF_AT_FIRST, DEFAULT_RISK_SCALE, LONGEST_SCALE, RISKS, SHORTEST_SCALE, WORDING_RULES, type RiskScale, type Term, type WordingRule } from '@caderno/core/basis';
-import { LOOK_RULES, isParameterName, type LookRule } from '@caderno/core/cases';
+import { EXECUTIONS, LOOK_RULES, isParameterName, type LookRule } from '@caderno/core/cases';
 import type { Configuration, Constant } from '@caderno/core/shared';
 import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
 import { OWN_FIELD_TYPES, ownQueryName, type OwnField } from '@caderno/core/fields';
+import { FIRST_SCENARIO_EXECUTION, type ScenarioExecution } from '@caderno/core/scenarios';
 import { z } from 'zod';
 import { LIMITS } from './limits.ts';
 import { innerIdSchema, ownFieldIdSchema } from './ids.ts';
@@ -34,6 +35,8 @@ export interface ProjectSettings {
   readonly fields: readonly OwnField[];
   /** Phrases that steps of scenarios are to be worded with. */
   readonly agreedPhrases: readonly string[];
+  /** Which scenarios are run by hand, and what they take. */
+  readonly scenarioExecution: ScenarioExecution;
 }
 
 /** How the project reaches its story tracker. */
@@ -65,6 +68,9 @@ const termSchema: z.ZodType<Term> = z.strictObject({ id: innerIdSchema, term: no
 /** A name with a value, perhaps another in some configurations. The value of a secret is never among what is answered. */
 export const constantSchema: z.ZodType<Constant> = z.strictObject({ id: innerIdSchema, name: textUpTo(80).refine(isParameterName, 'must be a name that can stand between angle brackets'), value: textUpTo(2_000), secret: z.boolean(), description: textUpTo(LIMITS.title), others: z.record(innerIdSchema, textUpTo(2_000)) });
 
+const minutes = z.number().min(0).max(LIMITS.minutes).nullable();
+const scenarioExecutionSchema: z.ZodType<ScenarioExecution> = z.strictObject({ tag: textUpTo(LIMITS.name).refine((text) => /^@[^\s@#]+$/u.test(text), 'must be a tag: @ and a name without spaces'), marks: z.enum(EXECUTIONS), minutes: z.strictObject({ byHand: minutes, automated: minutes }) });
+
 const configurationSchema: z.ZodType<Configuration> = z.strictObject({ id: innerIdSchema, name: nonEmpty(LIMITS.name), factors: z.array(z.strictObject({ name: nonEmpty(LIMITS.name), value: textUpTo(LIMITS.name) })).max(30) });
 
 /** A field that a project has made for itself. */
@@ -95,10 +101,11 @@ export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject(
   priorities: z.array(trimmedTextUpTo(60)).min(2).max(LIMITS.priorities).refine((list) => isEachOnce(list.map((p) => p.toLowerCase())), 'must not repeat'),
   fields: z.array(ownFieldSchema).max(LIMITS.ownFields).refine((list) => isEachOnce(list.map((f) => f.id)), 'ids must not repeat').refine((list) => isEachOnce(list.filter((f) => !f.removed).map((f) => ownQueryName(f.name))), 'names must not repeat'),
   agreedPhrases: z.array(trimmedTextUpTo(LIMITS.address)).max(LIMITS.agreedPhrases).refine(isEachOnce, 'must not repeat'),
+  scenarioExecution: scenarioExecutionSchema,
 });
 
 /** Of a new project. */
-export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], configurations: [], priorities: FIRST_PRIORITIES, modules: [], fields: [], agreedPhrases: [] };
+export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], configurations: [], priorities: FIRST_PRIORITIES, modules: [], fields: [], agreedPhrases: [], scenarioExecution: FIRST_SCENARIO_EXECUTION };
 
 /** The parts of the settings: what the journal names when they change, each by itself. */
 export const SETTINGS_PARTS = Object.keys(DEFAULT_SETTINGS) as (keyof ProjectSettings)[];
@@ -111,8 +118,8 @@ function withOthers(constants: unknown): unknown {
 export const storedSettingsSchema: z.ZodType<ProjectSettings> = z.preprocess((stored) => {
   const known = z.record(z.string(), z.unknown()).safeParse(stored);
   if (!known.success) return stored;
-  const { depths, mostItems, looksOff, configurations, priorities, modules, fields, agreedPhrases } = DEFAULT_SETTINGS;
-  return { depths, mostItems, looksOff, configurations, priorities, modules, fields, agreedPhrases, ...known.data, constants: withOthers(known.data.constants) };
+  const { depths, mostItems, looksOff, configurations, priorities, modules, fields, agreedPhrases, scenarioExecution } = DEFAULT_SETTINGS;
+  return { depths, mostItems, looksOff, configurations, priorities, modules, fields, agreedPhrases, scenarioExecution, ...known.data, constants: withOthers(known.data.constants) };
 }, projectSettingsSchema);
 
 /** Stored settings, and those of their parts that cannot be read: each of these has its default until it is set again. */

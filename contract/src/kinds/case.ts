@@ -41,7 +41,7 @@ export const caseContentSchema: z.ZodType<CaseContent> = z.strictObject({
   module: name,
   priority,
   tags: z.array(name).max(LIMITS.tags),
-  estimate: z.number().min(0).max(100_000).nullable(),
+  estimate: z.number().min(0).max(LIMITS.minutes).nullable(),
   owner: name,
   defects,
   dependsOn: uniqueById(z.array(z.strictObject({ id: caseIdSchema })).max(LIMITS.links)),

@@ -65,6 +65,8 @@ export const settingsDocument = z.strictObject({
   daysAgo: z.number(),
   tracker: z.strictObject({ kind: z.enum(TRACKER_KINDS), address: z.string(), project: z.string() }),
   rulesOff: z.array(z.enum(WORDING_RULES)),
+  /** What one scenario takes. */
+  scenarioMinutes: z.strictObject({ byHand: z.number(), automated: z.number() }),
   glossary: z.array(z.strictObject({ term: z.string(), forms: z.array(z.string()), definition: z.string() })),
   constants: z.array(z.strictObject({ name: z.string(), value: z.string(), secret: z.boolean().default(false), description: z.string(), in: z.record(z.string(), z.string()).default({}) })),
   /** Kept for everybody. */

@@ -222,7 +222,7 @@ async function applySettings(loading: Loading, demo: DemoSettings, fields: reado
     return found.id;
   };
   const constants = demo.constants.map(({ in: others, ...constant }, i) => ({ id: `c${i + 1}`, ...constant, others: Object.fromEntries(Object.entries(others).map(([name, value]) => [idOf(name), value])) }));
-  await saveSettings(loading.work, loading.box, actor(loading, demo), 'lead', version, { ...settings, glossary, constants, configurations, fields, rulesOff: demo.rulesOff, tracker: demo.tracker });
+  await saveSettings(loading.work, loading.box, actor(loading, demo), 'lead', version, { ...settings, glossary, constants, configurations, fields, rulesOff: demo.rulesOff, tracker: demo.tracker, scenarioExecution: { ...settings.scenarioExecution, minutes: demo.scenarioMinutes } });
   const asker: Asker = { projectId: loading.projectId, personId: actor(loading, demo).personId, role: 'lead' };
   for (const query of demo.queries) await saveQuery(loading.work, asker, randomUUID(), { ...query, everybody: true });
 }

@@ -3,10 +3,10 @@ import { TECHNIQUES, type Technique } from '@caderno/core/conditions';
 import { STANDINGS, itemsToShow, linkedRatio, percentDown, shownRatio, type CoverageReport, type Standing, type StandingCounts } from '@caderno/core/coverage';
 import type { ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { useCoverage } from '../api/index.ts';
+import { useCoverage, useScenarioEffort } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
 import { Spread, address, useFrame } from '../frame/index.ts';
-import { STANDING_WORD, StandingShape, TECHNIQUE_WORD, countOf } from '../look/index.ts';
+import { STANDING_WORD, StandingShape, TECHNIQUE_WORD, countOf, durationOf } from '../look/index.ts';
 import { FirstSteps } from '../overview/index.ts';
 import { Bars } from './Bars.tsx';
 import { ItemsBehind, WorstGaps, type Behind } from './ItemsBehind.tsx';
@@ -39,6 +39,8 @@ export function CoverageChapter() {
 }
 
 function Numbers({ report }: { readonly report: CoverageReport }) {
+  const { project } = useFrame();
+  const scenarios = useScenarioEffort(project);
   const { counts, weighted } = report;
   return (
     <header className="px-6 pb-4 pt-5">
@@ -48,7 +50,7 @@ function Numbers({ report }: { readonly report: CoverageReport }) {
         <Figure to="?list=unanalysed" value={`${report.unanalysed.length.toLocaleString()}\u00a0of\u00a0${report.requirements.length.toLocaleString()}`} words="requirements not analysed yet" />
         <Figure to="?standing=shown,linked" value={percentWords(percentDown(linkedRatio(counts)))} words="including items only linked" />
         <Figure to="?standing=gap,linked,waiting,suspect" value={percentWords(percentDown(shownRatio(weighted)))} words="shown, weighed by risk" />
-        <Figure to="?standing=shown,linked,waiting,suspect,gap" value={itemsToShow(counts).toLocaleString()} words={`coverage items in ${countOf(report.instances, 'instance')}, ${hours(report.minutes)}`} />
+        <Figure to="?standing=shown,linked,waiting,suspect,gap" value={itemsToShow(counts).toLocaleString()} words={`coverage items in ${countOf(report.instances + scenarios.instances, 'instance')}, ${durationOf(report.minutes + scenarios.minutes)}`} />
       </ul>
     </header>
   );
@@ -125,8 +127,4 @@ function readBehind(search: URLSearchParams): Behind | null {
 
 function percentWords(percent: number | null): string {
   return percent === null ? '–' : `${percent} %`;
-}
-
-function hours(minutes: number): string {
-  return minutes < 90 ? `${Math.round(minutes)}\u00a0min` : `${Math.round(minutes / 60)}\u00a0h`;
 }

@@ -11,6 +11,8 @@ export interface Listing<K extends ArtefactKind> {
   readonly view: ListViewing;
   /** Undefined until it is known. */
   readonly list: readonly ListedHead<K>[] | undefined;
+  /** What the query matches, also where the chapter leaves only some of it in the list. */
+  readonly matching: readonly ListedHead<K>[] | undefined;
   /** How many there are without a query. */
   readonly total: number;
   readonly lines: readonly ListLine<K>[];
@@ -35,5 +37,5 @@ export function useListing<K extends ArtefactKind>(kind: K, place: ListPlace = '
     const byId = new Map(list?.map((listed) => [listed.id as ArtefactId, listed]));
     return selection.chosen.flatMap((id) => byId.get(id) ?? []);
   }, [list, selection.chosen]);
-  return { view, list, total, lines, ids, selection, chosen };
+  return { view, list, matching, total, lines, ids, selection, chosen };
 }

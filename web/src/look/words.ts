@@ -102,3 +102,8 @@ export function options<T extends string>(words: Record<T, string>): { value: T;
 export function countOf(count: number, one: string, many = `${one}s`): string {
   return `${count.toLocaleString()} ${count === 1 ? one : many}`;
 }
+
+/** `80 min`, `3 h`: hours from where nobody counts minutes. */
+export function durationOf(minutes: number): string {
+  return minutes < 90 ? `${Math.round(minutes)}\u00a0min` : `${Math.round(minutes / 60)}\u00a0h`;
+}

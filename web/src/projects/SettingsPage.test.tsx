@@ -89,3 +89,21 @@ test('where both changed the same, both are shown, and the chosen one is saved',
   await waitFor(() => expect(most().value).toBe('5000'));
   expect(screen.queryByRole('alert')).toBeNull();
 });
+
+test('the tag that tells how scenarios are run takes its sign by itself, and what can be no tag is not taken', async () => {
+  const server = new Settings();
+  onThePage(<SettingsPage />);
+  const tag = await screen.findByLabelText<HTMLInputElement>('Tag');
+  const write = (text: string): void => {
+    fireEvent.change(tag, { target: { value: text } });
+    fireEvent.blur(tag);
+  };
+  write('two words');
+  expect(tag.value).toBe('@by-hand');
+  write(' robot ');
+  expect(tag.value).toBe('@robot');
+  fireEvent.change(screen.getByLabelText('What the tag says'), { target: { value: 'automated' } });
+  fireEvent.change(screen.getByLabelText('Minutes, run by hand'), { target: { value: '7.5' } });
+  fireEvent.keyDown(window, { key: 's', ctrlKey: true });
+  await waitFor(() => expect(server.settings.scenarioExecution).toEqual({ tag: '@robot', marks: 'automated', minutes: { byHand: 7.5, automated: null } }));
+});

@@ -15,6 +15,7 @@ import { LooksEditor } from './LooksEditor.tsx';
 import { ModulesEditor } from './ModulesEditor.tsx';
 import { PrioritiesEditor } from './PrioritiesEditor.tsx';
 import { RiskScaleEditor } from './RiskScaleEditor.tsx';
+import { ScenariosEditor } from './ScenariosEditor.tsx';
 import { TagsEditor } from './TagsEditor.tsx';
 import { TrackerForm } from './TrackerForm.tsx';
 import { useEditedSettings } from './useEditedSettings.ts';
@@ -110,6 +111,9 @@ function Settings({ stored, keptHere }: { readonly stored: ResponseOf<'readSetti
         </Section>
         <Section title="Hints" aside={`what is looked for in cases; ${LOOK_RULES.length - settings.looksOff.length} of ${LOOK_RULES.length} are on`}>
           <LooksEditor off={settings.looksOff} canEdit={canEdit} onChange={(looksOff) => set({ looksOff })} />
+        </Section>
+        <Section title="Scenarios" aside="by hand or automated, and how long they take">
+          <ScenariosEditor execution={settings.scenarioExecution} canEdit={canEdit} onChange={(scenarioExecution) => set({ scenarioExecution })} />
         </Section>
         <Section title="Glossary" aside={countOf(settings.glossary.length, 'term')}>
           <p className="mt-2 text-sm">

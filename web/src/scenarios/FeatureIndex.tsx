@@ -1,28 +1,27 @@
 import type { FeatureId } from '@caderno/core/artefacts';
-import type { TagTest } from '@caderno/core/scenarios';
+import { EXECUTIONS, type Execution } from '@caderno/core/cases';
+import { executionOf, scenarioEffort } from '@caderno/core/scenarios';
 import { TagIcon } from 'lucide-react';
-import { Link, useLocation, useSearchParams } from 'react-router';
-import type { ListedHead } from '../api/index.ts';
+import { Link, useLocation } from 'react-router';
+import { useScenarioExecution, type ListedHead } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { ListPage, type LineLook, type Listing } from '../listing/index.ts';
-import { STATE_WORD, countOf } from '../look/index.ts';
+import { EXECUTION_WORD, STATE_WORD, countOf, durationOf } from '../look/index.ts';
 import { FeatureFiles } from './FeatureFiles.tsx';
+import type { AskedScenarios } from './useAskedScenarios.ts';
 
 interface Props {
   readonly listing: Listing<'feature'>;
   readonly current: FeatureId | null;
-  /** The tag expression that is asked for. */
-  readonly tags: string;
-  /** Null: it cannot be read as it is written now. */
-  readonly test: TagTest | null;
+  readonly asked: AskedScenarios;
   readonly onNew: () => void;
 }
 
-/** The index of features, in their folders; below the one that is open, and wherever tags are asked for, its scenarios. */
-export function FeatureIndex({ listing, current, tags, test, onNew }: Props) {
+/** The index of features, in their folders; below the one that is open, and wherever some scenarios are asked for, its scenarios. */
+export function FeatureIndex({ listing, current, asked, onNew }: Props) {
   const { project } = useFrame();
-  const filtered = tags.trim() !== '' && test !== null;
-  const shown = (head: ListedHead<'feature'>['head']) => (filtered ? head.scenarios.filter((s) => test(s.tags)) : head.scenarios);
+  const { filtered } = asked;
+  const shown = (head: ListedHead<'feature'>['head']) => head.scenarios.filter(asked.test);
   const scenarios = listing.list?.reduce((sum, { head }) => sum + shown(head).length, 0) ?? 0;
   const look: LineLook<'feature'> = {
     notes: ({ head }) => [
@@ -41,28 +40,40 @@ export function FeatureIndex({ listing, current, tags, test, onNew }: Props) {
       </Link>
     </h1>
   );
-  return <ListPage kind="feature" listing={listing} current={current} heading={heading} look={look} onNew={onNew} more={<FeatureFiles listing={listing} />} news={<TagLine tags={tags} isRead={test !== null} />} />;
+  return <ListPage kind="feature" listing={listing} current={current} heading={heading} look={look} onNew={onNew} more={<FeatureFiles listing={listing} />} news={<><TagLine asked={asked} /><RunLine listing={listing} asked={asked} /></>} />;
 }
 
 /** Asks for tags: `@smoke and not @slow`. It stands in the address. */
-function TagLine({ tags, isRead }: { readonly tags: string; readonly isRead: boolean }) {
-  const [, setSearch] = useSearchParams();
-  const ask = (text: string): void =>
-    setSearch(
-      (now) => {
-        const next = new URLSearchParams(now);
-        if (text === '') next.delete('tags');
-        else next.set('tags', text);
-        return next;
-      },
-      { replace: true },
-    );
+function TagLine({ asked: { tags, isRead, ask } }: { readonly asked: AskedScenarios }) {
   return (
     <label className={`mt-2 flex h-[30px] items-center gap-2 rounded-[5px] border bg-page2 px-2.5 font-mono text-xs focus-within:border-blue ${isRead ? 'border-rule2' : 'border-ochre'}`}>
       <TagIcon size={13} aria-hidden="true" className="shrink-0 text-ink2" />
-      <input aria-label="Tags" value={tags} onChange={(event) => ask(event.target.value)} placeholder="@smoke and not @slow" title="Scenarios with these tags: and, or, not, brackets" aria-invalid={!isRead} spellCheck={false} className="min-w-0 flex-1 bg-transparent placeholder:text-ink3 focus:outline-none" />
+      <input aria-label="Tags" value={tags} onChange={(event) => ask('tags', event.target.value)} placeholder="@smoke and not @slow" title="Scenarios with these tags: and, or, not, brackets" aria-invalid={!isRead} spellCheck={false} className="min-w-0 flex-1 bg-transparent placeholder:text-ink3 focus:outline-none" />
       {!isRead && <span className="shrink-0 font-sans text-ochre-ink">not finished</span>}
     </label>
+  );
+}
+
+/** How many of the scenarios are run by hand and how many are automated, with what they take; each asks for these. */
+function RunLine({ listing, asked: { run, ask, byTags } }: Pick<Props, 'listing' | 'asked'>) {
+  const { project } = useFrame();
+  const execution = useScenarioExecution(project);
+  const all = listing.matching?.flatMap((l) => l.head.scenarios.filter(byTags)) ?? [];
+  if (all.length === 0) return null;
+  const choice = (value: Execution | null, word: string, title?: string) => {
+    const { scenarios, minutes } = scenarioEffort(value === null ? all : all.filter((s) => executionOf(s.tags, execution) === value), execution);
+    return (
+      <button key={word} type="button" aria-pressed={run === value} title={title} onClick={() => ask('run', value ?? '')} className={run === value ? 'font-semibold text-ink' : 'text-ink2 underline decoration-rule2 underline-offset-4'}>
+        {scenarios.toLocaleString()} {word}
+        {minutes > 0 && `, ${durationOf(minutes)}`}
+      </button>
+    );
+  };
+  return (
+    <p role="group" aria-label="How they are run" className="mt-2 flex flex-wrap gap-x-4 text-xs">
+      {choice(null, 'in all')}
+      {EXECUTIONS.map((e) => choice(e, EXECUTION_WORD[e].toLowerCase(), `${e === execution.marks ? 'with' : 'without'} the tag ${execution.tag}`))}
+    </p>
   );
 }
 

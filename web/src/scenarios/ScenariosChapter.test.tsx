@@ -2,6 +2,7 @@
 import 'fake-indexeddb/auto';
 import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { DEFAULT_SETTINGS } from '@caderno/contract';
 import { EMPTY_FEATURE, withNumbers, withText } from '@caderno/core/scenarios';
 import { EditorView } from '@codemirror/view';
 import { onThePage } from '../../test/onThePage.tsx';
@@ -51,6 +52,18 @@ test('features stand in their folders; a tag expression leaves the scenarios tha
   ask('@smoke and (');
   await screen.findByText('not finished');
   expect(features()).toHaveLength(2);
+});
+
+test('the project’s tag tells which are run by hand; they are counted with what they take, and asked for', async () => {
+  const scenarioExecution = { tag: '@slow', marks: 'byHand', minutes: { byHand: 60, automated: null } } as const;
+  chapter('/scenarios', { readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, scenarioExecution } }) });
+  const choices = () => within(screen.getByRole('group', { name: 'How they are run' })).getAllByRole('button').map((b) => b.textContent);
+  await waitFor(() => expect(choices()).toEqual(['3 in all, 3\u00a0h', '2 run by hand, 3\u00a0h', '1 automated']));
+  fireEvent.click(screen.getByRole('button', { name: '1 automated' }));
+  await waitFor(() => expect(features()).toEqual(['F-1Bill1 of 2 scenarios · 1 problem']));
+  expect(scenarios('F-1')).toEqual(['1one@smoke']);
+  fireEvent.change(screen.getByLabelText('Tags'), { target: { value: '@slow' } });
+  await waitFor(() => expect(choices()).toEqual(['2 in all, 3\u00a0h', '2 run by hand, 3\u00a0h', '0 automated']));
 });
 
 test('the text is shown without what ends its lines, saved with it; problems are told by their line', async () => {

@@ -1,8 +1,8 @@
 import type { FeatureId } from '@caderno/core/artefacts';
-import { EMPTY_FEATURE, tagTest, withText } from '@caderno/core/scenarios';
+import { EMPTY_FEATURE, withText } from '@caderno/core/scenarios';
 import { featureIdSchema } from '@caderno/contract';
-import { useCallback, useMemo } from 'react';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { useCallback } from 'react';
+import { useNavigate, useParams } from 'react-router';
 import type { ListedHead } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
 import { Spread, address, useFrame } from '../frame/index.ts';
@@ -11,6 +11,7 @@ import { Button, Empty } from '../look/index.ts';
 import { FeatureIndex } from './FeatureIndex.tsx';
 import { FeaturePage } from './FeaturePage.tsx';
 import { freePath } from './freePath.ts';
+import { useAskedScenarios } from './useAskedScenarios.ts';
 
 const TITLES = { next: 'Open the next feature', before: 'Open the feature before', make: 'New feature' };
 
@@ -18,10 +19,8 @@ const TITLES = { next: 'Open the next feature', before: 'Open the feature before
 export function ScenariosChapter() {
   const { canEdit } = useFrame();
   const current = featureIdSchema.safeParse(useParams().feature).data ?? null;
-  const [search] = useSearchParams();
-  const tags = search.get('tags') ?? '';
-  const test = useMemo(() => tagTest(tags), [tags]);
-  const only = useCallback((listed: ListedHead<'feature'>) => tags.trim() === '' || test === null || listed.head.scenarios.some((s) => test(s.tags)), [tags, test]);
+  const asked = useAskedScenarios();
+  const only = useCallback((listed: ListedHead<'feature'>) => !asked.filtered || listed.head.scenarios.some(asked.test), [asked]);
   const listing = useListing('feature', 'own', only);
   const add = useAdd(listing.list, current);
   useListCommands(listing.ids, current, add, TITLES);
@@ -31,7 +30,7 @@ export function ScenariosChapter() {
       leftShare={31}
       leftLabel="Index of features"
       rightLabel="Feature"
-      left={<FeatureIndex listing={listing} current={current} tags={tags} test={test} onNew={add} />}
+      left={<FeatureIndex listing={listing} current={current} asked={asked} onNew={add} />}
       right={
         current !== null ? (
           <FeaturePage key={current} id={current} />
