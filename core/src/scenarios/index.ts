@@ -29,3 +29,6 @@ export { PHRASE_KINDS, Phrasebook, canBeWordedAs, expressionOf, phraseUses, rewo
 export { alikePhrases, type AlikePhrases } from './alikePhrases.ts';
 export { keywordsOf, type Keyword } from './keywords.ts';
 export { scenariosAsCases, type ScenarioAsCase } from './asCase.ts';
+export { planOutline, type OutlineColumn, type OutlineNames, type OutlinePlan, type OutlineRefusal } from './outlinePlan.ts';
+export { areOutlineNames, withOutline } from './outlining.ts';
+export { sharedBeginnings, withBackground, type SharedBeginning } from './backgrounds.ts';

@@ -75,6 +75,11 @@ export function readFeature(text: string): ReadFeature {
   return last.read;
 }
 
+/** The code of the language a feature is written in. */
+export function languageOf({ lines }: ReadFeature): string {
+  return lines.find((l) => l.role === 'language')?.text.trim() ?? 'en';
+}
+
 function readAnew(text: string): ReadFeature {
   const lines = text.replace(/^\uFEFF/, '').split('\n');
   const problems: FeatureProblem[] = [];

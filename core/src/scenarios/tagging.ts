@@ -57,7 +57,8 @@ function retagged(content: FeatureContent, replace: (tag: string) => string | nu
   return parts.every((part, i) => part === content.parts[i]) ? content : { ...content, parts };
 }
 
-function withTags(text: string, replace: (tag: string) => string | null): string {
+/** A line of tags with each replaced, null takes it away; what stands behind them stays. */
+export function withTags(text: string, replace: (tag: string) => string | null): string {
   const comment = text.search(/\s#/u);
   const [tags, rest] = comment < 0 ? [text, ''] : [text.slice(0, comment), text.slice(comment)];
   const seen: string[] = [];
