@@ -9,7 +9,7 @@ import { conditionLineSchema, coverageReportSchema, designSchema, itemListSchema
 import type { AnyEndpoint } from './endpoint.ts';
 import { artefactIdSchema, attachmentIdSchema, caseIdSchema, dataSetIdSchema, conditionIdSchema, featureIdSchema, innerIdSchema, ownFieldIdSchema, requirementIdSchema, versionNumberSchema } from './ids.ts';
 import { exportQuerySchema, importDraftSchema, importPreviewSchema, importProgressSchema, importStepSchema, runImportSchema, uploadQuerySchema } from './imports.ts';
-import { exportFeaturesSchema, featuresDraftSchema, foundPhrasesSchema, phraseUsesSchema, phrasesSchema, runFeaturesSchema } from './features.ts';
+import { exportFeaturesSchema, featuresDraftSchema, foundPhrasesSchema, phraseUsesSchema, phrasesSchema, runFeaturesSchema, writtenTwiceSchema } from './features.ts';
 import { alongSchema, askAlongSchema, designDraftSchema, exportDesignSchema, runDesignSchema } from './design.ts';
 import { caseDraftSchema, casePreviewSchema, caseStepSchema, exportCasesSchema, runCasesSchema } from './caseFiles.ts';
 import { LIMITS } from './limits.ts';
@@ -160,6 +160,7 @@ export const api = {
   uploadDesign: { method: 'POST', path: '/projects/:project/imports/design', access: 'analyst', summary: 'Bring a design file; answers what it would do', params: inProject, query: uploadQuerySchema, body: bytesBody, response: designDraftSchema, most: LIMITS.file },
   runDesign: { method: 'POST', path: '/projects/:project/imports/:import/design/run', access: 'analyst', summary: 'Bring in what a design file carries', params: ofImport, query: none, body: runDesignSchema, response: changeSchema, most: LIMITS.lists },
   readPhrases: { method: 'GET', path: '/projects/:project/phrases', access: 'reader', summary: 'The phrases of all scenarios, and those nearly alike', params: inProject, query: none, body: nothing, response: phrasesSchema },
+  readWrittenTwice: { method: 'GET', path: '/projects/:project/scenarios/twice', access: 'reader', summary: 'Scenarios that are the same but for values, or nearly the same', params: inProject, query: none, body: nothing, response: writtenTwiceSchema },
   findPhraseUses: { method: 'POST', path: '/projects/:project/phrases/uses', access: 'reader', summary: 'Where phrases are used', params: inProject, query: none, body: phraseUsesSchema, response: foundPhrasesSchema, most: LIMITS.lists },
   exportFeatures: { method: 'POST', path: '/projects/:project/features/export', access: 'reader', summary: 'Features as their files: one by itself, several as a zip', params: inProject, query: none, body: exportFeaturesSchema, response: fileResponse, most: LIMITS.lists },
   uploadFeatures: { method: 'POST', path: '/projects/:project/imports/features', access: 'analyst', summary: 'Bring a feature file, or a zip of some; answers what it would do', params: inProject, query: uploadQuerySchema, body: bytesBody, response: featuresDraftSchema, most: LIMITS.file },

@@ -44,6 +44,13 @@ export const phrasesSchema = z.object({
 /** See {@link phrasesSchema}. */
 export type Phrases = z.infer<typeof phrasesSchema>;
 
+const scenarioPlace = z.object({ feature: featureIdSchema, scenario: count });
+
+/** Scenarios that are the same but for values, and pairs nearly the same with their share of phrases in common. */
+export const writtenTwiceSchema = z.object({ same: z.array(z.array(scenarioPlace)), alike: z.array(z.object({ first: scenarioPlace, second: scenarioPlace, likeness: z.number() })) });
+/** See {@link writtenTwiceSchema}. */
+export type WrittenTwiceAnswer = z.infer<typeof writtenTwiceSchema>;
+
 /** Which phrases' uses are asked for. */
 export const phraseUsesSchema = z.strictObject({ keys: z.array(phraseKeySchema).min(1).max(200) });
 

@@ -57,7 +57,7 @@ export {
 export type { ServerState } from './serverState.ts';
 export { LEFT_REASONS, type ChangeMany, type ChangedMany, type Chosen, type LeftReason } from './many.ts';
 export { DESIGN_FORMAT, designFileSchema, designJsonSchema, runDesignSchema, type ComesAlong, type DesignDraft, type DesignFile, type ExportDesign } from './design.ts';
-export { FEATURE_LEFT_REASONS, featuresDraftSchema, runFeaturesSchema, type ExportFeatures, type FoundPhrases, type Phrases, type FeatureLeftReason, type FeaturesDraft } from './features.ts';
+export { FEATURE_LEFT_REASONS, featuresDraftSchema, runFeaturesSchema, type ExportFeatures, type FoundPhrases, type Phrases, type FeatureLeftReason, type FeaturesDraft, type WrittenTwiceAnswer } from './features.ts';
 export { isText } from './text.ts';
 export { CASE_FORMATS, caseMappingSchema, runCasesSchema, type CaseDraft, type CaseFormat, type CasePreview, type ExportCases } from './caseFiles.ts';
 export { PLACES_PAGE, type FoundInArtefact, type FoundPlaces } from './replacing.ts';

@@ -68,6 +68,17 @@ test('one wording is written into every use by one entry, which its undo takes b
   expect((await inProject(key, people.reader)('changeMany', { body: { of: { ids: ['F-1'] }, done: { kind: 'edit', edit: { kind: 'wording', from, to: keyOf('x') } }, detail: '' } })).status).toBe(403);
 });
 
+test('scenarios written twice are found over all features, anew after each save', async () => {
+  const twice = async () => (await here('readWrittenTwice')).data;
+  await write(feature('One', 'Given 5 coins', 'When the clerk pays', 'Then it is stored'));
+  await write(feature('Two', 'Given 7 coins', 'When the clerk pays', 'Then it is stored'));
+  await write(feature('Three', 'Given 7 coins', 'When the clerk pays', 'Then it is refused'));
+  const [one, two, three] = [1, 2, 3].map((n) => ({ feature: `F-${n}`, scenario: 1 }));
+  expect(await twice()).toEqual({ same: [[one, two]], alike: [{ first: one, second: three, likeness: expect.closeTo(2 / 3, 5) }] });
+  await here('setState', { params: { id: 'F-1' } as never, body: { state: 'withdrawn' } });
+  expect(await twice()).toEqual({ same: [], alike: [{ first: two, second: three, likeness: expect.closeTo(2 / 3, 5) }] });
+});
+
 test('tags, titles and words are changed in the text, and lists find what is there now', async () => {
   await write(feature('One', 'Given x'));
   await write('Feature: Two\n  @slow\n  Scenario: y\n');

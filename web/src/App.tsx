@@ -24,6 +24,7 @@ const CasesChapter = lazy(() => import('./cases/index.ts').then((m) => ({ defaul
 const ReplacePage = lazy(() => import('./replacing/index.ts').then((m) => ({ default: m.ReplacePage })));
 const ListChapter = lazy(() => import('./lists/index.ts').then((m) => ({ default: m.ListChapter })));
 const ScenariosChapter = lazy(() => import('./scenarios/index.ts').then((m) => ({ default: m.ScenariosChapter })));
+const TwicePage = lazy(() => import('./scenarios/index.ts').then((m) => ({ default: m.TwicePage })));
 const PhrasebookPage = lazy(() => import('./scenarios/index.ts').then((m) => ({ default: m.PhrasebookPage })));
 const SharedChapter = lazy(() => import('./shared/index.ts').then((m) => ({ default: m.SharedChapter })));
 const ReadThrough = lazy(() => import('./reading/index.ts').then((m) => ({ default: m.ReadThrough })));
@@ -77,6 +78,7 @@ const router = createBrowserRouter([
       { path: 'list/:kind', element: chapter(<ListChapter />) },
       { path: 'replace', element: chapter(<ReplacePage />) },
       { path: 'scenarios/:feature?', element: chapter(<ScenariosChapter />) },
+      { path: 'scenarios-twice', element: chapter(<TwicePage />) },
       { path: 'phrasebook', element: chapter(<PhrasebookPage />) },
       { path: 'shared/:shared?', element: chapter(<SharedChapter />) },
       { path: 'read', element: chapter(<ReadSelection />) },

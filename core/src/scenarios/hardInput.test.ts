@@ -3,7 +3,7 @@ import { scenariosAsCases } from './asCase.ts';
 import { planFeatures } from './bringing.ts';
 import { EMPTY_FEATURE, textOf } from './feature.ts';
 import { withNumbers, withText } from './identities.ts';
-import { phraseUses } from './phrasebook.ts';
+import { phraseUses } from './phraseUse.ts';
 import { instancesOf, outlineOf } from './scenario.ts';
 import { tidied } from './tidying.ts';
 

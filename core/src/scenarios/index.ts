@@ -1,4 +1,4 @@
-export { readFeature, type FeatureProblem, type FeatureProblemCode, type LineItem, type LineRole, type ReadFeature, type ReadLine, type StepKind } from './reading.ts';
+export { languageOf, readFeature, type FeatureProblem, type FeatureProblemCode, type LineItem, type LineRole, type ReadFeature, type ReadLine, type StepKind } from './reading.ts';
 export {
   EMPTY_FEATURE,
   PART_KINDS,
@@ -25,10 +25,13 @@ export { aligned, tablesIn, tidied } from './tidying.ts';
 export { holesOf, keyOfExpression, phraseKey, piecesOf, takenApart, withValues, type PhraseKey, type PhrasePiece, type StepValue, type TakenApart, type ValueKind } from './phrase.ts';
 export { openFeatureConflicts, planFeatures, type FeatureChoices, type FeatureFile, type FeatureHere, type FeaturePlan, type PlannedFeature } from './bringing.ts';
 export { withFeatureTag, withFeatureTagsRenamed } from './tagging.ts';
-export { PHRASE_KINDS, Phrasebook, canBeWordedAs, expressionOf, phraseUses, reworded, wordedAs, type Phrase, type PhraseKind, type PhraseUse } from './phrasebook.ts';
+export { PHRASE_KINDS, phraseUses, type PhraseKind, type PhraseUse } from './phraseUse.ts';
+export { Phrasebook, canBeWordedAs, expressionOf, reworded, wordedAs, type Phrase } from './phrasebook.ts';
 export { alikePhrases, type AlikePhrases } from './alikePhrases.ts';
 export { keywordsOf, type Keyword } from './keywords.ts';
 export { scenariosAsCases, type ScenarioAsCase } from './asCase.ts';
-export { planOutline, type OutlineColumn, type OutlineNames, type OutlinePlan, type OutlineRefusal } from './outlinePlan.ts';
+export { planOutline, sameScenarios, type OutlineColumn, type OutlineNames, type OutlinePlan, type OutlineRefusal } from './outlinePlan.ts';
 export { areOutlineNames, withOutline } from './outlining.ts';
 export { sharedBeginnings, withBackground, type SharedBeginning } from './backgrounds.ts';
+export { writtenTwice, type ScenarioPlace, type WrittenTwice } from './writtenTwice.ts';
+export { besideEachOther, type StepPair } from './besideEachOther.ts';

@@ -1,6 +1,6 @@
 import { textOf, type FeatureContent, type PartId } from './feature.ts';
 import { takenApart, type StepValue } from './phrase.ts';
-import { outlineOf, type ReadScenario, type ScenarioStep } from './scenario.ts';
+import { outlineOf, type FeatureOutline, type ReadScenario, type ScenarioStep } from './scenario.ts';
 
 /** Why scenarios cannot be made one outline. */
 export type OutlineRefusal = 'too_few' | 'all_same' | 'has_examples' | 'other_rule' | 'other_steps' | 'other_table' | 'other_doc_string';
@@ -78,6 +78,20 @@ function refusalOf(scenarios: readonly ReadScenario[]): OutlineRefusal | null {
 export function phrasesOf({ steps }: Pick<ReadScenario, 'steps'>): string {
   let kind: string = 'other';
   return steps.map((step) => `${(kind = step.kind === 'and' ? kind : step.kind)} ${takenApart(step.text).key}`).join('\n');
+}
+
+/** Steps of which one alone says too little to be the same on purpose. */
+const FEWEST_STEPS = 2;
+
+/** Scenarios that differ only in values and could be one outline each, in the order of the file. */
+export function sameScenarios({ scenarios }: Pick<FeatureOutline, 'scenarios'>): (readonly ReadScenario[])[] {
+  const groups = new Map<string, ReadScenario[]>();
+  for (const scenario of scenarios) {
+    if (scenario.kind !== 'scenario' || scenario.examples.length > 0 || scenario.steps.length < FEWEST_STEPS) continue;
+    const key = `${scenario.rule ?? ''}\n${phrasesOf(scenario)}`;
+    groups.set(key, [...(groups.get(key) ?? []), scenario]);
+  }
+  return [...groups.values()].filter((group) => group.length > 1);
 }
 
 function shapeOf(table: ScenarioStep['table'] | undefined): string {

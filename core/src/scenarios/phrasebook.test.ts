@@ -5,7 +5,8 @@ import { alikePhrases } from './alikePhrases.ts';
 import { EMPTY_FEATURE, textOf, type FeatureContent } from './feature.ts';
 import { withText } from './identities.ts';
 import { takenApart } from './phrase.ts';
-import { Phrasebook, canBeWordedAs, expressionOf, phraseUses, reworded } from './phrasebook.ts';
+import { phraseUses } from './phraseUse.ts';
+import { Phrasebook, canBeWordedAs, expressionOf, reworded } from './phrasebook.ts';
 import { outlineOf } from './scenario.ts';
 import { withFeatureTag, withFeatureTagsRenamed } from './tagging.ts';
 

@@ -1,24 +1,9 @@
 import type { FeatureId } from '../artefacts/index.ts';
 import type { FeatureContent } from './feature.ts';
+import { PHRASE_KINDS, type PhraseKind, type PhraseUse } from './phraseUse.ts';
 import { piecesOf, takenApart, withValues, type PhraseKey, type ValueKind } from './phrase.ts';
 import { outlineOf } from './scenario.ts';
-
-/** What a step says: what holds, what happens, what can be seen; `And` and `But` go on with what stands above. */
-export const PHRASE_KINDS = ['given', 'when', 'then', 'other'] as const;
-export type PhraseKind = (typeof PHRASE_KINDS)[number];
-
-/** A step of a feature with its phrase. */
-export interface PhraseUse {
-  readonly key: PhraseKey;
-  readonly kind: PhraseKind;
-  /** The number of its scenario; 0: a background. */
-  readonly scenario: number;
-  /** In the file, from 1. */
-  readonly line: number;
-  readonly text: string;
-  /** What stands in its holes. */
-  readonly holes: readonly ValueKind[];
-}
+import { writtenTwice, type WrittenTwice } from './writtenTwice.ts';
 
 /** A phrase of a project. */
 export interface Phrase {
@@ -29,18 +14,6 @@ export interface Phrase {
   readonly features: number;
   /** How often it is used as what. */
   readonly kinds: Readonly<Record<PhraseKind, number>>;
-}
-
-/** All steps of a feature with their phrases, in the order of the file. */
-export function phraseUses(content: Pick<FeatureContent, 'parts'>): PhraseUse[] {
-  return outlineOf(content).scenarios.flatMap(({ steps, number }) => {
-    let kind: PhraseKind = 'other';
-    return steps.map((step): PhraseUse => {
-      if (step.kind !== 'and') kind = step.kind;
-      const { key, values } = takenApart(step.text);
-      return { key, kind, scenario: number, line: step.line + 1, text: step.text, holes: values.map((v) => v.kind) };
-    });
-  });
 }
 
 /** What the uses of a phrase come to: by what they are said as, and for each hole by what stands in it. */
@@ -82,6 +55,11 @@ export class Phrasebook {
   usesOf(keys: ReadonlySet<PhraseKey>): { readonly feature: FeatureId; readonly uses: readonly PhraseUse[] }[] {
     const users = new Set([...keys].flatMap((key) => [...(this.#sums.get(key)?.users ?? [])]));
     return [...users].toSorted((a, b) => Number(a.slice(2)) - Number(b.slice(2))).map((feature) => ({ feature, uses: (this.#features.get(feature) ?? []).filter((use) => keys.has(use.key)) }));
+  }
+
+  /** Scenarios that say the same, or nearly. */
+  writtenTwice(): WrittenTwice {
+    return writtenTwice([...this.#features].map(([feature, uses]) => ({ feature, uses })).toSorted((a, b) => Number(a.feature.slice(2)) - Number(b.feature.slice(2))));
   }
 
   #add({ key, kind, holes }: PhraseUse, by: 1 | -1): Sum {

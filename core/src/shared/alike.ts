@@ -57,7 +57,7 @@ export function* findAlike(cases: readonly Written[]): Generator<AlikeProgress, 
     sequences.push(content.steps.map((s) => groups.groupOf(s)));
   }
   const alikeCases: AlikeCases[] = [];
-  const pairs = new AlikePairs(sequences);
+  const pairs = new AlikePairs(sequences, LEAST_LIKE_CASES);
   for (const [i, sequence] of sequences.entries()) {
     if (i % SLICE === 0) yield { done: cases.length + i, of: cases.length * 2 };
     for (const { other, likeness: alike } of pairs.add(sequence)) {
@@ -120,6 +120,20 @@ class StepGroups {
   }
 }
 
+/** Two sequences nearly the same, by their places in the list. */
+export interface AlikePair {
+  readonly first: number;
+  readonly second: number;
+  readonly likeness: number;
+}
+
+/** Sequences that are the same to a share of `least` (Dice), each pair once, the likest first; shorter ones than three are like none. */
+export function alikeSequences(sequences: readonly (readonly number[])[], least: number, most: number): AlikePair[] {
+  const pairs = new AlikePairs(sequences, least);
+  const found = sequences.flatMap((sequence, second) => pairs.add(sequence).map(({ other, likeness: alike }): AlikePair => ({ first: other, second, likeness: alike })));
+  return found.toSorted((a, b) => b.likeness - a.likeness).slice(0, most);
+}
+
 const HALF_PAIRS = 0xd800;
 const BEYOND = 0x1_0000;
 
@@ -146,7 +160,10 @@ class AlikePairs {
   readonly #often = new Map<number, number>();
   readonly #byGroup = new Map<number, number[]>();
 
-  constructor(all: readonly (readonly number[])[]) {
+  readonly #least: number;
+
+  constructor(all: readonly (readonly number[])[], least: number) {
+    this.#least = least;
     for (const sequence of all) for (const group of sequence) this.#often.set(group, (this.#often.get(group) ?? 0) + 1);
   }
 
@@ -160,13 +177,13 @@ class AlikePairs {
       if (before.length === 0) this.#byGroup.set(group, [at]);
       else before.push(at);
     }
-    return [...found].filter(([, alike]) => alike >= LEAST_LIKE_CASES).map(([other, alike]) => ({ other, likeness: alike }));
+    return [...found].filter(([, alike]) => alike >= this.#least).map(([other, alike]) => ({ other, likeness: alike }));
   }
 
   #telling(sequence: readonly number[]): number[] {
     const groups = [...new Set(sequence)].sort((a, b) => (this.#often.get(a) ?? 0) - (this.#often.get(b) ?? 0) || a - b);
     // Of two with Dice t, at least t / (2 - t) of the groups of either are in the other.
-    const needed = Math.ceil((LEAST_LIKE_CASES / (2 - LEAST_LIKE_CASES)) * groups.length);
+    const needed = Math.ceil((this.#least / (2 - this.#least)) * groups.length);
     return groups.slice(0, groups.length - needed + 1);
   }
 }

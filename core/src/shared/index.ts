@@ -24,5 +24,5 @@ export {
 export { putBack, takeOut, type PutBack, type TakenOut } from './takeOut.ts';
 export { usersOf, usesOf, type Connected, type ReusableId, type StepsOwnerId, type UseEdge } from './reuseGraph.ts';
 export { findRuns, type FoundRun } from './runs.ts';
-export { findAlike, type Alike, type AlikeCases, type AlikeProgress, type AlikeRun } from './alike.ts';
+export { alikeSequences, findAlike, type Alike, type AlikeCases, type AlikePair, type AlikeProgress, type AlikeRun } from './alike.ts';
 export { placesRenamed, renameEverywhere, type RenameGrounds, type RenameHindrance, type Renamed, type Renaming, type Reusable } from './renaming.ts';

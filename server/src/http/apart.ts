@@ -55,6 +55,7 @@ export const apartHandlers = {
     return { search, runs: runs.map((r) => ({ length: r.length, places: r.places.map((p) => ({ id: p.id, steps: [...p.steps] })) })), cases: [...cases] };
   }),
   readPhrases: question<'readPhrases'>((_, call) => call.parts.phrasebooks.phrases(membershipOf(call).projectId)),
+  readWrittenTwice: question<'readWrittenTwice'>((_, call) => call.parts.phrasebooks.writtenTwice(membershipOf(call).projectId)),
   findPhraseUses: question<'findPhraseUses'>(({ body }, call) => call.parts.phrasebooks.uses(membershipOf(call).projectId, body.keys)),
   readCoverage: question<'readCoverage'>(async (_, call) => {
     const report = await ask(call, { kind: 'report' });

@@ -1,7 +1,7 @@
 import { setImmediate as letOthersIn } from 'node:timers/promises';
 import { artefactId, type FeatureId } from '@caderno/core/artefacts';
 import { Phrasebook, alikePhrases, phraseUses, type PhraseKey } from '@caderno/core/scenarios';
-import type { FoundPhrases, Phrases } from '@caderno/contract';
+import type { FoundPhrases, Phrases, WrittenTwiceAnswer } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { kindAndContentOrBroken } from '../artefacts/index.ts';
@@ -24,6 +24,7 @@ interface Kept {
   /** Those who ask come one after the other. */
   last: Promise<unknown>;
   answer: Phrases | null;
+  twice: WrittenTwiceAnswer | null;
 }
 
 /** The phrasebooks of projects. Only features that changed since somebody last asked are read again. */
@@ -58,8 +59,18 @@ export class Phrasebooks {
     });
   }
 
+  writtenTwice(projectId: string): Promise<WrittenTwiceAnswer> {
+    return this.#upToDate(projectId, (kept) => {
+      if (kept.twice === null) {
+        const { same, alike } = kept.book.writtenTwice();
+        kept.twice = { same: same.map((places) => [...places]), alike: [...alike] };
+      }
+      return kept.twice;
+    });
+  }
+
   async #upToDate<T>(projectId: string, ask: (kept: Kept) => T): Promise<T> {
-    const kept = this.#kept.get(projectId) ?? { book: new Phrasebook(), read: new Map<number, number>(), last: Promise.resolve(), answer: null };
+    const kept = this.#kept.get(projectId) ?? { book: new Phrasebook(), read: new Map<number, number>(), last: Promise.resolve(), answer: null, twice: null };
     this.#kept.delete(projectId);
     this.#kept.set(projectId, kept);
     for (const oldest of this.#kept.keys()) if (this.#kept.size > MOST_KEPT) this.#kept.delete(oldest);
@@ -74,7 +85,7 @@ export class Phrasebooks {
     const now = new Map(heads.map((h) => [h.number, h.head]));
     const gone = [...kept.read.keys()].filter((number) => !now.has(number));
     const stale = heads.filter((h) => kept.read.get(h.number) !== h.head).map((h) => h.number);
-    if (gone.length + stale.length > 0) kept.answer = null;
+    if (gone.length + stale.length > 0) [kept.answer, kept.twice] = [null, null];
     for (const number of gone) forget(kept, number);
     for (let from = 0; from < stale.length; from += AT_A_TIME) {
       await this.#read(projectId, kept, stale.slice(from, from + AT_A_TIME));

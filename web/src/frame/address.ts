@@ -16,6 +16,7 @@ export const address = {
     return scenario === null ? `/${project}/cases/${id}` : `/${project}/scenarios/${scenario.feature}#${scenario.number}`;
   },
   phrases: (project: string) => `/${project}/phrasebook`,
+  scenariosTwice: (project: string) => `/${project}/scenarios-twice`,
   reading: (project: string, id: CaseId) => `/${project}/read/${id}`,
   /** With `?cases=C-3,C-7`. */
   readingSelection: (project: string) => `/${project}/read`,

@@ -30,6 +30,12 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'An agreed phrase is offered first while one writes.',
     'Open a phrase to see where it is used.',
   ],
+  'scenarios-twice': [
+    'Scenarios that say the same but for values stand together; those of one feature can be one outline, a row for each.',
+    'Before it is made you see its name, its columns and what the file would say.',
+    'Pairs nearly the same are compared side by side: what only one says is marked, and values that differ.',
+    'What all scenarios of a feature begin with is offered as their background, beside the feature.',
+  ],
   shared: [
     'Shared steps stand once and are used in many cases; a data set is a table of rows that many cases take.',
     'A change reaches every user that follows the latest version; those that are pinned keep theirs until they are moved.',

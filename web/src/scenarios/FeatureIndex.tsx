@@ -35,8 +35,11 @@ export function FeatureIndex({ listing, current, asked, onNew }: Props) {
     <h1 className="flex items-baseline gap-2.5 font-serif text-xl font-semibold">
       Scenarios
       <span className="font-sans text-xs font-normal text-ink2">{listing.list === undefined ? '' : `${countOf(listing.list.length, 'feature')}, ${scenarios.toLocaleString()}`}</span>
-      <Link to={address.phrases(project)} className="ml-auto text-base font-semibold underline decoration-rule2 underline-offset-4">
+      <Link to={address.phrases(project)} className="ml-auto whitespace-nowrap text-sm font-semibold underline decoration-rule2 underline-offset-4">
         Phrasebook
+      </Link>
+      <Link to={address.scenariosTwice(project)} className="whitespace-nowrap text-sm font-semibold underline decoration-rule2 underline-offset-4">
+        Written twice
       </Link>
     </h1>
   );

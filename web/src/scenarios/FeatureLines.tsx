@@ -60,16 +60,16 @@ function Step({ step }: { readonly step: ScenarioStep }) {
   );
 }
 
-/** The text of a step with its values marked. */
-export function StepText({ text }: { readonly text: string }) {
+/** The text of a step with its values marked; those at the places that are `marked` more. */
+export function StepText({ text, marked = [] }: { readonly text: string; readonly marked?: readonly number[] }) {
   const { values } = takenApart(text);
   const pieces = values.map((value, i) => ({ before: text.slice(i === 0 ? 0 : endOf(values[i - 1]), value.at), value }));
   return (
     <span>
-      {pieces.map(({ before, value }) => (
+      {pieces.map(({ before, value }, i) => (
         <span key={value.at}>
           {before}
-          <span className={value.kind === 'placeholder' ? 'cad-parameter' : 'font-mono text-[0.92em] underline decoration-ink3 decoration-dotted underline-offset-[3px]'}>{value.text}</span>
+          <span className={marked.includes(i) ? 'rounded-[3px] bg-blue-wash px-0.5 font-mono text-[0.92em] font-semibold' : value.kind === 'placeholder' ? 'cad-parameter' : 'font-mono text-[0.92em] underline decoration-ink3 decoration-dotted underline-offset-[3px]'}>{value.text}</span>
         </span>
       ))}
       {text.slice(endOf(values.at(-1)))}

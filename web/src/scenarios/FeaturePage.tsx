@@ -13,6 +13,7 @@ import { FeatureEditor, type ShownLine } from './editor/FeatureEditor.tsx';
 import { offers } from './editor/offers.ts';
 import { ScenarioCovers } from './ScenarioCovers.tsx';
 import { FeatureLines } from './FeatureLines.tsx';
+import { TwiceNote } from './twice/TwiceNote.tsx';
 
 /** A feature: its text, or its scenarios as pages; what is wrong in it, and what it is written for. */
 export function FeaturePage({ id }: { readonly id: FeatureId }) {
@@ -80,6 +81,7 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
         <Margin>
           <Problems outline={outline} onShow={(at) => (setForm('text'), showLine(at))} />
           <ScenarioCovers id={id} content={content} settled={settled} outline={outline} here={here} canEdit={canEdit} update={update} onShow={(part) => (setForm('text'), showLine(lineOf(content, part.id)))} />
+          {canEdit && <TwiceNote content={content} settled={settled} outline={outline} update={update} />}
           <MarginNote title="Requirements">
             <Requirements id={id} content={content} canEdit={canEdit} update={update} />
           </MarginNote>

@@ -1,2 +1,3 @@
 export { PhrasebookPage } from './phrasebook/PhrasebookPage.tsx';
+export { TwicePage } from './twice/TwicePage.tsx';
 export { ScenariosChapter } from './ScenariosChapter.tsx';

@@ -25,6 +25,7 @@ const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' 
   'list/runs': ['case'],
   'list/alike': ['case'],
   'list/phrases': ['feature'],
+  'list/twice': ['feature'],
   'list/graph': ['case', 'shared', 'dataSet'],
   // Names and instances of items; what else makes it another list is told by the coverage rows.
   'coverage/items': 'ids',

@@ -1,4 +1,4 @@
-import { keywordsOf, piecesOf, takenApart, type ReadFeature } from '@caderno/core/scenarios';
+import { keywordsOf, languageOf, piecesOf, takenApart, type ReadFeature } from '@caderno/core/scenarios';
 import { acceptCompletion, autocompletion, completionKeymap, snippet, type Completion, type CompletionContext, type CompletionResult } from '@codemirror/autocomplete';
 import { Prec, type Extension } from '@codemirror/state';
 import { keymap } from '@codemirror/view';
@@ -70,7 +70,7 @@ const HOLE_TEXT = { string: 'text', int: '0', float: '0.0', word: 'value', place
 function keywordOffers(at: CompletionContext, read: ReadFeature, start: number): CompletionResult | null {
   const typed = at.state.sliceDoc(start, at.pos);
   if (typed === '' && !at.explicit) return null;
-  const language = read.lines.find((l) => l.role === 'language')?.text ?? 'en';
+  const language = languageOf(read);
   const found = keywordsOf(language).filter(({ text }) => text.toLowerCase().startsWith(typed.toLowerCase()) && text.trim().length > typed.length);
   return found.length === 0 ? null : { from: start, options: found.slice(0, MOST_OFFERED).map(({ text }, i) => ({ label: text.trim(), apply: text.endsWith(':') ? `${text} ` : text, boost: -i })), filter: false };
 }
