@@ -1,9 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
+import { newCover } from '../cases/index.ts';
 import fc from 'fast-check';
 import { asJson, mergeContent } from '../versions/index.ts';
 import { EMPTY_FEATURE, textOf, type FeatureContent } from './feature.ts';
 import { withNumbers, withText } from './identities.ts';
-import { withMoved } from './moving.ts';
+import { movedToFeature, withMoved, withPlaced } from './moving.ts';
 import { outlineOf } from './scenario.ts';
 
 let made = 0;
@@ -130,5 +131,39 @@ describe('a scenario moves with all that is its own', () => {
   it('there and back it is where it was; beyond the ends it stays', () => {
     for (const name of ['one', 'two', 'three']) for (const by of [1, -1] as const) if (moved(name, by) !== text) expect(moved(name, by, by === 1 ? -1 : 1)).toBe(text);
     expect([moved('one', -1), moved('three', 1)]).toEqual([text, text]);
+  });
+});
+
+describe('a scenario is put elsewhere', () => {
+  const bare = feature('Feature: f\n  Background:\n    Given x\n\n  Scenario: one\n    Given 1\n\n  Scenario: two\n    Given 2\n\n  Rule: r\n    Scenario: three\n      Given 3');
+  const partOf = (content: FeatureContent, name: string) => outlineOf(content).scenarios.find((s) => s.name === name)!.part;
+  const names = (content: FeatureContent): string[] => outlineOf(content).scenarios.filter((s) => s.kind === 'scenario').map((s) => `${s.rule === null ? '' : 'r '}${s.name}`);
+
+  it('in front of another one, at the end, and nowhere it cannot be', () => {
+    const placed = (name: string, before: string | null) => withPlaced(bare, partOf(bare, name), before === null ? null : partOf(bare, before), newId);
+    expect(names(placed('two', 'one'))).toEqual(['two', 'one', 'r three']);
+    expect(names(placed('one', null))).toEqual(['two', 'r three', 'r one']);
+    expect(names(placed('three', 'one'))).toEqual(['three', 'one', 'two']);
+    expect(placed('one', 'two')).toBe(bare);
+    expect(withPlaced(bare, partOf(bare, 'one'), bare.parts[1]!.id, newId)).toBe(bare);
+    expect(withPlaced(bare, bare.parts[0]!.id, null, newId)).toBe(bare);
+    expect(textOf(placed('three', 'one')).endsWith('  Rule: r')).toBe(true);
+  });
+
+  it('in another feature, above its rules, with what it covers; the ends of lines are those of the file', () => {
+    const from = { ...bare, parts: bare.parts.map((p) => (p.number === 0 ? p : { ...p, covers: [newCover('K-1', p.number)] })) };
+    const to = feature('Feature: g\r\n  Scenario: a\r\n    Given a\r\n  Rule: s\r\n    Scenario: b\r\n      Given b');
+    const moved = movedToFeature(from, to, partOf(from, 'one'), newId)!;
+    expect(names(moved.from)).toEqual(['two', 'r three']);
+    expect(textOf(moved.to)).toBe('Feature: g\r\n  Scenario: a\r\n    Given a\r\n\r\n  Scenario: one\r\n    Given 1\r\n\r\n  Rule: s\r\n    Scenario: b\r\n      Given b');
+    expect(withNumbers(moved.to, to).parts.map((p) => [p.number, p.covers.length])).toEqual([[0, 0], [1, 0], [3, 1], [0, 0], [2, 0]]);
+    const last = movedToFeature(from, feature('Feature: h\n  Scenario: a\n    Given a'), partOf(from, 'three'), newId)!;
+    expect(textOf(last.to)).toBe('Feature: h\n  Scenario: a\n    Given a\n\n    Scenario: three\n      Given 3');
+    expect(textOf(last.from)).toBe('Feature: f\n  Background:\n    Given x\n\n  Scenario: one\n    Given 1\n\n  Scenario: two\n    Given 2\n\n  Rule: r');
+  });
+
+  it('not where another language is spoken, nor what is no scenario', () => {
+    expect(movedToFeature(bare, feature('# language: pt\nFuncionalidade: g\n'), partOf(bare, 'one'), newId)).toBeNull();
+    expect(movedToFeature(bare, feature('Feature: g\n'), bare.parts[1]!.id, newId)).toBeNull();
   });
 });

@@ -16,7 +16,7 @@ export {
   type PartKind,
 } from './feature.ts';
 export { titleOf, withName, withNumbers, withText, type NewId } from './identities.ts';
-export { withMoved } from './moving.ts';
+export { movedToFeature, withMoved, withPlaced } from './moving.ts';
 export { instancesOf, outlineOf, type Examples, type FeatureOutline, type ReadRule, type ReadScenario, type ScenarioStep } from './scenario.ts';
 export { FIRST_SCENARIO_EXECUTION, executionOf, scenarioEffort, scenarioMinutes, type ScenarioEffort, type ScenarioExecution } from './execution.ts';
 export { featureKind } from './featureKind.ts';

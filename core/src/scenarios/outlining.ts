@@ -2,6 +2,7 @@ import { parameterId, stepId, type Cover } from '../cases/index.ts';
 import { lineId, textOf, type FeatureContent, type FeatureLine, type FeaturePart, type PartId } from './feature.ts';
 import type { NewId } from './identities.ts';
 import { keywordsOf } from './keywords.ts';
+import { endedAs } from './moving.ts';
 import { movedCover } from './movedCover.ts';
 import { workOut, type OutlineNames, type PlacedSlot, type Worked } from './outlinePlan.ts';
 import { takenApart } from './phrase.ts';
@@ -182,14 +183,4 @@ function together(a: Cover, b: Cover): Cover {
     start: a.start ?? b.start,
     events: [...a.events, ...b.events.filter((e) => !a.events.some((known) => known.id === e.id))],
   };
-}
-
-/** Where the last part went, the one that is last now ends as the file did. */
-function endedAs(before: readonly FeaturePart[], after: readonly FeaturePart[]): FeaturePart[] {
-  const last = after.at(-1);
-  if (last === undefined || last.id === before.at(-1)?.id) return [...after];
-  const blanks = (part: FeaturePart | undefined): number => (part?.lines.length ?? 0) - (part?.lines.findLastIndex((l) => l.text.trim() !== '') ?? -1) - 1;
-  const lines = last.lines.slice(0, last.lines.length - Math.max(0, blanks(last) - blanks(before.at(-1))));
-  // Behind the last line no line feed stands, and so no carriage return of one.
-  return [...after.slice(0, -1), { ...last, lines: lines.map((line, i) => (i === lines.length - 1 ? saying(line, line.text.replace(/\r$/, '')) : line)) }];
 }

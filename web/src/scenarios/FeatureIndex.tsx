@@ -6,7 +6,7 @@ import { Link, useLocation } from 'react-router';
 import { useScenarioExecution, type ListedHead } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { ListPage, type LineLook, type Listing } from '../listing/index.ts';
-import { EXECUTION_WORD, STATE_WORD, countOf, durationOf } from '../look/index.ts';
+import { STATE_WORD, countOf, durationOf } from '../look/index.ts';
 import { FeatureFiles } from './FeatureFiles.tsx';
 import type { AskedScenarios } from './useAskedScenarios.ts';
 
@@ -22,7 +22,6 @@ export function FeatureIndex({ listing, current, asked, onNew }: Props) {
   const { project } = useFrame();
   const { filtered } = asked;
   const shown = (head: ListedHead<'feature'>['head']) => head.scenarios.filter(asked.test);
-  const scenarios = listing.list?.reduce((sum, { head }) => sum + shown(head).length, 0) ?? 0;
   const look: LineLook<'feature'> = {
     notes: ({ head }) => [
       filtered ? `${shown(head).length} of ${countOf(head.scenarios.length, 'scenario')}` : countOf(head.scenarios.length, 'scenario'),
@@ -34,11 +33,10 @@ export function FeatureIndex({ listing, current, asked, onNew }: Props) {
   const heading = (
     <h1 className="flex items-baseline gap-2.5 font-serif text-xl font-semibold">
       Scenarios
-      <span className="font-sans text-xs font-normal text-ink2">{listing.list === undefined ? '' : `${countOf(listing.list.length, 'feature')}, ${scenarios.toLocaleString()}`}</span>
-      <Link to={address.phrases(project)} className="ml-auto whitespace-nowrap text-sm font-semibold underline decoration-rule2 underline-offset-4">
+      <Link to={address.phrases(project)} className="ml-auto whitespace-nowrap font-sans text-xs font-normal underline decoration-rule2 underline-offset-4">
         Phrasebook
       </Link>
-      <Link to={address.scenariosTwice(project)} className="whitespace-nowrap text-sm font-semibold underline decoration-rule2 underline-offset-4">
+      <Link to={address.scenariosTwice(project)} className="whitespace-nowrap font-sans text-xs font-normal underline decoration-rule2 underline-offset-4">
         Written twice
       </Link>
     </h1>
@@ -57,25 +55,27 @@ function TagLine({ asked: { tags, isRead, ask } }: { readonly asked: AskedScenar
   );
 }
 
+const RUN_WORD: Record<Execution, string> = { byHand: 'by hand', automated: 'automated' };
+
 /** How many of the scenarios are run by hand and how many are automated, with what they take; each asks for these. */
 function RunLine({ listing, asked: { run, ask, byTags } }: Pick<Props, 'listing' | 'asked'>) {
   const { project } = useFrame();
   const execution = useScenarioExecution(project);
   const all = listing.matching?.flatMap((l) => l.head.scenarios.filter(byTags)) ?? [];
   if (all.length === 0) return null;
-  const choice = (value: Execution | null, word: string, title?: string) => {
+  const choice = (value: Execution | null, word: string, title: string) => {
     const { scenarios, minutes } = scenarioEffort(value === null ? all : all.filter((s) => executionOf(s.tags, execution) === value), execution);
     return (
       <button key={word} type="button" aria-pressed={run === value} title={title} onClick={() => ask('run', value ?? '')} className={run === value ? 'font-semibold text-ink' : 'text-ink2 underline decoration-rule2 underline-offset-4'}>
         {scenarios.toLocaleString()} {word}
-        {minutes > 0 && `, ${durationOf(minutes)}`}
+        {run === value && minutes > 0 && `, ${durationOf(minutes)}`}
       </button>
     );
   };
   return (
     <p role="group" aria-label="How they are run" className="mt-2 flex flex-wrap gap-x-4 text-xs">
-      {choice(null, 'in all')}
-      {EXECUTIONS.map((e) => choice(e, EXECUTION_WORD[e].toLowerCase(), `${e === execution.marks ? 'with' : 'without'} the tag ${execution.tag}`))}
+      {choice(null, 'in all', `in ${countOf(listing.matching?.length ?? 0, 'feature')}`)}
+      {EXECUTIONS.map((e) => choice(e, RUN_WORD[e], `${e === execution.marks ? 'with' : 'without'} the tag ${execution.tag}`))}
     </p>
   );
 }

@@ -12,7 +12,7 @@ export function SideBySide({ first, second }: { readonly first: ScenarioPlace; r
   const pairs = useMemo(() => (left.scenario === undefined || right.scenario === undefined ? [] : besideEachOther(left.scenario, right.scenario)), [left.scenario, right.scenario]);
   if (left.scenario === undefined || right.scenario === undefined) return <Loading error={left.error ?? right.error} />;
   return (
-    <table aria-label={`${first.feature}/${first.scenario} beside ${second.feature}/${second.scenario}`} className="mb-2 w-full table-fixed text-sm">
+    <table aria-label={`${first.feature}/${first.scenario} beside ${second.feature}/${second.scenario}`} className="mb-2 w-[calc(100%-8.25rem)] table-fixed text-sm">
       <tbody>
         {pairs.map((pair, i) => (
           <tr key={i} className="border-b border-rule align-top">

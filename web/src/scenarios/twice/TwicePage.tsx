@@ -75,7 +75,7 @@ function Same({ places }: { readonly places: readonly ScenarioPlace[] }) {
             const here = places.filter((p) => p.feature === feature);
             return here.length < 2 ? null : (
               <Link key={feature} to={outlineAddress(project, feature, here)} className="text-blue underline underline-offset-2">
-                make one outline of the {here.length} in {feature}
+                Make one outline of the {here.length} in {feature}
               </Link>
             );
           })}

@@ -68,8 +68,8 @@ test('what all begin with is made their background', async () => {
 test('the page tells groups over all features, leads to the outline where several are in one, and compares pairs', async () => {
   open(<TwicePage />, '/scenarios-twice', '/scenarios-twice');
   const same = within(await screen.findByRole('region', { name: 'The same but for values' }));
-  await waitFor(() => expect(same.getAllByRole('link').map((a) => a.textContent)).toEqual(['F-1/1 61 days Receipts', 'F-1/2 90 days Receipts', 'F-2/1 a Other', 'make one outline of the 2 in F-1']));
-  expect(same.getByRole('link', { name: /make one outline/ }).getAttribute('href')).toMatch(/\/scenarios\/F-1\?outline=1,2#1$/);
+  await waitFor(() => expect(same.getAllByRole('link').map((a) => a.textContent)).toEqual(['F-1/1 61 days Receipts', 'F-1/2 90 days Receipts', 'F-2/1 a Other', 'Make one outline of the 2 in F-1']));
+  expect(same.getByRole('link', { name: /Make one outline of/ }).getAttribute('href')).toMatch(/\/scenarios\/F-1\?outline=1,2#1$/);
   fireEvent.click(screen.getByRole('button', { name: 'Compare F-1/1 and F-2/1' }));
   const table = within(await screen.findByRole('table', { name: 'F-1/1 beside F-2/1' }));
   const rows = table.getAllByRole('row').map((row) => within(row).getAllByRole('cell').map((c) => c.textContent));
