@@ -1,36 +1,67 @@
-import { takenApart, type Examples, type FeatureOutline, type ReadScenario, type ScenarioStep } from '@caderno/core/scenarios';
+import { partId, takenApart, type Examples, type FeatureOutline, type PartId, type ReadScenario, type ScenarioStep } from '@caderno/core/scenarios';
+import { DndContext, PointerSensor, closestCenter, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { GripVertical } from 'lucide-react';
 import { countOf } from '../look/index.ts';
 
-/** A feature as pages: each scenario with its steps as lines, its tables as tables. */
-export function FeatureLines({ outline }: { readonly outline: FeatureOutline }) {
+interface Props {
+  readonly outline: FeatureOutline;
+  /** Puts a scenario in front of another part; null: nothing may be changed. */
+  readonly onPlace: ((part: PartId, before: PartId | null) => void) | null;
+}
+
+/** A feature as pages: each scenario with its steps as lines, its tables as tables. A scenario is dragged by its handle. */
+export function FeatureLines({ outline, onPlace }: Props) {
   const { description, scenarios, rules } = outline;
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
+  const drop = ({ active, over }: DragEndEvent): void => {
+    if (over !== null && over.id !== active.id) onPlace?.(partId(String(active.id)), over.id === END ? null : partId(String(over.id)));
+  };
   return (
-    <div className="space-y-6 pt-4">
-      {description !== '' && <p className="max-w-[60ch] whitespace-pre-line text-ink2">{description}</p>}
-      {scenarios.map((scenario, i) => {
-        const begun = scenario.rule !== null && scenario.rule !== scenarios[i - 1]?.rule ? rules.find((r) => r.part === scenario.rule) : undefined;
-        return (
-          <div key={scenario.part}>
-            {begun !== undefined && (
-              <header className="mb-3 border-b border-rule2 pb-1">
-                <h2 className="font-serif text-lg font-semibold">Rule: {begun.name}</h2>
-                {begun.description !== '' && <p className="whitespace-pre-line text-ink2">{begun.description}</p>}
-              </header>
-            )}
-            <Scenario scenario={scenario} common={outline.tags} />
-          </div>
-        );
-      })}
-    </div>
+    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+      <div className="space-y-6 pt-4">
+        {description !== '' && <p className="max-w-[60ch] whitespace-pre-line text-ink2">{description}</p>}
+        {scenarios.map((scenario, i) => {
+          const begun = scenario.rule !== null && scenario.rule !== scenarios[i - 1]?.rule ? rules.find((r) => r.part === scenario.rule) : undefined;
+          return (
+            <div key={scenario.part}>
+              {begun !== undefined && (
+                <header className="mb-3 border-b border-rule2 pb-1">
+                  <h2 className="font-serif text-lg font-semibold">Rule: {begun.name}</h2>
+                  {begun.description !== '' && <p className="whitespace-pre-line text-ink2">{begun.description}</p>}
+                </header>
+              )}
+              <Scenario scenario={scenario} common={outline.tags} movable={onPlace !== null} />
+            </div>
+          );
+        })}
+        {onPlace !== null && <End />}
+      </div>
+    </DndContext>
   );
 }
 
+/** Behind the last scenario. */
+const END = 'end';
+
+function End() {
+  const { setNodeRef, isOver } = useDroppable({ id: END });
+  return <div ref={setNodeRef} className={`h-4 print:hidden ${isOver ? 'border-t-2 border-blue' : ''}`} />;
+}
+
 /** `common`: tags of the feature, which say nothing of one scenario. */
-function Scenario({ scenario, common }: { readonly scenario: ReadScenario; readonly common: readonly string[] }) {
-  const { kind, number, name, keyword, description, steps, examples } = scenario;
+function Scenario({ scenario, common, movable }: { readonly scenario: ReadScenario; readonly common: readonly string[]; readonly movable: boolean }) {
+  const { kind, number, name, keyword, description, steps, examples, part } = scenario;
+  const takes = movable && kind === 'scenario';
+  const { setNodeRef: setDrop, isOver } = useDroppable({ id: part, disabled: !takes });
+  const { setNodeRef: setDrag, listeners, isDragging } = useDraggable({ id: part, disabled: !takes });
   const tags = scenario.tags.filter((tag) => !common.includes(tag));
   return (
-    <section aria-label={name === '' ? keyword : name} className="break-inside-avoid">
+    <section ref={setDrop} aria-label={name === '' ? keyword : name} className={`group relative break-inside-avoid ${isOver && !isDragging ? 'shadow-[0_-2px_0_var(--color-blue)]' : ''} ${isDragging ? 'opacity-50' : ''}`}>
+      {takes && (
+        <span ref={setDrag} {...listeners} title="Drag the scenario; with the keyboard Alt ↑ and Alt ↓ in the text" className="absolute -left-4 top-1 hidden cursor-grab touch-none text-ink3 group-hover:block print:hidden">
+          <GripVertical size={14} aria-hidden="true" />
+        </span>
+      )}
       <h3 className="flex flex-wrap items-baseline gap-x-2.5">
         <span className="w-6 shrink-0 font-mono text-xs text-ink2">{kind === 'scenario' && number > 0 ? `/${number}` : ''}</span>
         <span className="text-lg font-semibold">{name === '' ? keyword : name}</span>

@@ -1,5 +1,5 @@
 import { isSuspect, type FeatureId, type RequirementId } from '@caderno/core/artefacts';
-import { folderOf, instancesOf, outlineOf, textOf, tidied, withMoved, withName, withText, type FeatureContent, type FeatureOutline, type FeaturePart, type PartId } from '@caderno/core/scenarios';
+import { folderOf, instancesOf, outlineOf, textOf, tidied, withMoved, withName, withPlaced, withText, type FeatureContent, type FeatureOutline, type FeaturePart, type PartId } from '@caderno/core/scenarios';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useModules, useSummaries } from '../api/index.ts';
@@ -13,6 +13,8 @@ import { FeatureEditor, type ShownLine } from './editor/FeatureEditor.tsx';
 import { offers } from './editor/offers.ts';
 import { ScenarioCovers } from './ScenarioCovers.tsx';
 import { FeatureLines } from './FeatureLines.tsx';
+import { MoveScenarioDialog } from './MoveScenarioDialog.tsx';
+import { useClone } from './useClone.ts';
 import { TwiceNote } from './twice/TwiceNote.tsx';
 
 /** A feature: its text, or its scenarios as pages; what is wrong in it, and what it is written for. */
@@ -41,6 +43,12 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
   const offered = useMemo(() => offers(phrases), [phrases]);
   usePageCommands(here, update, write, content, line, showLine);
   const folder = folderOf(content.path);
+  const clone = useClone();
+  const place = (part: PartId, before: PartId | null): void => {
+    const ids = someIds();
+    update((c) => withPlaced(c, part, before, ids()));
+  };
+  const [moving, setMoving] = useState<FeaturePart | null>(null);
   return (
     <article className="px-7 pb-16 pt-5">
       <ArtefactHead
@@ -53,6 +61,7 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
           <>
             <TextInput label="File" value={content.path} readOnly={!canEdit} onChange={(path) => update((c) => ({ ...c, path }))} className="font-mono" />
             <TextInput label="Owner" value={content.owner} readOnly={!canEdit} onChange={(owner) => update((c) => ({ ...c, owner }))} />
+            {canEdit && <TextButton className="text-xs" onClick={() => void clone(content)}>Clone</TextButton>}
           </>
         }
         rareWords={[folder === '' ? content.path : `${folder}/`]}
@@ -64,8 +73,13 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
         <div className="min-w-0 flex-1">
           <div className="flex items-center gap-4 border-b border-rule2 pb-1.5 text-sm print:hidden">
             <FormChoice form={form} onForm={setForm} />
+            {canEdit && form === 'text' && here?.kind === 'scenario' && (
+              <TextButton className="ml-auto" onClick={() => setMoving(here)}>
+                Move to another feature
+              </TextButton>
+            )}
             {canEdit && form === 'text' && (
-              <TextButton className="ml-auto" title="Sets lines in by what they are, and aligns tables" onClick={() => write(tidied(plainText(content)))}>
+              <TextButton className={here?.kind === 'scenario' ? '' : 'ml-auto'} title="Sets lines in by what they are, and aligns tables" onClick={() => write(tidied(plainText(content)))}>
                 Tidy up
               </TextButton>
             )}
@@ -76,7 +90,7 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
               <FeatureEditor text={plainText(content)} readOnly={!canEdit} onChange={write} show={show} onLine={setLine} offers={offered} />
             </div>
           )}
-          {(form === 'pages' || printing) && <FeatureLines outline={outline} />}
+          {(form === 'pages' || printing) && <FeatureLines outline={outline} onPlace={canEdit ? place : null} />}
         </div>
         <Margin>
           <Problems outline={outline} onShow={(at) => (setForm('text'), showLine(at))} />
@@ -88,6 +102,7 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
           <OwnFields place="margin" id={id} kind="feature" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
         </Margin>
       </div>
+      {moving !== null && <MoveScenarioDialog id={id} content={content} version={editing.version} part={moving} onClose={() => setMoving(null)} />}
     </article>
   );
 }
