@@ -36,7 +36,7 @@ export { fillGap, type GapFilling } from './gapFilling.ts';
 export { FILLINGS, type Filling, type ProposedRow, type RowsMade } from './rowsMade.ts';
 export { CombinationRows } from './combinationRows.ts';
 export { addProposedRows, coverOf, mapFields, withCover, type NewId, type SeenCondition } from './addRows.ts';
-export { pathSteps, writtenCases } from './writtenCases.ts';
+export { pathSteps, writtenCases, type WrittenAs } from './writtenCases.ts';
 export { derivationOf, rowRefusal, type Derivation, type DerivedValue, type RowRefusal } from './derivation.ts';
 export { mergedConditions, type ConditionMerge } from './mergedConditions.ts';
 export { gainedItems, type CoveredCondition } from './gainedItems.ts';

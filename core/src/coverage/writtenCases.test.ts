@@ -1,35 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { expects, type CaseContent } from '../cases/index.ts';
-import { coverageItems, eventId, fieldId, stateId, transitionId, type ConditionContent, type Model } from '../conditions/index.ts';
+import { coverageItems, type ConditionContent } from '../conditions/index.ts';
 import { CoverageIndex, FILLINGS, derivationOf, fillGap, mergedConditions, rowRefusal, writtenCases, type DesignCase } from './index.ts';
 import { C, K, byReading, condition, designOf, ranges, requirement, testCase } from './testDesign.ts';
-
-const named = (id: string, aliases: string[] = []) => ({ id, value: id, aliases });
-const yesNo = [named('yes', ['sí']), named('no')];
-const factor = (id: string, ...values: string[]) => ({ id: fieldId(id), name: id, values: values.map((v) => ({ ...named(v.replace('!', '')), valid: !v.startsWith('!'), base: false, outcome: v.startsWith('!') ? 'refused' : '' })) });
-const MODELS: Record<string, Model> = {
-  plain: { kind: 'plain' },
-  ranges,
-  table: {
-    kind: 'decisionTable',
-    conditions: [{ id: fieldId('arrears'), name: 'arrears', values: yesNo }, { id: fieldId('plan'), name: '<plan>', values: yesNo }],
-    actions: [{ id: 'a', name: 'discount' }],
-    rules: [
-      { id: 'r1', entries: { arrears: ['no'] }, impossible: false, actions: { a: '30 %' } },
-      { id: 'r2', entries: { arrears: ['yes'], plan: ['yes'] }, impossible: false, actions: { a: '10 %' } },
-      { id: 'r3', entries: { arrears: ['yes'], plan: ['no'] }, impossible: false, actions: {} },
-    ],
-  },
-  states: {
-    kind: 'stateTransitions',
-    states: ['A', 'B', 'C'].map((name, i) => ({ id: stateId(name), name, initial: i === 0, final: i === 2, place: null })),
-    events: ['x', 'y', 'z'].map((name) => ({ id: eventId(name), name })),
-    transitions: [['A', 'x', 'B', ''], ['B', 'y', 'C', ''], ['B', 'z', 'A', 'early'], ['B', 'z', 'B', 'late']].map(([from = '', event = '', to = '', guard = ''], i) => ({ id: transitionId(`t${i}`), from: stateId(from), event: eventId(event), to: stateId(to), guard, action: 'noted' })),
-    level: 'switch1',
-    invalidPairs: true,
-  },
-  combination: { kind: 'combination', factors: [factor('Channel', 'letter', 'SMS', '!fax'), factor('Consent', 'yes', 'no'), factor('Urgent', 'yes', 'no')], constraints: [{ id: 'c', text: 'if Channel = SMS then Consent = yes' }], strength: 'pairs', groups: [], seed: 1 },
-};
+import { MODELS } from './testModels.ts';
 
 /** Items whose outcome the model does not say: of a plain condition, a rule without actions, all combinations but those with an invalid value. */
 const STILL_MISSING: Record<string, number> = { plain: 1, ranges: 0, table: 1, states: 0, combination: 11 };

@@ -35,3 +35,4 @@ export { areOutlineNames, withOutline } from './outlining.ts';
 export { sharedBeginnings, withBackground, type SharedBeginning } from './backgrounds.ts';
 export { writtenTwice, type ScenarioPlace, type WrittenTwice } from './writtenTwice.ts';
 export { besideEachOther, type StepPair } from './besideEachOther.ts';
+export { columnsOfExamples, withExampleRows, withScenariosOf } from './fromCase.ts';

@@ -37,14 +37,17 @@ export function withPlaced(content: FeatureContent, id: PartId, before: PartId |
 export function movedToFeature(from: FeatureContent, to: FeatureContent, id: PartId, newId: NewId): { readonly from: FeatureContent; readonly to: FeatureContent } | null {
   const part = from.parts.find((p) => p.id === id);
   if (part === undefined || !MOVES.has(part.kind) || languageOf(readFeature(textOf(from))) !== languageOf(readFeature(textOf(to)))) return null;
-  const rule = to.parts.findIndex((p) => p.kind === 'rule');
-  const at = rule < 0 ? to.parts.length : rule;
-  const end = to.parts.some((p) => p.lines.some((l) => l.text.endsWith('\r'))) ? '\r' : '';
+  return { from: { ...from, parts: endedAs(from.parts, from.parts.filter((p) => p !== part)) }, to: withPartAtEnd(to, { ...part, number: 0 }, newId) };
+}
+
+/** The feature with another scenario behind those of no rule: a blank line between, its lines ending as those of the file. */
+export function withPartAtEnd(content: FeatureContent, part: FeaturePart, newId: NewId): FeatureContent {
+  const rule = content.parts.findIndex((p) => p.kind === 'rule');
+  const at = rule < 0 ? content.parts.length : rule;
+  const end = content.parts.some((p) => p.lines.some((l) => l.text.endsWith('\r'))) ? '\r' : '';
   const ended = (lines: FeaturePart['lines']): FeaturePart['lines'] => withBlankEnd(lines, newId).map((line) => ({ ...line, text: line.text.replace(/\r$/, '') + end }));
-  const comes: FeaturePart = { ...part, number: 0, lines: ended(part.lines) };
-  const before = to.parts.slice(0, at).map((p, i) => (i === at - 1 && !isBlank(p.lines.at(-1)?.text) ? { ...p, lines: ended(p.lines) } : p));
-  const parts = [...before, comes, ...to.parts.slice(at)];
-  return { from: { ...from, parts: endedAs(from.parts, from.parts.filter((p) => p !== part)) }, to: { ...to, parts: endedAs(to.parts, parts) } };
+  const before = content.parts.slice(0, at).map((p, i) => (i === at - 1 && !isBlank(p.lines.at(-1)?.text) ? { ...p, lines: ended(p.lines) } : p));
+  return { ...content, parts: endedAs(content.parts, [...before, { ...part, lines: ended(part.lines) }, ...content.parts.slice(at)]) };
 }
 
 function withBlankEnd(lines: FeaturePart['lines'], newId: NewId): FeaturePart['lines'] {
