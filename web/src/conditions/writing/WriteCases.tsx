@@ -1,7 +1,7 @@
 import type { CaseId } from '@caderno/core/artefacts';
 import { EMPTY_CASE, newCover, type CaseContent } from '@caderno/core/cases';
 import type { ConditionContent, ItemKey } from '@caderno/core/conditions';
-import { addProposedRows, coverOf, pathSteps, untoldRows, withCover, writtenCases, type Filling, type GapFilling, type ProposedRow, type SeenCondition } from '@caderno/core/coverage';
+import { addProposedRows, coverOf, pathSteps, untoldRows, withCover, writtenCases, type Filling, type GapFilling, type ProposedRow, type SeenCondition, type WrittenAs } from '@caderno/core/coverage';
 import { LIMITS, caseIdSchema } from '@caderno/contract';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -14,6 +14,7 @@ import { Button, Choose, Dialog, TextButton, countOf } from '../../look/index.ts
 import { newPartId } from '../newPartId.ts';
 import { CaseDrafts } from './CaseDrafts.tsx';
 import { useFilling, type FillingState } from './useFilling.ts';
+import { WriteScenarios } from './WriteScenarios.tsx';
 
 /** A condition with the items that cases are to be written for. */
 export interface ToWrite {
@@ -31,33 +32,52 @@ const HOW = [
   { value: 'onePerItem', name: 'one for each item' },
 ] as const;
 
-/** Writes the cases that would show what is missing: first as a preview that can be edited, then as one command. */
+const AS = [
+  { value: 'case', name: 'as cases' },
+  { value: 'scenario', name: 'as scenarios' },
+] as const;
+
+/** Writes the cases, or scenarios, that would show what is missing: first as a preview that can be edited, then as one command. */
 export function WriteCases({ toWrite, onClose }: Props) {
   const [how, setHow] = useState<Filling>('fewest');
+  const [as, setAs] = useWrittenAs();
   const [at, setAt] = useState(0);
   const [ready, setReady] = useState<readonly CaseContent[]>([]);
   const current = toWrite[at];
-  if (current === undefined) return <AllWritten cases={ready} toWrite={toWrite} onClose={onClose} />;
+  if (current === undefined) return <AllWritten as={as} cases={ready} toWrite={toWrite} onClose={onClose} />;
   return (
     <ForCondition
-      key={`${current.condition.id} ${how}`}
+      key={`${current.condition.id} ${how} ${as}`}
       toWrite={current}
       how={how}
+      as={as}
       place={toWrite.length > 1 ? `${at + 1} of ${toWrite.length}: ` : ''}
       only={toWrite.length === 1}
       onHow={setHow}
+      onAs={setAs}
       onReady={(cases) => (setReady([...ready, ...cases]), setAt(at + 1))}
       onClose={onClose}
     />
   );
 }
 
+/** Cases, unless the project writes scenarios alone. */
+function useWrittenAs(): [WrittenAs, (as: WrittenAs) => void] {
+  const { project } = useFrame();
+  const cases = useSummaries(project, 'case').data?.length ?? 0;
+  const features = useSummaries(project, 'feature').data?.length ?? 0;
+  const [chosen, choose] = useState<WrittenAs | null>(null);
+  return [chosen ?? (cases === 0 && features > 0 ? 'scenario' : 'case'), choose];
+}
+
 interface ForProps {
   readonly toWrite: ToWrite;
   readonly how: Filling;
+  readonly as: WrittenAs;
   readonly place: string;
   readonly only: boolean;
   readonly onHow: (how: Filling) => void;
+  readonly onAs: (as: WrittenAs) => void;
   readonly onReady: (cases: readonly CaseContent[]) => void;
   readonly onClose: () => void;
 }
@@ -66,7 +86,7 @@ const NEW_CASES = 'new';
 /** Cases that cover the condition already and are offered by themselves; any other is found by its words. */
 const MOST_OFFERED = 20;
 
-function ForCondition({ toWrite: { condition, items }, how, place, only, onHow, onReady, onClose }: ForProps) {
+function ForCondition({ toWrite: { condition, items }, how, as, place, only, onHow, onAs, onReady, onClose }: ForProps) {
   const { project } = useFrame();
   const { content } = condition;
   const mostItems = useSettings(project).data?.settings.mostItems ?? Infinity;
@@ -76,7 +96,7 @@ function ForCondition({ toWrite: { condition, items }, how, place, only, onHow, 
   const module = requirements.find((r) => r.id === content.requirements[0]?.id)?.module ?? '';
   const [chosen, setTarget] = useState<string | null>(null);
   const filling = state.filling;
-  const written = useMemo(() => (filling === null ? null : writtenCases(condition, filling, how, module, newPartId)), [condition, filling, how, module]);
+  const written = useMemo(() => (filling === null ? null : writtenCases(condition, filling, how, module, newPartId, as)), [as, condition, filling, how, module]);
   const [edited, setEdited] = useState<readonly CaseContent[] | null>(null);
   const drafts = edited ?? written ?? [];
   const covering = cases.filter((c) => c.covers.includes(condition.id));
@@ -89,11 +109,12 @@ function ForCondition({ toWrite: { condition, items }, how, place, only, onHow, 
   const existing = caseIdSchema.safeParse(target);
   const add = useAddToCase(condition, onClose);
   return (
-    <Dialog title={`${place}Write cases for ${condition.id} ${content.title}`} onClose={onClose} wide>
+    <Dialog title={`${place}Write ${as === 'case' ? 'cases' : 'scenarios'} for ${condition.id} ${content.title}`} onClose={onClose} wide>
       <div className="flex flex-wrap items-center gap-2 text-sm">
         <span className="text-ink2">{countOf(items.length, 'item')} to show,</span>
         <Choose label="How many" value={how} options={HOW} onChange={onHow} />
-        {only && filling !== null && filling.rows.length + filling.paths.length > 0 && (
+        <Choose label="As what it is written" value={as} options={AS} onChange={onAs} />
+        {as === 'case' && only && filling !== null && filling.rows.length + filling.paths.length > 0 && (
           <span className="flex w-full flex-wrap items-center gap-2">
             <span className="text-ink2">Write into</span>
             <Choose label="Case" value={target} options={targets} onChange={setTarget} />
@@ -103,9 +124,20 @@ function ForCondition({ toWrite: { condition, items }, how, place, only, onHow, 
       </div>
       <Search state={state} content={content} />
       {filling === null ? <p className="mt-4 text-ink2">Looking for what would show them …</p> : <CaseDrafts condition={condition} filling={filling} drafts={drafts} onChange={setEdited} />}
-      {!existing.success && <StillMissing condition={condition} drafts={drafts} />}
-      <div className="mt-5 flex gap-2">
-        {existing.success && filling !== null ? (
+      {(as === 'scenario' || !existing.success) && <StillMissing condition={condition} drafts={drafts} />}
+      {as === 'scenario' && only && drafts.length > 0 && (
+        <WriteScenarios
+          drafts={drafts}
+          requirements={content.requirements.map((r) => r.id)}
+          title={content.title}
+          module={module}
+          detail={`Scenarios for ${condition.id} ${content.title}`}
+          rows={{ condition, proposed: how === 'fewest' ? rowsOf(drafts) : [] }}
+          onClose={onClose}
+        />
+      )}
+      <div className={as === 'scenario' && only && drafts.length > 0 ? 'hidden' : 'mt-5 flex gap-2'}>
+        {as === 'case' && existing.success && filling !== null ? (
           <Button look="accent" disabled={drafts.length === 0} onClick={() => void add(existing.data, filling, drafts)}>
             Add to {existing.data}
           </Button>
@@ -113,7 +145,7 @@ function ForCondition({ toWrite: { condition, items }, how, place, only, onHow, 
           <WriteButton drafts={drafts} detail={`Cases for ${condition.id} ${content.title}`} onClose={onClose} />
         ) : (
           <Button look="accent" disabled={filling === null} onClick={() => onReady(drafts)}>
-            {drafts.length === 0 ? 'Go on without' : `Take ${countOf(drafts.length, 'case')} and go on`}
+            {drafts.length === 0 ? 'Go on without' : `Take ${countOf(drafts.length, as)} and go on`}
           </Button>
         )}
         {only && <EmptyCase condition={condition} module={module} />}
@@ -200,9 +232,9 @@ function withPath(target: CaseContent, condition: SeenCondition, filling: GapFil
   return withCover({ ...target, steps: [...target.steps, ...steps.map((s) => s.step)] }, { ...cover, events: [...cover.events, ...steps.map((s) => s.carried)] });
 }
 
-function AllWritten({ cases, toWrite, onClose }: { readonly cases: readonly CaseContent[]; readonly toWrite: readonly ToWrite[]; readonly onClose: () => void }) {
+function AllWritten({ as, cases, toWrite, onClose }: { readonly as: WrittenAs; readonly cases: readonly CaseContent[]; readonly toWrite: readonly ToWrite[]; readonly onClose: () => void }) {
   return (
-    <Dialog title={`Write ${countOf(cases.length, 'case')} for ${countOf(toWrite.length, 'condition')}`} onClose={onClose}>
+    <Dialog title={`Write ${countOf(cases.length, as)} for ${countOf(toWrite.length, 'condition')}`} onClose={onClose}>
       <ul className="max-h-96 divide-y divide-rule overflow-y-auto text-sm">
         {cases.map((c, i) => (
           <li key={i} className="py-1">
@@ -210,10 +242,14 @@ function AllWritten({ cases, toWrite, onClose }: { readonly cases: readonly Case
           </li>
         ))}
       </ul>
-      <div className="mt-5 flex gap-2">
-        <WriteButton drafts={cases} detail={`Cases for ${countOf(toWrite.length, 'condition')}`} onClose={onClose} />
-        <Button onClick={onClose}>Cancel</Button>
-      </div>
+      {as === 'scenario' ? (
+        <WriteScenarios drafts={cases} requirements={[...new Set(toWrite.flatMap((w) => w.condition.content.requirements.map((r) => r.id)))]} title={toWrite[0]?.condition.content.title ?? ''} module={cases[0]?.module ?? ''} detail={`Scenarios for ${countOf(toWrite.length, 'condition')}`} rows={null} onClose={onClose} />
+      ) : (
+        <div className="mt-5 flex gap-2">
+          <WriteButton drafts={cases} detail={`Cases for ${countOf(toWrite.length, 'condition')}`} onClose={onClose} />
+          <Button onClick={onClose}>Cancel</Button>
+        </div>
+      )}
     </Dialog>
   );
 }
