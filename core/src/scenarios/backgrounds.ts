@@ -1,7 +1,7 @@
 import { parameterId, stepId } from '../cases/index.ts';
 import { lineId, partId, textOf, type FeatureContent, type FeatureLine, type FeaturePart, type PartId } from './feature.ts';
 import type { NewId } from './identities.ts';
-import { keywordsOf } from './keywords.ts';
+import { keywordFor } from './keywords.ts';
 import { movedCover } from './movedCover.ts';
 import { takenApart } from './phrase.ts';
 import { languageOf, readFeature, type LineRole } from './reading.ts';
@@ -96,7 +96,7 @@ function withSteps(content: FeatureContent, parts: readonly FeaturePart[], backg
 /** Set in as the scenario it comes to stand above. */
 function newBackground(content: FeatureContent, above: FeaturePart, steps: readonly FeatureLine[], newId: NewId): FeaturePart {
   const read = readFeature(textOf(content));
-  const keyword = keywordsOf(languageOf(read)).find((k) => k.of === 'background')?.text ?? '';
+  const keyword = keywordFor('background', languageOf(read));
   const indent = /^\s*/.exec(above.lines.find((line) => !/^\s*(?:[@#]|$)/u.test(line.text))?.text ?? '')?.[0] ?? '';
   const end = steps[0]?.text.endsWith('\r') === true ? '\r' : '';
   const line = (text: string): FeatureLine => ({ id: lineId(newId()), text: text + end });

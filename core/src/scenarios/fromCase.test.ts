@@ -43,7 +43,7 @@ Funcionalidade: a
       | below | -1      | no \\| never |
       |       | ""      |             |
 
-  Exemplo: Plain
+  Cenário: Plain
     Quando Do it
     Então Done
 

@@ -1,7 +1,7 @@
 import { isPlainStep, parameterId, stepId, type CaseContent, type Cover, type ParameterId, type StepId } from '../cases/index.ts';
 import { lineId, partId, textOf, type FeatureContent, type FeatureLine, type LineId, type PartId } from './feature.ts';
 import type { NewId } from './identities.ts';
-import { keywordsOf, type Keyword } from './keywords.ts';
+import { keywordFor, type Keyword } from './keywords.ts';
 import { movedCover } from './movedCover.ts';
 import { withPartAtEnd } from './moving.ts';
 import { languageOf, readFeature, type ReadLine } from './reading.ts';
@@ -59,7 +59,7 @@ class Writing {
   }
 
   word(of: Keyword['of']): string {
-    return keywordsOf(this.#language).find((k) => k.of === of)?.text ?? '';
+    return keywordFor(of, this.#language);
   }
 
   blank(): FeatureLine {

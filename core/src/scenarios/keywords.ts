@@ -18,3 +18,10 @@ export function keywordsOf(language: string): Keyword[] {
     ...TITLES.flatMap((of) => words[of].map((text) => ({ of, text: `${text}:` }))),
   ].filter(({ of, text }, i, all) => all.findIndex((other) => other.text === text) === i || of === 'given');
 }
+
+/** The word of a language for it: for a scenario the one that its outlines are called by (`Scenario`, not `Example`), otherwise the first. */
+export function keywordFor(of: Keyword['of'], language: string): string {
+  const words = keywordsOf(language).filter((k) => k.of === of).map((k) => k.text);
+  const outline = keywordsOf(language).find((k) => k.of === 'scenarioOutline')?.text.toLowerCase() ?? '';
+  return (of === 'scenario' ? words.find((word) => outline.includes(word.slice(0, -1).toLowerCase())) : undefined) ?? words[0] ?? '';
+}

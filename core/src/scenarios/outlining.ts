@@ -1,7 +1,7 @@
 import { parameterId, stepId, type Cover } from '../cases/index.ts';
 import { lineId, textOf, type FeatureContent, type FeatureLine, type FeaturePart, type PartId } from './feature.ts';
 import type { NewId } from './identities.ts';
-import { keywordsOf } from './keywords.ts';
+import { keywordFor } from './keywords.ts';
 import { endedAs } from './moving.ts';
 import { movedCover } from './movedCover.ts';
 import { workOut, type OutlineNames, type PlacedSlot, type Worked } from './outlinePlan.ts';
@@ -69,7 +69,7 @@ function changedLine({ line, at, read }: OwnLine, own: readonly OwnLine[], { sce
     const text = withTags(line.text, (tag) => (common.includes(tag) ? tag : null));
     return text.trim() === '' ? [] : [saying(line, text)];
   }
-  if (read.role === 'scenario') return [saying(line, line.text.replace(/^(\s*)[^\r]*/u, (_, indent: string) => `${indent}${`${keywordOf('scenarioOutline', language)} ${names.name}`.trim()}`))];
+  if (read.role === 'scenario') return [saying(line, line.text.replace(/^(\s*)[^\r]*/u, (_, indent: string) => `${indent}${`${keywordFor('scenarioOutline', language)} ${names.name}`.trim()}`))];
   const steps = scenarios[0]?.steps ?? [];
   const step = steps.findLastIndex((s) => s.line <= at);
   if (read.role === 'step') return [saying(line, stepWithSlots(line.text, steps[step]?.text ?? '', slots.filter(({ of }) => of.kind === 'value' && of.step === step), names))];
@@ -80,11 +80,6 @@ function changedLine({ line, at, read }: OwnLine, own: readonly OwnLine[], { sce
 
 function saying(line: FeatureLine, text: string): FeatureLine {
   return text === line.text ? line : { ...line, text };
-}
-
-/** The first word of a language for it. */
-function keywordOf(of: 'scenarioOutline' | 'examples', language: string): string {
-  return keywordsOf(language).find((k) => k.of === of)?.text ?? '';
 }
 
 function stepWithSlots(line: string, text: string, slots: readonly PlacedSlot[], names: OutlineNames): string {
@@ -129,7 +124,7 @@ function examplesLines(content: FeatureContent, { scenarios, plan }: Worked, { c
   return [...byTags].flatMap(([tags, rows]) => {
     const cells = aligned([columns, ...rows.map((i) => plan.columns.map((c) => c.values[i] ?? ''))].map((row) => `${stepIndent}  | ${row.map(escaped).join(' | ')} |`));
     const table = cells.slice(1).flatMap((row, n) => [...remarksOf(content, scenarios[rows[n] ?? 0], rows[n] === 0).map((text) => `${stepIndent}  # ${text}`), row]);
-    return ['', ...(tags === '' ? [] : [`${stepIndent}${tags}`]), `${stepIndent}${keywordOf('examples', language)}`, cells[0] ?? '', ...table];
+    return ['', ...(tags === '' ? [] : [`${stepIndent}${tags}`]), `${stepIndent}${keywordFor('examples', language)}`, cells[0] ?? '', ...table];
   });
 }
 

@@ -11,17 +11,19 @@ interface Props {
   readonly filling: GapFilling;
   readonly drafts: readonly CaseContent[];
   readonly onChange: (drafts: readonly CaseContent[]) => void;
+  /** Something else is to be seen below. */
+  readonly short?: boolean;
 }
 
 /** Most cases that are shown open; more are written all the same. */
 const MOST_OPEN = 40;
 
 /** The cases that would be written: titles, steps and rows can be edited, and what is not wanted be taken out. */
-export function CaseDrafts({ condition, filling, drafts, onChange }: Props) {
+export function CaseDrafts({ condition, filling, drafts, onChange, short = false }: Props) {
   const names = useMemo(() => new Map<string, string>(coverageItems(condition.content).map((i) => [i.key, i.extent === '' ? i.name : `${i.name} (${i.extent})`])), [condition]);
   const set = (at: number, draft: CaseContent): void => onChange(drafts.map((d, i) => (i === at ? draft : d)));
   return (
-    <div className="mt-3 max-h-[52vh] space-y-5 overflow-y-auto pr-1">
+    <div className={`mt-3 space-y-5 overflow-y-auto pr-1 ${short ? 'max-h-[34vh]' : 'max-h-[52vh]'}`}>
       {drafts.slice(0, MOST_OPEN).map((draft, i) => (
         <section key={i} aria-label={`Case ${i + 1}`} className="border-t border-rule2 pt-2">
           <div className="flex items-center gap-2">

@@ -123,7 +123,7 @@ function ForCondition({ toWrite: { condition, items }, how, as, place, only, onH
         )}
       </div>
       <Search state={state} content={content} />
-      {filling === null ? <p className="mt-4 text-ink2">Looking for what would show them …</p> : <CaseDrafts condition={condition} filling={filling} drafts={drafts} onChange={setEdited} />}
+      {filling === null ? <p className="mt-4 text-ink2">Looking for what would show them …</p> : <CaseDrafts condition={condition} filling={filling} drafts={drafts} onChange={setEdited} short={as === 'scenario'} />}
       {(as === 'scenario' || !existing.success) && <StillMissing condition={condition} drafts={drafts} />}
       {as === 'scenario' && only && drafts.length > 0 && (
         <WriteScenarios

@@ -147,11 +147,11 @@ function Written({ before, content, write, count, into, onClose }: WrittenProps)
     onClose();
   };
   const known = new Set(before.parts);
-  const text = textOf({ parts: content.parts.filter((p) => !known.has(p) && p.kind === 'scenario') });
+  const text = textOf({ parts: content.parts.filter((p) => !known.has(p) && p.kind === 'scenario').map((p) => (count === 0 ? { ...p, lines: p.lines.slice(p.lines.findLastIndex((l) => !/^\s*(?:[|#]|$)/.test(l.text))) } : p)) });
   const tooMany = content.parts.length > LIMITS.featureParts;
   return (
     <>
-      <pre aria-label="What the file would say" className="mt-2 max-h-[28vh] overflow-auto rounded-[5px] bg-page2 px-3 py-2 font-mono text-xs">{text.replaceAll('\r', '').trimEnd()}</pre>
+      <pre aria-label="What the file would say" className="mt-2 max-h-[22vh] overflow-auto rounded-[5px] bg-page2 px-3 py-2 font-mono text-xs">{text.replaceAll('\r', '').trimEnd()}</pre>
       {tooMany && <p className="mt-2 text-sm text-brick">These are more scenarios than one feature holds. Take as few as possible, or fewer conditions at a time.</p>}
       <p className="mt-4 flex gap-2">
         <Button look="accent" disabled={busy || content === before || tooMany} onClick={() => void run()}>
