@@ -59,6 +59,15 @@ export function buildStandins() {
   });
 }
 
+/** Bundles the command-line program into one file that needs nothing but Node. Answers its path. */
+export async function buildCli() {
+  const folder = await buildOnce('cli/dist', ['core/src', 'contract/src', 'cli/src', 'package-lock.json'], async (place) => {
+    const { build } = await import('esbuild');
+    await build({ ...FOR_NODE, plugins: [], entryPoints: { caderno: join(ROOT, 'cli/src/main.ts') }, outdir: place, banner: { js: '#!/usr/bin/env node' }, minify: true });
+  });
+  return join(folder, 'caderno.mjs');
+}
+
 const packagesStayOutside = {
   name: 'packages-stay-outside',
   setup(build) {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
-import { textUpTo } from './text.ts';
+import { projectKeySchema } from './people.ts';
+import { textUpTo, trimmedTextUpTo } from './text.ts';
 
 const moment = z.iso.datetime();
 
@@ -26,6 +27,21 @@ export const sessionLineSchema = z.object({ id: z.uuid(), startedAt: moment, see
 /** One of a person’s own sessions: in which browser, since when, and whether it is this one. */
 export type SessionLine = z.infer<typeof sessionLineSchema>;
 
+/** What a program may do with an access token: read, or write too. */
+export const TOKEN_SCOPES = ['read', 'write'] as const;
+export type TokenScope = (typeof TOKEN_SCOPES)[number];
+
+/** One of one's own access tokens. `usedAt`: null: never yet. */
+export const accessTokenSchema = z.object({ id: z.uuid(), name: z.string(), project: z.string(), projectName: z.string(), scope: z.enum(TOKEN_SCOPES), madeAt: moment, usedAt: moment.nullable(), expiresAt: moment });
+/** See {@link accessTokenSchema}. */
+export type AccessTokenLine = z.infer<typeof accessTokenSchema>;
+/** A token for one project; it ends after so many days. */
+export const newAccessTokenSchema = z.strictObject({ name: trimmedTextUpTo(LIMITS.name), project: projectKeySchema, scope: z.enum(TOKEN_SCOPES), days: z.int().min(1).max(366) });
+/** See {@link newAccessTokenSchema}. */
+export type NewAccessToken = z.infer<typeof newAccessTokenSchema>;
+/** The token in the clear, this once, among all of one's own. */
+export const madeAccessTokenSchema = z.object({ token: z.string(), tokens: z.array(accessTokenSchema) });
+
 const newPassword = textUpTo(LIMITS.password).refine((text) => text.length >= SHORTEST_PASSWORD, `must have at least ${SHORTEST_PASSWORD} characters`);
 /** `current` is asked for again, so that nobody changes it on a machine that was left open. */
 export const changePasswordSchema = z.strictObject({ current: textUpTo(LIMITS.password), next: newPassword });
@@ -37,7 +53,7 @@ export const resetLinkSchema = z.object({ token: z.string(), endsAt: moment });
 /** What the journal of people can say. */
 export const PERSON_ACTIONS = [
   'setUp', 'added', 'joined', 'removed', 'roleChanged', 'signedIn', 'signInRefused', 'signedOut', 'passwordChanged', 'resetLinkMade', 'passwordReset',
-  'deactivated', 'activated', 'administratorMade', 'administratorUnmade', 'sessionEnded', 'secretRevealed', 'hostsChanged',
+  'deactivated', 'activated', 'administratorMade', 'administratorUnmade', 'sessionEnded', 'secretRevealed', 'hostsChanged', 'tokenMade', 'tokenWithdrawn',
 ] as const;
 /** What was done by or about a person. */
 export type PersonAction = (typeof PERSON_ACTIONS)[number];

@@ -9,14 +9,14 @@ import { conditionLineSchema, coverageReportSchema, designSchema, itemListSchema
 import type { AnyEndpoint } from './endpoint.ts';
 import { artefactIdSchema, attachmentIdSchema, caseIdSchema, dataSetIdSchema, conditionIdSchema, featureIdSchema, innerIdSchema, ownFieldIdSchema, requirementIdSchema, versionNumberSchema } from './ids.ts';
 import { exportQuerySchema, importDraftSchema, importPreviewSchema, importProgressSchema, importStepSchema, runImportSchema, uploadQuerySchema } from './imports.ts';
-import { exportFeaturesSchema, featuresDraftSchema, foundPhrasesSchema, phraseUsesSchema, phrasesSchema, runFeaturesSchema, writtenTwiceSchema } from './features.ts';
+import { exportFeaturesSchema, featuresDraftSchema, foundPhrasesSchema, phraseUsesSchema, phrasesSchema, rememberedFeaturesSchema, runFeaturesSchema, writtenTwiceSchema } from './features.ts';
 import { alongSchema, askAlongSchema, designDraftSchema, exportDesignSchema, runDesignSchema } from './design.ts';
 import { caseDraftSchema, casePreviewSchema, caseStepSchema, exportCasesSchema, runCasesSchema } from './caseFiles.ts';
 import { LIMITS } from './limits.ts';
 import { changesSinceSchema, coverageSinceSchema, headsPageSchema } from './log.ts';
 import { changeManySchema, changedManySchema, findPlacesSchema } from './many.ts';
 import { foundPlacesSchema } from './replacing.ts';
-import { accountChangeSchema, accountSchema, changePasswordSchema, outsideHostsSchema, personEventQuerySchema, personEventSchema, resetLinkSchema, resetPasswordSchema, revealSchema, revealedSchema, sessionLineSchema } from './accounts.ts';
+import { accessTokenSchema, accountChangeSchema, accountSchema, changePasswordSchema, madeAccessTokenSchema, newAccessTokenSchema, outsideHostsSchema, personEventQuerySchema, personEventSchema, resetLinkSchema, resetPasswordSchema, revealSchema, revealedSchema, sessionLineSchema } from './accounts.ts';
 import { existingMemberSchema, memberSchema, newMemberSchema, newProjectSchema, projectKeySchema, projectRefSchema, roleSchema, sessionSchema, setUpSchema, signInSchema } from './people.ts';
 import { serverStateSchema } from './serverState.ts';
 import { projectSettingsSchema, settingsSchema } from './settings.ts';
@@ -51,7 +51,7 @@ export const api = {
   signOut: { method: 'DELETE', path: '/session', access: 'anyone', summary: 'Sign out', params: none, query: none, body: nothing, response: sessionSchema },
   setUp: { method: 'POST', path: '/setup', access: 'anyone', summary: 'Make the first administrator', params: none, query: none, body: setUpSchema, response: sessionSchema },
   createProject: { method: 'POST', path: '/projects', access: 'projectMaker', summary: 'Make a project', params: none, query: none, body: newProjectSchema, response: projectRefSchema },
-  readProject: { method: 'GET', path: '/projects/:project', access: 'reader', summary: 'A project and its figures', params: inProject, query: none, body: nothing, response: projectRefSchema.extend({ figures, modules: z.array(z.string()) }) },
+  readProject: { method: 'GET', path: '/projects/:project', access: 'reader', token: 'read', summary: 'A project and its figures', params: inProject, query: none, body: nothing, response: projectRefSchema.extend({ figures, modules: z.array(z.string()) }) },
   listMembers: { method: 'GET', path: '/projects/:project/members', access: 'reader', summary: 'The people of a project', params: inProject, query: none, body: nothing, response: z.array(memberSchema) },
   addMember: { method: 'POST', path: '/projects/:project/members', access: 'administrator', summary: 'Make an account and add it to the project', params: inProject, query: none, body: newMemberSchema, response: memberSchema },
 
@@ -63,6 +63,9 @@ export const api = {
 
   listSessions: { method: 'GET', path: '/account/sessions', access: 'signedIn', summary: 'One’s own sessions', params: none, query: none, body: nothing, response: z.array(sessionLineSchema) },
   endSession: { method: 'DELETE', path: '/account/sessions/:session', access: 'signedIn', summary: 'End one of one’s own sessions', params: z.object({ session: z.uuid() }), query: none, body: nothing, response: z.array(sessionLineSchema) },
+  listTokens: { method: 'GET', path: '/account/tokens', access: 'signedIn', summary: 'One’s own access tokens', params: none, query: none, body: nothing, response: z.array(accessTokenSchema) },
+  makeToken: { method: 'POST', path: '/account/tokens', access: 'signedIn', summary: 'Make an access token for a program; it is told this once', params: none, query: none, body: newAccessTokenSchema, response: madeAccessTokenSchema },
+  withdrawToken: { method: 'DELETE', path: '/account/tokens/:token', access: 'signedIn', summary: 'Withdraw one of one’s own access tokens', params: z.object({ token: z.uuid() }), query: none, body: nothing, response: z.array(accessTokenSchema) },
   changePassword: { method: 'POST', path: '/account/password', access: 'signedIn', summary: 'Change one’s password; other sessions end', params: none, query: none, body: changePasswordSchema, response: sessionSchema },
   resetPassword: { method: 'POST', path: '/reset', access: 'anyone', summary: 'Set a new password by a one-time link', params: none, query: none, body: resetPasswordSchema, response: sessionSchema },
   listAccounts: { method: 'GET', path: '/people', access: 'installationAdministrator', summary: 'All accounts of the server', params: none, query: none, body: nothing, response: z.array(accountSchema) },
@@ -162,11 +165,12 @@ export const api = {
   readPhrases: { method: 'GET', path: '/projects/:project/phrases', access: 'reader', summary: 'The phrases of all scenarios, and those nearly alike', params: inProject, query: none, body: nothing, response: phrasesSchema },
   readWrittenTwice: { method: 'GET', path: '/projects/:project/scenarios/twice', access: 'reader', summary: 'Scenarios that are the same but for values, or nearly the same', params: inProject, query: none, body: nothing, response: writtenTwiceSchema },
   findPhraseUses: { method: 'POST', path: '/projects/:project/phrases/uses', access: 'reader', summary: 'Where phrases are used', params: inProject, query: none, body: phraseUsesSchema, response: foundPhrasesSchema, most: LIMITS.lists },
-  exportFeatures: { method: 'POST', path: '/projects/:project/features/export', access: 'reader', summary: 'Features as their files: one by itself, several as a zip', params: inProject, query: none, body: exportFeaturesSchema, response: fileResponse, most: LIMITS.lists },
-  uploadFeatures: { method: 'POST', path: '/projects/:project/imports/features', access: 'analyst', summary: 'Bring a feature file, or a zip of some; answers what it would do', params: inProject, query: uploadQuerySchema, body: bytesBody, response: featuresDraftSchema, most: LIMITS.file },
-  runFeatures: { method: 'POST', path: '/projects/:project/imports/:import/features/run', access: 'analyst', summary: 'Bring in features', params: ofImport, query: none, body: runFeaturesSchema, response: changeSchema, most: LIMITS.lists },
+  exportFeatures: { method: 'POST', path: '/projects/:project/features/export', access: 'reader', token: 'read', summary: 'Features as their files: one by itself, several as a zip', params: inProject, query: none, body: exportFeaturesSchema, response: fileResponse, most: LIMITS.lists },
+  uploadFeatures: { method: 'POST', path: '/projects/:project/imports/features', access: 'analyst', token: 'write', summary: 'Bring a feature file, or a zip of some; answers what it would do', params: inProject, query: uploadQuerySchema, body: bytesBody, response: featuresDraftSchema, most: LIMITS.file },
+  rememberFeatures: { method: 'POST', path: '/projects/:project/features/remember', access: 'analyst', summary: 'Say which features stand in the code as they stand here: what comes in next is told apart from that', token: 'write', params: inProject, query: none, body: bytesBody, response: rememberedFeaturesSchema, most: LIMITS.file },
+  runFeatures: { method: 'POST', path: '/projects/:project/imports/:import/features/run', access: 'analyst', token: 'write', summary: 'Bring in features', params: ofImport, query: none, body: runFeaturesSchema, response: changeSchema, most: LIMITS.lists },
   readImportProgress: { method: 'GET', path: '/projects/:project/imports/:import', access: 'analyst', summary: 'How far the import is', params: ofImport, query: none, body: nothing, response: importProgressSchema },
-  cancelImport: { method: 'DELETE', path: '/projects/:project/imports/:import', access: 'analyst', summary: 'Stop the import; nothing of it stays', params: ofImport, query: none, body: nothing, response: importProgressSchema },
+  cancelImport: { method: 'DELETE', path: '/projects/:project/imports/:import', access: 'analyst', token: 'write', summary: 'Stop the import; nothing of it stays', params: ofImport, query: none, body: nothing, response: importProgressSchema },
   exportBasis: { method: 'GET', path: '/projects/:project/basis/export', access: 'reader', summary: 'The basis as a file', params: inProject, query: exportQuerySchema, body: nothing, response: fileResponse },
   exportQuestions: { method: 'GET', path: '/projects/:project/questions/export', access: 'reader', summary: 'The questions as a file', params: inProject, query: agendaQuerySchema, body: nothing, response: fileResponse },
 

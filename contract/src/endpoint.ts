@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import type { TokenScope } from './accounts.ts';
 import type { Role } from './people.ts';
 
 /**
@@ -17,6 +18,8 @@ export interface Endpoint<P extends z.ZodType, Q extends z.ZodType, B extends z.
   readonly path: string;
   readonly access: Access;
   readonly summary: string;
+  /** What an access token must allow to call it; absent: no token is enough. */
+  readonly token?: TokenScope;
   readonly params: P;
   readonly query: Q;
   readonly body: B;

@@ -51,6 +51,9 @@ export const writtenTwiceSchema = z.object({ same: z.array(z.array(scenarioPlace
 /** See {@link writtenTwiceSchema}. */
 export type WrittenTwiceAnswer = z.infer<typeof writtenTwiceSchema>;
 
+/** How many features are known to stand in the code as they stand here. */
+export const rememberedFeaturesSchema = z.object({ remembered: count });
+
 /** Which phrases' uses are asked for. */
 export const phraseUsesSchema = z.strictObject({ keys: z.array(phraseKeySchema).min(1).max(200) });
 
@@ -65,7 +68,7 @@ export type FoundPhrases = z.infer<typeof foundPhrasesSchema>;
 /** Which side counts where a feature was changed both here and in its file. */
 export const runFeaturesSchema = z.strictObject({ choices: z.record(featureIdSchema, z.enum(SIDES)) });
 
-/** Which features are written out: one as its file, several as a zip of their folders. */
-export const exportFeaturesSchema = z.strictObject({ of: chosenSchema });
+/** Which features are written out: one as its file, several as a zip of their folders; or a zip however many they are. */
+export const exportFeaturesSchema = z.strictObject({ of: chosenSchema, form: z.enum(['file', 'zip']).default('file') });
 /** See {@link exportFeaturesSchema}. */
 export type ExportFeatures = z.infer<typeof exportFeaturesSchema>;

@@ -40,7 +40,7 @@ export {
   type Session,
   type SetUp,
 } from './people.ts';
-export { PERSON_ACTIONS, accountSchema, changePasswordSchema, personEventSchema, resetPasswordSchema, type Account, type PersonAction, type PersonEvent, type SessionLine } from './accounts.ts';
+export { PERSON_ACTIONS, TOKEN_SCOPES, accountSchema, changePasswordSchema, personEventSchema, resetPasswordSchema, type AccessTokenLine, type Account, type NewAccessToken, type TokenScope, type PersonAction, type PersonEvent, type SessionLine } from './accounts.ts';
 export {
   CHANGE_ACTIONS,
   type Artefact,
@@ -57,6 +57,7 @@ export {
 export type { ServerState } from './serverState.ts';
 export { LEFT_REASONS, type ChangeMany, type ChangedMany, type Chosen, type LeftReason } from './many.ts';
 export { DESIGN_FORMAT, designFileSchema, designJsonSchema, runDesignSchema, type ComesAlong, type DesignDraft, type DesignFile, type ExportDesign } from './design.ts';
+export { featureProblemSentence } from './featureProblemSentence.ts';
 export { FEATURE_LEFT_REASONS, featuresDraftSchema, runFeaturesSchema, type ExportFeatures, type FoundPhrases, type Phrases, type FeatureLeftReason, type FeaturesDraft, type WrittenTwiceAnswer } from './features.ts';
 export { isText } from './text.ts';
 export { CASE_FORMATS, caseMappingSchema, runCasesSchema, type CaseDraft, type CaseFormat, type CasePreview, type ExportCases } from './caseFiles.ts';

@@ -1,4 +1,5 @@
 import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
+import type { TokenScope } from './accounts.ts';
 import type { Role } from './people.ts';
 import type { PlacedIssue } from './placedIssue.ts';
 import type { TrackerFailure } from './tracker.ts';
@@ -80,6 +81,10 @@ export type Refusal =
   | { readonly code: 'member_already'; readonly who: string }
   | { readonly code: 'last_administrator' }
   | { readonly code: 'session_unknown' }
+  | { readonly code: 'token_unknown' }
+  /** `needed`: what a token must allow; null: nobody does this with a token. */
+  | { readonly code: 'token_not_enough'; readonly needed: TokenScope | null }
+  | { readonly code: 'tokens_too_many'; readonly limit: number }
   | { readonly code: 'constant_unknown' }
   | { readonly code: 'person_exists'; readonly email: string }
   | { readonly code: 'project_exists'; readonly project: string }
@@ -173,6 +178,9 @@ export const STATUS_OF_REFUSAL = {
   member_already: 409,
   last_administrator: 409,
   session_unknown: 404,
+  token_unknown: 404,
+  token_not_enough: 403,
+  tokens_too_many: 409,
   constant_unknown: 404,
   person_exists: 409,
   project_exists: 409,
@@ -340,6 +348,12 @@ export function refusalSentence(refusal: Refusal): string {
       return `${refusal.who} belongs to this project already. Nothing was changed.`;
     case 'last_administrator':
       return 'Nobody could administrate this any more. Nothing was changed; make somebody else an administrator first.';
+    case 'token_unknown':
+      return 'There is no such access token of yours any more. Nothing was changed.';
+    case 'token_not_enough':
+      return tokenSentence(refusal.needed);
+    case 'tokens_too_many':
+      return `Nobody has more than ${refusal.limit} access tokens. Nothing was changed; withdraw one that is not used any more.`;
     case 'session_unknown':
       return 'This session has ended already.';
     case 'constant_unknown':
@@ -378,3 +392,8 @@ const FEATURES_UNREADABLE: Record<Extract<Refusal, { code: 'features_unreadable'
   damaged: 'The zip is damaged and cannot be unpacked. Nothing was changed; pack the folder once more.',
   too_many: 'There are more than 5,000 features in it, or more than 100 MB when it is unpacked. Nothing was changed; bring the folders one by one.',
 };
+
+function tokenSentence(needed: TokenScope | null): string {
+  if (needed === null) return 'This is not done with an access token. Nothing was changed; sign in with a browser.';
+  return `The access token does not allow to ${needed} in this project. Nothing was changed; make one that does, on the page of your account.`;
+}

@@ -100,7 +100,8 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   readAlong: [{ of: { ids: ['C-1', 'K-999999999', 'Q-1'] } }, { of: { everything: true } }],
   exportDesign: [{ of: { everything: true }, files: true, form: 'file' }, { of: { ids: ['S-1'] }, files: false, form: 'schema' }],
   findPhraseUses: [{ keys: ['a {} b'] }],
-  exportFeatures: [{ of: { everything: true } }, { of: { ids: ['F-1'] } }],
+  makeToken: [{ name: 'n', project: 'p', scope: 'write', days: 1 }],
+  exportFeatures: [{ of: { everything: true }, form: 'zip' }, { of: { ids: ['F-1'] } }],
   runFeatures: [{ choices: { 'F-1': 'theirs' } }],
   runDesign: [{ choices: { 'C-1': 'theirs', 'R-2': 'mine' } }],
   exportCases: [
@@ -116,7 +117,7 @@ async function send(endpoint: AnyEndpoint, body: string | null, parameter = (nam
   const response = await server.fetch(`${API_ROOT}${path}${query}`, { method: endpoint.method, headers: { cookie: `caderno_session=${project.administrator}`, 'content-type': 'application/json', 'if-match': '"1"' }, body });
   return { status: response.status, text: await response.text() };
 }
-const PARAMETERS: Record<string, string> = { project: 'p', id: 'R-1', version: '1', change: randomUUID(), import: randomUUID(), attachment: '0'.repeat(64), requirement: 'R-1', constant: 'c', person: randomUUID(), session: randomUUID() };
+const PARAMETERS: Record<string, string> = { project: 'p', id: 'R-1', version: '1', change: randomUUID(), import: randomUUID(), attachment: '0'.repeat(64), requirement: 'R-1', constant: 'c', person: randomUUID(), session: randomUUID(), token: randomUUID() };
 
 describe('every operation, sent what nobody should send', () => {
   test('is known to this walk', () => {

@@ -1,10 +1,5 @@
 import { describe, expect, it } from '@jest/globals';
 import { EMPTY_CASE, newRow, parameterId, plainStep, rowId, stepId, type CaseContent } from '../cases/index.ts';
-import { coverageItems } from '../conditions/index.ts';
-import { CoverageIndex, FILLINGS, fillGap, writtenCases, type DesignCase } from '../coverage/index.ts';
-import { C, K, condition, designOf, requirement } from '../coverage/testDesign.ts';
-import { MODELS } from '../coverage/testModels.ts';
-import { scenariosAsCases } from './asCase.ts';
 import { EMPTY_FEATURE, textOf, type FeatureContent } from './feature.ts';
 import { columnsOfExamples, withExampleRows, withScenariosOf } from './fromCase.ts';
 import { withNumbers, withText } from './identities.ts';
@@ -61,22 +56,5 @@ Funcionalidade: a
     expect(textOf(result)).toBe(textOf(content).replace('      | a | b |\n', '      | a     | b |\n      | 100\\| |   |\n      |       | 2 |\n'));
     expect(withExampleRows(content, plain!, [{ a: '1' }], newId)).toBe(content);
     expect(withExampleRows(content, outline!, [], newId)).toBe(content);
-  });
-});
-
-describe.each(Object.entries(MODELS))('scenarios written for every gap of a %s model', (_, model) => {
-  const content = condition(1, [1], { model }).content;
-  const seen = { id: K(1), version: 1, content };
-  const standings = (cases: readonly { readonly id: DesignCase['id']; readonly content: CaseContent }[]) =>
-    new CoverageIndex(designOf({ requirements: [requirement(1)], conditions: [condition(1, [1], { model })], cases: cases.map((c): DesignCase => ({ ...c, state: 'draft', version: 1 })) })).coverageOf(K(1))?.items.map((i) => [i.item.key, i.standing]);
-
-  it.each(FILLINGS)('%s: show what the cases would show', (how) => {
-    const filling = fillGap(content, coverageItems(content).map((i) => i.key), how);
-    const cases = writtenCases(seen, filling, how, '', newId);
-    const written = withNumbers(withScenariosOf(feature('Feature: f\n'), writtenCases(seen, filling, how, '', newId, 'scenario'), newId), null);
-    const scenarios = scenariosAsCases('F-1', written);
-    expect(scenarios).toHaveLength(cases.length);
-    expect(standings(scenarios)).toEqual(standings(cases.map((c, i) => ({ id: C(i + 1), content: c }))));
-    expect(standings(scenarios)?.length).toBeGreaterThan(0);
   });
 });

@@ -4,7 +4,7 @@ import type { Mapping, ReadingOptions } from '@caderno/core/exchange';
 import { GUESS_ALL } from '@caderno/core/exchange';
 import type { ArtefactId } from '@caderno/core/artefacts';
 import type { CaseMapping } from '@caderno/core/caseFiles';
-import type { CaseDraft, CasePreview, ComesAlong, DesignDraft, ExportCases, ExportDesign, ExportFormat, FeaturesDraft, ImportDraft, ImportPreview, Refusal, TrackerState } from '@caderno/contract';
+import type { CaseDraft, CasePreview, ComesAlong, DesignDraft, ExportCases, ExportDesign, ExportFeatures, ExportFormat, FeaturesDraft, ImportDraft, ImportPreview, Refusal, TrackerState } from '@caderno/contract';
 import { inSnapshot, inTransaction } from '../database/index.ts';
 import type { Actor } from '../artefacts/index.ts';
 import type { Files } from '../files/index.ts';
@@ -19,7 +19,7 @@ import { importDesign, keepCarriedFiles, previewDesign, type DesignOrder } from 
 import { describeCases, importCases, previewCases, type CaseOrder } from './cases/caseImport.ts';
 import { exportFeatures } from './features/featureExport.ts';
 import { readFeatureFiles } from './features/featureFiles.ts';
-import { importFeatures, previewFeatures, type FeaturesOrder } from './features/featureImport.ts';
+import { importFeatures, previewFeatures, rememberFeatures, type FeaturesOrder } from './features/featureImport.ts';
 import { bytesOf, findFile, noteFile, refuseTooMuch, type FileOf } from './importFile.ts';
 import { noteProgress } from './importRun.ts';
 import { describeFile, previewFile, readEntries, readFor } from './importing.ts';
@@ -37,7 +37,8 @@ export type ImportJob =
   | { readonly kind: 'exportCases'; readonly projectId: string; readonly ids: readonly ArtefactId[]; readonly order: Omit<ExportCases, 'of'>; readonly path: string }
   | { readonly kind: 'keepDesign'; readonly projectId: string; readonly personId: string; readonly name: string; readonly path: string }
   | { readonly kind: 'keepFeatures'; readonly projectId: string; readonly personId: string; readonly name: string; readonly path: string }
-  | { readonly kind: 'exportFeatures'; readonly projectId: string; readonly ids: readonly ArtefactId[]; readonly path: string }
+  | { readonly kind: 'exportFeatures'; readonly projectId: string; readonly ids: readonly ArtefactId[]; readonly form: ExportFeatures['form']; readonly path: string }
+  | { readonly kind: 'rememberFeatures'; readonly projectId: string; readonly name: string; readonly path: string }
   | { readonly kind: 'alongDesign'; readonly projectId: string; readonly ids: readonly ArtefactId[] }
   | { readonly kind: 'exportDesign'; readonly projectId: string; readonly ids: readonly ArtefactId[]; readonly order: Omit<ExportDesign, 'of'>; readonly path: string }
   | { readonly kind: 'checkStories'; readonly projectId: string; readonly path: string; readonly at: Date }
@@ -58,6 +59,8 @@ export interface ImportAnswer {
   readonly keepDesign: DesignDraft;
   readonly keepFeatures: FeaturesDraft;
   readonly exportFeatures: { readonly name: string; readonly type: string };
+  /** How many stand in the code as they stand here. */
+  readonly rememberFeatures: number;
   readonly alongDesign: ComesAlong;
   readonly exportDesign: { readonly name: string; readonly type: string };
   readonly exportBasis: { readonly name: string; readonly type: string };
@@ -131,9 +134,13 @@ export async function doImportJob(db: Sequelize, files: Files, job: ImportJob): 
     case 'keepFeatures':
       return previewFeatures(db, files, job.projectId, await keep(db, files, job, 'feature'));
     case 'exportFeatures': {
-      const { bytes, ...file } = await inSnapshot(db, (work) => exportFeatures(work, job.projectId, job.ids));
+      const { bytes, ...file } = await inSnapshot(db, (work) => exportFeatures(work, job.projectId, job.ids, job.form));
       await writeFile(job.path, bytes, { flag: 'wx', mode: 0o600 });
       return file;
+    }
+    case 'rememberFeatures': {
+      const read = readFeatureFiles({ name: job.name, bytes: await readFile(job.path) });
+      return inTransaction(db, (work) => rememberFeatures(work, job.projectId, read));
     }
     case 'alongDesign':
       return inSnapshot(db, (work) => readAlong(work, job.projectId, job.ids));

@@ -12,7 +12,7 @@ import { readServerState } from '../upkeep/index.ts';
 import { savedBody, type SavedBody } from './body.ts';
 import { membershipOf, personOf, type Admitted } from './context.ts';
 import type { Input } from './request.ts';
-import { checkStories, comesAlong, describeAgain, describeCasesAgain, exportBasisFile, exportCasesFile, exportDesignFile, exportFeatureFiles, preview, previewCases, run, upload, uploadCases, uploadDesign, uploadFeatures, uploadStories } from './imports.ts';
+import { checkStories, comesAlong, describeAgain, describeCasesAgain, exportBasisFile, exportCasesFile, exportDesignFile, exportFeatureFiles, preview, previewCases, rememberFeatures, run, upload, uploadCases, uploadDesign, uploadFeatures, uploadStories } from './imports.ts';
 
 /**
  * A handler that holds no transaction: it works or waits for a file, a thread, another service or a password. `saved`
@@ -98,6 +98,7 @@ export const apartHandlers = {
   runDesign: file<'runDesign'>(({ params, body }, call) => run(call, params.import, { ...body, into: 'design' })),
   exportFeatures: file<'exportFeatures'>(({ body }, call) => exportFeatureFiles(call, body)),
   uploadFeatures: file<'uploadFeatures'>(({ query }, call, saved) => uploadFeatures(call, query.name, savedBody(saved).path)),
+  rememberFeatures: file<'rememberFeatures'>((_, call, saved) => rememberFeatures(call, savedBody(saved).path)),
   runFeatures: file<'runFeatures'>(({ params, body }, call) => run(call, params.import, { ...body, into: 'feature' })),
   runImport: file<'runImport'>(({ params, body }, call) => run(call, params.import, body)),
   exportBasis: file<'exportBasis'>(async ({ query }, call) => exportBasisFile(call, query.format, query.figures === 'yes' ? await ask(call, { kind: 'report' }) : null)),

@@ -6,7 +6,7 @@ import { listConditions, readDesign } from '../coverage/index.ts';
 import { cancelRun, readProgress } from '../exchange/index.ts';
 import { find, findByWords, chosenIds, findPlaces, listByQuery } from '../find/index.ts';
 import { listSavedQueries, readListViews, removeQuery, saveListView, saveQuery, type Asker } from '../lists/index.ts';
-import { changeAccount, changeRole, describeSession, endSession, endSessionById, joinMember, listAccounts, listMembers, listPersonEvents, listSessions, makeResetLink, notePersonEvent, removeMember } from '../people/index.ts';
+import { changeAccount, changeRole, describeSession, endSession, endSessionById, joinMember, listAccounts, listMembers, listPersonEvents, listSessions, listTokens, makeResetLink, makeToken, notePersonEvent, removeMember, withdrawToken } from '../people/index.ts';
 import { createProject, readProject, readSettings } from '../projects/index.ts';
 import { DomainError } from '../domainError.ts';
 import { revealSecret } from '../secrets/index.ts';
@@ -39,6 +39,9 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
     await notePersonEvent(call.work, { action: 'sessionEnded', by: personOf(call).id });
     return listSessions(call.work, personOf(call).id, call.session.token);
   },
+  listTokens: (_, call) => listTokens(call.work, personOf(call).id),
+  makeToken: ({ body }, call) => makeToken(call.work, personOf(call), body),
+  withdrawToken: ({ params }, call) => withdrawToken(call.work, personOf(call), params.token),
   listAccounts: (_, call) => listAccounts(call.work),
   listPersonEvents: ({ query }, call) => listPersonEvents(call.work, null, query.before ?? null),
   changeAccount: ({ params, body }, call) => changeAccount(call.work, personOf(call), params.person, body),

@@ -2,7 +2,7 @@ import { api, fileResponse, placedIssues, type AnyEndpoint, type FileAnswer } fr
 import type { Sequelize } from 'sequelize';
 import type { z } from 'zod';
 import { inTransaction, type UnitOfWork } from '../database/index.ts';
-import { personOfSession, type DemoSignIn, type SignedIn } from '../people/index.ts';
+import { accessOfToken, isAccessToken, personOfSession, type DemoSignIn, type SignedIn } from '../people/index.ts';
 import { DomainError } from '../domainError.ts';
 import type { Call, HeldParts } from './context.ts';
 import { admit } from './guard.ts';
@@ -44,8 +44,21 @@ export function carryOutHeld(db: Sequelize, parts: HeldParts, request: HeldReque
 
 /** Who calls, and what they are in the project. @throws {DomainError} when they may not. */
 export async function admission(work: UnitOfWork, { demoSignIn }: Pick<HeldParts, 'demoSignIn'>, endpoint: AnyEndpoint, token: string | null, project: string | null): Promise<Pick<Call, 'person' | 'membership'>> {
+  if (token !== null && isAccessToken(token)) return admissionByToken(work, demoSignIn, endpoint, token, project);
   const person = await personBehind(work, token, demoSignIn);
   return { person, membership: await admit(work, endpoint.access, person, project) };
+}
+
+/** A program may do what its token allows, in the project of the token, and no more than its person may. */
+async function admissionByToken(work: UnitOfWork, demoSignIn: DemoSignIn, endpoint: AnyEndpoint, token: string, project: string | null): Promise<Pick<Call, 'person' | 'membership'>> {
+  if (endpoint.access === 'anyone') return { person: null, membership: null };
+  const access = await accessOfToken(work, token, demoSignIn);
+  if (access === null) throw new DomainError({ code: 'not_signed_in' });
+  const needed = endpoint.token ?? null;
+  if (needed === null || (needed === 'write' && access.scope === 'read')) throw new DomainError({ code: 'token_not_enough', needed });
+  const membership = await admit(work, endpoint.access, access.person, project);
+  if (membership?.projectId !== access.projectId) throw new DomainError({ code: 'token_not_enough', needed });
+  return { person: access.person, membership };
 }
 
 /** Who a session token belongs to; null when it is nobody's. */

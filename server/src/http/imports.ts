@@ -141,9 +141,14 @@ export function uploadFeatures(call: Admitted, name: string, path: string): Prom
   return call.parts.importer.ask({ kind: 'keepFeatures', projectId: membershipOf(call).projectId, personId: person, name, path }, person);
 }
 
-export async function exportFeatureFiles(call: Admitted, { of }: BodyOf<'exportFeatures'>): Promise<FileAnswer> {
+/** Notes which features stand in the code as they stand here. */
+export async function rememberFeatures(call: Admitted, path: string): Promise<{ readonly remembered: number }> {
+  return { remembered: await call.parts.importer.ask({ kind: 'rememberFeatures', projectId: membershipOf(call).projectId, name: 'features.zip', path }, personOf(call).id) };
+}
+
+export async function exportFeatureFiles(call: Admitted, { of, form }: BodyOf<'exportFeatures'>): Promise<FileAnswer> {
   const ids = await idsOf(call, of);
-  return writtenFile(call, (path) => call.parts.importer.ask({ kind: 'exportFeatures', projectId: membershipOf(call).projectId, ids, path }, personOf(call).id));
+  return writtenFile(call, (path) => call.parts.importer.ask({ kind: 'exportFeatures', projectId: membershipOf(call).projectId, ids, form, path }, personOf(call).id));
 }
 
 export async function comesAlong(call: Admitted, { of }: BodyOf<'readAlong'>): Promise<ComesAlong> {

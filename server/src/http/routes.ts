@@ -5,7 +5,7 @@ import { deleteCookie, getCookie, setCookie } from 'hono/cookie';
 import { z } from 'zod';
 import { markBroken } from '../artefacts/index.ts';
 import { inTransaction, type UnitOfWork } from '../database/index.ts';
-import { SESSION_COOKIE, SESSION_DAYS } from '../people/index.ts';
+import { SESSION_COOKIE, SESSION_DAYS, isAccessToken } from '../people/index.ts';
 import { DomainError } from '../domainError.ts';
 import { apartHandlers, isApart, type ApartHandler, type ApartOperation } from './apart.ts';
 import { AtOnce } from './atOnce.ts';
@@ -141,7 +141,7 @@ async function noteBroken(serving: Serving, { id, version }: { readonly id: stri
 function sessionOf(c: Context, parts: Parts): Call['session'] & { write(): void } {
   let next: { token: string | null } | null = null;
   return {
-    token: getCookie(c, SESSION_COOKIE) ?? null,
+    token: bearerOf(c) ?? sessionIn(c),
     set: (token) => {
       next = { token };
     },
@@ -151,6 +151,18 @@ function sessionOf(c: Context, parts: Parts): Call['session'] & { write(): void 
       else setCookie(c, SESSION_COOKIE, next.token, { httpOnly: true, sameSite: 'Strict', path: '/', maxAge: SESSION_DAYS * 86_400, secure: isSecure(c, parts) });
     },
   };
+}
+
+/** The session of a browser; an access token is not taken from there. */
+function sessionIn(c: Context): string | null {
+  const token = getCookie(c, SESSION_COOKIE) ?? null;
+  return token !== null && isAccessToken(token) ? null : token;
+}
+
+/** The access token that a program sends; a session is not taken from there. */
+function bearerOf(c: Context): string | null {
+  const token = /^Bearer (\S{1,200})$/i.exec(c.req.header('authorization') ?? '')?.[1];
+  return token !== undefined && isAccessToken(token) ? token : null;
 }
 
 /** Whether the browser speaks https with us, or with whoever passes it on. */

@@ -6,3 +6,4 @@ export { changeAccount, listAccounts } from './administration.ts';
 export { changePassword, makeResetLink, resetPassword } from './newPassword.ts';
 export { listPersonEvents, notePersonEvent } from './events.ts';
 export { makeSetUpWord, setUp } from './setUp.ts';
+export { accessOfToken, isAccessToken, listTokens, makeToken, withdrawToken, type TokenAccess } from './accessTokens.ts';

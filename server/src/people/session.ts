@@ -18,7 +18,7 @@ export const SESSIONS_CHANNEL = 'caderno_sessions';
 export type DemoSignIn = 'always' | 'whileAlone' | 'never';
 
 /** Who a session belongs to. */
-const signedInRow = z.object({ id: z.string(), name: z.string(), email: z.string(), administrator: z.boolean(), demo: z.boolean() });
+export const signedInRow = z.object({ id: z.string(), name: z.string(), email: z.string(), administrator: z.boolean(), demo: z.boolean() });
 export type SignedIn = z.infer<typeof signedInRow>;
 
 /** Starts a session; the token is known to the browser only, the database holds its hash. */
@@ -52,6 +52,11 @@ async function tell(work: UnitOfWork, ended: { readonly session: string }): Prom
   await execute(work, 'SELECT pg_notify($1, $2)', [SESSIONS_CHANNEL, JSON.stringify(ended)]);
 }
 
+/** In SQL: whether a `person` may sign in; not when they are not active, or the demo is closed to its people. `demo` names the argument that says to whom it is open. */
+export function maySignIn(demo: string): string {
+  return `person.active AND (person.demo_job IS NULL OR ${demo} = 'always' OR (${demo} = 'whileAlone' AND NOT EXISTS (SELECT 1 FROM person WHERE password_hash IS NOT NULL)))`;
+}
+
 /** Whose session a token is: of nobody when it has ended, its person is not active, or the demo is closed to its people. */
 export async function personOfSession(work: UnitOfWork, token: string, demoSignIn: DemoSignIn): Promise<SignedIn | null> {
   const [person] = await selectRows(
@@ -59,8 +64,7 @@ export async function personOfSession(work: UnitOfWork, token: string, demoSignI
     signedInRow,
     `WITH seen AS (UPDATE session SET seen_at = now() WHERE token_hash = (SELECT token_hash FROM session WHERE token_hash = $1 AND seen_at < now() - interval '${SEEN_MINUTES} minutes' FOR UPDATE SKIP LOCKED))
      SELECT person.id, person.name, person.email, person.administrator, person.demo_job IS NOT NULL AS demo FROM session JOIN person ON person.id = session.person_id
-     WHERE session.token_hash = $1 AND session.expires_at > now() AND person.active
-       AND (person.demo_job IS NULL OR $2 = 'always' OR ($2 = 'whileAlone' AND NOT EXISTS (SELECT 1 FROM person WHERE password_hash IS NOT NULL)))`,
+     WHERE session.token_hash = $1 AND session.expires_at > now() AND ${maySignIn('$2')}`,
     [hashToken(token), demoSignIn],
   );
   return person ?? null;

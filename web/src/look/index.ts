@@ -7,7 +7,6 @@ export { combinationProblemSentence, constraintProblemSentence, constraintsNamed
 export { Dialog } from './Dialog.tsx';
 export { Empty } from './Empty.tsx';
 export { IconButton } from './IconButton.tsx';
-export { featureProblemSentence } from './featureProblemSentence.ts';
 export { FileButton } from './FileButton.tsx';
 export { PickAction } from './PickAction.tsx';
 export { ReasonForm } from './ReasonForm.tsx';

@@ -33,5 +33,7 @@ const SENTENCE: Record<PersonAction, (parts: Parts) => string> = {
   administratorUnmade: ({ who, whom }) => `${whom} is no administrator of the server any more; ${who} said so`,
   sessionEnded: ({ who }) => `${who} ended one of their sessions`,
   secretRevealed: ({ who, where, detail }) => `${who} looked at the secret constant ‘${detail}’${where}`,
+  tokenMade: ({ who, where, detail }) => `${who} made the access token ‘${detail}’${where}`,
+  tokenWithdrawn: ({ who, where, detail }) => `${who} withdrew the access token ‘${detail}’${where}`,
   hostsChanged: ({ who, detail }) => `${who} changed the hosts that trackers may have: ${detail === '' ? 'none' : detail}`,
 };

@@ -15,7 +15,7 @@ export function FeatureFiles({ listing: { list } }: { readonly listing: Pick<Lis
   const [carrying, setCarrying] = useState(false);
   const ids = list?.map((l) => l.head.id) ?? [];
   const words = ids.length === 1 ? 'the feature of the list' : `the ${countOf(ids.length, 'feature')} of the list`;
-  const save = (): void => void download('exportFeatures', { params: { project }, body: { of: { ids } } }).catch(tellFailure);
+  const save = (): void => void download('exportFeatures', { params: { project }, body: { of: { ids }, form: 'file' } }).catch(tellFailure);
   const item = 'block w-full px-4 py-1.5 text-left data-focus:bg-blue-wash disabled:text-ink3';
   return (
     <>

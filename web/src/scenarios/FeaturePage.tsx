@@ -1,12 +1,13 @@
 import { isSuspect, type FeatureId, type RequirementId } from '@caderno/core/artefacts';
 import { folderOf, instancesOf, outlineOf, textOf, tidied, withMoved, withName, withPlaced, withText, type FeatureContent, type FeatureOutline, type FeaturePart, type PartId } from '@caderno/core/scenarios';
+import { featureProblemSentence } from '@caderno/contract';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useModules, useSummaries } from '../api/index.ts';
 import { Loading, Margin, MarginNote, PickArtefact, TextInput, someIds, useStillRight } from '../artefacts/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
-import { TextButton, countOf, featureProblemSentence, usePrinting } from '../look/index.ts';
+import { TextButton, countOf, usePrinting } from '../look/index.ts';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { usePhrases, type ShownPhrase } from './usePhrases.ts';
 import { FeatureEditor, type ShownLine } from './editor/FeatureEditor.tsx';

@@ -1,5 +1,6 @@
 import { artefactId, parseArtefactId, type ArtefactId, type FeatureId } from '@caderno/core/artefacts';
 import { textOf, type FeatureContent } from '@caderno/core/scenarios';
+import type { ExportFeatures } from '@caderno/contract';
 import { zipSync } from 'fflate';
 import { z } from 'zod';
 import { contentOrRefused } from '../../artefacts/index.ts';
@@ -8,8 +9,8 @@ import { projectKey } from '../importing.ts';
 
 const featureRow = z.object({ number: z.number(), version: z.number(), schema: z.number(), content: z.unknown() });
 
-/** Features as the files they are: one by itself, several in their folders as a zip. The same features make the same bytes. */
-export async function exportFeatures(work: UnitOfWork, projectId: string, ids: readonly ArtefactId[]): Promise<{ readonly name: string; readonly type: string; readonly bytes: Uint8Array }> {
+/** Features as the files they are: one by itself unless a zip is asked for, several in their folders as a zip. The same features make the same bytes. */
+export async function exportFeatures(work: UnitOfWork, projectId: string, ids: readonly ArtefactId[], form: ExportFeatures['form']): Promise<{ readonly name: string; readonly type: string; readonly bytes: Uint8Array }> {
   const rows = await selectRows(
     work,
     featureRow,
@@ -19,7 +20,7 @@ export async function exportFeatures(work: UnitOfWork, projectId: string, ids: r
   );
   const files = filesOf(rows.map((row) => ({ id: artefactId('feature', row.number), content: contentOrRefused('feature', row) })));
   const [only] = files;
-  if (files.size === 1 && only !== undefined) return { name: only[0].slice(only[0].lastIndexOf('/') + 1), type: 'text/x-gherkin; charset=utf-8', bytes: Buffer.from(only[1]) };
+  if (form === 'file' && files.size === 1 && only !== undefined) return { name: only[0].slice(only[0].lastIndexOf('/') + 1), type: 'text/x-gherkin; charset=utf-8', bytes: Buffer.from(only[1]) };
   const entries = Object.fromEntries([...files].map(([path, text]) => [path, Buffer.from(text)]));
   return { name: `${await projectKey(work, projectId)}-features.zip`, type: 'application/zip', bytes: zipSync(entries, { mtime: ZIP_TIME }) };
 }

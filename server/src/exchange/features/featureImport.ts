@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { artefactId, type FeatureId } from '@caderno/core/artefacts';
-import { openFeatureConflicts, outlineOf, planFeatures, readFeature, type FeatureChoices, type FeatureHere, type FeaturePlan, type PlannedFeature } from '@caderno/core/scenarios';
+import { openFeatureConflicts, outlineOf, planFeatures, readFeature, textOf, type FeatureChoices, type FeatureHere, type FeaturePlan, type PlannedFeature } from '@caderno/core/scenarios';
 import type { Json, Side } from '@caderno/core/versions';
 import { MOST_PREVIEWED, type FeaturesDraft } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
@@ -132,15 +132,36 @@ async function remember(work: UnitOfWork, brought: readonly Brought[]): Promise<
   const known = await selectRows(work, beforeRow, `SELECT artefact_id AS id, base->'fields'->>'text' AS text FROM imported WHERE artefact_id = ANY($1)`, [brought.map((b) => b.row.id)]);
   const before = new Map(known.map((k) => [k.id, k.text]));
   const other = brought.filter(({ row, text }) => before.get(row.id) !== text);
-  await execute(
-    work,
-    `INSERT INTO imported (artefact_id, base) SELECT r.id, r.base FROM jsonb_to_recordset($1::jsonb) AS r(id bigint, base jsonb) ON CONFLICT (artefact_id) DO UPDATE SET base = excluded.base`,
-    [JSON.stringify(other.map(({ row, text }) => ({ id: row.id, base: baseOf(text) })))],
-  );
+  await writeBases(work, other.map(({ row, text }) => ({ id: row.id, text })));
   return other.flatMap(({ row, text, isNew }) => {
     const was = before.get(row.id) ?? null;
     return isNew ? [] : [{ artefact: row, fromVersion: null, toVersion: null, undo: { kind: 'imported', from: was === null ? null : baseOf(was), to: baseOf(text) } satisfies UndoPlan }];
   });
+}
+
+async function writeBases(work: UnitOfWork, bases: readonly { readonly id: string; readonly text: string }[]): Promise<void> {
+  await execute(
+    work,
+    `INSERT INTO imported (artefact_id, base) SELECT r.id, r.base FROM jsonb_to_recordset($1::jsonb) AS r(id bigint, base jsonb) ON CONFLICT (artefact_id) DO UPDATE SET base = excluded.base`,
+    [JSON.stringify(bases.map(({ id, text }) => ({ id, base: baseOf(text) })))],
+  );
+}
+
+/**
+ * Notes of the files that stand in the code as they stand here: what comes in next is told apart from that. It is what
+ * the project knows of the code, not a change of its design, and stands in no journal.
+ */
+export async function rememberFeatures(work: UnitOfWork, projectId: string, { files }: Pick<ReadFeatures, 'files'>): Promise<number> {
+  await lockProject(work, projectId);
+  const texts = new Map(files.map((f) => [f.path, f.text]));
+  const same = (await featuresHere(work, projectId)).filter(({ content }) => texts.get(content.path) === textOf(content));
+  const { rows } = await rowsOfIds(work, projectId, same.map((f) => f.id));
+  const byId = new Map(rows.map((row) => [artefactId('feature', row.number), row.id]));
+  await writeBases(work, same.flatMap(({ id, content }) => {
+    const row = byId.get(id);
+    return row === undefined ? [] : [{ id: row, text: textOf(content) }];
+  }));
+  return same.length;
 }
 
 function baseOf(text: string) {

@@ -1,10 +1,10 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
 import type { Side } from '@caderno/core/versions';
-import type { FeatureLeftReason, FeaturesDraft } from '@caderno/contract';
+import { featureProblemSentence, type FeatureLeftReason, type FeaturesDraft } from '@caderno/contract';
 import { useState } from 'react';
 import { call } from '../../api/index.ts';
 import { useFrame } from '../../frame/index.ts';
-import { Section, TextButton, countOf, featureProblemSentence } from '../../look/index.ts';
+import { Section, TextButton, countOf } from '../../look/index.ts';
 import { ChangedOnBothSides } from '../ChangedOnBothSides.tsx';
 import { Listed } from '../Listed.tsx';
 import { RunImport } from '../RunImport.tsx';

@@ -1,6 +1,6 @@
 import { linter, type Diagnostic } from '@codemirror/lint';
 import type { Extension } from '@codemirror/state';
-import { featureProblemSentence } from '../../look/index.ts';
+import { featureProblemSentence } from '@caderno/contract';
 import { readField } from './readField.ts';
 
 /** Problems where they stand, told when the pointer or the cursor is there; a moment after the last key, as half a line is wrong. */

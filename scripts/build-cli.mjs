@@ -1,0 +1,7 @@
+import { buildCli } from './build.mjs';
+import { run } from './failure.mjs';
+
+run(async () => {
+  console.log(await buildCli());
+  return 0;
+});
