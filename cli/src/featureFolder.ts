@@ -27,8 +27,9 @@ async function entriesOf(folder: string) {
   try {
     return await readdir(folder, { withFileTypes: true });
   } catch (error) {
-    if (error instanceof Error && 'code' in error && error.code === 'ENOENT') return [];
-    if (error instanceof Error && 'code' in error && error.code === 'ENOTDIR') throw new Failure(`${folder} is a file: name the folder that the features stand in.`);
+    const code = typeof error === 'object' && error !== null && 'code' in error ? error.code : null;
+    if (code === 'ENOENT') return [];
+    if (code === 'ENOTDIR') throw new Failure(`${folder} is a file: name the folder that the features stand in.`);
     throw error;
   }
 }
