@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import { call, tellFailure } from '../api/index.ts';
 import { Spread, useFrame } from '../frame/index.ts';
 import { Button, Section, TextButton, ago, dateAndTime } from '../look/index.ts';
+import { AccessTokens } from './AccessTokens.tsx';
 import { Field } from './Field.tsx';
 import { NewPasswordField } from './NewPasswordField.tsx';
 
@@ -25,6 +26,7 @@ export function AccountPage() {
           <h1 className="font-serif text-2xl font-semibold">{person.name}</h1>
           <p className="text-sm text-ink2">{person.email}</p>
           <Sessions />
+          <AccessTokens />
         </div>
       }
       right={person.demo ? <p className="p-7 text-ink2">The people of the demo have no passwords.</p> : <ChangePassword />}
