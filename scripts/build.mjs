@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { existsSync } from 'node:fs';
-import { readFile, readdir, rm, writeFile } from 'node:fs/promises';
+import { copyFile, readFile, readdir, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Failure } from './failure.mjs';
 import { ROOT } from './install.mjs';
@@ -15,13 +15,14 @@ const THREADS = {
   'heavyLane.worker': join(ROOT, 'server/src/http/heavyLane.worker.ts'),
 };
 
-/** Builds the web application unless it was built from exactly these sources. Answers its folder. */
+/** Builds the web application, with the command-line program to be had from it, unless it was built from exactly these sources. Answers its folder. */
 export function buildWeb() {
-  return buildOnce('web/dist', ['core/src', 'contract/src', 'web/src', 'web/index.html', 'web/vite.config.ts', 'package-lock.json'], async () => {
+  return buildOnce('web/dist', ['core/src', 'contract/src', 'web/src', 'cli/src', 'web/index.html', 'web/vite.config.ts', 'package-lock.json'], async (folder) => {
     // Whoever starts us may have NODE_ENV set: the application is always built as it is used.
     const env = { ...process.env, NODE_ENV: 'production' };
     const { code, output } = await runProgram('npm', ['run', 'build', '--workspace', 'web', '--silent'], { cwd: ROOT, env });
     if (code !== 0) throw new Failure(`The web application could not be built:\n${output.trim()}`);
+    await copyFile(await buildCli(), join(folder, 'caderno.mjs'));
   });
 }
 

@@ -22,7 +22,10 @@ export function AccessTokens() {
     call('withdrawToken', { params: { token: token.id } }).then(show, tellFailure);
   };
   return (
-    <Section title="Access tokens" aside="with which the program caderno comes in, as you, for one project">
+    <Section title="Access tokens" aside="with which a program comes in as you, into one project">
+      <p className="mt-2 text-xs text-ink2">
+        It pushes, pulls and checks a folder of features: <a href="/caderno.mjs" download className="underline underline-offset-2">save caderno.mjs</a>, which needs nothing but Node, and run <span className="font-mono">node caderno.mjs --help</span>.
+      </p>
       {error !== null && <p className="py-2 text-sm text-brick">Your tokens cannot be read now.</p>}
       <ul className="divide-y divide-rule text-sm" aria-label="Access tokens">
         {tokens.map((token) => (
