@@ -86,11 +86,12 @@ function writeScenario(written: Writing, { title, preconditions, steps, paramete
 }
 
 /** What says what a row is; a parameter may be called so already. */
-function freeColumn(taken: readonly string[]): string {
+export function freeColumn(taken: readonly string[]): string {
   return ['case', 'row', 'example'].find((name) => !taken.includes(name)) ?? 'what it is';
 }
 
-function rowLine(indent: string, cells: readonly string[]): string {
+/** A row of a table with its cells between bars. */
+export function rowLine(indent: string, cells: readonly string[]): string {
   return `${indent}| ${cells.map((cell) => cell.replace(/[\\|]/g, '\\$&').replace(/\r?\n|\r/g, '\\n')).join(' | ')} |`;
 }
 

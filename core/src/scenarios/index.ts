@@ -36,3 +36,4 @@ export { sharedBeginnings, withBackground, type SharedBeginning } from './backgr
 export { writtenTwice, type ScenarioPlace, type WrittenTwice } from './writtenTwice.ts';
 export { besideEachOther, type StepPair } from './besideEachOther.ts';
 export { columnsOfExamples, withExampleRows, withScenariosOf } from './fromCase.ts';
+export { examplesCount, examplesTable, isColumnName, withColumnRenamed, withExamplesTable, type ExamplesTable } from './examplesTable.ts';
