@@ -6,6 +6,7 @@ import { examplesCount, examplesTable, withColumnRenamed, withExamplesTable, typ
 import { EMPTY_FEATURE, textOf, type FeatureContent } from './feature.ts';
 import { withNumbers, withText } from './identities.ts';
 import { outlineOf } from './scenario.ts';
+import { rowsTakenFrom, withRowsTaken } from './takenRows.ts';
 
 let made = 0;
 const newId = (): string => `i${(made += 1)}`;
@@ -100,5 +101,18 @@ describe('examples as a table of data', () => {
       expect(outlineOf(content).problems).toEqual([]);
       expect(textOf(content)).toMatch(/# the edge/);
     }
+  });
+
+  it('takes the rows of a data set, says so in the file, and takes them again where it changed', () => {
+    const content = feature('Feature: f\n  Scenario Outline: o\n    When <reading> is given\n    Then <says>\n\n    Examples:\n      | case | reading | says |\n      | low  | 0       | ok   |\n');
+    const set = (version: number, ...rows: [string, string][]) => ({ id: 'D-3' as const, version, parameters: [{ id: parameterId('p1'), name: 'reading' }], rows: rows.map(([name, cell]) => newRow(rowId(`r-${name}`), name, { p1: cell })) });
+    expect(rowsTakenFrom(content, outline(content), 0)).toBeNull();
+    const taken = withRowsTaken(content, outline(content), 0, set(2, ['low', '-1'], ['high', '9']), newId);
+    expect(textOf(taken)).toContain('    Examples:\n      # Rows of D-3 v2\n      | case | reading | says |\n      | low  |      -1 | ok   |\n      | high |       9 |      |\n');
+    expect(rowsTakenFrom(taken, outline(taken), 0)).toEqual({ id: 'D-3', version: 2 });
+    expect(table(taken).rows[0]?.id).toBe(table(content).rows[0]?.id);
+    const again = withRowsTaken(taken, outline(taken), 0, set(5, ['high', '99'], ['low', '-1']), newId);
+    expect(textOf(again)).toContain('      # Rows of D-3 v5\n      | case | reading | says |\n      | high |      99 |      |\n      | low  |      -1 | ok   |\n');
+    expect(textOf(again).match(/Rows of/g)).toHaveLength(1);
   });
 });

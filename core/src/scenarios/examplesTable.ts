@@ -36,6 +36,11 @@ export function examplesCount(content: FeatureContent, part: PartId): number {
   return partLines(content, part).read.filter((l) => l.role === 'examples').length;
 }
 
+/** The line of the part on which the keyword of a table of examples stands. */
+export function examplesKeywordLine(content: FeatureContent, part: PartId, at: number): number | null {
+  return placeOf(content, part, at)?.keyword ?? null;
+}
+
 /**
  * The feature with another table there. Lines of rows stay who they are, and what was not changed stays as it was
  * written; comments stay above the row they stood above. A name for a row where no column has any makes one. The very

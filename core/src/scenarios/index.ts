@@ -37,3 +37,4 @@ export { writtenTwice, type ScenarioPlace, type WrittenTwice } from './writtenTw
 export { besideEachOther, type StepPair } from './besideEachOther.ts';
 export { columnsOfExamples, withExampleRows, withScenariosOf } from './fromCase.ts';
 export { examplesCount, examplesTable, isColumnName, withColumnRenamed, withExamplesTable, type ExamplesTable } from './examplesTable.ts';
+export { rowsTakenFrom, withRowsTaken, type TakenDataSet } from './takenRows.ts';

@@ -1,10 +1,10 @@
-import type { CaseId, ConditionId } from '@caderno/core/artefacts';
+import type { ConditionId, CoveringId } from '@caderno/core/artefacts';
 import type { Row, RowId } from '@caderno/core/cases';
 import { redundantRows, shownIn, type ConditionCoverage, type Standing } from '@caderno/core/coverage';
 import type { RowShows } from './GridRow.tsx';
 
 /** What each row of a case shows: the names of the items, as mark the best standing among them, and whether others show the same. */
-export function rowShows(id: CaseId, rows: readonly Row[], coverages: ReadonlyMap<ConditionId, ConditionCoverage>): Map<RowId, RowShows> {
+export function rowShows(id: CoveringId, rows: readonly Row[], coverages: ReadonlyMap<ConditionId, ConditionCoverage>): Map<RowId, RowShows> {
   const names = new Map<RowId, string[]>();
   const suspect = new Set<RowId>();
   const trusted = new Set<RowId>();

@@ -1,16 +1,19 @@
 import { partId, takenApart, type Examples, type FeatureOutline, type PartId, type ReadScenario, type ScenarioStep } from '@caderno/core/scenarios';
 import { DndContext, PointerSensor, closestCenter, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { GripVertical } from 'lucide-react';
+import type { ReactNode } from 'react';
 import { countOf } from '../look/index.ts';
 
 interface Props {
   readonly outline: FeatureOutline;
   /** Puts a scenario in front of another part; null: nothing may be changed. */
   readonly onPlace: ((part: PartId, before: PartId | null) => void) | null;
+  /** Draws a table of examples to be edited, the n-th of its outline; null: it is to be read. */
+  readonly examplesOf: ((part: PartId, at: number) => ReactNode) | null;
 }
 
 /** A feature as pages: each scenario with its steps as lines, its tables as tables. A scenario is dragged by its handle. */
-export function FeatureLines({ outline, onPlace }: Props) {
+export function FeatureLines({ outline, onPlace, examplesOf }: Props) {
   const { description, scenarios, rules } = outline;
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
   const drop = ({ active, over }: DragEndEvent): void => {
@@ -30,7 +33,7 @@ export function FeatureLines({ outline, onPlace }: Props) {
                   {begun.description !== '' && <p className="whitespace-pre-line text-ink2">{begun.description}</p>}
                 </header>
               )}
-              <Scenario scenario={scenario} common={outline.tags} movable={onPlace !== null} />
+              <Scenario scenario={scenario} common={outline.tags} movable={onPlace !== null} examplesOf={examplesOf} />
             </div>
           );
         })}
@@ -49,7 +52,7 @@ function End() {
 }
 
 /** `common`: tags of the feature, which say nothing of one scenario. */
-function Scenario({ scenario, common, movable }: { readonly scenario: ReadScenario; readonly common: readonly string[]; readonly movable: boolean }) {
+function Scenario({ scenario, common, movable, examplesOf }: { readonly scenario: ReadScenario; readonly common: readonly string[]; readonly movable: boolean; readonly examplesOf: Props['examplesOf'] }) {
   const { kind, number, name, keyword, description, steps, examples, part } = scenario;
   const takes = movable && kind === 'scenario';
   const { setNodeRef: setDrop, isOver } = useDroppable({ id: part, disabled: !takes });
@@ -73,8 +76,8 @@ function Scenario({ scenario, common, movable }: { readonly scenario: ReadScenar
           <Step key={step.line} step={step} />
         ))}
       </ol>
-      {examples.map((e) => (
-        <ExamplesTable key={e.line} examples={e} />
+      {examples.map((e, at) => (
+        <ExamplesTable key={at} examples={e} edited={examplesOf?.(part, at) ?? null} />
       ))}
     </section>
   );
@@ -131,7 +134,7 @@ function Table({ rows }: { readonly rows: readonly (readonly string[])[] }) {
 /** Rows that a page shows; the text has them all. */
 const MOST_ROWS = 200;
 
-function ExamplesTable({ examples: { name, keyword, tags, header, rows } }: { readonly examples: Examples }) {
+function ExamplesTable({ examples: { name, keyword, tags, header, rows }, edited }: { readonly examples: Examples; readonly edited: ReactNode }) {
   return (
     <div className="ml-[2.1rem] mt-2.5">
       <h4 className="flex items-baseline gap-2.5 text-sm font-semibold">
@@ -139,6 +142,14 @@ function ExamplesTable({ examples: { name, keyword, tags, header, rows } }: { re
         <span className="text-xs font-normal text-ink2">{countOf(rows.length, 'row')}</span>
         {tags.length > 0 && <span className="font-mono text-xs font-normal text-plum">{tags.join(' ')}</span>}
       </h4>
+      {edited ?? <ReadRows header={header} rows={rows} />}
+    </div>
+  );
+}
+
+function ReadRows({ header, rows }: Pick<Examples, 'header' | 'rows'>) {
+  return (
+    <>
       <table className="mt-1 font-mono text-xs">
         <thead>
           <tr className="border-b border-ink text-left text-ink2">
@@ -158,6 +169,6 @@ function ExamplesTable({ examples: { name, keyword, tags, header, rows } }: { re
         </tbody>
       </table>
       {rows.length > MOST_ROWS && <p className="mt-1 text-xs text-ink2">and {(rows.length - MOST_ROWS).toLocaleString()} more, in the text</p>}
-    </div>
+    </>
   );
 }

@@ -15,7 +15,9 @@ import { offers } from './editor/offers.ts';
 import { ScenarioCovers } from './ScenarioCovers.tsx';
 import { FeatureLines } from './FeatureLines.tsx';
 import { MoveScenarioDialog } from './MoveScenarioDialog.tsx';
+import { ExamplesGrid } from './examples/ExamplesGrid.tsx';
 import { useClone } from './useClone.ts';
+import { useCoveredScenarios } from './useCoveredScenarios.ts';
 import { TwiceNote } from './twice/TwiceNote.tsx';
 
 /** A feature: its text, or its scenarios as pages; what is wrong in it, and what it is written for. */
@@ -36,6 +38,7 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
   const [line, setLine] = useState(0);
   const settled = useSettled(content);
   const outline = useMemo(() => outlineOf(settled), [settled]);
+  const covered = useCoveredScenarios(id, settled, outline);
   const write = useWriting(content, update);
   const printing = usePrinting();
   const { show, showLine } = useShownLine(outline);
@@ -91,11 +94,11 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
               <FeatureEditor text={plainText(content)} readOnly={!canEdit} onChange={write} show={show} onLine={setLine} offers={offered} />
             </div>
           )}
-          {(form === 'pages' || printing) && <FeatureLines outline={outline} onPlace={canEdit ? place : null} />}
+          {(form === 'pages' || printing) && <FeatureLines outline={outline} onPlace={canEdit ? place : null} examplesOf={printing ? null : (part, at) => <ExamplesGrid content={content} part={part} at={at} covered={covered} canEdit={canEdit} update={update} />} />}
         </div>
         <Margin>
           <Problems outline={outline} onShow={(at) => (setForm('text'), showLine(at))} />
-          <ScenarioCovers id={id} content={content} settled={settled} outline={outline} here={here} canEdit={canEdit} update={update} onShow={(part) => (setForm('text'), showLine(lineOf(content, part.id)))} />
+          <ScenarioCovers id={id} content={content} covered={covered} here={here} canEdit={canEdit} update={update} onShow={(part) => (setForm('text'), showLine(lineOf(content, part.id)))} />
           {canEdit && <TwiceNote content={content} settled={settled} outline={outline} update={update} />}
           <MarginNote title="Requirements">
             <Requirements id={id} content={content} canEdit={canEdit} update={update} />

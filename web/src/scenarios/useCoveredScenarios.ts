@@ -1,0 +1,31 @@
+import type { ConditionId, FeatureId } from '@caderno/core/artefacts';
+import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
+import type { ConditionCoverage, DesignChange, DesignCondition } from '@caderno/core/coverage';
+import { scenariosAsCases, type FeatureContent, type FeatureOutline, type ScenarioAsCase } from '@caderno/core/scenarios';
+import type { Used } from '@caderno/core/shared';
+import { useMemo } from 'react';
+import { useDesign } from '../api/index.ts';
+import { useFrame } from '../frame/index.ts';
+import { useCoveredDesign, useLiveCoverage } from '../liveCoverage/index.ts';
+
+/** The scenarios of a feature as they are judged, and what they cover. */
+export interface CoveredScenarios {
+  readonly cases: readonly ScenarioAsCase[];
+  readonly conditions: ReadonlyMap<ConditionId, DesignCondition>;
+  readonly coverages: ReadonlyMap<ConditionId, ConditionCoverage>;
+  readonly mostItems: number;
+}
+
+const NOTHING_USED: ReadonlyMap<string, Used> = new Map();
+
+/** The conditions that scenarios of a feature cover, judged with what is being written. */
+export function useCoveredScenarios(id: FeatureId, deferred: FeatureContent, outline: FeatureOutline): CoveredScenarios {
+  const { project } = useFrame();
+  const cases = useMemo(() => scenariosAsCases(id, deferred, outline), [deferred, id, outline]);
+  const linked = useMemo(() => [...new Map(deferred.parts.flatMap((p) => p.covers).map((c) => [c.id, c])).values()], [deferred.parts]);
+  const design = useCoveredDesign(project, useDesign(project, { feature: id }).data, linked, NOTHING_USED);
+  const change = useMemo((): DesignChange => ({ kind: 'feature', id, scenarios: cases.flatMap((s) => (s.content.covers.length === 0 ? [] : [{ id: s.id, state: 'draft', version: 1, content: s.content }])) }), [cases, id]);
+  const coverages = useLiveCoverage(design, change);
+  const conditions = useMemo(() => new Map<ConditionId, DesignCondition>(design?.conditions.map((c) => [c.id, c])), [design]);
+  return { cases, coverages, conditions, mostItems: design?.mostItems ?? DEFAULT_MOST_ITEMS };
+}
