@@ -19,17 +19,18 @@ const NOTHING = { cases: [], conditions: new Map(), coverages: new Map(), mostIt
 const SET: DataSetSummary = { kind: 'dataSet', id: 'D-3', title: 'Edges', state: 'agreed', version: 5, meaningSince: 1, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', broken: false, own: {}, tags: [], rows: 1, parameters: ['reading'], serves: [] };
 
 let content: FeatureContent;
-function Page({ canEdit = true }: { readonly canEdit?: boolean }) {
-  const [now, setNow] = useState(content);
-  content = now;
+const keep = (now: FeatureContent): FeatureContent => (content = now);
+
+function Page({ first, canEdit }: { readonly first: FeatureContent; readonly canEdit: boolean }) {
+  const [now, setNow] = useState(() => keep(first));
   const part = now.parts.find((p) => p.number === 1)?.id;
-  return part === undefined ? null : <ExamplesGrid content={now} part={part} at={0} covered={NOTHING} canEdit={canEdit} update={(change) => setNow(change)} />;
+  return part === undefined ? null : <ExamplesGrid content={now} part={part} at={0} covered={NOTHING} canEdit={canEdit} update={(change) => setNow((before) => keep(change(before)))} />;
 }
 function open(text: string, canEdit = true): void {
-  content = withNumbers(withText({ ...EMPTY_FEATURE, path: 'a.feature' }, text, () => `i${(made += 1)}`), null);
+  const first = withNumbers(withText({ ...EMPTY_FEATURE, path: 'a.feature' }, text, () => `i${(made += 1)}`), null);
   const set = { ...EMPTY_DATA_SET, title: 'Edges', parameters: [{ id: parameterId('p'), name: 'reading', type: 'whole' as const, default: '', description: '' }], rows: [newRow(rowId('r'), 'top', { p: '99999' })] };
   standInProject([SET], [], { readArtefact: () => ({ kind: 'dataSet', summary: SET, content: set, draft: null }) });
-  onThePage(<Page canEdit={canEdit} />);
+  onThePage(<Page first={first} canEdit={canEdit} />);
 }
 const grid = () => screen.getByRole('grid', { name: 'Examples 1' });
 const cells = () => within(grid()).getAllByRole('row').slice(1).map((row) => within(row).getAllByRole('gridcell').map((c) => c.textContent));
@@ -50,7 +51,7 @@ test('what is typed into the grid stands in the text, in line with the rest, and
   await type(2, 2, 'a|b');
   await waitFor(() => expect(textOf(content)).toContain('|         | a\\|b |\n'));
   await type(0, 0, 'zero');
-  await waitFor(() => expect(textOf(content)).toContain('      # why\n      | case | reading | says |\n      | zero |       0 | ok   |\n'));
+  await waitFor(() => expect(textOf(content)).toContain('      # why\n      | case | reading | says |\n      | zero | 0       | ok   |\n'));
 });
 
 test('the rows of a data set take their place, a comment says so, and a later version is taken again', async () => {
