@@ -75,6 +75,8 @@ test('a folder of features comes in, gets one wording, and goes out with only th
     await page.keyboard.press('Shift+End');
     await page.keyboard.type('And the mem');
     await expect(page.getByRole('option', { name: /the member has \{int\} coins/ })).toContainText('agreed');
+    // A list that has only just opened takes no key, so that nobody chooses what they have not seen.
+    await page.waitForTimeout(200);
     await page.keyboard.press('Enter');
     await page.keyboard.type('7');
     await expect(editor(page)).toContainText('And the member has 7 coins');
@@ -130,4 +132,76 @@ test('a scenario covers a condition by a value in its step, which counts as it i
   await expect(page.getByRole('link', { name: 'F-6/3' }).first()).toBeVisible();
   await page.getByRole('link', { name: 'F-6/3' }).first().click();
   await expect(editor(page)).toContainText('A receipt of 61 days is too old');
+});
+
+test('scenarios written twice become one outline, its rows are a grid, and a gap is filled with scenarios', async ({ page }) => {
+  test.setTimeout(120_000);
+  await signIn(page, 'Inês V.', '/scenarios');
+
+  await test.step('what is written twice is compared, and made one', async () => {
+    await page.getByRole('link', { name: 'Written twice' }).click();
+    await page.getByRole('button', { name: 'Compare F-1/1 and F-1/4' }).click();
+    await expect(page.getByRole('table', { name: 'F-1/1 beside F-1/4' })).toContainText('99500');
+    await expectAccessible(page);
+    await page.getByRole('link', { name: 'Make one outline of the 2 in F-4' }).click();
+    const dialog = page.getByRole('dialog', { name: 'One outline of 2 scenarios' });
+    await expect(dialog.getByLabel('What the file would say')).toContainText('Half a cent goes up');
+    await dialog.getByLabel('Name of column 2').fill('sum');
+    await expectAccessible(page);
+    await page.keyboard.press('Enter');
+    await expect(dialog).toBeHidden();
+    await expect(editor(page)).toContainText('Given the bill comes to <sum> €');
+    await saveVersion(page, 3);
+  });
+
+  await test.step('a row that is typed into the grid stands in the text', async () => {
+    await page.getByRole('button', { name: 'Pages', exact: true }).click();
+    const grid = page.getByRole('region', { name: '<case>' }).getByRole('grid', { name: 'Examples 1' });
+    await grid.getByRole('gridcell', { name: 'name of the next row: next row' }).click();
+    await page.keyboard.type('Nothing');
+    await page.keyboard.press('Tab');
+    await page.keyboard.type('0');
+    await page.keyboard.press('Enter');
+    await expectAccessible(page);
+    await page.getByRole('button', { name: 'Text', exact: true }).click();
+    await expect(editor(page)).toContainText(/\| Nothing +\| +0 \|/);
+    await saveVersion(page, 4);
+  });
+
+  await test.step('rows go from a condition to the outline that covers it', async () => {
+    await page.goto('/fonte-clara/condition/K-4');
+    await page.getByRole('button', { name: /^Write cases/ }).first().click();
+    await page.getByRole('button', { name: /^As what it is written/ }).click();
+    await page.getByRole('option', { name: 'as scenarios' }).click();
+    await expect(page.getByRole('button', { name: /^As what: rows of F-1\/2/ })).toBeVisible();
+    await expect(page.getByLabel('What the file would say')).toContainText('| 12.5');
+    await expectAccessible(page);
+    await page.getByRole('button', { name: 'Add the rows' }).click();
+    await expect(page.getByText('The rows stand in F-1 now.')).toBeVisible();
+    await page.getByRole('button', { name: 'Open', exact: true }).click();
+    await expect(editor(page)).toContainText(/\| 99999 +\| stored/);
+  });
+
+  await test.step('a scenario goes into another feature, and a drag puts one in front of another', async () => {
+    await editor(page).getByText('Scenario: An empty reading').click();
+    await page.getByRole('button', { name: 'Move to another feature' }).click();
+    await page.getByRole('combobox', { name: 'The feature it goes to' }).fill('Replacing');
+    await page.getByRole('option', { name: /Replacing a meter/ }).click();
+    await expect(page.getByRole('dialog')).toContainText('What stands above it stays here: @readings');
+    await expectAccessible(page);
+    await page.getByRole('button', { name: 'Move it' }).click();
+    await expect(page).toHaveURL(/\/scenarios\/F-3$/);
+    await expect(editor(page)).toContainText('Scenario: An empty reading');
+    await page.getByRole('button', { name: 'Pages', exact: true }).click();
+    const [first, last] = [page.getByRole('region', { name: 'The new meter begins lower' }), page.getByRole('region', { name: 'An empty reading' })];
+    await last.hover();
+    const [from, to] = [await last.getByTitle(/^Drag the scenario/).boundingBox(), await first.boundingBox()];
+    if (from === null || to === null) throw new Error('Both are seen');
+    await page.mouse.move(from.x + 5, from.y + 5);
+    await page.mouse.down();
+    await page.mouse.move(to.x + 20, to.y + 20, { steps: 12 });
+    await page.mouse.up();
+    await page.getByRole('button', { name: 'Text', exact: true }).click();
+    await expect.poll(async () => (await editor(page).innerText()).replaceAll(/\s+/g, ' ')).toMatch(/Scenario: An empty reading .*Scenario: The new meter begins lower/);
+  });
 });

@@ -9,7 +9,8 @@ const RESTING = 'a[href], button:not(:disabled), summary, [tabindex]:not([tabind
 /** What Headless UI puts before and after a dialog, to lead the focus back into it. */
 const GUARD = '[data-headlessui-focus-guard]';
 /** What lies over the page and goes away again. */
-export const OVERLAY = `[role="dialog"], [role="menu"], [role="listbox"], ${GUARD}`;
+export const OVERLAY = '[role="dialog"], [role="menu"], [role="listbox"]';
+const OVER_OR_GUARD = `${OVERLAY}, ${GUARD}`;
 
 let trail: Trail | null = null;
 /** The trail of what had the focus before something was laid over the page. */
@@ -21,7 +22,7 @@ export function followFocus(document: Document): () => void {
   const focusIn = (event: FocusEvent): void => {
     if (!(event.target instanceof Element)) return;
     trail = trailOf(event.target);
-    if (event.target.closest(OVERLAY) === null) below = trail;
+    if (event.target.closest(OVER_OR_GUARD) === null) below = trail;
   };
   const focusOut = (event: FocusEvent): void => {
     // Somebody pointed at the paper: the page itself is meant.
@@ -59,7 +60,7 @@ export function focusBelow(): () => void {
     if (before === null) return;
     const document = before.element.ownerDocument;
     const now = document.activeElement;
-    if (now?.closest('[role="dialog"]') != null || (now !== document.body && now !== before.element && now?.closest(OVERLAY) == null)) return;
+    if (now?.closest('[role="dialog"]') != null || (now !== document.body && now !== before.element && now?.closest(OVER_OR_GUARD) == null)) return;
     if (canHold(before.element) && before.element instanceof HTMLElement) before.element.focus();
     else restAt(document, before);
   };

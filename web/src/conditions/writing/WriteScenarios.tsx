@@ -151,7 +151,7 @@ function Written({ before, content, write, count, into, onClose }: WrittenProps)
   const tooMany = content.parts.length > LIMITS.featureParts;
   return (
     <>
-      <pre aria-label="What the file would say" className="mt-2 max-h-[22vh] overflow-auto rounded-[5px] bg-page2 px-3 py-2 font-mono text-xs">{text.replaceAll('\r', '').trimEnd()}</pre>
+      <pre tabIndex={0} aria-label="What the file would say" className="mt-2 max-h-[22vh] overflow-auto rounded-[5px] bg-page2 px-3 py-2 font-mono text-xs">{text.replaceAll('\r', '').trimEnd()}</pre>
       {tooMany && <p className="mt-2 text-sm text-brick">These are more scenarios than one feature holds. Take as few as possible, or fewer conditions at a time.</p>}
       <p className="mt-4 flex gap-2">
         <Button look="accent" disabled={busy || content === before || tooMany} onClick={() => void run()}>

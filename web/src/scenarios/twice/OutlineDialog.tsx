@@ -68,7 +68,7 @@ function Naming({ content, plan, onMade, onClose }: Omit<Props, 'parts'> & { rea
         <input aria-label="Name of the outline" value={name} maxLength={LIMITS.title} onChange={(e) => setName(e.target.value)} className="field-boxed mt-0.5 w-full" />
       </label>
       <h3 className="mt-3 text-sm font-semibold">Its examples</h3>
-      <div className="mt-1 max-h-[30vh] overflow-auto">
+      <div tabIndex={0} className="mt-1 max-h-[30vh] overflow-auto">
         <table className="font-mono text-xs">
           <thead>
             <tr className="text-left">
@@ -117,7 +117,7 @@ function Written({ content, plan, names }: { readonly content: FeatureContent; r
   return (
     <>
       <h3 className="mt-3 text-sm font-semibold">In the file, which has {countOf(left, 'scenario')} then</h3>
-      <pre aria-label="What the file would say" className="mt-1 max-h-[30vh] overflow-auto rounded-[5px] bg-page2 px-3 py-2 font-mono text-xs">{textOf({ parts: [part] }).replaceAll('\r', '').trimEnd()}</pre>
+      <pre tabIndex={0} aria-label="What the file would say" className="mt-1 max-h-[30vh] overflow-auto rounded-[5px] bg-page2 px-3 py-2 font-mono text-xs">{textOf({ parts: [part] }).replaceAll('\r', '').trimEnd()}</pre>
     </>
   );
 }

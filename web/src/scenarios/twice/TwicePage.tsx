@@ -113,7 +113,7 @@ function ScenarioLink({ place }: { readonly place: ScenarioPlace }) {
   const feature = useSummaries(project, 'feature').data?.find((f) => f.id === place.feature);
   const scenario = feature?.scenarios.find((s) => s.number === place.scenario);
   return (
-    <Link to={{ pathname: address.scenarios(project, place.feature), hash: `#${place.scenario}` }} className="text-sm">
+    <Link to={{ pathname: address.scenarios(project, place.feature), hash: `#${place.scenario}` }} className="inline-block min-h-6 text-sm leading-6">
       <span className="font-mono text-xs underline decoration-rule2">{keyOf(place)}</span> {scenario?.name || 'without a name'} <span className="text-xs text-ink2">{feature?.title}</span>
     </Link>
   );
