@@ -50,6 +50,7 @@ async function coreFigures(): Promise<Figure[]> {
     book.phrases();
   });
   const alike = await timed(() => alikePhrases(book.phrases()));
+  const twice = await timed(() => book.writtenTwice());
   const long = contentOf(featureText(1, LONG));
   const keys: number[] = [];
   let now = long;
@@ -61,6 +62,7 @@ async function coreFigures(): Promise<Figure[]> {
     { what: `phrasebook of ${FEATURES * SCENARIOS * STEPS} steps from scratch`, ms: scratch, budget: 1_000 },
     { what: 'the same after an edit of one feature', ms: edit, budget: 50 },
     { what: 'phrases nearly alike', ms: alike, budget: 5_000 },
+    { what: `scenarios written twice among ${FEATURES * SCENARIOS}`, ms: twice, budget: 5_000 },
     { what: `a feature of ${LONG} scenarios taken apart after a key, median`, ms: keys.toSorted((a, b) => a - b)[10] ?? Infinity, budget: 16 },
   ];
 }

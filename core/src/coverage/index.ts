@@ -38,7 +38,7 @@ export { CombinationRows } from './combinationRows.ts';
 export { addProposedRows, coverOf, mapFields, withCover, type NewId, type SeenCondition } from './addRows.ts';
 export { pathSteps, writtenCases, type WrittenAs } from './writtenCases.ts';
 export { derivationOf, rowRefusal, type Derivation, type DerivedValue, type RowRefusal } from './derivation.ts';
-export { mergedConditions, type ConditionMerge } from './mergedConditions.ts';
+export { mergedConditions, mergedCovers, type ConditionMerge } from './mergedConditions.ts';
 export { gainedItems, type CoveredCondition } from './gainedItems.ts';
 export { redundantRows, type RedundantRow } from './redundantRows.ts';
 export { unrefusedRows, type UnrefusedRow } from './unrefusedRows.ts';

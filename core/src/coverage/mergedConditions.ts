@@ -30,8 +30,9 @@ export function mergedConditions(kept: SeenCondition, absorbed: readonly { reado
   return { condition, cases: changed };
 }
 
-/** The first cover that goes becomes the one of the condition that stays, unless the case covers that already. */
-function mergedCovers(covers: readonly Cover[], kept: SeenCondition, gone: ReadonlySet<ConditionId>): Cover[] {
+/** What a case or a scenario covers once conditions are merged: the first cover that goes becomes the one of the condition that stays, unless it covers that already. The very same where it covers none of them. */
+export function mergedCovers(covers: readonly Cover[], kept: Pick<SeenCondition, 'id' | 'version'>, gone: ReadonlySet<ConditionId>): readonly Cover[] {
+  if (!covers.some((c) => gone.has(c.id))) return covers;
   const expects = [...new Set(covers.filter((c) => gone.has(c.id) || c.id === kept.id).flatMap((c) => c.expects))];
   const own = covers.find((c) => c.id === kept.id);
   const merged: Cover = { ...(own ?? newCover(kept.id, kept.version)), expects };

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { expects, type CaseContent } from '../cases/index.ts';
 import { coverageItems, type ConditionContent } from '../conditions/index.ts';
-import { CoverageIndex, FILLINGS, derivationOf, fillGap, mergedConditions, rowRefusal, writtenCases, type DesignCase } from './index.ts';
+import { CoverageIndex, FILLINGS, derivationOf, fillGap, mergedConditions, mergedCovers, rowRefusal, writtenCases, type DesignCase } from './index.ts';
 import { C, K, byReading, condition, designOf, ranges, requirement, testCase } from './testDesign.ts';
 import { MODELS } from './testModels.ts';
 
@@ -61,4 +61,6 @@ test('merged conditions keep one model, all requirements, and the cases of all; 
     ['C-1', [['K-1', 0, ['s1']]]],
     ['C-2', [['K-3', 0, []], ['K-1', 0, ['s1']]]],
   ]);
+  const untouched = [...testCase(4, ['0'], [{ id: K(1) }, { id: K(3) }]).content.covers];
+  expect(mergedCovers(untouched, kept, new Set([K(2)]))).toBe(untouched);
 });

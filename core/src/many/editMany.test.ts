@@ -44,6 +44,16 @@ test('a feature is called otherwise in its text, whose title it is', () => {
   expect([nameless.content.title, named(nameless)]).toEqual(['bill', nameless]);
 });
 
+test('a feature is written for a requirement once, as somebody saw it, and no longer', () => {
+  const feature: KindAndContent = { kind: 'feature', content: { ...EMPTY_FEATURE, path: 'a.feature' } };
+  const edit = (value: KindAndContent, seenVersion: number, belongs: boolean) => editMany({ kind: 'writtenFor', requirement: 'R-2', seenVersion, belongs }, value, PROJECT)!;
+  const linked = edit(feature, 3, true);
+  expect(linked.content).toMatchObject({ requirements: [{ id: 'R-2', seenVersion: 3 }] });
+  expect(edit(linked, 5, true)).toBe(linked);
+  expect(edit(linked, 5, false)).toEqual(feature);
+  expect(kindsThatTake({ kind: 'writtenFor', requirement: 'R-2', seenVersion: 1, belongs: true })).toEqual(['feature']);
+});
+
 test('a rating begins in the middle of the scales and keeps its other part; a risk of one’s own takes it away', () => {
   const rate = (part: 'likelihood' | 'impact', step: number, value: KindAndContent) => editMany({ kind: 'rating', part, step }, value, PROJECT)!;
   const rated = rate('impact', 0, EVERY[0]!);

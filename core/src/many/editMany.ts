@@ -32,6 +32,8 @@ export type ManyEdit =
   | { readonly kind: 'derivedFrom'; readonly requirement: RequirementId; readonly seenVersion: number; readonly insteadOf: RequirementId | null }
   /** Conditions belong to a depth of testing, or no longer. */
   | { readonly kind: 'depth'; readonly depth: string; readonly belongs: boolean }
+  /** Features are written for a requirement as it is in a version, or no longer. */
+  | { readonly kind: 'writtenFor'; readonly requirement: RequirementId; readonly seenVersion: number; readonly belongs: boolean }
   /** Steps of some phrases are worded as another one. */
   | { readonly kind: 'wording'; readonly from: readonly PhraseKey[]; readonly to: PhraseKey }
   /** A field of the project's own; null empties it. */
@@ -67,6 +69,8 @@ export function editMany(edit: ManyEdit, value: KindAndContent, { riskScale, fie
       return withTag(value, edit.tag, edit.belongs);
     case 'tags':
       return withTagsRenamed(value, edit.from, edit.to);
+    case 'writtenFor':
+      return ofFeature(value, (content) => writtenFor(content, edit));
     case 'wording':
       return ofFeature(value, (content) => reworded(content, new Set(edit.from), edit.to));
     case 'minutes':
@@ -144,6 +148,12 @@ function ofCase(value: KindAndContent, edit: (content: CaseContent) => CaseConte
   if (value.kind !== 'case') return null;
   const content = edit(value.content);
   return content === value.content ? value : { kind: 'case', content };
+}
+
+/** A link that is there keeps the version that somebody saw. */
+function writtenFor(content: FeatureContent, { requirement, seenVersion, belongs }: Extract<ManyEdit, { kind: 'writtenFor' }>): FeatureContent {
+  if (content.requirements.some((r) => r.id === requirement) === belongs) return content;
+  return { ...content, requirements: belongs ? [...content.requirements, { id: requirement, seenVersion }] : content.requirements.filter((r) => r.id !== requirement) };
 }
 
 /** A link that is there already stays as it is: which parameters and steps carry it is not lost. */

@@ -38,3 +38,5 @@ export { besideEachOther, type StepPair } from './besideEachOther.ts';
 export { columnsOfExamples, withExampleRows, withScenariosOf } from './fromCase.ts';
 export { examplesCount, examplesTable, isColumnName, withColumnRenamed, withExamplesTable, type ExamplesTable } from './examplesTable.ts';
 export { rowsTakenFrom, withRowsTaken, type TakenDataSet } from './takenRows.ts';
+export { fileNameFor, freePath } from './featurePath.ts';
+export { ambiguousPhrases } from './ambiguousPhrases.ts';

@@ -2,6 +2,7 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { FeatureId } from '../artefacts/index.ts';
 import { alikePhrases } from './alikePhrases.ts';
+import { ambiguousPhrases } from './ambiguousPhrases.ts';
 import { EMPTY_FEATURE, textOf, type FeatureContent } from './feature.ts';
 import { withText } from './identities.ts';
 import { takenApart } from './phrase.ts';
@@ -116,4 +117,9 @@ describe('a tag', () => {
     expect(rename(['smoke', 'slow'], 'one')).toBe(text.replace('@Smoke @slow', '@one '));
     expect(rename(['smoke'], null)).toBe(text.replace('@Smoke ', ''));
   });
+});
+
+it('phrases that differ only in whether a value is quoted are ambiguous; braces that are words are not', () => {
+  const keys = ['a meter "M-1"', 'a meter 4', 'a meter {x} "a"', 'a meter {x} 4', 'a bill'].map(keyOf);
+  expect(ambiguousPhrases(keys)).toEqual([[keys[0], keys[1]], [keys[2], keys[3]]]);
 });

@@ -1,15 +1,23 @@
-import type { RequirementId } from '@caderno/core/artefacts';
-import { Link } from 'react-router';
+import type { FeatureId, RequirementId } from '@caderno/core/artefacts';
+import { EMPTY_FEATURE, fileNameFor, freePath, withText } from '@caderno/core/scenarios';
+import type { RequirementSummary } from '@caderno/contract';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
 import { useSummaries } from '../api/index.ts';
-import { MarginNote } from '../artefacts/index.ts';
+import { MarginNote, someIds, useChangeMany, useCreate } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { countOf } from '../look/index.ts';
+import { TextButton, countOf } from '../look/index.ts';
+import { LinkFeatures } from './LinkFeatures.tsx';
 
-/** The features that are written for a requirement. */
-export function FeatureLines({ id }: { readonly id: RequirementId }) {
-  const { project } = useFrame();
-  const features = useSummaries(project, 'feature').data?.filter((f) => f.state !== 'withdrawn' && f.requirements.includes(id)) ?? [];
-  if (features.length === 0) return null;
+/** The features that are written for a requirement; more are linked, or one is begun. */
+export function FeatureLines({ requirement }: { readonly requirement: RequirementSummary }) {
+  const { project, canEdit } = useFrame();
+  const [linking, setLinking] = useState(false);
+  const write = useWriteFeature(requirement);
+  const unlink = useUnlink(requirement.id);
+  const all = useSummaries(project, 'feature').data?.filter((f) => f.state !== 'withdrawn') ?? [];
+  const features = all.filter((f) => f.requirements.includes(requirement.id));
+  if (features.length === 0 && (!canEdit || requirement.type === 'heading')) return null;
   return (
     <MarginNote title="Features">
       <ul>
@@ -19,9 +27,44 @@ export function FeatureLines({ id }: { readonly id: RequirementId }) {
               <span className="font-mono text-xs">{feature.id}</span> {feature.title}
             </Link>
             , {countOf(feature.scenarios.length, 'scenario')}
+            {canEdit && (
+              <>
+                {' '}
+                <TextButton aria-label={`Unlink ${feature.id}`} onClick={() => unlink(feature.id)}>
+                  unlink
+                </TextButton>
+              </>
+            )}
           </li>
         ))}
       </ul>
+      {canEdit && (
+        <p className="mt-1 flex flex-wrap gap-x-3">
+          {all.length > features.length && <TextButton onClick={() => setLinking(true)}>link features</TextButton>}
+          <TextButton onClick={() => void write()}>write a feature</TextButton>
+        </p>
+      )}
+      {linking && <LinkFeatures requirement={requirement} onClose={() => setLinking(false)} />}
     </MarginNote>
   );
+}
+
+function useUnlink(id: RequirementId): (feature: FeatureId) => void {
+  const { project } = useFrame();
+  const changeMany = useChangeMany(project);
+  return (feature) => void changeMany({ of: { ids: [feature] }, done: { kind: 'edit', edit: { kind: 'writtenFor', requirement: id, seenVersion: 1, belongs: false } }, detail: `no longer written for ${id}` });
+}
+
+/** Begins a feature for the requirement, under a file name that nobody has. */
+function useWriteFeature({ id, title, module, version }: RequirementSummary): () => Promise<void> {
+  const { project } = useFrame();
+  const create = useCreate(project);
+  const navigate = useNavigate();
+  const taken = useSummaries(project, 'feature').data?.map((f) => f.path) ?? [];
+  return async () => {
+    const path = freePath('', fileNameFor(title), taken);
+    const content = withText({ ...EMPTY_FEATURE, path, module, requirements: [{ id, seenVersion: version }] }, `Feature: ${title.replace(/\s+/g, ' ').trim()}\n\n  Scenario: \n    Given \n`, someIds()());
+    const made = await create({ kind: 'feature', content });
+    if (made !== null) await navigate(address.artefact(project, made), { state: { made: true } });
+  };
 }

@@ -96,7 +96,7 @@ function Requirement({ artefact, coverage, counted, wording }: { readonly artefa
               {canEdit ? 'Mark conditions in its text' : 'See them in its text'}
             </Link>
           </MarginNote>
-          <FeatureLines id={id} />
+          <FeatureLines requirement={artefact.summary} />
           <OwnFields place="margin" id={id} kind="requirement" own={content.own} canEdit={canEdit} onChange={set('own')} />
           <MarginNote title="Files">
             <Attachments attachments={content.attachments} canEdit={canEdit} onChange={(change) => update((c) => ({ ...c, attachments: change(c.attachments) }))} />

@@ -1,5 +1,5 @@
 import type { FeatureId } from '@caderno/core/artefacts';
-import { EMPTY_FEATURE, withText } from '@caderno/core/scenarios';
+import { EMPTY_FEATURE, folderOf, freePath, withText } from '@caderno/core/scenarios';
 import { featureIdSchema } from '@caderno/contract';
 import { useCallback } from 'react';
 import { useNavigate, useParams } from 'react-router';
@@ -10,7 +10,6 @@ import { useListCommands, useListing } from '../listing/index.ts';
 import { Button, Empty } from '../look/index.ts';
 import { FeatureIndex } from './FeatureIndex.tsx';
 import { FeaturePage } from './FeaturePage.tsx';
-import { freePath } from './freePath.ts';
 import { useAskedScenarios } from './useAskedScenarios.ts';
 
 const TITLES = { next: 'Open the next feature', before: 'Open the feature before', make: 'New feature' };
@@ -52,7 +51,7 @@ function useAdd(list: readonly ListedHead<'feature'>[] | undefined, current: Fea
   return useCallback(() => {
     const add = async (): Promise<void> => {
       const beside = list?.find((l) => l.id === current);
-      const path = freePath(beside?.head.path ?? '', list?.map((l) => l.head.path) ?? []);
+      const path = freePath(folderOf(beside?.head.path ?? ''), 'new', list?.map((l) => l.head.path) ?? []);
       const content = withText({ ...EMPTY_FEATURE, path, module: beside?.head.module ?? '' }, 'Feature: New feature\n\n  Scenario: \n    Given \n', () => crypto.randomUUID().slice(0, 8));
       const id = await create({ kind: 'feature', content });
       if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });

@@ -1,4 +1,4 @@
-import { canBeWordedAs, expressionOf, type Phrase, type PhraseKey } from '@caderno/core/scenarios';
+import { ambiguousPhrases, canBeWordedAs, expressionOf, phraseKey, piecesOf, type Phrase, type PhraseKey } from '@caderno/core/scenarios';
 import type { AlikePhrases } from '@caderno/core/scenarios';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
@@ -10,6 +10,8 @@ export interface ShownPhrase extends Phrase {
   /** As a cucumber expression. */
   readonly shown: string;
   readonly agreed: boolean;
+  /** Steps of it may be taken for another phrase, which has other quotation marks. */
+  readonly ambiguous: boolean;
 }
 
 /** The phrases of the project. */
@@ -27,11 +29,20 @@ export function usePhrases(): { readonly data: PhrasesKnown | undefined; readonl
   const known = useMemo((): PhrasesKnown | undefined => {
     if (data === undefined) return undefined;
     const isAgreed = new Set<string>(agreed);
-    const phrases = data.phrases.map((p): ShownPhrase => ({ ...p, shown: expressionOf(p), agreed: isAgreed.has(p.key) })).toSorted((a, b) => Number(b.agreed) - Number(a.agreed));
+    const used = new Set<string>(data.phrases.map((p) => p.key));
+    const unused = (agreed ?? []).filter((key) => !used.has(key)).map((key) => unusedPhrase(phraseKey(key)));
+    const all = [...data.phrases, ...unused];
+    const isAmbiguous = new Set(ambiguousPhrases(all.map((p) => p.key)).flat());
+    const phrases = all.map((p): ShownPhrase => ({ ...p, shown: expressionOf(p), agreed: isAgreed.has(p.key), ambiguous: isAmbiguous.has(p.key) })).toSorted((a, b) => Number(b.agreed) - Number(a.agreed));
     const byKey = new Map(phrases.map((p) => [p.key, p]));
     return { phrases, byKey, alike: data.alike.filter(({ keys: [first, ...others] }) => first !== undefined && others.some((key) => canBeWordedAs(key, first))) };
   }, [agreed, data]);
   return { data: known, error };
+}
+
+/** A phrase that is agreed and stands in no step: what its values are nobody has said. */
+function unusedPhrase(key: PhraseKey): Phrase {
+  return { key, holes: piecesOf(key).flatMap((p) => (p.kind === 'hole' ? [p.quoted ? 'string' : 'placeholder'] : [])), uses: 0, features: 0, kinds: { given: 0, when: 0, then: 0, other: 0 } };
 }
 
 /** Says that a phrase is agreed, or no longer; it is saved at once, with the settings. */

@@ -51,6 +51,8 @@ function headAfter(done: ChangeMany['done']): Foreseen['head'] | null {
       return (head) => (head.kind === 'requirement' ? { ...head, type: edit.type } : head);
     case 'derivedFrom':
       return (head) => (head.kind === 'condition' ? { ...head, requirements: [...head.requirements.filter((r) => r !== edit.requirement && r !== edit.insteadOf), edit.requirement] } : head);
+    case 'writtenFor':
+      return (head) => (head.kind === 'feature' ? { ...head, requirements: [...head.requirements.filter((r) => r !== edit.requirement), ...(edit.belongs ? [edit.requirement] : [])] } : head);
     // What does not have the field is left as it is; the page’s heads do not say which kinds have it.
     case 'own':
       return (head) => ({ ...head, own: withOwnValue(head.own, edit.field, edit.value) });

@@ -1,7 +1,7 @@
 import type { FeatureId, RequirementId } from '@caderno/core/artefacts';
 import type { CaseContent } from '@caderno/core/cases';
 import type { ProposedRow, SeenCondition } from '@caderno/core/coverage';
-import { EMPTY_FEATURE, columnsOfExamples, outlineOf, textOf, withExampleRows, withScenariosOf, withText, type FeatureContent, type FeaturePart } from '@caderno/core/scenarios';
+import { EMPTY_FEATURE, columnsOfExamples, fileNameFor, freePath, outlineOf, textOf, withExampleRows, withScenariosOf, withText, type FeatureContent, type FeaturePart } from '@caderno/core/scenarios';
 import { LIMITS, type FeatureSummary } from '@caderno/contract';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -55,21 +55,12 @@ function nearest(features: readonly FeatureSummary[], { rows, requirements }: Pr
   return [...covering, ...features.filter((f) => !covering.includes(f) && f.requirements.some((r) => requirements.includes(r)))];
 }
 
-/** The name of a file in small letters, as features are called. */
-function pathFor(title: string, taken: readonly string[]): string {
-  const plain = title.toLowerCase().normalize('NFKD').replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '').slice(0, 60) || 'new';
-  for (let n = 1; ; n += 1) {
-    const path = `${n === 1 ? plain : `${plain}-${n}`}.feature`;
-    if (!taken.includes(path)) return path;
-  }
-}
-
 function IntoNew({ drafts, requirements, title, module, detail, taken, onClose }: Props & { readonly taken: readonly string[] }) {
   const { project } = useFrame();
   const heads = new Map(useSummaries(project, 'requirement').data?.map((r) => [r.id, r]));
   const newId = someIds()();
   const name = title.replace(/\s+/g, ' ').trim();
-  const bare = withText({ ...EMPTY_FEATURE, path: pathFor(title, taken), module, requirements: requirements.map((id) => ({ id, seenVersion: heads.get(id)?.version ?? 1 })) }, `Feature: ${name}\n`, newId);
+  const bare = withText({ ...EMPTY_FEATURE, path: freePath('', fileNameFor(title), taken), module, requirements: requirements.map((id) => ({ id, seenVersion: heads.get(id)?.version ?? 1 })) }, `Feature: ${name}\n`, newId);
   const content = withScenariosOf(bare, drafts, newId);
   return <Written before={bare} content={content} write={{ made: [{ kind: 'feature', content }], detail }} count={drafts.length} into={content.path} onClose={onClose} />;
 }

@@ -90,7 +90,7 @@ describe('while one writes', () => {
   const phrase = (text: string, uses: number, agreed = false): ShownPhrase => {
     const { key, values } = takenApart(text);
     const holes = values.map((v): ValueKind => v.kind);
-    return { key, holes, uses, features: 1, kinds: { given: uses, when: 0, then: 0, other: 0 }, shown: text, agreed };
+    return { key, holes, uses, features: 1, kinds: { given: uses, when: 0, then: 0, other: 0 }, shown: text, agreed, ambiguous: false };
   };
   const PHRASES = [phrase('the clerk enters 12', 3, true), phrase('the clerk leaves', 9), phrase('meter "M" of the clerk', 2), phrase('nothing', 1)];
   const at = (before: string, explicit = false): CompletionResult | null => {

@@ -70,3 +70,20 @@ test('one wording is seen in every use before it is written; a wording with othe
   fireEvent.click(dialog.getByRole('button', { name: 'Reword 2 steps' }));
   await waitFor(() => expect(server.calls('changeMany')[0]?.body).toMatchObject({ of: { ids: ['F-1'] }, done: { kind: 'edit', edit: { kind: 'wording', from: [keyOf('the ledger holds 4 m³'), keyOf('the ledger keeps 4 m³')], to: '{} m³ stand in the ledger' } } }));
 });
+
+test('agreed phrases that nobody uses stand among them; ambiguous ones are told and asked for', async () => {
+  page([keyOf('the clerk enters 4'), keyOf('it rains')]);
+  await waitFor(() => expect(lines()).toEqual(['the clerk enters {}', 'it rains', 'Thenthe ledger holds {int} m³', 'Whenthe clerk enters {string}', 'Thenit ends', 'Thenthe ledger keeps {int} m³']));
+  expect(screen.getByText('4 phrases in 7 steps')).toBeTruthy();
+  const ask = async (which: string): Promise<void> => {
+    fireEvent.click(all().getByRole('button', { name: /^Which/ }));
+    fireEvent.click(await screen.findByRole('option', { name: which }));
+  };
+  await ask('agreed, used nowhere');
+  await waitFor(() => expect(lines()).toEqual(['the clerk enters {}', 'it rains']));
+  await ask('ambiguous');
+  await waitFor(() => expect(lines()).toEqual(['the clerk enters {}', 'Whenthe clerk enters {string}']));
+  expect(all().getAllByText('ambiguous')).toHaveLength(2);
+  await ask('used once');
+  await waitFor(() => expect(lines()).toEqual(['Thenit ends', 'Thenthe ledger keeps {int} m³']));
+});

@@ -32,7 +32,7 @@ export function PhrasebookPage() {
         <header className="flex flex-wrap items-baseline gap-3">
           <h1 className="font-serif text-2xl font-semibold">Phrasebook</h1>
           <span className="text-sm text-ink2">
-            {countOf(phrases.length, 'phrase')} in {countOf(steps, 'step')}
+            {countOf(phrases.filter((p) => p.uses > 0).length, 'phrase')} in {countOf(steps, 'step')}
           </span>
           <Link to={address.scenarios(project)} className="ml-auto text-sm underline decoration-rule2 underline-offset-2">
             Back to the scenarios
@@ -104,11 +104,40 @@ const ANY = '';
 const KINDS = [{ value: ANY, name: 'any' }, ...PHRASE_KINDS.map((kind) => ({ value: kind, name: KIND_WORD[kind] }))] as const;
 const MOST_SHOWN = 300;
 
+/** What may be asked of phrases besides words. */
+const STANDINGS = [
+  { value: ANY, name: 'all' },
+  { value: 'agreed', name: 'agreed' },
+  { value: 'notAgreed', name: 'not agreed' },
+  { value: 'unused', name: 'agreed, used nowhere' },
+  { value: 'once', name: 'used once' },
+  { value: 'ambiguous', name: 'ambiguous' },
+] as const;
+type Standing = (typeof STANDINGS)[number]['value'];
+
+function isSo(phrase: ShownPhrase, standing: Standing): boolean {
+  switch (standing) {
+    case ANY:
+      return true;
+    case 'agreed':
+      return phrase.agreed;
+    case 'notAgreed':
+      return !phrase.agreed;
+    case 'unused':
+      return phrase.uses === 0;
+    case 'once':
+      return phrase.uses === 1;
+    case 'ambiguous':
+      return phrase.ambiguous;
+  }
+}
+
 function AllPhrases({ phrases, onReword }: { readonly phrases: readonly ShownPhrase[]; readonly onReword: (phrase: ShownPhrase) => void }) {
   const [words, setWords] = useState('');
   const [kind, setKind] = useState<PhraseKind | typeof ANY>(ANY);
+  const [standing, setStanding] = useState<Standing>(ANY);
   const sought = useDeferredValue(words).toLowerCase().split(/\s+/).filter(Boolean);
-  const fitting = phrases.filter((p) => (kind === ANY || p.kinds[kind] > 0) && sought.every((w) => p.shown.toLowerCase().includes(w)));
+  const fitting = phrases.filter((p) => (kind === ANY || p.kinds[kind] > 0) && isSo(p, standing) && sought.every((w) => p.shown.toLowerCase().includes(w)));
   return (
     <Section
       title="All phrases"
@@ -116,6 +145,7 @@ function AllPhrases({ phrases, onReword }: { readonly phrases: readonly ShownPhr
       actions={
         <span className="flex items-center gap-2">
           <input aria-label="Find phrases" value={words} onChange={(event) => setWords(event.target.value)} placeholder="Words of a phrase" className="field-boxed h-[26px] w-52 text-xs" />
+          <Choose label="Which" showLabel value={standing} options={STANDINGS} onChange={setStanding} />
           <Choose label="Said as" showLabel value={kind} options={KINDS} onChange={setKind} />
         </span>
       }
@@ -150,6 +180,11 @@ function PhraseLine({ phrase, onReword }: { readonly phrase: ShownPhrase; readon
           <TextButton className="shrink-0 text-xs opacity-0 focus-visible:opacity-100 group-hover:opacity-100" onClick={onReword}>
             reword
           </TextButton>
+        )}
+        {phrase.ambiguous && (
+          <span className="shrink-0 text-xs text-ochre-ink" title="Another phrase differs only in quotation marks: code that takes any value for one takes steps of the other too">
+            ambiguous
+          </span>
         )}
         <span className="w-28 shrink-0 text-right text-xs text-ink2">
           {countOf(phrase.uses, 'use')}

@@ -1,0 +1,15 @@
+import type { PhraseKey } from './phrase.ts';
+
+/**
+ * Phrases that one step may be of: they differ only in whether a value stands in quotation marks, so that code which
+ * takes any value for the one takes the step of the other too. Each group in the order of the phrases.
+ */
+export function ambiguousPhrases(keys: readonly PhraseKey[]): PhraseKey[][] {
+  const groups = new Map<string, PhraseKey[]>();
+  for (const key of keys) {
+    // A brace that is words has a backslash before it.
+    const sign = key.replaceAll(/(?<!\\)((?:\\\\)*)\{string\}/g, '$1{}');
+    groups.set(sign, [...(groups.get(sign) ?? []), key]);
+  }
+  return [...groups.values()].filter((group) => group.length > 1);
+}
