@@ -155,7 +155,8 @@ test('scenarios written twice become one outline, its rows are a grid, and a gap
   });
 
   await test.step('a row that is typed into the grid stands in the text', async () => {
-    await page.getByRole('button', { name: 'Pages', exact: true }).click();
+    await editor(page).getByText('Given the bill comes to').click();
+    await page.getByRole('button', { name: 'Rows as a grid' }).click();
     const grid = page.getByRole('region', { name: '<case>' }).getByRole('grid', { name: 'Examples 1' });
     await grid.getByRole('gridcell', { name: 'name of the next row: next row' }).click();
     await page.keyboard.type('Nothing');

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from '@jest/globals';
-import { textOf } from '@caderno/core/scenarios';
+import { textOf, withText } from '@caderno/core/scenarios';
 import { newCover, stepId } from '@caderno/core/cases';
 import { API_ROOT, unpackHeads, unpackRows } from '@caderno/contract';
 import { unzipSync, zipSync } from 'fflate';
@@ -39,8 +39,8 @@ function zip(files: Readonly<Record<string, string | Uint8Array>>): Uint8Array<A
 const bring = async (files: Parameters<typeof zip>[0]) => (await here('uploadFeatures', { query: { name: 'features.zip' }, body: zip(files) })).data;
 const run = (id: string, choices = {}) => here('runFeatures', { params: { import: id } as never, body: { choices } });
 
-async function exported(of: object): Promise<{ type: string; bytes: Uint8Array }> {
-  const response = await server.fetch(`${API_ROOT}/projects/${key}/features/export`, { method: 'POST', headers: { cookie: `caderno_session=${people.reader}`, 'content-type': 'application/json' }, body: JSON.stringify({ of }) });
+async function exported(of: object, form?: 'zip'): Promise<{ type: string; bytes: Uint8Array }> {
+  const response = await server.fetch(`${API_ROOT}/projects/${key}/features/export`, { method: 'POST', headers: { cookie: `caderno_session=${people.reader}`, 'content-type': 'application/json' }, body: JSON.stringify({ of, form }) });
   expect(response.status).toBe(200);
   return { type: response.headers.get('content-type') ?? '', bytes: new Uint8Array(await response.arrayBuffer()) };
 }
@@ -153,4 +153,32 @@ test('scenarios count in the coverage of the project, and what they cover is kep
   expect(await items()).toEqual([['K-1', 'linked', [], ['F-1/1']]]);
   await here('setState', { params: { id: 'F-1' } as never, body: { state: 'withdrawn' } });
   expect(await items()).toEqual([['K-1', 'gap', [], []]]);
+});
+
+test('what stands in the code as it stands here is remembered, by whoever may write; what does not is not', async () => {
+  const [one, two] = ['Feature: One\n  Scenario: a\n    Given 1\n', 'Feature: Two\n  Scenario: b\n    Given 2\n'];
+  await run((await bring({ 'one.feature': one, 'two.feature': two })).id);
+  const edit = async (id: 'F-1' | 'F-2', from: string, to: string): Promise<void> => {
+    const read = (await here('readArtefact', { params: { id } as never })).data;
+    if (read.kind !== 'feature') throw new Error('It is a feature');
+    await save(server.as(people.analyst), id, read.summary.version, { kind: 'feature', content: withText(read.content, textOf(read.content).replace(from, to), () => `${id}${from}`) }, '', undefined, key);
+  };
+  await edit('F-1', 'Given 1', 'Given 11');
+  await edit('F-2', 'Given 2', 'Given 22');
+  const there = zip({ 'one.feature': one.replace('Given 1', 'Given 11'), 'two.feature': two, 'three.feature': two });
+  const asReader = server.as(people.reader);
+  expect((await asReader('rememberFeatures', { params: { project: key } as never, body: there })).refusal).toMatchObject({ code: 'role_too_low', needed: 'analyst' });
+  const before = (await here('listChanges', { query: {} })).data.length;
+  expect((await here('rememberFeatures', { body: there })).data).toEqual({ remembered: 1 });
+  expect((await here('listChanges', { query: {} })).data).toHaveLength(before);
+  // The line that was pulled and changed again is the code's own change now; the other one, which was never pulled, is in conflict.
+  const draft = await bring({ 'one.feature': one.replace('Given 1', 'Given 111'), 'two.feature': two.replace('Given 2', 'Given 222') });
+  expect(draft.changed.map((c) => [c.id, c.both.map((b) => [b.mine, b.theirs])])).toEqual([['F-2', [['Given 22', 'Given 222']]], ['F-1', []]]);
+});
+
+test('a zip is had of one feature too, where it is asked for', async () => {
+  await run((await bring({ 'bills/bill.feature': BILL })).id);
+  const { type, bytes } = await exported({ kind: 'feature', query: '' }, 'zip');
+  expect([type, Object.keys(unzipSync(bytes))]).toEqual(['application/zip', ['bills/bill.feature']]);
+  expect((await exported({ kind: 'feature', query: '' })).type).toMatch(/^text\/x-gherkin/);
 });

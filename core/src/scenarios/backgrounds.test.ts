@@ -1,5 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { newCover, stepId } from '../cases/index.ts';
+import { seededRandom } from '../generation/index.ts';
 import { sharedBeginnings, withBackground } from './backgrounds.ts';
 import { EMPTY_FEATURE, textOf, type FeatureContent } from './feature.ts';
 import { withNumbers, withText } from './identities.ts';
@@ -89,5 +90,29 @@ describe('what all scenarios begin with', () => {
     const [first, second] = lines.filter((l) => l.text.includes('a debt of')).map((l) => stepId(l.id));
     const content = { ...bare, parts: bare.parts.map((p) => (p.number === 2 ? { ...p, covers: [{ ...newCover('K-1', 1), expects: [second ?? stepId('')] }] } : p)) };
     expect(withBackground(content, null, newId).parts.at(-1)?.covers).toEqual([{ ...newCover('K-1', 1), expects: [first] }]);
+  });
+
+  it.each([21, 22, 23, 24])('leaves what is executed as it is, whatever they begin with (seed %i)', (seed) => {
+    const random = seededRandom(seed);
+    const one = <T>(...of: readonly T[]): T => of[random(of.length)] as T;
+    let offered = 0;
+    for (let round = 0; round < 60; round += 1) {
+      const end = one('\n', '\r\n');
+      const step = (): string => `    ${one('Given', 'And', '*', 'When')} ${one('a', 'b', 'c <n>')}${end}${one('', '', `      | x |${end}`, `      """${end}      text${end}      """${end}`, `    # remark${end}`)}`;
+      const beginning = Array.from({ length: random(3) }, (_, i) => `    ${i === 0 ? 'Given' : one('Given', 'And', 'But')} ${one('p', 'q')}${end}${one('', `      | ${one('1', '2')} |${end}`)}`);
+      const background = one('', `  Background:${end}    Given z${end}${end}`);
+      const text = `Feature: f${end}${background}${Array.from({ length: 1 + random(4) }, (_, i) => `  Scenario: ${i}${end}${one(beginning.join(''), beginning.join(''), '')}${step()}${one('', step())}${one('', end)}`).join('')}`;
+      const content = feature(text);
+      const beginnings = sharedBeginnings(content);
+      const result = withBackground(content, null, newId);
+      if (beginnings.length === 0) expect(result).toBe(content);
+      else {
+        offered += 1;
+        expect(executed(result)).toEqual(executed(content));
+        expect(outlineOf(result).problems).toEqual(outlineOf(content).problems.length === 0 ? [] : expect.anything());
+        expect(textOf(result).match(/# remark/g)).toEqual(textOf(content).match(/# remark/g));
+      }
+    }
+    expect(offered).toBeGreaterThan(8);
   });
 });

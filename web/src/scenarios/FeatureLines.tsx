@@ -51,6 +51,11 @@ function End() {
   return <div ref={setNodeRef} className={`h-4 print:hidden ${isOver ? 'border-t-2 border-blue' : ''}`} />;
 }
 
+/** The id of the section of a part on its page. */
+export function sectionOf(part: PartId): string {
+  return `part-${part}`;
+}
+
 /** `common`: tags of the feature, which say nothing of one scenario. */
 function Scenario({ scenario, common, movable, examplesOf }: { readonly scenario: ReadScenario; readonly common: readonly string[]; readonly movable: boolean; readonly examplesOf: Props['examplesOf'] }) {
   const { kind, number, name, keyword, description, steps, examples, part } = scenario;
@@ -59,7 +64,7 @@ function Scenario({ scenario, common, movable, examplesOf }: { readonly scenario
   const { setNodeRef: setDrag, listeners, isDragging } = useDraggable({ id: part, disabled: !takes });
   const tags = scenario.tags.filter((tag) => !common.includes(tag));
   return (
-    <section ref={setDrop} aria-label={name === '' ? keyword : name} className={`group relative break-inside-avoid ${isOver && !isDragging ? 'shadow-[0_-2px_0_var(--color-blue)]' : ''} ${isDragging ? 'opacity-50' : ''}`}>
+    <section ref={setDrop} id={sectionOf(part)} aria-label={name === '' ? keyword : name} className={`group relative break-inside-avoid ${isOver && !isDragging ? 'shadow-[0_-2px_0_var(--color-blue)]' : ''} ${isDragging ? 'opacity-50' : ''}`}>
       {takes && (
         <span ref={setDrag} {...listeners} title="Drag the scenario; with the keyboard Alt ↑ and Alt ↓ in the text" className="absolute -left-4 top-1 hidden cursor-grab touch-none text-ink3 group-hover:block print:hidden">
           <GripVertical size={14} aria-hidden="true" />

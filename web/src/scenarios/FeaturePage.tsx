@@ -1,23 +1,24 @@
-import { isSuspect, type FeatureId, type RequirementId } from '@caderno/core/artefacts';
+import type { FeatureId } from '@caderno/core/artefacts';
 import { folderOf, instancesOf, outlineOf, textOf, tidied, withMoved, withName, withPlaced, withText, type FeatureContent, type FeatureOutline, type FeaturePart, type PartId } from '@caderno/core/scenarios';
-import { featureProblemSentence } from '@caderno/contract';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { Link, useLocation } from 'react-router';
-import { useModules, useSummaries } from '../api/index.ts';
-import { Loading, Margin, MarginNote, PickArtefact, TextInput, someIds, useStillRight } from '../artefacts/index.ts';
+import { useModules } from '../api/index.ts';
+import { Loading, Margin, MarginNote, TextInput, someIds } from '../artefacts/index.ts';
 import { OwnFields } from '../fields/index.ts';
-import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
+import { useCommands, useFrame, type Command } from '../frame/index.ts';
 import { TextButton, countOf, usePrinting } from '../look/index.ts';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { usePhrases, type ShownPhrase } from './usePhrases.ts';
-import { FeatureEditor, type ShownLine } from './editor/FeatureEditor.tsx';
+import { FeatureEditor } from './editor/FeatureEditor.tsx';
 import { offers } from './editor/offers.ts';
 import { ScenarioCovers } from './ScenarioCovers.tsx';
-import { FeatureLines } from './FeatureLines.tsx';
+import { FeatureLines, sectionOf } from './FeatureLines.tsx';
+import { FeatureProblems } from './FeatureProblems.tsx';
+import { FeatureRequirements } from './FeatureRequirements.tsx';
 import { MoveScenarioDialog } from './MoveScenarioDialog.tsx';
 import { ExamplesGrid } from './examples/ExamplesGrid.tsx';
 import { useClone } from './useClone.ts';
 import { useCoveredScenarios } from './useCoveredScenarios.ts';
+import { useShownLine } from './useShownLine.ts';
 import { TwiceNote } from './twice/TwiceNote.tsx';
 
 /** A feature: its text, or its scenarios as pages; what is wrong in it, and what it is written for. */
@@ -78,9 +79,14 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
           <div className="flex items-center gap-4 border-b border-rule2 pb-1.5 text-sm print:hidden">
             <FormChoice form={form} onForm={setForm} />
             {canEdit && form === 'text' && here?.kind === 'scenario' && (
-              <TextButton className="ml-auto" onClick={() => setMoving(here)}>
-                Move to another feature
-              </TextButton>
+              <span className="ml-auto flex items-center gap-4">
+                {outline.scenarios.some((s) => s.part === here.id && s.examples.length > 0) && (
+                  <TextButton title="The rows of this outline with the habits of a spreadsheet" onClick={() => (setForm('pages'), toScenario(here.id))}>
+                    Rows as a grid
+                  </TextButton>
+                )}
+                <TextButton onClick={() => setMoving(here)}>Move to another feature</TextButton>
+              </span>
             )}
             {canEdit && form === 'text' && (
               <TextButton className={here?.kind === 'scenario' ? '' : 'ml-auto'} title="Sets lines in by what they are, and aligns tables" onClick={() => write(tidied(plainText(content)))}>
@@ -97,11 +103,11 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
           {(form === 'pages' || printing) && <FeatureLines outline={outline} onPlace={canEdit ? place : null} examplesOf={printing ? null : (part, at) => <ExamplesGrid content={content} part={part} at={at} covered={covered} canEdit={canEdit} update={update} />} />}
         </div>
         <Margin>
-          <Problems outline={outline} onShow={(at) => (setForm('text'), showLine(at))} />
+          <FeatureProblems outline={outline} onShow={(at) => (setForm('text'), showLine(at))} />
           <ScenarioCovers id={id} content={content} covered={covered} here={here} canEdit={canEdit} update={update} onShow={(part) => (setForm('text'), showLine(lineOf(content, part.id)))} />
           {canEdit && <TwiceNote content={content} settled={settled} outline={outline} update={update} />}
           <MarginNote title="Requirements">
-            <Requirements id={id} content={content} canEdit={canEdit} update={update} />
+            <FeatureRequirements id={id} content={content} canEdit={canEdit} update={update} />
           </MarginNote>
           <OwnFields place="margin" id={id} kind="feature" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
         </Margin>
@@ -109,6 +115,11 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
       {moving !== null && <MoveScenarioDialog id={id} content={content} version={editing.version} part={moving} onClose={() => setMoving(null)} />}
     </article>
   );
+}
+
+/** Where the pages are drawn, the scenario comes into view. */
+function toScenario(part: PartId): void {
+  requestAnimationFrame(() => requestAnimationFrame(() => document.getElementById(sectionOf(part))?.scrollIntoView({ block: 'start' })));
 }
 
 const NO_PHRASES: readonly ShownPhrase[] = [];
@@ -151,22 +162,6 @@ function lineOf({ parts }: FeatureContent, id: PartId): number {
 function partAt({ parts }: FeatureContent, line: number): FeaturePart | undefined {
   let before = 0;
   return parts.find((part) => (before += part.lines.length) > line);
-}
-
-/** The line the address names (`#3`: scenario 3), or that somebody asked for. */
-function useShownLine(outline: FeatureOutline): { show: ShownLine | null; showLine: (line: number) => void } {
-  const { hash, key } = useLocation();
-  const [show, setShow] = useState<ShownLine | null>(null);
-  const latest = useRef(outline);
-  useEffect(() => {
-    latest.current = outline;
-  });
-  useEffect(() => {
-    const number = Number(hash.slice(1));
-    const scenario = latest.current.scenarios.find((s) => s.number === number && number > 0);
-    if (scenario !== undefined) setShow({ line: scenario.line, focus: false });
-  }, [hash, key]);
-  return { show, showLine: (line) => setShow({ line, focus: true }) };
 }
 
 function usePageCommands(here: FeaturePart | undefined, update: Editing<FeatureContent>['update'], write: (text: string) => void, content: FeatureContent, line: number, showLine: (line: number) => void): void {
@@ -212,73 +207,6 @@ function FormChoice({ form, onForm }: { readonly form: Form; readonly onForm: (f
       <button type="button" aria-pressed={form === 'pages'} className={look(form === 'pages')} onClick={() => onForm('pages')}>
         Pages
       </button>
-    </>
-  );
-}
-
-/** Problems that the margin tells; the text marks them all. */
-const MOST_TOLD = 8;
-
-function Problems({ outline: { problems }, onShow }: { readonly outline: FeatureOutline; readonly onShow: (line: number) => void }) {
-  if (problems.length === 0) return null;
-  return (
-    <MarginNote title={countOf(problems.length, 'problem')}>
-      <ul className="space-y-1.5">
-        {problems.slice(0, MOST_TOLD).map((problem) => (
-          <li key={problem.line}>
-            <TextButton onClick={() => onShow(problem.line - 1)}>Line {problem.line}</TextButton> {featureProblemSentence(problem)}
-          </li>
-        ))}
-      </ul>
-      {problems.length > MOST_TOLD && <p>and {problems.length - MOST_TOLD} more</p>}
-    </MarginNote>
-  );
-}
-
-interface RequirementsProps {
-  readonly id: FeatureId;
-  readonly content: FeatureContent;
-  readonly canEdit: boolean;
-  readonly update: Editing<FeatureContent>['update'];
-}
-
-/** The requirements a feature is written for. */
-function Requirements({ id, content, canEdit, update }: RequirementsProps) {
-  const { project } = useFrame();
-  const stillRight = useStillRight();
-  const all = useSummaries(project, 'requirement').data ?? [];
-  const heads = new Map(all.map((r) => [r.id, r]));
-  const linked = new Set<RequirementId>(content.requirements.map((r) => r.id));
-  return (
-    <>
-      <ul className="space-y-1.5">
-        {content.requirements.map((cover) => {
-          const head = heads.get(cover.id);
-          return (
-            <li key={cover.id}>
-              <Link className="text-ink underline decoration-rule2" to={address.basis(project, cover.id)}>
-                <span className="font-mono text-xs">{cover.id}</span> {head?.title ?? '…'}
-              </Link>
-              {head !== undefined && isSuspect(cover, head) && <p className="text-brick">It changed since. {canEdit && <TextButton onClick={() => void stillRight([{ from: id, to: cover.id, now: head.version }])}>still right</TextButton>}</p>}
-              {canEdit && (
-                <p>
-                  <TextButton onClick={() => update((c) => ({ ...c, requirements: c.requirements.filter((r) => r.id !== cover.id) }))}>unlink</TextButton>
-                </p>
-              )}
-            </li>
-          );
-        })}
-      </ul>
-      {content.requirements.length === 0 && <p>None yet: nobody sees what it is written for.</p>}
-      {canEdit && (
-        <PickArtefact
-          label="A requirement it is written for"
-          placeholder="a requirement …"
-          offered={all.filter((r) => r.type !== 'heading' && r.state !== 'withdrawn' && !linked.has(r.id)).map((r) => ({ id: r.id, title: r.title }))}
-          onPick={(picked) => update((c) => ({ ...c, requirements: [...c.requirements, { id: picked, seenVersion: heads.get(picked)?.version ?? 1 }] }))}
-          className="mt-2"
-        />
-      )}
     </>
   );
 }
