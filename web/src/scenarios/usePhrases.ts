@@ -32,7 +32,7 @@ export function usePhrases(): { readonly data: PhrasesKnown | undefined; readonl
     const used = new Set<string>(data.phrases.map((p) => p.key));
     const unused = (agreed ?? []).filter((key) => !used.has(key)).map((key) => unusedPhrase(phraseKey(key)));
     const all = [...data.phrases, ...unused];
-    const isAmbiguous = new Set(ambiguousPhrases(all.map((p) => p.key)).flat());
+    const isAmbiguous = new Set(ambiguousPhrases(all).flat());
     const phrases = all.map((p): ShownPhrase => ({ ...p, shown: expressionOf(p), agreed: isAgreed.has(p.key), ambiguous: isAmbiguous.has(p.key) })).toSorted((a, b) => Number(b.agreed) - Number(a.agreed));
     const byKey = new Map(phrases.map((p) => [p.key, p]));
     return { phrases, byKey, alike: data.alike.filter(({ keys: [first, ...others] }) => first !== undefined && others.some((key) => canBeWordedAs(key, first))) };
