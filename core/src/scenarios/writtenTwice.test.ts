@@ -1,4 +1,5 @@
 import { expect, it } from '@jest/globals';
+import { seededRandom } from '../generation/index.ts';
 import { EMPTY_FEATURE } from './feature.ts';
 import { withNumbers, withText } from './identities.ts';
 import { phraseUses } from './phraseUse.ts';
@@ -69,4 +70,17 @@ it('puts two beside each other, steps of one phrase together, and tells which va
     ['it rains', null, []],
     ['4', '4', []],
   ]);
+});
+
+it.each([5, 6, 7, 8])('beside each other no step is lost and none changes its order (seed %i)', (seed) => {
+  const random = seededRandom(seed);
+  const steps = (): string => Array.from({ length: random(9) }, () => `    ${['Given', 'When', 'Then', 'And'][random(4)] ?? '*'} ${['a', 'b 4', 'b 5', 'c "x"', 'd'][random(5)] ?? ''}\n`).join('');
+  for (let round = 0; round < 40; round += 1) {
+    const [a, b] = outline(`Feature: f\n  Scenario: a\n${steps()}  Scenario: b\n${steps()}`).scenarios;
+    if (a === undefined || b === undefined) throw new Error('Both are there');
+    const pairs = besideEachOther(a, b);
+    expect(pairs.flatMap((p) => p.left ?? [])).toEqual(a.steps);
+    expect(pairs.flatMap((p) => p.right ?? [])).toEqual(b.steps);
+    for (const { left, right, differing } of pairs) if (left !== null && right !== null) expect(differing.length > 0).toBe(left.text !== right.text);
+  }
 });
