@@ -28,20 +28,20 @@ const OPTIONS = { server: { type: 'string' }, project: { type: 'string' }, take:
 /** Carries out one command. */
 export async function run(args: readonly string[], { env, print, complain }: Surroundings): Promise<ExitCode> {
   try {
-    const { values, positionals } = read(args);
-    if (values.help || positionals.length === 0) {
+    const { values: options, positionals } = read(args);
+    if (options.help || positionals.length === 0) {
       print(USAGE);
       return EXIT.well;
     }
     const [area, command, folder, ...more] = positionals;
     if (area !== 'features' || folder === undefined || more.length > 0) throw new Failure(`Say what to do, and with which folder.\n\n${USAGE}`);
-    if (values.take !== undefined && values.take !== 'code' && values.take !== 'caderno') throw new Failure(`--take is code or caderno, not ${values.take}.`);
-    const server = new CadernoServer(connectionOf(values, env));
+    if (options.take !== undefined && options.take !== 'code' && options.take !== 'caderno') throw new Failure(`--take is code or caderno, not ${options.take}.`);
+    const server = new CadernoServer(connectionOf(options, env));
     switch (command) {
       case 'push':
-        return await push(server, folder, { take: values.take ?? null, dryRun: values['dry-run'] }, print);
+        return await push(server, folder, { take: options.take ?? null, dryRun: options['dry-run'] }, print);
       case 'pull':
-        return await pull(server, folder, { force: values.force }, print);
+        return await pull(server, folder, { force: options.force }, print);
       case 'check':
         return await check(server, folder, print);
       default:
@@ -62,8 +62,10 @@ function read(args: readonly string[]) {
   }
 }
 
-function connectionOf(values: { readonly server?: string | undefined; readonly project?: string | undefined }, env: Surroundings['env']): Connection {
-  const [server, project, token] = [values.server ?? env.CADERNO_SERVER, values.project ?? env.CADERNO_PROJECT, env.CADERNO_TOKEN];
+function connectionOf(given: { readonly server?: string | undefined; readonly project?: string | undefined }, env: Surroundings['env']): Connection {
+  const server = given.server ?? env.CADERNO_SERVER;
+  const project = given.project ?? env.CADERNO_PROJECT;
+  const token = env.CADERNO_TOKEN;
   if (server === undefined || !/^https?:\/\/\S+$/.test(server)) throw new Failure('Say which server: --server http://… or the variable CADERNO_SERVER.');
   if (project === undefined || project === '') throw new Failure('Say which project: --project KEY or the variable CADERNO_PROJECT.');
   if (token === undefined || token === '') throw new Failure('The variable CADERNO_TOKEN is empty: it takes an access token, which you make on the page of your account in Caderno.');

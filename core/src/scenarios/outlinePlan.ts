@@ -28,7 +28,7 @@ export interface OutlineNames {
 }
 
 /** Something that differs: a value of a step, a cell of its table, or what is left of the names. */
-export interface Slot {
+interface Slot {
   readonly of: { readonly kind: 'value'; readonly step: number; readonly value: number } | { readonly kind: 'cell'; readonly step: number; readonly row: number; readonly column: number } | { readonly kind: 'name'; readonly before: string; readonly after: string };
   /** The marks that stay around the placeholder; empty: none, or all of them are in the values. */
   readonly quote: string;
@@ -75,7 +75,7 @@ function refusalOf(scenarios: readonly ReadScenario[]): OutlineRefusal | null {
 }
 
 /** What two scenarios have in common that are the same but for values. What goes on with what stands above it says the same. */
-export function phrasesOf({ steps }: Pick<ReadScenario, 'steps'>): string {
+function phrasesOf({ steps }: Pick<ReadScenario, 'steps'>): string {
   let kind: string = 'other';
   return steps.map((step) => `${(kind = step.kind === 'and' ? kind : step.kind)} ${takenApart(step.text).key}`).join('\n');
 }
