@@ -28,4 +28,4 @@ test('the program is one file that needs nothing but Node; what it cannot do it 
   expect(await program(folder, ['features', 'push', '.'], env)).toEqual([2, '', 'No file below . ends in .feature. Nothing was done.\n']);
   expect(await program(folder, ['features', 'push', 'caderno.mjs'], env)).toEqual([2, '', 'caderno.mjs is a file: name the folder that the features stand in.\n']);
   await rm(folder, { recursive: true });
-}, 60_000);
+});

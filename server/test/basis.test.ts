@@ -173,7 +173,7 @@ describe('imports', () => {
         expect(preview.counts.same).toBeGreaterThan(15);
       }
     }
-  }, 60_000);
+  });
 });
 
 describe('settings', () => {
@@ -316,7 +316,7 @@ describe('the story tracker', () => {
     expect((await call('checkTracker', { body: {} })).data).toMatchObject({ failure });
     expect((await call('readProject', {})).data.figures.requirements).toBe(before);
     answerWith = null;
-  }, 30_000);
+  });
 });
 
 test('data of the first release comes through the migration whole', async () => {

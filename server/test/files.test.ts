@@ -75,7 +75,7 @@ describe('files in a bucket', () => {
     const stranger = new Files(server.db, { ...place, bucket: 'not ours' });
     await expect(stranger.keep(pngOf(6, 6))).rejects.toMatchObject({ refusal: { code: 'files_unavailable' } });
     stranger.close();
-  }, 60_000);
+  });
 });
 
 test('a file is decoded once for describing, previewing and running it; read in another way it is decoded again', async () => {

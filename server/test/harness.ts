@@ -135,7 +135,7 @@ export function save(call: Caller, id: string, base: number, value: KindAndConte
 
 
 /** Waits until something can be answered; null: not yet. */
-export async function until<T>(what: () => T | null | Promise<T | null>, ms = 8_000): Promise<T> {
+export async function until<T>(what: () => T | null | Promise<T | null>, ms = 60_000): Promise<T> {
   for (let waited = 0; waited < ms; waited += 50) {
     const answer = await what();
     if (answer !== null) return answer;

@@ -5,6 +5,7 @@ import type { ArtefactId } from '@caderno/core/artefacts';
 import { parameterId, rowId } from '@caderno/core/cases';
 import type { HeavyLane } from '../src/http/heavyLane.ts';
 import { makeDatabase, makeProject, startServer, testCase, type Caller, type TestServer } from './harness.ts';
+import { pace } from '../../scripts/pace.mjs';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
 let server: TestServer;
@@ -57,7 +58,7 @@ test('a large content is saved, read, merged by an undo and refused in a thread,
   expect(now.summary.version).toBe(4);
   expect([7, 9].map((i) => (now.content as ReturnType<typeof tableOf>['content'] & { rows: { cells: Record<string, string> }[] }).rows[i]!.cells.a)).toEqual([longCell(7), 'later']);
   expect(new Set(inThreads)).toEqual(new Set(['createArtefact', 'saveArtefact', 'undoChange', 'readArtefact']));
-}, 120_000);
+});
 
 test('a small content stays with the server; a stranger and a reader are refused before any thread is asked', async () => {
   const id = await make(3);
@@ -82,10 +83,11 @@ test('a change of few and small ones is made at once; of a large one, of many or
   expect((await setState({ kind: 'case', query: 'module:nowhere' })).data.changed).toBe(0);
   expect((await call('changeMany', { body: { of: { ids: Array.from({ length: 51 }, (_, i) => `C-${900 + i}` as ArtefactId) }, done: { kind: 'state', state: 'draft' }, detail: 'None' } })).data.left).toHaveLength(51);
   expect(inThreads).toEqual(['changeMany', 'changeMany', 'changeMany']);
-}, 60_000);
+});
 
 test('while 100 000 rows are saved, merged and undone others are answered', async () => {
   const small = await make(3);
+  const before = pace();
   const waits: number[] = [];
   let asking = true;
   const others = (async () => {
@@ -112,5 +114,5 @@ test('while 100 000 rows are saved, merged and undone others are answered', asyn
   const p95 = waits[Math.floor(waits.length * 0.95)]!;
   console.log(`100 000 rows: made ${took[0]} ms, saved ${took[1]} ms, undone ${took[2]} ms; others' p95 ${p95.toFixed(0)} ms of ${waits.length}, the longest ${waits.at(-1)!.toFixed(0)} ms`);
   // On two cores of which the tests take one: the budget is measured by the bench, this is what nobody should wait for.
-  expect(p95).toBeLessThan(500);
-}, 180_000);
+  expect(p95).toBeLessThan(500 * Math.max(before, pace()));
+}, 600_000);

@@ -138,7 +138,7 @@ describe('every operation, sent what nobody should send', () => {
     // Some at once, as strangers would.
     for (let at = 0; at < all.length; at += 6) await Promise.all(all.slice(at, at + 6).map(look));
     expect(failed).toEqual([]);
-  }, 120_000);
+  });
 
   test('addresses and queries are no better', async () => {
     const values = ['', ' ', '\0', '\ud800', 'R-999999999', 'K-1', '-1', '99999999999999', 'x'.repeat(5_000), '..', '%', "' OR 1=1", randomUUID()];
@@ -157,7 +157,7 @@ describe('every operation, sent what nobody should send', () => {
       }
     }
     expect(failed).toEqual([]);
-  }, 120_000);
+  });
 
   test('and leaves everything readable', async () => {
     expect(sent).toBeGreaterThan(4_000);
@@ -167,5 +167,5 @@ describe('every operation, sent what nobody should send', () => {
     expect(read.map((r) => r.status)).toEqual([200, 200, 200, 200, 200, 200]);
     expect((await call('readCoverage')).data.broken).toEqual([]);
     for (const id of read.flatMap((r) => r.data.slice(0, 40)).map((s) => s.id)) expect([id, (await call('readArtefact', { params: { id } })).status]).toEqual([id, 200]);
-  }, 60_000);
+  });
 });

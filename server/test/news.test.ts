@@ -123,4 +123,4 @@ test('coverage is brought up by the server that did it last; by the other one wh
   expect(await change()).toEqual([there, here]);
   first.stop();
   second.stop();
-}, 60_000);
+});

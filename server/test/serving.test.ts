@@ -126,7 +126,7 @@ describe('threads', () => {
     keeper.forget(project.id);
     expect((await keeper.ask(project.id, { kind: 'report' })).cases).toBe(0);
     await keeper.close();
-  }, 60_000);
+  });
 
   test('nobody’s files keep both while others wait', async () => {
     const { importer, spool } = server.parts;
@@ -144,7 +144,7 @@ describe('threads', () => {
     await Promise.all(jobs);
     // Of seven it came last. In the order of coming it would end as one of the last two, on two threads of any speed; served in turn it ends before.
     expect(order.indexOf(few)).toBeLessThan(5);
-  }, 60_000);
+  });
 
   test('a file that is not there is a fault of ours, and the thread goes on', async () => {
     const { importer, spool } = server.parts;

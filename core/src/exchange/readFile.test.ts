@@ -179,5 +179,5 @@ describe('whatever a file holds, it is read or refused with its problems', () =>
       }),
       { seed: 815, numRuns: 500 },
     );
-  }, 60_000);
+  });
 });

@@ -111,7 +111,7 @@ test('what is typed is kept in this browser at once, as a draft after a pause, a
   await until(() => expect(server.calls('keepDraft')).toHaveLength(2));
   const [first = 0, second = 0] = server.calls('keepDraft').map((c) => (c.body as { sequence: number }).sequence);
   expect(second).toBeGreaterThan(first);
-}, 20_000);
+});
 
 test('while the server is away the text is here, survives the page, and goes out when the server is back', async () => {
   const page = await open();
@@ -124,7 +124,7 @@ test('while the server is away the text is here, survives the page, and goes out
   await open();
   expect(title().value).toBe('Typed without a server');
   await until(() => expect(server.draft?.content.title).toBe('Typed without a server'));
-}, 20_000);
+});
 
 test('a page that is left sends what it holds without waiting', async () => {
   const page = await open();
@@ -149,7 +149,7 @@ test('saved is what was sent; what is typed meanwhile stays and is kept as a dra
   await until(() => expect(status()).toMatch(/^v2 · /));
   expect([server.content.title, title().value]).toEqual(['Sent', 'Sent, and more']);
   await until(() => expect(server.draft).toMatchObject({ base: 2, content: { title: 'Sent, and more' } }));
-}, 20_000);
+});
 
 test('a save of somebody who was quicker is refused, taken in, and the next save goes through; the same place is shown from both sides', async () => {
   const { client } = await open();
@@ -166,7 +166,7 @@ test('a save of somebody who was quicker is refused, taken in, and the next save
   await act(() => client.invalidateQueries());
   expect((await screen.findByRole('alert')).textContent).toContain('Rui M. saved v4 meanwhile and changed the same place. Your text is kept.');
   expect(text().value).toBe('Also mine');
-}, 20_000);
+});
 
 test('a save that finds nobody is sent again as the same command', async () => {
   await open();
@@ -177,7 +177,7 @@ test('a save that finds nobody is sent again as the same command', async () => {
   server.away = false;
   await until(() => expect(server.content.title).toBe('In the end'));
   expect(new Set(server.calls('saveArtefact').map((c) => c.headers.get('command-id'))).size).toBe(1);
-}, 20_000);
+});
 
 test('typed back, the draft is dropped; discarded, undo brings the text back', async () => {
   await open();
@@ -192,7 +192,7 @@ test('typed back, the draft is dropped; discarded, undo brings the text back', a
   await until(() => expect(title().value).toBe(START.title));
   fireEvent.keyDown(window, { key: 'z', ctrlKey: true });
   await until(() => expect(title().value).toBe('Again'));
-}, 20_000);
+});
 
 test('who may only read changes nothing', async () => {
   await open({ canEdit: false });
@@ -219,4 +219,4 @@ test('a note goes with the version; what is rarely changed waits behind one word
   expect(screen.getByRole('button', { name: 'Less' }).getAttribute('aria-expanded')).toBe('true');
   expect(screen.getByText('what is rarely changed')).toBeTruthy();
   expect(screen.getByRole('link', { name: 'Versions' }).getAttribute('href')).toContain(ID);
-}, 20_000);
+});
