@@ -5,6 +5,7 @@ export {
   KIND_SCHEMA,
   carriedStepsSchema,
   featurePathSchema,
+  phrasesDetailedSchema,
   schemaVersionOf,
   type CarriedSteps,
   type CaseSummary,

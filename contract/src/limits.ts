@@ -44,6 +44,8 @@ export const LIMITS = {
   modules: 1_000,
   priorities: 12,
   agreedPhrases: 5_000,
+  /** Phrases whose detail one set of shared steps is. */
+  phrasesDetailed: 200,
   /** Of one person. */
   accessTokens: 50,
   /** Fields of a project's own. */

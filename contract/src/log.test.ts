@@ -11,7 +11,7 @@ const head: fc.Arbitrary<Summary> = fc.oneof(
   fc.tuple(common, number, fc.option(number), fc.constantFrom('high' as const, 'low' as const)).map(([c, n, parent, risk]): Summary => ({ kind: 'requirement', id: `R-${n}`, ...c, parent: parent === null ? null : `R-${parent}`, position: n, type: 'rule', sourceId: '', risk, priority: risk })),
   fc.tuple(common, number, fc.array(number)).map(([c, n, of]): Summary => ({ kind: 'condition', id: `K-${n}`, ...c, model: 'plain', polarity: 'both', risk: null, depths: [], requirements: of.map((r): `R-${number}` => `R-${r}`) })),
   fc.tuple(common, number, fc.array(fc.string()), fc.option(fc.double({ min: 0, max: 9, noNaN: true }))).map(([c, n, tags, estimate]): Summary => ({ kind: 'case', id: `C-${n}`, ...c, priority: 'low', tags, owner: '', caseKind: 'charter', execution: 'automated', steps: n, expected: 0, rows: 3, dataSet: n % 2 === 0 ? null : `D-${n}`, estimate: estimate === null ? null : estimate + 0, covers: [`K-${n}`] })),
-  fc.tuple(common, number).map(([c, n]): Summary => ({ kind: 'shared', id: `S-${n}`, ...c, tags: [], steps: 0, parameters: ['p'] })),
+  fc.tuple(common, number).map(([c, n]): Summary => ({ kind: 'shared', id: `S-${n}`, ...c, tags: [], steps: 0, parameters: ['p'], phrases: [{ phrase: 'a {}', takes: ['p', null] }] })),
 );
 const overWire = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 
@@ -39,7 +39,7 @@ test('coverage rows come out as they went in, and techniques that are all alike 
 });
 
 test('a table that is none of ours is refused: another kind, a column too short, a field that is missing or wrong', () => {
-  const shared: Summary = { kind: 'shared', id: 'S-1', title: 't', state: 'draft', version: 1, meaningSince: 1, module: '', author: 'a', at: '2026-01-01T00:00:00Z', broken: false, own: {}, tags: [], steps: 1, parameters: [] };
+  const shared: Summary = { kind: 'shared', id: 'S-1', title: 't', state: 'draft', version: 1, meaningSince: 1, module: '', author: 'a', at: '2026-01-01T00:00:00Z', broken: false, own: {}, tags: [], steps: 1, parameters: [], phrases: [] };
   const [table] = packHeads([shared, { ...shared, id: 'S-2' }]);
   const { title, ...untitled } = table!.columns;
   expect(unpackHeads([table!])).toHaveLength(2);

@@ -1,7 +1,9 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
-import { EMPTY_FEATURE, takenApart, textOf, withText } from '@caderno/core/scenarios';
-import { API_ROOT } from '@caderno/contract';
-import { makeDatabase, makeProject, requirement, startServer, type Caller, type TestServer } from './harness.ts';
+import { newCover, parameterId, plainStep, stepId } from '@caderno/core/cases';
+import { EMPTY_FEATURE, takenApart, textOf, withPhraseDetailed, withText } from '@caderno/core/scenarios';
+import { EMPTY_SHARED, type SharedContent } from '@caderno/core/shared';
+import { API_ROOT, unpackRows } from '@caderno/contract';
+import { condition, makeDatabase, makeProject, requirement, save, startServer, type Caller, type TestServer } from './harness.ts';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
 let server: TestServer;
@@ -77,6 +79,43 @@ test('scenarios written twice are found over all features, anew after each save'
   expect(await twice()).toEqual({ same: [[one, two]], alike: [{ first: one, second: three, likeness: expect.closeTo(2 / 3, 5) }] });
   await here('setState', { params: { id: 'F-1' } as never, body: { state: 'withdrawn' } });
   expect(await twice()).toEqual({ same: [], alike: [{ first: two, second: three, likeness: expect.closeTo(2 / 3, 5) }] });
+});
+
+test('shared steps that say a phrase in full count for every scenario that says it, from the save on that lets them, and stay with its wording', async () => {
+  await here('createArtefact', { body: requirement() });
+  await here('createArtefact', { body: condition(['R-1']) });
+  const id = await write(feature('One', 'When the clerk enters 5'));
+  const read = (await here('readArtefact', { params: { id } as never })).data;
+  if (read.kind !== 'feature') throw new Error('It is a feature');
+  // What tells is a step of the shared steps.
+  const parts = read.content.parts.map((p) => (p.kind === 'scenario' ? { ...p, covers: [{ ...newCover('K-1', 1), expects: [stepId('seen')] }] } : p));
+  await save(here, id, 1, { kind: 'feature', content: { ...read.content, parts } });
+  const standing = async () => unpackRows((await here('readCoverageRows', { query: {} })).data.rows).map((row) => row.standings);
+  const around = async () => (await here('readDesign', { query: { condition: 'K-1' } })).data;
+  expect(await standing()).toEqual([['linked']]);
+  const shared: SharedContent = { ...EMPTY_SHARED, title: 'Enter it', parameters: [{ id: parameterId('p'), name: 'value', type: 'text', default: '', description: '' }], steps: [plainStep(stepId('seen'), 'Type <value>', '<value> stands there')] };
+  await here('createArtefact', { body: { kind: 'shared', content: shared } });
+  expect(await standing()).toEqual([['linked']]);
+  const detailed = withPhraseDetailed(shared, keyOf('the clerk enters 5'), 'd');
+  await save(here, 'S-1', 1, { kind: 'shared', content: detailed });
+  expect(await standing()).toEqual([['shown']]);
+  expect((await around()).library.map((e) => e.key)).toEqual(['S-1']);
+  const [head] = (await here('listArtefacts', { query: { kind: 'shared' } })).data;
+  expect(head).toMatchObject({ phrases: [{ phrase: 'the clerk enters {}', takes: ['value'] }] });
+  // Another server, which computes from scratch, says the same.
+  const fresh = await startServer(database.url);
+  const from = fresh.as(people.reader);
+  expect((await from('readDesign', { params: { project: key } as never, query: { condition: 'K-1' } })).data).toEqual(await around());
+  await fresh.close();
+
+  const to = keyOf('a reading of 5 comes in');
+  const done = (await here('changeMany', { body: { of: { ids: [id, 'S-1'] }, done: { kind: 'edit', edit: { kind: 'wording', from: [keyOf('the clerk enters 5')], to } }, detail: '' } })).data;
+  expect([done.changed, await textHere(id)]).toEqual([2, feature('One', 'When a reading of 5 comes in')]);
+  expect(await standing()).toEqual([['shown']]);
+  await here('setState', { params: { id: 'S-1' } as never, body: { state: 'withdrawn' } });
+  expect(await standing()).toEqual([['linked']]);
+  await here('undoChange', { params: { change: (await here('listChanges', { query: {} })).data[0]?.id ?? '' } as never, body: {} });
+  expect(await standing()).toEqual([['shown']]);
 });
 
 test('tags, titles and words are changed in the text, and lists find what is there now', async () => {

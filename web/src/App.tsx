@@ -84,7 +84,7 @@ const router = createBrowserRouter([
       { path: 'read', element: chapter(<ReadSelection />) },
       { path: 'reuse', element: chapter(<ReuseGraphPage />) },
       { path: 'alike', element: chapter(<AlikePage />) },
-      { path: 'read/:case', element: chapter(<ReadThrough />) },
+      { path: 'read/:case/:scenario?', element: chapter(<ReadThrough />) },
       { path: 'coverage', element: chapter(<CoverageChapter />) },
       { path: 'questions/:question?', element: chapter(<QuestionsChapter />) },
       { path: 'agenda', element: chapter(<Agenda />) },

@@ -1,6 +1,6 @@
 import { artefactId } from '@caderno/core/artefacts';
 import type { CoverageRow } from '@caderno/core/coverage';
-import { DEFAULT_SETTINGS, packHeads, packRows, toWire, type ConditionSummary, type FeatureSummary, type QuestionSummary, type RequirementSummary, type Summary } from '@caderno/contract';
+import { DEFAULT_SETTINGS, packHeads, packRows, toWire, type ConditionSummary, type FeatureSummary, type QuestionSummary, type RequirementSummary, type SharedSummary, type Summary } from '@caderno/contract';
 import { StandInServer } from './standInServer.ts';
 
 /** A project as a page knows it: what lists show, and what coverage says. Everything else a test answers itself. */
@@ -33,6 +33,10 @@ export function questionHead(n: number, more: Partial<QuestionSummary> = {}): Qu
 
 export function conditionHead(n: number, more: Partial<ConditionSummary> = {}): ConditionSummary {
   return { kind: 'condition', id: artefactId('condition', n), title: `Condition ${n}`, ...of, model: 'plain', polarity: 'both', risk: null, requirements: [], depths: [], ...more };
+}
+
+export function sharedHead(n: number, more: Partial<SharedSummary> = {}): SharedSummary {
+  return { kind: 'shared', id: artefactId('shared', n), title: `Shared ${n}`, ...of, tags: [], steps: 1, parameters: [], phrases: [], ...more };
 }
 
 export function featureHead(n: number, more: Partial<FeatureSummary> = {}): FeatureSummary {

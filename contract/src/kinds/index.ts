@@ -5,7 +5,7 @@ export { requirementContentSchema, type RequirementSummary } from './requirement
 export { conditionContentSchema, conditionHeadSchema, type ConditionSummary } from './condition.ts';
 export { caseContentSchema, type CaseSummary } from './case.ts';
 export { questionContentSchema, type QuestionSummary } from './question.ts';
-export { sharedContentSchema, type SharedSummary } from './shared.ts';
+export { phrasesDetailedSchema, sharedContentSchema, type SharedSummary } from './shared.ts';
 export { featureContentSchema, featurePathSchema, type FeatureSummary } from './feature.ts';
 export { dataSetContentSchema, type DataSetSummary } from './dataSet.ts';
 export { argumentsSchema, carriedStepsSchema, plainStepSchema, stepSchema, type CarriedSteps } from './steps.ts';

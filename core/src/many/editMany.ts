@@ -3,7 +3,7 @@ import type { RequirementContent, RequirementType, Risk, RiskScale } from '../ba
 import { newCover, type CaseContent, type CaseKind, type Execution } from '../cases/index.ts';
 import type { ConditionContent } from '../conditions/index.ts';
 import { ownFieldsOf, withOwnValue, type OwnField, type OwnFieldId, type OwnValue } from '../fields/index.ts';
-import { reworded, withFeatureTag, withFeatureTagsRenamed, withName, type FeatureContent, type PhraseKey } from '../scenarios/index.ts';
+import { reworded, withDetailReworded, withFeatureTag, withFeatureTagsRenamed, withName, type FeatureContent, type PhraseKey } from '../scenarios/index.ts';
 import { withPins, withPinsOn, type KindAndContent } from '../kinds/index.ts';
 
 /** What is set alike in many artefacts by one command. */
@@ -72,7 +72,7 @@ export function editMany(edit: ManyEdit, value: KindAndContent, { riskScale, fie
     case 'writtenFor':
       return ofFeature(value, (content) => writtenFor(content, edit));
     case 'wording':
-      return ofFeature(value, (content) => reworded(content, new Set(edit.from), edit.to));
+      return worded(value, new Set(edit.from), edit.to);
     case 'minutes':
       return ofCase(value, (content) => (content.estimate === edit.minutes ? content : { ...content, estimate: edit.minutes }));
     case 'caseKind':
@@ -104,6 +104,13 @@ function ofFeature(value: KindAndContent, change: (content: FeatureContent) => F
   if (value.kind !== 'feature') return null;
   const content = change(value.content);
   return content === value.content ? value : content === null ? null : { kind: 'feature', content };
+}
+
+/** Shared steps stay the detail of a phrase that is worded otherwise. */
+function worded(value: KindAndContent, from: ReadonlySet<PhraseKey>, to: PhraseKey): KindAndContent | null {
+  if (value.kind !== 'shared') return ofFeature(value, (content) => reworded(content, from, to));
+  const content = withDetailReworded(value.content, from, to);
+  return content === value.content ? value : { kind: 'shared', content };
 }
 
 /** Contents are closed records: a kind whose content has the field may be given it. */

@@ -1,8 +1,9 @@
 import { scenarioId, type FeatureId, type ScenarioId } from '../artefacts/index.ts';
 import { EMPTY_CELL } from '../data/index.ts';
-import { EMPTY_CASE, newRow, parameterId, plainStep, rowId, stepId, type CaseContent, type Parameter, type PlainStep, type Row } from '../cases/index.ts';
+import { EMPTY_CASE, newRow, parameterId, plainStep, rowId, stepId, type CaseContent, type Parameter, type Row, type Step } from '../cases/index.ts';
 import type { FeatureContent, FeaturePart } from './feature.ts';
 import { takenApart } from './phrase.ts';
+import { NO_DETAILS, detailOfStep, type PhraseDetails } from './phraseDetail.ts';
 import { outlineOf, type ReadScenario, type ScenarioStep } from './scenario.ts';
 
 /** A scenario taken as a case: what coverage judges. */
@@ -16,24 +17,32 @@ export interface ScenarioAsCase {
  * The scenarios of a feature as cases, so that whatever is computed of cases is computed of them: steps with what stands
  * above them in backgrounds, a row for each row of examples, columns of examples and values in steps as parameters. A
  * step has the id of its line; a column of examples the id of its name; a value that of its line and its place in it.
- * A `Then` expects, and what was done before it is its action: nobody could tell otherwise what to do.
+ * A `Then` expects, and what was done before it is its action: nobody could tell otherwise what to do. Where a phrase
+ * has its detail, the shared steps stand below it and take its values; what they expect counts as in a case.
  */
-export function scenariosAsCases(feature: FeatureId, content: FeatureContent, { scenarios } = outlineOf(content)): ScenarioAsCase[] {
+export function scenariosAsCases(feature: FeatureId, content: FeatureContent, details: PhraseDetails = NO_DETAILS, { scenarios } = outlineOf(content)): ScenarioAsCase[] {
   const lines = content.parts.flatMap((part) => part.lines);
   const parts = new Map(content.parts.map((part) => [part.id, part]));
   const idAt = (line: number): string => lines[line]?.id ?? `${line}`;
   return scenarios.flatMap((scenario) => {
     const part = parts.get(scenario.part);
     if (scenario.kind !== 'scenario' || part === undefined || part.number === 0) return [];
-    const above = scenarios.filter((s) => s.kind === 'background' && s.line < scenario.line && (s.rule === null || s.rule === scenario.rule));
-    const steps = [...above.flatMap((s) => s.steps), ...scenario.steps];
-    const parameters = [...columnsOf(scenario), ...valuesIn(steps, idAt)];
-    return [{ id: scenarioId(feature, part.number), part: part.id, content: { ...EMPTY_CASE, title: scenario.name, tags: scenario.tags, steps: stepsOf(steps, idAt), parameters, rows: rowsOf(scenario, idAt), covers: part.covers, module: content.module, owner: content.owner } }];
+    const steps = allSteps(scenario, scenarios);
+    const columns = columnsOf(scenario);
+    const parameters = [...columns, ...valuesIn(steps, idAt)];
+    const inDetail = (step: ScenarioStep): Step[] => detailOf(step, idAt, details, columns);
+    return [{ id: scenarioId(feature, part.number), part: part.id, content: { ...EMPTY_CASE, title: scenario.name, tags: scenario.tags, steps: stepsOf(steps, idAt, inDetail), parameters, rows: rowsOf(scenario, idAt), covers: part.covers, module: content.module, owner: content.owner } }];
   });
 }
 
+/** The steps of a scenario with those of the backgrounds above it. */
+export function allSteps(scenario: ReadScenario, scenarios: readonly ReadScenario[]): ScenarioStep[] {
+  const above = scenarios.filter((s) => s.kind === 'background' && s.line < scenario.line && (s.rule === null || s.rule === scenario.rule));
+  return [...above.flatMap((s) => s.steps), ...scenario.steps];
+}
+
 /** The columns of all examples of an outline, each once. */
-function columnsOf({ examples }: ReadScenario): Parameter[] {
+export function columnsOf({ examples }: ReadScenario): Parameter[] {
   return [...new Set(examples.flatMap((e) => e.header))].map((name) => ({ id: parameterId(name), name, type: 'text', default: '', description: '' }));
 }
 
@@ -48,15 +57,22 @@ function valuesIn(steps: readonly ScenarioStep[], idAt: (line: number) => string
   );
 }
 
-function stepsOf(steps: readonly ScenarioStep[], idAt: (line: number) => string): PlainStep[] {
+function stepsOf(steps: readonly ScenarioStep[], idAt: (line: number) => string, inDetail: (step: ScenarioStep) => Step[]): Step[] {
   let expects = false;
   let action = '';
-  return steps.map(({ line, kind, text }) => {
+  return steps.flatMap((step) => {
+    const { line, kind, text } = step;
     if (kind === 'then') expects = true;
     else if (kind !== 'and') expects = false;
     if (!expects) action = text;
-    return expects ? plainStep(stepId(idAt(line)), action, text) : plainStep(stepId(idAt(line)), text);
+    return [expects ? plainStep(stepId(idAt(line)), action, text) : plainStep(stepId(idAt(line)), text), ...inDetail(step)];
   });
+}
+
+/** The phrase itself stays as a step: what links name of it holds whether it has a detail or not. */
+export function detailOf({ line, text }: ScenarioStep, idAt: (line: number) => string, details: PhraseDetails, columns: readonly Parameter[]): Step[] {
+  const use = detailOfStep(text, stepId(`${idAt(line)}.detail`), details, new Set(columns.map((c) => c.name)));
+  return use === null ? [] : [use];
 }
 
 /** A value as data has it: quotation marks around the whole are Gherkin’s, and nothing between the bars is an empty text. */
@@ -65,6 +81,7 @@ function cellOf(text: string): string {
   return plain === '' ? EMPTY_CELL : plain;
 }
 
-function rowsOf({ examples }: ReadScenario, idAt: (line: number) => string): Row[] {
+/** The rows of all examples of an outline, named by their examples and their first cell. */
+export function rowsOf({ examples }: ReadScenario, idAt: (line: number) => string): Row[] {
   return examples.flatMap(({ name, header, rows }) => rows.map(({ line, cells }) => newRow(rowId(idAt(line)), [name, cells[0] ?? ''].filter(Boolean).join(': '), Object.fromEntries(header.map((column, i) => [parameterId(column), cellOf(cells[i] ?? '')])))));
 }

@@ -29,6 +29,8 @@ export { PHRASE_KINDS, phraseUses, type PhraseKind, type PhraseUse } from './phr
 export { Phrasebook, canBeWordedAs, expressionOf, reworded, wordedAs, type Phrase } from './phrasebook.ts';
 export { alikePhrases, type AlikePhrases } from './alikePhrases.ts';
 export { keywordsOf, type Keyword } from './keywords.ts';
+export { NO_DETAILS, detailOfStep, phraseDetails, phrasesDetailed, withDetailReworded, withPhraseDetailed, type DetailingShared, type PhraseDetail, type PhraseDetails } from './phraseDetail.ts';
+export { scenarioForReading } from './forReading.ts';
 export { scenariosAsCases, type ScenarioAsCase } from './asCase.ts';
 export { planOutline, sameScenarios, type OutlineColumn, type OutlineNames, type OutlinePlan, type OutlineRefusal } from './outlinePlan.ts';
 export { areOutlineNames, withOutline } from './outlining.ts';

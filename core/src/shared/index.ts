@@ -1,5 +1,5 @@
 export { sharedKind } from './sharedKind.ts';
-export { EMPTY_SHARED, type SharedContent } from './sharedSteps.ts';
+export { EMPTY_SHARED, type DetailedPhrase, type SharedContent } from './sharedSteps.ts';
 export { DEEPEST, findCircle, keyOfData, keyOfUse, keysUsed, keysUsedIn, stepsUsed, type Library, type LibraryEntry, type Used, type UsedSteps, type Using } from './library.ts';
 export { allRows, rowsToRun, runsOf, type RowSource } from './rows.ts';
 export { openParameters, surfacedParameters, type Surfaced } from './surfacing.ts';

@@ -1,17 +1,20 @@
-import type { ArtefactKind } from '@caderno/core/artefacts';
-import { artefactId } from '@caderno/core/artefacts';
-import { CoverageIndex, type DesignChange } from '@caderno/core/coverage';
+import { isDeepStrictEqual } from 'node:util';
+import { artefactId, parseScenarioId, type ArtefactKind, type FeatureId } from '@caderno/core/artefacts';
+import { CoverageIndex, type DesignCase, type DesignChange } from '@caderno/core/coverage';
+import type { PhraseDetails } from '@caderno/core/scenarios';
 import { LRUCache } from 'lru-cache';
 import type { UnitOfWork } from '../database/index.ts';
 import { alteredSince, revisionOf, settingsChangedSince, type Altered } from '../log/index.ts';
 import { changedLibrary, projectLibrary } from './designLibrary.ts';
 import { markBroken } from '../artefacts/index.ts';
-import { BrokenOnes, designCases, designConditions, designQuestions, designRequirements, designScenarios, designSettings } from './designRows.ts';
+import { BrokenOnes, designCases, designConditions, designDetails, designQuestions, designRequirements, designScenarios, designSettings } from './designRows.ts';
 
 /** An index and the revision it is of. */
 export interface KeptIndex {
   readonly revision: number;
   readonly index: CoverageIndex;
+  /** With which its scenarios were taken as cases. */
+  readonly details: PhraseDetails;
 }
 
 /** Cases and conditions whose indexes a thread keeps; of more, the project asked longest ago is read again when it is asked. */
@@ -28,8 +31,7 @@ export class CoverageIndexes {
   async at(work: UnitOfWork, projectId: string): Promise<KeptIndex> {
     const revision = await revisionOf(work, projectId);
     const kept = this.#kept.get(projectId);
-    const index = await bringUp(work, projectId, kept, revision);
-    const now: KeptIndex = { revision, index };
+    const now: KeptIndex = { revision, ...(await bringUp(work, projectId, kept, revision)) };
     this.#kept.set(projectId, now);
     return now;
   }
@@ -39,44 +41,59 @@ export class CoverageIndexes {
   }
 }
 
-async function bringUp(work: UnitOfWork, projectId: string, kept: KeptIndex | undefined, revision: number): Promise<CoverageIndex> {
+type Brought = Omit<KeptIndex, 'revision'>;
+
+async function bringUp(work: UnitOfWork, projectId: string, kept: KeptIndex | undefined, revision: number): Promise<Brought> {
   if (kept === undefined) return fromScratch(work, projectId);
-  if (kept.revision === revision) return kept.index;
+  if (kept.revision === revision) return kept;
   const changed = await alteredSince(work, projectId, kept.revision, MOST_CAUGHT_UP + 1);
   if (changed.length > MOST_CAUGHT_UP) return fromScratch(work, projectId);
-  for (const change of await readChanges(work, projectId, changed)) kept.index.apply(change);
+  const details = changed.some((c) => c.kind === 'shared') ? await designDetails(work, projectId) : kept.details;
+  for (const change of await readChanges(work, projectId, changed, details)) kept.index.apply(change);
+  if (!isDeepStrictEqual(details, kept.details)) for (const change of await detailedAnew(work, projectId, details)) kept.index.apply(change);
   if (await settingsChangedSince(work, projectId, kept.revision)) {
     kept.index.apply({ kind: 'requirements', inOutlineOrder: await designRequirements(work, projectId) });
     kept.index.apply({ kind: 'settings', settings: await designSettings(work, projectId) });
   }
-  return kept.index;
+  return { index: kept.index, details };
+}
+
+/** Whether a phrase has its detail is seen in every scenario that says it: where that changes, all that cover something are read again. It is rare. */
+async function detailedAnew(work: UnitOfWork, projectId: string, details: PhraseDetails): Promise<DesignChange[]> {
+  const scenarios = new Map<FeatureId, DesignCase[]>();
+  for (const scenario of await designScenarios(work, details, COVERING_FEATURES, [projectId])) {
+    const feature = parseScenarioId(scenario.id)?.feature;
+    if (feature !== undefined) scenarios.set(feature, [...(scenarios.get(feature) ?? []), scenario]);
+  }
+  return [...scenarios].map(([id, all]) => ({ kind: 'feature', id, scenarios: all }));
 }
 
 /** Only features that cover a condition are read: many projects have thousands that do not. */
 const COVERING_FEATURES = `a.project_id = $1 AND jsonb_array_length(a.facts->'covers') > 0`;
 
-async function fromScratch(work: UnitOfWork, projectId: string): Promise<CoverageIndex> {
+async function fromScratch(work: UnitOfWork, projectId: string): Promise<Brought> {
   const broken = new BrokenOnes();
+  const details = await designDetails(work, projectId);
   const cases = await designCases(work, 'a.project_id = $1', [projectId], broken);
   const design = {
     requirements: await designRequirements(work, projectId),
     conditions: await designConditions(work, 'a.project_id = $1', [projectId], broken),
-    cases: [...cases, ...(await designScenarios(work, COVERING_FEATURES, [projectId], broken))],
+    cases: [...cases, ...(await designScenarios(work, details, COVERING_FEATURES, [projectId], broken))],
     library: await projectLibrary(work, projectId, cases),
     questions: await designQuestions(work, 'a.project_id = $1', [projectId], broken),
     ...(await designSettings(work, projectId)),
   };
   await markBroken(work, projectId, broken.found);
-  return new CoverageIndex(design);
+  return { index: new CoverageIndex(design), details };
 }
 
-async function readChanges(work: UnitOfWork, projectId: string, changed: readonly Altered[]): Promise<DesignChange[]> {
+async function readChanges(work: UnitOfWork, projectId: string, changed: readonly Altered[], details: PhraseDetails): Promise<DesignChange[]> {
   const numbers = (kind: ArtefactKind): number[] => changed.filter((c) => c.kind === kind).map((c) => c.number);
   const where = 'a.project_id = $1 AND a.number = ANY($2)';
   const broken = new BrokenOnes();
   const conditions = await designConditions(work, where, [projectId, numbers('condition')], broken);
   const cases = await designCases(work, where, [projectId, numbers('case')], broken);
-  const scenarios = await designScenarios(work, where, [projectId, numbers('feature')], broken);
+  const scenarios = await designScenarios(work, details, where, [projectId, numbers('feature')], broken);
   const questions = await designQuestions(work, where, [projectId, numbers('question')], broken);
   await markBroken(work, projectId, broken.found);
   const library = await changedLibrary(work, projectId, [...numbers('shared').map((n) => artefactId('shared', n)), ...numbers('dataSet').map((n) => artefactId('dataSet', n))], cases);

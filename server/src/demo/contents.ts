@@ -4,8 +4,8 @@ import { ALL_ROWS, newCover, newRow, parameterId, parsePastedSteps, rowId, stepI
 import { EMPTY_CONDITION, anchorAt, carriedFields, coverageItems, eventId, fieldId, stateId, tableFromGrid, transitionId, type ConditionContent, type Field, type Model } from '@caderno/core/conditions';
 import { withDataSet, type DataSetContent } from '@caderno/core/dataSets';
 import { ownFieldId, ownQueryName, writeOwn, type OwnField, type OwnValues } from '@caderno/core/fields';
-import { scenariosAsCases, type FeatureContent } from '@caderno/core/scenarios';
-import type { SharedContent } from '@caderno/core/shared';
+import { keyOfExpression, scenariosAsCases, type FeatureContent } from '@caderno/core/scenarios';
+import type { DetailedPhrase, SharedContent } from '@caderno/core/shared';
 import type { ValueType } from '@caderno/core/values';
 import type { DemoCase, DemoCondition, DemoDataSet, DemoFeatures, DemoField, DemoQuestion, DemoRequirement, DemoSettings, DemoShared } from './documents.ts';
 
@@ -176,7 +176,9 @@ function parametersOf(demo: DemoCase['parameters']): Parameter[] {
 }
 
 export function sharedContent(demo: DemoShared, usable: FindUsable): SharedContent {
-  return { title: demo.title, purpose: demo.purpose, steps: stepsOf(demo.steps, usable), parameters: parametersOf(demo.parameters), module: demo.module, tags: [], own: {} };
+  const parameters = parametersOf(demo.parameters);
+  const phrases = demo.phrases.map(([phrase, takes], i): DetailedPhrase => ({ id: `d${i + 1}`, phrase: keyOfExpression(phrase), values: takes.map((name) => parameterNamed(demo.title, parameters, name)) }));
+  return { title: demo.title, purpose: demo.purpose, steps: stepsOf(demo.steps, usable), parameters, phrases, module: demo.module, tags: [], own: {} };
 }
 
 export function dataSetContent(demo: DemoDataSet, condition: (title: string) => MadeCondition): DataSetContent {

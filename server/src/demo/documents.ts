@@ -216,8 +216,8 @@ const dataSet = z.strictObject({
 export const dataSetsDocument = z.array(dataSet);
 export type DemoDataSet = z.infer<typeof dataSet>;
 
-/** Shared steps: steps and parameters as in a case. */
-const sharedSteps = testCase.pick({ title: true, module: true, steps: true, parameters: true, by: true, daysAgo: true }).extend({ purpose: z.string() });
+/** Shared steps: steps and parameters as in a case; phrases that they say in full, with the parameters that take the values. */
+const sharedSteps = testCase.pick({ title: true, module: true, steps: true, parameters: true, by: true, daysAgo: true }).extend({ purpose: z.string(), phrases: z.array(z.tuple([z.string(), z.array(z.string())])).default([]) });
 export const sharedDocument = z.array(sharedSteps);
 export type DemoShared = z.infer<typeof sharedSteps>;
 

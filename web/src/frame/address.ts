@@ -17,7 +17,7 @@ export const address = {
   },
   phrases: (project: string) => `/${project}/phrasebook`,
   scenariosTwice: (project: string) => `/${project}/scenarios-twice`,
-  reading: (project: string, id: CaseId) => `/${project}/read/${id}`,
+  reading: (project: string, id: CoveringId) => `/${project}/read/${id}`,
   /** With `?cases=C-3,C-7`. */
   readingSelection: (project: string) => `/${project}/read`,
   reuse: (project: string) => `/${project}/reuse`,

@@ -24,13 +24,15 @@ interface Props {
   readonly before: OpenedStep | null;
   readonly number: number;
   readonly isCurrent: boolean;
+  /** Of a scenario: what is expected stands alone. */
+  readonly mayOnlyExpect?: boolean;
   /** Absent for readers. */
   readonly onAsk?: () => void;
   readonly onPoint?: () => void;
 }
 
 /** A step to be done, with the values of the instance in place; where it comes from is said when that changes. */
-export function ReadLine({ readable: { line, action, expected }, before, number, isCurrent, onAsk, onPoint }: Props) {
+export function ReadLine({ readable: { line, action, expected }, before, number, isCurrent, mayOnlyExpect = false, onAsk, onPoint }: Props) {
   const own = useRef<HTMLLIElement>(null);
   useEffect(() => {
     if (isCurrent) own.current?.scrollIntoView({ block: 'nearest' });
@@ -47,9 +49,9 @@ export function ReadLine({ readable: { line, action, expected }, before, number,
             <span className="text-brick">What stood here is not there any more: {line.step.kind === 'shared' ? line.step.shared : line.step.case}.</span>
           ) : (
             <>
-              <p>{line.step.action === '' ? <span className="text-ink2">nothing is said to be done</span> : <ReadText parts={action} />}</p>
+              {(line.step.action !== '' || !mayOnlyExpect || line.step.expected === '') && <p className="whitespace-pre-line">{line.step.action === '' ? <span className="text-ink2">nothing is said to be done</span> : <ReadText parts={action} />}</p>}
               {line.step.expected !== '' && (
-                <p className="text-pine">
+                <p className="whitespace-pre-line text-pine">
                   <b aria-hidden="true">⇒</b> <ReadText parts={expected} />
                 </p>
               )}

@@ -1,10 +1,9 @@
-import type { CaseId } from '@caderno/core/artefacts';
+import { isCaseId, type CoveringId } from '@caderno/core/artefacts';
 import type { CaseContent } from '@caderno/core/cases';
 import { instanceName, instancesOf, openCase, type Constants, type Used } from '@caderno/core/shared';
 import { Printer } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { useArtefact } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Empty, countOf } from '../look/index.ts';
 import { useConstants, useOpened } from '../steps/index.ts';
@@ -12,23 +11,24 @@ import { Before, readableTexts, type ReadableText } from './Before.tsx';
 import { InConfiguration } from './InConfiguration.tsx';
 import { ReadLine, readableLines, type ReadableLine } from './ReadLine.tsx';
 import { lasting, namedCases } from './selection.ts';
+import { useReadable } from './useReadable.ts';
 
 const MOST_CASES = 50;
 /** Instances of one case on a page; a case may have millions. */
 const MOST_INSTANCES = 20;
 
-/** A selection of cases, one below the other, to be read and printed as a whole. */
+/** A selection of cases and scenarios, one below the other, to be read and printed as a whole. */
 export function ReadSelection() {
   const { project } = useFrame();
   const [search] = useSearchParams();
   const cases = namedCases(search);
   const [first] = cases;
-  if (first === undefined) return <Empty title="Nothing is selected">Select cases in their index, and choose “read through”.</Empty>;
+  if (first === undefined) return <Empty title="Nothing is selected">Select cases in their index and choose “read through”, or read a feature through from its page.</Empty>;
   return (
     <div className="h-full overflow-y-auto px-8 py-6 print:overflow-visible print:p-0">
       <div className="mx-auto max-w-3xl">
         <header className="flex flex-wrap items-center gap-4 border-b border-rule2 pb-3 print:hidden">
-          <h1 className="font-serif text-2xl font-semibold">{countOf(cases.length, 'case')}</h1>
+          <h1 className="font-serif text-2xl font-semibold">{countOf(cases.length, cases.every(isCaseId) ? 'case' : 'scenario')}</h1>
           <Link className="text-sm underline decoration-rule2" to={{ pathname: address.reading(project, first), search: lasting(search).toString() }}>
             one at a time
           </Link>
@@ -40,7 +40,7 @@ export function ReadSelection() {
           </span>
         </header>
         {cases.slice(0, MOST_CASES).map((id) => (
-          <WholeCase key={id} id={id} configuration={search.get('in')} />
+          <Whole key={id} id={id} configuration={search.get('in')} />
         ))}
         {cases.length > MOST_CASES && <p className="mt-4 text-ochre-ink">These are the first {MOST_CASES}; select fewer to have all of them on paper.</p>}
       </div>
@@ -48,12 +48,11 @@ export function ReadSelection() {
   );
 }
 
-function WholeCase({ id, configuration }: { readonly id: CaseId; readonly configuration: string | null }) {
-  const { project } = useFrame();
-  const { data, error } = useArtefact(project, 'case', id);
-  if (error !== null) return <p className="mt-4 text-brick">{id} cannot be read: it is not in this project.</p>;
-  if (data === undefined) return <p className="mt-4 text-ink2">Reading {id} …</p>;
-  return <OpenedWhole id={id} content={data.draft?.content ?? data.content} configuration={configuration} />;
+function Whole({ id, configuration }: { readonly id: CoveringId; readonly configuration: string | null }) {
+  const { content, error } = useReadable(id);
+  if (error !== null || content === null) return <p className="mt-4 text-brick">{id} cannot be read: it is not in this project.</p>;
+  if (content === undefined) return <p className="mt-4 text-ink2">Reading {id} …</p>;
+  return <OpenedWhole id={id} content={content} configuration={configuration} />;
 }
 
 interface ReadableInstance {
@@ -62,7 +61,7 @@ interface ReadableInstance {
   readonly lines: readonly ReadableLine[];
 }
 
-function OpenedWhole({ id, content, configuration }: { readonly id: CaseId; readonly content: CaseContent; readonly configuration: string | null }) {
+function OpenedWhole({ id, content, configuration }: { readonly id: CoveringId; readonly content: CaseContent; readonly configuration: string | null }) {
   const { opened, library } = useOpened(content, configuration);
   const constants = useConstants(configuration);
   const instances = useMemo(() => readableInstances(content, library, constants), [constants, content, library]);
@@ -83,7 +82,7 @@ function OpenedWhole({ id, content, configuration }: { readonly id: CaseId; read
           <Before content={content} texts={instance.texts} />
           <ol className="mt-2">
             {instance.lines.map((line, i) => (
-              <ReadLine key={i} readable={line} before={instance.lines[i - 1]?.line ?? null} number={i + 1} isCurrent={false} />
+              <ReadLine key={i} readable={line} before={instance.lines[i - 1]?.line ?? null} number={i + 1} isCurrent={false} mayOnlyExpect={!isCaseId(id)} />
             ))}
           </ol>
         </section>

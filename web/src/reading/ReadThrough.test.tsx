@@ -1,10 +1,13 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, expect, test } from '@jest/globals';
 import { EMPTY_CASE, newRow, parameterId, plainStep, rowId, stepId, type CaseContent } from '@caderno/core/cases';
+import { EMPTY_FEATURE, keyOfExpression, withNumbers, withText } from '@caderno/core/scenarios';
+import { EMPTY_SHARED } from '@caderno/core/shared';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { caseHead } from '../../test/heads.ts';
 import { onThePage } from '../../test/onThePage.tsx';
-import { standInProject } from '../../test/standInProject.ts';
+import { featureHead, sharedHead, standInProject } from '../../test/standInProject.ts';
+import { ReadSelection } from './ReadSelection.tsx';
 import { ReadThrough } from './ReadThrough.tsx';
 
 afterEach(cleanup);
@@ -58,4 +61,27 @@ test('step by step only the one that is read is seen; a question is asked at it'
   read(CONTENT, '/p/read/C-1', { canEdit: false });
   await screen.findByText('instance 1 of 3');
   expect(screen.queryByRole('button', { name: /ask/i })).toBeNull();
+});
+
+test('a scenario is read as a case: backgrounds, rows, and below a phrase what it says in full; n leads to the next of its feature', async () => {
+  let made = 0;
+  const text = 'Feature: f\n  Background:\n    Given meter "M-1"\n  Scenario Outline: one\n    When the clerk pays <n>\n    Then it is booked\n    Examples:\n      | n |\n      | 5 |\n      | 9 |\n  Scenario: two\n    Then it ends\n';
+  const feature = withNumbers(withText({ ...EMPTY_FEATURE, path: 'f.feature' }, text, () => `i${(made += 1)}`), null);
+  const shared = { ...EMPTY_SHARED, title: 'Find a meter', parameters: [{ ...amount, name: 'meter' }], steps: [plainStep(stepId('s'), 'type <meter>', '<meter> is listed')] };
+  const listed = (number: number) => ({ number, name: '', tags: [], steps: 1, instances: 1 });
+  standInProject([featureHead(1, { scenarios: [listed(1), listed(2)] }), sharedHead(4, { phrases: [{ phrase: keyOfExpression('meter {string}'), takes: ['meter'] }] })], [], {
+    readArtefact: () => ({ kind: 'feature', summary: featureHead(1), content: feature, draft: null }),
+    readLibrary: () => [{ key: 'S-4', used: { kind: 'shared', id: 'S-4', version: 1, withdrawn: false, content: shared } }],
+  });
+  onThePage(<ReadThrough />, {}, '/p/read/F-1/1', '/p/read/:case/:scenario?');
+  await screen.findByText('instance 1 of 2');
+  await waitFor(() => expect(steps().map((line) => line.replace('ask about it', ''))).toEqual(['1Given meter "M-1"', 'S-4 Find a meter2type M-1⇒ M-1 is listed', '3When the clerk pays 5', '4⇒ Then it is booked']));
+  expect(screen.queryByText('nothing is said to be done')).toBeNull();
+  fireEvent.keyDown(document.body, { key: 'n' });
+  await waitFor(() => expect(steps().at(-1)).toContain('it ends'));
+  cleanup();
+  onThePage(<ReadSelection />, {}, '/p/read?cases=F-1/2,F-1/9', '/p/read');
+  expect(await screen.findByText('F-1/9 cannot be read: it is not in this project.')).toBeTruthy();
+  expect(screen.getByRole('heading', { name: '2 scenarios' })).toBeTruthy();
+  expect(screen.getByText('Then it ends')).toBeTruthy();
 });

@@ -1,11 +1,11 @@
-import type { CaseId } from '@caderno/core/artefacts';
+import { isCaseId, parseScenarioId, type CoveringId } from '@caderno/core/artefacts';
 import type { CaseContent } from '@caderno/core/cases';
 import { instanceName, type OpenedAt, type OpenedInstance } from '@caderno/core/shared';
-import { caseIdSchema } from '@caderno/contract';
+import { coveringIdSchema } from '@caderno/contract';
 import { ChevronLeft, ChevronRight, Printer } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { useArtefact, useSummaries } from '../api/index.ts';
+import { useSummaries } from '../api/index.ts';
 import { Loading, useRaiseQuestion } from '../artefacts/index.ts';
 import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { Button, Empty, TextButton, countOf } from '../look/index.ts';
@@ -15,23 +15,25 @@ import { InConfiguration } from './InConfiguration.tsx';
 import { ReadLine, readableLines } from './ReadLine.tsx';
 import { lasting, namedCases, readingOrder } from './selection.ts';
 import { unclearPlaces, type Unclear } from './unclear.ts';
+import { useReadable } from './useReadable.ts';
 
-/** One instance of a case, read as an executor would: values in place, shared steps and calls opened, all by keyboard. */
+/** One instance of a case or a scenario, read as an executor would: values in place, shared steps and calls opened, all by keyboard. */
 export function ReadThrough() {
   const { project } = useFrame();
-  const parsed = caseIdSchema.safeParse(useParams().case);
-  if (!parsed.success) return <Empty title="No such case">The address names none.</Empty>;
+  const { case: artefact, scenario } = useParams();
+  const parsed = coveringIdSchema.safeParse(scenario === undefined ? artefact : `${artefact}/${scenario}`);
+  if (!parsed.success) return <Empty title="Nothing to read">The address names no case and no scenario.</Empty>;
   return <Reading key={`${project} ${parsed.data}`} id={parsed.data} />;
 }
 
-function Reading({ id }: { readonly id: CaseId }) {
-  const { project } = useFrame();
-  const { data, error } = useArtefact(project, 'case', id);
-  if (data === undefined) return <Loading error={error} />;
-  return <ReadCase id={id} content={data.draft?.content ?? data.content} />;
+function Reading({ id }: { readonly id: CoveringId }) {
+  const { content, error } = useReadable(id);
+  if (content === undefined) return <Loading error={error} />;
+  if (content === null) return <Empty title="No such scenario">The feature has none of this number. It may be in another feature now, or taken out.</Empty>;
+  return <ReadOpened id={id} content={content} />;
 }
 
-function ReadCase({ id, content }: { readonly id: CaseId; readonly content: CaseContent }) {
+function ReadOpened({ id, content }: { readonly id: CoveringId; readonly content: CaseContent }) {
   const { project } = useFrame();
   const [search, setSearch] = useSearchParams();
   const asked = /^\d{1,18}$/.test(search.get('instance') ?? '') ? BigInt(search.get('instance') ?? '1') - 1n : 0n;
@@ -50,7 +52,7 @@ function ReadCase({ id, content }: { readonly id: CaseId; readonly content: Case
 }
 
 interface PageProps {
-  readonly id: CaseId;
+  readonly id: CoveringId;
   readonly content: CaseContent;
   readonly opened: OpenedAt;
   readonly instance: OpenedInstance;
@@ -74,7 +76,7 @@ function Page({ id, content, opened, instance, at, one, onGo, onOne }: PageProps
     <div className="h-full overflow-y-auto px-8 py-6 print:overflow-visible print:p-0">
       <article className="mx-auto max-w-3xl">
         <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
-          <Link className="font-mono text-xs text-ink2 underline decoration-rule2 print:no-underline" to={address.cases(project, id)}>
+          <Link className="font-mono text-xs text-ink2 underline decoration-rule2 print:no-underline" to={address.covering(project, id)}>
             {id}
           </Link>
           <h1 className="font-serif text-2xl font-semibold">{content.title}</h1>
@@ -91,13 +93,13 @@ function Page({ id, content, opened, instance, at, one, onGo, onOne }: PageProps
         <Before content={content} texts={texts} />
         <ol className="mt-4" aria-label="Steps to be done">
           {lines.map((line, i) =>
-            one && i !== at ? null : <ReadLine key={i} readable={line} before={one ? null : (lines[i - 1]?.line ?? null)} number={i + 1} isCurrent={i === at} {...(canEdit ? { onAsk: () => ask(i) } : {})} onPoint={() => onGo(instance.number, i)} />,
+            one && i !== at ? null : <ReadLine key={i} readable={line} before={one ? null : (lines[i - 1]?.line ?? null)} number={i + 1} isCurrent={i === at} mayOnlyExpect={!isCaseId(id)} {...(canEdit ? { onAsk: () => ask(i) } : {})} onPoint={() => onGo(instance.number, i)} />,
           )}
           {lines.length === 0 && content.kind === 'procedure' && <li className="text-ink2">No step is written yet.</li>}
         </ol>
         <UnclearList places={unclear} onGo={(step) => onGo(instance.number, step)} />
         <p className="mt-6 text-xs text-ink2 print:hidden">
-          ↓ ↑ the next step and the one before · → ← the next instance and the one before · s step by step · n p the next case and the one before · a value is copied by a click
+          ↓ ↑ the next step and the one before · → ← the next instance and the one before · s step by step · n p the next one to be read and the one before · a value is copied by a click
         </p>
       </article>
     </div>
@@ -105,14 +107,14 @@ function Page({ id, content, opened, instance, at, one, onGo, onOne }: PageProps
 }
 
 /** Where one is in a selection of cases, and the way to all of it on one page. */
-function InSelection({ id }: { readonly id: CaseId }) {
+function InSelection({ id }: { readonly id: CoveringId }) {
   const { project } = useFrame();
   const [search] = useSearchParams();
   const cases = namedCases(search);
   if (cases.length === 0) return null;
   return (
     <p className="mt-1 text-sm text-ink2 print:hidden">
-      case {cases.indexOf(id) + 1} of {cases.length} selected ·{' '}
+      {cases.indexOf(id) + 1} of {cases.length} selected ·{' '}
       <Link className="underline decoration-rule2" to={{ pathname: address.readingSelection(project), search: lasting(search).toString() }}>
         all on one page
       </Link>
@@ -167,12 +169,14 @@ function useReadingKeys({ id, opened, instance, at, onGo, onOne }: Pick<PageProp
   const { project } = useFrame();
   const navigate = useNavigate();
   const cases = useSummaries(project, 'case').data;
+  const features = useSummaries(project, 'feature').data;
   const [search] = useSearchParams();
   const { number } = instance;
   const last = opened.steps.length - 1;
   const commands = useMemo<Command[]>(() => {
     const caseAt = (step: number) => (): void => {
-      const ids = readingOrder(search, cases ?? []);
+      const feature = features?.find((f) => f.id === parseScenarioId(id)?.feature);
+      const ids = readingOrder(search, cases ?? [], feature);
       const to = ids[ids.indexOf(id) + step];
       if (to !== undefined) void navigate({ pathname: address.reading(project, to), search: lasting(search).toString() });
     };
@@ -181,10 +185,10 @@ function useReadingKeys({ id, opened, instance, at, onGo, onOne }: Pick<PageProp
       { id: 'read-step-before', title: 'The step before', keys: ['ArrowUp', 'k'], keyLabel: '↑', run: () => onGo(number, Math.max(0, at - 1)) },
       { id: 'read-next-instance', title: 'The next instance', keys: 'ArrowRight', keyLabel: '→', run: () => onGo(number + 1n) },
       { id: 'read-instance-before', title: 'The instance before', keys: 'ArrowLeft', keyLabel: '←', run: () => onGo(number - 1n) },
-      { id: 'read-next-case', title: 'Read the next case', keys: 'n', keyLabel: 'n', run: caseAt(1) },
-      { id: 'read-case-before', title: 'Read the case before', keys: 'p', keyLabel: 'p', run: caseAt(-1) },
+      { id: 'read-next-case', title: 'Read the next one', keys: 'n', keyLabel: 'n', run: caseAt(1) },
+      { id: 'read-case-before', title: 'Read the one before', keys: 'p', keyLabel: 'p', run: caseAt(-1) },
       { id: 'read-step-by-step', title: 'Read step by step, or whole', keys: 's', keyLabel: 's', run: onOne },
     ];
-  }, [at, cases, id, last, navigate, number, onGo, onOne, project, search]);
+  }, [at, cases, features, id, last, navigate, number, onGo, onOne, project, search]);
   useCommands(commands);
 }

@@ -10,6 +10,12 @@ test('the cases an address names are read in its order, each once, whatever else
   expect(readingOrder(search, [summary(1)])).toEqual(['C-7', 'C-3']);
 });
 
+test('scenarios are read as cases are: named, or all of the feature that is read', () => {
+  expect(namedCases(new URLSearchParams('cases=F-2/7,F-2,C-1,F-2/0'))).toEqual(['F-2/7', 'C-1']);
+  const scenario = (number: number) => ({ number, name: '', tags: [], steps: 1, instances: 1 });
+  expect(readingOrder(new URLSearchParams(), [summary(1)], { id: 'F-2', scenarios: [scenario(3), scenario(1)] })).toEqual(['F-2/3', 'F-2/1']);
+});
+
 test('without a selection all cases are read but withdrawn ones', () => {
   expect(readingOrder(new URLSearchParams('cases=nonsense'), [summary(2), summary(1, 'withdrawn'), summary(5, 'agreed')])).toEqual(['C-2', 'C-5']);
 });

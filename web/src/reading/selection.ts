@@ -1,16 +1,18 @@
-import type { CaseId } from '@caderno/core/artefacts';
-import { caseIdSchema, type CaseSummary } from '@caderno/contract';
+import { scenarioId, type CoveringId } from '@caderno/core/artefacts';
+import { coveringIdSchema, type CaseSummary, type FeatureSummary } from '@caderno/contract';
 
-/** The cases that are read one after the other: those the address names, or all of the project. */
-export function readingOrder(search: URLSearchParams, cases: readonly CaseSummary[]): CaseId[] {
+/** What is read one after the other: what the address names; or the scenarios of the feature that is read, or all cases of the project. */
+export function readingOrder(search: URLSearchParams, cases: readonly CaseSummary[], feature?: Pick<FeatureSummary, 'id' | 'scenarios'>): CoveringId[] {
   const named = namedCases(search);
-  return named.length > 0 ? named : cases.filter((c) => c.state !== 'withdrawn').map((c) => c.id);
+  if (named.length > 0) return named;
+  if (feature !== undefined) return feature.scenarios.map((s) => scenarioId(feature.id, s.number));
+  return cases.filter((c) => c.state !== 'withdrawn').map((c) => c.id);
 }
 
-/** The selection in an address: `cases=C-3,C-7`. */
-export function namedCases(search: URLSearchParams): CaseId[] {
+/** The selection in an address: `cases=C-3,F-2/7`. */
+export function namedCases(search: URLSearchParams): CoveringId[] {
   return [...new Set((search.get('cases') ?? '').split(','))].flatMap((text) => {
-    const parsed = caseIdSchema.safeParse(text);
+    const parsed = coveringIdSchema.safeParse(text);
     return parsed.success ? [parsed.data] : [];
   });
 }

@@ -1,10 +1,15 @@
+import { scenarioId, type FeatureId } from '@caderno/core/artefacts';
 import { partId, takenApart, type Examples, type FeatureOutline, type PartId, type ReadScenario, type ScenarioStep } from '@caderno/core/scenarios';
 import { DndContext, PointerSensor, closestCenter, useDraggable, useDroppable, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { GripVertical } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { usePhraseDetails } from '../api/index.ts';
+import { address, useFrame } from '../frame/index.ts';
 import { countOf } from '../look/index.ts';
 
 interface Props {
+  readonly id: FeatureId;
   readonly outline: FeatureOutline;
   /** Puts a scenario in front of another part; null: nothing may be changed. */
   readonly onPlace: ((part: PartId, before: PartId | null) => void) | null;
@@ -13,7 +18,7 @@ interface Props {
 }
 
 /** A feature as pages: each scenario with its steps as lines, its tables as tables. A scenario is dragged by its handle. */
-export function FeatureLines({ outline, onPlace, examplesOf }: Props) {
+export function FeatureLines({ id, outline, onPlace, examplesOf }: Props) {
   const { description, scenarios, rules } = outline;
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
   const drop = ({ active, over }: DragEndEvent): void => {
@@ -33,7 +38,7 @@ export function FeatureLines({ outline, onPlace, examplesOf }: Props) {
                   {begun.description !== '' && <p className="whitespace-pre-line text-ink2">{begun.description}</p>}
                 </header>
               )}
-              <Scenario scenario={scenario} common={outline.tags} movable={onPlace !== null} examplesOf={examplesOf} />
+              <Scenario feature={id} scenario={scenario} common={outline.tags} movable={onPlace !== null} examplesOf={examplesOf} />
             </div>
           );
         })}
@@ -57,8 +62,9 @@ export function sectionOf(part: PartId): string {
 }
 
 /** `common`: tags of the feature, which say nothing of one scenario. */
-function Scenario({ scenario, common, movable, examplesOf }: { readonly scenario: ReadScenario; readonly common: readonly string[]; readonly movable: boolean; readonly examplesOf: Props['examplesOf'] }) {
+function Scenario({ feature, scenario, common, movable, examplesOf }: { readonly feature: FeatureId; readonly scenario: ReadScenario; readonly common: readonly string[]; readonly movable: boolean; readonly examplesOf: Props['examplesOf'] }) {
   const { kind, number, name, keyword, description, steps, examples, part } = scenario;
+  const { project } = useFrame();
   const takes = movable && kind === 'scenario';
   const { setNodeRef: setDrop, isOver } = useDroppable({ id: part, disabled: !takes });
   const { setNodeRef: setDrag, listeners, isDragging } = useDraggable({ id: part, disabled: !takes });
@@ -74,6 +80,11 @@ function Scenario({ scenario, common, movable, examplesOf }: { readonly scenario
         <span className="w-6 shrink-0 font-mono text-xs text-ink2">{kind === 'scenario' && number > 0 ? `/${number}` : ''}</span>
         <span className="text-lg font-semibold">{name === '' ? keyword : name}</span>
         {tags.length > 0 && <span className="font-mono text-xs text-plum">{tags.join(' ')}</span>}
+        {kind === 'scenario' && number > 0 && (
+          <Link className="ml-auto text-xs text-ink2 underline decoration-rule2 underline-offset-2 print:hidden" to={address.reading(project, scenarioId(feature, number))}>
+            Read through
+          </Link>
+        )}
       </h3>
       {description !== '' && <p className="ml-[2.1rem] whitespace-pre-line text-ink2">{description}</p>}
       <ol className="ml-[2.1rem] mt-1">
@@ -93,9 +104,23 @@ function Step({ step }: { readonly step: ScenarioStep }) {
     <li className="border-b border-rule py-1.5 last:border-b-0">
       <span className="mr-2 inline-block min-w-[3.2rem] text-right font-semibold text-blue">{step.keyword}</span>
       <StepText text={step.text} />
+      <InFull text={step.text} />
       {step.table !== null && <Table rows={step.table} />}
       {step.docString !== null && <pre className="ml-[3.9rem] mt-1 overflow-x-auto border-l-2 border-rule2 pl-3 font-mono text-xs text-pine">{step.docString}</pre>}
     </li>
+  );
+}
+
+/** Where a phrase says in short what shared steps say in full, the way to them. */
+function InFull({ text }: { readonly text: string }) {
+  const { project } = useFrame();
+  const details = usePhraseDetails(project);
+  const shared = details.size === 0 ? undefined : details.get(takenApart(text).key)?.shared;
+  if (shared === undefined) return null;
+  return (
+    <Link className="ml-3 text-xs text-ink2 underline decoration-rule2 underline-offset-2" title="What is to be done in full" to={address.shared(project, shared)}>
+      in full: <span className="font-mono">{shared}</span>
+    </Link>
   );
 }
 

@@ -1,10 +1,11 @@
-import type { FeatureId } from '@caderno/core/artefacts';
+import { scenarioId, type FeatureId } from '@caderno/core/artefacts';
 import { folderOf, instancesOf, outlineOf, textOf, tidied, withMoved, withName, withPlaced, withText, type FeatureContent, type FeatureOutline, type FeaturePart, type PartId } from '@caderno/core/scenarios';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { Link, type To } from 'react-router';
 import { useModules } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, someIds } from '../artefacts/index.ts';
 import { OwnFields } from '../fields/index.ts';
-import { useCommands, useFrame, type Command } from '../frame/index.ts';
+import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { TextButton, countOf, usePrinting } from '../look/index.ts';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { usePhrases, type ShownPhrase } from './usePhrases.ts';
@@ -78,6 +79,11 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
         <div className="min-w-0 flex-1">
           <div className="flex items-center gap-4 border-b border-rule2 pb-1.5 text-sm print:hidden">
             <FormChoice form={form} onForm={setForm} />
+            {content.lastNumber > 0 && (
+              <Link className="underline decoration-rule2 underline-offset-2" to={readingOf(project, id, content, form === 'text' ? here : undefined)}>
+                Read through
+              </Link>
+            )}
             {canEdit && form === 'text' && here?.kind === 'scenario' && (
               <span className="ml-auto flex items-center gap-4">
                 {outline.scenarios.some((s) => s.part === here.id && s.examples.length > 0) && (
@@ -100,7 +106,7 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
               <FeatureEditor text={plainText(content)} readOnly={!canEdit} onChange={write} show={show} onLine={setLine} offers={offered} />
             </div>
           )}
-          {(form === 'pages' || printing) && <FeatureLines outline={outline} onPlace={canEdit ? place : null} examplesOf={printing ? null : (part, at) => <ExamplesGrid content={content} part={part} at={at} covered={covered} canEdit={canEdit} update={update} />} />}
+          {(form === 'pages' || printing) && <FeatureLines id={id} outline={outline} onPlace={canEdit ? place : null} examplesOf={printing ? null : (part, at) => <ExamplesGrid content={content} part={part} at={at} covered={covered} canEdit={canEdit} update={update} />} />}
         </div>
         <Margin>
           <FeatureProblems outline={outline} onShow={(at) => (setForm('text'), showLine(at))} />
@@ -115,6 +121,13 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
       {moving !== null && <MoveScenarioDialog id={id} content={content} version={editing.version} part={moving} onClose={() => setMoving(null)} />}
     </article>
   );
+}
+
+/** Reads the scenario at the cursor, or all of the feature one below the other. */
+function readingOf(project: string, id: FeatureId, { parts }: FeatureContent, here: FeaturePart | undefined): To {
+  if (here?.kind === 'scenario' && here.number > 0) return address.reading(project, scenarioId(id, here.number));
+  const all = parts.filter((p) => p.kind === 'scenario' && p.number > 0).map((p) => scenarioId(id, p.number));
+  return { pathname: address.readingSelection(project), search: `cases=${all.join(',')}` };
 }
 
 /** Where the pages are drawn, the scenario comes into view. */

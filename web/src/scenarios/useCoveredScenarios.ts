@@ -2,9 +2,9 @@ import type { ConditionId, FeatureId } from '@caderno/core/artefacts';
 import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
 import type { ConditionCoverage, DesignChange, DesignCondition } from '@caderno/core/coverage';
 import { scenariosAsCases, type FeatureContent, type FeatureOutline, type ScenarioAsCase } from '@caderno/core/scenarios';
-import type { Used } from '@caderno/core/shared';
+import { keysUsed, type Used } from '@caderno/core/shared';
 import { useMemo } from 'react';
-import { useDesign } from '../api/index.ts';
+import { useDesign, useLibrary, usePhraseDetails } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { useCoveredDesign, useLiveCoverage } from '../liveCoverage/index.ts';
 
@@ -21,9 +21,12 @@ const NOTHING_USED: ReadonlyMap<string, Used> = new Map();
 /** The conditions that scenarios of a feature cover, judged with what is being written. */
 export function useCoveredScenarios(id: FeatureId, deferred: FeatureContent, outline: FeatureOutline): CoveredScenarios {
   const { project } = useFrame();
-  const cases = useMemo(() => scenariosAsCases(id, deferred, outline), [deferred, id, outline]);
+  const details = usePhraseDetails(project);
+  const cases = useMemo(() => scenariosAsCases(id, deferred, details, outline), [deferred, details, id, outline]);
   const linked = useMemo(() => [...new Map(deferred.parts.flatMap((p) => p.covers).map((c) => [c.id, c])).values()], [deferred.parts]);
-  const design = useCoveredDesign(project, useDesign(project, { feature: id }).data, linked, NOTHING_USED);
+  const uses = [...new Set(cases.flatMap((s) => keysUsed(s.content)))].toSorted();
+  const library = useLibrary(project, uses).data ?? NOTHING_USED;
+  const design = useCoveredDesign(project, useDesign(project, { feature: id }).data, linked, library);
   const change = useMemo((): DesignChange => ({ kind: 'feature', id, scenarios: cases.flatMap((s) => (s.content.covers.length === 0 ? [] : [{ id: s.id, state: 'draft', version: 1, content: s.content }])) }), [cases, id]);
   const coverages = useLiveCoverage(design, change);
   const conditions = useMemo(() => new Map<ConditionId, DesignCondition>(design?.conditions.map((c) => [c.id, c])), [design]);

@@ -10,6 +10,7 @@ import { useFrame } from '../frame/index.ts';
 import { Section, countOf } from '../look/index.ts';
 import { PinnedUsers, Reach, UsedBy } from '../reuse/index.ts';
 import { ParameterField, Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit, TakeOutDialog, type Owner, usePutBack, useRename } from '../steps/index.ts';
+import { PhrasesInFull } from './PhrasesInFull.tsx';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 
 /** Shared steps: what they are for, the steps, their parameters, and who uses them. */
@@ -73,6 +74,7 @@ function Shared({ artefact }: { readonly artefact: EditableArtefact<'shared'> })
             <UsedBy id={id} side="users" />
             <PinnedUsers id={id} version={artefact.summary.version} />
           </MarginNote>
+          {content.phrases.length > 0 && <PhrasesInFull content={content} canEdit={canEdit} update={update} />}
           {content.steps.some((s) => s.kind !== 'step') && (
             <MarginNote title="Uses">
               <UsedBy id={id} side="uses" />

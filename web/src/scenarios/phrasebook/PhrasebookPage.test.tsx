@@ -2,10 +2,13 @@
 import 'fake-indexeddb/auto';
 import { afterEach, expect, test } from '@jest/globals';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { parameterId } from '@caderno/core/cases';
 import { takenApart, type Phrase } from '@caderno/core/scenarios';
+import { EMPTY_SHARED, type SharedContent } from '@caderno/core/shared';
 import { DEFAULT_SETTINGS, type ProjectSettings } from '@caderno/contract';
 import { onThePage } from '../../../test/onThePage.tsx';
-import { featureHead, standInProject } from '../../../test/standInProject.ts';
+import { featureHead, sharedHead, standInProject } from '../../../test/standInProject.ts';
 import { PhrasebookPage } from './PhrasebookPage.tsx';
 
 afterEach(cleanup);
@@ -86,4 +89,50 @@ test('agreed phrases that nobody uses stand among them; ambiguous ones are told 
   expect(all().getAllByTitle(/differs only in quotation marks/)).toHaveLength(2);
   await ask('used once');
   await waitFor(() => expect(lines()).toEqual(['Thenit ends', 'Thenthe ledger keeps {int} m³']));
+});
+
+test('a phrase is said in full by shared steps that are there, value by value, by others in their stead, or by new ones', async () => {
+  const parameter = (name: string) => ({ id: parameterId(`p-${name}`), name, type: 'text' as const, default: '', description: '' });
+  const key = keyOf('the clerk enters "x"');
+  const contents: Record<string, SharedContent> = {
+    'S-1': { ...EMPTY_SHARED, title: 'Type it', parameters: [parameter('meter'), parameter('reading')] },
+    'S-2': { ...EMPTY_SHARED, title: 'Say it', parameters: [parameter('word')], phrases: [{ id: 'd', phrase: key, values: [parameter('word').id] }] },
+  };
+  const heads = [sharedHead(1, { title: 'Type it', version: 3, parameters: ['meter', 'reading'] }), sharedHead(2, { title: 'Say it', phrases: [{ phrase: key, takes: ['word'] }] }), sharedHead(3, { title: 'Withdrawn', state: 'withdrawn' })];
+  const server = standInProject(heads, [], {
+    readPhrases: () => ({ phrases: PHRASES.map((p) => ({ ...p, holes: [...p.holes] })), alike: [] }),
+    readArtefact: ({ params: { id } }) => ({ kind: 'shared', summary: heads.find((h) => h.id === id), content: contents[id], draft: null }) as never,
+    writeArtefacts: ({ body }) => ({ change: null, made: body.made.map(() => 'S-4') }) as never,
+  });
+  onThePage(<PhrasebookPage />);
+  const written = () => server.calls('writeArtefacts').map(({ body }) => body as { made: { content: SharedContent }[]; changed: { id: string; version: number; content: SharedContent }[] });
+  const user = userEvent.setup();
+  await user.click(await screen.findByRole('button', { name: 'What the clerk enters {string} says in full: S-2' }));
+  let dialog = within(await screen.findByRole('dialog'));
+  expect(await dialog.findByRole('button', { name: 'Save' })).toMatchObject({ disabled: true });
+  const field = dialog.getByRole('combobox', { name: 'The shared steps that say it in full' });
+  fireEvent.change(field, { target: { value: 'i' } });
+  await waitFor(() => expect(screen.getAllByRole('option').map((o) => o.textContent)).toEqual(['S-1 Type it <meter> <reading>']));
+  fireEvent.keyDown(field, { key: 'ArrowDown' });
+  fireEvent.keyDown(field, { key: 'Enter' });
+  await user.click(await dialog.findByRole('button', { name: 'Parameter for value 1 of the clerk enters {string}: <meter>' }));
+  await user.click(await screen.findByRole('option', { name: '<reading>' }));
+  expect(dialog.getByText(/<meter> keeps what its default says/)).toBeTruthy();
+  await user.click(dialog.getByRole('button', { name: 'Let S-1 say it in full' }));
+  await waitFor(() => expect(written()).toHaveLength(1));
+  expect(written()[0]?.changed.map((c) => [c.id, c.version, c.content.phrases.map((p) => [p.phrase, p.values])])).toEqual([['S-1', 3, [[key, ['p-reading']]]], ['S-2', 1, []]]);
+  await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+
+  await user.click(screen.getByRole('button', { name: 'What the clerk enters {string} says in full: S-2' }));
+  dialog = within(await screen.findByRole('dialog'));
+  await user.click(await dialog.findByRole('button', { name: 'Take it away' }));
+  await waitFor(() => expect(written()[1]?.changed.map((c) => [c.id, c.content.phrases])).toEqual([['S-2', []]]));
+  await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+
+  await user.click(screen.getByRole('button', { name: 'Say in full what the ledger holds {int} m³ means' }));
+  dialog = within(await screen.findByRole('dialog'));
+  await user.click(dialog.getByRole('button', { name: 'Write new shared steps' }));
+  await waitFor(() => expect(written()).toHaveLength(3));
+  const [made] = written()[2]?.made ?? [];
+  expect([made?.content.title, made?.content.parameters.map((p) => p.name), made?.content.phrases[0]?.values]).toEqual(['The ledger holds … m³', ['value'], made?.content.parameters.map((p) => p.id)]);
 });

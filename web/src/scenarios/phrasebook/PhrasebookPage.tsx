@@ -1,11 +1,13 @@
-import { PHRASE_KINDS, type AlikePhrases, type PhraseKey, type PhraseKind } from '@caderno/core/scenarios';
+import { PHRASE_KINDS, type AlikePhrases, type PhraseDetails, type PhraseKey, type PhraseKind } from '@caderno/core/scenarios';
 import { Check, ChevronRight } from 'lucide-react';
 import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
+import { usePhraseDetails } from '../../api/index.ts';
 import { Loading } from '../../artefacts/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
 import { Choose, Empty, Section, TextButton, countOf } from '../../look/index.ts';
 import { useAgree, usePhrases, type ShownPhrase } from '../usePhrases.ts';
+import { DetailDialog } from './DetailDialog.tsx';
 import { PhraseText } from './PhraseText.tsx';
 import { RewordDialog } from './RewordDialog.tsx';
 import { Uses } from './Uses.tsx';
@@ -110,12 +112,13 @@ const STANDINGS = [
   { value: 'agreed', name: 'agreed' },
   { value: 'notAgreed', name: 'not agreed' },
   { value: 'unused', name: 'agreed, used nowhere' },
+  { value: 'detailed', name: 'said in full' },
   { value: 'once', name: 'used once' },
   { value: 'ambiguous', name: 'ambiguous' },
 ] as const;
 type Standing = (typeof STANDINGS)[number]['value'];
 
-function isSo(phrase: ShownPhrase, standing: Standing): boolean {
+function isSo(phrase: ShownPhrase, standing: Standing, details: PhraseDetails): boolean {
   switch (standing) {
     case ANY:
       return true;
@@ -125,6 +128,8 @@ function isSo(phrase: ShownPhrase, standing: Standing): boolean {
       return !phrase.agreed;
     case 'unused':
       return phrase.uses === 0;
+    case 'detailed':
+      return details.has(phrase.key);
     case 'once':
       return phrase.uses === 1;
     case 'ambiguous':
@@ -133,11 +138,13 @@ function isSo(phrase: ShownPhrase, standing: Standing): boolean {
 }
 
 function AllPhrases({ phrases, onReword }: { readonly phrases: readonly ShownPhrase[]; readonly onReword: (phrase: ShownPhrase) => void }) {
+  const { project } = useFrame();
+  const details = usePhraseDetails(project);
   const [words, setWords] = useState('');
   const [kind, setKind] = useState<PhraseKind | typeof ANY>(ANY);
   const [standing, setStanding] = useState<Standing>(ANY);
   const sought = useDeferredValue(words).toLowerCase().split(/\s+/).filter(Boolean);
-  const fitting = phrases.filter((p) => (kind === ANY || p.kinds[kind] > 0) && isSo(p, standing) && sought.every((w) => p.shown.toLowerCase().includes(w)));
+  const fitting = phrases.filter((p) => (kind === ANY || p.kinds[kind] > 0) && isSo(p, standing, details) && sought.every((w) => p.shown.toLowerCase().includes(w)));
   return (
     <Section
       title="All phrases"
@@ -165,6 +172,7 @@ function PhraseLine({ phrase, onReword }: { readonly phrase: ShownPhrase; readon
   const { canEdit } = useFrame();
   const agree = useAgree();
   const [open, setOpen] = useState(false);
+  const [detailing, setDetailing] = useState(false);
   const said = PHRASE_KINDS.filter((kind) => phrase.kinds[kind] > 0).map((kind) => KIND_WORD[kind]);
   return (
     <li className="border-b border-rule">
@@ -181,6 +189,7 @@ function PhraseLine({ phrase, onReword }: { readonly phrase: ShownPhrase; readon
             reword
           </TextButton>
         )}
+        <InFull phrase={phrase} onDetail={() => setDetailing(true)} />
         {phrase.ambiguous && (
           <span className="shrink-0 text-xs text-ochre-ink" title="Another phrase differs only in quotation marks: code that takes any value for one takes steps of the other too">
             ambiguous
@@ -196,6 +205,30 @@ function PhraseLine({ phrase, onReword }: { readonly phrase: ShownPhrase; readon
         </button>
       </div>
       {open && <Uses phrase={phrase.key} />}
+      {detailing && <DetailDialog phrase={phrase} onClose={() => setDetailing(false)} />}
     </li>
+  );
+}
+
+/** The shared steps that say a phrase in full, or the way to give it some. */
+function InFull({ phrase, onDetail }: { readonly phrase: ShownPhrase; readonly onDetail: () => void }) {
+  const { project, canEdit } = useFrame();
+  const detail = usePhraseDetails(project).get(phrase.key);
+  if (detail !== undefined) {
+    return canEdit ? (
+      <TextButton className="shrink-0 text-xs" aria-label={`What ${phrase.shown} says in full: ${detail.shared}`} onClick={onDetail}>
+        in full: {detail.shared}
+      </TextButton>
+    ) : (
+      <Link className="shrink-0 text-xs underline decoration-rule2 underline-offset-2" to={address.shared(project, detail.shared)}>
+        in full: {detail.shared}
+      </Link>
+    );
+  }
+  if (!canEdit) return null;
+  return (
+    <TextButton className="shrink-0 text-xs opacity-0 focus-visible:opacity-100 group-hover:opacity-100" aria-label={`Say in full what ${phrase.shown} means`} onClick={onDetail}>
+      say in full
+    </TextButton>
   );
 }

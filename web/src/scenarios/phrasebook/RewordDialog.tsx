@@ -1,7 +1,7 @@
 import { canBeWordedAs, keyOfExpression, wordedAs, type PhraseKey } from '@caderno/core/scenarios';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { failureSentence } from '../../api/index.ts';
+import { failureSentence, usePhraseDetails } from '../../api/index.ts';
 import { useChangeMany } from '../../artefacts/index.ts';
 import { useFrame } from '../../frame/index.ts';
 import { Button, Dialog, countOf } from '../../look/index.ts';
@@ -29,13 +29,16 @@ export function RewordDialog({ from, to: first, onClose }: Props) {
   const unfit = others.filter((p) => !canBeWordedAs(p.key, to));
   const keys = others.filter((p) => canBeWordedAs(p.key, to)).map((p) => p.key);
   const { data, error } = usePhraseUses(from.map((p) => p.key));
+  const details = usePhraseDetails(project);
+  // What says a phrase in full goes on saying it.
+  const detailing = keys.flatMap((key) => details.get(key)?.shared ?? []);
   const changes = data === undefined ? [] : changesOf(data.features, new Set(keys), to);
   const run = async (): Promise<void> => {
     setBusy(true);
-    const done = await changeMany({ of: { ids: [...new Set(changes.map((c) => c.id))] }, done: { kind: 'edit', edit: { kind: 'wording', from: keys, to } }, detail: `worded as “${text.trim()}”`.slice(0, 300) });
+    const done = await changeMany({ of: { ids: [...new Set([...changes.map((c) => c.id), ...detailing])] }, done: { kind: 'edit', edit: { kind: 'wording', from: keys, to } }, detail: `worded as “${text.trim()}”`.slice(0, 300) });
     setBusy(false);
     if (done === null) return;
-    toast.success(`${countOf(done.changed, 'feature')} changed: one wording now.`);
+    toast.success(`${countOf(done.changed, 'artefact')} changed: one wording now.`);
     onClose();
   };
   return (
