@@ -67,6 +67,25 @@ test('a folder of features comes in, gets one wording, and goes out with only th
     await expect(page.getByRole('button', { name: 'agreed' })).toBeVisible();
   });
 
+  await test.step('a phrase is said in full by new shared steps, which are read below it with its values', async () => {
+    await page.getByRole('button', { name: 'Say in full what the member has {int} coins means' }).press('Enter');
+    await expect(page.getByRole('button', { name: 'Write new shared steps' })).toBeFocused();
+    await expectAccessible(page);
+    await page.keyboard.press('Enter');
+    await expect(page).toHaveURL(/\/shared\/S-1$/);
+    await expect(page.getByRole('heading', { name: 'Says in full' })).toBeVisible();
+    await page.getByRole('button', { name: /Write the next step/ }).click();
+    await page.keyboard.insertText('Lay <value> coins on the table');
+    await page.keyboard.press('Escape');
+    await saveVersion(page, 2);
+    await page.goto(`${HERE}/scenarios/F-1`);
+    await page.getByRole('button', { name: 'Pages', exact: true }).click();
+    await expect(page.getByRole('link', { name: 'in full: S-1' }).first()).toBeVisible();
+    await page.getByRole('article').getByRole('link', { name: 'Read through' }).last().click();
+    await expect(page.getByRole('list', { name: 'Steps to be done' })).toContainText(/Lay \d+ coins on the table/);
+    await expectAccessible(page);
+  });
+
   await test.step('while one writes, phrases are offered, values are gone through, and a scenario moves by its keys', async () => {
     await page.goto(`${HERE}/scenarios`);
     await page.getByRole('link', { name: /Half/ }).click();

@@ -40,7 +40,7 @@ export function ReadLine({ readable: { line, action, expected }, before, number,
   const origin = line.through.map((t) => t.use.id).join(' ');
   const changed = origin !== (before?.through.map((t) => t.use.id).join(' ') ?? '') && line.through.length > 0;
   return (
-    <li ref={own} aria-current={isCurrent ? 'step' : undefined} className="break-inside-avoid">
+    <li ref={own} aria-current={isCurrent ? 'step' : undefined} className={`break-inside-avoid ${line.through.length > 0 ? 'ml-5' : ''}`}>
       {changed && <Origin line={line} />}
       <div onClick={onPoint} className={`group relative flex gap-3 border-b border-rule py-2 pl-2 ${isCurrent ? 'bg-blue-wash shadow-[inset_3px_0_0_var(--color-blue)] print:bg-transparent print:shadow-none' : ''}`}>
         <span className="w-7 shrink-0 pt-0.5 font-mono text-xs text-ink2">{number}</span>

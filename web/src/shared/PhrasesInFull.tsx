@@ -16,7 +16,7 @@ interface Props {
 export function PhrasesInFull({ content, canEdit, update }: Props) {
   const { project } = useFrame();
   return (
-    <MarginNote title="Say in full">
+    <MarginNote title="Says in full">
       <ul>
         {phrasesDetailed(content).map(({ phrase, takes }, i) => (
           <li key={phrase} className="flex items-baseline gap-2 py-0.5">

@@ -38,7 +38,7 @@ export function RewordDialog({ from, to: first, onClose }: Props) {
     const done = await changeMany({ of: { ids: [...new Set([...changes.map((c) => c.id), ...detailing])] }, done: { kind: 'edit', edit: { kind: 'wording', from: keys, to } }, detail: `worded as “${text.trim()}”`.slice(0, 300) });
     setBusy(false);
     if (done === null) return;
-    toast.success(`${countOf(done.changed, 'artefact')} changed: one wording now.`);
+    toast.success(`${countOf(done.changed, detailing.length > 0 ? 'artefact' : 'feature')} changed: one wording now.`);
     onClose();
   };
   return (
