@@ -6,6 +6,7 @@ export {
   carriedStepsSchema,
   featurePathSchema,
   phrasesDetailedSchema,
+  scenariosForSchema,
   schemaVersionOf,
   type CarriedSteps,
   type CaseSummary,

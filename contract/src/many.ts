@@ -33,7 +33,7 @@ const editSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('type'), type: z.enum(REQUIREMENT_TYPES) }),
   z.strictObject({ kind: z.literal('derivedFrom'), requirement: requirementIdSchema, seenVersion: versionNumberSchema, insteadOf: requirementIdSchema.nullable() }),
   z.strictObject({ kind: z.literal('depth'), depth: textUpTo(LIMITS.name), belongs: z.boolean() }),
-  z.strictObject({ kind: z.literal('writtenFor'), requirement: requirementIdSchema, seenVersion: versionNumberSchema, belongs: z.boolean() }),
+  z.strictObject({ kind: z.literal('writtenFor'), requirement: requirementIdSchema, seenVersion: versionNumberSchema, belongs: z.boolean(), tags: textUpTo(LIMITS.title) }),
   z.strictObject({ kind: z.literal('wording'), from: z.array(phraseKeySchema).min(1).max(200).readonly(), to: phraseKeySchema }),
   z.strictObject({ kind: z.literal('own'), field: ownFieldIdSchema, value: ownValueSchema.nullable() }),
   z.strictObject({ kind: z.literal('pins'), of: z.union([sharedIdSchema, caseIdSchema, dataSetIdSchema]), version: versionNumberSchema }),

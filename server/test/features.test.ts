@@ -120,7 +120,7 @@ test('the numbers of scenarios are given by the server once, whatever a client s
   const before = (await here('readArtefact', { params: { id: 'F-1' } as never })).data;
   if (before.kind !== 'feature') throw new Error('It is a feature');
   const parts = before.content.parts.map((p) => ({ ...p, number: 0, lines: p.lines.map((l) => ({ ...l, text: l.text.replace('Feature: Bill', 'Feature: Renamed') })) }));
-  await save(server.as(people.analyst), 'F-1', 1, { kind: 'feature', content: { ...before.content, parts, lastNumber: 0, requirements: [{ id: 'R-1', seenVersion: 1 }] } }, '', undefined, key);
+  await save(server.as(people.analyst), 'F-1', 1, { kind: 'feature', content: { ...before.content, parts, lastNumber: 0, requirements: [{ id: 'R-1', seenVersion: 1, parts: [] }] } }, '', undefined, key);
   const after = (await here('readArtefact', { params: { id: 'F-1' } as never })).data;
   expect(after.kind === 'feature' && [after.content.title, after.content.lastNumber, after.content.parts.map((p) => p.number)]).toEqual(['Renamed', 2, [0, 1, 2]]);
   await save(server.as(people.analyst), 'R-1', 1, requirement({ title: 'Paying', text: 'otherwise' }), '', undefined, key);

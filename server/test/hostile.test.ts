@@ -77,7 +77,7 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
     { of: { ids: ['K-1'] }, done: { kind: 'edit', edit: { kind: 'derivedFrom', requirement: 'R-2', seenVersion: 1, insteadOf: 'R-1' } }, detail: 'd' },
     { of: { ids: ['C-1'] }, done: { kind: 'edit', edit: { kind: 'pins', of: 'S-1', version: 1 } }, detail: 'd' },
     { of: { ids: ['C-1'] }, done: { kind: 'edit', edit: { kind: 'uses', of: 'D-1', pinned: null } }, detail: 'd' },
-    { of: { ids: ['F-1'] }, done: { kind: 'edit', edit: { kind: 'writtenFor', requirement: 'R-2', seenVersion: 1, belongs: true } }, detail: 'd' },
+    { of: { ids: ['F-1'] }, done: { kind: 'edit', edit: { kind: 'writtenFor', requirement: 'R-2', seenVersion: 1, belongs: true, tags: '@a and not @b' } }, detail: 'd' },
   ],
   saveArtefact: [{ ...requirement(), note: 'n', keepsDraft: true }],
   keepDraft: [{ ...requirement(), base: 1, sequence: 1 }],

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { newCover, parameterId, plainStep, stepId } from '@caderno/core/cases';
-import { EMPTY_FEATURE, takenApart, textOf, withPhraseDetailed, withText } from '@caderno/core/scenarios';
+import { EMPTY_FEATURE, partId, takenApart, textOf, withPhraseDetailed, withText } from '@caderno/core/scenarios';
 import { EMPTY_SHARED, type SharedContent } from '@caderno/core/shared';
 import { API_ROOT, unpackRows } from '@caderno/contract';
 import { condition, makeDatabase, makeProject, requirement, save, startServer, type Caller, type TestServer } from './harness.ts';
@@ -90,7 +90,7 @@ test('shared steps that say a phrase in full count for every scenario that says 
   // What tells is a step of the shared steps.
   const parts = read.content.parts.map((p) => (p.kind === 'scenario' ? { ...p, covers: [{ ...newCover('K-1', 1), expects: [stepId('seen')] }] } : p));
   await save(here, id, 1, { kind: 'feature', content: { ...read.content, parts } });
-  const standing = async () => unpackRows((await here('readCoverageRows', { query: {} })).data.rows).map((row) => row.standings);
+  const standing = async () => unpackRows((await here('readCoverageRows', { query: {} })).data.rows).flatMap((row) => ('standings' in row ? [row.standings] : []));
   const around = async () => (await here('readDesign', { query: { condition: 'K-1' } })).data;
   expect(await standing()).toEqual([['linked']]);
   const shared: SharedContent = { ...EMPTY_SHARED, title: 'Enter it', parameters: [{ id: parameterId('p'), name: 'value', type: 'text', default: '', description: '' }], steps: [plainStep(stepId('seen'), 'Type <value>', '<value> stands there')] };
@@ -137,7 +137,7 @@ test('a feature is carried to another project with the requirement it is written
   const id = await write(feature('One', 'Given x'));
   const read = (await here('readArtefact', { params: { id } as never })).data;
   if (read.kind !== 'feature') throw new Error('It is a feature');
-  await here('saveArtefact', { params: { id } as never, body: { kind: 'feature', content: { ...read.content, requirements: [{ id: 'R-1', seenVersion: 1 }] }, note: '', sequence: 1 } as never }, { 'if-match': '"1"' });
+  await here('saveArtefact', { params: { id } as never, body: { kind: 'feature', content: { ...read.content, requirements: [{ id: 'R-1', seenVersion: 1, parts: [partId('gone'), read.content.parts.find((p) => p.kind === 'scenario')!.id] }] }, note: '', sequence: 1 } as never }, { 'if-match': '"1"' });
   const response = await server.fetch(`${API_ROOT}/projects/${key}/design/export`, { method: 'POST', headers: { cookie: `caderno_session=${people.analyst}`, 'content-type': 'application/json' }, body: JSON.stringify({ of: { ids: [id] }, files: false, form: 'file' }) });
   const there = inProject('phrases-there', (await makeProject(server.db, 'phrases-there')).analyst);
   await there('createArtefact', { body: requirement({ title: 'Stands before it' }) });
@@ -145,5 +145,5 @@ test('a feature is carried to another project with the requirement it is written
   expect(draft.counts).toMatchObject({ feature: { added: 1 }, requirement: { added: 1 } });
   await there('runDesign', { params: { import: draft.id } as never, body: { choices: {} } });
   const carried = (await there('readArtefact', { params: { id: 'F-1' } as never })).data;
-  expect(carried.kind === 'feature' && [textOf(carried.content), carried.content.requirements]).toEqual([feature('One', 'Given x'), [{ id: 'R-2', seenVersion: 1 }]]);
+  expect(carried.kind === 'feature' && [textOf(carried.content), carried.content.requirements]).toEqual([feature('One', 'Given x'), [{ id: 'R-2', seenVersion: 1, parts: [read.content.parts.find((p) => p.kind === 'scenario')!.id] }]]);
 });

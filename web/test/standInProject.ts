@@ -40,5 +40,5 @@ export function sharedHead(n: number, more: Partial<SharedSummary> = {}): Shared
 }
 
 export function featureHead(n: number, more: Partial<FeatureSummary> = {}): FeatureSummary {
-  return { kind: 'feature', id: artefactId('feature', n), title: `Feature ${n}`, ...of, path: `${n}.feature`, owner: '', tags: [], scenarios: [], problems: 0, requirements: [], covers: [], ...more };
+  return { kind: 'feature', id: artefactId('feature', n), title: `Feature ${n}`, ...of, path: `${n}.feature`, owner: '', tags: [], scenarios: [], problems: 0, requirements: [], scenariosFor: [], covers: [], ...more };
 }

@@ -3,12 +3,12 @@ import { z } from 'zod';
 import { conditionIdSchema, featureIdSchema, lineIdSchema, partIdSchema, requirementIdSchema, versionNumberSchema } from '../ids.ts';
 import { LIMITS } from '../limits.ts';
 import { caseCoverSchema } from './case.ts';
-import type { KindSchema } from './kind.ts';
+import type { KindSchema, Migration } from './kind.ts';
 import { count, head, name, own, text, title, uniqueById } from './parts.ts';
 
 const featureLine = z.strictObject({ id: lineIdSchema, text });
 const part = z.strictObject({ id: partIdSchema, kind: z.enum(PART_KINDS), number: count.max(LIMITS.number), lines: uniqueById(z.array(featureLine).max(LIMITS.featureLines)), covers: uniqueById(z.array(caseCoverSchema).max(LIMITS.links)) });
-const cover = z.strictObject({ id: requirementIdSchema, seenVersion: versionNumberSchema });
+const cover = z.strictObject({ id: requirementIdSchema, seenVersion: versionNumberSchema, parts: z.array(partIdSchema).max(LIMITS.featureParts) });
 
 /** A path within a folder: names parted by `/`, none of which leads out of it or hides. */
 export const featurePathSchema = title.refine((path) => path !== '' && path.split('/').every((name) => name !== '' && name !== '.' && name !== '..' && !/[\\\p{Cc}]/u.test(name)), 'must be a path of folders and a file');
@@ -25,6 +25,9 @@ export const featureContentSchema: z.ZodType<FeatureContent> = z.strictObject({
   own,
 });
 
+/** The requirements that single scenarios of a feature are written for, with their numbers. */
+export const scenariosForSchema = z.array(z.object({ requirement: requirementIdSchema, scenarios: z.array(count) }));
+
 /** A scenario as lists show it. `instances`: how often it is executed, once for each row of its examples. */
 const listedScenario = z.object({ number: count, name: z.string(), tags: z.array(z.string()), steps: count, instances: count });
 
@@ -40,10 +43,15 @@ export const featureSummarySchema = z.object({
   scenarios: z.array(listedScenario),
   problems: count,
   requirements: z.array(requirementIdSchema),
+  /** Of these, those that only some scenarios are written for. */
+  scenariosFor: scenariosForSchema,
   /** That its scenarios cover, each once. */
   covers: z.array(conditionIdSchema),
 });
 /** See {@link featureSummarySchema}. */
 export type FeatureSummary = z.infer<typeof featureSummarySchema>;
 
-export const featureSchemas: KindSchema<FeatureContent, FeatureSummary> = { content: featureContentSchema, summary: featureSummarySchema, migrations: [] };
+/** Single scenarios may be written for a requirement since schema 2; before, the whole feature was. */
+const withParts: Migration = (stored) => ({ ...stored, requirements: z.array(z.looseObject({})).parse(stored.requirements).map((r) => ({ ...r, parts: [] })) });
+
+export const featureSchemas: KindSchema<FeatureContent, FeatureSummary> = { content: featureContentSchema, summary: featureSummarySchema, migrations: [withParts] };

@@ -6,6 +6,6 @@ export { conditionContentSchema, conditionHeadSchema, type ConditionSummary } fr
 export { caseContentSchema, type CaseSummary } from './case.ts';
 export { questionContentSchema, type QuestionSummary } from './question.ts';
 export { phrasesDetailedSchema, sharedContentSchema, type SharedSummary } from './shared.ts';
-export { featureContentSchema, featurePathSchema, type FeatureSummary } from './feature.ts';
+export { featureContentSchema, featurePathSchema, scenariosForSchema, type FeatureSummary } from './feature.ts';
 export { dataSetContentSchema, type DataSetSummary } from './dataSet.ts';
 export { argumentsSchema, carriedStepsSchema, plainStepSchema, stepSchema, type CarriedSteps } from './steps.ts';

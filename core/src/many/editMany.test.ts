@@ -46,12 +46,12 @@ test('a feature is called otherwise in its text, whose title it is', () => {
 
 test('a feature is written for a requirement once, as somebody saw it, and no longer', () => {
   const feature: KindAndContent = { kind: 'feature', content: { ...EMPTY_FEATURE, path: 'a.feature' } };
-  const edit = (value: KindAndContent, seenVersion: number, belongs: boolean) => editMany({ kind: 'writtenFor', requirement: 'R-2', seenVersion, belongs }, value, PROJECT)!;
+  const edit = (value: KindAndContent, seenVersion: number, belongs: boolean) => editMany({ kind: 'writtenFor', requirement: 'R-2', seenVersion, belongs, tags: '' }, value, PROJECT)!;
   const linked = edit(feature, 3, true);
   expect(linked.content).toMatchObject({ requirements: [{ id: 'R-2', seenVersion: 3 }] });
   expect(edit(linked, 5, true)).toBe(linked);
   expect(edit(linked, 5, false)).toEqual(feature);
-  expect(kindsThatTake({ kind: 'writtenFor', requirement: 'R-2', seenVersion: 1, belongs: true })).toEqual(['feature']);
+  expect(kindsThatTake({ kind: 'writtenFor', requirement: 'R-2', seenVersion: 1, belongs: true, tags: '' })).toEqual(['feature']);
 });
 
 test('a rating begins in the middle of the scales and keeps its other part; a risk of one’s own takes it away', () => {

@@ -3,7 +3,7 @@ import type { RequirementContent, RequirementType, Risk, RiskScale } from '../ba
 import { newCover, type CaseContent, type CaseKind, type Execution } from '../cases/index.ts';
 import type { ConditionContent } from '../conditions/index.ts';
 import { ownFieldsOf, withOwnValue, type OwnField, type OwnFieldId, type OwnValue } from '../fields/index.ts';
-import { reworded, withDetailReworded, withFeatureTag, withFeatureTagsRenamed, withName, type FeatureContent, type PhraseKey } from '../scenarios/index.ts';
+import { reworded, scenariosTagged, withDetailReworded, withFeatureTag, withFeatureTagsRenamed, withName, withWrittenFor, withoutWrittenFor, type FeatureContent, type PhraseKey } from '../scenarios/index.ts';
 import { withPins, withPinsOn, type KindAndContent } from '../kinds/index.ts';
 
 /** What is set alike in many artefacts by one command. */
@@ -32,8 +32,8 @@ export type ManyEdit =
   | { readonly kind: 'derivedFrom'; readonly requirement: RequirementId; readonly seenVersion: number; readonly insteadOf: RequirementId | null }
   /** Conditions belong to a depth of testing, or no longer. */
   | { readonly kind: 'depth'; readonly depth: string; readonly belongs: boolean }
-  /** Features are written for a requirement as it is in a version, or no longer. */
-  | { readonly kind: 'writtenFor'; readonly requirement: RequirementId; readonly seenVersion: number; readonly belongs: boolean }
+  /** Features are written for a requirement as it is in a version, with the scenarios that a tag expression finds (empty: as a whole), or no longer. */
+  | { readonly kind: 'writtenFor'; readonly requirement: RequirementId; readonly seenVersion: number; readonly belongs: boolean; readonly tags: string }
   /** Steps of some phrases are worded as another one. */
   | { readonly kind: 'wording'; readonly from: readonly PhraseKey[]; readonly to: PhraseKey }
   /** A field of the project's own; null empties it. */
@@ -158,9 +158,8 @@ function ofCase(value: KindAndContent, edit: (content: CaseContent) => CaseConte
 }
 
 /** A link that is there keeps the version that somebody saw. */
-function writtenFor(content: FeatureContent, { requirement, seenVersion, belongs }: Extract<ManyEdit, { kind: 'writtenFor' }>): FeatureContent {
-  if (content.requirements.some((r) => r.id === requirement) === belongs) return content;
-  return { ...content, requirements: belongs ? [...content.requirements, { id: requirement, seenVersion }] : content.requirements.filter((r) => r.id !== requirement) };
+function writtenFor(content: FeatureContent, { requirement, seenVersion, belongs, tags }: Extract<ManyEdit, { kind: 'writtenFor' }>): FeatureContent {
+  return belongs ? withWrittenFor(content, { id: requirement, seenVersion }, scenariosTagged(content, tags)) : withoutWrittenFor(content, requirement, 'all');
 }
 
 /** A link that is there already stays as it is: which parameters and steps carry it is not lost. */

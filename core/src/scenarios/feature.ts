@@ -43,6 +43,8 @@ export interface FeaturePart {
 export interface FeatureCover {
   readonly id: RequirementId;
   readonly seenVersion: number;
+  /** The scenarios that are written for it; empty: the feature as a whole is. */
+  readonly parts: readonly PartId[];
 }
 
 /** What a version of a feature holds: the file, byte for byte, and what Caderno knows of it. */

@@ -3,6 +3,7 @@ import type { Cover } from '../cases/index.ts';
 import { EMPTY_FEATURE, textOf, type FeatureContent } from './feature.ts';
 import { titleOf, withNumbers } from './identities.ts';
 import { readFeature } from './reading.ts';
+import { withLinksSettled } from './writtenFor.ts';
 
 export const featureKind: Kind<FeatureContent> = {
   empty: EMPTY_FEATURE,
@@ -29,7 +30,7 @@ function withCovers(content: FeatureContent, change: (covers: readonly Cover[]) 
 
 /** With its numbers and the name its text gives it: whoever writes lines need not know that the title stands in them. */
 function settledFeature(content: FeatureContent, before: FeatureContent | null): FeatureContent {
-  return { ...withNumbers(content, before), title: titleOf(readFeature(textOf(content)), content.path) };
+  return { ...withLinksSettled(withNumbers(content, before)), title: titleOf(readFeature(textOf(content)), content.path) };
 }
 
 /** The part whose change makes trace links to it suspect: what is executed. How lines are set in, comments and blank lines mean nothing. */

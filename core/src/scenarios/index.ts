@@ -30,6 +30,7 @@ export { Phrasebook, canBeWordedAs, expressionOf, reworded, wordedAs, type Phras
 export { alikePhrases, type AlikePhrases } from './alikePhrases.ts';
 export { keywordsOf, type Keyword } from './keywords.ts';
 export { NO_DETAILS, detailOfStep, phraseDetails, phrasesDetailed, withDetailReworded, withPhraseDetailed, type DetailingShared, type PhraseDetail, type PhraseDetails } from './phraseDetail.ts';
+export { onlyWrittenFor, scenariosTagged, scenariosWrittenFor, withWrittenFor, withoutWrittenFor } from './writtenFor.ts';
 export { scenarioForReading } from './forReading.ts';
 export { scenariosAsCases, type ScenarioAsCase } from './asCase.ts';
 export { planOutline, sameScenarios, type OutlineColumn, type OutlineNames, type OutlinePlan, type OutlineRefusal } from './outlinePlan.ts';

@@ -1,6 +1,7 @@
 import { lineId, textOf, type FeatureContent, type FeaturePart, type PartId } from './feature.ts';
 import type { NewId } from './identities.ts';
 import { languageOf, readFeature } from './reading.ts';
+import { withLinksSettled, withWrittenFor } from './writtenFor.ts';
 
 /** A part that another may change places with: the head and a background stay where they are. */
 const MOVES: ReadonlySet<FeaturePart['kind']> = new Set(['scenario']);
@@ -37,7 +38,10 @@ export function withPlaced(content: FeatureContent, id: PartId, before: PartId |
 export function movedToFeature(from: FeatureContent, to: FeatureContent, id: PartId, newId: NewId): { readonly from: FeatureContent; readonly to: FeatureContent } | null {
   const part = from.parts.find((p) => p.id === id);
   if (part === undefined || !MOVES.has(part.kind) || languageOf(readFeature(textOf(from))) !== languageOf(readFeature(textOf(to)))) return null;
-  return { from: { ...from, parts: endedAs(from.parts, from.parts.filter((p) => p !== part)) }, to: withPartAtEnd(to, { ...part, number: 0 }, newId) };
+  // What the scenario itself is written for goes along; what its feature is written for stays with that.
+  const own = from.requirements.filter((r) => r.parts.includes(id));
+  const linked = own.reduce((content, cover) => withWrittenFor(content, cover, [id]), withPartAtEnd(to, { ...part, number: 0 }, newId));
+  return { from: withLinksSettled({ ...from, parts: endedAs(from.parts, from.parts.filter((p) => p !== part)) }), to: linked };
 }
 
 /** The feature with another scenario behind those of no rule: a blank line between, its lines ending as those of the file. */

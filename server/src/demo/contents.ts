@@ -4,7 +4,7 @@ import { ALL_ROWS, newCover, newRow, parameterId, parsePastedSteps, rowId, stepI
 import { EMPTY_CONDITION, anchorAt, carriedFields, coverageItems, eventId, fieldId, stateId, tableFromGrid, transitionId, type ConditionContent, type Field, type Model } from '@caderno/core/conditions';
 import { withDataSet, type DataSetContent } from '@caderno/core/dataSets';
 import { ownFieldId, ownQueryName, writeOwn, type OwnField, type OwnValues } from '@caderno/core/fields';
-import { keyOfExpression, scenariosAsCases, type FeatureContent } from '@caderno/core/scenarios';
+import { keyOfExpression, outlineOf, scenariosAsCases, withWrittenFor, type FeatureContent } from '@caderno/core/scenarios';
 import type { DetailedPhrase, SharedContent } from '@caderno/core/shared';
 import type { ValueType } from '@caderno/core/values';
 import type { DemoCase, DemoCondition, DemoDataSet, DemoFeatures, DemoField, DemoQuestion, DemoRequirement, DemoSettings, DemoShared } from './documents.ts';
@@ -218,6 +218,16 @@ export function withDemoData(content: CaseContent, demo: DemoCase, dataSet: (tit
   const rows = demo.data.rows?.map((name) => set.content.rows.find((r) => r.name === name)?.id);
   if (rows?.includes(undefined)) throw new Error(`'${demo.title}' runs rows that its data set has: expected '${demo.data.rows?.join("', '") ?? ''}'`);
   return rows === undefined ? taken : { ...taken, runs: { kind: 'chosen', rows: rows.filter((id) => id !== undefined) } };
+}
+
+/** The feature with the requirements that it is written for, as a whole or with some of its scenarios. */
+export function withDemoRequirements(content: FeatureContent, { requirements }: DemoFeatures, requirement: (title: string) => Pick<Made<RequirementId, unknown>, 'id' | 'version'>): FeatureContent {
+  const { scenarios } = outlineOf(content);
+  return (requirements[content.path] ?? []).reduce((written: FeatureContent, link) => {
+    const { id, version } = requirement(typeof link === 'string' ? link : link.requirement);
+    const parts = typeof link === 'string' ? ('all' as const) : link.scenarios.map((name) => found(scenarios, (s) => s.name === name, `the scenario '${name}'`).part);
+    return withWrittenFor(written, { id, seenVersion: version }, parts);
+  }, content);
 }
 
 /** The feature with the conditions that its scenarios cover: by columns of examples, or by values as they stand in steps. */

@@ -46,9 +46,9 @@ export type DemoImport = z.infer<typeof importsDocument>[number];
 /** `fields`: what carries each field, a column of the examples or a value that stands in a step; `expects`: texts of steps. */
 const scenarioCover = z.strictObject({ scenario: z.string(), condition: z.string(), fields: z.record(z.string(), z.string()).default({}), outcome: z.string().nullable().default(null), expects: z.array(z.string()).default([]) });
 
-/** Files of features as they came in together, which requirements each is written for, by its path, and the conditions scenarios cover. */
+/** Files of features as they came in together, which requirements each is written for, by its path, as a whole or with some scenarios, and the conditions scenarios cover. */
 export const featuresDocument = z.array(
-  z.strictObject({ files: z.array(z.string()), module: z.string(), by: z.string(), daysAgo: z.number(), requirements: z.record(z.string(), z.array(z.string())), covers: z.array(scenarioCover).default([]) }),
+  z.strictObject({ files: z.array(z.string()), module: z.string(), by: z.string(), daysAgo: z.number(), requirements: z.record(z.string(), z.array(z.union([z.string(), z.strictObject({ requirement: z.string(), scenarios: z.array(z.string()) })]))), covers: z.array(scenarioCover).default([]) }),
 );
 export type DemoFeatures = z.infer<typeof featuresDocument>[number];
 

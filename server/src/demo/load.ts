@@ -22,7 +22,7 @@ import { decode, guessedMapping, importFeatures, importFile, readEntries, readFo
 import { createProject, readSettings } from '../projects/index.ts';
 import type { SecretBox } from '../secrets/index.ts';
 import { STORIES_FILE, storiesFile } from '../tracker/index.ts';
-import { caseContent, conditionContent, dataSetContent, ownFields, questionContent, requirementContent, sharedContent, withDemoCovers, withDemoData, type FindUsable, type Made, type MadeCase, type MadeCondition, type MadeDataSet, type MadeRequirement, type MadeShared } from './contents.ts';
+import { caseContent, conditionContent, dataSetContent, ownFields, questionContent, requirementContent, sharedContent, withDemoCovers, withDemoRequirements, withDemoData, type FindUsable, type Made, type MadeCase, type MadeCondition, type MadeDataSet, type MadeRequirement, type MadeShared } from './contents.ts';
 import {
   casesDocument, conditionsDocument, dataSetsDocument, featuresDocument, historyDocument, importsDocument, projectDocument, questionsDocument, requirementsDocument, settingsDocument, sharedDocument, storyboardDocument, type DemoCase, type DemoEvent, type DemoFeatures, type DemoImport, type DemoQuestion, type DemoRequirement, type DemoSettings,
 } from './documents.ts';
@@ -181,8 +181,9 @@ async function bringFeatures(loading: Loading, folder: string, demo: DemoFeature
   for (const row of rows) {
     const head = await readContent(work, row, row.head);
     if (head.kind !== 'feature' || !demo.files.includes(head.content.path)) continue;
-    const requirements = (demo.requirements[head.content.path] ?? []).map((title) => find(made.requirement, title)).map(({ id, version }) => ({ id, seenVersion: version }));
-    await saveArtefact(work, actor(loading, demo), idOfRow(row), row.head, { kind: 'feature', content: { ...withDemoCovers(idOfRow(row) as FeatureId, head.content, demo, (title) => find(made.condition, title)), module: demo.module, requirements } }, '');
+    const covering = withDemoCovers(idOfRow(row) as FeatureId, head.content, demo, (title) => find(made.condition, title));
+    const content = { ...withDemoRequirements(covering, demo, (title) => find(made.requirement, title)), module: demo.module };
+    await saveArtefact(work, actor(loading, demo), idOfRow(row), row.head, { kind: 'feature', content }, '');
   }
 }
 

@@ -1,6 +1,6 @@
-import type { FeatureId, RequirementId } from '@caderno/core/artefacts';
+import { scenarioId, type FeatureId, type RequirementId } from '@caderno/core/artefacts';
 import { EMPTY_FEATURE, fileNameFor, freePath, withText } from '@caderno/core/scenarios';
-import type { RequirementSummary } from '@caderno/contract';
+import type { FeatureSummary, RequirementSummary } from '@caderno/contract';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useSummaries } from '../api/index.ts';
@@ -26,7 +26,8 @@ export function FeatureLines({ requirement }: { readonly requirement: Requiremen
             <Link className="text-ink underline decoration-rule2" to={address.scenarios(project, feature.id)}>
               <span className="font-mono text-xs">{feature.id}</span> {feature.title}
             </Link>
-            , {countOf(feature.scenarios.length, 'scenario')}
+            {', '}
+            <WhichScenarios feature={feature} requirement={requirement.id} />
             {canEdit && (
               <>
                 {' '}
@@ -49,10 +50,30 @@ export function FeatureLines({ requirement }: { readonly requirement: Requiremen
   );
 }
 
+/** How many scenarios a feature has; where only some are written for the requirement, the way to each. */
+function WhichScenarios({ feature, requirement }: { readonly feature: FeatureSummary; readonly requirement: RequirementId }) {
+  const { project } = useFrame();
+  const some = feature.scenariosFor.find((r) => r.requirement === requirement)?.scenarios;
+  if (some === undefined) return countOf(feature.scenarios.length, 'scenario');
+  return (
+    <>
+      only{' '}
+      {some.map((number, i) => (
+        <span key={number}>
+          {i > 0 && ', '}
+          <Link className="underline decoration-rule2" title={feature.scenarios.find((s) => s.number === number)?.name} to={address.covering(project, scenarioId(feature.id, number))}>
+            {number}
+          </Link>
+        </span>
+      ))}
+    </>
+  );
+}
+
 function useUnlink(id: RequirementId): (feature: FeatureId) => void {
   const { project } = useFrame();
   const changeMany = useChangeMany(project);
-  return (feature) => void changeMany({ of: { ids: [feature] }, done: { kind: 'edit', edit: { kind: 'writtenFor', requirement: id, seenVersion: 1, belongs: false } }, detail: `no longer written for ${id}` });
+  return (feature) => void changeMany({ of: { ids: [feature] }, done: { kind: 'edit', edit: { kind: 'writtenFor', requirement: id, seenVersion: 1, belongs: false, tags: '' } }, detail: `no longer written for ${id}` });
 }
 
 /** Begins a feature for the requirement, under a file name that nobody has. */
@@ -63,7 +84,7 @@ function useWriteFeature({ id, title, module, version }: RequirementSummary): ()
   const taken = useSummaries(project, 'feature').data?.map((f) => f.path) ?? [];
   return async () => {
     const path = freePath('', fileNameFor(title), taken);
-    const content = withText({ ...EMPTY_FEATURE, path, module, requirements: [{ id, seenVersion: version }] }, `Feature: ${title.replace(/\s+/g, ' ').trim()}\n\n  Scenario: \n    Given \n`, someIds()());
+    const content = withText({ ...EMPTY_FEATURE, path, module, requirements: [{ id, seenVersion: version, parts: [] }] }, `Feature: ${title.replace(/\s+/g, ' ').trim()}\n\n  Scenario: \n    Given \n`, someIds()());
     const made = await create({ kind: 'feature', content });
     if (made !== null) await navigate(address.artefact(project, made), { state: { made: true } });
   };

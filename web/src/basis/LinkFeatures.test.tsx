@@ -45,11 +45,30 @@ test('features are found by words, tags and how they are run, and linked by one 
   ]));
 });
 
+test('only the scenarios that fit are linked where some are asked for; each is led to, and more of the same feature may follow', async () => {
+  const some = featureHead(7, { title: 'Some', requirements: ['R-2'], scenariosFor: [{ requirement: 'R-2', scenarios: [1, 4] }], scenarios: [{ ...scenario(1, '@smoke'), name: 'first' }, scenario(4)] });
+  const server = standInProject([...heads, some], [], { changeMany: () => nothingDone });
+  onThePage(<FeatureLines requirement={requirement} />);
+  await screen.findByRole('link', { name: /F-7 Some/ });
+  expect(['1', '4'].map((number) => screen.getByRole('link', { name: number }).getAttribute('href'))).toEqual(['/p/scenarios/F-7#1', '/p/scenarios/F-7#4']);
+  fireEvent.click(screen.getByRole('button', { name: 'link features' }));
+  await screen.findByRole('dialog', { name: 'Features for R-2' });
+  expect(screen.queryByRole('button', { name: /^Link: / })).toBeNull();
+  fireEvent.change(screen.getByLabelText('Tags of scenarios'), { target: { value: '@smoke' } });
+  fireEvent.click(screen.getByRole('button', { name: /^How their scenarios are run/ }));
+  fireEvent.click(await screen.findByRole('option', { name: 'automated' }));
+  await waitFor(() => expect(offered()).toEqual(['F-1Bills1 scenario', 'F-2Meters1 scenario', 'F-7Some1 scenario']));
+  expect(screen.getByRole('button', { name: 'Link: only the scenarios that fit' })).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: 'All' }));
+  fireEvent.click(screen.getByRole('button', { name: 'Link 3 features' }));
+  await waitFor(() => expect(server.calls('changeMany').map((c) => c.body)).toMatchObject([{ of: { ids: ['F-1', 'F-2', 'F-7'] }, done: { edit: { tags: '(@smoke) and not @by-hand' } } }]));
+});
+
 test('a feature is begun for the requirement, under a file name that nobody has', async () => {
   const server = standInProject(heads, [], { createArtefact: ({ body }) => ({ kind: 'feature', summary: featureHead(5), content: (body as { content: FeatureContent }).content, draft: null }) });
   onThePage(<FeatureLines requirement={requirement} />);
   fireEvent.click(await screen.findByRole('button', { name: 'write a feature' }));
   await waitFor(() => expect(server.calls('createArtefact')).toHaveLength(1));
   const { content } = server.calls('createArtefact')[0]?.body as { content: FeatureContent };
-  expect([content.path, content.title, content.module, content.requirements, textOf(content).split('\n')[0]]).toEqual(['valid-reading-2.feature', 'Valid reading', 'Readings', [{ id: 'R-2', seenVersion: 5 }], 'Feature: Valid reading']);
+  expect([content.path, content.title, content.module, content.requirements, textOf(content).split('\n')[0]]).toEqual(['valid-reading-2.feature', 'Valid reading', 'Readings', [{ id: 'R-2', seenVersion: 5, parts: [] }], 'Feature: Valid reading']);
 });

@@ -16,6 +16,11 @@ interface Props {
 
 const ANY = 'any';
 const RUN = [{ value: ANY, name: 'however they are run' }, ...EXECUTIONS.map((e) => ({ value: e, name: EXECUTION_WORD[e].toLowerCase() }))];
+/** What is linked where only some scenarios of a feature are asked for. */
+const WHAT = [
+  { value: 'fitting', name: 'only the scenarios that fit' },
+  { value: 'whole', name: 'the whole features' },
+] as const;
 const MOST_SHOWN = 200;
 
 /** Features found by words, tags of their scenarios and how these are run, ticked, and linked to a requirement by one command. */
@@ -26,12 +31,14 @@ export function LinkFeatures({ requirement, onClose }: Props) {
   const [ticked, setTicked] = useState<ReadonlySet<FeatureId>>(new Set());
   const [tags, setTags] = useState('');
   const [run, setRun] = useState<string>(ANY);
+  const [what, setWhat] = useState<(typeof WHAT)[number]['value']>('fitting');
+  const expression = useExpression(tags, run);
   const found = useFound(requirement, query, tags, run);
   const chosen = found.filter((f) => ticked.has(f.id));
   const all = chosen.length === found.length && found.length > 0;
   const tick = (id: FeatureId, on: boolean): void => setTicked((now) => new Set(on ? [...now, id] : [...now].filter((other) => other !== id)));
   const link = async (): Promise<void> => {
-    const done = await changeMany({ of: { ids: chosen.map((f) => f.id) }, done: { kind: 'edit', edit: { kind: 'writtenFor', requirement: requirement.id, seenVersion: requirement.version, belongs: true } }, detail: `written for ${requirement.id}` });
+    const done = await changeMany({ of: { ids: chosen.map((f) => f.id) }, done: { kind: 'edit', edit: { kind: 'writtenFor', requirement: requirement.id, seenVersion: requirement.version, belongs: true, tags: what === 'fitting' ? expression : '' } }, detail: `written for ${requirement.id}` });
     if (done === null) return;
     toast.success(`${countOf(done.changed, 'feature')} linked. The journal can undo it.`);
     onClose();
@@ -64,13 +71,22 @@ export function LinkFeatures({ requirement, onClose }: Props) {
         <Button disabled={found.length === 0} onClick={() => setTicked(all ? new Set() : new Set(found.map((f) => f.id)))}>
           {all ? 'None' : 'All'}
         </Button>
+        {expression !== '' && <Choose label="Link" showLabel value={what} options={WHAT} onChange={setWhat} />}
         <Button onClick={onClose}>Cancel</Button>
       </p>
     </Dialog>
   );
 }
 
-/** Features that are not linked yet and have a scenario that is asked for, with how many they have. */
+/** What is asked of scenarios, as one tag expression: whether one is run by hand is told by a tag as well. */
+function useExpression(tags: string, run: string): string {
+  const { tag, marks } = useScenarioExecution(useFrame().project);
+  const asked = tagTest(tags) === null ? '' : tags.trim();
+  const byRun = run === ANY ? '' : run === marks ? tag : `not ${tag}`;
+  return asked === '' || byRun === '' ? asked + byRun : `(${asked}) and ${byRun}`;
+}
+
+/** Features that are not linked as a whole and have a scenario that is asked for, with how many they have. */
 function useFound({ id }: RequirementSummary, query: string, tags: string, run: string): readonly { readonly id: FeatureId; readonly title: string; readonly fitting: number }[] {
   const { project } = useFrame();
   const execution = useScenarioExecution(project);
@@ -78,7 +94,7 @@ function useFound({ id }: RequirementSummary, query: string, tags: string, run: 
   const test = tagTest(tags);
   const isAsked = tags.trim() !== '' || run !== ANY;
   return (data ?? []).flatMap(({ head }) => {
-    if (head.requirements.includes(id)) return [];
+    if (head.requirements.includes(id) && !head.scenariosFor.some((r) => r.requirement === id)) return [];
     const fitting = head.scenarios.filter((s) => (test === null || test(s.tags)) && (run === ANY || executionOf(s.tags, execution) === run)).length;
     return isAsked && fitting === 0 ? [] : [{ id: head.id, title: head.title, fitting }];
   });

@@ -28,7 +28,7 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'A phrase is the text of a step with its values taken out: the clerk enters {int}.',
     'Phrases that say nearly the same stand together; one wording is chosen for all, and every use is shown before it is rewritten.',
     'An agreed phrase is offered first while one writes.',
-    'Open a phrase to see where it is used.',
+    'Open a phrase to see where it is used. Shared steps can say it in full: whoever reads a scenario through is told what to do.',
   ],
   'scenarios-twice': [
     'Scenarios that say the same but for values stand together; those of one feature can be one outline, a row for each.',
@@ -98,7 +98,7 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'Where both the file and the project changed a value, you choose, or write a third.',
     'An import is one entry of the journal and can be undone as one.',
   ],
-  read: ['The read-through shows a case as somebody executes it: all shared steps opened, all values in place.', 'Arrows go from instance to instance, n and p from case to case.', 's shows one step at a time.', 'It prints as it stands.'],
+  read: ['The read-through shows a case or a scenario as somebody executes it: all shared steps opened, all values in place.', 'Arrows go from instance to instance, n and p from case to case, or through the scenarios of a feature.', 's shows one step at a time.', 'It prints as it stands.'],
   reuse: ['The graph shows what uses what: users at the left of what they use.', 'Choose one to see how far a change of it would reach.', 'Pinned uses are dashed: a change stops there.', 'Of large projects a part is drawn; narrow it down by words.'],
   alike: ['Here stand runs of steps that occur in several cases, and cases nearly like each other.', 'A run can be taken out into shared steps in all places at once.', 'Before that you see the places and what differs.', 'The journal can undo it.'],
   settings: ['The settings hold what is the same for the whole project: risk scale, depths, constants, configurations, the tracker.', 'Hints and rules of weak wording can be switched off here.', 'Leads change scales and the tracker, analysts the rest.', 'Each save is an entry of the journal.'],

@@ -113,7 +113,7 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
           <ScenarioCovers id={id} content={content} covered={covered} here={here} canEdit={canEdit} update={update} onShow={(part) => (setForm('text'), showLine(lineOf(content, part.id)))} />
           {canEdit && <TwiceNote content={content} settled={settled} outline={outline} update={update} />}
           <MarginNote title="Requirements">
-            <FeatureRequirements id={id} content={content} canEdit={canEdit} update={update} />
+            <FeatureRequirements id={id} content={content} here={here} canEdit={canEdit} update={update} />
           </MarginNote>
           <OwnFields place="margin" id={id} kind="feature" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
         </Margin>

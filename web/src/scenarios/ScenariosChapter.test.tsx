@@ -25,7 +25,7 @@ const heads = [
 /** Drafts of one test are kept where the next would find them: each has a project of its own. */
 function chapter(path: string, answers: Parameters<typeof standInProject>[2] = {}) {
   const server = standInProject(heads, [], {
-    readArtefact: () => ({ kind: 'feature', summary: heads[0] as ReturnType<typeof featureHead>, content: { ...CONTENT, requirements: [{ id: 'R-1', seenVersion: 1 }] }, draft: null }),
+    readArtefact: () => ({ kind: 'feature', summary: heads[0] as ReturnType<typeof featureHead>, content: { ...CONTENT, requirements: [{ id: 'R-1', seenVersion: 1, parts: [] }] }, draft: null }),
     readPhrases: () => ({ phrases: [], alike: [] }),
     ...answers,
   });
@@ -108,4 +108,28 @@ test('the scenario at the cursor is linked to a condition, and the link is kept 
   await waitFor(() => expect(server.calls('saveArtefact')).toHaveLength(1));
   const { content } = server.calls('saveArtefact')[0]?.body as { content: typeof CONTENT };
   expect(content.parts.map((p) => [p.number, p.covers.map((c) => [c.id, c.seenVersion])])).toEqual([[0, []], [1, []], [2, [['K-7', 4]]]]);
+});
+
+test('a requirement is linked to the scenario at the cursor alone, to more, and to the whole feature again', async () => {
+  const server = chapter('/scenarios/F-1', { saveArtefact: () => new Promise(() => undefined) });
+  await waitFor(() => expect(editor().state.doc.lines).toBe(13));
+  const at = (words: string) => editor().dispatch({ selection: { anchor: editor().state.doc.toString().indexOf(words) } });
+  const said = () => screen.queryByText(/^for scenarios? /)?.textContent ?? null;
+  expect(screen.queryByRole('button', { name: /^only for/ })).toBeNull();
+  at('When');
+  fireEvent.click(await screen.findByRole('button', { name: 'only for scenario 2' }));
+  await waitFor(() => expect(said()).toBe('for scenario 2'));
+  expect(screen.queryByRole('button', { name: 'not for scenario 2' })).toBeNull();
+  at('wrong');
+  fireEvent.click(await screen.findByRole('button', { name: 'for scenario 1 too' }));
+  await waitFor(() => expect(said()).toBe('for scenarios 1, 2'));
+  fireEvent.click(screen.getByRole('button', { name: 'not for scenario 1' }));
+  await waitFor(() => expect(said()).toBe('for scenario 2'));
+  fireEvent.click(screen.getByRole('button', { name: 'for the whole feature' }));
+  await waitFor(() => expect(said()).toBeNull());
+  fireEvent.click(screen.getByRole('button', { name: 'only for scenario 1' }));
+  fireEvent.click(await screen.findByRole('button', { name: 'Save v2' }));
+  await waitFor(() => expect(server.calls('saveArtefact')).toHaveLength(1));
+  const { content } = server.calls('saveArtefact')[0]?.body as { content: typeof CONTENT };
+  expect(content.requirements).toEqual([{ id: 'R-1', seenVersion: 1, parts: [CONTENT.parts.find((p) => p.number === 1)?.id] }]);
 });

@@ -60,7 +60,7 @@ function IntoNew({ drafts, requirements, title, module, detail, taken, onClose }
   const heads = new Map(useSummaries(project, 'requirement').data?.map((r) => [r.id, r]));
   const newId = someIds()();
   const name = title.replace(/\s+/g, ' ').trim();
-  const bare = withText({ ...EMPTY_FEATURE, path: freePath('', fileNameFor(title), taken), module, requirements: requirements.map((id) => ({ id, seenVersion: heads.get(id)?.version ?? 1 })) }, `Feature: ${name}\n`, newId);
+  const bare = withText({ ...EMPTY_FEATURE, path: freePath('', fileNameFor(title), taken), module, requirements: requirements.map((id) => ({ id, seenVersion: heads.get(id)?.version ?? 1, parts: [] })) }, `Feature: ${name}\n`, newId);
   const content = withScenariosOf(bare, drafts, newId);
   return <Written before={bare} content={content} write={{ made: [{ kind: 'feature', content }], detail }} count={drafts.length} into={content.path} onClose={onClose} />;
 }
