@@ -13,8 +13,8 @@ export default defineConfig({
   testDir: './tests',
   // Two halves may run at once, and each clears its own.
   outputDir: `../${process.env.CADERNO_E2E_RESULTS ?? 'test-results/all'}`,
-  // The longest take most of a minute on a machine that does nothing else, and two shards share one.
-  timeout: 120_000,
+  // Only ends what hangs: the longest take most of a minute on a machine that does nothing else, two shards share one, and others may be at work on it too.
+  timeout: 300_000,
   // One browser a server: the tests of one run follow each other on the same demo.
   workers: 1,
   expect: { timeout: 20_000 },
@@ -22,7 +22,7 @@ export default defineConfig({
   reporter: 'line',
   use: {
     baseURL,
-    actionTimeout: 10_000,
+    actionTimeout: 20_000,
     viewport: { width: 1280, height: 800 },
     // A trace of every action costs a third of the time; whoever looks into a failure asks for one: --trace on.
     trace: 'off',

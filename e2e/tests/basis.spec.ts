@@ -19,7 +19,6 @@ const SHEET = [
 ];
 
 test('from a faulty sheet to settled coverage', async ({ page }) => {
-  test.setTimeout(150_000);
   await signIn(page, 'Rui M.', '/basis');
 
   await test.step('import an XLSX with faults, mend the mapping, import', async () => {

@@ -4,7 +4,6 @@ import { expectAccessible, saveVersion, signIn } from './helpers.ts';
 const THERE = '/zona-alta';
 
 test('a module is carried to an empty project, once however often, and what was improved there comes home', async ({ page }, info) => {
-  test.setTimeout(120_000);
   await signIn(page, 'Teresa L.', '/list/case?query=module:%22Meter%20readings%22');
   const carry = async (name: string): Promise<string> => {
     await page.locator('[data-line] a').first().focus();

@@ -25,7 +25,6 @@ async function bring(page: Page, name: string, buffer: Buffer): Promise<void> {
 }
 
 test('in an empty project: a field of its own, cases from a messy sheet, words replaced in all of them, out to a workbook and in again', async ({ page }) => {
-  test.setTimeout(180_000);
   await signIn(page, 'Inês V.');
   await page.goto('/new-project');
   await expect(page.getByLabel('Name')).toBeFocused();

@@ -14,7 +14,6 @@ async function newModel(page: Page, title: string, model: string): Promise<void>
 }
 
 test('a decision table by keyboard, its gap, and cases for all of it', async ({ page }) => {
-  test.setTimeout(120_000);
   await signIn(page, 'Inês V.');
   await newModel(page, 'Who may leave without notice', 'decision table');
   const grid = page.getByRole('grid', { name: 'Decision table' });
@@ -92,7 +91,6 @@ test('a decision table by keyboard, its gap, and cases for all of it', async ({ 
 });
 
 test('a state diagram: typed as a table, checked, its paths become cases', async ({ page }) => {
-  test.setTimeout(120_000);
   await signIn(page, 'Rui M.');
   await newModel(page, 'Life of an appeal', 'state transitions');
   const table = page.getByRole('table', { name: 'Transitions' });
@@ -137,7 +135,6 @@ test('a state diagram: typed as a table, checked, its paths become cases', async
 });
 
 test('a combination with a constraint: completed as one types, explained, its rows shown to the last pair', async ({ page }) => {
-  test.setTimeout(120_000);
   await signIn(page, 'Inês V.');
   await newModel(page, 'Ways of leaving', 'combination');
   await page.getByRole('button', { name: 'Add a factor' }).click();
@@ -168,7 +165,6 @@ test('a combination with a constraint: completed as one types, explained, its ro
 });
 
 test('a checklist is pasted, nested, ordered, labelled, merged and moved; a technique is changed knowing what goes', async ({ page }) => {
-  test.setTimeout(120_000);
   await signIn(page, 'Inês V.', '/conditions/R-41');
   await page.getByRole('button', { name: 'Paste a checklist' }).click();
   await page.getByRole('dialog').getByRole('textbox').fill('Receipt of an appeal\n  - names the member\n  - ! without a date\nDecision in writing');

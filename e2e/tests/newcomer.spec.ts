@@ -15,7 +15,6 @@ const SHEET = [
 ];
 
 test('a lead makes a project and comes from a messy workbook to the first number, by keyboard', async ({ page }) => {
-  test.setTimeout(120_000);
   await signIn(page, 'Inês V.');
   await page.goto('/new-project');
   await expect(page.getByLabel('Name')).toBeFocused();

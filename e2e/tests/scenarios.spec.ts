@@ -23,7 +23,6 @@ function folderOf(root: string): string {
 const editor = (page: Page) => page.getByLabel('Text of the feature');
 
 test('a folder of features comes in, gets one wording, and goes out with only that changed', async ({ page }, info) => {
-  test.setTimeout(120_000);
   await signIn(page, 'Teresa L.', '/basis');
   await page.goto('/new-project');
   await expect(page.getByLabel('Name')).toBeFocused();
@@ -154,7 +153,6 @@ test('a scenario covers a condition by a value in its step, which counts as it i
 });
 
 test('scenarios written twice become one outline, its rows are a grid, and a gap is filled with scenarios', async ({ page }) => {
-  test.setTimeout(120_000);
   await signIn(page, 'Inês V.', '/scenarios');
 
   await test.step('what is written twice is compared, and made one', async () => {

@@ -15,7 +15,6 @@ async function putIn(page: Page, id: string): Promise<void> {
 }
 
 test('steps are taken out, used elsewhere, called with a row and with one’s own values, changed knowing whom it reaches, and read through', async ({ page }) => {
-  test.setTimeout(150_000);
   let shared = '';
   let called = '';
 

@@ -2,7 +2,6 @@ import { expect, test } from '@playwright/test';
 import { PROJECT, expectAccessible, items, paste, saveVersion, signIn } from './helpers.ts';
 
 test('from a requirement to a coverage number', async ({ page }) => {
-  test.setTimeout(150_000);
   await signIn(page, 'Rui M.', '/basis');
 
   await test.step('write a requirement', async () => {

@@ -114,7 +114,7 @@ test('a requirement is linked to the scenario at the cursor alone, to more, and 
   const server = chapter('/scenarios/F-1', { saveArtefact: () => new Promise(() => undefined) });
   await waitFor(() => expect(editor().state.doc.lines).toBe(13));
   const at = (words: string) => editor().dispatch({ selection: { anchor: editor().state.doc.toString().indexOf(words) } });
-  const said = () => screen.queryByText(/^for scenarios? /)?.textContent ?? null;
+  const said = () => screen.queryByText(/^for scenarios? /, { selector: 'p' })?.textContent ?? null;
   expect(screen.queryByRole('button', { name: /^only for/ })).toBeNull();
   at('When');
   fireEvent.click(await screen.findByRole('button', { name: 'only for scenario 2' }));
