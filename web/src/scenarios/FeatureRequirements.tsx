@@ -39,7 +39,7 @@ export function FeatureRequirements({ id, content, here, canEdit, update }: Prop
                 <p className="flex flex-wrap gap-x-3">
                   <TextButton onClick={() => update((c) => withoutWrittenFor(c, cover.id, 'all'))}>unlink</TextButton>
                   {here?.kind === 'scenario' && <ForScenario cover={cover} part={here} update={update} />}
-                  {cover.parts.length > 0 && <TextButton onClick={() => update((c) => withWrittenFor(c, cover, 'all'))}>for the whole feature</TextButton>}
+                  {cover.parts.length > 0 && (here?.kind !== 'scenario' || cover.parts.includes(here.id)) && <TextButton onClick={() => update((c) => withWrittenFor(c, cover, 'all'))}>for the whole feature</TextButton>}
                 </p>
               )}
             </li>

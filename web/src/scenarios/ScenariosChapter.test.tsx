@@ -125,9 +125,12 @@ test('a requirement is linked to the scenario at the cursor alone, to more, and 
   await waitFor(() => expect(said()).toBe('for scenarios 1, 2'));
   fireEvent.click(screen.getByRole('button', { name: 'not for scenario 1' }));
   await waitFor(() => expect(said()).toBe('for scenario 2'));
-  fireEvent.click(screen.getByRole('button', { name: 'for the whole feature' }));
+  expect(screen.queryByRole('button', { name: 'for the whole feature' })).toBeNull();
+  at('When');
+  fireEvent.click(await screen.findByRole('button', { name: 'for the whole feature' }));
   await waitFor(() => expect(said()).toBeNull());
-  fireEvent.click(screen.getByRole('button', { name: 'only for scenario 1' }));
+  at('wrong');
+  fireEvent.click(await screen.findByRole('button', { name: 'only for scenario 1' }));
   fireEvent.click(await screen.findByRole('button', { name: 'Save v2' }));
   await waitFor(() => expect(server.calls('saveArtefact')).toHaveLength(1));
   const { content } = server.calls('saveArtefact')[0]?.body as { content: typeof CONTENT };
