@@ -219,6 +219,16 @@ test('on paper every row is there; from 320 px on nothing is cut off; day and ni
   await page.evaluate(() => dispatchEvent(new Event('afterprint')));
   await page.emulateMedia({ media: 'screen' });
 
+  // What can be pressed is not on paper, but the words of a button that are to be read are.
+  for (const [path, words] of [['/read/C-4', 'M-2207'], ['/read/F-1/2', 'not a reading'], ['/phrasebook', 'the bill is made']] as const) {
+    await page.goto(PROJECT + path);
+    await expect(page.getByText(words, { exact: true }).first()).toBeVisible();
+    await page.emulateMedia({ media: 'print' });
+    await expect(page.getByText(words, { exact: true }).first()).toBeVisible();
+    await expect(page.getByRole('button', { name: /^(Print|Next instance|agree)$/ })).toHaveCount(0);
+    await page.emulateMedia({ media: 'screen' });
+  }
+
   for (const path of ['/coverage', '/basis/R-3', '/cases/C-1', '/conditions/R-3/K-4']) {
     await page.setViewportSize({ width: 320, height: 640 });
     await page.goto(PROJECT + path);

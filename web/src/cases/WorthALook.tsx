@@ -105,7 +105,7 @@ function UntoldNote({ untold: { condition, why, rows }, onChoose }: { readonly u
   const [first] = rows;
   return (
     <>
-      <span className="font-mono">{condition}</span> is only linked{why === 'emptyInRow' && first !== undefined && <> in row <TextButton onClick={() => onChoose(first.id)}>{first.name || '(unnamed)'}</TextButton>{rows.length > 1 && ` and ${rows.length - 1} more`}</>}: {untoldWords(why)}
+      <span className="font-mono">{condition}</span> is only linked{why === 'emptyInRow' && first !== undefined && <> in row <TextButton data-on-paper onClick={() => onChoose(first.id)}>{first.name || '(unnamed)'}</TextButton>{rows.length > 1 && ` and ${rows.length - 1} more`}</>}: {untoldWords(why)}
     </>
   );
 }
@@ -113,7 +113,7 @@ function UntoldNote({ untold: { condition, why, rows }, onChoose }: { readonly u
 function RowNote({ row: { row, rowName, like }, onChoose }: { readonly row: UnrefusedRow; readonly onChoose: (row: RowId) => void }) {
   return (
     <>
-      Row <TextButton onClick={() => onChoose(row)}>{rowName || '(unnamed)'}</TextButton> shows something invalid, and the same is expected as in row {like || '(unnamed)'}. Say how it is refused.
+      Row <TextButton data-on-paper onClick={() => onChoose(row)}>{rowName || '(unnamed)'}</TextButton> shows something invalid, and the same is expected as in row {like || '(unnamed)'}. Say how it is refused.
     </>
   );
 }

@@ -200,7 +200,7 @@ function TextCell(props: CellProps) {
   if (typed === null) {
     if (children !== undefined) return children(idle);
     return (
-      <button {...idle.props} type="button" aria-label={`${label}: ${text || 'none'}`} className={`${CELL} ${field === 'minutes' ? 'text-right' : 'text-left'}`} onClick={() => begin()}>
+      <button {...idle.props} type="button" data-on-paper aria-label={`${label}: ${text || 'none'}`} className={`${CELL} ${field === 'minutes' ? 'text-right' : 'text-left'}`} onClick={() => begin()}>
         {text || ' '}
       </button>
     );

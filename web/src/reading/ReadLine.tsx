@@ -100,7 +100,7 @@ export function ReadText({ parts }: { readonly parts: readonly OpenedPart[] }) {
     const { value, name } = part;
     if (value.kind === 'value') {
       return (
-        <button key={i} type="button" title={`<${name}>: copy the value`} className="cad-value cursor-copy break-words text-left" onClick={() => copy(value.text)}>
+        <button key={i} type="button" data-on-paper title={`<${name}>: copy the value`} className="cad-value cursor-copy break-words text-left" onClick={() => copy(value.text)}>
           {value.text === '' ? '“”' : value.text}
         </button>
       );

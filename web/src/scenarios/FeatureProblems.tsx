@@ -14,7 +14,7 @@ export function FeatureProblems({ outline: { problems }, onShow }: { readonly ou
       <ul className="space-y-1.5">
         {problems.slice(0, MOST_TOLD).map((problem) => (
           <li key={problem.line}>
-            <TextButton onClick={() => onShow(problem.line - 1)}>Line {problem.line}</TextButton> {featureProblemSentence(problem)}
+            <TextButton data-on-paper onClick={() => onShow(problem.line - 1)}>Line {problem.line}</TextButton> {featureProblemSentence(problem)}
           </li>
         ))}
       </ul>

@@ -47,7 +47,7 @@ function AllCovers({ content, onShow }: Pick<Props, 'content' | 'onShow'>) {
         <ul>
           {covering.map((part) => (
             <li key={part.id}>
-              <TextButton onClick={() => onShow(part)}>Scenario {part.number}</TextButton> {part.covers.map((c) => c.id).join(', ')}
+              <TextButton data-on-paper onClick={() => onShow(part)}>Scenario {part.number}</TextButton> {part.covers.map((c) => c.id).join(', ')}
             </li>
           ))}
         </ul>

@@ -177,7 +177,7 @@ function PhraseLine({ phrase, onReword }: { readonly phrase: ShownPhrase; readon
   return (
     <li className="border-b border-rule">
       <div className="group flex items-baseline gap-3 py-1.5">
-        <button type="button" aria-expanded={open} aria-label={`Uses of ${phrase.shown}`} className="flex min-w-0 flex-1 items-baseline gap-2 text-left" onClick={() => setOpen(!open)}>
+        <button type="button" data-on-paper aria-expanded={open} aria-label={`Uses of ${phrase.shown}`} className="flex min-w-0 flex-1 items-baseline gap-2 text-left" onClick={() => setOpen(!open)}>
           <ChevronRight size={13} aria-hidden="true" className={`shrink-0 self-center text-ink3 ${open ? 'rotate-90' : ''}`} />
           <span className="w-20 shrink-0 text-xs font-semibold text-blue">{said.join(' ')}</span>
           <span className="min-w-0">
