@@ -96,7 +96,7 @@ function ValueField({ kind, field, value, picked, onValue, onPicked, isEmptied, 
   if (choices !== null) return <Choose label={word} value={value} options={[...(value === '' ? [{ value: '', name: 'Choose' }] : []), ...choices]} onChange={onValue} />;
   if (offered !== null) {
     const title = offered.find((o) => o.id === picked?.id)?.title ?? '';
-    const what = field === 'link' || field === 'unlink' ? 'Condition' : 'What they use';
+    const what = field === 'link' || field === 'unlink' ? 'Condition' : field === 'writtenFor' || field === 'notWrittenFor' ? 'Requirement' : 'What they use';
     return (
       <span className="min-w-72 flex-1">
         {picked !== null && <span className="mb-1 block text-sm">{`${picked.id} ${title}${field === 'pin' ? `, v${picked.version}` : ''}`}</span>}
@@ -122,12 +122,14 @@ function ValueField({ kind, field, value, picked, onValue, onPicked, isEmptied, 
   );
 }
 
-/** What can be picked for a field: conditions, or what artefacts use; null: nothing, its value is written or chosen. */
+/** What can be picked for a field: conditions, requirements, or what artefacts use; null: nothing, its value is written or chosen. */
 function usePickable(project: string, field: ChangedField): readonly { readonly id: ArtefactId; readonly title: string; readonly version: number }[] | null {
   const conditions = useSummaries(project, 'condition').data;
+  const requirements = useSummaries(project, 'requirement').data;
   const shared = useSummaries(project, 'shared').data;
   const dataSets = useSummaries(project, 'dataSet').data;
   const cases = useSummaries(project, 'case').data;
   if (field === 'link' || field === 'unlink') return conditions ?? [];
+  if (field === 'writtenFor' || field === 'notWrittenFor') return requirements?.filter((r) => r.type !== 'heading' && r.state !== 'withdrawn') ?? [];
   return field === 'pin' || field === 'follow' ? [...(shared ?? []), ...(dataSets ?? []), ...(cases ?? [])] : null;
 }

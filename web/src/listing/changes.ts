@@ -8,10 +8,10 @@ import { CASE_KIND_WORD, EXECUTION_WORD, REQUIREMENT_TYPE_WORD, RISK_WORD, STATE
 
 /** What can be changed in many at a time. */
 export type ChangedField = OwnColumn | BuiltInField;
-type BuiltInField = 'title' | 'state' | 'module' | 'owner' | 'priority' | 'risk' | 'type' | 'caseKind' | 'execution' | 'minutes' | 'addTag' | 'takeTag' | 'link' | 'unlink' | 'pin' | 'follow' | 'addDepth' | 'takeDepth';
+type BuiltInField = 'title' | 'state' | 'module' | 'owner' | 'priority' | 'risk' | 'type' | 'caseKind' | 'execution' | 'minutes' | 'addTag' | 'takeTag' | 'link' | 'unlink' | 'writtenFor' | 'notWrittenFor' | 'pin' | 'follow' | 'addDepth' | 'takeDepth';
 
 const CHANGED_WORD: Record<BuiltInField, string> = {
-  title: 'Title', state: 'State', module: 'Module', owner: 'Owner', priority: 'Priority', risk: 'Risk', type: 'Kind', caseKind: 'Kind', execution: 'By hand or automated', minutes: 'Minutes', addTag: 'Add a tag', takeTag: 'Remove a tag', link: 'Link a condition', unlink: 'Unlink a condition', pin: 'Pin what they use', follow: 'Follow the latest of what they use',
+  title: 'Title', state: 'State', module: 'Module', owner: 'Owner', priority: 'Priority', risk: 'Risk', type: 'Kind', caseKind: 'Kind', execution: 'By hand or automated', minutes: 'Minutes', addTag: 'Add a tag', takeTag: 'Remove a tag', link: 'Link a condition', unlink: 'Unlink a condition', writtenFor: 'Link a requirement', notWrittenFor: 'Unlink a requirement', pin: 'Pin what they use', follow: 'Follow the latest of what they use',
   addDepth: 'Add to a depth', takeDepth: 'Remove from a depth',
 };
 
@@ -32,7 +32,7 @@ const OF_KIND: Readonly<Record<ArtefactKind, readonly BuiltInField[]>> = {
   question: ['owner'],
   shared: ['state', 'module', 'addTag', 'takeTag', 'pin', 'follow'],
   dataSet: ['state', 'module', 'addTag', 'takeTag'],
-  feature: ['state', 'module', 'owner', 'addTag', 'takeTag'],
+  feature: ['state', 'module', 'owner', 'addTag', 'takeTag', 'writtenFor', 'notWrittenFor'],
 };
 
 export function changedFieldsOf(kind: ArtefactKind, fields: readonly OwnField[]): readonly ChangedField[] {
@@ -76,7 +76,7 @@ function ownChoices(field: OwnField | undefined): ReturnType<typeof choicesOf> {
 export interface Filled {
   readonly field: ChangedField;
   readonly value: string;
-  /** The condition that is linked or unlinked, or what is used and is pinned or followed, as it is now. */
+  /** The condition or requirement that is linked or unlinked, or what is used and is pinned or followed, as it is now. */
   readonly picked: { readonly id: ArtefactId; readonly version: number } | null;
   /** Without a value a field of the project’s own is emptied; else nothing has been said yet. */
   readonly empties?: boolean;
@@ -128,6 +128,9 @@ export function changeOf({ field, value, picked, empties = false }: Filled, { fi
     case 'link':
     case 'unlink':
       return picked === null || !isOf('condition', picked.id) ? null : edit({ kind: 'covers', condition: picked.id, seenVersion: picked.version, belongs: field === 'link' }, `${field === 'link' ? 'linked to' : 'unlinked from'} ${picked.id}`);
+    case 'writtenFor':
+    case 'notWrittenFor':
+      return picked === null || !isOf('requirement', picked.id) ? null : edit({ kind: 'writtenFor', requirement: picked.id, seenVersion: picked.version, belongs: field === 'writtenFor', tags: '' }, `${field === 'writtenFor' ? 'written for' : 'no longer written for'} ${picked.id}`);
     case 'pin':
     case 'follow':
       return picked === null || !isUsed(picked.id) ? null : edit({ kind: 'uses', of: picked.id, pinned: field === 'pin' ? picked.version : null }, field === 'pin' ? `pinned to v${picked.version} of ${picked.id}` : `following the latest ${picked.id}`);

@@ -48,6 +48,15 @@ describe('what is changed in many', () => {
     ]);
   });
 
+  test('features are linked to a requirement as it is now, or unlinked, and to nothing else', () => {
+    expect([change('writtenFor', '', { id: 'R-3', version: 4 }), change('notWrittenFor', '', { id: 'R-3', version: 4 }), change('writtenFor', '', { id: 'K-3', version: 4 }), change('link', '', { id: 'R-3', version: 4 })]).toMatchObject([
+      { done: { edit: { kind: 'writtenFor', requirement: 'R-3', seenVersion: 4, belongs: true, tags: '' } }, what: 'written for R-3' },
+      { done: { edit: { belongs: false } }, what: 'no longer written for R-3' },
+      null,
+      null,
+    ]);
+  });
+
   test('what is used is pinned as it is now, or followed; nothing that nobody uses', () => {
     expect([change('pin', '', { id: 'S-3', version: 4 }), change('follow', '', { id: 'D-2', version: 4 }), change('pin', '', { id: 'K-3', version: 4 }), change('link', '', { id: 'S-3', version: 4 })]).toMatchObject([
       { done: { edit: { kind: 'uses', of: 'S-3', pinned: 4 } }, what: 'pinned to v4 of S-3' },

@@ -15,7 +15,8 @@ export function pathWords(path: string, contents: readonly (Json | undefined)[])
     if (lists.length > 0 && part !== '(order)') {
       const list = words.pop() ?? '';
       words.push(elementWords(list, element, found?.findIndex((e) => e.id === part) ?? -1));
-    } else words.push(part);
+      // A line of a feature is all text.
+    } else if (part !== 'text' || words.at(-1)?.startsWith('line ') !== true) words.push(part);
     here = here.map((value) => (isElementList(value) ? value.find((e) => e.id === part) : isRecord(value) ? value[part] : undefined));
   }
   const text = words.map((word) => FIELD_WORD[word] ?? spaced(word)).join(', ');
@@ -27,9 +28,17 @@ function elementWords(list: string, element: JsonElement | undefined, at: number
   const word = ELEMENT_WORD[list] ?? spaced(list.replace(/s$/, ''));
   const name = typeof element?.name === 'string' && element.name !== '' ? element.name : null;
   if (at < 0) return `${word} that was removed`;
+  const heading = list === 'parts' ? headingOf(element) : null;
+  if (heading !== null) return `“${heading}”`;
   return name === null ? `${word} ${at + 1}` : list === 'parameters' ? `${word} <${name}>` : `${word} “${name}”`;
 }
 
+/** What a part of a feature says first of itself: its keyword and name. */
+function headingOf(part: JsonElement | undefined): string | null {
+  const texts = isElementList(part?.lines) ? part.lines.map((line) => (typeof line.text === 'string' ? line.text.trim() : '')) : [];
+  return texts.find((text) => /^[^@#|"][^:]*:/.test(text)) ?? null;
+}
+
 function spaced(name: string): string {
-  return name.includes(' ') ? name : name.replaceAll(/([A-Z])/g, ' $1').toLowerCase();
+  return name.includes(' ') || name.startsWith('“') ? name : name.replaceAll(/([A-Z])/g, ' $1').toLowerCase();
 }
