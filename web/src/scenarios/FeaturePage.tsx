@@ -109,7 +109,7 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
           {(form === 'pages' || printing) && <FeatureLines id={id} outline={outline} onPlace={canEdit ? place : null} examplesOf={printing ? null : (part, at) => <ExamplesGrid content={content} part={part} at={at} covered={covered} canEdit={canEdit} update={update} />} />}
         </div>
         <Margin>
-          <FeatureProblems outline={outline} onShow={(at) => (setForm('text'), showLine(at))} />
+          <FeatureProblems id={id} path={content.path} outline={outline} onShow={(at) => (setForm('text'), showLine(at))} />
           <ScenarioCovers id={id} content={content} covered={covered} here={here} canEdit={canEdit} update={update} onShow={(part) => (setForm('text'), showLine(lineOf(content, part.id)))} />
           {canEdit && <TwiceNote content={content} settled={settled} outline={outline} update={update} />}
           <MarginNote title="Requirements">
