@@ -52,7 +52,7 @@ test('where nothing is written for it yet, a new feature is, for its requirement
   await waitFor(() => expect(closed).toEqual([true]));
   const { made: sent } = server.calls('writeArtefacts')[0]?.body as { made: { content: FeatureContent }[] };
   const content = sent[0]?.content ?? EMPTY_FEATURE;
-  expect([content.path, content.title, content.module, content.requirements]).toEqual(['reading-value-2.feature', 'Reading value', 'Readings', [{ id: 'R-2', seenVersion: 5 }]]);
+  expect([content.path, content.title, content.module, content.requirements]).toEqual(['reading-value-2.feature', 'Reading value', 'Readings', [{ id: 'R-2', seenVersion: 5, parts: [] }]]);
   const [scenario] = scenariosAsCases('F-1', withNumbers(content, null));
   expect(scenario?.content.covers).toMatchObject([{ id: 'K-4', seenVersion: 3, fields: [{ id: field, parameter: 'reading' }], outcome: 'outcome' }]);
 });
