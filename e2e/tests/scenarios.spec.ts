@@ -168,6 +168,8 @@ test('scenarios written twice become one outline, its rows are a grid, and a gap
     await page.keyboard.press('Enter');
     await expect(dialog).toBeHidden();
     await expect(editor(page)).toContainText('Given the bill comes to <sum> €');
+    // The dialog has only just gone: whoever saves sees first that there is something to save.
+    await expect(page.getByRole('button', { name: /^Save v3/ })).toBeVisible();
     await saveVersion(page, 3);
   });
 

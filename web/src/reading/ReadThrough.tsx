@@ -114,7 +114,7 @@ function InSelection({ id }: { readonly id: CoveringId }) {
   if (cases.length === 0) return null;
   return (
     <p className="mt-1 text-sm text-ink2 print:hidden">
-      {cases.indexOf(id) + 1} of {cases.length} selected ·{' '}
+      {isCaseId(id) ? 'case' : 'scenario'} {cases.indexOf(id) + 1} of {cases.length} selected ·{' '}
       <Link className="underline decoration-rule2" to={{ pathname: address.readingSelection(project), search: lasting(search).toString() }}>
         all on one page
       </Link>
