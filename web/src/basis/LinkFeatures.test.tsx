@@ -60,7 +60,12 @@ test('only the scenarios that fit are linked where some are asked for; each is l
   await waitFor(() => expect(offered()).toEqual(['F-1Bills1 scenario', 'F-2Meters1 scenario', 'F-7Some1 scenario']));
   expect(screen.getByRole('button', { name: 'Link: only the scenarios that fit' })).toBeTruthy();
   fireEvent.click(screen.getByRole('button', { name: 'All' }));
-  fireEvent.click(screen.getByRole('button', { name: 'Link 3 features' }));
+  // An expression that is half written links nothing, least of all whole features.
+  fireEvent.change(screen.getByLabelText('Tags of scenarios'), { target: { value: '@smoke and' } });
+  await screen.findByText(/The tags cannot be read yet/);
+  expect(screen.getByRole('button', { name: /^Link \d features?$/ })).toMatchObject({ disabled: true });
+  fireEvent.change(screen.getByLabelText('Tags of scenarios'), { target: { value: '@smoke' } });
+  fireEvent.click(await screen.findByRole('button', { name: 'Link 3 features' }));
   await waitFor(() => expect(server.calls('changeMany').map((c) => c.body)).toMatchObject([{ of: { ids: ['F-1', 'F-2', 'F-7'] }, done: { edit: { tags: '(@smoke) and not @by-hand' } } }]));
 });
 

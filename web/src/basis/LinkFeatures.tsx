@@ -33,6 +33,7 @@ export function LinkFeatures({ requirement, onClose }: Props) {
   const [run, setRun] = useState<string>(ANY);
   const [what, setWhat] = useState<(typeof WHAT)[number]['value']>('fitting');
   const expression = useExpression(tags, run);
+  const isUnread = tags.trim() !== '' && tagTest(tags) === null;
   const found = useFound(requirement, query, tags, run);
   const chosen = found.filter((f) => ticked.has(f.id));
   const all = chosen.length === found.length && found.length > 0;
@@ -47,7 +48,7 @@ export function LinkFeatures({ requirement, onClose }: Props) {
     <Dialog title={`Features for ${requirement.id}`} onClose={onClose} wide>
       <p className="flex flex-wrap items-center gap-2 text-sm">
         <input type="search" aria-label="Words or fields of features" placeholder="Words, or fields as module:bands" value={query} onChange={(e) => setQuery(e.target.value)} className="field-boxed w-64" />
-        <input type="search" aria-label="Tags of scenarios" aria-invalid={tagTest(tags) === null} placeholder="@smoke and not @slow" value={tags} onChange={(e) => setTags(e.target.value)} className="field-boxed w-52 font-mono text-xs" />
+        <input type="search" aria-label="Tags of scenarios" aria-invalid={isUnread} placeholder="@smoke and not @slow" value={tags} onChange={(e) => setTags(e.target.value)} className="field-boxed w-52 font-mono text-xs" />
         <Choose label="How their scenarios are run" value={run} options={RUN} onChange={setRun} />
       </p>
       <ul aria-label="Features that could be linked" className="mt-3 max-h-[48vh] overflow-y-auto text-sm" tabIndex={0}>
@@ -62,10 +63,11 @@ export function LinkFeatures({ requirement, onClose }: Props) {
           </li>
         ))}
       </ul>
+      {isUnread && <p className="mt-3 text-sm text-ochre-ink">The tags cannot be read yet. Write them as @smoke and not @slow, or leave them out.</p>}
       {found.length === 0 && <p className="mt-3 text-ink2">No other feature is so.</p>}
       {found.length > MOST_SHOWN && <p className="mt-1 text-xs text-ink2">and {(found.length - MOST_SHOWN).toLocaleString()} more: write some words</p>}
       <p className="mt-4 flex items-center gap-3">
-        <Button look="accent" disabled={chosen.length === 0} onClick={() => void link()}>
+        <Button look="accent" disabled={chosen.length === 0 || isUnread} onClick={() => void link()}>
           Link {countOf(chosen.length, 'feature')}
         </Button>
         <Button disabled={found.length === 0} onClick={() => setTicked(all ? new Set() : new Set(found.map((f) => f.id)))}>
