@@ -36,9 +36,11 @@ export const featuresDraftSchema = z.object({
 /** See {@link featuresDraftSchema}. */
 export type FeaturesDraft = z.infer<typeof featuresDraftSchema>;
 
+const valueKindSchema = z.union([z.enum(['string', 'int', 'float', 'word', 'placeholder']), z.templateLiteral(['{', z.string(), '}'])]);
+
 /** The phrases of a project, and those that may say the same. */
 export const phrasesSchema = z.object({
-  phrases: z.array(z.object({ key: phraseKeySchema, holes: z.array(z.enum(['string', 'int', 'float', 'word', 'placeholder'])), uses: count, features: count, kinds: z.object({ given: count, when: count, then: count, other: count }) })),
+  phrases: z.array(z.object({ key: phraseKeySchema, holes: z.array(valueKindSchema), uses: count, features: count, kinds: z.object({ given: count, when: count, then: count, other: count }) })),
   alike: z.array(z.object({ why: z.enum(['sameWords', 'oneWord']), keys: z.array(phraseKeySchema) })),
 });
 /** See {@link phrasesSchema}. */

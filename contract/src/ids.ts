@@ -3,7 +3,7 @@ import { itemKey, fieldId, type FieldId, type ItemKey } from '@caderno/core/cond
 import { attachmentId, type AttachmentId } from '@caderno/core/attachments';
 import { parameterId, rowId, stepId, type ParameterId, type RowId, type StepId } from '@caderno/core/cases';
 import { ownFieldId, type OwnFieldId } from '@caderno/core/fields';
-import { lineId, partId, phraseKey, type LineId, type PartId, type PhraseKey } from '@caderno/core/scenarios';
+import { lineId, ownKindId, partId, phraseKey, type LineId, type OwnKindId, type PartId, type PhraseKey } from '@caderno/core/scenarios';
 import { z } from 'zod';
 import { LIMITS } from './limits.ts';
 import { textUpTo } from './text.ts';
@@ -32,6 +32,8 @@ export const rowIdSchema: z.ZodType<RowId> = innerId.transform(rowId);
 export const attachmentIdSchema: z.ZodType<AttachmentId> = z.string().regex(/^[0-9a-f]{64}$/).transform(attachmentId);
 /** Of a field that a project has made for itself. */
 export const ownFieldIdSchema: z.ZodType<OwnFieldId> = innerId.transform(ownFieldId);
+/** Of a kind of values: short, as names of values in steps are made of it. */
+export const ownKindIdSchema: z.ZodType<OwnKindId> = z.string().regex(/^[a-z0-9]{1,12}$/).transform(ownKindId);
 /** Of anything inside a content. */
 export const innerIdSchema = innerId;
 

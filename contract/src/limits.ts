@@ -44,6 +44,7 @@ export const LIMITS = {
   modules: 1_000,
   priorities: 12,
   agreedPhrases: 5_000,
+  valueKinds: 50,
   /** Phrases whose detail one set of shared steps is. */
   phrasesDetailed: 200,
   /** Of one person. */

@@ -4,10 +4,10 @@ import { EXECUTIONS, LOOK_RULES, isParameterName, type LookRule } from '@caderno
 import type { Configuration, Constant } from '@caderno/core/shared';
 import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
 import { OWN_FIELD_TYPES, ownQueryName, type OwnField } from '@caderno/core/fields';
-import { FIRST_SCENARIO_EXECUTION, type ScenarioExecution } from '@caderno/core/scenarios';
+import { FIRST_SCENARIO_EXECUTION, isOwnKindName, isOwnKindPattern, type OwnValueKind, type ScenarioExecution } from '@caderno/core/scenarios';
 import { z } from 'zod';
 import { LIMITS } from './limits.ts';
-import { innerIdSchema, ownFieldIdSchema } from './ids.ts';
+import { innerIdSchema, ownFieldIdSchema, ownKindIdSchema } from './ids.ts';
 import { ownValueSchema } from './kinds/index.ts';
 import { isEachOnce } from './once.ts';
 import { textUpTo, trimmedTextUpTo } from './text.ts';
@@ -35,6 +35,8 @@ export interface ProjectSettings {
   readonly fields: readonly OwnField[];
   /** Phrases that steps of scenarios are to be worded with. */
   readonly agreedPhrases: readonly string[];
+  /** Kinds of values in steps of scenarios beside texts and numbers; where two meet, the one that comes first is meant. */
+  readonly valueKinds: readonly OwnValueKind[];
   /** Which scenarios are run by hand, and what they take. */
   readonly scenarioExecution: ScenarioExecution;
 }
@@ -71,6 +73,12 @@ export const constantSchema: z.ZodType<Constant> = z.strictObject({ id: innerIdS
 const minutes = z.number().min(0).max(LIMITS.minutes).nullable();
 const scenarioExecutionSchema: z.ZodType<ScenarioExecution> = z.strictObject({ tag: textUpTo(LIMITS.name).refine((text) => /^@[^\s@#]+$/u.test(text), 'must be a tag: @ and a name without spaces'), marks: z.enum(EXECUTIONS), minutes: z.strictObject({ byHand: minutes, automated: minutes }) });
 
+const valueKindSchema: z.ZodType<OwnValueKind> = z.strictObject({
+  id: ownKindIdSchema,
+  name: textUpTo(60).refine(isOwnKindName, 'must be a word that means nothing else in a phrase'),
+  pattern: trimmedTextUpTo(LIMITS.title).refine(isOwnKindPattern, 'must be words with bars between them, or a pattern that something must match'),
+});
+
 const configurationSchema: z.ZodType<Configuration> = z.strictObject({ id: innerIdSchema, name: nonEmpty(LIMITS.name), factors: z.array(z.strictObject({ name: nonEmpty(LIMITS.name), value: textUpTo(LIMITS.name) })).max(30) });
 
 /** A field that a project has made for itself. */
@@ -101,11 +109,12 @@ export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject(
   priorities: z.array(trimmedTextUpTo(60)).min(2).max(LIMITS.priorities).refine((list) => isEachOnce(list.map((p) => p.toLowerCase())), 'must not repeat'),
   fields: z.array(ownFieldSchema).max(LIMITS.ownFields).refine((list) => isEachOnce(list.map((f) => f.id)), 'ids must not repeat').refine((list) => isEachOnce(list.filter((f) => !f.removed).map((f) => ownQueryName(f.name))), 'names must not repeat'),
   agreedPhrases: z.array(trimmedTextUpTo(LIMITS.address)).max(LIMITS.agreedPhrases).refine(isEachOnce, 'must not repeat'),
+  valueKinds: z.array(valueKindSchema).max(LIMITS.valueKinds).refine((list) => isEachOnce(list.map((k) => k.id)), 'ids must not repeat').refine((list) => isEachOnce(list.map((k) => k.name.toLowerCase())), 'names must not repeat'),
   scenarioExecution: scenarioExecutionSchema,
 });
 
 /** Of a new project. */
-export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], configurations: [], priorities: FIRST_PRIORITIES, modules: [], fields: [], agreedPhrases: [], scenarioExecution: FIRST_SCENARIO_EXECUTION };
+export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], configurations: [], priorities: FIRST_PRIORITIES, modules: [], fields: [], agreedPhrases: [], valueKinds: [], scenarioExecution: FIRST_SCENARIO_EXECUTION };
 
 /** The parts of the settings: what the journal names when they change, each by itself. */
 export const SETTINGS_PARTS = Object.keys(DEFAULT_SETTINGS) as (keyof ProjectSettings)[];
@@ -118,8 +127,8 @@ function withOthers(constants: unknown): unknown {
 export const storedSettingsSchema: z.ZodType<ProjectSettings> = z.preprocess((stored) => {
   const known = z.record(z.string(), z.unknown()).safeParse(stored);
   if (!known.success) return stored;
-  const { depths, mostItems, looksOff, configurations, priorities, modules, fields, agreedPhrases, scenarioExecution } = DEFAULT_SETTINGS;
-  return { depths, mostItems, looksOff, configurations, priorities, modules, fields, agreedPhrases, scenarioExecution, ...known.data, constants: withOthers(known.data.constants) };
+  const { depths, mostItems, looksOff, configurations, priorities, modules, fields, agreedPhrases, valueKinds, scenarioExecution } = DEFAULT_SETTINGS;
+  return { depths, mostItems, looksOff, configurations, priorities, modules, fields, agreedPhrases, valueKinds, scenarioExecution, ...known.data, constants: withOthers(known.data.constants) };
 }, projectSettingsSchema);
 
 /** Stored settings, and those of their parts that cannot be read: each of these has its default until it is set again. */

@@ -1,8 +1,9 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { newCover, parameterId, plainStep, stepId } from '@caderno/core/cases';
-import { EMPTY_FEATURE, partId, takenApart, textOf, withPhraseDetailed, withText } from '@caderno/core/scenarios';
+import { EMPTY_FEATURE, ownKindId, partId, takenApart, textOf, withPhraseDetailed, withText } from '@caderno/core/scenarios';
+import { EMPTY_CONDITION, fieldId } from '@caderno/core/conditions';
 import { EMPTY_SHARED, type SharedContent } from '@caderno/core/shared';
-import { API_ROOT, unpackRows } from '@caderno/contract';
+import { API_ROOT, unpackRows, type ProjectSettings } from '@caderno/contract';
 import { condition, makeDatabase, makeProject, requirement, save, startServer, type Caller, type TestServer } from './harness.ts';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
@@ -146,4 +147,36 @@ test('a feature is carried to another project with the requirement it is written
   await there('runDesign', { params: { import: draft.id } as never, body: { choices: {} } });
   const carried = (await there('readArtefact', { params: { id: 'F-1' } as never })).data;
   expect(carried.kind === 'feature' && [textOf(carried.content), carried.content.requirements]).toEqual([feature('One', 'Given x'), [{ id: 'R-2', seenVersion: 1, parts: [read.content.parts.find((p) => p.kind === 'scenario')!.id] }]]);
+});
+
+test('a kind of values of the project makes one phrase of many, is evidence at once, and leaves what was linked', async () => {
+  await here('createArtefact', { body: requirement() });
+  const dry = fieldId('season');
+  await here('createArtefact', { body: { kind: 'condition', content: { ...EMPTY_CONDITION, title: 'Season', requirements: [{ id: 'R-1', seenVersion: 1, anchor: null }], model: { kind: 'valueRanges', boundaries: 'twoValue', allowInvalidTogether: false, fields: [{ id: dry, name: 'Season', type: { kind: 'choice' }, unit: '', required: false, intervals: [], patterns: [], classes: [], choices: ['dry', 'wet'].map((value) => ({ id: value, value, aliases: [], valid: true, outcome: '' })) }] } } } });
+  const id = await write(feature('One', 'When the dry season has 5 weeks', 'Then the wet season is over'));
+  expect(await phrases()).toHaveLength(2);
+  const set = async (part: Partial<ProjectSettings>): Promise<number> => {
+    const { settings, version } = (await here('readSettings')).data;
+    return (await here('saveSettings', { body: { ...settings, ...part } }, { 'if-match': `"${version}"` })).status;
+  };
+  const season = { id: ownKindId('s1'), name: 'season', pattern: 'dry|wet' };
+  expect(await set({ agreedPhrases: [keyOf('the dry season has 5 weeks')], valueKinds: [season] })).toBe(200);
+  expect((await here('readPhrases')).data.phrases.map((p) => [p.key, p.holes])).toEqual([['the {} season has {} weeks', ['{season}', 'int']], ['the {} season is over', ['{season}']]]);
+
+  const read = (await here('readArtefact', { params: { id } as never })).data;
+  if (read.kind !== 'feature') throw new Error('It is a feature');
+  const step = read.content.parts.flatMap((p) => p.lines).find((l) => l.text.includes('the dry season'))?.id ?? '';
+  const parts = read.content.parts.map((p) => (p.kind === 'scenario' ? { ...p, covers: [{ ...newCover('K-1', 1), fields: [{ id: dry, parameter: parameterId(`${step}.s1.0`) }] }] } : p));
+  await save(here, id, 1, { kind: 'feature', content: { ...read.content, parts } });
+  const shown = async (call: Caller = here) => unpackRows((await call('readCoverageRows', { params: { project: key } as never, query: {} })).data.rows).flatMap((row) => ('standings' in row ? row.standings.filter((s) => s === 'shown') : [])).length;
+  expect(await shown()).toBe(1);
+
+  expect(await set({ valueKinds: [season, { ...season, id: ownKindId('s2') }] })).toBe(400);
+  expect(await set({ valueKinds: [] })).toBe(200);
+  expect([await shown(), await phrases()]).toEqual([0, [['the dry season has {} weeks', 1, 1], ['the wet season is over', 1, 1]]]);
+  await here('undoChange', { params: { change: (await here('listChanges', { query: {} })).data[0]?.id ?? '' } as never, body: {} });
+  expect(await shown()).toBe(1);
+  const fresh = await startServer(database.url);
+  expect(await shown(fresh.as(people.reader))).toBe(1);
+  await fresh.close();
 });

@@ -10,7 +10,7 @@ import { editMany, type EditingProject, type ManyEdit } from './editMany.ts';
 
 const SCALE = { likelihood: ['rare', 'now and then', 'often'], impact: ['small', 'large'] } as unknown as RiskScale;
 const FIELD = testField('Runs on', 'choices', { choices: ['Kiosk', 'Phone'], of: ['case', 'condition'] });
-const PROJECT: EditingProject = { riskScale: SCALE, fields: [FIELD, testField('Old', 'text', { removed: true })] };
+const PROJECT: EditingProject = { riskScale: SCALE, fields: [FIELD, testField('Old', 'text', { removed: true })], valueKinds: [] };
 const EVERY = ARTEFACT_KINDS.map((kind) => ({ kind, content: KINDS[kind].empty }) as KindAndContent);
 const kindsThatTake = (edit: ManyEdit): string[] => EVERY.filter((v) => editMany(edit, v, PROJECT) !== null).map((v) => v.kind);
 

@@ -3,7 +3,7 @@ import type { RequirementContent, RequirementType, Risk, RiskScale } from '../ba
 import { newCover, type CaseContent, type CaseKind, type Execution } from '../cases/index.ts';
 import type { ConditionContent } from '../conditions/index.ts';
 import { ownFieldsOf, withOwnValue, type OwnField, type OwnFieldId, type OwnValue } from '../fields/index.ts';
-import { reworded, scenariosTagged, withDetailReworded, withFeatureTag, withFeatureTagsRenamed, withName, withWrittenFor, withoutWrittenFor, type FeatureContent, type PhraseKey } from '../scenarios/index.ts';
+import { OwnKinds, reworded, scenariosTagged, withDetailReworded, withFeatureTag, withFeatureTagsRenamed, withName, withWrittenFor, withoutWrittenFor, type FeatureContent, type OwnValueKind, type PhraseKey } from '../scenarios/index.ts';
 import { withPins, withPinsOn, type KindAndContent } from '../kinds/index.ts';
 
 /** What is set alike in many artefacts by one command. */
@@ -48,12 +48,13 @@ export interface EditingProject {
   /** Where a rating begins. */
   readonly riskScale: RiskScale;
   readonly fields: readonly OwnField[];
+  readonly valueKinds: readonly OwnValueKind[];
 }
 
 /**
  * A content after an edit; the very same when it changes nothing, null when artefacts of its kind have no such thing.
  */
-export function editMany(edit: ManyEdit, value: KindAndContent, { riskScale, fields }: EditingProject): KindAndContent | null {
+export function editMany(edit: ManyEdit, value: KindAndContent, { riskScale, fields, valueKinds }: EditingProject): KindAndContent | null {
   switch (edit.kind) {
     case 'title':
       // A feature is called what its file says.
@@ -72,7 +73,7 @@ export function editMany(edit: ManyEdit, value: KindAndContent, { riskScale, fie
     case 'writtenFor':
       return ofFeature(value, (content) => writtenFor(content, edit));
     case 'wording':
-      return worded(value, new Set(edit.from), edit.to);
+      return worded(value, new Set(edit.from), edit.to, new OwnKinds(valueKinds));
     case 'minutes':
       return ofCase(value, (content) => (content.estimate === edit.minutes ? content : { ...content, estimate: edit.minutes }));
     case 'caseKind':
@@ -107,9 +108,9 @@ function ofFeature(value: KindAndContent, change: (content: FeatureContent) => F
 }
 
 /** Shared steps stay the detail of a phrase that is worded otherwise. */
-function worded(value: KindAndContent, from: ReadonlySet<PhraseKey>, to: PhraseKey): KindAndContent | null {
-  if (value.kind !== 'shared') return ofFeature(value, (content) => reworded(content, from, to));
-  const content = withDetailReworded(value.content, from, to);
+function worded(value: KindAndContent, from: ReadonlySet<PhraseKey>, to: PhraseKey, own: OwnKinds): KindAndContent | null {
+  if (value.kind !== 'shared') return ofFeature(value, (content) => reworded(content, from, to, own));
+  const content = withDetailReworded(value.content, from, to, own);
   return content === value.content ? value : { kind: 'shared', content };
 }
 

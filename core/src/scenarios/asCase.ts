@@ -3,7 +3,8 @@ import { EMPTY_CELL } from '../data/index.ts';
 import { EMPTY_CASE, newRow, parameterId, plainStep, rowId, stepId, type CaseContent, type Parameter, type Row, type Step } from '../cases/index.ts';
 import type { FeatureContent, FeaturePart } from './feature.ts';
 import { takenApart } from './phrase.ts';
-import { NO_DETAILS, detailOfStep, type PhraseDetails } from './phraseDetail.ts';
+import type { OwnKinds } from './ownKinds.ts';
+import { PLAIN_WORDING, detailOfStep, type Wording } from './phraseDetail.ts';
 import { outlineOf, type ReadScenario, type ScenarioStep } from './scenario.ts';
 
 /** A scenario taken as a case: what coverage judges. */
@@ -16,11 +17,11 @@ export interface ScenarioAsCase {
 /**
  * The scenarios of a feature as cases, so that whatever is computed of cases is computed of them: steps with what stands
  * above them in backgrounds, a row for each row of examples, columns of examples and values in steps as parameters. A
- * step has the id of its line; a column of examples the id of its name; a value that of its line and its place in it.
+ * step has the id of its line; a column of examples the id of its name; a value that of its line and its place in it, which own kinds of values do not move.
  * A `Then` expects, and what was done before it is its action: nobody could tell otherwise what to do. Where a phrase
  * has its detail, the shared steps stand below it and take its values; what they expect counts as in a case.
  */
-export function scenariosAsCases(feature: FeatureId, content: FeatureContent, details: PhraseDetails = NO_DETAILS, { scenarios } = outlineOf(content)): ScenarioAsCase[] {
+export function scenariosAsCases(feature: FeatureId, content: FeatureContent, wording: Wording = PLAIN_WORDING, { scenarios } = outlineOf(content)): ScenarioAsCase[] {
   const lines = content.parts.flatMap((part) => part.lines);
   const parts = new Map(content.parts.map((part) => [part.id, part]));
   const idAt = (line: number): string => lines[line]?.id ?? `${line}`;
@@ -29,8 +30,8 @@ export function scenariosAsCases(feature: FeatureId, content: FeatureContent, de
     if (scenario.kind !== 'scenario' || part === undefined || part.number === 0) return [];
     const steps = allSteps(scenario, scenarios);
     const columns = columnsOf(scenario);
-    const parameters = [...columns, ...valuesIn(steps, idAt)];
-    const inDetail = (step: ScenarioStep): Step[] => detailOf(step, idAt, details, columns);
+    const parameters = [...columns, ...valuesIn(steps, idAt, wording.own)];
+    const inDetail = (step: ScenarioStep): Step[] => detailOf(step, idAt, wording, columns);
     return [{ id: scenarioId(feature, part.number), part: part.id, content: { ...EMPTY_CASE, title: scenario.name, tags: scenario.tags, steps: stepsOf(steps, idAt, inDetail), parameters, rows: rowsOf(scenario, idAt), covers: part.covers, module: content.module, owner: content.owner } }];
   });
 }
@@ -47,12 +48,12 @@ export function columnsOf({ examples }: ReadScenario): Parameter[] {
 }
 
 /** What stands in steps as a value, with what it says there. */
-function valuesIn(steps: readonly ScenarioStep[], idAt: (line: number) => string): Parameter[] {
+function valuesIn(steps: readonly ScenarioStep[], idAt: (line: number) => string, own: OwnKinds): Parameter[] {
   return steps.flatMap(({ line, text }) =>
-    takenApart(text).values.flatMap(({ kind, text: value }, i): Parameter[] => {
+    takenApart(text, own).values.flatMap(({ kind, text: value, place }): Parameter[] => {
       const plain = kind === 'string' ? value.slice(1, -1) : value;
       // A placeholder has its value from the examples, wherever it stands.
-      return plain.includes('<') ? [] : [{ id: parameterId(`${idAt(line)}.${i}`), name: text, type: 'text', default: plain, description: '' }];
+      return plain.includes('<') ? [] : [{ id: parameterId(`${idAt(line)}.${place}`), name: text, type: 'text', default: plain, description: '' }];
     }),
   );
 }
@@ -70,8 +71,8 @@ function stepsOf(steps: readonly ScenarioStep[], idAt: (line: number) => string,
 }
 
 /** The phrase itself stays as a step: what links name of it holds whether it has a detail or not. */
-export function detailOf({ line, text }: ScenarioStep, idAt: (line: number) => string, details: PhraseDetails, columns: readonly Parameter[]): Step[] {
-  const use = detailOfStep(text, stepId(`${idAt(line)}.detail`), details, new Set(columns.map((c) => c.name)));
+export function detailOf({ line, text }: ScenarioStep, idAt: (line: number) => string, wording: Wording, columns: readonly Parameter[]): Step[] {
+  const use = detailOfStep(text, stepId(`${idAt(line)}.detail`), wording, new Set(columns.map((c) => c.name)));
   return use === null ? [] : [use];
 }
 

@@ -1,9 +1,8 @@
-import { parameterId, stepId } from '../cases/index.ts';
+import { parameterId, stepId, type ParameterId } from '../cases/index.ts';
 import { lineId, partId, textOf, type FeatureContent, type FeatureLine, type FeaturePart, type PartId } from './feature.ts';
 import type { NewId } from './identities.ts';
 import { keywordFor } from './keywords.ts';
 import { movedCover } from './movedCover.ts';
-import { takenApart } from './phrase.ts';
 import { languageOf, readFeature, type LineRole } from './reading.ts';
 import { outlineOf, type ReadScenario, type ScenarioStep } from './scenario.ts';
 
@@ -75,10 +74,14 @@ function withoutBeginning(content: FeatureContent, part: FeaturePart, scenario: 
   const keyword = scenario.steps[0]?.keyword ?? '';
   // What went on with the steps above begins now.
   const begins = (line: FeatureLine): FeatureLine => (line === nextLine ? { ...line, text: line.text.replace(next?.keyword ?? '', () => keyword) } : line);
-  const ids = shared.map((step, i) => [all[scenario.steps[i]?.line ?? -1]?.id ?? '', all[step.line]?.id ?? '', step.text] as const);
-  const steps = new Map(ids.map(([was, now]) => [stepId(was), stepId(now)]));
-  const parameters = new Map(ids.flatMap(([was, now, text]) => takenApart(text).values.map((_, i) => [parameterId(`${was}.${i}`), parameterId(`${now}.${i}`)] as const)));
-  return { ...part, lines: part.lines.filter((line) => !gone.has(line)).map(begins), covers: part.covers.map((cover) => movedCover(cover, steps, parameters)) };
+  const steps = new Map(shared.map((step, i) => [stepId(all[scenario.steps[i]?.line ?? -1]?.id ?? ''), stepId(all[step.line]?.id ?? '')]));
+  // A value is named by its line and its place in it; the text is the same.
+  const valueNow = (id: ParameterId): ParameterId => {
+    const [, line = '', place = ''] = /^([^.]*)(\..*)$/.exec(id) ?? [];
+    const now = steps.get(stepId(line));
+    return now === undefined ? id : parameterId(`${now}${place}`);
+  };
+  return { ...part, lines: part.lines.filter((line) => !gone.has(line)).map(begins), covers: part.covers.map((cover) => movedCover(cover, steps, valueNow)) };
 }
 
 function withSteps(content: FeatureContent, parts: readonly FeaturePart[], background: PartId | undefined, first: PartId | undefined, moved: readonly FeatureLine[], newId: NewId): FeaturePart[] {

@@ -65,7 +65,7 @@ export function withColumnRenamed(content: FeatureContent, part: PartId, from: s
     const table = examplesTable(feature, part, at);
     return table === null ? feature : withHeader(feature, part, at, (column) => (column === from ? name : column));
   }, content);
-  const steps = (p: FeaturePart): FeaturePart => ({ ...p, lines: p.lines.map((line) => (line.text.includes(`<${from}>`) ? { ...line, text: line.text.replaceAll(`<${from}>`, `<${name}>`) } : line)), covers: p.covers.map((c) => movedCover(c, new Map(), new Map([[parameterId(from), parameterId(name)]]))) });
+  const steps = (p: FeaturePart): FeaturePart => ({ ...p, lines: p.lines.map((line) => (line.text.includes(`<${from}>`) ? { ...line, text: line.text.replaceAll(`<${from}>`, `<${name}>`) } : line)), covers: p.covers.map((c) => movedCover(c, new Map(), (id) => (id === from ? parameterId(name) : id))) });
   return { ...renamed, parts: renamed.parts.map((p) => (p.id === part ? steps(p) : p)) };
 }
 

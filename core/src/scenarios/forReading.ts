@@ -1,7 +1,7 @@
 import { EMPTY_CASE, plainStep, stepId, type CaseContent, type Step } from '../cases/index.ts';
 import { allSteps, columnsOf, detailOf, rowsOf } from './asCase.ts';
 import type { FeatureContent } from './feature.ts';
-import { meantText, type PhraseDetails } from './phraseDetail.ts';
+import { meantText, type Wording } from './phraseDetail.ts';
 import { outlineOf, type ScenarioStep } from './scenario.ts';
 
 /**
@@ -9,7 +9,7 @@ import { outlineOf, type ScenarioStep } from './scenario.ts';
  * the detail of a phrase behind it. What is expected stands alone, without an action. Null where the feature has none of
  * that number.
  */
-export function scenarioForReading(content: FeatureContent, number: number, details: PhraseDetails): CaseContent | null {
+export function scenarioForReading(content: FeatureContent, number: number, wording: Wording): CaseContent | null {
   const { scenarios } = outlineOf(content);
   const scenario = scenarios.find((s) => s.kind === 'scenario' && s.number === number);
   const part = content.parts.find((p) => p.id === scenario?.part);
@@ -22,7 +22,7 @@ export function scenarioForReading(content: FeatureContent, number: number, deta
     if (step.kind !== 'and') expects = step.kind === 'then';
     const text = meantText(saidBy(step), names);
     const id = stepId(idAt(step.line));
-    return [expects ? plainStep(id, '', text) : plainStep(id, text), ...detailOf(step, idAt, details, columns)];
+    return [expects ? plainStep(id, '', text) : plainStep(id, text), ...detailOf(step, idAt, wording, columns)];
   });
   return { ...EMPTY_CASE, title: scenario.name, objective: meantText(scenario.description, names), tags: scenario.tags, steps, parameters: columns, rows: rowsOf(scenario, idAt), covers: part.covers };
 }

@@ -108,7 +108,7 @@ function coverOf(cover: Cover, steps: readonly WrittenStep[], columns: ReadonlyM
   const expected = new Map(steps.flatMap((s) => (s.expected === null ? [] : [[s.id, stepId(s.expected)] as const])));
   const done = new Map(steps.flatMap((s) => (s.done === null ? [] : [[s.id, stepId(s.done)] as const])));
   const told = { ...cover, expects: cover.expects.filter((id) => expected.has(id)), events: cover.events.filter((e) => done.has(e.id)) };
-  return { ...movedCover(told, expected, columns), events: told.events.map((e) => ({ ...e, id: done.get(e.id) ?? e.id })) };
+  return { ...movedCover(told, expected, (id) => columns.get(id) ?? id), events: told.events.map((e) => ({ ...e, id: done.get(e.id) ?? e.id })) };
 }
 
 /** Columns of the last examples of an outline; empty: it has none. */

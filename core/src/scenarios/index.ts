@@ -22,14 +22,15 @@ export { FIRST_SCENARIO_EXECUTION, executionOf, scenarioEffort, scenarioMinutes,
 export { featureKind } from './featureKind.ts';
 export { tagTest, type TagTest } from './tagExpression.ts';
 export { aligned, tablesIn, tidied } from './tidying.ts';
-export { holesOf, keyOfExpression, phraseKey, piecesOf, takenApart, withValues, type PhraseKey, type PhrasePiece, type StepValue, type TakenApart, type ValueKind } from './phrase.ts';
+export { holesOf, isOwnKind, keyOfExpression, keyUnder, phraseKey, piecesOf, takenApart, withValues, type PhraseKey, type PhrasePiece, type StepValue, type BuiltInKind, type TakenApart, type ValueKind } from './phrase.ts';
+export { NO_OWN_KINDS, OwnKinds, isOwnKindName, isOwnKindPattern, ownKindId, type OwnKindId, type OwnValueKind } from './ownKinds.ts';
 export { openFeatureConflicts, planFeatures, type FeatureChoices, type FeatureFile, type FeatureHere, type FeaturePlan, type PlannedFeature } from './bringing.ts';
 export { withFeatureTag, withFeatureTagsRenamed } from './tagging.ts';
 export { PHRASE_KINDS, phraseUses, type PhraseKind, type PhraseUse } from './phraseUse.ts';
-export { Phrasebook, canBeWordedAs, expressionOf, reworded, wordedAs, type Phrase } from './phrasebook.ts';
+export { Phrasebook, canBeWordedAs, expressionOf, holeShown, reworded, wordedAs, type Phrase } from './phrasebook.ts';
 export { alikePhrases, type AlikePhrases } from './alikePhrases.ts';
 export { keywordsOf, type Keyword } from './keywords.ts';
-export { NO_DETAILS, detailOfStep, phraseDetails, phrasesDetailed, withDetailReworded, withPhraseDetailed, type DetailingShared, type PhraseDetail, type PhraseDetails } from './phraseDetail.ts';
+export { PLAIN_WORDING, detailOfStep, phraseDetails, phrasesDetailed, withDetailReworded, withPhraseDetailed, withoutPhraseDetailed, type DetailingShared, type PhraseDetail, type PhraseDetails, type Wording } from './phraseDetail.ts';
 export { onlyWrittenFor, scenariosTagged, scenariosWrittenFor, withWrittenFor, withoutWrittenFor } from './writtenFor.ts';
 export { scenarioForReading } from './forReading.ts';
 export { scenariosAsCases, type ScenarioAsCase } from './asCase.ts';

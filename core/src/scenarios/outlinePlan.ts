@@ -1,4 +1,5 @@
 import { textOf, type FeatureContent, type PartId } from './feature.ts';
+import { NO_OWN_KINDS, type OwnKinds } from './ownKinds.ts';
 import { takenApart, type StepValue } from './phrase.ts';
 import { outlineOf, type FeatureOutline, type ReadScenario, type ScenarioStep } from './scenario.ts';
 
@@ -45,50 +46,51 @@ export interface Worked {
   readonly scenarios: readonly ReadScenario[];
   readonly slots: readonly PlacedSlot[];
   readonly plan: OutlinePlan;
+  readonly own: OwnKinds;
 }
 
 /** What scenarios of a feature would be as one outline; why not, where they are the same in more than their values. */
-export function planOutline(content: FeatureContent, parts: readonly PartId[]): OutlinePlan | OutlineRefusal {
-  const worked = workOut(content, parts);
+export function planOutline(content: FeatureContent, parts: readonly PartId[], own: OwnKinds = NO_OWN_KINDS): OutlinePlan | OutlineRefusal {
+  const worked = workOut(content, parts, own);
   return typeof worked === 'string' ? worked : worked.plan;
 }
 
 /** What is known of scenarios that can be one outline: what differs, and where it goes. */
-export function workOut(content: FeatureContent, parts: readonly PartId[]): Worked | OutlineRefusal {
+export function workOut(content: FeatureContent, parts: readonly PartId[], own: OwnKinds): Worked | OutlineRefusal {
   const wanted = new Set(parts);
   const scenarios = outlineOf(content).scenarios.filter((s) => s.kind === 'scenario' && wanted.has(s.part));
-  const refusal = refusalOf(scenarios);
+  const refusal = refusalOf(scenarios, own);
   if (refusal !== null) return refusal;
-  const worked = placed(textOf(content), scenarios, [...valueSlots(scenarios), ...cellSlots(scenarios)], nameSlot(scenarios));
+  const worked = placed(textOf(content), scenarios, [...valueSlots(scenarios, own), ...cellSlots(scenarios)], nameSlot(scenarios), own);
   return worked.plan.columns.length === 0 ? 'all_same' : worked;
 }
 
-function refusalOf(scenarios: readonly ReadScenario[]): OutlineRefusal | null {
+function refusalOf(scenarios: readonly ReadScenario[], own: OwnKinds): OutlineRefusal | null {
   const [first, ...others] = scenarios;
   if (first === undefined || others.length === 0) return 'too_few';
   if (scenarios.some((s) => s.examples.length > 0)) return 'has_examples';
   if (others.some((s) => s.rule !== first.rule)) return 'other_rule';
-  if (others.some((s) => phrasesOf(s) !== phrasesOf(first))) return 'other_steps';
+  if (others.some((s) => phrasesOf(s, own) !== phrasesOf(first, own))) return 'other_steps';
   const pairs = others.flatMap((s) => s.steps.map((step, i): [ScenarioStep | undefined, ScenarioStep] => [first.steps[i], step]));
   if (pairs.some(([a, b]) => shapeOf(a?.table) !== shapeOf(b.table))) return 'other_table';
   return pairs.some(([a, b]) => a?.docString !== b.docString) ? 'other_doc_string' : null;
 }
 
 /** What two scenarios have in common that are the same but for values. What goes on with what stands above it says the same. */
-function phrasesOf({ steps }: Pick<ReadScenario, 'steps'>): string {
+function phrasesOf({ steps }: Pick<ReadScenario, 'steps'>, own: OwnKinds): string {
   let kind: string = 'other';
-  return steps.map((step) => `${(kind = step.kind === 'and' ? kind : step.kind)} ${takenApart(step.text).key}`).join('\n');
+  return steps.map((step) => `${(kind = step.kind === 'and' ? kind : step.kind)} ${takenApart(step.text, own).key}`).join('\n');
 }
 
 /** Steps of which one alone says too little to be the same on purpose. */
 const FEWEST_STEPS = 2;
 
 /** Scenarios that differ only in values and could be one outline each, in the order of the file. */
-export function sameScenarios({ scenarios }: Pick<FeatureOutline, 'scenarios'>): (readonly ReadScenario[])[] {
+export function sameScenarios({ scenarios }: Pick<FeatureOutline, 'scenarios'>, own: OwnKinds = NO_OWN_KINDS): (readonly ReadScenario[])[] {
   const groups = new Map<string, ReadScenario[]>();
   for (const scenario of scenarios) {
     if (scenario.kind !== 'scenario' || scenario.examples.length > 0 || scenario.steps.length < FEWEST_STEPS) continue;
-    const key = `${scenario.rule ?? ''}\n${phrasesOf(scenario)}`;
+    const key = `${scenario.rule ?? ''}\n${phrasesOf(scenario, own)}`;
     groups.set(key, [...(groups.get(key) ?? []), scenario]);
   }
   return [...groups.values()].filter((group) => group.length > 1);
@@ -98,10 +100,10 @@ function shapeOf(table: ScenarioStep['table'] | undefined): string {
   return (table ?? []).map((row) => row.length).join(',');
 }
 
-function valueSlots(scenarios: readonly ReadScenario[]): Slot[] {
+function valueSlots(scenarios: readonly ReadScenario[], own: OwnKinds): Slot[] {
   return (scenarios[0]?.steps ?? []).flatMap(({ text }, step) => {
-    const apart = scenarios.map((s) => takenApart(s.steps[step]?.text ?? '').values);
-    return takenApart(text).values.flatMap((first, value): Slot[] => {
+    const apart = scenarios.map((s) => takenApart(s.steps[step]?.text ?? '', own).values);
+    return takenApart(text, own).values.flatMap((first, value): Slot[] => {
       const texts = apart.map((values) => values[value]?.text ?? '');
       if (texts.every((t) => t === texts[0])) return [];
       const quote = commonQuote(texts);
@@ -162,15 +164,15 @@ function sameValues(a: Pick<Slot, 'values'>, b: Pick<Slot, 'values'>): boolean {
  * Slots with their columns, and the columns with names of their own: none that stands between angle brackets anywhere
  * already. What is left of the names is a value of the steps, or else a column in front, as it says what a row is.
  */
-function placed(text: string, scenarios: readonly ReadScenario[], slots: readonly Slot[], named: Slot | null): Worked {
+function placed(text: string, scenarios: readonly ReadScenario[], slots: readonly Slot[], named: Slot | null, own: OwnKinds): Worked {
   const taken = new Set([...text.matchAll(/<([^<>]*)>/g)].map(([, name]) => name?.toLowerCase()));
   const inSteps = differing(slots);
-  const own = named === null || inSteps.some((s) => sameValues(s, named)) ? [] : [named];
-  const columns = [...inSteps, ...own].map((s): OutlineColumn => ({ name: freeName(s.wish, taken), values: s.values }));
-  if (own.length > 0) columns.unshift(...columns.splice(-1));
+  const alone = named === null || inSteps.some((s) => sameValues(s, named)) ? [] : [named];
+  const columns = [...inSteps, ...alone].map((s): OutlineColumn => ({ name: freeName(s.wish, taken), values: s.values }));
+  if (alone.length > 0) columns.unshift(...columns.splice(-1));
   const columnOf = (slot: Slot): number => columns.findIndex((c) => sameValues(c, slot));
   const name = named?.of.kind === 'name' ? `${named.of.before}<${columns[columnOf(named)]?.name ?? ''}>${named.of.after}` : (scenarios[0]?.name ?? '');
-  return { scenarios, slots: slots.map((slot) => ({ ...slot, column: columnOf(slot) })), plan: { parts: scenarios.map((s) => s.part), name, columns } };
+  return { scenarios, slots: slots.map((slot) => ({ ...slot, column: columnOf(slot) })), plan: { parts: scenarios.map((s) => s.part), name, columns }, own };
 }
 
 /** One slot of those that have the same values. */

@@ -5,6 +5,7 @@ import { keywordFor } from './keywords.ts';
 import { endedAs } from './moving.ts';
 import { movedCover } from './movedCover.ts';
 import { workOut, type OutlineNames, type PlacedSlot, type Worked } from './outlinePlan.ts';
+import { NO_OWN_KINDS, type OwnKinds } from './ownKinds.ts';
 import { takenApart } from './phrase.ts';
 import { languageOf, readFeature, type LineRole, type ReadLine } from './reading.ts';
 import type { ReadScenario } from './scenario.ts';
@@ -22,8 +23,8 @@ export function areOutlineNames({ name, columns }: OutlineNames): boolean {
  * cover. What has tags of its own gets examples of its own; comments and descriptions of the others stand above their
  * rows. Null: they cannot be one, or a name is none.
  */
-export function withOutline(content: FeatureContent, parts: readonly PartId[], names: OutlineNames, newId: NewId): FeatureContent | null {
-  const worked = workOut(content, parts);
+export function withOutline(content: FeatureContent, parts: readonly PartId[], names: OutlineNames, newId: NewId, own: OwnKinds = NO_OWN_KINDS): FeatureContent | null {
+  const worked = workOut(content, parts, own);
   if (typeof worked === 'string' || !areOutlineNames(names) || names.columns.length !== worked.plan.columns.length) return null;
   const [first, ...others] = worked.plan.parts;
   const gone = new Set(others);
@@ -64,35 +65,40 @@ function outlinePart(content: FeatureContent, part: FeaturePart, worked: Worked,
 }
 
 /** A line of the first scenario as the outline has it; a line of tags that keeps none goes. */
-function changedLine({ line, at, read }: OwnLine, own: readonly OwnLine[], { scenarios, slots }: Worked, names: OutlineNames, common: readonly string[], language: string): FeatureLine[] {
+function changedLine({ line, at, read }: OwnLine, lines: readonly OwnLine[], worked: Worked, names: OutlineNames, common: readonly string[], language: string): FeatureLine[] {
   if (read.role === 'tags') {
     const text = withTags(line.text, (tag) => (common.includes(tag) ? tag : null));
     return text.trim() === '' ? [] : [saying(line, text)];
   }
   if (read.role === 'scenario') return [saying(line, line.text.replace(/^(\s*)[^\r]*/u, (_, indent: string) => `${indent}${`${keywordFor('scenarioOutline', language)} ${names.name}`.trim()}`))];
-  const steps = scenarios[0]?.steps ?? [];
+  const steps = worked.scenarios[0]?.steps ?? [];
   const step = steps.findLastIndex((s) => s.line <= at);
-  if (read.role === 'step') return [saying(line, stepWithSlots(line.text, steps[step]?.text ?? '', slots.filter(({ of }) => of.kind === 'value' && of.step === step), names))];
+  if (read.role === 'step') return [saying(line, lineWithSlots(line.text, steps[step]?.text ?? '', worked, step, names))];
   if (read.role !== 'tableRow') return [line];
-  const row = own.filter((l) => l.at > (steps[step]?.line ?? at) && l.at < at && l.read.role === 'tableRow').length;
-  return [saying(line, rowWithSlots(line.text, slots.filter(({ of }) => of.kind === 'cell' && of.step === step && of.row === row), names))];
+  const row = lines.filter((l) => l.at > (steps[step]?.line ?? at) && l.at < at && l.read.role === 'tableRow').length;
+  return [saying(line, rowWithSlots(line.text, worked.slots.filter(({ of }) => of.kind === 'cell' && of.step === step && of.row === row), names))];
 }
 
 function saying(line: FeatureLine, text: string): FeatureLine {
   return text === line.text ? line : { ...line, text };
 }
 
-function stepWithSlots(line: string, text: string, slots: readonly PlacedSlot[], names: OutlineNames): string {
+function lineWithSlots(line: string, text: string, worked: Worked, step: number, names: OutlineNames): string {
+  const from = line.lastIndexOf(text);
+  return line.slice(0, from) + stepWithSlots(text, worked, step, names) + line.slice(from + text.length);
+}
+
+/** The text of a step of the first scenario as the outline has it. */
+function stepWithSlots(text: string, { slots, own }: Worked, step: number, names: OutlineNames): string {
   let [made, at] = ['', 0];
-  const values = takenApart(text).values;
+  const values = takenApart(text, own).values;
   for (const slot of slots) {
-    const value = slot.of.kind === 'value' ? values[slot.of.value] : undefined;
+    const value = slot.of.kind === 'value' && slot.of.step === step ? values[slot.of.value] : undefined;
     if (value === undefined) continue;
     made += `${text.slice(at, value.at)}${slot.quote}<${names.columns[slot.column] ?? ''}>${slot.quote}`;
     at = value.at + value.text.length;
   }
-  const from = line.lastIndexOf(text);
-  return line.slice(0, from) + made + text.slice(at) + line.slice(from + text.length);
+  return made + text.slice(at);
 }
 
 function rowWithSlots(line: string, slots: readonly PlacedSlot[], names: OutlineNames): string {
@@ -144,23 +150,25 @@ function indentOf(line: string): string {
 }
 
 /** What all of them cover, spoken of with the columns and the steps of the outline; of one condition that several cover what the first says first. */
-function coversOf(content: FeatureContent, { scenarios, slots }: Worked, names: OutlineNames): readonly Cover[] {
+function coversOf(content: FeatureContent, worked: Worked, names: OutlineNames): readonly Cover[] {
+  const { scenarios, slots, own } = worked;
   const lines = content.parts.flatMap((p) => p.lines);
+  const made = (scenarios[0]?.steps ?? []).map((s, step) => takenApart(stepWithSlots(s.text, worked, step, names), own).values);
   const idAt = (line: number | undefined): string => (line === undefined ? '' : (lines[line]?.id ?? ''));
   const covers = new Map<Cover['id'], Cover>();
   for (const scenario of scenarios) {
     const steps = new Map(scenario.steps.map((s, i) => [stepId(idAt(s.line)), stepId(idAt(scenarios[0]?.steps[i]?.line))]));
     const parameters = new Map(
       scenario.steps.flatMap((s, step) =>
-        takenApart(s.text).values.map((_, value) => {
+        takenApart(s.text, own).values.map(({ place }, value) => {
           const slot = slots.find(({ of }) => of.kind === 'value' && of.step === step && of.value === value);
-          const now = slot === undefined ? `${idAt(scenarios[0]?.steps[step]?.line)}.${value}` : (names.columns[slot.column] ?? '');
-          return [parameterId(`${idAt(s.line)}.${value}`), parameterId(now)] as const;
+          const now = slot === undefined ? `${idAt(scenarios[0]?.steps[step]?.line)}.${made[step]?.[value]?.place ?? place}` : (names.columns[slot.column] ?? '');
+          return [parameterId(`${idAt(s.line)}.${place}`), parameterId(now)] as const;
         }),
       ),
     );
     for (const cover of content.parts.find((p) => p.id === scenario.part)?.covers ?? []) {
-      const moved = movedCover(cover, steps, parameters);
+      const moved = movedCover(cover, steps, (id) => parameters.get(id) ?? id);
       const known = covers.get(cover.id);
       covers.set(cover.id, known === undefined ? moved : together(known, moved));
     }

@@ -4,13 +4,13 @@ import { newCover, parameterId, plainStep, stepId } from '../cases/index.ts';
 import { EMPTY_CONDITION, fieldId, type ConditionContent } from '../conditions/index.ts';
 import { CoverageIndex } from '../coverage/index.ts';
 import { EMPTY_SHARED, instancesOf, openCase, openedText, type SharedContent, type Used } from '../shared/index.ts';
-import { EMPTY_FEATURE, keyOfExpression, phraseDetails, phrasesDetailed, scenarioForReading, scenariosAsCases, takenApart, withDetailReworded, withNumbers, withPhraseDetailed, withText, type FeatureContent, type PhraseDetails } from './index.ts';
+import { EMPTY_FEATURE, PLAIN_WORDING, keyOfExpression, phraseDetails, phrasesDetailed, scenarioForReading, scenariosAsCases, takenApart, withDetailReworded, withNumbers, withPhraseDetailed, withText, type FeatureContent, type Wording } from './index.ts';
 
 let made = 0;
 const feature = (text: string): FeatureContent => withNumbers(withText({ ...EMPTY_FEATURE, path: 'a.feature' }, text, () => `i${(made += 1)}`), null);
 const parameter = (name: string) => ({ id: parameterId(`p-${name}`), name, type: 'text' as const, default: '', description: '' });
 const sharing = (steps: readonly [string, string][], ...names: string[]): SharedContent => ({ ...EMPTY_SHARED, title: 'Enter it', steps: steps.map(([action, expected], i) => plainStep(stepId(`s${i}`), action, expected)), parameters: names.map(parameter) });
-const detailsOf = (content: SharedContent): PhraseDetails => phraseDetails([{ id: 'S-1', state: 'draft', phrases: phrasesDetailed(content) }]);
+const detailsOf = (content: SharedContent): Wording => ({ ...PLAIN_WORDING, details: phraseDetails([{ id: 'S-1', state: 'draft', phrases: phrasesDetailed(content) }]) });
 const libraryOf = (content: SharedContent): ReadonlyMap<string, Used> => new Map([['S-1', { kind: 'shared', id: 'S-1', version: 1, withdrawn: false, content }]]);
 
 /** What somebody reads, instance by instance: actions, and what is expected behind an arrow. */

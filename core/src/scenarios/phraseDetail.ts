@@ -2,7 +2,8 @@ import type { ArtefactState, SharedId } from '../artefacts/index.ts';
 import { parseParameterText, type Argument, type SharedUse, type StepId } from '../cases/index.ts';
 import { EMPTY_CELL } from '../data/index.ts';
 import type { SharedContent } from '../shared/index.ts';
-import { holesOf, phraseKey, takenApart, type PhraseKey, type StepValue } from './phrase.ts';
+import { NO_OWN_KINDS, type OwnKinds } from './ownKinds.ts';
+import { holesOf, keyUnder, phraseKey, takenApart, type PhraseKey, type StepValue } from './phrase.ts';
 import { canBeWordedAs } from './phrasebook.ts';
 
 /** What a phrase says in full. */
@@ -15,8 +16,14 @@ export interface PhraseDetail {
 /** The phrases of a project that have their detail. */
 export type PhraseDetails = ReadonlyMap<PhraseKey, PhraseDetail>;
 
-/** No phrase has its detail. */
-export const NO_DETAILS: PhraseDetails = new Map();
+/** How steps of a project are understood: which values they have, and what their phrases say in full. */
+export interface Wording {
+  readonly own: OwnKinds;
+  readonly details: PhraseDetails;
+}
+
+/** Of a project without kinds of its own and phrases said in full. */
+export const PLAIN_WORDING: Wording = { own: NO_OWN_KINDS, details: new Map() };
 
 /** Shared steps by what they say of phrases. */
 export interface DetailingShared {
@@ -26,16 +33,22 @@ export interface DetailingShared {
 }
 
 /** Which shared steps are the detail of which phrase: of several, the first by number; withdrawn ones of none. */
-export function phraseDetails(shared: readonly DetailingShared[]): PhraseDetails {
+export function phraseDetails(shared: readonly DetailingShared[], own: OwnKinds = NO_OWN_KINDS): PhraseDetails {
   const details = new Map<PhraseKey, PhraseDetail>();
   for (const { id, state, phrases } of shared.toSorted((a, b) => numberOf(a.id) - numberOf(b.id))) {
     if (state === 'withdrawn') continue;
     for (const { phrase, takes } of phrases) {
-      const key = phraseKey(phrase);
-      if (!details.has(key)) details.set(key, { shared: id, takes });
+      const { key, given } = asSaidNow(phrase, takes, own);
+      if (!details.has(key)) details.set(key, { shared: id, takes: given });
     }
   }
   return details;
+}
+
+/** A kept phrase as steps say it under the own kinds of now, with what it gives each of its values. */
+function asSaidNow<T>(phrase: string, given: readonly (T | null)[], own: OwnKinds): { readonly key: PhraseKey; readonly given: (T | null)[] } {
+  const { key, was } = keyUnder(phraseKey(phrase), own);
+  return { key, given: was.map((i) => (i === null ? null : (given[i] ?? null))) };
 }
 
 function numberOf(id: SharedId): number {
@@ -46,9 +59,9 @@ function numberOf(id: SharedId): number {
  * The use of shared steps that a step stands for; null where its phrase has no detail. `columns`: the names that
  * examples give values to; what else stands between angle brackets is meant as it is written.
  */
-export function detailOfStep(text: string, id: StepId, details: PhraseDetails, columns: ReadonlySet<string>): SharedUse | null {
+export function detailOfStep(text: string, id: StepId, { own, details }: Wording, columns: ReadonlySet<string>): SharedUse | null {
   if (details.size === 0) return null;
-  const { key, values } = takenApart(text);
+  const { key, values } = takenApart(text, own);
   const detail = details.get(key);
   if (detail === undefined) return null;
   const given = values.flatMap((value, i): Argument[] => {
@@ -77,17 +90,26 @@ export function phrasesDetailed({ phrases, parameters }: Pick<SharedContent, 'ph
   return phrases.map(({ phrase, values }) => ({ phrase, takes: values.map((id) => (id === null ? null : (names.get(id) ?? null))) }));
 }
 
-/** Shared steps as the detail of one phrase more; its values are taken by their parameters in order. The very same where they are already. */
-export function withPhraseDetailed(content: SharedContent, phrase: PhraseKey, id: string): SharedContent {
-  if (content.phrases.some((p) => p.phrase === phrase)) return content;
+/** Shared steps as the detail of one phrase more; its values are taken by their parameters in order. The very same where they are already, and the phrase is kept as steps say it now. */
+export function withPhraseDetailed(content: SharedContent, phrase: PhraseKey, id: string, own: OwnKinds = NO_OWN_KINDS): SharedContent {
+  const kept = content.phrases.find((p) => asSaidNow(p.phrase, p.values, own).key === phrase);
+  if (kept?.phrase === phrase) return content;
+  if (kept !== undefined) return { ...content, phrases: content.phrases.map((p) => (p === kept ? { ...p, phrase, values: asSaidNow(p.phrase, p.values, own).given } : p)) };
   const values = Array.from({ length: holesOf(phrase) }, (_, i) => content.parameters[i]?.id ?? null);
   return { ...content, phrases: [...content.phrases, { id, phrase, values }] };
 }
 
+/** Shared steps that say a phrase in full no longer. */
+export function withoutPhraseDetailed(content: SharedContent, phrase: PhraseKey, own: OwnKinds = NO_OWN_KINDS): SharedContent {
+  return { ...content, phrases: content.phrases.filter((p) => asSaidNow(p.phrase, p.values, own).key !== phrase) };
+}
+
 /** Shared steps with phrases worded as another one, whose detail they stay; values keep their places. The very same where none is. */
-export function withDetailReworded(content: SharedContent, from: ReadonlySet<PhraseKey>, to: PhraseKey): SharedContent {
-  const isMeant = (phrase: string): boolean => phrase !== to && from.has(phraseKey(phrase)) && canBeWordedAs(phraseKey(phrase), to);
-  if (!content.phrases.some((p) => isMeant(p.phrase))) return content;
-  const worded = content.phrases.map((p) => (isMeant(p.phrase) ? { ...p, phrase: to } : p));
+export function withDetailReworded(content: SharedContent, from: ReadonlySet<PhraseKey>, to: PhraseKey, own: OwnKinds = NO_OWN_KINDS): SharedContent {
+  const worded = content.phrases.map((p) => {
+    const { key, given } = asSaidNow(p.phrase, p.values, own);
+    return key === to || !from.has(key) || !canBeWordedAs(key, to) ? p : { ...p, phrase: to, values: given };
+  });
+  if (worded.every((p, i) => p === content.phrases[i])) return content;
   return { ...content, phrases: worded.filter((p, i) => worded.findIndex((q) => q.phrase === p.phrase) === i) };
 }

@@ -1,4 +1,5 @@
 import type { FeatureContent } from './feature.ts';
+import type { OwnKinds } from './ownKinds.ts';
 import { takenApart, type PhraseKey, type ValueKind } from './phrase.ts';
 import { outlineOf } from './scenario.ts';
 
@@ -20,12 +21,12 @@ export interface PhraseUse {
 }
 
 /** All steps of a feature with their phrases, in the order of the file. */
-export function phraseUses(content: Pick<FeatureContent, 'parts'>): PhraseUse[] {
+export function phraseUses(content: Pick<FeatureContent, 'parts'>, own?: OwnKinds): PhraseUse[] {
   return outlineOf(content).scenarios.flatMap(({ steps, number }) => {
     let kind: PhraseKind = 'other';
     return steps.map((step): PhraseUse => {
       if (step.kind !== 'and') kind = step.kind;
-      const { key, values } = takenApart(step.text);
+      const { key, values } = takenApart(step.text, own);
       return { key, kind, scenario: number, line: step.line + 1, text: step.text, holes: values.map((v) => v.kind) };
     });
   });

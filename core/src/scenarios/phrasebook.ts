@@ -1,7 +1,8 @@
 import type { FeatureId } from '../artefacts/index.ts';
 import type { FeatureContent } from './feature.ts';
 import { PHRASE_KINDS, type PhraseKind, type PhraseUse } from './phraseUse.ts';
-import { piecesOf, takenApart, withValues, type PhraseKey, type ValueKind } from './phrase.ts';
+import { NO_OWN_KINDS, type OwnKinds } from './ownKinds.ts';
+import { isOwnKind, piecesOf, takenApart, withValues, type BuiltInKind, type PhraseKey, type ValueKind } from './phrase.ts';
 import { outlineOf } from './scenario.ts';
 import { writtenTwice, type WrittenTwice } from './writtenTwice.ts';
 
@@ -20,7 +21,7 @@ export interface Phrase {
 interface Sum {
   readonly users: Set<FeatureId>;
   readonly kinds: Record<PhraseKind, number>;
-  readonly holes: Partial<Record<ValueKind, number>>[];
+  readonly holes: Map<ValueKind, number>[];
   /** As it was asked for last; null: it has changed since. */
   phrase: Phrase | null;
 }
@@ -68,8 +69,8 @@ export class Phrasebook {
     sum.phrase = null;
     sum.kinds[kind] += by;
     for (const [i, hole] of holes.entries()) {
-      const counts = (sum.holes[i] ??= {});
-      counts[hole] = (counts[hole] ?? 0) + by;
+      const counts = (sum.holes[i] ??= new Map<ValueKind, number>());
+      counts.set(hole, (counts.get(hole) ?? 0) + by);
     }
     return sum;
   }
@@ -80,21 +81,24 @@ function phraseOf(key: PhraseKey, { users, kinds, holes }: Sum): Phrase {
 }
 
 /** What several values are together: whole numbers are numbers, what differs more is a word; placeholders count where nothing else stands. */
-function standingIn(counts: Partial<Record<ValueKind, number>>): ValueKind {
-  const [first = 'placeholder', ...others] = VALUE_KINDS.filter((kind) => (counts[kind] ?? 0) > 0);
+function standingIn(counts: ReadonlyMap<ValueKind, number>): ValueKind {
+  const [first = 'placeholder', ...others] = [...counts].flatMap(([kind, count]) => (count > 0 && kind !== 'placeholder' ? [kind] : []));
   if (others.length === 0) return first;
   return [first, ...others].every((kind) => kind === 'int' || kind === 'float') ? 'float' : 'word';
 }
 
-const VALUE_KINDS: readonly ValueKind[] = ['string', 'int', 'float', 'word'];
-
 /** A phrase as it is shown, and as code that executes steps is bound to it: a cucumber expression. */
 export function expressionOf({ key, holes }: Pick<Phrase, 'key' | 'holes'>): string {
   let next = 0;
-  return key.replaceAll(/(?<!\\)((?:\\\\)*)\{\}/g, (_, slashes: string) => `${slashes}${HOLE_SHOWN[holes[holeAt(key, (next += 1) - 1)] ?? 'placeholder']}`);
+  return key.replaceAll(/(?<!\\)((?:\\\\)*)\{\}/g, (_, slashes: string) => `${slashes}${holeShown(holes[holeAt(key, (next += 1) - 1)] ?? 'placeholder')}`);
 }
 
-const HOLE_SHOWN: Record<ValueKind, string> = { string: '{string}', int: '{int}', float: '{float}', word: '{word}', placeholder: '{}' };
+/** A hole as cucumber expressions have it. */
+export function holeShown(kind: ValueKind): string {
+  return isOwnKind(kind) ? kind : HOLE_SHOWN[kind];
+}
+
+const HOLE_SHOWN: Record<BuiltInKind, string> = { string: '{string}', int: '{int}', float: '{float}', word: '{word}', placeholder: '{}' };
 
 /** Which of all holes the n-th unquoted one is. */
 function holeAt(key: PhraseKey, unquoted: number): number {
@@ -112,13 +116,13 @@ export function canBeWordedAs(from: PhraseKey, to: PhraseKey): boolean {
 }
 
 /** The feature with every step of some phrases worded as another one; values stay, in their order. The very same where none is. */
-export function reworded(content: FeatureContent, from: ReadonlySet<PhraseKey>, to: PhraseKey): FeatureContent {
+export function reworded(content: FeatureContent, from: ReadonlySet<PhraseKey>, to: PhraseKey, own: OwnKinds = NO_OWN_KINDS): FeatureContent {
   const steps = new Map(outlineOf(content).scenarios.flatMap((s) => s.steps.map((step) => [step.line, step.text] as const)));
   let at = 0;
   const parts = content.parts.map((part) => {
     const lines = part.lines.map((line) => {
       const text = steps.get((at += 1) - 1);
-      const made = text === undefined ? null : wordedAs(text, from, to);
+      const made = text === undefined ? null : wordedAs(text, from, to, own);
       return text === undefined || made === null ? line : { ...line, text: withLast(line.text, text, made) };
     });
     return lines.every((line, i) => line === part.lines[i]) ? part : { ...part, lines };
@@ -133,8 +137,8 @@ function withLast(line: string, text: string, made: string): string {
 }
 
 /** A step of one of some phrases in the words of another; null where it is none, or has other values. */
-export function wordedAs(text: string, from: ReadonlySet<PhraseKey>, to: PhraseKey): string | null {
-  const { key, values } = takenApart(text);
+export function wordedAs(text: string, from: ReadonlySet<PhraseKey>, to: PhraseKey, own: OwnKinds = NO_OWN_KINDS): string | null {
+  const { key, values } = takenApart(text, own);
   if (key === to || !from.has(key) || !canBeWordedAs(key, to)) return null;
   return withValues(to, values.map((v) => v.text));
 }

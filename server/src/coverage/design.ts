@@ -4,7 +4,7 @@ import type { ConditionLine, QueryOf } from '@caderno/contract';
 import { findArtefact } from '../artefacts/index.ts';
 import type { UnitOfWork } from '../database/index.ts';
 import { libraryOf } from './designLibrary.ts';
-import { conditionHeads, designCases, designConditions, designDetails, designQuestions, designRequirements, designScenarios, designSettings } from './designRows.ts';
+import { conditionHeads, designCases, designConditions, designWording, designQuestions, designRequirements, designScenarios, designSettings } from './designRows.ts';
 
 /**
  * The design around a requirement, a condition, a case, a data set or a feature: its conditions, their requirements, and every case that
@@ -22,7 +22,7 @@ export async function readDesign(work: UnitOfWork, projectId: string, around: Qu
     SELECT id FROM covering)`;
   const numbers = conditions.map((c) => Number(c.id.slice(2)));
   const cases = await designCases(work, covering, [projectId, numbers]);
-  const scenarios = await designScenarios(work, await designDetails(work, projectId), covering, [projectId, numbers]);
+  const scenarios = await designScenarios(work, await designWording(work, projectId), covering, [projectId, numbers]);
   const asking = `a.project_id = $1 AND a.id IN (
     SELECT link.from_id FROM link JOIN artefact s ON s.id = link.to_id WHERE s.project_id = $1 AND ((s.kind = 'condition' AND s.number = ANY($2)) OR (s.kind = 'requirement' AND s.number = ANY($3))))`;
   const questions = await designQuestions(work, asking, [projectId, conditions.map((c) => Number(c.id.slice(2))), requirements.map((r) => Number(r.id.slice(2)))]);

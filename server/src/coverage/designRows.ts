@@ -2,7 +2,7 @@ import { ARTEFACT_STATES, artefactId, type ArtefactKind } from '@caderno/core/ar
 import { RISKS, REQUIREMENT_TYPES, orderOutline } from '@caderno/core/basis';
 import { MODEL_KINDS } from '@caderno/core/conditions';
 import type { DesignCase, DesignCondition, DesignQuestion, DesignRequirement, DesignSettings } from '@caderno/core/coverage';
-import { phraseDetails, scenariosAsCases, type PhraseDetails } from '@caderno/core/scenarios';
+import { OwnKinds, phraseDetails, scenariosAsCases, type Wording } from '@caderno/core/scenarios';
 import { phrasesDetailedSchema, type ConditionLine } from '@caderno/contract';
 import { z } from 'zod';
 import { contentOrBroken, outlinePlaces } from '../artefacts/index.ts';
@@ -85,19 +85,20 @@ export async function designCases(work: UnitOfWork, where: string, bind: readonl
 
 const detailingRow = z.object({ number: z.number(), state: z.enum(ARTEFACT_STATES), phrases: phrasesDetailedSchema });
 
-/** The phrases of a project that have their detail. */
-export async function designDetails(work: UnitOfWork, projectId: string): Promise<PhraseDetails> {
+/** How steps of a project's scenarios are understood. */
+export async function designWording(work: UnitOfWork, projectId: string): Promise<Wording> {
+  const own = new OwnKinds((await readSettings(work, projectId)).settings.valueKinds);
   const rows = await selectRows(work, detailingRow, `SELECT number, state, facts->'phrases' AS phrases FROM artefact WHERE project_id = $1 AND kind = 'shared' AND deleted_at IS NULL AND jsonb_array_length(COALESCE(facts->'phrases', '[]')) > 0`, [projectId]);
-  return phraseDetails(rows.map(({ number, ...row }) => ({ id: artefactId('shared', number), ...row })));
+  return { own, details: phraseDetails(rows.map(({ number, ...row }) => ({ id: artefactId('shared', number), ...row })), own) };
 }
 
 /** The scenarios of features (alias `a`) that an SQL condition holds for, taken as cases. */
-export async function designScenarios(work: UnitOfWork, details: PhraseDetails, where: string, bind: readonly unknown[], broken = new BrokenOnes()): Promise<DesignCase[]> {
+export async function designScenarios(work: UnitOfWork, wording: Wording, where: string, bind: readonly unknown[], broken = new BrokenOnes()): Promise<DesignCase[]> {
   const rows = await selectRows(work, headRow, `${HEADS} WHERE a.kind = 'feature' AND a.deleted_at IS NULL AND ${where} ORDER BY a.number`, bind);
   return rows.flatMap(({ number, state, version, content, schema }) => {
     const read = broken.read('feature', number, contentOrBroken('feature', schema, content));
     // Most scenarios cover nothing: they are not kept in memory.
-    return read === null ? [] : scenariosAsCases(artefactId('feature', number), read, details).flatMap((s) => (s.content.covers.length === 0 ? [] : [{ id: s.id, state, version, content: s.content }]));
+    return read === null ? [] : scenariosAsCases(artefactId('feature', number), read, wording).flatMap((s) => (s.content.covers.length === 0 ? [] : [{ id: s.id, state, version, content: s.content }]));
   });
 }
 

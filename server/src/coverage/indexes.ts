@@ -1,20 +1,20 @@
 import { isDeepStrictEqual } from 'node:util';
 import { artefactId, parseScenarioId, type ArtefactKind, type FeatureId } from '@caderno/core/artefacts';
 import { CoverageIndex, type DesignCase, type DesignChange } from '@caderno/core/coverage';
-import type { PhraseDetails } from '@caderno/core/scenarios';
+import type { Wording } from '@caderno/core/scenarios';
 import { LRUCache } from 'lru-cache';
 import type { UnitOfWork } from '../database/index.ts';
 import { alteredSince, revisionOf, settingsChangedSince, type Altered } from '../log/index.ts';
 import { changedLibrary, projectLibrary } from './designLibrary.ts';
 import { markBroken } from '../artefacts/index.ts';
-import { BrokenOnes, designCases, designConditions, designDetails, designQuestions, designRequirements, designScenarios, designSettings } from './designRows.ts';
+import { BrokenOnes, designCases, designConditions, designWording, designQuestions, designRequirements, designScenarios, designSettings } from './designRows.ts';
 
 /** An index and the revision it is of. */
 export interface KeptIndex {
   readonly revision: number;
   readonly index: CoverageIndex;
   /** With which its scenarios were taken as cases. */
-  readonly details: PhraseDetails;
+  readonly wording: Wording;
 }
 
 /** Cases and conditions whose indexes a thread keeps; of more, the project asked longest ago is read again when it is asked. */
@@ -48,20 +48,25 @@ async function bringUp(work: UnitOfWork, projectId: string, kept: KeptIndex | un
   if (kept.revision === revision) return kept;
   const changed = await alteredSince(work, projectId, kept.revision, MOST_CAUGHT_UP + 1);
   if (changed.length > MOST_CAUGHT_UP) return fromScratch(work, projectId);
-  const details = changed.some((c) => c.kind === 'shared') ? await designDetails(work, projectId) : kept.details;
-  for (const change of await readChanges(work, projectId, changed, details)) kept.index.apply(change);
-  if (!isDeepStrictEqual(details, kept.details)) for (const change of await detailedAnew(work, projectId, details)) kept.index.apply(change);
-  if (await settingsChangedSince(work, projectId, kept.revision)) {
+  const settingsChanged = await settingsChangedSince(work, projectId, kept.revision);
+  const wording = settingsChanged || changed.some((c) => c.kind === 'shared') ? await designWording(work, projectId) : kept.wording;
+  for (const change of await readChanges(work, projectId, changed, wording)) kept.index.apply(change);
+  if (!isSame(wording, kept.wording)) for (const change of await wordedAnew(work, projectId, wording)) kept.index.apply(change);
+  if (settingsChanged) {
     kept.index.apply({ kind: 'requirements', inOutlineOrder: await designRequirements(work, projectId) });
     kept.index.apply({ kind: 'settings', settings: await designSettings(work, projectId) });
   }
-  return { index: kept.index, details };
+  return { index: kept.index, wording };
 }
 
-/** Whether a phrase has its detail is seen in every scenario that says it: where that changes, all that cover something are read again. It is rare. */
-async function detailedAnew(work: UnitOfWork, projectId: string, details: PhraseDetails): Promise<DesignChange[]> {
+function isSame(a: Wording, b: Wording): boolean {
+  return isDeepStrictEqual([a.own.kinds, a.details], [b.own.kinds, b.details]);
+}
+
+/** Whether a phrase has its detail is seen in every scenario that says it, and so are values of own kinds: where these change, all that cover something are read again. It is rare. */
+async function wordedAnew(work: UnitOfWork, projectId: string, wording: Wording): Promise<DesignChange[]> {
   const scenarios = new Map<FeatureId, DesignCase[]>();
-  for (const scenario of await designScenarios(work, details, COVERING_FEATURES, [projectId])) {
+  for (const scenario of await designScenarios(work, wording, COVERING_FEATURES, [projectId])) {
     const feature = parseScenarioId(scenario.id)?.feature;
     if (feature !== undefined) scenarios.set(feature, [...(scenarios.get(feature) ?? []), scenario]);
   }
@@ -73,27 +78,27 @@ const COVERING_FEATURES = `a.project_id = $1 AND jsonb_array_length(a.facts->'co
 
 async function fromScratch(work: UnitOfWork, projectId: string): Promise<Brought> {
   const broken = new BrokenOnes();
-  const details = await designDetails(work, projectId);
+  const wording = await designWording(work, projectId);
   const cases = await designCases(work, 'a.project_id = $1', [projectId], broken);
   const design = {
     requirements: await designRequirements(work, projectId),
     conditions: await designConditions(work, 'a.project_id = $1', [projectId], broken),
-    cases: [...cases, ...(await designScenarios(work, details, COVERING_FEATURES, [projectId], broken))],
+    cases: [...cases, ...(await designScenarios(work, wording, COVERING_FEATURES, [projectId], broken))],
     library: await projectLibrary(work, projectId, cases),
     questions: await designQuestions(work, 'a.project_id = $1', [projectId], broken),
     ...(await designSettings(work, projectId)),
   };
   await markBroken(work, projectId, broken.found);
-  return { index: new CoverageIndex(design), details };
+  return { index: new CoverageIndex(design), wording };
 }
 
-async function readChanges(work: UnitOfWork, projectId: string, changed: readonly Altered[], details: PhraseDetails): Promise<DesignChange[]> {
+async function readChanges(work: UnitOfWork, projectId: string, changed: readonly Altered[], wording: Wording): Promise<DesignChange[]> {
   const numbers = (kind: ArtefactKind): number[] => changed.filter((c) => c.kind === kind).map((c) => c.number);
   const where = 'a.project_id = $1 AND a.number = ANY($2)';
   const broken = new BrokenOnes();
   const conditions = await designConditions(work, where, [projectId, numbers('condition')], broken);
   const cases = await designCases(work, where, [projectId, numbers('case')], broken);
-  const scenarios = await designScenarios(work, details, where, [projectId, numbers('feature')], broken);
+  const scenarios = await designScenarios(work, wording, where, [projectId, numbers('feature')], broken);
   const questions = await designQuestions(work, where, [projectId, numbers('question')], broken);
   await markBroken(work, projectId, broken.found);
   const library = await changedLibrary(work, projectId, [...numbers('shared').map((n) => artefactId('shared', n)), ...numbers('dataSet').map((n) => artefactId('dataSet', n))], cases);

@@ -67,6 +67,8 @@ export const settingsDocument = z.strictObject({
   rulesOff: z.array(z.enum(WORDING_RULES)),
   /** What one scenario takes. */
   scenarioMinutes: z.strictObject({ byHand: z.number(), automated: z.number() }),
+  /** What are values in steps, beside texts and numbers, and what they look like. */
+  valueKinds: z.record(z.string(), z.string()),
   glossary: z.array(z.strictObject({ term: z.string(), forms: z.array(z.string()), definition: z.string() })),
   constants: z.array(z.strictObject({ name: z.string(), value: z.string(), secret: z.boolean().default(false), description: z.string(), in: z.record(z.string(), z.string()).default({}) })),
   /** Kept for everybody. */

@@ -10,7 +10,7 @@ import type { Attachment } from '@caderno/core/attachments';
 import type { CaseContent } from '@caderno/core/cases';
 import { answered, withdrawnQuestion, type QuestionContent } from '@caderno/core/basis';
 import type { OwnField } from '@caderno/core/fields';
-import { folderOf, type FeatureFile } from '@caderno/core/scenarios';
+import { folderOf, ownKindId, type FeatureFile } from '@caderno/core/scenarios';
 import { GUESS_ALL } from '@caderno/core/exchange';
 import { attachmentOf, createArtefact, findArtefact, idOfRow, noteAttachment, readContent, readHeads, saveArtefact, setState, type Actor } from '../artefacts/index.ts';
 import { saveSettings } from '../basis/index.ts';
@@ -223,7 +223,9 @@ async function applySettings(loading: Loading, demo: DemoSettings, fields: reado
     return found.id;
   };
   const constants = demo.constants.map(({ in: others, ...constant }, i) => ({ id: `c${i + 1}`, ...constant, others: Object.fromEntries(Object.entries(others).map(([name, value]) => [idOf(name), value])) }));
-  await saveSettings(loading.work, loading.box, actor(loading, demo), 'lead', version, { ...settings, glossary, constants, configurations, fields, rulesOff: demo.rulesOff, tracker: demo.tracker, scenarioExecution: { ...settings.scenarioExecution, minutes: demo.scenarioMinutes } });
+  const valueKinds = Object.entries(demo.valueKinds).map(([name, pattern], i) => ({ id: ownKindId(`v${i + 1}`), name, pattern }));
+  const scenarioExecution = { ...settings.scenarioExecution, minutes: demo.scenarioMinutes };
+  await saveSettings(loading.work, loading.box, actor(loading, demo), 'lead', version, { ...settings, glossary, constants, configurations, fields, valueKinds, rulesOff: demo.rulesOff, tracker: demo.tracker, scenarioExecution });
   const asker: Asker = { projectId: loading.projectId, personId: actor(loading, demo).personId, role: 'lead' };
   for (const query of demo.queries) await saveQuery(loading.work, asker, randomUUID(), { ...query, everybody: true });
 }

@@ -1,11 +1,13 @@
 import { setImmediate as letOthersIn } from 'node:timers/promises';
+import { isDeepStrictEqual } from 'node:util';
 import { artefactId, type FeatureId } from '@caderno/core/artefacts';
-import { Phrasebook, alikePhrases, phraseUses, type PhraseKey } from '@caderno/core/scenarios';
+import { NO_OWN_KINDS, OwnKinds, Phrasebook, alikePhrases, phraseUses, type PhraseKey } from '@caderno/core/scenarios';
 import type { FoundPhrases, Phrases, WrittenTwiceAnswer } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { kindAndContentOrBroken } from '../artefacts/index.ts';
 import { inSnapshot, selectRows } from '../database/index.ts';
+import { readSettings } from '../projects/index.ts';
 
 /** Projects whose phrases are kept in memory, those asked for last. */
 const MOST_KEPT = 8;
@@ -21,6 +23,8 @@ const contentRow = z.object({ number: z.number(), head: z.number(), schema: z.nu
 interface Kept {
   readonly book: Phrasebook;
   readonly read: Map<number, number>;
+  /** With which the phrases were taken out of the steps. */
+  own: OwnKinds;
   /** Those who ask come one after the other. */
   last: Promise<unknown>;
   answer: Phrases | null;
@@ -70,7 +74,7 @@ export class Phrasebooks {
   }
 
   async #upToDate<T>(projectId: string, ask: (kept: Kept) => T): Promise<T> {
-    const kept = this.#kept.get(projectId) ?? { book: new Phrasebook(), read: new Map<number, number>(), last: Promise.resolve(), answer: null, twice: null };
+    const kept = this.#kept.get(projectId) ?? { book: new Phrasebook(), read: new Map<number, number>(), own: NO_OWN_KINDS, last: Promise.resolve(), answer: null, twice: null };
     this.#kept.delete(projectId);
     this.#kept.set(projectId, kept);
     for (const oldest of this.#kept.keys()) if (this.#kept.size > MOST_KEPT) this.#kept.delete(oldest);
@@ -81,7 +85,14 @@ export class Phrasebooks {
   }
 
   async #catchUp(projectId: string, kept: Kept): Promise<void> {
-    const heads = await inSnapshot(this.#db, (work) => selectRows(work, headRow, `SELECT number, head FROM artefact WHERE project_id = $1 AND kind = 'feature' AND deleted_at IS NULL AND state <> 'withdrawn'`, [projectId]));
+    const { kinds, heads } = await inSnapshot(this.#db, async (work) => ({
+      kinds: (await readSettings(work, projectId)).settings.valueKinds,
+      heads: await selectRows(work, headRow, `SELECT number, head FROM artefact WHERE project_id = $1 AND kind = 'feature' AND deleted_at IS NULL AND state <> 'withdrawn'`, [projectId]),
+    }));
+    if (!isDeepStrictEqual(kinds, kept.own.kinds)) {
+      kept.own = new OwnKinds(kinds);
+      for (const number of [...kept.read.keys()]) forget(kept, number);
+    }
     const now = new Map(heads.map((h) => [h.number, h.head]));
     const gone = [...kept.read.keys()].filter((number) => !now.has(number));
     const stale = heads.filter((h) => kept.read.get(h.number) !== h.head).map((h) => h.number);
@@ -100,7 +111,7 @@ export class Phrasebooks {
     for (const { number, head, schema, content } of rows) {
       const value = kindAndContentOrBroken('feature', schema, content);
       // What cannot be read has no phrases; it is marked where it is listed.
-      if (value?.kind === 'feature') kept.book.put(idOf(number), phraseUses(value.content));
+      if (value?.kind === 'feature') kept.book.put(idOf(number), phraseUses(value.content, kept.own));
       else kept.book.remove(idOf(number));
       kept.read.set(number, head);
     }

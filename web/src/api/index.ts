@@ -6,5 +6,5 @@ export { keys, useAlike, useArtefact, useBasisTexts, useConditionLines, useDesig
 export { useSaveSettings } from './useSaveSettings.ts';
 export { foreseenOf, forgetLogs, useCoverage, useCoverageRows, useFigures, useHeads, useModules, useForeseen, useProjectStream, useRefresh, useSummaries, whileSaving, useListed, useMatchCount, type ListedHead, type RowsKnown } from './log/index.ts';
 export { useSession } from './session.ts';
-export { usePhraseDetails } from './usePhraseDetails.ts';
+export { useWording } from './useWording.ts';
 export { useScenarioEffort, useScenarioExecution } from './scenarioEffort.ts';

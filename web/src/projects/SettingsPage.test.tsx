@@ -2,7 +2,7 @@
 import 'fake-indexeddb/auto';
 import { afterEach, expect, test } from '@jest/globals';
 import { DEFAULT_SETTINGS, type ProjectSettings } from '@caderno/contract';
-import { act, cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
+import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { createStore, get } from 'idb-keyval';
 import { SECRET_MASK } from '@caderno/core/shared';
 import { PERSON, onThePage } from '../../test/onThePage.tsx';
@@ -106,4 +106,33 @@ test('the tag that tells how scenarios are run takes its sign by itself, and wha
   fireEvent.change(screen.getByLabelText('Minutes, run by hand'), { target: { value: '7.5' } });
   fireEvent.keyDown(window, { key: 's', ctrlKey: true });
   await waitFor(() => expect(server.settings.scenarioExecution).toEqual({ tag: '@robot', marks: 'automated', minutes: { byHand: 7.5, automated: null } }));
+});
+
+test('a kind of values is made when it can be meant, tried on a step, renamed and taken away', async () => {
+  const server = new Settings();
+  onThePage(<SettingsPage />);
+  const [name, pattern] = [await screen.findByLabelText('Another kind of values'), screen.getByLabelText('What its values look like')];
+  const type = (into: HTMLElement, text: string): void => void fireEvent.change(into, { target: { value: text } });
+  const add = (): HTMLButtonElement | undefined => within(name.closest('form') ?? document.body).getAllByRole<HTMLButtonElement>('button')[0];
+  type(name, 'two words');
+  expect([screen.getByText(/^One word/), add()?.disabled]).toEqual([expect.anything(), true]);
+  type(name, 'season');
+  type(pattern, '(');
+  expect([screen.getByText(/^Words with/), add()?.disabled]).toEqual([expect.anything(), true]);
+  type(pattern, ' wet|dry ');
+  type(screen.getByLabelText('A step to try it on'), 'a dry and a wet month, never drying');
+  expect(screen.getByText('its values: “dry”, “wet”')).toBeTruthy();
+  fireEvent.submit(name.closest('form') ?? document.body);
+  const listed = await screen.findByLabelText('Name of the kind season');
+  type(listed, 'int');
+  fireEvent.blur(listed);
+  expect(screen.getByText(/^One word/)).toBeTruthy();
+  type(listed, 'time_of_year');
+  fireEvent.blur(listed);
+  const save = (): boolean => fireEvent.keyDown(window, { key: 's', ctrlKey: true });
+  save();
+  await waitFor(() => expect(server.settings.valueKinds).toEqual([{ id: expect.stringMatching(/^[0-9a-f]{8}$/), name: 'time_of_year', pattern: 'wet|dry' }]));
+  fireEvent.click(await screen.findByLabelText(/^Remove time_of_year/));
+  save();
+  await waitFor(() => expect(server.settings.valueKinds).toEqual([]));
 });

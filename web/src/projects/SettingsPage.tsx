@@ -18,6 +18,7 @@ import { RiskScaleEditor } from './RiskScaleEditor.tsx';
 import { ScenariosEditor } from './ScenariosEditor.tsx';
 import { TagsEditor } from './TagsEditor.tsx';
 import { TrackerForm } from './TrackerForm.tsx';
+import { ValueKindsEditor } from './ValueKindsEditor.tsx';
 import { useEditedSettings } from './useEditedSettings.ts';
 
 /** What the project sets for itself. Each save is an entry of the journal and can be undone. */
@@ -112,8 +113,9 @@ function Settings({ stored, keptHere }: { readonly stored: ResponseOf<'readSetti
         <Section title="Hints" aside={`what is looked for in cases; ${LOOK_RULES.length - settings.looksOff.length} of ${LOOK_RULES.length} are on`}>
           <LooksEditor off={settings.looksOff} canEdit={canEdit} onChange={(looksOff) => set({ looksOff })} />
         </Section>
-        <Section title="Scenarios" aside="by hand or automated, and how long they take">
+        <Section title="Scenarios" aside="by hand or automated, how long they take, and what are values in their steps">
           <ScenariosEditor execution={settings.scenarioExecution} canEdit={canEdit} onChange={(scenarioExecution) => set({ scenarioExecution })} />
+          <ValueKindsEditor kinds={settings.valueKinds} canEdit={canEdit} onChange={(valueKinds) => set({ valueKinds })} />
         </Section>
         <Section title="Glossary" aside={countOf(settings.glossary.length, 'term')}>
           <p className="mt-2 text-sm">

@@ -2,7 +2,7 @@ import { isCaseId, parseScenarioId, type CoveringId } from '@caderno/core/artefa
 import type { CaseContent } from '@caderno/core/cases';
 import { scenarioForReading } from '@caderno/core/scenarios';
 import { useMemo } from 'react';
-import { useArtefact, usePhraseDetails } from '../api/index.ts';
+import { useArtefact, useWording } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 
 /** Of a case or a scenario what is read of it; `content` null: the feature has no such scenario, undefined: it is not there yet. */
@@ -14,14 +14,14 @@ export interface Readable {
 /** A case, or a scenario as one, with what is being written of it. */
 export function useReadable(id: CoveringId): Readable {
   const { project } = useFrame();
-  const details = usePhraseDetails(project);
+  const wording = useWording(project);
   const scenario = parseScenarioId(id);
   const number = scenario?.number ?? 0;
   const { data, error } = useArtefact<'case' | 'feature'>(project, scenario === null ? 'case' : 'feature', scenario?.feature ?? (isCaseId(id) ? id : 'C-0'));
   const content = useMemo(() => {
     if (data === undefined) return undefined;
     const written = data.draft?.content ?? data.content;
-    return 'parts' in written ? scenarioForReading(written, number, details) : written;
-  }, [data, details, number]);
+    return 'parts' in written ? scenarioForReading(written, number, wording) : written;
+  }, [data, wording, number]);
   return { content, error };
 }

@@ -4,7 +4,7 @@ import { DndContext, PointerSensor, closestCenter, useDraggable, useDroppable, u
 import { GripVertical } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { usePhraseDetails } from '../api/index.ts';
+import { useWording } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { countOf } from '../look/index.ts';
 
@@ -114,8 +114,8 @@ function Step({ step }: { readonly step: ScenarioStep }) {
 /** Where a phrase says in short what shared steps say in full, the way to them. */
 function InFull({ text }: { readonly text: string }) {
   const { project } = useFrame();
-  const details = usePhraseDetails(project);
-  const shared = details.size === 0 ? undefined : details.get(takenApart(text).key)?.shared;
+  const { own, details } = useWording(project);
+  const shared = details.size === 0 ? undefined : details.get(takenApart(text, own).key)?.shared;
   if (shared === undefined) return null;
   return (
     <Link className="ml-3 text-xs text-ink2 underline decoration-rule2 underline-offset-2" title="What is to be done in full" to={address.shared(project, shared)}>
@@ -126,7 +126,8 @@ function InFull({ text }: { readonly text: string }) {
 
 /** The text of a step with its values marked; those at the places that are `marked` more. */
 export function StepText({ text, marked = [] }: { readonly text: string; readonly marked?: readonly number[] }) {
-  const { values } = takenApart(text);
+  const { own } = useWording(useFrame().project);
+  const { values } = takenApart(text, own);
   const pieces = values.map((value, i) => ({ before: text.slice(i === 0 ? 0 : endOf(values[i - 1]), value.at), value }));
   return (
     <span>

@@ -2,7 +2,7 @@ import { scenarioId, type FeatureId } from '@caderno/core/artefacts';
 import { folderOf, instancesOf, outlineOf, textOf, tidied, withMoved, withName, withPlaced, withText, type FeatureContent, type FeatureOutline, type FeaturePart, type PartId } from '@caderno/core/scenarios';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, type To } from 'react-router';
-import { useModules } from '../api/index.ts';
+import { useModules, useWording } from '../api/index.ts';
 import { Loading, Margin, MarginNote, TextInput, someIds } from '../artefacts/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
@@ -46,7 +46,8 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
   const { show, showLine } = useShownLine(outline);
   const here = partAt(content, line);
   const phrases = usePhrases().data?.phrases ?? NO_PHRASES;
-  const offered = useMemo(() => offers(phrases), [phrases]);
+  const { own } = useWording(project);
+  const offered = useMemo(() => offers(phrases, own), [own, phrases]);
   usePageCommands(here, update, write, content, line, showLine);
   const folder = folderOf(content.path);
   const clone = useClone();
@@ -103,7 +104,7 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
           {form === 'text' && (
             // An editor draws what is in view; on paper a feature stands whole, as pages.
             <div className={printing ? 'hidden' : ''}>
-              <FeatureEditor text={plainText(content)} readOnly={!canEdit} onChange={write} show={show} onLine={setLine} offers={offered} />
+              <FeatureEditor text={plainText(content)} readOnly={!canEdit} onChange={write} show={show} onLine={setLine} own={own} offers={offered} />
             </div>
           )}
           {(form === 'pages' || printing) && <FeatureLines id={id} outline={outline} onPlace={canEdit ? place : null} examplesOf={printing ? null : (part, at) => <ExamplesGrid content={content} part={part} at={at} covered={covered} canEdit={canEdit} update={update} />} />}

@@ -4,7 +4,7 @@ import type { ConditionCoverage, DesignChange, DesignCondition } from '@caderno/
 import { scenariosAsCases, type FeatureContent, type FeatureOutline, type ScenarioAsCase } from '@caderno/core/scenarios';
 import { keysUsed, type Used } from '@caderno/core/shared';
 import { useMemo } from 'react';
-import { useDesign, useLibrary, usePhraseDetails } from '../api/index.ts';
+import { useDesign, useLibrary, useWording } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { useCoveredDesign, useLiveCoverage } from '../liveCoverage/index.ts';
 
@@ -21,8 +21,8 @@ const NOTHING_USED: ReadonlyMap<string, Used> = new Map();
 /** The conditions that scenarios of a feature cover, judged with what is being written. */
 export function useCoveredScenarios(id: FeatureId, deferred: FeatureContent, outline: FeatureOutline): CoveredScenarios {
   const { project } = useFrame();
-  const details = usePhraseDetails(project);
-  const cases = useMemo(() => scenariosAsCases(id, deferred, details, outline), [deferred, details, id, outline]);
+  const wording = useWording(project);
+  const cases = useMemo(() => scenariosAsCases(id, deferred, wording, outline), [deferred, wording, id, outline]);
   const linked = useMemo(() => [...new Map(deferred.parts.flatMap((p) => p.covers).map((c) => [c.id, c])).values()], [deferred.parts]);
   const uses = [...new Set(cases.flatMap((s) => keysUsed(s.content)))].toSorted();
   const library = useLibrary(project, uses).data ?? NOTHING_USED;

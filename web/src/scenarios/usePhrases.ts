@@ -1,8 +1,8 @@
-import { ambiguousPhrases, canBeWordedAs, expressionOf, phraseKey, piecesOf, type Phrase, type PhraseKey } from '@caderno/core/scenarios';
+import { ambiguousPhrases, canBeWordedAs, expressionOf, keyUnder, phraseKey, piecesOf, type Phrase, type PhraseKey } from '@caderno/core/scenarios';
 import type { AlikePhrases } from '@caderno/core/scenarios';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { call, useSaveSettings, useSettings } from '../api/index.ts';
+import { call, useSaveSettings, useSettings, useWording } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 
 /** A phrase as the phrasebook shows it. */
@@ -25,18 +25,20 @@ export interface PhrasesKnown {
 export function usePhrases(): { readonly data: PhrasesKnown | undefined; readonly error: Error | null } {
   const { project } = useFrame();
   const { data, error } = useQuery({ queryKey: [project, 'list', 'phrases'], queryFn: () => call('readPhrases', { params: { project } }), placeholderData: keepPreviousData });
-  const agreed = useSettings(project).data?.settings.agreedPhrases;
+  const { own } = useWording(project);
+  const settings = useSettings(project).data?.settings;
   const known = useMemo((): PhrasesKnown | undefined => {
     if (data === undefined) return undefined;
-    const isAgreed = new Set<string>(agreed);
+    const agreed = settings?.agreedPhrases.map((key) => keyUnder(phraseKey(key), own).key) ?? [];
+    const isAgreed = new Set(agreed);
     const used = new Set<string>(data.phrases.map((p) => p.key));
-    const unused = (agreed ?? []).filter((key) => !used.has(key)).map((key) => unusedPhrase(phraseKey(key)));
+    const unused = [...isAgreed].filter((key) => !used.has(key)).map(unusedPhrase);
     const all = [...data.phrases, ...unused];
     const isAmbiguous = new Set(ambiguousPhrases(all).flat());
     const phrases = all.map((p): ShownPhrase => ({ ...p, shown: expressionOf(p), agreed: isAgreed.has(p.key), ambiguous: isAmbiguous.has(p.key) })).toSorted((a, b) => Number(b.agreed) - Number(a.agreed));
     const byKey = new Map(phrases.map((p) => [p.key, p]));
     return { phrases, byKey, alike: data.alike.filter(({ keys: [first, ...others] }) => first !== undefined && others.some((key) => canBeWordedAs(key, first))) };
-  }, [agreed, data]);
+  }, [data, own, settings]);
   return { data: known, error };
 }
 
@@ -50,10 +52,11 @@ export function useAgree(): (key: PhraseKey, agreed: boolean) => void {
   const { project } = useFrame();
   const stored = useSettings(project).data;
   const save = useSaveSettings(project);
+  const { own } = useWording(project);
   return (key, agreed) => {
     if (stored === undefined) return;
     const { settings, version } = stored;
-    const others = settings.agreedPhrases.filter((k) => k !== key);
+    const others = settings.agreedPhrases.filter((k) => keyUnder(phraseKey(k), own).key !== key);
     void save(version, { ...settings, agreedPhrases: agreed ? [...others, key] : others });
   };
 }

@@ -1,3 +1,4 @@
+import type { OwnKinds } from '@caderno/core/scenarios';
 import { defaultKeymap } from '@codemirror/commands';
 import { EditorState, type Extension } from '@codemirror/state';
 import { EditorView, highlightActiveLine, keymap, lineNumbers } from '@codemirror/view';
@@ -22,12 +23,14 @@ interface Props {
   readonly show: ShownLine | null;
   /** Where the cursor is, from 0; must be stable. */
   readonly onLine: (line: number) => void;
+  /** Kinds of values of the project; must be stable. */
+  readonly own: OwnKinds;
   /** What is offered while writing; must be stable. */
   readonly offers: Extension;
 }
 
 /** A feature as text. Ctrl Z and the keys of the page are the page's; Tab leads on, as everywhere. */
-export function FeatureEditor({ text, readOnly, onChange, show, onLine, offers }: Props) {
+export function FeatureEditor({ text, readOnly, onChange, show, onLine, own, offers }: Props) {
   const [view, setView] = useState<EditorView | null>(null);
   const extensions = useMemo<readonly Extension[]>(
     () => [
@@ -38,7 +41,7 @@ export function FeatureEditor({ text, readOnly, onChange, show, onLine, offers }
       folding(),
       highlightActiveLine(),
       EditorView.lineWrapping,
-      colours(),
+      colours(own),
       gherkinLook,
       problems(),
       EditorView.contentAttributes.of({ 'aria-label': 'Text of the feature', spellcheck: 'false' }),
@@ -48,7 +51,7 @@ export function FeatureEditor({ text, readOnly, onChange, show, onLine, offers }
       ...(readOnly ? [EditorState.readOnly.of(true)] : [offers, writing()]),
       keymap.of(defaultKeymap.filter((binding) => binding.key !== 'Mod-Enter' && binding.key !== 'Alt-ArrowUp' && binding.key !== 'Alt-ArrowDown')),
     ],
-    [offers, onLine, readOnly],
+    [offers, onLine, own, readOnly],
   );
   useEffect(() => {
     if (view === null || show === null || show.line >= view.state.doc.lines) return;

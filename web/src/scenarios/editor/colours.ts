@@ -1,4 +1,4 @@
-import { takenApart, type LineRole, type ReadLine } from '@caderno/core/scenarios';
+import { NO_OWN_KINDS, takenApart, type OwnKinds, type LineRole, type ReadLine } from '@caderno/core/scenarios';
 import { Prec, RangeSetBuilder, type Extension } from '@codemirror/state';
 import { Decoration, EditorView, ViewPlugin, type DecorationSet, type ViewUpdate } from '@codemirror/view';
 import { readField } from './readField.ts';
@@ -13,24 +13,24 @@ const ROW = Decoration.line({ class: 'feature-row' });
 const WHOLE: Partial<Record<LineRole, Decoration>> = { comment: COMMENT, language: COMMENT, docString: DOC, docStringEdge: DOC, description: TEXT };
 
 /** Colours for what each line is: keywords, names, values, parameters, tags, tables. Only what is in view is drawn. */
-export function colours(): Extension {
+export function colours(own: OwnKinds = NO_OWN_KINDS): Extension {
   return ViewPlugin.fromClass(
     class {
       decorations: DecorationSet;
 
       constructor(view: EditorView) {
-        this.decorations = decorated(view);
+        this.decorations = decorated(view, own);
       }
 
       update(update: ViewUpdate): void {
-        if (update.docChanged || update.viewportChanged) this.decorations = decorated(update.view);
+        if (update.docChanged || update.viewportChanged) this.decorations = decorated(update.view, own);
       }
     },
     { decorations: (plugin) => plugin.decorations },
   );
 }
 
-function decorated(view: EditorView): DecorationSet {
+function decorated(view: EditorView, own: OwnKinds): DecorationSet {
   const builder = new RangeSetBuilder<Decoration>();
   const { lines } = view.state.field(readField);
   for (const { from, to } of view.visibleRanges) {
@@ -38,7 +38,7 @@ function decorated(view: EditorView): DecorationSet {
       const line = view.state.doc.lineAt(at);
       const read = lines[line.number - 1];
       if (read?.role === 'tableRow') builder.add(line.from, line.from, ROW);
-      if (read !== undefined) for (const { start, end, look } of marksOf(line.text, read)) if (end > start) builder.add(line.from + start, line.from + end, look);
+      if (read !== undefined) for (const { start, end, look } of marksOf(line.text, read, own)) if (end > start) builder.add(line.from + start, line.from + end, look);
       at = line.to + 1;
     }
   }
@@ -51,7 +51,7 @@ interface Marked {
   readonly look: Decoration;
 }
 
-function marksOf(text: string, read: ReadLine): Marked[] {
+function marksOf(text: string, read: ReadLine, own: OwnKinds): Marked[] {
   const whole = WHOLE[read.role];
   if (whole !== undefined) return [{ start: 0, end: text.length, look: whole }];
   if (read.role === 'tags') return [...text.matchAll(/@\S+|#.*$/g)].map(({ 0: found, index }) => ({ start: index, end: index + found.length, look: found.startsWith('@') ? TAGS : COMMENT }));
@@ -60,12 +60,12 @@ function marksOf(text: string, read: ReadLine): Marked[] {
   const start = text.length - text.trimStart().length;
   const end = start + read.keyword.length + (read.role === 'step' ? 0 : 1);
   const rest = text.length - text.slice(end).trimStart().length;
-  if (read.role === 'step') return [{ start, end, look: STEP }, ...valueMarks(text, rest)];
+  if (read.role === 'step') return [{ start, end, look: STEP }, ...valueMarks(text, rest, own)];
   return [{ start, end, look: KEYWORD }, { start: rest, end: text.length, look: NAME }];
 }
 
-function valueMarks(text: string, from: number): Marked[] {
-  return takenApart(text.slice(from)).values.map(({ kind, text: value, at }) => ({ start: from + at, end: from + at + value.length, look: kind === 'placeholder' ? PLACEHOLDER : VALUE }));
+function valueMarks(text: string, from: number, own: OwnKinds): Marked[] {
+  return takenApart(text.slice(from), own).values.map(({ kind, text: value, at }) => ({ start: from + at, end: from + at + value.length, look: kind === 'placeholder' ? PLACEHOLDER : VALUE }));
 }
 
 function cellMarks(text: string): Marked[] {

@@ -1,4 +1,4 @@
-import { keywordsOf, languageOf, piecesOf, takenApart, type ReadFeature } from '@caderno/core/scenarios';
+import { NO_OWN_KINDS, isOwnKind, keywordsOf, languageOf, piecesOf, takenApart, type OwnKinds, type ReadFeature, type ValueKind } from '@caderno/core/scenarios';
 import { acceptCompletion, autocompletion, completionKeymap, snippet, type Completion, type CompletionContext, type CompletionResult } from '@codemirror/autocomplete';
 import { Prec, type Extension } from '@codemirror/state';
 import { keymap } from '@codemirror/view';
@@ -9,16 +9,16 @@ import { readField } from './readField.ts';
 const MOST_OFFERED = 12;
 
 /** What is offered while writing: phrases behind the keyword of a step, agreed and frequent ones first; keywords where a line begins. */
-export function offers(phrases: readonly ShownPhrase[]): Extension {
+export function offers(phrases: readonly ShownPhrase[], own: OwnKinds = NO_OWN_KINDS): Extension {
   return [
-    autocompletion({ override: [(at) => offered(at, phrases)], icons: false, activateOnTypingDelay: 0, defaultKeymap: false }),
+    autocompletion({ override: [(at) => offered(at, phrases, own)], icons: false, activateOnTypingDelay: 0, defaultKeymap: false }),
     // Before Enter makes a new line; Tab leads on where nothing is offered.
     Prec.highest(keymap.of([{ key: 'Tab', run: acceptCompletion }, ...completionKeymap])),
   ];
 }
 
 /** What is offered at a place. */
-export function offered(at: CompletionContext, phrases: readonly ShownPhrase[]): CompletionResult | null {
+export function offered(at: CompletionContext, phrases: readonly ShownPhrase[], own: OwnKinds = NO_OWN_KINDS): CompletionResult | null {
   const line = at.state.doc.lineAt(at.pos);
   const read = at.state.field(readField);
   const { role = 'blank', keyword = '' } = read.lines[line.number - 1] ?? {};
@@ -29,14 +29,14 @@ export function offered(at: CompletionContext, phrases: readonly ShownPhrase[]):
   if (at.pos < from) return keywordOffers(at, read, start);
   const typed = at.state.sliceDoc(from, at.pos);
   if (typed.trim() === '' && !at.explicit) return null;
-  const found = fitting(typed, phrases);
-  const isWhole = found.length === 1 && found[0]?.key === takenApart(typed).key;
-  return found.length === 0 || isWhole ? null : { from, to: line.to, options: found.map((phrase, i) => phraseOffer(phrase, typed, found.length - i)), filter: false };
+  const found = fitting(typed, phrases, own);
+  const isWhole = found.length === 1 && found[0]?.key === takenApart(typed, own).key;
+  return found.length === 0 || isWhole ? null : { from, to: line.to, options: found.map((phrase, i) => phraseOffer(phrase, typed, own, found.length - i)), filter: false };
 }
 
 /** Phrases that begin with what is written, then those that have its words. */
-function fitting(typed: string, phrases: readonly ShownPhrase[]): readonly ShownPhrase[] {
-  const begun = takenApart(typed).key.toLowerCase();
+function fitting(typed: string, phrases: readonly ShownPhrase[], own: OwnKinds): readonly ShownPhrase[] {
+  const begun = takenApart(typed, own).key.toLowerCase();
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
   const beginning = phrases.filter((p) => p.key.toLowerCase().startsWith(begun));
   if (beginning.length >= MOST_OFFERED) return beginning.slice(0, MOST_OFFERED);
@@ -44,8 +44,8 @@ function fitting(typed: string, phrases: readonly ShownPhrase[]): readonly Shown
   return [...beginning, ...having].slice(0, MOST_OFFERED);
 }
 
-function phraseOffer(phrase: ShownPhrase, typed: string, boost: number): Completion {
-  const given = takenApart(typed).values.map((v) => v.text);
+function phraseOffer(phrase: ShownPhrase, typed: string, own: OwnKinds, boost: number): Completion {
+  const given = takenApart(typed, own).values.map((v) => v.text);
   return { label: phrase.shown, detail: `${phrase.agreed ? 'agreed · ' : ''}${countOf(phrase.uses, 'use')}`, apply: snippet(templateOf(phrase, given)), boost };
 }
 
@@ -57,12 +57,16 @@ function templateOf({ key, holes }: ShownPhrase, given: readonly string[]): stri
       if (piece.kind === 'words') return piece.text.replace(/[\\#$]/g, '\\$&');
       const [kind, value] = [holes[next] ?? 'word', given[next]];
       next += 1;
-      const inside = (value ?? HOLE_TEXT[kind]).replace(/^["']|["']$/g, '').replace(/[{}\\]/g, '');
+      const inside = (value ?? holeText(kind)).replace(/^["']|["']$/g, '').replace(/[{}\\]/g, '');
       // With its turn before it: a number alone would be taken for the turn.
       const hole = `\${${next}:${inside}}`;
       return piece.quoted ? `"${hole}"` : hole;
     })
     .join('');
+}
+
+function holeText(kind: ValueKind): string {
+  return isOwnKind(kind) ? kind.slice(1, -1) : HOLE_TEXT[kind];
 }
 
 const HOLE_TEXT = { string: 'text', int: '0', float: '0.0', word: 'value', placeholder: 'value' } as const;

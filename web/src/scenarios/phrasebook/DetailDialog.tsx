@@ -1,12 +1,12 @@
 import type { SharedId } from '@caderno/core/artefacts';
 import { parameterId, type Parameter, type ParameterId } from '@caderno/core/cases';
-import { holesOf, withPhraseDetailed, withValues, type PhraseKey } from '@caderno/core/scenarios';
+import { holesOf, withPhraseDetailed, withValues, withoutPhraseDetailed, type PhraseKey } from '@caderno/core/scenarios';
 import { EMPTY_SHARED, type DetailedPhrase, type SharedContent } from '@caderno/core/shared';
 import type { Write } from '@caderno/contract';
 import { useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import { useArtefact, usePhraseDetails, useSummaries } from '../../api/index.ts';
+import { useArtefact, useWording, useSummaries } from '../../api/index.ts';
 import { PickArtefact, useWrite } from '../../artefacts/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
 import { Button, Choose, Dialog, TextButton } from '../../look/index.ts';
@@ -26,7 +26,7 @@ interface WithPicker {
 /** What a phrase says in full: shared steps that are there or new ones, and which of their parameters take its values. */
 export function DetailDialog({ phrase, onClose }: Props) {
   const { project } = useFrame();
-  const detail = usePhraseDetails(project).get(phrase.key);
+  const detail = useWording(project).details.get(phrase.key);
   const shared = useSummaries(project, 'shared').data ?? [];
   const [picked, setPicked] = useState<SharedId | null>(null);
   const chosen = picked ?? detail?.shared ?? null;
@@ -123,14 +123,15 @@ interface MappingProps extends Props {
 function Mapping({ phrase, there, elsewhere, isDetail, onClose }: MappingProps) {
   const { project } = useFrame();
   const write = useWrite(project);
-  const [content, setContent] = useState(() => withPhraseDetailed(there.content, phrase.key, newId()));
+  const { own } = useWording(project);
+  const [content, setContent] = useState(() => withPhraseDetailed(there.content, phrase.key, newId(), own));
   const detailed = content.phrases.find((p) => p.phrase === phrase.key);
   const save = async (changed: Write['changed'], detail: string, said: string): Promise<void> => {
     if ((await write({ changed, detail: detail.slice(0, 300) })) === null) return;
     toast.success(said);
     onClose();
   };
-  const without = (stored: StoredShared): Write['changed'][number] => ({ kind: 'shared', id: stored.id, version: stored.version, content: { ...stored.content, phrases: stored.content.phrases.filter((p) => p.phrase !== phrase.key) } });
+  const without = (stored: StoredShared): Write['changed'][number] => ({ kind: 'shared', id: stored.id, version: stored.version, content: withoutPhraseDetailed(stored.content, phrase.key, own) });
   const keep = (): Promise<void> => save([{ kind: 'shared', id: there.id, version: there.version, content }, ...(elsewhere === null ? [] : [without(elsewhere)])], `“${phrase.shown}” is said in full by ${there.id}`, `${there.id} says it in full now.`);
   return (
     <div className="mt-3 text-sm">

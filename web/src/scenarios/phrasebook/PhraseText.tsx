@@ -1,4 +1,4 @@
-import { piecesOf, type PhraseKey } from '@caderno/core/scenarios';
+import { holeShown, piecesOf, type PhraseKey } from '@caderno/core/scenarios';
 import type { ShownPhrase } from '../usePhrases.ts';
 
 /** Words of a phrase that another one has not are marked: they are what the two differ in. */
@@ -9,14 +9,12 @@ export function PhraseText({ phrase: { key, holes }, against }: { readonly phras
   return (
     <span>
       {pieces.map((piece, i) => {
-        if (piece.kind === 'hole') return <span key={i} className="cad-parameter font-mono text-[0.9em]">{`{${NAME[holes[holeBefore(i)] ?? 'placeholder']}}`}</span>;
+        if (piece.kind === 'hole') return <span key={i} className="cad-parameter font-mono text-[0.9em]">{holeShown(holes[holeBefore(i)] ?? 'placeholder')}</span>;
         return known === null ? piece.text : <Words key={i} text={piece.text} known={known} />;
       })}
     </span>
   );
 }
-
-const NAME = { string: 'string', int: 'int', float: 'float', word: 'word', placeholder: '' } as const;
 
 function wordsOf(key: PhraseKey): ReadonlySet<string> {
   return new Set(piecesOf(key).flatMap((piece) => (piece.kind === 'words' ? piece.text.toLowerCase().split(/\s+/) : [])));

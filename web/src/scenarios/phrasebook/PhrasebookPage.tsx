@@ -2,7 +2,7 @@ import { PHRASE_KINDS, type AlikePhrases, type PhraseDetails, type PhraseKey, ty
 import { Check, ChevronRight } from 'lucide-react';
 import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
-import { usePhraseDetails } from '../../api/index.ts';
+import { useWording } from '../../api/index.ts';
 import { Loading } from '../../artefacts/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
 import { Choose, Empty, Section, TextButton, countOf } from '../../look/index.ts';
@@ -139,7 +139,7 @@ function isSo(phrase: ShownPhrase, standing: Standing, details: PhraseDetails): 
 
 function AllPhrases({ phrases, onReword }: { readonly phrases: readonly ShownPhrase[]; readonly onReword: (phrase: ShownPhrase) => void }) {
   const { project } = useFrame();
-  const details = usePhraseDetails(project);
+  const { details } = useWording(project);
   const [words, setWords] = useState('');
   const [kind, setKind] = useState<PhraseKind | typeof ANY>(ANY);
   const [standing, setStanding] = useState<Standing>(ANY);
@@ -213,7 +213,7 @@ function PhraseLine({ phrase, onReword }: { readonly phrase: ShownPhrase; readon
 /** The shared steps that say a phrase in full, or the way to give it some. */
 function InFull({ phrase, onDetail }: { readonly phrase: ShownPhrase; readonly onDetail: () => void }) {
   const { project, canEdit } = useFrame();
-  const detail = usePhraseDetails(project).get(phrase.key);
+  const detail = useWording(project).details.get(phrase.key);
   if (detail !== undefined) {
     return canEdit ? (
       <TextButton className="shrink-0 text-xs" aria-label={`What ${phrase.shown} says in full: ${detail.shared}`} onClick={onDetail}>

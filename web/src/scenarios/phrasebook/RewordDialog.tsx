@@ -1,7 +1,7 @@
-import { canBeWordedAs, keyOfExpression, wordedAs, type PhraseKey } from '@caderno/core/scenarios';
+import { canBeWordedAs, keyOfExpression, wordedAs, type OwnKinds, type PhraseKey } from '@caderno/core/scenarios';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { failureSentence, usePhraseDetails } from '../../api/index.ts';
+import { failureSentence, useWording } from '../../api/index.ts';
 import { useChangeMany } from '../../artefacts/index.ts';
 import { useFrame } from '../../frame/index.ts';
 import { Button, Dialog, countOf } from '../../look/index.ts';
@@ -22,17 +22,17 @@ const MOST_SHOWN = 60;
 export function RewordDialog({ from, to: first, onClose }: Props) {
   const { project } = useFrame();
   const changeMany = useChangeMany(project);
+  const { own, details } = useWording(project);
   const [text, setText] = useState(first);
   const [busy, setBusy] = useState(false);
-  const to = keyOfExpression(text);
+  const to = keyOfExpression(text, own);
   const others = from.filter((p) => p.key !== to);
   const unfit = others.filter((p) => !canBeWordedAs(p.key, to));
   const keys = others.filter((p) => canBeWordedAs(p.key, to)).map((p) => p.key);
   const { data, error } = usePhraseUses(from.map((p) => p.key));
-  const details = usePhraseDetails(project);
   // What says a phrase in full goes on saying it.
   const detailing = keys.flatMap((key) => details.get(key)?.shared ?? []);
-  const changes = data === undefined ? [] : changesOf(data.features, new Set(keys), to);
+  const changes = data === undefined ? [] : changesOf(data.features, new Set(keys), to, own);
   const run = async (): Promise<void> => {
     setBusy(true);
     const done = await changeMany({ of: { ids: [...new Set([...changes.map((c) => c.id), ...detailing])] }, done: { kind: 'edit', edit: { kind: 'wording', from: keys, to } }, detail: `worded as “${text.trim()}”`.slice(0, 300) });
@@ -80,10 +80,10 @@ export function RewordDialog({ from, to: first, onClose }: Props) {
 
 type Features = NonNullable<ReturnType<typeof usePhraseUses>['data']>['features'];
 
-function changesOf(features: Features, keys: ReadonlySet<PhraseKey>, to: PhraseKey) {
+function changesOf(features: Features, keys: ReadonlySet<PhraseKey>, to: PhraseKey, own: OwnKinds) {
   return features.flatMap(({ id, uses }) =>
     uses.flatMap(({ line, text }) => {
-      const made = wordedAs(text, keys, to);
+      const made = wordedAs(text, keys, to, own);
       return made === null ? [] : [{ id, line, from: text, to: made }];
     }),
   );

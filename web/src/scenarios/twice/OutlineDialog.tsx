@@ -1,7 +1,9 @@
-import { areOutlineNames, outlineOf, planOutline, textOf, withOutline, type FeatureContent, type OutlinePlan, type OutlineRefusal, type PartId } from '@caderno/core/scenarios';
+import { areOutlineNames, outlineOf, planOutline, textOf, withOutline, type FeatureContent, type OutlineNames, type OutlinePlan, type OutlineRefusal, type OwnKinds, type PartId } from '@caderno/core/scenarios';
 import { LIMITS } from '@caderno/contract';
 import { useState } from 'react';
+import { useWording } from '../../api/index.ts';
 import { someIds } from '../../artefacts/index.ts';
+import { useFrame } from '../../frame/index.ts';
 import { Button, Dialog, countOf } from '../../look/index.ts';
 
 interface Props {
@@ -14,10 +16,11 @@ interface Props {
 
 /** Scenarios that differ only in values become one outline: how it and its columns are called, and what the file would say, before it is done. */
 export function OutlineDialog({ content, parts, onMade, onClose }: Props) {
-  const plan = planOutline(content, parts);
+  const { own } = useWording(useFrame().project);
+  const plan = planOutline(content, parts, own);
   return (
     <Dialog title={`One outline of ${countOf(parts.length, 'scenario')}`} onClose={onClose} wide>
-      {typeof plan === 'string' ? <Refused refusal={plan} onClose={onClose} /> : <Naming content={content} plan={plan} onMade={onMade} onClose={onClose} />}
+      {typeof plan === 'string' ? <Refused refusal={plan} onClose={onClose} /> : <Naming content={content} plan={plan} own={own} onMade={onMade} onClose={onClose} />}
     </Dialog>
   );
 }
@@ -43,17 +46,23 @@ function Refused({ refusal, onClose }: { readonly refusal: OutlineRefusal; reado
   );
 }
 
+interface Planned {
+  readonly plan: OutlinePlan;
+  /** With which it was planned. */
+  readonly own: OwnKinds;
+}
+
 /** Rows that the preview shows. */
 const MOST_ROWS = 12;
 
-function Naming({ content, plan, onMade, onClose }: Omit<Props, 'parts'> & { readonly plan: OutlinePlan }) {
+function Naming({ content, plan, own, onMade, onClose }: Omit<Props, 'parts'> & Planned) {
   const [name, setName] = useState(plan.name);
   const [columns, setColumns] = useState(plan.columns.map((c) => c.name));
   const names = { name: renamed(name, plan, columns), columns };
   const fits = areOutlineNames(names);
   const make = (): void => {
     const ids = someIds();
-    onMade((now) => withOutline(now, plan.parts, names, ids()) ?? now);
+    onMade((now) => withOutline(now, plan.parts, names, ids(), own) ?? now);
     onClose();
   };
   return (
@@ -93,7 +102,7 @@ function Naming({ content, plan, onMade, onClose }: Omit<Props, 'parts'> & { rea
         </table>
         {plan.parts.length > MOST_ROWS && <p className="mt-1 text-xs text-ink2">and {plan.parts.length - MOST_ROWS} more</p>}
       </div>
-      {fits ? <Written content={content} plan={plan} names={names} /> : <p role="status" className="mt-3 text-sm text-brick">Each column needs a name of its own, without &lt; &gt; | and \.</p>}
+      {fits ? <Written content={content} plan={plan} own={own} names={names} /> : <p role="status" className="mt-3 text-sm text-brick">Each column needs a name of its own, without &lt; &gt; | and \.</p>}
       <p className="mt-2 text-sm text-ink2">The first keeps its number; the others’ end. What they cover, the outline covers.</p>
       <p className="mt-4 flex justify-end gap-3">
         <Button onClick={onClose}>Leave them</Button>
@@ -109,8 +118,8 @@ function renamed(name: string, plan: OutlinePlan, columns: readonly string[]): s
 }
 
 /** What the file would say in their place. */
-function Written({ content, plan, names }: { readonly content: FeatureContent; readonly plan: OutlinePlan; readonly names: { readonly name: string; readonly columns: readonly string[] } }) {
-  const made = withOutline(content, plan.parts, names, () => 'new');
+function Written({ content, plan, own, names }: Pick<Props, 'content'> & Planned & { readonly names: OutlineNames }) {
+  const made = withOutline(content, plan.parts, names, () => 'new', own);
   const part = made?.parts.find((p) => p.id === plan.parts[0]);
   if (made === null || part === undefined) return null;
   const left = outlineOf(made).scenarios.filter((s) => s.kind === 'scenario').length;

@@ -1,6 +1,6 @@
 import { besideEachOther, outlineOf, type ReadScenario, type ScenarioPlace, type ScenarioStep, type StepPair } from '@caderno/core/scenarios';
 import { useMemo } from 'react';
-import { useArtefact } from '../../api/index.ts';
+import { useArtefact, useWording } from '../../api/index.ts';
 import { Loading } from '../../artefacts/index.ts';
 import { useFrame } from '../../frame/index.ts';
 import { StepText } from '../FeatureLines.tsx';
@@ -9,7 +9,8 @@ import { StepText } from '../FeatureLines.tsx';
 export function SideBySide({ first, second }: { readonly first: ScenarioPlace; readonly second: ScenarioPlace }) {
   const left = useScenario(first);
   const right = useScenario(second);
-  const pairs = useMemo(() => (left.scenario === undefined || right.scenario === undefined ? [] : besideEachOther(left.scenario, right.scenario)), [left.scenario, right.scenario]);
+  const { own } = useWording(useFrame().project);
+  const pairs = useMemo(() => (left.scenario === undefined || right.scenario === undefined ? [] : besideEachOther(left.scenario, right.scenario, own)), [left.scenario, own, right.scenario]);
   if (left.scenario === undefined || right.scenario === undefined) return <Loading error={left.error ?? right.error} />;
   return (
     <table aria-label={`${first.feature}/${first.scenario} beside ${second.feature}/${second.scenario}`} className="mb-2 w-[calc(100%-8.25rem)] table-fixed text-sm">

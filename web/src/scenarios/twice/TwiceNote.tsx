@@ -1,7 +1,9 @@
 import { sameScenarios, sharedBeginnings, withBackground, type FeatureContent, type FeatureOutline, type PartId } from '@caderno/core/scenarios';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { useWording } from '../../api/index.ts';
 import { MarginNote, someIds } from '../../artefacts/index.ts';
+import { useFrame } from '../../frame/index.ts';
 import { TextButton } from '../../look/index.ts';
 import { OutlineDialog } from './OutlineDialog.tsx';
 
@@ -15,8 +17,9 @@ interface Props {
 
 /** What a feature says twice: scenarios that differ only in values, and steps that all begin with, each with its mend. */
 export function TwiceNote({ content, settled, outline, update }: Props) {
+  const { own } = useWording(useFrame().project);
   const [parts, setParts] = useAskedOutline(settled);
-  const same = useMemo(() => sameScenarios(outline), [outline]);
+  const same = useMemo(() => sameScenarios(outline, own), [outline, own]);
   const beginnings = useMemo(() => sharedBeginnings(settled), [settled]);
   const ids = someIds();
   return (
