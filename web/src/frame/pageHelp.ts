@@ -27,7 +27,7 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
   phrasebook: [
     'A phrase is the text of a step with its values taken out: the clerk enters {int}.',
     'Phrases that say nearly the same stand together; one wording is chosen for all, and every use is shown before it is rewritten.',
-    'An agreed phrase is offered first while one writes.',
+    'An agreed phrase is offered first while one writes. Words that are values too (a season, a town) are told in the settings.',
     'Open a phrase to see where it is used. Shared steps can say it in full: whoever reads a scenario through is told what to do.',
   ],
   'scenarios-twice': [

@@ -2,6 +2,7 @@ import { OwnKinds, isOwnKindName, isOwnKindPattern, ownKindId, type OwnValueKind
 import { LIMITS } from '@caderno/contract';
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useState } from 'react';
+import { useLocation } from 'react-router';
 import { Button, IconButton } from '../look/index.ts';
 
 interface Props {
@@ -10,6 +11,9 @@ interface Props {
   readonly onChange: (kinds: readonly OwnValueKind[]) => void;
 }
 
+/** Whoever comes from the phrasebook is shown them. */
+const HASH = '#values';
+
 /** What are values in steps of scenarios besides numbers and texts in quotation marks; where two kinds meet, the upper one is meant. */
 export function ValueKindsEditor({ kinds, canEdit, onChange }: Props) {
   const move = (index: number, by: -1 | 1): void => {
@@ -17,8 +21,9 @@ export function ValueKindsEditor({ kinds, canEdit, onChange }: Props) {
     next.splice(index + by, 0, ...next.splice(index, 1));
     onChange(next);
   };
+  const { hash } = useLocation();
   return (
-    <div className="mt-4 text-sm">
+    <div ref={(place) => (hash === HASH ? place?.scrollIntoView({ block: 'center' }) : undefined)} className="mt-4 text-sm">
       <h3 className="font-semibold">Own kinds of values</h3>
       <p className="text-ink2">
         Numbers and texts in quotation marks are values in a step. Other words can be too: with a kind <span className="font-mono">season</span>, “the dry season” and “the wet season” are one phrase, “the <span className="font-mono">{'{season}'}</span> season”.

@@ -36,7 +36,10 @@ export function PhrasebookPage() {
           <span className="text-sm text-ink2">
             {countOf(phrases.filter((p) => p.uses > 0).length, 'phrase')} in {countOf(steps, 'step')}
           </span>
-          <Link to={address.scenarios(project)} className="ml-auto text-sm underline decoration-rule2 underline-offset-2">
+          <Link to={`${address.settings(project)}#values`} className="ml-auto text-sm underline decoration-rule2 underline-offset-2">
+            Own kinds of values
+          </Link>
+          <Link to={address.scenarios(project)} className="text-sm underline decoration-rule2 underline-offset-2">
             Back to the scenarios
           </Link>
         </header>
