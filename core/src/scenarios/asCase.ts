@@ -1,11 +1,11 @@
 import { scenarioId, type FeatureId, type ScenarioId } from '../artefacts/index.ts';
 import { EMPTY_CELL } from '../data/index.ts';
 import { EMPTY_CASE, newRow, parameterId, plainStep, rowId, stepId, type CaseContent, type Parameter, type Row, type Step } from '../cases/index.ts';
-import type { FeatureContent, FeaturePart } from './feature.ts';
+import type { FeatureContent, FeaturePart, PartId } from './feature.ts';
 import { takenApart } from './phrase.ts';
 import type { OwnKinds } from './ownKinds.ts';
 import { PLAIN_WORDING, detailOfStep, type Wording } from './phraseDetail.ts';
-import { outlineOf, type ReadScenario, type ScenarioStep } from './scenario.ts';
+import { outlineOf, type FeatureOutline, type ReadScenario, type ScenarioStep } from './scenario.ts';
 
 /** A scenario taken as a case: what coverage judges. */
 export interface ScenarioAsCase {
@@ -21,19 +21,34 @@ export interface ScenarioAsCase {
  * A `Then` expects, and what was done before it is its action: nobody could tell otherwise what to do. Where a phrase
  * has its detail, the shared steps stand below it and take its values; what they expect counts as in a case.
  */
-export function scenariosAsCases(feature: FeatureId, content: FeatureContent, wording: Wording = PLAIN_WORDING, { scenarios } = outlineOf(content)): ScenarioAsCase[] {
+export function scenariosAsCases(feature: FeatureId, content: FeatureContent, wording: Wording = PLAIN_WORDING): ScenarioAsCase[] {
+  const outline = outlineOf(content);
+  const asCase = casesOf(feature, content, wording, outline);
+  return outline.scenarios.flatMap(({ part }) => asCase(part) ?? []);
+}
+
+/** See {@link scenariosAsCases}: each scenario when it is asked for, by its part; null: the part is none, or has no number yet. */
+export function casesOf(feature: FeatureId, content: FeatureContent, wording: Wording, { scenarios }: FeatureOutline): (part: PartId) => ScenarioAsCase | null {
   const lines = content.parts.flatMap((part) => part.lines);
   const parts = new Map(content.parts.map((part) => [part.id, part]));
+  const written = new Map(scenarios.map((scenario) => [scenario.part, scenario]));
   const idAt = (line: number): string => lines[line]?.id ?? `${line}`;
-  return scenarios.flatMap((scenario) => {
-    const part = parts.get(scenario.part);
-    if (scenario.kind !== 'scenario' || part === undefined || part.number === 0) return [];
-    const steps = allSteps(scenario, scenarios);
-    const columns = columnsOf(scenario);
-    const parameters = [...columns, ...valuesIn(steps, idAt, wording.own)];
-    const inDetail = (step: ScenarioStep): Step[] => detailOf(step, idAt, wording, columns);
-    return [{ id: scenarioId(feature, part.number), part: part.id, content: { ...EMPTY_CASE, title: scenario.name, tags: scenario.tags, steps: stepsOf(steps, idAt, inDetail), parameters, rows: rowsOf(scenario, idAt), covers: part.covers, module: content.module, owner: content.owner } }];
-  });
+  const made = new Map<PartId, ScenarioAsCase>();
+  return (id) => {
+    const [scenario, part] = [written.get(id), parts.get(id)];
+    if (scenario?.kind !== 'scenario' || part === undefined || part.number === 0) return null;
+    const known = made.get(id) ?? { id: scenarioId(feature, part.number), part: id, content: asCase(scenario, scenarios, part, content, wording, idAt) };
+    made.set(id, known);
+    return known;
+  };
+}
+
+function asCase(scenario: ReadScenario, scenarios: readonly ReadScenario[], { covers }: FeaturePart, { module, owner }: FeatureContent, wording: Wording, idAt: (line: number) => string): CaseContent {
+  const steps = allSteps(scenario, scenarios);
+  const columns = columnsOf(scenario);
+  const parameters = [...columns, ...valuesIn(steps, idAt, wording.own)];
+  const inDetail = (step: ScenarioStep): Step[] => detailOf(step, idAt, wording, columns);
+  return { ...EMPTY_CASE, title: scenario.name, tags: scenario.tags, steps: stepsOf(steps, idAt, inDetail), parameters, rows: rowsOf(scenario, idAt), covers, module, owner };
 }
 
 /** The steps of a scenario with those of the backgrounds above it. */

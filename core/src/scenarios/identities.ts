@@ -21,7 +21,8 @@ export function withText(content: FeatureContent, text: string, newId: NewId, re
   const read = readFeature(text);
   const raw = keepingEndings(content, text.split('\n'));
   const fresh = partSpans(read).map((span): NewPart => ({ ...span, texts: raw.slice(span.from, span.to) }));
-  const was = matchParts(fresh, [...content.parts, ...remembered.filter((r) => !content.parts.some((p) => p.id === r.id))]);
+  const here = new Set(content.parts.map((p) => p.id));
+  const was = matchParts(fresh, content.parts, remembered.filter((r) => !here.has(r.id)));
   const parts = fresh.map((part, i) => settledPart(part, was[i] ?? null, newId));
   const same = parts.length === content.parts.length && parts.every((part, i) => part === content.parts[i]);
   return { ...content, parts: same ? content.parts : parts, title: titleOf(read, content.path) };
@@ -84,17 +85,27 @@ function keepingEndings(content: FeatureContent, texts: readonly string[]): read
   });
 }
 
-function matchParts(fresh: readonly NewPart[], old: readonly FeaturePart[]): (FeaturePart | null)[] {
-  const free = new Set(old);
+function matchParts(fresh: readonly NewPart[], now: readonly FeaturePart[], remembered: readonly FeaturePart[]): (FeaturePart | null)[] {
+  const free = new Set([...now, ...remembered]);
   const was = new Array<FeaturePart | null>(fresh.length).fill(null);
   const take = (i: number, part: FeaturePart | undefined): void => {
     if (part === undefined) return;
     was[i] = part;
     free.delete(part);
   };
+  // Whoever types changes one part: those before and behind it are who they were.
+  let begin = 0;
+  while (begin < fresh.length && isWord(fresh[begin], now[begin])) {
+    take(begin, now[begin]);
+    begin += 1;
+  }
+  for (let i = fresh.length - 1, j = now.length - 1; i >= begin && j >= begin && isWord(fresh[i], now[j]); i -= 1, j -= 1) take(i, now[j]);
   const by = (keyOfNew: (part: NewPart) => string, keyOfOld: (part: FeaturePart) => string): void => {
     const waiting = new Map<string, FeaturePart[]>();
-    for (const part of free) waiting.set(keyOfOld(part), [...(waiting.get(keyOfOld(part)) ?? []), part]);
+    for (const part of free) {
+      const key = keyOfOld(part);
+      waiting.set(key, [...(waiting.get(key) ?? []), part]);
+    }
     fresh.forEach((part, i) => {
       if (was[i] === null) take(i, waiting.get(keyOfNew(part))?.shift());
     });
@@ -103,6 +114,11 @@ function matchParts(fresh: readonly NewPart[], old: readonly FeaturePart[]): (Fe
   by((p) => `${p.kind}\n${nameIn(p.texts)}`, (p) => `${p.kind}\n${nameIn(p.lines.map((l) => l.text))}`);
   for (const [i, part] of fresh.entries()) if (was[i] === null) take(i, mostAlike(part, [...free]));
   return was;
+}
+
+/** Whether a part of the new text is an old one word for word. */
+function isWord(part: NewPart | undefined, old: FeaturePart | undefined): boolean {
+  return part !== undefined && part.kind === old?.kind && part.texts.length === old.lines.length && part.texts.every((text, i) => text === old.lines[i]?.text);
 }
 
 /** What stands behind the keyword of a part: it is on the first line that is neither empty nor of tags or a comment. */

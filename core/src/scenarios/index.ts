@@ -33,7 +33,7 @@ export { keywordsOf, type Keyword } from './keywords.ts';
 export { PLAIN_WORDING, detailOfStep, phraseDetails, phrasesDetailed, withDetailReworded, withPhraseDetailed, withoutPhraseDetailed, type DetailingShared, type PhraseDetail, type PhraseDetails, type Wording } from './phraseDetail.ts';
 export { onlyWrittenFor, scenariosTagged, scenariosWrittenFor, withWrittenFor, withoutWrittenFor } from './writtenFor.ts';
 export { scenarioForReading } from './forReading.ts';
-export { scenariosAsCases, type ScenarioAsCase } from './asCase.ts';
+export { casesOf, scenariosAsCases, type ScenarioAsCase } from './asCase.ts';
 export { planOutline, sameScenarios, type OutlineColumn, type OutlineNames, type OutlinePlan, type OutlineRefusal } from './outlinePlan.ts';
 export { areOutlineNames, withOutline } from './outlining.ts';
 export { sharedBeginnings, withBackground, type SharedBeginning } from './backgrounds.ts';

@@ -43,6 +43,21 @@ const HOLE = '{}';
  * value. Values of own kinds are holes as well; within quotation marks and angle brackets none is looked for.
  */
 export function takenApart(text: string, own: OwnKinds = NO_OWN_KINDS): TakenApart {
+  const texts = known.get(own) ?? new Map<string, TakenApart>();
+  const before = texts.get(text);
+  if (before !== undefined) return before;
+  if (texts.size >= MOST_KNOWN) texts.clear();
+  const apart = takenApartAnew(text, own);
+  texts.set(text, apart);
+  known.set(own, texts);
+  return apart;
+}
+
+/** Steps that were taken apart lately: while somebody types, all of a feature but one are the same again and again, and several ask. */
+const known = new WeakMap<OwnKinds, Map<string, TakenApart>>();
+const MOST_KNOWN = 10_000;
+
+function takenApartAnew(text: string, own: OwnKinds): TakenApart {
   const plain = plainValues(text);
   const values = own.kinds.length === 0 ? plain : withOwnValues(plain, own.foundIn(text));
   let [key, at] = ['', 0];

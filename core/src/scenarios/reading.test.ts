@@ -1,9 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
 import { AstBuilder, GherkinClassicTokenMatcher, Parser, dialects } from '@cucumber/gherkin';
 import type { Background, FeatureChild, Scenario } from '@cucumber/messages';
 import { EMPTY_FEATURE, type FeatureContent } from './feature.ts';
 import { withText } from './identities.ts';
-import { readFeature } from './reading.ts';
+import { readAnew, readFeature } from './reading.ts';
 import { instancesOf, outlineOf, type ReadScenario } from './scenario.ts';
 import { tagTest } from './tagExpression.ts';
 import { tidied } from './tidying.ts';
@@ -173,4 +174,46 @@ it('a tag expression asks for what has its tags; one that is being written asks 
   expect([['@smoke'], ['@smoke', '@slow'], [], ['@smoke', '@x']].map((tags) => test?.(tags))).toEqual([true, false, false, true]);
   expect(tagTest(' ')?.([])).toBe(true);
   expect(tagTest('@smoke and (')).toBeNull();
+});
+
+describe('a text read after one that is nearly the same', () => {
+  const line = fc.constantFrom('', '  ', 'Feature: f', '  Rule: r', '  Background:', '  Scenario: s', '  Scenario Outline: o', '    Given a <x>', '    And b', '    * c', '    Examples: e', '      | x |', '      | 1 | 2 |', '      """', '      ```', '@t', '@u @v w', '# said', '# language: pt', 'told', '  Cenário: z', '\tWhen d\r', '    Dado e');
+  const text = (lines: readonly string[]): string => lines.join('\n');
+  const good = ['@f', 'Feature: f', 'told', '', '  Background:', '    Given a', '', '  @t', '  Scenario: s', '    Given b', '      | x |', '', '  # said', '  @u', '  Scenario Outline: o', '', '    Given <x>', '      """', '      Given it', '      """', '', '    @v', '    Examples:', '      | x |', '      | 1 |', '', '  Rule: r', '', '    Scenario: t', '      told', '', '    Scenario: u', '      When d'];
+  const portuguese = ['# language: pt', 'Funcionalidade: f', '', '  Cenário: s', '    Dado b', '', '  Cenário: t', '    Quando c'];
+  const change = fc.record({ at: fc.nat(40), removed: fc.nat(2), added: fc.array(line, { maxLength: 2 }) });
+  const letter = fc.record({ at: fc.nat(400), removed: fc.nat(3), added: fc.constantFrom('', 'x', ':', '|', '"', '@', '#', '\n', ' ', 'Scenario: n\n') });
+
+  it('says what it says when it is read alone', () => {
+    fc.assert(fc.property(fc.constantFrom(good, portuguese, good.map((l) => `${l}\r`), [...good.slice(8)]), fc.array(change, { minLength: 1, maxLength: 4 }), fc.array(letter, { minLength: 1, maxLength: 6 }), (begun, changes, letters) => {
+      const typed = [text(begun)];
+      for (const { at, removed, added } of letters) {
+        const now = typed.at(-1) ?? '';
+        typed.push(now.slice(0, at) + added + now.slice(at + removed));
+      }
+      let lines: readonly string[] = begun;
+      for (const { at, removed, added } of changes) {
+        lines = lines.toSpliced(at, removed, ...added);
+        typed.push(text(lines));
+      }
+      for (const now of typed) {
+        expect(readFeature(now)).toEqual(readAnew(now));
+        // What is no good Gherkin is read anew the next time: begin again from what is.
+        if (readFeature(now).problems.length > 0) readFeature(text(begun));
+      }
+    }), { numRuns: 300 });
+  });
+
+  it('is not read as a whole when one types in a long one', () => {
+    const long = (name: string): string => text(['Feature: f', ...Array.from({ length: 2_000 }, (_, i) => `  Scenario: ${i === 900 ? name : i}\n    Given a reading of ${i}\n      | a |\n      | ${i} |\n`)]);
+    const timed = (read: () => unknown): number => {
+      const began = performance.now();
+      read();
+      return performance.now() - began;
+    };
+    readFeature(long('begun'));
+    const whole = Math.min(...Array.from({ length: 3 }, () => timed(() => readAnew(long('a')))));
+    const within = Math.min(...Array.from({ length: 3 }, (_, i) => timed(() => readFeature(long(`b${i}`)))));
+    expect(within).toBeLessThan(whole / 3);
+  });
 });

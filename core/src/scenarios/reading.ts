@@ -63,7 +63,7 @@ export interface ReadFeature {
 /** The parser gives up after ten problems; it is asked again without the lines it could not take, so often. */
 const MOST_PASSES = 10;
 
-/** The text that was read last, and what it says: while somebody types, several ask for the same. */
+/** The text that was read last, and what it says: while somebody types, several ask for the same, and then for nearly the same. */
 let last: { readonly text: string; readonly read: ReadFeature } | null = null;
 
 /**
@@ -71,7 +71,7 @@ let last: { readonly text: string; readonly read: ReadFeature } | null = null;
  * what is a step here is one wherever the file is executed. In time linear in the text but for files with many errors.
  */
 export function readFeature(text: string): ReadFeature {
-  if (last?.text !== text) last = { text, read: readAnew(text) };
+  if (last?.text !== text) last = { text, read: (last === null ? null : readWithin(last, text)) ?? readAnew(text) };
   return last.read;
 }
 
@@ -80,7 +80,8 @@ export function languageOf({ lines }: ReadFeature): string {
   return lines.find((l) => l.role === 'language')?.text.trim() ?? 'en';
 }
 
-function readAnew(text: string): ReadFeature {
+/** Exported as the judge of what is read from what was read before. */
+export function readAnew(text: string): ReadFeature {
   const lines = text.replace(/^\uFEFF/, '').split('\n');
   const problems: FeatureProblem[] = [];
   for (let pass = 1; ; pass += 1) {
@@ -90,6 +91,38 @@ function readAnew(text: string): ReadFeature {
     if (ended || pass === MOST_PASSES) return { lines: roles, problems: withLastWord(problems, ended, roles) };
     for (const { line } of found) lines[line - 1] = '';
   }
+}
+
+/**
+ * A text that differs within one scenario from another one that was read: only that scenario is read. Null where more
+ * than its own lines may be other ones for it, or something in it is no good Gherkin.
+ */
+function readWithin(before: { readonly text: string; readonly read: ReadFeature }, text: string): ReadFeature | null {
+  const { lines } = before.read;
+  if (before.read.problems.length > 0) return null;
+  const [was, now] = [before.text.split('\n'), text.split('\n')];
+  const from = sameLines(was, now);
+  const to = was.length - sameLines(was.slice(from).reverse(), now.slice(from).reverse());
+  const start = lines.findLastIndex((line, i) => i <= from && line.role === 'scenario');
+  const feature = lines.find((line) => line.role === 'feature')?.keyword;
+  const next = lines.findIndex((line, i) => i >= Math.max(to, start + 1) && BEGINS_ANOTHER.has(line.role));
+  if (start < 0 || feature === undefined || lines.some((line, i) => i > start && i < to && BEGINS_ANOTHER.has(line.role))) return null;
+  // With the keyword that ends it: blank lines before that may be of a description.
+  const end = next < 0 ? was.length : next + 1;
+  const mine = now.slice(start, now.length - (was.length - end));
+  const read = readAnew([`# language: ${languageOf(before.read)}`, `${feature}:`, ...mine].join('\n'));
+  const fresh = read.lines.slice(2);
+  const begins = [lines[start]?.role, ...(next < 0 ? [] : [lines[next]?.role])].join();
+  if (read.problems.length > 0 || fresh[0]?.role !== 'scenario' || fresh.flatMap(({ role }) => (BEGINS_ANOTHER.has(role) ? [role] : [])).join() !== begins) return null;
+  return { lines: [...lines.slice(0, start), ...fresh, ...lines.slice(end)], problems: [] };
+}
+
+const BEGINS_ANOTHER: ReadonlySet<LineRole> = new Set(['feature', 'rule', 'background', 'scenario']);
+
+function sameLines(a: readonly string[], b: readonly string[]): number {
+  let count = 0;
+  while (count < a.length && count < b.length && a[count] === b[count]) count += 1;
+  return count;
 }
 
 function withLastWord(problems: readonly FeatureProblem[], ended: boolean, lines: readonly ReadLine[]): FeatureProblem[] {

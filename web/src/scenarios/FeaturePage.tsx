@@ -1,26 +1,22 @@
 import { scenarioId, type FeatureId } from '@caderno/core/artefacts';
 import { folderOf, instancesOf, outlineOf, textOf, tidied, withMoved, withName, withPlaced, withText, type FeatureContent, type FeatureOutline, type FeaturePart, type PartId } from '@caderno/core/scenarios';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, type To } from 'react-router';
 import { useModules, useWording } from '../api/index.ts';
-import { Loading, Margin, MarginNote, TextInput, someIds } from '../artefacts/index.ts';
-import { OwnFields } from '../fields/index.ts';
+import { Loading, TextInput, someIds } from '../artefacts/index.ts';
 import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { TextButton, countOf, usePrinting } from '../look/index.ts';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { usePhrases, type ShownPhrase } from './usePhrases.ts';
 import { FeatureEditor } from './editor/FeatureEditor.tsx';
 import { offers } from './editor/offers.ts';
-import { ScenarioCovers } from './ScenarioCovers.tsx';
 import { FeatureLines, sectionOf } from './FeatureLines.tsx';
-import { FeatureProblems } from './FeatureProblems.tsx';
-import { FeatureRequirements } from './FeatureRequirements.tsx';
+import { FeatureMargin, lineOf } from './FeatureMargin.tsx';
 import { MoveScenarioDialog } from './MoveScenarioDialog.tsx';
 import { ExamplesGrid } from './examples/ExamplesGrid.tsx';
 import { useClone } from './useClone.ts';
 import { useCoveredScenarios } from './useCoveredScenarios.ts';
 import { useShownLine } from './useShownLine.ts';
-import { TwiceNote } from './twice/TwiceNote.tsx';
 
 /** A feature: its text, or its scenarios as pages; what is wrong in it, and what it is written for. */
 export function FeaturePage({ id }: { readonly id: FeatureId }) {
@@ -44,6 +40,13 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
   const write = useWriting(content, update);
   const printing = usePrinting();
   const { show, showLine } = useShownLine(outline);
+  const showInText = useCallback(
+    (at: number): void => {
+      setForm('text');
+      showLine(at);
+    },
+    [showLine],
+  );
   const here = partAt(content, line);
   const phrases = usePhrases().data?.phrases ?? NO_PHRASES;
   const { own } = useWording(project);
@@ -109,15 +112,7 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
           )}
           {(form === 'pages' || printing) && <FeatureLines id={id} outline={outline} onPlace={canEdit ? place : null} examplesOf={printing ? null : (part, at) => <ExamplesGrid content={content} part={part} at={at} covered={covered} canEdit={canEdit} update={update} />} />}
         </div>
-        <Margin>
-          <FeatureProblems id={id} path={content.path} outline={outline} onShow={(at) => (setForm('text'), showLine(at))} />
-          <ScenarioCovers id={id} content={content} covered={covered} here={here} canEdit={canEdit} update={update} onShow={(part) => (setForm('text'), showLine(lineOf(content, part.id)))} />
-          {canEdit && <TwiceNote content={content} settled={settled} outline={outline} update={update} />}
-          <MarginNote title="Requirements">
-            <FeatureRequirements id={id} content={content} here={here} canEdit={canEdit} update={update} />
-          </MarginNote>
-          <OwnFields place="margin" id={id} kind="feature" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
-        </Margin>
+        <FeatureMargin id={id} content={settled} outline={outline} covered={covered} here={here?.id} canEdit={canEdit} update={update} onShow={showInText} />
       </div>
       {moving !== null && <MoveScenarioDialog id={id} content={content} version={editing.version} part={moving} onClose={() => setMoving(null)} />}
     </article>
@@ -141,14 +136,14 @@ const NO_PHRASES: readonly ShownPhrase[] = [];
 /** Milliseconds after the last key until what the text says is told beside it. */
 const SETTLE_MS = 150;
 
-/** The content as it was when nobody typed for a moment: a key in a long feature is not to wait for what stands beside it. */
+/** The content as its text was when nobody typed for a moment: a key in a long feature is not to wait for what stands beside it. */
 function useSettled(content: FeatureContent): FeatureContent {
   const [settled, setSettled] = useState(content);
   useEffect(() => {
     const timer = setTimeout(() => setSettled(content), SETTLE_MS);
     return () => clearTimeout(timer);
   }, [content]);
-  return settled;
+  return content.parts.every((part, i) => part.lines === settled.parts[i]?.lines) ? content : settled;
 }
 
 /** The text as an editor shows it: without what ends a line, and the mark before the first. */
@@ -167,10 +162,6 @@ function useWriting(content: FeatureContent, update: Editing<FeatureContent>['up
     const remembered = [...known.current.values()];
     update((c) => withText(c, text, ids(), remembered));
   };
-}
-
-function lineOf({ parts }: FeatureContent, id: PartId): number {
-  return parts.slice(0, parts.findIndex((p) => p.id === id)).reduce((sum, part) => sum + part.lines.length, 0);
 }
 
 function partAt({ parts }: FeatureContent, line: number): FeaturePart | undefined {

@@ -20,19 +20,19 @@ interface Props {
 }
 
 /** The conditions that the scenario at the cursor covers, and what it shows of them; elsewhere those of all scenarios. */
-export function ScenarioCovers({ id, content, covered: { conditions, coverages, cases }, here, canEdit, update, onShow }: Props) {
+export function ScenarioCovers({ id, content, covered: { conditions, coverages, caseOf }, here, canEdit, update, onShow }: Props) {
   const scenario = here?.kind === 'scenario' ? here : undefined;
-  const asCase = cases.find((s) => s.part === scenario?.id);
+  const asCase = scenario === undefined ? null : caseOf(scenario.id);
   const partId = scenario?.id;
   const cover = useCallback(
     (change: (content: CaseContent) => CaseContent) =>
-      update((c) => ({ ...c, parts: c.parts.map((part) => (part.id === partId && asCase !== undefined ? { ...part, covers: change({ ...asCase.content, covers: part.covers }).covers } : part)) })),
+      update((c) => ({ ...c, parts: c.parts.map((part) => (part.id === partId && asCase !== null ? { ...part, covers: change({ ...asCase.content, covers: part.covers }).covers } : part)) })),
     [asCase, partId, update],
   );
   if (scenario === undefined) return <AllCovers content={content} onShow={onShow} />;
   return (
     <MarginNote title={scenario.number === 0 ? 'Covers' : `Covers, ${id}/${scenario.number}`}>
-      {asCase === undefined ? <p>A new scenario gets its number when it is saved. Then it can cover conditions.</p> : <Covers of="scenario" id={id} content={asCase.content} conditions={conditions} coverages={coverages} canEdit={canEdit} update={cover} onFill={null} />}
+      {asCase === null ? <p>A new scenario gets its number when it is saved. Then it can cover conditions.</p> : <Covers of="scenario" id={id} content={asCase.content} conditions={conditions} coverages={coverages} canEdit={canEdit} update={cover} onFill={null} />}
     </MarginNote>
   );
 }

@@ -1,5 +1,5 @@
 import type { FeatureOutline } from '@caderno/core/scenarios';
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
 import type { ShownLine } from './editor/FeatureEditor.tsx';
 
@@ -16,5 +16,6 @@ export function useShownLine(outline: FeatureOutline): { show: ShownLine | null;
     const scenario = latest.current.scenarios.find((s) => s.number === number && number > 0);
     if (scenario !== undefined) setShow({ line: scenario.line, focus: false });
   }, [hash, key]);
-  return { show, showLine: (line) => setShow({ line, focus: true }) };
+  const showLine = useCallback((line: number) => setShow({ line, focus: true }), []);
+  return { show, showLine };
 }

@@ -36,7 +36,7 @@ export function startEdit<C>(base: number, baseContent: C, content: C): EditStat
 }
 
 export function isDirty<C>(state: EditState<C>): boolean {
-  return state.content !== state.baseContent && diffContent(asJson(state.content), asJson(state.baseContent)).kind !== 'same';
+  return !sameJson(asJson(state.content), asJson(state.baseContent));
 }
 
 export function edited<C>(state: EditState<C>, content: C, now: number): EditState<C> {

@@ -30,9 +30,9 @@ export function ExamplesGrid({ content, part, at, covered, canEdit, update }: Pr
   const [making, setMaking] = useState(false);
   const covers = content.parts.find((p) => p.id === part)?.covers ?? NO_COVERS;
   const checks = useColumnChecks(covers, covered.conditions);
-  const asCase = covered.cases.find((s) => s.part === part);
+  const asCase = covered.caseOf(part);
   const id = asCase?.id ?? NOT_SAVED;
-  const shows = useMemo(() => (asCase === undefined ? NOTHING_SHOWN : rowShows(asCase.id, asCase.content.rows, covered.coverages)), [asCase, covered.coverages]);
+  const shows = useMemo(() => (asCase === null ? NOTHING_SHOWN : rowShows(asCase.id, asCase.content.rows, covered.coverages)), [asCase, covered.coverages]);
   const gained = useGained(id, useMemo(() => asCase?.content ?? NO_CASE, [asCase]), covered.conditions, covered.coverages, covered.mostItems);
   const edit = useCallback<EditTable>(
     (change) => {

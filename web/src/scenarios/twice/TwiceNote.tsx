@@ -9,18 +9,17 @@ import { OutlineDialog } from './OutlineDialog.tsx';
 
 interface Props {
   readonly content: FeatureContent;
-  /** The content a moment ago, and what it says. */
-  readonly settled: FeatureContent;
+  /** What it says. */
   readonly outline: FeatureOutline;
   readonly update: (change: (content: FeatureContent) => FeatureContent) => void;
 }
 
 /** What a feature says twice: scenarios that differ only in values, and steps that all begin with, each with its mend. */
-export function TwiceNote({ content, settled, outline, update }: Props) {
+export function TwiceNote({ content, outline, update }: Props) {
   const { own } = useWording(useFrame().project);
-  const [parts, setParts] = useAskedOutline(settled);
+  const [parts, setParts] = useAskedOutline(content);
   const same = useMemo(() => sameScenarios(outline, own), [outline, own]);
-  const beginnings = useMemo(() => sharedBeginnings(settled), [settled]);
+  const beginnings = useMemo(() => sharedBeginnings(content), [content]);
   const ids = someIds();
   return (
     <>
