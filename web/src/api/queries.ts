@@ -1,11 +1,11 @@
 import type { OwnField } from '@caderno/core/fields';
 import type { ListProject } from '@caderno/core/listing';
-import { FIRST_PRIORITIES, type ArtefactId, type ArtefactKind, type IdOfKind, type RequirementId } from '@caderno/core/artefacts';
+import { FIRST_PRIORITIES, kindOfId, type ArtefactId, type ArtefactKind, type IdOfKind, type RequirementId } from '@caderno/core/artefacts';
 import type { Used } from '@caderno/core/shared';
 import type { Standing } from '@caderno/core/coverage';
 import type { ArtefactOfKind, ConditionLine, QueryInputOf, ResponseOf } from '@caderno/contract';
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useMemo } from 'react';
 import { call } from './client.ts';
 import { SESSION_KEY } from './session.ts';
 import { useKnown } from './log/useProjectLog.ts';
@@ -22,14 +22,24 @@ export function useMembers(project: string) {
 }
 
 export function useArtefact<K extends ArtefactKind>(project: string, kind: K, id: IdOfKind[K]) {
-  return useQuery({
+  return useQuery(artefactQuery(project, kind, id));
+}
+
+/** Reads an artefact that is about to be opened, while the page is still being drawn for it. */
+export function useReadAhead(project: string): (id: ArtefactId) => void {
+  const client = useQueryClient();
+  return useCallback((id: ArtefactId) => void client.prefetchQuery(artefactQuery(project, kindOfId(id), id)), [client, project]);
+}
+
+function artefactQuery<K extends ArtefactKind>(project: string, kind: K, id: IdOfKind[K]) {
+  return {
     queryKey: keys.artefact(project, id),
     queryFn: async () => {
       const artefact = await call('readArtefact', { params: { project, id } });
       if (artefact.kind !== kind) throw new Error(`${id} is a ${artefact.kind}`);
       return artefact as ArtefactOfKind<K>;
     },
-  });
+  };
 }
 
 export function useVersions(project: string, id: ArtefactId) {

@@ -1,12 +1,16 @@
-import { Annotation, Compartment, EditorState, type Extension } from '@codemirror/state';
+import { Annotation, ChangeSet, Compartment, EditorState, Prec, type Extension } from '@codemirror/state';
 import { EditorView } from '@codemirror/view';
 import { useEffect, useRef } from 'react';
+import { flushSync } from 'react-dom';
+import { TypedText } from './typedText.ts';
 
 interface Props {
   readonly value: string;
   readonly onChange: (value: string) => void;
   /** Must be stable; a new list reconfigures the editor. */
   readonly extensions: readonly Extension[];
+  /** For long texts: a change is told when it stands on the screen, or when something is asked of the page. */
+  readonly afterFrame?: boolean;
   readonly autoFocus?: boolean;
   readonly className?: string;
   readonly onReady?: (view: EditorView) => void;
@@ -27,30 +31,41 @@ const LOOK = EditorView.theme({
 });
 
 /** CodeMirror as a controlled field. A value from outside changes only what differs, so that the cursor stays. */
-export function CodeField({ value, onChange, extensions, autoFocus = false, className = '', onReady }: Props) {
+export function CodeField({ value, onChange, extensions, afterFrame = false, autoFocus = false, className = '', onReady }: Props) {
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
-  const latest = useRef({ value, onChange, extensions, onReady, autoFocus });
+  const typed = useRef<TypedText | null>(null);
+  const latest = useRef({ value, onChange, extensions, afterFrame, onReady, autoFocus });
   const configuration = useRef(new Compartment());
   useEffect(() => {
-    latest.current = { value, onChange, extensions, onReady, autoFocus };
+    latest.current = { value, onChange, extensions, afterFrame, onReady, autoFocus };
   });
 
   useEffect(() => {
     if (host.current === null) return undefined;
     const { current } = latest;
+    const waiting = new TypedText(() => latest.current.onChange(made.state.doc.toString()));
+    // Whatever is asked of the page is asked of it with what was typed.
+    const tellNow = (): void => flushSync(() => waiting.tell());
     const listener = EditorView.updateListener.of((update) => {
       const ours = update.transactions.some((t) => t.annotation(FromOutside) === true);
-      if (update.docChanged && !ours) latest.current.onChange(update.state.doc.toString());
+      if (!update.docChanged || ours) return;
+      if (latest.current.afterFrame) waiting.add(update);
+      else latest.current.onChange(update.state.doc.toString());
     });
+    const asking = EditorView.domEventHandlers({ blur: tellNow, keydown: (event) => (event.ctrlKey || event.metaKey || event.altKey ? tellNow() : undefined) });
+    window.addEventListener('pagehide', tellNow, { capture: true });
     const made = new EditorView({
       parent: host.current,
-      state: EditorState.create({ doc: current.value, selection: { anchor: current.value.length }, extensions: [LOOK, listener, configuration.current.of([...current.extensions])] }),
+      state: EditorState.create({ doc: current.value, selection: { anchor: current.value.length }, extensions: [LOOK, listener, Prec.highest(asking), configuration.current.of([...current.extensions])] }),
     });
     view.current = made;
+    typed.current = waiting;
     if (current.autoFocus) made.focus();
     current.onReady?.(made);
     return () => {
+      window.removeEventListener('pagehide', tellNow, { capture: true });
+      waiting.tell();
       made.destroy();
       view.current = null;
     };
@@ -63,8 +78,11 @@ export function CodeField({ value, onChange, extensions, autoFocus = false, clas
   useEffect(() => {
     const editor = view.current;
     if (editor === null) return;
-    const change = smallestChange(editor.state.doc.toString(), value);
-    if (change !== null) editor.dispatch({ changes: change, annotations: FromOutside.of(true) });
+    const known = typed.current?.known(editor.state.doc) ?? editor.state.doc;
+    const change = smallestChange(known.toString(), value);
+    if (change === null) return;
+    const changes = ChangeSet.of(change, known.length, editor.state.lineBreak);
+    editor.dispatch({ changes: typed.current?.among(changes) ?? changes, annotations: FromOutside.of(true) });
   }, [value]);
 
   return <div ref={host} className={className} />;

@@ -3,7 +3,7 @@ import type { ListColumn } from '@caderno/core/listing';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useCallback, useEffect, useRef, type ReactNode } from 'react';
 import { Link, useLocation, useNavigate } from 'react-router';
-import { useOwnFields, type ListedHead } from '../api/index.ts';
+import { useOwnFields, useReadAhead, type ListedHead } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { CannotBeRead, KIND_NAME, SelectMark, countOf, drawnLines, usePrinting, type Selection } from '../look/index.ts';
 import type { ListLine } from './listLines.ts';
@@ -102,10 +102,11 @@ function Line<K extends ArtefactKind>({ listed, isCurrent, isActive, search, sel
   const { project } = useFrame();
   const { id, title, broken } = listed;
   const isSelected = selection.has(id);
+  const readAhead = useReadAhead(project);
   return (
     <div className={`group flex border-b border-rule ${isSelected ? 'bg-blue-wash' : ''} ${isCurrent ? 'bg-blue-wash shadow-[inset_3px_0_0_var(--color-blue)]' : 'hover:bg-page2'}`}>
       <SelectMark name={id} selected={isSelected} shown={selection.chosen.length > 0} byPointerOnly={!isActive} onSelect={(_, through) => selection.toggle(id, through)} className="ml-0.5 mr-0.5 mt-2" />
-      <Link draggable={false} tabIndex={isActive ? 0 : -1} to={{ pathname: address.artefact(project, id), search }} aria-current={isCurrent ? 'page' : undefined} className="flex min-w-0 flex-1 gap-2.5 py-2 pr-5">
+      <Link draggable={false} tabIndex={isActive ? 0 : -1} to={{ pathname: address.artefact(project, id), search }} onClick={() => readAhead(id)} aria-current={isCurrent ? 'page' : undefined} className="flex min-w-0 flex-1 gap-2.5 py-2 pr-5">
         <span className="w-9 shrink-0 pt-0.5 font-mono text-xs text-ink2">{id}</span>
         <span className="min-w-0 flex-1">
           <span className={`block leading-[1.35] ${isCurrent ? 'font-semibold' : ''}`}>{title}</span>

@@ -2,11 +2,12 @@ import type { FeatureId } from '@caderno/core/artefacts';
 import { EXECUTIONS, type Execution } from '@caderno/core/cases';
 import { executionOf, scenarioEffort } from '@caderno/core/scenarios';
 import { TagIcon } from 'lucide-react';
+import { memo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useScenarioExecution, type ListedHead } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { ListPage, type LineLook, type Listing } from '../listing/index.ts';
-import { STATE_WORD, countOf, durationOf } from '../look/index.ts';
+import { STATE_WORD, TextButton, countOf, durationOf } from '../look/index.ts';
 import { FeatureFiles } from './FeatureFiles.tsx';
 import type { AskedScenarios } from './useAskedScenarios.ts';
 
@@ -28,7 +29,7 @@ export function FeatureIndex({ listing, current, asked, onNew }: Props) {
       ...(head.problems === 0 ? [] : [countOf(head.problems, 'problem')]),
       ...(head.state === 'draft' ? [] : [STATE_WORD[head.state].toLowerCase()]),
     ],
-    below: (listed) => (listed.id === current || filtered ? <ScenarioLines feature={listed.head.id} scenarios={shown(listed.head)} common={commonTags(listed.head.scenarios)} /> : null),
+    below: (listed) => (listed.id === current || filtered ? <ScenarioLines feature={listed.head.id} scenarios={listed.head.scenarios} test={asked.test} /> : null),
   };
   const heading = (
     <h1 className="flex items-baseline gap-2.5 font-serif text-xl font-semibold">
@@ -88,12 +89,27 @@ function commonTags(scenarios: ListedScenarios): ReadonlySet<string> {
   return new Set(first?.tags.filter((tag) => others.every((s) => s.tags.includes(tag))));
 }
 
-function ScenarioLines({ feature, scenarios, common }: { readonly feature: FeatureId; readonly scenarios: ListedScenarios; readonly common: ReadonlySet<string> }) {
+interface LinesProps {
+  readonly feature: FeatureId;
+  readonly scenarios: ListedScenarios;
+  readonly test: AskedScenarios['test'];
+}
+
+/** Scenarios of a feature that are listed before somebody asks for the others. */
+const MOST_AT_ONCE = 50;
+
+/** A feature may have hundreds: they are drawn anew only when they, or the place one is at, are others. */
+const ScenarioLines = memo(function ScenarioLines({ feature, scenarios, test }: LinesProps) {
+  const common = commonTags(scenarios);
+  const [whole, setWhole] = useState(false);
   const { project } = useFrame();
   const { search, hash, pathname } = useLocation();
+  const fitting = scenarios.filter(test);
+  const isFar = fitting.slice(MOST_AT_ONCE).some((s) => hash === `#${s.number}`);
+  const shown = whole || isFar || fitting.length <= MOST_AT_ONCE ? fitting : fitting.slice(0, MOST_AT_ONCE);
   return (
     <ol aria-label={`Scenarios of ${feature}`} className="border-b border-rule pb-1.5">
-      {scenarios.map(({ number, name, tags, instances }) => {
+      {shown.map(({ number, name, tags, instances }) => {
         const to = { pathname: address.scenarios(project, feature), search, hash: `#${number}` };
         const own = tags.filter((tag) => !common.has(tag));
         const isHere = pathname === to.pathname && hash === to.hash;
@@ -110,6 +126,11 @@ function ScenarioLines({ feature, scenarios, common }: { readonly feature: Featu
           </li>
         );
       })}
+      {shown.length < fitting.length && (
+        <li className="py-1 pl-[4.6rem]">
+          <TextButton onClick={() => setWhole(true)}>{(fitting.length - shown.length).toLocaleString()} more</TextButton>
+        </li>
+      )}
     </ol>
   );
-}
+});

@@ -59,5 +59,5 @@ export function FeatureEditor({ text, readOnly, onChange, show, onLine, own, off
     view.dispatch({ selection: { anchor: line.to }, effects: EditorView.scrollIntoView(line.from, { y: 'start', yMargin: 60 }) });
     if (show.focus) view.focus();
   }, [show, view]);
-  return <CodeField value={text} onChange={onChange} extensions={extensions} onReady={setView} className="min-h-40" />;
+  return <CodeField afterFrame value={text} onChange={onChange} extensions={extensions} onReady={setView} className="min-h-40" />;
 }
