@@ -57,7 +57,8 @@ export function takenApart(text: string, own: OwnKinds = NO_OWN_KINDS): TakenApa
 const known = new WeakMap<OwnKinds, Map<string, TakenApart>>();
 const MOST_KNOWN = 10_000;
 
-function takenApartAnew(text: string, own: OwnKinds): TakenApart {
+/** For whoever goes through many texts once. */
+export function takenApartAnew(text: string, own: OwnKinds = NO_OWN_KINDS): TakenApart {
   const plain = plainValues(text);
   const values = own.kinds.length === 0 ? plain : withOwnValues(plain, own.foundIn(text));
   let [key, at] = ['', 0];

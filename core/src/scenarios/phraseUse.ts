@@ -1,6 +1,6 @@
 import type { FeatureContent } from './feature.ts';
 import type { OwnKinds } from './ownKinds.ts';
-import { takenApart, type PhraseKey, type ValueKind } from './phrase.ts';
+import { takenApartAnew, type PhraseKey, type ValueKind } from './phrase.ts';
 import { outlineOf } from './scenario.ts';
 
 /** What a step says: what holds, what happens, what can be seen; `And` and `But` go on with what stands above. */
@@ -26,7 +26,7 @@ export function phraseUses(content: Pick<FeatureContent, 'parts'>, own?: OwnKind
     let kind: PhraseKind = 'other';
     return steps.map((step): PhraseUse => {
       if (step.kind !== 'and') kind = step.kind;
-      const { key, values } = takenApart(step.text, own);
+      const { key, values } = takenApartAnew(step.text, own);
       return { key, kind, scenario: number, line: step.line + 1, text: step.text, holes: values.map((v) => v.kind) };
     });
   });
