@@ -20,6 +20,7 @@ import { accessTokenSchema, accountChangeSchema, accountSchema, changePasswordSc
 import { existingMemberSchema, memberSchema, newMemberSchema, newProjectSchema, projectKeySchema, projectRefSchema, roleSchema, sessionSchema, setUpSchema, signInSchema } from './people.ts';
 import { serverStateSchema } from './serverState.ts';
 import { projectSettingsSchema, settingsSchema } from './settings.ts';
+import { answerSchema, newThreadSchema, openThreadSchema, remarkIdSchema, remarkTextSchema, remarkThreadSchema, settledSchema } from './remarks.ts';
 import { textUpTo } from './text.ts';
 import { listViewSchema, listViewsSchema, saveQuerySchema, savedQuerySchema } from './lists.ts';
 import { defectSchema, trackerStateSchema } from './tracker.ts';
@@ -29,6 +30,8 @@ const nothing = z.undefined();
 const inProject = z.object({ project: projectKeySchema });
 const ofQuery = inProject.extend({ query: z.uuid() });
 const ofImport = inProject.extend({ import: z.uuid() });
+const ofRemark = inProject.extend({ remark: remarkIdSchema });
+const threads = z.array(remarkThreadSchema);
 const ofArtefact = inProject.extend({ id: artefactIdSchema });
 
 /** Every mutating request may carry it: the same id again is answered with what the first one did. */
@@ -84,6 +87,14 @@ export const api = {
   removeQuery: { method: 'DELETE', path: '/projects/:project/queries/:query', access: 'reader', summary: 'Remove a query that is kept', params: ofQuery, query: none, body: nothing, response: z.array(savedQuerySchema) },
   readListViews: { method: 'GET', path: '/account/lists', access: 'signedIn', summary: 'How one wants to see lists', params: none, query: none, body: nothing, response: listViewsSchema },
   saveListView: { method: 'PUT', path: '/account/lists/:kind', access: 'signedIn', summary: 'Say how one wants to see lists of a kind', params: z.object({ kind: z.enum(ARTEFACT_KINDS) }), query: none, body: listViewSchema, response: listViewsSchema },
+
+  listRemarks: { method: 'GET', path: '/projects/:project/artefacts/:id/remarks', access: 'reader', summary: 'What is said of an artefact and at places in it', params: ofArtefact, query: none, body: nothing, response: threads },
+  beginThread: { method: 'POST', path: '/projects/:project/artefacts/:id/remarks', access: 'reader', summary: 'Say something of an artefact, or at a place in it', params: ofArtefact, query: none, body: newThreadSchema, response: threads },
+  answerRemark: { method: 'POST', path: '/projects/:project/remarks/:remark/answers', access: 'reader', summary: 'Answer a remark; a settled thread is open again', params: ofRemark, query: none, body: answerSchema, response: threads },
+  rewordRemark: { method: 'PUT', path: '/projects/:project/remarks/:remark', access: 'reader', summary: 'Say one’s own remark otherwise', params: ofRemark, query: none, body: remarkTextSchema, response: threads },
+  takeBackRemark: { method: 'DELETE', path: '/projects/:project/remarks/:remark', access: 'reader', summary: 'Take a remark back: one’s own, or as somebody who leads', params: ofRemark, query: none, body: nothing, response: threads },
+  settleThread: { method: 'PUT', path: '/projects/:project/remarks/:remark/settled', access: 'reader', summary: 'Settle a thread, or open it again', params: ofRemark, query: none, body: settledSchema, response: threads },
+  listOpenThreads: { method: 'GET', path: '/projects/:project/remarks', access: 'reader', summary: 'The open threads of the project, those one is asked in marked', params: inProject, query: none, body: nothing, response: z.array(openThreadSchema) },
 
   listArtefacts: {
     method: 'GET', path: '/projects/:project/artefacts', access: 'reader', summary: 'The artefacts of a kind that match a query',

@@ -2,6 +2,7 @@ import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
 import { TECHNIQUES } from '@caderno/core/conditions';
 import { STANDINGS, type CoverageRow } from '@caderno/core/coverage';
 import { z } from 'zod';
+import { remarkedSchema } from './remarks.ts';
 import { KIND_SCHEMA, type Summary } from './kinds/index.ts';
 import { artefactIdSchema, conditionIdSchema, coveringIdSchema, questionIdSchema } from './ids.ts';
 import { pack, packedSchema, unpackAs, type Packed } from './packed.ts';
@@ -61,6 +62,7 @@ export const PROJECT_EVENTS = {
   open: z.object({ revision: z.int(), edition: z.int() }),
   changes: z.union([changesSinceSchema, askNewsSchema]),
   coverage: z.union([coverageSinceSchema, askNewsSchema]),
+  remarked: remarkedSchema,
 };
 
 /** Heads by kind, so that all of one table have the same fields. */

@@ -25,6 +25,9 @@ export type Refusal =
   | { readonly code: 'version_unknown'; readonly id: string; readonly version: number }
   | { readonly code: 'change_unknown'; readonly change: string }
   | { readonly code: 'query_unknown' }
+  | { readonly code: 'remark_unknown' }
+  | { readonly code: 'remark_not_yours' }
+  | { readonly code: 'too_many_remarks'; readonly limit: number }
   | { readonly code: 'too_many_queries'; readonly of: 'project' | 'person'; readonly limit: number }
   | { readonly code: 'kind_mismatch'; readonly id: string; readonly kind: ArtefactKind }
   | { readonly code: 'title_missing' }
@@ -123,6 +126,9 @@ export const STATUS_OF_REFUSAL = {
   version_unknown: 404,
   change_unknown: 404,
   query_unknown: 404,
+  remark_unknown: 404,
+  remark_not_yours: 403,
+  too_many_remarks: 422,
   too_many_queries: 422,
   kind_mismatch: 422,
   title_missing: 422,
@@ -240,6 +246,12 @@ export function refusalSentence(refusal: Refusal): string {
       return `${refusal.of === 'project' ? 'The project keeps' : 'You keep'} ${refusal.limit} queries already, and no more fit. Nothing was saved; remove one that nobody needs.`;
     case 'query_unknown':
       return 'This saved query is no longer there. The list is as it was.';
+    case 'remark_unknown':
+      return 'This remark is no longer there. Nothing was changed; what you wrote is still in its field.';
+    case 'remark_not_yours':
+      return 'Only who wrote a remark can say it otherwise, and not once it was taken back. Nothing was changed; you can answer it.';
+    case 'too_many_remarks':
+      return `${refusal.limit} remarks are the most for one artefact. Nothing was added.`;
     case 'change_unknown':
       return `The journal has no entry ${refusal.change}.`;
     case 'kind_mismatch':

@@ -5,6 +5,7 @@ import { listBasisTexts, listSuspectLinks, mergeRequirements, saveSettings, sett
 import { listConditions, readDesign } from '../coverage/index.ts';
 import { cancelRun, readProgress } from '../exchange/index.ts';
 import { find, findByWords, chosenIds, findPlaces, listByQuery } from '../find/index.ts';
+import { answer, beginThread, listOpenThreads, listRemarks, rewordRemark, settleThread, takeBackRemark, type Speaker } from '../remarks/index.ts';
 import { listSavedQueries, readListViews, removeQuery, saveListView, saveQuery, type Asker } from '../lists/index.ts';
 import { changeAccount, changeRole, describeSession, endSession, endSessionById, joinMember, listAccounts, listMembers, listPersonEvents, listSessions, listTokens, makeResetLink, makeToken, notePersonEvent, removeMember, withdrawToken } from '../people/index.ts';
 import { createProject, readProject, readSettings } from '../projects/index.ts';
@@ -75,6 +76,14 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   removeQuery: ({ params }, call) => removeQuery(call.work, askerOf(call), params.query),
   readListViews: (_, call) => readListViews(call.work, personOf(call).id),
   saveListView: ({ params, body }, call) => saveListView(call.work, personOf(call).id, params.kind, body),
+
+  listRemarks: ({ params }, call) => listRemarks(call.work, membershipOf(call).projectId, params.id),
+  beginThread: ({ params, body }, call) => beginThread(call.work, speakerOf(call), params.id, body),
+  answerRemark: ({ params, body }, call) => answer(call.work, speakerOf(call), params.remark, body),
+  rewordRemark: ({ params, body }, call) => rewordRemark(call.work, speakerOf(call), params.remark, body.text),
+  takeBackRemark: ({ params }, call) => takeBackRemark(call.work, speakerOf(call), params.remark),
+  settleThread: ({ params, body }, call) => settleThread(call.work, speakerOf(call), params.remark, body.settled),
+  listOpenThreads: (_, call) => listOpenThreads(call.work, membershipOf(call).projectId, personOf(call).id),
 
   listArtefacts: ({ query }, call) => listByQuery(call.work, membershipOf(call).projectId, query.kind, query.query, askingOf(call)),
   findByWords: async ({ query }, call) => ({ ids: await findByWords(call.work, membershipOf(call).projectId, query.kind, { words: query.words, field: query.field ?? null }) }),
@@ -148,6 +157,10 @@ function requirementOf(id: ArtefactId): RequirementId {
 function requireIfMatch(call: Call): number {
   if (call.ifMatch !== null) return call.ifMatch;
   throw new DomainError({ code: 'request_invalid', issues: [{ path: 'If-Match', message: 'must name the version the save starts from' }] });
+}
+
+function speakerOf(call: Call): Speaker {
+  return { ...membershipOf(call), personId: personOf(call).id, at: call.parts.now() };
 }
 
 function askerOf(call: Call): Asker {

@@ -1,5 +1,5 @@
 import { setTimeout as sleep } from 'node:timers/promises';
-import type { AskNews, ChangesSince, CoverageSince } from '@caderno/contract';
+import type { AskNews, ChangesSince, CoverageSince, PROJECT_EVENTS } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { coverageState, hasComeTo, readRowsSince, type CoverageKeeper } from '../coverage/index.ts';
 import { inSnapshot } from '../database/index.ts';
@@ -11,7 +11,7 @@ import type { Metrics } from './metrics.ts';
 
 /** An event as it goes to every page that is open on a project; written down once for all of them. */
 export interface NewsItem {
-  readonly event: 'changes' | 'coverage';
+  readonly event: keyof typeof PROJECT_EVENTS;
   /** Where a page that was away goes on. */
   readonly id: string;
   readonly data: string;
@@ -110,6 +110,7 @@ class OneProject {
   }
 
   #hear(heard: Heard): void {
+    if (heard.kind === 'remarked') return this.#send({ event: 'remarked', id: '', data: JSON.stringify({ id: heard.id }) });
     if (heard.kind !== 'covered') {
       void this.#changes.go();
       void this.#consuming.go();

@@ -14,6 +14,8 @@ const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' 
   journal: 'everyChange',
   drawing: 'never',
   savedQueries: 'never',
+  // Told by an event of their own.
+  remarks: 'never',
   // Lists of the server, by what they are of.
   'list/words': ARTEFACT_KINDS,
   'list/texts': ['requirement'],

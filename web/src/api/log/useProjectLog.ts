@@ -130,9 +130,10 @@ export function useProjectStream(project: string): { readonly connected: boolean
           return void client.invalidateQueries({ queryKey: ['session'] });
         case 'joined':
           void log.refresh().catch(() => undefined);
+          void client.invalidateQueries({ queryKey: [project, 'remarks'] });
           return void log.refreshCoverage();
         case 'news':
-          return takeNews(log, message);
+          return takeNews(client, project, log, message);
       }
     };
     return joinStream(project, take);
@@ -140,7 +141,7 @@ export function useProjectStream(project: string): { readonly connected: boolean
   return { connected };
 }
 
-function takeNews(log: ProjectLog, { event, data }: Extract<ToTab, { kind: 'news' }>): void {
+function takeNews(client: QueryClient, project: string, log: ProjectLog, { event, data }: Extract<ToTab, { kind: 'news' }>): void {
   const value: unknown = JSON.parse(data);
   switch (event) {
     case 'open':
@@ -149,5 +150,8 @@ function takeNews(log: ProjectLog, { event, data }: Extract<ToTab, { kind: 'news
       return log.takeChanges(PROJECT_EVENTS.changes.parse(value));
     case 'coverage':
       return log.takeCoverage(PROJECT_EVENTS.coverage.parse(value));
+    case 'remarked':
+      // What is said of artefacts is no part of them: it is read again where it is shown.
+      for (const what of [PROJECT_EVENTS.remarked.parse(value).id, 'open']) void client.invalidateQueries({ queryKey: [project, 'remarks', what] });
   }
 }

@@ -1,0 +1,2 @@
+export { isTakenBack, mentionedIn, remarkId, type Remark, type RemarkId, type RemarkThread } from './remark.ts';
+export { WHOLE, byPlace, placeNow, placeOn, saidAt, valueAt, type PlaceNow, type RemarkPlace } from './remarkPlace.ts';

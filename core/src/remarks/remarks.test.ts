@@ -1,0 +1,56 @@
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { asJson } from '../versions/index.ts';
+import { WHOLE, byPlace, isTakenBack, mentionedIn, placeNow, placeOn, saidAt, valueAt } from './index.ts';
+
+const step = (id: string, action: string, expected = '') => ({ id, kind: 'plain', action, expected });
+const content = (...steps: ReturnType<typeof step>[]) => asJson({ title: 'Reading', objective: '', steps, rows: [{ id: 'r1', name: 'usual', cells: { p1: '5' } }] });
+const three = content(step('s1', 'Open the form'), step('s2', 'Enter <value>, then enter it again', 'It is stored'), step('s3', 'Close'));
+
+describe('the place of a remark', () => {
+  it('is found by ids and names', () => {
+    expect(['', 'title', 'steps/s2/expected', 'rows/r1/cells/p1'].map((path) => valueAt(three, path))).toEqual([three, 'Reading', 'It is stored', '5']);
+    expect(['steps/s9', 'steps/s2/nothing', 'title/x', 'steps/0', 'rows/r1/cells/p2'].map((path) => valueAt(three, path))).toEqual([undefined, undefined, undefined, undefined, undefined]);
+  });
+
+  it('stays with its words, wherever the step goes and whatever is written around them', () => {
+    const text = 'Enter <value>, then enter it again';
+    const start = text.indexOf('enter it');
+    const place = placeOn(three, 'steps/s2/action', { start, end: start + 8 });
+    const now = content(step('s3', 'Close'), step('s2', 'Once: Enter <value>; then enter it again and again'), step('s1', 'enter it'));
+    expect(placeNow(now, place)).toEqual({ kind: 'there', words: { start: 26, end: 34 } });
+    expect(placeNow(content(step('s2', 'Enter <value>')), place)).toEqual({ kind: 'there', words: 'gone' });
+    expect(placeNow(content(step('s1', text)), place)).toEqual({ kind: 'gone' });
+    expect([saidAt(three, place), saidAt(three, placeOn(three, 'steps/s2', { start: 0, end: 3 })), saidAt(three, WHOLE), saidAt(three, { path: 'steps/s7', words: null })]).toEqual(['enter it', 'Enter <value>, then enter it again · It is stored', '', '']);
+  });
+
+  it('takes no words where none are, and all where too many are meant', () => {
+    for (const chosen of [null, { start: 2, end: 2 }, { start: 0, end: 99 }]) expect(placeOn(three, 'title', chosen)).toEqual({ path: 'title', words: null });
+  });
+
+  it('has an order: the whole, then as one reads, then what is gone', () => {
+    const read = [WHOLE, ...['title', 'steps/s1', 'steps/s1/action', 'steps/s2', 'steps/s2/action', 'steps/s2/expected', 'steps/s3', 'rows/r1', 'steps/gone'].map((path) => ({ path, words: null }))];
+    fc.assert(fc.property(fc.shuffledSubarray(read), (some) => {
+      expect(some.toSorted(byPlace(three))).toEqual(read.filter((p) => some.includes(p)));
+    }));
+    const words = (start: number) => placeOn(three, 'steps/s2/action', { start, end: start + 2 });
+    expect([words(9), words(0), { path: 'steps/s2/action', words: null }].toSorted(byPlace(three))).toEqual([{ path: 'steps/s2/action', words: null }, words(0), words(9)]);
+  });
+});
+
+describe('what is said', () => {
+  const people = ['Rui M.', 'Rui', 'Inês V.', ''].map((name) => ({ name }));
+  const named = (text: string) => mentionedIn(text, people).map((p) => p.name);
+
+  it('names people with @, the longest name that fits', () => {
+    expect(named('@Rui M. and @inês v.: look')).toEqual(['Rui M.', 'Inês V.']);
+    expect(named('@Rui, @Rui: twice')).toEqual(['Rui']);
+    expect(named('mail rui@Rui or @Ruio, x.@Rui, @ @@')).toEqual([]);
+    expect(named('(@Rui)')).toEqual(['Rui']);
+  });
+
+  it('is gone when all of it was taken back', () => {
+    const remark = (takenBackAt: string | null) => ({ takenBackAt }) as never;
+    expect([isTakenBack({ remarks: [remark('t'), remark(null)] }), isTakenBack({ remarks: [remark('t'), remark('t')] })]).toEqual([false, true]);
+  });
+});

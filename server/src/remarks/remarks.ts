@@ -1,0 +1,156 @@
+import { artefactId, type ArtefactId } from '@caderno/core/artefacts';
+import { mentionedIn, type RemarkId, type RemarkThread } from '@caderno/core/remarks';
+import { remarkIdSchema, remarkThreadSchema, roleReaches, type BodyOf, type Role } from '@caderno/contract';
+import { z } from 'zod';
+import { findArtefact } from '../artefacts/index.ts';
+import { artefactKeyRow, countRow, execute, selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
+import { listMembers } from '../people/index.ts';
+
+/** Who says something, in which project, and when. */
+export interface Speaker {
+  readonly projectId: string;
+  readonly personId: string;
+  readonly role: Role;
+  readonly at: Date;
+}
+
+/** Remarks of one artefact, answers and those taken back among them. */
+const MOST_REMARKS = 5_000;
+
+const time = z.date().transform((date) => date.toISOString());
+const remarkRow = z.object({
+  id: remarkIdSchema,
+  thread: remarkIdSchema,
+  place: remarkThreadSchema.shape.place.nullable(),
+  said: z.string().nullable(),
+  version: z.number().nullable(),
+  settledAt: time.nullable(),
+  settledBy: z.string().nullable(),
+  author: z.string(),
+  name: z.string(),
+  text: z.string(),
+  at: time,
+  editedAt: time.nullable(),
+  takenBackAt: time.nullable(),
+});
+
+/** The threads of an artefact with all that was said, in the order they were begun. */
+export async function listRemarks(work: UnitOfWork, projectId: string, id: ArtefactId): Promise<RemarkThread[]> {
+  const { id: rowId } = await findArtefact(work, projectId, id);
+  const rows = await selectRows(
+    work,
+    remarkRow,
+    `SELECT r.id, r.thread_id AS thread, r.place, r.said, r.version, r.settled_at AS "settledAt", s.name AS "settledBy", r.author_id AS author, p.name, r.text, r.at, r.edited_at AS "editedAt", r.taken_back_at AS "takenBackAt"
+     FROM remark r JOIN person p ON p.id = r.author_id LEFT JOIN person s ON s.id = r.settled_by WHERE r.artefact_id = $1 ORDER BY r.at, r.id`,
+    [rowId],
+  );
+  return rows.flatMap(({ id: thread, place, said, version, settledAt, settledBy }): RemarkThread[] => {
+    if (place === null) return [];
+    const settled = settledAt === null ? null : { name: settledBy ?? '', at: settledAt };
+    const remarks = rows.flatMap(({ id: remark, thread: of, author, name, text, at, editedAt, takenBackAt }) => (of === thread ? [{ id: remark, author, name, text, at, editedAt, takenBackAt }] : []));
+    return [{ id: thread, place, said: said ?? '', version: version ?? 1, settled, remarks }];
+  });
+}
+
+/** Begins a thread at a place. The same remark again changes nothing. */
+export async function beginThread(work: UnitOfWork, speaker: Speaker, id: ArtefactId, { remark, place, said, version, text }: BodyOf<'beginThread'>): Promise<RemarkThread[]> {
+  const { id: rowId } = await findArtefact(work, speaker.projectId, id);
+  await write(work, speaker, { id: remark, artefactId: rowId, thread: remark, text, first: { place: JSON.stringify(place), said, version } });
+  return told(work, speaker, id);
+}
+
+/** Answers in a thread; one that is settled is open again. */
+export async function answer(work: UnitOfWork, speaker: Speaker, thread: RemarkId, { remark, text }: BodyOf<'answerRemark'>): Promise<RemarkThread[]> {
+  const there = await findRemark(work, speaker, thread);
+  await write(work, speaker, { id: remark, artefactId: there.artefactId, thread: there.thread, text, first: null });
+  await settle(work, there.thread, null);
+  return told(work, speaker, there.of);
+}
+
+/** Says a remark otherwise; what it said is kept. @throws {DomainError} when it is somebody else's, or taken back. */
+export async function rewordRemark(work: UnitOfWork, speaker: Speaker, id: RemarkId, text: string): Promise<RemarkThread[]> {
+  const there = await findRemark(work, speaker, id);
+  if (there.author !== speaker.personId || there.takenBack) throw new DomainError({ code: 'remark_not_yours' });
+  if (text !== there.text) {
+    await execute(work, 'INSERT INTO remark_before (remark_id, text, until) VALUES ($1, $2, $3)', [id, there.text, speaker.at]);
+    await execute(work, 'UPDATE remark SET text = $2, edited_at = $3 WHERE id = $1', [id, text, speaker.at]);
+    await noteMentions(work, speaker, id, text);
+  }
+  return told(work, speaker, there.of);
+}
+
+/** Takes a remark back: that there was one is still seen, what it said is kept and shown to nobody. */
+export async function takeBackRemark(work: UnitOfWork, speaker: Speaker, id: RemarkId): Promise<RemarkThread[]> {
+  const there = await findRemark(work, speaker, id);
+  if (there.author !== speaker.personId && !roleReaches(speaker.role, 'lead')) throw new DomainError({ code: 'remark_not_yours' });
+  if (!there.takenBack) {
+    await execute(work, 'INSERT INTO remark_before (remark_id, text, until) VALUES ($1, $2, $3)', [id, there.text, speaker.at]);
+    await execute(work, `UPDATE remark SET text = '', taken_back_at = $2 WHERE id = $1`, [id, speaker.at]);
+    await execute(work, 'DELETE FROM mention WHERE remark_id = $1', [id]);
+  }
+  return told(work, speaker, there.of);
+}
+
+/** Says that a thread is settled, or open again: whoever began it may, and whoever changes the design. */
+export async function settleThread(work: UnitOfWork, speaker: Speaker, id: RemarkId, settled: boolean): Promise<RemarkThread[]> {
+  const there = await findRemark(work, speaker, id);
+  if (there.author !== speaker.personId && !roleReaches(speaker.role, 'analyst')) throw new DomainError({ code: 'role_too_low', needed: 'analyst', have: speaker.role });
+  await settle(work, there.thread, settled ? speaker : null);
+  return told(work, speaker, there.of);
+}
+
+async function settle(work: UnitOfWork, thread: RemarkId, by: Speaker | null): Promise<void> {
+  await execute(work, 'UPDATE remark SET settled_at = $2, settled_by = $3 WHERE id = $1 AND (settled_at IS NULL) <> ($2::timestamptz IS NULL)', [thread, by?.at ?? null, by?.personId ?? null]);
+}
+
+const foundRow = artefactKeyRow.extend({ artefactId: z.string(), thread: remarkIdSchema, author: z.string(), text: z.string(), takenBack: z.boolean() });
+
+/** Locked: two who answer and settle at once do so one after the other. A remark of another project is not there. */
+async function findRemark(work: UnitOfWork, { projectId }: Speaker, id: RemarkId): Promise<z.infer<typeof foundRow> & { readonly of: ArtefactId }> {
+  const [found] = await selectRows(
+    work,
+    foundRow,
+    `SELECT a.kind, a.number, r.artefact_id AS "artefactId", r.thread_id AS thread, r.author_id AS author, r.text, r.taken_back_at IS NOT NULL AS "takenBack"
+     FROM remark r JOIN artefact a ON a.id = r.artefact_id WHERE r.id = $1 AND a.project_id = $2 AND a.deleted_at IS NULL FOR UPDATE OF r`,
+    [id, projectId],
+  );
+  if (found === undefined) throw new DomainError({ code: 'remark_unknown' });
+  return { ...found, of: artefactId(found.kind, found.number) };
+}
+
+interface Written {
+  readonly id: RemarkId;
+  readonly artefactId: string;
+  readonly thread: RemarkId;
+  readonly text: string;
+  readonly first: { readonly place: string; readonly said: string; readonly version: number } | null;
+}
+
+async function write(work: UnitOfWork, speaker: Speaker, { id, artefactId: rowId, thread, text, first }: Written): Promise<void> {
+  const [there] = await selectRows(work, z.object({ same: z.boolean() }), 'SELECT artefact_id = $2 AND thread_id = $3 AND author_id = $4 AS same FROM remark WHERE id = $1', [id, rowId, thread, speaker.personId]);
+  if (there?.same === true) return;
+  if (there !== undefined) throw new DomainError({ code: 'remark_unknown' });
+  const [{ count } = { count: 0 }] = await selectRows(work, countRow, 'SELECT count(*)::int AS count FROM remark WHERE artefact_id = $1', [rowId]);
+  if (count >= MOST_REMARKS) throw new DomainError({ code: 'too_many_remarks', limit: MOST_REMARKS });
+  await execute(
+    work,
+    'INSERT INTO remark (id, artefact_id, thread_id, place, said, version, author_id, text, at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
+    [id, rowId, thread, first?.place ?? null, first?.said ?? null, first?.version ?? null, speaker.personId, text, speaker.at],
+  );
+  await noteMentions(work, speaker, id, text);
+}
+
+async function noteMentions(work: UnitOfWork, { projectId }: Speaker, id: RemarkId, text: string): Promise<void> {
+  const named = mentionedIn(text, await listMembers(work, projectId)).map((m) => m.id);
+  await execute(work, 'DELETE FROM mention WHERE remark_id = $1', [id]);
+  await execute(work, 'INSERT INTO mention (remark_id, person_id) SELECT $1, unnest($2::uuid[])', [id, named]);
+}
+
+/** The channel on which servers tell each other of remarks. */
+export const REMARKS_CHANNEL = 'caderno_remarks';
+
+async function told(work: UnitOfWork, { projectId }: Speaker, id: ArtefactId): Promise<RemarkThread[]> {
+  await execute(work, `SELECT pg_notify($1, json_build_object('project', key, 'id', $3::text)::text) FROM project WHERE id = $2`, [REMARKS_CHANNEL, projectId, id]);
+  return listRemarks(work, projectId, id);
+}
