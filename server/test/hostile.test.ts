@@ -54,6 +54,10 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   setUp: [{ name: 'X', email: 'a@b.example', password: 'long enough to take', word: 'w' }],
   resetPassword: [{ token: 't'.repeat(43), password: 'long enough to take' }],
   changePassword: [{ current: 'x', next: 'long enough to take' }],
+  beginThread: [{ remark: randomUUID(), place: { path: 'text', words: { quote: 'reading', start: 2, before: 'A ', after: ' is' } }, said: 'reading', version: 1, text: 'Which?' }],
+  answerRemark: [{ remark: randomUUID(), text: 'The last.' }],
+  rewordRemark: [{ text: 'Which one?' }],
+  settleThread: [{ settled: true }],
   saveQuery: [{ kind: 'case', name: 'n', query: 'state:draft', everybody: true }],
   saveListView: [{ group: 'module', sort: { column: 'updated', descending: true }, columns: [{ column: 'id', width: null }, { column: 'title', width: 300 }] }],
   createProject: [{ key: 'p', name: 'P' }],
@@ -118,7 +122,7 @@ async function send(endpoint: AnyEndpoint, body: string | null, parameter = (nam
   const response = await server.fetch(`${API_ROOT}${path}${query}`, { method: endpoint.method, headers: { cookie: `caderno_session=${project.administrator}`, 'content-type': 'application/json', 'if-match': '"1"' }, body });
   return { status: response.status, text: await response.text() };
 }
-const PARAMETERS: Record<string, string> = { project: 'p', id: 'R-1', version: '1', change: randomUUID(), import: randomUUID(), attachment: '0'.repeat(64), requirement: 'R-1', constant: 'c', person: randomUUID(), session: randomUUID(), token: randomUUID() };
+const PARAMETERS: Record<string, string> = { project: 'p', id: 'R-1', version: '1', change: randomUUID(), import: randomUUID(), attachment: '0'.repeat(64), requirement: 'R-1', constant: 'c', person: randomUUID(), session: randomUUID(), token: randomUUID(), remark: randomUUID() };
 
 describe('every operation, sent what nobody should send', () => {
   test('is known to this walk', () => {

@@ -16,6 +16,7 @@ import { attachmentOf, createArtefact, findArtefact, idOfRow, noteAttachment, re
 import { saveSettings } from '../basis/index.ts';
 import { inTransaction, modelsOf, type UnitOfWork } from '../database/index.ts';
 import { saveQuery, type Asker } from '../lists/index.ts';
+import { remarksDocument, sayRemarks } from './remarks.ts';
 import { createDemoPerson, joinProject } from '../people/index.ts';
 import type { Files } from '../files/index.ts';
 import { decode, guessedMapping, importFeatures, importFile, readEntries, readFor } from '../exchange/index.ts';
@@ -71,6 +72,7 @@ export async function loadDemo(db: Sequelize, box: SecretBox, files: Files, fold
   const history = await readDocument(folder, 'history.yaml', historyDocument);
   const imports = await readDocument(folder, 'imports.yaml', importsDocument);
   const questions = await readDocument(folder, 'questions.yaml', questionsDocument);
+  const remarks = await readDocument(folder, 'remarks.yaml', remarksDocument);
   const written = await readDocument(folder, 'settings.yaml', settingsDocument);
   const settings = { ...written, tracker: { ...written.tracker, address: trackerAddress ?? written.tracker.address } };
   const fields = ownFields(written);
@@ -113,6 +115,7 @@ export async function loadDemo(db: Sequelize, box: SecretBox, files: Files, fold
       ...features.map((demo) => ({ ...demo, run: () => bringFeatures(loading, folder, demo) })),
       ...history.map((event) => ({ ...event, run: () => replay(loading, event) })),
       ...questions.flatMap((demo) => questionActs(loading, demo)),
+      ...remarks.map((demo) => ({ daysAgo: Math.min(demo.daysAgo, ...demo.answers.map((a) => a.daysAgo)), run: () => sayRemarks(work, demo, remarked(loading, demo.on), (by, daysAgo) => ({ ...actor(loading, { by, daysAgo }), role: 'lead' })) })),
     ];
     // As it happened: the journal must read in the order of its dates.
     for (const act of acts.toSorted((x, y) => y.daysAgo - x.daysAgo)) await act.run();
@@ -311,6 +314,11 @@ async function inTurn<T>(list: readonly T[], f: (element: T) => Promise<T>): Pro
 
 function actor(loading: Loading, entry: { readonly by: string; readonly daysAgo: number }): Actor {
   return { projectId: loading.projectId, personId: find(loading.people, entry.by), at: dateOf(loading, entry.daysAgo), commandId: null };
+}
+
+function remarked({ made }: Loading, on: { readonly case: string } | { readonly requirement: string } | { readonly condition: string }) {
+  if ('case' in on) return find(made.case, on.case);
+  return 'requirement' in on ? find(made.requirement, on.requirement) : find(made.condition, on.condition);
 }
 
 /** A moment of the working day, so many days ago; later ones of a day come later. */

@@ -15,6 +15,7 @@ import { address, useFrame } from '../frame/index.ts';
 import { Section, TextButton, countOf } from '../look/index.ts';
 import { PinnedUsers, Reach, UsedBy } from '../reuse/index.ts';
 import { TakeOutDialog, usePutBack, useRename, type Owner, Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit, type StepsOpened } from '../steps/index.ts';
+import { Remarks } from '../remarks/index.ts';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { DailyChips, RareChips, rareWords } from './CaseChips.tsx';
 import { CaseData } from './CaseData.tsx';
@@ -144,6 +145,7 @@ function Case({ artefact }: { readonly artefact: EditableArtefact<'case'> }) {
           </Section>
         </div>
         <Margin>
+          <Remarks id={id} version={artefact.summary.version} content={content} />
           <MarginNote title="Covers">
             <Covers of="case" id={id} content={settled} conditions={conditions} coverages={coverages} canEdit={canEdit} update={update} onFill={setFilling} />
           </MarginNote>

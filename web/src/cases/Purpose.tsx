@@ -28,7 +28,7 @@ export function Purpose({ content, context, canEdit, update }: Props) {
       {(content.kind === 'charter' ? CHARTER : PROCEDURE).map(({ field, word, hint }) => (
         <div key={field} className="contents">
           <dt className="pt-px text-xs leading-5 text-ink2">{word}</dt>
-          <dd className="min-w-0">
+          <dd data-place={field} className="min-w-0">
             <ParameterField label={word} value={content[field]} onChange={(text) => update((c) => ({ ...c, [field]: text }))} context={context} readOnly={!canEdit} placeholder={hint} />
           </dd>
         </div>

@@ -10,6 +10,7 @@ import { Attachments } from '../attachments/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { WholeWidth, address, useFrame } from '../frame/index.ts';
 import { Button, ITEM_KIND_WORD, Section, TextButton, countOf } from '../look/index.ts';
+import { Remarks } from '../remarks/index.ts';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { ItemList } from './ItemList.tsx';
 import { ModelChoices, RareChoices, rareWords } from './ModelChoices.tsx';
@@ -67,10 +68,13 @@ function Condition({ artefact, design, requirementTexts }: { readonly artefact: 
         {WIDE_MODELS.has(model.kind) && <WholeWidth />}
       </div>
       {refused && <p className="mt-3 rounded-[5px] bg-brick-wash px-3 py-1.5 text-sm text-brick">This model has {count.toLocaleString()} coverage items, and the project allows {design.mostItems.toLocaleString()} in one condition. None is made; the condition counts as one item that nothing shows. Choose a lower level or strength, or divide the model.</p>}
-      <ModelPart content={content} items={coverage?.items ?? []} refused={refused} canEdit={canEdit} editsRanges={editsRanges} update={update} />
+      <div data-place="model">
+        <ModelPart content={content} items={coverage?.items ?? []} refused={refused} canEdit={canEdit} editsRanges={editsRanges} update={update} />
+      </div>
       <Asked id={id} design={design} />
       <Shown id={id} coverage={coverage} editing={editing} design={design} refused={refused} onWrite={setWriting} />
       <Observations observations={content.observations} canEdit={canEdit} onChange={(observations) => update((c) => ({ ...c, observations }))} />
+      <Remarks place="page" id={id} version={version} content={content} />
       <OwnFields place="page" id={id} kind="condition" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
       <Section title="Files">
         <div className="mt-1.5">

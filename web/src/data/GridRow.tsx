@@ -70,6 +70,7 @@ export const GridRow = memo(function GridRow({ measure, line, start, row, drawn,
     <div
       ref={measure}
       data-index={line}
+      data-place={row === undefined ? undefined : `rows/${row.id}`}
       role="row"
       aria-rowindex={line + 2}
       aria-selected={isChosen}

@@ -9,6 +9,7 @@ import { Attachments } from '../attachments/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { Button, Section, TextButton, countOf, dateAndTime } from '../look/index.ts';
+import { Remarks } from '../remarks/index.ts';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { StatusWord } from './questionWords.tsx';
 import { Subjects } from './Subjects.tsx';
@@ -39,12 +40,13 @@ function Question({ artefact }: { readonly artefact: EditableArtefact<'question'
       <div className="mt-2 flex gap-6 max-[1100px]:flex-col">
         <div className="min-w-0 flex-1">
           <Section title="What is unclear" className="!mt-2">
-            <Prose label={`What is unclear in ${id}`} value={content.text} readOnly={!canEdit} onChange={(text) => update((c) => ({ ...c, text }))} placeholder="What the text leaves open, and why it matters" />
+            <Prose place="text" label={`What is unclear in ${id}`} value={content.text} readOnly={!canEdit} onChange={(text) => update((c) => ({ ...c, text }))} placeholder="What the text leaves open, and why it matters" />
           </Section>
           <Answer id={id} editing={editing} />
           <Observations observations={content.observations} canEdit={canEdit} onChange={(observations) => update((c) => ({ ...c, observations }))} />
         </div>
         <Margin>
+          <Remarks id={id} version={artefact.summary.version} content={content} />
           <MarginNote title="About">
             <Subjects about={content.about} canEdit={canEdit} onChange={(about) => update((c) => ({ ...c, about }))} />
           </MarginNote>
@@ -71,17 +73,20 @@ function Question({ artefact }: { readonly artefact: EditableArtefact<'question'
 
 interface ProseProps {
   readonly label: string;
+  /** Its field of the content. */
+  readonly place: string;
   readonly value: string;
   readonly readOnly: boolean;
   readonly placeholder: string;
   readonly onChange: (value: string) => void;
 }
 
-function Prose({ label, value, readOnly, placeholder, onChange }: ProseProps) {
+function Prose({ label, place, value, readOnly, placeholder, onChange }: ProseProps) {
   if (readOnly) return <div className="mt-2">{value === '' ? <p className="text-ink2">Nothing is written.</p> : <MarkdownText text={value} />}</div>;
   return (
     <textarea
       aria-label={label}
+      data-place={place}
       value={value}
       rows={2}
       placeholder={placeholder}
@@ -114,7 +119,7 @@ function Answer({ id, editing }: { readonly id: QuestionId; readonly editing: Ed
   useCommands(commands);
   return (
     <Section title="Answer" aside={content.answeredAt === '' ? undefined : `${content.answeredBy}, ${dateAndTime(content.answeredAt)}`}>
-      <Prose label={`Answer to ${id}`} value={content.answer} readOnly={!canEdit || content.status !== 'open'} onChange={(answer) => update((c) => ({ ...c, answer }))} placeholder="What came back, in the words it was said" />
+      <Prose place="answer" label={`Answer to ${id}`} value={content.answer} readOnly={!canEdit || content.status !== 'open'} onChange={(answer) => update((c) => ({ ...c, answer }))} placeholder="What came back, in the words it was said" />
       {canEdit && (
         <div className="mt-2 flex flex-wrap items-center gap-2">
           {content.status === 'open' ? (

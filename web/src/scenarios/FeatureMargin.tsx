@@ -3,6 +3,7 @@ import type { FeatureContent, FeatureOutline, PartId } from '@caderno/core/scena
 import { memo } from 'react';
 import { Margin, MarginNote } from '../artefacts/index.ts';
 import { OwnFields } from '../fields/index.ts';
+import { Remarks } from '../remarks/index.ts';
 import type { Editing } from '../versions/index.ts';
 import { FeatureProblems } from './FeatureProblems.tsx';
 import { FeatureRequirements } from './FeatureRequirements.tsx';
@@ -12,6 +13,7 @@ import type { CoveredScenarios } from './useCoveredScenarios.ts';
 
 interface Props {
   readonly id: FeatureId;
+  readonly version: number;
   /** As it was when nobody typed for a moment. */
   readonly content: FeatureContent;
   readonly outline: FeatureOutline;
@@ -25,10 +27,11 @@ interface Props {
 }
 
 /** What is told beside a feature. A key in its text does not wait for it. */
-export const FeatureMargin = memo(function FeatureMargin({ id, content, outline, covered, here: partId, canEdit, update, onShow }: Props) {
+export const FeatureMargin = memo(function FeatureMargin({ id, version, content, outline, covered, here: partId, canEdit, update, onShow }: Props) {
   const here = content.parts.find((part) => part.id === partId);
   return (
     <Margin>
+      <Remarks id={id} version={version} content={content} />
       <FeatureProblems id={id} path={content.path} outline={outline} onShow={onShow} />
       <ScenarioCovers id={id} content={content} covered={covered} here={here} canEdit={canEdit} update={update} onShow={(part) => onShow(lineOf(content, part.id))} />
       {canEdit && <TwiceNote content={content} outline={outline} update={update} />}

@@ -106,13 +106,13 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
           </div>
           {form === 'text' && (
             // An editor draws what is in view; on paper a feature stands whole, as pages.
-            <div className={printing ? 'hidden' : ''}>
+            <div data-place={placeOfLine(content, line)} className={printing ? 'hidden' : ''}>
               <FeatureEditor text={plainText(content)} readOnly={!canEdit} onChange={write} show={show} onLine={setLine} own={own} offers={offered} />
             </div>
           )}
           {(form === 'pages' || printing) && <FeatureLines id={id} outline={outline} onPlace={canEdit ? place : null} examplesOf={printing ? null : (part, at) => <ExamplesGrid content={content} part={part} at={at} covered={covered} canEdit={canEdit} update={update} />} />}
         </div>
-        <FeatureMargin id={id} content={settled} outline={outline} covered={covered} here={here?.id} canEdit={canEdit} update={update} onShow={showInText} />
+        <FeatureMargin id={id} version={artefact.summary.version} content={settled} outline={outline} covered={covered} here={here?.id} canEdit={canEdit} update={update} onShow={showInText} />
       </div>
       {moving !== null && <MoveScenarioDialog id={id} content={content} version={editing.version} part={moving} onClose={() => setMoving(null)} />}
     </article>
@@ -162,6 +162,17 @@ function useWriting(content: FeatureContent, update: Editing<FeatureContent>['up
     const remembered = [...known.current.values()];
     update((c) => withText(c, text, ids(), remembered));
   };
+}
+
+/** The path of a line in the content. */
+function placeOfLine({ parts }: FeatureContent, line: number): string {
+  let before = 0;
+  for (const part of parts) {
+    const within = part.lines[line - before];
+    if (line - before < part.lines.length && within !== undefined) return `parts/${part.id}/lines/${within.id}`;
+    before += part.lines.length;
+  }
+  return '';
 }
 
 function partAt({ parts }: FeatureContent, line: number): FeaturePart | undefined {

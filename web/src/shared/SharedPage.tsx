@@ -11,6 +11,7 @@ import { Section, countOf } from '../look/index.ts';
 import { PinnedUsers, Reach, UsedBy } from '../reuse/index.ts';
 import { ParameterField, Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit, TakeOutDialog, type Owner, usePutBack, useRename } from '../steps/index.ts';
 import { PhrasesInFull } from './PhrasesInFull.tsx';
+import { Remarks } from '../remarks/index.ts';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 
 /** Shared steps: what they are for, the steps, their parameters, and who uses them. */
@@ -69,6 +70,7 @@ function Shared({ artefact }: { readonly artefact: EditableArtefact<'shared'> })
           </Section>
         </div>
         <Margin>
+          <Remarks id={id} version={artefact.summary.version} content={content} />
           <OwnFields place="margin" id={id} kind="shared" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
           <MarginNote title="Used by">
             <UsedBy id={id} side="users" />

@@ -47,6 +47,7 @@ export const PlainLine = memo(function PlainLine({ step, number, context, canEdi
   return (
     <li
       data-step={step.id}
+      data-place={`steps/${step.id}`}
       onPasteCapture={(event) => {
         const files = filesPasted(event.clipboardData);
         if (!canEdit || files.length === 0) return;
@@ -79,7 +80,7 @@ export const PlainLine = memo(function PlainLine({ step, number, context, canEdi
           onSlash={() => step.expected === '' && act(step.id, { kind: 'insert' })}
         />
         {hasExpected && (
-          <div className="flex items-baseline text-pine">
+          <div data-place={`steps/${step.id}/expected`} className="flex items-baseline text-pine">
             <span className="w-5 shrink-0 font-bold" aria-hidden="true">
               ⇒
             </span>

@@ -43,7 +43,7 @@ export const UseLine = memo(function UseLine({ use, number, context, opened, can
     else act(use.id, taken);
   };
   return (
-    <li data-step={use.id} className={`group relative flex items-start border-b border-rule py-1.5 [&>span:first-child]:pt-1.5 ${selected ? 'bg-blue-wash' : ''}`}>
+    <li data-step={use.id} data-place={`steps/${use.id}`} className={`group relative flex items-start border-b border-rule py-1.5 [&>span:first-child]:pt-1.5 ${selected ? 'bg-blue-wash' : ''}`}>
       <SelectBox id={use.id} number={number} canEdit={canEdit} selected={selected} onSelect={onSelect} />
       <div
         ref={line}

@@ -23,6 +23,7 @@ export function TitleField({ id, value, readOnly, onChange, focus = false, onEnt
   return (
     <textarea
       ref={field}
+      data-place="title"
       aria-label={`Title of ${id}`}
       rows={1}
       maxLength={300}

@@ -14,6 +14,7 @@ import { useFrame } from '../../frame/index.ts';
 import { Section, TextButton, countOf } from '../../look/index.ts';
 import { useConstants } from '../../steps/index.ts';
 import { PinnedUsers, Reach, UsedBy } from '../../reuse/index.ts';
+import { Remarks } from '../../remarks/index.ts';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../../versions/index.ts';
 import { Columns } from './Columns.tsx';
 import { Serves } from './Serves.tsx';
@@ -80,6 +81,7 @@ function DataSet({ artefact }: { readonly artefact: EditableArtefact<'dataSet'> 
           </Section>
         </div>
         <Margin>
+          <Remarks id={id} version={artefact.summary.version} content={content} />
           <MarginNote title="Serves">
             <Serves id={id} content={content} conditions={conditions} coverages={coverages} canEdit={canEdit} update={update} />
           </MarginNote>

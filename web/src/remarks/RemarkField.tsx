@@ -1,0 +1,83 @@
+import { autocompletion, completionKeymap, type Completion, type CompletionContext, type CompletionResult } from '@codemirror/autocomplete';
+import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
+import type { Extension } from '@codemirror/state';
+import { EditorView, keymap, placeholder } from '@codemirror/view';
+import { useMemo, useState } from 'react';
+import { useMembers } from '../api/index.ts';
+import { CodeField } from '../editor/index.ts';
+import { useFrame } from '../frame/index.ts';
+import { Button, TextButton } from '../look/index.ts';
+
+interface Props {
+  readonly label: string;
+  readonly hint: string;
+  /** What the button says. */
+  readonly word: string;
+  readonly begun?: string;
+  /** Answers whether it was taken; what was not stays in the field. */
+  readonly onSay: (text: string) => Promise<boolean>;
+  /** Absent: the field stays. */
+  readonly onClose?: () => void;
+  /** Goes to the field at once. */
+  readonly focus?: boolean;
+}
+
+/** Where a remark is written: Markdown, people of the project after `@`, Ctrl Enter says it. */
+export function RemarkField({ label, hint, word, begun = '', onSay, onClose, focus = false }: Props) {
+  const { project } = useFrame();
+  const members = useMembers(project).data;
+  const [text, setText] = useState(begun);
+  const [busy, setBusy] = useState(false);
+  const say = async (): Promise<void> => {
+    if (busy || text.trim() === '') return;
+    setBusy(true);
+    const done = await onSay(text.trim());
+    setBusy(false);
+    if (!done) return;
+    setText('');
+    onClose?.();
+  };
+  const names = useMemo(() => (members ?? []).map((m) => m.name), [members]);
+  const extensions = useMemo(() => writing(label, hint, names), [hint, label, names]);
+  return (
+    <div
+      onKeyDown={(event) => {
+        // What the field took itself, as Escape for its list, is done.
+        if (event.defaultPrevented) return;
+        if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) void say();
+        else if (event.key === 'Escape' && onClose !== undefined) onClose();
+        else return;
+        event.preventDefault();
+        event.stopPropagation();
+      }}
+    >
+      <CodeField value={text} onChange={setText} extensions={extensions} autoFocus={focus} className="field-boxed !h-auto min-h-14 !px-1.5 !py-1 text-xs leading-5" />
+      <p className="mt-1 flex items-center gap-3">
+        <Button disabled={busy || text.trim() === ''} title="Ctrl Enter" onClick={() => void say()}>
+          {word}
+        </Button>
+        {onClose !== undefined && <TextButton onClick={onClose}>Cancel</TextButton>}
+      </p>
+    </div>
+  );
+}
+
+function writing(label: string, hint: string, names: readonly string[]): Extension[] {
+  return [
+    EditorView.lineWrapping,
+    placeholder(hint),
+    history(),
+    autocompletion({ override: [(at) => peopleOffered(at, names)], icons: false, activateOnTypingDelay: 0 }),
+    EditorView.contentAttributes.of({ 'aria-label': label }),
+    keymap.of([...completionKeymap, ...historyKeymap, ...defaultKeymap.filter((b) => b.key !== 'Mod-Enter' && b.key !== 'Escape')]),
+  ];
+}
+
+/** People of the project whose name begins with what is written after `@`. */
+export function peopleOffered(at: CompletionContext, names: readonly string[]): CompletionResult | null {
+  const typed = at.matchBefore(/(?<![\p{L}\p{N}_.])@[\p{L}\p{N} .]*$/u);
+  if (typed === null) return null;
+  const begun = typed.text.slice(1).toLowerCase();
+  const options = names.filter((name) => name.toLowerCase().startsWith(begun)).map((name): Completion => ({ label: name, apply: `@${name} ` }));
+  return options.length === 0 ? null : { from: typed.from, options, filter: false };
+}

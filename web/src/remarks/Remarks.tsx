@@ -1,0 +1,88 @@
+import type { ArtefactId } from '@caderno/core/artefacts';
+import { byPlace, isTakenBack, placeNow, placeOn, saidAt, WHOLE, type RemarkThread } from '@caderno/core/remarks';
+import { asJson } from '@caderno/core/versions';
+import { useMemo, useState } from 'react';
+import { MarginNote } from '../artefacts/index.ts';
+import { useCommands, type Command } from '../frame/index.ts';
+import { Section, TextButton } from '../look/index.ts';
+import { pathWords } from '../versions/index.ts';
+import { PlaceMarks } from './PlaceMarks.tsx';
+import { RemarkField } from './RemarkField.tsx';
+import { Settled, Thread } from './Thread.tsx';
+import { goToPlace, useLastPlace, type PagePlace } from './useLastPlace.ts';
+import { useRemarks } from './useRemarks.ts';
+
+interface Props {
+  readonly id: ArtefactId;
+  readonly version: number;
+  /** With what is being written. */
+  readonly content: object;
+  /** `page`: of a page without a margin. */
+  readonly place?: 'margin' | 'page';
+}
+
+/** What people say of an artefact and at places in it, in the margin: in the order of the places, settled ones folded. */
+export function Remarks({ id, version, content, place = 'margin' }: Props) {
+  const { threads, speaking } = useRemarks(id);
+  const [last, setLast] = useLastPlace();
+  const [writing, setWriting] = useState<PagePlace | null>(null);
+  const commands = useMemo<Command[]>(() => [{ id: 'remark', title: 'Remark on where you are', keys: 'Alt+r', keyLabel: 'Alt R', whileTyping: true, run: () => setWriting(last ?? ON_ALL) }], [last]);
+  useCommands(commands);
+  const json = asJson(content);
+  const shown = useMemo(() => (threads ?? []).filter((t) => !isTakenBack(t)).toSorted((a, b) => byPlace(json)(a.place, b.place)), [json, threads]);
+  const open = shown.filter((t) => t.settled === null);
+  const settled = shown.filter((t) => t.settled !== null);
+  const lines = (some: readonly RemarkThread[]) => some.map((thread) => <Thread key={thread.id} thread={thread} speaking={speaking} place={<PlaceLine thread={thread} content={json} />} />);
+  const begin = (text: string): Promise<boolean> => {
+    const on = writing === null || writing.path === '' ? WHOLE : placeOn(json, writing.path, writing.words);
+    return speaking.begin(on, saidAt(json, on), version, text);
+  };
+  const Around = place === 'margin' ? MarginNote : Section;
+  return (
+    <Around title={open.length === 0 ? 'Remarks' : `Remarks · ${open.length}`}>
+      <PlaceMarks paths={open.map((t) => t.place.path)} />
+      <ul aria-label={`Remarks on ${id}`}>{lines(open)}</ul>
+      <Settled threads={settled}>{lines(settled)}</Settled>
+      {writing === null ? (
+        <p className="flex flex-wrap gap-x-3 print:hidden">
+          <TextButton title="Alt R, wherever you are on the page" onClick={() => setWriting(last ?? ON_ALL)}>remark</TextButton>
+          {last !== null && <span className="text-ink3">on {wordsOf(last, json)}</span>}
+        </p>
+      ) : (
+        <div className="mt-1 print:hidden">
+          <p>
+            On {wordsOf(writing, json)}{' '}
+            {writing.path !== '' && <TextButton onClick={() => (setWriting(ON_ALL), setLast(null))}>on all of it</TextButton>}
+          </p>
+          <RemarkField key={writing.path} label={`Remark on ${id}`} hint="What you want to say; @ names people" word="Remark" focus onSay={begin} onClose={() => setWriting(null)} />
+        </div>
+      )}
+    </Around>
+  );
+}
+
+const ON_ALL: PagePlace = { path: '', words: null };
+
+function wordsOf({ path, words }: PagePlace, content: ReturnType<typeof asJson>): string {
+  if (path === '') return 'all of it';
+  return words === null ? lowered(pathWords(path, [content])) : `“${saidAt(content, placeOn(content, path, words)).slice(0, 60)}”`;
+}
+
+function lowered(text: string): string {
+  return text.charAt(0).toLowerCase() + text.slice(1);
+}
+
+/** Where a thread is by now; one whose place is gone tells what stood there. */
+function PlaceLine({ thread: { place, said }, content }: { readonly thread: RemarkThread; readonly content: ReturnType<typeof asJson> }) {
+  const now = placeNow(content, place);
+  const quote = said === '' ? null : <q className="text-ink2">{said.length > 80 ? `${said.slice(0, 80)}…` : said}</q>;
+  if (now.kind === 'whole') return null;
+  if (now.kind === 'gone') return <p className="text-ochre-ink">It was on something that is gone{quote !== null && <>: {quote}</>}</p>;
+  return (
+    <p>
+      <TextButton data-on-paper onClick={() => goToPlace(place.path)}>{pathWords(place.path, [content])}</TextButton>
+      {place.words !== null && <> {quote}</>}
+      {now.words === 'gone' && <span className="text-ochre-ink"> the words are gone</span>}
+    </p>
+  );
+}

@@ -1,0 +1,83 @@
+import type { Remark, RemarkThread } from '@caderno/core/remarks';
+import { useState, type ReactNode } from 'react';
+import { useFrame } from '../frame/index.ts';
+import { TextButton, ago, countOf, dateAndTime } from '../look/index.ts';
+import { MarkdownText } from '../text/index.ts';
+import { RemarkField } from './RemarkField.tsx';
+import type { Speaking } from './useRemarks.ts';
+
+interface Props {
+  readonly thread: RemarkThread;
+  /** Where it is by now, and the way there. */
+  readonly place: ReactNode;
+  readonly speaking: Speaking;
+}
+
+/** What was said at a place, and answered. */
+export function Thread({ thread, place, speaking }: Props) {
+  const { person, canEdit } = useFrame();
+  const [answering, setAnswering] = useState(false);
+  const { id, remarks, settled } = thread;
+  const maySettle = canEdit || remarks[0]?.author === person.id;
+  return (
+    <li className="border-b border-rule py-1.5 last:border-b-0">
+      {place}
+      {remarks.map((remark) => (
+        <Said key={remark.id} remark={remark} speaking={speaking} />
+      ))}
+      {settled !== null && <p className="italic">Settled by {settled.name}, <span title={dateAndTime(settled.at)}>{ago(settled.at)}</span></p>}
+      {answering ? (
+        <RemarkField label="Your answer" hint="Your answer" word="Answer" focus onSay={(text) => speaking.answer(id, text)} onClose={() => setAnswering(false)} />
+      ) : (
+        <p className="flex gap-3 print:hidden">
+          <TextButton onClick={() => setAnswering(true)}>answer</TextButton>
+          {maySettle && <TextButton onClick={() => void speaking.settle(id, settled === null)}>{settled === null ? 'settled' : 'open again'}</TextButton>}
+        </p>
+      )}
+    </li>
+  );
+}
+
+function Said({ remark, speaking }: { readonly remark: Remark; readonly speaking: Speaking }) {
+  const { person, canLead } = useFrame();
+  const [editing, setEditing] = useState(false);
+  const { id, author, name, text, at, editedAt, takenBackAt } = remark;
+  const isMine = author === person.id;
+  if (takenBackAt !== null) return <p className="py-0.5 italic">{name} took a remark back.</p>;
+  return (
+    <div className="group py-0.5">
+      <p>
+        <strong className="font-semibold text-ink">{name}</strong>{' '}
+        <span title={dateAndTime(at)}>{ago(at)}</span>
+        {editedAt !== null && <span title={`Said otherwise ${dateAndTime(editedAt)}`}> · edited</span>}
+      </p>
+      {editing ? (
+        <RemarkField label="The remark" hint="" word="Save" begun={text} focus onSay={(now) => (now === text ? Promise.resolve(true) : speaking.reword(id, now))} onClose={() => setEditing(false)} />
+      ) : (
+        <div className="text-ink">
+          <MarkdownText text={text} />
+        </div>
+      )}
+      {!editing && (isMine || canLead) && (
+        <p className="flex gap-3 opacity-0 focus-within:opacity-100 group-hover:opacity-100 print:hidden">
+          {isMine && <TextButton onClick={() => setEditing(true)}>edit</TextButton>}
+          <TextButton onClick={() => void speaking.takeBack(id)}>take back</TextButton>
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** Threads that are settled, folded to one line. */
+export function Settled({ threads, children }: { readonly threads: readonly RemarkThread[]; readonly children: ReactNode }) {
+  const [open, setOpen] = useState(false);
+  if (threads.length === 0) return null;
+  return (
+    <>
+      <TextButton aria-expanded={open} onClick={() => setOpen(!open)}>
+        {open ? 'fold' : ''} {countOf(threads.length, 'thread')} settled
+      </TextButton>
+      {open && <ul>{children}</ul>}
+    </>
+  );
+}

@@ -1,0 +1,1 @@
+export { Remarks } from './Remarks.tsx';
