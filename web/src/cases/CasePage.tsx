@@ -145,10 +145,10 @@ function Case({ artefact }: { readonly artefact: EditableArtefact<'case'> }) {
           </Section>
         </div>
         <Margin>
-          <Remarks id={id} version={artefact.summary.version} content={content} />
           <MarginNote title="Covers">
             <Covers of="case" id={id} content={settled} conditions={conditions} coverages={coverages} canEdit={canEdit} update={update} onFill={setFilling} />
           </MarginNote>
+          <Remarks id={id} version={artefact.summary.version} content={content} />
           <OwnFields place="margin" id={id} kind="case" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
           <UsesAndUsers id={id} version={artefact.summary.version} uses={content.data !== null || content.steps.some((s) => s.kind !== 'step')} />
           <DependsOn id={id} content={settled} canEdit={canEdit} update={update} />

@@ -25,8 +25,8 @@ const LOOK = EditorView.theme({
   '.cm-content': { padding: '0', caretColor: 'var(--color-ink)' },
   '.cm-line': { padding: '0' },
   '.cm-tooltip': { backgroundColor: 'var(--color-page)', border: '1px solid var(--color-rule2)', borderRadius: '6px' },
-  '.cm-tooltip-autocomplete > ul': { fontFamily: 'var(--font-sans)', fontSize: '12.5px' },
-  '.cm-tooltip-autocomplete > ul > li': { padding: '4px 10px' },
+  '.cm-tooltip.cm-tooltip-autocomplete > ul': { fontFamily: 'var(--font-sans)', fontSize: '12.5px' },
+  '.cm-tooltip.cm-tooltip-autocomplete > ul > li': { padding: '4px 10px' },
   '.cm-tooltip-autocomplete > ul > li[aria-selected]': { backgroundColor: 'var(--color-blue-wash)', color: 'var(--color-ink)' },
 });
 

@@ -41,22 +41,22 @@ export function Remarks({ id, version, content, place = 'margin' }: Props) {
   return (
     <Around title={open.length === 0 ? 'Remarks' : `Remarks · ${open.length}`}>
       <PlaceMarks paths={open.map((t) => t.place.path)} />
-      <ul aria-label={`Remarks on ${id}`}>{lines(open)}</ul>
-      <Settled threads={settled}>{lines(settled)}</Settled>
       {writing === null ? (
-        <p className="flex flex-wrap gap-x-3 print:hidden">
-          <TextButton title="Alt R, wherever you are on the page" onClick={() => setWriting(last ?? ON_ALL)}>remark</TextButton>
-          {last !== null && <span className="text-ink3">on {wordsOf(last, json)}</span>}
+        <p className="flex flex-wrap gap-x-2 print:hidden">
+          <TextButton title="Alt R, wherever you are on the page" onClick={() => setWriting(last ?? ON_ALL)}>{last === null ? 'Write one' : 'Write one on'}</TextButton>
+          {last !== null && <span className="py-0.5">{wordsOf(last, json)}</span>}
         </p>
       ) : (
-        <div className="mt-1 print:hidden">
+        <div className="my-1 print:hidden">
           <p>
-            On {wordsOf(writing, json)}{' '}
+            On <strong className="font-semibold text-ink">{wordsOf(writing, json)}</strong>{' '}
             {writing.path !== '' && <TextButton onClick={() => (setWriting(ON_ALL), setLast(null))}>on all of it</TextButton>}
           </p>
           <RemarkField key={writing.path} label={`Remark on ${id}`} hint="What you want to say; @ names people" word="Remark" focus onSay={begin} onClose={() => setWriting(null)} />
         </div>
       )}
+      <ul aria-label={`Remarks on ${id}`}>{lines(open)}</ul>
+      <Settled threads={settled}>{lines(settled)}</Settled>
     </Around>
   );
 }

@@ -1,7 +1,8 @@
 import type { Remark, RemarkThread } from '@caderno/core/remarks';
+import { Pencil, Undo2 } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { useFrame } from '../frame/index.ts';
-import { TextButton, ago, countOf, dateAndTime } from '../look/index.ts';
+import { IconButton, TextButton, ago, countOf, dateAndTime } from '../look/index.ts';
 import { MarkdownText } from '../text/index.ts';
 import { RemarkField } from './RemarkField.tsx';
 import type { Speaking } from './useRemarks.ts';
@@ -46,23 +47,23 @@ function Said({ remark, speaking }: { readonly remark: Remark; readonly speaking
   if (takenBackAt !== null) return <p className="py-0.5 italic">{name} took a remark back.</p>;
   return (
     <div className="group py-0.5">
-      <p>
-        <strong className="font-semibold text-ink">{name}</strong>{' '}
+      <p className="flex flex-wrap items-baseline gap-x-1.5">
+        <strong className="font-semibold text-ink">{name}</strong>
         <span title={dateAndTime(at)}>{ago(at)}</span>
-        {editedAt !== null && <span title={`Said otherwise ${dateAndTime(editedAt)}`}> · edited</span>}
+        {editedAt !== null && <span title={`Said otherwise ${dateAndTime(editedAt)}`}>· edited</span>}
+        {!editing && (isMine || canLead) && (
+          <span className="ml-auto flex opacity-0 focus-within:opacity-100 group-hover:opacity-100 print:hidden">
+            {isMine && <IconButton label="Edit the remark" icon={<Pencil size={12} aria-hidden="true" />} onClick={() => setEditing(true)} />}
+            <IconButton label="Take the remark back" icon={<Undo2 size={12} aria-hidden="true" />} onClick={() => void speaking.takeBack(id)} />
+          </span>
+        )}
       </p>
       {editing ? (
         <RemarkField label="The remark" hint="" word="Save" begun={text} focus onSay={(now) => (now === text ? Promise.resolve(true) : speaking.reword(id, now))} onClose={() => setEditing(false)} />
       ) : (
-        <div className="text-ink">
+        <div className="text-ink [&_.prose-text]:font-sans [&_.prose-text]:text-[12.5px] [&_.prose-text]:leading-[18px]">
           <MarkdownText text={text} />
         </div>
-      )}
-      {!editing && (isMine || canLead) && (
-        <p className="flex gap-3 opacity-0 focus-within:opacity-100 group-hover:opacity-100 print:hidden">
-          {isMine && <TextButton onClick={() => setEditing(true)}>edit</TextButton>}
-          <TextButton onClick={() => void speaking.takeBack(id)}>take back</TextButton>
-        </p>
       )}
     </div>
   );

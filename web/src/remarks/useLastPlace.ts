@@ -7,7 +7,12 @@ export interface PagePlace {
 }
 
 /** What a part of a page that shows some path of the content says of itself. */
-export const PLACE = 'data-place';
+const PLACE = 'data-place';
+
+/** Chooses what shows a path. */
+export function placeSelector(path: string): string {
+  return `[${PLACE}=${JSON.stringify(path)}]`;
+}
 
 /** Where somebody was last on the page: who goes to the margin to say something means that. Null: nowhere yet. */
 export function useLastPlace(): readonly [PagePlace | null, (place: PagePlace | null) => void] {
@@ -41,7 +46,7 @@ function chosenIn(field: Element): PagePlace['words'] {
 export function goToPlace(path: string): void {
   const parts = path.split('/');
   for (let count = parts.length; count > 0; count -= 1) {
-    const found = document.querySelector(`[${PLACE}="${CSS.escape(parts.slice(0, count).join('/'))}"]`);
+    const found = document.querySelector(placeSelector(parts.slice(0, count).join('/')));
     if (found === null) continue;
     found.scrollIntoView({ block: 'center' });
     const inside = found.matches('input, textarea, button') ? found : found.querySelector('input, textarea, [contenteditable], button');

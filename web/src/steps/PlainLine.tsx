@@ -65,20 +65,22 @@ export const PlainLine = memo(function PlainLine({ step, number, context, canEdi
     >
       <SelectBox id={step.id} number={number} canEdit={canEdit} selected={selected} onSelect={onSelect} />
       <div className="min-w-0 flex-1">
-        <ParameterField
-          {...shared}
-          label={`Action of step ${number}`}
-          value={step.action}
-          placeholder="What is done"
-          onChange={(action) => onChange({ action })}
-          focusTurn={turnOf('action')}
-          onTab={() => onGo('expected')}
-          onShiftTab={() => onNeighbour(-1, 'expected')}
-          onMove={(direction) => onMove(direction, 'action')}
-          onLeave={(direction) => (direction === 1 && hasExpected ? onGo('expected') : onNeighbour(direction, 'action'))}
-          onBackspaceEmpty={() => step.expected === '' && onRemove()}
-          onSlash={() => step.expected === '' && act(step.id, { kind: 'insert' })}
-        />
+        <div data-place={`steps/${step.id}/action`}>
+          <ParameterField
+            {...shared}
+            label={`Action of step ${number}`}
+            value={step.action}
+            placeholder="What is done"
+            onChange={(action) => onChange({ action })}
+            focusTurn={turnOf('action')}
+            onTab={() => onGo('expected')}
+            onShiftTab={() => onNeighbour(-1, 'expected')}
+            onMove={(direction) => onMove(direction, 'action')}
+            onLeave={(direction) => (direction === 1 && hasExpected ? onGo('expected') : onNeighbour(direction, 'action'))}
+            onBackspaceEmpty={() => step.expected === '' && onRemove()}
+            onSlash={() => step.expected === '' && act(step.id, { kind: 'insert' })}
+          />
+        </div>
         {hasExpected && (
           <div data-place={`steps/${step.id}/expected`} className="flex items-baseline text-pine">
             <span className="w-5 shrink-0 font-bold" aria-hidden="true">

@@ -1,0 +1,128 @@
+/** @jest-environment ./web/test/browserEnvironment.mjs */
+import { afterEach, expect, test } from '@jest/globals';
+import { EMPTY_CASE, plainStep, stepId } from '@caderno/core/cases';
+import { WHOLE, remarkId, type Remark, type RemarkThread } from '@caderno/core/remarks';
+import { EditorState } from '@codemirror/state';
+import { CompletionContext } from '@codemirror/autocomplete';
+import { EditorView } from '@codemirror/view';
+import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { PERSON, onThePage } from '../../test/onThePage.tsx';
+import { Refusing, StandInServer } from '../../test/standInServer.ts';
+import { peopleOffered } from './RemarkField.tsx';
+import { Remarks } from './Remarks.tsx';
+
+afterEach(cleanup);
+
+const CONTENT = { ...EMPTY_CASE, title: 'Refused', steps: [plainStep(stepId('s1'), 'Open the form'), plainStep(stepId('s2'), 'Enter 120 and confirm', 'It is refused')] };
+let made = 0;
+const someId = () => remarkId(`00000000-0000-4000-8000-${String((made += 1)).padStart(12, '0')}`);
+const said = (text: string, part: Partial<Remark> = {}): Remark => ({ id: someId(), author: someId(), name: 'Rui M.', text, at: '2026-06-01T09:00:00.000Z', editedAt: null, takenBackAt: null, ...part });
+const thread = (text: string, part: Partial<RemarkThread> = {}): RemarkThread => ({ id: someId(), place: WHOLE, said: '', version: 1, settled: null, remarks: [said(text)], ...part });
+const on = (path: string, quote?: string) => ({ path, words: quote === undefined ? null : { quote, start: 0, before: '', after: '' } });
+
+/** A server that keeps what is said. */
+function page(threads: RemarkThread[], refuses = { once: false }, rights: Partial<Parameters<typeof onThePage>[1] & object> = {}) {
+  const put = (change: (t: RemarkThread) => RemarkThread) => (threads = threads.map(change));
+  const server = new StandInServer({
+    listRemarks: () => threads,
+    listMembers: () => [{ id: PERSON.id, name: PERSON.name, email: 'a@b.example', role: 'analyst' }],
+    beginThread: ({ body }) => {
+      if (refuses.once) throw ((refuses.once = false), new Refusing({ code: 'server_error', request: 'x' } as never));
+      return (threads = [...threads, thread(body.text, { id: body.remark, place: body.place, said: body.said, remarks: [said(body.text, { id: body.remark, author: PERSON.id, name: PERSON.name })] })]);
+    },
+    answerRemark: ({ params, body }) => put((t) => (t.id === params.remark ? { ...t, settled: null, remarks: [...t.remarks, said(body.text, { id: body.remark, author: PERSON.id, name: PERSON.name })] } : t)),
+    rewordRemark: ({ params, body }) => put((t) => ({ ...t, remarks: t.remarks.map((r) => (r.id === params.remark ? { ...r, text: body.text, editedAt: r.at } : r)) })),
+    takeBackRemark: ({ params }) => put((t) => ({ ...t, remarks: t.remarks.map((r) => (r.id === params.remark ? { ...r, text: '', takenBackAt: r.at } : r)) })),
+    settleThread: ({ params, body }) => put((t) => (t.id === params.remark ? { ...t, settled: body.settled ? { name: PERSON.name, at: '2026-06-02T09:00:00.000Z' } : null } : t)),
+  });
+  onThePage(
+    <>
+      <div data-place="steps/s2/action">
+        <textarea aria-label="Action of step 2" defaultValue="Enter 120 and confirm" />
+      </div>
+      <Remarks id="C-1" version={3} content={CONTENT} />
+    </>,
+    rights,
+  );
+  return server;
+}
+
+const field = async (label: string): Promise<EditorView> => {
+  const view = EditorView.findFromDOM(await screen.findByLabelText(label));
+  if (view === null) throw new Error(`There is a field: expected '${label}'`);
+  return view;
+};
+const write = (view: EditorView, text: string): void => act(() => view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text } }));
+const key = (view: EditorView, name: string, ctrlKey = false): boolean => fireEvent.keyDown(view.contentDOM, { key: name, ctrlKey });
+const closed = (label: string) => waitFor(() => expect(screen.queryByLabelText(label)).toBeNull());
+const list = () => screen.findByRole('list', { name: 'Remarks on C-1' });
+
+test('threads stand in the order of their places, tell what is gone, and fold what is settled', async () => {
+  page([thread('last', { place: on('steps/s9'), said: 'Pay' }), thread('second', { place: on('steps/s2/action', 'Enter 7') , said: 'Enter 7' }), thread('first'), thread('done', { settled: { name: 'Rui M.', at: '2026-06-02T09:00:00.000Z' } }), thread('none', { remarks: [said('', { takenBackAt: '2026-06-02T09:00:00.000Z' })] })]);
+  await screen.findByText('first');
+  const lines = within(await list()).getAllByRole('listitem').map((l) => l.textContent ?? '');
+  expect(lines.map((l) => /first|second|last/.exec(l)?.[0])).toEqual(['first', 'second', 'last']);
+  expect([lines[1], lines[2]]).toEqual([expect.stringContaining('Step 2, action Enter 7 the words are gone'), expect.stringContaining('It was on something that is gone: Pay')]);
+  expect(screen.queryByText('done')).toBeNull();
+  fireEvent.click(screen.getByRole('button', { name: /1 thread settled/ }));
+  expect(screen.getByText('done')).toBeTruthy();
+});
+
+test('a remark is on the words one marked, kept in its field when it could not be sent, and then said once', async () => {
+  const refuses = { once: true };
+  const server = page([], refuses);
+  const area = await screen.findByLabelText<HTMLTextAreaElement>('Action of step 2');
+  act(() => {
+    area.focus();
+    area.setSelectionRange(6, 9);
+    document.dispatchEvent(new Event('selectionchange'));
+  });
+  fireEvent.keyDown(area, { key: 'r', code: 'KeyR', altKey: true });
+  const view = await field('Remark on C-1');
+  expect(screen.getByText('“120”')).toBeTruthy();
+  write(view, '  ');
+  key(view, 'Enter', true);
+  write(view, 'Which value?');
+  key(view, 'Enter', true);
+  await waitFor(() => expect(server.calls('beginThread')).toHaveLength(1));
+  await waitFor(() => expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Remark' }).disabled).toBe(false));
+  expect(view.state.doc.toString()).toBe('Which value?');
+  fireEvent.click(screen.getByRole('button', { name: 'Remark' }));
+  await closed('Remark on C-1');
+  expect(screen.getByText('Which value?')).toBeTruthy();
+  const [first, second] = server.calls('beginThread').map((c) => c.body);
+  expect(second).toEqual(first);
+  expect(first).toMatchObject({ place: { path: 'steps/s2/action', words: { quote: '120', start: 6 } }, said: '120', version: 3, text: 'Which value?' });
+});
+
+test('one answers, settles and opens again; one’s own is edited and taken back', async () => {
+  const server = page([thread('Why?')], undefined, { canLead: false });
+  fireEvent.click(await screen.findByRole('button', { name: 'answer' }));
+  const answer = await field('Your answer');
+  write(answer, 'Because.');
+  key(answer, 'Enter', true);
+  await closed('Your answer');
+  expect(screen.getByText('Because.')).toBeTruthy();
+  expect(screen.getAllByRole('button', { name: 'Edit the remark' })).toHaveLength(1);
+  fireEvent.click(screen.getByRole('button', { name: 'Edit the remark' }));
+  const own = await field('The remark');
+  expect(own.state.doc.toString()).toBe('Because.');
+  write(own, 'Because of the form.');
+  fireEvent.click(screen.getByRole('button', { name: 'Save' }));
+  await screen.findByText('· edited');
+  fireEvent.click(screen.getByRole('button', { name: 'Take the remark back' }));
+  await screen.findByText(`${PERSON.name} took a remark back.`);
+  fireEvent.click(screen.getByRole('button', { name: 'settled' }));
+  fireEvent.click(await screen.findByRole('button', { name: /1 thread settled/ }));
+  fireEvent.click(await screen.findByRole('button', { name: 'open again' }));
+  await waitFor(() => expect(server.calls('settleThread').map((c) => c.body)).toEqual([{ settled: true }, { settled: false }]));
+});
+
+test('Escape leaves the field, and people are offered behind @ alone', async () => {
+  page([]);
+  fireEvent.click(await screen.findByRole('button', { name: 'Write one' }));
+  key(await field('Remark on C-1'), 'Escape');
+  await closed('Remark on C-1');
+  const offered = (text: string) => peopleOffered(new CompletionContext(EditorState.create({ doc: text }), text.length, false), ['Rui M.', 'Rute A.', 'Inês V.'])?.options.map((o) => o.label) ?? [];
+  expect([offered('ask @ru'), offered('@'), offered('@rui m'), offered('a@ru'), offered('ru'), offered('@zz')]).toEqual([['Rui M.', 'Rute A.'], ['Rui M.', 'Rute A.', 'Inês V.'], ['Rui M.'], [], [], []]);
+});
