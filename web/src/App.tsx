@@ -35,6 +35,7 @@ const CoverageChapter = lazy(() => import('./coverage/index.ts').then((m) => ({ 
 const VersionsPage = lazy(() => import('./journal/index.ts').then((m) => ({ default: m.VersionsPage })));
 const QuestionsChapter = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.QuestionsChapter })));
 const Agenda = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.Agenda })));
+const RemarksPage = lazy(() => import('./remarks/index.ts').then((m) => ({ default: m.RemarksPage })));
 const SuspectPage = lazy(() => import('./basis/index.ts').then((m) => ({ default: m.SuspectPage })));
 const GlossaryPage = lazy(() => import('./basis/index.ts').then((m) => ({ default: m.GlossaryPage })));
 const CaseImportPage = lazy(() => import('./exchange/index.ts').then((m) => ({ default: m.CaseImportPage })));
@@ -88,6 +89,7 @@ const router = createBrowserRouter([
       { path: 'coverage', element: chapter(<CoverageChapter />) },
       { path: 'questions/:question?', element: chapter(<QuestionsChapter />) },
       { path: 'agenda', element: chapter(<Agenda />) },
+      { path: 'remarks', element: chapter(<RemarksPage />) },
       { path: 'suspect', element: chapter(<SuspectPage />) },
       { path: 'glossary', element: chapter(<GlossaryPage />) },
       { path: 'import-cases', element: chapter(<CaseImportPage />) },

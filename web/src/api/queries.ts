@@ -42,6 +42,11 @@ function artefactQuery<K extends ArtefactKind>(project: string, kind: K, id: IdO
   };
 }
 
+/** Open threads of remarks in the project. */
+export function useOpenThreads(project: string) {
+  return useQuery({ queryKey: [project, 'remarks', 'open'], queryFn: () => call('listOpenThreads', { params: { project } }) });
+}
+
 export function useVersions(project: string, id: ArtefactId) {
   return useQuery({ queryKey: [...keys.artefact(project, id), 'versions'], queryFn: () => call('listVersions', { params: { project, id } }) });
 }

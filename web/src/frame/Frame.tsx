@@ -5,7 +5,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Suspense, lazy, useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
-import { call, keys, tellFailure, forgetLogs, useCoverage, useFigures, useProjectStream } from '../api/index.ts';
+import { call, keys, tellFailure, forgetLogs, useCoverage, useFigures, useOpenThreads, useProjectStream } from '../api/index.ts';
 import { address } from './address.ts';
 import { CHAPTERS, type ChapterPath } from './chapters.ts';
 import { useCommands, type Command } from './commands.ts';
@@ -107,6 +107,7 @@ function useFrameCommands(project: string, setOpen: (open: 'find' | 'keys') => v
       { id: 'go-questions', title: 'Go to the questions', keys: 'g q', keyLabel: 'g q', run: () => void navigate(address.questions(project)) },
       { id: 'go-list', title: 'Go to all cases as a table', keys: 'g l', keyLabel: 'g l', run: () => void navigate(address.list(project, 'case')) },
       { id: 'go-replace', title: 'Search and replace in texts', run: () => void navigate(address.replacing(project)) },
+      { id: 'go-remarks', title: 'Go to the open remarks', keys: 'g m', keyLabel: 'g m', run: () => void navigate(address.remarks(project)) },
       { id: 'go-suspect', title: 'Go to the suspect links', keys: 'g x', keyLabel: 'g x', run: () => void navigate(address.suspect(project)) },
       { id: 'go-glossary', title: 'Go to the glossary', keys: 'g o', keyLabel: 'g o', run: () => void navigate(address.glossary(project)) },
       { id: 'go-settings', title: 'Go to the settings of the project', run: () => void navigate(address.settings(project)) },
@@ -265,9 +266,10 @@ function Offline() {
   );
 }
 
-/** What waits for somebody: open questions and suspect links. */
+/** What waits for somebody: open questions, remarks and suspect links. */
 function Open({ project }: { readonly project: string }) {
   const figures = useFigures(project);
+  const forMe = useOpenThreads(project).data?.filter((t) => t.forMe).length ?? 0;
   if (figures === undefined) return null;
   const look = 'whitespace-nowrap text-sm text-ink2 hover:underline';
   return (
@@ -275,6 +277,11 @@ function Open({ project }: { readonly project: string }) {
       <NavLink to={address.questions(project)} className={look}>
         <b className="font-semibold text-ink">{figures.openQuestions}</b> open {figures.openQuestions === 1 ? 'question' : 'questions'}
       </NavLink>
+      {forMe > 0 && (
+        <NavLink to={address.remarks(project)} className={look}>
+          <b className="font-semibold text-blue">{forMe}</b> {forMe === 1 ? 'remark' : 'remarks'} for you
+        </NavLink>
+      )}
       {figures.suspectLinks > 0 && (
         <NavLink to={address.suspect(project)} className={look}>
           <b className="font-semibold text-brick">{figures.suspectLinks}</b> suspect {figures.suspectLinks === 1 ? 'link' : 'links'}

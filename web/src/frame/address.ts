@@ -30,6 +30,7 @@ export const address = {
   journal: (project: string) => `/${project}/journal`,
   questions: (project: string, id?: QuestionId) => `/${project}/questions${id === undefined ? '' : `/${id}`}`,
   agenda: (project: string) => `/${project}/agenda`,
+  remarks: (project: string) => `/${project}/remarks`,
   suspect: (project: string) => `/${project}/suspect`,
   importingCases: (project: string) => `/${project}/import-cases`,
   importingDesign: (project: string) => `/${project}/import-design`,

@@ -67,6 +67,12 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'The agenda gathers the questions to ask one person in one go.',
   ],
   agenda: ['The agenda gathers open questions for a talk, by whom they are asked.', 'Tick what was answered and write down what was said.', 'Answers count from the moment they are given.', 'It prints as a list with room to write.'],
+  remarks: [
+    'People say things beside artefacts: at a step, on words, or on all of it. Alt R says something where you are.',
+    'What names you with @, or answers you, waits for you here until you answer or it is settled.',
+    'A remark stays with its words and its step, wherever these go.',
+    'Whoever says it otherwise or takes it back leaves a trace.',
+  ],
   suspect: [
     'A link is suspect when what it leads to changed in meaning after the link was made.',
     'At the right stands what changed.',

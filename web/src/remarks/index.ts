@@ -1,1 +1,2 @@
 export { Remarks } from './Remarks.tsx';
+export { RemarksPage } from './RemarksPage.tsx';

@@ -1,0 +1,57 @@
+import { expect, test } from '@playwright/test';
+import { expectAccessible, openAs, saveVersion } from './helpers.ts';
+
+test('a remark on marked words is heard at once, answered, settled, and stays with its words', async ({ browser }) => {
+  const ines = await openAs(browser, 'Inês V.', '/cases/C-13');
+  const rui = await openAs(browser, 'Rui M.', '/cases');
+  const forRui = rui.getByRole('link', { name: /for you$/ });
+  await expect(rui.getByRole('link', { name: /open questions?$/ })).toBeVisible();
+  await expect(forRui).toHaveCount(0);
+
+  await test.step('by keyboard, at the step one is in', async () => {
+    await ines.getByRole('textbox', { name: 'Action of step 1' }).click();
+    await ines.keyboard.press('Alt+r');
+    await expect(ines.getByText('On step 1, action')).toBeVisible();
+    await ines.keyboard.type('Which one, @Rui');
+    await expect(ines.getByRole('option', { name: 'Rui M.' })).toBeVisible();
+    await ines.waitForTimeout(200);
+    await ines.keyboard.press('Enter');
+    await ines.keyboard.type('? <img src=x onerror="document.title=1"> **this**');
+    await ines.keyboard.press('Control+Enter');
+    const said = ines.getByRole('list', { name: 'Remarks on C-13' });
+    await expect(said).toContainText('Which one, @Rui M.');
+    await expect(said.locator('strong', { hasText: 'this' })).toBeVisible();
+    await expect(said.locator('img')).toHaveCount(0);
+  });
+
+  await test.step('the one it names finds it without loading anything, and answers', async () => {
+    await expect(forRui).toContainText('1 remark for you', { timeout: 4_000 });
+    await forRui.click();
+    await expect(rui.getByRole('heading', { name: 'Remarks for you' })).toBeVisible();
+    await expectAccessible(rui);
+    await rui.getByRole('list', { name: 'Open remarks' }).getByRole('link', { name: /^C-13/ }).click();
+    await rui.getByRole('list', { name: 'Remarks on C-13' }).getByRole('button', { name: 'answer' }).click();
+    await rui.keyboard.type('The first one.');
+    await rui.keyboard.press('Control+Enter');
+    await expect(ines.getByRole('list', { name: 'Remarks on C-13' })).toContainText('The first one.', { timeout: 4_000 });
+    await expect(forRui).toHaveCount(0, { timeout: 4_000 });
+  });
+
+  await test.step('it stays with its step, and says so when that is gone', async () => {
+    const list = ines.getByRole('list', { name: 'Remarks on C-13' });
+    await ines.getByRole('textbox', { name: 'Action of step 1' }).click();
+    await ines.keyboard.press('Alt+ArrowDown');
+    await expect(list.getByRole('button', { name: 'Step 2, action' })).toBeVisible();
+    await list.getByRole('button', { name: 'Step 2, action' }).click();
+    await expect(ines.getByRole('textbox', { name: 'Action of step 2' })).toBeFocused();
+    await expectAccessible(ines);
+    await saveVersion(ines, 2);
+    await expect(rui.getByRole('list', { name: 'Remarks on C-13' }).getByRole('button', { name: 'Step 2, action' })).toBeVisible({ timeout: 4_000 });
+  });
+
+  await test.step('settled, it is folded', async () => {
+    await ines.getByRole('list', { name: 'Remarks on C-13' }).getByRole('button', { name: 'settled' }).click();
+    await expect(ines.getByRole('button', { name: '1 thread settled' })).toBeVisible();
+    await expect(rui.getByRole('button', { name: '1 thread settled' })).toBeVisible({ timeout: 4_000 });
+  });
+});
