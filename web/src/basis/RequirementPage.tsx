@@ -10,7 +10,7 @@ import { Attachments } from '../attachments/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Choose, REQUIREMENT_TYPE_WORD, countOf, options, priorityWord } from '../look/index.ts';
-import { Remarks } from '../remarks/index.ts';
+import { Remarks, type PagePlace } from '../remarks/index.ts';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact } from '../versions/index.ts';
 import { FeatureLines } from './FeatureLines.tsx';
 import { FromSource } from './FromSource.tsx';
@@ -43,6 +43,7 @@ function Requirement({ artefact, coverage, counted, wording }: { readonly artefa
   const editing = useEditing('requirement', artefact);
   const { content, update, dirty } = editing;
   const { id, state } = artefact.summary;
+  const [remarking, setRemarking] = useState<PagePlace | null>(null);
   const [dialog, setDialog] = useState<'split' | 'merge' | null>(null);
   const set = <F extends keyof RequirementContent>(field: F) => (value: RequirementContent[F]) => update((c) => ({ ...c, [field]: value }));
   const modules = useModules(project);
@@ -81,12 +82,12 @@ function Requirement({ artefact, coverage, counted, wording }: { readonly artefa
         <Risk content={content} canEdit={canEdit} update={update} />
       </ArtefactHead>
       <div className="mt-2 flex gap-6 max-[1100px]:flex-col">
-        <div data-place="text" className="min-w-0 flex-1">
-          <RequirementText content={content} marks={standing} canEdit={canEdit} onText={set('text')} onAsk={ask} {...(dirty ? {} : { onCondition: (start, end) => addCondition(anchorAt(content.text, start, end)), onSplit: () => setDialog('split'), onMerge: () => setDialog('merge') })} />
+        <div className="min-w-0 flex-1">
+          <RequirementText content={content} marks={standing} canEdit={canEdit} onText={set('text')} onAsk={ask} onRemark={(start, end) => setRemarking({ path: 'text', words: { start, end } })} {...(dirty ? {} : { onCondition: (start, end) => addCondition(anchorAt(content.text, start, end)), onSplit: () => setDialog('split'), onMerge: () => setDialog('merge') })} />
           <FromSource content={content} />
         </div>
         <Margin>
-          <Remarks id={id} version={artefact.summary.version} content={content} />
+          <Remarks id={id} version={artefact.summary.version} content={content} asked={remarking} onAsked={() => setRemarking(null)} />
           <MarginNote title={standing.length === 0 ? 'Weak wording' : `Weak wording · ${standing.length}`}>
             {wording === null ? <p>Looking …</p> : <WordingNotes id={id} marks={standing} dismissed={marks.length - standing.length} {...dismissing} />}
           </MarginNote>

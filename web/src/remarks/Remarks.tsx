@@ -19,14 +19,23 @@ interface Props {
   readonly content: object;
   /** `page`: of a page without a margin. */
   readonly place?: 'margin' | 'page';
+  /** Words the page asks to say something of. */
+  readonly asked?: PagePlace | null;
+  /** They were answered, or left. */
+  readonly onAsked?: () => void;
 }
 
 /** What people say of an artefact and at places in it, in the margin: in the order of the places, settled ones folded. */
-export function Remarks({ id, version, content, place = 'margin' }: Props) {
+export function Remarks({ id, version, content, place = 'margin', asked = null, onAsked }: Props) {
   const { threads, speaking } = useRemarks(id);
   const [last, setLast] = useLastPlace();
-  const [writing, setWriting] = useState<PagePlace | null>(null);
-  const commands = useMemo<Command[]>(() => [{ id: 'remark', title: 'Remark on where you are', keys: 'Alt+r', keyLabel: 'Alt R', whileTyping: true, run: () => setWriting(last ?? ON_ALL) }], [last]);
+  const [begun, setBegun] = useState<PagePlace | null>(null);
+  const writing = asked ?? begun;
+  const setWriting = (at: PagePlace | null): void => {
+    setBegun(at);
+    onAsked?.();
+  };
+  const commands = useMemo<Command[]>(() => [{ id: 'remark', title: 'Remark on where you are', keys: 'Alt+r', keyLabel: 'Alt R', whileTyping: true, run: () => setBegun(last ?? ON_ALL) }], [last]);
   useCommands(commands);
   const json = asJson(content);
   const shown = useMemo(() => (threads ?? []).filter((t) => !isTakenBack(t)).toSorted((a, b) => byPlace(json)(a.place, b.place)), [json, threads]);
@@ -52,7 +61,7 @@ export function Remarks({ id, version, content, place = 'margin' }: Props) {
             On <strong className="font-semibold text-ink">{wordsOf(writing, json)}</strong>{' '}
             {writing.path !== '' && <TextButton onClick={() => (setWriting(ON_ALL), setLast(null))}>on all of it</TextButton>}
           </p>
-          <RemarkField key={writing.path} label={`Remark on ${id}`} hint="What you want to say; @ names people" word="Remark" focus onSay={begin} onClose={() => setWriting(null)} />
+          <RemarkField key={`${writing.path} ${writing.words?.start ?? ''}`} label={`Remark on ${id}`} hint="What you want to say; @ names people" word="Remark" focus onSay={begin} onClose={() => setWriting(null)} />
         </div>
       )}
       <ul aria-label={`Remarks on ${id}`}>{lines(open)}</ul>
