@@ -10,8 +10,12 @@ test('a remark on marked words is heard at once, answered, settled, and stays wi
 
   await test.step('by keyboard, at the step one is in', async () => {
     await ines.getByRole('textbox', { name: 'Action of step 1' }).click();
+    await ines.keyboard.press('End');
+    await ines.keyboard.press('Control+Shift+ArrowLeft');
+    const words = await ines.evaluate(() => getSelection()?.toString() ?? '');
+    expect(words.trim()).not.toBe('');
     await ines.keyboard.press('Alt+r');
-    await expect(ines.getByText('On step 1, action')).toBeVisible();
+    await expect(ines.getByText(`On “${words}”`)).toBeVisible();
     await ines.keyboard.type('Which one, @Rui');
     await expect(ines.getByRole('option', { name: 'Rui M.' })).toBeVisible();
     await ines.waitForTimeout(200);

@@ -28,14 +28,14 @@ interface Props {
 /** What people say of an artefact and at places in it, in the margin: in the order of the places, settled ones folded. */
 export function Remarks({ id, version, content, place = 'margin', asked = null, onAsked }: Props) {
   const { threads, speaking } = useRemarks(id);
-  const [last, setLast] = useLastPlace();
+  const lastPlace = useLastPlace();
   const [begun, setBegun] = useState<PagePlace | null>(null);
   const writing = asked ?? begun;
   const setWriting = (at: PagePlace | null): void => {
     setBegun(at);
     onAsked?.();
   };
-  const commands = useMemo<Command[]>(() => [{ id: 'remark', title: 'Remark on where you are', keys: 'Alt+r', keyLabel: 'Alt R', whileTyping: true, run: () => setBegun(last ?? ON_ALL) }], [last]);
+  const commands = useMemo<Command[]>(() => [{ id: 'remark', title: 'Remark on where you are', keys: 'Alt+r', keyLabel: 'Alt R', whileTyping: true, run: () => setBegun(lastPlace() ?? ON_ALL) }], [lastPlace]);
   useCommands(commands);
   const json = asJson(content);
   const shown = useMemo(() => (threads ?? []).filter((t) => !isTakenBack(t)).toSorted((a, b) => byPlace(json)(a.place, b.place)), [json, threads]);
@@ -51,15 +51,14 @@ export function Remarks({ id, version, content, place = 'margin', asked = null, 
     <Around title={open.length === 0 ? 'Remarks' : `Remarks · ${open.length}`}>
       <PlaceMarks paths={open.map((t) => t.place.path)} />
       {writing === null ? (
-        <p className="flex flex-wrap gap-x-2 print:hidden">
-          <TextButton title="Alt R, wherever you are on the page" onClick={() => setWriting(last ?? ON_ALL)}>{last === null ? 'Write one' : 'Write one on'}</TextButton>
-          {last !== null && <span className="py-0.5">{wordsOf(last, json)}</span>}
+        <p className="print:hidden">
+          <TextButton title="On where you were on the page; Alt R does the same" onClick={() => setWriting(lastPlace() ?? ON_ALL)}>Write one</TextButton>
         </p>
       ) : (
         <div className="my-1 print:hidden">
           <p>
             On <strong className="font-semibold text-ink">{wordsOf(writing, json)}</strong>{' '}
-            {writing.path !== '' && <TextButton onClick={() => (setWriting(ON_ALL), setLast(null))}>on all of it</TextButton>}
+            {writing.path !== '' && <TextButton onClick={() => setWriting(ON_ALL)}>on all of it</TextButton>}
           </p>
           <RemarkField key={`${writing.path} ${writing.words?.start ?? ''}`} label={`Remark on ${id}`} hint="What you want to say; @ names people" word="Remark" focus onSay={begin} onClose={() => setWriting(null)} />
         </div>

@@ -75,7 +75,6 @@ test('a remark is on the words one marked, kept in its field when it could not b
   act(() => {
     area.focus();
     area.setSelectionRange(6, 9);
-    document.dispatchEvent(new Event('selectionchange'));
   });
   fireEvent.keyDown(area, { key: 'r', code: 'KeyR', altKey: true });
   const view = await field('Remark on C-1');

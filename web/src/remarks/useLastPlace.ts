@@ -1,4 +1,5 @@
-import { useEffect, useState } from 'react';
+import { EditorView } from '@codemirror/view';
+import { useCallback, useEffect, useRef } from 'react';
 
 /** A place on the page, and the words chosen there. */
 export interface PagePlace {
@@ -14,29 +15,34 @@ export function placeSelector(path: string): string {
   return `[${PLACE}=${JSON.stringify(path)}]`;
 }
 
-/** Where somebody was last on the page: who goes to the margin to say something means that. Null: nowhere yet. */
-export function useLastPlace(): readonly [PagePlace | null, (place: PagePlace | null) => void] {
-  const [place, setPlace] = useState<PagePlace | null>(null);
+/** Asks where somebody was last on the page: who goes to the margin to say something means that. Null: nowhere yet, or it is gone. */
+export function useLastPlace(): () => PagePlace | null {
+  const field = useRef<Element | null>(null);
   useEffect(() => {
     const look = ({ target }: Event): void => {
-      const field = target instanceof Document ? target.activeElement : target;
-      const path = field instanceof Element ? field.closest(`[${PLACE}]`)?.getAttribute(PLACE) : null;
-      if (path === null || path === undefined || !(field instanceof Element)) return;
-      const words = chosenIn(field);
-      setPlace((now) => (now?.path === path && now.words?.start === words?.start && now.words?.end === words?.end ? now : { path, words }));
+      if (target instanceof Element && target.closest(`[${PLACE}]`) !== null) field.current = target;
     };
     document.addEventListener('focusin', look);
-    document.addEventListener('selectionchange', look);
-    return () => {
-      document.removeEventListener('focusin', look);
-      document.removeEventListener('selectionchange', look);
-    };
+    return () => document.removeEventListener('focusin', look);
   }, []);
-  return [place, setPlace];
+  return useCallback(() => (field.current?.isConnected === true ? placeOf(field.current) : null), []);
 }
 
-/** Words marked in a field whose text is that of its place. */
-function chosenIn(field: Element): PagePlace['words'] {
+function placeOf(field: Element): PagePlace | null {
+  const path = field.closest(`[${PLACE}]`)?.getAttribute(PLACE) ?? '';
+  return path === '' ? null : { path, words: wordsMarked(field, /\/lines\/[^/]+$/.test(path)) };
+}
+
+/** Words marked in a field whose text is that of its place; `oneLine`: whose line at the cursor is. */
+function wordsMarked(field: Element, oneLine: boolean): PagePlace['words'] {
+  const editor = field instanceof HTMLElement ? EditorView.findFromDOM(field) : null;
+  if (editor !== null) {
+    const { from, to } = editor.state.selection.main;
+    const line = editor.state.doc.lineAt(from);
+    if (oneLine && to > line.to) return null;
+    const before = oneLine ? line.from : 0;
+    return to > from ? { start: from - before, end: to - before } : null;
+  }
   if (!(field instanceof HTMLTextAreaElement) && !(field instanceof HTMLInputElement && field.type === 'text')) return null;
   const [start, end] = [field.selectionStart ?? 0, field.selectionEnd ?? 0];
   return end > start ? { start, end } : null;
