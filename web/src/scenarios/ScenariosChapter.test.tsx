@@ -23,8 +23,8 @@ const heads = [
 ];
 
 /** Drafts of one test are kept where the next would find them: each has a project of its own. */
-function chapter(path: string, answers: Parameters<typeof standInProject>[2] = {}) {
-  const server = standInProject(heads, [], {
+function chapter(path: string, answers: Parameters<typeof standInProject>[2] = {}, known = heads) {
+  const server = standInProject(known, [], {
     readArtefact: () => ({ kind: 'feature', summary: heads[0] as ReturnType<typeof featureHead>, content: { ...CONTENT, requirements: [{ id: 'R-1', seenVersion: 1, parts: [] }] }, draft: null }),
     readPhrases: () => ({ phrases: [], alike: [] }),
     ...answers,
@@ -63,6 +63,14 @@ test('the project’s tag tells which are run by hand; they are counted with wha
   expect(scenarios('F-1')).toEqual(['1one@smoke']);
   fireEvent.change(screen.getByLabelText('Tags'), { target: { value: '@slow' } });
   await waitFor(() => expect(choices()).toEqual(['2 in all', '2 by hand', '0 automated']));
+});
+
+test('a feature of many lists the first of its scenarios, the others when one asks', async () => {
+  const many = featureHead(1, { title: 'Bill', path: 'bill.feature', scenarios: Array.from({ length: 120 }, (_, i) => scenario(i + 1, `n${i + 1}`)) });
+  chapter('/scenarios/F-1', {}, [many, ...heads.slice(1)]);
+  await waitFor(() => expect(screen.queryByRole('list', { name: 'Scenarios of F-1' })?.children).toHaveLength(51));
+  fireEvent.click(screen.getByRole('button', { name: '70 more' }));
+  expect(scenarios('F-1')).toHaveLength(120);
 });
 
 test('the text is shown without what ends its lines, saved with it; problems are told by their line', async () => {

@@ -1,6 +1,6 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, describe, expect, test } from '@jest/globals';
-import { takenApart, type ValueKind } from '@caderno/core/scenarios';
+import { OwnKinds, ownKindId, takenApart, type ValueKind } from '@caderno/core/scenarios';
 import { CompletionContext, currentCompletions, type Completion, type CompletionResult } from '@codemirror/autocomplete';
 import { foldable } from '@codemirror/language';
 import { forEachDiagnostic, forceLinting } from '@codemirror/lint';
@@ -9,7 +9,7 @@ import { EditorView } from '@codemirror/view';
 import type { ShownPhrase } from '../usePhrases.ts';
 import { colours } from './colours.ts';
 import { folding } from './folding.ts';
-import { offered } from './offers.ts';
+import { offered, offers } from './offers.ts';
 import { problems } from './problems.ts';
 import { readField } from './readField.ts';
 import { newLine, writing } from './writing.ts';
@@ -21,6 +21,7 @@ afterEach(() => view?.destroy());
 function editor(marked: string, ...extensions: Extension[]): EditorView {
   const at = marked.indexOf('|>');
   const doc = marked.replace('|>', '');
+  view?.destroy();
   view = new EditorView({ parent: document.body, state: EditorState.create({ doc, selection: EditorSelection.cursor(at < 0 ? doc.length : at), extensions: [readField, ...extensions] }) });
   return view;
 }
@@ -75,6 +76,23 @@ test('what each line is has its look; words in a doc string and a description ha
   const marked = [...made.contentDOM.querySelectorAll('[class^=feature-]')].map((e) => `${e.className.replace('feature-', '')}: ${e.textContent}`);
   expect(marked).toEqual(['comment: # language: en', 'tags: @a', 'keyword: Feature:', 'name: "f"', 'text:   a 5', 'keyword: Scenario:', 'name: s', 'step: Given', 'value: "v"', 'placeholder: <p>', 'bar: |', 'cell:  c ', 'bar: |', 'doc:       """', 'doc:       Given 5', 'doc:       """']);
   expect(made.contentDOM.querySelectorAll('.feature-row')).toHaveLength(1);
+});
+
+test('values of own kinds look as values, and are offered with the name of their kind in the hole', () => {
+  const own = new OwnKinds([{ id: ownKindId('k'), name: 'season', pattern: 'wet|dry' }]);
+  const marked = (...more: Parameters<typeof colours>) => [...editor('Feature: f\n  Scenario: s\n    Given the dry season of 5 days\n', colours(...more)).contentDOM.querySelectorAll('.feature-value')].map((e) => e.textContent);
+  expect([marked(), marked(own)]).toEqual([['5'], ['dry', '5']]);
+  const { key, values } = takenApart('the dry season of 5 days', own);
+  const phrase: ShownPhrase = { key, holes: values.map((v) => v.kind), uses: 1, features: 1, kinds: { given: 1, when: 0, then: 0, other: 0 }, shown: 'the {season} season of {int} days', agreed: false, ambiguous: false };
+  const chosen = (typed: string): string => {
+    const made = editor(`${FEATURE}    When ${typed}|>`, offers([phrase], own));
+    const result = offered(new CompletionContext(made.state, made.state.selection.main.head, false), [phrase], own);
+    const [option] = result?.options ?? [];
+    if (result === null || typeof option?.apply !== 'function') throw new Error(`A phrase is offered for '${typed}'`);
+    option.apply(made, option, result.from, result.to ?? made.state.doc.length);
+    return made.state.doc.toString().split('When ')[1] ?? '';
+  };
+  expect([chosen('the se'), chosen('the wet s')]).toEqual(['the season season of 0 days', 'the wet season of 0 days']);
 });
 
 test('problems stand at their place in words', async () => {
