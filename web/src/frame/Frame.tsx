@@ -273,7 +273,7 @@ function Open({ project }: { readonly project: string }) {
   if (figures === undefined) return null;
   const look = 'whitespace-nowrap text-sm text-ink2 hover:underline';
   return (
-    <nav aria-label="What is open" className="flex shrink-0 items-center gap-4">
+    <nav aria-label="What is open" className="flex shrink-0 items-center gap-4 max-[700px]:min-w-0 max-[700px]:shrink max-[700px]:flex-wrap max-[700px]:gap-x-2">
       <NavLink to={address.questions(project)} className={look}>
         <b className="font-semibold text-ink">{figures.openQuestions}</b> open {figures.openQuestions === 1 ? 'question' : 'questions'}
       </NavLink>
