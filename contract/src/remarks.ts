@@ -41,9 +41,6 @@ export type OpenThread = z.infer<typeof openThreadSchema>;
 /** Open threads that one answer tells, the latest first. */
 export const MOST_OPEN_THREADS = 500;
 
-/** What a remark said before it was said otherwise. */
-export const remarkBeforeSchema = z.object({ text: z.string(), until: at });
-
 /** Tells pages that something was said of an artefact. */
 export const remarkedSchema = z.object({ id: artefactIdSchema });
 

@@ -47,8 +47,8 @@ const MOST_SAID = 300;
 
 /** What stands at a place, to be shown when it is no longer there. */
 export function saidAt(content: Json, { path, words }: RemarkPlace): string {
-  if (words !== null) return words.quote.slice(0, MOST_SAID);
-  return path === '' ? '' : textsIn(valueAt(content, path)).join(' · ').slice(0, MOST_SAID);
+  if (words !== null) return words.quote.slice(0, MOST_SAID).toWellFormed();
+  return path === '' ? '' : textsIn(valueAt(content, path)).join(' · ').slice(0, MOST_SAID).toWellFormed();
 }
 
 /** Fields of an element that say what it is, in the order one reads them. */

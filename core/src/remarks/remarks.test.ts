@@ -24,6 +24,12 @@ describe('the place of a remark', () => {
     expect([saidAt(three, place), saidAt(three, placeOn(three, 'steps/s2', { start: 0, end: 3 })), saidAt(three, WHOLE), saidAt(three, { path: 'steps/s7', words: null })]).toEqual(['enter it', 'Enter <value>, then enter it again · It is stored', '', '']);
   });
 
+  it('remembers what stood there as a text that can be kept, however long it is', () => {
+    const long = content(step('s1', `${'a'.repeat(299)}😀 and more`));
+    expect(saidAt(long, { path: 'steps/s1/action', words: null })).toHaveLength(300);
+    expect(saidAt(long, { path: 'steps/s1/action', words: null }).isWellFormed()).toBe(true);
+  });
+
   it('takes no words where none are, and all where too many are meant', () => {
     for (const chosen of [null, { start: 2, end: 2 }, { start: 0, end: 99 }]) expect(placeOn(three, 'title', chosen)).toEqual({ path: 'title', words: null });
   });

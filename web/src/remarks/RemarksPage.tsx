@@ -22,7 +22,7 @@ export function RemarksPage() {
           <h1 className="font-serif text-2xl font-semibold">{shown === mine ? 'Remarks for you' : 'Open remarks'}</h1>
           <span className="text-sm text-ink2">
             {countOf(shown.length, 'thread')}
-            {data.length === MOST_OPEN_THREADS && !all ? ', the latest' : ''}
+            {shown === data && data.length === MOST_OPEN_THREADS ? ', the latest' : ''}
           </span>
           {mine.length > 0 && mine.length < data.length && (
             <TextButton className="ml-auto text-sm" onClick={() => setAll(!all)}>
