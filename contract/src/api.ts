@@ -1,7 +1,7 @@
 import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
 import { z } from 'zod';
 import { attachmentSchema, summarySchema } from './kinds/index.ts';
-import { artefactSchema, brokenArtefactSchema, changeSchema, draftKeptSchema, draftSchema, dropDraftQuerySchema, newArtefactSchema, placeSchema, restoreSchema, saveSchema, stateSchema, versionSchema, versionWithContentSchema, writeSchema, writtenSchema } from './artefacts.ts';
+import { artefactSchema, brokenArtefactSchema, changeSchema, draftKeptSchema, draftSchema, dropDraftQuerySchema, newArtefactSchema, placeSchema, restoreSchema, saveSchema, stateSchema, reviewedVersionSchema, versionWithContentSchema, writeSchema, writtenSchema } from './artefacts.ts';
 import { agendaQuerySchema, basisTextsSchema, mergeSchema, settleSchema, splitSchema, suspectLinkSchema } from './basis.ts';
 import { bytesBody, fileResponse } from './bytes.ts';
 import { alikeSchema, foundRunsSchema, libraryQuerySchema, librarySchema, renameSchema, renamedSchema, reuseGraphSchema, reuseSchema, runsQuerySchema, takeOutSchema } from './shared.ts';
@@ -21,6 +21,7 @@ import { existingMemberSchema, memberSchema, newMemberSchema, newProjectSchema, 
 import { serverStateSchema } from './serverState.ts';
 import { projectSettingsSchema, settingsSchema } from './settings.ts';
 import { answerSchema, newThreadSchema, openThreadSchema, remarkIdSchema, remarkTextSchema, remarkThreadSchema, settledSchema } from './remarks.ts';
+import { answersSchema, askAgainSchema, askedReviewSchema, hangingSchema, newReviewSchema, reviewLineSchema, reviewNumberSchema, reviewSchema, reviewTermsSchema } from './reviews.ts';
 import { textUpTo } from './text.ts';
 import { listViewSchema, listViewsSchema, saveQuerySchema, savedQuerySchema } from './lists.ts';
 import { defectSchema, trackerStateSchema } from './tracker.ts';
@@ -32,6 +33,7 @@ const ofQuery = inProject.extend({ query: z.uuid() });
 const ofImport = inProject.extend({ import: z.uuid() });
 const ofRemark = inProject.extend({ remark: remarkIdSchema });
 const threads = z.array(remarkThreadSchema);
+const ofReview = inProject.extend({ review: reviewNumberSchema });
 const ofArtefact = inProject.extend({ id: artefactIdSchema });
 
 /** Every mutating request may carry it: the same id again is answered with what the first one did. */
@@ -96,6 +98,15 @@ export const api = {
   settleThread: { method: 'PUT', path: '/projects/:project/remarks/:remark/settled', access: 'reader', summary: 'Settle a thread, or open it again', params: ofRemark, query: none, body: settledSchema, response: threads },
   listOpenThreads: { method: 'GET', path: '/projects/:project/remarks', access: 'reader', summary: 'The open threads of the project, those one is asked in marked', params: inProject, query: none, body: nothing, response: z.array(openThreadSchema) },
 
+  listReviews: { method: 'GET', path: '/projects/:project/reviews', access: 'reader', summary: 'The reviews of the project, the latest first', params: inProject, query: none, body: nothing, response: z.array(reviewLineSchema) },
+  readReview: { method: 'GET', path: '/projects/:project/reviews/:review', access: 'reader', summary: 'A review with all that it asks for', params: ofReview, query: none, body: nothing, response: reviewSchema },
+  askReview: { method: 'POST', path: '/projects/:project/reviews', access: 'analyst', summary: 'Ask people to agree to artefacts as they are now', params: inProject, query: none, body: newReviewSchema, response: askedReviewSchema },
+  changeReview: { method: 'PUT', path: '/projects/:project/reviews/:review', access: 'analyst', summary: 'Say what a review is called, until when it goes and whom it asks', params: ofReview, query: none, body: reviewTermsSchema, response: reviewSchema },
+  answerReview: { method: 'POST', path: '/projects/:project/reviews/:review/answers', access: 'reader', summary: 'Agree or object to exact versions', params: ofReview, query: none, body: answersSchema, response: reviewSchema },
+  askAgain: { method: 'POST', path: '/projects/:project/reviews/:review/again', access: 'analyst', summary: 'Ask again for what was objected to or taken out, as it is now', params: ofReview, query: none, body: askAgainSchema, response: askedReviewSchema },
+  endReview: { method: 'POST', path: '/projects/:project/reviews/:review/end', access: 'analyst', summary: 'End a review: what is not agreed is a draft again', params: ofReview, query: none, body: none, response: reviewSchema },
+  readHanging: { method: 'GET', path: '/projects/:project/basis/:requirement/hanging', access: 'reader', summary: 'What hangs on a requirement', params: inProject.extend({ requirement: requirementIdSchema }), query: none, body: nothing, response: hangingSchema },
+
   listArtefacts: {
     method: 'GET', path: '/projects/:project/artefacts', access: 'reader', summary: 'The artefacts of a kind that match a query',
     params: inProject, query: z.object({ kind: z.enum(ARTEFACT_KINDS), query: textUpTo(LIMITS.title).default('') }), body: nothing, response: z.array(summarySchema),
@@ -130,7 +141,7 @@ export const api = {
   dropDraft: { method: 'DELETE', path: '/projects/:project/artefacts/:id/draft', access: 'analyst', summary: 'Drop one’s working text', params: ofArtefact, query: dropDraftQuerySchema, body: nothing, response: artefactSchema },
   setState: { method: 'POST', path: '/projects/:project/artefacts/:id/state', access: 'analyst', summary: 'Set the state', params: ofArtefact, query: none, body: stateSchema, response: artefactSchema },
   moveRequirement: { method: 'POST', path: '/projects/:project/artefacts/:id/place', access: 'analyst', summary: 'Move a requirement in the outline', params: ofArtefact, query: none, body: placeSchema, response: artefactSchema },
-  listVersions: { method: 'GET', path: '/projects/:project/artefacts/:id/versions', access: 'reader', summary: 'The versions, newest first', params: ofArtefact, query: none, body: nothing, response: z.array(versionSchema) },
+  listVersions: { method: 'GET', path: '/projects/:project/artefacts/:id/versions', access: 'reader', summary: 'The versions, newest first', params: ofArtefact, query: none, body: nothing, response: z.array(reviewedVersionSchema) },
   readVersion: { method: 'GET', path: '/projects/:project/artefacts/:id/versions/:version', access: 'reader', summary: 'A version', params: ofArtefact.extend({ version: z.coerce.number().pipe(versionNumberSchema) }), query: none, body: nothing, response: versionWithContentSchema },
 
   readBroken: { method: 'GET', path: '/projects/:project/artefacts/:id/broken', access: 'reader', summary: 'What is stored of an artefact that cannot be read', params: ofArtefact, query: none, body: nothing, response: brokenArtefactSchema },

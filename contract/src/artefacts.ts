@@ -67,6 +67,10 @@ export const versionSchema = z.object({
 });
 /** A version without its content. */
 export type Version = z.infer<typeof versionSchema>;
+/** A version in the list of an artefact’s versions, with what was said of it in reviews. */
+export const reviewedVersionSchema = versionSchema.extend({ answers: z.array(z.object({ review: z.int(), name: z.string(), agrees: z.boolean(), note: z.string(), at: z.iso.datetime() })) });
+/** See {@link reviewedVersionSchema}. */
+export type ReviewedVersion = z.infer<typeof reviewedVersionSchema>;
 /** A version with its content, brought to the newest form of its kind. */
 export const versionWithContentSchema = z.intersection(versionSchema, kindAndContentSchema);
 /** A version and what it says. */
@@ -89,7 +93,7 @@ export type BrokenArtefact = z.infer<typeof brokenArtefactSchema>;
 export const restoreSchema = z.strictObject({ version: versionNumberSchema });
 
 /** What an entry of the journal can be. */
-export const CHANGE_ACTIONS = ['create', 'save', 'state', 'move', 'undo', 'import', 'split', 'merge', 'settle', 'settings', 'write', 'takeOut', 'rename'] as const;
+export const CHANGE_ACTIONS = ['create', 'save', 'state', 'move', 'undo', 'import', 'split', 'merge', 'settle', 'settings', 'write', 'takeOut', 'rename', 'review'] as const;
 /** What a command did. */
 export type ChangeAction = (typeof CHANGE_ACTIONS)[number];
 
@@ -102,7 +106,7 @@ const entrySchema = z.object({
   /** How many artefacts it changed. */
   size: z.int(),
   toVersion: z.int().nullable(),
-  /** For `state`: the new state. For `undo`: the entry undone. For `import`: the source. */
+  /** For `state`: the new state. For `undo`: the entry undone. For `import`: the source. For `review`: its number and what became of it. */
   detail: z.string(),
 });
 

@@ -3,7 +3,7 @@ import { NO_ITEMS, type CoverageRow } from '@caderno/core/coverage';
 import { aroundHeads, findableOf } from './findable.ts';
 import type { Summary } from './kinds/index.ts';
 
-const common = { state: 'draft', version: 1, meaningSince: 1, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00Z', broken: false, own: {} } as const;
+const common = { state: 'draft', version: 1, meaningSince: 1, agreed: null, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00Z', broken: false, own: {} } as const;
 const requirement = (n: number, module: string, risk: 'high' | 'medium' | 'low'): Summary => ({ kind: 'requirement', id: `R-${n}`, title: `R${n}`, ...common, module, parent: null, position: n, type: 'rule', sourceId: '', risk, priority: 'low' });
 const condition = (n: number, requirements: `R-${number}`[], risk: 'high' | 'low' | null = null): Summary & { kind: 'condition' } => ({ kind: 'condition', id: `K-${n}`, title: `K${n}`, ...common, model: 'decisionTable', polarity: 'both', risk, requirements, depths: ['smoke'] });
 const testCase = (covers: `K-${number}`[]): Summary & { kind: 'case' } => ({ kind: 'case', id: 'C-1', title: 'C', ...common, module: 'Own', priority: 'low', tags: [], owner: '', caseKind: 'procedure', execution: 'byHand', steps: 1, expected: 1, rows: 0, dataSet: null, estimate: null, covers });

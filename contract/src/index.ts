@@ -19,6 +19,7 @@ export {
   type Summary,
   type SummaryOfKind,
 } from './kinds/index.ts';
+export { UNREVIEWED_REASONS, reviewNumberSchema, type Answers, type NewReview, type Review, type ReviewItem, type ReviewLine, type UnreviewedReason } from './reviews.ts';
 export { placedIssues, type PlacedIssue } from './placedIssue.ts';
 export { STATUS_OF_REFUSAL, refusalSentence, type Refusal, type RefusalCode } from './refusal.ts';
 export {
@@ -52,6 +53,7 @@ export {
   type ChangeAction,
   type Draft,
   type NewArtefact,
+  type ReviewedVersion,
   type Version,
   type VersionWithContent,
   type Write,
@@ -66,7 +68,7 @@ export { CASE_FORMATS, caseMappingSchema, runCasesSchema, type CaseDraft, type C
 export { PLACES_PAGE, type FoundInArtefact, type FoundPlaces } from './replacing.ts';
 export type { ConditionLine, ItemList } from './coverage.ts';
 export { bytesBody, fileResponse, type FileAnswer } from './bytes.ts';
-export { DEFAULT_SETTINGS, SETTINGS_PARTS, TRACKER_KINDS, projectSettingsSchema, readStoredSettings, storedSettingsSchema, type ProjectSettings, type TrackerConnection } from './settings.ts';
+export { DEFAULT_SETTINGS, SETTINGS_PARTS, TRACKER_KINDS, projectSettingsSchema, readStoredSettings, storedSettingsSchema, type Agreement, type ProjectSettings, type TrackerConnection } from './settings.ts';
 export type { ConnectedArtefact, RenamePlan, Reuse, ReuseGraph, TakeOut } from './shared.ts';
 export type { BasisText, Split, SuspectLink } from './basis.ts';
 export { EXPORT_FORMATS, MOST_PREVIEWED, importProgressSchema, mappingSchema, runImportSchema, type ExportFormat, type ImportDraft, type ImportPreview, type ImportProgress } from './imports.ts';

@@ -5,7 +5,7 @@ import fc from 'fast-check';
 import type { Summary } from './kinds/index.ts';
 import { packHeads, packRows, rowFromWire, toWire, unpackHeads, unpackRows } from './log.ts';
 
-const common = fc.record({ title: fc.string(), state: fc.constantFrom('draft' as const, 'withdrawn' as const), version: fc.integer({ min: 1, max: 9 }), meaningSince: fc.constant(1), module: fc.constantFrom('', 'm'), author: fc.constant('a'), at: fc.constant('2026-01-01T00:00:00Z'), broken: fc.boolean(), own: fc.dictionary(fc.constantFrom('f1', 'f2'), fc.oneof(fc.string(), fc.array(fc.string()))) });
+const common = fc.record({ title: fc.string(), state: fc.constantFrom('draft' as const, 'withdrawn' as const), version: fc.integer({ min: 1, max: 9 }), meaningSince: fc.constant(1), agreed: fc.constantFrom(null, 1), module: fc.constantFrom('', 'm'), author: fc.constant('a'), at: fc.constant('2026-01-01T00:00:00Z'), broken: fc.boolean(), own: fc.dictionary(fc.constantFrom('f1', 'f2'), fc.oneof(fc.string(), fc.array(fc.string()))) });
 const number = fc.integer({ min: 1, max: 999_999_999 });
 const head: fc.Arbitrary<Summary> = fc.oneof(
   fc.tuple(common, number, fc.option(number), fc.constantFrom('high' as const, 'low' as const)).map(([c, n, parent, risk]): Summary => ({ kind: 'requirement', id: `R-${n}`, ...c, parent: parent === null ? null : `R-${parent}`, position: n, type: 'rule', sourceId: '', risk, priority: risk })),
@@ -39,7 +39,7 @@ test('coverage rows come out as they went in, and techniques that are all alike 
 });
 
 test('a table that is none of ours is refused: another kind, a column too short, a field that is missing or wrong', () => {
-  const shared: Summary = { kind: 'shared', id: 'S-1', title: 't', state: 'draft', version: 1, meaningSince: 1, module: '', author: 'a', at: '2026-01-01T00:00:00Z', broken: false, own: {}, tags: [], steps: 1, parameters: [], phrases: [] };
+  const shared: Summary = { kind: 'shared', id: 'S-1', title: 't', state: 'draft', version: 1, meaningSince: 1, agreed: null, module: '', author: 'a', at: '2026-01-01T00:00:00Z', broken: false, own: {}, tags: [], steps: 1, parameters: [], phrases: [] };
   const [table] = packHeads([shared, { ...shared, id: 'S-2' }]);
   const { title, ...untitled } = table!.columns;
   expect(unpackHeads([table!])).toHaveLength(2);

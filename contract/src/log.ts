@@ -3,6 +3,7 @@ import { TECHNIQUES } from '@caderno/core/conditions';
 import { STANDINGS, type CoverageRow } from '@caderno/core/coverage';
 import { z } from 'zod';
 import { remarkedSchema } from './remarks.ts';
+import { reviewedSchema } from './reviews.ts';
 import { KIND_SCHEMA, type Summary } from './kinds/index.ts';
 import { artefactIdSchema, conditionIdSchema, coveringIdSchema, questionIdSchema } from './ids.ts';
 import { pack, packedSchema, unpackAs, type Packed } from './packed.ts';
@@ -63,6 +64,7 @@ export const PROJECT_EVENTS = {
   changes: z.union([changesSinceSchema, askNewsSchema]),
   coverage: z.union([coverageSinceSchema, askNewsSchema]),
   remarked: remarkedSchema,
+  reviewed: reviewedSchema,
 };
 
 /** Heads by kind, so that all of one table have the same fields. */

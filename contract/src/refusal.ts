@@ -1,4 +1,4 @@
-import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
+import type { ArtefactId, ArtefactKind, ArtefactState } from '@caderno/core/artefacts';
 import type { TokenScope } from './accounts.ts';
 import type { Role } from './people.ts';
 import type { PlacedIssue } from './placedIssue.ts';
@@ -28,6 +28,15 @@ export type Refusal =
   | { readonly code: 'remark_unknown' }
   | { readonly code: 'remark_not_yours' }
   | { readonly code: 'too_many_remarks'; readonly limit: number }
+  | { readonly code: 'review_unknown' }
+  | { readonly code: 'review_ended' }
+  | { readonly code: 'review_of_nothing' }
+  | { readonly code: 'review_not_asked' }
+  | { readonly code: 'review_moved'; readonly id: ArtefactId; readonly version: number }
+  | { readonly code: 'reviewers_too_few'; readonly id: ArtefactId; readonly needed: number | 'all'; readonly authors: boolean }
+  | { readonly code: 'person_unknown' }
+  | { readonly code: 'state_by_review'; readonly state: ArtefactState }
+  | { readonly code: 'undo_of_review' }
   | { readonly code: 'too_many_queries'; readonly of: 'project' | 'person'; readonly limit: number }
   | { readonly code: 'kind_mismatch'; readonly id: string; readonly kind: ArtefactKind }
   | { readonly code: 'title_missing' }
@@ -129,6 +138,15 @@ export const STATUS_OF_REFUSAL = {
   remark_unknown: 404,
   remark_not_yours: 403,
   too_many_remarks: 422,
+  review_unknown: 404,
+  review_ended: 409,
+  review_of_nothing: 422,
+  review_not_asked: 403,
+  review_moved: 409,
+  reviewers_too_few: 422,
+  person_unknown: 422,
+  state_by_review: 409,
+  undo_of_review: 409,
   too_many_queries: 422,
   kind_mismatch: 422,
   title_missing: 422,
@@ -252,6 +270,24 @@ export function refusalSentence(refusal: Refusal): string {
       return 'Only who wrote a remark can say it otherwise, and not once it was taken back. Nothing was changed; you can answer it.';
     case 'too_many_remarks':
       return `${refusal.limit} remarks are the most for one artefact. Nothing was added.`;
+    case 'review_unknown':
+      return 'There is no such review in this project.';
+    case 'review_ended':
+      return 'This review has ended. What was agreed in it stays agreed; ask for a new review for anything else.';
+    case 'review_of_nothing':
+      return 'None of these can be reviewed now: they are agreed as they are, in another review, withdrawn, or as they were when somebody objected. Nothing was changed.';
+    case 'review_not_asked':
+      return 'This review does not ask you. Nothing was changed; whoever asked for it can add you.';
+    case 'review_moved':
+      return `${refusal.id} is asked for as v${refusal.version} by now. Your answer was not taken; look at what changed and answer again.`;
+    case 'reviewers_too_few':
+      return `Too few of those asked may agree to ${refusal.id}: this project asks for ${refusal.needed === 'all' ? 'everybody' : refusal.needed}${refusal.authors ? '' : ', and not for who wrote it'}. Nothing was changed; ask more people.`;
+    case 'person_unknown':
+      return 'One of these people is no longer in the project. Nothing was changed; choose again.';
+    case 'state_by_review':
+      return `In this project ${refusal.state === 'inReview' ? 'something is in review when a review asks for it' : 'something is agreed by a review only'}. Nothing was changed; ask for a review.`;
+    case 'undo_of_review':
+      return 'What a review did is not undone from the journal. Nothing was changed; say otherwise in the review, or set the state.';
     case 'change_unknown':
       return `The journal has no entry ${refusal.change}.`;
     case 'kind_mismatch':

@@ -4,12 +4,14 @@ import { EXECUTIONS, LOOK_RULES, isParameterName, type LookRule } from '@caderno
 import type { Configuration, Constant } from '@caderno/core/shared';
 import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
 import { OWN_FIELD_TYPES, ownQueryName, type OwnField } from '@caderno/core/fields';
+import type { AgreementRule } from '@caderno/core/reviews';
 import { FIRST_SCENARIO_EXECUTION, isOwnKindName, isOwnKindPattern, type OwnValueKind, type ScenarioExecution } from '@caderno/core/scenarios';
 import { z } from 'zod';
 import { LIMITS } from './limits.ts';
 import { innerIdSchema, ownFieldIdSchema, ownKindIdSchema } from './ids.ts';
 import { ownValueSchema } from './kinds/index.ts';
 import { isEachOnce } from './once.ts';
+import { ROLES, type Role } from './people.ts';
 import { textUpTo, trimmedTextUpTo } from './text.ts';
 
 /** What a project sets for itself. Every save is an entry of the journal and can be undone. */
@@ -39,6 +41,16 @@ export interface ProjectSettings {
   readonly valueKinds: readonly OwnValueKind[];
   /** Which scenarios are run by hand, and what they take. */
   readonly scenarioExecution: ScenarioExecution;
+  /** What agreement asks for. */
+  readonly agreement: Agreement;
+}
+
+/** What a project asks for before something is agreed. */
+export interface Agreement extends AgreementRule {
+  /** The least role of those who may agree. */
+  readonly role: Role;
+  /** Whether whoever edits may also set something to agreed without a review. */
+  readonly byHand: boolean;
 }
 
 /** How the project reaches its story tracker. */
@@ -72,6 +84,10 @@ export const constantSchema: z.ZodType<Constant> = z.strictObject({ id: innerIdS
 
 const minutes = z.number().min(0).max(LIMITS.minutes).nullable();
 const scenarioExecutionSchema: z.ZodType<ScenarioExecution> = z.strictObject({ tag: textUpTo(LIMITS.name).refine((text) => /^@[^\s@#]+$/u.test(text), 'must be a tag: @ and a name without spaces'), marks: z.enum(EXECUTIONS), minutes: z.strictObject({ byHand: minutes, automated: minutes }) });
+
+/** People who must agree; more are never asked. */
+const MOST_NEEDED = 20;
+const agreementSchema: z.ZodType<Agreement> = z.strictObject({ needed: z.union([z.literal('all'), z.int().min(1).max(MOST_NEEDED)]), role: z.enum(ROLES), authors: z.boolean(), byHand: z.boolean() });
 
 const valueKindSchema: z.ZodType<OwnValueKind> = z.strictObject({
   id: ownKindIdSchema,
@@ -111,10 +127,11 @@ export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject(
   agreedPhrases: z.array(trimmedTextUpTo(LIMITS.address)).max(LIMITS.agreedPhrases).refine(isEachOnce, 'must not repeat'),
   valueKinds: z.array(valueKindSchema).max(LIMITS.valueKinds).refine((list) => isEachOnce(list.map((k) => k.id)), 'ids must not repeat').refine((list) => isEachOnce(list.map((k) => k.name.toLowerCase())), 'names must not repeat'),
   scenarioExecution: scenarioExecutionSchema,
+  agreement: agreementSchema,
 });
 
 /** Of a new project. */
-export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], configurations: [], priorities: FIRST_PRIORITIES, modules: [], fields: [], agreedPhrases: [], valueKinds: [], scenarioExecution: FIRST_SCENARIO_EXECUTION };
+export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], configurations: [], priorities: FIRST_PRIORITIES, modules: [], fields: [], agreedPhrases: [], valueKinds: [], scenarioExecution: FIRST_SCENARIO_EXECUTION, agreement: { needed: 1, role: 'reader', authors: false, byHand: true } };
 
 /** The parts of the settings: what the journal names when they change, each by itself. */
 export const SETTINGS_PARTS = Object.keys(DEFAULT_SETTINGS) as (keyof ProjectSettings)[];
@@ -127,8 +144,8 @@ function withOthers(constants: unknown): unknown {
 export const storedSettingsSchema: z.ZodType<ProjectSettings> = z.preprocess((stored) => {
   const known = z.record(z.string(), z.unknown()).safeParse(stored);
   if (!known.success) return stored;
-  const { depths, mostItems, looksOff, configurations, priorities, modules, fields, agreedPhrases, valueKinds, scenarioExecution } = DEFAULT_SETTINGS;
-  return { depths, mostItems, looksOff, configurations, priorities, modules, fields, agreedPhrases, valueKinds, scenarioExecution, ...known.data, constants: withOthers(known.data.constants) };
+  const { depths, mostItems, looksOff, configurations, priorities, modules, fields, agreedPhrases, valueKinds, scenarioExecution, agreement } = DEFAULT_SETTINGS;
+  return { depths, mostItems, looksOff, configurations, priorities, modules, fields, agreedPhrases, valueKinds, scenarioExecution, agreement, ...known.data, constants: withOthers(known.data.constants) };
 }, projectSettingsSchema);
 
 /** Stored settings, and those of their parts that cannot be read: each of these has its default until it is set again. */

@@ -58,6 +58,10 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   answerRemark: [{ remark: randomUUID(), text: 'The last.' }],
   rewordRemark: [{ text: 'Which one?' }],
   settleThread: [{ settled: true }],
+  askReview: [{ title: 'Readings', note: '', due: '2026-12-24', people: [randomUUID()], ids: ['R-1'] }],
+  changeReview: [{ title: 'Readings', note: '', due: null, people: [randomUUID()] }],
+  answerReview: [{ of: [{ id: 'R-1', version: 1 }], agrees: false, note: 'Which one?' }],
+  askAgain: [{ ids: ['R-1'] }],
   saveQuery: [{ kind: 'case', name: 'n', query: 'state:draft', everybody: true }],
   saveListView: [{ group: 'module', sort: { column: 'updated', descending: true }, columns: [{ column: 'id', width: null }, { column: 'title', width: 300 }] }],
   createProject: [{ key: 'p', name: 'P' }],
@@ -122,7 +126,7 @@ async function send(endpoint: AnyEndpoint, body: string | null, parameter = (nam
   const response = await server.fetch(`${API_ROOT}${path}${query}`, { method: endpoint.method, headers: { cookie: `caderno_session=${project.administrator}`, 'content-type': 'application/json', 'if-match': '"1"' }, body });
   return { status: response.status, text: await response.text() };
 }
-const PARAMETERS: Record<string, string> = { project: 'p', id: 'R-1', version: '1', change: randomUUID(), import: randomUUID(), attachment: '0'.repeat(64), requirement: 'R-1', constant: 'c', person: randomUUID(), session: randomUUID(), token: randomUUID(), remark: randomUUID() };
+const PARAMETERS: Record<string, string> = { project: 'p', id: 'R-1', version: '1', change: randomUUID(), import: randomUUID(), attachment: '0'.repeat(64), requirement: 'R-1', constant: 'c', person: randomUUID(), session: randomUUID(), token: randomUUID(), remark: randomUUID(), review: '1' };
 
 describe('every operation, sent what nobody should send', () => {
   test('is known to this walk', () => {

@@ -21,7 +21,7 @@ export function standInProject(heads: readonly Summary[], rows: readonly Coverag
   });
 }
 
-const of = { state: 'draft', version: 1, meaningSince: 1, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', broken: false, own: {} } as const;
+const of = { state: 'draft', version: 1, meaningSince: 1, agreed: null, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', broken: false, own: {} } as const;
 
 export function requirementHead(n: number, more: Partial<RequirementSummary> = {}): RequirementSummary {
   return { kind: 'requirement', id: artefactId('requirement', n), title: `Requirement ${n}`, ...of, parent: null, position: n, type: 'rule', sourceId: '', risk: 'medium', priority: 'medium', ...more };

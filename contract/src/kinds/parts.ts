@@ -50,6 +50,8 @@ export const head = {
   version: z.int(),
   /** The version with which the present meaning began: links that saw an earlier one are suspect. */
   meaningSince: z.int(),
+  /** The version that was agreed last; null: none. */
+  agreed: z.int().nullable(),
   module: z.string(),
   /** Values of the project's own fields; a long text only as far as a list shows it. */
   own: ownOfHead,

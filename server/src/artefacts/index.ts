@@ -1,5 +1,6 @@
 export { CHANGES_CHANNEL, artefactOfRetry, changeOfRetry, idOfRow, lockProject, moveOn, writeJournalEntry, type Actor, type JournalEntryPart } from './journalEntry.ts';
-export { changeState, changeStates, createArtefact, saveArtefact, setState } from './store.ts';
+export { changeStates, createArtefact, putStates, returnState, saveArtefact, setState, type StateNow } from './store.ts';
+export { endWhatIsDone, leaveReviews } from './underReview.ts';
 export { findArtefact, readContent } from './findArtefact.ts';
 export { insertArtefacts, insertUnproven, readHeads, refuseUnsound, reserveNumbers, writeUnproven, writeVersions, type NewArtefactRow, type OnWritten, type Save } from './write.ts';
 export { lastPosition, moveRequirement, outlinePlaces, placeAfter, placeInOrder, restorePlace } from './outline.ts';

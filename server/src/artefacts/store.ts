@@ -7,6 +7,8 @@ import { artefactOfRetry, idOfRow, lockProject, writeJournalEntry, type Actor, t
 import { dropDraft } from './draft.ts';
 import { placeAfter } from './outline.ts';
 import { findArtefact } from './findArtefact.ts';
+import { leaveReviews, refuseByHand, stateToReturnTo } from './underReview.ts';
+import type { UndoPlan } from './undoPlan.ts';
 import { insertArtefacts, reserveNumbers, writeVersions } from './write.ts';
 
 /** Makes an artefact with its first version. */
@@ -43,29 +45,46 @@ export async function saveArtefact(work: UnitOfWork, actor: Actor, id: ArtefactI
   return row;
 }
 
-/** Sets the state. Setting `agreed` agrees the head version. */
+/** Sets the state by hand. Setting `agreed` agrees the head version. */
 export async function setState(work: UnitOfWork, actor: Actor, id: ArtefactId, state: ArtefactState): Promise<ArtefactRow> {
   await lockProject(work, actor.projectId);
   const row = (await artefactOfRetry(work, actor)) ?? (await findArtefact(work, actor.projectId, id));
   if (row.state === state) return row;
-  await writeJournalEntry(work, actor, { action: 'state', parts: [await changeState(work, row, state)], detail: state, note: '' });
+  await writeJournalEntry(work, actor, { action: 'state', parts: await changeStates(work, actor, [row], state), detail: state, note: '' });
   return row;
 }
 
-/** The part of setting a state that other commands share. */
-export async function changeState(work: UnitOfWork, row: ArtefactRow, state: ArtefactState): Promise<JournalEntryPart> {
-  const [part] = await changeStates(work, [row], state);
-  if (part === undefined) throw new Error('A state is set in each row: expected a part, got none');
-  return part;
+/** The part of setting a state by hand that other commands share; what a review asks for leaves it. The rows are brought up to date. */
+export async function changeStates(work: UnitOfWork, actor: Actor, rows: readonly ArtefactRow[], state: ArtefactState): Promise<JournalEntryPart[]> {
+  await refuseByHand(work, actor.projectId, state);
+  await leaveReviews(work, actor, rows);
+  return putStates(work, rows.map((row) => ({ row, state, agreed: state === 'agreed' ? row.head : row.agreedVersion })));
 }
 
-/** The same for many, in one statement. The rows are brought up to date. */
-export async function changeStates(work: UnitOfWork, rows: readonly ArtefactRow[], state: ArtefactState): Promise<JournalEntryPart[]> {
-  await execute(work, `UPDATE artefact SET state = $2, agreed_version = CASE WHEN $2 = 'agreed' THEN head ELSE agreed_version END WHERE id = ANY($1)`, [rows.map((r) => r.id), state]);
-  return rows.map((artefact) => {
-    const from = artefact.state;
-    artefact.set({ state, ...(state === 'agreed' ? { agreedVersion: artefact.head } : {}) });
-    return { artefact, fromVersion: null, toVersion: null, undo: { kind: 'state', from, to: state } };
+/** Takes back the setting of a state: what came about meanwhile in reviews stays. */
+export async function returnState(work: UnitOfWork, actor: Actor, row: ArtefactRow, { from, agreed }: Extract<UndoPlan, { kind: 'state' }>): Promise<JournalEntryPart[]> {
+  const before = agreed !== undefined && agreed.to === row.agreedVersion ? agreed.from : row.agreedVersion;
+  row.set({ agreedVersion: before });
+  const state = await stateToReturnTo(work, row, from);
+  if (state !== 'inReview') await leaveReviews(work, actor, [row]);
+  return putStates(work, [{ row, state, agreed: before }]);
+}
+
+/** The state of an artefact from now on, and which of its versions is agreed. */
+export interface StateNow {
+  readonly row: ArtefactRow;
+  readonly state: ArtefactState;
+  readonly agreed: number | null;
+}
+
+/** Puts states in one statement. The rows are brought up to date. */
+export async function putStates(work: UnitOfWork, now: readonly StateNow[]): Promise<JournalEntryPart[]> {
+  const records = now.map(({ row, state, agreed }) => ({ id: row.id, state, agreed }));
+  await execute(work, 'UPDATE artefact SET state = r.state, agreed_version = r.agreed FROM jsonb_to_recordset($1::jsonb) AS r(id bigint, state text, agreed int) WHERE artefact.id = r.id', [JSON.stringify(records)]);
+  return now.map(({ row: artefact, state, agreed }) => {
+    const [from, before] = [artefact.state, artefact.agreedVersion];
+    artefact.set({ state, agreedVersion: agreed });
+    return { artefact, fromVersion: null, toVersion: null, undo: { kind: 'state', from, to: state, agreed: { from: before, to: agreed } } };
   });
 }
 

@@ -13,6 +13,7 @@ const summaryRow = z.object({
   state: z.enum(ARTEFACT_STATES),
   version: z.int(),
   meaningSince: z.int(),
+  agreed: z.int().nullable(),
   title: z.string(),
   module: z.string(),
   own: z.record(z.string(), z.union([z.string(), z.array(z.string())])),
@@ -28,7 +29,7 @@ const summaryRow = z.object({
 
 // Dates leave the database as text: making a Date of each and a text of it again is dear in a list of thousands.
 const SELECT = `
-  SELECT a.kind, a.number, parent.number AS "parentNumber", a.position, a.state, a.head AS version, a.meaning_since AS "meaningSince",
+  SELECT a.kind, a.number, parent.number AS "parentNumber", a.position, a.state, a.head AS version, a.meaning_since AS "meaningSince", a.agreed_version AS agreed,
     a.title, a.module, a.risk, a.priority, a.owner, a.tags, a.own, a.facts, person.name AS author,
     to_char(a.updated_at AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS at, a.broken
   FROM artefact a LEFT JOIN artefact parent ON parent.id = a.parent_id JOIN person ON person.id = a.author_id`;

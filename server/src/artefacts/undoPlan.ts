@@ -14,7 +14,8 @@ export interface StoredPlace {
 export type UndoPlan =
   | { readonly kind: 'content'; readonly from: number; readonly to: number }
   | { readonly kind: 'existence'; readonly exists: boolean }
-  | { readonly kind: 'state'; readonly from: ArtefactState; readonly to: ArtefactState }
+  /** `agreed`: the agreed version before and after; not known of changes of long ago. */
+  | { readonly kind: 'state'; readonly from: ArtefactState; readonly to: ArtefactState; readonly agreed?: { readonly from: number | null; readonly to: number | null } | undefined }
   | { readonly kind: 'place'; readonly from: StoredPlace; readonly to: StoredPlace }
   | { readonly kind: 'settings'; readonly from: ProjectSettings; readonly to: ProjectSettings }
   /** What an import remembers of a requirement. */
@@ -49,7 +50,7 @@ const version = z.number();
 export const undoPlanSchema: z.ZodType<UndoPlan> = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('content'), from: version, to: version }),
   z.object({ kind: z.literal('existence'), exists: z.boolean() }),
-  z.object({ kind: z.literal('state'), from: state, to: state }),
+  z.object({ kind: z.literal('state'), from: state, to: state, agreed: z.object({ from: version.nullable(), to: version.nullable() }).optional() }),
   z.object({ kind: z.literal('place'), from: place, to: place }),
   z.object({ kind: z.literal('settings'), from: storedSettingsSchema, to: storedSettingsSchema }),
   z.object({ kind: z.literal('imported'), from: importBaseSchema.nullable(), to: importBaseSchema.nullable() }),

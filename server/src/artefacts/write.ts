@@ -18,6 +18,7 @@ import { searchWords, SEARCH_SQL } from './search.ts';
 import { contentHash, kindAndContentOrBroken, refuseUnreadable } from './stored.ts';
 import { refuseConditionCircles } from './under.ts';
 import { refuseUnknownVersions } from './unknownVersions.ts';
+import { moveOnInReviews } from './underReview.ts';
 
 /** Artefacts written by one statement. */
 const IN_ONE_STATEMENT = 500;
@@ -142,8 +143,8 @@ export interface Save {
 
 /**
  * Makes the next version of each artefact whose content differs from its head; answers a part for each of those. An
- * agreed artefact becomes a draft again; its agreed version stays what it was. The rows are brought up to date. Drafts
- * stay: whoever has one is shown it merged with the new head.
+ * agreed artefact that means something else now becomes a draft again, its agreed version stays what it was; one that is
+ * in review is asked for in its new version. The rows are brought up to date. Drafts stay: whoever has one is shown it merged with the new head.
  */
 export async function writeVersions(work: UnitOfWork, actor: Actor, change: string, saves: readonly Save[], note = '', onWritten: OnWritten = quietly): Promise<JournalEntryPart[]> {
   const parts = await writeUnproven(work, actor, change, saves, note, onWritten);
@@ -187,7 +188,10 @@ export async function refuseUnsound(work: UnitOfWork, projectId: string, written
 
 async function updateRows(work: UnitOfWork, actor: Actor, scale: RiskScale, changed: readonly (Save & { readonly version: number; readonly meaningSince: number })[]): Promise<void> {
   if (changed.length === 0) return;
-  const records = changed.map(({ row, value, version, meaningSince }) => ({ id: row.id, head: version, meaning_since: meaningSince, state: stateAfterSave(row.state), ...columnsOf(value, scale) }));
+  const meant = changed.filter((c) => c.meaningSince === c.version).map(({ row, version }) => ({ id: row.id, version }));
+  const askedAgain = await moveOnInReviews(work, actor.projectId, meant);
+  const stateOf = ({ row, version, meaningSince }: (typeof changed)[number]): ArtefactState => (askedAgain.has(row.id) ? 'inReview' : version === meaningSince ? unsettled(row.state) : row.state);
+  const records = changed.map((c) => ({ id: c.row.id, head: c.version, meaning_since: c.meaningSince, state: stateOf(c), ...columnsOf(c.value, scale) }));
   await execute(
     work,
     `UPDATE artefact SET head = r.head, meaning_since = r.meaning_since, state = r.state, title = r.title, module = r.module, risk = r.risk, priority = r.priority, owner = r.owner,
@@ -196,12 +200,13 @@ async function updateRows(work: UnitOfWork, actor: Actor, scale: RiskScale, chan
      WHERE artefact.id = r.id`,
     [JSON.stringify(records), actor.personId, actor.at],
   );
-  for (const { row, version, meaningSince, value } of changed) {
-    row.set({ head: version, meaningSince, state: stateAfterSave(row.state), title: value.content.title, authorId: actor.personId, updatedAt: actor.at });
+  for (const { row, version, meaningSince, value, ...c } of changed) {
+    row.set({ head: version, meaningSince, state: stateOf({ row, version, meaningSince, value, ...c }), title: value.content.title, authorId: actor.personId, updatedAt: actor.at });
   }
 }
 
-function stateAfterSave(state: ArtefactState): ArtefactState {
+/** The state of what means something else now than what was agreed to. */
+function unsettled(state: ArtefactState): ArtefactState {
   return state === 'agreed' || state === 'inReview' ? 'draft' : state;
 }
 

@@ -4,7 +4,7 @@ import { absorbedContent, mergedContent, movedQuestion, splitContents, type Requ
 import { anchorIn, type ConditionContent, type RequirementLink } from '@caderno/core/conditions';
 import type { BodyOf, Change, Split } from '@caderno/contract';
 import {
-  changeOfRetry, changeState, findArtefact, idOfRow, insertArtefacts, lockProject, placeAfter, readHeads, writeJournalEntry, reserveNumbers, writeVersions, type Actor, type JournalEntryPart, type Save,
+  changeOfRetry, changeStates, findArtefact, idOfRow, insertArtefacts, lockProject, placeAfter, readHeads, writeJournalEntry, reserveNumbers, writeVersions, type Actor, type JournalEntryPart, type Save,
 } from '../artefacts/index.ts';
 import { idRow, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
@@ -85,7 +85,7 @@ export async function mergeRequirements(work: UnitOfWork, actor: Actor, id: Requ
   for (const from of [row, ...others]) parts.push(...(await writeVersions(work, actor, change, await usersAfter(work, from, trustedSince.get(from.id) ?? 1, () => target))));
   for (const other of others) {
     for (const child of await childrenOf(work, other)) parts.push(await placeAfter(work, child, id, 'last'));
-    parts.push(await changeState(work, other, 'withdrawn'));
+    parts.push(...(await changeStates(work, actor, [other], 'withdrawn')));
   }
   await writeJournalEntry(work, actor, { action: 'merge', parts, detail: others.map(idOfRow).join(', '), note: '' }, change);
   return readChange(work, actor.projectId, change);

@@ -17,9 +17,10 @@ import { carried } from './migrations/0014-carried.ts';
 import { features } from './migrations/0015-features.ts';
 import { accessTokens } from './migrations/0016-access-tokens.ts';
 import { remarks } from './migrations/0017-remarks.ts';
+import { reviews } from './migrations/0018-reviews.ts';
 import { ownFields } from './migrations/0012-own-fields.ts';
 
-const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds, log, marks, files, lists, ownFields, caseFiles, carried, features, accessTokens, remarks];
+const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds, log, marks, files, lists, ownFields, caseFiles, carried, features, accessTokens, remarks, reviews];
 
 /** Any number, the same in all our processes: servers that start together migrate one after the other. */
 const MIGRATION_LOCK = 7_201_126;

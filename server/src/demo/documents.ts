@@ -71,6 +71,7 @@ export const settingsDocument = z.strictObject({
   valueKinds: z.record(z.string(), z.string()),
   glossary: z.array(z.strictObject({ term: z.string(), forms: z.array(z.string()), definition: z.string() })),
   constants: z.array(z.strictObject({ name: z.string(), value: z.string(), secret: z.boolean().default(false), description: z.string(), in: z.record(z.string(), z.string()).default({}) })),
+  agreement: z.strictObject({ needed: z.number(), role: z.enum(ROLES), authors: z.boolean(), byHand: z.boolean() }),
   /** Kept for everybody. */
   queries: z.array(z.strictObject({ kind: z.enum(ARTEFACT_KINDS), name: z.string(), query: z.string() })).default([]),
   /** Name, then factors and their values. */

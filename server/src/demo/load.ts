@@ -16,6 +16,7 @@ import { attachmentOf, createArtefact, findArtefact, idOfRow, noteAttachment, re
 import { saveSettings } from '../basis/index.ts';
 import { inTransaction, modelsOf, type UnitOfWork } from '../database/index.ts';
 import { saveQuery, type Asker } from '../lists/index.ts';
+import { reviewActs, reviewsDocument } from './reviews.ts';
 import { remarksDocument, sayRemarks } from './remarks.ts';
 import { createDemoPerson, joinProject } from '../people/index.ts';
 import type { Files } from '../files/index.ts';
@@ -73,6 +74,7 @@ export async function loadDemo(db: Sequelize, box: SecretBox, files: Files, fold
   const imports = await readDocument(folder, 'imports.yaml', importsDocument);
   const questions = await readDocument(folder, 'questions.yaml', questionsDocument);
   const remarks = await readDocument(folder, 'remarks.yaml', remarksDocument);
+  const reviews = await readDocument(folder, 'reviews.yaml', reviewsDocument);
   const written = await readDocument(folder, 'settings.yaml', settingsDocument);
   const settings = { ...written, tracker: { ...written.tracker, address: trackerAddress ?? written.tracker.address } };
   const fields = ownFields(written);
@@ -115,6 +117,7 @@ export async function loadDemo(db: Sequelize, box: SecretBox, files: Files, fold
       ...features.map((demo) => ({ ...demo, run: () => bringFeatures(loading, folder, demo) })),
       ...history.map((event) => ({ ...event, run: () => replay(loading, event) })),
       ...questions.flatMap((demo) => questionActs(loading, demo)),
+      ...reviews.flatMap((demo) => reviewActs(work, demo, { actorOf: (by, daysAgo) => actor(loading, { by, daysAgo }), personOf: (name) => find(loading.people, name), idOf: (kind, title) => find<{ readonly id: ArtefactId }>(made[kind], title).id, dayOf: (daysAgo) => dateOf(loading, daysAgo).toISOString().slice(0, 10) })),
       ...remarks.map((demo) => ({ daysAgo: Math.min(demo.daysAgo, ...demo.answers.map((a) => a.daysAgo)), run: () => sayRemarks(work, demo, remarked(loading, demo.on), (by, daysAgo) => ({ ...actor(loading, { by, daysAgo }), role: 'lead' })) })),
     ];
     // As it happened: the journal must read in the order of its dates.
@@ -228,7 +231,7 @@ async function applySettings(loading: Loading, demo: DemoSettings, fields: reado
   const constants = demo.constants.map(({ in: others, ...constant }, i) => ({ id: `c${i + 1}`, ...constant, others: Object.fromEntries(Object.entries(others).map(([name, value]) => [idOf(name), value])) }));
   const valueKinds = Object.entries(demo.valueKinds).map(([name, pattern], i) => ({ id: ownKindId(`v${i + 1}`), name, pattern }));
   const scenarioExecution = { ...settings.scenarioExecution, minutes: demo.scenarioMinutes };
-  await saveSettings(loading.work, loading.box, actor(loading, demo), 'lead', version, { ...settings, glossary, constants, configurations, fields, valueKinds, rulesOff: demo.rulesOff, tracker: demo.tracker, scenarioExecution });
+  await saveSettings(loading.work, loading.box, actor(loading, demo), 'lead', version, { ...settings, glossary, constants, configurations, fields, valueKinds, rulesOff: demo.rulesOff, tracker: demo.tracker, scenarioExecution, agreement: demo.agreement });
   const asker: Asker = { projectId: loading.projectId, personId: actor(loading, demo).personId, role: 'lead' };
   for (const query of demo.queries) await saveQuery(loading.work, asker, randomUUID(), { ...query, everybody: true });
 }

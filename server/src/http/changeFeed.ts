@@ -1,11 +1,10 @@
-import type { ArtefactId } from '@caderno/core/artefacts';
-import { artefactIdSchema } from '@caderno/contract';
+import { PROJECT_EVENTS } from '@caderno/contract';
 import pg from 'pg';
 import { z } from 'zod';
 import { CHANGES_CHANNEL } from '../artefacts/index.ts';
 import { COVERAGE_CHANNEL } from '../coverage/index.ts';
 import { SESSIONS_CHANNEL } from '../people/index.ts';
-import { REMARKS_CHANNEL } from '../remarks/index.ts';
+import { PAGES_CHANNEL, type PageNews } from '../projects/index.ts';
 import type { Log } from './log.ts';
 import { Streams } from './streams.ts';
 
@@ -14,10 +13,11 @@ const ended = z.union([z.object({ session: z.string() }), z.object({ person: z.u
 
 const changed = z.object({ project: z.string(), revision: z.int() });
 const covered = z.object({ project: z.string(), edition: z.int() });
-const remarked = z.object({ project: z.string(), id: artefactIdSchema });
+const pageNews: z.ZodType<PageNews> = z.discriminatedUnion('event', [z.object({ event: z.literal('remarked'), data: PROJECT_EVENTS.remarked }), z.object({ event: z.literal('reviewed'), data: PROJECT_EVENTS.reviewed })]);
+const told = z.object({ project: z.string(), news: pageNews });
 
-/** What is heard of a project: that it moved on, that something was said of an artefact, or, after a pause in which nothing was heard, that it may have. */
-export type Heard = { readonly kind: 'changed'; readonly revision: number } | { readonly kind: 'covered'; readonly edition: number } | { readonly kind: 'remarked'; readonly id: ArtefactId } | { readonly kind: 'again' };
+/** What is heard of a project: that it moved on, that pages are to be told something, or, after a pause in which nothing was heard, that it may have. */
+export type Heard = { readonly kind: 'changed'; readonly revision: number } | { readonly kind: 'covered'; readonly edition: number } | { readonly kind: 'told'; readonly news: PageNews } | { readonly kind: 'again' };
 export type Listener = (heard: Heard) => void;
 
 const FIRST_RETRY_MS = 200;
@@ -52,7 +52,7 @@ export class ChangeFeed {
     client.on('notification', ({ channel, payload }) => this.#hear(channel, payload ?? ''));
     try {
       await client.connect();
-      await client.query(`LISTEN ${CHANGES_CHANNEL}; LISTEN ${COVERAGE_CHANNEL}; LISTEN ${SESSIONS_CHANNEL}; LISTEN ${REMARKS_CHANNEL}`);
+      await client.query(`LISTEN ${CHANGES_CHANNEL}; LISTEN ${COVERAGE_CHANNEL}; LISTEN ${SESSIONS_CHANNEL}; LISTEN ${PAGES_CHANNEL}`);
       this.#retryMs = FIRST_RETRY_MS;
       this.#hears = true;
     } catch (error) {
@@ -87,11 +87,11 @@ export class ChangeFeed {
     const value = jsonOrNull(payload);
     const change = changed.safeParse(value);
     const cover = covered.safeParse(value);
-    const said = remarked.safeParse(value);
+    const said = told.safeParse(value);
     const end = ended.safeParse(value);
     if (channel === CHANGES_CHANNEL && change.success) this.#pass(change.data.project, { kind: 'changed', revision: change.data.revision });
     else if (channel === COVERAGE_CHANNEL && cover.success) this.#pass(cover.data.project, { kind: 'covered', edition: cover.data.edition });
-    else if (channel === REMARKS_CHANNEL && said.success) this.#pass(said.data.project, { kind: 'remarked', id: said.data.id });
+    else if (channel === PAGES_CHANNEL && said.success) this.#pass(said.data.project, { kind: 'told', news: said.data.news });
     else if (channel === SESSIONS_CHANNEL && end.success) this.streams.endOf(end.data);
     else this.#log.warn({ channel, bytes: payload.length }, 'unreadable notification');
   }

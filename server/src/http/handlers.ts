@@ -1,4 +1,5 @@
 import type { ArtefactId, RequirementId } from '@caderno/core/artefacts';
+import { asJson, sameJson } from '@caderno/core/versions';
 import { requirementIdSchema, type Operation, type ResponseOf } from '@caderno/contract';
 import { createArtefact, describeArtefact, dropDraft, findArtefact, keepDraft, moveRequirement, readArtefact, readBroken, readLibrary, restoreVersion, saveArtefact, setState } from '../artefacts/index.ts';
 import { listBasisTexts, listSuspectLinks, mergeRequirements, saveSettings, settleSuspectLinks, splitRequirement } from '../basis/index.ts';
@@ -7,6 +8,7 @@ import { cancelRun, readProgress } from '../exchange/index.ts';
 import { find, findByWords, chosenIds, findPlaces, listByQuery } from '../find/index.ts';
 import { answer, beginThread, listOpenThreads, listRemarks, rewordRemark, settleThread, takeBackRemark, type Speaker } from '../remarks/index.ts';
 import { listSavedQueries, readListViews, removeQuery, saveListView, saveQuery, type Asker } from '../lists/index.ts';
+import { answerReview, askAgain, askReview, changeReview, decideAnew, endReview, listReviews, readHanging, readReview } from '../reviews/index.ts';
 import { changeAccount, changeRole, describeSession, endSession, endSessionById, joinMember, listAccounts, listMembers, listPersonEvents, listSessions, listTokens, makeResetLink, makeToken, notePersonEvent, removeMember, withdrawToken } from '../people/index.ts';
 import { createProject, readProject, readSettings } from '../projects/index.ts';
 import { DomainError } from '../domainError.ts';
@@ -57,8 +59,16 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   readProject: (_, call) => readProject(call.work, membershipOf(call).projectId, membershipOf(call).role),
   listMembers: (_, call) => listMembers(call.work, membershipOf(call).projectId),
   joinMember: ({ body }, call) => joinMember(call.work, personOf(call), membershipOf(call).projectId, body),
-  changeRole: ({ params, body }, call) => changeRole(call.work, personOf(call), membershipOf(call).projectId, params.person, body.role),
-  removeMember: ({ params }, call) => removeMember(call.work, personOf(call), membershipOf(call).projectId, params.person),
+  changeRole: async ({ params, body }, call) => {
+    const member = await changeRole(call.work, personOf(call), membershipOf(call).projectId, params.person, body.role);
+    await decideAnew(call.work, actorOf(call));
+    return member;
+  },
+  removeMember: async ({ params }, call) => {
+    const members = await removeMember(call.work, personOf(call), membershipOf(call).projectId, params.person);
+    await decideAnew(call.work, actorOf(call));
+    return members;
+  },
   listMemberEvents: ({ query }, call) => listPersonEvents(call.work, membershipOf(call).projectId, query.before ?? null),
   revealConstant: async ({ params, body }, call) => {
     const { projectId } = membershipOf(call);
@@ -69,7 +79,12 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   },
 
   readSettings: (_, call) => readSettings(call.work, membershipOf(call).projectId),
-  saveSettings: ({ body }, call) => saveSettings(call.work, call.parts.secrets, actorOf(call), membershipOf(call).role, requireIfMatch(call), body),
+  saveSettings: async ({ body }, call) => {
+    const before = await readSettings(call.work, membershipOf(call).projectId);
+    const saved = await saveSettings(call.work, call.parts.secrets, actorOf(call), membershipOf(call).role, requireIfMatch(call), body);
+    if (!sameJson(asJson(before.settings.agreement), asJson(saved.settings.agreement))) await decideAnew(call.work, actorOf(call));
+    return saved;
+  },
 
   listSavedQueries: (_, call) => listSavedQueries(call.work, askerOf(call)),
   saveQuery: ({ params, body }, call) => saveQuery(call.work, askerOf(call), params.query, body),
@@ -84,6 +99,15 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   takeBackRemark: ({ params }, call) => takeBackRemark(call.work, speakerOf(call), params.remark),
   settleThread: ({ params, body }, call) => settleThread(call.work, speakerOf(call), params.remark, body.settled),
   listOpenThreads: (_, call) => listOpenThreads(call.work, membershipOf(call).projectId, personOf(call).id),
+
+  listReviews: (_, call) => listReviews(call.work, membershipOf(call).projectId),
+  readReview: async ({ params }, call) => (await readReview(call.work, membershipOf(call).projectId, params.review)).review,
+  askReview: ({ body }, call) => askReview(call.work, actorOf(call), body),
+  changeReview: ({ params, body }, call) => changeReview(call.work, actorOf(call), params.review, body),
+  answerReview: ({ params, body }, call) => answerReview(call.work, actorOf(call), params.review, body),
+  askAgain: ({ params, body }, call) => askAgain(call.work, actorOf(call), params.review, body.ids),
+  endReview: ({ params }, call) => endReview(call.work, actorOf(call), params.review),
+  readHanging: ({ params }, call) => readHanging(call.work, membershipOf(call).projectId, params.requirement),
 
   listArtefacts: ({ query }, call) => listByQuery(call.work, membershipOf(call).projectId, query.kind, query.query, askingOf(call)),
   findByWords: async ({ query }, call) => ({ ids: await findByWords(call.work, membershipOf(call).projectId, query.kind, { words: query.words, field: query.field ?? null }) }),

@@ -110,7 +110,7 @@ class OneProject {
   }
 
   #hear(heard: Heard): void {
-    if (heard.kind === 'remarked') return this.#send({ event: 'remarked', id: '', data: JSON.stringify({ id: heard.id }) });
+    if (heard.kind === 'told') return this.#send({ event: heard.news.event, id: '', data: JSON.stringify(heard.news.data) });
     if (heard.kind !== 'covered') {
       void this.#changes.go();
       void this.#consuming.go();

@@ -21,6 +21,7 @@ export interface CommonHead {
   readonly state: ArtefactState;
   readonly version: number;
   readonly meaningSince: number;
+  readonly agreed: number | null;
   readonly module: string;
   readonly own: OwnValues;
   readonly author: string;

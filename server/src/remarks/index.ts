@@ -1,2 +1,2 @@
-export { REMARKS_CHANNEL, answer, beginThread, listRemarks, rewordRemark, settleThread, takeBackRemark, type Speaker } from './remarks.ts';
+export { answer, beginThread, listRemarks, rewordRemark, settleThread, takeBackRemark, type Speaker } from './remarks.ts';
 export { listOpenThreads } from './openThreads.ts';

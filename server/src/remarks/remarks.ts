@@ -6,6 +6,7 @@ import { findArtefact } from '../artefacts/index.ts';
 import { artefactKeyRow, countRow, execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { listMembers } from '../people/index.ts';
+import { tellPages } from '../projects/index.ts';
 
 /** Who says something, in which project, and when. */
 export interface Speaker {
@@ -147,10 +148,7 @@ async function noteMentions(work: UnitOfWork, { projectId }: Speaker, id: Remark
   await execute(work, 'INSERT INTO mention (remark_id, person_id) SELECT $1, unnest($2::uuid[])', [id, named]);
 }
 
-/** The channel on which servers tell each other of remarks. */
-export const REMARKS_CHANNEL = 'caderno_remarks';
-
 async function told(work: UnitOfWork, { projectId }: Speaker, id: ArtefactId): Promise<RemarkThread[]> {
-  await execute(work, `SELECT pg_notify($1, json_build_object('project', key, 'id', $3::text)::text) FROM project WHERE id = $2`, [REMARKS_CHANNEL, projectId, id]);
+  await tellPages(work, projectId, { event: 'remarked', data: { id } });
   return listRemarks(work, projectId, id);
 }

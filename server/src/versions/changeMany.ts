@@ -53,7 +53,7 @@ export async function changeMany(work: UnitOfWork, actor: Actor, ids: readonly A
 function doneWith(work: UnitOfWork, actor: Actor, change: string, rows: readonly ArtefactRow[], done: ChangeMany['done'], project: EditingProject): Promise<Done> {
   switch (done.kind) {
     case 'state':
-      return changeStates(work, rows.filter((r) => r.state !== done.state), done.state).then((parts) => ({ parts, left: [] }));
+      return changeStates(work, actor, rows.filter((r) => r.state !== done.state), done.state).then((parts) => ({ parts, left: [] }));
     case 'edit':
       return edited(work, actor, change, rows, (value) => editMany(done.edit, value, project));
     case 'replace':

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { mergeContent } from '@caderno/core/versions';
 import { schemaVersionOf, type Change, type KindAndContent, type Role } from '@caderno/contract';
 import {
-  asJson, changeOfRetry, changeState, findArtefact, idOfRow, issuesOf, kindAndContentOrBroken, lockProject, readContent, writeJournalEntry, restorePlace, usersOf, undoPlanSchema, writeVersions, type UndoPlan, type Actor, type JournalEntryPart,
+  asJson, changeOfRetry, findArtefact, idOfRow, issuesOf, kindAndContentOrBroken, leaveReviews, lockProject, readContent, writeJournalEntry, restorePlace, returnState, usersOf, undoPlanSchema, writeVersions, type UndoPlan, type Actor, type JournalEntryPart,
 } from '../artefacts/index.ts';
 import { z } from 'zod';
 import { execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
@@ -24,6 +24,7 @@ export async function undoChange(work: UnitOfWork, box: SecretBox, actor: Actor,
   const change = await Change.findOne({ where: { id: changeId, projectId: actor.projectId }, transaction: work.transaction });
   if (change === null) throw new DomainError({ code: 'change_unknown', change: changeId });
   if ((await changeOfRetry(work, actor)) === null) {
+    if (change.action === 'review') throw new DomainError({ code: 'undo_of_review' });
     if (change.undoneBy !== null) throw new DomainError({ code: 'undo_done_already', change: changeId });
     const undo = randomUUID();
     const parts = await undoParts(work, box, actor, role, changeId, undo);
@@ -80,7 +81,7 @@ async function undoPart(work: UnitOfWork, box: SecretBox, actor: Actor, role: Ro
     case 'existence':
       return setExistence(work, actor, [rowOf(rows, part)], plan.exists);
     case 'state':
-      return [await changeState(work, rowOf(rows, part), plan.from)];
+      return returnState(work, actor, rowOf(rows, part), plan);
     case 'place':
       return [await restorePlace(work, rowOf(rows, part), plan.from)];
     case 'settings':
@@ -117,6 +118,7 @@ async function setExistence(work: UnitOfWork, actor: Actor, rows: readonly Artef
   const [first] = rows;
   const users = exists ? [] : await usersOf(work, rows.map((r) => r.id));
   if (users.length > 0 && first !== undefined) throw new DomainError({ code: 'still_used', id: idOfRow(first), users });
+  if (!exists) await leaveReviews(work, actor, rows);
   await execute(work, 'UPDATE artefact SET deleted_at = $2 WHERE id = ANY($1)', [rows.map((r) => r.id), exists ? null : actor.at]);
   return rows.map((artefact) => ({ artefact, fromVersion: null, toVersion: null, undo: { kind: 'existence', exists: !exists } }));
 }

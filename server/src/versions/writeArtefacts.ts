@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { ARTEFACT_KINDS, artefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import type { Change, KindAndContent, Write } from '@caderno/contract';
-import { changeOfRetry, changeState, findArtefact, idOfRow, insertArtefacts, lastPosition, lockProject, writeJournalEntry, reserveNumbers, writeVersions, type Actor, type JournalEntryPart, type NewArtefactRow, type Save } from '../artefacts/index.ts';
+import { changeOfRetry, changeStates, findArtefact, idOfRow, insertArtefacts, lastPosition, lockProject, writeJournalEntry, reserveNumbers, writeVersions, type Actor, type JournalEntryPart, type NewArtefactRow, type Save } from '../artefacts/index.ts';
 import { artefactKeyRow, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { readChange } from './journal.ts';
@@ -23,10 +23,10 @@ export async function writeArtefacts(work: UnitOfWork, actor: Actor, { made, cha
   }
   const inserted = await insertMade(work, actor, change, made);
   const parts = [...inserted, ...(await writeVersions(work, actor, change, saves))];
-  for (const id of withdrawn) parts.push(await changeState(work, await findArtefact(work, actor.projectId, id), 'withdrawn'));
+  for (const id of withdrawn) parts.push(...(await changeStates(work, actor, [await findArtefact(work, actor.projectId, id)], 'withdrawn')));
   for (const { id, state } of states) {
     const row = await findArtefact(work, actor.projectId, id);
-    if (row.state !== state) parts.push(await changeState(work, row, state));
+    if (row.state !== state) parts.push(...(await changeStates(work, actor, [row], state)));
   }
   if (parts.length === 0) return { change: null, made: [] };
   await writeJournalEntry(work, actor, { action: 'write', parts, detail, note: '' }, change);

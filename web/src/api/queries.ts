@@ -1,6 +1,7 @@
 import type { OwnField } from '@caderno/core/fields';
 import type { ListProject } from '@caderno/core/listing';
 import { FIRST_PRIORITIES, kindOfId, type ArtefactId, type ArtefactKind, type IdOfKind, type RequirementId } from '@caderno/core/artefacts';
+import type { ReviewNumber } from '@caderno/core/reviews';
 import type { Used } from '@caderno/core/shared';
 import type { Standing } from '@caderno/core/coverage';
 import type { ArtefactOfKind, ConditionLine, QueryInputOf, ResponseOf } from '@caderno/contract';
@@ -40,6 +41,16 @@ function artefactQuery<K extends ArtefactKind>(project: string, kind: K, id: IdO
       return artefact as ArtefactOfKind<K>;
     },
   };
+}
+
+/** The reviews of the project: those that go on first. */
+export function useReviews(project: string) {
+  return useQuery({ queryKey: [project, 'reviews', 'all'], queryFn: () => call('listReviews', { params: { project } }) });
+}
+
+/** A review with all that it asks for. */
+export function useReview(project: string, review: ReviewNumber) {
+  return useQuery({ queryKey: [project, 'reviews', review], queryFn: () => call('readReview', { params: { project, review } }) });
 }
 
 /** Open threads of remarks in the project. */

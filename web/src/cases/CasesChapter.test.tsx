@@ -83,7 +83,7 @@ test('a new case is made in the module of the one that is open, and opened', asy
 });
 
 test('shared steps beside a case have a query of their own, and arrows through them leave the case open', async () => {
-  const shared = { kind: 'shared' as const, state: 'draft' as const, version: 1, meaningSince: 1, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', broken: false, own: {}, tags: [], steps: 1, parameters: [], phrases: [] };
+  const shared = { kind: 'shared' as const, state: 'draft' as const, version: 1, meaningSince: 1, agreed: null, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', broken: false, own: {}, tags: [], steps: 1, parameters: [], phrases: [] };
   standInProject([...heads, { ...shared, id: 'S-1', title: 'Sign in' }, { ...shared, id: 'S-2', title: 'Sign out' }], rows, { readReuse: () => ({ users: [], uses: [] }) });
   onThePage(<CasesChapter />, {}, '/p/cases?left=shared&query=module:counter', '/p/cases/:case?');
   const list = within(await screen.findByRole('list', { name: 'Shared steps' }));

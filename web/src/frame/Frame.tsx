@@ -5,7 +5,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Suspense, lazy, useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
-import { call, keys, tellFailure, forgetLogs, useCoverage, useFigures, useOpenThreads, useProjectStream } from '../api/index.ts';
+import { call, keys, tellFailure, forgetLogs, useCoverage, useFigures, useOpenThreads, useProjectStream, useReviews } from '../api/index.ts';
 import { address } from './address.ts';
 import { CHAPTERS, type ChapterPath } from './chapters.ts';
 import { useCommands, type Command } from './commands.ts';
@@ -62,7 +62,7 @@ export function Frame({ project, projects, person, openToAll, mayMakeProjects }:
           <span className="truncate">Find or do anything…</span>
           <kbd className="ml-auto shrink-0 whitespace-nowrap rounded-[3px] border border-rule2 bg-page px-1.5 font-mono text-[10.5px]">Ctrl K</kbd>
         </button>
-        <Open project={project.key} />
+        <Open project={project.key} person={person.id} />
         <PersonMenu project={project.key} person={person} onKeys={() => setOpen('keys')} canManage={context.canManage} mayMakeProjects={mayMakeProjects} />
       </header>
       {openToAll && <OpenToAll />}
@@ -108,6 +108,7 @@ function useFrameCommands(project: string, setOpen: (open: 'find' | 'keys') => v
       { id: 'go-list', title: 'Go to all cases as a table', keys: 'g l', keyLabel: 'g l', run: () => void navigate(address.list(project, 'case')) },
       { id: 'go-replace', title: 'Search and replace in texts', run: () => void navigate(address.replacing(project)) },
       { id: 'go-remarks', title: 'Go to the open remarks', keys: 'g m', keyLabel: 'g m', run: () => void navigate(address.remarks(project)) },
+      { id: 'go-reviews', title: 'Go to the reviews', keys: 'g r', keyLabel: 'g r', run: () => void navigate(address.reviews(project)) },
       { id: 'go-suspect', title: 'Go to the suspect links', keys: 'g x', keyLabel: 'g x', run: () => void navigate(address.suspect(project)) },
       { id: 'go-glossary', title: 'Go to the glossary', keys: 'g o', keyLabel: 'g o', run: () => void navigate(address.glossary(project)) },
       { id: 'go-settings', title: 'Go to the settings of the project', run: () => void navigate(address.settings(project)) },
@@ -266,10 +267,11 @@ function Offline() {
   );
 }
 
-/** What waits for somebody: open questions, remarks and suspect links. */
-function Open({ project }: { readonly project: string }) {
+/** What waits for somebody: open questions, reviews, remarks and suspect links. */
+function Open({ project, person }: { readonly project: string; readonly person: string }) {
   const figures = useFigures(project);
   const forMe = useOpenThreads(project).data?.filter((t) => t.forMe).length ?? 0;
+  const asking = useReviews(project).data?.filter((r) => r.endedAt === null && r.asked.some((a) => a.person === person && a.waiting > 0)).length ?? 0;
   if (figures === undefined) return null;
   const look = 'whitespace-nowrap text-sm text-ink2 hover:underline';
   return (
@@ -277,6 +279,11 @@ function Open({ project }: { readonly project: string }) {
       <NavLink to={address.questions(project)} className={look}>
         <b className="font-semibold text-ink">{figures.openQuestions}</b> open {figures.openQuestions === 1 ? 'question' : 'questions'}
       </NavLink>
+      {asking > 0 && (
+        <NavLink to={address.reviews(project)} className={look}>
+          <b className="font-semibold text-blue">{asking}</b> {asking === 1 ? 'review asks' : 'reviews ask'} you
+        </NavLink>
+      )}
       {forMe > 0 && (
         <NavLink to={address.remarks(project)} className={look}>
           <b className="font-semibold text-blue">{forMe}</b> {forMe === 1 ? 'remark' : 'remarks'} for you

@@ -1,4 +1,5 @@
 import { kindOfId, parseScenarioId, type CoveringId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type FeatureId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
+import type { ReviewNumber } from '@caderno/core/reviews';
 
 /** Where things are. Every artefact has an address of its own; nothing else in the application spells one out. */
 export const address = {
@@ -31,6 +32,9 @@ export const address = {
   questions: (project: string, id?: QuestionId) => `/${project}/questions${id === undefined ? '' : `/${id}`}`,
   agenda: (project: string) => `/${project}/agenda`,
   remarks: (project: string) => `/${project}/remarks`,
+  /** With `?of=C-3`. */
+  review: (project: string, review: ReviewNumber) => `/${project}/reviews/${review}`,
+  reviews: (project: string) => `/${project}/reviews`,
   suspect: (project: string) => `/${project}/suspect`,
   importingCases: (project: string) => `/${project}/import-cases`,
   importingDesign: (project: string) => `/${project}/import-design`,

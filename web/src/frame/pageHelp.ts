@@ -73,6 +73,12 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'A remark stays with its words and its step, wherever these go.',
     'Whoever says it otherwise or takes it back leaves a trace.',
   ],
+  reviews: [
+    'A review asks people to agree to exact versions. It is asked for from an artefact, by its state, or from a selection.',
+    'Who is asked sees what changed since it was agreed, or since they agreed themselves; the first time all of it.',
+    'An objection says why, and makes it a draft again; once mended it is asked for again.',
+    'What is saved while the review goes on is asked for anew. The project’s settings say how many must agree.',
+  ],
   suspect: [
     'A link is suspect when what it leads to changed in meaning after the link was made.',
     'At the right stands what changed.',

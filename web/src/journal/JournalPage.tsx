@@ -78,7 +78,7 @@ function ChangeLine({ project, change, named }: { readonly project: string; read
             compare
           </Link>
         )}
-        {canEdit && !change.undone && (
+        {canEdit && !change.undone && change.action !== 'review' && (
           <TextButton onClick={undo} aria-label={`Undo: ${changeWords(change)}`}>
             undo
           </TextButton>

@@ -1,9 +1,10 @@
 import { parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
-import type { Version } from '@caderno/contract';
+import { reviewNumber } from '@caderno/core/reviews';
+import type { ReviewedVersion } from '@caderno/contract';
 import { artefactIdSchema } from '@caderno/contract';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
-import { call, tellFailure, useVersion, useVersions, useRefresh } from '../api/index.ts';
+import { call, tellFailure, useHeads, useVersion, useVersions, useRefresh } from '../api/index.ts';
 import { Spread, address, useFrame } from '../frame/index.ts';
 import { Button, Empty, dateAndTime } from '../look/index.ts';
 import { Difference } from '../versions/index.ts';
@@ -21,6 +22,7 @@ function Versions({ project, id }: { readonly project: string; readonly id: Arte
   const versions = useVersions(project, id).data ?? [];
   const [search, setSearch] = useSearchParams();
   const newest = versions[0]?.version ?? 1;
+  const agreed = useHeads(project)?.find((h) => h.id === id)?.agreed ?? null;
   const to = numberOr(search.get('to'), newest);
   const from = numberOr(search.get('from'), Math.max(1, to - 1));
   const select = (next: { from?: number; to?: number }): void => setSearch({ from: String(next.from ?? from), to: String(next.to ?? to) }, { replace: true });
@@ -40,7 +42,7 @@ function Versions({ project, id }: { readonly project: string; readonly id: Arte
           </p>
           <ol className="mt-4 divide-y divide-rule border-y border-rule" aria-label="Versions">
             {versions.map((version) => (
-              <VersionLine key={version.version} version={version} from={from} to={to} onSelect={select} />
+              <VersionLine key={version.version} version={version} isAgreed={version.version === agreed} from={from} to={to} onSelect={select} />
             ))}
           </ol>
           <h2 className="mt-7 border-b border-ink pb-1 font-serif text-lg font-semibold">Journal of {id}</h2>
@@ -53,13 +55,15 @@ function Versions({ project, id }: { readonly project: string; readonly id: Arte
 }
 
 interface LineProps {
-  readonly version: Version;
+  readonly version: ReviewedVersion;
+  readonly isAgreed: boolean;
   readonly from: number;
   readonly to: number;
   readonly onSelect: (next: { from?: number; to?: number }) => void;
 }
 
-function VersionLine({ version: { version, author, at, note }, from, to, onSelect }: LineProps) {
+function VersionLine({ version: { version, author, at, note, answers }, isAgreed, from, to, onSelect }: LineProps) {
+  const { project } = useFrame();
   return (
     <li className={`flex items-start gap-3 px-2 py-2.5 ${version === to ? 'bg-blue-wash' : ''}`}>
       <span className="w-8 shrink-0 font-mono text-xs leading-5 text-ink2">v{version}</span>
@@ -67,7 +71,18 @@ function VersionLine({ version: { version, author, at, note }, from, to, onSelec
         <span className="block font-semibold">{note || (version === 1 ? 'First version' : 'Saved')}</span>
         <span className="block text-xs text-ink2">
           {author} · {dateAndTime(at)}
+          {isAgreed && <span className="font-semibold text-pine"> · agreed</span>}
         </span>
+        {answers.map(({ review, name, agrees, note: why, at: when }) => (
+          <span key={`${review} ${name}`} className="block text-xs text-ink2">
+            <span className={agrees ? 'text-pine' : 'text-brick'}>{name} {agrees ? 'agreed' : 'objected'}</span> in{' '}
+            <Link className="underline" to={address.review(project, reviewNumber(review))}>
+              review {review}
+            </Link>
+            , {dateAndTime(when)}
+            {why !== '' && <>: “{why}”</>}
+          </span>
+        ))}
       </span>
       <span className="flex shrink-0 gap-3 text-xs">
         <label className="flex min-h-6 items-center gap-1">

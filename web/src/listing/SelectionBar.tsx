@@ -1,9 +1,11 @@
 import type { ArtefactKind } from '@caderno/core/artefacts';
+import { isReviewable } from '@caderno/core/reviews';
 import { LIMITS, type ChangeMany } from '@caderno/contract';
 import { useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { useOwnFields, type ListedHead } from '../api/index.ts';
+import { AskReview } from '../askReview/index.ts';
 import { ToModule, useChangeMany } from '../artefacts/index.ts';
 import { CarryDialog } from '../files/index.ts';
 import { address, useFrame } from '../frame/index.ts';
@@ -27,7 +29,7 @@ export function SelectionBar<K extends ArtefactKind>({ kind, chosen, matching, o
   const { project, canEdit } = useFrame();
   const navigate = useNavigate();
   const changeMany = useChangeMany(project);
-  const [open, setOpen] = useState<'change' | 'move' | 'carry' | null>(null);
+  const [open, setOpen] = useState<'change' | 'move' | 'carry' | 'review' | null>(null);
   const [busy, setBusy] = useState(false);
   const [one, many] = KIND_NAME[kind];
   const words = countOf(chosen.length, one, many);
@@ -54,6 +56,7 @@ export function SelectionBar<K extends ArtefactKind>({ kind, chosen, matching, o
           {more}
           {canEdit && <TextButton onClick={() => setOpen('change')}>Change</TextButton>}
           {canEdit && <TextButton onClick={() => void navigate(address.replacing(project), { state: { selected: chosen.map((listed) => listed.id) } })}>Replace in texts</TextButton>}
+          {canEdit && isReviewable(kind) && chosen.length <= LIMITS.leftOut && <TextButton onClick={() => setOpen('review')}>Ask for a review</TextButton>}
           <TextButton onClick={() => setOpen('carry')}>Carry to another project</TextButton>
           {canEdit && fields.includes('module') && <TextButton onClick={() => setOpen('move')}>Move to module</TextButton>}
           {canEdit && fields.includes('state') && others.length > 0 && <TextButton onClick={() => void change({ kind: 'state', state: 'withdrawn' }, 'withdrawn', others)}>Withdraw</TextButton>}
@@ -64,6 +67,7 @@ export function SelectionBar<K extends ArtefactKind>({ kind, chosen, matching, o
         Clear selection
       </TextButton>
       {open === 'move' && <ToModule words={words} onMove={(module) => (setOpen(null), void change({ kind: 'edit', edit: { kind: 'module', module } }, `moved to ${module === '' ? 'no module' : module}`))} onClose={() => setOpen(null)} />}
+      {open === 'review' && <AskReview ids={chosen.map((listed) => listed.id)} onClose={() => setOpen(null)} />}
       {open === 'carry' && <CarryDialog of={{ ids: chosen.map((listed) => listed.id) }} words={words} onClose={() => setOpen(null)} />}
       {open === 'change' && <ChangeDialog kind={kind} chosen={chosen} onChange={change} onClose={() => setOpen(null)} />}
     </div>

@@ -199,7 +199,7 @@ describe('many changed', () => {
 
   test('what they use is pinned as it is now, a text of one’s own is emptied, and what takes long is told on the way', async () => {
     let done: (() => void) | null = null;
-    const shared = { kind: 'shared' as const, id: 'S-7' as const, title: 'Sign in', state: 'draft' as const, version: 4, meaningSince: 1, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', broken: false, own: {}, tags: [], steps: 1, parameters: [], phrases: [] };
+    const shared = { kind: 'shared' as const, id: 'S-7' as const, title: 'Sign in', state: 'draft' as const, version: 4, meaningSince: 1, agreed: null, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', broken: false, own: {}, tags: [], steps: 1, parameters: [], phrases: [] };
     const at = server({
       readHeads: () => ({ revision: 1, heads: packHeads([...heads.map((head) => (head.id === 'C-2' ? { ...head, own: { bearer: 'Kiosk' } } : head)), shared]), next: null, suspectLinks: 0 }),
       readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, fields: [ownField('Bearer', 'text')] } }),

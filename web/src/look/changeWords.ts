@@ -23,6 +23,8 @@ export function manyWords(change: WordedChange): string {
       return `${change.detail}: ${many}`;
     case 'rename':
       return `${change.detail} renamed in ${many}`;
+    case 'review':
+      return `${capital(entryWords(change))}: ${many}`;
     case 'undo':
       return entryWords(change);
     default:
@@ -65,9 +67,22 @@ export function entryWords(change: WordedChange): string {
       return `renamed ${change.detail}`;
     case 'settings':
       return `changed ${settingsWords(change.detail)}`;
+    case 'review':
+      return reviewWords(change.detail);
     case 'undo':
       return `undid ${undidWords(change)}${change.toVersion === null ? '' : `, as v${change.toVersion}`}`;
   }
+}
+
+const DEED_WORD: Readonly<Record<string, string>> = { asked: 'asked for', again: 'asked for again', agreed: 'agreed to', objected: 'objected to', waiting: 'no longer objected to', ended: 'no longer asked for' };
+
+function reviewWords(detail: string): string {
+  const [number = '', deed = ''] = detail.split(' ');
+  return `${DEED_WORD[deed] ?? deed} in review ${number}`;
+}
+
+function capital(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
 /** Of the same artefact its name is not said twice. */
@@ -77,7 +92,7 @@ function undidWords({ undid, artefact, size }: WordedChange): string {
   return `“${size === 1 && undid.size === 1 && undid.artefact === artefact ? entryWords(worded) : changeWords(worded)}”`;
 }
 
-const SETTING_WORD: Readonly<Record<keyof ProjectSettings, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items', constants: 'the constants', configurations: 'the configurations', fields: 'the fields of its own', modules: 'the order of the modules', priorities: 'the priorities', looksOff: 'the hints', agreedPhrases: 'the agreed phrases', valueKinds: 'the kinds of values in scenarios', scenarioExecution: 'which scenarios are run by hand' };
+const SETTING_WORD: Readonly<Record<keyof ProjectSettings, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items', constants: 'the constants', configurations: 'the configurations', fields: 'the fields of its own', modules: 'the order of the modules', priorities: 'the priorities', looksOff: 'the hints', agreedPhrases: 'the agreed phrases', valueKinds: 'the kinds of values in scenarios', scenarioExecution: 'which scenarios are run by hand', agreement: 'what agreement asks for' };
 
 function settingsWords(detail: string): string {
   return detail.split(', ').map((part) => (part in SETTING_WORD ? SETTING_WORD[part as keyof ProjectSettings] : part)).join(', ');

@@ -8,6 +8,7 @@ import { Loading } from '../artefacts/index.ts';
 import { MEND_WORDS, RULE_WORD, Button, Section, countOf } from '../look/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { BothSides, KeepWords, useEditCommands, useKeptHere, type LocalDraft } from '../versions/index.ts';
+import { AgreementEditor } from './AgreementEditor.tsx';
 import { ConfigurationsEditor } from './ConfigurationsEditor.tsx';
 import { ConstantsEditor } from './ConstantsEditor.tsx';
 import { FieldsEditor } from './FieldsEditor.tsx';
@@ -61,7 +62,7 @@ function Settings({ stored, keptHere }: { readonly stored: ResponseOf<'readSetti
           )}
         </header>
         {editing.theirs !== null && <BothSides name="Settings" theirs={editing.theirs} mine={settings} onSettle={editing.settle} />}
-        {!canLead && <p className="mt-1 text-sm text-ink2">The scales, the limit of items and the tracker are a lead’s to change.</p>}
+        {!canLead && <p className="mt-1 text-sm text-ink2">The scales, the limit of items, what agreement asks for and the tracker are a lead’s to change.</p>}
         <Section title="Risk" aside="likelihood × impact; the risk of a requirement weighs its coverage">
           <RiskScaleEditor scale={settings.riskScale} canEdit={canLead} onChange={(riskScale) => set({ riskScale })} />
         </Section>
@@ -116,6 +117,9 @@ function Settings({ stored, keptHere }: { readonly stored: ResponseOf<'readSetti
         <Section title="Scenarios" aside="by hand or automated, how long they take, and what are values in their steps">
           <ScenariosEditor execution={settings.scenarioExecution} canEdit={canEdit} onChange={(scenarioExecution) => set({ scenarioExecution })} />
           <ValueKindsEditor kinds={settings.valueKinds} canEdit={canEdit} onChange={(valueKinds) => set({ valueKinds })} />
+        </Section>
+        <Section title="Agreement" aside="what a review asks for">
+          <AgreementEditor agreement={settings.agreement} canEdit={canLead} onChange={(agreement) => set({ agreement })} />
         </Section>
         <Section title="Glossary" aside={countOf(settings.glossary.length, 'term')}>
           <p className="mt-2 text-sm">

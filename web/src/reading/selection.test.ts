@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import type { CaseSummary } from '@caderno/contract';
 import { lasting, namedCases, readingOrder } from './selection.ts';
 
-const summary = (n: number, state: CaseSummary['state'] = 'draft'): CaseSummary => ({ kind: 'case', id: `C-${n}`, title: '', state, version: 1, meaningSince: 1, module: '', author: '', at: '', broken: false, own: {}, priority: 'low', tags: [], owner: '', caseKind: 'procedure', execution: 'byHand', expected: 0, steps: 0, rows: 0, dataSet: null, estimate: null, covers: [] });
+const summary = (n: number, state: CaseSummary['state'] = 'draft'): CaseSummary => ({ kind: 'case', id: `C-${n}`, title: '', state, version: 1, meaningSince: 1, agreed: null, module: '', author: '', at: '', broken: false, own: {}, priority: 'low', tags: [], owner: '', caseKind: 'procedure', execution: 'byHand', expected: 0, steps: 0, rows: 0, dataSet: null, estimate: null, covers: [] });
 
 test('the cases an address names are read in its order, each once, whatever else stands there', () => {
   const search = new URLSearchParams({ cases: 'C-7,C-3,C-7,R-1,C-0,,<script>' });

@@ -12,7 +12,7 @@ import { SharedChapter } from './SharedChapter.tsx';
 
 afterEach(cleanup);
 
-const of = { state: 'draft', version: 2, meaningSince: 1, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', broken: false, own: {} } as const;
+const of = { state: 'draft', version: 2, meaningSince: 1, agreed: null, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', broken: false, own: {} } as const;
 const signIn: SharedSummary = { kind: 'shared', id: 'S-1', title: 'Sign in', ...of, tags: [], steps: 1, parameters: ['user'], phrases: [] };
 const tariffs: DataSetSummary = { kind: 'dataSet', id: 'D-1', title: 'Tariffs', ...of, tags: [], rows: 3, parameters: ['tariff'], serves: [] };
 const CONTENT: SharedContent = { ...EMPTY_SHARED, title: 'Sign in', parameters: [{ id: parameterId('u'), name: 'user', type: 'text', default: '', description: '' }], steps: [plainStep(stepId('s'), 'sign in as <user> at <place>')] };

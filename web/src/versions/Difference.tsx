@@ -8,8 +8,8 @@ import { WordDiff } from './WordDiff.tsx';
 /** What ids within the two contents are called: a cell by its parameter, a step by its number. */
 const Names = createContext<ReadonlyMap<string, string>>(new Map());
 
-/** What changed between two contents: field by field, element by element, word by word. */
-export function Difference({ from, to }: { readonly from: unknown; readonly to: unknown }) {
+/** What changed between two contents: field by field, element by element, word by word. `beside`: what stands at the end of a field’s heading. */
+export function Difference({ from, to, beside }: { readonly from: unknown; readonly to: unknown; readonly beside?: (field: string) => ReactNode }) {
   const fields = useOwnFields(useFrame().project);
   const before = useMemo(() => ownNamed(asJson(from), fields), [fields, from]);
   const after = useMemo(() => ownNamed(asJson(to), fields), [fields, to]);
@@ -22,7 +22,10 @@ export function Difference({ from, to }: { readonly from: unknown; readonly to: 
       <div className="mt-2 divide-y divide-rule">
         {Object.entries(diff.fields).map(([name, field]) => (
           <section key={name} className="py-4" aria-label={name}>
-            <h3 className="text-sm font-semibold">{fieldWords(name)}</h3>
+            <h3 className="flex items-baseline gap-3 text-sm font-semibold">
+              {fieldWords(name)}
+              {beside?.(name)}
+            </h3>
             <div className="mt-1.5">
               <ValueChange diff={field} before={before[name]} />
             </div>
@@ -33,7 +36,8 @@ export function Difference({ from, to }: { readonly from: unknown; readonly to: 
   );
 }
 
-function namesIn(content: Json): [string, string][] {
+/** Names of what has one in a content, by their ids. */
+export function namesIn(content: Json): [string, string][] {
   if (!isRecord(content)) return [];
   const own = isRecord(content.own ?? null) ? Object.keys(content.own ?? {}).map((name): [string, string] => [name, name]) : [];
   return own.concat(Object.values(content).flatMap((list): [string, string][] =>
@@ -147,7 +151,8 @@ function elementWords(value: Json): string {
   return parts.map(([, v]) => elementWords(v)).filter((t) => t !== '').join(' · ') || String(value.id ?? '');
 }
 
-function fieldWords(name: string): string {
+/** What a field of a content is called. */
+export function fieldWords(name: string): string {
   if (name === 'own') return 'Fields';
   const words = name.replaceAll(/([A-Z])/g, ' $1').toLowerCase();
   return words.charAt(0).toUpperCase() + words.slice(1);

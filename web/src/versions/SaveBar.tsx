@@ -1,6 +1,7 @@
 import type { ArtefactId, ArtefactState } from '@caderno/core/artefacts';
 import { useCallback, useState, type ReactNode } from 'react';
-import { call, tellFailure, useForeseen } from '../api/index.ts';
+import { call, tellFailure, useForeseen, useSettings, withState } from '../api/index.ts';
+import { AskReview, InReview } from '../askReview/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button, Choose, STATE_WORD, SplitButton, ago, options } from '../look/index.ts';
 import { BothSides } from './BothSides.tsx';
@@ -35,12 +36,18 @@ export function SaveBar({ id, state, author, at, editing, children }: Props) {
   const startNote = useCallback(() => setNoting(true), []);
   useEditCommands(id, editing, canEdit, startNote);
   const foreseen = useForeseen(project);
-  const setState = (next: ArtefactState): void => void foreseen({ ids: [id], head: (head) => ({ ...head, state: next }) }, () => call('setState', { params: { project, id }, body: { state: next } }, { commandId: crypto.randomUUID() })).catch(tellFailure);
+  const [asking, setAsking] = useState(false);
+  const byHand = useSettings(project).data?.settings.agreement.byHand ?? true;
+  const setState = (next: ArtefactState): void => {
+    if (next === 'inReview') setAsking(true);
+    else void foreseen({ ids: [id], head: (head) => withState(head, next) }, () => call('setState', { params: { project, id }, body: { state: next } }, { commandId: crypto.randomUUID() })).catch(tellFailure);
+  };
   return (
     <div className="text-xs text-ink2">
       <div className="flex items-start gap-2">
         <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-2 gap-y-1.5">
-          {state !== null && <Choose label="State" value={state} options={options(STATE_WORD).filter((o) => o.value !== 'inReview' || state === 'inReview')} onChange={setState} disabled={!canEdit} />}
+          {state !== null && <Choose label="State" value={state} options={options(STATE_WORD).filter((o) => o.value !== 'agreed' || byHand || state === 'agreed')} onChange={setState} disabled={!canEdit} />}
+          {state !== null && <InReview id={id} />}
           <span role="status" aria-live="polite" className={isUsual(editing.keep) ? 'w-[7.5rem] truncate' : ''} title={`Saved ${ago(at)} by ${author}`}>
             v{editing.version} · <KeepWords keep={editing.keep} saved={`saved ${ago(at)}`} />
           </span>
@@ -52,6 +59,7 @@ export function SaveBar({ id, state, author, at, editing, children }: Props) {
           </div>
         )}
       </div>
+      {asking && <AskReview ids={[id]} onClose={() => setAsking(false)} />}
       {noting && <NoteForm onSave={save} onClose={() => setNoting(false)} />}
       {editing.theirs !== null && <BothSides name={id} theirs={editing.theirs} mine={editing.content} onSettle={editing.settle} />}
     </div>

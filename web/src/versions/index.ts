@@ -9,6 +9,7 @@ export { KeepWords } from './KeepWords.tsx';
 export { BothSides } from './BothSides.tsx';
 export { useEditable, useKeptHere, type EditableArtefact } from './useKeptHere.ts';
 export { pathWords } from './pathWords.ts';
+export { Contents } from './Contents.tsx';
 export { Difference } from './Difference.tsx';
 export { WordDiff } from './WordDiff.tsx';
 export { ArtefactHead } from './ArtefactHead.tsx';

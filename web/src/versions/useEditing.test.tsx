@@ -54,7 +54,7 @@ class Question extends StandInServer {
 
   artefact(): ArtefactOfKind<'question'> {
     const { title, status } = this.content;
-    return { kind: 'question', summary: { kind: 'question', id: ID, title, status, state: 'draft', version: this.version, meaningSince: 1, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', broken: false, own: {}, asked: '', about: [], answeredAt: '' }, content: this.content, draft: this.draft };
+    return { kind: 'question', summary: { kind: 'question', id: ID, title, status, state: 'draft', version: this.version, meaningSince: 1, agreed: null, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', broken: false, own: {}, asked: '', about: [], answeredAt: '' }, content: this.content, draft: this.draft };
   }
 }
 

@@ -5,7 +5,7 @@ import { isConcerned } from './concerned.ts';
 import { headsOf } from './headLists.ts';
 import type { Changes } from './projectLog.ts';
 
-const summary = { kind: 'shared', id: 'S-1', title: 't', state: 'draft', version: 2, meaningSince: 1, module: '', author: 'a', at: '2026-01-01T00:00:00.000Z', broken: false, own: {}, tags: [], steps: 1, parameters: [], phrases: [] } as const satisfies Summary;
+const summary = { kind: 'shared', id: 'S-1', title: 't', state: 'draft', version: 2, meaningSince: 1, agreed: null, module: '', author: 'a', at: '2026-01-01T00:00:00.000Z', broken: false, own: {}, tags: [], steps: 1, parameters: [], phrases: [] } as const satisfies Summary;
 const changes = (part: Partial<Changes>): Changes => ({ kind: 'changes', since: 1, revision: 2, heads: [], gone: [], touched: [], settings: false, suspectLinks: 0, ...part });
 const concerned = (key: QueryKey, data: unknown, part: Partial<Changes>): boolean => isConcerned({ queryKey: ['p', ...key], state: { data } as never }, changes(part), headsOf([summary]));
 

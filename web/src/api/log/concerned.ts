@@ -14,8 +14,9 @@ const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' 
   journal: 'everyChange',
   drawing: 'never',
   savedQueries: 'never',
-  // Told by an event of their own.
+  // Told by events of their own.
   remarks: 'never',
+  reviews: 'never',
   // Lists of the server, by what they are of.
   'list/words': ARTEFACT_KINDS,
   'list/texts': ['requirement'],

@@ -1,4 +1,4 @@
-import type { ArtefactId } from '@caderno/core/artefacts';
+import type { ArtefactId, ArtefactState } from '@caderno/core/artefacts';
 import { withOwnValue } from '@caderno/core/fields';
 import { tagsRenamed } from '@caderno/core/many';
 import type { ChangeMany, Summary } from '@caderno/contract';
@@ -10,6 +10,11 @@ export interface Foreseen {
   readonly head: (head: Summary) => Summary;
 }
 
+/** A head whose state was set by hand: to agree is to agree to its newest version. */
+export function withState(head: Summary, state: ArtefactState): Summary {
+  return head.state === state ? head : { ...head, state, agreed: state === 'agreed' ? head.version : head.agreed };
+}
+
 /** What a command on many artefacts will have made of their heads; null: of what it makes no head says anything now. */
 export function foreseenOf({ of, done }: Pick<ChangeMany, 'of' | 'done'>): Foreseen | null {
   if (!('ids' in of)) return null;
@@ -18,7 +23,7 @@ export function foreseenOf({ of, done }: Pick<ChangeMany, 'of' | 'done'>): Fores
 }
 
 function headAfter(done: ChangeMany['done']): Foreseen['head'] | null {
-  if (done.kind === 'state') return (head) => (head.state === done.state ? head : { ...head, state: done.state });
+  if (done.kind === 'state') return (head) => withState(head, done.state);
   if (done.kind !== 'edit') return null;
   const { edit } = done;
   switch (edit.kind) {

@@ -8,7 +8,7 @@ import { headsAfter, headsOf } from './headLists.ts';
 import { ProjectLog, type LogSource } from './projectLog.ts';
 
 const head = (n: number, title = `Case ${n}`, module = ''): Summary => caseHead(n, { title, module });
-const place = (n: number, position: number): Summary => ({ kind: 'requirement', id: artefactId('requirement', n), title: `R ${n}`, state: 'draft', version: 1, meaningSince: 1, module: '', author: 'a', at: '2026-01-01T00:00:00.000Z', broken: false, own: {}, parent: null, position, type: 'rule', sourceId: '', risk: 'low', priority: 'low' });
+const place = (n: number, position: number): Summary => ({ kind: 'requirement', id: artefactId('requirement', n), title: `R ${n}`, state: 'draft', version: 1, meaningSince: 1, agreed: null, module: '', author: 'a', at: '2026-01-01T00:00:00.000Z', broken: false, own: {}, parent: null, position, type: 'rule', sourceId: '', risk: 'low', priority: 'low' });
 
 /** A server of one project: every change is remembered, and may be asked for. */
 class Server implements LogSource {

@@ -131,6 +131,7 @@ export function useProjectStream(project: string): { readonly connected: boolean
         case 'joined':
           void log.refresh().catch(() => undefined);
           void client.invalidateQueries({ queryKey: [project, 'remarks'] });
+          void client.invalidateQueries({ queryKey: [project, 'reviews'] });
           return void log.refreshCoverage();
         case 'news':
           return takeNews(client, project, log, message);
@@ -153,5 +154,8 @@ function takeNews(client: QueryClient, project: string, log: ProjectLog, { event
     case 'remarked':
       // What is said of artefacts is no part of them: it is read again where it is shown.
       for (const what of [PROJECT_EVENTS.remarked.parse(value).id, 'open']) void client.invalidateQueries({ queryKey: [project, 'remarks', what] });
+      return;
+    case 'reviewed':
+      for (const what of [PROJECT_EVENTS.reviewed.parse(value).review, 'all']) void client.invalidateQueries({ queryKey: [project, 'reviews', what] });
   }
 }

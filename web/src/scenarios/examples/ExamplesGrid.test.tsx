@@ -16,7 +16,7 @@ afterEach(cleanup);
 let made = 0;
 const TEXT = 'Feature: f\n  Scenario Outline: o\n    When <reading> is given\n    Then <says>\n\n    Examples:\n      # why\n      | reading | says |\n      | 0       | ok   |\n      | 1       | ok   |\n';
 const NOTHING = { caseOf: () => null, conditions: new Map(), coverages: new Map(), mostItems: 1_000 } as const;
-const SET: DataSetSummary = { kind: 'dataSet', id: 'D-3', title: 'Edges', state: 'agreed', version: 5, meaningSince: 1, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', broken: false, own: {}, tags: [], rows: 1, parameters: ['reading'], serves: [] };
+const SET: DataSetSummary = { kind: 'dataSet', id: 'D-3', title: 'Edges', state: 'agreed', version: 5, meaningSince: 1, agreed: null, module: '', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', broken: false, own: {}, tags: [], rows: 1, parameters: ['reading'], serves: [] };
 
 let content: FeatureContent;
 const keep = (now: FeatureContent): FeatureContent => (content = now);

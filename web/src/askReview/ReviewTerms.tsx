@@ -1,0 +1,93 @@
+import { roleReaches, type Member, type NewReview } from '@caderno/contract';
+import { useState, type ReactNode } from 'react';
+import { useMembers, useSettings } from '../api/index.ts';
+import { useFrame } from '../frame/index.ts';
+import { Button } from '../look/index.ts';
+
+type Terms = Omit<NewReview, 'ids'>;
+
+interface Props {
+  readonly begun: Terms;
+  /** What the button says. */
+  readonly word: string;
+  readonly children?: ReactNode;
+  /** Answers whether it was done; what was not stays in the form. */
+  readonly onTake: (terms: Terms) => Promise<boolean>;
+  readonly onClose: () => void;
+  readonly canTake?: boolean;
+}
+
+/** What a review is called, whom it asks and until when. */
+export function ReviewTerms({ begun, word, children, onTake, onClose, canTake = true }: Props) {
+  const { project } = useFrame();
+  const members = useMembers(project).data;
+  const [terms, setTerms] = useState(begun);
+  const [busy, setBusy] = useState(false);
+  const put = (part: Partial<Terms>): void => setTerms((now) => ({ ...now, ...part }));
+  const ready = canTake && !busy && terms.title.trim() !== '' && terms.people.length > 0;
+  return (
+    <form
+      className="space-y-3 text-sm"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (!ready) return;
+        setBusy(true);
+        void onTake({ ...terms, title: terms.title.trim(), note: terms.note.trim() }).then((done) => (done ? onClose() : setBusy(false)));
+      }}
+    >
+      {children}
+      <label className="block">
+        <span className="font-semibold">Title</span>
+        <input className="field-boxed mt-0.5 w-full" maxLength={300} value={terms.title} onChange={(event) => put({ title: event.target.value })} />
+      </label>
+      <People members={members ?? []} chosen={terms.people} onChoose={(people) => put({ people })} />
+      <label className="block">
+        <span className="font-semibold">Until</span> <span className="text-ink2">may stay empty</span>
+        <input type="date" className="field-boxed mt-0.5 block w-44" value={terms.due ?? ''} onChange={(event) => put({ due: event.target.value === '' ? null : event.target.value })} />
+      </label>
+      <label className="block">
+        <span className="font-semibold">Note</span> <span className="text-ink2">what to look at</span>
+        <textarea className="field-boxed mt-0.5 w-full" rows={2} maxLength={2000} value={terms.note} onChange={(event) => put({ note: event.target.value })} />
+      </label>
+      <div className="flex justify-end gap-2">
+        <Button onClick={onClose}>Cancel</Button>
+        <Button type="submit" look="accent" disabled={!ready}>
+          {word}
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+interface PeopleProps {
+  readonly members: readonly Member[];
+  readonly chosen: readonly string[];
+  readonly onChoose: (people: string[]) => void;
+}
+
+function People({ members, chosen, onChoose }: PeopleProps) {
+  const { project } = useFrame();
+  const agreement = useSettings(project).data?.settings.agreement;
+  return (
+    <fieldset>
+      <legend className="font-semibold">Who is asked</legend>
+      <ul className="mt-0.5 max-h-56 overflow-y-auto">
+        {members.map(({ id, name, role }) => (
+          <li key={id}>
+            <label className="flex min-h-7 items-center gap-2">
+              <input type="checkbox" checked={chosen.includes(id)} onChange={(event) => onChoose(event.target.checked ? [...chosen, id] : chosen.filter((p) => p !== id))} />
+              {name}
+              {agreement !== undefined && !roleReaches(role, agreement.role) && <span className="text-ink2">may object, but not agree: {role}</span>}
+            </label>
+          </li>
+        ))}
+      </ul>
+      {agreement !== undefined && (
+        <p className="mt-0.5 text-xs text-ink2">
+          {agreement.needed === 'all' ? 'Everybody who is asked must agree' : agreement.needed === 1 ? 'One of them must agree' : `${agreement.needed} of them must agree`}
+          {agreement.authors ? '.' : '; who wrote something does not count for it.'} The project’s settings say so.
+        </p>
+      )}
+    </fieldset>
+  );
+}

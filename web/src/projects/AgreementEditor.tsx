@@ -1,0 +1,41 @@
+import { ROLES, type Agreement, type Role } from '@caderno/contract';
+import { Choose } from '../look/index.ts';
+
+interface Props {
+  readonly agreement: Agreement;
+  readonly canEdit: boolean;
+  readonly onChange: (agreement: Agreement) => void;
+}
+
+/** Numbers of people that are offered; a project that has set another keeps it. */
+const OFFERED = [1, 2, 3, 4, 5];
+const ROLE_WORD: Record<Role, string> = { reader: 'anybody in the project', analyst: 'whoever may edit', lead: 'leads', administrator: 'administrators' };
+
+/** What a review asks for before something is agreed. */
+export function AgreementEditor({ agreement, canEdit, onChange }: Props) {
+  const { needed, role, authors, byHand } = agreement;
+  const numbers = [...new Set([...OFFERED, ...(needed === 'all' ? [] : [needed])])].toSorted((a, b) => a - b);
+  const put = (part: Partial<Agreement>): void => onChange({ ...agreement, ...part });
+  return (
+    <div className="mt-2 space-y-2 text-sm">
+      <p className="flex flex-wrap items-center gap-2">
+        <Choose
+          label="How many must agree"
+          value={String(needed)}
+          options={[...numbers.map((n) => ({ value: String(n), name: n === 1 ? 'one must agree' : `${n} must agree` })), { value: 'all', name: 'all who are asked must agree' }]}
+          onChange={(value) => put({ needed: value === 'all' ? 'all' : Number(value) })}
+          disabled={!canEdit}
+        />
+        <Choose label="Who may agree" value={role} options={ROLES.map((r) => ({ value: r, name: ROLE_WORD[r] }))} onChange={(r) => put({ role: r })} disabled={!canEdit} showLabel />
+      </p>
+      <label className="flex min-h-6 items-center gap-2">
+        <input type="checkbox" disabled={!canEdit} checked={authors} onChange={(event) => put({ authors: event.target.checked })} />
+        people may agree to what they wrote themselves
+      </label>
+      <label className="flex min-h-6 items-center gap-2">
+        <input type="checkbox" disabled={!canEdit} checked={byHand} onChange={(event) => put({ byHand: event.target.checked })} />
+        whoever may edit may also set something to Agreed without a review
+      </label>
+    </div>
+  );
+}

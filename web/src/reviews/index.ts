@@ -1,0 +1,2 @@
+export { ReviewPage } from './ReviewPage.tsx';
+export { ReviewsPage } from './ReviewsPage.tsx';
