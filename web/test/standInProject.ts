@@ -15,6 +15,7 @@ export function standInProject(heads: readonly Summary[], rows: readonly Coverag
     listSuspectLinks: () => [],
     listItems: () => ({ items: [], total: 0 }),
     listChanges: () => [],
+    listReviews: () => [],
     listConditions: () => [],
     readTracker: () => ({ connected: false, checkedAt: null, failure: null, newStories: 0, changedStories: 0 }),
     ...answers,

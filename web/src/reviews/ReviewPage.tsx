@@ -26,7 +26,9 @@ function Read({ number }: { readonly number: Review['number'] }) {
   const { project } = useFrame();
   const { data, error } = useReview(project, number);
   usePageName(data === undefined ? `Review ${number}` : data.title);
-  return data === undefined ? <Loading error={error} /> : <Opened review={data} />;
+  // What waits for oneself is told by the settings: nothing is opened before they are known.
+  const settings = useSettings(project);
+  return data === undefined || settings.data === undefined ? <Loading error={error ?? settings.error} /> : <Opened review={data} />;
 }
 
 function Opened({ review }: { readonly review: Review }) {

@@ -48,6 +48,6 @@ describe('a command foreseen', () => {
       foreseenOf({ of, done: { kind: 'copyTo', requirement: 'R-1', seenVersion: 1 } }),
     ]).toEqual([null, null, null, null]);
     const foreseen = foreseenOf({ of, done: { kind: 'state', state: 'agreed' } });
-    expect([foreseen?.ids, foreseen?.head(aCase)]).toEqual([['C-1'], { ...aCase, state: 'agreed' }]);
+    expect([foreseen?.ids, foreseen?.head(aCase)]).toEqual([['C-1'], { ...aCase, state: 'agreed', agreed: aCase.version }]);
   });
 });
