@@ -1,0 +1,69 @@
+import { expect, test, type Page } from '@playwright/test';
+import { expectAccessible, openAs } from './helpers.ts';
+
+const state = (page: Page) => page.getByRole('button', { name: /^State:/ });
+
+test('asked from the page of a case, objected to, mended, agreed by two; everybody sees it as it happens', async ({ browser }) => {
+  const rui = await openAs(browser, 'Rui M.', '/cases/C-18');
+  const teresa = await openAs(browser, 'Teresa L.', '/reviews');
+  await expect(teresa.getByRole('link', { name: 'Bills of December' })).toBeVisible();
+
+  await test.step('by keyboard, whom and why', async () => {
+    await state(rui).focus();
+    await rui.keyboard.press('Space');
+    await expect(rui.getByRole('option', { name: 'In review' })).toBeVisible();
+    await rui.waitForTimeout(200);
+    await rui.keyboard.press('i');
+    await rui.keyboard.press('Enter');
+    await expect(rui.getByRole('textbox', { name: 'Title', exact: true })).toBeFocused();
+    await rui.getByRole('checkbox', { name: 'Teresa L.' }).check();
+    await rui.getByRole('checkbox', { name: 'Duarte P.' }).check();
+    await expectAccessible(rui);
+    await rui.getByRole('textbox', { name: 'Title', exact: true }).focus();
+    await rui.keyboard.press('Enter');
+    await expect(state(rui)).toHaveText('In review');
+    await expect(rui.getByRole('link', { name: 'review 3' })).toBeVisible();
+  });
+
+  await test.step('who is asked is told, reads it and objects', async () => {
+    await expect(teresa.getByText('reviews ask you')).toBeVisible({ timeout: 4_000 });
+    await teresa.getByRole('list', { name: 'Reviews that are waiting' }).getByRole('link', { name: /C-18/ }).click();
+    await expect(teresa.getByRole('heading', { name: 'What it says' })).toBeVisible();
+    await expectAccessible(teresa);
+    await teresa.keyboard.press('o');
+    await teresa.keyboard.type('Which message does the form show?');
+    await teresa.keyboard.press('Enter');
+    await expect(teresa.getByRole('list', { name: 'Answers' })).toContainText('Which message does the form show?');
+    await expect(state(rui)).toHaveText('Draft', { timeout: 4_000 });
+  });
+
+  await test.step('mended, it is asked for again: she sees what changed', async () => {
+    await rui.getByRole('textbox', { name: 'Action of step 1' }).click();
+    await rui.keyboard.press('End');
+    await rui.keyboard.type(' and read the message');
+    await rui.keyboard.press('Control+s');
+    await expect(rui.getByText('v2 · saved')).toBeVisible();
+    await rui.getByRole('link', { name: 'review 3' }).click();
+    await rui.getByRole('button', { name: 'Ask again for C-18' }).click();
+    await expect(teresa.getByRole('button', { name: 'Agree to v2' })).toBeVisible({ timeout: 4_000 });
+    await teresa.getByRole('button', { name: 'Agree to v2' }).click();
+    await expect(rui.getByRole('list', { name: 'What is reviewed' })).toContainText('1 of 2', { timeout: 4_000 });
+  });
+
+  await test.step('the second agrees; the case is agreed, its versions say by whom', async () => {
+    const duarte = await openAs(browser, 'Duarte P.', '/reviews/3');
+    await expect(duarte.getByRole('button', { name: 'Agree to v2' })).toBeVisible();
+    await duarte.keyboard.press('a');
+    await expect(duarte.getByText(/^all agreed,/)).toBeVisible();
+    await expect(rui.getByText(/^all agreed,/)).toBeVisible({ timeout: 4_000 });
+    await rui.getByRole('link', { name: 'Open C-18' }).click();
+    await expect(state(rui)).toHaveText('Agreed');
+    await rui.getByRole('link', { name: 'Versions' }).click();
+    const versions = rui.getByRole('list', { name: 'Versions' });
+    await expect(versions.getByRole('listitem').filter({ hasText: 'v2' })).toContainText('Teresa L. agreed in review 3');
+    await expect(versions.getByRole('listitem').filter({ hasText: 'v1' })).toContainText('Teresa L. objected in review 3');
+    await duarte.context().close();
+  });
+  await rui.context().close();
+  await teresa.context().close();
+});
