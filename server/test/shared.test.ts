@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { newCover, parameterId, stepId, plainStep, type Step } from '@caderno/core/cases';
+import { remarkId } from '@caderno/core/remarks';
 import { EMPTY_SHARED, type Used } from '@caderno/core/shared';
 import { condition, makeDatabase, makeProject, requirement, startServer, testCase, type Caller, type TestServer } from './harness.ts';
 
@@ -68,11 +69,19 @@ test('steps are taken out as one entry that one undo takes back; what they speak
   const standing = async () => (await call('listItems', { query: { requirement: 'R-1' } })).data.items.find((i) => i.condition === k);
   expect((await standing())?.standing).toBe('shown');
   const body = { shared: { ...EMPTY_SHARED, title: 'Enter and confirm', steps: steps.slice(0, 2), parameters }, users: [{ ...content, id: c as 'C-1', kind: 'case' as const, content: { ...content.content, steps: steps.slice(2) }, version: 1, uses: [{ at: 0, step: stepId('use'), arguments: [] }] }] };
+  // What was said of the steps goes along, answers too, and comes back with the undo.
+  const remark = remarkId(randomUUID());
+  const sayAt = (path: string, id: typeof remark) => call('beginThread', { params: { id: c as 'C-1' }, body: { remark: id, place: { path, words: null }, said: '', version: 1, text: path } });
+  await sayAt('steps/two/expected', remark);
+  await sayAt('steps/three', remarkId(randomUUID()));
+  const saidOf = async (id: string | undefined) => (await call('listRemarks', { params: { id: (id ?? '') as 'S-1' } })).data.map((t) => [t.place.path, t.remarks.length]);
   const command = randomUUID();
   const taken = (await call('takeOut', { body }, { 'command-id': command })).data;
   const [s] = taken.made;
   expect((await call('readArtefact', { params: { id: c as 'C-1' } })).data.content).toMatchObject({ steps: [{ kind: 'shared', shared: s }, { id: 'three' }] });
   expect(await standing()).toMatchObject({ standing: 'shown', cases: [c] });
+  await call('answerRemark', { params: { remark }, body: { remark: remarkId(randomUUID()), text: 'Yes.' } });
+  expect([await saidOf(c), await saidOf(s)]).toEqual([[['steps/three', 1]], [['steps/two/expected', 2]]]);
   const caller = await made(testCase({ title: 'Caller', steps: [callOf(c)] }));
   expect(await standing()).toMatchObject({ standing: 'shown', instances: 2, cases: [c, caller] });
   // A change of the shared steps reaches the coverage of those who use them.
@@ -88,4 +97,5 @@ test('steps are taken out as one entry that one undo takes back; what they speak
   expect([undone.status, undone.data]).toMatchObject([200, { id: taken.change?.id, undone: true }]);
   expect((await call('readArtefact', { params: { id: c as 'C-1' } })).data.content).toMatchObject({ steps });
   expect((await call('readArtefact', { params: { id: (s ?? '') as 'S-1' } })).status).toBe(404);
+  expect(await saidOf(c)).toEqual([['steps/two/expected', 2], ['steps/three', 1]]);
 });

@@ -36,10 +36,16 @@ export function placeOn(content: Json, path: string, chosen: { readonly start: n
 export function placeNow(content: Json, { path, words }: RemarkPlace): PlaceNow {
   if (path === '') return { kind: 'whole' };
   const value = valueAt(content, path);
-  if (value === undefined) return { kind: 'gone' };
+  if (value === undefined) return isEmptyCell(content, path) ? { kind: 'there', words: words === null ? null : 'gone' } : { kind: 'gone' };
   if (words === null) return { kind: 'there', words: null };
   const found = typeof value === 'string' ? placeAnchor(value, words) : ({ kind: 'gone' } as const);
   return { kind: 'there', words: found.kind === 'gone' ? 'gone' : { start: found.start, end: found.end } };
+}
+
+/** An empty cell of a row is not written down: it is there as long as its row and its column are. */
+function isEmptyCell(content: Json, path: string): boolean {
+  const [, row, column] = /^(rows\/[^/]+)\/cells\/([^/]+)$/.exec(path) ?? [];
+  return row !== undefined && valueAt(content, row) !== undefined && valueAt(content, `parameters/${column}`) !== undefined;
 }
 
 /** Letters of what stood at a place that are remembered. */

@@ -24,6 +24,13 @@ describe('the place of a remark', () => {
     expect([saidAt(three, place), saidAt(three, placeOn(three, 'steps/s2', { start: 0, end: 3 })), saidAt(three, WHOLE), saidAt(three, { path: 'steps/s7', words: null })]).toEqual(['enter it', 'Enter <value>, then enter it again · It is stored', '', '']);
   });
 
+  it('stays at a cell that is emptied, until its row or its column is taken out', () => {
+    const place = { path: 'rows/r1/cells/p1', words: null };
+    const table = (rows: object[], parameters: object[]) => asJson({ rows, parameters });
+    const row = { id: 'r1', name: 'usual', cells: {} };
+    expect([[[row], [{ id: 'p1' }]], [[row], [{ id: 'p2' }]], [[], [{ id: 'p1' }]]].map(([rows, parameters]) => placeNow(table(rows!, parameters!), place).kind)).toEqual(['there', 'gone', 'gone']);
+  });
+
   it('remembers what stood there as a text that can be kept, however long it is', () => {
     const long = content(step('s1', `${'a'.repeat(299)}😀 and more`));
     expect(saidAt(long, { path: 'steps/s1/action', words: null })).toHaveLength(300);

@@ -81,3 +81,14 @@ export function folderOf(path: string): string {
 export function fileNameOf(path: string): string {
   return path.slice(path.lastIndexOf('/') + 1).replace(/\.feature$/i, '');
 }
+
+/** Where a line of the file (from 0) stands in the content, as `parts/p2/lines/l7`; empty: there is none. */
+export function pathOfLine({ parts }: Pick<FeatureContent, 'parts'>, line: number): string {
+  let before = 0;
+  for (const part of parts) {
+    const within = part.lines[line - before];
+    if (line - before < part.lines.length && within !== undefined) return `parts/${part.id}/lines/${within.id}`;
+    before += part.lines.length;
+  }
+  return '';
+}

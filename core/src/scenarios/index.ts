@@ -14,6 +14,7 @@ export {
   type LineId,
   type PartId,
   type PartKind,
+  pathOfLine,
 } from './feature.ts';
 export { titleOf, withName, withNumbers, withText, type NewId } from './identities.ts';
 export { movedToFeature, withMoved, withPlaced } from './moving.ts';

@@ -4,6 +4,7 @@ import type { Step } from '@caderno/core/cases';
 import type { Change, KindAndContent, TakeOut } from '@caderno/contract';
 import { changeOfRetry, dropDraft, idOfRow, insertArtefacts, lockProject, writeJournalEntry, reserveNumbers, writeVersions, type Actor } from '../artefacts/index.ts';
 import type { UnitOfWork } from '../database/index.ts';
+import { takeRemarksAlong } from '../remarks/index.ts';
 import { findUnmoved, madeBy, readChange } from '../versions/index.ts';
 
 type User = TakeOut['users'][number];
@@ -24,7 +25,9 @@ export async function takeOut(work: UnitOfWork, actor: Actor, { shared, users }:
   const saves = [];
   for (const user of users) saves.push({ row: await findUnmoved(work, actor.projectId, user), value: withUses(user, id) });
   const [first] = saves;
+  const [made] = parts;
   if (first !== undefined) await dropDraft(work, actor.projectId, actor.personId, idOfRow(first.row));
+  if (first !== undefined && made?.artefact != null) await takeRemarksAlong(work, actor.projectId, first.row, made.artefact, shared.steps.map((s) => s.id));
   const saved = await writeVersions(work, actor, change, saves);
   await writeJournalEntry(work, actor, { action: 'takeOut', parts: [...parts, ...saved], detail: shared.title, note: '' }, change);
   return { change: await readChange(work, actor.projectId, change), made: [id] };

@@ -6,6 +6,7 @@ import {
 } from '../artefacts/index.ts';
 import { z } from 'zod';
 import { execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
+import { returnRemarks } from '../remarks/index.ts';
 import { readSettings } from '../projects/index.ts';
 import { DomainError } from '../domainError.ts';
 import { rememberCarried } from './carriedHere.ts';
@@ -119,6 +120,7 @@ async function setExistence(work: UnitOfWork, actor: Actor, rows: readonly Artef
   const users = exists ? [] : await usersOf(work, rows.map((r) => r.id));
   if (users.length > 0 && first !== undefined) throw new DomainError({ code: 'still_used', id: idOfRow(first), users });
   if (!exists) await leaveReviews(work, actor, rows);
+  await returnRemarks(work, actor.projectId, rows, exists);
   await execute(work, 'UPDATE artefact SET deleted_at = $2 WHERE id = ANY($1)', [rows.map((r) => r.id), exists ? null : actor.at]);
   return rows.map((artefact) => ({ artefact, fromVersion: null, toVersion: null, undo: { kind: 'existence', exists: !exists } }));
 }

@@ -47,6 +47,7 @@ export const GridCell = memo(function GridCell({ line, at: place, row, column, c
       aria-invalid={problem !== null}
       aria-colindex={at.column + 2}
       data-cell={`${at.row}/${at.column}`}
+      data-place={row !== undefined && column.kind === 'parameter' ? `rows/${row.id}/cells/${column.parameter.id}` : undefined}
       tabIndex={tabbable ? 0 : -1}
       title={problem ?? constantsIn(column, text, constants) ?? (text.length > 12 ? text : undefined)}
       className={`min-w-0 outline-none ${column.kind === 'parameter' ? 'font-mono text-xs' : ''} ${look} ${runs ? '' : 'text-ink2'} ${focused ? 'shadow-[inset_0_0_0_2px_var(--color-blue)]' : ''}`}

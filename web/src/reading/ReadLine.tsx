@@ -24,6 +24,8 @@ interface Props {
   readonly before: OpenedStep | null;
   readonly number: number;
   readonly isCurrent: boolean;
+  /** Where it is written, for what is said of it. */
+  readonly place?: string | undefined;
   /** Of a scenario: what is expected stands alone. */
   readonly mayOnlyExpect?: boolean;
   /** Absent for readers. */
@@ -32,7 +34,7 @@ interface Props {
 }
 
 /** A step to be done, with the values of the instance in place; where it comes from is said when that changes. */
-export function ReadLine({ readable: { line, action, expected }, before, number, isCurrent, mayOnlyExpect = false, onAsk, onPoint }: Props) {
+export function ReadLine({ readable: { line, action, expected }, before, number, isCurrent, place, mayOnlyExpect = false, onAsk, onPoint }: Props) {
   const own = useRef<HTMLLIElement>(null);
   useEffect(() => {
     if (isCurrent) own.current?.scrollIntoView({ block: 'nearest' });
@@ -40,7 +42,7 @@ export function ReadLine({ readable: { line, action, expected }, before, number,
   const origin = line.through.map((t) => t.use.id).join(' ');
   const changed = origin !== (before?.through.map((t) => t.use.id).join(' ') ?? '') && line.through.length > 0;
   return (
-    <li ref={own} aria-current={isCurrent ? 'step' : undefined} className={`break-inside-avoid ${line.through.length > 0 ? 'ml-5' : ''}`}>
+    <li ref={own} data-place={place} aria-current={isCurrent ? 'step' : undefined} className={`break-inside-avoid ${line.through.length > 0 ? 'ml-5' : ''}`}>
       {changed && <Origin line={line} />}
       <div onClick={onPoint} className={`group relative flex gap-3 border-b border-rule py-2 pl-2 ${isCurrent ? 'bg-blue-wash shadow-[inset_3px_0_0_var(--color-blue)] print:bg-transparent print:shadow-none' : ''}`}>
         <span className="w-7 shrink-0 pt-0.5 font-mono text-xs text-ink2">{number}</span>

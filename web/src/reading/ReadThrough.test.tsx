@@ -3,7 +3,8 @@ import { afterEach, expect, test } from '@jest/globals';
 import { EMPTY_CASE, newRow, parameterId, plainStep, rowId, stepId, type CaseContent } from '@caderno/core/cases';
 import { EMPTY_FEATURE, keyOfExpression, withNumbers, withText } from '@caderno/core/scenarios';
 import { EMPTY_SHARED } from '@caderno/core/shared';
-import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { EditorView } from '@codemirror/view';
+import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { caseHead } from '../../test/heads.ts';
 import { onThePage } from '../../test/onThePage.tsx';
 import { featureHead, sharedHead, standInProject } from '../../test/standInProject.ts';
@@ -84,4 +85,29 @@ test('a scenario is read as a case: backgrounds, rows, and below a phrase what i
   expect(await screen.findByText('F-1/9 cannot be read: it is not in this project.')).toBeTruthy();
   expect(screen.getByRole('heading', { name: '2 scenarios' })).toBeTruthy();
   expect(screen.getByText('Then it ends')).toBeTruthy();
+});
+
+test('what is said where one stands goes to the step that is read, also where that stands in shared steps', async () => {
+  const use = { kind: 'shared', id: stepId('u'), shared: 'S-1', pinned: null, arguments: [] } as const;
+  const remarks = new Map<string, unknown[]>();
+  standInProject([caseHead(1), sharedHead(1)], [], {
+    readArtefact: () => ({ kind: 'case', summary: caseHead(1), content: { ...CONTENT, rows: [], steps: [plainStep(stepId('1'), 'open the book'), use] }, draft: null }),
+    readLibrary: () => [{ key: 'S-1', used: { kind: 'shared', id: 'S-1', version: 4, withdrawn: false, content: { ...EMPTY_SHARED, title: 'Close', steps: [plainStep(stepId('1'), 'close it')] } } }],
+    listRemarks: ({ params }) => (remarks.set(params.id, remarks.get(params.id) ?? []), []),
+    beginThread: ({ params, body }) => (remarks.get(params.id)?.push([body.place.path, body.version, body.said]), []),
+  });
+  onThePage(<ReadThrough />, {}, '/p/read/C-1', '/p/read/:case');
+  await screen.findByText('close it');
+  const say = async (id: string, text: string): Promise<void> => {
+    fireEvent.keyDown(document.body, { key: 'r', code: 'KeyR', altKey: true });
+    const view = EditorView.findFromDOM(await screen.findByLabelText(`Remark on ${id}`));
+    act(() => view?.dispatch({ changes: { from: 0, insert: text } }));
+    fireEvent.click(screen.getByRole('button', { name: 'Remark' }));
+    await waitFor(() => expect(screen.queryByLabelText(`Remark on ${id}`)).toBeNull());
+  };
+  await say('C-1', 'Which book?');
+  fireEvent.keyDown(document.body, { key: 'ArrowDown', code: 'ArrowDown' });
+  await screen.findByRole('list', { name: 'Remarks on S-1' });
+  await say('S-1', 'With the ribbon in?');
+  expect([...remarks]).toEqual([['C-1', [['steps/1', 1, 'open the book']]], ['S-1', [['steps/1', 4, 'close it']]]]);
 });

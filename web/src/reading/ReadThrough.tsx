@@ -9,10 +9,12 @@ import { useSummaries } from '../api/index.ts';
 import { Loading, useRaiseQuestion } from '../artefacts/index.ts';
 import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { Button, Empty, TextButton, countOf } from '../look/index.ts';
+import { Remarks } from '../remarks/index.ts';
 import { useOpened } from '../steps/index.ts';
 import { Before, readableTexts } from './Before.tsx';
 import { InConfiguration } from './InConfiguration.tsx';
-import { ReadLine, readableLines } from './ReadLine.tsx';
+import { ReadLine, readableLines, type ReadableLine } from './ReadLine.tsx';
+import { placeOfLine, type ReadArtefact } from './readPlace.ts';
 import { lasting, namedCases, readingOrder } from './selection.ts';
 import { unclearPlaces, type Unclear } from './unclear.ts';
 import { useReadable } from './useReadable.ts';
@@ -27,13 +29,13 @@ export function ReadThrough() {
 }
 
 function Reading({ id }: { readonly id: CoveringId }) {
-  const { content, error } = useReadable(id);
-  if (content === undefined) return <Loading error={error} />;
+  const { content, artefact, error } = useReadable(id);
+  if (content === undefined || artefact === null) return <Loading error={error} />;
   if (content === null) return <Empty title="No such scenario">The feature has none of this number. It may be in another feature now, or taken out.</Empty>;
-  return <ReadOpened id={id} content={content} />;
+  return <ReadOpened id={id} content={content} artefact={artefact} />;
 }
 
-function ReadOpened({ id, content }: { readonly id: CoveringId; readonly content: CaseContent }) {
+function ReadOpened({ id, content, artefact }: { readonly id: CoveringId; readonly content: CaseContent; readonly artefact: ReadArtefact }) {
   const { project } = useFrame();
   const [search, setSearch] = useSearchParams();
   const asked = /^\d{1,18}$/.test(search.get('instance') ?? '') ? BigInt(search.get('instance') ?? '1') - 1n : 0n;
@@ -48,12 +50,13 @@ function ReadOpened({ id, content }: { readonly id: CoveringId; readonly content
   };
   const at = Math.min(Math.max(0, Number(search.get('step') ?? '1') - 1), Math.max(0, opened.steps.length - 1));
   const one = search.has('one');
-  return <Page key={project} id={id} content={content} opened={opened} instance={instance} at={at} one={one} onGo={go} onOne={() => setSearch({ ...Object.fromEntries(lasting(search)), instance: String(instance.number + 1n), step: String(at + 1), ...(one ? {} : { one: '1' }) }, { replace: true })} />;
+  return <Page key={project} id={id} content={content} artefact={artefact} opened={opened} instance={instance} at={at} one={one} onGo={go} onOne={() => setSearch({ ...Object.fromEntries(lasting(search)), instance: String(instance.number + 1n), step: String(at + 1), ...(one ? {} : { one: '1' }) }, { replace: true })} />;
 }
 
 interface PageProps {
   readonly id: CoveringId;
   readonly content: CaseContent;
+  readonly artefact: ReadArtefact;
   readonly opened: OpenedAt;
   readonly instance: OpenedInstance;
   /** Place of the step that is read. */
@@ -64,12 +67,17 @@ interface PageProps {
   readonly onOne: () => void;
 }
 
-function Page({ id, content, opened, instance, at, one, onGo, onOne }: PageProps) {
+function Page({ id, content, artefact, opened, instance, at, one, onGo, onOne }: PageProps) {
   const { project, canEdit } = useFrame();
   const unclear = unclearPlaces(opened);
   const raise = useRaiseQuestion();
   const lines = readableLines(opened.steps);
   const texts = readableTexts(content, opened);
+  const here = placeOfLine(artefact, lines[at]?.line);
+  const placeOf = (line: ReadableLine): string | undefined => {
+    const { id: of, path } = placeOfLine(artefact, line.line);
+    return of === here.id ? path : undefined;
+  };
   useReadingKeys({ id, opened, instance, at, onGo, onOne });
   const ask = (step: number): void => raise(content.covers.map((c) => ({ kind: 'condition', id: c.id, items: [], holds: false })), `${id}, step ${step + 1}: what is meant?`);
   return (
@@ -93,13 +101,14 @@ function Page({ id, content, opened, instance, at, one, onGo, onOne }: PageProps
         <Before content={content} texts={texts} />
         <ol className="mt-4" aria-label="Steps to be done">
           {lines.map((line, i) =>
-            one && i !== at ? null : <ReadLine key={i} readable={line} before={one ? null : (lines[i - 1]?.line ?? null)} number={i + 1} isCurrent={i === at} mayOnlyExpect={!isCaseId(id)} {...(canEdit ? { onAsk: () => ask(i) } : {})} onPoint={() => onGo(instance.number, i)} />,
+            one && i !== at ? null : <ReadLine key={i} readable={line} before={one ? null : (lines[i - 1]?.line ?? null)} number={i + 1} isCurrent={i === at} place={placeOf(line)} mayOnlyExpect={!isCaseId(id)} {...(canEdit ? { onAsk: () => ask(i) } : {})} onPoint={() => onGo(instance.number, i)} />,
           )}
           {lines.length === 0 && content.kind === 'procedure' && <li className="text-ink2">No step is written yet.</li>}
         </ol>
+        <Remarks key={here.id} place="page" id={here.id} version={here.version} content={here.content} here={here.path} />
         <UnclearList places={unclear} onGo={(step) => onGo(instance.number, step)} />
         <p className="mt-6 text-xs text-ink2 print:hidden">
-          ↓ ↑ the next step and the one before · → ← the next instance and the one before · s step by step · n p the next one to be read and the one before · a value is copied by a click
+          ↓ ↑ the next step and the one before · → ← the next instance and the one before · s step by step · n p the next one to be read and the one before · Alt R says something of the step · a value is copied by a click
         </p>
       </article>
     </div>

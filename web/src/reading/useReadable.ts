@@ -4,10 +4,13 @@ import { scenarioForReading } from '@caderno/core/scenarios';
 import { useMemo } from 'react';
 import { useArtefact, useWording } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
+import type { ReadArtefact } from './readPlace.ts';
 
 /** Of a case or a scenario what is read of it; `content` null: the feature has no such scenario, undefined: it is not there yet. */
 export interface Readable {
   readonly content: CaseContent | null | undefined;
+  /** The case, or the feature of the scenario, with what is being written of it. */
+  readonly artefact: ReadArtefact | null;
   readonly error: Error | null;
 }
 
@@ -23,5 +26,6 @@ export function useReadable(id: CoveringId): Readable {
     const written = data.draft?.content ?? data.content;
     return 'parts' in written ? scenarioForReading(written, number, wording) : written;
   }, [data, wording, number]);
-  return { content, error };
+  const artefact = useMemo<ReadArtefact | null>(() => (data === undefined ? null : { id: data.summary.id, version: data.summary.version, content: data.draft?.content ?? data.content }), [data]);
+  return { content, artefact, error };
 }

@@ -1,11 +1,12 @@
-import type { ArtefactId } from '@caderno/core/artefacts';
+import { kindOfId, type ArtefactId } from '@caderno/core/artefacts';
 import { byPlace, isTakenBack, placeNow, placeOn, saidAt, WHOLE, type RemarkThread } from '@caderno/core/remarks';
 import { asJson } from '@caderno/core/versions';
-import { useMemo, useState } from 'react';
-import { MarginNote } from '../artefacts/index.ts';
-import { useCommands, type Command } from '../frame/index.ts';
+import { useCallback, useMemo, useState } from 'react';
+import { MarginNote, useRaiseQuestion } from '../artefacts/index.ts';
+import { useCommands, useFrame, type Command } from '../frame/index.ts';
 import { Section, TextButton } from '../look/index.ts';
 import { pathWords } from '../versions/index.ts';
+import { questionTitle, subjectsOf } from './asQuestion.ts';
 import { PlaceMarks } from './PlaceMarks.tsx';
 import { RemarkField } from './RemarkField.tsx';
 import { Settled, Thread } from './Thread.tsx';
@@ -19,6 +20,8 @@ interface Props {
   readonly content: object;
   /** `page`: of a page without a margin. */
   readonly place?: 'margin' | 'page';
+  /** Where one is on the page, where the page knows better than the focus. */
+  readonly here?: string | null;
   /** Words the page asks to say something of. */
   readonly asked?: PagePlace | null;
   /** They were answered, or left. */
@@ -26,7 +29,8 @@ interface Props {
 }
 
 /** What people say of an artefact and at places in it, in the margin: in the order of the places, settled ones folded. */
-export function Remarks({ id, version, content, place = 'margin', asked = null, onAsked }: Props) {
+export function Remarks({ id, version, content, place = 'margin', here = null, asked = null, onAsked }: Props) {
+  const { canEdit } = useFrame();
   const { threads, speaking } = useRemarks(id);
   const lastPlace = useLastPlace();
   const [begun, setBegun] = useState<PagePlace | null>(null);
@@ -35,13 +39,19 @@ export function Remarks({ id, version, content, place = 'margin', asked = null, 
     setBegun(at);
     onAsked?.();
   };
-  const commands = useMemo<Command[]>(() => [{ id: 'remark', title: 'Remark on where you are', keys: 'Alt+r', keyLabel: 'Alt R', whileTyping: true, run: () => setBegun(lastPlace() ?? ON_ALL) }], [lastPlace]);
+  const whereOneIs = useCallback((): PagePlace => (here === null ? (lastPlace() ?? ON_ALL) : { path: here, words: null }), [here, lastPlace]);
+  const commands = useMemo<Command[]>(() => [{ id: 'remark', title: 'Remark on where you are', keys: 'Alt+r', keyLabel: 'Alt R', whileTyping: true, run: () => setBegun(whereOneIs()) }], [whereOneIs]);
   useCommands(commands);
   const json = asJson(content);
   const shown = useMemo(() => (threads ?? []).filter((t) => !isTakenBack(t)).toSorted((a, b) => byPlace(json)(a.place, b.place)), [json, threads]);
   const open = shown.filter((t) => t.settled === null);
   const settled = shown.filter((t) => t.settled !== null);
-  const lines = (some: readonly RemarkThread[]) => some.map((thread) => <Thread key={thread.id} thread={thread} speaking={speaking} place={<PlaceLine thread={thread} content={json} />} />);
+  const raise = useRaiseQuestion();
+  const ask = (thread: RemarkThread): void => {
+    const text = thread.remarks.find((r) => r.takenBackAt === null)?.text ?? '';
+    raise(subjectsOf(id, json, thread), questionTitle(text), text, (question) => speaking.answer(thread.id, `Asked as ${question}.`));
+  };
+  const lines = (some: readonly RemarkThread[]) => some.map((thread) => <Thread key={thread.id} thread={thread} speaking={speaking} {...(canEdit && kindOfId(id) !== 'question' ? { onAsk: () => ask(thread) } : {})} place={<PlaceLine thread={thread} content={json} />} />);
   const begin = (text: string): Promise<boolean> => {
     const on = writing === null || writing.path === '' ? WHOLE : placeOn(json, writing.path, writing.words);
     return speaking.begin(on, saidAt(json, on), version, text);
@@ -52,7 +62,7 @@ export function Remarks({ id, version, content, place = 'margin', asked = null, 
       <PlaceMarks paths={open.map((t) => t.place.path)} />
       {writing === null ? (
         <p className="print:hidden">
-          <TextButton title="On where you were on the page; Alt R does the same" onClick={() => setWriting(lastPlace() ?? ON_ALL)}>Write one</TextButton>
+          <TextButton title="On where you were on the page; Alt R does the same" onClick={() => setWriting(whereOneIs())}>Write one</TextButton>
         </p>
       ) : (
         <div className="my-1 print:hidden">

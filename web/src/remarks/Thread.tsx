@@ -12,10 +12,12 @@ interface Props {
   /** Where it is by now, and the way there. */
   readonly place: ReactNode;
   readonly speaking: Speaking;
+  /** Makes a question of it; absent: it cannot be one. */
+  readonly onAsk?: () => void;
 }
 
 /** What was said at a place, and answered. */
-export function Thread({ thread, place, speaking }: Props) {
+export function Thread({ thread, place, speaking, onAsk }: Props) {
   const { person, canEdit } = useFrame();
   const [answering, setAnswering] = useState(false);
   const { id, remarks, settled } = thread;
@@ -33,6 +35,7 @@ export function Thread({ thread, place, speaking }: Props) {
         <p className="flex gap-3 print:hidden">
           <TextButton onClick={() => setAnswering(true)}>answer</TextButton>
           {maySettle && <TextButton onClick={() => void speaking.settle(id, settled === null)}>{settled === null ? 'settled' : 'open again'}</TextButton>}
+          {onAsk !== undefined && settled === null && <TextButton onClick={onAsk}>make it a question</TextButton>}
         </p>
       )}
     </li>

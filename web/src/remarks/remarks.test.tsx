@@ -10,6 +10,7 @@ import { PERSON, onThePage } from '../../test/onThePage.tsx';
 import { Refusing, StandInServer } from '../../test/standInServer.ts';
 import { peopleOffered } from './RemarkField.tsx';
 import { Remarks } from './Remarks.tsx';
+import { questionTitle, subjectsOf } from './asQuestion.ts';
 
 afterEach(cleanup);
 
@@ -124,4 +125,21 @@ test('Escape leaves the field, and people are offered behind @ alone', async () 
   await closed('Remark on C-1');
   const offered = (text: string) => peopleOffered(new CompletionContext(EditorState.create({ doc: text }), text.length, false), ['Rui M.', 'Rute A.', 'Inês V.'])?.options.map((o) => o.label) ?? [];
   expect([offered('ask @ru'), offered('@'), offered('@rui m'), offered('a@ru'), offered('ru'), offered('@zz')]).toEqual([['Rui M.', 'Rute A.'], ['Rui M.', 'Rute A.', 'Inês V.'], ['Rui M.'], [], [], []]);
+});
+
+test('a remark becomes a question in one step: what it is about and what was said go along, and the thread says so', async () => {
+  const server = page([thread('**Which** one?\nThe last?', { place: on('steps/s2') })]);
+  const asked: unknown[] = [];
+  server.answers.createArtefact = ({ body }) => {
+    asked.push(body);
+    throw new Refusing({ code: 'project_busy', seconds: 1 });
+  };
+  fireEvent.click(await screen.findByRole('button', { name: 'make it a question' }));
+  await waitFor(() => expect(asked).toMatchObject([{ kind: 'question', content: { title: 'Which one?', text: '**Which** one?\nThe last?', about: [] } }]));
+  // What was refused says nothing in the thread.
+  expect(server.calls('answerRemark')).toHaveLength(0);
+  const content = { covers: [{ id: 'K-2' }, { id: 'K-5' }] } as never;
+  expect(subjectsOf('C-1', content, { place: WHOLE, said: '' })).toEqual(['K-2', 'K-5'].map((id) => ({ kind: 'condition', id, items: [], holds: false })));
+  expect(subjectsOf('R-3', {}, { place: on('text', 'a day'), said: 'a day' })).toEqual([{ kind: 'requirement', id: 'R-3', words: 'a day', holds: false }]);
+  expect([subjectsOf('S-1', {}, { place: WHOLE, said: '' }), questionTitle('')]).toEqual([[], '']);
 });

@@ -1,5 +1,5 @@
 import { scenarioId, type FeatureId } from '@caderno/core/artefacts';
-import { folderOf, instancesOf, outlineOf, textOf, tidied, withMoved, withName, withPlaced, withText, type FeatureContent, type FeatureOutline, type FeaturePart, type PartId } from '@caderno/core/scenarios';
+import { folderOf, instancesOf, outlineOf, pathOfLine, textOf, tidied, withMoved, withName, withPlaced, withText, type FeatureContent, type FeatureOutline, type FeaturePart, type PartId } from '@caderno/core/scenarios';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, type To } from 'react-router';
 import { useModules, useWording } from '../api/index.ts';
@@ -106,7 +106,7 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
           </div>
           {form === 'text' && (
             // An editor draws what is in view; on paper a feature stands whole, as pages.
-            <div data-place={placeOfLine(content, line)} className={printing ? 'hidden' : ''}>
+            <div data-place={pathOfLine(content, line)} className={printing ? 'hidden' : ''}>
               <FeatureEditor text={plainText(content)} readOnly={!canEdit} onChange={write} show={show} onLine={setLine} own={own} offers={offered} />
             </div>
           )}
@@ -162,17 +162,6 @@ function useWriting(content: FeatureContent, update: Editing<FeatureContent>['up
     const remembered = [...known.current.values()];
     update((c) => withText(c, text, ids(), remembered));
   };
-}
-
-/** The path of a line in the content. */
-function placeOfLine({ parts }: FeatureContent, line: number): string {
-  let before = 0;
-  for (const part of parts) {
-    const within = part.lines[line - before];
-    if (line - before < part.lines.length && within !== undefined) return `parts/${part.id}/lines/${within.id}`;
-    before += part.lines.length;
-  }
-  return '';
 }
 
 function partAt({ parts }: FeatureContent, line: number): FeaturePart | undefined {

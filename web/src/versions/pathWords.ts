@@ -15,7 +15,10 @@ export function pathWords(path: string, contents: readonly (Json | undefined)[])
     if (lists.length > 0 && part !== '(order)') {
       const list = words.pop() ?? '';
       words.push(elementWords(list, element, found?.findIndex((e) => e.id === part) ?? -1));
-      // A line of a feature is all text.
+      // A cell is called by its column, a line of a feature is all text.
+    } else if (words.at(-1) === 'cells') {
+      const column = contents.flatMap((c) => (isRecord(c) && isElementList(c.parameters) ? c.parameters : [])).find((p) => p.id === part);
+      words.splice(-1, 1, typeof column?.name === 'string' ? `<${column.name}>` : part);
     } else if (part !== 'text' || words.at(-1)?.startsWith('line ') !== true) words.push(part);
     here = here.map((value) => (isElementList(value) ? value.find((e) => e.id === part) : isRecord(value) ? value[part] : undefined));
   }
