@@ -22,7 +22,7 @@ test('asked from the page of a case, objected to, mended, agreed by two; everybo
     await rui.getByRole('textbox', { name: 'Title', exact: true }).focus();
     await rui.keyboard.press('Enter');
     await expect(state(rui)).toHaveText('In review');
-    await expect(rui.getByRole('link', { name: 'review 3' })).toBeVisible();
+    await expect(rui.getByRole('link', { name: 'In review 3' })).toBeVisible();
   });
 
   await test.step('who is asked is told, reads it and objects', async () => {
@@ -43,7 +43,7 @@ test('asked from the page of a case, objected to, mended, agreed by two; everybo
     await rui.keyboard.type(' and read the message');
     await rui.keyboard.press('Control+s');
     await expect(rui.getByText('v2 · saved')).toBeVisible();
-    await rui.getByRole('link', { name: 'review 3' }).click();
+    await rui.getByRole('link', { name: 'In review 3' }).click();
     await rui.getByRole('button', { name: 'Ask again for C-18' }).click();
     await expect(teresa.getByRole('button', { name: 'Agree to v2' })).toBeVisible({ timeout: 4_000 });
     await teresa.getByRole('button', { name: 'Agree to v2' }).click();

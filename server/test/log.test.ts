@@ -256,6 +256,12 @@ test('a database of before the log is taken over: what there is is told whole, a
 test('a query means the same to the browser’s list of heads and to the database', async () => {
   await call('createArtefact', { body: testCase({ title: 'Tagged reading', module: 'Readings %', owner: 'Rui', tags: ['Smoke'], priority: 'high', execution: 'automated', kind: 'charter', estimate: 3 }) });
   await call('createArtefact', { body: testCase({ title: 'Withdrawn reading' }) }).then(({ data }) => call('setState', { params: { id: data.summary.id }, body: { state: 'withdrawn' } }));
+  // One that means something else now than what was agreed, one that is agreed as it is.
+  for (const title of ['Newer', 'Agreed as it is']) {
+    const { summary } = (await call('createArtefact', { body: testCase({ title }) })).data;
+    await call('setState', { params: { id: summary.id }, body: { state: 'agreed' } });
+    if (title === 'Newer') await save(call, summary.id, 1, testCase({ title, objective: 'Another' }));
+  }
   const { version, settings } = (await call('readSettings')).data;
   const own = (id: string, type: OwnField['type'], choices: string[] = []): OwnField => ({ id: ownFieldId(id), name: id, of: ['case', 'requirement'], type, choices: choices.map((name) => ({ id: name.slice(0, 1), name })), required: false, begins: null, help: '', removed: false });
   const fields = [own('runs-on', 'choices', ['Kiosk', 'Phone, new']), own('cost', 'number'), own('due', 'date'), own('team', 'text', ['Kiosk']), own('notes', 'longText'), own('signed', 'yesNo')];
@@ -278,7 +284,7 @@ test('a query means the same to the browser’s list of heads and to the databas
   const term = fc.constantFrom(
     'state:any', 'state:draft', 'state:withdrawn', 'module:read', 'module:%', 'module:m', 'module:bill', 'tag:smoke', 'priority:high', 'risk:high', 'risk:medium', 'risk:low', 'owner:ru', 'author:a', 'kind:charter', 'execution:automated', 'technique:plain', 'technique:valueranges',
     'polarity:both', 'type:rule', 'status:open', 'standing:gap', 'standing:shown', 'depth:"smoke run"', 'requirement:R-1', 'minutes>2', 'minutes<=3', 'steps>=1', 'rows:0', 'version>1', 'coverage<50%', 'coverage>=0', 'coverage:100', 'updated<1h', 'updated>1d', 'updated:today',
-    ...HAS_VALUES.map((value) => `has:${value}`), 'is:broken', 'is:showing', 'covers:K-1', 'id:C-1', 'id:R-1', 'K-1', 'R-1', 'C-2', 'reading', '"tagged reading"', 'read', 'nowhere', '…',
+    ...HAS_VALUES.map((value) => `has:${value}`), 'is:broken', 'is:showing', 'is:newer', '-is:newer', 'covers:K-1', 'id:C-1', 'id:R-1', 'K-1', 'R-1', 'C-2', 'reading', '"tagged reading"', 'read', 'nowhere', '…',
     ...['runs-on:kiosk', 'runs-on:"phone, new"', 'cost>2', 'cost<=2.5', 'cost:7', 'due<2026-03-01', 'due>=2026-02-28', 'due:2026-02-28', 'due>1d', 'team:kiosk', 'team:"field, k"', 'team:%', 'notes:"the end"', 'notes:short', 'notes:%', 'signed:yes', 'has:runs-on', 'has:notes', 'has:due'],
   );
   const some3 = fc.array(fc.tuple(fc.constantFrom('', '', '-'), term), { minLength: 1, maxLength: 3 }).map((terms) => terms.map(([not, t]) => not + t).join(' '));

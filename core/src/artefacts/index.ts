@@ -1,5 +1,5 @@
 export { TRACE_TYPES, ledTo, plainLink, traceLink, type Kind, type Link, type LinkType, type NamedVersion, type PinOf, type Targets, type TraceType } from './kind.ts';
-export { isSuspect, withSeen, type SeenLink } from './suspect.ts';
+export { isNewerThanAgreed, isSuspect, withSeen, type SeenLink } from './suspect.ts';
 export { FIRST_PRIORITIES, priorityNamed, usualPriority, type Priority } from './priority.ts';
 export type { DefectLink } from './defectLink.ts';
 export {

@@ -18,3 +18,8 @@ export function isSuspect(link: Pick<SeenLink, 'seenVersion'>, target: { readonl
 export function withSeen<L extends SeenLink>(link: L, version: number): L {
   return version <= link.seenVersion ? link : { ...link, seenVersion: version };
 }
+
+/** Whether something means another thing now than what was agreed last; what was never agreed is newer than nothing. */
+export function isNewerThanAgreed({ agreed, meaningSince }: { readonly agreed?: number | null; readonly meaningSince?: number }): boolean {
+  return agreed != null && meaningSince !== undefined && agreed < meaningSince;
+}

@@ -6,7 +6,7 @@ import { matchesQuery, parseQuery, wordsToFind, type Asking, type Findable, type
 const head = { version: 2, author: 'Rui M.', at: '2026-11-26T10:00:00Z', broken: false, own: {} };
 const reading: Findable = {
   ...head, kind: 'case', id: 'C-3', state: 'inReview', modules: ['Meter readings'], owner: 'Inês V.', tags: ['Smoke', 'roll over'], priority: 'high',
-  caseKind: 'charter', execution: 'byHand', steps: 2, rows: 0, expected: 1, estimate: 2.5, dataSet: null, covers: ['K-7', 'K-12'], requirements: ['R-1'], shows: true,
+  caseKind: 'charter', execution: 'byHand', steps: 2, rows: 0, expected: 1, estimate: 2.5, dataSet: null, covers: ['K-7', 'K-12'], requirements: ['R-1'], shows: true, agreed: 1, meaningSince: 2,
 };
 const heading: Findable = { ...head, kind: 'requirement', id: 'R-1', state: 'withdrawn', modules: [''], priority: 'low', risk: 'low', type: 'apiOperation' };
 const question: Findable = { ...head, kind: 'question', id: 'Q-2', state: 'draft', modules: [''], owner: 'Olga S.', status: 'open', about: ['R-1', 'K-7'] };
@@ -25,7 +25,7 @@ describe('fields', () => {
   test.each([
     'state:inreview', 'state:"in review"', 'state:any', 'module:METER', 'owner:inês', 'tag:smoke', 'tag:"roll over"', 'priority:HIGH', 'kind:charter', 'execution:"by hand"',
     'has:steps', 'has:expected', 'has:covers', 'has:tags', 'has:estimate', 'has:owner', 'has:module', 'has:requirement', 'covers:k-7', 'requirement:r-1', 'id:c-3', '-has:rows', '-state:draft', '-tag:roll',
-    'module:read -owner:rui has:covers', 'author:rui', 'is:mine', 'is:showing', '-is:broken', 'minutes>2', 'minutes=2,5', '-minutes<2.5', 'steps>=2', 'rows:0', 'version<3', 'updated<3d', '-updated<1d', 'updated:2026-11-26',
+    'module:read -owner:rui has:covers', 'author:rui', 'is:mine', 'is:showing', 'is:newer', 'has:agreed', '-is:broken', 'minutes>2', 'minutes=2,5', '-minutes<2.5', 'steps>=2', 'rows:0', 'version<3', 'updated<3d', '-updated<1d', 'updated:2026-11-26',
     'priority:low or tag:smoke', '-(priority:low or tag:none)', '(owner:rui or owner:inês) kind:charter',
   ])('%s holds', (query) => expect(matches(query, reading)).toBe(true));
 
@@ -40,7 +40,7 @@ describe('fields', () => {
   });
 
   test('a field that a kind does not have is absent: what asks for it fails, what asks that it be not holds', () => {
-    for (const query of ['tag:smoke', 'has:steps', 'covers:K-7', 'kind:charter', 'has:estimate', 'minutes>=0', 'coverage>=0']) expect([query, matches(query, question), matches(`-${query}`, question)]).toEqual([query, false, true]);
+    for (const query of ['tag:smoke', 'has:steps', 'has:agreed', 'is:newer', 'covers:K-7', 'kind:charter', 'has:estimate', 'minutes>=0', 'coverage>=0']) expect([query, matches(query, question), matches(`-${query}`, question)]).toEqual([query, false, true]);
     expect([matches('status:open requirement:R-1', question), matches('type:"API operation"', heading)]).toEqual([true, true]);
   });
 

@@ -1,4 +1,4 @@
-import { artefactId, parseArtefactId, type ArtefactId, type ArtefactKind } from '../artefacts/index.ts';
+import { artefactId, isNewerThanAgreed, parseArtefactId, type ArtefactId, type ArtefactKind } from '../artefacts/index.ts';
 import { shownRatio, STANDINGS, type Ratio, type StandingCounts } from '../coverage/index.ts';
 import { readOwn, type OwnFieldId, type OwnFieldType, type OwnValues } from '../fields/index.ts';
 import { daysOf, spanOf } from './moment.ts';
@@ -15,6 +15,9 @@ export interface Findable {
   /** When its newest version was saved. */
   readonly at: string;
   readonly broken: boolean;
+  /** The version that was agreed last, and the one with which the present meaning began. */
+  readonly agreed?: number | null;
+  readonly meaningSince?: number;
   /** Its own; of a condition those of its requirements. */
   readonly modules: readonly string[];
   /** Whom a question is asked of. */
@@ -213,12 +216,14 @@ const HAS: Record<HasValue, (artefact: Findable) => boolean> = {
   requirement: (a) => (a.requirements ?? []).length > 0,
   dataSet: (a) => a.dataSet != null,
   problems: (a) => (a.problems ?? 0) > 0,
+  agreed: (a) => a.agreed != null,
 };
 
 const IS: Record<IsValue, (artefact: Findable, asking: Asking) => boolean> = {
   mine: (a, { name }) => name !== '' && a.owner === name,
   broken: (a) => a.broken,
   showing: (a) => a.shows === true,
+  newer: isNewerThanAgreed,
 };
 
 const NUMBER: Record<NumberField, (artefact: Findable, is: Comparison, than: number) => boolean> = {

@@ -81,7 +81,7 @@ test('brackets go so deep and no deeper, however many there are', () => {
 test('a closed set names what it knows; a kind is offered what it can have', () => {
   expect(parseQuery('has:wings', NONE).problems).toMatchObject([{ known: HAS_VALUES }]);
   expect([queryFieldsOf('case', NONE).includes('technique'), queryFieldsOf('condition', NONE).includes('technique'), queryFieldsOf('condition', NONE).includes('steps')]).toEqual([false, true, false]);
-  expect([queryValuesFor('has', 'dataSet'), queryValuesFor('is', 'requirement'), queryValuesFor('owner', 'case')]).toEqual([['rows', 'tags', 'module'], ['broken'], []]);
+  expect([queryValuesFor('has', 'dataSet'), queryValuesFor('is', 'requirement'), queryValuesFor('owner', 'case')]).toEqual([['rows', 'tags', 'module', 'agreed'], ['broken', 'newer'], []]);
 });
 
 test('when something must have been updated', () => {

@@ -8,9 +8,9 @@ import { parseMoment, type Moment } from './moment.ts';
 import { tokensOf, type Comparison, type FieldToken, type Token } from './tokens.ts';
 
 /** What `has:` and `is:` can ask for. */
-export const HAS_VALUES = ['rows', 'steps', 'expected', 'covers', 'tags', 'estimate', 'owner', 'module', 'requirement', 'dataSet', 'problems'] as const;
+export const HAS_VALUES = ['rows', 'steps', 'expected', 'covers', 'tags', 'estimate', 'owner', 'module', 'requirement', 'dataSet', 'problems', 'agreed'] as const;
 export type HasValue = (typeof HAS_VALUES)[number];
-export const IS_VALUES = ['mine', 'broken', 'showing'] as const;
+export const IS_VALUES = ['mine', 'broken', 'showing', 'newer'] as const;
 export type IsValue = (typeof IS_VALUES)[number];
 
 /** Fields that hold for a text or a member of a closed set. */
@@ -87,9 +87,9 @@ export function queryFieldsOf(kind: ArtefactKind, own: readonly OwnField[]): rea
 
 /** What `has:` and `is:` can say of a kind, besides what they say of all. */
 const HAS_OF_KIND: Readonly<Record<ArtefactKind, readonly (HasValue | IsValue)[]>> = {
-  requirement: ['module'], condition: ['requirement'], case: ['rows', 'steps', 'expected', 'covers', 'tags', 'estimate', 'owner', 'module', 'dataSet', 'mine', 'showing'],
-  question: ['owner', 'mine'], shared: ['steps', 'tags', 'module'], dataSet: ['rows', 'tags', 'module'],
-  feature: ['requirement', 'tags', 'owner', 'module', 'mine', 'problems'],
+  requirement: ['module', 'agreed', 'newer'], condition: ['requirement', 'agreed', 'newer'], case: ['rows', 'steps', 'expected', 'covers', 'tags', 'estimate', 'owner', 'module', 'dataSet', 'mine', 'showing', 'agreed', 'newer'],
+  question: ['owner', 'mine'], shared: ['steps', 'tags', 'module', 'agreed', 'newer'], dataSet: ['rows', 'tags', 'module', 'agreed', 'newer'],
+  feature: ['requirement', 'tags', 'owner', 'module', 'mine', 'problems', 'agreed', 'newer'],
 };
 
 /** The members of a closed set that artefacts of a kind can have. */

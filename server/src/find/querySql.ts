@@ -152,12 +152,14 @@ const HAS_SQL: Record<HasValue, (asked: Asked) => string> = {
       : `jsonb_array_length(a.facts->'requirements') > 0`,
   dataSet: () => `a.facts->>'dataSet' IS NOT NULL`,
   problems: () => `(a.facts->>'problems')::int > 0`,
+  agreed: () => 'a.agreed_version IS NOT NULL',
 };
 
 const IS_SQL: Record<IsValue, (asked: Asked) => string> = {
   mine: ({ asking, parameter }) => (asking.name === '' ? 'false' : `a.owner = ${parameter(asking.name)}`),
   broken: () => 'a.broken',
   showing: ({ kind }) => (kind === 'case' ? `EXISTS (SELECT 1 FROM coverage_row c WHERE c.project_id = $1 AND c.id = 'C-' || a.number AND c.row->'shows' = 'true')` : 'false'),
+  newer: () => '(a.agreed_version IS NOT NULL AND a.agreed_version < a.meaning_since)',
 };
 
 /** The left side of a comparison; for a share of coverage what is shown times a hundred, for the right side is so many items. */

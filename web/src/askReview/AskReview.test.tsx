@@ -66,9 +66,9 @@ test('an artefact leads to the review it is in, and says when that asks oneself'
   const line = (person: string) => ({ number: reviewNumber(4), title: 'T', note: '', due: null, by: 'Rui M.', at: '2026-01-01T10:00:00.000Z', endedAt: null, endedBy: null, asked: [{ person, name: 'X', may: true, waiting: 1 }], counts: { waiting: 1, agreed: 0, objected: 0, left: 0 }, modules: [], ids: ['C-1' as const] });
   standInProject(HEADS, [], { listReviews: () => [line(OTHER)] });
   onThePage(<><InReview id="C-1" /><InReview id="C-2" /></>);
-  expect((await screen.findAllByRole('link')).map((a) => [a.textContent, a.getAttribute('href')])).toEqual([['review 4', '/p/reviews/4?of=C-1']]);
+  expect((await screen.findAllByRole('link')).map((a) => [a.textContent, a.getAttribute('href')])).toEqual([['In review 4', '/p/reviews/4?of=C-1']]);
   cleanup();
   standInProject(HEADS, [], { listReviews: () => [line(PERSON.id)] });
   onThePage(<InReview id="C-1" />);
-  expect(await screen.findByText('review 4 asks you')).toBeTruthy();
+  expect(await screen.findByText('Review 4 asks you')).toBeTruthy();
 });

@@ -10,8 +10,8 @@ export function InReview({ id }: { readonly id: ArtefactId }) {
   if (review === undefined) return null;
   const waits = review.asked.some((a) => a.person === person.id && a.waiting > 0);
   return (
-    <Link to={`${address.review(project, review.number)}?of=${id}`} className={`whitespace-nowrap underline decoration-rule2 underline-offset-2 hover:decoration-current ${waits ? 'font-semibold text-blue' : ''}`}>
-      review {review.number}
+    <Link to={`${address.review(project, review.number)}?of=${id}`} className={waits ? 'font-semibold text-blue' : ''}>
+      {waits ? 'Review' : 'In review'} {review.number}
       {waits && ' asks you'}
     </Link>
   );

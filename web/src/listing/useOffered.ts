@@ -13,14 +13,14 @@ export interface Offer {
 const MOST_OFFERED = 30;
 
 const FIELD_MEANING: Record<QueryField, string> = {
-  state: 'draft, agreed, withdrawn, any', module: 'part of a module’s name', tag: 'one of its tags', priority: 'one of the project’s priorities', risk: 'high, medium or low', owner: 'part of a name', author: 'who saved it last', kind: 'procedure or charter', execution: 'by hand or automated',
+  state: 'draft, in review, agreed, withdrawn, any', module: 'part of a module’s name', tag: 'one of its tags', priority: 'one of the project’s priorities', risk: 'high, medium or low', owner: 'part of a name', author: 'who saved it last', kind: 'procedure or charter', execution: 'by hand or automated',
   technique: 'what its model is', polarity: 'what it asks for', type: 'what kind of requirement', status: 'open or answered', standing: 'it has such an item', depth: 'a depth of testing', has: 'something it has', is: 'something it is', covers: 'a condition, as K-3',
   requirement: 'a requirement, as R-3', id: 'one artefact', minutes: 'once; or minutes>10', steps: 'so many; or steps>5', rows: 'so many; or rows>1', scenarios: 'so many; or scenarios>5', problems: 'lines that are not good Gherkin; problems>0', version: 'or version>1', coverage: 'shown items; coverage<50%', updated: 'saved; updated<7d, updated>2026-11-02',
 };
 
 const HAS_MEANING: Readonly<Record<string, string>> = {
   rows: 'rows of data', steps: 'steps', expected: 'an expected result', covers: 'a condition it covers', tags: 'a tag', estimate: 'minutes', owner: 'an owner', module: 'a module', requirement: 'a requirement', dataSet: 'rows of a data set', problems: 'lines that are not good Gherkin',
-  mine: 'I am its owner', broken: 'it cannot be read', showing: 'it shows items',
+  mine: 'I am its owner', broken: 'it cannot be read', showing: 'it shows items', agreed: 'a version that was agreed', newer: 'newer than what was agreed',
 };
 
 const OWN_MEANING: Record<OwnFieldType, string> = { text: 'part of the text', longText: 'part of the text', number: 'or compared, as >3', choice: 'one of its choices', choices: 'one of its choices', date: 'or compared, as <2026-11-02', person: 'part of a name', yesNo: 'yes or no', link: 'part of the address' };

@@ -1,14 +1,15 @@
-import type { ArtefactId, ArtefactState } from '@caderno/core/artefacts';
+import { isNewerThanAgreed, type ArtefactId, type ArtefactState } from '@caderno/core/artefacts';
 import { ChevronDown } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { Link, useLocation } from 'react-router';
+import { InReview } from '../askReview/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import type { Editing } from './editing.ts';
 import { SaveBar } from './SaveBar.tsx';
 import { TitleField } from './TitleField.tsx';
 
 interface Props<C extends { readonly title: string }> {
-  readonly summary: { readonly id: ArtefactId; readonly author: string; readonly at: string };
+  readonly summary: { readonly id: ArtefactId; readonly author: string; readonly at: string; readonly version: number; readonly agreed: number | null; readonly meaningSince: number };
   /** Null: another word says how it stands. */
   readonly state: ArtefactState | null;
   readonly editing: Editing<C>;
@@ -29,6 +30,8 @@ interface Props<C extends { readonly title: string }> {
 export function ArtefactHead<C extends { readonly title: string }>({ summary, state, editing, onTitle, onEnter, links, children, rare, rareWords = [] }: Props<C>) {
   const { project, canEdit } = useFrame();
   const { id, author, at } = summary;
+  // What is in review leads to the difference through its review.
+  const newer = state !== null && state !== 'inReview' && isNewerThanAgreed(summary);
   const [open, setOpen] = useState(false);
   const justMade = (useLocation().state as { made?: boolean } | null)?.made === true;
   return (
@@ -40,6 +43,12 @@ export function ArtefactHead<C extends { readonly title: string }>({ summary, st
         </div>
         <nav aria-label={`More of ${id}`} className="flex gap-3 pt-3 text-xs text-ink2 print:hidden [&_a]:whitespace-nowrap [&_a]:underline [&_a]:decoration-rule2 [&_a]:underline-offset-2 [&_a:hover]:decoration-current">
           {links}
+          {state !== null && <InReview id={id} />}
+          {newer && (
+            <Link to={`${address.versions(project, id)}?from=${summary.agreed}&to=${summary.version}`} title="What changed since it was agreed">
+              v{summary.agreed} was agreed
+            </Link>
+          )}
           <Link to={address.versions(project, id)}>Versions</Link>
         </nav>
       </div>

@@ -1,7 +1,7 @@
 import type { ArtefactId, ArtefactState } from '@caderno/core/artefacts';
 import { useCallback, useState, type ReactNode } from 'react';
 import { call, tellFailure, useForeseen, useSettings, withState } from '../api/index.ts';
-import { AskReview, InReview } from '../askReview/index.ts';
+import { AskReview } from '../askReview/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button, Choose, STATE_WORD, SplitButton, ago, options } from '../look/index.ts';
 import { BothSides } from './BothSides.tsx';
@@ -47,7 +47,6 @@ export function SaveBar({ id, state, author, at, editing, children }: Props) {
       <div className="flex items-start gap-2">
         <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-2 gap-y-1.5">
           {state !== null && <Choose label="State" value={state} options={options(STATE_WORD).filter((o) => o.value !== 'agreed' || byHand || state === 'agreed')} onChange={setState} disabled={!canEdit} />}
-          {state !== null && <InReview id={id} />}
           <span role="status" aria-live="polite" className={isUsual(editing.keep) ? 'w-[7.5rem] truncate' : ''} title={`Saved ${ago(at)} by ${author}`}>
             v{editing.version} · <KeepWords keep={editing.keep} saved={`saved ${ago(at)}`} />
           </span>
