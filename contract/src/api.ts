@@ -22,6 +22,7 @@ import { serverStateSchema } from './serverState.ts';
 import { projectSettingsSchema, settingsSchema } from './settings.ts';
 import { answerSchema, newThreadSchema, openThreadSchema, remarkIdSchema, remarkTextSchema, remarkThreadSchema, settledSchema } from './remarks.ts';
 import { answersSchema, askAgainSchema, askedReviewSchema, hangingSchema, newReviewSchema, reviewLineSchema, reviewNumberSchema, reviewSchema, reviewTermsSchema } from './reviews.ts';
+import { baselineNumberSchema, baselineSchema, frozenChangesSchema, frozenContentSchema, frozenItemsSchema, newBaselineSchema, sealCheckSchema } from './baselines.ts';
 import { textUpTo } from './text.ts';
 import { listViewSchema, listViewsSchema, saveQuerySchema, savedQuerySchema } from './lists.ts';
 import { defectSchema, trackerStateSchema } from './tracker.ts';
@@ -33,6 +34,7 @@ const ofQuery = inProject.extend({ query: z.uuid() });
 const ofImport = inProject.extend({ import: z.uuid() });
 const ofRemark = inProject.extend({ remark: remarkIdSchema });
 const threads = z.array(remarkThreadSchema);
+const ofBaseline = inProject.extend({ baseline: baselineNumberSchema });
 const ofReview = inProject.extend({ review: reviewNumberSchema });
 const ofArtefact = inProject.extend({ id: artefactIdSchema });
 
@@ -106,6 +108,13 @@ export const api = {
   askAgain: { method: 'POST', path: '/projects/:project/reviews/:review/again', access: 'analyst', summary: 'Ask again for what was objected to or taken out, as it is now', params: ofReview, query: none, body: askAgainSchema, response: askedReviewSchema },
   endReview: { method: 'POST', path: '/projects/:project/reviews/:review/end', access: 'analyst', summary: 'End a review: what is not agreed is a draft again', params: ofReview, query: none, body: none, response: reviewSchema },
   readHanging: { method: 'GET', path: '/projects/:project/basis/:requirement/hanging', access: 'reader', summary: 'What hangs on a requirement', params: inProject.extend({ requirement: requirementIdSchema }), query: none, body: nothing, response: hangingSchema },
+
+  listBaselines: { method: 'GET', path: '/projects/:project/baselines', access: 'reader', token: 'read', summary: 'The baselines of the project, the latest first', params: inProject, query: none, body: nothing, response: z.array(baselineSchema) },
+  takeBaseline: { method: 'POST', path: '/projects/:project/baselines', access: 'analyst', token: 'write', summary: 'Freeze exact versions of everything, or of a part', params: inProject, query: none, body: newBaselineSchema, response: baselineSchema, most: LIMITS.lists },
+  listFrozen: { method: 'GET', path: '/projects/:project/baselines/:baseline/items', access: 'reader', token: 'read', summary: 'What a baseline holds', params: ofBaseline, query: none, body: nothing, response: frozenItemsSchema },
+  readFrozen: { method: 'GET', path: '/projects/:project/baselines/:baseline/items/:id', access: 'reader', token: 'read', summary: 'An artefact as a baseline holds it', params: ofBaseline.extend({ id: artefactIdSchema }), query: none, body: nothing, response: frozenContentSchema },
+  compareBaselines: { method: 'GET', path: '/projects/:project/baselines/:baseline/changes', access: 'reader', token: 'read', summary: 'What changed from a baseline to another, or to now', params: ofBaseline, query: z.object({ to: baselineNumberSchema.optional() }), body: nothing, response: frozenChangesSchema },
+  checkBaseline: { method: 'GET', path: '/projects/:project/baselines/:baseline/check', access: 'reader', token: 'read', summary: 'Whether what a baseline holds is what it was sealed with', params: ofBaseline, query: none, body: nothing, response: sealCheckSchema },
 
   listArtefacts: {
     method: 'GET', path: '/projects/:project/artefacts', access: 'reader', summary: 'The artefacts of a kind that match a query',

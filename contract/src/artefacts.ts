@@ -93,7 +93,7 @@ export type BrokenArtefact = z.infer<typeof brokenArtefactSchema>;
 export const restoreSchema = z.strictObject({ version: versionNumberSchema });
 
 /** What an entry of the journal can be. */
-export const CHANGE_ACTIONS = ['create', 'save', 'state', 'move', 'undo', 'import', 'split', 'merge', 'settle', 'settings', 'write', 'takeOut', 'rename', 'review'] as const;
+export const CHANGE_ACTIONS = ['create', 'save', 'state', 'move', 'undo', 'import', 'split', 'merge', 'settle', 'settings', 'write', 'takeOut', 'rename', 'review', 'baseline'] as const;
 /** What a command did. */
 export type ChangeAction = (typeof CHANGE_ACTIONS)[number];
 
@@ -106,7 +106,7 @@ const entrySchema = z.object({
   /** How many artefacts it changed. */
   size: z.int(),
   toVersion: z.int().nullable(),
-  /** For `state`: the new state. For `undo`: the entry undone. For `import`: the source. For `review`: its number and what became of it. */
+  /** For `state`: the new state. For `undo`: the entry undone. For `import`: the source. For `review`: its number and what became of it. For `baseline`: its number and name. */
   detail: z.string(),
 });
 

@@ -12,21 +12,22 @@ import { artefactIdSchema, conditionIdSchema, coveringIdSchema, fieldIdSchema, i
 
 const count = z.int().min(0);
 const standing = z.enum(STANDINGS);
-const counts: z.ZodType<StandingCounts> = z.object({ leftOut: count, waiting: count, suspect: count, shown: count, linked: count, gap: count });
+/** How many items stand how. */
+export const standingCountsSchema: z.ZodType<StandingCounts> = z.object({ leftOut: count, waiting: count, suspect: count, shown: count, linked: count, gap: count });
 
 /** With the artefacts that cannot be read: nothing of them is counted, and the numbers say so. */
 export const coverageReportSchema: z.ZodType<CoverageReport & { readonly broken: readonly ArtefactId[] }> = z.object({
-  counts,
-  weighted: counts,
-  byTechnique: z.record(z.enum(TECHNIQUES), counts),
-  byModule: z.array(z.object({ module: z.string(), counts, requirements: count })),
+  counts: standingCountsSchema,
+  weighted: standingCountsSchema,
+  byTechnique: z.record(z.enum(TECHNIQUES), standingCountsSchema),
+  byModule: z.array(z.object({ module: z.string(), counts: standingCountsSchema, requirements: count })),
   requirements: z.array(
     z.object({
       id: requirementIdSchema,
       title: z.string(),
       module: z.string(),
       risk: z.enum(RISKS),
-      counts,
+      counts: standingCountsSchema,
       conditions: z.array(z.object({ id: conditionIdSchema, standings: z.array(standing) })),
     }),
   ),

@@ -65,6 +65,8 @@ export const PROJECT_EVENTS = {
   coverage: z.union([coverageSinceSchema, askNewsSchema]),
   remarked: remarkedSchema,
   reviewed: reviewedSchema,
+  /** A baseline was taken. */
+  frozen: z.object({}),
 };
 
 /** Heads by kind, so that all of one table have the same fields. */

@@ -28,6 +28,9 @@ export type Refusal =
   | { readonly code: 'remark_unknown' }
   | { readonly code: 'remark_not_yours' }
   | { readonly code: 'too_many_remarks'; readonly limit: number }
+  | { readonly code: 'baseline_unknown' }
+  | { readonly code: 'baseline_of_nothing' }
+  | { readonly code: 'undo_of_baseline' }
   | { readonly code: 'review_unknown' }
   | { readonly code: 'review_ended' }
   | { readonly code: 'review_of_nothing' }
@@ -138,6 +141,9 @@ export const STATUS_OF_REFUSAL = {
   remark_unknown: 404,
   remark_not_yours: 403,
   too_many_remarks: 422,
+  baseline_unknown: 404,
+  baseline_of_nothing: 422,
+  undo_of_baseline: 409,
   review_unknown: 404,
   review_ended: 409,
   review_of_nothing: 422,
@@ -270,6 +276,12 @@ export function refusalSentence(refusal: Refusal): string {
       return 'Only who wrote a remark can say it otherwise, and not once it was taken back. Nothing was changed; you can answer it.';
     case 'too_many_remarks':
       return `${refusal.limit} remarks are the most for one artefact. Nothing was added.`;
+    case 'baseline_unknown':
+      return 'There is no such baseline in this project.';
+    case 'baseline_of_nothing':
+      return 'None of these is there any more: no baseline was taken.';
+    case 'undo_of_baseline':
+      return 'A baseline stays: it is not undone. Nothing was changed.';
     case 'review_unknown':
       return 'There is no such review in this project.';
     case 'review_ended':

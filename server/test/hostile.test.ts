@@ -58,6 +58,7 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   answerRemark: [{ remark: randomUUID(), text: 'The last.' }],
   rewordRemark: [{ text: 'Which one?' }],
   settleThread: [{ settled: true }],
+  takeBaseline: [{ name: 'Before', note: '', of: { ids: ['R-1'] } }],
   askReview: [{ title: 'Readings', note: '', due: '2026-12-24', people: [randomUUID()], ids: ['R-1'] }],
   changeReview: [{ title: 'Readings', note: '', due: null, people: [randomUUID()] }],
   answerReview: [{ of: [{ id: 'R-1', version: 1 }], agrees: false, note: 'Which one?' }],
@@ -126,7 +127,7 @@ async function send(endpoint: AnyEndpoint, body: string | null, parameter = (nam
   const response = await server.fetch(`${API_ROOT}${path}${query}`, { method: endpoint.method, headers: { cookie: `caderno_session=${project.administrator}`, 'content-type': 'application/json', 'if-match': '"1"' }, body });
   return { status: response.status, text: await response.text() };
 }
-const PARAMETERS: Record<string, string> = { project: 'p', id: 'R-1', version: '1', change: randomUUID(), import: randomUUID(), attachment: '0'.repeat(64), requirement: 'R-1', constant: 'c', person: randomUUID(), session: randomUUID(), token: randomUUID(), remark: randomUUID(), review: '1' };
+const PARAMETERS: Record<string, string> = { project: 'p', id: 'R-1', version: '1', change: randomUUID(), import: randomUUID(), attachment: '0'.repeat(64), requirement: 'R-1', constant: 'c', person: randomUUID(), session: randomUUID(), token: randomUUID(), remark: randomUUID(), review: '1', baseline: '1' };
 
 describe('every operation, sent what nobody should send', () => {
   test('is known to this walk', () => {

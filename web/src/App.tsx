@@ -36,6 +36,7 @@ const VersionsPage = lazy(() => import('./journal/index.ts').then((m) => ({ defa
 const QuestionsChapter = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.QuestionsChapter })));
 const Agenda = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.Agenda })));
 const RemarksPage = lazy(() => import('./remarks/index.ts').then((m) => ({ default: m.RemarksPage })));
+const BaselinesChapter = lazy(() => import('./baselines/index.ts').then((m) => ({ default: m.BaselinesChapter })));
 const ReviewsPage = lazy(() => import('./reviews/index.ts').then((m) => ({ default: m.ReviewsPage })));
 const ReviewPage = lazy(() => import('./reviews/index.ts').then((m) => ({ default: m.ReviewPage })));
 const SuspectPage = lazy(() => import('./basis/index.ts').then((m) => ({ default: m.SuspectPage })));
@@ -92,6 +93,8 @@ const router = createBrowserRouter([
       { path: 'questions/:question?', element: chapter(<QuestionsChapter />) },
       { path: 'agenda', element: chapter(<Agenda />) },
       { path: 'remarks', element: chapter(<RemarksPage />) },
+      { path: 'baselines', element: chapter(<BaselinesChapter />) },
+      { path: 'baselines/:baseline', element: chapter(<BaselinesChapter />) },
       { path: 'reviews', element: chapter(<ReviewsPage />) },
       { path: 'reviews/:review', element: chapter(<ReviewPage />) },
       { path: 'suspect', element: chapter(<SuspectPage />) },

@@ -225,6 +225,10 @@ export const sharedDocument = z.array(sharedSteps);
 export type DemoShared = z.infer<typeof sharedSteps>;
 
 /** What happened later, oldest first. */
+/** Baselines of everything. */
+export const baselinesDocument = z.array(z.strictObject({ name: z.string(), note: z.string().default(''), by: z.string(), daysAgo: z.number() }));
+export type DemoBaseline = z.infer<typeof baselinesDocument>[number];
+
 export const historyDocument = z.array(
   z.strictObject({
     title: z.string(),

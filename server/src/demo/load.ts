@@ -9,11 +9,14 @@ import type { KindAndContent, NewArtefact, TrackerConnection } from '@caderno/co
 import type { Attachment } from '@caderno/core/attachments';
 import type { CaseContent } from '@caderno/core/cases';
 import { answered, withdrawnQuestion, type QuestionContent } from '@caderno/core/basis';
+import { coverageReport } from '@caderno/core/coverage';
 import type { OwnField } from '@caderno/core/fields';
 import { folderOf, ownKindId, type FeatureFile } from '@caderno/core/scenarios';
 import { GUESS_ALL } from '@caderno/core/exchange';
 import { attachmentOf, createArtefact, findArtefact, idOfRow, noteAttachment, readContent, readHeads, saveArtefact, setState, type Actor } from '../artefacts/index.ts';
+import { freeze } from '../baselines/index.ts';
 import { saveSettings } from '../basis/index.ts';
+import { CoverageIndexes } from '../coverage/index.ts';
 import { inTransaction, modelsOf, type UnitOfWork } from '../database/index.ts';
 import { saveQuery, type Asker } from '../lists/index.ts';
 import { reviewActs, reviewsDocument } from './reviews.ts';
@@ -26,7 +29,7 @@ import type { SecretBox } from '../secrets/index.ts';
 import { STORIES_FILE, storiesFile } from '../tracker/index.ts';
 import { caseContent, conditionContent, dataSetContent, ownFields, questionContent, requirementContent, sharedContent, withDemoCovers, withDemoRequirements, withDemoData, type FindUsable, type Made, type MadeCase, type MadeCondition, type MadeDataSet, type MadeRequirement, type MadeShared } from './contents.ts';
 import {
-  casesDocument, conditionsDocument, dataSetsDocument, featuresDocument, historyDocument, importsDocument, projectDocument, questionsDocument, requirementsDocument, settingsDocument, sharedDocument, storyboardDocument, type DemoCase, type DemoEvent, type DemoFeatures, type DemoImport, type DemoQuestion, type DemoRequirement, type DemoSettings,
+  baselinesDocument, casesDocument, conditionsDocument, dataSetsDocument, featuresDocument, historyDocument, importsDocument, projectDocument, questionsDocument, requirementsDocument, settingsDocument, sharedDocument, storyboardDocument, type DemoBaseline, type DemoCase, type DemoEvent, type DemoFeatures, type DemoImport, type DemoQuestion, type DemoRequirement, type DemoSettings,
 } from './documents.ts';
 
 const DAY_MS = 86_400_000;
@@ -75,6 +78,8 @@ export async function loadDemo(db: Sequelize, box: SecretBox, files: Files, fold
   const questions = await readDocument(folder, 'questions.yaml', questionsDocument);
   const remarks = await readDocument(folder, 'remarks.yaml', remarksDocument);
   const reviews = await readDocument(folder, 'reviews.yaml', reviewsDocument);
+  const baselines = await readDocument(folder, 'baselines.yaml', baselinesDocument);
+  const indexes = new CoverageIndexes();
   const written = await readDocument(folder, 'settings.yaml', settingsDocument);
   const settings = { ...written, tracker: { ...written.tracker, address: trackerAddress ?? written.tracker.address } };
   const fields = ownFields(written);
@@ -117,6 +122,7 @@ export async function loadDemo(db: Sequelize, box: SecretBox, files: Files, fold
       ...features.map((demo) => ({ ...demo, run: () => bringFeatures(loading, folder, demo) })),
       ...history.map((event) => ({ ...event, run: () => replay(loading, event) })),
       ...questions.flatMap((demo) => questionActs(loading, demo)),
+      ...baselines.map((demo) => ({ ...demo, run: () => freezeNow(loading, demo, indexes) })),
       ...reviews.flatMap((demo) => reviewActs(work, demo, { actorOf: (by, daysAgo) => actor(loading, { by, daysAgo }), personOf: (name) => find(loading.people, name), idOf: (kind, title) => find<{ readonly id: ArtefactId }>(made[kind], title).id, dayOf: (daysAgo) => dateOf(loading, daysAgo).toISOString().slice(0, 10) })),
       ...remarks.map((demo) => ({ daysAgo: Math.min(demo.daysAgo, ...demo.answers.map((a) => a.daysAgo)), run: () => sayRemarks(work, demo, remarked(loading, demo.on), (by, daysAgo) => ({ ...actor(loading, { by, daysAgo }), role: 'lead' })) })),
     ];
@@ -266,6 +272,14 @@ async function addRequirement(loading: Loading, demo: DemoRequirement, fields: r
 async function make<Id extends ArtefactId, C>(loading: Loading, entry: { readonly by: string; readonly daysAgo: number }, artefact: NewArtefact, content: C): Promise<Made<Id, C>> {
   const row = await createArtefact(loading.work, actor(loading, entry), artefact);
   return { id: idOfRow(row) as Id, version: row.head, content };
+}
+
+/** A baseline of everything, with the coverage of that day. */
+async function freezeNow(loading: Loading, { name, note, ...entry }: DemoBaseline, indexes: CoverageIndexes): Promise<void> {
+  const { work, projectId } = loading;
+  const { index, revision } = await indexes.at(work, projectId);
+  const { counts, cases, instances, minutes, unanalysed } = coverageReport(index);
+  await freeze(work, actor(loading, entry), { name, note, of: { everything: true } }, revision, { counts, cases, instances, minutes, unanalysed: unanalysed.length });
 }
 
 async function replay(loading: Loading, event: DemoEvent): Promise<void> {

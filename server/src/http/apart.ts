@@ -2,6 +2,7 @@ import { STANDINGS, type Standing } from '@caderno/core/coverage';
 import type { Operation, ResponseOf } from '@caderno/contract';
 import { readFile } from 'node:fs/promises';
 import { keepAttachment, listBroken, readAttachment } from '../artefacts/index.ts';
+import { checkSeal, takeBaseline } from '../baselines/index.ts';
 import { isUpToDate, readRowsSince, type AnswerTo, type Question } from '../coverage/index.ts';
 import { inSnapshot, inTransaction } from '../database/index.ts';
 import { exportQuestions } from '../exchange/index.ts';
@@ -10,7 +11,7 @@ import { addMember, changePassword, describeSession, personOfSession, resetPassw
 import { findDefects } from '../tracker/index.ts';
 import { readServerState } from '../upkeep/index.ts';
 import { savedBody, type SavedBody } from './body.ts';
-import { membershipOf, personOf, type Admitted } from './context.ts';
+import { actorOf, membershipOf, personOf, type Admitted } from './context.ts';
 import type { Input } from './request.ts';
 import { checkStories, comesAlong, describeAgain, describeCasesAgain, exportBasisFile, exportCasesFile, exportDesignFile, exportFeatureFiles, preview, previewCases, rememberFeatures, run, upload, uploadCases, uploadDesign, uploadFeatures, uploadStories } from './imports.ts';
 
@@ -61,6 +62,13 @@ export const apartHandlers = {
     const report = await ask(call, { kind: 'report' });
     return { ...report, broken: await inTransaction(call.parts.db, (work) => listBroken(work, membershipOf(call).projectId)) };
   }),
+  takeBaseline: question<'takeBaseline'>(({ body }, call) =>
+    takeBaseline(call.parts.db, actorOf(call), body, async () => {
+      const { counts, cases, instances, minutes, unanalysed } = await ask(call, { kind: 'report' });
+      return { counts, cases, instances, minutes, unanalysed: unanalysed.length };
+    }),
+  ),
+  checkBaseline: question<'checkBaseline'>(({ params }, call) => checkSeal(call.parts.db, membershipOf(call).projectId, params.baseline)),
   listItems: question<'listItems'>(async ({ query }, call) => {
     const { limit, standing, ...filter } = query;
     const { items, total } = await ask(call, { kind: 'items', filter: { ...filter, standings: standing === undefined ? undefined : parseStandings(standing) }, limit });

@@ -2,6 +2,7 @@ import type { ArtefactId, RequirementId } from '@caderno/core/artefacts';
 import { asJson, sameJson } from '@caderno/core/versions';
 import { requirementIdSchema, type Operation, type ResponseOf } from '@caderno/contract';
 import { createArtefact, describeArtefact, dropDraft, findArtefact, keepDraft, moveRequirement, readArtefact, readBroken, readLibrary, restoreVersion, saveArtefact, setState } from '../artefacts/index.ts';
+import { compareBaselines, listBaselines, listFrozen, readFrozen } from '../baselines/index.ts';
 import { listBasisTexts, listSuspectLinks, mergeRequirements, saveSettings, settleSuspectLinks, splitRequirement } from '../basis/index.ts';
 import { listConditions, readDesign } from '../coverage/index.ts';
 import { cancelRun, readProgress } from '../exchange/index.ts';
@@ -99,6 +100,11 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   takeBackRemark: ({ params }, call) => takeBackRemark(call.work, speakerOf(call), params.remark),
   settleThread: ({ params, body }, call) => settleThread(call.work, speakerOf(call), params.remark, body.settled),
   listOpenThreads: (_, call) => listOpenThreads(call.work, membershipOf(call).projectId, personOf(call).id),
+
+  listBaselines: (_, call) => listBaselines(call.work, membershipOf(call).projectId),
+  listFrozen: ({ params }, call) => listFrozen(call.work, membershipOf(call).projectId, params.baseline),
+  readFrozen: ({ params }, call) => readFrozen(call.work, membershipOf(call).projectId, params.baseline, params.id),
+  compareBaselines: ({ params, query }, call) => compareBaselines(call.work, membershipOf(call).projectId, params.baseline, query.to ?? null),
 
   listReviews: (_, call) => listReviews(call.work, membershipOf(call).projectId),
   readReview: async ({ params }, call) => (await readReview(call.work, membershipOf(call).projectId, params.review)).review,

@@ -26,6 +26,7 @@ export async function undoChange(work: UnitOfWork, box: SecretBox, actor: Actor,
   if (change === null) throw new DomainError({ code: 'change_unknown', change: changeId });
   if ((await changeOfRetry(work, actor)) === null) {
     if (change.action === 'review') throw new DomainError({ code: 'undo_of_review' });
+    if (change.action === 'baseline') throw new DomainError({ code: 'undo_of_baseline' });
     if (change.undoneBy !== null) throw new DomainError({ code: 'undo_done_already', change: changeId });
     const undo = randomUUID();
     const parts = await undoParts(work, box, actor, role, changeId, undo);

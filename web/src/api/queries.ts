@@ -43,6 +43,11 @@ function artefactQuery<K extends ArtefactKind>(project: string, kind: K, id: IdO
   };
 }
 
+/** The baselines of the project, the latest first. */
+export function useBaselines(project: string) {
+  return useQuery({ queryKey: [project, 'baselines', 'all'], queryFn: () => call('listBaselines', { params: { project } }) });
+}
+
 /** The reviews of the project: those that go on first. */
 export function useReviews(project: string) {
   return useQuery({ queryKey: [project, 'reviews', 'all'], queryFn: () => call('listReviews', { params: { project } }) });

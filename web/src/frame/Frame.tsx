@@ -5,7 +5,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { Suspense, lazy, useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
-import { call, keys, tellFailure, forgetLogs, useCoverage, useFigures, useOpenThreads, useProjectStream, useReviews } from '../api/index.ts';
+import { call, keys, tellFailure, forgetLogs, useBaselines, useCoverage, useFigures, useOpenThreads, useProjectStream, useReviews } from '../api/index.ts';
 import { address } from './address.ts';
 import { CHAPTERS, type ChapterPath } from './chapters.ts';
 import { useCommands, type Command } from './commands.ts';
@@ -301,6 +301,7 @@ function Open({ project, person }: { readonly project: string; readonly person: 
 function IndexTabs({ project }: { readonly project: string }) {
   const figures = useFigures(project);
   const coverage = useCoverage(project).data;
+  const baselines = useBaselines(project).data;
   const percent = coverage === undefined ? null : percentDown(shownRatio(coverage.counts));
   const figure: Record<ChapterPath, string> = {
     basis: figures === undefined ? '' : countOf(figures.requirements, 'requirement'),
@@ -309,6 +310,7 @@ function IndexTabs({ project }: { readonly project: string }) {
     scenarios: figures === undefined ? '' : figures.scenarios.toLocaleString(),
     shared: figures === undefined ? '' : figures.shared.toLocaleString(),
     coverage: coverage === undefined ? '' : [percent === null ? '' : `${percent} %`, coverage.unanalysed.length === 0 ? '' : `${coverage.unanalysed.length.toLocaleString()} not analysed`].filter(Boolean).join(' · '),
+    baselines: baselines === undefined || baselines.length === 0 ? '' : baselines.length.toLocaleString(),
   };
   return (
     <nav aria-label="Chapters" className="w-[103px] shrink-0 space-y-1.5 pr-3.5 pt-4 max-[700px]:flex max-[700px]:w-full max-[700px]:gap-1 max-[700px]:space-y-0 max-[700px]:overflow-x-auto max-[700px]:p-0 max-[700px]:pb-1">

@@ -3,7 +3,7 @@ import { Suspense, lazy, useCallback, useMemo, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure, useRefresh } from '../api/index.ts';
-import { changeWords } from '../look/index.ts';
+import { changeWords, mayBeUndone } from '../look/index.ts';
 import { address } from './address.ts';
 import { useCommands, type Command } from './commands.ts';
 
@@ -37,7 +37,7 @@ export function UndoLast({ project, person }: Props) {
   const commands = useMemo<Command[]>(() => {
     const undoOrAsk = async (): Promise<void> => {
       const changes = await call('listChanges', { params: { project }, query: {} });
-      const last = changes.find((c) => c.author === person && !c.undone);
+      const last = changes.find((c) => c.author === person && mayBeUndone(c));
       if (last === undefined) toast('You have done nothing here that could be undone.');
       else if (isInView(last, pathname)) await undo(last);
       else setAsked(last);

@@ -1,4 +1,5 @@
 import { kindOfId, parseScenarioId, type CoveringId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type FeatureId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
+import type { BaselineNumber } from '@caderno/core/baselines';
 import type { ReviewNumber } from '@caderno/core/reviews';
 
 /** Where things are. Every artefact has an address of its own; nothing else in the application spells one out. */
@@ -32,6 +33,8 @@ export const address = {
   questions: (project: string, id?: QuestionId) => `/${project}/questions${id === undefined ? '' : `/${id}`}`,
   agenda: (project: string) => `/${project}/agenda`,
   remarks: (project: string) => `/${project}/remarks`,
+  /** With `?to=2`: against another one. */
+  baselines: (project: string, baseline?: BaselineNumber) => `/${project}/baselines${baseline === undefined ? '' : `/${baseline}`}`,
   /** With `?of=C-3`. */
   review: (project: string, review: ReviewNumber) => `/${project}/reviews/${review}`,
   reviews: (project: string) => `/${project}/reviews`,

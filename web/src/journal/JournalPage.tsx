@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure, useRefresh } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, TextButton, changeWords, dateAndTime, dayName, entryWords, manyWords } from '../look/index.ts';
+import { Button, TextButton, changeWords, dateAndTime, dayName, entryWords, manyWords, mayBeUndone } from '../look/index.ts';
 
 const PAGE = 100;
 
@@ -78,7 +78,7 @@ function ChangeLine({ project, change, named }: { readonly project: string; read
             compare
           </Link>
         )}
-        {canEdit && !change.undone && change.action !== 'review' && (
+        {canEdit && mayBeUndone(change) && (
           <TextButton onClick={undo} aria-label={`Undo: ${changeWords(change)}`}>
             undo
           </TextButton>

@@ -23,6 +23,8 @@ export function manyWords(change: WordedChange): string {
       return `${change.detail}: ${many}`;
     case 'rename':
       return `${change.detail} renamed in ${many}`;
+    case 'baseline':
+      return `Baseline ${change.detail}`;
     case 'review':
       return `${capital(entryWords(change))}: ${many}`;
     case 'undo':
@@ -67,11 +69,18 @@ export function entryWords(change: WordedChange): string {
       return `renamed ${change.detail}`;
     case 'settings':
       return `changed ${settingsWords(change.detail)}`;
+    case 'baseline':
+      return `took the baseline ${change.detail}`;
     case 'review':
       return reviewWords(change.detail);
     case 'undo':
       return `undid ${undidWords(change)}${change.toVersion === null ? '' : `, as v${change.toVersion}`}`;
   }
+}
+
+/** Whether the journal can undo it: what a review did and a baseline stay. */
+export function mayBeUndone({ action, undone }: Pick<Change, 'action' | 'undone'>): boolean {
+  return !undone && action !== 'review' && action !== 'baseline';
 }
 
 const DEED_WORD: Readonly<Record<string, string>> = { asked: 'asked for', again: 'asked for again', agreed: 'agreed to', objected: 'objected to', waiting: 'no longer objected to', ended: 'no longer asked for' };

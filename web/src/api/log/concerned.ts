@@ -17,6 +17,9 @@ const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' 
   // Told by events of their own.
   remarks: 'never',
   reviews: 'never',
+  // What is frozen never changes; against now it is asked anew by whoever looks at it.
+  baselines: 'never',
+  frozenChanges: 'everyChange',
   // Lists of the server, by what they are of.
   'list/words': ARTEFACT_KINDS,
   'list/texts': ['requirement'],

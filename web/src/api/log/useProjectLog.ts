@@ -132,6 +132,7 @@ export function useProjectStream(project: string): { readonly connected: boolean
           void log.refresh().catch(() => undefined);
           void client.invalidateQueries({ queryKey: [project, 'remarks'] });
           void client.invalidateQueries({ queryKey: [project, 'reviews'] });
+          void client.invalidateQueries({ queryKey: [project, 'baselines', 'all'] });
           return void log.refreshCoverage();
         case 'news':
           return takeNews(client, project, log, message);
@@ -157,5 +158,8 @@ function takeNews(client: QueryClient, project: string, log: ProjectLog, { event
       return;
     case 'reviewed':
       for (const what of [PROJECT_EVENTS.reviewed.parse(value).review, 'all']) void client.invalidateQueries({ queryKey: [project, 'reviews', what] });
+      return;
+    case 'frozen':
+      void client.invalidateQueries({ queryKey: [project, 'baselines', 'all'] });
   }
 }

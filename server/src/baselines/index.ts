@@ -1,0 +1,3 @@
+export { checkSeal } from './check.ts';
+export { compareBaselines, listBaselines, listFrozen, readBaseline, readFrozen } from './read.ts';
+export { freeze, takeBaseline } from './take.ts';

@@ -1,0 +1,98 @@
+import { createHash } from 'node:crypto';
+import { ARTEFACT_KINDS, ARTEFACT_STATES, artefactId } from '@caderno/core/artefacts';
+import { baselineNumber, sealedLine } from '@caderno/core/baselines';
+import { canonicalText } from '@caderno/core/versions';
+import type { Baseline, FrozenCoverage, NewBaseline } from '@caderno/contract';
+import type { Sequelize } from 'sequelize';
+import { z } from 'zod';
+import { asJson, lockProject, reachedBy, rowsOfIds, writeJournalEntry, type Actor } from '../artefacts/index.ts';
+import { execute, inSnapshot, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
+import { revisionOf } from '../log/index.ts';
+import { DomainError } from '../domainError.ts';
+import { readSettings, tellPages } from '../projects/index.ts';
+import { readHanging } from '../reviews/index.ts';
+import { readBaseline } from './read.ts';
+
+/** How often the coverage is asked for anew because somebody saved meanwhile; then the baseline is taken without. */
+const MOST_TRIES = 4;
+
+/** What the coverage of the whole project is now. */
+export type AskCoverage = () => Promise<FrozenCoverage>;
+
+/**
+ * Freezes exact versions of all that is reached, with the settings and the coverage of this very moment. Nothing is held
+ * while the coverage is computed: when somebody saved meanwhile it is computed again.
+ */
+export async function takeBaseline(db: Sequelize, actor: Actor, wanted: NewBaseline, askCoverage: AskCoverage): Promise<Baseline> {
+  const isWhole = 'everything' in wanted.of;
+  for (let tries = 1; ; tries += 1) {
+    const revision = await inSnapshot(db, (work) => revisionOf(work, actor.projectId));
+    const coverage = isWhole && tries < MOST_TRIES ? await askCoverage() : null;
+    const taken = await inTransaction(db, async (work) => {
+      await lockProject(work, actor.projectId);
+      const now = await revisionOf(work, actor.projectId);
+      return coverage !== null && now !== revision ? null : freeze(work, actor, wanted, now, coverage);
+    });
+    if (taken !== null) return taken;
+  }
+}
+
+const madeRow = z.object({ id: z.string(), number: z.number().transform(baselineNumber) });
+const earlierRow = z.object({ number: z.number().transform(baselineNumber) });
+
+/** The same within a transaction that holds the project, with the coverage of its revision. */
+export async function freeze(work: UnitOfWork, actor: Actor, { name, note, of }: NewBaseline, revision: number, coverage: FrozenCoverage | null): Promise<Baseline> {
+  const [earlier] = actor.commandId === null ? [] : await selectRows(work, earlierRow, 'SELECT number FROM baseline WHERE project_id = $1 AND command_id = $2', [actor.projectId, actor.commandId]);
+  if (earlier !== undefined) return readBaseline(work, actor.projectId, earlier.number);
+  const rows = await reached(work, actor.projectId, of);
+  const { settings } = await readSettings(work, actor.projectId);
+  const [made] = await selectRows(
+    work,
+    madeRow,
+    `INSERT INTO baseline (project_id, number, name, note, part, taken_by, at, revision, settings, coverage, seal, command_id)
+     SELECT $1, coalesce(max(number), 0) + 1, $2, $3, $4, $5, $6, $7, $8, $9, '', $10 FROM baseline WHERE project_id = $1 RETURNING id, number`,
+    [actor.projectId, name, note, partWords(of), actor.personId, actor.at, revision, JSON.stringify(settings), coverage === null ? null : JSON.stringify(coverage), actor.commandId],
+  );
+  if (made === undefined) throw new Error('A baseline is made with its number: expected a row, got none');
+  await execute(
+    work,
+    `INSERT INTO baseline_item (baseline_id, artefact_id, version, meaning_since, state, title, module)
+     SELECT $1, id, head, meaning_since, state, title, module FROM artefact WHERE project_id = $2 AND deleted_at IS NULL AND ($3::bigint[] IS NULL OR id = ANY($3))`,
+    [made.id, actor.projectId, rows],
+  );
+  await execute(work, 'UPDATE baseline SET seal = $2 WHERE id = $1', [made.id, await sealOf(work, made.id, settings)]);
+  await writeJournalEntry(work, { ...actor, commandId: null }, { action: 'baseline', parts: [], detail: `B-${made.number} ${name}`, note: '' });
+  await tellPages(work, actor.projectId, { event: 'frozen', data: {} });
+  return readBaseline(work, actor.projectId, made.number);
+}
+
+/** The rows of what is frozen; null: all of the project. */
+async function reached(work: UnitOfWork, projectId: string, of: NewBaseline['of']): Promise<string[] | null> {
+  if ('everything' in of) return null;
+  const ids = 'requirement' in of ? await readHanging(work, projectId, of.requirement) : of.ids;
+  const { rows } = await rowsOfIds(work, projectId, ids);
+  if (rows.length === 0) throw new DomainError({ code: 'baseline_of_nothing' });
+  return reachedBy(work, rows.map((r) => r.id));
+}
+
+function partWords(of: NewBaseline['of']): string {
+  if ('everything' in of) return '';
+  return 'requirement' in of ? of.requirement : of.ids.length <= 3 ? of.ids.join(', ') : `${of.ids.length} selected`;
+}
+
+const sealedRow = z.object({ kind: z.enum(ARTEFACT_KINDS), number: z.number(), version: z.number(), state: z.enum(ARTEFACT_STATES), hash: z.string() });
+
+/** SHA-256 over a line an artefact, in the order of kinds and numbers, with the hash of its canonical content; then over the settings. */
+export async function sealOf(work: UnitOfWork, baseline: string, settings: object): Promise<string> {
+  const rows = await selectRows(
+    work,
+    sealedRow,
+    `SELECT a.kind, a.number, i.version, i.state, v.hash FROM baseline_item i JOIN artefact a ON a.id = i.artefact_id JOIN artefact_version v ON v.artefact_id = i.artefact_id AND v.version = i.version
+     WHERE i.baseline_id = $1 ORDER BY array_position($2::text[], a.kind), a.number`,
+    [baseline, ARTEFACT_KINDS],
+  );
+  const hash = createHash('sha256');
+  for (const { kind, number, hash: content, ...item } of rows) hash.update(sealedLine({ ...item, id: artefactId(kind, number) }, content));
+  return hash.update(canonicalText(asJson(settings))).digest('hex');
+}
+

@@ -1,0 +1,143 @@
+import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { randomUUID } from 'node:crypto';
+import { baselineNumber, compareFrozen } from '@caderno/core/baselines';
+import { newCover, plainStep, stepId } from '@caderno/core/cases';
+import { EMPTY_SHARED } from '@caderno/core/shared';
+import { DEFAULT_SETTINGS, type NewBaseline } from '@caderno/contract';
+import fc from 'fast-check';
+import { condition, makeDatabase, makeProject, requirement, startServer, testCase, type Caller, type TestServer } from './harness.ts';
+
+let database: Awaited<ReturnType<typeof makeDatabase>>;
+let server: TestServer;
+let analyst: Caller;
+let reader: Caller;
+let key = '';
+let turn = 0;
+
+beforeAll(async () => {
+  database = await makeDatabase();
+  server = await startServer(database.url);
+});
+afterAll(async () => {
+  await server.close();
+  await database.drop();
+});
+beforeEach(async () => {
+  key = `baselines-${(turn += 1)}`;
+  const people = await makeProject(server.db, key);
+  const as = (session: string): Caller => (name, input = {}, headers = {}) => server.as(session)(name, { ...input, params: Object.assign({}, input.params, { project: key }) }, headers);
+  [analyst, reader] = [as(people.analyst), as(people.reader)];
+  await analyst('createArtefact', { body: requirement({ title: 'Readings', module: 'Meters' }) });
+  await analyst('createArtefact', { body: condition(['R-1'], { title: 'A reading' }) });
+  await analyst('createArtefact', { body: testCase({ title: 'Give it', covers: [{ ...newCover('K-1', 1), expects: [stepId('a')] }], estimate: 4, steps: [plainStep(stepId('a'), 'give it', 'it is taken')] }) });
+});
+
+const EVERYTHING: NewBaseline['of'] = { everything: true };
+const take = (name: string, of: NewBaseline['of'] = EVERYTHING, headers = {}, call = analyst) => call('takeBaseline', { body: { name, note: '', of } }, headers);
+const ofBaseline = (n: number) => ({ params: { baseline: baselineNumber(n) } as never });
+const frozen = async (n: number) => (await analyst('listFrozen', ofBaseline(n))).data;
+const changes = async (n: number, to?: number) => (await analyst('compareBaselines', { ...ofBaseline(n), query: to === undefined ? {} : { to: baselineNumber(to) } })).data.changes;
+const told = async (n: number, to?: number) => (await changes(n, to)).map((c) => [c.kind, c.kind === 'gone' ? c.from.id : c.to.id]);
+const save = async (id: string, change: object) => {
+  const { summary, content } = (await analyst('readArtefact', { params: { id } as never })).data;
+  return analyst('saveArtefact', { params: { id } as never, body: { kind: summary.kind, content: { ...content, ...change }, note: '' } as never }, { 'if-match': `"${summary.version}"` });
+};
+
+test('it holds exact versions, how they stood, the coverage of that moment and a seal; what comes later changes nothing of it', async () => {
+  await analyst('setState', { params: { id: 'C-1' } as never, body: { state: 'agreed' } });
+  const taken = (await take('Before the pilot')).data;
+  expect(taken).toMatchObject({ number: 1, name: 'Before the pilot', part: '', counts: { requirement: 1, condition: 1, case: 1 }, agreed: 1, coverage: { counts: { shown: 1, gap: 0 }, cases: 1, instances: 1, minutes: 4, unanalysed: 0 }, seal: expect.stringMatching(/^[0-9a-f]{64}$/) });
+  const before = await frozen(1);
+  expect(before.map((i) => [i.id, i.version, i.state, i.title, i.module])).toEqual([['R-1', 1, 'draft', 'Readings', 'Meters'], ['K-1', 1, 'draft', 'A reading', ''], ['C-1', 1, 'agreed', 'Give it', '']]);
+  await save('C-1', { title: 'Give it twice', covers: [] });
+  await save('R-1', { priority: 'low' });
+  await analyst('createArtefact', { body: testCase({ title: 'Another' }) });
+  await analyst('setState', { params: { id: 'K-1' } as never, body: { state: 'withdrawn' } });
+  expect([await frozen(1), (await analyst('listBaselines')).data[0]]).toEqual([before, taken]);
+  expect(await told(1)).toEqual([['changed', 'R-1'], ['gone', 'K-1'], ['changed', 'C-1'], ['added', 'C-2']]);
+  expect((await changes(1)).flatMap((c) => (c.kind === 'changed' ? [[c.to.id, c.meant]] : []))).toEqual([['R-1', false], ['C-1', true]]);
+  await take('Pilot');
+  expect([await told(2), await told(2, 1), (await analyst('listBaselines')).data.map((b) => b.number)]).toEqual([[], [['changed', 'R-1'], ['added', 'K-1'], ['changed', 'C-1'], ['gone', 'C-2']], [2, 1]]);
+  expect((await analyst('listChanges', { query: {} })).data[0]).toMatchObject({ action: 'baseline', detail: 'B-2 Pilot' });
+});
+
+test('one of a part holds what hangs on it and all that is used; against now only that is told', async () => {
+  await analyst('createArtefact', { body: { kind: 'shared', content: { ...EMPTY_SHARED, title: 'Open', steps: [plainStep(stepId('x'), 'open')] } } });
+  await save('C-1', { steps: [{ kind: 'shared', id: 'u', shared: 'S-1', pinned: null, arguments: [] }] });
+  await analyst('createArtefact', { body: requirement({ title: 'Elsewhere' }) });
+  const ids = async (n: number) => (await frozen(n)).map((i) => i.id);
+  expect((await take('Readings', { requirement: 'R-1' })).data).toMatchObject({ part: 'R-1', coverage: null });
+  await take('One case', { ids: ['C-1'] });
+  expect([await ids(1), await ids(2)]).toEqual([['R-1', 'K-1', 'C-1', 'S-1'], ['C-1', 'S-1']]);
+  await take('All of it');
+  // Of a part and a whole only what the part is of is compared.
+  expect([await told(2, 3), await told(3, 2)]).toEqual([[], []]);
+  await save('S-1', { title: 'Open it' });
+  await save('R-2', { title: 'Elsewhere still' });
+  expect([await told(1), await told(2)]).toEqual([[['changed', 'S-1']], [['changed', 'S-1']]]);
+  expect((await take('Nothing', { ids: ['C-77'] })).refusal.code).toBe('baseline_of_nothing');
+});
+
+test('a change of what it holds behind everybody’s back is noticed, of contents, of versions and of settings', async () => {
+  await take('Sealed');
+  const check = async () => (await analyst('checkBaseline', ofBaseline(1))).data;
+  expect(await check()).toMatchObject({ fits: true, altered: [] });
+  const item = `(SELECT id FROM artefact WHERE kind = 'case' AND project_id = (SELECT id FROM project WHERE key = '${key}'))`;
+  const altered = async (sql: string, back: string) => {
+    await server.db.query(sql);
+    const { fits, altered: ids } = await check();
+    await server.db.query(back);
+    return [fits, ids];
+  };
+  const content = (text: string) => `UPDATE artefact_version SET content = jsonb_set(content, '{title}', '"${text}"') WHERE artefact_id = ${item}`;
+  expect(await altered(content('Forged'), content('Give it'))).toEqual([true, ['C-1']]);
+  expect(await altered(`UPDATE baseline_item SET state = 'agreed' WHERE artefact_id = ${item}`, `UPDATE baseline_item SET state = 'draft' WHERE artefact_id = ${item}`)).toEqual([false, []]);
+  expect(await altered(`UPDATE baseline SET settings = jsonb_set(settings, '{mostItems}', '200')`, `UPDATE baseline SET settings = jsonb_set(settings, '{mostItems}', '${DEFAULT_SETTINGS.mostItems}')`)).toEqual([false, []]);
+  expect(await check()).toMatchObject({ fits: true, altered: [] });
+});
+
+test('taken once however often it is sent; readers read and take none; what is not there is said', async () => {
+  const command = { 'command-id': randomUUID() };
+  const twice = [await take('Once', EVERYTHING, command), await take('Once', EVERYTHING, command)];
+  expect([twice.map((t) => t.data.number), (await analyst('listBaselines')).data.length]).toEqual([[1, 1], 1]);
+  expect([(await take('Mine', EVERYTHING, {}, reader)).refusal.code, (await reader('listFrozen', ofBaseline(1))).status, (await reader('listFrozen', ofBaseline(9))).refusal.code]).toEqual(['role_too_low', 200, 'baseline_unknown']);
+  const [entry] = (await analyst('listChanges', { query: {} })).data;
+  expect((await analyst('undoChange', { params: { change: entry!.id } as never, body: {} })).refusal.code).toBe('undo_of_baseline');
+});
+
+test('under any later edits reading at a baseline equals a copy made at that moment', async () => {
+  const act = fc.constantFrom('save', 'state', 'make', 'take', 'undo', 'settings');
+  await fc.assert(
+    fc.asyncProperty(fc.array(act, { minLength: 3, maxLength: 12 }), async (acts) => {
+      const copies = new Map<number, unknown>();
+      const copy = async (n: number) => {
+        const items = await frozen(n);
+        const contents = await Promise.all(items.map(({ id }) => analyst('readFrozen', { params: { baseline: baselineNumber(n), id } as never }).then(({ status, data }) => [status, data])));
+        return { items, contents, baseline: (await analyst('listBaselines')).data.find((b) => b.number === n) };
+      };
+      for (const [i, a] of acts.entries()) {
+        if (a === 'save') await save('C-1', { title: `Case ${i} of ${copies.size}` });
+        else if (a === 'state') await analyst('setState', { params: { id: 'K-1' } as never, body: { state: (['draft', 'agreed', 'withdrawn'] as const)[i % 3]! } });
+        else if (a === 'make') await analyst('createArtefact', { body: requirement({ title: `R ${i}` }) });
+        else if (a === 'undo') {
+          const last = (await analyst('listChanges', { query: {} })).data.find((c) => !c.undone && c.action !== 'baseline');
+          if (last !== undefined) await analyst('undoChange', { params: { change: last.id } as never, body: {} });
+        } else if (a === 'settings') {
+          const { version, settings } = (await analyst('readSettings')).data;
+          await analyst('saveSettings', { body: { ...settings, modules: [`M ${i}`] } }, { 'if-match': `"${version}"` });
+        } else {
+          const { number } = (await take(`At ${i}`)).data;
+          copies.set(number, await copy(number));
+        }
+      }
+      for (const [n, then] of copies) {
+        expect((then as { contents: [number][] }).contents.every(([status]) => status === 200)).toBe(true);
+        expect(await copy(n)).toEqual(then);
+        expect((await analyst('checkBaseline', ofBaseline(n))).data).toMatchObject({ fits: true, altered: [] });
+      }
+      const [one, other] = [...copies.keys()];
+      if (one !== undefined && other !== undefined) expect(await changes(one, other)).toEqual(compareFrozen(await frozen(one), await frozen(other)));
+    }),
+    { numRuns: 12 },
+  );
+}, 180_000);

@@ -1,0 +1,96 @@
+/** @jest-environment ./web/test/browserEnvironment.mjs */
+import { afterEach, expect, test } from '@jest/globals';
+import { EMPTY_REQUIREMENT } from '@caderno/core/basis';
+import { baselineNumber, type Frozen } from '@caderno/core/baselines';
+import type { Baseline, FrozenChanges, NewBaseline } from '@caderno/contract';
+import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { onThePage } from '../../test/onThePage.tsx';
+import { requirementHead, standInProject } from '../../test/standInProject.ts';
+import { BaselinesChapter } from './BaselinesChapter.tsx';
+
+afterEach(cleanup);
+
+const NO_COUNTS = { leftOut: 0, waiting: 0, suspect: 0, shown: 0, linked: 0, gap: 0 };
+const baseline = (n: number, more: Partial<Baseline> = {}): Baseline => ({ number: baselineNumber(n), name: `Moment ${n}`, note: '', by: 'Rui M.', at: '2026-01-01T10:00:00.000Z', part: '', revision: n, seal: `${n}`.repeat(64), counts: { requirement: 3, case: n }, agreed: 1, coverage: { counts: { ...NO_COUNTS, shown: n, gap: 10 - n }, cases: n, instances: 4, minutes: 90, unanalysed: 2 }, ...more });
+const frozen = (id: Frozen['id'], version: number, more: Partial<Frozen> = {}): Frozen => ({ id, version, meaningSince: version, state: 'draft', title: `Title of ${id}`, module: '', ...more });
+
+function chapter(all: Baseline[], changes: FrozenChanges['changes'], path = '/p/baselines', more: Parameters<typeof standInProject>[2] = {}, rights = {}) {
+  const server = standInProject([requirementHead(1), requirementHead(2, { state: 'withdrawn' })], [], {
+    listBaselines: () => all,
+    compareBaselines: ({ params, query }) => ({ from: params.baseline, to: query.to ?? null, changes: query.to === undefined ? changes : [], total: query.to === undefined ? changes.length : 0 }),
+    readFrozen: ({ params }) => ({ version: 1, kind: 'requirement', content: { ...EMPTY_REQUIREMENT, title: 'R', text: `As it was of ${params.id}` } }),
+    readVersion: ({ params }) => ({ version: Number(params.version), author: 'Rui M.', at: '2026-01-01T10:00:00.000Z', note: '', kind: 'requirement', content: { ...EMPTY_REQUIREMENT, title: 'R', text: `As it is of ${params.id}` } }),
+    ...more,
+  });
+  onThePage(<BaselinesChapter />, rights, path, '/p/baselines/:baseline?');
+  return server;
+}
+
+test('the latest is opened; what changed since is told by what became of it, each with its difference', async () => {
+  chapter([baseline(2), baseline(1)], [
+    { kind: 'added', to: frozen('R-3', 1) },
+    { kind: 'changed', from: frozen('R-1', 1), to: frozen('R-1', 4), meant: true },
+    { kind: 'changed', from: frozen('R-4', 1), to: frozen('R-4', 2), meant: false },
+    { kind: 'gone', from: frozen('R-2', 2) },
+    { kind: 'state', from: frozen('R-5', 1), to: frozen('R-5', 1, { state: 'agreed' }) },
+  ]);
+  expect((await screen.findByRole('heading', { level: 2 })).textContent).toBe('Moment 2');
+  const group = async (name: string) => within(await screen.findByRole('region', { name })).getAllByRole('button').map((b) => b.textContent);
+  expect([await group('Changed'), await group('Added'), await group('Withdrawn or gone'), await group('The same, but stands otherwise')]).toEqual([
+    ['R-1Title of R-1 v1 → v4', 'R-4Title of R-4 v1 → v2, means the same'], ['R-3Title of R-3 v1'], ['R-2Title of R-2 was v2'], ['R-5Title of R-5 draft → agreed'],
+  ]);
+  fireEvent.click(screen.getByRole('button', { name: /^R-1/ }));
+  await waitFor(() => expect([document.querySelector('del')?.textContent, document.querySelector('ins')?.textContent]).toEqual(['was', 'is']));
+  fireEvent.click(screen.getByRole('button', { name: /^R-2/ }));
+  expect(await screen.findByText('As it was of R-2')).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: /^R-3/ }));
+  expect(await screen.findByText('As it is of R-3')).toBeTruthy();
+});
+
+test('two are compared, with the coverage of both; of a part there is none', async () => {
+  const server = chapter([baseline(3), baseline(2), baseline(1, { part: 'R-1', coverage: null })], [], '/p/baselines/3');
+  expect(await screen.findByText('Nothing changed.')).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: /^Up to/ }));
+  fireEvent.click(await screen.findByRole('option', { name: /^B-2/ }));
+  await waitFor(() => expect(server.calls('compareBaselines')).toHaveLength(2));
+  const row = (name: string) => within(screen.getByRole('row', { name: new RegExp(`^${name}`) })).getAllByRole('cell').map((c) => c.textContent);
+  expect([row('coverage'), row('gaps'), row('time to execute')]).toEqual([['30 %', '20 %'], ['7', '8'], [expect.any(String), expect.any(String)]]);
+  cleanup();
+  chapter([baseline(1, { part: 'R-1', coverage: null })], [], '/p/baselines/1');
+  expect(await screen.findByText(/^No coverage was computed for it, as it is of a part/)).toBeTruthy();
+});
+
+test('one is taken with a name, of everything or of a requirement; what is refused stays; readers take none', async () => {
+  const taken: NewBaseline[] = [];
+  const all: Baseline[] = [];
+  chapter(all, [], '/p/baselines', {
+    takeBaseline: ({ body }) => {
+      taken.push(body);
+      all.unshift(baseline(all.length + 1, { name: body.name }));
+      return all[0]!;
+    },
+  });
+  fireEvent.click(await screen.findByRole('button', { name: 'Take a baseline' }));
+  const button = screen.getByRole<HTMLButtonElement>('button', { name: 'Take it' });
+  expect(button.disabled).toBe(true);
+  fireEvent.change(screen.getByLabelText('Name'), { target: { value: ' Before the pilot ' } });
+  expect([...screen.getByLabelText<HTMLSelectElement>('Of').options].map((o) => o.value)).toEqual(['', 'R-1']);
+  fireEvent.change(screen.getByLabelText('Of'), { target: { value: 'R-1' } });
+  fireEvent.click(button);
+  await waitFor(() => expect(taken).toEqual([{ name: 'Before the pilot', note: '', of: { requirement: 'R-1' } }]));
+  await waitFor(() => expect(screen.getByTitle('Address').textContent).toBe('/p/baselines/1'));
+  cleanup();
+  chapter([], [], '/p/baselines', {}, { canEdit: false });
+  await screen.findByText('No baseline yet');
+  expect(screen.queryByRole('button', { name: 'Take a baseline' })).toBeNull();
+});
+
+test('the seal is checked when one asks, and says what was altered', async () => {
+  let altered: Frozen['id'][] = [];
+  chapter([baseline(1)], [], '/p/baselines/1', { checkBaseline: () => ({ seal: '1'.repeat(64), fits: true, altered }) });
+  fireEvent.click(await screen.findByRole('button', { name: 'Check it' }));
+  expect(await screen.findByText('All that it holds is as it was sealed.')).toBeTruthy();
+  altered = ['C-1'];
+  fireEvent.click(screen.getByRole('button', { name: 'Check it' }));
+  expect(await screen.findByText(/C-1 were altered in the database/)).toBeTruthy();
+});

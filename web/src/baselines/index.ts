@@ -1,0 +1,1 @@
+export { BaselinesChapter } from './BaselinesChapter.tsx';
