@@ -3,7 +3,7 @@ import { expectAccessible, openAs } from './helpers.ts';
 
 const state = (page: Page) => page.getByRole('button', { name: /^State:/ });
 
-test('asked from the page of a case, objected to, mended, agreed by two; everybody sees it as it happens', async ({ browser }) => {
+test('asked from the page of a case, objected to, mended, agreed by two, frozen and compared; everybody sees it as it happens', async ({ browser }) => {
   const rui = await openAs(browser, 'Rui M.', '/cases/C-18');
   const teresa = await openAs(browser, 'Teresa L.', '/reviews');
   await expect(teresa.getByRole('link', { name: 'Bills of December' })).toBeVisible();
@@ -63,6 +63,36 @@ test('asked from the page of a case, objected to, mended, agreed by two; everybo
     await expect(versions.getByRole('listitem').filter({ hasText: 'v2' })).toContainText('Teresa L. agreed in review 3');
     await expect(versions.getByRole('listitem').filter({ hasText: 'v1' })).toContainText('Teresa L. objected in review 3');
     await duarte.context().close();
+  });
+  await test.step('frozen in a baseline, edited, compared; the other sees the baseline at once', async () => {
+    await teresa.goto('/fonte-clara/baselines');
+    await expect(teresa.getByRole('list', { name: 'Baselines' }).getByRole('link')).toHaveCount(2);
+    await rui.keyboard.press('Escape');
+    await rui.keyboard.press('g');
+    await rui.keyboard.press('n');
+    await rui.getByRole('button', { name: 'Take a baseline' }).click();
+    await expect(rui.getByRole('textbox', { name: 'Name' })).toBeFocused();
+    await rui.keyboard.type('After the review');
+    await rui.keyboard.press('Enter');
+    await expect(rui.getByRole('heading', { name: 'After the review' })).toBeVisible();
+    await expect(rui.getByText('Nothing changed.')).toBeVisible();
+    await expectAccessible(rui);
+    await expect(teresa.getByRole('link', { name: /After the review/ })).toBeVisible({ timeout: 4_000 });
+    await teresa.goto('/fonte-clara/cases/C-18');
+    await teresa.getByRole('textbox', { name: 'Action of step 1' }).click();
+    await teresa.keyboard.press('End');
+    await teresa.keyboard.type(' twice');
+    await teresa.keyboard.press('Control+s');
+    await expect(teresa.getByText('v3 · saved')).toBeVisible();
+    await expect(state(teresa)).toHaveText('Draft');
+    await expect(teresa.getByRole('link', { name: 'v2 was agreed' })).toBeVisible();
+    const changed = rui.getByRole('region', { name: 'Changed' }).getByRole('button', { name: /^C-18/ });
+    await expect(changed).toContainText('v2 → v3', { timeout: 6_000 });
+    await changed.click();
+    await expect(rui.locator('ins', { hasText: 'twice' })).toBeVisible();
+    await rui.getByRole('button', { name: 'Check it' }).click();
+    await expect(rui.getByText('All that it holds is as it was sealed.')).toBeVisible();
+    await expectAccessible(rui);
   });
   await rui.context().close();
   await teresa.context().close();

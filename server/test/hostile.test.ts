@@ -63,6 +63,7 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   changeReview: [{ title: 'Readings', note: '', due: null, people: [randomUUID()] }],
   answerReview: [{ of: [{ id: 'R-1', version: 1 }], agrees: false, note: 'Which one?' }],
   askAgain: [{ ids: ['R-1'] }],
+  endReview: [{}],
   saveQuery: [{ kind: 'case', name: 'n', query: 'state:draft', everybody: true }],
   saveListView: [{ group: 'module', sort: { column: 'updated', descending: true }, columns: [{ column: 'id', width: null }, { column: 'title', width: 300 }] }],
   createProject: [{ key: 'p', name: 'P' }],
