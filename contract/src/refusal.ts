@@ -293,7 +293,7 @@ export function refusalSentence(refusal: Refusal): string {
     case 'review_moved':
       return `${refusal.id} is asked for as v${refusal.version} by now. Your answer was not taken; look at what changed and answer again.`;
     case 'reviewers_too_few':
-      return `Too few of those asked may agree to ${refusal.id}: this project asks for ${refusal.needed === 'all' ? 'everybody' : refusal.needed}${refusal.authors ? '' : ', and not for who wrote it'}. Nothing was changed; ask more people.`;
+      return `Too few of those asked may agree to ${refusal.id}: ${refusal.needed === 'all' ? 'everybody who is asked' : refusal.needed === 1 ? 'somebody' : `${refusal.needed} people`} must agree${refusal.authors ? '' : ', and not those who wrote it'}. Nothing was changed; ask more people${refusal.authors ? '' : ', or let people agree to their own work in the project’s settings'}.`;
     case 'person_unknown':
       return 'One of these people is no longer in the project. Nothing was changed; choose again.';
     case 'state_by_review':
