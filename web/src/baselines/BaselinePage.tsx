@@ -31,6 +31,7 @@ export function BaselinePage({ baseline, others }: Props) {
       <Section title="What it holds">
         <ul className="mt-1 flex flex-wrap gap-x-6 text-sm">
           {ARTEFACT_KINDS.flatMap((kind) => (counts[kind] === undefined ? [] : [<li key={kind}>{countOf(counts[kind], ...KIND_NAME[kind])}</li>]))}
+          {Object.keys(counts).length === 0 && <li>nothing yet</li>}
           <li className="text-ink2">{agreed.toLocaleString()} of them agreed</li>
         </ul>
         <Coverage baseline={baseline} to={to} />
@@ -62,7 +63,10 @@ function Coverage({ baseline, to }: { readonly baseline: Baseline; readonly to: 
   if (then === null) return <p className="mt-2 text-sm text-ink2">No coverage was computed for it{baseline.part === '' ? ': the project changed all the while' : ', as it is of a part'}.</p>;
   const now = to === null ? (present === undefined ? null : { ...present, unanalysed: present.unanalysed.length }) : to.coverage;
   const head = to === null ? 'now' : `B-${to.number}`;
-  const percent = (counts: FrozenCoverage['counts']): string => `${percentDown(shownRatio(counts)) ?? '–'} %`;
+  const percent = (counts: FrozenCoverage['counts']): string => {
+    const share = percentDown(shownRatio(counts));
+    return share === null ? '–' : `${share} %`;
+  };
   const lines: readonly (readonly [string, (c: FrozenCoverage) => string])[] = [
     ['coverage', (c) => percent(c.counts)],
     ['shown', (c) => c.counts.shown.toLocaleString()],

@@ -271,7 +271,8 @@ function Offline() {
 function Open({ project, person }: { readonly project: string; readonly person: string }) {
   const figures = useFigures(project);
   const forMe = useOpenThreads(project).data?.filter((t) => t.forMe).length ?? 0;
-  const asking = useReviews(project).data?.filter((r) => r.endedAt === null && r.asked.some((a) => a.person === person && a.waiting > 0)).length ?? 0;
+  const reviews = useReviews(project).data?.filter((r) => r.endedAt === null) ?? [];
+  const asking = reviews.filter((r) => r.asked.some((a) => a.person === person && a.waiting > 0)).length;
   if (figures === undefined) return null;
   const look = 'whitespace-nowrap text-sm text-ink2 hover:underline';
   return (
@@ -282,6 +283,11 @@ function Open({ project, person }: { readonly project: string; readonly person: 
       {asking > 0 && (
         <NavLink to={address.reviews(project)} className={look}>
           <b className="font-semibold text-blue">{asking}</b> {asking === 1 ? 'review asks' : 'reviews ask'} you
+        </NavLink>
+      )}
+      {asking === 0 && reviews.length > 0 && (
+        <NavLink to={address.reviews(project)} className={look}>
+          <b className="font-semibold text-ink">{reviews.length}</b> open {reviews.length === 1 ? 'review' : 'reviews'}
         </NavLink>
       )}
       {forMe > 0 && (
