@@ -1,9 +1,10 @@
+import { afterAll, beforeAll, beforeEach } from '@jest/globals';
 import { randomBytes, randomUUID } from 'node:crypto';
 import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { getRequestListener } from '@hono/node-server';
-import { API_ROOT, api, type BodyOf, type KindAndContent, type Operation, type ParamsOf, type QueryInputOf, type Refusal, type ResponseOf, type Role } from '@caderno/contract';
+import { API_ROOT, ROLES, api, type BodyOf, type KindAndContent, type Operation, type ParamsOf, type QueryInputOf, type Refusal, type ResponseOf, type Role } from '@caderno/contract';
 import { EMPTY_REQUIREMENT } from '@caderno/core/basis';
 import { EMPTY_CASE } from '@caderno/core/cases';
 import { EMPTY_CONDITION } from '@caderno/core/conditions';
@@ -155,4 +156,28 @@ export function pngOf(width: number, height: number): Uint8Array<ArrayBuffer> {
   view.setUint32(20, height);
   bytes.set([8, 2, 0, 0, 0], 24);
   return bytes;
+}
+
+/** A server with a database of its own for the tests of a file, and for each of them a project with people of every role who call in it. */
+export function eachInProject(prefix: string) {
+  let database: Awaited<ReturnType<typeof makeDatabase>>;
+  let server: TestServer;
+  let turn = 0;
+  const now = { key: '' } as { key: string; server: TestServer; people: Record<Role, string> } & Record<Role, Caller>;
+  beforeAll(async () => {
+    database = await makeDatabase();
+    server = await startServer(database.url);
+    now.server = server;
+  });
+  afterAll(async () => {
+    await server.close();
+    await database.drop();
+  });
+  beforeEach(async () => {
+    const key = `${prefix}-${(turn += 1)}`;
+    const made = await makeProject(server.db, key);
+    const as = (session: string): Caller => (name, input = {}, headers = {}) => server.as(session)(name, { ...input, params: Object.assign({}, input.params, { project: key }) }, headers);
+    Object.assign(now, { key, people: made.people }, Object.fromEntries(ROLES.map((role) => [role, as(made[role])])));
+  });
+  return now;
 }

@@ -1,41 +1,19 @@
-import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { beforeEach, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { reviewNumber } from '@caderno/core/reviews';
 import { newCover } from '@caderno/core/cases';
 import { DEFAULT_SETTINGS, type Review } from '@caderno/contract';
 import fc from 'fast-check';
-import { condition, makeDatabase, makeProject, requirement, startServer, testCase, type Caller, type TestServer } from './harness.ts';
+import { condition, eachInProject, makeProject, requirement, testCase, type Caller } from './harness.ts';
 
-let database: Awaited<ReturnType<typeof makeDatabase>>;
-let server: TestServer;
+const the = eachInProject('reviews');
 let analyst: Caller;
 let reader: Caller;
 let lead: Caller;
-let administrator: Caller;
-let ids: Record<'analyst' | 'reader' | 'lead', string>;
-let key = '';
-let turn = 0;
+let ids: typeof the.people;
 
-function inProject(session: string): Caller {
-  const call = server.as(session);
-  return (name, input = {}, headers = {}) => call(name, { ...input, params: Object.assign({}, input.params, { project: key }) }, headers);
-}
-
-beforeAll(async () => {
-  database = await makeDatabase();
-  server = await startServer(database.url);
-});
-afterAll(async () => {
-  await server.close();
-  await database.drop();
-});
 beforeEach(async () => {
-  key = `reviews-${(turn += 1)}`;
-  const people = await makeProject(server.db, key);
-  [analyst, reader, lead, administrator] = [inProject(people.analyst), inProject(people.reader), inProject(people.lead), inProject(people.administrator)];
-  const members = (await analyst('listMembers')).data;
-  const idOf = (role: string): string => members.find((m) => m.role === role)!.id;
-  ids = { analyst: idOf('analyst'), reader: idOf('reader'), lead: idOf('lead') };
+  ({ analyst, reader, lead, people: ids } = the);
   await analyst('createArtefact', { body: requirement() });
 });
 
@@ -92,7 +70,7 @@ test('a save during the review asks anew for what changed in meaning only, also 
   await say(reader, true, 1, 'R-2');
   await say(reader, true, 3);
   expect((await read()).endedAt).not.toBeNull();
-  expect(await server.db.query('SELECT number, agreed_version, head FROM artefact WHERE project_id = (SELECT id FROM project WHERE key = $1) ORDER BY number', { bind: [key], plain: false }).then(([rows]) => rows)).toEqual([{ number: 1, agreed_version: 3, head: 3 }, { number: 2, agreed_version: 1, head: 2 }]);
+  expect(await the.server.db.query('SELECT number, agreed_version, head FROM artefact WHERE project_id = (SELECT id FROM project WHERE key = $1) ORDER BY number', { bind: [the.key], plain: false }).then(([rows]) => rows)).toEqual([{ number: 1, agreed_version: 3, head: 3 }, { number: 2, agreed_version: 1, head: 2 }]);
 });
 
 test('an objection taken back after the mend asks for what it has become; one to what was agreed takes the agreement back', async () => {
@@ -124,7 +102,7 @@ test('who leaves the project or loses the role no longer counts; who was never a
   await say(reader, false, 1);
   await say(lead, true, 1);
   expect(standing(await read())).toBe('objected');
-  const removed = await administrator('removeMember', { params: { person: ids.reader } as never });
+  const removed = await the.administrator('removeMember', { params: { person: ids.reader } as never });
   expect([removed.status, standing(await read()), (await head()).state]).toEqual([200, 'agreed', 'agreed']);
 });
 
@@ -170,7 +148,7 @@ test('undoing an agreement by hand makes it as if it had not been, and never agr
   await setState('agreed');
   const agreed = (await analyst('listChanges', { query: {} })).data[0]!;
   await analyst('undoChange', { params: { change: agreed.id } as never, body: {} });
-  const stored = async () => (await server.db.query('SELECT state, agreed_version FROM artefact WHERE project_id = (SELECT id FROM project WHERE key = $1)', { bind: [key] }))[0];
+  const stored = async () => (await the.server.db.query('SELECT state, agreed_version FROM artefact WHERE project_id = (SELECT id FROM project WHERE key = $1)', { bind: [the.key] }))[0];
   expect(await stored()).toEqual([{ state: 'draft', agreed_version: null }]);
   await setState('agreed');
   await setState('draft');
@@ -212,7 +190,7 @@ test('under any order of saves, answers and questions anew, no version is agreed
         else if (a === 'leadAgrees' || a === 'leadObjects') await answer(lead, 'lead', a === 'leadAgrees', version);
         else if (a === 'late') await answer(lead, 'lead', true, Math.max(1, version - 1));
         else await analyst('askAgain', { ...ofReview(number), body: { ids: [made] } });
-        const [stored] = (await server.db.query(`SELECT a.state, a.agreed_version AS agreed, a.meaning_since AS since FROM artefact a WHERE a.project_id = (SELECT id FROM project WHERE key = $1) AND kind = 'requirement' AND number = $2`, { bind: [key, Number(made.slice(2))] }))[0] as { state: string; agreed: number | null; since: number }[];
+        const [stored] = (await the.server.db.query(`SELECT a.state, a.agreed_version AS agreed, a.meaning_since AS since FROM artefact a WHERE a.project_id = (SELECT id FROM project WHERE key = $1) AND kind = 'requirement' AND number = $2`, { bind: [the.key, Number(made.slice(2))] }))[0] as { state: string; agreed: number | null; since: number }[];
         if (stored!.agreed !== null) expect([a, agreed.get(stored!.agreed)?.size]).toEqual([a, 2]);
         if (stored!.state === 'agreed') expect(stored!.agreed).toBeGreaterThanOrEqual(stored!.since);
       }
@@ -220,3 +198,24 @@ test('under any order of saves, answers and questions anew, no version is agreed
     { numRuns: 25 },
   );
 }, 120_000);
+
+test('who agrees while somebody saves agrees to what they saw, or is told; the other’s words are asked for', async () => {
+  for (let i = 0; i < 6; i += 1) {
+    const id = (await analyst('createArtefact', { body: requirement() })).data.summary.id;
+    const { number } = (await ask([id], [ids.reader])).data.review;
+    const [answered, saved] = await Promise.all([reader('answerReview', { ...ofReview(number), body: { of: [{ id, version: 1 }], agrees: true, note: '' } }), save({ text: `Written at once ${i}` }, analyst, id)]);
+    expect(saved.status).toBe(200);
+    const [stored] = (await the.server.db.query('SELECT state, agreed_version FROM artefact WHERE project_id = (SELECT id FROM project WHERE key = $1) AND number = $2', { bind: [the.key, Number(id.slice(2))] }))[0] as { state: string; agreed_version: number | null }[];
+    // Agreed first, the review ended and the save made a draft; saved first, the answer was of another version.
+    expect(stored).toEqual(answered.status === 200 ? { state: 'draft', agreed_version: 1 } : { state: 'inReview', agreed_version: null });
+    if (answered.status !== 200) expect(answered.refusal).toMatchObject({ code: 'review_moved', version: 2 });
+  }
+});
+
+test('nobody of another project reads a review, answers in it or finds out that there is one', async () => {
+  await ask(['R-1'], [ids.reader]);
+  const call = the.server.as((await makeProject(the.server.db, `${the.key}-other`)).lead);
+  expect((await call('readReview', { params: { project: the.key, review: reviewNumber(1) } })).status).toBe(404);
+  expect((await call('answerReview', { params: { project: `${the.key}-other`, review: reviewNumber(1) }, body: { of: [{ id: 'R-1', version: 1 }], agrees: true, note: '' } })).refusal.code).toBe('review_unknown');
+  expect((await say(reader, true, 1)).data.items[0]?.answers).toHaveLength(1);
+});

@@ -1,4 +1,5 @@
-import type { ArtefactId, ArtefactState } from '@caderno/core/artefacts';
+import { kindOfId, type ArtefactId, type ArtefactState } from '@caderno/core/artefacts';
+import { isReviewable } from '@caderno/core/reviews';
 import { useCallback, useState, type ReactNode } from 'react';
 import { call, tellFailure, useForeseen, useSettings, withState } from '../api/index.ts';
 import { AskReview } from '../askReview/index.ts';
@@ -46,7 +47,7 @@ export function SaveBar({ id, state, author, at, editing, children }: Props) {
     <div className="text-xs text-ink2">
       <div className="flex items-start gap-2">
         <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-2 gap-y-1.5">
-          {state !== null && <Choose label="State" value={state} options={options(STATE_WORD).filter((o) => o.value !== 'agreed' || byHand || state === 'agreed')} onChange={setState} disabled={!canEdit} />}
+          {state !== null && <Choose label="State" value={state} options={options(STATE_WORD).filter((o) => o.value === state || (o.value === 'inReview' ? isReviewable(kindOfId(id)) : o.value !== 'agreed' || byHand))} onChange={setState} disabled={!canEdit} />}
           <span role="status" aria-live="polite" className={isUsual(editing.keep) ? 'w-[7.5rem] truncate' : ''} title={`Saved ${ago(at)} by ${author}`}>
             v{editing.version} · <KeepWords keep={editing.keep} saved={`saved ${ago(at)}`} />
           </span>
