@@ -131,7 +131,7 @@ test('under any later edits reading at a baseline equals a copy made at that mom
 }, 180_000);
 
 test('taken while much is written at once, it holds all of a command or nothing of it', async () => {
-  const one = (i: number) => analyst('writeArtefacts', { body: { made: [testCase({ title: `One of ${i}` }), testCase({ title: `Other of ${i}` })], changed: [], detail: '' } });
+  const one = (i: number) => analyst('writeArtefacts', { body: { made: [testCase({ title: `One of ${i}` }), testCase({ title: `Other of ${i}` })], changed: [], withdrawn: [], detail: '' } });
   await Promise.all([one(1), take('A'), one(2), take('B'), one(3), take('C'), one(4)]);
   for (const n of [1, 2, 3]) {
     const titles = (await frozen(n)).map((i) => i.title);
