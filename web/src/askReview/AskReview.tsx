@@ -30,12 +30,14 @@ export function AskReview({ ids, onClose }: Props) {
   const requirement = ids.length === 1 && alone !== undefined && kindOfId(alone) === 'requirement' ? (alone as RequirementId) : null;
   const hanging = useQuery({ queryKey: [project, 'list', 'hanging', requirement], queryFn: () => call('readHanging', { params: { project, requirement: requirement ?? 'R-1' } }), enabled: requirement !== null }).data;
   const [withAll, setWithAll] = useState(false);
+  // Sent again after an answer that never came, it is the same command.
+  const [commandId] = useState(() => crypto.randomUUID());
   const wanted = withAll && hanging !== undefined ? hanging : ids;
   const asked = wanted.filter((id) => canBeAsked(id, byId.get(id)?.state));
   const title = ids.length === 1 && alone !== undefined ? `${alone} ${byId.get(alone)?.title ?? ''}`.trim().slice(0, 300) : '';
   const ask = async (terms: Parameters<Parameters<typeof ReviewTerms>[0]['onTake']>[0]): Promise<boolean> => {
     try {
-      const { review, left } = await call('askReview', { params: { project }, body: { ...terms, ids: asked } }, { commandId: crypto.randomUUID() });
+      const { review, left } = await call('askReview', { params: { project }, body: { ...terms, ids: asked } }, { commandId });
       const out = left.map((l) => `${l.id} ${LEFT_WORD[l.reason]}`).join(', ');
       toast.success(`Review ${review.number} asks for ${countOf(review.items.length, 'artefact')}.${out === '' ? '' : ` Not asked for: ${out}.`}`, { action: { label: 'Open the review', onClick: () => void navigate(address.review(project, review.number)) } });
       return true;

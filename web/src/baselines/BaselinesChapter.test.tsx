@@ -6,6 +6,7 @@ import type { Baseline, FrozenChanges, NewBaseline } from '@caderno/contract';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { onThePage } from '../../test/onThePage.tsx';
 import { requirementHead, standInProject } from '../../test/standInProject.ts';
+import { Refusing } from '../../test/standInServer.ts';
 import { BaselinesChapter } from './BaselinesChapter.tsx';
 
 afterEach(cleanup);
@@ -63,8 +64,11 @@ test('two are compared, with the coverage of both; of a part there is none', asy
 test('one is taken with a name, of everything or of a requirement; what is refused stays; readers take none', async () => {
   const taken: NewBaseline[] = [];
   const all: Baseline[] = [];
+  const commands: (string | null)[] = [];
   chapter(all, [], '/p/baselines', {
-    takeBaseline: ({ body }) => {
+    takeBaseline: ({ body, headers }) => {
+      commands.push(headers.get('command-id'));
+      if (commands.length === 1) throw new Refusing({ code: 'project_busy', seconds: 1 });
       taken.push(body);
       all.unshift(baseline(all.length + 1, { name: body.name }));
       return all[0]!;
@@ -77,7 +81,10 @@ test('one is taken with a name, of everything or of a requirement; what is refus
   expect([...screen.getByLabelText<HTMLSelectElement>('Of').options].map((o) => o.value)).toEqual(['', 'R-1']);
   fireEvent.change(screen.getByLabelText('Of'), { target: { value: 'R-1' } });
   fireEvent.click(button);
+  await waitFor(() => expect([commands.length, button.disabled]).toEqual([1, false]));
+  fireEvent.click(button);
   await waitFor(() => expect(taken).toEqual([{ name: 'Before the pilot', note: '', of: { requirement: 'R-1' } }]));
+  expect(new Set(commands).size).toBe(1);
   await waitFor(() => expect(screen.getByTitle('Address').textContent).toBe('/p/baselines/1'));
   cleanup();
   chapter([], [], '/p/baselines', {}, { canEdit: false });

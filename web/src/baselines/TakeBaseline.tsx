@@ -17,10 +17,12 @@ export function TakeBaseline({ onClose }: { readonly onClose: () => void }) {
   const [note, setNote] = useState('');
   const [of, setOf] = useState<RequirementId | ''>('');
   const [busy, setBusy] = useState(false);
+  // Sent again after an answer that never came, it is the same command: nobody has two.
+  const [commandId] = useState(() => crypto.randomUUID());
   const take = async (): Promise<void> => {
     setBusy(true);
     try {
-      const taken = await call('takeBaseline', { params: { project }, body: { name: name.trim(), note: note.trim(), of: of === '' ? { everything: true } : { requirement: of } } }, { commandId: crypto.randomUUID() });
+      const taken = await call('takeBaseline', { params: { project }, body: { name: name.trim(), note: note.trim(), of: of === '' ? { everything: true } : { requirement: of } } }, { commandId });
       await client.invalidateQueries({ queryKey: [project, 'baselines', 'all'] });
       toast.success(`B-${taken.number} is taken.`);
       onClose();

@@ -77,7 +77,7 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'A baseline freezes exact versions of everything, with the settings and the coverage of that moment. Nobody can change it.',
     'What changed since, or between two, is told artefact by artefact; each opens its difference.',
     'The seal is a SHA-256 over all that it holds. Checking it reads everything again: a change behind everybody’s back is noticed.',
-    'One of a part is taken from a selection in a list, or from a requirement with all that hangs on it.',
+    'One of a part holds a requirement with all that hangs on it, and what that uses.',
   ],
   reviews: [
     'A review asks people to agree to exact versions. It is asked for from an artefact, by its state, or from a selection.',
