@@ -8,6 +8,7 @@ import { EditorView } from '@codemirror/view';
 import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { PERSON, onThePage } from '../../test/onThePage.tsx';
 import { Refusing, StandInServer } from '../../test/standInServer.ts';
+import { ParameterField } from '../steps/index.ts';
 import { peopleOffered } from './RemarkField.tsx';
 import { Remarks } from './Remarks.tsx';
 import { questionTitle, subjectsOf } from './asQuestion.ts';
@@ -15,6 +16,7 @@ import { questionTitle, subjectsOf } from './asQuestion.ts';
 afterEach(cleanup);
 
 const CONTENT = { ...EMPTY_CASE, title: 'Refused', steps: [plainStep(stepId('s1'), 'Open the form'), plainStep(stepId('s2'), 'Enter 120 and confirm', 'It is refused')] };
+const NO_PARAMETERS = { parameters: [], values: null, constants: new Map(), onCreate: () => undefined };
 let made = 0;
 const someId = () => remarkId(`00000000-0000-4000-8000-${String((made += 1)).padStart(12, '0')}`);
 const said = (text: string, part: Partial<Remark> = {}): Remark => ({ id: someId(), author: someId(), name: 'Rui M.', text, at: '2026-06-01T09:00:00.000Z', editedAt: null, takenBackAt: null, ...part });
@@ -38,6 +40,9 @@ function page(threads: RemarkThread[], refuses = { once: false }, rights: Partia
   });
   onThePage(
     <>
+      <div data-place="steps/s1/action">
+        <ParameterField label="Action of step 1" value="Open the form" onChange={() => undefined} readOnly={false} context={NO_PARAMETERS} />
+      </div>
       <div data-place="steps/s2/action">
         <textarea aria-label="Action of step 2" defaultValue="Enter 120 and confirm" />
       </div>
@@ -57,6 +62,16 @@ const write = (view: EditorView, text: string): void => act(() => view.dispatch(
 const key = (view: EditorView, name: string, ctrlKey = false): boolean => fireEvent.keyDown(view.contentDOM, { key: name, ctrlKey });
 const closed = (label: string) => waitFor(() => expect(screen.queryByLabelText(label)).toBeNull());
 const list = () => screen.findByRole('list', { name: 'Remarks on C-1' });
+
+test('the name of a place leads into it: also into a text that becomes an editor only once one is there', async () => {
+  page([thread('Why 120?', { place: on('steps/s1/action') }), thread('And when?', { place: on('steps/s2/action') })]);
+  const said = await list();
+  fireEvent.click(await within(said).findByRole('button', { name: 'Step 1, action' }));
+  expect(EditorView.findFromDOM(screen.getByLabelText('Action of step 1'))?.hasFocus).toBe(true);
+  fireEvent.click(within(said).getByRole('button', { name: 'Step 2, action' }));
+  expect(screen.getByLabelText('Action of step 2')).toHaveProperty('value', 'Enter 120 and confirm');
+  expect(document.activeElement).toBe(screen.getByLabelText('Action of step 2'));
+});
 
 test('threads stand in the order of their places, tell what is gone, and fold what is settled', async () => {
   page([thread('last', { place: on('steps/s9'), said: 'Pay' }), thread('second', { place: on('steps/s2/action', 'Enter 7') , said: 'Enter 7' }), thread('first'), thread('done', { settled: { name: 'Rui M.', at: '2026-06-02T09:00:00.000Z' } }), thread('none', { remarks: [said('', { takenBackAt: '2026-06-02T09:00:00.000Z' })] })]);

@@ -48,6 +48,9 @@ function wordsMarked(field: Element, oneLine: boolean): PagePlace['words'] {
   return end > start ? { start, end } : null;
 }
 
+/** What is written in or pressed; a text that becomes an editor once one is in it is one, too. */
+const FOCUSABLE = 'input, textarea, [contenteditable="true"], [tabindex="0"], button';
+
 /** Brings a place into view and goes there. */
 export function goToPlace(path: string): void {
   const parts = path.split('/');
@@ -55,7 +58,7 @@ export function goToPlace(path: string): void {
     const found = document.querySelector(placeSelector(parts.slice(0, count).join('/')));
     if (found === null) continue;
     found.scrollIntoView({ block: 'center' });
-    const inside = found.matches('input, textarea, button') ? found : found.querySelector('input, textarea, [contenteditable], button');
+    const inside = found.matches(FOCUSABLE) ? found : found.querySelector(FOCUSABLE);
     if (inside instanceof HTMLElement) inside.focus({ preventScroll: true });
     return;
   }
