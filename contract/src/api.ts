@@ -22,7 +22,7 @@ import { serverStateSchema } from './serverState.ts';
 import { projectSettingsSchema, settingsSchema } from './settings.ts';
 import { answerSchema, newThreadSchema, openThreadSchema, remarkIdSchema, remarkTextSchema, remarkThreadSchema, settledSchema } from './remarks.ts';
 import { answersSchema, askAgainSchema, askedReviewSchema, hangingSchema, newReviewSchema, reviewLineSchema, reviewNumberSchema, reviewSchema, reviewTermsSchema } from './reviews.ts';
-import { baselineNumberSchema, baselineSchema, frozenChangesSchema, frozenContentSchema, frozenItemsSchema, newBaselineSchema, sealCheckSchema } from './baselines.ts';
+import { baselineNumberSchema, baselineSchema, bringBackPlanSchema, bringBackSchema, broughtBackSchema, frozenChangesSchema, frozenContentSchema, frozenItemsSchema, newBaselineSchema, sealCheckSchema } from './baselines.ts';
 import { textUpTo } from './text.ts';
 import { listViewSchema, listViewsSchema, saveQuerySchema, savedQuerySchema } from './lists.ts';
 import { defectSchema, trackerStateSchema } from './tracker.ts';
@@ -114,6 +114,8 @@ export const api = {
   listFrozen: { method: 'GET', path: '/projects/:project/baselines/:baseline/items', access: 'reader', token: 'read', summary: 'What a baseline holds', params: ofBaseline, query: none, body: nothing, response: frozenItemsSchema },
   readFrozen: { method: 'GET', path: '/projects/:project/baselines/:baseline/items/:id', access: 'reader', token: 'read', summary: 'An artefact as a baseline holds it', params: ofBaseline.extend({ id: artefactIdSchema }), query: none, body: nothing, response: frozenContentSchema },
   compareBaselines: { method: 'GET', path: '/projects/:project/baselines/:baseline/changes', access: 'reader', token: 'read', summary: 'What changed from a baseline to another, or to now', params: ofBaseline, query: z.object({ to: baselineNumberSchema.optional() }), body: nothing, response: frozenChangesSchema },
+  planBringBack: { method: 'POST', path: '/projects/:project/baselines/:baseline/back/plan', access: 'analyst', summary: 'What bringing artefacts back to how a baseline holds them would change', params: ofBaseline, query: none, body: bringBackSchema, response: bringBackPlanSchema, most: LIMITS.lists },
+  bringBack: { method: 'POST', path: '/projects/:project/baselines/:baseline/back', access: 'analyst', summary: 'Bring artefacts back to how a baseline holds them, as new versions', params: ofBaseline, query: none, body: bringBackSchema, response: broughtBackSchema, most: LIMITS.lists },
   checkBaseline: { method: 'GET', path: '/projects/:project/baselines/:baseline/check', access: 'reader', token: 'read', summary: 'Whether what a baseline holds is what it was sealed with', params: ofBaseline, query: none, body: nothing, response: sealCheckSchema },
 
   listArtefacts: {

@@ -5,6 +5,7 @@ import { standingCountsSchema } from './coverage.ts';
 import { artefactIdSchema, requirementIdSchema, versionNumberSchema } from './ids.ts';
 import { kindAndContentSchema } from './kinds/index.ts';
 import { LIMITS } from './limits.ts';
+import { changedManySchema } from './many.ts';
 import { isEachOnce } from './once.ts';
 import { textUpTo, trimmedTextUpTo } from './text.ts';
 
@@ -68,3 +69,35 @@ export type FrozenChanges = z.infer<typeof frozenChangesSchema>;
 
 /** Whether what a baseline holds is what it was sealed with: the versions whose contents are others, and whether the seal fits. */
 export const sealCheckSchema = z.object({ seal: z.string(), fits: z.boolean(), altered: z.array(artefactIdSchema) });
+
+/** What is brought back to how a baseline holds it: some artefacts, or all that it holds. `withdraw`: what was added since is withdrawn. */
+export const bringBackSchema = z.strictObject({
+  of: z.union([z.strictObject({ ids: z.array(artefactIdSchema).min(1).max(LIMITS.many).refine(isEachOnce, 'must not repeat') }), z.strictObject({ everything: z.literal(true), withdraw: z.boolean() })]),
+});
+/** See {@link bringBackSchema}. */
+export type BringBack = z.infer<typeof bringBackSchema>;
+
+/** Artefacts of a plan told by name at once; the numbers count all. */
+export const MOST_BROUGHT_BACK_TOLD = 200;
+
+/** What becomes of an artefact that is brought back: its content of then as a new version, there again, or withdrawn. */
+export const BROUGHT_BACK = ['content', 'return', 'withdraw'] as const;
+/** See {@link BROUGHT_BACK}. */
+export type BroughtBack = (typeof BROUGHT_BACK)[number];
+
+/**
+ * What bringing back would change. `alongWith`: what uses it and could not stand without it; `agreed`: those that are
+ * agreed now and would be drafts; `drafts`: those that somebody is writing in; `users`: others that use what gets another content.
+ */
+export const bringBackPlanSchema = z.object({
+  lines: z.array(z.object({ id: artefactIdSchema, title: z.string(), does: z.enum(BROUGHT_BACK), alongWith: artefactIdSchema.nullable() })),
+  counts: z.record(z.enum(BROUGHT_BACK), z.int()),
+  agreed: z.int(),
+  drafts: z.int(),
+  users: z.array(artefactIdSchema),
+});
+/** See {@link bringBackPlanSchema}. */
+export type BringBackPlan = z.infer<typeof bringBackPlanSchema>;
+
+/** What was brought back; what could not be read is named. `change` is null when all was so already. */
+export const broughtBackSchema = changedManySchema.omit({ made: true });

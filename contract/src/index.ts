@@ -19,7 +19,7 @@ export {
   type Summary,
   type SummaryOfKind,
 } from './kinds/index.ts';
-export { MOST_FROZEN_CHANGES, baselineNumberSchema, baselineSchema, type Baseline, type FrozenChanges, type FrozenCoverage, type NewBaseline } from './baselines.ts';
+export { BROUGHT_BACK, MOST_BROUGHT_BACK_TOLD, MOST_FROZEN_CHANGES, baselineNumberSchema, baselineSchema, type Baseline, type BringBack, type BringBackPlan, type BroughtBack, type FrozenChanges, type FrozenCoverage, type NewBaseline } from './baselines.ts';
 export { UNREVIEWED_REASONS, reviewNumberSchema, type Answers, type NewReview, type Review, type ReviewItem, type ReviewLine, type UnreviewedReason } from './reviews.ts';
 export { placedIssues, type PlacedIssue } from './placedIssue.ts';
 export { STATUS_OF_REFUSAL, refusalSentence, type Refusal, type RefusalCode } from './refusal.ts';

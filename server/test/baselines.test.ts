@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { baselineNumber, compareFrozen } from '@caderno/core/baselines';
 import { newCover, plainStep, stepId } from '@caderno/core/cases';
 import { EMPTY_SHARED } from '@caderno/core/shared';
-import { DEFAULT_SETTINGS, type NewBaseline } from '@caderno/contract';
+import { DEFAULT_SETTINGS, type BringBack, type NewBaseline } from '@caderno/contract';
 import fc from 'fast-check';
 import { condition, eachInProject, requirement, testCase, type Caller } from './harness.ts';
 
@@ -91,6 +91,53 @@ test('taken once however often it is sent; readers read and take none; what is n
   expect((await analyst('undoChange', { params: { change: entry!.id } as never, body: {} })).refusal.code).toBe('undo_of_baseline');
 });
 
+const back = (n: number, of: BringBack['of'], call = analyst, headers = {}) => call('bringBack', { ...ofBaseline(n), body: { of } }, headers);
+const planned = async (n: number, of: BringBack['of']) => (await analyst('planBringBack', { ...ofBaseline(n), body: { of } })).data;
+const head = async (id: string) => (await analyst('readArtefact', { params: { id } as never })).data.summary;
+
+test('chosen artefacts come back as new versions in one entry, told before, undone at once; agreement never comes back by itself', async () => {
+  await take('Then');
+  await save('C-1', { title: 'Give it twice' });
+  await save('K-1', { title: 'Two readings' });
+  await analyst('setState', { params: { id: 'C-1' } as never, body: { state: 'agreed' } });
+  await analyst('setState', { params: { id: 'R-1' } as never, body: { state: 'withdrawn' } });
+  await analyst('keepDraft', { params: { id: 'C-1' } as never, body: { base: 2, content: { kind: 'case', content: (await analyst('readArtefact', { params: { id: 'C-1' } as never })).data.content } } as never });
+  const before = await changes(1);
+  expect(await planned(1, { ids: ['C-1', 'K-1', 'R-1'] })).toMatchObject({ counts: { content: 2, return: 1, withdraw: 0 }, agreed: 1, lines: [{ id: 'C-1', does: 'content' }, { id: 'K-1', does: 'content' }, { id: 'R-1', title: 'Readings', does: 'return', alongWith: null }] });
+  expect((await planned(1, { ids: ['K-1'] })).users).toEqual(['C-1']);
+  expect(await changes(1)).toEqual(before);
+  const command = { 'command-id': randomUUID() };
+  const brought = (await back(1, { ids: ['C-1', 'R-1'] }, analyst, command)).data;
+  expect([brought.changed, brought.left, brought.change?.detail, (await back(1, { ids: ['C-1', 'R-1'] }, analyst, command)).data.change?.id]).toEqual([2, [], 'brought back from B-1 Then', brought.change?.id]);
+  expect([await head('C-1'), await head('R-1'), await told(1)]).toMatchObject([{ title: 'Give it', version: 3, state: 'draft', agreed: 2 }, { state: 'draft' }, [['changed', 'K-1'], ['changed', 'C-1']]]);
+  expect((await analyst('bringBack', { ...ofBaseline(1), body: { of: { ids: ['C-1', 'R-1'] } } })).data).toEqual({ change: null, changed: 0, left: [] });
+  await analyst('undoChange', { params: { change: brought.change!.id } as never, body: {} });
+  expect([await head('C-1'), await head('R-1')]).toMatchObject([{ title: 'Give it twice', version: 4 }, { state: 'withdrawn' }]);
+  expect([(await back(1, { ids: ['C-1'] }, reader)).refusal.code, (await back(9, { ids: ['C-1'] })).refusal.code]).toEqual(['role_too_low', 'baseline_unknown']);
+});
+
+test('what comes back brings along what it uses and what is gone; what could not stand is refused whole; what cannot be read is told', async () => {
+  const made = await analyst('createArtefact', { body: { kind: 'shared', content: { ...EMPTY_SHARED, title: 'Open', steps: [plainStep(stepId('x'), 'open')] } } });
+  const [making] = (await analyst('listChanges', { query: {} })).data;
+  await save('C-1', { steps: [{ kind: 'shared', id: 'u', shared: 'S-1', pinned: null, arguments: [] }] });
+  await take('With shared steps');
+  await save('C-1', { steps: [] });
+  expect((await analyst('undoChange', { params: { change: making!.id } as never, body: {} })).status).toBe(200);
+  expect(await planned(1, { ids: ['C-1'] })).toMatchObject({ counts: { content: 1, return: 1 }, lines: [{ id: 'C-1' }, { id: made.data.summary.id, does: 'return', alongWith: 'C-1' }] });
+  await back(1, { ids: ['C-1'] });
+  expect([await told(1), (await head('S-1')).state]).toEqual([[['changed', 'C-1']], 'draft']);
+  // A circle that only now would be: S-1 calls what was C-1's other shared steps.
+  await analyst('createArtefact', { body: { kind: 'shared', content: { ...EMPTY_SHARED, title: 'Other', steps: [{ kind: 'shared', id: 'v', shared: 'S-1', pinned: null, arguments: [] }] } } as never });
+  await take('Other opens');
+  await save('S-2', { steps: [plainStep(stepId('y'), 'other')] });
+  await save('S-1', { steps: [{ kind: 'shared', id: 'w', shared: 'S-2', pinned: null, arguments: [] }] });
+  expect((await back(2, { ids: ['S-2'] })).refusal.code).toBe('use_circle');
+  expect([(await head('S-2')).version, (await back(2, { ids: ['S-1', 'S-2'] })).data.changed]).toEqual([2, 2]);
+  const stored = `artefact_id = (SELECT id FROM artefact WHERE kind = 'case' AND project_id = (SELECT id FROM project WHERE key = '${the.key}'))`;
+  await the.server.db.query(`UPDATE artefact_version SET content = '{}' WHERE version = 2 AND ${stored}`);
+  expect((await back(1, { everything: true, withdraw: false })).data.left).toEqual([{ id: 'C-1', reason: 'broken' }]);
+});
+
 test('under any later edits reading at a baseline equals a copy made at that moment', async () => {
   const act = fc.constantFrom('save', 'state', 'make', 'take', 'undo', 'settings');
   await fc.assert(
@@ -125,6 +172,17 @@ test('under any later edits reading at a baseline equals a copy made at that mom
       }
       const [one, other] = [...copies.keys()];
       if (one !== undefined && other !== undefined) expect(await changes(one, other)).toEqual(compareFrozen(await frozen(one), await frozen(other)));
+      // Whatever was done since: brought back in all, nothing differs in content, and what was there is there.
+      for (const n of copies.keys()) {
+        expect((await back(n, { everything: true, withdraw: true })).status).toBe(200);
+        const differing = (await changes(n)).filter((c) => c.kind !== 'state');
+        const same = await Promise.all(differing.map(async (c) => {
+          if (c.kind !== 'changed') return false;
+          const then = (await analyst('readFrozen', { params: { baseline: baselineNumber(n), id: c.to.id } as never })).data;
+          return JSON.stringify(then.content) === JSON.stringify((await analyst('readArtefact', { params: { id: c.to.id } as never })).data.content);
+        }));
+        expect(same.every(Boolean)).toBe(true);
+      }
     }),
     { numRuns: 12 },
   );

@@ -58,6 +58,8 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   answerRemark: [{ remark: randomUUID(), text: 'The last.' }],
   rewordRemark: [{ text: 'Which one?' }],
   settleThread: [{ settled: true }],
+  planBringBack: [{ of: { ids: ['R-1'] } }],
+  bringBack: [{ of: { everything: true, withdraw: true } }],
   takeBaseline: [{ name: 'Before', note: '', of: { ids: ['R-1'] } }],
   askReview: [{ title: 'Readings', note: '', due: '2026-12-24', people: [randomUUID()], ids: ['R-1'] }],
   changeReview: [{ title: 'Readings', note: '', due: null, people: [randomUUID()] }],

@@ -31,8 +31,8 @@ function active(items: readonly Frozen[]): Map<ArtefactId, Frozen> {
   return new Map(items.flatMap((item) => (item.state === 'withdrawn' ? [] : [[item.id, item] as const])));
 }
 
-/** The meaning changed when the later of the two began after the earlier one. */
-function isMeant(from: Frozen, to: Frozen): boolean {
+/** Whether two versions of an artefact mean something else: the meaning of the later of the two began after the earlier one. */
+export function isMeant(from: Pick<Frozen, 'version' | 'meaningSince'>, to: Pick<Frozen, 'version' | 'meaningSince'>): boolean {
   const [earlier, later] = from.version < to.version ? [from, to] : [to, from];
   return later.meaningSince > earlier.version;
 }

@@ -1,2 +1,3 @@
 export { baselineNumber, sealedLine, type BaselineNumber, type Frozen } from './baseline.ts';
-export { byId, changedItem, compareFrozen, type FrozenChange } from './compare.ts';
+export { stepsBack, type BackStep, type PresentStanding } from './bringBack.ts';
+export { byId, changedItem, compareFrozen, isMeant, type FrozenChange } from './compare.ts';

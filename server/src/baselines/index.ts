@@ -1,3 +1,5 @@
+export { bringBack } from './bringBack.ts';
+export { planBringBack } from './planBack.ts';
 export { checkSeal } from './check.ts';
 export { compareBaselines, listBaselines, listFrozen, readBaseline, readFrozen } from './read.ts';
 export { freeze, takeBaseline } from './take.ts';

@@ -24,6 +24,10 @@ export async function isHeavy(work: UnitOfWork, { name, body, params }: HeldRequ
     const few = fewNamed(body);
     return few === null || membership === null || (await storedSize(work, ofArtefacts(few, membership.projectId))) > LARGE_STORED;
   }
+  if (name === 'bringBack' || name === 'planBringBack') {
+    const sent = api.bringBack.body.safeParse(readJson(body));
+    return sent.success && (!('ids' in sent.data.of) || sent.data.of.ids.length > FEW);
+  }
   const sizeOf = STORED_SIZE[name];
   if (sizeOf === undefined || membership === null || person === null) return false;
   return (await storedSize(work, sizeOf(params, membership.projectId, person.id))) > LARGE_STORED;

@@ -2,14 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { mergeContent } from '@caderno/core/versions';
 import { schemaVersionOf, type Change, type KindAndContent, type Role } from '@caderno/contract';
 import {
-  asJson, changeOfRetry, findArtefact, idOfRow, issuesOf, kindAndContentOrBroken, leaveReviews, lockProject, readContent, writeJournalEntry, restorePlace, returnState, usersOf, undoPlanSchema, writeVersions, type UndoPlan, type Actor, type JournalEntryPart,
+  asJson, changeOfRetry, findArtefact, idOfRow, issuesOf, kindAndContentOrBroken, lockProject, readContent, writeJournalEntry, restorePlace, returnState, undoPlanSchema, writeVersions, type UndoPlan, type Actor, type JournalEntryPart,
 } from '../artefacts/index.ts';
 import { z } from 'zod';
-import { execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
-import { returnRemarks } from '../remarks/index.ts';
+import { modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
 import { DomainError } from '../domainError.ts';
 import { rememberCarried } from './carriedHere.ts';
+import { setExistence } from './existence.ts';
 import { storeImportBase } from './importBase.ts';
 import { readChange } from './journal.ts';
 import { readableSettings, storeSettings } from './storeSettings.ts';
@@ -114,16 +114,6 @@ function mergedValue(row: ArtefactRow, content: unknown): KindAndContent {
   const value = kindAndContentOrBroken(row.kind, schemaVersionOf(row.kind), content);
   if (value === null) throw new DomainError({ code: 'undo_blocked', id: idOfRow(row), paths: issuesOf(row.kind, { schema: schemaVersionOf(row.kind), content }).map((i) => i.path) });
   return value;
-}
-
-async function setExistence(work: UnitOfWork, actor: Actor, rows: readonly ArtefactRow[], exists: boolean): Promise<JournalEntryPart[]> {
-  const [first] = rows;
-  const users = exists ? [] : await usersOf(work, rows.map((r) => r.id));
-  if (users.length > 0 && first !== undefined) throw new DomainError({ code: 'still_used', id: idOfRow(first), users });
-  if (!exists) await leaveReviews(work, actor, rows);
-  await returnRemarks(work, actor.projectId, rows, exists);
-  await execute(work, 'UPDATE artefact SET deleted_at = $2 WHERE id = ANY($1)', [rows.map((r) => r.id), exists ? null : actor.at]);
-  return rows.map((artefact) => ({ artefact, fromVersion: null, toVersion: null, undo: { kind: 'existence', exists: !exists } }));
 }
 
 async function undoSettings(work: UnitOfWork, box: SecretBox, projectId: string, role: Role, plan: Extract<UndoPlan, { kind: 'settings' }>): Promise<JournalEntryPart> {

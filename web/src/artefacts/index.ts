@@ -13,6 +13,6 @@ export { someIds } from './someIds.ts';
 export { useStillRight } from './useStillRight.ts';
 export { ToModule } from './ToModule.tsx';
 export { readMany } from './readMany.ts';
-export { useChangeMany } from './useChangeMany.ts';
+export { leftSentence, useChangeMany } from './useChangeMany.ts';
 export { useAskAbout } from './useAskAbout.ts';
 export { Observations } from './Observations.tsx';

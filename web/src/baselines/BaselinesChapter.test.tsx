@@ -2,7 +2,7 @@
 import { afterEach, expect, test } from '@jest/globals';
 import { EMPTY_REQUIREMENT } from '@caderno/core/basis';
 import { baselineNumber, type Frozen } from '@caderno/core/baselines';
-import type { Baseline, FrozenChanges, NewBaseline } from '@caderno/contract';
+import type { Baseline, BringBack, FrozenChanges, NewBaseline } from '@caderno/contract';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { onThePage } from '../../test/onThePage.tsx';
 import { requirementHead, standInProject } from '../../test/standInProject.ts';
@@ -100,4 +100,35 @@ test('the seal is checked when one asks, and says what was altered', async () =>
   altered = ['C-1'];
   fireEvent.click(screen.getByRole('button', { name: 'Check it' }));
   expect(await screen.findByText(/C-1 were altered in the database/)).toBeTruthy();
+});
+
+test('what is selected comes back, told before; everything too, with what was added withdrawn; two that are compared bring nothing back', async () => {
+  const sent: unknown[] = [];
+  const counts = { content: 1, return: 0, withdraw: 0 };
+  const changes: FrozenChanges['changes'] = [{ kind: 'added', to: frozen('R-3', 1) }, { kind: 'changed', from: frozen('R-1', 1), to: frozen('R-1', 4), meant: true }, { kind: 'state', from: frozen('R-5', 1), to: frozen('R-5', 1, { state: 'agreed' }) }];
+  const more = {
+    planBringBack: ({ body: { of } }: { body: BringBack }) => ({
+      lines: [{ id: 'R-1' as const, title: 'Title of R-1', does: 'content' as const, alongWith: null }],
+      counts: 'everything' in of && of.withdraw ? { ...counts, withdraw: 1 } : counts, agreed: 1, drafts: 1, users: ['C-1' as const],
+    }),
+    bringBack: ({ body }: { body: BringBack }) => (sent.push(body), { change: null, changed: 1, left: [] }),
+  };
+  chapter([baseline(2), baseline(1)], changes, '/p/baselines/2', more);
+  expect(await screen.findAllByRole('checkbox')).toHaveLength(2);
+  fireEvent.click(screen.getByRole('checkbox', { name: 'Select R-1' }));
+  fireEvent.click(screen.getByRole('button', { name: 'Bring it back …' }));
+  const dialog = within(await screen.findByRole('dialog', { name: 'Bring what is selected back to B-2' }));
+  expect((await dialog.findByRole('region', { name: 'What would change' })).textContent).toBe('1 gets back what it said, as a new versionR-1Title of R-1');
+  expect(dialog.getAllByRole('listitem').slice(1).map((l) => l.textContent)).toEqual(['One of them is agreed now and becomes a draft.', 'Somebody is writing in one of them: that is kept, and shown beside what comes back.', 'Used by C-1, which stays as it is.', 'It is one entry of the journal, which can undo it.']);
+  fireEvent.click(dialog.getByRole('button', { name: 'Bring it back' }));
+  await waitFor(() => expect(sent).toEqual([{ of: { ids: ['R-1'] } }]));
+  await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+  fireEvent.click(screen.getByRole('button', { name: 'Bring everything back …' }));
+  fireEvent.click(await screen.findByRole('checkbox', { name: 'Withdraw what was added since, too' }));
+  fireEvent.click(await screen.findByRole('button', { name: 'Bring 2 back' }));
+  await waitFor(() => expect(sent[1]).toEqual({ of: { everything: true, withdraw: true } }));
+  cleanup();
+  chapter([baseline(2), baseline(1)], changes, '/p/baselines/2', more, { canEdit: false });
+  await screen.findByRole('region', { name: 'Changed' });
+  expect([screen.queryByRole('checkbox'), screen.queryByRole('button', { name: /^Bring/ })]).toEqual([null, null]);
 });
