@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
-import { projectKeySchema } from './people.ts';
+import { newProjectSchema } from './people.ts';
 import { textUpTo, trimmedTextUpTo } from './text.ts';
 
 const moment = z.iso.datetime();
@@ -36,7 +36,7 @@ export const accessTokenSchema = z.object({ id: z.uuid(), name: z.string(), proj
 /** See {@link accessTokenSchema}. */
 export type AccessTokenLine = z.infer<typeof accessTokenSchema>;
 /** A token for one project; it ends after so many days. */
-export const newAccessTokenSchema = z.strictObject({ name: trimmedTextUpTo(LIMITS.name), project: projectKeySchema, scope: z.enum(TOKEN_SCOPES), days: z.int().min(1).max(366) });
+export const newAccessTokenSchema = z.strictObject({ name: trimmedTextUpTo(LIMITS.name), project: newProjectSchema.shape.key, scope: z.enum(TOKEN_SCOPES), days: z.int().min(1).max(366) });
 /** See {@link newAccessTokenSchema}. */
 export type NewAccessToken = z.infer<typeof newAccessTokenSchema>;
 /** The token in the clear, this once, among all of one's own. */

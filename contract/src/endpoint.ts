@@ -24,6 +24,8 @@ export interface Endpoint<P extends z.ZodType, Q extends z.ZodType, B extends z.
   readonly query: Q;
   readonly body: B;
   readonly response: R;
+  /** Changes nothing, although it is no GET: what it asks is too long for an address. */
+  readonly reads?: true;
   /** Bytes the body may have; `LIMITS.request` where nothing is said. */
   readonly most?: number;
 }

@@ -27,7 +27,7 @@ export {
   ROLES,
   demoPersonSchema,
   memberSchema,
-  projectRefSchema,
+  momentKey, momentOfKey, projectRefSchema,
   newAccountSchema,
   newMemberSchema,
   newProjectSchema,

@@ -1,3 +1,4 @@
+import { baselineNumber, type BaselineNumber } from '@caderno/core/baselines';
 import { z } from 'zod';
 import { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
 import { textUpTo, trimmedTextUpTo } from './text.ts';
@@ -36,8 +37,27 @@ const projectKey = z
   .regex(/^[a-z][a-z0-9-]{0,39}$/)
   .refine((key) => !RESERVED_KEYS.includes(key), 'is reserved');
 
+/** Small letters, digits and dashes, none that an address of ours has; with `@B-2` behind it the project as a baseline holds it. */
+export const projectKeySchema = z.string().transform((key, context) => {
+  const [project = '', moment, ...more] = key.split('@');
+  if (more.length === 0 && projectKey.safeParse(project).success && (moment === undefined || /^B-[1-9]\d{0,8}$/.test(moment))) return key;
+  context.addIssue({ code: 'custom', message: 'is the key of no project' });
+  return z.NEVER;
+});
+
+/** The key of a project as a baseline holds it. */
+export function momentKey(project: string, baseline: BaselineNumber): string {
+  return `${project}@B-${baseline}`;
+}
+
+/** What a key is a moment of; null when it is that of a project as it is now. */
+export function momentOfKey(key: string): { readonly project: string; readonly baseline: BaselineNumber } | null {
+  const [project = '', moment] = key.split('@');
+  return moment === undefined ? null : { project, baseline: baselineNumber(Number(moment.slice(2))) };
+}
+
 /** A project, and what one may do in it. `key` stands in addresses. */
-export const projectRefSchema = z.object({ key: projectKey, name: z.string(), role: z.enum(ROLES) });
+export const projectRefSchema = z.object({ key: projectKeySchema, name: z.string(), role: z.enum(ROLES) });
 /** See {@link projectRefSchema}. */
 export type ProjectRef = z.infer<typeof projectRefSchema>;
 
@@ -86,9 +106,6 @@ export type Member = z.infer<typeof memberSchema>;
 export const newProjectSchema = z.object({ key: projectKey, name: trimmedTextUpTo(LIMITS.name) });
 /** See {@link newProjectSchema}. */
 export type NewProject = z.infer<typeof newProjectSchema>;
-/** Small letters, digits and dashes; none that an address of ours has. */
-export const projectKeySchema = projectKey;
-
 /** The first administrator, with the word that Caderno printed when it was started. */
 export const setUpSchema = newAccountSchema.extend({ word: trimmedTextUpTo(LIMITS.name) });
 /** The first administrator, and the word that the server printed. */

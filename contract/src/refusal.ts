@@ -29,6 +29,7 @@ export type Refusal =
   | { readonly code: 'remark_not_yours' }
   | { readonly code: 'too_many_remarks'; readonly limit: number }
   | { readonly code: 'baseline_unknown' }
+  | { readonly code: 'moment_is_past' }
   | { readonly code: 'baseline_of_nothing' }
   | { readonly code: 'undo_of_baseline' }
   | { readonly code: 'review_unknown' }
@@ -142,6 +143,7 @@ export const STATUS_OF_REFUSAL = {
   remark_not_yours: 403,
   too_many_remarks: 422,
   baseline_unknown: 404,
+  moment_is_past: 409,
   baseline_of_nothing: 422,
   undo_of_baseline: 409,
   review_unknown: 404,
@@ -276,6 +278,8 @@ export function refusalSentence(refusal: Refusal): string {
       return 'Only who wrote a remark can say it otherwise, and not once it was taken back. Nothing was changed; you can answer it.';
     case 'too_many_remarks':
       return `${refusal.limit} remarks are the most for one artefact. Nothing was added.`;
+    case 'moment_is_past':
+      return 'This is the project as a baseline holds it: nothing can be changed here. Go to the project of now to work on it.';
     case 'baseline_unknown':
       return 'There is no such baseline in this project.';
     case 'baseline_of_nothing':

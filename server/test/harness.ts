@@ -163,7 +163,7 @@ export function eachInProject(prefix: string) {
   let database: Awaited<ReturnType<typeof makeDatabase>>;
   let server: TestServer;
   let turn = 0;
-  const now = { key: '' } as { key: string; server: TestServer; people: Record<Role, string> } & Record<Role, Caller>;
+  const now = { key: '' } as { key: string; server: TestServer; people: Record<Role, string>; sessions: Record<Role, string> } & Record<Role, Caller>;
   beforeAll(async () => {
     database = await makeDatabase();
     server = await startServer(database.url);
@@ -177,7 +177,7 @@ export function eachInProject(prefix: string) {
     const key = `${prefix}-${(turn += 1)}`;
     const made = await makeProject(server.db, key);
     const as = (session: string): Caller => (name, input = {}, headers = {}) => server.as(session)(name, { ...input, params: Object.assign({}, input.params, { project: key }) }, headers);
-    Object.assign(now, { key, people: made.people }, Object.fromEntries(ROLES.map((role) => [role, as(made[role])])));
+    Object.assign(now, { key, people: made.people, sessions: made }, Object.fromEntries(ROLES.map((role) => [role, as(made[role])])));
   });
   return now;
 }

@@ -13,6 +13,7 @@ export { prefixSearch } from './search.ts';
 export { usersOf } from './links.ts';
 export { readLibrary } from './library.ts';
 export { asJson, contentHash, contentOrBroken, contentOrRefused, kindAndContentOrBroken, refuseUnreadable, textsOrBroken } from './stored.ts';
+export { deriveAnew } from './derive.ts';
 export { rebuildDerived } from './rebuild.ts';
 export { importBaseSchema, undoPlanSchema, type CarriedHere, type UndoPlan } from './undoPlan.ts';
 export { reachedBy } from './reached.ts';

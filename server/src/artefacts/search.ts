@@ -1,17 +1,11 @@
 import { wordsOf } from '@caderno/core/kinds';
 import type { KindAndContent } from '@caderno/contract';
-import { execute, type UnitOfWork } from '../database/index.ts';
 
 /** PostgreSQL refuses a document of over 1 MB of lexemes; words beyond this are not found. */
 const MOST_SEARCHED = 200_000;
 
 /** The vector of a record `r` with `title` and `words`; those of the title weigh most. */
 export const SEARCH_SQL = `setweight(to_tsvector('simple', r.title), 'A') || setweight(to_tsvector('simple', r.words), 'D')`;
-
-/** Writes the words an artefact is found by. */
-export async function writeSearch(work: UnitOfWork, rowId: string, value: KindAndContent): Promise<void> {
-  await execute(work, `UPDATE artefact SET search = ${SEARCH_SQL} FROM (SELECT $2::text AS title, $3::text AS words) r WHERE id = $1`, [rowId, value.content.title, searchWords(value)]);
-}
 
 /** The words an artefact is found by besides its title. */
 export function searchWords(value: KindAndContent): string {

@@ -7,14 +7,14 @@ import { schemaVersionOf, type KindAndContent, type ProjectSettings } from '@cad
 import { z } from 'zod';
 import { idRow, execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
-import { summaryColumns } from '../kinds/index.ts';
 import { DomainError } from '../domainError.ts';
 import { idOfRow, type Actor, type JournalEntryPart } from './journalEntry.ts';
 import { refuseUnknownAttachments } from './attachments.ts';
+import { DERIVED_RECORD, SET_DERIVED, derivedColumns } from './derive.ts';
 import { refuseDependencyCircles } from './dependencies.ts';
 import { refuseCircles, type Using } from './library.ts';
 import { writeLinks } from './links.ts';
-import { searchWords, SEARCH_SQL } from './search.ts';
+import { SEARCH_SQL } from './search.ts';
 import { contentHash, kindAndContentOrBroken, refuseUnreadable } from './stored.ts';
 import { refuseConditionCircles } from './under.ts';
 import { refuseUnknownVersions } from './unknownVersions.ts';
@@ -75,13 +75,13 @@ export async function insertUnproven(work: UnitOfWork, actor: Actor, change: str
   refuseUnreadable(made.flatMap((m) => [m.value, ...(m.earlier ?? [])]));
   const rows: ArtefactRow[] = [];
   for (const chunk of chunksOf(made)) {
-    const records = chunk.map(({ number, value, position, earlier = [] }) => ({ kind: value.kind, number, position, head: earlier.length + 1, meaning_since: meaningBegan([...earlier, value]), ...columnsOf(value, scale) }));
+    const records = chunk.map(({ number, value, position, earlier = [] }) => ({ kind: value.kind, number, position, head: earlier.length + 1, meaning_since: meaningBegan([...earlier, value]), ...derivedColumns(value, scale) }));
     const inserted = await selectRows(
       work,
       idRow,
       `INSERT INTO artefact (project_id, author_id, updated_at, state, head, meaning_since, kind, number, position, title, module, risk, priority, owner, tags, own, facts, search)
        SELECT $2, $3, $4, 'draft', r.head, r.meaning_since, r.kind, r.number, r.position, r.title, r.module, r.risk, r.priority, r.owner, ARRAY(SELECT jsonb_array_elements_text(r.tags)), r.own, r.facts, ${SEARCH_SQL}
-       FROM jsonb_to_recordset($1::jsonb) AS r(kind text, number int, position int, head int, meaning_since int, title text, module text, risk text, priority text, owner text, tags jsonb, own jsonb, facts jsonb, words text) RETURNING id`,
+       FROM jsonb_to_recordset($1::jsonb) AS r(kind text, number int, position int, head int, meaning_since int, ${DERIVED_RECORD}) RETURNING id`,
       [JSON.stringify(records), actor.projectId, actor.personId, actor.at],
     );
     const fresh = await modelsOf(work.db).Artefact.findAll({ where: { id: inserted.map((r) => r.id) }, transaction: work.transaction });
@@ -191,12 +191,11 @@ async function updateRows(work: UnitOfWork, actor: Actor, scale: RiskScale, chan
   const meant = changed.filter((c) => c.meaningSince === c.version).map(({ row, version }) => ({ id: row.id, version }));
   const askedAgain = await moveOnInReviews(work, actor.projectId, meant);
   const stateOf = ({ row, version, meaningSince }: (typeof changed)[number]): ArtefactState => (askedAgain.has(row.id) ? 'inReview' : version === meaningSince ? unsettled(row.state) : row.state);
-  const records = changed.map((c) => ({ id: c.row.id, head: c.version, meaning_since: c.meaningSince, state: stateOf(c), ...columnsOf(c.value, scale) }));
+  const records = changed.map((c) => ({ id: c.row.id, head: c.version, meaning_since: c.meaningSince, state: stateOf(c), ...derivedColumns(c.value, scale) }));
   await execute(
     work,
-    `UPDATE artefact SET head = r.head, meaning_since = r.meaning_since, state = r.state, title = r.title, module = r.module, risk = r.risk, priority = r.priority, owner = r.owner,
-       tags = ARRAY(SELECT jsonb_array_elements_text(r.tags)), own = r.own, facts = r.facts, broken = false, search = ${SEARCH_SQL}, author_id = $2, updated_at = $3
-     FROM jsonb_to_recordset($1::jsonb) AS r(id bigint, head int, meaning_since int, state text, title text, module text, risk text, priority text, owner text, tags jsonb, own jsonb, facts jsonb, words text)
+    `UPDATE artefact SET head = r.head, meaning_since = r.meaning_since, state = r.state, ${SET_DERIVED}, broken = false, author_id = $2, updated_at = $3
+     FROM jsonb_to_recordset($1::jsonb) AS r(id bigint, head int, meaning_since int, state text, ${DERIVED_RECORD})
      WHERE artefact.id = r.id`,
     [JSON.stringify(records), actor.personId, actor.at],
   );
@@ -208,10 +207,6 @@ async function updateRows(work: UnitOfWork, actor: Actor, scale: RiskScale, chan
 /** The state of what means something else now than what was agreed to. */
 function unsettled(state: ArtefactState): ArtefactState {
   return state === 'agreed' || state === 'inReview' ? 'draft' : state;
-}
-
-function columnsOf(value: KindAndContent, scale: RiskScale) {
-  return { ...summaryColumns(value, scale), words: searchWords(value) };
 }
 
 async function insertVersions(work: UnitOfWork, actor: Actor, change: string, versions: readonly (Save & { readonly version: number })[], note: string): Promise<void> {

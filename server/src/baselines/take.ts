@@ -56,8 +56,8 @@ export async function freeze(work: UnitOfWork, actor: Actor, { name, note, of }:
   if (made === undefined) throw new Error('A baseline is made with its number: expected a row, got none');
   await execute(
     work,
-    `INSERT INTO baseline_item (baseline_id, artefact_id, version, meaning_since, state, title, module)
-     SELECT $1, id, head, meaning_since, state, title, module FROM artefact WHERE project_id = $2 AND deleted_at IS NULL AND ($3::bigint[] IS NULL OR id = ANY($3))`,
+    `INSERT INTO baseline_item (baseline_id, artefact_id, version, meaning_since, agreed_version, state, title, module, parent_id, position)
+     SELECT $1, id, head, meaning_since, agreed_version, state, title, module, parent_id, position FROM artefact WHERE project_id = $2 AND deleted_at IS NULL AND ($3::bigint[] IS NULL OR id = ANY($3))`,
     [made.id, actor.projectId, rows],
   );
   await execute(work, 'UPDATE baseline SET seal = $2 WHERE id = $1', [made.id, await sealOf(work, made.id, settings)]);

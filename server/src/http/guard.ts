@@ -1,7 +1,7 @@
-import { roleReaches, type Access, type Role } from '@caderno/contract';
+import { roleReaches, type AnyEndpoint } from '@caderno/contract';
 import type { Context } from 'hono';
 import type { UnitOfWork } from '../database/index.ts';
-import { mayMakeProjects, roleIn, type SignedIn } from '../people/index.ts';
+import { mayMakeProjects, roleIn, type Membership, type SignedIn } from '../people/index.ts';
 import { DomainError } from '../domainError.ts';
 
 /** Refuses a changing request that a page of another origin had the browser send. */
@@ -18,10 +18,11 @@ function hostOf(origin: string): string | null {
 }
 
 /**
- * Checks that a person may call what has this access. Answers the membership for calls below a project.
+ * Checks that a person may call an operation. Answers the membership for calls below a project.
  * A project one is no member of is answered as if it did not exist.
  */
-export async function admit(work: UnitOfWork, access: Access, person: SignedIn | null, project: string | null): Promise<{ projectId: string; role: Role } | null> {
+export async function admit(work: UnitOfWork, endpoint: Pick<AnyEndpoint, 'access' | 'method' | 'reads'>, person: SignedIn | null, project: string | null): Promise<Membership | null> {
+  const { access } = endpoint;
   if (access === 'anyone') return null;
   if (person === null) throw new DomainError({ code: 'not_signed_in' });
   if (access === 'signedIn') return null;
@@ -36,6 +37,7 @@ export async function admit(work: UnitOfWork, access: Access, person: SignedIn |
   }
   const membership = project === null ? null : await roleIn(work, person, project);
   if (membership === null) throw new DomainError({ code: 'project_unknown', project: project ?? '' });
+  if (membership.isPast && endpoint.method !== 'GET' && endpoint.reads !== true) throw new DomainError({ code: 'moment_is_past' });
   if (!roleReaches(membership.role, access)) throw new DomainError({ code: 'role_too_low', needed: access, have: membership.role });
   return membership;
 }

@@ -2,7 +2,7 @@ import type { ArtefactId, RequirementId } from '@caderno/core/artefacts';
 import { asJson, sameJson } from '@caderno/core/versions';
 import { requirementIdSchema, type Operation, type ResponseOf } from '@caderno/contract';
 import { createArtefact, describeArtefact, dropDraft, findArtefact, keepDraft, moveRequirement, readArtefact, readBroken, readLibrary, restoreVersion, saveArtefact, setState } from '../artefacts/index.ts';
-import { bringBack, compareBaselines, listBaselines, listFrozen, planBringBack, readFrozen } from '../baselines/index.ts';
+import { bringBack, compareBaselines, listBaselines, listFrozen, openMoment, planBringBack, readFrozen } from '../baselines/index.ts';
 import { listBasisTexts, listSuspectLinks, mergeRequirements, saveSettings, settleSuspectLinks, splitRequirement } from '../basis/index.ts';
 import { listConditions, readDesign } from '../coverage/index.ts';
 import { cancelRun, readProgress } from '../exchange/index.ts';
@@ -105,6 +105,7 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   listFrozen: ({ params }, call) => listFrozen(call.work, membershipOf(call).projectId, params.baseline),
   readFrozen: ({ params }, call) => readFrozen(call.work, membershipOf(call).projectId, params.baseline, params.id),
   compareBaselines: ({ params, query }, call) => compareBaselines(call.work, membershipOf(call).projectId, params.baseline, query.to ?? null),
+  openMoment: ({ params }, call) => openMoment(call.work, membershipOf(call).projectId, params.baseline),
   planBringBack: ({ params, body }, call) => planBringBack(call.work, membershipOf(call).projectId, params.baseline, body),
   bringBack: ({ params, body }, call) => bringBack(call.work, actorOf(call), params.baseline, body),
 

@@ -46,7 +46,7 @@ export function carryOutHeld(db: Sequelize, parts: HeldParts, request: HeldReque
 export async function admission(work: UnitOfWork, { demoSignIn }: Pick<HeldParts, 'demoSignIn'>, endpoint: AnyEndpoint, token: string | null, project: string | null): Promise<Pick<Call, 'person' | 'membership'>> {
   if (token !== null && isAccessToken(token)) return admissionByToken(work, demoSignIn, endpoint, token, project);
   const person = await personBehind(work, token, demoSignIn);
-  return { person, membership: await admit(work, endpoint.access, person, project) };
+  return { person, membership: await admit(work, endpoint, person, project) };
 }
 
 /** A program may do what its token allows, in the project of the token, and no more than its person may. */
@@ -56,7 +56,7 @@ async function admissionByToken(work: UnitOfWork, demoSignIn: DemoSignIn, endpoi
   if (access === null) throw new DomainError({ code: 'not_signed_in' });
   const needed = endpoint.token ?? null;
   if (needed === null || (needed === 'write' && access.scope === 'read')) throw new DomainError({ code: 'token_not_enough', needed });
-  const membership = await admit(work, endpoint.access, access.person, project);
+  const membership = await admit(work, endpoint, access.person, project);
   if (membership?.projectId !== access.projectId) throw new DomainError({ code: 'token_not_enough', needed });
   return { person: access.person, membership };
 }

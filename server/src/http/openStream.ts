@@ -10,6 +10,9 @@ import { admit } from './guard.ts';
 import { changesItem } from './projectNews.ts';
 import { personBehind } from './held.ts';
 
+/** Who may read a project may listen to it. */
+const READING = { access: 'reader', method: 'GET' } as const;
+
 /** Opens the event stream of a project for a member; it ends with the session, and with the membership. */
 export async function openStream(c: Context, parts: Parts): Promise<Response> {
   if (parts.stopping.begun) throw new DomainError({ code: 'server_stopping' });
@@ -17,7 +20,7 @@ export async function openStream(c: Context, parts: Parts): Promise<Response> {
   const token = getCookie(c, SESSION_COOKIE) ?? null;
   const admitted = await inTransaction(parts.db, async (work) => {
     const person = await personBehind(work, token, parts.demoSignIn);
-    return { person, membership: await admit(work, 'reader', person, key) };
+    return { person, membership: await admit(work, READING, person, key) };
   });
   const { person, membership } = admitted;
   if (token === null || person === null || membership === null) throw new DomainError({ code: 'not_signed_in' });
@@ -25,7 +28,7 @@ export async function openStream(c: Context, parts: Parts): Promise<Response> {
   const { streams } = parts.feed;
   streams.refuseTooMany(session, person.id);
   const mayListen = (): Promise<boolean> =>
-    inTransaction(parts.db, async (work) => admit(work, 'reader', await personBehind(work, token, parts.demoSignIn), key)).then(
+    inTransaction(parts.db, async (work) => admit(work, READING, await personBehind(work, token, parts.demoSignIn), key)).then(
       () => true,
       (error: unknown) => {
         if (error instanceof DomainError) return false;

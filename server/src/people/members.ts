@@ -44,18 +44,26 @@ function listDemoPeople(work: UnitOfWork): Promise<DemoPerson[]> {
 
 /** The role of a person (parameters 1: id, 2: administrator, 3: of the demo) in a project: the demo's people have one in its projects only. */
 const ROLE = `CASE WHEN $3 AND NOT project.demo THEN NULL WHEN $2 THEN 'administrator' ELSE member.role END`;
-const FROM = `FROM project LEFT JOIN member ON member.project_id = project.id AND member.person_id = $1`;
+/** Who is in a project is in what it was, too. */
+const FROM = `FROM project LEFT JOIN member ON member.project_id = coalesce(project.moment_of, project.id) AND member.person_id = $1`;
 
 async function projectsOf(work: UnitOfWork, person: SignedIn): Promise<Session['projects']> {
-  return selectRows(work, projectRefSchema, `SELECT project.key, project.name, ${ROLE} AS role ${FROM} WHERE ${ROLE} IS NOT NULL ORDER BY project.name`, [person.id, person.administrator, person.demo]);
+  return selectRows(work, projectRefSchema, `SELECT project.key, project.name, ${ROLE} AS role ${FROM} WHERE ${ROLE} IS NOT NULL AND project.moment_of IS NULL ORDER BY project.name`, [person.id, person.administrator, person.demo]);
 }
 
-const memberRow = z.object({ projectId: z.string(), role: z.enum(ROLES).nullable() });
+const memberRow = z.object({ projectId: z.string(), role: z.enum(ROLES).nullable(), isPast: z.boolean() });
+
+/** What a person is in a project; `isPast`: it is a project as it was, which nobody changes. */
+export interface Membership {
+  readonly projectId: string;
+  readonly role: Role;
+  readonly isPast: boolean;
+}
 
 /** A person's role in a project; null when they have none there, or there is no such project. */
-export async function roleIn(work: UnitOfWork, person: SignedIn, projectKey: string): Promise<{ projectId: string; role: Role } | null> {
-  const [row] = await selectRows(work, memberRow, `SELECT project.id AS "projectId", ${ROLE} AS role ${FROM} WHERE project.key = $4`, [person.id, person.administrator, person.demo, projectKey]);
-  return row === undefined || row.role === null ? null : { projectId: row.projectId, role: row.role };
+export async function roleIn(work: UnitOfWork, person: SignedIn, projectKey: string): Promise<Membership | null> {
+  const [row] = await selectRows(work, memberRow, `SELECT project.id AS "projectId", ${ROLE} AS role, project.moment_of IS NOT NULL AS "isPast" ${FROM} WHERE project.key = $4`, [person.id, person.administrator, person.demo, projectKey]);
+  return row === undefined || row.role === null ? null : { ...row, role: row.isPast ? 'reader' : row.role };
 }
 
 export async function listMembers(work: UnitOfWork, projectId: string): Promise<Member[]> {

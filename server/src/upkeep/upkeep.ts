@@ -1,5 +1,6 @@
 import type { Sequelize } from 'sequelize';
 import { sweepAttachments } from '../artefacts/index.ts';
+import { sweepMoments } from '../baselines/index.ts';
 import { execute, inTransaction } from '../database/index.ts';
 import { sweepFiles } from '../exchange/index.ts';
 import type { Files } from '../files/index.ts';
@@ -20,6 +21,7 @@ export async function sweep(db: Sequelize, files: Files): Promise<void> {
   ];
   for (const sql of statements) await inTransaction(db, (work) => execute(work, sql));
   await inTransaction(db, sweepFiles);
+  await inTransaction(db, sweepMoments);
   await inTransaction(db, sweepAttachments);
   await files.sweep();
 }
