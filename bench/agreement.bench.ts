@@ -58,6 +58,8 @@ async function freezing(ask: Ask): Promise<Figure[]> {
   const compared = await p95(5, () => ask('GET', '/baselines/1/changes?to=2'));
   const now = await p95(5, () => ask('GET', '/baselines/1/changes'));
   const checked = await timed(() => ask('GET', '/baselines/1/check'));
+  const made = await timed(() => ask('POST', '/baselines/1/moment', {}));
+  const openedAgain = await p95(5, () => ask('POST', '/baselines/1/moment', {}));
   const back = { of: { everything: true, withdraw: true } };
   const planned = await timed(() => ask('POST', '/baselines/1/back/plan', back));
   const broughtBack = await timed(() => ask('POST', '/baselines/1/back', back));
@@ -67,6 +69,8 @@ async function freezing(ask: Ask): Promise<Figure[]> {
     { what: 'two baselines compared', ms: compared, budget: 2_000 },
     { what: 'one compared with now', ms: now, budget: 2_000 },
     { what: 'its seal checked, every content read', ms: checked, budget: 10_000 },
+    { what: 'a baseline made ready to be read as the project', ms: made, budget: 10_000 },
+    { what: 'the same opened again', ms: openedAgain, budget: 100 },
     { what: 'what bringing 2 000 cases back would change', ms: planned, budget: 2_000 },
     { what: 'they are brought back', ms: broughtBack, budget: 10_000 },
   ];

@@ -3,7 +3,7 @@ import { expectAccessible, openAs } from './helpers.ts';
 
 const state = (page: Page) => page.getByRole('button', { name: /^State:/ });
 
-test('asked from the page of a case, objected to, mended, agreed by two, frozen and compared; everybody sees it as it happens', async ({ browser }) => {
+test('asked from the page of a case, objected to, mended, agreed by two, frozen and compared; opened as it was and brought back; everybody sees it as it happens', async ({ browser }) => {
   const rui = await openAs(browser, 'Rui M.', '/cases/C-18');
   const teresa = await openAs(browser, 'Teresa L.', '/reviews');
   await expect(teresa.getByRole('link', { name: 'Bills of December' })).toBeVisible();
@@ -93,6 +93,29 @@ test('asked from the page of a case, objected to, mended, agreed by two, frozen 
     await rui.getByRole('button', { name: 'Check it' }).click();
     await expect(rui.getByText('All that it holds is as it was sealed.')).toBeVisible();
     await expectAccessible(rui);
+  });
+  await test.step('opened, it is the project as it was: read, not changed; the way back leads to the same page', async () => {
+    await rui.getByRole('link', { name: 'Open the project as it was' }).click();
+    await expect(rui.getByRole('note', { name: 'As it was' })).toContainText('The project as it was in B-3 After the review');
+    await rui.goto(`${new URL(rui.url()).pathname.replace(/coverage$/, 'cases')}/C-18`);
+    await expect(rui.getByRole('list', { name: 'Steps' })).not.toContainText('twice');
+    await expect(rui.getByText('Agreed', { exact: true }).first()).toBeVisible();
+    await expect(rui.getByRole('textbox', { name: /^Action of step/ })).toHaveCount(0);
+    await expectAccessible(rui);
+    await rui.getByRole('link', { name: 'This page now' }).click();
+    await expect(rui).toHaveURL(/\/fonte-clara\/cases\/C-18$/);
+    await expect(rui.getByRole('textbox', { name: 'Action of step 1' })).toContainText('twice');
+  });
+  await test.step('brought back, it is a new version; undone, it is again as it was before', async () => {
+    await rui.goto('/fonte-clara/baselines');
+    await rui.getByRole('checkbox', { name: 'Select C-18' }).click();
+    await rui.getByRole('button', { name: 'Bring it back …' }).click();
+    await expect(rui.getByRole('region', { name: 'What would change' })).toContainText('1 gets back what it said');
+    await expectAccessible(rui);
+    await rui.getByRole('button', { name: 'Bring it back', exact: true }).click();
+    await expect(rui.getByText('1 brought back to B-3.')).toBeVisible();
+    await expect(teresa.getByRole('textbox', { name: 'Action of step 1' })).not.toContainText('twice', { timeout: 6_000 });
+    await expect(rui.getByRole('region', { name: 'Changed' }).getByRole('button', { name: /^C-18/ })).toContainText('v2 → v4');
   });
   await rui.context().close();
   await teresa.context().close();

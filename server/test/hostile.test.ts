@@ -58,6 +58,7 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   answerRemark: [{ remark: randomUUID(), text: 'The last.' }],
   rewordRemark: [{ text: 'Which one?' }],
   settleThread: [{ settled: true }],
+  openMoment: [{}],
   planBringBack: [{ of: { ids: ['R-1'] } }],
   bringBack: [{ of: { everything: true, withdraw: true } }],
   takeBaseline: [{ name: 'Before', note: '', of: { ids: ['R-1'] } }],

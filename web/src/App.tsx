@@ -1,12 +1,12 @@
-import type { Session } from '@caderno/contract';
-import { QueryCache, QueryClient, QueryClientProvider, useQueryClient } from '@tanstack/react-query';
-import { lazy, Suspense, useEffect, type ReactNode } from 'react';
-import { Navigate, createBrowserRouter, useParams } from 'react-router';
+import { momentOfKey, type Session } from '@caderno/contract';
+import { QueryCache, QueryClient, QueryClientProvider, useQuery, useQueryClient } from '@tanstack/react-query';
+import { lazy, Suspense, useEffect, type ComponentProps, type ReactNode } from 'react';
+import { Link, Navigate, createBrowserRouter, useParams } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { Toaster, toast } from 'sonner';
-import { failureSentence, forgetLogs, isPassing, isSignedOut, keys, useSession } from './api/index.ts';
+import { call, failureSentence, forgetLogs, isPassing, isSignedOut, keys, useSession } from './api/index.ts';
 import { followFocus } from './focus/index.ts';
-import { Frame, PageFailed, address } from './frame/index.ts';
+import { Frame, PageFailed, address, type Past } from './frame/index.ts';
 import { Empty } from './look/index.ts';
 
 // A chapter is fetched when it is first opened; forms, editors and Markdown come with those that need them.
@@ -135,9 +135,24 @@ function SignedIn({ start = false, newProject = false }: { readonly start?: bool
   if (newProject || (first === undefined && session.mayMakeProjects)) return chapter(<NewProject />);
   if (first === undefined) return <Empty title="No project yet">You have an account, and no project is open to you. An administrator can add you to one.</Empty>;
   if (start) return <Navigate to={address.coverage(first.key)} replace />;
-  const project = session.projects.find((p) => p.key === key);
+  const past = momentOfKey(key ?? '');
+  const project = session.projects.find((p) => p.key === (past?.project ?? key));
   if (project === undefined) return <Empty title="No such project">You have no project “{key}”.</Empty>;
-  return <Frame key={project.key} project={project} projects={session.projects} person={session.person} openToAll={session.openToAll} mayMakeProjects={session.mayMakeProjects} />;
+  const around = { projects: session.projects, person: session.person, openToAll: session.openToAll, mayMakeProjects: session.mayMakeProjects };
+  return past === null ? <Frame key={project.key} project={project} {...around} /> : <PastProject key={key} past={past} {...around} />;
+}
+
+/** A project as a baseline holds it, which is made ready first. */
+function PastProject({ past, ...around }: { readonly past: Past } & Omit<ComponentProps<typeof Frame>, 'project' | 'past'>) {
+  const { project, baseline } = past;
+  const { data, error } = useQuery({ queryKey: [project, 'baselines', baseline, 'moment'], queryFn: () => call('openMoment', { params: { project, baseline }, body: {} }), staleTime: Number.POSITIVE_INFINITY });
+  if (data !== undefined) return <Frame project={data} past={past} {...around} />;
+  if (error === null) return <p className="p-7 text-ink2">Opening B-{baseline}: the whole project as it was …</p>;
+  return (
+    <Empty title="This baseline cannot be opened" action={<Link className="underline" to={address.baselines(project)}>The baselines of the project</Link>}>
+      {failureSentence(error)}
+    </Empty>
+  );
 }
 
 /** Nothing of a project is left on the page, nor kept beside it, once a session is over. */

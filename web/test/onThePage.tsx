@@ -14,7 +14,7 @@ export const PROJECT = 'p';
 /** Puts a page into the frame it stands in, for one who may change everything unless said otherwise. */
 export function onThePage(page: ReactNode, context: Partial<FrameContext> = {}, path = '/p/here', route = '*') {
   const client = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: 30_000, gcTime: Number.POSITIVE_INFINITY }, mutations: { gcTime: Number.POSITIVE_INFINITY } } });
-  const whole: FrameContext = { project: PROJECT, person: PERSON, canEdit: true, canLead: true, canManage: true, ...context } as FrameContext;
+  const whole: FrameContext = { project: PROJECT, person: PERSON, canEdit: true, canLead: true, canManage: true, isPast: false, ...context } as FrameContext;
   const wrap = (inner: ReactNode) => (
     <QueryClientProvider client={client}>
       <MemoryRouter initialEntries={[path]}>

@@ -36,8 +36,8 @@ function contentsAfter(work: UnitOfWork, baseline: string, after: string): Promi
     work,
     contentRow,
     // The few first, then what they hold: joined before they are few, all of it would be read every time.
-    `WITH some AS MATERIALIZED (SELECT artefact_id, version FROM baseline_item WHERE baseline_id = $1 AND artefact_id > $2 ORDER BY artefact_id LIMIT ${AT_A_TIME})
-     SELECT i.artefact_id AS "rowId", a.kind, a.number, v.hash, v.content FROM some i JOIN artefact a ON a.id = i.artefact_id JOIN artefact_version v ON v.artefact_id = i.artefact_id AND v.version = i.version ORDER BY i.artefact_id`,
+    `WITH few AS MATERIALIZED (SELECT artefact_id, version FROM baseline_item WHERE baseline_id = $1 AND artefact_id > $2 ORDER BY artefact_id LIMIT ${AT_A_TIME})
+     SELECT i.artefact_id AS "rowId", a.kind, a.number, v.hash, v.content FROM few i JOIN artefact a ON a.id = i.artefact_id JOIN artefact_version v ON v.artefact_id = i.artefact_id AND v.version = i.version ORDER BY i.artefact_id`,
     [baseline, after],
   );
 }

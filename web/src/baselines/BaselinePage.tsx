@@ -1,10 +1,10 @@
 import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
 import { percentDown, shownRatio } from '@caderno/core/coverage';
-import { baselineNumberSchema, type Baseline, type FrozenCoverage } from '@caderno/contract';
+import { baselineNumberSchema, momentKey, type Baseline, type FrozenCoverage } from '@caderno/contract';
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { call, failureSentence, useCoverage } from '../api/index.ts';
-import { useFrame, usePageName } from '../frame/index.ts';
+import { address, useFrame, usePageName } from '../frame/index.ts';
 import { Button, Choose, KIND_NAME, Section, countOf, dateAndTime, durationOf } from '../look/index.ts';
 import { Changes } from './Changes.tsx';
 
@@ -18,6 +18,7 @@ interface Props {
 export function BaselinePage({ baseline, others }: Props) {
   const { number, name, note, by, at, part, counts, agreed } = baseline;
   usePageName(`B-${number} ${name}`);
+  const { project } = useFrame();
   const [search, setSearch] = useSearchParams();
   const asked = baselineNumberSchema.safeParse(search.get('to'));
   const to = asked.success ? (others.find((b) => b.number === asked.data) ?? null) : null;
@@ -28,6 +29,11 @@ export function BaselinePage({ baseline, others }: Props) {
       </p>
       <h2 className="mt-1 font-serif text-2xl font-semibold">{name}</h2>
       {note !== '' && <p className="mt-1 whitespace-pre-wrap">{note}</p>}
+      <p className="mt-2 print:hidden">
+        <Link className="font-semibold text-blue underline underline-offset-2" to={address.coverage(momentKey(project, number))}>
+          Open the project as it was
+        </Link>
+      </p>
       <Section title="What it holds">
         <ul className="mt-1 flex flex-wrap gap-x-6 text-sm">
           {ARTEFACT_KINDS.flatMap((kind) => (counts[kind] === undefined ? [] : [<li key={kind}>{countOf(counts[kind], ...KIND_NAME[kind])}</li>]))}

@@ -65,7 +65,7 @@ function nothingWords({ requirements, unanalysed, counts }: CoverageReport): str
 }
 
 function UnanalysedLine({ requirement: { id, title } }: { readonly requirement: RequirementCoverage }) {
-  const { project } = useFrame();
+  const { project, canEdit } = useFrame();
   return (
     <li className="flex items-start gap-3 border-b border-rule py-2">
       <span className="w-[13px] shrink-0 pt-px text-center font-mono text-sm font-semibold text-brick" aria-hidden="true">
@@ -81,9 +81,11 @@ function UnanalysedLine({ requirement: { id, title } }: { readonly requirement: 
       </span>
       <span className="flex flex-col items-end gap-0.5">
         <Chip>High</Chip>
-        <Link className="text-sm text-blue underline underline-offset-2" to={address.conditions(project, id)}>
-          Add conditions
-        </Link>
+        {canEdit && (
+          <Link className="text-sm text-blue underline underline-offset-2" to={address.conditions(project, id)}>
+            Add conditions
+          </Link>
+        )}
       </span>
     </li>
   );
@@ -116,8 +118,9 @@ function GapLine({ item }: { readonly item: ListedItem }) {
 }
 
 function Remedy({ item }: { readonly item: ListedItem }) {
-  const { project } = useFrame();
+  const { project, canEdit } = useFrame();
   const [first] = item.cases;
+  if (!canEdit) return null;
   const look = 'text-sm text-blue underline underline-offset-2';
   if (first === undefined || item.standing === 'suspect') {
     return (

@@ -11,6 +11,7 @@ import { CHAPTERS, type ChapterPath } from './chapters.ts';
 import { useCommands, type Command } from './commands.ts';
 import { THEMES, THEME_WORD, chooseTheme, countOf, useTheme } from '../look/index.ts';
 import type { FindOrDo } from './FindOrDo.tsx';
+import { PastBanner, type Past } from './PastBanner.tsx';
 import { SkipLink } from './SkipLink.tsx';
 import { UndoLast } from './UndoLast.tsx';
 import { browserTitle, useNameOfPage } from './pageName.ts';
@@ -24,6 +25,8 @@ interface Props {
   /** Everybody who reaches the server may come in. */
   readonly openToAll: boolean;
   readonly mayMakeProjects: boolean;
+  /** The baseline it is open as; null: it is the project of now. */
+  readonly past?: Past | null;
 }
 
 /** What pages below the frame can count on. */
@@ -34,15 +37,17 @@ export interface FrameContext {
   /** May change what leads change: scales, the tracker. */
   readonly canLead: boolean;
   readonly canManage: boolean;
+  /** It is the project as it was: nobody changes it, and nobody talks about it here. */
+  readonly isPast: boolean;
 }
 
 /** The book on the desk: name and find field above it, index tabs at its right edge. */
-export function Frame({ project, projects, person, openToAll, mayMakeProjects }: Props) {
+export function Frame({ project, projects, person, openToAll, mayMakeProjects, past = null }: Props) {
   const [open, setOpen] = useState<'find' | 'keys' | null>(null);
   const { connected } = useProjectStream(project.key);
   useFrameCommands(project.key, setOpen);
-  const title = browserTitle(useNameOfPage(), useLocation().pathname, project.name);
-  const context: FrameContext = { project: project.key, person, canEdit: roleReaches(project.role, 'analyst'), canLead: roleReaches(project.role, 'lead'), canManage: roleReaches(project.role, 'administrator') };
+  const title = browserTitle(useNameOfPage(), useLocation().pathname, past === null ? project.name : `${project.name} in B-${past.baseline}`);
+  const context: FrameContext = { project: project.key, person, canEdit: roleReaches(project.role, 'analyst'), canLead: roleReaches(project.role, 'lead'), canManage: roleReaches(project.role, 'administrator'), isPast: past !== null };
   return (
     <div className="flex h-full min-w-[320px] flex-col">
       <title>{title}</title>
@@ -62,13 +67,14 @@ export function Frame({ project, projects, person, openToAll, mayMakeProjects }:
           <span className="truncate">Find or do anything…</span>
           <kbd className="ml-auto shrink-0 whitespace-nowrap rounded-[3px] border border-rule2 bg-page px-1.5 font-mono text-[10.5px]">Ctrl K</kbd>
         </button>
-        <Open project={project.key} person={person.id} />
+        {past === null && <Open project={project.key} person={person.id} />}
         <PersonMenu project={project.key} person={person} onKeys={() => setOpen('keys')} canManage={context.canManage} mayMakeProjects={mayMakeProjects} />
       </header>
       {openToAll && <OpenToAll />}
       {!connected && <Offline />}
+      {past !== null && <PastBanner past={past} />}
       <div className="flex min-h-0 flex-1 pb-3 pl-3.5 max-[700px]:flex-col max-[700px]:px-1.5 max-[700px]:pb-1.5">
-        <IndexTabs project={project.key} />
+        <IndexTabs project={project.key} isPast={past !== null} />
         <main id="page" tabIndex={-1} className="order-first min-h-0 min-w-0 flex-1 overflow-hidden max-[700px]:order-last rounded-[10px] rounded-tr-[3px] border border-rule2 bg-page focus:outline-none">
           <Outlet context={context} />
         </main>
@@ -304,7 +310,7 @@ function Open({ project, person }: { readonly project: string; readonly person: 
   );
 }
 
-function IndexTabs({ project }: { readonly project: string }) {
+function IndexTabs({ project, isPast }: { readonly project: string; readonly isPast: boolean }) {
   const figures = useFigures(project);
   const coverage = useCoverage(project).data;
   const baselines = useBaselines(project).data;
@@ -320,7 +326,7 @@ function IndexTabs({ project }: { readonly project: string }) {
   };
   return (
     <nav aria-label="Chapters" className="w-[103px] shrink-0 space-y-1.5 pr-3.5 pt-4 max-[700px]:flex max-[700px]:w-full max-[700px]:gap-1 max-[700px]:space-y-0 max-[700px]:overflow-x-auto max-[700px]:p-0 max-[700px]:pb-1">
-      {CHAPTERS.map((c) => (
+      {CHAPTERS.filter((c) => !isPast || c.path !== 'baselines').map((c) => (
         <NavLink
           key={c.path}
           to={`/${project}/${c.path}`}

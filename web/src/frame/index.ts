@@ -6,3 +6,4 @@ export { WholeWidth } from './WholeWidth.tsx';
 export { address } from './address.ts';
 export { useCommands, type Command } from './commands.ts';
 export { usePageName } from './pageName.ts';
+export type { Past } from './PastBanner.tsx';

@@ -74,10 +74,10 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'Whoever says it otherwise or takes it back leaves a trace.',
   ],
   baselines: [
-    'A baseline freezes exact versions of everything, with the settings and the coverage of that moment. Nobody can change it.',
-    'What changed since, or between two, is told artefact by artefact; each opens its difference.',
+    'A baseline freezes exact versions of everything, or of a requirement with all that hangs on it, with the settings and the coverage of that moment. Nobody can change it.',
+    'What changed since, or between two, is told artefact by artefact, with its difference. What you select, or everything, comes back as new versions; it is told before what that changes, and the journal can undo it.',
+    'Open the project as it was to read every chapter as of then, below an address of its own.',
     'The seal is a SHA-256 over all that it holds. Checking it reads everything again: a change behind everybody’s back is noticed.',
-    'One of a part holds a requirement with all that hangs on it, and what that uses.',
   ],
   reviews: [
     'A review asks people to agree to exact versions. It is asked for from an artefact, by its state, or from a selection.',

@@ -28,8 +28,12 @@ interface Props {
   readonly onAsked?: () => void;
 }
 
-/** What people say of an artefact and at places in it, in the margin: in the order of the places, settled ones folded. */
-export function Remarks({ id, version, content, place = 'margin', here = null, asked = null, onAsked }: Props) {
+/** What people say of an artefact and at places in it, in the margin: in the order of the places, settled ones folded. Of how it was nobody talks. */
+export function Remarks(props: Props) {
+  return useFrame().isPast ? null : <Threads {...props} />;
+}
+
+function Threads({ id, version, content, place = 'margin', here = null, asked = null, onAsked }: Props) {
   const { canEdit } = useFrame();
   const { threads, speaking } = useRemarks(id);
   const lastPlace = useLastPlace();

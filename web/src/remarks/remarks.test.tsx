@@ -63,6 +63,13 @@ const key = (view: EditorView, name: string, ctrlKey = false): boolean => fireEv
 const closed = (label: string) => waitFor(() => expect(screen.queryByLabelText(label)).toBeNull());
 const list = () => screen.findByRole('list', { name: 'Remarks on C-1' });
 
+test('of the project as it was nobody talks', () => {
+  const server = page([thread('Why 120?')], { once: false }, { isPast: true });
+  expect([screen.queryByRole('list', { name: 'Remarks on C-1' }), screen.queryByRole('button', { name: /remark/i })]).toEqual([null, null]);
+  fireEvent.keyDown(screen.getByLabelText('Action of step 2'), { key: 'r', code: 'KeyR', altKey: true });
+  expect([screen.queryByRole('textbox', { name: /remark/i }), server.calls('listRemarks')]).toEqual([null, []]);
+});
+
 test('the name of a place leads into it: also into a text that becomes an editor only once one is there', async () => {
   page([thread('Why 120?', { place: on('steps/s1/action') }), thread('And when?', { place: on('steps/s2/action') })]);
   const said = await list();
