@@ -23,6 +23,7 @@ import { projectSettingsSchema, settingsSchema } from './settings.ts';
 import { answerSchema, newThreadSchema, openThreadSchema, remarkIdSchema, remarkTextSchema, remarkThreadSchema, settledSchema } from './remarks.ts';
 import { answersSchema, askAgainSchema, askedReviewSchema, hangingSchema, newReviewSchema, reviewLineSchema, reviewNumberSchema, reviewSchema, reviewTermsSchema } from './reviews.ts';
 import { baselineNumberSchema, baselineSchema, bringBackPlanSchema, bringBackSchema, broughtBackSchema, frozenChangesSchema, frozenContentSchema, frozenItemsSchema, newBaselineSchema, sealCheckSchema } from './baselines.ts';
+import { followSchema, followingSchema, inboxChoicesSchema, inboxCountSchema, inboxMarksSchema, inboxPageSchema, inboxQuerySchema } from './inbox.ts';
 import { textUpTo } from './text.ts';
 import { listViewSchema, listViewsSchema, saveQuerySchema, savedQuerySchema } from './lists.ts';
 import { defectSchema, trackerStateSchema } from './tracker.ts';
@@ -108,6 +109,14 @@ export const api = {
   askAgain: { method: 'POST', path: '/projects/:project/reviews/:review/again', access: 'analyst', summary: 'Ask again for what was objected to or taken out, as it is now', params: ofReview, query: none, body: askAgainSchema, response: askedReviewSchema },
   endReview: { method: 'POST', path: '/projects/:project/reviews/:review/end', access: 'analyst', summary: 'End a review: what is not agreed is a draft again', params: ofReview, query: none, body: none, response: reviewSchema },
   readHanging: { method: 'GET', path: '/projects/:project/basis/:requirement/hanging', access: 'reader', summary: 'What hangs on a requirement', params: inProject.extend({ requirement: requirementIdSchema }), query: none, body: nothing, response: hangingSchema },
+
+  readInbox: { method: 'GET', path: '/projects/:project/inbox', access: 'reader', summary: 'What reached oneself in the project, the latest first', params: inProject, query: inboxQuerySchema, body: nothing, response: inboxPageSchema },
+  countInbox: { method: 'GET', path: '/projects/:project/inbox/count', access: 'reader', summary: 'How much of it one has not read', params: inProject, query: none, body: nothing, response: inboxCountSchema },
+  markInbox: { method: 'POST', path: '/projects/:project/inbox/marks', access: 'reader', summary: 'Mark some of it as read, or not, or to be kept', params: inProject, query: none, body: inboxMarksSchema, response: inboxCountSchema },
+  readInboxChoices: { method: 'GET', path: '/projects/:project/inbox/choices', access: 'reader', summary: 'For what nothing is to reach oneself', params: inProject, query: none, body: nothing, response: inboxChoicesSchema },
+  saveInboxChoices: { method: 'PUT', path: '/projects/:project/inbox/choices', access: 'reader', summary: 'Say for what nothing is to reach oneself', params: inProject, query: none, body: inboxChoicesSchema, response: inboxChoicesSchema },
+  readFollowing: { method: 'GET', path: '/projects/:project/artefacts/:id/following', access: 'reader', summary: 'Whether one follows an artefact', params: ofArtefact, query: none, body: nothing, response: followingSchema },
+  follow: { method: 'PUT', path: '/projects/:project/artefacts/:id/following', access: 'reader', summary: 'Follow an artefact, or not', params: ofArtefact, query: none, body: followSchema, response: followingSchema },
 
   listBaselines: { method: 'GET', path: '/projects/:project/baselines', access: 'reader', token: 'read', summary: 'The baselines of the project, the latest first', params: inProject, query: none, body: nothing, response: z.array(baselineSchema) },
   takeBaseline: { method: 'POST', path: '/projects/:project/baselines', access: 'analyst', token: 'write', summary: 'Freeze exact versions of everything, or of a part', params: inProject, query: none, body: newBaselineSchema, response: baselineSchema, most: LIMITS.lists },

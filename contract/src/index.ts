@@ -20,6 +20,7 @@ export {
   type SummaryOfKind,
 } from './kinds/index.ts';
 export { BROUGHT_BACK, MOST_BROUGHT_BACK_TOLD, MOST_FROZEN_CHANGES, baselineNumberSchema, baselineSchema, type Baseline, type BringBack, type BringBackPlan, type BroughtBack, type FrozenChanges, type FrozenCoverage, type NewBaseline } from './baselines.ts';
+export { INBOX_PARTS, INBOX_REASONS, MOST_COUNTED, type Following, type InboxEntry, type InboxMarks, type InboxPart, type InboxReason } from './inbox.ts';
 export { UNREVIEWED_REASONS, reviewNumberSchema, type Answers, type NewReview, type Review, type ReviewItem, type ReviewLine, type UnreviewedReason } from './reviews.ts';
 export { placedIssues, type PlacedIssue } from './placedIssue.ts';
 export { STATUS_OF_REFUSAL, refusalSentence, type Refusal, type RefusalCode } from './refusal.ts';

@@ -2,6 +2,7 @@ import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
 import { TECHNIQUES } from '@caderno/core/conditions';
 import { STANDINGS, type CoverageRow } from '@caderno/core/coverage';
 import { z } from 'zod';
+import { deliveredSchema } from './inbox.ts';
 import { remarkedSchema } from './remarks.ts';
 import { reviewedSchema } from './reviews.ts';
 import { KIND_SCHEMA, type Summary } from './kinds/index.ts';
@@ -67,6 +68,7 @@ export const PROJECT_EVENTS = {
   reviewed: reviewedSchema,
   /** A baseline was taken. */
   frozen: z.object({}),
+  delivered: deliveredSchema,
 };
 
 /** Heads by kind, so that all of one table have the same fields. */

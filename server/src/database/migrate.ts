@@ -20,9 +20,10 @@ import { remarks } from './migrations/0017-remarks.ts';
 import { reviews } from './migrations/0018-reviews.ts';
 import { baselines } from './migrations/0019-baselines.ts';
 import { moments } from './migrations/0020-moments.ts';
+import { inbox } from './migrations/0021-inbox.ts';
 import { ownFields } from './migrations/0012-own-fields.ts';
 
-const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds, log, marks, files, lists, ownFields, caseFiles, carried, features, accessTokens, remarks, reviews, baselines, moments];
+const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds, log, marks, files, lists, ownFields, caseFiles, carried, features, accessTokens, remarks, reviews, baselines, moments, inbox];
 
 /** Any number, the same in all our processes: servers that start together migrate one after the other. */
 const MIGRATION_LOCK = 7_201_126;

@@ -6,6 +6,7 @@ import { checkSeal, takeBaseline } from '../baselines/index.ts';
 import { isUpToDate, readRowsSince, type AnswerTo, type Question } from '../coverage/index.ts';
 import { inSnapshot, inTransaction } from '../database/index.ts';
 import { exportQuestions } from '../exchange/index.ts';
+import { countInbox, deliver, readInbox, type Reader } from '../inbox/index.ts';
 import { readChangesSince, readHeads } from '../log/index.ts';
 import { addMember, changePassword, describeSession, personOfSession, resetPassword, setUp, signIn, startSession } from '../people/index.ts';
 import { findDefects } from '../tracker/index.ts';
@@ -82,6 +83,15 @@ export const apartHandlers = {
   readHeads: question<'readHeads'>(({ query }, call) => inSnapshot(call.parts.db, (work) => readHeads(work, membershipOf(call).projectId, query.after ?? null))),
   readChanges: question<'readChanges'>(({ query }, call) => inSnapshot(call.parts.db, (work) => readChangesSince(work, membershipOf(call).projectId, query.since))),
 
+  readInbox: question<'readInbox'>(async ({ query }, call) => {
+    const reader = await delivered(call);
+    return inTransaction(call.parts.db, (work) => readInbox(work, reader, query));
+  }),
+  countInbox: question<'countInbox'>(async (_, call) => {
+    const reader = await delivered(call);
+    return inTransaction(call.parts.db, (work) => countInbox(work, reader));
+  }),
+
   keepAttachment: question<'keepAttachment'>(async ({ query }, call, saved) => {
     const bytes = await readFile(savedBody(saved).path);
     const { db, files, now } = call.parts;
@@ -117,6 +127,13 @@ export const apartHandlers = {
   checkTracker: file<'checkTracker'>((_, call) => checkStories(call)),
   findDefects: file<'findDefects'>(({ query }, call) => findDefects(call.parts.db, membershipOf(call).projectId, query.words, call.parts.outsideHosts)),
 } as const;
+
+/** Whose inbox it is, once it has come to now: nobody may have had a page open when something changed. */
+async function delivered(call: Admitted): Promise<Reader> {
+  const { projectId } = membershipOf(call);
+  await deliver(call.parts.db, projectId);
+  return { projectId, personId: personOf(call).id };
+}
 
 function ask<Q extends Question>(call: Admitted, question: Q): Promise<AnswerTo[Q['kind']]> {
   return call.parts.coverage.ask(membershipOf(call).projectId, question);

@@ -13,7 +13,7 @@ const ended = z.union([z.object({ session: z.string() }), z.object({ person: z.u
 
 const changed = z.object({ project: z.string(), revision: z.int() });
 const covered = z.object({ project: z.string(), edition: z.int() });
-const pageNews: z.ZodType<PageNews> = z.discriminatedUnion('event', [z.object({ event: z.literal('remarked'), data: PROJECT_EVENTS.remarked }), z.object({ event: z.literal('reviewed'), data: PROJECT_EVENTS.reviewed }), z.object({ event: z.literal('frozen'), data: z.strictObject({}) })]);
+const pageNews: z.ZodType<PageNews> = z.discriminatedUnion('event', [z.object({ event: z.literal('remarked'), data: PROJECT_EVENTS.remarked }), z.object({ event: z.literal('reviewed'), data: PROJECT_EVENTS.reviewed }), z.object({ event: z.literal('frozen'), data: z.strictObject({}) }), z.object({ event: z.literal('delivered'), data: PROJECT_EVENTS.delivered })]);
 const told = z.object({ project: z.string(), news: pageNews });
 
 /** What is heard of a project: that it moved on, that pages are to be told something, or, after a pause in which nothing was heard, that it may have. */

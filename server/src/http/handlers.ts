@@ -7,6 +7,7 @@ import { listBasisTexts, listSuspectLinks, mergeRequirements, saveSettings, sett
 import { listConditions, readDesign } from '../coverage/index.ts';
 import { cancelRun, readProgress } from '../exchange/index.ts';
 import { find, findByWords, chosenIds, findPlaces, listByQuery } from '../find/index.ts';
+import { follow, markInbox, readChoices, readFollowing, saveChoices } from '../inbox/index.ts';
 import { answer, beginThread, listOpenThreads, listRemarks, rewordRemark, settleThread, takeBackRemark, type Speaker } from '../remarks/index.ts';
 import { listSavedQueries, readListViews, removeQuery, saveListView, saveQuery, type Asker } from '../lists/index.ts';
 import { answerReview, askAgain, askReview, changeReview, decideAnew, endReview, listReviews, readHanging, readReview } from '../reviews/index.ts';
@@ -100,6 +101,12 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   takeBackRemark: ({ params }, call) => takeBackRemark(call.work, speakerOf(call), params.remark),
   settleThread: ({ params, body }, call) => settleThread(call.work, speakerOf(call), params.remark, body.settled),
   listOpenThreads: (_, call) => listOpenThreads(call.work, membershipOf(call).projectId, personOf(call).id),
+
+  markInbox: ({ body }, call) => markInbox(call.work, askerOf(call), body, call.parts.now()),
+  readInboxChoices: (_, call) => readChoices(call.work, askerOf(call)),
+  saveInboxChoices: ({ body }, call) => saveChoices(call.work, askerOf(call), body.silent),
+  readFollowing: ({ params }, call) => readFollowing(call.work, askerOf(call), params.id),
+  follow: ({ params, body }, call) => follow(call.work, askerOf(call), params.id, body.follows),
 
   listBaselines: (_, call) => listBaselines(call.work, membershipOf(call).projectId),
   listFrozen: ({ params }, call) => listFrozen(call.work, membershipOf(call).projectId, params.baseline),

@@ -3,6 +3,7 @@ import type { AskNews, ChangesSince, CoverageSince, PROJECT_EVENTS } from '@cade
 import type { Sequelize } from 'sequelize';
 import { coverageState, hasComeTo, readRowsSince, type CoverageKeeper } from '../coverage/index.ts';
 import { inSnapshot } from '../database/index.ts';
+import { deliver } from '../inbox/index.ts';
 import { readChangesSince, revisionOf } from '../log/index.ts';
 import { DomainError } from '../domainError.ts';
 import type { ChangeFeed, Heard } from './changeFeed.ts';
@@ -73,6 +74,7 @@ class OneProject {
   #isOurs = true;
   readonly #changes = new OneAtATime(() => this.#tellChanges(), (error) => this.#missed(error));
   readonly #coverage = new OneAtATime(() => this.#tellCoverage(), (error) => this.#missed(error));
+  readonly #delivering = new OneAtATime(() => deliver(this.#given.db, this.#project.id), (error) => this.#missed(error));
   readonly #consuming = new OneAtATime(() => this.#consume(), (error) => this.#missed(error));
   /** Settles when it is known from where on is told. */
   readonly ready: Promise<void>;
@@ -114,6 +116,7 @@ class OneProject {
     if (heard.kind !== 'covered') {
       void this.#changes.go();
       void this.#consuming.go();
+      void this.#delivering.go();
     }
     if (heard.kind !== 'changed') void this.#coverage.go();
   }

@@ -6,7 +6,7 @@ import { execute, type UnitOfWork } from '../database/index.ts';
 export const PAGES_CHANNEL = 'caderno_pages';
 
 /** What pages are told, by the names of their events. */
-export type PageNews = { readonly event: 'remarked'; readonly data: { readonly id: ArtefactId } } | { readonly event: 'reviewed'; readonly data: { readonly review: ReviewNumber } } | { readonly event: 'frozen'; readonly data: Readonly<Record<string, never>> };
+export type PageNews = { readonly event: 'remarked'; readonly data: { readonly id: ArtefactId } } | { readonly event: 'reviewed'; readonly data: { readonly review: ReviewNumber } } | { readonly event: 'frozen'; readonly data: Readonly<Record<string, never>> } | { readonly event: 'delivered'; readonly data: { readonly people: readonly string[] } };
 
 /** Tells every page of a project, once the transaction is through. */
 export async function tellPages(work: UnitOfWork, projectId: string, news: PageNews): Promise<void> {

@@ -5,6 +5,7 @@ import { z } from 'zod';
 import { findArtefact } from '../artefacts/index.ts';
 import { artefactKeyRow, countRow, execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
+import { followersSql, put } from '../inbox/index.ts';
 import { listMembers } from '../people/index.ts';
 import { tellPages } from '../projects/index.ts';
 
@@ -140,6 +141,26 @@ async function write(work: UnitOfWork, speaker: Speaker, { id, artefactId: rowId
     [id, rowId, thread, first?.place ?? null, first?.said ?? null, first?.version ?? null, speaker.personId, text, speaker.at],
   );
   await noteMentions(work, speaker, id, text);
+  await deliverRemark(work, speaker, id, rowId);
+}
+
+const reasonRow = z.object({ person: z.string(), reason: z.enum(['named', 'answered', 'remarked']) });
+
+/** Tells whoever it names, who spoke in the thread, and who follows what it is about; each for the most urgent of these reasons. */
+async function deliverRemark(work: UnitOfWork, { projectId, personId, at }: Speaker, id: RemarkId, rowId: string): Promise<void> {
+  const reasons = await selectRows(
+    work,
+    reasonRow,
+    `SELECT DISTINCT ON (person) person, reason FROM (
+       SELECT m.person_id AS person, 'named' AS reason, 1 AS urgency FROM mention m WHERE m.remark_id = $1
+       UNION ALL SELECT o.author_id, 'answered', 2 FROM remark r JOIN remark o ON o.thread_id = r.thread_id AND o.taken_back_at IS NULL WHERE r.id = $1
+       UNION ALL SELECT f.person_id, 'remarked', 3 FROM (${followersSql('$2', '$3')}) f) reached ORDER BY person, urgency`,
+    [id, rowId, projectId],
+  );
+  for (const reason of ['named', 'answered', 'remarked'] as const) {
+    const people = reasons.flatMap((r) => (r.reason === reason ? [r.person] : []));
+    if (people.length > 0) await put(work, { projectId, reason, by: personId, at, people, artefactId: rowId, remarkId: id });
+  }
 }
 
 async function noteMentions(work: UnitOfWork, { projectId }: Speaker, id: RemarkId, text: string): Promise<void> {

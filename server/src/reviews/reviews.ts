@@ -5,6 +5,7 @@ import { z } from 'zod';
 import { changeOfRetry, endWhatIsDone, idOfRow, lockProject, putStates, rowsOfIds, writeJournalEntry, type Actor, type StateNow } from '../artefacts/index.ts';
 import { execute, idRow, numberRow, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
+import { put } from '../inbox/index.ts';
 import { listMembers } from '../people/index.ts';
 import { readSettings, tellPages } from '../projects/index.ts';
 import { readReview, type StoredReview } from './readReview.ts';
@@ -47,6 +48,7 @@ export async function askReview(work: UnitOfWork, actor: Actor, { ids, ...terms 
     [made.id, JSON.stringify(rows.map((row, place) => ({ id: row.id, place, version: row.head, since: row.agreedVersion })))],
   );
   await putAll(work, actor, made.number, 'asked', rows.map((row) => ({ row, state: 'inReview', agreed: row.agreedVersion })));
+  await put(work, { projectId: actor.projectId, reason: 'review', by: actor.personId, at: actor.at, people: terms.people, reviewId: made.id });
   const review = await told(work, actor, made.number);
   await refuseHopeless(work, actor.projectId, review);
   return { review, left };
@@ -64,6 +66,7 @@ export async function askAgain(work: UnitOfWork, actor: Actor, number: ReviewNum
     `UPDATE review_item i SET version = r.version, standing = 'waiting', open = true FROM jsonb_to_recordset($2::jsonb) AS r(id bigint, version int) WHERE i.review_id = $1 AND i.artefact_id = r.id`,
     [rowId, JSON.stringify(rows.map((row) => ({ id: row.id, version: row.head })))],
   );
+  await put(work, { projectId: actor.projectId, reason: 'review', by: actor.personId, at: actor.at, people: review.asked.map((a) => a.person), reviewId: rowId });
   await putAll(work, actor, number, 'again', rows.map((row) => ({ row, state: 'inReview', agreed: row.agreedVersion })));
   return { review: await told(work, actor, number), left };
 }
@@ -71,11 +74,13 @@ export async function askAgain(work: UnitOfWork, actor: Actor, number: ReviewNum
 /** Says what a review is called, until when it goes and whom it asks. What is agreed stays so; what waits may be agreed by this. */
 export async function changeReview(work: UnitOfWork, actor: Actor, number: ReviewNumber, { title, note, due, people }: Terms): Promise<Review> {
   await lockProject(work, actor.projectId);
-  const { rowId } = await openReview(work, actor.projectId, number);
+  const { rowId, review } = await openReview(work, actor.projectId, number);
   await refuseStrangers(work, actor.projectId, people);
   await execute(work, 'UPDATE review SET title = $2, note = $3, due = $4 WHERE id = $1', [rowId, title, note, due]);
   await execute(work, 'DELETE FROM review_asked WHERE review_id = $1', [rowId]);
   await writeAsked(work, rowId, people);
+  const fresh = people.filter((person) => !review.asked.some((a) => a.person === person));
+  if (fresh.length > 0) await put(work, { projectId: actor.projectId, reason: 'review', by: actor.personId, at: actor.at, people: fresh, reviewId: rowId });
   await decide(work, actor, number, null);
   return told(work, actor, number);
 }
@@ -100,8 +105,16 @@ export async function answerReview(work: UnitOfWork, actor: Actor, number: Revie
      SELECT $1, r.artefact, $3, r.version, $4, $5, $6 FROM jsonb_to_recordset($2::jsonb) AS r(artefact bigint, version int)`,
     [rowId, JSON.stringify(fresh), actor.personId, agrees, note, actor.at],
   );
+  if (!agrees && fresh.length > 0) await put(work, { projectId: actor.projectId, reason: 'objected', by: actor.personId, at: actor.at, people: await askedBy(work, rowId), reviewId: rowId, detail: note });
   await decide(work, actor, number, of.map((o) => o.id));
   return told(work, actor, number);
+}
+
+const askerRow = z.object({ person: z.string() });
+
+/** Who asked for a review. */
+async function askedBy(work: UnitOfWork, rowId: string): Promise<string[]> {
+  return (await selectRows(work, askerRow, 'SELECT asked_by AS person FROM review WHERE id = $1', [rowId])).map((r) => r.person);
 }
 
 /** Ends a review: what is agreed stays so, the rest is a draft again. */

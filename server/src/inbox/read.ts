@@ -1,0 +1,89 @@
+import { ARTEFACT_KINDS, ARTEFACT_STATES, artefactId } from '@caderno/core/artefacts';
+import { INBOX_REASONS, MOST_COUNTED, type InboxEntry, type InboxMarks, type InboxReason, type QueryOf, type ResponseOf } from '@caderno/contract';
+import { z } from 'zod';
+import { countRow, execute, selectRows, type UnitOfWork } from '../database/index.ts';
+import type { Reader } from './follow.ts';
+
+/** Entries of a page. */
+const PAGE = 50;
+/** Characters of what was said. */
+const SAID = 240;
+
+const entryRow = z.object({
+  id: z.coerce.number(),
+  reason: z.enum(INBOX_REASONS),
+  by: z.string(),
+  at: z.date().transform((date) => date.toISOString()),
+  kind: z.enum(ARTEFACT_KINDS).nullable(),
+  number: z.number().nullable(),
+  title: z.string().nullable(),
+  isThere: z.boolean().nullable(),
+  fromVersion: z.number().nullable(),
+  toVersion: z.number().nullable(),
+  state: z.enum(ARTEFACT_STATES).nullable(),
+  text: z.string().nullable(),
+  count: z.number(),
+  reviewNumber: z.number().nullable(),
+  reviewTitle: z.string().nullable(),
+  becauseKind: z.enum(ARTEFACT_KINDS).nullable(),
+  becauseNumber: z.number().nullable(),
+  read: z.boolean(),
+  kept: z.boolean(),
+});
+
+/** What reached somebody, the latest first. */
+export async function readInbox(work: UnitOfWork, { projectId, personId }: Reader, { part, reason, before }: QueryOf<'readInbox'>): Promise<ResponseOf<'readInbox'>> {
+  const which = { unread: 'AND e.read_at IS NULL', kept: 'AND e.kept', all: '' }[part];
+  const rows = await selectRows(
+    work,
+    entryRow,
+    `SELECT e.id, e.reason, p.name AS by, e.at, a.kind, a.number, a.title, a.deleted_at IS NULL AS "isThere", e.from_version AS "fromVersion", e.to_version AS "toVersion", e.state,
+       CASE WHEN e.remark_id IS NULL THEN e.detail WHEN r.taken_back_at IS NULL THEN left(r.text, ${SAID}) END AS text, e.count, v.number AS "reviewNumber", v.title AS "reviewTitle", b.kind AS "becauseKind", b.number AS "becauseNumber", e.read_at IS NOT NULL AS read, e.kept
+     FROM inbox_entry e JOIN person p ON p.id = e.by_id LEFT JOIN artefact a ON a.id = e.artefact_id LEFT JOIN remark r ON r.id = e.remark_id LEFT JOIN review v ON v.id = e.review_id LEFT JOIN artefact b ON b.id = e.because_id
+     WHERE e.person_id = $1 AND e.project_id = $2 AND e.id < $3 AND ($4::text IS NULL OR e.reason = $4) ${which} ORDER BY e.id DESC LIMIT ${PAGE + 1}`,
+    [personId, projectId, before ?? Number.MAX_SAFE_INTEGER, reason ?? null],
+  );
+  return { entries: rows.slice(0, PAGE).map(toEntry), more: rows.length > PAGE };
+}
+
+function toEntry({ kind, number, title, isThere, reviewNumber, reviewTitle, becauseKind, becauseNumber, ...row }: z.infer<typeof entryRow>): InboxEntry {
+  return {
+    ...row,
+    artefact: kind === null || number === null ? null : { id: artefactId(kind, number), title: title ?? '', isThere: isThere === true },
+    review: reviewNumber === null ? null : { number: reviewNumber, title: reviewTitle ?? '' },
+    because: becauseKind === null || becauseNumber === null ? null : artefactId(becauseKind, becauseNumber),
+  };
+}
+
+/** How many somebody has not read. */
+export async function countInbox(work: UnitOfWork, { projectId, personId }: Reader): Promise<ResponseOf<'countInbox'>> {
+  const [row] = await selectRows(work, countRow, `SELECT count(*)::int AS count FROM (SELECT 1 FROM inbox_entry WHERE person_id = $1 AND project_id = $2 AND read_at IS NULL LIMIT ${MOST_COUNTED}) some_of_them`, [personId, projectId]);
+  return { unread: row?.count ?? 0 };
+}
+
+/** Marks some of one's own as read, or not, or to be kept; of others' nothing is marked. */
+export async function markInbox(work: UnitOfWork, reader: Reader, { of, read, kept }: InboxMarks, at: Date): Promise<ResponseOf<'countInbox'>> {
+  const ids = 'ids' in of ? of.ids : null;
+  const own = 'person_id = $1 AND project_id = $2 AND (($3::bigint[] IS NULL AND read_at IS NULL) OR id = ANY($3))';
+  const bind = [reader.personId, reader.projectId, ids];
+  if (kept !== undefined) await execute(work, `UPDATE inbox_entry SET kept = $4 WHERE ${own}`, [...bind, kept]);
+  if (read === true) await execute(work, `UPDATE inbox_entry SET read_at = coalesce(read_at, $4) WHERE ${own}`, [...bind, at]);
+  // Where something newer of the same came in meanwhile, that says it; this stays read.
+  else if (read === false) await execute(work, `UPDATE inbox_entry e SET read_at = NULL WHERE ${own} AND NOT EXISTS (SELECT 1 FROM inbox_entry n WHERE n.person_id = e.person_id AND n.artefact_id = e.artefact_id AND n.reason = e.reason AND n.id <> e.id AND n.read_at IS NULL AND e.reason IN ('changed', 'suspect'))`, bind);
+  return countInbox(work, reader);
+}
+
+const silentRow = z.object({ reason: z.enum(INBOX_REASONS) });
+
+/** The reasons for which nothing reaches somebody. */
+export async function readChoices(work: UnitOfWork, { projectId, personId }: Reader): Promise<ResponseOf<'readInboxChoices'>> {
+  const rows = await selectRows(work, silentRow, 'SELECT reason FROM inbox_silence WHERE project_id = $1 AND person_id = $2', [projectId, personId]);
+  return { silent: INBOX_REASONS.filter((reason) => rows.some((r) => r.reason === reason)) };
+}
+
+/** Says for which reasons nothing is to reach somebody from now on. */
+export async function saveChoices(work: UnitOfWork, reader: Reader, silent: readonly InboxReason[]): Promise<ResponseOf<'readInboxChoices'>> {
+  await execute(work, 'DELETE FROM inbox_silence WHERE project_id = $1 AND person_id = $2', [reader.projectId, reader.personId]);
+  await execute(work, 'INSERT INTO inbox_silence (project_id, person_id, reason) SELECT $1, $2, unnest($3::text[])', [reader.projectId, reader.personId, silent]);
+  return readChoices(work, reader);
+}
