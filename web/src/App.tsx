@@ -35,6 +35,7 @@ const CoverageChapter = lazy(() => import('./coverage/index.ts').then((m) => ({ 
 const VersionsPage = lazy(() => import('./journal/index.ts').then((m) => ({ default: m.VersionsPage })));
 const QuestionsChapter = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.QuestionsChapter })));
 const Agenda = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.Agenda })));
+const InboxPage = lazy(() => import('./inbox/index.ts').then((m) => ({ default: m.InboxPage })));
 const RemarksPage = lazy(() => import('./remarks/index.ts').then((m) => ({ default: m.RemarksPage })));
 const BaselinesChapter = lazy(() => import('./baselines/index.ts').then((m) => ({ default: m.BaselinesChapter })));
 const ReviewsPage = lazy(() => import('./reviews/index.ts').then((m) => ({ default: m.ReviewsPage })));
@@ -92,6 +93,7 @@ const router = createBrowserRouter([
       { path: 'coverage', element: chapter(<CoverageChapter />) },
       { path: 'questions/:question?', element: chapter(<QuestionsChapter />) },
       { path: 'agenda', element: chapter(<Agenda />) },
+      { path: 'inbox', element: chapter(<InboxPage />) },
       { path: 'remarks', element: chapter(<RemarksPage />) },
       { path: 'baselines', element: chapter(<BaselinesChapter />) },
       { path: 'baselines/:baseline', element: chapter(<BaselinesChapter />) },

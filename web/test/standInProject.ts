@@ -16,6 +16,7 @@ export function standInProject(heads: readonly Summary[], rows: readonly Coverag
     listItems: () => ({ items: [], total: 0 }),
     listChanges: () => [],
     listReviews: () => [],
+    countInbox: () => ({ unread: 0 }),
     listBaselines: () => [],
     listConditions: () => [],
     readTracker: () => ({ connected: false, checkedAt: null, failure: null, newStories: 0, changedStories: 0 }),

@@ -61,58 +61,37 @@ async function makeMoment(work: UnitOfWork, { key, parent, baseline, revision }:
   if (made === undefined) return;
   const moment = made.id;
   await execute(work, 'INSERT INTO attachment (project_id, id, type, kept_at, size) SELECT $1, id, type, kept_at, size FROM attachment WHERE project_id = $2', [moment, parent]);
-  await copyArtefacts(work, moment, baseline);
   const [then, now] = [await readSettings(work, moment), await readSettings(work, parent)];
   const isRatedTheSame = sameJson(asJson(then.settings.riskScale), asJson(now.settings.riskScale));
-  if (isRatedTheSame) await copyLinks(work, moment, baseline);
-  await deriveOthers(work, moment, baseline, then.settings.riskScale, isRatedTheSame);
+  const others = await selectRows(work, idRow, COPY, [moment, baseline, isRatedTheSame]);
+  await deriveAll(work, moment, then.settings.riskScale, others);
 }
 
-/** What a baseline holds (parameter 2), with what it became in a moment (parameter 1). */
-const HELD = `FROM baseline_item i JOIN artefact a ON a.id = i.artefact_id JOIN artefact n ON n.project_id = $1 AND n.kind = a.kind AND n.number = a.number WHERE i.baseline_id = $2`;
+/**
+ * Copies what a baseline ($2) holds into a moment ($1), with all versions up to those of then. What is held as it is now,
+ * where risks are told as now ($3), keeps what was derived from it; of the others it answers which they are. One statement,
+ * as nothing is known yet of how many rows the moment has that later ones would be planned by.
+ */
+const COPY = `
+  WITH held AS MATERIALIZED (
+    SELECT nextval(pg_get_serial_sequence('artefact', 'id')) AS id, i.artefact_id AS old, i.version, i.meaning_since, i.agreed_version, i.state, i.title, i.module, i.parent_id, i.position, i.version = a.head AND $3 AS same
+    FROM baseline_item i JOIN artefact a ON a.id = i.artefact_id WHERE i.baseline_id = $2),
+  artefacts AS (
+    INSERT INTO artefact (id, project_id, kind, number, parent_id, position, head, meaning_since, agreed_version, state, title, module, risk, priority, owner, tags, own, facts, search, author_id, updated_at)
+    SELECT held.id, $1, a.kind, a.number, above.id, held.position, held.version, held.meaning_since, held.agreed_version, held.state, held.title, held.module, a.risk, a.priority, a.owner, a.tags, a.own, a.facts, a.search, v.author_id, v.at
+    FROM held JOIN artefact a ON a.id = held.old JOIN artefact_version v ON v.artefact_id = held.old AND v.version = held.version LEFT JOIN held above ON above.old = held.parent_id),
+  versions AS (
+    INSERT INTO artefact_version (artefact_id, version, content, schema, hash, author_id, at, note, change_id)
+    SELECT held.id, v.version, v.content, v.schema, v.hash, v.author_id, v.at, v.note, v.change_id FROM held JOIN artefact_version v ON v.artefact_id = held.old AND v.version <= held.version),
+  links AS (
+    INSERT INTO link (from_id, to_id, type, seen_version, pinned)
+    SELECT held.id, target.id, l.type, l.seen_version, l.pinned FROM held JOIN link l ON l.from_id = held.old JOIN held target ON target.old = l.to_id WHERE held.same)
+  SELECT id FROM held WHERE NOT same ORDER BY id`;
 
-/** All up to the versions of then, with what is derived from those of now. */
-async function copyArtefacts(work: UnitOfWork, moment: string, baseline: string): Promise<void> {
-  await execute(
-    work,
-    `INSERT INTO artefact (project_id, kind, number, position, head, meaning_since, agreed_version, state, title, module, risk, priority, owner, tags, own, facts, search, author_id, updated_at)
-     SELECT $1, a.kind, a.number, i.position, i.version, i.meaning_since, i.agreed_version, i.state, i.title, i.module, a.risk, a.priority, a.owner, a.tags, a.own, a.facts, a.search, v.author_id, v.at
-     FROM baseline_item i JOIN artefact a ON a.id = i.artefact_id JOIN artefact_version v ON v.artefact_id = i.artefact_id AND v.version = i.version WHERE i.baseline_id = $2`,
-    [moment, baseline],
-  );
-  await execute(
-    work,
-    `INSERT INTO artefact_version (artefact_id, version, content, schema, hash, author_id, at, note, change_id)
-     SELECT held.new, v.version, v.content, v.schema, v.hash, v.author_id, v.at, v.note, v.change_id
-     FROM (SELECT n.id AS new, i.artefact_id AS old, i.version ${HELD}) held JOIN artefact_version v ON v.artefact_id = held.old AND v.version <= held.version`,
-    [moment, baseline],
-  );
-  await execute(
-    work,
-    `UPDATE artefact SET parent_id = above.id FROM (SELECT n.id AS new, i.parent_id AS parent ${HELD} AND i.parent_id IS NOT NULL) held
-     JOIN artefact p ON p.id = held.parent JOIN artefact above ON above.project_id = $1 AND above.kind = p.kind AND above.number = p.number WHERE artefact.id = held.new`,
-    [moment, baseline],
-  );
-}
-
-/** What is held as it is now: what is derived from it is right already, and its links lead to the same. */
-const SAME = 'i.version = a.head';
-
-async function copyLinks(work: UnitOfWork, moment: string, baseline: string): Promise<void> {
-  await execute(
-    work,
-    `INSERT INTO link (from_id, to_id, type, seen_version, pinned)
-     SELECT held.new, target.id, l.type, l.seen_version, l.pinned FROM (SELECT n.id AS new, i.artefact_id AS old ${HELD} AND ${SAME}) held
-     JOIN link l ON l.from_id = held.old JOIN artefact t ON t.id = l.to_id JOIN artefact target ON target.project_id = $1 AND target.kind = t.kind AND target.number = t.number`,
-    [moment, baseline],
-  );
-}
-
-/** Derives from the contents of then where they are not those of now, or where risks are told otherwise. */
-async function deriveOthers(work: UnitOfWork, moment: string, baseline: string, riskScale: RiskScale, isRatedTheSame: boolean): Promise<void> {
-  const others = await selectRows(work, idRow, `SELECT n.id ${HELD}${isRatedTheSame ? ` AND NOT ${SAME}` : ''} ORDER BY n.id`, [moment, baseline]);
-  for (let from = 0; from < others.length; from += AT_A_TIME) {
-    const heads = await readHeads(work, others.slice(from, from + AT_A_TIME));
+/** Derives from the contents of then. */
+async function deriveAll(work: UnitOfWork, moment: string, riskScale: RiskScale, rows: readonly { readonly id: string }[]): Promise<void> {
+  for (let from = 0; from < rows.length; from += AT_A_TIME) {
+    const heads = await readHeads(work, rows.slice(from, from + AT_A_TIME));
     await deriveAnew(work, moment, riskScale, [...heads].map(([rowId, value]) => ({ rowId, value })));
   }
 }

@@ -48,6 +48,11 @@ export function useBaselines(project: string) {
   return useQuery({ queryKey: [project, 'baselines', 'all'], queryFn: () => call('listBaselines', { params: { project } }) });
 }
 
+/** How much of what reached one is not read. */
+export function useUnread(project: string) {
+  return useQuery({ queryKey: [project, 'inbox', 'count'], queryFn: () => call('countInbox', { params: { project } }) });
+}
+
 /** The reviews of the project: those that go on first. */
 export function useReviews(project: string) {
   return useQuery({ queryKey: [project, 'reviews', 'all'], queryFn: () => call('listReviews', { params: { project } }) });

@@ -2,10 +2,11 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { percentDown, shownRatio } from '@caderno/core/coverage';
 import { roleReaches, type Person, type ProjectRef } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
+import { Inbox } from 'lucide-react';
 import { Suspense, lazy, useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
-import { call, keys, tellFailure, forgetLogs, useBaselines, useCoverage, useFigures, useOpenThreads, useProjectStream, useReviews } from '../api/index.ts';
+import { call, keys, tellFailure, forgetLogs, useUnread, useBaselines, useCoverage, useFigures, useOpenThreads, useProjectStream, useReviews } from '../api/index.ts';
 import { address } from './address.ts';
 import { CHAPTERS, type ChapterPath } from './chapters.ts';
 import { useCommands, type Command } from './commands.ts';
@@ -114,6 +115,7 @@ function useFrameCommands(project: string, setOpen: (open: 'find' | 'keys') => v
       { id: 'go-list', title: 'Go to all cases as a table', keys: 'g l', keyLabel: 'g l', run: () => void navigate(address.list(project, 'case')) },
       { id: 'go-replace', title: 'Search and replace in texts', run: () => void navigate(address.replacing(project)) },
       { id: 'go-remarks', title: 'Go to the open remarks', keys: 'g m', keyLabel: 'g m', run: () => void navigate(address.remarks(project)) },
+      { id: 'go-inbox', title: 'Go to your inbox', keys: 'g i', keyLabel: 'g i', run: () => void navigate(address.inbox(project)) },
       { id: 'go-reviews', title: 'Go to the reviews', keys: 'g r', keyLabel: 'g r', run: () => void navigate(address.reviews(project)) },
       { id: 'go-suspect', title: 'Go to the suspect links', keys: 'g x', keyLabel: 'g x', run: () => void navigate(address.suspect(project)) },
       { id: 'go-glossary', title: 'Go to the glossary', keys: 'g o', keyLabel: 'g o', run: () => void navigate(address.glossary(project)) },
@@ -279,6 +281,7 @@ function Open({ project, person }: { readonly project: string; readonly person: 
   const forMe = useOpenThreads(project).data?.filter((t) => t.forMe).length ?? 0;
   const reviews = useReviews(project).data?.filter((r) => r.endedAt === null) ?? [];
   const asking = reviews.filter((r) => r.asked.some((a) => a.person === person && a.waiting > 0)).length;
+  const unread = useUnread(project).data?.unread ?? 0;
   if (figures === undefined) return null;
   const look = 'whitespace-nowrap text-sm text-ink2 hover:underline';
   return (
@@ -306,8 +309,16 @@ function Open({ project, person }: { readonly project: string; readonly person: 
           <b className="font-semibold text-brick">{figures.suspectLinks}</b> suspect {figures.suspectLinks === 1 ? 'link' : 'links'}
         </NavLink>
       )}
+      <NavLink to={address.inbox(project)} aria-label={unread === 0 ? 'Inbox' : `Inbox: ${unreadWords(unread)} not read`} title="Inbox" className="relative grid size-[30px] place-items-center rounded-full text-ink2 hover:bg-page2">
+        <Inbox size={18} aria-hidden="true" />
+        {unread > 0 && <span className="absolute -right-1.5 -top-0.5 min-w-[17px] rounded-full bg-blue px-1 text-center text-[10.5px] font-semibold leading-[17px] text-on-accent">{unreadWords(unread)}</span>}
+      </NavLink>
     </nav>
   );
+}
+
+function unreadWords(unread: number): string {
+  return unread > 99 ? '99+' : String(unread);
 }
 
 function IndexTabs({ project, isPast }: { readonly project: string; readonly isPast: boolean }) {

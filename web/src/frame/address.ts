@@ -32,6 +32,8 @@ export const address = {
   journal: (project: string) => `/${project}/journal`,
   questions: (project: string, id?: QuestionId) => `/${project}/questions${id === undefined ? '' : `/${id}`}`,
   agenda: (project: string) => `/${project}/agenda`,
+  /** With `?part=kept&reason=changed`. */
+  inbox: (project: string) => `/${project}/inbox`,
   remarks: (project: string) => `/${project}/remarks`,
   /** With `?to=2`: against another one. */
   baselines: (project: string, baseline?: BaselineNumber) => `/${project}/baselines${baseline === undefined ? '' : `/${baseline}`}`,

@@ -67,6 +67,12 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'The agenda gathers the questions to ask one person in one go.',
   ],
   agenda: ['The agenda gathers open questions for a talk, by whom they are asked.', 'Tick what was answered and write down what was said.', 'Answers count from the moment they are given.', 'It prints as a list with room to write.'],
+  inbox: [
+    'What reaches you: remarks that name you, questions and reviews that ask you, changes of what you follow, suspect links in what you own.',
+    'You follow what you own, wrote in or are asked. Any page lets you follow it, or not: More, below its title.',
+    'Arrows go from line to line; Enter opens one and reads it, Space marks it as read or not, Shift Space keeps it.',
+    'What changes again before you have read of it stands here once, with all that you have not seen.',
+  ],
   remarks: [
     'People say things beside artefacts: at a step, on words, or on all of it. Alt R says something where you are.',
     'What names you with @, or answers you, waits for you here until you answer or it is settled.',

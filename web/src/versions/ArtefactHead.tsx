@@ -3,6 +3,7 @@ import { ChevronDown } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { Link, useLocation } from 'react-router';
 import { InReview } from '../askReview/index.ts';
+import { Follow } from '../following/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import type { Editing } from './editing.ts';
 import { SaveBar } from './SaveBar.tsx';
@@ -28,7 +29,7 @@ interface Props<C extends { readonly title: string }> {
 
 /** The head of an artefact's page, in two lines: its title; what is looked at every day. The rest waits behind one word. */
 export function ArtefactHead<C extends { readonly title: string }>({ summary, state, editing, onTitle, onEnter, links, children, rare, rareWords = [] }: Props<C>) {
-  const { project, canEdit } = useFrame();
+  const { project, canEdit, isPast } = useFrame();
   const { id, author, at } = summary;
   // What is in review leads to the difference through its review.
   const newer = state !== null && state !== 'inReview' && isNewerThanAgreed(summary);
@@ -56,7 +57,7 @@ export function ArtefactHead<C extends { readonly title: string }>({ summary, st
         <SaveBar id={id} state={state} author={author} at={at} editing={editing}>
           {children}
           {!open && rareWords.length > 0 && <span className="hidden print:inline">{rareWords.join(' · ')}</span>}
-          {rare !== undefined && (
+          {(rare !== undefined || !isPast) && (
             <button type="button" aria-expanded={open} className="inline-flex h-[26px] items-center gap-1 whitespace-nowrap rounded-[5px] px-1 text-xs text-ink2 hover:bg-page2 print:hidden" onClick={() => setOpen(!open)}>
               {open ? 'Less' : 'More'}
               {!open && rareWords.length > 0 && <span className="hidden max-w-[3.5rem] truncate @2xl:inline-block">· {rareWords.join(' · ')}</span>}
@@ -65,7 +66,7 @@ export function ArtefactHead<C extends { readonly title: string }>({ summary, st
           )}
         </SaveBar>
       </div>
-      {open && <div className="mt-2 flex flex-wrap items-center gap-x-2 gap-y-1.5">{rare}</div>}
+      {open && <div className="mt-2 flex flex-wrap items-center gap-x-2 gap-y-1.5">{rare}<Follow id={id} /></div>}
     </header>
   );
 }

@@ -17,6 +17,9 @@ const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' 
   // Told by events of their own.
   remarks: 'never',
   reviews: 'never',
+  inbox: 'never',
+  // By who owns it and who wrote in it.
+  following: 'never',
   // What is frozen never changes; against now it is asked anew by whoever looks at it.
   baselines: 'never',
   frozenChanges: 'everyChange',

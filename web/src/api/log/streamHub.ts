@@ -1,5 +1,5 @@
 /** The events of a stream. Named here alone: the shared worker has no use for the rest of the contract. */
-const EVENTS = ['open', 'changes', 'coverage', 'remarked', 'reviewed', 'frozen'] as const;
+const EVENTS = ['open', 'changes', 'coverage', 'remarked', 'reviewed', 'frozen', 'delivered'] as const;
 
 /** What a tab says to whoever holds the streams. */
 export type FromTab = { readonly kind: 'hello'; readonly address: string } | { readonly kind: 'bye' };

@@ -1,4 +1,4 @@
-import { PROJECT_EVENTS } from '@caderno/contract';
+import { PROJECT_EVENTS, type Session } from '@caderno/contract';
 import { useQueryClient, type Query, type QueryClient, type QueryKey } from '@tanstack/react-query';
 import { useCallback, useEffect, useState, useSyncExternalStore } from 'react';
 import { call } from '../client.ts';
@@ -133,6 +133,7 @@ export function useProjectStream(project: string): { readonly connected: boolean
           void client.invalidateQueries({ queryKey: [project, 'remarks'] });
           void client.invalidateQueries({ queryKey: [project, 'reviews'] });
           void client.invalidateQueries({ queryKey: [project, 'baselines', 'all'] });
+          void client.invalidateQueries({ queryKey: [project, 'inbox'] });
           return void log.refreshCoverage();
         case 'news':
           return takeNews(client, project, log, message);
@@ -160,6 +161,10 @@ function takeNews(client: QueryClient, project: string, log: ProjectLog, { event
       for (const what of [PROJECT_EVENTS.reviewed.parse(value).review, 'all']) void client.invalidateQueries({ queryKey: [project, 'reviews', what] });
       return;
     case 'frozen':
-      void client.invalidateQueries({ queryKey: [project, 'baselines', 'all'] });
+      return void client.invalidateQueries({ queryKey: [project, 'baselines', 'all'] });
+    case 'delivered': {
+      const person = client.getQueryData<Session>(['session'])?.person?.id;
+      if (person !== undefined && PROJECT_EVENTS.delivered.parse(value).people.includes(person)) void client.invalidateQueries({ queryKey: [project, 'inbox'] });
+    }
   }
 }

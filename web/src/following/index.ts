@@ -1,0 +1,1 @@
+export { Follow } from './Follow.tsx';

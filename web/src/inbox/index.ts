@@ -1,0 +1,1 @@
+export { InboxPage } from './InboxPage.tsx';
