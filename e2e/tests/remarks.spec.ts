@@ -53,6 +53,37 @@ test('a remark on marked words is heard at once, answered, settled, and stays wi
     await expect(rui.getByRole('list', { name: 'Remarks on C-13' }).getByRole('button', { name: 'Step 2, action' })).toBeVisible({ timeout: 4_000 });
   });
 
+  await test.step('it waits in the inbox too, is read there by keyboard, and leads to its place', async () => {
+    await rui.getByRole('link', { name: /^Inbox: \d+ not read$/ }).click();
+    const named = rui.getByRole('link', { name: /Inês V\. named you on C-13/ });
+    await expect(named).toBeVisible();
+    await expectAccessible(rui);
+    await named.focus();
+    await rui.keyboard.press('Shift+Space');
+    await rui.keyboard.press('Space');
+    await expect(named).toHaveCount(0);
+    await rui.getByRole('button', { name: 'Kept' }).click();
+    await named.focus();
+    await rui.keyboard.press('Enter');
+    await expect(rui.getByRole('list', { name: 'Remarks on C-13' })).toBeVisible();
+  });
+
+  await test.step('what one wrote in is followed: a change is heard at once, with its difference', async () => {
+    await rui.getByRole('button', { name: /^More/ }).click();
+    await rui.getByRole('checkbox', { name: 'Follow' }).check();
+    const unread = async () => Number(/\d+/.exec((await rui.getByRole('link', { name: /^Inbox/ }).getAttribute('aria-label')) ?? '')?.[0] ?? 0);
+    const before = await unread();
+    await ines.getByRole('textbox', { name: 'Action of step 1' }).click();
+    await ines.keyboard.press('End');
+    await ines.keyboard.type(' again');
+    await saveVersion(ines, 3);
+    await expect.poll(unread, { timeout: 6_000 }).toBe(before + 1);
+    await rui.getByRole('link', { name: /^Inbox/ }).click();
+    await rui.getByRole('link', { name: /Inês V\. changed C-13/ }).click();
+    await expect(rui.locator('ins', { hasText: 'again' })).toBeVisible();
+    await rui.goto('/fonte-clara/cases/C-13');
+  });
+
   await test.step('settled, it is folded', async () => {
     await ines.getByRole('list', { name: 'Remarks on C-13' }).getByRole('button', { name: 'settled' }).click();
     await expect(ines.getByRole('button', { name: '1 thread settled' })).toBeVisible();

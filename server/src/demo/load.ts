@@ -19,6 +19,7 @@ import { saveSettings } from '../basis/index.ts';
 import { CoverageIndexes } from '../coverage/index.ts';
 import { inTransaction, modelsOf, type UnitOfWork } from '../database/index.ts';
 import { saveQuery, type Asker } from '../lists/index.ts';
+import { fillInboxes } from './inbox.ts';
 import { reviewActs, reviewsDocument } from './reviews.ts';
 import { remarksDocument, sayRemarks } from './remarks.ts';
 import { createDemoPerson, joinProject } from '../people/index.ts';
@@ -128,6 +129,7 @@ export async function loadDemo(db: Sequelize, box: SecretBox, files: Files, fold
     ];
     // As it happened: the journal must read in the order of its dates.
     for (const act of acts.toSorted((x, y) => y.daysAgo - x.daysAgo)) await act.run();
+    await fillInboxes(work, loading.projectId, now);
   });
   return project.name;
 }

@@ -23,6 +23,12 @@ export async function deliver(db: Sequelize, projectId: string): Promise<void> {
   while (await inTransaction(db, (work) => deliverSome(work, projectId)));
 }
 
+/** The same within a transaction. */
+export async function deliverIn(work: UnitOfWork, projectId: string): Promise<void> {
+  let more = true;
+  while (more) more = await deliverSome(work, projectId);
+}
+
 /** Answers whether there is more. */
 async function deliverSome(work: UnitOfWork, projectId: string): Promise<boolean> {
   const [lock] = await selectRows(work, lockRow, `SELECT pg_try_advisory_xact_lock(hashtextextended('caderno inbox ' || $1, 0)) AS ours`, [projectId]);
@@ -53,7 +59,7 @@ const PARTS = `
   SELECT p.artefact_id, c.author_id, c.at, c.revision, c.size, c.id AS change_id, c.detail, p.from_version, p.to_version, CASE WHEN p.undo->>'kind' = 'state' THEN p.undo->>'to' END AS state
   FROM (SELECT * FROM ${CHANGES}) c JOIN change_part p ON p.change_id = c.id WHERE p.artefact_id IS NOT NULL AND (p.from_version IS NOT NULL OR (p.undo->>'kind' = 'state' AND p.undo->>'to' <> 'inReview'))`;
 
-/** What was not read yet is told as one, as the latest. */
+/** What was not read yet is told as one, of the latest moment. */
 const ONCE = `ON CONFLICT (person_id, artefact_id, reason) WHERE read_at IS NULL AND reason IN ('changed', 'suspect')`;
 
 const CHANGED = `
@@ -62,7 +68,7 @@ const CHANGED = `
   SELECT $1, f.person_id, 'changed', (array_agg(p.author_id ORDER BY p.revision DESC))[1], max(p.at), p.artefact_id, min(p.from_version), max(p.to_version), (array_agg(p.state ORDER BY p.revision DESC) FILTER (WHERE p.state IS NOT NULL))[1]
   FROM (${followersSql('SELECT artefact_id FROM parts', '$1')}) f JOIN parts p ON p.artefact_id = f.artefact_id AND p.author_id <> f.person_id
   WHERE ${wants('f.person_id', 'changed')} GROUP BY f.person_id, p.artefact_id
-  ${ONCE} DO UPDATE SET id = EXCLUDED.id, by_id = EXCLUDED.by_id, at = EXCLUDED.at, from_version = coalesce(inbox_entry.from_version, EXCLUDED.from_version), to_version = coalesce(EXCLUDED.to_version, inbox_entry.to_version), state = coalesce(EXCLUDED.state, inbox_entry.state)
+  ${ONCE} DO UPDATE SET by_id = EXCLUDED.by_id, at = EXCLUDED.at, from_version = coalesce(inbox_entry.from_version, EXCLUDED.from_version), to_version = coalesce(EXCLUDED.to_version, inbox_entry.to_version), state = coalesce(EXCLUDED.state, inbox_entry.state)
   RETURNING person_id AS person`;
 
 const CHANGED_MANY = `
@@ -91,7 +97,7 @@ const SUSPECT = `
   JOIN link l ON l.to_id = t.id AND l.type IN (${TRACE_TYPES.map((type) => `'${type}'`).join(', ')}) AND l.seen_version < t.meaning_since
   JOIN artefact s ON s.id = l.from_id AND s.owner <> '' AND s.deleted_at IS NULL AND s.state <> 'withdrawn' JOIN person ON person.name = s.owner AND person.id <> c.author_id
   WHERE ${wants('person.id', 'suspect')} ORDER BY person.id, s.id, c.revision DESC
-  ${ONCE} DO UPDATE SET id = EXCLUDED.id, by_id = EXCLUDED.by_id, at = EXCLUDED.at, because_id = EXCLUDED.because_id
+  ${ONCE} DO UPDATE SET by_id = EXCLUDED.by_id, at = EXCLUDED.at, because_id = EXCLUDED.because_id
   RETURNING person_id AS person`;
 
 /** Tells whoever imported: it may have taken a while. */

@@ -1,4 +1,4 @@
-export { deliver } from './deliver.ts';
+export { deliver, deliverIn } from './deliver.ts';
 export { follow, followersSql, readFollowing, type Reader } from './follow.ts';
 export { put } from './put.ts';
 export { countInbox, markInbox, readChoices, readInbox, saveChoices } from './read.ts';

@@ -40,8 +40,8 @@ export async function readInbox(work: UnitOfWork, { projectId, personId }: Reade
     `SELECT e.id, e.reason, p.name AS by, e.at, a.kind, a.number, a.title, a.deleted_at IS NULL AS "isThere", e.from_version AS "fromVersion", e.to_version AS "toVersion", e.state,
        CASE WHEN e.remark_id IS NULL THEN e.detail WHEN r.taken_back_at IS NULL THEN left(r.text, ${SAID}) END AS text, e.count, v.number AS "reviewNumber", v.title AS "reviewTitle", b.kind AS "becauseKind", b.number AS "becauseNumber", e.read_at IS NOT NULL AS read, e.kept
      FROM inbox_entry e JOIN person p ON p.id = e.by_id LEFT JOIN artefact a ON a.id = e.artefact_id LEFT JOIN remark r ON r.id = e.remark_id LEFT JOIN review v ON v.id = e.review_id LEFT JOIN artefact b ON b.id = e.because_id
-     WHERE e.person_id = $1 AND e.project_id = $2 AND e.id < $3 AND ($4::text IS NULL OR e.reason = $4) ${which} ORDER BY e.id DESC LIMIT ${PAGE + 1}`,
-    [personId, projectId, before ?? Number.MAX_SAFE_INTEGER, reason ?? null],
+     WHERE e.person_id = $1 AND e.project_id = $2 AND ($3::bigint IS NULL OR (e.at, e.id) < (SELECT l.at, l.id FROM inbox_entry l WHERE l.id = $3)) AND ($4::text IS NULL OR e.reason = $4) ${which} ORDER BY e.at DESC, e.id DESC LIMIT ${PAGE + 1}`,
+    [personId, projectId, before ?? null, reason ?? null],
   );
   return { entries: rows.slice(0, PAGE).map(toEntry), more: rows.length > PAGE };
 }

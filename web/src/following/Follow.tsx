@@ -14,16 +14,18 @@ export function Follow({ id }: { readonly id: ArtefactId }) {
   const { data } = useQuery({ queryKey, queryFn: () => call('readFollowing', { params: { project, id } }), enabled: !isPast });
   if (data === undefined) return null;
   const choose = async (follows: boolean): Promise<void> => {
+    client.setQueryData(queryKey, { ...data, follows });
     try {
       client.setQueryData(queryKey, await call('follow', { params: { project, id }, body: { follows } }));
     } catch (error) {
       tellFailure(error);
+      client.setQueryData(queryKey, data);
     }
   };
   return (
     <label title={data.why === null ? 'Its changes and remarks would come into your inbox.' : WHY_WORDS[data.why]} className="inline-flex h-[26px] items-center gap-1.5 whitespace-nowrap text-xs text-ink2 print:hidden">
       <input type="checkbox" checked={data.follows} onChange={(event) => void choose(event.target.checked)} />
-      You follow it
+      Follow
     </label>
   );
 }

@@ -1,5 +1,5 @@
 import type { InboxEntry } from '@caderno/contract';
-import { Bookmark, Circle, CircleDot } from 'lucide-react';
+import { Bookmark, Circle } from 'lucide-react';
 import { Link } from 'react-router';
 import { useFrame } from '../frame/index.ts';
 import { IconButton, ago, dateAndTime } from '../look/index.ts';
@@ -16,13 +16,13 @@ interface Props {
 /** One thing that reached one: opened by a click or Enter, which reads it; Space marks it, with Shift it is kept. */
 export function EntryLine({ entry, onRead, onKeep, onMove }: Props) {
   const { project } = useFrame();
-  const { by, at, artefact, review, text, read, kept } = entry;
+  const { reason, by, at, artefact, review, text, read, kept } = entry;
   const standing = standingWords(entry);
   const keys: Readonly<Record<string, () => void>> = { ArrowDown: () => onMove(1), ArrowUp: () => onMove(-1), ' ': () => onRead(!read), 'Shift+ ': () => onKeep(!kept) };
   return (
-    <li className={`group flex items-start border-b border-rule ${read ? '' : 'bg-blue-wash'}`}>
+    <li className={"group flex items-start border-b border-rule"}>
       <span className="mt-1.5 print:hidden">
-        <IconButton label={read ? 'Mark as not read' : 'Mark as read'} icon={read ? <Circle size={11} aria-hidden="true" className="text-ink3" /> : <CircleDot size={11} aria-hidden="true" className="text-blue" />} onClick={() => onRead(!read)} />
+        <IconButton label={read ? 'Mark as not read' : 'Mark as read'} icon={read ? <Circle size={11} aria-hidden="true" className="text-ink3" /> : <Circle size={11} aria-hidden="true" className="fill-current text-blue" />} onClick={() => onRead(!read)} />
       </span>
       <Link
         data-entry={entry.id}
@@ -38,7 +38,8 @@ export function EntryLine({ entry, onRead, onKeep, onMove }: Props) {
       >
         <span className="flex flex-wrap items-baseline gap-x-1.5">
           {!read && <span className="sr-only">Not read: </span>}
-          <strong className="font-semibold">{by}</strong> <span className="text-ink2">{entryWords(entry)}</span>{' '}
+          {reason !== 'imported' && <strong className={read ? 'font-normal' : 'font-semibold'}>{by} </strong>}
+          <span className="text-ink2">{entryWords(entry)} </span>
           {artefact !== null && (
             <span className="min-w-0">
               <span className="font-mono text-xs text-ink2">{artefact.id}</span> <span className={read ? '' : 'font-semibold'}>{artefact.title}</span>

@@ -16,7 +16,7 @@ export const REASON_WORD: Record<InboxReason, string> = {
   imported: 'Your imports, when they end',
 };
 
-/** What happened, as the part of a sentence behind who did it. */
+/** What happened, as the part of a sentence behind who did it; of an import nobody else did anything. */
 export function entryWords({ reason, state, toVersion, count, because }: InboxEntry): string {
   switch (reason) {
     case 'named':
@@ -38,7 +38,7 @@ export function entryWords({ reason, state, toVersion, count, because }: InboxEn
     case 'changedMany':
       return `changed ${count.toLocaleString()} that you follow at once`;
     case 'imported':
-      return 'imported what you brought';
+      return 'Your import ended.';
   }
 }
 

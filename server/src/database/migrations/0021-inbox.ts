@@ -36,9 +36,9 @@ export const inbox: Migration = {
       read_at timestamptz,
       kept boolean NOT NULL DEFAULT false
     );
-    CREATE INDEX ON inbox_entry (person_id, project_id, id);
-    CREATE INDEX ON inbox_entry (person_id, project_id) WHERE read_at IS NULL;
-    CREATE INDEX ON inbox_entry (person_id, project_id, id) WHERE kept;
+    CREATE INDEX ON inbox_entry (person_id, project_id, at, id);
+    CREATE INDEX ON inbox_entry (person_id, project_id, at, id) WHERE read_at IS NULL;
+    CREATE INDEX ON inbox_entry (person_id, project_id, at, id) WHERE kept;
     -- What changes again before somebody has read of it is told once.
     CREATE UNIQUE INDEX inbox_entry_once ON inbox_entry (person_id, artefact_id, reason) WHERE read_at IS NULL AND reason IN ('changed', 'suspect');
     CREATE TABLE inbox_silence (
