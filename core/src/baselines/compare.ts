@@ -17,14 +17,16 @@ export type FrozenChange =
 export function compareFrozen(before: readonly Frozen[], after: readonly Frozen[]): FrozenChange[] {
   const was = active(before);
   const is = active(after);
-  const ids = [...new Set([...was.keys(), ...is.keys()])].sort(byId);
-  return ids.flatMap((id): FrozenChange[] => {
-    const [from, to] = [was.get(id), is.get(id)];
-    if (from === undefined) return to === undefined ? [] : [{ kind: 'added', to }];
-    if (to === undefined) return [{ kind: 'gone', from }];
-    if (from.version !== to.version) return [{ kind: 'changed', from, to, meant: isMeant(from, to) }];
-    return from.state === to.state ? [] : [{ kind: 'state', from, to }];
-  });
+  const ids = new Set([...was.keys(), ...is.keys()]);
+  // What changed is little beside what is there: only that is put in order.
+  return [...ids].flatMap((id) => changeOf(was.get(id), is.get(id)) ?? []).sort((a, b) => byId(changedItem(a).id, changedItem(b).id));
+}
+
+function changeOf(from: Frozen | undefined, to: Frozen | undefined): FrozenChange | null {
+  if (from === undefined) return to === undefined ? null : { kind: 'added', to };
+  if (to === undefined) return { kind: 'gone', from };
+  if (from.version !== to.version) return { kind: 'changed', from, to, meant: isMeant(from, to) };
+  return from.state === to.state ? null : { kind: 'state', from, to };
 }
 
 function active(items: readonly Frozen[]): Map<ArtefactId, Frozen> {

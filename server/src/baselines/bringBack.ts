@@ -5,7 +5,7 @@ import { changeOfRetry, changeStates, idOfRow, lockProject, refuseUnsound, write
 import { modelsOf, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { readChange, setExistence } from '../versions/index.ts';
 import { contentsOfThen, stepsOf, type Back } from './planBack.ts';
-import { readBaseline } from './read.ts';
+import { baselineHead } from './read.ts';
 
 /**
  * Brings artefacts back to how a baseline holds them, as one entry of the journal that can be undone: contents as new
@@ -16,7 +16,7 @@ export async function bringBack(work: UnitOfWork, actor: Actor, number: Baseline
   await lockProject(work, actor.projectId);
   const earlier = await changeOfRetry(work, actor);
   if (earlier !== null) return { change: await readChange(work, actor.projectId, earlier), changed: 0, left: [] };
-  const { name } = await readBaseline(work, actor.projectId, number);
+  const { name } = await baselineHead(work, actor.projectId, number);
   const planned = await stepsOf(work, actor.projectId, number, of);
   const contents = await contentsOfThen(work, planned);
   const isReadable = ({ steps, rowId }: Back): boolean => steps.includes('withdraw') || contents.has(rowId);

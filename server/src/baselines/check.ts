@@ -5,7 +5,7 @@ import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { contentHash } from '../artefacts/index.ts';
 import { inSnapshot, selectRows, type UnitOfWork } from '../database/index.ts';
-import { findBaseline } from './read.ts';
+import { baselineHead } from './read.ts';
 import { sealOf } from './take.ts';
 
 /** Contents that are in memory at a time. */
@@ -17,7 +17,7 @@ const settingsRow = z.object({ settings: z.looseObject({}) });
 /** Reads every content that a baseline holds and holds it against the hash it was sealed with. Nothing else waits meanwhile. */
 export async function checkSeal(db: Sequelize, projectId: string, number: BaselineNumber): Promise<ResponseOf<'checkBaseline'>> {
   return inSnapshot(db, async (work) => {
-    const { rowId, baseline } = await findBaseline(work, projectId, number);
+    const { id: rowId, seal } = await baselineHead(work, projectId, number);
     const altered: ArtefactId[] = [];
     for (let after = '0'; ; ) {
       const some = await contentsAfter(work, rowId, after);
@@ -27,7 +27,7 @@ export async function checkSeal(db: Sequelize, projectId: string, number: Baseli
       after = last.rowId;
     }
     const [stored] = await selectRows(work, settingsRow, 'SELECT settings FROM baseline WHERE id = $1', [rowId]);
-    return { seal: baseline.seal, fits: (await sealOf(work, rowId, stored?.settings ?? {})) === baseline.seal, altered };
+    return { seal, fits: (await sealOf(work, rowId, stored?.settings ?? {})) === seal, altered };
   });
 }
 

@@ -7,7 +7,7 @@ import { z } from 'zod';
 import { deriveAnew, readHeads } from '../artefacts/index.ts';
 import { execute, idRow, selectRows, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
-import { findBaseline } from './read.ts';
+import { baselineHead } from './read.ts';
 
 /** Contents that are in memory at a time. */
 const AT_A_TIME = 500;
@@ -21,13 +21,13 @@ const parentRow = z.object({ key: z.string(), name: z.string(), made: z.boolean(
  * and nobody changes. It is made of the versions that the baseline holds when somebody first opens it.
  */
 export async function openMoment(work: UnitOfWork, projectId: string, number: BaselineNumber): Promise<ProjectRef> {
-  const { rowId, baseline } = await findBaseline(work, projectId, number);
+  const { id: rowId, revision } = await baselineHead(work, projectId, number);
   const [parent] = await selectRows(work, parentRow, `SELECT p.key, p.name, EXISTS (SELECT 1 FROM project m WHERE m.key = p.key || '@B-' || $2::int) AS made FROM project p WHERE p.id = $1`, [projectId, number]);
   if (parent === undefined) throw new Error(`A baseline belongs to a project: expected one, got none with ${projectId}`);
   const key = momentKey(parent.key, number);
   const opened: ProjectRef = { key, name: parent.name, role: 'reader' };
   if (parent.made) await execute(work, 'UPDATE project SET seen_at = now() WHERE key = $1', [key]);
-  else await makeMoment(work, { key, parent: projectId, baseline: rowId, revision: baseline.revision });
+  else await makeMoment(work, { key, parent: projectId, baseline: rowId, revision });
   return opened;
 }
 

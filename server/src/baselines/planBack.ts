@@ -5,7 +5,7 @@ import { BROUGHT_BACK, MOST_BROUGHT_BACK_TOLD, type BringBack, type BringBackPla
 import { z } from 'zod';
 import { kindAndContentOrBroken, usersOf } from '../artefacts/index.ts';
 import { countRow, selectRows, type UnitOfWork } from '../database/index.ts';
-import { findBaseline } from './read.ts';
+import { baselineHead } from './read.ts';
 
 /** Contents that are in memory at a time. */
 const AT_A_TIME = 500;
@@ -60,17 +60,18 @@ function isMissing(target: z.infer<typeof standingRow> | undefined, isUsed: bool
   return !target.isThere || (isUsed && target.state === 'withdrawn');
 }
 
-/** How everything is now that the baseline holds; where it is of everything, what was added since too. */
+/** How everything is now that a baseline holds otherwise; where it is of everything, what was added since too. */
 async function readStandings(work: UnitOfWork, projectId: string, number: BaselineNumber): Promise<z.infer<typeof standingRow>[]> {
-  const { rowId, baseline } = await findBaseline(work, projectId, number);
+  const { id, part } = await baselineHead(work, projectId, number);
   return selectRows(
     work,
     standingRow,
     `SELECT a.id AS "rowId", a.kind, a.number, a.title, a.head AS version, a.meaning_since AS "meaningSince", a.state, a.deleted_at IS NULL AS "isThere",
        CASE WHEN i.artefact_id IS NULL THEN NULL ELSE json_build_object('version', i.version, 'meaningSince', i.meaning_since, 'state', i.state) END AS was
      FROM artefact a LEFT JOIN baseline_item i ON i.artefact_id = a.id AND i.baseline_id = $2 WHERE a.project_id = $1 AND (i.artefact_id IS NOT NULL OR $3)
+       AND (i.version IS DISTINCT FROM a.head OR i.state IS DISTINCT FROM a.state OR a.deleted_at IS NOT NULL)
      ORDER BY array_position($4::text[], a.kind), a.number`,
-    [projectId, rowId, baseline.part === '', ARTEFACT_KINDS],
+    [projectId, id, part === '', ARTEFACT_KINDS],
   );
 }
 

@@ -14,22 +14,17 @@ const frozenRow = z.object({ kind: z.enum(ARTEFACT_KINDS), number: z.number(), v
 
 /** The baselines of a project, the latest first. */
 export async function listBaselines(work: UnitOfWork, projectId: string): Promise<Baseline[]> {
-  return (await stored(work, projectId, null)).map((s) => s.baseline);
+  return stored(work, projectId, null);
 }
 
 /** @throws {DomainError} when the project has none of this number. */
 export async function readBaseline(work: UnitOfWork, projectId: string, number: BaselineNumber): Promise<Baseline> {
-  return (await findBaseline(work, projectId, number)).baseline;
-}
-
-/** The same with its row. */
-export async function findBaseline(work: UnitOfWork, projectId: string, number: BaselineNumber): Promise<{ readonly rowId: string; readonly baseline: Baseline }> {
   const [found] = await stored(work, projectId, number);
   if (found === undefined) throw new DomainError({ code: 'baseline_unknown' });
   return found;
 }
 
-async function stored(work: UnitOfWork, projectId: string, number: BaselineNumber | null): Promise<{ readonly rowId: string; readonly baseline: Baseline }[]> {
+async function stored(work: UnitOfWork, projectId: string, number: BaselineNumber | null): Promise<Baseline[]> {
   const heads = await selectRows(
     work,
     headRow,
@@ -46,7 +41,7 @@ async function stored(work: UnitOfWork, projectId: string, number: BaselineNumbe
   );
   return heads.map(({ id, ...head }) => {
     const own = counted.filter((c) => c.baseline === id);
-    return { rowId: id, baseline: { ...head, counts: Object.fromEntries(own.map((c) => [c.kind, c.count])), agreed: own.reduce((sum, c) => sum + c.agreed, 0) } };
+    return { ...head, counts: Object.fromEntries(own.map((c) => [c.kind, c.count])), agreed: own.reduce((sum, c) => sum + c.agreed, 0) };
   });
 }
 
@@ -54,19 +49,31 @@ const frozenOf = ({ kind, number, ...item }: z.infer<typeof frozenRow>): Frozen 
 
 /** What a baseline holds, in working order. */
 export async function listFrozen(work: UnitOfWork, projectId: string, number: BaselineNumber): Promise<Frozen[]> {
-  const { rowId } = await findBaseline(work, projectId, number);
+  return (await readItems(work, (await baselineHead(work, projectId, number)).id)).sort((a, b) => byId(a.id, b.id));
+}
+
+async function readItems(work: UnitOfWork, baseline: string): Promise<Frozen[]> {
   const rows = await selectRows(
     work,
     frozenRow,
     `SELECT a.kind, a.number, i.version, i.meaning_since AS "meaningSince", i.state, i.title, i.module FROM baseline_item i JOIN artefact a ON a.id = i.artefact_id WHERE i.baseline_id = $1`,
-    [rowId],
+    [baseline],
   );
-  return rows.map(frozenOf).sort((a, b) => byId(a.id, b.id));
+  return rows.map(frozenOf);
+}
+
+const baselineRow = z.object({ id: z.string(), name: z.string(), part: z.string(), revision: z.number(), seal: z.string() });
+
+/** The row of a baseline, without looking at what it holds. @throws {DomainError} when the project has none of this number. */
+export async function baselineHead(work: UnitOfWork, projectId: string, number: BaselineNumber): Promise<z.infer<typeof baselineRow>> {
+  const [found] = await selectRows(work, baselineRow, 'SELECT id, name, part, revision, seal FROM baseline WHERE project_id = $1 AND number = $2', [projectId, number]);
+  if (found === undefined) throw new DomainError({ code: 'baseline_unknown' });
+  return found;
 }
 
 /** An artefact as a baseline holds it, also one that is not there any more. @throws {DomainError} when it holds none of this id. */
 export async function readFrozen(work: UnitOfWork, projectId: string, number: BaselineNumber, id: ArtefactId): Promise<ResponseOf<'readFrozen'>> {
-  const { rowId } = await findBaseline(work, projectId, number);
+  const { id: rowId } = await baselineHead(work, projectId, number);
   const wanted = parseArtefactId(id);
   const [held] = await selectRows(
     work,
@@ -94,7 +101,10 @@ interface Moment {
 
 /** Of a baseline, or of now (null). */
 async function momentOf(work: UnitOfWork, projectId: string, number: BaselineNumber | null): Promise<Moment> {
-  if (number !== null) return { isWhole: (await readBaseline(work, projectId, number)).part === '', items: await listFrozen(work, projectId, number) };
+  if (number !== null) {
+    const { id, part } = await baselineHead(work, projectId, number);
+    return { isWhole: part === '', items: await readItems(work, id) };
+  }
   const rows = await selectRows(work, frozenRow, 'SELECT kind, number, head AS version, meaning_since AS "meaningSince", state, title, module FROM artefact WHERE project_id = $1 AND deleted_at IS NULL', [projectId]);
   return { isWhole: true, items: rows.map(frozenOf) };
 }
