@@ -22,7 +22,7 @@ import { serverStateSchema } from './serverState.ts';
 import { projectSettingsSchema, settingsSchema } from './settings.ts';
 import { answerSchema, newThreadSchema, openThreadSchema, remarkIdSchema, remarkTextSchema, remarkThreadSchema, settledSchema } from './remarks.ts';
 import { answersSchema, askAgainSchema, askedReviewSchema, hangingSchema, newReviewSchema, reviewLineSchema, reviewNumberSchema, reviewSchema, reviewTermsSchema } from './reviews.ts';
-import { baselineNumberSchema, baselineSchema, bringBackPlanSchema, bringBackSchema, broughtBackSchema, frozenChangesSchema, frozenContentSchema, frozenItemsSchema, newBaselineSchema, sealCheckSchema } from './baselines.ts';
+import { baselineNumberSchema, baselineSchema, bringBackPlanSchema, bringBackSchema, broughtBackSchema, comparisonQuerySchema, frozenChangesSchema, frozenContentSchema, frozenItemsSchema, newBaselineSchema, sealCheckSchema } from './baselines.ts';
 import { followSchema, followingSchema, inboxChoicesSchema, inboxCountSchema, inboxMarksSchema, inboxPageSchema, inboxQuerySchema } from './inbox.ts';
 import { textUpTo } from './text.ts';
 import { listViewSchema, listViewsSchema, saveQuerySchema, savedQuerySchema } from './lists.ts';
@@ -124,6 +124,7 @@ export const api = {
   readFrozen: { method: 'GET', path: '/projects/:project/baselines/:baseline/items/:id', access: 'reader', token: 'read', summary: 'An artefact as a baseline holds it', params: ofBaseline.extend({ id: artefactIdSchema }), query: none, body: nothing, response: frozenContentSchema },
   compareBaselines: { method: 'GET', path: '/projects/:project/baselines/:baseline/changes', access: 'reader', token: 'read', summary: 'What changed from a baseline to another, or to now', params: ofBaseline, query: z.object({ to: baselineNumberSchema.optional() }), body: nothing, response: frozenChangesSchema },
   openMoment: { method: 'POST', path: '/projects/:project/baselines/:baseline/moment', access: 'reader', reads: true, summary: 'Open the whole project as a baseline holds it, to be read below a key of its own', params: ofBaseline, query: none, body: none, response: projectRefSchema },
+  exportComparison: { method: 'GET', path: '/projects/:project/baselines/:baseline/changes/file', access: 'reader', token: 'read', summary: 'What changed from a baseline to another, or to now, as a file', params: ofBaseline, query: comparisonQuerySchema, body: nothing, response: fileResponse },
   planBringBack: { method: 'POST', path: '/projects/:project/baselines/:baseline/back/plan', access: 'analyst', summary: 'What bringing artefacts back to how a baseline holds them would change', params: ofBaseline, query: none, body: bringBackSchema, response: bringBackPlanSchema, most: LIMITS.lists },
   bringBack: { method: 'POST', path: '/projects/:project/baselines/:baseline/back', access: 'analyst', summary: 'Bring artefacts back to how a baseline holds them, as new versions', params: ofBaseline, query: none, body: bringBackSchema, response: broughtBackSchema, most: LIMITS.lists },
   checkBaseline: { method: 'GET', path: '/projects/:project/baselines/:baseline/check', access: 'reader', token: 'read', summary: 'Whether what a baseline holds is what it was sealed with', params: ofBaseline, query: none, body: nothing, response: sealCheckSchema },

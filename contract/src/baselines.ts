@@ -62,8 +62,11 @@ const change = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('state'), from: frozen, to: frozen }),
   z.object({ kind: z.literal('gone'), from: frozen }),
 ]);
-/** What changed from a baseline to another, or to now (`to` null). */
-export const frozenChangesSchema = z.object({ from: number, to: number.nullable(), changes: z.array(change), total: z.int() });
+const reached = z.object({ id: artefactIdSchema, title: z.string(), through: z.array(artefactIdSchema).readonly() });
+/** What changed from a baseline to another, or to now (`to` null); `reached`: the cases that are agreed now and use what changed, against now only. */
+export const frozenChangesSchema = z.object({ from: number, to: number.nullable(), changes: z.array(change), total: z.int(), reached: z.array(reached) });
+/** What a comparison is written as. */
+export const comparisonQuerySchema = z.object({ to: baselineNumberSchema.optional(), format: z.enum(['xlsx', 'md']) });
 /** See {@link frozenChangesSchema}. */
 export type FrozenChanges = z.infer<typeof frozenChangesSchema>;
 

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { baselineNumber, compareFrozen } from '@caderno/core/baselines';
 import { newCover, plainStep, stepId } from '@caderno/core/cases';
 import { EMPTY_SHARED } from '@caderno/core/shared';
-import { DEFAULT_SETTINGS, type BringBack, type NewBaseline } from '@caderno/contract';
+import { API_ROOT, DEFAULT_SETTINGS, type BringBack, type NewBaseline } from '@caderno/contract';
 import fc from 'fast-check';
 import { condition, eachInProject, requirement, testCase, type Caller } from './harness.ts';
 
@@ -114,6 +114,24 @@ test('chosen artefacts come back as new versions in one entry, told before, undo
   await analyst('undoChange', { params: { change: brought.change!.id } as never, body: {} });
   expect([await head('C-1'), await head('R-1')]).toMatchObject([{ title: 'Give it twice', version: 4 }, { state: 'withdrawn' }]);
   expect([(await back(1, { ids: ['C-1'] }, reader)).refusal.code, (await back(9, { ids: ['C-1'] })).refusal.code]).toEqual(['role_too_low', 'baseline_unknown']);
+});
+
+test('what changed goes out as a workbook and as Markdown, with both coverages and the agreed cases that it reaches', async () => {
+  await analyst('createArtefact', { body: { kind: 'shared', content: { ...EMPTY_SHARED, title: 'Open', steps: [plainStep(stepId('x'), 'open')] } } });
+  const use = (id: string, pinned: number | null) => ({ kind: 'shared' as const, id: stepId(id), shared: 'S-1' as const, pinned, arguments: [] });
+  await analyst('createArtefact', { body: { kind: 'shared', content: { ...EMPTY_SHARED, title: 'Around', steps: [use('u', null)] } } as never });
+  await analyst('createArtefact', { body: testCase({ title: 'Agreed before', steps: [{ ...use('v', null), shared: 'S-2' }] }) });
+  await analyst('createArtefact', { body: testCase({ title: 'Pinned', steps: [use('w', 1)] }) });
+  await analyst('createArtefact', { body: testCase({ title: 'Not agreed', steps: [use('z', null)] }) });
+  for (const id of ['C-2', 'C-3']) await analyst('setState', { params: { id } as never, body: { state: 'agreed' } });
+  await take('Then');
+  await save('S-1', { steps: [plainStep(stepId('x'), 'open it')] });
+  expect((await analyst('compareBaselines', ofBaseline(1))).data.reached).toEqual([{ id: 'C-2', title: 'Agreed before', through: ['S-1'] }]);
+  const file = async (format: 'md' | 'xlsx') => the.server.fetch(`${API_ROOT}/projects/${the.key}/baselines/1/changes/file?format=${format}`, { headers: { cookie: `caderno_session=${the.sessions.reader}` } });
+  const text = await (await file('md')).text();
+  expect(text.split('\n')).toEqual(expect.arrayContaining(['# What changed since Then', '| shown | 1 | 1 |', '- **changed** S-1 Open (v1 → v2)', '- C-2 Agreed before, through S-1']));
+  const book = await file('xlsx');
+  expect([book.headers.get('content-disposition'), new Uint8Array(await book.arrayBuffer()).slice(0, 2)]).toEqual([expect.stringContaining('B-1-now.xlsx'), new Uint8Array([0x50, 0x4b])]);
 });
 
 test('what comes back brings along what it uses and what is gone; what could not stand is refused whole; what cannot be read is told', async () => {

@@ -1,4 +1,5 @@
 export { bringBack } from './bringBack.ts';
+export { exportComparison } from './comparison.ts';
 export { isMomentToBeMade, openMoment, sweepMoments } from './moment.ts';
 export { planBringBack } from './planBack.ts';
 export { checkSeal } from './check.ts';

@@ -5,6 +5,7 @@ import { z } from 'zod';
 import { readContent } from '../artefacts/index.ts';
 import { modelsOf, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
+import { readReached } from './reached.ts';
 
 const time = z.date().transform((date) => date.toISOString());
 const headRow = z.object({ id: z.string(), number: z.number().transform(baselineNumber), name: z.string(), note: z.string(), by: z.string(), at: time, part: z.string(), revision: z.number(), seal: z.string(), coverage: baselineSchema.shape.coverage });
@@ -91,7 +92,7 @@ export async function compareBaselines(work: UnitOfWork, projectId: string, from
   const before = await momentOf(work, projectId, from);
   const after = await momentOf(work, projectId, to);
   const changes = compareFrozen(before.isWhole ? within(before.items, after) : before.items, after.isWhole ? within(after.items, before) : after.items);
-  return { from, to, changes: changes.slice(0, MOST_FROZEN_CHANGES), total: changes.length };
+  return { from, to, changes: changes.slice(0, MOST_FROZEN_CHANGES), total: changes.length, reached: to === null ? await readReached(work, projectId, changes) : [] };
 }
 
 interface Moment {

@@ -1,8 +1,8 @@
-import { STANDINGS, type Standing } from '@caderno/core/coverage';
-import type { Operation, ResponseOf } from '@caderno/contract';
+import { STANDINGS, type CoverageReport, type Standing } from '@caderno/core/coverage';
+import type { FrozenCoverage, Operation, ResponseOf } from '@caderno/contract';
 import { readFile } from 'node:fs/promises';
 import { keepAttachment, listBroken, readAttachment } from '../artefacts/index.ts';
-import { checkSeal, takeBaseline } from '../baselines/index.ts';
+import { checkSeal, exportComparison, takeBaseline } from '../baselines/index.ts';
 import { isUpToDate, readRowsSince, type AnswerTo, type Question } from '../coverage/index.ts';
 import { inSnapshot, inTransaction } from '../database/index.ts';
 import { exportQuestions } from '../exchange/index.ts';
@@ -64,11 +64,12 @@ export const apartHandlers = {
     return { ...report, broken: await inTransaction(call.parts.db, (work) => listBroken(work, membershipOf(call).projectId)) };
   }),
   takeBaseline: question<'takeBaseline'>(({ body }, call) =>
-    takeBaseline(call.parts.db, actorOf(call), body, async () => {
-      const { counts, cases, instances, minutes, unanalysed } = await ask(call, { kind: 'report' });
-      return { counts, cases, instances, minutes, unanalysed: unanalysed.length };
-    }),
+    takeBaseline(call.parts.db, actorOf(call), body, async () => frozenCoverage(await ask(call, { kind: 'report' }))),
   ),
+  exportComparison: file<'exportComparison'>(async ({ params, query }, call) => {
+    const now = query.to === undefined ? frozenCoverage(await ask(call, { kind: 'report' })) : null;
+    return inTransaction(call.parts.db, (work) => exportComparison(work, membershipOf(call).projectId, params.baseline, query, now));
+  }),
   checkBaseline: question<'checkBaseline'>(({ params }, call) => checkSeal(call.parts.db, membershipOf(call).projectId, params.baseline)),
   listItems: question<'listItems'>(async ({ query }, call) => {
     const { limit, standing, ...filter } = query;
@@ -127,6 +128,10 @@ export const apartHandlers = {
   checkTracker: file<'checkTracker'>((_, call) => checkStories(call)),
   findDefects: file<'findDefects'>(({ query }, call) => findDefects(call.parts.db, membershipOf(call).projectId, query.words, call.parts.outsideHosts)),
 } as const;
+
+function frozenCoverage({ counts, cases, instances, minutes, unanalysed }: CoverageReport): FrozenCoverage {
+  return { counts, cases, instances, minutes, unanalysed: unanalysed.length };
+}
 
 /** Whose inbox it is, once it has come to now: nobody may have had a page open when something changed. */
 async function delivered(call: Admitted): Promise<Reader> {

@@ -5,7 +5,8 @@ import { baselineNumber, type Frozen } from '@caderno/core/baselines';
 import type { Baseline, BringBack, FrozenChanges, NewBaseline } from '@caderno/contract';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { onThePage } from '../../test/onThePage.tsx';
-import { requirementHead, standInProject } from '../../test/standInProject.ts';
+import { caseHead } from '../../test/heads.ts';
+import { conditionHead, requirementHead, standInProject } from '../../test/standInProject.ts';
 import { Refusing } from '../../test/standInServer.ts';
 import { BaselinesChapter } from './BaselinesChapter.tsx';
 
@@ -18,7 +19,7 @@ const frozen = (id: Frozen['id'], version: number, more: Partial<Frozen> = {}): 
 function chapter(all: Baseline[], changes: FrozenChanges['changes'], path = '/p/baselines', more: Parameters<typeof standInProject>[2] = {}, rights = {}) {
   const server = standInProject([requirementHead(1), requirementHead(2, { state: 'withdrawn' })], [], {
     listBaselines: () => all,
-    compareBaselines: ({ params, query }) => ({ from: params.baseline, to: query.to ?? null, changes: query.to === undefined ? changes : [], total: query.to === undefined ? changes.length : 0 }),
+    compareBaselines: ({ params, query }) => ({ from: params.baseline, to: query.to ?? null, changes: query.to === undefined ? changes : [], total: query.to === undefined ? changes.length : 0, reached: [] }),
     readFrozen: ({ params }) => ({ version: 1, kind: 'requirement', content: { ...EMPTY_REQUIREMENT, title: 'R', text: `As it was of ${params.id}` } }),
     readVersion: ({ params }) => ({ version: Number(params.version), author: 'Rui M.', at: '2026-01-01T10:00:00.000Z', note: '', kind: 'requirement', content: { ...EMPTY_REQUIREMENT, title: 'R', text: `As it is of ${params.id}` } }),
     ...more,
@@ -131,4 +132,25 @@ test('what is selected comes back, told before; everything too, with what was ad
   chapter([baseline(2), baseline(1)], changes, '/p/baselines/2', more, { canEdit: false });
   await screen.findByRole('region', { name: 'Changed' });
   expect([screen.queryByRole('checkbox'), screen.queryByRole('button', { name: /^Bring/ })]).toEqual([null, null]);
+});
+
+test('changes stand by module or by requirement too, say then what became of each; agreed cases that they reach are named', async () => {
+  const changes: FrozenChanges['changes'] = [{ kind: 'added', to: frozen('C-3', 1, { module: 'Bills' }) }, { kind: 'changed', from: frozen('R-1', 1), to: frozen('R-1', 4, { module: 'Meters' }), meant: true }, { kind: 'gone', from: frozen('S-2', 2) }];
+  const heads = [requirementHead(1), conditionHead(1, { requirements: ['R-1'] }), caseHead(3, { covers: ['K-1'] })];
+  const server = standInProject(heads, [], {
+    listBaselines: () => [baseline(1)], compareBaselines: ({ params }) => ({ from: params.baseline, to: null, changes, total: 3, reached: [{ id: 'C-7', title: 'Agreed', through: ['S-2'] }] }),
+  });
+  onThePage(<BaselinesChapter />, {}, '/p/baselines/1', '/p/baselines/:baseline?');
+  const reached = await screen.findByRole('region', { name: 'Agreed cases that this reaches' });
+  expect([reached.textContent, within(reached).getByRole('link').getAttribute('href')]).toEqual(['1 agreed case uses what changedC-7 Agreedthrough S-2', '/p/cases/C-7']);
+  const groups = () => screen.getAllByRole('region').flatMap((r) => (r.firstElementChild?.tagName === 'H4' && r !== reached ? [[r.getAttribute('aria-label'), ...within(r).getAllByRole('button').map((b) => b.textContent)]] : []));
+  const groupBy = async (name: string) => {
+    fireEvent.click(screen.getByRole('button', { name: /^Group by/ }));
+    fireEvent.click(await screen.findByRole('option', { name }));
+  };
+  await groupBy('module');
+  await waitFor(() => expect(groups()).toEqual([['Bills', 'C-3Title of C-3 Billsadded v1'], ['Meters', 'R-1Title of R-1 Meterschanged v1 → v4'], ['Without a module', 'S-2Title of S-2 withdrawn or gone was v2']]));
+  await groupBy('requirement');
+  await waitFor(() => expect(groups().map(([name, ...lines]) => [name, lines.length])).toEqual([['R-1 Requirement 1', 2], ['For no requirement', 1]]));
+  expect(server.calls('compareBaselines')).toHaveLength(1);
 });

@@ -1,24 +1,22 @@
 import { changedItem, type BaselineNumber, type Frozen, type FrozenChange } from '@caderno/core/baselines';
 import type { ArtefactId } from '@caderno/core/artefacts';
-import type { BringBack } from '@caderno/contract';
+import type { BringBack, FrozenChanges } from '@caderno/contract';
 import { skipToken, useQuery } from '@tanstack/react-query';
 import { ChevronRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { call, failureSentence, useVersion } from '../api/index.ts';
-import { useFrame } from '../frame/index.ts';
-import { Button, SelectMark, STATE_WORD, TextButton, countOf, useSelection, type Selection } from '../look/index.ts';
+import { Link } from 'react-router';
+import { call, download, failureSentence, tellFailure, useVersion } from '../api/index.ts';
+import { address, useFrame } from '../frame/index.ts';
+import { Button, Choose, SelectMark, STATE_WORD, TextButton, countOf, useSelection, type Selection } from '../look/index.ts';
 import { Contents, Difference } from '../versions/index.ts';
 import { BringBackDialog } from './BringBackDialog.tsx';
+import { GROUPINGS, KIND_INK, KIND_WORD, groupsOf, useRequirementsOf, type ChangeGroup, type Grouping } from './groups.ts';
 
 interface Props {
   readonly from: BaselineNumber;
   /** Null: now. */
   readonly to: BaselineNumber | null;
 }
-
-const KIND_WORD: Record<FrozenChange['kind'], string> = { added: 'Added', changed: 'Changed', state: 'The same, but stands otherwise', gone: 'Withdrawn or gone' };
-const KIND_INK: Record<FrozenChange['kind'], string> = { added: 'text-pine', changed: 'text-ochre-ink', state: 'text-ink2', gone: 'text-brick' };
-const ORDER: readonly FrozenChange['kind'][] = ['changed', 'added', 'gone', 'state'];
 
 /** What changed from a baseline to another or to now, each with its difference. */
 export function Changes({ from, to }: Props) {
@@ -29,12 +27,15 @@ export function Changes({ from, to }: Props) {
   });
   if (data === undefined) return <p className="mt-3 text-ink2">{error === null ? 'Comparing …' : failureSentence(error)}</p>;
   if (data.total === 0) return <p className="mt-3 text-ink2">Nothing changed.</p>;
-  return <ChangeGroups changes={data.changes} total={data.total} from={from} to={to} />;
+  return <ChangeGroups data={data} from={from} to={to} />;
 }
 
-function ChangeGroups({ changes, total, from, to }: Props & { readonly changes: readonly FrozenChange[]; readonly total: number }) {
-  const { canEdit } = useFrame();
-  const ordered = useMemo(() => ORDER.flatMap((kind) => changes.filter((c) => c.kind === kind)), [changes]);
+function ChangeGroups({ data: { changes, total, reached }, from, to }: Props & { readonly data: FrozenChanges }) {
+  const { project, canEdit } = useFrame();
+  const [by, setBy] = useState<Grouping>('what');
+  const requirementsOf = useRequirementsOf(by === 'requirement');
+  const groups = useMemo(() => groupsOf(changes, by, requirementsOf), [by, changes, requirementsOf]);
+  const ordered = useMemo(() => [...new Set(groups.flatMap((g) => g.changes))], [groups]);
   const selection = useSelection(useMemo(() => ordered.flatMap((c) => (c.kind === 'state' ? [] : [changedItem(c).id])), [ordered]));
   const [back, setBack] = useState<BringBack['of'] | null>(null);
   const mayBringBack = canEdit && to === null && ordered.some((c) => c.kind !== 'state');
@@ -54,10 +55,21 @@ function ChangeGroups({ changes, total, from, to }: Props & { readonly changes: 
       )}
       {back !== null && <BringBackDialog from={from} of={back} onClose={() => setBack(null)} />}
       {total > changes.length && <p className="mt-2 text-sm text-ink2">The first {changes.length.toLocaleString()} of {countOf(total, 'change')}.</p>}
-      {ORDER.map((kind) => {
-        const some = ordered.filter((c) => c.kind === kind);
-        return some.length === 0 ? null : <Group key={kind} kind={kind} changes={some} from={from} to={to} selection={mayBringBack && kind !== 'state' ? selection : null} />;
-      })}
+      <div className="mt-2 flex flex-wrap items-center gap-3 text-sm print:hidden">
+        <Choose label="Group by" showLabel value={by} options={GROUPINGS} onChange={setBy} />
+        <span className="ml-auto flex items-center gap-3 text-ink2">
+          save as
+          {(['xlsx', 'md'] as const).map((format) => (
+            <TextButton key={format} onClick={() => void download('exportComparison', { params: { project, baseline: from }, query: { format, ...(to === null ? {} : { to }) } }).catch(tellFailure)}>
+              {format === 'md' ? 'Markdown' : 'XLSX'}
+            </TextButton>
+          ))}
+        </span>
+      </div>
+      {reached.length > 0 && <ReachedCases reached={reached} />}
+      {groups.map((group) => (
+        <Group key={group.name} {...group} from={from} to={to} selection={mayBringBack ? selection : null} />
+      ))}
     </>
   );
 }
@@ -67,22 +79,42 @@ interface Selecting {
   readonly selection: Selection<ArtefactId> | null;
 }
 
-function Group({ kind, changes, from, to, selection }: Props & Selecting & { readonly kind: FrozenChange['kind']; readonly changes: readonly FrozenChange[] }) {
+function Group({ name, ink, changes, from, to, selection }: Props & Selecting & ChangeGroup) {
   return (
-    <section className="mt-3" aria-label={KIND_WORD[kind]}>
-      <h4 className={`text-sm font-semibold ${KIND_INK[kind]}`}>
-        {KIND_WORD[kind]} <span className="font-normal text-ink2">{changes.length.toLocaleString()}</span>
+    <section className="mt-3" aria-label={name}>
+      <h4 className={`text-sm font-semibold ${ink}`}>
+        {name} <span className="font-normal text-ink2">{changes.length.toLocaleString()}</span>
       </h4>
       <ul className="mt-0.5 border-t border-rule">
         {changes.map((change) => (
-          <Line key={changedItem(change).id} change={change} from={from} to={to} selection={selection} />
+          <Line key={changedItem(change).id} change={change} from={from} to={to} selection={change.kind === 'state' ? null : selection} named={ink === ''} />
         ))}
       </ul>
     </section>
   );
 }
 
-function Line({ change, from, to, selection }: Props & Selecting & { readonly change: FrozenChange }) {
+/** What is agreed and runs otherwise now, although nobody changed it. */
+function ReachedCases({ reached }: { readonly reached: FrozenChanges['reached'] }) {
+  const { project } = useFrame();
+  return (
+    <section aria-label="Agreed cases that this reaches" className="mt-3 rounded-[5px] bg-ochre-wash px-3 py-2 text-sm">
+      <h4 className="font-semibold text-ochre-ink">{countOf(reached.length, 'agreed case uses', 'agreed cases use')} what changed</h4>
+      <ul>
+        {reached.map(({ id, title, through }) => (
+          <li key={id} className="flex flex-wrap gap-x-2 py-0.5">
+            <Link className="underline decoration-rule2 underline-offset-2" to={address.artefact(project, id)}>
+              <span className="font-mono text-xs">{id}</span> {title}
+            </Link>
+            <span className="text-ink2">through {through.join(', ')}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Line({ change, from, to, selection, named }: Props & Selecting & { readonly change: FrozenChange; /** Its group does not say what became of it. */ readonly named: boolean }) {
   const [open, setOpen] = useState(false);
   const { id, title, module } = changedItem(change);
   return (
@@ -95,7 +127,10 @@ function Line({ change, from, to, selection }: Props & Selecting & { readonly ch
           <span className="min-w-0 flex-1">
             {title} {module !== '' && <span className="text-xs text-ink2">{module}</span>}
           </span>
-          <span className="shrink-0 text-xs text-ink2">{changeWords(change)}</span>
+          <span className="shrink-0 text-xs text-ink2">
+          {named && <span className={KIND_INK[change.kind]}>{KIND_WORD[change.kind].toLowerCase()} </span>}
+          {changeWords(change)}
+        </span>
         </button>
       </div>
       {open && (
