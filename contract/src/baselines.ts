@@ -12,9 +12,10 @@ import { textUpTo, trimmedTextUpTo } from './text.ts';
 /** As it stands in a path. */
 export const baselineNumberSchema: z.ZodType<BaselineNumber> = z.coerce.number().pipe(versionNumberSchema).transform(baselineNumber);
 
-/** What is frozen: everything, what hangs on a requirement, or some artefacts with all that they use. */
+/** What is frozen: everything, a module, what hangs on a requirement, or some artefacts; with all that they use. */
 const frozenPartSchema = z.union([
   z.strictObject({ everything: z.literal(true) }),
+  z.strictObject({ module: trimmedTextUpTo(LIMITS.name) }),
   z.strictObject({ requirement: requirementIdSchema }),
   z.strictObject({ ids: z.array(artefactIdSchema).min(1).max(LIMITS.many).refine(isEachOnce, 'must not repeat') }),
 ]);

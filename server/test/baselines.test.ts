@@ -61,7 +61,11 @@ test('one of a part holds what hangs on it and all that is used; against now onl
   await save('S-1', { title: 'Open it' });
   await save('R-2', { title: 'Elsewhere still' });
   expect([await told(1), await told(2)]).toEqual([[['changed', 'S-1']], [['changed', 'S-1']]]);
-  expect((await take('Nothing', { ids: ['C-77'] })).refusal.code).toBe('baseline_of_nothing');
+  // Of a module: what is in it, the conditions of its requirements, and what is used there.
+  await save('C-1', { module: 'Meters' });
+  expect((await take('Meters', { module: 'Meters' })).data).toMatchObject({ part: 'Meters', coverage: null });
+  expect(await ids(4)).toEqual(['R-1', 'K-1', 'C-1', 'S-1']);
+  expect([(await take('Nothing', { ids: ['C-77'] })).refusal.code, (await take('Nothing', { module: 'Nowhere' })).refusal.code]).toEqual(['baseline_of_nothing', 'baseline_of_nothing']);
 });
 
 test('a change of what it holds behind everybody’s back is noticed, of contents, of versions and of settings', async () => {

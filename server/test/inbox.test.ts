@@ -43,6 +43,10 @@ test('what one wrote or owns reaches one when somebody else changes it, as one u
   await lead('setState', { params: { id: 'C-1' } as never, body: { state: 'agreed' } });
   expect((await inbox(analyst, 'all')).map((e) => [e.fromVersion, e.toVersion, e.state, e.read])).toEqual([[4, 5, 'agreed', false], [1, 3, null, true]]);
   expect(await inbox(analyst)).toHaveLength(1);
+  // Of the same only the latest can be made unread.
+  const all = (await inbox(analyst, 'all')).map((e) => e.id);
+  await analyst('markInbox', { body: { of: { ids: all }, read: true } });
+  expect([(await analyst('markInbox', { body: { of: { ids: all }, read: false } })).data, (await inbox(analyst)).map((e) => e.toVersion)]).toEqual([{ unread: 1 }, [5]]);
 });
 
 test('one follows what one chooses, and not what one chooses not to; who leaves the project hears nothing more', async () => {
@@ -82,9 +86,11 @@ test('questions asked, reviews asked and objected to, suspect links and commands
   await save('K-1', { title: 'Two readings', polarity: 'negative' });
   const after = await inbox(the.reader);
   expect(after.filter((e) => e.reason === 'suspect').map((e) => [e.artefact?.id, e.because])).toEqual([['C-1', 'K-1']]);
-  await analyst('writeArtefacts', { body: { made: Array.from({ length: 25 }, (_, i) => testCase({ title: `Case ${i}` })), changed: [], withdrawn: [], detail: '' } });
+  await analyst('writeArtefacts', { body: { made: Array.from({ length: 25 }, (_, i) => testCase({ title: `Case ${i}`, owner: i < 20 ? names.analyst : '' })), changed: [], withdrawn: [], detail: '' } });
+  // Whoever made many at once follows none of them for that.
+  expect((await analyst('readFollowing', { params: { id: 'C-26' } as never })).data).toEqual({ follows: false, why: null });
   await lead('changeMany', { body: { of: { kind: 'case', query: '' }, done: { kind: 'edit', edit: { kind: 'tag', tag: 'pilot', belongs: true } }, detail: '26 cases got the tag pilot' } });
-  expect((await inbox(analyst)).filter((e) => e.reason === 'changedMany').map((e) => [e.count, e.text, e.artefact])).toEqual([[26, '26 cases got the tag pilot', null]]);
+  expect((await inbox(analyst)).filter((e) => e.reason === 'changedMany').map((e) => [e.count, e.text, e.artefact])).toEqual([[21, '26 cases got the tag pilot', null]]);
 });
 
 test('what is kept stays, what is silenced does not come, pages lead on, and nobody marks what is another’s', async () => {

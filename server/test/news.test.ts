@@ -103,8 +103,8 @@ test('coverage is brought up by the server that did it last; by the other one wh
     return [(await counted(two.server)) - before[0], (await counted(two.other)) - before[1]];
   };
   const first = await listen(two.server);
-  // What the tests before changed is counted first, however long the thread takes to start; the other server may still be at it.
-  await call('readCoverageRows', { query: {} });
+  // What the tests before changed is counted first, however long the threads of both servers take to start: what waits there is answered in turn.
+  for (const { parts } of [two.server, two.other]) await parts.coverage.ask(two.project.id, { kind: 'catchUp' });
   let known = -1;
   await until(async () => {
     const before = known;

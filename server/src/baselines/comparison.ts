@@ -11,8 +11,8 @@ const TYPES = { xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheet
 export async function exportComparison(work: UnitOfWork, projectId: string, number: BaselineNumber, { to, format }: QueryOf<'exportComparison'>, now: FrozenCoverage | null): Promise<FileAnswer> {
   const from = await readBaseline(work, projectId, number);
   const later = to === undefined ? null : await readBaseline(work, projectId, to);
-  const { changes, reached } = await compareBaselines(work, projectId, number, to ?? null);
-  const comparison: Comparison = { title: `What changed since ${from.name}`, before: `B-${number} ${from.name}`, after: later === null ? 'now' : `B-${later.number} ${later.name}`, figures: figuresOf(from.coverage, later === null ? now : later.coverage), changes, reached };
+  const { changes, reached, total } = await compareBaselines(work, projectId, number, to ?? null);
+  const comparison: Comparison = { title: `What changed since ${from.name}`, before: `B-${number} ${from.name}`, after: later === null ? 'now' : `B-${later.number} ${later.name}`, figures: figuresOf(from.coverage, later === null ? now : later.coverage), changes, reached, more: total - changes.length };
   const name = `B-${number}-${later === null ? 'now' : `B-${later.number}`}.${format}`;
   return { name, type: TYPES[format], bytes: format === 'xlsx' ? await writeSheets(comparisonSheets(comparison)) : Buffer.from(comparisonMarkdown(comparison)) };
 }

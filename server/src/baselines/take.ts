@@ -6,7 +6,7 @@ import type { Baseline, FrozenCoverage, NewBaseline } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { asJson, lockProject, reachedBy, rowsOfIds, writeJournalEntry, type Actor } from '../artefacts/index.ts';
-import { execute, inSnapshot, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
+import { execute, idRow, inSnapshot, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 import { revisionOf } from '../log/index.ts';
 import { DomainError } from '../domainError.ts';
 import { readSettings, tellPages } from '../projects/index.ts';
@@ -69,14 +69,25 @@ export async function freeze(work: UnitOfWork, actor: Actor, { name, note, of }:
 /** The rows of what is frozen; null: all of the project. */
 async function reached(work: UnitOfWork, projectId: string, of: NewBaseline['of']): Promise<string[] | null> {
   if ('everything' in of) return null;
-  const ids = 'requirement' in of ? await readHanging(work, projectId, of.requirement) : of.ids;
-  const { rows } = await rowsOfIds(work, projectId, ids);
+  const rows = 'module' in of ? await rowsOfModule(work, projectId, of.module) : (await rowsOfIds(work, projectId, 'requirement' in of ? await readHanging(work, projectId, of.requirement) : of.ids)).rows;
   if (rows.length === 0) throw new DomainError({ code: 'baseline_of_nothing' });
   return reachedBy(work, rows.map((r) => r.id));
 }
 
+/** What is in a module and not withdrawn; conditions have none of their own: those of its requirements are. */
+function rowsOfModule(work: UnitOfWork, projectId: string, module: string): Promise<{ id: string }[]> {
+  return selectRows(
+    work,
+    idRow,
+    `WITH own AS (SELECT id, kind FROM artefact WHERE project_id = $1 AND module = $2 AND deleted_at IS NULL AND state <> 'withdrawn')
+     SELECT id FROM own UNION SELECT c.id FROM own JOIN link l ON l.to_id = own.id AND l.type = 'derives' JOIN artefact c ON c.id = l.from_id AND c.kind = 'condition' AND c.deleted_at IS NULL AND c.state <> 'withdrawn' WHERE own.kind = 'requirement'`,
+    [projectId, module],
+  );
+}
+
 function partWords(of: NewBaseline['of']): string {
   if ('everything' in of) return '';
+  if ('module' in of) return of.module;
   return 'requirement' in of ? of.requirement : of.ids.length <= 3 ? of.ids.join(', ') : `${of.ids.length} selected`;
 }
 

@@ -3,13 +3,11 @@ import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { execute, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 import { revisionOf } from '../log/index.ts';
-import { followersSql } from './follow.ts';
+import { MOST_SINGLE, followersSql } from './follow.ts';
 import { tellReached } from './put.ts';
 
 /** Entries of the journal gone through by one transaction. */
 const AT_A_TIME = 200;
-/** A command on more than these is told as one. */
-const MOST_SINGLE = 20;
 
 const lockRow = z.object({ ours: z.boolean() });
 const stateRow = z.object({ revision: z.number() });

@@ -68,8 +68,14 @@ export async function markInbox(work: UnitOfWork, reader: Reader, { of, read, ke
   const bind = [reader.personId, reader.projectId, ids];
   if (kept !== undefined) await execute(work, `UPDATE inbox_entry SET kept = $4 WHERE ${own}`, [...bind, kept]);
   if (read === true) await execute(work, `UPDATE inbox_entry SET read_at = coalesce(read_at, $4) WHERE ${own}`, [...bind, at]);
-  // Where something newer of the same came in meanwhile, that says it; this stays read.
-  else if (read === false) await execute(work, `UPDATE inbox_entry e SET read_at = NULL WHERE ${own} AND NOT EXISTS (SELECT 1 FROM inbox_entry n WHERE n.person_id = e.person_id AND n.artefact_id = e.artefact_id AND n.reason = e.reason AND n.id <> e.id AND n.read_at IS NULL AND e.reason IN ('changed', 'suspect'))`, bind);
+  // Of the same only one can wait to be read: where something newer came in, or is marked with it, that says it and this stays read.
+  else if (read === false)
+    await execute(
+      work,
+      `UPDATE inbox_entry e SET read_at = NULL WHERE ${own} AND NOT (e.reason IN ('changed', 'suspect') AND EXISTS (
+         SELECT 1 FROM inbox_entry n WHERE n.person_id = e.person_id AND n.artefact_id = e.artefact_id AND n.reason = e.reason AND n.id <> e.id AND (n.read_at IS NULL OR (n.id > e.id AND n.id = ANY($3)))))`,
+      bind,
+    );
   return countInbox(work, reader);
 }
 

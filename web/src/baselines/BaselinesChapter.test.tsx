@@ -17,7 +17,7 @@ const baseline = (n: number, more: Partial<Baseline> = {}): Baseline => ({ numbe
 const frozen = (id: Frozen['id'], version: number, more: Partial<Frozen> = {}): Frozen => ({ id, version, meaningSince: version, state: 'draft', title: `Title of ${id}`, module: '', ...more });
 
 function chapter(all: Baseline[], changes: FrozenChanges['changes'], path = '/p/baselines', more: Parameters<typeof standInProject>[2] = {}, rights = {}) {
-  const server = standInProject([requirementHead(1), requirementHead(2, { state: 'withdrawn' })], [], {
+  const server = standInProject([requirementHead(1, { module: 'Meters' }), requirementHead(2, { state: 'withdrawn' })], [], {
     listBaselines: () => all,
     compareBaselines: ({ params, query }) => ({ from: params.baseline, to: query.to ?? null, changes: query.to === undefined ? changes : [], total: query.to === undefined ? changes.length : 0, reached: [] }),
     readFrozen: ({ params }) => ({ version: 1, kind: 'requirement', content: { ...EMPTY_REQUIREMENT, title: 'R', text: `As it was of ${params.id}` } }),
@@ -79,7 +79,7 @@ test('one is taken with a name, of everything or of a requirement; what is refus
   const button = screen.getByRole<HTMLButtonElement>('button', { name: 'Take it' });
   expect(button.disabled).toBe(true);
   fireEvent.change(screen.getByLabelText('Name'), { target: { value: ' Before the pilot ' } });
-  expect([...screen.getByLabelText<HTMLSelectElement>('Of').options].map((o) => o.value)).toEqual(['', 'R-1']);
+  expect([...screen.getByLabelText<HTMLSelectElement>('Of').options].map((o) => o.value)).toEqual(['', 'module: Meters', 'R-1']);
   fireEvent.change(screen.getByLabelText('Of'), { target: { value: 'R-1' } });
   fireEvent.click(button);
   await waitFor(() => expect([commands.length, button.disabled]).toEqual([1, false]));

@@ -6,8 +6,8 @@ import { useBaselines } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
 import { Spread, address, useFrame } from '../frame/index.ts';
 import { Button, Empty, ago, countOf, dateAndTime } from '../look/index.ts';
+import { TakeBaseline } from '../takeBaseline/index.ts';
 import { BaselinePage } from './BaselinePage.tsx';
-import { TakeBaseline } from './TakeBaseline.tsx';
 
 /** Baselines on a line of time at the left; at the right what is in one, and what changed since. */
 export function BaselinesChapter() {

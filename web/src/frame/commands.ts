@@ -1,4 +1,4 @@
-import { useEffect, useId, useSyncExternalStore } from 'react';
+import { useId, useLayoutEffect, useSyncExternalStore } from 'react';
 import { tinykeys } from 'tinykeys';
 import { isDialogOpen, isMeantForPage } from '../focus/index.ts';
 
@@ -40,7 +40,8 @@ export function useAllCommands(): readonly Command[] {
 /** Offers commands as long as the component is there. The list must be stable (useMemo) or is re-registered at each render. */
 export function useCommands(commands: readonly Command[]): void {
   const owner = useId();
-  useEffect(() => {
+  // Before it is painted: who sees a page may press its keys.
+  useLayoutEffect(() => {
     registered.set(owner, commands);
     changed();
     const bindings = commands.flatMap((c) => [c.keys ?? []].flat().map((keys) => [keys, handlerOf(c)] as const));

@@ -10,6 +10,7 @@ import { ToModule, useChangeMany } from '../artefacts/index.ts';
 import { CarryDialog } from '../files/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Busy, KIND_NAME, TextButton, countOf } from '../look/index.ts';
+import { TakeBaseline } from '../takeBaseline/index.ts';
 import { ChangeDialog } from './ChangeDialog.tsx';
 import { changedFieldsOf } from './changes.ts';
 
@@ -29,7 +30,7 @@ export function SelectionBar<K extends ArtefactKind>({ kind, chosen, matching, o
   const { project, canEdit } = useFrame();
   const navigate = useNavigate();
   const changeMany = useChangeMany(project);
-  const [open, setOpen] = useState<'change' | 'move' | 'carry' | 'review' | null>(null);
+  const [open, setOpen] = useState<'change' | 'move' | 'carry' | 'review' | 'baseline' | null>(null);
   const [busy, setBusy] = useState(false);
   const [one, many] = KIND_NAME[kind];
   const words = countOf(chosen.length, one, many);
@@ -57,6 +58,7 @@ export function SelectionBar<K extends ArtefactKind>({ kind, chosen, matching, o
           {canEdit && <TextButton onClick={() => setOpen('change')}>Change</TextButton>}
           {canEdit && <TextButton onClick={() => void navigate(address.replacing(project), { state: { selected: chosen.map((listed) => listed.id) } })}>Replace in texts</TextButton>}
           {canEdit && isReviewable(kind) && chosen.length <= LIMITS.leftOut && <TextButton onClick={() => setOpen('review')}>Ask for a review</TextButton>}
+          {canEdit && <TextButton onClick={() => setOpen('baseline')}>Take a baseline</TextButton>}
           <TextButton onClick={() => setOpen('carry')}>Carry to another project</TextButton>
           {canEdit && fields.includes('module') && <TextButton onClick={() => setOpen('move')}>Move to module</TextButton>}
           {canEdit && fields.includes('state') && others.length > 0 && <TextButton onClick={() => void change({ kind: 'state', state: 'withdrawn' }, 'withdrawn', others)}>Withdraw</TextButton>}
@@ -68,6 +70,7 @@ export function SelectionBar<K extends ArtefactKind>({ kind, chosen, matching, o
       </TextButton>
       {open === 'move' && <ToModule words={words} onMove={(module) => (setOpen(null), void change({ kind: 'edit', edit: { kind: 'module', module } }, `moved to ${module === '' ? 'no module' : module}`))} onClose={() => setOpen(null)} />}
       {open === 'review' && <AskReview ids={chosen.map((listed) => listed.id)} onClose={() => setOpen(null)} />}
+      {open === 'baseline' && <TakeBaseline ids={chosen.map((listed) => listed.id)} onClose={() => setOpen(null)} />}
       {open === 'carry' && <CarryDialog of={{ ids: chosen.map((listed) => listed.id) }} words={words} onClose={() => setOpen(null)} />}
       {open === 'change' && <ChangeDialog kind={kind} chosen={chosen} onChange={change} onClose={() => setOpen(null)} />}
     </div>

@@ -1,28 +1,38 @@
-import type { RequirementId } from '@caderno/core/artefacts';
+import type { ArtefactId, RequirementId } from '@caderno/core/artefacts';
+import type { NewBaseline } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import { call, tellFailure, useSummaries } from '../api/index.ts';
+import { call, tellFailure, useModules, useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Busy, Button, Dialog } from '../look/index.ts';
 
-/** Takes a baseline of everything, or of what hangs on a requirement. */
-export function TakeBaseline({ onClose }: { readonly onClose: () => void }) {
+interface Props {
+  /** Of these, with what they use; absent: it is chosen. */
+  readonly ids?: readonly ArtefactId[];
+  readonly onClose: () => void;
+}
+
+const MODULE = 'module: ';
+
+/** Takes a baseline of everything, of a module, of what hangs on a requirement, or of what is selected. */
+export function TakeBaseline({ ids, onClose }: Props) {
   const { project } = useFrame();
   const client = useQueryClient();
   const navigate = useNavigate();
   const requirements = (useSummaries(project, 'requirement').data ?? []).filter((r) => r.state !== 'withdrawn');
   const [name, setName] = useState('');
   const [note, setNote] = useState('');
-  const [of, setOf] = useState<RequirementId | ''>('');
+  const modules = useModules(project);
+  const [of, setOf] = useState('');
   const [busy, setBusy] = useState(false);
   // Sent again after an answer that never came, it is the same command: nobody has two.
   const [commandId] = useState(() => crypto.randomUUID());
   const take = async (): Promise<void> => {
     setBusy(true);
     try {
-      const taken = await call('takeBaseline', { params: { project }, body: { name: name.trim(), note: note.trim(), of: of === '' ? { everything: true } : { requirement: of } } }, { commandId });
+      const taken = await call('takeBaseline', { params: { project }, body: { name: name.trim(), note: note.trim(), of: ids === undefined ? partOf(of) : { ids: [...ids] } } }, { commandId });
       await client.invalidateQueries({ queryKey: [project, 'baselines', 'all'] });
       toast.success(`B-${taken.number} is taken.`);
       onClose();
@@ -46,17 +56,25 @@ export function TakeBaseline({ onClose }: { readonly onClose: () => void }) {
           <span className="font-semibold">Name</span>
           <input className="field-boxed mt-0.5 w-full" maxLength={300} value={name} onChange={(event) => setName(event.target.value)} />
         </label>
-        <label className="block">
-          <span className="font-semibold">Of</span>
-          <select className="field-boxed mt-0.5 block w-full" value={of} onChange={(event) => setOf(event.target.value as RequirementId | '')}>
-            <option value="">everything</option>
-            {requirements.map((r) => (
-              <option key={r.id} value={r.id}>
-                {r.id} {r.title}, with all that hangs on it
-              </option>
-            ))}
-          </select>
-        </label>
+        {ids !== undefined && <p>Of the {ids.length === 1 ? 'one' : ids.length.toLocaleString()} selected, with all that is used there.</p>}
+        {ids === undefined && (
+          <label className="block">
+            <span className="font-semibold">Of</span>
+            <select className="field-boxed mt-0.5 block w-full" value={of} onChange={(event) => setOf(event.target.value)}>
+              <option value="">everything</option>
+              {modules.map((module) => (
+                <option key={module} value={MODULE + module}>
+                  the module {module}, with all that is used there
+                </option>
+              ))}
+              {requirements.map((r) => (
+                <option key={r.id} value={r.id}>
+                  {r.id} {r.title}, with all that hangs on it
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
         <label className="block">
           <span className="font-semibold">Note</span> <span className="text-ink2">may stay empty</span>
           <textarea className="field-boxed mt-0.5 w-full" rows={2} maxLength={2000} value={note} onChange={(event) => setNote(event.target.value)} />
@@ -71,4 +89,10 @@ export function TakeBaseline({ onClose }: { readonly onClose: () => void }) {
       </form>
     </Dialog>
   );
+}
+
+/** What is chosen from the list. */
+function partOf(chosen: string): NewBaseline['of'] {
+  if (chosen === '') return { everything: true };
+  return chosen.startsWith(MODULE) ? { module: chosen.slice(MODULE.length) } : { requirement: chosen as RequirementId };
 }

@@ -1,0 +1,1 @@
+export { TakeBaseline } from './TakeBaseline.tsx';
