@@ -53,6 +53,11 @@ export function hasFallen(document: Document): boolean {
   return trail !== null && (document.activeElement === document.body || document.activeElement === null);
 }
 
+/** Whether what had the focus was a link: who followed it means the page that it led to. */
+export function hasFollowedLink(): boolean {
+  return trail?.element.matches('a[href]') ?? false;
+}
+
 /** Where the focus was on the page below what is laid over it now; not taken from where somebody went meanwhile, nor from the dialog that came next. */
 export function focusBelow(): () => void {
   const before = below;

@@ -1,4 +1,4 @@
-import { hasFallen, OVERLAY } from './fallenFocus.ts';
+import { hasFallen, hasFollowedLink, OVERLAY } from './fallenFocus.ts';
 
 /** What a single key does: it leads elsewhere, or it makes or changes something. */
 export type KeyEffect = 'leads' | 'changes';
@@ -12,11 +12,12 @@ const TICK = 'input[type="checkbox"], input[type="radio"]';
 
 /**
  * Whether a key without Ctrl, pressed there, is meant for the page: nothing is open, no field, list or menu has the
- * focus, and the focus did not just fall there. What changes something asks for the page itself or a link on it; a
+ * focus, and the focus did not just fall there (unless from a link that led here, for what leads on). What changes something asks for the page itself or a link on it; a
  * button, a tick or a choice leaves the keys that lead elsewhere alone, but for those it uses itself.
  */
 export function isMeantForPage(target: EventTarget | null, key: string, deed: KeyEffect, document: Document): boolean {
-  if (isSomethingOpen(document) || hasFallen(document)) return false;
+  if (isSomethingOpen(document)) return false;
+  if (hasFallen(document) && !(deed === 'leads' && hasFollowedLink())) return false;
   if (!(target instanceof Element) || target === document.body) return true;
   if (target.closest(IN_USE) !== null) return false;
   const arrow = /^(?:Arrow|Home$|End$|Page)/.test(key);
