@@ -6,6 +6,8 @@ import { defineConfig } from '@playwright/test';
 // The configuration is read by every worker; only the first reader chooses port and folder.
 process.env.CADERNO_E2E_PORT ??= String(20_000 + Math.floor(Math.random() * 20_000));
 process.env.STORYBOARD_PORT ??= String(40_000 + Math.floor(Math.random() * 10_000));
+process.env.MAIL_PORT ??= String(50_000 + Math.floor(Math.random() * 5_000));
+process.env.MAIL_PAGE_PORT ??= String(55_000 + Math.floor(Math.random() * 5_000));
 process.env.CADERNO_E2E_DATA ??= mkdtempSync(join(tmpdir(), 'caderno-e2e-'));
 const baseURL = `http://127.0.0.1:${process.env.CADERNO_E2E_PORT}`;
 
@@ -32,7 +34,7 @@ export default defineConfig({
   webServer: {
     command: 'node ../scripts/start.mjs --fresh',
     url: `${baseURL}/healthz`,
-    env: { PORT: process.env.CADERNO_E2E_PORT, CADERNO_DATA: process.env.CADERNO_E2E_DATA, STORYBOARD_PORT: process.env.STORYBOARD_PORT },
+    env: { PORT: process.env.CADERNO_E2E_PORT, CADERNO_DATA: process.env.CADERNO_E2E_DATA, STORYBOARD_PORT: process.env.STORYBOARD_PORT, MAIL_PORT: process.env.MAIL_PORT, MAIL_PAGE_PORT: process.env.MAIL_PAGE_PORT },
     timeout: 180_000,
     gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
   },

@@ -54,9 +54,9 @@ export function buildThreads() {
 
 /** Bundles the simulated services. Answers the folder. */
 export function buildStandins() {
-  return buildOnce('standins/dist', ['standins/storyboard', 'package-lock.json'], async (folder) => {
+  return buildOnce('standins/dist', ['standins/storyboard', 'standins/postbox', 'package-lock.json'], async (folder) => {
     const { build } = await import('esbuild');
-    await build({ ...FOR_NODE, entryPoints: { storyboard: join(ROOT, 'standins/storyboard/main.ts') }, outdir: folder });
+    await build({ ...FOR_NODE, entryPoints: { storyboard: join(ROOT, 'standins/storyboard/main.ts'), postbox: join(ROOT, 'standins/postbox/main.ts') }, outdir: folder });
   });
 }
 

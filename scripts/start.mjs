@@ -11,6 +11,10 @@ import { dieWithUs, ended } from './processes.mjs';
 
 const DEMO = join(ROOT, 'demo', 'fonte-clara');
 const STORYBOARD_PORT = process.env.STORYBOARD_PORT ?? '3221';
+const MAIL_PAGE_PORT = process.env.MAIL_PAGE_PORT ?? '3222';
+const MAIL_PORT = process.env.MAIL_PORT ?? '3223';
+/** Mails go to the stand-in as long as no mail server is named and nobody but this machine is served: its page shows them to whoever is here. */
+const SIMULATES_MAIL = process.env.CADERNO_MAIL === undefined && /^(?:localhost|::1|127\..*)?$/.test(process.env.HOST ?? '');
 
 const USAGE = 'Usage: npm start [-- --fresh | --empty | --demo]\n  --fresh  remove what is stored and start with a new copy of the demo\n  --empty  start without the demo\n  --demo   whoever reaches this server signs in as the demo’s people, also beside people with accounts and on a network';
 
@@ -35,14 +39,16 @@ function startServer(databaseUrl, { webFolder, serverFolder }, { fresh, empty, o
     CADERNO_FRESH: fresh ? '1' : '0',
     CADERNO_DEMO_OPEN: open ? '1' : '0',
     CADERNO_KEY_FILE: keyFile(),
+    ...(SIMULATES_MAIL ? { CADERNO_MAIL: `smtp://127.0.0.1:${MAIL_PORT}`, CADERNO_MAIL_PAGE: `http://127.0.0.1:${MAIL_PAGE_PORT}` } : {}),
     ...(empty ? {} : { CADERNO_DEMO: DEMO, CADERNO_DEMO_TRACKER: `http://127.0.0.1:${STORYBOARD_PORT}` }),
   };
   return spawn('setpriv', [...dieWithUs('TERM'), '--', process.execPath, join(serverFolder, 'main.mjs')], { env, cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], detached: true });
 }
 
-/** The simulated story tracker of the demo; Caderno works without it. */
-function startStoryboard({ standinsFolder }) {
-  return spawn('setpriv', [...dieWithUs('TERM'), '--', process.execPath, join(standinsFolder, 'storyboard.mjs'), join(DEMO, 'storyboard.yaml'), STORYBOARD_PORT], { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'], detached: true });
+/** Simulated services beside Caderno, which works without them: the story tracker of the demo, and a mail server. */
+function startStandins({ standinsFolder }, { empty }) {
+  const start = (name, ...args) => spawn('setpriv', [...dieWithUs('TERM'), '--', process.execPath, join(standinsFolder, `${name}.mjs`), ...args], { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'], detached: true });
+  return [...(empty ? [] : [start('storyboard', join(DEMO, 'storyboard.yaml'), STORYBOARD_PORT)]), ...(SIMULATES_MAIL ? [start('postbox', MAIL_PORT, MAIL_PAGE_PORT)] : [])];
 }
 
 async function build() {
@@ -67,16 +73,16 @@ async function main() {
   await mkdir(folder, { recursive: true });
   database.value.watch((words) => console.error(words));
   const server = startServer(database.value.url, built.value, options);
-  const storyboard = options.empty ? null : startStoryboard(built.value);
+  const standins = startStandins(built.value, options);
   const stop = () => {
-    storyboard?.kill('SIGTERM');
+    for (const standin of standins) standin.kill('SIGTERM');
     server.kill('SIGTERM');
   };
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
   process.on('SIGHUP', stop);
   const code = await ended(server);
-  storyboard?.kill('SIGTERM');
+  for (const standin of standins) standin.kill('SIGTERM');
   await database.value.stop();
   return code ?? 0;
 }

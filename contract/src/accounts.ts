@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
-import { newProjectSchema } from './people.ts';
+import { MAIL_STATES } from './mail.ts';
+import { ROLES, existingMemberSchema, memberSchema, newProjectSchema } from './people.ts';
 import { textUpTo, trimmedTextUpTo } from './text.ts';
 
 const moment = z.iso.datetime();
@@ -42,18 +43,41 @@ export type NewAccessToken = z.infer<typeof newAccessTokenSchema>;
 /** The token in the clear, this once, among all of one's own. */
 export const madeAccessTokenSchema = z.object({ token: z.string(), tokens: z.array(accessTokenSchema) });
 
+/** A word out of a link that was mailed; it works once. */
+const linkWord = z.string().regex(/^[\w-]{20,80}$/);
 const newPassword = textUpTo(LIMITS.password).refine((text) => text.length >= SHORTEST_PASSWORD, `must have at least ${SHORTEST_PASSWORD} characters`);
 /** `current` is asked for again, so that nobody changes it on a machine that was left open. */
 export const changePasswordSchema = z.strictObject({ current: textUpTo(LIMITS.password), next: newPassword });
 /** `token` comes from a link that an administrator made; it works once. */
-export const resetPasswordSchema = z.strictObject({ token: z.string().regex(/^[\w-]{20,80}$/), password: newPassword });
+export const resetPasswordSchema = z.strictObject({ token: linkWord, password: newPassword });
 /** Leads whoever has it to a page where they set a new password, once. */
 export const resetLinkSchema = z.object({ token: z.string(), endsAt: moment });
+
+/** A link's word, to see what it opens. */
+export const linkWordSchema = z.strictObject({ token: linkWord });
+/** Whose password was forgotten. */
+export const forgottenSchema = z.strictObject({ email: z.email().max(LIMITS.name) });
+/** The address one wants to have, with one's password, so that nobody changes it on a machine that was left open. */
+export const newEmailSchema = z.strictObject({ email: z.email().max(LIMITS.name), password: textUpTo(LIMITS.password) });
+
+/** Somebody to be in the project who may have no account yet. */
+export const newInvitationSchema = existingMemberSchema;
+/** An invitation that waits. `mail`: how its mail stands, and what the mail server said; null: it is gone. */
+export const invitationSchema = z.object({ id: z.uuid(), email: z.string(), role: z.enum(ROLES), by: z.string(), madeAt: moment, endsAt: moment, mail: z.object({ state: z.enum(MAIL_STATES), answer: z.string() }).nullable() });
+/** See {@link invitationSchema}. */
+export type Invitation = z.infer<typeof invitationSchema>;
+/** Those that wait; and who had an account already, so that they are in the project at once. */
+export const invitedSchema = z.object({ invitations: z.array(invitationSchema), joined: memberSchema.nullable() });
+/** What an invitation is to, for whom it was sent to. */
+export const openedInvitationSchema = z.object({ project: z.string(), email: z.string(), role: z.enum(ROLES), by: z.string() });
+/** By whom an invitation is taken up. */
+export const acceptInvitationSchema = z.strictObject({ token: linkWord, name: trimmedTextUpTo(LIMITS.name), password: newPassword });
 
 /** What the journal of people can say. */
 export const PERSON_ACTIONS = [
   'setUp', 'added', 'joined', 'removed', 'roleChanged', 'signedIn', 'signInRefused', 'signedOut', 'passwordChanged', 'resetLinkMade', 'passwordReset',
   'deactivated', 'activated', 'administratorMade', 'administratorUnmade', 'sessionEnded', 'secretRevealed', 'hostsChanged', 'tokenMade', 'tokenWithdrawn',
+  'invited', 'invitationWithdrawn', 'invitationAccepted', 'passwordForgotten', 'emailChanged',
 ] as const;
 /** What was done by or about a person. */
 export type PersonAction = (typeof PERSON_ACTIONS)[number];

@@ -16,13 +16,14 @@ import { LIMITS } from './limits.ts';
 import { changesSinceSchema, coverageSinceSchema, headsPageSchema } from './log.ts';
 import { changeManySchema, changedManySchema, findPlacesSchema } from './many.ts';
 import { foundPlacesSchema } from './replacing.ts';
-import { accessTokenSchema, accountChangeSchema, accountSchema, changePasswordSchema, madeAccessTokenSchema, newAccessTokenSchema, outsideHostsSchema, personEventQuerySchema, personEventSchema, resetLinkSchema, resetPasswordSchema, revealSchema, revealedSchema, sessionLineSchema } from './accounts.ts';
+import { acceptInvitationSchema, accessTokenSchema, accountChangeSchema, accountSchema, changePasswordSchema, forgottenSchema, invitationSchema, invitedSchema, linkWordSchema, newEmailSchema, newInvitationSchema, openedInvitationSchema, madeAccessTokenSchema, newAccessTokenSchema, outsideHostsSchema, personEventQuerySchema, personEventSchema, resetLinkSchema, resetPasswordSchema, revealSchema, revealedSchema, sessionLineSchema } from './accounts.ts';
 import { existingMemberSchema, memberSchema, newMemberSchema, newProjectSchema, projectKeySchema, projectRefSchema, roleSchema, sessionSchema, setUpSchema, signInSchema } from './people.ts';
 import { serverStateSchema } from './serverState.ts';
 import { projectSettingsSchema, settingsSchema } from './settings.ts';
 import { answerSchema, newThreadSchema, openThreadSchema, remarkIdSchema, remarkTextSchema, remarkThreadSchema, settledSchema } from './remarks.ts';
 import { answersSchema, askAgainSchema, askedReviewSchema, hangingSchema, newReviewSchema, reviewLineSchema, reviewNumberSchema, reviewSchema, reviewTermsSchema } from './reviews.ts';
 import { baselineNumberSchema, baselineSchema, bringBackPlanSchema, bringBackSchema, broughtBackSchema, comparisonQuerySchema, frozenChangesSchema, frozenContentSchema, frozenItemsSchema, newBaselineSchema, sealCheckSchema } from './baselines.ts';
+import { mailLineSchema, sendByMailSchema } from './mail.ts';
 import { followSchema, followingSchema, inboxChoicesSchema, inboxCountSchema, inboxMarksSchema, inboxPageSchema, inboxQuerySchema } from './inbox.ts';
 import { textUpTo } from './text.ts';
 import { listViewSchema, listViewsSchema, saveQuerySchema, savedQuerySchema } from './lists.ts';
@@ -34,6 +35,7 @@ const inProject = z.object({ project: projectKeySchema });
 const ofQuery = inProject.extend({ query: z.uuid() });
 const ofImport = inProject.extend({ import: z.uuid() });
 const ofRemark = inProject.extend({ remark: remarkIdSchema });
+const ofMail = inProject.extend({ mail: z.uuid() });
 const threads = z.array(remarkThreadSchema);
 const ofBaseline = inProject.extend({ baseline: baselineNumberSchema });
 const ofReview = inProject.extend({ review: reviewNumberSchema });
@@ -64,6 +66,9 @@ export const api = {
   addMember: { method: 'POST', path: '/projects/:project/members', access: 'administrator', summary: 'Make an account and add it to the project', params: inProject, query: none, body: newMemberSchema, response: memberSchema },
 
   joinMember: { method: 'POST', path: '/projects/:project/members/existing', access: 'administrator', summary: 'Add somebody who has an account to the project', params: inProject, query: none, body: existingMemberSchema, response: memberSchema },
+  listInvitations: { method: 'GET', path: '/projects/:project/invitations', access: 'administrator', summary: 'The invitations that wait', params: inProject, query: none, body: nothing, response: z.array(invitationSchema) },
+  invite: { method: 'POST', path: '/projects/:project/invitations', access: 'administrator', summary: 'Invite somebody by mail; who has an account is in the project at once', params: inProject, query: none, body: newInvitationSchema, response: invitedSchema },
+  withdrawInvitation: { method: 'DELETE', path: '/projects/:project/invitations/:invitation', access: 'administrator', summary: 'Withdraw an invitation', params: inProject.extend({ invitation: z.uuid() }), query: none, body: nothing, response: z.array(invitationSchema) },
   changeRole: { method: 'PUT', path: '/projects/:project/members/:person', access: 'administrator', summary: 'Change somebody’s role in the project', params: inProject.extend({ person: z.uuid() }), query: none, body: roleSchema, response: memberSchema },
   removeMember: { method: 'DELETE', path: '/projects/:project/members/:person', access: 'administrator', summary: 'Remove somebody from the project', params: inProject.extend({ person: z.uuid() }), query: none, body: nothing, response: z.array(memberSchema) },
   listMemberEvents: { method: 'GET', path: '/projects/:project/members/journal', access: 'lead', summary: 'The journal of the project’s people, newest first', params: inProject, query: personEventQuerySchema, body: nothing, response: z.array(personEventSchema) },
@@ -75,12 +80,18 @@ export const api = {
   makeToken: { method: 'POST', path: '/account/tokens', access: 'signedIn', summary: 'Make an access token for a program; it is told this once', params: none, query: none, body: newAccessTokenSchema, response: madeAccessTokenSchema },
   withdrawToken: { method: 'DELETE', path: '/account/tokens/:token', access: 'signedIn', summary: 'Withdraw one of one’s own access tokens', params: z.object({ token: z.uuid() }), query: none, body: nothing, response: z.array(accessTokenSchema) },
   changePassword: { method: 'POST', path: '/account/password', access: 'signedIn', summary: 'Change one’s password; other sessions end', params: none, query: none, body: changePasswordSchema, response: sessionSchema },
+  changeEmail: { method: 'POST', path: '/account/email', access: 'signedIn', summary: 'Ask for another e-mail address; a link is mailed to it', params: none, query: none, body: newEmailSchema, response: none },
+  confirmEmail: { method: 'POST', path: '/new-address', access: 'anyone', summary: 'Take the e-mail address that a link was mailed to', params: none, query: none, body: linkWordSchema, response: sessionSchema },
+  forgetPassword: { method: 'POST', path: '/forgotten', access: 'anyone', summary: 'Have a link for a new password mailed, if there is such an account', params: none, query: none, body: forgottenSchema, response: none },
+  openInvitation: { method: 'POST', path: '/invited/opened', access: 'anyone', reads: true, summary: 'What an invitation is to', params: none, query: none, body: linkWordSchema, response: openedInvitationSchema },
+  acceptInvitation: { method: 'POST', path: '/invited', access: 'anyone', summary: 'Take up an invitation with a new account', params: none, query: none, body: acceptInvitationSchema, response: sessionSchema },
   resetPassword: { method: 'POST', path: '/reset', access: 'anyone', summary: 'Set a new password by a one-time link', params: none, query: none, body: resetPasswordSchema, response: sessionSchema },
   listAccounts: { method: 'GET', path: '/people', access: 'installationAdministrator', summary: 'All accounts of the server', params: none, query: none, body: nothing, response: z.array(accountSchema) },
   listPersonEvents: { method: 'GET', path: '/people/journal', access: 'installationAdministrator', summary: 'The journal of people, newest first', params: none, query: personEventQuerySchema, body: nothing, response: z.array(personEventSchema) },
   readServerState: { method: 'GET', path: '/server', access: 'installationAdministrator', summary: 'How the server and its database stand', params: none, query: none, body: nothing, response: serverStateSchema },
   changeAccount: { method: 'PUT', path: '/people/:person', access: 'installationAdministrator', summary: 'Deactivate an account or bring it back; make or unmake an administrator', params: z.object({ person: z.uuid() }), query: none, body: accountChangeSchema, response: accountSchema },
   makeResetLink: { method: 'POST', path: '/people/:person/reset-link', access: 'installationAdministrator', summary: 'A one-time link by which somebody sets a new password', params: z.object({ person: z.uuid() }), query: none, body: none, response: resetLinkSchema },
+  sendTrialMail: { method: 'POST', path: '/server/trial-mail', access: 'installationAdministrator', summary: 'Send a mail to oneself at once, to see whether it arrives', params: none, query: none, body: none, response: none },
   readOutsideHosts: { method: 'GET', path: '/outside-hosts', access: 'installationAdministrator', summary: 'Hosts that story trackers may have', params: none, query: none, body: nothing, response: outsideHostsSchema },
   saveOutsideHosts: { method: 'PUT', path: '/outside-hosts', access: 'installationAdministrator', summary: 'Say which hosts story trackers may have', params: none, query: none, body: outsideHostsSchema, response: outsideHostsSchema },
 
@@ -115,6 +126,10 @@ export const api = {
   markInbox: { method: 'POST', path: '/projects/:project/inbox/marks', access: 'reader', summary: 'Mark some of it as read, or not, or to be kept', params: inProject, query: none, body: inboxMarksSchema, response: inboxCountSchema },
   readInboxChoices: { method: 'GET', path: '/projects/:project/inbox/choices', access: 'reader', summary: 'For what nothing is to reach oneself', params: inProject, query: none, body: nothing, response: inboxChoicesSchema },
   saveInboxChoices: { method: 'PUT', path: '/projects/:project/inbox/choices', access: 'reader', summary: 'Say for what nothing is to reach oneself', params: inProject, query: none, body: inboxChoicesSchema, response: inboxChoicesSchema },
+  listMails: { method: 'GET', path: '/projects/:project/mails', access: 'reader', summary: 'The mails one sent from the project, the latest first', params: inProject, query: none, body: nothing, response: z.array(mailLineSchema) },
+  sendByMail: { method: 'POST', path: '/projects/:project/mails', access: 'reader', summary: 'Send an artefact or a list by mail, with a note and a link', params: inProject, query: none, body: sendByMailSchema, response: z.array(mailLineSchema) },
+  sendMailAgain: { method: 'POST', path: '/projects/:project/mails/:mail/again', access: 'reader', summary: 'Try a mail of one’s own again now', params: ofMail, query: none, body: none, response: z.array(mailLineSchema) },
+  takeBackMail: { method: 'DELETE', path: '/projects/:project/mails/:mail', access: 'reader', summary: 'Take back a mail of one’s own that waits', params: ofMail, query: none, body: nothing, response: z.array(mailLineSchema) },
   readFollowing: { method: 'GET', path: '/projects/:project/artefacts/:id/following', access: 'reader', summary: 'Whether one follows an artefact', params: ofArtefact, query: none, body: nothing, response: followingSchema },
   follow: { method: 'PUT', path: '/projects/:project/artefacts/:id/following', access: 'reader', summary: 'Follow an artefact, or not', params: ofArtefact, query: none, body: followSchema, response: followingSchema },
 

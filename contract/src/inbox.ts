@@ -5,11 +5,11 @@ import { LIMITS } from './limits.ts';
 import { isEachOnce } from './once.ts';
 
 /** Why something reaches somebody, the most urgent first. */
-export const INBOX_REASONS = ['named', 'answered', 'asked', 'review', 'objected', 'remarked', 'suspect', 'changed', 'changedMany', 'imported'] as const;
+export const INBOX_REASONS = ['named', 'answered', 'asked', 'review', 'objected', 'remarked', 'suspect', 'changed', 'changedMany', 'imported', 'unsent'] as const;
 /**
  * Somebody named one with `@`; answered in a thread one spoke in; asked one a question; asked one to agree; objected in a
  * review one asked for; said something of what one follows; a link turned suspect in what one owns; what one follows
- * changed, by itself or in a command on many; an import of one's own ended.
+ * changed, by itself or in a command on many; an import of one's own ended; a mail of one's own was given up.
  */
 export type InboxReason = (typeof INBOX_REASONS)[number];
 
@@ -63,8 +63,18 @@ export const inboxMarksSchema = z.strictObject({
 /** See {@link inboxMarksSchema}. */
 export type InboxMarks = z.infer<typeof inboxMarksSchema>;
 
-/** The reasons for which nothing is to reach somebody. */
-export const inboxChoicesSchema = z.strictObject({ silent: z.array(z.enum(INBOX_REASONS)).max(LIMITS.tags).refine(isEachOnce, 'must not repeat') });
+/** How soon what reaches somebody is mailed to them as well. */
+export const MAIL_PACES = ['atOnce', 'daily', 'never'] as const;
+/** At once: a few minutes later, unless it was read meanwhile; daily: in the morning, what is not read by then. */
+export type MailPace = (typeof MAIL_PACES)[number];
+/** What is mailed as long as somebody chooses nothing else: whoever waits for them. */
+export const USUAL_PACE: Readonly<Record<InboxReason, MailPace>> = { named: 'atOnce', answered: 'daily', asked: 'atOnce', review: 'atOnce', objected: 'daily', remarked: 'never', suspect: 'never', changed: 'never', changedMany: 'never', imported: 'never', unsent: 'never' };
+
+const paces = z.strictObject(Object.fromEntries(INBOX_REASONS.map((reason) => [reason, z.enum(MAIL_PACES)])) as Record<InboxReason, z.ZodEnum<{ [P in MailPace]: P }>>);
+/** The reasons for which nothing is to reach somebody, and how soon what does is mailed. */
+export const inboxChoicesSchema = z.strictObject({ silent: z.array(z.enum(INBOX_REASONS)).max(LIMITS.tags).refine(isEachOnce, 'must not repeat'), mail: paces });
+/** See {@link inboxChoicesSchema}. */
+export type InboxChoices = z.infer<typeof inboxChoicesSchema>;
 
 /** Whether somebody follows an artefact, and why: they chose to, own it, or wrote in it. */
 export const followingSchema = z.object({ follows: z.boolean(), why: z.enum(['chosen', 'owner', 'wrote']).nullable() });

@@ -20,7 +20,7 @@ export {
   type SummaryOfKind,
 } from './kinds/index.ts';
 export { BROUGHT_BACK, MOST_BROUGHT_BACK_TOLD, MOST_FROZEN_CHANGES, baselineNumberSchema, baselineSchema, type Baseline, type BringBack, type BringBackPlan, type BroughtBack, type FrozenChanges, type FrozenCoverage, type NewBaseline } from './baselines.ts';
-export { INBOX_PARTS, INBOX_REASONS, MOST_COUNTED, type Following, type InboxEntry, type InboxMarks, type InboxPart, type InboxReason } from './inbox.ts';
+export { INBOX_PARTS, INBOX_REASONS, MAIL_PACES, MOST_COUNTED, USUAL_PACE, type Following, type InboxChoices, type InboxEntry, type InboxMarks, type MailPace, type InboxPart, type InboxReason } from './inbox.ts';
 export { UNREVIEWED_REASONS, reviewNumberSchema, type Answers, type NewReview, type Review, type ReviewItem, type ReviewLine, type UnreviewedReason } from './reviews.ts';
 export { placedIssues, type PlacedIssue } from './placedIssue.ts';
 export { STATUS_OF_REFUSAL, refusalSentence, type Refusal, type RefusalCode } from './refusal.ts';
@@ -45,7 +45,7 @@ export {
   type Session,
   type SetUp,
 } from './people.ts';
-export { PERSON_ACTIONS, TOKEN_SCOPES, accountSchema, changePasswordSchema, personEventSchema, resetPasswordSchema, type AccessTokenLine, type Account, type NewAccessToken, type TokenScope, type PersonAction, type PersonEvent, type SessionLine } from './accounts.ts';
+export { PERSON_ACTIONS, TOKEN_SCOPES, acceptInvitationSchema, accountSchema, changePasswordSchema, forgottenSchema, newEmailSchema, newInvitationSchema, personEventSchema, resetPasswordSchema, type Invitation, type AccessTokenLine, type Account, type NewAccessToken, type TokenScope, type PersonAction, type PersonEvent, type SessionLine } from './accounts.ts';
 export {
   CHANGE_ACTIONS,
   type Artefact,
@@ -60,6 +60,9 @@ export {
   type VersionWithContent,
   type Write,
 } from './artefacts.ts';
+export { MAIL_STATES, sendByMailSchema, type MailLine, type MailStanding, type MailState, type SendByMail } from './mail.ts';
+export { artefactLink, entryWords } from './inboxWords.ts';
+export { KIND_NAME, STATE_WORD } from './words.ts';
 export type { ServerState } from './serverState.ts';
 export { LEFT_REASONS, type ChangeMany, type ChangedMany, type Chosen, type LeftReason } from './many.ts';
 export { DESIGN_FORMAT, designFileSchema, designJsonSchema, runDesignSchema, type ComesAlong, type DesignDraft, type DesignFile, type ExportDesign } from './design.ts';

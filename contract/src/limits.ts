@@ -60,6 +60,9 @@ export const LIMITS = {
   /** The most that a project may allow of coverage items in one condition. */
   items: 100_000,
   tags: 50,
+  /** Of one mail, and mails that a person may send in a day. */
+  recipients: 50,
+  mailsADay: 300,
   note: 2_000,
   password: 200,
   /** The greatest number of a version, a revision or a place. */

@@ -31,7 +31,7 @@ export const demoPersonSchema = z.object({ id: z.uuid(), name: z.string(), job: 
 export type DemoPerson = z.infer<typeof demoPersonSchema>;
 
 /** Addresses begin with a project's key; these begin other addresses. */
-const RESERVED_KEYS = ['api', 'assets', 'healthz', 'livez', 'metrics', 'new-project', 'reset'];
+const RESERVED_KEYS = ['api', 'assets', 'healthz', 'invited', 'livez', 'metrics', 'new-address', 'new-project', 'reset', 'shown'];
 const projectKey = z
   .string()
   .regex(/^[a-z][a-z0-9-]{0,39}$/)
@@ -73,6 +73,9 @@ export const sessionSchema = z.object({
   needsSetup: z.boolean(),
   /** Everybody who reaches this server may sign in as the demo's people: it was started so. */
   openToAll: z.boolean(),
+  /** Whether this server sends mail, and where a simulated one shows what it took; null: a real one. */
+  sendsMail: z.boolean(),
+  mailPage: z.string().nullable(),
 });
 /** See {@link sessionSchema}. */
 export type Session = z.infer<typeof sessionSchema>;

@@ -93,6 +93,13 @@ export type Refusal =
   | { readonly code: 'password_wrong' }
   | { readonly code: 'password_weak' }
   | { readonly code: 'reset_link_ended' }
+  | { readonly code: 'invitation_ended' }
+  | { readonly code: 'address_link_ended' }
+  | { readonly code: 'mail_off' }
+  | { readonly code: 'mail_failed'; readonly answer: string }
+  | { readonly code: 'mail_unknown' }
+  | { readonly code: 'mail_outside' }
+  | { readonly code: 'too_many_mails'; readonly limit: number }
   | { readonly code: 'account_unknown'; readonly who: string }
   | { readonly code: 'member_already'; readonly who: string }
   | { readonly code: 'last_administrator' }
@@ -206,6 +213,13 @@ export const STATUS_OF_REFUSAL = {
   password_wrong: 422,
   password_weak: 422,
   reset_link_ended: 410,
+  invitation_ended: 410,
+  address_link_ended: 410,
+  mail_off: 409,
+  mail_failed: 502,
+  mail_unknown: 404,
+  mail_outside: 403,
+  too_many_mails: 429,
   account_unknown: 404,
   member_already: 409,
   last_administrator: 409,
@@ -406,6 +420,20 @@ export function refusalSentence(refusal: Refusal): string {
       return 'This password is among the first that others would try. Nothing was changed; choose a longer or less usual one.';
     case 'reset_link_ended':
       return 'This link has been used or has ended. Ask an administrator of the server for a new one.';
+    case 'invitation_ended':
+      return 'This invitation was taken up, withdrawn, or has ended. Ask whoever invited you for a new one.';
+    case 'address_link_ended':
+      return 'This link has been used or has ended. Your e-mail address is as it was; ask for the new one again on your account.';
+    case 'mail_off':
+      return 'This server sends no mail. Nothing was sent; whoever runs the server names a mail server when it is started.';
+    case 'mail_failed':
+      return `The mail was not sent. The mail server: ${refusal.answer}`;
+    case 'mail_unknown':
+      return 'There is no such mail of yours that could be sent or taken back. Nothing was changed.';
+    case 'mail_outside':
+      return 'As a reader you send mail to people of the project only. Nothing was sent.';
+    case 'too_many_mails':
+      return `You sent ${refusal.limit} mails within a day, and more are not sent for now. Nothing of this one was sent.`;
     case 'account_unknown':
       return `There is no account of ${refusal.who} here. Nothing was changed.`;
     case 'member_already':

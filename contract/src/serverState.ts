@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { mailStandingSchema } from './mail.ts';
 
 const count = z.int().min(0);
 
@@ -19,6 +20,7 @@ export const serverStateSchema = z.object({
   attachmentBytes: count,
   /** When `npm run backup` last went through; null: never. */
   lastBackup: z.iso.datetime().nullable(),
+  mail: mailStandingSchema,
 });
 /** See {@link serverStateSchema}. */
 export type ServerState = z.infer<typeof serverStateSchema>;

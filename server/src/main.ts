@@ -8,7 +8,7 @@ import { makeSetUpWord } from './people/index.ts';
 import { SecretBox, readSecretKey, sealStoredSecrets } from './secrets/index.ts';
 import { readSettings, type Settings } from './settings.ts';
 import { superviseImports } from './exchange/index.ts';
-import { startUpkeep } from './upkeep/index.ts';
+import { startMailing, startUpkeep } from './upkeep/index.ts';
 import { z } from 'zod';
 
 /** How long what is under way may take once the server is to stop. */
@@ -27,6 +27,7 @@ async function main(): Promise<void> {
   await parts.feed.start();
   await parts.jobs.start();
   const stopUpkeep = startUpkeep(parts.db, parts.files, (error) => log.error({ err: error }, 'upkeep failed; it is tried again in an hour'));
+  const stopMailing = startMailing(parts, (error) => log.warn({ err: error }, 'mails could not be carried; it is tried again'));
   const supervising = setInterval(() => void superviseImports(parts.db, parts.jobs).catch((error: unknown) => log.warn({ err: error }, 'lost imports could not be looked for; it is tried again')), SUPERVISE_MS);
   tellWhoMayEnter(settings, setUpWord);
   const server = await listen(createApp(parts).fetch, settings);
@@ -35,6 +36,7 @@ async function main(): Promise<void> {
     if (stopping) return;
     stopping = true;
     stopUpkeep();
+    stopMailing();
     clearInterval(supervising);
     void parts.stopping
       .finish(PATIENCE_MS)
@@ -88,10 +90,11 @@ function tellWhoMayEnter({ demoSignIn }: Settings, word: string | null): void {
   console.log('==============================================================================');
 }
 
-function listen(fetch: (request: Request) => Response | Promise<Response>, { host, port }: Settings): Promise<Server> {
+function listen(fetch: (request: Request) => Response | Promise<Response>, { host, port, mail }: Settings): Promise<Server> {
   return new Promise((resolve, reject) => {
     const server = serve({ fetch, hostname: host, port }, (address) => {
       console.log(`Caderno is at http://${host.includes(':') ? `[${host}]` : host}:${address.port}`);
+      if (mail?.page != null) console.log(`Mails that it sends are read at ${mail.page}`);
       resolve(server);
     }) as Server;
     server.on('error', reject);

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { FilesPlace } from './files/index.ts';
+import type { MailPlace } from './mail/index.ts';
 import { LOOPBACK_NAMES, Proxies, isNet } from './http/index.ts';
 import type { DemoSignIn } from './people/index.ts';
 
@@ -24,9 +25,13 @@ const settingsSchema = z.object({
   CADERNO_BUCKET: z.string().min(1).optional(),
   CADERNO_BUCKET_ENDPOINT: z.url({ protocol: /^https?$/ }).optional(),
   CADERNO_BUCKET_REGION: z.string().min(1).default('us-east-1'),
+  CADERNO_MAIL: z.url({ protocol: /^smtps?$/ }).optional(),
+  CADERNO_MAIL_FROM: z.string().min(3).max(200).optional(),
+  CADERNO_MAIL_PAGE: z.url({ protocol: /^https?$/ }).optional(),
+  CADERNO_ADDRESS: z.url({ protocol: /^https?$/ }).optional(),
   CADERNO_METRICS_TOKEN: z.string().min(16).optional(),
   LOG_LEVEL: z.enum(['debug', 'info', 'warn', 'error', 'silent']).default('warn'),
-});
+}).refine((given) => given.CADERNO_MAIL === undefined || given.CADERNO_ADDRESS !== undefined || isLoopback(given.HOST), { path: ['CADERNO_ADDRESS'], message: 'is needed with CADERNO_MAIL: links in mails lead there, as https://notes.example' });
 
 export interface Settings {
   readonly databaseUrl: string;
@@ -49,6 +54,8 @@ export interface Settings {
   /** The key that secrets are sealed with, in base64, or the file it is in. */
   readonly key: string | null;
   readonly keyFile: string | null;
+  /** Where mails go; null: none are sent. */
+  readonly mail: MailPlace | null;
   /** The word by which others than this machine may read the metrics. */
   readonly metricsToken: string | null;
   /** The bucket that pictures and files are kept in; null: they are in the database. */
@@ -74,10 +81,18 @@ export function readSettings(environment: NodeJS.ProcessEnv): Settings {
     outsideHosts: [...listed(given.CADERNO_OUTSIDE_HOSTS), ...(given.CADERNO_DEMO_TRACKER === undefined ? [] : [new URL(given.CADERNO_DEMO_TRACKER).host])],
     key: given.CADERNO_KEY ?? null,
     keyFile: given.CADERNO_KEY_FILE ?? null,
+    mail: mailOf(given),
     metricsToken: given.CADERNO_METRICS_TOKEN ?? null,
     filesPlace: given.CADERNO_BUCKET === undefined ? null : { bucket: given.CADERNO_BUCKET, endpoint: given.CADERNO_BUCKET_ENDPOINT ?? null, region: given.CADERNO_BUCKET_REGION },
     logLevel: given.LOG_LEVEL,
   };
+}
+
+/** Links in mails lead to where people reach Caderno, which only who starts it knows once others than this machine do. */
+function mailOf({ CADERNO_MAIL: server, CADERNO_MAIL_FROM, CADERNO_MAIL_PAGE, CADERNO_ADDRESS, HOST, PORT }: z.infer<typeof settingsSchema>): MailPlace | null {
+  if (server === undefined) return null;
+  const address = (CADERNO_ADDRESS ?? `http://${HOST.includes(':') ? `[${HOST}]` : HOST}:${PORT}`).replace(/\/+$/, '');
+  return { server, address, from: CADERNO_MAIL_FROM ?? `Caderno <caderno@${new URL(address).hostname}>`, page: CADERNO_MAIL_PAGE ?? null };
 }
 
 function listed(text: string): string[] {

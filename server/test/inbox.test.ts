@@ -2,7 +2,7 @@ import { beforeEach, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { newCover, plainStep, stepId } from '@caderno/core/cases';
 import { EMPTY_QUESTION } from '@caderno/core/basis';
-import type { InboxPart, InboxReason, Role } from '@caderno/contract';
+import { USUAL_PACE, type InboxPart, type InboxReason, type Role } from '@caderno/contract';
 import { deliver } from '../src/inbox/index.ts';
 import { condition, eachInProject, requirement, testCase, type Caller } from './harness.ts';
 
@@ -107,7 +107,7 @@ test('what is kept stays, what is silenced does not come, pages lead on, and nob
   await analyst('markInbox', { body: { of: { ids: [second!.id] }, read: false } });
   expect(await unread(analyst)).toBe(1);
   const silent: InboxReason[] = ['remarked', 'changed'];
-  expect((await analyst('saveInboxChoices', { body: { silent } })).data.silent.toSorted()).toEqual(silent.toSorted());
+  expect((await analyst('saveInboxChoices', { body: { silent, mail: USUAL_PACE } })).data.silent.toSorted()).toEqual(silent.toSorted());
   await remark(lead, 'C-1', 'Once more');
   await remark(lead, 'C-1', `And @${names.analyst}`);
   await save('C-1', { title: 'Give it twice' });

@@ -78,7 +78,7 @@ test('how the server stands is told to its administrators: who looks, what waits
   expect((await server.as(project.administrator)('readServerState')).status).toBe(403);
   const server2 = await startServer(database.url);
   const stream = await server.fetch('/api/v1/projects/p/events', { headers: { cookie: `caderno_session=${project.reader}` } });
-  const read = () => inTransaction(server.db, (work) => readServerState(work, { version: '1', startedAt: '2026-01-01T00:00:00.000Z', people: server.parts.feed.streams.people, pages: server.parts.feed.streams.count }));
+  const read = () => inTransaction(server.db, (work) => readServerState(work, { version: '1', startedAt: '2026-01-01T00:00:00.000Z', people: server.parts.feed.streams.people, pages: server.parts.feed.streams.count }, null));
   const state = await read();
   expect(state).toMatchObject({ servers: 2, people: 1, pages: 1, imports: { running: 0, waiting: 0 }, coverageBehind: 0, attachmentBytes: 0, lastBackup: null });
   expect(state.bytes).toBeGreaterThan(1e6);

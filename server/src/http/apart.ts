@@ -8,7 +8,8 @@ import { inSnapshot, inTransaction } from '../database/index.ts';
 import { exportQuestions } from '../exchange/index.ts';
 import { countInbox, deliver, readInbox, type Reader } from '../inbox/index.ts';
 import { readChangesSince, readHeads } from '../log/index.ts';
-import { addMember, changePassword, describeSession, personOfSession, resetPassword, setUp, signIn, startSession } from '../people/index.ts';
+import { mailingOf, sendTrialMail } from '../mail/index.ts';
+import { acceptInvitation, addMember, changeEmail, changePassword, describeSession, forgetPassword, personOfSession, resetPassword, setUp, signIn, startSession } from '../people/index.ts';
 import { findDefects } from '../tracker/index.ts';
 import { readServerState } from '../upkeep/index.ts';
 import { savedBody, type SavedBody } from './body.ts';
@@ -41,13 +42,26 @@ export const apartHandlers = {
   resetPassword: question<'resetPassword'>(async ({ body }, call) => enter(call, await resetPassword(call.parts.db, body, call.agent))),
   changePassword: question<'changePassword'>(async ({ body }, call) => {
     await changePassword(call.parts.db, personOf(call), call.session.token, call.remote, body);
-    return inTransaction(call.parts.db, (work) => describeSession(work, call.person, call.parts.demoSignIn));
+    return inTransaction(call.parts.db, (work) => describeSession(work, call.person, call.parts));
+  }),
+  acceptInvitation: question<'acceptInvitation'>(async ({ body }, call) => enter(call, await acceptInvitation(call.parts.db, body, call.agent))),
+  forgetPassword: question<'forgetPassword'>(async ({ body }, call) => {
+    await forgetPassword(call.parts.db, mailingOf(call.parts), body.email, call.remote);
+    return {};
+  }),
+  changeEmail: question<'changeEmail'>(async ({ body }, call) => {
+    await changeEmail(call.parts.db, mailingOf(call.parts), personOf(call), call.remote, body);
+    return {};
+  }),
+  sendTrialMail: question<'sendTrialMail'>(async (_, call) => {
+    await sendTrialMail(call.parts.mailServer, personOf(call));
+    return {};
   }),
   addMember: question<'addMember'>(({ body }, call) => addMember(call.parts.db, personOf(call), call.parts.demoSignIn, membershipOf(call).projectId, body)),
 
   readServerState: question<'readServerState'>((_, call) => {
     const { feed, version, startedAt, db } = call.parts;
-    return inTransaction(db, (work) => readServerState(work, { version, startedAt: startedAt.toISOString(), people: feed.streams.people, pages: feed.streams.count }));
+    return inTransaction(db, (work) => readServerState(work, { version, startedAt: startedAt.toISOString(), people: feed.streams.people, pages: feed.streams.count }, call.parts.mail));
   }),
 
   // The coverage keeper holds all cases, and a thread of its own to look through them.
@@ -153,7 +167,7 @@ export function isApart(name: Operation): name is ApartOperation {
 /** Starts the session in the browser and tells it who it is. */
 async function enter(call: Admitted, { token }: { readonly token: string }): Promise<ResponseOf<'signIn'>> {
   call.session.set(token);
-  return inTransaction(call.parts.db, async (work) => describeSession(work, await personOfSession(work, token, call.parts.demoSignIn), call.parts.demoSignIn));
+  return inTransaction(call.parts.db, async (work) => describeSession(work, await personOfSession(work, token, call.parts.demoSignIn), call.parts));
 }
 
 /** `gap,linked` as standings; unknown words are dropped, and nothing known means nothing found. */

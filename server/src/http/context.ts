@@ -2,6 +2,7 @@ import type { Asking } from '@caderno/core/find';
 import type { Role } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import type { Actor } from '../artefacts/index.ts';
+import type { MailPlace, MailServer } from '../mail/index.ts';
 import type { CoverageKeeper } from '../coverage/index.ts';
 import type { Phrasebooks } from '../scenarios/index.ts';
 import type { Importer } from '../exchange/index.ts';
@@ -43,6 +44,9 @@ export interface Parts {
   /** Names under which the server may be called. */
   readonly hosts: ReadonlySet<string>;
   readonly demoSignIn: DemoSignIn;
+  /** Where mails go; null: none are sent. */
+  readonly mail: MailPlace | null;
+  readonly mailServer: Pick<MailServer, 'send'> | null;
   /** Who passes requests on and is believed for whom. */
   readonly proxies: Proxies;
   /** Hosts that a story tracker may have besides those that an administrator allows. */
@@ -69,7 +73,7 @@ export interface Admitted {
 }
 
 /** What a handler that works in one transaction needs of the server; a thread has as much. */
-export type HeldParts = Pick<Parts, 'demoSignIn' | 'secrets' | 'now'>;
+export type HeldParts = Pick<Parts, 'demoSignIn' | 'mail' | 'secrets' | 'now'>;
 
 /** What a handler gets that works in one transaction. */
 export interface Call extends Omit<Admitted, 'parts'> {

@@ -11,7 +11,9 @@ import { follow, markInbox, readChoices, readFollowing, saveChoices } from '../i
 import { answer, beginThread, listOpenThreads, listRemarks, rewordRemark, settleThread, takeBackRemark, type Speaker } from '../remarks/index.ts';
 import { listSavedQueries, readListViews, removeQuery, saveListView, saveQuery, type Asker } from '../lists/index.ts';
 import { answerReview, askAgain, askReview, changeReview, decideAnew, endReview, listReviews, readHanging, readReview } from '../reviews/index.ts';
-import { changeAccount, changeRole, describeSession, endSession, endSessionById, joinMember, listAccounts, listMembers, listPersonEvents, listSessions, listTokens, makeResetLink, makeToken, notePersonEvent, removeMember, withdrawToken } from '../people/index.ts';
+import { changeAccount, changeRole, confirmEmail, describeSession, invite, listInvitations, openInvitation, withdrawInvitation, endSession, endSessionById, joinMember, listAccounts, listMembers, listPersonEvents, listSessions, listTokens, makeResetLink, makeToken, notePersonEvent, removeMember, withdrawToken } from '../people/index.ts';
+import { listMails, mailingOf, sendAgain, takeBack } from '../mail/index.ts';
+import { sendByMail } from '../sendByMail/index.ts';
 import { createProject, readProject, readSettings } from '../projects/index.ts';
 import { DomainError } from '../domainError.ts';
 import { revealSecret } from '../secrets/index.ts';
@@ -31,12 +33,12 @@ export type HeldRequest = OperationRequest<HeldOperation>;
 
 /** One handler an operation: a short path from parsed input to a service. An operation without one does not compile. */
 export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
-  readSession: (_, call) => describeSession(call.work, call.person, call.parts.demoSignIn),
+  readSession: (_, call) => describeSession(call.work, call.person, call.parts),
   signOut: async (_, call) => {
     if (call.session.token !== null) await endSession(call.work, call.session.token);
     if (call.person !== null) await notePersonEvent(call.work, { action: 'signedOut', by: call.person.id });
     call.session.set(null);
-    return describeSession(call.work, null, call.parts.demoSignIn);
+    return describeSession(call.work, null, call.parts);
   },
   listSessions: (_, call) => listSessions(call.work, personOf(call).id, call.session.token),
   endSession: async ({ params }, call) => {
@@ -61,6 +63,17 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   readProject: (_, call) => readProject(call.work, membershipOf(call).projectId, membershipOf(call).role),
   listMembers: (_, call) => listMembers(call.work, membershipOf(call).projectId),
   joinMember: ({ body }, call) => joinMember(call.work, personOf(call), membershipOf(call).projectId, body),
+  listInvitations: (_, call) => listInvitations(call.work, membershipOf(call).projectId),
+  invite: ({ body }, call) => invite(call.work, mailingOf(call.parts), { by: personOf(call), projectId: membershipOf(call).projectId, demoSignIn: call.parts.demoSignIn }, body),
+  withdrawInvitation: ({ params }, call) => withdrawInvitation(call.work, personOf(call), membershipOf(call).projectId, params.invitation),
+  openInvitation: async ({ body }, call) => {
+    const { project, email, role, by } = await openInvitation(call.work, body.token);
+    return { project, email, role, by };
+  },
+  confirmEmail: async ({ body }, call) => {
+    await confirmEmail(call.work, body.token);
+    return describeSession(call.work, call.person, call.parts);
+  },
   changeRole: async ({ params, body }, call) => {
     const member = await changeRole(call.work, personOf(call), membershipOf(call).projectId, params.person, body.role);
     await decideAnew(call.work, actorOf(call));
@@ -104,7 +117,20 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
 
   markInbox: ({ body }, call) => markInbox(call.work, askerOf(call), body, call.parts.now()),
   readInboxChoices: (_, call) => readChoices(call.work, askerOf(call)),
-  saveInboxChoices: ({ body }, call) => saveChoices(call.work, askerOf(call), body.silent),
+  saveInboxChoices: ({ body }, call) => saveChoices(call.work, askerOf(call), body),
+  listMails: (_, call) => listMails(call.work, membershipOf(call).projectId, personOf(call).id),
+  sendByMail: async ({ body }, call) => {
+    await sendByMail(call.work, mailingOf(call.parts), { ...membershipOf(call), by: personOf(call), asking: askingOf(call) }, body);
+    return listMails(call.work, membershipOf(call).projectId, personOf(call).id);
+  },
+  sendMailAgain: async ({ params }, call) => {
+    await sendAgain(call.work, membershipOf(call).projectId, personOf(call).id, params.mail, call.parts.now());
+    return listMails(call.work, membershipOf(call).projectId, personOf(call).id);
+  },
+  takeBackMail: async ({ params }, call) => {
+    await takeBack(call.work, membershipOf(call).projectId, personOf(call).id, params.mail);
+    return listMails(call.work, membershipOf(call).projectId, personOf(call).id);
+  },
   readFollowing: ({ params }, call) => readFollowing(call.work, askerOf(call), params.id),
   follow: ({ params, body }, call) => follow(call.work, askerOf(call), params.id, body.follows),
 

@@ -1,5 +1,6 @@
 import { Piscina } from 'piscina';
 import type { Refusal } from '@caderno/contract';
+import type { MailPlace } from '../mail/index.ts';
 import { DomainError } from '../domainError.ts';
 import { isTooHeavy } from '../tooHeavy.ts';
 import type { DemoSignIn } from '../people/index.ts';
@@ -10,6 +11,7 @@ export interface LaneGiven {
   readonly databaseUrl: string;
   readonly key: Uint8Array;
   readonly demoSignIn: DemoSignIn;
+  readonly mail: MailPlace | null;
 }
 
 /** A request, and the time it is carried out at. */

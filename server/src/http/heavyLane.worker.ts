@@ -5,7 +5,7 @@ import { SecretBox } from '../secrets/index.ts';
 import { carryOutHeld, isHeld } from './held.ts';
 import type { LaneGiven, LaneJob, LaneReply } from './heavyLane.ts';
 
-const { databaseUrl, key, demoSignIn } = workerData as LaneGiven;
+const { databaseUrl, key, demoSignIn, mail } = workerData as LaneGiven;
 const db = openDatabase(databaseUrl, { most: 2 });
 const secrets = new SecretBox(Buffer.from(key));
 
@@ -13,7 +13,7 @@ const secrets = new SecretBox(Buffer.from(key));
 export default async function carryOut({ request, at }: LaneJob): Promise<LaneReply> {
   try {
     if (!isHeld(request)) throw new Error(`A thread carries out what works in one transaction: got ${request.name}`);
-    const answer = await carryOutHeld(db, { demoSignIn, secrets, now: () => at }, request, noSession, false);
+    const answer = await carryOutHeld(db, { demoSignIn, mail, secrets, now: () => at }, request, noSession, false);
     if (typeof answer !== 'string') throw new Error(`A thread answers with JSON: expected it of ${request.name}, got a file`);
     const bytes = new TextEncoder().encode(answer);
     // Piscina moves what is named and hands over the value beside it: the reply itself.

@@ -8,6 +8,7 @@ import { openDatabase, plainUrl } from '../database/index.ts';
 import { Importer, importKind } from '../exchange/index.ts';
 import { Files, type FilesPlace } from '../files/index.ts';
 import { Jobs } from '../jobs/index.ts';
+import { MailServer } from '../mail/index.ts';
 import { Phrasebooks } from '../scenarios/index.ts';
 import { SecretBox } from '../secrets/index.ts';
 import { ChangeFeed } from './changeFeed.ts';
@@ -31,7 +32,7 @@ export function makeParts({ databaseUrl, directUrl = databaseUrl, filesPlace = n
   const db = openDatabase(databaseUrl, { onSlow: (ms, sql) => log.warn({ ms, sql }, 'a slow query') });
   const coverage = new CoverageKeeper(databaseUrl, db);
   const feed = new ChangeFeed(plainUrl(directUrl), log);
-  const { secrets = new SecretBox(randomBytes(32)), demoSignIn = 'whileAlone' } = given;
+  const { secrets = new SecretBox(randomBytes(32)), demoSignIn = 'whileAlone', mail = null } = given;
   const files = new Files(db, filesPlace);
   const importer = new Importer({ databaseUrl, filesPlace });
   const jobs = new Jobs(plainUrl(directUrl), (error) => log.warn({ err: error }, 'the queue of jobs failed; it goes on by itself'));
@@ -45,6 +46,8 @@ export function makeParts({ databaseUrl, directUrl = databaseUrl, filesPlace = n
     webFolder: null,
     hosts: LOOPBACK_NAMES,
     demoSignIn,
+    mail,
+    mailServer: mail === null ? null : new MailServer(mail),
     proxies: new Proxies([]),
     outsideHosts: [],
     metricsToken: null,
@@ -60,7 +63,7 @@ export function makeParts({ databaseUrl, directUrl = databaseUrl, filesPlace = n
     importer,
     phrasebooks: new Phrasebooks(db),
     jobs,
-    heavy: new HeavyLane({ databaseUrl, key: secrets.key, demoSignIn }),
+    heavy: new HeavyLane({ databaseUrl, key: secrets.key, demoSignIn, mail }),
     feed,
     news: new ProjectNews({ db, feed, coverage, metrics, log }),
     stopping: new Stopping(),

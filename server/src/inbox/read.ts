@@ -1,5 +1,5 @@
 import { ARTEFACT_KINDS, ARTEFACT_STATES, artefactId } from '@caderno/core/artefacts';
-import { INBOX_REASONS, MOST_COUNTED, type InboxEntry, type InboxMarks, type InboxReason, type QueryOf, type ResponseOf } from '@caderno/contract';
+import { INBOX_REASONS, MAIL_PACES, MOST_COUNTED, USUAL_PACE, type InboxChoices, type InboxEntry, type InboxMarks, type QueryOf, type ResponseOf } from '@caderno/contract';
 import { z } from 'zod';
 import { countRow, execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import type { Reader } from './follow.ts';
@@ -34,16 +34,27 @@ const entryRow = z.object({
 /** What reached somebody, the latest first. */
 export async function readInbox(work: UnitOfWork, { projectId, personId }: Reader, { part, reason, before }: QueryOf<'readInbox'>): Promise<ResponseOf<'readInbox'>> {
   const which = { unread: 'AND e.read_at IS NULL', kept: 'AND e.kept', all: '' }[part];
+  const entries = await readEntries(
+    work,
+    `e.person_id = $1 AND e.project_id = $2 AND ($3::bigint IS NULL OR (e.at, e.id) < (SELECT l.at, l.id FROM inbox_entry l WHERE l.id = $3)) AND ($4::text IS NULL OR e.reason = $4) ${which}`,
+    [personId, projectId, before ?? null, reason ?? null],
+    PAGE + 1,
+  );
+  return { entries: entries.slice(0, PAGE), more: entries.length > PAGE };
+}
+
+/** Entries that fulfil a condition in SQL, the latest first; all of them when no limit is named. */
+export async function readEntries(work: UnitOfWork, where: string, bind: readonly unknown[], limit: number | null = null): Promise<InboxEntry[]> {
   const rows = await selectRows(
     work,
     entryRow,
     `SELECT e.id, e.reason, p.name AS by, e.at, a.kind, a.number, a.title, a.deleted_at IS NULL AS "isThere", e.from_version AS "fromVersion", e.to_version AS "toVersion", e.state,
        CASE WHEN e.remark_id IS NULL THEN e.detail WHEN r.taken_back_at IS NULL THEN left(r.text, ${SAID}) END AS text, e.count, v.number AS "reviewNumber", v.title AS "reviewTitle", b.kind AS "becauseKind", b.number AS "becauseNumber", e.read_at IS NOT NULL AS read, e.kept
      FROM inbox_entry e JOIN person p ON p.id = e.by_id LEFT JOIN artefact a ON a.id = e.artefact_id LEFT JOIN remark r ON r.id = e.remark_id LEFT JOIN review v ON v.id = e.review_id LEFT JOIN artefact b ON b.id = e.because_id
-     WHERE e.person_id = $1 AND e.project_id = $2 AND ($3::bigint IS NULL OR (e.at, e.id) < (SELECT l.at, l.id FROM inbox_entry l WHERE l.id = $3)) AND ($4::text IS NULL OR e.reason = $4) ${which} ORDER BY e.at DESC, e.id DESC LIMIT ${PAGE + 1}`,
-    [personId, projectId, before ?? null, reason ?? null],
+     WHERE ${where} ORDER BY e.at DESC, e.id DESC LIMIT ${limit ?? 'ALL'}`,
+    bind,
   );
-  return { entries: rows.slice(0, PAGE).map(toEntry), more: rows.length > PAGE };
+  return rows.map(toEntry);
 }
 
 function toEntry({ kind, number, title, isThere, reviewNumber, reviewTitle, becauseKind, becauseNumber, ...row }: z.infer<typeof entryRow>): InboxEntry {
@@ -80,16 +91,22 @@ export async function markInbox(work: UnitOfWork, reader: Reader, { of, read, ke
 }
 
 const silentRow = z.object({ reason: z.enum(INBOX_REASONS) });
+const paceRow = silentRow.extend({ pace: z.enum(MAIL_PACES) });
 
-/** The reasons for which nothing reaches somebody. */
+/** The reasons for which nothing reaches somebody, and how soon what does is mailed. */
 export async function readChoices(work: UnitOfWork, { projectId, personId }: Reader): Promise<ResponseOf<'readInboxChoices'>> {
   const rows = await selectRows(work, silentRow, 'SELECT reason FROM inbox_silence WHERE project_id = $1 AND person_id = $2', [projectId, personId]);
-  return { silent: INBOX_REASONS.filter((reason) => rows.some((r) => r.reason === reason)) };
+  const chosen = await selectRows(work, paceRow, 'SELECT reason, pace FROM inbox_pace WHERE project_id = $1 AND person_id = $2', [projectId, personId]);
+  return { silent: INBOX_REASONS.filter((reason) => rows.some((r) => r.reason === reason)), mail: { ...USUAL_PACE, ...Object.fromEntries(chosen.map(({ reason, pace }) => [reason, pace])) } };
 }
 
-/** Says for which reasons nothing is to reach somebody from now on. */
-export async function saveChoices(work: UnitOfWork, reader: Reader, silent: readonly InboxReason[]): Promise<ResponseOf<'readInboxChoices'>> {
+/** Says for which reasons nothing is to reach somebody from now on, and how soon what does is mailed. */
+export async function saveChoices(work: UnitOfWork, reader: Reader, { silent, mail }: InboxChoices): Promise<ResponseOf<'readInboxChoices'>> {
   await execute(work, 'DELETE FROM inbox_silence WHERE project_id = $1 AND person_id = $2', [reader.projectId, reader.personId]);
   await execute(work, 'INSERT INTO inbox_silence (project_id, person_id, reason) SELECT $1, $2, unnest($3::text[])', [reader.projectId, reader.personId, silent]);
+  await execute(work, 'DELETE FROM inbox_pace WHERE project_id = $1 AND person_id = $2', [reader.projectId, reader.personId]);
+  // What is usual is not kept, so that it may become otherwise.
+  const other = INBOX_REASONS.filter((reason) => mail[reason] !== USUAL_PACE[reason]);
+  await execute(work, 'INSERT INTO inbox_pace (project_id, person_id, reason, pace) SELECT $1, $2, * FROM unnest($3::text[], $4::text[])', [reader.projectId, reader.personId, other, other.map((reason) => mail[reason])]);
   return readChoices(work, reader);
 }

@@ -3,13 +3,20 @@ import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { answersAny, execute, inTransaction, modelsOf, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
+import type { MailPlace } from '../mail/index.ts';
 import { createAccount, hasAccounts } from './accounts.ts';
 import { notePersonEvent } from './events.ts';
 import { hashPassword, refuseWeakPassword } from './password.ts';
 import { SESSIONS_CHANNEL, type DemoSignIn, type SignedIn } from './session.ts';
 
+/** What of the server concerns who signs in. */
+export interface Around {
+  readonly demoSignIn: DemoSignIn;
+  readonly mail: MailPlace | null;
+}
+
 /** What the sign-in page and the frame need to know. */
-export async function describeSession(work: UnitOfWork, person: SignedIn | null, demoSignIn: DemoSignIn): Promise<Session> {
+export async function describeSession(work: UnitOfWork, person: SignedIn | null, { demoSignIn, mail }: Around): Promise<Session> {
   const accounts = await hasAccounts(work);
   const open = demoSignIn === 'always' || (demoSignIn === 'whileAlone' && !accounts);
   const demoPeople = open ? await listDemoPeople(work) : [];
@@ -21,6 +28,8 @@ export async function describeSession(work: UnitOfWork, person: SignedIn | null,
     demoPeople,
     needsSetup: !accounts && demoPeople.length === 0,
     openToAll: demoSignIn === 'always' && demoPeople.length > 0,
+    sendsMail: mail !== null,
+    mailPage: person === null ? null : (mail?.page ?? null),
   };
 }
 

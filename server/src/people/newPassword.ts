@@ -9,22 +9,28 @@ import { hashPassword, passwordMatches, refuseWeakPassword } from './password.ts
 import { countAttempt } from './attempts.ts';
 import { endSessionsOf, hashToken, startSession, type SignedIn } from './session.ts';
 
-const LINK_HOURS = 48;
+/** How long a link for a new password works. */
+export const LINK_HOURS = 48;
 
 const passwordRow = z.object({ passwordHash: z.string().nullable() });
 
 /** Changes one's password; all other sessions end. @throws {DomainError} when the present one is wrong, or the new one weak. */
 export async function changePassword(db: Sequelize, person: SignedIn, token: string | null, address: string, { current, next }: BodyOf<'changePassword'>): Promise<void> {
-  if (person.demo) throw new DomainError({ code: 'demo_person' });
-  await inTransaction(db, (work) => countAttempt(work, person.email, address));
-  const [kept] = await inTransaction(db, (work) => selectRows(work, passwordRow, 'SELECT password_hash AS "passwordHash" FROM person WHERE id = $1', [person.id]));
-  if (!(await passwordMatches(kept?.passwordHash ?? null, current))) throw new DomainError({ code: 'password_wrong' });
+  await refuseWrongPassword(db, person, address, current);
   refuseWeakPassword(next, [person.name, person.email]);
   const passwordHash = await hashPassword(next);
   await inTransaction(db, async (work) => {
     await setPassword(work, person.id, passwordHash, token);
     await notePersonEvent(work, { action: 'passwordChanged', by: person.id });
   });
+}
+
+/** @throws {DomainError} when it is not the person's password, or was tried too often. */
+export async function refuseWrongPassword(db: Sequelize, person: SignedIn, address: string, password: string): Promise<void> {
+  if (person.demo) throw new DomainError({ code: 'demo_person' });
+  await inTransaction(db, (work) => countAttempt(work, person.email, address));
+  const [kept] = await inTransaction(db, (work) => selectRows(work, passwordRow, 'SELECT password_hash AS "passwordHash" FROM person WHERE id = $1', [person.id]));
+  if (!(await passwordMatches(kept?.passwordHash ?? null, password))) throw new DomainError({ code: 'password_wrong' });
 }
 
 async function setPassword(work: UnitOfWork, personId: string, passwordHash: string, exceptSession: string | null): Promise<void> {
@@ -40,12 +46,21 @@ export async function makeResetLink(work: UnitOfWork, by: SignedIn, personId: st
   const [person] = await selectRows(work, personRow, 'SELECT demo_job IS NOT NULL AS demo FROM person WHERE id = $1', [personId]);
   if (person === undefined) throw new DomainError({ code: 'account_unknown', who: 'this person' });
   if (person.demo) throw new DomainError({ code: 'demo_person' });
-  const token = randomBytes(32).toString('base64url');
-  const endsAt = new Date(now.getTime() + LINK_HOURS * 3_600_000);
-  await execute(work, 'DELETE FROM reset_link WHERE person_id = $1', [personId]);
-  await execute(work, 'INSERT INTO reset_link (token_hash, person_id, expires_at) VALUES ($1, $2, $3)', [hashToken(token), personId, endsAt]);
+  const token = await makeLink(work, personId, now);
   await notePersonEvent(work, { action: 'resetLinkMade', by: by.id, about: personId });
-  return { token, endsAt: endsAt.toISOString() };
+  return { token, endsAt: endOfLink(now).toISOString() };
+}
+
+/** The word of a new link; earlier ones of theirs end. */
+export async function makeLink(work: UnitOfWork, personId: string, now: Date): Promise<string> {
+  const token = randomBytes(32).toString('base64url');
+  await execute(work, 'DELETE FROM reset_link WHERE person_id = $1', [personId]);
+  await execute(work, 'INSERT INTO reset_link (token_hash, person_id, expires_at) VALUES ($1, $2, $3)', [hashToken(token), personId, endOfLink(now)]);
+  return token;
+}
+
+function endOfLink(now: Date): Date {
+  return new Date(now.getTime() + LINK_HOURS * 3_600_000);
 }
 
 /** Sets a new password by a link and signs in; all sessions of before end. @throws {DomainError} when the link was used or has ended. */

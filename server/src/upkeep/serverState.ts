@@ -1,6 +1,7 @@
 import type { ServerState } from '@caderno/contract';
 import { z } from 'zod';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
+import { readMailStanding, type MailPlace } from '../mail/index.ts';
 
 const storedRow = z.object({
   servers: z.number(),
@@ -13,7 +14,7 @@ const storedRow = z.object({
 });
 
 /** How the database stands, and what the server says of itself. */
-export async function readServerState(work: UnitOfWork, server: Pick<ServerState, 'version' | 'startedAt' | 'people' | 'pages'>): Promise<ServerState> {
+export async function readServerState(work: UnitOfWork, server: Pick<ServerState, 'version' | 'startedAt' | 'people' | 'pages'>, mail: MailPlace | null): Promise<ServerState> {
   const [stored] = await selectRows(
     work,
     storedRow,
@@ -27,5 +28,5 @@ export async function readServerState(work: UnitOfWork, server: Pick<ServerState
   );
   if (stored === undefined) throw new Error('The state of the server is one row: expected it, got none');
   const { running, waiting, lastBackup, ...counts } = stored;
-  return { ...server, ...counts, imports: { running, waiting }, lastBackup: lastBackup?.toISOString() ?? null };
+  return { ...server, ...counts, imports: { running, waiting }, lastBackup: lastBackup?.toISOString() ?? null, mail: await readMailStanding(work, mail) };
 }

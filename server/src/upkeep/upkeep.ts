@@ -4,6 +4,7 @@ import { sweepMoments } from '../baselines/index.ts';
 import { execute, inTransaction } from '../database/index.ts';
 import { sweepFiles } from '../exchange/index.ts';
 import type { Files } from '../files/index.ts';
+import { sweepMails } from '../mail/index.ts';
 
 const EVERY_MS = 60 * 60_000;
 
@@ -16,12 +17,15 @@ export async function sweep(db: Sequelize, files: Files): Promise<void> {
     `DELETE FROM command_answer WHERE at < now() - interval '${ANSWERS_DAYS} days'`,
     'DELETE FROM session WHERE expires_at < now()',
     'DELETE FROM reset_link WHERE expires_at < now()',
+    'DELETE FROM email_link WHERE expires_at < now()',
+    'DELETE FROM invitation WHERE expires_at < now()',
     `DELETE FROM sign_in_attempt WHERE at < now() - interval '1 hour'`,
     `DELETE FROM known_address WHERE at < now() - interval '180 days'`,
   ];
   for (const sql of statements) await inTransaction(db, (work) => execute(work, sql));
   await inTransaction(db, sweepFiles);
   await inTransaction(db, sweepMoments);
+  await inTransaction(db, sweepMails);
   await inTransaction(db, sweepAttachments);
   await files.sweep();
 }

@@ -3,7 +3,7 @@ import { Bookmark, Circle } from 'lucide-react';
 import { Link } from 'react-router';
 import { useFrame } from '../frame/index.ts';
 import { IconButton, ago, dateAndTime } from '../look/index.ts';
-import { entryAddress, entryWords, standingWords } from './entryWords.ts';
+import { entryAddress, standingWords } from './entryWords.ts';
 
 interface Props {
   readonly entry: InboxEntry;

@@ -1,6 +1,5 @@
-import type { InboxEntry, InboxReason } from '@caderno/contract';
+import { STATE_WORD, type InboxEntry, type InboxReason } from '@caderno/contract';
 import { address } from '../frame/index.ts';
-import { STATE_WORD } from '../look/index.ts';
 
 /** What reaches one, to choose it. */
 export const REASON_WORD: Record<InboxReason, string> = {
@@ -14,33 +13,8 @@ export const REASON_WORD: Record<InboxReason, string> = {
   changed: 'Changes of what you follow',
   changedMany: 'Changes of many at once',
   imported: 'Your imports, when they end',
+  unsent: 'Your mails that could not be sent',
 };
-
-/** What happened, as the part of a sentence behind who did it; of an import nobody else did anything. */
-export function entryWords({ reason, state, toVersion, count, because }: InboxEntry): string {
-  switch (reason) {
-    case 'named':
-      return 'named you on';
-    case 'answered':
-      return 'answered on';
-    case 'asked':
-      return 'asks you';
-    case 'review':
-      return 'asks you to agree to';
-    case 'objected':
-      return 'objected in';
-    case 'remarked':
-      return 'said something of';
-    case 'suspect':
-      return `changed ${because ?? 'something'}, so a link is suspect in`;
-    case 'changed':
-      return toVersion === null && state !== null ? `set to ${STATE_WORD[state].toLowerCase()}` : 'changed';
-    case 'changedMany':
-      return `changed ${count.toLocaleString()} that you follow at once`;
-    case 'imported':
-      return 'Your import ended.';
-  }
-}
 
 /** How it is now, where more than the words says something: `v1 → v3, agreed`. */
 export function standingWords({ reason, fromVersion, toVersion, state }: InboxEntry): string {

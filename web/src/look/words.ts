@@ -1,15 +1,11 @@
-import type { ArtefactKind, ArtefactState, Priority } from '@caderno/core/artefacts';
+import type { Priority } from '@caderno/core/artefacts';
 import type { RequirementType, Risk } from '@caderno/core/basis';
 import type { CaseKind, Execution, ParameterType } from '@caderno/core/cases';
 import type { BoundaryRule, ClassKind, ItemKind, ModelKind, Polarity, StateLevel, Strength, Technique } from '@caderno/core/conditions';
 import type { ValueKind } from '@caderno/core/values';
 
 /** The words screens use for closed sets; a new member does not compile until it has one. */
-/** What artefacts of a kind are called, one and many. */
-export const KIND_NAME: Record<ArtefactKind, readonly [string, string]> = {
-  requirement: ['requirement', 'requirements'], condition: ['condition', 'conditions'], case: ['case', 'cases'], question: ['question', 'questions'], shared: ['shared steps', 'shared steps'], dataSet: ['data set', 'data sets'], feature: ['feature', 'features'],
-};
-export const STATE_WORD: Record<ArtefactState, string> = { draft: 'Draft', inReview: 'In review', agreed: 'Agreed', withdrawn: 'Withdrawn' };
+export { KIND_NAME, STATE_WORD } from '@caderno/contract';
 export const RISK_WORD: Record<Risk, string> = { high: 'High risk', medium: 'Medium risk', low: 'Low risk' };
 /** A priority as it is shown: with a capital. */
 export function priorityWord(priority: Priority): string {

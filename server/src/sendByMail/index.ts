@@ -1,0 +1,1 @@
+export { sendByMail } from './sendByMail.ts';

@@ -1,0 +1,2 @@
+export { Postbox, type TakenMail } from './postbox.ts';
+export { createPostboxPage } from './page.ts';
