@@ -3,7 +3,7 @@ import type { InboxEntry } from './inbox.ts';
 import { STATE_WORD } from './words.ts';
 
 /** What happened, as the part of a sentence behind who did it, on screens and in mails; of an import and a mail of one's own nobody else did anything. */
-export function entryWords({ reason, state, toVersion, count, because, text }: InboxEntry): string {
+export function inboxEntryWords({ reason, state, toVersion, count, because, text }: InboxEntry): string {
   switch (reason) {
     case 'named':
       return 'named you on';

@@ -61,7 +61,7 @@ export {
   type Write,
 } from './artefacts.ts';
 export { MAIL_STATES, sendByMailSchema, type MailLine, type MailStanding, type MailState, type SendByMail } from './mail.ts';
-export { artefactLink, entryWords } from './inboxWords.ts';
+export { artefactLink, inboxEntryWords } from './inboxWords.ts';
 export { KIND_NAME, STATE_WORD } from './words.ts';
 export type { ServerState } from './serverState.ts';
 export { LEFT_REASONS, type ChangeMany, type ChangedMany, type Chosen, type LeftReason } from './many.ts';

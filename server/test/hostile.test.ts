@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
-import { API_ROOT, DEFAULT_SETTINGS, api, bytesBody, type AnyEndpoint, type Operation } from '@caderno/contract';
+import { USUAL_PACE, API_ROOT, DEFAULT_SETTINGS, api, bytesBody, type AnyEndpoint, type Operation } from '@caderno/contract';
 import { newCover, plainStep, stepId } from '@caderno/core/cases';
 import { EMPTY_SHARED } from '@caderno/core/shared';
 import { z } from 'zod';
@@ -15,7 +15,7 @@ let call: Caller;
 
 beforeAll(async () => {
   database = await makeDatabase();
-  server = await startServer(database.url);
+  server = await startServer(database.url, { mail: { server: 'smtp://127.0.0.1:9', from: 'c@notes.example', address: 'https://notes.example', page: null } });
   project = await makeProject(server.db);
   call = server.as(project.analyst);
   for (const title of ['R', 'S', 'T']) await call('createArtefact', { body: requirement({ title }) });
@@ -59,8 +59,17 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   rewordRemark: [{ text: 'Which one?' }],
   settleThread: [{ settled: true }],
   openMoment: [{}],
+  sendByMail: [{ to: [{ address: 'a@b.example' }, { person: randomUUID() }], of: { what: 'artefact', id: 'C-1' }, note: 'n' }, { to: [{ address: 'a@b.example' }], of: { what: 'list', kind: 'case', query: 'is:draft (' }, note: '' }],
+  sendMailAgain: [{}],
+  sendTrialMail: [{}],
+  invite: [{ email: 'a@b.example', role: 'reader' }],
+  openInvitation: [{ token: 't'.repeat(43) }],
+  acceptInvitation: [{ token: 't'.repeat(43), name: 'n', password: 'long enough to take' }],
+  forgetPassword: [{ email: 'a@b.example' }],
+  changeEmail: [{ email: 'a@b.example', password: 'p' }],
+  confirmEmail: [{ token: 't'.repeat(43) }],
   markInbox: [{ of: { everything: true }, read: true }],
-  saveInboxChoices: [{ silent: ['changed'] }],
+  saveInboxChoices: [{ silent: ['changed'], mail: USUAL_PACE }],
   follow: [{ follows: true }],
   planBringBack: [{ of: { ids: ['R-1'] } }],
   bringBack: [{ of: { everything: true, withdraw: true } }],
@@ -134,7 +143,7 @@ async function send(endpoint: AnyEndpoint, body: string | null, parameter = (nam
   const response = await server.fetch(`${API_ROOT}${path}${query}`, { method: endpoint.method, headers: { cookie: `caderno_session=${project.administrator}`, 'content-type': 'application/json', 'if-match': '"1"' }, body });
   return { status: response.status, text: await response.text() };
 }
-const PARAMETERS: Record<string, string> = { project: 'p', id: 'R-1', version: '1', change: randomUUID(), import: randomUUID(), attachment: '0'.repeat(64), requirement: 'R-1', constant: 'c', person: randomUUID(), session: randomUUID(), token: randomUUID(), remark: randomUUID(), review: '1', baseline: '1' };
+const PARAMETERS: Record<string, string> = { project: 'p', id: 'R-1', version: '1', change: randomUUID(), import: randomUUID(), attachment: '0'.repeat(64), requirement: 'R-1', constant: 'c', person: randomUUID(), session: randomUUID(), token: randomUUID(), remark: randomUUID(), review: '1', baseline: '1', mail: randomUUID(), invitation: randomUUID() };
 
 describe('every operation, sent what nobody should send', () => {
   test('is known to this walk', () => {

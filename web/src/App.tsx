@@ -1,4 +1,4 @@
-import { momentOfKey, type Session } from '@caderno/contract';
+import { artefactIdSchema, momentOfKey, type Session } from '@caderno/contract';
 import { QueryCache, QueryClient, QueryClientProvider, useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, type ComponentProps, type ReactNode } from 'react';
 import { Link, Navigate, createBrowserRouter, useParams } from 'react-router';
@@ -16,6 +16,8 @@ const NewProject = lazy(() => import('./people/index.ts').then((m) => ({ default
 const PeoplePage = lazy(() => import('./people/index.ts').then((m) => ({ default: m.PeoplePage })));
 const AccountPage = lazy(() => import('./people/index.ts').then((m) => ({ default: m.AccountPage })));
 const ServerPage = lazy(() => import('./people/index.ts').then((m) => ({ default: m.ServerPage })));
+const Invited = lazy(() => import('./people/index.ts').then((m) => ({ default: m.Invited })));
+const NewAddress = lazy(() => import('./people/index.ts').then((m) => ({ default: m.NewAddress })));
 const ResetPassword = lazy(() => import('./people/index.ts').then((m) => ({ default: m.ResetPassword })));
 const BasisChapter = lazy(() => import('./basis/index.ts').then((m) => ({ default: m.BasisChapter })));
 const ConditionsChapter = lazy(() => import('./conditions/index.ts').then((m) => ({ default: m.ConditionsChapter })));
@@ -36,6 +38,7 @@ const VersionsPage = lazy(() => import('./journal/index.ts').then((m) => ({ defa
 const QuestionsChapter = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.QuestionsChapter })));
 const Agenda = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.Agenda })));
 const InboxPage = lazy(() => import('./inbox/index.ts').then((m) => ({ default: m.InboxPage })));
+const MailsPage = lazy(() => import('./inbox/index.ts').then((m) => ({ default: m.MailsPage })));
 const RemarksPage = lazy(() => import('./remarks/index.ts').then((m) => ({ default: m.RemarksPage })));
 const BaselinesChapter = lazy(() => import('./baselines/index.ts').then((m) => ({ default: m.BaselinesChapter })));
 const ReviewsPage = lazy(() => import('./reviews/index.ts').then((m) => ({ default: m.ReviewsPage })));
@@ -68,6 +71,8 @@ const client: QueryClient = new QueryClient({
 const router = createBrowserRouter([
   { path: '/', element: <SignedIn start />, errorElement: <PageFailed /> },
   { path: '/new-project', element: <SignedIn newProject />, errorElement: <PageFailed /> },
+  { path: '/invited', element: chapter(<Invited />), errorElement: <PageFailed /> },
+  { path: '/new-address', element: chapter(<NewAddress />), errorElement: <PageFailed /> },
   { path: '/reset', element: chapter(<ResetPassword />), errorElement: <PageFailed /> },
   {
     path: '/:project',
@@ -93,6 +98,8 @@ const router = createBrowserRouter([
       { path: 'coverage', element: chapter(<CoverageChapter />) },
       { path: 'questions/:question?', element: chapter(<QuestionsChapter />) },
       { path: 'agenda', element: chapter(<Agenda />) },
+      { path: 'open/:id', element: <OpenArtefact /> },
+      { path: 'mails', element: chapter(<MailsPage />) },
       { path: 'inbox', element: chapter(<InboxPage />) },
       { path: 'remarks', element: chapter(<RemarksPage />) },
       { path: 'baselines', element: chapter(<BaselinesChapter />) },
@@ -124,6 +131,13 @@ export function App() {
       <Toaster position="bottom-left" closeButton toastOptions={{ className: '!font-sans !text-[13px]' }} />
     </QueryClientProvider>
   );
+}
+
+/** The one address that leads to any artefact, as mails have it. */
+function OpenArtefact() {
+  const { project = '', id = '' } = useParams();
+  const parsed = artefactIdSchema.safeParse(id);
+  return parsed.success ? <Navigate to={address.artefact(project, parsed.data)} replace /> : <Empty title="There is no such page">The address names nothing in this project.</Empty>;
 }
 
 /** Asks who one is first; then leads to the project. */

@@ -1,11 +1,15 @@
 import { artefactId } from '@caderno/core/artefacts';
 import type { CoverageRow } from '@caderno/core/coverage';
-import { DEFAULT_SETTINGS, packHeads, packRows, toWire, type ConditionSummary, type FeatureSummary, type QuestionSummary, type RequirementSummary, type SharedSummary, type Summary } from '@caderno/contract';
+import { DEFAULT_SETTINGS, packHeads, packRows, toWire, type ConditionSummary, type FeatureSummary, type QuestionSummary, type RequirementSummary, type Session, type SharedSummary, type Summary } from '@caderno/contract';
 import { StandInServer } from './standInServer.ts';
+
+/** Somebody signed in where mail is sent. */
+export const SESSION: Session = { person: { id: '00000000-0000-4000-8000-000000000001', name: 'Inês V.', email: 'ines@example.com', administrator: false, demo: false }, projects: [], mayMakeProjects: false, demoPeople: [], needsSetup: false, openToAll: false, sendsMail: true, mailPage: null };
 
 /** A project as a page knows it: what lists show, and what coverage says. Everything else a test answers itself. */
 export function standInProject(heads: readonly Summary[], rows: readonly CoverageRow[], answers: ConstructorParameters<typeof StandInServer>[0] = {}): StandInServer {
   return new StandInServer({
+    readSession: () => SESSION,
     readHeads: () => ({ revision: 1, heads: packHeads(heads), next: null, suspectLinks: 0 }),
     readChanges: () => ({ kind: 'changes', since: 1, revision: 1, heads: [], gone: [], touched: [], settings: false, suspectLinks: 0 }),
     readCoverageRows: () => ({ since: null, edition: 1, revision: 1, rows: packRows(rows.map(toWire)), gone: [] }),

@@ -1,4 +1,4 @@
-import { INBOX_REASONS, USUAL_PACE, artefactLink, entryWords, type InboxEntry } from '@caderno/contract';
+import { INBOX_REASONS, USUAL_PACE, artefactLink, inboxEntryWords, type InboxEntry } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { answersAny, execute, idRow, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
@@ -80,9 +80,9 @@ function letterOf(server: string, { key, project }: Waiting, entries: readonly I
 }
 
 function sentenceOf(entry: InboxEntry): string {
-  if (entry.reason === 'imported' || entry.reason === 'unsent') return entryWords(entry);
+  if (entry.reason === 'imported' || entry.reason === 'unsent') return inboxEntryWords(entry);
   const what = entry.review !== null ? `“${entry.review.title}”` : entry.artefact !== null ? `${entry.artefact.id} ${entry.artefact.title}` : '';
-  return `${entry.by} ${entryWords(entry)}${what === '' ? '' : ` ${what}`}`;
+  return `${entry.by} ${inboxEntryWords(entry)}${what === '' ? '' : ` ${what}`}`;
 }
 
 function quoted(text: string): string[] {

@@ -34,6 +34,7 @@ export const address = {
   agenda: (project: string) => `/${project}/agenda`,
   /** With `?part=kept&reason=changed`. */
   inbox: (project: string) => `/${project}/inbox`,
+  mails: (project: string) => `/${project}/mails`,
   remarks: (project: string) => `/${project}/remarks`,
   /** With `?to=2`: against another one. */
   baselines: (project: string, baseline?: BaselineNumber) => `/${project}/baselines${baseline === undefined ? '' : `/${baseline}`}`,

@@ -24,6 +24,12 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'Tags choose scenarios: @smoke and not @slow.',
     'Files come in from a folder and go out as they were; what nobody changed stays the same, byte for byte.',
   ],
+  mails: [
+    'Here stand the mails you sent from this project, the latest first.',
+    'What waits is tried again by itself, for three days; the mail server’s own words say why.',
+    'A mail that was given up is sent again by a click, or taken back.',
+    'More, Send by mail on a page sends a case, a question or anything else; the button above a table sends the list.',
+  ],
   phrasebook: [
     'A phrase is the text of a step with its values taken out: the clerk enters {int}.',
     'Phrases that say nearly the same stand together; one wording is chosen for all, and every use is shown before it is rewritten.',

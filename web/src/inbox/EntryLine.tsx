@@ -3,6 +3,7 @@ import { Bookmark, Circle } from 'lucide-react';
 import { Link } from 'react-router';
 import { useFrame } from '../frame/index.ts';
 import { IconButton, ago, dateAndTime } from '../look/index.ts';
+import { inboxEntryWords } from '@caderno/contract';
 import { entryAddress, standingWords } from './entryWords.ts';
 
 interface Props {
@@ -38,8 +39,8 @@ export function EntryLine({ entry, onRead, onKeep, onMove }: Props) {
       >
         <span className="flex flex-wrap items-baseline gap-x-1.5">
           {!read && <span className="sr-only">Not read: </span>}
-          {reason !== 'imported' && <strong className={read ? 'font-normal' : 'font-semibold'}>{by} </strong>}
-          <span className="text-ink2">{entryWords(entry)} </span>
+          {reason !== 'imported' && reason !== 'unsent' && <strong className={read ? 'font-normal' : 'font-semibold'}>{by} </strong>}
+          <span className="text-ink2">{inboxEntryWords(entry)} </span>
           {artefact !== null && (
             <span className="min-w-0">
               <span className="font-mono text-xs text-ink2">{artefact.id}</span> <span className={read ? '' : 'font-semibold'}>{artefact.title}</span>
@@ -56,7 +57,7 @@ export function EntryLine({ entry, onRead, onKeep, onMove }: Props) {
             {ago(at)}
           </span>
         </span>
-        {text !== '' && <span className="mt-0.5 line-clamp-2 text-sm text-ink2">{text ?? 'It was taken back.'}</span>}
+        {text !== '' && reason !== 'unsent' && <span className="mt-0.5 line-clamp-2 text-sm text-ink2">{text ?? 'It was taken back.'}</span>}
       </Link>
       <span className={`mt-1.5 print:hidden ${kept ? '' : 'opacity-0 group-focus-within:opacity-100 group-hover:opacity-100'}`}>
         <IconButton label={kept ? 'Keep no longer' : 'Keep'} icon={<Bookmark size={13} aria-hidden="true" className={kept ? 'fill-current text-blue' : ''} />} onClick={() => onKeep(!kept)} />

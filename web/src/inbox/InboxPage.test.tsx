@@ -1,6 +1,6 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, expect, test } from '@jest/globals';
-import type { InboxEntry, InboxMarks, InboxReason } from '@caderno/contract';
+import { USUAL_PACE, type InboxChoices, type InboxEntry, type InboxMarks, type InboxReason } from '@caderno/contract';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { onThePage } from '../../test/onThePage.tsx';
 import { standInProject } from '../../test/standInProject.ts';
@@ -17,6 +17,7 @@ const entry = (id: number, reason: InboxReason, more: Partial<InboxEntry> = {}):
 function inbox(entries: InboxEntry[], search = '') {
   let now = entries;
   let silent: InboxReason[] = ['imported'];
+  let mail: InboxChoices['mail'] = USUAL_PACE;
   const asked: unknown[] = [];
   const server = standInProject([], [], {
     readInbox: ({ query }) => {
@@ -28,11 +29,11 @@ function inbox(entries: InboxEntry[], search = '') {
       now = now.map((e) => ('ids' in of && !of.ids.includes(e.id) ? e : { ...e, ...(read === undefined ? {} : { read }), ...(kept === undefined ? {} : { kept }) }));
       return { unread: now.filter((e) => !e.read).length };
     },
-    readInboxChoices: () => ({ silent }),
-    saveInboxChoices: ({ body }) => ((silent = [...body.silent]), { silent }),
+    readInboxChoices: () => ({ silent, mail }),
+    saveInboxChoices: ({ body }) => (({ mail } = body), (silent = [...body.silent]), body),
   });
   onThePage(<InboxPage />, {}, `/p/inbox${search}`);
-  return { server, asked, silent: () => silent };
+  return { server, asked, silent: () => silent, mail: () => mail };
 }
 
 const lines = () => screen.getAllByRole('listitem').map((l) => within(l).getByRole('link'));
@@ -77,7 +78,7 @@ test('by keyboard from line to line, read, not read, kept; what is read leaves t
 });
 
 test('earlier ones come when one asks; what reaches one is chosen, at once', async () => {
-  const { asked, silent } = inbox(Array.from({ length: 5 }, (_, i) => entry(5 - i, 'changed', { artefact: { id: `C-${i + 1}`, title: `Case ${i + 1}`, isThere: i !== 4 } })), '?part=all');
+  const { asked, silent, mail } = inbox(Array.from({ length: 5 }, (_, i) => entry(5 - i, 'changed', { artefact: { id: `C-${i + 1}`, title: `Case ${i + 1}`, isThere: i !== 4 } })), '?part=all');
   await waitFor(() => expect(screen.getAllByRole('listitem')).toHaveLength(3));
   fireEvent.click(screen.getByRole('button', { name: 'Show earlier ones' }));
   await waitFor(() => expect(screen.getAllByRole('listitem')).toHaveLength(5));
@@ -89,4 +90,8 @@ test('earlier ones come when one asks; what reaches one is chosen, at once', asy
   await waitFor(() => expect(silent()).toEqual(['imported', 'changed']));
   fireEvent.click(box('Your imports, when they end'));
   await waitFor(() => expect(silent()).toEqual(['changed']));
+  const pace = (name: string) => screen.getByRole<HTMLSelectElement>('combobox', { name: `Mailed: ${name}` });
+  expect([pace('Reviews that ask you').value, pace('Changes of what you follow').disabled]).toEqual(['atOnce', true]);
+  fireEvent.change(pace('Reviews that ask you'), { target: { value: 'daily' } });
+  await waitFor(() => expect([pace('Reviews that ask you').value, mail()]).toEqual(['daily', { ...USUAL_PACE, review: 'daily' }]));
 });

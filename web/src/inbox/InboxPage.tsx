@@ -1,8 +1,8 @@
 import { INBOX_PARTS, INBOX_REASONS, type InboxEntry, type InboxPart, type InboxReason } from '@caderno/contract';
 import { useRef, useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { Loading } from '../artefacts/index.ts';
-import { useFrame } from '../frame/index.ts';
+import { address, useFrame } from '../frame/index.ts';
 import { Button, Choose, Empty, TextButton, dayName } from '../look/index.ts';
 import { EntryLine } from './EntryLine.tsx';
 import { ReachesDialog } from './ReachesDialog.tsx';
@@ -41,6 +41,9 @@ export function InboxPage() {
           <Choose label="Only" showLabel value={reason ?? ''} options={[{ value: '', name: 'everything' }, ...INBOX_REASONS.map((r) => ({ value: r, name: REASON_WORD[r] }))]} onChange={(value) => show(part, value === '' ? null : (value as InboxReason))} />
           <span className="ml-auto flex items-center gap-3 print:hidden">
             {entries?.some((e) => !e.read) === true && <TextButton onClick={() => void mark({ of: { everything: true }, read: true })}>Mark all as read</TextButton>}
+            <Link to={address.mails(project)} className="text-sm text-ink2 underline decoration-rule2 underline-offset-2">
+              Mails you sent
+            </Link>
             <Button onClick={() => setChoosing(true)}>What reaches you</Button>
           </span>
         </header>

@@ -1,21 +1,24 @@
-import { INBOX_REASONS, type InboxReason } from '@caderno/contract';
+import { INBOX_REASONS, MAIL_PACES, type InboxChoices, type InboxReason, type MailPace } from '@caderno/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { call, failureSentence, tellFailure } from '../api/index.ts';
+import { call, failureSentence, tellFailure, useSession } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button, Dialog } from '../look/index.ts';
 import { REASON_WORD } from './entryWords.ts';
 
-/** Chooses what reaches one from now on; each choice counts at once. */
+const PACE_WORD: Record<MailPace, string> = { atOnce: 'at once', daily: 'once a day', never: 'never' };
+
+/** Chooses what reaches one from now on, and how soon it is mailed as well; each choice counts at once. */
 export function ReachesDialog({ onClose }: { readonly onClose: () => void }) {
-  const { project } = useFrame();
+  const { project, person } = useFrame();
   const client = useQueryClient();
+  const sendsMail = useSession().data?.sendsMail === true;
   const queryKey = [project, 'inbox', 'choices'];
   const { data, error } = useQuery({ queryKey, queryFn: () => call('readInboxChoices', { params: { project } }) });
-  const choose = async (silent: InboxReason[]): Promise<void> => {
+  const choose = async (choices: InboxChoices): Promise<void> => {
     // Seen at once, so that the next choice is made on it.
-    client.setQueryData(queryKey, { silent });
+    client.setQueryData(queryKey, choices);
     try {
-      client.setQueryData(queryKey, await call('saveInboxChoices', { params: { project }, body: { silent } }));
+      client.setQueryData(queryKey, await call('saveInboxChoices', { params: { project }, body: choices }));
     } catch (failure) {
       tellFailure(failure);
       void client.invalidateQueries({ queryKey });
@@ -26,23 +29,59 @@ export function ReachesDialog({ onClose }: { readonly onClose: () => void }) {
       {data === undefined ? (
         <p className="text-ink2">{error === null ? 'Reading …' : failureSentence(error)}</p>
       ) : (
-        <ul className="border-t border-rule text-sm">
-          {INBOX_REASONS.map((reason) => (
-            <li key={reason} className="border-b border-rule">
-              <label className="flex min-h-8 items-center gap-2">
-                <input type="checkbox" checked={!data.silent.includes(reason)} onChange={(event) => void choose(event.target.checked ? data.silent.filter((r) => r !== reason) : [...data.silent, reason])} />
-                {REASON_WORD[reason]}
-              </label>
-            </li>
-          ))}
-        </ul>
+        <table className="w-full text-left text-sm">
+          <thead className="border-b border-ink text-xs text-ink2">
+            <tr>
+              <th className="py-1 font-semibold">In your inbox</th>
+              {sendsMail && <th className="font-semibold">Mailed as well</th>}
+            </tr>
+          </thead>
+          <tbody className="divide-y divide-rule">
+            {INBOX_REASONS.map((reason) => (
+              <Choice key={reason} reason={reason} choices={data} sendsMail={sendsMail} onChoose={(choices) => void choose(choices)} />
+            ))}
+          </tbody>
+        </table>
       )}
       <p className="mt-3 text-sm text-ink2">You follow what you own, wrote in or are asked, and what you choose: More, on its page. What came in already stays.</p>
+      <p className="mt-1 text-sm text-ink2">{sendsMail ? `Mails go to ${person.email}: at once means a few minutes later, once a day in the morning; what you read before is not mailed.` : 'This server sends no mail.'}</p>
       <div className="mt-4 flex justify-end">
         <Button look="accent" onClick={onClose}>
           Done
         </Button>
       </div>
     </Dialog>
+  );
+}
+
+interface ChoiceProps {
+  readonly reason: InboxReason;
+  readonly choices: InboxChoices;
+  readonly sendsMail: boolean;
+  readonly onChoose: (choices: InboxChoices) => void;
+}
+
+function Choice({ reason, choices: { silent, mail }, sendsMail, onChoose }: ChoiceProps) {
+  const reaches = !silent.includes(reason);
+  return (
+    <tr>
+      <td>
+        <label className="flex min-h-8 items-center gap-2">
+          <input type="checkbox" checked={reaches} onChange={() => onChoose({ mail, silent: reaches ? [...silent, reason] : silent.filter((r) => r !== reason) })} />
+          {REASON_WORD[reason]}
+        </label>
+      </td>
+      {sendsMail && (
+        <td>
+          <select aria-label={`Mailed: ${REASON_WORD[reason]}`} className="field-boxed py-0.5" disabled={!reaches} value={reaches ? mail[reason] : 'never'} onChange={(event) => onChoose({ silent, mail: { ...mail, [reason]: MAIL_PACES.find((p) => p === event.target.value) ?? mail[reason] } })}>
+            {MAIL_PACES.map((pace) => (
+              <option key={pace} value={pace}>
+                {PACE_WORD[pace]}
+              </option>
+            ))}
+          </select>
+        </td>
+      )}
+    </tr>
   );
 }

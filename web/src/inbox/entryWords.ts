@@ -25,6 +25,7 @@ export function standingWords({ reason, fromVersion, toVersion, state }: InboxEn
 /** Where it leads: to the difference of what changed, the place of what was said, the review, the journal. */
 export function entryAddress(project: string, { reason, artefact, review, fromVersion, toVersion }: InboxEntry): string {
   if (review !== null) return address.review(project, review.number as never);
+  if (reason === 'unsent') return address.mails(project);
   if (artefact === null) return address.journal(project);
   if (reason === 'changed' && fromVersion !== null && toVersion !== null) return `${address.versions(project, artefact.id)}?from=${fromVersion}&to=${toVersion}`;
   return address.artefact(project, artefact.id);

@@ -1,1 +1,2 @@
 export { InboxPage } from './InboxPage.tsx';
+export { MailsPage } from './MailsPage.tsx';

@@ -2,6 +2,7 @@ import { ARTEFACT_KINDS, type ArtefactKind } from '@caderno/core/artefacts';
 import { Link, useParams } from 'react-router';
 import { address, useFrame } from '../frame/index.ts';
 import { ChooseColumns, ListTable, QueryLine, SavedQueries, SelectionBar, ViewBar, useListing } from '../listing/index.ts';
+import { SendByMailButton } from '../sendByMail/index.ts';
 import { Empty, KIND_NAME, countOf } from '../look/index.ts';
 
 /** All artefacts of a kind as a table over both pages. */
@@ -39,6 +40,7 @@ function TableOf({ kind }: { readonly kind: ArtefactKind }) {
             <SavedQueries kind={kind} query={view.query} onQuery={view.setQuery} />
             <ViewBar kind={kind} view={view} />
             <ChooseColumns kind={kind} view={view} />
+            {list !== undefined && list.length > 0 && <SendByMailButton of={{ what: 'list', kind, query: view.query }} words={`a list of ${countOf(list.length, one, many)}`} />}
           </div>
         </div>
       </header>

@@ -3,10 +3,11 @@ import { changePasswordSchema, type SessionLine } from '@caderno/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useForm } from 'react-hook-form';
 import { toast } from 'sonner';
-import { call, tellFailure } from '../api/index.ts';
+import { call, tellFailure, useSession } from '../api/index.ts';
 import { Spread, useFrame } from '../frame/index.ts';
 import { Button, Section, TextButton, ago, dateAndTime } from '../look/index.ts';
 import { AccessTokens } from './AccessTokens.tsx';
+import { ChangeEmail } from './ChangeEmail.tsx';
 import { Field } from './Field.tsx';
 import { NewPasswordField } from './NewPasswordField.tsx';
 
@@ -15,6 +16,7 @@ const SESSIONS = ['account', 'sessions'] as const;
 /** One's own account: where one is signed in, and one's password. */
 export function AccountPage() {
   const { person } = useFrame();
+  const sendsMail = useSession().data?.sendsMail === true;
   return (
     <Spread
       chapter="account"
@@ -29,7 +31,16 @@ export function AccountPage() {
           <AccessTokens />
         </div>
       }
-      right={person.demo ? <p className="p-7 text-ink2">The people of the demo have no passwords.</p> : <ChangePassword />}
+      right={
+        person.demo ? (
+          <p className="p-7 text-ink2">The people of the demo have no passwords.</p>
+        ) : (
+          <>
+            <ChangePassword />
+            {sendsMail && <ChangeEmail />}
+          </>
+        )
+      }
     />
   );
 }

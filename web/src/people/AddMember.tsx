@@ -8,6 +8,7 @@ import { RefusedCall, call, tellFailure, useSession } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button } from '../look/index.ts';
 import { Field } from './Field.tsx';
+import { Invite } from './Invite.tsx';
 import { NewPasswordField } from './NewPasswordField.tsx';
 
 /** Adds somebody to the project: with a new account, or as they are when they have one. */
@@ -24,7 +25,16 @@ export function AddMember({ project }: { readonly project: string }) {
       </div>
     );
   }
-  return <AddForm project={project} />;
+  if (session?.sendsMail !== true) return <AddForm project={project} />;
+  return (
+    <>
+      <Invite project={project} />
+      <details className="border-t border-rule">
+        <summary className="cursor-pointer px-7 py-4 text-sm text-ink2">Or make the account yourself, with a first password that you tell them</summary>
+        <AddForm project={project} />
+      </details>
+    </>
+  );
 }
 
 function AddForm({ project }: { readonly project: string }) {

@@ -9,6 +9,7 @@ import { initials } from '../frame/index.ts';
 import { Button } from '../look/index.ts';
 import { Cover } from './Cover.tsx';
 import { Field } from './Field.tsx';
+import { ForgottenPassword } from './ForgottenPassword.tsx';
 
 const form = z.object({ email: z.email('must be an e-mail address'), password: z.string().min(1, 'is needed') });
 
@@ -60,6 +61,7 @@ export function SignIn({ session }: { readonly session: Session }) {
           Sign in
         </Button>
       </form>
+      <ForgottenPassword session={session} />
     </Cover>
   );
 }

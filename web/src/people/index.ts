@@ -5,3 +5,5 @@ export { PeoplePage } from './PeoplePage.tsx';
 export { AccountPage } from './AccountPage.tsx';
 export { ServerPage } from './ServerPage.tsx';
 export { ResetPassword } from './ResetPassword.tsx';
+export { Invited } from './Invited.tsx';
+export { NewAddress } from './NewAddress.tsx';

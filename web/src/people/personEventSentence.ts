@@ -35,5 +35,10 @@ const SENTENCE: Record<PersonAction, (parts: Parts) => string> = {
   secretRevealed: ({ who, where, detail }) => `${who} looked at the secret constant ‘${detail}’${where}`,
   tokenMade: ({ who, where, detail }) => `${who} made the access token ‘${detail}’${where}`,
   tokenWithdrawn: ({ who, where, detail }) => `${who} withdrew the access token ‘${detail}’${where}`,
+  invited: ({ who, where, detail }) => `${who} invited ${detail}${where}`,
+  invitationWithdrawn: ({ who, where, detail }) => `${who} withdrew the invitation of ${detail}${where}`,
+  invitationAccepted: ({ who, where, detail }) => `${who} came by an invitation, as ${detail}${where}`,
+  passwordForgotten: ({ whom }) => `A link for a new password was mailed to ${whom}, whose password was said to be forgotten`,
+  emailChanged: ({ who, detail }) => `${who} changed their e-mail address: ${detail}`,
   hostsChanged: ({ who, detail }) => `${who} changed the hosts that trackers may have: ${detail === '' ? 'none' : detail}`,
 };

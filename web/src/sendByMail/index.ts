@@ -1,0 +1,1 @@
+export { SendByMailButton } from './SendByMailButton.tsx';
