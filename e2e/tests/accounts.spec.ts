@@ -10,10 +10,13 @@ const PASSWORD = 'meters under the bridge';
 let child: ChildProcess;
 let origin: string;
 let word: string;
+let mails: string;
 
 /** A server of its own that nobody has an account on. */
 test.beforeAll(async () => {
-  child = spawn(process.execPath, ['../scripts/start.mjs', '--empty'], { env: { ...process.env, PORT: '0', CADERNO_DATA: mkdtempSync(join(tmpdir(), 'caderno-accounts-')) }, stdio: ['ignore', 'pipe', 'inherit'] });
+  const port = 10_000 + Math.floor(Math.random() * 9_000);
+  mails = `http://127.0.0.1:${port + 2}/mails`;
+  child = spawn(process.execPath, ['../scripts/start.mjs', '--empty'], { env: { ...process.env, PORT: String(port), MAIL_PORT: String(port + 1), MAIL_PAGE_PORT: String(port + 2), CADERNO_DATA: mkdtempSync(join(tmpdir(), 'caderno-accounts-')) }, stdio: ['ignore', 'pipe', 'inherit'] });
   let printed = '';
   child.stdout?.on('data', (chunk) => (printed += String(chunk)));
   await expect.poll(() => /this word: (\S+)/.exec(printed)?.[1] ?? '', { timeout: 60_000 }).not.toBe('');
@@ -50,8 +53,9 @@ test('from an empty server to a colleague with a new password, by keyboard', asy
   await expect(page.getByRole('navigation', { name: 'Chapters' })).toBeVisible();
 
   await page.goto(`${origin}/water/people`);
+  await page.getByText('Or make the account yourself').click();
   await page.getByLabel('Name').fill('Inês V.');
-  await page.getByLabel('E-mail address').fill('ines@water.example');
+  await page.getByLabel('E-mail address').last().fill('ines@water.example');
   await page.getByLabel('First password').fill('valves and weirs 7');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('row', { name: /Inês V\./ })).toBeVisible();
@@ -99,8 +103,9 @@ test('somebody who has an account already joins a second project; leaving asks f
   await page.keyboard.press('Enter');
   await expect(page.getByRole('navigation', { name: 'Chapters' })).toBeVisible();
   await page.goto(`${origin}/tariffs/people`);
+  await page.getByText('Or make the account yourself').click();
   await page.getByLabel('Name').fill('Inês');
-  await page.getByLabel('E-mail address').fill('ines@water.example');
+  await page.getByLabel('E-mail address').last().fill('ines@water.example');
   await page.getByLabel('First password').fill('valves and weirs 7');
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Add it as analyst' }).click();
@@ -110,6 +115,65 @@ test('somebody who has an account already joins a second project; leaving asks f
   await page.getByRole('button', { name: 'Remove Inês V. from the project …' }).click();
   await page.getByRole('button', { name: 'remove Inês V.' }).click();
   await expect(page.getByRole('row', { name: /Inês V\./ })).toBeHidden();
+});
+
+/** The newest mail to somebody, once it is there, and the link in it. */
+async function mailTo(address: string, subject: RegExp): Promise<string> {
+  let link = '';
+  await expect(async () => {
+    const taken = (await (await fetch(mails)).json()) as { to: string[]; subject: string; text: string }[];
+    link = /https?:\/\/\S+/.exec(taken.find((m) => m.to.includes(address) && subject.test(m.subject))?.text ?? '')?.[0] ?? '';
+    expect(link).not.toBe('');
+  }).toPass({ timeout: 30_000 });
+  return link;
+}
+
+test('a colleague is invited by mail, forgets the password, and takes another address, all by links in mails', async ({ page, browser }) => {
+  await page.goto(origin);
+  await page.getByLabel('E-mail address').fill('nuno@water.example');
+  await page.getByLabel('Password').fill(PASSWORD);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('navigation', { name: 'Chapters' })).toBeVisible();
+  await page.goto(`${origin}/water/people`);
+  await page.getByLabel('E-mail address').first().fill('olga@water.example');
+  await page.keyboard.press('Enter');
+  const invited = page.getByRole('list', { name: 'Invited, not here yet' });
+  await expect(invited).toContainText('The mail was sent.');
+  await expectAccessible(page);
+
+  const other = await (await browser.newContext()).newPage();
+  await other.goto(await mailTo('olga@water.example', /invites you to Water/));
+  await expect(other.getByRole('heading', { name: 'Welcome to Water' })).toBeVisible();
+  await expectAccessible(other);
+  await other.getByLabel('Your name').fill('Olga S.');
+  await other.keyboard.press('Tab');
+  await other.keyboard.type('over the third bridge');
+  await other.keyboard.press('Enter');
+  await expect(other.getByRole('navigation', { name: 'Chapters' })).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('row', { name: /Olga S\./ })).toBeVisible();
+  await expect(invited).toBeHidden();
+
+  await other.goto(`${origin}/water/account`);
+  await other.getByLabel('New e-mail address').fill('olga.s@water.example');
+  await other.getByLabel('Your password').fill('over the third bridge');
+  await other.keyboard.press('Enter');
+  await expect(other.getByRole('status').filter({ hasText: 'A link is on its way to olga.s@water.example' })).toBeVisible();
+  await other.goto(await mailTo('olga.s@water.example', /new e-mail address/));
+  await other.getByRole('button', { name: 'Take it' }).click();
+  await expect(other.getByText('It is yours now.')).toBeVisible();
+
+  const away = await (await browser.newContext()).newPage();
+  await away.goto(origin);
+  await away.getByRole('button', { name: 'Forgotten your password?' }).click();
+  await away.keyboard.type('olga.s@water.example');
+  await away.keyboard.press('Enter');
+  await expect(away.getByRole('status')).toContainText('If there is an account with olga.s@water.example');
+  await expectAccessible(away);
+  await away.goto(await mailTo('olga.s@water.example', /new password/));
+  await away.getByLabel('New password').fill('under the fourth bridge');
+  await away.keyboard.press('Enter');
+  await expect(away.getByRole('navigation', { name: 'Chapters' })).toBeVisible();
 });
 
 test('a secret constant is typed, kept, and shown to a lead who asks, which the journal tells', async ({ page }) => {

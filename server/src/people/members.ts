@@ -29,7 +29,7 @@ export async function describeSession(work: UnitOfWork, person: SignedIn | null,
     needsSetup: !accounts && demoPeople.length === 0,
     openToAll: demoSignIn === 'always' && demoPeople.length > 0,
     sendsMail: mail !== null,
-    mailPage: person === null ? null : (mail?.page ?? null),
+    mailPage: mail?.page ?? null,
   };
 }
 

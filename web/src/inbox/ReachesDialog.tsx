@@ -73,7 +73,7 @@ function Choice({ reason, choices: { silent, mail }, sendsMail, onChoose }: Choi
       </td>
       {sendsMail && (
         <td>
-          <select aria-label={`Mailed: ${REASON_WORD[reason]}`} className="field-boxed py-0.5" disabled={!reaches} value={reaches ? mail[reason] : 'never'} onChange={(event) => onChoose({ silent, mail: { ...mail, [reason]: MAIL_PACES.find((p) => p === event.target.value) ?? mail[reason] } })}>
+          <select aria-label={`Mailed: ${REASON_WORD[reason]}`} className="field-boxed my-0.5 h-7 py-0" disabled={!reaches} value={reaches ? mail[reason] : 'never'} onChange={(event) => onChoose({ silent, mail: { ...mail, [reason]: MAIL_PACES.find((p) => p === event.target.value) ?? mail[reason] } })}>
             {MAIL_PACES.map((pace) => (
               <option key={pace} value={pace}>
                 {PACE_WORD[pace]}

@@ -37,7 +37,7 @@ export function ForgottenPassword({ session: { sendsMail, mailPage } }: { readon
         </p>
       ) : (
         <>
-          <Field label="Your e-mail address" type="email" autoComplete="username" hint="A link for a new password is mailed to it." error={formState.errors.email && 'must be an e-mail address'} {...register('email')} />
+          <Field autoFocus label="Your e-mail address" type="email" autoComplete="username" hint="A link for a new password is mailed to it." error={formState.errors.email && 'must be an e-mail address'} {...register('email')} />
           {answer !== null && (
             <p role="alert" className="mt-2 text-sm text-brick">
               {answer.words}

@@ -47,7 +47,7 @@ export function linesOf(state: ServerState, now: number): readonly Line[] {
     { name: 'Coverage', words: coverageBehind === 0 ? 'up to date in every project' : `being brought up to date in ${countOf(coverageBehind, 'project')}`, isBad: false },
     { name: 'Stored', words: `${megabytes(bytes)}, of which attached files ${megabytes(attachmentBytes)}`, isBad: false },
     { name: 'Last backup', words: lastBackup === null ? 'none was made with npm run backup' : ago(lastBackup), isBad: lastBackup === null || now - Date.parse(lastBackup) > OLD_BACKUP_MS },
-    { name: 'Mail', words: mailWords(mail), isBad: mail.lastAnswer !== '' },
+    { name: 'Mail', words: mailWords(mail), isBad: mail.waiting > 0 && mail.lastAnswer !== '' },
   ];
 }
 
