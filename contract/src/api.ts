@@ -27,6 +27,7 @@ import { mailLineSchema, sendByMailSchema } from './mail.ts';
 import { followSchema, followingSchema, inboxChoicesSchema, inboxCountSchema, inboxMarksSchema, inboxPageSchema, inboxQuerySchema } from './inbox.ts';
 import { textUpTo } from './text.ts';
 import { listViewSchema, listViewsSchema, saveQuerySchema, savedQuerySchema } from './lists.ts';
+import { projectFromFolderSchema } from './designFolder.ts';
 import { defectSchema, trackerStateSchema } from './tracker.ts';
 
 const none = z.object({});
@@ -61,6 +62,7 @@ export const api = {
   signOut: { method: 'DELETE', path: '/session', access: 'anyone', summary: 'Sign out', params: none, query: none, body: nothing, response: sessionSchema },
   setUp: { method: 'POST', path: '/setup', access: 'anyone', summary: 'Make the first administrator', params: none, query: none, body: setUpSchema, response: sessionSchema },
   createProject: { method: 'POST', path: '/projects', access: 'projectMaker', summary: 'Make a project', params: none, query: none, body: newProjectSchema, response: projectRefSchema },
+  createProjectFromFolder: { method: 'POST', path: '/projects/from-folder', access: 'projectMaker', summary: 'Make a project of the zip of a baseline, with its ids and versions', params: none, query: projectFromFolderSchema, body: bytesBody, response: projectRefSchema, most: LIMITS.folder },
   readProject: { method: 'GET', path: '/projects/:project', access: 'reader', token: 'read', summary: 'A project and its figures', params: inProject, query: none, body: nothing, response: projectRefSchema.extend({ figures, modules: z.array(z.string()) }) },
   listMembers: { method: 'GET', path: '/projects/:project/members', access: 'reader', summary: 'The people of a project', params: inProject, query: none, body: nothing, response: z.array(memberSchema) },
   addMember: { method: 'POST', path: '/projects/:project/members', access: 'administrator', summary: 'Make an account and add it to the project', params: inProject, query: none, body: newMemberSchema, response: memberSchema },
@@ -139,6 +141,7 @@ export const api = {
   readFrozen: { method: 'GET', path: '/projects/:project/baselines/:baseline/items/:id', access: 'reader', token: 'read', summary: 'An artefact as a baseline holds it', params: ofBaseline.extend({ id: artefactIdSchema }), query: none, body: nothing, response: frozenContentSchema },
   compareBaselines: { method: 'GET', path: '/projects/:project/baselines/:baseline/changes', access: 'reader', token: 'read', summary: 'What changed from a baseline to another, or to now', params: ofBaseline, query: z.object({ to: baselineNumberSchema.optional() }), body: nothing, response: frozenChangesSchema },
   openMoment: { method: 'POST', path: '/projects/:project/baselines/:baseline/moment', access: 'reader', reads: true, summary: 'Open the whole project as a baseline holds it, to be read below a key of its own', params: ofBaseline, query: none, body: none, response: projectRefSchema },
+  exportFolder: { method: 'GET', path: '/projects/:project/baselines/:baseline/folder', access: 'reader', token: 'read', summary: 'All that a baseline holds as a zip of open files', params: ofBaseline, query: none, body: nothing, response: fileResponse },
   exportComparison: { method: 'GET', path: '/projects/:project/baselines/:baseline/changes/file', access: 'reader', token: 'read', summary: 'What changed from a baseline to another, or to now, as a file', params: ofBaseline, query: comparisonQuerySchema, body: nothing, response: fileResponse },
   planBringBack: { method: 'POST', path: '/projects/:project/baselines/:baseline/back/plan', access: 'analyst', summary: 'What bringing artefacts back to how a baseline holds them would change', params: ofBaseline, query: none, body: bringBackSchema, response: bringBackPlanSchema, most: LIMITS.lists },
   bringBack: { method: 'POST', path: '/projects/:project/baselines/:baseline/back', access: 'analyst', summary: 'Bring artefacts back to how a baseline holds them, as new versions', params: ofBaseline, query: none, body: bringBackSchema, response: broughtBackSchema, most: LIMITS.lists },

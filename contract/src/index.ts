@@ -66,6 +66,7 @@ export { KIND_NAME, STATE_WORD } from './words.ts';
 export type { ServerState } from './serverState.ts';
 export { LEFT_REASONS, type ChangeMany, type ChangedMany, type Chosen, type LeftReason } from './many.ts';
 export { DESIGN_FORMAT, designFileSchema, designJsonSchema, runDesignSchema, type ComesAlong, type DesignDraft, type DesignFile, type ExportDesign } from './design.ts';
+export { FOLDER_FORMAT, FOLDER_VERSION, folderArtefactSchema, folderManifestSchema, folderVersionSchema, type FolderArtefact, type FolderManifest, type FolderVersion } from './designFolder.ts';
 export { featureProblemSentence } from './featureProblemSentence.ts';
 export { FEATURE_LEFT_REASONS, featuresDraftSchema, runFeaturesSchema, type ExportFeatures, type FoundPhrases, type Phrases, type FeatureLeftReason, type FeaturesDraft, type WrittenTwiceAnswer } from './features.ts';
 export { isText } from './text.ts';

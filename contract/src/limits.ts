@@ -79,6 +79,10 @@ export const LIMITS = {
   projectAttachments: 4 * 1024 * 1024 * 1024,
   /** Bytes of a person's files that wait to be imported. */
   waitingFiles: 200 * 1024 * 1024,
+  /** Bytes of a folder of a baseline, packed and unpacked, and files in it. */
+  folder: 128 * 1024 * 1024,
+  unpackedFolder: 768 * 1024 * 1024,
+  folderFiles: 65_000,
   /** Bytes of an uploaded file. */
   file: 25 * 1024 * 1024,
 } as const;

@@ -92,6 +92,11 @@ export type Refusal =
   | { readonly code: 'demo_alone' }
   | { readonly code: 'password_wrong' }
   | { readonly code: 'password_weak' }
+  /** `at`: the path in the folder; '' is the folder itself. */
+  | { readonly code: 'folder_unreadable'; readonly at: string; readonly reason: string }
+  | { readonly code: 'folder_newer'; readonly version: number }
+  | { readonly code: 'folder_changed'; readonly changed: number; readonly missing: number; readonly unknown: number; readonly first: readonly string[] }
+  | { readonly code: 'folder_too_large'; readonly files: number; readonly limit: number }
   | { readonly code: 'reset_link_ended' }
   | { readonly code: 'invitation_ended' }
   | { readonly code: 'address_link_ended' }
@@ -212,6 +217,10 @@ export const STATUS_OF_REFUSAL = {
   demo_alone: 409,
   password_wrong: 422,
   password_weak: 422,
+  folder_unreadable: 422,
+  folder_newer: 422,
+  folder_changed: 409,
+  folder_too_large: 413,
   reset_link_ended: 410,
   invitation_ended: 410,
   address_link_ended: 410,
@@ -420,6 +429,14 @@ export function refusalSentence(refusal: Refusal): string {
       return 'This password is among the first that others would try. Nothing was changed; choose a longer or less usual one.';
     case 'reset_link_ended':
       return 'This link has been used or has ended. Ask an administrator of the server for a new one.';
+    case 'folder_unreadable':
+      return `This is no folder of a baseline that can be read${refusal.at === '' ? '' : `: ${refusal.at}`} ${refusal.reason}. Nothing was made of it.`;
+    case 'folder_newer':
+      return `This folder was written by a newer Caderno (its layout ${refusal.version}), and nothing was made of it. Bring it into that one, or have it written again by this one.`;
+    case 'folder_changed':
+      return folderChangedSentence(refusal);
+    case 'folder_too_large':
+      return `The baseline has ${refusal.files.toLocaleString('en-GB')} files, and a zip takes at most ${refusal.limit.toLocaleString('en-GB')}. Take a baseline of a part and save that.`;
     case 'invitation_ended':
       return 'This invitation was taken up, withdrawn, or has ended. Ask whoever invited you for a new one.';
     case 'address_link_ended':
@@ -488,4 +505,9 @@ const FEATURES_UNREADABLE: Record<Extract<Refusal, { code: 'features_unreadable'
 function tokenSentence(needed: TokenScope | null): string {
   if (needed === null) return 'This is not done with an access token. Nothing was changed; sign in with a browser.';
   return `The access token does not allow to ${needed} in this project. Nothing was changed; make one that does, on the page of your account.`;
+}
+
+function folderChangedSentence({ changed, missing, unknown, first }: Extract<Refusal, { code: 'folder_changed' }>): string {
+  const parts = [...(changed > 0 ? [`${changed} changed`] : []), ...(missing > 0 ? [`${missing} missing`] : []), ...(unknown > 0 ? [`${unknown} added`] : [])];
+  return `Files of this folder are not as Caderno wrote them: ${parts.join(', ')} (${first.join(', ')}). Nothing was made of it yet.`;
 }

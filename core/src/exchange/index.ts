@@ -7,6 +7,7 @@ export { writeMarkdown } from './markdown.ts';
 export { DATATYPE_KINDS, SPEC_TYPE_KINDS, type ReqifObject, type ReqifTypes } from './reqifTypes.ts';
 export { FILE_FORMATS, GUESS_ALL, type FileFormat, type ReadingOptions, type SourceDocument, type SourceRecord } from './sourceDocument.ts';
 export { readFile } from './readFile.ts';
+export { isZip, openArchive, type Archive, type ArchiveLimits } from './archive.ts';
 export { broughtBackBy } from './broughtBack.ts';
 export { DERIVED_COLUMNS, SECTION_ROWS, TARGETS, guessMapping, isOwnDocument, ownIdColumn, ownVersionColumn, sourceNameOf, type Mapping, type SectionRows, type Target } from './mapping.ts';
 export { FIELDS, attributeName, fieldNames, fieldText, ownFieldName, ownFieldNamed, type FieldName, type FieldValues, type OwnFieldName } from './field.ts';

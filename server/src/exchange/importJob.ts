@@ -4,7 +4,7 @@ import type { Mapping, ReadingOptions } from '@caderno/core/exchange';
 import { GUESS_ALL } from '@caderno/core/exchange';
 import type { ArtefactId } from '@caderno/core/artefacts';
 import type { CaseMapping } from '@caderno/core/caseFiles';
-import type { CaseDraft, CasePreview, ComesAlong, DesignDraft, ExportCases, ExportDesign, ExportFeatures, ExportFormat, FeaturesDraft, ImportDraft, ImportPreview, Refusal, TrackerState } from '@caderno/contract';
+import type { CaseDraft, CasePreview, ComesAlong, DesignDraft, ExportCases, ExportDesign, ExportFeatures, ExportFormat, FeaturesDraft, ImportDraft, ImportPreview, NewProject, ProjectRef, Refusal, TrackerState } from '@caderno/contract';
 import { inSnapshot, inTransaction } from '../database/index.ts';
 import type { Actor } from '../artefacts/index.ts';
 import type { Files } from '../files/index.ts';
@@ -17,6 +17,9 @@ import { exportDesign, readAlong } from './design/designExport.ts';
 import { readDesign } from './design/designFile.ts';
 import { importDesign, keepCarriedFiles, previewDesign, type DesignOrder } from './design/designImport.ts';
 import { describeCases, importCases, previewCases, type CaseOrder } from './cases/caseImport.ts';
+import { makeProject, type Maker } from './folder/makeProject.ts';
+import { readFolder } from './folder/readFolder.ts';
+import { writeFolder } from './folder/writeFolder.ts';
 import { exportFeatures } from './features/featureExport.ts';
 import { readFeatureFiles } from './features/featureFiles.ts';
 import { importFeatures, previewFeatures, rememberFeatures, type FeaturesOrder } from './features/featureImport.ts';
@@ -41,6 +44,8 @@ export type ImportJob =
   | { readonly kind: 'rememberFeatures'; readonly projectId: string; readonly name: string; readonly path: string }
   | { readonly kind: 'alongDesign'; readonly projectId: string; readonly ids: readonly ArtefactId[] }
   | { readonly kind: 'exportDesign'; readonly projectId: string; readonly ids: readonly ArtefactId[]; readonly order: Omit<ExportDesign, 'of'>; readonly path: string }
+  | { readonly kind: 'exportFolder'; readonly projectId: string; readonly baseline: number; readonly path: string }
+  | { readonly kind: 'makeProject'; readonly maker: Maker; readonly project: NewProject; readonly accepted: boolean; readonly path: string }
   | { readonly kind: 'checkStories'; readonly projectId: string; readonly path: string; readonly at: Date }
   | { readonly kind: 'exportBasis'; readonly projectId: string; readonly format: ExportFormat; readonly report: CoverageReport | null; readonly at: Date; readonly path: string };
 
@@ -64,6 +69,8 @@ export interface ImportAnswer {
   readonly alongDesign: ComesAlong;
   readonly exportDesign: { readonly name: string; readonly type: string };
   readonly exportBasis: { readonly name: string; readonly type: string };
+  readonly exportFolder: { readonly name: string; readonly type: string };
+  readonly makeProject: ProjectRef;
 }
 
 /** What the thread tells when it is done. */
@@ -149,6 +156,10 @@ export async function doImportJob(db: Sequelize, files: Files, job: ImportJob): 
       await writeFile(job.path, bytes, { flag: 'wx', mode: 0o600 });
       return file;
     }
+    case 'exportFolder':
+      return writeFolder(db, files, job.projectId, job.baseline, job.path);
+    case 'makeProject':
+      return makeProject(db, files, job.maker, job.project, await readFolder(await readFile(job.path), job.accepted));
     case 'exportBasis': {
       const { bytes, ...file } = await exportBasis(db, job.projectId, job.format, job.report, job.at);
       await writeFile(job.path, bytes, { flag: 'wx', mode: 0o600 });

@@ -15,7 +15,7 @@ import { readServerState } from '../upkeep/index.ts';
 import { savedBody, type SavedBody } from './body.ts';
 import { actorOf, membershipOf, personOf, type Admitted } from './context.ts';
 import type { Input } from './request.ts';
-import { checkStories, comesAlong, describeAgain, describeCasesAgain, exportBasisFile, exportCasesFile, exportDesignFile, exportFeatureFiles, preview, previewCases, rememberFeatures, run, upload, uploadCases, uploadDesign, uploadFeatures, uploadStories } from './imports.ts';
+import { checkStories, comesAlong, describeAgain, describeCasesAgain, exportBasisFile, exportCasesFile, exportDesignFile, exportFeatureFiles, exportFolderFile, projectFromFolder, preview, previewCases, rememberFeatures, run, upload, uploadCases, uploadDesign, uploadFeatures, uploadStories } from './imports.ts';
 
 /**
  * A handler that holds no transaction: it works or waits for a file, a thread, another service or a password. `saved`
@@ -128,6 +128,8 @@ export const apartHandlers = {
   readAlong: file<'readAlong'>(({ body }, call) => comesAlong(call, body)),
   exportDesign: file<'exportDesign'>(({ body }, call) => exportDesignFile(call, body)),
   uploadDesign: file<'uploadDesign'>(({ query }, call, saved) => uploadDesign(call, query.name, savedBody(saved).path)),
+  exportFolder: file<'exportFolder'>(({ params }, call) => exportFolderFile(call, params.baseline)),
+  createProjectFromFolder: file<'createProjectFromFolder'>(({ query }, call, saved) => projectFromFolder(call, query, savedBody(saved).path)),
   runDesign: file<'runDesign'>(({ params, body }, call) => run(call, params.import, { ...body, into: 'design' })),
   exportFeatures: file<'exportFeatures'>(({ body }, call) => exportFeatureFiles(call, body)),
   uploadFeatures: file<'uploadFeatures'>(({ query }, call, saved) => uploadFeatures(call, query.name, savedBody(saved).path)),

@@ -8,7 +8,7 @@ import type { ArtefactId } from '@caderno/core/artefacts';
 import type { Mapping, ReadingOptions } from '@caderno/core/exchange';
 import type { CoverageReport } from '@caderno/core/coverage';
 import { chosenIds } from '../find/index.ts';
-import type { BodyOf, CaseDraft, CasePreview, Change, ComesAlong, DesignDraft, ExportFormat, FeaturesDraft, FileAnswer, ImportDraft, ImportPreview, TrackerState } from '@caderno/contract';
+import type { BodyOf, CaseDraft, CasePreview, Change, ComesAlong, DesignDraft, ExportFormat, FeaturesDraft, FileAnswer, ImportDraft, ImportPreview, ProjectRef, QueryOf, TrackerState } from '@caderno/contract';
 import { changeOfRetry, type Actor } from '../artefacts/index.ts';
 import { inTransaction, type UnitOfWork } from '../database/index.ts';
 import { IMPORTS, readRunEnd, sendImport } from '../exchange/index.ts';
@@ -162,6 +162,17 @@ function idsOf(call: Admitted, of: BodyOf<'readAlong'>['of']): Promise<readonly 
 export async function exportDesignFile(call: Admitted, { of, ...order }: BodyOf<'exportDesign'>): Promise<FileAnswer> {
   const ids = await idsOf(call, of);
   return writtenFile(call, (path) => call.parts.importer.ask({ kind: 'exportDesign', projectId: membershipOf(call).projectId, ids, order, path }, personOf(call).id));
+}
+
+/** All that a baseline holds, as a zip. */
+export function exportFolderFile(call: Admitted, baseline: number): Promise<FileAnswer> {
+  return writtenFile(call, (path) => call.parts.importer.ask({ kind: 'exportFolder', projectId: membershipOf(call).projectId, baseline, path }, personOf(call).id));
+}
+
+/** A project of the zip of a baseline, with its maker as administrator. */
+export function projectFromFolder(call: Admitted, { changed, ...project }: QueryOf<'createProjectFromFolder'>, path: string): Promise<ProjectRef> {
+  const maker = { personId: personOf(call).id, at: call.parts.now(), commandId: null };
+  return call.parts.importer.ask({ kind: 'makeProject', maker, project, accepted: changed === 'yes', path }, maker.personId);
 }
 
 /** Has a file written and sends it piece by piece; it goes away with the answer. */

@@ -1,0 +1,46 @@
+import { createWriteStream, type WriteStream } from 'node:fs';
+import { once } from 'node:events';
+import { finished } from 'node:stream/promises';
+import { deflateRawSync } from 'node:zlib';
+import { Zip, ZipPassThrough } from 'fflate';
+
+/** The same in every time zone: a zip has local times. */
+const ALWAYS = new Date(1980, 0, 1);
+
+/** An entry whose bytes are all there at once; Node packs several times as fast as a packer in JavaScript. */
+class Packed extends ZipPassThrough {
+  override compression = 8;
+
+  protected override process(chunk: Uint8Array, final: boolean): void {
+    this.ondata(null, deflateRawSync(chunk), final);
+  }
+}
+
+/** A zip that is written piece by piece; the same files make the same bytes. */
+export class ZipFile {
+  readonly #stream: WriteStream;
+  readonly #zip: Zip;
+
+  constructor(path: string) {
+    this.#stream = createWriteStream(path, { flags: 'wx', mode: 0o600 });
+    this.#zip = new Zip((error, chunk) => {
+      if (error !== null) this.#stream.destroy(error);
+      else this.#stream.write(chunk);
+    });
+  }
+
+  /** Waits while the disk is behind. */
+  async add(path: string, bytes: Uint8Array): Promise<void> {
+    const entry = new Packed(path);
+    entry.mtime = ALWAYS;
+    this.#zip.add(entry);
+    entry.push(bytes, true);
+    if (this.#stream.writableNeedDrain) await once(this.#stream, 'drain');
+  }
+
+  async end(): Promise<void> {
+    this.#zip.end();
+    this.#stream.end();
+    await finished(this.#stream);
+  }
+}
