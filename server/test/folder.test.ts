@@ -69,7 +69,7 @@ test('one readable file an artefact, a folder a module, earlier versions that ar
   expect(Object.keys(folder).filter((path) => !path.startsWith('files/')).sort()).toEqual([
     MANIFEST, 'coverage.yaml', 'meters-2/R-2.yaml', 'meters/C-1.yaml', 'meters/K-1.v1.yaml', 'meters/K-1.yaml', 'meters/R-1.yaml', 'no-module/Q-1.yaml', 'no-module/R-3.yaml', 'no-module/S-1.v1.yaml', 'no-module/S-1.yaml', SETTINGS_FILE,
   ]);
-  expect(strFromU8(folder['meters/C-1.yaml']!)).toMatch(/^id: C-1\nkind: case\nstate: agreed\nversion: 1\nmeaningSince: 1\nagreed: 1\nunder: null\nposition: 0\nschema: \d+\ncontent:\n  title: Give it\n/);
+  expect(strFromU8(folder['meters/C-1.yaml']!)).toMatch(/^id: C-1\nkind: case\nstate: agreed\nversion: 1\nmeaningSince: 1\nagreed: 1\nunder: null\nposition: 0\nschema: \d+\ncontent:\n {2}title: Give it\n/);
   expect(at(folder, 'meters-2/R-2.yaml')).toMatchObject({ under: 'R-1', state: 'draft' });
   expect(strFromU8(folder[SETTINGS_FILE]!)).not.toContain('sesame');
   await save('C-1', { title: 'Changed since' });

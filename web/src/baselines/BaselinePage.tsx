@@ -3,9 +3,9 @@ import { percentDown, shownRatio } from '@caderno/core/coverage';
 import { baselineNumberSchema, momentKey, type Baseline, type FrozenCoverage } from '@caderno/contract';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { call, failureSentence, useCoverage } from '../api/index.ts';
+import { call, download, failureSentence, tellFailure, useCoverage } from '../api/index.ts';
 import { address, useFrame, usePageName } from '../frame/index.ts';
-import { Button, Choose, KIND_NAME, Section, countOf, dateAndTime, durationOf } from '../look/index.ts';
+import { Button, Choose, KIND_NAME, Section, TextButton, countOf, dateAndTime, durationOf } from '../look/index.ts';
 import { Changes } from './Changes.tsx';
 
 interface Props {
@@ -29,10 +29,11 @@ export function BaselinePage({ baseline, others }: Props) {
       </p>
       <h2 className="mt-1 font-serif text-2xl font-semibold">{name}</h2>
       {note !== '' && <p className="mt-1 whitespace-pre-wrap">{note}</p>}
-      <p className="mt-2 print:hidden">
+      <p className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-1 print:hidden">
         <Link className="font-semibold text-blue underline underline-offset-2" to={address.coverage(momentKey(project, number))}>
           Open the project as it was
         </Link>
+        <SaveAsFiles number={number} />
       </p>
       <Section title="What it holds">
         <ul className="mt-1 flex flex-wrap gap-x-6 text-sm">
@@ -59,6 +60,21 @@ export function BaselinePage({ baseline, others }: Props) {
         <Changes key={`${number} ${to?.number ?? ''}`} from={number} to={to?.number ?? null} />
       </Section>
     </article>
+  );
+}
+
+/** All that it holds as a zip of open files: to keep in a code repository, or to make a project of elsewhere. */
+function SaveAsFiles({ number }: { readonly number: Baseline['number'] }) {
+  const { project } = useFrame();
+  const [busy, setBusy] = useState(false);
+  const save = (): void => {
+    setBusy(true);
+    void download('exportFolder', { params: { project, baseline: number } }).catch(tellFailure).finally(() => setBusy(false));
+  };
+  return (
+    <TextButton disabled={busy} title="A zip with a readable file for each artefact. The page ‘Make a project’ takes it in again." onClick={save}>
+      {busy ? 'Writing the files …' : 'Save as files'}
+    </TextButton>
   );
 }
 

@@ -2,13 +2,14 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { newProjectSchema, type NewProject as NewProjectBody } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { useForm, useWatch } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { address } from '../frame/index.ts';
 import { call, failureSentence, keys, useSession } from '../api/index.ts';
 import { Button } from '../look/index.ts';
 import { Cover } from './Cover.tsx';
 import { Field } from './Field.tsx';
+import { FromFolder } from './FromFolder.tsx';
 import { keyOfName } from './keyOfName.ts';
 
 /** Make a project: one system under test and everything designed for it. */
@@ -16,7 +17,9 @@ export function NewProject() {
   const client = useQueryClient();
   const navigate = useNavigate();
   const [failure, setFailure] = useState<string | null>(null);
-  const { register, handleSubmit, formState, setValue } = useForm({ resolver: zodResolver(newProjectSchema), defaultValues: { name: '', key: '' } });
+  const { register, handleSubmit, formState, setValue, control } = useForm({ resolver: zodResolver(newProjectSchema), defaultValues: { name: '', key: '' } });
+  const name = useWatch({ control, name: 'name' });
+  const key = useWatch({ control, name: 'key' });
   // The key follows from the name until somebody writes one.
   const [ownKey, setOwnKey] = useState(false);
   const session = useSession().data;
@@ -49,6 +52,7 @@ export function NewProject() {
           {first !== undefined && <Button onClick={() => void navigate(address.coverage(first.key))}>Cancel</Button>}
         </div>
       </form>
+      <FromFolder name={typeof name === 'string' ? name : ''} projectKey={key} />
     </Cover>
   );
 }
