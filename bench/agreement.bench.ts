@@ -12,7 +12,7 @@ export async function agreementFigures(databaseUrl: string): Promise<Figure[]> {
   try {
     const { token } = await fillLarge(server);
     const ask = asking(server, token);
-    return [...(await reviewing(ask)), ...(await freezing(ask, askingBytes(server, token)))];
+    return [...(await reviewing(ask)), ...(await freezing(ask))];
   } finally {
     await server.close();
   }
@@ -29,16 +29,6 @@ function asking(server: BenchServer, token: string): Ask {
     });
     if (!response.ok) throw new Error(`${path} answered ${response.status}: ${await response.text()}`);
     return response.json();
-  };
-}
-
-type AskBytes = (method: string, path: string, body?: Uint8Array) => Promise<Uint8Array<ArrayBuffer>>;
-
-function askingBytes(server: BenchServer, token: string): AskBytes {
-  return async (method, path, body) => {
-    const response = await server.fetch(`${API_ROOT}${path}`, { method, headers: { cookie: `caderno_session=${token}`, 'content-type': 'application/octet-stream' }, body: body === undefined ? null : new Blob([Uint8Array.from(body)]) });
-    if (!response.ok) throw new Error(`${path} answered ${response.status}: ${await response.text()}`);
-    return new Uint8Array(await response.arrayBuffer());
   };
 }
 
@@ -59,7 +49,7 @@ async function reviewing(ask: Ask): Promise<Figure[]> {
   ];
 }
 
-async function freezing(ask: Ask, bytes: AskBytes): Promise<Figure[]> {
+async function freezing(ask: Ask): Promise<Figure[]> {
   // The coverage of the moment is part of it, and known while anybody has the project open.
   await ask('GET', '/coverage/rows');
   const first = await timed(() => ask('POST', '/baselines', { name: 'First', note: '', of: { everything: true } }));
@@ -67,9 +57,6 @@ async function freezing(ask: Ask, bytes: AskBytes): Promise<Figure[]> {
   const second = await timed(() => ask('POST', '/baselines', { name: 'Second', note: '', of: { everything: true } }));
   const compared = await p95(5, () => ask('GET', '/baselines/1/changes?to=2'));
   const now = await p95(5, () => ask('GET', '/baselines/1/changes'));
-  let zip = new Uint8Array();
-  const zipped = await timed(async () => (zip = await bytes('GET', '/projects/large/baselines/2/folder')));
-  const remade = await timed(() => bytes('POST', '/projects/from-folder?key=large-again&name=Again', zip));
   const checked = await timed(() => ask('GET', '/baselines/1/check'));
   const made = await timed(() => ask('POST', '/baselines/1/moment', {}));
   const openedAgain = await p95(5, () => ask('POST', '/baselines/1/moment', {}));
@@ -81,8 +68,6 @@ async function freezing(ask: Ask, bytes: AskBytes): Promise<Figure[]> {
     { what: 'another after 2 000 cases changed', ms: second, budget: 5_000 },
     { what: 'two baselines compared', ms: compared, budget: 2_000 },
     { what: 'one compared with now', ms: now, budget: 2_000 },
-    { what: `saved as a zip of files (${Math.round(zip.length / 1024 / 1024)} MB)`, ms: zipped, budget: 10_000 },
-    { what: 'a project made of it', ms: remade, budget: 120_000 },
     { what: 'its seal checked, every content read', ms: checked, budget: 10_000 },
     { what: 'a baseline made ready to be read as the project', ms: made, budget: 10_000 },
     { what: 'the same opened again', ms: openedAgain, budget: 100 },

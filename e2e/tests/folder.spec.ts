@@ -12,7 +12,7 @@ test('a baseline is saved as files, and a project is made of them: the same ids,
   await page.goto('/new-project');
   await page.getByLabel('Name').fill('Zone of old designs');
   await expectAccessible(page);
-  await page.getByLabel('A saved baseline').setInputFiles(await zip.path());
+  await page.getByLabel('A saved baseline', { exact: true }).setInputFiles(await zip.path());
   await expect(page).toHaveURL(/\/zone-of-old-designs\/coverage/);
   await expect(page.getByRole('link', { name: /^Coverage/ })).toContainText(then.replace(' %', ''));
   await page.goto('/zone-of-old-designs/cases/C-13');
@@ -22,6 +22,6 @@ test('a baseline is saved as files, and a project is made of them: the same ids,
 
   await page.goto('/new-project');
   await page.getByLabel('Name').fill('Zone of nothing');
-  await page.getByLabel('A saved baseline').setInputFiles({ name: 'notes.zip', mimeType: 'application/zip', buffer: Buffer.from('hello') });
+  await page.getByLabel('A saved baseline', { exact: true }).setInputFiles({ name: 'notes.zip', mimeType: 'application/zip', buffer: Buffer.from('hello') });
   await expect(page.getByRole('alert')).toContainText('it is no zip');
 });

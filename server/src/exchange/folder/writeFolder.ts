@@ -20,7 +20,7 @@ const headRow = z.object({
   rowId: z.string(), id: z.string(), key: z.string(), name: z.string(), number: z.number(), title: z.string(), note: z.string(), by: z.string(), at: z.date(), part: z.string(), seal: z.string(), settings: z.unknown(), coverage: z.looseObject({}).nullable(),
 });
 const itemRow = z.object({
-  rowId: z.string(), kind: z.enum(ARTEFACT_KINDS), number: z.number(), version: z.number(), meaningSince: z.number(), agreed: z.number().nullable(), state: z.enum(ARTEFACT_STATES), module: z.string(), under: z.number().nullable(), position: z.number(), hash: z.string(),
+  rowId: z.string(), kind: z.enum(ARTEFACT_KINDS), number: z.number(), version: z.number(), meaningSince: z.number(), agreed: z.number().nullable(), state: z.enum(ARTEFACT_STATES), module: z.string(), under: z.number().nullable(), position: z.number(),
 });
 type Item = z.infer<typeof itemRow>;
 
@@ -62,9 +62,8 @@ async function readBaseline(work: UnitOfWork, projectId: string, number: number)
   const items = await selectRows(
     work,
     itemRow,
-    `SELECT i.artefact_id AS "rowId", a.kind, a.number, i.version, i.meaning_since AS "meaningSince", i.agreed_version AS agreed, i.state, i.module, above.number AS under, i.position, v.hash
-     FROM baseline_item i JOIN artefact a ON a.id = i.artefact_id JOIN artefact_version v ON v.artefact_id = i.artefact_id AND v.version = i.version
-       LEFT JOIN baseline_item held ON held.baseline_id = i.baseline_id AND held.artefact_id = i.parent_id LEFT JOIN artefact above ON above.id = held.artefact_id
+    `SELECT i.artefact_id AS "rowId", a.kind, a.number, i.version, i.meaning_since AS "meaningSince", i.agreed_version AS agreed, i.state, i.module, above.number AS under, i.position
+     FROM baseline_item i JOIN artefact a ON a.id = i.artefact_id LEFT JOIN artefact above ON above.id = i.parent_id
      WHERE i.baseline_id = $1 ORDER BY array_position($2::text[], a.kind), a.number`,
     [head.rowId, ARTEFACT_KINDS],
   );
@@ -119,9 +118,15 @@ class Writing {
     this.#folderOf.set(id, folder);
     for (const attachment of attachmentsOf(value)) this.#attached.set(attachment.id, attachment);
     if (item.agreed !== null) this.#name(id, item.agreed);
-    const { kind, state, version, meaningSince, agreed, under, position } = item;
-    const artefact: FolderArtefact = { id, kind, state, version, meaningSince, agreed, under: under === null ? null : (artefactId('requirement', under) as RequirementId), position, schema, content };
+    const { kind, state, version, meaningSince, agreed, position } = item;
+    const artefact: FolderArtefact = { id, kind, state, version, meaningSince, agreed, under: this.#above(item), position, schema, content };
     await this.text(artefactPath(folder, id), artefact);
+  }
+
+  /** What it stands below, as far as the baseline holds it. */
+  #above({ under }: Item): RequirementId | null {
+    const id = under === null ? null : artefactId('requirement', under);
+    return id !== null && this.#byId.has(id) ? id : null;
   }
 
   #name(id: ArtefactId, version: number): void {
