@@ -228,7 +228,7 @@ export const STATUS_OF_REFUSAL = {
   mail_failed: 502,
   mail_unknown: 404,
   mail_outside: 403,
-  too_many_mails: 429,
+  too_many_mails: 409,
   account_unknown: 404,
   member_already: 409,
   last_administrator: 409,
@@ -444,7 +444,7 @@ export function refusalSentence(refusal: Refusal): string {
     case 'mail_off':
       return 'This server sends no mail. Nothing was sent; whoever runs the server names a mail server when it is started.';
     case 'mail_failed':
-      return `The mail was not sent. The mail server: ${refusal.answer}`;
+      return `The mail was not sent. The mail server said: “${refusal.answer}”.`;
     case 'mail_unknown':
       return 'There is no such mail of yours that could be sent or taken back. Nothing was changed.';
     case 'mail_outside':

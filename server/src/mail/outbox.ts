@@ -25,8 +25,9 @@ const AGAIN = [1, 5, 15, 30, 60];
 /** A mail server may be away for a day or two. */
 const GIVEN_UP_MS = 3 * 24 * 60 * MINUTE_MS;
 /** For so long nobody else takes up a mail that one is at; then who was has died. */
-const AT_WORK_MS = 3 * MINUTE_MS;
-const AT_A_TIME = 20;
+const AT_WORK_MS = 6 * MINUTE_MS;
+/** So few that one who waits for a slow mail server is through with them before. */
+const AT_A_TIME = 5;
 /** How long mails are remembered that were sent or given up. */
 const KEPT_DAYS = 30;
 const SHOWN = 100;

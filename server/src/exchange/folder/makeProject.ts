@@ -1,16 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import { parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
 import { attachmentId } from '@caderno/core/attachments';
-import { LIMITS, schemaVersionOf, type FolderArtefact, type KindAndContent, type NewProject, type ProjectRef, type ProjectSettings } from '@caderno/contract';
+import { LIMITS, schemaVersionOf, type KindAndContent, type NewProject, type ProjectRef, type ProjectSettings } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
-import { attachmentOf, contentHash, deriveAnew, noteAttachment, refuseUnsound, writeJournalEntry, type Actor } from '../../artefacts/index.ts';
+import { attachmentOf, contentHash, deriveAnew, noteAttachment, readHeads, refuseUnsound, writeJournalEntry, type Actor } from '../../artefacts/index.ts';
 import { execute, inTransaction, modelsOf, selectRows, type UnitOfWork } from '../../database/index.ts';
 import { DomainError } from '../../domainError.ts';
 import type { Files } from '../../files/index.ts';
 import { createProject } from '../../projects/index.ts';
 import { readableSettings, storeSettings } from '../../versions/index.ts';
-import { valueOf, type ReadFolder } from './readFolder.ts';
+import type { FolderHead, FolderVersionHead, ReadFolder } from './readFolder.ts';
 
 /** Artefacts that are written at a time. */
 const AT_A_TIME = 500;
@@ -64,27 +64,46 @@ function withoutSecrets(settings: ProjectSettings): ProjectSettings {
 
 const insertedRow = z.object({ id: z.string(), kind: z.string(), number: z.number() });
 
-async function writeArtefacts(work: UnitOfWork, actor: Actor, change: string, { artefacts, versions, settings }: ReadFolder): Promise<void> {
-  const earlier = new Map<ArtefactId, ReadFolder['versions'][number][]>();
+/** A page of contents at a time: all of them would be many times the room of their files. */
+async function writeArtefacts(work: UnitOfWork, actor: Actor, change: string, { artefacts, versions, settings, valueOf }: ReadFolder): Promise<void> {
+  const earlier = new Map<ArtefactId, FolderVersionHead[]>();
   for (const version of versions) earlier.set(version.id, [...(earlier.get(version.id) ?? []), version]);
-  const linkings: { readonly rowId: string; readonly id: ArtefactId; readonly value: KindAndContent }[] = [];
+  const ids = new Map<string, ArtefactId>();
   for (let from = 0; from < artefacts.length; from += AT_A_TIME) {
     const some = artefacts.slice(from, from + AT_A_TIME).map((artefact) => ({ artefact, value: valueOf(artefact) }));
     const rows = await insertRows(work, actor, some);
     const contents = some.flatMap(({ artefact, value }) => {
       const rowId = rows.get(artefact.id) ?? '';
-      linkings.push({ rowId, id: artefact.id, value });
+      ids.set(rowId, artefact.id);
       return [{ rowId, version: artefact.version, value }, ...(earlier.get(artefact.id) ?? []).map((v) => ({ rowId, version: v.version, value: valueOf(v) }))];
     });
     await insertVersions(work, actor, change, contents);
   }
-  // Only now every link has where it leads.
-  for (let from = 0; from < linkings.length; from += AT_A_TIME) await deriveAnew(work, actor.projectId, settings.riskScale, linkings.slice(from, from + AT_A_TIME));
-  await refuseUnsound(work, actor.projectId, linkings);
+  // Only now every link has where it leads, and only then circles are seen.
+  await inPages(work, ids, (page) => deriveAnew(work, actor.projectId, settings.riskScale, page));
+  await inPages(work, ids, (page) => refuseUnsound(work, actor.projectId, page));
+}
+
+interface Written {
+  readonly rowId: string;
+  readonly id: ArtefactId;
+  readonly value: KindAndContent;
+}
+
+async function inPages(work: UnitOfWork, ids: ReadonlyMap<string, ArtefactId>, carryOut: (page: readonly Written[]) => Promise<void>): Promise<void> {
+  const rows = [...ids];
+  for (let from = 0; from < rows.length; from += AT_A_TIME) {
+    const page = rows.slice(from, from + AT_A_TIME);
+    const values = await readHeads(work, page.map(([id]) => ({ id })));
+    await carryOut(page.flatMap(([rowId, id]) => {
+      const value = values.get(rowId);
+      return value === undefined ? [] : [{ rowId, id, value }];
+    }));
+  }
 }
 
 /** The rows with what is told of them; what is derived of their contents comes behind. Answers them by their ids. */
-async function insertRows(work: UnitOfWork, { projectId, personId, at }: Actor, some: readonly { readonly artefact: FolderArtefact; readonly value: KindAndContent }[]): Promise<Map<ArtefactId, string>> {
+async function insertRows(work: UnitOfWork, { projectId, personId, at }: Actor, some: readonly { readonly artefact: FolderHead; readonly value: KindAndContent }[]): Promise<Map<ArtefactId, string>> {
   const records = some.map(({ artefact: { id, kind, state, version, meaningSince, agreed, position }, value }) => ({ kind, number: numberOf(id), state: stateOf(state, agreed, version), head: version, meaning_since: meaningSince, agreed_version: agreed, position, title: value.content.title }));
   const rows = await selectRows(
     work,
@@ -99,7 +118,7 @@ async function insertRows(work: UnitOfWork, { projectId, personId, at }: Actor, 
 }
 
 /** No review comes along: what was in one is a draft, or agreed as it was before. */
-function stateOf(state: FolderArtefact['state'], agreed: number | null, version: number): FolderArtefact['state'] {
+function stateOf(state: FolderHead['state'], agreed: number | null, version: number): FolderHead['state'] {
   if (state !== 'inReview') return state;
   return agreed === version ? 'agreed' : 'draft';
 }

@@ -3,19 +3,25 @@ import { kindOfId, type ArtefactId } from '@caderno/core/artefacts';
 import { COVERAGE_FILE, MANIFEST, SETTINGS_FILE, attachmentAt, differenceOf, isDifferent, kindOfPath, readBlockText } from '@caderno/core/designFolder';
 import { FILE_LIMITS, isZip, openArchive } from '@caderno/core/exchange';
 import { FOLDER_VERSION, LIMITS, folderArtefactSchema, folderManifestSchema, folderVersionSchema, placedIssues, projectSettingsSchema, schemaVersionOf, type FolderArtefact, type FolderManifest, type FolderVersion, type KindAndContent, type ProjectSettings } from '@caderno/contract';
-import type { z } from 'zod';
+import { z } from 'zod';
 import { kindAndContentOrBroken } from '../../artefacts/index.ts';
 import { DomainError } from '../../domainError.ts';
 
 const MOST_NAMED = 5;
 const LIMITS_OF_FOLDER = { archiveEntries: LIMITS.folderFiles + 2_000, unpackedBytes: LIMITS.unpackedFolder, unpackedRatio: FILE_LIMITS.unpackedRatio };
 
-/** A folder whose files are what its manifest says, or were accepted as they are; contents are read one by one. */
+/** What a file says besides its content, and where it is. */
+export type FolderHead = Omit<FolderArtefact, 'content'> & { readonly path: string };
+export type FolderVersionHead = Omit<FolderVersion, 'content'> & { readonly path: string };
+
+/** A folder whose files are what its manifest says, or were accepted as they are. */
 export interface ReadFolder {
   readonly manifest: FolderManifest;
   readonly settings: ProjectSettings;
-  readonly artefacts: readonly FolderArtefact[];
-  readonly versions: readonly FolderVersion[];
+  readonly artefacts: readonly FolderHead[];
+  readonly versions: readonly FolderVersionHead[];
+  /** The content of one of them by the schema of its kind, read anew: together they are many times the room of their bytes. @throws {DomainError} when it cannot be read. */
+  readonly valueOf: (head: FolderHead | FolderVersionHead) => KindAndContent;
   /** Bytes by their hash. */
   readonly attachments: ReadonlyMap<string, Uint8Array>;
 }
@@ -33,9 +39,10 @@ export async function readFolder(bytes: Uint8Array, accepted: boolean): Promise<
   const settings = parsed(projectSettingsSchema, SETTINGS_FILE, files.get(SETTINGS_FILE) ?? new Uint8Array());
   const of = (kind: ReturnType<typeof kindOfPath>) => [...files].filter(([path]) => kindOfPath(path) === kind);
   const artefacts = of('artefact').map(([path, content]) => artefactOf(path, content));
-  const versions = of('version').map(([path, content]) => parsed(folderVersionSchema, path, content));
+  const versions = of('version').map(([path, content]) => withoutContent(path, parsed(folderVersionSchema, path, content)));
   refuseOdd(artefacts, versions);
-  return { manifest, settings, artefacts, versions, attachments: new Map(of('attachment').map(([path, content]) => [attachmentAt(path) ?? '', content])) };
+  const valueOf: ReadFolder['valueOf'] = ({ id, schema, path }) => valueIn(id, schema, parsed(anyContent, path, files.get(path) ?? new Uint8Array()).content);
+  return { manifest, settings, artefacts, versions, valueOf, attachments: new Map(of('attachment').map(([path, content]) => [attachmentAt(path) ?? '', content])) };
 }
 
 /** The files by their path in the folder; a folder around it, and what else stands beside it there, is passed over. */
@@ -65,18 +72,24 @@ function refuseChanged(named: ReadonlyMap<string, string>, found: ReadonlyMap<st
   throw new DomainError({ code: 'folder_changed', changed: changed.length, missing: missing.length, unknown: unknown.length, first: [...changed, ...missing, ...unknown].slice(0, MOST_NAMED) });
 }
 
-function artefactOf(path: string, content: Uint8Array): FolderArtefact {
+const anyContent = z.looseObject({ content: z.unknown() });
+
+function withoutContent<T extends { readonly content?: unknown }>(path: string, { content: _, ...head }: T): Omit<T, 'content'> & { readonly path: string } {
+  return { ...head, path };
+}
+
+function artefactOf(path: string, content: Uint8Array): FolderHead {
   const artefact = parsed(folderArtefactSchema, path, content);
   const { id, kind, schema, version, meaningSince, agreed } = artefact;
   if (kindOfId(id) !== kind || !path.endsWith(`/${id}.yaml`)) throw unreadable(path, `says that it is ${id}, of the kind ${kind}`);
   if (schema > schemaVersionOf(kind)) throw new DomainError({ code: 'folder_newer', version: schema });
   if (meaningSince > version || (agreed ?? 0) > version) throw unreadable(path, 'names a version after its own');
-  return artefact;
+  return withoutContent(path, artefact);
 }
 
 /** What would stand twice, below nothing, or below itself. */
-function refuseOdd(artefacts: readonly FolderArtefact[], versions: readonly FolderVersion[]): void {
-  const byId = new Map<ArtefactId, FolderArtefact>();
+function refuseOdd(artefacts: readonly FolderHead[], versions: readonly FolderVersionHead[]): void {
+  const byId = new Map<ArtefactId, FolderHead>();
   for (const artefact of artefacts) {
     if (byId.has(artefact.id)) throw unreadable(artefact.id, 'stands in it twice');
     byId.set(artefact.id, artefact);
@@ -114,9 +127,8 @@ function textOf(path: string, content: Uint8Array): string {
   }
 }
 
-/** A content of a folder by the schema of its kind. @throws {DomainError} when it cannot be read. */
-export function valueOf(artefact: Pick<FolderArtefact, 'id' | 'schema' | 'content'>): KindAndContent {
-  const value = kindAndContentOrBroken(kindOfId(artefact.id), artefact.schema, artefact.content);
-  if (value === null) throw unreadable(artefact.id, 'has a content that cannot be read');
+function valueIn(id: ArtefactId, schema: number, content: unknown): KindAndContent {
+  const value = kindAndContentOrBroken(kindOfId(id), schema, content);
+  if (value === null) throw unreadable(id, 'has a content that cannot be read');
   return value;
 }
