@@ -25,6 +25,8 @@ test('a module is carried to an empty project, once however often, and what was 
   await expect(page).toHaveURL(/\/zona-alta\/basis$/);
   await page.getByRole('link', { name: 'Import', exact: true }).click();
   await page.getByRole('link', { name: 'Bring in its design file' }).click();
+  // The page before takes files, too.
+  await expect(page.getByRole('heading', { name: 'Bring in a part of another project' })).toBeVisible();
   await page.getByLabel('File to import').setInputFiles(file);
   await expect(page.getByRole('row', { name: /^cases/i })).toContainText('0');
   await expect(page.getByText('These stay out')).toContainText('who is not in this project');
