@@ -78,6 +78,7 @@ export const PERSON_ACTIONS = [
   'setUp', 'added', 'joined', 'removed', 'roleChanged', 'signedIn', 'signInRefused', 'signedOut', 'passwordChanged', 'resetLinkMade', 'passwordReset',
   'deactivated', 'activated', 'administratorMade', 'administratorUnmade', 'sessionEnded', 'secretRevealed', 'hostsChanged', 'tokenMade', 'tokenWithdrawn',
   'invited', 'invitationWithdrawn', 'invitationAccepted', 'passwordForgotten', 'emailChanged',
+  'readLinkMade', 'readLinkEnded',
 ] as const;
 /** What was done by or about a person. */
 export type PersonAction = (typeof PERSON_ACTIONS)[number];

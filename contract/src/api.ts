@@ -16,6 +16,7 @@ import { LIMITS } from './limits.ts';
 import { changesSinceSchema, coverageSinceSchema, headsPageSchema } from './log.ts';
 import { changeManySchema, changedManySchema, findPlacesSchema } from './many.ts';
 import { foundPlacesSchema } from './replacing.ts';
+import { madeReadLinkSchema, newReadLinkSchema, readLinkSchema, shownByLinkSchema } from './readLinks.ts';
 import { acceptInvitationSchema, accessTokenSchema, accountChangeSchema, accountSchema, changePasswordSchema, forgottenSchema, invitationSchema, invitedSchema, linkWordSchema, newEmailSchema, newInvitationSchema, openedInvitationSchema, madeAccessTokenSchema, newAccessTokenSchema, outsideHostsSchema, personEventQuerySchema, personEventSchema, resetLinkSchema, resetPasswordSchema, revealSchema, revealedSchema, sessionLineSchema } from './accounts.ts';
 import { existingMemberSchema, memberSchema, newMemberSchema, newProjectSchema, projectKeySchema, projectRefSchema, roleSchema, sessionSchema, setUpSchema, signInSchema } from './people.ts';
 import { serverStateSchema } from './serverState.ts';
@@ -71,6 +72,9 @@ export const api = {
   listInvitations: { method: 'GET', path: '/projects/:project/invitations', access: 'administrator', summary: 'The invitations that wait', params: inProject, query: none, body: nothing, response: z.array(invitationSchema) },
   invite: { method: 'POST', path: '/projects/:project/invitations', access: 'administrator', summary: 'Invite somebody by mail; who has an account is in the project at once', params: inProject, query: none, body: newInvitationSchema, response: invitedSchema },
   withdrawInvitation: { method: 'DELETE', path: '/projects/:project/invitations/:invitation', access: 'administrator', summary: 'Withdraw an invitation', params: inProject.extend({ invitation: z.uuid() }), query: none, body: nothing, response: z.array(invitationSchema) },
+  listReadLinks: { method: 'GET', path: '/projects/:project/read-links', access: 'analyst', summary: 'The links by which people without an account read something', params: inProject, query: none, body: nothing, response: z.array(readLinkSchema) },
+  makeReadLink: { method: 'POST', path: '/projects/:project/read-links', access: 'analyst', summary: 'Give a link to read one artefact', params: inProject, query: none, body: newReadLinkSchema, response: madeReadLinkSchema },
+  endReadLink: { method: 'DELETE', path: '/projects/:project/read-links/:link', access: 'analyst', summary: 'End a link to read', params: inProject.extend({ link: z.uuid() }), query: none, body: nothing, response: z.array(readLinkSchema) },
   changeRole: { method: 'PUT', path: '/projects/:project/members/:person', access: 'administrator', summary: 'Change somebody’s role in the project', params: inProject.extend({ person: z.uuid() }), query: none, body: roleSchema, response: memberSchema },
   removeMember: { method: 'DELETE', path: '/projects/:project/members/:person', access: 'administrator', summary: 'Remove somebody from the project', params: inProject.extend({ person: z.uuid() }), query: none, body: nothing, response: z.array(memberSchema) },
   listMemberEvents: { method: 'GET', path: '/projects/:project/members/journal', access: 'lead', summary: 'The journal of the project’s people, newest first', params: inProject, query: personEventQuerySchema, body: nothing, response: z.array(personEventSchema) },
@@ -86,6 +90,7 @@ export const api = {
   confirmEmail: { method: 'POST', path: '/new-address', access: 'anyone', summary: 'Take the e-mail address that a link was mailed to', params: none, query: none, body: linkWordSchema, response: sessionSchema },
   forgetPassword: { method: 'POST', path: '/forgotten', access: 'anyone', summary: 'Have a link for a new password mailed, if there is such an account', params: none, query: none, body: forgottenSchema, response: none },
   openInvitation: { method: 'POST', path: '/invited/opened', access: 'anyone', reads: true, summary: 'What an invitation is to', params: none, query: none, body: linkWordSchema, response: openedInvitationSchema },
+  openReadLink: { method: 'POST', path: '/shown', access: 'anyone', summary: 'What a link to read shows', params: none, query: none, body: linkWordSchema, response: shownByLinkSchema },
   acceptInvitation: { method: 'POST', path: '/invited', access: 'anyone', summary: 'Take up an invitation with a new account', params: none, query: none, body: acceptInvitationSchema, response: sessionSchema },
   resetPassword: { method: 'POST', path: '/reset', access: 'anyone', summary: 'Set a new password by a one-time link', params: none, query: none, body: resetPasswordSchema, response: sessionSchema },
   listAccounts: { method: 'GET', path: '/people', access: 'installationAdministrator', summary: 'All accounts of the server', params: none, query: none, body: nothing, response: z.array(accountSchema) },

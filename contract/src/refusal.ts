@@ -100,6 +100,7 @@ export type Refusal =
   | { readonly code: 'reset_link_ended' }
   | { readonly code: 'invitation_ended' }
   | { readonly code: 'address_link_ended' }
+  | { readonly code: 'read_link_ended' }
   | { readonly code: 'mail_off' }
   | { readonly code: 'mail_failed'; readonly answer: string }
   | { readonly code: 'mail_unknown' }
@@ -223,6 +224,7 @@ export const STATUS_OF_REFUSAL = {
   folder_too_large: 413,
   reset_link_ended: 410,
   invitation_ended: 410,
+  read_link_ended: 410,
   address_link_ended: 410,
   mail_off: 409,
   mail_failed: 502,
@@ -439,6 +441,8 @@ export function refusalSentence(refusal: Refusal): string {
       return `The baseline has ${refusal.files.toLocaleString('en-GB')} files, and a zip takes at most ${refusal.limit.toLocaleString('en-GB')}. Take a baseline of a part and save that.`;
     case 'invitation_ended':
       return 'This invitation was taken up, withdrawn, or has ended. Ask whoever invited you for a new one.';
+    case 'read_link_ended':
+      return 'This link opens nothing any more: it was ended, has run out, or what it showed was withdrawn. Ask whoever gave it to you.';
     case 'address_link_ended':
       return 'This link has been used or has ended. Your e-mail address is as it was; ask for the new one again on your account.';
     case 'mail_off':

@@ -17,7 +17,7 @@ test('every view has no serious finding of axe, no error in the console, and the
   for (const view of VIEWS) {
     await test.step(view, async () => {
       await page.goto(PROJECT + view);
-      await expect(page.getByText('Reading …', { exact: true })).toHaveCount(0);
+      await expect(page.getByText('Reading …', { exact: true }), view).toHaveCount(0);
       await expectAccessible(page);
     });
   }

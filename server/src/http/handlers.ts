@@ -15,6 +15,7 @@ import { changeAccount, changeRole, confirmEmail, describeSession, invite, listI
 import { listMails, mailingOf, sendAgain, takeBack } from '../mail/index.ts';
 import { sendByMail } from '../sendByMail/index.ts';
 import { createProject, readProject, readSettings } from '../projects/index.ts';
+import { endReadLink, listReadLinks, makeReadLink, openReadLink, type Giver } from '../readLinks/index.ts';
 import { DomainError } from '../domainError.ts';
 import { revealSecret } from '../secrets/index.ts';
 import { readReuse, readReuseGraph, renameParameter, takeOut } from '../shared/index.ts';
@@ -66,6 +67,10 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   listInvitations: (_, call) => listInvitations(call.work, membershipOf(call).projectId),
   invite: ({ body }, call) => invite(call.work, mailingOf(call.parts), { by: personOf(call), projectId: membershipOf(call).projectId, demoSignIn: call.parts.demoSignIn }, body),
   withdrawInvitation: ({ params }, call) => withdrawInvitation(call.work, personOf(call), membershipOf(call).projectId, params.invitation),
+  listReadLinks: (_, call) => listReadLinks(call.work, membershipOf(call).projectId, call.parts.now()),
+  makeReadLink: ({ body }, call) => makeReadLink(call.work, giverOf(call), body),
+  endReadLink: ({ params }, call) => endReadLink(call.work, giverOf(call), params.link),
+  openReadLink: ({ body }, call) => openReadLink(call.work, body.token, call.parts.now()),
   openInvitation: async ({ body }, call) => {
     const { project, email, role, by } = await openInvitation(call.work, body.token);
     return { project, email, role, by };
@@ -231,4 +236,8 @@ function speakerOf(call: Call): Speaker {
 
 function askerOf(call: Call): Asker {
   return { ...membershipOf(call), personId: personOf(call).id };
+}
+
+function giverOf(call: Call): Giver {
+  return { by: personOf(call), projectId: membershipOf(call).projectId, at: call.parts.now() };
 }

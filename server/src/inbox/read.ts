@@ -102,6 +102,8 @@ export async function readChoices(work: UnitOfWork, { projectId, personId }: Rea
 
 /** Says for which reasons nothing is to reach somebody from now on, and how soon what does is mailed. */
 export async function saveChoices(work: UnitOfWork, reader: Reader, { silent, mail }: InboxChoices): Promise<ResponseOf<'readInboxChoices'>> {
+  // Two savings of one person follow each other.
+  await execute(work, 'SELECT 1 FROM person WHERE id = $1 FOR NO KEY UPDATE', [reader.personId]);
   await execute(work, 'DELETE FROM inbox_silence WHERE project_id = $1 AND person_id = $2', [reader.projectId, reader.personId]);
   await execute(work, 'INSERT INTO inbox_silence (project_id, person_id, reason) SELECT $1, $2, unnest($3::text[])', [reader.projectId, reader.personId, silent]);
   await execute(work, 'DELETE FROM inbox_pace WHERE project_id = $1 AND person_id = $2', [reader.projectId, reader.personId]);

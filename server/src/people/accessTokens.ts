@@ -1,10 +1,10 @@
-import { randomBytes } from 'node:crypto';
 import { LIMITS, TOKEN_SCOPES, type AccessTokenLine, type NewAccessToken, type TokenScope } from '@caderno/contract';
 import { z } from 'zod';
 import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { notePersonEvent } from './events.ts';
 import { roleIn } from './members.ts';
+import { newSecretWord } from './secretWord.ts';
 import { hashToken, maySignIn, signedInRow, type DemoSignIn, type SignedIn } from './session.ts';
 
 /** By which a token is told from that of a session, and found where it was left lying about. */
@@ -62,7 +62,7 @@ export async function makeToken(work: UnitOfWork, person: SignedIn, { name, proj
   if (membership === null) throw new DomainError({ code: 'project_unknown', project });
   const tokens = await listTokens(work, person.id);
   if (tokens.length >= LIMITS.accessTokens) throw new DomainError({ code: 'tokens_too_many', limit: LIMITS.accessTokens });
-  const token = `${PREFIX}${randomBytes(32).toString('base64url')}`;
+  const token = `${PREFIX}${newSecretWord()}`;
   await execute(work, `INSERT INTO access_token (token_hash, person_id, project_id, name, scope, expires_at) VALUES ($1, $2, $3, $4, $5, now() + make_interval(days => $6))`, [hashToken(token), person.id, membership.projectId, name, scope, days]);
   await notePersonEvent(work, { action: 'tokenMade', by: person.id, projectId: membership.projectId, detail: name });
   return { token, tokens: await listTokens(work, person.id) };

@@ -7,6 +7,7 @@ export { changePassword, makeResetLink, resetPassword } from './newPassword.ts';
 export { forgetPassword } from './forgotten.ts';
 export { changeEmail, confirmEmail } from './newEmail.ts';
 export { acceptInvitation, invite, listInvitations, openInvitation, withdrawInvitation } from './invitations.ts';
+export { newSecretWord } from './secretWord.ts';
 export { listPersonEvents, notePersonEvent } from './events.ts';
 export { makeSetUpWord, setUp } from './setUp.ts';
 export { accessOfToken, isAccessToken, listTokens, makeToken, withdrawToken, type TokenAccess } from './accessTokens.ts';

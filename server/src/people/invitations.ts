@@ -1,4 +1,3 @@
-import { randomBytes } from 'node:crypto';
 import { MAIL_STATES, ROLES, type BodyOf, type Invitation, type ResponseOf } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
@@ -8,6 +7,7 @@ import { letterText, type Mailing } from '../mail/index.ts';
 import { createAccount } from './accounts.ts';
 import { notePersonEvent } from './events.ts';
 import { joinMember, joinProject } from './members.ts';
+import { newSecretWord } from './secretWord.ts';
 import { hashPassword, refuseWeakPassword } from './password.ts';
 import { hashToken, startSession, type DemoSignIn, type SignedIn } from './session.ts';
 
@@ -32,7 +32,7 @@ export async function invite(work: UnitOfWork, mailing: Mailing, { by, projectId
   if (by.demo && demoSignIn !== 'always') throw new DomainError({ code: 'demo_alone' });
   const email = typed.toLowerCase();
   if (await answersAny(work, 'SELECT 1 FROM person WHERE email = $1 AND active', [email])) return { joined: await joinMember(work, by, projectId, { email, role }), invitations: await listInvitations(work, projectId) };
-  const token = randomBytes(32).toString('base64url');
+  const token = newSecretWord();
   const [project] = await selectRows(work, projectRow, 'SELECT name FROM project WHERE id = $1', [projectId]);
   const name = project?.name ?? '';
   const mail = await mailing.post(work, {

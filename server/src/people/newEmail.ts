@@ -1,4 +1,3 @@
-import { randomBytes } from 'node:crypto';
 import type { BodyOf } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
@@ -6,6 +5,7 @@ import { answersAny, execute, inTransaction, selectRows, type UnitOfWork } from 
 import { DomainError } from '../domainError.ts';
 import { letterText, type Mailing } from '../mail/index.ts';
 import { notePersonEvent } from './events.ts';
+import { newSecretWord } from './secretWord.ts';
 import { refuseWrongPassword } from './newPassword.ts';
 import { hashToken, type SignedIn } from './session.ts';
 
@@ -18,7 +18,7 @@ export async function changeEmail(db: Sequelize, mailing: Mailing, person: Signe
   const email = typed.toLowerCase();
   await inTransaction(db, async (work) => {
     await refuseTaken(work, email);
-    const token = randomBytes(32).toString('base64url');
+    const token = newSecretWord();
     await execute(
       work,
       'INSERT INTO email_link (token_hash, person_id, email, expires_at) VALUES ($1, $2, $3, $4) ON CONFLICT (person_id) DO UPDATE SET token_hash = EXCLUDED.token_hash, email = EXCLUDED.email, expires_at = EXCLUDED.expires_at',

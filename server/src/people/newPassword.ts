@@ -1,10 +1,10 @@
-import { randomBytes } from 'node:crypto';
 import type { BodyOf } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { answersAny, execute, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { notePersonEvent } from './events.ts';
+import { newSecretWord } from './secretWord.ts';
 import { hashPassword, passwordMatches, refuseWeakPassword } from './password.ts';
 import { countAttempt } from './attempts.ts';
 import { endSessionsOf, hashToken, startSession, type SignedIn } from './session.ts';
@@ -53,7 +53,7 @@ export async function makeResetLink(work: UnitOfWork, by: SignedIn, personId: st
 
 /** The word of a new link; earlier ones of theirs end. */
 export async function makeLink(work: UnitOfWork, personId: string, now: Date): Promise<string> {
-  const token = randomBytes(32).toString('base64url');
+  const token = newSecretWord();
   await execute(work, 'DELETE FROM reset_link WHERE person_id = $1', [personId]);
   await execute(work, 'INSERT INTO reset_link (token_hash, person_id, expires_at) VALUES ($1, $2, $3)', [hashToken(token), personId, endOfLink(now)]);
   return token;

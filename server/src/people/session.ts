@@ -1,9 +1,10 @@
-import { createHash, randomBytes } from 'node:crypto';
+import { createHash } from 'node:crypto';
 import type { SessionLine } from '@caderno/contract';
 import { z } from 'zod';
 import type { UnitOfWork } from '../database/index.ts';
 import { execute, selectRows } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
+import { newSecretWord } from './secretWord.ts';
 
 export const SESSION_COOKIE = 'caderno_session';
 export const SESSION_DAYS = 14;
@@ -23,7 +24,7 @@ export type SignedIn = z.infer<typeof signedInRow>;
 
 /** Starts a session; the token is known to the browser only, the database holds its hash. */
 export async function startSession(work: UnitOfWork, personId: string, agent = ''): Promise<string> {
-  const token = randomBytes(32).toString('base64url');
+  const token = newSecretWord();
   await execute(work, `INSERT INTO session (token_hash, person_id, expires_at, agent) VALUES ($1, $2, now() + interval '${SESSION_DAYS} days', $3)`, [hashToken(token), personId, agent]);
   return token;
 }

@@ -36,6 +36,8 @@ const SENTENCE: Record<PersonAction, (parts: Parts) => string> = {
   tokenMade: ({ who, where, detail }) => `${who} made the access token ‘${detail}’${where}`,
   tokenWithdrawn: ({ who, where, detail }) => `${who} withdrew the access token ‘${detail}’${where}`,
   invited: ({ who, where, detail }) => `${who} invited ${detail}${where}`,
+  readLinkMade: ({ who, where, detail }) => `${who} gave a link to read ${detail}${where}`,
+  readLinkEnded: ({ who, where, detail }) => `${who} ended a link to read ${detail}${where}`,
   invitationWithdrawn: ({ who, where, detail }) => `${who} withdrew the invitation of ${detail}${where}`,
   invitationAccepted: ({ who, where, detail }) => `${who} came by an invitation, as ${detail}${where}`,
   passwordForgotten: ({ whom }) => `A link for a new password was mailed to ${whom}, whose password was said to be forgotten`,

@@ -1,0 +1,1 @@
+export { endReadLink, listReadLinks, makeReadLink, openReadLink, type Giver } from './readLinks.ts';
