@@ -18,6 +18,7 @@ const AccountPage = lazy(() => import('./people/index.ts').then((m) => ({ defaul
 const ServerPage = lazy(() => import('./people/index.ts').then((m) => ({ default: m.ServerPage })));
 const Invited = lazy(() => import('./people/index.ts').then((m) => ({ default: m.Invited })));
 const NewAddress = lazy(() => import('./people/index.ts').then((m) => ({ default: m.NewAddress })));
+const ShownPage = lazy(() => import('./shown/index.ts').then((m) => ({ default: m.ShownPage })));
 const ResetPassword = lazy(() => import('./people/index.ts').then((m) => ({ default: m.ResetPassword })));
 const BasisChapter = lazy(() => import('./basis/index.ts').then((m) => ({ default: m.BasisChapter })));
 const ConditionsChapter = lazy(() => import('./conditions/index.ts').then((m) => ({ default: m.ConditionsChapter })));
@@ -71,6 +72,7 @@ const client: QueryClient = new QueryClient({
 const router = createBrowserRouter([
   { path: '/', element: <SignedIn start />, errorElement: <PageFailed /> },
   { path: '/new-project', element: <SignedIn newProject />, errorElement: <PageFailed /> },
+  { path: '/shown', element: chapter(<ShownPage />), errorElement: <PageFailed /> },
   { path: '/invited', element: chapter(<Invited />), errorElement: <PageFailed /> },
   { path: '/new-address', element: chapter(<NewAddress />), errorElement: <PageFailed /> },
   { path: '/reset', element: chapter(<ResetPassword />), errorElement: <PageFailed /> },

@@ -13,6 +13,7 @@ export { ReasonForm } from './ReasonForm.tsx';
 export { saveFile } from './saveFile.ts';
 export { Section } from './Section.tsx';
 export { SelectMark } from './SelectMark.tsx';
+export { ShownOnce } from './ShownOnce.tsx';
 export { SplitButton } from './SplitButton.tsx';
 export { STANDING_WORD, StandingShape } from './StandingShape.tsx';
 export { writingHabits } from './writingHabits.ts';

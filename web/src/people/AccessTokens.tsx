@@ -1,10 +1,9 @@
 import { LIMITS, TOKEN_SCOPES, type AccessTokenLine, type TokenScope } from '@caderno/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { toast } from 'sonner';
 import { call, tellFailure } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Choose, Section, TextButton, ago, dateAndTime } from '../look/index.ts';
+import { Button, Choose, Section, ShownOnce, TextButton, ago, dateAndTime } from '../look/index.ts';
 
 const TOKENS = ['account', 'tokens'] as const;
 
@@ -44,7 +43,7 @@ export function AccessTokens() {
           </li>
         ))}
       </ul>
-      {made !== null && <Made token={made} onDone={() => setMade(null)} />}
+      {made !== null && <ShownOnce words="This is the token. It is shown this once: put it where the program finds it, as CADERNO_TOKEN." label="The token" value={made} onDone={() => setMade(null)} />}
       <NewToken onMade={({ token, tokens: all }) => (setMade(token), show(all))} />
     </Section>
   );
@@ -78,24 +77,5 @@ function NewToken({ onMade }: { readonly onMade: (made: { readonly token: string
         Make a token
       </Button>
     </form>
-  );
-}
-
-function Made({ token, onDone }: { readonly token: string; readonly onDone: () => void }) {
-  const copy = (): void => {
-    navigator.clipboard.writeText(token).then(
-      () => toast.success('Copied.'),
-      () => toast.error('The browser does not let pages copy here: mark the token and copy it.'),
-    );
-  };
-  return (
-    <div role="status" className="mt-2 rounded-[5px] bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">
-      <p>This is the token. It is shown this once: put it where the program finds it, as CADERNO_TOKEN.</p>
-      <p className="mt-1.5 flex flex-wrap items-center gap-2">
-        <input aria-label="The token" readOnly value={token} onFocus={(e) => e.target.select()} className="field-boxed min-w-0 flex-1 font-mono text-xs text-ink" />
-        <Button onClick={copy}>Copy</Button>
-        <Button onClick={onDone}>Done</Button>
-      </p>
-    </div>
   );
 }

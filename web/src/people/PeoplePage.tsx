@@ -6,6 +6,7 @@ import { call, tellFailure, useMembers } from '../api/index.ts';
 import { Spread, useFrame } from '../frame/index.ts';
 import { TextButton } from '../look/index.ts';
 import { AddMember } from './AddMember.tsx';
+import { ReadLinks } from './ReadLinks.tsx';
 import { PersonJournal } from './PersonJournal.tsx';
 
 /** The people of a project with their roles; its administrators change them and add others. */
@@ -17,7 +18,7 @@ export function PeoplePage() {
 }
 
 function MemberList({ project }: { readonly project: string }) {
-  const { canManage, canLead } = useFrame();
+  const { canManage, canLead, canEdit, isPast } = useFrame();
   const members = useMembers(project).data ?? [];
   return (
     <div className="p-7">
@@ -37,6 +38,7 @@ function MemberList({ project }: { readonly project: string }) {
           ))}
         </tbody>
       </table>
+      {canEdit && !isPast && <ReadLinks />}
       {canLead && <PersonJournal title="Journal of people" queryKey={[project, 'members', 'journal']} read={(before) => call('listMemberEvents', { params: { project }, query: before === undefined ? {} : { before } })} />}
     </div>
   );

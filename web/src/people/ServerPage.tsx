@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { call, failureSentence, tellFailure } from '../api/index.ts';
 import { Spread } from '../frame/index.ts';
-import { Button, Section, TextButton, ago, dateAndTime } from '../look/index.ts';
+import { Button, Section, ShownOnce, TextButton, ago, dateAndTime } from '../look/index.ts';
 import { PersonJournal } from './PersonJournal.tsx';
 import { ServerStanding } from './ServerStanding.tsx';
 
@@ -80,17 +80,7 @@ function AccountLine({ account }: { readonly account: Account }) {
         )}
       </div>
       <div className="text-xs text-ink2">{notes.join(' · ')}</div>
-      {link !== null && (
-        <div className="mt-2 rounded-[5px] bg-ochre-wash px-3 py-2 text-ochre-ink" role="status">
-          <p className="text-xs">
-            This link for {account.name} works once, until {dateAndTime(link.endsAt)}, and is not shown again.
-          </p>
-          <div className="mt-1 flex gap-2">
-            <input readOnly aria-label={`The link for ${account.name}`} value={link.address} onFocus={(event) => event.target.select()} className="field-boxed min-w-0 flex-1 font-mono text-xs" />
-            <Button onClick={() => void navigator.clipboard.writeText(link.address).then(() => toast.success('Copied.'), tellFailure)}>Copy</Button>
-          </div>
-        </div>
-      )}
+      {link !== null && <ShownOnce words={`This link for ${account.name} works once, until ${dateAndTime(link.endsAt)}, and is not shown again.`} label={`The link for ${account.name}`} value={link.address} />}
     </li>
   );
 }

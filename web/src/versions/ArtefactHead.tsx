@@ -5,6 +5,7 @@ import { Link, useLocation } from 'react-router';
 import { InReview } from '../askReview/index.ts';
 import { Follow } from '../following/index.ts';
 import { address, useFrame } from '../frame/index.ts';
+import { GiveLinkButton } from '../readLinks/index.ts';
 import { SendByMailButton } from '../sendByMail/index.ts';
 import type { Editing } from './editing.ts';
 import { SaveBar } from './SaveBar.tsx';
@@ -67,7 +68,7 @@ export function ArtefactHead<C extends { readonly title: string }>({ summary, st
           )}
         </SaveBar>
       </div>
-      {open && <div className="mt-2 flex flex-wrap items-center gap-x-2 gap-y-1.5">{rare}<Follow id={id} /><SendByMailButton of={{ what: 'artefact', id }} words={id} /></div>}
+      {open && <div className="mt-2 flex flex-wrap items-center gap-x-2 gap-y-1.5">{rare}<Follow id={id} /><SendByMailButton of={{ what: 'artefact', id }} words={id} /><GiveLinkButton id={id} /></div>}
     </header>
   );
 }

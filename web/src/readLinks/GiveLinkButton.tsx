@@ -1,0 +1,20 @@
+import type { ArtefactId } from '@caderno/core/artefacts';
+import { Link2 } from 'lucide-react';
+import { useState } from 'react';
+import { useFrame } from '../frame/index.ts';
+import { GiveLink } from './GiveLink.tsx';
+
+/** Opens the dialog that gives a link to read; readers give none, and nobody gives one to how a project was. */
+export function GiveLinkButton({ id }: { readonly id: ArtefactId }) {
+  const { isPast, canEdit } = useFrame();
+  const [open, setOpen] = useState(false);
+  if (isPast || !canEdit) return null;
+  return (
+    <>
+      <button type="button" className="inline-flex h-[26px] items-center gap-1.5 whitespace-nowrap rounded-[5px] border border-rule2 bg-page px-2 text-xs font-medium hover:bg-page2 print:hidden" onClick={() => setOpen(true)}>
+        <Link2 size={12} aria-hidden="true" /> Link to read
+      </button>
+      {open && <GiveLink id={id} onClose={() => setOpen(false)} />}
+    </>
+  );
+}

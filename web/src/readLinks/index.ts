@@ -1,0 +1,3 @@
+export { ReadLinkLines } from './ReadLinkLines.tsx';
+export { useReadLinks } from './useReadLinks.ts';
+export { GiveLinkButton } from './GiveLinkButton.tsx';

@@ -1,0 +1,1 @@
+export { ShownPage } from './ShownPage.tsx';
