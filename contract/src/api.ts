@@ -21,7 +21,7 @@ import { acceptInvitationSchema, accessTokenSchema, accountChangeSchema, account
 import { existingMemberSchema, memberSchema, newMemberSchema, newProjectSchema, projectKeySchema, projectRefSchema, roleSchema, sessionSchema, setUpSchema, signInSchema } from './people.ts';
 import { serverStateSchema } from './serverState.ts';
 import { projectSettingsSchema, settingsSchema } from './settings.ts';
-import { answerSchema, newThreadSchema, openThreadSchema, remarkIdSchema, remarkTextSchema, remarkThreadSchema, settledSchema } from './remarks.ts';
+import { answerSchema, newThreadSchema, openThreadSchema, remarkIdSchema, remarkTextSchema, remarkThreadSchema, settledSchema, takeOfferSchema } from './remarks.ts';
 import { answersSchema, askAgainSchema, askedReviewSchema, hangingSchema, newReviewSchema, reviewLineSchema, reviewNumberSchema, reviewSchema, reviewTermsSchema } from './reviews.ts';
 import { baselineNumberSchema, baselineSchema, bringBackPlanSchema, bringBackSchema, broughtBackSchema, comparisonQuerySchema, frozenChangesSchema, frozenContentSchema, frozenItemsSchema, newBaselineSchema, sealCheckSchema } from './baselines.ts';
 import { mailLineSchema, sendByMailSchema } from './mail.ts';
@@ -117,6 +117,7 @@ export const api = {
   rewordRemark: { method: 'PUT', path: '/projects/:project/remarks/:remark', access: 'reader', summary: 'Say one’s own remark otherwise', params: ofRemark, query: none, body: remarkTextSchema, response: threads },
   takeBackRemark: { method: 'DELETE', path: '/projects/:project/remarks/:remark', access: 'reader', summary: 'Take a remark back: one’s own, or as somebody who leads', params: ofRemark, query: none, body: nothing, response: threads },
   settleThread: { method: 'PUT', path: '/projects/:project/remarks/:remark/settled', access: 'reader', summary: 'Settle a thread, or open it again', params: ofRemark, query: none, body: settledSchema, response: threads },
+  takeOffer: { method: 'POST', path: '/projects/:project/remarks/:remark/taken', access: 'analyst', summary: 'Take a change that a remark offers: the next version has it', params: ofRemark, query: none, body: takeOfferSchema, response: threads },
   listOpenThreads: { method: 'GET', path: '/projects/:project/remarks', access: 'reader', summary: 'The open threads of the project, those one is asked in marked', params: inProject, query: none, body: nothing, response: z.array(openThreadSchema) },
 
   listReviews: { method: 'GET', path: '/projects/:project/reviews', access: 'reader', summary: 'The reviews of the project, the latest first', params: inProject, query: none, body: nothing, response: z.array(reviewLineSchema) },

@@ -3,6 +3,7 @@ export { artefactIdSchema, caseIdSchema, conditionIdSchema, coveringIdSchema, da
 export type { Content, ContentOfKind, KindAndContent } from '@caderno/core/kinds';
 export {
   KIND_SCHEMA,
+  kindAndContentSchema,
   carriedStepsSchema,
   featurePathSchema,
   phrasesDetailedSchema,

@@ -101,6 +101,7 @@ export type Refusal =
   | { readonly code: 'invitation_ended' }
   | { readonly code: 'address_link_ended' }
   | { readonly code: 'read_link_ended' }
+  | { readonly code: 'offer_not_there' }
   | { readonly code: 'mail_off' }
   | { readonly code: 'mail_failed'; readonly answer: string }
   | { readonly code: 'mail_unknown' }
@@ -225,6 +226,7 @@ export const STATUS_OF_REFUSAL = {
   reset_link_ended: 410,
   invitation_ended: 410,
   read_link_ended: 410,
+  offer_not_there: 409,
   address_link_ended: 410,
   mail_off: 409,
   mail_failed: 502,
@@ -441,6 +443,8 @@ export function refusalSentence(refusal: Refusal): string {
       return `The baseline has ${refusal.files.toLocaleString('en-GB')} files, and a zip takes at most ${refusal.limit.toLocaleString('en-GB')}. Take a baseline of a part and save that.`;
     case 'invitation_ended':
       return 'This invitation was taken up, withdrawn, or has ended. Ask whoever invited you for a new one.';
+    case 'offer_not_there':
+      return 'What is offered cannot be put there any more: the text it was for is gone, or what is offered does not fit there. Nothing is changed; write it by hand.';
     case 'read_link_ended':
       return 'This link opens nothing any more: it was ended, has run out, or what it showed was withdrawn. Ask whoever gave it to you.';
     case 'address_link_ended':

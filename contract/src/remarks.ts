@@ -18,17 +18,23 @@ const place: z.ZodType<RemarkPlace> = z.strictObject({ path, words: anchor.nulla
 
 const remarkText = textUpTo(LIMITS.definition).refine((text) => text.trim() !== '', 'must say something');
 
+/** What is to stand at the place instead; left out: no change is offered. */
+const offer = textUpTo(LIMITS.text).optional();
+
 /** What is said at a place of an artefact. */
-export const newThreadSchema = z.strictObject({ remark: remarkIdSchema, place, said: textUpTo(LIMITS.title), version: versionNumberSchema, text: remarkText });
+export const newThreadSchema = z.strictObject({ remark: remarkIdSchema, place, said: textUpTo(LIMITS.title), version: versionNumberSchema, text: remarkText, offer });
 /** What is answered in a thread. */
-export const answerSchema = z.strictObject({ remark: remarkIdSchema, text: remarkText });
+export const answerSchema = z.strictObject({ remark: remarkIdSchema, text: remarkText, offer });
+/** The version whose text an offer is to change. */
+export const takeOfferSchema = z.strictObject({ version: versionNumberSchema });
 /** What a remark says from now on. */
 export const remarkTextSchema = z.strictObject({ text: remarkText });
 /** Whether a thread is settled. */
 export const settledSchema = z.strictObject({ settled: z.boolean() });
 
 const at = z.iso.datetime();
-const remark = z.object({ id: remarkIdSchema, author: z.uuid(), name: z.string(), text: z.string(), at, editedAt: at.nullable(), takenBackAt: at.nullable() });
+const offered = z.object({ text: z.string(), taken: z.object({ name: z.string(), at, version: z.int() }).nullable() });
+const remark = z.object({ id: remarkIdSchema, author: z.uuid(), name: z.string(), text: z.string(), at, editedAt: at.nullable(), takenBackAt: at.nullable(), offer: offered.nullable() });
 
 /** A remark with its answers. */
 export const remarkThreadSchema = z.object({ id: remarkIdSchema, place, said: z.string(), version: z.int(), settled: z.object({ name: z.string(), at }).nullable(), remarks: z.array(remark).readonly() });

@@ -111,3 +111,37 @@ test('nobody of another project reads, answers or finds out that there is one', 
   expect((await call('settleThread', { params: elsewhere, body: { settled: true } })).refusal.code).toBe('remark_unknown');
   expect((await call('takeBackRemark', { params: elsewhere })).refusal.code).toBe('remark_unknown');
 });
+
+test('an offered change is taken once, into the version that was seen, and settles its thread', async () => {
+  const text = 'A reading is a whole number';
+  await analyst!('saveArtefact', { params: { id: 'R-1' } as never, body: { ...requirement({ text }), note: '' } }, { 'if-match': '"1"' });
+  const place = placeOn(asJson({ text }), 'text', { start: 2, end: 9 });
+  const offer = async (words: string, at: RemarkPlace = place) => {
+    const remark = newId();
+    await reader!('beginThread', { params: { id: 'R-1' } as never, body: { remark, place: at, said: '', version: 2, text: 'Shorter.', offer: words } });
+    return remark;
+  };
+  const take = (remark: string, version: number, call = analyst) => call!('takeOffer', { ...of(remark), body: { version } });
+  const now = async () => (await analyst!('readArtefact', { params: { id: 'R-1' } as never })).data;
+  const first = await offer('count');
+  expect((await threads())[0]?.remarks[0]?.offer).toEqual({ text: 'count', taken: null });
+  expect((await take(first, 2, reader)).refusal).toMatchObject({ code: 'role_too_low' });
+  // Nobody takes what they have not seen.
+  expect((await take(first, 1)).refusal.code).toBe('version_moved');
+  await analyst!('keepDraft', { params: { id: 'R-1' } as never, body: { ...requirement({ text, title: 'Being written' }), base: 2, sequence: 1 } });
+  const [one, two] = await Promise.all([take(first, 2), take(first, 2, lead)]);
+  expect([one.status, two.status]).toEqual([200, 200]);
+  expect(await now()).toMatchObject({ summary: { version: 3 }, content: { text: 'A count is a whole number' }, draft: { base: 2, content: { title: 'Being written' } } });
+  expect((await threads())[0]).toMatchObject({ settled: { name: expect.any(String) as unknown }, remarks: [{ offer: { taken: { version: 3 } } }] });
+  expect((await analyst!('listChanges', {})).data[0]).toMatchObject({ action: 'save', artefact: 'R-1', note: expect.stringMatching(/^Offered by /) as unknown });
+
+  // The words are gone; nothing would be left of the title; it was taken back; nothing was offered.
+  const gone = await offer('meter count');
+  const empty = await offer(' ', { path: 'title', words: null });
+  const back = await offer('x', { path: 'title', words: null });
+  await reader!('takeBackRemark', of(back));
+  const none = newId();
+  await begin(reader, 'Why?', WHOLE, none);
+  for (const remark of [gone, empty, back, none]) expect((await take(remark, 3)).refusal.code).toBe('offer_not_there');
+  expect((await now()).summary.version).toBe(3);
+});

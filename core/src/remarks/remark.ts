@@ -7,6 +7,13 @@ export function remarkId(text: string): RemarkId {
   return text as RemarkId;
 }
 
+/** What somebody offers to stand at the place of a thread instead of what stands there. */
+export interface Offer {
+  readonly text: string;
+  /** Who took it, when, and the version that came of it; null: nobody yet. */
+  readonly taken: { readonly name: string; readonly at: string; readonly version: number } | null;
+}
+
 /** What somebody said about a design, or answered. */
 export interface Remark {
   readonly id: RemarkId;
@@ -21,6 +28,8 @@ export interface Remark {
   readonly editedAt: string | null;
   /** When its author, or somebody who leads, took it back; null: it stands. */
   readonly takenBackAt: string | null;
+  /** Null: they offer no change. */
+  readonly offer: Offer | null;
 }
 
 /** A remark at a place of an artefact, with its answers. */

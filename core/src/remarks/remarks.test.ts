@@ -1,7 +1,10 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { asJson } from '../versions/index.ts';
-import { WHOLE, byPlace, isTakenBack, mentionedIn, placeNow, placeOn, saidAt, valueAt } from './index.ts';
+import { textPlaces } from '../replacing/index.ts';
+import { EMPTY_CASE, plainStep, stepId } from '../cases/index.ts';
+import { EMPTY_SHARED } from '../shared/index.ts';
+import { WHOLE, byPlace, isTakenBack, mentionedIn, offeredOn, placeNow, placeOn, saidAt, valueAt, withOffer } from './index.ts';
 
 const step = (id: string, action: string, expected = '') => ({ id, kind: 'plain', action, expected });
 const content = (...steps: ReturnType<typeof step>[]) => asJson({ title: 'Reading', objective: '', steps, rows: [{ id: 'r1', name: 'usual', cells: { p1: '5' } }] });
@@ -67,3 +70,46 @@ describe('what is said', () => {
     expect([isTakenBack({ remarks: [remark('t'), remark(null)] }), isTakenBack({ remarks: [remark('t'), remark('t')] })]).toEqual([false, true]);
   });
 });
+
+describe('a change that is offered', () => {
+  const path = 'steps/s2/action';
+  const text = 'Enter <value>, then enter it again';
+
+  it('is put in place of the words, wherever the step was moved and whatever is written around them', () => {
+    const place = placeOn(three, path, { start: text.indexOf('then'), end: text.indexOf('again') });
+    const now = content(step('s2', 'Slowly: Enter <value>, then enter it again.', 'It is stored'), step('s1', 'Open the form'));
+    expect([offeredOn(now, place), withOffer(now, place, 'and enter <other>, ')]).toEqual(['then enter it ', content(step('s2', 'Slowly: Enter <value>, and enter <other>, again.', 'It is stored'), step('s1', 'Open the form'))]);
+    expect([offeredOn(three, { path: 'steps/s2/expected', words: null }), valueAt(withOffer(three, { path: 'objective', words: null }, 'To know') ?? null, 'objective')]).toEqual(['It is stored', 'To know']);
+  });
+
+  it('is for texts that people write, and for none that is gone', () => {
+    const words = placeOn(three, path, { start: 0, end: 5 });
+    for (const [now, place] of [[content(step('s1', text)), words], [content(step('s2', 'Type <value>')), words], [three, WHOLE], [three, { path: 'steps/s2', words: null }], [three, { path: 'steps/s2/kind', words: null }], [three, { path: 'rows/r1', words: null }], [asJson({ title: 'F', parts: [] }), { path: 'title', words: null }]] as const) {
+      expect([offeredOn(now, place), withOffer(now, place, 'x')]).toEqual([null, null]);
+    }
+  });
+
+  it('changes that text alone; its places are those in which words can be replaced', () => {
+    const values = [
+      { kind: 'case', content: { ...EMPTY_CASE, title: 'T', objective: 'o', preconditions: 'p', module: 'm', owner: 'Rui', steps: [plainStep(stepId('a'), 'go', 'seen'), { kind: 'call', id: 'u', case: 'C-2', rows: { kind: 'own' }, pinned: null, arguments: [{ id: 'n', value: 'v' }] }], parameters: [{ id: 'q', name: 'n', type: 'text', default: 'd', description: 'e' }], rows: [{ id: 'r', name: 'one', description: 'why', cells: { q: '5' }, mark: null, aside: false }] } },
+      { kind: 'shared', content: { ...EMPTY_SHARED, title: 'S', purpose: 'p', steps: [plainStep(stepId('a'), 'go', 'seen')] } },
+    ] as never as Parameters<typeof textPlaces>[0][];
+    for (const value of values) {
+      const json = asJson(value.content);
+      const offered = leaves(json, '').filter((at) => offeredOn(json, { path: at, words: null }) !== null && valueAt(json, at) !== '');
+      expect(offered.toSorted()).toEqual(textPlaces(value).map((p) => p.path).toSorted());
+      for (const at of offered) {
+        const next = withOffer(json, { path: at, words: null }, 'otherwise') ?? null;
+        expect([valueAt(next, at), withOffer(next, { path: at, words: null }, String(valueAt(json, at)))]).toEqual(['otherwise', json]);
+      }
+    }
+  });
+});
+
+/** All paths to texts. */
+function leaves(value: unknown, path: string): string[] {
+  const at = (name: string): string => (path === '' ? name : `${path}/${name}`);
+  if (typeof value === 'string') return [path];
+  if (Array.isArray(value)) return value.flatMap((e: { id: string }) => leaves(e, at(e.id)));
+  return typeof value === 'object' && value !== null ? Object.entries(value).flatMap(([name, inner]) => leaves(inner, at(name))) : [];
+}

@@ -8,7 +8,7 @@ import { listConditions, readDesign } from '../coverage/index.ts';
 import { cancelRun, readProgress } from '../exchange/index.ts';
 import { find, findByWords, chosenIds, findPlaces, listByQuery } from '../find/index.ts';
 import { follow, markInbox, readChoices, readFollowing, saveChoices } from '../inbox/index.ts';
-import { answer, beginThread, listOpenThreads, listRemarks, rewordRemark, settleThread, takeBackRemark, type Speaker } from '../remarks/index.ts';
+import { answer, beginThread, listOpenThreads, listRemarks, rewordRemark, settleThread, takeBackRemark, takeOffer, type Speaker } from '../remarks/index.ts';
 import { listSavedQueries, readListViews, removeQuery, saveListView, saveQuery, type Asker } from '../lists/index.ts';
 import { answerReview, askAgain, askReview, changeReview, decideAnew, endReview, listReviews, readHanging, readReview } from '../reviews/index.ts';
 import { changeAccount, changeRole, confirmEmail, describeSession, invite, listInvitations, openInvitation, withdrawInvitation, endSession, endSessionById, joinMember, listAccounts, listMembers, listPersonEvents, listSessions, listTokens, makeResetLink, makeToken, notePersonEvent, removeMember, withdrawToken } from '../people/index.ts';
@@ -118,6 +118,7 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   rewordRemark: ({ params, body }, call) => rewordRemark(call.work, speakerOf(call), params.remark, body.text),
   takeBackRemark: ({ params }, call) => takeBackRemark(call.work, speakerOf(call), params.remark),
   settleThread: ({ params, body }, call) => settleThread(call.work, speakerOf(call), params.remark, body.settled),
+  takeOffer: ({ params, body }, call) => takeOffer(call.work, speakerOf(call), actorOf(call), params.remark, body.version),
   listOpenThreads: (_, call) => listOpenThreads(call.work, membershipOf(call).projectId, personOf(call).id),
 
   markInbox: ({ body }, call) => markInbox(call.work, askerOf(call), body, call.parts.now()),

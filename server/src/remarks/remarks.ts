@@ -1,5 +1,5 @@
 import { artefactId, type ArtefactId } from '@caderno/core/artefacts';
-import { mentionedIn, type RemarkId, type RemarkThread } from '@caderno/core/remarks';
+import { mentionedIn, type Remark, type RemarkId, type RemarkThread } from '@caderno/core/remarks';
 import { remarkIdSchema, remarkThreadSchema, roleReaches, type BodyOf, type Role } from '@caderno/contract';
 import { z } from 'zod';
 import { findArtefact } from '../artefacts/index.ts';
@@ -35,6 +35,10 @@ const remarkRow = z.object({
   at: time,
   editedAt: time.nullable(),
   takenBackAt: time.nullable(),
+  offer: z.string().nullable(),
+  takenBy: z.string().nullable(),
+  takenAt: time.nullable(),
+  takenVersion: z.number().nullable(),
 });
 
 /** The threads of an artefact with all that was said, in the order they were begun. */
@@ -43,29 +47,35 @@ export async function listRemarks(work: UnitOfWork, projectId: string, id: Artef
   const rows = await selectRows(
     work,
     remarkRow,
-    `SELECT r.id, r.thread_id AS thread, r.place, r.said, r.version, r.settled_at AS "settledAt", s.name AS "settledBy", r.author_id AS author, p.name, r.text, r.at, r.edited_at AS "editedAt", r.taken_back_at AS "takenBackAt"
-     FROM remark r JOIN person p ON p.id = r.author_id LEFT JOIN person s ON s.id = r.settled_by WHERE r.artefact_id = $1 ORDER BY r.at, r.id`,
+    `SELECT r.id, r.thread_id AS thread, r.place, r.said, r.version, r.settled_at AS "settledAt", s.name AS "settledBy", r.author_id AS author, p.name, r.text, r.at, r.edited_at AS "editedAt", r.taken_back_at AS "takenBackAt",
+       r.offer, t.name AS "takenBy", r.taken_at AS "takenAt", r.taken_version AS "takenVersion"
+     FROM remark r JOIN person p ON p.id = r.author_id LEFT JOIN person s ON s.id = r.settled_by LEFT JOIN person t ON t.id = r.taken_by WHERE r.artefact_id = $1 ORDER BY r.at, r.id`,
     [rowId],
   );
   return rows.flatMap(({ id: thread, place, said, version, settledAt, settledBy }): RemarkThread[] => {
     if (place === null) return [];
     const settled = settledAt === null ? null : { name: settledBy ?? '', at: settledAt };
-    const remarks = rows.flatMap(({ id: remark, thread: of, author, name, text, at, editedAt, takenBackAt }) => (of === thread ? [{ id: remark, author, name, text, at, editedAt, takenBackAt }] : []));
+    const remarks = rows.flatMap((row) => (row.thread === thread ? [remarkOf(row)] : []));
     return [{ id: thread, place, said: said ?? '', version: version ?? 1, settled, remarks }];
   });
 }
 
+function remarkOf({ id, author, name, text, at, editedAt, takenBackAt, offer, takenBy, takenAt, takenVersion }: z.infer<typeof remarkRow>): Remark {
+  const taken = takenAt === null || takenVersion === null ? null : { name: takenBy ?? '', at: takenAt, version: takenVersion };
+  return { id, author, name, text, at, editedAt, takenBackAt, offer: offer === null ? null : { text: offer, taken } };
+}
+
 /** Begins a thread at a place. The same remark again changes nothing. */
-export async function beginThread(work: UnitOfWork, speaker: Speaker, id: ArtefactId, { remark, place, said, version, text }: BodyOf<'beginThread'>): Promise<RemarkThread[]> {
+export async function beginThread(work: UnitOfWork, speaker: Speaker, id: ArtefactId, { remark, place, said, version, text, offer }: BodyOf<'beginThread'>): Promise<RemarkThread[]> {
   const { id: rowId } = await findArtefact(work, speaker.projectId, id);
-  await write(work, speaker, { id: remark, artefactId: rowId, thread: remark, text, first: { place: JSON.stringify(place), said, version } });
+  await write(work, speaker, { id: remark, artefactId: rowId, thread: remark, text, offer: offer ?? null, first: { place: JSON.stringify(place), said, version } });
   return told(work, speaker, id);
 }
 
 /** Answers in a thread; one that is settled is open again. */
-export async function answer(work: UnitOfWork, speaker: Speaker, thread: RemarkId, { remark, text }: BodyOf<'answerRemark'>): Promise<RemarkThread[]> {
+export async function answer(work: UnitOfWork, speaker: Speaker, thread: RemarkId, { remark, text, offer }: BodyOf<'answerRemark'>): Promise<RemarkThread[]> {
   const there = await findRemark(work, speaker, thread);
-  await write(work, speaker, { id: remark, artefactId: there.artefactId, thread: there.thread, text, first: null });
+  await write(work, speaker, { id: remark, artefactId: there.artefactId, thread: there.thread, text, offer: offer ?? null, first: null });
   await settle(work, there.thread, null);
   return told(work, speaker, there.of);
 }
@@ -88,7 +98,7 @@ export async function takeBackRemark(work: UnitOfWork, speaker: Speaker, id: Rem
   if (there.author !== speaker.personId && !roleReaches(speaker.role, 'lead')) throw new DomainError({ code: 'remark_not_yours' });
   if (!there.takenBack) {
     await execute(work, 'INSERT INTO remark_before (remark_id, text, until) VALUES ($1, $2, $3)', [id, there.text, speaker.at]);
-    await execute(work, `UPDATE remark SET text = '', taken_back_at = $2 WHERE id = $1`, [id, speaker.at]);
+    await execute(work, `UPDATE remark SET text = '', offer = NULL, taken_back_at = $2 WHERE id = $1`, [id, speaker.at]);
     await execute(work, 'DELETE FROM mention WHERE remark_id = $1', [id]);
   }
   return told(work, speaker, there.of);
@@ -102,14 +112,15 @@ export async function settleThread(work: UnitOfWork, speaker: Speaker, id: Remar
   return told(work, speaker, there.of);
 }
 
-async function settle(work: UnitOfWork, thread: RemarkId, by: Speaker | null): Promise<void> {
+/** Says that a thread is settled by somebody; null: that it is open. */
+export async function settle(work: UnitOfWork, thread: RemarkId, by: Speaker | null): Promise<void> {
   await execute(work, 'UPDATE remark SET settled_at = $2, settled_by = $3 WHERE id = $1 AND (settled_at IS NULL) <> ($2::timestamptz IS NULL)', [thread, by?.at ?? null, by?.personId ?? null]);
 }
 
 const foundRow = artefactKeyRow.extend({ artefactId: z.string(), thread: remarkIdSchema, author: z.string(), text: z.string(), takenBack: z.boolean() });
 
 /** Locked: two who answer and settle at once do so one after the other. A remark of another project is not there. */
-async function findRemark(work: UnitOfWork, { projectId }: Speaker, id: RemarkId): Promise<z.infer<typeof foundRow> & { readonly of: ArtefactId }> {
+export async function findRemark(work: UnitOfWork, { projectId }: Speaker, id: RemarkId): Promise<z.infer<typeof foundRow> & { readonly of: ArtefactId }> {
   const [found] = await selectRows(
     work,
     foundRow,
@@ -126,10 +137,11 @@ interface Written {
   readonly artefactId: string;
   readonly thread: RemarkId;
   readonly text: string;
+  readonly offer: string | null;
   readonly first: { readonly place: string; readonly said: string; readonly version: number } | null;
 }
 
-async function write(work: UnitOfWork, speaker: Speaker, { id, artefactId: rowId, thread, text, first }: Written): Promise<void> {
+async function write(work: UnitOfWork, speaker: Speaker, { id, artefactId: rowId, thread, text, offer, first }: Written): Promise<void> {
   const [there] = await selectRows(work, z.object({ same: z.boolean() }), 'SELECT artefact_id = $2 AND thread_id = $3 AND author_id = $4 AS same FROM remark WHERE id = $1', [id, rowId, thread, speaker.personId]);
   if (there?.same === true) return;
   if (there !== undefined) throw new DomainError({ code: 'remark_unknown' });
@@ -137,8 +149,8 @@ async function write(work: UnitOfWork, speaker: Speaker, { id, artefactId: rowId
   if (count >= MOST_REMARKS) throw new DomainError({ code: 'too_many_remarks', limit: MOST_REMARKS });
   await execute(
     work,
-    'INSERT INTO remark (id, artefact_id, thread_id, place, said, version, author_id, text, at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
-    [id, rowId, thread, first?.place ?? null, first?.said ?? null, first?.version ?? null, speaker.personId, text, speaker.at],
+    'INSERT INTO remark (id, artefact_id, thread_id, place, said, version, author_id, text, at, offer) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)',
+    [id, rowId, thread, first?.place ?? null, first?.said ?? null, first?.version ?? null, speaker.personId, text, speaker.at, offer],
   );
   await noteMentions(work, speaker, id, text);
   await deliverRemark(work, speaker, id, rowId);
@@ -169,7 +181,8 @@ async function noteMentions(work: UnitOfWork, { projectId }: Speaker, id: Remark
   await execute(work, 'INSERT INTO mention (remark_id, person_id) SELECT $1, unnest($2::uuid[])', [id, named]);
 }
 
-async function told(work: UnitOfWork, { projectId }: Speaker, id: ArtefactId): Promise<RemarkThread[]> {
+/** Tells all pages, and answers what is said by now. */
+export async function told(work: UnitOfWork, { projectId }: Speaker, id: ArtefactId): Promise<RemarkThread[]> {
   await tellPages(work, projectId, { event: 'remarked', data: { id } });
   return listRemarks(work, projectId, id);
 }

@@ -44,7 +44,7 @@ export function GiveLink({ id, onClose }: { readonly id: ArtefactId; readonly on
           </Button>
         </div>
         {made !== null && <ShownOnce words="This is the link. It is shown this once: copy it, and give it to whom it is for. They can pass it on." label={`The link to read ${id}`} value={made} />}
-        {given.length > 0 && <h3 className="font-semibold">Given before</h3>}
+        {given.length > 0 && <h3 className="font-semibold">Links that open it</h3>}
         <ReadLinkLines project={project} links={given} ofOne onEnd={end} />
         <p className="text-right">
           <Button onClick={onClose}>Close</Button>

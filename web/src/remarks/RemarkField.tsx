@@ -7,6 +7,7 @@ import { useMembers } from '../api/index.ts';
 import { CodeField } from '../editor/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button, TextButton } from '../look/index.ts';
+import { OfferField } from './OfferField.tsx';
 
 interface Props {
   readonly label: string;
@@ -14,8 +15,10 @@ interface Props {
   /** What the button says. */
   readonly word: string;
   readonly begun?: string;
+  /** What stands at the place, for which something else can be offered; null: nothing can. */
+  readonly offeredOn?: string | null;
   /** Answers whether it was taken; what was not stays in the field. */
-  readonly onSay: (text: string) => Promise<boolean>;
+  readonly onSay: (text: string, offer: string | null) => Promise<boolean>;
   /** Absent: the field stays. */
   readonly onClose?: () => void;
   /** Goes to the field at once. */
@@ -23,18 +26,23 @@ interface Props {
 }
 
 /** Where a remark is written: Markdown, people of the project after `@`, Ctrl Enter says it. */
-export function RemarkField({ label, hint, word, begun = '', onSay, onClose, focus = false }: Props) {
+export function RemarkField({ label, hint, word, begun = '', offeredOn = null, onSay, onClose, focus = false }: Props) {
   const { project } = useFrame();
   const members = useMembers(project).data;
   const [text, setText] = useState(begun);
   const [busy, setBusy] = useState(false);
+  const [offer, setOffer] = useState<string | null>(null);
+  const offers = offer !== null && offer !== offeredOn;
+  // Who offers a change need not say why.
+  const saying = text.trim() === '' && offers ? 'I offer a change.' : text.trim();
   const say = async (): Promise<void> => {
-    if (busy || text.trim() === '') return;
+    if (busy || saying === '') return;
     setBusy(true);
-    const done = await onSay(text.trim());
+    const done = await onSay(saying, offers ? offer : null);
     setBusy(false);
     if (!done) return;
     setText('');
+    setOffer(null);
     onClose?.();
   };
   const names = useMemo(() => (members ?? []).map((m) => m.name), [members]);
@@ -51,11 +59,13 @@ export function RemarkField({ label, hint, word, begun = '', onSay, onClose, foc
         event.stopPropagation();
       }}
     >
+      {offer !== null && <OfferField label={label} value={offer} onChange={setOffer} />}
       <CodeField value={text} onChange={setText} extensions={extensions} autoFocus={focus} className="field-boxed !h-auto min-h-14 !px-1.5 !py-1 text-xs leading-5" />
       <p className="mt-1 flex items-center gap-3">
-        <Button disabled={busy || text.trim() === ''} title="Ctrl Enter" onClick={() => void say()}>
+        <Button disabled={busy || saying === ''} title="Ctrl Enter" onClick={() => void say()}>
           {word}
         </Button>
+        {offeredOn !== null && offer === null && <TextButton onClick={() => setOffer(offeredOn)}>offer a change</TextButton>}
         {onClose !== undefined && <TextButton onClick={onClose}>Cancel</TextButton>}
       </p>
     </div>

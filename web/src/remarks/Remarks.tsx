@@ -1,5 +1,5 @@
 import { kindOfId, type ArtefactId } from '@caderno/core/artefacts';
-import { byPlace, isTakenBack, placeNow, placeOn, saidAt, WHOLE, type RemarkThread } from '@caderno/core/remarks';
+import { byPlace, isTakenBack, offeredOn, placeNow, placeOn, saidAt, WHOLE, type RemarkThread } from '@caderno/core/remarks';
 import { asJson } from '@caderno/core/versions';
 import { useCallback, useMemo, useState } from 'react';
 import { MarginNote, useRaiseQuestion } from '../artefacts/index.ts';
@@ -55,11 +55,9 @@ function Threads({ id, version, content, place = 'margin', here = null, asked = 
     const text = thread.remarks.find((r) => r.takenBackAt === null)?.text ?? '';
     raise(subjectsOf(id, json, thread), questionTitle(text), text, (question) => speaking.answer(thread.id, `Asked as ${question}.`));
   };
-  const lines = (some: readonly RemarkThread[]) => some.map((thread) => <Thread key={thread.id} thread={thread} speaking={speaking} {...(canEdit && kindOfId(id) !== 'question' ? { onAsk: () => ask(thread) } : {})} place={<PlaceLine thread={thread} content={json} />} />);
-  const begin = (text: string): Promise<boolean> => {
-    const on = writing === null || writing.path === '' ? WHOLE : placeOn(json, writing.path, writing.words);
-    return speaking.begin(on, saidAt(json, on), version, text);
-  };
+  const lines = (some: readonly RemarkThread[]) => some.map((thread) => <Thread key={thread.id} thread={thread} speaking={speaking} content={json} version={version} {...(canEdit && kindOfId(id) !== 'question' ? { onAsk: () => ask(thread) } : {})} place={<PlaceLine thread={thread} content={json} />} />);
+  const on = writing === null || writing.path === '' ? WHOLE : placeOn(json, writing.path, writing.words);
+  const begin = (text: string, offer: string | null): Promise<boolean> => speaking.begin(on, saidAt(json, on), version, text, offer);
   const Around = place === 'margin' ? MarginNote : Section;
   return (
     <Around title={open.length === 0 ? 'Remarks' : `Remarks · ${open.length}`}>
@@ -74,7 +72,7 @@ function Threads({ id, version, content, place = 'margin', here = null, asked = 
             On <strong className="font-semibold text-ink">{wordsOf(writing, json)}</strong>{' '}
             {writing.path !== '' && <TextButton onClick={() => setWriting(ON_ALL)}>on all of it</TextButton>}
           </p>
-          <RemarkField key={`${writing.path} ${writing.words?.start ?? ''}`} label={`Remark on ${id}`} hint="What you want to say; @ names people" word="Remark" focus onSay={begin} onClose={() => setWriting(null)} />
+          <RemarkField key={`${writing.path} ${writing.words?.start ?? ''}`} label={`Remark on ${id}`} hint="What you want to say; @ names people" word="Remark" focus offeredOn={offeredOn(json, on)} onSay={begin} onClose={() => setWriting(null)} />
         </div>
       )}
       <ul aria-label={`Remarks on ${id}`}>{lines(open)}</ul>

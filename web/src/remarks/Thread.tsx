@@ -1,9 +1,11 @@
-import type { Remark, RemarkThread } from '@caderno/core/remarks';
+import { offeredOn, type Remark, type RemarkThread } from '@caderno/core/remarks';
+import type { Json } from '@caderno/core/versions';
 import { Pencil, Undo2 } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { useFrame } from '../frame/index.ts';
 import { IconButton, TextButton, ago, countOf, dateAndTime } from '../look/index.ts';
 import { MarkdownText } from '../text/index.ts';
+import { Offered } from './Offered.tsx';
 import { RemarkField } from './RemarkField.tsx';
 import type { Speaking } from './useRemarks.ts';
 
@@ -12,12 +14,15 @@ interface Props {
   /** Where it is by now, and the way there. */
   readonly place: ReactNode;
   readonly speaking: Speaking;
+  /** The artefact as it is on the page: what is offered is shown against it. */
+  readonly content: Json;
+  readonly version: number;
   /** Makes a question of it; absent: it cannot be one. */
   readonly onAsk?: () => void;
 }
 
 /** What was said at a place, and answered. */
-export function Thread({ thread, place, speaking, onAsk }: Props) {
+export function Thread({ thread, place, speaking, content, version, onAsk }: Props) {
   const { person, canEdit } = useFrame();
   const [answering, setAnswering] = useState(false);
   const { id, remarks, settled } = thread;
@@ -26,11 +31,13 @@ export function Thread({ thread, place, speaking, onAsk }: Props) {
     <li className="border-b border-rule py-1.5 last:border-b-0">
       {place}
       {remarks.map((remark) => (
-        <Said key={remark.id} remark={remark} speaking={speaking} />
+        <Said key={remark.id} remark={remark} speaking={speaking}>
+          {remark.offer !== null && <Offered offer={remark.offer} place={thread.place} content={content} onTake={() => speaking.takeOffer(remark.id, version)} />}
+        </Said>
       ))}
       {settled !== null && <p className="italic">Settled by {settled.name}, <span title={dateAndTime(settled.at)}>{ago(settled.at)}</span></p>}
       {answering ? (
-        <RemarkField label="Your answer" hint="Your answer" word="Answer" focus onSay={(text) => speaking.answer(id, text)} onClose={() => setAnswering(false)} />
+        <RemarkField label="Your answer" hint="Your answer" word="Answer" focus offeredOn={offeredOn(content, thread.place)} onSay={(text, offer) => speaking.answer(id, text, offer)} onClose={() => setAnswering(false)} />
       ) : (
         <p className="flex gap-3 print:hidden">
           <TextButton onClick={() => setAnswering(true)}>answer</TextButton>
@@ -42,7 +49,7 @@ export function Thread({ thread, place, speaking, onAsk }: Props) {
   );
 }
 
-function Said({ remark, speaking }: { readonly remark: Remark; readonly speaking: Speaking }) {
+function Said({ remark, speaking, children }: { readonly remark: Remark; readonly speaking: Speaking; readonly children: ReactNode }) {
   const { person, canLead } = useFrame();
   const [editing, setEditing] = useState(false);
   const { id, author, name, text, at, editedAt, takenBackAt } = remark;
@@ -68,6 +75,7 @@ function Said({ remark, speaking }: { readonly remark: Remark; readonly speaking
           <MarkdownText text={text} />
         </div>
       )}
+      {children}
     </div>
   );
 }

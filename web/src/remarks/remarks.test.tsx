@@ -19,7 +19,7 @@ const CONTENT = { ...EMPTY_CASE, title: 'Refused', steps: [plainStep(stepId('s1'
 const NO_PARAMETERS = { parameters: [], values: null, constants: new Map(), onCreate: () => undefined };
 let made = 0;
 const someId = () => remarkId(`00000000-0000-4000-8000-${String((made += 1)).padStart(12, '0')}`);
-const said = (text: string, part: Partial<Remark> = {}): Remark => ({ id: someId(), author: someId(), name: 'Rui M.', text, at: '2026-06-01T09:00:00.000Z', editedAt: null, takenBackAt: null, ...part });
+const said = (text: string, part: Partial<Remark> = {}): Remark => ({ id: someId(), author: someId(), name: 'Rui M.', text, at: '2026-06-01T09:00:00.000Z', editedAt: null, takenBackAt: null, offer: null, ...part });
 const thread = (text: string, part: Partial<RemarkThread> = {}): RemarkThread => ({ id: someId(), place: WHOLE, said: '', version: 1, settled: null, remarks: [said(text)], ...part });
 const on = (path: string, quote?: string) => ({ path, words: quote === undefined ? null : { quote, start: 0, before: '', after: '' } });
 
@@ -31,11 +31,12 @@ function page(threads: RemarkThread[], refuses = { once: false }, rights: Partia
     listMembers: () => [{ id: PERSON.id, name: PERSON.name, email: 'a@b.example', role: 'analyst' }],
     beginThread: ({ body }) => {
       if (refuses.once) throw ((refuses.once = false), new Refusing({ code: 'server_error', request: 'x' } as never));
-      return (threads = [...threads, thread(body.text, { id: body.remark, place: body.place, said: body.said, remarks: [said(body.text, { id: body.remark, author: PERSON.id, name: PERSON.name })] })]);
+      return (threads = [...threads, thread(body.text, { id: body.remark, place: body.place, said: body.said, remarks: [said(body.text, { id: body.remark, author: PERSON.id, name: PERSON.name, offer: body.offer === undefined ? null : { text: body.offer, taken: null } })] })]);
     },
     answerRemark: ({ params, body }) => put((t) => (t.id === params.remark ? { ...t, settled: null, remarks: [...t.remarks, said(body.text, { id: body.remark, author: PERSON.id, name: PERSON.name })] } : t)),
     rewordRemark: ({ params, body }) => put((t) => ({ ...t, remarks: t.remarks.map((r) => (r.id === params.remark ? { ...r, text: body.text, editedAt: r.at } : r)) })),
     takeBackRemark: ({ params }) => put((t) => ({ ...t, remarks: t.remarks.map((r) => (r.id === params.remark ? { ...r, text: '', takenBackAt: r.at } : r)) })),
+    takeOffer: ({ params, body }) => put((t) => ({ ...t, settled: { name: PERSON.name, at: '2026-06-02T09:00:00.000Z' }, remarks: t.remarks.map((r) => (r.id === params.remark && r.offer !== null ? { ...r, offer: { ...r.offer, taken: { name: PERSON.name, at: '2026-06-02T09:00:00.000Z', version: body.version + 1 } } } : r)) })),
     settleThread: ({ params, body }) => put((t) => (t.id === params.remark ? { ...t, settled: body.settled ? { name: PERSON.name, at: '2026-06-02T09:00:00.000Z' } : null } : t)),
   });
   onThePage(
@@ -164,4 +165,32 @@ test('a remark becomes a question in one step: what it is about and what was sai
   expect(subjectsOf('C-1', content, { place: WHOLE, said: '' })).toEqual(['K-2', 'K-5'].map((id) => ({ kind: 'condition', id, items: [], holds: false })));
   expect(subjectsOf('R-3', {}, { place: on('text', 'a day'), said: 'a day' })).toEqual([{ kind: 'requirement', id: 'R-3', words: 'a day', holds: false }]);
   expect([subjectsOf('S-1', {}, { place: WHOLE, said: '' }), questionTitle('')]).toEqual([[], '']);
+});
+
+test('a change is offered at a text, shown against what stands there, and taken by who may change the design', async () => {
+  const server = page([]);
+  fireEvent.focusIn(screen.getByLabelText('Action of step 2'));
+  fireEvent.click(await screen.findByRole('button', { name: 'Write one' }));
+  await field('Remark on C-1');
+  fireEvent.click(screen.getByRole('button', { name: 'offer a change' }));
+  const otherwise = screen.getByRole<HTMLTextAreaElement>('textbox', { name: 'Remark on C-1: it should say' });
+  expect([otherwise.value, screen.getByRole<HTMLButtonElement>('button', { name: 'Remark' }).disabled]).toEqual(['Enter 120 and confirm', true]);
+  fireEvent.change(otherwise, { target: { value: 'Enter 121 and confirm' } });
+  fireEvent.click(screen.getByRole('button', { name: 'Remark' }));
+  const thread = within(await list());
+  expect([(await thread.findByText('120')).tagName, thread.getByText('121').tagName, thread.getByText('I offer a change.').tagName]).toEqual(['DEL', 'INS', 'SPAN']);
+  fireEvent.click(thread.getByRole('button', { name: 'Take it' }));
+  fireEvent.click(await screen.findByRole('button', { name: '1 thread settled' }));
+  expect(await screen.findByText(/^Taken by .* as v4/)).toBeTruthy();
+  expect(server.calls('takeOffer')).toEqual([expect.objectContaining({ body: { version: 3 } })]);
+});
+
+test('nothing is offered on all of it; what is offered to something that is gone, or says so already, is not taken; readers take nothing', async () => {
+  const offers = (text: string, place: RemarkThread['place']) => thread(`On ${text}`, { place, remarks: [said(text, { offer: { text, taken: null } })] });
+  page([offers('was here', on('steps/s9/action')), offers('Open the form', on('steps/s1/action')), offers('Close the form', on('steps/s1/action'))], { once: false }, { canEdit: false });
+  expect((await screen.findByText('What it was for is gone.')).tagName).toBe('P');
+  expect([screen.getAllByText('It says so already.').length, screen.queryByRole('button', { name: 'Take it' })]).toEqual([1, null]);
+  fireEvent.click(screen.getByRole('button', { name: 'Write one' }));
+  await field('Remark on C-1');
+  expect(screen.queryByRole('button', { name: 'offer a change' })).toBeNull();
 });
