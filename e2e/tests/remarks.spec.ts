@@ -89,4 +89,19 @@ test('a remark on marked words is heard at once, answered, settled, and stays wi
     await expect(ines.getByRole('button', { name: '1 thread settled' })).toBeVisible();
     await expect(rui.getByRole('button', { name: '1 thread settled' })).toBeVisible({ timeout: 4_000 });
   });
+
+  await test.step('a change is offered by keyboard, seen at once against what stands there, and taken as the next version', async () => {
+    await rui.getByRole('textbox', { name: 'Action of step 2' }).click();
+    await rui.keyboard.press('Alt+r');
+    await rui.getByRole('button', { name: 'offer a change' }).click();
+    await rui.getByRole('textbox', { name: /it should say$/ }).fill('Look at the bill of <month>');
+    await rui.keyboard.press('Control+Enter');
+    const offer = ines.getByRole('list', { name: 'Remarks on C-13' });
+    await expect(offer.locator('ins').first()).toBeVisible({ timeout: 4_000 });
+    await expectAccessible(ines);
+    await offer.getByRole('button', { name: 'Take it' }).click();
+    await expect(ines.getByRole('textbox', { name: 'Action of step 2' })).toHaveText('Look at the bill of <month>');
+    await expect(ines.getByRole('button', { name: '2 threads settled' })).toBeVisible();
+    await expect(rui.getByRole('textbox', { name: 'Action of step 2' })).toHaveText('Look at the bill of <month>', { timeout: 4_000 });
+  });
 });

@@ -15,7 +15,7 @@ export const remarksDocument = z.array(
     step: z.number().optional(),
     words: z.string().optional(),
     ...said,
-    answers: z.array(z.strictObject(said)).default([]),
+    answers: z.array(z.strictObject({ ...said, offer: z.string().optional() })).default([]),
     settledBy: z.string().optional(),
   }),
 );
@@ -37,7 +37,7 @@ export async function sayRemarks(work: UnitOfWork, demo: DemoThread, { id, versi
   const place = placeOn(json, path, demo.words === undefined ? null : { start, end: start + demo.words.length });
   const thread = remarkId(randomUUID());
   await beginThread(work, speakerOf(demo.by, demo.daysAgo), id, { remark: thread, place, said: saidAt(json, place), version, text: demo.text });
-  for (const given of demo.answers) await answer(work, speakerOf(given.by, given.daysAgo), thread, { remark: remarkId(randomUUID()), text: given.text });
+  for (const given of demo.answers) await answer(work, speakerOf(given.by, given.daysAgo), thread, { remark: remarkId(randomUUID()), text: given.text, offer: given.offer });
   if (demo.settledBy !== undefined) await settleThread(work, speakerOf(demo.settledBy, demo.daysAgo), thread, true);
 }
 

@@ -11,7 +11,7 @@ export function OfferField({ label, value, onChange }: Props) {
   return (
     <label className="mb-1 block">
       <span className="font-semibold text-ink">It should say</span>
-      <textarea aria-label={`${label}: it should say`} className="field-boxed mt-0.5 !h-auto w-full !px-1.5 !py-1 text-xs leading-5" rows={Math.min(8, 1 + Math.ceil(value.length / 40))} maxLength={LIMITS.text} value={value} onChange={(event) => onChange(event.target.value)} />
+      <textarea aria-label={`${label}: it should say`} className="field-boxed mt-0.5 !h-auto w-full !px-1.5 !py-1 text-xs leading-5 text-ink" rows={Math.min(8, 1 + Math.ceil(value.length / 40))} maxLength={LIMITS.text} value={value} onChange={(event) => onChange(event.target.value)} />
     </label>
   );
 }
