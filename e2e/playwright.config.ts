@@ -19,12 +19,13 @@ export default defineConfig({
   timeout: 300_000,
   // One browser a server: the tests of one run follow each other on the same demo.
   workers: 1,
-  expect: { timeout: 20_000 },
+  // As above: a machine that is busy with other things has stood still for longer than twenty seconds.
+  expect: { timeout: 60_000 },
   fullyParallel: false,
   reporter: 'line',
   use: {
     baseURL,
-    actionTimeout: 20_000,
+    actionTimeout: 60_000,
     viewport: { width: 1280, height: 800 },
     // A trace of every action costs a third of the time; whoever looks into a failure asks for one: --trace on.
     trace: 'off',
