@@ -23,3 +23,10 @@ test('one word changed is one word changed; a text too long to compare is change
   const long = 'word '.repeat(LONGEST_WORD_DIFF / 5);
   expect(diffWords(long, `${long}more`).map((p) => p.kind)).toEqual(['removed', 'added']);
 });
+
+test('words that change one after the other are read whole, before and after; lines stay apart', () => {
+  const parts = (from: string, to: string) => diffWords(from, to).map((p) => `${p.kind} ${p.text}`);
+  expect(parts('refused with a clear message', 'refused with “Enter what the dial shows”')).toEqual(['same refused with ', 'removed a clear message', 'added “Enter what the dial shows”']);
+  expect(parts('one two three', 'one 2 3 three')).toEqual(['same one ', 'removed two ', 'added 2 3 ', 'same three']);
+  expect(diffWords('first\nsecond', '1\n2').some((p) => p.kind === 'same' && p.text.includes('\n'))).toBe(true);
+});
