@@ -4,7 +4,8 @@ import { asJson } from '../versions/index.ts';
 import { textPlaces } from '../replacing/index.ts';
 import { EMPTY_CASE, plainStep, stepId } from '../cases/index.ts';
 import { EMPTY_SHARED } from '../shared/index.ts';
-import { WHOLE, byPlace, isTakenBack, mentionedIn, offeredOn, placeNow, placeOn, saidAt, valueAt, withOffer } from './index.ts';
+import { EMPTY_CONDITION, coverageItems, type ConditionContent } from '../conditions/index.ts';
+import { WHOLE, byPlace, isTakenBack, mentionedIn, offeredOn, pathOfItem, placeNow, placeOn, saidAt, valueAt, withItems, withOffer } from './index.ts';
 
 const step = (id: string, action: string, expected = '') => ({ id, kind: 'plain', action, expected });
 const content = (...steps: ReturnType<typeof step>[]) => asJson({ title: 'Reading', objective: '', steps, rows: [{ id: 'r1', name: 'usual', cells: { p1: '5' } }] });
@@ -51,6 +52,24 @@ describe('the place of a remark', () => {
     }));
     const words = (start: number) => placeOn(three, 'steps/s2/action', { start, end: start + 2 });
     expect([words(9), words(0), { path: 'steps/s2/action', words: null }].toSorted(byPlace(three))).toEqual([{ path: 'steps/s2/action', words: null }, words(0), words(9)]);
+  });
+});
+
+describe('what is said of a coverage item', () => {
+  const ranges = (to: string, edge = 'i') => ({ ...EMPTY_CONDITION, title: 'Reading', model: { kind: 'valueRanges', boundaries: 'twoValue', allowInvalidTogether: false, fields: [{ id: 'f/1', name: 'reading', type: { kind: 'whole' }, unit: '', required: true, intervals: [{ id: edge, valid: true, outcome: '', name: '', from: '0', to }], choices: [], patterns: [], classes: [] }] } }) as unknown as ConditionContent;
+
+  it('stays with it while the model makes it, and is on something that is gone afterwards', () => {
+    const before = ranges('99');
+    const now = asJson(withItems(before));
+    const keys = coverageItems(before).map((item) => item.key);
+    expect(keys.length).toBeGreaterThan(4);
+    for (const key of keys) {
+      const place = { path: pathOfItem(key), words: null };
+      expect([placeNow(now, place).kind, saidAt(now, place), offeredOn(now, place)]).toEqual(['there', coverageItems(before).find((item) => item.key === key)?.name.trim(), null]);
+      const stays = coverageItems(ranges('120')).some((item) => item.key === key);
+      expect(placeNow(asJson(withItems(ranges('120'))), place).kind).toBe(stays ? 'there' : 'gone');
+    }
+    expect(keys.filter((key) => placeNow(asJson(withItems(ranges('120'))), { path: pathOfItem(key), words: null }).kind === 'gone').length).toBe(2);
   });
 });
 

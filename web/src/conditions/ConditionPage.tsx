@@ -1,6 +1,7 @@
 import { isSuspect, type ConditionId, type RequirementId } from '@caderno/core/artefacts';
 import { PLAIN_ITEM, countItems, placeAnchor, type ConditionContent, type ItemKey, type ItemKind, type Model, type RequirementLink } from '@caderno/core/conditions';
 import { countStandings, itemsToMake, itemsToShow, percentDown, shownRatio, type ConditionCoverage, type Design, type DesignChange, type ItemCoverage } from '@caderno/core/coverage';
+import { pathOfItem, withItems } from '@caderno/core/remarks';
 import { Suspense, lazy, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useDesign, useSummaries } from '../api/index.ts';
@@ -10,7 +11,7 @@ import { Attachments } from '../attachments/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { WholeWidth, address, useFrame } from '../frame/index.ts';
 import { Button, ITEM_KIND_WORD, Section, TextButton, countOf } from '../look/index.ts';
-import { Remarks } from '../remarks/index.ts';
+import { Remarks, type PagePlace } from '../remarks/index.ts';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { ItemList } from './ItemList.tsx';
 import { ModelChoices, RareChoices, rareWords } from './ModelChoices.tsx';
@@ -37,7 +38,7 @@ export function ConditionPage({ id, requirementTexts }: Props) {
 }
 
 function Condition({ artefact, design, requirementTexts }: { readonly artefact: EditableArtefact<'condition'>; readonly design: Design | undefined; readonly requirementTexts: Props['requirementTexts'] }) {
-  const { canEdit } = useFrame();
+  const { canEdit, isPast } = useFrame();
   const editing = useEditing('condition', artefact);
   const { content, update } = editing;
   const { id, state, version, meaningSince } = artefact.summary;
@@ -46,6 +47,8 @@ function Condition({ artefact, design, requirementTexts }: { readonly artefact: 
   const [writing, setWriting] = useState<readonly ItemKey[] | null>(null);
   const change = useMemo<DesignChange>(() => ({ kind: 'condition', id, condition: { id, state, version, meaningSince, content } }), [content, id, meaningSince, state, version]);
   const coverage = useLiveCoverage(design, change).get(id);
+  const remarked = useMemo(() => withItems(content), [content]);
+  const [remarking, setRemarking] = useState<PagePlace | null>(null);
   const { model } = content;
   const missing = coverage === undefined ? [] : itemsToMake(coverage);
   const count = countItems(model);
@@ -72,9 +75,9 @@ function Condition({ artefact, design, requirementTexts }: { readonly artefact: 
         <ModelPart content={content} items={coverage?.items ?? []} refused={refused} canEdit={canEdit} editsRanges={editsRanges} update={update} />
       </div>
       <Asked id={id} design={design} />
-      <Shown id={id} coverage={coverage} editing={editing} design={design} refused={refused} onWrite={setWriting} />
+      <Shown id={id} coverage={coverage} editing={editing} design={design} refused={refused} onWrite={setWriting} {...(isPast ? {} : { onRemark: (item: ItemKey) => setRemarking({ path: pathOfItem(item), words: null }) })} />
       <Observations observations={content.observations} canEdit={canEdit} onChange={(observations) => update((c) => ({ ...c, observations }))} />
-      <Remarks place="page" id={id} version={version} content={content} />
+      <Remarks place="page" id={id} version={version} content={remarked} asked={remarking} onAsked={() => setRemarking(null)} />
       <OwnFields place="page" id={id} kind="condition" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
       <Section title="Files">
         <div className="mt-1.5">
@@ -209,9 +212,11 @@ interface ShownProps {
   readonly design: Design | undefined;
   readonly refused: boolean;
   readonly onWrite: (items: readonly ItemKey[]) => void;
+  /** Absent: nothing is said here. */
+  readonly onRemark?: (item: ItemKey) => void;
 }
 
-function Shown({ id, coverage, editing, design, refused, onWrite }: ShownProps) {
+function Shown({ id, coverage, editing, design, refused, onWrite, onRemark }: ShownProps) {
   const { canEdit, person } = useFrame();
   const raise = useRaiseQuestion();
   const [why, setWhy] = useState<ItemKey | null>(null);
@@ -232,7 +237,7 @@ function Shown({ id, coverage, editing, design, refused, onWrite }: ShownProps) 
     : {};
   return (
     <Section title="What has to be shown" aside={summaryWords(coverage.items)} actions={<span className="text-ink2">{kindWords(coverage.items)}</span>}>
-      <ItemList condition={id} coverage={coverage} onWhy={(item) => setWhy(item.item.key)} {...actions} />
+      <ItemList condition={id} coverage={coverage} onWhy={(item) => setWhy(item.item.key)} {...actions} {...(onRemark === undefined ? {} : { onRemark })} />
       {content.model.kind === 'plain' && <p className="mt-2 text-xs text-ink2">A plain condition is shown by a case that covers it and names a step whose expected result speaks for it.</p>}
       {explained !== undefined && design !== undefined && stored !== undefined && <Why condition={{ ...stored, content }} design={design} coverage={coverage} item={explained} onClose={() => setWhy(null)} />}
     </Section>

@@ -1,6 +1,7 @@
 import type { ConditionId } from '@caderno/core/artefacts';
 import type { ItemKey } from '@caderno/core/conditions';
 import { shownBy, type ConditionCoverage, type InstanceRef, type ItemCoverage, type Standing } from '@caderno/core/coverage';
+import { pathOfItem } from '@caderno/core/remarks';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { address, useFrame } from '../frame/index.ts';
@@ -15,6 +16,8 @@ interface Props {
   readonly onLeaveOut?: (item: ItemKey, reason: string) => void;
   readonly onTakeBack?: (item: ItemKey) => void;
   readonly onAsk?: (item: ItemKey) => void;
+  /** Absent: nothing is said here. */
+  readonly onRemark?: (item: ItemKey) => void;
 }
 
 /** How many items are drawn at once, and how many instances are named for each. */
@@ -70,13 +73,13 @@ interface ItemProps extends Omit<Props, 'coverage'> {
   readonly marked: boolean;
 }
 
-function Item({ condition, coverage, refs, marked, onWhy, onAdd, onLeaveOut, onTakeBack, onAsk }: ItemProps) {
+function Item({ condition, coverage, refs, marked, onWhy, onAdd, onLeaveOut, onTakeBack, onAsk, onRemark }: ItemProps) {
   const [leaving, setLeaving] = useState(false);
   const { item, standing, instances, leftOut } = coverage;
   const open = standing === 'gap' || standing === 'linked';
   const ink = standing === 'gap' ? 'text-brick' : '';
   return (
-    <li id={`item-${item.number}`} className={`grid min-h-[30px] grid-cols-[16px_minmax(120px,1fr)_minmax(90px,0.9fr)_minmax(180px,2fr)] items-baseline gap-x-2.5 border-b border-rule py-1 ${marked ? 'bg-blue-wash' : ''}`}>
+    <li id={`item-${item.number}`} data-place={pathOfItem(item.key)} className={`group grid min-h-[30px] grid-cols-[16px_minmax(120px,1fr)_minmax(90px,0.9fr)_minmax(180px,2fr)] items-baseline gap-x-2.5 border-b border-rule py-1 ${marked ? 'bg-blue-wash' : ''}`}>
       <span className="self-center" title={STANDING_WORD[standing]}>
         <StandingShape standing={standing} />
         <span className="sr-only">
@@ -123,6 +126,12 @@ function Item({ condition, coverage, refs, marked, onWhy, onAdd, onLeaveOut, onT
             {' '}
             · <TextButton onClick={() => onAsk(item.key)}>ask</TextButton>
           </>
+        )}
+        {onRemark !== undefined && !leaving && (
+          <span className="opacity-0 focus-within:opacity-100 group-hover:opacity-100 print:hidden">
+            {' '}
+            · <TextButton aria-label={`Remark on ${item.name}`} onClick={() => onRemark(item.key)}>remark</TextButton>
+          </span>
         )}
         {leaving && onLeaveOut !== undefined && <ReasonForm label={`Reason for leaving out ${item.name}`} placeholder="Why it need not be shown" action="leave out" onCancel={() => setLeaving(false)} onGive={(reason) => (onLeaveOut(item.key, reason), setLeaving(false))} />}
       </span>

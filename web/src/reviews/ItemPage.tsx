@@ -1,4 +1,5 @@
 import { kindOfId } from '@caderno/core/artefacts';
+import { withItems } from '@caderno/core/remarks';
 import { answerOf, mayAgree, neededOf, seenUpTo } from '@caderno/core/reviews';
 import type { Review, ReviewItem } from '@caderno/contract';
 import { useState } from 'react';
@@ -59,7 +60,7 @@ export function ItemPage({ review, item, answering }: Props) {
       ) : (
         <Difference from={then.content} to={now.content} beside={beside} />
       )}
-      {now !== undefined && <Remarks place="page" id={id} version={version} content={now.content} asked={remarking} onAsked={() => setRemarking(null)} />}
+      {now !== undefined && <Remarks place="page" id={id} version={version} content={now.kind === 'condition' ? withItems(now.content) : now.content} asked={remarking} onAsked={() => setRemarking(null)} />}
     </article>
   );
 }

@@ -1,0 +1,41 @@
+import type { ArtefactId, ArtefactState } from '@caderno/core/artefacts';
+import type { Refusals } from './refusals.ts';
+
+/** What is refused of remarks, reviews and baselines. */
+export type AgreementRefusal =
+  | { readonly code: 'remark_unknown' }
+  | { readonly code: 'remark_not_yours' }
+  | { readonly code: 'too_many_remarks'; readonly limit: number }
+  | { readonly code: 'baseline_unknown' }
+  | { readonly code: 'moment_is_past' }
+  | { readonly code: 'baseline_of_nothing' }
+  | { readonly code: 'undo_of_baseline' }
+  | { readonly code: 'review_unknown' }
+  | { readonly code: 'review_ended' }
+  | { readonly code: 'review_of_nothing' }
+  | { readonly code: 'review_not_asked' }
+  | { readonly code: 'review_moved'; readonly id: ArtefactId; readonly version: number }
+  | { readonly code: 'reviewers_too_few'; readonly id: ArtefactId; readonly needed: number | 'all'; readonly authors: boolean }
+  | { readonly code: 'state_by_review'; readonly state: ArtefactState }
+  | { readonly code: 'undo_of_review' }
+  | { readonly code: 'offer_not_there' };
+
+/** Their statuses, and what is said of each. */
+export const AGREEMENT_REFUSALS: Refusals<AgreementRefusal> = {
+  remark_unknown: { status: 404, sentence: () => 'This remark is no longer there. Nothing was changed; what you wrote is still in its field.' },
+  remark_not_yours: { status: 403, sentence: () => 'Only who wrote a remark can say it otherwise, and not once it was taken back. Nothing was changed; you can answer it.' },
+  too_many_remarks: { status: 422, sentence: (refusal) => `${refusal.limit} remarks are the most for one artefact. Nothing was added.` },
+  baseline_unknown: { status: 404, sentence: () => 'There is no such baseline in this project.' },
+  moment_is_past: { status: 409, sentence: () => 'This is the project as a baseline holds it: nothing can be changed here. Go to the project of now to work on it.' },
+  baseline_of_nothing: { status: 422, sentence: () => 'None of these is there any more: no baseline was taken.' },
+  undo_of_baseline: { status: 409, sentence: () => 'A baseline stays: it is not undone. Nothing was changed.' },
+  review_unknown: { status: 404, sentence: () => 'There is no such review in this project.' },
+  review_ended: { status: 409, sentence: () => 'This review has ended. What was agreed in it stays agreed; ask for a new review for anything else.' },
+  review_of_nothing: { status: 422, sentence: () => 'None of these can be reviewed now: they are agreed as they are, in another review, withdrawn, or as they were when somebody objected. Nothing was changed.' },
+  review_not_asked: { status: 403, sentence: () => 'This review does not ask you. Nothing was changed; whoever asked for it can add you.' },
+  review_moved: { status: 409, sentence: (refusal) => `${refusal.id} is asked for as v${refusal.version} by now. Your answer was not taken; look at what changed and answer again.` },
+  reviewers_too_few: { status: 422, sentence: (refusal) => `Too few of those asked may agree to ${refusal.id}: ${refusal.needed === 'all' ? 'everybody who is asked' : refusal.needed === 1 ? 'somebody' : `${refusal.needed} people`} must agree${refusal.authors ? '' : ', and not those who wrote it'}. Nothing was changed; ask more people${refusal.authors ? '' : ', or let people agree to their own work in the project’s settings'}.` },
+  state_by_review: { status: 409, sentence: (refusal) => `In this project ${refusal.state === 'inReview' ? 'something is in review when a review asks for it' : 'something is agreed by a review only'}. Nothing was changed; ask for a review.` },
+  undo_of_review: { status: 409, sentence: () => 'What a review did is not undone from the journal. Nothing was changed; say otherwise in the review, or set the state.' },
+  offer_not_there: { status: 409, sentence: () => 'What is offered cannot be put there any more: the text it was for is gone, or what is offered does not fit there. Nothing is changed; write it by hand.' },
+};
