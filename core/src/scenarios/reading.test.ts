@@ -212,8 +212,11 @@ describe('a text read after one that is nearly the same', () => {
       return performance.now() - began;
     };
     readFeature(long('begun'));
-    const whole = Math.min(...Array.from({ length: 3 }, () => timed(() => readAnew(long('a')))));
-    const within = Math.min(...Array.from({ length: 3 }, (_, i) => timed(() => readFeature(long(`b${i}`)))));
+    // In turns, and the best of each: what else the machine does falls on both.
+    const texts = Array.from({ length: 9 }, (_, i) => long(`b${i}`));
+    const turns = texts.map((now) => ({ whole: timed(() => readAnew(now)), within: timed(() => readFeature(now)) }));
+    const whole = Math.min(...turns.map((turn) => turn.whole));
+    const within = Math.min(...turns.map((turn) => turn.within));
     expect(within).toBeLessThan(whole / 3);
   });
 });
