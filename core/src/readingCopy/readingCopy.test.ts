@@ -46,6 +46,9 @@ describe('the copy for reading', () => {
     expect(of({ kind: 'question', content: { ...question, status: 'open' } }).texts.map((t) => t.field)).toEqual(['text']);
     expect(of({ kind: 'question', content: { ...question, status: 'answered' } }).texts.map((t) => t.field)).toEqual(['text', 'answer']);
     expect(of({ kind: 'condition', content: { ...EMPTY_CONDITION, title: 'K' } }).table?.[0]).toEqual(['coverage item']);
+    const factor = (name: string) => ({ id: name, name, values: Array.from({ length: 60 }, (_, i) => ({ id: `v${i}`, value: String(i), aliases: [], valid: true, base: false, outcome: '' })) });
+    const huge = of({ kind: 'condition', content: { ...EMPTY_CONDITION, title: 'K', model: { kind: 'combination', factors: [factor('a'), factor('b')], constraints: [], strength: 'pairs', groups: [], seed: 1 } as never } });
+    expect([huge.table, huge.beyond]).toEqual([null, 3_600n]);
     const set = of({ kind: 'dataSet', content: { ...EMPTY_DATA_SET, title: 'D', parameters: [parameter('n')], rows: Array.from({ length: 510 }, (_, i) => row(`r${i}`, i === 0 ? {} : { n: String(i) })) } });
     expect([set.table?.slice(0, 3), set.table?.length, set.beyond]).toEqual([[['row', 'n'], ['r0', ''], ['r1', '1']], 501, 10n]);
   });

@@ -1,6 +1,6 @@
 import type { Attachment } from '../attachments/index.ts';
 import { EMPTY_CASE, type CaseContent } from '../cases/index.ts';
-import { coverageItems } from '../conditions/index.ts';
+import { countItems, coverageItems, type ConditionContent } from '../conditions/index.ts';
 import type { DataSetContent } from '../dataSets/index.ts';
 import type { KindAndContent } from '../kinds/index.ts';
 import { textOf } from '../scenarios/index.ts';
@@ -68,7 +68,7 @@ export function readingCopy(artefact: KindAndContent, library: Library, constant
     case 'feature':
       return { ...none, texts: texts({ scenarios: textOf(artefact.content) }) };
     case 'condition':
-      return { ...none, ...table(['coverage item'], coverageItems(artefact.content).map((item) => [item.name])), files: names(artefact.content.attachments) };
+      return { ...none, ...itemsOf(artefact.content), files: names(artefact.content.attachments) };
     case 'dataSet':
       return { ...none, texts: texts({ purpose: artefact.content.purpose }), ...table(...rowsOf(artefact.content)) };
     case 'shared':
@@ -88,6 +88,12 @@ function names(attachments: readonly Attachment[]): string[] {
 
 function table(columns: readonly string[], rows: readonly (readonly string[])[]): Pick<ReadingCopy, 'table' | 'beyond'> {
   return rows.length === 0 ? { table: null, beyond: 0n } : { table: [columns, ...rows.slice(0, MOST_ROWS)], beyond: BigInt(Math.max(0, rows.length - MOST_ROWS)) };
+}
+
+/** Of too many none is worked out: whoever has the link must not keep the server busy. */
+function itemsOf(content: ConditionContent): Pick<ReadingCopy, 'table' | 'beyond'> {
+  const count = countItems(content.model);
+  return count > BigInt(MOST_ROWS) ? { table: null, beyond: count } : table(['coverage item'], coverageItems(content).map((item) => [item.name]));
 }
 
 function rowsOf({ parameters, rows }: DataSetContent): [columns: string[], rows: string[][]] {

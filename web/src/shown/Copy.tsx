@@ -23,7 +23,7 @@ export function Copy({ id, copy }: Pick<ShownByLink, 'id' | 'copy'>) {
       {instances.map((instance, n) => (
         <Instance key={n} instance={instance} heading={instances.length > 1 || left > 0n || instance.name !== '' ? `instance ${n + 1} of ${(BigInt(instances.length) + left).toLocaleString()}` : null} />
       ))}
-      {left > 0n && <p className="mt-3 text-sm text-ochre-ink">{beyondWords(id, instances.length, left)}</p>}
+      {left > 0n && <p className="mt-3 text-sm text-ochre-ink">{beyondWords(id, copy, left)}</p>}
       {isEmpty && <p className="mt-4 text-ink2">Nothing is written yet beyond the title.</p>}
       {files.length > 0 && (
         <p className="mt-5 text-sm text-ink2">
@@ -34,10 +34,11 @@ export function Copy({ id, copy }: Pick<ShownByLink, 'id' | 'copy'>) {
   );
 }
 
-function beyondWords(id: ShownByLink['id'], instances: number, left: bigint): string {
+function beyondWords(id: ShownByLink['id'], { table, instances }: ShownByLink['copy'], left: bigint): string {
   const kind = parseArtefactId(id)?.kind;
+  if (kind === 'condition' && table === null) return `It has ${left.toLocaleString()} coverage items, too many to be shown here. Ask for them on paper or as a file.`;
   if (kind === 'condition' || kind === 'dataSet') return `and ${left.toLocaleString()} more`;
-  return instances === 0 ? 'It is too large to be shown here. Ask for it on paper or as a file.' : `and ${left.toLocaleString()} more ${left === 1n ? 'instance' : 'instances'} that are not shown here`;
+  return instances.length === 0 ? 'It is too large to be shown here. Ask for it on paper or as a file.' : `and ${left.toLocaleString()} more ${left === 1n ? 'instance' : 'instances'} that are not shown here`;
 }
 
 function Rows({ table: [columns = [], ...rows] }: { readonly table: NonNullable<ShownByLink['copy']['table']> }) {
