@@ -103,13 +103,20 @@ function cellText(value: CellValue | string | null): string {
     return iso.endsWith('T00:00:00.000Z') ? iso.slice(0, 10) : iso.replace(/:00\.000Z$/, '').replace('T', ' ');
   }
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  const text = String(value);
-  return text.startsWith("'") && isObjectName(text) ? text.slice(1) : text;
+  return String(value);
 }
 
-/** The writer keeps its texts in an object, where these names are taken: such a cell gets an apostrophe, which reading takes off. */
-function isObjectName(text: string): boolean {
-  return text.replace(/^'+/, '') in Object.prototype;
+/** What XML cannot hold or had better not, which the writer leaves out without a word: control characters, the replacement character, what is no character, halves of pairs. */
+const LEFT_OUT = /[\p{Cc}\p{Cs}\p{Noncharacter_Code_Point}\uFFFD]/gu;
+
+/**
+ * A text as a workbook spells it, every unit that its XML cannot hold as `_xHHHH_` (ECMA-376 part 1, 22.9.2.19 ST_Xstring), and so a text that looks like such
+ * a spelling. The writer keeps its texts in an object, where some names are taken: their first letter is spelt, too.
+ */
+function spelt(text: string): string {
+  const units = (characters: string): string => characters.split('').map((unit) => `_x${unit.charCodeAt(0).toString(16).toUpperCase().padStart(4, '0')}_`).join('');
+  if (text in Object.prototype) return units(text.slice(0, 1)) + text.slice(1);
+  return text.replace(/_(?=x[\dA-Fa-f]{4}_)/g, units).replace(LEFT_OUT, (character) => ('\t\n'.includes(character) ? character : units(character)));
 }
 
 /** What one cell of a spreadsheet can hold. */
@@ -129,7 +136,7 @@ export async function writeSheets(sheets: readonly { readonly name: string; read
     const data = rows.map((row, i) => {
       // A look takes most of the time of a cell: only rows that need more than one line have one.
       const look = { ...(isTall(row) ? { wrap: true, alignVertical: 'top' as const } : {}), ...(i === 0 ? { fontWeight: 'bold' as const } : {}) };
-      return row.map((cell) => (cell === '' ? null : { value: isObjectName(cell) ? `'${cell}` : cell, type: String, ...look }));
+      return row.map((cell) => (cell === '' ? null : { value: spelt(cell), type: String, ...look }));
     });
     return { sheet: names[at] ?? '', data, columns, stickyRowsCount: 1 };
   });
