@@ -16,9 +16,10 @@ import { LIMITS } from './limits.ts';
 import { changesSinceSchema, coverageSinceSchema, headsPageSchema } from './log.ts';
 import { changeManySchema, changedManySchema, findPlacesSchema } from './many.ts';
 import { foundPlacesSchema } from './replacing.ts';
+import { momentTextSchema } from './moment.ts';
 import { madeReadLinkSchema, newReadLinkSchema, readLinkSchema, shownByLinkSchema } from './readLinks.ts';
 import { acceptInvitationSchema, accessTokenSchema, accountChangeSchema, accountSchema, changePasswordSchema, forgottenSchema, invitationSchema, invitedSchema, linkWordSchema, newEmailSchema, newInvitationSchema, openedInvitationSchema, madeAccessTokenSchema, newAccessTokenSchema, outsideHostsSchema, personEventQuerySchema, personEventSchema, resetLinkSchema, resetPasswordSchema, revealSchema, revealedSchema, sessionLineSchema } from './accounts.ts';
-import { existingMemberSchema, memberSchema, newMemberSchema, newProjectSchema, projectKeySchema, projectRefSchema, roleSchema, sessionSchema, setUpSchema, signInSchema } from './people.ts';
+import { existingMemberSchema, memberSchema, newMemberSchema, newProjectSchema, projectKeySchema, projectRefSchema, openedMomentSchema, roleSchema, sessionSchema, setUpSchema, signInSchema } from './people.ts';
 import { serverStateSchema } from './serverState.ts';
 import { projectSettingsSchema, settingsSchema } from './settings.ts';
 import { answerSchema, newThreadSchema, openThreadSchema, remarkIdSchema, remarkTextSchema, remarkThreadSchema, settledSchema, takeOfferSchema } from './remarks.ts';
@@ -146,7 +147,7 @@ export const api = {
   listFrozen: { method: 'GET', path: '/projects/:project/baselines/:baseline/items', access: 'reader', token: 'read', summary: 'What a baseline holds', params: ofBaseline, query: none, body: nothing, response: frozenItemsSchema },
   readFrozen: { method: 'GET', path: '/projects/:project/baselines/:baseline/items/:id', access: 'reader', token: 'read', summary: 'An artefact as a baseline holds it', params: ofBaseline.extend({ id: artefactIdSchema }), query: none, body: nothing, response: frozenContentSchema },
   compareBaselines: { method: 'GET', path: '/projects/:project/baselines/:baseline/changes', access: 'reader', token: 'read', summary: 'What changed from a baseline to another, or to now', params: ofBaseline, query: z.object({ to: baselineNumberSchema.optional() }), body: nothing, response: frozenChangesSchema },
-  openMoment: { method: 'POST', path: '/projects/:project/baselines/:baseline/moment', access: 'reader', reads: true, summary: 'Open the whole project as a baseline holds it, to be read below a key of its own', params: ofBaseline, query: none, body: none, response: projectRefSchema },
+  openMoment: { method: 'POST', path: '/projects/:project/moments/:moment', access: 'reader', reads: true, summary: 'Open the whole project as a baseline holds it, or as it was at a revision, to be read below a key of its own', params: inProject.extend({ moment: momentTextSchema }), query: none, body: none, response: openedMomentSchema },
   exportFolder: { method: 'GET', path: '/projects/:project/baselines/:baseline/folder', access: 'reader', token: 'read', summary: 'All that a baseline holds as a zip of open files', params: ofBaseline, query: none, body: nothing, response: fileResponse },
   exportComparison: { method: 'GET', path: '/projects/:project/baselines/:baseline/changes/file', access: 'reader', token: 'read', summary: 'What changed from a baseline to another, or to now, as a file', params: ofBaseline, query: comparisonQuerySchema, body: nothing, response: fileResponse },
   planBringBack: { method: 'POST', path: '/projects/:project/baselines/:baseline/back/plan', access: 'analyst', summary: 'What bringing artefacts back to how a baseline holds them would change', params: ofBaseline, query: none, body: bringBackSchema, response: bringBackPlanSchema, most: LIMITS.lists },

@@ -29,7 +29,7 @@ export {
   ROLES,
   demoPersonSchema,
   memberSchema,
-  momentKey, momentOfKey, projectRefSchema,
+  projectRefSchema,
   newAccountSchema,
   newMemberSchema,
   newProjectSchema,
@@ -40,12 +40,14 @@ export {
   type NewAccount,
   type NewMember,
   type NewProject,
+  type OpenedMoment,
   type Person,
   type ProjectRef,
   type Role,
   type Session,
   type SetUp,
 } from './people.ts';
+export { momentKey, momentOfKey, momentOfText, momentText, type Moment } from './moment.ts';
 export { type NewReadLink, type ReadLink, type ShownByLink } from './readLinks.ts';
 export { PERSON_ACTIONS, TOKEN_SCOPES, acceptInvitationSchema, accountSchema, changePasswordSchema, forgottenSchema, newEmailSchema, newInvitationSchema, personEventSchema, resetPasswordSchema, type Invitation, type AccessTokenLine, type Account, type NewAccessToken, type TokenScope, type PersonAction, type PersonEvent, type SessionLine } from './accounts.ts';
 export {

@@ -1,5 +1,5 @@
-import { baselineNumber, type BaselineNumber } from '@caderno/core/baselines';
 import { z } from 'zod';
+import { momentTextSchema } from './moment.ts';
 import { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
 import { textUpTo, trimmedTextUpTo } from './text.ts';
 
@@ -37,29 +37,23 @@ const projectKey = z
   .regex(/^[a-z][a-z0-9-]{0,39}$/)
   .refine((key) => !RESERVED_KEYS.includes(key), 'is reserved');
 
-/** Small letters, digits and dashes, none that an address of ours has; with `@B-2` behind it the project as a baseline holds it. */
+/** Small letters, digits and dashes, none that an address of ours has; with a moment behind an `@` the project as it was then. */
 export const projectKeySchema = z.string().transform((key, context) => {
   const [project = '', moment, ...more] = key.split('@');
-  if (more.length === 0 && projectKey.safeParse(project).success && (moment === undefined || /^B-[1-9]\d{0,8}$/.test(moment))) return key;
+  if (more.length === 0 && projectKey.safeParse(project).success && (moment === undefined || momentTextSchema.safeParse(moment).success)) return key;
   context.addIssue({ code: 'custom', message: 'is the key of no project' });
   return z.NEVER;
 });
-
-/** The key of a project as a baseline holds it. */
-export function momentKey(project: string, baseline: BaselineNumber): string {
-  return `${project}@B-${baseline}`;
-}
-
-/** What a key is a moment of; null when it is that of a project as it is now. */
-export function momentOfKey(key: string): { readonly project: string; readonly baseline: BaselineNumber } | null {
-  const [project = '', moment] = key.split('@');
-  return moment === undefined ? null : { project, baseline: baselineNumber(Number(moment.slice(2))) };
-}
 
 /** A project, and what one may do in it. `key` stands in addresses. */
 export const projectRefSchema = z.object({ key: projectKeySchema, name: z.string(), role: z.enum(ROLES) });
 /** See {@link projectRefSchema}. */
 export type ProjectRef = z.infer<typeof projectRefSchema>;
+
+/** A project as it was, opened to be read below a key of its own; `at`: when that was. */
+export const openedMomentSchema = projectRefSchema.extend({ at: z.iso.datetime() });
+/** See {@link openedMomentSchema}. */
+export type OpenedMoment = z.infer<typeof openedMomentSchema>;
 
 /** Who is signed in, what is open to them, and how one could sign in. */
 export const sessionSchema = z.object({

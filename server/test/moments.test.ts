@@ -6,8 +6,8 @@ import { newCover, plainStep, stepId } from '@caderno/core/cases';
 import { EMPTY_SHARED } from '@caderno/core/shared';
 import { api, momentKey, type AnyEndpoint, type Operation } from '@caderno/contract';
 import fc from 'fast-check';
-import { sweepMoments } from '../src/baselines/index.ts';
 import { inTransaction } from '../src/database/index.ts';
+import { sweepMoments } from '../src/moments/index.ts';
 import { condition, eachInProject, requirement, testCase, type Caller } from './harness.ts';
 
 const the = eachInProject('moments');
@@ -26,7 +26,9 @@ beforeEach(async () => {
 const OTHER_SCALE = { ...DEFAULT_RISK_SCALE, risks: DEFAULT_RISK_SCALE.risks.map((row) => row.map(() => 'low' as const)) };
 const as = (project: string, session = the.sessions.analyst): Caller => (name, input = {}, headers = {}) => the.server.as(session)(name, { ...input, params: Object.assign({}, input.params, { project }) }, headers);
 const take = async (of: object = { everything: true }) => (await analyst('takeBaseline', { body: { name: 'Then', note: '', of } as never })).data.number;
-const open = (n: number, call = analyst) => call('openMoment', { params: { baseline: baselineNumber(n) } as never, body: {} });
+const openAt = (moment: string, call = analyst) => call('openMoment', { params: { moment } as never, body: {} });
+const open = (n: number, call = analyst) => openAt(`B-${n}`, call);
+const revision = async () => (await analyst('readProject')).data.figures.revision;
 const save = async (id: string, change: object) => {
   const { summary, content } = (await analyst('readArtefact', { params: { id } as never })).data;
   return analyst('saveArtefact', { params: { id } as never, body: { kind: summary.kind, content: { ...content, ...change }, note: '' } as never }, { 'if-match': `"${summary.version}"` });
@@ -48,11 +50,12 @@ async function readAll(call: Caller) {
   return JSON.parse(JSON.stringify({ modules, figures, heads, contents, coverage, settings, suspect, texts, graph, items, found })) as unknown;
 }
 
-test('opened, a baseline is the whole project as it was, whatever was done since', async () => {
-  // What the others change is never undone itself.
+const ACTS = ['case', 'requirement', 'shared', 'state', 'make', 'move', 'undo', 'settings', 'review', 'answer'] as const;
+
+/** Carries out acts of every kind; what the preparation did is never undone itself. */
+async function actor() {
   const prepared = new Set((await analyst('listChanges', { query: {} })).data.map((c) => c.id));
-  const act = fc.constantFrom('case', 'requirement', 'shared', 'state', 'make', 'move', 'undo', 'settings');
-  const carryOut = async (a: string, i: number): Promise<void> => {
+  return async (a: (typeof ACTS)[number], i: number): Promise<void> => {
     if (a === 'case') await save('C-1', { title: `Case ${i}`, tags: [`t${i}`], covers: i % 2 === 0 ? [] : [newCover('K-1', 1)] });
     else if (a === 'requirement') await save('R-1', { text: `Text ${i}`, rating: { likelihood: i % 3, impact: 1 }, module: `M${i}` });
     else if (a === 'shared') await save('S-1', { steps: [plainStep(stepId('x'), `open ${i}`)] });
@@ -62,11 +65,22 @@ test('opened, a baseline is the whole project as it was, whatever was done since
     else if (a === 'undo') {
       const last = (await analyst('listChanges', { query: {} })).data.find((c) => !c.undone && c.action !== 'baseline' && !prepared.has(c.id));
       if (last !== undefined) await analyst('undoChange', { params: { change: last.id } as never, body: {} });
+    } else if (a === 'review') await analyst('askReview', { body: { title: `Look ${i}`, note: '', reviewers: [the.people.lead], due: null, ids: ['C-1', 'R-1'] } as never });
+    else if (a === 'answer') {
+      const [review] = (await analyst('listReviews')).data;
+      const id = i % 2 === 0 ? 'C-1' : 'R-1';
+      const { version } = (await analyst('readArtefact', { params: { id } as never })).data.summary;
+      if (review !== undefined) await the.lead('answerReview', { params: { review: review.number } as never, body: { of: [{ id, version }], agrees: i % 3 !== 0, note: 'because' } });
     } else {
       const { version, settings } = (await the.lead('readSettings')).data;
       await the.lead('saveSettings', { body: { ...settings, modules: [`M ${i}`], riskScale: i % 2 === 0 ? settings.riskScale : OTHER_SCALE } }, { 'if-match': `"${version}"` });
     }
   };
+}
+
+test('opened, a baseline is the whole project as it was, whatever was done since', async () => {
+  const carryOut = await actor();
+  const act = fc.constantFrom(...ACTS);
   await fc.assert(
     fc.asyncProperty(fc.array(act, { maxLength: 5 }), fc.array(act, { minLength: 1, maxLength: 8 }), async (before, after) => {
       for (const [i, a] of before.entries()) await carryOut(a, i);
@@ -74,12 +88,69 @@ test('opened, a baseline is the whole project as it was, whatever was done since
       const then = await readAll(analyst);
       for (const [i, a] of after.entries()) await carryOut(a, i + 10);
       const opened = (await open(number)).data;
-      expect(opened).toEqual({ key: momentKey(the.key, baselineNumber(number)), name: expect.any(String), role: 'reader' });
+      expect(opened).toEqual({ key: momentKey(the.key, { kind: 'baseline', baseline: baselineNumber(number) }), name: expect.any(String), role: 'reader', at: expect.any(String) });
       expect(await readAll(as(opened.key))).toEqual(then);
     }),
     { numRuns: 8 },
   );
 }, 240_000);
+
+/** Requirements in the order of the outline, not of the numbers that their places happen to have. */
+function inOrder(all: unknown): unknown {
+  const { heads, contents, texts, ...rest } = all as { heads: { id: string; parent?: string | null; position?: number }[]; contents: [string][]; texts: { id: string }[] };
+  const isBefore = (a: (typeof heads)[number], b: (typeof heads)[number]) => (a.position ?? 0) - (b.position ?? 0) || Number(a.id.slice(2)) - Number(b.id.slice(2));
+  const places = heads.filter((h) => h.id.startsWith('R-')).toSorted(isBefore);
+  const rankOf = (head: (typeof heads)[number]) => places.filter((p) => p.parent === head.parent).indexOf(head);
+  const byId = (a: string, b: string) => (a < b ? -1 : 1);
+  return {
+    ...rest,
+    heads: heads.map((head) => ({ ...head, position: rankOf(head) })).toSorted((a, b) => byId(a.id, b.id)),
+    contents: contents.toSorted(([a], [b]) => byId(a, b)),
+    texts: texts.toSorted((a, b) => byId(a.id, b.id)),
+  };
+}
+
+test('any moment of the journal reads as the project did then, whatever was done since', async () => {
+  const carryOut = await actor();
+  let turn = 0;
+  await fc.assert(
+    fc.asyncProperty(fc.array(fc.constantFrom(...ACTS), { minLength: 3, maxLength: 12 }), fc.integer({ min: 0, max: 20 }), async (acts, pick) => {
+      const moments: { at: number; read: unknown }[] = [];
+      for (const [i, a] of acts.entries()) {
+        if (i === pick % acts.length || i === 1) moments.push({ at: await revision(), read: inOrder(await readAll(analyst)) });
+        await carryOut(a, (turn += 1));
+      }
+      for (const { at, read } of moments) {
+        const opened = await openAt(String(at));
+        expect([opened.status, opened.data.key]).toEqual([200, `${the.key}@${at}`]);
+        expect(inOrder(await readAll(as(opened.data.key)))).toEqual(read);
+      }
+    }),
+    { numRuns: 8 },
+  );
+}, 240_000);
+
+test('only what is agreed is read at its agreed versions, with what it cannot be read without; older moments of the journal go', async () => {
+  for (const id of ['C-1', 'K-1']) await analyst('setState', { params: { id } as never, body: { state: 'agreed' } });
+  await save('C-1', { title: 'Given otherwise', steps: [plainStep(stepId('a'), 'give it', 'it is taken')] });
+  await save('S-1', { steps: [plainStep(stepId('x'), 'open wide')] });
+  await analyst('createArtefact', { body: testCase({ title: 'Never agreed' }) });
+  const [at, opened] = [await revision(), (await openAt(`${await revision()}-agreed`)).data];
+  expect(opened.key).toBe(`${the.key}@${at}-agreed`);
+  const agreed = as(opened.key);
+  const heads = (await Promise.all(ARTEFACT_KINDS.map(async (kind) => (await agreed('listArtefacts', { query: { kind } as never })).data))).flat();
+  // Nobody agreed to the shared steps, nor to the requirement: they are there as they stand, as the case and the condition could not be read without.
+  expect(heads.map((h) => [h.id, h.version, h.state])).toEqual([['R-1', 1, 'draft'], ['K-1', 1, 'agreed'], ['C-1', 1, 'agreed'], ['S-1', 2, 'draft']]);
+  expect((await agreed('readArtefact', { params: { id: 'C-1' } as never })).data.content).toMatchObject({ title: 'Give it', steps: [{ pinned: null }, { pinned: 1 }, {}] });
+  expect((await agreed('readCoverage')).data).toMatchObject({ counts: { shown: 1 } });
+  expect((await agreed('listSuspectLinks')).data).toEqual([]);
+  expect((await openAt(`${at + 1}`)).refusal.code).toBe('moment_unknown');
+  for (let earlier = 1; earlier < at; earlier += 1) for (const text of [`${earlier}`, `${earlier}-agreed`]) expect((await openAt(text)).status).toBe(200);
+  expect((await as(`${the.key}@1`)('readSettings')).refusal.code).toBe('project_unknown');
+  expect((await as(`${the.key}@${at - 1}-agreed`)('readSettings')).status).toBe(200);
+  const [[kept]] = (await the.server.db.query(`SELECT count(*)::int AS count FROM project WHERE key LIKE '${the.key}@%'`)) as unknown as [[{ count: number }]];
+  expect(kept.count).toBe(12);
+});
 
 test('nobody changes it, whoever they are; whoever is in the project reads it, and nobody else', async () => {
   const { key } = (await open(await take())).data;

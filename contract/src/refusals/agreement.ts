@@ -8,6 +8,7 @@ export type AgreementRefusal =
   | { readonly code: 'too_many_remarks'; readonly limit: number }
   | { readonly code: 'baseline_unknown' }
   | { readonly code: 'moment_is_past' }
+  | { readonly code: 'moment_unknown' }
   | { readonly code: 'baseline_of_nothing' }
   | { readonly code: 'undo_of_baseline' }
   | { readonly code: 'review_unknown' }
@@ -26,7 +27,8 @@ export const AGREEMENT_REFUSALS: Refusals<AgreementRefusal> = {
   remark_not_yours: { status: 403, sentence: () => 'Only who wrote a remark can say it otherwise, and not once it was taken back. Nothing was changed; you can answer it.' },
   too_many_remarks: { status: 422, sentence: (refusal) => `${refusal.limit} remarks are the most for one artefact. Nothing was added.` },
   baseline_unknown: { status: 404, sentence: () => 'There is no such baseline in this project.' },
-  moment_is_past: { status: 409, sentence: () => 'This is the project as a baseline holds it: nothing can be changed here. Go to the project of now to work on it.' },
+  moment_is_past: { status: 409, sentence: () => 'This is the project as it was: nothing can be changed here. Go to the project of now to work on it.' },
+  moment_unknown: { status: 404, sentence: () => 'The journal of this project has no such moment. Choose an entry of it.' },
   baseline_of_nothing: { status: 422, sentence: () => 'None of these is there any more: no baseline was taken.' },
   undo_of_baseline: { status: 409, sentence: () => 'A baseline stays: it is not undone. Nothing was changed.' },
   review_unknown: { status: 404, sentence: () => 'There is no such review in this project.' },

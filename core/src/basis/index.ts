@@ -67,4 +67,5 @@ export {
   type OutlineMove,
   type OutlinePlace,
 } from './outline.ts';
+export { outlineBefore, type MoveMade, type StoodAt } from './outlineBefore.ts';
 export { vagueWords } from './wording/vagueWords.ts';

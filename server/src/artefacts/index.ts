@@ -2,7 +2,7 @@ export { CHANGES_CHANNEL, artefactOfRetry, changeOfRetry, idOfRow, lockProject, 
 export { changeStates, createArtefact, putStates, returnState, saveArtefact, setState, type StateNow } from './store.ts';
 export { endWhatIsDone, leaveReviews } from './underReview.ts';
 export { findArtefact, readContent } from './findArtefact.ts';
-export { insertArtefacts, insertUnproven, readHeads, refuseUnsound, reserveNumbers, writeUnproven, writeVersions, type NewArtefactRow, type OnWritten, type Save } from './write.ts';
+export { insertArtefacts, insertUnproven, meaningBegan, readHeads, refuseUnsound, reserveNumbers, writeUnproven, writeVersions, type NewArtefactRow, type OnWritten, type Save } from './write.ts';
 export { lastPosition, moveRequirement, outlinePlaces, placeAfter, placeInOrder, restorePlace } from './outline.ts';
 export { attachmentOf, attachmentsOf, keepAttachment, noteAttachment, readAttachment, sweepAttachments } from './attachments.ts';
 export { dropDraft, keepDraft } from './draft.ts';
@@ -15,6 +15,7 @@ export { readLibrary } from './library.ts';
 export { asJson, contentHash, contentOrBroken, contentOrRefused, kindAndContentOrBroken, refuseUnreadable, textsOrBroken } from './stored.ts';
 export { deriveAnew } from './derive.ts';
 export { rebuildDerived } from './rebuild.ts';
-export { importBaseSchema, undoPlanSchema, type CarriedHere, type UndoPlan } from './undoPlan.ts';
+export { importBaseSchema, storedPlaceSchema, undoPlanSchema, type CarriedHere, type UndoPlan } from './undoPlan.ts';
+export { readAllVersions, readVersions } from './versionsOf.ts';
 export { reachedBy } from './reached.ts';
 export { rowsOfIds } from './rowsOfIds.ts';

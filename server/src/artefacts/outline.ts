@@ -19,29 +19,35 @@ export async function moveRequirement(work: UnitOfWork, actor: Actor, id: Requir
 
 /** Puts a requirement back where an undo wants it; what moved in between keeps its order. */
 export async function restorePlace(work: UnitOfWork, row: ArtefactRow, place: StoredPlace): Promise<JournalEntryPart> {
-  const from = placeOf(row);
+  const from = await placeOf(work, row);
   await makeRoom(work, row, place.parentId, place.position);
-  await row.update(place, { transaction: work.transaction });
-  return placePart(row, from);
+  await row.update({ parentId: place.parentId, position: place.position }, { transaction: work.transaction });
+  return placePart(work, row, from);
 }
 
 /** Gives a requirement its place. @throws {DomainError} when it would stand below itself, or too deep. */
 export async function placeAfter(work: UnitOfWork, row: ArtefactRow, parent: RequirementId | null, after: RequirementId | null | 'last'): Promise<JournalEntryPart> {
-  const from = placeOf(row);
+  const from = await placeOf(work, row);
   const parentRow = parent === null ? null : await findArtefact(work, row.projectId, parent);
   if (parentRow !== null) await refuseImpossible(work, row, parentRow);
   const position = await positionAfter(work, row, parentRow?.id ?? null, after);
   await makeRoom(work, row, parentRow?.id ?? null, position);
   await row.update({ parentId: parentRow?.id ?? null, position }, { transaction: work.transaction });
-  return placePart(row, from);
+  return placePart(work, row, from);
 }
 
-function placeOf(row: ArtefactRow): StoredPlace {
-  return { parentId: row.parentId, position: row.position };
+async function placeOf(work: UnitOfWork, { id, projectId, parentId, position, number }: ArtefactRow): Promise<StoredPlace> {
+  const [before] = await selectRows(
+    work,
+    idRow,
+    `SELECT id FROM artefact WHERE project_id = $1 AND kind = 'requirement' AND parent_id IS NOT DISTINCT FROM $2 AND id <> $3 AND (position, number) < ($4, $5) ORDER BY position DESC, number DESC LIMIT 1`,
+    [projectId, parentId, id, position, number],
+  );
+  return { parentId, position, after: before?.id ?? null };
 }
 
-function placePart(row: ArtefactRow, from: StoredPlace): JournalEntryPart {
-  return { artefact: row, fromVersion: null, toVersion: null, undo: { kind: 'place', from, to: placeOf(row) } };
+async function placePart(work: UnitOfWork, row: ArtefactRow, from: StoredPlace): Promise<JournalEntryPart> {
+  return { artefact: row, fromVersion: null, toVersion: null, undo: { kind: 'place', from, to: await placeOf(work, row) } };
 }
 
 async function positionAfter(work: UnitOfWork, row: ArtefactRow, parentId: string | null, after: RequirementId | null | 'last'): Promise<number> {

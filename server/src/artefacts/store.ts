@@ -64,8 +64,7 @@ export async function changeStates(work: UnitOfWork, actor: Actor, rows: readonl
 /** Takes back the setting of a state: what came about meanwhile in reviews stays. */
 export async function returnState(work: UnitOfWork, actor: Actor, row: ArtefactRow, { from, agreed }: Extract<UndoPlan, { kind: 'state' }>): Promise<JournalEntryPart[]> {
   const before = agreed !== undefined && agreed.to === row.agreedVersion ? agreed.from : row.agreedVersion;
-  row.set({ agreedVersion: before });
-  const state = await stateToReturnTo(work, row, from);
+  const state = await stateToReturnTo(work, { id: row.id, meaningSince: row.meaningSince, agreedVersion: before }, from);
   if (state !== 'inReview') await leaveReviews(work, actor, [row]);
   return putStates(work, [{ row, state, agreed: before }]);
 }

@@ -56,7 +56,7 @@ export async function endWhatIsDone(work: UnitOfWork, reviews: readonly string[]
 }
 
 /** The state something is put back to when a setting of its state is undone: what was agreed since, or is no longer asked for, is neither agreed nor in review. */
-export async function stateToReturnTo(work: UnitOfWork, row: ArtefactRow, state: ArtefactState): Promise<ArtefactState> {
+export async function stateToReturnTo(work: UnitOfWork, row: Pick<ArtefactRow, 'id' | 'meaningSince' | 'agreedVersion'>, state: ArtefactState): Promise<ArtefactState> {
   switch (state) {
     case 'inReview':
       return (await answersAny(work, 'SELECT 1 FROM review_item WHERE artefact_id = $1 AND open', [row.id])) ? 'inReview' : 'draft';

@@ -4,15 +4,17 @@ import type { ImportBase } from '@caderno/core/exchange';
 import { artefactIdSchema, storedSettingsSchema, type ProjectSettings } from '@caderno/contract';
 import { z } from 'zod';
 
-/** A requirement's place as stored: row ids, so that it survives as data. */
+/** A requirement's place as stored: row ids, so that it survives as data. `after`: the one it stood after, null: it was the first; not kept of moves of long ago. */
 export interface StoredPlace {
   readonly parentId: string | null;
   readonly position: number;
+  readonly after?: string | null | undefined;
 }
 
 /** How to undo a part of a command. Each kind's undoing is again a part with a plan. */
 export type UndoPlan =
-  | { readonly kind: 'content'; readonly from: number; readonly to: number }
+  /** `state`: what it was before, where the change of meaning made it another; not known of changes of long ago. */
+  | { readonly kind: 'content'; readonly from: number; readonly to: number; readonly state?: ArtefactState | undefined }
   | { readonly kind: 'existence'; readonly exists: boolean }
   /** `agreed`: the agreed version before and after; not known of changes of long ago. */
   | { readonly kind: 'state'; readonly from: ArtefactState; readonly to: ArtefactState; readonly agreed?: { readonly from: number | null; readonly to: number | null } | undefined }
@@ -43,15 +45,16 @@ export const importBaseSchema: z.ZodType<ImportBase> = z.object({
 const carriedHereSchema: z.ZodType<CarriedHere> = z.object({ first: z.object({ project: z.string(), id: artefactIdSchema }), versions: z.array(z.tuple([z.number(), z.number()])), schema: z.number(), base: z.unknown() });
 
 const state = z.enum(ARTEFACT_STATES);
-const place = z.object({ parentId: z.string().nullable(), position: z.number() });
+/** As it is stored. */
+export const storedPlaceSchema = z.object({ parentId: z.string().nullable(), position: z.number(), after: z.string().nullable().optional() });
 const version = z.number();
 
 /** As it is stored beside the journal; settings of before a part was known have its default. */
 export const undoPlanSchema: z.ZodType<UndoPlan> = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('content'), from: version, to: version }),
+  z.object({ kind: z.literal('content'), from: version, to: version, state: state.optional() }),
   z.object({ kind: z.literal('existence'), exists: z.boolean() }),
   z.object({ kind: z.literal('state'), from: state, to: state, agreed: z.object({ from: version.nullable(), to: version.nullable() }).optional() }),
-  z.object({ kind: z.literal('place'), from: place, to: place }),
+  z.object({ kind: z.literal('place'), from: storedPlaceSchema, to: storedPlaceSchema }),
   z.object({ kind: z.literal('settings'), from: storedSettingsSchema, to: storedSettingsSchema }),
   z.object({ kind: z.literal('imported'), from: importBaseSchema.nullable(), to: importBaseSchema.nullable() }),
   z.object({ kind: z.literal('carried'), from: carriedHereSchema.nullable(), to: carriedHereSchema.nullable() }),

@@ -96,11 +96,11 @@ export async function insertUnproven(work: UnitOfWork, actor: Actor, change: str
   return { rows, parts: rows.map((artefact) => ({ artefact, fromVersion: null, toVersion: artefact.head, undo: { kind: 'existence', exists: false } })) };
 }
 
-/** The version with which the present meaning of an artefact began, of all its versions from the first on. */
-function meaningBegan(versions: readonly KindAndContent[]): number {
-  const meanings = versions.map((value) => asJson(meaningOf(value)));
+/** The version with which the present meaning of an artefact began, of all its versions from the first on. What one that cannot be read (null) meant nobody knows. */
+export function meaningBegan(versions: readonly (KindAndContent | null)[]): number {
+  const meanings = versions.map((value) => (value === null ? undefined : asJson(meaningOf(value))));
   const now = meanings.at(-1);
-  return now === undefined ? 1 : meanings.findLastIndex((meaning) => !sameJson(meaning, now)) + 2;
+  return now === undefined ? Math.max(1, versions.length) : meanings.findLastIndex((meaning) => meaning === undefined || !sameJson(meaning, now)) + 2;
 }
 
 /** What nothing was said of in the project's own fields, and a priority that it has not, begin as the project wants them. */
@@ -166,12 +166,12 @@ export async function writeUnproven(work: UnitOfWork, actor: Actor, change: stri
       const value = settledValue(asked, head ?? null);
       // A head that cannot be read is replaced whatever the new one says; what it meant nobody knows.
       if (head !== undefined && sameJson(asJson(head.content), asJson(value.content))) return [];
-      return [{ row, value, from: row.head, version: row.head + 1, meaningSince: head !== undefined && sameJson(asJson(meaningOf(head)), asJson(meaningOf(value))) ? row.meaningSince : row.head + 1 }];
+      return [{ row, value, from: row.head, stateBefore: row.state, version: row.head + 1, meaningSince: head !== undefined && sameJson(asJson(meaningOf(head)), asJson(meaningOf(value))) ? row.meaningSince : row.head + 1 }];
     });
     await updateRows(work, actor, scale, changed);
     await insertVersions(work, actor, change, changed, note);
     await writeLinks(work, actor.projectId, changed.map(({ row, value }) => ({ rowId: row.id, value })));
-    parts.push(...changed.map(({ row, from, version }): JournalEntryPart => ({ artefact: row, fromVersion: from, toVersion: version, undo: { kind: 'content', from, to: version } })));
+    parts.push(...changed.map(({ row, from, version, stateBefore }): JournalEntryPart => ({ artefact: row, fromVersion: from, toVersion: version, undo: { kind: 'content', from, to: version, ...(stateBefore === row.state ? {} : { state: stateBefore }) } })));
     await onWritten((done += chunk.length));
   }
   return parts;

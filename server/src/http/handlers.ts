@@ -1,12 +1,13 @@
 import type { ArtefactId, RequirementId } from '@caderno/core/artefacts';
 import { asJson, sameJson } from '@caderno/core/versions';
-import { requirementIdSchema, type Operation, type ResponseOf } from '@caderno/contract';
+import { momentOfText, requirementIdSchema, type Operation, type ResponseOf } from '@caderno/contract';
 import { createArtefact, describeArtefact, dropDraft, findArtefact, keepDraft, moveRequirement, readArtefact, readBroken, readLibrary, restoreVersion, saveArtefact, setState } from '../artefacts/index.ts';
-import { bringBack, compareBaselines, listBaselines, listFrozen, openMoment, planBringBack, readFrozen } from '../baselines/index.ts';
+import { bringBack, compareBaselines, listBaselines, listFrozen, planBringBack, readFrozen } from '../baselines/index.ts';
 import { listBasisTexts, listSuspectLinks, mergeRequirements, saveSettings, settleSuspectLinks, splitRequirement } from '../basis/index.ts';
 import { listConditions, readDesign } from '../coverage/index.ts';
 import { cancelRun, readProgress } from '../exchange/index.ts';
 import { find, findByWords, chosenIds, findPlaces, listByQuery } from '../find/index.ts';
+import { openMoment } from '../moments/index.ts';
 import { follow, markInbox, readChoices, readFollowing, saveChoices } from '../inbox/index.ts';
 import { answer, beginThread, listOpenThreads, listRemarks, rewordRemark, settleThread, takeBackRemark, takeOffer, type Speaker } from '../remarks/index.ts';
 import { listSavedQueries, readListViews, removeQuery, saveListView, saveQuery, type Asker } from '../lists/index.ts';
@@ -144,7 +145,7 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   listFrozen: ({ params }, call) => listFrozen(call.work, membershipOf(call).projectId, params.baseline),
   readFrozen: ({ params }, call) => readFrozen(call.work, membershipOf(call).projectId, params.baseline, params.id),
   compareBaselines: ({ params, query }, call) => compareBaselines(call.work, membershipOf(call).projectId, params.baseline, query.to ?? null),
-  openMoment: ({ params }, call) => openMoment(call.work, membershipOf(call).projectId, params.baseline),
+  openMoment: ({ params }, call) => openMoment(call.work, membershipOf(call).projectId, momentOfText(params.moment)),
   planBringBack: ({ params, body }, call) => planBringBack(call.work, membershipOf(call).projectId, params.baseline, body),
   bringBack: ({ params, body }, call) => bringBack(call.work, actorOf(call), params.baseline, body),
 

@@ -1,7 +1,7 @@
 import { parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
 import { api } from '@caderno/contract';
 import { z } from 'zod';
-import { isMomentToBeMade } from '../baselines/index.ts';
+import { isMomentToBeMade } from '../moments/index.ts';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 import type { Call } from './context.ts';
 import type { HeldOperation, HeldRequest } from './handlers.ts';
@@ -25,7 +25,7 @@ export async function isHeavy(work: UnitOfWork, { name, body, params }: HeldRequ
     const few = fewNamed(body);
     return few === null || membership === null || (await storedSize(work, ofArtefacts(few, membership.projectId))) > LARGE_STORED;
   }
-  if (name === 'openMoment') return membership !== null && (await isMomentToBeMade(work, membership.projectId, params.baseline ?? ''));
+  if (name === 'openMoment') return membership !== null && (await isMomentToBeMade(work, membership.projectId, params.moment ?? ''));
   if (name === 'bringBack' || name === 'planBringBack') {
     const sent = api.bringBack.body.safeParse(readJson(body));
     return sent.success && (!('ids' in sent.data.of) || sent.data.of.ids.length > FEW);

@@ -1,6 +1,6 @@
 import type { Sequelize } from 'sequelize';
 import { sweepAttachments } from '../artefacts/index.ts';
-import { sweepMoments } from '../baselines/index.ts';
+import { sweepMoments } from '../moments/index.ts';
 import { execute, inTransaction } from '../database/index.ts';
 import { sweepFiles } from '../exchange/index.ts';
 import type { Files } from '../files/index.ts';

@@ -1,0 +1,1 @@
+export { isMomentToBeMade, openMoment, sweepMoments } from './openMoment.ts';
