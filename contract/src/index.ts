@@ -29,6 +29,7 @@ export {
   ROLES,
   demoPersonSchema,
   memberSchema,
+  projectKeySchema,
   projectRefSchema,
   newAccountSchema,
   newMemberSchema,

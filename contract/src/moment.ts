@@ -3,7 +3,7 @@ import { z } from 'zod';
 
 /**
  * A moment at which a project is read as a whole: as a baseline holds it, or as it was right after a revision of its journal.
- * `agreedOnly`: everything at the version that had been agreed last then, and what never was agreed left out.
+ * `agreedOnly`: everything at the version that had been agreed last then; what never was agreed is left out, the basis and what is used aside.
  */
 export type Moment = { readonly kind: 'baseline'; readonly baseline: BaselineNumber } | { readonly kind: 'revision'; readonly revision: number; readonly agreedOnly: boolean };
 

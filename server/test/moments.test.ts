@@ -130,7 +130,7 @@ test('any moment of the journal reads as the project did then, whatever was done
   );
 }, 240_000);
 
-test('only what is agreed is read at its agreed versions, with what it cannot be read without; older moments of the journal go', async () => {
+test('only what is agreed is read at its agreed versions, with its basis and what it uses; older moments of the journal go', async () => {
   for (const id of ['C-1', 'K-1']) await analyst('setState', { params: { id } as never, body: { state: 'agreed' } });
   await save('C-1', { title: 'Given otherwise', steps: [plainStep(stepId('a'), 'give it', 'it is taken')] });
   await save('S-1', { steps: [plainStep(stepId('x'), 'open wide')] });
@@ -139,8 +139,8 @@ test('only what is agreed is read at its agreed versions, with what it cannot be
   expect(opened.key).toBe(`${the.key}@${at}-agreed`);
   const agreed = as(opened.key);
   const heads = (await Promise.all(ARTEFACT_KINDS.map(async (kind) => (await agreed('listArtefacts', { query: { kind } as never })).data))).flat();
-  // Nobody agreed to the shared steps, nor to the requirement: they are there as they stand, as the case and the condition could not be read without.
-  expect(heads.map((h) => [h.id, h.version, h.state])).toEqual([['R-1', 1, 'draft'], ['K-1', 1, 'agreed'], ['C-1', 1, 'agreed'], ['S-1', 2, 'draft']]);
+  // Nobody agreed to the shared steps, nor to the requirements: they are there as they stand, as the case could not be read without, and nobody would know what is not shown.
+  expect(heads.map((h) => [h.id, h.version, h.state])).toEqual([['R-1', 1, 'draft'], ['R-2', 1, 'draft'], ['K-1', 1, 'agreed'], ['C-1', 1, 'agreed'], ['S-1', 2, 'draft']]);
   expect((await agreed('readArtefact', { params: { id: 'C-1' } as never })).data.content).toMatchObject({ title: 'Give it', steps: [{ pinned: null }, { pinned: 1 }, {}] });
   expect((await agreed('readCoverage')).data).toMatchObject({ counts: { shown: 1 } });
   expect((await agreed('listSuspectLinks')).data).toEqual([]);

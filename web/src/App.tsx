@@ -1,4 +1,4 @@
-import { artefactIdSchema, momentOfKey, type Session } from '@caderno/contract';
+import { artefactIdSchema, momentOfKey, momentText, projectKeySchema, type Moment, type Session } from '@caderno/contract';
 import { QueryCache, QueryClient, QueryClientProvider, useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, type ComponentProps, type ReactNode } from 'react';
 import { Link, Navigate, createBrowserRouter, useParams } from 'react-router';
@@ -153,24 +153,31 @@ function SignedIn({ start = false, newProject = false }: { readonly start?: bool
   if (newProject || (first === undefined && session.mayMakeProjects)) return chapter(<NewProject />);
   if (first === undefined) return <Empty title="No project yet">You have an account, and no project is open to you. An administrator can add you to one.</Empty>;
   if (start) return <Navigate to={address.coverage(first.key)} replace />;
-  const past = momentOfKey(key ?? '');
+  const past = projectKeySchema.safeParse(key).success ? momentOfKey(key ?? '') : null;
   const project = session.projects.find((p) => p.key === (past?.project ?? key));
   if (project === undefined) return <Empty title="No such project">You have no project “{key}”.</Empty>;
   const around = { projects: session.projects, person: session.person, openToAll: session.openToAll, mayMakeProjects: session.mayMakeProjects };
   return past === null ? <Frame key={project.key} project={project} {...around} /> : <PastProject key={key} past={past} {...around} />;
 }
 
-/** A project as a baseline holds it, which is made ready first. */
-function PastProject({ past, ...around }: { readonly past: Past } & Omit<ComponentProps<typeof Frame>, 'project' | 'past'>) {
-  const { project, baseline } = past;
-  const { data, error } = useQuery({ queryKey: [project, 'baselines', baseline, 'moment'], queryFn: () => call('openMoment', { params: { project, baseline }, body: {} }), staleTime: Number.POSITIVE_INFINITY });
-  if (data !== undefined) return <Frame project={data} past={past} {...around} />;
-  if (error === null) return <p className="p-7 text-ink2">Opening B-{baseline}: the whole project as it was …</p>;
+/** A project as it was at a moment, which is made ready first. */
+function PastProject({ past, ...around }: { readonly past: Pick<Past, 'project' | 'moment'> } & Omit<ComponentProps<typeof Frame>, 'project' | 'past'>) {
+  const { project, moment } = past;
+  const text = momentText(moment);
+  // One that was not looked at for long may be gone: it is asked for again whenever one comes to it.
+  const { data, error } = useQuery({ queryKey: [project, 'moments', text], queryFn: () => call('openMoment', { params: { project, moment: text }, body: {} }), staleTime: Number.POSITIVE_INFINITY, gcTime: 0 });
+  if (data !== undefined) return <Frame project={data} past={{ ...past, at: data.at }} {...around} />;
+  if (error === null) return <p className="p-7 text-ink2">{openingWords(moment)}</p>;
   return (
-    <Empty title="This baseline cannot be opened" action={<Link className="underline" to={address.baselines(project)}>The baselines of the project</Link>}>
+    <Empty title="This moment cannot be opened" action={<Link className="underline" to={moment.kind === 'baseline' ? address.baselines(project) : address.journal(project)}>{moment.kind === 'baseline' ? 'The baselines of the project' : 'The journal of the project'}</Link>}>
       {failureSentence(error)}
     </Empty>
   );
+}
+
+function openingWords(moment: Moment): string {
+  if (moment.kind === 'baseline') return `Opening B-${moment.baseline}: the whole project as it was …`;
+  return moment.agreedOnly ? 'Looking up what is agreed …' : 'Opening the whole project as it was …';
 }
 
 /** Nothing of a project is left on the page, nor kept beside it, once a session is over. */

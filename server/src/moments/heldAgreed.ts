@@ -1,4 +1,4 @@
-import { ARTEFACT_KINDS, artefactId, type ArtefactId } from '@caderno/core/artefacts';
+import { ARTEFACT_KINDS, artefactId, type ArtefactId, type ArtefactKind } from '@caderno/core/artefacts';
 import { linksOf } from '@caderno/core/kinds';
 import { z } from 'zod';
 import { readVersions } from '../artefacts/index.ts';
@@ -8,28 +8,24 @@ import type { Held } from './held.ts';
 /** Contents that are in memory at a time. */
 const AT_A_TIME = 500;
 
-const row = z.object({ id: z.string(), kind: z.enum(ARTEFACT_KINDS), number: z.number(), head: z.number(), agreed: z.number().nullable(), parent: z.string().nullable() });
+const row = z.object({ id: z.string(), kind: z.enum(ARTEFACT_KINDS), number: z.number(), head: z.number(), agreed: z.number().nullable() });
 type Row = z.infer<typeof row>;
 const linkRow = z.object({ from: z.string(), to: z.string() });
 
-/**
- * What is agreed in a project, each at the version agreed last. What it cannot be read without is there too, as it
- * stands, where nobody ever agreed to it: what it uses, what it derives from, and the headings above that.
- */
+/** What tests are designed from: it is there as it stands where nobody agreed to it, or nobody would know what is not shown yet. */
+const BASIS: readonly ArtefactKind[] = ['requirement', 'condition', 'question'];
+
+/** What is agreed in a project, each at the version agreed last, with the basis and with what that uses, which stand as they are where nobody ever agreed to them. */
 export async function heldAgreed(work: UnitOfWork, projectId: string): Promise<Held> {
   const rows = await selectRows(
     work,
     row,
-    `SELECT id, kind, number, head, CASE WHEN state <> 'withdrawn' THEN agreed_version END AS agreed, parent_id AS parent FROM artefact WHERE project_id = $1 AND deleted_at IS NULL ORDER BY id`,
+    `SELECT id, kind, number, head, CASE WHEN state <> 'withdrawn' THEN agreed_version END AS agreed FROM artefact WHERE project_id = $1 AND deleted_at IS NULL ORDER BY id`,
     [projectId],
   );
-  const needed = await neededBy(work, projectId, rows);
-  const byId = new Map(rows.map((r) => [r.id, r]));
-  const held = new Set(rows.filter((r) => r.agreed !== null).map((r) => r.id));
-  for (const id of held) {
-    const parent = byId.get(id)?.parent ?? null;
-    for (const other of [...(needed.get(id) ?? []), ...(parent === null ? [] : [parent])]) held.add(other);
-  }
+  const used = await usedBy(work, projectId, rows);
+  const held = new Set(rows.filter((r) => r.agreed !== null || BASIS.includes(r.kind)).map((r) => r.id));
+  for (const id of held) for (const other of used.get(id) ?? []) held.add(other);
   const records = rows.flatMap(({ id, head, agreed }) => (held.has(id) ? [{ id, version: agreed ?? head, agreed: agreed !== null }] : []));
   return {
     sql: `
@@ -40,17 +36,16 @@ export async function heldAgreed(work: UnitOfWork, projectId: string): Promise<H
   };
 }
 
-/** What each cannot be read without: of the version that is held, which may lead elsewhere than the one of now. */
-async function neededBy(work: UnitOfWork, projectId: string, rows: readonly Row[]): Promise<Map<string, readonly string[]>> {
-  const needed = new Map<string, string[]>();
-  const links = await selectRows(work, linkRow, `SELECT l.from_id AS from, l.to_id AS to FROM link l JOIN artefact a ON a.id = l.from_id WHERE a.project_id = $1 AND l.type IN ('uses', 'derives')`, [projectId]);
-  for (const { from, to } of links) needed.set(from, [...(needed.get(from) ?? []), to]);
+/** What each uses: in the version that is held, which may use something else than the one of now. */
+async function usedBy(work: UnitOfWork, projectId: string, rows: readonly Row[]): Promise<Map<string, readonly string[]>> {
+  const used = new Map<string, string[]>();
+  for (const { from, to } of await selectRows(work, linkRow, `SELECT l.from_id AS from, l.to_id AS to FROM link l JOIN artefact a ON a.id = l.from_id WHERE a.project_id = $1 AND l.type = 'uses'`, [projectId])) {
+    used.set(from, [...(used.get(from) ?? []), to]);
+  }
   const ids = new Map<ArtefactId, string>(rows.map((r) => [artefactId(r.kind, r.number), r.id]));
   const earlier = rows.flatMap(({ id, agreed, head }) => (agreed === null || agreed === head ? [] : [{ id, version: agreed }]));
   for (let from = 0; from < earlier.length; from += AT_A_TIME) {
-    for (const [id, value] of await readVersions(work, earlier.slice(from, from + AT_A_TIME))) {
-      needed.set(id, linksOf(value).flatMap((link) => (link.type === 'uses' || link.type === 'derives' ? (ids.get(link.to) ?? []) : [])));
-    }
+    for (const [id, value] of await readVersions(work, earlier.slice(from, from + AT_A_TIME))) used.set(id, linksOf(value).flatMap((link) => (link.type === 'uses' ? (ids.get(link.to) ?? []) : [])));
   }
-  return needed;
+  return used;
 }

@@ -30,7 +30,7 @@ export function BaselinePage({ baseline, others }: Props) {
       <h2 className="mt-1 font-serif text-2xl font-semibold">{name}</h2>
       {note !== '' && <p className="mt-1 whitespace-pre-wrap">{note}</p>}
       <p className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-1 print:hidden">
-        <Link className="font-semibold text-blue underline underline-offset-2" to={address.coverage(momentKey(project, number))}>
+        <Link className="font-semibold text-blue underline underline-offset-2" to={address.coverage(momentKey(project, { kind: 'baseline', baseline: number }))}>
           Open the project as it was
         </Link>
         <SaveAsFiles number={number} />

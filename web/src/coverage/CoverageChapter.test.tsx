@@ -1,6 +1,6 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, expect, test } from '@jest/globals';
-import { cleanup, screen, waitFor, within } from '@testing-library/react';
+import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { caseHead } from '../../test/heads.ts';
 import { onThePage } from '../../test/onThePage.tsx';
 import { conditionHead, requirementHead, standInProject } from '../../test/standInProject.ts';
@@ -32,4 +32,15 @@ test('an empty project says so without a number that is none', async () => {
   onThePage(<CoverageChapter />);
   await screen.findByRole('heading', { name: 'Design coverage' });
   expect(screen.queryByText(/NaN|Infinity|undefined/)).toBeNull();
+});
+
+test('what is agreed leads to the project of now at its agreed versions; on a moment it is not offered', async () => {
+  standInProject([], [], { readProject: () => ({ key: 'p', name: 'P', role: 'analyst' as const, modules: [], figures: { revision: 41, requirements: 0, conditions: 0, cases: 0, shared: 0, openQuestions: 0, suspectLinks: 0 } }) });
+  onThePage(<CoverageChapter />, {}, '/p/coverage?list=unanalysed');
+  fireEvent.click(await screen.findByRole('button', { name: 'only what is agreed' }));
+  await waitFor(() => expect(screen.getByTitle('Address').textContent).toBe('/p@41-agreed/coverage?list=unanalysed'));
+  cleanup();
+  onThePage(<CoverageChapter />, { project: 'p@41', isPast: true });
+  await screen.findByRole('heading', { name: 'Design coverage' });
+  expect(screen.queryByRole('button', { name: 'only what is agreed' })).toBeNull();
 });

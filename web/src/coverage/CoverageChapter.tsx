@@ -5,8 +5,8 @@ import type { ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { useCoverage, useScenarioEffort } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
-import { Spread, address, useFrame } from '../frame/index.ts';
-import { STANDING_WORD, StandingShape, TECHNIQUE_WORD, countOf, durationOf } from '../look/index.ts';
+import { Spread, address, useFrame, useSeeAgreed } from '../frame/index.ts';
+import { STANDING_WORD, StandingShape, TECHNIQUE_WORD, TextButton, countOf, durationOf } from '../look/index.ts';
 import { FirstSteps } from '../overview/index.ts';
 import { Bars } from './Bars.tsx';
 import { ItemsBehind, WorstGaps, type Behind } from './ItemsBehind.tsx';
@@ -44,7 +44,10 @@ function Numbers({ report }: { readonly report: CoverageReport }) {
   const { counts, weighted } = report;
   return (
     <header className="px-6 pb-4 pt-5">
-      <h1 className="font-serif text-2xl font-semibold">Design coverage</h1>
+      <div className="flex items-baseline justify-between gap-4">
+        <h1 className="font-serif text-2xl font-semibold">Design coverage</h1>
+        <OnlyAgreed />
+      </div>
       <ul className="mt-2 grid grid-cols-[repeat(5,auto)] justify-between gap-x-4">
         <Figure to="?standing=shown" value={percentWords(percentDown(shownRatio(counts)))} words="shown by rows and expected results" />
         <Figure to="?list=unanalysed" value={`${report.unanalysed.length.toLocaleString()}\u00a0of\u00a0${report.requirements.length.toLocaleString()}`} words="requirements not analysed yet" />
@@ -54,6 +57,12 @@ function Numbers({ report }: { readonly report: CoverageReport }) {
       </ul>
     </header>
   );
+}
+
+/** Leads to the coverage of what people agreed to. */
+function OnlyAgreed() {
+  const see = useSeeAgreed(useFrame().project);
+  return see === null ? null : <TextButton className="text-sm print:hidden" onClick={see}>only what is agreed</TextButton>;
 }
 
 /** What is not counted because it cannot be read. */

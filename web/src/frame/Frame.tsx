@@ -12,8 +12,9 @@ import { CHAPTERS, type ChapterPath } from './chapters.ts';
 import { useCommands, type Command } from './commands.ts';
 import { THEMES, THEME_WORD, chooseTheme, countOf, useTheme } from '../look/index.ts';
 import type { FindOrDo } from './FindOrDo.tsx';
-import { PastBanner, type Past } from './PastBanner.tsx';
+import { PastBanner, pastWords, type Past } from './PastBanner.tsx';
 import { SkipLink } from './SkipLink.tsx';
+import { useSeeAgreed } from './useSeeAgreed.ts';
 import { UndoLast } from './UndoLast.tsx';
 import { browserTitle, useNameOfPage } from './pageName.ts';
 
@@ -26,7 +27,7 @@ interface Props {
   /** Everybody who reaches the server may come in. */
   readonly openToAll: boolean;
   readonly mayMakeProjects: boolean;
-  /** The baseline it is open as; null: it is the project of now. */
+  /** The moment it is open as; null: it is the project of now. */
   readonly past?: Past | null;
 }
 
@@ -47,7 +48,7 @@ export function Frame({ project, projects, person, openToAll, mayMakeProjects, p
   const [open, setOpen] = useState<'find' | 'keys' | null>(null);
   const { connected } = useProjectStream(project.key);
   useFrameCommands(project.key, setOpen);
-  const title = browserTitle(useNameOfPage(), useLocation().pathname, past === null ? project.name : `${project.name} in B-${past.baseline}`);
+  const title = browserTitle(useNameOfPage(), useLocation().pathname, past === null ? project.name : `${project.name} ${pastWords(past)}`);
   const context: FrameContext = { project: project.key, person, canEdit: roleReaches(project.role, 'analyst'), canLead: roleReaches(project.role, 'lead'), canManage: roleReaches(project.role, 'administrator'), isPast: past !== null };
   return (
     <div className="flex h-full min-w-[320px] flex-col">
@@ -105,6 +106,7 @@ function FindField({ project, isOpen, onClose }: { readonly project: string; rea
 
 function useFrameCommands(project: string, setOpen: (open: 'find' | 'keys') => void): void {
   const navigate = useNavigate();
+  const seeAgreed = useSeeAgreed(project);
   const commands = useMemo<Command[]>(
     () => [
       { id: 'find', title: 'Find or do anything', keys: '$mod+k', keyLabel: 'Ctrl K', whileTyping: true, run: () => setOpen('find') },
@@ -122,8 +124,9 @@ function useFrameCommands(project: string, setOpen: (open: 'find' | 'keys') => v
       { id: 'go-settings', title: 'Go to the settings of the project', run: () => void navigate(address.settings(project)) },
       { id: 'go-people', title: 'Go to the people of the project', run: () => void navigate(address.people(project)) },
       { id: 'go-account', title: 'Go to your account', run: () => void navigate(address.account(project)) },
+      ...(seeAgreed === null ? [] : [{ id: 'see-agreed', title: 'See only what is agreed', run: seeAgreed }]),
     ],
-    [navigate, project, setOpen],
+    [navigate, project, seeAgreed, setOpen],
   );
   useCommands(commands);
 }

@@ -1,20 +1,32 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, expect, test } from '@jest/globals';
+import { momentOfText } from '@caderno/contract';
 import { baselineNumber } from '@caderno/core/baselines';
 import { cleanup, screen, waitFor } from '@testing-library/react';
 import { onThePage } from '../../test/onThePage.tsx';
 import { standInProject } from '../../test/standInProject.ts';
-import { PastBanner } from './PastBanner.tsx';
+import { PastBanner, pastWords, type Past } from './PastBanner.tsx';
 
 afterEach(cleanup);
 
 const taken = (part: string) => ({ number: baselineNumber(2), name: 'Before the pilot', note: '', by: 'Rui M.', at: '2026-01-01T10:00:00.000Z', part, revision: 9, seal: 'a'.repeat(64), counts: {}, agreed: 0, coverage: null });
+const past = (text: string): Past => ({ project: 'p', moment: momentOfText(text), at: '2026-01-01T10:00:00.000Z' });
+const said = async (text: string, words: RegExp) => {
+  standInProject([], [], { listBaselines: () => [taken('R-4')] });
+  onThePage(<PastBanner past={past(text)} />, {}, `/p@${text}/cases/C-7?row=3`);
+  const note = screen.getByRole('note', { name: 'As it was' });
+  await waitFor(() => expect(note.textContent).toMatch(words));
+  return screen.getAllByRole('link').map((l) => [l.textContent, l.getAttribute('href')]);
+};
+const now = ['This page now', '/p/cases/C-7?row=3'];
 
 test('it says which moment one reads, of what part, and leads to the same page of now', async () => {
-  standInProject([], [], { listBaselines: () => [taken('R-4')] });
-  onThePage(<PastBanner past={{ project: 'p', baseline: baselineNumber(2) }} />, {}, '/p@B-2/cases/C-7?row=3');
-  const note = screen.getByRole('note', { name: 'As it was' });
-  await waitFor(() => expect(note.textContent).toMatch(/^The project as it was in B-2 Before the pilot, .*2026.*, of R-4 only\. Nothing can be changed here\./));
-  const links = screen.getAllByRole('link').map((l) => [l.textContent, l.getAttribute('href')]);
-  expect(links).toEqual([['What changed since', '/p/baselines/2'], ['This page now', '/p/cases/C-7?row=3']]);
+  expect(await said('B-2', /^The project as it was in B-2 Before the pilot, .*2026.*, of R-4 only\. Nothing can be changed here\./)).toEqual([['What changed since', '/p/baselines/2'], now]);
+});
+
+test('a moment of the journal, and what was agreed at one, say so', async () => {
+  expect(await said('120', /^The project as it was on .*2026.*\. Nothing can be changed here\./)).toEqual([['Journal', '/p/journal'], now]);
+  cleanup();
+  expect(await said('120-agreed', /^Only what is agreed, as of .*2026.*: cases and what they use, each at the version agreed last\..* Nothing can be changed here\./)).toEqual([now]);
+  expect([pastWords(past('B-2')), pastWords(past('120')), pastWords(past('120-agreed'))]).toEqual(['in B-2', expect.stringMatching(/^as it was, .*2026/), expect.stringMatching(/^as agreed, .*2026/)]);
 });

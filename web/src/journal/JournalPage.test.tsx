@@ -41,3 +41,10 @@ test('an undo that is refused changes nothing on the page, and goes out as one c
   expect(server.calls('undoChange')[0]!.headers.get('command-id')).toMatch(/^[0-9a-f-]{36}$/);
   expect(screen.getByRole('button', { name: /^Undo:/ })).toBeTruthy();
 });
+
+test('one looks back at the project as it was right after an entry, at what it changed', async () => {
+  standInProject([], [], { listChanges: () => [change(7), change(6, { size: 40, action: 'write', detail: '40 cases moved' }), change(5, { artefact: null })] });
+  onThePage(<JournalPage />);
+  const links = await screen.findAllByRole('link', { name: /^Look back: right after/ });
+  expect(links.map((a) => a.getAttribute('href'))).toEqual(['/p@7/cases/C-1', '/p@6/coverage', '/p@5/coverage']);
+});

@@ -1,5 +1,5 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
-import type { Change } from '@caderno/contract';
+import { momentKey, type Change } from '@caderno/contract';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { toast } from 'sonner';
@@ -16,7 +16,7 @@ export function JournalPage() {
     <div className="h-full overflow-y-auto px-8 py-6">
       <div className="mx-auto max-w-4xl">
         <h1 className="font-serif text-2xl font-semibold">Journal</h1>
-        <p className="mt-1 text-sm text-ink2">Every command on the project, newest first. Undoing takes out that change alone; what came after it stays.</p>
+        <p className="mt-1 text-sm text-ink2">Every command on the project, newest first. Undoing takes out that change alone; what came after it stays. Look back to read the whole project as it was right after an entry.</p>
         <Changes project={project} />
       </div>
     </div>
@@ -55,7 +55,7 @@ export function Changes({ project, artefact }: { readonly project: string; reado
 
 function ChangeLine({ project, change, named }: { readonly project: string; readonly change: Change; readonly named: boolean }) {
   const refresh = useRefresh(project);
-  const { canEdit } = useFrame();
+  const { canEdit, isPast } = useFrame();
   const undo = (): void =>
     void call('undoChange', { params: { project, change: change.id }, body: {} }, { commandId: crypto.randomUUID() }).then(() => {
       toast.success(`Undone: ${changeWords(change)}.`);
@@ -75,7 +75,7 @@ function ChangeLine({ project, change, named }: { readonly project: string; read
       <span className="flex shrink-0 items-baseline gap-3 text-xs text-ink2">
         {change.artefact !== null && (change.size === 1 || !named) && change.fromVersion !== null && change.toVersion !== null && (
           <Link className="underline" to={`${address.versions(project, change.artefact)}?from=${change.fromVersion}&to=${change.toVersion}`}>
-            compare
+            Compare
           </Link>
         )}
         {canEdit && mayBeUndone(change) && (
@@ -83,12 +83,23 @@ function ChangeLine({ project, change, named }: { readonly project: string; read
             undo
           </TextButton>
         )}
+        {!isPast && (
+          <Link className="underline" to={thenAddress(project, change)} title="The whole project as it was right after this" aria-label={`Look back: right after “${changeWords(change)}”`}>
+            Look back
+          </Link>
+        )}
         <time dateTime={change.at} title={dateAndTime(change.at)}>
           {new Date(change.at).toLocaleTimeString(undefined, { timeStyle: 'short' })}
         </time>
       </span>
     </li>
   );
+}
+
+/** The project right after a change, at what it changed. */
+function thenAddress(project: string, { revision, artefact, size }: Change): string {
+  const then = momentKey(project, { kind: 'revision', revision, agreedOnly: false });
+  return artefact === null || size > 1 ? address.coverage(then) : address.artefact(then, artefact);
 }
 
 /** What a change is about: its one artefact, or what it did to many. */

@@ -22,6 +22,7 @@ const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' 
   following: 'never',
   // What is frozen never changes; against now it is asked anew by whoever looks at it.
   baselines: 'never',
+  moments: 'never',
   readLinks: 'never',
   frozenChanges: 'everyChange',
   // Lists of the server, by what they are of.
