@@ -4,7 +4,7 @@ import { CASE_KINDS, CLONED_PARTS, EXECUTIONS } from '@caderno/core/cases';
 import { z } from 'zod';
 import { changeSchema } from './artefacts.ts';
 import { artefactIdSchema, caseIdSchema, conditionIdSchema, dataSetIdSchema, ownFieldIdSchema, phraseKeySchema, requirementIdSchema, sharedIdSchema, versionNumberSchema } from './ids.ts';
-import { ownValueSchema } from './kinds/index.ts';
+import { ownValueSchema, pinSchema } from './kinds/index.ts';
 import { LIMITS } from './limits.ts';
 import { searchSchema, textPartsSchema, withoutSchema } from './replacing.ts';
 import { textUpTo, trimmedTextUpTo } from './text.ts';
@@ -37,7 +37,7 @@ const editSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('wording'), from: z.array(phraseKeySchema).min(1).max(200).readonly(), to: phraseKeySchema }),
   z.strictObject({ kind: z.literal('own'), field: ownFieldIdSchema, value: ownValueSchema.nullable() }),
   z.strictObject({ kind: z.literal('pins'), of: z.union([sharedIdSchema, caseIdSchema, dataSetIdSchema]), version: versionNumberSchema }),
-  z.strictObject({ kind: z.literal('uses'), of: z.union([sharedIdSchema, caseIdSchema, dataSetIdSchema]), pinned: versionNumberSchema.nullable() }),
+  z.strictObject({ kind: z.literal('uses'), of: z.union([sharedIdSchema, caseIdSchema, dataSetIdSchema]), pinned: pinSchema }),
 ]);
 
 const replacementSchema = z.strictObject({ from: textUpTo(LIMITS.name), to: textUpTo(LIMITS.name) });

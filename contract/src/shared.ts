@@ -2,7 +2,7 @@ import { ARTEFACT_STATES } from '@caderno/core/artefacts';
 import type { FoundRun, RenameHindrance, Used } from '@caderno/core/shared';
 import { z } from 'zod';
 import { changeSchema } from './artefacts.ts';
-import { argumentsSchema, caseContentSchema, dataSetContentSchema, plainStepSchema, sharedContentSchema, stepSchema } from './kinds/index.ts';
+import { argumentsSchema, caseContentSchema, dataSetContentSchema, pinSchema, plainStepSchema, sharedContentSchema, stepSchema } from './kinds/index.ts';
 import { caseIdSchema, dataSetIdSchema, sharedIdSchema, stepIdSchema, versionNumberSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
 import { isEachOnce } from './once.ts';
@@ -12,7 +12,7 @@ const stepsOwnerId = z.union([sharedIdSchema, caseIdSchema]);
 const reusableId = z.union([sharedIdSchema, caseIdSchema, dataSetIdSchema]);
 
 /** What is asked for of the library: `S-4` for the latest version, `S-4@2` for the second, parted by commas. */
-export const libraryQuerySchema = z.object({ uses: z.string().max(20_000).regex(/^(?:[SCD]-[1-9]\d{0,8}(?:@[1-9]\d{0,8})?(?:,|$))*$/) });
+export const libraryQuerySchema = z.object({ uses: z.string().max(20_000).regex(/^(?:[SCD]-[1-9]\d{0,8}(?:@(?:[1-9]\d{0,8}|agreed))?(?:,|$))*$/) });
 
 /** What a use leads to: shared steps, a case or a data set, in one version. */
 export const usedSchema: z.ZodType<Used> = z.discriminatedUnion('kind', [
@@ -31,7 +31,7 @@ const connected = z.object({
   agreedVersion: z.int().nullable(),
   distance: z.int(),
   follows: z.boolean(),
-  pinned: z.int().nullable(),
+  pinned: pinSchema,
   /** Rows of its own, at least one; null for what is not executed itself. */
   instances: z.int().nullable(),
 });
@@ -77,7 +77,7 @@ const hindrance: z.ZodType<RenameHindrance> = z.discriminatedUnion('code', [
   z.object({ code: z.literal('name_invalid'), name: z.string() }),
   z.object({ code: z.literal('name_in_use'), id: stepsOwnerId, name: z.string() }),
   z.object({ code: z.literal('name_of_constant'), name: z.string() }),
-  z.object({ code: z.literal('pinned_takes_it'), id: stepsOwnerId, used: stepsOwnerId, version: z.int() }),
+  z.object({ code: z.literal('pinned_takes_it'), id: stepsOwnerId, used: stepsOwnerId, version: z.union([z.int(), z.literal('agreed')]) }),
 ]);
 
 /** A parameter of an artefact renamed everywhere; with `apply` false only what that would change is answered. */
@@ -95,7 +95,7 @@ export type RenamePlan = z.infer<typeof renamedSchema>;
 /** The project's reuse as it is drawn; `leftOut`: how many artefacts are more than can be drawn. */
 export const reuseGraphSchema = z.object({
   nodes: z.array(z.object({ id: reusableId, title: z.string(), module: z.string(), state: z.enum(ARTEFACT_STATES) })),
-  edges: z.array(z.object({ from: reusableId, to: reusableId, pinned: z.int().nullable() })),
+  edges: z.array(z.object({ from: reusableId, to: reusableId, pinned: pinSchema })),
   leftOut: z.int(),
 });
 /** Who uses whom in the whole project. */

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
+import type { Pin } from '@caderno/core/artefacts';
 import { newCover, parameterId, stepId, plainStep, type Step } from '@caderno/core/cases';
 import { remarkId } from '@caderno/core/remarks';
 import { EMPTY_SHARED, type Used } from '@caderno/core/shared';
@@ -21,7 +22,7 @@ afterAll(async () => {
 });
 
 const line = (id: string, action: string, expected = ''): Step => plainStep(stepId(id), action, expected);
-const use = (shared: string, pinned: number | null = null): Step => ({ kind: 'shared', id: stepId(randomUUID().slice(0, 8)), shared: shared as `S-${number}`, pinned, arguments: [] });
+const use = (shared: string, pinned: Pin = null): Step => ({ kind: 'shared', id: stepId(randomUUID().slice(0, 8)), shared: shared as `S-${number}`, pinned, arguments: [] });
 const callOf = (id: string): Step => ({ kind: 'call', id: stepId(randomUUID().slice(0, 8)), case: id as `C-${number}`, pinned: null, rows: { kind: 'every' }, arguments: [] });
 const shared = (title: string, steps: readonly Step[]) => ({ kind: 'shared' as const, content: { ...EMPTY_SHARED, title, steps } });
 const made = async (body: Parameters<typeof call<'createArtefact'>>[1] extends infer I ? (I extends { body?: infer B } ? B : never) : never): Promise<string> => (await call('createArtefact', { body })).data.summary.id;
@@ -58,6 +59,42 @@ test('who uses it and what it uses: directly, through others, following or behin
   // What is used cannot be undone away.
   const [change] = (await call('listChanges', { query: { artefact: middle as 'S-1' } })).data;
   expect((await call('undoChange', { params: { change: change?.id ?? '' }, body: {} })).data).toMatchObject({ code: 'still_used', users: [following] });
+});
+
+test('a use that follows the agreed version means that one, whatever is saved, agreed, or taken back; nothing comes to use itself by it', async () => {
+  const k = (await made(condition(['R-1'], { title: 'Shown by the agreed steps' }))) as `K-${number}`;
+  const s = await made(shared('Read it', [line('1', 'read')]));
+  const inner = await made(shared('Around it', [use(s, 'agreed')]));
+  const c = await made(testCase({ title: 'Follows', steps: [use(inner)], covers: [{ ...newCover(k, 1), expects: [stepId('told')] }] }));
+  const state = (id: string, to: string) => call('setState', { params: { id: id as 'S-1' }, body: { state: to as 'agreed' } });
+  const now = async (): Promise<unknown[]> => {
+    const library = (await call('readLibrary', { query: { uses: inner } })).data;
+    const item = (await call('listItems', { query: { requirement: 'R-1' } })).data.items.find((i) => i.condition === k);
+    return [library.find(({ key }) => key === `${s}@agreed`)?.used.version, item?.standing];
+  };
+  // Until something is agreed it is the latest.
+  expect(await now()).toEqual([1, 'linked']);
+  await save(s, shared('Read it', [line('told', 'read', 'it is told')]), 1);
+  expect(await now()).toEqual([2, 'shown']);
+  await state(s, 'agreed');
+  await save(s, shared('Read it', [line('1', 'read once more')]), 2);
+  expect(await now()).toEqual([2, 'shown']);
+  await state(s, 'agreed');
+  expect(await now()).toEqual([3, 'linked']);
+  const [agreeing] = (await call('listChanges', { query: { artefact: s as 'S-1' } })).data;
+  await call('undoChange', { params: { change: agreeing?.id ?? '' }, body: {} });
+  expect(await now()).toEqual([2, 'shown']);
+  expect((await call('readReuse', { params: { id: s as 'S-1' } })).data.users).toMatchObject([{ id: inner, follows: false, pinned: 'agreed' }, { id: c, follows: false }]);
+
+  expect((await save(s, shared('Read it', [use(inner)]), 3)).data).toMatchObject({ code: 'use_circle', path: [s, inner, s] });
+  // What is agreed of both uses nothing; agreed to both as they are they would use each other.
+  const [x, y] = [await made(shared('X', [])), await made(shared('Y', []))];
+  for (const id of [x, y]) await state(id, 'agreed');
+  expect((await save(y, shared('Y', [use(x, 'agreed')]), 1)).status).toBe(200);
+  expect((await save(x, shared('X', [use(y, 'agreed')]), 1)).status).toBe(200);
+  expect((await state(y, 'agreed')).status).toBe(200);
+  expect((await state(x, 'agreed')).data).toMatchObject({ code: 'use_circle', path: [x, y, x] });
+  expect((await call('readArtefact', { params: { id: x as 'S-1' } })).data.summary.state).toBe('draft');
 });
 
 test('steps are taken out as one entry that one undo takes back; what they speak for stays shown, through calls too', async () => {

@@ -6,7 +6,7 @@ import { rowsSchema } from '../rows.ts';
 import type { KindSchema, Migration } from './kind.ts';
 import { eventIdSchema, stateIdSchema, transitionIdSchema } from './model.ts';
 import { attachments, count, defects, head, name, own, priority, text, title, uniqueById, withOwn, withFiles } from './parts.ts';
-import { carriedBy, parameterSchema, stepSchema, withAttachments, withNotedAttachments } from './steps.ts';
+import { carriedBy, parameterSchema, pinSchema, stepSchema, withAttachments, withNotedAttachments } from './steps.ts';
 
 const columnFilter = z.strictObject({ id: z.union([z.literal(NAME_COLUMN), parameterIdSchema]), text: name });
 const rowChoice = z.discriminatedUnion('kind', [
@@ -14,7 +14,7 @@ const rowChoice = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('chosen'), rows: z.array(rowIdSchema).max(LIMITS.rows) }),
   z.strictObject({ kind: z.literal('filter'), filters: uniqueById(z.array(columnFilter).max(LIMITS.parameters)) }),
 ]);
-const dataUse = z.strictObject({ set: dataSetIdSchema, pinned: versionNumberSchema.nullable(), columns: uniqueById(z.array(z.strictObject({ id: parameterIdSchema, column: parameterIdSchema })).max(LIMITS.parameters)) });
+const dataUse = z.strictObject({ set: dataSetIdSchema, pinned: pinSchema, columns: uniqueById(z.array(z.strictObject({ id: parameterIdSchema, column: parameterIdSchema })).max(LIMITS.parameters)) });
 /** How a case, or a scenario, covers a condition. */
 export const caseCoverSchema = z.strictObject({
   ...carriedBy,

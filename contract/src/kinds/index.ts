@@ -8,4 +8,4 @@ export { questionContentSchema, type QuestionSummary } from './question.ts';
 export { phrasesDetailedSchema, sharedContentSchema, type SharedSummary } from './shared.ts';
 export { featureContentSchema, featurePathSchema, scenariosForSchema, type FeatureSummary } from './feature.ts';
 export { dataSetContentSchema, type DataSetSummary } from './dataSet.ts';
-export { argumentsSchema, carriedStepsSchema, plainStepSchema, stepSchema, type CarriedSteps } from './steps.ts';
+export { argumentsSchema, carriedStepsSchema, pinSchema, plainStepSchema, stepSchema, type CarriedSteps } from './steps.ts';

@@ -1,3 +1,4 @@
+import type { Pin } from '@caderno/core/artefacts';
 import { PARAMETER_TYPES, type Parameter, type PlainStep, type Step } from '@caderno/core/cases';
 import { z } from 'zod';
 import { caseIdSchema, fieldIdSchema, parameterIdSchema, rowIdSchema, sharedIdSchema, stepIdSchema, versionNumberSchema, conditionIdSchema } from '../ids.ts';
@@ -5,10 +6,12 @@ import { LIMITS } from '../limits.ts';
 import type { Migration } from './kind.ts';
 import { attachments, cell, line, name, title, uniqueById } from './parts.ts';
 
+/** The version that a use means: see {@link Pin}. */
+export const pinSchema: z.ZodType<Pin> = z.union([versionNumberSchema, z.literal('agreed')]).nullable();
 const argument = z.strictObject({ id: name, value: cell });
 /** Values given to the parameters of what is used, each once. */
 export const argumentsSchema = uniqueById(z.array(argument).max(LIMITS.parameters));
-const use = { id: stepIdSchema, pinned: versionNumberSchema.nullable(), arguments: argumentsSchema };
+const use = { id: stepIdSchema, pinned: pinSchema, arguments: argumentsSchema };
 const calledRows = z.discriminatedUnion('kind', [z.strictObject({ kind: z.literal('own'), row: rowIdSchema }), z.strictObject({ kind: z.literal('chosen'), rows: z.array(rowIdSchema).max(LIMITS.rows) }), z.strictObject({ kind: z.literal('every') }), z.strictObject({ kind: z.literal('mine') })]);
 const plainStep = z.strictObject({ kind: z.literal('step'), id: stepIdSchema, action: line, expected: line, attachments });
 /** A step of its own words. */

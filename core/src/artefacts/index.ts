@@ -1,4 +1,4 @@
-export { TRACE_TYPES, ledTo, plainLink, traceLink, type Kind, type Link, type LinkType, type NamedVersion, type PinOf, type Targets, type TraceType } from './kind.ts';
+export { TRACE_TYPES, ledTo, plainLink, traceLink, type Kind, type Link, type LinkType, type NamedVersion, type Pin, type PinOf, type Targets, type TraceType } from './kind.ts';
 export { isNewerThanAgreed, isSuspect, withSeen, type SeenLink } from './suspect.ts';
 export { FIRST_PRIORITIES, priorityNamed, usualPriority, type Priority } from './priority.ts';
 export type { DefectLink } from './defectLink.ts';

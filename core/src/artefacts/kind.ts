@@ -6,14 +6,20 @@ export const TRACE_TYPES = ['derives', 'covers', 'serves'] as const;
 export type TraceType = (typeof TRACE_TYPES)[number];
 export type LinkType = TraceType | 'relates' | 'asks' | 'uses' | 'dependsOn';
 
+/**
+ * The version that a use means: a number is pinned; null follows the latest; `agreed` follows the one that is agreed last, or
+ * the latest where none is.
+ */
+export type Pin = number | 'agreed' | null;
+
 /** A link that a content holds. */
 export interface Link {
   readonly to: ArtefactId;
   readonly type: LinkType;
   /** 1 where it is no trace link. */
   readonly seenVersion: number;
-  /** For `uses`: the version all uses are pinned to, the latest of several; null where any follows the latest. */
-  readonly pinned: number | null;
+  /** For `uses`: what is loosest of several: null where any follows the latest, `agreed` where any follows that, else the latest version that one is pinned to. */
+  readonly pinned: Pin;
 }
 
 export interface NamedVersion {
@@ -36,8 +42,8 @@ export function ledTo<L extends { readonly id: ArtefactId }>(link: L, targets: T
   return ['seenVersion' in link && typeof link.seenVersion === 'number' ? { ...link, id, seenVersion: targets.version(link.id, link.seenVersion) } : { ...link, id }];
 }
 
-/** The version that a use is to be pinned to, by what it uses and its pin so far; null follows the latest. */
-export type PinOf = (used: ArtefactId, pinned: number | null) => number | null;
+/** What a use is to mean, by what it uses and what it meant so far. */
+export type PinOf = (used: ArtefactId, pinned: Pin) => Pin;
 
 /** What a kind of artefact says of its contents; all kinds stand in `KINDS`. A new kind has a file with one of these. */
 export interface Kind<C> {
@@ -64,6 +70,6 @@ export function traceLink(type: TraceType, { id, seenVersion }: SeenLink): Link 
   return { to: id, type, seenVersion, pinned: null };
 }
 
-export function plainLink(type: Exclude<LinkType, TraceType>, to: ArtefactId, pinned: number | null = null): Link {
+export function plainLink(type: Exclude<LinkType, TraceType>, to: ArtefactId, pinned: Pin = null): Link {
   return { to, type, seenVersion: 1, pinned };
 }

@@ -1,4 +1,4 @@
-import type { CaseId, SharedId } from '../artefacts/index.ts';
+import type { CaseId, Pin, SharedId } from '../artefacts/index.ts';
 import type { CellText } from '../data/index.ts';
 import type { Attachment } from '../attachments/index.ts';
 import type { RowId } from './row.ts';
@@ -34,8 +34,7 @@ export interface SharedUse {
   readonly kind: 'shared';
   readonly id: StepId;
   readonly shared: SharedId;
-  /** The version it is pinned to; null follows the latest. */
-  readonly pinned: number | null;
+  readonly pinned: Pin;
   readonly arguments: readonly Argument[];
 }
 
@@ -44,7 +43,7 @@ export interface CaseCall {
   readonly kind: 'call';
   readonly id: StepId;
   readonly case: CaseId;
-  readonly pinned: number | null;
+  readonly pinned: Pin;
   readonly rows: CalledRows;
   readonly arguments: readonly Argument[];
 }

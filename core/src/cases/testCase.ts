@@ -1,5 +1,5 @@
 import type { Attachment } from '../attachments/index.ts';
-import type { CaseId, ConditionId, DataSetId, DefectLink, Priority } from '../artefacts/index.ts';
+import type { CaseId, ConditionId, DataSetId, DefectLink, Pin, Priority } from '../artefacts/index.ts';
 import { NO_OWN, type OwnValues } from '../fields/index.ts';
 import type { EventId, FieldId, StateId, TransitionId } from '../conditions/index.ts';
 import type { Parameter, ParameterId } from './parameter.ts';
@@ -86,8 +86,7 @@ export interface CaseContent {
 /** A data set that a case takes rows from. */
 export interface DataUse {
   readonly set: DataSetId;
-  /** The version it is pinned to; null follows the latest. */
-  readonly pinned: number | null;
+  readonly pinned: Pin;
   /** Which parameter takes which column of the data set, by the ids of both; others take their default. */
   readonly columns: readonly { readonly id: ParameterId; readonly column: ParameterId }[];
 }

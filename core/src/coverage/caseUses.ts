@@ -20,6 +20,10 @@ export class CaseUses {
     return this.#uses.has(key);
   }
 
+  isUsed(key: string): boolean {
+    return (this.#users.get(key)?.size ?? 0) > 0;
+  }
+
   /** The cases that use any of these, directly or through others. */
   casesUsing(keys: readonly string[]): CaseId[] {
     const found = new Set(keys);

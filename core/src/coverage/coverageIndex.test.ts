@@ -5,7 +5,7 @@ import { EMPTY_DATA_SET } from '../dataSets/index.ts';
 import { EMPTY_SHARED, type Used } from '../shared/index.ts';
 import { PLAIN_ITEM, TECHNIQUE_OF_ITEM, itemKey } from '../conditions/index.ts';
 import { CoverageIndex, caseMarks, caseRow, changedRows, coverageRows, markOf, reportOfRows, type CoverageRow, type ReportHeads, countStandings, coverageReport, heldUp, listItems, percentDown, perTechnique, shownBy, shownRatio, unanalysedRows, type Design, type DesignCase, type DesignChange } from './index.ts';
-import { isCaseId, scenarioId, artefactId } from '../artefacts/index.ts';
+import { isCaseId, scenarioId, artefactId, type Pin } from '../artefacts/index.ts';
 import type { QuestionSubject } from '../basis/index.ts';
 import { C, K, R, byReading, condition, designOf, question, ranges, requirement, testCase } from './testDesign.ts';
 
@@ -117,7 +117,7 @@ describe('numbers', () => {
 });
 
 const limit = { id: 'l', name: 'limit', value: '99999', secret: true, description: '', others: {} };
-const sharedUse = (at: number, pinned: number | null): Step => ({ kind: 'shared', id: stepId(`u${at}`), shared: 'S-1', pinned, arguments: [] });
+const sharedUse = (at: number, pinned: Pin): Step => ({ kind: 'shared', id: stepId(`u${at}`), shared: 'S-1', pinned, arguments: [] });
 const calling = (at: number, n: number, how: string, given: Record<string, string> = {}): Step => ({ kind: 'call', id: stepId(`c${at}`), case: C(n), pinned: null, rows: how === 'own' ? { kind: 'own', row: rowId('r0') } : { kind: how === 'every' ? 'every' : 'mine' }, arguments: Object.entries(given).map(([id, value]) => ({ id, value })) });
 const sharedSteps = (steps: readonly Step[]): Used => ({ kind: 'shared', id: 'S-1', version: 1, withdrawn: false, content: { ...EMPTY_SHARED, steps } });
 
@@ -162,7 +162,7 @@ describe('through what a case uses', () => {
   });
 });
 
-const taking = (pinned: number | null): CaseContent['data'] => ({ set: 'D-1', pinned, columns: [{ id: parameterId('p'), column: parameterId('c') }] });
+const taking = (pinned: Pin): CaseContent['data'] => ({ set: 'D-1', pinned, columns: [{ id: parameterId('p'), column: parameterId('c') }] });
 const withData = (data: CaseContent['data'], runs: RowChoice) => (c: DesignCase): DesignCase => ({ ...c, content: { ...c.content, data, runs } });
 const dataSet = (values: readonly string[], aside: boolean): Used => ({
   kind: 'dataSet', id: 'D-1', version: 1, withdrawn: false,
@@ -195,11 +195,11 @@ const change: fc.Arbitrary<DesignChange> = fc.oneof(
       condition: c.gone ? null : condition(c.n, c.of, c.plain ? {} : { model: ranges, leftOut: [{ id: itemKey('reading:edge:0'), reason: '', by: '', at: '' }] }, { meaningSince: c.meaningSince, state: c.withdrawn ? 'withdrawn' : 'draft' }),
     }),
   ),
-  fc.record({ n: fc.integer({ min: 1, max: 3 }), covers: fc.uniqueArray(fc.integer({ min: 1, max: 3 }), { maxLength: 3 }), values: fc.array(fc.constantFrom('0', '-1', '12a', '""', '5', '', '<limit>'), { maxLength: 4 }), data: fc.constantFrom<CaseContent['data']>(null, taking(null), taking(1)), runs: fc.constantFrom<RowChoice>({ kind: 'all' }, { kind: 'chosen', rows: [rowId('r0'), rowId('d0')] }, { kind: 'filter', filters: [{ id: parameterId('p'), text: '!=5' }] }), gone: fc.boolean(), seen: fc.integer({ min: 1, max: 3 }), state: fc.constantFrom('draft' as const, 'withdrawn' as const), uses: fc.array(fc.constantFrom('every', 'mine', 'own', 'shared', 'pinned'), { maxLength: 2 }) }).map(
+  fc.record({ n: fc.integer({ min: 1, max: 3 }), covers: fc.uniqueArray(fc.integer({ min: 1, max: 3 }), { maxLength: 3 }), values: fc.array(fc.constantFrom('0', '-1', '12a', '""', '5', '', '<limit>'), { maxLength: 4 }), data: fc.constantFrom<CaseContent['data']>(null, taking(null), taking(1), taking('agreed')), runs: fc.constantFrom<RowChoice>({ kind: 'all' }, { kind: 'chosen', rows: [rowId('r0'), rowId('d0')] }, { kind: 'filter', filters: [{ id: parameterId('p'), text: '!=5' }] }), gone: fc.boolean(), seen: fc.integer({ min: 1, max: 3 }), state: fc.constantFrom('draft' as const, 'withdrawn' as const), uses: fc.array(fc.constantFrom('every', 'mine', 'own', 'shared', 'pinned', 'agreed'), { maxLength: 2 }) }).map(
     (c): DesignChange => ({
       kind: 'case',
       id: C(c.n),
-      case: c.gone ? null : withData(c.data, c.runs)(testCase(c.n, c.values, c.covers.map((k) => ({ ...byReading, id: K(k), seenVersion: c.seen, expects: [stepId('s1')] })), { state: c.state }, c.n === 3 ? [] : c.uses.map((how, i) => (how === 'shared' || how === 'pinned' ? sharedUse(i, how === 'pinned' ? 1 : null) : calling(i, c.n + 1, how))))),
+      case: c.gone ? null : withData(c.data, c.runs)(testCase(c.n, c.values, c.covers.map((k) => ({ ...byReading, id: K(k), seenVersion: c.seen, expects: [stepId('s1')] })), { state: c.state }, c.n === 3 ? [] : c.uses.map((how, i) => (how === 'shared' || how === 'pinned' || how === 'agreed' ? sharedUse(i, how === 'pinned' ? 1 : how === 'agreed' ? how : null) : calling(i, c.n + 1, how))))),
     }),
   ),
   fc.record({ n: fc.integer({ min: 1, max: 2 }), scenarios: fc.uniqueArray(fc.record({ n: fc.integer({ min: 1, max: 3 }), values: fc.array(fc.constantFrom('0', '12a', '""'), { maxLength: 3 }), covers: fc.integer({ min: 1, max: 3 }) }), { selector: (s) => s.n, maxLength: 3 }), state: fc.constantFrom('draft' as const, 'withdrawn' as const) }).map(
@@ -209,10 +209,10 @@ const change: fc.Arbitrary<DesignChange> = fc.oneof(
     const about: QuestionSubject = c.on === 'requirement' ? { kind: 'requirement', id: R(c.at), words: '', holds: true } : { kind: 'condition', id: K(c.at), items: c.on === 'items' ? ['reading:edge:0', PLAIN_ITEM] : [], holds: true };
     return { kind: 'question', id: artefactId('question', c.n), question: c.gone ? null : question(c.n, [about], c.open ? 'open' : 'answered') };
   }),
-  fc.record({ key: fc.constantFrom('S-1', 'S-1@1'), steps: fc.constantFrom<readonly Step[] | null>(null, [], [calling(0, 3, 'every')], [plainStep(stepId('s9'), '', 'it speaks')]) }).map(
+  fc.record({ key: fc.constantFrom('S-1', 'S-1@1', 'S-1@agreed'), steps: fc.constantFrom<readonly Step[] | null>(null, [], [calling(0, 3, 'every')], [plainStep(stepId('s9'), '', 'it speaks')]) }).map(
     ({ key, steps }): DesignChange => (steps === null ? { kind: 'library', entries: [], gone: [key] } : { kind: 'library', entries: [{ key, used: sharedSteps(steps) }], gone: [] }),
   ),
-  fc.record({ key: fc.constantFrom('D-1', 'D-1@1'), values: fc.option(fc.array(fc.constantFrom('0', '100000', '5', '<limit>'), { maxLength: 3 })), aside: fc.boolean() }).map(
+  fc.record({ key: fc.constantFrom('D-1', 'D-1@1', 'D-1@agreed'), values: fc.option(fc.array(fc.constantFrom('0', '100000', '5', '<limit>'), { maxLength: 3 })), aside: fc.boolean() }).map(
     ({ key, values, aside }): DesignChange => (values === null ? { kind: 'library', entries: [], gone: [key] } : { kind: 'library', entries: [{ key, used: dataSet(values, aside) }], gone: [] }),
   ),
   fc.tuple(fc.constantFrom(1, 4), fc.constantFrom(9, 20_000)).map(([high, mostItems]): DesignChange => ({ kind: 'settings', settings: { riskWeights: { high, medium: 2, low: 1 }, mostItems, constants: mostItems === 9 ? [limit] : [] } })),

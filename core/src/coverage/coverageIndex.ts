@@ -205,6 +205,11 @@ export class CoverageIndex {
     for (const entry of touched.keys()) this.#refresh(entry);
   }
 
+  /** Whether anything uses what has this key. */
+  isUsedAs(key: string): boolean {
+    return this.#uses.isUsed(key);
+  }
+
   #putCase(id: CoveringId, testCase: DesignCase | null): void {
     if (testCase === null) this.cases.delete(id);
     else this.cases.set(id, testCase);

@@ -1,12 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { ARTEFACT_KINDS, isSuspect, type ArtefactId } from '../artefacts/index.ts';
+import { ARTEFACT_KINDS, isSuspect, type ArtefactId, type Pin } from '../artefacts/index.ts';
 import { newCover, parameterId, plainStep, rowId, stepId, type Step } from '../cases/index.ts';
 import { KINDS, linksOf, meaningOf, versionsNamedIn, withPinsOn, withTargetsSeen, wordsOf, type KindAndContent } from './index.ts';
 
 const number = fc.integer({ min: 1, max: 9 });
 const version = fc.integer({ min: 1, max: 6 });
-const use: fc.Arbitrary<Step> = fc.tuple(number, number, fc.option(version)).map(([id, of, pinned]) => ({ kind: 'shared', id: stepId(`u${id}`), shared: `S-${of}`, pinned, arguments: [] }));
+const use: fc.Arbitrary<Step> = fc.tuple(number, number, fc.oneof(fc.option(version), fc.constant<Pin>('agreed'))).map(([id, of, pinned]) => ({ kind: 'shared', id: stepId(`u${id}`), shared: `S-${of}`, pinned, arguments: [] }));
 const steps = fc.array(fc.oneof(use, fc.string().map((action) => plainStep(stepId('p'), action))), { maxLength: 6 });
 const requirement = fc.tuple(number, version).map(([n, seenVersion]) => ({ id: `R-${n}` as const, seenVersion, anchor: null }));
 
@@ -34,9 +34,11 @@ test('all that a content names is linked to, once for each type, and nothing els
 });
 
 test('a use follows the latest where any of its steps does; otherwise the latest pin counts', () => {
-  const pins = (...of: (number | null)[]) => linksOf({ kind: 'shared', content: { ...KINDS.shared.empty, steps: of.map((pinned, i) => ({ kind: 'shared', id: stepId(`${i}`), shared: 'S-2', pinned, arguments: [] })) } });
+  const pins = (...of: Pin[]) => linksOf({ kind: 'shared', content: { ...KINDS.shared.empty, steps: of.map((pinned, i) => ({ kind: 'shared', id: stepId(`${i}`), shared: 'S-2', pinned, arguments: [] })) } });
   expect(pins(2, 5, 3)).toEqual([{ to: 'S-2', type: 'uses', seenVersion: 1, pinned: 5 }]);
   expect(pins(2, null, 3)).toEqual([{ to: 'S-2', type: 'uses', seenVersion: 1, pinned: null }]);
+  expect(pins(2, 'agreed', 3)).toEqual([{ to: 'S-2', type: 'uses', seenVersion: 1, pinned: 'agreed' }]);
+  expect(pins('agreed', null)).toMatchObject([{ pinned: null }]);
 });
 
 describe('what is said to be still right', () => {

@@ -88,7 +88,7 @@ export function withPins<K extends ArtefactKind>(value: KindAndContent<K>, pinOf
   return pinned === content ? value : { kind, content: pinned };
 }
 
-/** The content with all pinned uses of an artefact moved on to a version; those of a later one, and those that follow the latest, stay. */
+/** The content with all pinned uses of an artefact moved on to a version; those of a later one, and those that follow, stay. */
 export function withPinsOn<K extends ArtefactKind>(value: KindAndContent<K>, of: ArtefactId, version: number): KindAndContent<K> | null {
-  return withPins(value, (used, pinned) => (used === of && pinned !== null && pinned < version ? version : pinned));
+  return withPins(value, (used, pinned) => (used === of && typeof pinned === 'number' && pinned < version ? version : pinned));
 }

@@ -74,12 +74,13 @@ test('pins move on to a version, never back, in steps and in the rows that are r
   expect(pins(moved)).toBe(moved);
 });
 
-test('uses of something are pinned to a version or follow the latest, whatever they did before; those of others stay', () => {
+test('uses of something are pinned to a version or follow, whatever they did before; those of others stay', () => {
   const use = (pinned: number | null, shared: 'S-1' | 'S-2'): Step => ({ kind: 'shared', id: stepId(`${shared}${pinned}`), shared, pinned, arguments: [] });
   const value: KindAndContent = { kind: 'case', content: { ...EMPTY_CASE, steps: [use(2, 'S-1'), use(null, 'S-1'), use(2, 'S-2')], data: { set: 'D-1', pinned: 3, columns: [] } } };
   const pins = (v: KindAndContent | null): unknown[] => (v?.kind === 'case' ? [...v.content.steps.map((s) => ('pinned' in s ? s.pinned : '-')), v.content.data?.pinned] : []);
   const pinned = editMany({ kind: 'uses', of: 'S-1', pinned: 1 }, value, PROJECT);
   expect([pins(pinned), pins(editMany({ kind: 'uses', of: 'S-1', pinned: null }, pinned!, PROJECT)), pins(editMany({ kind: 'uses', of: 'D-1', pinned: null }, value, PROJECT))]).toEqual([[1, 1, 2, 3], [null, null, 2, 3], [2, null, 2, null]]);
+  expect([pins(editMany({ kind: 'uses', of: 'S-1', pinned: 'agreed' }, value, PROJECT)), pins(editMany({ kind: 'uses', of: 'D-1', pinned: 'agreed' }, value, PROJECT))]).toEqual([['agreed', 'agreed', 2, 3], [2, null, 2, 'agreed']]);
   expect(editMany({ kind: 'uses', of: 'S-1', pinned: 1 }, pinned!, PROJECT)).toBe(pinned);
   expect(kindsThatTake({ kind: 'uses', of: 'S-1', pinned: null })).toEqual(['case', 'shared']);
 });

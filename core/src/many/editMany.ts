@@ -1,4 +1,4 @@
-import type { CaseId, ConditionId, DataSetId, Priority, RequirementId, SharedId } from '../artefacts/index.ts';
+import type { CaseId, ConditionId, DataSetId, Pin, Priority, RequirementId, SharedId } from '../artefacts/index.ts';
 import type { RequirementContent, RequirementType, Risk, RiskScale } from '../basis/index.ts';
 import { newCover, type CaseContent, type CaseKind, type Execution } from '../cases/index.ts';
 import type { ConditionContent } from '../conditions/index.ts';
@@ -40,8 +40,8 @@ export type ManyEdit =
   | { readonly kind: 'own'; readonly field: OwnFieldId; readonly value: OwnValue | null }
   /** All pinned uses of something move on to a version; those of a later one stay. */
   | { readonly kind: 'pins'; readonly of: SharedId | CaseId | DataSetId; readonly version: number }
-  /** All uses of something are pinned to a version, or follow the latest (null). */
-  | { readonly kind: 'uses'; readonly of: SharedId | CaseId | DataSetId; readonly pinned: number | null };
+  /** All uses of something mean that from now on. */
+  | { readonly kind: 'uses'; readonly of: SharedId | CaseId | DataSetId; readonly pinned: Pin };
 
 /** What of a project's settings an edit depends on. */
 export interface EditingProject {

@@ -1,6 +1,6 @@
 export { sharedKind } from './sharedKind.ts';
 export { EMPTY_SHARED, type DetailedPhrase, type SharedContent } from './sharedSteps.ts';
-export { DEEPEST, findCircle, keyOfData, keyOfUse, keysUsed, keysUsedIn, stepsUsed, type Library, type LibraryEntry, type Used, type UsedSteps, type Using } from './library.ts';
+export { DEEPEST, findCircle, keyOf, keyOfData, keyOfUse, keysUsed, keysUsedIn, stepsUsed, type Library, type LibraryEntry, type Used, type UsedSteps, type Using } from './library.ts';
 export { allRows, rowsToRun, runsOf, type RowSource } from './rows.ts';
 export { openParameters, surfacedParameters, type Surfaced } from './surfacing.ts';
 export { countExpanded, type ExpandedCount } from './counting.ts';

@@ -1,4 +1,4 @@
-import type { CaseId, DataSetId, SharedId } from '../artefacts/index.ts';
+import type { CaseId, DataSetId, Pin, SharedId } from '../artefacts/index.ts';
 import { isUse, usedBy, type CaseContent, type DataUse, type Use, type Written } from '../cases/index.ts';
 import type { DataSetContent } from '../dataSets/index.ts';
 import type { SharedContent } from './sharedSteps.ts';
@@ -11,7 +11,7 @@ export type UsedSteps =
   | { readonly kind: 'shared'; readonly id: SharedId; readonly version: number; readonly withdrawn: boolean; readonly content: SharedContent }
   | { readonly kind: 'case'; readonly id: CaseId; readonly version: number; readonly withdrawn: boolean; readonly content: CaseContent };
 
-/** The name under which a use finds what it means: `S-4` for the latest, `S-4@2` for a pinned version. */
+/** The name under which a use finds what it means: `S-4` for the latest, `S-4@2` for a pinned version, `S-4@agreed` for the one agreed last. */
 export function keyOfUse(use: Use): string {
   return keyOf(usedBy(use), use.pinned);
 }
@@ -21,7 +21,8 @@ export function keyOfData({ set, pinned }: DataUse): string {
   return keyOf(set, pinned);
 }
 
-function keyOf(id: string, pinned: number | null): string {
+/** The same by what is used. */
+export function keyOf(id: string, pinned: Pin): string {
   return pinned === null ? id : `${id}@${pinned}`;
 }
 
@@ -58,17 +59,18 @@ export const DEEPEST = 100;
 
 /**
  * A circle of uses that can be reached from some steps, as ids from the first artefact of it back to it; null when
- * there is none. `id` is the artefact the steps are to stand in, whatever the library holds of it.
+ * there is none. `id` is the artefact the steps are to stand in, whatever the library holds of it; they may be agreed, so
+ * what follows its agreed version leads back to it, too.
  */
 export function findCircle(id: SharedId | CaseId, content: Pick<SharedContent, 'steps'>, library: Library): readonly (SharedId | CaseId)[] | null {
   const clear = new Set<string>();
-  const path: { readonly key: string; readonly id: SharedId | CaseId }[] = [{ key: id, id }];
+  const path: { readonly key: string; readonly id: SharedId | CaseId }[] = [{ key: keyOf(id, 'agreed'), id }, { key: id, id }];
   const from = ({ steps }: Pick<SharedContent, 'steps'>): readonly (SharedId | CaseId)[] | null => {
     for (const use of steps.filter(isUse)) {
       // A pinned version of the artefact itself is fixed and may be used: it does not change with what is saved now.
       const key = keyOfUse(use);
       const at = path.findIndex((p) => p.key === key);
-      if (at >= 0) return [...path.slice(at).map((p) => p.id), usedBy(use)];
+      if (at >= 0) return [...path.slice(Math.max(1, at)).map((p) => p.id), usedBy(use)];
       const used = stepsUsed(library, use);
       if (used === undefined || clear.has(key)) continue;
       path.push({ key, id: used.id });

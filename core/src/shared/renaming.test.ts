@@ -76,6 +76,9 @@ describe('a parameter that callers know by its name, or give an argument to', ()
     const user = aCase(1, { parameters: [parameter('user')], steps: [pinned] });
     const grounds: RenameGrounds = { ...groundsOf([signIn, user]), library };
     expect(renameEverywhere(C(1), 'user', 'member', grounds)).toEqual({ kind: 'hindered', hindrances: [{ code: 'pinned_takes_it', id: C(1), used: S(4), version: 1 }] });
+    const follower = { ...newUse('u', 4), pinned: 'agreed' } as const;
+    const following = aCase(1, { parameters: [parameter('user')], steps: [follower] });
+    expect(renameEverywhere(C(1), 'user', 'member', { ...groundsOf([signIn, following]), library: new Map([...library, ['S-4@agreed', library.get('S-4@1')!]]) })).toMatchObject({ hindrances: [{ code: 'pinned_takes_it', version: 'agreed' }] });
     const own = renameEverywhere(S(4), 'user', 'member', grounds);
     expect(own.kind === 'done' && own.renamed.map((r) => r.artefact.id)).toEqual([S(4)]);
   });

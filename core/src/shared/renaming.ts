@@ -18,8 +18,8 @@ export type RenameHindrance =
   | { readonly code: 'name_in_use'; readonly id: StepsOwnerId; readonly name: string }
   /** A constant of the project stands in for one of the two names where a value is missing. */
   | { readonly code: 'name_of_constant'; readonly name: string }
-  /** A pinned version takes it by its name, and a version is not changed. */
-  | { readonly code: 'pinned_takes_it'; readonly id: StepsOwnerId; readonly used: StepsOwnerId; readonly version: number };
+  /** A pinned version, or the agreed one, takes it by its name, and a version is not changed. */
+  | { readonly code: 'pinned_takes_it'; readonly id: StepsOwnerId; readonly used: StepsOwnerId; readonly version: number | 'agreed' };
 
 /** Something that the renaming changes. */
 export interface Renamed {

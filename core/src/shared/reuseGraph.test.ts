@@ -1,10 +1,11 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
+import type { Pin } from '../artefacts/index.ts';
 import { usersOf, usesOf, type ReusableId, type UseEdge } from './index.ts';
 import { C, S } from './testGraphs.ts';
 
 const ids: readonly ReusableId[] = [S(1), S(2), S(3), C(1), C(2), C(3), C(4)];
-const edges = fc.uniqueArray(fc.record({ from: fc.constantFrom(...ids), to: fc.constantFrom(...ids), pinned: fc.constantFrom(null, null, 1, 2) }), { maxLength: 14, selector: (e) => `${e.from} ${e.to}` });
+const edges = fc.uniqueArray(fc.record({ from: fc.constantFrom(...ids), to: fc.constantFrom(...ids), pinned: fc.constantFrom<Pin[]>(null, null, 1, 2, 'agreed') }), { maxLength: 14, selector: (e) => `${e.from} ${e.to}` });
 
 /** The judge: every way of up to seven uses, step by step. */
 function ways(all: readonly UseEdge[], from: ReusableId): Map<ReusableId, { distance: number; follows: boolean }> {

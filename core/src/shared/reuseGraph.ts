@@ -1,4 +1,4 @@
-import type { CaseId, DataSetId, SharedId } from '../artefacts/index.ts';
+import type { CaseId, DataSetId, Pin, SharedId } from '../artefacts/index.ts';
 
 /** What has steps. */
 export type StepsOwnerId = SharedId | CaseId;
@@ -9,7 +9,7 @@ export type ReusableId = StepsOwnerId | DataSetId;
 export interface UseEdge {
   readonly from: ReusableId;
   readonly to: ReusableId;
-  readonly pinned: number | null;
+  readonly pinned: Pin;
 }
 
 /** What depends on something, or what it depends on. */
@@ -17,10 +17,10 @@ export interface Connected {
   readonly id: ReusableId;
   /** How many uses lie between, at least: 1 for a direct one. */
   readonly distance: number;
-  /** Whether a change reaches it: by uses that all follow the latest. */
+  /** Whether a change reaches it at once: by uses that all follow the latest. */
   readonly follows: boolean;
-  /** Of a direct use that is pinned: the version. */
-  readonly pinned: number | null;
+  /** Of a direct use: what it means. */
+  readonly pinned: Pin;
 }
 
 /** Everything that uses something, directly or through others, the nearest first: the reach of its change are those that follow. */
@@ -36,7 +36,7 @@ export function usesOf(edges: readonly UseEdge[], id: ReusableId): Connected[] {
 interface Way {
   readonly at: ReusableId;
   readonly next: ReusableId;
-  readonly pinned: number | null;
+  readonly pinned: Pin;
 }
 
 function connected(ways: readonly Way[], id: ReusableId): Connected[] {

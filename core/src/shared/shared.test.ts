@@ -192,6 +192,14 @@ describe('on random graphs of uses', () => {
   });
 });
 
+test('what follows the agreed version of something leads back to it, whatever is agreed of it now', () => {
+  const agreed = { ...newUse('a', 4), pinned: 'agreed' } as const;
+  const library: Library = new Map<string, Used>([...libraryOf({ 4: { steps: [] }, 5: { steps: [agreed] } }), ['S-4@agreed', { kind: 'shared', id: S(4), version: 1, withdrawn: false, content: EMPTY_SHARED }]]);
+  expect(findCircle(S(4), { steps: [agreed] }, library)).toEqual([S(4), S(4)]);
+  expect(findCircle(S(4), { steps: [newUse('u', 5)] }, library)).toEqual([S(4), S(5), S(4)]);
+  expect(findCircle(S(6), { steps: [newUse('u', 5), agreed] }, library)).toBeNull();
+});
+
 test('steps that are no run are not taken out', () => {
   const steps = [line('1', 'a'), line('2', 'b'), line('3', 'c')];
   expect(takeOut({ steps, parameters: [] }, [stepId('1'), stepId('3')])).toBeNull();

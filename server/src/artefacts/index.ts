@@ -12,6 +12,7 @@ export { selectSummaries } from './summary.ts';
 export { prefixSearch } from './search.ts';
 export { usersOf } from './links.ts';
 export { readLibrary } from './library.ts';
+export { storedPinSchema } from './storedPin.ts';
 export { asJson, contentHash, contentOrBroken, contentOrRefused, kindAndContentOrBroken, refuseUnreadable, textsOrBroken } from './stored.ts';
 export { deriveAnew } from './derive.ts';
 export { rebuildDerived } from './rebuild.ts';

@@ -1,11 +1,12 @@
 import { ARTEFACT_STATES, ARTEFACT_KINDS, artefactId, parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
 import { EMPTY_CASE, isUse } from '@caderno/core/cases';
-import { DEEPEST, countExpanded, findCircle, keysUsed, keysUsedIn, type SharedContent, type StepsOwnerId, type Used } from '@caderno/core/shared';
+import { DEEPEST, countExpanded, findCircle, keyOf, keysUsed, keysUsedIn, type SharedContent, type StepsOwnerId, type Used } from '@caderno/core/shared';
 import type { KindAndContent } from '@caderno/contract';
 import { z } from 'zod';
-import { selectRows, type UnitOfWork } from '../database/index.ts';
+import { answersAny, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { kindAndContentOrBroken } from './stored.ts';
+import { storedPin } from './storedPin.ts';
 
 const usedRow = z.object({ key: z.string(), kind: z.enum(ARTEFACT_KINDS), number: z.number(), state: z.enum(ARTEFACT_STATES), version: z.number(), schema: z.number(), content: z.unknown() });
 
@@ -26,15 +27,15 @@ async function readUsed(work: UnitOfWork, projectId: string, keys: readonly stri
   const records = keys.flatMap((key) => {
     const [id = '', version] = key.split('@');
     const parsed = parseArtefactId(id);
-    return parsed === null ? [] : [{ key, ...parsed, version: version === undefined ? null : Number(version) }];
+    return parsed === null ? [] : [{ key, ...parsed, version: version === undefined || version === 'agreed' ? null : Number(version), agreed: version === 'agreed' }];
   });
   const rows = await selectRows(
     work,
     usedRow,
     `SELECT k.key, a.kind, a.number, a.state, v.version, v.schema, v.content
-     FROM jsonb_to_recordset($1::jsonb) AS k(key text, kind text, number int, version int)
+     FROM jsonb_to_recordset($1::jsonb) AS k(key text, kind text, number int, version int, agreed boolean)
      JOIN artefact a ON a.project_id = $2 AND a.kind = k.kind AND a.number = k.number AND a.deleted_at IS NULL
-     JOIN artefact_version v ON v.artefact_id = a.id AND v.version = coalesce(k.version, a.head)`,
+     JOIN artefact_version v ON v.artefact_id = a.id AND v.version = coalesce(k.version, CASE WHEN k.agreed THEN a.agreed_version END, a.head)`,
     [JSON.stringify(records), projectId],
   );
   return rows.flatMap(({ key, kind, number, state, version, schema, content }): { key: string; used: Used }[] => {
@@ -51,6 +52,20 @@ async function readUsed(work: UnitOfWork, projectId: string, keys: readonly stri
 export interface Using {
   readonly id: ArtefactId;
   readonly value: KindAndContent;
+}
+
+/** The same of artefacts of which another version is agreed now, which others may follow. */
+export async function refuseAgreedCircles(work: UnitOfWork, rows: readonly ArtefactRow[]): Promise<void> {
+  const steps = rows.filter((row) => row.kind === 'case' || row.kind === 'shared');
+  const [first] = steps;
+  if (first === undefined || !(await answersAny(work, 'SELECT 1 FROM link l JOIN artefact a ON a.id = l.to_id WHERE a.project_id = $1 AND l.pinned = $2 LIMIT 1', [first.projectId, storedPin('agreed')]))) return;
+  const library = await readLibrary(work, first.projectId, steps.map((row) => keyOf(artefactId(row.kind, row.number), 'agreed')));
+  const agreed = steps.flatMap((row): Using[] => {
+    const id = artefactId(row.kind, row.number);
+    const used = library.get(keyOf(id, 'agreed'));
+    return used === undefined ? [] : [{ id, value: { kind: used.kind, content: used.content } as KindAndContent }];
+  });
+  await refuseCircles(work, first.projectId, agreed);
 }
 
 /** @throws {DomainError} when an artefact uses itself, directly or through others, or uses are nested too deep. */

@@ -3,6 +3,7 @@ import { linksOf } from '@caderno/core/kinds';
 import type { KindAndContent } from '@caderno/contract';
 import { artefactKeyRow, execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
+import { storedPin } from './storedPin.ts';
 
 /** Whose links are to be written. */
 export interface Linking {
@@ -42,7 +43,7 @@ export async function rewriteLinks(work: UnitOfWork, projectId: string, linkings
 function recordsOf(linkings: readonly Linking[]) {
   return linkings.flatMap(({ rowId, value }) => linksOf(value).flatMap(({ to, type, seenVersion, pinned }) => {
     const target = parseArtefactId(to);
-    return target === null ? [] : [{ from_id: rowId, kind: target.kind, number: target.number, type, seen: seenVersion, pinned }];
+    return target === null ? [] : [{ from_id: rowId, kind: target.kind, number: target.number, type, seen: seenVersion, pinned: storedPin(pinned) }];
   }));
 }
 

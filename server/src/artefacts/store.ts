@@ -6,6 +6,7 @@ import { DomainError } from '../domainError.ts';
 import { artefactOfRetry, idOfRow, lockProject, writeJournalEntry, type Actor, type JournalEntryPart } from './journalEntry.ts';
 import { dropDraft } from './draft.ts';
 import { placeAfter } from './outline.ts';
+import { refuseAgreedCircles } from './library.ts';
 import { findArtefact } from './findArtefact.ts';
 import { leaveReviews, refuseByHand, stateToReturnTo } from './underReview.ts';
 import type { UndoPlan } from './undoPlan.ts';
@@ -76,10 +77,11 @@ export interface StateNow {
   readonly agreed: number | null;
 }
 
-/** Puts states in one statement. The rows are brought up to date. */
+/** Puts states in one statement. The rows are brought up to date. @throws {DomainError} when what follows an agreed version would use itself. */
 export async function putStates(work: UnitOfWork, now: readonly StateNow[]): Promise<JournalEntryPart[]> {
   const records = now.map(({ row, state, agreed }) => ({ id: row.id, state, agreed }));
   await execute(work, 'UPDATE artefact SET state = r.state, agreed_version = r.agreed FROM jsonb_to_recordset($1::jsonb) AS r(id bigint, state text, agreed int) WHERE artefact.id = r.id', [JSON.stringify(records)]);
+  await refuseAgreedCircles(work, now.flatMap(({ row, agreed }) => (agreed === row.agreedVersion ? [] : [row])));
   return now.map(({ row: artefact, state, agreed }) => {
     const [from, before] = [artefact.state, artefact.agreedVersion];
     artefact.set({ state, agreedVersion: agreed });

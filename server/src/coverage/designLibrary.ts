@@ -16,7 +16,7 @@ export async function projectLibrary(work: UnitOfWork, projectId: string, cases:
   return entriesFor(work, projectId, [...(await sharedKeys(work, projectId)), ...cases.flatMap((c) => keysUsed(c.content)).filter(isPinned)], new Set(cases.map((c) => c.id)));
 }
 
-/** What is to be taken in after cases and what they use changed; `changed`: the keys of shared steps and data sets. */
+/** What is to be taken in after cases and what they use changed; `changed`: the keys of shared steps, data sets, and of what is used at its agreed version. */
 export async function changedLibrary(work: UnitOfWork, projectId: string, changed: readonly string[], cases: readonly DesignCase[]): Promise<{ readonly entries: DesignLibrary; readonly gone: readonly string[] }> {
   const library = await readLibrary(work, projectId, [...changed, ...cases.flatMap((c) => keysUsed(c.content)).filter(isPinned)]);
   // What is reached as the latest version is known already, unless it is among those that changed.

@@ -2,6 +2,7 @@ import { isDeepStrictEqual } from 'node:util';
 import { artefactId, parseScenarioId, type ArtefactKind, type FeatureId } from '@caderno/core/artefacts';
 import { CoverageIndex, type DesignCase, type DesignChange } from '@caderno/core/coverage';
 import type { Wording } from '@caderno/core/scenarios';
+import { keyOf } from '@caderno/core/shared';
 import { LRUCache } from 'lru-cache';
 import type { UnitOfWork } from '../database/index.ts';
 import { alteredSince, revisionOf, settingsChangedSince, type Altered } from '../log/index.ts';
@@ -50,7 +51,7 @@ async function bringUp(work: UnitOfWork, projectId: string, kept: KeptIndex | un
   if (changed.length > MOST_CAUGHT_UP) return fromScratch(work, projectId);
   const settingsChanged = await settingsChangedSince(work, projectId, kept.revision);
   const wording = settingsChanged || changed.some((c) => c.kind === 'shared') ? await designWording(work, projectId) : kept.wording;
-  for (const change of await readChanges(work, projectId, changed, wording)) kept.index.apply(change);
+  for (const change of await readChanges(work, projectId, changed, { index: kept.index, wording })) kept.index.apply(change);
   if (!isSame(wording, kept.wording)) for (const change of await wordedAnew(work, projectId, wording)) kept.index.apply(change);
   if (settingsChanged) {
     kept.index.apply({ kind: 'requirements', inOutlineOrder: await designRequirements(work, projectId) });
@@ -92,7 +93,16 @@ async function fromScratch(work: UnitOfWork, projectId: string): Promise<Brought
   return { index: new CoverageIndex(design), wording };
 }
 
-async function readChanges(work: UnitOfWork, projectId: string, changed: readonly Altered[], wording: Wording): Promise<DesignChange[]> {
+/** What uses may lead to another content now: shared steps and data sets, and whatever is used at the version agreed last. */
+function keysChanged(changed: readonly Altered[], index: CoverageIndex): string[] {
+  return changed.flatMap(({ kind, number }) => {
+    if (kind !== 'shared' && kind !== 'dataSet' && kind !== 'case') return [];
+    const [latest, agreed] = [artefactId(kind, number), keyOf(artefactId(kind, number), 'agreed')];
+    return [...(kind === 'case' ? [] : [latest]), ...(index.isUsedAs(agreed) ? [agreed] : [])];
+  });
+}
+
+async function readChanges(work: UnitOfWork, projectId: string, changed: readonly Altered[], { index, wording }: Brought): Promise<DesignChange[]> {
   const numbers = (kind: ArtefactKind): number[] => changed.filter((c) => c.kind === kind).map((c) => c.number);
   const where = 'a.project_id = $1 AND a.number = ANY($2)';
   const broken = new BrokenOnes();
@@ -101,7 +111,7 @@ async function readChanges(work: UnitOfWork, projectId: string, changed: readonl
   const scenarios = await designScenarios(work, wording, where, [projectId, numbers('feature')], broken);
   const questions = await designQuestions(work, where, [projectId, numbers('question')], broken);
   await markBroken(work, projectId, broken.found);
-  const library = await changedLibrary(work, projectId, [...numbers('shared').map((n) => artefactId('shared', n)), ...numbers('dataSet').map((n) => artefactId('dataSet', n))], cases);
+  const library = await changedLibrary(work, projectId, keysChanged(changed, index), cases);
   return [
     // Before the cases, which may be pinned to what is new in it.
     ...(library.entries.length + library.gone.length > 0 ? [{ kind: 'library' as const, ...library }] : []),

@@ -2,7 +2,7 @@ import { ARTEFACT_STATES, ARTEFACT_KINDS, artefactId, type ArtefactId, type Arte
 import { usersOf, usesOf, type Connected, type ReusableId, type UseEdge } from '@caderno/core/shared';
 import type { ConnectedArtefact, Reuse } from '@caderno/contract';
 import { z } from 'zod';
-import { findArtefact } from '../artefacts/index.ts';
+import { findArtefact, storedPinSchema } from '../artefacts/index.ts';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 
@@ -22,7 +22,7 @@ export async function readReuse(work: UnitOfWork, projectId: string, id: Artefac
 }
 
 /** A use as the database answers it. */
-export const edgeRow = z.object({ fromKind: z.enum(ARTEFACT_KINDS), fromNumber: z.number(), toKind: z.enum(ARTEFACT_KINDS), toNumber: z.number(), pinned: z.number().nullable() });
+export const edgeRow = z.object({ fromKind: z.enum(ARTEFACT_KINDS), fromNumber: z.number(), toKind: z.enum(ARTEFACT_KINDS), toNumber: z.number(), pinned: storedPinSchema });
 type EdgeRow = z.infer<typeof edgeRow>;
 
 /** Of a link with `f` and `t` at its ends. */

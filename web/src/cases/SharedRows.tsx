@@ -1,3 +1,4 @@
+import type { Pin } from '@caderno/core/artefacts';
 import { parameterId, type CaseContent, type DataUse, type Parameter } from '@caderno/core/cases';
 import { columnsNotTaken, withRowsOwned } from '@caderno/core/dataSets';
 import { keyOfData, type Library } from '@caderno/core/shared';
@@ -6,6 +7,7 @@ import { Link } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Choose, TextButton } from '../look/index.ts';
+import { ChooseVersion } from '../steps/index.ts';
 import type { Editing } from '../versions/index.ts';
 
 interface Props {
@@ -27,12 +29,12 @@ export function SharedRows({ data, content, library, canEdit, update, children }
     return (
       <p className="text-sm text-ink2">
         {data.set}
-        {data.pinned !== null && ` v${data.pinned}`} is being read. If it does not come, it is not there any more. {canEdit && <TextButton onClick={() => update((c) => ({ ...c, data: null }))}>take it out</TextButton>}
+        {typeof data.pinned === 'number' && ` v${data.pinned}`} is being read. If it does not come, it is not there any more. {canEdit && <TextButton onClick={() => update((c) => ({ ...c, data: null }))}>take it out</TextButton>}
         {canEdit && latest !== undefined && data.pinned !== null && <TextButton className="ml-3" onClick={() => setData({ pinned: null })}>follow the latest</TextButton>}
       </p>
     );
   }
-  const behind = data.pinned !== null && latest !== undefined && latest.version > data.pinned;
+  const behind = data.pinned !== null && latest !== undefined && latest.version > used.version;
   return (
     <div className="mt-2 border-l-2 border-dashed border-ink2 pl-3">
       <p className="flex flex-wrap items-baseline gap-x-3 text-sm">
@@ -44,20 +46,20 @@ export function SharedRows({ data, content, library, canEdit, update, children }
         </span>
         {used.withdrawn && <span className="text-brick">It is withdrawn: take other rows.</span>}
         <span className={`text-xs ${behind ? 'text-ochre-ink' : 'text-ink2'}`}>
-          {data.pinned === null ? 'follows the latest' : `pinned to v${data.pinned}`}
+          {meaningWords(data.pinned, used.version)}
           {behind && (
             <>
               ; v{latest.version} is there ·{' '}
-              <Link className="underline" to={`${address.versions(project, data.set)}?from=${data.pinned}&to=${latest.version}`}>
+              <Link className="underline" to={`${address.versions(project, data.set)}?from=${used.version}&to=${latest.version}`}>
                 compare
               </Link>
             </>
           )}
         </span>
         {canEdit && (
-          <span className="flex gap-3 text-xs">
-            {behind && <TextButton onClick={() => setData({ pinned: latest.version })}>move to v{latest.version}</TextButton>}
-            <TextButton onClick={() => setData({ pinned: data.pinned === null ? used.version : null })}>{data.pinned === null ? `pin to v${used.version}` : 'follow the latest'}</TextButton>
+          <span className="flex flex-wrap items-baseline gap-3 text-xs">
+            {behind && data.pinned !== 'agreed' && <TextButton onClick={() => setData({ pinned: latest.version })}>move to v{latest.version}</TextButton>}
+            <ChooseVersion pinned={data.pinned} version={used.version} onChange={(pinned) => setData({ pinned })} />
             <TextButton title="The same rows, that change with the data set no longer" onClick={() => update((c) => withRowsOwned(c, used.content))}>
               make them its own
             </TextButton>
@@ -69,6 +71,11 @@ export function SharedRows({ data, content, library, canEdit, update, children }
       <div className="mt-1.5">{children}</div>
     </div>
   );
+}
+
+function meaningWords(pinned: Pin, version: number): string {
+  if (pinned === 'agreed') return `follows what is agreed, v${version}`;
+  return pinned === null ? 'follows the latest' : `pinned to v${pinned}`;
 }
 
 interface ColumnsProps {

@@ -44,7 +44,7 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
   ],
   shared: [
     'Shared steps stand once and are used in many cases; a data set is a table of rows that many cases take.',
-    'A change reaches every user that follows the latest version; those that are pinned keep theirs until they are moved.',
+    'A change reaches every user that follows the latest version; those that are pinned keep theirs until they are moved, those that follow what is agreed until it is agreed.',
     'Before a save you see how many cases and instances it reaches.',
     'Alike steps finds runs that stand in several places and could be taken out.',
   ],

@@ -131,5 +131,5 @@ function usePickable(project: string, field: ChangedField): readonly { readonly 
   const cases = useSummaries(project, 'case').data;
   if (field === 'link' || field === 'unlink') return conditions ?? [];
   if (field === 'writtenFor' || field === 'notWrittenFor') return requirements?.filter((r) => r.type !== 'heading' && r.state !== 'withdrawn') ?? [];
-  return field === 'pin' || field === 'follow' ? [...(shared ?? []), ...(dataSets ?? []), ...(cases ?? [])] : null;
+  return field === 'pin' || field === 'follow' || field === 'followAgreed' ? [...(shared ?? []), ...(dataSets ?? []), ...(cases ?? [])] : null;
 }

@@ -8,10 +8,10 @@ import { CASE_KIND_WORD, EXECUTION_WORD, REQUIREMENT_TYPE_WORD, RISK_WORD, STATE
 
 /** What can be changed in many at a time. */
 export type ChangedField = OwnColumn | BuiltInField;
-type BuiltInField = 'title' | 'state' | 'module' | 'owner' | 'priority' | 'risk' | 'type' | 'caseKind' | 'execution' | 'minutes' | 'addTag' | 'takeTag' | 'link' | 'unlink' | 'writtenFor' | 'notWrittenFor' | 'pin' | 'follow' | 'addDepth' | 'takeDepth';
+type BuiltInField = 'title' | 'state' | 'module' | 'owner' | 'priority' | 'risk' | 'type' | 'caseKind' | 'execution' | 'minutes' | 'addTag' | 'takeTag' | 'link' | 'unlink' | 'writtenFor' | 'notWrittenFor' | 'pin' | 'follow' | 'followAgreed' | 'addDepth' | 'takeDepth';
 
 const CHANGED_WORD: Record<BuiltInField, string> = {
-  title: 'Title', state: 'State', module: 'Module', owner: 'Owner', priority: 'Priority', risk: 'Risk', type: 'Kind', caseKind: 'Kind', execution: 'By hand or automated', minutes: 'Minutes', addTag: 'Add a tag', takeTag: 'Remove a tag', link: 'Link a condition', unlink: 'Unlink a condition', writtenFor: 'Link a requirement', notWrittenFor: 'Unlink a requirement', pin: 'Pin what they use', follow: 'Follow the latest of what they use',
+  title: 'Title', state: 'State', module: 'Module', owner: 'Owner', priority: 'Priority', risk: 'Risk', type: 'Kind', caseKind: 'Kind', execution: 'By hand or automated', minutes: 'Minutes', addTag: 'Add a tag', takeTag: 'Remove a tag', link: 'Link a condition', unlink: 'Unlink a condition', writtenFor: 'Link a requirement', notWrittenFor: 'Unlink a requirement', pin: 'Pin what they use', follow: 'Follow the latest of what they use', followAgreed: 'Follow what is agreed of what they use',
   addDepth: 'Add to a depth', takeDepth: 'Remove from a depth',
 };
 
@@ -28,9 +28,9 @@ export function isOwnField(field: ChangedField): field is OwnColumn {
 const OF_KIND: Readonly<Record<ArtefactKind, readonly BuiltInField[]>> = {
   requirement: ['state', 'module', 'risk', 'priority', 'type'],
   condition: ['state', 'addDepth', 'takeDepth'],
-  case: ['state', 'module', 'owner', 'priority', 'addTag', 'takeTag', 'minutes', 'caseKind', 'execution', 'link', 'unlink', 'pin', 'follow'],
+  case: ['state', 'module', 'owner', 'priority', 'addTag', 'takeTag', 'minutes', 'caseKind', 'execution', 'link', 'unlink', 'pin', 'follow', 'followAgreed'],
   question: ['owner'],
-  shared: ['state', 'module', 'addTag', 'takeTag', 'pin', 'follow'],
+  shared: ['state', 'module', 'addTag', 'takeTag', 'pin', 'follow', 'followAgreed'],
   dataSet: ['state', 'module', 'addTag', 'takeTag'],
   feature: ['state', 'module', 'owner', 'addTag', 'takeTag', 'writtenFor', 'notWrittenFor'],
 };
@@ -132,8 +132,11 @@ export function changeOf({ field, value, picked, empties = false }: Filled, { fi
     case 'notWrittenFor':
       return picked === null || !isOf('requirement', picked.id) ? null : edit({ kind: 'writtenFor', requirement: picked.id, seenVersion: picked.version, belongs: field === 'writtenFor', tags: '' }, `${field === 'writtenFor' ? 'written for' : 'no longer written for'} ${picked.id}`);
     case 'pin':
+      return picked === null || !isUsed(picked.id) ? null : edit({ kind: 'uses', of: picked.id, pinned: picked.version }, `pinned to v${picked.version} of ${picked.id}`);
     case 'follow':
-      return picked === null || !isUsed(picked.id) ? null : edit({ kind: 'uses', of: picked.id, pinned: field === 'pin' ? picked.version : null }, field === 'pin' ? `pinned to v${picked.version} of ${picked.id}` : `following the latest ${picked.id}`);
+      return picked === null || !isUsed(picked.id) ? null : edit({ kind: 'uses', of: picked.id, pinned: null }, `following the latest ${picked.id}`);
+    case 'followAgreed':
+      return picked === null || !isUsed(picked.id) ? null : edit({ kind: 'uses', of: picked.id, pinned: 'agreed' }, `following what is agreed of ${picked.id}`);
   }
 }
 

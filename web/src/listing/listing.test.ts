@@ -58,9 +58,10 @@ describe('what is changed in many', () => {
   });
 
   test('what is used is pinned as it is now, or followed; nothing that nobody uses', () => {
-    expect([change('pin', '', { id: 'S-3', version: 4 }), change('follow', '', { id: 'D-2', version: 4 }), change('pin', '', { id: 'K-3', version: 4 }), change('link', '', { id: 'S-3', version: 4 })]).toMatchObject([
+    expect([change('pin', '', { id: 'S-3', version: 4 }), change('follow', '', { id: 'D-2', version: 4 }), change('followAgreed', '', { id: 'C-2', version: 4 }), change('pin', '', { id: 'K-3', version: 4 }), change('link', '', { id: 'S-3', version: 4 })]).toMatchObject([
       { done: { edit: { kind: 'uses', of: 'S-3', pinned: 4 } }, what: 'pinned to v4 of S-3' },
       { done: { edit: { kind: 'uses', of: 'D-2', pinned: null } }, what: 'following the latest D-2' },
+      { done: { edit: { kind: 'uses', of: 'C-2', pinned: 'agreed' } }, what: 'following what is agreed of C-2' },
       null,
       null,
     ]);

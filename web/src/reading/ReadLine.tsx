@@ -82,7 +82,7 @@ function Origin({ line }: { readonly line: OpenedStep }) {
             {t.used.id}
           </Link>{' '}
           {t.used.content.title}
-          {t.use.pinned !== null && ` (v${t.use.pinned})`}
+          {t.use.pinned !== null && ` (v${t.used.version}${t.use.pinned === 'agreed' ? ', agreed last' : ''})`}
         </span>
       ))}
     </p>

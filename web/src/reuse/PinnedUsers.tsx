@@ -18,7 +18,7 @@ export function PinnedUsers({ id, version }: Props) {
   const { project, canEdit } = useFrame();
   const [open, setOpen] = useState(false);
   const users = useReuse(project, id).data?.users ?? [];
-  const behind = users.flatMap((u) => (u.pinned !== null && u.pinned < version && u.state !== 'withdrawn' ? [{ ...u, pinned: u.pinned }] : []));
+  const behind = users.flatMap((u) => (typeof u.pinned === 'number' && u.pinned < version && u.state !== 'withdrawn' ? [{ ...u, pinned: u.pinned }] : []));
   if (behind.length === 0) return null;
   return (
     <p className="mt-1 text-ochre-ink">

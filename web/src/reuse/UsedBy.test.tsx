@@ -16,22 +16,22 @@ function used(users: readonly ConnectedArtefact[], rows: Parameters<typeof stand
 }
 
 test('who uses it is listed with how, the first eight and then all', async () => {
-  used([user(1, { pinned: 2 }), user(2, { distance: 3 }), user(3, { follows: false }), user(4, { state: 'withdrawn' }), ...Array.from({ length: 6 }, (_, i) => user(i + 5))]);
+  used([user(1, { pinned: 2 }), user(2, { distance: 3 }), user(3, { follows: false }), user(4, { state: 'withdrawn' }), user(5, { follows: false, pinned: 'agreed' }), ...Array.from({ length: 5 }, (_, i) => user(i + 6))]);
   onThePage(<UsedBy id="S-1" side="users" />);
   await waitFor(() => expect(screen.getAllByRole('listitem')).toHaveLength(8));
-  expect(screen.getAllByRole('listitem').slice(0, 4).map((li) => li.textContent)).toEqual(['C-1Case 1 pinned to v2', 'C-2Case 2 through others', 'C-3Case 3 behind a pinned version', 'C-4Case 4 withdrawn']);
+  expect(screen.getAllByRole('listitem').slice(0, 5).map((li) => li.textContent)).toEqual(['C-1Case 1 pinned to v2', 'C-2Case 2 through others', 'C-3Case 3 behind a pinned or agreed version', 'C-4Case 4 withdrawn', 'C-5Case 5 follows what is agreed']);
   fireEvent.click(screen.getByRole('button', { name: 'and 2 more' }));
   expect(screen.getAllByRole('listitem')).toHaveLength(10);
 });
 
 test('before one saves it says what follows: cases, their instances when opened, what is agreed, what stays behind', async () => {
-  used([user(1), user(2, { state: 'agreed' }), user(3, { pinned: 1, follows: false }), user(4, { state: 'withdrawn' }), user(5, { instances: null })], [{ kind: 'case', id: 'C-1', shows: true, counts: { instances: 40, steps: 9 } }]);
+  used([user(1), user(2, { state: 'agreed' }), user(3, { pinned: 1, follows: false }), user(4, { state: 'withdrawn' }), user(5, { instances: null }), user(6, { pinned: 'agreed', follows: false })], [{ kind: 'case', id: 'C-1', shows: true, counts: { instances: 40, steps: 9 } }]);
   onThePage(<Reach id="S-1" />);
-  await waitFor(() => expect(screen.getByRole('status').textContent).toBe('Saving reaches 2 cases with 42 instances and 1 other shared steps; 1 of them agreed. 1 user stays with an older version, pinned.'));
+  await waitFor(() => expect(screen.getByRole('status').textContent).toBe('Saving reaches 2 cases with 42 instances and 1 other shared steps; 1 of them agreed. 2 users are not reached: pinned, or following what is agreed.'));
 });
 
 test('users that are pinned behind move on together, those that are ticked, by one command', async () => {
-  const server = used([user(1, { pinned: 2 }), user(2, { pinned: 1 }), user(3, { pinned: 4 }), user(4, { pinned: 1, state: 'withdrawn' })]);
+  const server = used([user(1, { pinned: 2 }), user(2, { pinned: 1 }), user(3, { pinned: 4 }), user(4, { pinned: 1, state: 'withdrawn' }), user(5, { pinned: 'agreed' })]);
   onThePage(<PinnedUsers id="S-1" version={4} />);
   fireEvent.click(await screen.findByRole('button', { name: 'move to v4' }));
   const dialog = within(await screen.findByRole('dialog', { name: 'Move users to v4 of S-1' }));

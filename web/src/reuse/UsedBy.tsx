@@ -1,4 +1,4 @@
-import type { ArtefactId } from '@caderno/core/artefacts';
+import type { ArtefactId, Pin } from '@caderno/core/artefacts';
 import type { ConnectedArtefact } from '@caderno/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -39,7 +39,12 @@ export function UsedBy({ id, side }: { readonly id: ArtefactId; readonly side: '
 }
 
 function notes({ distance, follows, pinned, state }: ConnectedArtefact): string {
-  return [distance > 1 ? 'through others' : '', pinned !== null ? `pinned to v${pinned}` : follows ? '' : 'behind a pinned version', state === 'withdrawn' ? 'withdrawn' : ''].filter(Boolean).join(', ');
+  return [distance > 1 ? 'through others' : '', pinWords(pinned) || (follows ? '' : 'behind a pinned or agreed version'), state === 'withdrawn' ? 'withdrawn' : ''].filter(Boolean).join(', ');
+}
+
+function pinWords(pinned: Pin): string {
+  if (pinned === 'agreed') return 'follows what is agreed';
+  return pinned === null ? '' : `pinned to v${pinned}`;
 }
 
 /** What saving will touch, said before it is saved. */
@@ -58,7 +63,7 @@ export function Reach({ id }: { readonly id: ArtefactId }) {
     <p role="status" className="mt-2 rounded-[5px] bg-ochre-wash px-3 py-1.5 text-sm">
       Saving reaches {countOf(cases.length, 'case')} with {countOf(instances, 'instance')}
       {reached.length > cases.length && ` and ${countOf(reached.length - cases.length, 'other shared steps', 'other shared steps')}`}
-      {agreed > 0 && `; ${agreed} of them agreed`}. {kept > 0 && `${countOf(kept, 'user')} ${kept === 1 ? 'stays' : 'stay'} with an older version, pinned.`}
+      {agreed > 0 && `; ${agreed} of them agreed`}. {kept > 0 && `${countOf(kept, 'user')} ${kept === 1 ? 'is' : 'are'} not reached: pinned, or following what is agreed.`}
     </p>
   );
 }

@@ -80,7 +80,7 @@ function Reuse({ nodes, edges, leftOut }: { readonly nodes: readonly ReuseNode[]
         </div>
         <p className="mt-2 min-h-6 text-sm">
           {of === null ? (
-            <span className="text-ink2">Point at one to see what a change of it reaches; click it to keep that marked. A line goes from what uses to what is used; a dashed one is pinned.</span>
+            <span className="text-ink2">Point at one to see what a change of it reaches; click it to keep that marked. A line goes from what uses to what is used; a dashed one is pinned, or follows what is agreed.</span>
           ) : (
             <>
               <Link className="font-mono text-xs underline decoration-rule2" to={address.artefact(project, of.id)}>

@@ -1,6 +1,7 @@
 import { type Argument, type CalledRows, type CaseCall, type Parameter, type Row, type SharedUse, type Use } from '@caderno/core/cases';
 import { allRows, openParameters, rowsToRun, type Library, type UsedSteps } from '@caderno/core/shared';
 import { Button, Dialog, TextButton, countOf } from '../look/index.ts';
+import { ChooseVersion } from './ChooseVersion.tsx';
 
 interface Props {
   readonly use: Use;
@@ -72,9 +73,7 @@ export function ArgumentsDialog({ use, used, library, callers, onChange, onClose
       </datalist>
       <div className="mt-5 flex items-center gap-4">
         <Button onClick={onClose}>Done</Button>
-        <TextButton className="text-sm" onClick={() => onChange({ pinned: use.pinned === null ? used.version : null })}>
-          {use.pinned === null ? `pin to v${used.version}` : 'follow the latest version'}
-        </TextButton>
+        <ChooseVersion pinned={use.pinned} version={used.version} onChange={(pinned) => onChange({ pinned })} />
       </div>
     </Dialog>
   );

@@ -119,3 +119,27 @@ test('a slash where the next step would stand offers what can be used there', as
   await user.keyboard('{Enter}');
   await waitFor(() => expect(content.steps.at(-1)).toMatchObject({ kind: 'call', case: 'C-2' }));
 });
+
+test('a use says which version it means: the agreed one, until that is moved to the latest or to one that stays', async () => {
+  const called = { kind: 'case' as const, id: 'C-2' as const, withdrawn: false, content: { ...EMPTY_CASE, title: 'Sign in' } };
+  standInProject([caseHead(1), caseHead(2, { title: 'Sign in', version: 4, agreed: 2 }), caseHead(3, { title: 'Sign out', version: 3 })], [], {
+    readLibrary: () => [{ key: 'C-2@agreed', used: { ...called, version: 2 } }, { key: 'C-2', used: { ...called, version: 4 } }, { key: 'C-3@agreed', used: { ...called, id: 'C-3', version: 3 } }],
+  });
+  const use = (id: string, of: 'C-2' | 'C-3') => ({ kind: 'call' as const, id: stepId(id), case: of, pinned: 'agreed' as const, rows: { kind: 'mine' as const }, arguments: [] });
+  onThePage(<Page first={{ ...EMPTY_CASE, steps: [use('u', 'C-2'), use('v', 'C-3')] }} />);
+  const standing = await screen.findByText(/follows what is agreed, v2/);
+  expect(standing.textContent).toBe('follows what is agreed, v2; v4 is there · compare · follow the latest');
+  expect(within(standing).getByRole('link').getAttribute('href')).toBe('/p/versions/C-2?from=2&to=4');
+  expect(screen.getByText(/nothing is yet, so this is the latest/)).toBeTruthy();
+  fireEvent.click(screen.getAllByRole('button', { name: 'values' })[0]!);
+  const choose = async (name: string): Promise<void> => {
+    fireEvent.click(within(await screen.findByRole('dialog')).getByRole('button', { name: /^Version/ }));
+    fireEvent.click(await screen.findByRole('option', { name }));
+  };
+  await choose('stay with v2');
+  expect(content.steps[0]).toMatchObject({ pinned: 2 });
+  await choose('follow what is agreed');
+  expect(content.steps[0]).toMatchObject({ pinned: 'agreed' });
+  await choose('follow the latest');
+  expect(content.steps.map((s) => 'pinned' in s && s.pinned)).toEqual([null, 'agreed']);
+});

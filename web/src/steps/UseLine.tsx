@@ -1,5 +1,6 @@
+import type { Pin } from '@caderno/core/artefacts';
 import type { Row, RowId, SharedUse, Use } from '@caderno/core/cases';
-import { allRows, openParameters, rowsToRun, type Library, type RowSource } from '@caderno/core/shared';
+import { allRows, openParameters, rowsToRun, type Library, type RowSource, type UsedSteps } from '@caderno/core/shared';
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { memo, useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
@@ -23,7 +24,8 @@ interface Props extends LineProps {
 export const UseLine = memo(function UseLine({ use, number, context, opened, canEdit, focus, act, selected, onSelect, onPutBack }: Props) {
   const { project } = useFrame();
   const [isOpen, setOpen] = useState(false);
-  const [mapping, setMapping] = useState(false);
+  // What it was when the dialog was opened stands in while another version of it is being read.
+  const [mapping, setMapping] = useState<UsedSteps | null>(null);
   const line = useRef<HTMLDivElement>(null);
   const turn = focus?.turn ?? 0;
   useEffect(() => {
@@ -39,7 +41,7 @@ export const UseLine = memo(function UseLine({ use, number, context, opened, can
     if (taken === null) return;
     event.preventDefault();
     if (taken === 'open') setOpen(!isOpen);
-    else if (taken === 'arguments') setMapping(true);
+    else if (taken === 'arguments') setMapping(used ?? null);
     else act(use.id, taken);
   };
   return (
@@ -63,7 +65,7 @@ export const UseLine = memo(function UseLine({ use, number, context, opened, can
           <span className="min-w-0 font-medium">{title}</span>
           <span className="ml-auto shrink-0 text-xs text-ink2">{used === undefined ? '' : countOf(used.content.steps.length, 'step')}</span>
         </div>
-        <Given use={use} opened={opened} onMap={canEdit ? () => setMapping(true) : null} />
+        <Given use={use} opened={opened} onMap={canEdit ? () => setMapping(used ?? null) : null} />
         <Standing use={use} opened={opened} canEdit={canEdit} onPin={(pinned) => act(use.id, { kind: 'changeUse', part: { pinned } })} />
         {isOpen && (
           <div className="mt-1.5 border-t border-rule pt-1.5">
@@ -81,13 +83,13 @@ export const UseLine = memo(function UseLine({ use, number, context, opened, can
       {canEdit && <DropPlace after={use.id} />}
       {canEdit && (
         <span className="absolute right-2 top-2 hidden gap-3 bg-page2 pl-3 text-xs group-focus-within:flex group-hover:flex">
-          <TextButton onClick={() => setMapping(true)}>values</TextButton>
+          <TextButton onClick={() => setMapping(used ?? null)}>values</TextButton>
           <TextButton aria-label={`Remove step ${number}`} onClick={() => act(use.id, { kind: 'remove' })}>
             remove
           </TextButton>
         </span>
       )}
-      {mapping && used !== undefined && <ArgumentsDialog use={use} used={used} library={opened.library} callers={context.parameters} onChange={(part) => act(use.id, { kind: 'changeUse', part })} onClose={() => setMapping(false)} />}
+      {mapping !== null && <ArgumentsDialog use={use} used={used ?? mapping} library={opened.library} callers={context.parameters} onChange={(part) => act(use.id, { kind: 'changeUse', part })} onClose={() => setMapping(null)} />}
     </li>
   );
 });
@@ -151,29 +153,35 @@ function chosenWords(chosen: readonly RowId[], rows: readonly Row[]): { readonly
   return gone === 0 ? { words, gone: false } : { words: `${words}; ${gone} more ${gone === 1 ? 'is' : 'are'} gone: look under “values”`, gone: true };
 }
 
+function meaningWords(pinned: Pin, means: number, agreed: number | null): string {
+  if (pinned !== 'agreed') return `pinned to v${means}`;
+  return agreed === null ? 'follows what is agreed; nothing is yet, so this is the latest' : `follows what is agreed, v${means}`;
+}
+
 /** Pinned or not, withdrawn, gone; and what can be done about it. */
-function Standing({ use, opened, canEdit, onPin }: { readonly use: Use; readonly opened: StepsOpened; readonly canEdit: boolean; readonly onPin: (version: number | null) => void }) {
+function Standing({ use, opened, canEdit, onPin }: { readonly use: Use; readonly opened: StepsOpened; readonly canEdit: boolean; readonly onPin: (pinned: Pin) => void }) {
   const { project } = useFrame();
   const used = opened.usedOf(use);
   const latest = opened.latestOf(use);
   const id = use.kind === 'shared' ? use.shared : use.case;
   if (latest === undefined) return null;
-  const behind = use.pinned !== null && latest.version > use.pinned;
+  const means = use.pinned === 'agreed' ? (latest.agreed ?? latest.version) : (use.pinned ?? latest.version);
+  const behind = latest.version > means;
   return (
     <>
       {(used?.withdrawn ?? latest.withdrawn) && <p className="text-xs text-brick">{id} is withdrawn. It still stands here; put something else in its place.</p>}
       {use.pinned !== null && (
         <p className={`text-xs ${behind ? 'text-ochre-ink' : 'text-ink2'}`}>
-          pinned to v{use.pinned}
+          {meaningWords(use.pinned, means, latest.agreed)}
           {behind && (
             <>
               ; v{latest.version} is there ·{' '}
-              <Link className="underline" to={`${address.versions(project, id)}?from=${use.pinned}&to=${latest.version}`}>
+              <Link className="underline" to={`${address.versions(project, id)}?from=${means}&to=${latest.version}`}>
                 compare
               </Link>
             </>
           )}
-          {canEdit && behind && (
+          {canEdit && behind && use.pinned !== 'agreed' && (
             <>
               {' '}
               · <TextButton onClick={() => onPin(latest.version)}>move to v{latest.version}</TextButton>

@@ -8,3 +8,4 @@ export { DraggableUse, UseDragging } from './UseDragging.tsx';
 export { TakeOutDialog, type Owner } from './TakeOutDialog.tsx';
 export { usePutBack } from './usePutBack.ts';
 export { useRename } from './useRename.tsx';
+export { ChooseVersion } from './ChooseVersion.tsx';

@@ -8,6 +8,8 @@ import { useFrame } from '../frame/index.ts';
 interface LatestHead {
   readonly title: string;
   readonly version: number;
+  /** The version agreed last; null: none was. */
+  readonly agreed: number | null;
   readonly withdrawn: boolean;
 }
 
@@ -57,7 +59,7 @@ export function useOpened(content: Written & Partial<RowSource>, configuration: 
       usedOf: (use) => stepsUsed(library, use),
       latestOf: (use) => {
         const head = use.kind === 'shared' ? shared?.find((s) => s.id === use.shared) : cases?.find((c) => c.id === use.case);
-        return head && { title: head.title, version: head.version, withdrawn: head.state === 'withdrawn' };
+        return head && { title: head.title, version: head.version, agreed: head.agreed, withdrawn: head.state === 'withdrawn' };
       },
     }),
     [cases, library, opened, shared, surfaced],

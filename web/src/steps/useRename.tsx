@@ -131,6 +131,6 @@ function hindranceSentence(hindrance: RenameHindrance): string {
     case 'name_of_constant':
       return `<${hindrance.name}> is a constant of the project, which stands in where a value is missing. Choose another name.`;
     case 'pinned_takes_it':
-      return `${hindrance.id} is pinned to v${hindrance.version} of ${hindrance.used}, which takes it by its name. Give it an argument there, or let it follow the latest.`;
+      return `${hindrance.id} ${hindrance.version === 'agreed' ? `follows the agreed version of ${hindrance.used}` : `is pinned to v${hindrance.version} of ${hindrance.used}`}, which takes it by its name. Give it an argument there, or let it follow the latest.`;
   }
 }
