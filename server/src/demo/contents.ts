@@ -147,7 +147,7 @@ export type FindUsable = (title: string) => MadeShared | MadeCase;
 
 /**
  * Steps, one a line. `/ Title | user = a clerk | row = usual | pinned` uses shared steps or calls a case: with these
- * values, one of its rows (or `every row`), at the version it has now.
+ * values, one of its rows (or `every row`), at the version it has now (or `agreed`: the one agreed last).
  */
 function stepsOf(text: string, usable: FindUsable): Step[] {
   return text
@@ -159,10 +159,10 @@ function stepsOf(text: string, usable: FindUsable): Step[] {
 function useOfLine(line: string, id: StepId, usable: FindUsable): Step {
   const [title = '', ...notes] = line.split(' | ');
   const used = usable(title);
-  const isPinned = notes.includes('pinned');
+  const pinned = notes.includes('pinned') ? used.version : notes.includes('agreed') ? 'agreed' : null;
   const pairs = notes.flatMap((note) => (note.includes(' = ') ? [note.split(' = ')] : []));
   const given = pairs.flatMap(([name = '', value = '']) => (name === 'row' ? [] : [{ id: name, value }]));
-  const base = { id, pinned: isPinned ? used.version : null, arguments: given };
+  const base = { id, pinned, arguments: given } as const;
   if (!('rows' in used.content)) return { kind: 'shared', shared: used.id as SharedId, ...base };
   const rowName = pairs.find(([name]) => name === 'row')?.[1];
   const row = used.content.rows.find((r) => r.name === rowName);

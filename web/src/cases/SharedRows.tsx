@@ -45,17 +45,19 @@ export function SharedRows({ data, content, library, canEdit, update, children }
           </Link>
         </span>
         {used.withdrawn && <span className="text-brick">It is withdrawn: take other rows.</span>}
-        <span className={`text-xs ${behind ? 'text-ochre-ink' : 'text-ink2'}`}>
-          {meaningWords(data.pinned, used.version)}
-          {behind && (
-            <>
-              ; v{latest.version} is there ·{' '}
-              <Link className="underline" to={`${address.versions(project, data.set)}?from=${used.version}&to=${latest.version}`}>
-                compare
-              </Link>
-            </>
-          )}
-        </span>
+        {(behind || !canEdit) && (
+          <span className={`text-xs ${behind ? 'text-ochre-ink' : 'text-ink2'}`}>
+            {meaningWords(data.pinned, used.version)}
+            {behind && (
+              <>
+                ; v{latest.version} is there ·{' '}
+                <Link className="underline" to={`${address.versions(project, data.set)}?from=${used.version}&to=${latest.version}`}>
+                  compare
+                </Link>
+              </>
+            )}
+          </span>
+        )}
         {canEdit && (
           <span className="flex flex-wrap items-baseline gap-3 text-xs">
             {behind && data.pinned !== 'agreed' && <TextButton onClick={() => setData({ pinned: latest.version })}>move to v{latest.version}</TextButton>}
