@@ -58,8 +58,11 @@ async function freezing(ask: Ask): Promise<Figure[]> {
   const compared = await p95(5, () => ask('GET', '/baselines/1/changes?to=2'));
   const now = await p95(5, () => ask('GET', '/baselines/1/changes'));
   const checked = await timed(() => ask('GET', '/baselines/1/check'));
-  const made = await timed(() => ask('POST', '/baselines/1/moment', {}));
-  const openedAgain = await p95(5, () => ask('POST', '/baselines/1/moment', {}));
+  const made = await timed(() => ask('POST', '/moments/B-1', {}));
+  const openedAgain = await p95(5, () => ask('POST', '/moments/B-1', {}));
+  const { figures } = (await ask('GET', '')) as ResponseOf<'readProject'>;
+  const lookedBack = await timed(() => ask('POST', `/moments/${figures.revision - 2}`, {}));
+  const agreed = await timed(() => ask('POST', `/moments/${figures.revision}-agreed`, {}));
   const back = { of: { everything: true, withdraw: true } };
   const planned = await timed(() => ask('POST', '/baselines/1/back/plan', back));
   const broughtBack = await timed(() => ask('POST', '/baselines/1/back', back));
@@ -71,6 +74,8 @@ async function freezing(ask: Ask): Promise<Figure[]> {
     { what: 'its seal checked, every content read', ms: checked, budget: 10_000 },
     { what: 'a baseline made ready to be read as the project', ms: made, budget: 10_000 },
     { what: 'the same opened again', ms: openedAgain, budget: 100 },
+    { what: 'a moment of the journal made ready, 2 000 cases changed since', ms: lookedBack, budget: 10_000 },
+    { what: 'what is agreed made ready, with the moment it is told from', ms: agreed, budget: 20_000 },
     { what: 'what bringing 2 000 cases back would change', ms: planned, budget: 2_000 },
     { what: 'they are brought back', ms: broughtBack, budget: 10_000 },
   ];

@@ -42,9 +42,9 @@ const WHOLE_CASE = testCase({
 const FIELD = { id: 'f', name: 'f', type: { kind: 'whole' }, unit: '', required: true, intervals: [{ id: 'i', valid: true, outcome: '', name: '', from: '1', to: '9' }], choices: [], patterns: [], classes: [] };
 const RANGES = condition(['R-1'], { model: { kind: 'valueRanges', boundaries: 'twoValue', allowInvalidTogether: false, fields: [FIELD] }, leftOut: [{ id: 'k', reason: 'r', by: 'b', at: '2026-11-27T00:00:00Z' }] });
 const FACTOR = (id: string) => ({ id, name: id, values: [{ id: 'v', value: 'v', aliases: [], valid: true, base: false, outcome: '' }] });
-const COMBINATION = condition(['R-1'], { model: { kind: 'combination', factors: [FACTOR('x'), FACTOR('y')], constraints: [{ id: 'c', text: 'if x = v then y = v' }], strength: 2, groups: [], seed: 1 } });
+const COMBINATION = condition(['R-1'], { model: { kind: 'combination', factors: [FACTOR('x'), FACTOR('y')], constraints: [{ id: 'c', text: 'if x = v then y = v' }], strength: 'pairs', groups: [], seed: 1 } });
 const QUESTION = { kind: 'question', content: { title: 'Q', text: '', asked: '', attachments: [], about: [{ kind: 'requirement', id: 'R-1', words: 'w', holds: true }], status: 'open', answer: '', answeredBy: '', answeredAt: '', settledIn: [], observations: [], own: {} } };
-const DATA = { kind: 'dataSet', content: { title: 'D', purpose: '', parameters: [parameter], rows: [row], serves: [{ id: 'K-1', seenVersion: 1, fields: [], outcome: null }], module: '', tags: [] } };
+const DATA = { kind: 'dataSet', content: { title: 'D', purpose: '', parameters: [parameter], rows: [row], serves: [{ id: 'K-1', seenVersion: 1, fields: [], outcome: null }], module: '', tags: [], own: {} } };
 const reading = { encoding: null, separator: null, sheet: null, header: null };
 const mapping = { source: 's', columns: { id: 'id' } };
 
@@ -85,7 +85,7 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   saveQuery: [{ kind: 'case', name: 'n', query: 'state:draft', everybody: true }],
   saveListView: [{ group: 'module', sort: { column: 'updated', descending: true }, columns: [{ column: 'id', width: null }, { column: 'title', width: 300 }] }],
   createProject: [{ key: 'p', name: 'P' }],
-  addMember: [{ name: 'X', email: 'not an address', password: 'x', role: 'reader' }],
+  addMember: [{ name: 'X', email: 'x@example.org', password: 'long enough to be one', role: 'reader' }],
   joinMember: [{ email: 'nobody@b.example', role: 'reader' }],
   changeRole: [{ role: 'reader' }],
   changeAccount: [{ active: true, administrator: false }],
@@ -152,7 +152,7 @@ async function send(endpoint: AnyEndpoint, body: string | null, parameter = (nam
   const response = await server.fetch(`${API_ROOT}${path}${query}`, { method: endpoint.method, headers: { cookie: `caderno_session=${project.administrator}`, 'content-type': 'application/json', 'if-match': '"1"' }, body });
   return { status: response.status, text: await response.text() };
 }
-const PARAMETERS: Record<string, string> = { project: 'p', id: 'R-1', version: '1', change: randomUUID(), import: randomUUID(), attachment: '0'.repeat(64), requirement: 'R-1', constant: 'c', person: randomUUID(), session: randomUUID(), token: randomUUID(), remark: randomUUID(), review: '1', baseline: '1', mail: randomUUID(), invitation: randomUUID(), link: randomUUID() };
+const PARAMETERS: Record<string, string> = { project: 'p', id: 'R-1', version: '1', change: randomUUID(), import: randomUUID(), attachment: '0'.repeat(64), requirement: 'R-1', constant: 'c', person: randomUUID(), session: randomUUID(), token: randomUUID(), remark: randomUUID(), review: '1', baseline: '1', moment: '1', mail: randomUUID(), invitation: randomUUID(), link: randomUUID() };
 
 describe('every operation, sent what nobody should send', () => {
   test('is known to this walk', () => {
@@ -161,6 +161,14 @@ describe('every operation, sent what nobody should send', () => {
   });
 
   let sent = 0;
+  test('each body that others are made of is one that the contract takes', () => {
+    const refused = operations.flatMap(([name, { body }]) => (BODIES[name] ?? []).flatMap((sent, i) => {
+      const read = body.safeParse(sent);
+      return read.success ? [] : [`${name} ${i}: ${read.error.issues.map((issue) => `${issue.path.join('/')} ${issue.message}`).join('; ')}`];
+    }));
+    expect(refused).toEqual([]);
+  });
+
   test.each(operations.flatMap(([name, endpoint]) => (BODIES[name] ?? []).map((body, i) => [`${name} ${i}`, endpoint, body] as const)))('%s answers or refuses each, and never fails', async (_, endpoint, body) => {
     const failed: string[] = [];
     const look = async ([place, hostile]: readonly [string, unknown]): Promise<void> => {

@@ -1,7 +1,9 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { plainStep, stepId } from '@caderno/core/cases';
+import { fieldId } from '@caderno/core/conditions';
 import { DEFAULT_SETTINGS } from '@caderno/contract';
-import { makeDatabase, makeProject, save, startServer, testCase, type Caller, type TestServer } from './harness.ts';
+import type { HeavyLane } from '../src/http/heavyLane.ts';
+import { condition, makeDatabase, makeProject, requirement, save, startServer, testCase, type Caller, type TestServer } from './harness.ts';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
 let server: TestServer;
@@ -42,6 +44,28 @@ test('whoever has the link reads the thing in its version of now, nothing secret
   expect(JSON.stringify((await server.db.query('SELECT * FROM read_link'))[0])).not.toContain(token);
   // The word is for this alone.
   for (const name of ['readSession', 'listMembers', 'readHeads'] as const) expect(JSON.stringify((await server.as(token)(name, {})).data)).not.toContain('Reading');
+});
+
+test('a combination is worked out in a thread of its own, and a link is opened so many times a minute', async () => {
+  const values = (n: number) => Array.from({ length: n }, (_, i) => ({ id: `v${i}`, value: `${i}`, aliases: [], valid: true, base: false, outcome: '' }));
+  const model = { kind: 'combination' as const, factors: ['x', 'y'].map((name) => ({ id: fieldId(name), name, values: values(3) })), constraints: [{ id: 'c', text: 'if x = 0 then y = 0' }], strength: 'pairs' as const, groups: [], seed: 1 };
+  await call('createArtefact', { body: requirement() });
+  const { id } = (await call('createArtefact', { body: condition(['R-1'], { model }) })).data.summary;
+  const { heavy } = server.parts as { heavy: HeavyLane };
+  const [carryOut, inThreads] = [heavy.carryOut.bind(heavy), [] as string[]];
+  heavy.carryOut = (job) => (inThreads.push(job.request.name), carryOut(job));
+  const { token } = await give(id);
+  const answers = [];
+  for (let i = 0; i < 11; i += 1) answers.push(await open(token));
+  expect(answers.slice(0, 10).map((a) => [a.status, JSON.stringify(a.data.copy)])).toEqual(Array.from({ length: 10 }, () => [200, expect.stringMatching(/1 × 2(?!.*0 × 1)/)]));
+  expect(answers[10]?.refusal).toMatchObject({ code: 'too_many_attempts', seconds: 60 });
+  expect((await open((await give(id)).token)).status).toBe(200);
+  expect(inThreads.filter((name) => name === 'openReadLink')).toHaveLength(12);
+  const plain = (await call('createArtefact', { body: written('x') })).data.summary.id;
+  await open((await give(plain)).token);
+  expect(inThreads).toHaveLength(12);
+  heavy.carryOut = carryOut;
+  for (const link of (await call('listReadLinks')).data.filter((l) => l.of !== 'C-1')) await call('endReadLink', { params: { link: link.id } });
 });
 
 test('a link that is ended, has run out, was guessed, or whose giver may change nothing any more opens nothing; who reads gives none', async () => {

@@ -71,7 +71,7 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   listReadLinks: (_, call) => listReadLinks(call.work, membershipOf(call).projectId, call.parts.now()),
   makeReadLink: ({ body }, call) => makeReadLink(call.work, giverOf(call), body),
   endReadLink: ({ params }, call) => endReadLink(call.work, giverOf(call), params.link),
-  openReadLink: ({ body }, call) => openReadLink(call.work, body.token, call.parts.now()),
+  openReadLink: ({ body }, call) => openReadLink(call.work, body.token, call.parts.now(), call.remote),
   openInvitation: async ({ body }, call) => {
     const { project, email, role, by } = await openInvitation(call.work, body.token);
     return { project, email, role, by };

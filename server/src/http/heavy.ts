@@ -2,7 +2,8 @@ import { parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
 import { api } from '@caderno/contract';
 import { z } from 'zod';
 import { isMomentToBeMade } from '../moments/index.ts';
-import { selectRows, type UnitOfWork } from '../database/index.ts';
+import { answersAny, selectRows, type UnitOfWork } from '../database/index.ts';
+import { hashToken } from '../people/index.ts';
 import type { Call } from './context.ts';
 import type { HeldOperation, HeldRequest } from './handlers.ts';
 
@@ -26,6 +27,7 @@ export async function isHeavy(work: UnitOfWork, { name, body, params }: HeldRequ
     return few === null || membership === null || (await storedSize(work, ofArtefacts(few, membership.projectId))) > LARGE_STORED;
   }
   if (name === 'openMoment') return membership !== null && (await isMomentToBeMade(work, membership.projectId, params.moment ?? ''));
+  if (name === 'openReadLink') return makesTuples(work, readJson(body));
   if (name === 'bringBack' || name === 'planBringBack') {
     const sent = api.bringBack.body.safeParse(readJson(body));
     return sent.success && (!('ids' in sent.data.of) || sent.data.of.ids.length > FEW);
@@ -49,6 +51,18 @@ function fewNamed(body: string | null): readonly ArtefactId[] | null {
   const { of, done } = sent.data;
   if (!('ids' in of) || done.kind === 'replace') return null;
   return of.ids.length * (done.kind === 'clone' ? done.sets.length : 1) <= FEW ? of.ids : null;
+}
+
+/** What a combination leaves is worked out anew for whoever has a link to one. */
+async function makesTuples(work: UnitOfWork, sent: unknown): Promise<boolean> {
+  const read = api.openReadLink.body.safeParse(sent);
+  if (!read.success) return false;
+  return answersAny(
+    work,
+    `SELECT 1 FROM read_link l JOIN artefact a ON a.id = l.artefact_id JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
+     WHERE l.token_hash = $1 AND a.kind = 'condition' AND v.content->'model'->>'kind' = 'combination'`,
+    [hashToken(read.data.token)],
+  );
 }
 
 function readJson(body: string | null): unknown {

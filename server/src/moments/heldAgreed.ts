@@ -26,13 +26,14 @@ export async function heldAgreed(work: UnitOfWork, projectId: string): Promise<H
   const used = await usedBy(work, projectId, rows);
   const held = new Set(rows.filter((r) => r.agreed !== null || BASIS.includes(r.kind)).map((r) => r.id));
   for (const id of held) for (const other of used.get(id) ?? []) held.add(other);
-  const records = rows.flatMap(({ id, head, agreed }) => (held.has(id) ? [{ id, version: agreed ?? head, agreed: agreed !== null }] : []));
   return {
     sql: `
-      SELECT a.id AS old, r.version, CASE WHEN a.meaning_since <= r.version THEN a.meaning_since END AS meaning_since, a.agreed_version,
-        CASE WHEN r.agreed THEN 'agreed' ELSE a.state END AS state, a.title, a.module, a.parent_id, a.position
-      FROM jsonb_to_recordset($3::jsonb) AS r(id bigint, version int, agreed boolean) JOIN artefact a ON a.id = r.id`,
-    bind: [JSON.stringify(records)],
+      SELECT a.id AS old, chosen.version, CASE WHEN a.meaning_since <= chosen.version THEN a.meaning_since END AS meaning_since, a.agreed_version,
+        CASE WHEN chosen.is_agreed THEN 'agreed' ELSE a.state END AS state, a.title, a.module, a.parent_id, a.position
+      FROM artefact a
+        CROSS JOIN LATERAL (SELECT a.state <> 'withdrawn' AND a.agreed_version IS NOT NULL AS is_agreed, CASE WHEN a.state <> 'withdrawn' THEN coalesce(a.agreed_version, a.head) ELSE a.head END AS version) chosen
+      WHERE a.id = ANY($3::bigint[])`,
+    bind: [[...held]],
   };
 }
 

@@ -11,3 +11,4 @@ export { newSecretWord } from './secretWord.ts';
 export { listPersonEvents, notePersonEvent } from './events.ts';
 export { makeSetUpWord, setUp } from './setUp.ts';
 export { accessOfToken, isAccessToken, listTokens, makeToken, withdrawToken, type TokenAccess } from './accessTokens.ts';
+export { countAttempt } from './attempts.ts';

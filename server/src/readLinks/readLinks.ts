@@ -6,7 +6,7 @@ import { z } from 'zod';
 import { findArtefact, readContent, readLibrary } from '../artefacts/index.ts';
 import { execute, numberRow, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
-import { hashToken, newSecretWord, notePersonEvent, type SignedIn } from '../people/index.ts';
+import { countAttempt, hashToken, newSecretWord, notePersonEvent, type SignedIn } from '../people/index.ts';
 import { readSettings } from '../projects/index.ts';
 
 const DAY_MS = 86_400_000;
@@ -62,8 +62,9 @@ export async function endReadLink(work: UnitOfWork, { by, projectId, at }: Giver
 
 const openedRow = kindAndNumber.extend({ projectId: z.string(), project: z.string(), by: z.string(), endsAt: z.date(), state: z.enum(ARTEFACT_STATES), version: z.number(), savedAt: z.date() });
 
-/** What a link shows, for whoever has it; counted. @throws {DomainError} when it opens nothing, for whatever reason. */
-export async function openReadLink(work: UnitOfWork, token: string, at: Date): Promise<ShownByLink> {
+/** What a link shows, for whoever has it; counted. @throws {DomainError} when it opens nothing, for whatever reason, or was opened too often in the last minute. */
+export async function openReadLink(work: UnitOfWork, token: string, at: Date, address: string): Promise<ShownByLink> {
+  await countAttempt(work, `link ${hashToken(token)}`, address);
   const [link] = await selectRows(
     work,
     openedRow,

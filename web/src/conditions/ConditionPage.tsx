@@ -47,7 +47,7 @@ function Condition({ artefact, design, requirementTexts }: { readonly artefact: 
   const [writing, setWriting] = useState<readonly ItemKey[] | null>(null);
   const change = useMemo<DesignChange>(() => ({ kind: 'condition', id, condition: { id, state, version, meaningSince, content } }), [content, id, meaningSince, state, version]);
   const coverage = useLiveCoverage(design, change).get(id);
-  const remarked = useMemo(() => withItems(content), [content]);
+  const remarked = useMemo(() => withItems(content, coverage?.items.map((i) => i.item)), [content, coverage]);
   const [remarking, setRemarking] = useState<PagePlace | null>(null);
   const { model } = content;
   const missing = coverage === undefined ? [] : itemsToMake(coverage);

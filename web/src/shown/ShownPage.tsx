@@ -2,7 +2,7 @@ import type { ShownByLink } from '@caderno/contract';
 import { useQuery } from '@tanstack/react-query';
 import { Printer } from 'lucide-react';
 import { useSyncExternalStore } from 'react';
-import { call, failureSentence } from '../api/index.ts';
+import { RefusedCall, call, failureSentence } from '../api/index.ts';
 import { Button, Empty, STATE_WORD, dateAndTime } from '../look/index.ts';
 import { Copy } from './Copy.tsx';
 
@@ -15,9 +15,13 @@ export function ShownPage() {
   if (error === null) return <p className="p-7 text-ink2">Opening …</p>;
   return (
     <main>
-      <Empty title="This link opens nothing">{/^[\w-]{20,80}$/.test(token) ? failureSentence(error) : 'The link is not whole. Copy all of it, up to its last letter.'}</Empty>
+      <Empty title={isOpenedTooOften(error) ? 'This link does not open now' : 'This link opens nothing'}>{/^[\w-]{20,80}$/.test(token) ? failureSentence(error) : 'The link is not whole. Copy all of it, up to its last letter.'}</Empty>
     </main>
   );
+}
+
+function isOpenedTooOften(error: Error): boolean {
+  return error instanceof RefusedCall && error.refusal.code === 'too_many_attempts';
 }
 
 /** What stands behind the #: another link that is pasted over this one differs there alone, which a browser does not load again. */
