@@ -34,7 +34,7 @@ export const settledSchema = z.strictObject({ settled: z.boolean() });
 
 const at = z.iso.datetime();
 const offered = z.object({ text: z.string(), taken: z.object({ name: z.string(), at, version: z.int() }).nullable() });
-const remark = z.object({ id: remarkIdSchema, author: z.uuid(), name: z.string(), text: z.string(), at, editedAt: at.nullable(), takenBackAt: at.nullable(), offer: offered.nullable() });
+const remark = z.object({ id: remarkIdSchema, author: z.uuid(), name: z.string(), text: z.string(), at, editedAt: at.nullable(), earlier: z.array(z.object({ text: z.string(), until: at })).readonly(), takenBackAt: at.nullable(), offer: offered.nullable() });
 
 /** A remark with its answers. */
 export const remarkThreadSchema = z.object({ id: remarkIdSchema, place, said: z.string(), version: z.int(), settled: z.object({ name: z.string(), at }).nullable(), remarks: z.array(remark).readonly() });

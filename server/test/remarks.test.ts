@@ -61,10 +61,10 @@ test('one’s own is said otherwise and taken back, with a trace; others only by
   expect([(await reword(analyst, 'x')).refusal.code, (await analyst!('takeBackRemark', of(first))).refusal.code]).toEqual(['remark_not_yours', 'remark_not_yours']);
   await reword(reader, 'Which reading?');
   await reword(reader, 'Which reading?');
-  expect((await threads())[0]?.remarks[0]).toMatchObject({ text: 'Which reading?', editedAt: expect.any(String) });
+  expect((await threads())[0]?.remarks[0]).toMatchObject({ text: 'Which reading?', editedAt: expect.any(String), earlier: [{ text: 'Which one?', until: expect.any(String) }] });
   await lead!('takeBackRemark', of(first));
   await lead!('takeBackRemark', of(first));
-  expect((await threads())[0]?.remarks[0]).toMatchObject({ text: '', takenBackAt: expect.any(String) });
+  expect((await threads())[0]?.remarks[0]).toMatchObject({ text: '', takenBackAt: expect.any(String), earlier: [] });
   expect((await reword(reader, 'Again')).refusal.code).toBe('remark_not_yours');
   const before = await server.db.query('SELECT text FROM remark_before ORDER BY until', { plain: false });
   expect(JSON.stringify(before[0])).toBe(JSON.stringify([{ text: 'Which one?' }, { text: 'Which reading?' }]));
@@ -142,6 +142,7 @@ test('an offered change is taken once, into the version that was seen, and settl
   await reader!('takeBackRemark', of(back));
   const none = newId();
   await begin(reader, 'Why?', WHOLE, none);
-  for (const remark of [gone, empty, back, none]) expect((await take(remark, 3)).refusal.code).toBe('offer_not_there');
+  const codes = await Promise.all([gone, empty, back, none].map(async (remark) => (await take(remark, 3)).refusal.code));
+  expect(codes).toEqual(['offer_gone', 'offer_unfit', 'offer_gone', 'offer_gone']);
   expect((await now()).summary.version).toBe(3);
 });

@@ -19,7 +19,8 @@ export type AgreementRefusal =
   | { readonly code: 'reviewers_too_few'; readonly id: ArtefactId; readonly needed: number | 'all'; readonly authors: boolean }
   | { readonly code: 'state_by_review'; readonly state: ArtefactState }
   | { readonly code: 'undo_of_review' }
-  | { readonly code: 'offer_not_there' };
+  | { readonly code: 'offer_gone' }
+  | { readonly code: 'offer_unfit' };
 
 /** Their statuses, and what is said of each. */
 export const AGREEMENT_REFUSALS: Refusals<AgreementRefusal> = {
@@ -39,5 +40,6 @@ export const AGREEMENT_REFUSALS: Refusals<AgreementRefusal> = {
   reviewers_too_few: { status: 422, sentence: (refusal) => `Too few of those asked may agree to ${refusal.id}: ${refusal.needed === 'all' ? 'everybody who is asked' : refusal.needed === 1 ? 'somebody' : `${refusal.needed} people`} must agree${refusal.authors ? '' : ', and not those who wrote it'}. Nothing was changed; ask more people${refusal.authors ? '' : ', or let people agree to their own work in the project’s settings'}.` },
   state_by_review: { status: 409, sentence: (refusal) => `In this project ${refusal.state === 'inReview' ? 'something is in review when a review asks for it' : 'something is agreed by a review only'}. Nothing was changed; ask for a review.` },
   undo_of_review: { status: 409, sentence: () => 'What a review did is not undone from the journal. Nothing was changed; say otherwise in the review, or set the state.' },
-  offer_not_there: { status: 409, sentence: () => 'What is offered cannot be put there any more: the text it was for is gone, or what is offered does not fit there. Nothing is changed; write it by hand.' },
+  offer_gone: { status: 409, sentence: () => 'The text that this was offered for is gone. Nothing is changed; answer the remark, or write it by hand where it belongs now.' },
+  offer_unfit: { status: 422, sentence: () => 'What is offered does not fit there: the whole would be too long, or a title empty. Nothing is changed; write it by hand, shorter.' },
 };

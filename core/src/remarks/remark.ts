@@ -26,6 +26,8 @@ export interface Remark {
   readonly at: string;
   /** When it was last said otherwise; null: never. */
   readonly editedAt: string | null;
+  /** What it said before, from the first on, each with when it was said otherwise; nothing once it was taken back. */
+  readonly earlier: readonly { readonly text: string; readonly until: string }[];
   /** When its author, or somebody who leads, took it back; null: it stands. */
   readonly takenBackAt: string | null;
   /** Null: they offer no change. */

@@ -34,6 +34,7 @@ const remarkRow = z.object({
   text: z.string(),
   at: time,
   editedAt: time.nullable(),
+  earlier: z.array(z.object({ text: z.string(), until: z.string().transform((at) => new Date(at).toISOString()) })),
   takenBackAt: time.nullable(),
   offer: z.string().nullable(),
   takenBy: z.string().nullable(),
@@ -48,6 +49,7 @@ export async function listRemarks(work: UnitOfWork, projectId: string, id: Artef
     work,
     remarkRow,
     `SELECT r.id, r.thread_id AS thread, r.place, r.said, r.version, r.settled_at AS "settledAt", s.name AS "settledBy", r.author_id AS author, p.name, r.text, r.at, r.edited_at AS "editedAt", r.taken_back_at AS "takenBackAt",
+       (SELECT coalesce(json_agg(json_build_object('text', b.text, 'until', b.until) ORDER BY b.until), '[]') FROM remark_before b WHERE b.remark_id = r.id AND r.taken_back_at IS NULL) AS earlier,
        r.offer, t.name AS "takenBy", r.taken_at AS "takenAt", r.taken_version AS "takenVersion"
      FROM remark r JOIN person p ON p.id = r.author_id LEFT JOIN person s ON s.id = r.settled_by LEFT JOIN person t ON t.id = r.taken_by WHERE r.artefact_id = $1 ORDER BY r.at, r.id`,
     [rowId],
@@ -60,9 +62,9 @@ export async function listRemarks(work: UnitOfWork, projectId: string, id: Artef
   });
 }
 
-function remarkOf({ id, author, name, text, at, editedAt, takenBackAt, offer, takenBy, takenAt, takenVersion }: z.infer<typeof remarkRow>): Remark {
+function remarkOf({ id, author, name, text, at, editedAt, earlier, takenBackAt, offer, takenBy, takenAt, takenVersion }: z.infer<typeof remarkRow>): Remark {
   const taken = takenAt === null || takenVersion === null ? null : { name: takenBy ?? '', at: takenAt, version: takenVersion };
-  return { id, author, name, text, at, editedAt, takenBackAt, offer: offer === null ? null : { text: offer, taken } };
+  return { id, author, name, text, at, editedAt, earlier, takenBackAt, offer: offer === null ? null : { text: offer, taken } };
 }
 
 /** Begins a thread at a place. The same remark again changes nothing. */

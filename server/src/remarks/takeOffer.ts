@@ -12,7 +12,8 @@ const offerRow = z.object({ place: remarkThreadSchema.shape.place, offer: z.stri
 /**
  * Makes the next version from `version`, with what a remark offers at its place; the thread is settled by it. Taken
  * twice it is taken once.
- * @throws {DomainError} `offer_not_there` when nothing is offered, or there is nothing any more it could stand for;
+ * @throws {DomainError} `offer_gone` when nothing is offered, or there is nothing any more it could stand for;
+ * `offer_unfit` when what it would make cannot be read again, or has no title;
  * `version_moved` when somebody saved meanwhile: nobody takes what they have not seen.
  */
 export async function takeOffer(work: UnitOfWork, speaker: Speaker, actor: Actor, id: RemarkId, version: number): Promise<RemarkThread[]> {
@@ -25,14 +26,14 @@ export async function takeOffer(work: UnitOfWork, speaker: Speaker, actor: Actor
     'SELECT t.place, r.offer, p.name, r.taken_at IS NOT NULL AS taken FROM remark r JOIN remark t ON t.id = r.thread_id JOIN person p ON p.id = r.author_id WHERE r.id = $1',
     [id],
   );
-  if (offered === undefined || offered.offer === null) throw new DomainError({ code: 'offer_not_there' });
+  if (offered === undefined || offered.offer === null) throw new DomainError({ code: 'offer_gone' });
   if (offered.taken) return told(work, speaker, there.of);
   const row = await findArtefact(work, speaker.projectId, there.of);
   const value = await readContent(work, row, row.head);
   const next = withOffer(asJson(value.content), offered.place, offered.offer);
-  // It may be too long for where it is put, or leave a title empty.
-  const read = next === null ? null : kindAndContentSchema.safeParse({ kind: value.kind, content: next });
-  if (read?.success !== true || read.data.content.title.trim() === '') throw new DomainError({ code: 'offer_not_there' });
+  if (next === null) throw new DomainError({ code: 'offer_gone' });
+  const read = kindAndContentSchema.safeParse({ kind: value.kind, content: next });
+  if (!read.success || read.data.content.title.trim() === '') throw new DomainError({ code: 'offer_unfit' });
   const saved = await saveArtefact(work, actor, there.of, version, read.data, `Offered by ${offered.name}`, { keeps: true });
   await execute(work, 'UPDATE remark SET taken_at = $2, taken_by = $3, taken_version = $4 WHERE id = $1', [id, speaker.at, speaker.personId, saved.head]);
   await settle(work, there.thread, speaker);

@@ -52,7 +52,8 @@ export function Thread({ thread, place, speaking, content, version, onAsk }: Pro
 function Said({ remark, speaking, children }: { readonly remark: Remark; readonly speaking: Speaking; readonly children: ReactNode }) {
   const { person, canLead } = useFrame();
   const [editing, setEditing] = useState(false);
-  const { id, author, name, text, at, editedAt, takenBackAt } = remark;
+  const [showsEarlier, setShowsEarlier] = useState(false);
+  const { id, author, name, text, at, editedAt, earlier, takenBackAt } = remark;
   const isMine = author === person.id;
   if (takenBackAt !== null) return <p className="py-0.5 italic">{name} took a remark back.</p>;
   return (
@@ -60,7 +61,14 @@ function Said({ remark, speaking, children }: { readonly remark: Remark; readonl
       <p className="flex flex-wrap items-baseline gap-x-1.5">
         <strong className="font-semibold text-ink">{name}</strong>
         <span title={dateAndTime(at)}>{ago(at)}</span>
-        {editedAt !== null && <span title={`Said otherwise ${dateAndTime(editedAt)}`}>· edited</span>}
+        {editedAt !== null && (
+          <span title={`Said otherwise ${dateAndTime(editedAt)}`}>
+            ·{' '}
+            <TextButton aria-expanded={showsEarlier} onClick={() => setShowsEarlier(!showsEarlier)}>
+              edited
+            </TextButton>
+          </span>
+        )}
         {!editing && (isMine || canLead) && (
           <span className="ml-auto flex opacity-0 focus-within:opacity-100 group-hover:opacity-100 print:hidden">
             {isMine && <IconButton label="Edit the remark" icon={<Pencil size={12} aria-hidden="true" />} onClick={() => setEditing(true)} />}
@@ -75,8 +83,23 @@ function Said({ remark, speaking, children }: { readonly remark: Remark; readonl
           <MarkdownText text={text} />
         </div>
       )}
+      {showsEarlier && <Earlier earlier={earlier} />}
       {children}
     </div>
+  );
+}
+
+/** What a remark said before, the latest first. */
+function Earlier({ earlier }: Pick<Remark, 'earlier'>) {
+  return (
+    <ul aria-label="What it said before" className="mt-1 border-l-2 border-rule2 pl-2">
+      {earlier.toReversed().map(({ text, until }) => (
+        <li key={until} className="py-0.5">
+          until {dateAndTime(until)}
+          <MarkdownText text={text} />
+        </li>
+      ))}
+    </ul>
   );
 }
 

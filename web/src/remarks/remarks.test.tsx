@@ -19,7 +19,7 @@ const CONTENT = { ...EMPTY_CASE, title: 'Refused', steps: [plainStep(stepId('s1'
 const NO_PARAMETERS = { parameters: [], values: null, constants: new Map(), onCreate: () => undefined };
 let made = 0;
 const someId = () => remarkId(`00000000-0000-4000-8000-${String((made += 1)).padStart(12, '0')}`);
-const said = (text: string, part: Partial<Remark> = {}): Remark => ({ id: someId(), author: someId(), name: 'Rui M.', text, at: '2026-06-01T09:00:00.000Z', editedAt: null, takenBackAt: null, offer: null, ...part });
+const said = (text: string, part: Partial<Remark> = {}): Remark => ({ id: someId(), author: someId(), name: 'Rui M.', text, at: '2026-06-01T09:00:00.000Z', editedAt: null, earlier: [], takenBackAt: null, offer: null, ...part });
 const thread = (text: string, part: Partial<RemarkThread> = {}): RemarkThread => ({ id: someId(), place: WHOLE, said: '', version: 1, settled: null, remarks: [said(text)], ...part });
 const on = (path: string, quote?: string) => ({ path, words: quote === undefined ? null : { quote, start: 0, before: '', after: '' } });
 
@@ -34,7 +34,7 @@ function page(threads: RemarkThread[], refuses = { once: false }, rights: Partia
       return (threads = [...threads, thread(body.text, { id: body.remark, place: body.place, said: body.said, remarks: [said(body.text, { id: body.remark, author: PERSON.id, name: PERSON.name, offer: body.offer === undefined ? null : { text: body.offer, taken: null } })] })]);
     },
     answerRemark: ({ params, body }) => put((t) => (t.id === params.remark ? { ...t, settled: null, remarks: [...t.remarks, said(body.text, { id: body.remark, author: PERSON.id, name: PERSON.name })] } : t)),
-    rewordRemark: ({ params, body }) => put((t) => ({ ...t, remarks: t.remarks.map((r) => (r.id === params.remark ? { ...r, text: body.text, editedAt: r.at } : r)) })),
+    rewordRemark: ({ params, body }) => put((t) => ({ ...t, remarks: t.remarks.map((r) => (r.id === params.remark ? { ...r, text: body.text, editedAt: r.at, earlier: [...r.earlier, { text: r.text, until: r.at }] } : r)) })),
     takeBackRemark: ({ params }) => put((t) => ({ ...t, remarks: t.remarks.map((r) => (r.id === params.remark ? { ...r, text: '', takenBackAt: r.at } : r)) })),
     takeOffer: ({ params, body }) => put((t) => ({ ...t, settled: { name: PERSON.name, at: '2026-06-02T09:00:00.000Z' }, remarks: t.remarks.map((r) => (r.id === params.remark && r.offer !== null ? { ...r, offer: { ...r.offer, taken: { name: PERSON.name, at: '2026-06-02T09:00:00.000Z', version: body.version + 1 } } } : r)) })),
     settleThread: ({ params, body }) => put((t) => (t.id === params.remark ? { ...t, settled: body.settled ? { name: PERSON.name, at: '2026-06-02T09:00:00.000Z' } : null } : t)),
@@ -132,7 +132,8 @@ test('one answers, settles and opens again; one’s own is edited and taken back
   expect(own.state.doc.toString()).toBe('Because.');
   write(own, 'Because of the form.');
   fireEvent.click(screen.getByRole('button', { name: 'Save' }));
-  await screen.findByText('· edited');
+  fireEvent.click(await screen.findByRole('button', { name: 'edited' }));
+  expect(screen.getByRole('list', { name: 'What it said before' }).textContent).toMatch(/^until .*Because\.$/);
   fireEvent.click(screen.getByRole('button', { name: 'Take the remark back' }));
   await screen.findByText(`${PERSON.name} took a remark back.`);
   fireEvent.click(screen.getByRole('button', { name: 'settled' }));
