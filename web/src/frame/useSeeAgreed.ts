@@ -1,6 +1,7 @@
 import { momentKey } from '@caderno/contract';
 import { useCallback } from 'react';
 import { useLocation, useNavigate } from 'react-router';
+import { toast } from 'sonner';
 import { call, tellFailure } from '../api/index.ts';
 
 /** Leads to the page one is on in what is agreed by now; null on a moment, which is no project of now. */
@@ -9,7 +10,11 @@ export function useSeeAgreed(project: string): (() => void) | null {
   const { pathname, search } = useLocation();
   const here = pathname.split('/').slice(2).join('/') + search;
   const see = useCallback(() => {
-    void call('readProject', { params: { project } }).then(({ figures: { revision } }) => navigate(`/${momentKey(project, { kind: 'revision', revision, agreedOnly: true })}/${here}`), tellFailure);
+    void call('readProject', { params: { project } }).then(({ figures: { revision } }) => {
+      // Before anything was done there is no moment to look at.
+      if (revision === 0) toast('Nothing is agreed yet.');
+      else void navigate(`/${momentKey(project, { kind: 'revision', revision, agreedOnly: true })}/${here}`);
+    }, tellFailure);
   }, [project, here, navigate]);
   return project.includes('@') ? null : see;
 }

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { isDeepStrictEqual } from 'node:util';
 import { ARTEFACT_KINDS, ARTEFACT_STATES, artefactId, type ArtefactId, type RequirementId } from '@caderno/core/artefacts';
 import { attachmentId, type Attachment } from '@caderno/core/attachments';
 import { baselineNumber } from '@caderno/core/baselines';
@@ -7,7 +8,7 @@ import { versionsNamedIn } from '@caderno/core/kinds';
 import { FOLDER_FORMAT, FOLDER_VERSION, LIMITS, readStoredSettings, schemaVersionOf, type FolderArtefact, type FolderManifest, type FolderVersion, type KindAndContent } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
-import { attachmentsOf, contentHash, kindAndContentOrBroken } from '../../artefacts/index.ts';
+import { attachmentsOf, kindAndContentOrBroken } from '../../artefacts/index.ts';
 import { inTransaction, selectRows, type UnitOfWork } from '../../database/index.ts';
 import { DomainError } from '../../domainError.ts';
 import type { Files } from '../../files/index.ts';
@@ -70,7 +71,7 @@ async function readBaseline(work: UnitOfWork, projectId: string, number: number)
   return { head, items };
 }
 
-const contentRow = z.object({ rowId: z.string(), version: z.number(), schema: z.number(), hash: z.string(), content: z.unknown() });
+const contentRow = z.object({ rowId: z.string(), version: z.number(), schema: z.number(), content: z.unknown() });
 type StoredContent = z.infer<typeof contentRow>;
 
 class Writing {
@@ -138,8 +139,8 @@ class Writing {
     const value = stored === undefined ? null : kindAndContentOrBroken(kind, stored.schema, stored.content);
     if (stored === undefined || value === null) throw new DomainError({ code: 'artefact_broken', id, version: stored?.version ?? 1 });
     for (const { id: named, version } of versionsNamedIn(value)) this.#name(named, version);
-    // In the order of its schema, as long as that says exactly what was sealed.
-    return stored.schema === schemaVersionOf(kind) && contentHash(value.content) === stored.hash ? { schema: stored.schema, content: value.content, value } : { schema: stored.schema, content: stored.content, value };
+    // In the order of its schema, as long as that says exactly what is stored.
+    return stored.schema === schemaVersionOf(kind) && isDeepStrictEqual(value.content, stored.content) ? { schema: stored.schema, content: value.content, value } : { schema: stored.schema, content: stored.content, value };
   }
 
   /** Earlier versions that something names, and what those name in turn. */
@@ -173,7 +174,7 @@ class Writing {
 
   async #contents(wanted: readonly { readonly id: string; readonly version: number }[]): Promise<Map<string, StoredContent>> {
     const rows = await inTransaction(this.#db, (work) =>
-      selectRows(work, contentRow, `SELECT v.artefact_id AS "rowId", v.version, v.schema, v.hash, v.content FROM jsonb_to_recordset($1::jsonb) AS r(id bigint, version int) JOIN artefact_version v ON v.artefact_id = r.id AND v.version = r.version`, [JSON.stringify(wanted)]),
+      selectRows(work, contentRow, `SELECT v.artefact_id AS "rowId", v.version, v.schema, v.content FROM jsonb_to_recordset($1::jsonb) AS r(id bigint, version int) JOIN artefact_version v ON v.artefact_id = r.id AND v.version = r.version`, [JSON.stringify(wanted)]),
     );
     return new Map(rows.map((row) => [`${row.rowId} ${row.version}`, row]));
   }
