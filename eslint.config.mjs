@@ -23,4 +23,10 @@ export default defineConfig(
   // In a test a value that is missing after all fails the test, which is what is wanted.
   { files: ['**/*.test.ts', '**/*.test.tsx', '**/*.spec.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
   { files: ['web/**/*.ts', 'web/**/*.tsx'], plugins: { 'react-hooks': hooks }, rules: { ...hooks.configs.recommended.rules, 'react-hooks/incompatible-library': 'off' } },
+  // Dates and numbers are written as the reader chose.
+  {
+    files: ['web/src/**/*.ts', 'web/src/**/*.tsx'],
+    ignores: ['**/*.test.tsx', '**/*.test.ts'],
+    rules: { 'no-restricted-syntax': ['error', { selector: 'CallExpression[callee.property.name=/^toLocale/]:matches([arguments.length=0], [arguments.0.type="Identifier"][arguments.0.name="undefined"])', message: 'Say which locale: locale() of look.' }] },
+  },
 );

@@ -7,7 +7,7 @@ import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure, useHeads } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Dialog, KIND_NAME, countOf } from '../look/index.ts';
+import { Dialog, KIND_NAME, countOf, locale } from '../look/index.ts';
 import { ReviewTerms } from './ReviewTerms.tsx';
 
 interface Props {
@@ -54,7 +54,7 @@ export function AskReview({ ids, onClose }: Props) {
         {requirement !== null && hanging !== undefined && hanging.length > 1 && (
           <label className="flex min-h-7 items-center gap-2">
             <input type="checkbox" checked={withAll} onChange={(event) => setWithAll(event.target.checked)} />
-            with all that hangs on it: what is below it, its conditions, what covers them and uses they make ({(hanging.length - 1).toLocaleString()})
+            with all that hangs on it: what is below it, its conditions, what covers them and uses they make ({(hanging.length - 1).toLocaleString(locale())})
           </label>
         )}
       </ReviewTerms>

@@ -1,6 +1,7 @@
 import { GlobalWorkerOptions, getDocument, type PDFDocumentProxy, type PDFPageProxy } from 'pdfjs-dist';
 import workerAddress from 'pdfjs-dist/build/pdf.worker.min.mjs?url';
 import { useEffect, useRef, useState } from 'react';
+import { locale } from '../look/index.ts';
 
 GlobalWorkerOptions.workerSrc = workerAddress;
 
@@ -35,7 +36,7 @@ export function PdfPages({ address, name }: { readonly address: string; readonly
           {Array.from({ length: pages }, (_, i) => (
             <Page key={i} document={opened.document} number={i + 1} />
           ))}
-          {opened.document.numPages > pages && <p className="text-sm text-ink2">The first {pages} of {opened.document.numPages.toLocaleString()} pages. Save the file to see the others.</p>}
+          {opened.document.numPages > pages && <p className="text-sm text-ink2">The first {pages} of {opened.document.numPages.toLocaleString(locale())} pages. Save the file to see the others.</p>}
         </div>
       );
     }

@@ -1,11 +1,12 @@
 import { attachmentForm, type Attachment } from '@caderno/core/attachments';
+import { locale } from '../look/index.ts';
 
 /** `2.3 MB`, in the reader's numbers; empty where it is not known. */
 export function sizeWords(size: number | null): string {
   if (size === null) return '';
-  if (size < 1_000) return `${size.toLocaleString()} B`;
+  if (size < 1_000) return `${size.toLocaleString(locale())} B`;
   const [value, unit] = size < 999_500 ? [size / 1e3, 'kB'] : [size / 1e6, 'MB'];
-  return `${value.toLocaleString(undefined, { maximumFractionDigits: value < 10 ? 1 : 0 })} ${unit}`;
+  return `${value.toLocaleString(locale(), { maximumFractionDigits: value < 10 ? 1 : 0 })} ${unit}`;
 }
 
 /** Files that are seen in place. */

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { call, download, failureSentence, tellFailure, useCoverage } from '../api/index.ts';
 import { address, useFrame, usePageName } from '../frame/index.ts';
-import { Button, Choose, KIND_NAME, Section, TextButton, countOf, dateAndTime, durationOf } from '../look/index.ts';
+import { Button, Choose, KIND_NAME, Section, TextButton, countOf, dateAndTime, durationOf, locale } from '../look/index.ts';
 import { Changes } from './Changes.tsx';
 
 interface Props {
@@ -39,7 +39,7 @@ export function BaselinePage({ baseline, others }: Props) {
         <ul className="mt-1 flex flex-wrap gap-x-6 text-sm">
           {ARTEFACT_KINDS.flatMap((kind) => (counts[kind] === undefined ? [] : [<li key={kind}>{countOf(counts[kind], ...KIND_NAME[kind])}</li>]))}
           {Object.keys(counts).length === 0 && <li>nothing yet</li>}
-          <li className="text-ink2">{agreed.toLocaleString()} of them agreed</li>
+          <li className="text-ink2">{agreed.toLocaleString(locale())} of them agreed</li>
         </ul>
         <Coverage baseline={baseline} to={to} />
         <Seal key={number} baseline={baseline} />
@@ -91,12 +91,12 @@ function Coverage({ baseline, to }: { readonly baseline: Baseline; readonly to: 
   };
   const lines: readonly (readonly [string, (c: FrozenCoverage) => string])[] = [
     ['coverage', (c) => percent(c.counts)],
-    ['shown', (c) => c.counts.shown.toLocaleString()],
-    ['linked only', (c) => c.counts.linked.toLocaleString()],
-    ['gaps', (c) => c.counts.gap.toLocaleString()],
-    ['waiting or suspect', (c) => (c.counts.waiting + c.counts.suspect).toLocaleString()],
-    ['requirements not analysed', (c) => c.unanalysed.toLocaleString()],
-    ['instances', (c) => c.instances.toLocaleString()],
+    ['shown', (c) => c.counts.shown.toLocaleString(locale())],
+    ['linked only', (c) => c.counts.linked.toLocaleString(locale())],
+    ['gaps', (c) => c.counts.gap.toLocaleString(locale())],
+    ['waiting or suspect', (c) => (c.counts.waiting + c.counts.suspect).toLocaleString(locale())],
+    ['requirements not analysed', (c) => c.unanalysed.toLocaleString(locale())],
+    ['instances', (c) => c.instances.toLocaleString(locale())],
     ['time to execute', (c) => durationOf(c.minutes)],
   ];
   return (

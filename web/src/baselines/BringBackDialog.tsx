@@ -6,7 +6,7 @@ import { toast } from 'sonner';
 import { call, failureSentence, tellFailure } from '../api/index.ts';
 import { leftSentence } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Busy, Button, Dialog, countOf } from '../look/index.ts';
+import { Busy, Button, Dialog, countOf, locale } from '../look/index.ts';
 
 interface Props {
   readonly from: BaselineNumber;
@@ -36,7 +36,7 @@ export function BringBackDialog({ from, of: asked, onClose }: Props) {
     try {
       const { changed, left } = await call('bringBack', { params: { project, baseline: from }, body: { of } }, { commandId });
       if (left.length > 0) toast.warning(leftSentence(left), { duration: 9000 });
-      if (changed > 0) toast.success(`${changed.toLocaleString()} brought back to B-${from}. The journal can undo it.`);
+      if (changed > 0) toast.success(`${changed.toLocaleString(locale())} brought back to B-${from}. The journal can undo it.`);
       onClose();
     } catch (failure) {
       tellFailure(failure);
@@ -56,7 +56,7 @@ export function BringBackDialog({ from, of: asked, onClose }: Props) {
         {busy && <Busy>Bringing it back …</Busy>}
         <Button onClick={onClose}>Cancel</Button>
         <Button look="accent" disabled={busy || count === 0} onClick={() => void bring()}>
-          Bring {count === 1 ? 'it' : count.toLocaleString()} back
+          Bring {count === 1 ? 'it' : count.toLocaleString(locale())} back
         </Button>
       </div>
     </Dialog>
@@ -74,7 +74,7 @@ function Plan({ plan, count }: { readonly plan: BringBackPlan; readonly count: n
           return plan.counts[does] === 0 ? null : (
             <section key={does} className="mb-2">
               <h3 className="font-semibold">
-                {plan.counts[does].toLocaleString()} {(plan.counts[does] === 1 ? DOES_WORDS_ONE : DOES_WORDS)[does]}
+                {plan.counts[does].toLocaleString(locale())} {(plan.counts[does] === 1 ? DOES_WORDS_ONE : DOES_WORDS)[does]}
               </h3>
               <ul>
                 {lines.map(({ id, title, alongWith }) => (
@@ -88,11 +88,11 @@ function Plan({ plan, count }: { readonly plan: BringBackPlan; readonly count: n
             </section>
           );
         })}
-        {more > 0 && <p className="py-1 text-ink2">and {more.toLocaleString()} more</p>}
+        {more > 0 && <p className="py-1 text-ink2">and {more.toLocaleString(locale())} more</p>}
       </div>
       <ul className="mt-2 space-y-0.5 text-ink2">
-        {plan.agreed > 0 && <li>{plan.agreed === 1 ? 'One of them is agreed now and becomes a draft.' : `${plan.agreed.toLocaleString()} of them are agreed now and become drafts.`}</li>}
-        {plan.drafts > 0 && <li>Somebody is writing in {plan.drafts === 1 ? 'one' : plan.drafts.toLocaleString()} of them: that is kept, and shown beside what comes back.</li>}
+        {plan.agreed > 0 && <li>{plan.agreed === 1 ? 'One of them is agreed now and becomes a draft.' : `${plan.agreed.toLocaleString(locale())} of them are agreed now and become drafts.`}</li>}
+        {plan.drafts > 0 && <li>Somebody is writing in {plan.drafts === 1 ? 'one' : plan.drafts.toLocaleString(locale())} of them: that is kept, and shown beside what comes back.</li>}
         {plan.users.length > 0 && <li>Used by {usersWords(plan.users)}, which {plan.users.length === 1 ? 'stays as it is' : 'stay as they are'}.</li>}
         <li>It is one entry of the journal, which can undo it.</li>
       </ul>

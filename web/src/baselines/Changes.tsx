@@ -7,7 +7,7 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { call, download, failureSentence, tellFailure, useVersion } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, Choose, SelectMark, STATE_WORD, TextButton, countOf, useSelection, type Selection } from '../look/index.ts';
+import { Button, Choose, SelectMark, STATE_WORD, TextButton, countOf, useSelection, type Selection, locale } from '../look/index.ts';
 import { Contents, Difference } from '../versions/index.ts';
 import { BringBackDialog } from './BringBackDialog.tsx';
 import { GROUPINGS, KIND_INK, KIND_WORD, groupsOf, useRequirementsOf, type ChangeGroup, type Grouping } from './groups.ts';
@@ -43,7 +43,7 @@ function ChangeGroups({ data: { changes, total, reached }, from, to }: Props & {
     <>
       {mayBringBack && (
         <div className="mt-2 flex flex-wrap items-center gap-2 text-sm print:hidden">
-          <span className="text-ink2">{selection.chosen.length === 0 ? 'Select what is to be again as it was, or' : `${selection.chosen.length.toLocaleString()} selected`}</span>
+          <span className="text-ink2">{selection.chosen.length === 0 ? 'Select what is to be again as it was, or' : `${selection.chosen.length.toLocaleString(locale())} selected`}</span>
           {selection.chosen.length > 0 && (
             <Button look="accent" onClick={() => setBack({ ids: [...selection.chosen] })}>
               Bring {selection.chosen.length === 1 ? 'it' : 'them'} back …
@@ -54,7 +54,7 @@ function ChangeGroups({ data: { changes, total, reached }, from, to }: Props & {
         </div>
       )}
       {back !== null && <BringBackDialog from={from} of={back} onClose={() => setBack(null)} />}
-      {total > changes.length && <p className="mt-2 text-sm text-ink2">The first {changes.length.toLocaleString()} of {countOf(total, 'change')}.</p>}
+      {total > changes.length && <p className="mt-2 text-sm text-ink2">The first {changes.length.toLocaleString(locale())} of {countOf(total, 'change')}.</p>}
       <div className="mt-2 flex flex-wrap items-center gap-3 text-sm print:hidden">
         <Choose label="Group by" showLabel value={by} options={GROUPINGS} onChange={setBy} />
         <span className="ml-auto flex items-center gap-3 text-ink2">
@@ -83,7 +83,7 @@ function Group({ name, ink, changes, from, to, selection }: Props & Selecting & 
   return (
     <section className="mt-3" aria-label={name}>
       <h4 className={`text-sm font-semibold ${ink}`}>
-        {name} <span className="font-normal text-ink2">{changes.length.toLocaleString()}</span>
+        {name} <span className="font-normal text-ink2">{changes.length.toLocaleString(locale())}</span>
       </h4>
       <ul className="mt-0.5 border-t border-rule">
         {changes.map((change) => (

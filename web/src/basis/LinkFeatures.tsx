@@ -7,7 +7,7 @@ import { toast } from 'sonner';
 import { useListed, useScenarioExecution } from '../api/index.ts';
 import { useChangeMany } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Choose, Dialog, EXECUTION_WORD, countOf } from '../look/index.ts';
+import { Button, Choose, Dialog, EXECUTION_WORD, countOf, locale } from '../look/index.ts';
 
 interface Props {
   readonly requirement: RequirementSummary;
@@ -65,7 +65,7 @@ export function LinkFeatures({ requirement, onClose }: Props) {
       </ul>
       {isUnread && <p className="mt-3 text-sm text-ochre-ink">The tags cannot be read yet. Write them as @smoke and not @slow, or leave them out.</p>}
       {found.length === 0 && <p className="mt-3 text-ink2">No other feature is so.</p>}
-      {found.length > MOST_SHOWN && <p className="mt-1 text-xs text-ink2">and {(found.length - MOST_SHOWN).toLocaleString()} more: write some words</p>}
+      {found.length > MOST_SHOWN && <p className="mt-1 text-xs text-ink2">and {(found.length - MOST_SHOWN).toLocaleString(locale())} more: write some words</p>}
       <p className="mt-4 flex items-center gap-3">
         <Button look="accent" disabled={chosen.length === 0 || isUnread} onClick={() => void link()}>
           Link {countOf(chosen.length, 'feature')}

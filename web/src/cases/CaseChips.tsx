@@ -3,7 +3,7 @@ import { memo, useState, type ReactNode } from 'react';
 import { useMembers, useModules } from '../api/index.ts';
 import { TextInput, usePriorityChoices } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { CASE_KIND_WORD, Choose, EXECUTION_WORD, options } from '../look/index.ts';
+import { CASE_KIND_WORD, Choose, EXECUTION_WORD, options, locale } from '../look/index.ts';
 import type { Editing } from '../versions/index.ts';
 
 type Update = Editing<CaseContent>['update'];
@@ -32,7 +32,7 @@ export const DailyChips = memo(function DailyChips({ content, canEdit, update }:
 
 /** What is rarely changed and is not as it usually is, in a few words. */
 export function rareWords({ kind, execution, estimate, tags }: CaseContent, instances: bigint): string[] {
-  return [...(kind === 'procedure' ? [] : [CASE_KIND_WORD[kind]]), ...(execution === 'byHand' ? [] : [EXECUTION_WORD[execution]]), ...(estimate === null ? [] : [`${(estimate * Number(instances)).toLocaleString()} min`]), ...tags];
+  return [...(kind === 'procedure' ? [] : [CASE_KIND_WORD[kind]]), ...(execution === 'byHand' ? [] : [EXECUTION_WORD[execution]]), ...(estimate === null ? [] : [`${(estimate * Number(instances)).toLocaleString(locale())} min`]), ...tags];
 }
 
 /** What is rarely changed. */
@@ -66,7 +66,7 @@ function Estimate({ label, value, instances, canEdit, onChange }: { readonly lab
   return (
     <span className="inline-flex items-center gap-1.5 text-xs text-ink2">
       <TextInput label={label} value={value === null ? '' : String(value)} readOnly={!canEdit} onChange={set} inputMode="numeric" />
-      {value !== null && instances > 1n && `× ${instances.toLocaleString()} = ${(value * Number(instances)).toLocaleString()} min`}
+      {value !== null && instances > 1n && `× ${instances.toLocaleString(locale())} = ${(value * Number(instances)).toLocaleString(locale())} min`}
     </span>
   );
 }

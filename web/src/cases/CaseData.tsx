@@ -5,7 +5,7 @@ import { allRows, rowsToRun, type Constants, type Library } from '@caderno/core/
 import { memo, useCallback, useDeferredValue, useMemo, useRef, useState } from 'react';
 import { useCommands, type Command } from '../frame/index.ts';
 import { DataFiles, DataGrid, MakeRows, RedundantRows, UnknownValues, rowShows, useColumnChecks, useGained } from '../data/index.ts';
-import { Section, TextButton, countOf } from '../look/index.ts';
+import { Section, TextButton, countOf, locale } from '../look/index.ts';
 import type { Editing } from '../versions/index.ts';
 import { RowsRun } from './RowsRun.tsx';
 import { SharedRows } from './SharedRows.tsx';
@@ -70,7 +70,7 @@ export const CaseData = memo(function CaseData(props: Props) {
     <div ref={part}>
       <Section
         title="Data"
-        aside={`${countOf(all.length, 'row')}${runningWords(all, running)} · ${instances === 1n ? '1 instance' : `${instances.toLocaleString()} instances`}`}
+        aside={`${countOf(all.length, 'row')}${runningWords(all, running)} · ${instances === 1n ? '1 instance' : `${instances.toLocaleString(locale())} instances`}`}
         actions={
           <span className="flex items-baseline gap-3 text-xs">
             {canEdit && <TextButton onClick={() => setMaking(true)}>Generate rows</TextButton>}

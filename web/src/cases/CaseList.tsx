@@ -5,7 +5,7 @@ import type { ReactNode } from 'react';
 import { useCoverageRows, useListProject, useModules, useSummaries, type ListedHead, type RowsKnown } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { ListPage, type LineLook, type Listing } from '../listing/index.ts';
-import { STATE_WORD, StandingShape, countOf } from '../look/index.ts';
+import { STATE_WORD, StandingShape, countOf, locale } from '../look/index.ts';
 import { DraggableUse } from '../steps/index.ts';
 import { CaseFiles } from './CaseFiles.tsx';
 import { CaseActions } from './CaseActions.tsx';
@@ -81,10 +81,10 @@ function useAbsent(project: string, query: string): string[] {
 function notesOf({ head: summary, instances = 1 }: ListedHead<'case'>, known: RowsKnown | null): string[] {
   const counts = known?.counts(summary.id);
   return [
-    `${countOf(summary.steps, 'step')}${counts === undefined || counts.steps === summary.steps ? '' : `, ${counts.steps.toLocaleString()} opened`}`,
+    `${countOf(summary.steps, 'step')}${counts === undefined || counts.steps === summary.steps ? '' : `, ${counts.steps.toLocaleString(locale())} opened`}`,
     summary.dataSet !== null ? `rows of ${summary.dataSet}${summary.rows > 0 ? ` and ${summary.rows} more` : ''}` : summary.rows > 0 ? countOf(summary.rows, 'row') : 'no rows',
     ...(instances === 0 ? ['none runs'] : instances !== Math.max(1, summary.rows) ? [countOf(instances, 'instance')] : []),
-    ...(summary.estimate === null ? [] : [`${(summary.estimate * instances).toLocaleString()} min`]),
+    ...(summary.estimate === null ? [] : [`${(summary.estimate * instances).toLocaleString(locale())} min`]),
     ...(summary.state === 'draft' ? [] : [STATE_WORD[summary.state].toLowerCase()]),
     ...(summary.caseKind === 'charter' ? ['charter'] : []),
     ...(summary.execution === 'automated' ? ['automated'] : []),

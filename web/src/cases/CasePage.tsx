@@ -12,7 +12,7 @@ import { Attachments } from '../attachments/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { useCoveredDesign, useLiveCoverage } from '../liveCoverage/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Section, TextButton, countOf } from '../look/index.ts';
+import { Section, TextButton, countOf, locale } from '../look/index.ts';
 import { PinnedUsers, Reach, UsedBy } from '../reuse/index.ts';
 import { TakeOutDialog, usePutBack, useRename, type Owner, Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit, type StepsOpened } from '../steps/index.ts';
 import { Remarks } from '../remarks/index.ts';
@@ -213,7 +213,7 @@ function numberOf({ opened }: StepsOpened): bigint {
 }
 
 function stepsWords({ steps }: CaseContent, expanded: bigint): string {
-  const opened = expanded === BigInt(steps.length) ? '' : `, ${expanded.toLocaleString()} when all is opened`;
+  const opened = expanded === BigInt(steps.length) ? '' : `, ${expanded.toLocaleString(locale())} when all is opened`;
   return `${steps.length} written, ${steps.filter(expects).length} with an expected result${opened}`;
 }
 

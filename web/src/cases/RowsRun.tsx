@@ -1,5 +1,5 @@
 import { ALL_ROWS, NAME_COLUMN, type Parameter, type Row, type RowChoice } from '@caderno/core/cases';
-import { TextButton, countOf } from '../look/index.ts';
+import { TextButton, countOf, locale } from '../look/index.ts';
 
 interface Props {
   readonly rows: readonly Row[];
@@ -16,7 +16,7 @@ export function RowsRun({ rows, running, choice, parameters, canEdit, onChange }
   const gone = choice.kind === 'chosen' ? choice.rows.filter((id) => !rows.some((r) => r.id === id)).length : 0;
   return (
     <p className="mb-1.5 rounded-[5px] bg-blue-wash px-3 py-1 text-sm">
-      Runs {running.toLocaleString()} of {countOf(rows.length, 'row')}
+      Runs {running.toLocaleString(locale())} of {countOf(rows.length, 'row')}
       {choice.kind === 'chosen' ? ', chosen one by one' : ', those with '}
       {choice.kind === 'filter' &&
         choice.filters.map((f) => (

@@ -10,7 +10,7 @@ import { useLiveCoverage } from '../liveCoverage/index.ts';
 import { Attachments } from '../attachments/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { WholeWidth, address, useFrame } from '../frame/index.ts';
-import { Button, ITEM_KIND_WORD, Section, TextButton, countOf } from '../look/index.ts';
+import { Button, ITEM_KIND_WORD, Section, TextButton, countOf, locale } from '../look/index.ts';
 import { Remarks, type PagePlace } from '../remarks/index.ts';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { ItemList } from './ItemList.tsx';
@@ -65,12 +65,12 @@ function Condition({ artefact, design, requirementTexts }: { readonly artefact: 
         {canEdit && <Button onClick={() => raise([{ kind: 'condition', id, items: [], holds: true }], `What is expected of “${content.title}”?`)}>Ask a question</Button>}
         {canEdit && coverage !== undefined && coverage.items.length > 0 && !refused && (
           <Button look={editing.dirty || missing.length === 0 ? 'plain' : 'accent'} onClick={() => setWriting(missing.length > 0 ? missing : coverage.items.filter((i) => i.standing !== 'leftOut').map((i) => i.item.key))}>
-            {missing.length === 0 || missing.length === coverage.items.length ? 'Write cases' : `Write cases for the ${missing.length.toLocaleString()} missing`}
+            {missing.length === 0 || missing.length === coverage.items.length ? 'Write cases' : `Write cases for the ${missing.length.toLocaleString(locale())} missing`}
           </Button>
         )}
         {WIDE_MODELS.has(model.kind) && <WholeWidth />}
       </div>
-      {refused && <p className="mt-3 rounded-[5px] bg-brick-wash px-3 py-1.5 text-sm text-brick">This model has {count.toLocaleString()} coverage items, and the project allows {design.mostItems.toLocaleString()} in one condition. None is made; the condition counts as one item that nothing shows. Choose a lower level or strength, or divide the model.</p>}
+      {refused && <p className="mt-3 rounded-[5px] bg-brick-wash px-3 py-1.5 text-sm text-brick">This model has {count.toLocaleString(locale())} coverage items, and the project allows {design.mostItems.toLocaleString(locale())} in one condition. None is made; the condition counts as one item that nothing shows. Choose a lower level or strength, or divide the model.</p>}
       <div data-place="model">
         <ModelPart content={content} items={coverage?.items ?? []} refused={refused} canEdit={canEdit} editsRanges={editsRanges} update={update} />
       </div>

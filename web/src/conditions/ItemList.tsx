@@ -5,7 +5,7 @@ import { pathOfItem } from '@caderno/core/remarks';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { address, useFrame } from '../frame/index.ts';
-import { Choose, ReasonForm, STANDING_WORD, StandingShape, TextButton, countOf } from '../look/index.ts';
+import { Choose, ReasonForm, STANDING_WORD, StandingShape, TextButton, countOf, locale } from '../look/index.ts';
 
 interface Props {
   readonly condition: ConditionId;
@@ -60,7 +60,7 @@ export function ItemList({ condition, coverage, ...actions }: Props) {
       </ol>
       {chosen.length > until && (
         <TextButton className="mt-2 text-sm" onClick={() => setDrawn(until + MOST_DRAWN)}>
-          show {countOf(Math.min(MOST_DRAWN, chosen.length - until), 'more item')} of {(chosen.length - until).toLocaleString()}
+          show {countOf(Math.min(MOST_DRAWN, chosen.length - until), 'more item')} of {(chosen.length - until).toLocaleString(locale())}
         </TextButton>
       )}
     </>
@@ -160,7 +160,7 @@ function ShownBy({ refs, all }: { readonly refs: readonly InstanceRef[]; readonl
         );
       })}
       {cases.length > 3 && ` · ${cases.length - 3} more cases`}
-      {all > refs.length && ` · ${(all - refs.length).toLocaleString()} more instances`}
+      {all > refs.length && ` · ${(all - refs.length).toLocaleString(locale())} more instances`}
     </>
   );
 }

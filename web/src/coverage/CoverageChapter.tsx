@@ -6,7 +6,7 @@ import { Link, useSearchParams } from 'react-router';
 import { useCoverage, useScenarioEffort } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
 import { Spread, address, useFrame, useSeeAgreed } from '../frame/index.ts';
-import { STANDING_WORD, StandingShape, TECHNIQUE_WORD, TextButton, countOf, durationOf } from '../look/index.ts';
+import { STANDING_WORD, StandingShape, TECHNIQUE_WORD, TextButton, countOf, durationOf, locale } from '../look/index.ts';
 import { FirstSteps } from '../overview/index.ts';
 import { Bars } from './Bars.tsx';
 import { ItemsBehind, WorstGaps, type Behind } from './ItemsBehind.tsx';
@@ -50,10 +50,10 @@ function Numbers({ report }: { readonly report: CoverageReport }) {
       </div>
       <ul className="mt-2 grid grid-cols-[repeat(5,auto)] justify-between gap-x-4">
         <Figure to="?standing=shown" value={percentWords(percentDown(shownRatio(counts)))} words="shown by rows and expected results" />
-        <Figure to="?list=unanalysed" value={`${report.unanalysed.length.toLocaleString()}\u00a0of\u00a0${report.requirements.length.toLocaleString()}`} words="requirements not analysed yet" />
+        <Figure to="?list=unanalysed" value={`${report.unanalysed.length.toLocaleString(locale())}\u00a0of\u00a0${report.requirements.length.toLocaleString(locale())}`} words="requirements not analysed yet" />
         <Figure to="?standing=shown,linked" value={percentWords(percentDown(linkedRatio(counts)))} words="including items only linked" />
         <Figure to="?standing=gap,linked,waiting,suspect" value={percentWords(percentDown(shownRatio(weighted)))} words="shown, weighed by risk" />
-        <Figure to="?standing=shown,linked,waiting,suspect,gap" value={itemsToShow(counts).toLocaleString()} words={`coverage items in ${countOf(report.instances + scenarios.instances, 'instance')}, ${durationOf(report.minutes + scenarios.minutes)}`} />
+        <Figure to="?standing=shown,linked,waiting,suspect,gap" value={itemsToShow(counts).toLocaleString(locale())} words={`coverage items in ${countOf(report.instances + scenarios.instances, 'instance')}, ${durationOf(report.minutes + scenarios.minutes)}`} />
       </ul>
     </header>
   );

@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { useCoverage, useItems } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Chip, RISK_WORD, STANDING_WORD, Section, StandingShape, TECHNIQUE_WORD, countOf } from '../look/index.ts';
+import { Chip, RISK_WORD, STANDING_WORD, Section, StandingShape, TECHNIQUE_WORD, countOf, locale } from '../look/index.ts';
 
 /** What a number that was clicked counts. */
 export type Behind =
@@ -60,7 +60,7 @@ export function WorstGaps({ report }: { readonly report: CoverageReport }) {
 function nothingWords({ requirements, unanalysed, counts }: CoverageReport): string {
   if (requirements.length === 0) return 'There are no requirements yet, so nothing can be measured.';
   if (itemsToShow(counts) === 0) return 'There are no conditions yet, so nothing can be measured.';
-  if (unanalysed.length > 0) return `Every item there is is shown or waits, and ${unanalysed.length === 1 ? '1 requirement is' : `${unanalysed.length.toLocaleString()} requirements are`} not analysed yet.`;
+  if (unanalysed.length > 0) return `Every item there is is shown or waits, and ${unanalysed.length === 1 ? '1 requirement is' : `${unanalysed.length.toLocaleString(locale())} requirements are`} not analysed yet.`;
   return counts.waiting > 0 ? 'Every item is shown or waits for an answer.' : 'Every item is shown.';
 }
 
@@ -198,7 +198,7 @@ function Items({ behind }: { readonly behind: Extract<Behind, { kind: 'items' }>
           </li>
         ))}
       </ul>
-      {data.total > data.items.length && <p className="mt-3 text-sm text-ink2">The first {data.items.length.toLocaleString()}, worst first.</p>}
+      {data.total > data.items.length && <p className="mt-3 text-sm text-ink2">The first {data.items.length.toLocaleString(locale())}, worst first.</p>}
     </Section>
   );
 }

@@ -3,7 +3,7 @@ import { LONGEST_XLSX_CELL, rowsJson, rowsTable, writeCsv } from '@caderno/core/
 import { useState } from 'react';
 import { toast } from 'sonner';
 import { rowsFile } from '../files/index.ts';
-import { FileButton, TextButton, saveFile } from '../look/index.ts';
+import { FileButton, TextButton, saveFile, locale } from '../look/index.ts';
 import { ImportRows } from './ImportRows.tsx';
 import type { DataTable, EditTable } from './table.ts';
 
@@ -22,7 +22,7 @@ export function DataFiles({ name, rows, all, parameters, canEdit, update }: Prop
   const content = { rows: all, parameters };
   const asWorkbook = async (): Promise<void> => {
     const table = rowsTable(content);
-    if (table.some((line) => line.some((cell) => cell.length > LONGEST_XLSX_CELL))) return void toast.error(`A cell is longer than the ${LONGEST_XLSX_CELL.toLocaleString()} characters a spreadsheet holds. Nothing was written; choose CSV or JSON.`);
+    if (table.some((line) => line.some((cell) => cell.length > LONGEST_XLSX_CELL))) return void toast.error(`A cell is longer than the ${LONGEST_XLSX_CELL.toLocaleString(locale())} characters a spreadsheet holds. Nothing was written; choose CSV or JSON.`);
     saveFile(`${name}.xlsx`, new Blob([await rowsFile().workbook(table)], { type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet' }));
   };
   return (

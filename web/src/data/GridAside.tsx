@@ -1,6 +1,6 @@
 import { isParameterName, type Parameter } from '@caderno/core/cases';
 import { useState } from 'react';
-import { TextButton, countOf } from '../look/index.ts';
+import { TextButton, countOf, locale } from '../look/index.ts';
 
 interface Props {
   readonly isKept: boolean;
@@ -52,7 +52,7 @@ export function GridAside({ isKept, seen, all, hidden, parameters, canEdit, onRu
       {canEdit && onDescribe !== null && <TextButton onClick={onDescribe}>say what each is for</TextButton>}
       {!isKept && (
         <span>
-          {seen === all ? 'in another order than it is kept' : `${seen.toLocaleString()} of ${countOf(all, 'row')}`}: <TextButton onClick={onAsKept}>all, as kept</TextButton> · <TextButton onClick={onAgain}>put in order again</TextButton>
+          {seen === all ? 'in another order than it is kept' : `${seen.toLocaleString(locale())} of ${countOf(all, 'row')}`}: <TextButton onClick={onAsKept}>all, as kept</TextButton> · <TextButton onClick={onAgain}>put in order again</TextButton>
           {onRunFiltered !== null && (
             <>
               {' '}

@@ -4,7 +4,7 @@ import { LIMITS } from '@caderno/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { fileProblemSentence, rowsFile } from '../files/index.ts';
-import { Button, Dialog, PARAMETER_TYPE_WORD, countOf } from '../look/index.ts';
+import { Button, Dialog, PARAMETER_TYPE_WORD, countOf, locale } from '../look/index.ts';
 import { HowMeant, typedCells } from './HowMeant.tsx';
 import { HowRead } from './HowRead.tsx';
 import { ImportColumns } from './ImportColumns.tsx';
@@ -83,9 +83,9 @@ function Planned({ document, rows, parameters, update, onClose }: PlannedProps) 
           </fieldset>
           <HowMeant document={document} values={values} columns={columns} parameters={parameters} plan={plan} onChange={(part) => setChosen((now) => ({ ...now, ...part }))} />
           <Summary plan={plan} parameters={parameters} />
-          {tooMany && <p className="mt-1 text-sm text-brick">A table may have {LIMITS.rows.toLocaleString()} rows and {LIMITS.parameters} columns; this would be {plan.rows.length.toLocaleString()} and {plan.parameters.length}. Take fewer.</p>}
+          {tooMany && <p className="mt-1 text-sm text-brick">A table may have {LIMITS.rows.toLocaleString(locale())} rows and {LIMITS.parameters} columns; this would be {plan.rows.length.toLocaleString(locale())} and {plan.parameters.length}. Take fewer.</p>}
           {isTooLarge && <p className="mt-1 text-sm text-brick">All of it together is more than the {Math.round(LIMITS.body / 1024 / 1024)} MB a table may have. Take fewer rows or columns.</p>}
-          {isUnkeepable && <p className="mt-1 text-sm text-brick">A cell is longer than the {LIMITS.cell.toLocaleString()} characters one may have, or holds signs that are no text. Mend it in the file.</p>}
+          {isUnkeepable && <p className="mt-1 text-sm text-brick">A cell is longer than the {LIMITS.cell.toLocaleString(locale())} characters one may have, or holds signs that are no text. Mend it in the file.</p>}
         </>
       )}
       <div className="mt-4 flex gap-3">

@@ -1,7 +1,7 @@
 import type { CoverageItem } from '@caderno/core/conditions';
 import type { Parameter, Row, RowId } from '@caderno/core/cases';
 import { useMemo } from 'react';
-import { countOf } from '../look/index.ts';
+import { countOf, locale } from '../look/index.ts';
 
 interface Props {
   readonly rows: readonly Row[];
@@ -20,7 +20,7 @@ export function MadeRows({ rows, columns, gained, estimate }: Props) {
     <>
       <p className="text-sm text-ink2">
         {items === 0 ? 'They would show nothing that is not shown.' : `They would show ${countOf(items, 'item')} that nothing shows yet.`} {countOf(rows.length, 'row')} more to run
-        {estimate !== null && `: about ${Math.round(estimate * rows.length).toLocaleString()} minutes`}.
+        {estimate !== null && `: about ${Math.round(estimate * rows.length).toLocaleString(locale())} minutes`}.
       </p>
       <div className="mt-2 max-h-52 overflow-auto border-y border-rule">
         <table className="w-full text-left text-sm" aria-label="Rows to be added">
@@ -46,7 +46,7 @@ export function MadeRows({ rows, columns, gained, estimate }: Props) {
           </tbody>
         </table>
       </div>
-      {rows.length > MOST_LISTED && <p className="text-xs text-ink2">and {(rows.length - MOST_LISTED).toLocaleString()} more</p>}
+      {rows.length > MOST_LISTED && <p className="text-xs text-ink2">and {(rows.length - MOST_LISTED).toLocaleString(locale())} more</p>}
     </>
   );
 }

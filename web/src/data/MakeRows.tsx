@@ -4,7 +4,7 @@ import type { CombinedColumn, CombinedRows, RandomColumn, RandomRows } from '@ca
 import { LIMITS } from '@caderno/contract';
 import { wrap, type Remote } from 'comlink';
 import { useMemo, useState } from 'react';
-import { Button, Choose, Dialog, PARAMETER_TYPE_WORD, STRENGTH_WORD, combinationProblemSentence, constraintProblemSentence, countOf, options } from '../look/index.ts';
+import { Button, Choose, Dialog, PARAMETER_TYPE_WORD, STRENGTH_WORD, combinationProblemSentence, constraintProblemSentence, countOf, options, locale } from '../look/index.ts';
 import { useBeside } from '../worker/index.ts';
 import type { ColumnCheck } from './columnCheck.ts';
 import type { MakingWorker } from './making.worker.ts';
@@ -85,7 +85,7 @@ export function MakeRows({ rows, parameters, checks, gained, estimate, onAdd, on
         {wordsOf(made, chosen.length)}
       </p>
       {fresh.length > 0 && <MadeRows rows={fresh} columns={chosen.map((c) => c.parameter)} gained={gained} estimate={estimate} />}
-      {fresh.length > room && <p className="mt-1 text-sm text-brick">A table may have {LIMITS.rows.toLocaleString()} rows; there is room for {room.toLocaleString()} more. Nothing is added; make fewer.</p>}
+      {fresh.length > room && <p className="mt-1 text-sm text-brick">A table may have {LIMITS.rows.toLocaleString(locale())} rows; there is room for {room.toLocaleString(locale())} more. Nothing is added; make fewer.</p>}
       <div className="mt-4 flex gap-3">
         <Button
           look="accent"
@@ -179,10 +179,10 @@ function wordsOf(made: CombinedRows | RandomRows | null | undefined, columns: nu
   if (made === undefined || made === null) return 'Making …';
   switch (made.kind) {
     case 'made':
-      if ('combinations' in made) return `${countOf(made.combinations, 'combination')} of values, ${made.shownBefore.toLocaleString()} in rows that are there; ${countOf(made.rows.length, 'row')} would show the rest.`;
+      if ('combinations' in made) return `${countOf(made.combinations, 'combination')} of values, ${made.shownBefore.toLocaleString(locale())} in rows that are there; ${countOf(made.rows.length, 'row')} would show the rest.`;
       return `${countOf(made.rows.length, 'row')}, none like another.`;
     case 'tooMany':
-      return `${made.combinations.toLocaleString()} combinations are more than the ${made.most.toLocaleString()} that can be made. Combine less, or fewer columns.`;
+      return `${made.combinations.toLocaleString(locale())} combinations are more than the ${made.most.toLocaleString(locale())} that can be made. Combine less, or fewer columns.`;
     case 'problems':
       return made.problems.map((p) => (p.code === 'constraint_misread' ? constraintProblemSentence(p.problem) : combinationProblemSentence(p, made.model))).join(' ');
     case 'badBounds':

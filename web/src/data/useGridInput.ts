@@ -2,7 +2,7 @@ import { MOST_PASTED_CELLS, parsePastedGrid } from '@caderno/core/data';
 import type { Row, RowId } from '@caderno/core/cases';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { countOf, useLatest } from '../look/index.ts';
+import { countOf, useLatest, locale } from '../look/index.ts';
 import { extentOf, moved, within, type CellAt, type Extent, type Selection } from '../grid/index.ts';
 import { cleared, copied, withBlock, withoutRows, type CellRange } from './rowEdits.ts';
 import { tableOfPaste } from './pastedColumns.ts';
@@ -115,7 +115,7 @@ export function useGridInput({ rows, columns, order, canEdit, isWhole, update, o
     event.preventDefault();
     const block = parsePastedGrid(event.clipboardData.getData('text/plain'));
     const cells = block.reduce((n, r) => n + r.length, 0);
-    if (cells > MOST_PASTED_CELLS) return void toast.error(`A paste may have ${countOf(MOST_PASTED_CELLS, 'cell')}; this has ${cells.toLocaleString()}. Nothing was pasted.`);
+    if (cells > MOST_PASTED_CELLS) return void toast.error(`A paste may have ${countOf(MOST_PASTED_CELLS, 'cell')}; this has ${cells.toLocaleString(locale())}. Nothing was pasted.`);
     const hasColumns = columns.some((c) => c.kind === 'parameter') || !isWhole;
     if (!hasColumns && block.some((r) => r.length > 1)) {
       const table = tableOfPaste(block);

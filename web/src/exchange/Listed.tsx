@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { TextButton } from '../look/index.ts';
+import { TextButton, locale } from '../look/index.ts';
 
 interface Props {
   readonly title: string;
@@ -22,7 +22,7 @@ export function Listed({ title, list, total, note, paths = false }: Props) {
   return (
     <section className="mt-4" aria-label={title}>
       <h4 className="flex items-baseline gap-3 text-sm font-semibold">
-        {title} <span className="text-xs font-normal text-ink2">{[total.toLocaleString(), note].filter(Boolean).join(' · ')}</span>
+        {title} <span className="text-xs font-normal text-ink2">{[total.toLocaleString(locale()), note].filter(Boolean).join(' · ')}</span>
       </h4>
       <ul className="text-sm">
         {shown.map(({ mark, words }) => (
@@ -34,7 +34,7 @@ export function Listed({ title, list, total, note, paths = false }: Props) {
       </ul>
       {!all && total > shown.length && (
         <TextButton className="mt-1 text-sm" onClick={() => setAll(true)}>
-          {total > list.length ? `the first ${list.length} of ${total.toLocaleString()}` : `all ${total}`}
+          {total > list.length ? `the first ${list.length} of ${total.toLocaleString(locale())}` : `all ${total}`}
         </TextButton>
       )}
     </section>

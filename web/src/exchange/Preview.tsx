@@ -8,7 +8,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { call, failureSentence, useSettings } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Section, TextButton, countOf } from '../look/index.ts';
+import { Section, TextButton, countOf, locale } from '../look/index.ts';
 import { Problems } from './Problems.tsx';
 import { PlannedChangeLine } from './PlannedChangeLine.tsx';
 import { RunImport } from './RunImport.tsx';
@@ -72,11 +72,11 @@ function HereAlready({ preview: { here }, draft, onSource }: { readonly preview:
     <div role="status" className="mt-3 rounded-[5px] bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">
       {here.ids.map(({ source, count }) => (
         <p key={source}>
-          {count === 1 ? '1 id is' : `${count.toLocaleString()} ids are`} here already, from the source “{source}”.{' '}
+          {count === 1 ? '1 id is' : `${count.toLocaleString(locale())} ids are`} here already, from the source “{source}”.{' '}
           {draft.mapping.source !== source && <TextButton onClick={() => onSource(source)}>Update “{source}” instead</TextButton>}
         </p>
       ))}
-      {here.titles > 0 && <p>{here.titles === 1 ? '1 title is' : `${here.titles.toLocaleString()} titles are`} here already.</p>}
+      {here.titles > 0 && <p>{here.titles === 1 ? '1 title is' : `${here.titles.toLocaleString(locale())} titles are`} here already.</p>}
       <p className="text-xs">
         Such as{' '}
         {here.examples.map(({ key, title, id }, i) => (

@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call, download, failureSentence, tellFailure } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Dialog, KIND_NAME, countOf } from '../look/index.ts';
+import { Button, Dialog, KIND_NAME, countOf, locale } from '../look/index.ts';
 
 interface Props {
   readonly of: Chosen;
@@ -43,7 +43,7 @@ export function CarryDialog({ of, words, onClose }: Props) {
         {(along.data?.files ?? 0) > 0 && (
           <label className="mt-3 flex min-h-7 items-center gap-2">
             <input type="checkbox" checked={files} onChange={(event) => setFiles(event.target.checked)} />
-            with {countOf(along.data?.files ?? 0, 'attached file')} ({Math.max(1, Math.round((along.data?.bytes ?? 0) / 1024)).toLocaleString()} kB)
+            with {countOf(along.data?.files ?? 0, 'attached file')} ({Math.max(1, Math.round((along.data?.bytes ?? 0) / 1024)).toLocaleString(locale())} kB)
           </label>
         )}
         <div className="mt-4 flex items-center gap-2">
@@ -70,7 +70,7 @@ function Along({ along }: { readonly along: ComesAlong | undefined }) {
         <ul>
           {ARTEFACT_KINDS.filter((kind) => along.counts[kind] > 0).map((kind) => (
             <li key={kind} className="flex gap-3">
-              <span className="w-12 text-right font-mono text-xs leading-5">{along.counts[kind].toLocaleString()}</span>
+              <span className="w-12 text-right font-mono text-xs leading-5">{along.counts[kind].toLocaleString(locale())}</span>
               <span>{KIND_NAME[kind][along.counts[kind] === 1 ? 0 : 1]}</span>
             </li>
           ))}

@@ -5,7 +5,7 @@ import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { useSaveSettings, useSettings } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Choose, Dialog, Waiting, countOf } from '../look/index.ts';
+import { Button, Choose, Dialog, Waiting, countOf, locale } from '../look/index.ts';
 import { fileProblemSentence } from './fileProblemSentence.ts';
 import { rowsFile } from './rowsFile.ts';
 
@@ -74,11 +74,11 @@ function Planned({ document, stored: { version, settings }, onClose }: PlannedPr
       </p>
       {read.leftOut.length > 0 && (
         <p className="mt-1 text-sm text-ochre-ink">
-          Left out, longer than {MOST.term} or {MOST.definition.toLocaleString()} characters: {read.leftOut.length === 1 ? 'row' : 'rows'} {read.leftOut.slice(0, 8).join(', ')}
+          Left out, longer than {MOST.term} or {MOST.definition.toLocaleString(locale())} characters: {read.leftOut.length === 1 ? 'row' : 'rows'} {read.leftOut.slice(0, 8).join(', ')}
           {read.leftOut.length > 8 && ` and ${read.leftOut.length - 8} more`}.
         </p>
       )}
-      {tooMany && <p className="mt-1 text-sm text-brick">A glossary may have {LIMITS.terms.toLocaleString()} terms; this would be {plan.glossary.length.toLocaleString()}. Take fewer.</p>}
+      {tooMany && <p className="mt-1 text-sm text-brick">A glossary may have {LIMITS.terms.toLocaleString(locale())} terms; this would be {plan.glossary.length.toLocaleString(locale())}. Take fewer.</p>}
       <dl className="mt-2 max-h-[40vh] overflow-y-auto text-sm" tabIndex={0} aria-label="Terms that would be added or changed">
         {plan.added.slice(0, SHOWN).map((term) => (
           <Line key={term.id} term={term.term} mark="new" definition={term.definition} />

@@ -1,4 +1,5 @@
 import type { FileProblem, RelationFault } from '@caderno/core/exchange';
+import { locale } from '../look/index.ts';
 
 const RELATION_FAULT: Record<RelationFault, string> = {
   without_id: 'has no identifier',
@@ -17,7 +18,7 @@ export function fileProblemSentence(problem: FileProblem): string {
     case 'markdown_too_deep':
       return `Lists or quotations are nested deeper than ${problem.limit}. Make them flatter.`;
     case 'sheet_too_tall':
-      return `A cell stands in row ${problem.got.toLocaleString()}; at most ${problem.limit.toLocaleString()} rows are taken in. Delete what is below the table.`;
+      return `A cell stands in row ${problem.got.toLocaleString(locale())}; at most ${problem.limit.toLocaleString(locale())} rows are taken in. Delete what is below the table.`;
     case 'file_empty':
       return 'There is nothing in it to import.';
     case 'file_too_large':
@@ -35,11 +36,11 @@ export function fileProblemSentence(problem: FileProblem): string {
     case 'cell_count':
       return `${problem.got} cells, where the header has ${problem.expected}. What is beyond is not taken in.`;
     case 'cell_too_long':
-      return `A cell is longer than ${problem.limit.toLocaleString()} characters; perhaps a quotation mark is never closed.`;
+      return `A cell is longer than ${problem.limit.toLocaleString(locale())} characters; perhaps a quotation mark is never closed.`;
     case 'too_many_columns':
-      return `${problem.got.toLocaleString()} columns; at most ${problem.limit} are taken in. Take out those that are not needed.`;
+      return `${problem.got.toLocaleString(locale())} columns; at most ${problem.limit} are taken in. Take out those that are not needed.`;
     case 'too_many_records':
-      return `More than ${problem.limit.toLocaleString()} rows. Split the file.`;
+      return `More than ${problem.limit.toLocaleString(locale())} rows. Split the file.`;
     case 'no_header':
       return 'No heading is in it. Every requirement begins with a heading: # Title.';
     case 'column_doubled':
@@ -81,7 +82,7 @@ export function fileProblemSentence(problem: FileProblem): string {
     case 'title_from_text':
       return 'No title; the first words of its text stand in.';
     case 'field_too_long':
-      return `${fieldWords(problem.field)} has ${problem.got.toLocaleString()} characters; at most ${problem.limit.toLocaleString()} are kept. Shorten it.`;
+      return `${fieldWords(problem.field)} has ${problem.got.toLocaleString(locale())} characters; at most ${problem.limit.toLocaleString(locale())} are kept. Shorten it.`;
     case 'control_characters':
       return `${fieldWords(problem.field)} holds characters that are no text. Take them out.`;
     case 'value_unknown':
@@ -91,7 +92,7 @@ export function fileProblemSentence(problem: FileProblem): string {
     case 'use_unknown':
       return `There is no ${problem.id} here. It comes in as a step that says so.`;
     case 'too_many_steps':
-      return `It has ${problem.got.toLocaleString()} steps, and a case may have ${problem.limit.toLocaleString()}. It is not taken in.`;
+      return `It has ${problem.got.toLocaleString(locale())} steps, and a case may have ${problem.limit.toLocaleString(locale())}. It is not taken in.`;
     case 'id_missing':
       return problem.line === null ? 'No column is the id. Titles stand in: whatever gets a new title comes in as new.' : 'It has no id. Give it one, or match another column.';
     case 'id_doubled':

@@ -10,7 +10,7 @@ import { call, keys, tellFailure, forgetLogs, useUnread, useBaselines, useCovera
 import { address } from './address.ts';
 import { CHAPTERS, type ChapterPath } from './chapters.ts';
 import { useCommands, type Command } from './commands.ts';
-import { THEMES, THEME_WORD, chooseTheme, countOf, useTheme } from '../look/index.ts';
+import { THEMES, THEME_WORD, chooseTheme, countOf, useTheme, locale } from '../look/index.ts';
 import type { FindOrDo } from './FindOrDo.tsx';
 import { PastBanner, pastWords, type Past } from './PastBanner.tsx';
 import { SkipLink } from './SkipLink.tsx';
@@ -331,12 +331,12 @@ function IndexTabs({ project, isPast }: { readonly project: string; readonly isP
   const percent = coverage === undefined ? null : percentDown(shownRatio(coverage.counts));
   const figure: Record<ChapterPath, string> = {
     basis: figures === undefined ? '' : countOf(figures.requirements, 'requirement'),
-    conditions: figures === undefined ? '' : figures.conditions.toLocaleString(),
-    cases: figures === undefined ? '' : `${figures.cases.toLocaleString()} · ${coverage === undefined ? '…' : countOf(coverage.instances, 'instance')}`,
-    scenarios: figures === undefined ? '' : figures.scenarios.toLocaleString(),
-    shared: figures === undefined ? '' : figures.shared.toLocaleString(),
-    coverage: coverage === undefined ? '' : [percent === null ? '' : `${percent} %`, coverage.unanalysed.length === 0 ? '' : `${coverage.unanalysed.length.toLocaleString()} not analysed`].filter(Boolean).join(' · '),
-    baselines: baselines === undefined || baselines.length === 0 ? '' : baselines.length.toLocaleString(),
+    conditions: figures === undefined ? '' : figures.conditions.toLocaleString(locale()),
+    cases: figures === undefined ? '' : `${figures.cases.toLocaleString(locale())} · ${coverage === undefined ? '…' : countOf(coverage.instances, 'instance')}`,
+    scenarios: figures === undefined ? '' : figures.scenarios.toLocaleString(locale()),
+    shared: figures === undefined ? '' : figures.shared.toLocaleString(locale()),
+    coverage: coverage === undefined ? '' : [percent === null ? '' : `${percent} %`, coverage.unanalysed.length === 0 ? '' : `${coverage.unanalysed.length.toLocaleString(locale())} not analysed`].filter(Boolean).join(' · '),
+    baselines: baselines === undefined || baselines.length === 0 ? '' : baselines.length.toLocaleString(locale()),
   };
   return (
     <nav aria-label="Chapters" className="w-[103px] shrink-0 space-y-1.5 pr-3.5 pt-4 max-[700px]:flex max-[700px]:w-full max-[700px]:gap-1 max-[700px]:space-y-0 max-[700px]:overflow-x-auto max-[700px]:p-0 max-[700px]:pb-1">

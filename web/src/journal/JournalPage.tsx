@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure, useRefresh } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, TextButton, changeWords, dateAndTime, dayName, entryWords, manyWords, mayBeUndone } from '../look/index.ts';
+import { Button, TextButton, changeWords, dateAndTime, dayName, entryWords, manyWords, mayBeUndone, locale } from '../look/index.ts';
 
 const PAGE = 100;
 
@@ -89,7 +89,7 @@ function ChangeLine({ project, change, named }: { readonly project: string; read
           </Link>
         )}
         <time dateTime={change.at} title={dateAndTime(change.at)}>
-          {new Date(change.at).toLocaleTimeString(undefined, { timeStyle: 'short' })}
+          {new Date(change.at).toLocaleTimeString(locale(), { timeStyle: 'short' })}
         </time>
       </span>
     </li>

@@ -4,7 +4,7 @@ import { useId, useState } from 'react';
 import { foreseenOf, useListProject, useSummaries, type ListedHead } from '../api/index.ts';
 import { PickArtefact } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Choose, Dialog, KIND_NAME, countOf } from '../look/index.ts';
+import { Button, Choose, Dialog, KIND_NAME, countOf, locale } from '../look/index.ts';
 import { changeOf, changedFieldsOf, changedWord, choicesOf, isOwnField, type ChangedField, type Filled } from './changes.ts';
 import { useKnownValues } from './useKnownValues.ts';
 
@@ -53,7 +53,7 @@ export function ChangeDialog<K extends ArtefactKind>({ kind, chosen, onChange, o
           <ValueField key={field} kind={kind} field={field} value={value} picked={picked} onValue={setValue} onPicked={setPicked} isEmptied={isEmptied} onEmptied={setEmptied} />
         </div>
         <p className="mt-4 text-sm text-ink2" role="status">
-          {changed === null ? (value.trim() === '' ? 'Say what they are to have.' : `${changedWord(field, own)} cannot be “${value}”.`) : changed === chosen.length ? `All ${chosen.length.toLocaleString()} will change.` : `${changed.toLocaleString()} of ${chosen.length.toLocaleString()} will change; the others have it already.`} One entry of the journal; Undo takes it back whole.
+          {changed === null ? (value.trim() === '' ? 'Say what they are to have.' : `${changedWord(field, own)} cannot be “${value}”.`) : changed === chosen.length ? `All ${chosen.length.toLocaleString(locale())} will change.` : `${changed.toLocaleString(locale())} of ${chosen.length.toLocaleString(locale())} will change; the others have it already.`} One entry of the journal; Undo takes it back whole.
         </p>
         <div className="mt-4 flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>

@@ -8,7 +8,7 @@ import { toast } from 'sonner';
 import { useListProject, type ListedHead } from '../api/index.ts';
 import { useChangeMany } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { KIND_NAME, useLatest } from '../look/index.ts';
+import { KIND_NAME, useLatest, locale } from '../look/index.ts';
 import { changeOf, changedFieldsOf, choicesOf, type ChangedField } from './changes.ts';
 import { columnWord } from './listWords.ts';
 import { useKnownValues } from './useKnownValues.ts';
@@ -61,7 +61,7 @@ export function EditedCell(props: Props) {
   const change = (value: string, of: readonly ListedHead[] = [listed]): void => {
     const made = changeOf({ field, value, picked: null, empties: true }, rules);
     if (made === null) toast.error(`${label} cannot be “${value}”. It is what it was.`);
-    else void changeMany({ of: { ids: of.map((l) => l.id) }, done: made.done, detail: `${of.length.toLocaleString()} ${KIND_NAME[kind][of.length === 1 ? 0 : 1]} ${made.what}` });
+    else void changeMany({ of: { ids: of.map((l) => l.id) }, done: made.done, detail: `${of.length.toLocaleString(locale())} ${KIND_NAME[kind][of.length === 1 ? 0 : 1]} ${made.what}` });
   };
   // What is put into one of several that are selected is meant for all of them; a title is each one's own.
   const meant = field !== 'title' && selected.length > 1 && selected.some((s) => s.id === listed.id) ? selected : [listed];

@@ -5,7 +5,7 @@ import { ChevronDown, X } from 'lucide-react';
 import { useState } from 'react';
 import { useMatchCount } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Dialog } from '../look/index.ts';
+import { Button, Dialog, locale } from '../look/index.ts';
 import { useSavedQueries } from './useSavedQueries.ts';
 
 interface Props {
@@ -68,7 +68,7 @@ function Saved({ project, saved: { kind, name, query, everybody }, canRemove, on
               {everybody && <span className="font-sans"> · the project’s</span>}
             </span>
           </span>
-          {count !== null && <span className="text-xs tabular-nums text-ink2">{count.toLocaleString()}</span>}
+          {count !== null && <span className="text-xs tabular-nums text-ink2">{count.toLocaleString(locale())}</span>}
         </button>
       </MenuItem>
       {canRemove && (

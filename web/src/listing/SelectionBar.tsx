@@ -9,7 +9,7 @@ import { AskReview } from '../askReview/index.ts';
 import { ToModule, useChangeMany } from '../artefacts/index.ts';
 import { CarryDialog } from '../files/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Busy, KIND_NAME, TextButton, countOf } from '../look/index.ts';
+import { Busy, KIND_NAME, TextButton, countOf, locale } from '../look/index.ts';
 import { TakeBaseline } from '../takeBaseline/index.ts';
 import { ChangeDialog } from './ChangeDialog.tsx';
 import { changedFieldsOf } from './changes.ts';
@@ -47,11 +47,11 @@ export function SelectionBar<K extends ArtefactKind>({ kind, chosen, matching, o
   const fields = changedFieldsOf(kind, useOwnFields(project));
   return (
     <div role="toolbar" aria-label={`Selected ${many}`} aria-busy={busy} className="flex flex-wrap items-center gap-x-3.5 gap-y-1 border-t border-rule2 bg-page2 px-5 py-1.5 text-sm">
-      <strong>{chosen.length.toLocaleString()} selected</strong>
-      {chosen.length < matching && <TextButton onClick={onAll}>{`Select all ${matching.toLocaleString()}`}</TextButton>}
+      <strong>{chosen.length.toLocaleString(locale())} selected</strong>
+      {chosen.length < matching && <TextButton onClick={onAll}>{`Select all ${matching.toLocaleString(locale())}`}</TextButton>}
       {busy && <Busy>{`Changing ${words} …`}</Busy>}
       {chosen.length > LIMITS.many ? (
-        <span className="text-brick">{LIMITS.many.toLocaleString()} can be changed at a time.</span>
+        <span className="text-brick">{LIMITS.many.toLocaleString(locale())} can be changed at a time.</span>
       ) : (
         <>
           {more}

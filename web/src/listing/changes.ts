@@ -4,7 +4,7 @@ import { CASE_KINDS, EXECUTIONS } from '@caderno/core/cases';
 import { ownFieldsOf, ownText, writeOwn, type OwnField, type OwnFieldType } from '@caderno/core/fields';
 import { fieldOfColumn, ownColumn, type ListProject, type OwnColumn } from '@caderno/core/listing';
 import type { ChangeMany } from '@caderno/contract';
-import { CASE_KIND_WORD, EXECUTION_WORD, REQUIREMENT_TYPE_WORD, RISK_WORD, STATE_WORD, priorityWord } from '../look/index.ts';
+import { CASE_KIND_WORD, EXECUTION_WORD, REQUIREMENT_TYPE_WORD, RISK_WORD, STATE_WORD, priorityWord, locale } from '../look/index.ts';
 
 /** What can be changed in many at a time. */
 export type ChangedField = OwnColumn | BuiltInField;
@@ -170,5 +170,5 @@ function minutesOf(text: string): ReturnType<typeof changeOf> {
   if (text === '') return { done: { kind: 'edit', edit: { kind: 'minutes', minutes: null } }, what: 'left without minutes' };
   if (!/^\d{1,5}([.,]\d{1,2})?$/.test(text)) return null;
   const minutes = Number(text.replace(',', '.'));
-  return { done: { kind: 'edit', edit: { kind: 'minutes', minutes } }, what: `set to ${minutes.toLocaleString()} min` };
+  return { done: { kind: 'edit', edit: { kind: 'minutes', minutes } }, what: `set to ${minutes.toLocaleString(locale())} min` };
 }

@@ -3,7 +3,7 @@ import { Link, useParams } from 'react-router';
 import { address, useFrame } from '../frame/index.ts';
 import { ChooseColumns, ListTable, QueryLine, SavedQueries, SelectionBar, ViewBar, useListing } from '../listing/index.ts';
 import { SendByMailButton } from '../sendByMail/index.ts';
-import { Empty, KIND_NAME, countOf } from '../look/index.ts';
+import { Empty, KIND_NAME, countOf, locale } from '../look/index.ts';
 
 /** All artefacts of a kind as a table over both pages. */
 export function ListChapter() {
@@ -28,7 +28,7 @@ function TableOf({ kind }: { readonly kind: ArtefactKind }) {
             </Link>
           ))}
           <span className="ml-auto text-xs text-ink2" role="status">
-            {list === undefined ? 'Reading …' : list.length === total ? countOf(total, one, many) : `${list.length.toLocaleString()} of ${countOf(total, one, many)}`}
+            {list === undefined ? 'Reading …' : list.length === total ? countOf(total, one, many) : `${list.length.toLocaleString(locale())} of ${countOf(total, one, many)}`}
           </span>
         </nav>
         {view.query !== '' && <p className="hidden font-mono text-xs print:block">{view.query}</p>}

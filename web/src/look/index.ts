@@ -17,6 +17,7 @@ export { ShownOnce } from './ShownOnce.tsx';
 export { SplitButton } from './SplitButton.tsx';
 export { STANDING_WORD, StandingShape } from './StandingShape.tsx';
 export { writingHabits } from './writingHabits.ts';
+export { LOCALES, chooseLocale, locale, localeExample, type Locale } from './locale.ts';
 export { THEMES, THEME_WORD, chooseTheme, startTheme, useTheme } from './theme.ts';
 export { followPrinting, useMedia, usePrinting } from './useMedia.ts';
 export { drawnLines } from './drawnLines.ts';

@@ -1,4 +1,5 @@
 import { format, formatDistanceToNowStrict, parseISO } from 'date-fns';
+import { locale } from './locale.ts';
 
 /** `4 minutes ago`. */
 export function ago(iso: string): string {
@@ -7,7 +8,7 @@ export function ago(iso: string): string {
 
 /** Date and time in the reader's locale. */
 export function dateAndTime(iso: string): string {
-  return parseISO(iso).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+  return parseISO(iso).toLocaleString(locale(), { dateStyle: 'medium', timeStyle: 'short' });
 }
 
 /** `Tuesday, 24 November 2026`, for headings. */

@@ -3,6 +3,7 @@ import type { RequirementType, Risk } from '@caderno/core/basis';
 import type { CaseKind, Execution, ParameterType } from '@caderno/core/cases';
 import type { BoundaryRule, ClassKind, ItemKind, ModelKind, Polarity, StateLevel, Strength, Technique } from '@caderno/core/conditions';
 import type { ValueKind } from '@caderno/core/values';
+import { locale } from './locale.ts';
 
 /** The words screens use for closed sets; a new member does not compile until it has one. */
 export { KIND_NAME, STATE_WORD } from '@caderno/contract';
@@ -96,7 +97,7 @@ export function options<T extends string>(words: Record<T, string>): { value: T;
 
 /** `1 row`, `2 rows`. */
 export function countOf(count: number, one: string, many = `${one}s`): string {
-  return `${count.toLocaleString()} ${count === 1 ? one : many}`;
+  return `${count.toLocaleString(locale())} ${count === 1 ? one : many}`;
 }
 
 /** `80 min`, `3 h`: hours from where nobody counts minutes. */

@@ -1,11 +1,12 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { changePasswordSchema, type SessionLine } from '@caderno/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { toast } from 'sonner';
 import { call, tellFailure, useSession } from '../api/index.ts';
 import { Spread, useFrame } from '../frame/index.ts';
-import { Button, Section, TextButton, ago, dateAndTime } from '../look/index.ts';
+import { Button, Choose, LOCALES, Section, TextButton, ago, chooseLocale, dateAndTime, locale, localeExample } from '../look/index.ts';
 import { AccessTokens } from './AccessTokens.tsx';
 import { ChangeEmail } from './ChangeEmail.tsx';
 import { Field } from './Field.tsx';
@@ -27,6 +28,7 @@ export function AccountPage() {
         <div className="p-7">
           <h1 className="font-serif text-2xl font-semibold">{person.name}</h1>
           <p className="text-sm text-ink2">{person.email}</p>
+          <DatesAndNumbers />
           <Sessions />
           <AccessTokens />
         </div>
@@ -42,6 +44,30 @@ export function AccountPage() {
         )
       }
     />
+  );
+}
+
+/** How dates and numbers are written for one in this browser. */
+function DatesAndNumbers() {
+  const [now, setNow] = useState(locale);
+  const choose = (value: string): void => {
+    const chosen = LOCALES.find((known) => known === value);
+    chooseLocale(chosen);
+    setNow(chosen);
+  };
+  return (
+    <Section title="Dates and numbers">
+      <p className="mt-1.5 flex flex-wrap items-center gap-3 text-sm">
+        <Choose
+          label="Written as"
+          showLabel
+          value={now ?? ''}
+          options={[{ value: '', name: `the browser does: ${localeExample(undefined)}` }, ...LOCALES.map((value) => ({ value, name: localeExample(value) }))]}
+          onChange={choose}
+        />
+        <span className="text-xs text-ink2">in this browser</span>
+      </p>
+    </Section>
   );
 }
 

@@ -2,7 +2,7 @@ import type { ServerState } from '@caderno/contract';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { toast } from 'sonner';
 import { call, failureSentence, tellFailure } from '../api/index.ts';
-import { Button, Section, ago, countOf } from '../look/index.ts';
+import { Button, Section, ago, countOf, locale } from '../look/index.ts';
 
 const EVERY_MS = 10_000;
 const DAY_MS = 86_400_000;
@@ -68,5 +68,5 @@ function TrialMail() {
 }
 
 function megabytes(bytes: number): string {
-  return `${Math.ceil(bytes / 1024 / 1024).toLocaleString()} MB`;
+  return `${Math.ceil(bytes / 1024 / 1024).toLocaleString(locale())} MB`;
 }

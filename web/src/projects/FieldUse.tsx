@@ -1,7 +1,7 @@
 import { readOwn, type OwnField } from '@caderno/core/fields';
 import { useMemo } from 'react';
 import { useHeads } from '../api/index.ts';
-import { countOf } from '../look/index.ts';
+import { countOf, locale } from '../look/index.ts';
 import { useFrame } from '../frame/index.ts';
 
 const MOST_NAMED = 5;
@@ -20,7 +20,7 @@ export function FieldUse({ field, saved }: { readonly field: OwnField; readonly 
         <span className="text-brick">
           {' · '}
           {countOf(unfit.length, 'value')} {unfit.length === 1 ? 'does' : 'do'} not fit and {unfit.length === 1 ? 'stays' : 'stay'} as written: {unfit.slice(0, MOST_NAMED).map(({ id, reading }) => `${id} “${reading.shown.join(', ').slice(0, 40)}”`).join(', ')}
-          {unfit.length > MOST_NAMED && ` and ${(unfit.length - MOST_NAMED).toLocaleString()} more`}
+          {unfit.length > MOST_NAMED && ` and ${(unfit.length - MOST_NAMED).toLocaleString(locale())} more`}
         </span>
       )}
     </p>

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { useChangeMany } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Dialog, KIND_NAME, TextButton, countOf } from '../look/index.ts';
+import { Button, Dialog, KIND_NAME, TextButton, countOf, locale } from '../look/index.ts';
 
 /** A name that artefacts have in common: a module, a tag, a priority. */
 export interface NameInUse {
@@ -63,7 +63,7 @@ export function RenameName({ what, named, others, edit, onDone, onClose }: Renam
           ))}
         </datalist>
         <p role="status" className="mt-2 text-sm text-ink2">
-          {usedIn(named)}.{named.ids.length > LIMITS.many && ` More than ${LIMITS.many.toLocaleString()} cannot be changed at once: narrow a list by ${what}:, and change it in parts.`}{joins && ` There is “${wanted}” already: the two become one.`}
+          {usedIn(named)}.{named.ids.length > LIMITS.many && ` More than ${LIMITS.many.toLocaleString(locale())} cannot be changed at once: narrow a list by ${what}:, and change it in parts.`}{joins && ` There is “${wanted}” already: the two become one.`}
         </p>
         <div className="mt-4 flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>

@@ -1,6 +1,7 @@
 import type { CaseContent } from '@caderno/core/cases';
 import type { OpenedCase, OpenedPart } from '@caderno/core/shared';
 import { AttachedFiles } from '../attachments/index.ts';
+import { locale } from '../look/index.ts';
 import { ReadText } from './ReadLine.tsx';
 
 const PROCEDURE = [['Objective', 'objective'], ['Preconditions', 'preconditions']] as const;
@@ -38,7 +39,7 @@ export function Before({ content, texts }: { readonly content: CaseContent; read
       {content.kind === 'charter' && content.estimate !== null && (
         <div className="contents">
           <dt className="text-xs leading-6 text-ink2">Time box</dt>
-          <dd className="leading-6">{content.estimate.toLocaleString()} minutes</dd>
+          <dd className="leading-6">{content.estimate.toLocaleString(locale())} minutes</dd>
         </div>
       )}
       {content.attachments.length > 0 && (

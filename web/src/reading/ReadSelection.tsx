@@ -5,7 +5,7 @@ import { Printer } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, Empty, countOf } from '../look/index.ts';
+import { Button, Empty, countOf, locale } from '../look/index.ts';
 import { useConstants, useOpened } from '../steps/index.ts';
 import { Before, readableTexts, type ReadableText } from './Before.tsx';
 import { InConfiguration } from './InConfiguration.tsx';
@@ -76,7 +76,7 @@ function OpenedWhole({ id, content, configuration }: { readonly id: CoveringId; 
         <section key={n} className="mt-3" aria-label={`${id}, instance ${n + 1}`}>
           {(instances.length > 1 || instance.name !== '') && (
             <p className="border-y border-rule2 bg-page2 px-3 py-1 text-sm">
-              instance {n + 1} of {opened.instances.toLocaleString()} <strong className="ml-2 font-mono">{instance.name}</strong>
+              instance {n + 1} of {opened.instances.toLocaleString(locale())} <strong className="ml-2 font-mono">{instance.name}</strong>
             </p>
           )}
           <Before content={content} texts={instance.texts} />
@@ -87,7 +87,7 @@ function OpenedWhole({ id, content, configuration }: { readonly id: CoveringId; 
           </ol>
         </section>
       ))}
-      {opened.instances > BigInt(MOST_INSTANCES) && <p className="mt-2 text-ochre-ink">These are the first {MOST_INSTANCES} of {opened.instances.toLocaleString()} instances.</p>}
+      {opened.instances > BigInt(MOST_INSTANCES) && <p className="mt-2 text-ochre-ink">These are the first {MOST_INSTANCES} of {opened.instances.toLocaleString(locale())} instances.</p>}
     </article>
   );
 }

@@ -8,7 +8,7 @@ import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { Loading, useRaiseQuestion } from '../artefacts/index.ts';
 import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
-import { Button, Empty, TextButton, countOf } from '../look/index.ts';
+import { Button, Empty, TextButton, countOf, locale } from '../look/index.ts';
 import { Remarks } from '../remarks/index.ts';
 import { useOpened } from '../steps/index.ts';
 import { Before, readableTexts } from './Before.tsx';
@@ -41,7 +41,7 @@ function ReadOpened({ id, content, artefact }: { readonly id: CoveringId; readon
   const asked = /^\d{1,18}$/.test(search.get('instance') ?? '') ? BigInt(search.get('instance') ?? '1') - 1n : 0n;
   const { opened } = useOpened(content, search.get('in'), { kind: 'number', number: asked });
   if (opened.kind !== 'opened') {
-    return <Empty title="Too much to be read">{opened.kind === 'tooDeep' ? `Calls and shared steps are nested more than ${opened.most} deep.` : `Opened it has ${opened.steps.toLocaleString()} steps, and at most ${opened.most.toLocaleString()} are shown.`}</Empty>;
+    return <Empty title="Too much to be read">{opened.kind === 'tooDeep' ? `Calls and shared steps are nested more than ${opened.most} deep.` : `Opened it has ${opened.steps.toLocaleString(locale())} steps, and at most ${opened.most.toLocaleString(locale())} are shown.`}</Empty>;
   }
   const { instance } = opened;
   if (instance === null) return <Empty title="No row runs">All rows of {id} are set aside, so there is nothing to read through. Choose on its page which rows run.</Empty>;
@@ -140,7 +140,7 @@ function Instance({ instance, total, onGo }: { readonly instance: OpenedInstance
         <ChevronLeft size={15} aria-hidden="true" />
       </button>
       <span>
-        instance {(number + 1n).toLocaleString()} of {total.toLocaleString()}
+        instance {(number + 1n).toLocaleString(locale())} of {total.toLocaleString(locale())}
       </span>
       <button type="button" className={`${look} print:hidden`} aria-label="Next instance" disabled={number + 1n >= total} onClick={() => onGo(number + 1n)}>
         <ChevronRight size={15} aria-hidden="true" />

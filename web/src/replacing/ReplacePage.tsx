@@ -8,7 +8,7 @@ import { toast } from 'sonner';
 import { useHeads } from '../api/index.ts';
 import { Loading, useChangeMany } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, KIND_NAME, countOf } from '../look/index.ts';
+import { Button, KIND_NAME, countOf, locale } from '../look/index.ts';
 import { PlaceLines } from './PlaceLines.tsx';
 import { SearchForm } from './SearchForm.tsx';
 import { useFoundPlaces, type Found } from './useFoundPlaces.ts';
@@ -89,7 +89,7 @@ function useScope() {
     return scope === 'everything' ? { everything: true } : { kind: scope, query: '' };
   }, [kind, query, scope, selected]);
   const scopes: { value: Scope; name: string }[] = [
-    ...(selected.length > 0 ? [{ value: 'selected' as const, name: `the ${selected.length.toLocaleString()} selected` }] : []),
+    ...(selected.length > 0 ? [{ value: 'selected' as const, name: `the ${selected.length.toLocaleString(locale())} selected` }] : []),
     ...(kind !== undefined && query !== '' ? [{ value: 'query' as const, name: `${KIND_NAME[kind][1]}: ${query}` }] : []),
     { value: 'everything', name: 'everything' },
     ...ARTEFACT_KINDS.map((k) => ({ value: k, name: `all ${KIND_NAME[k][1]}` })),

@@ -1,6 +1,6 @@
 import { answerOf, mayAgree, neededOf, type ItemStanding } from '@caderno/core/reviews';
 import type { Agreement, Review, ReviewItem, ReviewLine } from '@caderno/contract';
-import { countOf } from '../look/index.ts';
+import { countOf, locale } from '../look/index.ts';
 
 export const ITEM_WORD: Record<ItemStanding, string> = { waiting: 'waits', agreed: 'agreed', objected: 'objection', left: 'taken out' };
 export const ITEM_INK: Record<ItemStanding, string> = { waiting: 'text-ink2', agreed: 'text-pine', objected: 'text-brick', left: 'text-ink3' };
@@ -32,7 +32,7 @@ export function dayOf(date: Date): string {
 
 /** A day in the reader’s locale. */
 export function dueWords(due: string): string {
-  return new Date(`${due}T12:00:00`).toLocaleDateString(undefined, { dateStyle: 'medium' });
+  return new Date(`${due}T12:00:00`).toLocaleDateString(locale(), { dateStyle: 'medium' });
 }
 
 /** How a review ended. */

@@ -7,7 +7,7 @@ import { Link, useLocation } from 'react-router';
 import { useScenarioExecution, type ListedHead } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { ListPage, type LineLook, type Listing } from '../listing/index.ts';
-import { STATE_WORD, TextButton, countOf, durationOf } from '../look/index.ts';
+import { STATE_WORD, TextButton, countOf, durationOf, locale } from '../look/index.ts';
 import { FeatureFiles } from './FeatureFiles.tsx';
 import type { AskedScenarios } from './useAskedScenarios.ts';
 
@@ -68,7 +68,7 @@ function RunLine({ listing, asked: { run, ask, byTags } }: Pick<Props, 'listing'
     const { scenarios, minutes } = scenarioEffort(value === null ? all : all.filter((s) => executionOf(s.tags, execution) === value), execution);
     return (
       <button key={word} type="button" aria-pressed={run === value} title={title} onClick={() => ask('run', value ?? '')} className={run === value ? 'font-semibold text-ink' : 'text-ink2 underline decoration-rule2 underline-offset-4'}>
-        {scenarios.toLocaleString()} {word}
+        {scenarios.toLocaleString(locale())} {word}
         {run === value && minutes > 0 && `, ${durationOf(minutes)}`}
       </button>
     );
@@ -121,14 +121,14 @@ const ScenarioLines = memo(function ScenarioLines({ feature, scenarios, test }: 
                 {name === '' ? <span className="text-ink2">without a name</span> : name}
                 {own.length > 0 && <span className="ml-1.5 font-mono text-[11px] text-plum">{own.join(' ')}</span>}
               </span>
-              {instances > 1 && <span className="shrink-0 text-xs text-ink2" title={`executed ${instances} times, once for each row of its examples`}>× {instances.toLocaleString()}</span>}
+              {instances > 1 && <span className="shrink-0 text-xs text-ink2" title={`executed ${instances} times, once for each row of its examples`}>× {instances.toLocaleString(locale())}</span>}
             </Link>
           </li>
         );
       })}
       {shown.length < fitting.length && (
         <li className="py-1 pl-[4.6rem]">
-          <TextButton onClick={() => setWhole(true)}>{(fitting.length - shown.length).toLocaleString()} more</TextButton>
+          <TextButton onClick={() => setWhole(true)}>{(fitting.length - shown.length).toLocaleString(locale())} more</TextButton>
         </li>
       )}
     </ol>

@@ -6,7 +6,7 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useWording } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { countOf } from '../look/index.ts';
+import { countOf, locale } from '../look/index.ts';
 
 interface Props {
   readonly id: FeatureId;
@@ -199,7 +199,7 @@ function ReadRows({ header, rows }: Pick<Examples, 'header' | 'rows'>) {
           ))}
         </tbody>
       </table>
-      {rows.length > MOST_ROWS && <p className="mt-1 text-xs text-ink2">and {(rows.length - MOST_ROWS).toLocaleString()} more, in the text</p>}
+      {rows.length > MOST_ROWS && <p className="mt-1 text-xs text-ink2">and {(rows.length - MOST_ROWS).toLocaleString(locale())} more, in the text</p>}
     </>
   );
 }

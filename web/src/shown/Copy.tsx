@@ -1,7 +1,7 @@
 import type { ShownByLink } from '@caderno/contract';
 import { parseArtefactId } from '@caderno/core/artefacts';
 import type { CopiedField, CopiedInstance, CopiedPart, CopiedStep } from '@caderno/core/readingCopy';
-import { countOf } from '../look/index.ts';
+import { countOf, locale } from '../look/index.ts';
 import { SafeMarkdown } from '../text/index.ts';
 
 const FIELD_WORD: Record<CopiedField, string> = { text: 'Text', answer: 'Answer', purpose: 'What it is for', objective: 'Objective', mission: 'Mission', areas: 'Areas', ideas: 'Ideas', preconditions: 'Preconditions', scenarios: 'Scenarios' };
@@ -21,7 +21,7 @@ export function Copy({ id, copy }: Pick<ShownByLink, 'id' | 'copy'>) {
       ))}
       {table !== null && <Rows table={table} />}
       {instances.map((instance, n) => (
-        <Instance key={n} instance={instance} heading={instances.length > 1 || left > 0n || instance.name !== '' ? `instance ${n + 1} of ${(BigInt(instances.length) + left).toLocaleString()}` : null} />
+        <Instance key={n} instance={instance} heading={instances.length > 1 || left > 0n || instance.name !== '' ? `instance ${n + 1} of ${(BigInt(instances.length) + left).toLocaleString(locale())}` : null} />
       ))}
       {left > 0n && <p className="mt-3 text-sm text-ochre-ink">{beyondWords(id, copy, left)}</p>}
       {isEmpty && <p className="mt-4 text-ink2">Nothing is written yet beyond the title.</p>}
@@ -36,9 +36,9 @@ export function Copy({ id, copy }: Pick<ShownByLink, 'id' | 'copy'>) {
 
 function beyondWords(id: ShownByLink['id'], { table, instances }: ShownByLink['copy'], left: bigint): string {
   const kind = parseArtefactId(id)?.kind;
-  if (kind === 'condition' && table === null) return `It has ${left.toLocaleString()} coverage items, too many to be shown here. Ask for them on paper or as a file.`;
-  if (kind === 'condition' || kind === 'dataSet') return `and ${left.toLocaleString()} more`;
-  return instances.length === 0 ? 'It is too large to be shown here. Ask for it on paper or as a file.' : `and ${left.toLocaleString()} more ${left === 1n ? 'instance' : 'instances'} that are not shown here`;
+  if (kind === 'condition' && table === null) return `It has ${left.toLocaleString(locale())} coverage items, too many to be shown here. Ask for them on paper or as a file.`;
+  if (kind === 'condition' || kind === 'dataSet') return `and ${left.toLocaleString(locale())} more`;
+  return instances.length === 0 ? 'It is too large to be shown here. Ask for it on paper or as a file.' : `and ${left.toLocaleString(locale())} more ${left === 1n ? 'instance' : 'instances'} that are not shown here`;
 }
 
 function Rows({ table: [columns = [], ...rows] }: { readonly table: NonNullable<ShownByLink['copy']['table']> }) {

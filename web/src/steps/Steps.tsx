@@ -4,7 +4,7 @@ import { LIMITS } from '@caderno/contract';
 import { memo, useCallback, useDeferredValue, useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { useFrame } from '../frame/index.ts';
-import { TextButton, countOf, useLatest } from '../look/index.ts';
+import { TextButton, countOf, useLatest, locale } from '../look/index.ts';
 import { InsertUse } from './InsertUse.tsx';
 import { PlainLine } from './PlainLine.tsx';
 import { UseLine } from './UseLine.tsx';
@@ -157,7 +157,7 @@ function useStepCommands(
     (at: StepId | null, pasted: readonly Step[]): void => {
       const total = latest.current.steps.length + pasted.length;
       if (total > LIMITS.steps)
-        return void toast.error(`A case may have ${countOf(LIMITS.steps, 'step')}; with this paste it would have ${total.toLocaleString()}. Nothing was pasted: split it over several cases.`);
+        return void toast.error(`A case may have ${countOf(LIMITS.steps, 'step')}; with this paste it would have ${total.toLocaleString(locale())}. Nothing was pasted: split it over several cases.`);
       update(insertSteps(at, pasted));
       const last = pasted.at(-1);
       if (last !== undefined) go(last.id, 'action');

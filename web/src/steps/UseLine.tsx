@@ -5,7 +5,7 @@ import { ChevronDown, ChevronRight } from 'lucide-react';
 import { memo, useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { address, useFrame } from '../frame/index.ts';
-import { TextButton, countOf } from '../look/index.ts';
+import { TextButton, countOf, locale } from '../look/index.ts';
 import { ArgumentsDialog } from './ArgumentsDialog.tsx';
 import { OpenedLines } from './OpenedLines.tsx';
 import type { LineProps } from './PlainLine.tsx';
@@ -70,7 +70,7 @@ export const UseLine = memo(function UseLine({ use, number, context, opened, can
         {isOpen && (
           <div className="mt-1.5 border-t border-rule pt-1.5">
             <OpenedLines lines={opened.opened.kind === 'opened' ? opened.opened.steps.filter((s) => s.through[0]?.use.id === use.id) : []} depth={1} withValues={context.values !== null} />
-            {opened.opened.kind !== 'opened' && <p className="text-sm text-brick">{opened.opened.kind === 'tooDeep' ? `Uses are nested more than ${opened.opened.most} deep.` : `Opened it would have ${opened.opened.steps.toLocaleString()} steps; ${opened.opened.most.toLocaleString()} are shown at most.`}</p>}
+            {opened.opened.kind !== 'opened' && <p className="text-sm text-brick">{opened.opened.kind === 'tooDeep' ? `Uses are nested more than ${opened.opened.most} deep.` : `Opened it would have ${opened.opened.steps.toLocaleString(locale())} steps; ${opened.opened.most.toLocaleString(locale())} are shown at most.`}</p>}
             <p className="mt-1 flex gap-4 text-xs">
               {use.kind === 'shared' && canEdit && used !== undefined && <TextButton onClick={() => onPutBack(use)}>put back as plain steps here</TextButton>}
               <Link className="underline decoration-rule2" to={address.artefact(project, id)}>

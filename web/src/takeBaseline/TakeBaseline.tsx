@@ -6,7 +6,7 @@ import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure, useModules, useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Busy, Button, Dialog } from '../look/index.ts';
+import { Busy, Button, Dialog, locale } from '../look/index.ts';
 
 interface Props {
   /** Of these, with what they use; absent: it is chosen. */
@@ -56,7 +56,7 @@ export function TakeBaseline({ ids, onClose }: Props) {
           <span className="font-semibold">Name</span>
           <input className="field-boxed mt-0.5 w-full" maxLength={300} value={name} onChange={(event) => setName(event.target.value)} />
         </label>
-        {ids !== undefined && <p>Of the {ids.length === 1 ? 'one' : ids.length.toLocaleString()} selected, with all that is used there.</p>}
+        {ids !== undefined && <p>Of the {ids.length === 1 ? 'one' : ids.length.toLocaleString(locale())} selected, with all that is used there.</p>}
         {ids === undefined && (
           <label className="block">
             <span className="font-semibold">Of</span>

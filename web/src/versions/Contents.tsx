@@ -4,6 +4,7 @@ import { createContext, useContext, useMemo, type ReactNode } from 'react';
 import { Link } from 'react-router';
 import { useHeads, useOwnFields } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
+import { locale } from '../look/index.ts';
 import { fieldWords, namesIn } from './Difference.tsx';
 import { ownNamed } from './ownNamed.ts';
 
@@ -106,7 +107,7 @@ function Rows({ rows }: { readonly rows: readonly JsonElement[] }) {
           ))}
         </tbody>
       </table>
-      {rows.length > MOST_ROWS && <p className="mt-1 text-xs text-ink2">{(rows.length - MOST_ROWS).toLocaleString()} more rows, on the page itself.</p>}
+      {rows.length > MOST_ROWS && <p className="mt-1 text-xs text-ink2">{(rows.length - MOST_ROWS).toLocaleString(locale())} more rows, on the page itself.</p>}
     </div>
   );
 }

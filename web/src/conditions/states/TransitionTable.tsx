@@ -2,7 +2,7 @@ import { transitionId, type StateTransitionsModel, type Transition, type Transit
 import type { Standing } from '@caderno/core/coverage';
 import { useId, useRef, useState } from 'react';
 import { fieldKeys } from '../../grid/index.ts';
-import { STANDING_WORD, StandingShape, TextButton } from '../../look/index.ts';
+import { STANDING_WORD, StandingShape, TextButton, locale } from '../../look/index.ts';
 import { newPartId } from '../newPartId.ts';
 import { removeTransition, textOf, writeTransition, type TransitionText } from './stateEdits.ts';
 
@@ -84,7 +84,7 @@ export function TransitionTable({ model, canEdit, standingOf, marked, onMark, on
       </table>
       {model.transitions.length > until && (
         <TextButton className="mt-1 text-sm" onClick={() => setDrawn(until + MOST_DRAWN)}>
-          show more of {(model.transitions.length - until).toLocaleString()} transitions
+          show more of {(model.transitions.length - until).toLocaleString(locale())} transitions
         </TextButton>
       )}
     </>

@@ -6,7 +6,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { moved } from '../../grid/index.ts';
-import { STANDING_WORD, StandingShape, countOf, usePrinting } from '../../look/index.ts';
+import { STANDING_WORD, StandingShape, countOf, usePrinting, locale } from '../../look/index.ts';
 import { newPartId } from '../newPartId.ts';
 import { PrintedTable } from './PrintedTable.tsx';
 import { TableLineName } from './TableLineName.tsx';
@@ -119,7 +119,7 @@ export function TableGrid({ model, canEdit, place, onPlace, standingOf, gravityO
     if (!canEdit || edit !== null || event.target instanceof HTMLInputElement || !/[\t\n]/.test(text)) return;
     event.preventDefault();
     const read = tableFromGrid(parsePastedGrid(text), model, newPartId);
-    if (!('model' in read)) return void toast.error(read.code === 'no_condition_lines' ? 'No line of conditions was found in what was pasted. Nothing was changed.' : `The paste has ${countOf(read.rules, 'rule')}; a table may have ${read.most.toLocaleString()}. Nothing was changed.`);
+    if (!('model' in read)) return void toast.error(read.code === 'no_condition_lines' ? 'No line of conditions was found in what was pasted. Nothing was changed.' : `The paste has ${countOf(read.rules, 'rule')}; a table may have ${read.most.toLocaleString(locale())}. Nothing was changed.`);
     if (read.model.conditions.length > LIMITS.tableLines) return void toast.error(`A table may have ${LIMITS.tableLines} conditions. Nothing was changed.`);
     onChange(() => read.model);
     toast.success(`A table of ${countOf(read.model.rules.length, 'rule')} was pasted in place of the old one.`, { action: { label: 'Undo', onClick: () => onChange(() => model) } });

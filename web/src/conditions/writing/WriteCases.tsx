@@ -10,7 +10,7 @@ import { call, tellFailure, useSettings, useSummaries } from '../../api/index.ts
 import { PickArtefact, useCreate, useWrite } from '../../artefacts/index.ts';
 import { untoldWords } from '../../liveCoverage/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
-import { Button, Choose, Dialog, TextButton, countOf } from '../../look/index.ts';
+import { Button, Choose, Dialog, TextButton, countOf, locale } from '../../look/index.ts';
 import { newPartId } from '../newPartId.ts';
 import { CaseDrafts } from './CaseDrafts.tsx';
 import { useFilling, type FillingState } from './useFilling.ts';
@@ -188,7 +188,7 @@ function Search({ state, content }: { readonly state: FillingState; readonly con
   const rows = countOf(state.filling.rows.length, 'row');
   return (
     <p role="status" className="mt-2 flex items-center gap-3 text-sm text-ink2">
-      {state.smallest ? `${rows}; there cannot be fewer.` : `${rows} so far, ${state.steps.toLocaleString()} steps.`}
+      {state.smallest ? `${rows}; there cannot be fewer.` : `${rows} so far, ${state.steps.toLocaleString(locale())} steps.`}
       {!state.smallest && (state.searching ? <TextButton onClick={state.stop}>stop looking for fewer</TextButton> : <TextButton onClick={state.goOn}>look on for fewer</TextButton>)}
     </p>
   );
@@ -268,7 +268,7 @@ function WriteButton({ drafts, detail, onClose }: { readonly drafts: readonly Ca
     toast.success(`${countOf(made.length, 'case')} written, from ${first} on. The journal can undo it.`, { action: { label: 'Open', onClick: () => void navigate(address.artefact(project, first)) } });
     onClose();
   };
-  if (drafts.length > LIMITS.written) return <p className="self-center text-sm text-brick">These are {countOf(drafts.length, 'case')}, and one command writes at most {LIMITS.written.toLocaleString()}. Take as few as possible, or fewer conditions at a time.</p>;
+  if (drafts.length > LIMITS.written) return <p className="self-center text-sm text-brick">These are {countOf(drafts.length, 'case')}, and one command writes at most {LIMITS.written.toLocaleString(locale())}. Take as few as possible, or fewer conditions at a time.</p>;
   return (
     <Button look="accent" disabled={drafts.length === 0 || busy} onClick={() => void writeAll()}>
       Write {countOf(drafts.length, 'case')}

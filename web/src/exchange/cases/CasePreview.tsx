@@ -7,7 +7,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { call, failureSentence, useOwnFields } from '../../api/index.ts';
 import { useFrame } from '../../frame/index.ts';
-import { Section, TextButton, countOf } from '../../look/index.ts';
+import { Section, TextButton, countOf, locale } from '../../look/index.ts';
 import { PlannedChangeLine } from '../PlannedChangeLine.tsx';
 import { Problems } from '../Problems.tsx';
 import { RunImport } from '../RunImport.tsx';
@@ -34,7 +34,7 @@ export function CasePreview({ draft, onDone }: { readonly draft: CaseDraft; read
   return (
     <div className={preview.isPlaceholderData ? 'opacity-60' : ''}>
       <Section title="What it would do" aside={<Counts counts={counts} />} actions={<RunImport id={draft.id} run={run} open={open} nothing={counts.added + counts.changed === 0} unnamed={draft.mapping.source.trim() === ''} onDone={onDone} />}>
-        {counts.titles > 0 && <p className="mt-3 rounded-[5px] bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">{counts.titles === 1 ? 'A case' : `${counts.titles.toLocaleString()} cases`} with the same title as one that would be added {counts.titles === 1 ? 'is' : 'are'} here already. Imported as it is, it would be there twice.</p>}
+        {counts.titles > 0 && <p className="mt-3 rounded-[5px] bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">{counts.titles === 1 ? 'A case' : `${counts.titles.toLocaleString(locale())} cases`} with the same title as one that would be added {counts.titles === 1 ? 'is' : 'are'} here already. Imported as it is, it would be there twice.</p>}
         {counts.conditions > 0 && <p className="mt-3 text-sm text-ink2">{countOf(counts.conditions, 'requirement')} named in it {counts.conditions === 1 ? 'has' : 'have'} no condition yet: a plain one is made for each, so that the cases can be linked.</p>}
         <Problems preview={preview.data} />
         <Changed changed={changed} counts={counts} choices={choices} onChoose={setChoices} />
@@ -52,7 +52,7 @@ export function CasePreview({ draft, onDone }: { readonly draft: CaseDraft; read
 function Counts({ counts }: Pick<Planned, 'counts'>) {
   return (
     <>
-      {counts.added.toLocaleString()} added with {countOf(counts.steps, 'step')} · {counts.changed.toLocaleString()} changed · {counts.same.toLocaleString()} as they are{counts.errors > 0 && <span className="text-brick"> · {countOf(counts.errors, 'error')}</span>}
+      {counts.added.toLocaleString(locale())} added with {countOf(counts.steps, 'step')} · {counts.changed.toLocaleString(locale())} changed · {counts.same.toLocaleString(locale())} as they are{counts.errors > 0 && <span className="text-brick"> · {countOf(counts.errors, 'error')}</span>}
       {counts.warnings > 0 && <span className="text-ochre-ink"> · {countOf(counts.warnings, 'warning')}</span>}
     </>
   );
@@ -82,7 +82,7 @@ function Changed({ changed, counts, choices, onChoose }: ChangedProps) {
           <PlannedChangeLine key={change.id} change={change} wordOf={(field) => caseFieldWord(field, fields)} keyOf={(field) => caseConflictKey(change.id, field)} choices={choices} onChoose={(key, choice) => onChoose({ ...choices, [key]: choice })} />
         ))}
       </ul>
-      {counts.changed > changed.length && <p className="mt-1 text-xs text-ink2">The first {changed.length} of {counts.changed.toLocaleString()}.</p>}
+      {counts.changed > changed.length && <p className="mt-1 text-xs text-ink2">The first {changed.length} of {counts.changed.toLocaleString(locale())}.</p>}
     </section>
   );
 }
@@ -114,7 +114,7 @@ function Added({ preview: { added, counts } }: { readonly preview: Planned }) {
       </ul>
       {!all && counts.added > shown.length && (
         <TextButton className="mt-1 text-sm" onClick={() => setAll(true)}>
-          {counts.added > added.length ? `the first ${added.length} of ${counts.added.toLocaleString()}` : `all ${counts.added}`}
+          {counts.added > added.length ? `the first ${added.length} of ${counts.added.toLocaleString(locale())}` : `all ${counts.added}`}
         </TextButton>
       )}
     </section>

@@ -4,7 +4,7 @@ import type { DesignDraft } from '@caderno/contract';
 import { useState } from 'react';
 import { call } from '../../api/index.ts';
 import { useFrame } from '../../frame/index.ts';
-import { KIND_NAME, Section, TextButton, countOf } from '../../look/index.ts';
+import { KIND_NAME, Section, TextButton, countOf, locale } from '../../look/index.ts';
 import { Listed } from '../Listed.tsx';
 import { RunImport } from '../RunImport.tsx';
 import { ChangedOnBothSides } from '../ChangedOnBothSides.tsx';
@@ -22,7 +22,7 @@ export function DesignPreview({ draft, onDone }: { readonly draft: DesignDraft; 
   return (
     <Section
       title="What it would do"
-      aside={`${totals.added.toLocaleString()} added · ${totals.changed.toLocaleString()} changed · ${totals.same.toLocaleString()} as they are`}
+      aside={`${totals.added.toLocaleString(locale())} added · ${totals.changed.toLocaleString(locale())} changed · ${totals.same.toLocaleString(locale())} as they are`}
       actions={<RunImport id={draft.id} run={run} open={draft.conflicts - Object.keys(choices).length} nothing={totals.added + totals.changed === 0} unnamed={false} onDone={onDone} />}
     >
       <Counts draft={draft} />
@@ -63,7 +63,7 @@ function Counts({ draft: { counts } }: { readonly draft: DesignDraft }) {
         {kinds.map((kind) => (
           <tr key={kind} className="border-t border-rule">
             <th scope="row" className="py-1 pr-8 text-left font-normal first-letter:uppercase">{KIND_NAME[kind][1]}</th>
-            {([counts[kind].added, counts[kind].changed, counts[kind].same] as const).map((count, i) => <td key={i} className={`py-1 pr-8 text-right font-mono text-xs ${count === 0 ? 'text-ink3' : ''}`}>{count.toLocaleString()}</td>)}
+            {([counts[kind].added, counts[kind].changed, counts[kind].same] as const).map((count, i) => <td key={i} className={`py-1 pr-8 text-right font-mono text-xs ${count === 0 ? 'text-ink3' : ''}`}>{count.toLocaleString(locale())}</td>)}
           </tr>
         ))}
       </tbody>

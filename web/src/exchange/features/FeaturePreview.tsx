@@ -4,7 +4,7 @@ import { featureProblemSentence, type FeatureLeftReason, type FeaturesDraft } fr
 import { useState } from 'react';
 import { call } from '../../api/index.ts';
 import { useFrame } from '../../frame/index.ts';
-import { Section, TextButton, countOf } from '../../look/index.ts';
+import { Section, TextButton, countOf, locale } from '../../look/index.ts';
 import { ChangedOnBothSides } from '../ChangedOnBothSides.tsx';
 import { Listed } from '../Listed.tsx';
 import { RunImport } from '../RunImport.tsx';
@@ -22,7 +22,7 @@ export function FeaturePreview({ draft, onDone }: { readonly draft: FeaturesDraf
   return (
     <Section
       title="What it would do"
-      aside={`${counts.added.toLocaleString()} added with ${countOf(counts.scenarios, 'scenario')} · ${counts.changed.toLocaleString()} changed · ${counts.same.toLocaleString()} as they are`}
+      aside={`${counts.added.toLocaleString(locale())} added with ${countOf(counts.scenarios, 'scenario')} · ${counts.changed.toLocaleString(locale())} changed · ${counts.same.toLocaleString(locale())} as they are`}
       actions={<RunImport id={draft.id} run={run} open={draft.conflicts - Object.keys(choices).length} nothing={counts.added + counts.changed === 0} unnamed={false} onDone={onDone} />}
     >
       {inConflict.length > 0 && (

@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { useWording } from '../../api/index.ts';
 import { Loading } from '../../artefacts/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
-import { Choose, Empty, Section, TextButton, countOf } from '../../look/index.ts';
+import { Choose, Empty, Section, TextButton, countOf, locale } from '../../look/index.ts';
 import { useAgree, usePhrases, type ShownPhrase } from '../usePhrases.ts';
 import { DetailDialog } from './DetailDialog.tsx';
 import { PhraseText } from './PhraseText.tsx';
@@ -165,7 +165,7 @@ function AllPhrases({ phrases, onReword }: { readonly phrases: readonly ShownPhr
           <PhraseLine key={phrase.key} phrase={phrase} onReword={() => onReword(phrase)} />
         ))}
       </ul>
-      {fitting.length > MOST_SHOWN && <p className="mt-2 text-sm text-ink2">and {(fitting.length - MOST_SHOWN).toLocaleString()} more: write some of their words</p>}
+      {fitting.length > MOST_SHOWN && <p className="mt-2 text-sm text-ink2">and {(fitting.length - MOST_SHOWN).toLocaleString(locale())} more: write some of their words</p>}
       {fitting.length === 0 && <p className="mt-2 text-ink2">No phrase has these words.</p>}
     </Section>
   );

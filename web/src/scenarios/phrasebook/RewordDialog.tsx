@@ -4,7 +4,7 @@ import { toast } from 'sonner';
 import { failureSentence, useWording } from '../../api/index.ts';
 import { useChangeMany } from '../../artefacts/index.ts';
 import { useFrame } from '../../frame/index.ts';
-import { Button, Dialog, countOf } from '../../look/index.ts';
+import { Button, Dialog, countOf, locale } from '../../look/index.ts';
 import type { ShownPhrase } from '../usePhrases.ts';
 import { usePhraseUses } from './Uses.tsx';
 
@@ -67,7 +67,7 @@ export function RewordDialog({ from, to: first, onClose }: Props) {
           </li>
         ))}
       </ul>
-      {changes.length > MOST_SHOWN && <p className="mt-1 text-xs text-ink2">and {(changes.length - MOST_SHOWN).toLocaleString()} more</p>}
+      {changes.length > MOST_SHOWN && <p className="mt-1 text-xs text-ink2">and {(changes.length - MOST_SHOWN).toLocaleString(locale())} more</p>}
       <div className="mt-5 flex gap-2">
         <Button look="accent" disabled={busy || changes.length === 0 || text.trim() === ''} onClick={() => void run()}>
           Reword {countOf(changes.length, 'step')}

@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import { call, failureSentence, useSummaries } from '../../api/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
 import { StepText } from '../FeatureLines.tsx';
+import { locale } from '../../look/index.ts';
 
 /** Where phrases are used. */
 export function usePhraseUses(keys: readonly PhraseKey[]) {
@@ -38,7 +39,7 @@ function UseList({ found }: { readonly found: FoundPhrases }) {
           <span className="shrink-0 text-xs text-ink2">{heads.get(id)?.title}, line {line}</span>
         </li>
       ))}
-      {found.total > MOST_SHOWN && <li className="text-xs text-ink2">and {(found.total - Math.min(MOST_SHOWN, uses.length)).toLocaleString()} more</li>}
+      {found.total > MOST_SHOWN && <li className="text-xs text-ink2">and {(found.total - Math.min(MOST_SHOWN, uses.length)).toLocaleString(locale())} more</li>}
     </ul>
   );
 }

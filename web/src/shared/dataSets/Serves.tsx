@@ -8,7 +8,7 @@ import { call, tellFailure, useSummaries } from '../../api/index.ts';
 import { PickArtefact, someIds, useStillRight } from '../../artefacts/index.ts';
 import { GapPreview } from '../../liveCoverage/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
-import { Button, Choose, Dialog, TextButton, countOf } from '../../look/index.ts';
+import { Button, Choose, Dialog, TextButton, countOf, locale } from '../../look/index.ts';
 import type { Editing } from '../../versions/index.ts';
 
 interface Props {
@@ -93,7 +93,7 @@ function ServedLine({ served, condition, coverage, canEdit, onMap, onFill, onSti
       </Link>
       {coverage !== undefined && (
         <p>
-          its rows show {(counts.shown + counts.suspect).toLocaleString()} of {countOf(standings.length - counts.leftOut, 'item')}
+          its rows show {(counts.shown + counts.suspect).toLocaleString(locale())} of {countOf(standings.length - counts.leftOut, 'item')}
           {counts.waiting > 0 && `; ${counts.waiting} ${counts.waiting === 1 ? 'waits' : 'wait'} for an answer`}
         </p>
       )}

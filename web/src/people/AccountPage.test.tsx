@@ -1,0 +1,30 @@
+/** @jest-environment ./web/test/browserEnvironment.mjs */
+import { afterEach, expect, test } from '@jest/globals';
+import { cleanup, fireEvent, screen, within } from '@testing-library/react';
+import { onThePage, PERSON } from '../../test/onThePage.tsx';
+import { standInProject } from '../../test/standInProject.ts';
+import { chooseLocale, countOf, dateAndTime } from '../look/index.ts';
+import { AccountPage } from './AccountPage.tsx';
+
+afterEach(() => {
+  cleanup();
+  chooseLocale(undefined);
+});
+
+test('dates and numbers are written as one chose, everywhere and the next time too, until the browser is to say again', async () => {
+  const session = { id: PERSON.id, agent: 'Firefox/140 Linux', startedAt: '2026-01-05T10:00:00.000Z', seenAt: '2026-01-05T10:00:00.000Z', current: true };
+  standInProject([], [], { listSessions: () => [session] });
+  onThePage(<AccountPage />);
+  const sessions = within(await screen.findByRole('list', { name: 'Where you are signed in' }));
+  expect((await sessions.findByText(/^since/)).textContent).toMatch(/^since Jan 5, 2026/);
+  const choose = async (name: RegExp): Promise<void> => {
+    fireEvent.click(screen.getByRole('button', { name: /^Written as/ }));
+    fireEvent.click(await screen.findByRole('option', { name }));
+  };
+  await choose(/^28\.11\.2026, 14:05 · 1\.234,5$/);
+  expect([dateAndTime(session.startedAt), countOf(12_000, 'case')]).toEqual([expect.stringMatching(/^05\.01\.2026, /), '12.000 cases']);
+  expect(localStorage.getItem('caderno-locale')).toBe('de-DE');
+  expect(screen.getByRole('button', { name: /^Written as/ }).textContent).toContain('28.11.2026');
+  await choose(/^the browser does: /);
+  expect([countOf(12_000, 'case'), localStorage.getItem('caderno-locale')]).toEqual(['12,000 cases', null]);
+});
