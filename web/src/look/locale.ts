@@ -26,5 +26,5 @@ export function chooseLocale(now: Locale | undefined): void {
 /** A date, a time and a number as they are written there, to choose by; undefined: by the browser. */
 export function localeExample(of: Locale | undefined): string {
   const day = new Date(2026, 10, 28, 14, 5);
-  return `${day.toLocaleString(of, { dateStyle: 'medium', timeStyle: 'short' })} · ${(1234.5).toLocaleString(of)}`;
+  return `${day.toLocaleString(of, { dateStyle: 'medium', timeStyle: 'short' })} · ${(12_345.6).toLocaleString(of)}`;
 }

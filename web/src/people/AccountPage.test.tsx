@@ -21,7 +21,7 @@ test('dates and numbers are written as one chose, everywhere and the next time t
     fireEvent.click(screen.getByRole('button', { name: /^Written as/ }));
     fireEvent.click(await screen.findByRole('option', { name }));
   };
-  await choose(/^28\.11\.2026, 14:05 · 1\.234,5$/);
+  await choose(/^28\.11\.2026, 14:05 · 12\.345,6$/);
   expect([dateAndTime(session.startedAt), countOf(12_000, 'case')]).toEqual([expect.stringMatching(/^05\.01\.2026, /), '12.000 cases']);
   expect(localStorage.getItem('caderno-locale')).toBe('de-DE');
   expect(screen.getByRole('button', { name: /^Written as/ }).textContent).toContain('28.11.2026');
