@@ -64,7 +64,8 @@ const openedRow = kindAndNumber.extend({ projectId: z.string(), project: z.strin
 
 /** What a link shows, for whoever has it; counted. @throws {DomainError} when it opens nothing, for whatever reason, or was opened too often in the last minute. */
 export async function openReadLink(work: UnitOfWork, token: string, at: Date, address: string): Promise<ShownByLink> {
-  await countAttempt(work, `link ${hashToken(token)}`, address);
+  // Counted apart from attempts to sign in, which a place where many read links must not use up.
+  await countAttempt(work, `link ${hashToken(token)}`, `link ${address}`);
   const [link] = await selectRows(
     work,
     openedRow,
