@@ -7,7 +7,7 @@ import { bytesBody, fileResponse } from './bytes.ts';
 import { alikeSchema, foundRunsSchema, libraryQuerySchema, librarySchema, renameSchema, renamedSchema, reuseGraphSchema, reuseSchema, runsQuerySchema, takeOutSchema } from './shared.ts';
 import { conditionLineSchema, coverageReportSchema, designSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
 import type { AnyEndpoint } from './endpoint.ts';
-import { artefactIdSchema, attachmentIdSchema, caseIdSchema, dataSetIdSchema, conditionIdSchema, featureIdSchema, innerIdSchema, ownFieldIdSchema, requirementIdSchema, versionNumberSchema } from './ids.ts';
+import { artefactIdSchema, attachmentIdSchema, caseIdSchema, dataSetIdSchema, conditionIdSchema, featureIdSchema, innerIdSchema, ownFieldIdSchema, requirementIdSchema, suiteIdSchema, versionNumberSchema } from './ids.ts';
 import { exportQuerySchema, importDraftSchema, importPreviewSchema, importProgressSchema, importStepSchema, runImportSchema, uploadQuerySchema } from './imports.ts';
 import { exportFeaturesSchema, featuresDraftSchema, foundPhrasesSchema, phraseUsesSchema, phrasesSchema, rememberedFeaturesSchema, runFeaturesSchema, writtenTwiceSchema } from './features.ts';
 import { alongSchema, askAlongSchema, designDraftSchema, exportDesignSchema, runDesignSchema } from './design.ts';
@@ -27,6 +27,7 @@ import { answersSchema, askAgainSchema, askedReviewSchema, hangingSchema, newRev
 import { baselineNumberSchema, baselineSchema, bringBackPlanSchema, bringBackSchema, broughtBackSchema, comparisonQuerySchema, frozenChangesSchema, frozenContentSchema, frozenItemsSchema, newBaselineSchema, sealCheckSchema } from './baselines.ts';
 import { mailLineSchema, sendByMailSchema } from './mail.ts';
 import { followSchema, followingSchema, inboxChoicesSchema, inboxCountSchema, inboxMarksSchema, inboxPageSchema, inboxQuerySchema } from './inbox.ts';
+import { additionsSchema, askAdditionsSchema, askTouchedSchema, showingMembersSchema, suiteFiguresSchema, suiteLinesSchema, suitesOfSchema, touchedSchema, writtenSuiteSchema } from './suites.ts';
 import { textUpTo } from './text.ts';
 import { listViewSchema, listViewsSchema, saveQuerySchema, savedQuerySchema } from './lists.ts';
 import { projectFromFolderSchema } from './designFolder.ts';
@@ -128,7 +129,7 @@ export const api = {
   answerReview: { method: 'POST', path: '/projects/:project/reviews/:review/answers', access: 'reader', summary: 'Agree or object to exact versions', params: ofReview, query: none, body: answersSchema, response: reviewSchema },
   askAgain: { method: 'POST', path: '/projects/:project/reviews/:review/again', access: 'analyst', summary: 'Ask again for what was objected to or taken out, as it is now', params: ofReview, query: none, body: askAgainSchema, response: askedReviewSchema },
   endReview: { method: 'POST', path: '/projects/:project/reviews/:review/end', access: 'analyst', summary: 'End a review: what is not agreed is a draft again', params: ofReview, query: none, body: none, response: reviewSchema },
-  readHanging: { method: 'GET', path: '/projects/:project/basis/:requirement/hanging', access: 'reader', summary: 'What hangs on a requirement', params: inProject.extend({ requirement: requirementIdSchema }), query: none, body: nothing, response: hangingSchema },
+  readHanging: { method: 'GET', path: '/projects/:project/artefacts/:id/hanging', access: 'reader', summary: 'What hangs on a requirement, or a suite with its members and what they use', params: inProject.extend({ id: z.union([requirementIdSchema, suiteIdSchema]) }), query: none, body: nothing, response: hangingSchema },
 
   readInbox: { method: 'GET', path: '/projects/:project/inbox', access: 'reader', summary: 'What reached oneself in the project, the latest first', params: inProject, query: inboxQuerySchema, body: nothing, response: inboxPageSchema },
   countInbox: { method: 'GET', path: '/projects/:project/inbox/count', access: 'reader', summary: 'How much of it one has not read', params: inProject, query: none, body: nothing, response: inboxCountSchema },
@@ -246,6 +247,13 @@ export const api = {
   readTracker: { method: 'GET', path: '/projects/:project/tracker', access: 'reader', summary: 'What is known of the tracker', params: inProject, query: none, body: nothing, response: trackerStateSchema },
   checkTracker: { method: 'POST', path: '/projects/:project/tracker', access: 'analyst', summary: 'Ask the tracker what has changed', params: inProject, query: none, body: none, response: trackerStateSchema },
   findDefects: { method: 'GET', path: '/projects/:project/tracker/defects', access: 'reader', summary: 'Defects in the tracker by words', params: inProject, query: z.object({ words: textUpTo(LIMITS.title) }), body: nothing, response: z.array(defectSchema) },
+
+  measureSuite: { method: 'POST', path: '/projects/:project/suites/measured', access: 'reader', reads: true, summary: 'What a suite comes to as it is written: members, minutes, and what they show', params: inProject, query: none, body: writtenSuiteSchema, response: suiteFiguresSchema, most: LIMITS.lists },
+  readShowing: { method: 'POST', path: '/projects/:project/suites/showing', access: 'reader', reads: true, summary: 'Which items each member of a suite shows: what a smaller one is worked out from', params: inProject, query: none, body: writtenSuiteSchema, response: showingMembersSchema, most: LIMITS.lists },
+  findAdditions: { method: 'POST', path: '/projects/:project/suites/additions', access: 'reader', reads: true, summary: 'What would show the items that a suite misses', params: inProject, query: none, body: askAdditionsSchema, response: additionsSchema, most: LIMITS.lists },
+  findTouched: { method: 'POST', path: '/projects/:project/suites/touched', access: 'reader', reads: true, summary: 'The cases and scenarios that a change touches, with what of it does', params: inProject, query: none, body: askTouchedSchema, response: touchedSchema },
+  readSuitesOf: { method: 'GET', path: '/projects/:project/artefacts/:id/suites', access: 'reader', summary: 'The suites a case is in, or scenarios of a feature', params: inProject.extend({ id: z.union([caseIdSchema, featureIdSchema]) }), query: none, body: nothing, response: suitesOfSchema },
+  readSuites: { method: 'GET', path: '/projects/:project/suites', access: 'reader', summary: 'What each suite comes to, and who is in it', params: inProject, query: none, body: nothing, response: suiteLinesSchema },
 
   readCoverage: { method: 'GET', path: '/projects/:project/coverage', access: 'reader', summary: 'The coverage of the project', params: inProject, query: none, body: nothing, response: coverageReportSchema },
   listItems: { method: 'GET', path: '/projects/:project/coverage/items', access: 'reader', summary: 'The coverage items behind a number, worst first', params: inProject, query: itemQuerySchema, body: nothing, response: itemListSchema },

@@ -2,7 +2,7 @@ import { ARTEFACT_KINDS, ARTEFACT_STATES } from '@caderno/core/artefacts';
 import { baselineNumber, type BaselineNumber } from '@caderno/core/baselines';
 import { z } from 'zod';
 import { standingCountsSchema } from './coverage.ts';
-import { artefactIdSchema, requirementIdSchema, versionNumberSchema } from './ids.ts';
+import { artefactIdSchema, requirementIdSchema, suiteIdSchema, versionNumberSchema } from './ids.ts';
 import { kindAndContentSchema } from './kinds/index.ts';
 import { LIMITS } from './limits.ts';
 import { changedManySchema } from './many.ts';
@@ -12,11 +12,12 @@ import { textUpTo, trimmedTextUpTo } from './text.ts';
 /** As it stands in a path. */
 export const baselineNumberSchema: z.ZodType<BaselineNumber> = z.coerce.number().pipe(versionNumberSchema).transform(baselineNumber);
 
-/** What is frozen: everything, a module, what hangs on a requirement, or some artefacts; with all that they use. */
+/** What is frozen: everything, a module, what hangs on a requirement, a suite with what its members show, or some artefacts; with all that they use. */
 const frozenPartSchema = z.union([
   z.strictObject({ everything: z.literal(true) }),
   z.strictObject({ module: trimmedTextUpTo(LIMITS.name) }),
   z.strictObject({ requirement: requirementIdSchema }),
+  z.strictObject({ suite: suiteIdSchema }),
   z.strictObject({ ids: z.array(artefactIdSchema).min(1).max(LIMITS.many).refine(isEachOnce, 'must not repeat') }),
 ]);
 

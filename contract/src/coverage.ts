@@ -1,7 +1,7 @@
 import { ARTEFACT_STATES, type ArtefactId } from '@caderno/core/artefacts';
 import { REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
 import { ITEM_KINDS, MODEL_KINDS, TECHNIQUES, type CoverageItem } from '@caderno/core/conditions';
-import { STANDINGS, type CoverageReport, type Design, type InstanceRef, type ListedItem, type StandingCounts } from '@caderno/core/coverage';
+import { STANDINGS, type CoverageReport, type Design, type InstanceRef, type ListedItem, type RequirementCoverage, type StandingCounts } from '@caderno/core/coverage';
 import { z } from 'zod';
 import { caseContentSchema, conditionContentSchema, conditionHeadSchema, questionContentSchema } from './kinds/index.ts';
 import { constantSchema } from './settings.ts';
@@ -15,22 +15,23 @@ const standing = z.enum(STANDINGS);
 /** How many items stand how. */
 export const standingCountsSchema: z.ZodType<StandingCounts> = z.object({ leftOut: count, waiting: count, suspect: count, shown: count, linked: count, gap: count });
 
+/** A row of the wall. */
+export const requirementCoverageSchema: z.ZodType<RequirementCoverage> = z.object({
+  id: requirementIdSchema,
+  title: z.string(),
+  module: z.string(),
+  risk: z.enum(RISKS),
+  counts: standingCountsSchema,
+  conditions: z.array(z.object({ id: conditionIdSchema, standings: z.array(standing) })),
+});
+
 /** With the artefacts that cannot be read: nothing of them is counted, and the numbers say so. */
 export const coverageReportSchema: z.ZodType<CoverageReport & { readonly broken: readonly ArtefactId[] }> = z.object({
   counts: standingCountsSchema,
   weighted: standingCountsSchema,
   byTechnique: z.record(z.enum(TECHNIQUES), standingCountsSchema),
   byModule: z.array(z.object({ module: z.string(), counts: standingCountsSchema, requirements: count })),
-  requirements: z.array(
-    z.object({
-      id: requirementIdSchema,
-      title: z.string(),
-      module: z.string(),
-      risk: z.enum(RISKS),
-      counts: standingCountsSchema,
-      conditions: z.array(z.object({ id: conditionIdSchema, standings: z.array(standing) })),
-    }),
-  ),
+  requirements: z.array(requirementCoverageSchema),
   unanalysed: z.array(requirementIdSchema),
   cases: count,
   instances: count,

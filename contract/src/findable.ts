@@ -56,6 +56,7 @@ export function findableOf(head: Summary, around: AroundHead): Findable {
       return { ...head, modules: [head.module], owner: head.asked };
     case 'feature':
       return { ...head, modules: [head.module], scenarios: head.scenarios.length };
+    case 'suite':
     case 'shared':
     case 'dataSet':
       return { ...head, modules: [head.module] };

@@ -1,8 +1,9 @@
-import { parseArtefactId, parseScenarioId, type CoveringId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type FeatureId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
+import { parseArtefactId, parseScenarioId, type CoveringId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type FeatureId, type IdOfKind, type QuestionId, type RequirementId, type SharedId, type SuiteId } from '@caderno/core/artefacts';
 import { itemKey, fieldId, type FieldId, type ItemKey } from '@caderno/core/conditions';
 import { attachmentId, type AttachmentId } from '@caderno/core/attachments';
 import { parameterId, rowId, stepId, type ParameterId, type RowId, type StepId } from '@caderno/core/cases';
 import { ownFieldId, type OwnFieldId } from '@caderno/core/fields';
+import { entryId, type EntryId } from '@caderno/core/suites';
 import { lineId, ownKindId, partId, phraseKey, type LineId, type OwnKindId, type PartId, type PhraseKey } from '@caderno/core/scenarios';
 import { z } from 'zod';
 import { LIMITS } from './limits.ts';
@@ -41,6 +42,8 @@ export const innerIdSchema = innerId;
 export const partIdSchema: z.ZodType<PartId> = innerId.transform(partId);
 /** A phrase of steps: texts of steps are as long as a line of a file may be. */
 export const phraseKeySchema: z.ZodType<PhraseKey> = textUpTo(20_000).refine((key) => key !== '', 'must not be empty').transform(phraseKey);
+/** Of a part or a member of a suite. */
+export const entryIdSchema: z.ZodType<EntryId> = innerId.transform(entryId);
 /** Of a line within a part of a feature. */
 export const lineIdSchema: z.ZodType<LineId> = innerId.transform(lineId);
 
@@ -66,7 +69,9 @@ export const sharedIdSchema: z.ZodType<SharedId> = idOf('shared', /^S-[1-9]\d{0,
 export const dataSetIdSchema: z.ZodType<DataSetId> = idOf('dataSet', /^D-[1-9]\d{0,8}$/);
 /** `F-12`. */
 export const featureIdSchema: z.ZodType<FeatureId> = idOf('feature', /^F-[1-9]\d{0,8}$/);
+/** `U-12`. */
+export const suiteIdSchema: z.ZodType<SuiteId> = idOf('suite', /^U-[1-9]\d{0,8}$/);
 /** Of a case, or a scenario (`F-12/3`): what covers conditions. */
 export const coveringIdSchema: z.ZodType<CoveringId> = z.string().refine((text): text is CoveringId => parseScenarioId(text) !== null || parseArtefactId(text)?.kind === 'case').transform((text) => text as CoveringId);
 /** The id of an artefact of any kind. */
-export const artefactIdSchema: z.ZodType<ArtefactId> = z.union([requirementIdSchema, conditionIdSchema, caseIdSchema, questionIdSchema, sharedIdSchema, dataSetIdSchema, featureIdSchema]);
+export const artefactIdSchema: z.ZodType<ArtefactId> = z.union([requirementIdSchema, conditionIdSchema, caseIdSchema, questionIdSchema, sharedIdSchema, dataSetIdSchema, featureIdSchema, suiteIdSchema]);

@@ -1,5 +1,5 @@
 export { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
-export { artefactIdSchema, caseIdSchema, conditionIdSchema, coveringIdSchema, dataSetIdSchema, featureIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema } from './ids.ts';
+export { artefactIdSchema, caseIdSchema, conditionIdSchema, coveringIdSchema, dataSetIdSchema, featureIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema, suiteIdSchema } from './ids.ts';
 export type { Content, ContentOfKind, KindAndContent } from '@caderno/core/kinds';
 export {
   KIND_SCHEMA,
@@ -17,6 +17,7 @@ export {
   type QuestionSummary,
   type RequirementSummary,
   type SharedSummary,
+  type SuiteSummary,
   type Summary,
   type SummaryOfKind,
 } from './kinds/index.ts';
@@ -78,6 +79,7 @@ export { isText } from './text.ts';
 export { CASE_FORMATS, caseMappingSchema, runCasesSchema, type CaseDraft, type CaseFormat, type CasePreview, type ExportCases } from './caseFiles.ts';
 export { PLACES_PAGE, type FoundInArtefact, type FoundPlaces } from './replacing.ts';
 export type { ConditionLine, ItemList } from './coverage.ts';
+export type { AskTouched, SuiteLine, SuiteOf } from './suites.ts';
 export { bytesBody, fileResponse, type FileAnswer } from './bytes.ts';
 export { DEFAULT_SETTINGS, SETTINGS_PARTS, TRACKER_KINDS, projectSettingsSchema, readStoredSettings, storedSettingsSchema, type Agreement, type ProjectSettings, type TrackerConnection } from './settings.ts';
 export type { ConnectedArtefact, RenamePlan, Reuse, ReuseGraph, TakeOut } from './shared.ts';

@@ -15,6 +15,8 @@ export const LIMITS = {
   /** Parts of a feature, and lines of one of them. */
   featureParts: 20_000,
   featureLines: 200_000,
+  /** Parts and members of a suite picked by hand, and members that one is measured with. */
+  suiteEntries: 20_000,
   fields: 20,
   /** Conditions and actions of a decision table, each. */
   tableLines: 60,

@@ -2,6 +2,7 @@ import { beforeEach, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { baselineNumber, compareFrozen } from '@caderno/core/baselines';
 import { newCover, plainStep, stepId } from '@caderno/core/cases';
+import { EMPTY_FEATURE, withText, type FeatureContent } from '@caderno/core/scenarios';
 import { EMPTY_SHARED } from '@caderno/core/shared';
 import { API_ROOT, DEFAULT_SETTINGS, type BringBack, type NewBaseline } from '@caderno/contract';
 import fc from 'fast-check';
@@ -219,4 +220,45 @@ test('taken while much is written at once, it holds all of a command or nothing 
   }
   const { revision, coverage } = (await analyst('listBaselines')).data[0]!;
   expect([revision > 0, coverage === null || coverage.cases > 0]).toEqual([true, true]);
+});
+
+test('the cases and scenarios that a change touches: themselves, through what they use at the version they mean, through what they cover', async () => {
+  let ids = 0;
+  const open = (action: string) => ({ ...EMPTY_SHARED, title: 'Open', steps: [plainStep(stepId('x'), action)] });
+  const uses = (title: string, pinned: number | null) => testCase({ title, steps: [{ kind: 'shared', id: stepId('u'), shared: 'S-1', pinned, arguments: [] }] });
+  const file = 'Feature: Bill\n\n  Scenario: one\n    Then a bill\n\n  Scenario: two\n    Then none\n';
+  await analyst('createArtefact', { body: { kind: 'shared', content: open('open') } });
+  await analyst('createArtefact', { body: uses('Follows', null) });
+  await analyst('createArtefact', { body: uses('Stays', 1) });
+  await analyst('createArtefact', { body: testCase({ title: 'Calls', steps: [{ kind: 'call', id: stepId('c'), case: 'C-2', pinned: null, rows: { kind: 'mine' }, arguments: [] }] }) });
+  await analyst('createArtefact', { body: { kind: 'feature', content: withText({ ...EMPTY_FEATURE, path: 'bill.feature' }, file, () => `f${(ids += 1)}`) } });
+  await analyst('createArtefact', { body: testCase({ title: 'Alone' }) });
+  await take('Then');
+  const touched = async (of: object) => {
+    const { data } = await analyst('findTouched', { body: of as never });
+    return [data.changed, ...data.touched.map((t) => `${t.of} ${t.through.join(' ')}`)];
+  };
+  const since = { from: 1, to: null };
+  expect(await touched(since)).toEqual([0]);
+  // Where something stands and who owns it changes nothing of what is executed.
+  await save('C-5', { module: 'Elsewhere' });
+  await analyst('setState', { params: { id: 'C-5' } as never, body: { state: 'agreed' } });
+  expect(await touched(since)).toEqual([0]);
+  await save('S-1', open('open with the key'));
+  expect(await touched(since)).toEqual([1, 'C-2 S-1', 'C-4 S-1']);
+  await save('R-1', { text: 'Up to 99 999' });
+  await save('C-5', { objective: 'Another', steps: [plainStep(stepId('n'), 'new')] });
+  const { content } = (await analyst('readArtefact', { params: { id: 'F-1' } as never })).data;
+  await save('F-1', withText(content as FeatureContent, file.replace('Then none', 'Then no bill'), () => `g${(ids += 1)}`));
+  expect(await touched(since)).toEqual([4, 'C-1 R-1', 'C-2 S-1', 'C-4 S-1', 'C-5 C-5', 'F-1/2 F-1']);
+  await take('Now');
+  expect(await touched({ from: 2, to: null })).toEqual([0]);
+  expect(await touched({ from: 1, to: 2 })).toEqual([4, 'C-1 R-1', 'C-2 S-1', 'C-4 S-1', 'C-5 C-5', 'F-1/2 F-1']);
+  // Of what is gone: who covered it.
+  await analyst('setState', { params: { id: 'K-1' } as never, body: { state: 'withdrawn' } });
+  expect(await touched({ from: 2, to: null })).toEqual([1, 'C-1 K-1']);
+  expect(await touched({ ids: ['S-1', 'K-1'] })).toEqual([2, 'C-1 K-1', 'C-2 S-1', 'C-4 S-1']);
+  await analyst('setState', { params: { id: 'C-4' } as never, body: { state: 'withdrawn' } });
+  expect(await touched({ ids: ['S-1'] })).toEqual([1, 'C-2 S-1']);
+  expect((await analyst('findTouched', { body: { from: 9, to: null } as never })).status).toBe(404);
 });

@@ -64,7 +64,7 @@ const caseOf = async (call: Caller, id: CaseId): Promise<CaseContent> => (await 
 
 describe('a module carried to another project', () => {
   test('says before what comes along, and what it will do there', async () => {
-    expect((await here('readAlong', { body: { of: { ids: ['C-1'] } } })).data).toEqual({ counts: { requirement: 2, condition: 1, case: 1, question: 0, shared: 1, dataSet: 1, feature: 0 }, files: 1, bytes: PICTURE.length });
+    expect((await here('readAlong', { body: { of: { ids: ['C-1'] } } })).data).toEqual({ counts: { requirement: 2, condition: 1, case: 1, question: 0, shared: 1, dataSet: 1, feature: 0, suite: 0 }, files: 1, bytes: PICTURE.length });
     const file = new TextDecoder().decode(await exported('alta'));
     expect(file).not.toContain('hush');
     expect(file).not.toContain('Elsewhere');
@@ -95,7 +95,7 @@ describe('a module carried to another project', () => {
     const served = await server.fetch(`${API_ROOT}/projects/baixa/attachments/${picture!.id}?name=dial.png`, { headers: { cookie: `caderno_session=${to.analyst}` } });
     expect([served.status, new Uint8Array(await served.arrayBuffer())]).toEqual([200, PICTURE]);
     const again = await bring(there, await exported('alta'));
-    expect(Object.values(again.counts).map((c) => c.added + c.changed)).toEqual([0, 0, 0, 0, 0, 0, 0]);
+    expect(Object.values(again.counts).map((c) => c.added + c.changed)).toEqual([0, 0, 0, 0, 0, 0, 0, 0]);
     expect((await there('runDesign', { params: { import: again.id }, body: { choices: {} } })).refusal).toMatchObject({ code: 'import_changes_nothing' });
   });
 
@@ -158,7 +158,7 @@ test('what is no design file, or lies about what it holds, is refused by its pla
 
 test('the schema beside it says what a design file is', async () => {
   const schema = JSON.parse(new TextDecoder().decode(await exported('alta', { form: 'schema' }))) as { properties: { artefacts: { items: { oneOf?: unknown[]; anyOf?: unknown[] } } } };
-  expect((schema.properties.artefacts.items.oneOf ?? schema.properties.artefacts.items.anyOf)?.length).toBe(7);
+  expect((schema.properties.artefacts.items.oneOf ?? schema.properties.artefacts.items.anyOf)?.length).toBe(8);
 });
 
 test('two people who bring the same file at the same time bring it once; whoever was later is told that nothing is new', async () => {
@@ -173,7 +173,7 @@ test('two people who bring the same file at the same time bring it once; whoever
 });
 
 test('conditions and data sets are carried by themselves, and what cannot be read is named before anything is written', async () => {
-  expect((await here('readAlong', { body: { of: { ids: ['K-1', 'D-1'] } } })).data.counts).toEqual({ requirement: 2, condition: 1, case: 0, question: 0, shared: 0, dataSet: 1, feature: 0 });
+  expect((await here('readAlong', { body: { of: { ids: ['K-1', 'D-1'] } } })).data.counts).toEqual({ requirement: 2, condition: 1, case: 0, question: 0, shared: 0, dataSet: 1, feature: 0, suite: 0 });
   expect((await here('readAlong', { body: { of: { kind: 'dataSet', query: 'coins' } } })).data.counts).toMatchObject({ dataSet: 1 });
   const id = (await here('createArtefact', { body: { kind: 'shared', content: { ...EMPTY_SHARED, title: 'Torn' } } })).data.summary.id;
   await inTransaction(server.db, (work) => execute(work, `UPDATE artefact_version SET content = '{"title": 7}' WHERE artefact_id = (SELECT a.id FROM artefact a WHERE a.project_id = $1 AND a.kind = 'shared' AND a.number = $2)`, [from.id, Number(id.slice(2))]));

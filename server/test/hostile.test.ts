@@ -45,11 +45,16 @@ const FACTOR = (id: string) => ({ id, name: id, values: [{ id: 'v', value: 'v', 
 const COMBINATION = condition(['R-1'], { model: { kind: 'combination', factors: [FACTOR('x'), FACTOR('y')], constraints: [{ id: 'c', text: 'if x = v then y = v' }], strength: 'pairs', groups: [], seed: 1 } });
 const QUESTION = { kind: 'question', content: { title: 'Q', text: '', asked: '', attachments: [], about: [{ kind: 'requirement', id: 'R-1', words: 'w', holds: true }], status: 'open', answer: '', answeredBy: '', answeredAt: '', settledIn: [], observations: [], own: {} } };
 const DATA = { kind: 'dataSet', content: { title: 'D', purpose: '', parameters: [parameter], rows: [row], serves: [{ id: 'K-1', seenVersion: 1, fields: [], outcome: null }], module: '', tags: [], own: {} } };
+const SUITE = { kind: 'suite', content: { title: 'U', purpose: '', folder: 'f/g', entries: [{ kind: 'part', id: 'p', title: 'P', depth: 1, rule: { of: 'cases', asks: 'tag:t or (', pinned: 'agreed' } }, { kind: 'part', id: 'q', title: 'Q', depth: 2, rule: { of: 'scenarios', asks: '@a', pinned: null } }, { kind: 'member', id: 'm', of: 'C-1', pinned: 1 }, { kind: 'member', id: 'n', of: 'C-1', pinned: null }], module: '', owner: '', tags: ['t'], own: {} } };
 const reading = { encoding: null, separator: null, sheet: null, header: null };
 const mapping = { source: 's', columns: { id: 'id' } };
 
 /** A body that is taken, or nearly, of every operation that has one. */
 const BODIES: Partial<Record<Operation, readonly object[]>> = {
+  measureSuite: [{ entries: SUITE.content.entries }],
+  readShowing: [{ entries: SUITE.content.entries }],
+  findTouched: [{ ids: ['R-1', 'S-1'] }, { from: 1, to: null }],
+  findAdditions: [{ entries: SUITE.content.entries, risk: 'high', requirement: 'R-1', condition: 'K-1' }],
   signIn: [{ email: 'a@b.example', password: 'x' }, { demoPerson: randomUUID() }],
   setUp: [{ name: 'X', email: 'a@b.example', password: 'long enough to take', word: 'w' }],
   resetPassword: [{ token: 't'.repeat(43), password: 'long enough to take' }],
@@ -93,7 +98,7 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   saveOutsideHosts: [{ hosts: ['x.example'] }],
   revealConstant: [{ configuration: null }],
   saveSettings: [{ ...DEFAULT_SETTINGS, glossary: [{ id: 't', term: 't', forms: ['f'], definition: 'd' }], constants: [{ id: 'c', name: 'c', value: 'v', secret: true, description: '', others: { k: 'v' } }], configurations: [{ id: 'k', name: 'k', factors: [{ name: 'n', value: 'v' }] }], tracker: { kind: 'storyboard', address: 'https://x.example', project: 'p' } }],
-  createArtefact: [requirement({ relations: [{ id: 'r', kind: 'k', to: 'R-2' }], attributes: [{ id: 'a', value: 'v' }] }), WHOLE_CASE, RANGES, COMBINATION, QUESTION, DATA, { kind: 'shared', content: { ...EMPTY_SHARED, title: 'S', steps: [{ kind: 'call', id: 'u', case: 'C-1', rows: { kind: 'chosen', rows: ['r'] }, pinned: 1, arguments: [{ id: 'n', value: 'v' }] }] } }],
+  createArtefact: [requirement({ relations: [{ id: 'r', kind: 'k', to: 'R-2' }], attributes: [{ id: 'a', value: 'v' }] }), WHOLE_CASE, RANGES, COMBINATION, QUESTION, DATA, SUITE, { kind: 'shared', content: { ...EMPTY_SHARED, title: 'S', steps: [{ kind: 'call', id: 'u', case: 'C-1', rows: { kind: 'chosen', rows: ['r'] }, pinned: 1, arguments: [{ id: 'n', value: 'v' }] }] } }],
   writeArtefacts: [{ made: [{ ...condition(['R-1']), under: null }], changed: [{ id: 'R-1', version: 1, ...requirement() }], withdrawn: ['R-3'], detail: 'd' }],
   findPlaces: [
     { of: { everything: true }, search: { text: '(((a{9}){9}){9}){9}', replacement: '$9$$', isPattern: true, matchCase: false, wholeWords: true, inNames: true }, parts: ['title', 'text', 'steps', 'expected', 'data'], skip: 0 },

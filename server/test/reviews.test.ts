@@ -163,7 +163,7 @@ test('what hangs on a requirement: below it, derived from it, covering that, and
   await analyst('createArtefact', { body: condition(['R-2']) });
   await analyst('createArtefact', { body: condition([]) });
   await analyst('createArtefact', { body: testCase({ covers: [newCover('K-1', 1)] }) });
-  expect((await analyst('readHanging', { params: { requirement: 'R-1' } as never })).data).toEqual(['R-1', 'R-2', 'K-1', 'C-1']);
+  expect((await analyst('readHanging', { params: { id: 'R-1' } as never })).data).toEqual(['R-1', 'R-2', 'K-1', 'C-1']);
 });
 
 test('under any order of saves, answers and questions anew, no version is agreed that enough people did not agree to', async () => {

@@ -42,6 +42,7 @@ const InboxPage = lazy(() => import('./inbox/index.ts').then((m) => ({ default: 
 const MailsPage = lazy(() => import('./inbox/index.ts').then((m) => ({ default: m.MailsPage })));
 const RemarksPage = lazy(() => import('./remarks/index.ts').then((m) => ({ default: m.RemarksPage })));
 const BaselinesChapter = lazy(() => import('./baselines/index.ts').then((m) => ({ default: m.BaselinesChapter })));
+const SuitesChapter = lazy(() => import('./suites/index.ts').then((m) => ({ default: m.SuitesChapter })));
 const ReviewsPage = lazy(() => import('./reviews/index.ts').then((m) => ({ default: m.ReviewsPage })));
 const ReviewPage = lazy(() => import('./reviews/index.ts').then((m) => ({ default: m.ReviewPage })));
 const SuspectPage = lazy(() => import('./basis/index.ts').then((m) => ({ default: m.SuspectPage })));
@@ -106,6 +107,7 @@ const router = createBrowserRouter([
       { path: 'remarks', element: chapter(<RemarksPage />) },
       { path: 'baselines', element: chapter(<BaselinesChapter />) },
       { path: 'baselines/:baseline', element: chapter(<BaselinesChapter />) },
+      { path: 'suites/:suite?', element: chapter(<SuitesChapter />) },
       { path: 'reviews', element: chapter(<ReviewsPage />) },
       { path: 'reviews/:review', element: chapter(<ReviewPage />) },
       { path: 'suspect', element: chapter(<SuspectPage />) },

@@ -1,6 +1,6 @@
 import { artefactId } from '@caderno/core/artefacts';
 import type { CoverageRow } from '@caderno/core/coverage';
-import { DEFAULT_SETTINGS, packHeads, packRows, toWire, type ConditionSummary, type FeatureSummary, type QuestionSummary, type RequirementSummary, type Session, type SharedSummary, type Summary } from '@caderno/contract';
+import { DEFAULT_SETTINGS, packHeads, packRows, toWire, type ConditionSummary, type FeatureSummary, type QuestionSummary, type RequirementSummary, type Session, type SharedSummary, type SuiteSummary, type Summary } from '@caderno/contract';
 import { StandInServer } from './standInServer.ts';
 
 /** Somebody signed in where mail is sent. */
@@ -48,4 +48,8 @@ export function sharedHead(n: number, more: Partial<SharedSummary> = {}): Shared
 
 export function featureHead(n: number, more: Partial<FeatureSummary> = {}): FeatureSummary {
   return { kind: 'feature', id: artefactId('feature', n), title: `Feature ${n}`, ...of, path: `${n}.feature`, owner: '', tags: [], scenarios: [], problems: 0, requirements: [], scenariosFor: [], covers: [], ...more };
+}
+
+export function suiteHead(n: number, more: Partial<SuiteSummary> = {}): SuiteSummary {
+  return { kind: 'suite', id: artefactId('suite', n), title: `Suite ${n}`, ...of, folder: '', owner: '', tags: [], members: 0, rules: 0, ...more };
 }

@@ -9,6 +9,7 @@ import type { KindSchema } from './kind.ts';
 import { questionSchemas, type QuestionSummary } from './question.ts';
 import { requirementSchemas, type RequirementSummary } from './requirement.ts';
 import { sharedSchemas, type SharedSummary } from './shared.ts';
+import { suiteSchemas, type SuiteSummary } from './suite.ts';
 
 /** The head that lists show of artefacts of a kind. */
 export interface SummaryOfKind {
@@ -19,6 +20,7 @@ export interface SummaryOfKind {
   shared: SharedSummary;
   dataSet: DataSetSummary;
   feature: FeatureSummary;
+  suite: SuiteSummary;
 }
 /** What lists show of an artefact of any kind: its head. */
 export type Summary = SummaryOfKind[ArtefactKind];
@@ -32,6 +34,7 @@ export const KIND_SCHEMA: { readonly [K in ArtefactKind]: KindSchema<ContentOfKi
   shared: sharedSchemas,
   dataSet: dataSetSchemas,
   feature: featureSchemas,
+  suite: suiteSchemas,
 };
 
 /** Written into every stored version; a kind whose content changes shape gets a migration, and with it the next number. */

@@ -20,10 +20,11 @@ const FIRST: Record<ArtefactKind, Record<string, unknown>> = {
   shared: { title: 'S', purpose: '', steps: [{ kind: 'step', id: 's', action: 'sign in', expected: '' }], parameters: [], module: '', tags: [] },
   dataSet: { title: 'D', purpose: '', parameters: [], rows: [], serves: [], module: '', tags: [] },
   feature: { title: 'F', path: 'f.feature', parts: [{ id: 'h', kind: 'head', number: 0, lines: [{ id: 'l', text: 'Feature: F' }], covers: [] }], lastNumber: 0, requirements: [{ id: 'R-1', seenVersion: 1 }], module: '', owner: '', own: {} },
+  suite: { title: 'U', purpose: '', folder: '', entries: [{ kind: 'part', id: 'p', title: 'First', depth: 1, rule: { of: 'cases', asks: 'tag:smoke', pinned: null } }, { kind: 'member', id: 'm', of: 'C-1', pinned: 'agreed' }], module: '', owner: '', tags: [], own: {} },
 };
 
 /** Stored in databases: a number never goes back. */
-const TODAY: Record<ArtefactKind, number> = { requirement: 4, condition: 5, case: 7, question: 3, shared: 5, dataSet: 2, feature: 2 };
+const TODAY: Record<ArtefactKind, number> = { requirement: 4, condition: 5, case: 7, question: 3, shared: 5, dataSet: 2, feature: 2, suite: 1 };
 
 test.each(ARTEFACT_KINDS)('a %s of the first schema is readable, step by step, and keeps all it said', (kind) => {
   const { content, migrations } = KIND_SCHEMA[kind];

@@ -1,5 +1,5 @@
 /** The kinds of artefact, each with the letter its ids begin with. Ids are never reused. */
-export const ARTEFACT_KINDS = ['requirement', 'condition', 'case', 'question', 'shared', 'dataSet', 'feature'] as const;
+export const ARTEFACT_KINDS = ['requirement', 'condition', 'case', 'question', 'shared', 'dataSet', 'feature', 'suite'] as const;
 export type ArtefactKind = (typeof ARTEFACT_KINDS)[number];
 
 export type RequirementId = `R-${number}`;
@@ -12,6 +12,8 @@ export type SharedId = `S-${number}`;
 export type DataSetId = `D-${number}`;
 /** A feature: a file of scenarios. */
 export type FeatureId = `F-${number}`;
+/** A suite: an ordered choice of cases and scenarios. */
+export type SuiteId = `U-${number}`;
 /** A scenario within its feature. */
 export type ScenarioId = `${FeatureId}/${number}`;
 /** What covers conditions: a case, or a scenario. */
@@ -26,12 +28,13 @@ export interface IdOfKind {
   shared: SharedId;
   dataSet: DataSetId;
   feature: FeatureId;
+  suite: SuiteId;
 }
 export type ArtefactId = IdOfKind[ArtefactKind];
 
-const LETTER = { requirement: 'R', condition: 'K', case: 'C', question: 'Q', shared: 'S', dataSet: 'D', feature: 'F' } as const satisfies Record<ArtefactKind, string>;
+const LETTER = { requirement: 'R', condition: 'K', case: 'C', question: 'Q', shared: 'S', dataSet: 'D', feature: 'F', suite: 'U' } as const satisfies Record<ArtefactKind, string>;
 
-const ID = /^([RKCQSDF])-([1-9]\d{0,8})$/;
+const ID = /^([RKCQSDFU])-([1-9]\d{0,8})$/;
 
 /** The one maker of ids from numbers. */
 export function artefactId<K extends ArtefactKind>(kind: K, number: number): IdOfKind[K] {

@@ -22,6 +22,7 @@ export {
   type SharedId,
   type DataSetId,
   type FeatureId,
+  type SuiteId,
   type ScenarioId,
   type CoveringId,
   type IdOfKind,

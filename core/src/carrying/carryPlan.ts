@@ -49,7 +49,7 @@ export interface CarryPlan {
 export type CarryChoices = ReadonlyMap<string, Side>;
 
 /** What names versions of others comes after those: only then it is known which version they get. */
-const RANK: Readonly<Record<ArtefactKind, number>> = { requirement: 0, condition: 1, dataSet: 2, shared: 3, case: 4, feature: 5, question: 6 };
+const RANK: Readonly<Record<ArtefactKind, number>> = { requirement: 0, condition: 1, dataSet: 2, shared: 3, case: 4, feature: 5, suite: 6, question: 7 };
 
 /**
  * Plans what a file brings: an artefact that stands here already, by where it was written first, is changed where the

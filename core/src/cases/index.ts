@@ -28,5 +28,5 @@ export { CLONED_PARTS, cloneCase, type ClonedPart, type Replacement } from './cl
 export { MERGED_STEPS, mergeCases, saySame, withCallsMoved, type MergedCase, type MergedSteps } from './merging.ts';
 export { caseKind } from './caseKind.ts';
 export { stepsWithPins } from './pins.ts';
-export { pinnedVersions, useLinks, usesLedTo } from './uses.ts';
+export { loosest, pinLedTo, pinnedVersion, pinnedVersions, useLinks, usesLedTo } from './uses.ts';
 export { freeName } from './freeName.ts';

@@ -10,7 +10,8 @@ export function useLinks(steps: readonly Step[]): Link[] {
   });
 }
 
-function loosest(pins: readonly Pin[]): Pin {
+/** What one link says of several uses: the latest where any follows it, then what is agreed, else the latest version that one is pinned to. */
+export function loosest(pins: readonly Pin[]): Pin {
   if (pins.includes(null)) return null;
   return pins.includes('agreed') ? 'agreed' : Math.max(...pins.filter((pin) => typeof pin === 'number'));
 }

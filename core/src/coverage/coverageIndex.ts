@@ -4,7 +4,7 @@ import { ModelJudge, carriedFields, type ConditionContent } from '../conditions/
 import { allRows, constantsByName, keysUsed, keysUsedIn, openCase, runsOf, type Constants, type Library, type OpenedCase, type Used } from '../shared/index.ts';
 import { openedCounts, ownCounts, type CaseCounts } from './caseCounts.ts';
 import { CaseUses } from './caseUses.ts';
-import { conditionCoverage, standingsOf, type ConditionCoverage, type Grounds } from './conditionCoverage.ts';
+import { conditionCoverage, standingsOf, type ConditionCoverage, type CoveringCase, type Grounds } from './conditionCoverage.ts';
 import type { Design, DesignCase, DesignCondition, DesignLibrary, DesignQuestion, DesignRequirement, DesignSettings } from './design.ts';
 import { caseEvidence, type Evidence } from './evidence.ts';
 import { conditionsCovered, openedEvidence } from './openedEvidence.ts';
@@ -268,17 +268,17 @@ export class CoverageIndex {
   }
 
   /** Whether values of a case come from elsewhere than its own rows and defaults. */
-  #isOpened({ content }: DesignCase): boolean {
+  #isOpened({ content }: DesignCase, library = this.#everything): boolean {
     if (content.steps.some(isUse)) return true;
     if (this.#constants.size === 0) return false;
     const expectsConstant = content.steps.some((s) => s.kind === 'step' && s.expected.includes('<') && parametersIn(s.expected).some((name) => this.#constants.has(name)));
-    return expectsConstant || content.parameters.some((p) => p.default.includes('<')) || allRows(content, this.#everything).some((r) => Object.values(r.cells).some((cell) => cell.includes('<')));
+    return expectsConstant || content.parameters.some((p) => p.default.includes('<')) || allRows(content, library).some((r) => Object.values(r.cells).some((cell) => cell.includes('<')));
   }
 
   /** Null: the case uses nothing, or too much to be opened. */
-  #openedOf(testCase: DesignCase): OpenedCase | null {
-    if (!this.#isOpened(testCase)) return null;
-    const opened = openCase(testCase.content, this.#everything, this.#constants);
+  #openedOf(testCase: DesignCase, library = this.#everything): OpenedCase | null {
+    if (!this.#isOpened(testCase, library)) return null;
+    const opened = openCase(testCase.content, library, this.#constants);
     return opened.kind === 'opened' ? opened : null;
   }
 
@@ -292,17 +292,34 @@ export class CoverageIndex {
   #addEvidence(testCase: DesignCase, entry: ConditionEntry, earlier: Evidence | null, opened = this.#openedOf(testCase)): void {
     if (testCase.state === 'withdrawn') return;
     const { id, content } = testCase;
-    const fields = carriedFields(entry.condition.content.model);
-    const cover = content.covers.find((c) => c.id === entry.id);
-    const seenVersion = this.#covered.get(id)?.get(entry.id) ?? cover?.seenVersion;
+    const seenVersion = this.#covered.get(id)?.get(entry.id) ?? content.covers.find((c) => c.id === entry.id)?.seenVersion;
     if (seenVersion === undefined) return;
-    const rows = runsOf(content, this.#everything);
-    const evidence = opened !== null ? openedEvidence(id, rows, opened, { id: entry.id, content: entry.condition.content }, entry.judge, fields) : cover === undefined ? null : caseEvidence(id, content, rows, cover, entry.judge, entry.condition.content, fields, earlier);
+    const evidence = evidenceAt(testCase, entry, runsOf(content, this.#everything), opened, earlier);
     if (evidence === null) return;
     const covering = { id, seenVersion, evidence };
     const last = entry.covering.at(-1);
     entry.covering = [...entry.covering, covering];
     if (last !== undefined && compareCovering(last.id, id) > 0) entry.covering = entry.covering.toSorted((a, b) => compareCovering(a.id, b.id));
+  }
+
+  /**
+   * What a case shows of the counted conditions when it says something else than it does here (an earlier version of it), and how often it is then
+   * executed. `entries`: what it uses that the index does not hold.
+   */
+  evidenceOf(testCase: DesignCase, entries: DesignLibrary): { readonly counts: CaseCounts; readonly covering: ReadonlyMap<ConditionEntry, CoveringCase> } {
+    const more = new Map(entries.map(({ key, used }) => [key, used]));
+    const library: Library = { get: (key) => more.get(key) ?? this.#everything.get(key) };
+    const opened = this.#openedOf(testCase, library);
+    const rows = runsOf(testCase.content, library);
+    const covered = opened === null ? new Map(testCase.content.covers.map((c) => [c.id, c.seenVersion])) : conditionsCovered(opened);
+    const covering = new Map<ConditionEntry, CoveringCase>();
+    for (const [condition, seenVersion] of covered) {
+      const entry = this.entries.get(condition);
+      if (entry === undefined || entry.counted === null) continue;
+      const evidence = evidenceAt(testCase, entry, rows, opened, null);
+      if (evidence !== null) covering.set(entry, { id: testCase.id, evidence, suspect: isSuspect({ seenVersion }, entry.condition) });
+    }
+    return { counts: openedCounts(testCase.content, library), covering };
   }
 
   #uncount(entry: ConditionEntry): void {
@@ -329,6 +346,14 @@ export class CoverageIndex {
     entry.counted = { grounds, tally: tallyOf(standingsOf(grounds), judge.techniques, weight) };
     this.totals.add(entry.counted.tally);
   }
+}
+
+/** What a case shows of a condition with these rows; null: it does not cover it. */
+function evidenceAt({ id, content }: DesignCase, { id: condition, judge, condition: { content: told } }: ConditionEntry, rows: Evidence['rows'], opened: OpenedCase | null, earlier: Evidence | null): Evidence | null {
+  const fields = carriedFields(told.model);
+  if (opened !== null) return openedEvidence(id, rows, opened, { id: condition, content: told }, judge, fields);
+  const cover = content.covers.find((c) => c.id === condition);
+  return cover === undefined ? null : caseEvidence(id, content, rows, cover, judge, told, fields, earlier);
 }
 
 function sameForCoverage(a: DesignRequirement | undefined, b: DesignRequirement | undefined): boolean {

@@ -43,3 +43,6 @@ export { gainedItems, type CoveredCondition } from './gainedItems.ts';
 export { redundantRows, type RedundantRow } from './redundantRows.ts';
 export { unrefusedRows, type UnrefusedRow } from './unrefusedRows.ts';
 export { UNTOLD, untoldRows, whyUntold, type Untold } from './telling.ts';
+export { chosenCoverage, type Choice, type ChosenCase, type ChosenCoverage, type RiskShare } from './chosenCoverage.ts';
+export { additions, type Addition, type Additions, type MissedItems } from './additions.ts';
+export { shownMatrix, type ShownMatrix } from './shownMatrix.ts';

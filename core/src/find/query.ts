@@ -78,6 +78,7 @@ const OF_KIND: Readonly<Record<ArtefactKind, readonly QueryField[]>> = {
   shared: ['module', 'tag', 'steps'],
   dataSet: ['module', 'tag', 'rows'],
   feature: ['module', 'owner', 'tag', 'requirement', 'scenarios', 'problems'],
+  suite: ['module', 'owner', 'tag'],
 };
 
 /** What a query calls the fields that say something of artefacts of a kind, those of most use first. */
@@ -90,6 +91,7 @@ const HAS_OF_KIND: Readonly<Record<ArtefactKind, readonly (HasValue | IsValue)[]
   requirement: ['module', 'agreed', 'newer'], condition: ['requirement', 'agreed', 'newer'], case: ['rows', 'steps', 'expected', 'covers', 'tags', 'estimate', 'owner', 'module', 'dataSet', 'mine', 'showing', 'agreed', 'newer'],
   question: ['owner', 'mine'], shared: ['steps', 'tags', 'module', 'agreed', 'newer'], dataSet: ['rows', 'tags', 'module', 'agreed', 'newer'],
   feature: ['requirement', 'tags', 'owner', 'module', 'mine', 'problems', 'agreed', 'newer'],
+  suite: ['tags', 'owner', 'module', 'mine', 'agreed', 'newer'],
 };
 
 /** The members of a closed set that artefacts of a kind can have. */

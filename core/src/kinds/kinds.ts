@@ -5,6 +5,7 @@ import { conditionKind, type ConditionContent } from '../conditions/index.ts';
 import { dataSetKind, type DataSetContent } from '../dataSets/index.ts';
 import { featureKind, type FeatureContent } from '../scenarios/index.ts';
 import { sharedKind, type SharedContent } from '../shared/index.ts';
+import { suiteKind, type SuiteContent } from '../suites/index.ts';
 
 /** The content that artefacts of a kind have. */
 export interface ContentOfKind {
@@ -15,6 +16,7 @@ export interface ContentOfKind {
   shared: SharedContent;
   dataSet: DataSetContent;
   feature: FeatureContent;
+  suite: SuiteContent;
 }
 /** A content of any kind. */
 export type Content = ContentOfKind[ArtefactKind];
@@ -31,6 +33,7 @@ export const KINDS: { readonly [K in ArtefactKind]: Kind<ContentOfKind[K]> } = {
   shared: sharedKind,
   dataSet: dataSetKind,
   feature: featureKind,
+  suite: suiteKind,
 };
 
 /** The part of a content whose change makes trace links to it suspect: compared as canonical JSON. */

@@ -56,6 +56,7 @@ const OF_KIND: Readonly<Record<ArtefactKind, readonly BuiltInColumn[]>> = {
   shared: ['id', 'title', 'state', 'module', 'steps', 'tags'],
   dataSet: ['id', 'title', 'state', 'module', 'rows', 'tags'],
   feature: ['id', 'title', 'folder', 'state', 'module', 'owner', 'scenarios', 'instances', 'problems', 'requirement', 'tags'],
+  suite: ['id', 'title', 'folder', 'state', 'module', 'owner', 'tags'],
 };
 
 /** The columns that say something of artefacts of a kind, in the order in which a table begins with them. */

@@ -18,16 +18,16 @@ test('each edit knows the kinds that have what it sets, and changes nothing else
   expect(kindsThatTake({ kind: 'title', title: 't' })).toEqual(ARTEFACT_KINDS);
   for (const value of EVERY.filter((v) => v.kind !== 'feature')) expect(editMany({ kind: 'title', title: 't' }, value, PROJECT)).toEqual({ kind: value.kind, content: { ...value.content, title: 't' } });
   expect(editMany({ kind: 'title', title: '' }, EVERY[0]!, PROJECT)).toBe(EVERY[0]);
-  expect(kindsThatTake({ kind: 'module', module: 'm' })).toEqual(['requirement', 'case', 'shared', 'dataSet', 'feature']);
+  expect(kindsThatTake({ kind: 'module', module: 'm' })).toEqual(['requirement', 'case', 'shared', 'dataSet', 'feature', 'suite']);
   expect(kindsThatTake({ kind: 'priority', priority: 'high' })).toEqual(['requirement', 'case']);
-  expect(kindsThatTake({ kind: 'owner', owner: 'Rui M.' })).toEqual(['case', 'question', 'feature']);
-  expect(kindsThatTake({ kind: 'tag', tag: 'smoke', belongs: true })).toEqual(['case', 'shared', 'dataSet', 'feature']);
+  expect(kindsThatTake({ kind: 'owner', owner: 'Rui M.' })).toEqual(['case', 'question', 'feature', 'suite']);
+  expect(kindsThatTake({ kind: 'tag', tag: 'smoke', belongs: true })).toEqual(['case', 'shared', 'dataSet', 'feature', 'suite']);
   for (const edit of [{ kind: 'minutes', minutes: 3 }, { kind: 'caseKind', caseKind: 'charter' }, { kind: 'execution', execution: 'automated' }, { kind: 'covers', condition: 'K-1', seenVersion: 2, belongs: true }] as const) expect(kindsThatTake(edit)).toEqual(['case']);
   expect(kindsThatTake({ kind: 'risk', risk: 'high' })).toEqual(['requirement']);
   expect(kindsThatTake({ kind: 'type', type: 'userStory' })).toEqual(['requirement']);
   expect(kindsThatTake({ kind: 'depth', depth: 'core', belongs: true })).toEqual(['condition']);
   expect(kindsThatTake({ kind: 'derivedFrom', requirement: 'R-1', seenVersion: 1, insteadOf: null })).toEqual(['condition']);
-  expect(kindsThatTake({ kind: 'pins', of: 'S-1', version: 2 })).toEqual(['case', 'shared']);
+  expect(kindsThatTake({ kind: 'pins', of: 'S-1', version: 2 })).toEqual(['case', 'shared', 'suite']);
   for (const value of EVERY) {
     const moved = editMany({ kind: 'module', module: 'm' }, value, PROJECT);
     if (moved !== null) expect(moved).toEqual({ kind: value.kind, content: { ...value.content, module: 'm' } });
@@ -82,7 +82,7 @@ test('uses of something are pinned to a version or follow, whatever they did bef
   expect([pins(pinned), pins(editMany({ kind: 'uses', of: 'S-1', pinned: null }, pinned!, PROJECT)), pins(editMany({ kind: 'uses', of: 'D-1', pinned: null }, value, PROJECT))]).toEqual([[1, 1, 2, 3], [null, null, 2, 3], [2, null, 2, null]]);
   expect([pins(editMany({ kind: 'uses', of: 'S-1', pinned: 'agreed' }, value, PROJECT)), pins(editMany({ kind: 'uses', of: 'D-1', pinned: 'agreed' }, value, PROJECT))]).toEqual([['agreed', 'agreed', 2, 3], [2, null, 2, 'agreed']]);
   expect(editMany({ kind: 'uses', of: 'S-1', pinned: 1 }, pinned!, PROJECT)).toBe(pinned);
-  expect(kindsThatTake({ kind: 'uses', of: 'S-1', pinned: null })).toEqual(['case', 'shared']);
+  expect(kindsThatTake({ kind: 'uses', of: 'S-1', pinned: null })).toEqual(['case', 'shared', 'suite']);
 });
 
 test('a condition is derived from another requirement besides or instead; what it was anchored to there stays, and nothing is done twice', () => {
@@ -131,5 +131,5 @@ test('tags are renamed and joined, or taken away; who has none of them stays the
   expect([after(['Smoke', 'sanity'], 'smoke test', tagged('a', 'smoke', 'SANITY', 'b')).content, after(['a'], null, tagged('a', 'b')).content, after(['b'], 'A', tagged('a', 'b')).content, after(['smoke'], 'Smoke', tagged('smoke')).content]).toMatchObject([{ tags: ['a', 'smoke test', 'b'] }, { tags: ['b'] }, { tags: ['a'] }, { tags: ['Smoke'] }]);
   const other = tagged('x');
   expect([after(['a'], 'b', other), after(['x'], 'x', other)].every((v) => v === other)).toBe(true);
-  expect(kindsThatTake({ kind: 'tags', from: ['a'], to: 'b' })).toEqual(['case', 'shared', 'dataSet', 'feature']);
+  expect(kindsThatTake({ kind: 'tags', from: ['a'], to: 'b' })).toEqual(['case', 'shared', 'dataSet', 'feature', 'suite']);
 });

@@ -5,6 +5,7 @@ import type { DataSetContent } from '../dataSets/index.ts';
 import type { KindAndContent } from '../kinds/index.ts';
 import { textOf } from '../scenarios/index.ts';
 import { instanceName, instancesOf, openCase, type Constants, type Library, type OpenedCase, type OpenedPart, type OpenedStep } from '../shared/index.ts';
+import type { SuiteContent } from '../suites/index.ts';
 
 /** A text of an artefact by what it is in it. */
 export type CopiedField = 'text' | 'answer' | 'purpose' | 'objective' | 'mission' | 'areas' | 'ideas' | 'preconditions' | 'scenarios';
@@ -71,6 +72,8 @@ export function readingCopy(artefact: KindAndContent, library: Library, constant
       return { ...none, ...itemsOf(artefact.content), files: names(artefact.content.attachments) };
     case 'dataSet':
       return { ...none, texts: texts({ purpose: artefact.content.purpose }), ...table(...rowsOf(artefact.content)) };
+    case 'suite':
+      return { ...none, texts: texts({ purpose: artefact.content.purpose }), ...table(['part', 'member'], membersOf(artefact.content)) };
     case 'shared':
       return { ...none, texts: texts({ purpose: artefact.content.purpose }), ...instances({ ...EMPTY_CASE, steps: artefact.content.steps, parameters: artefact.content.parameters }, library, constants) };
     case 'case':
@@ -94,6 +97,16 @@ function table(columns: readonly string[], rows: readonly (readonly string[])[])
 function itemsOf(content: ConditionContent): Pick<ReadingCopy, 'table' | 'beyond'> {
   const count = countItems(content.model);
   return count > BigInt(MOST_ROWS) ? { table: null, beyond: count } : table(['coverage item'], coverageItems(content).map((item) => [item.name]));
+}
+
+/** The members picked by hand by their ids: their titles are not what the link was given for. */
+function membersOf({ entries }: SuiteContent): string[][] {
+  let part = '';
+  return entries.flatMap((entry) => {
+    if (entry.kind === 'member') return [[part, entry.of]];
+    part = entry.title;
+    return [];
+  });
 }
 
 function rowsOf({ parameters, rows }: DataSetContent): [columns: string[], rows: string[][]] {

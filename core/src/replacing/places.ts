@@ -50,6 +50,11 @@ export function withTexts(value: KindAndContent, rewrite: Rewrite): KindAndConte
       const rows = each('rows', content.rows, (row, path) => rowTexts(row, path, rewrite));
       return changed(value, rows === content.rows ? content : { ...content, rows });
     }
+    case 'suite': {
+      const content = fields(value.content, { title: 'title', purpose: 'text' }, rewrite);
+      const entries = each('entries', content.entries, (entry, path) => (entry.kind === 'part' ? fields(entry, { title: 'title' }, rewrite, `${path}/`) : entry));
+      return changed(value, entries === content.entries ? content : { ...content, entries });
+    }
     // The title of a feature stands in its first lines.
     case 'feature': {
       const parts = each('parts', value.content.parts, (part, path) => {

@@ -118,6 +118,7 @@ export function attachmentsOf(value: KindAndContent): readonly Attachment[] {
       return value.content.attachments;
     case 'dataSet':
     case 'feature':
+    case 'suite':
       return [];
   }
 }

@@ -4,3 +4,4 @@ export { planBringBack } from './planBack.ts';
 export { checkSeal } from './check.ts';
 export { baselineHead, compareBaselines, listBaselines, listFrozen, readBaseline, readFrozen } from './read.ts';
 export { freeze, takeBaseline } from './take.ts';
+export { findTouched } from './touched.ts';

@@ -1,5 +1,5 @@
 import { ARTEFACT_KINDS, ARTEFACT_STATES, artefactId, parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
-import { baselineNumber, byId, compareFrozen, type BaselineNumber, type Frozen } from '@caderno/core/baselines';
+import { baselineNumber, byId, compareFrozen, type BaselineNumber, type Frozen, type FrozenChange } from '@caderno/core/baselines';
 import { MOST_FROZEN_CHANGES, baselineSchema, type Baseline, type FrozenChanges, type ResponseOf } from '@caderno/contract';
 import { z } from 'zod';
 import { readContent } from '../artefacts/index.ts';
@@ -89,10 +89,15 @@ export async function readFrozen(work: UnitOfWork, projectId: string, number: Ba
 
 /** What changed from a baseline to another, or to now (null). Where one of the two is of a part, only what that is of is compared. */
 export async function compareBaselines(work: UnitOfWork, projectId: string, from: BaselineNumber, to: BaselineNumber | null): Promise<FrozenChanges> {
+  const changes = await changesBetween(work, projectId, from, to);
+  return { from, to, changes: changes.slice(0, MOST_FROZEN_CHANGES), total: changes.length, reached: to === null ? await readReached(work, projectId, changes) : [] };
+}
+
+/** All that changed from a baseline to another, or to now (null). */
+export async function changesBetween(work: UnitOfWork, projectId: string, from: BaselineNumber, to: BaselineNumber | null): Promise<FrozenChange[]> {
   const before = await momentOf(work, projectId, from);
   const after = await momentOf(work, projectId, to);
-  const changes = compareFrozen(before.isWhole ? within(before.items, after) : before.items, after.isWhole ? within(after.items, before) : after.items);
-  return { from, to, changes: changes.slice(0, MOST_FROZEN_CHANGES), total: changes.length, reached: to === null ? await readReached(work, projectId, changes) : [] };
+  return compareFrozen(before.isWhole ? within(before.items, after) : before.items, after.isWhole ? within(after.items, before) : after.items);
 }
 
 interface Moment {

@@ -10,7 +10,8 @@ import { execute, idRow, inSnapshot, inTransaction, selectRows, type UnitOfWork 
 import { revisionOf } from '../log/index.ts';
 import { DomainError } from '../domainError.ts';
 import { readSettings, tellPages } from '../projects/index.ts';
-import { readHanging } from '../reviews/index.ts';
+import { hangingOn } from '../reviews/index.ts';
+import { basisOf, readReachOfSuite } from '../suites/index.ts';
 import { readBaseline } from './read.ts';
 
 /** How often the coverage is asked for anew because somebody saved meanwhile; then the baseline is taken without. */
@@ -44,7 +45,7 @@ const earlierRow = z.object({ number: z.number().transform(baselineNumber) });
 export async function freeze(work: UnitOfWork, actor: Actor, { name, note, of }: NewBaseline, revision: number, coverage: FrozenCoverage | null): Promise<Baseline> {
   const [earlier] = actor.commandId === null ? [] : await selectRows(work, earlierRow, 'SELECT number FROM baseline WHERE project_id = $1 AND command_id = $2', [actor.projectId, actor.commandId]);
   if (earlier !== undefined) return readBaseline(work, actor.projectId, earlier.number);
-  const rows = await reached(work, actor.projectId, of);
+  const rows = await reached(work, actor, of);
   const { settings } = await readSettings(work, actor.projectId);
   const [made] = await selectRows(
     work,
@@ -67,9 +68,10 @@ export async function freeze(work: UnitOfWork, actor: Actor, { name, note, of }:
 }
 
 /** The rows of what is frozen; null: all of the project. */
-async function reached(work: UnitOfWork, projectId: string, of: NewBaseline['of']): Promise<string[] | null> {
+async function reached(work: UnitOfWork, { projectId, at }: Pick<Actor, 'projectId' | 'at'>, of: NewBaseline['of']): Promise<string[] | null> {
   if ('everything' in of) return null;
-  const rows = 'module' in of ? await rowsOfModule(work, projectId, of.module) : (await rowsOfIds(work, projectId, 'requirement' in of ? await readHanging(work, projectId, of.requirement) : of.ids)).rows;
+  if ('suite' in of) return basisOf(work, (await rowsOfIds(work, projectId, await readReachOfSuite(work, projectId, of.suite, at.getTime()))).rows.map((r) => r.id));
+  const rows = 'module' in of ? await rowsOfModule(work, projectId, of.module) : (await rowsOfIds(work, projectId, 'requirement' in of ? await hangingOn(work, projectId, of.requirement) : of.ids)).rows;
   if (rows.length === 0) throw new DomainError({ code: 'baseline_of_nothing' });
   return reachedBy(work, rows.map((r) => r.id));
 }
@@ -88,6 +90,7 @@ function rowsOfModule(work: UnitOfWork, projectId: string, module: string): Prom
 function partWords(of: NewBaseline['of']): string {
   if ('everything' in of) return '';
   if ('module' in of) return of.module;
+  if ('suite' in of) return of.suite;
   return 'requirement' in of ? of.requirement : of.ids.length <= 3 ? of.ids.join(', ') : `${of.ids.length} selected`;
 }
 

@@ -1,9 +1,9 @@
 import { isCaseId, type CaseId } from '@caderno/core/artefacts';
 import type { Step } from '@caderno/core/cases';
 import { findRuns, type FoundRun } from '@caderno/core/shared';
-import type { CoverageIndex, CoverageReport, ItemFilter, ListedItem } from '@caderno/core/coverage';
+import type { Additions, Choice, ChosenCoverage, CoverageIndex, CoverageReport, ItemFilter, ListedItem, MissedItems, ShownMatrix } from '@caderno/core/coverage';
 import type { AlikeState } from './alikeSearch.ts';
-import { coverageReport, heldUp, listItems } from '@caderno/core/coverage';
+import { additions, chosenCoverage, coverageReport, heldUp, listItems, shownMatrix } from '@caderno/core/coverage';
 
 /** What can be asked of a project's coverage index. */
 export type IndexQuestion =
@@ -11,7 +11,10 @@ export type IndexQuestion =
   | { readonly kind: 'items'; readonly filter: ItemFilter; readonly limit: number }
   | { readonly kind: 'runs'; readonly steps: readonly Step[]; readonly except: CaseId | null }
   | { readonly kind: 'alike' }
-  | { readonly kind: 'heldUp' };
+  | { readonly kind: 'heldUp' }
+  | { readonly kind: 'chosen'; readonly choices: readonly Choice[] }
+  | { readonly kind: 'matrix'; readonly choice: Choice }
+  | { readonly kind: 'additions'; readonly choice: Choice; readonly missed: MissedItems };
 
 /** `catchUp`: that the rows are brought to the project's present revision. */
 export type Question = IndexQuestion | { readonly kind: 'catchUp' };
@@ -28,6 +31,9 @@ export interface AnswerTo {
   readonly runs: readonly FoundRun[];
   readonly alike: AlikeState;
   readonly heldUp: Readonly<Record<string, number>>;
+  readonly chosen: readonly ChosenCoverage[];
+  readonly matrix: ShownMatrix;
+  readonly additions: Additions;
 }
 export type Answer = AnswerTo[Question['kind']];
 
@@ -44,5 +50,11 @@ export function answer(index: CoverageIndex, question: IndexQuestion, alike: () 
       return alike();
     case 'heldUp':
       return Object.fromEntries(heldUp(index));
+    case 'chosen':
+      return question.choices.map((choice) => chosenCoverage(index, choice));
+    case 'matrix':
+      return shownMatrix(index, question.choice);
+    case 'additions':
+      return additions(index, question.choice, question.missed);
   }
 }

@@ -27,11 +27,12 @@ export async function find(work: UnitOfWork, projectId: string, words: string): 
  * The artefacts of a kind that match a query. Withdrawn ones only when the query speaks of states. Terms that
  * cannot be understood are left out; the screen says so from the same parser.
  */
-export async function listByQuery(work: UnitOfWork, projectId: string, kind: ArtefactKind, query: string, asking: Asking): Promise<Summary[]> {
+export async function listByQuery(work: UnitOfWork, projectId: string, kind: ArtefactKind, query: string, asking: Asking, only: number | null = null): Promise<Summary[]> {
   const bind: unknown[] = [projectId, kind];
   const { root } = parseQuery(query, (await readSettings(work, projectId)).settings.fields);
   const asked = querySql(root, { kind, asking, parameter: (value) => `$${bind.push(value)}` });
   const all = ['a.project_id = $1', 'a.deleted_at IS NULL', 'a.kind = $2', asked, ...(speaksOfState(root) || kind === 'requirement' ? [] : [`a.state <> 'withdrawn'`])];
+  if (only !== null) all.push(`a.number = $${bind.push(only)}`);
   return selectSummaries(work, all.join(' AND '), bind, kind === 'requirement' ? 'a.position, a.number' : 'a.module, a.number');
 }
 

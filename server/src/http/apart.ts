@@ -10,6 +10,7 @@ import { countInbox, deliver, readInbox, type Reader } from '../inbox/index.ts';
 import { readChangesSince, readHeads } from '../log/index.ts';
 import { mailingOf, sendTrialMail } from '../mail/index.ts';
 import { acceptInvitation, addMember, changeEmail, changePassword, describeSession, forgetPassword, personOfSession, resetPassword, setUp, signIn, startSession } from '../people/index.ts';
+import { findAdditions, measureSuite, readShowing, type Measuring } from '../suites/index.ts';
 import { findDefects } from '../tracker/index.ts';
 import { readServerState } from '../upkeep/index.ts';
 import { savedBody, type SavedBody } from './body.ts';
@@ -90,6 +91,13 @@ export const apartHandlers = {
     const { items, total } = await ask(call, { kind: 'items', filter: { ...filter, standings: standing === undefined ? undefined : parseStandings(standing) }, limit });
     return { items: [...items], total };
   }),
+  measureSuite: question<'measureSuite'>(({ body }, call) => measureSuite(measuring(call), body.entries)),
+  readShowing: question<'readShowing'>(({ body }, call) => readShowing(measuring(call), body.entries)),
+  findAdditions: question<'findAdditions'>(({ body }, call) => {
+    const { entries, ...missed } = body;
+    return findAdditions(measuring(call), entries, missed);
+  }),
+  readSuites: question<'readSuites'>((_, call) => call.parts.suiteLines.read(measuring(call))),
   readCoverageRows: question<'readCoverageRows'>(async ({ query }, call) => {
     const { projectId } = membershipOf(call);
     if (!(await inTransaction(call.parts.db, (work) => isUpToDate(work, projectId)))) await ask(call, { kind: 'catchUp' });
@@ -158,6 +166,17 @@ async function delivered(call: Admitted): Promise<Reader> {
 
 function ask<Q extends Question>(call: Admitted, question: Q): Promise<AnswerTo[Q['kind']]> {
   return call.parts.coverage.ask(membershipOf(call).projectId, question);
+}
+
+function measuring(call: Admitted): Measuring {
+  return {
+    db: call.parts.db,
+    projectId: membershipOf(call).projectId,
+    now: call.parts.now().getTime(),
+    chosen: (choices) => ask(call, { kind: 'chosen', choices }),
+    matrix: (choice) => ask(call, { kind: 'matrix', choice }),
+    additions: (choice, missed) => ask(call, { kind: 'additions', choice, missed }),
+  };
 }
 
 export type ApartOperation = keyof typeof apartHandlers;

@@ -35,6 +35,8 @@ export function createApp(parts: Parts): Hono {
     secureHeaders({
       contentSecurityPolicy: {
         defaultSrc: ["'self'"],
+        // The solver of suites is WebAssembly, which is compiled in the browser; scripts from texts stay forbidden.
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
         // CodeMirror and drag and drop write style attributes.
         styleSrc: ["'self'", "'unsafe-inline'"],
         imgSrc: ["'self'", 'data:'],

@@ -5,6 +5,7 @@ import type { Actor } from '../artefacts/index.ts';
 import type { MailPlace, MailServer } from '../mail/index.ts';
 import type { CoverageKeeper } from '../coverage/index.ts';
 import type { Phrasebooks } from '../scenarios/index.ts';
+import type { SuiteLines } from '../suites/index.ts';
 import type { Importer } from '../exchange/index.ts';
 import type { Files } from '../files/index.ts';
 import type { Jobs } from '../jobs/index.ts';
@@ -27,6 +28,7 @@ export interface Parts {
   readonly files: Files;
   readonly importer: Importer;
   readonly phrasebooks: Phrasebooks;
+  readonly suiteLines: SuiteLines;
   readonly jobs: Jobs;
   readonly heavy: HeavyLane;
   readonly feed: ChangeFeed;

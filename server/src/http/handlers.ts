@@ -2,7 +2,7 @@ import type { ArtefactId, RequirementId } from '@caderno/core/artefacts';
 import { asJson, sameJson } from '@caderno/core/versions';
 import { momentOfText, requirementIdSchema, type Operation, type ResponseOf } from '@caderno/contract';
 import { createArtefact, describeArtefact, dropDraft, findArtefact, keepDraft, moveRequirement, readArtefact, readBroken, readLibrary, restoreVersion, saveArtefact, setState } from '../artefacts/index.ts';
-import { bringBack, compareBaselines, listBaselines, listFrozen, planBringBack, readFrozen } from '../baselines/index.ts';
+import { bringBack, compareBaselines, findTouched, listBaselines, listFrozen, planBringBack, readFrozen } from '../baselines/index.ts';
 import { listBasisTexts, listSuspectLinks, mergeRequirements, saveSettings, settleSuspectLinks, splitRequirement } from '../basis/index.ts';
 import { listConditions, readDesign } from '../coverage/index.ts';
 import { cancelRun, readProgress } from '../exchange/index.ts';
@@ -20,6 +20,7 @@ import { endReadLink, listReadLinks, makeReadLink, openReadLink, type Giver } fr
 import { DomainError } from '../domainError.ts';
 import { revealSecret } from '../secrets/index.ts';
 import { readReuse, readReuseGraph, renameParameter, takeOut } from '../shared/index.ts';
+import { readSuitesOf } from '../suites/index.ts';
 import { readOutsideHosts, readTrackerState, saveOutsideHosts } from '../tracker/index.ts';
 import { changeMany, listChanges, listVersions, readVersion, undoChange, writeArtefacts } from '../versions/index.ts';
 import type { ApartOperation } from './apart.ts';
@@ -156,7 +157,9 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   answerReview: ({ params, body }, call) => answerReview(call.work, actorOf(call), params.review, body),
   askAgain: ({ params, body }, call) => askAgain(call.work, actorOf(call), params.review, body.ids),
   endReview: ({ params }, call) => endReview(call.work, actorOf(call), params.review),
-  readHanging: ({ params }, call) => readHanging(call.work, membershipOf(call).projectId, params.requirement),
+  findTouched: ({ body }, call) => findTouched(call.work, membershipOf(call).projectId, body),
+  readSuitesOf: ({ params }, call) => readSuitesOf(call.work, membershipOf(call).projectId, params.id, call.parts.now().getTime()),
+  readHanging: ({ params }, call) => readHanging(call.work, membershipOf(call).projectId, params.id, call.parts.now().getTime()),
 
   listArtefacts: ({ query }, call) => listByQuery(call.work, membershipOf(call).projectId, query.kind, query.query, askingOf(call)),
   findByWords: async ({ query }, call) => ({ ids: await findByWords(call.work, membershipOf(call).projectId, query.kind, { words: query.words, field: query.field ?? null }) }),

@@ -11,6 +11,7 @@ import type { CommonHead, OwnColumns, StoredKind, SummaryColumns } from './kind.
 import { storedQuestion } from './question.ts';
 import { storedRequirement } from './requirement.ts';
 import { storedShared } from './shared.ts';
+import { storedSuite } from './suite.ts';
 
 const STORED_KINDS = {
   requirement: storedRequirement,
@@ -20,6 +21,7 @@ const STORED_KINDS = {
   shared: storedShared,
   dataSet: storedDataSet,
   feature: storedFeature,
+  suite: storedSuite,
 } as const;
 
 /** The facts each kind keeps in a column of its own form. */

@@ -1,12 +1,22 @@
-import { ARTEFACT_KINDS, artefactId, type ArtefactId, type RequirementId } from '@caderno/core/artefacts';
+import { ARTEFACT_KINDS, artefactId, kindOfId, type ArtefactId, type RequirementId, type SuiteId } from '@caderno/core/artefacts';
 import { z } from 'zod';
 import { findArtefact } from '../artefacts/index.ts';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
+import { readReachOfSuite } from '../suites/index.ts';
 
 const hangingRow = z.object({ kind: z.enum(ARTEFACT_KINDS), number: z.number() });
 
-/** What hangs on a requirement: what stands below it, what is derived from these or covers them, and whatever that uses; the requirement itself first, nothing that is withdrawn. */
-export async function readHanging(work: UnitOfWork, projectId: string, requirement: RequirementId): Promise<ArtefactId[]> {
+/** What hangs on a requirement or a suite: what is reviewed with it. */
+export function readHanging(work: UnitOfWork, projectId: string, id: RequirementId | SuiteId, now: number): Promise<ArtefactId[]> {
+  return isSuite(id) ? readReachOfSuite(work, projectId, id, now) : hangingOn(work, projectId, id);
+}
+
+function isSuite(id: RequirementId | SuiteId): id is SuiteId {
+  return kindOfId(id) === 'suite';
+}
+
+/** What hangs on a requirement: what stands below it, what is derived from these or covers them, and whatever that uses; the requirement itself first, nothing that is withdrawn. Suites are none of it. */
+export async function hangingOn(work: UnitOfWork, projectId: string, requirement: RequirementId): Promise<ArtefactId[]> {
   const { id } = await findArtefact(work, projectId, requirement);
   const rows = await selectRows(
     work,

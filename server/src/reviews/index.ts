@@ -1,3 +1,3 @@
 export { answerReview, askAgain, askReview, changeReview, decideAnew, endReview } from './reviews.ts';
 export { listReviews, readReview } from './readReview.ts';
-export { readHanging } from './hanging.ts';
+export { hangingOn, readHanging } from './hanging.ts';

@@ -16,3 +16,5 @@ export { readMany } from './readMany.ts';
 export { leftSentence, useChangeMany } from './useChangeMany.ts';
 export { useAskAbout } from './useAskAbout.ts';
 export { Observations } from './Observations.tsx';
+export { Tags } from './Tags.tsx';
+export { ChooseOwner } from './ChooseOwner.tsx';

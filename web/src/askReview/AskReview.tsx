@@ -1,4 +1,4 @@
-import { kindOfId, parseArtefactId, type ArtefactId, type ArtefactState, type RequirementId } from '@caderno/core/artefacts';
+import { kindOfId, parseArtefactId, type ArtefactId, type ArtefactState, type RequirementId, type SuiteId } from '@caderno/core/artefacts';
 import { isReviewable } from '@caderno/core/reviews';
 import type { UnreviewedReason } from '@caderno/contract';
 import { useQuery } from '@tanstack/react-query';
@@ -27,8 +27,8 @@ export function AskReview({ ids, onClose }: Props) {
   const heads = useHeads(project);
   const byId = useMemo(() => new Map(heads?.map((h) => [h.id, h])), [heads]);
   const [alone] = ids;
-  const requirement = ids.length === 1 && alone !== undefined && kindOfId(alone) === 'requirement' ? (alone as RequirementId) : null;
-  const hanging = useQuery({ queryKey: [project, 'list', 'hanging', requirement], queryFn: () => call('readHanging', { params: { project, requirement: requirement ?? 'R-1' } }), enabled: requirement !== null }).data;
+  const root = ids.length === 1 && alone !== undefined ? rootOf(alone) : null;
+  const hanging = useQuery({ queryKey: [project, 'list', 'hanging', root], queryFn: () => call('readHanging', { params: { project, id: root ?? 'R-1' } }), enabled: root !== null }).data;
   const [withAll, setWithAll] = useState(false);
   // Sent again after an answer that never came, it is the same command.
   const [commandId] = useState(() => crypto.randomUUID());
@@ -51,15 +51,21 @@ export function AskReview({ ids, onClose }: Props) {
       <ReviewTerms key={String(heads !== undefined)} begun={{ title, note: '', due: null, people: [] }} word="Ask" onTake={ask} onClose={onClose} canTake={asked.length > 0}>
         <p className="text-ink2">{asked.length === 0 ? 'Nothing of this can be asked for now: it is agreed as it is, in a review already, or withdrawn.' : `They are asked to agree to ${kindsWords(asked)} as saved now.`}</p>
         {asked.length > 0 && asked.length < wanted.length && <p className="text-xs text-ink2">{countOf(wanted.length - asked.length, 'other')} of them: agreed as they are, in a review already, or withdrawn.</p>}
-        {requirement !== null && hanging !== undefined && hanging.length > 1 && (
+        {root !== null && hanging !== undefined && hanging.length > 1 && (
           <label className="flex min-h-7 items-center gap-2">
             <input type="checkbox" checked={withAll} onChange={(event) => setWithAll(event.target.checked)} />
-            with all that hangs on it: what is below it, its conditions, what covers them and uses they make ({(hanging.length - 1).toLocaleString(locale())})
+            {kindOfId(root) === 'suite' ? 'with its members and all that they use' : 'with all that hangs on it: what is below it, its conditions, what covers them and uses they make'} ({(hanging.length - 1).toLocaleString(locale())})
           </label>
         )}
       </ReviewTerms>
     </Dialog>
   );
+}
+
+/** What has more hanging on it that can be asked for at once. */
+function rootOf(id: ArtefactId): RequirementId | SuiteId | null {
+  const kind = kindOfId(id);
+  return kind === 'requirement' || kind === 'suite' ? (id as RequirementId | SuiteId) : null;
 }
 
 /** Whether something can be asked for now; what is not known yet may be. */

@@ -8,6 +8,7 @@ import { Link } from 'react-router';
 import { call, download, failureSentence, tellFailure, useVersion } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Choose, SelectMark, STATE_WORD, TextButton, countOf, useSelection, type Selection, locale } from '../look/index.ts';
+import { TouchedDialog } from '../suiteMembers/index.ts';
 import { Contents, Difference } from '../versions/index.ts';
 import { BringBackDialog } from './BringBackDialog.tsx';
 import { GROUPINGS, KIND_INK, KIND_WORD, groupsOf, useRequirementsOf, type ChangeGroup, type Grouping } from './groups.ts';
@@ -37,6 +38,7 @@ function ChangeGroups({ data: { changes, total, reached }, from, to }: Props & {
   const groups = useMemo(() => groupsOf(changes, by, requirementsOf), [by, changes, requirementsOf]);
   const ordered = useMemo(() => [...new Set(groups.flatMap((g) => g.changes))], [groups]);
   const selection = useSelection(useMemo(() => ordered.flatMap((c) => (c.kind === 'state' ? [] : [changedItem(c).id])), [ordered]));
+  const [touched, setTouched] = useState(false);
   const [back, setBack] = useState<BringBack['of'] | null>(null);
   const mayBringBack = canEdit && to === null && ordered.some((c) => c.kind !== 'state');
   return (
@@ -53,10 +55,12 @@ function ChangeGroups({ data: { changes, total, reached }, from, to }: Props & {
           {selection.chosen.length > 0 && <TextButton onClick={selection.clear}>Select none</TextButton>}
         </div>
       )}
+      {touched && <TouchedDialog of={{ from, to }} change={`B-${from} until ${to === null ? 'now' : `B-${to}`}`} onClose={() => setTouched(false)} />}
       {back !== null && <BringBackDialog from={from} of={back} onClose={() => setBack(null)} />}
       {total > changes.length && <p className="mt-2 text-sm text-ink2">The first {changes.length.toLocaleString(locale())} of {countOf(total, 'change')}.</p>}
       <div className="mt-2 flex flex-wrap items-center gap-3 text-sm print:hidden">
         <Choose label="Group by" showLabel value={by} options={GROUPINGS} onChange={setBy} />
+        <TextButton onClick={() => setTouched(true)}>cases it touches</TextButton>
         <span className="ml-auto flex items-center gap-3 text-ink2">
           save as
           {(['xlsx', 'md'] as const).map((format) => (

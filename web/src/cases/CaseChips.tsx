@@ -1,7 +1,7 @@
 import type { CaseContent } from '@caderno/core/cases';
-import { memo, useState, type ReactNode } from 'react';
-import { useMembers, useModules } from '../api/index.ts';
-import { TextInput, usePriorityChoices } from '../artefacts/index.ts';
+import { memo, type ReactNode } from 'react';
+import { useModules } from '../api/index.ts';
+import { ChooseOwner, Tags, TextInput, usePriorityChoices } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { CASE_KIND_WORD, Choose, EXECUTION_WORD, options, locale } from '../look/index.ts';
 import type { Editing } from '../versions/index.ts';
@@ -19,13 +19,11 @@ interface Props {
 export const DailyChips = memo(function DailyChips({ content, canEdit, update }: Omit<Props, 'instances'>) {
   const { project } = useFrame();
   const modules = useModules(project);
-  const members = useMembers(project).data ?? [];
-  const owners = [{ value: '', name: 'No owner' }, ...members.map((m) => ({ value: m.name, name: m.name })), ...(content.owner !== '' && !members.some((m) => m.name === content.owner) ? [{ value: content.owner, name: content.owner }] : [])];
   return (
     <>
       <TextInput label="Module" bare placeholder="No module" value={content.module} readOnly={!canEdit} onChange={(module) => update((c) => ({ ...c, module }))} suggestions={modules} />
       <Choose label="Priority" showLabel value={content.priority} options={usePriorityChoices(project, content.priority)} onChange={(priority) => update((c) => ({ ...c, priority }))} disabled={!canEdit} />
-      <Choose label="Owner" value={content.owner} options={owners} onChange={(owner) => update((c) => ({ ...c, owner }))} disabled={!canEdit} />
+      <ChooseOwner owner={content.owner} canEdit={canEdit} onChange={(owner) => update((c) => ({ ...c, owner }))} />
     </>
   );
 }, isSame);
@@ -67,20 +65,6 @@ function Estimate({ label, value, instances, canEdit, onChange }: { readonly lab
     <span className="inline-flex items-center gap-1.5 text-xs text-ink2">
       <TextInput label={label} value={value === null ? '' : String(value)} readOnly={!canEdit} onChange={set} inputMode="numeric" />
       {value !== null && instances > 1n && `× ${instances.toLocaleString(locale())} = ${(value * Number(instances)).toLocaleString(locale())} min`}
-    </span>
-  );
-}
-
-/** Tags are typed with commas between; they become tags when one leaves the field. */
-function Tags({ tags, canEdit, onChange }: { readonly tags: readonly string[]; readonly canEdit: boolean; readonly onChange: (tags: string[]) => void }) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const leave = (): void => {
-    if (typed !== null) onChange([...new Set(typed.split(',').map((t) => t.trim()).filter(Boolean))].slice(0, 50));
-    setTyped(null);
-  };
-  return (
-    <span onBlur={leave}>
-      <TextInput label="Tags" value={typed ?? tags.join(', ')} readOnly={!canEdit} onChange={setTyped} />
     </span>
   );
 }

@@ -16,6 +16,7 @@ import { Section, TextButton, countOf, locale } from '../look/index.ts';
 import { PinnedUsers, Reach, UsedBy } from '../reuse/index.ts';
 import { TakeOutDialog, usePutBack, useRename, type Owner, Parameters, Steps, useConstants, useOpened, type ParameterContext, type StepsEdit, type StepsOpened } from '../steps/index.ts';
 import { Remarks } from '../remarks/index.ts';
+import { InSuites } from '../suiteMembers/index.ts';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { DailyChips, RareChips, rareWords } from './CaseChips.tsx';
 import { CaseData } from './CaseData.tsx';
@@ -151,6 +152,7 @@ function Case({ artefact }: { readonly artefact: EditableArtefact<'case'> }) {
           <Remarks id={id} version={artefact.summary.version} content={content} />
           <OwnFields place="margin" id={id} kind="case" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
           <UsesAndUsers id={id} version={artefact.summary.version} uses={content.data !== null || content.steps.some((s) => s.kind !== 'step')} />
+          <InSuites id={id} />
           <DependsOn id={id} content={settled} canEdit={canEdit} update={update} />
           <WorthALook id={id} content={settled} opened={opened} surfaced={surfaced} constants={constants} coverages={coverages} conditions={conditions} canEdit={canEdit} update={update} onChoose={setChosen} onTakeOut={setTaking} />
           <MarginNote title="Files">

@@ -1,7 +1,7 @@
 import { EMPTY_CASE } from '@caderno/core/cases';
 import { caseIdSchema } from '@caderno/contract';
 import { useCallback } from 'react';
-import { useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useCreate } from '../artefacts/index.ts';
 import { Spread, address, useFrame } from '../frame/index.ts';
 import { ChapterOverview } from '../overview/index.ts';
@@ -52,7 +52,7 @@ export function CasesChapter() {
         right={
           current === null ? (
             <ChapterOverview kinds={['case']}>
-              Open a case at the left{canEdit && <>, or <TextButton className="lowercase first-letter:lowercase" onClick={make}>write a new one</TextButton></>}. A case is one page: its purpose, its steps with parameters, its data, and what it shows.
+              Open a case at the left{canEdit && <>, <TextButton className="first-letter:normal-case!" onClick={make}>write a new one</TextButton>, or <Link className="underline decoration-rule2 underline-offset-2" to={address.importingCases(project)}>bring some in from a spreadsheet</Link></>}. A case is one page: its purpose, its steps with parameters, its data, and what it shows.
             </ChapterOverview>
           ) : (
             <CasePage id={current} />

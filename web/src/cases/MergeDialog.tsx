@@ -2,6 +2,7 @@ import type { CaseId } from '@caderno/core/artefacts';
 import { MERGED_STEPS, mergeCases, saySame, withCallsMoved, type CaseContent, type MergedSteps } from '@caderno/core/cases';
 import { withRunsSettled, type DataSetContent } from '@caderno/core/dataSets';
 import { keyOfData, type Library } from '@caderno/core/shared';
+import { withMemberMoved } from '@caderno/core/suites';
 import type { Artefact, Write } from '@caderno/contract';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -10,6 +11,7 @@ import { call, tellFailure, useArtefact, useLibrary, useReuse, useSummaries } fr
 import { PickArtefact, useWrite } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Dialog, countOf } from '../look/index.ts';
+import { useSuitesOf } from '../suiteMembers/index.ts';
 import type { CaseAt } from './CloneDialog.tsx';
 
 interface Props {
@@ -19,7 +21,7 @@ interface Props {
   readonly onClose: () => void;
 }
 
-/** Makes one case of two; the other is withdrawn, and what called it calls the one that is kept. */
+/** Makes one case of two; the other is withdrawn, and what called it, or had it as a member, has the one that is kept. */
 export function MergeDialog({ kept, gone, onClose }: Props) {
   const { project } = useFrame();
   const cases = useSummaries(project, 'case').data ?? [];
@@ -44,6 +46,8 @@ function Merging({ kept, id, onClose }: { readonly kept: CaseAt; readonly id: Ca
   const navigate = useNavigate();
   const gone = useArtefact(project, 'case', id).data;
   const callers = (useReuse(project, id).data?.users ?? []).filter((u) => u.distance === 1 && u.pinned === null && u.state !== 'withdrawn');
+  // Of those that a rule fills the one that goes falls out by itself.
+  const suites = useSuitesOf(project, id).filter((s) => s.members.some((m) => !m.byRule && typeof m.pinned !== 'number'));
   const [steps, setSteps] = useState<MergedSteps | null>(null);
   const [made] = useState(() => Array.from({ length: 4_000 }, () => crypto.randomUUID().slice(0, 8)));
   const data = gone?.content.data ?? null;
@@ -55,7 +59,7 @@ function Merging({ kept, id, onClose }: { readonly kept: CaseAt; readonly id: Ca
   const merged = mergeCases(kept, { id, content: withRunsSettled(gone.content, dataSetOf(data, library)) }, how, () => made[next++] ?? crypto.randomUUID().slice(0, 8));
   const run = async (): Promise<void> => {
     try {
-      const users = await Promise.all(callers.map((u) => call('readArtefact', { params: { project, id: u.id } })));
+      const users = await Promise.all([...callers, ...suites].map((u) => call('readArtefact', { params: { project, id: u.id } })));
       const changed: Write['changed'] = [{ kind: 'case', id: kept.id, version: kept.version, content: merged.content }, ...users.flatMap((user) => movedCaller(user, id, kept.id, merged.rows))];
       if ((await write({ changed, withdrawn: [id], detail: `${id} merged into ${kept.id}` })) === null) return;
       toast.success(`${id} is part of ${kept.id} now, and withdrawn. The journal can undo it.`);
@@ -94,6 +98,7 @@ function Merging({ kept, id, onClose }: { readonly kept: CaseAt; readonly id: Ca
       <p className="mt-3">
         {gainsWords(kept.id, more)}
         {callers.length > 0 && ` ${countOf(callers.length, 'caller')} of ${id} will call ${kept.id} instead: ${callers.map((c) => c.id).join(', ')}.`}
+        {suites.length > 0 && ` ${suites.map((s) => s.id).join(', ')} will have ${kept.id} instead of ${id}.`}
       </p>
       <div className="mt-4 flex gap-3">
         <Button look="accent" onClick={() => void run()}>
@@ -120,5 +125,6 @@ function dataSetOf(data: CaseContent['data'], library: Library | undefined): Dat
 function movedCaller(user: Artefact, from: CaseId, to: CaseId, rows: ReturnType<typeof mergeCases>['rows']): Write['changed'] {
   if (user.kind === 'case' && user.summary.id !== to) return [{ kind: 'case', id: user.summary.id, version: user.summary.version, content: { ...user.content, steps: withCallsMoved(user.content.steps, from, to, rows) } }];
   if (user.kind === 'shared') return [{ kind: 'shared', id: user.summary.id, version: user.summary.version, content: { ...user.content, steps: withCallsMoved(user.content.steps, from, to, rows) } }];
+  if (user.kind === 'suite') return [{ kind: 'suite', id: user.summary.id, version: user.summary.version, content: { ...user.content, entries: withMemberMoved(user.content.entries, from, to) } }];
   return [];
 }

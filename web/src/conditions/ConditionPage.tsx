@@ -134,7 +134,7 @@ function Origin({ id, content, texts, onUnlink }: OriginProps) {
             <span className="print:hidden">
               {' '}
               and{' '}
-              <TextButton className="lowercase first-letter:lowercase" aria-expanded={open} onClick={() => setOpen(!open)}>
+              <TextButton className="first-letter:normal-case!" aria-expanded={open} onClick={() => setOpen(!open)}>
                 {others.length} more
               </TextButton>
             </span>

@@ -13,7 +13,7 @@ beforeEach(() => {
   HTMLAnchorElement.prototype.click = () => undefined;
 });
 
-const counts = { requirement: 1, condition: 2, case: 12, question: 0, shared: 1, dataSet: 0, feature: 0 };
+const counts = { requirement: 1, condition: 2, case: 12, question: 0, shared: 1, dataSet: 0, feature: 0, suite: 0 };
 
 function dialog(answers: Parameters<typeof standInProject>[2]) {
   let closed = 0;

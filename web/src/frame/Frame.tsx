@@ -6,7 +6,7 @@ import { Inbox } from 'lucide-react';
 import { Suspense, lazy, useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
-import { call, keys, tellFailure, forgetLogs, useUnread, useBaselines, useCoverage, useFigures, useOpenThreads, useProjectStream, useReviews } from '../api/index.ts';
+import { call, keys, tellFailure, forgetLogs, useUnread, useBaselines, useCoverage, useFigures, useOpenThreads, useProjectStream, useReviews, useSummaries } from '../api/index.ts';
 import { address } from './address.ts';
 import { CHAPTERS, type ChapterPath } from './chapters.ts';
 import { useCommands, type Command } from './commands.ts';
@@ -328,6 +328,7 @@ function IndexTabs({ project, isPast }: { readonly project: string; readonly isP
   const figures = useFigures(project);
   const coverage = useCoverage(project).data;
   const baselines = useBaselines(project).data;
+  const suites = useSummaries(project, 'suite').data?.filter((s) => s.state !== 'withdrawn').length;
   const percent = coverage === undefined ? null : percentDown(shownRatio(coverage.counts));
   const figure: Record<ChapterPath, string> = {
     basis: figures === undefined ? '' : countOf(figures.requirements, 'requirement'),
@@ -336,6 +337,7 @@ function IndexTabs({ project, isPast }: { readonly project: string; readonly isP
     scenarios: figures === undefined ? '' : figures.scenarios.toLocaleString(locale()),
     shared: figures === undefined ? '' : figures.shared.toLocaleString(locale()),
     coverage: coverage === undefined ? '' : [percent === null ? '' : `${percent} %`, coverage.unanalysed.length === 0 ? '' : `${coverage.unanalysed.length.toLocaleString(locale())} not analysed`].filter(Boolean).join(' · '),
+    suites: suites === undefined || suites === 0 ? '' : suites.toLocaleString(locale()),
     baselines: baselines === undefined || baselines.length === 0 ? '' : baselines.length.toLocaleString(locale()),
   };
   return (

@@ -1,4 +1,4 @@
-import { kindOfId, parseScenarioId, type CoveringId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type FeatureId, type IdOfKind, type QuestionId, type RequirementId, type SharedId } from '@caderno/core/artefacts';
+import { kindOfId, parseScenarioId, type CoveringId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type FeatureId, type IdOfKind, type QuestionId, type RequirementId, type SharedId, type SuiteId } from '@caderno/core/artefacts';
 import type { BaselineNumber } from '@caderno/core/baselines';
 import type { ReviewNumber } from '@caderno/core/reviews';
 
@@ -41,6 +41,7 @@ export const address = {
   /** With `?of=C-3`. */
   review: (project: string, review: ReviewNumber) => `/${project}/reviews/${review}`,
   reviews: (project: string) => `/${project}/reviews`,
+  suites: (project: string, id?: SuiteId) => `/${project}/suites${id === undefined ? '' : `/${id}`}`,
   suspect: (project: string) => `/${project}/suspect`,
   importingCases: (project: string) => `/${project}/import-cases`,
   importingDesign: (project: string) => `/${project}/import-design`,
@@ -64,6 +65,7 @@ const OF_KIND: { readonly [K in ArtefactKind]: (project: string, id: IdOfKind[K]
   shared: address.shared,
   dataSet: address.dataSet,
   feature: address.scenarios,
+  suite: address.suites,
 };
 
 function addressOf<K extends ArtefactKind>(project: string, kind: K, id: ArtefactId): string {

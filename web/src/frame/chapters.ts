@@ -6,6 +6,7 @@ export const CHAPTERS = [
   { path: 'scenarios', name: 'Scenarios', letter: 'f' },
   { path: 'shared', name: 'Shared', letter: 's' },
   { path: 'coverage', name: 'Coverage', letter: 'v' },
+  { path: 'suites', name: 'Suites', letter: 'u' },
   { path: 'baselines', name: 'Baselines', letter: 'n' },
 ] as const;
 export type ChapterPath = (typeof CHAPTERS)[number]['path'];

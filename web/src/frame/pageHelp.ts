@@ -24,6 +24,12 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'Tags choose scenarios: @smoke and not @slow.',
     'Files come in from a folder and go out as they were; what nobody changed stays the same, byte for byte.',
   ],
+  suites: [
+    'A suite is an ordered choice of cases and scenarios for a purpose: a smoke test, a release, a module after a change.',
+    'Members are picked by hand, or a rule keeps a part: whatever comes to match it is in.',
+    'Squares are the items a member shows, pale where others of the suite show all of them; the margin says what the suite shows, what it misses, and what would show it, and puts it in the order in which most risk is shown soonest.',
+    'Alt and the arrows move a line, left and right set a part in and out, Delete takes a line out; members follow the latest, what is agreed, or stay with a version.',
+  ],
   mails: [
     'Here stand the mails you sent from this project, the latest first.',
     'What waits is tried again by itself, for three days; the mail server’s own words say why.',

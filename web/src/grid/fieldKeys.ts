@@ -1,4 +1,5 @@
 import type { KeyboardEvent } from 'react';
+import { flushSync } from 'react-dom';
 
 /** What a grid of fields does besides moving. */
 export interface FieldGrid {
@@ -25,28 +26,26 @@ export function fieldKeys({ onNext, onRemove }: FieldGrid): (event: KeyboardEven
     const column = fieldsOf(line).indexOf(field);
     const control = event.ctrlKey || event.metaKey;
     if (control && event.key === 'Backspace' && onRemove !== undefined) {
-      onRemove(at);
-      focusSoon(grid, at, column);
+      flushSync(() => onRemove(at));
+      focusLine(grid, at, column);
     } else if (event.key === 'Enter' && !control && (at < lines.length - 1 || onNext !== undefined)) {
-      if (at === lines.length - 1) onNext?.();
-      focusSoon(grid, at + 1, 0);
-    } else if (event.key === 'ArrowDown' && field.list === null) focusSoon(grid, Math.min(at + 1, lines.length - 1), column);
-    else if (event.key === 'ArrowUp' && field.list === null) focusSoon(grid, Math.max(at - 1, 0), column);
+      if (at === lines.length - 1) flushSync(() => onNext?.());
+      focusLine(grid, at + 1, 0);
+    } else if (event.key === 'ArrowDown' && field.list === null) focusLine(grid, Math.min(at + 1, lines.length - 1), column);
+    else if (event.key === 'ArrowUp' && field.list === null) focusLine(grid, Math.max(at - 1, 0), column);
     else return;
     event.preventDefault();
   };
 }
 
-/** Once what was changed is drawn. */
-function focusSoon(grid: Element, line: number, column: number): void {
-  requestAnimationFrame(() => {
-    const lines = linesOf(grid);
-    const there = lines[Math.min(line, lines.length - 1)];
-    const fields = there === undefined ? [] : fieldsOf(there);
-    const field = fields[Math.min(column, fields.length - 1)];
-    field?.focus();
-    field?.select();
-  });
+/** At once, for the next key may come before the next frame. */
+function focusLine(grid: Element, line: number, column: number): void {
+  const lines = linesOf(grid);
+  const there = lines[Math.min(line, lines.length - 1)];
+  const fields = there === undefined ? [] : fieldsOf(there);
+  const field = fields[Math.min(column, fields.length - 1)];
+  field?.focus();
+  field?.select();
 }
 
 function linesOf(grid: Element): Element[] {

@@ -1,4 +1,4 @@
-import type { ArtefactKind } from '@caderno/core/artefacts';
+import { scenarioId, type ArtefactKind, type CoveringId } from '@caderno/core/artefacts';
 import { isReviewable } from '@caderno/core/reviews';
 import { LIMITS, type ChangeMany } from '@caderno/contract';
 import { useState, type ReactNode } from 'react';
@@ -10,6 +10,7 @@ import { ToModule, useChangeMany } from '../artefacts/index.ts';
 import { CarryDialog } from '../files/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Busy, KIND_NAME, TextButton, countOf, locale } from '../look/index.ts';
+import { AddToSuite, TouchedDialog } from '../suiteMembers/index.ts';
 import { TakeBaseline } from '../takeBaseline/index.ts';
 import { ChangeDialog } from './ChangeDialog.tsx';
 import { changedFieldsOf } from './changes.ts';
@@ -30,7 +31,7 @@ export function SelectionBar<K extends ArtefactKind>({ kind, chosen, matching, o
   const { project, canEdit } = useFrame();
   const navigate = useNavigate();
   const changeMany = useChangeMany(project);
-  const [open, setOpen] = useState<'change' | 'move' | 'carry' | 'review' | 'baseline' | null>(null);
+  const [open, setOpen] = useState<'change' | 'move' | 'carry' | 'review' | 'baseline' | 'suite' | 'touched' | null>(null);
   const [busy, setBusy] = useState(false);
   const [one, many] = KIND_NAME[kind];
   const words = countOf(chosen.length, one, many);
@@ -55,6 +56,8 @@ export function SelectionBar<K extends ArtefactKind>({ kind, chosen, matching, o
       ) : (
         <>
           {more}
+          {canEdit && (kind === 'case' || kind === 'feature') && <TextButton onClick={() => setOpen('suite')}>Add to a suite</TextButton>}
+          {TOUCHING.has(kind) && <TextButton onClick={() => setOpen('touched')}>Cases {chosen.length === 1 ? 'it touches' : 'they touch'}</TextButton>}
           {canEdit && <TextButton onClick={() => setOpen('change')}>Change</TextButton>}
           {canEdit && <TextButton onClick={() => void navigate(address.replacing(project), { state: { selected: chosen.map((listed) => listed.id) } })}>Replace in texts</TextButton>}
           {canEdit && isReviewable(kind) && chosen.length <= LIMITS.leftOut && <TextButton onClick={() => setOpen('review')}>Ask for a review</TextButton>}
@@ -71,8 +74,21 @@ export function SelectionBar<K extends ArtefactKind>({ kind, chosen, matching, o
       {open === 'move' && <ToModule words={words} onMove={(module) => (setOpen(null), void change({ kind: 'edit', edit: { kind: 'module', module } }, `moved to ${module === '' ? 'no module' : module}`))} onClose={() => setOpen(null)} />}
       {open === 'review' && <AskReview ids={chosen.map((listed) => listed.id)} onClose={() => setOpen(null)} />}
       {open === 'baseline' && <TakeBaseline ids={chosen.map((listed) => listed.id)} onClose={() => setOpen(null)} />}
+      {open === 'suite' && <AddToSuite members={membersOf(chosen)} onClose={() => setOpen(null)} />}
+      {open === 'touched' && <TouchedDialog of={{ ids: chosen.map((listed) => listed.id) }} change={chosen.length <= 3 ? chosen.map((listed) => listed.id).join(', ') : words} onClose={() => setOpen(null)} />}
       {open === 'carry' && <CarryDialog of={{ ids: chosen.map((listed) => listed.id) }} words={words} onClose={() => setOpen(null)} />}
       {open === 'change' && <ChangeDialog kind={kind} chosen={chosen} onChange={change} onClose={() => setOpen(null)} />}
     </div>
   );
+}
+
+/** What cases and scenarios stand on. */
+const TOUCHING: ReadonlySet<ArtefactKind> = new Set<ArtefactKind>(['requirement', 'condition', 'shared', 'dataSet']);
+
+/** The cases, and all scenarios of the features. */
+function membersOf(chosen: readonly ListedHead[]): CoveringId[] {
+  return chosen.flatMap(({ head }): CoveringId[] => {
+    if (head.kind === 'case') return [head.id];
+    return head.kind === 'feature' ? head.scenarios.map((s) => scenarioId(head.id, s.number)) : [];
+  });
 }

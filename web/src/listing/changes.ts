@@ -33,6 +33,7 @@ const OF_KIND: Readonly<Record<ArtefactKind, readonly BuiltInField[]>> = {
   shared: ['state', 'module', 'addTag', 'takeTag', 'pin', 'follow', 'followAgreed'],
   dataSet: ['state', 'module', 'addTag', 'takeTag'],
   feature: ['state', 'module', 'owner', 'addTag', 'takeTag', 'writtenFor', 'notWrittenFor'],
+  suite: ['state', 'module', 'owner', 'addTag', 'takeTag'],
 };
 
 export function changedFieldsOf(kind: ArtefactKind, fields: readonly OwnField[]): readonly ChangedField[] {

@@ -32,7 +32,7 @@ export interface ListViewing {
 
 /** How a list begins for somebody who never changed it. */
 export function firstView(kind: ArtefactKind, fields: readonly OwnField[]): ListView {
-  const group: Readonly<Record<ArtefactKind, ListColumn | null>> = { requirement: 'module', condition: 'requirement', case: 'module', question: 'status', shared: 'module', dataSet: 'module', feature: 'folder' };
+  const group: Readonly<Record<ArtefactKind, ListColumn | null>> = { requirement: 'module', condition: 'requirement', case: 'module', question: 'status', shared: 'module', dataSet: 'module', feature: 'folder', suite: 'folder' };
   return { group: group[kind], sort: kind === 'question' ? { column: 'heldUp', descending: true } : null, columns: columnsOf(kind, fields).filter((c) => c !== 'version' && c !== 'author').map((column) => ({ column, width: null })) };
 }
 

@@ -25,7 +25,7 @@ export { Waiting } from './Waiting.tsx';
 export { useLatest } from './useLatest.ts';
 export { useSelection, type Selection } from './useSelection.ts';
 export { ago, dateAndTime, dayName } from './time.ts';
-export { BOUNDARY_WORD, CASE_KIND_WORD, CLASS_WORD, EXECUTION_WORD, ITEM_KIND_WORD, KIND_NAME, MODEL_WORD, PARAMETER_TYPE_WORD, POLARITY_WORD, REQUIREMENT_TYPE_WORD, RISK_WORD, STATE_LEVEL_WORD, STATE_WORD, STRENGTH_WORD, TECHNIQUE_WORD, VALUE_WORD, countOf, durationOf, options, priorityWord } from './words.ts';
+export { BOUNDARY_WORD, CASE_KIND_WORD, CLASS_WORD, EXECUTION_WORD, ITEM_KIND_WORD, KIND_NAME, MODEL_WORD, PARAMETER_TYPE_WORD, POLARITY_WORD, REQUIREMENT_TYPE_WORD, RISK_WORD, STATE_LEVEL_WORD, STATE_WORD, STRENGTH_WORD, TECHNIQUE_WORD, VALUE_WORD, countOf, durationOf, minutesOf, options, priorityWord } from './words.ts';
 export { CannotBeRead } from './CannotBeRead.tsx';
 export { RULE_WORD, MEND_WORDS, reasonWords } from './wordingWords.ts';
 export { useNow } from './useNow.ts';

@@ -100,6 +100,11 @@ export function countOf(count: number, one: string, many = `${one}s`): string {
   return `${count.toLocaleString(locale())} ${count === 1 ? one : many}`;
 }
 
+/** Minutes as a number of them, however many: where two are held against each other. */
+export function minutesOf(minutes: number): string {
+  return `${Math.round(minutes).toLocaleString(locale())}\u00a0min`;
+}
+
 /** `80 min`, `3 h`: hours from where nobody counts minutes. */
 export function durationOf(minutes: number): string {
   return minutes < 90 ? `${Math.round(minutes)}\u00a0min` : `${Math.round(minutes / 60)}\u00a0h`;

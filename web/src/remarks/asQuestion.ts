@@ -15,6 +15,7 @@ export function subjectsOf(id: ArtefactId, content: Json, { place, said }: Pick<
     case 'shared':
     case 'dataSet':
     case 'feature':
+    case 'suite':
     case 'question':
       return [];
   }

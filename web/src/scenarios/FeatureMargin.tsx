@@ -4,6 +4,7 @@ import { memo } from 'react';
 import { Margin, MarginNote } from '../artefacts/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { Remarks } from '../remarks/index.ts';
+import { InSuites } from '../suiteMembers/index.ts';
 import type { Editing } from '../versions/index.ts';
 import { FeatureProblems } from './FeatureProblems.tsx';
 import { FeatureRequirements } from './FeatureRequirements.tsx';
@@ -38,6 +39,7 @@ export const FeatureMargin = memo(function FeatureMargin({ id, version, content,
       <MarginNote title="Requirements">
         <FeatureRequirements id={id} content={content} here={here} canEdit={canEdit} update={update} />
       </MarginNote>
+      <InSuites id={id} />
       <OwnFields place="margin" id={id} kind="feature" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
     </Margin>
   );

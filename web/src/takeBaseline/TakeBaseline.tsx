@@ -1,5 +1,5 @@
 import type { ArtefactId, RequirementId } from '@caderno/core/artefacts';
-import type { NewBaseline } from '@caderno/contract';
+import { suiteIdSchema, type NewBaseline } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -16,12 +16,13 @@ interface Props {
 
 const MODULE = 'module: ';
 
-/** Takes a baseline of everything, of a module, of what hangs on a requirement, or of what is selected. */
+/** Takes a baseline of everything, of a module, of a suite, of what hangs on a requirement, or of what is selected. */
 export function TakeBaseline({ ids, onClose }: Props) {
   const { project } = useFrame();
   const client = useQueryClient();
   const navigate = useNavigate();
   const requirements = (useSummaries(project, 'requirement').data ?? []).filter((r) => r.state !== 'withdrawn');
+  const suites = (useSummaries(project, 'suite').data ?? []).filter((s) => s.state !== 'withdrawn');
   const [name, setName] = useState('');
   const [note, setNote] = useState('');
   const modules = useModules(project);
@@ -67,6 +68,11 @@ export function TakeBaseline({ ids, onClose }: Props) {
                   the module {module}, with all that is used there
                 </option>
               ))}
+              {suites.map((suite) => (
+                <option key={suite.id} value={suite.id}>
+                  the suite {suite.id} {suite.title}, with its members, what they use and what they show
+                </option>
+              ))}
               {requirements.map((r) => (
                 <option key={r.id} value={r.id}>
                   {r.id} {r.title}, with all that hangs on it
@@ -94,5 +100,7 @@ export function TakeBaseline({ ids, onClose }: Props) {
 /** What is chosen from the list. */
 function partOf(chosen: string): NewBaseline['of'] {
   if (chosen === '') return { everything: true };
-  return chosen.startsWith(MODULE) ? { module: chosen.slice(MODULE.length) } : { requirement: chosen as RequirementId };
+  if (chosen.startsWith(MODULE)) return { module: chosen.slice(MODULE.length) };
+  const suite = suiteIdSchema.safeParse(chosen).data;
+  return suite === undefined ? { requirement: chosen as RequirementId } : { suite };
 }

@@ -23,7 +23,7 @@ async function readProject(work: UnitOfWork, projectId: string): Promise<DesignF
 /** How many artefacts of each kind come along with some, and what their files come to. */
 export async function readAlong(work: UnitOfWork, projectId: string, roots: readonly ArtefactId[]): Promise<ComesAlong> {
   const artefacts = await gatherDesign(work, projectId, roots);
-  const counts: ComesAlong['counts'] = { requirement: 0, condition: 0, case: 0, question: 0, shared: 0, dataSet: 0, feature: 0 };
+  const counts: ComesAlong['counts'] = { requirement: 0, condition: 0, case: 0, question: 0, shared: 0, dataSet: 0, feature: 0, suite: 0 };
   for (const { kind } of artefacts) counts[kind] += 1;
   const files = filesOf(artefacts);
   return { counts, files: files.length, bytes: files.reduce((sum, { size }) => sum + (size ?? 0), 0) };

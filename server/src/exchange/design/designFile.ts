@@ -55,4 +55,4 @@ function artefactOf({ kind, id, versions, base, ...rest }: DesignFile['artefacts
   return read as unknown as CarriedArtefact;
 }
 
-const LETTERS: Readonly<Record<ArtefactKind, string>> = { requirement: 'R-', condition: 'K-', case: 'C-', question: 'Q-', shared: 'S-', dataSet: 'D-', feature: 'F-' };
+const LETTERS: Readonly<Record<ArtefactKind, string>> = { requirement: 'R-', condition: 'K-', case: 'C-', question: 'Q-', shared: 'S-', dataSet: 'D-', feature: 'F-', suite: 'U-' };

@@ -49,3 +49,9 @@ test('lists by their kinds; versions never; what nobody thought of always', () =
   const touched = [{ id: 'C-1' as const, to: [] }];
   expect([['list', 'texts'], ['list', 'graph'], ['version', 'C-1', 2], ['journal', 'all'], ['coverage', 'items', {}], ['settings'], ['something new']].map((key) => concerned(key, {}, { touched }))).toEqual([false, true, false, true, false, false, true]);
 });
+
+test('the suites a case is in hang on that case and on any suite, not on what somebody saves beside', () => {
+  const suites = [{ id: 'U-1', members: [{ of: 'C-1' }] }];
+  const of = (part: Partial<Changes>) => concerned(['list', 'suitesOf', 'C-1'], suites, part);
+  expect([of({ touched: [{ id: 'C-1', to: [] }] }), of({ touched: [{ id: 'U-9', to: ['C-4'] }] }), of({ gone: ['U-1'] }), of({ touched: [{ id: 'C-2', to: ['K-1'] }] }), of({ touched: [{ id: 'S-1', to: [] }] })]).toEqual([true, true, true, false, false]);
+});

@@ -4,8 +4,8 @@ import type { Query, QueryKey } from '@tanstack/react-query';
 import { idsConcerned, type Changes } from './projectLog.ts';
 import type { Heads } from './headLists.ts';
 
-/** What was read besides the store and what of a change it hangs on: by the part of the project its key names. `itself`: the artefact of its key alone; `ids`: whatever it names. */
-const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' | 'never' | readonly ArtefactKind[]>> = {
+/** What was read besides the store and what of a change it hangs on: by the part of the project its key names. `itself`: the artefact of its key alone; `ids`: whatever it names; `idsOr`: that, or anything of a kind. */
+const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' | 'never' | readonly ArtefactKind[] | { readonly idsOr: ArtefactKind }>> = {
   artefact: 'itself',
   broken: 'itself',
   version: 'never',
@@ -37,6 +37,11 @@ const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' 
   'list/alike': ['case'],
   'list/phrases': ['feature'],
   'list/twice': ['feature'],
+  // Rules find by anything that heads and coverage say.
+  'list/suite': 'everyChange',
+  'list/suites': 'everyChange',
+  // What rules find of a case hangs on that case; what it takes part in, on any suite.
+  'list/suitesOf': { idsOr: 'suite' },
   'list/graph': ['case', 'shared', 'dataSet'],
   // Names and instances of items; what else makes it another list is told by the coverage rows.
   'coverage/items': 'ids',
@@ -58,7 +63,8 @@ export function isConcerned(query: Pick<Query, 'queryKey' | 'state'>, changes: C
   if (on === undefined || on === 'everyChange' || changes.settings) return on !== 'never';
   if (on === 'never' || on === 'settings') return false;
   if (on === 'itself') return !isAsSaved(query, heads) && [...changes.touched.map((t) => t.id), ...changes.gone].some((id) => id === query.queryKey[2]);
-  if (on !== 'ids') return changes.touched.some((t) => on.includes(kindOfId(t.id)));
+  if (on !== 'ids' && !('idsOr' in on)) return changes.touched.some((t) => on.includes(kindOfId(t.id)));
+  if (on !== 'ids' && changes.touched.some((t) => kindOfId(t.id) === on.idsOr)) return true;
   const ids: ReadonlySet<string> = idsConcerned(changes);
   return idsIn(query).some((id) => ids.has(id));
 }

@@ -97,6 +97,7 @@ function madeFrom(head: Summary, around: AroundHead, rows: Rows): readonly unkno
     case 'shared':
     case 'dataSet':
     case 'feature':
+    case 'suite':
       return [];
   }
 }

@@ -1,6 +1,7 @@
 import { transitionId, type StateTransitionsModel, type Transition, type TransitionId } from '@caderno/core/conditions';
 import type { Standing } from '@caderno/core/coverage';
 import { useId, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import { fieldKeys } from '../../grid/index.ts';
 import { STANDING_WORD, StandingShape, TextButton, locale } from '../../look/index.ts';
 import { newPartId } from '../newPartId.ts';
@@ -36,7 +37,7 @@ export function TransitionTable({ model, canEdit, standingOf, marked, onMark, on
   const [drawn, setDrawn] = useState(MOST_DRAWN);
   const until = Math.max(drawn, model.transitions.findIndex((t) => t.id === marked) + 1);
   const focus = (line: number, column: number): void => {
-    requestAnimationFrame(() => body.current?.rows[line]?.querySelectorAll('input')[column]?.focus());
+    body.current?.rows[line]?.querySelectorAll('input')[column]?.focus();
   };
   const keys = fieldKeys({
     onRemove: (line) => {
@@ -131,7 +132,8 @@ function TransitionRow({ model, transition, line, lists, canEdit, marked, standi
     const isEmpty = Object.values(typed).every((t) => t.trim() === '');
     if (isEmpty && (event.key === 'Tab' || column === 0)) return;
     event.preventDefault();
-    if (lacking < 0) write();
+    // Drawn at once: the next key may come before the next frame.
+    if (lacking < 0) flushSync(write);
     onFocus(lacking < 0 ? line + 1 : line, Math.max(0, lacking));
   };
   return (

@@ -54,3 +54,17 @@ test('what is judged already is added at once', async () => {
   fireEvent.click(await screen.findByRole('button', { name: /Add what is missing/ }));
   await waitFor(() => expect(screen.getByTitle('Rules').textContent).toBe('2'));
 });
+
+test('the next key finds the rule one is at, however late a frame comes', () => {
+  const never = jest.spyOn(window, 'requestAnimationFrame').mockReturnValue(0);
+  render(<Page first={newTable('y')} next={newTable('-')} />);
+  const at = (): string | undefined => (document.activeElement instanceof HTMLElement ? document.activeElement.dataset.cell : undefined);
+  const press = (key: string): void => void fireEvent.keyDown(document.activeElement ?? document.body, { key, ctrlKey: true });
+  screen.getByRole('grid').querySelector<HTMLElement>('[data-cell="0 0"]')?.focus();
+  press('d');
+  expect([at(), screen.getByTitle('Rules').textContent]).toEqual(['0 1', '2']);
+  // What had the focus goes, and the rule before it is at hand for the key that follows.
+  press('Backspace');
+  expect([at(), screen.getByTitle('Rules').textContent]).toEqual(['0 0', '1']);
+  never.mockRestore();
+});

@@ -3,7 +3,7 @@ import { tableAsGrid, tableFromGrid, type DecisionTableModel, type Rule } from '
 import type { Standing } from '@caderno/core/coverage';
 import { parsePastedGrid } from '@caderno/core/data';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { moved } from '../../grid/index.ts';
 import { STANDING_WORD, StandingShape, countOf, usePrinting, locale } from '../../look/index.ts';
@@ -51,10 +51,18 @@ export function TableGrid({ model, canEdit, place, onPlace, standingOf, gravityO
   const { conditions, actions, rules } = model;
   const lines = conditions.length + actions.length + 1;
   const go = (row: number, column: number): void => onPlace((p) => ({ row: clamp(row, lines), column: clamp(column, rules.length), turn: p.turn + 1 }));
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (place.turn === 0) return;
     if (model.rules.length > MOST_DRAWN) columns.scrollToIndex(place.column);
-    requestAnimationFrame(() => scroller.current?.querySelector<HTMLElement>(`[data-cell="${place.row} ${place.column}"]`)?.focus());
+    const focus = (): boolean => {
+      const cell = scroller.current?.querySelector<HTMLElement>(`[data-cell="${place.row} ${place.column}"]`);
+      cell?.focus();
+      return cell != null;
+    };
+    // At once where it is drawn: the next key may come before the next frame, and with a removed rule the focus is gone.
+    if (focus()) return;
+    const frame = requestAnimationFrame(focus);
+    return () => cancelAnimationFrame(frame);
   }, [columns, model.rules.length, place]);
 
   const rule = rules[place.column];
@@ -69,11 +77,12 @@ export function TableGrid({ model, canEdit, place, onPlace, standingOf, gravityO
     const ctrl = event.ctrlKey || event.metaKey;
     const changeAndGo = (change: (m: DecisionTableModel) => DecisionTableModel, column: number): void => {
       onChange(change);
-      go(place.row, column);
+      // Not held to the rules there are: one may just have been made.
+      onPlace((p) => ({ row: place.row, column: Math.max(0, column), turn: p.turn + 1 }));
     };
     if (event.altKey && event.key.toLowerCase() === 'm') onMissing();
     else if (event.altKey && event.key === 'ArrowLeft') changeAndGo(moveRule(place.column, place.column - 1), place.column - 1);
-    else if (event.altKey && event.key === 'ArrowRight') changeAndGo(moveRule(place.column, place.column + 1), place.column + 1);
+    else if (event.altKey && event.key === 'ArrowRight') changeAndGo(moveRule(place.column, place.column + 1), Math.min(place.column + 1, rules.length - 1));
     else if (ctrl && event.key.toLowerCase() === 'd') changeAndGo(addRule(place.column, rule), place.column + 1);
     else if (ctrl && (event.key === 'Backspace' || event.key === 'Delete') && rule !== undefined) changeAndGo(removeRule(rule.id), Math.min(place.column, rules.length - 2));
     else return false;

@@ -14,7 +14,8 @@ afterEach(cleanup);
 const none = { added: 0, changed: 0, same: 0 };
 const DRAFT: DesignDraft = {
   id: '00000000-0000-4000-8000-00000000000a', name: 'upper.json', from: { key: 'upper', name: 'Upper town' },
-  counts: { requirement: { ...none, same: 4 }, condition: none, case: { added: 1, changed: 2, same: 0 }, question: none, shared: none, dataSet: none, feature: none },
+  counts: { requirement: { ...none, same: 4 }, condition: none, case: { added: 1, changed: 2, same: 0 }, question: none, shared: none, dataSet: none, suite: { added: 0, changed: 0, same: 0 },
+  feature: none },
   added: [{ kind: 'case', id: 'C-70', title: 'Pay by card' }],
   changed: [
     { kind: 'case', id: 'C-7', here: 'C-1', title: 'Pay in coins', both: [{ path: 'steps/s/action', mine: 'pay here', theirs: 'pay there' }, { path: 'objective', mine: null, theirs: 'why' }] },

@@ -1,0 +1,50 @@
+import { describe, expect, test } from '@jest/globals';
+import { artefactId } from '../artefacts/index.ts';
+import { newCover, stepId } from '../cases/index.ts';
+import { EMPTY_FEATURE, withText, type FeatureContent } from '../scenarios/index.ts';
+import { entryId, touchOf, touchedEntries, touchedScenarios, type FeatureTouch } from './index.ts';
+
+let ids = 0;
+const newId = (): string => `i${(ids += 1)}`;
+const NOTHING: FeatureTouch = { conditions: new Set(), requirements: new Set(), used: false };
+const TEXT = 'Feature: Bill\n\n  Background:\n    Given a meter\n\n  Scenario: one\n    Then a bill\n\n  Scenario: two\n    Then no bill\n\n  Rule: late\n    Background:\n      Given a reminder\n\n    Scenario: three\n      Then a fee\n';
+const numbered = (content: FeatureContent): FeatureContent => ({ ...content, parts: content.parts.map((part) => (part.kind === 'scenario' ? { ...part, number: ['one', 'two', 'three'].findIndex((n) => part.lines.some((l) => l.text.endsWith(`: ${n}`))) + 1 } : part)) });
+const BEFORE = numbered(withText({ ...EMPTY_FEATURE, path: 'bill.feature' }, TEXT, newId));
+const rewritten = (text: string): FeatureContent => numbered(withText(BEFORE, text, newId));
+const touched = (content: FeatureContent, touch: Partial<FeatureTouch> = {}): number[] => touchedScenarios(content, { ...NOTHING, ...touch });
+
+describe('scenarios that a change touches', () => {
+  test('are those written otherwise, or under something that is', () => {
+    const since = (text: string) => touched(rewritten(text), { before: BEFORE });
+    expect(since(TEXT)).toEqual([]);
+    expect(since(TEXT.replace('Then no bill', 'Then no bill at all'))).toEqual([2]);
+    expect(since(TEXT.replace('a reminder', 'two reminders'))).toEqual([3]);
+    expect(since(TEXT.replace('a meter', 'an old meter'))).toEqual([1, 2, 3]);
+    // One that goes under a rule gets another background; the others stand as they stood.
+    expect(since(TEXT.replace('  Scenario: two\n    Then no bill\n\n', '').concat('\n  Scenario: two\n    Then no bill\n'))).toEqual([2]);
+    expect(touched(BEFORE, { before: null })).toEqual([1, 2, 3]);
+    expect(touched(BEFORE)).toEqual([]);
+  });
+
+  test('cover a condition or serve a requirement that changed, or use it; that somebody looked at it changes nothing', () => {
+    const [, , one, two] = BEFORE.parts;
+    if (one === undefined || two === undefined) throw new Error('The feature has its parts: head, background, one, two');
+    const covering: FeatureContent = { ...BEFORE, parts: BEFORE.parts.map((part) => (part.id === one.id ? { ...part, covers: [{ ...newCover('K-4', 1), expects: [stepId('s')] }] } : part)), requirements: [{ id: 'R-2', seenVersion: 1, parts: [two.id] }, { id: 'R-3', seenVersion: 1, parts: [] }] };
+    expect(touched(covering, { conditions: new Set(['K-4', 'K-9']) })).toEqual([1]);
+    expect(touched(covering, { requirements: new Set(['R-2']) })).toEqual([2]);
+    expect(touched(covering, { requirements: new Set(['R-3']) })).toEqual([1, 2, 3]);
+    expect(touched(covering, { used: true })).toEqual([1, 2, 3]);
+    const seen = { ...covering, parts: covering.parts.map((part) => ({ ...part, covers: part.covers.map((c) => ({ ...c, seenVersion: 7 })) })) };
+    expect(touched(seen, { before: covering })).toEqual([]);
+  });
+});
+
+test('a suite of them has a part for each reason, the strongest that holds', () => {
+  const C = (n: number) => artefactId('case', n);
+  const members = [{ of: C(1), through: ['K-1', C(1)] as const }, { of: C(2), through: ['R-1', 'S-1'] as const }, { of: 'F-1/2' as const, through: ['F-1'] as const }, { of: C(3), through: ['K-1'] as const }];
+  expect(members.map(touchOf)).toEqual(['itself', 'uses', 'itself', 'covers']);
+  const entries = touchedEntries(members, (touch) => touch.toUpperCase(), () => entryId(newId()));
+  expect(entries.map((e) => (e.kind === 'part' ? e.title : e.of))).toEqual(['ITSELF', C(1), 'F-1/2', 'USES', C(2), 'COVERS', C(3)]);
+  expect(new Set(entries.map((e) => e.id)).size).toBe(entries.length);
+  expect(touchedEntries([], (touch) => touch, () => entryId(newId()))).toEqual([]);
+});

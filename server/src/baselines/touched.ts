@@ -1,0 +1,97 @@
+import { ARTEFACT_KINDS, artefactId, kindOfId, parseArtefactId, scenarioId, type ArtefactId, type ConditionId, type FeatureId, type RequirementId } from '@caderno/core/artefacts';
+import { byId, changedItem, type FrozenChange } from '@caderno/core/baselines';
+import type { FeatureContent } from '@caderno/core/scenarios';
+import { touchedScenarios, type TouchedMember } from '@caderno/core/suites';
+import type { AskTouched, ResponseOf } from '@caderno/contract';
+import { z } from 'zod';
+import { contentOrBroken } from '../artefacts/index.ts';
+import { selectRows, type UnitOfWork } from '../database/index.ts';
+import { CHANGED_ROWS, MEANS_LATEST } from './reached.ts';
+import { changesBetween } from './read.ts';
+
+/** What changed, by id, with the version it had before; null: it was not there, or is asked about as a whole. */
+type Changed = ReadonlyMap<ArtefactId, number | null>;
+
+/** The cases and scenarios, as they are now, that a change touches: another one themselves, or using or covering what changed, all the way down. */
+export async function findTouched(work: UnitOfWork, projectId: string, asked: AskTouched): Promise<ResponseOf<'findTouched'>> {
+  const changed: Changed = 'ids' in asked ? new Map(asked.ids.map((id) => [id, null])) : new Map((await changesBetween(work, projectId, asked.from, asked.to)).flatMap(meantBy));
+  const reached = await readTouching(work, projectId, [...changed.keys()]);
+  const conditions = new Set(reached.flatMap((r): ConditionId[] => (r.kind === 'condition' ? [artefactId('condition', r.number)] : [])));
+  const touched: TouchedMember[] = [];
+  for (const { kind, number, through } of reached) {
+    if (kind === 'case') touched.push({ of: artefactId('case', number), through });
+    if (kind === 'feature') touched.push(...(await scenariosTouched(work, projectId, artefactId('feature', number), { through, changed, conditions })));
+  }
+  return { changed: changed.size, touched };
+}
+
+/** A change of place, owner or state touches nothing. */
+function meantBy(change: FrozenChange): [ArtefactId, number | null][] {
+  switch (change.kind) {
+    case 'added':
+      return [[changedItem(change).id, null]];
+    case 'changed':
+      return change.meant ? [[change.to.id, change.from.version]] : [];
+    case 'gone':
+      return [[change.from.id, change.from.version]];
+    case 'state':
+      return [];
+  }
+}
+
+interface Reached {
+  readonly kind: 'case' | 'feature' | 'condition';
+  readonly number: number;
+  readonly through: readonly ArtefactId[];
+}
+
+const keyed = z.object({ kind: z.enum(ARTEFACT_KINDS), number: z.number() });
+const reachedRow = z.object({ kind: z.enum(['case', 'feature', 'condition']), number: z.number(), through: z.array(keyed) });
+
+/** What is not withdrawn and stands above something that changed. */
+async function readTouching(work: UnitOfWork, projectId: string, changed: readonly ArtefactId[]): Promise<Reached[]> {
+  const rows = await selectRows(
+    work,
+    reachedRow,
+    `WITH RECURSIVE ${CHANGED_ROWS},
+     up AS (
+       SELECT id AS source, id AS at FROM changed
+       UNION SELECT up.source, l.from_id FROM up JOIN link l ON l.to_id = up.at JOIN artefact t ON t.id = l.to_id
+       WHERE l.type IN ('covers', 'derives') OR (l.type = 'uses' AND ${MEANS_LATEST}))
+     SELECT a.kind, a.number, json_agg(DISTINCT jsonb_build_object('kind', c.kind, 'number', c.number)) AS through
+     FROM up JOIN changed c ON c.id = up.source JOIN artefact a ON a.id = up.at
+     WHERE a.kind IN ('case', 'feature', 'condition') AND a.state <> 'withdrawn' AND a.deleted_at IS NULL
+     GROUP BY a.kind, a.number ORDER BY a.kind, a.number`,
+    [projectId, JSON.stringify(changed.flatMap((id) => parseArtefactId(id) ?? []))],
+  );
+  return rows.map((row) => ({ ...row, through: row.through.map((t) => artefactId(t.kind, t.number)).sort(byId) }));
+}
+
+interface Touching {
+  readonly through: readonly ArtefactId[];
+  readonly changed: Changed;
+  readonly conditions: ReadonlySet<ConditionId>;
+}
+
+/** Which scenarios of a feature it is; none of one that cannot be read. */
+async function scenariosTouched(work: UnitOfWork, projectId: string, id: FeatureId, { through, changed, conditions }: Touching): Promise<TouchedMember[]> {
+  const now = await featureAt(work, projectId, id, null);
+  if (now === null) return [];
+  const earlier = changed.get(id);
+  const before = earlier === undefined ? {} : { before: earlier === null ? null : await featureAt(work, projectId, id, earlier) };
+  const requirements = new Set(through.flatMap((t): RequirementId[] => {
+    const parsed = parseArtefactId(t);
+    return parsed?.kind === 'requirement' ? [artefactId('requirement', parsed.number)] : [];
+  }));
+  const used = through.some((t) => ['shared', 'case', 'dataSet'].includes(kindOfId(t)));
+  return touchedScenarios(now, { ...before, conditions, requirements, used }).map((number) => ({ of: scenarioId(id, number), through }));
+}
+
+const contentRow = z.object({ schema: z.number(), content: z.unknown() });
+
+/** A feature at a version, or as it is (null). */
+async function featureAt(work: UnitOfWork, projectId: string, id: FeatureId, version: number | null): Promise<FeatureContent | null> {
+  const sql = `SELECT v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = coalesce($3::int, a.head) WHERE a.project_id = $1 AND a.kind = 'feature' AND a.number = $2`;
+  const [row] = await selectRows(work, contentRow, sql, [projectId, Number(id.slice(2)), version]);
+  return row === undefined ? null : contentOrBroken('feature', row.schema, row.content);
+}

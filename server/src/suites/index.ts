@@ -1,0 +1,5 @@
+export { findAdditions, measureSuite, readShowing, type Measuring } from './measure.ts';
+export { basisOf, readReachOfSuite } from './reach.ts';
+export { rulesFind } from './rules.ts';
+export { SuiteLines } from './suiteLines.ts';
+export { readSuitesOf } from './suitesOf.ts';

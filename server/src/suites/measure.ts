@@ -1,0 +1,85 @@
+import { artefactId, type CoveringId, type SuiteId } from '@caderno/core/artefacts';
+import type { Additions, Choice, ChosenCoverage, MissedItems, ShownMatrix } from '@caderno/core/coverage';
+import { suiteFigures, suiteMembers, type Dependency, type FoundMember, type ShowingMember, type ShowingMembers, type SuiteEntry, type SuiteFigures } from '@caderno/core/suites';
+import type { SuiteLine } from '@caderno/contract';
+import type { Sequelize } from 'sequelize';
+import { contentOrBroken } from '../artefacts/index.ts';
+import { inSnapshot, type UnitOfWork } from '../database/index.ts';
+import { liveSuites } from './liveSuites.ts';
+import { dependenciesOf, knownMembers, type KnownMembers } from './memberFacts.ts';
+import { rulesFind } from './rules.ts';
+import { setUpsOf } from './setUps.ts';
+
+/** Where a suite is measured. */
+export interface Measuring {
+  readonly db: Sequelize;
+  readonly projectId: string;
+  readonly now: number;
+  /** What choices show, in their order: asked of the thread that has the project's coverage. */
+  readonly chosen: (choices: readonly Choice[]) => Promise<readonly ChosenCoverage[]>;
+  readonly matrix: (choice: Choice) => Promise<ShownMatrix>;
+  readonly additions: (choice: Choice, missed: MissedItems) => Promise<Additions>;
+}
+
+interface Found extends KnownMembers {
+  readonly members: readonly FoundMember[];
+  readonly dependencies: readonly Dependency[];
+}
+
+/** What a suite comes to with these entries. */
+export async function measureSuite({ db, projectId, now, chosen }: Measuring, entries: readonly SuiteEntry[]): Promise<SuiteFigures> {
+  const found = await inSnapshot(db, (work) => findMembers(work, projectId, entries, now));
+  const [coverage] = await chosen([choiceOf(found)]);
+  if (coverage === undefined) throw new Error('A choice is answered by what it shows: expected one answer, got none');
+  return suiteFigures(found.members, found.facts, found.dependencies, coverage);
+}
+
+/** What a smaller suite and its best order are worked out from: members that count, what each of them shows and begins with, and what they depend on. */
+export async function readShowing({ db, projectId, now, matrix }: Measuring, entries: readonly SuiteEntry[]): Promise<ShowingMembers> {
+  const { setUps, ...found } = await inSnapshot(db, async (work) => {
+    const known = await findMembers(work, projectId, entries, now);
+    return { ...known, setUps: await setUpsOf(work, projectId, known.facts) };
+  });
+  const { weights, shown } = await matrix(choiceOf(found));
+  const known = new Map(shown.map((s) => [s.id, s]));
+  const members = found.members.flatMap(({ of, part, entry }): ShowingMember[] => {
+    const facts = found.facts.get(of);
+    return facts === undefined || facts.state === 'withdrawn' ? [] : [{ of, instances: known.get(of)?.counts?.instances ?? facts.instances, minutes: facts.minutes, kept: entry === null, part, setUp: setUps.get(of) ?? null, items: known.get(of)?.items ?? [] }];
+  });
+  return { weights, members, needs: found.dependencies };
+}
+
+/** What would show the items that a suite misses. */
+export async function findAdditions({ db, projectId, now, additions }: Measuring, entries: readonly SuiteEntry[], missed: MissedItems): Promise<Additions> {
+  return additions(choiceOf(await inSnapshot(db, (work) => findMembers(work, projectId, entries, now))), missed);
+}
+
+/** `known`: what rules of other suites were found to find. */
+async function findMembers(work: UnitOfWork, projectId: string, entries: readonly SuiteEntry[], now: number, known = new Map<string, CoveringId[]>()): Promise<Found> {
+  const members = suiteMembers({ entries }, await rulesFind(work, projectId, entries, now, { only: null, known }));
+  return { members, dependencies: await dependenciesOf(work, projectId, members), ...(await knownMembers(work, projectId, members)) };
+}
+
+function choiceOf({ members, instead }: Found): Choice {
+  return { ids: members.map((m) => m.of), instead };
+}
+
+/** What every suite that is not withdrawn comes to; one that cannot be read is left out. */
+export async function measureSuites({ db, projectId, now, chosen }: Measuring): Promise<SuiteLine[]> {
+  const suites = await inSnapshot(db, async (work) => {
+    const known = new Map<string, CoveringId[]>();
+    const found: { readonly id: SuiteId; readonly found: Found }[] = [];
+    for (const { number, schema, content } of await liveSuites(work, projectId)) {
+      const read = contentOrBroken('suite', schema, content);
+      if (read !== null) found.push({ id: artefactId('suite', number), found: await findMembers(work, projectId, read.entries, now, known) });
+    }
+    return found;
+  });
+  const coverages = suites.length === 0 ? [] : await chosen(suites.map((s) => choiceOf(s.found)));
+  return suites.flatMap(({ id, found }, i) => {
+    const coverage = coverages[i];
+    if (coverage === undefined) return [];
+    const { members, cases, scenarios, instances, byHand, minutes, withoutMinutes, counts } = suiteFigures(found.members, found.facts, [], coverage);
+    return [{ id, cases, scenarios, instances, byHand, minutes, withoutMinutes, counts, members: members.flatMap((m) => (m.facts === null || m.facts.state === 'withdrawn' ? [] : [m.of])) }];
+  });
+}

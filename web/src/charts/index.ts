@@ -1,0 +1,2 @@
+export { Curves } from './Curves.tsx';
+export type { Curve } from './curve.ts';

@@ -1,0 +1,102 @@
+import type { CoveringId } from '@caderno/core/artefacts';
+import { EMPTY_SUITE, entriesInOrder, riskCurve, withMembers, type Ordering, type ShowingMembers, type SuiteEntry } from '@caderno/core/suites';
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { failureSentence } from '../api/index.ts';
+import { useCreate } from '../artefacts/index.ts';
+import { address, useFrame } from '../frame/index.ts';
+import { Button, Choose, Dialog, locale } from '../look/index.ts';
+import { newEntryId } from '../suiteMembers/index.ts';
+import { InTime } from './InTime.tsx';
+import { RiskCurves, soonerWords } from './RiskCurves.tsx';
+import { useShowing } from './suiteQueries.ts';
+import { useWorkedOut } from './useWorkedOut.ts';
+
+interface Props {
+  readonly entries: readonly SuiteEntry[];
+  readonly edit: (change: (entries: readonly SuiteEntry[]) => readonly SuiteEntry[]) => void;
+  readonly onRemove: (members: readonly CoveringId[]) => void;
+  readonly onClose: () => void;
+}
+
+/** How soon a suite shows what it shows: the order it is in beside one that shows most risk soonest, and what fits in some minutes. */
+export function OrderDialog({ entries, edit, onRemove, onClose }: Props) {
+  // What is worked out is of the suite as it was when it was asked for.
+  const [asked] = useState(entries);
+  const { data, error } = useShowing(asked);
+  const nothing = data !== undefined && data.weights.length === 0;
+  return (
+    <Dialog title="Order and time" onClose={onClose} wide>
+      {data !== undefined && !nothing ? (
+        <Found showing={data} asked={asked} edit={edit} onRemove={onRemove} onClose={onClose} />
+      ) : (
+        <>
+          <p className="text-ink2">{nothing ? 'Its members show no coverage items yet, so nothing is worth more than the rest.' : error === null ? 'Reading …' : failureSentence(error)}</p>
+          <p className="mt-4 text-right">
+            <Button onClick={onClose}>{nothing ? 'Close' : 'Cancel'}</Button>
+          </p>
+        </>
+      )}
+    </Dialog>
+  );
+}
+
+/** Makes a suite of some members, each at the version that was picked, named by the minutes they were chosen for, and opens it. */
+function useMake(asked: readonly SuiteEntry[]): (members: readonly CoveringId[], minutes: number) => void {
+  const { project } = useFrame();
+  const create = useCreate(project);
+  const navigate = useNavigate();
+  return (members, minutes) => {
+    const make = async (): Promise<void> => {
+      const pins = new Map(asked.flatMap((e) => (e.kind === 'member' ? [[e.of, e.pinned]] : [])));
+      const entries = withMembers([], members, null, newEntryId).map((e) => (e.kind === 'part' ? e : { ...e, pinned: pins.get(e.of) ?? null }));
+      const id = await create({ kind: 'suite', content: { ...EMPTY_SUITE, title: `What fits in ${minutes.toLocaleString(locale())} minutes`, entries } });
+      if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });
+    };
+    void make();
+  };
+}
+
+const PLACES = [{ value: 'parts', name: 'stay in their parts' }, { value: 'list', name: 'one list, without headings' }] as const;
+
+function Found({ showing, asked, edit, onRemove, onClose }: Omit<Props, 'entries'> & { readonly showing: ShowingMembers; readonly asked: readonly SuiteEntry[] }) {
+  const [ordering, setOrdering] = useState<Ordering>({ inParts: true, together: false });
+  const [minutes, setMinutes] = useState<number | null>(null);
+  const { found: order, state } = useWorkedOut(useMemo(() => ({ kind: 'order' as const, showing, ordering }), [ordering, showing]));
+  const now = useMemo(() => riskCurve(showing, showing.members.map((m) => m.of)), [showing]);
+  const then = useMemo(() => (order === undefined ? null : riskCurve(showing, order)), [order, showing]);
+  const make = useMake(asked);
+  const isSame = order !== undefined && showing.members.every((m, i) => m.of === order[i]);
+  const setUps = showing.members.map((m) => m.setUp).filter((s) => s !== null);
+  return (
+    <>
+      <p className="mb-2 flex flex-wrap items-center gap-x-5 gap-y-2 text-sm">
+        {asked.some((e) => e.kind === 'part') && <Choose label="Members" showLabel value={ordering.inParts ? 'parts' : 'list'} options={PLACES} onChange={(place) => setOrdering({ ...ordering, inParts: place === 'parts' })} />}
+        {new Set(setUps).size < setUps.length && (
+          <label className="flex min-h-6 items-center gap-2">
+            <input type="checkbox" checked={ordering.together} onChange={(e) => setOrdering({ ...ordering, together: e.target.checked })} />
+            those with the same preconditions, or of one feature, together
+          </label>
+        )}
+      </p>
+      <RiskCurves now={now} then={then} at={minutes} />
+      <p role="status" className="mt-1 text-sm">
+        {state === 'failed' ? 'The order could not be worked out here. Nothing was changed; try it again.' : then === null ? 'Working it out …' : isSame ? (showing.members.every((m) => m.kept) ? 'What rules find stays in the order of its numbers.' : 'It is in the order in which most risk is shown soonest.') : soonerWords(now, then)}
+      </p>
+      <InTime showing={showing} minutes={minutes} onMinutes={setMinutes} onRemove={(members) => (onRemove(members), onClose())} onMake={(members, limit) => make((order ?? []).filter((of) => members.includes(of)), limit)} />
+      <p className="mt-4 flex items-center justify-end gap-2">
+        <Button onClick={onClose}>Cancel</Button>
+        <Button
+          look="accent"
+          disabled={order === undefined || isSame}
+          onClick={() => {
+            if (order !== undefined) edit((entries) => entriesInOrder(entries, order, ordering));
+            onClose();
+          }}
+        >
+          Put them in this order
+        </Button>
+      </p>
+    </>
+  );
+}

@@ -1,0 +1,127 @@
+import type { CoveringId } from '@caderno/core/artefacts';
+import { isProved, type Cover } from '@caderno/core/covering';
+import { SMALLER_BY, costWord, leftOut, smallerProblem, type ShowingMembers, type SmallerBy, type SuiteEntry } from '@caderno/core/suites';
+import { useMemo, useState } from 'react';
+import { failureSentence } from '../api/index.ts';
+import { useFrame } from '../frame/index.ts';
+import { Busy, Button, Choose, Dialog, TextButton, countOf, durationOf, locale } from '../look/index.ts';
+import { TickMembers, useMemberTitle, type Ticked } from '../suiteMembers/index.ts';
+import { useShowing } from './suiteQueries.ts';
+import { useWorkedOut, type WorkedOut } from './useWorkedOut.ts';
+
+interface Props {
+  readonly entries: readonly SuiteEntry[];
+  readonly onRemove: (members: readonly CoveringId[]) => void;
+  readonly onClose: () => void;
+}
+
+/** How long is looked for something smaller before what was found is taken. */
+const SECONDS = 60;
+
+const BY_WORD: Record<SmallerBy, string> = { cases: 'fewest members', instances: 'fewest instances', minutes: 'least minutes' };
+const BY = SMALLER_BY.map((value) => ({ value, name: BY_WORD[value] }));
+
+/** The smallest suite that shows the same: who would be left out, and why that takes nothing away. */
+export function SmallerDialog({ entries, onRemove, onClose }: Props) {
+  // What is worked out is of the suite as it was when it was asked for.
+  const [asked] = useState(entries);
+  const { data, error } = useShowing(asked);
+  const [by, setBy] = useState<SmallerBy>('cases');
+  return (
+    <Dialog title="Make it smaller" onClose={onClose} wide>
+      <p className="mb-3 flex flex-wrap items-center gap-3 text-sm">
+        <Choose label="As small as possible" showLabel value={by} options={BY} onChange={setBy} />
+        <span className="text-ink2">It is to show the same items as now, with what its members depend on.</span>
+      </p>
+      {data === undefined ? (
+        <>
+          <p className="text-ink2">{error === null ? 'Reading …' : failureSentence(error)}</p>
+          <p className="mt-4 text-right">
+            <Button onClick={onClose}>Cancel</Button>
+          </p>
+        </>
+      ) : (
+        <Found key={by} showing={data} by={by} onRemove={onRemove} onClose={onClose} />
+      )}
+    </Dialog>
+  );
+}
+
+function Found({ showing, by, onRemove, onClose }: Pick<Props, 'onRemove' | 'onClose'> & { readonly showing: ShowingMembers; readonly by: SmallerBy }) {
+  const { project } = useFrame();
+  const titleOf = useMemberTitle(project);
+  const smallest = useWorkedOut(useMemo(() => ({ kind: 'smallest' as const, problem: smallerProblem(showing, by), seconds: SECONDS }), [by, showing]));
+  const { found: cover, state } = smallest;
+  const left = useMemo(() => (cover === undefined ? [] : leftOut(showing, cover.chosen)), [cover, showing]);
+  const [stays, setStays] = useState<ReadonlySet<CoveringId>>(new Set());
+  const offered = left.map(({ of, items, shownBy }): Ticked => ({ id: of, title: titleOf(of) ?? '', note: items === 0 ? 'it shows nothing' : `${items === 1 ? 'its item is' : `its ${countOf(items, 'item')} are`} shown by ${shownBy.slice(0, 4).join(', ')}${shownBy.length > 4 ? ' …' : ''}` }));
+  const ticked = new Set(offered.flatMap((o) => (stays.has(o.id) ? [] : [o.id])));
+  const byRule = showing.members.filter((m) => m.kept).length;
+  const unknown = by === 'minutes' ? showing.members.filter((m) => m.minutes === null).length : 0;
+  return (
+    <>
+      <Said smallest={smallest} showing={showing} by={by} />
+      {offered.length > 0 && (
+        <>
+          <p className="mb-1 mt-3 text-sm font-semibold">Would be left out</p>
+          <TickMembers label="Members that would be left out, with who shows their items" offered={offered} ticked={ticked} onTick={(next) => setStays(new Set(offered.flatMap((o) => (next.has(o.id) ? [] : [o.id]))))} />
+        </>
+      )}
+      {byRule > 0 && <p className="mt-2 text-xs text-ink2">{countOf(byRule, 'member that a rule found stays', 'members that rules found stay')}: change the rule to leave {byRule === 1 ? 'it' : 'some'} out.</p>}
+      {unknown > 0 && <p className="mt-2 text-xs text-ink2">Nobody said the minutes of {countOf(unknown, 'member')}: {unknown === 1 ? 'it counts' : 'they count'} as one minute an instance.</p>}
+      <p className="mt-4 flex items-center justify-end gap-2">
+        {state === 'working' && (
+          <span className="mr-auto flex items-center gap-3 text-sm">
+            <Busy>Looking for something smaller …</Busy>
+            <TextButton onClick={smallest.stop}>stop</TextButton>
+          </span>
+        )}
+        <Button onClick={onClose}>Cancel</Button>
+        <Button
+          look="accent"
+          disabled={ticked.size === 0}
+          onClick={() => {
+            onRemove([...ticked]);
+            onClose();
+          }}
+        >
+          Take {countOf(ticked.size, 'member')} out
+        </Button>
+      </p>
+    </>
+  );
+}
+
+/** What was found, and how sure that is. */
+function Said({ smallest: { found: cover, state }, showing, by }: { readonly smallest: WorkedOut<Cover>; readonly showing: ShowingMembers; readonly by: SmallerBy }) {
+  if (state === 'failed') return <p role="alert" className="rounded-[5px] bg-ochre-wash px-3 py-1.5 text-sm text-ochre-ink">The smallest suite could not be worked out here. Nothing was changed; try it again.</p>;
+  if (cover === undefined) return <p role="status" className="text-sm text-ink2">Working it out …</p>;
+  return (
+    <p role="status" className="text-sm">
+      <b className="font-semibold">{foundWords(cover, showing, by)}</b> {proofWords(cover, state, by)}
+    </p>
+  );
+}
+
+function foundWords({ chosen, cost }: Cover, { members }: ShowingMembers, by: SmallerBy): string {
+  const all = by === 'cases' ? members.length : members.reduce((sum, m) => sum + m.instances * (by === 'minutes' ? (m.minutes ?? 1) : 1), 0);
+  const of = `${amount(costWord(cost, by), by)} of ${amount(all, by)}`;
+  return by === 'cases' ? `${chosen.length.toLocaleString(locale())} of ${countOf(all, 'member')} show the same.` : `${of} show the same, with ${countOf(chosen.length, 'member')}.`;
+}
+
+function proofWords(cover: Cover, state: WorkedOut<Cover>['state'], by: SmallerBy): string {
+  if (isProved(cover)) return 'Proved: no smaller choice does.';
+  const least = amount(costWord(cover.bound, by), by);
+  return state === 'working' ? `At least ${least} are needed.` : `At least ${least} are needed; whether that is enough was not proved.`;
+}
+
+function amount(value: number, by: SmallerBy): string {
+  switch (by) {
+    case 'cases':
+      return countOf(value, 'member');
+    case 'instances':
+      return countOf(value, 'instance');
+    case 'minutes':
+      return durationOf(value);
+  }
+}

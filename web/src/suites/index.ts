@@ -1,0 +1,1 @@
+export { SuitesChapter } from './SuitesChapter.tsx';

@@ -1,0 +1,36 @@
+import type { MissedItems } from '@caderno/core/coverage';
+import type { SuiteEntry } from '@caderno/core/suites';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useDeferredValue, useMemo } from 'react';
+import { call } from '../api/index.ts';
+import { useFrame } from '../frame/index.ts';
+
+/** What the suites of the project come to. */
+export function useSuiteLines() {
+  const { project } = useFrame();
+  return useQuery({ queryKey: [project, 'list', 'suites'], queryFn: () => call('readSuites', { params: { project } }) });
+}
+
+/** What a suite comes to as it is written; until that is known, what it came to before. */
+export function useSuiteFigures(entries: readonly SuiteEntry[]) {
+  const { project } = useFrame();
+  const settled = useDeferredValue(entries);
+  // Headings change nothing of it.
+  const asked = useMemo(() => settled.map((entry): SuiteEntry => (entry.kind === 'part' ? { ...entry, title: '' } : entry)), [settled]);
+  const key = useMemo(() => JSON.stringify(asked), [asked]);
+  return useQuery({ queryKey: [project, 'list', 'suite', key], queryFn: () => call('measureSuite', { params: { project }, body: { entries: asked } }), placeholderData: keepPreviousData, gcTime: 60_000 });
+}
+
+/** Which items each member of a suite shows. */
+export function useShowing(entries: readonly SuiteEntry[]) {
+  const { project } = useFrame();
+  const key = useMemo(() => JSON.stringify(entries), [entries]);
+  return useQuery({ queryKey: [project, 'list', 'suite', 'showing', key], queryFn: () => call('readShowing', { params: { project }, body: { entries: [...entries] } }), gcTime: 0 });
+}
+
+/** What would show the items that a suite misses. */
+export function useAdditions(entries: readonly SuiteEntry[], missed: MissedItems) {
+  const { project } = useFrame();
+  const key = useMemo(() => JSON.stringify(entries), [entries]);
+  return useQuery({ queryKey: [project, 'list', 'suite', 'additions', missed, key], queryFn: () => call('findAdditions', { params: { project }, body: { entries: [...entries], ...missed } }), gcTime: 0 });
+}
