@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { stripVTControlCharacters } from 'node:util';
 import { buildServer, buildStandins, buildWeb } from './build.mjs';
 import { Balancer } from './cluster/balancer.mjs';
@@ -27,14 +27,17 @@ async function main() {
   await Balancer.install();
   const reports = await mkdtemp(join(tmpdir(), 'caderno-reports-'));
   const total = { passed: 0, failed: 0 };
-  const add = ({ passed, failed }) => {
+  const failures = [];
+  const add = ({ passed, failed, why = [] }) => {
     total.passed += passed;
     total.failed += failed;
+    failures.push(...why);
   };
   await runChecks(add);
   add(await runJest(join(reports, 'jest.json')));
   add(await runPlaywright(reports));
   await rm(reports, { recursive: true, force: true });
+  for (const line of failures) console.log(line);
   console.log(`${total.passed} passed, ${total.failed} failed`);
   return total.failed === 0 ? 0 : 1;
 }
@@ -59,7 +62,7 @@ async function runJest(report) {
   const { code } = await runProgram('npx', ['--no-install', 'jest', '--json', `--outputFile=${report}`], { cwd: ROOT, env, show: true });
   const result = await readReport('Jest', report);
   const failed = result.numFailedTests + result.numRuntimeErrorTestSuites;
-  return counted('Jest', result.numPassedTests, failed, code);
+  return { ...counted('Jest', result.numPassedTests, failed, code), why: failuresOfJest(result) };
 }
 
 /** Two halves at once, each with a browser, a server and a database of its own. */
@@ -67,19 +70,27 @@ async function runPlaywright(reports) {
   // Built once, before two would build at the same place.
   await Promise.all([buildWeb(), buildServer(), buildStandins()]);
   const halves = await Promise.all([1, 2].map((half) => runShard(half, join(reports, `playwright-${half}.json`))));
-  return { passed: halves[0].passed + halves[1].passed, failed: halves[0].failed + halves[1].failed };
+  return { passed: halves[0].passed + halves[1].passed, failed: halves[0].failed + halves[1].failed, why: halves.flatMap((h) => h.why) };
 }
 
 async function runShard(half, report) {
   const env = { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: report, CADERNO_E2E_RESULTS: `test-results/${half}` };
   const { code } = await runProgram('npx', ['--no-install', 'playwright', 'test', '--reporter=line,json', `--shard=${half}/2`], { cwd: join(ROOT, 'e2e'), env, show: true });
   const { stats, suites } = await readReport('Playwright', report);
-  for (const line of failuresOf(suites)) console.log(line);
-  return counted(`Playwright ${half} of 2`, stats.expected, stats.unexpected + stats.flaky, code);
+  return { ...counted(`Playwright ${half} of 2`, stats.expected, stats.unexpected + stats.flaky, code), why: failuresOfPlaywright(suites) };
 }
 
-/** What failed and why, once more at the end, where it is found. */
-function failuresOf(suites) {
+// What failed and why is said once more at the end, where it is found: of a long output only the end may be kept.
+
+function failuresOfJest({ testResults }) {
+  return testResults.flatMap(({ name, message, assertionResults }) => {
+    const failed = assertionResults.filter((a) => a.status === 'failed');
+    const said = failed.length === 0 && message !== '' ? [{ fullName: 'could not be run', failureMessages: [message] }] : failed;
+    return said.map((a) => `FAILED ${relative(ROOT, name)} ${a.fullName}\n       ${stripVTControlCharacters(a.failureMessages.join('\n')).slice(0, 1_500)}`);
+  });
+}
+
+function failuresOfPlaywright(suites) {
   const specs = suites.flatMap(function all(suite) {
     return [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(all)];
   });

@@ -55,9 +55,10 @@ interface NewsGiven {
   readonly coverage: CoverageKeeper;
   readonly metrics: Metrics;
   readonly log: Log;
+  /** How long a server leaves it to another one to bring the coverage of a project up to a change. */
+  readonly leftToAnotherMs?: number;
 }
 
-/** How long a server leaves it to another one to bring the coverage of a project up to a change. */
 const LEFT_TO_ANOTHER_MS = 400;
 
 /** The pages of one project, and how far they have been told. */
@@ -161,7 +162,7 @@ class OneProject {
 
   async #isDoneByAnother(): Promise<boolean> {
     const wanted = await inSnapshot(this.#given.db, (work) => revisionOf(work, this.#project.id));
-    await sleep(LEFT_TO_ANOTHER_MS);
+    await sleep(this.#given.leftToAnotherMs ?? LEFT_TO_ANOTHER_MS);
     return inSnapshot(this.#given.db, (work) => hasComeTo(work, this.#project.id, wanted));
   }
 

@@ -143,3 +143,21 @@ test('a use says which version it means: the agreed one, until that is moved to 
   await choose('follow the latest');
   expect(content.steps.map((s) => 'pinned' in s && s.pinned)).toEqual([null, 'agreed']);
 });
+
+test('values that are asked for before the steps used are known open when they are, and not again once closed', async () => {
+  let tell = (): void => undefined;
+  const read = new Promise<void>((resolve) => (tell = resolve));
+  standInProject([caseHead(1), caseHead(2, { title: 'Sign in' })], [], {
+    readLibrary: async () => {
+      await read;
+      return [{ key: 'C-2', used: { kind: 'case', id: 'C-2', withdrawn: false, content: { ...EMPTY_CASE, title: 'Sign in' }, version: 1 } }];
+    },
+  });
+  onThePage(<Page first={{ ...EMPTY_CASE, steps: [{ kind: 'call', id: stepId('u'), case: 'C-2', pinned: null, rows: { kind: 'mine' }, arguments: [] }] }} />);
+  fireEvent.click(await screen.findByRole('button', { name: 'values' }));
+  expect(screen.queryByRole('dialog')).toBeNull();
+  tell();
+  const dialog = await screen.findByRole('dialog', { name: 'Values of C-2 Sign in' });
+  fireEvent.click(within(dialog).getByRole('button', { name: 'Done' }));
+  await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+});

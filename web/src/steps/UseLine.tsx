@@ -24,8 +24,8 @@ interface Props extends LineProps {
 export const UseLine = memo(function UseLine({ use, number, context, opened, canEdit, focus, act, selected, onSelect, onPutBack }: Props) {
   const { project } = useFrame();
   const [isOpen, setOpen] = useState(false);
-  // What it was when the dialog was opened stands in while another version of it is being read.
-  const [mapping, setMapping] = useState<UsedSteps | null>(null);
+  // What it was when the dialog was opened stands in while another version of it is being read; asked for before it is known at all, the dialog opens when it is.
+  const [mapping, setMapping] = useState<UsedSteps | 'awaited' | null>(null);
   const line = useRef<HTMLDivElement>(null);
   const turn = focus?.turn ?? 0;
   useEffect(() => {
@@ -34,6 +34,8 @@ export const UseLine = memo(function UseLine({ use, number, context, opened, can
   const used = opened.usedOf(use);
   const latest = opened.latestOf(use);
   const id = use.kind === 'shared' ? use.shared : use.case;
+  const map = (): void => setMapping(used ?? 'awaited');
+  if (mapping === 'awaited' && used !== undefined) setMapping(used);
   const title = used?.content.title ?? latest?.title ?? '';
   const keyDown = (event: React.KeyboardEvent): void => {
     if (event.target !== line.current || isForSelection(use, event, selected)) return;
@@ -41,7 +43,7 @@ export const UseLine = memo(function UseLine({ use, number, context, opened, can
     if (taken === null) return;
     event.preventDefault();
     if (taken === 'open') setOpen(!isOpen);
-    else if (taken === 'arguments') setMapping(used ?? null);
+    else if (taken === 'arguments') map();
     else act(use.id, taken);
   };
   return (
@@ -83,13 +85,13 @@ export const UseLine = memo(function UseLine({ use, number, context, opened, can
       {canEdit && <DropPlace after={use.id} />}
       {canEdit && (
         <span className="absolute right-2 top-2 hidden gap-3 bg-page2 pl-3 text-xs group-focus-within:flex group-hover:flex">
-          <TextButton onClick={() => setMapping(used ?? null)}>values</TextButton>
+          <TextButton onClick={map}>values</TextButton>
           <TextButton aria-label={`Remove step ${number}`} onClick={() => act(use.id, { kind: 'remove' })}>
             remove
           </TextButton>
         </span>
       )}
-      {mapping !== null && <ArgumentsDialog use={use} used={used ?? mapping} library={opened.library} callers={context.parameters} onChange={(part) => act(use.id, { kind: 'changeUse', part })} onClose={() => setMapping(null)} />}
+      {mapping !== null && mapping !== 'awaited' && <ArgumentsDialog use={use} used={used ?? mapping} library={opened.library} callers={context.parameters} onChange={(part) => act(use.id, { kind: 'changeUse', part })} onClose={() => setMapping(null)} />}
     </li>
   );
 });
