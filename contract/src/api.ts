@@ -5,7 +5,7 @@ import { artefactSchema, brokenArtefactSchema, changeSchema, draftKeptSchema, dr
 import { agendaQuerySchema, basisTextsSchema, mergeSchema, settleSchema, splitSchema, suspectLinkSchema } from './basis.ts';
 import { bytesBody, fileResponse } from './bytes.ts';
 import { alikeSchema, foundRunsSchema, libraryQuerySchema, librarySchema, renameSchema, renamedSchema, reuseGraphSchema, reuseSchema, runsQuerySchema, takeOutSchema } from './shared.ts';
-import { conditionLineSchema, coverageReportSchema, designSchema, itemListSchema, itemQuerySchema } from './coverage.ts';
+import { conditionLineSchema, coverageReportSchema, designSchema, itemListSchema, itemQuerySchema, matrixCellsSchema, matrixQuerySchema } from './coverage.ts';
 import type { AnyEndpoint } from './endpoint.ts';
 import { artefactIdSchema, attachmentIdSchema, caseIdSchema, dataSetIdSchema, conditionIdSchema, featureIdSchema, innerIdSchema, ownFieldIdSchema, requirementIdSchema, suiteIdSchema, versionNumberSchema } from './ids.ts';
 import { exportQuerySchema, importDraftSchema, importPreviewSchema, importProgressSchema, importStepSchema, runImportSchema, uploadQuerySchema } from './imports.ts';
@@ -257,6 +257,7 @@ export const api = {
 
   readCoverage: { method: 'GET', path: '/projects/:project/coverage', access: 'reader', summary: 'The coverage of the project', params: inProject, query: none, body: nothing, response: coverageReportSchema },
   listItems: { method: 'GET', path: '/projects/:project/coverage/items', access: 'reader', summary: 'The coverage items behind a number, worst first', params: inProject, query: itemQuerySchema, body: nothing, response: itemListSchema },
+  readMatrix: { method: 'GET', path: '/projects/:project/coverage/matrix', access: 'reader', token: 'read', summary: 'What each case and scenario, or each suite, shows of each condition', params: inProject, query: matrixQuerySchema, body: nothing, response: matrixCellsSchema },
   listConditions: {
     method: 'GET', path: '/projects/:project/coverage/requirements/:requirement', access: 'reader', summary: 'The conditions of a requirement, without their models',
     params: inProject.extend({ requirement: requirementIdSchema }), query: none, body: nothing, response: z.array(conditionLineSchema),

@@ -1,14 +1,14 @@
-import { ARTEFACT_STATES, type ArtefactId } from '@caderno/core/artefacts';
+import { ARTEFACT_STATES, type ArtefactId, type CoveringId, type SuiteId } from '@caderno/core/artefacts';
 import { REQUIREMENT_TYPES, RISKS } from '@caderno/core/basis';
 import { ITEM_KINDS, MODEL_KINDS, TECHNIQUES, type CoverageItem } from '@caderno/core/conditions';
-import { STANDINGS, type CoverageReport, type Design, type InstanceRef, type ListedItem, type RequirementCoverage, type StandingCounts } from '@caderno/core/coverage';
+import { CELL_SIZE, STANDINGS, type CoverageReport, type Design, type InstanceRef, type ListedItem, type MatrixCells, type RequirementCoverage, type StandingCounts } from '@caderno/core/coverage';
 import { z } from 'zod';
 import { caseContentSchema, conditionContentSchema, conditionHeadSchema, questionContentSchema } from './kinds/index.ts';
 import { constantSchema } from './settings.ts';
 import { LIMITS } from './limits.ts';
 import { usedSchema } from './shared.ts';
 import { textUpTo } from './text.ts';
-import { artefactIdSchema, conditionIdSchema, coveringIdSchema, fieldIdSchema, itemKeySchema, questionIdSchema, requirementIdSchema, rowIdSchema } from './ids.ts';
+import { artefactIdSchema, conditionIdSchema, coveringIdSchema, fieldIdSchema, itemKeySchema, questionIdSchema, requirementIdSchema, rowIdSchema, suiteIdSchema } from './ids.ts';
 
 const count = z.int().min(0);
 const standing = z.enum(STANDINGS);
@@ -38,6 +38,18 @@ export const coverageReportSchema: z.ZodType<CoverageReport & { readonly broken:
   minutes: z.number(),
   broken: z.array(artefactIdSchema),
 });
+
+/** What goes across a matrix. */
+export const matrixQuerySchema = z.object({ across: z.enum(['covering', 'suites']) });
+
+/** The cells of a matrix of conditions and cases with scenarios, or suites. A list of tens of thousands of numbers is looked at once. */
+export const matrixCellsSchema: z.ZodType<MatrixCells<CoveringId | SuiteId>> = z
+  .object({ conditions: z.array(conditionIdSchema), columns: z.array(z.union([coveringIdSchema, suiteIdSchema])), cells: z.array(count) })
+  .refine(({ conditions, columns, cells }) => {
+    if (cells.length % CELL_SIZE !== 0) return false;
+    for (let at = 0; at < cells.length; at += CELL_SIZE) if ((cells[at] ?? 0) >= conditions.length || (cells[at + 1] ?? 0) >= columns.length) return false;
+    return true;
+  }, 'every cell must stand at a condition and a column that are named');
 
 /** Something that has to be shown. */
 export const coverageItemSchema: z.ZodType<CoverageItem> = z.object({

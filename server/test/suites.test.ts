@@ -108,6 +108,34 @@ describe('what a suite comes to', () => {
   });
 });
 
+describe('the matrix', () => {
+  const matrix = async (across: 'covering' | 'suites', call = analyst, project = the.key): Promise<string[]> => {
+    const { conditions, columns, cells } = (await call('readMatrix', { params: { project }, query: { across } })).data;
+    return Array.from({ length: cells.length / 7 }, (_, i) => cells.slice(i * 7, i * 7 + 7)).map(([k = -1, c = -1, ...counts]) => `${conditions[k]} ${columns[c]} ${counts.join(' ')}`).sort();
+  };
+
+  test('says what each case shows of each condition, and what each suite does at the versions it means', async () => {
+    await analyst('createArtefact', { body: suite([member('C-1', 1), member('C-2')]) });
+    await analyst('createArtefact', { body: suite([part('p', { of: 'cases', asks: 'tag:smoke', pinned: null })]) });
+    await analyst('createArtefact', { body: suite([member('C-3')], { title: 'Away' }) });
+    await analyst('setState', { params: { id: 'U-3' } as never, body: { state: 'withdrawn' } });
+    await save(analyst, 'C-1', 1, covering(3, { title: 'First', tags: ['smoke'] }), '', undefined, the.key);
+    expect(await matrix('covering')).toEqual(['K-2 C-2 1 0 0 0 0', 'K-3 C-1 1 0 0 0 0', 'K-3 C-3 1 0 0 0 0']);
+    expect(await matrix('suites', the.reader)).toEqual(['K-1 U-1 1 0 0 0 0', 'K-2 U-1 1 0 0 0 0', 'K-3 U-2 1 0 0 0 0']);
+    // What is only claimed, or waits for an answer, says so.
+    await save(analyst, 'C-3', 1, covering(3, { title: 'Third', steps: [] }), '', undefined, the.key);
+    expect(await matrix('covering')).toContain('K-3 C-3 0 0 0 1 0');
+    expect((await analyst('readMatrix', { query: { across: 'rows' as never } })).status).toBe(400);
+  });
+
+  test('of a baseline is that of then', async () => {
+    await the.lead('takeBaseline', { body: { name: 'Then', note: '', of: { everything: true } } });
+    await save(analyst, 'C-1', 1, covering(2, { title: 'First' }), '', undefined, the.key);
+    await analyst('openMoment', { params: { moment: 'B-1' } as never, body: {} });
+    expect(await matrix('covering', the.server.as(the.sessions.analyst), `${the.key}@B-1`)).toEqual(['K-1 C-1 1 0 0 0 0', 'K-2 C-2 1 0 0 0 0', 'K-3 C-3 1 0 0 0 0']);
+  });
+});
+
 describe('a suite as an artefact', () => {
   test('is versioned, merged undone entry by entry, listed with its figures, and names what it uses', async () => {
     await analyst('createArtefact', { body: suite([member('C-1')]) });
@@ -173,7 +201,7 @@ describe('what all suites come to', () => {
     const read = async (now: number) => {
       const none = { counts: NO_ITEMS, weighted: NO_ITEMS, byTechnique: perTechnique(() => NO_ITEMS), byRisk: {} as never, requirements: [], cases: [] };
       const chosen = async (choices: readonly unknown[]) => ((asked += 1), failing ? Promise.reject(new Error('gone')) : choices.map(() => none));
-      return (await lines.read({ db: the.server.db, projectId: project!.id, now, chosen, matrix: () => Promise.reject(new Error('not asked')), additions: () => Promise.reject(new Error('not asked')) })).map((line) => line.members);
+      return (await lines.read({ db: the.server.db, projectId: project!.id, now, chosen, cells: () => Promise.reject(new Error('not asked')), matrix: () => Promise.reject(new Error('not asked')), additions: () => Promise.reject(new Error('not asked')) })).map((line) => line.members);
     };
     expect(await Promise.all([read(0), read(0)])).toEqual([[['C-1', 'C-3']], [['C-1', 'C-3']]]);
     expect(asked).toBe(1);

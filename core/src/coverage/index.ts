@@ -46,3 +46,4 @@ export { UNTOLD, untoldRows, whyUntold, type Untold } from './telling.ts';
 export { chosenCoverage, type Choice, type ChosenCase, type ChosenCoverage, type RiskShare } from './chosenCoverage.ts';
 export { additions, type Addition, type Additions, type MissedItems } from './additions.ts';
 export { shownMatrix, type ShownMatrix } from './shownMatrix.ts';
+export { CELL_SIZE, CELL_STANDINGS, choiceCells, matrixCells, type MatrixCells } from './matrixCells.ts';

@@ -1,6 +1,6 @@
 export { CoverageKeeper } from './keeper.ts';
 export { CoverageIndexes } from './indexes.ts';
 export { designWording } from './designRows.ts';
-export { answer, type AnswerTo, type Question } from './question.ts';
+export { answer, type AnswerTo, type ChoiceOf, type Question } from './question.ts';
 export { listConditions, readDesign } from './design.ts';
 export { COVERAGE_CHANNEL, coverageState, hasComeTo, isUpToDate, readRowsSince } from './rows.ts';

@@ -1,9 +1,9 @@
-import { isCaseId, type CaseId } from '@caderno/core/artefacts';
+import { isCaseId, type CaseId, type CoveringId, type SuiteId } from '@caderno/core/artefacts';
 import type { Step } from '@caderno/core/cases';
 import { findRuns, type FoundRun } from '@caderno/core/shared';
-import type { Additions, Choice, ChosenCoverage, CoverageIndex, CoverageReport, ItemFilter, ListedItem, MissedItems, ShownMatrix } from '@caderno/core/coverage';
+import type { Additions, Choice, ChosenCoverage, CoverageIndex, CoverageReport, ItemFilter, ListedItem, MatrixCells, MissedItems, ShownMatrix } from '@caderno/core/coverage';
 import type { AlikeState } from './alikeSearch.ts';
-import { additions, chosenCoverage, coverageReport, heldUp, listItems, shownMatrix } from '@caderno/core/coverage';
+import { additions, choiceCells, chosenCoverage, coverageReport, heldUp, listItems, matrixCells, shownMatrix } from '@caderno/core/coverage';
 
 /** What can be asked of a project's coverage index. */
 export type IndexQuestion =
@@ -13,8 +13,16 @@ export type IndexQuestion =
   | { readonly kind: 'alike' }
   | { readonly kind: 'heldUp' }
   | { readonly kind: 'chosen'; readonly choices: readonly Choice[] }
+  | { readonly kind: 'cells' }
+  | { readonly kind: 'choiceCells'; readonly choices: readonly ChoiceOf[] }
   | { readonly kind: 'matrix'; readonly choice: Choice }
   | { readonly kind: 'additions'; readonly choice: Choice; readonly missed: MissedItems };
+
+/** What a suite chooses. */
+export interface ChoiceOf {
+  readonly column: SuiteId;
+  readonly choice: Choice;
+}
 
 /** `catchUp`: that the rows are brought to the project's present revision. */
 export type Question = IndexQuestion | { readonly kind: 'catchUp' };
@@ -32,6 +40,8 @@ export interface AnswerTo {
   readonly alike: AlikeState;
   readonly heldUp: Readonly<Record<string, number>>;
   readonly chosen: readonly ChosenCoverage[];
+  readonly cells: MatrixCells<CoveringId>;
+  readonly choiceCells: MatrixCells<SuiteId>;
   readonly matrix: ShownMatrix;
   readonly additions: Additions;
 }
@@ -52,6 +62,10 @@ export function answer(index: CoverageIndex, question: IndexQuestion, alike: () 
       return Object.fromEntries(heldUp(index));
     case 'chosen':
       return question.choices.map((choice) => chosenCoverage(index, choice));
+    case 'cells':
+      return matrixCells(index);
+    case 'choiceCells':
+      return choiceCells(index, question.choices);
     case 'matrix':
       return shownMatrix(index, question.choice);
     case 'additions':

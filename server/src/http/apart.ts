@@ -10,7 +10,7 @@ import { countInbox, deliver, readInbox, type Reader } from '../inbox/index.ts';
 import { readChangesSince, readHeads } from '../log/index.ts';
 import { mailingOf, sendTrialMail } from '../mail/index.ts';
 import { acceptInvitation, addMember, changeEmail, changePassword, describeSession, forgetPassword, personOfSession, resetPassword, setUp, signIn, startSession } from '../people/index.ts';
-import { findAdditions, measureSuite, readShowing, type Measuring } from '../suites/index.ts';
+import { findAdditions, measureSuite, readShowing, readSuiteCells, type Measuring } from '../suites/index.ts';
 import { findDefects } from '../tracker/index.ts';
 import { readServerState } from '../upkeep/index.ts';
 import { savedBody, type SavedBody } from './body.ts';
@@ -97,6 +97,7 @@ export const apartHandlers = {
     const { entries, ...missed } = body;
     return findAdditions(measuring(call), entries, missed);
   }),
+  readMatrix: question<'readMatrix'>(({ query }, call) => (query.across === 'covering' ? ask(call, { kind: 'cells' }) : readSuiteCells(measuring(call)))),
   readSuites: question<'readSuites'>((_, call) => call.parts.suiteLines.read(measuring(call))),
   readCoverageRows: question<'readCoverageRows'>(async ({ query }, call) => {
     const { projectId } = membershipOf(call);
@@ -174,6 +175,7 @@ function measuring(call: Admitted): Measuring {
     projectId: membershipOf(call).projectId,
     now: call.parts.now().getTime(),
     chosen: (choices) => ask(call, { kind: 'chosen', choices }),
+    cells: (choices) => ask(call, { kind: 'choiceCells', choices }),
     matrix: (choice) => ask(call, { kind: 'matrix', choice }),
     additions: (choice, missed) => ask(call, { kind: 'additions', choice, missed }),
   };

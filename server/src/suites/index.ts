@@ -1,4 +1,4 @@
-export { findAdditions, measureSuite, readShowing, type Measuring } from './measure.ts';
+export { findAdditions, measureSuite, readShowing, readSuiteCells, type Measuring } from './measure.ts';
 export { basisOf, readReachOfSuite } from './reach.ts';
 export { rulesFind } from './rules.ts';
 export { SuiteLines } from './suiteLines.ts';

@@ -1,9 +1,10 @@
 import { artefactId, type CoveringId, type SuiteId } from '@caderno/core/artefacts';
-import type { Additions, Choice, ChosenCoverage, MissedItems, ShownMatrix } from '@caderno/core/coverage';
+import type { Additions, Choice, ChosenCoverage, MatrixCells, MissedItems, ShownMatrix } from '@caderno/core/coverage';
 import { suiteFigures, suiteMembers, type Dependency, type FoundMember, type ShowingMember, type ShowingMembers, type SuiteEntry, type SuiteFigures } from '@caderno/core/suites';
 import type { SuiteLine } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { contentOrBroken } from '../artefacts/index.ts';
+import type { ChoiceOf } from '../coverage/index.ts';
 import { inSnapshot, type UnitOfWork } from '../database/index.ts';
 import { liveSuites } from './liveSuites.ts';
 import { dependenciesOf, knownMembers, type KnownMembers } from './memberFacts.ts';
@@ -17,6 +18,7 @@ export interface Measuring {
   readonly now: number;
   /** What choices show, in their order: asked of the thread that has the project's coverage. */
   readonly chosen: (choices: readonly Choice[]) => Promise<readonly ChosenCoverage[]>;
+  readonly cells: (choices: readonly ChoiceOf[]) => Promise<MatrixCells<SuiteId>>;
   readonly matrix: (choice: Choice) => Promise<ShownMatrix>;
   readonly additions: (choice: Choice, missed: MissedItems) => Promise<Additions>;
 }
@@ -64,9 +66,9 @@ function choiceOf({ members, instead }: Found): Choice {
   return { ids: members.map((m) => m.of), instead };
 }
 
-/** What every suite that is not withdrawn comes to; one that cannot be read is left out. */
-export async function measureSuites({ db, projectId, now, chosen }: Measuring): Promise<SuiteLine[]> {
-  const suites = await inSnapshot(db, async (work) => {
+/** The members of every suite that is not withdrawn; one that cannot be read is left out. */
+function findSuites({ db, projectId, now }: Measuring): Promise<{ readonly id: SuiteId; readonly found: Found }[]> {
+  return inSnapshot(db, async (work) => {
     const known = new Map<string, CoveringId[]>();
     const found: { readonly id: SuiteId; readonly found: Found }[] = [];
     for (const { number, schema, content } of await liveSuites(work, projectId)) {
@@ -75,6 +77,17 @@ export async function measureSuites({ db, projectId, now, chosen }: Measuring): 
     }
     return found;
   });
+}
+
+/** What every suite shows of every condition. */
+export async function readSuiteCells(where: Measuring): Promise<MatrixCells<SuiteId>> {
+  return where.cells((await findSuites(where)).map(({ id, found }) => ({ column: id, choice: choiceOf(found) })));
+}
+
+/** What every suite comes to. */
+export async function measureSuites(where: Measuring): Promise<SuiteLine[]> {
+  const { chosen } = where;
+  const suites = await findSuites(where);
   const coverages = suites.length === 0 ? [] : await chosen(suites.map((s) => choiceOf(s.found)));
   return suites.flatMap(({ id, found }, i) => {
     const coverage = coverages[i];
