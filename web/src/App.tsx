@@ -35,6 +35,7 @@ const ReadSelection = lazy(() => import('./reading/index.ts').then((m) => ({ def
 const ReuseGraphPage = lazy(() => import('./reuseMap/index.ts').then((m) => ({ default: m.ReuseGraphPage })));
 const AlikePage = lazy(() => import('./shared/index.ts').then((m) => ({ default: m.AlikePage })));
 const CoverageChapter = lazy(() => import('./coverage/index.ts').then((m) => ({ default: m.CoverageChapter })));
+const MatrixPage = lazy(() => import('./matrix/index.ts').then((m) => ({ default: m.MatrixPage })));
 const VersionsPage = lazy(() => import('./journal/index.ts').then((m) => ({ default: m.VersionsPage })));
 const QuestionsChapter = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.QuestionsChapter })));
 const Agenda = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.Agenda })));
@@ -99,6 +100,7 @@ const router = createBrowserRouter([
       { path: 'alike', element: chapter(<AlikePage />) },
       { path: 'read/:case/:scenario?', element: chapter(<ReadThrough />) },
       { path: 'coverage', element: chapter(<CoverageChapter />) },
+      { path: 'matrix', element: chapter(<MatrixPage />) },
       { path: 'questions/:question?', element: chapter(<QuestionsChapter />) },
       { path: 'agenda', element: chapter(<Agenda />) },
       { path: 'open/:id', element: <OpenArtefact /> },

@@ -28,6 +28,14 @@ export function axisLines<I extends AxisItem>(items: readonly I[], folded: Reado
   });
 }
 
+/** The items in the order in which their groups stand on another axis, those of other groups last: what belongs together comes near the diagonal. */
+export function groupedLike<I extends AxisItem>(items: readonly I[], like: readonly AxisItem[]): I[] {
+  const places = new Map<string, number>();
+  for (const { group } of like) if (!places.has(group)) places.set(group, places.size);
+  const place = ({ group }: I): number => places.get(group) ?? places.size;
+  return [...items].sort((a, b) => place(a) - place(b));
+}
+
 /** The items without headings. */
 export function itemLines<I extends AxisItem>(items: readonly I[]): AxisLine<I>[] {
   return items.map((item) => ({ kind: 'item', item, places: item.places }));

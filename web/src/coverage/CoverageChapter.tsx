@@ -46,7 +46,12 @@ function Numbers({ report }: { readonly report: CoverageReport }) {
     <header className="px-6 pb-4 pt-5">
       <div className="flex items-baseline justify-between gap-4">
         <h1 className="font-serif text-2xl font-semibold">Design coverage</h1>
-        <OnlyAgreed />
+        <span className="inline-flex items-baseline gap-5 text-sm print:hidden">
+          <Link className="inline-flex min-h-6 items-center underline decoration-rule2 underline-offset-2" to={address.matrix(project)}>
+            Matrix
+          </Link>
+          <OnlyAgreed />
+        </span>
       </div>
       <ul className="mt-2 grid grid-cols-[repeat(5,auto)] justify-between gap-x-4">
         <Figure to="?standing=shown" value={percentWords(percentDown(shownRatio(counts)))} words="shown by rows and expected results" />

@@ -1,17 +1,17 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
-import { percentDown, shownRatio } from '@caderno/core/coverage';
 import { roleReaches, type Person, type ProjectRef } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { Inbox } from 'lucide-react';
 import { Suspense, lazy, useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
-import { call, keys, tellFailure, forgetLogs, useUnread, useBaselines, useCoverage, useFigures, useOpenThreads, useProjectStream, useReviews, useSummaries } from '../api/index.ts';
+import { call, keys, tellFailure, forgetLogs, useUnread, useFigures, useOpenThreads, useProjectStream, useReviews } from '../api/index.ts';
 import { address } from './address.ts';
-import { CHAPTERS, type ChapterPath } from './chapters.ts';
+import { CHAPTERS } from './chapters.ts';
 import { useCommands, type Command } from './commands.ts';
-import { THEMES, THEME_WORD, chooseTheme, countOf, useTheme, locale } from '../look/index.ts';
+import { THEMES, THEME_WORD, chooseTheme, useTheme } from '../look/index.ts';
 import type { FindOrDo } from './FindOrDo.tsx';
+import { IndexTabs } from './IndexTabs.tsx';
 import { PastBanner, pastWords, type Past } from './PastBanner.tsx';
 import { SkipLink } from './SkipLink.tsx';
 import { useSeeAgreed } from './useSeeAgreed.ts';
@@ -114,6 +114,7 @@ function useFrameCommands(project: string, setOpen: (open: 'find' | 'keys') => v
       ...CHAPTERS.map((c) => ({ id: `go-${c.path}`, title: `Go to ${c.name}`, keys: `g ${c.letter}`, keyLabel: `g ${c.letter}`, run: () => void navigate(`/${project}/${c.path}`) })),
       { id: 'go-journal', title: 'Go to the journal', keys: 'g j', keyLabel: 'g j', run: () => void navigate(address.journal(project)) },
       { id: 'go-questions', title: 'Go to the questions', keys: 'g q', keyLabel: 'g q', run: () => void navigate(address.questions(project)) },
+      { id: 'go-matrix', title: 'Go to the matrix', run: () => void navigate(address.matrix(project)) },
       { id: 'go-list', title: 'Go to all cases as a table', keys: 'g l', keyLabel: 'g l', run: () => void navigate(address.list(project, 'case')) },
       { id: 'go-replace', title: 'Search and replace in texts', run: () => void navigate(address.replacing(project)) },
       { id: 'go-remarks', title: 'Go to the open remarks', keys: 'g m', keyLabel: 'g m', run: () => void navigate(address.remarks(project)) },
@@ -322,38 +323,4 @@ function Open({ project, person }: { readonly project: string; readonly person: 
 
 function unreadWords(unread: number): string {
   return unread > 99 ? '99+' : String(unread);
-}
-
-function IndexTabs({ project, isPast }: { readonly project: string; readonly isPast: boolean }) {
-  const figures = useFigures(project);
-  const coverage = useCoverage(project).data;
-  const baselines = useBaselines(project).data;
-  const suites = useSummaries(project, 'suite').data?.filter((s) => s.state !== 'withdrawn').length;
-  const percent = coverage === undefined ? null : percentDown(shownRatio(coverage.counts));
-  const figure: Record<ChapterPath, string> = {
-    basis: figures === undefined ? '' : countOf(figures.requirements, 'requirement'),
-    conditions: figures === undefined ? '' : figures.conditions.toLocaleString(locale()),
-    cases: figures === undefined ? '' : `${figures.cases.toLocaleString(locale())} · ${coverage === undefined ? '…' : countOf(coverage.instances, 'instance')}`,
-    scenarios: figures === undefined ? '' : figures.scenarios.toLocaleString(locale()),
-    shared: figures === undefined ? '' : figures.shared.toLocaleString(locale()),
-    coverage: coverage === undefined ? '' : [percent === null ? '' : `${percent} %`, coverage.unanalysed.length === 0 ? '' : `${coverage.unanalysed.length.toLocaleString(locale())} not analysed`].filter(Boolean).join(' · '),
-    suites: suites === undefined || suites === 0 ? '' : suites.toLocaleString(locale()),
-    baselines: baselines === undefined || baselines.length === 0 ? '' : baselines.length.toLocaleString(locale()),
-  };
-  return (
-    <nav aria-label="Chapters" className="w-[103px] shrink-0 space-y-1.5 pr-3.5 pt-4 max-[700px]:flex max-[700px]:w-full max-[700px]:gap-1 max-[700px]:space-y-0 max-[700px]:overflow-x-auto max-[700px]:p-0 max-[700px]:pb-1">
-      {CHAPTERS.filter((c) => !isPast || c.path !== 'baselines').map((c) => (
-        <NavLink
-          key={c.path}
-          to={`/${project}/${c.path}`}
-          className={({ isActive }) =>
-            `block min-h-[49px] shrink-0 rounded-r-[8px] border border-l-0 border-rule2 px-3 py-1.5 max-[700px]:min-h-8 max-[700px]:rounded-[6px] max-[700px]:border-l ${isActive ? '-mr-1.5 border-r-4 border-r-blue bg-page font-semibold max-[700px]:mr-0' : 'bg-page2 text-ink2 hover:bg-page'}`
-          }
-        >
-          <span className="block text-[13px] font-semibold leading-5 text-ink">{c.name}</span>
-          <span className="block text-[11px] font-normal leading-4 text-ink2 max-[700px]:hidden">{figure[c.path]}</span>
-        </NavLink>
-      ))}
-    </nav>
-  );
 }

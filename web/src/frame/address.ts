@@ -29,6 +29,8 @@ export const address = {
   /** Words in texts; with `?kind=case&query=…` in what a query finds. */
   replacing: (project: string) => `/${project}/replace`,
   coverage: (project: string) => `/${project}/coverage`,
+  /** With `?of=conditions&by=suites`, and how it is seen. */
+  matrix: (project: string) => `/${project}/matrix`,
   journal: (project: string) => `/${project}/journal`,
   questions: (project: string, id?: QuestionId) => `/${project}/questions${id === undefined ? '' : `/${id}`}`,
   agenda: (project: string) => `/${project}/agenda`,

@@ -10,3 +10,12 @@ export const CHAPTERS = [
   { path: 'baselines', name: 'Baselines', letter: 'n' },
 ] as const;
 export type ChapterPath = (typeof CHAPTERS)[number]['path'];
+
+/** Pages that are part of a chapter without standing under its address. */
+const PART_OF: Readonly<Record<string, ChapterPath>> = { condition: 'conditions', phrasebook: 'scenarios', 'scenarios-twice': 'scenarios', reuse: 'shared', alike: 'shared', matrix: 'coverage' };
+
+/** The chapter of the page at an address; undefined: it belongs to none. */
+export function chapterAt(pathname: string): ChapterPath | undefined {
+  const page = pathname.split('/')[2] ?? '';
+  return CHAPTERS.find((c) => c.path === page)?.path ?? PART_OF[page];
+}

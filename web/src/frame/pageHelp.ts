@@ -136,6 +136,12 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
   ],
   read: ['The read-through shows a case or a scenario as somebody executes it: all shared steps opened, all values in place.', 'Arrows go from instance to instance, n and p from case to case, or through the scenarios of a feature.', 's shows one step at a time.', 'It prints as it stands.'],
   reuse: ['The graph shows what uses what: users at the left of what they use.', 'Choose one to see how far a change of it would reach.', 'Pinned uses are dashed: a change stops there.', 'Of large projects a part is drawn; narrow it down by words.'],
+  matrix: [
+    'The matrix says which cases, scenarios or suites show which requirements or conditions; a square looks like the best that is in it.',
+    'Arrows move through it, with Ctrl to the next square that holds something, Home and End to the ends; Enter opens, and folds a module.',
+    'On a name, at the left or above, the foot of the page sorts and filters the other side by it; red names meet nothing in the whole project.',
+    'Export XLSX writes what is in view; on paper each row says what it meets.',
+  ],
   alike: ['Here stand runs of steps that occur in several cases, and cases nearly like each other.', 'A run can be taken out into shared steps in all places at once.', 'Before that you see the places and what differs.', 'The journal can undo it.'],
   settings: ['The settings hold what is the same for the whole project: risk scale, depths, constants, configurations, the tracker.', 'Hints and rules of weak wording can be switched off here.', 'Leads change scales and the tracker, analysts the rest.', 'Each save is an entry of the journal.'],
   journal: ['The journal lists what was done in the project, newest first.', 'Every entry can be undone by itself; what came after stays.', 'Compare shows what an entry changed; look back opens the whole project as it was right after it.', 'Nothing is ever taken out of it.'],

@@ -16,6 +16,7 @@ export { SelectMark } from './SelectMark.tsx';
 export { ShownOnce } from './ShownOnce.tsx';
 export { SplitButton } from './SplitButton.tsx';
 export { STANDING_WORD, StandingShape } from './StandingShape.tsx';
+export { STANDING_SHAPES, type ShapePart } from './standingShapes.ts';
 export { writingHabits } from './writingHabits.ts';
 export { LOCALES, chooseLocale, locale, localeExample, type Locale } from './locale.ts';
 export { THEMES, THEME_WORD, chooseTheme, startTheme, useTheme } from './theme.ts';

@@ -48,6 +48,8 @@ const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' 
   'coverage/conditions': 'ids',
   'coverage/design': 'ids',
   'coverage/suspect': 'everyChange',
+  // A cell hangs on its case, its condition, what both use, and for suites on what rules find.
+  'coverage/matrix': 'everyChange',
 };
 
 /** What is looked through for so long that nobody wants it anew with every save: it is read again when it is next opened. */

@@ -1,0 +1,1 @@
+export { MatrixPage } from './MatrixPage.tsx';

@@ -1,0 +1,31 @@
+import type { MatrixCell } from '@caderno/core/matrix';
+import { CELL_STANDINGS } from '@caderno/core/coverage';
+import { STANDING_WORD, countOf, locale } from '../look/index.ts';
+import type { Basis, MatrixView, Side, Tests } from './matrixView.ts';
+
+const ONE: Readonly<Record<Basis | Tests, string>> = { requirements: 'requirement', conditions: 'condition', cases: 'case', scenarios: 'scenario', suites: 'suite' };
+
+/** What stands on a side. */
+export function manyOf(view: Pick<MatrixView, Side>, side: Side): Basis | Tests {
+  return view[side];
+}
+
+/** `3 of 48 requirements`. */
+export function foundOf(found: number, all: number, many: Basis | Tests): string {
+  return found === all ? countOf(all, ONE[many], many) : `${found.toLocaleString(locale())} of ${countOf(all, ONE[many], many)}`;
+}
+
+export function countedAs(count: number, many: Basis | Tests): string {
+  return countOf(count, ONE[many], many);
+}
+
+/** `3 requirements are met by no case`, `1 case covers nothing`. */
+export function aloneWords(count: number, side: Side, view: Pick<MatrixView, Side>): string {
+  if (side === 'tests') return `${countedAs(count, view.tests)} cover${count === 1 ? 's' : ''} nothing`;
+  return `${countedAs(count, view.basis)} without any ${ONE[view.tests]}`;
+}
+
+/** `8 shown, 1 linked only`. */
+export function cellWords({ counts }: Pick<MatrixCell, 'counts'>): string {
+  return CELL_STANDINGS.flatMap((standing, i) => ((counts[i] ?? 0) === 0 ? [] : [`${(counts[i] ?? 0).toLocaleString(locale())} ${STANDING_WORD[standing]}`])).join(', ');
+}

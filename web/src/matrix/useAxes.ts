@@ -1,0 +1,123 @@
+import { scenarioId, type ConditionId, type CoveringId, type RequirementId, type SuiteId } from '@caderno/core/artefacts';
+import { CELL_SIZE, percentDown, shownRatio, type MatrixCells } from '@caderno/core/coverage';
+import { groupedLike, type Axis, type AxisItem } from '@caderno/core/matrix';
+import { useDeferredValue, useMemo } from 'react';
+import { useCoverage, useListed } from '../api/index.ts';
+import { useFrame } from '../frame/index.ts';
+import { locale } from '../look/index.ts';
+import type { MatrixView, Side } from './matrixView.ts';
+
+export type MatrixId = RequirementId | ConditionId | CoveringId | SuiteId;
+
+/** Something on an axis, as its head shows it. */
+export interface MatrixItem extends AxisItem<MatrixId> {
+  readonly title: string;
+  /** How much of it is shown, or how much it shows. */
+  readonly figure: string;
+}
+
+export type Axes = Readonly<Record<Side, Axis<MatrixItem>>>;
+export type Cells = MatrixCells<CoveringId | SuiteId>;
+
+/** What stands on both axes; undefined until it is known. */
+export function useAxes(view: MatrixView, cells: Cells | undefined): Axes | undefined {
+  const [basis, tests] = [useBasis(view, cells), useTests(view, cells)];
+  return useMemo(() => (basis === undefined || tests === undefined ? undefined : { basis, tests: { all: tests.all, found: groupedLike(tests.found, basis.all) } }), [basis, tests]);
+}
+
+function useBasis({ basis, sides }: MatrixView, cells: Cells | undefined): Axis<MatrixItem> | undefined {
+  const { project } = useFrame();
+  const report = useCoverage(project).data;
+  const query = useDeferredValue(sides.basis.query);
+  const requirements = useListed(project, 'requirement', basis === 'requirements' ? query : '').data;
+  const conditions = useListed(project, 'condition', basis === 'conditions' ? query : '').data;
+  const places = useMemo(() => new Map(cells?.conditions.map((id, place) => [id, place])), [cells]);
+  const all = useMemo(() => (report === undefined ? undefined : basis === 'requirements' ? requirementItems(report, places) : undefined), [basis, places, report]);
+  const titles = useListed(project, 'condition', 'state:any').data;
+  const allConditions = useMemo(() => {
+    if (report === undefined || titles === undefined || basis !== 'conditions') return undefined;
+    const known = new Map(titles.map((t) => [t.id as ConditionId, t.title]));
+    return conditionItems(report, places, known);
+  }, [basis, places, report, titles]);
+  const found = basis === 'requirements' ? requirements : conditions;
+  return useMemo(() => axisOf(basis === 'requirements' ? all : allConditions, found?.map((l) => l.id)), [all, allConditions, basis, found]);
+}
+
+type Report = NonNullable<ReturnType<typeof useCoverage>['data']>;
+type Places = ReadonlyMap<ConditionId, number>;
+
+function requirementItems({ requirements }: Report, places: Places): MatrixItem[] {
+  return requirements.map(({ id, title, module, counts, conditions }) => ({ id, title, group: module, figure: percentOf(counts), places: conditions.flatMap((c) => places.get(c.id) ?? []) }));
+}
+
+/** In the order of their requirements, each once. */
+function conditionItems({ requirements }: Report, places: Places, titles: ReadonlyMap<ConditionId, string>): MatrixItem[] {
+  const items = new Map<ConditionId, MatrixItem>();
+  for (const { module, conditions } of requirements) {
+    for (const { id, standings } of conditions) {
+      if (items.has(id)) continue;
+      const [shown, of] = [standings.filter((s) => s === 'shown').length, standings.filter((s) => s !== 'leftOut').length];
+      const place = places.get(id);
+      items.set(id, { id, title: titles.get(id) ?? '', group: module, figure: percentWords(percentDown({ part: shown, of })), places: place === undefined ? [] : [place] });
+    }
+  }
+  return [...items.values()];
+}
+
+function useTests({ tests, sides }: MatrixView, cells: Cells | undefined): Axis<MatrixItem> | undefined {
+  const { project } = useFrame();
+  const kind = ({ cases: 'case', scenarios: 'feature', suites: 'suite' } as const)[tests];
+  const all = useListed(project, kind, '').data;
+  const found = useListed(project, kind, useDeferredValue(sides.tests.query)).data;
+  const shown = useMemo(() => itemsShown(cells), [cells]);
+  const items = useMemo(() => {
+    // Withdrawn ones that a query asks for are shown, too: they have nothing.
+    const listed = new Map([...(all ?? []), ...(found ?? [])].map((l) => [l.id, l]));
+    return all === undefined || found === undefined ? undefined : [...listed.values()].flatMap((l) => testItems(l, shown));
+  }, [all, found, shown]);
+  return useMemo(() => axisOf(items, found?.flatMap((l) => testItems(l, shown).map((i) => i.id))), [found, items, shown]);
+}
+
+type ListedTest = NonNullable<ReturnType<typeof useListed<'case' | 'feature' | 'suite'>>['data']>[number];
+/** Of each column its place, and the items it shows. */
+type Shown = ReadonlyMap<string, { readonly place: number; readonly items: number }>;
+
+function testItems(listed: ListedTest, shown: Shown): MatrixItem[] {
+  const itemOf = (id: CoveringId | SuiteId, title: string, group: string): MatrixItem => {
+    const known = shown.get(id);
+    return { id, title, group, figure: (known?.items ?? 0).toLocaleString(locale()), places: known === undefined ? [] : [known.place] };
+  };
+  const { head } = listed;
+  switch (head.kind) {
+    case 'case':
+      return [itemOf(head.id, head.title, listed.modules[0] ?? '')];
+    case 'suite':
+      return [itemOf(head.id, head.title, head.folder)];
+    case 'feature':
+      return head.scenarios.map((s) => itemOf(scenarioId(head.id, s.number), s.name, head.title));
+  }
+}
+
+function itemsShown(cells: Cells | undefined): Shown {
+  const shown = new Map<string, { readonly place: number; items: number }>(cells?.columns.map((id, place) => [id, { place, items: 0 }]));
+  if (cells === undefined) return shown;
+  for (let at = 0; at < cells.cells.length; at += CELL_SIZE) {
+    const column = shown.get(cells.columns[cells.cells[at + 1] ?? -1] ?? '');
+    if (column !== undefined) column.items += cells.cells[at + 2] ?? 0;
+  }
+  return shown;
+}
+
+function axisOf(all: readonly MatrixItem[] | undefined, found: readonly string[] | undefined): Axis<MatrixItem> | undefined {
+  if (all === undefined || found === undefined) return undefined;
+  const ids = new Set(found);
+  return { all, found: all.filter((item) => ids.has(item.id)) };
+}
+
+function percentOf(counts: Parameters<typeof shownRatio>[0]): string {
+  return percentWords(percentDown(shownRatio(counts)));
+}
+
+function percentWords(percent: number | null): string {
+  return percent === null ? 'none' : `${percent} %`;
+}
