@@ -2,6 +2,7 @@ import { chromium, type Page } from '@playwright/test';
 import type { ImportDraft } from '@caderno/contract';
 // @ts-expect-error The build scripts run before anything is installed and have no types.
 import { buildWeb } from '../scripts/build.mjs';
+import { frameTime } from './frames.ts';
 import { largeCsv } from './largeBasis.ts';
 import { report, timed, type Figure } from './measure.ts';
 import { startServer } from './startedServer.ts';
@@ -27,7 +28,7 @@ async function outlineFigures(databaseUrl: string): Promise<Figure[]> {
     });
     await page.getByText(/weak words/).waitFor({ timeout: 60_000 });
     await page.waitForTimeout(2_000);
-    const scroll = await worstFrame(page, async () => {
+    const scroll = await frameTime(page, 0.98, async () => {
       for (let i = 0; i < 40; i += 1) await page.mouse.move(300, 400).then(() => page.mouse.wheel(0, 700));
     });
     const filter = await timed(async () => {
@@ -54,26 +55,6 @@ async function outlineFigures(databaseUrl: string): Promise<Figure[]> {
     await browser.close();
     await server.stop();
   }
-}
-
-// As texts: what compiles this file leaves helpers in functions that the page does not have.
-const WATCH_FRAMES = `
-  globalThis.frames98 = [];
-  let last = performance.now();
-  const frame = (now) => {
-    globalThis.frames98.push(now - last);
-    last = now;
-    requestAnimationFrame(frame);
-  };
-  requestAnimationFrame(frame);`;
-const READ_FRAMES = '[...globalThis.frames98].sort((a, b) => a - b)';
-
-/** The 98th percentile of the times between frames during an action. */
-async function worstFrame(page: Page, action: () => Promise<void>): Promise<number> {
-  await page.evaluate(WATCH_FRAMES);
-  await action();
-  const frames = (await page.evaluate(READ_FRAMES)) as number[];
-  return frames[Math.floor(frames.length * 0.98)] ?? 0;
 }
 
 const url = process.env.CADERNO_TEST_DATABASE;

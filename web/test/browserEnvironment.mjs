@@ -28,6 +28,7 @@ export default class BrowserEnvironment extends JsdomEnvironment {
       });
     };
     this.global.Element.prototype.scrollIntoView = () => undefined;
+    this.global.Element.prototype.scrollTo = () => undefined;
     this.global.Element.prototype.getClientRects = function () {
       return this.isConnected ? [{ x: 0, y: 0, top: 0, left: 0, right: 1280, bottom: 800, width: 1280, height: 800 }] : [];
     };

@@ -12,7 +12,7 @@ interface Props {
 
 /** The grid is one stop of Tab: heads are reached by its arrows, or by pointing. */
 export function RowHead({ line, marked, alone, top, onPick }: Props & { readonly top: number }) {
-  const look = `absolute inset-x-0 flex items-center gap-2 pl-6 pr-3 text-left text-sm ${marked ? 'bg-blue-wash' : ''}`;
+  const look = `absolute inset-x-0 flex items-center gap-2 pl-6 pr-3 text-left text-sm max-[800px]:pr-2 ${marked ? 'bg-blue-wash' : ''}`;
   if (line.kind === 'heading') {
     return (
       <button type="button" tabIndex={-1} aria-expanded={!line.folded} onClick={onPick} className={`${look} ${marked ? '' : 'bg-page2'}`} style={{ top, height: CELL }}>
@@ -25,7 +25,7 @@ export function RowHead({ line, marked, alone, top, onPick }: Props & { readonly
   const { id, title, figure } = line.item;
   return (
     <button type="button" tabIndex={-1} onClick={onPick} title={`${id} ${title}`} className={`${look} ${alone ? 'text-brick' : ''}`} style={{ top, height: CELL }}>
-      <span className="w-11 shrink-0 font-mono text-xs">{id}</span>
+      <span className="w-11 shrink-0 font-mono text-xs max-[800px]:w-8">{id}</span>
       <span className="truncate">{title || 'without a title'}</span>
       <span className={`ml-auto shrink-0 font-mono text-xs ${alone ? '' : 'text-ink2'}`}>{figure}</span>
     </button>
@@ -39,7 +39,7 @@ export function ColumnHead({ line, marked, alone, left, onPick }: Props & { read
     return (
       <button type="button" tabIndex={-1} aria-expanded={!line.folded} aria-label={`${name}, ${line.items}`} title={name} onClick={onPick} className={`${look} top-0 ${marked ? '' : 'bg-page2'}`} style={{ left, width: CELL }}>
         {line.folded ? (
-          <Leaning className="font-sans font-semibold text-ink">{`${name.length > 13 ? `${name.slice(0, 12)}…` : name}`}</Leaning>
+          <Leaning className="font-sans font-semibold text-ink">{shortened(name)}</Leaning>
         ) : (
           // Its name stands above its columns, as far as these reach.
           <span className="absolute left-1.5 top-1.5 truncate text-left text-xs font-semibold" style={{ width: Math.max(CELL, (line.items + 1) * CELL - 8) }}>
@@ -53,9 +53,14 @@ export function ColumnHead({ line, marked, alone, left, onPick }: Props & { read
   const { id, title } = line.item;
   return (
     <button type="button" tabIndex={-1} aria-label={`${id} ${title}`} title={`${id} ${title}`} onClick={onPick} className={`${look} top-6 z-10`} style={{ left, width: CELL }}>
-      <Leaning className={`font-mono ${alone ? 'text-brick' : 'text-ink'}`}>{id}</Leaning>
+      <Leaning className={`font-mono ${alone ? 'text-brick' : 'text-ink'}`}>{id.startsWith('U-') ? shortened(`${id} ${title}`) : id}</Leaning>
     </button>
   );
+}
+
+/** As much as fits above a column. Of suites there are few, and their numbers say nothing. */
+function shortened(name: string): string {
+  return name.length > 14 ? `${name.slice(0, 13)}…` : name;
 }
 
 function Leaning({ children, className }: { readonly children: string; readonly className: string }) {

@@ -10,7 +10,7 @@ const HEAD_HEIGHT = 104;
 /** Ids of the last columns lean beyond their squares. */
 const LEANING = 56;
 /** On a narrow window the squares need the room. */
-const [HEAD_WIDTH, NARROW_HEAD, NARROW] = [330, 170, 760] as const;
+const [HEAD_WIDTH, NARROW_HEAD, NARROW] = [330, 190, 760] as const;
 
 interface Props {
   readonly label: string;
@@ -57,12 +57,12 @@ export function MatrixGrid({ label, describedBy, drawn, seen, cursor, onPoint, o
       role="group"
       aria-label={label}
       aria-describedby={describedBy}
-      className="min-h-0 flex-1 overflow-auto border-t-2 border-rule outline-none focus-visible:border-t-blue print:hidden"
+      className="min-h-80 flex-1 overflow-auto border-t-2 border-rule outline-none focus-visible:border-t-blue print:hidden"
       onKeyDown={press}
       onFocus={(event) => event.target === view && cursor === null && down.length > 0 && onCursor({ row: 0, column: -1 })}
     >
       <div className="grid" style={{ gridTemplateColumns: `${headWidth}px ${across.length * CELL + 1}px`, gridTemplateRows: `${HEAD_HEIGHT}px ${down.length * CELL + 1}px`, width: headWidth + across.length * CELL + 1 + LEANING }}>
-        <div className="sticky left-0 top-0 z-30 border-b border-rule2 bg-page px-6 py-3">{corner}</div>
+        <div className="sticky left-0 top-0 z-30 border-b border-rule2 bg-page px-6 py-3 max-[800px]:px-2">{corner}</div>
         <div className="sticky top-0 z-20 border-b border-rule2 bg-page" style={{ marginRight: -LEANING }}>
           {columns.getVirtualItems().map(({ index, start }) => {
             const line = across[index];

@@ -28,7 +28,7 @@ export function MatrixHead({ viewing, drawn, onExport }: Props) {
             <ArrowLeftRight size={13} aria-hidden="true" /> Turn
           </Button>
         </span>
-        <label className="ml-auto inline-flex min-h-8 items-center gap-2 text-sm print:hidden">
+        <label className="ml-auto inline-flex min-h-8 items-center gap-2 text-sm max-[760px]:ml-0 print:hidden">
           <input type="checkbox" checked={view.onlyMet} onChange={(e) => setParameters({ met: e.target.checked ? 'yes' : null })} /> Hide what is empty in view
         </label>
         <Button className="print:hidden" onClick={onExport} disabled={drawn === undefined}>

@@ -23,7 +23,7 @@ export function MatrixPage() {
   const viewing = useMatrixView();
   const { drawn, error } = useMatrix(viewing.view);
   return (
-    <div className="flex h-full flex-col print:block print:h-auto">
+    <div className="flex h-full flex-col overflow-y-auto print:block print:h-auto">
       <MatrixHead viewing={viewing} drawn={drawn} onExport={() => drawn !== undefined && exportMatrix(drawn, viewing)} />
       {drawn === undefined ? <Loading error={error} /> : <Sheet viewing={viewing} drawn={drawn} />}
     </div>

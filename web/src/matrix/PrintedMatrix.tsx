@@ -22,7 +22,7 @@ export function PrintedMatrix({ down, across, matrix }: DrawnMatrix) {
           const [id, title, figure] = line.kind === 'heading' ? ['', groupName(line.group), ''] : [line.item.id, line.item.title, line.item.figure];
           return (
             <tr key={`${id} ${title}`} className="break-inside-avoid border-b border-rule align-top">
-              <td className="py-1 pr-3 font-mono">{id}</td>
+              <td className="whitespace-nowrap py-1 pr-3 font-mono">{id}</td>
               <td className="w-2/5 py-1 pr-3">
                 {title} <span className="font-mono text-ink2">{figure}</span>
               </td>
@@ -34,7 +34,7 @@ export function PrintedMatrix({ down, across, matrix }: DrawnMatrix) {
                     <Fragment key={cell.at}>
                       {i > 0 && '; '}
                       <span className="whitespace-nowrap">
-                        <span className="font-mono">{column.kind === 'heading' ? groupName(column.group) : column.item.id}</span> {cellWords(cell)}
+                        <span className="font-mono">{column.kind === 'heading' ? groupName(column.group) : column.item.id}</span>: {cellWords(cell)}
                       </span>
                     </Fragment>
                   );

@@ -28,19 +28,16 @@ export function useAxes(view: MatrixView, cells: Cells | undefined): Axes | unde
 function useBasis({ basis, sides }: MatrixView, cells: Cells | undefined): Axis<MatrixItem> | undefined {
   const { project } = useFrame();
   const report = useCoverage(project).data;
-  const query = useDeferredValue(sides.basis.query);
-  const requirements = useListed(project, 'requirement', basis === 'requirements' ? query : '').data;
-  const conditions = useListed(project, 'condition', basis === 'conditions' ? query : '').data;
+  const kind = basis === 'requirements' ? 'requirement' : 'condition';
+  const found = useListed(project, kind, useDeferredValue(sides.basis.query)).data;
+  const conditions = useListed(project, 'condition', 'state:any').data;
   const places = useMemo(() => new Map(cells?.conditions.map((id, place) => [id, place])), [cells]);
-  const all = useMemo(() => (report === undefined ? undefined : basis === 'requirements' ? requirementItems(report, places) : undefined), [basis, places, report]);
-  const titles = useListed(project, 'condition', 'state:any').data;
-  const allConditions = useMemo(() => {
-    if (report === undefined || titles === undefined || basis !== 'conditions') return undefined;
-    const known = new Map(titles.map((t) => [t.id as ConditionId, t.title]));
-    return conditionItems(report, places, known);
+  const titles = useMemo(() => new Map(conditions?.map(({ head }) => [head.id, head.title])), [conditions]);
+  const all = useMemo(() => {
+    if (report === undefined) return undefined;
+    return basis === 'requirements' ? requirementItems(report, places) : conditionItems(report, places, titles);
   }, [basis, places, report, titles]);
-  const found = basis === 'requirements' ? requirements : conditions;
-  return useMemo(() => axisOf(basis === 'requirements' ? all : allConditions, found?.map((l) => l.id)), [all, allConditions, basis, found]);
+  return useMemo(() => axisOf(all, found?.map((l) => l.id)), [all, found]);
 }
 
 type Report = NonNullable<ReturnType<typeof useCoverage>['data']>;
