@@ -1,4 +1,4 @@
-import { chromium, type Page } from '@playwright/test';
+import { chromium } from '@playwright/test';
 import type { ImportDraft } from '@caderno/contract';
 // @ts-expect-error The build scripts run before anything is installed and have no types.
 import { buildWeb } from '../scripts/build.mjs';

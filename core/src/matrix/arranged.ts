@@ -1,4 +1,4 @@
-import type { MatrixCells } from '../coverage/index.ts';
+import { CELL_SIZE, type MatrixCells } from '../coverage/index.ts';
 import { axisLines, itemLines, type AxisItem, type AxisLine } from './axis.ts';
 import { byPartner, cellAt, matrixOf } from './matrix.ts';
 
@@ -25,9 +25,14 @@ export interface Axis<I extends AxisItem> {
 
 /** The items of an axis that meet anything of the other one, whatever queries leave of that. */
 export function meeting(cells: MatrixCells, items: readonly AxisItem[], others: readonly AxisItem[], turned: boolean): ReadonlySet<string> {
-  const everything = { places: [...new Set(others.flatMap((other) => other.places))] };
-  const { rows } = matrixOf(cells, items, [everything], turned);
-  return new Set(items.flatMap((item, i) => (rows[i]?.length === 0 ? [] : [item.id])));
+  const [own, their] = turned ? [cells.columns.length, cells.conditions.length] : [cells.conditions.length, cells.columns.length];
+  const [there, met] = [new Uint8Array(their), new Uint8Array(own)];
+  for (const other of others) for (const place of other.places) there[place] = 1;
+  for (let at = 0; at < cells.cells.length; at += CELL_SIZE) {
+    const [place = -1, other = -1] = turned ? [cells.cells[at + 1], cells.cells[at]] : [cells.cells[at], cells.cells[at + 1]];
+    if (there[other] === 1) met[place] = 1;
+  }
+  return new Set(items.flatMap((item) => (item.places.some((place) => met[place] === 1) ? [item.id] : [])));
 }
 
 /** Answers the lines of an axis as it is seen against the other one. `turned`: this axis stands for what covers, not for conditions. In another order than its own there are no headings. */

@@ -21,34 +21,62 @@ interface Line {
 
 /** Sums cells into rows and columns, of which each stands for some conditions, or some of what covers them. `turned`: conditions go across. */
 export function matrixOf({ cells, conditions, columns }: MatrixCells, down: readonly Line[], across: readonly Line[], turned = false): Matrix {
-  const rowsAt = linesAt(down, turned ? columns.length : conditions.length);
-  const columnsAt = linesAt(across, turned ? conditions.length : columns.length);
-  const sums = down.map(() => new Map<number, number[]>());
+  const rowsAt = new LinesAt(down, turned ? columns.length : conditions.length);
+  const columnsAt = new LinesAt(across, turned ? conditions.length : columns.length);
+  const rows = down.map((): MatrixCell[] => []);
   for (let at = 0; at < cells.length; at += CELL_SIZE) {
-    const [first, second] = [cells[at] ?? 0, cells[at + 1] ?? 0];
-    for (const row of rowsAt[turned ? second : first] ?? []) {
-      for (const column of columnsAt[turned ? first : second] ?? []) addTo(sums[row], column, cells, at + 2);
+    const [first = 0, second = 0] = turned ? [cells[at + 1], cells[at]] : [cells[at], cells[at + 1]];
+    for (let r = rowsAt.from(first); r < rowsAt.from(first + 1); r += 1) {
+      for (let c = columnsAt.from(second); c < columnsAt.from(second + 1); c += 1) rows[rowsAt.line(r)]?.push({ at: columnsAt.line(c), counts: cells.slice(at + 2, at + CELL_SIZE) });
     }
   }
-  const rows = sums.map((sum) => [...sum].map(([at, counts]): MatrixCell => ({ at, counts })).sort((a, b) => a.at - b.at));
   const met = across.map(() => 0);
-  for (const row of rows) for (const { at } of row) met[at] = (met[at] ?? 0) + 1;
-  return { rows, met };
+  const summed = rows.map(summedRow);
+  for (const row of summed) for (const { at } of row) met[at] = (met[at] ?? 0) + 1;
+  return { rows: summed, met };
 }
 
-/** Which lines stand for each place. */
-function linesAt(lines: readonly Line[], places: number): readonly (readonly number[])[] {
-  const at = Array.from({ length: places }, (): number[] => []);
-  lines.forEach((line, i) => {
-    for (const place of line.places) at[place]?.push(i);
-  });
-  return at;
+/** Which lines stand for each place, in two flat lists: a list for each of tens of thousands of places would be dear to make. */
+class LinesAt {
+  readonly #starts: Uint32Array;
+  readonly #lines: Uint32Array;
+
+  constructor(lines: readonly Line[], places: number) {
+    const starts = new Uint32Array(places + 1);
+    for (const line of lines) for (const place of line.places) starts[place + 1] = (starts[place + 1] ?? 0) + 1;
+    for (let place = 0; place < places; place += 1) starts[place + 1] = (starts[place + 1] ?? 0) + (starts[place] ?? 0);
+    this.#starts = starts;
+    this.#lines = new Uint32Array(starts[places] ?? 0);
+    const next = starts.slice();
+    lines.forEach((line, i) => {
+      for (const place of line.places) {
+        const at = next[place] ?? 0;
+        this.#lines[at] = i;
+        next[place] = at + 1;
+      }
+    });
+  }
+
+  /** Where the lines of a place begin; those of the one before end there. */
+  from(place: number): number {
+    return this.#starts[place] ?? 0;
+  }
+
+  line(at: number): number {
+    return this.#lines[at] ?? 0;
+  }
 }
 
-function addTo(sums: Map<number, number[]> | undefined, column: number, cells: readonly number[], from: number): void {
-  const sum = sums?.get(column) ?? CELL_STANDINGS.map(() => 0);
-  for (let i = 0; i < sum.length; i += 1) sum[i] = (sum[i] ?? 0) + (cells[from + i] ?? 0);
-  sums?.set(column, sum);
+/** The cells of a row from left to right, those of one column as their sum. */
+function summedRow(row: readonly MatrixCell[]): MatrixCell[] {
+  if (row.length < 2) return [...row];
+  const summed: MatrixCell[] = [];
+  for (const cell of row.toSorted((a, b) => a.at - b.at)) {
+    const last = summed.at(-1);
+    if (last?.at === cell.at) summed[summed.length - 1] = { at: cell.at, counts: last.counts.map((count, i) => count + (cell.counts[i] ?? 0)) };
+    else summed.push(cell);
+  }
+  return summed;
 }
 
 /** What a cell looks like: shown when anything is shown there. */

@@ -1,5 +1,6 @@
 import { ChevronDown, ChevronRight } from 'lucide-react';
 import { CELL } from './drawCells.ts';
+import { figureWords } from './matrixWords.ts';
 import type { MatrixLine } from './useMatrix.ts';
 
 interface Props {
@@ -27,7 +28,7 @@ export function RowHead({ line, marked, alone, top, onPick }: Props & { readonly
     <button type="button" tabIndex={-1} onClick={onPick} title={`${id} ${title}`} className={`${look} ${alone ? 'text-brick' : ''}`} style={{ top, height: CELL }}>
       <span className="w-11 shrink-0 font-mono text-xs max-[800px]:w-8">{id}</span>
       <span className="truncate">{title || 'without a title'}</span>
-      <span className={`ml-auto shrink-0 font-mono text-xs ${alone ? '' : 'text-ink2'}`}>{figure}</span>
+      <span className={`ml-auto shrink-0 font-mono text-xs ${alone ? '' : 'text-ink2'}`}>{figureWords(figure)}</span>
     </button>
   );
 }

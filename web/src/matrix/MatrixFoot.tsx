@@ -6,7 +6,7 @@ import { StandingShape, TextButton } from '../look/index.ts';
 import type { Cursor } from './cursor.ts';
 import { groupName } from './Heads.tsx';
 import { idAddress } from './idAddress.ts';
-import { cellWords, countedAs } from './matrixWords.ts';
+import { cellWords, countedAs, figureSaid } from './matrixWords.ts';
 import { orderText, type MatrixViewing, type Side } from './matrixView.ts';
 import type { MatrixItem } from './useAxes.ts';
 import { sidesOf, type DrawnMatrix, type MatrixLine } from './useMatrix.ts';
@@ -106,7 +106,7 @@ function Head({ item, side, met, viewing }: { readonly item: MatrixItem; readonl
         <span className="font-mono text-xs">{item.id}</span> {item.title}
       </span>
       <span className="text-ink2">
-        {side === 'basis' ? (item.figure === 'none' ? 'nothing to show' : `${item.figure} shown`) : `shows ${item.figure} items`} · meets {countedAs(met, many)} in view
+        {figureSaid(item.figure)} · meets {countedAs(met, many)} in view
       </span>
       <span className="ml-auto inline-flex gap-4">
         <TextButton onClick={() => setSide(other, { order: isOrdered ? { kind: 'own' } : { kind: 'partner', id: item.id } })}>{isOrdered ? `${many} in their own order` : `its ${many} first`}</TextButton>

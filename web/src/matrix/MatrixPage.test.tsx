@@ -114,7 +114,7 @@ test('on paper each row says what it meets; a sheet has the same in its squares,
   act(() => void dispatchEvent(new Event('beforeprint')));
   expect(screen.getAllByRole('row').map((r) => r.textContent)).toEqual(['Readings', 'R-1Valid reading 66 %C-1: 2 shown, 1 linked only', 'Bills', 'R-2Bill 0 %C-2: 1 linked only', 'R-3Nobody knows none–']);
   act(() => void dispatchEvent(new Event('afterprint')));
-  const item = (id: string, title: string): MatrixItem => ({ id, title, figure: '1', group: '', places: [] }) as unknown as MatrixItem;
+  const item = (id: string, title: string): MatrixItem => ({ id, title, figure: { kind: 'shows', items: 1 }, group: '', places: [] }) as unknown as MatrixItem;
   const [down, across] = [itemLines([item('R-1', '=1+1')]), itemLines([item('C-1', 'a'), item('C-2', 'b')])];
   expect(matrixTable({ down, across, matrix: { rows: [[{ at: 1, counts: [3, 0, 1, 0, 0] }]], met: [0, 1] } })).toEqual([
     ['', '', '', 'C-1', 'C-2'],

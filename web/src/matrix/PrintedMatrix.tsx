@@ -1,6 +1,6 @@
 import { Fragment } from 'react';
 import { groupName } from './Heads.tsx';
-import { cellWords } from './matrixWords.ts';
+import { cellWords, figureWords } from './matrixWords.ts';
 import type { DrawnMatrix } from './useMatrix.ts';
 
 /** Rows that are put on paper. */
@@ -19,7 +19,7 @@ export function PrintedMatrix({ down, across, matrix }: DrawnMatrix) {
               </tr>
             );
           }
-          const [id, title, figure] = line.kind === 'heading' ? ['', groupName(line.group), ''] : [line.item.id, line.item.title, line.item.figure];
+          const [id, title, figure] = line.kind === 'heading' ? ['', groupName(line.group), ''] : [line.item.id, line.item.title, figureWords(line.item.figure)];
           return (
             <tr key={`${id} ${title}`} className="break-inside-avoid border-b border-rule align-top">
               <td className="whitespace-nowrap py-1 pr-3 font-mono">{id}</td>

@@ -40,7 +40,7 @@ const before = globalThis.Path2D;
 beforeEach(() => void (globalThis.Path2D = Object as unknown as typeof Path2D));
 afterEach(() => void (globalThis.Path2D = before));
 
-const item = (id: string, ...places: readonly number[]): MatrixItem => ({ id, title: id, figure: '', group: '', places }) as MatrixItem;
+const item = (id: string, ...places: readonly number[]): MatrixItem => ({ id, title: id, figure: { kind: 'shows', items: 0 }, group: '', places }) as MatrixItem;
 const many = (letter: string, count: number): MatrixItem[] => Array.from({ length: count }, (_, i) => item(`${letter}-${i + 1}`, i));
 
 function drawn(count: number, sight: Parameters<typeof drawCells>[2], cells: readonly number[], down: readonly MatrixLine[] = itemLines(many('R', count)), seen: Parameters<typeof drawCells>[1]['seen'] = null): Paper {

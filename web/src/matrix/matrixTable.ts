@@ -1,6 +1,6 @@
 import { cellAt } from '@caderno/core/matrix';
 import { groupName } from './Heads.tsx';
-import { cellWords } from './matrixWords.ts';
+import { cellWords, figureWords } from './matrixWords.ts';
 import type { DrawnMatrix, MatrixLine } from './useMatrix.ts';
 
 /** Columns that a sheet of a workbook can have (ECMA-376), and squares that are written in some seconds. */
@@ -27,7 +27,7 @@ export function matrixTable({ down, across, matrix }: Pick<DrawnMatrix, 'down' |
 }
 
 function nameCells(line: MatrixLine): string[] {
-  return line.kind === 'heading' ? ['', groupName(line.group), ''] : [line.item.id, line.item.title, line.item.figure];
+  return line.kind === 'heading' ? ['', groupName(line.group), ''] : [line.item.id, line.item.title, figureWords(line.item.figure)];
 }
 
 function squareWords(cell: ReturnType<typeof cellAt>): string {

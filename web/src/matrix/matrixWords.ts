@@ -2,6 +2,7 @@ import type { MatrixCell } from '@caderno/core/matrix';
 import { CELL_STANDINGS } from '@caderno/core/coverage';
 import { STANDING_WORD, countOf, locale } from '../look/index.ts';
 import type { Basis, MatrixView, Side, Tests } from './matrixView.ts';
+import type { ItemFigure } from './useAxes.ts';
 
 const ONE: Readonly<Record<Basis | Tests, string>> = { requirements: 'requirement', conditions: 'condition', cases: 'case', scenarios: 'scenario', suites: 'suite' };
 
@@ -28,4 +29,16 @@ export function aloneWords(count: number, side: Side, view: Pick<MatrixView, Sid
 /** `8 shown, 1 linked only`. */
 export function cellWords({ counts }: Pick<MatrixCell, 'counts'>): string {
   return CELL_STANDINGS.flatMap((standing, i) => ((counts[i] ?? 0) === 0 ? [] : [`${(counts[i] ?? 0).toLocaleString(locale())} ${STANDING_WORD[standing]}`])).join(', ');
+}
+
+/** `66 %`, `none`, or how many items it shows. */
+export function figureWords(figure: ItemFigure): string {
+  if (figure.kind === 'shows') return figure.items.toLocaleString(locale());
+  return figure.percent === null ? 'none' : `${figure.percent} %`;
+}
+
+/** The same in a sentence. */
+export function figureSaid(figure: ItemFigure): string {
+  if (figure.kind === 'shows') return `shows ${countOf(figure.items, 'item')}`;
+  return figure.percent === null ? 'nothing to show' : `${figure.percent} % shown`;
 }

@@ -4,16 +4,17 @@ import { groupedLike, type Axis, type AxisItem } from '@caderno/core/matrix';
 import { useDeferredValue, useMemo } from 'react';
 import { useCoverage, useListed } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { locale } from '../look/index.ts';
 import type { MatrixView, Side } from './matrixView.ts';
 
 export type MatrixId = RequirementId | ConditionId | CoveringId | SuiteId;
 
+/** How much of something is shown, in per cent (null: it has nothing to show), or how many items it shows. Words are made of it where it is seen: there may be tens of thousands. */
+export type ItemFigure = { readonly kind: 'shown'; readonly percent: number | null } | { readonly kind: 'shows'; readonly items: number };
+
 /** Something on an axis, as its head shows it. */
 export interface MatrixItem extends AxisItem<MatrixId> {
   readonly title: string;
-  /** How much of it is shown, or how much it shows. */
-  readonly figure: string;
+  readonly figure: ItemFigure;
 }
 
 export type Axes = Readonly<Record<Side, Axis<MatrixItem>>>;
@@ -44,7 +45,7 @@ type Report = NonNullable<ReturnType<typeof useCoverage>['data']>;
 type Places = ReadonlyMap<ConditionId, number>;
 
 function requirementItems({ requirements }: Report, places: Places): MatrixItem[] {
-  return requirements.map(({ id, title, module, counts, conditions }) => ({ id, title, group: module, figure: percentOf(counts), places: conditions.flatMap((c) => places.get(c.id) ?? []) }));
+  return requirements.map(({ id, title, module, counts, conditions }) => ({ id, title, group: module, figure: { kind: 'shown', percent: percentDown(shownRatio(counts)) }, places: conditions.flatMap((c) => places.get(c.id) ?? []) }));
 }
 
 /** In the order of their requirements, each once. */
@@ -55,7 +56,7 @@ function conditionItems({ requirements }: Report, places: Places, titles: Readon
       if (items.has(id)) continue;
       const [shown, of] = [standings.filter((s) => s === 'shown').length, standings.filter((s) => s !== 'leftOut').length];
       const place = places.get(id);
-      items.set(id, { id, title: titles.get(id) ?? '', group: module, figure: percentWords(percentDown({ part: shown, of })), places: place === undefined ? [] : [place] });
+      items.set(id, { id, title: titles.get(id) ?? '', group: module, figure: { kind: 'shown', percent: percentDown({ part: shown, of }) }, places: place === undefined ? [] : [place] });
     }
   }
   return [...items.values()];
@@ -82,7 +83,7 @@ type Shown = ReadonlyMap<string, { readonly place: number; readonly items: numbe
 function testItems(listed: ListedTest, shown: Shown): MatrixItem[] {
   const itemOf = (id: CoveringId | SuiteId, title: string, group: string): MatrixItem => {
     const known = shown.get(id);
-    return { id, title, group, figure: (known?.items ?? 0).toLocaleString(locale()), places: known === undefined ? [] : [known.place] };
+    return { id, title, group, figure: { kind: 'shows', items: known?.items ?? 0 }, places: known === undefined ? [] : [known.place] };
   };
   const { head } = listed;
   switch (head.kind) {
@@ -109,12 +110,4 @@ function axisOf(all: readonly MatrixItem[] | undefined, found: readonly string[]
   if (all === undefined || found === undefined) return undefined;
   const ids = new Set(found);
   return { all, found: all.filter((item) => ids.has(item.id)) };
-}
-
-function percentOf(counts: Parameters<typeof shownRatio>[0]): string {
-  return percentWords(percentDown(shownRatio(counts)));
-}
-
-function percentWords(percent: number | null): string {
-  return percent === null ? 'none' : `${percent} %`;
 }
