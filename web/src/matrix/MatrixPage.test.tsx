@@ -30,7 +30,7 @@ beforeEach(() => {
 afterEach(cleanup);
 
 const grid = (): Promise<HTMLElement> => screen.findByRole('group', { name: /against/ });
-const foot = (): string => screen.getByRole('contentinfo').textContent ?? '';
+const foot = (): string => screen.getByRole('status', { name: 'What is pointed at' }).textContent ?? '';
 const address = (): string => screen.getByTitle('Address').textContent ?? '';
 /** The heads, headings and all, from the left page or above. */
 const names = async (): Promise<(string | null)[]> => within(await grid()).getAllByRole('button').flatMap((b) => (/^(Rows|Columns)/.test(b.getAttribute('aria-label') ?? '') ? [] : [b.getAttribute('aria-label') ?? b.textContent]));
@@ -117,8 +117,8 @@ test('on paper each row says what it meets; a sheet has the same in its squares,
   const item = (id: string, title: string): MatrixItem => ({ id, title, figure: { kind: 'shows', items: 1 }, group: '', places: [] }) as unknown as MatrixItem;
   const [down, across] = [itemLines([item('R-1', '=1+1')]), itemLines([item('C-1', 'a'), item('C-2', 'b')])];
   expect(matrixTable({ down, across, matrix: { rows: [[{ at: 1, counts: [3, 0, 1, 0, 0] }]], met: [0, 1] } })).toEqual([
-    ['', '', '', 'C-1', 'C-2'],
-    ['Id', 'Title', 'Shown', 'a', 'b'],
+    ['Id', 'Title', 'Shown', 'C-1', 'C-2'],
+    ['', '', '', 'a', 'b'],
     ['R-1', '=1+1', '1', '', '3 shown, 1 waiting for an answer'],
   ]);
   const lines = (count: number) => itemLines(Array.from({ length: count }, () => item('R-1', '')));

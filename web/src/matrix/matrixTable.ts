@@ -14,11 +14,11 @@ export function tooLarge({ down, across }: Pick<DrawnMatrix, 'down' | 'across'>)
   return across.length * down.length > SHEET_LIMITS.squares ? 'squares' : null;
 }
 
-/** The matrix as the table of a sheet: names down and across, in each square how many items stand how. */
+/** The matrix as the table of a sheet: names down, ids and below them titles across, in each square how many items stand how. */
 export function matrixTable({ down, across, matrix }: Pick<DrawnMatrix, 'down' | 'across' | 'matrix'>): string[][] {
   return [
-    ['', '', '', ...across.map((line) => (line.kind === 'heading' ? groupName(line.group) : line.item.id))],
-    ['Id', 'Title', 'Shown', ...across.map((line) => (line.kind === 'heading' ? '' : line.item.title))],
+    ['Id', 'Title', 'Shown', ...across.map((line) => (line.kind === 'heading' ? groupName(line.group) : line.item.id))],
+    ['', '', '', ...across.map((line) => (line.kind === 'heading' ? '' : line.item.title))],
     ...down.map((line, row) => {
       const cells = matrix.rows[row] ?? [];
       return [...nameCells(line), ...across.map((_, column) => squareWords(cellAt(cells, column)))];
