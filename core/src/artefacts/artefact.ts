@@ -56,6 +56,11 @@ export function scenarioId(feature: FeatureId, number: number): ScenarioId {
   return `${feature}/${number}`;
 }
 
+/** Whether an id is one of a scenario in its feature. */
+export function isScenarioId(id: string): id is ScenarioId {
+  return parseScenarioId(id) !== null;
+}
+
 /** Reads the id of a scenario from outside; null when it is none. */
 export function parseScenarioId(text: string): { readonly feature: FeatureId; readonly number: number } | null {
   const parts = SCENARIO_ID.exec(text);

@@ -9,6 +9,7 @@ export {
   parseArtefactId,
   kindOfId,
   scenarioId,
+  isScenarioId,
   parseScenarioId,
   isCaseId,
   compareCovering,

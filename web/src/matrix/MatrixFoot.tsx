@@ -23,7 +23,7 @@ interface Props {
 export function MatrixFoot({ id, drawn, viewing, seen, onFold }: Props) {
   return (
     <div id={id} role="status" aria-label="What is pointed at" className="flex min-h-11 flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule px-6 py-1.5 text-sm print:hidden">
-      {seen === null ? <span className="text-ink2">Point at a square, or move to it by the arrow keys, to read what it says. Point at a name to sort or filter by it.</span> : <Seen drawn={drawn} viewing={viewing} seen={seen} onFold={onFold} />}
+      {seen === null ? <span className="text-ink2">Point at a square, or move to it by the arrow keys, to read what it says. Choose a name to sort or narrow the other side by it.</span> : <Seen drawn={drawn} viewing={viewing} seen={seen} onFold={onFold} />}
     </div>
   );
 }

@@ -4,7 +4,7 @@ import { CellsCanvas } from './CellsCanvas.tsx';
 import { ColumnHead, RowHead } from './Heads.tsx';
 import { moved, type Cursor } from './cursor.ts';
 import { CELL } from './drawCells.ts';
-import type { MatrixLine, DrawnMatrix } from './useMatrix.ts';
+import { lineName, type DrawnMatrix, type MatrixLine } from './useMatrix.ts';
 
 const HEAD_HEIGHT = 104;
 /** Ids of the last columns lean beyond their squares. */
@@ -66,13 +66,13 @@ export function MatrixGrid({ label, describedBy, drawn, seen, cursor, onPoint, o
         <div className="sticky top-0 z-20 border-b border-rule2 bg-page" style={{ marginRight: -LEANING }}>
           {columns.getVirtualItems().map(({ index, start }) => {
             const line = across[index];
-            return line === undefined ? null : <ColumnHead key={keyOf(line)} line={line} left={start} marked={seen?.column === index} alone={alone(line)} onPick={() => pick(line, { row: -1, column: index })} />;
+            return line === undefined ? null : <ColumnHead key={lineName(line)} line={line} left={start} marked={seen?.column === index} alone={alone(line)} onPick={() => pick(line, { row: -1, column: index })} />;
           })}
         </div>
         <div className="sticky left-0 z-20 border-r border-rule2 bg-page">
           {rows.getVirtualItems().map(({ index, start }) => {
             const line = down[index];
-            return line === undefined ? null : <RowHead key={keyOf(line)} line={line} top={start} marked={seen?.row === index} alone={alone(line)} onPick={() => pick(line, { row: index, column: -1 })} />;
+            return line === undefined ? null : <RowHead key={lineName(line)} line={line} top={start} marked={seen?.row === index} alone={alone(line)} onPick={() => pick(line, { row: index, column: -1 })} />;
           })}
         </div>
         <div className="min-w-0">
@@ -91,10 +91,6 @@ export function MatrixGrid({ label, describedBy, drawn, seen, cursor, onPoint, o
     focusOn(at);
     if (line.kind === 'heading') onEnter(at);
   }
-}
-
-function keyOf(line: MatrixLine): string {
-  return line.kind === 'heading' ? `heading ${line.group}` : line.item.id;
 }
 
 function useSize(view: HTMLElement | null): { readonly width: number; readonly height: number } {

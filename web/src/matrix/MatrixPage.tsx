@@ -4,7 +4,7 @@ import { toast } from 'sonner';
 import { tellFailure } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
 import { rowsFile } from '../files/index.ts';
-import { useFrame, usePageName } from '../frame/index.ts';
+import { useFrame } from '../frame/index.ts';
 import { Empty, locale, saveFile, usePrinting } from '../look/index.ts';
 import type { Cursor } from './cursor.ts';
 import { idAddress } from './idAddress.ts';
@@ -15,11 +15,10 @@ import { SHEET_LIMITS, matrixTable, tooLarge } from './matrixTable.ts';
 import { useMatrixView, type MatrixViewing, type Side } from './matrixView.ts';
 import { OrderChoice } from './OrderChoice.tsx';
 import { PrintedMatrix } from './PrintedMatrix.tsx';
-import { sidesOf, useMatrix, type DrawnMatrix, type MatrixLine } from './useMatrix.ts';
+import { lineName, sidesOf, useMatrix, type DrawnMatrix, type MatrixLine } from './useMatrix.ts';
 
 /** What hangs on what: requirements or conditions against cases, scenarios or suites, on graph paper over the whole spread. */
 export function MatrixPage() {
-  usePageName('');
   const viewing = useMatrixView();
   const { drawn, error } = useMatrix(viewing.view);
   return (
@@ -86,13 +85,12 @@ function Nothing({ viewing: { view }, drawn }: { readonly viewing: MatrixViewing
 }
 
 function nameOf(line: MatrixLine | undefined): string {
-  if (line === undefined) return '';
-  return line.kind === 'heading' ? `/${line.group}` : line.item.id;
+  return line === undefined ? '' : lineName(line);
 }
 
 /** Where what the cursor is on stands now; null where it is out of view. */
 function placeOf({ down, across }: DrawnMatrix, at: { readonly row: string; readonly column: string }): Cursor | null {
-  const find = (lines: readonly MatrixLine[], name: string): number => (name === '' ? -1 : lines.findIndex((line) => nameOf(line) === name));
+  const find = (lines: readonly MatrixLine[], name: string): number => (name === '' ? -1 : lines.findIndex((line) => lineName(line) === name));
   const [row, column] = [find(down, at.row), find(across, at.column)];
   return row === -1 && column === -1 ? null : { row, column };
 }

@@ -6,11 +6,6 @@ import type { ItemFigure } from './useAxes.ts';
 
 const ONE: Readonly<Record<Basis | Tests, string>> = { requirements: 'requirement', conditions: 'condition', cases: 'case', scenarios: 'scenario', suites: 'suite' };
 
-/** What stands on a side. */
-export function manyOf(view: Pick<MatrixView, Side>, side: Side): Basis | Tests {
-  return view[side];
-}
-
 /** `3 of 48 requirements`. */
 export function foundOf(found: number, all: number, many: Basis | Tests): string {
   return found === all ? countOf(all, ONE[many], many) : `${found.toLocaleString(locale())} of ${countOf(all, ONE[many], many)}`;

@@ -8,6 +8,11 @@ import { useAxes, type Axes, type Cells, type MatrixItem } from './useAxes.ts';
 
 export type MatrixLine = AxisLine<MatrixItem>;
 
+/** What a line is told apart by, wherever it stands. */
+export function lineName(line: MatrixLine): string {
+  return line.kind === 'heading' ? `/${line.group}` : line.item.id;
+}
+
 /** The matrix as it is drawn, with what is said of it. */
 export interface DrawnMatrix {
   readonly down: readonly MatrixLine[];
