@@ -1,4 +1,5 @@
 import { Fragment } from 'react';
+import { locale } from '../look/index.ts';
 import { groupName } from './Heads.tsx';
 import { cellWords, figureWords } from './matrixWords.ts';
 import type { DrawnMatrix } from './useMatrix.ts';
@@ -44,6 +45,13 @@ export function PrintedMatrix({ down, across, matrix }: DrawnMatrix) {
             </tr>
           );
         })}
+        {down.length > MOST_PRINTED && (
+          <tr>
+            <td colSpan={3} className="py-2">
+              {(down.length - MOST_PRINTED).toLocaleString(locale())} more lines are not printed. Narrow the matrix by a query, or export it.
+            </td>
+          </tr>
+        )}
       </tbody>
     </table>
   );

@@ -15,7 +15,7 @@ export function countedAs(count: number, many: Basis | Tests): string {
   return countOf(count, ONE[many], many);
 }
 
-/** `3 requirements are met by no case`, `1 case covers nothing`. */
+/** `3 requirements without any case`, `1 case covers nothing`. */
 export function aloneWords(count: number, side: Side, view: Pick<MatrixView, Side>): string {
   if (side === 'tests') return `${countedAs(count, view.tests)} cover${count === 1 ? 's' : ''} nothing`;
   return `${countedAs(count, view.basis)} without any ${ONE[view.tests]}`;

@@ -1,5 +1,5 @@
 import { arranged, itemLines, matrixOf, meeting, type AxisLine, type Matrix } from '@caderno/core/matrix';
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { call } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
@@ -31,11 +31,9 @@ export function sidesOf({ turned }: Pick<MatrixView, 'turned'>): readonly [down:
 export function useMatrix(view: MatrixView): { readonly drawn: DrawnMatrix | undefined; readonly error: unknown } {
   const { project } = useFrame();
   const across = view.tests === 'suites' ? 'suites' : 'covering';
-  const { data: cells, error, isPlaceholderData } = useQuery({ queryKey: [project, 'coverage', 'matrix', across], queryFn: () => call('readMatrix', { params: { project }, query: { across } }), placeholderData: keepPreviousData });
-  // Cells of suites say nothing of cases: until the others are here nothing is drawn.
-  const fitting = cells !== undefined && isPlaceholderData && cells.columns.some((id) => id.startsWith('U-')) !== (across === 'suites') ? undefined : cells;
-  const axes = useAxes(view, fitting);
-  const drawn = useMemo(() => (axes === undefined || fitting === undefined ? undefined : drawnMatrix(view, fitting, axes)), [axes, fitting, view]);
+  const { data: cells, error } = useQuery({ queryKey: [project, 'coverage', 'matrix', across], queryFn: () => call('readMatrix', { params: { project }, query: { across } }) });
+  const axes = useAxes(view, cells);
+  const drawn = useMemo(() => (axes === undefined || cells === undefined ? undefined : drawnMatrix(view, cells, axes)), [axes, cells, view]);
   return { drawn, error };
 }
 
