@@ -25,6 +25,7 @@ import { projectSettingsSchema, settingsSchema } from './settings.ts';
 import { answerSchema, newThreadSchema, openThreadSchema, remarkIdSchema, remarkTextSchema, remarkThreadSchema, settledSchema, takeOfferSchema } from './remarks.ts';
 import { answersSchema, askAgainSchema, askedReviewSchema, hangingSchema, newReviewSchema, reviewLineSchema, reviewNumberSchema, reviewSchema, reviewTermsSchema } from './reviews.ts';
 import { baselineNumberSchema, baselineSchema, bringBackPlanSchema, bringBackSchema, broughtBackSchema, comparisonQuerySchema, frozenChangesSchema, frozenContentSchema, frozenItemsSchema, newBaselineSchema, sealCheckSchema } from './baselines.ts';
+import { askHandOffSchema, exportHandOffQuerySchema, handOffHeadSchema, handOffNumberSchema, handOffPreviewSchema, handOffSchema, newHandOffSchema } from './handOffs.ts';
 import { mailLineSchema, sendByMailSchema } from './mail.ts';
 import { followSchema, followingSchema, inboxChoicesSchema, inboxCountSchema, inboxMarksSchema, inboxPageSchema, inboxQuerySchema } from './inbox.ts';
 import { additionsSchema, askAdditionsSchema, askTouchedSchema, showingMembersSchema, suiteFiguresSchema, suiteLinesSchema, suitesOfSchema, touchedSchema, writtenSuiteSchema } from './suites.ts';
@@ -42,6 +43,7 @@ const ofRemark = inProject.extend({ remark: remarkIdSchema });
 const ofMail = inProject.extend({ mail: z.uuid() });
 const threads = z.array(remarkThreadSchema);
 const ofBaseline = inProject.extend({ baseline: baselineNumberSchema });
+const ofHandOff = inProject.extend({ handOff: handOffNumberSchema });
 const ofReview = inProject.extend({ review: reviewNumberSchema });
 const ofArtefact = inProject.extend({ id: artefactIdSchema });
 
@@ -154,6 +156,12 @@ export const api = {
   planBringBack: { method: 'POST', path: '/projects/:project/baselines/:baseline/back/plan', access: 'analyst', summary: 'What bringing artefacts back to how a baseline holds them would change', params: ofBaseline, query: none, body: bringBackSchema, response: bringBackPlanSchema, most: LIMITS.lists },
   bringBack: { method: 'POST', path: '/projects/:project/baselines/:baseline/back', access: 'analyst', summary: 'Bring artefacts back to how a baseline holds them, as new versions', params: ofBaseline, query: none, body: bringBackSchema, response: broughtBackSchema, most: LIMITS.lists },
   checkBaseline: { method: 'GET', path: '/projects/:project/baselines/:baseline/check', access: 'reader', token: 'read', summary: 'Whether what a baseline holds is what it was sealed with', params: ofBaseline, query: none, body: nothing, response: sealCheckSchema },
+
+  listHandOffs: { method: 'GET', path: '/projects/:project/hand-offs', access: 'reader', token: 'read', summary: 'The hand-offs of the project, the latest first', params: inProject, query: none, body: nothing, response: z.array(handOffHeadSchema) },
+  previewHandOff: { method: 'POST', path: '/projects/:project/hand-offs/preview', access: 'reader', reads: true, summary: 'What of a suite or a baseline would be handed off, and what is doubtful about it', params: inProject, query: none, body: askHandOffSchema, response: handOffPreviewSchema },
+  makeHandOff: { method: 'POST', path: '/projects/:project/hand-offs', access: 'analyst', token: 'write', summary: 'Hand off a suite or a baseline: exact versions, given out to people', params: inProject, query: none, body: newHandOffSchema, response: handOffHeadSchema, most: LIMITS.lists },
+  readHandOff: { method: 'GET', path: '/projects/:project/hand-offs/:handOff', access: 'reader', token: 'read', summary: 'A hand-off with its lines, and what is newer by now', params: ofHandOff, query: none, body: nothing, response: handOffSchema },
+  exportHandOff: { method: 'GET', path: '/projects/:project/hand-offs/:handOff/file', access: 'reader', token: 'read', summary: 'A hand-off, or the part of one person, as a file to execute from', params: ofHandOff, query: exportHandOffQuerySchema, body: nothing, response: fileResponse },
 
   listArtefacts: {
     method: 'GET', path: '/projects/:project/artefacts', access: 'reader', summary: 'The artefacts of a kind that match a query',

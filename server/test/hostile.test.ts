@@ -53,6 +53,8 @@ const mapping = { source: 's', columns: { id: 'id' } };
 const BODIES: Partial<Record<Operation, readonly object[]>> = {
   measureSuite: [{ entries: SUITE.content.entries }],
   readShowing: [{ entries: SUITE.content.entries }],
+  previewHandOff: [{ of: { suite: 'U-1' }, configurations: [] }, { of: { baseline: 1 }, configurations: ['k1'] }],
+  makeHandOff: [{ of: { suite: 'U-1' }, configurations: [], name: 'n', note: '', due: '2031-01-31', leftOut: ['C-1'], people: ['Rui M.', 'A. N. Other'], dividing: 'modules', chosen: [{ of: 'C-1', configuration: null, person: '' }] }, { of: { baseline: 1 }, configurations: ['k1'], name: 'n', note: 'm', due: null, leftOut: [], people: [], dividing: 'evenly', chosen: [] }],
   findTouched: [{ ids: ['R-1', 'S-1'] }, { from: 1, to: null }],
   findAdditions: [{ entries: SUITE.content.entries, risk: 'high', requirement: 'R-1', condition: 'K-1' }],
   signIn: [{ email: 'a@b.example', password: 'x' }, { demoPerson: randomUUID() }],
@@ -157,7 +159,7 @@ async function send(endpoint: AnyEndpoint, body: string | null, parameter = (nam
   const response = await server.fetch(`${API_ROOT}${path}${query}`, { method: endpoint.method, headers: { cookie: `caderno_session=${project.administrator}`, 'content-type': 'application/json', 'if-match': '"1"' }, body });
   return { status: response.status, text: await response.text() };
 }
-const PARAMETERS: Record<string, string> = { project: 'p', id: 'R-1', version: '1', change: randomUUID(), import: randomUUID(), attachment: '0'.repeat(64), requirement: 'R-1', constant: 'c', person: randomUUID(), session: randomUUID(), token: randomUUID(), remark: randomUUID(), review: '1', baseline: '1', moment: '1', mail: randomUUID(), invitation: randomUUID(), link: randomUUID() };
+const PARAMETERS: Record<string, string> = { project: 'p', id: 'R-1', version: '1', change: randomUUID(), import: randomUUID(), attachment: '0'.repeat(64), requirement: 'R-1', constant: 'c', person: randomUUID(), session: randomUUID(), token: randomUUID(), remark: randomUUID(), review: '1', baseline: '1', handOff: '1', moment: '1', mail: randomUUID(), invitation: randomUUID(), link: randomUUID() };
 
 describe('every operation, sent what nobody should send', () => {
   test('is known to this walk', () => {

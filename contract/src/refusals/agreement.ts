@@ -1,7 +1,7 @@
 import type { ArtefactId, ArtefactState } from '@caderno/core/artefacts';
 import type { Refusals } from './refusals.ts';
 
-/** What is refused of remarks, reviews and baselines. */
+/** What is refused of remarks, reviews, baselines and hand-offs. */
 export type AgreementRefusal =
   | { readonly code: 'remark_unknown' }
   | { readonly code: 'remark_not_yours' }
@@ -19,6 +19,13 @@ export type AgreementRefusal =
   | { readonly code: 'reviewers_too_few'; readonly id: ArtefactId; readonly needed: number | 'all'; readonly authors: boolean }
   | { readonly code: 'state_by_review'; readonly state: ArtefactState }
   | { readonly code: 'undo_of_review' }
+  | { readonly code: 'hand_off_unknown' }
+  | { readonly code: 'hand_off_of_nothing' }
+  /** More instances than one may come to. */
+  | { readonly code: 'hand_off_too_large'; readonly instances: number; readonly limit: number }
+  /** More of it than one file of a form may hold. */
+  | { readonly code: 'hand_off_too_long'; readonly of: 'rows' | 'steps'; readonly limit: number }
+  | { readonly code: 'configuration_unknown' }
   | { readonly code: 'offer_gone' }
   | { readonly code: 'offer_unfit' };
 
@@ -40,6 +47,11 @@ export const AGREEMENT_REFUSALS: Refusals<AgreementRefusal> = {
   reviewers_too_few: { status: 422, sentence: (refusal) => `Too few of those asked may agree to ${refusal.id}: ${refusal.needed === 'all' ? 'everybody who is asked' : refusal.needed === 1 ? 'somebody' : `${refusal.needed} people`} must agree${refusal.authors ? '' : ', and not those who wrote it'}. Nothing was changed; ask more people${refusal.authors ? '' : ', or let people agree to their own work in the project’s settings'}.` },
   state_by_review: { status: 409, sentence: (refusal) => `In this project ${refusal.state === 'inReview' ? 'something is in review when a review asks for it' : 'something is agreed by a review only'}. Nothing was changed; ask for a review.` },
   undo_of_review: { status: 409, sentence: () => 'What a review did is not undone from the journal. Nothing was changed; say otherwise in the review, or set the state.' },
+  hand_off_unknown: { status: 404, sentence: () => 'There is no such hand-off in this project.' },
+  hand_off_of_nothing: { status: 422, sentence: () => 'Nothing is left to be handed off: no hand-off was made. Choose a suite that has members, or leave fewer of them out.' },
+  hand_off_too_large: { status: 422, sentence: (refusal) => `This would come to ${refusal.instances} instances, and ${refusal.limit} are the most for one hand-off. Nothing was made; choose fewer configurations or members, or let cases run fewer rows.` },
+  hand_off_too_long: { status: 422, sentence: (refusal) => (refusal.of === 'rows' ? `A workbook of it would have more than ${refusal.limit} rows. No file was written; take the part of each person, or CSV.` : `More than ${refusal.limit} steps are too many for one page. No file was written; take the part of each person, or a workbook.`) },
+  configuration_unknown: { status: 422, sentence: () => 'One of the configurations is not in the project’s settings any more. Nothing was made; choose among those that are there.' },
   offer_gone: { status: 409, sentence: () => 'The text that this was offered for is gone. Nothing is changed; answer the remark, or write it by hand where it belongs now.' },
   offer_unfit: { status: 422, sentence: () => 'What is offered does not fit there: the whole would be too long, or a title empty. Nothing is changed; write it by hand, shorter.' },
 };

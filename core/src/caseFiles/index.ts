@@ -5,4 +5,5 @@ export { addedCase, type CaseFileProject } from './caseContent.ts';
 export { caseBaseOf, caseConflictKey, changedCase, openCaseConflicts, planCases, type CaseBase, type CasePlan, type ExistingCase, type PlannedCase } from './casePlan.ts';
 export { caseTable, type CaseTableOptions, type ExportedCase } from './caseTable.ts';
 export { MOST_INSTANCE_ROWS, instanceTable } from './instanceTable.ts';
+export { numberedSteps } from './stepText.ts';
 export { caseMarkdown, casesInMarkdown } from './caseMarkdown.ts';

@@ -27,6 +27,7 @@ export { looksAt, withActionsSplit, type Look, type LookContext } from './looks.
 export { CLONED_PARTS, cloneCase, type ClonedPart, type Replacement } from './cloning.ts';
 export { MERGED_STEPS, mergeCases, saySame, withCallsMoved, type MergedCase, type MergedSteps } from './merging.ts';
 export { caseKind } from './caseKind.ts';
+export { textsBefore } from './textsBefore.ts';
 export { stepsWithPins } from './pins.ts';
 export { loosest, pinLedTo, pinnedVersion, pinnedVersions, useLinks, usesLedTo } from './uses.ts';
 export { freeName } from './freeName.ts';

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { ARTEFACT_KINDS, ARTEFACT_STATES, artefactId } from '@caderno/core/artefacts';
+import { ARTEFACT_KINDS, ARTEFACT_STATES, artefactId, type ArtefactId } from '@caderno/core/artefacts';
 import { baselineNumber, sealedLine } from '@caderno/core/baselines';
 import { canonicalText } from '@caderno/core/versions';
 import type { Baseline, FrozenCoverage, NewBaseline } from '@caderno/contract';
@@ -41,11 +41,12 @@ export async function takeBaseline(db: Sequelize, actor: Actor, wanted: NewBasel
 const madeRow = z.object({ id: z.string(), number: z.number().transform(baselineNumber) });
 const earlierRow = z.object({ number: z.number().transform(baselineNumber) });
 
-/** The same within a transaction that holds the project, with the coverage of its revision. */
-export async function freeze(work: UnitOfWork, actor: Actor, { name, note, of }: NewBaseline, revision: number, coverage: FrozenCoverage | null): Promise<Baseline> {
+/** The same within a transaction that holds the project, with the coverage of its revision. `also`: what is frozen besides, whatever reaches it. */
+export async function freeze(work: UnitOfWork, actor: Actor, { name, note, of }: NewBaseline, revision: number, coverage: FrozenCoverage | null, also: readonly ArtefactId[] = []): Promise<Baseline> {
   const [earlier] = actor.commandId === null ? [] : await selectRows(work, earlierRow, 'SELECT number FROM baseline WHERE project_id = $1 AND command_id = $2', [actor.projectId, actor.commandId]);
   if (earlier !== undefined) return readBaseline(work, actor.projectId, earlier.number);
-  const rows = await reached(work, actor, of);
+  const found = await reached(work, actor, of);
+  const rows = found === null || also.length === 0 ? found : [...new Set([...found, ...(await rowsOfIds(work, actor.projectId, also)).rows.map((r) => r.id)])];
   const { settings } = await readSettings(work, actor.projectId);
   const [made] = await selectRows(
     work,

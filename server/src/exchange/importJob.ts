@@ -4,9 +4,10 @@ import type { Mapping, ReadingOptions } from '@caderno/core/exchange';
 import { GUESS_ALL } from '@caderno/core/exchange';
 import type { ArtefactId } from '@caderno/core/artefacts';
 import type { CaseMapping } from '@caderno/core/caseFiles';
-import type { CaseDraft, CasePreview, ComesAlong, DesignDraft, ExportCases, ExportDesign, ExportFeatures, ExportFormat, FeaturesDraft, ImportDraft, ImportPreview, NewProject, ProjectRef, Refusal, TrackerState } from '@caderno/contract';
+import type { AskHandOff, CaseDraft, CasePreview, ComesAlong, DesignDraft, ExportCases, ExportDesign, ExportFeatures, ExportFormat, FeaturesDraft, HandOffListed, HandOffPreview, ImportDraft, ImportPreview, NewProject, ProjectRef, Refusal, TrackerState } from '@caderno/contract';
 import { inSnapshot, inTransaction } from '../database/index.ts';
 import type { Actor } from '../artefacts/index.ts';
+import { findForHandOff, makeHandOff, writeHandOff, type HandOffOrder, type WriteHandOff } from '../handOffs/index.ts';
 import type { Files } from '../files/index.ts';
 import type { Sequelize } from 'sequelize';
 import { planStories } from './checkStories.ts';
@@ -46,6 +47,9 @@ export type ImportJob =
   | { readonly kind: 'exportDesign'; readonly projectId: string; readonly ids: readonly ArtefactId[]; readonly order: Omit<ExportDesign, 'of'>; readonly path: string }
   | { readonly kind: 'exportFolder'; readonly projectId: string; readonly baseline: number; readonly path: string }
   | { readonly kind: 'makeProject'; readonly maker: Maker; readonly project: NewProject; readonly accepted: boolean; readonly path: string }
+  | { readonly kind: 'previewHandOff'; readonly projectId: string; readonly asked: AskHandOff; readonly now: number }
+  | { readonly kind: 'makeHandOff'; readonly actor: Actor; readonly order: HandOffOrder }
+  | ({ readonly kind: 'writeHandOff' } & WriteHandOff)
   | { readonly kind: 'checkStories'; readonly projectId: string; readonly path: string; readonly at: Date }
   | { readonly kind: 'exportBasis'; readonly projectId: string; readonly format: ExportFormat; readonly report: CoverageReport | null; readonly at: Date; readonly path: string };
 
@@ -71,6 +75,9 @@ export interface ImportAnswer {
   readonly exportBasis: { readonly name: string; readonly type: string };
   readonly exportFolder: { readonly name: string; readonly type: string };
   readonly makeProject: ProjectRef;
+  readonly previewHandOff: HandOffPreview;
+  readonly makeHandOff: HandOffListed;
+  readonly writeHandOff: { readonly name: string; readonly type: string };
 }
 
 /** What the thread tells when it is done. */
@@ -160,6 +167,14 @@ export async function doImportJob(db: Sequelize, files: Files, job: ImportJob): 
       return writeFolder(db, files, job.projectId, job.baseline, job.path);
     case 'makeProject':
       return makeProject(db, files, job.maker, job.project, await readFolder(await readFile(job.path), job.accepted));
+    case 'previewHandOff': {
+      const { members, absent } = await inSnapshot(db, (work) => findForHandOff(work, job.projectId, job.asked, job.now));
+      return { members, absent };
+    }
+    case 'makeHandOff':
+      return inTransaction(db, (work) => makeHandOff(work, job.actor, job.order));
+    case 'writeHandOff':
+      return writeHandOff(db, files, job);
     case 'exportBasis': {
       const { bytes, ...file } = await exportBasis(db, job.projectId, job.format, job.report, job.at);
       await writeFile(job.path, bytes, { flag: 'wx', mode: 0o600 });

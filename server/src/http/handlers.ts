@@ -7,6 +7,7 @@ import { listBasisTexts, listSuspectLinks, mergeRequirements, saveSettings, sett
 import { listConditions, readDesign } from '../coverage/index.ts';
 import { cancelRun, readProgress } from '../exchange/index.ts';
 import { find, findByWords, chosenIds, findPlaces, listByQuery } from '../find/index.ts';
+import { listHandOffs, readHandOff } from '../handOffs/index.ts';
 import { openMoment } from '../moments/index.ts';
 import { follow, markInbox, readChoices, readFollowing, saveChoices } from '../inbox/index.ts';
 import { answer, beginThread, listOpenThreads, listRemarks, rewordRemark, settleThread, takeBackRemark, takeOffer, type Speaker } from '../remarks/index.ts';
@@ -113,6 +114,9 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   removeQuery: ({ params }, call) => removeQuery(call.work, askerOf(call), params.query),
   readListViews: (_, call) => readListViews(call.work, personOf(call).id),
   saveListView: ({ params, body }, call) => saveListView(call.work, personOf(call).id, params.kind, body),
+
+  listHandOffs: (_, call) => listHandOffs(call.work, membershipOf(call).projectId),
+  readHandOff: ({ params }, call) => readHandOff(call.work, membershipOf(call).projectId, params.handOff),
 
   listRemarks: ({ params }, call) => listRemarks(call.work, membershipOf(call).projectId, params.id),
   beginThread: ({ params, body }, call) => beginThread(call.work, speakerOf(call), params.id, body),

@@ -176,7 +176,7 @@ export function projectFromFolder(call: Admitted, { changed, ...project }: Query
 }
 
 /** Has a file written and sends it piece by piece; it goes away with the answer. */
-async function writtenFile(call: Admitted, write: (path: string) => Promise<{ readonly name: string; readonly type: string }>): Promise<FileAnswer> {
+export async function writtenFile(call: Admitted, write: (path: string) => Promise<{ readonly name: string; readonly type: string }>): Promise<FileAnswer> {
   const path = join(call.parts.spool, `export-${randomUUID()}`);
   const remove = (): void => void rm(path, { force: true });
   try {

@@ -1,1 +1,1 @@
-export { isMomentToBeMade, openMoment, sweepMoments } from './openMoment.ts';
+export { isMomentToBeMade, momentProject, openMoment, sweepMoments } from './openMoment.ts';

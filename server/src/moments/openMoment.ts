@@ -33,6 +33,14 @@ export async function openMoment(work: UnitOfWork, projectId: string, moment: Mo
   return { key, name: parent.name, role: 'reader', at: at.toISOString() };
 }
 
+/** The row of the project that a moment is read as; it is made when it is not there. @throws {DomainError} when there is no such moment. */
+export async function momentProject(work: UnitOfWork, projectId: string, moment: Moment): Promise<string> {
+  const { key } = await openMoment(work, projectId, moment);
+  const [made] = await selectRows(work, idRow, 'SELECT id FROM project WHERE key = $1', [key]);
+  if (made === undefined) throw new Error(`A moment that was opened is there: expected ${key}, got none`);
+  return made.id;
+}
+
 /** Whether opening it would take long, as it is not made yet. */
 export async function isMomentToBeMade(work: UnitOfWork, projectId: string, text: string): Promise<boolean> {
   return (await selectRows(work, idRow, `SELECT m.id FROM project p JOIN project m ON m.key = p.key || '@' || $2 WHERE p.id = $1`, [projectId, text])).length === 0;

@@ -1,5 +1,6 @@
-export { findAdditions, measureSuite, readShowing, readSuiteCells, type Measuring } from './measure.ts';
-export { basisOf, readReachOfSuite } from './reach.ts';
+export { findAdditions, findMembers, measureSuite, readShowing, readSuiteCells, type Measuring } from './measure.ts';
+export { knownMembers } from './memberFacts.ts';
+export { basisOf, readReachOfSuite, readSuite } from './reach.ts';
 export { rulesFind } from './rules.ts';
 export { SuiteLines } from './suiteLines.ts';
 export { readSuitesOf } from './suitesOf.ts';

@@ -23,7 +23,8 @@ export interface Measuring {
   readonly additions: (choice: Choice, missed: MissedItems) => Promise<Additions>;
 }
 
-interface Found extends KnownMembers {
+/** The members of a suite in its order, with what is known of them. */
+export interface Found extends KnownMembers {
   readonly members: readonly FoundMember[];
   readonly dependencies: readonly Dependency[];
 }
@@ -56,8 +57,8 @@ export async function findAdditions({ db, projectId, now, additions }: Measuring
   return additions(choiceOf(await inSnapshot(db, (work) => findMembers(work, projectId, entries, now))), missed);
 }
 
-/** `known`: what rules of other suites were found to find. */
-async function findMembers(work: UnitOfWork, projectId: string, entries: readonly SuiteEntry[], now: number, known = new Map<string, CoveringId[]>()): Promise<Found> {
+/** The members of entries as they stand now; `known`: what rules of other suites were found to find. */
+export async function findMembers(work: UnitOfWork, projectId: string, entries: readonly SuiteEntry[], now: number, known = new Map<string, CoveringId[]>()): Promise<Found> {
   const members = suiteMembers({ entries }, await rulesFind(work, projectId, entries, now, { only: null, known }));
   return { members, dependencies: await dependenciesOf(work, projectId, members), ...(await knownMembers(work, projectId, members)) };
 }

@@ -1,11 +1,8 @@
-import type { CaseContent } from '@caderno/core/cases';
+import { textsBefore, type CaseContent } from '@caderno/core/cases';
 import type { OpenedCase, OpenedPart } from '@caderno/core/shared';
 import { AttachedFiles } from '../attachments/index.ts';
 import { locale } from '../look/index.ts';
 import { ReadText } from './ReadLine.tsx';
-
-const PROCEDURE = [['Objective', 'objective'], ['Preconditions', 'preconditions']] as const;
-const CHARTER = [['Mission', 'objective'], ['Areas', 'areas'], ['Ideas', 'ideas'], ['Preconditions', 'preconditions']] as const;
 
 /** A text that is to be known before the first step, with values in place. */
 export interface ReadableText {
@@ -15,10 +12,7 @@ export interface ReadableText {
 
 /** What is to be known before the first step, in the instance that is bound. */
 export function readableTexts(content: CaseContent, opened: Pick<OpenedCase, 'scope' | 'steps'>): ReadableText[] {
-  return (content.kind === 'charter' ? CHARTER : PROCEDURE).flatMap(([word, field]) => {
-    const text = content[field].trim();
-    return text === '' ? [] : [{ word, lines: text.split('\n').map((line) => opened.scope.open(line)) }];
-  });
+  return textsBefore(content).map(({ word, text }) => ({ word, lines: text.split('\n').map((line) => opened.scope.open(line)) }));
 }
 
 export function Before({ content, texts }: { readonly content: CaseContent; readonly texts: readonly ReadableText[] }) {

@@ -1,0 +1,7 @@
+export { MOST_HANDED_OFF, configurationNames, handOffNumber, lineKey, personalShares, type HandOffLine, type HandOffNumber, type PersonalShare } from './handOff.ts';
+export { DIVIDINGS, divide, type Dividing } from './dividing.ts';
+export { DOUBTS, doubtsOfContent, leavesOut, type Doubt } from './doubts.ts';
+export { executedInstances, type ExecutedInstance, type ExecutedStep, type HandedOff } from './executed.ts';
+export { HAND_OFF_COLUMNS, handOffMarkdown, handOffRows, headLines, type HandOffHead } from './handOffFile.ts';
+export { HAND_OFF_FORMAT, handOffJson } from './handOffJson.ts';
+export { MOST_ON_A_PAGE, handOffPage, type PictureOf } from './handOffPage.ts';

@@ -1,0 +1,153 @@
+import { createWriteStream } from 'node:fs';
+import { writeFile } from 'node:fs/promises';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { parseScenarioId, type FeatureId } from '@caderno/core/artefacts';
+import { attachmentForm, type Attachment } from '@caderno/core/attachments';
+import { LONGEST_XLSX_CELL, writeCsv, writeSheets } from '@caderno/core/exchange';
+import { MOST_ON_A_PAGE, executedInstances, handOffJson, handOffMarkdown, handOffPage, handOffRows, type ExecutedInstance, type HandOffHead, type HandOffNumber, type PictureOf } from '@caderno/core/handOffs';
+import { ownerOf } from '@caderno/core/suites';
+import { handOffFileSchema, type HandOffFormat } from '@caderno/contract';
+import type { Sequelize } from 'sequelize';
+import { z } from 'zod';
+import { inSnapshot, selectRows, type UnitOfWork } from '../database/index.ts';
+import { DomainError } from '../domainError.ts';
+import type { Files } from '../files/index.ts';
+import { readSettings } from '../projects/index.ts';
+import { readContents } from './contents.ts';
+import { readStored } from './read.ts';
+
+/** A hand-off to be written; `moment`: the project that its baseline is read as. */
+export interface WriteHandOff {
+  readonly projectId: string;
+  readonly moment: string;
+  readonly number: HandOffNumber;
+  readonly format: Exclude<HandOffFormat, 'features'>;
+  /** Null: all of it. */
+  readonly person: string | null;
+  readonly path: string;
+}
+
+const TYPES: Record<WriteHandOff['format'], string> = {
+  xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+  csv: 'text/csv; charset=utf-8',
+  html: 'text/html; charset=utf-8',
+  md: 'text/markdown; charset=utf-8',
+  json: 'application/json',
+  schema: 'application/schema+json',
+};
+
+/** Rows of a workbook: it is held in memory as a whole. */
+const MOST_ROWS = 150_000;
+/** Bytes of pictures in one page; those beyond are named only. */
+const MOST_PICTURES = 20 * 1024 * 1024;
+
+const projectRow = z.object({ key: z.string(), name: z.string() });
+
+interface Executed {
+  readonly head: HandOffHead;
+  readonly instances: () => Generator<ExecutedInstance>;
+}
+
+/** Writes a hand-off to a path. The versions it is told from never change, so that it is the same whenever it is written. */
+export async function writeHandOff(db: Sequelize, files: Files, order: WriteHandOff): Promise<{ readonly name: string; readonly type: string }> {
+  const { head, instances } = await inSnapshot(db, (work) => readExecuted(work, order));
+  const part = order.person === null ? '' : `-${(order.person === '' ? 'nobody' : order.person).replaceAll(/[^\p{L}\p{N}]+/gu, '-').replaceAll(/^-|-$/g, '')}`;
+  const name = order.format === 'schema' ? 'hand-off.schema.json' : `${head.project.key}-H-${head.number}${part}.${order.format}`;
+  await writeTo(order, head, instances, files);
+  return { name, type: TYPES[order.format] };
+}
+
+async function writeTo({ format, path }: WriteHandOff, head: HandOffHead, instances: Executed['instances'], files: Files): Promise<void> {
+  switch (format) {
+    case 'schema':
+      return writeFile(path, JSON.stringify(z.toJSONSchema(handOffFileSchema, { io: 'input', unrepresentable: 'any' }), null, 2), NEW_FILE);
+    case 'json':
+      return stream(path, handOffJson(head, instances()));
+    case 'md':
+      return stream(path, handOffMarkdown(head, instances()));
+    case 'csv':
+      return stream(path, csvPieces(handOffRows(instances())));
+    case 'xlsx':
+      return writeFile(path, await workbook(instances()), NEW_FILE);
+    case 'html':
+      return stream(path, handOffPage(head, refusingLong(instances()), await picturesOf(files, refusingLong(instances()))));
+  }
+}
+
+const NEW_FILE = { flag: 'wx', mode: 0o600 } as const;
+
+function stream(path: string, pieces: Iterable<string>): Promise<void> {
+  return pipeline(Readable.from(pieces), createWriteStream(path, { flags: NEW_FILE.flag, mode: NEW_FILE.mode }));
+}
+
+const ROWS_A_PIECE = 1_000;
+
+/** Only the first piece begins as a file does. */
+function* csvPieces(rows: Iterable<string[]>): Generator<string> {
+  let some: string[][] = [];
+  let isFirst = true;
+  const piece = (): string => {
+    const text = writeCsv(some);
+    const own = isFirst ? text : text.replace(/^\uFEFF/, '');
+    isFirst = false;
+    some = [];
+    return own;
+  };
+  for (const row of rows) {
+    some.push(row);
+    if (some.length === ROWS_A_PIECE) yield piece();
+  }
+  if (some.length > 0) yield piece();
+}
+
+async function workbook(instances: Iterable<ExecutedInstance>): Promise<Uint8Array> {
+  const rows: string[][] = [];
+  for (const instance of instances) {
+    const [names = [], ...own] = handOffRows([instance]);
+    if (own.some((row) => row.some((cell) => cell.length >= LONGEST_XLSX_CELL))) throw new DomainError({ code: 'export_cell_too_long', id: ownerOf(instance.of), limit: LONGEST_XLSX_CELL });
+    rows.push(...(rows.length === 0 ? [names, ...own] : own));
+    if (rows.length > MOST_ROWS) throw new DomainError({ code: 'hand_off_too_long', of: 'rows', limit: MOST_ROWS });
+  }
+  return writeSheets([{ name: 'To execute', rows }]);
+}
+
+function* refusingLong(instances: Iterable<ExecutedInstance>): Generator<ExecutedInstance> {
+  let steps = 0;
+  for (const instance of instances) {
+    steps += instance.steps.length;
+    if (steps > MOST_ON_A_PAGE) throw new DomainError({ code: 'hand_off_too_long', of: 'steps', limit: MOST_ON_A_PAGE });
+    yield instance;
+  }
+}
+
+/** The pictures of the instances, read before the page is written. */
+async function picturesOf(files: Files, instances: Iterable<ExecutedInstance>): Promise<PictureOf> {
+  const pictures = new Map<Attachment['id'], string>();
+  const all = new Map<Attachment['id'], Attachment>();
+  for (const { files: own, steps } of instances) for (const file of [...own, ...steps.flatMap((step) => step.files)]) if (attachmentForm(file.type) === 'picture') all.set(file.id, file);
+  let left = MOST_PICTURES;
+  for (const { id, type } of all.values()) {
+    const bytes = await files.readWhole(id);
+    if (bytes.length > left) continue;
+    left -= bytes.length;
+    pictures.set(id, `data:${type ?? 'image/png'};base64,${Buffer.from(bytes).toString('base64')}`);
+  }
+  return (file) => pictures.get(file.id) ?? null;
+}
+
+async function readExecuted(work: UnitOfWork, { projectId, moment, number, person }: WriteHandOff): Promise<Executed> {
+  const { lines, configurations, of: _, ...head } = await readStored(work, projectId, number);
+  const [project] = await selectRows(work, projectRow, 'SELECT key, name FROM project WHERE id = $1', [projectId]);
+  if (project === undefined) throw new Error('A hand-off belongs to a project: expected one, got none');
+  const own = person === null ? lines : lines.filter((line) => line.person === person);
+  const { contents, library } = await readContents(work, moment, own);
+  const { constants } = (await readSettings(work, moment)).settings;
+  return { head: { ...head, project, baseline: `B-${head.baseline}`, person }, instances: () => executedInstances(own, { contents, library, constants, configurations }) };
+}
+
+/** The features whose scenarios are handed off. */
+export async function featuresOf(work: UnitOfWork, projectId: string, number: HandOffNumber, person: string | null): Promise<FeatureId[]> {
+  const { lines } = await readStored(work, projectId, number);
+  return [...new Set(lines.filter((line) => person === null || line.person === person).flatMap((line) => parseScenarioId(line.of)?.feature ?? []))];
+}

@@ -1,0 +1,142 @@
+import { beforeEach, expect, test } from '@jest/globals';
+import { randomUUID } from 'node:crypto';
+import type { CoveringId } from '@caderno/core/artefacts';
+import { baselineNumber } from '@caderno/core/baselines';
+import { newCover, newRow, parameterId, plainStep, rowId, stepId } from '@caderno/core/cases';
+import { GUESS_ALL, readFile } from '@caderno/core/exchange';
+import { HAND_OFF_COLUMNS, handOffNumber, type ExecutedInstance } from '@caderno/core/handOffs';
+import { EMPTY_FEATURE, withText } from '@caderno/core/scenarios';
+import { EMPTY_SHARED } from '@caderno/core/shared';
+import { EMPTY_SUITE, entryId } from '@caderno/core/suites';
+import { API_ROOT, DEFAULT_SETTINGS, handOffFileSchema, type NewHandOff } from '@caderno/contract';
+import { strFromU8, unzipSync } from 'fflate';
+import { condition, eachInProject, requirement, save, testCase, type Caller } from './harness.ts';
+
+const the = eachInProject('hand-offs');
+let analyst: Caller;
+
+const member = (of: CoveringId, pinned: number | null = null) => ({ kind: 'member' as const, id: entryId(`m-${of.replace('/', '.')}`), of, pinned });
+const SUITE: NewHandOff['of'] = { suite: 'U-1' };
+const wanted = (part: Partial<NewHandOff> = {}): NewHandOff => ({ of: SUITE, configurations: [], name: 'Round 6', note: '', due: null, leftOut: [], people: ['Rui M.', 'Somebody outside'], dividing: 'evenly', chosen: [], ...part });
+const preview = async (of: NewHandOff['of'] = SUITE, configurations: string[] = []) => (await analyst('previewHandOff', { body: { of, configurations } })).data;
+const make = (part: Partial<NewHandOff> = {}, headers: Record<string, string> = {}) => analyst('makeHandOff', { body: wanted(part) }, headers);
+const read = async (n: number) => (await analyst('readHandOff', { params: { handOff: handOffNumber(n) } as never })).data;
+
+async function bytesOf(query: string, n = 1): Promise<Uint8Array> {
+  const response = await the.server.fetch(`${API_ROOT}/projects/${the.key}/hand-offs/${n}/file?${query}`, { headers: { cookie: `caderno_session=${the.sessions.reader}` } });
+  if (response.status !== 200) throw new Error(`${response.status} ${await response.text()}`);
+  return new Uint8Array(await response.arrayBuffer());
+}
+const instancesOf = async (query = 'format=json', n = 1): Promise<readonly ExecutedInstance[]> => handOffFileSchema.parse(JSON.parse(strFromU8(await bytesOf(query, n)))).instances;
+
+const reading = { id: parameterId('p'), name: 'reading', type: 'text' as const, default: '', description: '' };
+const ENTER = testCase({
+  title: 'Enter <reading>', module: 'Meters', estimate: 10, parameters: [reading], covers: [{ ...newCover('K-1', 1), expects: [stepId('a')] }],
+  rows: [{ ...newRow(rowId('x'), 'lowest'), cells: { p: '0' } }, { ...newRow(rowId('y'), 'highest'), cells: { p: '=99' } }],
+  steps: [plainStep(stepId('a'), 'type <reading> at <page>', 'it is taken'), { kind: 'shared', id: stepId('u'), shared: 'S-1', pinned: null, arguments: [] }],
+});
+
+beforeEach(async () => {
+  ({ analyst } = the);
+  await the.lead('saveSettings', { body: { ...DEFAULT_SETTINGS, configurations: [{ id: 'web', name: 'On the web', factors: [{ name: 'browser', value: 'Firefox' }] }, ...['In the street', 'office', 'tablet'].map((name) => ({ id: name.split(' ').at(-1) ?? '', name, factors: [] }))], constants: [{ id: 'c', name: 'page', value: 'the page', secret: false, description: '', others: { web: 'the web page' } }] } }, { 'if-match': '"1"' });
+  await analyst('createArtefact', { body: requirement({ title: 'Readings' }) });
+  await analyst('createArtefact', { body: condition(['R-1'], { title: 'A reading' }) });
+  await analyst('createArtefact', { body: { kind: 'shared', content: { ...EMPTY_SHARED, title: 'Sign out', steps: [plainStep(stepId('o'), 'sign out')] } } });
+  await analyst('createArtefact', { body: ENTER });
+  await analyst('createArtefact', { body: testCase({ title: 'Elsewhere' }) });
+  await analyst('createArtefact', { body: testCase({ title: 'Automated', execution: 'automated', steps: [plainStep(stepId('a'), 'run it', 'it is green')], dependsOn: [{ id: 'C-2' }] }) });
+  const text = 'Feature: Bill\n\n  Scenario: one\n    Given a meter\n    Then a bill\n';
+  await analyst('createArtefact', { body: { kind: 'feature', content: withText({ ...EMPTY_FEATURE, path: 'bill.feature', module: 'Bills' }, text, randomUUID) } });
+  await analyst('createArtefact', { body: { kind: 'suite', content: { ...EMPTY_SUITE, title: 'Smoke', entries: [member('C-1'), member('C-3'), member('F-1/1')] } } });
+});
+
+test('what is doubtful is told before: what is not agreed, depends on what stays behind, has changed below, or takes nobody knows how long', async () => {
+  await analyst('setState', { params: { id: 'C-1' } as never, body: { state: 'agreed' } });
+  await save(analyst, 'K-1', 1, condition(['R-1'], { title: 'Another reading' }), '', undefined, the.key);
+  const told = await preview();
+  expect(told.members.map(({ of, instances, minutes, module, doubts }) => [of, instances, minutes, module, doubts])).toEqual([
+    ['C-1', 2, 10, 'Meters', [{ kind: 'suspect', ids: ['K-1'] }]],
+    ['C-3', 1, null, '', [{ kind: 'notAgreed', state: 'draft' }, { kind: 'outside', ids: ['C-2'] }]],
+    ['F-1/1', 1, null, 'Bills', [{ kind: 'notAgreed', state: 'draft' }]],
+  ]);
+  await analyst('setState', { params: { id: 'C-3' } as never, body: { state: 'withdrawn' } });
+  expect(await preview()).toMatchObject({ members: [{ of: 'C-1' }, { of: 'F-1/1' }], absent: ['C-3'] });
+  // Without the constant there is nothing to stand for <page>.
+  await the.lead('saveSettings', { body: DEFAULT_SETTINGS }, { 'if-match': '"2"' });
+  expect((await preview()).members[0]?.doubts).toContainEqual({ kind: 'unbound', names: ['page'] });
+});
+
+test('it is given out, written in every form with its values, and later edits touch nothing of it', async () => {
+  const made = (await make({ configurations: ['web', 'street'], due: '2031-01-31', chosen: [{ of: 'F-1/1', configuration: 'street', person: 'Inês V.' }] })).data;
+  expect(made).toMatchObject({ number: 1, of: 'U-1', baseline: 1, due: '2031-01-31', instances: 8, minutes: 40, people: ['Rui M.', 'Somebody outside', 'Inês V.'] });
+  const handOff = await read(1);
+  expect(handOff.lines.map(({ of, configuration, person, instances }) => [of, configuration, person, instances])).toEqual([
+    ['C-1', 'web', 'Rui M.', 2], ['C-1', 'street', 'Somebody outside', 2], ['C-3', 'web', '', 1], ['C-3', 'street', '', 1], ['F-1/1', 'web', '', 1], ['F-1/1', 'street', 'Inês V.', 1],
+  ]);
+  const before = await instancesOf();
+  expect(before.map((i) => i.key)).toEqual(['C-1·lowest@On the web', 'C-1·highest@On the web', 'C-1·lowest@In the street', 'C-1·highest@In the street', 'C-3@On the web', 'C-3@In the street', 'F-1/1@On the web', 'F-1/1@In the street']);
+  expect(before[1]).toMatchObject({ title: 'Enter =99', person: 'Rui M.', minutes: 10, steps: [{ action: 'type =99 at the web page', expected: 'it is taken' }, { through: 'S-1 Sign out', action: 'sign out' }] });
+  expect(before[2]?.steps[0]?.action).toBe('type 0 at the page');
+  expect(before[6]).toMatchObject({ module: 'Bills', steps: [{ action: 'Given a meter' }, { action: '', expected: 'Then a bill' }] });
+
+  await save(analyst, 'C-1', 1, testCase({ title: 'Enter nothing' }), '', undefined, the.key);
+  await save(analyst, 'S-1', 1, { kind: 'shared', content: { ...EMPTY_SHARED, title: 'Sign out', steps: [plainStep(stepId('o'), 'leave')] } }, '', undefined, the.key);
+  await analyst('setState', { params: { id: 'C-3' } as never, body: { state: 'withdrawn' } });
+  await the.lead('saveSettings', { body: DEFAULT_SETTINGS }, { 'if-match': '"2"' });
+  expect(await instancesOf()).toEqual(before);
+  expect((await read(1)).now).toEqual([{ of: 'C-1', version: 2 }, { of: 'C-3', version: 0 }]);
+
+  const mine = await instancesOf(`format=json&person=${encodeURIComponent('Rui M.')}`);
+  expect(mine).toEqual(before.filter((i) => i.person === 'Rui M.'));
+  const steps = before.flatMap((i) => i.steps.map((step) => [i.key, step.number]));
+  for (const [format, name] of [['csv', 'x.csv'], ['xlsx', 'x.xlsx']] as const) {
+    const document = await readFile(name, await bytesOf(`format=${format}`), GUESS_ALL);
+    expect(document.columns).toEqual([...HAND_OFF_COLUMNS]);
+    const at = (column: (typeof HAND_OFF_COLUMNS)[number]) => HAND_OFF_COLUMNS.indexOf(column);
+    expect(document.records.map((r) => [r.cells[at('instance')], Number(r.cells[at('step')])])).toEqual(steps);
+    expect([document.records[2]?.cells[at('action')], document.records[2]?.cells[at('title')]]).toEqual(['type =99 at the web page', 'Enter =99']);
+  }
+  const page = strFromU8(await bytesOf('format=html'));
+  expect([page.match(/<article/g)?.length, page.includes('type =99 at the web page'), page.match(/https?:/g)]).toEqual([8, true, null]);
+  expect(strFromU8(await bytesOf('format=md')).match(/^## /gm)).toHaveLength(8);
+  expect(strFromU8(unzipSync(await bytesOf('format=features'))['bill.feature'] ?? new Uint8Array())).toContain('Scenario: one');
+  expect(JSON.parse(strFromU8(await bytesOf('format=schema')))).toMatchObject({ type: 'object', properties: { format: { const: 'caderno-hand-off' } } });
+});
+
+test('a member that stays with an earlier version is handed off with what that used', async () => {
+  await save(analyst, 'C-1', 1, testCase({ title: 'Enter nothing', steps: [plainStep(stepId('a'), 'nothing')] }), '', undefined, the.key);
+  await save(analyst, 'U-1', 1, { kind: 'suite', content: { ...EMPTY_SUITE, title: 'Smoke', entries: [member('C-1', 1)] } }, '', undefined, the.key);
+  await make();
+  expect((await instancesOf()).map((i) => [i.version, i.title, i.steps.map((s) => s.action)])).toEqual([[1, 'Enter 0', ['type 0 at the page', 'sign out']], [1, 'Enter =99', ['type =99 at the page', 'sign out']]]);
+});
+
+test('from a baseline its own versions are handed off: all of it, or the members of the suite it is of', async () => {
+  await analyst('takeBaseline', { body: { name: 'All', note: '', of: { everything: true } } });
+  await analyst('takeBaseline', { body: { name: 'Smoke', note: '', of: SUITE } });
+  await save(analyst, 'C-1', 1, testCase({ title: 'Enter nothing' }), '', undefined, the.key);
+  const [all, ofSuite] = [{ baseline: baselineNumber(1) }, { baseline: baselineNumber(2) }] as const;
+  expect((await preview(all)).members.map((m) => `${m.of} v${m.version}`)).toEqual(['C-1 v1', 'C-2 v1', 'C-3 v1', 'F-1/1 v1']);
+  expect((await make({ of: all, leftOut: ['C-3', 'F-1/1'] })).data).toMatchObject({ of: 'B-1', baseline: 1, instances: 3 });
+  expect((await instancesOf()).map((i) => i.key)).toEqual(['C-1·lowest', 'C-1·highest', 'C-2']);
+  expect((await preview(ofSuite)).members.map((m) => m.of)).toEqual(['C-1', 'C-3', 'F-1/1']);
+  expect((await analyst('listBaselines')).data).toHaveLength(2);
+});
+
+test('the same command makes one; nothing, too much, and what is not there are refused, and no baseline is taken for it', async () => {
+  const command = { 'Command-Id': randomUUID() };
+  expect([(await make({}, command)).data, (await make({}, command)).data].map((h) => h.number)).toEqual([1, 1]);
+  expect((await analyst('listHandOffs')).data).toHaveLength(1);
+  expect((await make({ leftOut: ['C-1', 'C-3', 'F-1/1'] })).refusal).toMatchObject({ code: 'hand_off_of_nothing' });
+  expect((await make({ configurations: ['gone'] })).refusal).toMatchObject({ code: 'configuration_unknown' });
+  expect((await analyst('readHandOff', { params: { handOff: handOffNumber(9) } as never })).refusal).toMatchObject({ code: 'hand_off_unknown' });
+  expect((await the.reader('makeHandOff', { body: wanted() })).status).toBe(403);
+  const many = testCase({ title: 'Many', rows: Array.from({ length: 26_000 }, (_, i) => newRow(rowId(`r${i}`), '')), steps: [plainStep(stepId('a'), 'once', 'more')] });
+  await analyst('createArtefact', { body: many });
+  await save(analyst, 'U-1', 1, { kind: 'suite', content: { ...EMPTY_SUITE, title: 'Smoke', entries: [member('C-4')] } }, '', undefined, the.key);
+  expect((await make({ configurations: ['web', 'street', 'office', 'tablet'] })).refusal).toMatchObject({ code: 'hand_off_too_large', instances: 104_000, limit: 100_000 });
+  expect((await analyst('listBaselines')).data).toHaveLength(1);
+  expect((await make()).data).toMatchObject({ number: 2, instances: 26_000 });
+  const page = await the.server.fetch(`${API_ROOT}/projects/${the.key}/hand-offs/2/file?format=html`, { headers: { cookie: `caderno_session=${the.sessions.reader}` } });
+  expect([page.status, await page.json()]).toMatchObject([422, { code: 'hand_off_too_long', of: 'steps' }]);
+  expect(strFromU8(await bytesOf('format=csv', 2)).split('\r\n')).toHaveLength(26_002);
+});
