@@ -35,6 +35,8 @@ const ReadSelection = lazy(() => import('./reading/index.ts').then((m) => ({ def
 const ReuseGraphPage = lazy(() => import('./reuseMap/index.ts').then((m) => ({ default: m.ReuseGraphPage })));
 const AlikePage = lazy(() => import('./shared/index.ts').then((m) => ({ default: m.AlikePage })));
 const CoverageChapter = lazy(() => import('./coverage/index.ts').then((m) => ({ default: m.CoverageChapter })));
+const HandOffsChapter = lazy(() => import('./handOffs/index.ts').then((m) => ({ default: m.HandOffsChapter })));
+const NewHandOffPage = lazy(() => import('./handOffs/index.ts').then((m) => ({ default: m.NewHandOffPage })));
 const MatrixPage = lazy(() => import('./matrix/index.ts').then((m) => ({ default: m.MatrixPage })));
 const VersionsPage = lazy(() => import('./journal/index.ts').then((m) => ({ default: m.VersionsPage })));
 const QuestionsChapter = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.QuestionsChapter })));
@@ -110,6 +112,8 @@ const router = createBrowserRouter([
       { path: 'baselines', element: chapter(<BaselinesChapter />) },
       { path: 'baselines/:baseline', element: chapter(<BaselinesChapter />) },
       { path: 'suites/:suite?', element: chapter(<SuitesChapter />) },
+      { path: 'hand-offs/new', element: chapter(<NewHandOffPage />) },
+      { path: 'hand-offs/:handOff?', element: chapter(<HandOffsChapter />) },
       { path: 'reviews', element: chapter(<ReviewsPage />) },
       { path: 'reviews/:review', element: chapter(<ReviewPage />) },
       { path: 'suspect', element: chapter(<SuspectPage />) },

@@ -37,7 +37,7 @@ export async function call<N extends Operation>(name: N, input: CallInput<N> = {
 }
 
 /** Calls an operation that answers a file, and has the browser save it. */
-export async function download(name: 'exportBasis' | 'exportComparison' | 'exportQuestions' | 'exportCases' | 'exportDesign' | 'exportFeatures' | 'exportFolder', input: CallInput<typeof name>): Promise<void> {
+export async function download(name: 'exportBasis' | 'exportComparison' | 'exportQuestions' | 'exportCases' | 'exportDesign' | 'exportFeatures' | 'exportFolder' | 'exportHandOff', input: CallInput<typeof name>): Promise<void> {
   const response = await send(api[name], input, {});
   if (!response.ok) throw await failureOf(response);
   const link = document.createElement('a');

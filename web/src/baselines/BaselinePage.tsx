@@ -18,7 +18,7 @@ interface Props {
 export function BaselinePage({ baseline, others }: Props) {
   const { number, name, note, by, at, part, counts, agreed } = baseline;
   usePageName(`B-${number} ${name}`);
-  const { project } = useFrame();
+  const { project, canEdit } = useFrame();
   const [search, setSearch] = useSearchParams();
   const asked = baselineNumberSchema.safeParse(search.get('to'));
   const to = asked.success ? (others.find((b) => b.number === asked.data) ?? null) : null;
@@ -34,6 +34,11 @@ export function BaselinePage({ baseline, others }: Props) {
           Open the project as it was
         </Link>
         <SaveAsFiles number={number} />
+        {canEdit && (
+          <Link className="inline-block min-h-6 underline decoration-rule2 underline-offset-2" to={address.newHandOff(project, { baseline: number })}>
+            Hand it off
+          </Link>
+        )}
       </p>
       <Section title="What it holds">
         <ul className="mt-1 flex flex-wrap gap-x-6 text-sm">

@@ -115,6 +115,7 @@ function useFrameCommands(project: string, setOpen: (open: 'find' | 'keys') => v
       { id: 'go-journal', title: 'Go to the journal', keys: 'g j', keyLabel: 'g j', run: () => void navigate(address.journal(project)) },
       { id: 'go-questions', title: 'Go to the questions', keys: 'g q', keyLabel: 'g q', run: () => void navigate(address.questions(project)) },
       { id: 'go-matrix', title: 'Go to the matrix', run: () => void navigate(address.matrix(project)) },
+      { id: 'go-hand-offs', title: 'Go to the hand-offs', run: () => void navigate(address.handOffs(project)) },
       { id: 'go-list', title: 'Go to all cases as a table', keys: 'g l', keyLabel: 'g l', run: () => void navigate(address.list(project, 'case')) },
       { id: 'go-replace', title: 'Search and replace in texts', run: () => void navigate(address.replacing(project)) },
       { id: 'go-remarks', title: 'Go to the open remarks', keys: 'g m', keyLabel: 'g m', run: () => void navigate(address.remarks(project)) },

@@ -1,5 +1,6 @@
 import { kindOfId, parseScenarioId, type CoveringId, type ArtefactId, type ArtefactKind, type CaseId, type ConditionId, type DataSetId, type FeatureId, type IdOfKind, type QuestionId, type RequirementId, type SharedId, type SuiteId } from '@caderno/core/artefacts';
 import type { BaselineNumber } from '@caderno/core/baselines';
+import type { HandOffNumber } from '@caderno/core/handOffs';
 import type { ReviewNumber } from '@caderno/core/reviews';
 
 /** Where things are. Every artefact has an address of its own; nothing else in the application spells one out. */
@@ -40,6 +41,10 @@ export const address = {
   remarks: (project: string) => `/${project}/remarks`,
   /** With `?to=2`: against another one. */
   baselines: (project: string, baseline?: BaselineNumber) => `/${project}/baselines${baseline === undefined ? '' : `/${baseline}`}`,
+  handOffs: (project: string, handOff?: HandOffNumber) => `/${project}/hand-offs${handOff === undefined ? '' : `/${handOff}`}`,
+  /** Of a suite or a baseline; of nothing: that is chosen there. */
+  newHandOff: (project: string, of?: { readonly suite: SuiteId } | { readonly baseline: BaselineNumber }) =>
+    `/${project}/hand-offs/new${of === undefined ? '' : 'suite' in of ? `?suite=${of.suite}` : `?baseline=${of.baseline}`}`,
   /** With `?of=C-3`. */
   review: (project: string, review: ReviewNumber) => `/${project}/reviews/${review}`,
   reviews: (project: string) => `/${project}/reviews`,

@@ -30,6 +30,12 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'Squares are the items a member shows, pale where others of the suite show all of them; the margin says what the suite shows, what it misses, and what would show it, and puts it in the order in which most risk is shown soonest.',
     'Alt and the arrows move a line, left and right set a part in and out, Delete takes a line out; members follow the latest, what is agreed, or stay with a version.',
   ],
+  'hand-offs': [
+    'A hand-off gives a suite or a baseline to those who execute: exact versions, with values in place.',
+    'Before it is made, what is doubtful stands at each case: no value, not agreed, unclear; leave it out, mend it, or hand it off as it is.',
+    'The work is given out so that all have about as much, by modules, or to the owners; whoever is chosen at a line keeps it.',
+    'Each part is saved as a workbook to fill in, a page to tick without a network, or for a tool; later edits touch nothing of it.',
+  ],
   mails: [
     'Here stand the mails you sent from this project, the latest first.',
     'What waits is tried again by itself, for three days; the mail server’s own words say why.',

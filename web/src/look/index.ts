@@ -8,6 +8,7 @@ export { Dialog } from './Dialog.tsx';
 export { Empty } from './Empty.tsx';
 export { IconButton } from './IconButton.tsx';
 export { FileButton } from './FileButton.tsx';
+export { MenuChoices } from './MenuChoices.tsx';
 export { PickAction } from './PickAction.tsx';
 export { ReasonForm } from './ReasonForm.tsx';
 export { saveFile } from './saveFile.ts';

@@ -37,6 +37,7 @@ export function SuiteIndex({ listing, current, onNew }: Props) {
   return (
     <ListPage kind="suite" listing={listing} current={current} heading={heading} look={look} onNew={onNew}>
       {lines !== undefined && <Loose lines={lines} />}
+      <HandOffs />
     </ListPage>
   );
 }
@@ -52,6 +53,19 @@ function Share({ line }: { readonly line: SuiteLine | undefined }) {
         <span className="bg-pine" style={{ width: `${percent}%` }} />
       </span>
     </span>
+  );
+}
+
+/** Leads to what was given to those who execute. */
+function HandOffs() {
+  const { project } = useFrame();
+  return (
+    <p className="shrink-0 border-t border-rule px-5 py-2 text-xs print:hidden">
+      <Link className="inline-block min-h-6 leading-6 underline decoration-rule2" to={address.handOffs(project)}>
+        Hand-offs
+      </Link>{' '}
+      <span className="text-ink2">what was given to those who execute</span>
+    </p>
   );
 }
 

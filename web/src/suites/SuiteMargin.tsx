@@ -29,6 +29,7 @@ interface Props {
 
 /** What a suite shows and misses, and what of it wants a look. */
 export function SuiteMargin({ id, artefact, content, figures, canEdit, update, onAdd, onRemove, edit }: Props) {
+  const { project } = useFrame();
   const [missed, setMissed] = useState<MissedItems | null>(null);
   const [smaller, setSmaller] = useState(false);
   const [ordering, setOrdering] = useState(false);
@@ -44,6 +45,14 @@ export function SuiteMargin({ id, artefact, content, figures, canEdit, update, o
             <MarginNote title="Order and time">
               <p>How soon it shows what it shows, and what of it fits in an hour.</p>
               <TextButton onClick={() => setOrdering(true)}>order and time</TextButton>
+            </MarginNote>
+          )}
+          {canEdit && (
+            <MarginNote title="Hand-off">
+              <p>Give it to those who execute it, each with their part.</p>
+              <Link className="inline-block min-h-6 underline decoration-rule2 underline-offset-2" to={address.newHandOff(project, { suite: id })}>
+                Hand it off
+              </Link>
             </MarginNote>
           )}
           <Broken figures={figures} onAdd={canEdit ? onAdd : null} />

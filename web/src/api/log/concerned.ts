@@ -22,6 +22,8 @@ const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' 
   following: 'never',
   // What is frozen never changes; against now it is asked anew by whoever looks at it.
   baselines: 'never',
+  handOffs: 'never',
+  handOff: 'everyChange',
   moments: 'never',
   readLinks: 'never',
   frozenChanges: 'everyChange',
@@ -40,6 +42,7 @@ const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' 
   // Rules find by anything that heads and coverage say.
   'list/suite': 'everyChange',
   'list/suites': 'everyChange',
+  'list/handOff': 'everyChange',
   // What rules find of a case hangs on that case; what it takes part in, on any suite.
   'list/suitesOf': { idsOr: 'suite' },
   'list/graph': ['case', 'shared', 'dataSet'],

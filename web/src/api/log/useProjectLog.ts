@@ -161,7 +161,8 @@ function takeNews(client: QueryClient, project: string, log: ProjectLog, { event
       for (const what of [PROJECT_EVENTS.reviewed.parse(value).review, 'all']) void client.invalidateQueries({ queryKey: [project, 'reviews', what] });
       return;
     case 'frozen':
-      return void client.invalidateQueries({ queryKey: [project, 'baselines', 'all'] });
+      for (const what of ['baselines', 'handOffs']) void client.invalidateQueries({ queryKey: [project, what, 'all'] });
+      return;
     case 'delivered': {
       const person = client.getQueryData<Session>(['session'])?.person?.id;
       if (person !== undefined && PROJECT_EVENTS.delivered.parse(value).people.includes(person)) void client.invalidateQueries({ queryKey: [project, 'inbox'] });

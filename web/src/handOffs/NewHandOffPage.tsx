@@ -1,0 +1,138 @@
+import { MOST_HANDED_OFF } from '@caderno/core/handOffs';
+import { baselineNumberSchema, suiteIdSchema, type HandOffPreview, type HandedOffPart } from '@caderno/contract';
+import { useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { toast } from 'sonner';
+import { call, tellFailure, useBaselines, useSummaries } from '../api/index.ts';
+import { Loading } from '../artefacts/index.ts';
+import { Spread, address, useFrame, usePageName } from '../frame/index.ts';
+import { Empty } from '../look/index.ts';
+import { HandOffForm } from './HandOffForm.tsx';
+import { MembersTable } from './MembersTable.tsx';
+import { chosenLines, draftLines, handedMembers, useHandOffDraft } from './handOffDraft.ts';
+import { useHandOffPreview } from './handOffQueries.ts';
+
+/** Hands a suite or a baseline off: what, to whom, until when at the left; each case with what is doubtful about it at the right. */
+export function NewHandOffPage() {
+  const { canEdit } = useFrame();
+  const [search] = useSearchParams();
+  usePageName('New');
+  const suite = suiteIdSchema.safeParse(search.get('suite'));
+  const baseline = baselineNumberSchema.safeParse(search.get('baseline') ?? undefined);
+  if (!canEdit) return <Empty title="You can read here">Who may write in this project can hand something off.</Empty>;
+  if (suite.success) return <HandingOff key={suite.data} of={{ suite: suite.data }} />;
+  if (baseline.success) return <HandingOff key={baseline.data} of={{ baseline: baseline.data }} />;
+  return <ChoosePart />;
+}
+
+/** What can be handed off. */
+function ChoosePart() {
+  const { project } = useFrame();
+  const suites = (useSummaries(project, 'suite').data ?? []).filter((s) => s.state !== 'withdrawn');
+  const baselines = useBaselines(project).data ?? [];
+  const line = 'block border-b border-rule px-2 py-1.5 hover:bg-page2';
+  if (suites.length + baselines.length === 0) return <Empty title="There is nothing to hand off yet">Make a suite of cases and scenarios, or take a baseline: either can be handed off.</Empty>;
+  return (
+    <div className="h-full overflow-y-auto px-8 py-6">
+      <div className="mx-auto max-w-2xl">
+        <h1 className="font-serif text-2xl font-semibold">What is handed off?</h1>
+        {suites.length > 0 && <h2 className="mt-4 font-serif text-lg font-semibold">A suite, as it stands now</h2>}
+        <ul>
+          {suites.map((s) => (
+            <li key={s.id}>
+              <Link className={line} to={address.newHandOff(project, { suite: s.id })}>
+                <span className="mr-3 font-mono text-xs text-ink2">{s.id}</span>
+                {s.title}
+              </Link>
+            </li>
+          ))}
+        </ul>
+        {baselines.length > 0 && <h2 className="mt-4 font-serif text-lg font-semibold">A baseline, as it was taken</h2>}
+        <ul>
+          {baselines.map((b) => (
+            <li key={b.number}>
+              <Link className={line} to={address.newHandOff(project, { baseline: b.number })}>
+                <span className="mr-3 font-mono text-xs text-ink2">B-{b.number}</span>
+                {b.name}
+              </Link>
+            </li>
+          ))}
+        </ul>
+      </div>
+    </div>
+  );
+}
+
+/** What a suite or baseline is called, and where it is. */
+function usePart(of: HandedOffPart): { readonly id: string; readonly title: string } {
+  const { project } = useFrame();
+  const suites = useSummaries(project, 'suite').data;
+  const baselines = useBaselines(project).data;
+  if ('suite' in of) return { id: of.suite, title: suites?.find((s) => s.id === of.suite)?.title ?? '' };
+  return { id: `B-${of.baseline}`, title: baselines?.find((b) => b.number === of.baseline)?.name ?? '' };
+}
+
+function HandingOff({ of }: { readonly of: HandedOffPart }) {
+  const { project } = useFrame();
+  const { id, title } = usePart(of);
+  const kept = useHandOffDraft(`${project} ${id}`);
+  const preview = useHandOffPreview(of, kept.draft.configurations);
+  if (preview.data === undefined) return <Loading error={preview.error} />;
+  return <Opened of={of} id={id} title={title} kept={kept} preview={preview.data} isOld={preview.isPlaceholderData} />;
+}
+
+interface OpenedProps {
+  readonly of: HandedOffPart;
+  readonly id: string;
+  readonly title: string;
+  readonly kept: ReturnType<typeof useHandOffDraft>;
+  readonly preview: HandOffPreview;
+  /** It is of other configurations; what is chosen now is being told. */
+  readonly isOld: boolean;
+}
+
+function Opened({ of, id, title, kept: { draft, put, forget }, preview, isOld }: OpenedProps) {
+  const { project } = useFrame();
+  const navigate = useNavigate();
+  const [busy, setBusy] = useState(false);
+  // Sent again after an answer that never came, it is the same command.
+  const [commandId] = useState(() => crypto.randomUUID());
+  const members = handedMembers(preview, draft);
+  const lines = draftLines(members, draft);
+  const instances = lines.reduce((sum, line) => sum + line.instances, 0);
+  const name = draft.name.trim() === '' ? title : draft.name.trim();
+  const handOff = async (): Promise<void> => {
+    setBusy(true);
+    try {
+      const body = { of, name, note: draft.note.trim(), due: draft.due === '' ? null : draft.due, configurations: [...draft.configurations], leftOut: preview.members.flatMap((m) => (draft.leftOut.includes(m.of) ? [m.of] : [])), people: [...draft.people], dividing: draft.dividing, chosen: chosenLines(lines, draft) };
+      const made = await call('makeHandOff', { params: { project }, body }, { commandId });
+      forget();
+      toast.success(`H-${made.number} was handed off. Its files are here.`);
+      await navigate(address.handOffs(project, made.number));
+    } catch (error) {
+      tellFailure(error);
+      setBusy(false);
+    }
+  };
+  return (
+    <Spread
+      chapter="new-hand-off"
+      leftShare={36}
+      leftLabel="What and to whom"
+      rightLabel="Cases and scenarios"
+      left={
+        <HandOffForm
+          id={id}
+          to={'suite' in of ? address.artefact(project, of.suite) : address.baselines(project, of.baseline)}
+          title={title}
+          draft={draft}
+          put={put}
+          lines={lines}
+          canTake={!busy && !isOld && lines.length > 0 && instances <= MOST_HANDED_OFF && name !== ''}
+          onTake={() => void handOff()}
+        />
+      }
+      right={<MembersTable preview={preview} draft={draft} put={put} lines={lines} />}
+    />
+  );
+}

@@ -1,0 +1,2 @@
+export { HandOffsChapter } from './HandOffsChapter.tsx';
+export { NewHandOffPage } from './NewHandOffPage.tsx';
