@@ -76,7 +76,7 @@ export const handOffSchema = handOffHeadSchema.extend({ configurations: handOffC
 export type HandOff = z.infer<typeof handOffSchema>;
 
 /** What a hand-off is written as; `schema`: of the JSON, `features`: the features of its scenarios as Gherkin. */
-export const HAND_OFF_FORMATS = ['xlsx', 'csv', 'html', 'md', 'json', 'schema', 'features'] as const;
+export const HAND_OFF_FORMATS = ['xlsx', 'html', 'csv', 'md', 'json', 'schema', 'features'] as const;
 /** See {@link HAND_OFF_FORMATS}. */
 export type HandOffFormat = (typeof HAND_OFF_FORMATS)[number];
 /** `person`: the part of one of them only, '' of nobody. */

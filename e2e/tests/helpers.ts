@@ -44,6 +44,8 @@ export async function paste(page: Page, text: string): Promise<void> {
 }
 
 export async function expectAccessible(page: Page): Promise<void> {
+  // What fades in or out is paler than it is meant to be: it is judged when it has come or gone.
+  await page.evaluate(() => Promise.allSettled(document.getAnimations().flatMap((a) => (a.effect?.getComputedTiming().iterations === Infinity ? [] : [a.finished]))));
   // Run whole in the page: without frames of others nothing is gained from doing it in parts, which takes four times as long.
   const { violations } = await new AxeBuilder({ page })
     .setLegacyMode()

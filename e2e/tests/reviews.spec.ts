@@ -66,7 +66,7 @@ test('asked from the page of a case, objected to, mended, agreed by two, frozen 
   });
   await test.step('frozen in a baseline, edited, compared; the other sees the baseline at once', async () => {
     await teresa.goto('/fonte-clara/baselines');
-    await expect(teresa.getByRole('list', { name: 'Baselines' }).getByRole('link')).toHaveCount(2);
+    await expect(teresa.getByRole('list', { name: 'Baselines' }).getByRole('link', { name: /Before the pilot/ })).toBeVisible();
     await rui.keyboard.press('Escape');
     await rui.keyboard.press('g');
     await rui.keyboard.press('n');
@@ -96,7 +96,7 @@ test('asked from the page of a case, objected to, mended, agreed by two, frozen 
   });
   await test.step('opened, it is the project as it was: read, not changed; the way back leads to the same page', async () => {
     await rui.getByRole('link', { name: 'Open the project as it was' }).click();
-    await expect(rui.getByRole('note', { name: 'As it was' })).toContainText('The project as it was in B-3 After the review');
+    await expect(rui.getByRole('note', { name: 'As it was' })).toContainText(/The project as it was in B-\d+ After the review/);
     await rui.goto(`${new URL(rui.url()).pathname.replace(/coverage$/, 'cases')}/C-18`);
     await expect(rui.getByRole('list', { name: 'Steps' })).not.toContainText('twice');
     await expect(rui.getByText('Agreed', { exact: true }).first()).toBeVisible();
@@ -113,7 +113,7 @@ test('asked from the page of a case, objected to, mended, agreed by two, frozen 
     await expect(rui.getByRole('region', { name: 'What would change' })).toContainText('1 gets back what it said');
     await expectAccessible(rui);
     await rui.getByRole('button', { name: 'Bring it back', exact: true }).click();
-    await expect(rui.getByText('1 brought back to B-3.')).toBeVisible();
+    await expect(rui.getByText(/1 brought back to B-\d+\./)).toBeVisible();
     await expect(teresa.getByRole('textbox', { name: 'Action of step 1' })).not.toContainText('twice', { timeout: 6_000 });
     await expect(rui.getByRole('region', { name: 'Changed' }).getByRole('button', { name: /^C-18/ })).toContainText('v2 → v4');
   });

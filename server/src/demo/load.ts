@@ -22,6 +22,7 @@ import { saveQuery, type Asker } from '../lists/index.ts';
 import { fillInboxes } from './inbox.ts';
 import { reviewActs, reviewsDocument } from './reviews.ts';
 import { remarksDocument, sayRemarks } from './remarks.ts';
+import { handOffNow, handOffsDocument } from './handOffs.ts';
 import { suiteContent, suitesDocument } from './suites.ts';
 import { createDemoPerson, joinProject } from '../people/index.ts';
 import type { Files } from '../files/index.ts';
@@ -82,6 +83,7 @@ export async function loadDemo(db: Sequelize, box: SecretBox, files: Files, fold
   const reviews = await readDocument(folder, 'reviews.yaml', reviewsDocument);
   const baselines = await readDocument(folder, 'baselines.yaml', baselinesDocument);
   const suites = await readDocument(folder, 'suites.yaml', suitesDocument);
+  const handOffs = await readDocument(folder, 'hand-offs.yaml', handOffsDocument);
   const indexes = new CoverageIndexes();
   const written = await readDocument(folder, 'settings.yaml', settingsDocument);
   const settings = { ...written, tracker: { ...written.tracker, address: trackerAddress ?? written.tracker.address } };
@@ -127,6 +129,7 @@ export async function loadDemo(db: Sequelize, box: SecretBox, files: Files, fold
       ...questions.flatMap((demo) => questionActs(loading, demo)),
       ...suites.map((demo) => ({ ...demo, run: async () => void (await createArtefact(work, actor(loading, demo), { kind: 'suite', content: await suiteContent(work, loading.projectId, demo, (title) => find(made.case, title).id) })) })),
       ...baselines.map((demo) => ({ ...demo, run: () => freezeNow(loading, demo, indexes) })),
+      ...handOffs.map((demo) => ({ ...demo, run: () => handOffNow(work, actor(loading, demo), demo) })),
       ...reviews.flatMap((demo) => reviewActs(work, demo, { actorOf: (by, daysAgo) => actor(loading, { by, daysAgo }), personOf: (name) => find(loading.people, name), idOf: (kind, title) => find<{ readonly id: ArtefactId }>(made[kind], title).id, dayOf: (daysAgo) => dateOf(loading, daysAgo).toISOString().slice(0, 10) })),
       ...remarks.map((demo) => ({ daysAgo: Math.min(demo.daysAgo, ...demo.answers.map((a) => a.daysAgo)), run: () => sayRemarks(work, demo, remarked(loading, demo.on), (by, daysAgo) => ({ ...actor(loading, { by, daysAgo }), role: 'lead' })) })),
     ];

@@ -32,13 +32,13 @@ export function MembersTable({ preview: { members, absent }, draft, put, lines }
       <Doubts members={members} chosen={doubt} onChoose={setDoubt} />
       {doubt !== null && (
         <p className="mt-1 text-xs">
-          <TextButton onClick={() => setOut(doubtful.map((m) => m.of), true)}>{`leave these ${doubtful.length.toLocaleString(locale())} out`}</TextButton>
+          <TextButton onClick={() => setOut(doubtful.map((m) => m.of), true)}>{doubtful.length === 1 ? 'leave it out' : `leave these ${doubtful.length.toLocaleString(locale())} out`}</TextButton>
         </p>
       )}
       {absent.length > 0 && <p className="mt-1 text-xs text-ink2">Not handed off, as they are withdrawn or gone: {absent.slice(0, 10).join(', ')}{absent.length > 10 && ` and ${(absent.length - 10).toLocaleString(locale())} more`}.</p>}
       {out.size > 0 && (
         <p className="mt-1 text-xs text-ink2">
-          {countOf(members.filter((m) => out.has(m.of)).length, 'case or scenario', 'cases and scenarios')} left out. <TextButton onClick={() => put({ leftOut: [] })}>take them all</TextButton>
+          {members.filter((m) => out.has(m.of)).length.toLocaleString(locale())} left out. <TextButton onClick={() => put({ leftOut: [] })}>take them all</TextButton>
         </p>
       )}
       {Object.keys(draft.chosen).length > 0 && (
@@ -139,7 +139,7 @@ function Person({ line, people, isByConfiguration, onPerson }: { readonly line: 
   return (
     <span className="inline-flex items-center gap-1.5 text-xs text-ink2">
       {where}
-      <Choose label={`Who executes ${line.of}${where === '' ? '' : ` in ${where}`}`} value={line.person} options={[...names.map((name) => ({ value: name, name })), { value: '', name: 'nobody' }]} onChange={(person) => onPerson(line, person)} />
+      <Choose label={`Who executes ${line.of}${where === '' ? '' : `, ${where}`}`} value={line.person} options={[...names.map((name) => ({ value: name, name })), { value: '', name: 'nobody' }]} onChange={(person) => onPerson(line, person)} />
     </span>
   );
 }
