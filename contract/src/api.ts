@@ -25,7 +25,7 @@ import { projectSettingsSchema, settingsSchema } from './settings.ts';
 import { answerSchema, newThreadSchema, openThreadSchema, remarkIdSchema, remarkTextSchema, remarkThreadSchema, settledSchema, takeOfferSchema } from './remarks.ts';
 import { answersSchema, askAgainSchema, askedReviewSchema, hangingSchema, newReviewSchema, reviewLineSchema, reviewNumberSchema, reviewSchema, reviewTermsSchema } from './reviews.ts';
 import { baselineNumberSchema, baselineSchema, bringBackPlanSchema, bringBackSchema, broughtBackSchema, comparisonQuerySchema, frozenChangesSchema, frozenContentSchema, frozenItemsSchema, newBaselineSchema, sealCheckSchema } from './baselines.ts';
-import { askHandOffSchema, exportHandOffQuerySchema, handOffHeadSchema, handOffNumberSchema, handOffPreviewSchema, handOffSchema, newHandOffSchema } from './handOffs.ts';
+import { askHandOffSchema, exportHandOffQuerySchema, handOffHeadSchema, handOffNumberSchema, handOffPreviewSchema, handOffSchema, newHandOffSchema, returnedSchema } from './handOffs.ts';
 import { mailLineSchema, sendByMailSchema } from './mail.ts';
 import { followSchema, followingSchema, inboxChoicesSchema, inboxCountSchema, inboxMarksSchema, inboxPageSchema, inboxQuerySchema } from './inbox.ts';
 import { additionsSchema, askAdditionsSchema, askTouchedSchema, showingMembersSchema, suiteFiguresSchema, suiteLinesSchema, suitesOfSchema, touchedSchema, writtenSuiteSchema } from './suites.ts';
@@ -161,6 +161,7 @@ export const api = {
   previewHandOff: { method: 'POST', path: '/projects/:project/hand-offs/preview', access: 'reader', reads: true, summary: 'What of a suite or a baseline would be handed off, and what is doubtful about it', params: inProject, query: none, body: askHandOffSchema, response: handOffPreviewSchema },
   makeHandOff: { method: 'POST', path: '/projects/:project/hand-offs', access: 'analyst', token: 'write', summary: 'Hand off a suite or a baseline: exact versions, given out to people', params: inProject, query: none, body: newHandOffSchema, response: handOffHeadSchema, most: LIMITS.lists },
   readHandOff: { method: 'GET', path: '/projects/:project/hand-offs/:handOff', access: 'reader', token: 'read', summary: 'A hand-off with its lines, and what is newer by now', params: ofHandOff, query: none, body: nothing, response: handOffSchema },
+  readReturned: { method: 'POST', path: '/projects/:project/hand-offs/:handOff/returned', access: 'analyst', reads: true, summary: 'What executors noted in a file of a hand-off, each note at its place', params: ofHandOff, query: uploadQuerySchema, body: bytesBody, response: returnedSchema, most: LIMITS.file },
   exportHandOff: { method: 'GET', path: '/projects/:project/hand-offs/:handOff/file', access: 'reader', token: 'read', summary: 'A hand-off, or the part of one person, as a file to execute from', params: ofHandOff, query: exportHandOffQuerySchema, body: nothing, response: fileResponse },
 
   listArtefacts: {

@@ -8,6 +8,7 @@ import { artefactIdSchema, caseIdSchema, conditionIdSchema, coveringIdSchema, in
 import { attachmentSchema } from './kinds/index.ts';
 import { LIMITS } from './limits.ts';
 import { isEachOnce } from './once.ts';
+import { remarkIdSchema, remarkThreadSchema } from './remarks.ts';
 import { textUpTo, trimmedTextUpTo } from './text.ts';
 
 const count = z.int().min(0);
@@ -92,3 +93,35 @@ export const handOffFileSchema = z.object({
   $schema: z.string(), format: z.literal(HAND_OFF_FORMAT), version: z.literal(1), handOff: z.string(), project: z.object({ key: z.string(), name: z.string() }), name: z.string(), note: z.string(), due: z.string().nullable(), by: z.string(), at: z.string(), baseline: z.string(), person: z.string().nullable(),
   instances: z.array(instance),
 });
+
+const noted = z.strictObject({ instance: z.string(), step: z.int().nullable(), done: z.boolean(), remark: z.string(), minutes: z.string() });
+/** What was noted in the page of a hand-off, as the page saves it. */
+export const handOffNotesSchema = z.object({ format: z.literal('caderno-hand-off-notes'), version: z.literal(1), project: z.string(), handOff: z.int(), by: z.string(), notes: z.array(noted) });
+
+/** Of what came back, told at once; the numbers count all. */
+export const MOST_RETURNED_TOLD = 1_000;
+
+const proposal = z.object({
+  /** The same words at the same place, however often they come back, are one remark. */
+  remark: remarkIdSchema,
+  /** It is at its place already. */
+  there: z.boolean(),
+  of: artefactIdSchema,
+  version: z.int(),
+  place: remarkThreadSchema.shape.place,
+  said: z.string(),
+  text: z.string(),
+  offer: z.string().nullable(),
+  instances: z.array(z.string()),
+  step: z.int().nullable(),
+});
+/** What executors noted, each at its place, and what has none. `by`: who noted it, where the file says so. */
+export const returnedSchema = z.object({
+  by: z.string(),
+  proposals: z.array(proposal),
+  total: count,
+  unplaced: z.array(z.object({ instance: z.string(), step: z.int().nullable(), why: z.enum(['unknownInstance', 'unknownStep', 'otherHandOff', 'tooLong']) })),
+  unplacedTotal: count,
+});
+/** See {@link returnedSchema}. */
+export type ReturnedNotes = z.infer<typeof returnedSchema>;

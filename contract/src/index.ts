@@ -66,7 +66,7 @@ export {
   type VersionWithContent,
   type Write,
 } from './artefacts.ts';
-export { HAND_OFF_FORMATS, handOffConfigurationsSchema, handOffFileSchema, handOffLinesSchema, handOffNumberSchema, type AskHandOff, type HandOff, type HandOffFormat, type HandOffListed, type HandOffMember, type HandOffPreview, type HandedOffPart, type NewHandOff } from './handOffs.ts';
+export { HAND_OFF_FORMATS, MOST_RETURNED_TOLD, handOffConfigurationsSchema, handOffFileSchema, handOffLinesSchema, handOffNotesSchema, handOffNumberSchema, type AskHandOff, type HandOff, type HandOffFormat, type HandOffListed, type HandOffMember, type HandOffPreview, type HandedOffPart, type NewHandOff, type ReturnedNotes } from './handOffs.ts';
 export { MAIL_STATES, sendByMailSchema, type MailLine, type MailStanding, type MailState, type SendByMail } from './mail.ts';
 export { artefactLink, inboxEntryWords } from './inboxWords.ts';
 export { KIND_NAME, STATE_WORD } from './words.ts';

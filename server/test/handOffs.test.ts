@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import type { CoveringId } from '@caderno/core/artefacts';
 import { baselineNumber } from '@caderno/core/baselines';
 import { newCover, newRow, parameterId, plainStep, rowId, stepId } from '@caderno/core/cases';
-import { GUESS_ALL, readFile } from '@caderno/core/exchange';
+import { FILE_LIMITS, GUESS_ALL, readFile } from '@caderno/core/exchange';
 import { HAND_OFF_COLUMNS, handOffNumber, type ExecutedInstance } from '@caderno/core/handOffs';
 import { EMPTY_FEATURE, withText } from '@caderno/core/scenarios';
 import { EMPTY_SHARED } from '@caderno/core/shared';
@@ -139,4 +139,37 @@ test('the same command makes one; nothing, too much, and what is not there are r
   const page = await the.server.fetch(`${API_ROOT}/projects/${the.key}/hand-offs/2/file?format=html`, { headers: { cookie: `caderno_session=${the.sessions.reader}` } });
   expect([page.status, await page.json()]).toMatchObject([422, { code: 'hand_off_too_long', of: 'steps' }]);
   expect(strFromU8(await bytesOf('format=csv', 2)).split('\r\n')).toHaveLength(26_002);
+});
+
+test('what came back goes to its places, once; another project’s, damaged and unreadable files are told', async () => {
+  await make();
+  const upload = async (name: string, bytes: Uint8Array | string) => analyst('readReturned', { params: { handOff: handOffNumber(1) } as never, query: { name }, body: (typeof bytes === 'string' ? Buffer.from(bytes) : bytes) as never });
+  const csv = strFromU8(await bytesOf('format=csv'));
+  expect((await upload('back.csv', csv)).data).toEqual({ by: '', proposals: [], total: 0, unplaced: [], unplacedTotal: 0 });
+  // As a spreadsheet may save it: another separator, rows in another order, one taken out, somebody else’s row among them.
+  const [head = '', ...rows] = csv.replace(/^\uFEFF/, '').split('\r\n').map((line) => line.replaceAll(',', ';'));
+  const edited = rows.filter((row) => !row.includes('C-3')).map((row) => row.replace('type 0 at the page', 'type 0 at the very page').replace('it is taken;;;;', 'it is taken;;x;not at once;12'));
+  const other = (rows[0] ?? '').replace(`${the.key} H-1`, 'elsewhere H-1');
+  const back = [head, other, ...edited.toReversed()].join('\n');
+  const { data } = await upload('back.csv', back);
+  expect(data.proposals.map(({ of, place, text, offer, instances, there }) => [of, place.path, text, offer, instances, there])).toEqual([
+    ['C-1', 'steps/a', 'not at once', null, ['C-1·highest', 'C-1·lowest'], false],
+    ['C-1', '', 'Took 12 minutes, not 10.', null, ['C-1·highest', 'C-1·lowest'], false],
+    ['C-1', 'steps/a/action', 'Executed as: type 0 at the very page', null, ['C-1·lowest'], false],
+  ]);
+  expect([data.unplaced, data.unplacedTotal]).toEqual([[{ instance: 'C-1·lowest', step: 1, why: 'otherHandOff' }], 1]);
+  // The case moved on meanwhile: the remark finds its step by its id.
+  await save(analyst, 'C-1', 1, testCase({ title: 'Enter it', steps: [plainStep(stepId('n'), 'before'), plainStep(stepId('a'), 'type it')] }), '', undefined, the.key);
+  for (const { of, remark, place, said, version, text } of data.proposals) expect((await analyst('beginThread', { params: { id: of } as never, body: { remark, place, said, version, text } })).status).toBe(200);
+  expect((await analyst('listRemarks', { params: { id: 'C-1' } as never })).data.map((t) => t.remarks[0]?.text)).toHaveLength(3);
+  expect((await upload('back.csv', back)).data.proposals.map((p) => p.there)).toEqual([true, true, true]);
+
+  // Rows above the names of the columns are somebody’s own.
+  expect((await upload('back.csv', `What we found;;;\nin May;;;\n${back}`)).data.total).toBe(3);
+  const long = [head, ...Array.from({ length: FILE_LIMITS.rows + 1 }, () => other)].join('\n');
+  expect((await upload('long.csv', long)).refusal).toMatchObject({ code: 'returned_too_long' });
+  const notes = (more: object) => JSON.stringify({ format: 'caderno-hand-off-notes', version: 1, project: the.key, handOff: 1, by: 'A tester', notes: [{ instance: 'C-1·lowest', step: 2, done: true, remark: 'no bell', minutes: '' }, { instance: 'C-7', step: null, done: false, remark: 'x', minutes: '' }], ...more });
+  expect((await upload('n.json', notes({}))).data).toMatchObject({ by: 'A tester', proposals: [{ of: 'S-1', place: { path: 'steps/o' }, text: 'no bell' }], unplaced: [{ instance: 'C-7', why: 'unknownInstance' }] });
+  expect((await upload('n.json', notes({ handOff: 2 }))).data).toMatchObject({ proposals: [], unplaced: [{ why: 'otherHandOff' }, { why: 'otherHandOff' }] });
+  for (const [name, bytes] of [['n.json', '{'], ['n.json', '{"format":"other"}'], ['x.csv', 'id,title\n1,2\n'], ['x.xlsx', 'no workbook'], ['e.csv', ' ']] as const) expect((await upload(name, bytes)).refusal).toMatchObject({ code: 'returned_unreadable' });
 });

@@ -1,7 +1,7 @@
 import type { Attachment } from '../attachments/index.ts';
 import { numberedSteps } from '../caseFiles/index.ts';
 import type { HandOffNumber } from './handOff.ts';
-import type { ExecutedInstance } from './executed.ts';
+import type { ExecutedInstance, ExecutedStep } from './executed.ts';
 
 /** What stands above the instances of a written hand-off. */
 export interface HandOffHead {
@@ -28,10 +28,15 @@ export function headLines({ project, number, name, due, by, at, baseline, person
 }
 
 /** The columns of a table to be worked with; the last ones are empty, for whoever executes it. */
-export const HAND_OFF_COLUMNS = ['instance', 'title', 'configuration', 'person', 'minutes', 'before', 'step', 'action', 'expected', 'files', 'done', 'remark', 'minutes needed'] as const;
+export const HAND_OFF_COLUMNS = ['hand-off', 'instance', 'title', 'configuration', 'person', 'minutes', 'before', 'step', 'action', 'expected', 'files', 'done', 'remark', 'minutes needed'] as const;
 
-/** A row for each step, each with the instance and the number of its step, so that rows that were sorted or taken out still say what they are of. */
-export function* handOffRows(instances: Iterable<ExecutedInstance>): Generator<string[]> {
+/** How its rows call a hand-off: `fonte-clara H-2`. */
+export function handOffName({ project, number }: { readonly project: { readonly key: string }; readonly number: HandOffNumber }): string {
+  return `${project.key} H-${number}`;
+}
+
+/** A row for each step, each with the hand-off, the instance and the number of its step, so that rows that were sorted or taken out still say what they are of. */
+export function* handOffRows(name: string, instances: Iterable<ExecutedInstance>): Generator<string[]> {
   yield [...HAND_OFF_COLUMNS];
   for (const instance of instances) {
     const { key, title, configuration, person, minutes, steps, files } = instance;
@@ -39,11 +44,16 @@ export function* handOffRows(instances: Iterable<ExecutedInstance>): Generator<s
     const rows = steps.length === 0 ? [{ number: '', through: '', action: '', expected: '', files }] : steps;
     let through = '';
     for (const [i, step] of rows.entries()) {
-      const action = step.through !== through && step.through !== '' ? `[${step.through}]\n${step.action}` : step.action;
+      const action = actionCell(step, through);
       through = step.through;
-      yield [key, ...(i === 0 ? first : ['', '', '', '', '']), String(step.number), action, step.expected, fileNames(i === 0 && steps.length > 0 ? [...files, ...step.files] : step.files), '', '', ''];
+      yield [name, key, ...(i === 0 ? first : ['', '', '', '', '']), String(step.number), action, step.expected, fileNames(i === 0 && steps.length > 0 ? [...files, ...step.files] : step.files), '', '', ''];
     }
   }
+}
+
+/** What is done, led by where it comes from where that is not what the step before comes from. */
+export function actionCell({ through, action }: Pick<ExecutedStep, 'through' | 'action'>, before: string): string {
+  return through !== before && through !== '' ? `[${through}]\n${action}` : action;
 }
 
 function beforeText({ before }: ExecutedInstance): string {

@@ -100,16 +100,16 @@ test('what people have to do is added up; what nobody does comes last', () => {
 test('in a table every row says of which step of which instance it is; the last columns are for whoever executes it', () => {
   const picture = { id: attachmentId('0'.repeat(64)), name: 'dial.png', type: null, size: null };
   const content = { ...CASE, rows: CASE.rows.slice(0, 2), attachments: [picture] };
-  const [head, ...rows] = [...handOffRows(executedInstances(linesOf(content), handed(content)))];
+  const [head, ...rows] = [...handOffRows('fc H-2', executedInstances(linesOf(content), handed(content)))];
   expect(head).toEqual([...HAND_OFF_COLUMNS]);
   expect(rows).toEqual([
-    ['C-1·lowest', 'Enter 0', '', 'Rui M.', '1', 'Preconditions: at the usual page', '1', 'type 0', 'it is 0', 'dial.png', '', '', ''],
-    ['C-1·lowest', '', '', '', '', '', '2', '[S-1 Sign out]\nsign out of the usual page', '', '', '', '', ''],
-    ['C-1·highest', 'Enter 99999', '', 'Rui M.', '1', 'Preconditions: at the usual page', '1', 'type 99999', 'it is 99999', 'dial.png', '', '', ''],
-    ['C-1·highest', '', '', '', '', '', '2', '[S-1 Sign out]\nsign out of the usual page', '', '', '', '', ''],
+    ['fc H-2', 'C-1·lowest', 'Enter 0', '', 'Rui M.', '1', 'Preconditions: at the usual page', '1', 'type 0', 'it is 0', 'dial.png', '', '', ''],
+    ['fc H-2', 'C-1·lowest', '', '', '', '', '', '2', '[S-1 Sign out]\nsign out of the usual page', '', '', '', '', ''],
+    ['fc H-2', 'C-1·highest', 'Enter 99999', '', 'Rui M.', '1', 'Preconditions: at the usual page', '1', 'type 99999', 'it is 99999', 'dial.png', '', '', ''],
+    ['fc H-2', 'C-1·highest', '', '', '', '', '', '2', '[S-1 Sign out]\nsign out of the usual page', '', '', '', '', ''],
   ]);
   const charter = { ...EMPTY_CASE, kind: 'charter' as const, title: 'Look', objective: 'find what is odd' };
-  expect([...handOffRows(executedInstances(linesOf(charter), handed(charter)))][1]?.slice(0, 9)).toEqual(['C-1', 'Look', '', 'Rui M.', '1', 'Mission: find what is odd', '', '', '']);
+  expect([...handOffRows('fc H-2', executedInstances(linesOf(charter), handed(charter)))][1]?.slice(0, 10)).toEqual(['fc H-2', 'C-1', 'Look', '', 'Rui M.', '1', 'Mission: find what is odd', '', '', '']);
 });
 
 test('the documents hold each instance once, whatever is written in it', () => {

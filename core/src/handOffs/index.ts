@@ -2,6 +2,7 @@ export { MOST_HANDED_OFF, configurationNames, handOffNumber, lineKey, personalSh
 export { DIVIDINGS, divide, type Dividing } from './dividing.ts';
 export { DOUBTS, doubtsOfContent, leavesOut, type Doubt } from './doubts.ts';
 export { executedInstances, type ExecutedInstance, type ExecutedStep, type HandedOff } from './executed.ts';
-export { HAND_OFF_COLUMNS, handOffMarkdown, handOffRows, headLines, type HandOffHead } from './handOffFile.ts';
+export { HAND_OFF_COLUMNS, handOffMarkdown, handOffName, handOffRows, headLines, type HandOffHead } from './handOffFile.ts';
 export { HAND_OFF_FORMAT, handOffJson } from './handOffJson.ts';
 export { MOST_ON_A_PAGE, handOffPage, type PictureOf } from './handOffPage.ts';
+export { RETURNED_TABLE, notesOfTable, returnedProposals, withNames, type HandedBefore, type Returned, type ReturnedNote, type ReturnedProposal, type UnplacedNote } from './returned.ts';

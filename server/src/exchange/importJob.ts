@@ -4,10 +4,10 @@ import type { Mapping, ReadingOptions } from '@caderno/core/exchange';
 import { GUESS_ALL } from '@caderno/core/exchange';
 import type { ArtefactId } from '@caderno/core/artefacts';
 import type { CaseMapping } from '@caderno/core/caseFiles';
-import type { AskHandOff, CaseDraft, CasePreview, ComesAlong, DesignDraft, ExportCases, ExportDesign, ExportFeatures, ExportFormat, FeaturesDraft, HandOffListed, HandOffPreview, ImportDraft, ImportPreview, NewProject, ProjectRef, Refusal, TrackerState } from '@caderno/contract';
+import type { AskHandOff, CaseDraft, CasePreview, ComesAlong, DesignDraft, ExportCases, ExportDesign, ExportFeatures, ExportFormat, FeaturesDraft, HandOffListed, HandOffPreview, ReturnedNotes, ImportDraft, ImportPreview, NewProject, ProjectRef, Refusal, TrackerState } from '@caderno/contract';
 import { inSnapshot, inTransaction } from '../database/index.ts';
 import type { Actor } from '../artefacts/index.ts';
-import { findForHandOff, makeHandOff, writeHandOff, type HandOffOrder, type WriteHandOff } from '../handOffs/index.ts';
+import { findForHandOff, makeHandOff, readReturned, writeHandOff, type HandOffOrder, type ReadReturned, type WriteHandOff } from '../handOffs/index.ts';
 import type { Files } from '../files/index.ts';
 import type { Sequelize } from 'sequelize';
 import { planStories } from './checkStories.ts';
@@ -50,6 +50,7 @@ export type ImportJob =
   | { readonly kind: 'previewHandOff'; readonly projectId: string; readonly asked: AskHandOff; readonly now: number }
   | { readonly kind: 'makeHandOff'; readonly actor: Actor; readonly order: HandOffOrder }
   | ({ readonly kind: 'writeHandOff' } & WriteHandOff)
+  | ({ readonly kind: 'readReturned' } & ReadReturned)
   | { readonly kind: 'checkStories'; readonly projectId: string; readonly path: string; readonly at: Date }
   | { readonly kind: 'exportBasis'; readonly projectId: string; readonly format: ExportFormat; readonly report: CoverageReport | null; readonly at: Date; readonly path: string };
 
@@ -77,6 +78,7 @@ export interface ImportAnswer {
   readonly makeProject: ProjectRef;
   readonly previewHandOff: HandOffPreview;
   readonly makeHandOff: HandOffListed;
+  readonly readReturned: ReturnedNotes;
   readonly writeHandOff: { readonly name: string; readonly type: string };
 }
 
@@ -173,6 +175,8 @@ export async function doImportJob(db: Sequelize, files: Files, job: ImportJob): 
     }
     case 'makeHandOff':
       return inTransaction(db, (work) => makeHandOff(work, job.actor, job.order));
+    case 'readReturned':
+      return readReturned(db, job, await readFile(job.path));
     case 'writeHandOff':
       return writeHandOff(db, files, job);
     case 'exportBasis': {

@@ -5,23 +5,19 @@ import { pipeline } from 'node:stream/promises';
 import { parseScenarioId, type FeatureId } from '@caderno/core/artefacts';
 import { attachmentForm, type Attachment } from '@caderno/core/attachments';
 import { LONGEST_XLSX_CELL, writeCsv, writeSheets } from '@caderno/core/exchange';
-import { MOST_ON_A_PAGE, executedInstances, handOffJson, handOffMarkdown, handOffPage, handOffRows, type ExecutedInstance, type HandOffHead, type HandOffNumber, type PictureOf } from '@caderno/core/handOffs';
+import { MOST_ON_A_PAGE, executedInstances, handOffJson, handOffMarkdown, handOffName, handOffPage, handOffRows, type ExecutedInstance, type HandOffHead, type HandOffNumber, type PictureOf } from '@caderno/core/handOffs';
 import { ownerOf } from '@caderno/core/suites';
 import { handOffFileSchema, type HandOffFormat } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
-import { inSnapshot, selectRows, type UnitOfWork } from '../database/index.ts';
+import { inSnapshot, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import type { Files } from '../files/index.ts';
-import { readSettings } from '../projects/index.ts';
-import { readContents } from './contents.ts';
+import { readHanded, type WhichHandOff } from './handed.ts';
 import { readStored } from './read.ts';
 
-/** A hand-off to be written; `moment`: the project that its baseline is read as. */
-export interface WriteHandOff {
-  readonly projectId: string;
-  readonly moment: string;
-  readonly number: HandOffNumber;
+/** A hand-off to be written. */
+export interface WriteHandOff extends WhichHandOff {
   readonly format: Exclude<HandOffFormat, 'features'>;
   /** Null: all of it. */
   readonly person: string | null;
@@ -41,8 +37,6 @@ const TYPES: Record<WriteHandOff['format'], string> = {
 const MOST_ROWS = 150_000;
 /** Bytes of pictures in one page; those beyond are named only. */
 const MOST_PICTURES = 20 * 1024 * 1024;
-
-const projectRow = z.object({ key: z.string(), name: z.string() });
 
 interface Executed {
   readonly head: HandOffHead;
@@ -67,9 +61,9 @@ async function writeTo({ format, path }: WriteHandOff, head: HandOffHead, instan
     case 'md':
       return stream(path, handOffMarkdown(head, instances()));
     case 'csv':
-      return stream(path, csvPieces(handOffRows(instances())));
+      return stream(path, csvPieces(handOffRows(handOffName(head), instances())));
     case 'xlsx':
-      return writeFile(path, await workbook(instances()), NEW_FILE);
+      return writeFile(path, await workbook(handOffName(head), instances()), NEW_FILE);
     case 'html':
       return stream(path, handOffPage(head, refusingLong(instances()), await picturesOf(files, refusingLong(instances()))));
   }
@@ -101,10 +95,10 @@ function* csvPieces(rows: Iterable<string[]>): Generator<string> {
   if (some.length > 0) yield piece();
 }
 
-async function workbook(instances: Iterable<ExecutedInstance>): Promise<Uint8Array> {
+async function workbook(name: string, instances: Iterable<ExecutedInstance>): Promise<Uint8Array> {
   const rows: string[][] = [];
   for (const instance of instances) {
-    const [names = [], ...own] = handOffRows([instance]);
+    const [names = [], ...own] = handOffRows(name, [instance]);
     if (own.some((row) => row.some((cell) => cell.length >= LONGEST_XLSX_CELL))) throw new DomainError({ code: 'export_cell_too_long', id: ownerOf(instance.of), limit: LONGEST_XLSX_CELL });
     rows.push(...(rows.length === 0 ? [names, ...own] : own));
     if (rows.length > MOST_ROWS) throw new DomainError({ code: 'hand_off_too_long', of: 'rows', limit: MOST_ROWS });
@@ -137,13 +131,9 @@ async function picturesOf(files: Files, instances: Iterable<ExecutedInstance>): 
 }
 
 async function readExecuted(work: UnitOfWork, { projectId, moment, number, person }: WriteHandOff): Promise<Executed> {
-  const { lines, configurations, of: _, ...head } = await readStored(work, projectId, number);
-  const [project] = await selectRows(work, projectRow, 'SELECT key, name FROM project WHERE id = $1', [projectId]);
-  if (project === undefined) throw new Error('A hand-off belongs to a project: expected one, got none');
+  const { lines, handed, ...head } = await readHanded(work, { projectId, moment, number });
   const own = person === null ? lines : lines.filter((line) => line.person === person);
-  const { contents, library } = await readContents(work, moment, own);
-  const { constants } = (await readSettings(work, moment)).settings;
-  return { head: { ...head, project, baseline: `B-${head.baseline}`, person }, instances: () => executedInstances(own, { contents, library, constants, configurations }) };
+  return { head: { ...head, person }, instances: () => executedInstances(own, handed) };
 }
 
 /** The features whose scenarios are handed off. */

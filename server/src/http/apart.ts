@@ -6,7 +6,7 @@ import { checkSeal, exportComparison, takeBaseline } from '../baselines/index.ts
 import { isUpToDate, readRowsSince, type AnswerTo, type Question } from '../coverage/index.ts';
 import { inSnapshot, inTransaction } from '../database/index.ts';
 import { exportQuestions } from '../exchange/index.ts';
-import { exportHandOff, handOff, previewHandOff } from './handOffs.ts';
+import { exportHandOff, handOff, previewHandOff, returned } from './handOffs.ts';
 import { countInbox, deliver, readInbox, type Reader } from '../inbox/index.ts';
 import { readChangesSince, readHeads } from '../log/index.ts';
 import { mailingOf, sendTrialMail } from '../mail/index.ts';
@@ -88,6 +88,7 @@ export const apartHandlers = {
   }),
   previewHandOff: file<'previewHandOff'>(({ body }, call) => previewHandOff(call, body)),
   makeHandOff: file<'makeHandOff'>(({ body }, call) => handOff(call, body)),
+  readReturned: file<'readReturned'>(({ params, query }, call, saved) => returned(call, params.handOff, query.name, savedBody(saved).path)),
   exportHandOff: file<'exportHandOff'>(({ params, query }, call) => exportHandOff(call, params.handOff, query)),
   checkBaseline: question<'checkBaseline'>(({ params }, call) => checkSeal(call.parts.db, membershipOf(call).projectId, params.baseline)),
   listItems: question<'listItems'>(async ({ query }, call) => {

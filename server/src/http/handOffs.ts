@@ -1,6 +1,6 @@
 import type { BaselineNumber } from '@caderno/core/baselines';
 import type { HandOffNumber } from '@caderno/core/handOffs';
-import { suiteIdSchema, type AskHandOff, type FileAnswer, type HandOffListed, type HandOffPreview, type HandedOffPart, type NewHandOff, type QueryOf } from '@caderno/contract';
+import { suiteIdSchema, type AskHandOff, type FileAnswer, type HandOffListed, type HandOffPreview, type HandedOffPart, type NewHandOff, type QueryOf, type ReturnedNotes } from '@caderno/contract';
 import { baselineHead } from '../baselines/index.ts';
 import { inTransaction, type UnitOfWork } from '../database/index.ts';
 import { featuresOf, readStored } from '../handOffs/index.ts';
@@ -29,6 +29,13 @@ export async function exportHandOff(call: Admitted, number: HandOffNumber, { for
   const who = personOf(call).id;
   if (format === 'features') return writtenFile(call, (path) => call.parts.importer.ask({ kind: 'exportFeatures', projectId: moment, ids: features, form: 'zip', path }, who));
   return writtenFile(call, (path) => call.parts.importer.ask({ kind: 'writeHandOff', projectId, moment, number, format, person: part, path }, who));
+}
+
+/** What executors noted in a file of the hand-off. */
+export async function returned(call: Admitted, number: HandOffNumber, name: string, path: string): Promise<ReturnedNotes> {
+  const { projectId } = membershipOf(call);
+  const moment = await inTransaction(call.parts.db, async (work) => momentOf(work, projectId, (await readStored(work, projectId, number)).baseline));
+  return call.parts.importer.ask({ kind: 'readReturned', projectId, moment, number, name, path }, personOf(call).id);
 }
 
 function momentOf(work: UnitOfWork, projectId: string, baseline: BaselineNumber): Promise<string> {

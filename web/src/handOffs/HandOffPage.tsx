@@ -7,6 +7,7 @@ import { Link } from 'react-router';
 import { Loading } from '../artefacts/index.ts';
 import { address, useFrame, usePageName } from '../frame/index.ts';
 import { Section, TextButton, countOf, dateAndTime, dayName, durationOf, locale, usePrinting } from '../look/index.ts';
+import { BringBack } from './BringBack.tsx';
 import { SaveHandOff } from './SaveHandOff.tsx';
 import { SharesTable } from './SharesTable.tsx';
 import { useHandOff } from './handOffQueries.ts';
@@ -18,7 +19,7 @@ export function HandOffPage({ number }: { readonly number: HandOffNumber }) {
 }
 
 function Opened({ handOff }: { readonly handOff: HandOff }) {
-  const { project } = useFrame();
+  const { project, canEdit } = useFrame();
   const { number, name, note, of, baseline, due, by, at, instances, minutes, lines, now } = handOff;
   usePageName(`H-${number} ${name}`);
   const hasScenarios = lines.some((line) => parseScenarioId(line.of) !== null);
@@ -40,6 +41,7 @@ function Opened({ handOff }: { readonly handOff: HandOff }) {
       </p>
       <p className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-1 print:hidden">
         <SaveHandOff number={number} person={null} hasScenarios={hasScenarios} />
+        {canEdit && <BringBack number={number} />}
         <Link className="text-sm underline underline-offset-2" to={address.cases(momentKey(project, { kind: 'baseline', baseline }))}>
           Open the project as it was handed off (B-{baseline})
         </Link>
