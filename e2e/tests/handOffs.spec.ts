@@ -1,5 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Download, type Page } from '@playwright/test';
+import { parse } from 'csv-parse/sync';
+import { stringify } from 'csv-stringify/sync';
 import { expectAccessible, openAs } from './helpers.ts';
 
 /** Saves the hand-off, or somebody’s part of it, in a form. */
@@ -63,7 +65,25 @@ test('a suite is looked through, given out and handed off; what is saved works w
       format: 'caderno-hand-off-notes', project: 'fonte-clara', by: 'A tester',
       notes: expect.arrayContaining([{ instance: key, step: 1, done: true, remark: '', minutes: '' }, { instance: key, step: 2, done: false, remark: 'The dial is <b>behind</b> the gate', minutes: '' }, { instance: key, step: null, done: false, remark: '', minutes: '9' }]),
     });
+    await notes.saveAs(test.info().outputPath('notes.json'));
     await context.close();
+  });
+  await test.step('what was noted comes back to its step, and a sheet with a changed text as a change that is offered', async () => {
+    await ines.getByLabel('File that came back').setInputFiles(test.info().outputPath('notes.json'));
+    const dialog = ines.getByRole('dialog', { name: /^What came back of H-\d+, from A tester$/ });
+    await expect(dialog.getByRole('list', { name: 'What came back' })).toContainText('The dial is <b>behind</b> the gate');
+    await expectAccessible(ines);
+    await dialog.getByRole('button', { name: 'Put 2 remarks there' }).press('Enter');
+    await expect(dialog).toBeHidden();
+    const csv = await readFile(await (await saved(ines, 'Save as a file', /CSV/)).path(), 'utf8');
+    const rows: string[][] = parse(csv, { bom: true });
+    const [head = []] = rows;
+    const row = rows.find((r) => r[head.indexOf('instance')]?.startsWith('C-13') === true && r[head.indexOf('action')]?.startsWith('[') === false) ?? [];
+    const sheet = stringify([head, row.map((cell, i) => (i === head.indexOf('action') ? `${cell} without haste` : cell))]);
+    await ines.getByLabel('File that came back').setInputFiles({ name: 'back.csv', mimeType: 'text/csv', buffer: Buffer.from(sheet) });
+    await expect(ines.getByRole('dialog')).toContainText('without haste');
+    await ines.getByRole('button', { name: 'Put 1 remark there' }).press('Enter');
+    await expect(ines.getByRole('dialog')).toBeHidden();
   });
   await test.step('what is edited later is newer by now, and stays out of its files', async () => {
     const part = async (): Promise<string> => readFile(await (await saved(ines, 'Save the part of Rui M.', /CSV/)).path(), 'utf8');
@@ -76,6 +96,9 @@ test('a suite is looked through, given out and handed off; what is saved works w
     await expect(ines.getByRole('region', { name: 'Newer by now' }).getByRole('link', { name: 'C-21' })).toBeVisible({ timeout: 6_000 });
     const after = await part();
     expect(after).toBe(before);
+    await rui.goto('/fonte-clara/remarks');
+    await expect(rui.getByRole('main')).toContainText('without haste');
+    await expect(rui.getByRole('main')).toContainText('The dial is <b>behind</b> the gate');
     expect([before.includes('once more'), before.includes('Tester at the counter'), before.includes('Rui M.')]).toEqual([false, false, true]);
   });
   await ines.context().close();

@@ -63,7 +63,7 @@ export function HandOffForm({ id, to, title, draft, put, lines, canTake, onTake 
         <span className="font-semibold">Note</span> <span className="text-ink2">stands above the cases</span>
         <textarea className="field-boxed mt-0.5 w-full" rows={2} maxLength={LIMITS.note} value={draft.note} onChange={(event) => put({ note: event.target.value })} />
       </label>
-      <div className="sticky bottom-0 -mx-6 flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule2 bg-page px-6 py-3">
+      <div className="-mx-6 min-[821px]:sticky min-[821px]:bottom-0 flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule2 bg-page px-6 py-3">
         <Button type="submit" look="accent" disabled={!canTake}>
           Hand off {countOf(instances, 'instance')}
         </Button>
