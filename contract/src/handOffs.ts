@@ -22,8 +22,9 @@ const handedOffSchema = z.union([z.strictObject({ suite: suiteIdSchema }), z.str
 export type HandedOffPart = z.infer<typeof handedOffSchema>;
 
 const configurations = z.array(innerIdSchema).max(LIMITS.configurations).refine(isEachOnce, 'must not repeat');
-/** What would be handed off, in which configurations; none: once, in no configuration. */
-export const askHandOffSchema = z.strictObject({ of: handedOffSchema, configurations });
+const part = { of: handedOffSchema, configurations };
+/** What would be handed off, in which configurations; none: once, in no configuration. `since`: an earlier hand-off that it is held against. */
+export const askHandOffSchema = z.strictObject({ ...part, since: versionNumberSchema.transform(handOffNumber).optional() });
 /** See {@link askHandOffSchema}. */
 export type AskHandOff = z.infer<typeof askHandOffSchema>;
 
@@ -37,8 +38,8 @@ const doubtSchema: z.ZodType<Doubt> = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('outside'), ids: z.array(caseIdSchema) }),
 ]);
 
-const member = z.object({ of: coveringIdSchema, version: z.int(), title: z.string(), module: z.string(), owner: z.string(), execution: z.enum(EXECUTIONS), minutes: z.number().nullable(), instances: count, doubts: z.array(doubtSchema) });
-/** Cases and scenarios as they would be handed off, in their order, each with what is doubtful about it; `absent`: members that are withdrawn or gone, and are never handed off. */
+const member = z.object({ of: coveringIdSchema, version: z.int(), title: z.string(), module: z.string(), owner: z.string(), execution: z.enum(EXECUTIONS), minutes: z.number().nullable(), instances: count, same: z.boolean(), doubts: z.array(doubtSchema) });
+/** Cases and scenarios as they would be handed off, in their order, each with what is doubtful about it; `same`: it is executed as it was in the earlier hand-off; `absent`: members that are withdrawn or gone, and are never handed off. */
 export const handOffPreviewSchema = z.object({ members: z.array(member), absent: z.array(coveringIdSchema) });
 /** See {@link handOffPreviewSchema}. */
 export type HandOffPreview = z.infer<typeof handOffPreviewSchema>;
@@ -47,7 +48,8 @@ export type HandOffMember = HandOffPreview['members'][number];
 
 const person = trimmedTextUpTo(LIMITS.name);
 /** A hand-off to be made. `people`: who executes, by name, members or not; `chosen`: lines that somebody was chosen for by hand, '' for nobody. */
-export const newHandOffSchema = askHandOffSchema.extend({
+export const newHandOffSchema = z.strictObject({
+  ...part,
   name: trimmedTextUpTo(LIMITS.title),
   note: textUpTo(LIMITS.note),
   due: z.iso.date().nullable(),

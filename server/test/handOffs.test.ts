@@ -110,6 +110,17 @@ test('a member that stays with an earlier version is handed off with what that u
   expect((await instancesOf()).map((i) => [i.version, i.title, i.steps.map((s) => s.action)])).toEqual([[1, 'Enter 0', ['type 0 at the page', 'sign out']], [1, 'Enter =99', ['type =99 at the page', 'sign out']]]);
 });
 
+test('handed off again, it is told what is executed as before: with what it uses, its values and constants, whatever its version is called', async () => {
+  await make({ configurations: ['web'] });
+  const same = async (configurations: string[]) => (await analyst('previewHandOff', { body: { of: SUITE, configurations, since: handOffNumber(1) } })).data.members.map((m) => `${m.of} ${m.same}`);
+  expect(await same(['web'])).toEqual(['C-1 true', 'C-3 true', 'F-1/1 true']);
+  expect(await same([])).toEqual(['C-1 false', 'C-3 false', 'F-1/1 false']);
+  // Who owns it changes nothing of what is executed; shared steps below it do.
+  await save(analyst, 'C-3', 1, testCase({ title: 'Automated', execution: 'automated', owner: 'Rui M.', steps: [plainStep(stepId('a'), 'run it', 'it is green')] }), '', undefined, the.key);
+  await save(analyst, 'S-1', 1, { kind: 'shared', content: { ...EMPTY_SHARED, title: 'Sign out', steps: [plainStep(stepId('o'), 'leave')] } }, '', undefined, the.key);
+  expect(await same(['web'])).toEqual(['C-1 false', 'C-3 true', 'F-1/1 true']);
+});
+
 test('from a baseline its own versions are handed off: all of it, or the members of the suite it is of', async () => {
   await analyst('takeBaseline', { body: { name: 'All', note: '', of: { everything: true } } });
   await analyst('takeBaseline', { body: { name: 'Smoke', note: '', of: SUITE } });

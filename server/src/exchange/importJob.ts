@@ -4,10 +4,10 @@ import type { Mapping, ReadingOptions } from '@caderno/core/exchange';
 import { GUESS_ALL } from '@caderno/core/exchange';
 import type { ArtefactId } from '@caderno/core/artefacts';
 import type { CaseMapping } from '@caderno/core/caseFiles';
-import type { AskHandOff, CaseDraft, CasePreview, ComesAlong, DesignDraft, ExportCases, ExportDesign, ExportFeatures, ExportFormat, FeaturesDraft, HandOffListed, HandOffPreview, ReturnedNotes, ImportDraft, ImportPreview, NewProject, ProjectRef, Refusal, TrackerState } from '@caderno/contract';
+import type { CaseDraft, CasePreview, ComesAlong, DesignDraft, ExportCases, ExportDesign, ExportFeatures, ExportFormat, FeaturesDraft, HandOffListed, HandOffPreview, ReturnedNotes, ImportDraft, ImportPreview, NewProject, ProjectRef, Refusal, TrackerState } from '@caderno/contract';
 import { inSnapshot, inTransaction } from '../database/index.ts';
 import type { Actor } from '../artefacts/index.ts';
-import { findForHandOff, makeHandOff, readReturned, writeHandOff, type HandOffOrder, type ReadReturned, type WriteHandOff } from '../handOffs/index.ts';
+import { makeHandOff, previewHandOff, readReturned, writeHandOff, type HandOffOrder, type PreviewHandOff, type ReadReturned, type WriteHandOff } from '../handOffs/index.ts';
 import type { Files } from '../files/index.ts';
 import type { Sequelize } from 'sequelize';
 import { planStories } from './checkStories.ts';
@@ -47,7 +47,7 @@ export type ImportJob =
   | { readonly kind: 'exportDesign'; readonly projectId: string; readonly ids: readonly ArtefactId[]; readonly order: Omit<ExportDesign, 'of'>; readonly path: string }
   | { readonly kind: 'exportFolder'; readonly projectId: string; readonly baseline: number; readonly path: string }
   | { readonly kind: 'makeProject'; readonly maker: Maker; readonly project: NewProject; readonly accepted: boolean; readonly path: string }
-  | { readonly kind: 'previewHandOff'; readonly projectId: string; readonly asked: AskHandOff; readonly now: number }
+  | ({ readonly kind: 'previewHandOff' } & PreviewHandOff)
   | { readonly kind: 'makeHandOff'; readonly actor: Actor; readonly order: HandOffOrder }
   | ({ readonly kind: 'writeHandOff' } & WriteHandOff)
   | ({ readonly kind: 'readReturned' } & ReadReturned)
@@ -169,10 +169,8 @@ export async function doImportJob(db: Sequelize, files: Files, job: ImportJob): 
       return writeFolder(db, files, job.projectId, job.baseline, job.path);
     case 'makeProject':
       return makeProject(db, files, job.maker, job.project, await readFolder(await readFile(job.path), job.accepted));
-    case 'previewHandOff': {
-      const { members, absent } = await inSnapshot(db, (work) => findForHandOff(work, job.projectId, job.asked, job.now));
-      return { members, absent };
-    }
+    case 'previewHandOff':
+      return inSnapshot(db, (work) => previewHandOff(work, job));
     case 'makeHandOff':
       return inTransaction(db, (work) => makeHandOff(work, job.actor, job.order));
     case 'readReturned':

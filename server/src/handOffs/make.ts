@@ -48,7 +48,7 @@ function linesOf({ members, configurations }: FoundForHandOff, { leftOut, people
   const out = new Set(leftOut);
   const handed = members.filter((m) => !out.has(m.of) && !m.doubts.some(leavesOut));
   const ids = configurations.length === 0 ? [null] : configurations.map((c) => c.id);
-  const lines = handed.flatMap(({ doubts: _, ...member }) => ids.map((configuration): HandOffLine => ({ ...member, configuration, person: '' })));
+  const lines = handed.flatMap(({ doubts: _, same: _same, ...member }) => ids.map((configuration): HandOffLine => ({ ...member, configuration, person: '' })));
   if (lines.length === 0) throw new DomainError({ code: 'hand_off_of_nothing' });
   const instances = lines.reduce((sum, line) => sum + line.instances, 0);
   if (instances > MOST_HANDED_OFF) throw new DomainError({ code: 'hand_off_too_large', instances, limit: MOST_HANDED_OFF });

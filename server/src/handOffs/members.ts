@@ -21,7 +21,7 @@ export interface FoundForHandOff extends HandOffPreview {
  * The members of a suite as they stand in a project, or all cases and scenarios of the moment of a baseline, and what is doubtful about each.
  * `projectId`: the project, or the moment.
  */
-export async function findForHandOff(work: UnitOfWork, projectId: string, { of, configurations: chosen }: AskHandOff, now: number): Promise<FoundForHandOff> {
+export async function findForHandOff(work: UnitOfWork, projectId: string, { of, configurations: chosen }: Pick<AskHandOff, 'of' | 'configurations'>, now: number): Promise<FoundForHandOff> {
   const { settings } = await readSettings(work, projectId);
   const configurations = settings.configurations.filter((c) => chosen.includes(c.id));
   if (configurations.length < chosen.length) throw new DomainError({ code: 'configuration_unknown' });
@@ -40,7 +40,7 @@ export async function findForHandOff(work: UnitOfWork, projectId: string, { of, 
     if (content === undefined) return [];
     const { instances, doubts } = doubtsOfContent(content, read.library, constants);
     const { title, module, owner, execution, estimate } = content;
-    return [{ of: id, version, title, module, owner, execution, minutes: estimate, instances, doubts: inOrder([...doubts, ...standing.doubts(id, version, content, ids)]) }];
+    return [{ of: id, version, title, module, owner, execution, minutes: estimate, instances, same: false, doubts: inOrder([...doubts, ...standing.doubts(id, version, content, ids)]) }];
   });
   const handed = new Set(told.map((m) => m.of));
   return { members: told, absent: members.flatMap((m) => (handed.has(m.of) ? [] : [m.of])), read, configurations };

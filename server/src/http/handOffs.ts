@@ -3,15 +3,16 @@ import type { HandOffNumber } from '@caderno/core/handOffs';
 import { suiteIdSchema, type AskHandOff, type FileAnswer, type HandOffListed, type HandOffPreview, type HandedOffPart, type NewHandOff, type QueryOf, type ReturnedNotes } from '@caderno/contract';
 import { baselineHead } from '../baselines/index.ts';
 import { inTransaction, type UnitOfWork } from '../database/index.ts';
-import { featuresOf, readStored } from '../handOffs/index.ts';
+import { featuresOf, readStored, type WhichHandOff } from '../handOffs/index.ts';
 import { momentProject } from '../moments/index.ts';
 import { actorOf, membershipOf, personOf, type Admitted } from './context.ts';
 import { writtenFile } from './imports.ts';
 
 /** What would be handed off, told in the thread for files: every case is opened. */
-export async function previewHandOff(call: Admitted, { of, configurations }: AskHandOff): Promise<HandOffPreview> {
+export async function previewHandOff(call: Admitted, { of, configurations, since }: AskHandOff): Promise<HandOffPreview> {
   const from = await whereFrom(call, of);
-  return call.parts.importer.ask({ kind: 'previewHandOff', projectId: from.projectId, asked: { of: from.of, configurations }, now: call.parts.now().getTime() }, personOf(call).id);
+  const earlier = since === undefined ? null : await earlierOf(call, since);
+  return call.parts.importer.ask({ kind: 'previewHandOff', projectId: from.projectId, asked: { of: from.of, configurations }, now: call.parts.now().getTime(), earlier }, personOf(call).id);
 }
 
 export async function handOff(call: Admitted, wanted: NewHandOff): Promise<HandOffListed> {
@@ -33,9 +34,13 @@ export async function exportHandOff(call: Admitted, number: HandOffNumber, { for
 
 /** What executors noted in a file of the hand-off. */
 export async function returned(call: Admitted, number: HandOffNumber, name: string, path: string): Promise<ReturnedNotes> {
+  return call.parts.importer.ask({ kind: 'readReturned', ...(await earlierOf(call, number)), name, path }, personOf(call).id);
+}
+
+/** A hand-off, with the moment that it is read from. */
+function earlierOf(call: Admitted, number: HandOffNumber): Promise<WhichHandOff> {
   const { projectId } = membershipOf(call);
-  const moment = await inTransaction(call.parts.db, async (work) => momentOf(work, projectId, (await readStored(work, projectId, number)).baseline));
-  return call.parts.importer.ask({ kind: 'readReturned', projectId, moment, number, name, path }, personOf(call).id);
+  return inTransaction(call.parts.db, async (work) => ({ projectId, number, moment: await momentOf(work, projectId, (await readStored(work, projectId, number)).baseline) }));
 }
 
 function momentOf(work: UnitOfWork, projectId: string, baseline: BaselineNumber): Promise<string> {

@@ -42,9 +42,9 @@ export const address = {
   /** With `?to=2`: against another one. */
   baselines: (project: string, baseline?: BaselineNumber) => `/${project}/baselines${baseline === undefined ? '' : `/${baseline}`}`,
   handOffs: (project: string, handOff?: HandOffNumber) => `/${project}/hand-offs${handOff === undefined ? '' : `/${handOff}`}`,
-  /** Of a suite or a baseline; of nothing: that is chosen there. */
-  newHandOff: (project: string, of?: { readonly suite: SuiteId } | { readonly baseline: BaselineNumber }) =>
-    `/${project}/hand-offs/new${of === undefined ? '' : 'suite' in of ? `?suite=${of.suite}` : `?baseline=${of.baseline}`}`,
+  /** Of a suite, perhaps held against an earlier hand-off, or a baseline; of nothing: that is chosen there. */
+  newHandOff: (project: string, of?: { readonly suite: SuiteId; readonly since?: HandOffNumber } | { readonly baseline: BaselineNumber }) =>
+    `/${project}/hand-offs/new${of === undefined ? '' : 'suite' in of ? `?suite=${of.suite}${of.since === undefined ? '' : `&since=${of.since}`}` : `?baseline=${of.baseline}`}`,
   /** With `?of=C-3`. */
   review: (project: string, review: ReviewNumber) => `/${project}/reviews/${review}`,
   reviews: (project: string) => `/${project}/reviews`,

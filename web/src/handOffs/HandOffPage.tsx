@@ -1,7 +1,7 @@
-import { parseScenarioId, type ArtefactId } from '@caderno/core/artefacts';
+import { parseScenarioId } from '@caderno/core/artefacts';
 import { configurationNames, type HandOffLine, type HandOffNumber } from '@caderno/core/handOffs';
 import { ownerOf } from '@caderno/core/suites';
-import { momentKey, type HandOff } from '@caderno/contract';
+import { momentKey, suiteIdSchema, type HandOff } from '@caderno/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Loading } from '../artefacts/index.ts';
@@ -22,12 +22,13 @@ function Opened({ handOff }: { readonly handOff: HandOff }) {
   const { project, canEdit } = useFrame();
   const { number, name, note, of, baseline, due, by, at, instances, minutes, lines, now } = handOff;
   usePageName(`H-${number} ${name}`);
+  const suite = suiteIdSchema.safeParse(of);
   const hasScenarios = lines.some((line) => parseScenarioId(line.of) !== null);
   return (
     <article className="px-8 pb-12 pt-5 max-[700px]:px-4">
       <p className="text-xs text-ink2">
         <span className="font-mono">H-{number}</span> · of{' '}
-        <Link className="underline decoration-rule2" to={of.startsWith('U') ? address.artefact(project, of as ArtefactId) : address.baselines(project, baseline)}>
+        <Link className="underline decoration-rule2" to={suite.success ? address.artefact(project, suite.data) : address.baselines(project, baseline)}>
           {of}
         </Link>{' '}
         · handed off by {by}, {dateAndTime(at)}
@@ -42,6 +43,11 @@ function Opened({ handOff }: { readonly handOff: HandOff }) {
       <p className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-1 print:hidden">
         <SaveHandOff number={number} person={null} hasScenarios={hasScenarios} />
         {canEdit && <BringBack number={number} />}
+        {canEdit && suite.success && (
+          <Link className="text-sm underline underline-offset-2" to={address.newHandOff(project, { suite: suite.data, since: number })}>
+            Hand it off again
+          </Link>
+        )}
         <Link className="text-sm underline underline-offset-2" to={address.cases(momentKey(project, { kind: 'baseline', baseline }))}>
           Open the project as it was handed off (B-{baseline})
         </Link>

@@ -13,7 +13,7 @@ import { HandOffsChapter, NewHandOffPage } from './index.ts';
 afterEach(cleanup);
 beforeEach(() => sessionStorage.clear());
 
-const member = (of: HandOffMember['of'], more: Partial<HandOffMember> = {}): HandOffMember => ({ of, version: 1, title: `Title of ${of}`, module: '', owner: '', execution: 'byHand', minutes: 10, instances: 2, doubts: [], ...more });
+const member = (of: HandOffMember['of'], more: Partial<HandOffMember> = {}): HandOffMember => ({ of, version: 1, title: `Title of ${of}`, module: '', owner: '', execution: 'byHand', minutes: 10, instances: 2, same: false, doubts: [], ...more });
 const MEMBERS = [
   member('C-1', { doubts: [{ kind: 'unbound', names: ['reading'] }, { kind: 'notAgreed', state: 'draft' }] }),
   member('C-2', { minutes: 40, doubts: [{ kind: 'notAgreed', state: 'inReview' }] }),
@@ -25,13 +25,14 @@ const CONFIGURATIONS = [{ id: 'web', name: 'On the web', factors: [{ name: 'brow
 const HEADS = [suiteHead(1, { title: 'Smoke' }), caseHead(1), caseHead(2), caseHead(3), featureHead(1)];
 const LISTED: HandOffListed = { number: handOffNumber(1), name: 'Round 6', note: 'Begin with the bills', of: 'U-1', baseline: baselineNumber(3), due: '2031-01-31', by: 'Inês V.', at: '2031-01-01T10:00:00.000Z', instances: 5, minutes: 60, people: ['Rui M.'] };
 
-function handingOff(path = '/p/hand-offs/new?suite=U-1', refuse = false, rights = {}) {
+function handingOff(path = '/p/hand-offs/new?suite=U-1', refuse = false, rights = {}, members = MEMBERS) {
   const made: NewHandOff[] = [];
   const server = standInProject(HEADS, [], {
     listMembers: () => PEOPLE,
     listBaselines: () => [],
     readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, configurations: CONFIGURATIONS } }),
-    previewHandOff: () => ({ members: MEMBERS, absent: ['C-9'] }),
+    readHandOff: () => ({ ...LISTED, configurations: [{ id: 'web', name: 'On the web', factors: [] }, { id: 'gone', name: 'Gone', factors: [] }], lines: [], now: [] }),
+    previewHandOff: () => ({ members, absent: ['C-9'] }),
     makeHandOff: ({ body }) => {
       made.push(body);
       if (refuse) throw new Refusing({ code: 'hand_off_of_nothing' });
@@ -82,6 +83,16 @@ test('work is given out, line by line otherwise if one says so, in each configur
   expect([(await screen.findByRole<HTMLInputElement>('checkbox', { name: 'A tester' })).checked, screen.getByLabelText<HTMLInputElement>(/^Until/).value]).toEqual([true, '2031-01-31']);
   fireEvent.click(screen.getByRole('button', { name: 'give all out anew' }));
   expect(shares().map(([who]) => who)).toEqual(['Rui M.', 'A tester', 'automated']);
+});
+
+test('handed off again it begins as before, and what is executed as it was may stay behind', async () => {
+  const { made } = handingOff('/p/hand-offs/new?suite=U-1&since=1', false, {}, MEMBERS.map((m) => ({ ...m, same: m.of === 'C-2' || m.of === 'C-3' })));
+  expect(await screen.findByText(/^2 of 4 are executed as in H-1/)).toBeTruthy();
+  expect([screen.getByRole<HTMLInputElement>('checkbox', { name: 'Rui M.' }).checked, screen.getByRole<HTMLInputElement>('checkbox', { name: /On the web/ }).checked, screen.getByRole<HTMLInputElement>('checkbox', { name: /In the street/ }).checked]).toEqual([true, true, false]);
+  fireEvent.click(screen.getByRole('button', { name: 'hand off only what changed' }));
+  expect(button().textContent).toBe('Hand off 2 instances');
+  fireEvent.click(button());
+  await waitFor(() => expect(made.map((m) => [m.leftOut, m.people, m.configurations])).toEqual([[['C-2', 'C-3'], ['Rui M.'], ['web']]]));
 });
 
 test('without saying of what, it is chosen; who may only read is told so', async () => {

@@ -1,4 +1,4 @@
-import { DOUBTS, configurationNames, leavesOut, lineKey, type Doubt, type HandOffLine } from '@caderno/core/handOffs';
+import { DOUBTS, configurationNames, leavesOut, lineKey, type Doubt, type HandOffLine, type HandOffNumber } from '@caderno/core/handOffs';
 import type { HandOffMember, HandOffPreview } from '@caderno/contract';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
@@ -9,6 +9,8 @@ import { DOUBT_NAME, doubtWords } from './doubtWords.ts';
 import type { HandOffDraft } from './handOffDraft.ts';
 
 interface Props {
+  /** The hand-off that it is held against. */
+  readonly since: HandOffNumber | null;
   readonly preview: HandOffPreview;
   readonly draft: HandOffDraft;
   readonly put: (part: Partial<HandOffDraft>) => void;
@@ -18,7 +20,7 @@ interface Props {
 const FIRST_MEMBERS = 200;
 
 /** Each case and scenario with what is doubtful about it; what is not ticked stays behind. */
-export function MembersTable({ preview: { members, absent }, draft, put, lines }: Props) {
+export function MembersTable({ since, preview: { members, absent }, draft, put, lines }: Props) {
   const [doubt, setDoubt] = useState<Doubt['kind'] | null>(null);
   const [all, setAll] = useState(false);
   const byMember = useMemo(() => grouped(lines), [lines]);
@@ -35,6 +37,7 @@ export function MembersTable({ preview: { members, absent }, draft, put, lines }
           <TextButton onClick={() => setOut(doubtful.map((m) => m.of), true)}>{doubtful.length === 1 ? 'leave it out' : `leave these ${doubtful.length.toLocaleString(locale())} out`}</TextButton>
         </p>
       )}
+      {since !== null && <Same since={since} members={members} out={out} onOut={(ids) => setOut(ids, true)} />}
       {absent.length > 0 && <p className="mt-1 text-xs text-ink2">Not handed off, as they are withdrawn or gone: {absent.slice(0, 10).join(', ')}{absent.length > 10 && ` and ${(absent.length - 10).toLocaleString(locale())} more`}.</p>}
       {out.size > 0 && (
         <p className="mt-1 text-xs text-ink2">
@@ -63,6 +66,18 @@ export function MembersTable({ preview: { members, absent }, draft, put, lines }
       {doubtful.length > shown.length && <TextButton onClick={() => setAll(true)}>{`${(doubtful.length - shown.length).toLocaleString(locale())} more`}</TextButton>}
       {draft.people.length === 0 && <p className="mt-3 text-xs text-ink2">Choose who executes it, and each gets a part.</p>}
     </div>
+  );
+}
+
+/** How much is executed as it was in the earlier hand-off: it may stay behind. */
+function Same({ since, members, out, onOut }: { readonly since: HandOffNumber; readonly members: readonly HandOffMember[]; readonly out: ReadonlySet<string>; readonly onOut: (ids: readonly string[]) => void }) {
+  const same = members.filter((m) => m.same);
+  const left = same.filter((m) => !out.has(m.of)).map((m) => m.of);
+  return (
+    <p className="mt-1 text-xs text-ink2">
+      {same.length === 0 ? `All of it is executed otherwise than in H-${since}, or was not in it.` : `${same.length.toLocaleString(locale())} of ${members.length.toLocaleString(locale())} are executed as in H-${since}. `}
+      {left.length > 0 && <TextButton onClick={() => onOut(left)}>{left.length === 1 ? 'leave it out' : 'hand off only what changed'}</TextButton>}
+    </p>
   );
 }
 

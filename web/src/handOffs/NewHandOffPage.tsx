@@ -1,16 +1,16 @@
-import { MOST_HANDED_OFF } from '@caderno/core/handOffs';
-import { baselineNumberSchema, suiteIdSchema, type HandOffPreview, type HandedOffPart } from '@caderno/contract';
+import { MOST_HANDED_OFF, type HandOffNumber } from '@caderno/core/handOffs';
+import { baselineNumberSchema, handOffNumberSchema, suiteIdSchema, type HandOff, type HandOffPreview, type HandedOffPart } from '@caderno/contract';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
-import { call, tellFailure, useBaselines, useSummaries } from '../api/index.ts';
+import { call, tellFailure, useBaselines, useSettings, useSummaries } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
 import { Spread, address, useFrame, usePageName } from '../frame/index.ts';
 import { Empty } from '../look/index.ts';
 import { HandOffForm } from './HandOffForm.tsx';
 import { MembersTable } from './MembersTable.tsx';
-import { chosenLines, draftLines, handedMembers, useHandOffDraft } from './handOffDraft.ts';
-import { useHandOffPreview } from './handOffQueries.ts';
+import { EMPTY_DRAFT, chosenLines, draftLines, handedMembers, useHandOffDraft, type HandOffDraft } from './handOffDraft.ts';
+import { useHandOff, useHandOffPreview } from './handOffQueries.ts';
 
 /** Hands a suite or a baseline off: what, to whom, until when at the left; each case with what is doubtful about it at the right. */
 export function NewHandOffPage() {
@@ -20,8 +20,8 @@ export function NewHandOffPage() {
   const suite = suiteIdSchema.safeParse(search.get('suite'));
   const baseline = baselineNumberSchema.safeParse(search.get('baseline') ?? undefined);
   if (!canEdit) return <Empty title="You can read here">Who may write in this project can hand something off.</Empty>;
-  if (suite.success) return <HandingOff key={suite.data} of={{ suite: suite.data }} />;
-  if (baseline.success) return <HandingOff key={baseline.data} of={{ baseline: baseline.data }} />;
+  if (suite.success) return <AfterEarlier key={suite.data} of={{ suite: suite.data }} />;
+  if (baseline.success) return <HandingOff key={baseline.data} of={{ baseline: baseline.data }} earlier={null} />;
   return <ChoosePart />;
 }
 
@@ -72,26 +72,50 @@ function usePart(of: HandedOffPart): { readonly id: string; readonly title: stri
   return { id: `B-${of.baseline}`, title: baselines?.find((b) => b.number === of.baseline)?.name ?? '' };
 }
 
-function HandingOff({ of }: { readonly of: HandedOffPart }) {
+/** With `?since=2`: for the same people and in the same configurations as then, held against what was handed off. */
+function AfterEarlier({ of }: { readonly of: HandedOffPart }) {
+  const [search] = useSearchParams();
+  const since = handOffNumberSchema.safeParse(search.get('since') ?? undefined);
+  const number = since.success ? since.data : null;
+  const { data, error } = useHandOff(number);
+  if (number !== null && data === undefined) return <Loading error={error} />;
+  return <HandingOff of={of} earlier={data ?? null} />;
+}
+
+function HandingOff({ of, earlier }: { readonly of: HandedOffPart; readonly earlier: HandOff | null }) {
   const { project } = useFrame();
   const { id, title } = usePart(of);
-  const kept = useHandOffDraft(`${project} ${id}`);
-  const preview = useHandOffPreview(of, kept.draft.configurations);
+  const there = useSettings(project).data?.settings.configurations;
+  if (there === undefined) return <Loading error={null} />;
+  const first = earlier === null ? EMPTY_DRAFT : { ...EMPTY_DRAFT, people: earlier.people, configurations: there.filter((c) => earlier.configurations.some((e) => e.id === c.id)).map((c) => c.id) };
+  return <Drafting of={of} id={id} title={title} first={first} since={earlier?.number ?? null} />;
+}
+
+interface DraftingProps extends Pick<OpenedProps, 'of' | 'id' | 'title' | 'since'> {
+  readonly first: HandOffDraft;
+}
+
+function Drafting({ first, ...part }: DraftingProps) {
+  const { project } = useFrame();
+  const kept = useHandOffDraft(`${project} ${part.id} ${part.since ?? ''}`, first);
+  const preview = useHandOffPreview(part.of, kept.draft.configurations, part.since);
   if (preview.data === undefined) return <Loading error={preview.error} />;
-  return <Opened of={of} id={id} title={title} kept={kept} preview={preview.data} isOld={preview.isPlaceholderData} />;
+  return <Opened {...part} kept={kept} preview={preview.data} isOld={preview.isPlaceholderData} />;
 }
 
 interface OpenedProps {
   readonly of: HandedOffPart;
   readonly id: string;
   readonly title: string;
+  /** The hand-off that it is held against. */
+  readonly since: HandOffNumber | null;
   readonly kept: ReturnType<typeof useHandOffDraft>;
   readonly preview: HandOffPreview;
   /** It is of other configurations; what is chosen now is being told. */
   readonly isOld: boolean;
 }
 
-function Opened({ of, id, title, kept: { draft, put, forget }, preview, isOld }: OpenedProps) {
+function Opened({ of, id, title, since, kept: { draft, put, forget }, preview, isOld }: OpenedProps) {
   const { project } = useFrame();
   const navigate = useNavigate();
   const [busy, setBusy] = useState(false);
@@ -132,7 +156,7 @@ function Opened({ of, id, title, kept: { draft, put, forget }, preview, isOld }:
           onTake={() => void handOff()}
         />
       }
-      right={<MembersTable preview={preview} draft={draft} put={put} lines={lines} />}
+      right={<MembersTable since={since} preview={preview} draft={draft} put={put} lines={lines} />}
     />
   );
 }

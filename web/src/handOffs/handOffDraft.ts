@@ -17,12 +17,13 @@ export interface HandOffDraft {
 }
 
 const draftSchema: z.ZodType<HandOffDraft> = z.object({ name: z.string(), note: z.string(), due: z.string(), configurations: z.array(z.string()), people: z.array(z.string()), dividing: z.enum(DIVIDINGS), leftOut: z.array(z.string()), chosen: z.record(z.string(), z.string()) });
-const FIRST: HandOffDraft = { name: '', note: '', due: '', configurations: [], people: [], dividing: 'evenly', leftOut: [], chosen: {} };
+/** Before anything was chosen. */
+export const EMPTY_DRAFT: HandOffDraft = { name: '', note: '', due: '', configurations: [], people: [], dividing: 'evenly', leftOut: [], chosen: {} };
 
-/** The draft of one window: whoever goes to mend something finds it as it was. `place`: what it is of. */
-export function useHandOffDraft(place: string): { readonly draft: HandOffDraft; readonly put: (part: Partial<HandOffDraft>) => void; readonly forget: () => void } {
+/** The draft of one window: whoever goes to mend something finds it as it was. `place`: what it is of; `first`: what it begins with. */
+export function useHandOffDraft(place: string, first: HandOffDraft): { readonly draft: HandOffDraft; readonly put: (part: Partial<HandOffDraft>) => void; readonly forget: () => void } {
   const key = `caderno hand-off ${place}`;
-  const [draft, setDraft] = useState(() => kept(key));
+  const [draft, setDraft] = useState(() => kept(key) ?? first);
   return {
     draft,
     put: (part) =>
@@ -35,10 +36,10 @@ export function useHandOffDraft(place: string): { readonly draft: HandOffDraft; 
   };
 }
 
-function kept(key: string): HandOffDraft {
+function kept(key: string): HandOffDraft | null {
   const stored = sessionStorage.getItem(key);
   const read = draftSchema.safeParse(stored === null ? null : JSON.parse(stored));
-  return read.success ? read.data : FIRST;
+  return read.success ? read.data : null;
 }
 
 /** Those that are handed off: not left out by hand, nor for what they are. */

@@ -1,4 +1,4 @@
-import type { HandOffNumber } from '@caderno/core/handOffs';
+import { handOffNumber, type HandOffNumber } from '@caderno/core/handOffs';
 import type { HandedOffPart } from '@caderno/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { call } from '../api/index.ts';
@@ -10,18 +10,18 @@ export function useHandOffs() {
   return useQuery({ queryKey: [project, 'handOffs', 'all'], queryFn: () => call('listHandOffs', { params: { project } }) });
 }
 
-/** One of them, with what is newer by now. */
-export function useHandOff(number: HandOffNumber) {
+/** One of them, with what is newer by now; of null nothing is asked. */
+export function useHandOff(number: HandOffNumber | null) {
   const { project } = useFrame();
-  return useQuery({ queryKey: [project, 'handOff', number], queryFn: () => call('readHandOff', { params: { project, handOff: number } }) });
+  return useQuery({ queryKey: [project, 'handOff', number], queryFn: () => call('readHandOff', { params: { project, handOff: number ?? handOffNumber(1) } }), enabled: number !== null });
 }
 
-/** What would be handed off. */
-export function useHandOffPreview(of: HandedOffPart, configurations: readonly string[]) {
+/** What would be handed off, held against an earlier hand-off if one is named. */
+export function useHandOffPreview(of: HandedOffPart, configurations: readonly string[], since: HandOffNumber | null) {
   const { project } = useFrame();
   return useQuery({
-    queryKey: [project, 'list', 'handOff', of, configurations],
-    queryFn: () => call('previewHandOff', { params: { project }, body: { of, configurations: [...configurations] } }),
+    queryKey: [project, 'list', 'handOff', of, configurations, since],
+    queryFn: () => call('previewHandOff', { params: { project }, body: { of, configurations: [...configurations], ...(since === null ? {} : { since }) } }),
     placeholderData: keepPreviousData,
     gcTime: 60_000,
   });
