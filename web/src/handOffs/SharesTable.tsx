@@ -28,8 +28,8 @@ export function SharesTable({ lines, action }: Props) {
             <th scope="row" className={`py-1 pr-3 text-left font-normal ${person === '' ? 'text-brick' : ''}`}>{person === '' ? 'nobody yet' : person}</th>
             <td className="py-1 pr-3 text-right">{instances.toLocaleString(locale())}</td>
             <td className="whitespace-nowrap py-1 pr-3 text-right" title={withoutMinutes > 0 ? `and ${countOf(withoutMinutes, 'case or scenario', 'cases or scenarios')} without minutes` : undefined}>
-              {minutesOf(minutes)}
-              {withoutMinutes > 0 && ' +'}
+              {minutes === 0 && withoutMinutes > 0 ? '–' : minutesOf(minutes)}
+              {minutes > 0 && withoutMinutes > 0 && ' +'}
             </td>
             {action !== undefined && <td className="py-1">{action(person)}</td>}
           </tr>

@@ -21,6 +21,8 @@ interface Props {
   readonly content: SuiteContent;
   readonly figures: SuiteFigures | undefined;
   readonly canEdit: boolean;
+  /** Nothing is written that is not saved. */
+  readonly isSaved: boolean;
   readonly update: Editing<SuiteContent>['update'];
   readonly onAdd: (members: readonly CoveringId[]) => void;
   readonly onRemove: (members: readonly CoveringId[]) => void;
@@ -28,7 +30,7 @@ interface Props {
 }
 
 /** What a suite shows and misses, and what of it wants a look. */
-export function SuiteMargin({ id, artefact, content, figures, canEdit, update, onAdd, onRemove, edit }: Props) {
+export function SuiteMargin({ id, artefact, content, figures, canEdit, isSaved, update, onAdd, onRemove, edit }: Props) {
   const { project } = useFrame();
   const [missed, setMissed] = useState<MissedItems | null>(null);
   const [smaller, setSmaller] = useState(false);
@@ -49,7 +51,7 @@ export function SuiteMargin({ id, artefact, content, figures, canEdit, update, o
           )}
           {canEdit && (
             <MarginNote title="Hand-off">
-              <p>Give it to those who execute it, each with their part.</p>
+              <p>{isSaved ? 'Give it to those who execute it, each with their part.' : 'It is handed off as it was saved last: save what you changed before.'}</p>
               <Link className="inline-block min-h-6 underline decoration-rule2 underline-offset-2" to={address.newHandOff(project, { suite: id })}>
                 Hand it off
               </Link>

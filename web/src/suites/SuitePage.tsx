@@ -45,7 +45,7 @@ function Suite({ artefact }: { readonly artefact: EditableArtefact<'suite'> }) {
             <SuiteEntries entries={content.entries} figures={figures} canEdit={canEdit} edit={edit} at={at} onAt={setAt} />
           </Section>
         </div>
-        <SuiteMargin id={id} artefact={artefact} content={content} figures={figures} canEdit={canEdit} update={update} onAdd={add} onRemove={remove} edit={edit} />
+        <SuiteMargin id={id} artefact={artefact} content={content} figures={figures} canEdit={canEdit} isSaved={!editing.dirty} update={update} onAdd={add} onRemove={remove} edit={edit} />
       </div>
     </article>
   );

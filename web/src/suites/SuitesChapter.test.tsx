@@ -107,9 +107,12 @@ test('keys move lines, parts with all that is in them, and take lines out; what 
 test('a line is taken out where it stands; a rule fills a part of its own', async () => {
   const { server } = chapter('/suites/U-1');
   await ready();
+  const handOff = () => within(screen.getByRole('link', { name: 'Hand it off' }).parentElement as HTMLElement);
+  expect(handOff().getByText(/^Give it to those who execute it/)).toBeTruthy();
   fireEvent.focus(lines()[0]?.querySelector('a') as Element);
   fireEvent.click(within(lines()[0] as HTMLElement).getByRole('button', { name: 'Take First out' }));
   expect(words()).toHaveLength(3);
+  expect(handOff().getByText(/as it was saved last/)).toBeTruthy();
   fireEvent.click(screen.getByRole('button', { name: 'Part kept by a rule' }));
   const rule = await screen.findByRole('group', { name: 'Rule of the part' });
   expect(rule.textContent).toContain('finds nothing yet');
