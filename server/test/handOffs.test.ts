@@ -9,8 +9,10 @@ import { EMPTY_FEATURE, withText } from '@caderno/core/scenarios';
 import { EMPTY_SHARED } from '@caderno/core/shared';
 import { EMPTY_SUITE, entryId } from '@caderno/core/suites';
 import { API_ROOT, DEFAULT_SETTINGS, handOffFileSchema, type NewHandOff } from '@caderno/contract';
+import fc from 'fast-check';
 import { strFromU8, unzipSync } from 'fflate';
-import { condition, eachInProject, requirement, save, testCase, type Caller } from './harness.ts';
+import { execute, inTransaction } from '../src/database/index.ts';
+import { condition, eachInProject, pngOf, requirement, save, testCase, type Caller } from './harness.ts';
 
 const the = eachInProject('hand-offs');
 let analyst: Caller;
@@ -183,4 +185,59 @@ test('what came back goes to its places, once; another project’s, damaged and 
   expect((await upload('n.json', notes({}))).data).toMatchObject({ by: 'A tester', proposals: [{ of: 'S-1', place: { path: 'steps/o' }, text: 'no bell' }], unplaced: [{ instance: 'C-7', why: 'unknownInstance' }] });
   expect((await upload('n.json', notes({ handOff: 2 }))).data).toMatchObject({ proposals: [], unplaced: [{ why: 'otherHandOff' }, { why: 'otherHandOff' }] });
   for (const [name, bytes] of [['n.json', '{'], ['n.json', '{"format":"other"}'], ['x.csv', 'id,title\n1,2\n'], ['x.xlsx', 'no workbook'], ['e.csv', ' ']] as const) expect((await upload(name, bytes)).refusal).toMatchObject({ code: 'returned_unreadable' });
+});
+
+test('two who hand off at once make two, and one hand-off of each command', async () => {
+  const commands = Array.from({ length: 2 }, () => ({ 'Command-Id': randomUUID() }));
+  const made = await Promise.all([...commands, ...commands].map((command, i) => make({ name: `Round ${i % 2}` }, command)));
+  expect(made.map((m) => m.status)).toEqual([200, 200, 200, 200]);
+  const listed = (await analyst('listHandOffs')).data;
+  expect([listed.map((h) => h.number), new Set(listed.map((h) => h.name)).size, new Set(listed.map((h) => h.baseline)).size]).toEqual([[2, 1], 2, 2]);
+});
+
+test('the moment it is read from may be forgotten: it is made again, and the files are the same', async () => {
+  await make({ configurations: ['web'] });
+  const before = await instancesOf();
+  await save(analyst, 'C-1', 1, testCase({ title: 'Enter nothing' }), '', undefined, the.key);
+  await inTransaction(the.server.db, (work) => execute(work, `DELETE FROM project WHERE key = $1`, [`${the.key}@B-1`]));
+  expect(await instancesOf()).toEqual(before);
+});
+
+test('a secret constant is in none of its files; what is attached is named, and a picture is in the page', async () => {
+  const secret = 'fc-0vX9-7Q2p';
+  const settings = { ...DEFAULT_SETTINGS, constants: [{ id: 'c', name: 'page', value: secret, secret: true, description: '', others: { web: `${secret}-web` } }], configurations: [{ id: 'web', name: 'On the web', factors: [] }] };
+  expect((await the.lead('saveSettings', { body: settings }, { 'if-match': '"2"' })).status).toBe(200);
+  const picture = (await analyst('keepAttachment', { query: { name: 'dial.png' }, body: pngOf(3, 2) as never })).data;
+  const { content } = ENTER as { content: { steps: readonly object[] } };
+  await save(analyst, 'C-1', 1, testCase({ ...content, steps: [{ ...plainStep(stepId('a'), 'type <reading> at <page>', 'it is taken'), attachments: [picture] }] } as never), '', undefined, the.key);
+  await make({ configurations: ['web'] });
+  for (const format of ['csv', 'html', 'md', 'json']) expect([format, strFromU8(await bytesOf(`format=${format}`)).includes(secret)]).toEqual([format, false]);
+  expect((await instancesOf())[0]?.steps[0]).toMatchObject({ action: expect.stringMatching(/^type 0 at •+$/), files: [{ name: 'dial.png' }] });
+  const page = strFromU8(await bytesOf('format=html'));
+  expect(page.match(/<img src="data:image\/png;base64,[\w+/]+=*" alt="dial.png">/g)).toHaveLength(2);
+  expect(strFromU8(await bytesOf('format=csv'))).toContain(',dial.png,');
+});
+
+test('whatever is done to the design afterwards, the files of a hand-off stay the same', async () => {
+  await make({ configurations: ['web', 'street'] });
+  const files = async () => Promise.all(['csv', 'md', 'json', 'html'].map(async (format) => strFromU8(await bytesOf(`format=${format}`))));
+  const before = await files();
+  const acts = [
+    async () => save(analyst, 'C-1', (await version('C-1')), testCase({ title: `Enter ${randomUUID()}` }), '', undefined, the.key),
+    async () => save(analyst, 'S-1', await version('S-1'), { kind: 'shared', content: { ...EMPTY_SHARED, title: 'Sign out', steps: [plainStep(stepId('o'), randomUUID())] } }, '', undefined, the.key),
+    async () => save(analyst, 'U-1', await version('U-1'), { kind: 'suite', content: { ...EMPTY_SUITE, title: randomUUID() } }, '', undefined, the.key),
+    async () => analyst('setState', { params: { id: 'C-1' } as never, body: { state: 'agreed' } }),
+    async () => analyst('setState', { params: { id: 'C-3' } as never, body: { state: 'withdrawn' } }),
+    async () => analyst('setState', { params: { id: 'K-1' } as never, body: { state: 'withdrawn' } }),
+    async () => the.lead('saveSettings', { body: { ...DEFAULT_SETTINGS, constants: [] } }, { 'if-match': `"${(await the.lead('readSettings')).data.version}"` }),
+    async () => make({ name: 'Another', leftOut: ['C-1'] }),
+  ];
+  const version = async (id: string): Promise<number> => (await analyst('readArtefact', { params: { id } as never })).data.summary.version;
+  await fc.assert(
+    fc.asyncProperty(fc.array(fc.constantFrom(...acts), { minLength: 1, maxLength: 5 }), async (some) => {
+      for (const act of some) await act();
+      expect(await files()).toEqual(before);
+    }),
+    { numRuns: 8 },
+  );
 });

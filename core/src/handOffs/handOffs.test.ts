@@ -87,6 +87,35 @@ test('work is divided so that nobody has more than the mean and one unit of it; 
   );
 });
 
+test('whoever has most has at most a third more than in the best division there is', () => {
+  const best = (work: readonly number[], people: number): number => {
+    let least = Infinity;
+    const loads = Array.from({ length: people }, () => 0);
+    const give = (at: number): void => {
+      const next = work[at];
+      if (next === undefined) least = Math.min(least, Math.max(...loads));
+      else for (const p of loads.keys()) {
+        loads[p] = (loads[p] ?? 0) + next;
+        give(at + 1);
+        loads[p] = (loads[p] ?? 0) - next;
+      }
+    };
+    give(0);
+    return least;
+  };
+  fc.assert(
+    fc.property(fc.array(fc.integer({ min: 1, max: 30 }), { minLength: 1, maxLength: 7 }), fc.integer({ min: 1, max: 3 }), (minutes, count) => {
+      const people = PEOPLE.slice(0, count);
+      const given = divide(minutes.map((m, i) => ({ ...LINE, of: `C-${i + 1}` as const, minutes: m })), people, 'evenly', new Map());
+      const most = Math.max(...people.map((person) => minutes.reduce((sum, m, i) => sum + (given[i] === person ? m : 0), 0)));
+      const least = best(minutes, count);
+      expect(most).toBeGreaterThanOrEqual(least);
+      // Graham 1969: 4/3 - 1/(3m) times the best.
+      expect(3 * count * most).toBeLessThanOrEqual((4 * count - 1) * least);
+    }),
+  );
+});
+
 test('what people have to do is added up; what nobody does comes last', () => {
   const line = (person: string, minutes: number | null, execution: HandOffLine['execution'] = 'byHand') => ({ ...LINE, person, minutes, execution, instances: 2 });
   expect(personalShares([line('', 1), line('b', 5), line('a', null), line('b', 1), line('', 9, 'automated')])).toEqual([

@@ -80,3 +80,38 @@ test('a text changed around its values gets its names back; where nobody can say
     }),
   );
 });
+
+test('what an executor wrote is what is executed once the offer is taken, and every note is there once', () => {
+  const word = fc.constantFrom('open', 'the', 'form', 'of', 'meter', '7', 'twice', '(now)');
+  const template = fc.array(fc.oneof(word, fc.constantFrom('<reading>', '<page>')), { minLength: 1, maxLength: 6 }).map((parts) => parts.join(' '));
+  const noted = fc.record({ insert: word, at: fc.nat(6), remark: fc.constantFrom('', 'odd', 'not there'), field: fc.constantFrom('action' as const, 'expected' as const) });
+  fc.assert(
+    fc.property(fc.array(fc.tuple(template, template), { minLength: 1, maxLength: 4 }), fc.array(fc.option(noted), { minLength: 8, maxLength: 8 }), (texts, edits) => {
+      const page = { ...reading, id: parameterId('q'), name: 'page' };
+      const steps = texts.map(([action, expected], i) => plainStep(stepId(`s${i}`), action, expected));
+      const content: CaseContent = { ...EMPTY_CASE, title: 'Enter it', parameters: [reading, page], rows: [{ ...newRow(rowId('a'), 'low'), cells: { p: '§0§', q: '§1§' } }], steps };
+      const handed: HandedOff = { contents: new Map([['C-1', content]]), library: new Map(), constants: [], configurations: [] };
+      const lines = LINES.slice(0, 1);
+      const [names = [], ...rows] = [...handOffRows(NAME, executedInstances(lines, handed))];
+      const written = rows.map((row, i) => {
+        const edit = edits[i];
+        if (edit == null) return { row, text: null, remark: '' };
+        const parts = (row[at(edit.field)] ?? '').split(' ');
+        const text = [...parts.slice(0, edit.at), edit.insert, ...parts.slice(edit.at)].join(' ');
+        return { row: cell(cell(row, edit.field, text), 'remark', edit.remark), text: { field: edit.field, text }, remark: edit.remark };
+      });
+      const { proposals, unplaced } = returnedProposals(notesOfTable(names, written.map((w) => w.row)) ?? [], { handOff: NAME, lines, contents: handed.contents, library: handed.library, instances: executedInstances(lines, handed) });
+      expect(unplaced).toEqual([]);
+      expect(proposals.filter((p) => p.offer === null && !p.text.startsWith('Executed as')).map((p) => [p.place.path, p.text])).toEqual(written.flatMap((w, i) => (w.remark === '' ? [] : [[`steps/s${i}`, w.remark]])));
+      expect(proposals.filter((p) => p.text.startsWith('Executed as')).map((p) => [p.place.path, p.text])).toEqual(written.flatMap((w, i) => (w.text === null ? [] : [[`steps/s${i}/${w.text.field}`, `Executed as: ${w.text.text}`]])));
+      for (const { place, offer } of proposals) {
+        if (offer === null) continue;
+        const taken = withOffer(asJson(content), place, offer) as unknown as CaseContent;
+        const [instance] = [...executedInstances(lines, { ...handed, contents: new Map([['C-1', taken]]) })];
+        const [, id = '', field = ''] = place.path.split('/');
+        const number = Number(id.slice(1));
+        expect(instance?.steps[number]?.[field as 'action']).toBe(written[number]?.text?.text);
+      }
+    }),
+  );
+});

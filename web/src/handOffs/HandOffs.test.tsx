@@ -1,13 +1,15 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
-import { handOffNumber, type HandOffLine } from '@caderno/core/handOffs';
+import { DOUBTS, handOffNumber, type Doubt, type HandOffLine } from '@caderno/core/handOffs';
 import { baselineNumber } from '@caderno/core/baselines';
 import { DEFAULT_SETTINGS, type HandOff, type HandOffListed, type HandOffMember, type Member, type NewHandOff } from '@caderno/contract';
-import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { caseHead } from '../../test/heads.ts';
 import { onThePage } from '../../test/onThePage.tsx';
 import { featureHead, standInProject, suiteHead } from '../../test/standInProject.ts';
 import { Refusing } from '../../test/standInServer.ts';
+import { followPrinting } from '../look/index.ts';
+import { DOUBT_NAME, doubtWords } from './doubtWords.ts';
 import { HandOffsChapter, NewHandOffPage } from './index.ts';
 
 afterEach(cleanup);
@@ -106,7 +108,7 @@ test('without saying of what, it is chosen; who may only read is told so', async
 const line = (of: HandOffLine['of'], more: Partial<HandOffLine> = {}): HandOffLine => ({ of, version: 2, title: `Title of ${of}`, module: '', owner: '', execution: 'byHand', configuration: null, instances: 2, minutes: 10, person: 'Rui M.', ...more });
 
 function opened(lines: HandOffLine[], now: HandOff['now'] = [], all = [LISTED]) {
-  const server = standInProject(HEADS, [], { listHandOffs: () => all, readHandOff: () => ({ ...LISTED, configurations: CONFIGURATIONS, lines, now }) });
+  const server = standInProject(HEADS, [], { listHandOffs: () => all, readHandOff: () => ({ ...(all[0] ?? LISTED), configurations: CONFIGURATIONS, lines, now }) });
   onThePage(<HandOffsChapter />, {}, '/p/hand-offs', '/p/hand-offs/:handOff?');
   return server;
 }
@@ -132,4 +134,48 @@ test('a long one shows its first lines, and all when they are wanted; where ther
   cleanup();
   opened([], [], []);
   expect(await screen.findByText('Nothing was handed off yet')).toBeTruthy();
+});
+
+test('every doubt is told in words of its own', () => {
+  const doubts: Doubt[] = [
+    { kind: 'tooLarge' }, { kind: 'noInstances' }, { kind: 'nothingToDo' }, { kind: 'unbound', names: ['a', 'b'] }, { kind: 'gone', ids: ['S-1'] }, { kind: 'nothingExpected' }, { kind: 'unclear', words: ['some'] }, { kind: 'suspect', ids: ['K-1'] }, { kind: 'notAgreed', state: 'inReview' }, { kind: 'outside', ids: ['C-7'] }, { kind: 'noMinutes' },
+  ];
+  expect(doubts.map((d) => d.kind)).toEqual([...DOUBTS]);
+  expect(doubts.map(doubtWords)).toEqual([
+    'too large to be opened: it is left out', 'no row runs: it is left out', 'says nothing to do', 'no value for <a>, <b>', 'uses S-1, which is gone', 'says nothing that is expected', 'unclear words: some', 'K-1 changed since it was linked', 'in review', 'needs C-7, not handed off with it', 'no minutes',
+  ]);
+  expect(DOUBTS.map((kind) => DOUBT_NAME[kind](2)).every((words) => words.startsWith('2 '))).toBe(true);
+});
+
+test('who may only read sees a hand-off with its files, and is offered nothing else; on paper all its lines stand', async () => {
+  const lines = Array.from({ length: 250 }, (_, i) => line(`C-${i + 1}`));
+  standInProject(HEADS, [], { listHandOffs: () => [LISTED], readHandOff: () => ({ ...LISTED, configurations: [], lines, now: [] }) });
+  followPrinting();
+  onThePage(<HandOffsChapter />, { canEdit: false }, '/p/hand-offs/1', '/p/hand-offs/:handOff?');
+  expect(await screen.findByRole('button', { name: 'Save as a file' })).toBeTruthy();
+  expect([screen.queryByText('Hand it off again'), screen.queryByText('Bring back what was remarked'), screen.queryByText('Hand something off')]).toEqual([null, null, null]);
+  act(() => void window.dispatchEvent(new Event('beforeprint')));
+  expect(within(screen.getByRole('table', { name: 'What is executed' })).getAllByRole('row')).toHaveLength(251);
+  act(() => void window.dispatchEvent(new Event('afterprint')));
+});
+
+test('more than may be handed off is not offered to be; nothing left is said', async () => {
+  handingOff(undefined, false, {}, [member('C-1', { instances: 60_000 }), member('C-2', { instances: 50_000 })]);
+  expect((await screen.findByRole('alert')).textContent).toMatch(/^100,000 instances are the most/);
+  expect(button().disabled).toBe(true);
+  await tick('Hand off C-1');
+  expect([screen.queryByRole('alert'), button().disabled]).toEqual([null, false]);
+  await tick('Hand off C-2');
+  expect([screen.getByRole('alert').textContent, button().disabled]).toEqual(['Nothing is left to hand off.', true]);
+  fireEvent.click(screen.getByRole('button', { name: 'take them all' }));
+  expect(titles()).toEqual(['C-1', 'C-2']);
+});
+
+test('an address that names no hand-off, or one of a baseline, is told apart', async () => {
+  opened([line('C-1')], [], [{ ...LISTED, of: 'B-2', baseline: baselineNumber(2) }]);
+  expect((await screen.findByRole('link', { name: 'B-2' })).getAttribute('href')).toBe('/p/baselines/2');
+  cleanup();
+  standInProject(HEADS, [], { listHandOffs: () => [LISTED] });
+  onThePage(<HandOffsChapter />, {}, '/p/hand-offs/9', '/p/hand-offs/:handOff?');
+  expect(await screen.findByText('No such hand-off')).toBeTruthy();
 });
