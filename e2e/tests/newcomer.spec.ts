@@ -71,6 +71,8 @@ test('a lead makes a project and comes from a messy workbook to the first number
     await outline.getByRole('link', { name: /First reminder/ }).click();
     await expect(page.getByText('Nothing that could not be tested stands out.')).toBeVisible();
     await outline.getByRole('link', { name: /Deposit of a meter/ }).click();
+    // Until it is there the text of the requirement before it can still be marked.
+    await expect(page.getByRole('group', { name: 'Text to mark words in' })).toContainText('A deposit is a whole number');
     await page.getByRole('group', { name: 'Text to mark words in' }).focus();
     for (const key of ['ArrowRight', 'Shift+ArrowRight', 'Shift+ArrowRight', 'Enter']) await page.keyboard.press(key);
     await expect(page.getByRole('textbox', { name: /^Title of K-1/ })).toBeFocused();
