@@ -8,7 +8,7 @@ import { HAND_OFF_COLUMNS, handOffNumber, type ExecutedInstance } from '@caderno
 import { EMPTY_FEATURE, withText } from '@caderno/core/scenarios';
 import { EMPTY_SHARED } from '@caderno/core/shared';
 import { EMPTY_SUITE, entryId } from '@caderno/core/suites';
-import { API_ROOT, DEFAULT_SETTINGS, handOffFileSchema, type NewHandOff } from '@caderno/contract';
+import { API_ROOT, DEFAULT_SETTINGS, MOST_RETURNED_TOLD, handOffFileSchema, type NewHandOff } from '@caderno/contract';
 import fc from 'fast-check';
 import { strFromU8, unzipSync } from 'fflate';
 import { execute, inTransaction } from '../src/database/index.ts';
@@ -177,6 +177,14 @@ test('what came back goes to its places, once; another project’s, damaged and 
   expect((await analyst('listRemarks', { params: { id: 'C-1' } as never })).data.map((t) => t.remarks[0]?.text)).toHaveLength(3);
   expect((await upload('back.csv', back)).data.proposals.map((p) => p.there)).toEqual([true, true, true]);
 
+  // More than is told at once: what is at its place makes room for the rest.
+  const [one = ''] = rows;
+  const many = [head, ...Array.from({ length: MOST_RETURNED_TOLD + 1 }, (_, i) => one.replace('it is taken;;;;', `it is taken;;;remark ${i};`))].join('\n');
+  const first = (await upload('many.csv', many)).data;
+  expect([first.proposals.length, first.total, first.proposals.some((p) => p.text === `remark ${MOST_RETURNED_TOLD}`)]).toEqual([MOST_RETURNED_TOLD, MOST_RETURNED_TOLD + 1, false]);
+  const [{ of, remark, place, said, version, text }] = first.proposals as [(typeof first.proposals)[number]];
+  await analyst('beginThread', { params: { id: of } as never, body: { remark, place, said, version, text } });
+  expect((await upload('many.csv', many)).data.proposals.at(-1)?.text).toBe(`remark ${MOST_RETURNED_TOLD}`);
   // Rows above the names of the columns are somebody’s own.
   expect((await upload('back.csv', `What we found;;;\nin May;;;\n${back}`)).data.total).toBe(3);
   const long = [head, ...Array.from({ length: FILE_LIMITS.rows + 1 }, () => other)].join('\n');

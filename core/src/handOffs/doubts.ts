@@ -1,6 +1,6 @@
 import type { ArtefactId, ArtefactState, CaseId, ConditionId } from '../artefacts/index.ts';
 import { vagueWords } from '../basis/index.ts';
-import { usedBy, type CaseContent } from '../cases/index.ts';
+import { textsBefore, usedBy, type CaseContent } from '../cases/index.ts';
 import { openCase, instancesOf, type Constants, type Library, type OpenedCase, type OpenedPart } from '../shared/index.ts';
 import { MOST_HANDED_OFF } from './handOff.ts';
 
@@ -70,8 +70,9 @@ function unboundNames(content: CaseContent, opened: OpenedCase): Set<string> {
   const note = (parts: readonly OpenedPart[]): void => {
     for (const part of parts) if (part.kind === 'parameter' && (part.value.kind === 'unbound' || part.value.kind === 'undeclared')) names.add(part.name);
   };
+  const texts = [content.title, ...textsBefore(content).map(({ text }) => text)];
   for (const _ of instancesOf(opened)) {
-    for (const text of [content.title, content.objective, content.preconditions]) note(opened.scope.open(text));
+    for (const text of texts) note(opened.scope.open(text));
     for (const line of opened.steps) if (line.kind === 'step') [line.step.action, line.step.expected].forEach((text) => note(line.scope.open(text)));
   }
   return names;

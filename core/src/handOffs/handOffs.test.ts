@@ -49,6 +49,7 @@ test('what is doubtful is said: no value, something gone, nothing to do, nothing
   expect(kinds(CASE, []).doubts).toEqual([{ kind: 'gone', ids: ['S-1'] }]);
   expect(kinds({ ...CASE, steps: [] }).doubts).toEqual([{ kind: 'nothingToDo' }]);
   expect(kinds({ ...EMPTY_CASE, kind: 'charter', objective: 'look around', estimate: 20 }).doubts).toEqual([]);
+  expect(kinds({ ...EMPTY_CASE, kind: 'charter', objective: 'look around', areas: 'the <hall>', ideas: '<odd> ones', estimate: 20 }).doubts).toEqual([{ kind: 'unbound', names: ['hall', 'odd'] }]);
   expect(kinds({ ...EMPTY_CASE, steps: [plainStep(stepId('s'), 'wait for some time')] })).toMatchObject({ instances: 1, doubts: [{ kind: 'nothingExpected' }, { kind: 'unclear', words: ['some'] }, { kind: 'noMinutes' }] });
   expect(kinds({ ...CASE, runs: { kind: 'chosen', rows: [] } })).toEqual({ instances: 0, doubts: [{ kind: 'noInstances' }] });
   const wide = { ...EMPTY_CASE, steps: Array.from({ length: 6 }, (_, i) => ({ kind: 'call' as const, id: stepId(`c${i}`), case: 'C-2' as const, pinned: null, rows: { kind: 'every' as const }, arguments: [] })) };

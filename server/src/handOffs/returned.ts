@@ -22,12 +22,14 @@ export async function readReturned(db: Sequelize, { name, ...which }: ReadReturn
     const handOff = handOffName(head);
     const { proposals, unplaced } = returnedProposals(notes, { handOff, lines, contents: handed.contents, library: handed.library, instances: executedInstances(lines, handed) });
     const [long, fitting] = [proposals.filter(isTooLong), proposals.filter((p) => !isTooLong(p))];
-    const told = fitting.slice(0, MOST_RETURNED_TOLD).map((p) => ({ ...p, said: p.said.slice(0, LIMITS.title).toWellFormed(), instances: [...p.instances], remark: idOf(`${which.projectId} ${handOff}`, p) }));
-    const there = new Set((await selectRows(work, idRow, 'SELECT id::text AS id FROM remark WHERE id = ANY($1::uuid[])', [told.map((p) => p.remark)])).map((row) => row.id));
+    const named = fitting.map((p) => ({ ...p, said: p.said.slice(0, LIMITS.title).toWellFormed(), instances: [...p.instances], remark: idOf(`${which.projectId} ${handOff}`, p) }));
+    const there = new Set((await selectRows(work, idRow, 'SELECT id::text AS id FROM remark WHERE id = ANY($1::uuid[])', [named.map((p) => p.remark)])).map((row) => row.id));
+    // Those that are at their places come last: the same file again tells of the rest.
+    const told = named.map((p) => ({ ...p, there: there.has(p.remark) })).toSorted((x, y) => Number(x.there) - Number(y.there));
     const without = [...unplaced, ...long.map((p) => ({ instance: p.instances[0] ?? '', step: p.step, why: 'tooLong' as const }))];
     return {
       by,
-      proposals: told.map((p) => ({ ...p, there: there.has(p.remark) })),
+      proposals: told.slice(0, MOST_RETURNED_TOLD),
       total: fitting.length,
       unplaced: without.slice(0, MOST_RETURNED_TOLD).map((u) => ({ ...u, step: Number.isInteger(u.step) ? u.step : null })),
       unplacedTotal: without.length,

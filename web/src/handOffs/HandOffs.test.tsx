@@ -97,6 +97,29 @@ test('handed off again it begins as before, and what is executed as it was may s
   await waitFor(() => expect(made.map((m) => [m.leftOut, m.people, m.configurations])).toEqual([[['C-2', 'C-3'], ['Rui M.'], ['web']]]));
 });
 
+test('a configuration that cannot be handed off in is said, and unticked again; one that is gone from the settings is forgotten', async () => {
+  sessionStorage.setItem('caderno hand-off p U-1 ', JSON.stringify({ name: 'Kept', note: '', due: '', configurations: ['gone'], people: [], dividing: 'evenly', leftOut: [], chosen: {} }));
+  const asked: string[][] = [];
+  standInProject(HEADS, [], {
+    listMembers: () => PEOPLE,
+    listBaselines: () => [],
+    readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, configurations: CONFIGURATIONS } }),
+    previewHandOff: ({ body }) => {
+      asked.push([...body.configurations]);
+      if (body.configurations.includes('web')) throw new Refusing({ code: 'configuration_unknown' });
+      return { members: MEMBERS, absent: [] };
+    },
+  });
+  onThePage(<NewHandOffPage />, {}, '/p/hand-offs/new?suite=U-1', '/p/hand-offs/new');
+  expect((await screen.findByRole<HTMLInputElement>('textbox', { name: 'Name' })).value).toBe('Kept');
+  await tick(/On the web/);
+  expect(await screen.findByText(/not in the project’s settings any more/)).toBeTruthy();
+  expect(button().disabled).toBe(true);
+  await tick(/On the web/);
+  expect(await screen.findByText('no value for <reading> · draft')).toBeTruthy();
+  expect([asked[0], button().disabled]).toEqual([[], false]);
+});
+
 test('without saying of what, it is chosen; who may only read is told so', async () => {
   handingOff('/p/hand-offs/new');
   expect((await screen.findByRole('link', { name: /Smoke/ })).getAttribute('href')).toBe('/p/hand-offs/new?suite=U-1');

@@ -88,19 +88,25 @@ function HandingOff({ of, earlier }: { readonly of: HandedOffPart; readonly earl
   const there = useSettings(project).data?.settings.configurations;
   if (there === undefined) return <Loading error={null} />;
   const first = earlier === null ? EMPTY_DRAFT : { ...EMPTY_DRAFT, people: earlier.people, configurations: there.filter((c) => earlier.configurations.some((e) => e.id === c.id)).map((c) => c.id) };
-  return <Drafting of={of} id={id} title={title} first={first} since={earlier?.number ?? null} />;
+  return <Drafting of={of} id={id} title={title} first={first} there={there.map((c) => c.id)} since={earlier?.number ?? null} />;
 }
 
 interface DraftingProps extends Pick<OpenedProps, 'of' | 'id' | 'title' | 'since'> {
   readonly first: HandOffDraft;
+  /** The project’s configurations. */
+  readonly there: readonly string[];
 }
 
-function Drafting({ first, ...part }: DraftingProps) {
+const NOTHING: HandOffPreview = { members: [], absent: [] };
+
+function Drafting({ first, there, ...part }: DraftingProps) {
   const { project } = useFrame();
   const kept = useHandOffDraft(`${project} ${part.id} ${part.since ?? ''}`, first);
-  const preview = useHandOffPreview(part.of, kept.draft.configurations, part.since);
-  if (preview.data === undefined) return <Loading error={preview.error} />;
-  return <Opened {...part} kept={kept} preview={preview.data} isOld={preview.isPlaceholderData} />;
+  // One that was taken out of the settings since is nowhere to be unticked.
+  const draft = { ...kept.draft, configurations: kept.draft.configurations.filter((id) => there.includes(id)) };
+  const { data, error, isPlaceholderData } = useHandOffPreview(part.of, draft.configurations, part.since);
+  if (data === undefined && error === null) return <Loading error={null} />;
+  return <Opened {...part} kept={{ ...kept, draft }} preview={data ?? NOTHING} error={error} isOld={isPlaceholderData} />;
 }
 
 interface OpenedProps {
@@ -111,11 +117,13 @@ interface OpenedProps {
   readonly since: HandOffNumber | null;
   readonly kept: ReturnType<typeof useHandOffDraft>;
   readonly preview: HandOffPreview;
+  /** Why it cannot be told; the form stays, to choose otherwise. */
+  readonly error: Error | null;
   /** It is of other configurations; what is chosen now is being told. */
   readonly isOld: boolean;
 }
 
-function Opened({ of, id, title, since, kept: { draft, put, forget }, preview, isOld }: OpenedProps) {
+function Opened({ of, id, title, since, kept: { draft, put, forget }, preview, error, isOld }: OpenedProps) {
   const { project } = useFrame();
   const navigate = useNavigate();
   const [busy, setBusy] = useState(false);
@@ -156,7 +164,7 @@ function Opened({ of, id, title, since, kept: { draft, put, forget }, preview, i
           onTake={() => void handOff()}
         />
       }
-      right={<MembersTable since={since} preview={preview} draft={draft} put={put} lines={lines} />}
+      right={error !== null ? <Loading error={error} /> : <MembersTable since={since} preview={preview} draft={draft} put={put} lines={lines} />}
     />
   );
 }
