@@ -1,8 +1,9 @@
-import { useEffect, useId, useRef, useState } from 'react';
+import { useEffect, useId, useLayoutEffect, useRef, useState } from 'react';
 import { Button } from '../look/index.ts';
 import { MarkdownText } from './MarkdownText.tsx';
-import { markedSource } from './markedSource.ts';
+import { markSource, markedSource, type SourceStretch } from './markedSource.ts';
 import type { TextSpan } from './markSpans.ts';
+import { useGlossary } from './useGlossary.ts';
 
 interface Props {
   readonly text: string;
@@ -13,9 +14,7 @@ interface Props {
   readonly onSpans?: (ids: readonly string[]) => void;
 }
 
-interface Marked {
-  readonly start: number;
-  readonly end: number;
+interface Marked extends SourceStretch {
   readonly left: number;
   readonly top: number;
 }
@@ -29,27 +28,44 @@ export function MarkableText({ text, spans, marks, onSpans }: Props) {
   const hint = useId();
   const [marked, setMarked] = useState<Marked | null>(null);
   const markable = marks.length > 0;
+  const glossary = useGlossary();
+  const kept = useRef<{ readonly of: string; readonly stretch: SourceStretch } | null>(null);
   useEffect(() => {
     if (!markable) return undefined;
-    const look = (): void => setMarked(box.current === null ? null : markedIn(box.current, text));
+    const look = (): void => {
+      const now = box.current === null ? null : markedIn(box.current, text);
+      kept.current = now === null ? null : { of: text, stretch: now };
+      setMarked(now);
+    };
     document.addEventListener('selectionchange', look);
     return () => document.removeEventListener('selectionchange', look);
   }, [markable, text]);
+  // Spans and terms may come while somebody marks words: the pieces of text are made anew then, and the browser would forget what was marked.
+  useLayoutEffect(() => {
+    if (box.current !== null && kept.current?.of === text && markedSource(box.current, text) === null) markSource(box.current, kept.current.stretch);
+  }, [spans, glossary, text]);
   const open = (event: React.MouseEvent): void => {
     if (window.getSelection()?.isCollapsed === false) return;
     onSpans?.((event.target as HTMLElement).closest<HTMLElement>('[data-spans]')?.dataset.spans?.split(' ') ?? []);
   };
-  const make = (run: (start: number, end: number) => void): void => {
-    if (marked === null) return;
-    run(marked.start, marked.end);
+  // Read at the moment of the key: the browser tells of what is marked only afterwards, and quick fingers are faster.
+  const make = (run: (start: number, end: number) => void): boolean => {
+    const now = box.current === null ? null : markedSource(box.current, text);
+    if (now === null) return false;
+    run(now.start, now.end);
     window.getSelection()?.removeAllRanges();
+    return true;
+  };
+  const takesKey = (home: HTMLElement, key: string, extend: boolean): boolean => {
+    if (key === 'Enter') return marks[0] !== undefined && make(marks[0].run);
+    if (key !== 'Escape') return markByKey(home, key, extend);
+    if (markedSource(home, text) === null) return false;
+    window.getSelection()?.removeAllRanges();
+    return true;
   };
   const keyDown = (event: React.KeyboardEvent<HTMLDivElement>): void => {
     if (event.target !== event.currentTarget || event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.key === 'Enter' && marks[0] !== undefined && marked !== null) make(marks[0].run);
-    else if (event.key === 'Escape' && marked !== null) window.getSelection()?.removeAllRanges();
-    else if (!markByKey(event.currentTarget, event.key, event.shiftKey)) return;
-    event.preventDefault();
+    if (takesKey(event.currentTarget, event.key, event.shiftKey)) event.preventDefault();
   };
   return (
     <div className="relative">
