@@ -12,6 +12,7 @@ const SERVER_SOURCES = ['core/src', 'contract/src', 'server/src', 'package-lock.
 const THREADS = {
   'keeper.worker': join(ROOT, 'server/src/coverage/keeper.worker.ts'),
   'importer.worker': join(ROOT, 'server/src/exchange/importer.worker.ts'),
+  'trend.worker': join(ROOT, 'server/src/trend/trend.worker.ts'),
   'heavyLane.worker': join(ROOT, 'server/src/http/heavyLane.worker.ts'),
 };
 

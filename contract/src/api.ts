@@ -30,6 +30,7 @@ import { mailLineSchema, sendByMailSchema } from './mail.ts';
 import { followSchema, followingSchema, inboxChoicesSchema, inboxCountSchema, inboxMarksSchema, inboxPageSchema, inboxQuerySchema } from './inbox.ts';
 import { additionsSchema, askAdditionsSchema, askTouchedSchema, showingMembersSchema, suiteFiguresSchema, suiteLinesSchema, suitesOfSchema, touchedSchema, writtenSuiteSchema } from './suites.ts';
 import { textUpTo } from './text.ts';
+import { bendsSchema, requirementTrendSchema, revisionSchema, trendLeftSchema, trendSchema } from './trend.ts';
 import { listViewSchema, listViewsSchema, saveQuerySchema, savedQuerySchema } from './lists.ts';
 import { projectFromFolderSchema } from './designFolder.ts';
 import { defectSchema, trackerStateSchema } from './tracker.ts';
@@ -217,7 +218,7 @@ export const api = {
 
   listChanges: {
     method: 'GET', path: '/projects/:project/journal', access: 'reader', summary: 'The journal, newest first',
-    params: inProject, query: z.object({ artefact: artefactIdSchema.optional(), before: z.coerce.number().pipe(z.int().min(0).max(LIMITS.number)).optional() }), body: nothing, response: z.array(changeSchema),
+    params: inProject, query: z.object({ artefact: artefactIdSchema.optional(), before: revisionSchema.optional(), after: revisionSchema.optional() }), body: nothing, response: z.array(changeSchema),
   },
   undoChange: { method: 'POST', path: '/projects/:project/journal/:change/undo', access: 'analyst', summary: 'Undo a command', params: inProject.extend({ change: z.uuid() }), query: none, body: none, response: changeSchema },
 
@@ -266,6 +267,10 @@ export const api = {
 
   readCoverage: { method: 'GET', path: '/projects/:project/coverage', access: 'reader', summary: 'The coverage of the project', params: inProject, query: none, body: nothing, response: coverageReportSchema },
   listItems: { method: 'GET', path: '/projects/:project/coverage/items', access: 'reader', summary: 'The coverage items behind a number, worst first', params: inProject, query: itemQuerySchema, body: nothing, response: itemListSchema },
+  readTrend: { method: 'GET', path: '/projects/:project/coverage/trend', access: 'reader', token: 'read', summary: 'What the project came to at the end of each day, as far as it is counted', params: inProject, query: none, body: nothing, response: trendSchema },
+  countTrend: { method: 'POST', path: '/projects/:project/coverage/trend', access: 'reader', reads: true, summary: 'Count days that are not counted yet, for some seconds', params: inProject, query: none, body: none, response: trendLeftSchema },
+  readRequirementTrend: { method: 'GET', path: '/projects/:project/coverage/trend/requirements/:id', access: 'reader', token: 'read', summary: 'What a requirement came to at the end of each day', params: inProject.extend({ id: requirementIdSchema }), query: none, body: nothing, response: requirementTrendSchema },
+  readBends: { method: 'GET', path: '/projects/:project/coverage/trend/:revision', access: 'reader', token: 'read', summary: 'The requirements that came to something else on a day', params: inProject.extend({ revision: revisionSchema }), query: none, body: nothing, response: bendsSchema },
   readMatrix: { method: 'GET', path: '/projects/:project/coverage/matrix', access: 'reader', token: 'read', summary: 'What each case and scenario, or each suite, shows of each condition', params: inProject, query: matrixQuerySchema, body: nothing, response: matrixCellsSchema },
   listConditions: {
     method: 'GET', path: '/projects/:project/coverage/requirements/:requirement', access: 'reader', summary: 'The conditions of a requirement, without their models',

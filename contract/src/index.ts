@@ -66,6 +66,7 @@ export {
   type VersionWithContent,
   type Write,
 } from './artefacts.ts';
+export { MOST_BENDS, requirementThenSchema, trendFiguresSchema, type Bends, type Trend, type TrendPoint } from './trend.ts';
 export { HAND_OFF_FORMATS, MOST_RETURNED_TOLD, handOffConfigurationsSchema, handOffFileSchema, handOffLinesSchema, handOffNotesSchema, handOffNumberSchema, type AskHandOff, type HandOff, type HandOffFormat, type HandOffListed, type HandOffMember, type HandOffPreview, type HandedOffPart, type NewHandOff, type ReturnedNotes } from './handOffs.ts';
 export { MAIL_STATES, sendByMailSchema, type MailLine, type MailStanding, type MailState, type SendByMail } from './mail.ts';
 export { artefactLink, inboxEntryWords } from './inboxWords.ts';

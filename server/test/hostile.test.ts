@@ -67,6 +67,7 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   takeOffer: [{ version: 1 }],
   settleThread: [{ settled: true }],
   openMoment: [{}],
+  countTrend: [{}],
   sendByMail: [{ to: [{ address: 'a@b.example' }, { person: randomUUID() }], of: { what: 'artefact', id: 'C-1' }, note: 'n' }, { to: [{ address: 'a@b.example' }], of: { what: 'list', kind: 'case', query: 'is:draft (' }, note: '' }],
   sendMailAgain: [{}],
   sendTrialMail: [{}],
@@ -159,7 +160,7 @@ async function send(endpoint: AnyEndpoint, body: string | null, parameter = (nam
   const response = await server.fetch(`${API_ROOT}${path}${query}`, { method: endpoint.method, headers: { cookie: `caderno_session=${project.administrator}`, 'content-type': 'application/json', 'if-match': '"1"' }, body });
   return { status: response.status, text: await response.text() };
 }
-const PARAMETERS: Record<string, string> = { project: 'p', id: 'R-1', version: '1', change: randomUUID(), import: randomUUID(), attachment: '0'.repeat(64), requirement: 'R-1', constant: 'c', person: randomUUID(), session: randomUUID(), token: randomUUID(), remark: randomUUID(), review: '1', baseline: '1', handOff: '1', moment: '1', mail: randomUUID(), invitation: randomUUID(), link: randomUUID() };
+const PARAMETERS: Record<string, string> = { project: 'p', revision: '1', id: 'R-1', version: '1', change: randomUUID(), import: randomUUID(), attachment: '0'.repeat(64), requirement: 'R-1', constant: 'c', person: randomUUID(), session: randomUUID(), token: randomUUID(), remark: randomUUID(), review: '1', baseline: '1', handOff: '1', moment: '1', mail: randomUUID(), invitation: randomUUID(), link: randomUUID() };
 
 describe('every operation, sent what nobody should send', () => {
   test('is known to this walk', () => {

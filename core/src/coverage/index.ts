@@ -47,3 +47,6 @@ export { chosenCoverage, type Choice, type ChosenCase, type ChosenCoverage, type
 export { additions, type Addition, type Additions, type MissedItems } from './additions.ts';
 export { shownMatrix, type ShownMatrix } from './shownMatrix.ts';
 export { CELL_SIZE, CELL_STANDINGS, choiceCells, matrixCells, type MatrixCells } from './matrixCells.ts';
+export { bends, requirementsThen, trendFigures, type Bend, type RequirementsThen, type SuiteChoice, type SuiteThen, type TrendFigures } from './trendFigures.ts';
+export { TREND_MEASURES, TREND_PARTS, measuresOf, requirementLine, trendLines, type TrendLine, type TrendMeasure, type TrendPart } from './trendLines.ts';
+export { nextToCount } from './nextToCount.ts';

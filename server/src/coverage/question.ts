@@ -1,13 +1,14 @@
 import { isCaseId, type CaseId, type CoveringId, type SuiteId } from '@caderno/core/artefacts';
 import type { Step } from '@caderno/core/cases';
 import { findRuns, type FoundRun } from '@caderno/core/shared';
-import type { Additions, Choice, ChosenCoverage, CoverageIndex, CoverageReport, ItemFilter, ListedItem, MatrixCells, MissedItems, ShownMatrix } from '@caderno/core/coverage';
+import type { Additions, Choice, ChosenCoverage, CoverageIndex, CoverageReport, ItemFilter, ListedItem, MatrixCells, MissedItems, ShownMatrix, SuiteChoice, TrendFigures } from '@caderno/core/coverage';
 import type { AlikeState } from './alikeSearch.ts';
-import { additions, choiceCells, chosenCoverage, coverageReport, heldUp, listItems, matrixCells, shownMatrix } from '@caderno/core/coverage';
+import { additions, choiceCells, chosenCoverage, coverageReport, heldUp, listItems, matrixCells, shownMatrix, trendFigures } from '@caderno/core/coverage';
 
 /** What can be asked of a project's coverage index. */
 export type IndexQuestion =
   | { readonly kind: 'report' }
+  | { readonly kind: 'figures'; readonly suites: readonly SuiteChoice[] }
   | { readonly kind: 'items'; readonly filter: ItemFilter; readonly limit: number }
   | { readonly kind: 'runs'; readonly steps: readonly Step[]; readonly except: CaseId | null }
   | { readonly kind: 'alike' }
@@ -35,6 +36,7 @@ export interface CaughtUp {
 export interface AnswerTo {
   readonly catchUp: CaughtUp;
   readonly report: CoverageReport;
+  readonly figures: TrendFigures;
   readonly items: { readonly items: readonly ListedItem[]; readonly total: number };
   readonly runs: readonly FoundRun[];
   readonly alike: AlikeState;
@@ -52,6 +54,8 @@ export function answer(index: CoverageIndex, question: IndexQuestion, alike: () 
   switch (question.kind) {
     case 'report':
       return coverageReport(index);
+    case 'figures':
+      return trendFigures(index, question.suites);
     case 'items':
       return listItems(index, question.filter, question.limit);
     case 'runs':

@@ -9,7 +9,7 @@ import { revisionOf } from '../log/index.ts';
 export const COVERAGE_CHANNEL = 'caderno_coverage';
 
 /** Which code computed the rows: what another one left is computed anew. Set when the server is bundled. */
-const COMPUTATION = process.env.CADERNO_COMPUTATION ?? 'sources';
+export const COMPUTATION = process.env.CADERNO_COMPUTATION ?? 'sources';
 
 /** Rows written by one statement. */
 const IN_ONE_STATEMENT = 5_000;

@@ -81,6 +81,16 @@ export function inTransaction<T>(db: Sequelize, action: (work: UnitOfWork) => Pr
   return db.transaction((transaction) => begun({ db, transaction }, action));
 }
 
+/** Runs `action` in a transaction that is taken back whatever comes of it: what it answers is known then, and nothing that it wrote is kept. */
+export async function inTrial<T>(db: Sequelize, action: (work: UnitOfWork) => Promise<T>): Promise<T> {
+  const transaction = await db.transaction();
+  try {
+    return await begun({ db, transaction }, action);
+  } finally {
+    await transaction.rollback();
+  }
+}
+
 /** A connection that is lent for this transaction only is set for it. */
 async function begun<T>(work: UnitOfWork, action: (work: UnitOfWork) => Promise<T>): Promise<T> {
   if (pooled.has(work.db)) await work.db.query(SESSION.map(([name, value]) => `SET LOCAL ${name} = ${value}`).join('; '), { transaction: work.transaction });

@@ -1,4 +1,4 @@
-export { JOBS_SCHEMA, inSnapshot, inTransaction, openDatabase, plainUrl, type UnitOfWork } from './connection.ts';
+export { JOBS_SCHEMA, inSnapshot, inTransaction, inTrial, openDatabase, plainUrl, type UnitOfWork } from './connection.ts';
 export { answersAny, execute, selectRows } from './query.ts';
 export { modelsOf, type ArtefactRow, type ChangeRow, type Models, type PersonRow, type ProjectRow } from './models.ts';
 export { DatabaseNewer, migrate, removeAll } from './migrate.ts';

@@ -3,9 +3,10 @@ import type { FrozenCoverage, Operation, ResponseOf } from '@caderno/contract';
 import { readFile } from 'node:fs/promises';
 import { keepAttachment, listBroken, readAttachment } from '../artefacts/index.ts';
 import { checkSeal, exportComparison, takeBaseline } from '../baselines/index.ts';
-import { isUpToDate, readRowsSince, type AnswerTo, type Question } from '../coverage/index.ts';
+import { isUpToDate, readRowsSince } from '../coverage/index.ts';
 import { inSnapshot, inTransaction } from '../database/index.ts';
 import { exportQuestions } from '../exchange/index.ts';
+import { bendsOf, trend } from './trend.ts';
 import { exportHandOff, handOff, previewHandOff, returned } from './handOffs.ts';
 import { countInbox, deliver, readInbox, type Reader } from '../inbox/index.ts';
 import { readChangesSince, readHeads } from '../log/index.ts';
@@ -15,6 +16,7 @@ import { findAdditions, measureSuite, readShowing, readSuiteCells, type Measurin
 import { findDefects } from '../tracker/index.ts';
 import { readServerState } from '../upkeep/index.ts';
 import { savedBody, type SavedBody } from './body.ts';
+import { ask } from './asked.ts';
 import { actorOf, membershipOf, personOf, type Admitted } from './context.ts';
 import type { Input } from './request.ts';
 import { checkStories, comesAlong, describeAgain, describeCasesAgain, exportBasisFile, exportCasesFile, exportDesignFile, exportFeatureFiles, exportFolderFile, projectFromFolder, preview, previewCases, rememberFeatures, run, upload, uploadCases, uploadDesign, uploadFeatures, uploadStories } from './imports.ts';
@@ -103,6 +105,9 @@ export const apartHandlers = {
     return findAdditions(measuring(call), entries, missed);
   }),
   readMatrix: question<'readMatrix'>(({ query }, call) => (query.across === 'covering' ? ask(call, { kind: 'cells' }) : readSuiteCells(measuring(call)))),
+  readTrend: question<'readTrend'>((_, call) => trend(call)),
+  readBends: question<'readBends'>(({ params }, call) => bendsOf(call, params.revision)),
+  countTrend: file<'countTrend'>((_, call) => call.parts.trend.count(membershipOf(call).projectId, call.parts.now())),
   readSuites: question<'readSuites'>((_, call) => call.parts.suiteLines.read(measuring(call))),
   readCoverageRows: question<'readCoverageRows'>(async ({ query }, call) => {
     const { projectId } = membershipOf(call);
@@ -168,10 +173,6 @@ async function delivered(call: Admitted): Promise<Reader> {
   const { projectId } = membershipOf(call);
   await deliver(call.parts.db, projectId);
   return { projectId, personId: personOf(call).id };
-}
-
-function ask<Q extends Question>(call: Admitted, question: Q): Promise<AnswerTo[Q['kind']]> {
-  return call.parts.coverage.ask(membershipOf(call).projectId, question);
 }
 
 function measuring(call: Admitted): Measuring {

@@ -6,6 +6,7 @@ import type { MailPlace, MailServer } from '../mail/index.ts';
 import type { CoverageKeeper } from '../coverage/index.ts';
 import type { Phrasebooks } from '../scenarios/index.ts';
 import type { SuiteLines } from '../suites/index.ts';
+import type { TrendCounter } from '../trend/index.ts';
 import type { Importer } from '../exchange/index.ts';
 import type { Files } from '../files/index.ts';
 import type { Jobs } from '../jobs/index.ts';
@@ -29,6 +30,7 @@ export interface Parts {
   readonly importer: Importer;
   readonly phrasebooks: Phrasebooks;
   readonly suiteLines: SuiteLines;
+  readonly trend: TrendCounter;
   readonly jobs: Jobs;
   readonly heavy: HeavyLane;
   readonly feed: ChangeFeed;

@@ -23,6 +23,7 @@ import { revealSecret } from '../secrets/index.ts';
 import { readReuse, readReuseGraph, renameParameter, takeOut } from '../shared/index.ts';
 import { readSuitesOf } from '../suites/index.ts';
 import { readOutsideHosts, readTrackerState, saveOutsideHosts } from '../tracker/index.ts';
+import { readRequirementTrend } from '../trend/index.ts';
 import { changeMany, listChanges, listVersions, readVersion, undoChange, writeArtefacts } from '../versions/index.ts';
 import type { ApartOperation } from './apart.ts';
 import { actorOf, askingOf, membershipOf, personOf, type Call } from './context.ts';
@@ -223,6 +224,8 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   cancelImport: ({ params }, call) => cancelRun(call.work, membershipOf(call).projectId, params.import),
 
   readTracker: (_, call) => readTrackerState(call.work, membershipOf(call).projectId),
+
+  readRequirementTrend: ({ params }, call) => readRequirementTrend(call.work, membershipOf(call).projectId, params.id),
 
   listConditions: ({ params }, call) => listConditions(call.work, membershipOf(call).projectId, params.requirement),
   readDesign: ({ query }, call) => readDesign(call.work, membershipOf(call).projectId, query),

@@ -11,6 +11,7 @@ import { Jobs } from '../jobs/index.ts';
 import { MailServer } from '../mail/index.ts';
 import { Phrasebooks } from '../scenarios/index.ts';
 import { SuiteLines } from '../suites/index.ts';
+import { TrendCounter } from '../trend/index.ts';
 import { SecretBox } from '../secrets/index.ts';
 import { ChangeFeed } from './changeFeed.ts';
 import { HeavyLane } from './heavyLane.ts';
@@ -25,7 +26,7 @@ import { Stopping } from './stopping.ts';
 const VERSION = '0.1.0';
 
 /** What differs from one server to another. `directUrl`: where changes are heard, which a pool of connections for transactions cannot do. */
-export type PartsGiven = { readonly databaseUrl: string; readonly directUrl?: string; readonly filesPlace?: FilesPlace; readonly log: Log } & Partial<Omit<Parts, 'db' | 'coverage' | 'files' | 'importer' | 'phrasebooks' | 'suiteLines' | 'jobs' | 'heavy' | 'feed' | 'news' | 'log' | 'stopping' | 'metrics' | 'spool'>>;
+export type PartsGiven = { readonly databaseUrl: string; readonly directUrl?: string; readonly filesPlace?: FilesPlace; readonly log: Log } & Partial<Omit<Parts, 'db' | 'coverage' | 'files' | 'importer' | 'phrasebooks' | 'suiteLines' | 'trend' | 'jobs' | 'heavy' | 'feed' | 'news' | 'log' | 'stopping' | 'metrics' | 'spool'>>;
 
 /** Makes the parts of a server on a database; nothing listens yet. Without a key of their own, secrets last as long as the server. */
 export function makeParts({ databaseUrl, directUrl = databaseUrl, filesPlace = null, log, ...given }: PartsGiven): { readonly parts: Parts; close(): Promise<void> } {
@@ -64,6 +65,7 @@ export function makeParts({ databaseUrl, directUrl = databaseUrl, filesPlace = n
     importer,
     phrasebooks: new Phrasebooks(db),
     suiteLines: new SuiteLines(),
+    trend: new TrendCounter(databaseUrl),
     jobs,
     heavy: new HeavyLane({ databaseUrl, key: secrets.key, demoSignIn, mail }),
     feed,
@@ -74,7 +76,7 @@ export function makeParts({ databaseUrl, directUrl = databaseUrl, filesPlace = n
   const close = async (): Promise<void> => {
     // Jobs first: what they have begun may still end, or goes to another server.
     await jobs.close();
-    await Promise.allSettled([parts.feed.close(), parts.coverage.close(), importer.close(), parts.heavy.close()]);
+    await Promise.allSettled([parts.feed.close(), parts.coverage.close(), importer.close(), parts.trend.close(), parts.heavy.close()]);
     files.close();
     await parts.db.close();
     await rm(spool, { recursive: true, force: true });

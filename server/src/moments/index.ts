@@ -1,1 +1,1 @@
-export { isMomentToBeMade, momentProject, openMoment, sweepMoments } from './openMoment.ts';
+export { isMomentToBeMade, makeAtRevision, momentProject, openMoment, sweepMoments } from './openMoment.ts';

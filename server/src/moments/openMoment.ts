@@ -73,14 +73,7 @@ async function make(work: UnitOfWork, projectId: string, projectKey: string, mom
   }
   const { revision, agreedOnly } = moment;
   if (!agreedOnly) {
-    const settings = await settingsOf(
-      work,
-      `SELECT coalesce((SELECT p.undo->'from' FROM change c JOIN change_part p ON p.change_id = c.id WHERE c.project_id = $1 AND c.revision > $2 AND p.undo->>'kind' = 'settings' ORDER BY c.revision, p.place LIMIT 1), settings) AS settings
-       FROM project WHERE id = $1`,
-      [projectId, revision],
-    );
-    const made = await makeMoment(work, { key, parent: projectId, settings, revision }, heldAtRevision(projectId, revision));
-    if (made !== null) await putOutline(work, made, projectId, revision);
+    await makeAtRevision(work, projectId, key, revision);
     return;
   }
   // What was agreed then is told from the moment, which nobody changes meanwhile.
@@ -89,6 +82,19 @@ async function make(work: UnitOfWork, projectId: string, projectKey: string, mom
   const [source] = await selectRows(work, idRow, 'SELECT id FROM project WHERE key = $1', [then]);
   if (source === undefined) throw new Error(`What is agreed is told from a moment: expected ${then}, got none`);
   await makeMoment(work, { key, parent: projectId, settings: await settingsOf(work, 'SELECT settings FROM project WHERE id = $1', [source.id]), revision }, await heldAgreed(work, source.id));
+}
+
+/** Makes a project, under a key of its own, of what another one was right after a revision; answers its row, or null when somebody else made it. */
+export async function makeAtRevision(work: UnitOfWork, projectId: string, key: string, revision: number): Promise<string | null> {
+  const settings = await settingsOf(
+    work,
+    `SELECT coalesce((SELECT p.undo->'from' FROM change c JOIN change_part p ON p.change_id = c.id WHERE c.project_id = $1 AND c.revision > $2 AND p.undo->>'kind' = 'settings' ORDER BY c.revision, p.place LIMIT 1), settings) AS settings
+     FROM project WHERE id = $1`,
+    [projectId, revision],
+  );
+  const made = await makeMoment(work, { key, parent: projectId, settings, revision }, heldAtRevision(projectId, revision));
+  if (made !== null) await putOutline(work, made, projectId, revision);
+  return made;
 }
 
 async function settingsOf(work: UnitOfWork, sql: string, bind: readonly unknown[]): Promise<unknown> {

@@ -1,5 +1,5 @@
 import { artefactId, type CoveringId, type SuiteId } from '@caderno/core/artefacts';
-import type { Additions, Choice, ChosenCoverage, MatrixCells, MissedItems, ShownMatrix } from '@caderno/core/coverage';
+import type { Additions, Choice, ChosenCoverage, MatrixCells, MissedItems, ShownMatrix, SuiteChoice } from '@caderno/core/coverage';
 import { suiteFigures, suiteMembers, type Dependency, type FoundMember, type ShowingMember, type ShowingMembers, type SuiteEntry, type SuiteFigures } from '@caderno/core/suites';
 import type { SuiteLine } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
@@ -67,28 +67,39 @@ function choiceOf({ members, instead }: Found): Choice {
   return { ids: members.map((m) => m.of), instead };
 }
 
+/** What every suite that is not withdrawn chooses; one that cannot be read is left out. */
+export async function suiteChoices(work: UnitOfWork, projectId: string, now: number): Promise<SuiteChoice[]> {
+  return (await findSuites(work, projectId, now)).map(({ id, title, found }) => ({ id, title, choice: choiceOf(found) }));
+}
+
+interface FoundSuite {
+  readonly id: SuiteId;
+  readonly title: string;
+  readonly found: Found;
+}
+
 /** The members of every suite that is not withdrawn; one that cannot be read is left out. */
-function findSuites({ db, projectId, now }: Measuring): Promise<{ readonly id: SuiteId; readonly found: Found }[]> {
-  return inSnapshot(db, async (work) => {
-    const known = new Map<string, CoveringId[]>();
-    const found: { readonly id: SuiteId; readonly found: Found }[] = [];
-    for (const { number, schema, content } of await liveSuites(work, projectId)) {
-      const read = contentOrBroken('suite', schema, content);
-      if (read !== null) found.push({ id: artefactId('suite', number), found: await findMembers(work, projectId, read.entries, now, known) });
-    }
-    return found;
-  });
+async function findSuites(work: UnitOfWork, projectId: string, now: number): Promise<FoundSuite[]> {
+  const known = new Map<string, CoveringId[]>();
+  const found: FoundSuite[] = [];
+  for (const { number, schema, content } of await liveSuites(work, projectId)) {
+    const read = contentOrBroken('suite', schema, content);
+    if (read !== null) found.push({ id: artefactId('suite', number), title: read.title, found: await findMembers(work, projectId, read.entries, now, known) });
+  }
+  return found;
 }
 
 /** What every suite shows of every condition. */
 export async function readSuiteCells(where: Measuring): Promise<MatrixCells<SuiteId>> {
-  return where.cells((await findSuites(where)).map(({ id, found }) => ({ column: id, choice: choiceOf(found) })));
+  const { db, projectId, now } = where;
+  const suites = await inSnapshot(db, (work) => suiteChoices(work, projectId, now));
+  return where.cells(suites.map(({ id, choice }) => ({ column: id, choice })));
 }
 
 /** What every suite comes to. */
 export async function measureSuites(where: Measuring): Promise<SuiteLine[]> {
-  const { chosen } = where;
-  const suites = await findSuites(where);
+  const { db, projectId, now, chosen } = where;
+  const suites = await inSnapshot(db, (work) => findSuites(work, projectId, now));
   const coverages = suites.length === 0 ? [] : await chosen(suites.map((s) => choiceOf(s.found)));
   return suites.flatMap(({ id, found }, i) => {
     const coverage = coverages[i];

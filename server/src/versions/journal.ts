@@ -47,14 +47,14 @@ const OWN_PART = `
   JOIN LATERAL (SELECT * FROM change_part part WHERE part.change_id = c.id AND part.artefact_id = $2 ORDER BY part.to_version IS NULL, part.place LIMIT 1) p ON true
   JOIN artefact a ON a.id = p.artefact_id`;
 
-/** The journal of a project or of one artefact, newest first. */
-export async function listChanges(work: UnitOfWork, projectId: string, filter: { readonly artefact?: ArtefactId | undefined; readonly before?: number | undefined }): Promise<Change[]> {
+/** The journal of a project or of one artefact, newest first; `before` and `after`: revisions that are not in it. */
+export async function listChanges(work: UnitOfWork, projectId: string, filter: { readonly artefact?: ArtefactId | undefined; readonly before?: number | undefined; readonly after?: number | undefined }): Promise<Change[]> {
   const artefact = filter.artefact === undefined ? null : await findArtefact(work, projectId, filter.artefact);
   const lines = await selectRows(
     work,
     changeLine,
-    `${SELECT} ${artefact === null ? FIRST_PART : OWN_PART} WHERE c.project_id = $1 AND ($3::int IS NULL OR c.revision < $3) AND ($2::bigint IS NULL OR true) ORDER BY c.revision DESC LIMIT ${PAGE}`,
-    [projectId, artefact?.id ?? null, filter.before ?? null],
+    `${SELECT} ${artefact === null ? FIRST_PART : OWN_PART} WHERE c.project_id = $1 AND ($3::int IS NULL OR c.revision < $3) AND ($4::int IS NULL OR c.revision > $4) AND ($2::bigint IS NULL OR true) ORDER BY c.revision DESC LIMIT ${PAGE}`,
+    [projectId, artefact?.id ?? null, filter.before ?? null, filter.after ?? null],
   );
   return lines.map(toChange);
 }
