@@ -7,7 +7,7 @@ import { installPostgres, startPostgres } from './postgres.mjs';
 import { runProgram } from './processes.mjs';
 import { slowerThan } from './benchFigures.mjs';
 
-const BENCHES = ['coverage', 'generation', 'models', 'shared', 'alike', 'wording', 'merge', 'firstPaint', 'import', 'data', 'outline', 'server', 'log', 'lists', 'caseFiles', 'scenarios', 'agreement', 'folder', 'inbox', 'suites', 'matrix', 'handOffs', 'office'];
+const BENCHES = ['coverage', 'generation', 'models', 'shared', 'alike', 'wording', 'merge', 'firstPaint', 'import', 'data', 'outline', 'server', 'log', 'lists', 'caseFiles', 'scenarios', 'agreement', 'folder', 'inbox', 'suites', 'matrix', 'trend', 'handOffs', 'office'];
 const KEPT = join(ROOT, 'bench', 'figures.json');
 
 /** Runs the measurements, all or those named, each on a database of its own; every figure is printed beside its budget and compared with the kept ones. `--keep` keeps these. */

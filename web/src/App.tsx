@@ -37,6 +37,7 @@ const AlikePage = lazy(() => import('./shared/index.ts').then((m) => ({ default:
 const CoverageChapter = lazy(() => import('./coverage/index.ts').then((m) => ({ default: m.CoverageChapter })));
 const HandOffsChapter = lazy(() => import('./handOffs/index.ts').then((m) => ({ default: m.HandOffsChapter })));
 const NewHandOffPage = lazy(() => import('./handOffs/index.ts').then((m) => ({ default: m.NewHandOffPage })));
+const TrendPage = lazy(() => import('./trend/index.ts').then((m) => ({ default: m.TrendPage })));
 const MatrixPage = lazy(() => import('./matrix/index.ts').then((m) => ({ default: m.MatrixPage })));
 const VersionsPage = lazy(() => import('./journal/index.ts').then((m) => ({ default: m.VersionsPage })));
 const QuestionsChapter = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.QuestionsChapter })));
@@ -102,6 +103,7 @@ const router = createBrowserRouter([
       { path: 'alike', element: chapter(<AlikePage />) },
       { path: 'read/:case/:scenario?', element: chapter(<ReadThrough />) },
       { path: 'coverage', element: chapter(<CoverageChapter />) },
+      { path: 'trend', element: chapter(<TrendPage />) },
       { path: 'matrix', element: chapter(<MatrixPage />) },
       { path: 'questions/:question?', element: chapter(<QuestionsChapter />) },
       { path: 'agenda', element: chapter(<Agenda />) },

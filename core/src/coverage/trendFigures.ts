@@ -4,7 +4,7 @@ import type { Technique } from '../conditions/index.ts';
 import { chosenCoverage, riskOf, type Choice } from './chosenCoverage.ts';
 import type { CoverageIndex } from './coverageIndex.ts';
 import { coverageReport, type CoverageReport } from './report.ts';
-import { CountSum, STANDINGS, type StandingCounts } from './standing.ts';
+import { CountSum, NO_ITEMS, STANDINGS, itemsToShow, type StandingCounts } from './standing.ts';
 
 /** What a project comes to at a moment, without its single requirements. */
 export interface TrendFigures {
@@ -81,7 +81,7 @@ export interface Bend {
   readonly after: StandingCounts | null;
 }
 
-/** The requirements that made a curve bend, those that lost or gained most shown items first, then by their numbers. */
+/** The requirements that made a curve bend, those that lost or gained most shown items first, then most items to be shown, then by their numbers. */
 export function bends(before: RequirementsThen, after: RequirementsThen): Bend[] {
   const ids = new Set([...before.keys(), ...after.keys()]);
   const all = [...ids].flatMap((id): Bend[] => {
@@ -90,13 +90,17 @@ export function bends(before: RequirementsThen, after: RequirementsThen): Bend[]
     const bend: Bend = { id, title, before: then?.counts ?? null, after: now?.counts ?? null };
     return isBend(bend) ? [bend] : [];
   });
-  return all.sort((a, b) => moved(b) - moved(a) || Number(a.id.slice(2)) - Number(b.id.slice(2)));
+  return all.sort((a, b) => moved(b) - moved(a) || grown(b) - grown(a) || Number(a.id.slice(2)) - Number(b.id.slice(2)));
 }
 
 /** A requirement that is only there, or only gone, without an item moved nothing but itself: that is told, too. */
 function isBend({ before, after }: Bend): boolean {
   if (before === null || after === null) return true;
   return STANDINGS.some((standing) => before[standing] !== after[standing]);
+}
+
+function grown({ before, after }: Bend): number {
+  return Math.abs(itemsToShow(after ?? NO_ITEMS) - itemsToShow(before ?? NO_ITEMS));
 }
 
 function moved({ before, after }: Bend): number {

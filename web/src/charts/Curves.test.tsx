@@ -5,11 +5,11 @@ import { cleanup, render, screen, waitFor } from '@testing-library/react';
 import type { Curve } from './curve.ts';
 
 /** The library as far as it is asked: what is drawn, and what is given back. */
-const drawn: ChartConfiguration<'line'>[] = [];
+const drawn: ChartConfiguration<'line' | 'bar'>[] = [];
 let destroyed = 0;
 class Chart {
   static register(): void {}
-  constructor(_: HTMLCanvasElement, config: ChartConfiguration<'line'>) {
+  constructor(_: HTMLCanvasElement, config: ChartConfiguration<'line' | 'bar'>) {
     drawn.push(config);
   }
   destroy(): void {
@@ -17,7 +17,7 @@ class Chart {
   }
 }
 const none = {};
-jest.unstable_mockModule('chart.js', () => ({ Chart, LineController: none, LineElement: none, LinearScale: none, PointElement: none, Tooltip: none }));
+jest.unstable_mockModule('chart.js', () => ({ BarController: none, BarElement: none, Chart, LineController: none, LineElement: none, LinearScale: none, PointElement: none, Tooltip: none }));
 const { Curves } = await import('./Curves.tsx');
 // Comes late otherwise, as it does for people.
 await import('./DrawnCurves.tsx');
@@ -32,7 +32,7 @@ test('curves are drawn with their names and scales, told in words, drawn anew wh
   await screen.findByRole('img', { name: 'Half after 3 min' });
   await waitFor(() => expect(drawn).toHaveLength(1));
   const [first] = drawn;
-  expect(first?.data.datasets.map((d) => [d.label, d.stepped, d.borderDash])).toEqual([['then', 'before', []], ['now', false, [5, 4]]]);
+  expect(first?.data.datasets.map((d) => d.type === 'line' && [d.label, d.stepped, d.borderDash])).toEqual([['then', 'before', []], ['now', false, [5, 4]]]);
   expect(first?.options?.scales).toMatchObject({ x: { max: 5, title: { text: 'minutes' } }, y: { max: 100, title: { text: '%' } } });
   rerender(page(curves, 3));
   await waitFor(() => expect(drawn.at(-1)?.data.datasets.at(-1)).toMatchObject({ label: '', data: [{ x: 3, y: 0 }, { x: 3, y: 100 }] }));
@@ -40,3 +40,28 @@ test('curves are drawn with their names and scales, told in words, drawn anew wh
   unmount();
   expect(destroyed).toBe(2);
 });
+
+test('bars stand on each other, marks have their names above lines, values are told in words, and a click says which point it was', async () => {
+  drawn.length = 0;
+  const clicked: number[] = [];
+  const bars = [curve('shown', { drawn: 'bar', points: [{ x: 0, y: 4 }, { x: 2, y: null }] }), curve('gap', { drawn: 'bar', points: [{ x: 0, y: 1 }, { x: 2, y: 3 }] })];
+  const marks = [{ x: 1, name: 'B-1' }];
+  render(<Curves className="h-56" words="Bars" curves={bars} xName="" yName="items" xMost={2} yMost={5} marks={marks} xWords={dayOf} yWords={itemsOf} onPoint={(place) => clicked.push(place)} />);
+  await waitFor(() => expect(drawn).toHaveLength(1));
+  const config = drawn[0]!;
+  expect(config.data.datasets.map((d) => [d.type, d.data])).toEqual([['bar', [{ x: 0, y: 4 }, { x: 2, y: null }]], ['bar', [{ x: 0, y: 1 }, { x: 2, y: 3 }]]]);
+  expect(config.options?.scales).toMatchObject({ x: { stacked: true, title: { display: false } }, y: { stacked: true } });
+  const { callbacks } = config.options!.plugins!.tooltip!;
+  const item = { dataset: { label: 'gap' }, parsed: { x: 2, y: 3 } };
+  expect([(callbacks!.title as unknown as (items: object[]) => string)([item]), (callbacks!.label as unknown as (item: object) => string)(item)]).toEqual(['day 2', 'gap: 3 items']);
+  (config.options!.onClick as unknown as (event: object, elements: object[]) => void)({}, [{ index: 1 }]);
+  (config.options!.onClick as unknown as (event: object, elements: object[]) => void)({}, []);
+  expect(clicked).toEqual([1]);
+  const told: unknown[] = [];
+  const pen = { save: () => undefined, restore: () => undefined, setLineDash: () => undefined, beginPath: () => undefined, stroke: () => undefined, fillText: (...t: unknown[]) => told.push(t), moveTo: (...t: unknown[]) => told.push(t), lineTo: (...t: unknown[]) => told.push(t) };
+  (config.plugins![0]!.afterDatasetsDraw as unknown as (chart: object) => void)({ ctx: pen, scales: { x: { getPixelForValue: (x: number) => x * 100 } }, chartArea: { top: 20, bottom: 200 } });
+  expect(told).toEqual([['B-1', 100, 15], [100, 20], [100, 200]]);
+});
+
+const dayOf = (x: number): string => `day ${x}`;
+const itemsOf = (y: number): string => `${y} items`;

@@ -1,12 +1,12 @@
-import { Chart, LineController, LineElement, LinearScale, PointElement, Tooltip } from 'chart.js';
+import { BarController, BarElement, Chart, LineController, LineElement, LinearScale, PointElement, Tooltip, type ChartDataset, type Plugin } from 'chart.js';
 import { useEffect, useRef } from 'react';
 import { useMedia, useTheme } from '../look/index.ts';
 import type { Curve, CurvesShown } from './curve.ts';
 
-Chart.register(LineController, LineElement, LinearScale, PointElement, Tooltip);
+Chart.register(BarController, BarElement, LineController, LineElement, LinearScale, PointElement, Tooltip);
 
 /** Draws curves; the library that does so comes with this file. */
-export default function DrawnCurves({ words, curves, xName, yName, xMost, yMost, at }: CurvesShown) {
+export default function DrawnCurves({ words, curves, xName, yName, xMost, yMost, at, marks, xWords, yWords, onPoint }: CurvesShown) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const theme = useTheme();
   const isDark = useMedia('(prefers-color-scheme: dark)');
@@ -14,34 +14,79 @@ export default function DrawnCurves({ words, curves, xName, yName, xMost, yMost,
     if (canvas.current === null) return undefined;
     const style = getComputedStyle(canvas.current);
     const colour = (name: string): string => style.getPropertyValue(`--color-${name}`);
-    const here: Curve[] = at === undefined ? [] : [{ name: '', colour: 'ink3', drawn: 'line', points: [{ x: at, y: 0 }, { x: at, y: yMost }] }];
     const font = { family: style.fontFamily, size: 11.5 };
-    const scale = (name: string, max: number) => ({ type: 'linear' as const, min: 0, max, title: { display: true, text: name, color: colour('ink2'), font }, ticks: { color: colour('ink2'), font, maxTicksLimit: 8 }, grid: { color: colour('rule') }, border: { color: colour('rule2') } });
-    const chart = new Chart(canvas.current, {
+    const isStacked = curves.some((curve) => curve.drawn === 'bar');
+    const scale = (name: string, max: number, inWords: ((value: number) => string) | undefined) => ({
+      type: 'linear' as const, min: 0, max, stacked: isStacked, title: { display: name !== '', text: name, color: colour('ink2'), font },
+      ticks: { color: colour('ink2'), font, maxTicksLimit: 8, ...(inWords === undefined ? {} : { callback: (value: number | string) => inWords(Number(value)) }) },
+      grid: { color: colour('rule') }, border: { color: colour('rule2') },
+    });
+    const here: Curve[] = at === undefined ? [] : [{ name: '', colour: 'ink3', drawn: 'line', points: [{ x: at, y: 0 }, { x: at, y: yMost }] }];
+    const chart = new Chart<'line' | 'bar', { x: number; y: number | null }[]>(canvas.current, {
       type: 'line',
-      data: {
-        datasets: [...curves, ...here].map((curve) => ({
-          label: curve.name,
-          data: [...curve.points],
-          borderColor: colour(curve.colour),
-          backgroundColor: colour(curve.colour),
-          borderWidth: curve.name === '' ? 1 : 2,
-          borderDash: curve.dashed === true ? [5, 4] : [],
-          stepped: curve.drawn === 'stair' ? ('before' as const) : (false as const),
-          pointRadius: 0,
-          pointHitRadius: curve.name === '' ? 0 : 6,
-        })),
-      },
+      data: { datasets: [...curves, ...here].map((curve) => dataset(curve, colour(curve.colour), onPoint !== undefined)) },
       options: {
         animation: false,
         maintainAspectRatio: false,
         normalized: true,
-        interaction: { mode: 'nearest', intersect: true },
-        scales: { x: scale(xName, xMost), y: scale(yName, yMost) },
-        plugins: { tooltip: { filter: (item) => item.dataset.label !== '' } },
+        layout: { padding: { top: marks === undefined ? 0 : 16 } },
+        interaction: onPoint === undefined ? { mode: 'nearest', intersect: true } : { mode: 'nearest', axis: 'x', intersect: false },
+        scales: { x: scale(xName, xMost, xWords), y: scale(yName, yMost, yWords) },
+        plugins: {
+          tooltip: {
+            filter: (item) => item.dataset.label !== '',
+            callbacks: {
+              ...(xWords === undefined ? {} : { title: ([item]) => (item === undefined ? '' : xWords(item.parsed.x ?? 0)) }),
+              ...(yWords === undefined ? {} : { label: (item) => `${item.dataset.label ?? ''}: ${yWords(item.parsed.y ?? 0)}` }),
+            },
+          },
+        },
+        ...(onPoint === undefined ? {} : { onClick: (_, [element]) => element !== undefined && onPoint(element.index) }),
       },
+      plugins: [namedLines(marks ?? [], colour('ink2'), `${font.size}px ${font.family}`)],
     });
     return () => chart.destroy();
-  }, [at, curves, isDark, theme, xMost, xName, yMost, yName]);
+  }, [at, curves, isDark, marks, onPoint, theme, xMost, xName, xWords, yMost, yName, yWords]);
   return <canvas ref={canvas} role="img" aria-label={words} />;
+}
+
+function dataset(curve: Curve, colour: string, hasPoints: boolean): ChartDataset<'line' | 'bar', { x: number; y: number | null }[]> {
+  const isHelp = curve.name === '';
+  const common = { label: curve.name, data: [...curve.points], borderColor: colour, backgroundColor: colour };
+  if (curve.drawn === 'bar') return { ...common, type: 'bar', maxBarThickness: 26 };
+  return {
+    ...common,
+    type: 'line',
+    // Points at the edge are seen whole.
+    clip: 6,
+    borderWidth: isHelp ? 1 : 2,
+    borderDash: curve.dashed === true ? [5, 4] : [],
+    stepped: curve.drawn === 'stair' ? 'before' : false,
+    pointRadius: hasPoints && !isHelp ? 2.5 : 0,
+    pointHitRadius: isHelp ? 0 : 6,
+  };
+}
+
+/** Draws lines at marks, with their names above; not as curves, which would be pointed at. */
+function namedLines(marks: NonNullable<CurvesShown['marks']>, colour: string, font: string): Plugin<'line' | 'bar'> {
+  return {
+    id: 'namedLines',
+    afterDatasetsDraw: ({ ctx, scales, chartArea: { top, bottom } }) => {
+      ctx.save();
+      ctx.fillStyle = colour;
+      ctx.strokeStyle = colour;
+      ctx.font = font;
+      ctx.textAlign = 'center';
+      ctx.setLineDash([4, 3]);
+      for (const { x, name } of marks) {
+        const at = scales.x?.getPixelForValue(x) ?? 0;
+        ctx.fillText(name, at, top - 5);
+        ctx.beginPath();
+        ctx.moveTo(at, top);
+        ctx.lineTo(at, bottom);
+        ctx.stroke();
+      }
+      ctx.restore();
+    },
+  };
 }

@@ -1,2 +1,2 @@
 export { Curves } from './Curves.tsx';
-export type { Curve } from './curve.ts';
+export type { Curve, CurveColour } from './curve.ts';

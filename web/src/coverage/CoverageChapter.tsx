@@ -39,7 +39,7 @@ export function CoverageChapter() {
 }
 
 function Numbers({ report }: { readonly report: CoverageReport }) {
-  const { project } = useFrame();
+  const { project, isPast } = useFrame();
   const scenarios = useScenarioEffort(project);
   const { counts, weighted } = report;
   return (
@@ -47,6 +47,11 @@ function Numbers({ report }: { readonly report: CoverageReport }) {
       <div className="flex items-baseline justify-between gap-4">
         <h1 className="font-serif text-2xl font-semibold">Design coverage</h1>
         <span className="inline-flex items-baseline gap-5 text-sm print:hidden">
+          {!isPast && (
+            <Link className="inline-flex min-h-6 items-center underline decoration-rule2 underline-offset-2" to={address.trend(project)}>
+              Over time
+            </Link>
+          )}
           <Link className="inline-flex min-h-6 items-center underline decoration-rule2 underline-offset-2" to={address.matrix(project)}>
             Matrix
           </Link>

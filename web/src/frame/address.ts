@@ -30,6 +30,8 @@ export const address = {
   /** Words in texts; with `?kind=case&query=…` in what a query finds. */
   replacing: (project: string) => `/${project}/replace`,
   coverage: (project: string) => `/${project}/coverage`,
+  /** With `?of=risk&show=gap&at=120`: what is told of what, and the revision of the day that is open. */
+  trend: (project: string) => `/${project}/trend`,
   /** With `?of=conditions&by=suites`, and how it is seen. */
   matrix: (project: string) => `/${project}/matrix`,
   journal: (project: string) => `/${project}/journal`,

@@ -148,6 +148,12 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'On a name, at the left or above, the foot of the page sorts and filters the other side by it; red names meet nothing in the whole project.',
     'Export XLSX writes what is in view; on paper each row says what it meets.',
   ],
+  trend: [
+    'The curve says what the project came to at the end of each day, counted from the journal, also of days before this page was there.',
+    'Choose what is shown, and of what: the whole, each risk, module, technique or suite, or one requirement.',
+    'Click a point or a day to see which requirements made the curve bend, and what was done; from there you can look back at the project of then.',
+    'B-1, B-2 and so on are baselines. A share is of the items to be shown, rounded down.',
+  ],
   alike: ['Here stand runs of steps that occur in several cases, and cases nearly like each other.', 'A run can be taken out into shared steps in all places at once.', 'Before that you see the places and what differs.', 'The journal can undo it.'],
   settings: ['The settings hold what is the same for the whole project: risk scale, depths, constants, configurations, the tracker.', 'Hints and rules of weak wording can be switched off here.', 'Leads change scales and the tracker, analysts the rest.', 'Each save is an entry of the journal.'],
   journal: ['The journal lists what was done in the project, newest first.', 'Every entry can be undone by itself; what came after stays.', 'Compare shows what an entry changed; look back opens the whole project as it was right after it.', 'Nothing is ever taken out of it.'],

@@ -4,11 +4,11 @@ import type { ReviewedVersion } from '@caderno/contract';
 import { artefactIdSchema } from '@caderno/contract';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
+import { Changes } from '../changes/index.ts';
 import { call, tellFailure, useHeads, useVersion, useVersions, useRefresh } from '../api/index.ts';
 import { Spread, address, useFrame } from '../frame/index.ts';
 import { Button, Empty, dateAndTime } from '../look/index.ts';
 import { Difference } from '../versions/index.ts';
-import { Changes } from './JournalPage.tsx';
 
 /** The versions of an artefact at the left; at the right what changed between two of them. */
 export function VersionsPage() {

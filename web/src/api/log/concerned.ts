@@ -53,10 +53,15 @@ const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' 
   'coverage/suspect': 'everyChange',
   // A cell hangs on its case, its condition, what both use, and for suites on what rules find.
   'coverage/matrix': 'everyChange',
+  // The past does not change; today does.
+  'coverage/trend': 'everyChange',
+  'coverage/bends': 'everyChange',
+  'coverage/trendOf': 'never',
+  'coverage/trendCount': 'never',
 };
 
 /** What is looked through for so long that nobody wants it anew with every save: it is read again when it is next opened. */
-const UNHURRIED: ReadonlySet<string> = new Set(['list/runs', 'list/alike']);
+const UNHURRIED: ReadonlySet<string> = new Set(['list/runs', 'list/alike', 'coverage/trend', 'coverage/bends']);
 
 export function isUnhurried(query: Pick<Query, 'queryKey'>): boolean {
   return UNHURRIED.has(partOf(query.queryKey));
