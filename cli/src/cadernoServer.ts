@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { API_ROOT, COMMAND_ID_HEADER, api, type AnyEndpoint, type FeaturesDraft } from '@caderno/contract';
+import { API_ROOT, COMMAND_ID_HEADER, api, type AnyEndpoint, type FeaturesDraft, type TrendPoint } from '@caderno/contract';
 import { unzipSync, zipSync } from 'fflate';
 import { z } from 'zod';
 import { Failure } from './failure.ts';
@@ -25,7 +25,7 @@ export class Refused extends Failure {
   }
 }
 
-type Called = 'exportFeatures' | 'uploadFeatures' | 'runFeatures' | 'cancelImport' | 'rememberFeatures';
+type Called = 'readFigures' | 'exportFeatures' | 'uploadFeatures' | 'runFeatures' | 'cancelImport' | 'rememberFeatures';
 
 /** Which side counts where a feature was changed both here and in the code. */
 export type TakenSide = 'mine' | 'theirs';
@@ -36,7 +36,7 @@ const AGAIN_AFTER_MS = [500, 2_000, 5_000];
 /** Zips know no time before it. */
 const ZIP_TIME = '1980-01-01T12:00:00Z';
 
-/** The features of one project on a server of Caderno. */
+/** One project on a server of Caderno. */
 export class CadernoServer {
   readonly #connection: Connection;
 
@@ -68,6 +68,12 @@ export class CadernoServer {
   /** Says that these files stand in the code; those that stand so there too are what later ones are told apart from. */
   async remember(files: FeatureFiles): Promise<void> {
     await this.#call('rememberFeatures', {}, zipped(files));
+  }
+
+  /** What the project comes to now. */
+  async figures(): Promise<TrendPoint> {
+    const response = await this.#call('readFigures', {}, null);
+    return api.readFigures.response.parse(await response.json());
   }
 
   async #call(name: Called, params: Readonly<Record<string, string>>, body: string | Uint8Array<ArrayBuffer> | null, query = ''): Promise<Response> {

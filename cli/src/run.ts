@@ -1,20 +1,28 @@
 import { parseArgs } from 'node:util';
 import { CadernoServer, type Connection } from './cadernoServer.ts';
+import { COVERAGE_OPTIONS, coverage } from './coverageCommand.ts';
 import { Failure } from './failure.ts';
 import { EXIT, check, pull, push, type ExitCode, type Print } from './featureCommands.ts';
 
 const USAGE = `caderno features push FOLDER    bring the features of a folder into Caderno
 caderno features pull FOLDER    bring the features of Caderno into a folder
 caderno features check FOLDER   tell whether both have the same; exit code 1 if not
+caderno coverage                tell how much of what is to be shown is shown; exit code 1 if less than asked for
 
   --server ADDRESS     or the variable CADERNO_SERVER, as http://127.0.0.1:3210
   --project KEY        or CADERNO_PROJECT: what stands in the address of the project
   --take code|caderno  push: whose side counts where both changed the same
   --dry-run            push: say what would be done, and do nothing
   --force              pull: also over what was changed in the code
+  --risk high|medium|low, --module NAME, --suite U-1
+                       coverage: of this only
+  --shown 80           coverage: so many percent of the items are to be shown
+  --linked 95          coverage: so many shown or at least linked
+  --analysed           coverage: no requirement without a condition
+  --badge FILE         coverage: write the share as a picture (SVG)
 
 The access token stands in CADERNO_TOKEN. Make one on the page of your account.
-Exit codes: 0 well, 1 code and Caderno differ or somebody has to decide, 2 it could not be done.`;
+Exit codes: 0 well, 1 code and Caderno differ, less is shown than asked for, or somebody has to decide, 2 it could not be done.`;
 
 /** What the program is given by whoever starts it. */
 export interface Surroundings {
@@ -23,7 +31,7 @@ export interface Surroundings {
   readonly complain: Print;
 }
 
-const OPTIONS = { server: { type: 'string' }, project: { type: 'string' }, take: { type: 'string' }, 'dry-run': { type: 'boolean', default: false }, force: { type: 'boolean', default: false }, help: { type: 'boolean', short: 'h', default: false } } as const;
+const OPTIONS = { server: { type: 'string' }, project: { type: 'string' }, take: { type: 'string' }, 'dry-run': { type: 'boolean', default: false }, force: { type: 'boolean', default: false }, ...COVERAGE_OPTIONS, help: { type: 'boolean', short: 'h', default: false } } as const;
 
 /** Carries out one command. */
 export async function run(args: readonly string[], { env, print, complain }: Surroundings): Promise<ExitCode> {
@@ -34,6 +42,7 @@ export async function run(args: readonly string[], { env, print, complain }: Sur
       return EXIT.well;
     }
     const [area, command, folder, ...more] = positionals;
+    if (area === 'coverage' && command === undefined) return await coverage(new CadernoServer(connectionOf(options, env)), options, print);
     if (area !== 'features' || folder === undefined || more.length > 0) throw new Failure(`Say what to do, and with which folder.\n\n${USAGE}`);
     if (options.take !== undefined && options.take !== 'code' && options.take !== 'caderno') throw new Failure(`--take is code or caderno, not ${options.take}.`);
     const server = new CadernoServer(connectionOf(options, env));

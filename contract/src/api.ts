@@ -30,7 +30,7 @@ import { mailLineSchema, sendByMailSchema } from './mail.ts';
 import { followSchema, followingSchema, inboxChoicesSchema, inboxCountSchema, inboxMarksSchema, inboxPageSchema, inboxQuerySchema } from './inbox.ts';
 import { additionsSchema, askAdditionsSchema, askTouchedSchema, showingMembersSchema, suiteFiguresSchema, suiteLinesSchema, suitesOfSchema, touchedSchema, writtenSuiteSchema } from './suites.ts';
 import { textUpTo } from './text.ts';
-import { bendsSchema, requirementTrendSchema, revisionSchema, trendLeftSchema, trendSchema } from './trend.ts';
+import { bendsSchema, requirementTrendSchema, revisionSchema, pointSchema, trendLeftSchema, trendSchema } from './trend.ts';
 import { listViewSchema, listViewsSchema, saveQuerySchema, savedQuerySchema } from './lists.ts';
 import { projectFromFolderSchema } from './designFolder.ts';
 import { defectSchema, trackerStateSchema } from './tracker.ts';
@@ -267,6 +267,7 @@ export const api = {
 
   readCoverage: { method: 'GET', path: '/projects/:project/coverage', access: 'reader', summary: 'The coverage of the project', params: inProject, query: none, body: nothing, response: coverageReportSchema },
   listItems: { method: 'GET', path: '/projects/:project/coverage/items', access: 'reader', summary: 'The coverage items behind a number, worst first', params: inProject, query: itemQuerySchema, body: nothing, response: itemListSchema },
+  readFigures: { method: 'GET', path: '/projects/:project/coverage/figures', access: 'reader', token: 'read', summary: 'What the project comes to now: the whole, each risk, module, technique and suite', params: inProject, query: none, body: nothing, response: pointSchema },
   readTrend: { method: 'GET', path: '/projects/:project/coverage/trend', access: 'reader', token: 'read', summary: 'What the project came to at the end of each day, as far as it is counted', params: inProject, query: none, body: nothing, response: trendSchema },
   countTrend: { method: 'POST', path: '/projects/:project/coverage/trend', access: 'reader', reads: true, summary: 'Count days that are not counted yet, for some seconds', params: inProject, query: none, body: none, response: trendLeftSchema },
   readRequirementTrend: { method: 'GET', path: '/projects/:project/coverage/trend/requirements/:id', access: 'reader', token: 'read', summary: 'What a requirement came to at the end of each day', params: inProject.extend({ id: requirementIdSchema }), query: none, body: nothing, response: requirementTrendSchema },

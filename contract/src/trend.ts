@@ -26,12 +26,13 @@ export const trendFiguresSchema: z.ZodType<TrendFigures> = z.object({
   minutes: z.number(),
 });
 
-const pointSchema = z.object({ revision: z.int(), at: z.iso.datetime(), figures: trendFiguresSchema });
+/** What the project comes to at a moment. */
+export const pointSchema = z.object({ revision: z.int(), at: z.iso.datetime(), figures: trendFiguresSchema });
 /** See {@link trendSchema}. */
 export type TrendPoint = z.infer<typeof pointSchema>;
 
-/** The days that are counted so far, in their order, each as its last change left it, how many are still to be counted, and what the project comes to now. */
-export const trendSchema = z.object({ points: z.array(pointSchema), left: count, now: pointSchema });
+/** The days that are counted so far, in their order, each as its last change left it; how many days there are, how many of them are still to be counted, perhaps again; and what the project comes to now. */
+export const trendSchema = z.object({ points: z.array(pointSchema), days: count, left: count, now: pointSchema });
 /** See {@link trendSchema}. */
 export type Trend = z.infer<typeof trendSchema>;
 

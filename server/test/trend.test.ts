@@ -130,7 +130,7 @@ test('the last change of a day tells what it came to; the day that goes on is no
   await act('case', 1);
   today = new Date('2026-03-04T00:00:00Z');
   await act('case', 3);
-  expect((await reader('readTrend')).data).toEqual({ points: [], left: 1, now: { revision: 7, at: '2026-03-04T00:00:00.000Z', figures: expect.objectContaining({ cases: 3 }) } });
+  expect((await reader('readTrend')).data).toEqual({ points: [], days: 1, left: 1, now: { revision: 7, at: '2026-03-04T00:00:00.000Z', figures: expect.objectContaining({ cases: 3 }) } });
   const { points } = await countAll();
   expect(points.map((p) => [p.at, p.figures.cases])).toEqual([['2026-03-01T23:59:59.000Z', 2]]);
   today = new Date('2026-03-05T08:00:00Z');
@@ -161,7 +161,7 @@ test('what other code counted is shown until it is counted again; nothing that w
   today = new Date('2026-03-02T10:00:00Z');
   const before = (await countAll()).points;
   await inTransaction(server.db, (work) => execute(work, `UPDATE trend_point SET computation = 'earlier', figures = jsonb_set(figures, '{cases}', '99')`));
-  expect((await reader('readTrend')).data).toMatchObject({ left: 1, points: [{ figures: { cases: 99 } }] });
+  expect((await reader('readTrend')).data).toMatchObject({ days: 1, left: 1, points: [{ figures: { cases: 99 } }] });
   const answers = await Promise.all([reader('countTrend', { body: {} }), analyst('countTrend', { body: {} })]);
   expect(answers.map((a) => a.data)).toEqual([{ left: 0 }, { left: 0 }]);
   expect((await reader('readTrend')).data.points).toEqual(before);

@@ -1,4 +1,4 @@
-import type { Bends, Trend } from '@caderno/contract';
+import type { Bends, Trend, TrendPoint } from '@caderno/contract';
 import { inSnapshot } from '../database/index.ts';
 import { revisionOf } from '../log/index.ts';
 import { suiteChoices } from '../suites/index.ts';
@@ -6,16 +6,18 @@ import { readBends, readBendsNow, isDayCounted, readTrend } from '../trend/index
 import { ask } from './asked.ts';
 import { membershipOf, type Admitted } from './context.ts';
 
-/** The days that are counted, and what the project comes to now. */
-export async function trend(call: Admitted): Promise<Trend> {
+/** What the project comes to now. */
+export async function figuresNow(call: Admitted): Promise<TrendPoint> {
   const { projectId } = membershipOf(call);
   const now = call.parts.now();
-  const { revision, past, suites } = await inSnapshot(call.parts.db, async (work) => ({
-    revision: await revisionOf(work, projectId),
-    past: await readTrend(work, projectId, now),
-    suites: await suiteChoices(work, projectId, now.getTime()),
-  }));
-  return { ...past, now: { revision, at: now.toISOString(), figures: await ask(call, { kind: 'figures', suites }) } };
+  const { revision, suites } = await inSnapshot(call.parts.db, async (work) => ({ revision: await revisionOf(work, projectId), suites: await suiteChoices(work, projectId, now.getTime()) }));
+  return { revision, at: now.toISOString(), figures: await ask(call, { kind: 'figures', suites }) };
+}
+
+/** The days that are counted, and what the project comes to now. */
+export async function trend(call: Admitted): Promise<Trend> {
+  const past = await inSnapshot(call.parts.db, (work) => readTrend(work, membershipOf(call).projectId, call.parts.now()));
+  return { ...past, now: await figuresNow(call) };
 }
 
 /** What made a curve bend on a day, or since the last counted day. */

@@ -16,7 +16,7 @@ export async function readTrend(work: UnitOfWork, projectId: string, now: Date):
     const figures = counted.get(revision);
     return figures === undefined ? [] : [{ revision, at: at.toISOString(), figures }];
   });
-  return { points, left: days.filter((d) => !d.counted).length };
+  return { points, days: days.length, left: days.filter((d) => !d.counted).length };
 }
 
 const countsRow = z.object({ revision: z.number(), counts: requirementThenSchema.shape.counts.nullable() });

@@ -1,2 +1,2 @@
 export { Curves } from './Curves.tsx';
-export type { Curve, CurveColour } from './curve.ts';
+export type { Curve, CurveColour, CurvesShown } from './curve.ts';

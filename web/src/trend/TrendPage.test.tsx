@@ -3,7 +3,7 @@ import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { NO_ITEMS, perTechnique, type StandingCounts, type TrendFigures } from '@caderno/core/coverage';
 import type { Trend, TrendPoint } from '@caderno/contract';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
-import type { CurvesShown } from '../charts/curve.ts';
+import type { CurvesShown } from '../charts/index.ts';
 import { onThePage } from '../../test/onThePage.tsx';
 import { requirementHead, standInProject } from '../../test/standInProject.ts';
 import { Refusing } from '../../test/standInServer.ts';
@@ -26,7 +26,7 @@ const figures = (whole: StandingCounts, more: Partial<TrendFigures> = {}): Trend
 const point = (revision: number, at: string, whole: StandingCounts, more: Partial<TrendFigures> = {}): TrendPoint => ({ revision, at, figures: figures(whole, more) });
 const POINTS = [point(10, '2026-03-01T12:00:00.000Z', counts(0, 4)), point(20, '2026-03-03T12:00:00.000Z', counts(3, 5, 1), { suites: [{ id: 'U-1', title: 'Smoke', counts: counts(1, 8) }] }), point(30, '2026-03-04T12:00:00.000Z', counts(2, 7))];
 const NOW = point(33, '2026-03-05T12:00:00.000Z', counts(5, 4));
-const TREND: Trend = { points: POINTS, left: 0, now: NOW };
+const TREND: Trend = { points: POINTS, days: 3, left: 0, now: NOW };
 
 let answers: Parameters<typeof standInProject>[2];
 const open = (path = '/p/trend') => {

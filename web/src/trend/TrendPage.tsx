@@ -37,7 +37,7 @@ export function TrendPage() {
           </div>
           <TrendChoices view={view} setParameters={setParameters} />
           <TrendChart drawn={drawn} view={view} baselines={baselines ?? []} onDay={(revision) => setParameters({ at: String(revision) })} />
-          <Counting left={trend.left} counted={trend.points.length} error={error} />
+          <Counting left={trend.left} days={trend.days} error={error} />
         </div>
       }
       right={day === undefined ? <Days drawn={drawn} view={view} /> : <DayBends key={day.revision} drawn={drawn} view={view} day={day} />}
@@ -46,12 +46,12 @@ export function TrendPage() {
 }
 
 /** How far the past is counted; nothing once it is. */
-function Counting({ left, counted, error }: { readonly left: number; readonly counted: number; readonly error: unknown }) {
+function Counting({ left, days, error }: { readonly left: number; readonly days: number; readonly error: unknown }) {
   if (error != null) return <p className="mt-3 text-sm text-brick">Some days could not be counted. What is drawn is right; open the page again to go on.</p>;
   if (left === 0) return null;
   return (
     <p role="status" className="mt-3 text-sm text-ink2">
-      Counting the past from the journal: {counted} of {counted + left} days are there, and the curve becomes finer. This is done once.
+      Counting the past from the journal: {days - left} of {days} days so far. It goes on while this page is open.
     </p>
   );
 }
