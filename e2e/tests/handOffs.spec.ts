@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { expect, test, type Download, type Page } from '@playwright/test';
 import { parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
-import { expectAccessible, openAs } from './helpers.ts';
+import { UNASKED, expectAccessible, openAs } from './helpers.ts';
 
 /** Saves the hand-off, or somebody’s part of it, in a form. */
 async function saved(page: Page, button: string, form: RegExp): Promise<Download> {
@@ -36,7 +36,7 @@ test('a suite is looked through, given out and handed off; what is saved works w
     await ines.getByRole('button', { name: /^Hand off \d+ instances$/ }).press('Enter');
     await expect(ines.getByRole('heading', { name: 'Smoke of build 42' })).toBeVisible();
     await expectAccessible(ines);
-    await expect(rui.getByRole('link', { name: /Smoke of build 42/ })).toBeVisible({ timeout: 6_000 });
+    await expect(rui.getByRole('link', { name: /Smoke of build 42/ })).toBeVisible(UNASKED);
   });
   await test.step('the page is ticked and remarked without a network, and what was noted is saved', async () => {
     const file = await saved(ines, 'Save as a file', /Page to tick/);
@@ -93,7 +93,7 @@ test('a suite is looked through, given out and handed off; what is saved works w
     await rui.keyboard.press('End');
     await rui.keyboard.type(' once more');
     await rui.keyboard.press('Control+s');
-    await expect(ines.getByRole('region', { name: 'Newer by now' }).getByRole('link', { name: 'C-21' })).toBeVisible({ timeout: 6_000 });
+    await expect(ines.getByRole('region', { name: 'Newer by now' }).getByRole('link', { name: 'C-21' })).toBeVisible(UNASKED);
     const after = await part();
     expect(after).toBe(before);
     await rui.goto('/fonte-clara/remarks');

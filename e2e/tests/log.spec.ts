@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { PROJECT, openAs, saveVersion } from './helpers.ts';
+import { UNASKED, PROJECT, openAs, saveVersion } from './helpers.ts';
 
 /** What a page asks of the server, and how many bytes that answers, until it is read. */
 function countRequests(page: Page): () => Promise<{ readonly asked: string[]; readonly bytes: number }> {
@@ -35,7 +35,7 @@ test('seven tabs are kept up to date by one stream, and another’s save costs a
   await title.fill(renamed);
   await ines.keyboard.press('Control+s');
   await expect(ines.getByText(/^v\d+ · saved/)).toBeVisible();
-  for (const tab of tabs) await expect(tab.getByRole('list', { name: 'Cases' }).getByText(renamed)).toBeVisible({ timeout: 2_000 });
+  for (const tab of tabs) await expect(tab.getByRole('list', { name: 'Cases' }).getByText(renamed)).toBeVisible(UNASKED);
   await first.waitForTimeout(500);
   for (const count of counted) expect((await count()).asked).toEqual([]);
 

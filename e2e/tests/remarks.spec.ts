@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { expectAccessible, openAs, saveVersion } from './helpers.ts';
+import { UNASKED, expectAccessible, openAs, saveVersion } from './helpers.ts';
 
 test('a remark on marked words is heard at once, answered, settled, and stays with its words', async ({ browser }) => {
   const ines = await openAs(browser, 'Inês V.', '/cases/C-13');
@@ -29,7 +29,7 @@ test('a remark on marked words is heard at once, answered, settled, and stays wi
   });
 
   await test.step('the one it names finds it without loading anything, and answers', async () => {
-    await expect(forRui).toContainText('1 remark for you', { timeout: 4_000 });
+    await expect(forRui).toContainText('1 remark for you', UNASKED);
     await forRui.click();
     await expect(rui.getByRole('heading', { name: 'Remarks for you' })).toBeVisible();
     await expectAccessible(rui);
@@ -37,8 +37,8 @@ test('a remark on marked words is heard at once, answered, settled, and stays wi
     await rui.getByRole('list', { name: 'Remarks on C-13' }).getByRole('button', { name: 'answer' }).click();
     await rui.keyboard.type('The first one.');
     await rui.keyboard.press('Control+Enter');
-    await expect(ines.getByRole('list', { name: 'Remarks on C-13' })).toContainText('The first one.', { timeout: 4_000 });
-    await expect(forRui).toHaveCount(0, { timeout: 4_000 });
+    await expect(ines.getByRole('list', { name: 'Remarks on C-13' })).toContainText('The first one.', UNASKED);
+    await expect(forRui).toHaveCount(0, UNASKED);
   });
 
   await test.step('it stays with its step, and says so when that is gone', async () => {
@@ -50,7 +50,7 @@ test('a remark on marked words is heard at once, answered, settled, and stays wi
     await expect(ines.getByRole('textbox', { name: 'Action of step 2' })).toBeFocused();
     await expectAccessible(ines);
     await saveVersion(ines, 2);
-    await expect(rui.getByRole('list', { name: 'Remarks on C-13' }).getByRole('button', { name: 'Step 2, action' })).toBeVisible({ timeout: 4_000 });
+    await expect(rui.getByRole('list', { name: 'Remarks on C-13' }).getByRole('button', { name: 'Step 2, action' })).toBeVisible(UNASKED);
   });
 
   await test.step('it waits in the inbox too, is read there by keyboard, and leads to its place', async () => {
@@ -77,7 +77,7 @@ test('a remark on marked words is heard at once, answered, settled, and stays wi
     await ines.keyboard.press('End');
     await ines.keyboard.type(' again');
     await saveVersion(ines, 3);
-    await expect.poll(unread, { timeout: 6_000 }).toBe(before + 1);
+    await expect.poll(unread, UNASKED).toBe(before + 1);
     await rui.getByRole('link', { name: /^Inbox/ }).click();
     await rui.getByRole('link', { name: /Inês V\. changed C-13/ }).click();
     await expect(rui.locator('ins', { hasText: 'again' })).toBeVisible();
@@ -87,7 +87,7 @@ test('a remark on marked words is heard at once, answered, settled, and stays wi
   await test.step('settled, it is folded', async () => {
     await ines.getByRole('list', { name: 'Remarks on C-13' }).getByRole('button', { name: 'settled' }).click();
     await expect(ines.getByRole('button', { name: '1 thread settled' })).toBeVisible();
-    await expect(rui.getByRole('button', { name: '1 thread settled' })).toBeVisible({ timeout: 4_000 });
+    await expect(rui.getByRole('button', { name: '1 thread settled' })).toBeVisible(UNASKED);
   });
 
   await test.step('a change is offered by keyboard, seen at once against what stands there, and taken as the next version', async () => {
@@ -97,11 +97,11 @@ test('a remark on marked words is heard at once, answered, settled, and stays wi
     await rui.getByRole('textbox', { name: /it should say$/ }).fill('Look at the bill of <month>');
     await rui.keyboard.press('Control+Enter');
     const offer = ines.getByRole('list', { name: 'Remarks on C-13' });
-    await expect(offer.locator('ins').first()).toBeVisible({ timeout: 4_000 });
+    await expect(offer.locator('ins').first()).toBeVisible(UNASKED);
     await expectAccessible(ines);
     await offer.getByRole('button', { name: 'Take it' }).click();
     await expect(ines.getByRole('textbox', { name: 'Action of step 2' })).toHaveText('Look at the bill of <month>');
     await expect(ines.getByRole('button', { name: '2 threads settled' })).toBeVisible();
-    await expect(rui.getByRole('textbox', { name: 'Action of step 2' })).toHaveText('Look at the bill of <month>', { timeout: 4_000 });
+    await expect(rui.getByRole('textbox', { name: 'Action of step 2' })).toHaveText('Look at the bill of <month>', UNASKED);
   });
 });

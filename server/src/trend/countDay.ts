@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { coverageReport, requirementsThen, trendFigures, type TrendFigures } from '@caderno/core/coverage';
 import type { Sequelize } from 'sequelize';
 import { COMPUTATION, CoverageIndexes } from '../coverage/index.ts';
@@ -27,8 +28,9 @@ export async function countDay(db: Sequelize, projectId: string, day: Day): Prom
 }
 
 async function countThen(work: UnitOfWork, projectId: string, { revision, at }: Day): Promise<Counted> {
-  const then = await makeAtRevision(work, projectId, `${projectId}@counted-${revision}`, revision);
-  if (then === null) throw new Error(`A day is counted by one at a time: expected to make revision ${revision}, it was there`);
+  // A key that nobody else has: another server may count the same day, and neither waits for the other.
+  const then = await makeAtRevision(work, projectId, `${projectId}@${randomUUID()}`, revision);
+  if (then === null) throw new Error(`A project under a key of its own is made: expected revision ${revision}, got none`);
   const { index } = await new CoverageIndexes().at(work, then);
   return { figures: trendFigures(index, await suiteChoices(work, then, at.getTime())), requirements: Object.fromEntries(requirementsThen(coverageReport(index))) };
 }

@@ -5,6 +5,7 @@ export { Spread } from './Spread.tsx';
 export { WholeWidth } from './WholeWidth.tsx';
 export { address } from './address.ts';
 export { useCommands, type Command } from './commands.ts';
+export { useParameters, withParameters, type ParameterChange } from './useParameters.ts';
 export { useSeeAgreed } from './useSeeAgreed.ts';
 export { usePageName } from './pageName.ts';
 export type { Past } from './PastBanner.tsx';

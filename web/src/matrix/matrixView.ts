@@ -1,6 +1,6 @@
 import type { AxisOrder, AxisView } from '@caderno/core/matrix';
 import { useCallback, useMemo } from 'react';
-import { useSearchParams } from 'react-router';
+import { useParameters, type ParameterChange } from '../frame/index.ts';
 
 /** What hangs on conditions, and what covers them: the two sides of a matrix. */
 export const SIDES = ['basis', 'tests'] as const;
@@ -32,28 +32,13 @@ export type SideChange = Partial<SideView>;
 
 export interface MatrixViewing {
   readonly view: MatrixView;
-  readonly setParameters: (parameters: Readonly<Record<string, string | null>>) => void;
+  readonly setParameters: (change: ParameterChange) => void;
   readonly setSide: (side: Side, change: SideChange) => void;
 }
 
 export function useMatrixView(): MatrixViewing {
-  const [search, setSearch] = useSearchParams();
+  const [search, setParameters] = useParameters();
   const view = useMemo(() => readView(search), [search]);
-  const setParameters = useCallback(
-    (parameters: Readonly<Record<string, string | null>>) =>
-      setSearch(
-        (now) => {
-          const next = new URLSearchParams(now);
-          for (const [name, value] of Object.entries(parameters)) {
-            if (value === null || value === '') next.delete(name);
-            else next.set(name, value);
-          }
-          return next;
-        },
-        { replace: true },
-      ),
-    [setSearch],
-  );
   const setSide = useCallback(
     (side: Side, { query, order, meets, alone, folded }: SideChange) =>
       setParameters({

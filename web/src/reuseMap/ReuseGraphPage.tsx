@@ -1,10 +1,10 @@
 import { usersOf, usesOf, type ReusableId } from '@caderno/core/shared';
 import { useCallback, useMemo, useState } from 'react';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import { useQuery } from '@tanstack/react-query';
 import { failureSentence, useReuseGraph } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
-import { address, useFrame } from '../frame/index.ts';
+import { address, useFrame, useParameters } from '../frame/index.ts';
 import { Button, Choose, Empty, TextButton, Waiting, countOf } from '../look/index.ts';
 import { GraphDrawing } from './GraphDrawing.tsx';
 import { layOutReuse, type ReuseEdge, type ReuseNode } from './layoutReuse.ts';
@@ -24,7 +24,7 @@ const LEAST_READ = 0.8;
 
 function Reuse({ nodes, edges, leftOut }: { readonly nodes: readonly ReuseNode[]; readonly edges: readonly ReuseEdge[]; readonly leftOut: number }) {
   const { project } = useFrame();
-  const [search, setSearch] = useSearchParams();
+  const [search, setParameters] = useParameters();
   const [words, setWords] = useState('');
   const [module, setModule] = useState('');
   const [chosenZoom, setZoom] = useState<number | null>(null);
@@ -42,18 +42,7 @@ function Reuse({ nodes, edges, leftOut }: { readonly nodes: readonly ReuseNode[]
   const drawing = laying.data;
   const fitting = Math.max(ZOOMS.findIndex((z) => z >= LEAST_READ), ZOOMS.findLastIndex((z) => z <= 1 && (drawing?.width ?? 0) * z <= room));
   const zoom = chosenZoom ?? fitting;
-  const mark = (id: ReusableId | null): void =>
-    setSearch(
-      (now) => {
-        const next = new URLSearchParams(now);
-        if (id === null) {
-          next.delete('of');
-          next.delete('only');
-        } else next.set('of', id);
-        return next;
-      },
-      { replace: true },
-    );
+  const mark = (id: ReusableId | null): void => setParameters(id === null ? { of: null, only: null } : { of: id });
   const modules = [...new Set(nodes.map((n) => n.module))].sort();
   return (
     <div className="flex h-full flex-col">
@@ -91,7 +80,7 @@ function Reuse({ nodes, edges, leftOut }: { readonly nodes: readonly ReuseNode[]
               <Link className="ml-2 underline decoration-rule2" to={address.artefact(project, of.id)}>
                 open it
               </Link>
-              <TextButton className="ml-3" onClick={() => setSearch((now) => withOnly(now, !only), { replace: true })}>
+              <TextButton className="ml-3" onClick={() => setParameters({ only: only ? null : '1' })}>
                 {only ? 'show the whole project' : 'only what is connected'}
               </TextButton>
               <TextButton className="ml-3 text-ink2" onClick={() => mark(null)}>
@@ -113,13 +102,6 @@ function Reuse({ nodes, edges, leftOut }: { readonly nodes: readonly ReuseNode[]
       </div>
     </div>
   );
-}
-
-function withOnly(search: URLSearchParams, only: boolean): URLSearchParams {
-  const next = new URLSearchParams(search);
-  if (only) next.set('only', '1');
-  else next.delete('only');
-  return next;
 }
 
 interface Filter {

@@ -1,9 +1,8 @@
 import { EXECUTIONS, type Execution } from '@caderno/core/cases';
 import { executionOf, tagTest } from '@caderno/core/scenarios';
 import { useCallback, useMemo } from 'react';
-import { useSearchParams } from 'react-router';
 import { useScenarioExecution } from '../api/index.ts';
-import { useFrame } from '../frame/index.ts';
+import { useFrame, useParameters } from '../frame/index.ts';
 
 type Tagged = { readonly tags: readonly string[] };
 
@@ -23,23 +22,11 @@ export interface AskedScenarios {
 }
 
 export function useAskedScenarios(): AskedScenarios {
-  const [search, setSearch] = useSearchParams();
+  const [search, setParameters] = useParameters();
   const execution = useScenarioExecution(useFrame().project);
   const tags = search.get('tags') ?? '';
   const run = EXECUTIONS.find((e) => e === search.get('run')) ?? null;
-  const ask = useCallback(
-    (what: 'tags' | 'run', value: string): void =>
-      setSearch(
-        (now) => {
-          const next = new URLSearchParams(now);
-          if (value === '') next.delete(what);
-          else next.set(what, value);
-          return next;
-        },
-        { replace: true },
-      ),
-    [setSearch],
-  );
+  const ask = useCallback((what: 'tags' | 'run', value: string): void => setParameters({ [what]: value }), [setParameters]);
   return useMemo(() => {
     const read = tagTest(tags);
     const byTags = (scenario: Tagged): boolean => read === null || read(scenario.tags);

@@ -1,9 +1,9 @@
 import { itemsToShow, type Bend, type StandingCounts } from '@caderno/core/coverage';
 import { momentKey, type TrendPoint } from '@caderno/contract';
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
 import { Loading } from '../artefacts/index.ts';
 import { Changes } from '../changes/index.ts';
-import { address, useFrame } from '../frame/index.ts';
+import { address, useFrame, useParameters } from '../frame/index.ts';
 import { STANDING_WORD, TextButton, countOf, dayName } from '../look/index.ts';
 import type { DrawnTrend } from './drawnTrend.ts';
 import type { TrendView } from './trendView.ts';
@@ -61,17 +61,8 @@ export function DayBends({ drawn, view, day }: Props) {
 
 /** To the day before, the day after, and back to all days. */
 function Steps({ drawn, place }: { readonly drawn: DrawnTrend; readonly place: number }) {
-  const [, setSearch] = useSearchParams();
-  const go = (revision: number | null) => (): void =>
-    setSearch(
-      (now) => {
-        const next = new URLSearchParams(now);
-        if (revision === null) next.delete('at');
-        else next.set('at', String(revision));
-        return next;
-      },
-      { replace: true },
-    );
+  const [, setParameters] = useParameters();
+  const go = (revision: number | null) => (): void => setParameters({ at: revision === null ? null : String(revision) });
   const [before, after] = [drawn.points[place - 1], drawn.points[place + 1]];
   return (
     <p className="flex gap-4 text-sm print:hidden">

@@ -1,4 +1,5 @@
-import { Link, useSearchParams } from 'react-router';
+import { Link } from 'react-router';
+import { useParameters, withParameters } from '../frame/index.ts';
 import type { DrawnTrend, NamedLine } from './drawnTrend.ts';
 import type { TrendView } from './trendView.ts';
 import { MEASURE_WORD, dayWords, differenceWords, valueWords } from './trendWords.ts';
@@ -47,11 +48,9 @@ function Value({ line, place, view }: { readonly line: NamedLine; readonly place
 }
 
 function DayLink({ revision, children }: { readonly revision: number; readonly children: string }) {
-  const [search] = useSearchParams();
-  const next = new URLSearchParams(search);
-  next.set('at', String(revision));
+  const [search] = useParameters();
   return (
-    <Link className="inline-flex min-h-6 items-center underline decoration-rule2 underline-offset-2" to={`?${next.toString()}`} replace>
+    <Link className="inline-flex min-h-6 items-center underline decoration-rule2 underline-offset-2" to={`?${withParameters(search, { at: String(revision) }).toString()}`} replace>
       {children}
     </Link>
   );

@@ -1,8 +1,8 @@
 import type { RequirementId } from '@caderno/core/artefacts';
 import { TREND_PARTS, measuresOf, type TrendMeasure, type TrendPart } from '@caderno/core/coverage';
 import { requirementIdSchema } from '@caderno/contract';
-import { useCallback, useMemo } from 'react';
-import { useSearchParams } from 'react-router';
+import { useMemo } from 'react';
+import { useParameters, type ParameterChange } from '../frame/index.ts';
 
 /** How many days back one looks; 0: to the beginning. */
 export const SPANS = [0, 90, 30, 7] as const;
@@ -22,27 +22,12 @@ export interface TrendView {
 
 export interface TrendViewing {
   readonly view: TrendView;
-  readonly setParameters: (parameters: Readonly<Record<string, string | null>>) => void;
+  readonly setParameters: (change: ParameterChange) => void;
 }
 
 export function useTrendView(): TrendViewing {
-  const [search, setSearch] = useSearchParams();
+  const [search, setParameters] = useParameters();
   const view = useMemo(() => readView(search), [search]);
-  const setParameters = useCallback(
-    (parameters: Readonly<Record<string, string | null>>) =>
-      setSearch(
-        (now) => {
-          const next = new URLSearchParams(now);
-          for (const [name, value] of Object.entries(parameters)) {
-            if (value === null) next.delete(name);
-            else next.set(name, value);
-          }
-          return next;
-        },
-        { replace: true },
-      ),
-    [setSearch],
-  );
   return { view, setParameters };
 }
 

@@ -1,9 +1,8 @@
 import { sameScenarios, sharedBeginnings, withBackground, type FeatureContent, type FeatureOutline, type PartId } from '@caderno/core/scenarios';
 import { useMemo, useState } from 'react';
-import { useSearchParams } from 'react-router';
 import { useWording } from '../../api/index.ts';
 import { MarginNote, someIds } from '../../artefacts/index.ts';
-import { useFrame } from '../../frame/index.ts';
+import { useFrame, useParameters } from '../../frame/index.ts';
 import { TextButton } from '../../look/index.ts';
 import { OutlineDialog } from './OutlineDialog.tsx';
 
@@ -51,21 +50,13 @@ function wordsOf(numbers: readonly number[]): string {
 
 /** Scenarios to be made one outline; the address may ask for some, by their numbers (`?outline=2,3`). */
 function useAskedOutline(content: FeatureContent): [readonly PartId[] | null, (parts: readonly PartId[] | null) => void] {
-  const [search, setSearch] = useSearchParams();
+  const [search, setParameters] = useParameters();
   const [chosen, setChosen] = useState<readonly PartId[] | null>(null);
   const numbers = search.get('outline')?.split(',').map(Number) ?? null;
   const asked = numbers === null ? null : content.parts.flatMap((part) => (part.number > 0 && numbers.includes(part.number) ? [part.id] : []));
   const choose = (parts: readonly PartId[] | null): void => {
     setChosen(parts);
-    if (numbers === null) return;
-    setSearch(
-      (now) => {
-        const next = new URLSearchParams(now);
-        next.delete('outline');
-        return next;
-      },
-      { replace: true },
-    );
+    if (numbers !== null) setParameters({ outline: null });
   };
   return [chosen ?? asked, choose];
 }
