@@ -19,8 +19,8 @@ interface Props {
 /** What made the curve bend on a day: the requirements that came to something else, and what was done. */
 export function DayBends({ drawn, view, day }: Props) {
   const { project } = useFrame();
-  const { data, error } = useBends(project, day.revision);
   const place = drawn.points.indexOf(day);
+  const { data, error } = useBends(project, day.revision, drawn.points[place - 1]?.revision ?? 0);
   const isNow = place === drawn.points.length - 1;
   return (
     <div className="px-6 pb-10 pt-5">
@@ -63,7 +63,9 @@ export function DayBends({ drawn, view, day }: Props) {
 function Steps({ drawn, place }: { readonly drawn: DrawnTrend; readonly place: number }) {
   const [, setParameters] = useParameters();
   const go = (revision: number | null) => (): void => setParameters({ at: revision === null ? null : String(revision) });
-  const [before, after] = [drawn.points[place - 1], drawn.points[place + 1]];
+  const [before, day, next] = [drawn.points[place - 1], drawn.points[place], drawn.points[place + 1]];
+  // Now is as that day left it as long as nothing was done since.
+  const after = next?.revision === day?.revision ? undefined : next;
   return (
     <p className="flex gap-4 text-sm print:hidden">
       <TextButton onClick={go(null)}>All days</TextButton>

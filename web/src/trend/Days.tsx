@@ -24,7 +24,7 @@ export function Days({ drawn, view }: { readonly drawn: DrawnTrend; readonly vie
           {newestFirst.map(({ point, place }) => (
             <tr key={point.revision + point.at}>
               <th scope="row" className="whitespace-nowrap py-0.5 pr-2 text-left font-normal">
-                <DayLink revision={point.revision}>{place === points.length - 1 ? 'Now' : dayWords(point.at)}</DayLink>
+                {points[place - 1]?.revision === point.revision ? 'Now, as before' : <DayLink revision={point.revision}>{place === points.length - 1 ? 'Now' : dayWords(point.at)}</DayLink>}
               </th>
               {lines.map((line) => (
                 <Value key={line.key} line={line} place={place} view={view} />

@@ -158,3 +158,15 @@ test('of many lines those with the largest last value are drawn, the others are 
   expect((await days())[0]).toBe('DayM7M6M5M4M3M2');
   expect(screen.getByText('Not drawn, as there are too many: M1.')).toBeTruthy();
 });
+
+test('as long as nothing was done since the last day, now is as it was: it leads nowhere of its own', async () => {
+  answers = { ...answers, readTrend: () => ({ ...TREND, now: { ...POINTS[2]!, at: NOW.at } }) };
+  open();
+  expect((await days())[1]).toMatch(/^Now, as before22 %/);
+  expect(screen.queryByRole('link', { name: /^Now/ })).toBeNull();
+  cleanup();
+  open('/p/trend?at=30');
+  expect(await screen.findByRole('button', { name: 'Day before' })).toBeTruthy();
+  expect(screen.queryByRole('button', { name: 'Day after' })).toBeNull();
+  expect(screen.queryByText('Since the last day')).toBeNull();
+});

@@ -27,7 +27,7 @@ export function useRequirementTrend(project: string, requirement: RequirementId 
   }).data;
 }
 
-/** What made the curve bend on a day. */
-export function useBends(project: string, revision: number) {
-  return useQuery({ queryKey: [project, 'coverage', 'bends', revision], queryFn: () => call('readBends', { params: { project, revision } }) });
+/** What made the curve bend on a day; `before`: the day before, as far as it is counted: once a nearer one is, it is told against that. */
+export function useBends(project: string, revision: number, before: number) {
+  return useQuery({ queryKey: [project, 'coverage', 'bends', revision, before], queryFn: () => call('readBends', { params: { project, revision } }) });
 }
