@@ -8,6 +8,8 @@ export default {
   globalSetup: '<rootDir>/scripts/test-database.mjs',
   globalTeardown: '<rootDir>/scripts/test-database-stop.mjs',
   maxWorkers: 2,
+  // What a file loaded is never let go of whole: a worker that has run many gets twice as slow, and is replaced before.
+  workerIdleMemoryLimit: '700MB',
   // Only ends what hangs: the longest take a minute, and a busy machine may be eight times as slow. Budgets are held by the tests themselves.
   testTimeout: 400_000,
 };

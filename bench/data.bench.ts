@@ -100,7 +100,7 @@ const PASTE = `(async () => {
 /** The grid in the browser: opening, scrolling, typing, pasting. */
 async function gridFigures(databaseUrl: string): Promise<Figure[]> {
   const server = await startServer(databaseUrl, String(await buildWeb()));
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1'] });
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium-headless-shell', args: ['--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1'] });
   try {
     await server.makeProject(KEY);
     await server.post(`/projects/${KEY}/artefacts`, { kind: 'requirement', content: { ...EMPTY_REQUIREMENT, title: 'Any' } });

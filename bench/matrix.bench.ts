@@ -45,7 +45,7 @@ async function inTheBrowser(databaseUrl: string): Promise<Figure[]> {
   const { token } = await fillLarge(filling);
   await filling.close();
   const server = await spawnServer(databaseUrl, { CADERNO_WEB: String(await buildWeb()) });
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1'] });
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium-headless-shell', args: ['--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1'] });
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.context().addCookies([{ name: 'caderno_session', value: token, url: server.origin }]);

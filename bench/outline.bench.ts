@@ -13,7 +13,7 @@ const KEY = 'outline';
 /** The outline of 10 000 requirements in the browser: opening, scrolling, filtering, reordering. */
 async function outlineFigures(databaseUrl: string): Promise<Figure[]> {
   const server = await startServer(databaseUrl, String(await buildWeb()));
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1'] });
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium-headless-shell', args: ['--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1'] });
   try {
     await server.makeProject(KEY);
     const draft = (await server.post(`/projects/${KEY}/imports?name=register.csv`, Buffer.from(largeCsv(COUNT, 4711)))) as ImportDraft;

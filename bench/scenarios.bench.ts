@@ -99,7 +99,7 @@ const WATCH_KEYS = `
 
 async function typing(server: StartedServer): Promise<Figure[]> {
   const made = (await server.post(`/projects/${KEY}/artefacts`, { kind: 'feature', content: contentOf(featureText(1, LONG)) })) as { summary: { id: string } };
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1'] });
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium-headless-shell', args: ['--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1'] });
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     const [name = '', value = ''] = server.cookie.split('=');

@@ -30,12 +30,13 @@ export default defineConfig({
     // A trace of every action costs a third of the time; whoever looks into a failure asks for one: --trace on.
     trace: 'off',
     screenshot: 'only-on-failure',
-    launchOptions: { executablePath: '/usr/bin/chromium', args: ['--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost'] },
+    // Without a window nothing is composed for a screen: two and a half times as fast as the whole browser.
+    launchOptions: { executablePath: '/usr/bin/chromium-headless-shell', args: ['--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost'] },
   },
   webServer: {
     command: 'node ../scripts/start.mjs --fresh',
     url: `${baseURL}/healthz`,
-    env: { PORT: process.env.CADERNO_E2E_PORT, CADERNO_DATA: process.env.CADERNO_E2E_DATA, STORYBOARD_PORT: process.env.STORYBOARD_PORT, MAIL_PORT: process.env.MAIL_PORT, MAIL_PAGE_PORT: process.env.MAIL_PAGE_PORT },
+    env: { PORT: process.env.CADERNO_E2E_PORT, CADERNO_DATA: process.env.CADERNO_E2E_DATA, STORYBOARD_PORT: process.env.STORYBOARD_PORT, MAIL_PORT: process.env.MAIL_PORT, MAIL_PAGE_PORT: process.env.MAIL_PAGE_PORT, CADERNO_THROW_AWAY: '1' },
     timeout: 180_000,
     gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
   },

@@ -25,10 +25,11 @@ function readArguments(args) {
   return { fresh: args.includes('--fresh'), empty: args.includes('--empty'), open: args.includes('--demo'), help: args.includes('--help') };
 }
 
+/** CADERNO_THROW_AWAY=1: what is stored need not outlive a power cut, as in a run of tests; nothing waits for the disk. */
 async function openDatabase(folder) {
   if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, watch: () => {}, stop: async () => {} };
   await installPostgres();
-  return startPostgres(folder);
+  return startPostgres(folder, { durable: process.env.CADERNO_THROW_AWAY !== '1' });
 }
 
 function startServer(databaseUrl, { webFolder, serverFolder }, { fresh, empty, open }) {

@@ -17,12 +17,24 @@ const CHECKS = ['check:lint', 'check:types:web', 'check:types:node', 'check:type
 /** As many as a small machine has cores. */
 const CHECKS_AT_ONCE = 2;
 
+/** What has not ended by then hangs: it is ended itself, so that the run tells where it stood. */
+const LONGEST_MS = 80 * 60_000;
+const began = Date.now();
+
+/** Runs a part of the whole; says when it began. */
+async function runPart(name, program, args, options) {
+  console.log(`${Math.round((Date.now() - began) / 60_000)} min: ${name}`);
+  const result = await runProgram(program, args, { ...options, atMost: Math.max(1, began + LONGEST_MS - Date.now()) });
+  if (result.tooLong) console.log(`FAILED ${name} did not end within ${LONGEST_MS / 60_000} minutes of the whole and was ended`);
+  return result;
+}
+
 /** Runs everything: types, lint, dependency rules, Jest, Playwright. Ends with the line `N passed, N failed`. */
 async function main() {
   checkNode();
   await installPackages();
   await installPostgres();
-  await installDebianPackage('chromium', () => existsSync('/usr/bin/chromium'));
+  await installDebianPackage('chromium-headless-shell', () => existsSync('/usr/bin/chromium-headless-shell'));
   await Pool.install();
   await Balancer.install();
   const reports = await mkdtemp(join(tmpdir(), 'caderno-reports-'));
@@ -51,7 +63,7 @@ async function runChecks(add) {
 }
 
 async function runCheck(name) {
-  const { code, output } = await runProgram('npm', ['run', '--silent', name], { cwd: ROOT });
+  const { code, output } = await runPart(name, 'npm', ['run', '--silent', name], { cwd: ROOT });
   console.log(`${code === 0 ? 'ok    ' : 'FAILED'} ${name}`);
   if (code !== 0) console.log(output);
   return { passed: code === 0 ? 1 : 0, failed: code === 0 ? 0 : 1 };
@@ -59,7 +71,7 @@ async function runCheck(name) {
 
 async function runJest(report) {
   const env = { ...process.env, NODE_OPTIONS: '--experimental-vm-modules --no-warnings' };
-  const { code } = await runProgram('npx', ['--no-install', 'jest', '--json', `--outputFile=${report}`], { cwd: ROOT, env, show: true });
+  const { code } = await runPart('Jest', 'npx', ['--no-install', 'jest', '--json', `--outputFile=${report}`], { cwd: ROOT, env, show: true });
   const result = await readReport('Jest', report);
   const failed = result.numFailedTests + result.numRuntimeErrorTestSuites;
   return { ...counted('Jest', result.numPassedTests, failed, code), why: failuresOfJest(result) };
@@ -75,7 +87,7 @@ async function runPlaywright(reports) {
 
 async function runShard(half, report) {
   const env = { ...process.env, PLAYWRIGHT_JSON_OUTPUT_NAME: report, CADERNO_E2E_RESULTS: `test-results/${half}` };
-  const { code } = await runProgram('npx', ['--no-install', 'playwright', 'test', '--reporter=line,json', `--shard=${half}/2`], { cwd: join(ROOT, 'e2e'), env, show: true });
+  const { code } = await runPart(`Playwright ${half} of 2`, 'npx', ['--no-install', 'playwright', 'test', '--reporter=line,json', `--shard=${half}/2`], { cwd: join(ROOT, 'e2e'), env, show: true });
   const { stats, suites } = await readReport('Playwright', report);
   return { ...counted(`Playwright ${half} of 2`, stats.expected, stats.unexpected + stats.flaky, code), why: failuresOfPlaywright(suites) };
 }

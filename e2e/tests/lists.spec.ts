@@ -66,7 +66,10 @@ test('all conditions stand in one list and one table, by what they show; the arr
   await expect.poll(() => new URL(page.url()).pathname).not.toBe(first);
   await expect(list).toBeVisible();
   await page.getByRole('combobox', { name: 'Filter the conditions by a query' }).fill('standing:gap or standing:linked');
-  await page.getByRole('link', { name: 'Show the conditions as a table' }).click();
+  const asTable = page.getByRole('link', { name: 'Show the conditions as a table' });
+  // The address has what is typed a moment before the page has.
+  await expect(asTable).toHaveAttribute('href', /query=standing/);
+  await asTable.click();
   const table = page.getByRole('table');
   await expect(table.getByRole('link').first()).toBeVisible();
   await expect(page.getByRole('status').first()).toContainText(/\d+ of \d+ conditions/);
