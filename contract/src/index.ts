@@ -126,4 +126,4 @@ export {
 export { openApiDocument } from './openApi.ts';
 export { aroundHeads, findableOf, type AroundHead, type KnownHeads } from './findable.ts';
 export { MOST_OPEN_THREADS, remarkIdSchema, remarkThreadSchema, type OpenThread } from './remarks.ts';
-export { MOST_SAVED_QUERIES, listViewSchema, type ListView, type SavedQuery } from './lists.ts';
+export { MOST_SAVED_QUERIES, countsViewSchema, listViewSchema, type CountsView, type ListView, type SavedQuery } from './lists.ts';

@@ -90,7 +90,7 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   answerReview: [{ of: [{ id: 'R-1', version: 1 }], agrees: false, note: 'Which one?' }],
   askAgain: [{ ids: ['R-1'] }],
   endReview: [{}],
-  saveQuery: [{ kind: 'case', name: 'n', query: 'state:draft', everybody: true }],
+  saveQuery: [{ kind: 'case', name: 'n', query: 'state:draft', everybody: true, counts: { down: 'module', across: 'own:f', measure: 'minutes', as: 'bars' } }],
   saveListView: [{ group: 'module', sort: { column: 'updated', descending: true }, columns: [{ column: 'id', width: null }, { column: 'title', width: 300 }] }],
   createProject: [{ key: 'p', name: 'P' }],
   addMember: [{ name: 'X', email: 'x@example.org', password: 'long enough to be one', role: 'reader' }],

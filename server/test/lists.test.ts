@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { MOST_SAVED_QUERIES, type BodyOf } from '@caderno/contract';
+import { ownFieldId } from '@caderno/core/fields';
+import { ownColumn } from '@caderno/core/listing';
 import { randomUUID } from 'node:crypto';
 import { condition, makeDatabase, makeProject, startServer, type Caller, type TestServer } from './harness.ts';
 
@@ -23,7 +25,7 @@ afterAll(async () => {
   await database.drop();
 });
 
-const drafts: BodyOf<'saveQuery'> = { kind: 'case', name: 'Drafts', query: 'state:draft', everybody: false };
+const drafts: BodyOf<'saveQuery'> = { kind: 'case', name: 'Drafts', query: 'state:draft', everybody: false, counts: null };
 const save = (call: Caller, query: string, body: Partial<typeof drafts> = {}, of = 'p') => call('saveQuery', { params: { project: of, query }, body: { ...drafts, ...body } });
 const names = async (call: Caller): Promise<string[]> => (await call('listSavedQueries')).data.map((q) => `${q.name}${q.everybody ? ' (everybody’s)' : ''}`);
 
@@ -42,6 +44,17 @@ test('one’s own queries are one’s own; the project’s are everybody’s, an
   expect(await names(reader)).toEqual(['Gaps (everybody’s)', 'My drafts']);
   await reader('removeQuery', { params: { query: mine } });
   expect([(await reader('removeQuery', { params: { query: mine } })).status, await names(reader)]).toEqual([200, ['Gaps (everybody’s)']]);
+});
+
+test('a query is kept with how it is counted, which a field that is no column cannot be', async () => {
+  const id = randomUUID();
+  const counts: BodyOf<'saveQuery'>['counts'] = { down: 'owner', across: ownColumn(ownFieldId('cost')), measure: 'minutes', as: 'bars' };
+  await save(reader, id, { counts });
+  expect((await reader('listSavedQueries')).data.find((q) => q.id === id)).toMatchObject({ query: 'state:draft', counts });
+  await save(reader, id);
+  expect((await reader('listSavedQueries')).data.find((q) => q.id === id)?.counts).toBeNull();
+  expect((await save(reader, id, { counts: { ...counts, down: 'nothing' as never } })).refusal.code).toBe('request_invalid');
+  await reader('removeQuery', { params: { query: id } });
 });
 
 test('a query of another project is not there', async () => {
@@ -72,7 +85,7 @@ test('how somebody wants to see a list is remembered of them, and read as none w
 test('a head of before knows the depths of its condition after the upgrade, and nobody is told of a change', async () => {
   await analyst('createArtefact', { body: condition([], { depths: ['Smoke run'] }) });
   const [before] = (await server.db.query(`SELECT revision FROM artefact WHERE kind = 'condition'`))[0] as { revision: number }[];
-  await server.db.query(`UPDATE artefact SET facts = facts - 'depths'; UPDATE project SET revision = revision + 5; DELETE FROM migration WHERE name = '0011-lists'; DROP TABLE saved_query, list_view`);
+  await server.db.query(`UPDATE artefact SET facts = facts - 'depths'; UPDATE project SET revision = revision + 5; DELETE FROM migration WHERE name IN ('0011-lists', '0028-counts'); DROP TABLE saved_query, list_view`);
   const again = await startServer(database.url);
   expect((await again.as(project.analyst)('listArtefacts', { query: { kind: 'condition', query: 'depth:"smoke run"' } })).data).toMatchObject([{ depths: ['Smoke run'] }]);
   const [after] = (await server.db.query(`SELECT revision FROM artefact WHERE kind = 'condition'`))[0] as { revision: number }[];

@@ -38,6 +38,7 @@ const CoverageChapter = lazy(() => import('./coverage/index.ts').then((m) => ({ 
 const HandOffsChapter = lazy(() => import('./handOffs/index.ts').then((m) => ({ default: m.HandOffsChapter })));
 const NewHandOffPage = lazy(() => import('./handOffs/index.ts').then((m) => ({ default: m.NewHandOffPage })));
 const TrendPage = lazy(() => import('./trend/index.ts').then((m) => ({ default: m.TrendPage })));
+const CountsPage = lazy(() => import('./counts/index.ts').then((m) => ({ default: m.CountsPage })));
 const MatrixPage = lazy(() => import('./matrix/index.ts').then((m) => ({ default: m.MatrixPage })));
 const VersionsPage = lazy(() => import('./journal/index.ts').then((m) => ({ default: m.VersionsPage })));
 const QuestionsChapter = lazy(() => import('./questions/index.ts').then((m) => ({ default: m.QuestionsChapter })));
@@ -104,6 +105,7 @@ const router = createBrowserRouter([
       { path: 'read/:case/:scenario?', element: chapter(<ReadThrough />) },
       { path: 'coverage', element: chapter(<CoverageChapter />) },
       { path: 'trend', element: chapter(<TrendPage />) },
+      { path: 'counts', element: chapter(<CountsPage />) },
       { path: 'matrix', element: chapter(<MatrixPage />) },
       { path: 'questions/:question?', element: chapter(<QuestionsChapter />) },
       { path: 'agenda', element: chapter(<Agenda />) },

@@ -21,7 +21,7 @@ const DAY = 86_400_000;
 export function grouped<L extends Listed>(list: readonly L[], column: ListColumn, now: number, project: ListProject): ListGroup<L>[] {
   const groups = new Map<string | null, L[]>();
   for (const listed of list) {
-    for (const value of namesOf(column, listed, now, project.fields)) {
+    for (const value of new Set(namesOf(column, listed, now, project.fields))) {
       const members = groups.get(value);
       if (members === undefined) groups.set(value, [listed]);
       else members.push(listed);

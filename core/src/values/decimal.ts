@@ -41,3 +41,14 @@ export function compareDecimals(a: Decimal, b: Decimal): number {
   const [x, y] = [a.units * 10n ** BigInt(scale - a.scale), b.units * 10n ** BigInt(scale - b.scale)];
   return x < y ? -1 : x > y ? 1 : 0;
 }
+
+/** All together, with as many decimals as the finest has. */
+export function sumOf(decimals: readonly Decimal[]): Decimal {
+  const scale = decimals.reduce((most, d) => Math.max(most, d.scale), 0);
+  return { units: decimals.reduce((sum, d) => sum + d.units * 10n ** BigInt(scale - d.scale), 0n), scale };
+}
+
+/** In plain notation, with all its decimals: `-12.50`. */
+export function formatDecimal({ units, scale }: Decimal): string {
+  return formatMultiple(units, { units: 1n, scale });
+}

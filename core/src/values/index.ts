@@ -1,5 +1,5 @@
 export { formatDate, parseDate } from './calendar.ts';
-export { parseDecimal, compareDecimals, exactQuotient, formatMultiple, LONGEST_NUMBER, type Decimal } from './decimal.ts';
+export { parseDecimal, compareDecimals, exactQuotient, formatDecimal, formatMultiple, sumOf, LONGEST_NUMBER, type Decimal } from './decimal.ts';
 export {
   ORDERED_KINDS,
   isOrdered,

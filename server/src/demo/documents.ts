@@ -4,7 +4,7 @@ import { PARAMETER_TYPES, CASE_KINDS, EXECUTIONS, ROW_MARKS } from '@caderno/cor
 import { BOUNDARY_RULES, CLASS_KINDS, POLARITIES, STATE_LEVELS, STRENGTHS } from '@caderno/core/conditions';
 import { OWN_FIELD_TYPES } from '@caderno/core/fields';
 import { ORDERED_KINDS } from '@caderno/core/values';
-import { ROLES, TRACKER_KINDS } from '@caderno/contract';
+import { ROLES, TRACKER_KINDS, countsViewSchema } from '@caderno/contract';
 import { z } from 'zod';
 
 /** The files of a demo project, as written by hand. Artefacts are named by their titles. */
@@ -73,7 +73,7 @@ export const settingsDocument = z.strictObject({
   constants: z.array(z.strictObject({ name: z.string(), value: z.string(), secret: z.boolean().default(false), description: z.string(), in: z.record(z.string(), z.string()).default({}) })),
   agreement: z.strictObject({ needed: z.number(), role: z.enum(ROLES), authors: z.boolean(), byHand: z.boolean() }),
   /** Kept for everybody. */
-  queries: z.array(z.strictObject({ kind: z.enum(ARTEFACT_KINDS), name: z.string(), query: z.string() })).default([]),
+  queries: z.array(z.strictObject({ kind: z.enum(ARTEFACT_KINDS), name: z.string(), query: z.string().default(''), counts: countsViewSchema.nullable().default(null) })).default([]),
   /** Name, then factors and their values. */
   configurations: z.array(z.strictObject({ name: z.string(), factors: z.record(z.string(), z.string()) })).default([]),
   fields: z.array(z.strictObject({ name: z.string(), of: z.array(z.enum(ARTEFACT_KINDS)), type: z.enum(OWN_FIELD_TYPES), choices: z.array(z.string()).default([]), help: z.string().default('') })).default([]),

@@ -1,5 +1,5 @@
 import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
-import { MOST_SAVED_QUERIES, roleReaches, type BodyOf, type Role, type SavedQuery } from '@caderno/contract';
+import { MOST_SAVED_QUERIES, countsViewSchema, roleReaches, type BodyOf, type Role, type SavedQuery } from '@caderno/contract';
 import { z } from 'zod';
 import { countRow, execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
@@ -11,18 +11,18 @@ export interface Asker {
   readonly role: Role;
 }
 
-const savedRow = z.object({ id: z.string(), kind: z.enum(ARTEFACT_KINDS), name: z.string(), query: z.string(), everybody: z.boolean() });
+const savedRow = z.object({ id: z.string(), kind: z.enum(ARTEFACT_KINDS), name: z.string(), query: z.string(), everybody: z.boolean(), counts: countsViewSchema.nullable() });
 
 /** The queries that somebody can choose from, by name. */
 export function listSavedQueries(work: UnitOfWork, { projectId, personId }: Asker): Promise<SavedQuery[]> {
-  return selectRows(work, savedRow, `SELECT id, kind, name, query, person_id IS NULL AS everybody FROM saved_query WHERE project_id = $1 AND (person_id IS NULL OR person_id = $2) ORDER BY lower(name), id`, [projectId, personId]);
+  return selectRows(work, savedRow, `SELECT id, kind, name, query, person_id IS NULL AS everybody, counts FROM saved_query WHERE project_id = $1 AND (person_id IS NULL OR person_id = $2) ORDER BY lower(name), id`, [projectId, personId]);
 }
 
 /**
  * Keeps a query, or changes one; with the same id again it is the same.
  * @throws {DomainError} when it is to be everybody's, or was, and the role does not reach; when there are too many.
  */
-export async function saveQuery(work: UnitOfWork, asker: Asker, id: string, { kind, name, query, everybody }: BodyOf<'saveQuery'>): Promise<SavedQuery[]> {
+export async function saveQuery(work: UnitOfWork, asker: Asker, id: string, { kind, name, query, everybody, counts }: BodyOf<'saveQuery'>): Promise<SavedQuery[]> {
   const { projectId, personId } = asker;
   if (everybody) needsAnalyst(asker);
   await execute(work, 'SELECT 1 FROM project WHERE id = $1 FOR NO KEY UPDATE', [projectId]);
@@ -31,9 +31,9 @@ export async function saveQuery(work: UnitOfWork, asker: Asker, id: string, { ki
   if ((kept?.count ?? 0) >= MOST_SAVED_QUERIES) throw new DomainError({ code: 'too_many_queries', of: everybody ? 'project' : 'person', limit: MOST_SAVED_QUERIES });
   await execute(
     work,
-    `INSERT INTO saved_query (id, project_id, person_id, kind, name, query) VALUES ($1, $2, $3, $4, $5, $6)
-     ON CONFLICT (id) DO UPDATE SET person_id = EXCLUDED.person_id, kind = EXCLUDED.kind, name = EXCLUDED.name, query = EXCLUDED.query WHERE saved_query.project_id = EXCLUDED.project_id`,
-    [id, projectId, everybody ? null : personId, kind, name, query],
+    `INSERT INTO saved_query (id, project_id, person_id, kind, name, query, counts) VALUES ($1, $2, $3, $4, $5, $6, $7)
+     ON CONFLICT (id) DO UPDATE SET person_id = EXCLUDED.person_id, kind = EXCLUDED.kind, name = EXCLUDED.name, query = EXCLUDED.query, counts = EXCLUDED.counts WHERE saved_query.project_id = EXCLUDED.project_id`,
+    [id, projectId, everybody ? null : personId, kind, name, query, counts === null ? null : JSON.stringify(counts)],
   );
   return listSavedQueries(work, asker);
 }

@@ -55,6 +55,9 @@ function Numbers({ report }: { readonly report: CoverageReport }) {
           <Link className="inline-flex min-h-6 items-center underline decoration-rule2 underline-offset-2" to={address.matrix(project)}>
             Matrix
           </Link>
+          <Link className="inline-flex min-h-6 items-center underline decoration-rule2 underline-offset-2" to={address.counts(project)}>
+            Counts
+          </Link>
           <OnlyAgreed />
         </span>
       </div>

@@ -1,11 +1,12 @@
 import type { ArtefactKind } from '@caderno/core/artefacts';
-import { LIMITS, type SavedQuery } from '@caderno/contract';
+import type { SavedQuery } from '@caderno/contract';
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { ChevronDown, X } from 'lucide-react';
 import { useState } from 'react';
 import { useMatchCount } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Dialog, locale } from '../look/index.ts';
+import { locale } from '../look/index.ts';
+import { KeepQuery } from './KeepQuery.tsx';
 import { useSavedQueries } from './useSavedQueries.ts';
 
 interface Props {
@@ -17,7 +18,7 @@ interface Props {
 /** The queries that are kept, each with how many match it now; the one that is written can be kept too. */
 export function SavedQueries({ kind, query, onQuery }: Props) {
   const { project, canEdit } = useFrame();
-  const { saved, save, remove } = useSavedQueries(project, kind);
+  const { saved = [], save, remove } = useSavedQueries(project, kind);
   const [naming, setNaming] = useState(false);
   const isSaved = saved.some((s) => s.query === query.trim());
   return (
@@ -42,7 +43,11 @@ export function SavedQueries({ kind, query, onQuery }: Props) {
           </div>
         </MenuItems>
       </Menu>
-      {naming && <NameQuery query={query} canShare={canEdit} onSave={(name, everybody) => save({ name, query: query.trim(), everybody })} onClose={() => setNaming(false)} />}
+      {naming && (
+        <KeepQuery title="Save this query" canShare={canEdit} onSave={(name, everybody) => save({ kind, name, query: query.trim(), everybody, counts: null })} onClose={() => setNaming(false)}>
+          <p className="rounded-[5px] bg-page2 px-3 py-2 font-mono text-xs">{query}</p>
+        </KeepQuery>
+      )}
     </>
   );
 }
@@ -79,51 +84,5 @@ function Saved({ project, saved: { kind, name, query, everybody }, canRemove, on
         </MenuItem>
       )}
     </div>
-  );
-}
-
-interface NameProps {
-  readonly query: string;
-  readonly canShare: boolean;
-  readonly onSave: (name: string, everybody: boolean) => Promise<boolean>;
-  readonly onClose: () => void;
-}
-
-function NameQuery({ query, canShare, onSave, onClose }: NameProps) {
-  const [name, setName] = useState('');
-  const [everybody, setEverybody] = useState(false);
-  const [busy, setBusy] = useState(false);
-  const save = async (): Promise<void> => {
-    setBusy(true);
-    if (await onSave(name, everybody)) onClose();
-    else setBusy(false);
-  };
-  return (
-    <Dialog title="Save this query" onClose={onClose} keepsAtOnce>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void save();
-        }}
-      >
-        <p className="rounded-[5px] bg-page2 px-3 py-2 font-mono text-xs">{query}</p>
-        <label className="mt-3 block text-sm">
-          Name
-          <input value={name} onChange={(event) => setName(event.target.value)} maxLength={LIMITS.name} className="field-boxed mt-1 w-full" />
-        </label>
-        {canShare && (
-          <label className="mt-3 flex min-h-6 items-center gap-2 text-sm">
-            <input type="checkbox" checked={everybody} onChange={(event) => setEverybody(event.target.checked)} />
-            For everybody in the project
-          </label>
-        )}
-        <div className="mt-4 flex justify-end gap-2">
-          <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" look="accent" disabled={busy || name.trim() === ''}>
-            Save
-          </Button>
-        </div>
-      </form>
-    </Dialog>
   );
 }

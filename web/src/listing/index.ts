@@ -8,3 +8,7 @@ export { SelectionBar } from './SelectionBar.tsx';
 export { ViewBar } from './ViewBar.tsx';
 export { useListing, type Listing } from './useListing.ts';
 export { useListCommands, type ListTitles } from './useListCommands.ts';
+export { KeepQuery } from './KeepQuery.tsx';
+export { columnWord, groupName } from './listWords.ts';
+export { useSavedCounts, type SavedCounts } from './useSavedQueries.ts';
+export { useTitles } from './useTitles.ts';

@@ -1,10 +1,33 @@
 import type { ArtefactKind } from '@caderno/core/artefacts';
-import type { SavedQuery } from '@caderno/contract';
+import type { CountsView, SavedQuery } from '@caderno/contract';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { call, tellFailure } from '../api/index.ts';
 
-/** The queries of a kind that are kept, and the ways to keep and remove one. Answers whether it was done. */
-export function useSavedQueries(project: string, kind: ArtefactKind): { readonly saved: readonly SavedQuery[]; readonly save: (query: Omit<SavedQuery, 'id' | 'kind'>) => Promise<boolean>; readonly remove: (id: string) => Promise<boolean> } {
+/** A table of counts that is kept. */
+export type SavedCounts = SavedQuery & { readonly counts: CountsView };
+
+/** What is kept of queries, and the ways to keep and remove one. They answer whether it was done. */
+interface Kept<S extends SavedQuery> {
+  /** Undefined until it is known. */
+  readonly saved: readonly S[] | undefined;
+  readonly save: (query: Omit<SavedQuery, 'id'>) => Promise<boolean>;
+  readonly remove: (id: string) => Promise<boolean>;
+}
+
+/** The queries of a kind that are kept. */
+export function useSavedQueries(project: string, kind: ArtefactKind): Kept<SavedQuery> {
+  const { saved, ...ways } = useKept(project);
+  return { saved: saved?.filter((query) => query.kind === kind && query.counts === null), ...ways };
+}
+
+/** The tables of counts that are kept. */
+export function useSavedCounts(project: string): Kept<SavedCounts> {
+  const { saved, ...ways } = useKept(project);
+  return { saved: useMemo(() => saved?.filter((query): query is SavedCounts => query.counts !== null), [saved]), ...ways };
+}
+
+function useKept(project: string): Kept<SavedQuery> {
   const client = useQueryClient();
   const queryKey = [project, 'savedQueries'];
   const { data } = useQuery({ queryKey, queryFn: () => call('listSavedQueries', { params: { project } }) });
@@ -18,8 +41,8 @@ export function useSavedQueries(project: string, kind: ArtefactKind): { readonly
     }
   };
   return {
-    saved: data?.filter((query) => query.kind === kind) ?? [],
-    save: (query) => take(call('saveQuery', { params: { project, query: crypto.randomUUID() }, body: { ...query, kind } })),
+    saved: data,
+    save: (body) => take(call('saveQuery', { params: { project, query: crypto.randomUUID() }, body })),
     remove: (id) => take(call('removeQuery', { params: { project, query: id } })),
   };
 }

@@ -25,7 +25,7 @@ const heads = [
 /** A server that remembers views and queries as ours does. */
 function server(answers: Parameters<typeof standInProject>[2] = {}) {
   let views: Partial<Record<string, ListView>> = {};
-  let queries: SavedQuery[] = [{ id: '00000000-0000-4000-8000-00000000000a', kind: 'case', name: 'Night run', query: 'tag:night', everybody: true }];
+  let queries: SavedQuery[] = [{ id: '00000000-0000-4000-8000-00000000000a', kind: 'case', name: 'Night run', query: 'tag:night', everybody: true, counts: null }];
   return standInProject(heads, [{ kind: 'case', id: 'C-1', shows: true, counts: null }], {
     readListViews: () => views,
     saveListView: ({ params: { kind }, body }) => (views = { ...views, [kind]: body }),
@@ -265,7 +265,7 @@ describe('saved queries', () => {
     fireEvent.change(dialog.getByRole('textbox', { name: 'Name' }), { target: { value: 'Urgent' } });
     fireEvent.click(dialog.getByRole('checkbox', { name: 'For everybody in the project' }));
     fireEvent.click(dialog.getByRole('button', { name: 'Save' }));
-    await waitFor(() => expect(at.calls('saveQuery').map((call) => call.body)).toEqual([{ kind: 'case', name: 'Urgent', query: 'priority:high', everybody: true }]));
+    await waitFor(() => expect(at.calls('saveQuery').map((call) => call.body)).toEqual([{ kind: 'case', name: 'Urgent', query: 'priority:high', everybody: true, counts: null }]));
     await screen.findByRole('button', { name: 'Queries 2' });
     open();
     fireEvent.click(await screen.findByRole('menuitem', { name: 'Remove the query Night run' }));

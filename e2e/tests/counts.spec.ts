@@ -1,0 +1,45 @@
+import { expect, test } from '@playwright/test';
+import { readFile } from 'node:fs/promises';
+import { expectAccessible, signIn } from './helpers.ts';
+
+test('from coverage to counts by keyboard: a figure opens to those it counts and to their list, and is kept for everybody', async ({ page }) => {
+  await signIn(page, 'Duarte P.', '/coverage');
+  await page.getByRole('link', { name: 'Counts' }).press('Enter');
+  await expect(page.getByRole('heading', { name: 'Counts', exact: true })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'The project’s' }).getByRole('img', { name: 'Where the risk lies' })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('navigation', { name: 'Count anew' }).getByRole('link', { name: 'conditions' }).press('Enter');
+  const table = page.getByRole('table');
+  await table.getByRole('button', { name: /^Plain, High risk: \d+$/ }).focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  const chosen = table.getByRole('button', { pressed: true });
+  await expect(chosen).toHaveAccessibleName(/^Value ranges, High risk: \d+$/);
+  const many = Number(await chosen.innerText());
+  expect(many).toBeGreaterThan(0);
+  await expect(page.getByRole('list', { name: 'Counted here' }).getByRole('listitem')).toHaveCount(many);
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'Open as a list' }).press('Enter');
+  await expect(page.getByRole('status').filter({ hasText: /of \d+ conditions/ })).toContainText(`${many} of`);
+  await page.goBack();
+  await expect(chosen).toHaveAccessibleName(/^Value ranges, High risk/);
+  // Summed otherwise, as bars, and written as a sheet.
+  await page.getByRole('button', { name: 'Show: How many' }).press('Space');
+  await page.getByRole('option', { name: 'Share shown' }).click();
+  await expect(page.getByRole('heading', { name: 'Share shown: conditions by technique and risk' })).toBeVisible();
+  const [sheet] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'XLSX' }).press('Enter')]);
+  expect(sheet.suggestedFilename()).toBe('Share shown, conditions by technique and risk.xlsx');
+  expect((await readFile(await sheet.path())).subarray(0, 2).toString()).toBe('PK');
+  await page.getByRole('button', { name: 'Drawn as: as a table' }).press('Space');
+  await page.getByRole('option', { name: 'as bars' }).click();
+  await expect(page.getByRole('img', { name: 'Share shown: conditions by technique and risk' })).toBeVisible();
+  await page.getByRole('button', { name: 'Keep' }).press('Enter');
+  await page.getByLabel('Name').fill('Shown, for the Monday round');
+  await page.getByLabel('For everybody').press('Space');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.getByRole('link', { name: 'All counts' }).press('Enter');
+  await expect(page.getByRole('region', { name: 'The project’s' }).getByRole('img', { name: 'Shown, for the Monday round' })).toBeVisible();
+  await page.getByRole('button', { name: 'Remove the counts Shown, for the Monday round' }).press('Enter');
+  await expect(page.getByRole('link', { name: 'Shown, for the Monday round' })).toHaveCount(0);
+});
