@@ -43,6 +43,11 @@ export function measuresOf(kind: ArtefactKind, fields: readonly OwnField[]): rea
   return ['number', ...columnsOf(kind, fields).filter((column) => (isOwnColumn(column) ? fieldOfColumn(column, fields)?.type === 'number' : column === 'coverage' || NUMBERS.includes(column)))];
 }
 
+/** Whether it is one of those that are counted: headings order requirements and are none. */
+export function isCounted(listed: Listed): boolean {
+  return listed.type !== 'heading';
+}
+
 /** More cells than this are read by nobody, and are not counted. */
 export const MOST_CELLS = 40_000;
 

@@ -57,7 +57,9 @@ function AsList({ seen: { kind, query, counts, line, column }, members }: Props)
   const { project } = useFrame();
   const fields = useOwnFields(project);
   const terms = [...(line === undefined ? [] : [groupQuery(counts.down, line, fields)]), ...(column === undefined || counts.across === null ? [] : [groupQuery(counts.across, column, fields)])];
-  const whole = terms.includes(null) ? null : [...(query.trim() === '' ? [] : [terms.length === 0 ? query.trim() : `(${query.trim()})`]), ...terms].join(' ');
+  const asked = query.trim();
+  const only = [...terms, ...(kind === 'requirement' ? ['-type:heading'] : [])];
+  const whole = only.includes(null) ? null : [...(asked === '' ? [] : [only.length === 0 ? asked : `(${asked})`]), ...only].join(' ');
   const found = useListed(project, kind, whole ?? '').data;
   const theirs = new Set(found?.map((l) => l.id));
   if (whole === null || members.length === 0 || found?.length !== members.length || !members.every((l) => theirs.has(l.id))) return null;

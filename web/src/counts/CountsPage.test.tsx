@@ -6,7 +6,7 @@ import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-libra
 import type { ChartConfiguration } from 'chart.js';
 import { caseHead } from '../../test/heads.ts';
 import { onThePage } from '../../test/onThePage.tsx';
-import { questionHead, standInProject } from '../../test/standInProject.ts';
+import { questionHead, requirementHead, standInProject } from '../../test/standInProject.ts';
 import type { StandInServer } from '../../test/standInServer.ts';
 
 const drawn: ChartConfiguration<'bar'>[] = [];
@@ -28,7 +28,7 @@ beforeEach(() => {
   kept = [];
   const heads = [
     caseHead(1, { title: 'Reads', module: 'Readings', owner: 'Rui M.', estimate: 2.5, tags: ['smoke', 'night'] }), caseHead(2, { title: 'Pays', module: 'Bills', estimate: 1 }),
-    caseHead(3, { title: 'Owes', module: 'Bills', owner: 'Rui M.', estimate: 0.25, tags: ['night'] }), questionHead(1, { asked: 'Teresa L.' }),
+    caseHead(3, { title: 'Owes', module: 'Bills', owner: 'Rui M.', estimate: 0.25, tags: ['night'] }), questionHead(1, { asked: 'Teresa L.' }), requirementHead(1, { title: 'Rule', module: 'Bills' }), requirementHead(2, { title: 'Chapter', module: 'Bills', type: 'heading' }),
   ];
   server = standInProject(heads, [], {
     readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, modules: ['Readings', 'Bills'], fields: [COST] } }),
@@ -58,6 +58,13 @@ test('a table by two columns opens to those it counts, and from there to their l
   open('?kind=case&down=module&across=owner&line=%3DGone');
   expect(await screen.findByText('0 cases')).toBeTruthy();
   expect(screen.queryByRole('link', { name: 'Open as a list' })).toBeNull();
+});
+
+test('headings are no requirements: they are not counted, nor in the list that is opened', async () => {
+  open('?kind=requirement&down=module&across=none&query=id:R-1+or+id:R-2');
+  await waitFor(() => expect(rows()).toEqual(['Module | All', 'Bills | 1', 'All | 1']));
+  expect(here()).toEqual(['R-1Rule']);
+  expect((screen.getByRole('link', { name: 'Open as a list' }) as HTMLAnchorElement).href).toContain(new URLSearchParams({ query: '(id:R-1 or id:R-2) -type:heading' }).toString());
 });
 
 test('arrows lead from figure to figure, and one stop of Tab into the table', async () => {

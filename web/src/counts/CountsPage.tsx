@@ -92,7 +92,7 @@ function Shown({ counts, seen, change, title }: ShownProps) {
 /** Said where the cells do not add up to their sums. */
 function CountedTwice({ counts: { lines, whole } }: { readonly counts: Counts<Listed> }) {
   const severalTimes = lines.reduce((sum, l) => sum + Math.max(l.members.length, l.cells.reduce((cells, c) => cells + c.members.length, 0)), 0) > whole.members.length;
-  return severalTimes ? <p className="mt-2 text-xs text-ink2">Whoever has several values stands in several places; “All” counts each once.</p> : null;
+  return severalTimes ? <p className="mt-2 text-xs text-ink2">What has several values stands in several places; all of them together count each once.</p> : null;
 }
 
 function CountsChoices({ seen, change }: { readonly seen: CountsSeen; readonly change: Change }) {

@@ -1,5 +1,5 @@
 import type { ArtefactKind } from '@caderno/core/artefacts';
-import { countsOf, type Counts } from '@caderno/core/listing';
+import { countsOf, isCounted, type Counts } from '@caderno/core/listing';
 import type { CountsView } from '@caderno/contract';
 import { useDeferredValue, useMemo } from 'react';
 import { useListed, useListProject, type ListedHead } from '../api/index.ts';
@@ -12,5 +12,5 @@ export function useCounts(kind: ArtefactKind, query: string, counts: CountsView)
   const rules = useListProject(project);
   const now = useNow();
   const { data } = useListed(project, kind, useDeferredValue(query));
-  return useMemo(() => (data === undefined ? undefined : countsOf(data, counts, now, rules)), [counts, data, now, rules]);
+  return useMemo(() => (data === undefined ? undefined : countsOf(data.filter(isCounted), counts, now, rules)), [counts, data, now, rules]);
 }

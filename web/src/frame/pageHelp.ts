@@ -158,7 +158,7 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'Counts say how many there are, or what their minutes, items or own numbers come to, by any two things: module and risk, owner and state, fields of your own.',
     'Each figure opens to those it counts; where a query finds just them, to their list.',
     'Keep puts the table or the bars on the page of counts, for yourself or for everybody; there it always shows what is now.',
-    'Arrows move through the table. Whoever has several values stands in several places; “All” counts each once.',
+    'Arrows move through the table. What has several values stands in several places; “All” counts each once.',
   ],
   alike: ['Here stand runs of steps that occur in several cases, and cases nearly like each other.', 'A run can be taken out into shared steps in all places at once.', 'Before that you see the places and what differs.', 'The journal can undo it.'],
   settings: ['The settings hold what is the same for the whole project: risk scale, depths, constants, configurations, the tracker.', 'Hints and rules of weak wording can be switched off here.', 'Leads change scales and the tracker, analysts the rest.', 'Each save is an entry of the journal.'],
