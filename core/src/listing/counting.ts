@@ -56,7 +56,9 @@ export const MOST_CELLS = 40_000;
  * {@link MOST_CELLS} cells. Sums are exact, whatever decimals were written. `now` in milliseconds since 1970, for ages.
  */
 export function countsOf<L extends Listed>(list: readonly L[], { down, across, measure }: CountsAsked, now: number, project: ListProject): Counts<L> | null {
-  const counted = (members: readonly L[]): Counted<L> => ({ members, figure: figureOf(members, measure, project.fields) });
+  // Whoever stands in many cells is read once.
+  const amounts = new Map<Listed, Decimal | null>(list.map((listed) => [listed, amountIn(measure, listed, project.fields)]));
+  const counted = (members: readonly L[]): Counted<L> => ({ members, figure: figureFrom(members, measure, (listed) => amounts.get(listed) ?? null) });
   const lines = grouped(list, down, now, project);
   const columns = across === null ? [] : grouped(list, across, now, project);
   if (lines.length * (columns.length + 1) > MOST_CELLS) return null;
@@ -76,14 +78,25 @@ export function countsOf<L extends Listed>(list: readonly L[], { down, across, m
 
 /** What a measure comes to for all of them together. */
 export function figureOf(members: readonly Listed[], measure: Measure, fields: readonly OwnField[]): Figure {
+  return figureFrom(members, measure, (listed) => amountIn(measure, listed, fields));
+}
+
+function figureFrom(members: readonly Listed[], measure: Measure, amountOf: (listed: Listed) => Decimal | null): Figure {
   if (measure === 'number') return { kind: 'amount', amount: whole(members.length) };
-  if (measure === 'coverage') {
-    const shares = members.flatMap(({ standings }) => (standings === undefined ? [] : [shownRatio(standings)]));
-    const share = { part: shares.reduce((sum, s) => sum + s.part, 0), of: shares.reduce((sum, s) => sum + s.of, 0) };
-    return share.of === 0 ? null : { kind: 'share', share };
-  }
-  const amounts = members.flatMap((listed) => amountIn(measure, listed, fields) ?? []);
+  if (measure === 'coverage') return shareOf(members);
+  const amounts = members.flatMap((listed) => amountOf(listed) ?? []);
   return amounts.length === 0 ? null : { kind: 'amount', amount: sumOf(amounts) };
+}
+
+function shareOf(members: readonly Listed[]): Figure {
+  const share = { part: 0, of: 0 };
+  for (const { standings } of members) {
+    if (standings === undefined) continue;
+    const { part, of } = shownRatio(standings);
+    share.part += part;
+    share.of += of;
+  }
+  return share.of === 0 ? null : { kind: 'share', share };
 }
 
 /** Below zero when the first is less, above when it is more; nothing is less than anything. */
@@ -99,8 +112,8 @@ export function drawnFigure(figure: Figure): number | null {
   return figure.kind === 'share' ? percentDown(figure.share) : Number(figure.amount.units) / 10 ** figure.amount.scale;
 }
 
-function amountIn(column: ListColumn, listed: Listed, fields: readonly OwnField[]): Decimal | null {
-  if (isOwnColumn(column)) {
+function amountIn(column: Measure, listed: Listed, fields: readonly OwnField[]): Decimal | null {
+  if (column !== 'number' && isOwnColumn(column)) {
     const field = fieldOfColumn(column, fields);
     const value = field === undefined ? undefined : listed.own[field.id];
     const read = field?.type !== 'number' || value === undefined ? null : readOwn(field, value);

@@ -44,8 +44,11 @@ export function compareDecimals(a: Decimal, b: Decimal): number {
 
 /** All together, with as many decimals as the finest has. */
 export function sumOf(decimals: readonly Decimal[]): Decimal {
-  const scale = decimals.reduce((most, d) => Math.max(most, d.scale), 0);
-  return { units: decimals.reduce((sum, d) => sum + d.units * 10n ** BigInt(scale - d.scale), 0n), scale };
+  // Those of one scale are added as they are: raising each to the finest costs ten times as much.
+  const unitsOf = new Map<number, bigint>();
+  for (const { units, scale } of decimals) unitsOf.set(scale, (unitsOf.get(scale) ?? 0n) + units);
+  const finest = Math.max(0, ...unitsOf.keys());
+  return { units: [...unitsOf].reduce((sum, [scale, units]) => sum + units * 10n ** BigInt(finest - scale), 0n), scale: finest };
 }
 
 /** In plain notation, with all its decimals: `-12.50`. */

@@ -1,6 +1,6 @@
 import { ARTEFACT_KINDS, type ArtefactKind } from '@caderno/core/artefacts';
 import { groupsOf, measuresOf, type Counts, type Listed } from '@caderno/core/listing';
-import { useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { tellFailure, useOwnFields } from '../api/index.ts';
 import { rowsFile } from '../files/index.ts';
@@ -9,7 +9,7 @@ import { KeepQuery, QueryLine, columnWord, useSavedCounts } from '../listing/ind
 import { Button, Choose, Empty, KIND_NAME, saveFile } from '../look/index.ts';
 import { CountedMembers } from './CountedMembers.tsx';
 import { CountsBars } from './CountsBars.tsx';
-import { CountsTable, type Place } from './CountsTable.tsx';
+import { CountsTable } from './CountsTable.tsx';
 import { countsSheet } from './countsSheet.ts';
 import { countsChange, readCounts, type CountsSeen } from './countsView.ts';
 import { countsTitle, measureWord } from './countsWords.ts';
@@ -23,11 +23,11 @@ type Change = (part: Parameters<typeof countsChange>[0]) => void;
 export function CountsPage() {
   const { project } = useFrame();
   const [search, setParameters] = useParameters();
-  const seen = readCounts(search, useOwnFields(project));
-  if (seen === null) return <KeptCounts />;
+  const fields = useOwnFields(project);
+  const seen = useMemo(() => readCounts(search, fields), [fields, search]);
   // Another kind begins with its own columns.
-  const change: Change = (part) => setParameters({ ...(part.kind === undefined ? {} : { query: null, down: null, across: null, of: null }), ...countsChange(part) });
-  return <CountsOf seen={seen} change={change} />;
+  const change = useCallback<Change>((part) => setParameters({ ...(part.kind === undefined ? {} : { query: null, down: null, across: null, of: null }), ...countsChange(part) }), [setParameters]);
+  return seen === null ? <KeptCounts /> : <CountsOf seen={seen} change={change} />;
 }
 
 function CountsOf({ seen, change }: { readonly seen: CountsSeen; readonly change: Change }) {
@@ -49,7 +49,7 @@ function CountsOf({ seen, change }: { readonly seen: CountsSeen; readonly change
               All counts
             </Link>
           </div>
-          <CountsChoices seen={seen} change={change} />
+          <CountsChoices seen={seen} table={counts} change={change} />
           {seen.query !== '' && <p className="mt-1 hidden font-mono text-xs print:block">{seen.query}</p>}
           <div className="mt-4">
             <Shown counts={counts} seen={seen} change={change} title={countsTitle(seen.kind, seen.counts, fields)} />
@@ -77,13 +77,12 @@ interface ShownProps {
 }
 
 function Shown({ counts, seen, change, title }: ShownProps) {
-  const onChoose = (place: Place): void => change(place);
   if (counts === undefined) return <p className="text-ink2">Reading …</p>;
   if (counts === null) return <Empty title="Too many cells">Nobody reads a table as large as this. Choose something coarser across, or narrow it down by a query.</Empty>;
   if (counts.lines.length === 0) return <Empty title="Nothing to count">{seen.query === '' ? `There is no ${KIND_NAME[seen.kind][0]} yet.` : `No ${KIND_NAME[seen.kind][0]} matches the query.`}</Empty>;
   return (
     <>
-      {seen.counts.as === 'bars' ? <CountsBars counts={counts} view={seen.counts} title={title} onChoose={onChoose} /> : <CountsTable counts={counts} view={seen.counts} chosen={seen} onChoose={onChoose} />}
+      {seen.counts.as === 'bars' ? <CountsBars counts={counts} view={seen.counts} title={title} onChoose={change} /> : <CountsTable counts={counts} view={seen.counts} chosen={seen} onChoose={change} />}
       <CountedTwice counts={counts} />
     </>
   );
@@ -95,7 +94,13 @@ function CountedTwice({ counts: { lines, whole } }: { readonly counts: Counts<Li
   return severalTimes ? <p className="mt-2 text-xs text-ink2">What has several values stands in several places; all of them together count each once.</p> : null;
 }
 
-function CountsChoices({ seen, change }: { readonly seen: CountsSeen; readonly change: Change }) {
+interface ChoicesProps {
+  readonly seen: CountsSeen;
+  readonly table: Counts<Listed> | null | undefined;
+  readonly change: Change;
+}
+
+function CountsChoices({ seen, table, change }: ChoicesProps) {
   const { project, canEdit, isPast } = useFrame();
   const fields = useOwnFields(project);
   const nameOf = useNames();
@@ -103,7 +108,6 @@ function CountsChoices({ seen, change }: { readonly seen: CountsSeen; readonly c
   const [keeping, setKeeping] = useState(false);
   const { kind, query, counts } = seen;
   const { down, across, measure, as } = counts;
-  const table = useCounts(kind, query, counts);
   const columns = groupsOf(kind, fields).map((value) => ({ value, name: columnWord(value, fields) }));
   const title = countsTitle(kind, counts, fields);
   const write = (): void => {
