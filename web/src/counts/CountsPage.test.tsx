@@ -93,6 +93,18 @@ test('bars are divided by what stands across, with a colour for each; a click op
   await waitFor(() => expect(here()).toEqual(['C-2Pays']));
 });
 
+test('more parts than colours: the last stands for all others, and opens the whole line', async () => {
+  const owners = ['a', 'b', 'c', 'd', 'e', 'f', 'g', 'h'];
+  standInProject(owners.map((owner, i) => caseHead(i + 1, { owner, module: 'Bills' })), [], { listSavedQueries: () => [] });
+  open('?kind=case&down=module&across=owner&as=bars');
+  await waitFor(() => expect(drawn.at(-1)?.data.datasets.map((d) => [d.label, d.data])).toEqual([...owners.slice(0, 5).map((owner) => [owner, [1]]), ['3 others', [3]]]), { timeout: 20_000 });
+  const click = (part: number): void => act(() => (drawn.at(-1)!.options!.onClick as unknown as (event: object, elements: object[]) => void)({}, [{ index: 0, datasetIndex: part }]));
+  click(4);
+  await waitFor(() => expect(here()).toHaveLength(1));
+  click(5);
+  await waitFor(() => expect(here()).toHaveLength(8));
+});
+
 test('counts are kept for oneself or for everybody, stand on one page as they are now, and are removed by whoever may', async () => {
   open('?kind=case&down=module&across=none&of=minutes');
   fireEvent.click(await screen.findByRole('button', { name: 'Keep' }));
