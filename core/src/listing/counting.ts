@@ -1,7 +1,7 @@
 import type { ArtefactKind } from '../artefacts/index.ts';
 import { percentDown, shownRatio, type Ratio } from '../coverage/index.ts';
 import { readOwn, type OwnField } from '../fields/index.ts';
-import { compareDecimals, parseDecimal, sumOf, type Decimal } from '../values/index.ts';
+import { parseDecimal, sumOf, type Decimal } from '../values/index.ts';
 import { columnsOf, fieldOfColumn, isOwnColumn, type BuiltInColumn, type ListColumn, type ListProject, type Listed } from './columns.ts';
 import { grouped } from './grouping.ts';
 
@@ -97,13 +97,6 @@ function shareOf(members: readonly Listed[]): Figure {
     share.of += of;
   }
   return share.of === 0 ? null : { kind: 'share', share };
-}
-
-/** Below zero when the first is less, above when it is more; nothing is less than anything. */
-export function compareFigures(a: Figure, b: Figure): number {
-  if (a === null || b === null) return a === b ? 0 : a === null ? -1 : 1;
-  if (a.kind === 'amount' && b.kind === 'amount') return compareDecimals(a.amount, b.amount);
-  return a.kind === 'share' && b.kind === 'share' ? a.share.part * b.share.of - b.share.part * a.share.of : 0;
 }
 
 /** A figure for a chart, which draws no finer; shares in whole percent, rounded down. */

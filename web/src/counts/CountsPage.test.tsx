@@ -7,7 +7,7 @@ import type { ChartConfiguration } from 'chart.js';
 import { caseHead } from '../../test/heads.ts';
 import { onThePage } from '../../test/onThePage.tsx';
 import { questionHead, requirementHead, standInProject } from '../../test/standInProject.ts';
-import type { StandInServer } from '../../test/standInServer.ts';
+import { Refusing, type StandInServer } from '../../test/standInServer.ts';
 
 const drawn: ChartConfiguration<'bar'>[] = [];
 class Chart {
@@ -135,4 +135,15 @@ test('of nothing there is nothing to count, and words say why', async () => {
   cleanup();
   open('?kind=nonsense');
   expect(await screen.findByText('No counts are kept yet')).toBeTruthy();
+});
+
+test('what is kept and cannot be read is said, with a way to try again', async () => {
+  standInProject([], [], {
+    listSavedQueries: () => {
+      throw new Refusing({ code: 'role_too_low', needed: 'reader', have: 'reader' });
+    },
+  });
+  open('');
+  expect(await screen.findByRole('button', { name: /again/i }, { timeout: 20_000 })).toBeTruthy();
+  expect(screen.queryByText('Reading …')).toBeNull();
 });

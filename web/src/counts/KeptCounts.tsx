@@ -18,8 +18,8 @@ const MOST = { lines: 12, columns: 6 };
 /** The counts that are kept, the project's and one's own, on one page. */
 export function KeptCounts() {
   const { project, canEdit, isPast } = useFrame();
-  const { saved, remove } = useSavedCounts(project);
-  if (saved === undefined) return <Loading error={null} />;
+  const { saved, error, remove } = useSavedCounts(project);
+  if (saved === undefined) return <Loading error={error} />;
   const parts = [
     { name: 'The project’s', those: saved.filter((s) => s.everybody), canRemove: canEdit && !isPast },
     { name: 'My own', those: saved.filter((s) => !s.everybody), canRemove: !isPast },

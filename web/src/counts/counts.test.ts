@@ -38,7 +38,7 @@ test('figures are told with the decimals they have, and a share never as more th
   expect([countsTitle('case', { down: 'module', across: 'priority', measure: 'number', as: 'table' }, []), countsTitle('question', { down: 'owner', across: null, measure: 'heldUp', as: 'table' }, [])]).toEqual(['Cases by module and priority', 'Items held up: questions by owner']);
 });
 
-test('a sheet holds the lines with their sums, nothing where nobody is, and numbers as any spreadsheet reads them', () => {
+test('a sheet holds the lines with their sums, nothing where nobody is, and exact numbers as any spreadsheet reads them', () => {
   const listed = (n: number, part: Partial<Listed>): Listed => ({ kind: 'case', id: `C-${n}`, title: '', state: 'draft', version: 1, author: '', at: '2026-01-01T00:00:00Z', broken: false, own: {}, modules: [''], ...part });
   const view: CountsView = { down: 'owner', across: 'priority', measure: 'minutes', as: 'table' };
   const counts = countsOf([listed(1, { owner: 'Rui', priority: 'high', estimate: 1_200.5 }), listed(2, { priority: 'low' })], view, 0, { fields: [], modules: [], priorities: ['high', 'low'] })!;

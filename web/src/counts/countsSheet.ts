@@ -1,5 +1,7 @@
+import { percentDown } from '@caderno/core/coverage';
 import type { OwnField } from '@caderno/core/fields';
-import { drawnFigure, type Counts, type Figure, type ListColumn, type Listed } from '@caderno/core/listing';
+import type { Counts, Figure, ListColumn, Listed } from '@caderno/core/listing';
+import { formatDecimal } from '@caderno/core/values';
 import type { CountsView } from '@caderno/contract';
 import { columnWord } from '../listing/index.ts';
 
@@ -14,6 +16,6 @@ export function countsSheet({ lines, across, whole }: Counts<Listed>, { down, ac
 
 /** As any spreadsheet reads it, whoever wrote it. */
 function written(figure: Figure): string {
-  const drawn = drawnFigure(figure);
-  return drawn === null ? '' : figure?.kind === 'share' ? `${drawn}%` : String(drawn);
+  if (figure === null) return '';
+  return figure.kind === 'share' ? `${percentDown(figure.share)}%` : formatDecimal(figure.amount);
 }

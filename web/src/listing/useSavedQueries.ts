@@ -11,6 +11,8 @@ export type SavedCounts = SavedQuery & { readonly counts: CountsView };
 interface Kept<S extends SavedQuery> {
   /** Undefined until it is known. */
   readonly saved: readonly S[] | undefined;
+  /** Why it cannot be known. */
+  readonly error: unknown;
   readonly save: (query: Omit<SavedQuery, 'id'>) => Promise<boolean>;
   readonly remove: (id: string) => Promise<boolean>;
 }
@@ -30,7 +32,7 @@ export function useSavedCounts(project: string): Kept<SavedCounts> {
 function useKept(project: string): Kept<SavedQuery> {
   const client = useQueryClient();
   const queryKey = [project, 'savedQueries'];
-  const { data } = useQuery({ queryKey, queryFn: () => call('listSavedQueries', { params: { project } }) });
+  const { data, error } = useQuery({ queryKey, queryFn: () => call('listSavedQueries', { params: { project } }) });
   const take = async (answer: Promise<readonly SavedQuery[]>): Promise<boolean> => {
     try {
       client.setQueryData(queryKey, await answer);
@@ -42,6 +44,7 @@ function useKept(project: string): Kept<SavedQuery> {
   };
   return {
     saved: data,
+    error,
     save: (body) => take(call('saveQuery', { params: { project, query: crypto.randomUUID() }, body })),
     remove: (id) => take(call('removeQuery', { params: { project, query: id } })),
   };
