@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { API_ROOT, COMMAND_ID_HEADER, api, type AnyEndpoint, type FeaturesDraft, type TrendPoint } from '@caderno/contract';
+import { API_ROOT, COMMAND_ID_HEADER, api, type AnyEndpoint, type DesignReport, type FeaturesDraft, type TrendPoint } from '@caderno/contract';
 import { unzipSync, zipSync } from 'fflate';
 import { z } from 'zod';
 import { Failure } from './failure.ts';
@@ -25,7 +25,7 @@ export class Refused extends Failure {
   }
 }
 
-type Called = 'readFigures' | 'exportFeatures' | 'uploadFeatures' | 'runFeatures' | 'cancelImport' | 'rememberFeatures';
+type Called = 'readFigures' | 'readReport' | 'exportFeatures' | 'uploadFeatures' | 'runFeatures' | 'cancelImport' | 'rememberFeatures';
 
 /** Which side counts where a feature was changed both here and in the code. */
 export type TakenSide = 'mine' | 'theirs';
@@ -74,6 +74,12 @@ export class CadernoServer {
   async figures(): Promise<TrendPoint> {
     const response = await this.#call('readFigures', {}, null);
     return api.readFigures.response.parse(await response.json());
+  }
+
+  /** What those who decide are told, held against the baseline of a number. */
+  async report(since: string | null): Promise<DesignReport> {
+    const response = await this.#call('readReport', {}, null, since === null ? '' : `?since=${since}`);
+    return api.readReport.response.parse(await response.json());
   }
 
   async #call(name: Called, params: Readonly<Record<string, string>>, body: string | Uint8Array<ArrayBuffer> | null, query = ''): Promise<Response> {

@@ -2,12 +2,14 @@ import { parseArgs } from 'node:util';
 import { CadernoServer, type Connection } from './cadernoServer.ts';
 import { COVERAGE_OPTIONS, coverage } from './coverageCommand.ts';
 import { Failure } from './failure.ts';
+import { REPORT_OPTIONS, report } from './reportCommand.ts';
 import { EXIT, check, pull, push, type ExitCode, type Print } from './featureCommands.ts';
 
 const USAGE = `caderno features push FOLDER    bring the features of a folder into Caderno
 caderno features pull FOLDER    bring the features of Caderno into a folder
 caderno features check FOLDER   tell whether both have the same; exit code 1 if not
 caderno coverage                tell how much of what is to be shown is shown; exit code 1 if less than asked for
+caderno report FILE             write the report for those who decide, as .html or .md
 
   --server ADDRESS     or the variable CADERNO_SERVER, as http://127.0.0.1:3210
   --project KEY        or CADERNO_PROJECT: what stands in the address of the project
@@ -20,6 +22,8 @@ caderno coverage                tell how much of what is to be shown is shown; e
   --linked 95          coverage: so many shown or at least linked
   --analysed           coverage: no requirement without a condition
   --badge FILE         coverage: write the share as a picture (SVG)
+  --since B-2          report: held against a baseline
+  --note TEXT          report: what is said first
 
 The access token stands in CADERNO_TOKEN. Make one on the page of your account.
 Exit codes: 0 well, 1 code and Caderno differ, less is shown than asked for, or somebody has to decide, 2 it could not be done.`;
@@ -31,7 +35,7 @@ export interface Surroundings {
   readonly complain: Print;
 }
 
-const OPTIONS = { server: { type: 'string' }, project: { type: 'string' }, take: { type: 'string' }, 'dry-run': { type: 'boolean', default: false }, force: { type: 'boolean', default: false }, ...COVERAGE_OPTIONS, help: { type: 'boolean', short: 'h', default: false } } as const;
+const OPTIONS = { server: { type: 'string' }, project: { type: 'string' }, take: { type: 'string' }, 'dry-run': { type: 'boolean', default: false }, force: { type: 'boolean', default: false }, ...COVERAGE_OPTIONS, ...REPORT_OPTIONS, help: { type: 'boolean', short: 'h', default: false } } as const;
 
 /** Carries out one command. */
 export async function run(args: readonly string[], { env, print, complain }: Surroundings): Promise<ExitCode> {
@@ -43,6 +47,7 @@ export async function run(args: readonly string[], { env, print, complain }: Sur
     }
     const [area, command, folder, ...more] = positionals;
     if (area === 'coverage' && command === undefined) return await coverage(new CadernoServer(connectionOf(options, env)), options, print);
+    if (area === 'report' && command !== undefined && folder === undefined) return await report(new CadernoServer(connectionOf(options, env)), command, options, print);
     if (area !== 'features' || folder === undefined || more.length > 0) throw new Failure(`Say what to do, and with which folder.\n\n${USAGE}`);
     if (options.take !== undefined && options.take !== 'code' && options.take !== 'caderno') throw new Failure(`--take is code or caderno, not ${options.take}.`);
     const server = new CadernoServer(connectionOf(options, env));

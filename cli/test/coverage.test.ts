@@ -38,10 +38,14 @@ afterAll(async () => {
 });
 
 /** Runs the command; answers its exit code and what it printed, complaints too. */
-async function coverage(...args: readonly string[]): Promise<readonly [number, string]> {
+function coverage(...args: readonly string[]): Promise<readonly [number, string]> {
+  return command('coverage', ...args);
+}
+
+async function command(...args: readonly string[]): Promise<readonly [number, string]> {
   const lines: string[] = [];
   const print = (line: string): void => void lines.push(line);
-  const code = await run(['coverage', ...args], { env: { CADERNO_SERVER: listening.origin, CADERNO_PROJECT: 'shares', CADERNO_TOKEN: token }, print, complain: print });
+  const code = await run(args, { env: { CADERNO_SERVER: listening.origin, CADERNO_PROJECT: 'shares', CADERNO_TOKEN: token }, print, complain: print });
   return [code, lines.join('\n')];
 }
 
@@ -80,4 +84,16 @@ test('another project than the one of the token is not told of', async () => {
   const lines: string[] = [];
   const code = await run(['coverage', '--project', 'empty'], { env: { CADERNO_SERVER: listening.origin, CADERNO_TOKEN: token }, print: (l) => lines.push(l), complain: (l) => lines.push(l) });
   expect([code, lines.join('').length > 0]).toEqual([2, true]);
+});
+
+test('the report as a page and as Markdown; what it cannot be, or be held against, is said', async () => {
+  const [page, text] = [join(folder, 'report.html'), join(folder, 'report.md')];
+  expect(await command('report', page, '--note', 'It <goes> well')).toEqual([0, `The report stands in ${page}.`]);
+  expect(await readFile(page, 'utf8')).toMatch(/^<!doctype html>.*It &#x3C;goes> well.*66 %.*R-3 Nobody looked/s);
+  expect((await command('report', text))[0]).toBe(0);
+  expect(await readFile(text, 'utf8')).toMatch(/^# Design coverage of .*\n\n## The worst gaps\n.*\| R-1 Readings +\| Meters +\| High risk +\| 1 of 2: 1 linked only +\|/s);
+  expect(await command('report', join(folder, 'report.docx'))).toEqual([2, expect.stringMatching(/^The report is written as \.html or \.md, not as/)]);
+  expect(await command('report', text, '--since', 'yesterday')).toEqual([2, '--since is a baseline, as B-2, not yesterday.']);
+  expect(await command('report', text, '--since', 'B-7')).toEqual([2, expect.stringMatching(/baseline/)]);
+  expect(await command('report', join(folder, 'none', 'report.md'))).toEqual([2, expect.stringMatching(/^The report could not be written/)]);
 });

@@ -2,6 +2,7 @@ export { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
 export { artefactIdSchema, caseIdSchema, conditionIdSchema, coveringIdSchema, dataSetIdSchema, featureIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema, suiteIdSchema } from './ids.ts';
 // What is told of figures, for a client that knows the contract only.
 export { badge, itemsToShow, linkedRatio, percentDown, readPercent, reaches, shownRatio, type Hundredths, type Ratio, type StandingCounts, type TrendFigures } from '@caderno/core/coverage';
+export { reportDocument, reportMarkdown, reportPage, type DesignReport, type ReportWords } from '@caderno/core/report';
 export type { Content, ContentOfKind, KindAndContent } from '@caderno/core/kinds';
 export {
   KIND_SCHEMA,
@@ -72,7 +73,7 @@ export { MOST_BENDS, requirementThenSchema, trendFiguresSchema, type Bends, type
 export { HAND_OFF_FORMATS, MOST_RETURNED_TOLD, handOffConfigurationsSchema, handOffFileSchema, handOffLinesSchema, handOffNotesSchema, handOffNumberSchema, type AskHandOff, type HandOff, type HandOffFormat, type HandOffListed, type HandOffMember, type HandOffPreview, type HandedOffPart, type NewHandOff, type ReturnedNotes } from './handOffs.ts';
 export { MAIL_STATES, sendByMailSchema, type MailLine, type MailStanding, type MailState, type SendByMail } from './mail.ts';
 export { artefactLink, inboxEntryWords } from './inboxWords.ts';
-export { KIND_NAME, STATE_WORD } from './words.ts';
+export { KIND_NAME, RISK_WORD, STANDING_WORD, STATE_WORD, TECHNIQUE_WORD } from './words.ts';
 export type { ServerState } from './serverState.ts';
 export { LEFT_REASONS, type ChangeMany, type ChangedMany, type Chosen, type LeftReason } from './many.ts';
 export { DESIGN_FORMAT, designFileSchema, designJsonSchema, runDesignSchema, type ComesAlong, type DesignDraft, type DesignFile, type ExportDesign } from './design.ts';

@@ -38,6 +38,7 @@ const CoverageChapter = lazy(() => import('./coverage/index.ts').then((m) => ({ 
 const HandOffsChapter = lazy(() => import('./handOffs/index.ts').then((m) => ({ default: m.HandOffsChapter })));
 const NewHandOffPage = lazy(() => import('./handOffs/index.ts').then((m) => ({ default: m.NewHandOffPage })));
 const TrendPage = lazy(() => import('./trend/index.ts').then((m) => ({ default: m.TrendPage })));
+const ReportPage = lazy(() => import('./report/index.ts').then((m) => ({ default: m.ReportPage })));
 const CountsPage = lazy(() => import('./counts/index.ts').then((m) => ({ default: m.CountsPage })));
 const MatrixPage = lazy(() => import('./matrix/index.ts').then((m) => ({ default: m.MatrixPage })));
 const VersionsPage = lazy(() => import('./journal/index.ts').then((m) => ({ default: m.VersionsPage })));
@@ -105,6 +106,7 @@ const router = createBrowserRouter([
       { path: 'read/:case/:scenario?', element: chapter(<ReadThrough />) },
       { path: 'coverage', element: chapter(<CoverageChapter />) },
       { path: 'trend', element: chapter(<TrendPage />) },
+      { path: 'report', element: chapter(<ReportPage />) },
       { path: 'counts', element: chapter(<CountsPage />) },
       { path: 'matrix', element: chapter(<MatrixPage />) },
       { path: 'questions/:question?', element: chapter(<QuestionsChapter />) },

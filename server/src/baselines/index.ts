@@ -2,6 +2,6 @@ export { bringBack } from './bringBack.ts';
 export { exportComparison } from './comparison.ts';
 export { planBringBack } from './planBack.ts';
 export { checkSeal } from './check.ts';
-export { baselineHead, compareBaselines, listBaselines, listFrozen, readBaseline, readFrozen } from './read.ts';
+export { baselineHead, changesBetween, compareBaselines, listBaselines, listFrozen, readBaseline, readFrozen } from './read.ts';
 export { freeze, takeBaseline } from './take.ts';
 export { findTouched } from './touched.ts';

@@ -6,6 +6,7 @@ import { checkSeal, exportComparison, takeBaseline } from '../baselines/index.ts
 import { isUpToDate, readRowsSince } from '../coverage/index.ts';
 import { inSnapshot, inTransaction } from '../database/index.ts';
 import { exportQuestions } from '../exchange/index.ts';
+import { reportOf } from './report.ts';
 import { bendsOf, figuresNow, trend } from './trend.ts';
 import { exportHandOff, handOff, previewHandOff, returned } from './handOffs.ts';
 import { countInbox, deliver, readInbox, type Reader } from '../inbox/index.ts';
@@ -106,6 +107,7 @@ export const apartHandlers = {
   }),
   readMatrix: question<'readMatrix'>(({ query }, call) => (query.across === 'covering' ? ask(call, { kind: 'cells' }) : readSuiteCells(measuring(call)))),
   readFigures: question<'readFigures'>((_, call) => figuresNow(call)),
+  readReport: question<'readReport'>(({ query }, call) => reportOf(call, query.since ?? null)),
   readTrend: question<'readTrend'>((_, call) => trend(call)),
   readBends: question<'readBends'>(({ params }, call) => bendsOf(call, params.revision)),
   countTrend: file<'countTrend'>((_, call) => call.parts.trend.count(membershipOf(call).projectId, call.parts.now())),

@@ -8,3 +8,4 @@ export { foreseenOf, withState, forgetLogs, useCoverage, useCoverageRows, useFig
 export { useSession } from './session.ts';
 export { useWording } from './useWording.ts';
 export { useScenarioEffort, useScenarioExecution } from './scenarioEffort.ts';
+export { useTrendCounting } from './useTrendCounting.ts';

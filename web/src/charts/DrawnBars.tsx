@@ -1,6 +1,6 @@
 import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from 'chart.js';
 import { useEffect, useRef } from 'react';
-import { useMedia, useTheme } from '../look/index.ts';
+import { useMedia, usePrinting, useTheme } from '../look/index.ts';
 import type { BarsShown } from './bars.ts';
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
@@ -13,6 +13,7 @@ export default function DrawnBars({ words, names, parts, valueWords, onBar }: Ba
   const canvas = useRef<HTMLCanvasElement>(null);
   const theme = useTheme();
   const isDark = useMedia('(prefers-color-scheme: dark)');
+  const printing = usePrinting();
   useEffect(() => {
     if (canvas.current === null) return undefined;
     const style = getComputedStyle(canvas.current);
@@ -34,6 +35,7 @@ export default function DrawnBars({ words, names, parts, valueWords, onBar }: Ba
       },
     });
     return () => chart.destroy();
-  }, [isDark, names, onBar, parts, theme, valueWords]);
-  return <canvas ref={canvas} role="img" aria-label={words} />;
+  }, [isDark, names, onBar, parts, printing, theme, valueWords]);
+  // Paper may be narrower than the page it was drawn for.
+  return <canvas ref={canvas} className="print:h-auto! print:w-full!" role="img" aria-label={words} />;
 }

@@ -1,6 +1,6 @@
 import { BarController, BarElement, Chart, LineController, LineElement, LinearScale, PointElement, Tooltip, type ChartDataset, type Plugin } from 'chart.js';
 import { useEffect, useRef } from 'react';
-import { useMedia, useTheme } from '../look/index.ts';
+import { useMedia, usePrinting, useTheme } from '../look/index.ts';
 import type { Curve, CurvesShown } from './curve.ts';
 
 Chart.register(BarController, BarElement, LineController, LineElement, LinearScale, PointElement, Tooltip);
@@ -10,6 +10,7 @@ export default function DrawnCurves({ words, curves, xName, yName, xMost, yMost,
   const canvas = useRef<HTMLCanvasElement>(null);
   const theme = useTheme();
   const isDark = useMedia('(prefers-color-scheme: dark)');
+  const printing = usePrinting();
   useEffect(() => {
     if (canvas.current === null) return undefined;
     const style = getComputedStyle(canvas.current);
@@ -46,8 +47,9 @@ export default function DrawnCurves({ words, curves, xName, yName, xMost, yMost,
       plugins: [namedLines(marks ?? [], colour('ink2'), `${font.size}px ${font.family}`)],
     });
     return () => chart.destroy();
-  }, [at, curves, isDark, marks, onPoint, theme, xMost, xName, xWords, yMost, yName, yWords]);
-  return <canvas ref={canvas} role="img" aria-label={words} />;
+  }, [at, curves, isDark, marks, onPoint, printing, theme, xMost, xName, xWords, yMost, yName, yWords]);
+  // Paper may be narrower than the page it was drawn for.
+  return <canvas ref={canvas} className="print:h-auto! print:w-full!" role="img" aria-label={words} />;
 }
 
 function dataset(curve: Curve, colour: string, hasPoints: boolean): ChartDataset<'line' | 'bar', { x: number; y: number | null }[]> {

@@ -48,9 +48,14 @@ function Numbers({ report }: { readonly report: CoverageReport }) {
         <h1 className="font-serif text-2xl font-semibold">Design coverage</h1>
         <span className="inline-flex items-baseline gap-5 text-sm print:hidden">
           {!isPast && (
-            <Link className="inline-flex min-h-6 items-center underline decoration-rule2 underline-offset-2" to={address.trend(project)}>
-              Over time
-            </Link>
+            <>
+              <Link className="inline-flex min-h-6 items-center underline decoration-rule2 underline-offset-2" to={address.report(project)}>
+                Report
+              </Link>
+              <Link className="inline-flex min-h-6 items-center underline decoration-rule2 underline-offset-2" to={address.trend(project)}>
+                Over time
+              </Link>
+            </>
           )}
           <Link className="inline-flex min-h-6 items-center underline decoration-rule2 underline-offset-2" to={address.matrix(project)}>
             Matrix

@@ -32,6 +32,8 @@ export const address = {
   coverage: (project: string) => `/${project}/coverage`,
   /** With `?of=risk&show=gap&at=120`: what is told of what, and the revision of the day that is open. */
   trend: (project: string) => `/${project}/trend`,
+  /** With `?since=2`: the baseline it is held against. */
+  report: (project: string) => `/${project}/report`,
   /** With `?kind=case&down=module&across=risk&of=minutes`: what is counted, by what, and what of it; without, the counts that are kept. */
   counts: (project: string) => `/${project}/counts`,
   /** With `?of=conditions&by=suites`, and how it is seen. */

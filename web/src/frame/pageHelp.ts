@@ -160,6 +160,12 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'Keep puts the table or the bars on the page of counts, for yourself or for everybody; there it always shows what is now.',
     'Arrows move through the table. What has several values stands in several places; “All” counts each once.',
   ],
+  report: [
+    'The report tells those who decide where the design stands: what is shown, the worst gaps, what waits for whom, how it came about, and what changed since a baseline.',
+    'Choose the baseline it is held against, and write above it what matters most.',
+    'Print puts it on A4, or into a PDF; it is saved as one HTML file, as Markdown, or as a workbook with all lines of its tables.',
+    'It always says what is now; what it names is a click away.',
+  ],
   alike: ['Here stand runs of steps that occur in several cases, and cases nearly like each other.', 'A run can be taken out into shared steps in all places at once.', 'Before that you see the places and what differs.', 'The journal can undo it.'],
   settings: ['The settings hold what is the same for the whole project: risk scale, depths, constants, configurations, the tracker.', 'Hints and rules of weak wording can be switched off here.', 'Leads change scales and the tracker, analysts the rest.', 'Each save is an entry of the journal.'],
   journal: ['The journal lists what was done in the project, newest first.', 'Every entry can be undone by itself; what came after stays.', 'Compare shows what an entry changed; look back opens the whole project as it was right after it.', 'Nothing is ever taken out of it.'],

@@ -32,6 +32,12 @@ export function startTheme(): void {
   matchMedia('(prefers-color-scheme: dark)').addEventListener('change', applyTheme);
 }
 
+/** On paper it is day, also for what takes its colours once and draws with them; off it the theme is back. */
+export function putOnPaper(is: boolean): void {
+  if (is) document.documentElement.dataset.theme = 'day';
+  else applyTheme();
+}
+
 function applyTheme(): void {
   const theme = chosenTheme();
   const isNight = theme === 'night' || (theme === 'system' && matchMedia('(prefers-color-scheme: dark)').matches);

@@ -1,5 +1,6 @@
 import { useSyncExternalStore } from 'react';
 import { flushSync } from 'react-dom';
+import { putOnPaper } from './theme.ts';
 
 /** Whether a media query holds now. */
 export function useMedia(query: string): boolean {
@@ -18,6 +19,7 @@ const printers = new Set<() => void>();
 
 function setPrinting(is: boolean): void {
   printing = is;
+  putOnPaper(is);
   // The browser takes the page right after the event.
   flushSync(() => printers.forEach((listener) => listener()));
 }

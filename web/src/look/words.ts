@@ -1,13 +1,12 @@
 import type { Priority } from '@caderno/core/artefacts';
-import type { RequirementType, Risk } from '@caderno/core/basis';
+import type { RequirementType } from '@caderno/core/basis';
 import type { CaseKind, Execution, ParameterType } from '@caderno/core/cases';
-import type { BoundaryRule, ClassKind, ItemKind, ModelKind, Polarity, StateLevel, Strength, Technique } from '@caderno/core/conditions';
+import type { BoundaryRule, ClassKind, ItemKind, ModelKind, Polarity, StateLevel, Strength } from '@caderno/core/conditions';
 import type { ValueKind } from '@caderno/core/values';
 import { locale } from './locale.ts';
 
 /** The words screens use for closed sets; a new member does not compile until it has one. */
-export { KIND_NAME, STATE_WORD } from '@caderno/contract';
-export const RISK_WORD: Record<Risk, string> = { high: 'High risk', medium: 'Medium risk', low: 'Low risk' };
+export { KIND_NAME, RISK_WORD, STANDING_WORD, STATE_WORD, TECHNIQUE_WORD } from '@caderno/contract';
 /** A priority as it is shown: with a capital. */
 export function priorityWord(priority: Priority): string {
   return priority.charAt(0).toUpperCase() + priority.slice(1);
@@ -18,14 +17,6 @@ export const REQUIREMENT_TYPE_WORD: Record<RequirementType, string> = { rule: 'R
 export const POLARITY_WORD: Record<Polarity, string> = { positive: 'positive', negative: 'negative', both: 'positive and negative' };
 export const MODEL_WORD: Record<ModelKind, string> = { plain: 'plain', valueRanges: 'value ranges', decisionTable: 'decision table', stateTransitions: 'state transitions', combination: 'combination' };
 export const BOUNDARY_WORD: Record<BoundaryRule, string> = { none: 'no boundary values', twoValue: 'two-value boundaries', threeValue: 'three-value boundaries' };
-export const TECHNIQUE_WORD: Record<Technique, string> = {
-  partitions: 'Partitions',
-  boundaries: 'Boundary values',
-  decisionTable: 'Decision tables',
-  stateTransitions: 'State transitions',
-  combination: 'Combinations',
-  plain: 'Plain conditions',
-};
 export const STATE_LEVEL_WORD: Record<StateLevel, string> = {
   states: 'all states',
   switch0: 'all transitions (0-switch)',

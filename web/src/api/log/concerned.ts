@@ -56,12 +56,13 @@ const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' 
   // The past does not change; today does.
   'coverage/trend': 'everyChange',
   'coverage/bends': 'everyChange',
+  'coverage/report': 'everyChange',
   'coverage/trendOf': 'never',
   'coverage/trendCount': 'never',
 };
 
 /** What is looked through for so long that nobody wants it anew with every save: it is read again when it is next opened. */
-const UNHURRIED: ReadonlySet<string> = new Set(['list/runs', 'list/alike', 'coverage/trend', 'coverage/bends']);
+const UNHURRIED: ReadonlySet<string> = new Set(['list/runs', 'list/alike', 'coverage/trend', 'coverage/bends', 'coverage/report']);
 
 export function isUnhurried(query: Pick<Query, 'queryKey'>): boolean {
   return UNHURRIED.has(partOf(query.queryKey));

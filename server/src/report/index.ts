@@ -1,0 +1,1 @@
+export { readReport, type ReportCounted } from './readReport.ts';
