@@ -1,7 +1,7 @@
 import { moveBoundary, type ConditionContent, type Model } from '@caderno/core/conditions';
 import type { ItemCoverage } from '@caderno/core/coverage';
 import { Suspense, lazy } from 'react';
-import { NumberLine } from './ranges/NumberLine.tsx';
+import { NumberLine } from '../models/index.ts';
 import { RangesEditor } from './ranges/RangesEditor.tsx';
 
 const TableEditor = lazy(() => import('./table/TableEditor.tsx').then((m) => ({ default: m.TableEditor })));

@@ -2,9 +2,9 @@ import { eventWords, liveTransitions, type StateId, type StateTransitionsModel, 
 import type { Standing } from '@caderno/core/coverage';
 import { useEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
-import { pathThrough, type Point } from '../../drawing/index.ts';
-import { STANDING_WORD, TextButton, saveFile } from '../../look/index.ts';
-import { LABEL_LINE, MOST_LABELLED, labelLines, layOut, type Drawing, type StateBox, type TransitionLine } from './layout.ts';
+import type { Point } from '../../drawing/index.ts';
+import { TextButton, saveFile } from '../../look/index.ts';
+import { ArrowHead, MOST_LABELLED, StateBoxDrawn, StateLine, labelLines, layOut, type StateBox, type StateDrawing } from '../../models/index.ts';
 import { diagramAsPng, diagramAsSvg } from './diagramFile.ts';
 import { laidOut, withState } from './stateEdits.ts';
 
@@ -70,14 +70,10 @@ export function StateDiagram({ name, model, canEdit, ofState, ofTransition, mark
           onPointerUp={drop}
           onPointerLeave={drop}
         >
-          <defs>
-            <marker id="arrow" viewBox="0 0 8 8" refX="7.4" refY="4" markerWidth="7" markerHeight="7" orient="auto-start-reverse">
-              <path d="M0 0.6 L8 4 L0 7.4z" fill="context-stroke" />
-            </marker>
-          </defs>
+          <ArrowHead />
           {drawing.lines.map((line) => {
             const transition = transitions.get(line.id);
-            return transition === undefined ? null : <Line key={line.id} line={line} words={eventWords(model, transition)} lines={drawing.lines.length <= MOST_LABELLED || marked === line.id ? labelLines(model, transition) : []} standing={ofTransition(line.id)} marked={marked === line.id} onMark={() => onMark(marked === line.id ? null : line.id)} />;
+            return transition === undefined ? null : <StateLine key={line.id} line={line} words={eventWords(model, transition)} lines={drawing.lines.length <= MOST_LABELLED || marked === line.id ? labelLines(model, transition) : []} standing={ofTransition(line.id)} marked={marked === line.id} onMark={() => onMark(marked === line.id ? null : line.id)} />;
           })}
           {drawing.states.map((box) => {
             const state = model.states.find((s) => s.id === box.id);
@@ -96,7 +92,7 @@ export function StateDiagram({ name, model, canEdit, ofState, ofTransition, mark
                   setDragged({ id: box.id, at: box, grip: { x: p.x - box.x, y: p.y - box.y } });
                 }}
               >
-                <Box box={at} name={state.name} initial={state.initial} final={state.final} standing={ofState(box.id)} />
+                <StateBoxDrawn box={at} name={state.name} initial={state.initial} final={state.final} standing={ofState(box.id)} />
               </g>
             );
           })}
@@ -116,8 +112,8 @@ export function StateDiagram({ name, model, canEdit, ofState, ofTransition, mark
 }
 
 /** The drawing of the model, or of an earlier one until it is laid out. One layout at a time: a large one takes long, and only the latest is wanted. */
-function useDrawing(model: StateTransitionsModel | null): Drawing | null {
-  const [drawing, setDrawing] = useState<Drawing | null>(null);
+function useDrawing(model: StateTransitionsModel | null): StateDrawing | null {
+  const [drawing, setDrawing] = useState<StateDrawing | null>(null);
   const queue = useRef<{ busy: boolean; latest: StateTransitionsModel | null }>({ busy: false, latest: null });
   useEffect(() => {
     const waiting = queue.current;
@@ -141,37 +137,4 @@ function useDrawing(model: StateTransitionsModel | null): Drawing | null {
     };
   }, [model]);
   return drawing;
-}
-
-const STROKE: Partial<Record<Standing, string>> = { shown: 'var(--color-pine)', gap: 'var(--color-brick)', linked: 'var(--color-ochre)', suspect: 'var(--color-brick)', waiting: 'var(--color-plum)' };
-const DASH: Partial<Record<Standing, string>> = { gap: '5 3', leftOut: '1 3', suspect: '8 2 2 2', waiting: '3 2' };
-
-function Line({ line, words, lines, standing, marked, onMark }: { readonly line: TransitionLine; readonly words: string; readonly lines: readonly string[]; readonly standing: Standing | null; readonly marked: boolean; readonly onMark: () => void }) {
-  const colour = (standing === null ? undefined : STROKE[standing]) ?? 'var(--color-ink2)';
-  return (
-    <g onClick={onMark} className="cursor-pointer">
-      <title>{standing === null ? words : `${words}: ${STANDING_WORD[standing]}`}</title>
-      <path d={pathThrough(line.points)} fill="none" stroke="transparent" strokeWidth="12" />
-      <path d={pathThrough(line.points)} fill="none" stroke={colour} strokeWidth={marked ? 2.8 : 1.5} strokeDasharray={standing === null ? undefined : DASH[standing]} markerEnd="url(#arrow)" />
-      {lines.map((text, i) => (
-        <text key={i} x={line.label.x} y={line.label.y + 4 + (i - (lines.length - 1) / 2) * LABEL_LINE} textAnchor="middle" fontSize="11.5" fontWeight={marked ? 700 : 500} fill={colour} stroke="var(--color-page)" strokeWidth="3.5" paintOrder="stroke">
-          {text}
-        </text>
-      ))}
-    </g>
-  );
-}
-
-function Box({ box, name, initial, final, standing }: { readonly box: StateBox; readonly name: string; readonly initial: boolean; readonly final: boolean; readonly standing: Standing | null }) {
-  const colour = (standing === null ? undefined : STROKE[standing]) ?? 'var(--color-ink)';
-  return (
-    <>
-      <rect x={box.x} y={box.y} width={box.width} height={box.height} rx={17} fill="var(--color-page2)" stroke={colour} strokeWidth="1.5" strokeDasharray={standing === null ? undefined : DASH[standing]} />
-      {final && <rect x={box.x + 3} y={box.y + 3} width={box.width - 6} height={box.height - 6} rx={14} fill="none" stroke={colour} />}
-      {initial && <path d={`M${box.x - 11} ${box.y + box.height / 2 - 6} l8 6 l-8 6z`} fill="var(--color-ink)" />}
-      <text x={box.x + box.width / 2} y={box.y + box.height / 2 + 4.5} textAnchor="middle" fontSize="13" fontWeight="600" fill="var(--color-ink)">
-        {name.length > 24 ? `${name.slice(0, 23)}…` : name}
-      </text>
-    </>
-  );
 }

@@ -7,8 +7,8 @@ import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { moved } from '../../grid/index.ts';
 import { STANDING_WORD, StandingShape, countOf, usePrinting, locale } from '../../look/index.ts';
+import { PrintedTable, ruleText } from '../../models/index.ts';
 import { newPartId } from '../newPartId.ts';
-import { PrintedTable } from './PrintedTable.tsx';
 import { TableLineName } from './TableLineName.tsx';
 import { addRule, moveRule, removeRule, setAction, setEntry, toggleImpossible, valueTyped } from './tableEdits.ts';
 
@@ -139,18 +139,9 @@ export function TableGrid({ model, canEdit, place, onPlace, standingOf, gravityO
     event.clipboardData.setData('text/plain', tableAsGrid(model).map((line) => line.join('\t')).join('\n'));
   };
 
-  const cellText = (r: Rule, row: number): string => {
-    const c = conditions[row];
-    if (c !== undefined) {
-      const named = c.values.filter((v) => (r.entries[c.id] ?? []).includes(v.id)).map((v) => v.value);
-      return named.length === 0 || named.length === c.values.length ? '–' : named.join(' / ');
-    }
-    const a = actions[row - conditions.length];
-    return a === undefined ? (r.impossible ? '✕' : '') : (r.actions[a.id] ?? '');
-  };
   return (
     <>
-      {printing && <PrintedTable model={model} standingOf={standingOf} textOf={cellText} />}
+      {printing && <PrintedTable model={model} standingOf={standingOf} />}
       <div ref={scroller} data-screen-only role="grid" aria-label="Decision table" aria-rowcount={lines + 1} aria-colcount={rules.length + 1} onKeyDown={keyDown} onPaste={paste} onCopy={copy} className="max-h-[560px] overflow-auto border-y border-ink text-sm">
         <div style={{ width: NAME_WIDTH + rules.length * width, minWidth: '100%' }}>
           <div role="row" className="sticky top-0 z-20 flex border-b border-ink bg-page" style={{ height: HEAD_HEIGHT }}>
@@ -183,7 +174,7 @@ export function TableGrid({ model, canEdit, place, onPlace, standingOf, gravityO
                   const own = rules[i];
                   if (own === undefined) return null;
                   const at = place.row === row && place.column === i;
-                  const text = cellText(own, row);
+                  const text = ruleText(model, own, row);
                   const isAction = row >= conditions.length && row < lines - 1;
                   return (
                     <div

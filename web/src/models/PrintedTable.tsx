@@ -1,6 +1,7 @@
 import type { DecisionTableModel, Rule } from '@caderno/core/conditions';
 import type { Standing } from '@caderno/core/coverage';
-import { StandingShape } from '../../look/index.ts';
+import { StandingShape } from '../look/index.ts';
+import { ruleText } from './ruleText.ts';
 
 /** So many rules stand side by side on a sheet of A4. */
 const RULES_A_BAND = 8;
@@ -8,12 +9,11 @@ const RULES_A_BAND = 8;
 interface Props {
   readonly model: DecisionTableModel;
   readonly standingOf: (rule: Rule) => Standing | null;
-  /** What stands in a line of a rule: its entries, then its actions, then whether it cannot occur. */
-  readonly textOf: (rule: Rule, line: number) => string;
 }
 
 /** A decision table on paper: all rules, band below band, each with the names of its lines. */
-export function PrintedTable({ model: { conditions, actions, rules }, standingOf, textOf }: Props) {
+export function PrintedTable({ model, standingOf }: Props) {
+  const { conditions, actions, rules } = model;
   const names = [...conditions.map((c) => c.name), ...actions.map((a) => a.name), ...(rules.some((r) => r.impossible) ? ['cannot occur'] : [])];
   const bands = Array.from({ length: Math.ceil(rules.length / RULES_A_BAND) }, (_, i) => i * RULES_A_BAND);
   return bands.map((first) => (
@@ -37,7 +37,7 @@ export function PrintedTable({ model: { conditions, actions, rules }, standingOf
             <th className="break-words px-1.5 py-1 text-left font-medium">{name}</th>
             {rules.slice(first, first + RULES_A_BAND).map((rule) => (
               <td key={rule.id} className={`break-words border-l border-rule px-1 py-1 text-center ${line >= conditions.length ? 'text-pine' : ''}`}>
-                {textOf(rule, line)}
+                {ruleText(model, rule, line)}
               </td>
             ))}
           </tr>

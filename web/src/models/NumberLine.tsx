@@ -2,11 +2,14 @@ import { readIntervals, type Field, type ReadInterval } from '@caderno/core/cond
 import type { ItemCoverage } from '@caderno/core/coverage';
 import { isOrdered } from '@caderno/core/values';
 import { useRef } from 'react';
-import { STANDING_WORD, StandingShape } from '../../look/index.ts';
+import { STANDING_WORD, StandingShape } from '../look/index.ts';
+
+/** An item and how it stands. */
+export type StandingItem = Pick<ItemCoverage, 'item' | 'standing'>;
 
 interface Props {
   readonly field: Field;
-  readonly items: readonly ItemCoverage[];
+  readonly items: readonly StandingItem[];
   /** Moves the boundary between two intervals by steps; absent for readers. */
   readonly onMove?: (lower: string, upper: string, steps: bigint) => void;
 }
@@ -42,7 +45,7 @@ export function NumberLine({ field, items, onMove }: Props) {
   );
 }
 
-function Line({ intervals, items, unit, onMove }: { readonly intervals: readonly ReadInterval[]; readonly items: readonly ItemCoverage[]; readonly unit: string } & Pick<Props, 'onMove'>) {
+function Line({ intervals, items, unit, onMove }: { readonly intervals: readonly ReadInterval[]; readonly items: readonly StandingItem[]; readonly unit: string } & Pick<Props, 'onMove'>) {
   const span = (WIDTH - 2 * LEFT) / intervals.length;
   const at = (i: number): number => LEFT + i * span;
   return (
@@ -130,7 +133,7 @@ function Boundary({ x, lower, upper, onMove }: { readonly x: number; readonly lo
 }
 
 /** Beneath each interval: the boundary values at its edges, and the marks of the partition in its middle. */
-function Values({ read, x, span, items, alone }: { readonly read: ReadInterval; readonly x: number; readonly span: number; readonly items: readonly ItemCoverage[]; readonly alone: boolean }) {
+function Values({ read, x, span, items, alone }: { readonly read: ReadInterval; readonly x: number; readonly span: number; readonly items: readonly StandingItem[]; readonly alone: boolean }) {
   const { interval } = read;
   const edges = items.filter((i) => i.item.kind === 'boundary');
   const first = edges.find((i) => i.item.name === `first of ${interval.name}` || i.item.name === `only value of ${interval.name}`);
@@ -151,7 +154,7 @@ function Values({ read, x, span, items, alone }: { readonly read: ReadInterval; 
 
 const SHAPE_OFFSET = { start: 0, middle: -5, end: -10 } as const;
 
-function Value({ x, anchor, item: { item, standing } }: { readonly x: number; readonly anchor: keyof typeof SHAPE_OFFSET; readonly item: ItemCoverage }) {
+function Value({ x, anchor, item: { item, standing } }: { readonly x: number; readonly anchor: keyof typeof SHAPE_OFFSET; readonly item: StandingItem }) {
   return (
     <g>
       <title>{`${item.name} ${item.extent}: ${STANDING_WORD[standing]}`}</title>

@@ -1,6 +1,6 @@
 import { eventWords, liveTransitions, type StateId, type StateTransitionsModel, type Transition, type TransitionId } from '@caderno/core/conditions';
 import type { ElkExtendedEdge, ElkNode } from 'elkjs/lib/elk-api.js';
-import { layOutGraph, type Point } from '../../drawing/index.ts';
+import { layOutGraph, type Point } from '../drawing/index.ts';
 
 export interface StateBox extends Point {
   readonly id: StateId;
@@ -15,7 +15,8 @@ export interface TransitionLine {
   readonly label: Point;
 }
 
-export interface Drawing {
+/** A state model as it lies. */
+export interface StateDrawing {
   readonly width: number;
   readonly height: number;
   readonly states: readonly StateBox[];
@@ -34,7 +35,7 @@ const MARGIN = 14;
 export const MOST_LABELLED = 150;
 
 /** Lays a state model out, left to right, in a worker; states put by hand stay where they are put. */
-export async function layOut(model: StateTransitionsModel): Promise<Drawing> {
+export async function layOut(model: StateTransitionsModel): Promise<StateDrawing> {
   const across = await layOutGraph(graphOf(model, 'RIGHT'));
   // States put by hand keep to one direction: the other would carry the rest of the diagram away from them.
   // Neither does it pay to lay out a large one twice.
@@ -82,7 +83,7 @@ function graphOf(model: StateTransitionsModel, direction: 'RIGHT' | 'DOWN'): Elk
   };
 }
 
-function drawingOf(model: StateTransitionsModel, laid: ElkNode): Drawing {
+function drawingOf(model: StateTransitionsModel, laid: ElkNode): StateDrawing {
   const states = model.states.flatMap((s): StateBox[] => {
     const node = laid.children?.find((c) => c.id === s.id);
     return node === undefined ? [] : [{ id: s.id, x: node.x ?? 0, y: node.y ?? 0, width: node.width ?? 80, height: node.height ?? STATE_HEIGHT }];
@@ -104,7 +105,7 @@ function middle(points: readonly Point[]): Point {
 }
 
 /** Lines at a state that was moved are drawn anew, as arcs. */
-function withHandPlaces(model: StateTransitionsModel, drawing: Drawing): Drawing {
+function withHandPlaces(model: StateTransitionsModel, drawing: StateDrawing): StateDrawing {
   const places = new Map(model.states.flatMap((s) => (s.place === null ? [] : [[s.id, s.place] as const])));
   if (places.size === 0) return drawing;
   const states = drawing.states.map((s) => ({ ...s, ...places.get(s.id) }));
