@@ -23,6 +23,7 @@ import { existingMemberSchema, memberSchema, newMemberSchema, newProjectSchema, 
 import { serverStateSchema } from './serverState.ts';
 import { projectSettingsSchema, settingsSchema } from './settings.ts';
 import { answerSchema, newThreadSchema, openThreadSchema, remarkIdSchema, remarkTextSchema, remarkThreadSchema, settledSchema, takeOfferSchema } from './remarks.ts';
+import { specificationQuerySchema, specificationSchema } from './specification.ts';
 import { designReportSchema, reportQuerySchema } from './report.ts';
 import { answersSchema, askAgainSchema, askedReviewSchema, hangingSchema, newReviewSchema, reviewLineSchema, reviewNumberSchema, reviewSchema, reviewTermsSchema } from './reviews.ts';
 import { baselineNumberSchema, baselineSchema, bringBackPlanSchema, bringBackSchema, broughtBackSchema, comparisonQuerySchema, frozenChangesSchema, frozenContentSchema, frozenItemsSchema, newBaselineSchema, sealCheckSchema } from './baselines.ts';
@@ -274,6 +275,7 @@ export const api = {
   readRequirementTrend: { method: 'GET', path: '/projects/:project/coverage/trend/requirements/:id', access: 'reader', token: 'read', summary: 'What a requirement came to at the end of each day', params: inProject.extend({ id: requirementIdSchema }), query: none, body: nothing, response: requirementTrendSchema },
   readBends: { method: 'GET', path: '/projects/:project/coverage/trend/:revision', access: 'reader', token: 'read', summary: 'The requirements that came to something else on a day', params: inProject.extend({ revision: revisionSchema }), query: none, body: nothing, response: bendsSchema },
   readReport: { method: 'GET', path: '/projects/:project/coverage/report', access: 'reader', token: 'read', summary: 'What those who decide are told: where it stands, the worst gaps, what waits for whom, and what changed since a baseline', params: inProject, query: reportQuerySchema, body: nothing, response: designReportSchema },
+  readSpecification: { method: 'GET', path: '/projects/:project/specification', access: 'reader', token: 'read', summary: 'All that is designed, or a part of it with what that uses, whole: to be printed', params: inProject, query: specificationQuerySchema, body: nothing, response: specificationSchema },
   readMatrix: { method: 'GET', path: '/projects/:project/coverage/matrix', access: 'reader', token: 'read', summary: 'What each case and scenario, or each suite, shows of each condition', params: inProject, query: matrixQuerySchema, body: nothing, response: matrixCellsSchema },
   listConditions: {
     method: 'GET', path: '/projects/:project/coverage/requirements/:requirement', access: 'reader', summary: 'The conditions of a requirement, without their models',

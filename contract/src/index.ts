@@ -52,6 +52,7 @@ export {
   type Session,
   type SetUp,
 } from './people.ts';
+export type { SpecificationRead } from './specification.ts';
 export { momentKey, momentOfKey, momentOfText, momentText, type Moment } from './moment.ts';
 export { type NewReadLink, type ReadLink, type ShownByLink } from './readLinks.ts';
 export { PERSON_ACTIONS, TOKEN_SCOPES, acceptInvitationSchema, accountSchema, changePasswordSchema, forgottenSchema, newEmailSchema, newInvitationSchema, personEventSchema, resetPasswordSchema, type Invitation, type AccessTokenLine, type Account, type NewAccessToken, type TokenScope, type PersonAction, type PersonEvent, type SessionLine } from './accounts.ts';

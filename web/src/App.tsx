@@ -39,6 +39,7 @@ const HandOffsChapter = lazy(() => import('./handOffs/index.ts').then((m) => ({ 
 const NewHandOffPage = lazy(() => import('./handOffs/index.ts').then((m) => ({ default: m.NewHandOffPage })));
 const TrendPage = lazy(() => import('./trend/index.ts').then((m) => ({ default: m.TrendPage })));
 const ReportPage = lazy(() => import('./report/index.ts').then((m) => ({ default: m.ReportPage })));
+const SpecificationPage = lazy(() => import('./specification/index.ts').then((m) => ({ default: m.SpecificationPage })));
 const CountsPage = lazy(() => import('./counts/index.ts').then((m) => ({ default: m.CountsPage })));
 const MatrixPage = lazy(() => import('./matrix/index.ts').then((m) => ({ default: m.MatrixPage })));
 const VersionsPage = lazy(() => import('./journal/index.ts').then((m) => ({ default: m.VersionsPage })));
@@ -107,6 +108,7 @@ const router = createBrowserRouter([
       { path: 'coverage', element: chapter(<CoverageChapter />) },
       { path: 'trend', element: chapter(<TrendPage />) },
       { path: 'report', element: chapter(<ReportPage />) },
+      { path: 'specification', element: chapter(<SpecificationPage />) },
       { path: 'counts', element: chapter(<CountsPage />) },
       { path: 'matrix', element: chapter(<MatrixPage />) },
       { path: 'questions/:question?', element: chapter(<QuestionsChapter />) },

@@ -45,7 +45,8 @@ const earlierRow = z.object({ number: z.number().transform(baselineNumber) });
 export async function freeze(work: UnitOfWork, actor: Actor, { name, note, of }: NewBaseline, revision: number, coverage: FrozenCoverage | null, also: readonly ArtefactId[] = []): Promise<Baseline> {
   const [earlier] = actor.commandId === null ? [] : await selectRows(work, earlierRow, 'SELECT number FROM baseline WHERE project_id = $1 AND command_id = $2', [actor.projectId, actor.commandId]);
   if (earlier !== undefined) return readBaseline(work, actor.projectId, earlier.number);
-  const found = await reached(work, actor, of);
+  const found = await rowsOfPart(work, actor, of);
+  if (found?.length === 0) throw new DomainError({ code: 'baseline_of_nothing' });
   const rows = found === null || also.length === 0 ? found : [...new Set([...found, ...(await rowsOfIds(work, actor.projectId, also)).rows.map((r) => r.id)])];
   const { settings } = await readSettings(work, actor.projectId);
   const [made] = await selectRows(
@@ -68,13 +69,12 @@ export async function freeze(work: UnitOfWork, actor: Actor, { name, note, of }:
   return readBaseline(work, actor.projectId, made.number);
 }
 
-/** The rows of what is frozen; null: all of the project. */
-async function reached(work: UnitOfWork, { projectId, at }: Pick<Actor, 'projectId' | 'at'>, of: NewBaseline['of']): Promise<string[] | null> {
+/** The rows of a part of a project as it is now, with all that it uses; null: all of the project. */
+export async function rowsOfPart(work: UnitOfWork, { projectId, at }: Pick<Actor, 'projectId' | 'at'>, of: NewBaseline['of']): Promise<string[] | null> {
   if ('everything' in of) return null;
   if ('suite' in of) return basisOf(work, (await rowsOfIds(work, projectId, await readReachOfSuite(work, projectId, of.suite, at.getTime()))).rows.map((r) => r.id));
   const rows = 'module' in of ? await rowsOfModule(work, projectId, of.module) : (await rowsOfIds(work, projectId, 'requirement' in of ? await hangingOn(work, projectId, of.requirement) : of.ids)).rows;
-  if (rows.length === 0) throw new DomainError({ code: 'baseline_of_nothing' });
-  return reachedBy(work, rows.map((r) => r.id));
+  return rows.length === 0 ? [] : reachedBy(work, rows.map((r) => r.id));
 }
 
 /** What is in a module and not withdrawn; conditions have none of their own: those of its requirements are. */

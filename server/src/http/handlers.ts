@@ -12,6 +12,7 @@ import { openMoment } from '../moments/index.ts';
 import { follow, markInbox, readChoices, readFollowing, saveChoices } from '../inbox/index.ts';
 import { answer, beginThread, listOpenThreads, listRemarks, rewordRemark, settleThread, takeBackRemark, takeOffer, type Speaker } from '../remarks/index.ts';
 import { listSavedQueries, readListViews, removeQuery, saveListView, saveQuery, type Asker } from '../lists/index.ts';
+import { readSpecification } from '../specification/index.ts';
 import { answerReview, askAgain, askReview, changeReview, decideAnew, endReview, listReviews, readHanging, readReview } from '../reviews/index.ts';
 import { changeAccount, changeRole, confirmEmail, describeSession, invite, listInvitations, openInvitation, withdrawInvitation, endSession, endSessionById, joinMember, listAccounts, listMembers, listPersonEvents, listSessions, listTokens, makeResetLink, makeToken, notePersonEvent, removeMember, withdrawToken } from '../people/index.ts';
 import { listMails, mailingOf, sendAgain, takeBack } from '../mail/index.ts';
@@ -155,6 +156,7 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   planBringBack: ({ params, body }, call) => planBringBack(call.work, membershipOf(call).projectId, params.baseline, body),
   bringBack: ({ params, body }, call) => bringBack(call.work, actorOf(call), params.baseline, body),
 
+  readSpecification: ({ query }, call) => readSpecification(call.work, membershipOf(call).projectId, call.parts.now(), query),
   listReviews: (_, call) => listReviews(call.work, membershipOf(call).projectId),
   readReview: async ({ params }, call) => (await readReview(call.work, membershipOf(call).projectId, params.review)).review,
   askReview: ({ body }, call) => askReview(call.work, actorOf(call), body),

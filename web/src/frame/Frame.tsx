@@ -115,6 +115,7 @@ function useFrameCommands(project: string, setOpen: (open: 'find' | 'keys') => v
       { id: 'go-journal', title: 'Go to the journal', keys: 'g j', keyLabel: 'g j', run: () => void navigate(address.journal(project)) },
       { id: 'go-questions', title: 'Go to the questions', keys: 'g q', keyLabel: 'g q', run: () => void navigate(address.questions(project)) },
       { id: 'go-counts', title: 'Go to the counts', run: () => void navigate(address.counts(project)) },
+      { id: 'go-specification', title: 'Go to the specification, to print it', run: () => void navigate(address.specification(project)) },
       { id: 'go-report', title: 'Go to the report', run: () => void navigate(address.report(project)) },
       { id: 'go-trend', title: 'Go to coverage over time', run: () => void navigate(address.trend(project)) },
       { id: 'go-matrix', title: 'Go to the matrix', run: () => void navigate(address.matrix(project)) },

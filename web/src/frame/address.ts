@@ -34,6 +34,8 @@ export const address = {
   trend: (project: string) => `/${project}/trend`,
   /** With `?since=2`: the baseline it is held against. */
   report: (project: string) => `/${project}/report`,
+  /** With `?module=Bills`, `?requirement=R-3` or `?suite=U-1`: of this only. */
+  specification: (project: string) => `/${project}/specification`,
   /** With `?kind=case&down=module&across=risk&of=minutes`: what is counted, by what, and what of it; without, the counts that are kept. */
   counts: (project: string) => `/${project}/counts`,
   /** With `?of=conditions&by=suites`, and how it is seen. */

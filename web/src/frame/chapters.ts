@@ -12,7 +12,7 @@ export const CHAPTERS = [
 export type ChapterPath = (typeof CHAPTERS)[number]['path'];
 
 /** Pages that are part of a chapter without standing under its address. */
-const PART_OF: Readonly<Record<string, ChapterPath>> = { condition: 'conditions', phrasebook: 'scenarios', 'scenarios-twice': 'scenarios', reuse: 'shared', alike: 'shared', matrix: 'coverage', trend: 'coverage', counts: 'coverage', report: 'coverage', 'hand-offs': 'suites' };
+const PART_OF: Readonly<Record<string, ChapterPath>> = { condition: 'conditions', phrasebook: 'scenarios', 'scenarios-twice': 'scenarios', reuse: 'shared', alike: 'shared', matrix: 'coverage', trend: 'coverage', counts: 'coverage', report: 'coverage', specification: 'coverage', 'hand-offs': 'suites' };
 
 /** The chapter of the page at an address; undefined: it belongs to none. */
 export function chapterAt(pathname: string): ChapterPath | undefined {

@@ -166,6 +166,12 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
     'Print puts it on A4, or into a PDF; it is saved as one HTML file, as Markdown, or as a workbook with all lines of its tables.',
     'It always says what is now; what it names is a click away.',
   ],
+  specification: [
+    'The specification is all that is designed, or a module or suite of it, as one document: requirements, conditions with their drawings and items, cases, features, shared steps, data.',
+    'Lay out the pages puts it on A4 with page numbers, also in its contents and wherever one part names another.',
+    'Print then prints exactly these pages, or saves them as PDF.',
+    'Looked at from a baseline it is the document of then.',
+  ],
   alike: ['Here stand runs of steps that occur in several cases, and cases nearly like each other.', 'A run can be taken out into shared steps in all places at once.', 'Before that you see the places and what differs.', 'The journal can undo it.'],
   settings: ['The settings hold what is the same for the whole project: risk scale, depths, constants, configurations, the tracker.', 'Hints and rules of weak wording can be switched off here.', 'Leads change scales and the tracker, analysts the rest.', 'Each save is an entry of the journal.'],
   journal: ['The journal lists what was done in the project, newest first.', 'Every entry can be undone by itself; what came after stays.', 'Compare shows what an entry changed; look back opens the whole project as it was right after it.', 'Nothing is ever taken out of it.'],

@@ -32,7 +32,7 @@ export function useNameOfPage(): string {
 }
 
 const PAGE_WORD: Readonly<Record<string, string>> = {
-  basis: 'Basis', conditions: 'Conditions', condition: 'Conditions', cases: 'Cases', scenarios: 'Scenarios', phrasebook: 'Phrasebook', 'scenarios-twice': 'Scenarios written twice', shared: 'Shared', read: 'Read-through', reuse: 'Reuse', alike: 'Alike steps', coverage: 'Coverage', matrix: 'Matrix', trend: 'Coverage over time', counts: 'Counts', report: 'Report', questions: 'Questions', agenda: 'Agenda',
+  basis: 'Basis', conditions: 'Conditions', condition: 'Conditions', cases: 'Cases', scenarios: 'Scenarios', phrasebook: 'Phrasebook', 'scenarios-twice': 'Scenarios written twice', shared: 'Shared', read: 'Read-through', reuse: 'Reuse', alike: 'Alike steps', coverage: 'Coverage', matrix: 'Matrix', trend: 'Coverage over time', counts: 'Counts', report: 'Report', specification: 'Specification', questions: 'Questions', agenda: 'Agenda',
   inbox: 'Inbox', mails: 'Mails you sent', remarks: 'Remarks', reviews: 'Reviews', baselines: 'Baselines', suites: 'Suites', 'hand-offs': 'Hand-offs', suspect: 'Suspect links', glossary: 'Glossary', import: 'Import', settings: 'Settings', journal: 'Journal', people: 'People', account: 'Your account', server: 'Accounts of the server', versions: 'Versions',
 };
 

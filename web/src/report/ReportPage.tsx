@@ -2,10 +2,11 @@ import { reportDocument, reportMarkdown, reportPage, reportSheets, type ReportDo
 import { baselineNumberSchema, type Baseline } from '@caderno/contract';
 import { Printer } from 'lucide-react';
 import { useMemo, type ReactNode } from 'react';
+import { Link } from 'react-router';
 import { tellFailure, useBaselines } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
 import { rowsFile } from '../files/index.ts';
-import { Spread, useFrame, useParameters } from '../frame/index.ts';
+import { Spread, address, useFrame, useParameters } from '../frame/index.ts';
 import { Button, Choose, PickAction, saveFile } from '../look/index.ts';
 import { ReportSheet } from './ReportSheet.tsx';
 import { REPORT_WORDS } from './reportWords.ts';
@@ -52,6 +53,11 @@ export function ReportPage() {
             {document !== null && <PickAction label="Save as a file" options={FORMATS} onPick={(format: Format) => save(document, project, format)} />}
           </div>
           <p className="mt-2 text-xs text-ink2">The browser prints it on A4, or saves it as PDF.</p>
+          <p className="mt-5 border-t border-rule pt-3 text-sm">
+            <Link className="inline-flex min-h-6 items-center underline decoration-rule2 underline-offset-2" to={address.specification(project)}>
+              The full specification
+            </Link>
+          </p>
           {past != null && <p className="mt-3 text-sm text-brick">Some days of the past could not be counted; the curve is right where it is drawn.</p>}
         </div>
       }

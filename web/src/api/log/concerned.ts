@@ -25,6 +25,7 @@ const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' 
   handOffs: 'never',
   handOff: 'everyChange',
   moments: 'never',
+  specification: 'everyChange',
   readLinks: 'never',
   frozenChanges: 'everyChange',
   // Lists of the server, by what they are of.
@@ -62,7 +63,7 @@ const ON: Readonly<Record<string, 'itself' | 'ids' | 'everyChange' | 'settings' 
 };
 
 /** What is looked through for so long that nobody wants it anew with every save: it is read again when it is next opened. */
-const UNHURRIED: ReadonlySet<string> = new Set(['list/runs', 'list/alike', 'coverage/trend', 'coverage/bends', 'coverage/report']);
+const UNHURRIED: ReadonlySet<string> = new Set(['list/runs', 'list/alike', 'coverage/trend', 'coverage/bends', 'coverage/report', 'specification']);
 
 export function isUnhurried(query: Pick<Query, 'queryKey'>): boolean {
   return UNHURRIED.has(partOf(query.queryKey));

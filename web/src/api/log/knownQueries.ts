@@ -1,5 +1,5 @@
-import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
-import { caseRow, markOf, reportOfRows, type CaseCounts, type CaseMark, type CoverageReport, type StandingCounts } from '@caderno/core/coverage';
+import type { ArtefactId, ArtefactKind, ConditionId } from '@caderno/core/artefacts';
+import { caseRow, markOf, reportOfRows, type CaseCounts, type CaseMark, type CoverageReport, type Standing, type StandingCounts } from '@caderno/core/coverage';
 import type { OwnField } from '@caderno/core/fields';
 import { leavesOf, matchesQuery, parseQuery, soughtKey, wordsToFind, type Asking, type FoundByWords } from '@caderno/core/find';
 import { aroundHeads, findableOf, type AroundHead, type CaseSummary, type Summary } from '@caderno/contract';
@@ -110,6 +110,8 @@ export interface RowsKnown {
   mark(summary: CaseSummary): CaseMark;
   /** Instances and steps with all opened; undefined where they are those of its own rows and steps. */
   counts(id: ArtefactId): CaseCounts | undefined;
+  /** How the items of a condition stand, in their order; undefined where it is not counted. */
+  standings(id: ConditionId): readonly Standing[] | undefined;
   /** Items that wait for the answer. */
   heldUp(id: ArtefactId): number;
 }
@@ -123,6 +125,10 @@ export function useCoverageRows(project: string): RowsKnown | null {
       counts: (id) => {
         const row = rows.get(id);
         return row?.kind === 'case' ? (row.counts ?? undefined) : undefined;
+      },
+      standings: (id) => {
+        const row = rows.get(id);
+        return row?.kind === 'condition' ? row.standings : undefined;
       },
       heldUp: (id) => {
         const row = rows.get(id);

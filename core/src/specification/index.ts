@@ -1,0 +1,1 @@
+export { specification, type Specification, type Specified, type SpecifiedArtefact, type SpecifiedRequirement } from './specification.ts';

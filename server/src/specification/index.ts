@@ -1,0 +1,1 @@
+export { readSpecification } from './readSpecification.ts';

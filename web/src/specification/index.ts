@@ -1,0 +1,1 @@
+export { SpecificationPage } from './SpecificationPage.tsx';
