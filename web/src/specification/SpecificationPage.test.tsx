@@ -128,6 +128,13 @@ test('it can be stopped, and where it fails the text is there again; nothing of 
   expect(document.querySelector('.spec-pages')?.childNodes).toHaveLength(0);
 });
 
+test('where nothing is designed there is nothing to lay out', async () => {
+  answers = { readSpecification: () => ({ project: 'New', at: '2026-03-05T12:00:00.000Z', artefacts: [], broken: [] }) };
+  open();
+  expect(await screen.findByText(/stand here once they are written/)).toBeTruthy();
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Lay out the pages' }).disabled).toBe(true);
+});
+
 test('of a module or a suite: the address says which, and what is asked follows it; too much is said', async () => {
   const asked: object[] = [];
   answers = {

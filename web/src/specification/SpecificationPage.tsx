@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { tellFailure, useModules, useSummaries } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
 import { Spread, useFrame, useParameters } from '../frame/index.ts';
-import { Button, Choose, countOf, locale } from '../look/index.ts';
+import { Button, Choose, Empty, countOf, locale } from '../look/index.ts';
 import { SpecificationSheet } from './SpecificationSheet.tsx';
 import { layOutPages, type LaidOutPages } from './pages.ts';
 import { useSpecification, type SpecificationOf } from './useSpecification.ts';
@@ -17,6 +17,7 @@ export function SpecificationPage() {
   const { specified, error } = useSpecification(project, of);
   const sheet = useRef<HTMLElement>(null);
   const pages = useRef<HTMLDivElement>(null);
+  const isEmpty = specified === undefined ? null : specified.read.artefacts.length === 0;
   const { work, start, stop, clear } = usePages(sheet, pages);
   const choose = (value: string): void => {
     clear();
@@ -37,7 +38,7 @@ export function SpecificationPage() {
           </div>
           <div className="mt-5 flex flex-wrap gap-2">
             {work.kind === 'none' && (
-              <Button disabled={specified === undefined} onClick={() => void start()}>
+              <Button disabled={isEmpty !== false} onClick={() => void start()}>
                 Lay out the pages
               </Button>
             )}
@@ -61,6 +62,8 @@ export function SpecificationPage() {
       right={
         specified === undefined ? (
           <Loading error={error} />
+        ) : isEmpty === true ? (
+          <Empty title="Nothing to print yet">{partWords(of) === '' ? 'Requirements, conditions and cases stand here once they are written.' : 'Nothing of this is designed yet, or it was withdrawn.'}</Empty>
         ) : (
           <>
             {work.kind !== 'done' && (

@@ -1,6 +1,7 @@
-import type { ArtefactId } from '@caderno/core/artefacts';
+import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
+import type { Standing } from '@caderno/core/coverage';
 import type { ReactNode } from 'react';
-import { KIND_NAME, countOf, dateAndTime } from '../look/index.ts';
+import { KIND_NAME, STANDING_WORD, StandingShape, countOf, dateAndTime } from '../look/index.ts';
 import { CasePart } from './CasePart.tsx';
 import { ConditionPart } from './ConditionPart.tsx';
 import { PartHead } from './PartHead.tsx';
@@ -30,8 +31,15 @@ export function SpecificationSheet({ specified, of }: Props) {
           {of === '' ? 'All of it' : `Of ${of}, with all that it uses`}, as saved until {dateAndTime(read.at)}
         </p>
         <p className="mt-1 text-sm">
-          {[countOf(requirements.filter((r) => r.content.type !== 'heading').length, ...KIND_NAME.requirement), countOf(read.artefacts.filter((a) => a.kind === 'condition').length, ...KIND_NAME.condition), countOf(cases.reduce((sum, m) => sum + m.cases.length, 0), ...KIND_NAME.case), countOf(features.length, ...KIND_NAME.feature), countOf(shared.length, ...KIND_NAME.shared), countOf(dataSets.length, ...KIND_NAME.dataSet)].join(', ')}
+          {COUNTED.flatMap((kind) => counted(read.artefacts, kind)).join(', ')}
         </p>
+        <ul aria-label="Standings" className="mt-1 flex flex-wrap gap-x-4 text-xs text-ink2">
+          {STANDINGS_READ.map((standing) => (
+            <li key={standing} className="inline-flex items-center gap-1.5">
+              <StandingShape standing={standing} /> {STANDING_WORD[standing]}
+            </li>
+          ))}
+        </ul>
         {read.broken.length > 0 && <p className="mt-1 text-sm text-brick">What cannot be read is not in it: {read.broken.join(', ')}.</p>}
       </header>
       <Contents specified={specified} />
@@ -79,6 +87,17 @@ export function SpecificationSheet({ specified, of }: Props) {
       </Chapter>
     </Told>
   );
+}
+
+/** What the shapes at coverage items say. */
+const STANDINGS_READ = ['shown', 'linked', 'gap', 'waiting', 'suspect', 'leftOut'] as const satisfies readonly Standing[];
+
+const COUNTED = ['requirement', 'condition', 'case', 'feature', 'shared', 'dataSet'] as const satisfies readonly ArtefactKind[];
+
+/** How many of a kind there are, in words; headings are no requirements. */
+function counted(artefacts: DrawnSpecification['read']['artefacts'], kind: ArtefactKind): string[] {
+  const count = artefacts.filter((a) => a.kind === kind && (a.kind !== 'requirement' || a.content.type !== 'heading')).length;
+  return count === 0 ? [] : [countOf(count, ...KIND_NAME[kind])];
 }
 
 function Chapter({ name, isThere, children }: { readonly name: string; readonly isThere: boolean; readonly children: ReactNode }) {
