@@ -45,7 +45,7 @@ test('bars stand on each other, marks have their names above lines, values are t
   drawn.length = 0;
   const clicked: number[] = [];
   const bars = [curve('shown', { drawn: 'bar', points: [{ x: 0, y: 4 }, { x: 2, y: null }] }), curve('gap', { drawn: 'bar', points: [{ x: 0, y: 1 }, { x: 2, y: 3 }] })];
-  const marks = [{ x: 1, name: 'B-1' }];
+  const marks = [{ x: 1, name: 'B-1' }, { x: 1.1, name: 'B-2' }, { x: 1.4, name: 'B-3' }];
   render(<Curves className="h-56" words="Bars" curves={bars} xName="" yName="items" xMost={2} yMost={5} marks={marks} xWords={dayOf} yWords={itemsOf} onPoint={(place) => clicked.push(place)} />);
   await waitFor(() => expect(drawn).toHaveLength(1));
   const config = drawn[0]!;
@@ -58,9 +58,10 @@ test('bars stand on each other, marks have their names above lines, values are t
   (config.options!.onClick as unknown as (event: object, elements: object[]) => void)({}, []);
   expect(clicked).toEqual([1]);
   const told: unknown[] = [];
-  const pen = { save: () => undefined, restore: () => undefined, setLineDash: () => undefined, beginPath: () => undefined, stroke: () => undefined, fillText: (...t: unknown[]) => told.push(t), moveTo: (...t: unknown[]) => told.push(t), lineTo: (...t: unknown[]) => told.push(t) };
+  const pen = { measureText: () => ({ width: 24 }), save: () => undefined, restore: () => undefined, setLineDash: () => undefined, beginPath: () => undefined, stroke: () => undefined, fillText: (...t: unknown[]) => told.push(t), moveTo: (...t: unknown[]) => told.push(t), lineTo: (...t: unknown[]) => told.push(t) };
   (config.plugins![0]!.afterDatasetsDraw as unknown as (chart: object) => void)({ ctx: pen, scales: { x: { getPixelForValue: (x: number) => x * 100 } }, chartArea: { top: 20, bottom: 200 } });
-  expect(told).toEqual([['B-1', 100, 15], [100, 20], [100, 200]]);
+  // The second name would stand on the first.
+  expect(told).toEqual([['B-1', 100, 15], [100, 20], [100, 200], ['B-2', expect.closeTo(110), 3], [expect.closeTo(110), 20], [expect.closeTo(110), 200], ['B-3', 140, 15], [140, 20], [140, 200]]);
 });
 
 const dayOf = (x: number): string => `day ${x}`;

@@ -30,7 +30,7 @@ export default function DrawnCurves({ words, curves, xName, yName, xMost, yMost,
         animation: false,
         maintainAspectRatio: false,
         normalized: true,
-        layout: { padding: { top: marks === undefined ? 0 : 16 } },
+        layout: { padding: { top: marks === undefined ? 0 : marks.length === 1 ? 16 : 28 } },
         interaction: onPoint === undefined ? { mode: 'nearest', intersect: true } : { mode: 'nearest', axis: 'x', intersect: false },
         scales: { x: scale(xName, xMost, xWords), y: scale(yName, yMost, yWords) },
         plugins: {
@@ -69,7 +69,9 @@ function dataset(curve: Curve, colour: string, hasPoints: boolean): ChartDataset
   };
 }
 
-/** Draws lines at marks, with their names above; not as curves, which would be pointed at. */
+const [ABOVE, BETWEEN_NAMES] = [12, 6];
+
+/** Draws lines at marks, with their names above, higher where they would stand on another; not as curves, which would be pointed at. */
 function namedLines(marks: NonNullable<CurvesShown['marks']>, colour: string, font: string): Plugin<'line' | 'bar'> {
   return {
     id: 'namedLines',
@@ -80,9 +82,13 @@ function namedLines(marks: NonNullable<CurvesShown['marks']>, colour: string, fo
       ctx.font = font;
       ctx.textAlign = 'center';
       ctx.setLineDash([4, 3]);
+      const ends = [-Infinity, -Infinity];
       for (const { x, name } of marks) {
         const at = scales.x?.getPixelForValue(x) ?? 0;
-        ctx.fillText(name, at, top - 5);
+        const half = ctx.measureText(name).width / 2;
+        const row = Math.max(0, ends.findIndex((end) => at - half > end + BETWEEN_NAMES));
+        ends[row] = at + half;
+        ctx.fillText(name, at, top - 5 - row * ABOVE);
         ctx.beginPath();
         ctx.moveTo(at, top);
         ctx.lineTo(at, bottom);

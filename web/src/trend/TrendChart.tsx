@@ -20,7 +20,7 @@ const DAY_MS = 86_400_000;
 
 /** The curve, what its lines are, and the baselines in it. */
 export function TrendChart({ drawn, view, baselines, onDay }: Props) {
-  const { points, curves, lines, leftOut, xMost, yMost } = drawn;
+  const { points, curves, barDays, drawnAt, lines, leftOut, xMost, yMost } = drawn;
   const { measure } = view;
   const first = Date.parse(points[0]?.at ?? '');
   const isStanding = standsAsBars(view);
@@ -28,7 +28,13 @@ export function TrendChart({ drawn, view, baselines, onDay }: Props) {
   const marks = useMemo(() => inView.map((b) => ({ x: (Date.parse(b.at) - first) / DAY_MS, name: `B-${b.number}` })), [first, inView]);
   const xWords = useCallback((x: number) => dayWords(new Date(first + x * DAY_MS).toISOString()), [first]);
   const yWords = useCallback((y: number) => (isStanding ? valueWords(y, 'items') : valueWords(y, measure)), [isStanding, measure]);
-  const onPoint = useCallback((place: number) => points[place] !== undefined && onDay(points[place].revision), [onDay, points]);
+  const onPoint = useCallback(
+    (drawnPlace: number) => {
+      const point = points[drawnAt[drawnPlace] ?? -1];
+      if (point !== undefined) onDay(point.revision);
+    },
+    [drawnAt, onDay, points],
+  );
   if (view.part === 'requirement' && view.requirement === null) return <p className="mt-8 text-ink2">Choose the requirement whose coverage you want to see over time.</p>;
   if (points.length < 2) return <p className="mt-8 text-ink2">There is only today so far. From tomorrow on each day on which something changed is a point of the curve.</p>;
   if (lines.length === 0) return <p className="mt-8 text-ink2">Nothing of this was there in these days.</p>;
@@ -40,6 +46,7 @@ export function TrendChart({ drawn, view, baselines, onDay }: Props) {
           ? BAR_STANDINGS.map((standing) => <Bar key={standing} colour={BAR_COLOUR[standing]} name={STANDING_WORD[standing]} />)
           : lines.map((line) => (view.drawn === 'bars' ? <Bar key={line.key} colour={line.colour} name={lineWords(line, view)} /> : <Line key={line.key} line={line} view={view} />))}
       </ul>
+      {view.drawn === 'bars' && barDays > 1 && <p className="mt-1 text-xs text-ink2">A bar is of {barDays} days: what stood at their end.</p>}
       {leftOut.length > 0 && <p className="mt-1 text-xs text-ink2">Not drawn, as there are too many: {leftOut.join(', ')}.</p>}
       {inView.length > 0 && <Baselines baselines={inView} />}
       <p className="mt-3 text-xs text-ink2 print:hidden">Click a point, or a day at the right, to see what changed on it.</p>

@@ -86,6 +86,24 @@ test('bars of the whole say how its items stand; shares of parts cannot stand on
   expect(await screen.findByRole('button', { name: /^Drawn as/ })).toBeTruthy();
 });
 
+test('bars of a long time are of several days each, and say what stood at their end; a click opens the day of the last change in them', async () => {
+  const at = (day: number): string => new Date(Date.parse('2026-01-01T12:00:00Z') + day * 86_400_000).toISOString();
+  answers = { ...answers, readTrend: () => ({ points: [point(10, at(0), counts(1, 4)), point(20, at(50), counts(2, 3)), point(30, at(51), counts(3, 2))], days: 3, left: 0, now: point(33, at(99), counts(5, 0)) }) };
+  open('/p/trend?as=bars');
+  await days();
+  const shown = asked!.curves.find((c) => c.name === 'shown')!.points;
+  expect(shown).toHaveLength(34);
+  expect(new Set(shown.slice(1).map((p, i) => p.x - shown[i]!.x))).toEqual(new Set([3]));
+  for (const { x, y } of shown) expect([x, y]).toEqual([x, x < 50 ? 1 : x < 51 ? 2 : x < 99 ? 3 : 5]);
+  expect(screen.getByText('A bar is of 3 days: what stood at their end.')).toBeTruthy();
+  asked?.onPoint?.(shown.findIndex((p) => p.x >= 51));
+  expect(await screen.findByRole('heading', { name: /21 February/ })).toBeTruthy();
+  cleanup();
+  open('/p/trend');
+  await days();
+  expect(asked?.curves[0]?.points.map((p) => p.x)).toEqual([0, 50, 51, 99]);
+});
+
 test('a click on a day tells what made the curve bend and what was done, and leads to the days beside it and to the project of then', async () => {
   const journals: object[] = [];
   answers = {

@@ -26,6 +26,10 @@ export interface DrawnTrend {
   /** Names of lines that are left out, as there are too many. */
   readonly leftOut: readonly string[];
   readonly curves: readonly Curve[];
+  /** Days that a bar is of. */
+  readonly barDays: number;
+  /** The places in `points` that the curves go through. */
+  readonly drawnAt: readonly number[];
   readonly xMost: number;
   readonly yMost: number;
 }
@@ -38,9 +42,10 @@ export function drawnTrend(trend: Trend, view: TrendView, ofRequirement: Require
   const all = linesOf(trend, points, view, ofRequirement);
   const lines = all.slice(0, MOST_LINES);
   const isStanding = standsAsBars(view);
-  const curves = isStanding ? standingBars(points, view, ofRequirement) : lines.map((line): Curve => curveOf(line, points, view));
+  const at = drawnPlaces(points, view);
+  const curves = isStanding ? standingBars(points, at, view, ofRequirement) : lines.map((line): Curve => curveOf(line, at, view));
   const most = isStanding ? mostOfSums(curves) : view.drawn === 'bars' ? mostOfSums(curves) : Math.max(0, ...curves.flatMap((c) => c.points.map((p) => p.y ?? 0)));
-  return { points, lines, leftOut: all.slice(MOST_LINES).map((l) => l.name), curves, xMost: daysSince(points, points.length - 1), yMost: view.measure === 'share' && !isStanding ? 100 : roundedUp(most) };
+  return { points, lines, leftOut: all.slice(MOST_LINES).map((l) => l.name), curves, barDays: barDays(points), drawnAt: at.map((a) => a.place), xMost: daysSince(points, points.length - 1), yMost: view.measure === 'share' && !isStanding ? 100 : roundedUp(most) };
 }
 
 /** Whether bars say how the items of one thing stand, which says more than how many there are. */
@@ -71,17 +76,41 @@ function linesOf(trend: Trend, points: readonly TrendPoint[], { part, measure, r
   return ordered.map((line, i) => ({ ...line, name: lineName(part, line.key, trend), colour: COLOURS[i % COLOURS.length] ?? 'blue', dashed: i % 2 === 1 }));
 }
 
-function curveOf({ name, colour, dashed, values }: NamedLine, points: readonly TrendPoint[], { drawn }: TrendView): Curve {
-  return { name, colour, drawn: drawn === 'bars' ? 'bar' : 'line', dashed: dashed && drawn === 'lines', points: points.map((_, i) => ({ x: daysSince(points, i), y: values[i] ?? null })) };
+/** Bars side by side that are told apart. */
+const MOST_BARS = 40;
+
+/** A moment that is drawn, and what stood then: the place of the last change up to it. */
+interface DrawnPlace {
+  readonly x: number;
+  readonly place: number;
+}
+
+function barDays(points: readonly TrendPoint[]): number {
+  return Math.max(1, Math.ceil(daysSince(points, points.length - 1) / MOST_BARS));
+}
+
+/** Lines go through every moment. Of more days than there is room for bars, each bar is of so many days: what stood at their end. */
+function drawnPlaces(points: readonly TrendPoint[], { drawn }: TrendView): DrawnPlace[] {
+  const all = points.map((_, place) => ({ x: daysSince(points, place), place }));
+  const days = all.at(-1)?.x ?? 0;
+  const each = barDays(points);
+  if (drawn !== 'bars' || each <= 1) return all;
+  return Array.from({ length: Math.floor(days / each) + 1 }, (_, k) => days - k * each)
+    .reverse()
+    .map((x) => ({ x, place: all.findLastIndex((a) => a.x <= x) }));
+}
+
+function curveOf({ name, colour, dashed, values }: NamedLine, at: readonly DrawnPlace[], { drawn }: TrendView): Curve {
+  return { name, colour, drawn: drawn === 'bars' ? 'bar' : 'line', dashed: dashed && drawn === 'lines', points: at.map(({ x, place }) => ({ x, y: values[place] ?? null })) };
 }
 
 /** From below: what is shown, and what is not, by why. */
 export const BAR_STANDINGS = ['shown', 'linked', 'suspect', 'waiting', 'gap'] as const;
 export const BAR_COLOUR: Readonly<Record<(typeof BAR_STANDINGS)[number], CurveColour>> = { shown: 'pine', linked: 'ochre', suspect: 'ink3', waiting: 'plum', gap: 'brick' };
 
-function standingBars(points: readonly TrendPoint[], { part }: TrendView, ofRequirement: RequirementCounts): Curve[] {
+function standingBars(points: readonly TrendPoint[], at: readonly DrawnPlace[], { part }: TrendView, ofRequirement: RequirementCounts): Curve[] {
   const counts = points.map((p) => (part === 'whole' ? p.figures.counts : (ofRequirement.get(p.revision) ?? null)));
-  return BAR_STANDINGS.map((standing) => ({ name: STANDING_WORD[standing], colour: BAR_COLOUR[standing], drawn: 'bar', points: counts.map((c, i) => ({ x: daysSince(points, i), y: c?.[standing] ?? null })) }));
+  return BAR_STANDINGS.map((standing) => ({ name: STANDING_WORD[standing], colour: BAR_COLOUR[standing], drawn: 'bar', points: at.map(({ x, place }) => ({ x, y: counts[place]?.[standing] ?? null })) }));
 }
 
 function mostOfSums(curves: readonly Curve[]): number {
