@@ -30,7 +30,7 @@ import { baselineNumberSchema, baselineSchema, bringBackPlanSchema, bringBackSch
 import { askHandOffSchema, exportHandOffQuerySchema, handOffHeadSchema, handOffNumberSchema, handOffPreviewSchema, handOffSchema, newHandOffSchema, returnedSchema } from './handOffs.ts';
 import { mailLineSchema, sendByMailSchema } from './mail.ts';
 import { followSchema, followingSchema, inboxChoicesSchema, inboxCountSchema, inboxMarksSchema, inboxPageSchema, inboxQuerySchema } from './inbox.ts';
-import { additionsSchema, askAdditionsSchema, askTouchedSchema, showingMembersSchema, suiteFiguresSchema, suiteLinesSchema, suitesOfSchema, touchedSchema, writtenSuiteSchema } from './suites.ts';
+import { additionsSchema, askAdditionsSchema, askedItemsSchema, candidatesSchema, askTouchedSchema, showingMembersSchema, suiteFiguresSchema, suiteLinesSchema, suitesOfSchema, touchedSchema, writtenSuiteSchema } from './suites.ts';
 import { textUpTo } from './text.ts';
 import { bendsSchema, requirementTrendSchema, revisionSchema, pointSchema, trendLeftSchema, trendSchema } from './trend.ts';
 import { listViewSchema, listViewsSchema, saveQuerySchema, savedQuerySchema } from './lists.ts';
@@ -263,6 +263,7 @@ export const api = {
   measureSuite: { method: 'POST', path: '/projects/:project/suites/measured', access: 'reader', reads: true, summary: 'What a suite comes to as it is written: members, minutes, and what they show', params: inProject, query: none, body: writtenSuiteSchema, response: suiteFiguresSchema, most: LIMITS.lists },
   readShowing: { method: 'POST', path: '/projects/:project/suites/showing', access: 'reader', reads: true, summary: 'Which items each member of a suite shows: what a smaller one is worked out from', params: inProject, query: none, body: writtenSuiteSchema, response: showingMembersSchema, most: LIMITS.lists },
   findAdditions: { method: 'POST', path: '/projects/:project/suites/additions', access: 'reader', reads: true, summary: 'What would show the items that a suite misses', params: inProject, query: none, body: askAdditionsSchema, response: additionsSchema, most: LIMITS.lists },
+  readCandidates: { method: 'POST', path: '/projects/:project/suites/candidates', access: 'reader', reads: true, summary: 'Which of some items each case and scenario shows: what the smallest suite of them is worked out from', params: inProject, query: none, body: askedItemsSchema, response: candidatesSchema },
   findTouched: { method: 'POST', path: '/projects/:project/suites/touched', access: 'reader', reads: true, summary: 'The cases and scenarios that a change touches, with what of it does', params: inProject, query: none, body: askTouchedSchema, response: touchedSchema },
   readSuitesOf: { method: 'GET', path: '/projects/:project/artefacts/:id/suites', access: 'reader', summary: 'The suites a case is in, or scenarios of a feature', params: inProject.extend({ id: z.union([caseIdSchema, featureIdSchema]) }), query: none, body: nothing, response: suitesOfSchema },
   readSuites: { method: 'GET', path: '/projects/:project/suites', access: 'reader', summary: 'What each suite comes to, and who is in it', params: inProject, query: none, body: nothing, response: suiteLinesSchema },

@@ -10,6 +10,8 @@ import { requirementCoverageSchema, standingCountsSchema } from './coverage.ts';
 import { artefactIdSchema, caseIdSchema, conditionIdSchema, coveringIdSchema, entryIdSchema, requirementIdSchema, suiteIdSchema } from './ids.ts';
 import { pinSchema, suiteEntriesSchema } from './kinds/index.ts';
 import { LIMITS } from './limits.ts';
+import { isEachOnce } from './once.ts';
+import { textUpTo } from './text.ts';
 
 const count = z.int().min(0);
 
@@ -33,11 +35,19 @@ export const suiteFiguresSchema: z.ZodType<SuiteFigures> = z.object({
 });
 
 /** Members that count, with the items each of them shows, and what they depend on: what a smaller suite, its best order and what fits in some minutes are worked out from. */
-export const showingMembersSchema: z.ZodType<ShowingMembers> = z.object({
+const showingMembersShape = z.object({
   weights: z.array(count),
   members: z.array(z.object({ of: coveringIdSchema, instances: count, minutes: z.number().nullable(), kept: z.boolean(), part: entryIdSchema.nullable(), setUp: z.string().nullable(), items: z.array(count) })),
   needs: z.array(z.object({ of: caseIdSchema, on: caseIdSchema })),
 });
+/** What a smaller suite is worked out from. */
+export const showingMembersSchema: z.ZodType<ShowingMembers> = showingMembersShape;
+
+/** Which items the smallest suite is to show; what is not said does not narrow. */
+export const askedItemsSchema = z.strictObject({ risk: z.enum(RISKS).optional(), depth: textUpTo(LIMITS.name).optional(), requirements: z.array(requirementIdSchema).max(LIMITS.leftOut).refine(isEachOnce, 'must not repeat').optional() });
+
+/** Whatever shows some of them, with what that depends on; `shownByNothing`: how many of them nothing shows. */
+export const candidatesSchema: z.ZodType<ShowingMembers & { readonly shownByNothing: number }> = showingMembersShape.extend({ shownByNothing: count });
 
 /** Which of the items that a suite misses something is sought for; what is not said does not narrow. */
 export const askAdditionsSchema = writtenSuiteSchema.extend({ risk: z.enum(RISKS).optional(), requirement: requirementIdSchema.optional(), condition: conditionIdSchema.optional() });

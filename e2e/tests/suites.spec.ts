@@ -140,6 +140,29 @@ test('by keyboard a suite is put in the order that shows most risk soonest, and 
   await expect(figures(rui)).toContainText(/[34]\d\smin/);
 });
 
+test('by keyboard the smallest suite for some requirements is worked out of all cases and scenarios, proved, and shows all of theirs that anything shows', async ({ browser }) => {
+  const rui = await openAs(browser, 'Rui M.', '/suites');
+  await rui.getByRole('button', { name: 'Smallest suite' }).press('Enter');
+  const dialog = rui.getByRole('dialog', { name: 'Smallest suite' });
+  const said = dialog.getByRole('status').filter({ hasText: 'show all of it that is shown.' });
+  await expect(said).toContainText('Proved');
+  const scope = dialog.getByRole('button', { name: /^It is to show/ });
+  await scope.press('Space');
+  await rui.waitForTimeout(200);
+  await rui.keyboard.press('End');
+  await rui.keyboard.press('Enter');
+  await expect(dialog.getByText(/^Say which requirements/)).toBeVisible();
+  await dialog.getByRole('combobox').focus();
+  await rui.keyboard.type('module:access');
+  await expect(said).toContainText('Proved');
+  await expectAccessible(rui);
+  const members = dialog.getByRole('list', { name: 'Members of the smallest suite' });
+  const count = await members.getByRole('listitem').count();
+  await dialog.getByRole('button', { name: `Make a suite of ${count} members` }).press('Enter');
+  await expect(rui.getByRole('textbox', { name: /^Title of U-/ })).toHaveValue('Everything of module:access');
+  await expect(rui.getByRole('list', { name: 'Members' }).getByRole('listitem')).toHaveCount(count);
+});
+
 test('two suites are compared, and what is in none is found and put into one', async ({ browser }) => {
   const teresa = await openAs(browser, 'Teresa L.', '/suites/U-1');
   await teresa.getByRole('button', { name: /^U-3 Bills/ }).click();

@@ -101,6 +101,23 @@ describe('what a suite comes to', () => {
     expect((await analyst('readShowing', { body: { entries: [member('C-1', 1)] } })).data.members).toMatchObject([{ of: 'C-1', setUp: null }]);
   });
 
+  test('of a risk, a depth or some requirements: whatever shows some of it, with all that it depends on, and how much nothing shows', async () => {
+    const of = async (body: object) => (await analyst('readCandidates', { body })).data;
+    expect((await of({})).members.map((m) => m.of)).toEqual(['C-1', 'C-2', 'C-3']);
+    const later = await analyst('createArtefact', { body: testCase({ title: 'Before it', estimate: 7, dependsOn: [{ id: 'C-1' }] }) });
+    expect(later.status).toBe(200);
+    await save(analyst, 'C-2', 1, covering(2, { title: 'Second', dependsOn: [{ id: 'C-4' }] }), '', undefined, the.key);
+    await save(analyst, 'K-2', 1, condition(['R-1'], { title: 'Two', depths: ['core'] }), '', undefined, the.key);
+    const core = await of({ depth: 'core' });
+    expect(core).toMatchObject({ weights: [9], shownByNothing: 0, needs: [{ of: 'C-2', on: 'C-4' }, { of: 'C-4', on: 'C-1' }] });
+    expect(core.members.map((m) => [m.of, m.items.length, m.kept, m.minutes])).toEqual([['C-2', 1, false, 4], ['C-4', 0, false, 7], ['C-1', 0, false, 4]]);
+    await analyst('createArtefact', { body: condition(['R-1'], { title: 'Nobody shows it' }) });
+    expect((await of({ risk: 'high' })).shownByNothing).toBe(1);
+    expect(await of({ risk: 'low' })).toEqual({ weights: [], members: [], needs: [], shownByNothing: 0 });
+    expect((await of({ requirements: [] })).members).toEqual([]);
+    expect((await of({ requirements: ['R-1'] })).members).toHaveLength(4);
+  });
+
   test('what would show the rest is proposed', async () => {
     const { data } = await analyst('findAdditions', { body: { entries: [member('C-1')], risk: 'high' } });
     expect(data).toEqual({ proposed: [{ id: 'C-2', adds: 1 }, { id: 'C-3', adds: 1 }], shownByNothing: 0 });
@@ -201,7 +218,7 @@ describe('what all suites come to', () => {
     const read = async (now: number) => {
       const none = { counts: NO_ITEMS, weighted: NO_ITEMS, byTechnique: perTechnique(() => NO_ITEMS), byRisk: {} as never, requirements: [], cases: [] };
       const chosen = async (choices: readonly unknown[]) => ((asked += 1), failing ? Promise.reject(new Error('gone')) : choices.map(() => none));
-      return (await lines.read({ db: the.server.db, projectId: project!.id, now, chosen, cells: () => Promise.reject(new Error('not asked')), matrix: () => Promise.reject(new Error('not asked')), additions: () => Promise.reject(new Error('not asked')) })).map((line) => line.members);
+      return (await lines.read({ db: the.server.db, projectId: project!.id, now, chosen, cells: () => Promise.reject(new Error('not asked')), matrix: () => Promise.reject(new Error('not asked')), asked: () => Promise.reject(new Error('not asked')), additions: () => Promise.reject(new Error('not asked')) })).map((line) => line.members);
     };
     expect(await Promise.all([read(0), read(0)])).toEqual([[['C-1', 'C-3']], [['C-1', 'C-3']]]);
     expect(asked).toBe(1);

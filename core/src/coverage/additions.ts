@@ -1,15 +1,8 @@
-import { compareCovering, type ConditionId, type CoveringId, type RequirementId } from '../artefacts/index.ts';
-import type { Risk } from '../basis/index.ts';
-import { Chosen, riskOf, type Choice } from './chosenCoverage.ts';
-import type { ConditionEntry, CoverageIndex } from './coverageIndex.ts';
+import { compareCovering, type CoveringId } from '../artefacts/index.ts';
+import { askedIn, type AskedItems } from './askedItems.ts';
+import { Chosen, type Choice } from './chosenCoverage.ts';
+import type { CoverageIndex } from './coverageIndex.ts';
 import { standingsOf } from './conditionCoverage.ts';
-
-/** Which of the items that a choice misses are to be shown; what is not said does not narrow. */
-export interface MissedItems {
-  readonly risk?: Risk | undefined;
-  readonly requirement?: RequirementId | undefined;
-  readonly condition?: ConditionId | undefined;
-}
 
 /** A case or scenario that would show what the choice misses. */
 export interface Addition {
@@ -30,12 +23,13 @@ export interface Additions {
  * Which cases and scenarios would show the items that a choice misses: the one that adds most weight, then the one that adds most to both, and
  * so on, until all that anything shows is shown. Few, and not proven the fewest (the greedy cover of Chvátal 1979: at most ln n times as many).
  */
-export function additions(index: CoverageIndex, choice: Choice, missed: MissedItems): Additions {
+export function additions(index: CoverageIndex, choice: Choice, missed: AskedItems): Additions {
   const chosen = new Chosen(index, choice);
+  const isAsked = askedIn(index, missed);
   const shownBy = new Map<CoveringId, { readonly item: number; readonly weight: number }[]>();
   let [items, shownByNothing] = [0, 0];
   for (const entry of index.entries.values()) {
-    if (entry.counted === null || !isAsked(index, entry, missed)) continue;
+    if (entry.counted === null || !isAsked(entry)) continue;
     const { grounds, tally } = entry.counted;
     const standings = standingsOf({ ...grounds, covering: chosen.covering(entry, grounds) });
     standings.forEach((standing, place) => {
@@ -54,12 +48,6 @@ export function additions(index: CoverageIndex, choice: Choice, missed: MissedIt
     });
   }
   return { proposed: greedy(shownBy), shownByNothing };
-}
-
-function isAsked(index: CoverageIndex, entry: ConditionEntry, { risk, requirement, condition }: MissedItems): boolean {
-  if (condition !== undefined && entry.id !== condition) return false;
-  if (requirement !== undefined && !entry.condition.content.requirements.some((r) => r.id === requirement)) return false;
-  return risk === undefined || riskOf(index, entry) === risk;
 }
 
 /** What a case adds only gets less: one that was worth less than another is asked again only when it comes to be the best. */

@@ -5,7 +5,8 @@ import type { CoveringId } from '../artefacts/index.ts';
 import { stepId } from '../cases/index.ts';
 import { highsSolver, isProved, smallestCover, type CoverSolver } from '../covering/index.ts';
 import { smallerProblem, type ShowingMember } from '../suites/index.ts';
-import { CoverageIndex, chosenCoverage, shownMatrix, type Choice } from './index.ts';
+import { CoverageIndex, askedMatrix, chosenCoverage, listItems, shownMatrix, type AskedItems, type Choice } from './index.ts';
+import { riskOf } from './chosenCoverage.ts';
 import { after, change } from './testChanges.ts';
 import { K, byReading, condition, designOf, ranges, requirement, testCase } from './testDesign.ts';
 
@@ -41,4 +42,35 @@ test('the smallest suite shows what the whole shows, and no smaller one does, wh
     { numRuns: 60 },
   );
   expect(everSmaller).toBe(true);
+});
+
+test('of what is asked for every shown item is in it once, with exactly those who show it, and what nothing shows is counted', () => {
+  const speaks = { expects: [stepId('s1')] };
+  const depths = { depths: ['core'] };
+  const start = designOf({ requirements: [requirement(1, { risk: 'high' }), requirement(2)], conditions: [condition(1, [1], { model: ranges, ...depths }), condition(2, [2]), condition(4, [1, 2], depths)], cases: [testCase(7, ['0', '-1'], [{ ...byReading }, { id: K(2), ...speaks }]), testCase(8, ['12a'], [byReading, { id: K(4), ...speaks }]), testCase(9, [], [])] });
+  const parts = { risk: fc.constantFrom('high', 'medium', 'low'), depth: fc.constantFrom('core', 'none'), requirements: fc.subarray(['R-1', 'R-2'] as const), condition: fc.constantFrom(K(1), K(2), K(4)) };
+  const asked: fc.Arbitrary<AskedItems> = fc.oneof(fc.constant({}), ...Object.entries(parts).map(([name, part]) => fc.record({ [name]: part as fc.Arbitrary<unknown> })), fc.record({ depth: parts.depth, requirements: parts.requirements }));
+  let everShown = 0;
+  fc.assert(
+    fc.property(fc.array(change, { maxLength: 8 }), asked, (changes, which) => {
+      const index = new CoverageIndex(changes.reduce(after, start));
+      const { weights, shown, shownByNothing } = askedMatrix(index, which);
+      // The plain question, asked of each item.
+      const all = listItems(index, {}, 10_000).items.filter(({ condition: id, requirements, standing }) => {
+        const entry = index.entries.get(id)!;
+        return standing !== 'leftOut' && (which.risk === undefined || riskOf(index, entry) === which.risk) && (which.depth === undefined || entry.condition.content.depths.includes(which.depth)) && (which.requirements === undefined || requirements.some((r) => which.requirements?.includes(r))) && (which.condition === undefined || id === which.condition);
+      });
+      // An item of several requirements is listed at the first of them alone.
+      const items = [...new Map(all.map((i) => [`${i.condition} ${i.item.key}`, i])).values()];
+      const told = items.filter((i) => i.standing === 'shown');
+      expect([weights.length, shownByNothing]).toEqual([told.length, items.length - told.length]);
+      const pairs = new Set(told.flatMap((i, n) => [...new Set(i.shownBy.map((s) => s.case))].map((of) => `${of} ${n}`)));
+      expect(shown.reduce((sum, s) => sum + s.items.length, 0)).toBe(pairs.size);
+      expect(shown.map((s) => s.id).toSorted()).toEqual([...new Set(told.flatMap((i) => i.shownBy.map((s) => s.case)))].toSorted());
+      expect(shown.every((s) => s.items.length > 0)).toBe(true);
+      everShown += told.length;
+    }),
+    { numRuns: 200 },
+  );
+  expect(everShown).toBeGreaterThan(100);
 });

@@ -1,9 +1,9 @@
 import { isCaseId, type CaseId, type CoveringId, type SuiteId } from '@caderno/core/artefacts';
 import type { Step } from '@caderno/core/cases';
 import { findRuns, type FoundRun } from '@caderno/core/shared';
-import type { Additions, Choice, ChosenCoverage, CoverageIndex, CoverageReport, ItemFilter, ListedItem, MatrixCells, MissedItems, ShownMatrix, SuiteChoice, TrendFigures } from '@caderno/core/coverage';
+import type { Additions, AskedItems, AskedMatrix, Choice, ChosenCoverage, CoverageIndex, CoverageReport, ItemFilter, ListedItem, MatrixCells, ShownMatrix, SuiteChoice, TrendFigures } from '@caderno/core/coverage';
 import type { AlikeState } from './alikeSearch.ts';
-import { additions, choiceCells, chosenCoverage, coverageReport, heldUp, listItems, matrixCells, shownMatrix, trendFigures } from '@caderno/core/coverage';
+import { additions, askedMatrix, choiceCells, chosenCoverage, coverageReport, heldUp, listItems, matrixCells, shownMatrix, trendFigures } from '@caderno/core/coverage';
 
 /** What can be asked of a project's coverage index. */
 export type IndexQuestion =
@@ -17,7 +17,8 @@ export type IndexQuestion =
   | { readonly kind: 'cells' }
   | { readonly kind: 'choiceCells'; readonly choices: readonly ChoiceOf[] }
   | { readonly kind: 'matrix'; readonly choice: Choice }
-  | { readonly kind: 'additions'; readonly choice: Choice; readonly missed: MissedItems };
+  | { readonly kind: 'asked'; readonly asked: AskedItems }
+  | { readonly kind: 'additions'; readonly choice: Choice; readonly missed: AskedItems };
 
 /** What a suite chooses. */
 export interface ChoiceOf {
@@ -45,6 +46,7 @@ export interface AnswerTo {
   readonly cells: MatrixCells<CoveringId>;
   readonly choiceCells: MatrixCells<SuiteId>;
   readonly matrix: ShownMatrix;
+  readonly asked: AskedMatrix;
   readonly additions: Additions;
 }
 export type Answer = AnswerTo[Question['kind']];
@@ -72,6 +74,8 @@ export function answer(index: CoverageIndex, question: IndexQuestion, alike: () 
       return choiceCells(index, question.choices);
     case 'matrix':
       return shownMatrix(index, question.choice);
+    case 'asked':
+      return askedMatrix(index, question.asked);
     case 'additions':
       return additions(index, question.choice, question.missed);
   }

@@ -13,7 +13,7 @@ import { countInbox, deliver, readInbox, type Reader } from '../inbox/index.ts';
 import { readChangesSince, readHeads } from '../log/index.ts';
 import { mailingOf, sendTrialMail } from '../mail/index.ts';
 import { acceptInvitation, addMember, changeEmail, changePassword, describeSession, forgetPassword, personOfSession, resetPassword, setUp, signIn, startSession } from '../people/index.ts';
-import { findAdditions, measureSuite, readShowing, readSuiteCells, type Measuring } from '../suites/index.ts';
+import { findAdditions, measureSuite, readCandidates, readShowing, readSuiteCells, type Measuring } from '../suites/index.ts';
 import { findDefects } from '../tracker/index.ts';
 import { readServerState } from '../upkeep/index.ts';
 import { savedBody, type SavedBody } from './body.ts';
@@ -101,6 +101,7 @@ export const apartHandlers = {
   }),
   measureSuite: question<'measureSuite'>(({ body }, call) => measureSuite(measuring(call), body.entries)),
   readShowing: question<'readShowing'>(({ body }, call) => readShowing(measuring(call), body.entries)),
+  readCandidates: question<'readCandidates'>(({ body }, call) => readCandidates(measuring(call), body)),
   findAdditions: question<'findAdditions'>(({ body }, call) => {
     const { entries, ...missed } = body;
     return findAdditions(measuring(call), entries, missed);
@@ -186,6 +187,7 @@ function measuring(call: Admitted): Measuring {
     chosen: (choices) => ask(call, { kind: 'chosen', choices }),
     cells: (choices) => ask(call, { kind: 'choiceCells', choices }),
     matrix: (choice) => ask(call, { kind: 'matrix', choice }),
+    asked: (asked) => ask(call, { kind: 'asked', asked }),
     additions: (choice, missed) => ask(call, { kind: 'additions', choice, missed }),
   };
 }

@@ -1,5 +1,5 @@
 import { artefactId, type CoveringId, type SuiteId } from '@caderno/core/artefacts';
-import type { Additions, Choice, ChosenCoverage, MatrixCells, MissedItems, ShownMatrix, SuiteChoice } from '@caderno/core/coverage';
+import type { Additions, AskedItems, AskedMatrix, Choice, ChosenCoverage, MatrixCells, ShownMatrix, SuiteChoice } from '@caderno/core/coverage';
 import { suiteFigures, suiteMembers, type Dependency, type FoundMember, type ShowingMember, type ShowingMembers, type SuiteEntry, type SuiteFigures } from '@caderno/core/suites';
 import type { SuiteLine } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
@@ -20,7 +20,8 @@ export interface Measuring {
   readonly chosen: (choices: readonly Choice[]) => Promise<readonly ChosenCoverage[]>;
   readonly cells: (choices: readonly ChoiceOf[]) => Promise<MatrixCells<SuiteId>>;
   readonly matrix: (choice: Choice) => Promise<ShownMatrix>;
-  readonly additions: (choice: Choice, missed: MissedItems) => Promise<Additions>;
+  readonly asked: (asked: AskedItems) => Promise<AskedMatrix>;
+  readonly additions: (choice: Choice, missed: AskedItems) => Promise<Additions>;
 }
 
 /** The members of a suite in its order, with what is known of them. */
@@ -52,8 +53,44 @@ export async function readShowing({ db, projectId, now, matrix }: Measuring, ent
   return { weights, members, needs: found.dependencies };
 }
 
+/**
+ * What the smallest suite that shows all items of those asked for is worked out from: whatever shows some of them, with what that depends on; and how many
+ * of them nothing shows.
+ */
+export async function readCandidates({ db, projectId, asked }: Measuring, items: AskedItems): Promise<ShowingMembers & { readonly shownByNothing: number }> {
+  const { weights, shown, shownByNothing } = await asked(items);
+  const counted = new Map(shown.map((s) => [s.id, s]));
+  return inSnapshot(db, async (work) => {
+    const { ids, needs } = await withDependencies(work, projectId, [...counted.keys()]);
+    const { facts } = await knownMembers(work, projectId, ids.map(memberOf));
+    const setUps = await setUpsOf(work, projectId, facts);
+    const members = ids.flatMap((of): ShowingMember[] => {
+      const own = facts.get(of);
+      if (own === undefined || own.state === 'withdrawn') return [];
+      const { counts, items: showing } = counted.get(of) ?? { counts: null, items: [] };
+      return [{ of, instances: counts?.instances ?? own.instances, minutes: own.minutes, kept: false, part: null, setUp: setUps.get(of) ?? null, items: showing }];
+    });
+    return { weights, members, needs, shownByNothing };
+  });
+}
+
+const memberOf = (of: CoveringId): FoundMember => ({ of, pinned: null, entry: null, part: null });
+
+/** Some cases and scenarios with all that they depend on, however far; nobody depends on themselves for ever, as each is asked once. */
+async function withDependencies(work: UnitOfWork, projectId: string, of: readonly CoveringId[]): Promise<{ readonly ids: readonly CoveringId[]; readonly needs: readonly Dependency[] }> {
+  const ids = new Set<CoveringId>(of);
+  const needs: Dependency[] = [];
+  for (let fresh: readonly CoveringId[] = of; fresh.length > 0; ) {
+    const found = await dependenciesOf(work, projectId, fresh.map(memberOf));
+    needs.push(...found);
+    fresh = [...new Set(found.map((d) => d.on))].filter((on) => !ids.has(on));
+    for (const id of fresh) ids.add(id);
+  }
+  return { ids: [...ids], needs };
+}
+
 /** What would show the items that a suite misses. */
-export async function findAdditions({ db, projectId, now, additions }: Measuring, entries: readonly SuiteEntry[], missed: MissedItems): Promise<Additions> {
+export async function findAdditions({ db, projectId, now, additions }: Measuring, entries: readonly SuiteEntry[], missed: AskedItems): Promise<Additions> {
   return additions(choiceOf(await inSnapshot(db, (work) => findMembers(work, projectId, entries, now))), missed);
 }
 

@@ -1,5 +1,5 @@
 import type { CoveringId } from '@caderno/core/artefacts';
-import type { MissedItems } from '@caderno/core/coverage';
+import type { AskedItems } from '@caderno/core/coverage';
 import type { SuiteEntry } from '@caderno/core/suites';
 import { useState } from 'react';
 import { failureSentence } from '../api/index.ts';
@@ -10,7 +10,7 @@ import { useAdditions } from './suiteQueries.ts';
 
 interface Props {
   readonly entries: readonly SuiteEntry[];
-  readonly missed: MissedItems;
+  readonly missed: AskedItems;
   readonly onAdd: (members: readonly CoveringId[]) => void;
   readonly onClose: () => void;
 }

@@ -1,13 +1,13 @@
 import type { CoveringId } from '@caderno/core/artefacts';
-import { isProved, type Cover } from '@caderno/core/covering';
-import { SMALLER_BY, costWord, leftOut, smallerProblem, type ShowingMembers, type SmallerBy, type SuiteEntry } from '@caderno/core/suites';
+import { leftOut, smallerProblem, type ShowingMembers, type SmallerBy, type SuiteEntry } from '@caderno/core/suites';
 import { useMemo, useState } from 'react';
 import { failureSentence } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Busy, Button, Choose, Dialog, TextButton, countOf, durationOf, locale } from '../look/index.ts';
+import { Busy, Button, Choose, Dialog, TextButton, countOf } from '../look/index.ts';
 import { TickMembers, useMemberTitle, type Ticked } from '../suiteMembers/index.ts';
 import { useShowing } from './suiteQueries.ts';
-import { useWorkedOut, type WorkedOut } from './useWorkedOut.ts';
+import { BY, SmallestSaid } from './SmallestSaid.tsx';
+import { useWorkedOut } from './useWorkedOut.ts';
 
 interface Props {
   readonly entries: readonly SuiteEntry[];
@@ -17,9 +17,6 @@ interface Props {
 
 /** How long is looked for something smaller before what was found is taken. */
 const SECONDS = 60;
-
-const BY_WORD: Record<SmallerBy, string> = { cases: 'fewest members', instances: 'fewest instances', minutes: 'least minutes' };
-const BY = SMALLER_BY.map((value) => ({ value, name: BY_WORD[value] }));
 
 /** The smallest suite that shows the same: who would be left out, and why that takes nothing away. */
 export function SmallerDialog({ entries, onRemove, onClose }: Props) {
@@ -60,7 +57,7 @@ function Found({ showing, by, onRemove, onClose }: Pick<Props, 'onRemove' | 'onC
   const unknown = by === 'minutes' ? showing.members.filter((m) => m.minutes === null).length : 0;
   return (
     <>
-      <Said smallest={smallest} showing={showing} by={by} />
+      <SmallestSaid smallest={smallest} showing={showing} by={by} what="the same" />
       {offered.length > 0 && (
         <>
           <p className="mb-1 mt-3 text-sm font-semibold">Would be left out</p>
@@ -90,38 +87,4 @@ function Found({ showing, by, onRemove, onClose }: Pick<Props, 'onRemove' | 'onC
       </p>
     </>
   );
-}
-
-/** What was found, and how sure that is. */
-function Said({ smallest: { found: cover, state }, showing, by }: { readonly smallest: WorkedOut<Cover>; readonly showing: ShowingMembers; readonly by: SmallerBy }) {
-  if (state === 'failed') return <p role="alert" className="rounded-[5px] bg-ochre-wash px-3 py-1.5 text-sm text-ochre-ink">The smallest suite could not be worked out here. Nothing was changed; try it again.</p>;
-  if (cover === undefined) return <p role="status" className="text-sm text-ink2">Working it out …</p>;
-  return (
-    <p role="status" className="text-sm">
-      <b className="font-semibold">{foundWords(cover, showing, by)}</b> {proofWords(cover, state, by)}
-    </p>
-  );
-}
-
-function foundWords({ chosen, cost }: Cover, { members }: ShowingMembers, by: SmallerBy): string {
-  const all = by === 'cases' ? members.length : members.reduce((sum, m) => sum + m.instances * (by === 'minutes' ? (m.minutes ?? 1) : 1), 0);
-  const of = `${amount(costWord(cost, by), by)} of ${amount(all, by)}`;
-  return by === 'cases' ? `${chosen.length.toLocaleString(locale())} of ${countOf(all, 'member')} show the same.` : `${of} show the same, with ${countOf(chosen.length, 'member')}.`;
-}
-
-function proofWords(cover: Cover, state: WorkedOut<Cover>['state'], by: SmallerBy): string {
-  if (isProved(cover)) return 'Proved: no smaller choice does.';
-  const least = amount(costWord(cover.bound, by), by);
-  return state === 'working' ? `At least ${least} are needed.` : `At least ${least} are needed; whether that is enough was not proved.`;
-}
-
-function amount(value: number, by: SmallerBy): string {
-  switch (by) {
-    case 'cases':
-      return countOf(value, 'member');
-    case 'instances':
-      return countOf(value, 'instance');
-    case 'minutes':
-      return durationOf(value);
-  }
 }

@@ -8,6 +8,7 @@ import { address, useFrame } from '../frame/index.ts';
 import { ListPage, type LineLook, type Listing } from '../listing/index.ts';
 import { STATE_WORD, TextButton, countOf } from '../look/index.ts';
 import { OutsideDialog } from './OutsideDialog.tsx';
+import { SmallestDialog } from './SmallestDialog.tsx';
 import { effortWords } from './effortWords.ts';
 import { useSuiteLines } from './suiteQueries.ts';
 import { useOutside } from './useOutside.ts';
@@ -37,6 +38,7 @@ export function SuiteIndex({ listing, current, onNew }: Props) {
   return (
     <ListPage kind="suite" listing={listing} current={current} heading={heading} look={look} onNew={onNew}>
       {lines !== undefined && <Loose lines={lines} />}
+      <Smallest />
       <HandOffs />
     </ListPage>
   );
@@ -53,6 +55,17 @@ function Share({ line }: { readonly line: SuiteLine | undefined }) {
         <span className="bg-pine" style={{ width: `${percent}%` }} />
       </span>
     </span>
+  );
+}
+
+/** Works out the smallest suite for a purpose. */
+function Smallest() {
+  const [open, setOpen] = useState(false);
+  return (
+    <p className="shrink-0 border-t border-rule px-5 py-2 text-xs print:hidden">
+      <TextButton onClick={() => setOpen(true)}>Smallest suite</TextButton> <span className="text-ink2">that shows everything of a risk, a depth or some requirements</span>
+      {open && <SmallestDialog onClose={() => setOpen(false)} />}
+    </p>
   );
 }
 

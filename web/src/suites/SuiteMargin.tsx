@@ -1,6 +1,6 @@
 import { parseScenarioId, type CoveringId, type SuiteId } from '@caderno/core/artefacts';
 import { RISKS } from '@caderno/core/basis';
-import { percentDown, shownRatio, type MissedItems } from '@caderno/core/coverage';
+import { percentDown, shownRatio, type AskedItems } from '@caderno/core/coverage';
 import { ownerOf, type SuiteContent, type SuiteEntry, type SuiteFigures } from '@caderno/core/suites';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -32,7 +32,7 @@ interface Props {
 /** What a suite shows and misses, and what of it wants a look. */
 export function SuiteMargin({ id, artefact, content, figures, canEdit, isSaved, update, onAdd, onRemove, edit }: Props) {
   const { project } = useFrame();
-  const [missed, setMissed] = useState<MissedItems | null>(null);
+  const [missed, setMissed] = useState<AskedItems | null>(null);
   const [smaller, setSmaller] = useState(false);
   const [ordering, setOrdering] = useState(false);
   return (
@@ -96,7 +96,7 @@ function Wall({ figures: { requirements } }: { readonly figures: SuiteFigures })
 }
 
 /** By risk, what the suite does not show and something else does: each leads to what would show it. */
-function Misses({ figures: { byRisk }, onAsk }: { readonly figures: SuiteFigures; readonly onAsk: ((missed: MissedItems) => void) | null }) {
+function Misses({ figures: { byRisk }, onAsk }: { readonly figures: SuiteFigures; readonly onAsk: ((missed: AskedItems) => void) | null }) {
   const risks = RISKS.filter((risk) => byRisk[risk].items > 0);
   if (risks.length === 0) return null;
   return (

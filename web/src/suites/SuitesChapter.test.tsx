@@ -211,6 +211,39 @@ test('who adds nothing is told with the reason before anybody is taken out', asy
   expect(AtOnce.ended).toBeGreaterThan(0);
 });
 
+test('the smallest suite for a risk, a depth or some requirements is told with what nothing shows, and made', async () => {
+  const asked: object[] = [];
+  const made: SuiteContent[] = [];
+  chapter('/suites', {
+    answers: {
+      readCandidates: ({ body }) => {
+        asked.push(body);
+        return body.risk === 'low' ? { weights: [], members: [], needs: [], shownByNothing: 2 } : { ...SHOWING, shownByNothing: 1 };
+      },
+      writeArtefacts: ({ body }) => (body.made.forEach((m) => m.kind === 'suite' && made.push(m.content)), new Promise(() => undefined)),
+    },
+  });
+  fireEvent.click(await screen.findByRole('button', { name: /^smallest suite$/i }));
+  const dialog = within(await screen.findByRole('dialog', { name: 'Smallest suite' }));
+  await waitFor(() => expect(dialog.getByRole('status').textContent).toBe('1 of 3 members show all of it that is shown. Proved: no smaller choice does.'));
+  expect(dialog.getByText('1 item of it is shown by nothing yet: no suite can.')).toBeTruthy();
+  const choose = async (option: string): Promise<void> => {
+    fireEvent.click(dialog.getByRole('button', { name: /^It is to show/ }));
+    fireEvent.click(await screen.findByRole('option', { name: option }));
+  };
+  await choose('everything of low risk');
+  expect(await dialog.findByText('No case or scenario shows any of it.')).toBeTruthy();
+  expect(dialog.getByRole('button', { name: 'Make a suite of 0 members' })).toHaveProperty('disabled', true);
+  // Which requirements is to be said first: nothing is asked before.
+  await choose('everything of some requirements');
+  expect(await dialog.findByText(/^Say which requirements/)).toBeTruthy();
+  await choose('everything of high risk');
+  fireEvent.click(await dialog.findByRole('button', { name: 'Make a suite of 1 member' }));
+  await waitFor(() => expect(made).toHaveLength(1));
+  expect(made[0]).toMatchObject({ title: 'Everything of high risk', entries: [{ kind: 'member', of: 'C-1', pinned: null }] });
+  expect(asked).toEqual([{}, { risk: 'low' }, { risk: 'high' }]);
+});
+
 test('the order in which most risk is shown soonest is proposed, told in minutes, and taken', async () => {
   const { saved } = chapter('/suites/U-1', { answers: { readShowing: () => SHOWING } });
   await ready();

@@ -1,5 +1,6 @@
-import type { MissedItems } from '@caderno/core/coverage';
+import type { AskedItems } from '@caderno/core/coverage';
 import type { SuiteEntry } from '@caderno/core/suites';
+import type { BodyOf } from '@caderno/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useMemo } from 'react';
 import { call } from '../api/index.ts';
@@ -28,8 +29,14 @@ export function useShowing(entries: readonly SuiteEntry[]) {
   return useQuery({ queryKey: [project, 'list', 'suite', 'showing', key], queryFn: () => call('readShowing', { params: { project }, body: { entries: [...entries] } }), gcTime: 0 });
 }
 
+/** Which of the items asked for each case and scenario shows; null: nothing is asked yet. */
+export function useCandidates(asked: BodyOf<'readCandidates'> | null) {
+  const { project } = useFrame();
+  return useQuery({ queryKey: [project, 'list', 'suite', 'candidates', asked], queryFn: () => call('readCandidates', { params: { project }, body: asked ?? {} }), enabled: asked !== null, gcTime: 0 });
+}
+
 /** What would show the items that a suite misses. */
-export function useAdditions(entries: readonly SuiteEntry[], missed: MissedItems) {
+export function useAdditions(entries: readonly SuiteEntry[], missed: AskedItems) {
   const { project } = useFrame();
   const key = useMemo(() => JSON.stringify(entries), [entries]);
   return useQuery({ queryKey: [project, 'list', 'suite', 'additions', missed, key], queryFn: () => call('findAdditions', { params: { project }, body: { entries: [...entries], ...missed } }), gcTime: 0 });
