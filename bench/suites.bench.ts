@@ -1,5 +1,5 @@
 import { highsMostSolver, highsSolver, isMost, isProved, mostShown, smallestCover, type Cover, type CoverProblem } from '@caderno/core/covering';
-import { CoverageIndex, additions, chosenCoverage, shownMatrix, type Choice } from '@caderno/core/coverage';
+import { CoverageIndex, additions, askedMatrix, chosenCoverage, shownMatrix, type Choice } from '@caderno/core/coverage';
 import { inTimeProblem, membersInOrder, smallerProblem, type ShowingMembers } from '@caderno/core/suites';
 import loadHighs from 'highs';
 import { LARGE, largeDesign, seeded } from './largeProject.ts';
@@ -21,6 +21,7 @@ export async function suitesFigures(): Promise<Figure[]> {
     chosenCoverage(index, choice);
   });
   const missed = await timed(() => additions(index, choice, {}));
+  const candidates = await timed(() => askedMatrix(index, {}));
   const highs = await loadHighs();
   const solver = highsSolver(highs);
   const { weights, shown } = shownMatrix(index, choice);
@@ -31,6 +32,8 @@ export async function suitesFigures(): Promise<Figure[]> {
     const last: Cover = smallestCover(problem, solver, 60, () => void (first.ms ??= performance.now() - begun), () => performance.now());
     return { first: first.ms ?? Number.NaN, all: performance.now() - begun, over: last.cost / Math.max(1, last.bound) - 1, proved: isProved(last) };
   };
+  const everything = askedMatrix(index, {});
+  const whole = solve(smallerProblem({ weights: everything.weights, members: everything.shown.map(({ id, counts, items: own }) => ({ of: id, instances: counts?.instances ?? 1, minutes: null, kept: false, part: null, setUp: null, items: own })), needs: [] }, 'cases'));
   const suite = solve(smallerProblem({ weights, members, needs: [] }, 'instances'));
   const showing: ShowingMembers = { weights, members: members.map((m, i) => ({ ...m, minutes: 1 + (i % 20) })), needs: [] };
   const ordered = await timed(() => membersInOrder(showing, { inParts: true, together: false }));
@@ -45,6 +48,9 @@ export async function suitesFigures(): Promise<Figure[]> {
   return [
     { what: `figures of a suite of ${MEMBERS} members after an edit of a case, p95`, ms: changed, budget: 50 },
     { what: 'what would show all that it misses', ms: missed, budget: 2_000 },
+    { what: 'what each of 20 000 cases shows of everything', ms: candidates, budget: 2_000 },
+    { what: 'the smallest suite for everything of the large project: the first answer', ms: whole.first, budget: 2_000 },
+    { what: `the smallest suite for everything of the large project${whole.proved ? ', proved' : `, ${(whole.over * 100).toFixed(1)} % over its bound`}`, ms: whole.all, budget: 60_000 },
     { what: `the smallest suite of these members${suite.proved ? ', proved' : `, ${(suite.over * 100).toFixed(1)} % over its bound`}`, ms: suite.all, budget: 60_000 },
     { what: 'these members in the order that shows most risk soonest', ms: ordered, budget: 2_000 },
     { what: `what of them shows most in a tenth of their minutes, ${said}`, ms: inTime, budget: 60_000 },
