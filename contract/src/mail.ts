@@ -1,8 +1,9 @@
 import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
 import { z } from 'zod';
+import { handOffNumberSchema } from './handOffs.ts';
 import { artefactIdSchema } from './ids.ts';
 import { LIMITS } from './limits.ts';
-import { textUpTo } from './text.ts';
+import { textUpTo, trimmedTextUpTo } from './text.ts';
 
 const moment = z.iso.datetime();
 
@@ -30,10 +31,11 @@ export type MailLine = z.infer<typeof mailLineSchema>;
 
 /** Somebody of the project, or whoever has an address. */
 const recipient = z.union([z.strictObject({ person: z.uuid() }), z.strictObject({ address: z.email().max(LIMITS.name) })]);
-/** What is sent: an artefact, or the list that a query finds. */
+/** What is sent: an artefact, the list that a query finds, or somebody's part of a hand-off. */
 const sent = z.discriminatedUnion('what', [
   z.strictObject({ what: z.literal('artefact'), id: artefactIdSchema }),
   z.strictObject({ what: z.literal('list'), kind: z.enum(ARTEFACT_KINDS), query: textUpTo(LIMITS.address) }),
+  z.strictObject({ what: z.literal('handOff'), number: handOffNumberSchema, person: trimmedTextUpTo(LIMITS.name) }),
 ]);
 /** A note and a link, for some people. */
 export const sendByMailSchema = z.strictObject({ to: z.array(recipient).min(1).max(LIMITS.recipients), of: sent, note: textUpTo(LIMITS.note) });

@@ -104,3 +104,19 @@ test('a suite is looked through, given out and handed off; what is saved works w
   await ines.context().close();
   await rui.context().close();
 });
+
+test('by keyboard each who executes is told of their own part by mail', async ({ browser }) => {
+  const ines = await openAs(browser, 'Inês V.', '/hand-offs/1');
+  await ines.getByRole('button', { name: 'tell each by mail' }).press('Enter');
+  const dialog = ines.getByRole('dialog', { name: 'Tell each by mail' });
+  const who = dialog.getByRole('list', { name: 'Who is told' }).getByRole('listitem');
+  await expect(who.filter({ hasText: 'at their address' })).toHaveCount(2);
+  await dialog.getByRole('checkbox', { name: 'Olga S.' }).press('Space');
+  await dialog.getByLabel('Note').fill('Begin with the readings.');
+  await expectAccessible(ines);
+  await dialog.getByRole('button', { name: 'Send 1 mail' }).press('Enter');
+  await expect(who.filter({ hasText: 'Rui M.' })).toContainText('on the way');
+  await expect(who.filter({ hasText: 'Olga S.' })).not.toContainText('on the way');
+  await dialog.getByRole('link', { name: 'Mails you sent' }).press('Enter');
+  await expect(ines.getByText(/H-1 .*, the part of Rui M\./).first()).toBeVisible();
+});

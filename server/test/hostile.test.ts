@@ -69,7 +69,7 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   settleThread: [{ settled: true }],
   openMoment: [{}],
   countTrend: [{}],
-  sendByMail: [{ to: [{ address: 'a@b.example' }, { person: randomUUID() }], of: { what: 'artefact', id: 'C-1' }, note: 'n' }, { to: [{ address: 'a@b.example' }], of: { what: 'list', kind: 'case', query: 'is:draft (' }, note: '' }],
+  sendByMail: [{ to: [{ address: 'a@b.example' }, { person: randomUUID() }], of: { what: 'artefact', id: 'C-1' }, note: 'n' }, { to: [{ address: 'a@b.example' }], of: { what: 'list', kind: 'case', query: 'is:draft (' }, note: '' }, { to: [{ address: 'a@b.example' }], of: { what: 'handOff', number: 1, person: 'Rui M.' }, note: '' }],
   sendMailAgain: [{}],
   sendTrialMail: [{}],
   invite: [{ email: 'a@b.example', role: 'reader' }],

@@ -1,7 +1,9 @@
 import type { Asking } from '@caderno/core/find';
+import { configurationNames, personalShares } from '@caderno/core/handOffs';
 import { KIND_NAME, STATE_WORD, artefactLink, roleReaches, type Role, type SendByMail, type Summary } from '@caderno/contract';
 import { z } from 'zod';
 import { findArtefact, readContent, selectSummaries } from '../artefacts/index.ts';
+import { readStored } from '../handOffs/index.ts';
 import { selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { listByQuery } from '../find/index.ts';
@@ -49,8 +51,35 @@ const projectRow = z.object({ key: z.string(), name: z.string() });
 async function letterOf(work: UnitOfWork, server: string, sender: Sender, of: SendByMail['of'], note: string): Promise<Pick<Letter, 'subject' | 'text'>> {
   const [project] = await selectRows(work, projectRow, 'SELECT key, name FROM project WHERE id = $1', [sender.projectId]);
   if (project === undefined) throw new Error(`A project that somebody is in is there: expected one, got none with ${sender.projectId}`);
-  const { subject, paragraphs } = of.what === 'artefact' ? await artefactWords(work, server, project.key, sender, of.id) : await listWords(work, server, project.key, sender, of);
+  const { subject, paragraphs } = await wordsOf(work, server, project.key, sender, of);
   return { subject, text: letterText({ paragraphs: [note.trim(), ...paragraphs], why: `${sender.by.name} (${sender.by.email}) sent you this from “${project.name}” in Caderno. An answer to this mail does not reach them: write to their address.` }) };
+}
+
+function wordsOf(work: UnitOfWork, server: string, key: string, sender: Sender, of: SendByMail['of']): Promise<Words> {
+  switch (of.what) {
+    case 'artefact':
+      return artefactWords(work, server, key, sender, of.id);
+    case 'list':
+      return listWords(work, server, key, sender, of);
+    case 'handOff':
+      return partWords(work, server, key, sender, of);
+  }
+}
+
+/** What somebody executes by hand. @throws {DomainError} when that is nothing. */
+async function partWords(work: UnitOfWork, server: string, key: string, { by, projectId }: Sender, { number, person }: Extract<SendByMail['of'], { what: 'handOff' }>): Promise<Words> {
+  const { name, note, due, lines, configurations } = await readStored(work, projectId, number);
+  const own = lines.filter((line) => line.person === person && line.execution === 'byHand');
+  const [share] = personalShares(own);
+  if (share === undefined) throw new DomainError({ code: 'hand_off_part_empty' });
+  const names = configurationNames(configurations);
+  const more = own.length - MOST_TOLD;
+  const told = own.slice(0, MOST_TOLD).map((line) => `${line.of} ${line.title}${line.configuration === null ? '' : `, in ${names.get(line.configuration) ?? line.configuration}`}${line.instances === 1 ? '' : `, ${line.instances} times`}${line.minutes === null ? '' : `, ${line.minutes * line.instances} minutes`}`);
+  const whole = `${share.instances} ${share.instances === 1 ? 'instance' : 'instances'}${share.minutes === 0 ? '' : `, ${share.minutes} minutes`}${due === null ? '' : `, to be done by ${due}`}`;
+  return {
+    subject: `${by.name}: H-${number} ${name}, the part of ${person}`,
+    paragraphs: [`H-${number} ${name}, the part of ${person}: ${whole}`, note.trim(), `There it is saved as a workbook, or as a page that is ticked without a network:\n${server}/${key}/hand-offs/${number}`, [...told, ...(more > 0 ? [`and ${more} more`] : [])].join('\n')],
+  };
 }
 
 async function questionText(work: UnitOfWork, row: ArtefactRow): Promise<string> {

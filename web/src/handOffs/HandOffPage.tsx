@@ -10,6 +10,7 @@ import { Section, TextButton, countOf, dateAndTime, dayName, durationOf, locale,
 import { BringBack } from './BringBack.tsx';
 import { SaveHandOff } from './SaveHandOff.tsx';
 import { SharesTable } from './SharesTable.tsx';
+import { TellDialog } from './TellDialog.tsx';
 import { useHandOff } from './handOffQueries.ts';
 
 /** A hand-off: who got what, as files, and what became newer since. */
@@ -19,7 +20,8 @@ export function HandOffPage({ number }: { readonly number: HandOffNumber }) {
 }
 
 function Opened({ handOff }: { readonly handOff: HandOff }) {
-  const { project, canEdit } = useFrame();
+  const { project, canEdit, isPast } = useFrame();
+  const [telling, setTelling] = useState(false);
   const { number, name, note, of, baseline, due, by, at, instances, minutes, lines, now } = handOff;
   usePageName(`H-${number} ${name}`);
   const suite = suiteIdSchema.safeParse(of);
@@ -42,6 +44,7 @@ function Opened({ handOff }: { readonly handOff: HandOff }) {
       </p>
       <p className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-1 print:hidden">
         <SaveHandOff number={number} person={null} hasScenarios={hasScenarios} />
+        {canEdit && !isPast && <TextButton onClick={() => setTelling(true)}>tell each by mail</TextButton>}
         {canEdit && <BringBack number={number} />}
         {canEdit && suite.success && (
           <Link className="text-sm underline underline-offset-2" to={address.newHandOff(project, { suite: suite.data, since: number })}>
@@ -52,6 +55,7 @@ function Opened({ handOff }: { readonly handOff: HandOff }) {
           Open the project as it was handed off (B-{baseline})
         </Link>
       </p>
+      {telling && <TellDialog handOff={handOff} onClose={() => setTelling(false)} />}
       <Section title="Who does what">
         <SharesTable lines={lines} action={(person) => <SaveHandOff number={number} person={person} hasScenarios={hasScenarios} />} />
       </Section>
