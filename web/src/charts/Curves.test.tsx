@@ -1,7 +1,8 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, expect, jest, test } from '@jest/globals';
 import type { ChartConfiguration } from 'chart.js';
-import { cleanup, render, screen, waitFor } from '@testing-library/react';
+import { act, cleanup, render, screen, waitFor } from '@testing-library/react';
+import { followPrinting, startTheme } from '../look/index.ts';
 import type { Curve } from './curve.ts';
 
 /** The library as far as it is asked: what is drawn, and what is given back. */
@@ -62,6 +63,22 @@ test('bars stand on each other, marks have their names above lines, values are t
   (config.plugins![0]!.afterDatasetsDraw as unknown as (chart: object) => void)({ ctx: pen, scales: { x: { getPixelForValue: (x: number) => x * 100 } }, chartArea: { top: 20, bottom: 200 } });
   // The second name would stand on the first.
   expect(told).toEqual([['B-1', 100, 15], [100, 20], [100, 200], ['B-2', expect.closeTo(110), 3], [expect.closeTo(110), 20], [expect.closeTo(110), 200], ['B-3', 140, 15], [140, 20], [140, 200]]);
+});
+
+test('on paper it is day: curves are drawn anew with its colours, and again as they were when the paper is out', async () => {
+  drawn.length = 0;
+  localStorage.setItem('caderno-theme', 'night');
+  startTheme();
+  followPrinting();
+  document.head.insertAdjacentHTML('beforeend', `<style id="colours">:root[data-theme='night'] canvas { --color-blue: white; } :root[data-theme='day'] canvas { --color-blue: navy; }</style>`);
+  render(page([curve('then')]));
+  await waitFor(() => expect(drawn).toHaveLength(1));
+  act(() => void window.dispatchEvent(new Event('beforeprint')));
+  act(() => void window.dispatchEvent(new Event('afterprint')));
+  expect(drawn.map((config) => config.data.datasets[0]?.borderColor)).toEqual(['white', 'navy', 'white']);
+  expect(document.documentElement.dataset.theme).toBe('night');
+  localStorage.clear();
+  document.querySelector('#colours')?.remove();
 });
 
 const dayOf = (x: number): string => `day ${x}`;

@@ -20,11 +20,11 @@ export function PrintedTable({ model, standingOf }: Props) {
     <table key={first} aria-label={`Rules from ${first + 1}`} style={{ width: `calc(9rem + ${Math.min(RULES_A_BAND, rules.length - first)} * (100% - 9rem) / ${RULES_A_BAND})` }} className="mt-3 table-fixed border-collapse break-inside-avoid text-xs">
       <thead>
         <tr className="border-b border-ink">
-          <th className="w-36 px-1.5 py-1 text-left font-normal text-ink2">rule</th>
+          <th scope="col" className="w-36 px-1.5 py-1 text-left font-normal text-ink2">rule</th>
           {rules.slice(first, first + RULES_A_BAND).map((rule, i) => {
             const standing = standingOf(rule);
             return (
-              <th key={rule.id} className="px-1 py-1 text-center font-mono font-normal">
+              <th key={rule.id} scope="col" className="px-1 py-1 text-center font-mono font-normal">
                 {first + i + 1} {standing !== null && <StandingShape standing={standing} />}
               </th>
             );
@@ -34,7 +34,7 @@ export function PrintedTable({ model, standingOf }: Props) {
       <tbody>
         {names.map((name, line) => (
           <tr key={line} className={line === conditions.length - 1 ? 'border-b-[3px] border-double border-ink2' : 'border-b border-rule'}>
-            <th className="break-words px-1.5 py-1 text-left font-medium">{name}</th>
+            <th scope="row" className="break-words px-1.5 py-1 text-left font-medium">{name}</th>
             {rules.slice(first, first + RULES_A_BAND).map((rule) => (
               <td key={rule.id} className={`break-words border-l border-rule px-1 py-1 text-center ${line >= conditions.length ? 'text-pine' : ''}`}>
                 {ruleText(model, rule, line)}

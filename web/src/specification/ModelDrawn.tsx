@@ -56,7 +56,7 @@ function States({ model, name, drawing }: { readonly model: StateTransitionsMode
         <thead>
           <tr className="border-b border-ink text-left text-ink2">
             {['from', 'event', 'to', 'what is done'].map((column) => (
-              <th key={column} className="py-0.5 pr-3 font-normal">
+              <th key={column} scope="col" className="py-0.5 pr-3 font-normal">
                 {column}
               </th>
             ))}
@@ -84,7 +84,7 @@ function Factors({ model: { factors, constraints, strength } }: { readonly model
         <tbody>
           {factors.map((factor) => (
             <tr key={factor.id} className="border-b border-rule align-top">
-              <th className="w-40 py-0.5 pr-3 text-left font-semibold">{factor.name}</th>
+              <th scope="row" className="w-40 py-0.5 pr-3 text-left font-semibold">{factor.name}</th>
               <td className="py-0.5">{factor.values.map((v) => `${v.value}${v.valid ? '' : ' (invalid)'}`).join(' · ')}</td>
             </tr>
           ))}

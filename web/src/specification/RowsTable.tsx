@@ -16,9 +16,9 @@ export function RowsTable({ parameters, rows }: { readonly parameters: readonly 
         <table key={band} className="mt-2 w-full table-fixed text-xs" aria-label="Rows">
           <thead>
             <tr className="border-b border-ink text-left text-ink2">
-              <th className="py-0.5 pr-3 font-normal">row</th>
+              <th scope="col" className="py-0.5 pr-3 font-normal">row</th>
               {columns.map((p) => (
-                <th key={p.id} className="break-words py-0.5 pr-3 font-mono font-normal">
+                <th key={p.id} scope="col" className="break-words py-0.5 pr-3 font-mono font-normal">
                   {p.name}
                 </th>
               ))}
@@ -27,7 +27,7 @@ export function RowsTable({ parameters, rows }: { readonly parameters: readonly 
           <tbody>
             {shown.map((row) => (
               <tr key={row.id} className={`border-b border-rule align-top ${row.aside ? 'text-ink2 line-through' : ''}`}>
-                <th className="break-words py-0.5 pr-3 text-left font-normal">{row.name}</th>
+                <th scope="row" className="break-words py-0.5 pr-3 text-left font-normal">{row.name}</th>
                 {columns.map((p) => (
                   <td key={p.id} className="whitespace-pre-line break-words py-0.5 pr-3 font-mono">
                     {row.cells[p.id] ?? ''}

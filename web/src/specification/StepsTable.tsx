@@ -8,9 +8,9 @@ export function StepsTable({ steps }: { readonly steps: readonly Step[] }) {
     <table className="mt-2 w-full table-fixed text-sm" aria-label="Steps">
       <thead>
         <tr className="border-b border-ink text-left text-xs text-ink2">
-          <th className="w-8 py-0.5 font-normal">#</th>
-          <th className="py-0.5 pr-4 font-normal">what is done</th>
-          <th className="py-0.5 font-normal">what is expected</th>
+          <th scope="col" className="w-8 py-0.5 font-normal">#</th>
+          <th scope="col" className="py-0.5 pr-4 font-normal">what is done</th>
+          <th scope="col" className="py-0.5 font-normal">what is expected</th>
         </tr>
       </thead>
       <tbody>
