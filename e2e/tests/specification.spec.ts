@@ -61,3 +61,18 @@ test('laying out can be stopped, and one can leave meanwhile', async ({ page }) 
   await expect(page.getByRole('heading', { name: 'Design coverage' })).toBeVisible();
   await expect(page.locator('style[data-pagedjs-inserted-styles]')).toHaveCount(0);
 });
+
+test('opened at a baseline it is the document of then', async ({ page }) => {
+  await signIn(page, 'Olga S.', '/baselines/1');
+  await page.getByRole('link', { name: 'Open the project as it was' }).click();
+  await page.getByRole('link', { name: 'Specification', exact: true }).click();
+  const then = page.getByRole('article', { name: 'Specification' });
+  await expect(then.getByRole('heading', { level: 1 })).toBeVisible();
+  // The requirement was said otherwise then: its first version is what stands in the document.
+  const leak = then.locator('#spec-R-11');
+  await expect(leak).toContainText('version 1');
+  await page.goto('/fonte-clara/specification');
+  await expect(leak).toContainText('version 2');
+  await page.goto('/fonte-clara@B-1/report');
+  await expect(page.getByText('The report is of now')).toBeVisible();
+});

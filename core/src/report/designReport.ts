@@ -43,7 +43,7 @@ export interface WorstRequirement {
 }
 
 /** Requirements that a report names. */
-const MOST_WORST = 12;
+const MOST_WORST = 10;
 
 /** Of which requirements something is not shown: the highest risk first, of one risk those that nobody analysed, then those that miss most items. */
 export function worstRequirements({ requirements, unanalysed }: Pick<CoverageReport, 'requirements' | 'unanalysed'>): Some<WorstRequirement> {
@@ -143,7 +143,7 @@ export interface ChangedRequirement {
 }
 
 /** Changed requirements that a report names. */
-const MOST_CHANGED = 12;
+const MOST_CHANGED = 8;
 
 /** Changes as a report tells them: what only moved, was tagged or stands in another state is not among them. */
 export function changedSince(changes: readonly FrozenChange[]): Pick<ReportSince, 'kinds' | 'requirements'> {

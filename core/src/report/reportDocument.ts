@@ -57,8 +57,8 @@ export interface ReportCurve {
   readonly mark: { readonly at: string; readonly name: string } | null;
 }
 
-/** Rows of a table that one reads; more of them would not be one to three pages. */
-const MOST_ROWS = 15;
+/** Rows of tables that one reads; more of them would not be one to three pages. */
+const [MOST_PARTS, MOST_SUITES, MOST_WAITING] = [10, 6, 10];
 
 /** A report in words. `note`: what is said first. */
 export function reportDocument(report: DesignReport, note: string, words: ReportWords): ReportDocument {
@@ -98,7 +98,7 @@ function standing({ figures, unreadable }: DesignReport, words: ReportWords): Re
       partsTable('Risk', RISKS.map((risk) => ({ name: words.risk[risk], id: null, counts: byRisk[risk] })), words),
       partsTable('Module', byModule.map(({ module, counts: own }) => ({ name: module === '' ? 'No module' : module, id: null, counts: own })), words),
       partsTable('Technique', TECHNIQUES.map((technique) => ({ name: words.technique[technique], id: null, counts: byTechnique[technique] })), words),
-      partsTable('Suite', suites.map(({ id, title, counts: own }) => ({ name: `${id} ${title}`, id, counts: own })), words),
+      partsTable('Suite', suites.map(({ id, title, counts: own }) => ({ name: `${id} ${title}`, id, counts: own })), words, MOST_SUITES),
     ].filter(({ rows }) => rows.length > 0),
     curve: null,
   };
@@ -111,7 +111,7 @@ interface Part {
 }
 
 /** Parts of which nothing is to be shown have no row. */
-function partsTable(name: string, parts: readonly Part[], { number }: ReportWords): ReportTable {
+function partsTable(name: string, parts: readonly Part[], { number }: ReportWords, most = MOST_PARTS): ReportTable {
   const rows = parts.filter(({ counts }) => itemsToShow(counts) > 0).map((part): ReportCell[] => [
     { kind: 'text', text: part.name, id: part.id },
     { kind: 'bar', counts: part.counts },
@@ -120,7 +120,7 @@ function partsTable(name: string, parts: readonly Part[], { number }: ReportWord
     { kind: 'number', text: number(part.counts.linked + part.counts.gap) },
     { kind: 'number', text: number(part.counts.waiting + part.counts.suspect) },
   ]);
-  return { name, columns: [name, 'how they stand', 'shown', 'items', 'not shown', 'waiting or suspect'], rows, most: MOST_ROWS, more: 0 };
+  return { name, columns: [name, 'how they stand', 'shown', 'items', 'not shown', 'waiting or suspect'], rows, most, more: 0 };
 }
 
 function worst({ figures, worst: { first, more } }: DesignReport, words: ReportWords): ReportSection {
@@ -149,7 +149,7 @@ function waits({ waiting }: DesignReport, words: ReportWords): ReportSection {
   return {
     title: 'What waits, and for whom',
     lines: rows.length === 0 ? ['No question is open, and nobody is asked to agree to anything.'] : [],
-    tables: rows.length === 0 ? [] : [{ name: 'Waiting', columns: ['for', 'what', 'holds up'], rows, most: MOST_ROWS, more: 0 }],
+    tables: rows.length === 0 ? [] : [{ name: 'Waiting', columns: ['for', 'what', 'holds up'], rows, most: MOST_WAITING, more: 0 }],
     curve: null,
   };
 }
@@ -234,8 +234,7 @@ function counting(): ReportSection {
   return {
     title: 'How it is counted',
     lines: [
-      'This is about the design of tests, before anything is executed. An item is something that has to be shown, such as a class of values or a rule. It is shown when a row reaches it and an expected result would tell whether it is right; it is linked where a case only says that it covers it, and a gap where nothing does.',
-      'Percentages are rounded down, so that 100 % means all of it.',
+      'This is about the design of tests, before anything is executed. An item is something that has to be shown, such as a class of values or a rule. It is shown when a row reaches it and an expected result would tell whether it is right; it is linked where a case only says that it covers it, and a gap where nothing does. Percentages are rounded down, so that 100 % means all of it.',
     ],
     tables: [],
     curve: null,

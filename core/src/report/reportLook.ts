@@ -34,6 +34,12 @@ svg polyline { fill: none; stroke: #2d6a52; stroke-width: 2; }
 svg .rule { stroke: #e6e0d1; }
 svg .mark { stroke: #555c64; stroke-dasharray: 4 3; }
 @media print {
+  th, td { padding-block: .08rem; }
+  html { font-size: 13.5px; }
+  body { font-size: 12.5px; }
+  svg { height: 34mm; }
+  h2 { margin-top: .9rem; }
+  table { margin-top: .25rem; font-size: .8rem; }
   body { background: none; }
   main { max-width: none; margin: 0; padding: 0; border: 0; background: none; }
 }

@@ -43,4 +43,7 @@ test('what is agreed leads to the project of now at its agreed versions; on a mo
   onThePage(<CoverageChapter />, { project: 'p@41', isPast: true });
   await screen.findByRole('heading', { name: 'Design coverage' });
   expect(screen.queryByRole('button', { name: 'only what is agreed' })).toBeNull();
+  // Reports and curves are of now; what stood then is a document.
+  expect(screen.queryByRole('link', { name: 'Report' })).toBeNull();
+  expect(screen.getByRole('link', { name: 'Specification' }).getAttribute('href')).toBe('/p@41/specification');
 });

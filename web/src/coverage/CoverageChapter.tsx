@@ -47,7 +47,11 @@ function Numbers({ report }: { readonly report: CoverageReport }) {
       <div className="flex items-baseline justify-between gap-4">
         <h1 className="font-serif text-2xl font-semibold">Design coverage</h1>
         <span className="inline-flex items-baseline gap-5 text-sm print:hidden">
-          {!isPast && (
+          {isPast ? (
+            <Link className="inline-flex min-h-6 items-center underline decoration-rule2 underline-offset-2" to={address.specification(project)}>
+              Specification
+            </Link>
+          ) : (
             <>
               <Link className="inline-flex min-h-6 items-center underline decoration-rule2 underline-offset-2" to={address.report(project)}>
                 Report

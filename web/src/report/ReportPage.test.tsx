@@ -121,6 +121,13 @@ test('days that are not counted yet are counted while it is open; where that fai
   expect((await sheet()).getByText('1 day of the past is not counted yet.')).toBeTruthy();
 });
 
+test('of the past there is none: it says where one finds it', async () => {
+  const server = standInProject([], [], answers);
+  onThePage(<ReportPage />, { project: 'p@B-1', isPast: true }, '/p@B-1/report');
+  expect(await screen.findByText('The report is of now')).toBeTruthy();
+  expect(server.calls('readReport')).toEqual([]);
+});
+
 test('where it cannot be read, it says why', async () => {
   answers = { ...answers, readReport: () => { throw new Refusing({ code: 'computation_too_heavy' }); } };
   open();

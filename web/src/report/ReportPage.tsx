@@ -7,7 +7,7 @@ import { tellFailure, useBaselines } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
 import { rowsFile } from '../files/index.ts';
 import { Spread, address, useFrame, useParameters } from '../frame/index.ts';
-import { Button, Choose, PickAction, saveFile } from '../look/index.ts';
+import { Button, Choose, Empty, PickAction, saveFile } from '../look/index.ts';
 import { ReportSheet } from './ReportSheet.tsx';
 import { REPORT_WORDS } from './reportWords.ts';
 import { useReport } from './useReport.ts';
@@ -20,8 +20,14 @@ const FORMATS = [
 ] as const;
 type Format = (typeof FORMATS)[number]['value'];
 
-/** What those who decide are told, as it will be printed; beside it what it is held against, what one says first, and what it is saved as. */
+/** What those who decide are told of the project as it is now. */
 export function ReportPage() {
+  const { isPast } = useFrame();
+  return isPast ? <Empty title="The report is of now">In the project of now it is held against any baseline, and says what changed since. What stood then is printed from the specification.</Empty> : <ReportOfNow />;
+}
+
+/** The report as it will be printed; beside it what it is held against, what one says first, and what it is saved as. */
+function ReportOfNow() {
   const { project } = useFrame();
   const [search, setParameters] = useParameters();
   const baselines = useBaselines(project);

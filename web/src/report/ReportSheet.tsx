@@ -31,7 +31,7 @@ export function ReportSheet({ document: { title, of, note, figures, sections } }
 
 function Part({ section: { title, lines, tables, curve } }: { readonly section: ReportSection }) {
   return (
-    <section className={`mt-6 ${curve === null ? '' : 'break-inside-avoid'}`} aria-label={title}>
+    <section className={`mt-6 print:mt-4 ${curve === null ? '' : 'break-inside-avoid'}`} aria-label={title}>
       <h3 className="break-after-avoid border-b border-ink pb-1 font-serif text-lg font-semibold leading-6">{title}</h3>
       {lines.map((line) => (
         <p key={line} className="mt-2 text-sm">
@@ -64,12 +64,12 @@ function Table({ table }: { readonly table: ReportTable }) {
   const more = moreRows(table);
   const isNumber = (column: number): boolean => table.rows[0]?.[column]?.kind === 'number';
   return (
-    <div className="mt-2 overflow-x-auto print:overflow-visible" tabIndex={0} role="region" aria-label={table.name}>
+    <div className="mt-2 overflow-x-auto print:mt-1 print:overflow-visible" tabIndex={0} role="region" aria-label={table.name}>
       <table className={`w-full text-sm ${hasBars(table) ? 'min-w-[34rem] table-fixed' : ''}`} aria-label={table.name}>
         <thead>
           <tr className="border-b border-rule2 text-left text-xs text-ink2">
             {table.columns.map((name, column) => (
-              <th key={name} scope="col" className={`py-1 pr-3 font-normal ${isNumber(column) ? 'text-right' : hasBars(table) ? 'w-[28%]' : ''}`}>
+              <th key={name} scope="col" className={`py-1 pr-3 font-normal print:py-0 ${isNumber(column) ? 'text-right' : hasBars(table) ? 'w-[28%]' : ''}`}>
                 {name}
               </th>
             ))}
@@ -95,7 +95,7 @@ function Cell({ cell }: { readonly cell: ReportCell }) {
   switch (cell.kind) {
     case 'text':
       return (
-        <td className="py-1 pr-3">
+        <td className="py-1 pr-3 print:py-px">
           {cell.id === null ? (
             cell.text
           ) : (
@@ -106,10 +106,10 @@ function Cell({ cell }: { readonly cell: ReportCell }) {
         </td>
       );
     case 'number':
-      return <td className="whitespace-nowrap py-1 pr-3 text-right font-mono text-xs">{cell.text}</td>;
+      return <td className="whitespace-nowrap py-1 pr-3 text-right font-mono text-xs print:py-px">{cell.text}</td>;
     case 'bar':
       return (
-        <td className="py-1 pr-3">
+        <td className="py-1 pr-3 print:py-px">
           <Bar counts={cell.counts} />
         </td>
       );
@@ -145,7 +145,7 @@ function OverTime({ curve }: { readonly curve: ReportCurve }) {
   const curves = useMemo<Curve[]>(() => [{ name: 'shown', colour: 'pine', drawn: 'line', points: points.map((p) => ({ x: day(p.at), y: p.share })) }], [day, points]);
   const marks = useMemo(() => (mark === null || Date.parse(mark.at) < first ? [] : [{ x: day(mark.at), name: mark.name }]), [day, first, mark]);
   const xWords = useCallback((x: number) => dayWords(new Date(first + x * DAY_MS).toISOString()), [first]);
-  return <Curves className="mt-2 h-44 break-inside-avoid" words={words} curves={curves} xName="" yName="" xMost={Math.max(1, day(points.at(-1)?.at ?? ''))} yMost={100} marks={marks} xWords={xWords} yWords={percentWords} />;
+  return <Curves className="mt-2 h-40 print:h-36 break-inside-avoid" words={words} curves={curves} xName="" yName="" xMost={Math.max(1, day(points.at(-1)?.at ?? ''))} yMost={100} marks={marks} xWords={xWords} yWords={percentWords} />;
 }
 
 const percentWords = (y: number): string => `${Math.floor(y)} %`;
