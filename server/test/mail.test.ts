@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { afterAll, afterEach, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { USUAL_PACE, type SendByMail } from '@caderno/contract';
 import { EMPTY_QUESTION } from '@caderno/core/basis';
-import { plainStep, stepId } from '@caderno/core/cases';
+import { newRow, parameterId, plainStep, rowId, stepId } from '@caderno/core/cases';
 import { handOffNumber } from '@caderno/core/handOffs';
 import { EMPTY_SUITE, entryId } from '@caderno/core/suites';
 import { Postbox } from '@caderno/standins/postbox';
@@ -145,8 +145,11 @@ test('another e-mail address is taken by a link that goes there, with one’s pa
 
 test('each is told of their own part of a hand-off: what they execute by hand, until when, and where it is; nothing of the others', async () => {
   const call = as(project.analyst);
-  const steps = [plainStep(stepId('a'), 'give it', 'it is taken')];
-  for (const [title, more] of [['Read', { estimate: 4 }], ['Pay\r\nBcc: all@notes.example', { estimate: 6 }], ['Robot', { execution: 'automated' }]] as const) await call('createArtefact', { body: testCase({ title, steps, ...more }) });
+  const steps = [plainStep(stepId('a'), 'give <it>', 'it is taken')];
+  const PARAMETERS = [{ id: parameterId('p'), name: 'it', type: 'text', default: 'one', description: '' }] as const;
+  // Three times a tenth of a minute is three tenths.
+  const ROWS = ['a', 'b', 'c'].map((id) => newRow(rowId(id), id, { p: id }));
+  for (const [title, more] of [['Read', { estimate: 4.1 }], ['Pay\r\nBcc: all@notes.example', { estimate: 0.1, parameters: PARAMETERS, rows: ROWS }], ['Robot', { execution: 'automated' }]] as const) await call('createArtefact', { body: testCase({ title, steps, ...more }) });
   const entries = (['C-1', 'C-2', 'C-3'] as const).map((of) => ({ kind: 'member' as const, id: entryId(of), of, pinned: null }));
   await call('createArtefact', { body: { kind: 'suite', content: { ...EMPTY_SUITE, title: 'Smoke', entries } } });
   const made = await call('makeHandOff', { body: { of: { suite: 'U-1' }, configurations: [], name: 'Round 7', note: 'Begin with the bills', due: '2031-01-31', leftOut: [], people: ['Rui M.'], dividing: 'evenly', chosen: [{ of: 'C-2', configuration: null, person: 'Outside' }, { of: 'C-3', configuration: null, person: 'Robot' }] } });
@@ -157,13 +160,13 @@ test('each is told of their own part of a hand-off: what they execute by hand, u
   await carry();
   const [mail] = arrived(out);
   expect(mail?.subject).toBe(`analyst of mail-${turn}: H-1 Round 7, the part of Rui M.`);
-  expect(mail?.text.replaceAll('\r', '')).toContain(`From Monday\n\nH-1 Round 7, the part of Rui M.: 1 instance, 4 minutes, to be done by 2031-01-31\n\nBegin with the bills\n\n`);
+  expect(mail?.text.replaceAll('\r', '')).toContain(`From Monday\n\nH-1 Round 7, the part of Rui M.: 1 instance, 4.1 minutes, to be done by 2031-01-31\n\nBegin with the bills\n\n`);
   expect(mail?.text).toContain(`https://notes.example/mail-${turn}/hand-offs/1`);
-  expect(mail?.text).toContain('C-1 Read, 4 minutes');
+  expect(mail?.text).toContain('C-1 Read, 4.1 minutes');
   expect(mail?.text).not.toMatch(/C-2|C-3/);
   await tell('Outside');
   await carry();
-  expect(arrived(out).map((m) => m.text).filter((text) => /C-2 Pay\s+Bcc: all@notes\.example, 6 minutes/.test(text))).toHaveLength(1);
+  expect(arrived(out).map((m) => m.text).filter((text) => /C-2 Pay\s+Bcc: all@notes\.example, 3 times, 0\.3 minutes/.test(text))).toHaveLength(1);
   expect(arrived('all@notes.example')).toEqual([]);
   // What runs by itself is told to nobody, and nobody is told of nothing.
   expect([(await tell('Robot')).refusal.code, (await tell('Nobody')).refusal.code]).toEqual(['hand_off_part_empty', 'hand_off_part_empty']);

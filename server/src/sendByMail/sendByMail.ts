@@ -74,12 +74,18 @@ async function partWords(work: UnitOfWork, server: string, key: string, { by, pr
   if (share === undefined) throw new DomainError({ code: 'hand_off_part_empty' });
   const names = configurationNames(configurations);
   const more = own.length - MOST_TOLD;
-  const told = own.slice(0, MOST_TOLD).map((line) => `${line.of} ${line.title}${line.configuration === null ? '' : `, in ${names.get(line.configuration) ?? line.configuration}`}${line.instances === 1 ? '' : `, ${line.instances} times`}${line.minutes === null ? '' : `, ${line.minutes * line.instances} minutes`}`);
-  const whole = `${share.instances} ${share.instances === 1 ? 'instance' : 'instances'}${share.minutes === 0 ? '' : `, ${share.minutes} minutes`}${due === null ? '' : `, to be done by ${due}`}`;
+  const told = own.slice(0, MOST_TOLD).map((line) => `${line.of} ${line.title}${line.configuration === null ? '' : `, in ${names.get(line.configuration) ?? line.configuration}`}${line.instances === 1 ? '' : `, ${line.instances} times`}${line.minutes === null ? '' : `, ${minutesText(line.minutes * line.instances)}`}`);
+  const whole = `${share.instances} ${share.instances === 1 ? 'instance' : 'instances'}${share.minutes === 0 ? '' : `, ${minutesText(share.minutes)}`}${due === null ? '' : `, to be done by ${due}`}`;
   return {
     subject: `${by.name}: H-${number} ${name}, the part of ${person}`,
     paragraphs: [`H-${number} ${name}, the part of ${person}: ${whole}`, note.trim(), `There it is saved as a workbook, or as a page that is ticked without a network:\n${server}/${key}/hand-offs/${number}`, [...told, ...(more > 0 ? [`and ${more} more`] : [])].join('\n')],
   };
+}
+
+/** With a tenth of a minute at most: sums of such have no more to say. */
+function minutesText(minutes: number): string {
+  const rounded = Math.round(minutes * 10) / 10;
+  return `${rounded} ${rounded === 1 ? 'minute' : 'minutes'}`;
 }
 
 async function questionText(work: UnitOfWork, row: ArtefactRow): Promise<string> {

@@ -152,4 +152,11 @@ test('of a module or a suite: the address says which, and what is asked follows 
   expect((await sheet()).getByText(/^Of U-1, with all that it uses/)).toBeTruthy();
   expect(screen.getByTitle('Address').textContent).toBe('/p/specification?suite=U-1');
   expect(asked).toEqual([{}, { suite: 'U-1' }]);
+  // Pages are of the part that they were laid out of.
+  fireEvent.click(screen.getByRole('button', { name: 'Lay out the pages' }));
+  await screen.findByText(/^7 pages\./);
+  fireEvent.click(screen.getByRole('button', { name: /^Of/ }));
+  fireEvent.click(await screen.findByRole('option', { name: 'everything' }));
+  await waitFor(() => expect(released).toBe(1));
+  expect(screen.queryByText(/^7 pages\./)).toBeNull();
 });

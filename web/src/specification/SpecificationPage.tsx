@@ -11,16 +11,20 @@ import { useSpecification, type SpecificationOf } from './useSpecification.ts';
 
 /** All that is designed as one document: read as it stands, or laid out on pages with their numbers in the contents, to be printed. */
 export function SpecificationPage() {
-  const { project } = useFrame();
   const [search, setParameters] = useParameters();
   const of = partOf(search);
+  // Pages are of one part: another one, chosen or gone back to, has none yet.
+  return <OfPart key={JSON.stringify(of)} of={of} setParameters={setParameters} />;
+}
+
+function OfPart({ of, setParameters }: { readonly of: SpecificationOf; readonly setParameters: ReturnType<typeof useParameters>[1] }) {
+  const { project } = useFrame();
   const { specified, error } = useSpecification(project, of);
   const sheet = useRef<HTMLElement>(null);
   const pages = useRef<HTMLDivElement>(null);
   const isEmpty = specified === undefined ? null : specified.read.artefacts.length === 0;
   const { work, start, stop, clear } = usePages(sheet, pages);
   const choose = (value: string): void => {
-    clear();
     setParameters({ module: null, requirement: null, suite: null, ...(value === '' ? {} : { [value.slice(0, value.indexOf(':'))]: value.slice(value.indexOf(':') + 1) }) });
   };
   return (
