@@ -4,6 +4,7 @@ export default {
   testEnvironment: 'node',
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: { '\\.tsx?$': ['@swc/jest', { jsc: { target: 'es2022', parser: { syntax: 'typescript', tsx: true }, transform: { react: { runtime: 'automatic' } } }, module: { type: 'es6' } }] },
+  setupFiles: ['<rootDir>/scripts/test-seed.mjs'],
   watchman: false,
   globalSetup: '<rootDir>/scripts/test-database.mjs',
   globalTeardown: '<rootDir>/scripts/test-database-stop.mjs',
