@@ -47,7 +47,7 @@ async function fill(server: StartedServer): Promise<void> {
     const made = Array.from({ length: 250 }, (_, i) => ({ kind: 'case' as const, content: { ...EMPTY_CASE, title: `Reading ${from + i + 1}`, module: `Module ${i % 20}`, estimate: 2, parameters: [reading], steps, rows: Array.from({ length: ROWS }, (_row, r) => ({ ...newRow(rowId(`r${r}`), `row ${r}`), cells: { p: String(from * ROWS + r) } })) } }));
     await server.post(`/projects/${KEY}/artefacts/write`, { made, changed: [], detail: 'cases' });
   }
-  await server.post(`/projects/${KEY}/artefacts`, { kind: 'suite', content: { ...EMPTY_SUITE, title: 'All of it', entries: [{ kind: 'part', id: entryId('p'), title: 'All', depth: 1, rule: { of: 'cases', asks: 'minutes>0', pinned: null } }] } });
+  await server.post(`/projects/${KEY}/artefacts`, { kind: 'suite', content: { ...EMPTY_SUITE, title: 'All of it', entries: [{ kind: 'part', id: entryId('p'), title: 'All', depth: 1, rule: { of: 'cases', asks: 'minutes>0', pinned: null }, runsIn: null }] } });
 }
 
 /** Until the last byte is there; `lines`: how many the file has at least. */

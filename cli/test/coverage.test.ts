@@ -24,7 +24,7 @@ beforeAll(async () => {
     requirement({ title: 'Readings', module: 'Meters', rating: { likelihood: 2, impact: 2 } }), requirement({ title: 'Bills', module: 'Bills & more' }), requirement({ title: 'Nobody looked' }),
     condition(['R-1'], { title: 'one' }), condition(['R-1'], { title: 'two' }), condition(['R-2'], { title: 'three' }),
     covering('shows', 'K-1', true), covering('claims', 'K-2', false), covering('shows too', 'K-3', true),
-    { kind: 'suite', content: { ...EMPTY_SUITE, title: 'Smoke', entries: [{ kind: 'member', id: entryId('m1'), of: 'C-1', pinned: null }] } } as const,
+    { kind: 'suite', content: { ...EMPTY_SUITE, title: 'Smoke', entries: [{ kind: 'member', id: entryId('m1'), of: 'C-1', pinned: null, runsIn: null }] } } as const,
   ];
   for (const body of beginnings) expect((await analyst('createArtefact', { params: { project: 'shares' } as never, body })).status).toBe(200);
   token = (await analyst('makeToken', { body: { name: 'pipeline', project: 'shares', scope: 'read', days: 1 } })).data.token;

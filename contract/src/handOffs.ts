@@ -5,7 +5,7 @@ import { DIVIDINGS, HAND_OFF_FORMAT, handOffNumber, type Doubt, type ExecutedIns
 import { z } from 'zod';
 import { baselineNumberSchema } from './baselines.ts';
 import { artefactIdSchema, caseIdSchema, conditionIdSchema, coveringIdSchema, innerIdSchema, suiteIdSchema, versionNumberSchema } from './ids.ts';
-import { attachmentSchema } from './kinds/index.ts';
+import { attachmentSchema, configurationsSchema, runsInSchema } from './kinds/index.ts';
 import { LIMITS } from './limits.ts';
 import { isEachOnce } from './once.ts';
 import { remarkIdSchema, remarkThreadSchema } from './remarks.ts';
@@ -21,8 +21,7 @@ const handedOffSchema = z.union([z.strictObject({ suite: suiteIdSchema }), z.str
 /** See {@link handedOffSchema}. */
 export type HandedOffPart = z.infer<typeof handedOffSchema>;
 
-const configurations = z.array(innerIdSchema).max(LIMITS.configurations).refine(isEachOnce, 'must not repeat');
-const part = { of: handedOffSchema, configurations };
+const part = { of: handedOffSchema, configurations: configurationsSchema };
 /** What would be handed off, in which configurations; none: once, in no configuration. `since`: an earlier hand-off that it is held against. */
 export const askHandOffSchema = z.strictObject({ ...part, since: versionNumberSchema.transform(handOffNumber).optional() });
 /** See {@link askHandOffSchema}. */
@@ -38,8 +37,8 @@ const doubtSchema: z.ZodType<Doubt> = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('outside'), ids: z.array(caseIdSchema) }),
 ]);
 
-const member = z.object({ of: coveringIdSchema, version: z.int(), title: z.string(), module: z.string(), owner: z.string(), execution: z.enum(EXECUTIONS), minutes: z.number().nullable(), instances: count, same: z.boolean(), doubts: z.array(doubtSchema) });
-/** Cases and scenarios as they would be handed off, in their order, each with what is doubtful about it; `same`: it is executed as it was in the earlier hand-off; `absent`: members that are withdrawn or gone, and are never handed off. */
+const member = z.object({ of: coveringIdSchema, version: z.int(), title: z.string(), module: z.string(), owner: z.string(), execution: z.enum(EXECUTIONS), minutes: z.number().nullable(), instances: count, runsIn: runsInSchema, same: z.boolean(), doubts: z.array(doubtSchema) });
+/** Cases and scenarios as they would be handed off, in their order, each with what is doubtful about it; `runsIn`: the configurations that the suite says for it, null for all; `same`: it is executed as it was in the earlier hand-off; `absent`: members that are withdrawn or gone, and are never handed off. */
 export const handOffPreviewSchema = z.object({ members: z.array(member), absent: z.array(coveringIdSchema) });
 /** See {@link handOffPreviewSchema}. */
 export type HandOffPreview = z.infer<typeof handOffPreviewSchema>;

@@ -1,6 +1,7 @@
 import { ARTEFACT_KINDS, FIRST_PRIORITIES, type Priority } from '@caderno/core/artefacts';
 import { OFF_AT_FIRST, DEFAULT_RISK_SCALE, LONGEST_SCALE, RISKS, SHORTEST_SCALE, WORDING_RULES, type RiskScale, type Term, type WordingRule } from '@caderno/core/basis';
 import { EXECUTIONS, LOOK_RULES, isParameterName, type LookRule } from '@caderno/core/cases';
+import { EMPTY_ENVIRONMENT, type Environment } from '@caderno/core/configurations';
 import type { Configuration, Constant } from '@caderno/core/shared';
 import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
 import { OWN_FIELD_TYPES, ownQueryName, type OwnField } from '@caderno/core/fields';
@@ -28,6 +29,8 @@ export interface ProjectSettings {
   readonly constants: readonly Constant[];
   /** What is not worth a look in cases. */
   readonly looksOff: readonly LookRule[];
+  /** Factors that configurations are made of, and what of them does not go together. */
+  readonly environment: Environment;
   readonly configurations: readonly Configuration[];
   /** Names of priorities, the highest first. */
   readonly priorities: readonly Priority[];
@@ -95,7 +98,14 @@ const valueKindSchema: z.ZodType<OwnValueKind> = z.strictObject({
   pattern: trimmedTextUpTo(LIMITS.title).refine(isOwnKindPattern, 'must be words with bars between them, or a pattern that something must match'),
 });
 
-const configurationSchema: z.ZodType<Configuration> = z.strictObject({ id: innerIdSchema, name: nonEmpty(LIMITS.name), factors: z.array(z.strictObject({ name: nonEmpty(LIMITS.name), value: textUpTo(LIMITS.name) })).max(30) });
+const MOST_FACTORS = 30;
+const configurationSchema: z.ZodType<Configuration> = z.strictObject({ id: innerIdSchema, name: nonEmpty(LIMITS.name), factors: z.array(z.strictObject({ name: nonEmpty(LIMITS.name), value: textUpTo(LIMITS.name) })).max(MOST_FACTORS) });
+
+const factorValue = trimmedTextUpTo(LIMITS.name);
+const environmentSchema: z.ZodType<Environment> = z.strictObject({
+  factors: z.array(z.strictObject({ id: innerIdSchema, name: nonEmpty(LIMITS.name), values: z.array(factorValue).max(LIMITS.choices).refine(isEachOnce, 'must not repeat') })).max(MOST_FACTORS).refine((list) => isEachOnce(list.map((f) => f.id)), 'ids must not repeat').refine((list) => isEachOnce(list.map((f) => f.name)), 'names must not repeat'),
+  rules: textUpTo(LIMITS.definition),
+});
 
 /** A field that a project has made for itself. */
 export const ownFieldSchema: z.ZodType<OwnField> = z.strictObject({
@@ -120,6 +130,7 @@ export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject(
   mostItems: z.int().min(100).max(LIMITS.items),
   constants: z.array(constantSchema).max(LIMITS.constants).refine((list) => isEachOnce(list.map((c) => c.id)), 'ids must not repeat'),
   looksOff: z.array(z.enum(LOOK_RULES)),
+  environment: environmentSchema,
   configurations: z.array(configurationSchema).max(LIMITS.configurations).refine((list) => isEachOnce(list.map((c) => c.id)), 'ids must not repeat'),
   modules: z.array(trimmedTextUpTo(LIMITS.name)).max(LIMITS.modules).refine(isEachOnce, 'must not repeat'),
   priorities: z.array(trimmedTextUpTo(60)).min(2).max(LIMITS.priorities).refine((list) => isEachOnce(list.map((p) => p.toLowerCase())), 'must not repeat'),
@@ -131,7 +142,7 @@ export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject(
 });
 
 /** Of a new project. */
-export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], configurations: [], priorities: FIRST_PRIORITIES, modules: [], fields: [], agreedPhrases: [], valueKinds: [], scenarioExecution: FIRST_SCENARIO_EXECUTION, agreement: { needed: 1, role: 'reader', authors: false, byHand: true } };
+export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], environment: EMPTY_ENVIRONMENT, configurations: [], priorities: FIRST_PRIORITIES, modules: [], fields: [], agreedPhrases: [], valueKinds: [], scenarioExecution: FIRST_SCENARIO_EXECUTION, agreement: { needed: 1, role: 'reader', authors: false, byHand: true } };
 
 /** The parts of the settings: what the journal names when they change, each by itself. */
 export const SETTINGS_PARTS = Object.keys(DEFAULT_SETTINGS) as (keyof ProjectSettings)[];
@@ -144,8 +155,8 @@ function withOthers(constants: unknown): unknown {
 export const storedSettingsSchema: z.ZodType<ProjectSettings> = z.preprocess((stored) => {
   const known = z.record(z.string(), z.unknown()).safeParse(stored);
   if (!known.success) return stored;
-  const { depths, mostItems, looksOff, configurations, priorities, modules, fields, agreedPhrases, valueKinds, scenarioExecution, agreement } = DEFAULT_SETTINGS;
-  return { depths, mostItems, looksOff, configurations, priorities, modules, fields, agreedPhrases, valueKinds, scenarioExecution, agreement, ...known.data, constants: withOthers(known.data.constants) };
+  const { depths, mostItems, looksOff, environment, configurations, priorities, modules, fields, agreedPhrases, valueKinds, scenarioExecution, agreement } = DEFAULT_SETTINGS;
+  return { depths, mostItems, looksOff, environment, configurations, priorities, modules, fields, agreedPhrases, valueKinds, scenarioExecution, agreement, ...known.data, constants: withOthers(known.data.constants) };
 }, projectSettingsSchema);
 
 /** Stored settings, and those of their parts that cannot be read: each of these has its default until it is set again. */

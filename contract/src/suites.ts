@@ -8,7 +8,7 @@ import { z } from 'zod';
 import { baselineNumberSchema } from './baselines.ts';
 import { requirementCoverageSchema, standingCountsSchema } from './coverage.ts';
 import { artefactIdSchema, caseIdSchema, conditionIdSchema, coveringIdSchema, entryIdSchema, requirementIdSchema, suiteIdSchema } from './ids.ts';
-import { pinSchema, suiteEntriesSchema } from './kinds/index.ts';
+import { configurationsSchema, pinSchema, runsInSchema, suiteEntriesSchema } from './kinds/index.ts';
 import { LIMITS } from './limits.ts';
 import { isEachOnce } from './once.ts';
 import { textUpTo } from './text.ts';
@@ -16,10 +16,10 @@ import { textUpTo } from './text.ts';
 const count = z.int().min(0);
 
 /** A suite as it is written at the moment, saved or not. */
-export const writtenSuiteSchema = z.strictObject({ entries: suiteEntriesSchema });
+export const writtenSuiteSchema = z.strictObject({ entries: suiteEntriesSchema, configurations: configurationsSchema });
 
 const memberFacts = z.object({ state: z.enum(ARTEFACT_STATES), version: z.int(), head: z.int(), execution: z.enum(EXECUTIONS), instances: count, minutes: z.number().nullable() });
-const memberFigures = z.object({ of: coveringIdSchema, pinned: pinSchema, entry: entryIdSchema.nullable(), part: entryIdSchema.nullable(), facts: memberFacts.nullable(), shows: count, alone: count });
+const memberFigures = z.object({ of: coveringIdSchema, pinned: pinSchema, entry: entryIdSchema.nullable(), part: entryIdSchema.nullable(), runsIn: runsInSchema, facts: memberFacts.nullable(), times: count, shows: count, alone: count });
 const effort = { cases: count, scenarios: count, instances: count, byHand: count, minutes: z.number(), withoutMinutes: count };
 
 /** What a suite comes to: its members in order with what each of them shows, and what they show together. */
@@ -37,7 +37,7 @@ export const suiteFiguresSchema: z.ZodType<SuiteFigures> = z.object({
 /** Members that count, with the items each of them shows, and what they depend on: what a smaller suite, its best order and what fits in some minutes are worked out from. */
 const showingMembersShape = z.object({
   weights: z.array(count),
-  members: z.array(z.object({ of: coveringIdSchema, instances: count, minutes: z.number().nullable(), kept: z.boolean(), part: entryIdSchema.nullable(), setUp: z.string().nullable(), items: z.array(count) })),
+  members: z.array(z.object({ of: coveringIdSchema, instances: count, minutes: z.number().nullable(), times: count, kept: z.boolean(), part: entryIdSchema.nullable(), setUp: z.string().nullable(), items: z.array(count) })),
   needs: z.array(z.object({ of: caseIdSchema, on: caseIdSchema })),
 });
 /** What a smaller suite is worked out from. */
@@ -50,7 +50,7 @@ export const askedItemsSchema = z.strictObject({ risk: z.enum(RISKS).optional(),
 export const candidatesSchema: z.ZodType<ShowingMembers & { readonly shownByNothing: number }> = showingMembersShape.extend({ shownByNothing: count });
 
 /** Which of the items that a suite misses something is sought for; what is not said does not narrow. */
-export const askAdditionsSchema = writtenSuiteSchema.extend({ risk: z.enum(RISKS).optional(), requirement: requirementIdSchema.optional(), condition: conditionIdSchema.optional() });
+export const askAdditionsSchema = z.strictObject({ entries: suiteEntriesSchema, risk: z.enum(RISKS).optional(), requirement: requirementIdSchema.optional(), condition: conditionIdSchema.optional() });
 
 /** What would show what a suite misses, the one that adds most first. */
 export const additionsSchema: z.ZodType<Additions> = z.object({ proposed: z.array(z.object({ id: coveringIdSchema, adds: count })), shownByNothing: count });

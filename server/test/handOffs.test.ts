@@ -7,7 +7,7 @@ import { FILE_LIMITS, GUESS_ALL, readFile } from '@caderno/core/exchange';
 import { HAND_OFF_COLUMNS, handOffNumber, type ExecutedInstance } from '@caderno/core/handOffs';
 import { EMPTY_FEATURE, withText } from '@caderno/core/scenarios';
 import { EMPTY_SHARED } from '@caderno/core/shared';
-import { EMPTY_SUITE, entryId } from '@caderno/core/suites';
+import { EMPTY_SUITE, entryId, type SuiteEntry } from '@caderno/core/suites';
 import { API_ROOT, DEFAULT_SETTINGS, MOST_RETURNED_TOLD, handOffFileSchema, type NewHandOff } from '@caderno/contract';
 import fc from 'fast-check';
 import { strFromU8, unzipSync } from 'fflate';
@@ -17,7 +17,7 @@ import { condition, eachInProject, pngOf, requirement, save, testCase, type Call
 const the = eachInProject('hand-offs');
 let analyst: Caller;
 
-const member = (of: CoveringId, pinned: number | null = null) => ({ kind: 'member' as const, id: entryId(`m-${of.replace('/', '.')}`), of, pinned });
+const member = (of: CoveringId, pinned: number | null = null) => ({ kind: 'member' as const, id: entryId(`m-${of.replace('/', '.')}`), of, pinned, runsIn: null });
 const SUITE: NewHandOff['of'] = { suite: 'U-1' };
 const wanted = (part: Partial<NewHandOff> = {}): NewHandOff => ({ of: SUITE, configurations: [], name: 'Round 6', note: '', due: null, leftOut: [], people: ['Rui M.', 'Somebody outside'], dividing: 'evenly', chosen: [], ...part });
 const preview = async (of: NewHandOff['of'] = SUITE, configurations: string[] = []) => (await analyst('previewHandOff', { body: { of, configurations } })).data;
@@ -40,7 +40,7 @@ const ENTER = testCase({
 
 beforeEach(async () => {
   ({ analyst } = the);
-  await the.lead('saveSettings', { body: { ...DEFAULT_SETTINGS, configurations: [{ id: 'web', name: 'On the web', factors: [{ name: 'browser', value: 'Firefox' }] }, ...['In the street', 'office', 'tablet'].map((name) => ({ id: name.split(' ').at(-1) ?? '', name, factors: [] }))], constants: [{ id: 'c', name: 'page', value: 'the page', secret: false, description: '', others: { web: 'the web page' } }] } }, { 'if-match': '"1"' });
+  await the.lead('saveSettings', { body: { ...DEFAULT_SETTINGS, configurations: [{ id: 'web', name: 'On the web', factors: [{ name: 'browser', value: 'newest' }] }, ...['In the street', 'office', 'tablet'].map((name) => ({ id: name.split(' ').at(-1) ?? '', name, factors: [] }))], constants: [{ id: 'c', name: 'page', value: 'the page', secret: false, description: '', others: { web: 'the web page' } }] } }, { 'if-match': '"1"' });
   await analyst('createArtefact', { body: requirement({ title: 'Readings' }) });
   await analyst('createArtefact', { body: condition(['R-1'], { title: 'A reading' }) });
   await analyst('createArtefact', { body: { kind: 'shared', content: { ...EMPTY_SHARED, title: 'Sign out', steps: [plainStep(stepId('o'), 'sign out')] } } });
@@ -103,6 +103,20 @@ test('it is given out, written in every form with its values, and later edits to
   expect(strFromU8(await bytesOf('format=md')).match(/^## /gm)).toHaveLength(8);
   expect(strFromU8(unzipSync(await bytesOf('format=features'))['bill.feature'] ?? new Uint8Array())).toContain('Scenario: one');
   expect(JSON.parse(strFromU8(await bytesOf('format=schema')))).toMatchObject({ type: 'object', properties: { format: { const: 'caderno-hand-off' } } });
+});
+
+test('each is executed in the configurations in which its suite runs it, and nothing that runs in none of those that are chosen', async () => {
+  const part = { kind: 'part' as const, id: entryId('p'), title: 'Outside', depth: 1, rule: { of: 'scenarios' as const, asks: 'not @no', pinned: null }, runsIn: ['street', 'tablet'] };
+  const save2 = (entries: readonly SuiteEntry[], base: number) => save(analyst, 'U-1', base, { kind: 'suite', content: { ...EMPTY_SUITE, title: 'Smoke', configurations: ['web', 'street'], entries } }, '', undefined, the.key);
+  await save2([member('C-1'), { ...member('C-3'), runsIn: ['web'] }, part], 1);
+  expect((await preview(SUITE, ['web', 'street'])).members.map((m) => [m.of, m.runsIn])).toEqual([['C-1', null], ['C-3', ['web']], ['F-1/1', ['street', 'tablet']]]);
+  expect((await make({ configurations: ['web', 'street', 'office'] })).data.instances).toBe(8);
+  expect((await read(1)).lines.map((l) => [l.of, l.configuration])).toEqual([['C-1', 'web'], ['C-1', 'street'], ['C-1', 'office'], ['C-3', 'web'], ['F-1/1', 'street']]);
+  // Held against that one, only what is executed elsewhere now is another.
+  expect((await analyst('previewHandOff', { body: { of: SUITE, configurations: ['web', 'street'], since: handOffNumber(1) } })).data.members.map((m) => [m.of, m.same])).toEqual([['C-1', false], ['C-3', true], ['F-1/1', true]]);
+  await save2([{ ...member('C-3'), runsIn: ['web'] }], 2);
+  expect(await make({ configurations: ['street'] })).toMatchObject({ status: 422, data: { code: 'hand_off_of_nothing' } });
+  expect((await make({ configurations: [] })).data.instances).toBe(1);
 });
 
 test('a member that stays with an earlier version is handed off with what that used', async () => {

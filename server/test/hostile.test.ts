@@ -45,14 +45,14 @@ const FACTOR = (id: string) => ({ id, name: id, values: [{ id: 'v', value: 'v', 
 const COMBINATION = condition(['R-1'], { model: { kind: 'combination', factors: [FACTOR('x'), FACTOR('y')], constraints: [{ id: 'c', text: 'if x = v then y = v' }], strength: 'pairs', groups: [], seed: 1 } });
 const QUESTION = { kind: 'question', content: { title: 'Q', text: '', asked: '', attachments: [], about: [{ kind: 'requirement', id: 'R-1', words: 'w', holds: true }], status: 'open', answer: '', answeredBy: '', answeredAt: '', settledIn: [], observations: [], own: {} } };
 const DATA = { kind: 'dataSet', content: { title: 'D', purpose: '', parameters: [parameter], rows: [row], serves: [{ id: 'K-1', seenVersion: 1, fields: [], outcome: null }], module: '', tags: [], own: {} } };
-const SUITE = { kind: 'suite', content: { title: 'U', purpose: '', folder: 'f/g', entries: [{ kind: 'part', id: 'p', title: 'P', depth: 1, rule: { of: 'cases', asks: 'tag:t or (', pinned: 'agreed' } }, { kind: 'part', id: 'q', title: 'Q', depth: 2, rule: { of: 'scenarios', asks: '@a', pinned: null } }, { kind: 'member', id: 'm', of: 'C-1', pinned: 1 }, { kind: 'member', id: 'n', of: 'C-1', pinned: null }], module: '', owner: '', tags: ['t'], own: {} } };
+const SUITE = { kind: 'suite', content: { title: 'U', purpose: '', folder: 'f/g', entries: [{ kind: 'part', id: 'p', title: 'P', depth: 1, rule: { of: 'cases', asks: 'tag:t or (', pinned: 'agreed' }, runsIn: null }, { kind: 'part', id: 'q', title: 'Q', depth: 2, rule: { of: 'scenarios', asks: '@a', pinned: null }, runsIn: ['k1'] }, { kind: 'member', id: 'm', of: 'C-1', pinned: 1, runsIn: null }, { kind: 'member', id: 'n', of: 'C-1', pinned: null, runsIn: [] }], configurations: ['k1'], module: '', owner: '', tags: ['t'], own: {} } };
 const reading = { encoding: null, separator: null, sheet: null, header: null };
 const mapping = { source: 's', columns: { id: 'id' } };
 
 /** A body that is taken, or nearly, of every operation that has one. */
 const BODIES: Partial<Record<Operation, readonly object[]>> = {
-  measureSuite: [{ entries: SUITE.content.entries }],
-  readShowing: [{ entries: SUITE.content.entries }],
+  measureSuite: [{ entries: SUITE.content.entries, configurations: ['k1', 'k2'] }],
+  readShowing: [{ entries: SUITE.content.entries, configurations: ['k1'] }],
   previewHandOff: [{ of: { suite: 'U-1' }, configurations: [] }, { of: { baseline: 1 }, configurations: ['k1'] }],
   makeHandOff: [{ of: { suite: 'U-1' }, configurations: [], name: 'n', note: '', due: '2031-01-31', leftOut: ['C-1'], people: ['Rui M.', 'A. N. Other'], dividing: 'modules', chosen: [{ of: 'C-1', configuration: null, person: '' }] }, { of: { baseline: 1 }, configurations: ['k1'], name: 'n', note: 'm', due: null, leftOut: [], people: [], dividing: 'evenly', chosen: [] }],
   findTouched: [{ ids: ['R-1', 'S-1'] }, { from: 1, to: null }],

@@ -150,7 +150,7 @@ test('each is told of their own part of a hand-off: what they execute by hand, u
   // Three times a tenth of a minute is three tenths.
   const ROWS = ['a', 'b', 'c'].map((id) => newRow(rowId(id), id, { p: id }));
   for (const [title, more] of [['Read', { estimate: 4.1 }], ['Pay\r\nBcc: all@notes.example', { estimate: 0.1, parameters: PARAMETERS, rows: ROWS }], ['Robot', { execution: 'automated' }]] as const) await call('createArtefact', { body: testCase({ title, steps, ...more }) });
-  const entries = (['C-1', 'C-2', 'C-3'] as const).map((of) => ({ kind: 'member' as const, id: entryId(of), of, pinned: null }));
+  const entries = (['C-1', 'C-2', 'C-3'] as const).map((of) => ({ kind: 'member' as const, id: entryId(of), of, pinned: null, runsIn: null }));
   await call('createArtefact', { body: { kind: 'suite', content: { ...EMPTY_SUITE, title: 'Smoke', entries } } });
   const made = await call('makeHandOff', { body: { of: { suite: 'U-1' }, configurations: [], name: 'Round 7', note: 'Begin with the bills', due: '2031-01-31', leftOut: [], people: ['Rui M.'], dividing: 'evenly', chosen: [{ of: 'C-2', configuration: null, person: 'Outside' }, { of: 'C-3', configuration: null, person: 'Robot' }] } });
   expect(made.status).toBe(200);

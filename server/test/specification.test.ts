@@ -25,7 +25,7 @@ beforeEach(async () => {
     testCase({ title: 'Read', module: 'Meters', covers: [newCover('K-1', 1)], steps: [uses] }),
     testCase({ title: 'Pay', covers: [newCover('K-2', 1)] }),
     { kind: 'feature', content: withText({ ...EMPTY_FEATURE, path: 'bills.feature' }, 'Feature: Bills\n\n  Scenario: One\n    Given a bill\n', randomUUID) } as const,
-    { kind: 'suite', content: { ...EMPTY_SUITE, title: 'Smoke', entries: [{ kind: 'member', id: entryId('m'), of: 'C-2', pinned: null }] } } as const,
+    { kind: 'suite', content: { ...EMPTY_SUITE, title: 'Smoke', entries: [{ kind: 'member', id: entryId('m'), of: 'C-2', pinned: null, runsIn: null }] } } as const,
   ];
   for (const body of first) expect((await analyst('createArtefact', { body })).status).toBe(200);
 });

@@ -14,10 +14,10 @@ const the = eachInProject('suites');
 let analyst: Caller;
 
 const covering = (k: number, part: object = {}) => testCase({ steps: [plainStep(stepId('a'), 'give it', 'it is taken')], covers: [{ ...newCover(`K-${k}`, 1), expects: [stepId('a')] }], estimate: 4, ...part });
-const part = (id: string, rule: SuiteRule | null = null): SuiteEntry => ({ kind: 'part', id: entryId(id), title: id, depth: 1, rule });
-const member = (of: CoveringId, pinned: number | 'agreed' | null = null): SuiteEntry => ({ kind: 'member', id: entryId(`m-${of.replace('/', '.')}`), of, pinned });
+const part = (id: string, rule: SuiteRule | null = null): SuiteEntry => ({ kind: 'part', id: entryId(id), title: id, depth: 1, rule, runsIn: null });
+const member = (of: CoveringId, pinned: number | 'agreed' | null = null): SuiteEntry => ({ kind: 'member', id: entryId(`m-${of.replace('/', '.')}`), of, pinned, runsIn: null });
 const suite = (entries: readonly SuiteEntry[], more: Partial<SuiteContent> = {}) => ({ kind: 'suite' as const, content: { ...EMPTY_SUITE, title: 'Smoke', entries, ...more } });
-const measured = async (entries: readonly SuiteEntry[], call = analyst) => (await call('measureSuite', { body: { entries: [...entries] } })).data;
+const measured = async (entries: readonly SuiteEntry[], call = analyst) => (await call('measureSuite', { body: { entries: [...entries], configurations: [] } })).data;
 const inOrder = async (entries: readonly SuiteEntry[]) => (await measured(entries)).members.map((m) => `${m.of} ${m.shows}`);
 
 let ids = 0;
@@ -39,6 +39,14 @@ describe('what a suite comes to', () => {
     const rules = [member('C-3'), part('smoke', { of: 'cases', asks: 'tag:smoke', pinned: null }), part('all', { of: 'cases', asks: 'minutes<5', pinned: null }), part('scenarios', { of: 'scenarios', asks: '@smoke and @2min', pinned: null })];
     expect(await inOrder(rules)).toEqual(['C-3 1', 'C-1 1', 'F-1/2 0']);
     expect(await measured(rules)).toMatchObject({ cases: 2, scenarios: 1, instances: 4, byHand: 2, minutes: 12, withoutMinutes: 0, counts: { shown: 2, gap: 1 }, byRisk: { high: { items: 3, shown: 2, elsewhere: 1 } } });
+  });
+
+  test('in each of its configurations, unless a part or a member says where it runs; of every suite so', async () => {
+    const entries = [member('C-1'), { ...part('smoke', { of: 'cases', asks: 'tag:smoke', pinned: null }), runsIn: ['k2'] }, { ...member('F-1/2'), runsIn: ['gone'] }];
+    const { data } = await analyst('measureSuite', { body: { entries, configurations: ['k1', 'k2', 'k3'] } });
+    expect(data).toMatchObject({ cases: 2, scenarios: 1, instances: 4, minutes: 16, members: [{ of: 'C-1', times: 3 }, { of: 'F-1/2', times: 0 }, { of: 'C-3', times: 1, runsIn: ['k2'] }] });
+    await analyst('createArtefact', { body: { kind: 'suite', content: { ...EMPTY_SUITE, title: 'In three', entries, configurations: ['k1', 'k2', 'k3'] } } });
+    expect((await analyst('readSuites')).data).toMatchObject([{ id: 'U-1', instances: 4, minutes: 16 }]);
   });
 
   test('what members depend on is to come before them', async () => {
@@ -85,20 +93,20 @@ describe('what a suite comes to', () => {
     await save(analyst, 'C-1', 1, covering(1, { title: 'First', preconditions: 'A meter\n is  open' }), '', undefined, the.key);
     await save(analyst, 'C-2', 1, covering(1, { title: 'Again the first', dependsOn: [{ id: 'C-1' }], preconditions: ' a meter is open' }), '', undefined, the.key);
     await analyst('setState', { params: { id: 'C-3' } as never, body: { state: 'withdrawn' } });
-    const { data } = await analyst('readShowing', { body: { entries: [member('C-1'), member('C-3'), member('F-1/1'), part('p', { of: 'cases', asks: 'Again', pinned: null })] } });
+    const { data } = await analyst('readShowing', { body: { entries: [member('C-1'), member('C-3'), member('F-1/1'), { ...part('p', { of: 'cases', asks: 'Again', pinned: null }), runsIn: ['k2'] }], configurations: ['k1', 'k2'] } });
     const setUp = data.members[0]?.setUp;
     expect(setUp).toMatch(/^[0-9a-f]{32}$/);
     expect(data).toEqual({
       weights: [9],
       members: [
-        { of: 'C-1', instances: 1, minutes: 4, kept: false, part: null, setUp, items: [0] },
-        { of: 'F-1/1', instances: 1, minutes: null, kept: false, part: null, setUp: 'F-1', items: [] },
-        { of: 'C-2', instances: 1, minutes: 4, kept: true, part: 'p', setUp, items: [0] },
+        { of: 'C-1', instances: 1, minutes: 4, times: 2, kept: false, part: null, setUp, items: [0] },
+        { of: 'F-1/1', instances: 1, minutes: null, times: 2, kept: false, part: null, setUp: 'F-1', items: [] },
+        { of: 'C-2', instances: 1, minutes: 4, times: 1, kept: true, part: 'p', setUp, items: [0] },
       ],
       needs: [{ of: 'C-2', on: 'C-1' }],
     });
     // The version that is meant says what it begins with.
-    expect((await analyst('readShowing', { body: { entries: [member('C-1', 1)] } })).data.members).toMatchObject([{ of: 'C-1', setUp: null }]);
+    expect((await analyst('readShowing', { body: { entries: [member('C-1', 1)], configurations: [] } })).data.members).toMatchObject([{ of: 'C-1', setUp: null }]);
   });
 
   test('of a risk, a depth or some requirements: whatever shows some of it, with all that it depends on, and how much nothing shows', async () => {

@@ -35,7 +35,7 @@ async function newProject(): Promise<void> {
   const made = await makeProject(server.db, key);
   const as = (session: string): Caller => (name, input = {}, headers = {}) => server.as(session)(name, { ...input, params: Object.assign({}, { project: key }, input.params) }, headers);
   [analyst, lead, reader] = [as(made.analyst), as(made.lead), as(made.reader)];
-  const smoke: SuiteEntry = { kind: 'part', id: entryId('p1'), title: 'all', depth: 1, rule: { of: 'cases', asks: 'tag:smoke', pinned: null } };
+  const smoke: SuiteEntry = { kind: 'part', id: entryId('p1'), title: 'all', depth: 1, rule: { of: 'cases', asks: 'tag:smoke', pinned: null }, runsIn: null };
   const beginnings = [
     requirement({ title: 'Readings', module: 'Meters', rating: { likelihood: 2, impact: 2 } }),
     requirement({ title: 'Bills', module: 'Bills' }),

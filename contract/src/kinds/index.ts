@@ -7,6 +7,6 @@ export { caseContentSchema, type CaseSummary } from './case.ts';
 export { questionContentSchema, type QuestionSummary } from './question.ts';
 export { phrasesDetailedSchema, sharedContentSchema, type SharedSummary } from './shared.ts';
 export { featureContentSchema, featurePathSchema, scenariosForSchema, type FeatureSummary } from './feature.ts';
-export { suiteContentSchema, suiteEntriesSchema, type SuiteSummary } from './suite.ts';
+export { configurationsSchema, runsInSchema, suiteContentSchema, suiteEntriesSchema, type SuiteSummary } from './suite.ts';
 export { dataSetContentSchema, type DataSetSummary } from './dataSet.ts';
 export { argumentsSchema, carriedStepsSchema, pinSchema, plainStepSchema, stepSchema, type CarriedSteps } from './steps.ts';

@@ -24,7 +24,7 @@ const FIRST: Record<ArtefactKind, Record<string, unknown>> = {
 };
 
 /** Stored in databases: a number never goes back. */
-const TODAY: Record<ArtefactKind, number> = { requirement: 4, condition: 5, case: 7, question: 3, shared: 5, dataSet: 2, feature: 2, suite: 1 };
+const TODAY: Record<ArtefactKind, number> = { requirement: 4, condition: 5, case: 7, question: 3, shared: 5, dataSet: 2, feature: 2, suite: 2 };
 
 test.each(ARTEFACT_KINDS)('a %s of the first schema is readable, step by step, and keeps all it said', (kind) => {
   const { content, migrations } = KIND_SCHEMA[kind];

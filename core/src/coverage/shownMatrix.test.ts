@@ -26,7 +26,7 @@ test('the smallest suite shows what the whole shows, and no smaller one does, wh
       const index = new CoverageIndex(design);
       const ids = design.cases.filter((c) => c.state !== 'withdrawn').map((c) => c.id).slice(0, 8);
       const { weights, shown } = shownMatrix(index, choose(ids));
-      const members = shown.map(({ id, counts, items: own }): ShowingMember => ({ of: id, instances: counts?.instances ?? 1, minutes: null, kept: false, part: null, setUp: null, items: own }));
+      const members = shown.map(({ id, counts, items: own }): ShowingMember => ({ of: id, instances: counts?.instances ?? 1, minutes: null, times: 1, kept: false, part: null, setUp: null, items: own }));
       const whole = chosenCoverage(index, choose(ids)).counts.shown;
       expect(weights).toHaveLength(whole);
       expect(weights.reduce((sum, weight) => sum + weight, 0)).toBe(chosenCoverage(index, choose(ids)).weighted.shown);

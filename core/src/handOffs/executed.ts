@@ -16,7 +16,7 @@ export interface ExecutedStep {
 
 /** What is executed once: an instance in a configuration. */
 export interface ExecutedInstance {
-  /** Its identity within the hand-off, as an automated test can name it: `C-40·highest@Firefox`. */
+  /** Its identity within the hand-off, as an automated test can name it: `C-40·highest@Telephone`. */
   readonly key: string;
   readonly of: CoveringId;
   readonly version: number;

@@ -1,6 +1,7 @@
 import type { CoveringId } from '../artefacts/index.ts';
 import type { Execution } from '../cases/index.ts';
 import type { Configuration } from '../shared/index.ts';
+import { configurationsRun, type RunsIn } from '../suites/index.ts';
 
 /** Hand-offs of a project are counted from 1: H-1, H-2, … */
 export type HandOffNumber = number & { readonly __brand: 'HandOffNumber' };
@@ -25,6 +26,18 @@ export interface HandOffLine {
   readonly minutes: number | null;
   /** Empty: nobody. */
   readonly person: string;
+}
+
+/** A case or scenario before it is a line in each configuration. */
+export interface HandedMember extends Omit<HandOffLine, 'configuration' | 'person'> {
+  readonly runsIn: RunsIn;
+}
+
+/** The lines of members in some configurations, nobody's yet: each in those in which it runs; without any, once. */
+export function handOffLines(members: readonly HandedMember[], configurations: readonly Configuration['id'][]): HandOffLine[] {
+  return members.flatMap(({ of, version, title, module, owner, execution, instances, minutes, runsIn }) =>
+    configurationsRun(runsIn, configurations).map((configuration): HandOffLine => ({ of, version, title, module, owner, execution, configuration, instances, minutes, person: '' })),
+  );
 }
 
 /** Instances that one hand-off may come to, counted before any is made. */

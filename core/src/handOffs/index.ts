@@ -1,4 +1,4 @@
-export { MOST_HANDED_OFF, configurationNames, handOffNumber, lineKey, personalShares, type HandOffLine, type HandOffNumber, type PersonalShare } from './handOff.ts';
+export { MOST_HANDED_OFF, configurationNames, handOffLines, handOffNumber, lineKey, personalShares, type HandOffLine, type HandOffNumber, type HandedMember, type PersonalShare } from './handOff.ts';
 export { DIVIDINGS, divide, type Dividing } from './dividing.ts';
 export { DOUBTS, doubtsOfContent, leavesOut, type Doubt } from './doubts.ts';
 export { executedInstances, type ExecutedInstance, type ExecutedStep, type HandedOff } from './executed.ts';

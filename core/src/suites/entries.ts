@@ -15,7 +15,7 @@ export function endOfEntry(entries: Entries, at: number): number {
 /** With more members, each once: at the end of the part with an id, before the parts in it, or of the whole (null). What is there already stays where it is. */
 export function withMembers(entries: Entries, of: readonly CoveringId[], part: EntryId | null, newId: () => EntryId): Entries {
   const there = new Set(entries.flatMap((entry) => (entry.kind === 'member' ? [entry.of] : [])));
-  const added = [...new Set(of)].flatMap((id): SuiteEntry[] => (there.has(id) ? [] : [{ kind: 'member', id: newId(), of: id, pinned: null }]));
+  const added = [...new Set(of)].flatMap((id): SuiteEntry[] => (there.has(id) ? [] : [{ kind: 'member', id: newId(), of: id, pinned: null, runsIn: null }]));
   if (added.length === 0) return entries;
   const at = part === null ? entries.length : endOfMembers(entries, part);
   return [...entries.slice(0, at), ...added, ...entries.slice(at)];

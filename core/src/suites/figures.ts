@@ -2,8 +2,10 @@ import type { ArtefactState, CaseId, CoveringId } from '../artefacts/index.ts';
 import type { Execution } from '../cases/index.ts';
 import type { ChosenCoverage } from '../coverage/index.ts';
 import type { FoundMember } from './members.ts';
+import { configurationsRun } from './runsIn.ts';
+import type { SuiteContent } from './suite.ts';
 
-/** What is known of a case or scenario besides its coverage. `instances`: as often as its own rows say. */
+/** What is known of a case or scenario besides its coverage. `instances`: as often as its own rows say, in one configuration. */
 export interface MemberFacts {
   readonly state: ArtefactState;
   /** The version that is meant of it, or of its feature. */
@@ -19,6 +21,8 @@ export interface MemberFacts {
 /** A member with all that a line shows of it; null: it is not there any more. */
 export interface SuiteMemberFigures extends FoundMember {
   readonly facts: MemberFacts | null;
+  /** In how many configurations it runs; 1 where the suite has none. */
+  readonly times: number;
   readonly shows: number;
   readonly alone: number;
 }
@@ -49,6 +53,7 @@ export interface SuiteFigures extends Omit<ChosenCoverage, 'cases'> {
   readonly members: readonly SuiteMemberFigures[];
   readonly cases: number;
   readonly scenarios: number;
+  /** In all its configurations. */
   readonly instances: number;
   readonly byHand: number;
   /** Of the instances whose minutes are known. */
@@ -60,15 +65,16 @@ export interface SuiteFigures extends Omit<ChosenCoverage, 'cases'> {
 }
 
 /** The figures of a suite, of what its members are and what they show. Withdrawn ones, and those that are gone, stay in the list and count nowhere. */
-export function suiteFigures(members: readonly FoundMember[], facts: ReadonlyMap<CoveringId, MemberFacts>, dependencies: readonly Dependency[], { cases, ...coverage }: ChosenCoverage): SuiteFigures {
+export function suiteFigures(members: readonly FoundMember[], configurations: SuiteContent['configurations'], facts: ReadonlyMap<CoveringId, MemberFacts>, dependencies: readonly Dependency[], { cases, ...coverage }: ChosenCoverage): SuiteFigures {
   const shown = new Map(cases.map((c) => [c.id, c]));
   const sum = { cases: 0, scenarios: 0, instances: 0, byHand: 0, minutes: 0, withoutMinutes: 0 };
   const lines = members.map((member): SuiteMemberFigures => {
     const [known, chosen] = [facts.get(member.of), shown.get(member.of)];
-    if (known === undefined) return { ...member, facts: null, shows: 0, alone: 0 };
+    const times = configurationsRun(member.runsIn, configurations).length;
+    if (known === undefined) return { ...member, facts: null, times, shows: 0, alone: 0 };
     const instances = chosen?.counts?.instances ?? known.instances;
-    if (known.state !== 'withdrawn') addTo(sum, member.of, { ...known, instances });
-    return { ...member, facts: { ...known, instances }, shows: chosen?.shows ?? 0, alone: chosen?.alone ?? 0 };
+    if (known.state !== 'withdrawn') addTo(sum, member.of, { ...known, instances: instances * times });
+    return { ...member, facts: { ...known, instances }, times, shows: chosen?.shows ?? 0, alone: chosen?.alone ?? 0 };
   });
   const counted = lines.filter((line) => line.facts !== null && line.facts.state !== 'withdrawn');
   return { ...coverage, members: lines, ...sum, broken: brokenDependencies(counted, dependencies) };

@@ -4,8 +4,8 @@ import { artefactId } from '../artefacts/index.ts';
 import { entriesInOrder, entryId, inTimeProblem, membersInOrder, riskCurve, suiteMembers, type ShowingMember, type ShowingMembers, type SuiteEntry } from './index.ts';
 
 const C = (n: number) => artefactId('case', n);
-const part = (id: string, rule = false, depth = 1): SuiteEntry => ({ kind: 'part', id: entryId(id), title: id, depth, rule: rule ? { of: 'cases', asks: 'x', pinned: null } : null });
-const pick = (n: number): SuiteEntry => ({ kind: 'member', id: entryId(`m${n}`), of: C(n), pinned: n });
+const part = (id: string, rule = false, depth = 1): SuiteEntry => ({ kind: 'part', id: entryId(id), title: id, depth, rule: rule ? { of: 'cases', asks: 'x', pinned: null } : null, runsIn: null });
+const pick = (n: number): SuiteEntry => ({ kind: 'member', id: entryId(`m${n}`), of: C(n), pinned: n, runsIn: null });
 const words = (entries: readonly SuiteEntry[]) => entries.map((e) => (e.kind === 'part' ? `${e.title}.${e.depth}` : e.of)).join(' ');
 
 /** A suite with what its members show: its rule finds C-8 and C-9. */
@@ -14,7 +14,7 @@ const shows: Readonly<Record<number, readonly [minutes: number | null, items: re
 function showingOf(entries: readonly SuiteEntry[], needs: ShowingMembers['needs'] = []): ShowingMembers {
   const members = suiteMembers({ entries }, new Map([[entryId('rule'), [C(8), C(9)]]])).map(({ of, entry, part: at }): ShowingMember => {
     const [minutes, items, setUp] = shows[Number(of.slice(2))] ?? [null, []];
-    return { of, instances: of === C(5) ? 2 : 1, minutes, kept: entry === null, part: at, setUp: setUp ?? null, items };
+    return { of, instances: of === C(5) ? 2 : 1, minutes, times: 1, kept: entry === null, part: at, setUp: setUp ?? null, items };
   });
   return { weights: [9, 9, 3, 1], members, needs };
 }

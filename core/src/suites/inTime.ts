@@ -1,6 +1,7 @@
 import type { CoveringId } from '../artefacts/index.ts';
 import { bestOrder, shownSoFar, type MostProblem, type OrderCandidate, type OrderStage, type ShownSoFar } from '../covering/index.ts';
 import { costOf, neededPlaces, type ShowingMember, type ShowingMembers } from './smaller.ts';
+import { runsInAround } from './members.ts';
 import type { SuiteEntry } from './suite.ts';
 
 /** How a suite is put in order. */
@@ -41,7 +42,11 @@ export function entriesInOrder(entries: readonly SuiteEntry[], order: readonly C
   const rank = new Map(order.map((of, i) => [of, i]));
   const rankOf = (entry: SuiteEntry): number => (entry.kind === 'part' ? -1 : (rank.get(entry.of) ?? order.length));
   const sorted = (list: readonly SuiteEntry[]): SuiteEntry[] => list.toSorted((a, b) => rankOf(a) - rankOf(b));
-  if (!inParts) return [...sorted(entries.filter((e) => e.kind === 'member')), ...entries.filter((e) => e.kind === 'part' && e.rule !== null).map((e) => (e.kind === 'part' ? { ...e, depth: 1 } : e))];
+  if (!inParts) {
+    // Out of their parts they run where they ran.
+    const loose = entries.map((e) => ({ ...e, runsIn: e.runsIn ?? runsInAround(entries, e.id) }));
+    return [...sorted(loose.filter((e) => e.kind === 'member')), ...loose.filter((e) => e.kind === 'part' && e.rule !== null).map((e) => (e.kind === 'part' ? { ...e, depth: 1 } : e))];
+  }
   // A heading comes first in its part.
   const parts: SuiteEntry[][] = [[]];
   for (const entry of entries) {

@@ -1,4 +1,5 @@
 import type { CoveringId, Pin } from '../artefacts/index.ts';
+import type { RunsIn } from './runsIn.ts';
 import type { EntryId, SuiteContent, SuiteEntry, SuitePart } from './suite.ts';
 
 /** A case or scenario that is in a suite, once, wherever it was picked or found first. */
@@ -9,6 +10,8 @@ export interface FoundMember {
   readonly entry: EntryId | null;
   /** The part it stands in; null: it stands before the first. */
   readonly part: EntryId | null;
+  /** As it says itself, or the innermost part around it that says so; null: in all. */
+  readonly runsIn: RunsIn;
 }
 
 /** What rules find, by the part that has the rule. */
@@ -22,26 +25,42 @@ export function suiteMembers({ entries }: Pick<SuiteContent, 'entries'>, found: 
   const members: FoundMember[] = [];
   const seen = new Set<CoveringId>();
   const picked = new Set(entries.flatMap((entry) => (entry.kind === 'member' ? [entry.of] : [])));
-  let part: SuitePart | null = null;
+  let within: readonly SuitePart[] = [];
   const closePart = (): void => {
+    const part = within.at(-1);
     if (part?.rule == null) return;
     for (const of of found.get(part.id) ?? []) {
       if (picked.has(of) || seen.has(of)) continue;
       seen.add(of);
-      members.push({ of, pinned: part.rule.pinned, entry: null, part: part.id });
+      members.push({ of, pinned: part.rule.pinned, entry: null, part: part.id, runsIn: runsInOf(within) });
     }
   };
   for (const entry of entries) {
     if (entry.kind === 'part') {
       closePart();
-      part = entry;
+      within = [...within.filter((p) => p.depth < entry.depth), entry];
     } else if (!seen.has(entry.of)) {
       seen.add(entry.of);
-      members.push({ of: entry.of, pinned: entry.pinned, entry: entry.id, part: part?.id ?? null });
+      members.push({ of: entry.of, pinned: entry.pinned, entry: entry.id, part: within.at(-1)?.id ?? null, runsIn: entry.runsIn ?? runsInOf(within) });
     }
   }
   closePart();
   return members;
+}
+
+/** Where an entry runs that says nothing of itself: in those of the innermost part around it that says so; null: in all. */
+export function runsInAround(entries: readonly SuiteEntry[], id: EntryId): RunsIn {
+  let within: readonly SuitePart[] = [];
+  for (const entry of entries) {
+    const isPart = entry.kind === 'part';
+    if (entry.id === id) return runsInOf(isPart ? within.filter((p) => p.depth < entry.depth) : within);
+    if (isPart) within = [...within.filter((p) => p.depth < entry.depth), entry];
+  }
+  return null;
+}
+
+function runsInOf(within: readonly SuitePart[]): RunsIn {
+  return within.findLast((part) => part.runsIn !== null)?.runsIn ?? null;
 }
 
 /** The parts of a suite that have a rule. */

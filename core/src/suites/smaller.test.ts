@@ -12,7 +12,7 @@ const solve = (showing: ShowingMembers, by: (typeof SMALLER_BY)[number]) => smal
 const C = (n: number): CaseId => artefactId('case', n);
 
 describe('as small as possible', () => {
-  const member = (n: number, items: readonly number[], more: Partial<ShowingMember> = {}): ShowingMember => ({ of: C(n), instances: 1, minutes: 5, kept: false, part: null, setUp: null, items, ...more });
+  const member = (n: number, items: readonly number[], more: Partial<ShowingMember> = {}): ShowingMember => ({ of: C(n), instances: 1, minutes: 5, times: 1, kept: false, part: null, setUp: null, items, ...more });
   // One long case shows all; three short ones do too.
   const members = [member(1, [0, 1, 2], { instances: 9, minutes: 1 }), member(2, [0], { instances: 2 }), member(3, [1], { instances: 2 }), member(4, [2], { instances: 2, minutes: null })];
   const ids = (showing: ShowingMembers, by: (typeof SMALLER_BY)[number]) => solve(showing, by).chosen.map((place) => showing.members[place]?.of);
@@ -22,6 +22,9 @@ describe('as small as possible', () => {
     expect(SMALLER_BY.map((by) => ids(showing, by))).toEqual([[C(1)], [C(2), C(3), C(4)], [C(1)]]);
     // Nobody said how long the last one takes: a minute for each of its two instances.
     expect(costWord(smallerProblem(showing, 'minutes').candidates[3]?.cost ?? 0, 'minutes')).toBe(2);
+    // Whatever runs in many configurations is executed in each.
+    expect(ids({ ...showing, members: members.map((m) => (m.of === C(1) ? { ...m, times: 2 } : m)) }, 'minutes')).toEqual([C(1)]);
+    expect(ids({ ...showing, members: members.map((m) => (m.of === C(1) ? { ...m, times: 3 } : m)) }, 'minutes')).toEqual([C(2), C(3), C(4)]);
     expect(ids({ ...showing, members: members.map((m) => (m.of === C(3) ? { ...m, kept: true } : m)) }, 'cases')).toEqual([C(1), C(3)]);
     expect(ids({ ...showing, needs: [{ of: C(1), on: C(2) }, { of: C(2), on: C(9) }] }, 'cases')).toEqual([C(1), C(2)]);
   });

@@ -10,6 +10,8 @@ export type SmallerBy = (typeof SMALLER_BY)[number];
 /** A member with the items it shows, by numbers of their own. */
 export interface ShowingMember extends Pick<MemberFacts, 'instances' | 'minutes'> {
   readonly of: CoveringId;
+  /** In how many configurations it runs. */
+  readonly times: number;
   /** Whether it stays in any case: a rule found it. */
   readonly kept: boolean;
   /** The part it stands in; null: before the first. */
@@ -49,14 +51,14 @@ export function neededPlaces({ members, needs }: Pick<ShowingMembers, 'members' 
 }
 
 /** What a member costs, minutes in thousandths; at least 1: nothing is for nothing, or it would be kept for nothing. */
-export function costOf({ instances, minutes }: ShowingMember, by: SmallerBy): number {
+export function costOf({ instances, minutes, times }: ShowingMember, by: SmallerBy): number {
   switch (by) {
     case 'cases':
       return 1;
     case 'instances':
-      return Math.max(1, instances);
+      return Math.max(1, instances * times);
     case 'minutes':
-      return Math.max(1, Math.round((minutes ?? 1) * instances * PARTS_OF_A_MINUTE));
+      return Math.max(1, Math.round((minutes ?? 1) * instances * times * PARTS_OF_A_MINUTE));
   }
 }
 

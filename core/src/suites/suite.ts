@@ -1,5 +1,7 @@
 import type { CoveringId, Pin } from '../artefacts/index.ts';
 import { NO_OWN, type OwnValues } from '../fields/index.ts';
+import type { Configuration } from '../shared/index.ts';
+import type { RunsIn } from './runsIn.ts';
 
 export type EntryId = string & { readonly __brand: 'EntryId' };
 
@@ -28,6 +30,7 @@ export interface SuitePart {
   readonly depth: number;
   /** What it finds comes behind the members that were picked by hand. Null: they all were. */
   readonly rule: SuiteRule | null;
+  readonly runsIn: RunsIn;
 }
 
 /** A case or a scenario, picked by hand. A pin of a scenario is one to a version of its feature. */
@@ -36,6 +39,7 @@ export interface SuiteMember {
   readonly id: EntryId;
   readonly of: CoveringId;
   readonly pinned: Pin;
+  readonly runsIn: RunsIn;
 }
 
 /** A line of a suite. */
@@ -49,6 +53,8 @@ export interface SuiteContent {
   /** Where it stands among the others: names parted by `/`; empty: at the top. */
   readonly folder: string;
   readonly entries: readonly SuiteEntry[];
+  /** Those of the project in which it is executed; none: once, whatever there is. */
+  readonly configurations: readonly Configuration['id'][];
   readonly module: string;
   /** Display name of a member; empty: nobody. */
   readonly owner: string;
@@ -57,7 +63,7 @@ export interface SuiteContent {
   readonly own: OwnValues;
 }
 
-export const EMPTY_SUITE: SuiteContent = { title: '', purpose: '', folder: '', entries: [], module: '', owner: '', tags: [], own: NO_OWN };
+export const EMPTY_SUITE: SuiteContent = { title: '', purpose: '', folder: '', entries: [], configurations: [], module: '', owner: '', tags: [], own: NO_OWN };
 
 /** The members that were picked by hand, in their order. */
 export function pickedMembers({ entries }: Pick<SuiteContent, 'entries'>): SuiteMember[] {

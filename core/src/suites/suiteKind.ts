@@ -4,12 +4,13 @@ import { EMPTY_SUITE, pickedMembers, type SuiteContent, type SuiteEntry, type Su
 
 export const suiteKind: Kind<SuiteContent> = {
   empty: EMPTY_SUITE,
-  meaning: ({ entries }) => entries.map((entry) => (entry.kind === 'part' ? [entry.title, entry.depth, entry.rule] : [entry.of, entry.pinned])),
+  meaning: ({ entries, configurations }) => [configurations, ...entries.map((entry) => (entry.kind === 'part' ? [entry.title, entry.depth, entry.rule, entry.runsIn] : [entry.of, entry.pinned, entry.runsIn]))],
   links: memberLinks,
   versionsNamed: (content) => pickedMembers(content).flatMap(({ of, pinned }) => pinnedVersion(ownerOf(of), pinned)),
   words: ({ purpose, folder, entries }) => [purpose, folder, ...entries.flatMap((entry) => (entry.kind === 'part' ? [entry.title] : []))],
   withTraceLinks: (content) => content,
-  withTargets: (content, targets) => ({ ...content, entries: content.entries.flatMap((entry): SuiteEntry[] => (entry.kind === 'part' ? [entry] : memberLedTo(entry, targets))) }),
+  // Configurations are of their project.
+  withTargets: (content, targets) => ({ ...content, configurations: [], entries: content.entries.flatMap((entry): SuiteEntry[] => (entry.kind === 'part' ? [{ ...entry, runsIn: null }] : memberLedTo(entry, targets))) }),
   settled: null,
   withPins(content, pinOf) {
     const entries = content.entries.map((entry) => {
@@ -43,5 +44,5 @@ function memberLedTo(member: SuiteMember, targets: Targets): SuiteMember[] {
   const there = targets.id(owner);
   if (there === null) return [];
   const scenario = parseScenarioId(member.of);
-  return [{ ...member, of: scenario === null ? (there as CaseId) : scenarioId(there as FeatureId, scenario.number), pinned: pinLedTo(owner, member.pinned, targets) }];
+  return [{ ...member, of: scenario === null ? (there as CaseId) : scenarioId(there as FeatureId, scenario.number), pinned: pinLedTo(owner, member.pinned, targets), runsIn: null }];
 }

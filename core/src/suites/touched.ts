@@ -26,7 +26,7 @@ export function touchOf({ of, through }: TouchedMember): Touch {
 export function touchedEntries(touched: readonly TouchedMember[], nameOf: (touch: Touch) => string, newId: () => EntryId): SuiteEntry[] {
   return TOUCHES.flatMap((touch): SuiteEntry[] => {
     const members = touched.filter((t) => touchOf(t) === touch).map((t) => t.of);
-    return members.length === 0 ? [] : [{ kind: 'part', id: newId(), title: nameOf(touch), depth: 1, rule: null }, ...withMembers([], members, null, newId)];
+    return members.length === 0 ? [] : [{ kind: 'part', id: newId(), title: nameOf(touch), depth: 1, rule: null, runsIn: null }, ...withMembers([], members, null, newId)];
   });
 }
 

@@ -15,4 +15,5 @@ export {
   type ValueKind,
   type Reading,
 } from './valueType.ts';
+export { typedList } from './typedList.ts';
 export { isoMoment, meantValue, paddedTime, pointNumber, type WritingHabits } from './writtenValue.ts';

@@ -1,6 +1,6 @@
 import { expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { formatBound, meantValue, readBound, type OrderedType, type WritingHabits } from './index.ts';
+import { formatBound, meantValue, readBound, typedList, type OrderedType, type WritingHabits } from './index.ts';
 
 const here: WritingHabits = { decimalSign: ',', dates: 'dayFirst' };
 const there: WritingHabits = { decimalSign: '.', dates: 'monthFirst' };
@@ -30,4 +30,8 @@ test('what Caderno writes itself is read as it is, whoever reads it', () => {
       expect(readBound(type, meantValue(type, formatBound(type, ordinal) ?? '', habits))).toBe(ordinal);
     }),
   );
+});
+
+test('a list is typed, or pasted from a column or a row of a sheet', () => {
+  expect(typedList(' newest,oldest ,, newest\r\n in a kiosk;yes\tother\n')).toEqual(['newest', 'oldest', 'in a kiosk;yes', 'other']);
 });

@@ -75,6 +75,8 @@ export const settingsDocument = z.strictObject({
   /** Kept for everybody. */
   queries: z.array(z.strictObject({ kind: z.enum(ARTEFACT_KINDS), name: z.string(), query: z.string().default(''), counts: countsViewSchema.nullable().default(null) })).default([]),
   /** Name, then factors and their values. */
+  factors: z.record(z.string(), z.array(z.string())).default({}),
+  rules: z.string().default(''),
   configurations: z.array(z.strictObject({ name: z.string(), factors: z.record(z.string(), z.string()) })).default([]),
   fields: z.array(z.strictObject({ name: z.string(), of: z.array(z.enum(ARTEFACT_KINDS)), type: z.enum(OWN_FIELD_TYPES), choices: z.array(z.string()).default([]), help: z.string().default('') })).default([]),
 });

@@ -237,6 +237,7 @@ async function applySettings(loading: Loading, demo: DemoSettings, fields: reado
   const { version, settings } = await readSettings(loading.work, loading.projectId);
   const glossary = demo.glossary.map((term, i) => ({ id: `t${i + 1}`, ...term }));
   const configurations = demo.configurations.map(({ name, factors }, i) => ({ id: `k${i + 1}`, name, factors: Object.entries(factors).map(([factor, value]) => ({ name: factor, value })) }));
+  const environment = { factors: Object.entries(demo.factors).map(([name, values], i) => ({ id: `f${i + 1}`, name, values })), rules: demo.rules };
   const idOf = (name: string): string => {
     const found = configurations.find((c) => c.name === name);
     if (found === undefined) throw new Error(`A constant has values in configurations of the project: expected '${name}'`);
@@ -245,7 +246,7 @@ async function applySettings(loading: Loading, demo: DemoSettings, fields: reado
   const constants = demo.constants.map(({ in: others, ...constant }, i) => ({ id: `c${i + 1}`, ...constant, others: Object.fromEntries(Object.entries(others).map(([name, value]) => [idOf(name), value])) }));
   const valueKinds = Object.entries(demo.valueKinds).map(([name, pattern], i) => ({ id: ownKindId(`v${i + 1}`), name, pattern }));
   const scenarioExecution = { ...settings.scenarioExecution, minutes: demo.scenarioMinutes };
-  await saveSettings(loading.work, loading.box, actor(loading, demo), 'lead', version, { ...settings, glossary, constants, configurations, fields, valueKinds, rulesOff: demo.rulesOff, tracker: demo.tracker, scenarioExecution, agreement: demo.agreement });
+  await saveSettings(loading.work, loading.box, actor(loading, demo), 'lead', version, { ...settings, glossary, constants, environment, configurations, fields, valueKinds, rulesOff: demo.rulesOff, tracker: demo.tracker, scenarioExecution, agreement: demo.agreement });
   const asker: Asker = { projectId: loading.projectId, personId: actor(loading, demo).personId, role: 'lead' };
   for (const query of demo.queries) await saveQuery(loading.work, asker, randomUUID(), { ...query, everybody: true });
 }

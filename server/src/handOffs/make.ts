@@ -1,6 +1,6 @@
 import type { ArtefactId } from '@caderno/core/artefacts';
 import { baselineNumber, type BaselineNumber } from '@caderno/core/baselines';
-import { MOST_HANDED_OFF, divide, handOffNumber, leavesOut, lineKey, type HandOffLine } from '@caderno/core/handOffs';
+import { MOST_HANDED_OFF, divide, handOffLines, handOffNumber, leavesOut, lineKey, type HandOffLine } from '@caderno/core/handOffs';
 import { ownerOf } from '@caderno/core/suites';
 import type { HandOffListed, NewHandOff } from '@caderno/contract';
 import { z } from 'zod';
@@ -43,12 +43,11 @@ export async function makeHandOff(work: UnitOfWork, actor: Actor, { wanted, from
   return readHead(work, actor.projectId, made.number);
 }
 
-/** What is executed, in its order: each member in every configuration. @throws {DomainError} when it is nothing, or more than a hand-off may come to. */
+/** What is executed, in its order: each member in the configurations in which it runs. @throws {DomainError} when it is nothing, or more than a hand-off may come to. */
 function linesOf({ members, configurations }: FoundForHandOff, { leftOut, people, dividing, chosen }: NewHandOff): HandOffLine[] {
   const out = new Set(leftOut);
   const handed = members.filter((m) => !out.has(m.of) && !m.doubts.some(leavesOut));
-  const ids = configurations.length === 0 ? [null] : configurations.map((c) => c.id);
-  const lines = handed.flatMap(({ doubts: _, same: _same, ...member }) => ids.map((configuration): HandOffLine => ({ ...member, configuration, person: '' })));
+  const lines = handOffLines(handed, configurations.map((c) => c.id));
   if (lines.length === 0) throw new DomainError({ code: 'hand_off_of_nothing' });
   const instances = lines.reduce((sum, line) => sum + line.instances, 0);
   if (instances > MOST_HANDED_OFF) throw new DomainError({ code: 'hand_off_too_large', instances, limit: MOST_HANDED_OFF });

@@ -27,20 +27,20 @@ export async function findForHandOff(work: UnitOfWork, projectId: string, { of, 
   if (configurations.length < chosen.length) throw new DomainError({ code: 'configuration_unknown' });
   const members = 'suite' in of ? (await findMembers(work, projectId, (await readSuite(work, projectId, of.suite)).content.entries, now)).members : await allOf(work, projectId);
   const { facts } = await knownMembers(work, projectId, members);
-  const there = members.flatMap(({ of: id }) => {
+  const there = members.flatMap(({ of: id, runsIn }) => {
     const known = facts.get(id);
-    return known === undefined || known.state === 'withdrawn' ? [] : [{ of: id, version: known.version }];
+    return known === undefined || known.state === 'withdrawn' ? [] : [{ of: id, version: known.version, runsIn }];
   });
   const read = await readContents(work, projectId, there);
   const constants = (configurations.length === 0 ? [null] : configurations).map((c) => visibleConstants(settings.constants, c?.id ?? null));
   const standing = await readStanding(work, projectId);
   const ids = new Set<CoveringId>(there.map((m) => m.of));
-  const told = there.flatMap(({ of: id, version }): HandOffMember[] => {
+  const told = there.flatMap(({ of: id, version, runsIn }): HandOffMember[] => {
     const content = read.contents.get(id);
     if (content === undefined) return [];
     const { instances, doubts } = doubtsOfContent(content, read.library, constants);
     const { title, module, owner, execution, estimate } = content;
-    return [{ of: id, version, title, module, owner, execution, minutes: estimate, instances, same: false, doubts: inOrder([...doubts, ...standing.doubts(id, version, content, ids)]) }];
+    return [{ of: id, version, title, module, owner, execution, minutes: estimate, instances, runsIn, same: false, doubts: inOrder([...doubts, ...standing.doubts(id, version, content, ids)]) }];
   });
   const handed = new Set(told.map((m) => m.of));
   return { members: told, absent: members.flatMap((m) => (handed.has(m.of) ? [] : [m.of])), read, configurations };
@@ -58,7 +58,7 @@ async function allOf(work: UnitOfWork, projectId: string): Promise<FoundMember[]
   const cases = await selectRows(work, numberRow, `SELECT number FROM artefact WHERE ${where} AND kind = 'case' ORDER BY number`, [projectId]);
   const features = await selectRows(work, featureRow, `SELECT number, coalesce(facts->'scenarios', '[]') AS scenarios FROM artefact WHERE ${where} AND kind = 'feature' ORDER BY number`, [projectId]);
   const ids: CoveringId[] = [...cases.map((row) => artefactId('case', row.number)), ...features.flatMap((row) => row.scenarios.map((s) => scenarioId(artefactId('feature', row.number), s.number)))];
-  return ids.map((of) => ({ of, pinned: null, entry: null, part: null }));
+  return ids.map((of) => ({ of, pinned: null, entry: null, part: null, runsIn: null }));
 }
 
 interface Standing {

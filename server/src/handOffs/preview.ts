@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { CoveringId } from '@caderno/core/artefacts';
-import { executedInstances, type HandOffLine, type HandedOff } from '@caderno/core/handOffs';
+import { executedInstances, handOffLines, type HandOffLine, type HandedOff } from '@caderno/core/handOffs';
 import type { AskHandOff, HandOffPreview } from '@caderno/contract';
 import type { UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
@@ -21,7 +21,7 @@ export async function previewHandOff(work: UnitOfWork, { projectId, asked, now, 
   if (earlier === null) return { members, absent };
   const { lines, handed } = await readHanded(work, earlier);
   const { constants } = (await readSettings(work, projectId)).settings;
-  const [before, present] = [digests(lines, handed), digests(members.flatMap((m) => (configurations.length === 0 ? [null] : configurations).map((c) => ({ ...m, configuration: c?.id ?? null, person: '' }))), { ...read, constants, configurations })];
+  const [before, present] = [digests(lines, handed), digests(handOffLines(members, configurations.map((c) => c.id)), { ...read, constants, configurations })];
   return { members: members.map((m) => ({ ...m, same: before.get(m.of) === present.get(m.of) })), absent };
 }
 

@@ -99,8 +99,8 @@ export const apartHandlers = {
     const { items, total } = await ask(call, { kind: 'items', filter: { ...filter, standings: standing === undefined ? undefined : parseStandings(standing) }, limit });
     return { items: [...items], total };
   }),
-  measureSuite: question<'measureSuite'>(({ body }, call) => measureSuite(measuring(call), body.entries)),
-  readShowing: question<'readShowing'>(({ body }, call) => readShowing(measuring(call), body.entries)),
+  measureSuite: question<'measureSuite'>(({ body }, call) => measureSuite(measuring(call), body)),
+  readShowing: question<'readShowing'>(({ body }, call) => readShowing(measuring(call), body)),
   readCandidates: question<'readCandidates'>(({ body }, call) => readCandidates(measuring(call), body)),
   findAdditions: question<'findAdditions'>(({ body }, call) => {
     const { entries, ...missed } = body;

@@ -1,6 +1,6 @@
 import { artefactId, type CoveringId, type SuiteId } from '@caderno/core/artefacts';
 import type { Additions, AskedItems, AskedMatrix, Choice, ChosenCoverage, MatrixCells, ShownMatrix, SuiteChoice } from '@caderno/core/coverage';
-import { suiteFigures, suiteMembers, type Dependency, type FoundMember, type ShowingMember, type ShowingMembers, type SuiteEntry, type SuiteFigures } from '@caderno/core/suites';
+import { configurationsRun, suiteFigures, suiteMembers, type Dependency, type FoundMember, type ShowingMember, type ShowingMembers, type SuiteContent, type SuiteEntry, type SuiteFigures } from '@caderno/core/suites';
 import type { SuiteLine } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { contentOrBroken } from '../artefacts/index.ts';
@@ -24,6 +24,9 @@ export interface Measuring {
   readonly additions: (choice: Choice, missed: AskedItems) => Promise<Additions>;
 }
 
+/** A suite as it is written at the moment. */
+export type WrittenSuite = Pick<SuiteContent, 'entries' | 'configurations'>;
+
 /** The members of a suite in its order, with what is known of them. */
 export interface Found extends KnownMembers {
   readonly members: readonly FoundMember[];
@@ -31,24 +34,24 @@ export interface Found extends KnownMembers {
 }
 
 /** What a suite comes to with these entries. */
-export async function measureSuite({ db, projectId, now, chosen }: Measuring, entries: readonly SuiteEntry[]): Promise<SuiteFigures> {
+export async function measureSuite({ db, projectId, now, chosen }: Measuring, { entries, configurations }: WrittenSuite): Promise<SuiteFigures> {
   const found = await inSnapshot(db, (work) => findMembers(work, projectId, entries, now));
   const [coverage] = await chosen([choiceOf(found)]);
   if (coverage === undefined) throw new Error('A choice is answered by what it shows: expected one answer, got none');
-  return suiteFigures(found.members, found.facts, found.dependencies, coverage);
+  return suiteFigures(found.members, configurations, found.facts, found.dependencies, coverage);
 }
 
 /** What a smaller suite and its best order are worked out from: members that count, what each of them shows and begins with, and what they depend on. */
-export async function readShowing({ db, projectId, now, matrix }: Measuring, entries: readonly SuiteEntry[]): Promise<ShowingMembers> {
+export async function readShowing({ db, projectId, now, matrix }: Measuring, { entries, configurations }: WrittenSuite): Promise<ShowingMembers> {
   const { setUps, ...found } = await inSnapshot(db, async (work) => {
     const known = await findMembers(work, projectId, entries, now);
     return { ...known, setUps: await setUpsOf(work, projectId, known.facts) };
   });
   const { weights, shown } = await matrix(choiceOf(found));
   const known = new Map(shown.map((s) => [s.id, s]));
-  const members = found.members.flatMap(({ of, part, entry }): ShowingMember[] => {
+  const members = found.members.flatMap(({ of, part, entry, runsIn }): ShowingMember[] => {
     const facts = found.facts.get(of);
-    return facts === undefined || facts.state === 'withdrawn' ? [] : [{ of, instances: known.get(of)?.counts?.instances ?? facts.instances, minutes: facts.minutes, kept: entry === null, part, setUp: setUps.get(of) ?? null, items: known.get(of)?.items ?? [] }];
+    return facts === undefined || facts.state === 'withdrawn' ? [] : [{ of, instances: known.get(of)?.counts?.instances ?? facts.instances, minutes: facts.minutes, times: configurationsRun(runsIn, configurations).length, kept: entry === null, part, setUp: setUps.get(of) ?? null, items: known.get(of)?.items ?? [] }];
   });
   return { weights, members, needs: found.dependencies };
 }
@@ -68,13 +71,13 @@ export async function readCandidates({ db, projectId, asked }: Measuring, items:
       const own = facts.get(of);
       if (own === undefined || own.state === 'withdrawn') return [];
       const { counts, items: showing } = counted.get(of) ?? { counts: null, items: [] };
-      return [{ of, instances: counts?.instances ?? own.instances, minutes: own.minutes, kept: false, part: null, setUp: setUps.get(of) ?? null, items: showing }];
+      return [{ of, instances: counts?.instances ?? own.instances, minutes: own.minutes, times: 1, kept: false, part: null, setUp: setUps.get(of) ?? null, items: showing }];
     });
     return { weights, members, needs, shownByNothing };
   });
 }
 
-const memberOf = (of: CoveringId): FoundMember => ({ of, pinned: null, entry: null, part: null });
+const memberOf = (of: CoveringId): FoundMember => ({ of, pinned: null, entry: null, part: null, runsIn: null });
 
 /** Some cases and scenarios with all that they depend on, however far; nobody depends on themselves for ever, as each is asked once. */
 async function withDependencies(work: UnitOfWork, projectId: string, of: readonly CoveringId[]): Promise<{ readonly ids: readonly CoveringId[]; readonly needs: readonly Dependency[] }> {
@@ -112,6 +115,7 @@ export async function suiteChoices(work: UnitOfWork, projectId: string, now: num
 interface FoundSuite {
   readonly id: SuiteId;
   readonly title: string;
+  readonly configurations: SuiteContent['configurations'];
   readonly found: Found;
 }
 
@@ -121,7 +125,7 @@ async function findSuites(work: UnitOfWork, projectId: string, now: number): Pro
   const found: FoundSuite[] = [];
   for (const { number, schema, content } of await liveSuites(work, projectId)) {
     const read = contentOrBroken('suite', schema, content);
-    if (read !== null) found.push({ id: artefactId('suite', number), title: read.title, found: await findMembers(work, projectId, read.entries, now, known) });
+    if (read !== null) found.push({ id: artefactId('suite', number), title: read.title, configurations: read.configurations, found: await findMembers(work, projectId, read.entries, now, known) });
   }
   return found;
 }
@@ -138,10 +142,10 @@ export async function measureSuites(where: Measuring): Promise<SuiteLine[]> {
   const { db, projectId, now, chosen } = where;
   const suites = await inSnapshot(db, (work) => findSuites(work, projectId, now));
   const coverages = suites.length === 0 ? [] : await chosen(suites.map((s) => choiceOf(s.found)));
-  return suites.flatMap(({ id, found }, i) => {
+  return suites.flatMap(({ id, configurations, found }, i) => {
     const coverage = coverages[i];
     if (coverage === undefined) return [];
-    const { members, cases, scenarios, instances, byHand, minutes, withoutMinutes, counts } = suiteFigures(found.members, found.facts, [], coverage);
+    const { members, cases, scenarios, instances, byHand, minutes, withoutMinutes, counts } = suiteFigures(found.members, configurations, found.facts, [], coverage);
     return [{ id, cases, scenarios, instances, byHand, minutes, withoutMinutes, counts, members: members.flatMap((m) => (m.facts === null || m.facts.state === 'withdrawn' ? [] : [m.of])) }];
   });
 }

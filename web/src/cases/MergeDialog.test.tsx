@@ -15,7 +15,7 @@ test('suites have the case that is kept in the place of the one that goes; those
   const written: Write[] = [];
   const [one, two] = [caseHead(1, { title: 'Kept', version: 3 }), caseHead(2, { title: 'Gone' })];
   const suite = suiteHead(4, { title: 'Smoke', version: 7 });
-  const entries = [{ kind: 'member' as const, id: entryId('m'), of: 'C-2' as const, pinned: null }];
+  const entries = [{ kind: 'member' as const, id: entryId('m'), of: 'C-2' as const, pinned: null, runsIn: null }];
   standInProject([one, two, suite], [], {
     readArtefact: ({ params }) => (params.id === 'C-2' ? { kind: 'case', summary: two, content: { ...EMPTY_CASE, title: 'Gone' }, draft: null } : { kind: 'suite', summary: suite, content: { ...EMPTY_SUITE, title: 'Smoke', entries }, draft: null }),
     readReuse: () => ({ users: [], uses: [] }),

@@ -1,6 +1,7 @@
 import type { CoverageItem, Strength } from '@caderno/core/conditions';
 import type { Parameter, ParameterId, Row, RowId } from '@caderno/core/cases';
 import type { CombinedColumn, CombinedRows, RandomColumn, RandomRows } from '@caderno/core/making';
+import { typedList } from '@caderno/core/values';
 import { LIMITS } from '@caderno/contract';
 import { wrap, type Remote } from 'comlink';
 import { useMemo, useState } from 'react';
@@ -115,18 +116,14 @@ interface Asked {
 
 async function make({ how, chosen, strength, constraints, seed, count, rows }: Asked): Promise<CombinedRows | RandomRows | null> {
   if (chosen.length === 0) return null;
-  if (how === 'byChance') return worker().byChance(chosen.map(({ parameter, values, from, to }): RandomColumn => ({ parameter, values: listOf(values), from, to })), count, seed, rows);
-  return worker().combine({ columns: chosen.map(({ parameter, values }): CombinedColumn => ({ parameter, values: listOf(values) })), strength, constraints, seed }, rows);
+  if (how === 'byChance') return worker().byChance(chosen.map(({ parameter, values, from, to }): RandomColumn => ({ parameter, values: typedList(values), from, to })), count, seed, rows);
+  return worker().combine({ columns: chosen.map(({ parameter, values }): CombinedColumn => ({ parameter, values: typedList(values) })), strength, constraints, seed }, rows);
 }
 
 function columnOf(parameter: Parameter, rows: readonly Row[], check: ColumnCheck | undefined, isServed: boolean): Column {
   const there = [...new Set(rows.flatMap((r) => r.cells[parameter.id] ?? []))];
   const values = check !== undefined ? check.values.filter((v) => check.problem(v) === null) : parameter.type === 'yesNo' ? ['yes', 'no'] : there;
   return { parameter, on: isServed ? check !== undefined : there.length > 0, values: values.slice(0, MOST_TAKEN_OVER).map((v) => (/[,\n]/.test(v) ? v.replaceAll(/[,\n]/g, ' ') : v)).join(', '), from: '', to: '' };
-}
-
-function listOf(values: string): string[] {
-  return [...new Set(values.split(/[,\n]/).map((v) => v.trim()).filter((v) => v !== ''))];
 }
 
 function Columns({ columns, how, onSet }: { readonly columns: readonly Column[]; readonly how: How; readonly onSet: (id: ParameterId, part: Partial<Column>) => void }) {
@@ -157,7 +154,7 @@ function Columns({ columns, how, onSet }: { readonly columns: readonly Column[];
             </td>
             {how === 'byChance' && (
               <td className="whitespace-nowrap">
-                {listOf(values).length > 0 || parameter.type === 'yesNo' ? (
+                {typedList(values).length > 0 || parameter.type === 'yesNo' ? (
                   <span className="text-xs text-ink2">{PARAMETER_TYPE_WORD[parameter.type]}; empty the list for any</span>
                 ) : (
                   <span className="flex items-center gap-1.5">

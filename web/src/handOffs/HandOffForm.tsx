@@ -148,7 +148,7 @@ function Configurations({ draft: { configurations }, put }: PartProps) {
           </span>
         </label>
       ))}
-      {all.length > 0 && <p className="text-xs text-ink2">{configurations.length === 0 ? 'None chosen: everything is executed once.' : `Everything is executed once in ${configurations.length === 1 ? 'it' : `each of the ${configurations.length}`}.`}</p>}
+      {all.length > 0 && <p className="text-xs text-ink2">{configurations.length === 0 ? 'None chosen: everything is executed once.' : `Everything is executed once in ${configurations.length === 1 ? 'it' : `each of the ${configurations.length}`}, unless the suite says where it runs.`}</p>}
     </fieldset>
   );
 }

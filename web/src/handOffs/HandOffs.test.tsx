@@ -3,6 +3,7 @@ import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import { DOUBTS, handOffNumber, type Doubt, type HandOffLine } from '@caderno/core/handOffs';
 import { baselineNumber } from '@caderno/core/baselines';
 import { DEFAULT_SETTINGS, type HandOff, type HandOffListed, type HandOffMember, type Member, type NewHandOff } from '@caderno/contract';
+import { EMPTY_SUITE } from '@caderno/core/suites';
 import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { caseHead } from '../../test/heads.ts';
 import { onThePage } from '../../test/onThePage.tsx';
@@ -15,7 +16,7 @@ import { HandOffsChapter, NewHandOffPage } from './index.ts';
 afterEach(cleanup);
 beforeEach(() => sessionStorage.clear());
 
-const member = (of: HandOffMember['of'], more: Partial<HandOffMember> = {}): HandOffMember => ({ of, version: 1, title: `Title of ${of}`, module: '', owner: '', execution: 'byHand', minutes: 10, instances: 2, same: false, doubts: [], ...more });
+const member = (of: HandOffMember['of'], more: Partial<HandOffMember> = {}): HandOffMember => ({ of, version: 1, title: `Title of ${of}`, module: '', owner: '', execution: 'byHand', minutes: 10, instances: 2, runsIn: null, same: false, doubts: [], ...more });
 const MEMBERS = [
   member('C-1', { doubts: [{ kind: 'unbound', names: ['reading'] }, { kind: 'notAgreed', state: 'draft' }] }),
   member('C-2', { minutes: 40, doubts: [{ kind: 'notAgreed', state: 'inReview' }] }),
@@ -23,13 +24,16 @@ const MEMBERS = [
   member('F-1/1', { instances: 0, doubts: [{ kind: 'noInstances' }] }),
 ];
 const PEOPLE: Member[] = ['Rui M.', 'Olga S.'].map((name, i) => ({ id: `00000000-0000-4000-8000-00000000000${i}`, name, email: 'a@b.example', role: 'analyst' }));
-const CONFIGURATIONS = [{ id: 'web', name: 'On the web', factors: [{ name: 'browser', value: 'Firefox' }] }, { id: 'tablet', name: 'In the street', factors: [] }];
+const CONFIGURATIONS = [{ id: 'web', name: 'On the web', factors: [{ name: 'browser', value: 'newest' }] }, { id: 'tablet', name: 'In the street', factors: [] }];
 const HEADS = [suiteHead(1, { title: 'Smoke' }), caseHead(1), caseHead(2), caseHead(3), featureHead(1)];
 const LISTED: HandOffListed = { number: handOffNumber(1), name: 'Round 6', note: 'Begin with the bills', of: 'U-1', baseline: baselineNumber(3), due: '2031-01-31', by: 'Inês V.', at: '2031-01-01T10:00:00.000Z', instances: 5, minutes: 60, people: ['Rui M.'] };
 
-function handingOff(path = '/p/hand-offs/new?suite=U-1', refuse = false, rights = {}, members = MEMBERS) {
+const ofSuite = (configurations: readonly string[]) => ({ kind: 'suite' as const, summary: suiteHead(1, { title: 'Smoke' }), content: { ...EMPTY_SUITE, title: 'Smoke', configurations }, draft: null });
+
+function handingOff(path = '/p/hand-offs/new?suite=U-1', refuse = false, rights = {}, members = MEMBERS, runsIn: readonly string[] = []) {
   const made: NewHandOff[] = [];
   const server = standInProject(HEADS, [], {
+    readArtefact: () => ofSuite(runsIn),
     listMembers: () => PEOPLE,
     listBaselines: () => [],
     readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, configurations: CONFIGURATIONS } }),
@@ -87,6 +91,19 @@ test('work is given out, line by line otherwise if one says so, in each configur
   expect(shares().map(([who]) => who)).toEqual(['Rui M.', 'A tester', 'automated']);
 });
 
+test('where the suite runs is ticked at first; each is executed only where it runs, and whoever runs nowhere says so', async () => {
+  handingOff(undefined, false, {}, [member('C-1'), member('C-2', { runsIn: ['tablet'] }), member('C-3', { runsIn: ['gone'] })], ['tablet', 'web', 'gone']);
+  const isTicked = async (name: RegExp) => (await screen.findByRole<HTMLInputElement>('checkbox', { name })).checked;
+  expect([await isTicked(/On the web/), await isTicked(/In the street/), button().textContent]).toEqual([true, true, 'Hand off 6 instances']);
+  const notes = () => screen.getAllByText(/^runs in none of the chosen/).map((note) => note.closest('li')?.querySelector('a')?.textContent);
+  expect(notes()).toEqual(['C-3']);
+  await tick(/In the street/);
+  expect([button().textContent, notes()]).toEqual(['Hand off 2 instances', ['C-2', 'C-3']]);
+  // In none at all everything is executed once.
+  await tick(/On the web/);
+  expect([button().textContent, screen.queryByText(/^runs in none/)]).toEqual(['Hand off 6 instances', null]);
+});
+
 test('handed off again it begins as before, and what is executed as it was may stay behind', async () => {
   const { made } = handingOff('/p/hand-offs/new?suite=U-1&since=1', false, {}, MEMBERS.map((m) => ({ ...m, same: m.of === 'C-2' || m.of === 'C-3' })));
   expect(await screen.findByText(/^2 of 4 are executed as in H-1/)).toBeTruthy();
@@ -101,6 +118,7 @@ test('a configuration that cannot be handed off in is said, and unticked again; 
   sessionStorage.setItem('caderno hand-off p U-1 ', JSON.stringify({ name: 'Kept', note: '', due: '', configurations: ['gone'], people: [], dividing: 'evenly', leftOut: [], chosen: {} }));
   const asked: string[][] = [];
   standInProject(HEADS, [], {
+    readArtefact: () => ofSuite([]),
     listMembers: () => PEOPLE,
     listBaselines: () => [],
     readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, configurations: CONFIGURATIONS } }),

@@ -136,6 +136,7 @@ function Line({ member, lines, isOut, people, isByConfiguration, onOut, onPerson
           {countOf(instances, 'instance')}
           {minutes !== null && `, ${durationOf(minutes * instances)}`}
         </span>
+        {!isOut && lines.length === 0 && <span className="block text-xs text-ochre-ink">runs in none of the chosen configurations: not executed</span>}
         {doubts.length > 0 && <span className="block text-xs text-ochre-ink">{doubts.map(doubtWords).join(' · ')}</span>}
       </span>
       <span className="flex flex-col items-end gap-1">

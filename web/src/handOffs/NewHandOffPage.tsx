@@ -1,9 +1,11 @@
+import type { SuiteId } from '@caderno/core/artefacts';
 import { MOST_HANDED_OFF, type HandOffNumber } from '@caderno/core/handOffs';
+import type { SuiteContent } from '@caderno/core/suites';
 import { baselineNumberSchema, handOffNumberSchema, suiteIdSchema, type HandOff, type HandOffPreview, type HandedOffPart } from '@caderno/contract';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { toast } from 'sonner';
-import { call, tellFailure, useBaselines, useSettings, useSummaries } from '../api/index.ts';
+import { call, tellFailure, useArtefact, useBaselines, useSettings, useSummaries } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
 import { Spread, address, useFrame, usePageName } from '../frame/index.ts';
 import { Empty } from '../look/index.ts';
@@ -20,8 +22,8 @@ export function NewHandOffPage() {
   const suite = suiteIdSchema.safeParse(search.get('suite'));
   const baseline = baselineNumberSchema.safeParse(search.get('baseline') ?? undefined);
   if (!canEdit) return <Empty title="You can read here">Who may write in this project can hand something off.</Empty>;
-  if (suite.success) return <AfterEarlier key={suite.data} of={{ suite: suite.data }} />;
-  if (baseline.success) return <HandingOff key={baseline.data} of={{ baseline: baseline.data }} earlier={null} />;
+  if (suite.success) return <OfSuite key={suite.data} suite={suite.data} />;
+  if (baseline.success) return <HandingOff key={baseline.data} of={{ baseline: baseline.data }} runsIn={[]} earlier={null} />;
   return <ChoosePart />;
 }
 
@@ -72,22 +74,32 @@ function usePart(of: HandedOffPart): { readonly id: string; readonly title: stri
   return { id: `B-${of.baseline}`, title: baselines?.find((b) => b.number === of.baseline)?.name ?? '' };
 }
 
+/** In the configurations in which the suite runs, as it was saved last. */
+function OfSuite({ suite }: { readonly suite: SuiteId }) {
+  const { project } = useFrame();
+  const { data, error } = useArtefact(project, 'suite', suite);
+  if (data === undefined) return <Loading error={error} />;
+  return <AfterEarlier of={{ suite }} runsIn={data.content.configurations} />;
+}
+
 /** With `?since=2`: for the same people and in the same configurations as then, held against what was handed off. */
-function AfterEarlier({ of }: { readonly of: HandedOffPart }) {
+function AfterEarlier({ of, runsIn }: { readonly of: HandedOffPart; readonly runsIn: SuiteContent['configurations'] }) {
   const [search] = useSearchParams();
   const since = handOffNumberSchema.safeParse(search.get('since') ?? undefined);
   const number = since.success ? since.data : null;
   const { data, error } = useHandOff(number);
   if (number !== null && data === undefined) return <Loading error={error} />;
-  return <HandingOff of={of} earlier={data ?? null} />;
+  return <HandingOff of={of} runsIn={runsIn} earlier={data ?? null} />;
 }
 
-function HandingOff({ of, earlier }: { readonly of: HandedOffPart; readonly earlier: HandOff | null }) {
+/** `runsIn`: the configurations that are ticked at first, unless an earlier hand-off had others. */
+function HandingOff({ of, runsIn, earlier }: { readonly of: HandedOffPart; readonly runsIn: SuiteContent['configurations']; readonly earlier: HandOff | null }) {
   const { project } = useFrame();
   const { id, title } = usePart(of);
   const there = useSettings(project).data?.settings.configurations;
   if (there === undefined) return <Loading error={null} />;
-  const first = earlier === null ? EMPTY_DRAFT : { ...EMPTY_DRAFT, people: earlier.people, configurations: there.filter((c) => earlier.configurations.some((e) => e.id === c.id)).map((c) => c.id) };
+  const ticked = earlier === null ? runsIn : earlier.configurations.map((c) => c.id);
+  const first = { ...EMPTY_DRAFT, people: earlier?.people ?? [], configurations: there.map((c) => c.id).filter((id) => ticked.includes(id)) };
   return <Drafting of={of} id={id} title={title} first={first} there={there.map((c) => c.id)} since={earlier?.number ?? null} />;
 }
 

@@ -1,4 +1,4 @@
-import { DIVIDINGS, divide, leavesOut, lineKey, type Dividing, type HandOffLine } from '@caderno/core/handOffs';
+import { DIVIDINGS, divide, handOffLines, leavesOut, lineKey, type Dividing, type HandOffLine } from '@caderno/core/handOffs';
 import type { HandOffMember, HandOffPreview } from '@caderno/contract';
 import { useState } from 'react';
 import { z } from 'zod';
@@ -50,8 +50,7 @@ export function handedMembers({ members }: HandOffPreview, { leftOut }: Pick<Han
 
 /** The lines that would be made of it, given out. */
 export function draftLines(members: readonly HandOffMember[], { configurations, people, dividing, chosen }: HandOffDraft): HandOffLine[] {
-  const ids = configurations.length === 0 ? [null] : configurations;
-  const lines = members.flatMap(({ doubts: _, ...member }) => ids.map((configuration): HandOffLine => ({ ...member, configuration, person: '' })));
+  const lines = handOffLines(members, configurations);
   const persons = divide(lines, people, dividing, new Map(Object.entries(chosen)));
   return lines.map((line, i) => ({ ...line, person: persons[i] ?? '' }));
 }

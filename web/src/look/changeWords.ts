@@ -101,7 +101,7 @@ function undidWords({ undid, artefact, size }: WordedChange): string {
   return `“${size === 1 && undid.size === 1 && undid.artefact === artefact ? entryWords(worded) : changeWords(worded)}”`;
 }
 
-const SETTING_WORD: Readonly<Record<keyof ProjectSettings, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items', constants: 'the constants', configurations: 'the configurations', fields: 'the fields of its own', modules: 'the order of the modules', priorities: 'the priorities', looksOff: 'the hints', agreedPhrases: 'the agreed phrases', valueKinds: 'the kinds of values in scenarios', scenarioExecution: 'which scenarios are run by hand', agreement: 'what agreement asks for' };
+const SETTING_WORD: Readonly<Record<keyof ProjectSettings, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items', constants: 'the constants', environment: 'what configurations are made of', configurations: 'the configurations', fields: 'the fields of its own', modules: 'the order of the modules', priorities: 'the priorities', looksOff: 'the hints', agreedPhrases: 'the agreed phrases', valueKinds: 'the kinds of values in scenarios', scenarioExecution: 'which scenarios are run by hand', agreement: 'what agreement asks for' };
 
 function settingsWords(detail: string): string {
   return detail.split(', ').map((part) => (part in SETTING_WORD ? SETTING_WORD[part as keyof ProjectSettings] : part)).join(', ');

@@ -1,10 +1,14 @@
+import type { Environment } from '@caderno/core/configurations';
 import type { Configuration } from '@caderno/core/shared';
 import { X } from 'lucide-react';
 import { useState } from 'react';
+import { MakeConfigurations } from '../configurations/index.ts';
 import { TextButton } from '../look/index.ts';
 
 interface Props {
   readonly configurations: readonly Configuration[];
+  /** What they are made of. */
+  readonly environment: Environment;
   readonly canEdit: boolean;
   readonly onChange: (configurations: readonly Configuration[]) => void;
 }
@@ -12,7 +16,8 @@ interface Props {
 const GRID = 'grid grid-cols-[minmax(8rem,1fr)_minmax(14rem,2.4fr)_1.75rem] items-center gap-2';
 
 /** The environments a project is tested in: a name, and what each of its factors is there. */
-export function ConfigurationsEditor({ configurations, canEdit, onChange }: Props) {
+export function ConfigurationsEditor({ configurations, environment, canEdit, onChange }: Props) {
+  const [making, setMaking] = useState(false);
   const set = (id: string, part: Partial<Configuration>): void => onChange(configurations.map((c) => (c.id === id ? { ...c, ...part } : c)));
   return (
     <div className="mt-2 text-sm">
@@ -32,11 +37,28 @@ export function ConfigurationsEditor({ configurations, canEdit, onChange }: Prop
           add a configuration
         </TextButton>
       )}
+      {canEdit && environment.factors.length > 0 && (
+        <TextButton className="ml-4 mt-1 text-xs" onClick={() => setMaking(true)}>
+          make some of the factors
+        </TextButton>
+      )}
+      {making && (
+        <MakeConfigurations
+          environment={environment}
+          there={configurations}
+          verb={(count) => `Take ${count}`}
+          onTake={(_, fresh) => {
+            onChange([...configurations, ...fresh]);
+            setMaking(false);
+          }}
+          onClose={() => setMaking(false)}
+        />
+      )}
     </div>
   );
 }
 
-/** Factors are typed as `browser = Firefox, role = clerk`; they are read when one leaves the field. */
+/** Factors are typed as `device = telephone, role = clerk`; they are read when one leaves the field. */
 function Factors({ configuration, canEdit, onChange }: { readonly configuration: Configuration; readonly canEdit: boolean; readonly onChange: (factors: Configuration['factors']) => void }) {
   const [typed, setTyped] = useState<string | null>(null);
   const leave = (): void => {

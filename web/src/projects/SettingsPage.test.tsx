@@ -136,3 +136,24 @@ test('a kind of values is made when it can be meant, tried on a step, renamed an
   save();
   await waitFor(() => expect(server.settings.valueKinds).toEqual([]));
 });
+
+test('factors are named, their values typed or pasted from a column; a rule that cannot be read says so where it stands', async () => {
+  const server = new Settings();
+  onThePage(<SettingsPage />);
+  await screen.findByText('Settings of the project');
+  fireEvent.click(screen.getByRole('button', { name: 'add a factor' }));
+  fireEvent.click(screen.getByRole('button', { name: 'add a factor' }));
+  const field = (name: string | RegExp): HTMLElement => screen.getByRole('textbox', { name });
+  fireEvent.change(field('Name of the factor factor 1'), { target: { value: 'device' } });
+  fireEvent.change(field('Values of device'), { target: { value: 'computer\ntelephone\n\ncomputer' } });
+  fireEvent.blur(field('Values of device'));
+  expect((field('Values of device') as HTMLTextAreaElement).value).toBe('computer, telephone');
+  // Two of one name, and one without, would be refused: they are marked before.
+  fireEvent.change(field('Name of the factor factor 2'), { target: { value: 'device' } });
+  expect(screen.getAllByRole('textbox', { name: 'Name of the factor device' }).map((f) => f.getAttribute('aria-invalid'))).toEqual(['true', 'true']);
+  fireEvent.click(screen.getAllByRole('button', { name: 'Remove the factor device' })[1] as HTMLElement);
+  fireEvent.change(field(/^what does not go together/), { target: { value: 'device = fax\nnot (device = telephone)' } });
+  expect(screen.getByRole('alert').textContent).toBe('“device = fax”: “fax” is no value of device.');
+  fireEvent.keyDown(window, { key: 's', ctrlKey: true });
+  await waitFor(() => expect(server.settings.environment).toMatchObject({ factors: [{ name: 'device', values: ['computer', 'telephone'] }], rules: 'device = fax\nnot (device = telephone)' }));
+});

@@ -11,6 +11,7 @@ import { BothSides, KeepWords, useEditCommands, useKeptHere, type LocalDraft } f
 import { AgreementEditor } from './AgreementEditor.tsx';
 import { ConfigurationsEditor } from './ConfigurationsEditor.tsx';
 import { ConstantsEditor } from './ConstantsEditor.tsx';
+import { FactorsEditor } from './FactorsEditor.tsx';
 import { FieldsEditor } from './FieldsEditor.tsx';
 import { LooksEditor } from './LooksEditor.tsx';
 import { ModulesEditor } from './ModulesEditor.tsx';
@@ -108,8 +109,11 @@ function Settings({ stored, keptHere }: { readonly stored: ResponseOf<'readSetti
         <Section title="Constants" aside="names that any step and any cell may use between angle brackets">
           <ConstantsEditor constants={settings.constants} configurations={settings.configurations} canEdit={canEdit} onChange={(constants) => set({ constants })} />
         </Section>
+        <Section title="Factors" aside="what differs between the places where it is tested, and what it can be">
+          <FactorsEditor environment={settings.environment} canEdit={canEdit} onChange={(environment) => set({ environment })} />
+        </Section>
         <Section title="Configurations" aside="where it is tested; a constant may have another value in each">
-          <ConfigurationsEditor configurations={settings.configurations} canEdit={canEdit} onChange={(configurations) => set({ configurations })} />
+          <ConfigurationsEditor configurations={settings.configurations} environment={settings.environment} canEdit={canEdit} onChange={(configurations) => set({ configurations })} />
         </Section>
         <Section title="Hints" aside={`what is looked for in cases; ${LOOK_RULES.length - settings.looksOff.length} of ${LOOK_RULES.length} are on`}>
           <LooksEditor off={settings.looksOff} canEdit={canEdit} onChange={(looksOff) => set({ looksOff })} />

@@ -24,7 +24,7 @@ export function AddMembers({ entries, at, onAdd, edit }: Props) {
   const offered = useOffered(entries);
   const addPart = (title: string, rule: SuiteRule | null): void => {
     const id = newEntryId();
-    edit((now) => [...now, { kind: 'part', id, title, depth: 1, rule }]);
+    edit((now) => [...now, { kind: 'part', id, title, depth: 1, rule, runsIn: null }]);
     focusSoon(id);
   };
   return (

@@ -1,6 +1,6 @@
 import type { Pin } from '@caderno/core/artefacts';
 import type { EntryId, SuiteMemberFigures } from '@caderno/core/suites';
-import { ListFilter, X } from 'lucide-react';
+import { ListFilter, MonitorSmartphone, X } from 'lucide-react';
 import { memo } from 'react';
 import { Link } from 'react-router';
 import { address, useFrame } from '../frame/index.ts';
@@ -15,21 +15,25 @@ interface Props {
   /** Whether what it shows and takes has been told. */
   readonly isKnown: boolean;
   readonly isAt: boolean;
+  /** In which configurations it runs where it says so itself. */
+  readonly where: string;
   readonly canEdit: boolean;
   readonly onPin: (id: EntryId, pinned: Pin) => void;
   readonly onRemove: (id: EntryId) => void;
+  /** Null: the suite has no configurations. */
+  readonly onWhere: ((id: EntryId) => void) | null;
   readonly onAt: (id: EntryId) => void;
 }
 
 const MOST_SQUARES = 5;
 
 /** A case or scenario of a suite: what it is called, dots, what it shows, and what it takes. */
-export const MemberLine = memo(function MemberLine({ member, title, isKnown, isAt, canEdit, onPin, onRemove, onAt }: Props) {
+export const MemberLine = memo(function MemberLine({ member, title, isKnown, isAt, where, canEdit, onPin, onRemove, onWhere, onAt }: Props) {
   const { project } = useFrame();
-  const { of, entry, pinned, facts } = member;
+  const { of, entry, pinned, facts, times } = member;
   const { setLine, look, grip } = useDraggedLine(entry, canEdit);
   const counts = facts !== null && facts.state !== 'withdrawn';
-  const notes = notesOf(member);
+  const notes = [...notesOf(member), ...(where === '' ? [] : [where])];
   const isThere = title !== null && (!isKnown || counts);
   const name = title ?? of;
   return (
@@ -45,12 +49,13 @@ export const MemberLine = memo(function MemberLine({ member, title, isKnown, isA
       {canEdit && entry !== null && (
         <span className={`absolute inset-y-0 right-[10.4rem] items-center gap-1 pl-2 group-hover:bg-page2 print:!hidden ${isAt ? 'flex bg-page' : 'hidden bg-page2 group-hover:flex'}`}>
           {isAt && <ChooseVersion pinned={pinned} version={facts?.head ?? 1} onChange={(pin) => onPin(entry, pin)} />}
+          {onWhere !== null && <IconButton label={`Where ${of} runs`} icon={<MonitorSmartphone size={13} aria-hidden="true" />} onClick={() => onWhere(entry)} />}
           <IconButton label={`Take ${name} out`} icon={<X size={13} aria-hidden="true" />} onClick={() => onRemove(entry)} />
         </span>
       )}
       {counts && <Shows member={member} />}
-      <span className="w-[4.5rem] shrink-0 text-right font-mono text-xs" title={facts === null ? undefined : countOf(facts.instances, 'instance')}>
-        {facts === null || !counts ? '' : facts.minutes === null ? <span className="text-ink3">–</span> : durationOf(facts.minutes * facts.instances)}
+      <span className="w-[4.5rem] shrink-0 text-right font-mono text-xs" title={facts === null ? undefined : `${countOf(facts.instances, 'instance')}${times === 1 ? '' : times === 0 ? ', in no configuration' : ` in each of ${countOf(times, 'configuration')}`}`}>
+        {facts === null || !counts ? '' : facts.minutes === null ? <span className="text-ink3">–</span> : durationOf(facts.minutes * facts.instances * times)}
       </span>
     </div>
   );

@@ -1,5 +1,5 @@
 import type { CoveringId } from '@caderno/core/artefacts';
-import { EMPTY_SUITE, entriesInOrder, riskCurve, withMembers, type Ordering, type ShowingMembers, type SuiteEntry } from '@caderno/core/suites';
+import { EMPTY_SUITE, entriesInOrder, riskCurve, runsInAround, type Ordering, type ShowingMember, type ShowingMembers, type SuiteEntry } from '@caderno/core/suites';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { failureSentence } from '../api/index.ts';
@@ -9,20 +9,20 @@ import { Button, Choose, Dialog, locale } from '../look/index.ts';
 import { newEntryId } from '../suiteMembers/index.ts';
 import { InTime } from './InTime.tsx';
 import { RiskCurves, soonerWords } from './RiskCurves.tsx';
-import { useShowing } from './suiteQueries.ts';
+import { useShowing, type WrittenSuite } from './suiteQueries.ts';
 import { useWorkedOut } from './useWorkedOut.ts';
 
 interface Props {
-  readonly entries: readonly SuiteEntry[];
+  readonly suite: WrittenSuite;
   readonly edit: (change: (entries: readonly SuiteEntry[]) => readonly SuiteEntry[]) => void;
   readonly onRemove: (members: readonly CoveringId[]) => void;
   readonly onClose: () => void;
 }
 
 /** How soon a suite shows what it shows: the order it is in beside one that shows most risk soonest, and what fits in some minutes. */
-export function OrderDialog({ entries, edit, onRemove, onClose }: Props) {
+export function OrderDialog({ suite, edit, onRemove, onClose }: Props) {
   // What is worked out is of the suite as it was when it was asked for.
-  const [asked] = useState(entries);
+  const [asked] = useState(suite);
   const { data, error } = useShowing(asked);
   const nothing = data !== undefined && data.weights.length === 0;
   return (
@@ -41,16 +41,19 @@ export function OrderDialog({ entries, edit, onRemove, onClose }: Props) {
   );
 }
 
-/** Makes a suite of some members, each at the version that was picked, named by the minutes they were chosen for, and opens it. */
-function useMake(asked: readonly SuiteEntry[]): (members: readonly CoveringId[], minutes: number) => void {
+/** Makes a suite of some members, each at the version that was picked and in the configurations in which it runs, named by the minutes they were chosen for, and opens it. */
+function useMake({ entries: asked, configurations }: WrittenSuite): (members: readonly ShowingMember[], minutes: number) => void {
   const { project } = useFrame();
   const create = useCreate(project);
   const navigate = useNavigate();
   return (members, minutes) => {
     const make = async (): Promise<void> => {
-      const pins = new Map(asked.flatMap((e) => (e.kind === 'member' ? [[e.of, e.pinned]] : [])));
-      const entries = withMembers([], members, null, newEntryId).map((e) => (e.kind === 'part' ? e : { ...e, pinned: pins.get(e.of) ?? null }));
-      const id = await create({ kind: 'suite', content: { ...EMPTY_SUITE, title: `What fits in ${minutes.toLocaleString(locale())} minutes`, entries } });
+      const entries = members.map(({ of, part }): SuiteEntry => {
+        const picked = asked.find((e) => e.kind === 'member' && e.of === of);
+        const place = picked ?? asked.find((e) => e.id === part);
+        return { kind: 'member', id: newEntryId(), of, pinned: picked?.kind === 'member' ? picked.pinned : null, runsIn: place === undefined ? null : (place.runsIn ?? runsInAround(asked, place.id)) };
+      });
+      const id = await create({ kind: 'suite', content: { ...EMPTY_SUITE, title: `What fits in ${minutes.toLocaleString(locale())} minutes`, configurations, entries } });
       if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });
     };
     void make();
@@ -59,7 +62,7 @@ function useMake(asked: readonly SuiteEntry[]): (members: readonly CoveringId[],
 
 const PLACES = [{ value: 'parts', name: 'stay in their parts' }, { value: 'list', name: 'one list, without headings' }] as const;
 
-function Found({ showing, asked, edit, onRemove, onClose }: Omit<Props, 'entries'> & { readonly showing: ShowingMembers; readonly asked: readonly SuiteEntry[] }) {
+function Found({ showing, asked, edit, onRemove, onClose }: Omit<Props, 'suite'> & { readonly showing: ShowingMembers; readonly asked: WrittenSuite }) {
   const [ordering, setOrdering] = useState<Ordering>({ inParts: true, together: false });
   const [minutes, setMinutes] = useState<number | null>(null);
   const { found: order, state } = useWorkedOut(useMemo(() => ({ kind: 'order' as const, showing, ordering }), [ordering, showing]));
@@ -71,7 +74,7 @@ function Found({ showing, asked, edit, onRemove, onClose }: Omit<Props, 'entries
   return (
     <>
       <p className="mb-2 flex flex-wrap items-center gap-x-5 gap-y-2 text-sm">
-        {asked.some((e) => e.kind === 'part') && <Choose label="Members" showLabel value={ordering.inParts ? 'parts' : 'list'} options={PLACES} onChange={(place) => setOrdering({ ...ordering, inParts: place === 'parts' })} />}
+        {asked.entries.some((e) => e.kind === 'part') && <Choose label="Members" showLabel value={ordering.inParts ? 'parts' : 'list'} options={PLACES} onChange={(place) => setOrdering({ ...ordering, inParts: place === 'parts' })} />}
         {new Set(setUps).size < setUps.length && (
           <label className="flex min-h-6 items-center gap-2">
             <input type="checkbox" checked={ordering.together} onChange={(e) => setOrdering({ ...ordering, together: e.target.checked })} />
@@ -83,7 +86,7 @@ function Found({ showing, asked, edit, onRemove, onClose }: Omit<Props, 'entries
       <p role="status" className="mt-1 text-sm">
         {state === 'failed' ? 'The order could not be worked out here. Nothing was changed; try it again.' : then === null ? 'Working it out …' : isSame ? (showing.members.every((m) => m.kept) ? 'What rules find stays in the order of its numbers.' : 'It is in the order in which most risk is shown soonest.') : soonerWords(now, then)}
       </p>
-      <InTime showing={showing} minutes={minutes} onMinutes={setMinutes} onRemove={(members) => (onRemove(members), onClose())} onMake={(members, limit) => make((order ?? []).filter((of) => members.includes(of)), limit)} />
+      <InTime showing={showing} minutes={minutes} onMinutes={setMinutes} onRemove={(members) => (onRemove(members), onClose())} onMake={(members, limit) => make((order ?? []).filter((of) => members.includes(of)).flatMap((of) => showing.members.find((m) => m.of === of) ?? []), limit)} />
       <p className="mt-4 flex items-center justify-end gap-2">
         <Button onClick={onClose}>Cancel</Button>
         <Button

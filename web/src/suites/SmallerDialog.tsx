@@ -1,16 +1,16 @@
 import type { CoveringId } from '@caderno/core/artefacts';
-import { leftOut, smallerProblem, type ShowingMembers, type SmallerBy, type SuiteEntry } from '@caderno/core/suites';
+import { leftOut, smallerProblem, type ShowingMembers, type SmallerBy } from '@caderno/core/suites';
 import { useMemo, useState } from 'react';
 import { failureSentence } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Busy, Button, Choose, Dialog, TextButton, countOf } from '../look/index.ts';
 import { TickMembers, useMemberTitle, type Ticked } from '../suiteMembers/index.ts';
-import { useShowing } from './suiteQueries.ts';
+import { useShowing, type WrittenSuite } from './suiteQueries.ts';
 import { BY, SmallestSaid } from './SmallestSaid.tsx';
 import { useWorkedOut } from './useWorkedOut.ts';
 
 interface Props {
-  readonly entries: readonly SuiteEntry[];
+  readonly suite: WrittenSuite;
   readonly onRemove: (members: readonly CoveringId[]) => void;
   readonly onClose: () => void;
 }
@@ -19,9 +19,9 @@ interface Props {
 const SECONDS = 60;
 
 /** The smallest suite that shows the same: who would be left out, and why that takes nothing away. */
-export function SmallerDialog({ entries, onRemove, onClose }: Props) {
+export function SmallerDialog({ suite, onRemove, onClose }: Props) {
   // What is worked out is of the suite as it was when it was asked for.
-  const [asked] = useState(entries);
+  const [asked] = useState(suite);
   const { data, error } = useShowing(asked);
   const [by, setBy] = useState<SmallerBy>('cases');
   return (

@@ -1,4 +1,4 @@
-import { entryMoved, entryPutBefore, partSetIn, withEntryPinned, withoutEntries, type EntryId, type SuiteEntry, type SuiteFigures, type SuiteMemberFigures, type SuitePart } from '@caderno/core/suites';
+import { entryMoved, entryPutBefore, partSetIn, withEntryPinned, withoutEntries, type EntryId, type RunsIn, type SuiteContent, type SuiteEntry, type SuiteFigures, type SuiteMemberFigures, type SuitePart } from '@caderno/core/suites';
 import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { useCallback, useMemo, useState, type KeyboardEvent } from 'react';
 import { TextButton, locale, usePrinting } from '../look/index.ts';
@@ -7,10 +7,14 @@ import { useFrame } from '../frame/index.ts';
 import type { EditEntries } from './AddMembers.tsx';
 import { MemberLine } from './MemberLine.tsx';
 import { PartLine } from './PartLine.tsx';
+import { RunsInDialog } from './RunsInDialog.tsx';
 import { END, EndPlace } from './dragging.tsx';
+import { useConfigurationName, whereWords } from './whereWords.ts';
 
 interface Props {
   readonly entries: readonly SuiteEntry[];
+  /** In which the suite is executed. */
+  readonly configurations: SuiteContent['configurations'];
   /** Undefined while they are not known. */
   readonly figures: SuiteFigures | undefined;
   readonly canEdit: boolean;
@@ -25,11 +29,13 @@ const MOST_AT_ONCE = 400;
 type Line = { readonly kind: 'part'; readonly part: SuitePart } | { readonly kind: 'member'; readonly key: string; readonly member: SuiteMemberFigures; readonly isKnown: boolean };
 
 /** The lines of a suite, as a table of contents: headings, members with dots up to what they take. Dragged by their grip, or moved by Alt and the arrows. */
-export function SuiteEntries({ entries, figures, canEdit, edit, at, onAt }: Props) {
+export function SuiteEntries({ entries, configurations, figures, canEdit, edit, at, onAt }: Props) {
   const { project } = useFrame();
   const titleOf = useMemberTitle(project);
   const printing = usePrinting();
   const [whole, setWhole] = useState(false);
+  const [placing, setPlacing] = useState<EntryId | null>(null);
+  const nameOf = useConfigurationName();
   const lines = useMemo(() => linesOf(entries, figures), [entries, figures]);
   const minutes = useMemo(() => minutesOfParts(lines), [lines]);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
@@ -40,6 +46,9 @@ export function SuiteEntries({ entries, figures, canEdit, edit, at, onAt }: Prop
   const onPin = useCallback((id: EntryId, pinned: Parameters<typeof withEntryPinned>[2]) => edit((now) => withEntryPinned(now, id, pinned)), [edit]);
   const onRemove = useCallback((id: EntryId) => edit((now) => withoutEntries(now, new Set([id]))), [edit]);
   const onPart = useCallback((id: EntryId, change: (part: SuitePart) => SuitePart) => edit((now) => now.map((entry) => (entry.id === id && entry.kind === 'part' ? change(entry) : entry))), [edit]);
+  const ownRunsIn = useMemo(() => new Map<EntryId | null, RunsIn>(entries.map((e) => [e.id, e.runsIn])), [entries]);
+  const onWhere = configurations.length === 0 ? null : setPlacing;
+  const placed = entries.find((e) => e.id === placing);
   const shown = whole || printing ? lines : lines.slice(0, MOST_AT_ONCE);
   if (lines.length === 0) return <p className="py-3 text-ink2">{canEdit ? 'Nothing is in it yet. Find cases or scenarios above, let a rule choose them, or select some in their chapter and add them to this suite.' : 'Nothing is in it yet.'}</p>;
   return (
@@ -47,14 +56,15 @@ export function SuiteEntries({ entries, figures, canEdit, edit, at, onAt }: Prop
       <div role="list" aria-label="Members" onKeyDown={onKeyDown}>
         {shown.map((line) =>
           line.kind === 'part' ? (
-            <PartLine key={line.part.id} part={line.part} found={figures?.members.filter((m) => m.part === line.part.id && m.entry === null).length ?? null} minutes={minutes.get(line.part.id) ?? 0} canEdit={canEdit} onChange={onPart} onRemove={onRemove} onAt={onAt} />
+            <PartLine key={line.part.id} part={line.part} found={figures?.members.filter((m) => m.part === line.part.id && m.entry === null).length ?? null} minutes={minutes.get(line.part.id) ?? 0} where={whereWords(line.part.runsIn, configurations, nameOf)} canEdit={canEdit} onChange={onPart} onRemove={onRemove} onWhere={onWhere} onAt={onAt} />
           ) : (
-            <MemberLine key={line.key} member={line.member} isKnown={line.isKnown} title={titleOf(line.member.of)} isAt={line.member.entry !== null && line.member.entry === at} canEdit={canEdit} onPin={onPin} onRemove={onRemove} onAt={onAt} />
+            <MemberLine key={line.key} member={line.member} isKnown={line.isKnown} title={titleOf(line.member.of)} isAt={line.member.entry !== null && line.member.entry === at} where={whereWords(ownRunsIn.get(line.member.entry) ?? null, configurations, nameOf)} canEdit={canEdit} onPin={onPin} onRemove={onRemove} onWhere={onWhere} onAt={onAt} />
           ),
         )}
         {canEdit && <EndPlace />}
       </div>
       {shown.length < lines.length && <TextButton onClick={() => setWhole(true)}>{`${(lines.length - shown.length).toLocaleString(locale())} more`}</TextButton>}
+      {placed !== undefined && <RunsInDialog entry={placed} name={placed.kind === 'part' ? placed.title : placed.of} entries={entries} configurations={configurations} onChange={(runsIn) => edit((now) => now.map((e) => (e.id === placed.id ? { ...e, runsIn } : e)))} onClose={() => setPlacing(null)} />}
     </DndContext>
   );
 }
@@ -73,7 +83,7 @@ function linesOf(entries: readonly SuiteEntry[], figures: SuiteFigures | undefin
       part = entry.id;
       lines.push({ kind: 'part', part: entry });
     } else {
-      lines.push({ kind: 'member', key: entry.id, member: { facts: null, shows: 0, alone: 0, ...known.get(entry.id), of: entry.of, pinned: entry.pinned, entry: entry.id, part }, isKnown: known.has(entry.id) });
+      lines.push({ kind: 'member', key: entry.id, member: { facts: null, times: 1, shows: 0, alone: 0, ...known.get(entry.id), of: entry.of, pinned: entry.pinned, entry: entry.id, part, runsIn: entry.runsIn }, isKnown: known.has(entry.id) });
     }
   }
   addFound();
@@ -91,7 +101,7 @@ function minutesOfParts(lines: readonly Line[]): ReadonlyMap<EntryId, number> {
       continue;
     }
     const { facts } = line.member;
-    const minutes = facts === null || facts.state === 'withdrawn' ? 0 : facts.instances * (facts.minutes ?? 0);
+    const minutes = facts === null || facts.state === 'withdrawn' ? 0 : line.member.times * facts.instances * (facts.minutes ?? 0);
     for (const part of within) sums.set(part.id, (sums.get(part.id) ?? 0) + minutes);
   }
   return sums;

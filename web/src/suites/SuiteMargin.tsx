@@ -63,8 +63,8 @@ export function SuiteMargin({ id, artefact, content, figures, canEdit, isSaved, 
         </>
       )}
       <OwnFields place="margin" id={id} kind="suite" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
-      {smaller && <SmallerDialog entries={content.entries} onRemove={onRemove} onClose={() => setSmaller(false)} />}
-      {ordering && <OrderDialog entries={content.entries} edit={edit} onRemove={onRemove} onClose={() => setOrdering(false)} />}
+      {smaller && <SmallerDialog suite={content} onRemove={onRemove} onClose={() => setSmaller(false)} />}
+      {ordering && <OrderDialog suite={content} edit={edit} onRemove={onRemove} onClose={() => setOrdering(false)} />}
       {missed !== null && <AdditionsDialog entries={content.entries} missed={missed} onAdd={onAdd} onClose={() => setMissed(null)} />}
     </Margin>
   );

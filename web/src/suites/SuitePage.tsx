@@ -12,6 +12,7 @@ import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Edit
 import { AddMembers } from './AddMembers.tsx';
 import { SuiteEntries } from './SuiteEntries.tsx';
 import { SuiteMargin } from './SuiteMargin.tsx';
+import { WhereItRuns } from './WhereItRuns.tsx';
 import { useSuiteFigures } from './suiteQueries.ts';
 
 /** A suite: what it is for, its members in headed parts, and in the margin what they show and miss. */
@@ -25,7 +26,7 @@ function Suite({ artefact }: { readonly artefact: EditableArtefact<'suite'> }) {
   const editing = useEditing('suite', artefact);
   const { content, update } = editing;
   const { id, state } = artefact.summary;
-  const { data: figures, error } = useSuiteFigures(content.entries);
+  const { data: figures, error } = useSuiteFigures(content);
   const [at, setAt] = useState<EntryId | null>(null);
   const edit = useCallback((change: (entries: readonly SuiteEntry[]) => readonly SuiteEntry[]) => update((c) => withEntries(c, change(c.entries))), [update]);
   const add = useCallback((members: readonly CoveringId[], part: EntryId | null = null) => edit((entries) => withMembers(entries, members, part, newEntryId)), [edit]);
@@ -36,13 +37,14 @@ function Suite({ artefact }: { readonly artefact: EditableArtefact<'suite'> }) {
         <DailyFields content={content} canEdit={canEdit} update={update} />
       </ArtefactHead>
       <textarea aria-label="What it is for" rows={1} maxLength={LIMITS.line} value={content.purpose} readOnly={!canEdit} placeholder="What it is for" onChange={(e) => update((c) => ({ ...c, purpose: e.target.value }))} className="field-quiet mt-2 w-full resize-none text-ink2 [field-sizing:content]" />
+      <WhereItRuns configurations={content.configurations} canEdit={canEdit} onChange={(configurations) => update((c) => ({ ...c, configurations }))} />
       {figures === undefined && error === null && <p role="status" className="mt-3 text-sm text-ink2">Working out what it shows …</p>}
-      {figures !== undefined && <Figures figures={figures} />}
+      {figures !== undefined && <Figures figures={figures} configurations={content.configurations.length} />}
       {error !== null && figures === undefined && <p role="alert" className="mt-3 rounded-[5px] bg-ochre-wash px-3 py-1.5 text-sm text-ochre-ink">{failureSentence(error)} The members stay as they are.</p>}
       <div className="mt-1 flex gap-5 max-[1100px]:flex-col">
         <div className="min-w-0 flex-1">
           <Section title="Members" aside={membersWords(content, figures)} actions={canEdit && <AddMembers entries={content.entries} at={at} onAdd={add} edit={edit} />}>
-            <SuiteEntries entries={content.entries} figures={figures} canEdit={canEdit} edit={edit} at={at} onAt={setAt} />
+            <SuiteEntries entries={content.entries} configurations={content.configurations} figures={figures} canEdit={canEdit} edit={edit} at={at} onAt={setAt} />
           </Section>
         </div>
         <SuiteMargin id={id} artefact={artefact} content={content} figures={figures} canEdit={canEdit} isSaved={!editing.dirty} update={update} onAdd={add} onRemove={remove} edit={edit} />
@@ -56,15 +58,15 @@ function withEntries(content: SuiteContent, entries: readonly SuiteEntry[]): Sui
 }
 
 /** Its size and what it shows, in one line. */
-function Figures({ figures }: { readonly figures: SuiteFigures }) {
+function Figures({ figures, configurations }: { readonly figures: SuiteFigures; readonly configurations: number }) {
   const { counts, weighted, instances, minutes, withoutMinutes, byHand, cases, scenarios } = figures;
   const [percent, byRisk] = [percentDown(shownRatio(counts)), percentDown(shownRatio(weighted))];
   const { part, of } = shownRatio(counts);
   const shares = [
     { value: percent === null ? '–' : `${percent} %`, words: `${part.toLocaleString(locale())} of ${countOf(of, 'item')} shown` },
     { value: byRisk === null ? '–' : `${byRisk} %`, words: 'shown, weighed by risk' },
-    { value: instances.toLocaleString(locale()), words: `${instances === 1 ? 'instance' : 'instances'} of ${[...(cases > 0 || scenarios === 0 ? [countOf(cases, 'case')] : []), ...(scenarios > 0 ? [countOf(scenarios, 'scenario')] : [])].join(', ')}` },
-    { value: durationOf(minutes), words: withoutMinutes === 0 ? 'to execute it once' : `and ${countOf(withoutMinutes, 'member')} without minutes` },
+    { value: instances.toLocaleString(locale()), words: `${instances === 1 ? 'instance' : 'instances'} of ${[...(cases > 0 || scenarios === 0 ? [countOf(cases, 'case')] : []), ...(scenarios > 0 ? [countOf(scenarios, 'scenario')] : [])].join(', ')}${configurations > 0 ? ` in ${countOf(configurations, 'configuration')}` : ''}` },
+    { value: durationOf(minutes), words: withoutMinutes === 0 ? (configurations > 1 ? 'to execute it in all of them' : 'to execute it once') : `and ${countOf(withoutMinutes, 'member')} without minutes` },
     { value: byHand.toLocaleString(locale()), words: `by hand, ${(cases + scenarios - byHand).toLocaleString(locale())} automated` },
   ];
   return (

@@ -5,6 +5,7 @@ import type { CoveringId } from '@caderno/core/artefacts';
 import { NO_ITEMS, perTechnique, type ChosenCoverage } from '@caderno/core/coverage';
 import { mostShown, smallestCover } from '@caderno/core/covering';
 import { EMPTY_SUITE, entryId, membersInOrder, partsWithRules, suiteFigures, suiteMembers, type MemberFacts, type ShowingMembers, type SuiteContent, type SuiteEntry } from '@caderno/core/suites';
+import { DEFAULT_SETTINGS } from '@caderno/contract';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { caseHead } from '../../test/heads.ts';
 import { onThePage } from '../../test/onThePage.tsx';
@@ -14,8 +15,8 @@ import type { SuiteQuestion } from './suite.worker.ts';
 
 afterEach(cleanup);
 
-const member = (of: CoveringId, pinned: number | null = null): SuiteEntry => ({ kind: 'member', id: entryId(`m${of.replace('/', '.')}`), of, pinned });
-const part = (id: string, depth = 1): SuiteEntry => ({ kind: 'part', id: entryId(id), title: id, depth, rule: null });
+const member = (of: CoveringId, pinned: number | null = null): SuiteEntry => ({ kind: 'member', id: entryId(`m${of.replace('/', '.')}`), of, pinned, runsIn: null });
+const part = (id: string, depth = 1): SuiteEntry => ({ kind: 'part', id: entryId(id), title: id, depth, rule: null, runsIn: null });
 const CONTENT: SuiteContent = { ...EMPTY_SUITE, title: 'Smoke', purpose: 'An hour', entries: [member('C-1'), part('Bills'), member('C-2', 1), member('F-1/2')] };
 
 const heads = [
@@ -37,7 +38,7 @@ const SHOWN: ChosenCoverage = {
   cases: [{ id: 'C-1', counts: null, shows: 7, alone: 2 }, { id: 'C-2', counts: null, shows: 1, alone: 0 }],
 };
 /** What the server would say, by the same code but for the coverage; every rule finds C-3. */
-const measured = (entries: readonly SuiteEntry[]) => suiteFigures(suiteMembers({ entries }, new Map(partsWithRules(entries).flatMap((p) => (p.rule.asks === '' ? [] : [[p.id, ['C-3' as const]]])))), FACTS, [{ of: 'C-2', on: 'C-3' }], SHOWN);
+const measured = ({ entries, configurations }: Pick<SuiteContent, 'entries' | 'configurations'>) => suiteFigures(suiteMembers({ entries }, new Map(partsWithRules(entries).flatMap((p) => (p.rule.asks === '' ? [] : [[p.id, ['C-3' as const]]])))), configurations, FACTS, [{ of: 'C-2', on: 'C-3' }], SHOWN);
 const LINE = { cases: 2, scenarios: 1, instances: 6, byHand: 3, minutes: 9, withoutMinutes: 1, counts: SHOWN.counts };
 
 let projects = 0;
@@ -45,7 +46,7 @@ function chapter(path: string, { answers = {}, more = {} }: { readonly answers?:
   const saved: SuiteContent[] = [];
   const server = standInProject(heads, [], {
     readArtefact: () => ({ kind: 'suite', summary: heads[0] as ReturnType<typeof suiteHead>, content: CONTENT, draft: null }),
-    measureSuite: ({ body }) => measured(body.entries),
+    measureSuite: ({ body }) => measured(body),
     readSuites: () => [{ id: 'U-1', ...LINE, members: ['C-1', 'C-2', 'F-1/2'] }, { id: 'U-2', ...LINE, counts: NO_ITEMS, members: ['C-2'] }],
     saveArtefact: ({ body }) => (body.kind === 'suite' && saved.push(body.content), new Promise(() => undefined)),
     ...answers,
@@ -129,7 +130,7 @@ test('a line is taken out where it stands; a rule fills a part of its own', asyn
 
 test('where no member covers anything, nobody is called spare and nothing is missed; a heading with a rule says what goes with it', async () => {
   const nothing: ChosenCoverage = { ...SHOWN, counts: NO_ITEMS, weighted: NO_ITEMS, requirements: [], cases: [], byRisk: { high: { items: 0, shown: 0, elsewhere: 0 }, medium: { items: 0, shown: 0, elsewhere: 0 }, low: { items: 0, shown: 0, elsewhere: 0 } } };
-  const none = suiteFigures(suiteMembers(CONTENT, new Map()), FACTS, [], nothing);
+  const none = suiteFigures(suiteMembers(CONTENT, new Map()), [], FACTS, [], nothing);
   chapter('/suites/U-1', { answers: { measureSuite: () => none } });
   await ready();
   await screen.findByText('None of its members covers a condition.');
@@ -195,7 +196,7 @@ beforeEach(() => {
   jest.spyOn(HTMLCanvasElement.prototype, 'getContext').mockReturnValue(null);
 });
 
-const spoken = { kept: false, part: null, setUp: null };
+const spoken = { times: 1, kept: false, part: null, setUp: null };
 const SHOWING: ShowingMembers = { weights: [1, 9], members: [{ of: 'C-1', instances: 1, minutes: null, items: [0, 1], ...spoken }, { of: 'C-2', instances: 1, minutes: 5, items: [1], ...spoken }, { of: 'F-1/2', instances: 4, minutes: 1, items: [], ...spoken }], needs: [] };
 
 test('who adds nothing is told with the reason before anybody is taken out', async () => {
@@ -244,6 +245,39 @@ test('the smallest suite for a risk, a depth or some requirements is told with w
   expect(asked).toEqual([{}, { risk: 'low' }, { risk: 'high' }]);
 });
 
+test('configurations are chosen for all of it, and otherwise for a part or a member; what is executed is counted in each', async () => {
+  const configurations = ['Counter', 'Telephone', 'At home'].map((name, i) => ({ id: `k${i + 1}`, name, factors: [{ name: 'device', value: `device ${i + 1}` }] }));
+  const { saved } = chapter('/suites/U-1', { answers: { readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, configurations } }) } });
+  await ready();
+  const figures = () => screen.getByRole('list', { name: 'Figures of the suite' }).textContent.replaceAll(/\s/g, ' ');
+  expect([screen.getByText(/^Runs/).textContent, figures()]).toEqual(['Runs once, in no configuration. choose configurations', expect.stringContaining('6instances of 2 cases, 1 scenario9 min')]);
+  const dialog = async (name: string) => within(await screen.findByRole('dialog', { name }));
+  const close = async (name: string) => fireEvent.click((await dialog(name)).getByRole('button', { name: 'Close' }));
+
+  fireEvent.click(screen.getByRole('button', { name: 'choose configurations' }));
+  // Whatever is ticked first, they stand as in the settings.
+  for (const name of [/^At home/, /^Counter/, /^Telephone/]) fireEvent.click((await dialog('Where it runs')).getByRole('checkbox', { name }));
+  await close('Where it runs');
+  await waitFor(() => expect(figures()).toContain('18instances of 2 cases, 1 scenario in 3 configurations27 min'));
+  expect(screen.getByText(/^Runs/).textContent).toContain('Runs in Counter, Telephone, At home.');
+
+  fireEvent.click(screen.getByRole('button', { name: 'Where Bills runs' }));
+  for (const name of ['Telephone', 'At home']) fireEvent.click((await dialog('Where Bills runs')).getByRole('checkbox', { name }));
+  await close('Where Bills runs');
+  fireEvent.click(screen.getByRole('button', { name: 'Where C-2 runs' }));
+  const ofMember = await dialog('Where C-2 runs');
+  expect(ofMember.getByText(/^It runs/).textContent).toBe('It runs as the part around it.');
+  fireEvent.click(ofMember.getByRole('checkbox', { name: 'Counter' }));
+  expect(ofMember.getByText(/^It runs nowhere/)).toBeTruthy();
+  await close('Where C-2 runs');
+  // C-1 in three, C-2 in none, four of the scenario at the counter.
+  await waitFor(() => expect(figures()).toContain('7instances'));
+  expect(words().map((line) => line?.replaceAll(/\s/g, ' '))).toEqual([expect.stringContaining('First'), 'Bills', expect.stringContaining('in no configuration'), expect.stringContaining('a bill')]);
+  expect(lines()[1]?.textContent).toContain('in Counter');
+  key(document.body, 's', { ctrlKey: true });
+  await waitFor(() => expect(saved.map((s) => [s.configurations, s.entries.map((e) => e.runsIn)])).toEqual([[['k1', 'k2', 'k3'], [null, ['k1'], [], null]]]));
+});
+
 test('the order in which most risk is shown soonest is proposed, told in minutes, and taken', async () => {
   const { saved } = chapter('/suites/U-1', { answers: { readShowing: () => SHOWING } });
   await ready();
@@ -272,7 +306,7 @@ test('the order in which most risk is shown soonest is proposed, told in minutes
 
 test('what fits in the minutes there are is told with its proof; the others are taken out, or those make a suite', async () => {
   const made: SuiteContent[] = [];
-  const byRule: ShowingMembers = { ...SHOWING, weights: [9, 1], members: [{ of: 'C-1', instances: 1, minutes: 60, items: [1], ...spoken }, { of: 'C-2', instances: 1, minutes: 5, items: [0], ...spoken }, { of: 'C-3', instances: 1, minutes: 90, items: [0], ...spoken, kept: true }] };
+  const byRule: ShowingMembers = { ...SHOWING, weights: [9, 1], members: [{ of: 'C-1', instances: 1, minutes: 60, items: [1], ...spoken }, { of: 'C-2', instances: 1, minutes: 5, items: [0], ...spoken }, { of: 'C-3', instances: 1, minutes: 90, items: [0], ...spoken, times: 1, kept: true }] };
   chapter('/suites/U-1', { answers: { readShowing: () => byRule, createArtefact: ({ body }) => (body.kind === 'suite' && made.push(body.content), new Promise(() => undefined)) } });
   await ready();
   fireEvent.click(screen.getByRole('button', { name: 'order and time' }));

@@ -1,5 +1,5 @@
 import type { AskedItems } from '@caderno/core/coverage';
-import type { SuiteEntry } from '@caderno/core/suites';
+import type { SuiteContent, SuiteEntry } from '@caderno/core/suites';
 import type { BodyOf } from '@caderno/contract';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useMemo } from 'react';
@@ -12,21 +12,24 @@ export function useSuiteLines() {
   return useQuery({ queryKey: [project, 'list', 'suites'], queryFn: () => call('readSuites', { params: { project } }) });
 }
 
+/** A suite as it is written at the moment. */
+export type WrittenSuite = Pick<SuiteContent, 'entries' | 'configurations'>;
+
 /** What a suite comes to as it is written; until that is known, what it came to before. */
-export function useSuiteFigures(entries: readonly SuiteEntry[]) {
+export function useSuiteFigures({ entries, configurations }: WrittenSuite) {
   const { project } = useFrame();
   const settled = useDeferredValue(entries);
   // Headings change nothing of it.
   const asked = useMemo(() => settled.map((entry): SuiteEntry => (entry.kind === 'part' ? { ...entry, title: '' } : entry)), [settled]);
-  const key = useMemo(() => JSON.stringify(asked), [asked]);
-  return useQuery({ queryKey: [project, 'list', 'suite', key], queryFn: () => call('measureSuite', { params: { project }, body: { entries: asked } }), placeholderData: keepPreviousData, gcTime: 60_000 });
+  const key = useMemo(() => JSON.stringify([asked, configurations]), [asked, configurations]);
+  return useQuery({ queryKey: [project, 'list', 'suite', key], queryFn: () => call('measureSuite', { params: { project }, body: { entries: asked, configurations: [...configurations] } }), placeholderData: keepPreviousData, gcTime: 60_000 });
 }
 
 /** Which items each member of a suite shows. */
-export function useShowing(entries: readonly SuiteEntry[]) {
+export function useShowing({ entries, configurations }: WrittenSuite) {
   const { project } = useFrame();
-  const key = useMemo(() => JSON.stringify(entries), [entries]);
-  return useQuery({ queryKey: [project, 'list', 'suite', 'showing', key], queryFn: () => call('readShowing', { params: { project }, body: { entries: [...entries] } }), gcTime: 0 });
+  const key = useMemo(() => JSON.stringify([entries, configurations]), [entries, configurations]);
+  return useQuery({ queryKey: [project, 'list', 'suite', 'showing', key], queryFn: () => call('readShowing', { params: { project }, body: { entries: [...entries], configurations: [...configurations] } }), gcTime: 0 });
 }
 
 /** Which of the items asked for each case and scenario shows; null: nothing is asked yet. */

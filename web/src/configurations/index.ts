@@ -1,0 +1,1 @@
+export { MakeConfigurations } from './MakeConfigurations.tsx';
