@@ -39,7 +39,7 @@ export function ConfigurationsEditor({ configurations, environment, canEdit, onC
       )}
       {canEdit && environment.factors.length > 0 && (
         <TextButton className="ml-4 mt-1 text-xs" onClick={() => setMaking(true)}>
-          make some of the factors
+          make configurations of the factors
         </TextButton>
       )}
       {making && (

@@ -84,7 +84,7 @@ function Ticked({ environment, there, configurations, onChange, onMake, onClose 
       </ul>
       <p className="mt-3 flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
         {environment.factors.length > 0 ? (
-          <TextButton onClick={onMake}>make some of the project’s factors</TextButton>
+          <TextButton onClick={onMake}>make configurations of the project’s factors</TextButton>
         ) : (
           <span className="text-ink2">
             Say in the{' '}

@@ -1,12 +1,12 @@
-import { asJson, isElementList, isRecord, type Json, type JsonElement } from '@caderno/core/versions';
+import { isElementList, isRecord, type Json, type JsonElement } from '@caderno/core/versions';
 import { parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
 import { createContext, useContext, useMemo, type ReactNode } from 'react';
 import { Link } from 'react-router';
-import { useHeads, useOwnFields } from '../api/index.ts';
+import { useHeads } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { locale } from '../look/index.ts';
 import { fieldWords, namesIn } from './Difference.tsx';
-import { ownNamed } from './ownNamed.ts';
+import { useNamed } from './useNamed.ts';
 
 /** Says nothing to a reader: names of what is elsewhere, or how something came about. */
 const UNSAID: ReadonlySet<string> = new Set(['id', 'kind', 'title', 'origin', 'dismissals', 'seenVersion', 'anchor', 'execution', 'caseKind', 'attachments', 'leftOut', 'order']);
@@ -22,8 +22,8 @@ interface Props {
 
 /** All that a version says, field by field, to be read through. */
 export function Contents({ content, beside }: Props) {
-  const fields = useOwnFields(useFrame().project);
-  const named = useMemo(() => ownNamed(asJson(content), fields), [content, fields]);
+  const name = useNamed();
+  const named = useMemo(() => name(content), [content, name]);
   const names = useMemo(() => new Map(namesIn(named)), [named]);
   if (!isRecord(named)) return null;
   return (

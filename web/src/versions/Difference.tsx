@@ -1,18 +1,16 @@
-import { asJson, diffContent, isElementList, isRecord, unmoved, type ContentDiff, type FieldDiff, type Json } from '@caderno/core/versions';
+import { diffContent, isElementList, isRecord, unmoved, type ContentDiff, type FieldDiff, type Json } from '@caderno/core/versions';
 import { createContext, useContext, useMemo, type ReactNode } from 'react';
-import { useOwnFields } from '../api/index.ts';
-import { useFrame } from '../frame/index.ts';
-import { ownNamed } from './ownNamed.ts';
 import { WordDiff } from './WordDiff.tsx';
+import { useNamed } from './useNamed.ts';
 
 /** What ids within the two contents are called: a cell by its parameter, a step by its number. */
 const Names = createContext<ReadonlyMap<string, string>>(new Map());
 
 /** What changed between two contents: field by field, element by element, word by word. `beside`: what stands at the end of a field’s heading. */
 export function Difference({ from, to, beside }: { readonly from: unknown; readonly to: unknown; readonly beside?: (field: string) => ReactNode }) {
-  const fields = useOwnFields(useFrame().project);
-  const before = useMemo(() => ownNamed(asJson(from), fields), [fields, from]);
-  const after = useMemo(() => ownNamed(asJson(to), fields), [fields, to]);
+  const named = useNamed();
+  const before = useMemo(() => named(from), [from, named]);
+  const after = useMemo(() => named(to), [named, to]);
   const diff = useMemo(() => diffContent(before, after), [after, before]);
   const names = useMemo(() => new Map([...namesIn(before), ...namesIn(after)]), [after, before]);
   if (diff.kind === 'same') return <p className="mt-4 text-ink2">These two hold the same.</p>;
