@@ -19,6 +19,12 @@ export interface Configuration {
   readonly factors: readonly { readonly name: string; readonly value: string }[];
 }
 
+/** What a configuration is besides its name, in short; empty where the name says it already. */
+export function configurationValues({ name, factors }: Pick<Configuration, 'name' | 'factors'>): string {
+  const values = factors.map((f) => f.value).join(', ');
+  return values === name ? '' : values;
+}
+
 /** The project's constants, by name. */
 export type Constants = ReadonlyMap<string, string>;
 

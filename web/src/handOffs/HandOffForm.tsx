@@ -1,4 +1,5 @@
 import { MOST_HANDED_OFF, configurationNames, type Dividing, type HandOffLine } from '@caderno/core/handOffs';
+import { configurationValues } from '@caderno/core/shared';
 import { LIMITS } from '@caderno/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -140,11 +141,11 @@ function Configurations({ draft: { configurations }, put }: PartProps) {
           The project has none: everything is executed once. <Link className="underline decoration-rule2" to={address.settings(project)}>Make some</Link> where it is to run in several browsers, say.
         </p>
       )}
-      {all.map(({ id, factors }) => (
+      {all.map(({ id, ...configuration }) => (
         <label key={id} className="flex min-h-7 items-center gap-2">
           <input type="checkbox" checked={configurations.includes(id)} onChange={(event) => put({ configurations: all.map((c) => c.id).filter((c) => (c === id ? event.target.checked : configurations.includes(c))) })} />
           <span>
-            {names.get(id)} <span className="text-xs text-ink2">{factors.map((f) => f.value).join(', ')}</span>
+            {names.get(id)} <span className="text-xs text-ink2">{configurationValues(configuration)}</span>
           </span>
         </label>
       ))}

@@ -1,6 +1,6 @@
 import type { Environment } from '@caderno/core/configurations';
 import { configurationNames } from '@caderno/core/handOffs';
-import type { Configuration } from '@caderno/core/shared';
+import { configurationValues, type Configuration } from '@caderno/core/shared';
 import type { SuiteContent } from '@caderno/core/suites';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -64,7 +64,7 @@ function Ticked({ environment, there, configurations, onChange, onMake, onClose 
   const { project } = useFrame();
   const gone = configurations.filter((id) => !there.some((c) => c.id === id));
   const names = configurationNames(there);
-  const lines = [...there.map(({ id, factors }) => ({ id, name: names.get(id) ?? '', more: factors.map((f) => f.value).join(', ') })), ...gone.map((id) => ({ id, name: 'one that is gone from the settings', more: '' }))];
+  const lines = [...there.map((c) => ({ id: c.id, name: names.get(c.id) ?? '', more: configurationValues(c) })), ...gone.map((id) => ({ id, name: 'one that is gone from the settings', more: '' }))];
   // In the order of the project, whatever was ticked first.
   const tick = (id: string, isTicked: boolean): void => onChange(lines.map((line) => line.id).filter((other) => (other === id ? isTicked : configurations.includes(other))));
   return (
