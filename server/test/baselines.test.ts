@@ -262,3 +262,36 @@ test('the cases and scenarios that a change touches: themselves, through what th
   expect(await touched({ ids: ['S-1'] })).toEqual([1, 'C-2 S-1']);
   expect((await analyst('findTouched', { body: { from: 9, to: null } as never })).status).toBe(404);
 });
+
+test('a constant with another value touches what it stands in, through shared steps and phrases too; words, places and other names do not', async () => {
+  let ids = 0;
+  const constant = (name: string, value: string, more: object = {}) => ({ id: name, name, value, secret: false, description: '', others: {}, ...more });
+  const set = async (...constants: ReturnType<typeof constant>[]) => {
+    const { version, settings } = (await analyst('readSettings')).data;
+    return analyst('saveSettings', { body: { ...settings, constants } }, { 'if-match': `"${version}"` });
+  };
+  const file = 'Feature: Page\n\n  Scenario: one\n    Given the page <address>\n\n  Scenario: two\n    Given nothing\n';
+  const shared = { ...EMPTY_SHARED, title: 'Open', steps: [plainStep(stepId('x'), 'open <address>')] };
+  await set(constant('address', 'here'), constant('limit', '5'), constant('key', 'k', { secret: true }));
+  await analyst('createArtefact', { body: { kind: 'shared', content: shared } });
+  await analyst('createArtefact', { body: testCase({ title: 'Opens', steps: [{ kind: 'shared', id: stepId('u'), shared: 'S-1', pinned: null, arguments: [] }, plainStep(stepId('n'), 'up to <limit>')] }) });
+  await analyst('createArtefact', { body: testCase({ title: 'To "<limit>"', steps: [plainStep(stepId('n'), 'with <key> at <addresses>')] }) });
+  await analyst('createArtefact', { body: { kind: 'feature', content: withText({ ...EMPTY_FEATURE, path: 'page.feature' }, file, () => `f${(ids += 1)}`) } });
+  await take('Then');
+  const touched = async (to: number | null = null, from = 1) => {
+    const { changed, constants, touched: found } = (await analyst('findTouched', { body: { from, to } as never })).data;
+    return [changed, constants.join(), ...found.map((t) => `${t.of} ${[...t.through, ...t.constants].join(' ')}`)];
+  };
+  // What is said of a constant, a new value of a secret and one that stands nowhere touch nothing.
+  await set(constant('address', 'here', { description: 'The page' }), constant('limit', '5'), constant('key', 'another', { secret: true }), constant('nowhere', 'x'));
+  expect(await touched()).toEqual([0, 'nowhere']);
+  await set(constant('address', 'here', { others: { web: 'there' } }), constant('limit', '5'));
+  expect(await touched()).toEqual([0, 'address,key', 'C-2 address', 'C-3 key', 'F-1/1 address']);
+  await set(constant('address', 'there'), constant('limit', '6'));
+  await save('S-1', { ...shared, steps: [plainStep(stepId('x'), 'leave <address>')] });
+  expect(await touched()).toEqual([1, 'address,key,limit', 'C-2 S-1 address limit', 'C-3 key limit', 'F-1/1 address']);
+  await take('Now');
+  await set(constant('address', 'here'), constant('limit', '6'));
+  expect(await touched(2)).toEqual([1, 'address,key,limit', 'C-2 S-1 address limit', 'C-3 key limit', 'F-1/1 address']);
+  expect(await touched(null, 2)).toEqual([0, 'address', 'C-2 address', 'F-1/1 address']);
+});

@@ -36,6 +36,16 @@ export function constantsByName(constants: readonly Constant[], configuration: C
   return new Map(constants.toReversed().map((c) => [c.name, (configuration === null ? undefined : c.others[configuration]) ?? c.value]));
 }
 
+/** The names that stand for another value than before, in some configuration: changed, new or gone. A new value of a secret is not seen. */
+export function changedConstants(before: readonly Constant[], after: readonly Constant[]): string[] {
+  const [was, is] = [before, after].map((constants) => new Map(constants.toReversed().map((c) => [c.name, saidOf(c)])));
+  return [...new Set([...(was?.keys() ?? []), ...(is?.keys() ?? [])])].filter((name) => was?.get(name) !== is?.get(name)).sort();
+}
+
+function saidOf({ value, secret, others }: Constant): string {
+  return JSON.stringify([value, secret, Object.entries(others).sort(([a], [b]) => (a < b ? -1 : 1))]);
+}
+
 /** The constants with a mask in place of what is secret. */
 export function masked(constants: readonly Constant[]): Constant[] {
   return constants.map((c) => (c.secret ? { ...c, value: SECRET_MASK, others: {} } : c));

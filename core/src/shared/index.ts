@@ -4,7 +4,7 @@ export { DEEPEST, findCircle, keyOf, keyOfData, keyOfUse, keysUsed, keysUsedIn, 
 export { allRows, rowsToRun, runsOf, type RowSource } from './rows.ts';
 export { openParameters, surfacedParameters, type Surfaced } from './surfacing.ts';
 export { countExpanded, type ExpandedCount } from './counting.ts';
-export { SECRET_MASK, configurationValues, constantsByName, masked, visibleConstants, withConstants, type Configuration, type Constant, type Constants } from './constants.ts';
+export { SECRET_MASK, changedConstants, configurationValues, constantsByName, masked, visibleConstants, withConstants, type Configuration, type Constant, type Constants } from './constants.ts';
 export { type OpenedPart, type OpenedValue, type Scope } from './scope.ts';
 export {
   instanceName,

@@ -1,17 +1,17 @@
 import { describe, expect, test } from '@jest/globals';
-import { artefactId } from '../artefacts/index.ts';
+import { artefactId, type ArtefactId, type CoveringId } from '../artefacts/index.ts';
 import { newCover, stepId } from '../cases/index.ts';
 import { EMPTY_FEATURE, withText, type FeatureContent } from '../scenarios/index.ts';
-import { entryId, touchOf, touchedEntries, touchedScenarios, type FeatureTouch } from './index.ts';
+import { entryId, touchOf, touchedEntries, touchedScenarios, type FeatureTouch, type TouchedMember } from './index.ts';
 
 let ids = 0;
 const newId = (): string => `i${(ids += 1)}`;
-const NOTHING: FeatureTouch = { conditions: new Set(), requirements: new Set(), used: false };
+const NOTHING: FeatureTouch = { conditions: new Set(), requirements: new Set(), used: false, constants: [] };
 const TEXT = 'Feature: Bill\n\n  Background:\n    Given a meter\n\n  Scenario: one\n    Then a bill\n\n  Scenario: two\n    Then no bill\n\n  Rule: late\n    Background:\n      Given a reminder\n\n    Scenario: three\n      Then a fee\n';
 const numbered = (content: FeatureContent): FeatureContent => ({ ...content, parts: content.parts.map((part) => (part.kind === 'scenario' ? { ...part, number: ['one', 'two', 'three'].findIndex((n) => part.lines.some((l) => l.text.endsWith(`: ${n}`))) + 1 } : part)) });
 const BEFORE = numbered(withText({ ...EMPTY_FEATURE, path: 'bill.feature' }, TEXT, newId));
 const rewritten = (text: string): FeatureContent => numbered(withText(BEFORE, text, newId));
-const touched = (content: FeatureContent, touch: Partial<FeatureTouch> = {}): number[] => touchedScenarios(content, { ...NOTHING, ...touch });
+const touched = (content: FeatureContent, touch: Partial<FeatureTouch> = {}): number[] => touchedScenarios(content, { ...NOTHING, ...touch }).map((t) => t.number);
 
 describe('scenarios that a change touches', () => {
   test('are those written otherwise, or under something that is', () => {
@@ -37,14 +37,21 @@ describe('scenarios that a change touches', () => {
     const seen = { ...covering, parts: covering.parts.map((part) => ({ ...part, covers: part.covers.map((c) => ({ ...c, seenVersion: 7 })) })) };
     expect(touched(seen, { before: covering })).toEqual([]);
   });
+
+  test('hold a constant with another value, themselves or in what is said before them', () => {
+    const named = rewritten(TEXT.replace('Then no bill', 'Then no bill over <limit>').replace('a reminder', 'a reminder by <mail>').replace('Then a fee', 'Then a fee of <limit>'));
+    expect(touchedScenarios(named, { ...NOTHING, constants: ['limit', 'mail', 'lim'] })).toEqual([{ number: 2, constants: ['limit'] }, { number: 3, constants: ['limit', 'mail'] }]);
+    expect(touchedScenarios(named, { ...NOTHING, used: true, constants: ['mail'] })).toEqual([{ number: 1, constants: [] }, { number: 2, constants: [] }, { number: 3, constants: ['mail'] }]);
+  });
 });
 
 test('a suite of them has a part for each reason, the strongest that holds', () => {
   const C = (n: number) => artefactId('case', n);
-  const members = [{ of: C(1), through: ['K-1', C(1)] as const }, { of: C(2), through: ['R-1', 'S-1'] as const }, { of: 'F-1/2' as const, through: ['F-1'] as const }, { of: C(3), through: ['K-1'] as const }];
-  expect(members.map(touchOf)).toEqual(['itself', 'uses', 'itself', 'covers']);
+  const touch = (of: CoveringId, through: readonly ArtefactId[], ...constants: readonly string[]): TouchedMember => ({ of, through, constants });
+  const members = [touch(C(1), ['K-1', C(1)], 'limit'), touch(C(2), ['R-1', 'S-1']), touch('F-1/2', ['F-1']), touch(C(3), ['K-1']), touch(C(4), [], 'limit')];
+  expect(members.map(touchOf)).toEqual(['itself', 'uses', 'itself', 'covers', 'uses']);
   const entries = touchedEntries(members, (touch) => touch.toUpperCase(), () => entryId(newId()));
-  expect(entries.map((e) => (e.kind === 'part' ? e.title : e.of))).toEqual(['ITSELF', C(1), 'F-1/2', 'USES', C(2), 'COVERS', C(3)]);
+  expect(entries.map((e) => (e.kind === 'part' ? e.title : e.of))).toEqual(['ITSELF', C(1), 'F-1/2', 'USES', C(2), C(4), 'COVERS', C(3)]);
   expect(new Set(entries.map((e) => e.id)).size).toBe(entries.length);
   expect(touchedEntries([], (touch) => touch, () => entryId(newId()))).toEqual([]);
 });

@@ -9,6 +9,8 @@ export interface TouchedMember {
   readonly of: CoveringId;
   /** What changed: itself, what it uses, or what it covers; in working order. */
   readonly through: readonly ArtefactId[];
+  /** Names of constants with another value, that stand in it or in what it uses. */
+  readonly constants: readonly string[];
 }
 
 /** Why something is touched; the first that holds. */
@@ -16,10 +18,10 @@ export const TOUCHES = ['itself', 'uses', 'covers'] as const;
 export type Touch = (typeof TOUCHES)[number];
 
 /** The strongest reason: it is another one itself, what it uses is, or what it is to show. */
-export function touchOf({ of, through }: TouchedMember): Touch {
+export function touchOf({ of, through, constants }: TouchedMember): Touch {
   const owner = ownerOf(of);
   if (through.includes(owner)) return 'itself';
-  return through.some((id) => ['case', 'shared', 'dataSet'].includes(kindOfId(id))) ? 'uses' : 'covers';
+  return constants.length > 0 || through.some((id) => ['case', 'shared', 'dataSet'].includes(kindOfId(id))) ? 'uses' : 'covers';
 }
 
 /** A suite of what a change touches, in a part for each reason; the names of the parts are the caller's. */
@@ -38,20 +40,32 @@ export interface FeatureTouch {
   readonly requirements: ReadonlySet<RequirementId>;
   /** Whether something it uses changed, through a phrase that is given in full. */
   readonly used: boolean;
+  /** Constants with another value that stand in the feature. */
+  readonly constants: readonly string[];
+}
+
+/** A scenario that is touched, with those of the constants that stand in it or before it. */
+export interface TouchedScenario {
+  readonly number: number;
+  readonly constants: readonly string[];
 }
 
 /**
- * The numbers of the scenarios of a feature that a change touches: those that are written otherwise, or under another background, rule or head,
+ * The scenarios of a feature that a change touches: those that are written otherwise or with constants that changed, or under another background, rule or head,
  * and those that cover or serve something that changed. What a phrase means touches all.
  */
-export function touchedScenarios({ parts, requirements }: Pick<FeatureContent, 'parts' | 'requirements'>, { before, conditions, requirements: changed, used }: FeatureTouch): number[] {
+export function touchedScenarios({ parts, requirements }: Pick<FeatureContent, 'parts' | 'requirements'>, { before, conditions, requirements: changed, used, constants }: FeatureTouch): TouchedScenario[] {
   const served = requirements.filter((r) => changed.has(r.id));
   const all = used || before === null || served.some((r) => r.parts.length === 0);
   const [was, is] = [before?.parts ?? [], parts].map(scenariosInPlace);
   const isWritten = (id: PartId): boolean => before !== undefined && was?.get(id) !== is?.get(id);
-  return parts
-    .filter((part) => part.kind === 'scenario' && (all || isWritten(part.id) || part.covers.some((cover) => conditions.has(cover.id)) || served.some((r) => r.parts.includes(part.id))))
-    .map((part) => part.number);
+  return parts.flatMap((part): TouchedScenario[] => {
+    if (part.kind !== 'scenario') return [];
+    const text = is?.get(part.id) ?? '';
+    const standing = constants.filter((name) => text.includes(`<${name}>`));
+    const isTouched = all || standing.length > 0 || isWritten(part.id) || part.covers.some((cover) => conditions.has(cover.id)) || served.some((r) => r.parts.includes(part.id));
+    return isTouched ? [{ number: part.number, constants: standing }] : [];
+  });
 }
 
 /** Each scenario with all that is said before it: the head of the file, the background, the rule it stands in and the background of that. */

@@ -1,28 +1,67 @@
 import { ARTEFACT_KINDS, artefactId, kindOfId, parseArtefactId, scenarioId, type ArtefactId, type ConditionId, type FeatureId, type RequirementId } from '@caderno/core/artefacts';
-import { byId, changedItem, type FrozenChange } from '@caderno/core/baselines';
+import { byId, changedItem, type BaselineNumber, type FrozenChange } from '@caderno/core/baselines';
 import type { FeatureContent } from '@caderno/core/scenarios';
 import { touchedScenarios, type TouchedMember } from '@caderno/core/suites';
-import type { AskTouched, ResponseOf } from '@caderno/contract';
+import { changedConstants, type Constant } from '@caderno/core/shared';
+import { readStoredSettings, type AskTouched, type ResponseOf } from '@caderno/contract';
 import { z } from 'zod';
 import { contentOrBroken } from '../artefacts/index.ts';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
+import { readSettings } from '../projects/index.ts';
 import { CHANGED_ROWS, MEANS_LATEST } from './reached.ts';
-import { changesBetween } from './read.ts';
+import { baselineHead, changesBetween } from './read.ts';
 
 /** What changed, by id, with the version it had before; null: it was not there, or is asked about as a whole. */
 type Changed = ReadonlyMap<ArtefactId, number | null>;
 
-/** The cases and scenarios, as they are now, that a change touches: another one themselves, or using or covering what changed, all the way down. */
+/** What constants that changed stand in, by id, with their names. */
+type Naming = ReadonlyMap<ArtefactId, readonly string[]>;
+
+/** The cases and scenarios, as they are now, that a change touches: another one themselves, or using or covering what changed, all the way down; constants too. */
 export async function findTouched(work: UnitOfWork, projectId: string, asked: AskTouched): Promise<ResponseOf<'findTouched'>> {
   const changed: Changed = 'ids' in asked ? new Map(asked.ids.map((id) => [id, null])) : new Map((await changesBetween(work, projectId, asked.from, asked.to)).flatMap(meantBy));
-  const reached = await readTouching(work, projectId, [...changed.keys()]);
+  const constants = 'ids' in asked ? [] : await constantsBetween(work, projectId, asked);
+  const naming = await readNaming(work, projectId, constants);
+  const reached = await readTouching(work, projectId, [...new Set([...changed.keys(), ...naming.keys()])]);
   const conditions = new Set(reached.flatMap((r): ConditionId[] => (r.kind === 'condition' ? [artefactId('condition', r.number)] : [])));
   const touched: TouchedMember[] = [];
-  for (const { kind, number, through } of reached) {
-    if (kind === 'case') touched.push({ of: artefactId('case', number), through });
-    if (kind === 'feature') touched.push(...(await scenariosTouched(work, projectId, artefactId('feature', number), { through, changed, conditions })));
+  for (const { kind, number, through: all } of reached) {
+    const through = all.filter((id) => changed.has(id));
+    const named = [...new Set(all.flatMap((id) => naming.get(id) ?? []))].sort();
+    if (kind === 'case') touched.push({ of: artefactId('case', number), through, constants: named });
+    if (kind === 'feature') touched.push(...(await scenariosTouched(work, projectId, artefactId('feature', number), { all, through, changed, conditions, naming })));
   }
-  return { changed: changed.size, touched };
+  return { changed: changed.size, constants, touched };
+}
+
+const settingsRow = z.object({ settings: z.unknown() });
+
+/** The names of constants that stand for another value since a baseline, at another or now. */
+async function constantsBetween(work: UnitOfWork, projectId: string, { from, to }: Extract<AskTouched, { readonly from: unknown }>): Promise<string[]> {
+  const constantsAt = async (number: BaselineNumber | null): Promise<readonly Constant[]> => {
+    if (number === null) return (await readSettings(work, projectId)).settings.constants;
+    const { id } = await baselineHead(work, projectId, number);
+    const [row] = await selectRows(work, settingsRow, 'SELECT settings FROM baseline WHERE id = $1', [id]);
+    return readStoredSettings(row?.settings).settings.constants;
+  };
+  return changedConstants(await constantsAt(from), await constantsAt(to));
+}
+
+const namingRow = z.object({ kind: z.enum(ARTEFACT_KINDS), number: z.number(), names: z.array(z.string()) });
+
+/** What some constants stand in, as it is now. A parameter of the same name stands before a constant; what has one is among them all the same. */
+async function readNaming(work: UnitOfWork, projectId: string, names: readonly string[]): Promise<Naming> {
+  if (names.length === 0) return new Map();
+  const rows = await selectRows(
+    work,
+    namingRow,
+    `WITH named AS (SELECT a.kind, a.number, ARRAY(SELECT n FROM unnest($2::text[]) AS n WHERE strpos(v.content::text, substr(to_jsonb('<' || n || '>')::text, 2, length(to_jsonb('<' || n || '>')::text) - 2)) > 0) AS names
+       FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
+       WHERE a.project_id = $1 AND a.kind IN ('case', 'shared', 'dataSet', 'feature') AND a.state <> 'withdrawn' AND a.deleted_at IS NULL)
+     SELECT kind, number, names FROM named WHERE names <> '{}' ORDER BY kind, number`,
+    [projectId, names],
+  );
+  return new Map(rows.map((row) => [artefactId(row.kind, row.number), row.names]));
 }
 
 /** A change of place, owner or state touches nothing. */
@@ -68,13 +107,16 @@ async function readTouching(work: UnitOfWork, projectId: string, changed: readon
 }
 
 interface Touching {
+  /** What changed, and what constants that changed stand in. */
+  readonly all: readonly ArtefactId[];
   readonly through: readonly ArtefactId[];
   readonly changed: Changed;
   readonly conditions: ReadonlySet<ConditionId>;
+  readonly naming: Naming;
 }
 
 /** Which scenarios of a feature it is; none of one that cannot be read. */
-async function scenariosTouched(work: UnitOfWork, projectId: string, id: FeatureId, { through, changed, conditions }: Touching): Promise<TouchedMember[]> {
+async function scenariosTouched(work: UnitOfWork, projectId: string, id: FeatureId, { all, through, changed, conditions, naming }: Touching): Promise<TouchedMember[]> {
   const now = await featureAt(work, projectId, id, null);
   if (now === null) return [];
   const earlier = changed.get(id);
@@ -83,8 +125,9 @@ async function scenariosTouched(work: UnitOfWork, projectId: string, id: Feature
     const parsed = parseArtefactId(t);
     return parsed?.kind === 'requirement' ? [artefactId('requirement', parsed.number)] : [];
   }));
-  const used = through.some((t) => ['shared', 'case', 'dataSet'].includes(kindOfId(t)));
-  return touchedScenarios(now, { ...before, conditions, requirements, used }).map((number) => ({ of: scenarioId(id, number), through }));
+  const below = all.filter((t) => ['shared', 'case', 'dataSet'].includes(kindOfId(t)));
+  const named = below.flatMap((t) => naming.get(t) ?? []);
+  return touchedScenarios(now, { ...before, conditions, requirements, used: below.length > 0, constants: naming.get(id) ?? [] }).map(({ number, constants }) => ({ of: scenarioId(id, number), through, constants: [...new Set([...constants, ...named])].sort() }));
 }
 
 const contentRow = z.object({ schema: z.number(), content: z.unknown() });

@@ -11,14 +11,14 @@ import { TouchedDialog } from './TouchedDialog.tsx';
 afterEach(cleanup);
 
 const HEADS = [caseHead(1, { title: 'First' }), caseHead(2, { title: 'Second' }), featureHead(1, { title: 'Bill', scenarios: [{ number: 2, name: 'a bill', tags: [], steps: 2, instances: 4 }] })];
-const TOUCHED: readonly TouchedMember[] = [{ of: 'C-1', through: ['K-1', 'C-1'] }, { of: 'C-2', through: ['R-1', 'R-2', 'K-1', 'K-2', 'S-1'] }, { of: 'F-1/2', through: ['K-1'] }];
+const TOUCHED: readonly TouchedMember[] = [{ of: 'C-1', through: ['K-1', 'C-1'], constants: ['limit'] }, { of: 'C-2', through: ['R-1', 'R-2', 'K-1', 'K-2', 'S-1'], constants: [] }, { of: 'F-1/2', through: [], constants: ['billing page', 'limit'] }];
 let projects = 0;
 
-function dialog(answer: { readonly changed: number; readonly touched: readonly TouchedMember[] }, canEdit = true) {
+function dialog(answer: { readonly changed: number; readonly constants?: readonly string[]; readonly touched: readonly TouchedMember[] }, canEdit = true) {
   const made: SuiteContent[] = [];
   const project = `t${(projects += 1)}`;
   const server = standInProject(HEADS, [], {
-    findTouched: () => answer,
+    findTouched: () => ({ constants: [], ...answer }),
     writeArtefacts: ({ body }) => (body.made.forEach((m) => m.kind === 'suite' && made.push(m.content)), new Promise(() => undefined)),
   });
   onThePage(<TouchedDialog of={{ from: baselineNumber(1), to: null }} change="B-1 until now" onClose={() => undefined} />, { project, canEdit }, `/${project}/baselines`, `/${project}/baselines`);
@@ -28,19 +28,22 @@ const lines = (part: string) => within(screen.getByRole('list', { name: part }))
 
 test('what a change touches stands by its reason, with what of the change does, and what is ticked becomes a suite', async () => {
   const { server, made } = dialog({ changed: 6, touched: TOUCHED });
-  await waitFor(() => expect(lines('Changed themselves')).toEqual(['FirstK-1C-1']));
-  expect([lines('Use what changed'), lines('Cover what changed')]).toEqual([['SecondR-1, R-2, K-1, K-2 …C-2'], ['a billK-1F-1/2']]);
+  await waitFor(() => expect(lines('Changed themselves')).toEqual(['FirstK-1, <limit>C-1']));
+  expect(lines('Use what changed')).toEqual(['SecondR-1, R-2, K-1, K-2 …C-2', 'a bill<billing page>, <limit>F-1/2']);
   expect(server.called.find((c) => c.name === 'findTouched')?.body).toEqual({ from: 1, to: null });
   fireEvent.click(screen.getByRole('checkbox', { name: 'Second' }));
   fireEvent.click(screen.getByRole('button', { name: 'Make a suite of 2 members' }));
   await waitFor(() => expect(made).toHaveLength(1));
   expect(made[0]?.title).toBe('Touched by B-1 until now');
-  expect(made[0]?.entries.map((e) => (e.kind === 'part' ? e.title : e.of))).toEqual(['Changed themselves', 'C-1', 'Cover what changed', 'F-1/2']);
+  expect(made[0]?.entries.map((e) => (e.kind === 'part' ? e.title : e.of))).toEqual(['Changed themselves', 'C-1', 'Use what changed', 'F-1/2']);
 });
 
 test('where nothing is touched the reason is told, and whoever only reads makes nothing', async () => {
   dialog({ changed: 0, touched: [] });
   await screen.findByText('Nothing changed what it means, so no case has to be looked at again.');
+  cleanup();
+  dialog({ changed: 0, constants: ['limit'], touched: [] });
+  await screen.findByText('No case or scenario uses or covers any of it.');
   cleanup();
   dialog({ changed: 2, touched: [] });
   await screen.findByText('No case or scenario uses or covers any of it.');

@@ -27,7 +27,7 @@ export function TouchedDialog({ of, change, onClose }: Props) {
     <Dialog title="Cases it touches" onClose={onClose} wide>
       {data === undefined || data.touched.length === 0 ? (
         <>
-          <p className="text-ink2">{data !== undefined ? nothingWords(data.changed) : error === null ? 'Looking …' : failureSentence(error)}</p>
+          <p className="text-ink2">{data !== undefined ? nothingWords(data.changed + data.constants.length) : error === null ? 'Looking …' : failureSentence(error)}</p>
           <p className="mt-4 text-right">
             <Button onClick={onClose}>Close</Button>
           </p>
@@ -78,7 +78,7 @@ function Touched({ touched, change, onClose }: Pick<Props, 'change' | 'onClose'>
           )
         );
       })}
-      <p className="text-xs text-ink2">What only constants or other settings change is not among them.</p>
+      <p className="text-xs text-ink2">What a secret constant or another setting changes is not among them.</p>
       <p className="mt-4 flex items-center justify-end gap-2">
         <Button onClick={onClose}>{canEdit ? 'Cancel' : 'Close'}</Button>
         {canEdit && (
@@ -94,7 +94,7 @@ function Touched({ touched, change, onClose }: Pick<Props, 'change' | 'onClose'>
 const MOST_NAMED = 4;
 
 /** What of the change does, but for what is said by the heading. */
-function throughWords({ of, through }: TouchedMember): string {
-  const others = through.filter((id) => id !== ownerOf(of));
+function throughWords({ of, through, constants }: TouchedMember): string {
+  const others = [...through.filter((id) => id !== ownerOf(of)), ...constants.map((name) => `<${name}>`)];
   return others.length > MOST_NAMED ? `${others.slice(0, MOST_NAMED).join(', ')} …` : others.join(', ');
 }
