@@ -71,4 +71,4 @@ export const askTouchedSchema = z.union([z.strictObject({ from: baselineNumberSc
 export type AskTouched = z.infer<typeof askTouchedSchema>;
 
 /** The cases and scenarios that a change touches, by numbers, each with what of the change does. `changed`: of how many artefacts it is; `constants`: names that stand for another value. */
-export const touchedSchema: z.ZodType<{ readonly changed: number; readonly constants: readonly string[]; readonly touched: readonly TouchedMember[] }> = z.object({ changed: count, constants: z.array(z.string()), touched: z.array(z.object({ of: coveringIdSchema, through: z.array(artefactIdSchema), constants: z.array(z.string()) })) });
+export const touchedSchema: z.ZodType<{ readonly changed: number; readonly constants: readonly string[]; readonly touched: readonly TouchedMember[] }> = z.object({ changed: count, constants: z.array(z.string()), touched: z.array(z.object({ of: coveringIdSchema, through: z.array(artefactIdSchema), constants: z.array(z.string()), rows: z.array(z.string()).nullable() })) });

@@ -1,7 +1,8 @@
 import { beforeEach, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { baselineNumber, compareFrozen } from '@caderno/core/baselines';
-import { newCover, plainStep, stepId } from '@caderno/core/cases';
+import { newCover, newRow, parameterId, plainStep, rowId, stepId } from '@caderno/core/cases';
+import { EMPTY_DATA_SET } from '@caderno/core/dataSets';
 import { EMPTY_FEATURE, withText, type FeatureContent } from '@caderno/core/scenarios';
 import { EMPTY_SHARED } from '@caderno/core/shared';
 import { API_ROOT, DEFAULT_SETTINGS, type BringBack, type NewBaseline } from '@caderno/contract';
@@ -261,6 +262,25 @@ test('the cases and scenarios that a change touches: themselves, through what th
   await analyst('setState', { params: { id: 'C-4' } as never, body: { state: 'withdrawn' } });
   expect(await touched({ ids: ['S-1'] })).toEqual([1, 'C-2 S-1']);
   expect((await analyst('findTouched', { body: { from: 9, to: null } as never })).status).toBe(404);
+});
+
+test('where only rows are others these are told, of a case and of the data set it takes; not where more is', async () => {
+  const parameters = [{ id: parameterId('p'), name: 'n', type: 'text' as const, default: '', description: '' }];
+  const rows = (low: string, high = '9') => [newRow(rowId('a'), 'low', { p: low }), newRow(rowId('b'), 'high', { p: high })];
+  const set = { ...EMPTY_DATA_SET, title: 'Readings', parameters, rows: rows('1') };
+  const takes = { data: { set: 'D-1', pinned: null, columns: [{ id: 'p', column: 'p' }] } } as never;
+  await analyst('createArtefact', { body: { kind: 'dataSet', content: set } });
+  await analyst('createArtefact', { body: testCase({ title: 'Own', parameters, rows: rows('1') }) });
+  await analyst('createArtefact', { body: testCase({ title: 'Takes', parameters, ...(takes as object) }) });
+  await analyst('createArtefact', { body: testCase({ title: 'Both', parameters, rows: rows('1') }) });
+  await take('Then');
+  await save('D-1', { ...set, rows: rows('1', '10') });
+  await save('C-2', { parameters, rows: rows('2') });
+  await save('C-4', { parameters, rows: rows('2'), objective: 'Another', steps: [plainStep(stepId('n'), 'new')] });
+  const { touched } = (await analyst('findTouched', { body: { from: 1, to: null } as never })).data;
+  expect(touched.map((t) => [t.of, t.rows])).toEqual([['C-2', ['low']], ['C-3', ['high']], ['C-4', null]]);
+  // Asked about without a change there is nothing to compare.
+  expect((await analyst('findTouched', { body: { ids: ['D-1'] } as never })).data.touched).toMatchObject([{ of: 'C-3', rows: null }]);
 });
 
 test('a constant with another value touches what it stands in, through shared steps and phrases too; words, places and other names do not', async () => {

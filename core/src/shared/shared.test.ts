@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { EMPTY_CASE, isPlainStep, isUse, parametersIn, rowId, stepId, textsOfStep, type CaseContent, type Parameter, type Row, type Step } from '../cases/index.ts';
-import { EMPTY_SHARED, countExpanded, findCircle, findRuns, openCase, openInstance, openedText, putBack, surfacedParameters, takeOut, keyOfUse, type InstanceChoice, type Library, stepsUsed, type SharedContent, type Used, type UsedSteps } from './index.ts';
+import { EMPTY_SHARED, changedConstants, configurationValues, countExpanded, findCircle, findRuns, openCase, openInstance, openedText, putBack, surfacedParameters, takeOut, keyOfUse, type InstanceChoice, type Constant, type Library, stepsUsed, type SharedContent, type Used, type UsedSteps } from './index.ts';
 import { C, LAST, S, anyName, args, callOf, graph, libraryOf, line, newUse, parameter, readOut, root, row } from './testGraphs.ts';
 
 const onlyActions = (lines: string[][]): string[][] => lines.map((l) => l.map((t) => t.split(' => ')[0] ?? ''));
@@ -223,4 +223,13 @@ test('the same run is found with other values in it, and one that is nearly the 
   ]);
   expect(findRuns(others, run, C(1)).map((r) => r.id)).toEqual([C(2), C(3)]);
   expect(findRuns(others, [newUse('u', 1)], null)).toEqual([]);
+});
+
+test('constants that stand for another value are named, new and gone ones too; words and the order of configurations say nothing', () => {
+  const constant = (name: string, value: string, more: Partial<Constant> = {}): Constant => ({ id: name, name, value, secret: false, description: '', others: {}, ...more });
+  const before = [constant('a', '1', { others: { x: '2', y: '3' } }), constant('b', '1'), constant('gone', '1'), constant('b', 'never counts')];
+  const after = [constant('new', '1'), constant('b', '1', { description: 'said' }), constant('a', '1', { others: { y: '3', x: '2' } })];
+  expect(changedConstants(before, after)).toEqual(['gone', 'new']);
+  expect(changedConstants(before, [constant('gone', '1'), constant('b', '2'), constant('a', '1', { others: { x: '2' } })])).toEqual(['a', 'b']);
+  expect([configurationValues({ name: 'Counter', factors: [{ name: 'device', value: 'computer' }, { name: 'role', value: 'clerk' }] }), configurationValues({ name: 'clerk', factors: [{ name: 'role', value: 'clerk' }] })]).toEqual(['computer, clerk', '']);
 });

@@ -5,5 +5,6 @@ export { partsWithRules, runsInAround, suiteMembers, type FoundMember, type Rule
 export { endOfEntry, entryMoved, entryPutBefore, partSetIn, withEntryPinned, withMemberMoved, withMembers, withoutEntries } from './entries.ts';
 export { brokenDependencies, suiteFigures, type BrokenDependency, type Dependency, type MemberFacts, type SuiteFigures, type SuiteMemberFigures } from './figures.ts';
 export { entriesInOrder, inTimeProblem, membersInOrder, riskCurve, type Ordering } from './inTime.ts';
+export { touchedRows } from './touchedRows.ts';
 export { TOUCHES, touchOf, touchedEntries, touchedScenarios, type FeatureTouch, type Touch, type TouchedMember, type TouchedScenario } from './touched.ts';
 export { SMALLER_BY, costOf, costWord, leftOut, smallerProblem, type LeftMember, type ShowingMember, type ShowingMembers, type SmallerBy } from './smaller.ts';

@@ -1,8 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import { artefactId, type ArtefactId, type CoveringId } from '../artefacts/index.ts';
-import { newCover, stepId } from '../cases/index.ts';
+import { EMPTY_CASE, newCover, newRow, parameterId, rowId, stepId, type CaseContent } from '../cases/index.ts';
+import { EMPTY_DATA_SET, type DataSetContent } from '../dataSets/index.ts';
+import { KINDS } from '../kinds/index.ts';
 import { EMPTY_FEATURE, withText, type FeatureContent } from '../scenarios/index.ts';
-import { entryId, touchOf, touchedEntries, touchedScenarios, type FeatureTouch, type TouchedMember } from './index.ts';
+import { entryId, touchOf, touchedEntries, touchedRows, touchedScenarios, type FeatureTouch, type TouchedMember } from './index.ts';
 
 let ids = 0;
 const newId = (): string => `i${(ids += 1)}`;
@@ -45,9 +47,21 @@ describe('scenarios that a change touches', () => {
   });
 });
 
+test('rows that are new or others are told where nothing else changed: of a case, of a data set, without those that are gone', () => {
+  const parameter = { id: parameterId('p'), name: 'n', type: 'text' as const, default: '', description: '' };
+  const row = (id: string, name: string, cell: string) => newRow(rowId(id), name, { p: cell });
+  const before: CaseContent = { ...EMPTY_CASE, parameters: [parameter], rows: [row('a', 'low', '1'), row('b', '', '2'), row('c', 'high', '3')] };
+  const rowsOf = (change: Partial<CaseContent>) => touchedRows(before, { ...before, ...change }, KINDS.case.meaning);
+  expect(rowsOf({ rows: [row('a', 'low', '1'), row('b', '', '20'), row('d', 'new', '4')] })).toEqual(['2', 'new']);
+  expect(rowsOf({ rows: [row('c', 'high', '3'), row('a', 'low', '1')], owner: 'Somebody' })).toEqual([]);
+  expect(rowsOf({ rows: [row('a', 'low', '9')], parameters: [{ ...parameter, name: 'm' }] })).toBeNull();
+  const set: DataSetContent = { ...EMPTY_DATA_SET, parameters: before.parameters, rows: before.rows };
+  expect(touchedRows(set, { ...set, rows: [row('a', 'low', '1'), row('b', '', '2'), row('c', 'high', '30')] }, KINDS.dataSet.meaning)).toEqual(['high']);
+});
+
 test('a suite of them has a part for each reason, the strongest that holds', () => {
   const C = (n: number) => artefactId('case', n);
-  const touch = (of: CoveringId, through: readonly ArtefactId[], ...constants: readonly string[]): TouchedMember => ({ of, through, constants });
+  const touch = (of: CoveringId, through: readonly ArtefactId[], ...constants: readonly string[]): TouchedMember => ({ of, through, constants, rows: null });
   const members = [touch(C(1), ['K-1', C(1)], 'limit'), touch(C(2), ['R-1', 'S-1']), touch('F-1/2', ['F-1']), touch(C(3), ['K-1']), touch(C(4), [], 'limit')];
   expect(members.map(touchOf)).toEqual(['itself', 'uses', 'itself', 'covers', 'uses']);
   const entries = touchedEntries(members, (touch) => touch.toUpperCase(), () => entryId(newId()));

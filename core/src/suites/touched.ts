@@ -11,6 +11,8 @@ export interface TouchedMember {
   readonly through: readonly ArtefactId[];
   /** Names of constants with another value, that stand in it or in what it uses. */
   readonly constants: readonly string[];
+  /** The rows of it that are touched, where nothing else of it is; null: all of it. */
+  readonly rows: readonly string[] | null;
 }
 
 /** Why something is touched; the first that holds. */

@@ -1,18 +1,14 @@
 import { ARTEFACT_KINDS, artefactId, kindOfId, parseArtefactId, scenarioId, type ArtefactId, type ConditionId, type FeatureId, type RequirementId } from '@caderno/core/artefacts';
 import { byId, changedItem, type BaselineNumber, type FrozenChange } from '@caderno/core/baselines';
-import type { FeatureContent } from '@caderno/core/scenarios';
 import { touchedScenarios, type TouchedMember } from '@caderno/core/suites';
 import { changedConstants, type Constant } from '@caderno/core/shared';
 import { readStoredSettings, type AskTouched, type ResponseOf } from '@caderno/contract';
 import { z } from 'zod';
-import { contentOrBroken } from '../artefacts/index.ts';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
+import { ChangedRows, contentAt, type Changed } from './changedRows.ts';
 import { CHANGED_ROWS, MEANS_LATEST } from './reached.ts';
 import { baselineHead, changesBetween } from './read.ts';
-
-/** What changed, by id, with the version it had before; null: it was not there, or is asked about as a whole. */
-type Changed = ReadonlyMap<ArtefactId, number | null>;
 
 /** What constants that changed stand in, by id, with their names. */
 type Naming = ReadonlyMap<ArtefactId, readonly string[]>;
@@ -25,10 +21,11 @@ export async function findTouched(work: UnitOfWork, projectId: string, asked: As
   const reached = await readTouching(work, projectId, [...new Set([...changed.keys(), ...naming.keys()])]);
   const conditions = new Set(reached.flatMap((r): ConditionId[] => (r.kind === 'condition' ? [artefactId('condition', r.number)] : [])));
   const touched: TouchedMember[] = [];
+  const rows = new ChangedRows(work, projectId, changed);
   for (const { kind, number, through: all } of reached) {
     const through = all.filter((id) => changed.has(id));
     const named = [...new Set(all.flatMap((id) => naming.get(id) ?? []))].sort();
-    if (kind === 'case') touched.push({ of: artefactId('case', number), through, constants: named });
+    if (kind === 'case') touched.push({ of: artefactId('case', number), through, constants: named, rows: named.length > 0 ? null : await rows.of(artefactId('case', number), through) });
     if (kind === 'feature') touched.push(...(await scenariosTouched(work, projectId, artefactId('feature', number), { all, through, changed, conditions, naming })));
   }
   return { changed: changed.size, constants, touched };
@@ -117,24 +114,15 @@ interface Touching {
 
 /** Which scenarios of a feature it is; none of one that cannot be read. */
 async function scenariosTouched(work: UnitOfWork, projectId: string, id: FeatureId, { all, through, changed, conditions, naming }: Touching): Promise<TouchedMember[]> {
-  const now = await featureAt(work, projectId, id, null);
+  const now = await contentAt(work, projectId, 'feature', id, null);
   if (now === null) return [];
   const earlier = changed.get(id);
-  const before = earlier === undefined ? {} : { before: earlier === null ? null : await featureAt(work, projectId, id, earlier) };
+  const before = earlier === undefined ? {} : { before: earlier === null ? null : await contentAt(work, projectId, 'feature', id, earlier) };
   const requirements = new Set(through.flatMap((t): RequirementId[] => {
     const parsed = parseArtefactId(t);
     return parsed?.kind === 'requirement' ? [artefactId('requirement', parsed.number)] : [];
   }));
   const below = all.filter((t) => ['shared', 'case', 'dataSet'].includes(kindOfId(t)));
   const named = below.flatMap((t) => naming.get(t) ?? []);
-  return touchedScenarios(now, { ...before, conditions, requirements, used: below.length > 0, constants: naming.get(id) ?? [] }).map(({ number, constants }) => ({ of: scenarioId(id, number), through, constants: [...new Set([...constants, ...named])].sort() }));
-}
-
-const contentRow = z.object({ schema: z.number(), content: z.unknown() });
-
-/** A feature at a version, or as it is (null). */
-async function featureAt(work: UnitOfWork, projectId: string, id: FeatureId, version: number | null): Promise<FeatureContent | null> {
-  const sql = `SELECT v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = coalesce($3::int, a.head) WHERE a.project_id = $1 AND a.kind = 'feature' AND a.number = $2`;
-  const [row] = await selectRows(work, contentRow, sql, [projectId, Number(id.slice(2)), version]);
-  return row === undefined ? null : contentOrBroken('feature', row.schema, row.content);
+  return touchedScenarios(now, { ...before, conditions, requirements, used: below.length > 0, constants: naming.get(id) ?? [] }).map(({ number, constants }) => ({ of: scenarioId(id, number), through, constants: [...new Set([...constants, ...named])].sort(), rows: null }));
 }

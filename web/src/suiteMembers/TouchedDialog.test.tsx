@@ -11,7 +11,7 @@ import { TouchedDialog } from './TouchedDialog.tsx';
 afterEach(cleanup);
 
 const HEADS = [caseHead(1, { title: 'First' }), caseHead(2, { title: 'Second' }), featureHead(1, { title: 'Bill', scenarios: [{ number: 2, name: 'a bill', tags: [], steps: 2, instances: 4 }] })];
-const TOUCHED: readonly TouchedMember[] = [{ of: 'C-1', through: ['K-1', 'C-1'], constants: ['limit'] }, { of: 'C-2', through: ['R-1', 'R-2', 'K-1', 'K-2', 'S-1'], constants: [] }, { of: 'F-1/2', through: [], constants: ['billing page', 'limit'] }];
+const TOUCHED: readonly TouchedMember[] = [{ of: 'C-1', through: ['K-1', 'C-1'], constants: ['limit'], rows: null }, { of: 'C-2', through: ['R-1', 'R-2', 'K-1', 'K-2', 'S-1'], constants: [], rows: null }, { of: 'F-1/2', through: [], constants: ['billing page', 'limit'], rows: null }];
 let projects = 0;
 
 function dialog(answer: { readonly changed: number; readonly constants?: readonly string[]; readonly touched: readonly TouchedMember[] }, canEdit = true) {
@@ -36,6 +36,13 @@ test('what a change touches stands by its reason, with what of the change does, 
   await waitFor(() => expect(made).toHaveLength(1));
   expect(made[0]?.title).toBe('Touched by B-1 until now');
   expect(made[0]?.entries.map((e) => (e.kind === 'part' ? e.title : e.of))).toEqual(['Changed themselves', 'C-1', 'Use what changed', 'F-1/2']);
+});
+
+test('where only rows are others these are named, few of many', async () => {
+  const only = (of: 'C-1' | 'C-2' | 'C-3', ...rows: readonly string[]): TouchedMember => ({ of, through: of === 'C-2' ? ['D-1'] : [of], constants: [], rows });
+  dialog({ changed: 3, touched: [only('C-1', 'low'), only('C-2', '1', '2', '3', '4', '5'), only('C-3')] });
+  await waitFor(() => expect(lines('Changed themselves')).toEqual(['Firstonly the row lowC-1', 'only rows were taken awayC-3']));
+  expect(lines('Use what changed')).toEqual(['SecondD-1: only the rows 1, 2, 3, 4 …C-2']);
 });
 
 test('where nothing is touched the reason is told, and whoever only reads makes nothing', async () => {

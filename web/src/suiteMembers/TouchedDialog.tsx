@@ -94,7 +94,11 @@ function Touched({ touched, change, onClose }: Pick<Props, 'change' | 'onClose'>
 const MOST_NAMED = 4;
 
 /** What of the change does, but for what is said by the heading. */
-function throughWords({ of, through, constants }: TouchedMember): string {
+function throughWords({ of, through, constants, rows }: TouchedMember): string {
   const others = [...through.filter((id) => id !== ownerOf(of)), ...constants.map((name) => `<${name}>`)];
-  return others.length > MOST_NAMED ? `${others.slice(0, MOST_NAMED).join(', ')} …` : others.join(', ');
+  return [...(others.length === 0 ? [] : [fewNamed(others)]), ...(rows === null ? [] : [rows.length === 0 ? 'only rows were taken away' : `only ${rows.length === 1 ? 'the row' : 'the rows'} ${fewNamed(rows)}`])].join(': ');
+}
+
+function fewNamed(names: readonly string[]): string {
+  return names.length > MOST_NAMED ? `${names.slice(0, MOST_NAMED).join(', ')} …` : names.join(', ');
 }
