@@ -5,4 +5,4 @@ export { executedInstances, type ExecutedInstance, type ExecutedStep, type Hande
 export { HAND_OFF_COLUMNS, handOffMarkdown, handOffName, handOffRows, headLines, type HandOffHead } from './handOffFile.ts';
 export { HAND_OFF_FORMAT, handOffJson } from './handOffJson.ts';
 export { MOST_ON_A_PAGE, handOffPage, type PictureOf } from './handOffPage.ts';
-export { RETURNED_TABLE, notesOfTable, returnedProposals, withNames, type HandedBefore, type Returned, type ReturnedNote, type ReturnedProposal, type UnplacedNote } from './returned.ts';
+export { RETURNED_TABLE, notedWords, notesOfTable, returnedProposals, withNames, type HandedBefore, type Returned, type ReturnedNote, type ReturnedProposal, type UnplacedNote } from './returned.ts';

@@ -5,9 +5,9 @@ import { placeNow, withOffer } from '../remarks/index.ts';
 import { EMPTY_SHARED, type Used } from '../shared/index.ts';
 import { asJson } from '../versions/index.ts';
 import { executedInstances, type HandedOff } from './executed.ts';
-import type { HandOffLine } from './handOff.ts';
+import { handOffNumber, type HandOffLine } from './handOff.ts';
 import { HAND_OFF_COLUMNS, handOffRows } from './handOffFile.ts';
-import { notesOfTable, returnedProposals, withNames, type Returned } from './returned.ts';
+import { notedWords, notesOfTable, returnedProposals, withNames, type Returned } from './returned.ts';
 
 const NAME = 'fc H-2';
 const reading = { id: parameterId('p'), name: 'reading', type: 'text' as const, default: '', description: '' };
@@ -114,4 +114,9 @@ test('what an executor wrote is what is executed once the offer is taken, and ev
       }
     }),
   );
+});
+
+test('where something was noted is said in short, by whom where that is known', () => {
+  const at = (...instances: readonly string[]) => ({ instances });
+  expect([notedWords(handOffNumber(2), '', at('C-4·low')), notedWords(handOffNumber(2), 'Rui M.', at('a', 'b', 'c', 'd', 'e'))]).toEqual(['(H-2, C-4·low)', '(H-2, a, b, c and 2 more, Rui M.)']);
 });

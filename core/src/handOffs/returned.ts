@@ -6,7 +6,7 @@ import { openCase, type Library, type OpenedStep } from '../shared/index.ts';
 import { ownerOf } from '../suites/index.ts';
 import type { ExecutedInstance } from './executed.ts';
 import { HAND_OFF_COLUMNS, actionCell } from './handOffFile.ts';
-import type { HandOffLine } from './handOff.ts';
+import type { HandOffLine, HandOffNumber } from './handOff.ts';
 
 /** What somebody who executed noted at an instance, or at a step of it. */
 export interface ReturnedNote {
@@ -59,6 +59,13 @@ export interface ReturnedProposal {
   readonly instances: readonly string[];
   readonly step: number | null;
 }
+
+/** Where something was noted, and by whom where that is known (empty: it is not), as it stands below what was said: `(H-2, C-4·lowest and 3 more, Rui M.)`. */
+export function notedWords(handOff: HandOffNumber, by: string, { instances }: Pick<ReturnedProposal, 'instances'>): string {
+  return `(H-${handOff}, ${instances.slice(0, MOST_NAMED).join(', ')}${instances.length > MOST_NAMED ? ` and ${instances.length - MOST_NAMED} more` : ''}${by === '' ? '' : `, ${by}`})`;
+}
+
+const MOST_NAMED = 3;
 
 /** Why a note comes to nothing. */
 export type UnplacedNote = { readonly instance: string; readonly step: number | null; readonly why: 'unknownInstance' | 'unknownStep' | 'otherHandOff' };

@@ -22,7 +22,7 @@ import { saveQuery, type Asker } from '../lists/index.ts';
 import { fillInboxes } from './inbox.ts';
 import { reviewActs, reviewsDocument } from './reviews.ts';
 import { remarksDocument, sayRemarks } from './remarks.ts';
-import { handOffNow, handOffsDocument } from './handOffs.ts';
+import { bringBackNow, handOffNow, handOffsDocument } from './handOffs.ts';
 import { suiteContent, suitesDocument } from './suites.ts';
 import { createDemoPerson, joinProject } from '../people/index.ts';
 import type { Files } from '../files/index.ts';
@@ -130,6 +130,7 @@ export async function loadDemo(db: Sequelize, box: SecretBox, files: Files, fold
       ...suites.map((demo) => ({ ...demo, run: async () => void (await createArtefact(work, actor(loading, demo), { kind: 'suite', content: await suiteContent(work, loading.projectId, demo, (title) => find(made.case, title).id) })) })),
       ...baselines.map((demo) => ({ ...demo, run: () => freezeNow(loading, demo, indexes) })),
       ...handOffs.map((demo) => ({ ...demo, run: () => handOffNow(work, actor(loading, demo), demo) })),
+      ...handOffs.flatMap((handOff) => handOff.returned.map((demo) => ({ ...demo, run: () => bringBackNow(work, { ...actor(loading, { by: handOff.by, daysAgo: demo.daysAgo }), role: 'lead' }, handOff.name, demo) }))),
       ...reviews.flatMap((demo) => reviewActs(work, demo, { actorOf: (by, daysAgo) => actor(loading, { by, daysAgo }), personOf: (name) => find(loading.people, name), idOf: (kind, title) => find<{ readonly id: ArtefactId }>(made[kind], title).id, dayOf: (daysAgo) => dateOf(loading, daysAgo).toISOString().slice(0, 10) })),
       ...remarks.map((demo) => ({ daysAgo: Math.min(demo.daysAgo, ...demo.answers.map((a) => a.daysAgo)), run: () => sayRemarks(work, demo, remarked(loading, demo.on), (by, daysAgo) => ({ ...actor(loading, { by, daysAgo }), role: 'lead' })) })),
     ];

@@ -4,7 +4,7 @@ import { RETURNED_TABLE, executedInstances, handOffName, notesOfTable, returnedP
 import { remarkId, type RemarkId } from '@caderno/core/remarks';
 import { LIMITS, MOST_RETURNED_TOLD, handOffNotesSchema, type ReturnedNotes } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
-import { idRow, inSnapshot, selectRows } from '../database/index.ts';
+import { idRow, inSnapshot, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { readHanded, type WhichHandOff } from './handed.ts';
 
@@ -17,24 +17,27 @@ export interface ReadReturned extends WhichHandOff {
 /** What was noted in a file of a hand-off: remarks and changed texts at the places where the steps are written, as they can be put there. */
 export async function readReturned(db: Sequelize, { name, ...which }: ReadReturned, bytes: Uint8Array): Promise<ReturnedNotes> {
   const { by, notes } = name.toLowerCase().endsWith('.json') ? notesOfPage(bytes) : { by: '', notes: await notesOfSheet(name, bytes) };
-  return inSnapshot(db, async (work) => {
-    const { lines, handed, ...head } = await readHanded(work, which);
-    const handOff = handOffName(head);
-    const { proposals, unplaced } = returnedProposals(notes, { handOff, lines, contents: handed.contents, library: handed.library, instances: executedInstances(lines, handed) });
-    const [long, fitting] = [proposals.filter(isTooLong), proposals.filter((p) => !isTooLong(p))];
-    const named = fitting.map((p) => ({ ...p, said: p.said.slice(0, LIMITS.title).toWellFormed(), instances: [...p.instances], remark: idOf(`${which.projectId} ${handOff}`, p) }));
-    const there = new Set((await selectRows(work, idRow, 'SELECT id::text AS id FROM remark WHERE id = ANY($1::uuid[])', [named.map((p) => p.remark)])).map((row) => row.id));
-    // Those that are at their places come last: the same file again tells of the rest.
-    const told = named.map((p) => ({ ...p, there: there.has(p.remark) })).toSorted((x, y) => Number(x.there) - Number(y.there));
-    const without = [...unplaced, ...long.map((p) => ({ instance: p.instances[0] ?? '', step: p.step, why: 'tooLong' as const }))];
-    return {
-      by,
-      proposals: told.slice(0, MOST_RETURNED_TOLD),
-      total: fitting.length,
-      unplaced: without.slice(0, MOST_RETURNED_TOLD).map((u) => ({ ...u, step: Number.isInteger(u.step) ? u.step : null })),
-      unplacedTotal: without.length,
-    };
-  });
+  return inSnapshot(db, (work) => placedNotes(work, which, by, notes));
+}
+
+/** Notes at the places where what was executed is written, and those that have none. */
+export async function placedNotes(work: UnitOfWork, which: WhichHandOff, by: string, notes: readonly ReturnedNote[]): Promise<ReturnedNotes> {
+  const { lines, handed, ...head } = await readHanded(work, which);
+  const handOff = handOffName(head);
+  const { proposals, unplaced } = returnedProposals(notes, { handOff, lines, contents: handed.contents, library: handed.library, instances: executedInstances(lines, handed) });
+  const [long, fitting] = [proposals.filter(isTooLong), proposals.filter((p) => !isTooLong(p))];
+  const named = fitting.map((p) => ({ ...p, said: p.said.slice(0, LIMITS.title).toWellFormed(), instances: [...p.instances], remark: idOf(`${which.projectId} ${handOff}`, p) }));
+  const there = new Set((await selectRows(work, idRow, 'SELECT id::text AS id FROM remark WHERE id = ANY($1::uuid[])', [named.map((p) => p.remark)])).map((row) => row.id));
+  // Those that are at their places come last: the same file again tells of the rest.
+  const told = named.map((p) => ({ ...p, there: there.has(p.remark) })).toSorted((x, y) => Number(x.there) - Number(y.there));
+  const without = [...unplaced, ...long.map((p) => ({ instance: p.instances[0] ?? '', step: p.step, why: 'tooLong' as const }))];
+  return {
+    by,
+    proposals: told.slice(0, MOST_RETURNED_TOLD),
+    total: fitting.length,
+    unplaced: without.slice(0, MOST_RETURNED_TOLD).map((u) => ({ ...u, step: Number.isInteger(u.step) ? u.step : null })),
+    unplacedTotal: without.length,
+  };
 }
 
 /** What no remark can hold. */

@@ -1,4 +1,4 @@
-import type { HandOffNumber } from '@caderno/core/handOffs';
+import { notedWords, type HandOffNumber } from '@caderno/core/handOffs';
 import type { ReturnedNotes } from '@caderno/contract';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -88,9 +88,9 @@ export function ReturnedDialog({ number, returned: { by, proposals, total, unpla
 }
 
 /** The same remark again changes nothing, so that one that was sent without an answer is sent again. */
-async function begin(project: string, number: HandOffNumber, by: string, { of, remark, place, said, version, text, offer, instances }: Proposal): Promise<void> {
-  const where = `H-${number}, ${instances.slice(0, 3).join(', ')}${instances.length > 3 ? ` and ${instances.length - 3} more` : ''}${by === '' ? '' : `, ${by}`}`;
-  await call('beginThread', { params: { project, id: of }, body: { remark, place, said, version, text: `${text}\n\n(${where})`.slice(0, 5_000).toWellFormed(), ...(offer === null ? {} : { offer }) } });
+async function begin(project: string, number: HandOffNumber, by: string, proposal: Proposal): Promise<void> {
+  const { of, remark, place, said, version, text, offer } = proposal;
+  await call('beginThread', { params: { project, id: of }, body: { remark, place, said, version, text: `${text}\n\n${notedWords(number, by, proposal)}`.slice(0, 5_000).toWellFormed(), ...(offer === null ? {} : { offer }) } });
 }
 
 interface LineProps {
