@@ -70,7 +70,9 @@ test('a remark on marked words is heard at once, answered, settled, and stays wi
 
   await test.step('what one wrote in is followed: a change is heard at once, with its difference', async () => {
     await rui.getByRole('button', { name: /^More/ }).click();
-    await rui.getByRole('checkbox', { name: 'Follow' }).check();
+    // Ticked when the server has taken it.
+    await rui.getByRole('checkbox', { name: 'Follow' }).click();
+    await expect(rui.getByRole('checkbox', { name: 'Follow' })).toBeChecked();
     const unread = async () => Number(/\d+/.exec((await rui.getByRole('link', { name: /^Inbox/ }).getAttribute('aria-label')) ?? '')?.[0] ?? 0);
     const before = await unread();
     await ines.getByRole('textbox', { name: 'Action of step 1' }).click();
