@@ -25,7 +25,7 @@ export async function suitesFigures(): Promise<Figure[]> {
   const highs = await loadHighs();
   const solver = highsSolver(highs);
   const { weights, shown } = shownMatrix(index, choice);
-  const members = shown.map(({ id, counts, items: own }) => ({ of: id, instances: counts?.instances ?? 1, minutes: null, kept: false, part: null, setUp: null, items: own }));
+  const members = shown.map(({ id, counts, items: own }) => ({ of: id, instances: counts?.instances ?? 1, minutes: null, times: 1, kept: false, part: null, setUp: null, items: own }));
   const solve = (problem: CoverProblem) => {
     const begun = performance.now();
     const first: { ms: number | null } = { ms: null };
@@ -33,7 +33,7 @@ export async function suitesFigures(): Promise<Figure[]> {
     return { first: first.ms ?? Number.NaN, all: performance.now() - begun, over: last.cost / Math.max(1, last.bound) - 1, proved: isProved(last) };
   };
   const everything = askedMatrix(index, {});
-  const whole = solve(smallerProblem({ weights: everything.weights, members: everything.shown.map(({ id, counts, items: own }) => ({ of: id, instances: counts?.instances ?? 1, minutes: null, kept: false, part: null, setUp: null, items: own })), needs: [] }, 'cases'));
+  const whole = solve(smallerProblem({ weights: everything.weights, members: everything.shown.map(({ id, counts, items: own }) => ({ of: id, instances: counts?.instances ?? 1, minutes: null, times: 1, kept: false, part: null, setUp: null, items: own })), needs: [] }, 'cases'));
   const suite = solve(smallerProblem({ weights, members, needs: [] }, 'instances'));
   const showing: ShowingMembers = { weights, members: members.map((m, i) => ({ ...m, minutes: 1 + (i % 20) })), needs: [] };
   const ordered = await timed(() => membersInOrder(showing, { inParts: true, together: false }));

@@ -81,9 +81,9 @@ function problemsOf(model: CombinationModel, rules: readonly string[], asked: Co
   const without = model.factors.filter((f) => !f.values.some((v) => isChosen(f.id, v.value))).map((f): ConfigurationProblem => ({ code: 'no_values', factor: f.name }));
   const others = combinationProblems(model).flatMap((problem): ConfigurationProblem[] => {
     switch (problem.code) {
+      // The last two are never found here: values that were not ticked are excluded by a rule, and a list has each value once.
       case 'no_factors':
       case 'no_valid_value':
-      // Typed values stand once in their list.
       case 'value_twice':
         return [];
       case 'factor_twice':

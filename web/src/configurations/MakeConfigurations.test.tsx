@@ -13,7 +13,7 @@ const beside: { readonly make: (...asked: Parameters<ConfigurationsWorker['make'
     return Promise.resolve(madeConfigurations(environment, asked, there, () => `n${(n += 1)}`));
   },
 };
-Object.assign(globalThis, { Worker: class {} });
+Object.assign(globalThis, { Worker: jest.fn() });
 jest.unstable_mockModule('comlink', () => ({ wrap: () => beside, expose: () => undefined }));
 const { MakeConfigurations } = await import('./index.ts');
 
