@@ -1,1 +1,2 @@
 export { MakeConfigurations } from './MakeConfigurations.tsx';
+export { useConfigurationName, whereWords } from './whereWords.ts';

@@ -97,6 +97,7 @@ test('where the suite runs is ticked at first; each is executed only where it ru
   expect([await isTicked(/On the web/), await isTicked(/In the street/), button().textContent]).toEqual([true, true, 'Hand off 6 instances']);
   const notes = () => screen.getAllByText(/^runs in none of the chosen/).map((note) => note.closest('li')?.querySelector('a')?.textContent);
   expect(notes()).toEqual(['C-3']);
+  expect(screen.getByText(/in In the street$/).closest('li')?.querySelector('a')?.textContent).toBe('C-2');
   await tick(/In the street/);
   expect([button().textContent, notes()]).toEqual(['Hand off 2 instances', ['C-2', 'C-3']]);
   // In none at all everything is executed once.

@@ -1,8 +1,8 @@
-import { DOUBTS, configurationNames, leavesOut, lineKey, type Doubt, type HandOffLine, type HandOffNumber } from '@caderno/core/handOffs';
+import { DOUBTS, leavesOut, lineKey, type Doubt, type HandOffLine, type HandOffNumber } from '@caderno/core/handOffs';
 import type { HandOffMember, HandOffPreview } from '@caderno/contract';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
-import { useSettings } from '../api/index.ts';
+import { useConfigurationName, whereWords } from '../configurations/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Choose, TextButton, countOf, durationOf, locale } from '../look/index.ts';
 import { DOUBT_NAME, doubtWords } from './doubtWords.ts';
@@ -57,7 +57,7 @@ export function MembersTable({ since, preview: { members, absent }, draft, put, 
             lines={byMember.get(member.of) ?? []}
             isOut={out.has(member.of) || member.doubts.some(leavesOut)}
             people={draft.people}
-            isByConfiguration={draft.configurations.length > 1}
+            configurations={draft.configurations}
             onOut={(isOut) => setOut([member.of], isOut)}
             onPerson={(line, person) => put({ chosen: { ...draft.chosen, [lineKey(line)]: person } })}
           />
@@ -117,14 +117,17 @@ interface LineProps {
   readonly lines: readonly HandOffLine[];
   readonly isOut: boolean;
   readonly people: readonly string[];
-  readonly isByConfiguration: boolean;
+  /** Those that are chosen. */
+  readonly configurations: readonly string[];
   readonly onOut: (isOut: boolean) => void;
   readonly onPerson: (line: HandOffLine, person: string) => void;
 }
 
-function Line({ member, lines, isOut, people, isByConfiguration, onOut, onPerson }: LineProps) {
+function Line({ member, lines, isOut, people, configurations, onOut, onPerson }: LineProps) {
   const { project } = useFrame();
-  const { of, title, instances, minutes, execution, doubts } = member;
+  const nameOf = useConfigurationName();
+  const { of, title, instances, minutes, execution, runsIn, doubts } = member;
+  const where = lines.length === 0 || lines.length === configurations.length ? '' : whereWords(runsIn, configurations, nameOf);
   const cannot = doubts.some(leavesOut);
   return (
     <li className={`grid grid-cols-[1.5rem_3.5rem_minmax(0,1fr)_auto] items-baseline gap-x-2 border-b border-rule py-1.5 ${isOut ? 'text-ink2' : ''}`}>
@@ -135,22 +138,21 @@ function Line({ member, lines, isOut, people, isByConfiguration, onOut, onPerson
         <span className="ml-2 whitespace-nowrap text-xs text-ink2">
           {countOf(instances, 'instance')}
           {minutes !== null && `, ${durationOf(minutes * instances)}`}
+          {where !== '' && `, ${where}`}
         </span>
         {!isOut && lines.length === 0 && <span className="block text-xs text-ochre-ink">runs in none of the chosen configurations: not executed</span>}
         {doubts.length > 0 && <span className="block text-xs text-ochre-ink">{doubts.map(doubtWords).join(' · ')}</span>}
       </span>
       <span className="flex flex-col items-end gap-1">
         {!isOut && execution === 'automated' && <span className="text-xs text-ink2">automated</span>}
-        {!isOut && execution === 'byHand' && people.length > 0 && lines.map((line) => <Person key={lineKey(line)} line={line} people={people} isByConfiguration={isByConfiguration} onPerson={onPerson} />)}
+        {!isOut && execution === 'byHand' && people.length > 0 && lines.map((line) => <Person key={lineKey(line)} line={line} people={people} where={configurations.length > 1 && line.configuration !== null ? nameOf(line.configuration) : ''} onPerson={onPerson} />)}
       </span>
     </li>
   );
 }
 
-function Person({ line, people, isByConfiguration, onPerson }: { readonly line: HandOffLine; readonly people: readonly string[]; readonly isByConfiguration: boolean; readonly onPerson: LineProps['onPerson'] }) {
-  const { project } = useFrame();
-  const all = useSettings(project).data?.settings.configurations ?? [];
-  const where = isByConfiguration && line.configuration !== null ? (configurationNames(all).get(line.configuration) ?? '') : '';
+/** `where`: in which configuration; empty: that is said already. */
+function Person({ line, people, where, onPerson }: { readonly line: HandOffLine; readonly people: readonly string[]; readonly where: string; readonly onPerson: LineProps['onPerson'] }) {
   const names = people.includes(line.person) || line.person === '' ? people : [...people, line.person];
   return (
     <span className="inline-flex items-center gap-1.5 text-xs text-ink2">

@@ -1,6 +1,6 @@
 import { configurationsRun, runsInAround, withConfiguration, type RunsIn, type SuiteContent, type SuiteEntry } from '@caderno/core/suites';
+import { useConfigurationName } from '../configurations/index.ts';
 import { Button, Dialog, TextButton } from '../look/index.ts';
-import { useConfigurationName } from './whereWords.ts';
 
 interface Props {
   readonly entry: SuiteEntry;

@@ -3,13 +3,13 @@ import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } f
 import { useCallback, useMemo, useState, type KeyboardEvent } from 'react';
 import { TextButton, locale, usePrinting } from '../look/index.ts';
 import { useMemberTitle } from '../suiteMembers/index.ts';
+import { useConfigurationName, whereWords } from '../configurations/index.ts';
 import { useFrame } from '../frame/index.ts';
 import type { EditEntries } from './AddMembers.tsx';
 import { MemberLine } from './MemberLine.tsx';
 import { PartLine } from './PartLine.tsx';
 import { RunsInDialog } from './RunsInDialog.tsx';
 import { END, EndPlace } from './dragging.tsx';
-import { useConfigurationName, whereWords } from './whereWords.ts';
 
 interface Props {
   readonly entries: readonly SuiteEntry[];

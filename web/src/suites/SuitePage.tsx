@@ -66,7 +66,7 @@ function Figures({ figures, configurations }: { readonly figures: SuiteFigures; 
     { value: percent === null ? '–' : `${percent} %`, words: `${part.toLocaleString(locale())} of ${countOf(of, 'item')} shown` },
     { value: byRisk === null ? '–' : `${byRisk} %`, words: 'shown, weighed by risk' },
     { value: instances.toLocaleString(locale()), words: `${instances === 1 ? 'instance' : 'instances'} of ${[...(cases > 0 || scenarios === 0 ? [countOf(cases, 'case')] : []), ...(scenarios > 0 ? [countOf(scenarios, 'scenario')] : [])].join(', ')}${configurations > 0 ? ` in ${countOf(configurations, 'configuration')}` : ''}` },
-    { value: durationOf(minutes), words: withoutMinutes === 0 ? (configurations > 1 ? 'to execute it in all its configurations' : 'to execute it once') : `and ${countOf(withoutMinutes, 'member')} without minutes` },
+    { value: durationOf(minutes), words: withoutMinutes === 0 ? (configurations > 1 ? 'to execute it in all of them' : 'to execute it once') : `and ${countOf(withoutMinutes, 'member')} without minutes` },
     { value: byHand.toLocaleString(locale()), words: `by hand, ${(cases + scenarios - byHand).toLocaleString(locale())} automated` },
   ];
   return (

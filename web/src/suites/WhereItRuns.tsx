@@ -5,10 +5,9 @@ import type { SuiteContent } from '@caderno/core/suites';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { useSaveSettings, useSettings } from '../api/index.ts';
-import { MakeConfigurations } from '../configurations/index.ts';
+import { MakeConfigurations, useConfigurationName } from '../configurations/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { Button, Dialog, TextButton, countOf } from '../look/index.ts';
-import { useConfigurationName } from './whereWords.ts';
 
 interface Props {
   readonly configurations: SuiteContent['configurations'];
