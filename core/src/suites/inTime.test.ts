@@ -48,6 +48,14 @@ describe('the order in which most risk is shown soonest', () => {
   test('the curve goes by minutes of all instances, one for each of which nobody said any', () => {
     expect(riskCurve(showingOf(ENTRIES), [C(2), C(5), C(8), C(77)])).toEqual([{ cost: 0, shown: 0 }, { cost: 1_000, shown: 9 }, { cost: 3_000, shown: 10 }, { cost: 4_000, shown: 19 }]);
   });
+
+  test('out of their parts members run where they ran, and so do parts that a rule keeps', () => {
+    const where = (entries: readonly SuiteEntry[], ...ids: string[]) => entries.map((e) => (e.id === entryId('bills') ? { ...e, runsIn: ids } : e));
+    const loose = entriesInOrder(where(ENTRIES, 'k1'), [C(5), C(4), C(3), C(1), C(2)], { inParts: false });
+    expect(loose.map((e) => [e.kind === 'part' ? e.title : e.of, e.runsIn])).toEqual([[C(5), ['k1']], [C(4), ['k1']], [C(3), ['k1']], [C(1), null], [C(2), null], ['rule', ['k1']]]);
+    // Within their parts nothing is said anew.
+    expect(entriesInOrder(where(ENTRIES, 'k1'), [C(2), C(1)], { inParts: true }).filter((e) => e.runsIn !== null).map((e) => e.id)).toEqual(['bills']);
+  });
 });
 
 test('what fits in some minutes is asked for with all that stays by a rule', () => {
