@@ -18,7 +18,7 @@ export const withoutSchema = z.array(z.strictObject({ id: artefactIdSchema, path
 
 const number = z.int().min(0);
 const placeNameSchema: z.ZodType<PlaceName> = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('field'), field: z.string() }),
+  z.object({ kind: z.enum(['field', 'own']), field: z.string() }),
   z.object({ kind: z.literal('step'), number, field: z.enum(['action', 'expected']) }),
   z.object({ kind: z.literal('argument'), number, parameter: z.string() }),
   z.object({ kind: z.literal('row'), row: z.string(), number, field: z.enum(['name', 'description']) }),

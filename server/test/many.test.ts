@@ -4,6 +4,8 @@ import type { ArtefactId } from '@caderno/core/artefacts';
 import { EMPTY_QUESTION } from '@caderno/core/basis';
 import { plainStep, stepId, type Step } from '@caderno/core/cases';
 import { EMPTY_SHARED } from '@caderno/core/shared';
+import type { OwnFieldId } from '@caderno/core/fields';
+import { testField } from '@caderno/core/fields/testField';
 import type { ChangeMany } from '@caderno/contract';
 import { execute, inTransaction } from '../src/database/index.ts';
 import { condition, makeDatabase, makeProject, requirement, startServer, testCase, type Caller, type TestServer } from './harness.ts';
@@ -156,7 +158,7 @@ test('a head that was read for the change is not read again, and a change that b
 });
 
 const search = (text: string, replacement: string, more = {}) => ({ text, replacement, isPattern: false, matchCase: false, wholeWords: false, inNames: false, ...more });
-const everyPart = ['title', 'text', 'steps', 'expected', 'data'] as const;
+const everyPart = ['title', 'text', 'steps', 'expected', 'data', 'fields'] as const;
 const places = (of: ChangeMany['of'], text: string, more = {}, skip = 0) => call('findPlaces', { body: { of, search: search(text, ''), parts: [...everyPart], skip, ...more } });
 
 test('texts are looked through and replaced but where they were not ticked, as one entry; whatever changed since is left', async () => {
@@ -178,6 +180,19 @@ test('texts are looked through and replaced but where they were not ticked, as o
   expect([(await read(a)).content, (await read(b)).content, (await read(r)).content]).toMatchObject([{ title: 'tap one', objective: 'The tap "A\\B" turns' }, { title: 'tap two', steps: [{ action: 'Open the valve', expected: 'The tap is open' }] }, { title: 'taps', text: 'A tap closes.' }]);
   await call('undoChange', { params: { change: done.change?.id ?? '' }, body: {} });
   expect((await places({ ids: [a, r, b, c] }, 'valve')).data.total).toBe(14);
+});
+
+test('what stands in a text field of the project’s own is found by its name and replaced with the rest; choices are none', async () => {
+  const { version, settings } = (await call('readSettings')).data;
+  const fields = [...settings.fields, testField('Place of work', 'text'), testField('Tool', 'choice', { choices: ['valve'] })];
+  expect((await call('saveSettings', { body: { ...settings, fields } }, { 'if-match': `"${version}"` })).status).toBe(200);
+  const [where, tool] = fields.slice(-2).map((f) => f.id) as [OwnFieldId, OwnFieldId];
+  const [a] = (await call('writeArtefacts', { body: { made: [testCase({ title: 'One', own: { [where]: 'Valve house', [tool]: 'valve' } })], changed: [], withdrawn: [], detail: '' } })).data.made as [ArtefactId];
+  const found = (await places({ ids: [a] }, 'valve', { parts: ['fields'] })).data;
+  expect(found.places).toMatchObject([{ id: a, part: 'fields', name: { kind: 'own', field: 'Place of work' }, text: 'Valve house' }]);
+  await many({ ids: [a] }, { kind: 'replace', search: search('valve', 'tap'), parts: ['fields'], without: [], asOf: found.revision });
+  expect((await read(a)).content.own).toEqual({ [where]: 'tap house', [tool]: 'valve' });
+  expect((await places({ ids: [a] }, 'house', { parts: ['title', 'text', 'steps', 'expected', 'data'] })).data.total).toBe(0);
 });
 
 test('words that nearly all have are found in the next thousand as well, where few have them', async () => {

@@ -49,6 +49,11 @@ export function ownFieldsOf(fields: readonly OwnField[], kind: ArtefactKind): Ow
   return fields.filter((field) => !field.removed && field.of.includes(kind));
 }
 
+/** The fields that hold a text of people's own words, of whatever kind of artefact. */
+export function ownTextFields(fields: readonly OwnField[]): ReadonlySet<OwnFieldId> {
+  return new Set(fields.flatMap((field) => (!field.removed && (field.type === 'text' || field.type === 'longText') ? [field.id] : [])));
+}
+
 /** What a field is called in a query: its name in small letters, with dashes between the words. */
 export function ownQueryName(name: string): string {
   return name.toLowerCase().match(/[\p{L}\p{M}\p{N}]+/gu)?.join('-') ?? '';

@@ -1,8 +1,9 @@
 import type { Row, Step } from '../cases/index.ts';
+import type { OwnFieldId } from '../fields/index.ts';
 import type { KindAndContent } from '../kinds/index.ts';
 
 /** The texts that are looked through, as people choose among them. */
-export const TEXT_PARTS = ['title', 'text', 'steps', 'expected', 'data'] as const;
+export const TEXT_PARTS = ['title', 'text', 'steps', 'expected', 'data', 'fields'] as const;
 export type TextPart = (typeof TEXT_PARTS)[number];
 
 /** A text of an artefact: where it stands (names and ids joined by `/`, as in a conflict), what it belongs to, and what it says. */
@@ -12,21 +13,33 @@ export interface TextPlace {
   readonly text: string;
 }
 
+/** The fields of the project's own that are looked through, too. */
+export type OwnTexts = ReadonlySet<OwnFieldId>;
+
+export const NO_OWN_TEXTS: OwnTexts = new Set();
+
 /** Makes another text of one. */
 type Rewrite = (place: TextPlace) => string;
 
-/** All texts of an artefact in which something can be replaced, in the order of its page. Empty ones are none. */
-export function textPlaces(value: KindAndContent): TextPlace[] {
+/** All texts of an artefact in which something can be replaced, in the order of its page, then those of the project's own fields. Empty ones are none. */
+export function textPlaces(value: KindAndContent, own = NO_OWN_TEXTS): TextPlace[] {
   const places: TextPlace[] = [];
   withTexts(value, (place) => {
     if (place.text !== '') places.push(place);
     return place.text;
-  });
+  }, own);
   return places;
 }
 
 /** The artefact with its texts rewritten; the very same when none is another. */
-export function withTexts(value: KindAndContent, rewrite: Rewrite): KindAndContent {
+export function withTexts(value: KindAndContent, rewrite: Rewrite, own: OwnTexts): KindAndContent {
+  const named = withNamedTexts(value, rewrite);
+  const there = Object.keys(named.content.own).filter((id) => own.has(id as OwnFieldId));
+  const values = fields(named.content.own, Object.fromEntries(there.map((id) => [id, 'fields' as const])), rewrite, 'own/');
+  return values === named.content.own ? named : ({ kind: named.kind, content: { ...named.content, own: values } } as KindAndContent);
+}
+
+function withNamedTexts(value: KindAndContent, rewrite: Rewrite): KindAndContent {
   switch (value.kind) {
     case 'requirement':
       return changed(value, fields(value.content, { title: 'title', text: 'text' }, rewrite));

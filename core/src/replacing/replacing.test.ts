@@ -4,7 +4,9 @@ import { EMPTY_REQUIREMENT } from '../basis/index.ts';
 import { EMPTY_CASE, newRow, parameterId, plainStep, rowId, stepId, type CaseContent } from '../cases/index.ts';
 import { KINDS, type KindAndContent } from '../kinds/index.ts';
 import { ARTEFACT_KINDS } from '../artefacts/index.ts';
-import { TEXT_PARTS, finderOf, placesFound, replacedIn, textPlaces, withReplaced, type Search } from './index.ts';
+import { ownTextFields } from '../fields/index.ts';
+import { testField } from '../fields/testField/index.ts';
+import { NO_OWN_TEXTS, TEXT_PARTS, finderOf, placeName, placesFound, replacedIn, textPlaces, withReplaced, type Search } from './index.ts';
 import { pace } from '../../../scripts/pace.mjs';
 
 const search = (text: string, replacement: string, more: Partial<Search> = {}): Search => ({ text, replacement, isPattern: false, matchCase: false, wholeWords: false, inNames: false, ...more });
@@ -56,12 +58,23 @@ test('each text is named by where it stands; only the parts that are asked for a
 });
 
 test('what was not ticked, and what nothing was found in, is the very same', () => {
-  const made = withReplaced(value, find, ALL, new Set(['steps/s1/action', 'rows/r1/cells/p1', 'steps/s2/arguments/what/value']));
+  const made = withReplaced(value, { find, parts: ALL, own: NO_OWN_TEXTS }, new Set(['steps/s1/action', 'rows/r1/cells/p1', 'steps/s2/arguments/what/value']));
   if (made.kind !== 'case') throw new Error('A case stays one');
   expect([made.content.title, made.content.preconditions, made.content.steps[0], made.content.rows[0]]).toMatchObject(['Read a dial', 'The dial <meter> hangs', { action: 'Read the meter', expected: 'The dial turns' }, { name: 'dial one', cells: { p1: 'meter 7' } }]);
   expect(made.content.steps[1]).toBe(content.steps[1]);
-  expect(withReplaced(value, finderOf(search('valve', 'x'))!, ALL, new Set())).toBe(value);
-  expect(withReplaced(value, find, ALL, new Set(textPlaces(value).map((p) => p.path)))).toBe(value);
+  expect(withReplaced(value, { find: finderOf(search('valve', 'x'))!, parts: ALL, own: NO_OWN_TEXTS }, new Set())).toBe(value);
+  expect(withReplaced(value, { find, parts: ALL, own: NO_OWN_TEXTS }, new Set(textPlaces(value).map((p) => p.path)))).toBe(value);
+});
+
+test('texts in fields of the project’s own are looked through where they are texts, behind the others', () => {
+  const fields = [testField('Where', 'text'), testField('Why', 'longText'), testField('Level', 'choice'), { ...testField('Old', 'text'), removed: true }];
+  const own = ownTextFields(fields);
+  const filled: KindAndContent = { kind: 'case', content: { ...content, own: Object.fromEntries([...fields.map((f) => [f.id, 'at the meter']), ['stray', 'a meter']]) } };
+  const found = placesFound(filled, find, new Set(['fields'] as const), own);
+  expect(found.map((p) => [p.part, placeName(filled, p.path, fields)])).toEqual([['fields', { kind: 'own', field: 'Where' }], ['fields', { kind: 'own', field: 'Why' }]]);
+  const made = withReplaced(filled, { find, parts: new Set(['fields'] as const), own }, new Set([found[1]?.path ?? '']));
+  expect(made.content).toEqual({ ...filled.content, own: { ...filled.content.own, [fields[0]!.id]: 'at the dial' } });
+  expect(withReplaced(filled, { find, parts: new Set(['fields'] as const), own: NO_OWN_TEXTS }, new Set())).toBe(filled);
 });
 
 test('every kind has texts that can be looked through, its title first', () => {
@@ -76,8 +89,8 @@ test('replaced, and the reverse replaced, is what it was where the new words sto
   fc.assert(
     fc.property(text, text, fc.constantFrom('a', 'ab', 'b '), (title, body, sought) => {
       const before: KindAndContent = { kind: 'requirement', content: { ...EMPTY_REQUIREMENT, title, text: body } };
-      const there = withReplaced(before, finderOf(search(sought, 'ÿ', { matchCase: true }))!, ALL, new Set());
-      expect(withReplaced(there, finderOf(search('ÿ', sought, { matchCase: true, inNames: true }))!, ALL, new Set())).toEqual(before);
+      const there = withReplaced(before, { find: finderOf(search(sought, 'ÿ', { matchCase: true }))!, parts: ALL, own: NO_OWN_TEXTS }, new Set());
+      expect(withReplaced(there, { find: finderOf(search('ÿ', sought, { matchCase: true, inNames: true }))!, parts: ALL, own: NO_OWN_TEXTS }, new Set())).toEqual(before);
     }),
     { seed: 9, numRuns: 300 },
   );

@@ -1,5 +1,5 @@
 import type { KindAndContent } from '../kinds/index.ts';
-import { textPlaces, withTexts, type TextPart, type TextPlace } from './places.ts';
+import { NO_OWN_TEXTS, textPlaces, withTexts, type OwnTexts, type TextPart, type TextPlace } from './places.ts';
 import { replacedIn, type Finder, type Match } from './search.ts';
 
 /** A text in which something was found. */
@@ -8,14 +8,21 @@ export interface FoundPlace extends TextPlace {
 }
 
 /** The texts of an artefact in which something is found, in the order of its page. */
-export function placesFound(value: KindAndContent, find: Finder, parts: ReadonlySet<TextPart>): FoundPlace[] {
-  return textPlaces(value).flatMap((place) => {
+export function placesFound(value: KindAndContent, find: Finder, parts: ReadonlySet<TextPart>, own = NO_OWN_TEXTS): FoundPlace[] {
+  return textPlaces(value, own).flatMap((place) => {
     const matches = parts.has(place.part) ? find(place.text) : [];
     return matches.length === 0 ? [] : [{ ...place, matches }];
   });
 }
 
+/** What is replaced where. */
+export interface Replacing {
+  readonly find: Finder;
+  readonly parts: ReadonlySet<TextPart>;
+  readonly own: OwnTexts;
+}
+
 /** The artefact with all matches replaced but those at places named; the very same when nothing was found elsewhere. */
-export function withReplaced(value: KindAndContent, find: Finder, parts: ReadonlySet<TextPart>, without: ReadonlySet<string>): KindAndContent {
-  return withTexts(value, ({ path, part, text }) => (parts.has(part) && !without.has(path) ? replacedIn(text, find(text)) : text));
+export function withReplaced(value: KindAndContent, { find, parts, own }: Replacing, without: ReadonlySet<string>): KindAndContent {
+  return withTexts(value, ({ path, part, text }) => (parts.has(part) && !without.has(path) ? replacedIn(text, find(text)) : text), own);
 }

@@ -1,5 +1,6 @@
 import { setImmediate as turn } from 'node:timers/promises';
 import { ARTEFACT_KINDS, artefactId, parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
+import { ownTextFields, type OwnField } from '@caderno/core/fields';
 import { finderOf, placeName, placesFound, type Finder, type FoundPlace, type Search, type TextPart } from '@caderno/core/replacing';
 import { PLACES_PAGE, type FoundInArtefact, type FoundPlaces, type KindAndContent } from '@caderno/contract';
 import { z } from 'zod';
@@ -7,6 +8,7 @@ import { textsOrBroken } from '../artefacts/index.ts';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { revisionOf } from '../log/index.ts';
+import { readSettings } from '../projects/index.ts';
 import { likeText } from './wordsSql.ts';
 
 /** Contents that are in memory at a time. */
@@ -25,6 +27,8 @@ export function finderOrRefused(search: Search): Finder {
 export async function findPlaces(work: UnitOfWork, projectId: string, ids: readonly ArtefactId[], { search, parts, skip }: { readonly search: Search; readonly parts: readonly TextPart[]; readonly skip: number }): Promise<FoundPlaces> {
   const find = finderOrRefused(search);
   const revision = await revisionOf(work, projectId);
+  const { fields } = (await readSettings(work, projectId)).settings;
+  const own = ownTextFields(fields);
   const wanted = new Set(parts);
   const places: FoundInArtefact[] = [];
   let [total, matches, artefacts] = [0, 0, 0];
@@ -39,9 +43,9 @@ export async function findPlaces(work: UnitOfWork, projectId: string, ids: reado
     if (from + AT_A_TIME < ids.length) next = held(from + AT_A_TIME);
     await turn();
     for (const { id, value } of now) {
-      const found = placesFound(value, find, wanted);
+      const found = placesFound(value, find, wanted, own);
       if (found.length === 0) continue;
-      places.push(...found.slice(Math.max(0, skip - total), Math.max(0, skip + PLACES_PAGE - total)).map((place) => told(id, value, place)));
+      places.push(...found.slice(Math.max(0, skip - total), Math.max(0, skip + PLACES_PAGE - total)).map((place) => told(id, value, fields, place)));
       total += found.length;
       artefacts += 1;
       matches += found.reduce((n, place) => n + place.matches.length, 0);
@@ -50,8 +54,8 @@ export async function findPlaces(work: UnitOfWork, projectId: string, ids: reado
   return { revision, places, total, matches, artefacts };
 }
 
-function told(id: ArtefactId, value: KindAndContent, { path, part, text, matches }: FoundPlace): FoundInArtefact {
-  return { id, path, part, name: placeName(value, path), text, matches: [...matches] };
+function told(id: ArtefactId, value: KindAndContent, fields: readonly OwnField[], { path, part, text, matches }: FoundPlace): FoundInArtefact {
+  return { id, path, part, name: placeName(value, path, fields), text, matches: [...matches] };
 }
 
 const headRow = z.object({ kind: z.enum(ARTEFACT_KINDS), number: z.number(), schema: z.number(), content: z.unknown() });

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { artefactId, type ArtefactId } from '@caderno/core/artefacts';
 import { cloneCase } from '@caderno/core/cases';
 import { copiedTo } from '@caderno/core/conditions';
+import { ownTextFields } from '@caderno/core/fields';
 import { editMany, type EditingProject } from '@caderno/core/many';
 import { withReplaced } from '@caderno/core/replacing';
 import { KIND_SCHEMA, type ChangeMany, type ChangedMany, type KindAndContent, type LeftReason } from '@caderno/contract';
@@ -80,16 +81,15 @@ async function edited(work: UnitOfWork, actor: Actor, change: string, rows: read
 
 /** What would be left without a title, or with a text that is too long, stays as it is, and so does what changed since it was looked through. */
 async function replaced(work: UnitOfWork, actor: Actor, change: string, rows: readonly ArtefactRow[], { search, parts, without, asOf }: Extract<ChangeMany['done'], { kind: 'replace' }>): Promise<Done> {
-  const find = finderOrRefused(search);
+  const replacing = { find: finderOrRefused(search), parts: new Set(parts), own: ownTextFields((await readSettings(work, actor.projectId)).settings.fields) };
   const moved = new Set((await selectRows(work, idRow, 'SELECT id FROM artefact WHERE id = ANY($1) AND revision > $2', [rows.map((r) => r.id), asOf])).map((r) => r.id));
   const unticked = new Map(without.map(({ id, paths }) => [id, new Set(paths)]));
-  const wanted = new Set(parts);
   const heads = await readHeads(work, rows);
   const left: { id: ArtefactId; reason: LeftReason }[] = [];
   const saves = rows.flatMap((row) => {
     const head = heads.get(row.id);
     const id = idOfRow(row);
-    const value = head === undefined ? undefined : withReplaced(head, find, wanted, unticked.get(id) ?? new Set());
+    const value = head === undefined ? undefined : withReplaced(head, replacing, unticked.get(id) ?? new Set());
     if (value === head) return [];
     const reason = head === undefined || value === undefined ? 'broken' : moved.has(row.id) ? 'changedMeanwhile' : value.content.title.trim() === '' ? 'untitled' : KIND_SCHEMA[value.kind].content.safeParse(value.content).success ? null : 'tooLong';
     if (reason !== null) left.push({ id, reason });

@@ -1,7 +1,7 @@
 import type { PlaceName, TextPart } from '@caderno/core/replacing';
 
 /** What the parts of artefacts are called that can be looked through. */
-export const PART_WORD: Record<TextPart, string> = { title: 'titles', text: 'texts, objectives, preconditions', steps: 'steps', expected: 'expected results', data: 'data and given values' };
+export const PART_WORD: Record<TextPart, string> = { title: 'titles', text: 'texts, objectives, preconditions', steps: 'steps', expected: 'expected results', data: 'data and given values', fields: 'fields of the project’s own' };
 
 const FIELD_WORD: Readonly<Record<string, string>> = { title: 'Title', text: 'Text', answer: 'Answer', objective: 'Objective', areas: 'Areas', ideas: 'Ideas', preconditions: 'Preconditions', purpose: 'Purpose' };
 
@@ -10,6 +10,8 @@ export function placeWords(name: PlaceName): string {
   switch (name.kind) {
     case 'field':
       return FIELD_WORD[name.field] ?? name.field;
+    case 'own':
+      return name.field;
     case 'step':
       return `Step ${name.number}${name.field === 'expected' ? ', expected' : ''}`;
     case 'argument':

@@ -78,13 +78,14 @@ test('what is no pattern yet is said and not asked for; nothing chosen looks thr
   write('Find', 'v.lve');
   await waitFor(() => expect(status()).toBe('6 matches in 6 places of 2 artefacts'));
   expect(screen.queryByRole('button', { name: /^(Replace|Remove)/ })).toBeNull();
-  for (const part of ['titles', 'texts, objectives, preconditions', 'steps', 'expected results', 'data and given values']) fireEvent.click(screen.getByLabelText(part));
+  for (const part of ['titles', 'texts, objectives, preconditions', 'steps', 'expected results', 'data and given values', 'fields of the project’s own']) fireEvent.click(screen.getByLabelText(part));
   await waitFor(() => expect(status()).toBe('Nothing is chosen to be looked through.'));
 });
 
 describe('words', () => {
   test.each<[Parameters<typeof placeWords>[0], string]>([
     [{ kind: 'field', field: 'preconditions' }, 'Preconditions'],
+    [{ kind: 'own', field: 'Place of work' }, 'Place of work'],
     [{ kind: 'step', number: 2, field: 'action' }, 'Step 2'],
     [{ kind: 'argument', number: 3, parameter: 'user' }, 'Step 3, <user>'],
     [{ kind: 'row', row: '', number: 4, field: 'description' }, 'Row 4, what for'],
