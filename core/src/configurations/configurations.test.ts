@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import type { Configuration } from '../shared/index.ts';
-import { madeConfigurations, ruleProblems, rulesOf, type ConfigurationsAsked, type Environment } from './index.ts';
+import { alikeConfigurations, madeConfigurations, ruleProblems, rulesOf, type ConfigurationsAsked, type Environment } from './index.ts';
 
 const newIds = (): (() => string) => {
   let n = 0;
@@ -101,4 +101,12 @@ describe('configurations made of factors', () => {
 test('rules that cannot be read are named; lines that say nothing are none', () => {
   expect(rulesOf({ rules: '\n a = b \n\n  \nc = d' })).toEqual(['a = b', 'c = d']);
   expect(ruleProblems({ factors, rules: 'role = clerk\nrole = cook\n\nif role' }).map((p) => [p.rule, p.problem.code])).toEqual([['role = cook', 'value_unknown'], ['if role', 'unexpected']]);
+});
+
+test('configurations are alike in a value that several of them have, and not all', () => {
+  const of = (id: string, ...values: readonly string[]): Configuration => ({ id, name: id, factors: values.map((value, i) => ({ name: ['device', 'role', 'season'][i] ?? '', value })) });
+  expect(alikeConfigurations([of('a', 'telephone', 'clerk', 'dry'), of('b', 'computer', 'clerk', 'dry'), of('c', 'telephone', 'reader', 'dry'), of('d', 'clerk')])).toEqual([
+    { factor: 'device', value: 'telephone', ids: ['a', 'c'] }, { factor: 'role', value: 'clerk', ids: ['a', 'b'] }, { factor: 'season', value: 'dry', ids: ['a', 'b', 'c'] },
+  ]);
+  expect(alikeConfigurations([of('a', 'x', 'x'), of('b', 'x')])).toEqual([]);
 });

@@ -1,8 +1,10 @@
 import { isParameterName } from '@caderno/core/cases';
+import { alikeConfigurations, type AlikeConfigurations } from '@caderno/core/configurations';
 import type { Configuration, Constant } from '@caderno/core/shared';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Choose, TextButton } from '../look/index.ts';
+import { AlikeValue } from './AlikeValue.tsx';
 import { ConstantValue } from './ConstantValue.tsx';
 
 interface Props {
@@ -18,14 +20,16 @@ const GRID = 'grid grid-cols-[minmax(8rem,1fr)_minmax(10rem,1.4fr)_5rem_minmax(1
 export function ConstantsEditor({ constants, configurations, canEdit, onChange }: Props) {
   const [shown, setShown] = useState('');
   const inOne = configurations.find((c) => c.id === shown) ?? null;
+  const groups = alikeConfigurations(configurations).map((alike) => ({ key: `${alike.factor} = ${alike.value}`, alike }));
+  const inSome = groups.find((g) => g.key === shown)?.alike ?? null;
   const set = (id: string, part: Partial<Constant>): void => onChange(constants.map((c) => (c.id === id ? { ...c, ...part } : c)));
   const isWrong = ({ id, name }: Constant): boolean => !isParameterName(name) || constants.some((c) => c.id !== id && c.name === name);
   return (
     <div className="mt-2 text-sm">
       {configurations.length > 0 && constants.length > 0 && (
         <p className="mb-2 flex items-center gap-2">
-          <Choose label="Values" showLabel value={inOne?.id ?? ''} options={[{ value: '', name: 'usual ones' }, ...configurations.map((c) => ({ value: c.id, name: `in ${c.name}` }))]} onChange={setShown} />
-          {inOne !== null && <span className="text-xs text-ink2">what is left empty has its usual value there</span>}
+          <Choose label="Values" showLabel value={inOne === null && inSome === null ? '' : shown} options={[{ value: '', name: 'usual ones' }, ...configurations.map((c) => ({ value: c.id, name: `in ${c.name}` })), ...groups.map(({ key, alike }) => ({ value: key, name: `where ${key} (${alike.ids.length})` }))]} onChange={setShown} />
+          {shown !== '' && <span className="text-xs text-ink2">what is left empty has its usual value there</span>}
         </p>
       )}
       {constants.length > 0 && (
@@ -39,7 +43,7 @@ export function ConstantsEditor({ constants, configurations, canEdit, onChange }
       {constants.map((constant) => (
         <div key={constant.id} className={`${GRID} border-t border-rule py-1`}>
           <input aria-label={`Name of the constant ${constant.name}`} aria-invalid={isWrong(constant)} title={isWrong(constant) ? 'A name begins with a letter or digit, has no brackets, and stands once' : undefined} readOnly={!canEdit} value={constant.name} maxLength={80} onChange={(e) => set(constant.id, { name: e.target.value })} className="field-boxed w-full font-mono text-xs aria-invalid:border-brick" />
-          {inOne !== null ? <OtherValue constant={constant} configuration={inOne} canEdit={canEdit} onChange={(others) => set(constant.id, { others })} /> : <ConstantValue constant={constant} configuration={null} canEdit={canEdit} onChange={(value) => set(constant.id, { value })} />}
+          <Value constant={constant} inOne={inOne} inSome={inSome} canEdit={canEdit} onChange={(part) => set(constant.id, part)} />
           <input aria-label={`${constant.name} is secret`} type="checkbox" disabled={!canEdit} checked={constant.secret} onChange={(e) => set(constant.id, { secret: e.target.checked })} className="justify-self-center" />
           <input aria-label={`Description of ${constant.name}`} readOnly={!canEdit} value={constant.description} maxLength={300} placeholder="what it is for" onChange={(e) => set(constant.id, { description: e.target.value })} className="field-boxed w-full" />
           {canEdit && (
@@ -56,6 +60,21 @@ export function ConstantsEditor({ constants, configurations, canEdit, onChange }
       )}
     </div>
   );
+}
+
+interface ValueProps {
+  readonly constant: Constant;
+  readonly inOne: Configuration | null;
+  readonly inSome: AlikeConfigurations | null;
+  readonly canEdit: boolean;
+  readonly onChange: (part: Partial<Constant>) => void;
+}
+
+/** Its value in a configuration, in several that are alike, or the usual one. */
+function Value({ constant, inOne, inSome, canEdit, onChange }: ValueProps) {
+  if (inOne !== null) return <OtherValue constant={constant} configuration={inOne} canEdit={canEdit} onChange={(others) => onChange({ others })} />;
+  if (inSome !== null) return <AlikeValue constant={constant} alike={inSome} canEdit={canEdit} onChange={(others) => onChange({ others })} />;
+  return <ConstantValue constant={constant} configuration={null} canEdit={canEdit} onChange={(value) => onChange({ value })} />;
 }
 
 interface OtherProps {

@@ -157,3 +157,23 @@ test('factors are named, their values typed or pasted from a column; a rule that
   fireEvent.keyDown(window, { key: 's', ctrlKey: true });
   await waitFor(() => expect(server.settings.environment).toMatchObject({ factors: [{ name: 'device', values: ['computer', 'telephone'] }], rules: 'device = fax\nnot (device = telephone)' }));
 });
+
+test('a constant has another value in all configurations that are alike, in one step; where they differ that is said', async () => {
+  const server = new Settings();
+  const of = (id: string, device: string) => ({ id, name: `At ${id}`, factors: [{ name: 'device', value: device }] });
+  const constant = (name: string, more: object = {}) => ({ id: name, name, value: `${name} as usual`, secret: false, description: '', others: {}, ...more });
+  server.save({ ...DEFAULT_SETTINGS, configurations: [of('a', 'telephone'), of('b', 'computer'), of('c', 'telephone')], constants: [constant('page', { others: { a: 'one', b: 'kept' } }), constant('key', { secret: true, value: SECRET_MASK, others: { a: SECRET_MASK, c: SECRET_MASK } })] });
+  onThePage(<SettingsPage />);
+  await screen.findByText('Settings of the project');
+  fireEvent.click(screen.getByRole('button', { name: /^Values/ }));
+  expect((await screen.findAllByRole('option')).map((o) => o.textContent)).toEqual(['usual ones', 'in At a', 'in At b', 'in At c', 'where device = telephone (2)']);
+  fireEvent.click(screen.getByRole('option', { name: /^where/ }));
+  const field = (name: string) => screen.getByLabelText<HTMLInputElement>(`Value of ${name} where device = telephone`);
+  await waitFor(() => expect([field('page').value, field('page').placeholder, field('key').placeholder]).toEqual(['', 'not the same in all of them', `${SECRET_MASK} kept; type to replace it`]));
+  fireEvent.change(field('page'), { target: { value: 'the small page' } });
+  expect(field('page').value).toBe('the small page');
+  fireEvent.keyDown(window, { key: 's', ctrlKey: true });
+  await waitFor(() => expect(server.settings.constants[0]?.others).toEqual({ a: 'the small page', b: 'kept', c: 'the small page' }));
+  fireEvent.change(field('page'), { target: { value: '' } });
+  expect(field('page').placeholder).toBe('page as usual');
+});
