@@ -38,7 +38,7 @@ export function suiteMembers({ entries }: Pick<SuiteContent, 'entries'>, found: 
   for (const entry of entries) {
     if (entry.kind === 'part') {
       closePart();
-      within = [...within.filter((p) => p.depth < entry.depth), entry];
+      within = [...around(within, entry), entry];
     } else if (!seen.has(entry.of)) {
       seen.add(entry.of);
       members.push({ of: entry.of, pinned: entry.pinned, entry: entry.id, part: within.at(-1)?.id ?? null, runsIn: entry.runsIn ?? runsInOf(within) });
@@ -53,10 +53,15 @@ export function runsInAround(entries: readonly SuiteEntry[], id: EntryId): RunsI
   let within: readonly SuitePart[] = [];
   for (const entry of entries) {
     const isPart = entry.kind === 'part';
-    if (entry.id === id) return runsInOf(isPart ? within.filter((p) => p.depth < entry.depth) : within);
-    if (isPart) within = [...within.filter((p) => p.depth < entry.depth), entry];
+    if (entry.id === id) return runsInOf(isPart ? around(within, entry) : within);
+    if (isPart) within = [...around(within, entry), entry];
   }
   return null;
+}
+
+/** Those of the parts that a part stands in, from the outermost. */
+function around(within: readonly SuitePart[], { depth }: SuitePart): SuitePart[] {
+  return within.filter((part) => part.depth < depth);
 }
 
 function runsInOf(within: readonly SuitePart[]): RunsIn {
