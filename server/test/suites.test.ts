@@ -20,6 +20,11 @@ const suite = (entries: readonly SuiteEntry[], more: Partial<SuiteContent> = {})
 const measured = async (entries: readonly SuiteEntry[], call = analyst) => (await call('measureSuite', { body: { entries: [...entries], configurations: [] } })).data;
 const inOrder = async (entries: readonly SuiteEntry[]) => (await measured(entries)).members.map((m) => `${m.of} ${m.shows}`);
 
+async function haveConfigurations(...names: readonly string[]): Promise<void> {
+  const { version, settings } = (await analyst('readSettings')).data;
+  await analyst('saveSettings', { body: { ...settings, configurations: names.map((id) => ({ id, name: id, factors: [] })) } }, { 'if-match': `"${version}"` });
+}
+
 let ids = 0;
 const newId = (): string => `i${(ids += 1)}`;
 const BILL = 'Feature: Bill\n\n  @smoke\n  Scenario: one\n    Given a meter\n    Then a bill\n\n  @smoke @2min\n  Scenario Outline: two\n    Given <n>\n    Examples:\n      | n |\n      | 1 |\n      | 2 |\n';
@@ -42,11 +47,15 @@ describe('what a suite comes to', () => {
   });
 
   test('in each of its configurations, unless a part or a member says where it runs; of every suite so', async () => {
+    await haveConfigurations('k1', 'k2', 'k3');
     const entries = [member('C-1'), { ...part('smoke', { of: 'cases', asks: 'tag:smoke', pinned: null }), runsIn: ['k2'] }, { ...member('F-1/2'), runsIn: ['gone'] }];
-    const { data } = await analyst('measureSuite', { body: { entries, configurations: ['k1', 'k2', 'k3'] } });
+    const { data } = await analyst('measureSuite', { body: { entries, configurations: ['k1', 'k2', 'k3', 'gone'] } });
     expect(data).toMatchObject({ cases: 2, scenarios: 1, instances: 4, minutes: 16, members: [{ of: 'C-1', times: 3 }, { of: 'F-1/2', times: 0 }, { of: 'C-3', times: 1, runsIn: ['k2'] }] });
     await analyst('createArtefact', { body: { kind: 'suite', content: { ...EMPTY_SUITE, title: 'In three', entries, configurations: ['k1', 'k2', 'k3'] } } });
     expect((await analyst('readSuites')).data).toMatchObject([{ id: 'U-1', instances: 4, minutes: 16 }]);
+    // Where all are gone it is executed once, as it is handed off.
+    await haveConfigurations();
+    expect((await analyst('readSuites')).data).toMatchObject([{ instances: 4, minutes: 12 }]);
   });
 
   test('what members depend on is to come before them', async () => {
@@ -93,6 +102,7 @@ describe('what a suite comes to', () => {
     await save(analyst, 'C-1', 1, covering(1, { title: 'First', preconditions: 'A meter\n is  open' }), '', undefined, the.key);
     await save(analyst, 'C-2', 1, covering(1, { title: 'Again the first', dependsOn: [{ id: 'C-1' }], preconditions: ' a meter is open' }), '', undefined, the.key);
     await analyst('setState', { params: { id: 'C-3' } as never, body: { state: 'withdrawn' } });
+    await haveConfigurations('k1', 'k2');
     const { data } = await analyst('readShowing', { body: { entries: [member('C-1'), member('C-3'), member('F-1/1'), { ...part('p', { of: 'cases', asks: 'Again', pinned: null }), runsIn: ['k2'] }], configurations: ['k1', 'k2'] } });
     const setUp = data.members[0]?.setUp;
     expect(setUp).toMatch(/^[0-9a-f]{32}$/);

@@ -6,6 +6,7 @@ import type { Sequelize } from 'sequelize';
 import { contentOrBroken } from '../artefacts/index.ts';
 import type { ChoiceOf } from '../coverage/index.ts';
 import { inSnapshot, type UnitOfWork } from '../database/index.ts';
+import { readSettings } from '../projects/index.ts';
 import { liveSuites } from './liveSuites.ts';
 import { dependenciesOf, knownMembers, type KnownMembers } from './memberFacts.ts';
 import { rulesFind } from './rules.ts';
@@ -34,18 +35,25 @@ export interface Found extends KnownMembers {
 }
 
 /** What a suite comes to with these entries. */
-export async function measureSuite({ db, projectId, now, chosen }: Measuring, { entries, configurations }: WrittenSuite): Promise<SuiteFigures> {
-  const found = await inSnapshot(db, (work) => findMembers(work, projectId, entries, now));
+export async function measureSuite({ db, projectId, now, chosen }: Measuring, suite: WrittenSuite): Promise<SuiteFigures> {
+  const { configurations, ...found } = await inSnapshot(db, async (work) => ({ ...(await findMembers(work, projectId, suite.entries, now)), configurations: await thoseThere(work, projectId, suite.configurations) }));
   const [coverage] = await chosen([choiceOf(found)]);
   if (coverage === undefined) throw new Error('A choice is answered by what it shows: expected one answer, got none');
   return suiteFigures(found.members, configurations, found.facts, found.dependencies, coverage);
 }
 
+/** Without those that are gone from the settings: nothing is executed in them. */
+async function thoseThere(work: UnitOfWork, projectId: string, configurations: SuiteContent['configurations']): Promise<SuiteContent['configurations']> {
+  if (configurations.length === 0) return configurations;
+  const there = new Set((await readSettings(work, projectId)).settings.configurations.map((c) => c.id));
+  return configurations.filter((id) => there.has(id));
+}
+
 /** What a smaller suite and its best order are worked out from: members that count, what each of them shows and begins with, and what they depend on. */
-export async function readShowing({ db, projectId, now, matrix }: Measuring, { entries, configurations }: WrittenSuite): Promise<ShowingMembers> {
-  const { setUps, ...found } = await inSnapshot(db, async (work) => {
-    const known = await findMembers(work, projectId, entries, now);
-    return { ...known, setUps: await setUpsOf(work, projectId, known.facts) };
+export async function readShowing({ db, projectId, now, matrix }: Measuring, suite: WrittenSuite): Promise<ShowingMembers> {
+  const { setUps, configurations, ...found } = await inSnapshot(db, async (work) => {
+    const known = await findMembers(work, projectId, suite.entries, now);
+    return { ...known, configurations: await thoseThere(work, projectId, suite.configurations), setUps: await setUpsOf(work, projectId, known.facts) };
   });
   const { weights, shown } = await matrix(choiceOf(found));
   const known = new Map(shown.map((s) => [s.id, s]));
@@ -125,7 +133,7 @@ async function findSuites(work: UnitOfWork, projectId: string, now: number): Pro
   const found: FoundSuite[] = [];
   for (const { number, schema, content } of await liveSuites(work, projectId)) {
     const read = contentOrBroken('suite', schema, content);
-    if (read !== null) found.push({ id: artefactId('suite', number), title: read.title, configurations: read.configurations, found: await findMembers(work, projectId, read.entries, now, known) });
+    if (read !== null) found.push({ id: artefactId('suite', number), title: read.title, configurations: await thoseThere(work, projectId, read.configurations), found: await findMembers(work, projectId, read.entries, now, known) });
   }
   return found;
 }
