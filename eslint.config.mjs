@@ -9,12 +9,10 @@ export default defineConfig(
   js.configs.recommended,
   ...ts.configs.strict,
   { files: ['**/*.mjs', '**/*.cjs'], languageOptions: { globals: globals.node } },
+  // What needs to know types is asked by oxlint (.oxlintrc.json), in an eighth of the time.
   {
     files: ['**/*.ts', '**/*.tsx'],
-    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
-      '@typescript-eslint/no-floating-promises': 'error',
-      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
       '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_' }],
       '@typescript-eslint/consistent-type-imports': 'error',
       'no-control-regex': 'off',
