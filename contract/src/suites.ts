@@ -50,7 +50,7 @@ export const askedItemsSchema = z.strictObject({ risk: z.enum(RISKS).optional(),
 export const candidatesSchema: z.ZodType<ShowingMembers & { readonly shownByNothing: number }> = showingMembersShape.extend({ shownByNothing: count });
 
 /** Which of the items that a suite misses something is sought for; what is not said does not narrow. */
-export const askAdditionsSchema = z.strictObject({ entries: suiteEntriesSchema, risk: z.enum(RISKS).optional(), requirement: requirementIdSchema.optional(), condition: conditionIdSchema.optional() });
+export const askAdditionsSchema = writtenSuiteSchema.extend({ risk: z.enum(RISKS).optional(), requirement: requirementIdSchema.optional(), condition: conditionIdSchema.optional() });
 
 /** What would show what a suite misses, the one that adds most first. */
 export const additionsSchema: z.ZodType<Additions> = z.object({ proposed: z.array(z.object({ id: coveringIdSchema, adds: count })), shownByNothing: count });

@@ -114,6 +114,11 @@ test('each is executed in the configurations in which its suite runs it, and not
   expect((await read(1)).lines.map((l) => [l.of, l.configuration])).toEqual([['C-1', 'web'], ['C-1', 'street'], ['C-1', 'office'], ['C-3', 'web'], ['F-1/1', 'street']]);
   // Held against that one, only what is executed elsewhere now is another.
   expect((await analyst('previewHandOff', { body: { of: SUITE, configurations: ['web', 'street'], since: handOffNumber(1) } })).data.members.map((m) => [m.of, m.same])).toEqual([['C-1', false], ['C-3', true], ['F-1/1', true]]);
+  // What runs elsewhere alone is not there for who depends on it, and of itself nothing is doubted.
+  await save(analyst, 'C-1', 1, { kind: 'case', content: { ...ENTER.content, dependsOn: [{ id: 'C-3' }] } } as never, '', undefined, the.key);
+  const doubted = async (configuration: string) => (await preview(SUITE, [configuration])).members.slice(0, 2).map((m) => m.doubts.map((d) => d.kind));
+  expect(await doubted('street')).toEqual([['notAgreed', 'outside'], []]);
+  expect(await doubted('web')).toEqual([['notAgreed'], expect.arrayContaining(['outside'])]);
   await save2([{ ...member('C-3'), runsIn: ['web'] }], 2);
   expect(await make({ configurations: ['street'] })).toMatchObject({ status: 422, data: { code: 'hand_off_of_nothing' } });
   expect((await make({ configurations: [] })).data.instances).toBe(1);

@@ -57,7 +57,7 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   makeHandOff: [{ of: { suite: 'U-1' }, configurations: [], name: 'n', note: '', due: '2031-01-31', leftOut: ['C-1'], people: ['Rui M.', 'A. N. Other'], dividing: 'modules', chosen: [{ of: 'C-1', configuration: null, person: '' }] }, { of: { baseline: 1 }, configurations: ['k1'], name: 'n', note: 'm', due: null, leftOut: [], people: [], dividing: 'evenly', chosen: [] }],
   findTouched: [{ ids: ['R-1', 'S-1'] }, { from: 1, to: null }],
   readCandidates: [{ risk: 'high', depth: 'core', requirements: ['R-1'] }],
-  findAdditions: [{ entries: SUITE.content.entries, risk: 'high', requirement: 'R-1', condition: 'K-1' }],
+  findAdditions: [{ entries: SUITE.content.entries, configurations: [], risk: 'high', requirement: 'R-1', condition: 'K-1' }],
   signIn: [{ email: 'a@b.example', password: 'x' }, { demoPerson: randomUUID() }],
   setUp: [{ name: 'X', email: 'a@b.example', password: 'long enough to take', word: 'w' }],
   resetPassword: [{ token: 't'.repeat(43), password: 'long enough to take' }],

@@ -50,9 +50,15 @@ describe('what a suite comes to', () => {
     await haveConfigurations('k1', 'k2', 'k3');
     const entries = [member('C-1'), { ...part('smoke', { of: 'cases', asks: 'tag:smoke', pinned: null }), runsIn: ['k2'] }, { ...member('F-1/2'), runsIn: ['gone'] }];
     const { data } = await analyst('measureSuite', { body: { entries, configurations: ['k1', 'k2', 'k3', 'gone'] } });
-    expect(data).toMatchObject({ cases: 2, scenarios: 1, instances: 4, minutes: 16, members: [{ of: 'C-1', times: 3 }, { of: 'F-1/2', times: 0 }, { of: 'C-3', times: 1, runsIn: ['k2'] }] });
+    expect(data).toMatchObject({ cases: 2, scenarios: 0, instances: 4, minutes: 16, members: [{ of: 'C-1', times: 3 }, { of: 'F-1/2', times: 0 }, { of: 'C-3', times: 1, runsIn: ['k2'] }] });
     await analyst('createArtefact', { body: { kind: 'suite', content: { ...EMPTY_SUITE, title: 'In three', entries, configurations: ['k1', 'k2', 'k3'] } } });
     expect((await analyst('readSuites')).data).toMatchObject([{ id: 'U-1', instances: 4, minutes: 16 }]);
+    // Who runs in none shows nothing, is worked out with nobody, and is not proposed once more to show what it would.
+    const idle = [{ ...member('C-1'), runsIn: ['gone'] }, member('C-2')];
+    expect((await analyst('measureSuite', { body: { entries: idle, configurations: ['k1'] } })).data).toMatchObject({ cases: 1, instances: 1, counts: { shown: 1 }, members: [{ of: 'C-1', times: 0, shows: 0 }, { of: 'C-2', shows: 1 }] });
+    expect((await analyst('readShowing', { body: { entries: idle, configurations: ['k1'] } })).data.members.map((m) => m.of)).toEqual(['C-2']);
+    expect((await analyst('findAdditions', { body: { entries: idle, configurations: ['k1'], condition: 'K-1' } })).data.proposed).toEqual([]);
+    expect((await analyst('findAdditions', { body: { entries: idle.slice(1), configurations: ['k1'], condition: 'K-1' } })).data.proposed).toMatchObject([{ id: 'C-1' }]);
     // Where all are gone it is executed once, as it is handed off.
     await haveConfigurations();
     expect((await analyst('readSuites')).data).toMatchObject([{ instances: 4, minutes: 12 }]);
@@ -137,9 +143,9 @@ describe('what a suite comes to', () => {
   });
 
   test('what would show the rest is proposed', async () => {
-    const { data } = await analyst('findAdditions', { body: { entries: [member('C-1')], risk: 'high' } });
+    const { data } = await analyst('findAdditions', { body: { entries: [member('C-1')], configurations: [], risk: 'high' } });
     expect(data).toEqual({ proposed: [{ id: 'C-2', adds: 1 }, { id: 'C-3', adds: 1 }], shownByNothing: 0 });
-    expect((await analyst('findAdditions', { body: { entries: [], condition: 'K-2' } })).data.proposed).toEqual([{ id: 'C-2', adds: 1 }]);
+    expect((await analyst('findAdditions', { body: { entries: [], configurations: [], condition: 'K-2' } })).data.proposed).toEqual([{ id: 'C-2', adds: 1 }]);
   });
 });
 

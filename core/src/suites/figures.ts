@@ -21,7 +21,7 @@ export interface MemberFacts {
 /** A member with all that a line shows of it; null: it is not there any more. */
 export interface SuiteMemberFigures extends FoundMember {
   readonly facts: MemberFacts | null;
-  /** In how many configurations it runs; 1 where the suite has none. */
+  /** In how many configurations it runs; 1 where the suite has none, 0: it counts nowhere. */
   readonly times: number;
   readonly shows: number;
   readonly alone: number;
@@ -60,11 +60,11 @@ export interface SuiteFigures extends Omit<ChosenCoverage, 'cases'> {
   readonly minutes: number;
   /** Members of which nobody has said how long they take. */
   readonly withoutMinutes: number;
-  /** Of its members that are not withdrawn. */
+  /** Of its members that count. */
   readonly broken: readonly BrokenDependency[];
 }
 
-/** The figures of a suite, of what its members are and what they show. Withdrawn ones, and those that are gone, stay in the list and count nowhere. */
+/** The figures of a suite, of what its members are and what they show. Withdrawn ones, those that run nowhere and those that are gone stay in the list and count nowhere. */
 export function suiteFigures(members: readonly FoundMember[], configurations: SuiteContent['configurations'], facts: ReadonlyMap<CoveringId, MemberFacts>, dependencies: readonly Dependency[], { cases, ...coverage }: ChosenCoverage): SuiteFigures {
   const shown = new Map(cases.map((c) => [c.id, c]));
   const sum = { cases: 0, scenarios: 0, instances: 0, byHand: 0, minutes: 0, withoutMinutes: 0 };
@@ -73,11 +73,16 @@ export function suiteFigures(members: readonly FoundMember[], configurations: Su
     const times = configurationsRun(member.runsIn, configurations).length;
     if (known === undefined) return { ...member, facts: null, times, shows: 0, alone: 0 };
     const instances = chosen?.counts?.instances ?? known.instances;
-    if (known.state !== 'withdrawn') addTo(sum, member.of, { ...known, instances: instances * times });
+    if (known.state !== 'withdrawn' && times > 0) addTo(sum, member.of, { ...known, instances: instances * times });
     return { ...member, facts: { ...known, instances }, times, shows: chosen?.shows ?? 0, alone: chosen?.alone ?? 0 };
   });
-  const counted = lines.filter((line) => line.facts !== null && line.facts.state !== 'withdrawn');
+  const counted = lines.filter(countsInSuite);
   return { ...coverage, members: lines, ...sum, broken: brokenDependencies(counted, dependencies) };
+}
+
+/** Whether a member counts in what its suite comes to: it is there, not withdrawn, and runs somewhere. */
+export function countsInSuite({ facts, times }: Pick<SuiteMemberFigures, 'facts' | 'times'>): boolean {
+  return facts !== null && facts.state !== 'withdrawn' && times > 0;
 }
 
 type Sum = Record<'cases' | 'scenarios' | 'instances' | 'byHand' | 'minutes' | 'withoutMinutes', number>;

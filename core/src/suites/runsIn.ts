@@ -9,6 +9,11 @@ export function configurationsRun(runsIn: RunsIn, configurations: readonly Confi
   return configurations.filter((id) => runsIn === null || runsIn.includes(id));
 }
 
+/** Those of some members that run at all: who runs in none of the configurations there are counts nowhere, as somebody withdrawn does. */
+export function thatRun<T extends { readonly runsIn: RunsIn }>(members: readonly T[], configurations: readonly Configuration['id'][]): T[] {
+  return members.filter((m) => configurationsRun(m.runsIn, configurations).length > 0);
+}
+
 /** What something says of itself, and what is around it does. */
 export interface RunsInPlace {
   readonly own: RunsIn;

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import type { ArtefactId, CoveringId } from '../artefacts/index.ts';
 import { linksOf, versionsNamedIn, withPins, withTargets } from '../kinds/index.ts';
 import { NO_ITEMS, perTechnique } from '../coverage/index.ts';
-import { DEEPEST_PART, configurationsRun, EMPTY_SUITE, endOfEntry, entryId, entryMoved, entryPutBefore, partSetIn, runsInAround, suiteFigures, suiteMembers, withMemberMoved, withConfiguration, withMembers, withoutEntries, type EntryId, type MemberFacts, type SuiteEntry, type SuiteRule } from './index.ts';
+import { DEEPEST_PART, configurationsRun, EMPTY_SUITE, endOfEntry, entryId, entryMoved, entryPutBefore, partSetIn, runsInAround, suiteFigures, suiteMembers, thatRun, withMemberMoved, withConfiguration, withMembers, withoutEntries, type EntryId, type MemberFacts, type SuiteEntry, type SuiteRule } from './index.ts';
 
 const part = (id: string, depth = 1, rule: SuiteRule | null = null): SuiteEntry => ({ kind: 'part', id: entryId(id), title: id, depth, rule, runsIn: null });
 const member = (of: CoveringId, pinned: number | 'agreed' | null = null): SuiteEntry => ({ kind: 'member', id: entryId(`m${of}`), of, pinned, runsIn: null });
@@ -149,9 +149,10 @@ test('figures count who is there and not withdrawn; minutes that nobody said are
   const figures = suiteFigures(members, [], facts, [{ of: 'C-1', on: 'C-4' }, { of: 'C-4', on: 'C-1' }, { of: 'C-4', on: 'C-2' }, { of: 'C-2', on: 'C-9' }], { ...none, cases: [{ id: 'C-1', counts: { instances: 3, steps: 9 }, shows: 2, alone: 1 }] });
   expect(figures).toMatchObject({ cases: 2, scenarios: 1, instances: 8, byHand: 2, minutes: 20, withoutMinutes: 1, broken: [{ of: 'C-1', on: 'C-4', why: 'later' }, { of: 'C-4', on: 'C-2', why: 'absent' }] });
   expect(figures.members.map((m) => [m.of, m.facts?.instances ?? null, m.shows])).toEqual([['C-1', 3, 2], ['C-2', 1, 0], ['C-3', null, 0], ['F-1/1', 4, 0], ['C-4', 1, 0]]);
-  // C-1 in both configurations, C-4 in one, F-1/1 in none of them: 3 × 2 + 1 instances.
-  const runsIn: Readonly<Record<string, string[]>> = { 'C-4': ['k2'], 'F-1/1': ['k9'] };
-  const inTwo = suiteFigures(members.map((m) => ({ ...m, runsIn: runsIn[m.of] ?? null })), ['k1', 'k2'], facts, [], { ...none, cases: [{ id: 'C-1', counts: { instances: 3, steps: 9 }, shows: 2, alone: 1 }] });
-  expect(inTwo).toMatchObject({ cases: 2, scenarios: 1, instances: 7, minutes: 35 });
-  expect(inTwo.members.map((m) => m.times)).toEqual([2, 2, 2, 0, 1]);
+  // C-1 in both configurations, F-1/1 in one, C-4 in none of them, so that it counts nowhere: 3 × 2 + 4 instances.
+  const runsIn: Readonly<Record<string, string[]>> = { 'F-1/1': ['k2'], 'C-4': ['k9'] };
+  const inTwo = suiteFigures(members.map((m) => ({ ...m, runsIn: runsIn[m.of] ?? null })), ['k1', 'k2'], facts, [{ of: 'C-1', on: 'C-4' }], { ...none, cases: [{ id: 'C-1', counts: { instances: 3, steps: 9 }, shows: 2, alone: 1 }] });
+  expect(inTwo).toMatchObject({ cases: 1, scenarios: 1, instances: 10, minutes: 30, withoutMinutes: 1, broken: [{ of: 'C-1', on: 'C-4', why: 'absent' }] });
+  expect(thatRun(inTwo.members, ['k1', 'k2']).map((m) => m.of)).toEqual(['C-1', 'C-2', 'C-3', 'F-1/1']);
+  expect(inTwo.members.map((m) => m.times)).toEqual([2, 2, 2, 1, 0]);
 });

@@ -2,7 +2,7 @@ import { ARTEFACT_STATES, artefactId, scenarioId, type ArtefactId, type Artefact
 import type { CaseContent } from '@caderno/core/cases';
 import { DOUBTS, doubtsOfContent, type Doubt } from '@caderno/core/handOffs';
 import { visibleConstants, type Configuration } from '@caderno/core/shared';
-import { ownerOf, type FoundMember } from '@caderno/core/suites';
+import { configurationsRun, ownerOf, thatRun, type FoundMember } from '@caderno/core/suites';
 import type { AskHandOff, HandOffMember, HandOffPreview } from '@caderno/contract';
 import { z } from 'zod';
 import { numberRow, selectRows, type UnitOfWork } from '../database/index.ts';
@@ -25,22 +25,25 @@ export async function findForHandOff(work: UnitOfWork, projectId: string, { of, 
   const { settings } = await readSettings(work, projectId);
   const configurations = settings.configurations.filter((c) => chosen.includes(c.id));
   if (configurations.length < chosen.length) throw new DomainError({ code: 'configuration_unknown' });
-  const members = 'suite' in of ? (await findMembers(work, projectId, (await readSuite(work, projectId, of.suite)).content.entries, now)).members : await allOf(work, projectId);
+  const members = 'suite' in of ? (await findMembers(work, projectId, (await readSuite(work, projectId, of.suite)).content, now)).members : await allOf(work, projectId);
   const { facts } = await knownMembers(work, projectId, members);
   const there = members.flatMap(({ of: id, runsIn }) => {
     const known = facts.get(id);
     return known === undefined || known.state === 'withdrawn' ? [] : [{ of: id, version: known.version, runsIn }];
   });
   const read = await readContents(work, projectId, there);
-  const constants = (configurations.length === 0 ? [null] : configurations).map((c) => visibleConstants(settings.constants, c?.id ?? null));
+  const constants = new Map([null, ...configurations.map((c) => c.id)].map((id) => [id, visibleConstants(settings.constants, id)]));
   const standing = await readStanding(work, projectId);
-  const ids = new Set<CoveringId>(there.map((m) => m.of));
+  const chosenIds = configurations.map((c) => c.id);
+  const executed = new Set<CoveringId>(thatRun(there, chosenIds).map((m) => m.of));
   const told = there.flatMap(({ of: id, version, runsIn }): HandOffMember[] => {
     const content = read.contents.get(id);
     if (content === undefined) return [];
-    const { instances, doubts } = doubtsOfContent(content, read.library, constants);
+    const { instances, doubts } = doubtsOfContent(content, read.library, configurationsRun(runsIn, chosenIds).flatMap((c) => constants.get(c) ?? []));
+    // Of what is executed nowhere nobody need know more.
+    const doubtful = executed.has(id) ? [...doubts, ...standing.doubts(id, version, content, executed)] : [];
     const { title, module, owner, execution, estimate } = content;
-    return [{ of: id, version, title, module, owner, execution, minutes: estimate, instances, runsIn, same: false, doubts: inOrder([...doubts, ...standing.doubts(id, version, content, ids)]) }];
+    return [{ of: id, version, title, module, owner, execution, minutes: estimate, instances, runsIn, same: false, doubts: inOrder(doubtful) }];
   });
   const handed = new Set(told.map((m) => m.of));
   return { members: told, absent: members.flatMap((m) => (handed.has(m.of) ? [] : [m.of])), read, configurations };

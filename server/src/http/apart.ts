@@ -103,8 +103,8 @@ export const apartHandlers = {
   readShowing: question<'readShowing'>(({ body }, call) => readShowing(measuring(call), body)),
   readCandidates: question<'readCandidates'>(({ body }, call) => readCandidates(measuring(call), body)),
   findAdditions: question<'findAdditions'>(({ body }, call) => {
-    const { entries, ...missed } = body;
-    return findAdditions(measuring(call), entries, missed);
+    const { entries, configurations, ...missed } = body;
+    return findAdditions(measuring(call), { entries, configurations }, missed);
   }),
   readMatrix: question<'readMatrix'>(({ query }, call) => (query.across === 'covering' ? ask(call, { kind: 'cells' }) : readSuiteCells(measuring(call)))),
   readFigures: question<'readFigures'>((_, call) => figuresNow(call)),

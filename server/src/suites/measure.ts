@@ -1,6 +1,6 @@
 import { artefactId, type CoveringId, type SuiteId } from '@caderno/core/artefacts';
 import type { Additions, AskedItems, AskedMatrix, Choice, ChosenCoverage, MatrixCells, ShownMatrix, SuiteChoice } from '@caderno/core/coverage';
-import { configurationsRun, suiteFigures, suiteMembers, type Dependency, type FoundMember, type ShowingMember, type ShowingMembers, type SuiteContent, type SuiteEntry, type SuiteFigures } from '@caderno/core/suites';
+import { configurationsRun, countsInSuite, suiteFigures, suiteMembers, thatRun, type Dependency, type FoundMember, type ShowingMember, type ShowingMembers, type SuiteContent, type SuiteFigures } from '@caderno/core/suites';
 import type { SuiteLine } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { contentOrBroken } from '../artefacts/index.ts';
@@ -31,18 +31,19 @@ export type WrittenSuite = Pick<SuiteContent, 'entries' | 'configurations'>;
 /** The members of a suite in its order, with what is known of them. */
 export interface Found extends KnownMembers {
   readonly members: readonly FoundMember[];
+  /** Without those that are gone from the settings: nothing is executed in them. */
+  readonly configurations: SuiteContent['configurations'];
   readonly dependencies: readonly Dependency[];
 }
 
 /** What a suite comes to with these entries. */
 export async function measureSuite({ db, projectId, now, chosen }: Measuring, suite: WrittenSuite): Promise<SuiteFigures> {
-  const { configurations, ...found } = await inSnapshot(db, async (work) => ({ ...(await findMembers(work, projectId, suite.entries, now)), configurations: await thoseThere(work, projectId, suite.configurations) }));
+  const found = await inSnapshot(db, (work) => findMembers(work, projectId, suite, now));
   const [coverage] = await chosen([choiceOf(found)]);
   if (coverage === undefined) throw new Error('A choice is answered by what it shows: expected one answer, got none');
-  return suiteFigures(found.members, configurations, found.facts, found.dependencies, coverage);
+  return suiteFigures(found.members, found.configurations, found.facts, found.dependencies, coverage);
 }
 
-/** Without those that are gone from the settings: nothing is executed in them. */
 async function thoseThere(work: UnitOfWork, projectId: string, configurations: SuiteContent['configurations']): Promise<SuiteContent['configurations']> {
   if (configurations.length === 0) return configurations;
   const there = new Set((await readSettings(work, projectId)).settings.configurations.map((c) => c.id));
@@ -51,15 +52,15 @@ async function thoseThere(work: UnitOfWork, projectId: string, configurations: S
 
 /** What a smaller suite and its best order are worked out from: members that count, what each of them shows and begins with, and what they depend on. */
 export async function readShowing({ db, projectId, now, matrix }: Measuring, suite: WrittenSuite): Promise<ShowingMembers> {
-  const { setUps, configurations, ...found } = await inSnapshot(db, async (work) => {
-    const known = await findMembers(work, projectId, suite.entries, now);
-    return { ...known, configurations: await thoseThere(work, projectId, suite.configurations), setUps: await setUpsOf(work, projectId, known.facts) };
+  const { setUps, ...found } = await inSnapshot(db, async (work) => {
+    const known = await findMembers(work, projectId, suite, now);
+    return { ...known, setUps: await setUpsOf(work, projectId, known.facts) };
   });
   const { weights, shown } = await matrix(choiceOf(found));
   const known = new Map(shown.map((s) => [s.id, s]));
-  const members = found.members.flatMap(({ of, part, entry, runsIn }): ShowingMember[] => {
+  const members = thatRun(found.members, found.configurations).flatMap(({ of, part, entry, runsIn }): ShowingMember[] => {
     const facts = found.facts.get(of);
-    return facts === undefined || facts.state === 'withdrawn' ? [] : [{ of, instances: known.get(of)?.counts?.instances ?? facts.instances, minutes: facts.minutes, times: configurationsRun(runsIn, configurations).length, kept: entry === null, part, setUp: setUps.get(of) ?? null, items: known.get(of)?.items ?? [] }];
+    return facts === undefined || facts.state === 'withdrawn' ? [] : [{ of, instances: known.get(of)?.counts?.instances ?? facts.instances, minutes: facts.minutes, times: configurationsRun(runsIn, found.configurations).length, kept: entry === null, part, setUp: setUps.get(of) ?? null, items: known.get(of)?.items ?? [] }];
   });
   return { weights, members, needs: found.dependencies };
 }
@@ -101,18 +102,22 @@ async function withDependencies(work: UnitOfWork, projectId: string, of: readonl
 }
 
 /** What would show the items that a suite misses. */
-export async function findAdditions({ db, projectId, now, additions }: Measuring, entries: readonly SuiteEntry[], missed: AskedItems): Promise<Additions> {
-  return additions(choiceOf(await inSnapshot(db, (work) => findMembers(work, projectId, entries, now))), missed);
+export async function findAdditions({ db, projectId, now, additions }: Measuring, suite: WrittenSuite, missed: AskedItems): Promise<Additions> {
+  const found = await inSnapshot(db, (work) => findMembers(work, projectId, suite, now));
+  const there = new Set(found.members.map((m) => m.of));
+  const { proposed, ...told } = await additions(choiceOf(found), missed);
+  // Who is in it and runs nowhere need not come in once more, but run.
+  return { ...told, proposed: proposed.filter(({ id }) => !there.has(id)) };
 }
 
-/** The members of entries as they stand now; `known`: what rules of other suites were found to find. */
-export async function findMembers(work: UnitOfWork, projectId: string, entries: readonly SuiteEntry[], now: number, known = new Map<string, CoveringId[]>()): Promise<Found> {
+/** The members of a suite as they stand now; `known`: what rules of other suites were found to find. */
+export async function findMembers(work: UnitOfWork, projectId: string, { entries, configurations }: WrittenSuite, now: number, known = new Map<string, CoveringId[]>()): Promise<Found> {
   const members = suiteMembers({ entries }, await rulesFind(work, projectId, entries, now, { only: null, known }));
-  return { members, dependencies: await dependenciesOf(work, projectId, members), ...(await knownMembers(work, projectId, members)) };
+  return { members, configurations: await thoseThere(work, projectId, configurations), dependencies: await dependenciesOf(work, projectId, members), ...(await knownMembers(work, projectId, members)) };
 }
 
-function choiceOf({ members, instead }: Found): Choice {
-  return { ids: members.map((m) => m.of), instead };
+function choiceOf({ members, configurations, instead }: Found): Choice {
+  return { ids: thatRun(members, configurations).map((m) => m.of), instead };
 }
 
 /** What every suite that is not withdrawn chooses; one that cannot be read is left out. */
@@ -123,7 +128,6 @@ export async function suiteChoices(work: UnitOfWork, projectId: string, now: num
 interface FoundSuite {
   readonly id: SuiteId;
   readonly title: string;
-  readonly configurations: SuiteContent['configurations'];
   readonly found: Found;
 }
 
@@ -133,7 +137,7 @@ async function findSuites(work: UnitOfWork, projectId: string, now: number): Pro
   const found: FoundSuite[] = [];
   for (const { number, schema, content } of await liveSuites(work, projectId)) {
     const read = contentOrBroken('suite', schema, content);
-    if (read !== null) found.push({ id: artefactId('suite', number), title: read.title, configurations: await thoseThere(work, projectId, read.configurations), found: await findMembers(work, projectId, read.entries, now, known) });
+    if (read !== null) found.push({ id: artefactId('suite', number), title: read.title, found: await findMembers(work, projectId, read, now, known) });
   }
   return found;
 }
@@ -150,10 +154,10 @@ export async function measureSuites(where: Measuring): Promise<SuiteLine[]> {
   const { db, projectId, now, chosen } = where;
   const suites = await inSnapshot(db, (work) => findSuites(work, projectId, now));
   const coverages = suites.length === 0 ? [] : await chosen(suites.map((s) => choiceOf(s.found)));
-  return suites.flatMap(({ id, configurations, found }, i) => {
+  return suites.flatMap(({ id, found }, i) => {
     const coverage = coverages[i];
     if (coverage === undefined) return [];
-    const { members, cases, scenarios, instances, byHand, minutes, withoutMinutes, counts } = suiteFigures(found.members, configurations, found.facts, [], coverage);
-    return [{ id, cases, scenarios, instances, byHand, minutes, withoutMinutes, counts, members: members.flatMap((m) => (m.facts === null || m.facts.state === 'withdrawn' ? [] : [m.of])) }];
+    const { members, cases, scenarios, instances, byHand, minutes, withoutMinutes, counts } = suiteFigures(found.members, found.configurations, found.facts, [], coverage);
+    return [{ id, cases, scenarios, instances, byHand, minutes, withoutMinutes, counts, members: members.filter(countsInSuite).map((m) => m.of) }];
   });
 }

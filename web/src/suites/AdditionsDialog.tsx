@@ -1,26 +1,25 @@
 import type { CoveringId } from '@caderno/core/artefacts';
 import type { AskedItems } from '@caderno/core/coverage';
-import type { SuiteEntry } from '@caderno/core/suites';
 import { useState } from 'react';
 import { failureSentence } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button, Dialog, RISK_WORD, TextButton, countOf } from '../look/index.ts';
 import { TickMembers, useMemberTitle, type Ticked } from '../suiteMembers/index.ts';
-import { useAdditions } from './suiteQueries.ts';
+import { useAdditions, type WrittenSuite } from './suiteQueries.ts';
 
 interface Props {
-  readonly entries: readonly SuiteEntry[];
+  readonly suite: WrittenSuite;
   readonly missed: AskedItems;
   readonly onAdd: (members: readonly CoveringId[]) => void;
   readonly onClose: () => void;
 }
 
 /** What would show what the suite misses: few, the one that adds most first; those that stay ticked are added. */
-export function AdditionsDialog({ entries, missed, onAdd, onClose }: Props) {
+export function AdditionsDialog({ suite, missed, onAdd, onClose }: Props) {
   const { project } = useFrame();
   const titleOf = useMemberTitle(project);
   // What is proposed stays as it was when it was asked for.
-  const [asked] = useState(entries);
+  const [asked] = useState(suite);
   const { data, error } = useAdditions(asked, missed);
   const [without, setWithout] = useState<ReadonlySet<CoveringId>>(new Set());
   const offered = (data?.proposed ?? []).map(({ id, adds }): Ticked => ({ id, title: titleOf(id) ?? '', note: `${countOf(adds, 'item')} more` }));

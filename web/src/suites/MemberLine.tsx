@@ -1,5 +1,5 @@
 import type { Pin } from '@caderno/core/artefacts';
-import type { EntryId, SuiteMemberFigures } from '@caderno/core/suites';
+import { countsInSuite, type EntryId, type SuiteMemberFigures } from '@caderno/core/suites';
 import { ListFilter, MonitorSmartphone, X } from 'lucide-react';
 import { memo } from 'react';
 import { Link } from 'react-router';
@@ -32,15 +32,15 @@ export const MemberLine = memo(function MemberLine({ member, title, isKnown, isA
   const { project } = useFrame();
   const { of, entry, pinned, facts, times } = member;
   const { setLine, look, grip } = useDraggedLine(entry, canEdit);
-  const counts = facts !== null && facts.state !== 'withdrawn';
-  const notes = [...notesOf(member), ...(where === '' ? [] : [where])];
-  const isThere = title !== null && (!isKnown || counts);
+  const counts = countsInSuite(member);
+  const notes = [...notesOf(member), ...(where !== '' ? [where] : times === 0 ? ['in no configuration'] : [])];
+  const isThere = title !== null && (!isKnown || (facts !== null && facts.state !== 'withdrawn'));
   const name = title ?? of;
   return (
     <div ref={setLine} role="listitem" data-entry={entry ?? ''} onFocus={() => entry !== null && onAt(entry)} className={`group relative flex min-h-[29px] break-inside-avoid items-center gap-2 hover:bg-page2 ${look}`}>
       {entry === null ? <ByRule /> : <Grip grip={grip} name={of} />}
       <span className="w-12 shrink-0 font-mono text-xs text-ink2">{of}</span>
-      <Link data-line-focus draggable={false} to={address.covering(project, of)} className={`min-w-0 py-1 leading-[1.35] hover:underline ${isThere ? '' : 'text-ink2 line-through'}`}>
+      <Link data-line-focus draggable={false} to={address.covering(project, of)} className={`min-w-0 py-1 leading-[1.35] hover:underline ${isThere ? (times === 0 ? 'text-ink2' : '') : 'text-ink2 line-through'}`}>
         {title ?? 'not there any more'}
       </Link>
       {notes.length > 0 && <span className={`shrink-0 text-xs ${facts !== null && facts.version < facts.head ? 'text-ochre-ink' : 'text-ink2'}`}>{notes.join(', ')}</span>}
@@ -54,8 +54,8 @@ export const MemberLine = memo(function MemberLine({ member, title, isKnown, isA
         </span>
       )}
       {counts && <Shows member={member} />}
-      <span className="w-[4.5rem] shrink-0 text-right font-mono text-xs" title={facts === null ? undefined : `${countOf(facts.instances, 'instance')}${times === 1 ? '' : times === 0 ? ', in no configuration' : ` in each of ${countOf(times, 'configuration')}`}`}>
-        {facts === null || !counts ? '' : facts.minutes === null ? <span className="text-ink3">–</span> : durationOf(facts.minutes * facts.instances * times)}
+      <span className="w-[4.5rem] shrink-0 text-right font-mono text-xs" title={facts === null ? undefined : `${countOf(facts.instances, 'instance')}${times === 1 ? '' : times === 0 ? ', in no configuration: it counts nowhere' : ` in each of ${countOf(times, 'configuration')}`}`}>
+        {!counts || facts === null ? '' : facts.minutes === null ? <span className="text-ink3">–</span> : durationOf(facts.minutes * facts.instances * times)}
       </span>
     </div>
   );

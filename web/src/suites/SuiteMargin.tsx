@@ -1,7 +1,7 @@
 import { parseScenarioId, type CoveringId, type SuiteId } from '@caderno/core/artefacts';
 import { RISKS } from '@caderno/core/basis';
 import { percentDown, shownRatio, type AskedItems } from '@caderno/core/coverage';
-import { ownerOf, type SuiteContent, type SuiteEntry, type SuiteFigures } from '@caderno/core/suites';
+import { countsInSuite, ownerOf, type SuiteContent, type SuiteEntry, type SuiteFigures } from '@caderno/core/suites';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { Margin, MarginNote, Ticks } from '../artefacts/index.ts';
@@ -65,7 +65,7 @@ export function SuiteMargin({ id, artefact, content, figures, canEdit, isSaved, 
       <OwnFields place="margin" id={id} kind="suite" own={content.own} canEdit={canEdit} onChange={(own) => update((c) => ({ ...c, own }))} />
       {smaller && <SmallerDialog suite={content} onRemove={onRemove} onClose={() => setSmaller(false)} />}
       {ordering && <OrderDialog suite={content} edit={edit} onRemove={onRemove} onClose={() => setOrdering(false)} />}
-      {missed !== null && <AdditionsDialog entries={content.entries} missed={missed} onAdd={onAdd} onClose={() => setMissed(null)} />}
+      {missed !== null && <AdditionsDialog suite={content} missed={missed} onAdd={onAdd} onClose={() => setMissed(null)} />}
     </Margin>
   );
 }
@@ -127,7 +127,7 @@ const MOST_NAMED = 12;
 
 /** Members without which the suite would show the same; each of them by itself. */
 function AddsNothing({ figures: { members, requirements }, onSmaller }: { readonly figures: SuiteFigures; readonly onSmaller: (() => void) | null }) {
-  const idle = members.filter((m) => m.facts !== null && m.facts.state !== 'withdrawn' && m.alone === 0);
+  const idle = members.filter((m) => countsInSuite(m) && m.alone === 0);
   // Where the suite shows nothing at all, nobody is spare for it.
   if (idle.length === 0 || requirements.length === 0) return null;
   return (

@@ -39,8 +39,8 @@ export function useCandidates(asked: BodyOf<'readCandidates'> | null) {
 }
 
 /** What would show the items that a suite misses. */
-export function useAdditions(entries: readonly SuiteEntry[], missed: AskedItems) {
+export function useAdditions({ entries, configurations }: WrittenSuite, missed: AskedItems) {
   const { project } = useFrame();
-  const key = useMemo(() => JSON.stringify(entries), [entries]);
-  return useQuery({ queryKey: [project, 'list', 'suite', 'additions', missed, key], queryFn: () => call('findAdditions', { params: { project }, body: { entries: [...entries], ...missed } }), gcTime: 0 });
+  const key = useMemo(() => JSON.stringify([entries, configurations]), [entries, configurations]);
+  return useQuery({ queryKey: [project, 'list', 'suite', 'additions', missed, key], queryFn: () => call('findAdditions', { params: { project }, body: { entries: [...entries], configurations: [...configurations], ...missed } }), gcTime: 0 });
 }
