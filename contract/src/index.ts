@@ -1,7 +1,8 @@
 export { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
 export { artefactIdSchema, caseIdSchema, conditionIdSchema, coveringIdSchema, dataSetIdSchema, featureIdSchema, questionIdSchema, requirementIdSchema, sharedIdSchema, suiteIdSchema } from './ids.ts';
 // What is told of figures, for a client that knows the contract only.
-export { badge, itemsToShow, linkedRatio, percentDown, readPercent, reaches, shownRatio, type Hundredths, type Ratio, type StandingCounts, type TrendFigures } from '@caderno/core/coverage';
+export { badge, itemsToShow, linkedRatio, percentDown, readPercent, reaches, shownRatio, type Hundredths, type Ratio, type StandingCounts } from '@caderno/core/coverage';
+export type { TrendFigures } from '@caderno/core/trend';
 export { reportDocument, reportMarkdown, reportPage, type DesignReport, type ReportWords } from '@caderno/core/report';
 export type { Content, ContentOfKind, KindAndContent } from '@caderno/core/kinds';
 export {

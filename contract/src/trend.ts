@@ -1,6 +1,6 @@
 import { RISKS } from '@caderno/core/basis';
 import { TECHNIQUES } from '@caderno/core/conditions';
-import type { Bend, TrendFigures } from '@caderno/core/coverage';
+import type { Bend, TrendFigures } from '@caderno/core/trend';
 import { z } from 'zod';
 import { standingCountsSchema } from './coverage.ts';
 import { requirementIdSchema, suiteIdSchema } from './ids.ts';

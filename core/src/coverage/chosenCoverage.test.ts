@@ -3,8 +3,7 @@ import fc from 'fast-check';
 import { isCaseId, type CoveringId } from '../artefacts/index.ts';
 import { plainStep, stepId } from '../cases/index.ts';
 import { CoverageIndex, additions, chosenCoverage, coverageReport, type Choice, type Design, type DesignCase } from './index.ts';
-import { after, change, sharedSteps, sharedUse } from './testChanges.ts';
-import { C, K, R, byReading, condition, designOf, ranges, requirement, testCase } from './testDesign.ts';
+import { after, change, sharedSteps, sharedUse, C, K, R, byReading, condition, designOf, ranges, requirement, testCase } from './testDesign/index.ts';
 
 const NOTHING_ELSE: Choice['instead'] = { cases: [], library: [] };
 const choose = (ids: readonly CoveringId[], instead = NOTHING_ELSE): Choice => ({ ids, instead });

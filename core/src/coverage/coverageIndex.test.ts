@@ -5,8 +5,7 @@ import { PLAIN_ITEM, TECHNIQUE_OF_ITEM } from '../conditions/index.ts';
 import { CoverageIndex, caseMarks, caseRow, changedRows, coverageRows, markOf, reportOfRows, type CoverageRow, type ReportHeads, countStandings, coverageReport, heldUp, listItems, percentDown, perTechnique, shownBy, shownRatio, unanalysedRows, type Design, type DesignCase } from './index.ts';
 import { isCaseId, artefactId } from '../artefacts/index.ts';
 import type { QuestionSubject } from '../basis/index.ts';
-import { after, calling, change, dataSet, limit, sharedSteps, sharedUse, taking, withData } from './testChanges.ts';
-import { C, K, R, byReading, condition, designOf, question, ranges, requirement, testCase } from './testDesign.ts';
+import { after, calling, change, dataSet, limit, sharedSteps, sharedUse, taking, withData, C, K, R, byReading, condition, designOf, question, ranges, requirement, testCase } from './testDesign/index.ts';
 
 const standings = (design: Design, k = 1) => new CoverageIndex(design).coverageOf(K(k))?.items.map((i) => i.standing);
 

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { EMPTY_CASE } from '../cases/index.ts';
 import { coverageItems, fieldId, type ConditionContent } from '../conditions/index.ts';
 import { CoverageIndex, addProposedRows, fillGap, itemsToMake } from './index.ts';
-import { C, K, byReading, condition, designOf, ranges, reading, requirement, testCase } from './testDesign.ts';
+import { C, K, byReading, condition, designOf, ranges, reading, requirement, testCase } from './testDesign/index.ts';
 
 const content = condition(1, [1], { model: ranges }).content;
 const all = (c: ConditionContent) => coverageItems(c).map((i) => i.key);

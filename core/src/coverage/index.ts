@@ -1,4 +1,5 @@
 export {
+  CountSum,
   NO_ITEMS,
   STANDINGS,
   countStandings,
@@ -43,14 +44,11 @@ export { gainedItems, type CoveredCondition } from './gainedItems.ts';
 export { redundantRows, type RedundantRow } from './redundantRows.ts';
 export { unrefusedRows, type UnrefusedRow } from './unrefusedRows.ts';
 export { UNTOLD, untoldRows, whyUntold, type Untold } from './telling.ts';
-export { chosenCoverage, type Choice, type ChosenCase, type ChosenCoverage, type RiskShare } from './chosenCoverage.ts';
+export { chosenCoverage, riskOf, type Choice, type ChosenCase, type ChosenCoverage, type RiskShare } from './chosenCoverage.ts';
 export { additions, type Addition, type Additions } from './additions.ts';
 export type { AskedItems } from './askedItems.ts';
 export { askedMatrix, type AskedMatrix } from './askedMatrix.ts';
 export { shownMatrix, type ShownMatrix } from './shownMatrix.ts';
 export { CELL_SIZE, CELL_STANDINGS, choiceCells, matrixCells, type MatrixCells } from './matrixCells.ts';
-export { bends, requirementsThen, trendFigures, type Bend, type RequirementsThen, type SuiteChoice, type SuiteThen, type TrendFigures } from './trendFigures.ts';
-export { TREND_MEASURES, TREND_PARTS, measuresOf, requirementLine, trendLines, type TrendLine, type TrendMeasure, type TrendPart } from './trendLines.ts';
-export { nextToCount } from './nextToCount.ts';
 export { readPercent, reaches, type Hundredths } from './threshold.ts';
 export { badge } from './badge.ts';

@@ -4,8 +4,7 @@ import type { CoveringId } from '../artefacts/index.ts';
 import { stepId } from '../cases/index.ts';
 import { ModelJudge, PLAIN_ITEM } from '../conditions/index.ts';
 import { CELL_SIZE, CELL_STANDINGS, CoverageIndex, choiceCells, chosenCoverage, matrixCells, type Choice, type MatrixCells } from './index.ts';
-import { change } from './testChanges.ts';
-import { K, byReading, condition, designOf, ranges, requirement, testCase } from './testDesign.ts';
+import { change, K, byReading, condition, designOf, ranges, requirement, testCase } from './testDesign/index.ts';
 
 const choose = (ids: readonly CoveringId[]): Choice => ({ ids, instead: { cases: [], library: [] } });
 

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { rowId } from '../cases/index.ts';
 import { fieldId, fieldValues } from '../conditions/index.ts';
 import { CoverageIndex, gainedItems, redundantRows, type DesignCase } from './index.ts';
-import { C, K, byReading, condition, designOf, ranges, reading, requirement, testCase } from './testDesign.ts';
+import { C, K, byReading, condition, designOf, ranges, reading, requirement, testCase } from './testDesign/index.ts';
 
 const conditionOf = condition(1, [1], { model: ranges });
 const coverageOf = (testCases: readonly DesignCase[]) => {

@@ -2,7 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { isCaseId } from '../artefacts/index.ts';
 import { stepId } from '../cases/index.ts';
 import { CoverageIndex, changedRows, coverageReport, coverageRows, instancesOf, markOf, reportOfRows, type CaseRow, type CoverageRow, type Design, type ReportHeads } from './index.ts';
-import { C, K, R, condition, designOf, requirement, testCase } from './testDesign.ts';
+import { C, K, R, condition, designOf, requirement, testCase } from './testDesign/index.ts';
 
 const design = designOf({
   requirements: [requirement(1, { module: 'a', risk: 'high' }), requirement(2, { module: 'a' }), requirement(3, { module: 'b' })],

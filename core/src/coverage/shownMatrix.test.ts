@@ -7,8 +7,7 @@ import { highsSolver, isProved, smallestCover, type CoverSolver } from '../cover
 import { smallerProblem, type ShowingMember } from '../suites/index.ts';
 import { CoverageIndex, askedMatrix, chosenCoverage, listItems, shownMatrix, type AskedItems, type Choice } from './index.ts';
 import { riskOf } from './chosenCoverage.ts';
-import { after, change } from './testChanges.ts';
-import { K, byReading, condition, designOf, ranges, requirement, testCase } from './testDesign.ts';
+import { after, change, K, byReading, condition, designOf, ranges, requirement, testCase } from './testDesign/index.ts';
 
 let solver: CoverSolver;
 beforeAll(async () => {

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { bindRow, bindText, newRow, parameterId, plainStep, rowId, stepId, type CaseContent, type Step } from '../cases/index.ts';
 import { EMPTY_SHARED } from '../shared/index.ts';
 import { CoverageIndex, whyUntold, type Design, type DesignCase } from './index.ts';
-import { K, byReading, condition, designOf, ranges, requirement, testCase } from './testDesign.ts';
+import { K, byReading, condition, designOf, ranges, requirement, testCase } from './testDesign/index.ts';
 
 const outcome = { id: parameterId('o'), name: 'outcome', type: 'text' as const, default: '', description: '' };
 const withSteps = (c: DesignCase, steps: readonly Step[], part: Partial<CaseContent> = {}): DesignCase => ({ ...c, content: { ...c.content, steps, parameters: [...c.content.parameters, outcome], ...part } });

@@ -2,8 +2,7 @@ import { describe, expect, test } from '@jest/globals';
 import { expects, type CaseContent } from '../cases/index.ts';
 import { coverageItems, type ConditionContent } from '../conditions/index.ts';
 import { CoverageIndex, FILLINGS, derivationOf, fillGap, mergedConditions, mergedCovers, rowRefusal, writtenCases, type DesignCase } from './index.ts';
-import { C, K, byReading, condition, designOf, ranges, requirement, testCase } from './testDesign.ts';
-import { MODELS } from './testModels.ts';
+import { C, K, byReading, condition, designOf, ranges, requirement, testCase, MODELS } from './testDesign/index.ts';
 
 /** Items whose outcome the model does not say: of a plain condition, a rule without actions, all combinations but those with an invalid value. */
 const STILL_MISSING: Record<string, number> = { plain: 1, ranges: 0, table: 1, states: 0, combination: 11 };

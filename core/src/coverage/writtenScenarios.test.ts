@@ -3,8 +3,7 @@ import type { CaseContent } from '../cases/index.ts';
 import { coverageItems } from '../conditions/index.ts';
 import { EMPTY_FEATURE, scenariosAsCases, withNumbers, withScenariosOf, withText } from '../scenarios/index.ts';
 import { CoverageIndex, FILLINGS, fillGap, writtenCases, type DesignCase } from './index.ts';
-import { C, K, condition, designOf, requirement } from './testDesign.ts';
-import { MODELS } from './testModels.ts';
+import { C, K, condition, designOf, requirement, MODELS } from './testDesign/index.ts';
 
 let made = 0;
 const newId = (): string => `i${(made += 1)}`;

@@ -1,7 +1,8 @@
 import { ARTEFACT_KINDS, kindOfId, type ArtefactId, type ArtefactKind, type QuestionId, type RequirementId } from '../artefacts/index.ts';
 import { changedItem, type BaselineNumber, type FrozenChange } from '../baselines/index.ts';
 import { RISKS, type Risk } from '../basis/index.ts';
-import { itemsToShow, type CoverageReport, type RequirementCoverage, type StandingCounts, type TrendFigures } from '../coverage/index.ts';
+import { itemsToShow, type CoverageReport, type RequirementCoverage, type StandingCounts } from '../coverage/index.ts';
+import type { TrendFigures } from '../trend/index.ts';
 import type { ReviewNumber } from '../reviews/index.ts';
 import type { ScenarioEffort } from '../scenarios/index.ts';
 

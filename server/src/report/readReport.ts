@@ -1,5 +1,6 @@
 import type { BaselineNumber } from '@caderno/core/baselines';
-import type { CoverageReport, TrendFigures } from '@caderno/core/coverage';
+import type { CoverageReport } from '@caderno/core/coverage';
+import type { TrendFigures } from '@caderno/core/trend';
 import { changedSince, waitingFor, worstRequirements, type DesignReport, type ReportSince, type WaitingQuestion, type WaitingReview } from '@caderno/core/report';
 import { scenarioEffort } from '@caderno/core/scenarios';
 import type { Summary } from '@caderno/contract';

@@ -1,5 +1,6 @@
 import { artefactId, type CoveringId, type SuiteId } from '@caderno/core/artefacts';
-import type { Additions, AskedItems, AskedMatrix, Choice, ChosenCoverage, MatrixCells, ShownMatrix, SuiteChoice } from '@caderno/core/coverage';
+import type { Additions, AskedItems, AskedMatrix, Choice, ChosenCoverage, MatrixCells, ShownMatrix } from '@caderno/core/coverage';
+import type { SuiteChoice } from '@caderno/core/trend';
 import { configurationsRun, countsInSuite, suiteFigures, suiteMembers, thatRun, type Dependency, type FoundMember, type ShowingMember, type ShowingMembers, type SuiteContent, type SuiteFigures } from '@caderno/core/suites';
 import type { SuiteLine } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { coverageReport, requirementsThen, trendFigures, type TrendFigures } from '@caderno/core/coverage';
+import { coverageReport } from '@caderno/core/coverage';
+import { requirementsThen, trendFigures, type TrendFigures } from '@caderno/core/trend';
 import type { Sequelize } from 'sequelize';
 import { COMPUTATION, CoverageIndexes } from '../coverage/index.ts';
 import { execute, inTransaction, inTrial, type UnitOfWork } from '../database/index.ts';

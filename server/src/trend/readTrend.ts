@@ -1,5 +1,6 @@
 import type { RequirementId } from '@caderno/core/artefacts';
-import { bends, requirementsThen, type CoverageReport, type RequirementsThen, type StandingCounts } from '@caderno/core/coverage';
+import type { CoverageReport, StandingCounts } from '@caderno/core/coverage';
+import { bends, requirementsThen, type RequirementsThen } from '@caderno/core/trend';
 import { MOST_BENDS, requirementIdSchema, requirementThenSchema, trendFiguresSchema, type Bends, type Trend } from '@caderno/contract';
 import { z } from 'zod';
 import { answersAny, selectRows, type UnitOfWork } from '../database/index.ts';

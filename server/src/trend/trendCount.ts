@@ -1,4 +1,4 @@
-import { nextToCount } from '@caderno/core/coverage';
+import { nextToCount } from '@caderno/core/trend';
 import type { Sequelize } from 'sequelize';
 import { inTransaction } from '../database/index.ts';
 import { countDay } from './countDay.ts';

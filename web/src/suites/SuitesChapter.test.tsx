@@ -90,6 +90,15 @@ test('a suite says what each member shows, means and takes, and what all come to
   await waitFor(() => expect(words().at(-1)).toMatch(/^C-3Third/));
 });
 
+test('who runs in none of its configurations stays on its line, says so, and counts nowhere', async () => {
+  const entries = CONTENT.entries.map((e) => (e.kind === 'member' && e.of === 'C-2' ? { ...e, runsIn: ['gone'] } : e));
+  chapter('/suites/U-1', { answers: { readArtefact: () => ({ kind: 'suite', summary: heads[0] as ReturnType<typeof suiteHead>, content: { ...CONTENT, configurations: ['k1'], entries }, draft: null }) } });
+  await ready();
+  await waitFor(() => expect(words()).toContain('C-2Secondv1, newer: v3, in no configuration'));
+  expect(within(lines()[2] as HTMLElement).getByRole('link').className).not.toContain('line-through');
+  expect(within(screen.getByRole('list', { name: 'Figures of the suite' })).getByText(/^instances of 1 case, 1 scenario/)).toBeTruthy();
+});
+
 test('keys move lines, parts with all that is in them, and take lines out; what is saved is that order', async () => {
   const { saved } = chapter('/suites/U-1');
   await ready();

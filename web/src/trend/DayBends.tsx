@@ -1,4 +1,5 @@
-import { itemsToShow, type Bend, type StandingCounts } from '@caderno/core/coverage';
+import { itemsToShow, type StandingCounts } from '@caderno/core/coverage';
+import type { Bend } from '@caderno/core/trend';
 import { momentKey, type TrendPoint } from '@caderno/contract';
 import { Link } from 'react-router';
 import { Loading } from '../artefacts/index.ts';

@@ -1,4 +1,4 @@
-import { TREND_PARTS, measuresOf } from '@caderno/core/coverage';
+import { TREND_PARTS, measuresOf } from '@caderno/core/trend';
 import { useListed } from '../api/index.ts';
 import { PickArtefact } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';

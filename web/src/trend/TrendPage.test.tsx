@@ -1,6 +1,7 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
-import { NO_ITEMS, perTechnique, type StandingCounts, type TrendFigures } from '@caderno/core/coverage';
+import { NO_ITEMS, perTechnique, type StandingCounts } from '@caderno/core/coverage';
+import type { TrendFigures } from '@caderno/core/trend';
 import type { Trend, TrendPoint } from '@caderno/contract';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import type { CurvesShown } from '../charts/index.ts';

@@ -1,4 +1,5 @@
-import { requirementLine, trendLines, type StandingCounts, type TrendLine } from '@caderno/core/coverage';
+import type { StandingCounts } from '@caderno/core/coverage';
+import { requirementLine, trendLines, type TrendLine } from '@caderno/core/trend';
 import type { Trend, TrendPoint } from '@caderno/contract';
 import type { Curve, CurveColour } from '../charts/index.ts';
 import { STANDING_WORD } from '../look/index.ts';

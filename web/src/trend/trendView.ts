@@ -1,5 +1,5 @@
 import type { RequirementId } from '@caderno/core/artefacts';
-import { TREND_PARTS, measuresOf, type TrendMeasure, type TrendPart } from '@caderno/core/coverage';
+import { TREND_PARTS, measuresOf, type TrendMeasure, type TrendPart } from '@caderno/core/trend';
 import { requirementIdSchema } from '@caderno/contract';
 import { useMemo } from 'react';
 import { useParameters, type ParameterChange } from '../frame/index.ts';

@@ -1,6 +1,6 @@
 import type { Risk } from '@caderno/core/basis';
 import type { Technique } from '@caderno/core/conditions';
-import type { TrendMeasure, TrendPart } from '@caderno/core/coverage';
+import type { TrendMeasure, TrendPart } from '@caderno/core/trend';
 import type { Trend } from '@caderno/contract';
 import { RISK_WORD, TECHNIQUE_WORD, durationOf, locale } from '../look/index.ts';
 

@@ -1,8 +1,8 @@
-import { artefactId, type CaseId, type ConditionId, type RequirementId } from '../artefacts/index.ts';
-import { EMPTY_CASE, newCover, newRow, parameterId, rowId, plainStep, stepId, type CaseContent, type Cover, type Step } from '../cases/index.ts';
-import { EMPTY_CONDITION, DEFAULT_MOST_ITEMS, fieldId, type ConditionContent, type Field, type ValueRangesModel } from '../conditions/index.ts';
-import { DEFAULT_RISK_SCALE, type QuestionSubject } from '../basis/index.ts';
-import type { Design, DesignCase, DesignCondition, DesignQuestion, DesignRequirement } from './design.ts';
+import { artefactId, type CaseId, type ConditionId, type RequirementId } from '../../artefacts/index.ts';
+import { EMPTY_CASE, newCover, newRow, parameterId, rowId, plainStep, stepId, type CaseContent, type Cover, type Step } from '../../cases/index.ts';
+import { EMPTY_CONDITION, DEFAULT_MOST_ITEMS, fieldId, type ConditionContent, type Field, type ValueRangesModel } from '../../conditions/index.ts';
+import { DEFAULT_RISK_SCALE, type QuestionSubject } from '../../basis/index.ts';
+import type { Design, DesignCase, DesignCondition, DesignQuestion, DesignRequirement } from '../design.ts';
 
 /** Tiny builders for tests of coverage. */
 export const R = (n: number): RequirementId => artefactId('requirement', n);

@@ -3,9 +3,9 @@ import fc from 'fast-check';
 import { artefactId } from '../artefacts/index.ts';
 import { RISKS } from '../basis/index.ts';
 import { stepId } from '../cases/index.ts';
-import { after, change } from './testChanges.ts';
-import { C, R, byReading, condition, designOf, ranges, requirement, testCase } from './testDesign.ts';
-import { CoverageIndex, STANDINGS, bends, coverageReport, measuresOf, nextToCount, requirementLine, requirementsThen, trendFigures, trendLines, type Design, type TrendFigures } from './index.ts';
+import { after, change, C, R, byReading, condition, designOf, ranges, requirement, testCase } from '../coverage/testDesign/index.ts';
+import { CoverageIndex, STANDINGS, coverageReport, type Design } from '../coverage/index.ts';
+import { bends, measuresOf, nextToCount, requirementLine, requirementsThen, trendFigures, trendLines, type TrendFigures } from './index.ts';
 
 const base: Design = designOf({
   requirements: [requirement(1, { title: 'Valid reading', module: 'Readings', risk: 'high' }), requirement(2, { title: 'Leak', module: 'Bills', risk: 'low' }), requirement(3, { module: 'Bills' })],

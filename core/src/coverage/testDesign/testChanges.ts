@@ -1,12 +1,12 @@
 import fc from 'fast-check';
-import { artefactId, scenarioId, type Pin } from '../artefacts/index.ts';
-import type { QuestionSubject } from '../basis/index.ts';
-import { newRow, parameterId, plainStep, rowId, stepId, type CaseContent, type RowChoice, type Step } from '../cases/index.ts';
-import { PLAIN_ITEM, itemKey } from '../conditions/index.ts';
-import { EMPTY_DATA_SET } from '../dataSets/index.ts';
-import { EMPTY_SHARED, type Used } from '../shared/index.ts';
-import type { DesignChange } from './coverageIndex.ts';
-import type { Design, DesignCase } from './design.ts';
+import { artefactId, scenarioId, type Pin } from '../../artefacts/index.ts';
+import type { QuestionSubject } from '../../basis/index.ts';
+import { newRow, parameterId, plainStep, rowId, stepId, type CaseContent, type RowChoice, type Step } from '../../cases/index.ts';
+import { PLAIN_ITEM, itemKey } from '../../conditions/index.ts';
+import { EMPTY_DATA_SET } from '../../dataSets/index.ts';
+import { EMPTY_SHARED, type Used } from '../../shared/index.ts';
+import type { DesignChange } from '../coverageIndex.ts';
+import type { Design, DesignCase } from '../design.ts';
 import { C, K, R, byReading, condition, question, ranges, requirement, testCase } from './testDesign.ts';
 
 /** What a small design is made of that undergoes random changes, for tests of what is kept up to date. */

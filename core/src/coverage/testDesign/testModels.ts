@@ -1,4 +1,4 @@
-import { eventId, fieldId, stateId, transitionId, type Model } from '../conditions/index.ts';
+import { eventId, fieldId, stateId, transitionId, type Model } from '../../conditions/index.ts';
 import { ranges } from './testDesign.ts';
 
 const named = (id: string, aliases: string[] = []) => ({ id, value: id, aliases });

@@ -1,10 +1,7 @@
 import type { RequirementId, SuiteId } from '../artefacts/index.ts';
 import type { Risk } from '../basis/index.ts';
 import type { Technique } from '../conditions/index.ts';
-import { chosenCoverage, riskOf, type Choice } from './chosenCoverage.ts';
-import type { CoverageIndex } from './coverageIndex.ts';
-import { coverageReport, type CoverageReport } from './report.ts';
-import { CountSum, NO_ITEMS, STANDINGS, itemsToShow, type StandingCounts } from './standing.ts';
+import { CountSum, NO_ITEMS, STANDINGS, chosenCoverage, coverageReport, itemsToShow, riskOf, type Choice, type CoverageIndex, type CoverageReport, type StandingCounts } from '../coverage/index.ts';
 
 /** What a project comes to at a moment, without its single requirements. */
 export interface TrendFigures {

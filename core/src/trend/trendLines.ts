@@ -1,6 +1,6 @@
 import { RISKS } from '../basis/index.ts';
 import { TECHNIQUES } from '../conditions/index.ts';
-import { itemsToShow, type StandingCounts } from './standing.ts';
+import { itemsToShow, type StandingCounts } from '../coverage/index.ts';
 import type { TrendFigures } from './trendFigures.ts';
 
 /** What of a project is told over time: the whole, or its parts side by side. */
