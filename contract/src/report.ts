@@ -21,7 +21,6 @@ export const designReportSchema: z.ZodType<DesignReport> = z.object({
   project: z.string(),
   at: moment,
   figures: trendFiguresSchema,
-  scenarios: z.object({ scenarios: count, byHand: count, instances: count, minutes: z.number() }),
   worst: some(z.object({ id: requirementIdSchema, title: z.string(), module: z.string(), risk: z.enum(RISKS), counts: standingCountsSchema, isAnalysed: z.boolean() })),
   waiting: z.array(
     z.object({

@@ -1,6 +1,7 @@
 import { RISKS } from '@caderno/core/basis';
 import { TECHNIQUES } from '@caderno/core/conditions';
 import type { Bend, TrendFigures } from '@caderno/core/trend';
+import type { ScenarioEffort } from '@caderno/core/scenarios';
 import { z } from 'zod';
 import { standingCountsSchema } from './coverage.ts';
 import { requirementIdSchema, suiteIdSchema } from './ids.ts';
@@ -10,6 +11,9 @@ const count = z.int().min(0);
 
 /** A moment of the journal, as it stands in a path or a query. */
 export const revisionSchema = z.coerce.number().pipe(z.int().min(0).max(LIMITS.number));
+
+/** What executing scenarios takes. */
+const scenarioEffortSchema: z.ZodType<ScenarioEffort> = z.object({ scenarios: count, byHand: count, instances: count, minutes: z.number() });
 
 /** What a project came to at the end of a day. */
 export const trendFiguresSchema: z.ZodType<TrendFigures> = z.object({
@@ -24,6 +28,7 @@ export const trendFiguresSchema: z.ZodType<TrendFigures> = z.object({
   cases: count,
   instances: count,
   minutes: z.number(),
+  scenarios: scenarioEffortSchema,
 });
 
 /** What the project comes to at a moment. */

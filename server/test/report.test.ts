@@ -38,7 +38,7 @@ test('where it stands now, worst first, who is waited for; answered questions an
   const now = await report();
   const { counts, requirements, unanalysed, cases } = now.figures;
   expect([counts.shown, counts.waiting, requirements, unanalysed, cases]).toEqual([1, 1, 3, 1, 1]);
-  expect(now.scenarios).toMatchObject({ scenarios: 2, instances: 2 });
+  expect(now.figures.scenarios).toMatchObject({ scenarios: 2, instances: 2 });
   expect(now.worst).toEqual({ more: 0, first: [expect.objectContaining({ id: 'R-3', isAnalysed: false, risk: 'medium' }), expect.objectContaining({ id: 'R-2', isAnalysed: true, counts: expect.objectContaining({ waiting: 1 }) })] });
   expect(now.waiting).toMatchObject([
     { who: 'Rui M.', questions: [{ id: 'Q-1', title: 'How much?', holdsUp: 1 }], reviews: [] },

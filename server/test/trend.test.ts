@@ -1,6 +1,8 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
+import { randomUUID } from 'node:crypto';
 import { DEFAULT_RISK_SCALE } from '@caderno/core/basis';
 import { newCover, plainStep, stepId } from '@caderno/core/cases';
+import { EMPTY_FEATURE, withText } from '@caderno/core/scenarios';
 import { EMPTY_SUITE, entryId, type SuiteEntry } from '@caderno/core/suites';
 import type { Trend } from '@caderno/contract';
 import fc from 'fast-check';
@@ -48,17 +50,20 @@ async function newProject(): Promise<void> {
 beforeEach(newProject);
 
 const covering = (title: string, shows: boolean) => testCase({ title, tags: ['smoke'], estimate: 3, covers: [{ ...newCover('K-1', 1), expects: shows ? [stepId('a')] : [] }], steps: [plainStep(stepId('a'), 'read it', 'it is taken')] });
+/** A feature with a scenario, and an outline of so many rows; one run takes three minutes. */
+const bills = (rows: number) => ({ kind: 'feature' as const, content: withText({ ...EMPTY_FEATURE, path: `bills-${rows}-${randomUUID()}.feature` }, `@3min\nFeature: Bills\n  Scenario: one\n    Given a meter\n  Scenario Outline: each\n    Given <m>\n    Examples:\n      | m |\n${'      | 1 |\n'.repeat(rows)}`, randomUUID) });
 const put = async (id: string, change: object) => {
   const { summary, content } = (await analyst('readArtefact', { params: { id } as never })).data;
   await save(analyst, id as never, summary.version, { kind: summary.kind, content: { ...content, ...change } } as never, '', undefined, key);
 };
 
-const ACTS = ['case', 'show', 'claim', 'module', 'rename', 'withdraw', 'back', 'meaning', 'condition', 'scale', 'undo'] as const;
+const ACTS = ['scenario', 'case', 'show', 'claim', 'module', 'rename', 'withdraw', 'back', 'meaning', 'condition', 'scale', 'undo'] as const;
 
 async function act(a: (typeof ACTS)[number], i: number): Promise<void> {
   const cases = (await analyst('listArtefacts', { query: { kind: 'case' } })).data;
   const one = cases[i % Math.max(1, cases.length)];
-  if (a === 'case' || one === undefined) await analyst('createArtefact', { body: covering(`Case ${i}`, i % 2 === 0) });
+  if (a === 'scenario') await analyst('createArtefact', { body: bills(i) });
+  else if (a === 'case' || one === undefined) await analyst('createArtefact', { body: covering(`Case ${i}`, i % 2 === 0) });
   else if (a === 'show' || a === 'claim') await put(one.id, { covers: covering('', a === 'show').content.covers });
   else if (a === 'module') await put('R-1', { module: `M${i % 3}` });
   else if (a === 'rename') await put('R-2', { title: `Bills ${i}` });
@@ -78,9 +83,11 @@ async function act(a: (typeof ACTS)[number], i: number): Promise<void> {
 async function live() {
   const { counts, weighted, byTechnique, byModule, requirements, unanalysed, cases, instances, minutes } = (await analyst('readCoverage')).data;
   const suites = (await analyst('readSuites')).data;
+  const scenarios = (await analyst('listArtefacts', { query: { kind: 'feature' } })).data.flatMap((f) => (f.kind === 'feature' && f.state !== 'withdrawn' ? f.scenarios : []));
+  const runs = scenarios.reduce((sum, s) => sum + s.instances, 0);
   return {
     revision: (await analyst('readProject')).data.figures.revision,
-    figures: { counts, weighted, byTechnique, byModule: byModule.map((m) => ({ module: m.module, counts: m.counts })), requirements: requirements.length, unanalysed: unanalysed.length, cases, instances, minutes },
+    figures: { counts, weighted, byTechnique, byModule: byModule.map((m) => ({ module: m.module, counts: m.counts })), requirements: requirements.length, unanalysed: unanalysed.length, cases, instances, minutes, scenarios: { scenarios: scenarios.length, byHand: 0, instances: runs, minutes: 3 * runs } },
     suites: suites.map((s) => s.counts),
     requirements: requirements.map((r) => [r.id, r.counts]),
   };
@@ -165,6 +172,10 @@ test('what other code counted is shown until it is counted again; nothing that w
   const answers = await Promise.all([reader('countTrend', { body: {} }), analyst('countTrend', { body: {} })]);
   expect(answers.map((a) => a.data)).toEqual([{ left: 0 }, { left: 0 }]);
   expect((await reader('readTrend')).data.points).toEqual(before);
+  // Counted by code that did not count what is told now, a day is not told until it is counted again.
+  await inTransaction(server.db, (work) => execute(work, `UPDATE trend_point SET computation = 'earlier', figures = figures - 'scenarios'`));
+  expect((await reader('readTrend')).data).toMatchObject({ days: 1, left: 1, points: [] });
+  expect((await countAll()).points).toEqual(before);
   const projectsThere = (await inTransaction(server.db, (work) => work.db.query('SELECT key FROM project WHERE key LIKE $1', { bind: ['%@%'], transaction: work.transaction })))[0];
   expect(projectsThere).toEqual([]);
 });

@@ -4,7 +4,6 @@ import { RISKS, type Risk } from '../basis/index.ts';
 import { itemsToShow, type CoverageReport, type RequirementCoverage, type StandingCounts } from '../coverage/index.ts';
 import type { TrendFigures } from '../trend/index.ts';
 import type { ReviewNumber } from '../reviews/index.ts';
-import type { ScenarioEffort } from '../scenarios/index.ts';
 
 /** What those who decide are told of a project: how much of what is to be shown is shown, what is worst, what waits for whom, and what changed. */
 export interface DesignReport {
@@ -12,7 +11,6 @@ export interface DesignReport {
   readonly project: string;
   readonly at: string;
   readonly figures: TrendFigures;
-  readonly scenarios: ScenarioEffort;
   readonly worst: Some<WorstRequirement>;
   readonly waiting: readonly WaitingFor[];
   /** The end of each day that is counted, and how many are not counted yet. */

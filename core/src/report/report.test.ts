@@ -33,9 +33,8 @@ const REPORT: DesignReport = {
   at: '2026-03-05T10:00:00.000Z',
   figures: {
     counts: WHOLE, weighted: WHOLE, byRisk: { high: WHOLE, medium: NO_ITEMS, low: NO_ITEMS }, byTechnique: perTechnique(() => NO_ITEMS), byModule: [{ module: 'Readings | meters', counts: WHOLE }, { module: '', counts: NO_ITEMS }],
-    suites: [{ id: 'U-1', title: 'Smoke', counts: counts({ shown: 1, gap: 1 }) }], requirements: 8, unanalysed: 1, cases: 4, instances: 9, minutes: 30,
+    suites: [{ id: 'U-1', title: 'Smoke', counts: counts({ shown: 1, gap: 1 }) }], requirements: 8, unanalysed: 1, cases: 4, instances: 9, minutes: 30, scenarios: { scenarios: 2, byHand: 1, instances: 3, minutes: 6 },
   },
-  scenarios: { scenarios: 2, byHand: 1, instances: 3, minutes: 6 },
   worst: worstRequirements({ requirements: [row(1, 'low', counts({ gap: 3 })), row(2, 'high', counts({ linked: 1, waiting: 2, shown: 4 })), row(3, 'high', NO_ITEMS)], unanalysed: ['R-3'] }),
   waiting: waitingFor([{ id: 'Q-1', title: 'Until *when*?', asked: '', holdsUp: 0 }, { id: 'Q-2', title: 'How much?', asked: 'Teresa L.', holdsUp: 2 }], [{ number: reviewNumber(2), title: 'Before the pilot', due: '2026-03-09', artefacts: 6, asked: 'Rui M.' }]),
   trend: { points: [{ at: '2026-03-01T10:00:00.000Z', counts: NO_ITEMS }, { at: '2026-03-03T10:00:00.000Z', counts: counts({ shown: 1, gap: 1 }) }], left: 1 },

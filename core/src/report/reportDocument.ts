@@ -72,8 +72,8 @@ export function reportDocument(report: DesignReport, note: string, words: Report
   };
 }
 
-function headFigures({ figures, scenarios }: DesignReport, { number, duration }: ReportWords): ReportDocument['figures'] {
-  const { counts, weighted, unanalysed, requirements, instances, minutes } = figures;
+function headFigures({ figures }: DesignReport, { number, duration }: ReportWords): ReportDocument['figures'] {
+  const { counts, weighted, unanalysed, requirements, instances, minutes, scenarios } = figures;
   return [
     { value: percent(shownRatio(counts)), words: 'shown by rows and expected results' },
     { value: percent(shownRatio(weighted)), words: 'shown, weighed by risk' },

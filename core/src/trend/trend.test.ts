@@ -13,7 +13,8 @@ const base: Design = designOf({
   cases: [testCase(1, ['0', '12a'], [byReading])],
 });
 const shown = { ...base, cases: [...base.cases, testCase(2, [], [{ id: 'K-2', expects: [stepId('s1')] }])] };
-const figuresOf = (design: Design, suites: Parameters<typeof trendFigures>[1] = []): TrendFigures => trendFigures(new CoverageIndex(design), suites);
+const NO_SCENARIOS = { scenarios: 0, byHand: 0, instances: 0, minutes: 0 };
+const figuresOf = (design: Design, suites: Parameters<typeof trendFigures>[1] = [], scenarios = NO_SCENARIOS): TrendFigures => trendFigures(new CoverageIndex(design), suites, scenarios);
 const thenOf = (design: Design) => requirementsThen(coverageReport(new CoverageIndex(design)));
 
 test('whatever is designed, the risks together are the whole, and a suite of everything shows what the project shows', () => {
@@ -21,7 +22,7 @@ test('whatever is designed, the risks together are the whole, and a suite of eve
     fc.property(fc.array(change, { maxLength: 12 }), (changes) => {
       const index = new CoverageIndex(changes.reduce(after, base));
       const everything = { id: artefactId('suite', 1), title: 'All', choice: { ids: [...index.cases.keys()], instead: { cases: [], library: [] } } };
-      const figures = trendFigures(index, [everything]);
+      const figures = trendFigures(index, [everything], NO_SCENARIOS);
       for (const standing of STANDINGS) expect(RISKS.reduce((sum, risk) => sum + figures.byRisk[risk][standing], 0)).toBe(figures.counts[standing]);
       expect(figures.suites[0]?.counts.shown).toBe(figures.counts.shown);
     }),
@@ -49,6 +50,9 @@ test('lines: parts that never have anything have none; where a part was not ther
   const [empty, one, two] = [figuresOf(designOf({})), figuresOf(base), figuresOf(shown)];
   const points = [empty, one, two];
   expect(trendLines(points, 'whole', 'cases')).toEqual([{ key: '', values: [0, 1, 2] }]);
+  // Instances and minutes are those of cases and of scenarios, whichever a project is made of.
+  const scenarios = figuresOf(shown, [], { scenarios: 4, byHand: 1, instances: 10, minutes: 25 });
+  expect((['scenarios', 'instances', 'minutes'] as const).map((m) => trendLines([two, scenarios], 'whole', m)[0]?.values)).toEqual([[0, 4], [3, 13], [0, 25]]);
   expect(trendLines(points, 'whole', 'share')[0]?.values).toEqual([null, 300 / 11, 400 / 11]);
   expect(trendLines(points, 'risk', 'notShown')).toEqual([{ key: 'high', values: [0, 8, 7] }]);
   expect(trendLines(points, 'module', 'share')).toEqual([{ key: 'Readings', values: [null, 300 / 11, 400 / 11] }, { key: 'Bills', values: [null, 0, 100] }]);

@@ -1,6 +1,7 @@
 import type { RequirementId, SuiteId } from '../artefacts/index.ts';
 import type { Risk } from '../basis/index.ts';
 import type { Technique } from '../conditions/index.ts';
+import type { ScenarioEffort } from '../scenarios/index.ts';
 import { CountSum, NO_ITEMS, STANDINGS, chosenCoverage, coverageReport, itemsToShow, riskOf, type Choice, type CoverageIndex, type CoverageReport, type StandingCounts } from '../coverage/index.ts';
 
 /** What a project comes to at a moment, without its single requirements. */
@@ -18,10 +19,12 @@ export interface TrendFigures {
   /** Counted requirements, and those of them without a condition. */
   readonly requirements: number;
   readonly unanalysed: number;
-  /** Cases that are not withdrawn, how often they are executed, and how many minutes that takes; scenarios are not among them. */
+  /** Cases that are not withdrawn, how often they are executed, and how many minutes that takes. */
   readonly cases: number;
   readonly instances: number;
   readonly minutes: number;
+  /** The same of scenarios of features that are not withdrawn. */
+  readonly scenarios: ScenarioEffort;
 }
 
 /** A suite as it was at a moment. */
@@ -41,8 +44,8 @@ export interface SuiteChoice {
 /** What every counted requirement comes to, by its id. */
 export type RequirementsThen = ReadonlyMap<RequirementId, { readonly title: string; readonly counts: StandingCounts }>;
 
-/** The figures of an index at this moment. */
-export function trendFigures(index: CoverageIndex, suites: readonly SuiteChoice[]): TrendFigures {
+/** The figures of an index at this moment; what suites choose and scenarios take is known to features and settings, not to an index. */
+export function trendFigures(index: CoverageIndex, suites: readonly SuiteChoice[], scenarios: ScenarioEffort): TrendFigures {
   const { counts, weighted, byTechnique, byModule, requirements, unanalysed, cases, instances, minutes } = coverageReport(index);
   return {
     counts,
@@ -56,6 +59,7 @@ export function trendFigures(index: CoverageIndex, suites: readonly SuiteChoice[
     cases,
     instances,
     minutes,
+    scenarios,
   };
 }
 

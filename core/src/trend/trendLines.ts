@@ -7,12 +7,12 @@ import type { TrendFigures } from './trendFigures.ts';
 export const TREND_PARTS = ['whole', 'risk', 'module', 'technique', 'suite', 'requirement'] as const;
 export type TrendPart = (typeof TREND_PARTS)[number];
 
-/** What is told of it: the share of the items to be shown that are shown, or a number. */
-export const TREND_MEASURES = ['share', 'shown', 'linked', 'notShown', 'items', 'cases', 'instances', 'minutes'] as const;
+/** What is told of it: the share of the items to be shown that are shown, or a number; instances and minutes are those of cases and scenarios together. */
+export const TREND_MEASURES = ['share', 'shown', 'linked', 'notShown', 'items', 'cases', 'scenarios', 'instances', 'minutes'] as const;
 export type TrendMeasure = (typeof TREND_MEASURES)[number];
 
 /** Of these only the whole has a number. */
-const OF_THE_WHOLE: readonly TrendMeasure[] = ['cases', 'instances', 'minutes'];
+const OF_THE_WHOLE: readonly TrendMeasure[] = ['cases', 'scenarios', 'instances', 'minutes'];
 
 /** What can be told of a part. */
 export function measuresOf(part: TrendPart): readonly TrendMeasure[] {
@@ -54,7 +54,21 @@ function partsOf(figures: TrendFigures, part: 'risk' | 'module' | 'technique' | 
 }
 
 function valueOfWhole(figures: TrendFigures, measure: TrendMeasure): number | null {
-  return measure === 'cases' || measure === 'instances' || measure === 'minutes' ? figures[measure] : valueOf(figures.counts, measure);
+  switch (measure) {
+    case 'cases':
+      return figures.cases;
+    case 'scenarios':
+      return figures.scenarios.scenarios;
+    case 'instances':
+    case 'minutes':
+      return figures[measure] + figures.scenarios[measure];
+    case 'share':
+    case 'shown':
+    case 'linked':
+    case 'notShown':
+    case 'items':
+      return valueOf(figures.counts, measure);
+  }
 }
 
 function valueOf(counts: StandingCounts | undefined, measure: TrendMeasure): number | null {
@@ -72,6 +86,7 @@ function valueOf(counts: StandingCounts | undefined, measure: TrendMeasure): num
     case 'items':
       return items;
     case 'cases':
+    case 'scenarios':
     case 'instances':
     case 'minutes':
       return null;

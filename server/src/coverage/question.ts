@@ -2,6 +2,7 @@ import { isCaseId, type CaseId, type CoveringId, type SuiteId } from '@caderno/c
 import type { Step } from '@caderno/core/cases';
 import { findRuns, type FoundRun } from '@caderno/core/shared';
 import type { Additions, AskedItems, AskedMatrix, Choice, ChosenCoverage, CoverageIndex, CoverageReport, ItemFilter, ListedItem, MatrixCells, ShownMatrix } from '@caderno/core/coverage';
+import type { ScenarioEffort } from '@caderno/core/scenarios';
 import type { SuiteChoice, TrendFigures } from '@caderno/core/trend';
 import type { AlikeState } from './alikeSearch.ts';
 import { additions, askedMatrix, choiceCells, chosenCoverage, coverageReport, heldUp, listItems, matrixCells, shownMatrix } from '@caderno/core/coverage';
@@ -10,7 +11,7 @@ import { trendFigures } from '@caderno/core/trend';
 /** What can be asked of a project's coverage index. */
 export type IndexQuestion =
   | { readonly kind: 'report' }
-  | { readonly kind: 'figures'; readonly suites: readonly SuiteChoice[] }
+  | { readonly kind: 'figures'; readonly suites: readonly SuiteChoice[]; readonly scenarios: ScenarioEffort }
   | { readonly kind: 'items'; readonly filter: ItemFilter; readonly limit: number }
   | { readonly kind: 'runs'; readonly steps: readonly Step[]; readonly except: CaseId | null }
   | { readonly kind: 'alike' }
@@ -59,7 +60,7 @@ export function answer(index: CoverageIndex, question: IndexQuestion, alike: () 
     case 'report':
       return coverageReport(index);
     case 'figures':
-      return trendFigures(index, question.suites);
+      return trendFigures(index, question.suites, question.scenarios);
     case 'items':
       return listItems(index, question.filter, question.limit);
     case 'runs':

@@ -1,6 +1,7 @@
 import type { Bends, Trend, TrendPoint } from '@caderno/contract';
 import { inSnapshot } from '../database/index.ts';
 import { revisionOf } from '../log/index.ts';
+import { readScenarioEffort } from '../scenarios/index.ts';
 import { suiteChoices } from '../suites/index.ts';
 import { readBends, readBendsNow, isDayCounted, readTrend } from '../trend/index.ts';
 import { ask } from './asked.ts';
@@ -10,8 +11,8 @@ import { membershipOf, type Admitted } from './context.ts';
 export async function figuresNow(call: Admitted): Promise<TrendPoint> {
   const { projectId } = membershipOf(call);
   const now = call.parts.now();
-  const { revision, suites } = await inSnapshot(call.parts.db, async (work) => ({ revision: await revisionOf(work, projectId), suites: await suiteChoices(work, projectId, now.getTime()) }));
-  return { revision, at: now.toISOString(), figures: await ask(call, { kind: 'figures', suites }) };
+  const { revision, ...known } = await inSnapshot(call.parts.db, async (work) => ({ revision: await revisionOf(work, projectId), suites: await suiteChoices(work, projectId, now.getTime()), scenarios: await readScenarioEffort(work, projectId) }));
+  return { revision, at: now.toISOString(), figures: await ask(call, { kind: 'figures', ...known }) };
 }
 
 /** The days that are counted, and what the project comes to now. */

@@ -2,13 +2,11 @@ import type { BaselineNumber } from '@caderno/core/baselines';
 import type { CoverageReport } from '@caderno/core/coverage';
 import type { TrendFigures } from '@caderno/core/trend';
 import { changedSince, waitingFor, worstRequirements, type DesignReport, type ReportSince, type WaitingQuestion, type WaitingReview } from '@caderno/core/report';
-import { scenarioEffort } from '@caderno/core/scenarios';
 import type { Summary } from '@caderno/contract';
 import { z } from 'zod';
 import { listBroken, selectSummaries } from '../artefacts/index.ts';
 import { changesBetween, readBaseline } from '../baselines/index.ts';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
-import { readSettings } from '../projects/index.ts';
 import { listReviews } from '../reviews/index.ts';
 import { readTrend } from '../trend/index.ts';
 
@@ -30,7 +28,6 @@ export async function readReport(work: UnitOfWork, projectId: string, { at, figu
     project: project?.name ?? '',
     at: at.toISOString(),
     figures,
-    scenarios: await scenariosOf(work, projectId),
     worst: worstRequirements(coverage),
     waiting: waitingFor(await openQuestions(work, projectId, heldUp), await openReviews(work, projectId)),
     trend: { points: points.map((p) => ({ at: p.at, counts: p.figures.counts })), left },
@@ -43,11 +40,6 @@ export async function readReport(work: UnitOfWork, projectId: string, { at, figu
 async function standing<K extends Summary['kind']>(work: UnitOfWork, projectId: string, kind: K): Promise<Extract<Summary, { kind: K }>[]> {
   const all = await selectSummaries(work, `a.project_id = $1 AND a.kind = $2 AND a.deleted_at IS NULL AND a.state <> 'withdrawn'`, [projectId, kind], 'a.number');
   return all.filter((s): s is Extract<Summary, { kind: K }> => s.kind === kind);
-}
-
-async function scenariosOf(work: UnitOfWork, projectId: string): Promise<DesignReport['scenarios']> {
-  const { scenarioExecution } = (await readSettings(work, projectId)).settings;
-  return scenarioEffort((await standing(work, projectId, 'feature')).flatMap((f) => f.scenarios), scenarioExecution);
 }
 
 async function openQuestions(work: UnitOfWork, projectId: string, heldUp: ReportCounted['heldUp']): Promise<(WaitingQuestion & { readonly asked: string })[]> {

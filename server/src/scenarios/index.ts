@@ -1,1 +1,2 @@
+export { readScenarioEffort } from './effort.ts';
 export { Phrasebooks } from './phrasebooks.ts';

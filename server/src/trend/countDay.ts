@@ -5,6 +5,7 @@ import type { Sequelize } from 'sequelize';
 import { COMPUTATION, CoverageIndexes } from '../coverage/index.ts';
 import { execute, inTransaction, inTrial, type UnitOfWork } from '../database/index.ts';
 import { makeAtRevision } from '../moments/index.ts';
+import { readScenarioEffort } from '../scenarios/index.ts';
 import { suiteChoices } from '../suites/index.ts';
 import type { Day } from './days.ts';
 
@@ -33,5 +34,5 @@ async function countThen(work: UnitOfWork, projectId: string, { revision, at }: 
   const then = await makeAtRevision(work, projectId, `${projectId}@${randomUUID()}`, revision);
   if (then === null) throw new Error(`A project under a key of its own is made: expected revision ${revision}, got none`);
   const { index } = await new CoverageIndexes().at(work, then);
-  return { figures: trendFigures(index, await suiteChoices(work, then, at.getTime())), requirements: Object.fromEntries(requirementsThen(coverageReport(index))) };
+  return { figures: trendFigures(index, await suiteChoices(work, then, at.getTime()), await readScenarioEffort(work, then)), requirements: Object.fromEntries(requirementsThen(coverageReport(index))) };
 }

@@ -1,23 +1,29 @@
 import type { RequirementId } from '@caderno/core/artefacts';
 import type { CoverageReport, StandingCounts } from '@caderno/core/coverage';
-import { bends, requirementsThen, type RequirementsThen } from '@caderno/core/trend';
+import { bends, requirementsThen, type RequirementsThen, type TrendFigures } from '@caderno/core/trend';
 import { MOST_BENDS, requirementIdSchema, requirementThenSchema, trendFiguresSchema, type Bends, type Trend } from '@caderno/contract';
 import { z } from 'zod';
 import { answersAny, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { daysOf } from './days.ts';
 
-const pointRow = z.object({ revision: z.number(), figures: trendFiguresSchema });
+const pointRow = z.object({ revision: z.number(), figures: z.unknown() });
 
-/** The days that are counted; one that another code counted stays until it is counted again. */
+/** The days that are counted; one that another code counted stays until it is counted again, unless it did not count what is told now. */
 export async function readTrend(work: UnitOfWork, projectId: string, now: Date): Promise<Omit<Trend, 'now'>> {
   const days = await daysOf(work, projectId, now);
-  const counted = new Map((await selectRows(work, pointRow, 'SELECT revision, figures FROM trend_point WHERE project_id = $1', [projectId])).map((p) => [p.revision, p.figures]));
+  const kept = await selectRows(work, pointRow, 'SELECT revision, figures FROM trend_point WHERE project_id = $1', [projectId]);
+  const counted = new Map(kept.flatMap(({ revision, figures }) => asCounted(revision, figures)));
   const points = days.flatMap(({ revision, at }) => {
     const figures = counted.get(revision);
     return figures === undefined ? [] : [{ revision, at: at.toISOString(), figures }];
   });
   return { points, days: days.length, left: days.filter((d) => !d.counted).length };
+}
+
+function asCounted(revision: number, figures: unknown): [number, TrendFigures][] {
+  const read = trendFiguresSchema.safeParse(figures);
+  return read.success ? [[revision, read.data]] : [];
 }
 
 const countsRow = z.object({ revision: z.number(), counts: requirementThenSchema.shape.counts.nullable() });

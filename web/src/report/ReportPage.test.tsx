@@ -39,8 +39,7 @@ const { ReportPage } = await import('./ReportPage.tsx');
 const counts = (shown: number, gap: number): StandingCounts => ({ ...NO_ITEMS, shown, gap });
 const REPORT: DesignReport = {
   project: 'Fonte Clara', at: '2026-03-05T12:00:00.000Z',
-  figures: { counts: counts(3, 1), weighted: counts(3, 1), byRisk: { high: counts(3, 1), medium: NO_ITEMS, low: NO_ITEMS }, byTechnique: perTechnique(() => NO_ITEMS), byModule: [], suites: [], requirements: 2, unanalysed: 1, cases: 2, instances: 4, minutes: 12 },
-  scenarios: { scenarios: 0, byHand: 0, instances: 0, minutes: 0 },
+  figures: { counts: counts(3, 1), weighted: counts(3, 1), byRisk: { high: counts(3, 1), medium: NO_ITEMS, low: NO_ITEMS }, byTechnique: perTechnique(() => NO_ITEMS), byModule: [], suites: [], requirements: 2, unanalysed: 1, cases: 2, instances: 4, minutes: 12, scenarios: { scenarios: 0, byHand: 0, instances: 0, minutes: 0 } },
   worst: { first: [{ id: 'R-2', title: 'Bills', module: 'Bills', risk: 'high', counts: counts(0, 1), isAnalysed: true }], more: 3 },
   waiting: [{ who: 'Rui M.', questions: [{ id: 'Q-1', title: 'How much?', holdsUp: 2 }], reviews: [] }],
   trend: { points: [{ at: '2026-03-01T12:00:00.000Z', counts: counts(0, 4) }], left: 0 }, since: null, unreadable: 0,

@@ -22,7 +22,7 @@ const { TrendPage } = await import('./TrendPage.tsx');
 const counts = (shown: number, gap: number, linked = 0): StandingCounts => ({ ...NO_ITEMS, shown, gap, linked });
 const figures = (whole: StandingCounts, more: Partial<TrendFigures> = {}): TrendFigures => ({
   counts: whole, weighted: whole, byRisk: { high: whole, medium: NO_ITEMS, low: NO_ITEMS }, byTechnique: perTechnique(() => NO_ITEMS), byModule: [{ module: 'Readings', counts: whole }, { module: '', counts: NO_ITEMS }], suites: [],
-  requirements: 2, unanalysed: 0, cases: 3, instances: 7, minutes: 90, ...more,
+  requirements: 2, unanalysed: 0, cases: 3, instances: 7, minutes: 90, scenarios: { scenarios: 2, byHand: 0, instances: 5, minutes: 30 }, ...more,
 });
 const point = (revision: number, at: string, whole: StandingCounts, more: Partial<TrendFigures> = {}): TrendPoint => ({ revision, at, figures: figures(whole, more) });
 const POINTS = [point(10, '2026-03-01T12:00:00.000Z', counts(0, 4)), point(20, '2026-03-03T12:00:00.000Z', counts(3, 5, 1), { suites: [{ id: 'U-1', title: 'Smoke', counts: counts(1, 8) }] }), point(30, '2026-03-04T12:00:00.000Z', counts(2, 7))];
@@ -59,14 +59,14 @@ test('each day with its share rounded down and what it gained; the curve says th
 test('what is told, of what and since when stands in the address; what only the whole has is not offered of its parts', async () => {
   open();
   await days();
-  await choose(/^Show/, 'minutes of cases');
+  await choose(/^Show/, 'time to execute');
   await waitFor(() => expect(address()).toBe('/p/trend?show=minutes'));
   expect((await days())[1]).toContain('2\u00a0h');
   await choose(/^Of/, 'each suite');
   expect((await days())[0]).toBe('DayU-1 Smoke');
   expect(asked?.curves[0]?.points.map((p) => p.y)).toEqual([null, 100 / 9, null, null]);
   fireEvent.click(screen.getByRole('button', { name: /^Show/ }));
-  expect((await screen.findAllByRole('option')).map((o) => o.textContent)).not.toContain('minutes of cases');
+  expect((await screen.findAllByRole('option')).map((o) => o.textContent)).not.toContain('time to execute');
   fireEvent.keyDown(document.activeElement!, { key: 'Escape' });
   await choose(/^Since/, 'the last 7 days');
   await waitFor(() => expect(address()).toContain('days=7'));

@@ -1,5 +1,5 @@
 import type { StandingCounts } from '@caderno/core/coverage';
-import { requirementLine, trendLines, type TrendLine } from '@caderno/core/trend';
+import { measuresOf, requirementLine, trendLines, type TrendLine } from '@caderno/core/trend';
 import type { Trend, TrendPoint } from '@caderno/contract';
 import type { Curve, CurveColour } from '../charts/index.ts';
 import { STANDING_WORD } from '../look/index.ts';
@@ -51,7 +51,7 @@ export function drawnTrend(trend: Trend, view: TrendView, ofRequirement: Require
 
 /** Whether bars say how the items of one thing stand, which says more than how many there are. */
 export function standsAsBars({ drawn, part, measure }: TrendView): boolean {
-  return drawn === 'bars' && (part === 'whole' || part === 'requirement') && measure !== 'cases' && measure !== 'instances' && measure !== 'minutes';
+  return drawn === 'bars' && (part === 'whole' || part === 'requirement') && measuresOf('requirement').includes(measure);
 }
 
 /** Shares of several things cannot stand on each other. */

@@ -7,7 +7,7 @@ import { RISK_WORD, TECHNIQUE_WORD, durationOf, locale } from '../look/index.ts'
 export const PART_WORD: Readonly<Record<TrendPart, string>> = { whole: 'the whole project', risk: 'each risk', module: 'each module', technique: 'each technique', suite: 'each suite', requirement: 'one requirement' };
 
 export const MEASURE_WORD: Readonly<Record<TrendMeasure, string>> = {
-  share: 'share shown', shown: 'items shown', linked: 'items linked only', notShown: 'items not shown', items: 'coverage items', cases: 'cases', instances: 'instances of cases', minutes: 'minutes of cases',
+  share: 'share shown', shown: 'items shown', linked: 'items linked only', notShown: 'items not shown', items: 'coverage items', cases: 'cases', scenarios: 'scenarios', instances: 'instances', minutes: 'time to execute',
 };
 
 /** `46 %`, `1,204`, `2 h 10 min`; a share is rounded down, as everywhere. */
