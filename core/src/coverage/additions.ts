@@ -1,6 +1,6 @@
 import { compareCovering, type CoveringId } from '../artefacts/index.ts';
 import { askedIn, type AskedItems } from './askedItems.ts';
-import { Chosen, type Choice } from './chosenCoverage.ts';
+import { Chosen, type Choice } from './chosen.ts';
 import type { CoverageIndex } from './coverageIndex.ts';
 import { standingsOf } from './conditionCoverage.ts';
 

@@ -1,6 +1,6 @@
 import type { ConditionId, RequirementId } from '../artefacts/index.ts';
 import type { Risk } from '../basis/index.ts';
-import { riskOf } from './chosenCoverage.ts';
+import { riskOf } from './judged.ts';
 import type { ConditionEntry, CoverageIndex } from './coverageIndex.ts';
 
 /** Which items are asked for; what is not said does not narrow. */

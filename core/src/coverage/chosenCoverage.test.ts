@@ -51,21 +51,25 @@ test('what is chosen shows what a project of nothing else would, whatever the de
 
 test('after each change it says what an index made from scratch says: what was judged before does not linger', () => {
   const start = designOf({ requirements: [1, 2, 3].map((n) => requirement(n)), conditions: [condition(1, [1], { model: ranges }), condition(2, [1, 2])], cases: [testCase(1, ['0'], [byReading])] });
-  const choice = choose([C(1), C(2), 'F-1/1']);
+  const everything: readonly CoveringId[] = [C(1), C(2), C(3), 'F-1/1', 'F-1/2'];
+  // More suites than are kept, some of them asked for again at once and some much later.
+  const choices = Array.from({ length: 9 }, (_, i) => choose(i === 0 ? everything : everything.filter((__, at) => (at * 7 + i) % 9 < 5)));
   let everChanged = false;
   fc.assert(
-    fc.property(fc.array(change, { minLength: 2, maxLength: 10 }), (changes) => {
+    fc.property(fc.array(fc.record({ c: change, asked: fc.array(fc.nat(8), { minLength: 1, maxLength: 3 }) }), { minLength: 2, maxLength: 10 }), (changes) => {
       const index = new CoverageIndex(start);
       let design = start;
-      let before = chosenCoverage(index, choice);
-      for (const c of changes) {
+      let before = chosenCoverage(index, choices[0] as Choice);
+      for (const { c, asked } of changes) {
         index.apply(c);
         design = after(design, c);
-        const now = chosenCoverage(index, choice);
-        expect(now).toEqual(chosenCoverage(new CoverageIndex(design), choice));
+        const scratch = new CoverageIndex(design);
+        for (const at of asked) expect(chosenCoverage(index, choices[at] as Choice)).toEqual(chosenCoverage(scratch, choices[at] as Choice));
+        const now = chosenCoverage(index, choices[0] as Choice);
         everChanged ||= now.counts.shown !== before.counts.shown;
         before = now;
       }
+      for (const choice of choices) expect(chosenCoverage(index, choice)).toEqual(chosenCoverage(new CoverageIndex(design), choice));
     }),
     { numRuns: 200 },
   );

@@ -1,19 +1,11 @@
-import type { ConditionId, CoveringId, RequirementId } from '../artefacts/index.ts';
-import { RISKS, type Risk } from '../basis/index.ts';
+import type { CoveringId, RequirementId } from '../artefacts/index.ts';
+import type { Risk } from '../basis/index.ts';
 import type { CaseCounts } from './caseCounts.ts';
-import { standingsOf, type CoveringCase, type Grounds } from './conditionCoverage.ts';
+import { Chosen, type Choice } from './chosen.ts';
 import type { ConditionEntry, CoverageIndex } from './coverageIndex.ts';
-import type { DesignCase, DesignLibrary } from './design.ts';
-import { perTechnique, tallyOf, Totals, type ConditionTally } from './totals.ts';
+import { judged, type Counted, type Judged, type RiskShare } from './judged.ts';
 import { requirementRow, type CoverageReport, type RequirementCoverage } from './report.ts';
-
-/** Some of a project's cases and scenarios, without the others. */
-export interface Choice {
-  /** Each once. */
-  readonly ids: readonly CoveringId[];
-  /** Those of them that are meant in another content than the latest, with what that uses besides. */
-  readonly instead: { readonly cases: readonly DesignCase[]; readonly library: DesignLibrary };
-}
+import { perTechnique, Totals } from './totals.ts';
 
 /** What a chosen case or scenario comes to among the chosen ones. */
 export interface ChosenCase {
@@ -26,15 +18,6 @@ export interface ChosenCase {
   readonly alone: number;
 }
 
-/** Items of conditions of a risk. */
-export interface RiskShare {
-  /** To be shown: those left out are not among them. */
-  readonly items: number;
-  readonly shown: number;
-  /** Not shown by what is chosen, but by something else. */
-  readonly elsewhere: number;
-}
-
 /** What a choice shows of the whole project. An item that only others show or claim is a gap. */
 export interface ChosenCoverage extends Pick<CoverageReport, 'counts' | 'weighted' | 'byTechnique'> {
   readonly byRisk: Readonly<Record<Risk, RiskShare>>;
@@ -44,142 +27,125 @@ export interface ChosenCoverage extends Pick<CoverageReport, 'counts' | 'weighte
   readonly cases: readonly ChosenCase[];
 }
 
-/** What chosen cases and scenarios show, each at the version at which it is meant; withdrawn ones show nothing. */
+/** What chosen cases and scenarios show, each at the version at which it is meant; withdrawn ones show nothing. After a change of the project only what changed is counted again. */
 export function chosenCoverage(index: CoverageIndex, choice: Choice): ChosenCoverage {
-  const chosen = new Chosen(index, choice);
-  const totals = new Totals();
-  const byRisk = { high: { ...NO_SHARE }, medium: { ...NO_SHARE }, low: { ...NO_SHARE } };
-  const own = new Map(choice.ids.map((id) => [id, { shows: 0, alone: 0 }]));
-  const tallies = new Map<ConditionId, ConditionTally>();
-  for (const entry of index.entries.values()) {
-    if (entry.counted === null) continue;
-    const covering = chosen.covering(entry, entry.counted.grounds);
-    const { tally, shown, risk, share } = judged(index, entry, entry.counted, covering);
-    totals.add(tally);
-    addShare(byRisk[risk], share);
-    if (covering.length === 0) continue;
-    tallies.set(entry.id, tally);
-    for (const { id, shows, alone } of shown) {
-      const sum = own.get(id);
-      if (sum === undefined) continue;
-      sum.shows += shows;
-      sum.alone += alone;
-    }
-  }
-  return {
-    counts: totals.all.counts,
-    weighted: totals.weighted.counts,
-    byTechnique: perTechnique((technique) => totals.byTechnique[technique].counts),
-    byRisk,
-    requirements: touchedRequirements(index, tallies),
-    cases: choice.ids.map((id) => ({ id, counts: chosen.countsOf(id), ...(own.get(id) ?? { shows: 0, alone: 0 }) })),
-  };
+  // What is read of earlier versions is new each time.
+  if (choice.instead.cases.length > 0) return new ChoiceSums(index, choice).coverage();
+  const kept = keptOf(index);
+  const at = kept.findIndex((sums) => sums.isOf(choice.ids));
+  const sums = kept[at] ?? new ChoiceSums(index, choice);
+  if (at >= 0) kept.splice(at, 1);
+  kept.unshift(sums);
+  kept.length = Math.min(kept.length, MOST_KEPT);
+  return sums.coverage();
 }
 
-/** Looks up what is chosen of all that covers a condition. */
-export class Chosen {
+/** As many suites as people have open at once in a project; each keeps a few numbers for every condition. */
+const MOST_KEPT = 6;
+const keptByIndex = new WeakMap<CoverageIndex, ChoiceSums[]>();
+
+function keptOf(index: CoverageIndex): ChoiceSums[] {
+  const kept = keptByIndex.get(index) ?? [];
+  keptByIndex.set(index, kept);
+  return kept;
+}
+
+/** What was counted of a condition, and to which requirements it counted. */
+interface CountedCondition {
+  readonly counted: Counted;
+  readonly judged: Judged;
+  readonly requirements: readonly RequirementId[];
+}
+
+/** The sums of a choice, kept by taking away and adding what changed of conditions since they were asked for. */
+class ChoiceSums {
   readonly #index: CoverageIndex;
-  readonly #ids: ReadonlySet<CoveringId>;
-  /** What shows in the place of what the index holds. */
-  readonly #instead: ReadonlyMap<CoveringId, ReturnType<CoverageIndex['evidenceOf']> | null>;
-  readonly #insteadAt = new Map<ConditionEntry, CoveringCase[]>();
+  readonly #ids: readonly CoveringId[];
+  readonly #chosen: Chosen;
+  readonly #totals = new Totals();
+  readonly #byRisk: Record<Risk, Adding<RiskShare>> = { high: { ...NO_SHARE }, medium: { ...NO_SHARE }, low: { ...NO_SHARE } };
+  readonly #own: ReadonlyMap<CoveringId, Adding<Pick<ChosenCase, 'shows' | 'alone'>>>;
+  /** How many conditions that something chosen covers count to a requirement. */
+  readonly #touched = new Map<RequirementId, number>();
+  readonly #conditions = new Map<ConditionEntry, CountedCondition>();
 
-  constructor(index: CoverageIndex, { ids, instead }: Choice) {
+  constructor(index: CoverageIndex, choice: Choice) {
     this.#index = index;
-    this.#ids = new Set(ids);
-    this.#instead = new Map(instead.cases.map((c) => [c.id, c.state === 'withdrawn' ? null : index.evidenceOf(c, instead.library)]));
-    for (const read of this.#instead.values()) {
-      for (const [entry, covering] of read?.covering ?? []) this.#insteadAt.set(entry, [...(this.#insteadAt.get(entry) ?? []), covering]);
+    // Its own: whoever asked may go on with theirs.
+    this.#ids = [...choice.ids];
+    this.#chosen = new Chosen(index, choice);
+    this.#own = new Map(choice.ids.map((id) => [id, { shows: 0, alone: 0 }]));
+  }
+
+  isOf(ids: readonly CoveringId[]): boolean {
+    return ids.length === this.#ids.length && ids.every((id, i) => id === this.#ids[i]);
+  }
+
+  coverage(): ChosenCoverage {
+    this.#bringUp();
+    return {
+      counts: this.#totals.all.counts,
+      weighted: this.#totals.weighted.counts,
+      byTechnique: perTechnique((technique) => this.#totals.byTechnique[technique].counts),
+      byRisk: { high: { ...this.#byRisk.high }, medium: { ...this.#byRisk.medium }, low: { ...this.#byRisk.low } },
+      requirements: this.#touchedRequirements(),
+      cases: this.#ids.map((id) => ({ id, counts: this.#chosen.countsOf(id), shows: this.#own.get(id)?.shows ?? 0, alone: this.#own.get(id)?.alone ?? 0 })),
+    };
+  }
+
+  #bringUp(): void {
+    let there = 0;
+    for (const entry of this.#index.entries.values()) {
+      if (entry.counted !== null) there += 1;
+      if (this.#conditions.get(entry)?.counted !== (entry.counted ?? undefined)) this.#countAgain(entry);
     }
+    if (there < this.#conditions.size) for (const entry of [...this.#conditions.keys()]) if (this.#index.entries.get(entry.id) !== entry) this.#takeAway(entry);
   }
 
-  has(id: CoveringId): boolean {
-    return this.#ids.has(id);
+  #countAgain(entry: ConditionEntry): void {
+    this.#takeAway(entry);
+    if (entry.counted === null) return;
+    const made: CountedCondition = { counted: entry.counted, judged: judged(this.#index, entry, entry.counted, this.#chosen.covering(entry, entry.counted.grounds)), requirements: entry.condition.content.requirements.map((r) => r.id) };
+    this.#conditions.set(entry, made);
+    this.#totals.add(made.judged.tally);
+    this.#change(made, 1);
   }
 
-  covering(entry: ConditionEntry, { covering }: Pick<Grounds, 'covering'>): readonly CoveringCase[] {
-    const instead = this.#insteadAt.get(entry);
-    const latest = covering.filter(({ id }) => this.#ids.has(id) && !this.#instead.has(id));
-    return instead === undefined ? latest : [...latest, ...instead];
+  #takeAway(entry: ConditionEntry): void {
+    const known = this.#conditions.get(entry);
+    if (known === undefined) return;
+    this.#conditions.delete(entry);
+    this.#totals.takeAway(known.judged.tally);
+    this.#change(known, -1);
   }
 
-  countsOf(id: CoveringId): CaseCounts | null {
-    const instead = this.#instead.get(id);
-    if (instead !== undefined) return instead?.counts ?? null;
-    const latest = this.#index.cases.get(id);
-    return latest === undefined || latest.state === 'withdrawn' ? null : this.#index.countsOf(latest);
+  #change({ judged: { covering, risk, share, shown }, requirements }: CountedCondition, sign: 1 | -1): void {
+    const sum = this.#byRisk[risk];
+    sum.items += sign * share.items;
+    sum.shown += sign * share.shown;
+    sum.elsewhere += sign * share.elsewhere;
+    if (covering.length === 0) return;
+    for (const { id, shows, alone } of shown) {
+      const own = this.#own.get(id);
+      if (own === undefined) continue;
+      own.shows += sign * shows;
+      own.alone += sign * alone;
+    }
+    for (const id of requirements) this.#touched.set(id, (this.#touched.get(id) ?? 0) + sign);
   }
-}
 
-type Counted = NonNullable<ConditionEntry['counted']>;
+  #touchedRequirements(): RequirementCoverage[] {
+    return [...this.#index.requirements.values()].flatMap(({ requirement, conditions }) => {
+      if ((this.#touched.get(requirement.id) ?? 0) === 0) return [];
+      return [requirementRow(requirement, [...conditions].flatMap((entry) => this.#tallied(entry)))];
+    });
+  }
 
-/** What a condition comes to when only some of what covers it is chosen, and what each of these shows of it. */
-interface Judged {
-  readonly covering: readonly CoveringCase[];
-  readonly tally: ConditionTally;
-  readonly shown: readonly Omit<ChosenCase, 'counts'>[];
-  readonly risk: Risk;
-  readonly share: RiskShare;
-}
-
-/** What was judged last of a condition, with nothing chosen and with something: what is counted is made anew when anything of it changes, its requirements' risks too, and most are asked again with the same choice. */
-const lastJudged = new WeakMap<Counted, { none: Judged | null; some: Judged | null }>();
-
-function judged(index: CoverageIndex, entry: ConditionEntry, counted: Counted, covering: readonly CoveringCase[]): Judged {
-  const last = lastJudged.get(counted) ?? { none: null, some: null };
-  lastJudged.set(counted, last);
-  const kind = covering.length === 0 ? 'none' : 'some';
-  const known = last[kind];
-  if (known !== null && known.covering.length === covering.length && covering.every((c, i) => c === known.covering[i])) return known;
-  const tally = tallyOf(standingsOf({ ...counted.grounds, covering }), entry.judge.techniques, counted.tally.weight);
-  const made: Judged = { covering, tally, shown: shownBy(covering, tally), risk: riskOf(index, entry), share: shareOf(tally, counted.tally) };
-  last[kind] = made;
-  return made;
-}
-
-/** What each of the chosen ones shows of a condition, and what it shows alone. Only items that count as shown. */
-function shownBy(covering: readonly CoveringCase[], { standings }: ConditionTally): Judged['shown'] {
-  const sums = covering.map(({ id }) => ({ id, shows: 0, alone: 0 }));
-  standings.forEach((standing, place) => {
-    if (standing !== 'shown') return;
-    const showing = sums.filter((_, i) => (covering[i]?.evidence.counts[place] ?? 0) > 0);
-    for (const sum of showing) sum.shows += 1;
-    if (showing.length === 1 && showing[0] !== undefined) showing[0].alone += 1;
-  });
-  return sums;
+  #tallied(entry: ConditionEntry): { readonly id: ConditionEntry['id']; readonly tally: Judged['tally'] }[] {
+    const known = this.#conditions.get(entry);
+    return known === undefined ? [] : [{ id: entry.id, tally: known.judged.tally }];
+  }
 }
 
 const NO_SHARE: RiskShare = { items: 0, shown: 0, elsewhere: 0 };
 type Adding<S> = { -readonly [K in keyof S]: S[K] };
-
-function shareOf(chosen: ConditionTally, whole: ConditionTally): RiskShare {
-  const share: Adding<RiskShare> = { ...NO_SHARE };
-  chosen.standings.forEach((standing, place) => {
-    if (standing !== 'leftOut') share.items += 1;
-    if (standing === 'shown') share.shown += 1;
-    else if (whole.standings[place] === 'shown') share.elsewhere += 1;
-  });
-  return share;
-}
-
-function addShare(sum: Adding<RiskShare>, { items, shown, elsewhere }: RiskShare): void {
-  sum.items += items;
-  sum.shown += shown;
-  sum.elsewhere += elsewhere;
-}
-
-/** Its own, or the highest of its requirements'. */
-export function riskOf(index: CoverageIndex, { condition: { content } }: ConditionEntry): Risk {
-  const risks = new Set(content.requirements.map((r) => index.requirements.get(r.id)?.requirement.risk));
-  return content.risk ?? RISKS.find((risk) => risks.has(risk)) ?? 'low';
-}
-
-function touchedRequirements(index: CoverageIndex, tallies: ReadonlyMap<ConditionId, ConditionTally>): RequirementCoverage[] {
-  const touched = new Set<RequirementId>();
-  for (const id of tallies.keys()) for (const link of index.entries.get(id)?.condition.content.requirements ?? []) touched.add(link.id);
-  return [...index.requirements.values()].flatMap(({ requirement, conditions }) => {
-    if (!touched.has(requirement.id)) return [];
-    const counted = [...conditions].flatMap((entry) => (entry.counted === null ? [] : [{ id: entry.id, tally: tallies.get(entry.id) ?? judged(index, entry, entry.counted, []).tally }]));
-    return [requirementRow(requirement, counted)];
-  });
-}

@@ -1,5 +1,5 @@
 import type { ConditionId, CoveringId } from '../artefacts/index.ts';
-import { Chosen, type Choice } from './chosenCoverage.ts';
+import { Chosen, type Choice } from './chosen.ts';
 import { standingsOf, type CoveringCase } from './conditionCoverage.ts';
 import type { ConditionEntry, CoverageIndex } from './coverageIndex.ts';
 import type { Standing } from './standing.ts';

@@ -6,7 +6,7 @@ import { stepId } from '../cases/index.ts';
 import { highsSolver, isProved, smallestCover, type CoverSolver } from '../covering/index.ts';
 import { smallerProblem, type ShowingMember } from '../suites/index.ts';
 import { CoverageIndex, askedMatrix, chosenCoverage, listItems, shownMatrix, type AskedItems, type Choice } from './index.ts';
-import { riskOf } from './chosenCoverage.ts';
+import { riskOf } from './judged.ts';
 import { after, change, K, byReading, condition, designOf, ranges, requirement, testCase } from './testDesign/index.ts';
 
 let solver: CoverSolver;

@@ -1,6 +1,6 @@
 import type { CoveringId } from '../artefacts/index.ts';
 import type { CaseCounts } from './caseCounts.ts';
-import { Chosen, type Choice } from './chosenCoverage.ts';
+import { Chosen, type Choice } from './chosen.ts';
 import { standingsOf } from './conditionCoverage.ts';
 import type { CoverageIndex } from './coverageIndex.ts';
 
