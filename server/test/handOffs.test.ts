@@ -4,7 +4,7 @@ import type { CoveringId } from '@caderno/core/artefacts';
 import { baselineNumber } from '@caderno/core/baselines';
 import { newCover, newRow, parameterId, plainStep, rowId, stepId } from '@caderno/core/cases';
 import { FILE_LIMITS, GUESS_ALL, readFile } from '@caderno/core/exchange';
-import { HAND_OFF_COLUMNS, handOffNumber, type ExecutedInstance } from '@caderno/core/handOffs';
+import { HAND_OFF_COLUMNS, RETURNED_TABLE, handOffNumber, type ExecutedInstance } from '@caderno/core/handOffs';
 import { EMPTY_FEATURE, withText } from '@caderno/core/scenarios';
 import { EMPTY_SHARED } from '@caderno/core/shared';
 import { EMPTY_SUITE, entryId, type SuiteEntry } from '@caderno/core/suites';
@@ -162,15 +162,21 @@ test('the same command makes one; nothing, too much, and what is not there are r
   expect((await make({ configurations: ['gone'] })).refusal).toMatchObject({ code: 'configuration_unknown' });
   expect((await analyst('readHandOff', { params: { handOff: handOffNumber(9) } as never })).refusal).toMatchObject({ code: 'hand_off_unknown' });
   expect((await the.reader('makeHandOff', { body: wanted() })).status).toBe(403);
-  const many = testCase({ title: 'Many', rows: Array.from({ length: 26_000 }, (_, i) => newRow(rowId(`r${i}`), '')), steps: [plainStep(stepId('a'), 'once', 'more')] });
+  const many = testCase({ title: 'Many', rows: Array.from({ length: 26_000 }, (_, i) => newRow(rowId(`r${i}`), '')), steps: ['a', 'b'].map((id) => plainStep(stepId(id), `once ${id}`, 'more')) });
   await analyst('createArtefact', { body: many });
   await save(analyst, 'U-1', 1, { kind: 'suite', content: { ...EMPTY_SUITE, title: 'Smoke', entries: [member('C-4')] } }, '', undefined, the.key);
   expect((await make({ configurations: ['web', 'street', 'office', 'tablet'] })).refusal).toMatchObject({ code: 'hand_off_too_large', instances: 104_000, limit: 100_000 });
   expect((await analyst('listBaselines')).data).toHaveLength(1);
   expect((await make()).data).toMatchObject({ number: 2, instances: 26_000 });
   const page = await the.server.fetch(`${API_ROOT}/projects/${the.key}/hand-offs/2/file?format=html`, { headers: { cookie: `caderno_session=${the.sessions.reader}` } });
-  expect([page.status, await page.json()]).toMatchObject([422, { code: 'hand_off_too_long', of: 'steps' }]);
-  expect(strFromU8(await bytesOf('format=csv', 2)).split('\r\n')).toHaveLength(26_002);
+  expect([page.status, await page.json()]).toMatchObject([422, { code: 'hand_off_too_long' }]);
+  expect(strFromU8(await bytesOf('format=csv', 2)).split('\r\n')).toHaveLength(52_002);
+  // More rows than one workbook is made of are several, none of which parts an instance; each is small enough to come back by itself.
+  const books = unzipSync(await bytesOf('format=xlsx', 2));
+  expect(Object.keys(books)).toEqual([1, 2].map((n) => `${the.key}-H-2-${n}.xlsx`));
+  const tables = await Promise.all(Object.values(books).map(async (bytes) => (await readFile('a.xlsx', bytes, GUESS_ALL, RETURNED_TABLE)).records));
+  expect(tables.map((t) => t.length)).toEqual([49_998, 2_002]);
+  expect(new Set(tables.flat().map((r) => `${r.cells[1]} ${r.cells[7]}`)).size).toBe(52_000);
 });
 
 test('what came back goes to its places, once; another project’s, damaged and unreadable files are told', async () => {

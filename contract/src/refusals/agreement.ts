@@ -26,7 +26,7 @@ export type AgreementRefusal =
   /** More of it than one file of a form may hold. */
   | { readonly code: 'specification_too_long'; readonly count: number; readonly limit: number }
   | { readonly code: 'hand_off_part_empty' }
-  | { readonly code: 'hand_off_too_long'; readonly of: 'rows' | 'steps'; readonly limit: number }
+  | { readonly code: 'hand_off_too_long'; readonly limit: number }
   | { readonly code: 'returned_unreadable' }
   | { readonly code: 'returned_too_long'; readonly limit: number }
   | { readonly code: 'configuration_unknown' }
@@ -56,7 +56,7 @@ export const AGREEMENT_REFUSALS: Refusals<AgreementRefusal> = {
   hand_off_too_large: { status: 422, sentence: (refusal) => `This would come to ${refusal.instances} instances, and ${refusal.limit} are the most for one hand-off. Nothing was made; choose fewer configurations or members, or let cases run fewer rows.` },
   specification_too_long: { status: 422, sentence: (refusal) => `${refusal.count} artefacts are too many for one document: it takes ${refusal.limit}. Choose a module, a requirement or a suite.` },
   hand_off_part_empty: { status: 422, sentence: () => 'Nothing of this hand-off is given to them to be executed by hand. No mail was written.' },
-  hand_off_too_long: { status: 422, sentence: (refusal) => (refusal.of === 'rows' ? `A workbook of it would have more than ${refusal.limit} rows. No file was written; take the part of each person, or CSV.` : `More than ${refusal.limit} steps are too many for one page. No file was written; take the part of each person, or a workbook.`) },
+  hand_off_too_long: { status: 422, sentence: (refusal) => `More than ${refusal.limit} steps are too many for one page. No file was written; take the part of each person, or a workbook.` },
   returned_unreadable: { status: 422, sentence: () => 'This is no file of a hand-off: a workbook or CSV of one has columns for the hand-off, the instance and the step; a page saves its notes as JSON. Nothing was taken; choose what came back.' },
   returned_too_long: { status: 422, sentence: (refusal) => `It has more than ${refusal.limit} rows. Nothing was taken; bring back the rows with remarks only, or each person’s part.` },
   configuration_unknown: { status: 422, sentence: () => 'One of the configurations is not in the project’s settings any more. Nothing was made; choose among those that are there.' },

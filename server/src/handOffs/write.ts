@@ -5,14 +5,14 @@ import { pipeline } from 'node:stream/promises';
 import { parseScenarioId, type FeatureId } from '@caderno/core/artefacts';
 import { attachmentForm, type Attachment } from '@caderno/core/attachments';
 import { LONGEST_XLSX_CELL, writeCsv, writeSheets } from '@caderno/core/exchange';
-import { MOST_ON_A_PAGE, executedInstances, handOffJson, handOffMarkdown, handOffName, handOffPage, handOffRows, type ExecutedInstance, type HandOffHead, type HandOffNumber, type PictureOf } from '@caderno/core/handOffs';
+import { HAND_OFF_COLUMNS, MOST_ON_A_PAGE, executedInstances, handOffJson, handOffMarkdown, handOffName, handOffPage, handOffRows, type ExecutedInstance, type HandOffHead, type HandOffNumber, type PictureOf } from '@caderno/core/handOffs';
 import { ownerOf } from '@caderno/core/suites';
 import { handOffFileSchema, type HandOffFormat } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { inSnapshot, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
-import type { Files } from '../files/index.ts';
+import { ZipFile, type Files } from '../files/index.ts';
 import { readHanded, type WhichHandOff } from './handed.ts';
 import { readStored } from './read.ts';
 
@@ -33,8 +33,8 @@ const TYPES: Record<WriteHandOff['format'], string> = {
   schema: 'application/schema+json',
 };
 
-/** Rows of a workbook: it is held in memory as a whole. */
-const MOST_ROWS = 150_000;
+/** Rows of a workbook, which is held in memory as a whole, and comes back as one file; of more there are several. An instance is never parted. */
+const MOST_ROWS = 50_000;
 /** Bytes of pictures in one page; those beyond are named only. */
 const MOST_PICTURES = 20 * 1024 * 1024;
 
@@ -47,12 +47,13 @@ interface Executed {
 export async function writeHandOff(db: Sequelize, files: Files, order: WriteHandOff): Promise<{ readonly name: string; readonly type: string }> {
   const { head, instances } = await inSnapshot(db, (work) => readExecuted(work, order));
   const part = order.person === null ? '' : `-${(order.person === '' ? 'nobody' : order.person).replaceAll(/[^\p{L}\p{N}]+/gu, '-').replaceAll(/^-|-$/g, '')}`;
-  const name = order.format === 'schema' ? 'hand-off.schema.json' : `${head.project.key}-H-${head.number}${part}.${order.format}`;
-  await writeTo(order, head, instances, files);
-  return { name, type: TYPES[order.format] };
+  const name = `${head.project.key}-H-${head.number}${part}`;
+  if (order.format === 'xlsx') return writeWorkbooks(order.path, name, workbooks(handOffName(head), instances()));
+  await writeTo(order.format, order.path, head, instances, files);
+  return { name: order.format === 'schema' ? 'hand-off.schema.json' : `${name}.${order.format}`, type: TYPES[order.format] };
 }
 
-async function writeTo({ format, path }: WriteHandOff, head: HandOffHead, instances: Executed['instances'], files: Files): Promise<void> {
+async function writeTo(format: Exclude<WriteHandOff['format'], 'xlsx'>, path: string, head: HandOffHead, instances: Executed['instances'], files: Files): Promise<void> {
   switch (format) {
     case 'schema':
       return writeFile(path, JSON.stringify(z.toJSONSchema(handOffFileSchema, { io: 'input', unrepresentable: 'any' }), null, 2), NEW_FILE);
@@ -62,8 +63,6 @@ async function writeTo({ format, path }: WriteHandOff, head: HandOffHead, instan
       return stream(path, handOffMarkdown(head, instances()));
     case 'csv':
       return stream(path, csvPieces(handOffRows(handOffName(head), instances())));
-    case 'xlsx':
-      return writeFile(path, await workbook(handOffName(head), instances()), NEW_FILE);
     case 'html':
       return stream(path, handOffPage(head, refusingLong(instances()), await picturesOf(files, refusingLong(instances()))));
   }
@@ -95,14 +94,45 @@ function* csvPieces(rows: Iterable<string[]>): Generator<string> {
   if (some.length > 0) yield piece();
 }
 
-async function workbook(name: string, instances: Iterable<ExecutedInstance>): Promise<Uint8Array> {
-  const rows: string[][] = [];
+/** The rows of a workbook, with the names of the columns. */
+interface Book {
+  readonly rows: string[][];
+  readonly isLast: boolean;
+}
+
+function* workbooks(name: string, instances: Iterable<ExecutedInstance>): Generator<Book> {
+  let rows: string[][] = [[...HAND_OFF_COLUMNS]];
   for (const instance of instances) {
-    const [names = [], ...own] = handOffRows(name, [instance]);
+    const [, ...own] = handOffRows(name, [instance]);
     if (own.some((row) => row.some((cell) => cell.length >= LONGEST_XLSX_CELL))) throw new DomainError({ code: 'export_cell_too_long', id: ownerOf(instance.of), limit: LONGEST_XLSX_CELL });
-    rows.push(...(rows.length === 0 ? [names, ...own] : own));
-    if (rows.length > MOST_ROWS) throw new DomainError({ code: 'hand_off_too_long', of: 'rows', limit: MOST_ROWS });
+    if (rows.length > 1 && rows.length + own.length > MOST_ROWS) {
+      yield { rows, isLast: false };
+      rows = [[...HAND_OFF_COLUMNS]];
+    }
+    rows.push(...own);
   }
+  yield { rows, isLast: true };
+}
+
+/** One workbook, or several in a zip: each can be worked with and come back by itself. */
+async function writeWorkbooks(path: string, name: string, books: Iterable<Book>): Promise<{ readonly name: string; readonly type: string }> {
+  let zip: ZipFile | null = null;
+  let turn = 0;
+  for (const { rows, isLast } of books) {
+    turn += 1;
+    const bytes = await workbook(rows);
+    if (zip === null && isLast) {
+      await writeFile(path, bytes, NEW_FILE);
+      return { name: `${name}.xlsx`, type: TYPES.xlsx };
+    }
+    zip ??= new ZipFile(path);
+    await zip.add(`${name}-${turn}.xlsx`, bytes);
+  }
+  await zip?.end();
+  return { name: `${name}.zip`, type: 'application/zip' };
+}
+
+function workbook(rows: readonly (readonly string[])[]): Promise<Uint8Array> {
   return writeSheets([{ name: 'To execute', rows }]);
 }
 
@@ -110,7 +140,7 @@ function* refusingLong(instances: Iterable<ExecutedInstance>): Generator<Execute
   let steps = 0;
   for (const instance of instances) {
     steps += instance.steps.length;
-    if (steps > MOST_ON_A_PAGE) throw new DomainError({ code: 'hand_off_too_long', of: 'steps', limit: MOST_ON_A_PAGE });
+    if (steps > MOST_ON_A_PAGE) throw new DomainError({ code: 'hand_off_too_long', limit: MOST_ON_A_PAGE });
     yield instance;
   }
 }

@@ -10,9 +10,9 @@ import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { attachmentsOf, kindAndContentOrBroken } from '../../artefacts/index.ts';
 import { inTransaction, selectRows, type UnitOfWork } from '../../database/index.ts';
+import { ZipFile } from '../../files/index.ts';
 import { DomainError } from '../../domainError.ts';
 import type { Files } from '../../files/index.ts';
-import { ZipFile } from './zipFile.ts';
 
 /** Contents that are in memory at a time. */
 const AT_A_TIME = 500;
