@@ -26,13 +26,15 @@ export interface SpawnedServer {
   readonly pid: number;
   /** What it has printed so far. */
   printed(): string;
+  /** MB: the kernel's own mark of the most resident memory, threads included. */
+  mostMemory(): Promise<number>;
   stop(): Promise<void>;
 }
 
 export async function spawnServer(databaseUrl: string, environment: Readonly<Record<string, string>> = {}): Promise<SpawnedServer> {
   const folder = String(await buildServer());
   const port = await freePort();
-  const child = spawn(process.execPath, [join(folder, 'main.mjs')], { env: { ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), LOG_LEVEL: 'error', NODE_OPTIONS: '', ...environment }, stdio: ['ignore', 'pipe', 'inherit'] });
+  const child = spawn(process.execPath, [join(folder, 'main.mjs')], { env: { MALLOC_ARENA_MAX: '2', ...process.env, DATABASE_URL: databaseUrl, PORT: String(port), LOG_LEVEL: 'error', NODE_OPTIONS: '', ...environment }, stdio: ['ignore', 'pipe', 'inherit'] });
   let printed = '';
   child.stdout.on('data', (chunk) => (printed += String(chunk)));
   // Whoever measures may end before they stop us: nothing is left running.
@@ -43,6 +45,7 @@ export async function spawnServer(databaseUrl: string, environment: Readonly<Rec
     origin,
     pid: child.pid ?? 0,
     printed: () => printed,
+    mostMemory: async () => Number(/VmHWM:\s+(\d+)/.exec(await readFile(`/proc/${child.pid ?? 0}/status`, 'utf8'))?.[1] ?? 0) / 1024,
     stop: () =>
       new Promise((resolve) => {
         child.once('exit', () => resolve());
@@ -52,7 +55,7 @@ export async function spawnServer(databaseUrl: string, environment: Readonly<Rec
 }
 
 export async function startServer(databaseUrl: string, webFolder?: string): Promise<StartedServer> {
-  const { origin, pid, printed, stop } = await spawnServer(databaseUrl, webFolder === undefined ? {} : { CADERNO_WEB: webFolder });
+  const { origin, pid, printed, mostMemory, stop } = await spawnServer(databaseUrl, webFolder === undefined ? {} : { CADERNO_WEB: webFolder });
   let cookie = '';
   const ask = async (method: string, path: string, body?: object | Buffer): Promise<unknown> => {
     const headers: Record<string, string> = { cookie, 'command-id': randomUUID(), ...(body === undefined ? {} : { 'content-type': body instanceof Buffer ? 'application/octet-stream' : 'application/json' }) };
@@ -70,8 +73,7 @@ export async function startServer(databaseUrl: string, webFolder?: string): Prom
     makeProject: async (key) => void (await ask('POST', '/projects', { key, name: key })),
     get: (path) => ask('GET', path),
     post: (path, body) => ask('POST', path, body),
-    // The kernel's own mark of the most resident memory, threads included.
-    mostMemory: async () => Number(/VmHWM:\s+(\d+)/.exec(await readFile(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024,
+    mostMemory,
     stop,
   };
 }

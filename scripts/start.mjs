@@ -34,6 +34,8 @@ async function openDatabase(folder) {
 
 function startServer(databaseUrl, { webFolder, serverFolder }, { fresh, empty, open }) {
   const env = {
+    // Of memory that threads give back, little stays with each of them.
+    MALLOC_ARENA_MAX: '2',
     ...process.env,
     DATABASE_URL: databaseUrl,
     CADERNO_WEB: webFolder,

@@ -42,14 +42,14 @@ export const coverageReportSchema: z.ZodType<CoverageReport & { readonly broken:
 /** What goes across a matrix. */
 export const matrixQuerySchema = z.object({ across: z.enum(['covering', 'suites']) });
 
-/** The cells of a matrix of conditions and cases with scenarios, or suites. A list of tens of thousands of numbers is looked at once. */
+/** The cells of a matrix of conditions and cases with scenarios, or suites. Of hundreds of thousands of numbers it is looked once at all, as a schema for each takes longer than drawing them. */
 export const matrixCellsSchema: z.ZodType<MatrixCells<CoveringId | SuiteId>> = z
-  .object({ conditions: z.array(conditionIdSchema), columns: z.array(z.union([coveringIdSchema, suiteIdSchema])), cells: z.array(count) })
+  .object({ conditions: z.array(conditionIdSchema), columns: z.array(z.union([coveringIdSchema, suiteIdSchema])), cells: z.array(z.number()) })
   .refine(({ conditions, columns, cells }) => {
-    if (cells.length % CELL_SIZE !== 0) return false;
+    if (cells.length % CELL_SIZE !== 0 || !cells.every((n) => Number.isSafeInteger(n) && n >= 0)) return false;
     for (let at = 0; at < cells.length; at += CELL_SIZE) if ((cells[at] ?? 0) >= conditions.length || (cells[at + 1] ?? 0) >= columns.length) return false;
     return true;
-  }, 'every cell must stand at a condition and a column that are named');
+  }, 'every cell must stand at a condition and a column that are named, with numbers of items');
 
 /** Something that has to be shown. */
 export const coverageItemSchema: z.ZodType<CoverageItem> = z.object({

@@ -2,7 +2,7 @@ import type { ArtefactKind } from '@caderno/core/artefacts';
 import { readOwn, type OwnField, type OwnFieldType } from '@caderno/core/fields';
 import { queryFieldsOf, queryNameOf, queryValuesFor, type QueryField, type QueryPart } from '@caderno/core/find';
 import { useMemo } from 'react';
-import { useListed, useOwnFields, type ListedHead } from '../api/index.ts';
+import { useAllListed, useOwnFields, type ListedHead } from '../api/index.ts';
 
 /** What can be written at a place of a query, and what it means. */
 export interface Offer {
@@ -32,10 +32,10 @@ const VALUES_OF: Readonly<Partial<Record<QueryField, (listed: ListedHead) => rea
 
 /** What is offered for the part of a query that is being written, that which begins with it first. */
 export function useOffered(project: string, kind: ArtefactKind, part: QueryPart | null): readonly Offer[] {
-  const all = useListed(project, kind, '').data;
   const field = part?.field ?? null;
+  const all = useAllListed(project, kind, field !== null);
   const fields = useOwnFields(project);
-  const possible = useMemo(() => (field === null ? queryFieldsOf(kind, fields).map(fieldOffer) : valuesOf(field, kind, all ?? [], fields)), [all, field, fields, kind]);
+  const possible = useMemo(() => (field === null ? queryFieldsOf(kind, fields).map(fieldOffer) : valuesOf(field, kind, all, fields)), [all, field, fields, kind]);
   if (part === null || (part.field === null && part.typed === '')) return [];
   const typed = part.typed.toLowerCase();
   const place = ({ text }: Offer): number => text.toLowerCase().indexOf(typed);

@@ -2,7 +2,7 @@ import { scenarioId, type ConditionId, type CoveringId, type RequirementId, type
 import { CELL_SIZE, percentDown, shownRatio, type MatrixCells } from '@caderno/core/coverage';
 import { groupedLike, type Axis, type AxisItem } from '@caderno/core/matrix';
 import { useDeferredValue, useMemo } from 'react';
-import { useCoverage, useListed } from '../api/index.ts';
+import { useCoverage, useSummaries } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import type { MatrixView, Side } from './matrixView.ts';
 
@@ -30,15 +30,15 @@ function useBasis({ basis, sides }: MatrixView, cells: Cells | undefined): Axis<
   const { project } = useFrame();
   const report = useCoverage(project).data;
   const kind = basis === 'requirements' ? 'requirement' : 'condition';
-  const found = useListed(project, kind, useDeferredValue(sides.basis.query)).data;
-  const conditions = useListed(project, 'condition', 'state:any').data;
+  const found = useSummaries(project, kind, useDeferredValue(sides.basis.query)).data;
+  const conditions = useSummaries(project, 'condition').data;
   const places = useMemo(() => new Map(cells?.conditions.map((id, place) => [id, place])), [cells]);
-  const titles = useMemo(() => new Map(conditions?.map(({ head }) => [head.id, head.title])), [conditions]);
+  const titles = useMemo(() => new Map(conditions?.map(({ id, title }) => [id, title])), [conditions]);
   const all = useMemo(() => {
     if (report === undefined) return undefined;
     return basis === 'requirements' ? requirementItems(report, places) : conditionItems(report, places, titles);
   }, [basis, places, report, titles]);
-  return useMemo(() => axisOf(all, found?.map((l) => l.id)), [all, found]);
+  return useMemo(() => axisOf(all, found?.map((head) => head.id)), [all, found]);
 }
 
 type Report = NonNullable<ReturnType<typeof useCoverage>['data']>;
@@ -65,35 +65,38 @@ function conditionItems({ requirements }: Report, places: Places, titles: Readon
 function useTests({ tests, sides }: MatrixView, cells: Cells | undefined): Axis<MatrixItem> | undefined {
   const { project } = useFrame();
   const kind = ({ cases: 'case', scenarios: 'feature', suites: 'suite' } as const)[tests];
-  const all = useListed(project, kind, '').data;
-  const found = useListed(project, kind, useDeferredValue(sides.tests.query)).data;
+  const all = useSummaries(project, kind).data;
+  const found = useSummaries(project, kind, useDeferredValue(sides.tests.query)).data;
   const shown = useMemo(() => itemsShown(cells), [cells]);
   const items = useMemo(() => {
     // Withdrawn ones that a query asks for are shown, too: they have nothing.
-    const listed = new Map([...(all ?? []), ...(found ?? [])].map((l) => [l.id, l]));
-    return all === undefined || found === undefined ? undefined : [...listed.values()].flatMap((l) => testItems(l, shown));
+    const heads = new Map([...(all ?? []), ...(found ?? [])].map((head) => [head.id, head]));
+    return all === undefined || found === undefined ? undefined : [...heads.values()].flatMap((head) => testItems(head, shown));
   }, [all, found, shown]);
-  return useMemo(() => axisOf(items, found?.flatMap((l) => testItems(l, shown).map((i) => i.id))), [found, items, shown]);
+  return useMemo(() => axisOf(items, found?.flatMap(testIds)), [found, items]);
 }
 
-type ListedTest = NonNullable<ReturnType<typeof useListed<'case' | 'feature' | 'suite'>>['data']>[number];
+type TestHead = NonNullable<ReturnType<typeof useSummaries<'case' | 'feature' | 'suite'>>['data']>[number];
 /** Of each column its place, and the items it shows. */
 type Shown = ReadonlyMap<string, { readonly place: number; readonly items: number }>;
 
-function testItems(listed: ListedTest, shown: Shown): MatrixItem[] {
+function testItems(head: TestHead, shown: Shown): MatrixItem[] {
   const itemOf = (id: CoveringId | SuiteId, title: string, group: string): MatrixItem => {
     const known = shown.get(id);
     return { id, title, group, figure: { kind: 'shows', items: known?.items ?? 0 }, places: known === undefined ? [] : [known.place] };
   };
-  const { head } = listed;
   switch (head.kind) {
     case 'case':
-      return [itemOf(head.id, head.title, listed.modules[0] ?? '')];
+      return [itemOf(head.id, head.title, head.module)];
     case 'suite':
       return [itemOf(head.id, head.title, head.folder)];
     case 'feature':
       return head.scenarios.map((s) => itemOf(scenarioId(head.id, s.number), s.name, head.title));
   }
+}
+
+function testIds(head: TestHead): (CoveringId | SuiteId)[] {
+  return head.kind === 'feature' ? head.scenarios.map((s) => scenarioId(head.id, s.number)) : [head.id];
 }
 
 function itemsShown(cells: Cells | undefined): Shown {

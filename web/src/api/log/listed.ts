@@ -34,6 +34,14 @@ export function useListed<K extends ArtefactKind>(project: string, kind: K, quer
   return { data, total };
 }
 
+const NONE: readonly ListedHead[] = [];
+
+/** All artefacts of a kind but those that are withdrawn; none as long as nobody wants them, as making tens of thousands takes a quarter of a second. */
+export function useAllListed(project: string, kind: ArtefactKind, wanted: boolean): readonly ListedHead[] {
+  const known = useKnown(project);
+  return useMemo(() => (known === null || !wanted ? NONE : listedOf(known, kind).filter((l) => l.state !== 'withdrawn')), [kind, known, wanted]);
+}
+
 /** How many artefacts of a kind match a query; null while that is not known, as with words that only the contents have. */
 export function useMatchCount(project: string, kind: ArtefactKind, query: string): number | null {
   const known = useKnown(project);
