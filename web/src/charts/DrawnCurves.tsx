@@ -6,7 +6,7 @@ import type { Curve, CurvesShown } from './curve.ts';
 Chart.register(BarController, BarElement, LineController, LineElement, LinearScale, PointElement, Tooltip);
 
 /** Draws curves; the library that does so comes with this file. */
-export default function DrawnCurves({ words, curves, xName, yName, xMost, yMost, at, marks, xWords, yWords, onPoint }: CurvesShown) {
+export default function DrawnCurves({ words, curves, xName, yName, xMost, yMost, yStep, at, marks, xWords, yWords, onPoint }: CurvesShown) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const theme = useTheme();
   const isDark = useMedia('(prefers-color-scheme: dark)');
@@ -17,9 +17,9 @@ export default function DrawnCurves({ words, curves, xName, yName, xMost, yMost,
     const colour = (name: string): string => style.getPropertyValue(`--color-${name}`);
     const font = { family: style.fontFamily, size: 11.5 };
     const isStacked = curves.some((curve) => curve.drawn === 'bar');
-    const scale = (name: string, max: number, inWords: ((value: number) => string) | undefined) => ({
+    const scale = (name: string, max: number, inWords: ((value: number) => string) | undefined, step?: number) => ({
       type: 'linear' as const, min: 0, max, stacked: isStacked, title: { display: name !== '', text: name, color: colour('ink2'), font },
-      ticks: { color: colour('ink2'), font, maxTicksLimit: 8, ...(inWords === undefined ? {} : { callback: (value: number | string) => inWords(Number(value)) }) },
+      ticks: { color: colour('ink2'), font, maxTicksLimit: 8, ...(step === undefined ? {} : { stepSize: step }), ...(inWords === undefined ? {} : { callback: (value: number | string) => inWords(Number(value)) }) },
       grid: { color: colour('rule') }, border: { color: colour('rule2') },
     });
     const here: Curve[] = at === undefined ? [] : [{ name: '', colour: 'ink3', drawn: 'line', points: [{ x: at, y: 0 }, { x: at, y: yMost }] }];
@@ -32,7 +32,7 @@ export default function DrawnCurves({ words, curves, xName, yName, xMost, yMost,
         normalized: true,
         layout: { padding: { top: marks === undefined ? 0 : marks.length === 1 ? 16 : 28 } },
         interaction: onPoint === undefined ? { mode: 'nearest', intersect: true } : { mode: 'nearest', axis: 'x', intersect: false },
-        scales: { x: scale(xName, xMost, xWords), y: scale(yName, yMost, yWords) },
+        scales: { x: scale(xName, xMost, xWords), y: scale(yName, yMost, yWords, yStep) },
         plugins: {
           tooltip: {
             filter: (item) => item.dataset.label !== '',
@@ -47,7 +47,7 @@ export default function DrawnCurves({ words, curves, xName, yName, xMost, yMost,
       plugins: [namedLines(marks ?? [], colour('ink2'), `${font.size}px ${font.family}`)],
     });
     return () => chart.destroy();
-  }, [at, curves, isDark, marks, onPoint, printing, theme, xMost, xName, xWords, yMost, yName, yWords]);
+  }, [at, curves, isDark, marks, onPoint, printing, theme, xMost, xName, xWords, yMost, yName, yStep, yWords]);
   // Paper may be narrower than the page it was drawn for.
   return <canvas ref={canvas} className="print:h-auto! print:w-full!" role="img" aria-label={words} />;
 }

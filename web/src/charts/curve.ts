@@ -18,6 +18,8 @@ export interface CurvesShown {
   readonly xName: string;
   readonly yName: string;
   readonly yMost: number;
+  /** Between two numbers of the axis; without it the library finds one. */
+  readonly yStep?: number | undefined;
   readonly xMost: number;
   /** A value of x at which a line stands. */
   readonly at?: number;

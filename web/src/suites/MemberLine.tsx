@@ -53,7 +53,7 @@ export const MemberLine = memo(function MemberLine({ member, title, isKnown, isA
           <IconButton label={`Take ${name} out`} icon={<X size={13} aria-hidden="true" />} onClick={() => onRemove(entry)} />
         </span>
       )}
-      {counts && <Shows member={member} />}
+      {counts ? <Shows member={member} /> : <span className="w-[5.2rem] shrink-0" />}
       <span className="w-[4.5rem] shrink-0 text-right font-mono text-xs" title={facts === null ? undefined : `${countOf(facts.instances, 'instance')}${times === 1 ? '' : times === 0 ? ', in no configuration: it counts nowhere' : ` in each of ${countOf(times, 'configuration')}`}`}>
         {!counts || facts === null ? '' : facts.minutes === null ? <span className="text-ink3">–</span> : durationOf(facts.minutes * facts.instances * times)}
       </span>

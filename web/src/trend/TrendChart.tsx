@@ -20,7 +20,7 @@ const DAY_MS = 86_400_000;
 
 /** The curve, what its lines are, and the baselines in it. */
 export function TrendChart({ drawn, view, baselines, onDay }: Props) {
-  const { points, curves, barDays, drawnAt, lines, leftOut, xMost, yMost } = drawn;
+  const { points, curves, barDays, drawnAt, lines, leftOut, xMost, yMost, yStep } = drawn;
   const { measure } = view;
   const first = Date.parse(points[0]?.at ?? '');
   const isStanding = standsAsBars(view);
@@ -40,7 +40,7 @@ export function TrendChart({ drawn, view, baselines, onDay }: Props) {
   if (lines.length === 0) return <p className="mt-8 text-ink2">Nothing of this was there in these days.</p>;
   return (
     <>
-      <Curves className="mt-4 h-80" words={`${MEASURE_WORD[measure]}. ${trendSentence(drawn, view)}`} curves={curves} xName="" yName={isStanding ? 'coverage items' : MEASURE_WORD[measure]} xMost={xMost} yMost={yMost} marks={marks} xWords={xWords} yWords={yWords} onPoint={onPoint} />
+      <Curves className="mt-4 h-80" words={`${MEASURE_WORD[measure]}. ${trendSentence(drawn, view)}`} curves={curves} xName="" yName={isStanding ? 'coverage items' : MEASURE_WORD[measure]} xMost={xMost} yMost={yMost} yStep={yStep} marks={marks} xWords={xWords} yWords={yWords} onPoint={onPoint} />
       <ul aria-label="Lines" className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-xs">
         {isStanding
           ? BAR_STANDINGS.map((standing) => <Bar key={standing} colour={BAR_COLOUR[standing]} name={STANDING_WORD[standing]} />)

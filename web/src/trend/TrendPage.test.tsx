@@ -62,6 +62,7 @@ test('what is told, of what and since when stands in the address; what only the 
   await choose(/^Show/, 'time to execute');
   await waitFor(() => expect(address()).toBe('/p/trend?show=minutes'));
   expect((await days())[1]).toContain('2\u00a0h');
+  expect([asked?.yMost, asked?.yStep]).toEqual([120, 30]);
   await choose(/^Of/, 'each suite');
   expect((await days())[0]).toBe('DayU-1 Smoke');
   expect(asked?.curves[0]?.points.map((p) => p.y)).toEqual([null, 100 / 9, null, null]);

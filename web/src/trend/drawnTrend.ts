@@ -33,6 +33,7 @@ export interface DrawnTrend {
   readonly drawnAt: readonly number[];
   readonly xMost: number;
   readonly yMost: number;
+  readonly yStep: number | undefined;
 }
 
 /** The counts of the requirement that is looked at, by revision. */
@@ -46,7 +47,7 @@ export function drawnTrend(trend: Trend, view: TrendView, ofRequirement: Require
   const at = drawnPlaces(points, view);
   const curves = isStanding ? standingBars(points, at, view, ofRequirement) : lines.map((line): Curve => curveOf(line, at, view));
   const most = isStanding ? mostOfSums(curves) : view.drawn === 'bars' ? mostOfSums(curves) : Math.max(0, ...curves.flatMap((c) => c.points.map((p) => p.y ?? 0)));
-  return { points, lines, leftOut: all.slice(MOST_LINES).map((l) => l.name), curves, barDays: barDays(points), drawnAt: at.map((a) => a.place), xMost: daysSince(points, points.length - 1), yMost: view.measure === 'share' && !isStanding ? 100 : roundedUp(most) };
+  return { points, lines, leftOut: all.slice(MOST_LINES).map((l) => l.name), curves, barDays: barDays(points), drawnAt: at.map((a) => a.place), xMost: daysSince(points, points.length - 1), ...axisOf(most, view.measure === 'share' && !isStanding, view) };
 }
 
 /** Whether bars say how the items of one thing stand, which says more than how many there are. */
@@ -118,6 +119,17 @@ function mostOfSums(curves: readonly Curve[]): number {
   const places = curves[0]?.points.map((_, i) => curves.reduce((sum, c) => sum + (c.points[i]?.y ?? 0), 0)) ?? [];
   return Math.max(0, ...places);
 }
+
+/** Where the axis ends. Of minutes its numbers are quarters of an hour, or whole hours. */
+function axisOf(most: number, isShare: boolean, { measure }: TrendView): Pick<DrawnTrend, 'yMost' | 'yStep'> {
+  if (isShare) return { yMost: 100, yStep: undefined };
+  if (measure !== 'minutes' || most <= 0) return { yMost: roundedUp(most), yStep: undefined };
+  const yStep = MINUTE_STEPS.find((step) => most / step <= MOST_STEPS) ?? 60 * roundedUp(most / 60 / MOST_STEPS);
+  return { yStep, yMost: yStep * Math.ceil(most / yStep) };
+}
+
+const MOST_STEPS = 6;
+const MINUTE_STEPS = [1, 5, 15, 30, 60, 120, 180, 240, 360, 480, 600] as const;
 
 /** The next of 1, 2, 5 and their tens: an axis that ends on a number one can read. */
 function roundedUp(most: number): number {

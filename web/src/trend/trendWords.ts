@@ -17,11 +17,11 @@ export function valueWords(value: number | null, measure: TrendMeasure): string 
   return measure === 'minutes' ? durationOf(value) : Math.round(value).toLocaleString(locale());
 }
 
-/** `+3`, `−2`; a share in points of percent. */
+/** `+3`, `−2`, `+2 h`; a share in points of percent. */
 export function differenceWords(before: number | null, value: number | null, measure: TrendMeasure): string {
   if (before === null || value === null) return '';
   const difference = measure === 'share' ? Math.floor(value) - Math.floor(before) : Math.round(value) - Math.round(before);
-  return difference === 0 ? '' : `${difference > 0 ? '+' : '−'}${Math.abs(difference).toLocaleString(locale())}`;
+  return difference === 0 ? '' : `${difference > 0 ? '+' : '−'}${measure === 'minutes' ? durationOf(Math.abs(difference)) : Math.abs(difference).toLocaleString(locale())}`;
 }
 
 /** What a line is of: its key in words. */
