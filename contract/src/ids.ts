@@ -72,6 +72,6 @@ export const featureIdSchema: z.ZodType<FeatureId> = idOf('feature', /^F-[1-9]\d
 /** `U-12`. */
 export const suiteIdSchema: z.ZodType<SuiteId> = idOf('suite', /^U-[1-9]\d{0,8}$/);
 /** Of a case, or a scenario (`F-12/3`): what covers conditions. */
-export const coveringIdSchema: z.ZodType<CoveringId> = z.string().refine((text): text is CoveringId => parseScenarioId(text) !== null || parseArtefactId(text)?.kind === 'case').transform((text) => text as CoveringId);
+export const coveringIdSchema: z.ZodType<CoveringId> = z.string().refine((text): text is CoveringId => parseArtefactId(text)?.kind === 'case' || parseScenarioId(text) !== null).transform((text) => text as CoveringId);
 /** The id of an artefact of any kind. */
 export const artefactIdSchema: z.ZodType<ArtefactId> = z.union([requirementIdSchema, conditionIdSchema, caseIdSchema, questionIdSchema, sharedIdSchema, dataSetIdSchema, featureIdSchema, suiteIdSchema]);

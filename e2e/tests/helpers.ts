@@ -5,7 +5,7 @@ import { expect, type Browser, type Locator, type Page } from '@playwright/test'
  * What others do is seen without asking for it: far below the time after which a page asks by itself, and above what a busy machine stands still.
  * How soon it is seen is measured in together.spec.
  */
-export const UNASKED = { timeout: 15_000 };
+export const UNASKED = { timeout: 20_000 };
 
 export const PROJECT = '/fonte-clara';
 

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { expectAccessible, openAs } from './helpers.ts';
+import { UNASKED, expectAccessible, openAs } from './helpers.ts';
 
 const state = (page: Page) => page.getByRole('button', { name: /^State:/ });
 
@@ -26,7 +26,7 @@ test('asked from the page of a case, objected to, mended, agreed by two, frozen 
   });
 
   await test.step('who is asked is told, reads it and objects', async () => {
-    await expect(teresa.getByText('reviews ask you')).toBeVisible({ timeout: 4_000 });
+    await expect(teresa.getByText('reviews ask you')).toBeVisible(UNASKED);
     await teresa.getByRole('list', { name: 'Reviews that are waiting' }).getByRole('link', { name: /C-18/ }).click();
     await expect(teresa.getByRole('heading', { name: 'What it says' })).toBeVisible();
     await expectAccessible(teresa);
@@ -34,7 +34,7 @@ test('asked from the page of a case, objected to, mended, agreed by two, frozen 
     await teresa.keyboard.type('Which message does the form show?');
     await teresa.keyboard.press('Enter');
     await expect(teresa.getByRole('list', { name: 'Answers' })).toContainText('Which message does the form show?');
-    await expect(state(rui)).toHaveText('Draft', { timeout: 4_000 });
+    await expect(state(rui)).toHaveText('Draft', UNASKED);
   });
 
   await test.step('mended, it is asked for again: she sees what changed', async () => {
@@ -45,9 +45,9 @@ test('asked from the page of a case, objected to, mended, agreed by two, frozen 
     await expect(rui.getByText('v2 · saved')).toBeVisible();
     await rui.getByRole('link', { name: 'In review 3' }).click();
     await rui.getByRole('button', { name: 'Ask again for C-18' }).click();
-    await expect(teresa.getByRole('button', { name: 'Agree to v2' })).toBeVisible({ timeout: 4_000 });
+    await expect(teresa.getByRole('button', { name: 'Agree to v2' })).toBeVisible(UNASKED);
     await teresa.getByRole('button', { name: 'Agree to v2' }).click();
-    await expect(rui.getByRole('list', { name: 'What is reviewed' })).toContainText('1 of 2', { timeout: 4_000 });
+    await expect(rui.getByRole('list', { name: 'What is reviewed' })).toContainText('1 of 2', UNASKED);
   });
 
   await test.step('the second agrees; the case is agreed, its versions say by whom', async () => {
@@ -55,7 +55,7 @@ test('asked from the page of a case, objected to, mended, agreed by two, frozen 
     await expect(duarte.getByRole('button', { name: 'Agree to v2' })).toBeVisible();
     await duarte.keyboard.press('a');
     await expect(duarte.getByText(/^all agreed,/)).toBeVisible();
-    await expect(rui.getByText(/^all agreed,/)).toBeVisible({ timeout: 4_000 });
+    await expect(rui.getByText(/^all agreed,/)).toBeVisible(UNASKED);
     await rui.getByRole('link', { name: 'Open C-18' }).click();
     await expect(state(rui)).toHaveText('Agreed');
     await rui.getByRole('link', { name: 'Versions' }).click();
@@ -77,7 +77,7 @@ test('asked from the page of a case, objected to, mended, agreed by two, frozen 
     await expect(rui.getByRole('heading', { name: 'After the review' })).toBeVisible();
     await expect(rui.getByText('Nothing changed.')).toBeVisible();
     await expectAccessible(rui);
-    await expect(teresa.getByRole('link', { name: /After the review/ })).toBeVisible({ timeout: 4_000 });
+    await expect(teresa.getByRole('link', { name: /After the review/ })).toBeVisible(UNASKED);
     await teresa.goto('/fonte-clara/cases/C-18');
     await teresa.getByRole('textbox', { name: 'Action of step 1' }).click();
     await teresa.keyboard.press('End');
@@ -87,7 +87,7 @@ test('asked from the page of a case, objected to, mended, agreed by two, frozen 
     await expect(state(teresa)).toHaveText('Draft');
     await expect(teresa.getByRole('link', { name: 'v2 was agreed' })).toBeVisible();
     const changed = rui.getByRole('region', { name: 'Changed' }).getByRole('button', { name: /^C-18/ });
-    await expect(changed).toContainText('v2 → v3', { timeout: 6_000 });
+    await expect(changed).toContainText('v2 → v3', UNASKED);
     await changed.click();
     await expect(rui.locator('ins', { hasText: 'twice' })).toBeVisible();
     await rui.getByRole('button', { name: 'Check it' }).click();
@@ -114,7 +114,7 @@ test('asked from the page of a case, objected to, mended, agreed by two, frozen 
     await expectAccessible(rui);
     await rui.getByRole('button', { name: 'Bring it back', exact: true }).click();
     await expect(rui.getByText(/1 brought back to B-\d+\./)).toBeVisible();
-    await expect(teresa.getByRole('textbox', { name: 'Action of step 1' })).not.toContainText('twice', { timeout: 6_000 });
+    await expect(teresa.getByRole('textbox', { name: 'Action of step 1' })).not.toContainText('twice', UNASKED);
     await expect(rui.getByRole('region', { name: 'Changed' }).getByRole('button', { name: /^C-18/ })).toContainText('v2 → v4');
   });
   await rui.context().close();

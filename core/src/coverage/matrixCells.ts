@@ -2,7 +2,7 @@ import type { ConditionId, CoveringId } from '../artefacts/index.ts';
 import { Chosen, type Choice } from './chosen.ts';
 import { standingsOf, type CoveringCase } from './conditionCoverage.ts';
 import type { ConditionEntry, CoverageIndex } from './coverageIndex.ts';
-import type { Standing } from './standing.ts';
+import { countStandings, type Standing } from './standing.ts';
 
 /** How items of a condition can stand by what one column does for them. A gap is none of it; the first that holds of any item is what the cell looks like. */
 export const CELL_STANDINGS = ['shown', 'suspect', 'waiting', 'linked', 'leftOut'] as const satisfies readonly Standing[];
@@ -62,12 +62,8 @@ function cellsOf(counted: Counted): readonly { readonly id: CoveringId; readonly
 }
 
 function countsOf({ grounds }: Counted, covering: readonly CoveringCase[]): CellCounts {
-  const counts = CELL_STANDINGS.map(() => 0);
-  for (const standing of standingsOf({ ...grounds, covering })) {
-    const at = CELL_STANDINGS.findIndex((s) => s === standing);
-    if (at >= 0) counts[at] = (counts[at] ?? 0) + 1;
-  }
-  return counts;
+  const counts = countStandings(standingsOf({ ...grounds, covering }));
+  return CELL_STANDINGS.map((standing) => counts[standing]);
 }
 
 class CellsMade<C extends string> {

@@ -32,6 +32,24 @@ export function useReadAhead(project: string): (id: ArtefactId) => void {
   return useCallback((id: ArtefactId) => void client.prefetchQuery(artefactQuery(project, kindOfId(id), id)), [client, project]);
 }
 
+/** What hangs on what: the cells of a matrix of conditions, and cases with scenarios or suites. */
+export function useMatrixCells(project: string, across: MatrixAcross) {
+  return useQuery(matrixQuery(project, across));
+}
+
+/** Reads the cells of the matrix of cases while the pointer is on its way to it: in a large project they take longer than anything else of it. */
+export function useReadMatrixAhead(project: string): () => void {
+  const client = useQueryClient();
+  return useCallback(() => void client.prefetchQuery(matrixQuery(project, 'covering')), [client, project]);
+}
+
+type MatrixAcross = QueryInputOf<'readMatrix'>['across'];
+
+function matrixQuery(project: string, across: MatrixAcross) {
+  // Hundreds of thousands of numbers are not compared with those before.
+  return { queryKey: keys.coverage(project, 'matrix', across), queryFn: () => call('readMatrix', { params: { project }, query: { across } }), structuralSharing: false };
+}
+
 function artefactQuery<K extends ArtefactKind>(project: string, kind: K, id: IdOfKind[K]) {
   return {
     queryKey: keys.artefact(project, id),

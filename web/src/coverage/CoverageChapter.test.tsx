@@ -27,6 +27,15 @@ test('the numbers are those of the heads and rows, each leads to what is behind 
   await waitFor(() => expect(screen.getByText(/1 artefact cannot be read/).textContent).toContain('C-2'));
 });
 
+test('the matrix is read while the pointer is on its way to it, and not before', async () => {
+  const server = standInProject([], [], { readMatrix: () => ({ conditions: [], columns: [], cells: [] }) });
+  onThePage(<CoverageChapter />);
+  const link = await screen.findByRole('link', { name: 'Matrix' });
+  expect(server.calls('readMatrix')).toEqual([]);
+  fireEvent.pointerEnter(link);
+  await waitFor(() => expect(server.calls('readMatrix')).toHaveLength(1));
+});
+
 test('an empty project says so without a number that is none', async () => {
   standInProject([], []);
   onThePage(<CoverageChapter />);

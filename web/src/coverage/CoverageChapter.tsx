@@ -3,7 +3,7 @@ import { TECHNIQUES, type Technique } from '@caderno/core/conditions';
 import { STANDINGS, itemsToShow, linkedRatio, percentDown, shownRatio, type CoverageReport, type Standing, type StandingCounts } from '@caderno/core/coverage';
 import type { ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import { useCoverage, useScenarioEffort } from '../api/index.ts';
+import { useCoverage, useReadMatrixAhead, useScenarioEffort } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
 import { Spread, address, useFrame, useSeeAgreed } from '../frame/index.ts';
 import { STANDING_WORD, StandingShape, TECHNIQUE_WORD, TextButton, countOf, durationOf, locale } from '../look/index.ts';
@@ -41,6 +41,7 @@ export function CoverageChapter() {
 function Numbers({ report }: { readonly report: CoverageReport }) {
   const { project, isPast } = useFrame();
   const scenarios = useScenarioEffort(project);
+  const readMatrixAhead = useReadMatrixAhead(project);
   const { counts, weighted } = report;
   return (
     <header className="px-6 pb-4 pt-5">
@@ -61,7 +62,7 @@ function Numbers({ report }: { readonly report: CoverageReport }) {
               </Link>
             </>
           )}
-          <Link className="inline-flex min-h-6 items-center underline decoration-rule2 underline-offset-2" to={address.matrix(project)}>
+          <Link className="inline-flex min-h-6 items-center underline decoration-rule2 underline-offset-2" to={address.matrix(project)} onPointerEnter={readMatrixAhead} onFocus={readMatrixAhead}>
             Matrix
           </Link>
           <Link className="inline-flex min-h-6 items-center underline decoration-rule2 underline-offset-2" to={address.counts(project)}>

@@ -1,7 +1,6 @@
 import { arranged, itemLines, matrixOf, meeting, type AxisLine, type Matrix } from '@caderno/core/matrix';
-import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { call } from '../api/index.ts';
+import { useMatrixCells } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import type { MatrixView, Side } from './matrixView.ts';
 import { useAxes, type Axes, type Cells, type MatrixItem } from './useAxes.ts';
@@ -31,7 +30,7 @@ export function sidesOf({ turned }: Pick<MatrixView, 'turned'>): readonly [down:
 export function useMatrix(view: MatrixView): { readonly drawn: DrawnMatrix | undefined; readonly error: unknown } {
   const { project } = useFrame();
   const across = view.tests === 'suites' ? 'suites' : 'covering';
-  const { data: cells, error } = useQuery({ queryKey: [project, 'coverage', 'matrix', across], queryFn: () => call('readMatrix', { params: { project }, query: { across } }) });
+  const { data: cells, error } = useMatrixCells(project, across);
   const axes = useAxes(view, cells);
   const drawn = useMemo(() => (axes === undefined || cells === undefined ? undefined : drawnMatrix(view, cells, axes)), [axes, cells, view]);
   return { drawn, error };
