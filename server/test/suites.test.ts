@@ -52,7 +52,7 @@ describe('what a suite comes to', () => {
     const { data } = await analyst('measureSuite', { body: { entries, configurations: ['k1', 'k2', 'k3', 'gone'] } });
     expect(data).toMatchObject({ cases: 2, scenarios: 0, instances: 4, minutes: 16, members: [{ of: 'C-1', times: 3 }, { of: 'F-1/2', times: 0 }, { of: 'C-3', times: 1, runsIn: ['k2'] }] });
     await analyst('createArtefact', { body: { kind: 'suite', content: { ...EMPTY_SUITE, title: 'In three', entries, configurations: ['k1', 'k2', 'k3'] } } });
-    expect((await analyst('readSuites')).data).toMatchObject([{ id: 'U-1', instances: 4, minutes: 16 }]);
+    expect((await analyst('readSuites')).data).toMatchObject([{ id: 'U-1', scenarios: 0, instances: 4, minutes: 16, members: ['C-1', 'F-1/2', 'C-3'] }]);
     // Who runs in none shows nothing, is worked out with nobody, and is not proposed once more to show what it would.
     const idle = [{ ...member('C-1'), runsIn: ['gone'] }, member('C-2')];
     expect((await analyst('measureSuite', { body: { entries: idle, configurations: ['k1'] } })).data).toMatchObject({ cases: 1, instances: 1, counts: { shown: 1 }, members: [{ of: 'C-1', times: 0, shows: 0 }, { of: 'C-2', shows: 1 }] });

@@ -3,10 +3,9 @@ import type { Step } from '@caderno/core/cases';
 import { findRuns, type FoundRun } from '@caderno/core/shared';
 import type { Additions, AskedItems, AskedMatrix, Choice, ChosenCoverage, CoverageIndex, CoverageReport, ItemFilter, ListedItem, MatrixCells, ShownMatrix } from '@caderno/core/coverage';
 import type { ScenarioEffort } from '@caderno/core/scenarios';
-import type { SuiteChoice, TrendFigures } from '@caderno/core/trend';
 import type { AlikeState } from './alikeSearch.ts';
 import { additions, askedMatrix, choiceCells, chosenCoverage, coverageReport, heldUp, listItems, matrixCells, shownMatrix } from '@caderno/core/coverage';
-import { trendFigures } from '@caderno/core/trend';
+import { trendFigures, type SuiteChoice, type TrendFigures } from '@caderno/core/trend';
 
 /** What can be asked of a project's coverage index. */
 export type IndexQuestion =

@@ -38,6 +38,11 @@ export class ZipFile {
     if (this.#stream.writableNeedDrain) await once(this.#stream, 'drain');
   }
 
+  /** Lets go of a file that is not written to its end, as something of it was refused. */
+  abandon(): void {
+    this.#stream.destroy();
+  }
+
   async end(): Promise<void> {
     this.#zip.end();
     this.#stream.end();

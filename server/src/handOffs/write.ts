@@ -118,17 +118,22 @@ function* workbooks(name: string, instances: Iterable<ExecutedInstance>): Genera
 async function writeWorkbooks(path: string, name: string, books: Iterable<Book>): Promise<{ readonly name: string; readonly type: string }> {
   let zip: ZipFile | null = null;
   let turn = 0;
-  for (const { rows, isLast } of books) {
-    turn += 1;
-    const bytes = await workbook(rows);
-    if (zip === null && isLast) {
-      await writeFile(path, bytes, NEW_FILE);
-      return { name: `${name}.xlsx`, type: TYPES.xlsx };
+  try {
+    for (const { rows, isLast } of books) {
+      turn += 1;
+      const bytes = await workbook(rows);
+      if (zip === null && isLast) {
+        await writeFile(path, bytes, NEW_FILE);
+        return { name: `${name}.xlsx`, type: TYPES.xlsx };
+      }
+      zip ??= new ZipFile(path);
+      await zip.add(`${name}-${turn}.xlsx`, bytes);
     }
-    zip ??= new ZipFile(path);
-    await zip.add(`${name}-${turn}.xlsx`, bytes);
+    await zip?.end();
+  } catch (error) {
+    zip?.abandon();
+    throw error;
   }
-  await zip?.end();
   return { name: `${name}.zip`, type: 'application/zip' };
 }
 

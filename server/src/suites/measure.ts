@@ -1,7 +1,7 @@
 import { artefactId, type CoveringId, type SuiteId } from '@caderno/core/artefacts';
 import type { Additions, AskedItems, AskedMatrix, Choice, ChosenCoverage, MatrixCells, ShownMatrix } from '@caderno/core/coverage';
 import type { SuiteChoice } from '@caderno/core/trend';
-import { configurationsRun, countsInSuite, suiteFigures, suiteMembers, thatRun, type Dependency, type FoundMember, type ShowingMember, type ShowingMembers, type SuiteContent, type SuiteFigures } from '@caderno/core/suites';
+import { configurationsRun, suiteFigures, suiteMembers, thatRun, type Dependency, type FoundMember, type ShowingMember, type ShowingMembers, type SuiteContent, type SuiteFigures } from '@caderno/core/suites';
 import type { SuiteLine } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { contentOrBroken } from '../artefacts/index.ts';
@@ -159,6 +159,6 @@ export async function measureSuites(where: Measuring): Promise<SuiteLine[]> {
     const coverage = coverages[i];
     if (coverage === undefined) return [];
     const { members, cases, scenarios, instances, byHand, minutes, withoutMinutes, counts } = suiteFigures(found.members, found.configurations, found.facts, [], coverage);
-    return [{ id, cases, scenarios, instances, byHand, minutes, withoutMinutes, counts, members: members.filter(countsInSuite).map((m) => m.of) }];
+    return [{ id, cases, scenarios, instances, byHand, minutes, withoutMinutes, counts, members: members.flatMap((m) => (m.facts === null || m.facts.state === 'withdrawn' ? [] : [m.of])) }];
   });
 }

@@ -10,9 +10,8 @@ import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { attachmentsOf, kindAndContentOrBroken } from '../../artefacts/index.ts';
 import { inTransaction, selectRows, type UnitOfWork } from '../../database/index.ts';
-import { ZipFile } from '../../files/index.ts';
 import { DomainError } from '../../domainError.ts';
-import type { Files } from '../../files/index.ts';
+import { ZipFile, type Files } from '../../files/index.ts';
 
 /** Contents that are in memory at a time. */
 const AT_A_TIME = 500;
@@ -33,7 +32,17 @@ type Item = z.infer<typeof itemRow>;
 export async function writeFolder(db: Sequelize, files: Files, projectId: string, number: number, path: string): Promise<{ readonly name: string; readonly type: string }> {
   const { head, items } = await inTransaction(db, (work) => readBaseline(work, projectId, number));
   if (items.length > LIMITS.folderFiles) throw new DomainError({ code: 'folder_too_large', files: items.length, limit: LIMITS.folderFiles });
-  const writing = new Writing(db, new ZipFile(path), items);
+  const zip = new ZipFile(path);
+  try {
+    await writeInto(new Writing(db, zip, items), head, files);
+  } catch (error) {
+    zip.abandon();
+    throw error;
+  }
+  return { name: `${head.key}-B-${head.number}.zip`, type: 'application/zip' };
+}
+
+async function writeInto(writing: Writing, head: z.infer<typeof headRow>, files: Files): Promise<void> {
   const { settings } = readStoredSettings(head.settings);
   await writing.text(SETTINGS_FILE, settings);
   if (head.coverage !== null) await writing.text(COVERAGE_FILE, head.coverage);
@@ -48,7 +57,6 @@ export async function writeFolder(db: Sequelize, files: Files, projectId: string
     files: Object.fromEntries([...writing.hashes].sort(([a], [b]) => (a < b ? -1 : 1))),
   };
   await writing.end(manifest);
-  return { name: `${head.key}-B-${head.number}.zip`, type: 'application/zip' };
 }
 
 async function readBaseline(work: UnitOfWork, projectId: string, number: number): Promise<{ readonly head: z.infer<typeof headRow>; readonly items: readonly Item[] }> {
