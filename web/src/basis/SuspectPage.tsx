@@ -26,6 +26,7 @@ export function SuspectPage() {
     <Spread
       chapter="suspect"
       leftShare={46}
+      opened={at}
       leftLabel="Suspect links"
       rightLabel="What changed"
       left={

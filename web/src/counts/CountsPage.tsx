@@ -39,6 +39,7 @@ function CountsOf({ seen, change }: { readonly seen: CountsSeen; readonly change
     <Spread
       chapter="counts"
       leftShare={62}
+      opened={seen.line === undefined && seen.column === undefined ? null : JSON.stringify([seen.line, seen.column])}
       leftLabel="Counts"
       rightLabel="Those who are counted"
       left={

@@ -23,6 +23,7 @@ export function CoverageChapter() {
     <Spread
       chapter="coverage"
       leftShare={59}
+      opened={behind === null ? null : search.toString()}
       leftLabel="Design coverage"
       rightLabel={behind === null ? 'Not yet shown' : 'Items'}
       left={

@@ -15,6 +15,8 @@ interface Props {
   readonly rightLabel: string;
   /** Share of the left page at first, in percent. */
   readonly leftShare: number;
+  /** What was opened at the right, null for nothing yet. Not given, it is what the path names: `/project/chapter` alone opens nothing, for the list is what one came for. */
+  readonly opened?: string | null;
 }
 
 /** Two facing pages with a gutter to drag; either can be folded away. On a narrow window, or enlarged, the right page stands below the left. */
@@ -62,13 +64,13 @@ function SideBySide({ chapter, left, leftLabel, right, rightLabel, leftShare }: 
 }
 
 /** One scroll for both. What is opened at the left is brought into view below. */
-function Stacked({ left, leftLabel, right, rightLabel }: Props) {
+function Stacked({ left, leftLabel, right, rightLabel, opened }: Props) {
   const below = useRef<HTMLElement>(null);
   const { pathname } = useLocation();
+  const shown = opened === undefined ? (pathname.split('/').slice(3).join('/') || null) : opened;
   useEffect(() => {
-    // `/project/chapter` alone opens nothing: the list is what one came for.
-    if (pathname.split('/').length > 3) below.current?.scrollIntoView({ block: 'start' });
-  }, [pathname]);
+    if (shown !== null) below.current?.scrollIntoView({ block: 'start' });
+  }, [shown]);
   return (
     <div className="h-full overflow-y-auto overflow-x-hidden">
       <section aria-label={leftLabel} className="max-h-[60vh] overflow-y-auto overflow-x-auto [&>div]:min-h-[16rem]" tabIndex={-1}>

@@ -162,6 +162,7 @@ function Opened({ of, id, title, since, kept: { draft, put, forget }, preview, e
     <Spread
       chapter="new-hand-off"
       leftShare={36}
+      opened={null}
       leftLabel="What and to whom"
       rightLabel="Cases and scenarios"
       left={

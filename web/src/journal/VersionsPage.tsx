@@ -30,6 +30,7 @@ function Versions({ project, id }: { readonly project: string; readonly id: Arte
     <Spread
       chapter="versions"
       leftShare={36}
+      opened={search.has('to') ? `${from} ${to}` : null}
       leftLabel="Versions"
       rightLabel="Difference"
       left={

@@ -46,6 +46,7 @@ function Opened({ review }: { readonly review: Review }) {
         <Spread
           chapter="review"
           leftShare={36}
+          opened={search.get('of')}
           leftLabel="What is reviewed"
           rightLabel="What is asked for"
           left={

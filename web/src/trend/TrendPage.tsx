@@ -25,6 +25,7 @@ export function TrendPage() {
     <Spread
       chapter="trend"
       leftShare={60}
+      opened={day === undefined ? null : String(day.revision)}
       leftLabel="Coverage over time"
       rightLabel={day === undefined ? 'Days' : 'What changed'}
       left={
