@@ -45,12 +45,18 @@ export const MemberLine = memo(function MemberLine({ member, title, isKnown, isA
       </Link>
       {notes.length > 0 && <span className={`shrink-0 text-xs ${facts !== null && facts.version < facts.head ? 'text-ochre-ink' : 'text-ink2'}`}>{notes.join(', ')}</span>}
       <span aria-hidden="true" className="min-w-4 flex-1 translate-y-[3px] border-b border-dotted border-rule2" />
-      {/* Where one is they stay: the list of versions hangs on its button while the pointer is elsewhere. */}
+      {/* Where one is they stay: the list of versions hangs on its button while the pointer is elsewhere. The wide one covers the title no longer than it is used: Tab leads to it. */}
       {canEdit && entry !== null && (
-        <span className={`absolute inset-y-0 right-[10.4rem] items-center gap-1 pl-2 group-hover:bg-page2 print:!hidden ${isAt ? 'flex bg-page' : 'hidden bg-page2 group-hover:flex'}`}>
-          {isAt && <ChooseVersion pinned={pinned} version={facts?.head ?? 1} onChange={(pin) => onPin(entry, pin)} />}
-          {onWhere !== null && <IconButton label={`Where ${of} runs`} icon={<MonitorSmartphone size={13} aria-hidden="true" />} onClick={() => onWhere(entry)} />}
-          <IconButton label={`Take ${name} out`} icon={<X size={13} aria-hidden="true" />} onClick={() => onRemove(entry)} />
+        <span className={`absolute inset-y-0 right-[10.4rem] *:flex *:items-center *:bg-page *:pl-2 group-hover:*:bg-page2 print:!hidden ${isAt ? 'flex' : 'hidden group-hover:flex'}`}>
+          {isAt && (
+            <span className="group-has-[[data-line-focus]:focus-visible]:opacity-0">
+              <ChooseVersion pinned={pinned} version={facts?.head ?? 1} onChange={(pin) => onPin(entry, pin)} />
+            </span>
+          )}
+          <span className="gap-1">
+            {onWhere !== null && <IconButton label={`Where ${of} runs`} icon={<MonitorSmartphone size={13} aria-hidden="true" />} onClick={() => onWhere(entry)} />}
+            <IconButton label={`Take ${name} out`} icon={<X size={13} aria-hidden="true" />} onClick={() => onRemove(entry)} />
+          </span>
         </span>
       )}
       {counts ? <Shows member={member} /> : <span className="w-[5.2rem] shrink-0" />}
