@@ -10,6 +10,7 @@ import { requirementHead, standInProject } from '../../test/standInProject.ts';
 import { useCommands } from './commands.ts';
 import { FindOrDo } from './FindOrDo.tsx';
 import { HelpDialog } from './HelpDialog.tsx';
+import { useFrameCommands } from './useFrameCommands.ts';
 
 afterEach(cleanup);
 
@@ -19,6 +20,11 @@ const close = (): void => void (done += 'closed ');
 function Page({ children }: { readonly children: React.ReactNode }) {
   useCommands(useMemo(() => [{ id: 'wash', title: 'Wash the dial', keys: 'w d', keyLabel: 'w d', run: () => void (done += 'washed ') }], []));
   return <>{children}</>;
+}
+
+function Anywhere({ canEdit }: { readonly canEdit: boolean }) {
+  useFrameCommands({ project: 'p', canEdit }, close);
+  return <FindOrDo project="p" onClose={close} />;
 }
 
 function find(found: (words: string) => readonly Summary[]) {
@@ -48,6 +54,19 @@ test('a command is found by its words in any order and done', async () => {
   await waitFor(() => expect(options()).toHaveLength(1));
   await user.keyboard('{Enter}');
   expect(done).toBe('closed washed ');
+});
+
+test.each([
+  { canEdit: true, offered: ['doImport cases from a file'], leads: '/p/import-cases' },
+  { canEdit: false, offered: [], leads: '/p/here' },
+])('whoever may write brings a file in from any page; who may not ($canEdit) is not offered it', async ({ canEdit, offered, leads }) => {
+  const user = userEvent.setup();
+  standInProject([], [], { find: () => [] });
+  onThePage(<Anywhere canEdit={canEdit} />);
+  await user.type(screen.getByRole('combobox'), 'import cases');
+  await waitFor(() => expect(options()).toEqual(offered));
+  await user.keyboard('{Enter}');
+  expect(screen.getByTitle('Address').textContent).toBe(leads);
 });
 
 test('where nothing is found it says so', async () => {

@@ -2,19 +2,17 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { roleReaches, type Person, type ProjectRef } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { Inbox } from 'lucide-react';
-import { Suspense, lazy, useEffect, useMemo, useState } from 'react';
+import { Suspense, lazy, useEffect, useState } from 'react';
 import { toast } from 'sonner';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { call, keys, tellFailure, forgetLogs, useUnread, useFigures, useOpenThreads, useProjectStream, useReviews } from '../api/index.ts';
 import { address } from './address.ts';
-import { CHAPTERS } from './chapters.ts';
-import { useCommands, type Command } from './commands.ts';
 import { THEMES, THEME_WORD, chooseTheme, useTheme } from '../look/index.ts';
 import type { FindOrDo } from './FindOrDo.tsx';
 import { IndexTabs } from './IndexTabs.tsx';
 import { PastBanner, pastWords, type Past } from './PastBanner.tsx';
 import { SkipLink } from './SkipLink.tsx';
-import { useSeeAgreed } from './useSeeAgreed.ts';
+import { useFrameCommands } from './useFrameCommands.ts';
 import { UndoLast } from './UndoLast.tsx';
 import { browserTitle, useNameOfPage } from './pageName.ts';
 
@@ -47,9 +45,9 @@ export interface FrameContext {
 export function Frame({ project, projects, person, openToAll, mayMakeProjects, past = null }: Props) {
   const [open, setOpen] = useState<'find' | 'keys' | null>(null);
   const { connected } = useProjectStream(project.key);
-  useFrameCommands(project.key, setOpen);
-  const title = browserTitle(useNameOfPage(), useLocation().pathname, past === null ? project.name : `${project.name} ${pastWords(past)}`);
+    const title = browserTitle(useNameOfPage(), useLocation().pathname, past === null ? project.name : `${project.name} ${pastWords(past)}`);
   const context: FrameContext = { project: project.key, person, canEdit: roleReaches(project.role, 'analyst'), canLead: roleReaches(project.role, 'lead'), canManage: roleReaches(project.role, 'administrator'), isPast: past !== null };
+  useFrameCommands(context, setOpen);
   return (
     <div className="flex h-full min-w-[320px] flex-col">
       <title>{title}</title>
@@ -102,39 +100,6 @@ function FindField({ project, isOpen, onClose }: { readonly project: string; rea
     if (fetched === null) import('./FindOrDo.tsx').then(setFetched, () => undefined);
   }, [fetched, isOpen]);
   return isOpen && fetched !== null ? <fetched.FindOrDo project={project} onClose={onClose} /> : null;
-}
-
-function useFrameCommands(project: string, setOpen: (open: 'find' | 'keys') => void): void {
-  const navigate = useNavigate();
-  const seeAgreed = useSeeAgreed(project);
-  const commands = useMemo<Command[]>(
-    () => [
-      { id: 'find', title: 'Find or do anything', keys: '$mod+k', keyLabel: 'Ctrl K', whileTyping: true, run: () => setOpen('find') },
-      { id: 'keys', title: 'Help for this page, and its keys', keys: ['Shift+?', '?'], keyLabel: '?', run: () => setOpen('keys') },
-      ...CHAPTERS.map((c) => ({ id: `go-${c.path}`, title: `Go to ${c.name}`, keys: `g ${c.letter}`, keyLabel: `g ${c.letter}`, run: () => void navigate(`/${project}/${c.path}`) })),
-      { id: 'go-journal', title: 'Go to the journal', keys: 'g j', keyLabel: 'g j', run: () => void navigate(address.journal(project)) },
-      { id: 'go-questions', title: 'Go to the questions', keys: 'g q', keyLabel: 'g q', run: () => void navigate(address.questions(project)) },
-      { id: 'go-counts', title: 'Go to the counts', run: () => void navigate(address.counts(project)) },
-      { id: 'go-specification', title: 'Go to the specification, to print it', run: () => void navigate(address.specification(project)) },
-      { id: 'go-report', title: 'Go to the report', run: () => void navigate(address.report(project)) },
-      { id: 'go-trend', title: 'Go to coverage over time', run: () => void navigate(address.trend(project)) },
-      { id: 'go-matrix', title: 'Go to the matrix', run: () => void navigate(address.matrix(project)) },
-      { id: 'go-hand-offs', title: 'Go to the hand-offs', run: () => void navigate(address.handOffs(project)) },
-      { id: 'go-list', title: 'Go to all cases as a table', keys: 'g l', keyLabel: 'g l', run: () => void navigate(address.list(project, 'case')) },
-      { id: 'go-replace', title: 'Search and replace in texts', run: () => void navigate(address.replacing(project)) },
-      { id: 'go-remarks', title: 'Go to the open remarks', keys: 'g m', keyLabel: 'g m', run: () => void navigate(address.remarks(project)) },
-      { id: 'go-inbox', title: 'Go to your inbox', keys: 'g i', keyLabel: 'g i', run: () => void navigate(address.inbox(project)) },
-      { id: 'go-reviews', title: 'Go to the reviews', keys: 'g r', keyLabel: 'g r', run: () => void navigate(address.reviews(project)) },
-      { id: 'go-suspect', title: 'Go to the suspect links', keys: 'g x', keyLabel: 'g x', run: () => void navigate(address.suspect(project)) },
-      { id: 'go-glossary', title: 'Go to the glossary', keys: 'g o', keyLabel: 'g o', run: () => void navigate(address.glossary(project)) },
-      { id: 'go-settings', title: 'Go to the settings of the project', run: () => void navigate(address.settings(project)) },
-      { id: 'go-people', title: 'Go to the people of the project', run: () => void navigate(address.people(project)) },
-      { id: 'go-account', title: 'Go to your account', run: () => void navigate(address.account(project)) },
-      ...(seeAgreed === null ? [] : [{ id: 'see-agreed', title: 'See only what is agreed', run: seeAgreed }]),
-    ],
-    [navigate, project, seeAgreed, setOpen],
-  );
-  useCommands(commands);
 }
 
 function Mark() {
