@@ -2,7 +2,7 @@ import { CsvError, parse } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
 import { decodeText } from './decodeText.ts';
 import { FILE_LIMITS } from './limits.ts';
-import { at, error, type FileProblem } from './problem.ts';
+import { at, error, warning, type FileProblem } from './problem.ts';
 import type { ReadingOptions, SourceDocument } from './sourceDocument.ts';
 import { tableDocument, type TableReading, type TableRow } from './table.ts';
 
@@ -19,10 +19,17 @@ export function readCsv(bytes: Uint8Array, options: ReadingOptions, table: Table
 function parseRows(text: string, delimiter: string, most: number): { rows: TableRow[]; problems: FileProblem[] } {
   try {
     const rows: TableRow[] = [];
+    const kept = { count: 0, first: 0 };
     parse(text, {
       delimiter,
       record_delimiter: ['\r\n', '\n', '\r'],
       relax_column_count: true,
+      // Inches, and words that are quoted within a cell: by hand nobody writes as RFC 4180 asks, and spreadsheets take it as it is.
+      relax_quotes: true,
+      cast: (cell, { quoting, lines }) => {
+        if (!quoting && cell.includes('"') && (kept.count += 1) === 1) kept.first = lines;
+        return cell;
+      },
       skip_empty_lines: true,
       max_record_size: FILE_LIMITS.cell * 10,
       to: most + 20,
@@ -32,12 +39,13 @@ function parseRows(text: string, delimiter: string, most: number): { rows: Table
         return null;
       },
     });
-    return { rows, problems: [] };
+    return { rows, problems: kept.count === 0 ? [] : [warning({ code: 'quotes_kept', count: kept.count }, at(kept.first))] };
   } catch (cause) {
     if (!(cause instanceof CsvError)) throw cause;
     const line = typeof cause.lines === 'number' ? cause.lines : 1;
     if (cause.code === 'CSV_MAX_RECORD_SIZE') return { rows: [], problems: [error({ code: 'cell_too_long', limit: FILE_LIMITS.cell * 10, got: FILE_LIMITS.cell * 10 }, at(line))] };
-    return { rows: [], problems: [error({ code: cause.code === 'CSV_QUOTE_NOT_CLOSED' ? 'quote_unclosed' : 'quote_misplaced' }, at(line))] };
+    if (cause.code !== 'CSV_QUOTE_NOT_CLOSED') throw cause;
+    return { rows: [], problems: [error({ code: 'quote_unclosed' }, at(line))] };
   }
 }
 

@@ -16,7 +16,8 @@ export type FileFault =
   | { readonly code: 'encoding_guessed'; readonly encoding: string }
   | { readonly code: 'encoding_broken'; readonly encoding: string; readonly count: number }
   | { readonly code: 'quote_unclosed' }
-  | { readonly code: 'quote_misplaced' }
+  /** Quotation marks within cells that are not quoted as a whole: taken as letters. */
+  | { readonly code: 'quotes_kept'; readonly count: number }
   | { readonly code: 'cell_count'; readonly expected: number; readonly got: number }
   | { readonly code: 'cell_too_long'; readonly limit: number; readonly got: number }
   | { readonly code: 'too_many_columns'; readonly limit: number; readonly got: number }

@@ -42,7 +42,8 @@ describe('CSV', () => {
     ['nothing', '', ['error file_empty']],
     ['a header alone', 'id,title\n', ['error file_empty']],
     ['a quote that is never closed', 'id,title\n1,"abc\n2,d\n', ['error quote_unclosed at 3']],
-    ['a quote in the middle', 'id,title\n1,ab"c\n', ['error quote_misplaced at 2']],
+    ['quotes within cells', 'id,title\n1,a 5" pipe\n2,say "no"\n3,"as ""it"" should"\n', ['warning quotes_kept at 2']],
+    ['a quote that ends before its cell does', 'id,title\n1,"two, or\nthree" pipes\n2,"whole"\n', []],
     ['ids missing and doubled', 'id,title\n,a\n7,b\n7,c\n', ['error id_missing at 2 in id', 'error id_doubled at 4']],
     ['no title', 'id,title,text\n1,,\n2,,Some words. More.\n', ['error title_missing at 2 in title', 'warning title_from_text at 3 in title']],
     ['a circle of parents', 'id,title,parent\n1,a,2\n2,b,1\n3,c,1\n', ['error parent_circle at 2', 'warning parent_unknown at 4']],
@@ -53,6 +54,11 @@ describe('CSV', () => {
     ['a hundred thousand columns', `${'a,'.repeat(100_000)}\n${'b,'.repeat(100_000)}\n`, ['error too_many_columns at 1']],
     ['an outline deeper than outlines go', `id,title,parent\n${Array.from({ length: 14 }, (_, i) => `${i + 1},t,${i || ''}\n`).join('')}`, ['error outline_too_deep at 14', 'error outline_too_deep at 15']],
   ])('%s', async (_, text, problems) => expect((await taken('a.csv', text)).problems).toEqual(problems));
+
+  test('quotes that quote no whole cell are letters', async () => {
+    const { list } = await taken('a.csv', 'id,title\n1,a 5" pipe\n2,"two, or\nthree" pipes\n3,"as ""it"" should"\n');
+    expect(list.map((e) => e[2])).toEqual(['a 5" pipe', '"two, or three" pipes', 'as "it" should']);
+  });
 
   test('levels and outline numbers are an outline', async () => {
     expect((await taken('a.csv', 'level,title\n1,a\n2,b\n3,c\n2,d\n')).list).toEqual([['a', null, 'a'], ['b', 'a', 'b'], ['c', 'b', 'c'], ['d', 'a', 'd']]);

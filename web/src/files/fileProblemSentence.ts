@@ -1,5 +1,5 @@
 import type { FileProblem, RelationFault } from '@caderno/core/exchange';
-import { locale } from '../look/index.ts';
+import { countOf, locale } from '../look/index.ts';
 
 const RELATION_FAULT: Record<RelationFault, string> = {
   without_id: 'has no identifier',
@@ -31,8 +31,8 @@ export function fileProblemSentence(problem: FileProblem): string {
       return `${problem.count} characters cannot be read as ${problem.encoding}. Choose another encoding, or save the file as UTF-8.`;
     case 'quote_unclosed':
       return 'A quotation mark is opened and never closed. Close it in the file.';
-    case 'quote_misplaced':
-      return 'A quotation mark stands in the middle of a cell. Put the whole cell in quotation marks, and double those within.';
+    case 'quotes_kept':
+      return `Quotation marks stand within ${countOf(problem.count, 'cell')}, for the first time here. They are taken as they are written.`;
     case 'cell_count':
       return `${problem.got} cells, where the header has ${problem.expected}. What is beyond is not taken in.`;
     case 'cell_too_long':

@@ -1,13 +1,14 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, expect, test } from '@jest/globals';
 import type { Summary } from '@caderno/contract';
-import { cleanup, screen, waitFor } from '@testing-library/react';
+import { cleanup, fireEvent, screen, waitFor } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useMemo } from 'react';
 import { caseHead } from '../../test/heads.ts';
 import { onThePage } from '../../test/onThePage.tsx';
 import { requirementHead, standInProject } from '../../test/standInProject.ts';
 import { useCommands } from './commands.ts';
+import { FindField } from './FindField.tsx';
 import { FindOrDo } from './FindOrDo.tsx';
 import { HelpDialog } from './HelpDialog.tsx';
 import { useFrameCommands } from './useFrameCommands.ts';
@@ -67,6 +68,24 @@ test.each([
   await waitFor(() => expect(options()).toEqual(offered));
   await user.keyboard('{Enter}');
   expect(screen.getByTitle('Address').textContent).toBe(leads);
+});
+
+test('what is typed before the field has come is in it when it comes, and is not there the next time', async () => {
+  done = '';
+  const server = standInProject([], [], { find: () => [] });
+  const page = (isOpen: boolean) => <Page><FindField project="p" isOpen={isOpen} onClose={close} /></Page>;
+  const { again } = onThePage(page(true));
+  expect(document.activeElement).toBe(screen.getByRole('textbox', { name: 'Find or do anything' }));
+  fireEvent.change(screen.getByRole('textbox'), { target: { value: 'wash' } });
+  const field = () => screen.getByRole<HTMLInputElement>('combobox', { name: 'Find or do anything' });
+  await waitFor(() => expect([field().value, options()]).toEqual(['wash', ['doWash the dialw d']]));
+  await userEvent.type(field(), ' dry');
+  await waitFor(() => expect([field().value, server.calls('find').length > 0, options()]).toEqual(['wash dry', true, []]));
+  await userEvent.keyboard('{Escape}');
+  expect(done).toBe('closed ');
+  again(page(false));
+  again(page(true));
+  expect(field().value).toBe('');
 });
 
 test('where nothing is found it says so', async () => {

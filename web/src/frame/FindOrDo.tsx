@@ -11,9 +11,16 @@ import { useAllCommands, type Command } from './commands.ts';
 
 type Choice = { readonly kind: 'artefact'; readonly summary: Summary } | { readonly kind: 'command'; readonly command: Command };
 
+interface Props {
+  readonly project: string;
+  /** What was typed before the field was there. */
+  readonly first?: string;
+  readonly onClose: () => void;
+}
+
 /** One field for everything that can be found and every command of the page. */
-export function FindOrDo({ project, onClose }: { readonly project: string; readonly onClose: () => void }) {
-  const [text, setText] = useState('');
+export function FindOrDo({ project, first = '', onClose }: Props) {
+  const [text, setText] = useState(first);
   // Not deferred: Enter takes what the list shows, and must never take what it showed a moment ago.
   const words = text.trim();
   const navigate = useNavigate();
@@ -41,7 +48,10 @@ export function FindOrDo({ project, onClose }: { readonly project: string; reado
               aria-label="Find or do anything"
               placeholder="An id, words of a title or a step, or a command"
               autoComplete="off"
+              displayValue={() => first}
               onChange={(event) => setText(event.target.value)}
+              // At once, whatever its list does: that would empty the field first and go on showing what was found.
+              onKeyDown={(event) => event.key === 'Escape' && onClose()}
               className="w-full border-b border-rule bg-transparent px-5 py-4 text-lg focus:outline-none"
             />
             <ComboboxOptions static className="max-h-[58vh] overflow-y-auto py-2">

@@ -2,13 +2,13 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { roleReaches, type Person, type ProjectRef } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { Inbox } from 'lucide-react';
-import { Suspense, lazy, useEffect, useState } from 'react';
+import { Suspense, lazy, useState } from 'react';
 import { toast } from 'sonner';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { call, keys, tellFailure, forgetLogs, useUnread, useFigures, useOpenThreads, useProjectStream, useReviews } from '../api/index.ts';
 import { address } from './address.ts';
 import { THEMES, THEME_WORD, chooseTheme, useTheme } from '../look/index.ts';
-import type { FindOrDo } from './FindOrDo.tsx';
+import { FindField } from './FindField.tsx';
 import { IndexTabs } from './IndexTabs.tsx';
 import { PastBanner, pastWords, type Past } from './PastBanner.tsx';
 import { SkipLink } from './SkipLink.tsx';
@@ -87,19 +87,6 @@ export function Frame({ project, projects, person, openToAll, mayMakeProjects, p
       )}
     </div>
   );
-}
-
-/**
- * The find field is not needed for the first paint and fetched right after it. Once it is there it opens with the key
- * that asks for it, as what is typed next belongs in it: nothing is waited for in between.
- */
-function FindField({ project, isOpen, onClose }: { readonly project: string; readonly isOpen: boolean; readonly onClose: () => void }) {
-  const [fetched, setFetched] = useState<{ readonly FindOrDo: typeof FindOrDo } | null>(null);
-  useEffect(() => {
-    // Where it cannot be had now it is asked for again when it is wanted.
-    if (fetched === null) import('./FindOrDo.tsx').then(setFetched, () => undefined);
-  }, [fetched, isOpen]);
-  return isOpen && fetched !== null ? <fetched.FindOrDo project={project} onClose={onClose} /> : null;
 }
 
 function Mark() {
