@@ -4,7 +4,7 @@ import { EXECUTIONS, LOOK_RULES, isParameterName, type LookRule } from '@caderno
 import { EMPTY_ENVIRONMENT, type Environment } from '@caderno/core/configurations';
 import type { Configuration, Constant } from '@caderno/core/shared';
 import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
-import { OWN_FIELD_TYPES, ownQueryName, type OwnField } from '@caderno/core/fields';
+import { LONGEST_FIELD_NAME, OWN_FIELD_TYPES, ownQueryName, type OwnField } from '@caderno/core/fields';
 import type { AgreementRule } from '@caderno/core/reviews';
 import { FIRST_SCENARIO_EXECUTION, isOwnKindName, isOwnKindPattern, type OwnValueKind, type ScenarioExecution } from '@caderno/core/scenarios';
 import { z } from 'zod';
@@ -110,7 +110,7 @@ const environmentSchema: z.ZodType<Environment> = z.strictObject({
 /** A field that a project has made for itself. */
 export const ownFieldSchema: z.ZodType<OwnField> = z.strictObject({
   id: ownFieldIdSchema,
-  name: trimmedTextUpTo(60).refine((name) => ownQueryName(name) !== '', 'must have a letter or a digit'),
+  name: trimmedTextUpTo(LONGEST_FIELD_NAME).refine((name) => ownQueryName(name) !== '', 'must have a letter or a digit'),
   of: z.array(z.enum(ARTEFACT_KINDS)).min(1).refine(isEachOnce, 'must not repeat'),
   type: z.enum(OWN_FIELD_TYPES),
   choices: z.array(z.strictObject({ id: innerIdSchema, name: trimmedTextUpTo(LIMITS.name) })).max(LIMITS.choices).refine((list) => isEachOnce(list.map((c) => c.id)), 'ids must not repeat'),

@@ -1,10 +1,24 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
-import { OWN_FIELD_TYPES, beginningValues, missingIn, ownFieldId, ownQueryName, ownText, readOwn, withOwnValue, writeOwn, type OwnField, type OwnFieldType } from './index.ts';
+import { OWN_FIELD_TYPES, beginningValues, missingIn, ownFieldForColumn, ownFieldId, ownQueryName, ownText, readOwn, withOwnValue, writeOwn, type OwnField, type OwnFieldType } from './index.ts';
 import { testField } from './testField/index.ts';
 
 const CHOICES = ['Kiosk', 'Web, new', 'Phone "two"', 'kiosk; old'];
 const field = (type: OwnFieldType): OwnField => testField('Runs on', type, { choices: CHOICES });
+
+test.each([
+  ['Severity of harm', 'Severity of harm'],
+  ['  channel ', 'channel 2'],
+  ['DUE-DATE', 'DUE-DATE 3'],
+  ['Gone', 'Gone'],
+  ['→ !', 'Field'],
+  [`${'a'.repeat(55)} b c d`, 'a'.repeat(55)],
+])('the field for a column %j is called %j, and no query takes it for another', (column, name) => {
+  const fields = [testField('Channel', 'choice'), testField('due date', 'date'), testField('Due date 2', 'text'), testField('Gone', 'text', { removed: true })];
+  const made = ownFieldForColumn(ownFieldId('made'), column, 'case', fields);
+  expect(made).toMatchObject({ name, type: 'text', of: ['case'], removed: false });
+  expect(fields.filter((f) => !f.removed).map((f) => ownQueryName(f.name))).not.toContain(ownQueryName(made.name));
+});
 
 describe('a value that is written', () => {
   test.each<[OwnFieldType, string, ReturnType<typeof writeOwn>]>([

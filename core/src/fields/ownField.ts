@@ -59,6 +59,26 @@ export function ownQueryName(name: string): string {
   return name.toLowerCase().match(/[\p{L}\p{M}\p{N}]+/gu)?.join('-') ?? '';
 }
 
+/** Whether a query could not tell two names from each other. */
+export function isSameOwnName(a: string, b: string): boolean {
+  return ownQueryName(a) === ownQueryName(b);
+}
+
+/** Characters of a field's name. */
+export const LONGEST_FIELD_NAME = 60;
+
+/**
+ * A field for a column of a file that has none yet: a text, which takes whatever stands there, and is given another type
+ * later. It is called as the column is, cut to what a name may have; where another field is called so a number follows.
+ */
+export function ownFieldForColumn(id: OwnFieldId, column: string, kind: ArtefactKind, fields: readonly OwnField[]): OwnField {
+  const others = fields.filter((field) => !field.removed);
+  const wanted = ownQueryName(column) === '' ? 'Field' : column.trim().slice(0, LONGEST_FIELD_NAME - 4).trim();
+  let name = wanted;
+  for (let n = 2; others.some((field) => isSameOwnName(field.name, name)); n += 1) name = `${wanted} ${n}`;
+  return { id, name, of: [kind], type: 'text', choices: [], required: false, begins: null, help: '', removed: false };
+}
+
 /** The values with one of them set, or emptied by null; the very same when it was so already. */
 export function withOwnValue(values: OwnValues, field: OwnFieldId, value: OwnValue | null): OwnValues {
   const before = values[field];

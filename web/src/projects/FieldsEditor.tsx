@@ -1,5 +1,5 @@
 import { ARTEFACT_KINDS } from '@caderno/core/artefacts';
-import { OWN_FIELD_TYPES, ownFieldId, ownQueryName, type OwnField } from '@caderno/core/fields';
+import { LONGEST_FIELD_NAME, OWN_FIELD_TYPES, isSameOwnName, ownFieldId, ownQueryName, type OwnField } from '@caderno/core/fields';
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useState } from 'react';
 import { FIELD_TYPE_WORD, OwnInput } from '../fields/index.ts';
@@ -67,7 +67,7 @@ export function FieldsEditor({ fields, saved, canEdit, onChange }: Props) {
           Removed, with what is filled in kept:{' '}
           {gone.map((field) => (
             <span key={field.id} className="mr-3">
-              {field.name} {canEdit && <TextButton onClick={() => set(field.id, { removed: false, name: there.some((f) => isSameName(f.name, field.name)) ? `${field.name} (again)` : field.name })}>bring back</TextButton>}
+              {field.name} {canEdit && <TextButton onClick={() => set(field.id, { removed: false, name: there.some((f) => isSameOwnName(f.name, field.name)) ? `${field.name} (again)` : field.name })}>bring back</TextButton>}
             </span>
           ))}
         </p>
@@ -80,14 +80,14 @@ export function FieldsEditor({ fields, saved, canEdit, onChange }: Props) {
 function Name({ field, others, canEdit, onName }: { readonly field: OwnField; readonly others: readonly OwnField[]; readonly canEdit: boolean; readonly onName: (name: string) => void }) {
   const [typed, setTyped] = useState<string | null>(null);
   const name = (typed ?? field.name).trim();
-  const problem = ownQueryName(name) === '' ? 'A name has a letter or a digit.' : others.some((f) => f.id !== field.id && isSameName(f.name, name)) ? 'Another field is called so.' : null;
+  const problem = ownQueryName(name) === '' ? 'A name has a letter or a digit.' : others.some((f) => f.id !== field.id && isSameOwnName(f.name, name)) ? 'Another field is called so.' : null;
   const leave = (): void => {
     if (typed !== null && problem === null) onName(name);
     setTyped(null);
   };
   return (
     <span>
-      <input aria-label={`Name of the field ${field.name}`} aria-invalid={problem !== null} readOnly={!canEdit} value={typed ?? field.name} maxLength={60} onChange={(e) => setTyped(e.target.value)} onBlur={leave} className="field-boxed w-52 aria-invalid:border-brick" />
+      <input aria-label={`Name of the field ${field.name}`} aria-invalid={problem !== null} readOnly={!canEdit} value={typed ?? field.name} maxLength={LONGEST_FIELD_NAME} onChange={(e) => setTyped(e.target.value)} onBlur={leave} className="field-boxed w-52 aria-invalid:border-brick" />
       {problem !== null && <span className="block text-xs text-brick">{problem}</span>}
     </span>
   );
@@ -128,12 +128,8 @@ function Details({ field, canEdit, onSet }: { readonly field: OwnField; readonly
 }
 
 /** Names that a query could not tell apart. */
-function isSameName(a: string, b: string): boolean {
-  return ownQueryName(a) === ownQueryName(b);
-}
-
 function freeName(fields: readonly OwnField[]): string {
   let at = fields.length + 1;
-  while (fields.some((f) => isSameName(f.name, `Field ${at}`))) at += 1;
+  while (fields.some((f) => isSameOwnName(f.name, `Field ${at}`))) at += 1;
   return `Field ${at}`;
 }

@@ -1,13 +1,14 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, expect, test } from '@jest/globals';
 import { GUESS_ALL } from '@caderno/core/exchange';
-import { DEFAULT_SETTINGS, type CaseDraft, type CasePreview, type Change } from '@caderno/contract';
+import { DEFAULT_SETTINGS, type CaseDraft, type CasePreview, type Change, type ProjectSettings } from '@caderno/contract';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { caseHead } from '../../../test/heads.ts';
 import { onThePage } from '../../../test/onThePage.tsx';
 import { ownField } from '../../../test/ownField.ts';
 import { standInProject } from '../../../test/standInProject.ts';
+import { Refusing } from '../../../test/standInServer.ts';
 import { CaseImportPage } from './CaseImportPage.tsx';
 
 afterEach(cleanup);
@@ -26,7 +27,10 @@ const PREVIEW: CasePreview = {
 };
 const CHANGE: Change = { id: '00000000-0000-4000-8000-00000000000b', revision: 2, action: 'import', artefact: 'C-2', title: 'Sign in', size: 2, toVersion: 1, fromVersion: null, detail: 'office', note: '1 added, 1 changed', author: 'Rui M.', at: '2026-01-01T00:00:00.000Z', undone: false, undid: null };
 
-function imported(canEdit = true) {
+type Taking = (settings: ProjectSettings) => { version: number; settings: ProjectSettings };
+const TAKES: Taking = (settings) => ({ version: 2, settings });
+
+function imported(canEdit = true, taken = TAKES) {
   const server = standInProject([caseHead(1)], [], {
     readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, fields: [CHANNEL] } }),
     uploadCases: () => DRAFT,
@@ -34,6 +38,7 @@ function imported(canEdit = true) {
     previewCases: () => PREVIEW,
     readImportProgress: () => ({ state: 'running', done: 1, total: 2 }),
     runCases: () => CHANGE,
+    saveSettings: ({ body }) => taken(body),
   });
   onThePage(<CaseImportPage />, { canEdit });
   return server;
@@ -64,6 +69,23 @@ test('what a file would do is shown and corrected before anything is changed; sh
   fireEvent.click(screen.getByRole('button', { name: 'Read “Telephone”' }));
   await waitFor(() => expect(server.calls('rereadCases')[0]?.body).toMatchObject({ reading: { sheet: 'Telephone', header: null } }));
   expect((await screen.findByLabelText<HTMLInputElement>('Module of those without')).value).toBe('Telephone');
+});
+
+test('a column that is none of ours becomes a field of the project, called as it is; where that is refused it is left out', async () => {
+  const server = imported();
+  await bring();
+  await choose('Key is: Id in the source', 'A new field of the project');
+  await waitFor(() => expect(server.calls('previewCases').at(-1)?.body).toMatchObject({ mapping: { columns: { Key: expect.stringMatching(/^own:[0-9a-f]{8}$/), Case: 'title' } } }));
+  expect(screen.getByRole('button', { name: 'Key is: Key' })).toBeTruthy();
+  expect(server.calls('saveSettings').map(({ body }) => (body as ProjectSettings).fields.map(({ name, type, of }) => [name, type, of]))).toEqual([[['Channel', 'text', CHANNEL.of], ['Key', 'text', ['case']]]]);
+  cleanup();
+  const refusing = imported(true, () => {
+    throw new Refusing({ code: 'role_too_low', needed: 'lead', have: 'analyst' });
+  });
+  await bring();
+  await choose('Key is: Id in the source', 'A new field of the project');
+  await waitFor(() => expect(refusing.calls('saveSettings')).toHaveLength(1));
+  expect(screen.getByRole('button', { name: 'Key is: Id in the source' })).toBeTruthy();
 });
 
 test('whoever may only read is offered no file', () => {

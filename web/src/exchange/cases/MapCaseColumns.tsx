@@ -1,4 +1,4 @@
-import type { CaseLayout } from '@caderno/core/caseFiles';
+import type { CaseLayout, CaseTarget } from '@caderno/core/caseFiles';
 import { LIMITS, type CaseDraft } from '@caderno/contract';
 import { useOwnFields } from '../../api/index.ts';
 import { useFrame } from '../../frame/index.ts';
@@ -6,6 +6,7 @@ import { Choose, Section, options } from '../../look/index.ts';
 import { ColumnTable } from '../ColumnTable.tsx';
 import { ReadingChoices } from '../ReadingChoices.tsx';
 import { caseTargetOptions } from './caseTargetWords.ts';
+import { useNewField } from './useNewField.ts';
 
 interface Props {
   readonly draft: CaseDraft;
@@ -17,9 +18,15 @@ const LAYOUT_WORD: Record<CaseLayout, string> = { stepRows: 'is a step of the ca
 
 /** What each column of a file with cases is, and how its rows make cases: guessed, corrected by hand, remembered. */
 export function MapCaseColumns({ draft, onChange, onReread }: Props) {
-  const fields = useOwnFields(useFrame().project);
+  const { project } = useFrame();
+  const fields = useOwnFields(project);
+  const { isMaking, make } = useNewField(project);
   const { mapping, columns } = draft;
   const set = (part: Partial<CaseDraft['mapping']>): void => onChange({ ...draft, mapping: { ...mapping, ...part } });
+  const toNewField = async (column: string): Promise<void> => {
+    const id = await make(column);
+    if (id !== null) set({ columns: { ...mapping.columns, [column]: `own:${id}` } });
+  };
   return (
     <Section title="What the columns are" aside={draft.remembered ? 'matched as last time' : 'guessed from their names; correct what is wrong'} actions={<ReadingChoices draft={draft} onReread={(reading) => onReread({ ...draft, reading })} />}>
       <div className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-2 text-sm">
@@ -44,7 +51,13 @@ export function MapCaseColumns({ draft, onChange, onReread }: Props) {
           </label>
         )}
       </div>
-      <ColumnTable columns={columns} targetOf={(name) => mapping.columns[name] ?? 'leave'} optionsOf={(name) => caseTargetOptions(fields, mapping.columns[name])} onTarget={(name, target) => set({ columns: { ...mapping.columns, [name]: target } })} />
+      <ColumnTable<CaseTarget | 'newField'>
+        columns={columns}
+        targetOf={(name) => mapping.columns[name] ?? 'leave'}
+        optionsOf={(name) => [...caseTargetOptions(fields, mapping.columns[name]), { value: 'newField', name: 'A new field of the project' }]}
+        onTarget={(name, target) => (target === 'newField' ? void toNewField(name) : set({ columns: { ...mapping.columns, [name]: target } }))}
+        disabled={isMaking}
+      />
     </Section>
   );
 }
