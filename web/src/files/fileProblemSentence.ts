@@ -32,7 +32,7 @@ export function fileProblemSentence(problem: FileProblem): string {
     case 'quote_unclosed':
       return 'A quotation mark is opened and never closed. Close it in the file.';
     case 'quotes_kept':
-      return `Quotation marks stand within ${countOf(problem.count, 'cell')}, for the first time here. They are taken as they are written.`;
+      return `Quotation marks stand within ${problem.count === 1 ? 'a cell here' : `${countOf(problem.count, 'cell')}, for the first time here`}. They are taken as they are written.`;
     case 'cell_count':
       return `${problem.got} cells, where the header has ${problem.expected}. What is beyond is not taken in.`;
     case 'cell_too_long':

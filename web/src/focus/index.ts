@@ -1,2 +1,3 @@
 export { focusBelow, followFocus } from './fallenFocus.ts';
+export { goOnInAdded } from './goOnInAdded.ts';
 export { isDialogOpen, isMeantForPage } from './whatIsMeant.ts';

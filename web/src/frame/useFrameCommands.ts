@@ -3,11 +3,10 @@ import { useNavigate } from 'react-router';
 import { address } from './address.ts';
 import { CHAPTERS } from './chapters.ts';
 import { useCommands, type Command } from './commands.ts';
-import type { FrameContext } from './Frame.tsx';
 import { useSeeAgreed } from './useSeeAgreed.ts';
 
 /** What one can do from any page of a project: go anywhere in it, and bring something into it. */
-export function useFrameCommands({ project, canEdit }: Pick<FrameContext, 'project' | 'canEdit'>, setOpen: (open: 'find' | 'keys') => void): void {
+export function useFrameCommands({ project, canEdit }: { readonly project: string; readonly canEdit: boolean }, setOpen: (open: 'find' | 'keys') => void): void {
   const navigate = useNavigate();
   const seeAgreed = useSeeAgreed(project);
   const commands = useMemo<Command[]>(

@@ -3,6 +3,7 @@ import type { Configuration } from '@caderno/core/shared';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { MakeConfigurations } from '../configurations/index.ts';
+import { goOnInAdded } from '../focus/index.ts';
 import { TextButton } from '../look/index.ts';
 
 interface Props {
@@ -33,7 +34,7 @@ export function ConfigurationsEditor({ configurations, environment, canEdit, onC
         </div>
       ))}
       {canEdit && (
-        <TextButton className="mt-1 text-xs" onClick={() => onChange([...configurations, { id: crypto.randomUUID().slice(0, 8), name: `configuration ${configurations.length + 1}`, factors: [] }])}>
+        <TextButton className="mt-1 text-xs" onClick={(e) => goOnInAdded(e.currentTarget, () => onChange([...configurations, { id: crypto.randomUUID().slice(0, 8), name: `configuration ${configurations.length + 1}`, factors: [] }]))}>
           add a configuration
         </TextButton>
       )}

@@ -3,6 +3,7 @@ import { alikeConfigurations, type AlikeConfigurations } from '@caderno/core/con
 import type { Configuration, Constant } from '@caderno/core/shared';
 import { X } from 'lucide-react';
 import { useState } from 'react';
+import { goOnInAdded } from '../focus/index.ts';
 import { Choose, TextButton } from '../look/index.ts';
 import { AlikeValue } from './AlikeValue.tsx';
 import { ConstantValue } from './ConstantValue.tsx';
@@ -54,7 +55,7 @@ export function ConstantsEditor({ constants, configurations, canEdit, onChange }
         </div>
       ))}
       {canEdit && (
-        <TextButton className="mt-1 text-xs" onClick={() => onChange([...constants, { id: crypto.randomUUID().slice(0, 8), name: `constant ${constants.length + 1}`, value: '', secret: false, description: '', others: {} }])}>
+        <TextButton className="mt-1 text-xs" onClick={(e) => goOnInAdded(e.currentTarget, () => onChange([...constants, { id: crypto.randomUUID().slice(0, 8), name: `constant ${constants.length + 1}`, value: '', secret: false, description: '', others: {} }]))}>
           add a constant
         </TextButton>
       )}

@@ -3,6 +3,7 @@ import { typedList } from '@caderno/core/values';
 import { LIMITS } from '@caderno/contract';
 import { X } from 'lucide-react';
 import { useState } from 'react';
+import { goOnInAdded } from '../focus/index.ts';
 import { IconButton, TextButton, constraintProblemSentence } from '../look/index.ts';
 
 interface Props {
@@ -28,7 +29,7 @@ export function FactorsEditor({ environment, canEdit, onChange }: Props) {
         </div>
       ))}
       {canEdit && (
-        <TextButton className="mt-1 text-xs" onClick={() => onChange({ ...environment, factors: [...factors, { id: crypto.randomUUID().slice(0, 8), name: freeName(factors), values: [] }] })}>
+        <TextButton className="mt-1 text-xs" onClick={(e) => goOnInAdded(e.currentTarget, () => onChange({ ...environment, factors: [...factors, { id: crypto.randomUUID().slice(0, 8), name: freeName(factors), values: [] }] }))}>
           add a factor
         </TextButton>
       )}

@@ -39,6 +39,7 @@ const rename = (from: string, to: string): void => {
 test('a field is added, renamed, moved and removed; brought back it has a name of its own', () => {
   show([ownField('Channel', 'text'), ownField('Due', 'date')]);
   fireEvent.click(screen.getByRole('button', { name: 'add a field' }));
+  expect(document.activeElement).toBe(screen.getByLabelText('Name of the field Field 3'));
   rename('Field 3', 'Team');
   fireEvent.click(screen.getByRole('button', { name: 'Move Team up' }));
   expect(names()).toEqual(['Channel', 'Team', 'Due']);

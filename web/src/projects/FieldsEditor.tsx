@@ -3,6 +3,7 @@ import { LONGEST_FIELD_NAME, OWN_FIELD_TYPES, isSameOwnName, ownFieldId, ownQuer
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useState } from 'react';
 import { FIELD_TYPE_WORD, OwnInput } from '../fields/index.ts';
+import { goOnInAdded } from '../focus/index.ts';
 import { Choose, IconButton, KIND_NAME, TextButton, options } from '../look/index.ts';
 import { ChoicesEditor } from './ChoicesEditor.tsx';
 import { FieldUse } from './FieldUse.tsx';
@@ -58,7 +59,7 @@ export function FieldsEditor({ fields, saved, canEdit, onChange }: Props) {
       </ul>
       {there.length === 0 && <p className="text-ink2">None yet. A field appears on the pages, in lists and their queries, and when many are changed.</p>}
       {canEdit && (
-        <TextButton className="mt-1 text-xs" onClick={add}>
+        <TextButton className="mt-1 text-xs" onClick={(e) => goOnInAdded(e.currentTarget, add)}>
           add a field
         </TextButton>
       )}

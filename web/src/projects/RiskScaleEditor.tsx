@@ -1,4 +1,5 @@
 import { LONGEST_SCALE, RISKS, SHORTEST_SCALE, resizeScale, type Risk, type RiskScale } from '@caderno/core/basis';
+import { goOnInAdded } from '../focus/index.ts';
 import { Choose, RISK_WORD, TextButton, options } from '../look/index.ts';
 
 interface Props {
@@ -49,7 +50,7 @@ export function RiskScaleEditor({ scale, canEdit, onChange }: Props) {
           <p className="flex flex-col items-start text-xs">
             {(['likelihood', 'impact'] as const).map((axis) => (
               <span key={axis} className="flex gap-3">
-                <TextButton disabled={scale[axis].length >= LONGEST_SCALE} onClick={() => resize(axis, [...scale[axis], `${axis} ${scale[axis].length + 1}`])}>
+                <TextButton disabled={scale[axis].length >= LONGEST_SCALE} onClick={(e) => goOnInAdded(e.currentTarget, () => resize(axis, [...scale[axis], `${axis} ${scale[axis].length + 1}`]))}>
                   Add a level of {axis}
                 </TextButton>
                 <TextButton disabled={scale[axis].length <= SHORTEST_SCALE} onClick={() => resize(axis, scale[axis].slice(0, -1))}>

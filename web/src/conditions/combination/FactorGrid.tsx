@@ -2,6 +2,7 @@ import { LIMITS } from '@caderno/contract';
 import type { CombinationModel, Factor, FactorValue } from '@caderno/core/conditions';
 import { MoreHorizontal, Plus, X } from 'lucide-react';
 import { useState } from 'react';
+import { goOnInAdded } from '../../focus/index.ts';
 import { fieldKeys } from '../../grid/index.ts';
 import { Button, Dialog, TextButton } from '../../look/index.ts';
 import { addFactor, makeBase, newFactorValue, withFactor, withValue, withoutFactor } from './combinationEdits.ts';
@@ -20,7 +21,7 @@ export function FactorGrid({ model, canEdit, onChange }: Props) {
         <FactorColumn key={factor.id} factor={factor} isBase={model.strength === 'baseChoice'} canEdit={canEdit} onChange={onChange} />
       ))}
       {canEdit && model.factors.length < LIMITS.factors && (
-        <button type="button" onClick={() => onChange(addFactor)} className="flex h-9 items-center gap-1 self-start border-b border-dashed border-rule2 text-left text-sm font-medium text-blue hover:underline">
+        <button type="button" onClick={(e) => goOnInAdded(e.currentTarget, () => onChange(addFactor))} className="flex h-9 items-center gap-1 self-start border-b border-dashed border-rule2 text-left text-sm font-medium text-blue hover:underline">
           <Plus size={13} aria-hidden="true" /> Add a factor
         </button>
       )}

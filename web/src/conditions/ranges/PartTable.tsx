@@ -1,5 +1,6 @@
 import { Plus, X } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { goOnInAdded } from '../../focus/index.ts';
 import { fieldKeys } from '../../grid/index.ts';
 
 interface PartsProps {
@@ -101,7 +102,7 @@ export function Validity({ name, valid, onChange }: { readonly name: string; rea
 
 export function AddButton({ onClick, children }: { readonly onClick: () => void; readonly children: ReactNode }) {
   return (
-    <button type="button" onClick={onClick} className="inline-flex min-h-6 items-center gap-1 text-xs font-medium text-blue hover:underline">
+    <button type="button" onClick={(e) => goOnInAdded(e.currentTarget, onClick)} className="inline-flex min-h-6 items-center gap-1 text-xs font-medium text-blue hover:underline">
       <Plus size={12} aria-hidden="true" />
       {children}
     </button>

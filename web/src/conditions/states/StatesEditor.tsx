@@ -2,6 +2,7 @@ import { sequenceKey, stateKey, stateProblems, type StateId, type StateTransitio
 import type { ItemCoverage, Standing } from '@caderno/core/coverage';
 import { X } from 'lucide-react';
 import { useMemo, useState } from 'react';
+import { goOnInAdded } from '../../focus/index.ts';
 import { TextButton, countOf } from '../../look/index.ts';
 import { StateDiagram } from './StateDiagram.tsx';
 import { TransitionTable } from './TransitionTable.tsx';
@@ -64,7 +65,7 @@ export function StatesEditor({ name, model, items, canEdit, onChange }: Props) {
         )}
         {canEdit && (
           <li className="flex items-center pl-1">
-            <TextButton className="text-xs" onClick={() => onChange(addState)}>
+            <TextButton className="text-xs" onClick={(e) => goOnInAdded(e.currentTarget, () => onChange(addState))}>
               add a state
             </TextButton>
           </li>
