@@ -7,6 +7,7 @@ import { kindAndContentSchema } from './kinds/index.ts';
 import { LIMITS } from './limits.ts';
 import { changedManySchema } from './many.ts';
 import { isEachOnce } from './once.ts';
+import { SETTINGS_PARTS } from './settings.ts';
 import { textUpTo, trimmedTextUpTo } from './text.ts';
 
 /** As it stands in a path. */
@@ -65,8 +66,9 @@ const change = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('gone'), from: frozen }),
 ]);
 const reached = z.object({ id: artefactIdSchema, title: z.string(), through: z.array(artefactIdSchema).readonly() });
-/** What changed from a baseline to another, or to now (`to` null); `reached`: the cases that are agreed now and use what changed, against now only. */
-export const frozenChangesSchema = z.object({ from: number, to: number.nullable(), changes: z.array(change), total: z.int(), reached: z.array(reached) });
+const changedSettings = z.object({ parts: z.array(z.enum(SETTINGS_PARTS)).readonly(), constants: z.array(z.string()).readonly() });
+/** What changed from a baseline to another, or to now (`to` null), of the settings too, and which constants stand for another value; `reached`: the cases that are agreed now and use what changed, against now only. */
+export const frozenChangesSchema = z.object({ from: number, to: number.nullable(), changes: z.array(change), total: z.int(), reached: z.array(reached), settings: changedSettings });
 /** What a comparison is written as. */
 export const comparisonQuerySchema = z.object({ to: baselineNumberSchema.optional(), format: z.enum(['xlsx', 'md']) });
 /** See {@link frozenChangesSchema}. */

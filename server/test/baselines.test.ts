@@ -302,6 +302,8 @@ test('a constant with another value touches what it stands in, through shared st
     const { changed, constants, touched: found } = (await analyst('findTouched', { body: { from, to } as never })).data;
     return [changed, constants.join(), ...found.map((t) => `${t.of} ${[...t.through, ...t.constants].join(' ')}`)];
   };
+  const settingsSince = async (n: number, to?: number) => (await analyst('compareBaselines', { ...ofBaseline(n), query: to === undefined ? {} : { to: baselineNumber(to) } })).data.settings;
+  expect(await settingsSince(1)).toEqual({ parts: [], constants: [] });
   // What is said of a constant, a new value of a secret and one that stands nowhere touch nothing.
   await set(constant('address', 'here', { description: 'The page' }), constant('limit', '5'), constant('key', 'another', { secret: true }), constant('nowhere', 'x'));
   expect(await touched()).toEqual([0, 'nowhere']);
@@ -314,4 +316,7 @@ test('a constant with another value touches what it stands in, through shared st
   await set(constant('address', 'here'), constant('limit', '6'));
   expect(await touched(2)).toEqual([1, 'address,key,limit', 'C-2 S-1 address limit', 'C-3 key limit', 'F-1/1 address']);
   expect(await touched(null, 2)).toEqual([0, 'address', 'C-2 address', 'F-1/1 address']);
+  const { version, settings } = (await analyst('readSettings')).data;
+  await analyst('saveSettings', { body: { ...settings, depths: ['smoke'] } }, { 'if-match': `"${version}"` });
+  expect([await settingsSince(2), await settingsSince(1, 2)]).toEqual([{ parts: ['depths', 'constants'], constants: ['address'] }, { parts: ['constants'], constants: ['address', 'key', 'limit'] }]);
 });

@@ -6,6 +6,7 @@ import { readContent } from '../artefacts/index.ts';
 import { modelsOf, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { readReached } from './reached.ts';
+import { settingsBetween } from './settingsBetween.ts';
 
 const time = z.date().transform((date) => date.toISOString());
 const headRow = z.object({ id: z.string(), number: z.number().transform(baselineNumber), name: z.string(), note: z.string(), by: z.string(), at: time, part: z.string(), revision: z.number(), seal: z.string(), coverage: baselineSchema.shape.coverage });
@@ -90,7 +91,8 @@ export async function readFrozen(work: UnitOfWork, projectId: string, number: Ba
 /** What changed from a baseline to another, or to now (null). Where one of the two is of a part, only what that is of is compared. */
 export async function compareBaselines(work: UnitOfWork, projectId: string, from: BaselineNumber, to: BaselineNumber | null): Promise<FrozenChanges> {
   const changes = await changesBetween(work, projectId, from, to);
-  return { from, to, changes: changes.slice(0, MOST_FROZEN_CHANGES), total: changes.length, reached: to === null ? await readReached(work, projectId, changes) : [] };
+  const settings = await settingsBetween(work, projectId, from, to);
+  return { from, to, changes: changes.slice(0, MOST_FROZEN_CHANGES), total: changes.length, reached: to === null ? await readReached(work, projectId, changes) : [], settings };
 }
 
 /** All that changed from a baseline to another, or to now (null). */

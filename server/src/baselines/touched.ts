@@ -1,14 +1,13 @@
 import { ARTEFACT_KINDS, artefactId, kindOfId, parseArtefactId, scenarioId, type ArtefactId, type ConditionId, type FeatureId, type RequirementId } from '@caderno/core/artefacts';
-import { byId, changedItem, type BaselineNumber, type FrozenChange } from '@caderno/core/baselines';
+import { byId, changedItem, type FrozenChange } from '@caderno/core/baselines';
 import { touchedScenarios, type TouchedMember } from '@caderno/core/suites';
-import { changedConstants, type Constant } from '@caderno/core/shared';
-import { readStoredSettings, type AskTouched, type ResponseOf } from '@caderno/contract';
+import type { AskTouched, ResponseOf } from '@caderno/contract';
 import { z } from 'zod';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
-import { readSettings } from '../projects/index.ts';
 import { ChangedRows, contentAt, type Changed } from './changedRows.ts';
 import { CHANGED_ROWS, MEANS_LATEST } from './reached.ts';
-import { baselineHead, changesBetween } from './read.ts';
+import { changesBetween } from './read.ts';
+import { settingsBetween } from './settingsBetween.ts';
 
 /** What constants that changed stand in, by id, with their names. */
 type Naming = ReadonlyMap<ArtefactId, readonly string[]>;
@@ -16,7 +15,7 @@ type Naming = ReadonlyMap<ArtefactId, readonly string[]>;
 /** The cases and scenarios, as they are now, that a change touches: another one themselves, or using or covering what changed, all the way down; constants too. */
 export async function findTouched(work: UnitOfWork, projectId: string, asked: AskTouched): Promise<ResponseOf<'findTouched'>> {
   const changed: Changed = 'ids' in asked ? new Map(asked.ids.map((id) => [id, null])) : new Map((await changesBetween(work, projectId, asked.from, asked.to)).flatMap(meantBy));
-  const constants = 'ids' in asked ? [] : await constantsBetween(work, projectId, asked);
+  const constants = 'ids' in asked ? [] : (await settingsBetween(work, projectId, asked.from, asked.to)).constants;
   const naming = await readNaming(work, projectId, constants);
   const reached = await readTouching(work, projectId, [...new Set([...changed.keys(), ...naming.keys()])]);
   const conditions = new Set(reached.flatMap((r): ConditionId[] => (r.kind === 'condition' ? [artefactId('condition', r.number)] : [])));
@@ -29,19 +28,6 @@ export async function findTouched(work: UnitOfWork, projectId: string, asked: As
     if (kind === 'feature') touched.push(...(await scenariosTouched(work, projectId, artefactId('feature', number), { all, through, changed, conditions, naming })));
   }
   return { changed: changed.size, constants, touched };
-}
-
-const settingsRow = z.object({ settings: z.unknown() });
-
-/** The names of constants that stand for another value since a baseline, at another or now. */
-async function constantsBetween(work: UnitOfWork, projectId: string, { from, to }: Extract<AskTouched, { readonly from: unknown }>): Promise<string[]> {
-  const constantsAt = async (number: BaselineNumber | null): Promise<readonly Constant[]> => {
-    if (number === null) return (await readSettings(work, projectId)).settings.constants;
-    const { id } = await baselineHead(work, projectId, number);
-    const [row] = await selectRows(work, settingsRow, 'SELECT settings FROM baseline WHERE id = $1', [id]);
-    return readStoredSettings(row?.settings).settings.constants;
-  };
-  return changedConstants(await constantsAt(from), await constantsAt(to));
 }
 
 const namingRow = z.object({ kind: z.enum(ARTEFACT_KINDS), number: z.number(), names: z.array(z.string()) });

@@ -35,7 +35,7 @@ export function BaselinePage({ baseline, others }: Props) {
         </Link>
         <SaveAsFiles number={number} />
         {canEdit && (
-          <Link className="inline-block min-h-6 underline decoration-rule2 underline-offset-2" to={address.newHandOff(project, { baseline: number })}>
+          <Link className="underline decoration-rule2 underline-offset-2" to={address.newHandOff(project, { baseline: number })}>
             Hand it off
           </Link>
         )}

@@ -14,12 +14,13 @@ afterEach(cleanup);
 
 const NO_COUNTS = { leftOut: 0, waiting: 0, suspect: 0, shown: 0, linked: 0, gap: 0 };
 const baseline = (n: number, more: Partial<Baseline> = {}): Baseline => ({ number: baselineNumber(n), name: `Moment ${n}`, note: '', by: 'Rui M.', at: '2026-01-01T10:00:00.000Z', part: '', revision: n, seal: `${n}`.repeat(64), counts: { requirement: 3, case: n }, agreed: 1, coverage: { counts: { ...NO_COUNTS, shown: n, gap: 10 - n }, cases: n, instances: 4, minutes: 90, unanalysed: 2 }, ...more });
+const SAME = { parts: [], constants: [] };
 const frozen = (id: Frozen['id'], version: number, more: Partial<Frozen> = {}): Frozen => ({ id, version, meaningSince: version, state: 'draft', title: `Title of ${id}`, module: '', ...more });
 
 function chapter(all: Baseline[], changes: FrozenChanges['changes'], path = '/p/baselines', more: Parameters<typeof standInProject>[2] = {}, rights = {}) {
   const server = standInProject([requirementHead(1, { module: 'Meters' }), requirementHead(2, { state: 'withdrawn' })], [], {
     listBaselines: () => all,
-    compareBaselines: ({ params, query }) => ({ from: params.baseline, to: query.to ?? null, changes: query.to === undefined ? changes : [], total: query.to === undefined ? changes.length : 0, reached: [] }),
+    compareBaselines: ({ params, query }) => ({ from: params.baseline, to: query.to ?? null, changes: query.to === undefined ? changes : [], total: query.to === undefined ? changes.length : 0, reached: [], settings: SAME }),
     readFrozen: ({ params }) => ({ version: 1, kind: 'requirement', content: { ...EMPTY_REQUIREMENT, title: 'R', text: `As it was of ${params.id}` } }),
     readVersion: ({ params }) => ({ version: Number(params.version), author: 'Rui M.', at: '2026-01-01T10:00:00.000Z', note: '', kind: 'requirement', content: { ...EMPTY_REQUIREMENT, title: 'R', text: `As it is of ${params.id}` } }),
     ...more,
@@ -47,6 +48,19 @@ test('the latest is opened; what changed since is told by what became of it, eac
   expect(await screen.findByText('As it was of R-2')).toBeTruthy();
   fireEvent.click(screen.getByRole('button', { name: /^R-3/ }));
   expect(await screen.findByText('As it is of R-3')).toBeTruthy();
+});
+
+test('settings that changed are told, with the constants, though no artefact did; what that touches can be asked', async () => {
+  const touched = { changed: 0, constants: ['desk'], touched: [{ of: 'C-1' as const, through: [], constants: ['desk'], rows: null }] };
+  const server = chapter([baseline(1)], [], '/p/baselines/1', {
+    compareBaselines: ({ params }) => ({ from: params.baseline, to: null, changes: [], total: 0, reached: [], settings: { parts: ['constants', 'priorities'], constants: ['desk'] } }),
+    findTouched: () => touched,
+  });
+  expect((await screen.findByText('Of the settings')).parentElement?.textContent).toBe('Of the settings the constants, the priorities (<desk>)');
+  expect([screen.getByText('No artefact changed.'), screen.queryByText('Nothing changed.'), screen.queryByRole('button', { name: /^Group by/ })]).toMatchObject([{}, null, null]);
+  fireEvent.click(screen.getByRole('button', { name: 'cases it touches' }));
+  await screen.findByText('Use what changed');
+  expect(server.calls('findTouched')[0]?.body).toEqual({ from: 1, to: null });
 });
 
 test('two are compared, with the coverage of both; of a part there is none', async () => {
@@ -138,7 +152,7 @@ test('changes stand by module or by requirement too, say then what became of eac
   const changes: FrozenChanges['changes'] = [{ kind: 'added', to: frozen('C-3', 1, { module: 'Bills' }) }, { kind: 'changed', from: frozen('R-1', 1), to: frozen('R-1', 4, { module: 'Meters' }), meant: true }, { kind: 'gone', from: frozen('S-2', 2) }];
   const heads = [requirementHead(1), conditionHead(1, { requirements: ['R-1'] }), caseHead(3, { covers: ['K-1'] })];
   const server = standInProject(heads, [], {
-    listBaselines: () => [baseline(1)], compareBaselines: ({ params }) => ({ from: params.baseline, to: null, changes, total: 3, reached: [{ id: 'C-7', title: 'Agreed', through: ['S-2'] }] }),
+    listBaselines: () => [baseline(1)], compareBaselines: ({ params }) => ({ from: params.baseline, to: null, changes, total: 3, reached: [{ id: 'C-7', title: 'Agreed', through: ['S-2'] }], settings: SAME }),
   });
   onThePage(<BaselinesChapter />, {}, '/p/baselines/1', '/p/baselines/:baseline?');
   const reached = await screen.findByRole('region', { name: 'Agreed cases that this reaches' });

@@ -7,7 +7,7 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { call, download, failureSentence, tellFailure, useVersion } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, Choose, SelectMark, STATE_WORD, TextButton, countOf, useSelection, type Selection, locale } from '../look/index.ts';
+import { Button, Choose, SelectMark, STATE_WORD, TextButton, countOf, useSelection, type Selection, locale, settingsWords } from '../look/index.ts';
 import { TouchedDialog } from '../suiteMembers/index.ts';
 import { Contents, Difference } from '../versions/index.ts';
 import { BringBackDialog } from './BringBackDialog.tsx';
@@ -27,8 +27,22 @@ export function Changes({ from, to }: Props) {
     queryFn: () => call('compareBaselines', { params: { project, baseline: from }, query: to === null ? {} : { to } }),
   });
   if (data === undefined) return <p className="mt-3 text-ink2">{error === null ? 'Comparing …' : failureSentence(error)}</p>;
-  if (data.total === 0) return <p className="mt-3 text-ink2">Nothing changed.</p>;
-  return <ChangeGroups data={data} from={from} to={to} />;
+  if (data.total === 0 && data.settings.parts.length === 0) return <p className="mt-3 text-ink2">Nothing changed.</p>;
+  return (
+    <>
+      {data.settings.parts.length > 0 && <ChangedSettings settings={data.settings} />}
+      <ChangeGroups data={data} from={from} to={to} />
+    </>
+  );
+}
+
+function ChangedSettings({ settings: { parts, constants } }: Pick<FrozenChanges, 'settings'>) {
+  return (
+    <p className="mt-2 text-sm">
+      <span className="font-semibold text-ochre-ink">Of the settings</span> {settingsWords(parts)}
+      {constants.length > 0 && <span className="text-ink2"> ({constants.map((name) => `<${name}>`).join(', ')})</span>}
+    </p>
+  );
 }
 
 function ChangeGroups({ data: { changes, total, reached }, from, to }: Props & { readonly data: FrozenChanges }) {
@@ -59,7 +73,7 @@ function ChangeGroups({ data: { changes, total, reached }, from, to }: Props & {
       {back !== null && <BringBackDialog from={from} of={back} onClose={() => setBack(null)} />}
       {total > changes.length && <p className="mt-2 text-sm text-ink2">The first {changes.length.toLocaleString(locale())} of {countOf(total, 'change')}.</p>}
       <div className="mt-2 flex flex-wrap items-center gap-3 text-sm print:hidden">
-        <Choose label="Group by" showLabel value={by} options={GROUPINGS} onChange={setBy} />
+        {total === 0 ? <span className="text-ink2">No artefact changed.</span> : <Choose label="Group by" showLabel value={by} options={GROUPINGS} onChange={setBy} />}
         <TextButton onClick={() => setTouched(true)}>cases it touches</TextButton>
         <span className="ml-auto flex items-center gap-3 text-ink2">
           save as

@@ -68,7 +68,7 @@ export function entryWords(change: WordedChange): string {
     case 'rename':
       return `renamed ${change.detail}`;
     case 'settings':
-      return `changed ${settingsWords(change.detail)}`;
+      return `changed ${settingsWords(change.detail.split(', '))}`;
     case 'baseline':
       return `took the baseline ${change.detail}`;
     case 'review':
@@ -103,6 +103,7 @@ function undidWords({ undid, artefact, size }: WordedChange): string {
 
 const SETTING_WORD: Readonly<Record<keyof ProjectSettings, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items', constants: 'the constants', environment: 'what configurations are made of', configurations: 'the configurations', fields: 'the fields of its own', modules: 'the order of the modules', priorities: 'the priorities', looksOff: 'the hints', agreedPhrases: 'the agreed phrases', valueKinds: 'the kinds of values in scenarios', scenarioExecution: 'which scenarios are run by hand', agreement: 'what agreement asks for' };
 
-function settingsWords(detail: string): string {
-  return detail.split(', ').map((part) => (part in SETTING_WORD ? SETTING_WORD[part as keyof ProjectSettings] : part)).join(', ');
+/** Parts of the settings, as a sentence names them. */
+export function settingsWords(parts: readonly string[]): string {
+  return parts.map((part) => (part in SETTING_WORD ? SETTING_WORD[part as keyof ProjectSettings] : part)).join(', ');
 }
