@@ -13,7 +13,7 @@ import { inTransaction, selectRows, type UnitOfWork } from '../../database/index
 import { DomainError } from '../../domainError.ts';
 import { ZipFile, type Files } from '../../files/index.ts';
 
-/** Contents that are in memory at a time. */
+/** Contents that are written at a time; as many are read meanwhile. */
 const AT_A_TIME = 500;
 
 const headRow = z.object({
@@ -113,11 +113,19 @@ class Writing {
   }
 
   async artefacts(): Promise<void> {
+    let next = this.#contentsFrom(0);
     for (let from = 0; from < this.#items.length; from += AT_A_TIME) {
-      const some = this.#items.slice(from, from + AT_A_TIME);
-      const contents = await this.#contents(some.map(({ rowId, version }) => ({ id: rowId, version })));
-      for (const item of some) await this.#artefact(item, contents.get(`${item.rowId} ${item.version}`));
+      const contents = await next;
+      // The database reads on while these are written; when that is given up nobody waits for what it read.
+      next = this.#contentsFrom(from + AT_A_TIME);
+      next.catch(() => undefined);
+      for (const item of this.#items.slice(from, from + AT_A_TIME)) await this.#artefact(item, contents.get(`${item.rowId} ${item.version}`));
     }
+  }
+
+  async #contentsFrom(from: number): Promise<ReadonlyMap<string, StoredContent>> {
+    const some = this.#items.slice(from, from + AT_A_TIME);
+    return some.length === 0 ? new Map() : this.#contents(some.map(({ rowId, version }) => ({ id: rowId, version })));
   }
 
   async #artefact(item: Item, stored: StoredContent | undefined): Promise<void> {
