@@ -19,3 +19,16 @@ export async function frameTime(page: Page, share: number, action: () => Promise
   const frames = (await page.evaluate(READ)) as number[];
   return frames[Math.floor(frames.length * share)] ?? 0;
 }
+
+/**
+ * ms from a click until a frame after something is on the page, told by the page itself: who asks from outside again and
+ * again whether it is there takes the page's own time.
+ */
+export async function timeToOpen(page: Page, click: () => Promise<void>, isThere: string): Promise<number> {
+  const opened = page.evaluate<number>(`new Promise((done) => {
+    const look = (from) => requestAnimationFrame(() => ((${isThere}) ? requestAnimationFrame(() => done(performance.now() - from)) : look(from)));
+    addEventListener('click', (e) => look(e.timeStamp), { capture: true, once: true });
+  })`);
+  await click();
+  return opened;
+}

@@ -5,10 +5,13 @@ import { createBenchServer } from '@caderno/server/bench';
 // @ts-expect-error The build scripts run before anything is installed and have no types.
 import { buildWeb } from '../scripts/build.mjs';
 import { fillLarge } from './fillLarge.ts';
-import { frameTime } from './frames.ts';
+import { frameTime, timeToOpen } from './frames.ts';
 import { LARGE, largeDesign, seeded } from './largeProject.ts';
 import { p95, report, timed, type Figure } from './measure.ts';
 import { spawnServer } from './startedServer.ts';
+
+/** Its first line is drawn. */
+const FIRST_ROW = "[...document.querySelectorAll('main button')].some((b) => b.textContent.startsWith('R-1'))";
 
 /** The matrix of the large project: worked out, summed, opened in a browser and moved through. */
 async function matrixFigures(databaseUrl: string): Promise<Figure[]> {
@@ -55,10 +58,7 @@ async function inTheBrowser(databaseUrl: string): Promise<Figure[]> {
       const link = page.getByRole('link', { name: 'Matrix' });
       await link.waitFor();
       await page.waitForTimeout(2_000);
-      return timed(async () => {
-        await link.click();
-        await page.getByRole('button', { name: /^R-1/ }).first().waitFor();
-      });
+      return timeToOpen(page, () => link.click(), FIRST_ROW);
     };
     const cold = await open();
     await page.goBack();
