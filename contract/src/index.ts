@@ -88,7 +88,7 @@ export { PLACES_PAGE, type FoundInArtefact, type FoundPlaces } from './replacing
 export type { ConditionLine, ItemList } from './coverage.ts';
 export type { AskTouched, SuiteLine, SuiteOf } from './suites.ts';
 export { bytesBody, fileResponse, type FileAnswer } from './bytes.ts';
-export { DEFAULT_SETTINGS, SETTINGS_PARTS, TRACKER_KINDS, projectSettingsSchema, readStoredSettings, storedSettingsSchema, type Agreement, type ProjectSettings, type TrackerConnection } from './settings.ts';
+export { DEFAULT_SETTINGS, SETTINGS_PARTS, TRACKER_KINDS, projectSettingsSchema, readStoredSettings, settingsWords, storedSettingsSchema, type Agreement, type ProjectSettings, type TrackerConnection } from './settings.ts';
 export type { ConnectedArtefact, RenamePlan, Reuse, ReuseGraph, TakeOut } from './shared.ts';
 export type { BasisText, Split, SuspectLink } from './basis.ts';
 export { EXPORT_FORMATS, MOST_PREVIEWED, importProgressSchema, mappingSchema, runImportSchema, type ExportFormat, type ImportDraft, type ImportPreview, type ImportProgress } from './imports.ts';

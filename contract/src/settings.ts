@@ -147,6 +147,14 @@ export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE
 /** The parts of the settings: what the journal names when they change, each by itself. */
 export const SETTINGS_PARTS = Object.keys(DEFAULT_SETTINGS) as (keyof ProjectSettings)[];
 
+const SETTING_WORD: Readonly<Record<keyof ProjectSettings, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items', constants: 'the constants', environment: 'what configurations are made of', configurations: 'the configurations', fields: 'the fields of its own', modules: 'the order of the modules', priorities: 'the priorities', looksOff: 'the hints', agreedPhrases: 'the agreed phrases', valueKinds: 'the kinds of values in scenarios', scenarioExecution: 'which scenarios are run by hand', agreement: 'what agreement asks for' };
+
+/** Parts of the settings as a sentence names them, with the constants that stand for another value; one that this release does not know, by its own name. */
+export function settingsWords(parts: readonly string[], constants: readonly string[] = []): string {
+  const named = constants.length === 0 ? '' : ` (${constants.map((name) => `<${name}>`).join(', ')})`;
+  return parts.map((part) => (part in SETTING_WORD ? `${SETTING_WORD[part as keyof ProjectSettings]}${part === 'constants' ? named : ''}` : part)).join(', ');
+}
+
 function withOthers(constants: unknown): unknown {
   return z.array(z.looseObject({})).catch([]).parse(constants ?? []).map((constant) => ({ others: {}, ...constant }));
 }

@@ -13,7 +13,7 @@ const comparison: Comparison = {
     { kind: 'gone', from: item('S-1', 2) },
     { kind: 'state', from: item('C-1', 1), to: item('C-1', 1, { state: 'agreed' }) },
   ],
-  reached: [{ id: 'C-7', title: 'Agreed', through: ['S-1', 'D-1'] }], more: 0,
+  settings: '', reached: [{ id: 'C-7', title: 'Agreed', through: ['S-1', 'D-1'] }], more: 0,
 };
 
 test('as sheets: a row a change with both sides, the figures, and what is reached', () => {
@@ -26,6 +26,7 @@ test('as sheets: a row a change with both sides, the figures, and what is reache
     ['stands otherwise', 'C-1', 'Title of C-1', 'Meters', 'v1', 'v1', 'draft', 'agreed', ''],
   ]);
   expect([figures?.rows, reached?.rows[1], none]).toEqual([[['figure', 'B-1 Before', 'now'], ['gaps', '3', '1']], ['C-7', 'Agreed', 'S-1, D-1'], []]);
+  expect(comparisonSheets({ ...comparison, settings: 'the depths' })[0]?.rows.at(-1)).toEqual(['changed', '', 'Of the settings: the depths']);
   expect(comparisonSheets({ ...comparison, reached: [], more: 7 }).map((s) => s.rows.at(-1))).toEqual([['and 7 more, which are not told here'], ['gaps', '3', '1']]);
 });
 
@@ -42,5 +43,7 @@ test('as Markdown by module; what titles say is text, whatever it looks like', (
   const read = fromMarkdown(text, { extensions: [gfm()] });
   expect([read.children.filter((c) => c.type === 'heading').length, JSON.stringify(read).includes('"type":"html"')]).toEqual([4, false]);
   expect(comparisonMarkdown({ ...comparison, changes: [], reached: [] })).toContain('Nothing changed.');
+  const constants = comparisonMarkdown({ ...comparison, changes: [], settings: 'the constants (<a_b>)' });
+  expect(constants).toContain(String.raw`Of the settings: the constants (\<a\_b\>)` + '\n\nNo artefact changed.');
   expect(comparisonMarkdown({ ...comparison, more: 7 })).toContain('\nand 7 more');
 });

@@ -20,6 +20,8 @@ export interface Comparison {
   readonly after: string;
   readonly figures: readonly ComparedFigure[];
   readonly changes: readonly FrozenChange[];
+  /** What of the settings is otherwise, in words; empty: nothing. */
+  readonly settings: string;
   readonly reached: readonly Reached[];
   /** Changes beyond those that are told. */
   readonly more: number;
@@ -28,21 +30,21 @@ export interface Comparison {
 const WHAT: Record<FrozenChange['kind'], string> = { added: 'added', changed: 'changed', state: 'stands otherwise', gone: 'withdrawn or gone' };
 
 /** The sheets of a workbook of it: what changed, the figures, the agreed cases it reaches. */
-export function comparisonSheets({ before, after, figures, changes, reached, more }: Comparison): { readonly name: string; readonly rows: readonly (readonly string[])[] }[] {
+export function comparisonSheets({ before, after, figures, changes, settings, reached, more }: Comparison): { readonly name: string; readonly rows: readonly (readonly string[])[] }[] {
   const rows = changes.map((change) => {
     const { id, title, module } = changedItem(change);
     const [from, to] = sides(change);
     return [WHAT[change.kind], id, title, module, versionOf(from), versionOf(to), from?.state ?? '', to?.state ?? '', change.kind === 'changed' ? (change.meant ? 'yes' : 'no') : ''];
   });
   return [
-    { name: 'Changes', rows: [['what', 'id', 'title', 'module', `version in ${before}`, `version in ${after}`, 'state before', 'state after', 'means something else'], ...rows, ...(more === 0 ? [] : [[moreWords(more)]])] },
+    { name: 'Changes', rows: [['what', 'id', 'title', 'module', `version in ${before}`, `version in ${after}`, 'state before', 'state after', 'means something else'], ...rows, ...(settings === '' ? [] : [['changed', '', `Of the settings: ${settings}`]]), ...(more === 0 ? [] : [[moreWords(more)]])] },
     { name: 'Figures', rows: [['figure', before, after], ...figures.map((f) => [...f])] },
     ...(reached.length === 0 ? [] : [{ name: 'Agreed cases reached', rows: [['id', 'title', 'through'], ...reached.map((r) => [r.id, r.title, r.through.join(', ')])] }]),
   ];
 }
 
 /** The same as Markdown, by module. */
-export function comparisonMarkdown({ title, before, after, figures, changes, reached, more }: Comparison): string {
+export function comparisonMarkdown({ title, before, after, figures, changes, settings, reached, more }: Comparison): string {
   const modules = [...new Set(changes.map((c) => changedItem(c).module))].sort();
   const lines = [
     `# ${plain(title)}`,
@@ -50,7 +52,8 @@ export function comparisonMarkdown({ title, before, after, figures, changes, rea
     `${plain(before)} → ${plain(after)}`,
     ...(figures.length === 0 ? [] : ['', `| | ${plain(before)} | ${plain(after)} |`, '|---|---:|---:|', ...figures.map((f) => `| ${f.map(plain).join(' | ')} |`)]),
     ...modules.flatMap((module) => ['', `## ${module === '' ? 'Without a module' : plain(module)}`, '', ...changes.filter((c) => changedItem(c).module === module).map(changeLine)]),
-    ...(changes.length === 0 ? ['', 'Nothing changed.'] : []),
+    ...(settings === '' ? [] : ['', `Of the settings: ${plain(settings)}`]),
+    ...(changes.length === 0 ? ['', settings === '' ? 'Nothing changed.' : 'No artefact changed.'] : []),
     ...(more === 0 ? [] : ['', moreWords(more)]),
     ...(reached.length === 0 ? [] : ['', '## Agreed cases that the changes reach', '', ...reached.map((r) => `- ${r.id} ${plain(r.title)}, through ${r.through.join(', ')}`)]),
   ];

@@ -1,7 +1,7 @@
 import { comparisonMarkdown, comparisonSheets, type BaselineNumber, type ComparedFigure, type Comparison } from '@caderno/core/baselines';
 import { percentDown, shownRatio } from '@caderno/core/coverage';
 import { writeSheets } from '@caderno/core/exchange';
-import type { FileAnswer, FrozenCoverage, QueryOf } from '@caderno/contract';
+import { settingsWords, type FileAnswer, type FrozenCoverage, type QueryOf } from '@caderno/contract';
 import type { UnitOfWork } from '../database/index.ts';
 import { compareBaselines, readBaseline } from './read.ts';
 
@@ -11,8 +11,8 @@ const TYPES = { xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheet
 export async function exportComparison(work: UnitOfWork, projectId: string, number: BaselineNumber, { to, format }: QueryOf<'exportComparison'>, now: FrozenCoverage | null): Promise<FileAnswer> {
   const from = await readBaseline(work, projectId, number);
   const later = to === undefined ? null : await readBaseline(work, projectId, to);
-  const { changes, reached, total } = await compareBaselines(work, projectId, number, to ?? null);
-  const comparison: Comparison = { title: `What changed since ${from.name}`, before: `B-${number} ${from.name}`, after: later === null ? 'now' : `B-${later.number} ${later.name}`, figures: figuresOf(from.coverage, later === null ? now : later.coverage), changes, reached, more: total - changes.length };
+  const { changes, reached, total, settings } = await compareBaselines(work, projectId, number, to ?? null);
+  const comparison: Comparison = { title: `What changed since ${from.name}`, before: `B-${number} ${from.name}`, after: later === null ? 'now' : `B-${later.number} ${later.name}`, figures: figuresOf(from.coverage, later === null ? now : later.coverage), changes, settings: settingsWords(settings.parts, settings.constants), reached, more: total - changes.length };
   const name = `B-${number}-${later === null ? 'now' : `B-${later.number}`}.${format}`;
   return { name, type: TYPES[format], bytes: format === 'xlsx' ? await writeSheets(comparisonSheets(comparison)) : Buffer.from(comparisonMarkdown(comparison)) };
 }

@@ -56,7 +56,7 @@ test('settings that changed are told, with the constants, though no artefact did
     compareBaselines: ({ params }) => ({ from: params.baseline, to: null, changes: [], total: 0, reached: [], settings: { parts: ['constants', 'priorities'], constants: ['desk'] } }),
     findTouched: () => touched,
   });
-  expect((await screen.findByText('Of the settings')).parentElement?.textContent).toBe('Of the settings the constants, the priorities (<desk>)');
+  expect((await screen.findByText('Of the settings')).parentElement?.textContent).toBe('Of the settings the constants (<desk>), the priorities');
   expect([screen.getByText('No artefact changed.'), screen.queryByText('Nothing changed.'), screen.queryByRole('button', { name: /^Group by/ })]).toMatchObject([{}, null, null]);
   fireEvent.click(screen.getByRole('button', { name: 'cases it touches' }));
   await screen.findByText('Use what changed');

@@ -1,13 +1,13 @@
 import { changedItem, type BaselineNumber, type Frozen, type FrozenChange } from '@caderno/core/baselines';
 import type { ArtefactId } from '@caderno/core/artefacts';
-import type { BringBack, FrozenChanges } from '@caderno/contract';
+import { settingsWords, type BringBack, type FrozenChanges } from '@caderno/contract';
 import { skipToken, useQuery } from '@tanstack/react-query';
 import { ChevronRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { call, download, failureSentence, tellFailure, useVersion } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, Choose, SelectMark, STATE_WORD, TextButton, countOf, useSelection, type Selection, locale, settingsWords } from '../look/index.ts';
+import { Button, Choose, SelectMark, STATE_WORD, TextButton, countOf, useSelection, type Selection, locale } from '../look/index.ts';
 import { TouchedDialog } from '../suiteMembers/index.ts';
 import { Contents, Difference } from '../versions/index.ts';
 import { BringBackDialog } from './BringBackDialog.tsx';
@@ -30,18 +30,13 @@ export function Changes({ from, to }: Props) {
   if (data.total === 0 && data.settings.parts.length === 0) return <p className="mt-3 text-ink2">Nothing changed.</p>;
   return (
     <>
-      {data.settings.parts.length > 0 && <ChangedSettings settings={data.settings} />}
+      {data.settings.parts.length > 0 && (
+        <p className="mt-2 text-sm">
+          <span className="font-semibold text-ochre-ink">Of the settings</span> {settingsWords(data.settings.parts, data.settings.constants)}
+        </p>
+      )}
       <ChangeGroups data={data} from={from} to={to} />
     </>
-  );
-}
-
-function ChangedSettings({ settings: { parts, constants } }: Pick<FrozenChanges, 'settings'>) {
-  return (
-    <p className="mt-2 text-sm">
-      <span className="font-semibold text-ochre-ink">Of the settings</span> {settingsWords(parts)}
-      {constants.length > 0 && <span className="text-ink2"> ({constants.map((name) => `<${name}>`).join(', ')})</span>}
-    </p>
   );
 }
 

@@ -1,5 +1,5 @@
 import type { ArtefactState } from '@caderno/core/artefacts';
-import type { Change, ProjectSettings } from '@caderno/contract';
+import { settingsWords, type Change } from '@caderno/contract';
 import { STATE_WORD, countOf } from './words.ts';
 
 /** What the words for a change are made of. */
@@ -99,11 +99,4 @@ function undidWords({ undid, artefact, size }: WordedChange): string {
   if (undid === null) return 'an earlier change';
   const worded = { ...undid, undid: null };
   return `“${size === 1 && undid.size === 1 && undid.artefact === artefact ? entryWords(worded) : changeWords(worded)}”`;
-}
-
-const SETTING_WORD: Readonly<Record<keyof ProjectSettings, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items', constants: 'the constants', environment: 'what configurations are made of', configurations: 'the configurations', fields: 'the fields of its own', modules: 'the order of the modules', priorities: 'the priorities', looksOff: 'the hints', agreedPhrases: 'the agreed phrases', valueKinds: 'the kinds of values in scenarios', scenarioExecution: 'which scenarios are run by hand', agreement: 'what agreement asks for' };
-
-/** Parts of the settings, as a sentence names them. */
-export function settingsWords(parts: readonly string[]): string {
-  return parts.map((part) => (part in SETTING_WORD ? SETTING_WORD[part as keyof ProjectSettings] : part)).join(', ');
 }

@@ -1,7 +1,7 @@
 export { Busy } from './Busy.tsx';
 export { Button, TextButton } from './Button.tsx';
 export { Chip } from './Chip.tsx';
-export { changeWords, entryWords, manyWords, mayBeUndone, settingsWords } from './changeWords.ts';
+export { changeWords, entryWords, manyWords, mayBeUndone } from './changeWords.ts';
 export { Choose } from './Choose.tsx';
 export { combinationProblemSentence, constraintProblemSentence, constraintsNamed } from './combinationProblemSentence.ts';
 export { Dialog } from './Dialog.tsx';
