@@ -62,3 +62,24 @@ test('a case is found, written and saved with the keyboard alone', async ({ page
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Help' })).toContainText('Find or do anything');
 });
+
+test('what is typed while the find field is still on its way stands in it when it comes', async ({ page }) => {
+  let letIn: () => void = () => undefined;
+  const held = new Promise<void>((resolve) => (letIn = resolve));
+  await page.route(/\/assets\/FindOrDo-/, async (route) => {
+    await held;
+    await route.continue();
+  });
+  await signIn(page, 'Inês V.', '/coverage');
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('go to the');
+  await expect(page.getByRole('textbox', { name: 'Find or do anything' })).toHaveValue('go to the');
+  letIn();
+  const field = page.getByRole('combobox', { name: 'Find or do anything' });
+  await expect(field).toBeFocused();
+  await page.keyboard.type(' journal');
+  await expect(field).toHaveValue('go to the journal');
+  await expect(page.getByRole('option', { name: /Go to the journal/ })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(`${PROJECT}/journal`);
+});

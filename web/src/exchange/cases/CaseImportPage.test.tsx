@@ -45,7 +45,7 @@ function imported(canEdit = true, taken = TAKES) {
 }
 const bring = (): Promise<void> => userEvent.upload(screen.getByLabelText('File to import'), new File(['Key,Case,Do\nTC-1,Sign in,Open'], 'office.csv'));
 const choose = async (label: string, option: string): Promise<void> => {
-  fireEvent.click(screen.getByRole('button', { name: label }));
+  fireEvent.click(await screen.findByRole('button', { name: label }));
   fireEvent.click(await screen.findByRole('option', { name: option }));
 };
 
@@ -76,7 +76,7 @@ test('a column that is none of ours becomes a field of the project, called as it
   await bring();
   await choose('Key is: Id in the source', 'A new field of the project');
   await waitFor(() => expect(server.calls('previewCases').at(-1)?.body).toMatchObject({ mapping: { columns: { Key: expect.stringMatching(/^own:[0-9a-f]{8}$/), Case: 'title' } } }));
-  expect(screen.getByRole('button', { name: 'Key is: Key' })).toBeTruthy();
+  expect(await screen.findByRole('button', { name: 'Key is: Key' })).toBeTruthy();
   expect(server.calls('saveSettings').map(({ body }) => (body as ProjectSettings).fields.map(({ name, type, of }) => [name, type, of]))).toEqual([[['Channel', 'text', CHANNEL.of], ['Key', 'text', ['case']]]]);
   cleanup();
   const refusing = imported(true, () => {
@@ -85,7 +85,8 @@ test('a column that is none of ours becomes a field of the project, called as it
   await bring();
   await choose('Key is: Id in the source', 'A new field of the project');
   await waitFor(() => expect(refusing.calls('saveSettings')).toHaveLength(1));
-  expect(screen.getByRole('button', { name: 'Key is: Id in the source' })).toBeTruthy();
+  // It can be chosen again once the answer is there.
+  await waitFor(() => expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Key is: Id in the source' }).disabled).toBe(false));
 });
 
 test('whoever may only read is offered no file', () => {
