@@ -71,6 +71,7 @@ test('what is typed while the find field is still on its way stands in it when i
     await route.continue();
   });
   await signIn(page, 'Inês V.', '/coverage');
+  await expect(page.getByRole('navigation', { name: 'Chapters' })).toBeVisible();
   await page.keyboard.press('Control+k');
   await page.keyboard.type('go to the');
   await expect(page.getByRole('textbox', { name: 'Find or do anything' })).toHaveValue('go to the');

@@ -29,7 +29,7 @@ export function FindField({ project, isOpen, onClose }: Props) {
 
 function OnItsWay({ typed, onType, onClose }: { readonly typed: string; readonly onType: (typed: string) => void; readonly onClose: () => void }) {
   return (
-    <div className="fixed inset-0 z-50 flex items-start justify-center bg-ink/20 pt-[7vh]">
+    <div onClick={(event) => event.target === event.currentTarget && onClose()} className="fixed inset-0 z-50 flex items-start justify-center bg-ink/20 pt-[7vh]">
       <div role="dialog" aria-label="Find or do anything" className="w-full max-w-2xl overflow-hidden rounded-[8px] border border-rule2 bg-page">
         <input
           autoFocus
@@ -37,7 +37,6 @@ function OnItsWay({ typed, onType, onClose }: { readonly typed: string; readonly
           value={typed}
           autoComplete="off"
           onChange={(event) => onType(event.target.value)}
-          onBlur={onClose}
           onKeyDown={(event) => {
             if (event.key === 'Escape') onClose();
           }}
