@@ -54,6 +54,12 @@ test('remarks, changed texts and minutes come to the place where it is written; 
   }
 });
 
+test('what is no number of minutes stands in their place as it was written', () => {
+  const [first = [], , , , fifth = []] = ROWS;
+  const { proposals } = came([cell(first, 'minutes needed', '7,5'), cell(fifth, 'minutes needed', 'half an hour, "no" power')]);
+  expect(proposals.map((p) => p.text)).toEqual(['Took 7,5 minutes, not 5.', expect.stringMatching(/^Minutes needed.* \(A bill\): half an hour, "no" power$/)]);
+});
+
 test('rows of another hand-off, of no instance or step that was handed off are told, and the rest is kept', () => {
   const [first = []] = ROWS;
   const said = (row: readonly string[]) => cell(row, 'remark', 'no');

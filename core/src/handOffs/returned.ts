@@ -125,9 +125,15 @@ function addProposal(proposals: Map<string, ReturnedProposal>, proposal: Returne
 function proposalsOf(note: ReturnedNote, instance: ExecutedInstance, steps: readonly OpenedStep[], version: number): ReturnedProposal[] {
   const whole: ReturnedProposal = { of: ownerOf(instance.of), version, place: WHOLE, said: '', offer: null, instances: [instance.key], step: null, text: '' };
   const scenario = whole.of === instance.of ? '' : ` (${instance.title})`;
-  const took: ReturnedProposal[] = note.minutes === '' ? [] : [{ ...whole, text: `Took ${note.minutes} minutes${instance.minutes === null ? '' : `, not ${instance.minutes}`}${scenario}.` }];
+  const took: ReturnedProposal[] = note.minutes === '' ? [] : [{ ...whole, text: minutesWords(note.minutes, instance.minutes, scenario) }];
   if (note.step === null) return [...(note.remark === '' ? [] : [{ ...whole, text: note.remark + scenario }]), ...took];
   return [...atStep(note, note.step, instance, steps, { ...whole, step: note.step }), ...took];
+}
+
+/** A number of minutes, or what somebody wrote in its place. */
+function minutesWords(needed: string, planned: number | null, scenario: string): string {
+  if (/^\d+(?:[.,]\d+)?$/.test(needed)) return `Took ${needed} minutes${planned === null ? '' : `, not ${planned}`}${scenario}.`;
+  return `Minutes needed${planned === null ? '' : `, planned as ${planned}`}${scenario}: ${needed}`;
 }
 
 function atStep(note: ReturnedNote, number: number, instance: ExecutedInstance, steps: readonly OpenedStep[], whole: ReturnedProposal): ReturnedProposal[] {

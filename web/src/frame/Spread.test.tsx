@@ -1,6 +1,6 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, expect, jest, test } from '@jest/globals';
-import { cleanup, fireEvent, screen } from '@testing-library/react';
+import { act, cleanup, fireEvent, screen } from '@testing-library/react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { onThePage } from '../../test/onThePage.tsx';
@@ -11,10 +11,14 @@ afterEach(() => {
   jest.restoreAllMocks();
 });
 
-/** A narrow window; `into` notes what was brought into view. */
+let isNarrow = true;
+const windowChanged = new EventTarget();
+
+/** A narrow window; answers what was brought into view. */
 function narrow(): string[] {
   const into: string[] = [];
-  jest.spyOn(window, 'matchMedia').mockImplementation((media) => Object.assign(new EventTarget(), { matches: media.includes('max-width'), media, onchange: null, addListener: jest.fn(), removeListener: jest.fn() }));
+  isNarrow = true;
+  jest.spyOn(window, 'matchMedia').mockImplementation((media) => Object.assign(windowChanged, { matches: isNarrow && media.includes('max-width'), media, onchange: null, addListener: jest.fn(), removeListener: jest.fn() }));
   Element.prototype.scrollIntoView = function scrolled(this: Element) {
     into.push(this.getAttribute('aria-label') ?? '');
   };
@@ -44,4 +48,18 @@ test('where the page says what is opened the path does not count: a form begins 
   expect(into).toEqual([]);
   fireEvent.click(screen.getByText('one'));
   expect([into, screen.getByText('C-1').textContent]).toEqual([['Sheet'], 'C-1']);
+});
+
+test('whoever enlarges the page, or makes it small again, keeps what is open and typed', () => {
+  const into = narrow();
+  isNarrow = false;
+  onThePage(<Spread {...pages} left={<p>left</p>} right={<input aria-label="Note" />} />, {}, '/p/cases/C-1', '*');
+  const field = screen.getByLabelText<HTMLInputElement>('Note');
+  fireEvent.change(field, { target: { value: 'half a sentence' } });
+  expect(into).toEqual([]);
+  for (const [next, seen] of [[true, ['Sheet']], [false, ['Sheet']]] as const) {
+    isNarrow = next;
+    act(() => void windowChanged.dispatchEvent(new Event('change')));
+    expect([screen.getByLabelText('Note') === field, field.value, into]).toEqual([true, 'half a sentence', seen]);
+  }
 });

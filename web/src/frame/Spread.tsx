@@ -1,5 +1,5 @@
 import { ChevronLeft, ChevronRight } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useMemo, useRef, useState, type ReactNode, type RefObject } from 'react';
 import { Panel, PanelGroup, PanelResizeHandle, type ImperativePanelHandle } from 'react-resizable-panels';
 import { useLocation } from 'react-router';
 import { useMedia } from '../look/index.ts';
@@ -19,14 +19,19 @@ interface Props {
   readonly opened?: string | null;
 }
 
-/** Two facing pages with a gutter to drag; either can be folded away. On a narrow window, or enlarged, the right page stands below the left. */
-export function Spread(props: Props) {
-  return useMedia('screen and (max-width: 820px)') ? <Stacked {...props} /> : <SideBySide {...props} />;
-}
+/** As theme.css has it. */
+const NARROW = 'screen and (max-width: 820px)';
+const NO_COMMANDS: readonly Command[] = [];
 
-function SideBySide({ chapter, left, leftLabel, right, rightLabel, leftShare }: Props) {
+/**
+ * Two facing pages with a gutter to drag; either can be folded away. On a narrow window, or enlarged, the right page stands
+ * below the left, in one scroll (theme.css): the pages are the same, so that enlarging one loses no dialog and nothing typed.
+ */
+export function Spread({ chapter, left, leftLabel, right, rightLabel, leftShare, opened }: Props) {
   const leftPanel = useRef<ImperativePanelHandle>(null);
   const rightPanel = useRef<ImperativePanelHandle>(null);
+  const below = useRef<HTMLElement>(null);
+  const isNarrow = useMedia(NARROW);
   const [whole, setWhole] = useState(false);
   const commands = useMemo<Command[]>(
     () => [
@@ -35,8 +40,9 @@ function SideBySide({ chapter, left, leftLabel, right, rightLabel, leftShare }: 
     ],
     [leftLabel, rightLabel],
   );
-  useCommands(commands);
-  const width = useMemo(() => ({ whole, toggle: () => toggle(leftPanel.current) }), [whole]);
+  useCommands(isNarrow ? NO_COMMANDS : commands);
+  useBroughtIntoView(below, isNarrow, opened);
+  const width = useMemo(() => (isNarrow ? null : { whole, toggle: () => toggle(leftPanel.current) }), [isNarrow, whole]);
   return (
     <PanelGroup direction="horizontal" autoSaveId={`caderno-${chapter}`} className="book">
       <Panel id="left" order={1} ref={leftPanel} defaultSize={leftShare} minSize={20} collapsible collapsedSize={0} onCollapse={() => setWhole(true)} onExpand={() => setWhole(false)} className="page-left rounded-l-[10px]">
@@ -55,7 +61,7 @@ function SideBySide({ chapter, left, leftLabel, right, rightLabel, leftShare }: 
         </div>
       </PanelResizeHandle>
       <Panel id="right" order={2} ref={rightPanel} minSize={25} collapsible collapsedSize={0} className="page-right">
-        <section aria-label={rightLabel} className="h-full overflow-y-auto overflow-x-hidden" tabIndex={-1}>
+        <section ref={below} aria-label={rightLabel} className="h-full overflow-y-auto overflow-x-hidden" tabIndex={-1}>
           <WholeWidthContext value={width}>{right}</WholeWidthContext>
         </section>
       </Panel>
@@ -63,24 +69,13 @@ function SideBySide({ chapter, left, leftLabel, right, rightLabel, leftShare }: 
   );
 }
 
-/** One scroll for both. What is opened at the left is brought into view below. */
-function Stacked({ left, leftLabel, right, rightLabel, opened }: Props) {
-  const below = useRef<HTMLElement>(null);
+/** Where the pages stand below each other, what is opened at the left is brought into view. */
+function useBroughtIntoView(below: RefObject<HTMLElement | null>, isNarrow: boolean, opened: Props['opened']): void {
   const { pathname } = useLocation();
   const shown = opened === undefined ? (pathname.split('/').slice(3).join('/') || null) : opened;
   useEffect(() => {
-    if (shown !== null) below.current?.scrollIntoView({ block: 'start' });
-  }, [shown]);
-  return (
-    <div className="h-full overflow-y-auto overflow-x-hidden">
-      <section aria-label={leftLabel} className="max-h-[60vh] overflow-y-auto overflow-x-auto [&>div]:min-h-[16rem]" tabIndex={-1}>
-        {left}
-      </section>
-      <section ref={below} aria-label={rightLabel} className="min-h-full overflow-x-auto border-t-2 border-rule2" tabIndex={-1}>
-        {right}
-      </section>
-    </div>
-  );
+    if (isNarrow && shown !== null) below.current?.scrollIntoView({ block: 'start' });
+  }, [below, isNarrow, shown]);
 }
 
 function toggle(panel: ImperativePanelHandle | null): void {
