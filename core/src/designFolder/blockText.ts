@@ -41,23 +41,15 @@ function itemOf(item: Json, indent: string): string {
 const PLAIN_NAME = /^[A-Za-z_][\w-]*$/;
 /** Begins and ends with a letter or digit and holds nothing that YAML gives a meaning to. */
 const PLAIN_TEXT = /^\p{L}(?:[\p{L}\p{N} _.,/()’–-]*[\p{L}\p{N}.)’])?$/u;
-/** The same without letters beyond ASCII: most texts are of this kind, and it is a tenth of the work. */
-const PLAIN_ASCII = /^[A-Za-z](?:[A-Za-z0-9 _.,/()-]*[A-Za-z0-9.)])?$/;
 const WORDS_OF_YAML = /^(?:null|true|false|yes|no|on|off|y|n)$/i;
-const LONGEST_WORD = 5;
-
-function isWordOfYaml(text: string): boolean {
-  return text.length <= LONGEST_WORD && WORDS_OF_YAML.test(text);
-}
 
 function nameOf(name: string): string {
-  return PLAIN_NAME.test(name) && !isWordOfYaml(name) ? name : quoted(name);
+  return PLAIN_NAME.test(name) && !WORDS_OF_YAML.test(name) ? name : quoted(name);
 }
 
 function textOf(text: string, indent: string): string {
   if (text.includes('\n') && isPrintable(text)) return linesOf(text, indent);
-  if (text === '') return '""';
-  return (PLAIN_ASCII.test(text) || PLAIN_TEXT.test(text)) && !isWordOfYaml(text) ? text : quoted(text);
+  return PLAIN_TEXT.test(text) && !WORDS_OF_YAML.test(text) ? text : quoted(text);
 }
 
 /** Whether each character stands for itself in YAML, and readers agree on what ends a line (YAML 1.2, 5.1 and 5.4). */

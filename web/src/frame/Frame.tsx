@@ -45,7 +45,7 @@ export interface FrameContext {
 export function Frame({ project, projects, person, openToAll, mayMakeProjects, past = null }: Props) {
   const [open, setOpen] = useState<'find' | 'keys' | null>(null);
   const { connected } = useProjectStream(project.key);
-    const title = browserTitle(useNameOfPage(), useLocation().pathname, past === null ? project.name : `${project.name} ${pastWords(past)}`);
+  const title = browserTitle(useNameOfPage(), useLocation().pathname, past === null ? project.name : `${project.name} ${pastWords(past)}`);
   const context: FrameContext = { project: project.key, person, canEdit: roleReaches(project.role, 'analyst'), canLead: roleReaches(project.role, 'lead'), canManage: roleReaches(project.role, 'administrator'), isPast: past !== null };
   useFrameCommands(context, setOpen);
   return (

@@ -128,7 +128,6 @@ function Details({ field, canEdit, onSet }: { readonly field: OwnField; readonly
   );
 }
 
-/** Names that a query could not tell apart. */
 function freeName(fields: readonly OwnField[]): string {
   let at = fields.length + 1;
   while (fields.some((f) => isSameOwnName(f.name, `Field ${at}`))) at += 1;

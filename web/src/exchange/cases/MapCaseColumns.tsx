@@ -20,7 +20,7 @@ const LAYOUT_WORD: Record<CaseLayout, string> = { stepRows: 'is a step of the ca
 export function MapCaseColumns({ draft, onChange, onReread }: Props) {
   const { project } = useFrame();
   const fields = useOwnFields(project);
-  const { isMaking, make } = useNewField(project);
+  const { isReady, isMaking, make } = useNewField(project);
   const { mapping, columns } = draft;
   const set = (part: Partial<CaseDraft['mapping']>): void => onChange({ ...draft, mapping: { ...mapping, ...part } });
   const toNewField = async (column: string): Promise<void> => {
@@ -54,7 +54,7 @@ export function MapCaseColumns({ draft, onChange, onReread }: Props) {
       <ColumnTable<CaseTarget | 'newField'>
         columns={columns}
         targetOf={(name) => mapping.columns[name] ?? 'leave'}
-        optionsOf={(name) => [...caseTargetOptions(fields, mapping.columns[name]), { value: 'newField', name: 'A new field of the project' }]}
+        optionsOf={(name) => [...caseTargetOptions(fields, mapping.columns[name]), ...(isReady ? [{ value: 'newField', name: 'A new field of the project' } as const] : [])]}
         onTarget={(name, target) => (target === 'newField' ? void toNewField(name) : set({ columns: { ...mapping.columns, [name]: target } }))}
         disabled={isMaking}
       />

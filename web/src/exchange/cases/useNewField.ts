@@ -3,8 +3,8 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { useSaveSettings, useSettings } from '../../api/index.ts';
 
-/** Makes a field of the project's own for a column of a file; `make` answers null when it could not be made, and says why. */
-export function useNewField(project: string): { readonly isMaking: boolean; readonly make: (column: string) => Promise<OwnFieldId | null> } {
+/** Makes a field of the project's own for a column of a file; `make` answers null when it was refused, and says why. `isReady`: the settings that it is made in are known. */
+export function useNewField(project: string): { readonly isReady: boolean; readonly isMaking: boolean; readonly make: (column: string) => Promise<OwnFieldId | null> } {
   const stored = useSettings(project).data;
   const save = useSaveSettings(project);
   const [isMaking, setMaking] = useState(false);
@@ -18,5 +18,5 @@ export function useNewField(project: string): { readonly isMaking: boolean; read
     if (isMade) toast.success(`Cases have a field “${field.name}” now. It holds any text; the settings give it choices or another type.`);
     return isMade ? field.id : null;
   };
-  return { isMaking, make };
+  return { isReady: stored !== undefined, isMaking, make };
 }
