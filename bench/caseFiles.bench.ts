@@ -76,7 +76,7 @@ async function replacing(server: StartedServer): Promise<Figure[]> {
 async function exporting(server: StartedServer): Promise<Figure[]> {
   const save = async (format: string, layout: string): Promise<number> =>
     timed(async () => {
-      const body = JSON.stringify({ of: { kind: 'case', query: '' }, format, layout, figures: false, sheets: true });
+      const body = JSON.stringify({ of: { kind: 'case', query: '' }, format, layout, figures: false, sheets: true, files: false });
       const response = await fetch(`${server.origin}/api/v1/projects/${KEY}/cases/export`, { method: 'POST', headers: { cookie: server.cookie, 'content-type': 'application/json' }, body });
       if (!response.ok) throw new Error(`The export answered ${response.status}: ${await response.text()}`);
       await response.arrayBuffer();

@@ -53,7 +53,8 @@ export const runCasesSchema = caseStepSchema.extend({ choices: z.record(textUpTo
 export const CASE_FORMATS = ['xlsx', 'csv', 'md', 'json', 'schema'] as const;
 /** See {@link CASE_FORMATS}. */
 export type CaseFormat = (typeof CASE_FORMATS)[number];
-/** `layout`: a row a step, a case or an instance; `figures`: whether requirements and coverage stand beside; `sheets`: one for each module. */
-export const exportCasesSchema = z.strictObject({ of: chosenSchema, format: z.enum(CASE_FORMATS), layout: z.enum([...CASE_LAYOUTS, 'instanceRows']), figures: z.boolean(), sheets: z.boolean() });
+/** `layout`: a row a step, a case or an instance; `figures`: whether requirements and coverage stand beside; `sheets`: one for each module; `files`: in a zip with what is attached to the cases, which rows of instances do not name. */
+export const exportCasesSchema = z.strictObject({ of: chosenSchema, format: z.enum(CASE_FORMATS), layout: z.enum([...CASE_LAYOUTS, 'instanceRows']), figures: z.boolean(), sheets: z.boolean(), files: z.boolean() })
+  .refine(({ layout, files }) => !files || layout !== 'instanceRows');
 /** See {@link exportCasesSchema}. */
 export type ExportCases = z.infer<typeof exportCasesSchema>;

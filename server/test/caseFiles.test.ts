@@ -6,8 +6,9 @@ import { GUESS_ALL, type ReadingOptions } from '@caderno/core/exchange';
 import { ownFieldId, type OwnField } from '@caderno/core/fields';
 import { EMPTY_SHARED } from '@caderno/core/shared';
 import { API_ROOT, type CaseDraft, type ExportCases } from '@caderno/contract';
+import { strFromU8, strToU8, unzipSync } from 'fflate';
 import { z } from 'zod';
-import { condition, makeDatabase, makeProject, requirement, startServer, testCase, type Caller, type TestServer } from './harness.ts';
+import { condition, makeDatabase, makeProject, pngOf, requirement, startServer, testCase, type Caller, type TestServer } from './harness.ts';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
 let server: TestServer;
@@ -33,7 +34,7 @@ const run = (draft: CaseDraft, choices = {}, more = {}) => call('runCases', { pa
 const read = async (id: ArtefactId) => (await call('readArtefact', { params: { id } })).data;
 const content = async (id: CaseId): Promise<CaseContent> => (await read(id)).content as CaseContent;
 const exported = async (order: Partial<ExportCases>): Promise<{ bytes: Uint8Array<ArrayBuffer>; text: string }> => {
-  const body = JSON.stringify({ of: { kind: 'case', query: '' }, format: 'csv', layout: 'stepRows', figures: false, sheets: false, ...order });
+  const body = JSON.stringify({ of: { kind: 'case', query: '' }, format: 'csv', layout: 'stepRows', figures: false, sheets: false, files: false, ...order });
   const response = await server.fetch(`${API_ROOT}/projects/p/cases/export`, { method: 'POST', headers: { cookie: `caderno_session=${project.analyst}`, 'content-type': 'application/json' }, body });
   expect([response.status, response.headers.get('content-disposition')]).toEqual([200, expect.stringContaining('p-cases')]);
   const bytes = new Uint8Array(await response.arrayBuffer());
@@ -122,6 +123,24 @@ describe('written out', () => {
     // Written before that change: only what the file itself changes comes in.
     const older = await bring(text.replace('Leave', 'Go away'), 'older.csv');
     expect((await preview(older)).changed).toMatchObject([{ id: 'C-2', fields: [{ field: 'title', to: 'Go away' }], conflicts: [] }]);
+  });
+
+  test('with what is attached in a zip beside the table, which says where each lies; a plain file where there is none', async () => {
+    await design();
+    const [dial, bill] = [pngOf(3, 2), strToU8('%PDF-1.7\n%%EOF')];
+    const keep = async (name: string, bytes: Uint8Array) => (await call('keepAttachment', { query: { name }, body: bytes as Uint8Array<ArrayBuffer> })).data;
+    const [picture, paper] = [await keep('dial.png', dial), await keep('bill.pdf', bill)];
+    await call('createArtefact', { body: testCase({ title: 'Look', attachments: [paper], steps: [{ ...plainStep(stepId('s'), 'Look', 'It turns'), attachments: [picture] }] }) });
+    const zipped = async (order: Partial<ExportCases>): Promise<Record<string, Uint8Array>> => unzipSync((await exported({ files: true, ...order })).bytes);
+    const inTable = await zipped({});
+    expect(Object.keys(inTable)).toEqual(['p-cases.csv', 'files/C-3/bill.pdf', 'files/C-3/dial.png']);
+    expect([inTable['files/C-3/dial.png'], inTable['files/C-3/bill.pdf']]).toEqual([new Uint8Array(dial), bill]);
+    expect(strFromU8(inTable['p-cases.csv'] ?? new Uint8Array())).toContain('"files/C-3/bill.pdf\nstep 1: files/C-3/dial.png"');
+    const inJson = JSON.parse(strFromU8((await zipped({ format: 'json', of: { ids: ['C-3'] } }))['p-cases.json'] ?? new Uint8Array())) as { cases: { files: unknown }[] };
+    expect(inJson.cases[0]?.files).toEqual({ [picture.id]: 'files/C-3/dial.png', [paper.id]: 'files/C-3/bill.pdf' });
+    // Read in again, the table changes nothing; what is attached stays.
+    expect((await preview(await bring(Uint8Array.from(inTable['p-cases.csv'] ?? []), 'again.csv'))).counts).toMatchObject({ added: 0, changed: 0, same: 3 });
+    expect((await exported({ files: true, of: { ids: ['C-1', 'C-2'] } })).text).toMatch(/^\uFEFF?p id,/);
   });
 
   test('with requirements and coverage beside; a row for each instance with all uses open and values in place; as JSON by its schema', async () => {

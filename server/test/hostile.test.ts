@@ -143,7 +143,7 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   runFeatures: [{ choices: { 'F-1': 'theirs' } }],
   runDesign: [{ choices: { 'C-1': 'theirs', 'R-2': 'mine' } }],
   exportCases: [
-    { of: { ids: ['R-1', 'C-999999999'] }, format: 'json', layout: 'stepRows', figures: true, sheets: true },
+    { of: { ids: ['R-1', 'C-999999999'] }, format: 'json', layout: 'stepRows', figures: true, sheets: true, files: true },
   ],
   runImport: [{ mapping, reading, choices: { 'R-1 title': 'mine' } }],
 };

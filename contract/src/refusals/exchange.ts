@@ -18,6 +18,7 @@ export type ExchangeRefusal =
   | { readonly code: 'design_too_large'; readonly bytes: number; readonly limit: number; readonly files: boolean }
   | { readonly code: 'export_cell_too_long'; readonly id: ArtefactId; readonly limit: number }
   | { readonly code: 'too_many_instances'; readonly id: ArtefactId }
+  | { readonly code: 'too_many_files_beside'; readonly count: number; readonly limit: number }
   /** `at`: the path in the folder; '' is the folder itself. */
   | { readonly code: 'folder_unreadable'; readonly at: string; readonly reason: string }
   | { readonly code: 'folder_newer'; readonly version: number }
@@ -40,6 +41,7 @@ export const EXCHANGE_REFUSALS: Refusals<ExchangeRefusal> = {
   design_too_large: { status: 422, sentence: (refusal) => `The design file would have ${Math.ceil(refusal.bytes / 1024 / 1024)} MB, and ${Math.floor(refusal.limit / 1024 / 1024)} MB can be brought in at a time. ${refusal.files ? 'Leave the attached files out, or take less of the project along.' : 'Take less of the project along at a time.'}` },
   export_cell_too_long: { status: 422, sentence: (refusal) => `${refusal.id} has a text longer than the ${refusal.limit.toLocaleString('en')} characters a cell of a spreadsheet holds. Nothing was written; choose CSV, Markdown or ReqIF.` },
   too_many_instances: { status: 422, sentence: (refusal) => `A file of instances holds 50,000 and no more, and ${refusal.id} leads beyond that. Nothing was written; choose fewer cases, or a row a case.` },
+  too_many_files_beside: { status: 422, sentence: (refusal) => `${refusal.count.toLocaleString('en-GB')} files are attached to these cases, and a zip takes at most ${refusal.limit.toLocaleString('en-GB')}. Nothing was written; choose fewer cases, or leave the files out.` },
   folder_unreadable: { status: 422, sentence: (refusal) => `This is no folder of a baseline that can be read${refusal.at === '' ? '' : `: ${refusal.at}`} ${refusal.reason}. Nothing was made of it.` },
   folder_newer: { status: 422, sentence: (refusal) => `This folder was written by a newer Caderno (its layout ${refusal.version}), and nothing was made of it. Bring it into that one, or have it written again by this one.` },
   folder_changed: { status: 409, sentence: (refusal) => folderChangedSentence(refusal) },

@@ -51,8 +51,11 @@ export const CASE_TABLE = { most: FILE_LIMITS.rows, isName: isCaseColumnName, ha
 /** Columns that may stand several times: their texts come one after the other. */
 const REPEATABLE: ReadonlySet<CaseTarget> = new Set<CaseTarget>(['tags', 'requirements', 'conditions', 'data', 'leave']);
 
+/** The column that names the files lying beside a file of cases. */
+export const FILES_COLUMN = 'attached files';
+
 /** What exports of ours add for reading only. */
-const DERIVED = new Set<string>([...DERIVED_COLUMNS.filter((name) => name !== 'conditions'), 'requirements of the conditions', 'instances']);
+const DERIVED = new Set<string>([...DERIVED_COLUMNS.filter((name) => name !== 'conditions'), 'requirements of the conditions', 'instances', FILES_COLUMN]);
 
 /** The columns of cases in a file, besides those of the project's own fields. */
 export const CASE_COLUMNS = takenNames(['id', 'version', 'title', 'module', 'priority', 'owner', 'kind', 'execution', 'minutes', 'tags', 'objective', 'preconditions', 'conditions', 'requirements', 'step', 'action', 'expected result', 'steps', 'expected results', ...DERIVED]);

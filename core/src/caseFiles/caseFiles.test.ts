@@ -1,10 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { FIRST_PRIORITIES, type ArtefactId, type ConditionId, type RequirementId } from '../artefacts/index.ts';
+import { attachmentId, type Attachment } from '../attachments/index.ts';
 import { EMPTY_CASE, newCover, plainStep, stepId, type CaseContent, type Step } from '../cases/index.ts';
 import { GUESS_ALL, readFile, writeCsv, writeXlsx, type SourceDocument } from '../exchange/index.ts';
 import { testField } from '../fields/testField/index.ts';
-import { CASE_TABLE, addedCase, caseBaseOf, caseConflictKey, caseEntriesOf, caseMarkdown, caseTable, casesInMarkdown, changedCase, guessCaseMapping, openCaseConflicts, planCases, type CaseEntry, type CaseFileNames, type CaseFileProject, type CaseLayout, type CaseMapping, type ExistingCase } from './index.ts';
+import { CASE_TABLE, FilesBeside, addedCase, caseBaseOf, caseConflictKey, caseEntriesOf, caseMarkdown, caseTable, casesInMarkdown, changedCase, guessCaseMapping, openCaseConflicts, planCases, type CaseEntry, type CaseFileNames, type CaseFileProject, type CaseLayout, type CaseMapping, type ExistingCase } from './index.ts';
 
 const FIELDS = [testField('Channel', 'choices', { choices: ['Kiosk', 'Web, new'] }), testField('Due', 'date'), testField('Notes', 'longText'), testField('Priority', 'choice', { choices: ['A', 'B'] })];
 const LIMITS = { title: 300, name: 200, text: 200_000, line: 20_000, steps: 2_000 };
@@ -89,15 +90,16 @@ const step = fc.oneof(
 const content = fc.record({
   title: line.map((s) => s || 'T'), module: line, objective: text, preconditions: text, owner: line, priority: fc.constantFrom('high' as const, 'low' as const), kind: fc.constantFrom('procedure' as const, 'charter' as const), execution: fc.constantFrom('byHand' as const, 'automated' as const),
   estimate: fc.constantFrom(null, 0, 2.5, 90), tags: fc.uniqueArray(line.filter((s) => s !== ''), { maxLength: 3 }), steps: fc.array(step, { maxLength: 5 }), covers: fc.subarray(['K-1', 'K-2', 'K-10'] as const),
+  attachments: fc.subarray([{ id: attachmentId('a'), name: 'dial [1].png', type: 'image/png', size: 9 }, { id: attachmentId('b'), name: 'Bill.pdf', type: 'application/pdf', size: 9 }] as const),
   own: fc.record({ channel: fc.subarray(['kiosk', 'web-new'], { minLength: 1 }), due: fc.constant('2026-02-28'), notes: text.filter((s) => s !== ''), priority: fc.constantFrom('a', 'b') }, { requiredKeys: [] }),
 }).map(({ steps, covers, ...more }): CaseContent => ({ ...EMPTY_CASE, ...more, steps: steps.map((s, i) => ({ ...s, id: stepId(`s${i}`) }) as Step), covers: covers.map((id) => newCover(id, 1)) }));
 
 test('written out in any way and read in again, nothing changes', async () => {
   const titleOf = (id: ArtefactId): string => `Title (of) ${id}`;
   const ways: readonly [string, (cases: readonly CaseContent[], layout: CaseLayout) => Promise<Uint8Array>][] = [
-    ['cases.csv', (cases, layout) => Promise.resolve(new TextEncoder().encode(writeCsv([...caseTable(exported(cases), { ...options, layout })])))],
-    ['cases.xlsx', (cases, layout) => writeXlsx('Cases', [...caseTable(exported(cases), { ...options, layout })])],
-    ['cases.md', (cases) => Promise.resolve(new TextEncoder().encode([...caseMarkdown(exported(cases), options)].join('')))],
+    ['cases.csv', (cases, layout) => Promise.resolve(new TextEncoder().encode(writeCsv([...caseTable(exported(cases), { ...options, beside: null, layout })])))],
+    ['cases.xlsx', (cases, layout) => writeXlsx('Cases', [...caseTable(exported(cases), { ...options, beside: new FilesBeside(), layout })])],
+    ['cases.md', (cases) => Promise.resolve(new TextEncoder().encode([...caseMarkdown(exported(cases), { ...options, beside: new FilesBeside() })].join('')))],
   ];
   const options = { project: 'p', fields: FIELDS, titleOf, figures: false };
   const exported = (cases: readonly CaseContent[]) => cases.map((c, i) => ({ id: `C-${i + 1}` as const, version: 4, state: 'draft' as const, content: c, design: null }));
@@ -113,6 +115,21 @@ test('written out in any way and read in again, nothing changes', async () => {
     }),
     { seed: 21, numRuns: 400 },
   );
+});
+
+test('files lie beside the cases, each once and under a name of its own whatever letters a file system tells apart', () => {
+  const file = (id: string, name: string, type: Attachment['type'] = 'image/png'): Attachment => ({ id: attachmentId(id), name, type, size: 1 });
+  const having = (own: readonly Attachment[], ...steps: readonly (readonly Attachment[])[]): CaseContent => ({ ...EMPTY_CASE, title: 'T', attachments: own, steps: steps.map((attachments, i): Step => ({ kind: 'step', id: stepId(`s${i}`), action: 'Look', expected: '', attachments })) });
+  const beside = new FilesBeside();
+  const first = having([file('a', 'dial.png')], [], [file('b', 'DIAL.png'), file('a', 'same bytes.png')]);
+  const second = having([file('a', 'dial.png'), file('c', '../../bill.pdf', 'application/pdf')]);
+  const cases = [first, second, having([])].map((content, i) => ({ id: `C-${i + 1}` as const, version: 1, state: 'draft' as const, content, design: null }));
+  const options = { project: 'p', fields: [], titleOf: () => '', figures: false, beside };
+  const [head = [], ...rows] = caseTable(cases, { ...options, layout: 'caseRows' });
+  expect(rows.map((row) => row[head.indexOf('attached files')])).toEqual(['files/C-1/dial.png\nstep 2: files/C-1/DIAL (2).png\nstep 2: files/C-1/dial.png', 'files/C-1/dial.png\nfiles/C-2/bill.pdf', '']);
+  expect(beside.all.map((f) => `${f.path} ${f.attachment.id}`)).toEqual(['files/C-1/dial.png a', 'files/C-1/DIAL (2).png b', 'files/C-2/bill.pdf c']);
+  expect([...caseMarkdown(cases, options)].join('')).toContain('- Attached files: ![dial.png](<files/C-1/dial.png>)\n  step 2: ![DIAL.png](<files/C-1/DIAL (2).png>)');
+  expect([...caseTable(cases, { ...options, beside: null, layout: 'caseRows' })][0]).not.toContain('attached files');
 });
 
 describe('the same source again', () => {

@@ -4,6 +4,7 @@ import { ownIdColumn, type SourceDocument, type SourceRecord } from '../exchange
 import { CASE_COLUMNS, isCaseColumnName } from './caseColumn.ts';
 import { caseFieldText, type CaseField } from './caseField.ts';
 import type { CaseTableOptions, ExportedCase } from './caseTable.ts';
+import { filesMarkdown } from './filesBeside.ts';
 import { actionCell, fileStepOf, numberedSteps } from './stepText.ts';
 
 const FACTS: readonly (readonly [string, CaseField])[] = [['Module', 'module'], ['Priority', 'priority'], ['Owner', 'owner'], ['Kind', 'kind'], ['Execution', 'execution'], ['Minutes', 'minutes'], ['Tags', 'tags'], ['Conditions', 'conditions']];
@@ -17,14 +18,15 @@ export function* caseMarkdown(cases: Iterable<ExportedCase>, options: Omit<CaseT
   for (const one of cases) yield `\n${sectionOf(one, options)}`;
 }
 
-function sectionOf({ id, version, content, design }: ExportedCase, { project, fields, titleOf, figures }: Omit<CaseTableOptions, 'layout'>): string {
+function sectionOf({ id, version, content, design }: ExportedCase, { project, fields, titleOf, figures, beside }: Omit<CaseTableOptions, 'layout'>): string {
   const own = ownFieldsOf(fields, 'case');
   const facts = [...FACTS.map(([name, field]) => [name, caseFieldText(content, field, fields)] as const), ...own.map((field) => [ownColumnName(field, CASE_COLUMNS), caseFieldText(content, `own:${field.id}`, fields)] as const)];
   const figure = figures && design !== null ? [`Requirements of the conditions: ${design.requirements.join(', ')}`, `Instances: ${design.instances}`] : [];
+  const files = beside === null ? '' : filesMarkdown(beside.ofCase(id, content));
   const parts = [
     `## ${oneLine(content.title)} {#${id}}`,
     `<!-- caderno: ${project} ${id} v${version} -->`,
-    [...facts.filter(([, text]) => text !== '').map(([name, text]) => fact(name, text)), ...figure.map((line) => `- ${line}`)].join('\n'),
+    [...facts.filter(([, text]) => text !== '').map(([name, text]) => fact(name, text)), ...figure.map((line) => `- ${line}`), ...(files === '' ? [] : [fact('Attached files', files)])].join('\n'),
     quotation('Objective', content.objective),
     quotation('Preconditions', content.preconditions),
     stepList(content.steps.map(fileStepOf).map((step) => ({ action: actionCell(step, titleOf), expected: step.kind === 'plain' ? step.expected : '' }))),

@@ -4,7 +4,8 @@ import { itemsToShow, shownRatio, percentDown, type StandingCounts } from '../co
 import { ownColumnName, ownFieldsOf, type OwnField } from '../fields/index.ts';
 import { ownIdColumn } from '../exchange/index.ts';
 import { caseFieldText, type PlainCaseField } from './caseField.ts';
-import { CASE_COLUMNS, type CaseLayout } from './caseColumn.ts';
+import { CASE_COLUMNS, FILES_COLUMN, type CaseLayout } from './caseColumn.ts';
+import { filesCell, type FilesBeside } from './filesBeside.ts';
 import { actionCell, fileStepOf, numberedSteps } from './stepText.ts';
 
 /** A case as exports need it. */
@@ -24,6 +25,8 @@ export interface CaseTableOptions {
   readonly fields: readonly OwnField[];
   readonly titleOf: (id: ArtefactId) => string;
   readonly figures: boolean;
+  /** Null: what is attached does not come along. */
+  readonly beside: FilesBeside | null;
 }
 
 const HEAD_FIELDS: readonly PlainCaseField[] = ['title', 'module', 'priority', 'owner', 'kind', 'execution', 'minutes', 'tags', 'objective', 'preconditions', 'conditions'];
@@ -33,7 +36,7 @@ export function* caseTable(cases: Iterable<ExportedCase>, options: CaseTableOpti
   const own = ownFieldsOf(options.fields, 'case');
   const figures = options.figures ? ['requirements of the conditions', 'instances', 'coverage items', 'shown', 'coverage %'] : [];
   const steps = options.layout === 'stepRows' ? ['step', 'action', 'expected result'] : ['steps', 'expected results'];
-  yield [ownIdColumn(options.project), 'version', 'state', ...HEAD_FIELDS, ...own.map((f) => ownColumnName(f, CASE_COLUMNS)), ...figures, ...steps];
+  yield [ownIdColumn(options.project), 'version', 'state', ...HEAD_FIELDS, ...own.map((f) => ownColumnName(f, CASE_COLUMNS)), ...figures, ...(options.beside === null ? [] : [FILES_COLUMN]), ...steps];
   for (const one of cases) yield* rowsOf(one, own, options);
 }
 
@@ -43,6 +46,7 @@ function rowsOf(one: ExportedCase, own: readonly OwnField[], options: CaseTableO
     ...HEAD_FIELDS.map((field) => caseFieldText(one.content, field, options.fields)),
     ...own.map((field) => caseFieldText(one.content, `own:${field.id}`, options.fields)),
     ...(options.figures ? figureCells(one.design) : []),
+    ...(options.beside === null ? [] : [filesCell(options.beside.ofCase(one.id, one.content))]),
   ];
   const steps = one.content.steps.map(fileStepOf).map((step) => ({ action: actionCell(step, options.titleOf), expected: step.kind === 'plain' ? step.expected : '' }));
   if (options.layout === 'caseRows') return [[...head, numberedSteps(steps.map((s) => s.action), true), numberedSteps(steps.map((s) => s.expected), false)]];

@@ -13,11 +13,11 @@ import type { Sequelize } from 'sequelize';
 import { planStories } from './checkStories.ts';
 import { exportBasis } from './exportBasis.ts';
 import { documentOf } from './decoded.ts';
-import { exportCases } from './cases/caseExport.ts';
 import { exportDesign, readAlong } from './design/designExport.ts';
 import { readDesign } from './design/designFile.ts';
 import { importDesign, keepCarriedFiles, previewDesign, type DesignOrder } from './design/designImport.ts';
 import { describeCases, importCases, previewCases, type CaseOrder } from './cases/caseImport.ts';
+import { writeCases } from './cases/writeCases.ts';
 import { makeProject, type Maker } from './folder/makeProject.ts';
 import { readFolder } from './folder/readFolder.ts';
 import { writeFolder } from './folder/writeFolder.ts';
@@ -140,11 +140,8 @@ export async function doImportJob(db: Sequelize, files: Files, job: ImportJob): 
     }
     case 'checkStories':
       return planStories(db, job.projectId, await readFile(job.path), job.at);
-    case 'exportCases': {
-      const { bytes, ...file } = await inTransaction(db, (work) => exportCases(work, job.projectId, job.ids, job.order));
-      await writeFile(job.path, bytes, { flag: 'wx', mode: 0o600 });
-      return file;
-    }
+    case 'exportCases':
+      return writeCases(db, files, job);
     case 'keepDesign':
       return previewDesign(db, files, job.projectId, await keep(db, files, job, 'design'));
     case 'keepFeatures':

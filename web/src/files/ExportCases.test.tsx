@@ -22,14 +22,31 @@ test('a file is asked for as it is chosen; what an instance cannot have beside i
   fireEvent.click(screen.getByLabelText('requirements and coverage beside each case'));
   fireEvent.click(screen.getByLabelText('a row for each case'));
   fireEvent.click(screen.getByRole('button', { name: 'Save the file' }));
-  await waitFor(() => expect(server.calls('exportCases')[0]?.body).toEqual({ of: { kind: 'case', query: 'tag:smoke' }, format: 'xlsx', layout: 'caseRows', figures: true, sheets: true }));
+  await waitFor(() => expect(server.calls('exportCases')[0]?.body).toEqual({ of: { kind: 'case', query: 'tag:smoke' }, format: 'xlsx', layout: 'caseRows', figures: true, sheets: true, files: false }));
   await waitFor(() => expect(closed).toBe(1));
   fireEvent.click(screen.getByLabelText('a row for each instance, all values in place'));
-  expect([screen.getByLabelText('requirements and coverage beside each case'), screen.getByText(/does not come in again/)]).toMatchObject([{ disabled: true }, {}]);
+  expect(['requirements and coverage beside each case', 'the attached files, all in a zip', 'a sheet for each module'].map((name) => screen.getByLabelText(name))).toMatchObject([{ disabled: true }, { disabled: true }, { disabled: true }]);
+  expect(screen.getByText(/does not come in again/)).toBeTruthy();
   fireEvent.click(screen.getByRole('radio', { name: /^JSON all/ }));
   expect([screen.queryByLabelText('a row for each case'), screen.queryByLabelText('a sheet for each module')]).toEqual([null, null]);
   fireEvent.click(screen.getByRole('radio', { name: /^JSON Schema/ }));
-  expect(screen.queryByLabelText('requirements and coverage beside each case')).toBeNull();
+  expect([screen.queryByLabelText('requirements and coverage beside each case'), screen.queryByLabelText('the attached files, all in a zip')]).toEqual([null, null]);
+});
+
+test('attached files come along where they are wanted, and are not asked for where they cannot', async () => {
+  const server = standInProject([], [], { exportCases: () => ({ name: 'x', type: 'application/zip', bytes: new Uint8Array() }) as never });
+  const saved = async (...chosen: readonly RegExp[]): Promise<unknown> => {
+    onThePage(<ExportCases of={{ ids: ['C-1'] }} words="1 case" onClose={cleanup} />);
+    fireEvent.click(screen.getByRole('checkbox', { name: 'the attached files, all in a zip' }));
+    for (const name of chosen) fireEvent.click(screen.getByRole('radio', { name }));
+    const before = server.calls('exportCases').length;
+    fireEvent.click(screen.getByRole('button', { name: 'Save the file' }));
+    await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+    return server.calls('exportCases')[before]?.body;
+  };
+  expect(await saved(/^Markdown/)).toMatchObject({ format: 'md', files: true });
+  expect(await saved(/^JSON Schema/)).toMatchObject({ format: 'schema', files: false });
+  expect(await saved(/^XLSX/, /^a row for each instance/)).toMatchObject({ format: 'xlsx', layout: 'instanceRows', files: false });
 });
 
 test('a file that cannot be written is asked for again from the same dialog, with what was chosen', async () => {
@@ -50,5 +67,5 @@ test('a file that cannot be written is asked for again from the same dialog, wit
   isFull = false;
   fireEvent.click(screen.getByRole('button', { name: 'Save the file' }));
   await waitFor(() => expect(closed).toBe(1));
-  expect(server.calls('exportCases').map((c) => c.body)).toEqual(Array.from({ length: 2 }, () => ({ of: { ids: ['C-1'] }, format: 'md', layout: 'stepRows', figures: false, sheets: false })));
+  expect(server.calls('exportCases').map((c) => c.body)).toEqual(Array.from({ length: 2 }, () => ({ of: { ids: ['C-1'] }, format: 'md', layout: 'stepRows', figures: false, sheets: false, files: false })));
 });

@@ -32,12 +32,14 @@ export function ExportCases({ of, words, onClose }: Props) {
   const [layout, setLayout] = useState<Order['layout']>('stepRows');
   const [figures, setFigures] = useState(false);
   const [sheets, setSheets] = useState(false);
+  const [files, setFiles] = useState(false);
   const [busy, setBusy] = useState(false);
   const isTable = format === 'xlsx' || format === 'csv';
+  const isInstances = isTable && layout === 'instanceRows';
   const save = async (): Promise<void> => {
     setBusy(true);
     try {
-      await download('exportCases', { params: { project }, body: { of, format, layout: isTable ? layout : 'stepRows', figures, sheets } });
+      await download('exportCases', { params: { project }, body: { of, format, layout: isTable ? layout : 'stepRows', figures, sheets, files: files && !isInstances && format !== 'schema' } });
       onClose();
     } catch (error) {
       tellFailure(error);
@@ -77,18 +79,22 @@ export function ExportCases({ of, words, onClose }: Props) {
         {format !== 'schema' && (
           <div className="mt-3">
             <label className="flex min-h-7 items-center gap-2">
-              <input type="checkbox" checked={figures} disabled={isTable && layout === 'instanceRows'} onChange={(event) => setFigures(event.target.checked)} />
+              <input type="checkbox" checked={figures} disabled={isInstances} onChange={(event) => setFigures(event.target.checked)} />
               requirements and coverage beside each case
             </label>
             {format === 'xlsx' && (
               <label className="flex min-h-7 items-center gap-2">
-                <input type="checkbox" checked={sheets} disabled={layout === 'instanceRows'} onChange={(event) => setSheets(event.target.checked)} />
+                <input type="checkbox" checked={sheets} disabled={isInstances} onChange={(event) => setSheets(event.target.checked)} />
                 a sheet for each module
               </label>
             )}
+            <label className="flex min-h-7 items-center gap-2">
+              <input type="checkbox" checked={files} disabled={isInstances} onChange={(event) => setFiles(event.target.checked)} />
+              the attached files, all in a zip
+            </label>
           </div>
         )}
-        <p className="mt-3 text-xs text-ink2">{isTable && layout === 'instanceRows' ? 'For reading and executing elsewhere: it does not come in again.' : format === 'json' || format === 'schema' ? '' : 'Edited and imported again, only what was changed in it changes here.'}</p>
+        <p className="mt-3 text-xs text-ink2">{isInstances ? 'For reading and executing elsewhere: it does not come in again.' : format === 'json' || format === 'schema' ? '' : 'Edited and imported again, only what was changed in it changes here.'}</p>
         <div className="mt-4 flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
           <Button type="submit" look="accent" disabled={busy}>

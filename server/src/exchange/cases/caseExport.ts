@@ -1,5 +1,5 @@
 import { ARTEFACT_STATES, artefactId, parseArtefactId, type ArtefactId, type CaseId, type RequirementId } from '@caderno/core/artefacts';
-import { caseMarkdown, caseTable, instanceTable, type CaseTableOptions, type ExportedCase } from '@caderno/core/caseFiles';
+import { FilesBeside, caseMarkdown, caseTable, instanceTable, type CaseTableOptions, type ExportedCase, type FileBeside } from '@caderno/core/caseFiles';
 import { caseRow, countStandings, instancesOf, type CoverageRow } from '@caderno/core/coverage';
 import { LONGEST_XLSX_CELL, writeCsv, writeSheets } from '@caderno/core/exchange';
 import { keysUsed, visibleConstants } from '@caderno/core/shared';
@@ -19,20 +19,40 @@ const TYPES: Record<CaseFormat, string> = {
   schema: 'application/schema+json',
 };
 
+/** A file of cases, and what of the files attached to them is to lie beside it. */
+export interface CasesFile {
+  readonly name: string;
+  readonly type: string;
+  readonly bytes: Uint8Array;
+  readonly beside: readonly FileBeside[];
+}
+
 /** Cases as a file. What cannot be read of them is refused by name: nobody is to take a file for the whole that is not. */
-export async function exportCases(work: UnitOfWork, projectId: string, ids: readonly ArtefactId[], { format, layout, figures, sheets }: Omit<ExportCases, 'of'>): Promise<{ readonly name: string; readonly type: string; readonly bytes: Uint8Array }> {
+export async function exportCases(work: UnitOfWork, projectId: string, ids: readonly ArtefactId[], order: Omit<ExportCases, 'of'>): Promise<CasesFile> {
   const project = await projectKey(work, projectId);
-  if (format === 'schema') return { name: `${project}-cases.schema.json`, type: TYPES.schema, bytes: Buffer.from(JSON.stringify(casesJsonSchema(), null, 2)) };
-  const cases = await readCases(work, projectId, ids, figures);
-  const file = { name: `${project}-cases.${format}`, type: TYPES[format] };
-  if (format === 'json') return { ...file, bytes: Buffer.from(casesJson(project, cases)) };
+  const { format } = order;
+  if (format === 'schema') return { name: `${project}-cases.schema.json`, type: TYPES.schema, bytes: Buffer.from(JSON.stringify(casesJsonSchema(), null, 2)), beside: [] };
+  const cases = await readCases(work, projectId, ids, order.figures);
+  const beside = order.files ? new FilesBeside() : null;
+  const bytes = await bytesOf(work, projectId, cases, { ...order, format, project, beside });
+  return { name: `${project}-cases.${format}`, type: TYPES[format], bytes, beside: beside?.all ?? [] };
+}
+
+interface Writing extends Omit<ExportCases, 'of' | 'format'> {
+  readonly format: Exclude<CaseFormat, 'schema'>;
+  readonly project: string;
+  readonly beside: FilesBeside | null;
+}
+
+async function bytesOf(work: UnitOfWork, projectId: string, cases: readonly ExportedCase[], { format, layout, figures, sheets, project, beside }: Writing): Promise<Uint8Array> {
+  if (format === 'json') return Buffer.from(casesJson(project, cases, beside));
   const { settings } = await readSettings(work, projectId);
-  const options: CaseTableOptions = { project, layout: layout === 'instanceRows' ? 'caseRows' : layout, fields: settings.fields, titleOf: await titles(work, projectId), figures };
-  if (format === 'md') return { ...file, bytes: Buffer.from([...caseMarkdown(cases, options)].join('')) };
+  const options: CaseTableOptions = { project, layout: layout === 'instanceRows' ? 'caseRows' : layout, fields: settings.fields, titleOf: await titles(work, projectId), figures, beside };
+  if (format === 'md') return Buffer.from([...caseMarkdown(cases, options)].join(''));
   const tables = layout === 'instanceRows' ? [{ name: 'Instances', rows: await instances(work, projectId, cases) }] : tablesOf(cases, options, format === 'xlsx' && sheets);
-  if (format === 'csv') return { ...file, bytes: Buffer.from(writeCsv(tables.flatMap((table) => table.rows))) };
+  if (format === 'csv') return Buffer.from(writeCsv(tables.flatMap((table) => table.rows)));
   for (const { rows } of tables) refuseLongCells(rows);
-  return { ...file, bytes: await writeSheets(tables) };
+  return writeSheets(tables);
 }
 
 interface Table {
@@ -120,12 +140,13 @@ async function titles(work: UnitOfWork, projectId: string): Promise<(id: Artefac
 /** What is written beside the cases, so that whoever reads them knows what they are. */
 const FORMAT = 'caderno-cases';
 
-function casesJson(project: string, cases: readonly ExportedCase[]): string {
-  return `${JSON.stringify({ $schema: './cases.schema.json', format: FORMAT, version: 1, project, cases: cases.map(({ id, version, state, content, design }) => ({ id, version, state, content, ...(design === null ? {} : { design }) })) }, null, 1)}\n`;
+function casesJson(project: string, cases: readonly ExportedCase[], beside: FilesBeside | null): string {
+  const all = cases.map(({ id, version, state, content, design }) => ({ id, version, state, content, ...(design === null ? {} : { design }), ...(beside === null ? {} : { files: Object.fromEntries(beside.ofCase(id, content).map(({ attachment, path }) => [attachment.id, path])) }) }));
+  return `${JSON.stringify({ $schema: './cases.schema.json', format: FORMAT, version: 1, project, cases: all }, null, 1)}\n`;
 }
 
 /** The JSON Schema of what {@link casesJson} writes, made of the schemas that contents are checked by. */
 function casesJsonSchema(): object {
-  const one = z.object({ id: z.string(), version: z.int(), state: z.enum(ARTEFACT_STATES), content: KIND_SCHEMA.case.content, design: z.object({ requirements: z.array(z.string()), counts: z.record(z.string(), z.int()), instances: z.string() }).optional() });
+  const one = z.object({ id: z.string(), version: z.int(), state: z.enum(ARTEFACT_STATES), content: KIND_SCHEMA.case.content, design: z.object({ requirements: z.array(z.string()), counts: z.record(z.string(), z.int()), instances: z.string() }).optional(), files: z.record(z.string(), z.string()).optional() });
   return z.toJSONSchema(z.object({ $schema: z.string(), format: z.literal(FORMAT), version: z.literal(1), project: z.string(), cases: z.array(one) }), { io: 'input', unrepresentable: 'any' });
 }
