@@ -1,7 +1,7 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, expect, test } from '@jest/globals';
 import { GUESS_ALL } from '@caderno/core/exchange';
-import { DEFAULT_SETTINGS, type Change, type ImportDraft, type ImportPreview } from '@caderno/contract';
+import { DEFAULT_SETTINGS, type Change, type ImportDraft, type ImportPreview, type ProjectSettings } from '@caderno/contract';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { onThePage } from '../../test/onThePage.tsx';
@@ -64,6 +64,23 @@ test('a column may fill a field of the project’s own, and what it changes is c
   fireEvent.click(await screen.findByRole('option', { name: 'Owner of it' }));
   await waitFor(() => expect(server.calls('previewImport').at(-1)?.body).toMatchObject({ mapping: { columns: { Id: 'id', What: 'own:owner-of-it' } } }));
   expect(within(screen.getByRole('region', { name: 'Changed requirements' })).getByText('Owner of it')).toBeTruthy();
+});
+
+test('a column becomes a new field of requirements; what is typed while it is made is kept', async () => {
+  let made: () => void = () => undefined;
+  const server = imported({
+    saveSettings: async ({ body }) => {
+      await new Promise<void>((resolve) => (made = resolve));
+      return { version: 2, settings: body };
+    },
+  });
+  await bring();
+  fireEvent.click(await screen.findByRole('button', { name: 'Id is: Id in the source' }));
+  fireEvent.click(await screen.findByRole('option', { name: 'A new field of the project' }));
+  await waitFor(() => expect(server.calls('saveSettings').map(({ body }) => (body as ProjectSettings).fields)).toMatchObject([[{ name: 'Id', of: ['requirement'], type: 'text' }]]));
+  fireEvent.change(screen.getByDisplayValue('counter'), { target: { value: 'counter of 2026' } });
+  made();
+  await waitFor(() => expect(server.calls('previewImport').at(-1)?.body).toMatchObject({ mapping: { source: 'counter of 2026', columns: { Id: expect.stringMatching(/^own:/), What: 'title' } } }));
 });
 
 test('what is refused is said, and the file stays to be run again', async () => {

@@ -25,7 +25,7 @@ export function ImportPage() {
   const navigate = useNavigate();
   const [search] = useSearchParams();
   const there = (first: ArtefactId | null): string => (first === null ? address.basis(project) : address.artefact(project, first));
-  const { draft, setDraft, reading, done, otherSheets, take, goOn, another, finish } = useFileDraft<ImportDraft>((first) => void navigate(there(first)));
+  const { draft, setMapping, setColumn, reading, done, otherSheets, take, goOn, another, finish } = useFileDraft<ImportDraft>((first) => void navigate(there(first)));
   const [file, setFile] = useState<File | null>(null);
   /** The sheet that is read as terms. */
   const [terms, setTerms] = useState<string | null>(null);
@@ -58,8 +58,8 @@ export function ImportPage() {
           !reading && <ChooseFile onChoose={choose} formats={FORMATS} accept=".csv,.tsv,.txt,.xlsx,.md,.markdown,.reqif,.reqifz" onStories={stories} fromTracker={search.get('from') === 'stories'} orDesign={address.importingDesign(project)} />
         ) : (
           <div className={reading ? 'opacity-60' : ''}>
-            {draft.columns.length > 0 && <MapColumns draft={draft} onChange={setDraft} onReread={reread} />}
-            <Preview key={draft.id} draft={draft} onSource={(source) => setDraft({ ...draft, mapping: { ...draft.mapping, source } })} onDone={finish} />
+            {draft.columns.length > 0 && <MapColumns draft={draft} onMapping={setMapping} onColumn={setColumn} onReread={reread} />}
+            <Preview key={draft.id} draft={draft} onSource={(source) => setMapping({ source })} onDone={finish} />
           </div>
         )}
       </div>

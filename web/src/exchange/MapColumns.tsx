@@ -1,4 +1,4 @@
-import type { SectionRows } from '@caderno/core/exchange';
+import type { SectionRows, Target } from '@caderno/core/exchange';
 import type { ImportDraft } from '@caderno/contract';
 import { useSettings } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
@@ -9,14 +9,15 @@ import { targetOptions } from './targetWords.ts';
 
 interface Props {
   readonly draft: ImportDraft;
-  readonly onChange: (draft: ImportDraft) => void;
+  readonly onMapping: (part: Partial<ImportDraft['mapping']>) => void;
+  readonly onColumn: (name: string, target: Target) => void;
   readonly onReread: (draft: ImportDraft) => void;
 }
 
 const SECTION_WORD: Record<SectionRows, string> = { heading: 'are headings for the rows below', module: 'are the module of the rows below', rows: 'are requirements too' };
 
 /** What each column of the file is: guessed, corrected by hand, remembered for the project. */
-export function MapColumns({ draft, onChange, onReread }: Props) {
+export function MapColumns({ draft, onMapping, onColumn, onReread }: Props) {
   const { mapping, columns } = draft;
   const { project } = useFrame();
   const fields = useSettings(project).data?.settings.fields ?? [];
@@ -25,7 +26,7 @@ export function MapColumns({ draft, onChange, onReread }: Props) {
     <Section title="What the columns are" aside={aside} actions={<ReadingChoices draft={draft} onReread={(reading) => onReread({ ...draft, reading })} />}>
       <label className="mt-2 flex items-center gap-2 text-sm">
         Name of the source
-        <input value={mapping.source} maxLength={100} list="known-sources" onChange={(e) => onChange({ ...draft, mapping: { ...mapping, source: e.target.value } })} className="field-boxed w-64" />
+        <input value={mapping.source} maxLength={100} list="known-sources" onChange={(e) => onMapping({ source: e.target.value })} className="field-boxed w-64" />
         <datalist id="known-sources">
           {draft.sources.map((name) => (
             <option key={name} value={name} />
@@ -36,14 +37,15 @@ export function MapColumns({ draft, onChange, onReread }: Props) {
       {draft.sections > 0 && (
         <p className="mt-2 flex items-center gap-2 text-sm">
           {countOf(draft.sections, 'row')} with one text only
-          <Choose label="Rows with one text are" value={mapping.sections ?? 'heading'} options={options(SECTION_WORD)} onChange={(sections) => onChange({ ...draft, mapping: { ...mapping, sections } })} />
+          <Choose label="Rows with one text are" value={mapping.sections ?? 'heading'} options={options(SECTION_WORD)} onChange={(sections) => onMapping({ sections })} />
         </p>
       )}
-      <ColumnTable
+      <ColumnTable<Target>
+        kind="requirement"
         columns={columns.filter(({ name }) => mapping.columns[name] !== 'facts')}
         targetOf={(name) => mapping.columns[name] ?? 'leave'}
         optionsOf={(name) => targetOptions(mapping.columns[name] ?? 'leave', fields)}
-        onTarget={(name, target) => onChange({ ...draft, mapping: { ...mapping, columns: { ...mapping.columns, [name]: target } } })}
+        onTarget={onColumn}
       />
     </Section>
   );

@@ -6,6 +6,7 @@ import { tellFailure } from '../api/index.ts';
 interface FileDraft {
   readonly reading: { readonly sheet: string | null };
   readonly sheets: readonly string[];
+  readonly mapping: { readonly columns: Readonly<Record<string, string>> };
 }
 
 /** A file between being chosen and being in: how it was read last, and the sheet of it that is in. */
@@ -18,7 +19,9 @@ export function useFileDraft<D extends FileDraft>(leave: (first: ArtefactId | nu
   const otherSheets = (draft?.sheets ?? []).filter((name) => name !== sheet);
   return {
     draft,
-    setDraft,
+    /** Both go by what stands there when they are called: one may come late, and meanwhile somebody types. */
+    setMapping: (part: Partial<D['mapping']>): void => setDraft((now) => now && { ...now, mapping: { ...now.mapping, ...part } }),
+    setColumn: (name: string, target: D['mapping']['columns'][string]): void => setDraft((now) => now && { ...now, mapping: { ...now.mapping, columns: { ...now.mapping.columns, [name]: target } } }),
     reading,
     done,
     otherSheets,

@@ -21,7 +21,7 @@ export function CaseImportPage() {
   const { project, canEdit } = useFrame();
   const navigate = useNavigate();
   const there = (first: ArtefactId | null): string => (first === null ? address.cases(project) : address.artefact(project, first));
-  const { draft, setDraft, reading, done, otherSheets, take, goOn, another, finish } = useFileDraft<CaseDraft>((first) => void navigate(there(first)));
+  const { draft, setMapping, setColumn, reading, done, otherSheets, take, goOn, another, finish } = useFileDraft<CaseDraft>((first) => void navigate(there(first)));
   const choose = (chosen: File): void => take(chosen.arrayBuffer().then((buffer) => call('uploadCases', { params: { project }, query: { name: chosen.name.slice(-290) }, body: new Uint8Array(buffer) })));
   const reread = (next: CaseDraft): void => take(call('rereadCases', { params: { project, import: next.id }, body: { mapping: next.mapping, reading: next.reading } }));
   if (!canEdit) return <Empty title="Import">Readers cannot import. Ask an analyst of the project.</Empty>;
@@ -45,7 +45,7 @@ export function CaseImportPage() {
           !reading && <ChooseFile onChoose={choose} formats={FORMATS} accept=".csv,.tsv,.txt,.xlsx,.md,.markdown" orDesign={address.importingDesign(project)} />
         ) : (
           <div className={reading ? 'opacity-60' : ''}>
-            {draft.columns.length > 0 && <MapCaseColumns draft={draft} onChange={setDraft} onReread={reread} />}
+            {draft.columns.length > 0 && <MapCaseColumns draft={draft} onMapping={setMapping} onColumn={setColumn} onReread={reread} />}
             <CasePreview key={`${draft.id} ${draft.reading.sheet ?? ''}`} draft={draft} onDone={finish} />
           </div>
         )}

@@ -6,58 +6,46 @@ import { Choose, Section, options } from '../../look/index.ts';
 import { ColumnTable } from '../ColumnTable.tsx';
 import { ReadingChoices } from '../ReadingChoices.tsx';
 import { caseTargetOptions } from './caseTargetWords.ts';
-import { useNewField } from './useNewField.ts';
 
 interface Props {
   readonly draft: CaseDraft;
-  readonly onChange: (draft: CaseDraft) => void;
+  readonly onMapping: (part: Partial<CaseDraft['mapping']>) => void;
+  readonly onColumn: (name: string, target: CaseTarget) => void;
   readonly onReread: (draft: CaseDraft) => void;
 }
 
 const LAYOUT_WORD: Record<CaseLayout, string> = { stepRows: 'is a step of the case above it', caseRows: 'is a case, its steps in a cell' };
 
 /** What each column of a file with cases is, and how its rows make cases: guessed, corrected by hand, remembered. */
-export function MapCaseColumns({ draft, onChange, onReread }: Props) {
+export function MapCaseColumns({ draft, onMapping, onColumn, onReread }: Props) {
   const { project } = useFrame();
   const fields = useOwnFields(project);
-  const { isReady, isMaking, make } = useNewField(project);
   const { mapping, columns } = draft;
-  const set = (part: Partial<CaseDraft['mapping']>): void => onChange({ ...draft, mapping: { ...mapping, ...part } });
-  const toNewField = async (column: string): Promise<void> => {
-    const id = await make(column);
-    if (id !== null) set({ columns: { ...mapping.columns, [column]: `own:${id}` } });
-  };
   return (
     <Section title="What the columns are" aside={draft.remembered ? 'matched as last time' : 'guessed from their names; correct what is wrong'} actions={<ReadingChoices draft={draft} onReread={(reading) => onReread({ ...draft, reading })} />}>
       <div className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-2 text-sm">
         <label className="flex items-center gap-2">
           Name of the source
-          <input value={mapping.source} maxLength={100} list="known-case-sources" onChange={(event) => set({ source: event.target.value })} className="field-boxed w-48" />
+          <input value={mapping.source} maxLength={100} list="known-case-sources" onChange={(event) => onMapping({ source: event.target.value })} className="field-boxed w-48" />
           <datalist id="known-case-sources">
             {draft.sources.map((name) => (
               <option key={name} value={name} />
             ))}
           </datalist>
         </label>
-        {draft.format !== 'markdown' && <Choose label="Each row" showLabel value={mapping.layout} options={options(LAYOUT_WORD)} onChange={(layout) => set({ layout })} />}
+        {draft.format !== 'markdown' && <Choose label="Each row" showLabel value={mapping.layout} options={options(LAYOUT_WORD)} onChange={(layout) => onMapping({ layout })} />}
         <label className="flex items-center gap-2">
           Module of those without
-          <input value={mapping.module} maxLength={LIMITS.name} placeholder="none" onChange={(event) => set({ module: event.target.value })} className="field-boxed w-40" />
+          <input value={mapping.module} maxLength={LIMITS.name} placeholder="none" onChange={(event) => onMapping({ module: event.target.value })} className="field-boxed w-40" />
         </label>
         {draft.format !== 'markdown' && (
           <label className="flex items-center gap-1.5">
-            <input type="checkbox" checked={mapping.headings} onChange={(event) => set({ headings: event.target.checked })} />
+            <input type="checkbox" checked={mapping.headings} onChange={(event) => onMapping({ headings: event.target.checked })} />
             rows with one text are modules
           </label>
         )}
       </div>
-      <ColumnTable<CaseTarget | 'newField'>
-        columns={columns}
-        targetOf={(name) => mapping.columns[name] ?? 'leave'}
-        optionsOf={(name) => [...caseTargetOptions(fields, mapping.columns[name]), ...(isReady ? [{ value: 'newField', name: 'A new field of the project' } as const] : [])]}
-        onTarget={(name, target) => (target === 'newField' ? void toNewField(name) : set({ columns: { ...mapping.columns, [name]: target } }))}
-        disabled={isMaking}
-      />
+      <ColumnTable<CaseTarget> kind="case" columns={columns} targetOf={(name) => mapping.columns[name] ?? 'leave'} optionsOf={(name) => caseTargetOptions(fields, mapping.columns[name])} onTarget={onColumn} />
     </Section>
   );
 }
