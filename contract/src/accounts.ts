@@ -57,6 +57,8 @@ export const resetLinkSchema = z.object({ token: z.string(), endsAt: moment });
 export const linkWordSchema = z.strictObject({ token: linkWord });
 /** Whose password was forgotten. */
 export const forgottenSchema = z.strictObject({ email: z.email().max(LIMITS.name) });
+/** What one wants to be called. */
+export const newNameSchema = z.strictObject({ name: trimmedTextUpTo(LIMITS.name).refine((name) => name !== '', 'must not be empty') });
 /** The address one wants to have, with one's password, so that nobody changes it on a machine that was left open. */
 export const newEmailSchema = z.strictObject({ email: z.email().max(LIMITS.name), password: textUpTo(LIMITS.password) });
 
@@ -77,7 +79,7 @@ export const acceptInvitationSchema = z.strictObject({ token: linkWord, name: tr
 export const PERSON_ACTIONS = [
   'setUp', 'added', 'joined', 'removed', 'roleChanged', 'signedIn', 'signInRefused', 'signedOut', 'passwordChanged', 'resetLinkMade', 'passwordReset',
   'deactivated', 'activated', 'administratorMade', 'administratorUnmade', 'sessionEnded', 'secretRevealed', 'hostsChanged', 'tokenMade', 'tokenWithdrawn',
-  'invited', 'invitationWithdrawn', 'invitationAccepted', 'passwordForgotten', 'emailChanged',
+  'invited', 'invitationWithdrawn', 'invitationAccepted', 'passwordForgotten', 'emailChanged', 'renamed',
   'readLinkMade', 'readLinkEnded',
 ] as const;
 /** What was done by or about a person. */

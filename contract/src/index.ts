@@ -56,7 +56,7 @@ export {
 export type { SpecificationRead } from './specification.ts';
 export { momentKey, momentOfKey, momentOfText, momentText, type Moment } from './moment.ts';
 export { type NewReadLink, type ReadLink, type ShownByLink } from './readLinks.ts';
-export { PERSON_ACTIONS, TOKEN_SCOPES, acceptInvitationSchema, accountSchema, changePasswordSchema, forgottenSchema, newEmailSchema, newInvitationSchema, personEventSchema, resetPasswordSchema, type Invitation, type AccessTokenLine, type Account, type NewAccessToken, type TokenScope, type PersonAction, type PersonEvent, type SessionLine } from './accounts.ts';
+export { PERSON_ACTIONS, TOKEN_SCOPES, acceptInvitationSchema, accountSchema, changePasswordSchema, forgottenSchema, newEmailSchema, newInvitationSchema, newNameSchema, personEventSchema, resetPasswordSchema, type Invitation, type AccessTokenLine, type Account, type NewAccessToken, type TokenScope, type PersonAction, type PersonEvent, type SessionLine } from './accounts.ts';
 export {
   CHANGE_ACTIONS,
   type Artefact,
@@ -88,6 +88,7 @@ export { PLACES_PAGE, type FoundInArtefact, type FoundPlaces } from './replacing
 export type { ConditionLine, ItemList } from './coverage.ts';
 export type { AskTouched, SuiteLine, SuiteOf } from './suites.ts';
 export { bytesBody, fileResponse, type FileAnswer } from './bytes.ts';
+export { keepersRenamed, keepersWords, modulesKeptFrom, withKeepers, type Keepers } from './keepers.ts';
 export { DEFAULT_SETTINGS, SETTINGS_PARTS, TRACKER_KINDS, projectSettingsSchema, readStoredSettings, settingsWords, storedSettingsSchema, type Agreement, type ProjectSettings, type TrackerConnection } from './settings.ts';
 export type { ConnectedArtefact, RenamePlan, Reuse, ReuseGraph, TakeOut } from './shared.ts';
 export type { BasisText, Split, SuspectLink } from './basis.ts';

@@ -44,6 +44,8 @@ export const LIMITS = {
   configurations: 100,
   /** Names of modules that have a place in the order. */
   modules: 1_000,
+  /** People who keep one of them. */
+  keepers: 200,
   priorities: 12,
   agreedPhrases: 5_000,
   valueKinds: 50,

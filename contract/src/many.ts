@@ -58,8 +58,8 @@ export const changeManySchema = z.strictObject({ of: chosenSchema, done: doneSch
 export type ChangeMany = z.infer<typeof changeManySchema>;
 
 /** Why one of them was left as it is. */
-export const LEFT_REASONS = ['absent', 'broken', 'otherKind', 'changedMeanwhile', 'untitled', 'tooLong'] as const;
-/** Not there, not readable, of a kind that has no such thing, changed since it was looked at, or left without a title or with a text that is too long. */
+export const LEFT_REASONS = ['absent', 'broken', 'otherKind', 'changedMeanwhile', 'untitled', 'tooLong', 'kept'] as const;
+/** Not there, not readable, of a kind that has no such thing, changed since it was looked at, left without a title or with a text that is too long, or in a module that others keep. */
 export type LeftReason = (typeof LEFT_REASONS)[number];
 
 /** `changed` counts those that are another now; what could not be done is named one by one, the rest is done. `change` is null when nothing was to be done. */

@@ -8,6 +8,7 @@ import { LONGEST_FIELD_NAME, OWN_FIELD_TYPES, ownQueryName, type OwnField } from
 import type { AgreementRule } from '@caderno/core/reviews';
 import { FIRST_SCENARIO_EXECUTION, isOwnKindName, isOwnKindPattern, type OwnValueKind, type ScenarioExecution } from '@caderno/core/scenarios';
 import { z } from 'zod';
+import { keepersSchema, type Keepers } from './keepers.ts';
 import { LIMITS } from './limits.ts';
 import { innerIdSchema, ownFieldIdSchema, ownKindIdSchema } from './ids.ts';
 import { ownValueSchema } from './kinds/index.ts';
@@ -46,6 +47,8 @@ export interface ProjectSettings {
   readonly scenarioExecution: ScenarioExecution;
   /** What agreement asks for. */
   readonly agreement: Agreement;
+  /** Modules that only some change. */
+  readonly keepers: readonly Keepers[];
 }
 
 /** What a project asks for before something is agreed. */
@@ -139,15 +142,16 @@ export const projectSettingsSchema: z.ZodType<ProjectSettings> = z.strictObject(
   valueKinds: z.array(valueKindSchema).max(LIMITS.valueKinds).refine((list) => isEachOnce(list.map((k) => k.id)), 'ids must not repeat').refine((list) => isEachOnce(list.map((k) => k.name.toLowerCase())), 'names must not repeat'),
   scenarioExecution: scenarioExecutionSchema,
   agreement: agreementSchema,
+  keepers: keepersSchema,
 });
 
 /** Of a new project. */
-export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], environment: EMPTY_ENVIRONMENT, configurations: [], priorities: FIRST_PRIORITIES, modules: [], fields: [], agreedPhrases: [], valueKinds: [], scenarioExecution: FIRST_SCENARIO_EXECUTION, agreement: { needed: 1, role: 'reader', authors: false, byHand: true } };
+export const DEFAULT_SETTINGS: ProjectSettings = { riskScale: DEFAULT_RISK_SCALE, glossary: [], rulesOff: [...OFF_AT_FIRST], tracker: null, depths: ['smoke', 'core', 'full'], mostItems: DEFAULT_MOST_ITEMS, constants: [], looksOff: [], environment: EMPTY_ENVIRONMENT, configurations: [], priorities: FIRST_PRIORITIES, modules: [], fields: [], agreedPhrases: [], valueKinds: [], scenarioExecution: FIRST_SCENARIO_EXECUTION, agreement: { needed: 1, role: 'reader', authors: false, byHand: true }, keepers: [] };
 
 /** The parts of the settings: what the journal names when they change, each by itself. */
 export const SETTINGS_PARTS = Object.keys(DEFAULT_SETTINGS) as (keyof ProjectSettings)[];
 
-const SETTING_WORD: Readonly<Record<keyof ProjectSettings, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items', constants: 'the constants', environment: 'what configurations are made of', configurations: 'the configurations', fields: 'the fields of its own', modules: 'the order of the modules', priorities: 'the priorities', looksOff: 'the hints', agreedPhrases: 'the agreed phrases', valueKinds: 'the kinds of values in scenarios', scenarioExecution: 'which scenarios are run by hand', agreement: 'what agreement asks for' };
+const SETTING_WORD: Readonly<Record<keyof ProjectSettings, string>> = { riskScale: 'the risk scale', glossary: 'the glossary', rulesOff: 'the rules of weak wording', tracker: 'the story tracker', depths: 'the depths of testing', mostItems: 'the limit of coverage items', constants: 'the constants', environment: 'what configurations are made of', configurations: 'the configurations', fields: 'the fields of its own', modules: 'the order of the modules', priorities: 'the priorities', looksOff: 'the hints', agreedPhrases: 'the agreed phrases', valueKinds: 'the kinds of values in scenarios', scenarioExecution: 'which scenarios are run by hand', agreement: 'what agreement asks for', keepers: 'who changes which module' };
 
 /** Parts of the settings as a sentence names them, with the constants that stand for another value; one that this release does not know, by its own name. */
 export function settingsWords(parts: readonly string[], constants: readonly string[] = []): string {
@@ -163,8 +167,8 @@ function withOthers(constants: unknown): unknown {
 export const storedSettingsSchema: z.ZodType<ProjectSettings> = z.preprocess((stored) => {
   const known = z.record(z.string(), z.unknown()).safeParse(stored);
   if (!known.success) return stored;
-  const { depths, mostItems, looksOff, environment, configurations, priorities, modules, fields, agreedPhrases, valueKinds, scenarioExecution, agreement } = DEFAULT_SETTINGS;
-  return { depths, mostItems, looksOff, environment, configurations, priorities, modules, fields, agreedPhrases, valueKinds, scenarioExecution, agreement, ...known.data, constants: withOthers(known.data.constants) };
+  const { depths, mostItems, looksOff, environment, configurations, priorities, modules, fields, agreedPhrases, valueKinds, scenarioExecution, agreement, keepers } = DEFAULT_SETTINGS;
+  return { depths, mostItems, looksOff, environment, configurations, priorities, modules, fields, agreedPhrases, valueKinds, scenarioExecution, agreement, keepers, ...known.data, constants: withOthers(known.data.constants) };
 }, projectSettingsSchema);
 
 /** Stored settings, and those of their parts that cannot be read: each of these has its default until it is set again. */

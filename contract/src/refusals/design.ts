@@ -1,4 +1,5 @@
 import type { ArtefactId, ArtefactKind } from '@caderno/core/artefacts';
+import { keepersWords } from '../keepers.ts';
 import type { PlacedIssue } from '../placedIssue.ts';
 import type { TrackerFailure } from '../tracker.ts';
 import type { Refusals } from './refusals.ts';
@@ -31,6 +32,7 @@ export type DesignRefusal =
   | { readonly code: 'undo_blocked'; readonly id: ArtefactId; readonly paths: readonly string[] }
   | { readonly code: 'undo_done_already'; readonly change: string }
   | { readonly code: 'still_used'; readonly id: ArtefactId; readonly users: readonly ArtefactId[] }
+  | { readonly code: 'kept_by_others'; readonly id: ArtefactId; readonly module: string; readonly people: readonly string[] }
   | { readonly code: 'settings_moved'; readonly paths: readonly string[] }
   | { readonly code: 'search_unreadable'; readonly text: string }
   | { readonly code: 'too_many_made'; readonly limit: number }
@@ -71,6 +73,7 @@ export const DESIGN_REFUSALS: Refusals<DesignRefusal> = {
   undo_blocked: { status: 409, sentence: (refusal) => `${refusal.id} was changed at the same places since (${refusal.paths.slice(0, 3).join(', ')}). Nothing was undone; restore an earlier version instead.` },
   undo_done_already: { status: 409, sentence: () => 'This was undone already.' },
   still_used: { status: 409, sentence: (refusal) => `${refusal.id} is used by ${refusal.users.slice(0, 5).join(', ')}. Nothing was undone; withdraw it instead.` },
+  kept_by_others: { status: 403, sentence: (refusal) => `${refusal.id} is in ${refusal.module}, which only ${keepersWords(refusal.people)} of the project change. Nothing was changed; ask one of them, or leave a remark.` },
   settings_moved: { status: 409, sentence: (refusal) => `Somebody else changed the same settings meanwhile (${refusal.paths.slice(0, 3).join(', ')}). Nothing was saved; look at theirs and save again.` },
   search_unreadable: { status: 422, sentence: (refusal) => refusal.text === '' ? 'There is nothing to look for. Write the words that are to be found.' : `The pattern “${refusal.text}” cannot be read. Patterns are regular expressions in the syntax of RE2; nothing was changed.` },
   too_many_made: { status: 422, sentence: (refusal) => `One command makes ${refusal.limit.toLocaleString('en')} and no more. Nothing was made; choose fewer.` },

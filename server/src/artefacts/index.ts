@@ -1,3 +1,4 @@
+export { keptByOthers } from './keepers.ts';
 export { CHANGES_CHANNEL, artefactOfRetry, changeOfRetry, idOfRow, lockProject, moveOn, writeJournalEntry, type Actor, type JournalEntryPart } from './journalEntry.ts';
 export { changeStates, createArtefact, putStates, returnState, saveArtefact, setState, type StateNow } from './store.ts';
 export { endWhatIsDone, leaveReviews } from './underReview.ts';

@@ -4,6 +4,7 @@ import type { ChangeAction } from '@caderno/contract';
 import { z } from 'zod';
 import { execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
+import { refuseKeptByOthers, type Touched } from './keepers.ts';
 import type { UndoPlan } from './undoPlan.ts';
 
 /** Who commands, in which project, when, and under which id a retry is known. */
@@ -61,6 +62,8 @@ export async function artefactOfRetry(work: UnitOfWork, actor: Actor): Promise<A
 
 /** Writes the journal entry, moves the project's revision on, and tells everyone once the transaction is through. */
 export async function writeJournalEntry(work: UnitOfWork, actor: Actor, entry: JournalEntry, id: string = randomUUID()): Promise<string> {
+  // Whoever is asked may agree to what others keep.
+  if (entry.action !== 'review') await refuseKeptByOthers(work, actor, entry.parts.flatMap(touchedBy));
   const revision = await moveOn(work, actor.projectId);
   await execute(
     work,
@@ -75,6 +78,21 @@ export async function writeJournalEntry(work: UnitOfWork, actor: Actor, entry: J
     [id, JSON.stringify(parts)],
   );
   return id;
+}
+
+/** What a part changes of the design; what is only noted about it changes nothing. */
+function touchedBy({ artefact, fromVersion, undo }: JournalEntryPart): Touched[] {
+  switch (undo.kind) {
+    case 'content':
+    case 'existence':
+    case 'state':
+    case 'place':
+      return artefact === null ? [] : [{ id: artefact.id, before: fromVersion }];
+    case 'settings':
+    case 'imported':
+    case 'carried':
+      return [];
+  }
 }
 
 const movedRow = z.object({ revision: z.number(), key: z.string() });

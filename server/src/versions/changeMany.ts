@@ -6,7 +6,7 @@ import { ownTextFields } from '@caderno/core/fields';
 import { editMany, type EditingProject } from '@caderno/core/many';
 import { withReplaced } from '@caderno/core/replacing';
 import { KIND_SCHEMA, type ChangeMany, type ChangedMany, type KindAndContent, type LeftReason } from '@caderno/contract';
-import { changeOfRetry, changeStates, idOfRow, insertArtefacts, lockProject, readHeads, reserveNumbers, rowsOfIds, writeJournalEntry, writeVersions, type Actor, type JournalEntryPart } from '../artefacts/index.ts';
+import { changeOfRetry, changeStates, idOfRow, insertArtefacts, keptByOthers, lockProject, readHeads, reserveNumbers, rowsOfIds, writeJournalEntry, writeVersions, type Actor, type JournalEntryPart } from '../artefacts/index.ts';
 import { idRow, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import { finderOrRefused } from '../find/index.ts';
@@ -40,8 +40,12 @@ export async function changeMany(work: UnitOfWork, actor: Actor, ids: readonly A
   const found = await rowsOfIds(work, actor.projectId, ids);
   const parts: JournalEntryPart[] = [];
   const left: ChangedMany['left'] = found.absent.map((id) => ({ id, reason: 'absent' }));
-  for (let from = 0; from < found.rows.length; from += AT_A_TIME) {
-    const some = await doneWith(work, actor, change, found.rows.slice(from, from + AT_A_TIME), done, settings);
+  // A condition that is copied to another requirement stays as it is where it was; a clone is in the same module.
+  const kept = new Map(done.kind === 'copyTo' ? [] : (await keptByOthers(work, actor, found.rows.map((row) => ({ id: row.id, before: null })))).map((k) => [k.rowId, k.id]));
+  left.push(...[...kept.values()].map((id) => ({ id, reason: 'kept' as const })));
+  const rows = found.rows.filter((row) => !kept.has(row.id));
+  for (let from = 0; from < rows.length; from += AT_A_TIME) {
+    const some = await doneWith(work, actor, change, rows.slice(from, from + AT_A_TIME), done, settings);
     parts.push(...some.parts);
     left.push(...some.left);
   }

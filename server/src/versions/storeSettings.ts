@@ -9,7 +9,7 @@ import { DomainError } from '../domainError.ts';
 import { keepSecrets, type SecretBox } from '../secrets/index.ts';
 
 /** Parts that a lead changes, by hand or by undoing. */
-const OF_LEADS: readonly (keyof ProjectSettings)[] = ['riskScale', 'tracker', 'mostItems', 'agreement'];
+const OF_LEADS: readonly (keyof ProjectSettings)[] = ['riskScale', 'tracker', 'mostItems', 'agreement', 'keepers'];
 
 /** The parts in which two settings differ. */
 export function changedParts(before: ProjectSettings, after: ProjectSettings): (keyof ProjectSettings)[] {

@@ -3,7 +3,7 @@ import { useCallback } from 'react';
 import { toast } from 'sonner';
 import { call, foreseenOf, tellFailure, useForeseen } from '../api/index.ts';
 
-const LEFT_WORDS: Record<LeftReason, string> = { absent: 'no longer there', broken: 'cannot be read', otherKind: 'has no such thing', changedMeanwhile: 'changed meanwhile', untitled: 'would be without a title', tooLong: 'would have a text that is too long' };
+const LEFT_WORDS: Record<LeftReason, string> = { absent: 'no longer there', broken: 'cannot be read', otherKind: 'has no such thing', changedMeanwhile: 'changed meanwhile', untitled: 'would be without a title', tooLong: 'would have a text that is too long', kept: 'in a module that others keep' };
 const MOST_NAMED = 5;
 
 /** Does the same with many artefacts as one command, which lists show at once; says what was left as it is, and why. Answers null when it was refused. */

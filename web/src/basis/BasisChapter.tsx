@@ -6,7 +6,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { useCoverage, useSummaries } from '../api/index.ts';
 import { Ticks, useCreate } from '../artefacts/index.ts';
 import { ExportMenu } from '../files/index.ts';
-import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
+import { KeptModule, Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { ChapterOverview } from '../overview/index.ts';
 import { ListPage, type LineLook } from '../listing/index.ts';
 import { Button, Empty, REQUIREMENT_TYPE_WORD, RISK_WORD, STATE_WORD, countOf } from '../look/index.ts';
@@ -80,7 +80,11 @@ export function BasisChapter() {
           actions={(chosen, onDone) => canEdit && <RateMany chosen={chosen.map((listed) => listed.head.id)} onDone={onDone} />}
         />
       }
-      right={current === null ? <ChapterOverview kinds={['requirement']}>Open a requirement in the outline: its text can be read, improved, and marked for conditions.</ChapterOverview> : <RequirementPage id={current} coverage={coverage.get(current)} counted={report !== undefined} wording={wording} />}
+      right={current === null ? <ChapterOverview kinds={['requirement']}>Open a requirement in the outline: its text can be read, improved, and marked for conditions.</ChapterOverview> : (
+        <KeptModule id={current}>
+          <RequirementPage id={current} coverage={coverage.get(current)} counted={report !== undefined} wording={wording} />
+        </KeptModule>
+      )}
     />
   );
 }

@@ -3,7 +3,7 @@ import { caseIdSchema } from '@caderno/contract';
 import { useCallback } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useCreate } from '../artefacts/index.ts';
-import { Spread, address, useFrame } from '../frame/index.ts';
+import { KeptModule, Spread, address, useFrame } from '../frame/index.ts';
 import { ChapterOverview } from '../overview/index.ts';
 import { countOf, TextButton } from '../look/index.ts';
 import { useListCommands, useListing } from '../listing/index.ts';
@@ -55,7 +55,9 @@ export function CasesChapter() {
               Open a case at the left{canEdit && <>, <TextButton className="first-letter:normal-case!" onClick={make}>write a new one</TextButton>, or <Link className="underline decoration-rule2 underline-offset-2" to={address.importingCases(project)}>bring some in from a spreadsheet</Link></>}. A case is one page: its purpose, its steps with parameters, its data, and what it shows.
             </ChapterOverview>
           ) : (
-            <CasePage id={current} />
+            <KeptModule id={current}>
+              <CasePage id={current} />
+            </KeptModule>
           )
         }
       />

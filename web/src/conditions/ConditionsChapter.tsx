@@ -7,7 +7,7 @@ import { Link, Navigate, useParams, useSearchParams } from 'react-router';
 import { type ConditionInList, useArtefact, useConditionLines, useCoverage, useSummaries } from '../api/index.ts';
 import { Loading, useAddCondition, useAskAbout } from '../artefacts/index.ts';
 import { Outline } from '../outline/index.ts';
-import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
+import { KeptModule, Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { ChapterOverview } from '../overview/index.ts';
 import { Empty, RISK_WORD, Section, TextButton, countOf } from '../look/index.ts';
 import { AllConditions } from './AllConditions.tsx';
@@ -39,7 +39,13 @@ function LeadTo({ project, id }: { readonly project: string; readonly id: Condit
   const { data, error } = useArtefact(project, 'condition', id);
   if (data === undefined) return <Loading error={error} />;
   const [first] = data.content.requirements;
-  if (first === undefined) return <ConditionPage id={id} requirementTexts={new Map()} />;
+  if (first === undefined) {
+    return (
+      <KeptModule id={id}>
+        <ConditionPage id={id} requirementTexts={new Map()} />
+      </KeptModule>
+    );
+  }
   return <Navigate replace to={address.conditions(project, first.id, id) + window.location.search + window.location.hash} />;
 }
 
@@ -84,7 +90,9 @@ function OnRequirement({ requirement, condition, all }: { readonly requirement: 
         condition === null ? (
           <Empty title="Mark words in the text">Select words at the left that can be tested, and make a condition of them. Or open one that is there.</Empty>
         ) : (
-          <ConditionPage id={condition} requirementTexts={texts} />
+          <KeptModule id={condition}>
+            <ConditionPage id={condition} requirementTexts={texts} />
+          </KeptModule>
         )
       }
     />

@@ -1,6 +1,7 @@
 export { Frame, initials } from './Frame.tsx';
 export { PageFailed } from './PageFailed.tsx';
 export { useFrame } from './useFrame.ts';
+export { KeptModule } from './KeptModule.tsx';
 export { Spread } from './Spread.tsx';
 export { WholeWidth } from './WholeWidth.tsx';
 export { address } from './address.ts';

@@ -63,7 +63,7 @@ function Settings({ stored, keptHere }: { readonly stored: ResponseOf<'readSetti
           )}
         </header>
         {editing.theirs !== null && <BothSides name="Settings" theirs={editing.theirs} mine={settings} onSettle={editing.settle} />}
-        {!canLead && <p className="mt-1 text-sm text-ink2">The scales, the limit of items, what agreement asks for and the tracker are a lead’s to change.</p>}
+        {!canLead && <p className="mt-1 text-sm text-ink2">The scales, the limit of items, who changes which module, what agreement asks for and the tracker are a lead’s to change.</p>}
         <Section title="Risk" aside="likelihood × impact; the risk of a requirement weighs its coverage">
           <RiskScaleEditor scale={settings.riskScale} canEdit={canLead} onChange={(riskScale) => set({ riskScale })} />
         </Section>
@@ -88,8 +88,8 @@ function Settings({ stored, keptHere }: { readonly stored: ResponseOf<'readSetti
         <Section title="Priorities" aside="the highest first; renamed in all that has them">
           <PrioritiesEditor priorities={settings.priorities} canEdit={canEdit} onChange={(priorities) => set({ priorities })} />
         </Section>
-        <Section title="Modules" aside="in this order wherever they are listed; renamed in all that has them">
-          <ModulesEditor order={settings.modules} canEdit={canEdit} onOrder={(modules) => set({ modules })} />
+        <Section title="Modules" aside="in this order wherever they are listed; renamed in all that has them; changed by everybody, or by some only">
+          <ModulesEditor order={settings.modules} keepers={settings.keepers} canEdit={canEdit} canLead={canLead} onChange={set} />
         </Section>
         <Section title="Tags" aside="renamed and joined in all that has them">
           <TagsEditor canEdit={canEdit} />

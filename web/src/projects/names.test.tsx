@@ -1,7 +1,7 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, expect, test } from '@jest/globals';
 import { useState } from 'react';
-import { DEFAULT_SETTINGS } from '@caderno/contract';
+import { DEFAULT_SETTINGS, type Keepers } from '@caderno/contract';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { caseHead } from '../../test/heads.ts';
 import { onThePage } from '../../test/onThePage.tsx';
@@ -14,6 +14,7 @@ afterEach(cleanup);
 
 const heads = [requirementHead(1, { module: 'Bills' }), caseHead(1, { module: 'Bills', tags: ['smoke', 'night'] }), caseHead(2, { module: 'Access', tags: ['Smoke'] }), caseHead(3, { state: 'withdrawn', module: 'Bills', tags: ['smoke'] })];
 let order: readonly string[] = [];
+const [RUI, OLGA, TERESA] = ['00000000-0000-4000-8000-000000000011', '00000000-0000-4000-8000-000000000012', '00000000-0000-4000-8000-000000000013'];
 
 function Held({ start }: { readonly start: readonly string[] }) {
   const [now, setNow] = useState(start);
@@ -21,7 +22,8 @@ function Held({ start }: { readonly start: readonly string[] }) {
     order = next;
     setNow(next);
   };
-  return <ModulesEditor order={now} canEdit onOrder={change} />;
+  const [keepers, setKeepers] = useState<readonly Keepers[]>([]);
+  return <ModulesEditor order={now} keepers={keepers} canEdit canLead onChange={(part) => (part.modules !== undefined && change(part.modules), part.keepers !== undefined && setKeepers(part.keepers))} />;
 }
 
 function server(modules: readonly string[] = []) {
@@ -42,6 +44,26 @@ test('modules stand in the order of the project, then by the alphabet; moved the
   await waitFor(() => expect(lines('Modules')).toEqual(['Zulu: not in use', 'Access: 1 case', 'Bills: 1 requirement, 2 cases']));
   fireEvent.click(screen.getByRole('button', { name: 'Move Bills up' }));
   expect(order).toEqual(['Zulu', 'Bills', 'Access']);
+});
+
+test('a lead says who changes a module; the name and the people go on together, and one given back is everybody’s', async () => {
+  const members = [{ id: RUI, name: 'Rui M.', email: 'rui@example.com', role: 'analyst' }, { id: OLGA, name: 'Olga S.', email: 'olga@example.com', role: 'reader' }, { id: TERESA, name: 'Teresa L.', email: 'teresa@example.com', role: 'lead' }] as const;
+  standInProject(heads, [], { listMembers: () => [...members], changeMany: () => ({ change: null, changed: 2, made: [], left: [] }) });
+  onThePage(<Held start={['Bills', 'Access']} />);
+  fireEvent.click(await screen.findByRole('button', { name: /^changed by everybody.*Bills$/ }));
+  expect(await screen.findByText(/^Teresa L. may change everything/)).toBeTruthy();
+  expect(screen.queryByLabelText('Olga S.')).toBeNull();
+  fireEvent.click(screen.getByLabelText('only these, and leads'));
+  expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Set' }).disabled).toBe(true);
+  fireEvent.click(screen.getByLabelText('Rui M.'));
+  fireEvent.click(screen.getByRole('button', { name: 'Set' }));
+  await screen.findByRole('button', { name: /^changed by Rui M. and leads only.*Bills$/ });
+  rename('Bills', 'Invoices', 'Rename');
+  fireEvent.click(await screen.findByRole('button', { name: /^changed by Rui M. and leads only.*Invoices$/ }));
+  expect(screen.getByRole('button', { name: /^changed by everybody.*Bills$/ })).toBeTruthy();
+  fireEvent.click(screen.getByLabelText('everybody who may edit'));
+  fireEvent.click(screen.getByRole('button', { name: 'Set' }));
+  expect(await screen.findByRole('button', { name: /^changed by everybody.*Invoices$/ })).toBeTruthy();
 });
 
 test('a module is renamed in all that has it, withdrawn ones too; a name that is there joins the two, and has its place once', async () => {

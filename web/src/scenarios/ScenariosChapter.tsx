@@ -5,7 +5,7 @@ import { useCallback } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { ListedHead } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
-import { Spread, address, useFrame } from '../frame/index.ts';
+import { KeptModule, Spread, address, useFrame } from '../frame/index.ts';
 import { useListCommands, useListing } from '../listing/index.ts';
 import { Button, Empty } from '../look/index.ts';
 import { FeatureIndex } from './FeatureIndex.tsx';
@@ -32,7 +32,9 @@ export function ScenariosChapter() {
       left={<FeatureIndex listing={listing} current={current} asked={asked} onNew={add} />}
       right={
         current !== null ? (
-          <FeaturePage key={current} id={current} />
+          <KeptModule id={current}>
+            <FeaturePage key={current} id={current} />
+          </KeptModule>
         ) : (
           <Empty title="Scenarios in Gherkin" action={canEdit && <Button look="accent" onClick={add}>Write a feature</Button>}>
             A feature is a file of scenarios: Given what holds, When something happens, Then what can be seen. Write one here, or open one at the left.

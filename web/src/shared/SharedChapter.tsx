@@ -7,7 +7,7 @@ import { useCallback } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
-import { Spread, address, useFrame } from '../frame/index.ts';
+import { KeptModule, Spread, address, useFrame } from '../frame/index.ts';
 import { useListCommands, useListing } from '../listing/index.ts';
 import { Button, Empty } from '../look/index.ts';
 import { DataSetIndex } from './dataSets/DataSetIndex.tsx';
@@ -45,7 +45,9 @@ function SharedStepsList({ current }: { readonly current: SharedId | null }) {
         left={<SharedIndex listing={listing} current={current} onNew={add} heading={<Headings left="shared" />} />}
         right={
           current !== null ? (
-            <SharedPage id={current} />
+            <KeptModule id={current}>
+              <SharedPage id={current} />
+            </KeptModule>
           ) : (
             <Empty title="Written once, used in many cases" action={canEdit && <Button look="accent" onClick={add}>Write shared steps</Button>}>
               Steps that stand in many cases are written here. In a case, / puts them in; a run of steps can be taken out of a case into shared steps.
@@ -71,7 +73,9 @@ function DataSets({ current }: { readonly current: DataSetId | null }) {
       left={<DataSetIndex listing={listing} current={current} onNew={add} heading={<Headings left="dataSet" />} />}
       right={
         current !== null ? (
-          <DataSetPage id={current} />
+          <KeptModule id={current}>
+            <DataSetPage id={current} />
+          </KeptModule>
         ) : (
           <Empty title="Rows that many cases take" action={canEdit && <Button look="accent" onClick={add}>Make a data set</Button>}>
             A data set is a table of named rows. A case takes them and runs with each; a condition can say what its columns mean, so that one sees what each row shows.

@@ -5,7 +5,7 @@ import { useCallback } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { ListedHead } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
-import { Spread, address, useFrame } from '../frame/index.ts';
+import { KeptModule, Spread, address, useFrame } from '../frame/index.ts';
 import { useListCommands, useListing } from '../listing/index.ts';
 import { Button, Empty } from '../look/index.ts';
 import { SuiteIndex } from './SuiteIndex.tsx';
@@ -29,7 +29,9 @@ export function SuitesChapter() {
       left={<SuiteIndex listing={listing} current={current} onNew={add} />}
       right={
         current !== null ? (
-          <SuitePage key={current} id={current} />
+          <KeptModule id={current}>
+            <SuitePage key={current} id={current} />
+          </KeptModule>
         ) : (
           <Empty title="Cases chosen for a purpose" action={canEdit && <Button look="accent" onClick={add}>Make a suite</Button>}>
             A suite is an ordered choice of cases and scenarios: for an hour of smoke testing, for a release, for a module after a change. It says at once what it shows, what it misses and how long it takes.

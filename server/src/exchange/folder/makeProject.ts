@@ -25,7 +25,7 @@ export async function makeProject(db: Sequelize, files: Files, maker: Maker, pro
     const { id: projectId, ...made } = await createProject(work, maker.personId, project);
     const actor: Actor = { ...maker, projectId };
     for (const attachment of attachments) await noteAttachment(work, projectId, attachment, maker.at);
-    await storeSettings(work, NO_SECRETS, projectId, 'administrator', withoutSecrets(readableSettings(folder.settings)));
+    await storeSettings(work, NO_SECRETS, projectId, 'administrator', withoutPeople(withoutSecrets(readableSettings(folder.settings))));
     const change = randomUUID();
     await writeArtefacts(work, actor, change, folder);
     await settle(work, projectId, folder);
@@ -56,6 +56,11 @@ const NO_SECRETS = {
     throw new Error('A folder carries no value of a secret constant');
   },
 };
+
+/** Who keeps a module there is nobody here. */
+function withoutPeople(settings: ProjectSettings): ProjectSettings {
+  return { ...settings, keepers: [] };
+}
 
 /** Of secret constants a folder has the names only: their values are to be set anew. */
 function withoutSecrets(settings: ProjectSettings): ProjectSettings {

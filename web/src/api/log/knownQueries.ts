@@ -154,6 +154,19 @@ export function useModules(project: string): readonly string[] {
   }, [byId, ordered]);
 }
 
+const NO_MODULES: readonly string[] = [];
+
+/** The modules that an artefact is in: a condition is in those of its requirements. */
+export function useModulesOf(project: string, id: ArtefactId): readonly string[] {
+  const byId = useKnown(project)?.heads.byId;
+  return useMemo(() => {
+    const head = byId?.get(id);
+    if (head === undefined) return NO_MODULES;
+    const heads = head.kind === 'condition' ? head.requirements.flatMap((requirement) => byId?.get(requirement) ?? []) : [head];
+    return heads.map((h) => h.module).filter((module) => module !== '');
+  }, [byId, id]);
+}
+
 export interface Figures {
   readonly requirements: number;
   readonly conditions: number;
