@@ -18,7 +18,7 @@ import { changeManySchema, changedManySchema, findPlacesSchema } from './many.ts
 import { foundPlacesSchema } from './replacing.ts';
 import { momentTextSchema } from './moment.ts';
 import { madeReadLinkSchema, newReadLinkSchema, readLinkSchema, shownByLinkSchema } from './readLinks.ts';
-import { acceptInvitationSchema, accessTokenSchema, accountChangeSchema, accountSchema, changePasswordSchema, forgottenSchema, invitationSchema, invitedSchema, linkWordSchema, newEmailSchema, newInvitationSchema, openedInvitationSchema, madeAccessTokenSchema, newAccessTokenSchema, outsideHostsSchema, personEventQuerySchema, personEventSchema, resetLinkSchema, resetPasswordSchema, revealSchema, revealedSchema, sessionLineSchema } from './accounts.ts';
+import { acceptInvitationSchema, accessTokenSchema, accountChangeSchema, accountSchema, changePasswordSchema, forgottenSchema, invitationSchema, invitedSchema, linkWordSchema, newEmailSchema, newInvitationSchema, newNameSchema, openedInvitationSchema, madeAccessTokenSchema, newAccessTokenSchema, outsideHostsSchema, personEventQuerySchema, personEventSchema, resetLinkSchema, resetPasswordSchema, revealSchema, revealedSchema, sessionLineSchema } from './accounts.ts';
 import { existingMemberSchema, memberSchema, newMemberSchema, newProjectSchema, projectKeySchema, projectRefSchema, openedMomentSchema, roleSchema, sessionSchema, setUpSchema, signInSchema } from './people.ts';
 import { serverStateSchema } from './serverState.ts';
 import { projectSettingsSchema, settingsSchema } from './settings.ts';
@@ -93,6 +93,7 @@ export const api = {
   makeToken: { method: 'POST', path: '/account/tokens', access: 'signedIn', summary: 'Make an access token for a program; it is told this once', params: none, query: none, body: newAccessTokenSchema, response: madeAccessTokenSchema },
   withdrawToken: { method: 'DELETE', path: '/account/tokens/:token', access: 'signedIn', summary: 'Withdraw one of one’s own access tokens', params: z.object({ token: z.uuid() }), query: none, body: nothing, response: z.array(accessTokenSchema) },
   changePassword: { method: 'POST', path: '/account/password', access: 'signedIn', summary: 'Change one’s password; other sessions end', params: none, query: none, body: changePasswordSchema, response: sessionSchema },
+  changeName: { method: 'POST', path: '/account/name', access: 'signedIn', summary: 'Be called otherwise, also where one is the owner of something', params: none, query: none, body: newNameSchema, response: sessionSchema },
   changeEmail: { method: 'POST', path: '/account/email', access: 'signedIn', summary: 'Ask for another e-mail address; a link is mailed to it', params: none, query: none, body: newEmailSchema, response: none },
   confirmEmail: { method: 'POST', path: '/new-address', access: 'anyone', summary: 'Take the e-mail address that a link was mailed to', params: none, query: none, body: linkWordSchema, response: sessionSchema },
   forgetPassword: { method: 'POST', path: '/forgotten', access: 'anyone', summary: 'Have a link for a new password mailed, if there is such an account', params: none, query: none, body: forgottenSchema, response: none },

@@ -2,11 +2,12 @@ import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { Writable } from 'node:stream';
 import { setTimeout as sleep } from 'node:timers/promises';
+import type { CaseContent } from '@caderno/core/cases';
 import { API_ROOT, EVENTS_PATH, type Refusal } from '@caderno/contract';
 import { createLog, Proxies } from '../src/http/index.ts';
 import { makeSetUpWord } from '../src/people/index.ts';
 import { readSettings } from '../src/settings.ts';
-import { makeDatabase, makeProject, requirement, startServer, type Caller, type TestServer } from './harness.ts';
+import { makeDatabase, makeProject, requirement, startServer, testCase, type Caller, type TestServer } from './harness.ts';
 
 const PASSWORD = 'meters under the bridge';
 const NEXT = 'weirs above the valley';
@@ -135,6 +136,23 @@ describe('an account for a lifetime', () => {
     expect([(await change('wrong', NEXT)).refusal.code, (await change(PASSWORD, 'ana@p.example')).refusal.code, (await change(PASSWORD, NEXT)).status]).toEqual(['password_wrong', 'password_weak', 200]);
     expect([(await ana.call('readProject')).status, (await elsewhere.call('readProject')).status]).toEqual([200, 401]);
     expect([(await enter('ana@p.example', PASSWORD)).status, (await enter('ana@p.example', NEXT)).status]).toEqual([401, 200]);
+  });
+
+  test('one is called otherwise: what one owns follows in one entry of the journal, and nobody passes for another', async () => {
+    const [ada, ivo] = [await member('ada'), await member('ivo')];
+    const [own, others] = await Promise.all([ada.call('createArtefact', { body: testCase({ title: 'Own', owner: 'ada' }) }), ada.call('createArtefact', { body: testCase({ title: 'Others', owner: 'ivo' }) })]);
+    const ownerOf = async (made: typeof own): Promise<string> => ((await ada.call('readArtefact', { params: { id: made.data.summary.id } })).data.content as CaseContent).owner;
+    expect((await ada.call('changeName', { body: { name: 'IVO' } })).refusal).toMatchObject({ code: 'name_taken', name: 'IVO' });
+    expect(await ownerOf(own)).toBe('ada');
+    expect((await ada.call('changeName', { body: { name: '  Ada B. ' } })).data.person).toMatchObject({ name: 'Ada B.', id: ada.id });
+    expect([await ownerOf(own), await ownerOf(others)]).toEqual(['Ada B.', 'ivo']);
+    expect((await ada.call('listChanges', { query: {} })).data[0]).toMatchObject({ author: 'Ada B.', detail: 'ada is called Ada B. now', size: 1 });
+    expect((await ivo.call('listMembers')).data.map((m) => m.name)).toEqual(expect.arrayContaining(['Ada B.', 'ivo']));
+    expect((await ada.call('changeName', { body: { name: ' ' } })).status).toBe(400);
+    // Of two who were called so already nobody knows whose it is.
+    await server.db.query("UPDATE person SET name = 'Ada B.' WHERE name = 'ivo'");
+    expect((await ada.call('changeName', { body: { name: 'Ada C.' } })).status).toBe(200);
+    expect(await ownerOf(own)).toBe('Ada B.');
   });
 
   test('a link sets a new password once, and is over when used, replaced or old', async () => {

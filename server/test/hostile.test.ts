@@ -78,6 +78,7 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   openInvitation: [{ token: 't'.repeat(43) }],
   acceptInvitation: [{ token: 't'.repeat(43), name: 'n', password: 'long enough to take' }],
   forgetPassword: [{ email: 'a@b.example' }],
+  changeName: [{ name: 'Another' }],
   changeEmail: [{ email: 'a@b.example', password: 'p' }],
   confirmEmail: [{ token: 't'.repeat(43) }],
   markInbox: [{ of: { everything: true }, read: true }],

@@ -28,7 +28,8 @@ export type PeopleRefusal =
   /** `needed`: what a token must allow; null: nobody does this with a token. */
   | { readonly code: 'token_not_enough'; readonly needed: TokenScope | null }
   | { readonly code: 'tokens_too_many'; readonly limit: number }
-  | { readonly code: 'person_exists'; readonly email: string };
+  | { readonly code: 'person_exists'; readonly email: string }
+  | { readonly code: 'name_taken'; readonly name: string };
 
 /** Their statuses, and what is said of each. */
 export const PEOPLE_REFUSALS: Refusals<PeopleRefusal> = {
@@ -55,6 +56,7 @@ export const PEOPLE_REFUSALS: Refusals<PeopleRefusal> = {
   token_unknown: { status: 404, sentence: () => 'There is no such access token of yours any more. Nothing was changed.' },
   token_not_enough: { status: 403, sentence: (refusal) => tokenSentence(refusal.needed) },
   tokens_too_many: { status: 409, sentence: (refusal) => `Nobody has more than ${refusal.limit} access tokens. Nothing was changed; withdraw one that is not used any more.` },
+  name_taken: { status: 409, sentence: (refusal) => `Somebody beside you is called ${refusal.name} already, and nobody could tell you apart. Nothing was changed; take another name, perhaps with more of it.` },
   person_exists: { status: 409, sentence: (refusal) => `There is an account with the address ${refusal.email} already. Add it to the project as it is.` },
 };
 

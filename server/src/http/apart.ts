@@ -12,9 +12,10 @@ import { exportHandOff, handOff, previewHandOff, returned } from './handOffs.ts'
 import { countInbox, deliver, readInbox, type Reader } from '../inbox/index.ts';
 import { readChangesSince, readHeads } from '../log/index.ts';
 import { mailingOf, sendTrialMail } from '../mail/index.ts';
-import { acceptInvitation, addMember, changeEmail, changePassword, describeSession, forgetPassword, personOfSession, resetPassword, setUp, signIn, startSession } from '../people/index.ts';
+import { acceptInvitation, addMember, changeEmail, changeName, changePassword, describeSession, forgetPassword, personOfSession, resetPassword, setUp, signIn, startSession } from '../people/index.ts';
 import { findAdditions, measureSuite, readCandidates, readShowing, readSuiteCells, type Measuring } from '../suites/index.ts';
 import { findDefects } from '../tracker/index.ts';
+import { handOverName } from '../versions/index.ts';
 import { readServerState } from '../upkeep/index.ts';
 import { savedBody, type SavedBody } from './body.ts';
 import { ask } from './asked.ts';
@@ -53,6 +54,13 @@ export const apartHandlers = {
   forgetPassword: question<'forgetPassword'>(async ({ body }, call) => {
     await forgetPassword(call.parts.db, mailingOf(call.parts), body.email, call.remote);
     return {};
+  }),
+  // Each project is a command of its own: none waits for another.
+  changeName: question<'changeName'>(async ({ body: { name } }, call) => {
+    const person = personOf(call);
+    const projects = await inTransaction(call.parts.db, (work) => changeName(work, person, name));
+    for (const projectId of projects) await inTransaction(call.parts.db, (work) => handOverName(work, { projectId, personId: person.id, at: call.parts.now(), commandId: null }, person.name, name));
+    return inTransaction(call.parts.db, (work) => describeSession(work, { ...person, name }, call.parts));
   }),
   changeEmail: question<'changeEmail'>(async ({ body }, call) => {
     await changeEmail(call.parts.db, mailingOf(call.parts), personOf(call), call.remote, body);

@@ -12,3 +12,4 @@ export { listPersonEvents, notePersonEvent } from './events.ts';
 export { makeSetUpWord, setUp } from './setUp.ts';
 export { accessOfToken, isAccessToken, listTokens, makeToken, withdrawToken, type TokenAccess } from './accessTokens.ts';
 export { countAttempt } from './attempts.ts';
+export { changeName } from './ownName.ts';

@@ -1,8 +1,9 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, expect, test } from '@jest/globals';
-import { cleanup, fireEvent, screen, within } from '@testing-library/react';
+import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { onThePage, PERSON } from '../../test/onThePage.tsx';
-import { standInProject } from '../../test/standInProject.ts';
+import { SESSION, standInProject } from '../../test/standInProject.ts';
+import { Refusing } from '../../test/standInServer.ts';
 import { chooseLocale, countOf, dateAndTime } from '../look/index.ts';
 import { AccountPage } from './AccountPage.tsx';
 
@@ -27,4 +28,27 @@ test('dates and numbers are written as one chose, everywhere and the next time t
   expect(screen.getByRole('button', { name: /^Written as/ }).textContent).toContain('28.11.2026');
   await choose(/^the browser does: /);
   expect([countOf(12_000, 'case'), localStorage.getItem('caderno-locale')]).toEqual(['12,000 cases', null]);
+});
+
+test('one is called otherwise, and the page says so at once; a name that is somebody’s stays in the field to be mended', async () => {
+  let taken = true;
+  const server = standInProject([], [], {
+    listSessions: () => [],
+    changeName: ({ body }) => {
+      if (taken) throw new Refusing({ code: 'name_taken', name: body.name });
+      return { ...SESSION, person: { ...PERSON, name: body.name, administrator: false, demo: false } };
+    },
+  });
+  onThePage(<AccountPage />);
+  const field = screen.getByLabelText<HTMLInputElement>('Your name');
+  const button = screen.getByRole<HTMLButtonElement>('button', { name: 'Be called so' });
+  expect([field.value, button.disabled]).toEqual(['Inês V.', true]);
+  fireEvent.change(field, { target: { value: 'Rui M.' } });
+  fireEvent.click(button);
+  await waitFor(() => expect(server.calls('changeName')).toHaveLength(1));
+  await waitFor(() => expect([field.value, button.disabled]).toEqual(['Rui M.', false]));
+  taken = false;
+  fireEvent.change(field, { target: { value: 'Inês Vaz' } });
+  fireEvent.click(button);
+  await waitFor(() => expect(server.calls('changeName').map((c) => c.body)).toEqual([{ name: 'Rui M.' }, { name: 'Inês Vaz' }]));
 });

@@ -8,6 +8,7 @@ import { call, tellFailure, useSession } from '../api/index.ts';
 import { Spread, useFrame } from '../frame/index.ts';
 import { Button, Choose, LOCALES, Section, TextButton, ago, chooseLocale, dateAndTime, locale, localeExample } from '../look/index.ts';
 import { AccessTokens } from './AccessTokens.tsx';
+import { ChangeName } from './ChangeName.tsx';
 import { ChangeEmail } from './ChangeEmail.tsx';
 import { Field } from './Field.tsx';
 import { NewPasswordField } from './NewPasswordField.tsx';
@@ -39,6 +40,7 @@ export function AccountPage() {
         ) : (
           <>
             <ChangePassword />
+            <ChangeName key={person.name} person={person} />
             {sendsMail && <ChangeEmail />}
           </>
         )

@@ -42,5 +42,6 @@ const SENTENCE: Record<PersonAction, (parts: Parts) => string> = {
   invitationAccepted: ({ who, where, detail }) => `${who} came by an invitation, as ${detail}${where}`,
   passwordForgotten: ({ whom }) => `A link for a new password was mailed to ${whom}, whose password was said to be forgotten`,
   emailChanged: ({ who, detail }) => `${who} changed their e-mail address: ${detail}`,
+  renamed: ({ who, detail }) => `${who} changed their name: ${detail}`,
   hostsChanged: ({ who, detail }) => `${who} changed the hosts that trackers may have: ${detail === '' ? 'none' : detail}`,
 };
