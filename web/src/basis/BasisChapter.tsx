@@ -6,7 +6,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { useCoverage, useSummaries } from '../api/index.ts';
 import { Ticks, useCreate } from '../artefacts/index.ts';
 import { ExportMenu } from '../files/index.ts';
-import { KeptModule, Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
+import { KeptModule, Spread, address, useCommands, useFrame, useModuleBeside, type Command } from '../frame/index.ts';
 import { ChapterOverview } from '../overview/index.ts';
 import { ListPage, type LineLook } from '../listing/index.ts';
 import { Button, Empty, REQUIREMENT_TYPE_WORD, RISK_WORD, STATE_WORD, countOf } from '../look/index.ts';
@@ -115,13 +115,14 @@ function Heading({ requirements, unanalysed }: { readonly requirements: number |
 /** Makes a requirement after the one that is open, in the same module, and opens it. */
 function useAdd(project: string, requirements: readonly RequirementSummary[], current: RequirementId | null): () => Promise<void> {
   const navigate = useNavigate();
+  const moduleBeside = useModuleBeside();
   const create = useCreate(project);
   return useCallback(async () => {
     const beside = requirements.find((r) => r.id === current);
-    const content = { ...EMPTY_REQUIREMENT, title: 'New requirement', module: beside?.module ?? '' };
+    const content = { ...EMPTY_REQUIREMENT, title: 'New requirement', module: moduleBeside(beside?.module) };
     const id = await create({ kind: 'requirement', content, ...(beside === undefined ? {} : { parent: beside.parent, after: beside.id }) });
     if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });
-  }, [create, current, navigate, project, requirements]);
+  }, [create, current, moduleBeside, navigate, project, requirements]);
 }
 
 /** `outline`: what can be moved; null: nothing, as what is seen is a part or in another order. */

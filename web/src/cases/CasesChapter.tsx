@@ -3,7 +3,7 @@ import { caseIdSchema } from '@caderno/contract';
 import { useCallback } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { useCreate } from '../artefacts/index.ts';
-import { KeptModule, Spread, address, useFrame } from '../frame/index.ts';
+import { KeptModule, Spread, address, useFrame, useModuleBeside } from '../frame/index.ts';
 import { ChapterOverview } from '../overview/index.ts';
 import { countOf, TextButton } from '../look/index.ts';
 import { useListCommands, useListing } from '../listing/index.ts';
@@ -24,12 +24,13 @@ export function CasesChapter() {
   const shared = useListing('shared', 'beside');
   const listing = useListing('case');
   const { list, ids } = listing;
+  const moduleBeside = useModuleBeside();
   const create = useCreate(project);
   const navigate = useNavigate();
   const add = useCallback(async () => {
-    const id = await create({ kind: 'case', content: { ...EMPTY_CASE, title: 'New case', module: list?.find((c) => c.id === current)?.head.module ?? '' } });
+    const id = await create({ kind: 'case', content: { ...EMPTY_CASE, title: 'New case', module: moduleBeside(list?.find((c) => c.id === current)?.head.module) } });
     if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });
-  }, [create, current, list, navigate, project]);
+  }, [create, current, list, moduleBeside, navigate, project]);
   const make = useCallback(() => void add(), [add]);
   useListCommands(ids, current, make, TITLES);
   const heading = (

@@ -8,6 +8,7 @@ import { PERSON, onThePage } from '../../test/onThePage.tsx';
 import { conditionHead, requirementHead, standInProject } from '../../test/standInProject.ts';
 import { KeptModule } from './KeptModule.tsx';
 import { useFrame } from './useFrame.ts';
+import { useModuleBeside } from './useKeptFrom.ts';
 
 afterEach(cleanup);
 
@@ -38,6 +39,19 @@ test.each([['a module of one’s own', 'C-2', { canLead: false }], ['no module',
   // What is known of the project has come when the count of its members could have.
   await new Promise((resolve) => setTimeout(resolve, 300));
   expect([screen.getByText('one edits'), screen.queryByRole('note')]).toMatchObject([{}, null]);
+});
+
+test('what is new is put into the module beside it, but into none that others keep', async () => {
+  function New() {
+    const beside = useModuleBeside();
+    return <p>{[beside('Billing'), beside('Readings'), beside(undefined)].map((m) => m || 'none').join(', ')}</p>;
+  }
+  standInProject(heads, [], { readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, keepers: [{ module: 'Billing', people: [RUI] }] } }) });
+  onThePage(<New />, { canLead: false });
+  expect(await screen.findByText('none, Readings, none')).toBeTruthy();
+  cleanup();
+  onThePage(<New />);
+  expect(await screen.findByText('Billing, Readings, none')).toBeTruthy();
 });
 
 test('whoever only reads the project is told nothing of keepers', async () => {

@@ -2,6 +2,7 @@ export { Frame, initials } from './Frame.tsx';
 export { PageFailed } from './PageFailed.tsx';
 export { useFrame } from './useFrame.ts';
 export { KeptModule } from './KeptModule.tsx';
+export { useModuleBeside } from './useKeptFrom.ts';
 export { Spread } from './Spread.tsx';
 export { WholeWidth } from './WholeWidth.tsx';
 export { address } from './address.ts';

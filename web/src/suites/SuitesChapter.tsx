@@ -5,7 +5,7 @@ import { useCallback } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { ListedHead } from '../api/index.ts';
 import { useCreate } from '../artefacts/index.ts';
-import { KeptModule, Spread, address, useFrame } from '../frame/index.ts';
+import { KeptModule, Spread, address, useFrame, useModuleBeside } from '../frame/index.ts';
 import { useListCommands, useListing } from '../listing/index.ts';
 import { Button, Empty } from '../look/index.ts';
 import { SuiteIndex } from './SuiteIndex.tsx';
@@ -45,14 +45,15 @@ export function SuitesChapter() {
 /** Makes a suite beside the one that is open, and opens it. */
 function useAdd(list: readonly ListedHead<'suite'>[] | undefined, current: SuiteId | null): () => void {
   const { project } = useFrame();
+  const moduleBeside = useModuleBeside();
   const create = useCreate(project);
   const navigate = useNavigate();
   return useCallback(() => {
     const add = async (): Promise<void> => {
       const beside = list?.find((l) => l.id === current)?.head;
-      const id = await create({ kind: 'suite', content: { ...EMPTY_SUITE, title: 'New suite', folder: beside?.folder ?? '', module: beside?.module ?? '' } });
+      const id = await create({ kind: 'suite', content: { ...EMPTY_SUITE, title: 'New suite', folder: beside?.folder ?? '', module: moduleBeside(beside?.module) } });
       if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });
     };
     void add();
-  }, [create, current, list, navigate, project]);
+  }, [create, current, list, moduleBeside, navigate, project]);
 }
