@@ -5,6 +5,8 @@ import { createServer, type AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { EMPTY_QUESTION } from '@caderno/core/basis';
+import { EMPTY_CONDITION } from '@caderno/core/conditions';
+import { coverageSinceSchema, unpackRows } from '@caderno/contract';
 import { until } from './harness.ts';
 import { exit, post, processesAt, programs, signIn, type Started } from './programs.ts';
 import { pace } from '../../scripts/pace.mjs';
@@ -134,6 +136,27 @@ test('a server that is killed, the pool, and the primary: saves go on by themsel
   await whileSomebodySaves(async () => void kill(who().primary));
   expect(Math.max(server, pool, primary)).toBeLessThan(30_000 * pace());
 }, 600_000);
+
+test('whichever server is killed while coverage is worked out, another brings it up to date within five seconds', async () => {
+  const waits: number[] = [];
+  for (const turn of [0, 1, 2]) {
+    await untilSo(async () => (await Promise.all(who().servers.map((s) => fetch(`${at(s)}/healthz`).then((r) => r.ok, () => false)))).every(Boolean), 40_000);
+    const made = (await (await post(cluster.origin, '/projects/fonte-clara/artefacts', { kind: 'condition', content: { ...EMPTY_CONDITION, title: `Worked out by whoever is left ${turn}`, requirements: [{ id: 'R-3', seenVersion: 1, anchor: null }] } }, cookie)).json()) as { summary: { id: string } };
+    const began = Date.now();
+    kill(who().servers[turn]!);
+    await untilSo(() => isCounted(made.summary.id), 40_000);
+    waits.push(Date.now() - began);
+  }
+  console.log(`coverage after a server was killed: ${waits.join(', ')} ms`);
+  expect(Math.max(...waits)).toBeLessThan(5_000 * pace());
+}, 600_000);
+
+/** Whether the stored coverage tells of a condition, as whoever opens a page is answered. */
+async function isCounted(condition: string): Promise<boolean> {
+  const response = await fetch(`${cluster.origin}/api/v1/projects/fonte-clara/coverage/rows`, { headers: { cookie } }).catch(() => null);
+  if (response?.ok !== true) return false;
+  return unpackRows(coverageSinceSchema.parse(await response.json()).rows).some((row) => row.id === condition);
+}
 
 test('servers are replaced one by one, and there is always somebody who answers', async () => {
   await untilSo(async () => (await Promise.all(who().servers.map((s) => fetch(`${at(s)}/healthz`).then((r) => r.ok, () => false)))).every(Boolean), 40_000);
