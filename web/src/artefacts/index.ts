@@ -5,6 +5,7 @@ export { Loading } from './Loading.tsx';
 export { Defects } from './Defects.tsx';
 export { usePriorityChoices } from './usePriorityChoices.ts';
 export { useCreate } from './useCreate.ts';
+export { useMakeAndOpen } from './useMakeAndOpen.ts';
 export { useRaiseQuestion } from './useRaiseQuestion.ts';
 export { useWrite } from './useWrite.ts';
 export { PickArtefact } from './PickArtefact.tsx';

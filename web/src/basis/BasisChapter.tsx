@@ -4,7 +4,7 @@ import { requirementIdSchema, type RequirementSummary } from '@caderno/contract'
 import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCoverage, useSummaries } from '../api/index.ts';
-import { Ticks, useCreate } from '../artefacts/index.ts';
+import { Ticks, useMakeAndOpen } from '../artefacts/index.ts';
 import { ExportMenu } from '../files/index.ts';
 import { KeptModule, Spread, address, useCommands, useFrame, useModuleBeside, type Command } from '../frame/index.ts';
 import { ChapterOverview } from '../overview/index.ts';
@@ -114,15 +114,13 @@ function Heading({ requirements, unanalysed }: { readonly requirements: number |
 
 /** Makes a requirement after the one that is open, in the same module, and opens it. */
 function useAdd(project: string, requirements: readonly RequirementSummary[], current: RequirementId | null): () => Promise<void> {
-  const navigate = useNavigate();
   const moduleBeside = useModuleBeside();
-  const create = useCreate(project);
+  const makeAndOpen = useMakeAndOpen(project);
   return useCallback(async () => {
     const beside = requirements.find((r) => r.id === current);
     const content = { ...EMPTY_REQUIREMENT, title: 'New requirement', module: moduleBeside(beside?.module) };
-    const id = await create({ kind: 'requirement', content, ...(beside === undefined ? {} : { parent: beside.parent, after: beside.id }) });
-    if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });
-  }, [create, current, moduleBeside, navigate, project, requirements]);
+    await makeAndOpen({ kind: 'requirement', content, ...(beside === undefined ? {} : { parent: beside.parent, after: beside.id }) });
+  }, [current, makeAndOpen, moduleBeside, requirements]);
 }
 
 /** `outline`: what can be moved; null: nothing, as what is seen is a part or in another order. */

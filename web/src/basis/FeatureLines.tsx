@@ -2,9 +2,9 @@ import { scenarioId, type FeatureId, type RequirementId } from '@caderno/core/ar
 import { EMPTY_FEATURE, fileNameFor, freePath, withText } from '@caderno/core/scenarios';
 import type { FeatureSummary, RequirementSummary } from '@caderno/contract';
 import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { Link } from 'react-router';
 import { useSummaries } from '../api/index.ts';
-import { MarginNote, someIds, useChangeMany, useCreate } from '../artefacts/index.ts';
+import { MarginNote, someIds, useChangeMany, useMakeAndOpen } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { TextButton, countOf } from '../look/index.ts';
 import { LinkFeatures } from './LinkFeatures.tsx';
@@ -79,13 +79,11 @@ function useUnlink(id: RequirementId): (feature: FeatureId) => void {
 /** Begins a feature for the requirement, under a file name that nobody has. */
 function useWriteFeature({ id, title, module, version }: RequirementSummary): () => Promise<void> {
   const { project } = useFrame();
-  const create = useCreate(project);
-  const navigate = useNavigate();
+  const makeAndOpen = useMakeAndOpen(project);
   const taken = useSummaries(project, 'feature').data?.map((f) => f.path) ?? [];
   return async () => {
     const path = freePath('', fileNameFor(title), taken);
     const content = withText({ ...EMPTY_FEATURE, path, module, requirements: [{ id, seenVersion: version, parts: [] }] }, `Feature: ${title.replace(/\s+/g, ' ').trim()}\n\n  Scenario: \n    Given \n`, someIds()());
-    const made = await create({ kind: 'feature', content });
-    if (made !== null) await navigate(address.artefact(project, made), { state: { made: true } });
+    await makeAndOpen({ kind: 'feature', content });
   };
 }

@@ -1,8 +1,8 @@
 import { EMPTY_CASE } from '@caderno/core/cases';
 import { caseIdSchema } from '@caderno/contract';
 import { useCallback } from 'react';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import { useCreate } from '../artefacts/index.ts';
+import { Link, useParams, useSearchParams } from 'react-router';
+import { useMakeAndOpen } from '../artefacts/index.ts';
 import { KeptModule, Spread, address, useFrame, useModuleBeside } from '../frame/index.ts';
 import { ChapterOverview } from '../overview/index.ts';
 import { countOf, TextButton } from '../look/index.ts';
@@ -25,13 +25,10 @@ export function CasesChapter() {
   const listing = useListing('case');
   const { list, ids } = listing;
   const moduleBeside = useModuleBeside();
-  const create = useCreate(project);
-  const navigate = useNavigate();
-  const add = useCallback(async () => {
-    const id = await create({ kind: 'case', content: { ...EMPTY_CASE, title: 'New case', module: moduleBeside(list?.find((c) => c.id === current)?.head.module) } });
-    if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });
-  }, [create, current, list, moduleBeside, navigate, project]);
-  const make = useCallback(() => void add(), [add]);
+  const makeAndOpen = useMakeAndOpen(project);
+  const make = useCallback(() => {
+    void makeAndOpen({ kind: 'case', content: { ...EMPTY_CASE, title: 'New case', module: moduleBeside(list?.find((c) => c.id === current)?.head.module) } });
+  }, [current, list, makeAndOpen, moduleBeside]);
   useListCommands(ids, current, make, TITLES);
   const heading = (
     <LeftHeading shared={left === 'shared'} cases={list?.length} onShared={(on) => setSearch((now) => withLeft(now, on), { replace: true })} />

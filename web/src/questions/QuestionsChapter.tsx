@@ -4,7 +4,7 @@ import { questionIdSchema } from '@caderno/contract';
 import { useCallback, useMemo } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { download, tellFailure, type ListedHead } from '../api/index.ts';
-import { useCreate } from '../artefacts/index.ts';
+import { useMakeAndOpen } from '../artefacts/index.ts';
 import { Spread, address, useCommands, useFrame, type Command } from '../frame/index.ts';
 import { ListPage, useListing, type LineLook } from '../listing/index.ts';
 import { ChapterOverview } from '../overview/index.ts';
@@ -74,13 +74,8 @@ function heldUpWords(items: number): string {
 
 function useAdd(): () => void {
   const { project } = useFrame();
-  const navigate = useNavigate();
-  const create = useCreate(project);
-  return useCallback(() => {
-    void create({ kind: 'question', content: { ...EMPTY_QUESTION, title: 'New question' } }).then(async (id) => {
-      if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });
-    });
-  }, [create, navigate, project]);
+  const makeAndOpen = useMakeAndOpen(project);
+  return useCallback(() => void makeAndOpen({ kind: 'question', content: { ...EMPTY_QUESTION, title: 'New question' } }), [makeAndOpen]);
 }
 
 function useQuestionCommands(ids: readonly ArtefactId[], current: QuestionId | null, canEdit: boolean, add: () => void): void {

@@ -2,10 +2,10 @@ import type { FeatureId } from '@caderno/core/artefacts';
 import { EMPTY_FEATURE, folderOf, freePath, withText } from '@caderno/core/scenarios';
 import { featureIdSchema } from '@caderno/contract';
 import { useCallback } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import type { ListedHead } from '../api/index.ts';
-import { useCreate } from '../artefacts/index.ts';
-import { KeptModule, Spread, address, useFrame, useModuleBeside } from '../frame/index.ts';
+import { useMakeAndOpen } from '../artefacts/index.ts';
+import { KeptModule, Spread, useFrame, useModuleBeside } from '../frame/index.ts';
 import { useListCommands, useListing } from '../listing/index.ts';
 import { Button, Empty } from '../look/index.ts';
 import { FeatureIndex } from './FeatureIndex.tsx';
@@ -49,16 +49,11 @@ export function ScenariosChapter() {
 function useAdd(list: readonly ListedHead<'feature'>[] | undefined, current: FeatureId | null): () => void {
   const { project } = useFrame();
   const moduleBeside = useModuleBeside();
-  const create = useCreate(project);
-  const navigate = useNavigate();
+  const makeAndOpen = useMakeAndOpen(project);
   return useCallback(() => {
-    const add = async (): Promise<void> => {
-      const beside = list?.find((l) => l.id === current);
-      const path = freePath(folderOf(beside?.head.path ?? ''), 'new', list?.map((l) => l.head.path) ?? []);
-      const content = withText({ ...EMPTY_FEATURE, path, module: moduleBeside(beside?.head.module) }, 'Feature: New feature\n\n  Scenario: \n    Given \n', () => crypto.randomUUID().slice(0, 8));
-      const id = await create({ kind: 'feature', content });
-      if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });
-    };
-    void add();
-  }, [create, current, list, moduleBeside, navigate, project]);
+    const beside = list?.find((l) => l.id === current);
+    const path = freePath(folderOf(beside?.head.path ?? ''), 'new', list?.map((l) => l.head.path) ?? []);
+    const content = withText({ ...EMPTY_FEATURE, path, module: moduleBeside(beside?.head.module) }, 'Feature: New feature\n\n  Scenario: \n    Given \n', () => crypto.randomUUID().slice(0, 8));
+    void makeAndOpen({ kind: 'feature', content });
+  }, [current, list, makeAndOpen, moduleBeside]);
 }

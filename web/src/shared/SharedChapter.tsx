@@ -4,9 +4,9 @@ import type { KindAndContent } from '@caderno/core/kinds';
 import { EMPTY_SHARED } from '@caderno/core/shared';
 import { dataSetIdSchema, sharedIdSchema } from '@caderno/contract';
 import { useCallback } from 'react';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { useSummaries } from '../api/index.ts';
-import { useCreate } from '../artefacts/index.ts';
+import { useMakeAndOpen } from '../artefacts/index.ts';
 import { KeptModule, Spread, address, useFrame } from '../frame/index.ts';
 import { useListCommands, useListing } from '../listing/index.ts';
 import { Button, Empty } from '../look/index.ts';
@@ -88,15 +88,8 @@ function DataSets({ current }: { readonly current: DataSetId | null }) {
 
 /** Makes an artefact and opens it. */
 function useAdd(project: string, empty: Extract<KindAndContent, { kind: 'shared' | 'dataSet' }>): () => void {
-  const create = useCreate(project);
-  const navigate = useNavigate();
-  return useCallback(() => {
-    const add = async (): Promise<void> => {
-      const id = await create(empty);
-      if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });
-    };
-    void add();
-  }, [create, empty, navigate, project]);
+  const makeAndOpen = useMakeAndOpen(project);
+  return useCallback(() => void makeAndOpen(empty), [empty, makeAndOpen]);
 }
 
 /** The two lists of the chapter. */

@@ -1,10 +1,9 @@
 import type { CoveringId } from '@caderno/core/artefacts';
 import { EMPTY_SUITE, entriesInOrder, riskCurve, runsInAround, type Ordering, type ShowingMember, type ShowingMembers, type SuiteEntry } from '@caderno/core/suites';
 import { useMemo, useState } from 'react';
-import { useNavigate } from 'react-router';
 import { failureSentence } from '../api/index.ts';
-import { useCreate } from '../artefacts/index.ts';
-import { address, useFrame } from '../frame/index.ts';
+import { useMakeAndOpen } from '../artefacts/index.ts';
+import { useFrame } from '../frame/index.ts';
 import { Button, Choose, Dialog, locale } from '../look/index.ts';
 import { newEntryId } from '../suiteMembers/index.ts';
 import { InTime } from './InTime.tsx';
@@ -44,19 +43,14 @@ export function OrderDialog({ suite, edit, onRemove, onClose }: Props) {
 /** Makes a suite of some members, each at the version that was picked and in the configurations in which it runs, named by the minutes they were chosen for, and opens it. */
 function useMake({ entries: asked, configurations }: WrittenSuite): (members: readonly ShowingMember[], minutes: number) => void {
   const { project } = useFrame();
-  const create = useCreate(project);
-  const navigate = useNavigate();
+  const makeAndOpen = useMakeAndOpen(project);
   return (members, minutes) => {
-    const make = async (): Promise<void> => {
-      const entries = members.map(({ of, part }): SuiteEntry => {
-        const picked = asked.find((e) => e.kind === 'member' && e.of === of);
-        const place = picked ?? asked.find((e) => e.id === part);
-        return { kind: 'member', id: newEntryId(), of, pinned: picked?.kind === 'member' ? picked.pinned : null, runsIn: place === undefined ? null : (place.runsIn ?? runsInAround(asked, place.id)) };
-      });
-      const id = await create({ kind: 'suite', content: { ...EMPTY_SUITE, title: `What fits in ${minutes.toLocaleString(locale())} minutes`, configurations, entries } });
-      if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });
-    };
-    void make();
+    const entries = members.map(({ of, part }): SuiteEntry => {
+      const picked = asked.find((e) => e.kind === 'member' && e.of === of);
+      const place = picked ?? asked.find((e) => e.id === part);
+      return { kind: 'member', id: newEntryId(), of, pinned: picked?.kind === 'member' ? picked.pinned : null, runsIn: place === undefined ? null : (place.runsIn ?? runsInAround(asked, place.id)) };
+    });
+    void makeAndOpen({ kind: 'suite', content: { ...EMPTY_SUITE, title: `What fits in ${minutes.toLocaleString(locale())} minutes`, configurations, entries } });
   };
 }
 

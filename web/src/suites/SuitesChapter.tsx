@@ -2,10 +2,10 @@ import type { SuiteId } from '@caderno/core/artefacts';
 import { EMPTY_SUITE } from '@caderno/core/suites';
 import { suiteIdSchema } from '@caderno/contract';
 import { useCallback } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import type { ListedHead } from '../api/index.ts';
-import { useCreate } from '../artefacts/index.ts';
-import { KeptModule, Spread, address, useFrame, useModuleBeside } from '../frame/index.ts';
+import { useMakeAndOpen } from '../artefacts/index.ts';
+import { KeptModule, Spread, useFrame, useModuleBeside } from '../frame/index.ts';
 import { useListCommands, useListing } from '../listing/index.ts';
 import { Button, Empty } from '../look/index.ts';
 import { SuiteIndex } from './SuiteIndex.tsx';
@@ -46,14 +46,9 @@ export function SuitesChapter() {
 function useAdd(list: readonly ListedHead<'suite'>[] | undefined, current: SuiteId | null): () => void {
   const { project } = useFrame();
   const moduleBeside = useModuleBeside();
-  const create = useCreate(project);
-  const navigate = useNavigate();
+  const makeAndOpen = useMakeAndOpen(project);
   return useCallback(() => {
-    const add = async (): Promise<void> => {
-      const beside = list?.find((l) => l.id === current)?.head;
-      const id = await create({ kind: 'suite', content: { ...EMPTY_SUITE, title: 'New suite', folder: beside?.folder ?? '', module: moduleBeside(beside?.module) } });
-      if (id !== null) await navigate(address.artefact(project, id), { state: { made: true } });
-    };
-    void add();
-  }, [create, current, list, moduleBeside, navigate, project]);
+    const beside = list?.find((l) => l.id === current)?.head;
+    void makeAndOpen({ kind: 'suite', content: { ...EMPTY_SUITE, title: 'New suite', folder: beside?.folder ?? '', module: moduleBeside(beside?.module) } });
+  }, [current, list, makeAndOpen, moduleBeside]);
 }

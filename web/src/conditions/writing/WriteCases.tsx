@@ -7,7 +7,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure, useSettings, useSummaries } from '../../api/index.ts';
-import { PickArtefact, useCreate, useWrite } from '../../artefacts/index.ts';
+import { PickArtefact, useMakeAndOpen, useWrite } from '../../artefacts/index.ts';
 import { untoldWords } from '../../liveCoverage/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
 import { Button, Choose, Dialog, TextButton, countOf, locale } from '../../look/index.ts';
@@ -174,13 +174,9 @@ function StillMissing({ condition, drafts }: { readonly condition: SeenCondition
 /** For those who would rather write by hand: a case that covers the condition and is empty otherwise. */
 function EmptyCase({ condition, module }: { readonly condition: SeenCondition; readonly module: string }) {
   const { project } = useFrame();
-  const create = useCreate(project);
-  const navigate = useNavigate();
-  const begin = async (): Promise<void> => {
-    const made = await create({ kind: 'case', content: { ...EMPTY_CASE, title: condition.content.title, module, covers: [newCover(condition.id, condition.version)] } });
-    if (made !== null) await navigate(address.artefact(project, made), { state: { made: true } });
-  };
-  return <Button onClick={() => void begin()}>Begin with an empty case</Button>;
+  const makeAndOpen = useMakeAndOpen(project);
+  const begin = (): void => void makeAndOpen({ kind: 'case', content: { ...EMPTY_CASE, title: condition.content.title, module, covers: [newCover(condition.id, condition.version)] } });
+  return <Button onClick={begin}>Begin with an empty case</Button>;
 }
 
 function Search({ state, content }: { readonly state: FillingState; readonly content: ConditionContent }) {
