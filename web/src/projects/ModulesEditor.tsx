@@ -5,6 +5,7 @@ import { useHeads, useMembers, useModules } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { IconButton, TextButton } from '../look/index.ts';
 import { KeepersDialog } from './KeepersDialog.tsx';
+import { useSavePart } from './useSavePart.ts';
 import { NameLine, RenameName, namesInUse, renamedIn, type NameInUse } from './NamesInUse.tsx';
 
 interface Props {
@@ -25,6 +26,7 @@ export function ModulesEditor({ order, keepers, canEdit, canLead, onChange }: Pr
   const known = useModules(project);
   const [renaming, setRenaming] = useState<NameInUse | null>(null);
   const [asking, setAsking] = useState<string | null>(null);
+  const savePart = useSavePart(project);
   const peopleOf = (module: string): readonly string[] => keepers.find((k) => k.module === module)?.people ?? NOBODY;
   const used = useMemo(() => namesInUse(heads ?? [], (head) => head.module), [heads]);
   const names = [...order, ...known.filter((name) => !order.includes(name))];
@@ -50,10 +52,16 @@ export function ModulesEditor({ order, keepers, canEdit, canLead, onChange }: Pr
           </NameLine>
         ))}
       </ul>
-      {renaming !== null && <RenameName what="module" named={renaming} others={names} edit={(module) => ({ kind: 'module', module })} onDone={(to) => onChange({ ...(order.includes(renaming.name) ? { modules: renamedIn(order, renaming.name, to) } : {}), ...(peopleOf(renaming.name).length > 0 ? { keepers: keepersRenamed(keepers, renaming.name, to) } : {}) })} onClose={() => setRenaming(null)} />}
+      {renaming !== null && <RenameName what="module" named={renaming} others={names} edit={(module) => ({ kind: 'module', module })} onDone={(to) => savePart((now) => renamedSettings(now, renaming.name, to))} onClose={() => setRenaming(null)} />}
       {asking !== null && <KeepersDialog module={asking} people={peopleOf(asking)} onKeep={(people) => onChange({ keepers: withKeepers(keepers, asking, people) })} onClose={() => setAsking(null)} />}
     </div>
   );
+}
+
+/** The place of a module and who keeps it, under its new name. */
+function renamedSettings({ modules, keepers }: ProjectSettings, from: string, to: string): Partial<ProjectSettings> | null {
+  const isKept = keepers.some((k) => k.module === from);
+  return modules.includes(from) || isKept ? { modules: renamedIn(modules, from, to), keepers: keepersRenamed(keepers, from, to) } : null;
 }
 
 /** Who changes what is in a module, in a word; whoever leads the project can say otherwise. */

@@ -5,6 +5,7 @@ import { useMemo, useState } from 'react';
 import { useHeads } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button, IconButton } from '../look/index.ts';
+import { useSavePart } from './useSavePart.ts';
 import { NameLine, RenameName, namesInUse, renamedIn, type NameInUse } from './NamesInUse.tsx';
 
 interface Props {
@@ -19,7 +20,9 @@ const FEWEST = 2;
 
 /** The priorities of the project: named, ordered, renamed and joined in all that has them. One in use is joined with another, not taken away. */
 export function PrioritiesEditor({ priorities, canEdit, onChange }: Props) {
-  const heads = useHeads(useFrame().project);
+  const { project } = useFrame();
+  const heads = useHeads(project);
+  const savePart = useSavePart(project);
   const [renaming, setRenaming] = useState<NameInUse | null>(null);
   const used = useMemo(() => namesInUse(heads ?? [], (head) => ('priority' in head ? head.priority : null)), [heads]);
   const names = [...priorities, ...[...used.keys()].filter((name) => !priorities.includes(name))];
@@ -50,7 +53,7 @@ export function PrioritiesEditor({ priorities, canEdit, onChange }: Props) {
       </ul>
       {canEdit && <AddPriority priorities={priorities} onAdd={(name) => onChange([...priorities, name])} />}
       <p className="mt-2 text-xs text-ink2">What is new begins with {usualPriority(priorities)}, the one in the middle.</p>
-      {renaming !== null && <RenameName what="priority" named={renaming} others={names} edit={(priority) => ({ kind: 'priority', priority })} onDone={(to) => priorities.includes(renaming.name) && onChange(renamedIn(priorities, renaming.name, to))} onClose={() => setRenaming(null)} />}
+      {renaming !== null && <RenameName what="priority" named={renaming} others={names} edit={(priority) => ({ kind: 'priority', priority })} onDone={(to) => savePart((now) => (now.priorities.includes(renaming.name) ? { priorities: renamedIn(now.priorities, renaming.name, to) } : null))} onClose={() => setRenaming(null)} />}
     </div>
   );
 }

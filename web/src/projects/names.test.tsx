@@ -1,7 +1,7 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, expect, test } from '@jest/globals';
 import { useState } from 'react';
-import { DEFAULT_SETTINGS, type Keepers } from '@caderno/contract';
+import { DEFAULT_SETTINGS, type Keepers, type ProjectSettings } from '@caderno/contract';
 import { cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { caseHead } from '../../test/heads.ts';
 import { onThePage } from '../../test/onThePage.tsx';
@@ -28,7 +28,7 @@ function Held({ start }: { readonly start: readonly string[] }) {
 
 function server(modules: readonly string[] = []) {
   order = modules;
-  return standInProject(heads, [], { readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, modules: [...modules] } }), changeMany: () => ({ change: null, changed: 2, made: [], left: [] }) });
+  return standInProject(heads, [], { readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, modules: [...modules] } }), changeMany: () => ({ change: null, changed: 2, made: [], left: [] }), saveSettings: ({ body }) => ({ version: 2, settings: body }) });
 }
 const lines = (name: string): string[] => within(screen.getByRole('list', { name })).queryAllByRole('listitem').map((li) => [...li.querySelectorAll(':scope > span')].slice(0, 2).map((s) => s.textContent).join(': '));
 const rename = (from: string, to: string, button: string): void => {
@@ -46,7 +46,7 @@ test('modules stand in the order of the project, then by the alphabet; moved the
   expect(order).toEqual(['Zulu', 'Bills', 'Access']);
 });
 
-test('a lead says who changes a module; the name and the people go on together, and one given back is everybody’s', async () => {
+test('a lead says who changes a module; one that is given back is everybody’s', async () => {
   const members = [{ id: RUI, name: 'Rui M.', email: 'rui@example.com', role: 'analyst' }, { id: OLGA, name: 'Olga S.', email: 'olga@example.com', role: 'reader' }, { id: TERESA, name: 'Teresa L.', email: 'teresa@example.com', role: 'lead' }] as const;
   standInProject(heads, [], { listMembers: () => [...members], changeMany: () => ({ change: null, changed: 2, made: [], left: [] }) });
   onThePage(<Held start={['Bills', 'Access']} />);
@@ -58,12 +58,10 @@ test('a lead says who changes a module; the name and the people go on together, 
   fireEvent.click(screen.getByLabelText('Rui M.'));
   fireEvent.click(screen.getByRole('button', { name: 'Set' }));
   await screen.findByRole('button', { name: /^changed by Rui M. and leads only.*Bills$/ });
-  rename('Bills', 'Invoices', 'Rename');
-  fireEvent.click(await screen.findByRole('button', { name: /^changed by Rui M. and leads only.*Invoices$/ }));
-  expect(screen.getByRole('button', { name: /^changed by everybody.*Bills$/ })).toBeTruthy();
+  fireEvent.click(screen.getByRole('button', { name: /^changed by Rui M. and leads only.*Bills$/ }));
   fireEvent.click(screen.getByLabelText('everybody who may edit'));
   fireEvent.click(screen.getByRole('button', { name: 'Set' }));
-  expect(await screen.findByRole('button', { name: /^changed by everybody.*Invoices$/ })).toBeTruthy();
+  expect(await screen.findByRole('button', { name: /^changed by everybody.*Bills$/ })).toBeTruthy();
 });
 
 test('a module is renamed in all that has it, withdrawn ones too; a name that is there joins the two, and has its place once', async () => {
@@ -76,8 +74,19 @@ test('a module is renamed in all that has it, withdrawn ones too; a name that is
   rename('Bills', 'access', 'Join');
   await waitFor(() => expect(stand.calls('changeMany')[0]?.body).toMatchObject({ of: { ids: ['R-1', 'C-1', 'C-3'] }, done: { kind: 'edit', edit: { kind: 'module', module: 'Access' } }, detail: 'module “Bills” joined with “Access”' }));
   await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
-  rename('Access', 'Bills', 'Join');
-  await waitFor(() => expect(order).toHaveLength(1));
+  // At once with all that has the name: nothing of it waits for another save.
+  await waitFor(() => expect(stand.calls('saveSettings').map((c) => (c.body as ProjectSettings).modules)).toEqual([['Access']]));
+});
+
+test('a module that some keep is renamed with its keepers; one that has neither a place nor keepers changes no setting', async () => {
+  const keepers = [{ module: 'Bills', people: [RUI] }];
+  const stand = standInProject(heads, [], { readSettings: () => ({ version: 7, settings: { ...DEFAULT_SETTINGS, keepers } }), changeMany: () => ({ change: null, changed: 2, made: [], left: [] }), saveSettings: ({ body }) => ({ version: 8, settings: body }) });
+  onThePage(<ModulesEditor order={[]} keepers={keepers} canEdit canLead onChange={() => undefined} />);
+  await screen.findByRole('button', { name: 'Rename Access' });
+  rename('Access', 'Entrance', 'Rename');
+  await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+  rename('Bills', 'Invoices', 'Rename');
+  await waitFor(() => expect(stand.calls('saveSettings').map((c) => [c.headers.get('if-match'), (c.body as ProjectSettings).keepers])).toEqual([['"7"', [{ module: 'Invoices', people: [RUI] }]]]));
 });
 
 test('tags that differ only in capitals are one; renamed, and removed, everywhere', async () => {
@@ -98,7 +107,7 @@ function Listed() {
 }
 
 test('priorities are ordered, added, and taken away where nothing has them; renamed in all that has one, or joined', async () => {
-  const stand = standInProject([caseHead(1, { priority: 'must' }), caseHead(2, { priority: 'high' }), requirementHead(1, { priority: 'must' })], [], { changeMany: () => ({ change: null, changed: 2, made: [], left: [] }) });
+  const stand = standInProject([caseHead(1, { priority: 'must' }), caseHead(2, { priority: 'high' }), requirementHead(1, { priority: 'must' })], [], { readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, priorities: ['must', 'should'] } }), changeMany: () => ({ change: null, changed: 2, made: [], left: [] }), saveSettings: ({ body }) => ({ version: 2, settings: body }) });
   onThePage(<Listed />);
   await waitFor(() => expect(lines('Priorities')).toEqual(['must: 1 requirement, 1 case', 'should: not in use', 'could: not in use', 'high: 1 case']));
   expect([screen.getByText('not among them any more'), screen.getByText(/What is new begins with should/)]).toHaveLength(2);
@@ -115,4 +124,7 @@ test('priorities are ordered, added, and taken away where nothing has them; rena
   expect(order).toEqual(['must', 'could', 'later']);
   rename('high', 'Must', 'Join');
   await waitFor(() => expect(stand.calls('changeMany')[0]?.body).toMatchObject({ of: { ids: ['C-2'] }, done: { edit: { kind: 'priority', priority: 'must' } }, detail: 'priority “high” joined with “must”' }));
+  await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull());
+  rename('must', 'musts', 'Rename');
+  await waitFor(() => expect(stand.calls('saveSettings').map((c) => (c.body as ProjectSettings).priorities)).toEqual([['musts', 'should']]));
 });
