@@ -78,6 +78,18 @@ test('from an empty server to a colleague with a new password, by keyboard', asy
   await other.goto(`${origin}/water/account`);
   await expect(other.getByRole('list', { name: 'Where you are signed in' }).getByText('here')).toBeVisible();
   await expectAccessible(other);
+  // Nobody passes for another; what one is called stands everywhere at once.
+  const called = async (name: string): Promise<void> => {
+    await other.getByLabel('Your name').fill(name);
+    await other.keyboard.press('Enter');
+  };
+  await called('nuno a.');
+  await expect(other.getByText('Somebody beside you is called nuno a. already')).toBeVisible();
+  await called('Inês Vaz');
+  await expect(other.getByRole('heading', { name: 'Inês Vaz', level: 1 })).toBeVisible();
+  await expect(other.getByRole('button', { name: 'Inês Vaz: account' })).toBeVisible();
+  await called('Inês V.');
+  await expect(other.getByRole('heading', { name: 'Inês V.', level: 1 })).toBeVisible();
   const again = await (await browser.newContext()).newPage();
   await again.goto(link);
   await again.getByLabel('New password').fill('above the old valley');
