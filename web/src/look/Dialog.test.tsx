@@ -93,3 +93,37 @@ test('it begins in what it names first, else in its first field, although that i
     unmount();
   }
 });
+
+/** A dialog in which one chooses; a field may come into it later. */
+function Choosing() {
+  const [open, setOpen] = useState(false);
+  const [there, setThere] = useState(false);
+  return (
+    <>
+      <button onClick={() => setOpen(true)}>Open</button>
+      <button onClick={() => setThere(true)}>Draw the field</button>
+      {open && (
+        <Dialog title="Rename" onClose={() => setOpen(false)}>
+          <input type="radio" name="which" aria-label="All" readOnly checked={false} />
+          <input type="radio" name="which" aria-label="Some" readOnly checked />
+          {there && <input aria-label="Name" />}
+        </Dialog>
+      )}
+    </>
+  );
+}
+
+test('where one only chooses it begins at what is chosen; a field that comes later has the focus, unless one has begun to choose', async () => {
+  await open(<Choosing />);
+  await waitFor(() => expect(document.activeElement).toBe(screen.getByLabelText('Some')));
+  act(() => screen.getByText('Draw the field').click());
+  await waitFor(() => expect(document.activeElement).toBe(screen.getByLabelText('Name')));
+  cleanup();
+  await open(<Choosing />);
+  await waitFor(() => expect(document.activeElement).toBe(screen.getByLabelText('Some')));
+  fireEvent.keyDown(screen.getByLabelText('Some'), { key: 'ArrowUp' });
+  act(() => screen.getByText('Draw the field').click());
+  await screen.findByLabelText('Name');
+  await new Promise((resolve) => setTimeout(resolve, 50));
+  expect(document.activeElement).toBe(screen.getByLabelText('Some'));
+});

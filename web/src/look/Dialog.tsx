@@ -16,6 +16,8 @@ interface Props {
 const WRITTEN = 'textarea, input:not([type="search"], [type="checkbox"], [type="radio"], [role="combobox"]), [contenteditable="true"]';
 const FIELD = 'textarea:not([readonly]), input:not([type="checkbox"], [type="radio"], [type="file"], [readonly], :disabled), [contenteditable="true"]';
 
+const CHOICE = 'input[type="radio"]:checked';
+
 /** A sheet of paper laid over the book. It begins in its first field, asks before what was typed is lost, and gives the focus back. */
 export function Dialog({ title, onClose, children, wide = false, keepsAtOnce = false }: Props) {
   // In state, not in a ref: the first dialog of a page is drawn a moment after it is there.
@@ -57,7 +59,11 @@ function useFirstField(panel: HTMLElement | null): void {
     const begin = (): void => {
       const focused = document.activeElement;
       const chosen = panel.querySelector<HTMLElement>('[data-first]') ?? (focused !== null && panel.contains(focused) && focused.matches(FIELD) ? null : panel.querySelector<HTMLElement>(FIELD));
-      if (chosen === null) return;
+      if (chosen === null) {
+        // Where one only chooses, the arrows choose and Enter takes it at once; a field that is drawn later still comes first.
+        if (!panel.contains(focused)) panel.querySelector<HTMLElement>(CHOICE)?.focus();
+        return;
+      }
       chosen.focus();
       stop();
     };
