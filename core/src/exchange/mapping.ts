@@ -76,12 +76,23 @@ export function isColumnName(cell: string): boolean {
 const LONG_TEXT = 90;
 const LOOKED_AT = 200;
 
-/** The guess by names, looked at by what the columns hold: long texts are no titles, and no guess leaves all texts out. */
-function byContent(byName: Readonly<Record<string, Target>>, { columns, records }: SourceDocument): Record<string, Target> {
+/** Shorter on average than this, a column holds marks and no titles. */
+const SHORT_TITLE = 4;
+/** `W-12`, `REQ_3.1`: what is numbered by whoever wrote the file. */
+const NUMBERED = /^\p{L}{1,12}[-_. #]?\d{1,12}(?:[.-]\d{1,6})*$/u;
+
+/** The guess by names, looked at by what the columns hold: long texts are no titles, what is numbered is an id, and no guess leaves all texts out. */
+function byContent(byName: Readonly<Record<string, Target>>, { columns, records, format }: SourceDocument): Record<string, Target> {
   const guessed = { ...byName };
-  const lengths = new Map(columns.map((name, i) => [name, averageLength(records.slice(0, LOOKED_AT).map((r) => r.cells[i] ?? ''))]));
+  const looked = records.slice(0, LOOKED_AT);
+  const cellsOf = (name: string): string[] => looked.map((r) => (r.cells[columns.indexOf(name)] ?? '').trim());
+  const lengths = new Map(columns.map((name) => [name, averageLength(cellsOf(name))]));
   const longest = (names: readonly string[]): string | undefined => names.reduce<string | undefined>((best, name) => ((lengths.get(name) ?? 0) > (best === undefined ? 0 : (lengths.get(best) ?? 0)) ? name : best), undefined);
   const are = (target: Target): string[] => columns.filter((name) => guessed[name] === target);
+  if (format !== 'reqif' && format !== 'reqifz' && are('id').length + are('ownId').length === 0) {
+    const numbered = are('attribute').find((name) => isEachOther(cellsOf(name)) && cellsOf(name).every((cell) => NUMBERED.test(cell)));
+    if (numbered !== undefined) guessed[numbered] = 'id';
+  }
   const hasText = are('text').some((name) => (lengths.get(name) ?? 0) > 0);
   const text = hasText ? undefined : longest([...are('title').filter((name) => !/^title$/i.test(name.trim())), ...are('attribute')].filter((name) => (lengths.get(name) ?? 0) > LONG_TEXT));
   if (text !== undefined) {
@@ -90,10 +101,16 @@ function byContent(byName: Readonly<Record<string, Target>>, { columns, records 
   }
   // Without a title or a text nothing would come in.
   if (are('title').length + are('text').length === 0) {
-    const named = longest(are('attribute'));
+    const isTitle = (name: string): boolean => (lengths.get(name) ?? 0) >= SHORT_TITLE && (lengths.get(name) ?? 0) <= LONG_TEXT && isEachOther(cellsOf(name));
+    const named = are('attribute').find(isTitle) ?? longest(are('attribute'));
     if (named !== undefined) guessed[named] = (lengths.get(named) ?? 0) > LONG_TEXT ? 'text' : 'title';
   }
   return guessed;
+}
+
+/** Whether all say something, and each something else: so do ids and titles. */
+function isEachOther(cells: readonly string[]): boolean {
+  return cells.length > 1 && cells.every((cell) => cell !== '') && new Set(cells).size === cells.length;
 }
 
 function averageLength(cells: readonly string[]): number {

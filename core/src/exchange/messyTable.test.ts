@@ -74,5 +74,14 @@ describe('the guess looks at what columns hold', () => {
   test('an empty column called text does not leave the texts out; without known names something is the title', async () => {
     expect(await guess(`ID,Title,Text,What it demands\n1,One,,"${LONG}"`)).toEqual({ ID: 'id', Title: 'title', Text: 'attribute', 'What it demands': 'text' });
     expect(await guess('A,B\nx,Valid reading\ny,Roll-over')).toEqual({ A: 'attribute', B: 'title' });
+    // Filled everywhere, and another in each: the title, though what is said about some is longer.
+    expect(await guess('Wo,Was,Hinweis\nHof,Zähler ablesen,Nur bei Tag und mit Schlüssel\nHof,Brief senden,')).toEqual({ Wo: 'attribute', Was: 'title', Hinweis: 'attribute' });
+    expect(await guess('Was,Hinweis\n,Nur bei Tag und mit Schlüssel\nBrief senden,Zweimal im Jahr')).toEqual({ Was: 'attribute', Hinweis: 'title' });
+  });
+  test('what is numbered in every row is the id, whatever it is called; numbers alone, or twice the same, are none', async () => {
+    expect(await guess('Req,What\nW-1,Meter is read\nW-2.1,Bill is sent')).toEqual({ Req: 'id', What: 'title' });
+    expect(await guess('Points,Title\n3,One\n5,Two')).toMatchObject({ Points: 'attribute' });
+    expect(await guess('Release,Title\nV-1,One\nV-1,Two')).toMatchObject({ Release: 'attribute' });
+    expect(await guess('ID,Story,Title\n1,US-1,One\n2,US-2,Two')).toMatchObject({ ID: 'id', Story: 'attribute' });
   });
 });

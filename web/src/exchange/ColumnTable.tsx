@@ -18,6 +18,8 @@ export function ColumnTable<T extends string>({ kind, columns, targetOf, options
   const { isReady, isMaking, make } = useNewField(project, kind);
   const choose = async (column: string, target: T | 'newField'): Promise<void> => {
     if (target !== NEW_FIELD.value) return onTarget(column, target as T);
+    // Nothing is disabled meanwhile: what has the focus would lose it.
+    if (isMaking) return;
     const id = await make(column);
     if (id !== null) onTarget(column, `own:${id}`);
   };
@@ -35,7 +37,7 @@ export function ColumnTable<T extends string>({ kind, columns, targetOf, options
           <tr key={name} className="border-b border-rule">
             <td className="py-1 pr-3 font-medium">{name}</td>
             <td className="py-1 pr-3">
-              <Choose<T | 'newField'> label={`${name} is`} value={targetOf(name)} options={[...optionsOf(name), ...(isReady ? [NEW_FIELD] : [])]} disabled={isMaking} onChange={(target) => void choose(name, target)} />
+              <Choose<T | 'newField'> label={`${name} is`} value={targetOf(name)} options={[...optionsOf(name), ...(isReady ? [NEW_FIELD] : [])]} onChange={(target) => void choose(name, target)} />
             </td>
             <td className="max-w-0 truncate py-1 text-ink2" title={examples.join(' · ')}>
               {examples.join(' · ')}

@@ -78,6 +78,12 @@ test('a column becomes a new field of requirements; what is typed while it is ma
   fireEvent.click(await screen.findByRole('button', { name: 'Id is: Id in the source' }));
   fireEvent.click(await screen.findByRole('option', { name: 'A new field of the project' }));
   await waitFor(() => expect(server.calls('saveSettings').map(({ body }) => (body as ProjectSettings).fields)).toMatchObject([[{ name: 'Id', of: ['requirement'], type: 'text' }]]));
+  // Where the focus is stays open to it, and takes nothing twice.
+  const column = screen.getByRole<HTMLButtonElement>('button', { name: 'Id is: Id in the source' });
+  expect(column.disabled).toBe(false);
+  fireEvent.click(column);
+  fireEvent.click(await screen.findByRole('option', { name: 'A new field of the project' }));
+  expect(server.calls('saveSettings')).toHaveLength(1);
   fireEvent.change(screen.getByDisplayValue('counter'), { target: { value: 'counter of 2026' } });
   made();
   await waitFor(() => expect(server.calls('previewImport').at(-1)?.body).toMatchObject({ mapping: { source: 'counter of 2026', columns: { Id: expect.stringMatching(/^own:/), What: 'title' } } }));
