@@ -34,8 +34,9 @@ const KEPT = `
   LEFT JOIN artefact_version v ON v.artefact_id = a.id AND v.version = t.before
   CROSS JOIN LATERAL (
     SELECT a.module UNION ALL SELECT v.content->>'module' UNION ALL
-    SELECT r.module FROM artefact r WHERE a.kind = 'condition' AND r.project_id = a.project_id AND r.kind = 'requirement'
-      AND (a.facts->'requirements' @> to_jsonb('R-' || r.number) OR v.content->'requirements' @> jsonb_build_array(jsonb_build_object('id', 'R-' || r.number)))
+    SELECT r.module FROM (SELECT jsonb_array_elements_text(a.facts->'requirements') UNION SELECT jsonb_array_elements(v.content->'requirements')->>'id') AS of(id)
+    JOIN artefact r ON r.project_id = a.project_id AND r.kind = 'requirement' AND r.number = substring(of.id FROM '^R-([0-9]+)$')::int
+    WHERE a.kind = 'condition'
   ) AS m(module)
   WHERE m.module = ANY($2) ORDER BY a.id`;
 
