@@ -7,12 +7,18 @@ import { Zip, ZipPassThrough } from 'fflate';
 /** The same in every time zone: a zip has local times. */
 const ALWAYS = new Date(1980, 0, 1);
 
+/** What is this small is packed in half the time when no more memory is laid out for it than it needs, into as few bytes. */
+const SMALL = 8 * 1024;
+const FOR_SMALL = { memLevel: 5, windowBits: 13, chunkSize: 4 * 1024 } as const;
+/** Pieces smaller than this go to the disk together. */
+const TOGETHER = 256 * 1024;
+
 /** An entry whose bytes are all there at once; Node packs several times as fast as a packer in JavaScript. */
 class Packed extends ZipPassThrough {
   override compression = 8;
 
   protected override process(chunk: Uint8Array, final: boolean): void {
-    this.ondata(null, deflateRawSync(chunk), final);
+    this.ondata(null, deflateRawSync(chunk, chunk.length < SMALL ? FOR_SMALL : {}), final);
   }
 }
 
@@ -20,6 +26,8 @@ class Packed extends ZipPassThrough {
 export class ZipFile {
   readonly #stream: WriteStream;
   readonly #zip: Zip;
+  #pieces: Uint8Array[] = [];
+  #size = 0;
 
   constructor(path: string) {
     this.#stream = createWriteStream(path, { flags: 'wx', mode: 0o600 });
@@ -27,7 +35,7 @@ export class ZipFile {
     this.#stream.on('error', () => undefined);
     this.#zip = new Zip((error, chunk) => {
       if (error !== null) this.#stream.destroy(error);
-      else this.#stream.write(chunk);
+      else this.#take(chunk);
     });
   }
 
@@ -46,8 +54,21 @@ export class ZipFile {
     this.#stream.destroy();
   }
 
+  #take(chunk: Uint8Array): void {
+    this.#pieces.push(chunk);
+    this.#size += chunk.length;
+    if (this.#size >= TOGETHER) this.#write();
+  }
+
+  #write(): void {
+    this.#stream.write(Buffer.concat(this.#pieces));
+    this.#pieces = [];
+    this.#size = 0;
+  }
+
   async end(): Promise<void> {
     this.#zip.end();
+    this.#write();
     this.#stream.end();
     await finished(this.#stream);
   }
