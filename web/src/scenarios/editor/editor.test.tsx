@@ -6,10 +6,11 @@ import { foldable } from '@codemirror/language';
 import { forEachDiagnostic, forceLinting } from '@codemirror/lint';
 import { EditorSelection, EditorState, type Extension } from '@codemirror/state';
 import { EditorView } from '@codemirror/view';
+import { pace } from '../../../../scripts/pace.mjs';
 import type { ShownPhrase } from '../usePhrases.ts';
 import { colours } from './colours.ts';
 import { folding } from './folding.ts';
-import { offered, offers } from './offers.ts';
+import { offered, offers, soughtOf } from './offers.ts';
 import { problems } from './problems.ts';
 import { readField } from './readField.ts';
 import { newLine, writing } from './writing.ts';
@@ -86,7 +87,7 @@ test('values of own kinds look as values, and are offered with the name of their
   const phrase: ShownPhrase = { key, holes: values.map((v) => v.kind), uses: 1, features: 1, kinds: { given: 1, when: 0, then: 0, other: 0 }, shown: 'the {season} season of {int} days', agreed: false, ambiguous: false };
   const chosen = (typed: string): string => {
     const made = editor(`${FEATURE}    When ${typed}|>`, offers([phrase], own));
-    const result = offered(new CompletionContext(made.state, made.state.selection.main.head, false), [phrase], own);
+    const result = offered(new CompletionContext(made.state, made.state.selection.main.head, false), soughtOf([phrase]), own);
     const [option] = result?.options ?? [];
     if (result === null || typeof option?.apply !== 'function') throw new Error(`A phrase is offered for '${typed}'`);
     option.apply(made, option, result.from, result.to ?? made.state.doc.length);
@@ -113,7 +114,7 @@ describe('while one writes', () => {
   const PHRASES = [phrase('the clerk enters 12', 3, true), phrase('the clerk leaves', 9), phrase('meter "M" of the clerk', 2), phrase('nothing', 1)];
   const at = (before: string, explicit = false): CompletionResult | null => {
     const { state } = editor(before);
-    return offered(new CompletionContext(state, state.selection.main.head, explicit), PHRASES);
+    return offered(new CompletionContext(state, state.selection.main.head, explicit), soughtOf(PHRASES));
   };
   const labels = (result: CompletionResult | null): string[] => (result?.options ?? []).map((o: Completion) => o.label);
 
@@ -125,13 +126,30 @@ describe('while one writes', () => {
     expect(labels(at(`${FEATURE}    When |>`, true))).toHaveLength(4);
   });
 
+  test('of ten thousand phrases the right ones are there before the next frame, whatever was written', () => {
+    const many = Array.from({ length: 10_000 }, (_, n) => phrase(`the ${['clerk', 'Reader', 'member'][n % 3] ?? ''} Looks at thing ${String.fromCharCode(97 + (n % 26))}${n.toString(36).replaceAll(/\d/g, 'z')} of the ledger`, 1));
+    const sought = soughtOf([...many, phrase('A LEDGER is closed', 1)]);
+    const begun = pace();
+    for (const [typed, first] of [['the reader looks', /^the Reader Looks at thing/], ['ledger clos', /^A LEDGER is closed$/], ['nobody says so', null]] as const) {
+      const { state } = editor(`${FEATURE}    When ${typed}|>`);
+      const took = Array.from({ length: 21 }, () => {
+        const from = performance.now();
+        const found = labels(offered(new CompletionContext(state, state.selection.main.head, false), sought));
+        if (first === null) expect(found).toEqual([]);
+        else expect(found[0]).toMatch(first);
+        return performance.now() - from;
+      });
+      expect(took.toSorted((a, b) => a - b)[10]).toBeLessThan(16 * Math.max(begun, pace()));
+    }
+  });
+
   test('nothing is offered that stands there whole, nor in tables, tags, comments and doc strings', () => {
     for (const before of [`${FEATURE}    When the clerk leaves|>`, `${FEATURE}      | the|> |`, '@the|>', `${FEATURE}  # the|>`, `${FEATURE}    """\n    the|>\n    """`]) expect([before, labels(at(before))]).toEqual([before, []]);
   });
 
   test('a chosen phrase takes the place of the line, with the values that were written', () => {
     const made = editor(`${FEATURE}    When the clerk enters 7|>`);
-    const result = offered(new CompletionContext(made.state, made.state.selection.main.head, true), [phrase('the clerk enters 12 of "M"', 1)]);
+    const result = offered(new CompletionContext(made.state, made.state.selection.main.head, true), soughtOf([phrase('the clerk enters 12 of "M"', 1)]));
     const [option] = result?.options ?? [];
     if (typeof option?.apply !== 'function' || result === null) throw new Error('A phrase is put in by a function');
     option.apply(made, option, result.from, result.to ?? result.from);

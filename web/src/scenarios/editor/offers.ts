@@ -10,15 +10,27 @@ const MOST_OFFERED = 12;
 
 /** What is offered while writing: phrases behind the keyword of a step, agreed and frequent ones first; keywords where a line begins. */
 export function offers(phrases: readonly ShownPhrase[], own: OwnKinds = NO_OWN_KINDS): Extension {
+  const sought = soughtOf(phrases);
   return [
-    autocompletion({ override: [(at) => offered(at, phrases, own)], icons: false, activateOnTypingDelay: 0, defaultKeymap: false }),
+    autocompletion({ override: [(at) => offered(at, sought, own)], icons: false, activateOnTypingDelay: 0, defaultKeymap: false }),
     // Before Enter makes a new line; Tab leads on where nothing is offered.
     Prec.highest(keymap.of([{ key: 'Tab', run: acceptCompletion }, ...completionKeymap])),
   ];
 }
 
+/** A phrase with its texts in small letters, made once: with each key all of them are gone through. */
+export interface SoughtPhrase {
+  readonly phrase: ShownPhrase;
+  readonly key: string;
+  readonly shown: string;
+}
+
+export function soughtOf(phrases: readonly ShownPhrase[]): readonly SoughtPhrase[] {
+  return phrases.map((phrase) => ({ phrase, key: phrase.key.toLowerCase(), shown: phrase.shown.toLowerCase() }));
+}
+
 /** What is offered at a place. */
-export function offered(at: CompletionContext, phrases: readonly ShownPhrase[], own: OwnKinds = NO_OWN_KINDS): CompletionResult | null {
+export function offered(at: CompletionContext, phrases: readonly SoughtPhrase[], own: OwnKinds = NO_OWN_KINDS): CompletionResult | null {
   const line = at.state.doc.lineAt(at.pos);
   const read = at.state.field(readField);
   const { role = 'blank', keyword = '' } = read.lines[line.number - 1] ?? {};
@@ -35,13 +47,22 @@ export function offered(at: CompletionContext, phrases: readonly ShownPhrase[], 
 }
 
 /** Phrases that begin with what is written, then those that have its words. */
-function fitting(typed: string, phrases: readonly ShownPhrase[], own: OwnKinds): readonly ShownPhrase[] {
+function fitting(typed: string, phrases: readonly SoughtPhrase[], own: OwnKinds): readonly ShownPhrase[] {
   const begun = takenApart(typed, own).key.toLowerCase();
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-  const beginning = phrases.filter((p) => p.key.toLowerCase().startsWith(begun));
-  if (beginning.length >= MOST_OFFERED) return beginning.slice(0, MOST_OFFERED);
-  const having = phrases.filter((p) => !p.key.toLowerCase().startsWith(begun) && words.length > 0 && words.every((w) => p.shown.toLowerCase().includes(w)));
-  return [...beginning, ...having].slice(0, MOST_OFFERED);
+  const beginning = firstOf(phrases, ({ key }) => key.startsWith(begun), MOST_OFFERED);
+  const having = words.length === 0 ? [] : firstOf(phrases, ({ key, shown }) => !key.startsWith(begun) && words.every((w) => shown.includes(w)), MOST_OFFERED - beginning.length);
+  return [...beginning, ...having].map(({ phrase }) => phrase);
+}
+
+/** The first so many that fit: those behind them are not looked at. */
+function firstOf<T>(list: readonly T[], fits: (one: T) => boolean, most: number): T[] {
+  const found: T[] = [];
+  for (const one of list) {
+    if (found.length >= most) break;
+    if (fits(one)) found.push(one);
+  }
+  return found;
 }
 
 function phraseOffer(phrase: ShownPhrase, typed: string, own: OwnKinds, boost: number): Completion {
