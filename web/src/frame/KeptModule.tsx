@@ -28,7 +28,7 @@ function WhoKeeps({ module }: { readonly module: string }) {
   const people = useSettings(project).data?.settings.keepers.find((k) => k.module === module)?.people ?? [];
   const names = (useMembers(project).data ?? []).filter((m) => people.includes(m.id)).map((m) => m.name);
   return (
-    <p role="note" aria-label="Who changes this" className="border-b border-rule2 bg-page2 px-5 py-1.5 text-sm text-ink2">
+    <p role="note" aria-label="Who changes this" className="border-b border-rule2 bg-page2 px-5 py-1.5 text-sm text-ink2 print:hidden">
       Only {keepersWords(names)} change what is in <b className="font-semibold text-ink">{module}</b>. You can read it, and leave a remark.
     </p>
   );
