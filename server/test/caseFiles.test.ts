@@ -125,6 +125,26 @@ describe('written out', () => {
     expect((await preview(older)).changed).toMatchObject([{ id: 'C-2', fields: [{ field: 'title', to: 'Go away' }], conflicts: [] }]);
   });
 
+  test('more of them than are in memory at a time: each once, in the order asked for; the database has counted what came in', async () => {
+    const count = 1_210;
+    const names = Array.from({ length: count }, (_, i) => `Case ${i + 1}`);
+    await run(await bring(`Title;Module;Action\n${names.map((name, i) => `${name};M ${i % 3};Look`).join('\n')}\n`));
+    // Until it has, what is joined to a thousand cases is sought through all of them a thousand times.
+    const [known] = (await server.db.query(`SELECT reltuples::int AS rows FROM pg_class WHERE relname = 'artefact'`))[0] as { rows: number }[];
+    expect(known?.rows).toBeGreaterThanOrEqual(count);
+    const ids = names.map((_, i): CaseId => `C-${((i * 7) % count) + 1}`);
+    const of = { ids };
+    const json = JSON.parse((await exported({ format: 'json', of })).text) as { project: string; cases: { id: string; content: { title: string } }[] };
+    expect([json.project, json.cases.map((c) => c.id)]).toEqual(['p', ids]);
+    const rows = (await exported({ of })).text.split('\r\n');
+    expect([rows.filter((row) => row.includes('p id')).length, rows.slice(1, -1).map((row) => row.split(',')[0])]).toEqual([1, ids]);
+    const markdown = (await exported({ format: 'md', of })).text;
+    expect([markdown.match(/^# /gm), [...markdown.matchAll(/^## Case (\d+) /gm)].map((m) => `C-${m[1]}`)]).toEqual([['# '], ids]);
+    const book = await bring((await exported({ format: 'xlsx', layout: 'caseRows', sheets: true, of })).bytes, 'book.xlsx');
+    expect([book.sheets, book.records, (await preview(book)).counts]).toEqual([['M 0', 'M 1', 'M 2'], 404, expect.objectContaining({ same: 404, added: 0, changed: 0, errors: 0 })]);
+    expect(JSON.parse((await exported({ format: 'json', of: { kind: 'case', query: 'nobody has this' } })).text)).toMatchObject({ cases: [] });
+  });
+
   test('with what is attached in a zip beside the table, which says where each lies; a plain file where there is none', async () => {
     await design();
     const [dial, bill] = [pngOf(3, 2), strToU8('%PDF-1.7\n%%EOF')];

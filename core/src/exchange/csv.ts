@@ -1,4 +1,4 @@
-import { CsvError, parse } from 'csv-parse/sync';
+import { CsvError, parse, type Options } from 'csv-parse/sync';
 import { stringify } from 'csv-stringify/sync';
 import { decodeText } from './decodeText.ts';
 import { FILE_LIMITS } from './limits.ts';
@@ -16,37 +16,62 @@ export function readCsv(bytes: Uint8Array, options: ReadingOptions, table: Table
   return tableDocument('csv', read.rows, [...problems, ...read.problems], table);
 }
 
-function parseRows(text: string, delimiter: string, most: number): { rows: TableRow[]; problems: FileProblem[] } {
+interface ReadRows {
+  readonly rows: TableRow[];
+  readonly problems: FileProblem[];
+}
+
+/** By hand nobody writes inches, or words that are quoted within a cell, as RFC 4180 asks; spreadsheets take them as they are. Told apart only where the file needs it: whatever is called for each cell takes several times as long. */
+function parseRows(text: string, delimiter: string, most: number): ReadRows {
   try {
-    const rows: TableRow[] = [];
-    const kept = { count: 0, first: 0 };
-    parse(text, {
-      delimiter,
-      record_delimiter: ['\r\n', '\n', '\r'],
-      relax_column_count: true,
-      // Inches, and words that are quoted within a cell: by hand nobody writes as RFC 4180 asks, and spreadsheets take it as it is.
-      relax_quotes: true,
-      cast: (cell, { quoting, lines }) => {
-        if (!quoting && cell.includes('"') && (kept.count += 1) === 1) kept.first = lines;
-        return cell;
-      },
-      skip_empty_lines: true,
-      max_record_size: FILE_LIMITS.cell * 10,
-      to: most + 20,
-      on_record: (record: string[], { lines }) => {
-        // The library says on which line a record ends; its own line ends lead back to where it begins.
-        rows.push({ line: lines - lineEnds(record), cells: record.map(withoutGuard) });
-        return null;
-      },
-    });
-    return { rows, problems: kept.count === 0 ? [] : [warning({ code: 'quotes_kept', count: kept.count }, at(kept.first))] };
+    return { rows: recordsOf(text, delimiter, most, {}), problems: [] };
   } catch (cause) {
     if (!(cause instanceof CsvError)) throw cause;
-    const line = typeof cause.lines === 'number' ? cause.lines : 1;
-    if (cause.code === 'CSV_MAX_RECORD_SIZE') return { rows: [], problems: [error({ code: 'cell_too_long', limit: FILE_LIMITS.cell * 10, got: FILE_LIMITS.cell * 10 }, at(line))] };
-    if (cause.code !== 'CSV_QUOTE_NOT_CLOSED') throw cause;
-    return { rows: [], problems: [error({ code: 'quote_unclosed' }, at(line))] };
+    return cause.code === 'INVALID_OPENING_QUOTE' || cause.code === 'CSV_INVALID_CLOSING_QUOTE' ? keepingQuotes(text, delimiter, most) : { rows: [], problems: [unreadable(cause)] };
   }
+}
+
+function keepingQuotes(text: string, delimiter: string, most: number): ReadRows {
+  let [count, first] = [0, 0];
+  const cast: Options['cast'] = (cell, { quoting, lines }) => {
+    if (!quoting && cell.includes('"') && (count += 1) === 1) first = lines;
+    return cell;
+  };
+  try {
+    const rows = recordsOf(text, delimiter, most, { relax_quotes: true, cast });
+    return { rows, problems: count === 0 ? [] : [warning({ code: 'quotes_kept', count }, at(first))] };
+  } catch (cause) {
+    if (!(cause instanceof CsvError)) throw cause;
+    return { rows: [], problems: [unreadable(cause)] };
+  }
+}
+
+/** @throws {CsvError} */
+function recordsOf(text: string, delimiter: string, most: number, quotes: Pick<Options, 'relax_quotes' | 'cast'>): TableRow[] {
+  const rows: TableRow[] = [];
+  parse(text, {
+    ...quotes,
+    delimiter,
+    record_delimiter: ['\r\n', '\n', '\r'],
+    relax_column_count: true,
+    skip_empty_lines: true,
+    max_record_size: FILE_LIMITS.cell * 10,
+    to: most + 20,
+    on_record: (record: string[], { lines }) => {
+      // The library says on which line a record ends; its own line ends lead back to where it begins.
+      rows.push({ line: lines - lineEnds(record), cells: record.map(withoutGuard) });
+      return null;
+    },
+  });
+  return rows;
+}
+
+/** @throws what is not the file's fault. */
+function unreadable(cause: CsvError): FileProblem {
+  const line = typeof cause.lines === 'number' ? cause.lines : 1;
+  if (cause.code === 'CSV_MAX_RECORD_SIZE') return error({ code: 'cell_too_long', limit: FILE_LIMITS.cell * 10, got: FILE_LIMITS.cell * 10 }, at(line));
+  if (cause.code !== 'CSV_QUOTE_NOT_CLOSED') throw cause;
+  return error({ code: 'quote_unclosed' }, at(line));
 }
 
 function lineEnds(record: readonly string[]): number {
@@ -67,6 +92,26 @@ const RUNS = /^'*[=+\-@\t\r]/;
 /** Rows as CSV with a byte order mark, so that spreadsheets read it as UTF-8; no cell is taken for a formula. */
 export function writeCsv(rows: readonly (readonly string[])[]): string {
   return stringify(rows.map((row) => row.map((cell) => (RUNS.test(cell) ? `'${cell}` : cell))), { bom: true, record_delimiter: '\r\n', quoted_match: /[\r\n]/ });
+}
+
+const ROWS_A_PIECE = 1_000;
+
+/** The same piece by piece, for more rows than are to be in memory as a text; only the first piece begins as a file does. */
+export function* csvPieces(rows: Iterable<string[]>): Generator<string> {
+  let some: string[][] = [];
+  let isFirst = true;
+  const piece = (): string => {
+    const text = writeCsv(some);
+    const own = isFirst ? text : text.replace(/^\uFEFF/, '');
+    isFirst = false;
+    some = [];
+    return own;
+  };
+  for (const row of rows) {
+    some.push(row);
+    if (some.length === ROWS_A_PIECE) yield piece();
+  }
+  if (some.length > 0) yield piece();
 }
 
 function withoutGuard(cell: string): string {

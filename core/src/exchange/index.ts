@@ -1,8 +1,8 @@
 export { FILE_LIMITS } from './limits.ts';
 export { at, error, mostTelling, warning, type FileFault, type FilePlace, type FileProblem, type RelationFault } from './problem.ts';
 export { ENCODINGS, type Encoding } from './decodeText.ts';
-export { SEPARATORS, writeCsv } from './csv.ts';
-export { LONGEST_XLSX_CELL, writeSheets, writeXlsx } from './xlsx.ts';
+export { SEPARATORS, csvPieces, writeCsv } from './csv.ts';
+export { LONGEST_XLSX_CELL, workbookOf, writeSheets, writeXlsx, type SheetRows } from './xlsx.ts';
 export { writeMarkdown } from './markdown.ts';
 export { DATATYPE_KINDS, SPEC_TYPE_KINDS, type ReqifObject, type ReqifTypes } from './reqifTypes.ts';
 export { FILE_FORMATS, GUESS_ALL, type FileFormat, type ReadingOptions, type SourceDocument, type SourceRecord } from './sourceDocument.ts';

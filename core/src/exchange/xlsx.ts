@@ -127,10 +127,22 @@ export async function writeXlsx(sheet: string, rows: readonly (readonly string[]
   return writeSheets([{ name: sheet, rows }]);
 }
 
-/** The same with several sheets, made to be read: columns as wide as what they hold, texts wrapped, the names of the columns always in view. */
-export async function writeSheets(sheets: readonly { readonly name: string; readonly rows: readonly (readonly string[])[] }[]): Promise<Uint8Array> {
+/** A sheet of a workbook to be written; its first row is the header. */
+export interface SheetRows {
+  readonly name: string;
+  readonly rows: readonly (readonly string[])[];
+}
+
+/** The same with several sheets, made to be read. */
+export async function writeSheets(sheets: readonly SheetRows[]): Promise<Uint8Array> {
+  const blob = await writeWorkbook(workbookOf(sheets)).toBlob();
+  return new Uint8Array(await blob.arrayBuffer());
+}
+
+/** What `write-excel-file` is handed for sheets that are to be read: columns as wide as what they hold, texts wrapped, the names of the columns always in view. */
+export function workbookOf(sheets: readonly SheetRows[]) {
   const names = sheetNames(sheets.map((s) => s.name));
-  const book = sheets.map(({ rows }, at) => {
+  return sheets.map(({ rows }, at) => {
     const columns = (rows[0] ?? []).map((_, column) => ({ width: widthOf(rows, column) }));
     const isTall = (row: readonly string[]): boolean => row.some((cell, i) => cell.length > (columns[i]?.width ?? NARROWEST) - 2 || cell.includes('\n'));
     const data = rows.map((row, i) => {
@@ -140,8 +152,6 @@ export async function writeSheets(sheets: readonly { readonly name: string; read
     });
     return { sheet: names[at] ?? '', data, columns, stickyRowsCount: 1 };
   });
-  const blob = await writeWorkbook(book).toBlob();
-  return new Uint8Array(await blob.arrayBuffer());
 }
 
 const [NARROWEST, WIDEST] = [8, 60];

@@ -35,6 +35,25 @@ describe('what is found in a text, and what stands there afterwards', () => {
     ['one', search('(o)(x)?', '$1$2$7', pattern), 'one'],
   ])('%j', (text, s, expected) => expect(replaced(text, s)).toBe(expected));
   test('nothing, and what is no pattern, cannot be looked for', () => expect([finderOf(search('', 'x')), finderOf(search('a(', 'x', pattern)), finderOf(search('(?=a)', 'x', pattern))]).toEqual([null, null, null]));
+  test('a pattern that begins with letters finds what it finds as a group, wherever it is tried first', () => {
+    const piece = fc.constantFrom('a', 'A', 's', 'ſ', 'k', '\u212A', 'ß', 'ẞ', 'İ', 'é', ' ', '_', '😀', '-', '\n');
+    const letters = fc.array(piece, { minLength: 1, maxLength: 3 }).map((all) => all.join(''));
+    const rest = fc.constantFrom('', '*', '+', '?', '{2}', '[ak]', '$', '\\b', '.', '(a)?', '\\d*', '+?', '^');
+    let found = 0;
+    fc.assert(
+      fc.property(letters, rest, fc.array(piece, { maxLength: 20 }).map((all) => all.join('')), fc.boolean(), (begin, end, text, matchCase) => {
+        const more = { ...pattern, matchCase, inNames: true };
+        // What stands in brackets says nothing plainly: it is tried at every place. A quantifier is of the last letter only.
+        const all = [...begin];
+        const [head, last] = [all.slice(0, -1).join(''), all.at(-1) ?? ''];
+        const plain = finderOf(search(`${begin}${end}`, 'x', more))!(text);
+        expect(plain).toEqual(finderOf(search(`(?:${head})(?:${last})${end}`, 'x', more))!(text));
+        found += plain.length;
+      }),
+      { numRuns: 3_000 },
+    );
+    expect(found).toBeGreaterThan(100);
+  });
   test('a pattern that others would choke on takes no longer than the text', () => {
     const begun = Date.now();
     expect(finderOf(search('(a+)+$', 'b', pattern))!(`${'a'.repeat(20_000)}!`)).toEqual([]);

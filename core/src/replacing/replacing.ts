@@ -1,5 +1,5 @@
 import type { KindAndContent } from '../kinds/index.ts';
-import { NO_OWN_TEXTS, textPlaces, withTexts, type OwnTexts, type TextPart, type TextPlace } from './places.ts';
+import { NO_OWN_TEXTS, withTexts, type OwnTexts, type TextPart, type TextPlace } from './places.ts';
 import { replacedIn, type Finder, type Match } from './search.ts';
 
 /** A text in which something was found. */
@@ -9,10 +9,13 @@ export interface FoundPlace extends TextPlace {
 
 /** The texts of an artefact in which something is found, in the order of its page. */
 export function placesFound(value: KindAndContent, find: Finder, parts: ReadonlySet<TextPart>, own = NO_OWN_TEXTS): FoundPlace[] {
-  return textPlaces(value, own).flatMap((place) => {
-    const matches = parts.has(place.part) ? find(place.text) : [];
-    return matches.length === 0 ? [] : [{ ...place, matches }];
-  });
+  const found: FoundPlace[] = [];
+  withTexts(value, ({ path, part, text }) => {
+    const matches = text !== '' && parts.has(part) ? find(text) : [];
+    if (matches.length > 0) found.push({ path, part, text, matches });
+    return text;
+  }, own);
+  return found;
 }
 
 /** What is replaced where. */

@@ -34,7 +34,7 @@ export function finderOf(search: Search): Finder | null {
     if (found.length === 0) return found;
     const kept = search.wholeWords ? found.filter((m) => isWhole(text, m)) : found;
     if (search.inNames || kept.length === 0) return kept;
-    const names = namesIn(text);
+    const names = namesIn(text, kept[0]?.at ?? 0);
     return kept.filter((m) => !names.some(({ from, to }) => m.at < to && m.at + m.length > from));
   };
 }
@@ -70,14 +70,39 @@ function patternFinder({ text, replacement, matchCase }: Search): Finder | null 
   const compiled = compile(text, matchCase);
   if (compiled === null) return null;
   const parts = partsOf(replacement);
+  const beginsAt = beginningFinder(beginningOf(text), matchCase);
   return (whole) => {
     const found: Match[] = [];
     const matcher = compiled.matcher(whole);
-    while (matcher.find()) {
+    const next = (from: number): boolean => {
+      if (beginsAt === null) return matcher.find();
+      const at = beginsAt(whole, from);
+      return at >= 0 && matcher.find(at);
+    };
+    for (let from = 0; next(from); ) {
       const [at, end] = [matcher.start(), matcher.end()];
       if (end > at) found.push({ at, length: end - at, replacement: parts.map((part) => (typeof part === 'string' ? part : part <= matcher.groupCount() ? (matcher.group(part) ?? '') : '')).join('') });
+      from = end;
     }
     return found;
+  };
+}
+
+/** The letters that every match of a pattern begins with, where it plainly says so. */
+function beginningOf(pattern: string): string {
+  if (pattern.includes('|')) return '';
+  const [letters = ''] = /^[\p{L}\p{N} _,;:'"<>=/%&!@#~-]*/u.exec(pattern) ?? [];
+  // The last one may be there several times, or not at all.
+  return /^[*?{]/.test(pattern.slice(letters.length)) ? [...letters].slice(0, -1).join('') : letters;
+}
+
+/** Where letters begin next in a text: found many times quicker than a pattern is tried at every place. Letters are folded as RE2 folds them. Null: there are none. */
+function beginningFinder(letters: string, matchCase: boolean): ((text: string, from: number) => number) | null {
+  if (letters === '') return null;
+  const plain = new RegExp(letters, matchCase ? 'gu' : 'giu');
+  return (text, from) => {
+    plain.lastIndex = from;
+    return plain.exec(text)?.index ?? -1;
   };
 }
 
@@ -108,9 +133,9 @@ function lastOf(text: string): string | undefined {
 
 const ADDRESS = /\b(?:https?:\/\/|mailto:)[^\s<>()]+/gi;
 
-/** Where a text names parameters, and where it leads elsewhere: another word there would be another thing. */
-function namesIn(text: string): { readonly from: number; readonly to: number }[] {
-  const parameters = text.includes('<') ? parseParameterText(text).flatMap((part) => (part.kind === 'parameter' ? [part] : [])) : [];
+/** Where a text names parameters, and where it leads elsewhere: another word there would be another thing. Parameters that end before `from` may be left out. */
+function namesIn(text: string, from: number): { readonly from: number; readonly to: number }[] {
+  const parameters = text.indexOf('>', from) >= 0 && text.includes('<') ? parseParameterText(text).flatMap((part) => (part.kind === 'parameter' ? [part] : [])) : [];
   const addresses = text.includes(':') ? [...text.matchAll(ADDRESS)].map((m) => ({ from: m.index, to: m.index + m[0].length })) : [];
   return [...parameters, ...addresses];
 }

@@ -1,6 +1,6 @@
 import { expect, test, describe } from '@jest/globals';
 import fc from 'fast-check';
-import { applyDiff, canonicalText, diffContent, reverseDiff, sameJson, unmoved, type Json } from './index.ts';
+import { applyDiff, asJson, canonicalText, diffContent, reverseDiff, sameJson, unmoved, type Json } from './index.ts';
 
 const leaf = fc.oneof(fc.constantFrom('a', 'b', '', 'c'), fc.integer({ min: 0, max: 3 }), fc.boolean(), fc.constant(null));
 const step = fc.record({ id: fc.constantFrom('s1', 's2', 's3', 's4'), action: leaf, cells: fc.dictionary(fc.constantFrom('p', 'q'), leaf) });
@@ -29,6 +29,13 @@ describe('laws', () => {
 test('canonical text does not depend on the order of names', () => {
   expect(canonicalText({ b: 1, a: [{ y: null, x: '"' }] })).toBe(canonicalText({ a: [{ x: '"', y: null }], b: 1 }));
   expect(sameJson([1, 2], [2, 1])).toBe(false);
+});
+
+test('canonical text is JSON with its names in the order of their letters; a name without a value is left out', () => {
+  fc.assert(fc.property(fc.jsonValue(), (value) => expect(JSON.parse(canonicalText(value as Json))).toEqual(JSON.parse(JSON.stringify(value)))));
+  // Objects put names that are numbers first, in their order as numbers.
+  expect(canonicalText({ b: [], '10': 'ten', '9': null, ä: {} })).toBe('{"10":"ten","9":null,"b":[],"ä":{}}');
+  expect(canonicalText(asJson({ kept: 1, gone: undefined, in: [{ gone: undefined }] }))).toBe('{"in":[{}],"kept":1}');
 });
 
 test('a moved step is moved, not removed and added', () => {

@@ -32,15 +32,16 @@ export function isElementList(value: Json | undefined): value is readonly JsonEl
 /** Contents never change: what a list is found to be it stays. */
 const elementLists = new WeakMap<readonly Json[], boolean>();
 
-/** The same text for equal content, whatever the order of its names: what is hashed and compared. */
+/** The same text for equal content, whatever the order of its names: what is hashed and compared. A name without a value is as good as none. */
 export function canonicalText(value: Json): string {
-  if (Array.isArray(value)) return `[${value.map(canonicalText).join(',')}]`;
+  if (Array.isArray(value)) return `[${(value as readonly Json[]).map(canonicalText).join(',')}]`;
   if (!isRecord(value)) return JSON.stringify(value);
-  const fields = Object.keys(value).sort().map((name) => `${JSON.stringify(name)}:${canonicalText(value[name] ?? null)}`);
-  return `{${fields.join(',')}}`;
+  let fields = '';
+  for (const name of named(value).sort()) fields += `${fields === '' ? '' : ','}${JSON.stringify(name)}:${canonicalText(value[name] ?? null)}`;
+  return `{${fields}}`;
 }
 
-/** Whether two contents have the same {@link canonicalText}, found without writing it. A name without a value is as good as none. */
+/** Whether two contents have the same {@link canonicalText}, found without writing it. */
 export function sameJson(a: Json, b: Json): boolean {
   if (a === b) return true;
   if (Array.isArray(a)) return Array.isArray(b) && a.length === b.length && a.every((value, i) => sameJson(value as Json, (b as readonly Json[])[i] ?? null));

@@ -3,6 +3,7 @@ export { CHANGES_CHANNEL, artefactOfRetry, changeOfRetry, idOfRow, lockProject, 
 export { changeStates, createArtefact, putStates, returnState, saveArtefact, setState, type StateNow } from './store.ts';
 export { endWhatIsDone, leaveReviews } from './underReview.ts';
 export { findArtefact, readContent } from './findArtefact.ts';
+export { contentHash, insertVersions, storedContent } from './storedVersions.ts';
 export { insertArtefacts, insertUnproven, meaningBegan, readHeads, refuseUnsound, reserveNumbers, writeUnproven, writeVersions, type NewArtefactRow, type OnWritten, type Save } from './write.ts';
 export { lastPosition, moveRequirement, outlinePlaces, placeAfter, placeInOrder, restorePlace } from './outline.ts';
 export { attachmentOf, attachmentsOf, keepAttachment, noteAttachment, readAttachment, sweepAttachments } from './attachments.ts';
@@ -14,7 +15,7 @@ export { prefixSearch } from './search.ts';
 export { usersOf } from './links.ts';
 export { readLibrary } from './library.ts';
 export { storedPinSchema } from './storedPin.ts';
-export { asJson, contentHash, contentOrBroken, contentOrRefused, kindAndContentOrBroken, refuseUnreadable, textsOrBroken } from './stored.ts';
+export { contentOrBroken, contentOrRefused, kindAndContentOrBroken, refuseUnreadable, textsOrBroken } from './stored.ts';
 export { deriveAnew } from './derive.ts';
 export { rebuildDerived } from './rebuild.ts';
 export { importBaseSchema, storedPlaceSchema, undoPlanSchema, type CarriedHere, type UndoPlan } from './undoPlan.ts';

@@ -1,6 +1,4 @@
-import { createHash } from 'node:crypto';
 import { artefactId, type ArtefactKind } from '@caderno/core/artefacts';
-import { canonicalText, type Json } from '@caderno/core/versions';
 import { KIND_SCHEMA, placedIssues, schemaVersionOf, type ContentOfKind, type KindAndContent, type PlacedIssue } from '@caderno/contract';
 import { DomainError } from '../domainError.ts';
 
@@ -109,14 +107,4 @@ function isStep(value: unknown): boolean {
 
 function isRow(value: unknown): boolean {
   return hasId(value) && isRecord(value.cells) && Object.values(value.cells).every((cell) => typeof cell === 'string');
-}
-
-/** Content as plain JSON: what the core compares and merges. */
-export function asJson(value: unknown): Json {
-  return JSON.parse(JSON.stringify(value)) as Json;
-}
-
-/** Hash of the canonical content: equal for equal content. */
-export function contentHash(content: unknown): string {
-  return createHash('sha256').update(canonicalText(asJson(content))).digest('hex');
 }

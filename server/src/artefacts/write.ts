@@ -3,9 +3,9 @@ import type { RiskScale } from '@caderno/core/basis';
 import { beginningValues } from '@caderno/core/fields';
 import { meaningOf, settledValue } from '@caderno/core/kinds';
 import { asJson, sameJson } from '@caderno/core/versions';
-import { schemaVersionOf, type KindAndContent, type ProjectSettings } from '@caderno/contract';
+import type { KindAndContent, ProjectSettings } from '@caderno/contract';
 import { z } from 'zod';
-import { idRow, execute, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
+import { execute, meanwhile, modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
 import { DomainError } from '../domainError.ts';
 import { idOfRow, type Actor, type JournalEntryPart } from './journalEntry.ts';
@@ -15,7 +15,8 @@ import { refuseDependencyCircles } from './dependencies.ts';
 import { refuseCircles, type Using } from './library.ts';
 import { writeLinks } from './links.ts';
 import { SEARCH_SQL } from './search.ts';
-import { contentHash, kindAndContentOrBroken, refuseUnreadable } from './stored.ts';
+import { kindAndContentOrBroken, refuseUnreadable } from './stored.ts';
+import { insertVersions, storedContent } from './storedVersions.ts';
 import { refuseConditionCircles } from './under.ts';
 import { refuseUnknownVersions } from './unknownVersions.ts';
 import { moveOnInReviews } from './underReview.ts';
@@ -68,32 +69,60 @@ export async function insertArtefacts(work: UnitOfWork, actor: Actor, change: st
 
 /** The same where more is written with it: whoever calls it asks {@link refuseUnsound} when all is there. */
 export async function insertUnproven(work: UnitOfWork, actor: Actor, change: string, asked: readonly NewArtefactRow[], onWritten: OnWritten = quietly): Promise<Inserted> {
+  if (asked.length === 0) return { rows: [], parts: [] };
   const { settings } = await readSettings(work, actor.projectId);
   const { riskScale: scale } = settings;
   const made = asked.map((row) => ({ ...row, value: withBeginnings(settledValue(row.value, null), settings) }));
   for (const { value } of made) requireTitle(value);
-  refuseUnreadable(made.flatMap((m) => [m.value, ...(m.earlier ?? [])]));
   const rows: ArtefactRow[] = [];
-  for (const chunk of chunksOf(made)) {
-    const records = chunk.map(({ number, value, position, earlier = [] }) => ({ kind: value.kind, number, position, head: earlier.length + 1, meaning_since: meaningBegan([...earlier, value]), ...derivedColumns(value, scale) }));
-    const inserted = await selectRows(
-      work,
-      idRow,
-      `INSERT INTO artefact (project_id, author_id, updated_at, state, head, meaning_since, kind, number, position, title, module, risk, priority, owner, tags, own, facts, search)
-       SELECT $2, $3, $4, 'draft', r.head, r.meaning_since, r.kind, r.number, r.position, r.title, r.module, r.risk, r.priority, r.owner, ARRAY(SELECT jsonb_array_elements_text(r.tags)), r.own, r.facts, ${SEARCH_SQL}
-       FROM jsonb_to_recordset($1::jsonb) AS r(kind text, number int, position int, head int, meaning_since int, ${DERIVED_RECORD}) RETURNING id`,
-      [JSON.stringify(records), actor.projectId, actor.personId, actor.at],
-    );
-    const fresh = await modelsOf(work.db).Artefact.findAll({ where: { id: inserted.map((r) => r.id) }, transaction: work.transaction });
-    const byNumber = new Map(fresh.map((row) => [`${row.kind} ${row.number}`, row]));
-    const ordered = chunk.map(({ number, value }) => byNumber.get(`${value.kind} ${number}`)).filter((row) => row !== undefined);
-    await insertVersions(work, actor, change, ordered.flatMap((row, i) => [...(chunk[i]?.earlier ?? []), valueAt(chunk, i)].map((value, before) => ({ row, version: before + 1, value }))), '');
-    rows.push(...ordered);
+  const [first = [], ...others] = chunksOf(made);
+  refuseUnreadableRows(first);
+  let columns = newColumns(first, scale);
+  for (const [i, chunk] of [first, ...others].entries()) {
+    const next = others[i] ?? [];
+    const [fresh, contents] = await meanwhile(insertRows(work, actor, columns), () => {
+      refuseUnreadableRows(next);
+      return chunk.map(({ earlier = [], value }) => [...earlier, value].map(storedContent));
+    });
+    const versions = fresh.flatMap((row, place) => (contents[place] ?? []).map((stored, before) => ({ rowId: row.id, version: before + 1, stored })));
+    [, columns] = await meanwhile(insertVersions(work, actor, change, versions, ''), () => newColumns(next, scale));
+    for (const row of fresh) rows.push(row);
     await onWritten(rows.length);
   }
   await placeUnderParents(work, actor.projectId, rows, made);
   await writeLinks(work, actor.projectId, rows.map((row, i) => ({ rowId: row.id, value: valueAt(made, i) })));
   return { rows, parts: rows.map((artefact) => ({ artefact, fromVersion: null, toVersion: artefact.head, undo: { kind: 'existence', exists: false } })) };
+}
+
+function refuseUnreadableRows(made: readonly NewArtefactRow[]): void {
+  refuseUnreadable(made.flatMap((m) => [m.value, ...(m.earlier ?? [])]));
+}
+
+type NewColumns = ReturnType<typeof newColumns>;
+
+/** What stands in the rows of new artefacts. */
+function newColumns(made: readonly NewArtefactRow[], scale: RiskScale) {
+  return made.map(({ number, value, position, earlier = [] }) => ({ kind: value.kind, number, position, head: earlier.length + 1, meaning_since: meaningBegan([...earlier, value]), ...derivedColumns(value, scale) }));
+}
+
+const insertedRow = z.object({ id: z.string(), kind: z.enum(ARTEFACT_KINDS), number: z.number() });
+
+/** Answers them in the order of `columns`. */
+async function insertRows(work: UnitOfWork, { projectId, personId, at }: Actor, columns: NewColumns): Promise<ArtefactRow[]> {
+  const inserted = await selectRows(
+    work,
+    insertedRow,
+    `INSERT INTO artefact (project_id, author_id, updated_at, state, head, meaning_since, kind, number, position, title, module, risk, priority, owner, tags, own, facts, search)
+     SELECT $2, $3, $4, 'draft', r.head, r.meaning_since, r.kind, r.number, r.position, r.title, r.module, r.risk, r.priority, r.owner, ARRAY(SELECT jsonb_array_elements_text(r.tags)), r.own, r.facts, ${SEARCH_SQL}
+     FROM jsonb_to_recordset($1::jsonb) AS r(kind text, number int, position int, head int, meaning_since int, ${DERIVED_RECORD}) RETURNING id, kind, number`,
+    [JSON.stringify(columns), projectId, personId, at],
+  );
+  const ids = new Map(inserted.map((row) => [`${row.kind} ${row.number}`, row.id]));
+  return columns.map(({ meaning_since: meaningSince, words: _, ...column }) => {
+    const id = ids.get(`${column.kind} ${column.number}`);
+    if (id === undefined) throw new Error(`Every row is inserted: expected ${column.kind} ${column.number}, got none`);
+    return modelsOf(work.db).Artefact.build({ ...column, id, projectId, meaningSince, parentId: null, state: 'draft', agreedVersion: null, authorId: personId, updatedAt: at, deletedAt: null }, { isNewRecord: false, raw: true });
+  });
 }
 
 /** The version with which the present meaning of an artefact began, of all its versions from the first on. What one that cannot be read (null) meant nobody knows. */
@@ -168,8 +197,8 @@ export async function writeUnproven(work: UnitOfWork, actor: Actor, change: stri
       if (head !== undefined && sameJson(asJson(head.content), asJson(value.content))) return [];
       return [{ row, value, from: row.head, stateBefore: row.state, version: row.head + 1, meaningSince: head !== undefined && sameJson(asJson(meaningOf(head)), asJson(meaningOf(value))) ? row.meaningSince : row.head + 1 }];
     });
-    await updateRows(work, actor, scale, changed);
-    await insertVersions(work, actor, change, changed, note);
+    const [, versions] = await meanwhile(updateRows(work, actor, scale, changed), () => changed.map(({ row, version, value }) => ({ rowId: row.id, version, stored: storedContent(value) })));
+    await insertVersions(work, actor, change, versions, note);
     await writeLinks(work, actor.projectId, changed.map(({ row, value }) => ({ rowId: row.id, value })));
     parts.push(...changed.map(({ row, from, version, stateBefore }): JournalEntryPart => ({ artefact: row, fromVersion: from, toVersion: version, undo: { kind: 'content', from, to: version, ...(stateBefore === row.state ? {} : { state: stateBefore }) } })));
     await onWritten((done += chunk.length));
@@ -207,16 +236,6 @@ async function updateRows(work: UnitOfWork, actor: Actor, scale: RiskScale, chan
 /** The state of what means something else now than what was agreed to. */
 function unsettled(state: ArtefactState): ArtefactState {
   return state === 'agreed' || state === 'inReview' ? 'draft' : state;
-}
-
-async function insertVersions(work: UnitOfWork, actor: Actor, change: string, versions: readonly (Save & { readonly version: number })[], note: string): Promise<void> {
-  const records = versions.map(({ row, value, version }) => ({ artefact_id: row.id, version, content: value.content, schema: schemaVersionOf(value.kind), hash: contentHash(value.content) }));
-  await execute(
-    work,
-    `INSERT INTO artefact_version (artefact_id, version, content, schema, hash, author_id, at, note, change_id)
-     SELECT r.*, $2, $3, $4, $5 FROM jsonb_to_recordset($1::jsonb) AS r(artefact_id bigint, version int, content jsonb, schema int, hash text)`,
-    [JSON.stringify(records), actor.personId, actor.at, note, change],
-  );
 }
 
 const headRow = z.object({ id: z.string(), kind: z.enum(ARTEFACT_KINDS), schema: z.number(), content: z.unknown() });

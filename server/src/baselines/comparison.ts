@@ -1,8 +1,8 @@
 import { comparisonMarkdown, comparisonSheets, type BaselineNumber, type ComparedFigure, type Comparison } from '@caderno/core/baselines';
 import { percentDown, shownRatio } from '@caderno/core/coverage';
-import { writeSheets } from '@caderno/core/exchange';
 import { settingsWords, type FileAnswer, type FrozenCoverage, type QueryOf } from '@caderno/contract';
 import type { UnitOfWork } from '../database/index.ts';
+import { writeWorkbook } from '../files/index.ts';
 import { compareBaselines, readBaseline } from './read.ts';
 
 const TYPES = { xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', md: 'text/markdown; charset=utf-8' } as const;
@@ -14,7 +14,7 @@ export async function exportComparison(work: UnitOfWork, projectId: string, numb
   const { changes, reached, total, settings } = await compareBaselines(work, projectId, number, to ?? null);
   const comparison: Comparison = { title: `What changed since ${from.name}`, before: `B-${number} ${from.name}`, after: later === null ? 'now' : `B-${later.number} ${later.name}`, figures: figuresOf(from.coverage, later === null ? now : later.coverage), changes, settings: settingsWords(settings.parts, settings.constants), reached, more: total - changes.length };
   const name = `B-${number}-${later === null ? 'now' : `B-${later.number}`}.${format}`;
-  return { name, type: TYPES[format], bytes: format === 'xlsx' ? await writeSheets(comparisonSheets(comparison)) : Buffer.from(comparisonMarkdown(comparison)) };
+  return { name, type: TYPES[format], bytes: format === 'xlsx' ? await writeWorkbook(comparisonSheets(comparison)) : Buffer.from(comparisonMarkdown(comparison)) };
 }
 
 /** None where one of the two has no coverage. */

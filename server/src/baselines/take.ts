@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto';
 import { ARTEFACT_KINDS, ARTEFACT_STATES, artefactId, type ArtefactId } from '@caderno/core/artefacts';
 import { baselineNumber, sealedLine } from '@caderno/core/baselines';
-import { canonicalText } from '@caderno/core/versions';
+import { asJson, canonicalText } from '@caderno/core/versions';
 import type { Baseline, FrozenCoverage, NewBaseline } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
-import { asJson, lockProject, reachedBy, rowsOfIds, writeJournalEntry, type Actor } from '../artefacts/index.ts';
+import { lockProject, reachedBy, rowsOfIds, writeJournalEntry, type Actor } from '../artefacts/index.ts';
 import { execute, idRow, inSnapshot, inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 import { revisionOf } from '../log/index.ts';
 import { DomainError } from '../domainError.ts';

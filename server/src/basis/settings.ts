@@ -1,7 +1,7 @@
-import { mergeContent } from '@caderno/core/versions';
+import { asJson, mergeContent } from '@caderno/core/versions';
 import type { ProjectSettings, Role } from '@caderno/contract';
 import { z } from 'zod';
-import { asJson, changeOfRetry, lockProject, undoPlanSchema, writeJournalEntry, type Actor } from '../artefacts/index.ts';
+import { changeOfRetry, lockProject, undoPlanSchema, writeJournalEntry, type Actor } from '../artefacts/index.ts';
 import { selectRows, type UnitOfWork } from '../database/index.ts';
 import { readSettings, type StoredSettings } from '../projects/index.ts';
 import { DomainError } from '../domainError.ts';

@@ -2,13 +2,14 @@ import { ARTEFACT_STATES, artefactId } from '@caderno/core/artefacts';
 import { EMPTY_REQUIREMENT, orderOutline, withoutHidden, type RequirementContent } from '@caderno/core/basis';
 import { NO_ITEMS, type CoverageReport } from '@caderno/core/coverage';
 import type { OwnField } from '@caderno/core/fields';
-import { LONGEST_XLSX_CELL, exportSections, exportTable, writeCsv, writeMarkdown, writeReqif, writeXlsx, type ExportedRequirement, type ReqifObject, type ReqifSource } from '@caderno/core/exchange';
+import { LONGEST_XLSX_CELL, exportSections, exportTable, writeCsv, writeMarkdown, writeReqif, type ExportedRequirement, type ReqifObject, type ReqifSource } from '@caderno/core/exchange';
 import type { ExportFormat } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { importBaseSchema, contentOrBroken, outlinePlaces } from '../artefacts/index.ts';
 import { inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
+import { writeWorkbook } from '../files/index.ts';
 import { listSources } from './importSource.ts';
 import { ownFieldsIn, projectKey } from './importing.ts';
 
@@ -46,7 +47,7 @@ async function bytesOf(format: ExportFormat, { project, fields, requirements, re
       const table = exportTable(project, requirements, fields, figures);
       const long = requirements[table.findIndex((row) => row.some((cell) => cell.length >= LONGEST_XLSX_CELL)) - 1];
       if (long !== undefined) throw new DomainError({ code: 'export_cell_too_long', id: long.id, limit: LONGEST_XLSX_CELL });
-      return writeXlsx('Basis', table);
+      return writeWorkbook([{ name: 'Basis', rows: table }]);
     }
     case 'reqif':
       return Buffer.from(writeReqif({ project, title: project, at: at.toISOString(), requirements, fields, ...(reqif ?? { sources: new Map(), objects: new Map() }) }));

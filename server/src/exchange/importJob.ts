@@ -5,7 +5,7 @@ import { GUESS_ALL } from '@caderno/core/exchange';
 import type { ArtefactId } from '@caderno/core/artefacts';
 import type { CaseMapping } from '@caderno/core/caseFiles';
 import type { CaseDraft, CasePreview, ComesAlong, DesignDraft, ExportCases, ExportDesign, ExportFeatures, ExportFormat, FeaturesDraft, HandOffListed, HandOffPreview, ReturnedNotes, ImportDraft, ImportPreview, NewProject, ProjectRef, Refusal, TrackerState } from '@caderno/contract';
-import { inSnapshot, inTransaction } from '../database/index.ts';
+import { inSnapshot, inTransaction, refreshStatistics } from '../database/index.ts';
 import type { Actor } from '../artefacts/index.ts';
 import { makeHandOff, previewHandOff, readReturned, writeHandOff, type HandOffOrder, type PreviewHandOff, type ReadReturned, type WriteHandOff } from '../handOffs/index.ts';
 import type { Files } from '../files/index.ts';
@@ -119,24 +119,9 @@ export async function doImportJob(db: Sequelize, files: Files, job: ImportJob): 
     case 'preview':
       return previewFile(db, files, job.projectId, job.file, job.mapping, job.reading);
     case 'run': {
-      const file = await inTransaction(db, (work) => findFile(work, job.actor.projectId, job.file));
-      const { order } = job;
-      // Progress is told by transactions of its own: it must be seen while the import is not.
-      const tell = (done: number, total: number): Promise<void> => inTransaction(db, (apart) => noteProgress(apart, job.file, job.job, done, total));
-      if ('into' in order && order.into === 'design') {
-        const read = readDesign((await bytesOf(files, file)).bytes);
-        await keepCarriedFiles(db, files, job.actor.projectId, read.files, job.actor.at);
-        return inTransaction(db, (work) => importDesign(work, job.actor, read, order, tell));
-      }
-      if ('into' in order && order.into === 'feature') {
-        const read = readFeatureFiles(await bytesOf(files, file));
-        return inTransaction(db, (work) => importFeatures(work, job.actor, read, file.name, order, tell));
-      }
-      const document = await documentOf(db, files, file, order.reading);
-      if ('into' in order) return inTransaction(db, (work) => importCases(work, job.actor, document, order, tell));
-      const project = await inTransaction(db, (work) => readFor(work, job.actor.projectId));
-      const entries = readEntries(file.name, document, order.mapping, project);
-      return inTransaction(db, (work) => importFile(work, job.actor, entries, order, tell));
+      const change = await runImport(db, files, job);
+      await refreshStatistics(db);
+      return change;
     }
     case 'checkStories':
       return planStories(db, job.projectId, await readFile(job.path), job.at);
@@ -164,8 +149,11 @@ export async function doImportJob(db: Sequelize, files: Files, job: ImportJob): 
     }
     case 'exportFolder':
       return writeFolder(db, files, job.projectId, job.baseline, job.path);
-    case 'makeProject':
-      return makeProject(db, files, job.maker, job.project, await readFolder(await readFile(job.path), job.accepted));
+    case 'makeProject': {
+      const made = await makeProject(db, files, job.maker, job.project, await readFolder(await readFile(job.path), job.accepted));
+      await refreshStatistics(db);
+      return made;
+    }
     case 'previewHandOff':
       return inSnapshot(db, (work) => previewHandOff(work, job));
     case 'makeHandOff':
@@ -180,4 +168,26 @@ export async function doImportJob(db: Sequelize, files: Files, job: ImportJob): 
       return file;
     }
   }
+}
+
+/** Everything of a file or nothing; answers the id of the change. */
+async function runImport(db: Sequelize, files: Files, job: Extract<ImportJob, { readonly kind: 'run' }>): Promise<string> {
+  const file = await inTransaction(db, (work) => findFile(work, job.actor.projectId, job.file));
+  const { order } = job;
+  // Progress is told by transactions of its own: it must be seen while the import is not.
+  const tell = (done: number, total: number): Promise<void> => inTransaction(db, (apart) => noteProgress(apart, job.file, job.job, done, total));
+  if ('into' in order && order.into === 'design') {
+    const read = readDesign((await bytesOf(files, file)).bytes);
+    await keepCarriedFiles(db, files, job.actor.projectId, read.files, job.actor.at);
+    return inTransaction(db, (work) => importDesign(work, job.actor, read, order, tell));
+  }
+  if ('into' in order && order.into === 'feature') {
+    const read = readFeatureFiles(await bytesOf(files, file));
+    return inTransaction(db, (work) => importFeatures(work, job.actor, read, file.name, order, tell));
+  }
+  const document = await documentOf(db, files, file, order.reading);
+  if ('into' in order) return inTransaction(db, (work) => importCases(work, job.actor, document, order, tell));
+  const project = await inTransaction(db, (work) => readFor(work, job.actor.projectId));
+  const entries = readEntries(file.name, document, order.mapping, project);
+  return inTransaction(db, (work) => importFile(work, job.actor, entries, order, tell));
 }

@@ -4,7 +4,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { parseScenarioId, type FeatureId } from '@caderno/core/artefacts';
 import { attachmentForm, type Attachment } from '@caderno/core/attachments';
-import { LONGEST_XLSX_CELL, writeCsv, writeSheets } from '@caderno/core/exchange';
+import { LONGEST_XLSX_CELL, csvPieces } from '@caderno/core/exchange';
 import { HAND_OFF_COLUMNS, MOST_ON_A_PAGE, executedInstances, handOffJson, handOffMarkdown, handOffName, handOffPage, handOffRows, type ExecutedInstance, type HandOffHead, type HandOffNumber, type PictureOf } from '@caderno/core/handOffs';
 import { ownerOf } from '@caderno/core/suites';
 import { handOffFileSchema, type HandOffFormat } from '@caderno/contract';
@@ -12,7 +12,7 @@ import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { inSnapshot, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
-import { ZipFile, type Files } from '../files/index.ts';
+import { ZipFile, writeWorkbook, type Files } from '../files/index.ts';
 import { readHanded, type WhichHandOff } from './handed.ts';
 import { readStored } from './read.ts';
 
@@ -74,26 +74,6 @@ function stream(path: string, pieces: Iterable<string>): Promise<void> {
   return pipeline(Readable.from(pieces), createWriteStream(path, { flags: NEW_FILE.flag, mode: NEW_FILE.mode }));
 }
 
-const ROWS_A_PIECE = 1_000;
-
-/** Only the first piece begins as a file does. */
-function* csvPieces(rows: Iterable<string[]>): Generator<string> {
-  let some: string[][] = [];
-  let isFirst = true;
-  const piece = (): string => {
-    const text = writeCsv(some);
-    const own = isFirst ? text : text.replace(/^\uFEFF/, '');
-    isFirst = false;
-    some = [];
-    return own;
-  };
-  for (const row of rows) {
-    some.push(row);
-    if (some.length === ROWS_A_PIECE) yield piece();
-  }
-  if (some.length > 0) yield piece();
-}
-
 /** The rows of a workbook, with the names of the columns. */
 interface Book {
   readonly rows: string[][];
@@ -138,7 +118,7 @@ async function writeWorkbooks(path: string, name: string, books: Iterable<Book>)
 }
 
 function workbook(rows: readonly (readonly string[])[]): Promise<Uint8Array> {
-  return writeSheets([{ name: 'To execute', rows }]);
+  return writeWorkbook([{ name: 'To execute', rows }]);
 }
 
 function* refusingLong(instances: Iterable<ExecutedInstance>): Generator<ExecutedInstance> {

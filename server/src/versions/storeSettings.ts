@@ -1,8 +1,8 @@
 import { RISKS, effectiveRisk } from '@caderno/core/basis';
-import { sameJson } from '@caderno/core/versions';
+import { asJson, sameJson } from '@caderno/core/versions';
 import { SETTINGS_PARTS, placedIssues, projectSettingsSchema, roleReaches, type ProjectSettings, type Role } from '@caderno/contract';
 import { z } from 'zod';
-import { asJson, contentOrBroken, type JournalEntryPart } from '../artefacts/index.ts';
+import { contentOrBroken, type JournalEntryPart } from '../artefacts/index.ts';
 import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { readSettings } from '../projects/index.ts';
 import { DomainError } from '../domainError.ts';

@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
-import { mergeContent } from '@caderno/core/versions';
+import { asJson, mergeContent } from '@caderno/core/versions';
 import { schemaVersionOf, type Change, type KindAndContent, type Role } from '@caderno/contract';
 import {
-  asJson, changeOfRetry, findArtefact, idOfRow, issuesOf, kindAndContentOrBroken, lockProject, readContent, writeJournalEntry, restorePlace, returnState, undoPlanSchema, writeVersions, type UndoPlan, type Actor, type JournalEntryPart,
+  changeOfRetry, findArtefact, idOfRow, issuesOf, kindAndContentOrBroken, lockProject, readContent, writeJournalEntry, restorePlace, returnState, undoPlanSchema, writeVersions, type UndoPlan, type Actor, type JournalEntryPart,
 } from '../artefacts/index.ts';
 import { z } from 'zod';
 import { modelsOf, selectRows, type ArtefactRow, type UnitOfWork } from '../database/index.ts';

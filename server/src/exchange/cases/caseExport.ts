@@ -1,13 +1,14 @@
 import { ARTEFACT_STATES, artefactId, parseArtefactId, type ArtefactId, type CaseId, type RequirementId } from '@caderno/core/artefacts';
 import { FilesBeside, caseMarkdown, caseTable, instanceTable, type CaseTableOptions, type ExportedCase, type FileBeside } from '@caderno/core/caseFiles';
 import { caseRow, countStandings, instancesOf, type CoverageRow } from '@caderno/core/coverage';
-import { LONGEST_XLSX_CELL, writeCsv, writeSheets } from '@caderno/core/exchange';
+import { LONGEST_XLSX_CELL, csvPieces } from '@caderno/core/exchange';
 import { keysUsed, visibleConstants } from '@caderno/core/shared';
 import { KIND_SCHEMA, rowFromWire, type ExportCases, type CaseFormat } from '@caderno/contract';
 import { z } from 'zod';
 import { contentOrBroken, readLibrary } from '../../artefacts/index.ts';
 import { numberRow, selectRows, type UnitOfWork } from '../../database/index.ts';
 import { DomainError } from '../../domainError.ts';
+import { writeWorkbook } from '../../files/index.ts';
 import { readSettings } from '../../projects/index.ts';
 import { projectKey } from '../importing.ts';
 
@@ -32,9 +33,9 @@ export async function exportCases(work: UnitOfWork, projectId: string, ids: read
   const project = await projectKey(work, projectId);
   const { format } = order;
   if (format === 'schema') return { name: `${project}-cases.schema.json`, type: TYPES.schema, bytes: Buffer.from(JSON.stringify(casesJsonSchema(), null, 2)), beside: [] };
-  const cases = await readCases(work, projectId, ids, order.figures);
   const beside = order.files ? new FilesBeside() : null;
-  const bytes = await bytesOf(work, projectId, cases, { ...order, format, project, beside });
+  const pages = readCases(work, projectId, ids, order.figures);
+  const bytes = await bytesOf(work, projectId, pages, { ...order, format, project, beside });
   return { name: `${project}-cases.${format}`, type: TYPES[format], bytes, beside: beside?.all ?? [] };
 }
 
@@ -44,15 +45,34 @@ interface Writing extends Omit<ExportCases, 'of' | 'format'> {
   readonly beside: FilesBeside | null;
 }
 
-async function bytesOf(work: UnitOfWork, projectId: string, cases: readonly ExportedCase[], { format, layout, figures, sheets, project, beside }: Writing): Promise<Uint8Array> {
-  if (format === 'json') return Buffer.from(casesJson(project, cases, beside));
+/** Cases in their order, some at a time. */
+type Pages = AsyncIterable<readonly ExportedCase[]>;
+
+async function bytesOf(work: UnitOfWork, projectId: string, pages: Pages, { format, layout, figures, sheets, project, beside }: Writing): Promise<Uint8Array> {
+  if (format === 'json') return joined(casesJson(project, pages, beside));
   const { settings } = await readSettings(work, projectId);
   const options: CaseTableOptions = { project, layout: layout === 'instanceRows' ? 'caseRows' : layout, fields: settings.fields, titleOf: await titles(work, projectId), figures, beside };
-  if (format === 'md') return Buffer.from([...caseMarkdown(cases, options)].join(''));
-  const tables = layout === 'instanceRows' ? [{ name: 'Instances', rows: await instances(work, projectId, cases) }] : tablesOf(cases, options, format === 'xlsx' && sheets);
-  if (format === 'csv') return Buffer.from(writeCsv(tables.flatMap((table) => table.rows)));
+  if (format === 'md') return joined(markdownPieces(pages, options));
+  const tables = layout === 'instanceRows' ? [{ name: 'Instances', rows: await instances(work, projectId, pages) }] : await tablesOf(pages, options, format === 'xlsx' && sheets);
+  if (format === 'csv') return joined(csvPieces(tables.flatMap((table) => table.rows)));
   for (const { rows } of tables) refuseLongCells(rows);
-  return writeSheets(tables);
+  return writeWorkbook(tables);
+}
+
+/** As bytes at once: texts of a whole file and their bytes together would be twice its room. */
+async function joined(pieces: Iterable<string> | AsyncIterable<string>): Promise<Uint8Array> {
+  const bytes: Buffer[] = [];
+  for await (const piece of pieces) bytes.push(Buffer.from(piece));
+  return Buffer.concat(bytes);
+}
+
+async function* markdownPieces(pages: Pages, options: CaseTableOptions): AsyncGenerator<string> {
+  let isFirst = true;
+  for await (const some of pages) {
+    const [title = '', ...sections] = caseMarkdown(some, options);
+    yield (isFirst ? title : '') + sections.join('');
+    isFirst = false;
+  }
 }
 
 interface Table {
@@ -61,19 +81,33 @@ interface Table {
 }
 
 /** One table, or one for each module in the order of their names. */
-function tablesOf(cases: readonly ExportedCase[], options: CaseTableOptions, byModule: boolean): Table[] {
-  if (!byModule) return [{ name: 'Cases', rows: [...caseTable(cases, options)] }];
-  const modules = new Map<string, ExportedCase[]>();
-  for (const one of cases) {
-    const { module } = one.content;
-    const there = modules.get(module);
-    if (there === undefined) modules.set(module, [one]);
-    else there.push(one);
+async function tablesOf(pages: Pages, options: CaseTableOptions, byModule: boolean): Promise<Table[]> {
+  const tables = new Map<string, string[][]>();
+  for await (const some of pages) {
+    const parts = byModule ? byModuleOf(some) : new Map([['Cases', some]]);
+    for (const [name, cases] of parts) {
+      const [names = [], ...rows] = caseTable(cases, options);
+      const there = tables.get(name);
+      if (there === undefined) tables.set(name, [names, ...rows]);
+      else for (const row of rows) there.push(row);
+    }
   }
-  return [...modules].sort(([a], [b]) => a.localeCompare(b, 'en', { numeric: true })).map(([module, some]) => ({ name: module || 'No module', rows: [...caseTable(some, options)] }));
+  return [...tables].sort(([a], [b]) => a.localeCompare(b, 'en', { numeric: true })).map(([name, rows]) => ({ name: name || 'No module', rows }));
 }
 
-async function instances(work: UnitOfWork, projectId: string, cases: readonly ExportedCase[]): Promise<string[][]> {
+function byModuleOf(cases: readonly ExportedCase[]): Map<string, ExportedCase[]> {
+  const modules = new Map<string, ExportedCase[]>();
+  for (const one of cases) {
+    const there = modules.get(one.content.module);
+    if (there === undefined) modules.set(one.content.module, [one]);
+    else there.push(one);
+  }
+  return modules;
+}
+
+async function instances(work: UnitOfWork, projectId: string, pages: Pages): Promise<string[][]> {
+  const cases: ExportedCase[] = [];
+  for await (const some of pages) cases.push(...some);
   const library = await readLibrary(work, projectId, cases.flatMap((c) => keysUsed(c.content)));
   const made = instanceTable(cases, library, visibleConstants((await readSettings(work, projectId)).settings.constants));
   if ('tooMany' in made) throw new DomainError({ code: 'too_many_instances', id: made.tooMany });
@@ -88,25 +122,34 @@ function refuseLongCells(rows: readonly (readonly string[])[]): void {
   }
 }
 
-const exportedRow = z.object({ number: z.number(), version: z.number(), state: z.enum(ARTEFACT_STATES), schema: z.number(), content: z.unknown(), steps: z.unknown() });
+const exportedRow = z.object({ number: z.number(), version: z.number(), state: z.enum(ARTEFACT_STATES), schema: z.number(), content: z.unknown() });
 
-/** The cases in the order asked for. */
-async function readCases(work: UnitOfWork, projectId: string, ids: readonly ArtefactId[], figures: boolean): Promise<ExportedCase[]> {
+/** Cases whose contents are in memory at a time. */
+const AT_A_TIME = 500;
+
+/** The cases in the order asked for, a page at a time; of no cases one empty page. */
+async function* readCases(work: UnitOfWork, projectId: string, ids: readonly ArtefactId[], figures: boolean): AsyncGenerator<ExportedCase[]> {
   const numbers = ids.flatMap((id) => (parseArtefactId(id)?.kind === 'case' ? [Number(id.slice(2))] : []));
-  const rows = await selectRows(
+  const designOf = figures ? await designs(work, projectId) : () => null;
+  for (let from = 0; from === 0 || from < numbers.length; from += AT_A_TIME) {
+    const rows = await readPage(work, projectId, numbers.slice(from, from + AT_A_TIME));
+    yield rows.map(({ number, version, state, schema, content }): ExportedCase => {
+      const id = artefactId('case', number);
+      const read = contentOrBroken('case', schema, content);
+      if (read === null) throw new DomainError({ code: 'artefact_broken', id, version });
+      return { id, version, state, content: read, design: designOf(id, read) };
+    });
+  }
+}
+
+function readPage(work: UnitOfWork, projectId: string, numbers: readonly number[]): Promise<z.infer<typeof exportedRow>[]> {
+  return selectRows(
     work,
     exportedRow,
-    `SELECT a.number, a.head AS version, a.state, v.schema, v.content, a.facts->'steps' AS steps FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
+    `SELECT a.number, a.head AS version, a.state, v.schema, v.content FROM artefact a JOIN artefact_version v ON v.artefact_id = a.id AND v.version = a.head
      WHERE a.project_id = $1 AND a.kind = 'case' AND a.deleted_at IS NULL AND a.number = ANY($2) ORDER BY array_position($2, a.number)`,
     [projectId, numbers],
   );
-  const designOf = figures ? await designs(work, projectId) : () => null;
-  return rows.map(({ number, version, state, schema, content }): ExportedCase => {
-    const id = artefactId('case', number);
-    const read = contentOrBroken('case', schema, content);
-    if (read === null) throw new DomainError({ code: 'artefact_broken', id, version });
-    return { id, version, state, content: read, design: designOf(id, read) };
-  });
 }
 
 const coverageRow = z.object({ row: z.unknown() });
@@ -140,9 +183,17 @@ async function titles(work: UnitOfWork, projectId: string): Promise<(id: Artefac
 /** What is written beside the cases, so that whoever reads them knows what they are. */
 const FORMAT = 'caderno-cases';
 
-function casesJson(project: string, cases: readonly ExportedCase[], beside: FilesBeside | null): string {
-  const all = cases.map(({ id, version, state, content, design }) => ({ id, version, state, content, ...(design === null ? {} : { design }), ...(beside === null ? {} : { files: Object.fromEntries(beside.ofCase(id, content).map(({ attachment, path }) => [attachment.id, path])) }) }));
-  return `${JSON.stringify({ $schema: './cases.schema.json', format: FORMAT, version: 1, project, cases: all }, null, 1)}\n`;
+async function* casesJson(project: string, pages: Pages, beside: FilesBeside | null): AsyncGenerator<string> {
+  yield `${JSON.stringify({ $schema: './cases.schema.json', format: FORMAT, version: 1, project }, null, 1).slice(0, -'\n}'.length)},\n "cases": [`;
+  let comma = '';
+  for await (const some of pages) {
+    for (const { id, version, state, content, design } of some) {
+      const one = { id, version, state, content, ...(design === null ? {} : { design }), ...(beside === null ? {} : { files: Object.fromEntries(beside.ofCase(id, content).map(({ attachment, path }) => [attachment.id, path])) }) };
+      yield `${comma}\n  ${JSON.stringify(one, null, 1).replaceAll('\n', '\n  ')}`;
+      comma = ',';
+    }
+  }
+  yield `${comma === '' ? '' : '\n '}]\n}\n`;
 }
 
 /** The JSON Schema of what {@link casesJson} writes, made of the schemas that contents are checked by. */

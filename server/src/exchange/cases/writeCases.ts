@@ -3,7 +3,7 @@ import type { ArtefactId } from '@caderno/core/artefacts';
 import type { FileBeside } from '@caderno/core/caseFiles';
 import type { ExportCases } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
-import { inTransaction } from '../../database/index.ts';
+import { inSnapshot } from '../../database/index.ts';
 import { DomainError } from '../../domainError.ts';
 import { ZipFile, type Files } from '../../files/index.ts';
 import { exportCases } from './caseExport.ts';
@@ -20,7 +20,7 @@ interface Wanted {
 
 /** Writes cases to a path: as one file, or as a zip of it and of what is attached to them, where there is any. */
 export async function writeCases(db: Sequelize, files: Files, { projectId, ids, order, path }: Wanted): Promise<{ readonly name: string; readonly type: string }> {
-  const { bytes, beside, ...file } = await inTransaction(db, (work) => exportCases(work, projectId, ids, order));
+  const { bytes, beside, ...file } = await inSnapshot(db, (work) => exportCases(work, projectId, ids, order));
   if (beside.length === 0) {
     await writeFile(path, bytes, { flag: 'wx', mode: 0o600 });
     return file;

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
 import { attachmentId } from '@caderno/core/attachments';
-import { LIMITS, schemaVersionOf, type KindAndContent, type NewProject, type ProjectRef, type ProjectSettings } from '@caderno/contract';
+import { LIMITS, type KindAndContent, type NewProject, type ProjectRef, type ProjectSettings } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
-import { attachmentOf, contentHash, deriveAnew, noteAttachment, readHeads, refuseUnsound, writeJournalEntry, type Actor } from '../../artefacts/index.ts';
+import { attachmentOf, deriveAnew, insertVersions, noteAttachment, readHeads, refuseUnsound, storedContent, writeJournalEntry, type Actor } from '../../artefacts/index.ts';
 import { execute, inTransaction, modelsOf, selectRows, type UnitOfWork } from '../../database/index.ts';
 import { DomainError } from '../../domainError.ts';
 import type { Files } from '../../files/index.ts';
@@ -82,7 +82,7 @@ async function writeArtefacts(work: UnitOfWork, actor: Actor, change: string, { 
       ids.set(rowId, artefact.id);
       return [{ rowId, version: artefact.version, value }, ...(earlier.get(artefact.id) ?? []).map((v) => ({ rowId, version: v.version, value: valueOf(v) }))];
     });
-    await insertVersions(work, actor, change, contents);
+    await insertVersions(work, actor, change, contents.map(({ value, ...version }) => ({ ...version, stored: storedContent(value) })), '');
   }
   // Only now every link has where it leads, and only then circles are seen.
   await inPages(work, ids, (page) => deriveAnew(work, actor.projectId, settings.riskScale, page));
@@ -126,16 +126,6 @@ async function insertRows(work: UnitOfWork, { projectId, personId, at }: Actor, 
 function stateOf(state: FolderHead['state'], agreed: number | null, version: number): FolderHead['state'] {
   if (state !== 'inReview') return state;
   return agreed === version ? 'agreed' : 'draft';
-}
-
-async function insertVersions(work: UnitOfWork, { personId, at }: Actor, change: string, versions: readonly { readonly rowId: string; readonly version: number; readonly value: KindAndContent }[]): Promise<void> {
-  const records = versions.map(({ rowId, version, value }) => ({ artefact_id: rowId, version, content: value.content, schema: schemaVersionOf(value.kind), hash: contentHash(value.content) }));
-  await execute(
-    work,
-    `INSERT INTO artefact_version (artefact_id, version, content, schema, hash, author_id, at, note, change_id)
-     SELECT r.*, $2, $3, '', $4 FROM jsonb_to_recordset($1::jsonb) AS r(artefact_id bigint, version int, content jsonb, schema int, hash text)`,
-    [JSON.stringify(records), personId, at, change],
-  );
 }
 
 /** Where requirements stand, and which number comes next of each kind. */
