@@ -70,10 +70,17 @@ export async function buildCli() {
   return join(folder, 'caderno.mjs');
 }
 
+/** Packages of many small files, and nothing but JavaScript: a thread that reads them one by one begins half a second later. */
+const TAKEN_IN = /^(?:zod|fflate|diff|js-yaml|re2js|string-width|csv-parse|csv-stringify|read-excel-file|write-excel-file|mdast-util-[\w-]+|hast-util-[\w-]+|micromark[\w-]*)(?:\/|$)/;
+
 const packagesStayOutside = {
   name: 'packages-stay-outside',
   setup(build) {
-    build.onResolve({ filter: /^[^./]/ }, ({ path, kind }) => (path.startsWith('@caderno/') || kind === 'entry-point' ? undefined : { external: true, path }));
+    build.onResolve({ filter: /^[^./]/ }, ({ path, kind, importer }) => {
+      // What a package that is taken in needs itself comes along.
+      const isOurs = path.startsWith('@caderno/') || kind === 'entry-point' || TAKEN_IN.test(path) || importer.includes('node_modules');
+      return isOurs ? undefined : { external: true, path };
+    });
   },
 };
 

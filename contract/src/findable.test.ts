@@ -17,25 +17,26 @@ const around = aroundHeads({ heads: new Map(heads.map((head) => [head.id, head])
 
 describe('a condition', () => {
   test('has the modules of its requirements, and of those without a risk of its own the highest', () => {
-    expect(findableOf(condition(1, ['R-1', 'R-2']), around)).toMatchObject({ modules: ['Meters', 'Bills'], risk: 'high', technique: 'decisionTable', depths: ['smoke'] });
-    expect(findableOf(condition(2, ['R-1', 'R-9'], 'low'), around)).toMatchObject({ modules: ['Meters'], risk: 'low' });
-    expect(findableOf(condition(3, []), around)).toMatchObject({ modules: [], risk: '' });
+    expect(findableOf(condition(1, ['R-1', 'R-2']), around, {})).toMatchObject({ modules: ['Meters', 'Bills'], risk: 'high', technique: 'decisionTable', depths: ['smoke'] });
+    expect(findableOf(condition(2, ['R-1', 'R-9'], 'low'), around, {})).toMatchObject({ modules: ['Meters'], risk: 'low' });
+    expect(findableOf(condition(3, []), around, {})).toMatchObject({ modules: [], risk: '' });
   });
   test('has the items of its row; without one nothing is known of them', () => {
-    expect(findableOf(condition(1, []), around).standings).toEqual({ ...NO_ITEMS, shown: 1, gap: 2 });
-    expect(findableOf(condition(2, []), around)).not.toHaveProperty('standings');
+    expect(findableOf(condition(1, []), around, {}).standings).toEqual({ ...NO_ITEMS, shown: 1, gap: 2 });
+    expect(findableOf(condition(2, []), around, {})).not.toHaveProperty('standings');
   });
 });
 
 test('a requirement has the items it is counted with, when it is', () => {
-  expect([findableOf(requirement(1, 'Meters', 'low'), around).standings, findableOf(requirement(2, 'Bills', 'low'), around)]).toEqual([{ ...NO_ITEMS, linked: 4 }, expect.not.objectContaining({ standings: expect.anything() })]);
+  expect([findableOf(requirement(1, 'Meters', 'low'), around, {}).standings, findableOf(requirement(2, 'Bills', 'low'), around, {})]).toEqual([{ ...NO_ITEMS, linked: 4 }, expect.not.objectContaining({ standings: expect.anything() })]);
 });
 
 test('a case has the requirements of the conditions it covers, each once; one that is gone brings none', () => {
-  expect(findableOf(testCase(['K-1', 'K-2', 'K-77']), around)).toMatchObject({ modules: ['Own'], requirements: ['R-1', 'R-2', 'R-9'], shows: true });
-  expect(findableOf({ ...testCase([]), id: 'C-2' }, around)).toMatchObject({ requirements: [], shows: false });
+  expect(findableOf(testCase(['K-1', 'K-2', 'K-77']), around, {})).toMatchObject({ modules: ['Own'], requirements: ['R-1', 'R-2', 'R-9'], shows: true });
+  expect(findableOf({ ...testCase([]), id: 'C-2' }, around, {})).toMatchObject({ requirements: [], shows: false });
+  expect(findableOf(testCase([]), around, { instances: 7 })).toMatchObject({ id: 'C-1', title: 'C', instances: 7 });
 });
 
 test('whom a question is asked of owns it', () => {
-  expect(findableOf({ kind: 'question', id: 'Q-1', title: 'Q', ...common, status: 'open', asked: 'Olga S.', about: ['R-1'], answeredAt: '' }, around)).toMatchObject({ owner: 'Olga S.', about: ['R-1'] });
+  expect(findableOf({ kind: 'question', id: 'Q-1', title: 'Q', ...common, status: 'open', asked: 'Olga S.', about: ['R-1'], answeredAt: '' }, around, {})).toMatchObject({ owner: 'Olga S.', about: ['R-1'] });
 });

@@ -40,27 +40,35 @@ export function aroundHeads({ heads, rows, requirements }: KnownHeads): AroundHe
   };
 }
 
-/** What of a head a query's fields are held against: a condition has the modules and the risk of its requirements, a case the requirements of its conditions. */
-export function findableOf(head: Summary, around: AroundHead): Findable {
+/**
+ * What of a head a query's fields are held against: a condition has the modules and the risk of its requirements, a case
+ * the requirements of its conditions. `more` comes along. What is not the head's own stands before it, and `more` behind:
+ * so the engine makes objects of one shape, several times quicker than when names are added to a copy.
+ */
+export function findableOf<M extends object = object>(head: Summary, around: AroundHead, more: M): Findable & M {
   switch (head.kind) {
     case 'requirement':
-      return { ...head, modules: [head.module], ...coverageOf(head.id, around) };
+      return { modules: [head.module], ...coverageOf(head.id, around), ...head, ...more };
     case 'condition': {
       const on = head.requirements.flatMap((id) => around.requirement(id) ?? []);
       const risk = head.risk ?? RISKS.find((r) => on.some((requirement) => requirement.risk === r)) ?? '';
-      return { ...head, risk, modules: on.map((r) => r.module), technique: head.model, ...coverageOf(head.id, around) };
+      return { modules: on.map((r) => r.module), technique: head.model, ...coverageOf(head.id, around), ...head, risk, ...more };
     }
     case 'case':
-      return { ...head, modules: [head.module], requirements: [...new Set(head.covers.flatMap((id) => around.condition(id)?.requirements ?? []))], shows: around.shows(head.id) };
+      return { modules: [head.module], requirements: requirementsOf(head.covers, around), shows: around.shows(head.id), ...head, ...more };
     case 'question':
-      return { ...head, modules: [head.module], owner: head.asked };
+      return { modules: [head.module], owner: head.asked, ...head, ...more };
     case 'feature':
-      return { ...head, modules: [head.module], scenarios: head.scenarios.length };
+      return { modules: [head.module], ...head, scenarios: head.scenarios.length, ...more };
     case 'suite':
     case 'shared':
     case 'dataSet':
-      return { ...head, modules: [head.module] };
+      return { modules: [head.module], ...head, ...more };
   }
+}
+
+function requirementsOf(covers: readonly ConditionId[], around: AroundHead): RequirementId[] {
+  return [...new Set(covers.flatMap((id) => around.condition(id)?.requirements ?? []))];
 }
 
 function coverageOf(id: ArtefactId, around: AroundHead): Pick<Findable, 'standings'> {

@@ -63,7 +63,7 @@ async function prepareDatabase(settings: Settings, secrets: SecretBox): Promise<
     console.log(`The demo project ${await loadDemo(db, secrets, files, settings.demoFolder, new Date(), settings.demoTracker)} is loaded.`);
   }
   const word = settings.demoSignIn === 'never' || (await isEmptyInstallation(db)) ? await makeSetUpWord(db) : null;
-  files.close();
+  await files.close();
   await db.close();
   return word;
 }

@@ -74,7 +74,7 @@ describe('files in a bucket', () => {
     expect((await call('keepAttachment', { query: { name: 'dial.png' }, body: pngOf(5, 5) })).status).toBe(200);
     const stranger = new Files(server.db, { ...place, bucket: 'not ours' });
     await expect(stranger.keep(pngOf(6, 6))).rejects.toMatchObject({ refusal: { code: 'files_unavailable' } });
-    stranger.close();
+    await stranger.close();
   });
 });
 

@@ -295,7 +295,7 @@ test('a query means the same to the browser’s list of heads and to the databas
       const parsed = parseQuery(text, fields);
       const words = new Map<string, ReadonlySet<ArtefactId>>();
       for (const sought of wordsToFind(parsed)) words.set(soughtKey(sought), new Set((await call('findByWords', { query: { kind, words: sought.words, ...(sought.field === null ? {} : { field: sought.field }) } })).data.ids));
-      const here = [...heads.values()].filter((h) => kindOfId(h.id) === kind && matchesQuery(parsed, findableOf(h, around), (sought) => words.get(soughtKey(sought)) ?? null, asking)).map((h) => h.id);
+      const here = [...heads.values()].filter((h) => kindOfId(h.id) === kind && matchesQuery(parsed, findableOf(h, around, {}), (sought) => words.get(soughtKey(sought)) ?? null, asking)).map((h) => h.id);
       const there = (await call('listArtefacts', { query: { kind, query: text } })).data.map((h) => h.id);
       expect([text, kind, here.sort()]).toEqual([text, kind, there.sort()]);
       if (there.length > 0) some += 1;

@@ -1,4 +1,3 @@
-import { SequelizeStorage, Umzug } from 'umzug';
 import type { Sequelize } from 'sequelize';
 import { JOBS_SCHEMA, SCHEMA, inTransaction } from './connection.ts';
 import { first } from './migrations/0001-first.ts';
@@ -52,6 +51,8 @@ export async function migrate(db: Sequelize): Promise<readonly string[]> {
     await db.query('SET LOCAL lock_timeout = 0', { transaction: lock });
     await db.query(`SELECT pg_advisory_xact_lock(${MIGRATION_LOCK})`, { transaction: lock });
     await db.query(`CREATE SCHEMA IF NOT EXISTS ${SCHEMA}`);
+    // Read here only: every thread would wait for it.
+    const { SequelizeStorage, Umzug } = await import('umzug');
     const storage = new SequelizeStorage({ sequelize: db, schema: SCHEMA, tableName: 'migration' });
     const umzug = new Umzug({
       migrations: MIGRATIONS.map(({ name, sql }) => ({ name, up: () => inTransaction(db, ({ transaction }) => db.query(sql, { transaction })) })),

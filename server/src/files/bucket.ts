@@ -1,4 +1,4 @@
-import { DeleteObjectCommand, GetObjectCommand, NoSuchKey, PutObjectCommand, S3Client } from '@aws-sdk/client-s3';
+import type { S3Client } from '@aws-sdk/client-s3';
 import { DomainError } from '../domainError.ts';
 
 /** Where a bucket is. Who we are there, the client reads from the environment, as its own documentation says. */
@@ -13,52 +13,65 @@ export interface BucketPlace {
 const MOST_MS = 20_000;
 const ATTEMPTS = 3;
 
+/** Read only where there is a bucket: every thread would wait for it. */
+const clientPackage = () => import('@aws-sdk/client-s3');
+type ClientPackage = Awaited<ReturnType<typeof clientPackage>>;
+
+interface Opened {
+  readonly client: S3Client;
+  readonly commands: Pick<ClientPackage, 'DeleteObjectCommand' | 'GetObjectCommand' | 'PutObjectCommand' | 'NoSuchKey'>;
+}
+
 /** Files in a bucket of an S3-compatible store, under their hashes. */
 export class Bucket {
-  readonly #bucket: string;
-  readonly #client: S3Client;
+  readonly #place: BucketPlace;
+  #opened: Promise<Opened> | null = null;
 
-  constructor({ bucket, endpoint, region }: BucketPlace) {
-    this.#bucket = bucket;
-    // Stores other than the first of their kind have their buckets below the address, not before it, and know no newer checksums.
-    const other = endpoint === null ? {} : { endpoint, forcePathStyle: true, requestChecksumCalculation: 'WHEN_REQUIRED' as const, responseChecksumValidation: 'WHEN_REQUIRED' as const };
-    this.#client = new S3Client({ region, maxAttempts: ATTEMPTS, ...other });
+  constructor(place: BucketPlace) {
+    this.#place = place;
   }
 
   async put(hash: string, bytes: Uint8Array): Promise<void> {
-    await asked(() => this.#client.send(new PutObjectCommand({ Bucket: this.#bucket, Key: hash, Body: bytes, ContentLength: bytes.length }), patience()));
+    await this.#asked(({ client, commands }) => client.send(new commands.PutObjectCommand({ Bucket: this.#place.bucket, Key: hash, Body: bytes, ContentLength: bytes.length }), patience()));
   }
 
   /** The bytes piece by piece; null: there are none under this hash. */
   async get(hash: string): Promise<ReadableStream<Uint8Array> | null> {
-    return asked(async () => {
+    return this.#asked(async ({ client, commands }) => {
       try {
-        const { Body } = await this.#client.send(new GetObjectCommand({ Bucket: this.#bucket, Key: hash }), patience());
+        const { Body } = await client.send(new commands.GetObjectCommand({ Bucket: this.#place.bucket, Key: hash }), patience());
         return Body?.transformToWebStream() ?? null;
       } catch (error) {
-        if (error instanceof NoSuchKey) return null;
+        if (error instanceof commands.NoSuchKey) return null;
         throw error;
       }
     });
   }
 
   async remove(hash: string): Promise<void> {
-    await asked(() => this.#client.send(new DeleteObjectCommand({ Bucket: this.#bucket, Key: hash }), patience()));
+    await this.#asked(({ client, commands }) => client.send(new commands.DeleteObjectCommand({ Bucket: this.#place.bucket, Key: hash }), patience()));
   }
 
-  close(): void {
-    this.#client.destroy();
+  async close(): Promise<void> {
+    (await this.#opened)?.client.destroy();
   }
+
+  async #asked<T>(ask: (opened: Opened) => Promise<T>): Promise<T> {
+    try {
+      return await ask(await (this.#opened ??= open(this.#place)));
+    } catch (cause) {
+      throw new DomainError({ code: 'files_unavailable' }, { cause });
+    }
+  }
+}
+
+async function open({ endpoint, region }: BucketPlace): Promise<Opened> {
+  const commands = await clientPackage();
+  // Stores other than the first of their kind have their buckets below the address, not before it, and know no newer checksums.
+  const other = endpoint === null ? {} : { endpoint, forcePathStyle: true, requestChecksumCalculation: 'WHEN_REQUIRED' as const, responseChecksumValidation: 'WHEN_REQUIRED' as const };
+  return { commands, client: new commands.S3Client({ region, maxAttempts: ATTEMPTS, ...other }) };
 }
 
 function patience(): { readonly abortSignal: AbortSignal } {
   return { abortSignal: AbortSignal.timeout(MOST_MS) };
-}
-
-async function asked<T>(ask: () => Promise<T>): Promise<T> {
-  try {
-    return await ask();
-  } catch (cause) {
-    throw new DomainError({ code: 'files_unavailable' }, { cause });
-  }
 }

@@ -86,7 +86,7 @@ export class Files {
     return unused.length;
   }
 
-  close(): void {
-    this.#bucket?.close();
+  async close(): Promise<void> {
+    await this.#bucket?.close();
   }
 }

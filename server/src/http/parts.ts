@@ -77,7 +77,7 @@ export function makeParts({ databaseUrl, directUrl = databaseUrl, filesPlace = n
     // Jobs first: what they have begun may still end, or goes to another server.
     await jobs.close();
     await Promise.allSettled([parts.feed.close(), parts.coverage.close(), importer.close(), parts.trend.close(), parts.heavy.close()]);
-    files.close();
+    await files.close();
     await parts.db.close();
     await rm(spool, { recursive: true, force: true });
   };

@@ -4,7 +4,7 @@ export { failureSentence, isPassing, isSignedOut, tellFailure } from './failure.
 export { untilTaken } from './untilTaken.ts';
 export { keys, useAlike, useArtefact, useBaselines, useBasisTexts, useConditionLines, useDesign, useItems, useLibrary, useMembers, useListProject, useMatrixCells, useOpenThreads, useOwnFields, useReadAhead, useReadMatrixAhead, useReuse, useReuseGraph, useReview, useReviews, useUnread, useSettings, useSuspectLinks, useTracker, useVersion, useVersions, type ConditionInList } from './queries.ts';
 export { useSaveSettings } from './useSaveSettings.ts';
-export { foreseenOf, withState, forgetLogs, useCoverage, useCoverageRows, useFigures, useHeads, useModules, useModulesOf, useForeseen, useProjectStream, useRefresh, useSummaries, whileSaving, useAllListed, useListed, useMatchCount, type ListedHead, type RowsKnown } from './log/index.ts';
+export { foreseenOf, withState, forgetLogs, useCoverage, useCoverageRows, useFigures, useHeads, useModules, useModulesOf, useForeseen, useProjectStream, useRefresh, useSummaries, whileSaving, useAllListed, useListed, useListedAhead, useMatchCount, type ListedHead, type RowsKnown } from './log/index.ts';
 export { useSession } from './session.ts';
 export { useWording } from './useWording.ts';
 export { useScenarioEffort, useScenarioExecution } from './scenarioEffort.ts';

@@ -5,7 +5,7 @@ import { Inbox } from 'lucide-react';
 import { Suspense, lazy, useState } from 'react';
 import { toast } from 'sonner';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
-import { call, keys, tellFailure, forgetLogs, useUnread, useFigures, useOpenThreads, useProjectStream, useReviews } from '../api/index.ts';
+import { call, keys, tellFailure, forgetLogs, useUnread, useFigures, useOpenThreads, useListedAhead, useProjectStream, useReviews } from '../api/index.ts';
 import { address } from './address.ts';
 import { THEMES, THEME_WORD, chooseTheme, useTheme } from '../look/index.ts';
 import { FindField } from './FindField.tsx';
@@ -45,6 +45,7 @@ export interface FrameContext {
 export function Frame({ project, projects, person, openToAll, mayMakeProjects, past = null }: Props) {
   const [open, setOpen] = useState<'find' | 'keys' | null>(null);
   const { connected } = useProjectStream(project.key);
+  useListedAhead(project.key);
   const title = browserTitle(useNameOfPage(), useLocation().pathname, past === null ? project.name : `${project.name} ${pastWords(past)}`);
   const context: FrameContext = { project: project.key, person, canEdit: roleReaches(project.role, 'analyst'), canLead: roleReaches(project.role, 'lead'), canManage: roleReaches(project.role, 'administrator'), isPast: past !== null };
   useFrameCommands(context, setOpen);

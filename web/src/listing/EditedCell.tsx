@@ -1,12 +1,12 @@
 import type { ArtefactKind } from '@caderno/core/artefacts';
 import { choiceOf, ownText, type OwnField } from '@caderno/core/fields';
-import { fieldOfColumn, isOwnColumn, ownColumn, type BuiltInColumn, type ListColumn } from '@caderno/core/listing';
+import { fieldOfColumn, isOwnColumn, ownColumn, type BuiltInColumn, type ListColumn, type ListProject } from '@caderno/core/listing';
 import { LIMITS } from '@caderno/contract';
 import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
 import { useEffect, useId, useRef, useState, type ClipboardEvent, type KeyboardEvent, type ReactNode } from 'react';
 import { toast } from 'sonner';
-import { useListProject, type ListedHead } from '../api/index.ts';
-import { useChangeMany } from '../artefacts/index.ts';
+import type { ListedHead } from '../api/index.ts';
+import type { useChangeMany } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { KIND_NAME, useLatest, locale } from '../look/index.ts';
 import { changeOf, changedFieldsOf, choicesOf, type ChangedField } from './changes.ts';
@@ -26,7 +26,14 @@ export function editedField(kind: ArtefactKind, column: ListColumn, fields: read
   return field !== undefined && (field === 'title' || changedFieldsOf(kind, fields).includes(field)) ? field : null;
 }
 
+/** What cells need of their table, which asks for it once. */
+export interface CellRules {
+  readonly rules: ListProject;
+  readonly changeMany: ReturnType<typeof useChangeMany>;
+}
+
 interface Props {
+  readonly table: CellRules;
   readonly kind: ArtefactKind;
   readonly column: ListColumn;
   /** Its place among the columns: the arrows stay in it. */
@@ -52,11 +59,9 @@ interface IdleCell {
 
 /** A cell that is changed where it stands: a choice among a few, or a text. Each change is an entry of the journal. */
 export function EditedCell(props: Props) {
-  const { kind, column, field, listed, selected } = props;
-  const { project } = useFrame();
-  const rules = useListProject(project);
+  const { table, kind, column, field, listed, selected } = props;
+  const { rules, changeMany } = table;
   const { fields } = rules;
-  const changeMany = useChangeMany(project);
   const label = `${columnWord(column, fields)} of ${listed.id}`;
   const change = (value: string, of: readonly ListedHead[] = [listed]): void => {
     const made = changeOf({ field, value, picked: null, empties: true }, rules);

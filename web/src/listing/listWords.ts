@@ -3,7 +3,7 @@ import type { QuestionStatus } from '@caderno/core/basis';
 import { percentDown } from '@caderno/core/coverage';
 import type { OwnField } from '@caderno/core/fields';
 import { fieldOfColumn, isOwnColumn, type Age, type BuiltInColumn, type ListColumn, type ListValue } from '@caderno/core/listing';
-import { CASE_KIND_WORD, EXECUTION_WORD, KIND_NAME, MODEL_WORD, REQUIREMENT_TYPE_WORD, RISK_WORD, STANDING_WORD, STATE_WORD, ago, priorityWord, locale } from '../look/index.ts';
+import { CASE_KIND_WORD, EXECUTION_WORD, KIND_NAME, MODEL_WORD, REQUIREMENT_TYPE_WORD, RISK_WORD, STANDING_WORD, STATE_WORD, ago, numberFormat, priorityWord } from '../look/index.ts';
 
 const COLUMN_WORD: Record<BuiltInColumn, string> = {
   id: 'Id', title: 'Title', state: 'State', module: 'Module', requirement: 'Requirement', type: 'Kind', technique: 'Technique', risk: 'Risk', priority: 'Priority', owner: 'Owner', status: 'Status', coverage: 'Coverage', standing: 'Worst item',
@@ -37,7 +37,7 @@ export function groupName(column: ListColumn, value: string | null, titleOf: (id
 /** What stands in a cell. */
 export function cellText(column: ListColumn, value: ListValue, fields: readonly OwnField[]): string {
   if (value === null) return '';
-  if (typeof value === 'number') return value.toLocaleString(locale());
+  if (typeof value === 'number') return numberFormat().format(value);
   if (typeof value === 'string') return isOwnColumn(column) ? ownWord(column, value, fields) : column === 'updated' ? ago(value) : column === 'priority' ? priorityWord(value) : (WORDS[column]?.[value] ?? value);
   if ('part' in value) return value.of === 0 ? '' : `${percentDown(value)} %`;
   return value.join(', ');

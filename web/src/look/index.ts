@@ -19,7 +19,7 @@ export { SplitButton } from './SplitButton.tsx';
 export { StandingShape } from './StandingShape.tsx';
 export { STANDING_SHAPES, type ShapePart } from './standingShapes.ts';
 export { writingHabits } from './writingHabits.ts';
-export { LOCALES, chooseLocale, locale, localeExample, type Locale } from './locale.ts';
+export { LOCALES, chooseLocale, locale, localeExample, numberFormat, type Locale } from './locale.ts';
 export { THEMES, THEME_WORD, chooseTheme, startTheme, useTheme } from './theme.ts';
 export { followPrinting, useMedia, usePrinting } from './useMedia.ts';
 export { drawnLines } from './drawnLines.ts';

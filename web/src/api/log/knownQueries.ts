@@ -63,7 +63,7 @@ function matching<H extends Summary>(list: readonly H[], { query, byWords }: Fou
   const parsed = parseQuery(query, fields);
   if (leavesOf(parsed.root).length === 0) return list.filter((head) => head.kind === 'requirement' || head.state !== 'withdrawn');
   const around = aroundKnown(known);
-  return list.filter((head) => matchesQuery(parsed, findableOf(head, around), byWords, asking));
+  return list.filter((head) => matchesQuery(parsed, findableOf(head, around, {}), byWords, asking));
 }
 
 /** What is known around heads: those they hang on, and what coverage says. */

@@ -75,7 +75,8 @@ interface Made {
 /** Heads and rows never change: what is listed of a head is made again only when something it was made of is another. */
 const made = new WeakMap<Summary, Made>();
 
-function madeOf(known: KnownProject, heads: readonly Summary[]): ListedHead[] {
+/** What lists show of some heads. */
+export function madeOf(known: KnownProject, heads: readonly Summary[]): ListedHead[] {
   const around = aroundKnown(known);
   const rows = known.coverage?.rows ?? NO_ROWS;
   return heads.map((head) => {
@@ -111,9 +112,25 @@ function madeFrom(head: Summary, around: AroundHead, rows: Rows): readonly unkno
 }
 
 function listedHead(head: Summary, around: AroundHead, rows: Rows): ListedHead {
-  const listed = { ...findableOf(head, around), title: head.title, head };
-  if (head.kind === 'case') return { ...listed, instances: instancesOf(head, caseRow(rows, head.id)) } as ListedHead;
-  if (head.kind === 'feature') return { ...listed, folder: folderOf(head.path), instances: head.scenarios.reduce((sum, s) => sum + s.instances, 0) } as ListedHead;
-  const row = rows.get(head.id);
-  return (head.kind === 'question' ? { ...listed, heldUp: row?.kind === 'question' ? row.heldUp : 0 } : listed) as ListedHead;
+  return findableOf(head, around, { title: head.title, head, ...ownOf(head, rows) }) as ListedHead;
+}
+
+/** What lists show of some kinds only. */
+function ownOf(head: Summary, rows: Rows): Pick<Listed, 'instances' | 'folder' | 'heldUp'> {
+  switch (head.kind) {
+    case 'case':
+      return { instances: instancesOf(head, caseRow(rows, head.id)) };
+    case 'feature':
+      return { folder: folderOf(head.path), instances: head.scenarios.reduce((sum, s) => sum + s.instances, 0) };
+    case 'question': {
+      const row = rows.get(head.id);
+      return { heldUp: row?.kind === 'question' ? row.heldUp : 0 };
+    }
+    case 'requirement':
+    case 'condition':
+    case 'shared':
+    case 'dataSet':
+    case 'suite':
+      return {};
+  }
 }
