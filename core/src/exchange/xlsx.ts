@@ -114,9 +114,15 @@ const LEFT_OUT = /[\p{Cc}\p{Cs}\p{Noncharacter_Code_Point}\uFFFD]/gu;
  * a spelling. The writer keeps its texts in an object, where some names are taken: their first letter is spelt, too.
  */
 function spelt(text: string): string {
+  if (isPlain(text)) return text;
   const units = (characters: string): string => characters.split('').map((unit) => `_x${unit.charCodeAt(0).toString(16).toUpperCase().padStart(4, '0')}_`).join('');
   if (text in Object.prototype) return units(text.slice(0, 1)) + text.slice(1);
   return text.replace(/_(?=x[\dA-Fa-f]{4}_)/g, units).replace(LEFT_OUT, (character) => ('\t\n'.includes(character) ? character : units(character)));
+}
+
+/** Nearly all texts are: letters of ASCII in which nothing looks like a spelling, with a space or more than one line, as names that are taken have none. */
+function isPlain(text: string): boolean {
+  return /^[\n -~]*$/.test(text) && /[\n ]/.test(text) && !text.includes('_x');
 }
 
 /** What one cell of a spreadsheet can hold. */

@@ -73,6 +73,7 @@ function patternFinder({ text, replacement, matchCase }: Search): Finder | null 
   const beginsAt = beginningFinder(beginningOf(text), matchCase);
   return (whole) => {
     const found: Match[] = [];
+    if (beginsAt !== null && beginsAt(whole, 0) < 0) return found;
     const matcher = compiled.matcher(whole);
     const next = (from: number): boolean => {
       if (beginsAt === null) return matcher.find();

@@ -1,3 +1,4 @@
+import { setImmediate as turn } from 'node:timers/promises';
 import { ARTEFACT_STATES, artefactId, parseArtefactId, type ArtefactId, type CaseId, type RequirementId } from '@caderno/core/artefacts';
 import { FilesBeside, caseMarkdown, caseTable, instanceTable, type CaseTableOptions, type ExportedCase, type FileBeside } from '@caderno/core/caseFiles';
 import { caseRow, countStandings, instancesOf, type CoverageRow } from '@caderno/core/coverage';
@@ -131,8 +132,13 @@ const AT_A_TIME = 500;
 async function* readCases(work: UnitOfWork, projectId: string, ids: readonly ArtefactId[], figures: boolean): AsyncGenerator<ExportedCase[]> {
   const numbers = ids.flatMap((id) => (parseArtefactId(id)?.kind === 'case' ? [Number(id.slice(2))] : []));
   const designOf = figures ? await designs(work, projectId) : () => null;
+  const pageAt = (from: number): ReturnType<typeof readPage> => readPage(work, projectId, numbers.slice(from, from + AT_A_TIME));
+  let next = pageAt(0);
   for (let from = 0; from === 0 || from < numbers.length; from += AT_A_TIME) {
-    const rows = await readPage(work, projectId, numbers.slice(from, from + AT_A_TIME));
+    const rows = await next;
+    // The database is at the next ones while these are written; the question has to go out first.
+    if (from + AT_A_TIME < numbers.length) next = pageAt(from + AT_A_TIME);
+    await turn();
     yield rows.map(({ number, version, state, schema, content }): ExportedCase => {
       const id = artefactId('case', number);
       const read = contentOrBroken('case', schema, content);
