@@ -102,8 +102,8 @@ export type ImportProgress = z.infer<typeof importProgressSchema>;
 export const EXPORT_FORMATS = ['csv', 'xlsx', 'md', 'reqif'] as const;
 /** A format requirements go out in. */
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
-/** `figures`: whether coverage stands beside each requirement. */
-export const exportQuerySchema = z.object({ format: z.enum(EXPORT_FORMATS), figures: z.enum(['yes', 'no']).default('no') });
+/** `figures`: whether coverage stands beside each requirement. `files`: whether what is attached comes along, in a zip. */
+export const exportQuerySchema = z.object({ format: z.enum(EXPORT_FORMATS), figures: z.enum(['yes', 'no']).default('no'), files: z.enum(['yes', 'no']).default('no') });
 
 /** What the file is called; its ending says how it is read. */
 export const uploadQuerySchema = z.object({ name: trimmedTextUpTo(LIMITS.title) });

@@ -220,15 +220,19 @@ test('a requirement is split, and merged again', async ({ page }) => {
 
 test('the basis is saved as a file that reads back as it is', async ({ page }) => {
   await signIn(page, 'Inês V.', '/basis');
-  const save = async (name: string): Promise<Download> => {
+  const save = async (format: RegExp, ...beside: readonly string[]): Promise<Download> => {
     await page.getByRole('button', { name: 'Export' }).click();
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name, exact: true }).click()]);
+    const dialog = page.getByRole('dialog', { name: 'Export the requirements' });
+    await dialog.getByRole('radio', { name: format }).check();
+    for (const name of beside) await dialog.getByRole('checkbox', { name }).check();
+    const [download] = await Promise.all([page.waitForEvent('download'), dialog.getByRole('button', { name: 'Save the file' }).click()]);
+    await expect(dialog).toBeHidden();
     return download;
   };
-  const xlsx = await save('XLSX');
+  const xlsx = await save(/^XLSX/);
   expect(xlsx.suggestedFilename()).toBe('fonte-clara-basis.xlsx');
   const bytes = await readFile(await xlsx.path());
-  const figures = await readFile(await (await save('CSV, with conditions and figures')).path(), 'utf8');
+  const figures = await readFile(await (await save(/^CSV/, 'conditions and coverage beside each requirement')).path(), 'utf8');
   expect(figures).toContain('K-4 Reading value');
   await page.getByRole('link', { name: 'Import', exact: true }).click();
   await choose(page, 'fonte-clara-basis.xlsx', bytes);

@@ -6,8 +6,9 @@ import { getRequestListener } from '@hono/node-server';
 import { EMPTY_QUESTION } from '@caderno/core/basis';
 import { ownFieldId, type OwnField } from '@caderno/core/fields';
 import { DEFAULT_SETTINGS, SETTINGS_PARTS, type ImportDraft, type ImportPreview, type ProjectSettings } from '@caderno/contract';
+import { unzipSync } from 'fflate';
 import { createStoryboard } from '@caderno/standins/storyboard';
-import { condition, makeDatabase, makeProject, onServer, requirement, save, startServer, type Caller, type TestServer } from './harness.ts';
+import { condition, makeDatabase, makeProject, onServer, pngOf, requirement, save, startServer, type Caller, type TestServer } from './harness.ts';
 
 let database: Awaited<ReturnType<typeof makeDatabase>>;
 let server: TestServer;
@@ -173,6 +174,26 @@ describe('imports', () => {
         expect(preview.counts.same).toBeGreaterThan(15);
       }
     }
+  });
+
+  test('what is attached comes along in a zip, where it is wanted and there is any; a reader may have it', async () => {
+    const dial = pngOf(3, 2);
+    const picture = (await call('keepAttachment', { query: { name: 'dial.png' }, body: dial as Uint8Array<ArrayBuffer> })).data;
+    const id = await create(requirement({ title: 'With a picture', attachments: [picture] }));
+    const saved = async (query: string): Promise<Uint8Array<ArrayBuffer>> => {
+      const response = await server.fetch(`/api/v1/projects/p/basis/export?${query}`, { headers: { cookie: `caderno_session=${project.reader}` } });
+      expect(response.status).toBe(200);
+      return new Uint8Array(await response.arrayBuffer());
+    };
+    for (const format of ['csv', 'xlsx', 'md']) {
+      const zipped = unzipSync(await saved(`format=${format}&files=yes`));
+      expect([Object.keys(zipped), zipped[`files/${id}/dial.png`]]).toEqual([[`p-basis.${format}`, `files/${id}/dial.png`], new Uint8Array(dial)]);
+      const { preview } = await bring(`again.${format}`, Uint8Array.from(zipped[`p-basis.${format}`] ?? []));
+      expect([format, preview.counts]).toMatchObject([format, { added: 0, changed: 0, conflicts: 0, errors: 0 }]);
+    }
+    // Bare where it is not asked for, and in ReqIF, which has no place for it.
+    expect(new TextDecoder().decode(await saved('format=csv'))).toMatch(/^p id,/);
+    expect(new TextDecoder().decode(await saved('format=reqif&files=yes'))).toMatch(/^<\?xml/);
   });
 });
 

@@ -1,4 +1,5 @@
 import { ownFieldOfColumn, ownFieldsOf, takenNames, type OwnField } from '../fields/index.ts';
+import { FILES_COLUMN } from '../attachments/index.ts';
 import { DERIVED_COLUMNS, FILE_LIMITS, ownIdColumn, ownVersionColumn, type SourceDocument } from '../exchange/index.ts';
 
 /** What a column of a file with cases can be. `own:` and the id of a field of the project's own. */
@@ -51,8 +52,6 @@ export const CASE_TABLE = { most: FILE_LIMITS.rows, isName: isCaseColumnName, ha
 /** Columns that may stand several times: their texts come one after the other. */
 const REPEATABLE: ReadonlySet<CaseTarget> = new Set<CaseTarget>(['tags', 'requirements', 'conditions', 'data', 'leave']);
 
-/** The column that names the files lying beside a file of cases. */
-export const FILES_COLUMN = 'attached files';
 
 /** What exports of ours add for reading only. */
 const DERIVED = new Set<string>([...DERIVED_COLUMNS.filter((name) => name !== 'conditions'), 'requirements of the conditions', 'instances', FILES_COLUMN]);

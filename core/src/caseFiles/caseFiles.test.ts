@@ -1,11 +1,12 @@
 import { describe, expect, test } from '@jest/globals';
+import { FilesBeside } from '../attachments/index.ts';
 import fc from 'fast-check';
 import { FIRST_PRIORITIES, type ArtefactId, type ConditionId, type RequirementId } from '../artefacts/index.ts';
 import { attachmentId, type Attachment } from '../attachments/index.ts';
 import { EMPTY_CASE, newCover, plainStep, stepId, type CaseContent, type Step } from '../cases/index.ts';
 import { GUESS_ALL, readFile, writeCsv, writeXlsx, type SourceDocument } from '../exchange/index.ts';
 import { testField } from '../fields/testField/index.ts';
-import { CASE_TABLE, FilesBeside, addedCase, caseBaseOf, caseConflictKey, caseEntriesOf, caseMarkdown, caseTable, casesInMarkdown, changedCase, guessCaseMapping, openCaseConflicts, planCases, type CaseEntry, type CaseFileNames, type CaseFileProject, type CaseLayout, type CaseMapping, type ExistingCase } from './index.ts';
+import { CASE_TABLE, addedCase, caseBaseOf, caseConflictKey, caseEntriesOf, caseMarkdown, caseTable, casesInMarkdown, changedCase, guessCaseMapping, openCaseConflicts, planCases, type CaseEntry, type CaseFileNames, type CaseFileProject, type CaseLayout, type CaseMapping, type ExistingCase } from './index.ts';
 
 const FIELDS = [testField('Channel', 'choices', { choices: ['Kiosk', 'Web, new'] }), testField('Due', 'date'), testField('Notes', 'longText'), testField('Priority', 'choice', { choices: ['A', 'B'] })];
 const LIMITS = { title: 300, name: 200, text: 200_000, line: 20_000, steps: 2_000 };

@@ -1,10 +1,11 @@
 import type { ArtefactId } from '../artefacts/index.ts';
+import { filesMarkdown } from '../attachments/index.ts';
 import { ownColumnName, ownFieldsOf } from '../fields/index.ts';
 import { ownIdColumn, type SourceDocument, type SourceRecord } from '../exchange/index.ts';
+import { attachedOf } from './attachedOf.ts';
 import { CASE_COLUMNS, isCaseColumnName } from './caseColumn.ts';
 import { caseFieldText, type CaseField } from './caseField.ts';
 import type { CaseTableOptions, ExportedCase } from './caseTable.ts';
-import { filesMarkdown } from './filesBeside.ts';
 import { actionCell, fileStepOf, numberedSteps } from './stepText.ts';
 
 const FACTS: readonly (readonly [string, CaseField])[] = [['Module', 'module'], ['Priority', 'priority'], ['Owner', 'owner'], ['Kind', 'kind'], ['Execution', 'execution'], ['Minutes', 'minutes'], ['Tags', 'tags'], ['Conditions', 'conditions']];
@@ -22,7 +23,7 @@ function sectionOf({ id, version, content, design }: ExportedCase, { project, fi
   const own = ownFieldsOf(fields, 'case');
   const facts = [...FACTS.map(([name, field]) => [name, caseFieldText(content, field, fields)] as const), ...own.map((field) => [ownColumnName(field, CASE_COLUMNS), caseFieldText(content, `own:${field.id}`, fields)] as const)];
   const figure = figures && design !== null ? [`Requirements of the conditions: ${design.requirements.join(', ')}`, `Instances: ${design.instances}`] : [];
-  const files = beside === null ? '' : filesMarkdown(beside.ofCase(id, content));
+  const files = beside === null ? '' : filesMarkdown(beside.of(id, attachedOf(content)));
   const parts = [
     `## ${oneLine(content.title)} {#${id}}`,
     `<!-- caderno: ${project} ${id} v${version} -->`,

@@ -1,11 +1,12 @@
 import type { ArtefactId, ArtefactState, CaseId, RequirementId } from '../artefacts/index.ts';
+import { FILES_COLUMN, filesCell, type FilesBeside } from '../attachments/index.ts';
 import type { CaseContent } from '../cases/index.ts';
 import { itemsToShow, shownRatio, percentDown, type StandingCounts } from '../coverage/index.ts';
 import { ownColumnName, ownFieldsOf, type OwnField } from '../fields/index.ts';
 import { ownIdColumn } from '../exchange/index.ts';
 import { caseFieldText, type PlainCaseField } from './caseField.ts';
-import { CASE_COLUMNS, FILES_COLUMN, type CaseLayout } from './caseColumn.ts';
-import { filesCell, type FilesBeside } from './filesBeside.ts';
+import { attachedOf } from './attachedOf.ts';
+import { CASE_COLUMNS, type CaseLayout } from './caseColumn.ts';
 import { actionCell, fileStepOf, numberedSteps } from './stepText.ts';
 
 /** A case as exports need it. */
@@ -46,7 +47,7 @@ function rowsOf(one: ExportedCase, own: readonly OwnField[], options: CaseTableO
     ...HEAD_FIELDS.map((field) => caseFieldText(one.content, field, options.fields)),
     ...own.map((field) => caseFieldText(one.content, `own:${field.id}`, options.fields)),
     ...(options.figures ? figureCells(one.design) : []),
-    ...(options.beside === null ? [] : [filesCell(options.beside.ofCase(one.id, one.content))]),
+    ...(options.beside === null ? [] : [filesCell(options.beside.of(one.id, attachedOf(one.content)))]),
   ];
   const steps = one.content.steps.map(fileStepOf).map((step) => ({ action: actionCell(step, options.titleOf), expected: step.kind === 'plain' ? step.expected : '' }));
   if (options.layout === 'caseRows') return [[...head, numberedSteps(steps.map((s) => s.action), true), numberedSteps(steps.map((s) => s.expected), false)]];

@@ -7,4 +7,4 @@ export { caseTable, type CaseTableOptions, type ExportedCase } from './caseTable
 export { MOST_INSTANCE_ROWS, instanceTable } from './instanceTable.ts';
 export { numberedSteps } from './stepText.ts';
 export { caseMarkdown, casesInMarkdown } from './caseMarkdown.ts';
-export { FilesBeside, type FileBeside, type FileOfCase } from './filesBeside.ts';
+export { attachedOf } from './attachedOf.ts';

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { FIRST_PRIORITIES, artefactId, type RequirementId } from '../artefacts/index.ts';
+import { FilesBeside, attachmentId } from '../attachments/index.ts';
 import { EMPTY_REQUIREMENT, type RequirementContent } from '../basis/index.ts';
 import { choiceOf, writeOwn, type OwnField } from '../fields/index.ts';
 import { testField } from '../fields/testField/index.ts';
@@ -117,6 +118,24 @@ describe('written and read again', () => {
       }),
       { seed: 99, numRuns: format === 'xlsx' ? 40 : 200 },
     );
+  });
+
+  test('what is attached is named by where it lies, for reading only: read in again it changes nothing', async () => {
+    const [dial, bill] = [{ id: attachmentId('a'.repeat(64)), name: 'dial [1].png', type: 'image/png' as const, size: 3 }, { id: attachmentId('b'.repeat(64)), name: 'bill.pdf', type: 'application/pdf' as const, size: 3 }];
+    const list = exported([{ ...EMPTY_REQUIREMENT, title: 'Seen', text: 'As the dial.', attachments: [dial, bill] }, { ...EMPTY_REQUIREMENT, title: 'Bare' }, { ...EMPTY_REQUIREMENT, title: 'Again', attachments: [bill] }]);
+    const beside = new FilesBeside();
+    const table = exportTable('p', list, OWN, false, beside);
+    const column = table[0]!.indexOf('attached files');
+    expect(table.slice(1).map((row) => row[column])).toEqual(['files/R-1/dial [1].png\nfiles/R-1/bill.pdf', '', 'files/R-1/bill.pdf']);
+    expect(beside.all.map((f) => f.path)).toEqual(['files/R-1/dial [1].png', 'files/R-1/bill.pdf']);
+    expect(exportTable('p', list, OWN, true)[0]).not.toContain('attached files');
+    const markdown = writeMarkdown('P', exportSections('p', list, new FilesBeside()));
+    expect(markdown).toContain(String.raw`- Attached files: ![dial \[1\].png](<files/R-1/dial [1].png>) [bill.pdf](<files/R-1/bill.pdf>)`);
+    for (const [name, bytes] of [['a.csv', bytesOf(writeCsv(table))], ['a.md', bytesOf(markdown)]] as const) {
+      const { entries, document } = await entriesIn(name, bytes, OWN);
+      const again = planImport('file', entries, inProject(list), OWN, broughtBackBy(document.format));
+      expect([entries.length, again.added, again.changed]).toEqual([3, [], []]);
+    }
   });
 
   test('a table from another project finds nothing of ours by its ids', async () => {

@@ -1,3 +1,4 @@
+import { FILES_COLUMN } from '../attachments/index.ts';
 import { ownFieldOfColumn, ownFieldsOf, takenNames, type OwnField } from '../fields/index.ts';
 import { FIELDS, ownFieldName, type OwnFieldName } from './field.ts';
 import { REQIF_OBJECT_COLUMN, REQIF_TYPE_COLUMN } from './reqif.ts';
@@ -43,7 +44,7 @@ const REPEATABLE: ReadonlySet<Target> = new Set<Target>(['title', 'attribute', '
 export const DERIVED_COLUMNS = ['imported as', 'state', 'conditions', 'coverage items', 'shown', 'linked', 'gap', 'waiting', 'suspect', 'left out', 'coverage %'] as const;
 
 /** The columns of the basis in a file, besides those of the project's own fields. */
-export const BASIS_COLUMNS = takenNames(['id', 'version', 'parent', 'kind', ...FIELDS, ...DERIVED_COLUMNS]);
+export const BASIS_COLUMNS = takenNames(['id', 'version', 'parent', 'kind', ...FIELDS, ...DERIVED_COLUMNS, FILES_COLUMN]);
 
 export const ownIdColumn = (project: string): string => `${project} id`;
 export const ownVersionColumn = (project: string): string => `${project} version`;
@@ -128,7 +129,7 @@ function guess(name: string, project: string, format: SourceDocument['format'], 
   const lower = name.toLowerCase();
   if (lower === ownIdColumn(project).toLowerCase()) return 'ownId';
   if (name === REQIF_OBJECT_COLUMN) return 'facts';
-  if (name === REQIF_TYPE_COLUMN || DERIVED_COLUMNS.some((c) => c === lower)) return 'leave';
+  if (name === REQIF_TYPE_COLUMN || DERIVED_COLUMNS.some((c) => c === lower) || lower === FILES_COLUMN) return 'leave';
   if (lower === 'version' || lower === ownVersionColumn(project).toLowerCase()) return 'version';
   const own = ownFieldOfColumn(name, ownFieldsOf(fields, 'requirement'), BASIS_COLUMNS);
   if (own !== undefined) return ownFieldName(own.id);

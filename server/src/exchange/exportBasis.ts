@@ -1,4 +1,5 @@
 import { ARTEFACT_STATES, artefactId } from '@caderno/core/artefacts';
+import { FilesBeside } from '@caderno/core/attachments';
 import { EMPTY_REQUIREMENT, orderOutline, withoutHidden, type RequirementContent } from '@caderno/core/basis';
 import { NO_ITEMS, type CoverageReport } from '@caderno/core/coverage';
 import type { OwnField } from '@caderno/core/fields';
@@ -12,6 +13,7 @@ import { DomainError } from '../domainError.ts';
 import { writeWorkbook } from '../files/index.ts';
 import { listSources } from './importSource.ts';
 import { ownFieldsIn, projectKey } from './importing.ts';
+import type { WithFiles } from './withFiles.ts';
 
 const TYPES: Record<ExportFormat, string> = {
   csv: 'text/csv; charset=utf-8',
@@ -21,12 +23,24 @@ const TYPES: Record<ExportFormat, string> = {
 };
 
 /** The basis as a file; withdrawn requirements are left out. With a report it says what is covered. */
-export async function exportBasis(db: Sequelize, projectId: string, format: ExportFormat, report: CoverageReport | null, at: Date): Promise<{ readonly name: string; readonly type: string; readonly bytes: Uint8Array }> {
+export async function exportBasis(db: Sequelize, projectId: string, { format, report, files, at }: BasisOrder): Promise<WithFiles> {
   const parts = await inTransaction(db, async (work) => {
     const requirements = await exportedRequirements(work, projectId, report);
     return { project: await projectKey(work, projectId), fields: await ownFieldsIn(work, projectId), requirements, reqif: format === 'reqif' ? await reqifParts(work, projectId, requirements) : null };
   });
-  return { name: `${parts.project}-basis.${format}`, type: TYPES[format], bytes: await bytesOf(format, parts, report !== null, at) };
+  const beside = files && format !== 'reqif' ? new FilesBeside() : null;
+  const bytes = await bytesOf(format, parts, report !== null, at, beside);
+  return { name: `${parts.project}-basis.${format}`, type: TYPES[format], bytes, beside: beside?.all ?? [] };
+}
+
+/** How the basis is to be written. */
+interface BasisOrder {
+  readonly format: ExportFormat;
+  /** Null: without conditions and figures. */
+  readonly report: CoverageReport | null;
+  /** Whether what is attached comes along; ReqIF has no place for it. */
+  readonly files: boolean;
+  readonly at: Date;
 }
 
 interface ExportParts {
@@ -37,14 +51,14 @@ interface ExportParts {
   readonly reqif: Awaited<ReturnType<typeof reqifParts>> | null;
 }
 
-async function bytesOf(format: ExportFormat, { project, fields, requirements, reqif }: ExportParts, figures: boolean, at: Date): Promise<Uint8Array> {
+async function bytesOf(format: ExportFormat, { project, fields, requirements, reqif }: ExportParts, figures: boolean, at: Date, beside: FilesBeside | null): Promise<Uint8Array> {
   switch (format) {
     case 'csv':
-      return Buffer.from(writeCsv(exportTable(project, requirements, fields, figures)));
+      return Buffer.from(writeCsv(exportTable(project, requirements, fields, figures, beside)));
     case 'md':
-      return Buffer.from(writeMarkdown(project, exportSections(project, requirements)));
+      return Buffer.from(writeMarkdown(project, exportSections(project, requirements, beside)));
     case 'xlsx': {
-      const table = exportTable(project, requirements, fields, figures);
+      const table = exportTable(project, requirements, fields, figures, beside);
       const long = requirements[table.findIndex((row) => row.some((cell) => cell.length >= LONGEST_XLSX_CELL)) - 1];
       if (long !== undefined) throw new DomainError({ code: 'export_cell_too_long', id: long.id, limit: LONGEST_XLSX_CELL });
       return writeWorkbook([{ name: 'Basis', rows: table }]);

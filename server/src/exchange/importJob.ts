@@ -17,7 +17,7 @@ import { exportDesign, readAlong } from './design/designExport.ts';
 import { readDesign } from './design/designFile.ts';
 import { importDesign, keepCarriedFiles, previewDesign, type DesignOrder } from './design/designImport.ts';
 import { describeCases, importCases, previewCases, type CaseOrder } from './cases/caseImport.ts';
-import { writeCases } from './cases/writeCases.ts';
+import { exportCases } from './cases/caseExport.ts';
 import { makeProject, type Maker } from './folder/makeProject.ts';
 import { readFolder } from './folder/readFolder.ts';
 import { writeFolder } from './folder/writeFolder.ts';
@@ -28,6 +28,7 @@ import { bytesOf, findFile, noteFile, refuseTooMuch, type FileOf } from './impor
 import { noteProgress } from './importRun.ts';
 import { describeFile, previewFile, readEntries, readFor } from './importing.ts';
 import { importFile, type ImportOrder } from './run.ts';
+import { writeWithFiles } from './withFiles.ts';
 
 /** What the thread for files is asked for. Files are handed over by their path: nobody else holds their bytes. */
 export type ImportJob =
@@ -52,7 +53,7 @@ export type ImportJob =
   | ({ readonly kind: 'writeHandOff' } & WriteHandOff)
   | ({ readonly kind: 'readReturned' } & ReadReturned)
   | { readonly kind: 'checkStories'; readonly projectId: string; readonly path: string; readonly at: Date }
-  | { readonly kind: 'exportBasis'; readonly projectId: string; readonly format: ExportFormat; readonly report: CoverageReport | null; readonly at: Date; readonly path: string };
+  | { readonly kind: 'exportBasis'; readonly projectId: string; readonly format: ExportFormat; readonly report: CoverageReport | null; readonly files: boolean; readonly at: Date; readonly path: string };
 
 export interface ImportAnswer {
   readonly keep: ImportDraft;
@@ -126,7 +127,7 @@ export async function doImportJob(db: Sequelize, files: Files, job: ImportJob): 
     case 'checkStories':
       return planStories(db, job.projectId, await readFile(job.path), job.at);
     case 'exportCases':
-      return writeCases(db, files, job);
+      return writeWithFiles(files, job.path, await inSnapshot(db, (work) => exportCases(work, job.projectId, job.ids, job.order)));
     case 'keepDesign':
       return previewDesign(db, files, job.projectId, await keep(db, files, job, 'design'));
     case 'keepFeatures':
@@ -162,11 +163,8 @@ export async function doImportJob(db: Sequelize, files: Files, job: ImportJob): 
       return readReturned(db, job, await readFile(job.path));
     case 'writeHandOff':
       return writeHandOff(db, files, job);
-    case 'exportBasis': {
-      const { bytes, ...file } = await exportBasis(db, job.projectId, job.format, job.report, job.at);
-      await writeFile(job.path, bytes, { flag: 'wx', mode: 0o600 });
-      return file;
-    }
+    case 'exportBasis':
+      return writeWithFiles(files, job.path, await exportBasis(db, job.projectId, job));
   }
 }
 

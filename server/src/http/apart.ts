@@ -167,7 +167,7 @@ export const apartHandlers = {
   rememberFeatures: file<'rememberFeatures'>((_, call, saved) => rememberFeatures(call, savedBody(saved).path)),
   runFeatures: file<'runFeatures'>(({ params, body }, call) => run(call, params.import, { ...body, into: 'feature' })),
   runImport: file<'runImport'>(({ params, body }, call) => run(call, params.import, body)),
-  exportBasis: file<'exportBasis'>(async ({ query }, call) => exportBasisFile(call, query.format, query.figures === 'yes' ? await ask(call, { kind: 'report' }) : null)),
+  exportBasis: file<'exportBasis'>(async ({ query }, call) => exportBasisFile(call, query, query.figures === 'yes' ? await ask(call, { kind: 'report' }) : null)),
   exportQuestions: file<'exportQuestions'>(async ({ query }, call) => {
     const heldUp = await ask(call, { kind: 'heldUp' });
     return inTransaction(call.parts.db, (work) => exportQuestions(work, membershipOf(call).projectId, query.format, query.status, heldUp));

@@ -8,7 +8,7 @@ import type { ArtefactId } from '@caderno/core/artefacts';
 import type { Mapping, ReadingOptions } from '@caderno/core/exchange';
 import type { CoverageReport } from '@caderno/core/coverage';
 import { chosenIds } from '../find/index.ts';
-import type { BodyOf, CaseDraft, CasePreview, Change, ComesAlong, DesignDraft, ExportFormat, FeaturesDraft, FileAnswer, ImportDraft, ImportPreview, ProjectRef, QueryOf, TrackerState } from '@caderno/contract';
+import type { BodyOf, CaseDraft, CasePreview, Change, ComesAlong, DesignDraft, FeaturesDraft, FileAnswer, ImportDraft, ImportPreview, ProjectRef, QueryOf, TrackerState } from '@caderno/contract';
 import { changeOfRetry, type Actor } from '../artefacts/index.ts';
 import { inTransaction, type UnitOfWork } from '../database/index.ts';
 import { IMPORTS, readRunEnd, sendImport } from '../exchange/index.ts';
@@ -120,8 +120,8 @@ async function changeOf(work: UnitOfWork, actor: Actor, file: string): Promise<s
   return change;
 }
 
-export function exportBasisFile(call: Admitted, format: ExportFormat, report: CoverageReport | null): Promise<FileAnswer> {
-  return writtenFile(call, (path) => call.parts.importer.ask({ kind: 'exportBasis', projectId: membershipOf(call).projectId, format, report, at: call.parts.now(), path }, personOf(call).id));
+export function exportBasisFile(call: Admitted, { format, files }: QueryOf<'exportBasis'>, report: CoverageReport | null): Promise<FileAnswer> {
+  return writtenFile(call, (path) => call.parts.importer.ask({ kind: 'exportBasis', projectId: membershipOf(call).projectId, format, report, files: files === 'yes', at: call.parts.now(), path }, personOf(call).id));
 }
 
 export async function exportCasesFile(call: Admitted, { of, ...order }: BodyOf<'exportCases'>): Promise<FileAnswer> {

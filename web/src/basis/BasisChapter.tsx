@@ -5,7 +5,7 @@ import { useCallback, useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { useCoverage, useSummaries } from '../api/index.ts';
 import { Ticks, useMakeAndOpen } from '../artefacts/index.ts';
-import { ExportMenu } from '../files/index.ts';
+import { ExportBasis } from '../files/index.ts';
 import { KeptModule, Spread, address, useCommands, useFrame, useModuleBeside, type Command } from '../frame/index.ts';
 import { ChapterOverview } from '../overview/index.ts';
 import { ListPage, type LineLook } from '../listing/index.ts';
@@ -91,6 +91,7 @@ export function BasisChapter() {
 
 function Heading({ requirements, unanalysed }: { readonly requirements: number | undefined; readonly unanalysed: number | undefined }) {
   const { project, canEdit } = useFrame();
+  const [exporting, setExporting] = useState(false);
   return (
     <div className="flex items-center gap-2">
       <h1 className="font-serif text-xl font-semibold">Basis</h1>
@@ -102,7 +103,8 @@ function Heading({ requirements, unanalysed }: { readonly requirements: number |
         </span>
       )}
       <span className="ml-auto" />
-      <ExportMenu project={project} />
+      <Button onClick={() => setExporting(true)}>Export</Button>
+      {exporting && <ExportBasis project={project} onClose={() => setExporting(false)} />}
       {canEdit && (
         <Link to={address.importing(project)} className="inline-flex h-8 items-center rounded-[6px] border border-rule2 bg-page px-3 text-sm font-semibold hover:bg-page2">
           Import

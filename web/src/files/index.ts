@@ -1,4 +1,4 @@
-export { ExportMenu } from './ExportMenu.tsx';
+export { ExportBasis } from './ExportBasis.tsx';
 export { TermsFromFile } from './TermsFromFile.tsx';
 export { rowsFile } from './rowsFile.ts';
 export { fileProblemSentence } from './fileProblemSentence.ts';

@@ -1,6 +1,7 @@
 import { setImmediate as turn } from 'node:timers/promises';
 import { ARTEFACT_STATES, artefactId, parseArtefactId, type ArtefactId, type CaseId, type RequirementId } from '@caderno/core/artefacts';
-import { FilesBeside, caseMarkdown, caseTable, instanceTable, type CaseTableOptions, type ExportedCase, type FileBeside } from '@caderno/core/caseFiles';
+import { FilesBeside } from '@caderno/core/attachments';
+import { attachedOf, caseMarkdown, caseTable, instanceTable, type CaseTableOptions, type ExportedCase } from '@caderno/core/caseFiles';
 import { caseRow, countStandings, instancesOf, type CoverageRow } from '@caderno/core/coverage';
 import { LONGEST_XLSX_CELL, csvPieces } from '@caderno/core/exchange';
 import { keysUsed, visibleConstants } from '@caderno/core/shared';
@@ -12,6 +13,7 @@ import { DomainError } from '../../domainError.ts';
 import { writeWorkbook } from '../../files/index.ts';
 import { readSettings } from '../../projects/index.ts';
 import { projectKey } from '../importing.ts';
+import type { WithFiles } from '../withFiles.ts';
 
 const TYPES: Record<CaseFormat, string> = {
   xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
@@ -21,16 +23,8 @@ const TYPES: Record<CaseFormat, string> = {
   schema: 'application/schema+json',
 };
 
-/** A file of cases, and what of the files attached to them is to lie beside it. */
-export interface CasesFile {
-  readonly name: string;
-  readonly type: string;
-  readonly bytes: Uint8Array;
-  readonly beside: readonly FileBeside[];
-}
-
 /** Cases as a file. What cannot be read of them is refused by name: nobody is to take a file for the whole that is not. */
-export async function exportCases(work: UnitOfWork, projectId: string, ids: readonly ArtefactId[], order: Omit<ExportCases, 'of'>): Promise<CasesFile> {
+export async function exportCases(work: UnitOfWork, projectId: string, ids: readonly ArtefactId[], order: Omit<ExportCases, 'of'>): Promise<WithFiles> {
   const project = await projectKey(work, projectId);
   const { format } = order;
   if (format === 'schema') return { name: `${project}-cases.schema.json`, type: TYPES.schema, bytes: Buffer.from(JSON.stringify(casesJsonSchema(), null, 2)), beside: [] };
@@ -194,7 +188,7 @@ async function* casesJson(project: string, pages: Pages, beside: FilesBeside | n
   let comma = '';
   for await (const some of pages) {
     for (const { id, version, state, content, design } of some) {
-      const one = { id, version, state, content, ...(design === null ? {} : { design }), ...(beside === null ? {} : { files: Object.fromEntries(beside.ofCase(id, content).map(({ attachment, path }) => [attachment.id, path])) }) };
+      const one = { id, version, state, content, ...(design === null ? {} : { design }), ...(beside === null ? {} : { files: Object.fromEntries(beside.of(id, attachedOf(content)).map(({ attachment, path }) => [attachment.id, path])) }) };
       yield `${comma}\n  ${JSON.stringify(one, null, 1).replaceAll('\n', '\n  ')}`;
       comma = ',';
     }
