@@ -1,8 +1,8 @@
 import type { CaseFormat, Chosen, ExportCases as Order } from '@caderno/contract';
 import { useState } from 'react';
-import { download, tellFailure } from '../api/index.ts';
+import { download } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Dialog } from '../look/index.ts';
+import { ExportDialog, ExportPart } from './ExportDialog.tsx';
 
 interface Props {
   readonly of: Chosen;
@@ -33,75 +33,38 @@ export function ExportCases({ of, words, onClose }: Props) {
   const [figures, setFigures] = useState(false);
   const [sheets, setSheets] = useState(false);
   const [files, setFiles] = useState(false);
-  const [busy, setBusy] = useState(false);
   const isTable = format === 'xlsx' || format === 'csv';
   const isInstances = isTable && layout === 'instanceRows';
-  const save = async (): Promise<void> => {
-    setBusy(true);
-    try {
-      await download('exportCases', { params: { project }, body: { of, format, layout: isTable ? layout : 'stepRows', figures, sheets, files: files && !isInstances && format !== 'schema' } });
-      onClose();
-    } catch (error) {
-      tellFailure(error);
-      setBusy(false);
-    }
-  };
+  const save = (): Promise<void> => download('exportCases', { params: { project }, body: { of, format, layout: isTable ? layout : 'stepRows', figures, sheets, files: files && !isInstances && format !== 'schema' } });
+  const note = isInstances ? 'For reading and executing elsewhere: it does not come in again.' : format === 'json' || format === 'schema' ? '' : 'Edited and imported again, only what was changed in it changes here.';
   return (
-    <Dialog title={`Export ${words}`} onClose={onClose}>
-      <form
-        className="text-sm"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void save();
-        }}
-      >
-        <fieldset>
-          <legend className="text-xs text-ink2">As</legend>
-          {FORMATS.map(({ format: value, name, what }) => (
+    <ExportDialog title={`Export ${words}`} formats={FORMATS} format={format} onFormat={setFormat} note={note} save={save} onClose={onClose}>
+      {isTable && (
+        <fieldset className="mt-3">
+          <legend className="text-xs text-ink2">With</legend>
+          {LAYOUTS.map(({ layout: value, what }) => (
             <label key={value} className="flex min-h-7 items-center gap-2">
-              <input type="radio" name="format" checked={format === value} onChange={() => setFormat(value)} />
-              <span className="w-24">{name}</span>
-              <span className="text-ink2">{what}</span>
+              <input type="radio" name="layout" checked={layout === value} onChange={() => setLayout(value)} />
+              {what}
             </label>
           ))}
         </fieldset>
-        {isTable && (
-          <fieldset className="mt-3">
-            <legend className="text-xs text-ink2">With</legend>
-            {LAYOUTS.map(({ layout: value, what }) => (
-              <label key={value} className="flex min-h-7 items-center gap-2">
-                <input type="radio" name="layout" checked={layout === value} onChange={() => setLayout(value)} />
-                {what}
-              </label>
-            ))}
-          </fieldset>
-        )}
-        {format !== 'schema' && (
-          <div className="mt-3">
-            <label className="flex min-h-7 items-center gap-2">
-              <input type="checkbox" checked={figures} disabled={isInstances} onChange={(event) => setFigures(event.target.checked)} />
-              requirements and coverage beside each case
-            </label>
-            {format === 'xlsx' && (
-              <label className="flex min-h-7 items-center gap-2">
-                <input type="checkbox" checked={sheets} disabled={isInstances} onChange={(event) => setSheets(event.target.checked)} />
-                a sheet for each module
-              </label>
-            )}
-            <label className="flex min-h-7 items-center gap-2">
-              <input type="checkbox" checked={files} disabled={isInstances} onChange={(event) => setFiles(event.target.checked)} />
-              the attached files, all in a zip
-            </label>
-          </div>
-        )}
-        <p className="mt-3 text-xs text-ink2">{isInstances ? 'For reading and executing elsewhere: it does not come in again.' : format === 'json' || format === 'schema' ? '' : 'Edited and imported again, only what was changed in it changes here.'}</p>
-        <div className="mt-4 flex justify-end gap-2">
-          <Button onClick={onClose}>Cancel</Button>
-          <Button type="submit" look="accent" disabled={busy}>
-            {busy ? 'Writing …' : 'Save the file'}
-          </Button>
+      )}
+      {format !== 'schema' && (
+        <div className="mt-3">
+          <ExportPart checked={figures} disabled={isInstances} onChange={setFigures}>
+            requirements and coverage beside each case
+          </ExportPart>
+          {format === 'xlsx' && (
+            <ExportPart checked={sheets} disabled={isInstances} onChange={setSheets}>
+              a sheet for each module
+            </ExportPart>
+          )}
+          <ExportPart checked={files} disabled={isInstances} onChange={setFiles}>
+            the attached files, all in a zip
+          </ExportPart>
         </div>
-      </form>
-    </Dialog>
+      )}
+    </ExportDialog>
   );
 }
