@@ -153,6 +153,12 @@ test('what is no design file, or lies about what it holds, is refused by its pla
   expect(await reading(changed((f) => Object.assign(f.schemas, { case: 99 })))).toMatchObject({ code: 'design_unreadable' });
   const forged = await bring(there, new TextEncoder().encode(changed((f) => Object.assign(Object.values(f.files)[0]!, { base64: Buffer.from(pngOf(9, 9)).toString('base64') }))));
   expect((await there('runDesign', { params: { import: forged.id }, body: { choices: { 'C-1': 'theirs' } } })).refusal).toMatchObject({ code: 'design_unreadable', at: 'dial.png' });
+  // Thirteen levels, each below the one before: deeper than an outline may be.
+  const deep = await bring(there, new TextEncoder().encode(changed((f) => {
+    const [first] = f.artefacts;
+    f.artefacts.splice(0, f.artefacts.length, ...Array.from({ length: 13 }, (_, i) => ({ ...structuredClone(first!), id: `R-${i + 500}`, first: { project: from.id, id: `R-${i + 500}` }, under: i === 0 ? null : `R-${i + 499}` })));
+  })));
+  expect((await there('runDesign', { params: { import: deep.id }, body: { choices: {} } })).refusal).toMatchObject({ code: 'outline_too_deep', limit: 12 });
   expect((await inProject('baixa', to.reader)('uploadDesign', { query: { name: 'x.json' }, body: new TextEncoder().encode('{}') })).status).toBe(403);
 });
 

@@ -1,5 +1,5 @@
 import { ARTEFACT_KINDS, usualPriority, type ArtefactKind, type ArtefactState } from '@caderno/core/artefacts';
-import type { RiskScale } from '@caderno/core/basis';
+import { DEEPEST_OUTLINE, type RiskScale } from '@caderno/core/basis';
 import { beginningValues } from '@caderno/core/fields';
 import { meaningOf, settledValue } from '@caderno/core/kinds';
 import { asJson, sameJson } from '@caderno/core/versions';
@@ -155,11 +155,26 @@ async function placeUnderParents(work: UnitOfWork, projectId: string, rows: read
      JOIN artefact p ON p.project_id = $2 AND p.kind = 'requirement' AND p.number = r.parent WHERE artefact.id = r.id`,
     [JSON.stringify(records), projectId],
   );
+  await refuseDeepOutline(work, records.map((record) => record.id));
   const numbers = new Map(rows.map((row) => [row.number, row.id]));
   rows.forEach((row, i) => {
     const parent = numbers.get(made[i]?.parent ?? 0);
     if (parent !== undefined) row.parentId = parent;
   });
+}
+
+const levelsRow = z.object({ levels: z.int() });
+
+/** What a file brings may stand below what is here already: how deep that is only the project knows. @throws {DomainError} */
+async function refuseDeepOutline(work: UnitOfWork, rowIds: readonly string[]): Promise<void> {
+  const [deepest] = await selectRows(
+    work,
+    levelsRow,
+    `WITH RECURSIVE up AS (SELECT parent_id, 1 AS levels FROM artefact WHERE id = ANY($1) UNION ALL SELECT a.parent_id, up.levels + 1 FROM up JOIN artefact a ON a.id = up.parent_id WHERE up.levels <= $2)
+     SELECT max(levels) AS levels FROM up`,
+    [rowIds, DEEPEST_OUTLINE],
+  );
+  if (deepest !== undefined && deepest.levels > DEEPEST_OUTLINE) throw new DomainError({ code: 'outline_too_deep', limit: DEEPEST_OUTLINE });
 }
 
 /** A new head for an artefact. */
