@@ -13,7 +13,7 @@ export interface ImporterGiven {
 /** What one file may take. Beyond it the thread is ended, and with it all it had begun. */
 const MEMORY = { maxOldGenerationSizeMb: 320, maxYoungGenerationSizeMb: 48 };
 /** An import writes into the database as well as it reads. */
-const MOST_MS: Record<ImportJob['kind'], number> = { keep: 45_000, describe: 45_000, preview: 45_000, run: 120_000, checkStories: 45_000, exportBasis: 60_000, keepCases: 45_000, describeCases: 45_000, previewCases: 45_000, exportCases: 120_000, keepDesign: 45_000, keepFeatures: 45_000, exportFeatures: 60_000, rememberFeatures: 60_000, alongDesign: 45_000, exportDesign: 60_000, exportFolder: 120_000, makeProject: 300_000, previewHandOff: 45_000, makeHandOff: 60_000, writeHandOff: 120_000, readReturned: 60_000 };
+const MOST_MS: Record<ImportJob['kind'], number> = { keep: 45_000, describe: 45_000, preview: 45_000, run: 120_000, checkStories: 45_000, exportBasis: 120_000, keepCases: 45_000, describeCases: 45_000, previewCases: 45_000, exportCases: 120_000, keepDesign: 45_000, keepFeatures: 45_000, exportFeatures: 60_000, rememberFeatures: 60_000, alongDesign: 45_000, exportDesign: 60_000, exportFolder: 120_000, makeProject: 300_000, previewHandOff: 45_000, makeHandOff: 60_000, writeHandOff: 120_000, readReturned: 60_000 };
 /** Threads at a time; the next file waits. */
 const MOST_AT_ONCE = 2;
 /** A thread nobody needs for so long is ended: it gives its memory back. */

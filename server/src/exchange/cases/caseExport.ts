@@ -132,6 +132,8 @@ async function* readCases(work: UnitOfWork, projectId: string, ids: readonly Art
     const rows = await next;
     // The database is at the next ones while these are written; the question has to go out first.
     if (from + AT_A_TIME < numbers.length) next = pageAt(from + AT_A_TIME);
+    // What goes wrong with them is told where they are waited for; until then nobody else is to take it for unheard.
+    next.catch(() => undefined);
     await turn();
     yield rows.map(({ number, version, state, schema, content }): ExportedCase => {
       const id = artefactId('case', number);
