@@ -36,8 +36,8 @@ export function ListTable<K extends ArtefactKind>({ kind, listing }: { readonly 
   const onSelect = selection.toggle;
   const table = useMemo((): TableRules => ({ project, kind, columns, rules, changeMany, isEdited, search, onSelect, onFocus }), [changeMany, columns, isEdited, kind, onFocus, onSelect, project, rules, search]);
   const widths = columns.map((c) => widthOf(c));
-  // On paper all columns stand beside each other, however narrow.
-  const template = printing ? `0 ${widths.map((w) => `minmax(0, ${w}fr)`).join(' ')}` : `${BOX_WIDTH}px ${widths.map((w) => `${w}px`).join(' ')}`;
+  // On paper all columns stand beside each other, however narrow; an id is never broken.
+  const template = printing ? `0 ${columns.map((c) => (c.column === 'id' ? '3.25rem' : `minmax(0, ${widthOf(c)}fr)`)).join(' ')}` : `${BOX_WIDTH}px ${widths.map((w) => `${w}px`).join(' ')}`;
   const width = printing ? 0 : BOX_WIDTH + widths.reduce((sum, w) => sum + w, 0);
   const [one, many] = KIND_NAME[kind];
   const empty = emptyWords(kind, listing);

@@ -112,7 +112,7 @@ function Cell({ table, column, place, listed, above, selected, isActive }: CellP
       </span>
     );
   return (
-    <span role="cell" title={text} className={`min-w-0 truncate px-2 text-sm print:overflow-visible print:whitespace-normal print:break-words print:px-1 print:text-xs ${column === 'id' ? 'font-mono text-xs text-ink2' : ''} ${NUMBERS.has(column) || typeof value === 'number' ? 'text-right tabular-nums' : ''}`}>
+    <span role="cell" title={text} className={`min-w-0 truncate px-2 text-sm print:overflow-visible print:px-1 print:text-xs ${column === 'id' ? 'font-mono text-xs text-ink2' : 'print:whitespace-normal print:break-words'} ${NUMBERS.has(column) || typeof value === 'number' ? 'text-right tabular-nums' : ''}`}>
       {column === 'standing' && typeof value === 'string' ? <WorstItem listed={listed} /> : column === 'coverage' ? <Share listed={listed} text={text} /> : fieldOfColumn(column, fields)?.type === 'link' && text !== '' ? <Outside link={text} /> : text}
     </span>
   );
