@@ -3,7 +3,7 @@ const CHAPTER = '^(core|server|web)/src/([^/]+)/';
 
 /** The floors of the interface: chapters are pages and stand on pieces that several of them show; pieces stand on the house. */
 const HOUSE = '(api|focus|frame|look|worker)';
-const PIECES = '(artefacts|askReview|attachments|changes|charts|configurations|covers|data|drawing|editor|fields|files|following|grid|listing|liveCoverage|models|outline|overview|readLinks|remarks|reuse|sendByMail|steps|suiteMembers|takeBaseline|text|versions)';
+const PIECES = '(artefacts|askReview|attachments|changes|charts|configurations|covers|data|drawing|editor|fields|files|following|grid|listing|liveCoverage|models|outline|overview|phrases|readLinks|remarks|reuse|sendByMail|steps|suiteMembers|takeBaseline|text|versions)';
 const CHAPTERS = '(baselines|basis|cases|conditions|counts|coverage|exchange|handOffs|inbox|journal|lists|matrix|people|projects|questions|reading|replacing|report|reuseMap|reviews|scenarios|shared|shown|specification|suites|trend)';
 
 module.exports = {

@@ -6,7 +6,7 @@ import type { Configuration, Constant } from '@caderno/core/shared';
 import { DEFAULT_MOST_ITEMS } from '@caderno/core/conditions';
 import { LONGEST_FIELD_NAME, OWN_FIELD_TYPES, ownQueryName, type OwnField } from '@caderno/core/fields';
 import type { AgreementRule } from '@caderno/core/reviews';
-import { FIRST_SCENARIO_EXECUTION, isOwnKindName, isOwnKindPattern, type OwnValueKind, type ScenarioExecution } from '@caderno/core/scenarios';
+import { FIRST_SCENARIO_EXECUTION, isOwnKindName, type OwnValueKind, type ScenarioExecution } from '@caderno/core/scenarios';
 import { z } from 'zod';
 import { keepersSchema, type Keepers } from './keepers.ts';
 import { LIMITS } from './limits.ts';
@@ -98,7 +98,7 @@ const agreementSchema: z.ZodType<Agreement> = z.strictObject({ needed: z.union([
 const valueKindSchema: z.ZodType<OwnValueKind> = z.strictObject({
   id: ownKindIdSchema,
   name: textUpTo(60).refine(isOwnKindName, 'must be a word that means nothing else in a phrase'),
-  pattern: trimmedTextUpTo(LIMITS.title).refine(isOwnKindPattern, 'must be words with bars between them, or a pattern that something must match'),
+  pattern: trimmedTextUpTo(LIMITS.title),
 });
 
 const MOST_FACTORS = 30;

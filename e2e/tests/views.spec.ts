@@ -1,4 +1,6 @@
 import { expect, test } from '@playwright/test';
+import { fileURLToPath } from 'node:url';
+import { firstPaintBytes } from '../../bench/firstPaintBytes.ts';
 import { PROJECT, expectAccessible, openAs, saveVersion, signIn } from './helpers.ts';
 
 const VIEWS = ['/basis', '/basis/R-3', '/conditions', '/conditions/R-3/K-4', '/conditions/R-3/K-8', '/condition/K-44', '/condition/K-46', '/condition/K-48', '/cases', '/cases/C-4', '/cases/C-39', '/cases/C-41', '/cases/C-3?left=shared', '/read/C-39', '/read?cases=C-41,C-3', '/reuse?of=S-7', '/alike', '/shared', '/shared/S-5', '/shared/D-4', '/shared?left=data', '/cases/C-43', '/coverage', '/coverage?standing=gap,linked', '/coverage?list=unanalysed', '/versions/C-4', '/journal', '/people', '/questions', '/questions/Q-1', '/agenda', '/suspect', '/glossary', '/glossary?term=New', '/import', '/settings', '/suites', '/suites/U-1', '/suites/U-2', '/hand-offs', '/hand-offs/new', '/hand-offs/new?suite=U-2', '/trend', '/trend?of=module&show=notShown&as=bars', '/report', '/specification?requirement=R-3', '/matrix', '/matrix?of=conditions&by=scenarios&turned=yes', '/counts', '/counts?kind=case&down=tags&across=owner', '/counts?kind=condition&as=bars&line=%3Dplain'];
@@ -22,6 +24,10 @@ test('every view has no serious finding of axe, no error in the console, and the
     });
   }
   expect(errors).toEqual([]);
+});
+
+test('what a page waits for before anything is painted is 250 kB of scripts at most', async () => {
+  expect(await firstPaintBytes(fileURLToPath(new URL('../../web/dist/assets', import.meta.url)))).toBeLessThan(250_000);
 });
 
 test('whatever is typed is shown as text and never run', async ({ page }) => {

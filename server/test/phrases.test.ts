@@ -172,6 +172,7 @@ test('a kind of values of the project makes one phrase of many, is evidence at o
   expect(await shown()).toBe(1);
 
   expect(await set({ valueKinds: [season, { ...season, id: ownKindId('s2') }] })).toBe(400);
+  for (const pattern of ['(', 'a*', ' | ']) expect([pattern, await set({ valueKinds: [season, { id: ownKindId('s2'), name: 'other', pattern }] })]).toEqual([pattern, 422]);
   expect(await set({ valueKinds: [] })).toBe(200);
   expect([await shown(), await phrases()]).toEqual([0, [['the dry season has {} weeks', 1, 1], ['the wet season is over', 1, 1]]]);
   await here('undoChange', { params: { change: (await here('listChanges', { query: {} })).data[0]?.id ?? '' } as never, body: {} });

@@ -3,11 +3,10 @@ import { QueryCache, QueryClient, QueryClientProvider, useQuery, useQueryClient 
 import { lazy, Suspense, useEffect, type ComponentProps, type ReactNode } from 'react';
 import { Link, Navigate, createBrowserRouter, useParams } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
-import { Toaster, toast } from 'sonner';
 import { call, failureSentence, forgetLogs, isPassing, isSignedOut, keys, useSession } from './api/index.ts';
 import { followFocus } from './focus/index.ts';
 import { Frame, PageFailed, address, type Past } from './frame/index.ts';
-import { Empty } from './look/index.ts';
+import { Empty, Notices, notify } from './look/index.ts';
 
 // A chapter is fetched when it is first opened; forms, editors and Markdown come with those that need them.
 const SignIn = lazy(() => import('./people/index.ts').then((m) => ({ default: m.SignIn })));
@@ -146,7 +145,7 @@ export function App() {
   return (
     <QueryClientProvider client={client}>
       <RouterProvider router={router} />
-      <Toaster position="bottom-left" closeButton toastOptions={{ className: '!font-sans !text-[13px]' }} />
+      <Notices />
     </QueryClientProvider>
   );
 }
@@ -200,7 +199,7 @@ function openingWords(moment: Moment): string {
 function SignedOut({ session }: { readonly session: Session }) {
   const client = useQueryClient();
   useEffect(() => {
-    toast.dismiss();
+    notify((notices) => notices.dismiss());
     forgetLogs(client);
     client.removeQueries({ predicate: (query) => query.queryKey !== keys.session && query.queryKey[0] !== keys.session[0] });
   }, [client]);

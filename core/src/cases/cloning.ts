@@ -1,13 +1,10 @@
 import type { CaseId } from '../artefacts/index.ts';
 import { MISSING_CELL } from '../data/index.ts';
+import { CLONED_PARTS, type ClonedPart } from './clonedPart.ts';
 import { withCaseTexts } from './parameters.ts';
 import { parseParameterText } from './parameterText.ts';
 import { ALL_ROWS } from './rowChoice.ts';
 import type { CaseContent } from './testCase.ts';
-
-/** What a clone takes along besides the texts, the steps and the parameters. */
-export const CLONED_PARTS = ['rows', 'covers', 'tags', 'owner', 'defects', 'dependsOn'] as const;
-export type ClonedPart = (typeof CLONED_PARTS)[number];
 
 /** A word or words, and what stands in their place in a clone. */
 export interface Replacement {

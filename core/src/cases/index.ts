@@ -24,7 +24,8 @@ export { COLUMN_ROLES, parsePastedSteps, parsePastedTable, stepsOfTable, type Co
 export { caseProblems, fitsType, parameterProblems, parametersUsed, removeParameter, renameInSteps, renameParameter, textsOfCase, withCaseTexts, withoutLostSteps, type CaseProblem, type Written } from './parameters.ts';
 export { LOOK_RULES, type LookRule } from './lookRule.ts';
 export { looksAt, withActionsSplit, type Look, type LookContext } from './looks.ts';
-export { CLONED_PARTS, cloneCase, type ClonedPart, type Replacement } from './cloning.ts';
+export { CLONED_PARTS, type ClonedPart } from './clonedPart.ts';
+export { cloneCase, type Replacement } from './cloning.ts';
 export { MERGED_STEPS, mergeCases, saySame, withCallsMoved, type MergedCase, type MergedSteps } from './merging.ts';
 export { caseKind } from './caseKind.ts';
 export { textsBefore } from './textsBefore.ts';

@@ -1,7 +1,8 @@
 import { DEFAULT_MOST_ITEMS, combinationProblems, countItems, coverageItems, fieldId, quoted, readConstraint, type CombinationModel, type Strength } from '../conditions/index.ts';
 import { CombinationRows } from '../coverage/index.ts';
 import type { Configuration } from '../shared/index.ts';
-import { factorOf, rulesOf, type Environment, type EnvironmentFactor, type RuleProblem } from './environment.ts';
+import { factorOf, type Environment, type EnvironmentFactor } from './environment.ts';
+import { rulesOf, type RuleProblem } from './environmentRules.ts';
 
 /** How much factors of the environment are combined with each other. */
 export const CONFIGURATION_STRENGTHS = ['eachChoice', 'pairs', 'threeWise', 'all'] as const satisfies readonly Strength[];

@@ -1,4 +1,5 @@
-import { piecesOf, type PhraseKey } from './phrase.ts';
+import { piecesOf } from './phrase.ts';
+import type { PhraseKey } from './phraseKey.ts';
 import { canBeWordedAs, type Phrase } from './phrasebook.ts';
 
 /** Phrases that may say the same: of the same words but for small ones, their forms and their order (`sameWords`), or with one word other (`oneWord`). */

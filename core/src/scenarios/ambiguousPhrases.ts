@@ -1,4 +1,4 @@
-import type { PhraseKey } from './phrase.ts';
+import type { PhraseKey } from './phraseKey.ts';
 import type { Phrase } from './phrasebook.ts';
 
 /**

@@ -23,8 +23,10 @@ export { FIRST_SCENARIO_EXECUTION, executionOf, scenarioEffort, scenarioMinutes,
 export { featureKind } from './featureKind.ts';
 export { tagTest, type TagTest } from './tagExpression.ts';
 export { aligned, tablesIn, tidied } from './tidying.ts';
-export { holesOf, isOwnKind, keyOfExpression, keyUnder, phraseKey, piecesOf, takenApart, withValues, type PhraseKey, type PhrasePiece, type StepValue, type BuiltInKind, type TakenApart, type ValueKind } from './phrase.ts';
-export { NO_OWN_KINDS, OwnKinds, isOwnKindName, isOwnKindPattern, ownKindId, type OwnKindId, type OwnValueKind } from './ownKinds.ts';
+export { holesOf, isOwnKind, keyOfExpression, keyUnder, piecesOf, takenApart, withValues, type PhrasePiece, type StepValue, type BuiltInKind, type TakenApart, type ValueKind } from './phrase.ts';
+export { phraseKey, type PhraseKey } from './phraseKey.ts';
+export { isOwnKindName, ownKindId, type OwnKindId, type OwnValueKind } from './ownKind.ts';
+export { NO_OWN_KINDS, OwnKinds, isOwnKindPattern } from './ownKinds.ts';
 export { openFeatureConflicts, planFeatures, type FeatureChoices, type FeatureFile, type FeatureHere, type FeaturePlan, type PlannedFeature } from './bringing.ts';
 export { withFeatureTag, withFeatureTagsRenamed } from './tagging.ts';
 export { PHRASE_KINDS, phraseUses, type PhraseKind, type PhraseUse } from './phraseUse.ts';

@@ -1,12 +1,5 @@
 import { NO_OWN_KINDS, overlaps, type OwnKinds, type OwnValue } from './ownKinds.ts';
-
-/** A step text with its values taken out, in the notation of cucumber expressions: what is reused. */
-export type PhraseKey = string & { readonly __brand: 'PhraseKey' };
-
-/** The one maker of phrase keys out of texts that hold one. */
-export function phraseKey(text: string): PhraseKey {
-  return text as PhraseKey;
-}
+import { phraseKey, type PhraseKey } from './phraseKey.ts';
 
 /** What stands in a hole of a phrase. `string`: in quotation marks; `placeholder`: a parameter of an outline; `word`: a date, a time, a code of digits; in braces: of the own kind of that name. */
 export type ValueKind = BuiltInKind | `{${string}}`;

@@ -3,7 +3,8 @@ import { parseParameterText, type Argument, type SharedUse, type StepId } from '
 import { EMPTY_CELL } from '../data/index.ts';
 import type { SharedContent } from '../shared/index.ts';
 import { NO_OWN_KINDS, type OwnKinds } from './ownKinds.ts';
-import { holesOf, keyUnder, phraseKey, takenApart, type PhraseKey, type StepValue } from './phrase.ts';
+import { holesOf, keyUnder, takenApart, type StepValue } from './phrase.ts';
+import { phraseKey, type PhraseKey } from './phraseKey.ts';
 import { canBeWordedAs } from './phrasebook.ts';
 
 /** What a phrase says in full. */

@@ -1,6 +1,7 @@
 import type { FeatureContent } from './feature.ts';
 import type { OwnKinds } from './ownKinds.ts';
-import { takenApartAnew, type PhraseKey, type ValueKind } from './phrase.ts';
+import { takenApartAnew, type ValueKind } from './phrase.ts';
+import type { PhraseKey } from './phraseKey.ts';
 import { outlineOf } from './scenario.ts';
 
 /** What a step says: what holds, what happens, what can be seen; `And` and `But` go on with what stands above. */

@@ -2,7 +2,8 @@ import type { FeatureId } from '../artefacts/index.ts';
 import type { FeatureContent } from './feature.ts';
 import { PHRASE_KINDS, type PhraseKind, type PhraseUse } from './phraseUse.ts';
 import { NO_OWN_KINDS, type OwnKinds } from './ownKinds.ts';
-import { isOwnKind, piecesOf, takenApart, withValues, type BuiltInKind, type PhraseKey, type ValueKind } from './phrase.ts';
+import { isOwnKind, piecesOf, takenApart, withValues, type BuiltInKind, type ValueKind } from './phrase.ts';
+import type { PhraseKey } from './phraseKey.ts';
 import { outlineOf } from './scenario.ts';
 import { writtenTwice, type WrittenTwice } from './writtenTwice.ts';
 

@@ -1,4 +1,5 @@
 import { RISKS, effectiveRisk } from '@caderno/core/basis';
+import { isOwnKindPattern } from '@caderno/core/scenarios';
 import { asJson, sameJson } from '@caderno/core/versions';
 import { SETTINGS_PARTS, placedIssues, projectSettingsSchema, roleReaches, type ProjectSettings, type Role } from '@caderno/contract';
 import { z } from 'zod';
@@ -16,15 +17,22 @@ export function changedParts(before: ProjectSettings, after: ProjectSettings): (
   return SETTINGS_PARTS.filter((part) => !sameJson(asJson(before[part]), asJson(after[part])));
 }
 
-/** Puts settings in the place of a project's; the risks of its requirements follow the scale. @throws {DomainError} beyond one's role. */
+/** Puts settings in the place of a project's; the risks of its requirements follow the scale. @throws {DomainError} beyond one's role, and for a pattern that is none. */
 export async function storeSettings(work: UnitOfWork, box: Pick<SecretBox, 'seal'>, projectId: string, role: Role, wanted: ProjectSettings): Promise<JournalEntryPart> {
   const before = await readSettings(work, projectId);
   const guarded = changedParts(before.settings, wanted).some((part) => OF_LEADS.includes(part));
   if (guarded && !roleReaches(role, 'lead')) throw new DomainError({ code: 'role_too_low', needed: 'lead', have: role });
+  refuseNoPatterns(wanted);
   const settings = await keepSecrets(work, box, projectId, wanted);
   await execute(work, 'UPDATE project SET settings = $2, settings_version = settings_version + 1 WHERE id = $1', [projectId, JSON.stringify(settings)]);
   if (changedParts(before.settings, settings).includes('riskScale')) await rateRequirements(work, projectId, settings);
   return { artefact: null, fromVersion: null, toVersion: null, undo: { kind: 'settings', from: before.settings, to: settings } };
+}
+
+/** Held here and not by the contract, as browsers would fetch all of RE2 to read settings. Stored as none, a pattern finds nothing. */
+function refuseNoPatterns({ valueKinds }: ProjectSettings): void {
+  const issues = valueKinds.flatMap(({ pattern }, i) => (isOwnKindPattern(pattern) ? [] : [{ path: `valueKinds.${i}.pattern`, message: 'must be words with bars between them, or a pattern that something must match' }]));
+  if (issues.length > 0) throw new DomainError({ code: 'content_invalid', title: 'settings', issues });
 }
 
 /** Settings that were put together of others'. @throws {DomainError} when they could not be read again. */

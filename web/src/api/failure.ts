@@ -1,5 +1,5 @@
 import { refusalSentence, type RefusalCode } from '@caderno/contract';
-import { toast } from 'sonner';
+import { notify } from '../look/index.ts';
 import { RefusedCall, Unreachable } from './client.ts';
 
 /** What went wrong, what was kept and what to do, in words. */
@@ -10,7 +10,7 @@ export function failureSentence(error: unknown): string {
 }
 
 export function tellFailure(error: unknown): void {
-  toast.error(failureSentence(error), { duration: 9000 });
+  notify((notices) => notices.error(failureSentence(error), { duration: 9000 }));
 }
 
 /** Refusals that say nothing of what was sent: the same may be taken a little later. */

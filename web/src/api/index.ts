@@ -6,6 +6,5 @@ export { keys, useAlike, useArtefact, useBaselines, useBasisTexts, useConditionL
 export { useSaveSettings } from './useSaveSettings.ts';
 export { foreseenOf, withState, forgetLogs, useCoverage, useCoverageRows, useFigures, useHeads, useModules, useModulesOf, useForeseen, useProjectStream, useRefresh, useSummaries, whileSaving, useAllListed, useListed, useListedAhead, useMatchCount, type ListedHead, type RowsKnown } from './log/index.ts';
 export { useSession } from './session.ts';
-export { useWording } from './useWording.ts';
 export { useScenarioEffort, useScenarioExecution } from './scenarioEffort.ts';
 export { useTrendCounting } from './useTrendCounting.ts';

@@ -4,10 +4,10 @@ import { attachmentId, type Attachment } from '@caderno/core/attachments';
 import { LIMITS } from '@caderno/contract';
 import { act, cleanup, fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { useState } from 'react';
-import { Toaster } from 'sonner';
 import { onThePage } from '../../test/onThePage.tsx';
 import { standInProject } from '../../test/standInProject.ts';
 import { StandInUpload } from '../../test/standInUploads.ts';
+import { Notices } from '../look/index.ts';
 import { Attachments } from './Attachments.tsx';
 import { sizeWords, withFiles } from './fileWords.ts';
 
@@ -20,7 +20,7 @@ function Page({ first, canEdit = true }: { readonly first: readonly Attachment[]
     <>
       <Attachments attachments={attachments} canEdit={canEdit} onChange={setAttachments} />
       <output>{attachments.map((a) => a.name).join(', ')}</output>
-      <Toaster />
+      <Notices />
     </>
   );
 }

@@ -3,11 +3,10 @@ import { roleReaches, type Person, type ProjectRef } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { Inbox } from 'lucide-react';
 import { Suspense, lazy, useState } from 'react';
-import { toast } from 'sonner';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { call, keys, tellFailure, forgetLogs, useUnread, useFigures, useOpenThreads, useListedAhead, useProjectStream, useReviews } from '../api/index.ts';
 import { address } from './address.ts';
-import { THEMES, THEME_WORD, chooseTheme, useTheme } from '../look/index.ts';
+import { THEMES, THEME_WORD, chooseTheme, notify, useTheme } from '../look/index.ts';
 import { FindField } from './FindField.tsx';
 import { IndexTabs } from './IndexTabs.tsx';
 import { PastBanner, pastWords, type Past } from './PastBanner.tsx';
@@ -132,7 +131,7 @@ function PersonMenu({ project, person, onKeys, canManage, mayMakeProjects }: Per
   const navigate = useNavigate();
   const signOut = (): void => {
     call('signOut').then((session) => {
-      toast.dismiss();
+      notify((notices) => notices.dismiss());
       client.clear();
       forgetLogs(client);
       client.setQueryData(keys.session, session);

@@ -1,9 +1,8 @@
 import type { Change } from '@caderno/contract';
 import { Suspense, lazy, useCallback, useMemo, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
-import { toast } from 'sonner';
 import { call, tellFailure, useRefresh } from '../api/index.ts';
-import { changeWords, mayBeUndone } from '../look/index.ts';
+import { changeWords, mayBeUndone, notify } from '../look/index.ts';
 import { address } from './address.ts';
 import { useCommands, type Command } from './commands.ts';
 
@@ -29,7 +28,7 @@ export function UndoLast({ project, person }: Props) {
       await call('undoChange', { params: { project, change: change.id }, body: {} }, { commandId: crypto.randomUUID() });
       const { artefact } = change;
       const there = artefact === null ? address.journal(project) : address.artefact(project, artefact);
-      toast.success(`Undone: ${changeWords(change)}. Shift U again brings it back.`, { action: { label: artefact === null ? 'Open the journal' : `Open ${artefact}`, onClick: () => void navigate(there) } });
+      notify((notices) => notices.success(`Undone: ${changeWords(change)}. Shift U again brings it back.`, { action: { label: artefact === null ? 'Open the journal' : `Open ${artefact}`, onClick: () => void navigate(there) } }));
       await refresh();
     },
     [refresh, navigate, project],
@@ -38,7 +37,7 @@ export function UndoLast({ project, person }: Props) {
     const undoOrAsk = async (): Promise<void> => {
       const changes = await call('listChanges', { params: { project }, query: {} });
       const last = changes.find((c) => c.author === person && mayBeUndone(c));
-      if (last === undefined) toast('You have done nothing here that could be undone.');
+      if (last === undefined) notify((notices) => notices('You have done nothing here that could be undone.'));
       else if (isInView(last, pathname)) await undo(last);
       else setAsked(last);
     };

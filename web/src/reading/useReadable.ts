@@ -2,8 +2,9 @@ import { isCaseId, parseScenarioId, type CoveringId } from '@caderno/core/artefa
 import type { CaseContent } from '@caderno/core/cases';
 import { scenarioForReading } from '@caderno/core/scenarios';
 import { useMemo } from 'react';
-import { useArtefact, useWording } from '../api/index.ts';
+import { useArtefact } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
+import { useWording } from '../phrases/index.ts';
 import type { ReadArtefact } from './readPlace.ts';
 
 /** Of a case or a scenario what is read of it; `content` null: the feature has no such scenario, undefined: it is not there yet. */

@@ -4,9 +4,9 @@ import { DndContext, PointerSensor, closestCenter, useDraggable, useDroppable, u
 import { GripVertical } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { useWording } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { countOf, locale } from '../look/index.ts';
+import { useWording } from '../phrases/index.ts';
 
 interface Props {
   readonly id: FeatureId;

@@ -4,9 +4,10 @@ import type { ConditionCoverage, DesignChange, DesignCondition } from '@caderno/
 import { casesOf, type FeatureContent, type FeatureOutline, type PartId, type ScenarioAsCase } from '@caderno/core/scenarios';
 import { keysUsed, type Used } from '@caderno/core/shared';
 import { useMemo } from 'react';
-import { useDesign, useLibrary, useWording } from '../api/index.ts';
+import { useDesign, useLibrary } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { useCoveredDesign, useLiveCoverage } from '../liveCoverage/index.ts';
+import { useWording } from '../phrases/index.ts';
 
 /** The scenarios of a feature as they are judged, and what they cover. */
 export interface CoveredScenarios {

@@ -2,8 +2,9 @@ import { ambiguousPhrases, canBeWordedAs, expressionOf, keyUnder, phraseKey, pie
 import type { AlikePhrases } from '@caderno/core/scenarios';
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { call, useSaveSettings, useSettings, useWording } from '../api/index.ts';
+import { call, useSaveSettings, useSettings } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
+import { useWording } from '../phrases/index.ts';
 
 /** A phrase as the phrasebook shows it. */
 export interface ShownPhrase extends Phrase {

@@ -6,11 +6,12 @@ import type { Write } from '@caderno/contract';
 import { useState, type ReactNode } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
-import { useArtefact, useWording, useSummaries } from '../../api/index.ts';
+import { useArtefact, useSummaries } from '../../api/index.ts';
 import { PickArtefact, useWrite } from '../../artefacts/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
 import { Button, Choose, Dialog, TextButton } from '../../look/index.ts';
 import type { ShownPhrase } from '../usePhrases.ts';
+import { useWording } from '../../phrases/index.ts';
 import { PhraseText } from './PhraseText.tsx';
 
 interface Props {

@@ -2,11 +2,11 @@ import { PHRASE_KINDS, type AlikePhrases, type PhraseDetails, type PhraseKey, ty
 import { Check, ChevronRight } from 'lucide-react';
 import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
-import { useWording } from '../../api/index.ts';
 import { Loading } from '../../artefacts/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
 import { Choose, Empty, Section, TextButton, countOf, locale } from '../../look/index.ts';
 import { useAgree, usePhrases, type ShownPhrase } from '../usePhrases.ts';
+import { useWording } from '../../phrases/index.ts';
 import { DetailDialog } from './DetailDialog.tsx';
 import { PhraseText } from './PhraseText.tsx';
 import { RewordDialog } from './RewordDialog.tsx';

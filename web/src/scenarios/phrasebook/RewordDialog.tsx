@@ -1,11 +1,12 @@
 import { canBeWordedAs, keyOfExpression, wordedAs, type OwnKinds, type PhraseKey } from '@caderno/core/scenarios';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { failureSentence, useWording } from '../../api/index.ts';
+import { failureSentence } from '../../api/index.ts';
 import { useChangeMany } from '../../artefacts/index.ts';
 import { useFrame } from '../../frame/index.ts';
 import { Button, Dialog, countOf, locale } from '../../look/index.ts';
 import type { ShownPhrase } from '../usePhrases.ts';
+import { useWording } from '../../phrases/index.ts';
 import { usePhraseUses } from './Uses.tsx';
 
 interface Props {

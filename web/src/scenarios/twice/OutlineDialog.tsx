@@ -1,10 +1,10 @@
 import { areOutlineNames, outlineOf, planOutline, textOf, withOutline, type FeatureContent, type OutlineNames, type OutlinePlan, type OutlineRefusal, type OwnKinds, type PartId } from '@caderno/core/scenarios';
 import { LIMITS } from '@caderno/contract';
 import { useState } from 'react';
-import { useWording } from '../../api/index.ts';
 import { someIds } from '../../artefacts/index.ts';
 import { useFrame } from '../../frame/index.ts';
 import { Button, Dialog, countOf } from '../../look/index.ts';
+import { useWording } from '../../phrases/index.ts';
 
 interface Props {
   readonly content: FeatureContent;

@@ -1,9 +1,10 @@
 import { besideEachOther, outlineOf, type ReadScenario, type ScenarioPlace, type ScenarioStep, type StepPair } from '@caderno/core/scenarios';
 import { useMemo } from 'react';
-import { useArtefact, useWording } from '../../api/index.ts';
+import { useArtefact } from '../../api/index.ts';
 import { Loading } from '../../artefacts/index.ts';
 import { useFrame } from '../../frame/index.ts';
 import { StepText } from '../FeatureLines.tsx';
+import { useWording } from '../../phrases/index.ts';
 
 /** Two scenarios beside each other: what only one of them says is marked, and values that differ. */
 export function SideBySide({ first, second }: { readonly first: ScenarioPlace; readonly second: ScenarioPlace }) {

@@ -1,9 +1,9 @@
 import { sameScenarios, sharedBeginnings, withBackground, type FeatureContent, type FeatureOutline, type PartId } from '@caderno/core/scenarios';
 import { useMemo, useState } from 'react';
-import { useWording } from '../../api/index.ts';
 import { MarginNote, someIds } from '../../artefacts/index.ts';
 import { useFrame, useParameters } from '../../frame/index.ts';
 import { TextButton } from '../../look/index.ts';
+import { useWording } from '../../phrases/index.ts';
 import { OutlineDialog } from './OutlineDialog.tsx';
 
 interface Props {

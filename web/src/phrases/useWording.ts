@@ -1,7 +1,6 @@
 import { OwnKinds, PLAIN_WORDING, phraseDetails, type Wording } from '@caderno/core/scenarios';
 import { useMemo } from 'react';
-import { useSummaries } from './log/index.ts';
-import { useSettings } from './queries.ts';
+import { useSettings, useSummaries } from '../api/index.ts';
 
 /** How steps of the project's scenarios are understood: its own kinds of values, and the phrases that have their detail. */
 export function useWording(project: string): Wording {

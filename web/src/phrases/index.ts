@@ -1,0 +1,1 @@
+export { useWording } from './useWording.ts';
