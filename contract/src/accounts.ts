@@ -77,7 +77,7 @@ export const acceptInvitationSchema = z.strictObject({ token: linkWord, name: tr
 
 /** What the journal of people can say. */
 export const PERSON_ACTIONS = [
-  'setUp', 'added', 'joined', 'removed', 'roleChanged', 'signedIn', 'signInRefused', 'signedOut', 'passwordChanged', 'resetLinkMade', 'passwordReset',
+  'setUp', 'added', 'joined', 'removed', 'roleChanged', 'seenModulesChanged', 'signedIn', 'signInRefused', 'signedOut', 'passwordChanged', 'resetLinkMade', 'passwordReset',
   'deactivated', 'activated', 'administratorMade', 'administratorUnmade', 'sessionEnded', 'secretRevealed', 'hostsChanged', 'tokenMade', 'tokenWithdrawn',
   'invited', 'invitationWithdrawn', 'invitationAccepted', 'passwordForgotten', 'emailChanged', 'renamed',
   'readLinkMade', 'readLinkEnded',

@@ -26,6 +26,8 @@ export interface Endpoint<P extends z.ZodType, Q extends z.ZodType, B extends z.
   readonly response: R;
   /** Changes nothing, although it is no GET: what it asks is too long for an address. */
   readonly reads?: true;
+  /** Who sees only some modules may call it with the project's own key; everything else they ask of the part that they see. */
+  readonly ofPart?: true;
   /** Bytes the body may have; `LIMITS.request` where nothing is said. */
   readonly most?: number;
 }

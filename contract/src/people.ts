@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { momentTextSchema } from './moment.ts';
 import { LIMITS, SHORTEST_PASSWORD } from './limits.ts';
+import { isEachOnce } from './once.ts';
 import { textUpTo, trimmedTextUpTo } from './text.ts';
 
 /** From least to most; each may do what those before it may. */
@@ -45,8 +46,11 @@ export const projectKeySchema = z.string().transform((key, context) => {
   return z.NEVER;
 });
 
-/** A project, and what one may do in it. `key` stands in addresses. */
-export const projectRefSchema = z.object({ key: projectKeySchema, name: z.string(), role: z.enum(ROLES) });
+/** The modules that somebody sees, and nothing else of the project; null: all of it. */
+const sees = z.array(z.string()).nullable();
+
+/** A project, and what one may do and see in it. `key` stands in addresses. */
+export const projectRefSchema = z.object({ key: projectKeySchema, name: z.string(), role: z.enum(ROLES), sees });
 /** See {@link projectRefSchema}. */
 export type ProjectRef = z.infer<typeof projectRefSchema>;
 
@@ -95,7 +99,7 @@ export const newMemberSchema = newAccountSchema.extend({ role: z.enum(ROLES) });
 export type NewMember = z.infer<typeof newMemberSchema>;
 
 /** Somebody of a project. */
-export const memberSchema = z.object({ id: z.uuid(), name: z.string(), email: z.string(), role: z.enum(ROLES) });
+export const memberSchema = z.object({ id: z.uuid(), name: z.string(), email: z.string(), role: z.enum(ROLES), sees });
 /** See {@link memberSchema}. */
 export type Member = z.infer<typeof memberSchema>;
 
@@ -110,5 +114,7 @@ export type SetUp = z.infer<typeof setUpSchema>;
 
 /** Somebody who has an account already joins a project. */
 export const existingMemberSchema = z.strictObject({ email, role: z.enum(ROLES) });
+/** The modules that somebody is to see, in any order; null: everything. */
+export const seenModulesSchema = z.strictObject({ sees: z.array(trimmedTextUpTo(LIMITS.name).refine((name) => name !== '', 'must not be empty')).min(1).max(LIMITS.modules).refine(isEachOnce, 'must not repeat').nullable() });
 /** The role somebody is to have. */
 export const roleSchema = z.strictObject({ role: z.enum(ROLES) });

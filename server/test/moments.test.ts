@@ -91,7 +91,7 @@ test('opened, a baseline is the whole project as it was, whatever was done since
       const then = await readAll(analyst);
       for (const [i, a] of after.entries()) await carryOut(a, i + 10);
       const opened = (await open(number)).data;
-      expect(opened).toEqual({ key: momentKey(the.key, { kind: 'baseline', baseline: baselineNumber(number) }), name: expect.any(String), role: 'reader', at: expect.any(String) });
+      expect(opened).toEqual({ key: momentKey(the.key, { kind: 'baseline', baseline: baselineNumber(number) }), name: expect.any(String), role: 'reader', sees: null, at: expect.any(String) });
       expect(await readAll(as(opened.key))).toEqual(then);
     }),
     { numRuns: 8 },

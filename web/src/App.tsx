@@ -1,7 +1,7 @@
 import { artefactIdSchema, momentOfKey, momentText, projectKeySchema, type Moment, type Session } from '@caderno/contract';
 import { QueryCache, QueryClient, QueryClientProvider, useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, type ComponentProps, type ReactNode } from 'react';
-import { Link, Navigate, createBrowserRouter, useParams } from 'react-router';
+import { Link, Navigate, createBrowserRouter, useLocation, useParams } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
 import { call, failureSentence, forgetLogs, isPassing, isSignedOut, keys, useSession } from './api/index.ts';
 import { followFocus } from './focus/index.ts';
@@ -172,7 +172,17 @@ function SignedIn({ start = false, newProject = false }: { readonly start?: bool
   const project = session.projects.find((p) => p.key === (past?.project ?? key));
   if (project === undefined) return <Empty title="No such project">You have no project “{key}”.</Empty>;
   const around = { projects: session.projects, person: session.person, openToAll: session.openToAll, mayMakeProjects: session.mayMakeProjects };
+  if (project.sees !== null && past?.moment.kind !== 'part') return <PartOfProject key={key} project={project.key} />;
   return past === null ? <Frame key={project.key} project={project} {...around} /> : <PastProject key={key} past={past} {...around} />;
+}
+
+/** Leads whoever sees only some modules to these, as they are now: the same page of a project that holds nothing else. */
+function PartOfProject({ project }: { readonly project: string }) {
+  const { pathname, search } = useLocation();
+  const { data, error } = useQuery({ queryKey: [project, 'part'], queryFn: () => call('openPart', { params: { project }, body: {} }), staleTime: 0, gcTime: 0 });
+  const page = pathname.split('/').slice(2).join('/');
+  if (data !== undefined) return <Navigate to={`/${data.key}/${page}${search}`} replace />;
+  return error === null ? <p className="p-7 text-ink2">Opening what you see of the project …</p> : <Empty title="This project cannot be opened">{failureSentence(error)}</Empty>;
 }
 
 /** A project as it was at a moment, which is made ready first. */
@@ -181,8 +191,10 @@ function PastProject({ past, ...around }: { readonly past: Pick<Past, 'project' 
   const text = momentText(moment);
   // One that was not looked at for long may be gone: it is asked for again whenever one comes to it.
   const { data, error } = useQuery({ queryKey: [project, 'moments', text], queryFn: () => call('openMoment', { params: { project, moment: text }, body: {} }), staleTime: Number.POSITIVE_INFINITY, gcTime: 0 });
-  if (data !== undefined) return <Frame project={data} past={{ ...past, at: data.at }} {...around} />;
+  if (data !== undefined) return <Frame project={data} past={{ ...past, at: data.at, sees: data.sees }} {...around} />;
   if (error === null) return <p className="p-7 text-ink2">{openingWords(moment)}</p>;
+  // A part that nobody looked at for long is not kept: what one sees now is opened instead.
+  if (moment.kind === 'part') return <PartOfProject project={project} />;
   return (
     <Empty title="This moment cannot be opened" action={<Link className="underline" to={moment.kind === 'baseline' ? address.baselines(project) : address.journal(project)}>{moment.kind === 'baseline' ? 'The baselines of the project' : 'The journal of the project'}</Link>}>
       {failureSentence(error)}
@@ -191,8 +203,14 @@ function PastProject({ past, ...around }: { readonly past: Pick<Past, 'project' 
 }
 
 function openingWords(moment: Moment): string {
-  if (moment.kind === 'baseline') return `Opening B-${moment.baseline}: the whole project as it was …`;
-  return moment.agreedOnly ? 'Looking up what is agreed …' : 'Opening the whole project as it was …';
+  switch (moment.kind) {
+    case 'baseline':
+      return `Opening B-${moment.baseline}: the whole project as it was …`;
+    case 'part':
+      return 'Opening what you see of the project …';
+    case 'revision':
+      return moment.agreedOnly ? 'Looking up what is agreed …' : 'Opening the whole project as it was …';
+  }
 }
 
 /** Nothing of a project is left on the page, nor kept beside it, once a session is over. */

@@ -9,6 +9,9 @@ export type PeopleRefusal =
   | { readonly code: 'too_many_attempts'; readonly seconds: number }
   | { readonly code: 'role_too_low'; readonly needed: Role; readonly have: Role }
   | { readonly code: 'person_unknown' }
+  /** Somebody sees only some modules, and asked for the whole. */
+  | { readonly code: 'part_only' }
+  | { readonly code: 'part_of_readers'; readonly who: string }
   | { readonly code: 'set_up_already' }
   | { readonly code: 'set_up_word_wrong' }
   | { readonly code: 'demo_closed' }
@@ -38,6 +41,8 @@ export const PEOPLE_REFUSALS: Refusals<PeopleRefusal> = {
   too_many_attempts: { status: 429, sentence: (refusal) => `Too many attempts. Wait ${refusal.seconds} seconds and try again.` },
   role_too_low: { status: 403, sentence: (refusal) => `This takes the role of ${refusal.needed}; yours here is ${refusal.have}. Nothing was changed; ask an administrator of the project.` },
   person_unknown: { status: 422, sentence: () => 'One of these people is no longer in the project. Nothing was changed; choose again.' },
+  part_only: { status: 403, sentence: () => 'You see some modules of this project only, and this is not among them. Open the project again from its first page.' },
+  part_of_readers: { status: 409, sentence: (refusal) => `Only readers can be kept to some modules. Nothing was changed; make ${refusal.who} a reader first, or let them see everything.` },
   set_up_already: { status: 409, sentence: () => 'Caderno has an administrator already. Sign in.' },
   set_up_word_wrong: { status: 403, sentence: () => 'This is not the word that Caderno printed when it was started. Look at its output and try again; a new start prints a new word.' },
   demo_closed: { status: 403, sentence: () => 'This server has people with accounts or is on a network, so nobody signs in by a click. Sign in with an account, or have the server started with --demo.' },

@@ -27,9 +27,10 @@ import { suites } from './migrations/0025-suites.ts';
 import { handOffs } from './migrations/0026-hand-offs.ts';
 import { trend } from './migrations/0027-trend.ts';
 import { counts } from './migrations/0028-counts.ts';
+import { parts } from './migrations/0029-parts.ts';
 import { ownFields } from './migrations/0012-own-fields.ts';
 
-const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds, log, marks, files, lists, ownFields, caseFiles, carried, features, accessTokens, remarks, reviews, baselines, moments, inbox, mail, readLinks, offers, suites, handOffs, trend, counts];
+const MIGRATIONS = [first, basis, shared, attachments, dataSets, safety, sourceIds, log, marks, files, lists, ownFields, caseFiles, carried, features, accessTokens, remarks, reviews, baselines, moments, inbox, mail, readLinks, offers, suites, handOffs, trend, counts, parts];
 
 /** Any number, the same in all our processes: servers that start together migrate one after the other. */
 const MIGRATION_LOCK = 7_201_126;

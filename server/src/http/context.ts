@@ -1,5 +1,4 @@
 import type { Asking } from '@caderno/core/find';
-import type { Role } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import type { Actor } from '../artefacts/index.ts';
 import type { MailPlace, MailServer } from '../mail/index.ts';
@@ -11,7 +10,7 @@ import type { Importer } from '../exchange/index.ts';
 import type { Files } from '../files/index.ts';
 import type { Jobs } from '../jobs/index.ts';
 import type { UnitOfWork } from '../database/index.ts';
-import type { DemoSignIn, SignedIn } from '../people/index.ts';
+import type { DemoSignIn, Membership, SignedIn } from '../people/index.ts';
 import { DomainError } from '../domainError.ts';
 import type { SecretBox } from '../secrets/index.ts';
 import type { ChangeFeed } from './changeFeed.ts';
@@ -66,7 +65,7 @@ export interface Admitted {
   /** Null only where anyone may call. */
   readonly person: SignedIn | null;
   /** Set for calls below a project. */
-  readonly membership: { readonly projectId: string; readonly role: Role } | null;
+  readonly membership: Pick<Membership, 'projectId' | 'role' | 'sees'> | null;
   readonly ifMatch: number | null;
   readonly commandId: string | null;
   readonly session: { readonly token: string | null; set(token: string | null): void };
@@ -90,7 +89,7 @@ export function personOf(call: Pick<Admitted, 'person'>): SignedIn {
   return call.person;
 }
 
-export function membershipOf(call: Pick<Admitted, 'membership'>): { readonly projectId: string; readonly role: Role } {
+export function membershipOf(call: Pick<Admitted, 'membership'>): Pick<Membership, 'projectId' | 'role' | 'sees'> {
   if (call.membership === null) throw new Error('A call below a project has a membership');
   return call.membership;
 }

@@ -21,7 +21,7 @@ function hostOf(origin: string): string | null {
  * Checks that a person may call an operation. Answers the membership for calls below a project.
  * A project one is no member of is answered as if it did not exist.
  */
-export async function admit(work: UnitOfWork, endpoint: Pick<AnyEndpoint, 'access' | 'method' | 'reads'>, person: SignedIn | null, project: string | null): Promise<Membership | null> {
+export async function admit(work: UnitOfWork, endpoint: Pick<AnyEndpoint, 'access' | 'method' | 'reads' | 'ofPart'>, person: SignedIn | null, project: string | null): Promise<Membership | null> {
   const { access } = endpoint;
   if (access === 'anyone') return null;
   if (person === null) throw new DomainError({ code: 'not_signed_in' });
@@ -37,6 +37,7 @@ export async function admit(work: UnitOfWork, endpoint: Pick<AnyEndpoint, 'acces
   }
   const membership = project === null ? null : await roleIn(work, person, project);
   if (membership === null) throw new DomainError({ code: 'project_unknown', project: project ?? '' });
+  if (membership.isHidden && endpoint.ofPart !== true) throw new DomainError({ code: 'part_only' });
   if (membership.isPast && endpoint.method !== 'GET' && endpoint.reads !== true) throw new DomainError({ code: 'moment_is_past' });
   if (!roleReaches(membership.role, access)) throw new DomainError({ code: 'role_too_low', needed: access, have: membership.role });
   return membership;

@@ -8,13 +8,13 @@ import { listConditions, readDesign } from '../coverage/index.ts';
 import { cancelRun, readProgress } from '../exchange/index.ts';
 import { find, findByWords, chosenIds, findPlaces, listByQuery } from '../find/index.ts';
 import { listHandOffs, readHandOff } from '../handOffs/index.ts';
-import { openMoment } from '../moments/index.ts';
+import { openMoment, openPart } from '../moments/index.ts';
 import { follow, markInbox, readChoices, readFollowing, saveChoices } from '../inbox/index.ts';
 import { answer, beginThread, listOpenThreads, listRemarks, rewordRemark, settleThread, takeBackRemark, takeOffer, type Speaker } from '../remarks/index.ts';
 import { listSavedQueries, readListViews, removeQuery, saveListView, saveQuery, type Asker } from '../lists/index.ts';
 import { readSpecification } from '../specification/index.ts';
 import { answerReview, askAgain, askReview, changeReview, decideAnew, endReview, listReviews, readHanging, readReview } from '../reviews/index.ts';
-import { changeAccount, changeRole, confirmEmail, describeSession, invite, listInvitations, openInvitation, withdrawInvitation, endSession, endSessionById, joinMember, listAccounts, listMembers, listPersonEvents, listSessions, listTokens, makeResetLink, makeToken, notePersonEvent, removeMember, withdrawToken } from '../people/index.ts';
+import { changeAccount, changeRole, changeSeenModules, confirmEmail, describeSession, invite, listInvitations, openInvitation, withdrawInvitation, endSession, endSessionById, joinMember, listAccounts, listMembers, listPersonEvents, listSessions, listTokens, makeResetLink, makeToken, notePersonEvent, removeMember, withdrawToken } from '../people/index.ts';
 import { listMails, mailingOf, sendAgain, takeBack } from '../mail/index.ts';
 import { sendByMail } from '../sendByMail/index.ts';
 import { createProject, readProject, readSettings } from '../projects/index.ts';
@@ -64,9 +64,9 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
 
   createProject: async ({ body }, call) => {
     const { key, name, role } = await createProject(call.work, personOf(call).id, body);
-    return { key, name, role };
+    return { key, name, role, sees: null };
   },
-  readProject: (_, call) => readProject(call.work, membershipOf(call).projectId, membershipOf(call).role),
+  readProject: (_, call) => readProject(call.work, membershipOf(call)),
   listMembers: (_, call) => listMembers(call.work, membershipOf(call).projectId),
   joinMember: ({ body }, call) => joinMember(call.work, personOf(call), membershipOf(call).projectId, body),
   listInvitations: (_, call) => listInvitations(call.work, membershipOf(call).projectId),
@@ -89,6 +89,7 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
     await decideAnew(call.work, actorOf(call));
     return member;
   },
+  changeSeenModules: ({ params, body }, call) => changeSeenModules(call.work, personOf(call), membershipOf(call).projectId, params.person, body.sees),
   removeMember: async ({ params }, call) => {
     const members = await removeMember(call.work, personOf(call), membershipOf(call).projectId, params.person);
     await decideAnew(call.work, actorOf(call));
@@ -152,7 +153,8 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
   listFrozen: ({ params }, call) => listFrozen(call.work, membershipOf(call).projectId, params.baseline),
   readFrozen: ({ params }, call) => readFrozen(call.work, membershipOf(call).projectId, params.baseline, params.id),
   compareBaselines: ({ params, query }, call) => compareBaselines(call.work, membershipOf(call).projectId, params.baseline, query.to ?? null),
-  openMoment: ({ params }, call) => openMoment(call.work, membershipOf(call).projectId, momentOfText(params.moment)),
+  openMoment: ({ params }, call) => openMoment(call.work, membershipOf(call), momentOfText(params.moment)),
+  openPart: (_, call) => openPart(call.work, membershipOf(call)),
   planBringBack: ({ params, body }, call) => planBringBack(call.work, membershipOf(call).projectId, params.baseline, body),
   bringBack: ({ params, body }, call) => bringBack(call.work, actorOf(call), params.baseline, body),
 

@@ -1,7 +1,7 @@
 import { parseArtefactId, type ArtefactId } from '@caderno/core/artefacts';
 import { api } from '@caderno/contract';
 import { z } from 'zod';
-import { isMomentToBeMade } from '../moments/index.ts';
+import { isMomentToBeMade, isPartToBeMade } from '../moments/index.ts';
 import { answersAny, selectRows, type UnitOfWork } from '../database/index.ts';
 import { hashToken } from '../people/index.ts';
 import type { Call } from './context.ts';
@@ -27,6 +27,7 @@ export async function isHeavy(work: UnitOfWork, { name, body, params }: HeldRequ
     return few === null || membership === null || (await storedSize(work, ofArtefacts(few, membership.projectId))) > LARGE_STORED;
   }
   if (name === 'openMoment') return membership !== null && (await isMomentToBeMade(work, membership.projectId, params.moment ?? ''));
+  if (name === 'openPart') return membership !== null && (await isPartToBeMade(work, membership));
   if (name === 'openReadLink') return makesTuples(work, readJson(body));
   if (name === 'bringBack' || name === 'planBringBack') {
     const sent = api.bringBack.body.safeParse(readJson(body));

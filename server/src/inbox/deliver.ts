@@ -48,9 +48,9 @@ async function deliverSome(work: UnitOfWork, projectId: string): Promise<boolean
 /** Entries of the journal of a project (parameter 1) after a revision (2) up to another (3). */
 const CHANGES = 'change c WHERE c.project_id = $1 AND c.revision > $2 AND c.revision <= $3';
 
-/** Who is in the project and wants to hear of such. */
+/** Who sees all of the project and wants to hear of such. */
 const wants = (person: string, reason: string): string =>
-  `EXISTS (SELECT 1 FROM member m WHERE m.project_id = $1 AND m.person_id = ${person}) AND NOT EXISTS (SELECT 1 FROM inbox_silence s WHERE s.project_id = $1 AND s.person_id = ${person} AND s.reason = '${reason}')`;
+  `EXISTS (SELECT 1 FROM member m WHERE m.project_id = $1 AND m.sees IS NULL AND m.person_id = ${person}) AND NOT EXISTS (SELECT 1 FROM inbox_silence s WHERE s.project_id = $1 AND s.person_id = ${person} AND s.reason = '${reason}')`;
 
 /** Another version of what was there, or another state; who is asked to agree is told so by itself. */
 const PARTS = `

@@ -58,7 +58,7 @@ async function mailTo(db: Sequelize, mailing: Mailing, pace: Mailed, until: Date
 async function mailOne(work: UnitOfWork, mailing: Mailing, one: Waiting, pace: Mailed, until: Date): Promise<void> {
   if (pace === 'daily' && !(await isFirstToday(work, one, mailing.at))) return;
   const taken = await selectRows(work, idRow, `UPDATE inbox_entry SET mail = 'none' WHERE person_id = $1 AND project_id = $2 AND mail = $3 AND at <= $4 RETURNING id::text AS id`, [one.personId, one.projectId, pace, until]);
-  if (!(await answersAny(work, 'SELECT 1 FROM member JOIN person ON person.id = member.person_id WHERE member.person_id = $1 AND member.project_id = $2 AND person.active', [one.personId, one.projectId]))) return;
+  if (!(await answersAny(work, 'SELECT 1 FROM member JOIN person ON person.id = member.person_id WHERE member.person_id = $1 AND member.project_id = $2 AND member.sees IS NULL AND person.active', [one.personId, one.projectId]))) return;
   const entries = await readEntries(work, `e.id = ANY($1::bigint[]) AND e.read_at IS NULL`, [taken.map((t) => t.id)]);
   if (entries.length > 0) await mailing.post(work, { to: { name: one.name, address: one.address }, ...letterOf(mailing.address, one, entries), by: null, projectId: one.projectId, shown: false });
 }

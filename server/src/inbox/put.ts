@@ -18,14 +18,14 @@ export interface Delivery {
 
 const personRow = z.object({ person: z.string() });
 
-/** Puts something into the inboxes of people of the project who want to hear of such; nobody is told what they did themselves. */
+/** Puts something into the inboxes of people who see all of the project and want to hear of such; nobody is told what they did themselves. */
 export async function put(work: UnitOfWork, { projectId, reason, by, at, people, artefactId, remarkId, reviewId, detail = '' }: Delivery): Promise<void> {
   const reached = await selectRows(
     work,
     personRow,
     `INSERT INTO inbox_entry (project_id, person_id, reason, by_id, at, artefact_id, remark_id, review_id, detail)
      SELECT $1, m.person_id, $2, $3, $4, $6, $7, $8, $9 FROM member m
-     WHERE m.project_id = $1 AND m.person_id = ANY($5) AND m.person_id <> $3 AND NOT EXISTS (SELECT 1 FROM inbox_silence s WHERE s.project_id = $1 AND s.person_id = m.person_id AND s.reason = $2)
+     WHERE m.project_id = $1 AND m.sees IS NULL AND m.person_id = ANY($5) AND m.person_id <> $3 AND NOT EXISTS (SELECT 1 FROM inbox_silence s WHERE s.project_id = $1 AND s.person_id = m.person_id AND s.reason = $2)
      RETURNING person_id AS person`,
     [projectId, reason, by, at, people, artefactId ?? null, remarkId ?? null, reviewId ?? null, detail],
   );

@@ -1,1 +1,2 @@
 export { isMomentToBeMade, makeAtRevision, momentProject, openMoment, sweepMoments } from './openMoment.ts';
+export { isPartToBeMade, openPart } from './openPart.ts';

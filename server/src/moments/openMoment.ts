@@ -1,11 +1,14 @@
 import { momentKey, type Moment, type OpenedMoment } from '@caderno/contract';
 import { z } from 'zod';
 import { baselineHead } from '../baselines/index.ts';
-import { answersAny, execute, idRow, selectRows, type UnitOfWork } from '../database/index.ts';
+import { execute, idRow, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
+import type { Membership } from '../people/index.ts';
 import { heldAgreed } from './heldAgreed.ts';
 import { heldAtRevision, heldByBaseline } from './held.ts';
 import { makeMoment } from './makeMoment.ts';
+import { isMade, parentOf, seenNow, settingsAt, storedSettings } from './momentRows.ts';
+import { isTheirPart } from './openPart.ts';
 import { putOutline } from './outlineAtRevision.ts';
 
 /** How long one that nobody opens is kept; it is made again when it is wanted. */
@@ -13,29 +16,33 @@ const KEPT_DAYS = 7;
 /** Moments of the journal that a project has at a time: each is a copy of it. Beyond, the one that was opened longest ago goes. */
 const MOST_OF_JOURNAL = 12;
 
-const parentRow = z.object({ key: z.string(), name: z.string(), revision: z.number() });
 const stampRow = z.object({ at: z.date() });
-const settingsRow = z.object({ settings: z.unknown() });
+const partRow = z.object({ sees: z.array(z.string()).nullable() });
 
 /**
  * Opens the whole project as it was at a moment: a project of its own beside it, which all chapters read like any other
- * and nobody changes. It is made of the versions of then when somebody first opens it.
- * @throws {DomainError} when there is no such baseline, or the journal was not there yet.
+ * and nobody changes. It is made of the versions of then when somebody first opens it; a part is only made of now.
+ * @throws {DomainError} when there is no such baseline, the journal was not there yet, or somebody does not see all of it.
  */
-export async function openMoment(work: UnitOfWork, projectId: string, moment: Moment): Promise<OpenedMoment> {
-  const [parent] = await selectRows(work, parentRow, 'SELECT key, name, revision FROM project WHERE id = $1', [projectId]);
-  if (parent === undefined) throw new Error(`A moment belongs to a project: expected one, got none with ${projectId}`);
+export async function openMoment(work: UnitOfWork, { projectId, sees }: Pick<Membership, 'projectId' | 'sees'>, moment: Moment): Promise<OpenedMoment> {
+  if (sees !== null && !isTheirPart(moment, sees)) throw new DomainError({ code: 'part_only' });
+  return open(work, projectId, moment);
+}
+
+async function open(work: UnitOfWork, projectId: string, moment: Moment): Promise<OpenedMoment> {
+  const parent = await parentOf(work, projectId);
   const at = await timeOf(work, projectId, parent.revision, moment);
   const key = momentKey(parent.key, moment);
   if (!(await isMade(work, key))) await make(work, projectId, parent.key, moment);
-  await execute(work, 'UPDATE project SET seen_at = now() WHERE key = $1', [key]);
+  await seenNow(work, key);
   if (moment.kind === 'revision') await keepFew(work, projectId, key);
-  return { key, name: parent.name, role: 'reader', at: at.toISOString() };
+  const [{ sees } = { sees: null }] = await selectRows(work, partRow, 'SELECT part AS sees FROM project WHERE key = $1', [key]);
+  return { key, name: parent.name, role: 'reader', sees, at: at.toISOString() };
 }
 
 /** The row of the project that a moment is read as; it is made when it is not there. @throws {DomainError} when there is no such moment. */
 export async function momentProject(work: UnitOfWork, projectId: string, moment: Moment): Promise<string> {
-  const { key } = await openMoment(work, projectId, moment);
+  const { key } = await open(work, projectId, moment);
   const [made] = await selectRows(work, idRow, 'SELECT id FROM project WHERE key = $1', [key]);
   if (made === undefined) throw new Error(`A moment that was opened is there: expected ${key}, got none`);
   return made.id;
@@ -51,10 +58,6 @@ export async function sweepMoments(work: UnitOfWork): Promise<void> {
   await execute(work, `DELETE FROM project WHERE moment_of IS NOT NULL AND seen_at < now() - interval '${KEPT_DAYS} days'`);
 }
 
-async function isMade(work: UnitOfWork, key: string): Promise<boolean> {
-  return answersAny(work, 'SELECT 1 FROM project WHERE key = $1', [key]);
-}
-
 async function timeOf(work: UnitOfWork, projectId: string, revisionNow: number, moment: Moment): Promise<Date> {
   const [stamp] =
     moment.kind === 'baseline'
@@ -67,10 +70,11 @@ async function timeOf(work: UnitOfWork, projectId: string, revisionNow: number, 
 async function make(work: UnitOfWork, projectId: string, projectKey: string, moment: Moment): Promise<void> {
   const key = momentKey(projectKey, moment);
   if (moment.kind === 'baseline') {
-    const [settings, { revision }] = [await settingsOf(work, 'SELECT settings FROM baseline WHERE project_id = $1 AND number = $2', [projectId, moment.baseline]), await baselineHead(work, projectId, moment.baseline)];
+    const [settings, { revision }] = [await storedSettings(work, 'SELECT settings FROM baseline WHERE project_id = $1 AND number = $2', [projectId, moment.baseline]), await baselineHead(work, projectId, moment.baseline)];
     await makeMoment(work, { key, parent: projectId, settings, revision }, await heldByBaseline(work, projectId, moment.baseline));
     return;
   }
+  if (moment.kind === 'part') throw new DomainError({ code: 'moment_unknown' });
   const { revision, agreedOnly } = moment;
   if (!agreedOnly) {
     await makeAtRevision(work, projectId, key, revision);
@@ -81,30 +85,20 @@ async function make(work: UnitOfWork, projectId: string, projectKey: string, mom
   if (!(await isMade(work, then))) await make(work, projectId, projectKey, { kind: 'revision', revision, agreedOnly: false });
   const [source] = await selectRows(work, idRow, 'SELECT id FROM project WHERE key = $1', [then]);
   if (source === undefined) throw new Error(`What is agreed is told from a moment: expected ${then}, got none`);
-  await makeMoment(work, { key, parent: projectId, settings: await settingsOf(work, 'SELECT settings FROM project WHERE id = $1', [source.id]), revision }, await heldAgreed(work, source.id));
+  await makeMoment(work, { key, parent: projectId, settings: await storedSettings(work, 'SELECT settings FROM project WHERE id = $1', [source.id]), revision }, await heldAgreed(work, source.id));
 }
 
 /** Makes a project, under a key of its own, of what another one was right after a revision; answers its row, or null when somebody else made it. */
 export async function makeAtRevision(work: UnitOfWork, projectId: string, key: string, revision: number): Promise<string | null> {
-  const settings = await settingsOf(
-    work,
-    `SELECT coalesce((SELECT p.undo->'from' FROM change c JOIN change_part p ON p.change_id = c.id WHERE c.project_id = $1 AND c.revision > $2 AND p.undo->>'kind' = 'settings' ORDER BY c.revision, p.place LIMIT 1), settings) AS settings
-     FROM project WHERE id = $1`,
-    [projectId, revision],
-  );
-  const made = await makeMoment(work, { key, parent: projectId, settings, revision }, heldAtRevision(projectId, revision));
+  const made = await makeMoment(work, { key, parent: projectId, settings: await settingsAt(work, projectId, revision), revision }, heldAtRevision(projectId, revision));
   if (made !== null) await putOutline(work, made, projectId, revision);
   return made;
-}
-
-async function settingsOf(work: UnitOfWork, sql: string, bind: readonly unknown[]): Promise<unknown> {
-  return (await selectRows(work, settingsRow, sql, bind))[0]?.settings;
 }
 
 async function keepFew(work: UnitOfWork, projectId: string, key: string): Promise<void> {
   await execute(
     work,
-    `DELETE FROM project WHERE id IN (SELECT id FROM project WHERE moment_of = $1 AND key <> $2 AND key !~ '@B-' ORDER BY seen_at DESC OFFSET ${MOST_OF_JOURNAL - 1})`,
+    `DELETE FROM project WHERE id IN (SELECT id FROM project WHERE moment_of = $1 AND key <> $2 AND key !~ '@B-' AND part IS NULL ORDER BY seen_at DESC OFFSET ${MOST_OF_JOURNAL - 1})`,
     [projectId, key],
   );
 }

@@ -60,6 +60,7 @@ export async function listTokens(work: UnitOfWork, personId: string): Promise<Ac
 export async function makeToken(work: UnitOfWork, person: SignedIn, { name, project, scope, days }: NewAccessToken): Promise<{ readonly token: string; readonly tokens: AccessTokenLine[] }> {
   const membership = await roleIn(work, person, project);
   if (membership === null) throw new DomainError({ code: 'project_unknown', project });
+  if (membership.isHidden) throw new DomainError({ code: 'part_only' });
   const tokens = await listTokens(work, person.id);
   if (tokens.length >= LIMITS.accessTokens) throw new DomainError({ code: 'tokens_too_many', limit: LIMITS.accessTokens });
   const token = `${PREFIX}${newSecretWord()}`;

@@ -1,7 +1,7 @@
 export { SESSION_COOKIE, SESSION_DAYS, SESSIONS_CHANNEL, endSession, endSessionById, endSessionsOf, hashToken, listSessions, personOfSession, startSession, type DemoSignIn, type SignedIn } from './session.ts';
 export { signIn } from './signIn.ts';
 export { createDemoPerson, hasAccounts } from './accounts.ts';
-export { addMember, changeRole, describeSession, joinMember, joinProject, listMembers, mayMakeProjects, removeMember, roleIn, type Membership } from './members.ts';
+export { addMember, changeRole, changeSeenModules, describeSession, joinMember, joinProject, listMembers, mayMakeProjects, removeMember, roleIn, type Membership } from './members.ts';
 export { changeAccount, listAccounts } from './administration.ts';
 export { changePassword, makeResetLink, resetPassword } from './newPassword.ts';
 export { forgetPassword } from './forgotten.ts';

@@ -53,25 +53,32 @@ function listDemoPeople(work: UnitOfWork): Promise<DemoPerson[]> {
 
 /** The role of a person (parameters 1: id, 2: administrator, 3: of the demo) in a project: the demo's people have one in its projects only. */
 const ROLE = `CASE WHEN $3 AND NOT project.demo THEN NULL WHEN $2 THEN 'administrator' ELSE member.role END`;
+/** The modules a person sees of it, null for everything. */
+const SEES = `CASE WHEN $2 THEN NULL ELSE member.sees END`;
 /** Who is in a project is in what it was, too. */
 const FROM = `FROM project LEFT JOIN member ON member.project_id = coalesce(project.moment_of, project.id) AND member.person_id = $1`;
 
 async function projectsOf(work: UnitOfWork, person: SignedIn): Promise<Session['projects']> {
-  return selectRows(work, projectRefSchema, `SELECT project.key, project.name, ${ROLE} AS role ${FROM} WHERE ${ROLE} IS NOT NULL AND project.moment_of IS NULL ORDER BY project.name`, [person.id, person.administrator, person.demo]);
+  return selectRows(work, projectRefSchema, `SELECT project.key, project.name, ${ROLE} AS role, ${SEES} AS sees ${FROM} WHERE ${ROLE} IS NOT NULL AND project.moment_of IS NULL ORDER BY project.name`, [person.id, person.administrator, person.demo]);
 }
 
-const memberRow = z.object({ projectId: z.string(), role: z.enum(ROLES).nullable(), isPast: z.boolean() });
+const memberRow = z.object({ projectId: z.string(), role: z.enum(ROLES).nullable(), isPast: z.boolean(), sees: z.array(z.string()).nullable(), isHidden: z.boolean() });
 
-/** What a person is in a project; `isPast`: it is a project as it was, which nobody changes. */
+/**
+ * What a person is in a project; `isPast`: it is a project as it was, which nobody changes; `sees`: the modules that are
+ * all they see; `isHidden`: there is more in it than that.
+ */
 export interface Membership {
   readonly projectId: string;
   readonly role: Role;
   readonly isPast: boolean;
+  readonly sees: readonly string[] | null;
+  readonly isHidden: boolean;
 }
 
 /** A person's role in a project; null when they have none there, or there is no such project. */
 export async function roleIn(work: UnitOfWork, person: SignedIn, projectKey: string): Promise<Membership | null> {
-  const [row] = await selectRows(work, memberRow, `SELECT project.id AS "projectId", ${ROLE} AS role, project.moment_of IS NOT NULL AS "isPast" ${FROM} WHERE project.key = $4`, [person.id, person.administrator, person.demo, projectKey]);
+  const [row] = await selectRows(work, memberRow, `SELECT project.id AS "projectId", ${ROLE} AS role, project.moment_of IS NOT NULL AS "isPast", ${SEES} AS sees, ${SEES} IS NOT NULL AND project.part IS DISTINCT FROM member.sees AS "isHidden" ${FROM} WHERE project.key = $4`, [person.id, person.administrator, person.demo, projectKey]);
   return row === undefined || row.role === null ? null : { ...row, role: row.isPast ? 'reader' : row.role };
 }
 
@@ -79,7 +86,7 @@ export async function listMembers(work: UnitOfWork, projectId: string): Promise<
   return selectRows(
     work,
     memberSchema,
-    'SELECT person.id, person.name, person.email, member.role FROM member JOIN person ON person.id = member.person_id WHERE member.project_id = $1 ORDER BY person.name',
+    'SELECT person.id, person.name, person.email, member.role, member.sees FROM member JOIN person ON person.id = member.person_id WHERE member.project_id = $1 ORDER BY person.name',
     [projectId],
   );
 }
@@ -94,7 +101,7 @@ export async function addMember(db: Sequelize, by: SignedIn, demoSignIn: DemoSig
     const id = await createAccount(work, member, passwordHash, false);
     await joinProject(work, projectId, id, member.role);
     await notePersonEvent(work, { action: 'added', by: by.id, about: id, projectId, detail: member.role });
-    return { id, name: member.name, email: member.email.toLowerCase(), role: member.role };
+    return { id, name: member.name, email: member.email.toLowerCase(), role: member.role, sees: null };
   });
 }
 
@@ -111,7 +118,7 @@ export async function joinMember(work: UnitOfWork, by: SignedIn, projectId: stri
   const joined = await answersAny(work, 'INSERT INTO member (project_id, person_id, role) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING RETURNING role', [projectId, person.id, role]);
   if (!joined) throw new DomainError({ code: 'member_already', who: person.name });
   await notePersonEvent(work, { action: 'joined', by: by.id, about: person.id, projectId, detail: role });
-  return { id: person.id, name: person.name, email: person.email, role };
+  return { id: person.id, name: person.name, email: person.email, role, sees: null };
 }
 
 export async function joinProject(work: UnitOfWork, projectId: string, personId: string, role: Role): Promise<void> {
@@ -120,10 +127,22 @@ export async function joinProject(work: UnitOfWork, projectId: string, personId:
 
 export async function changeRole(work: UnitOfWork, by: SignedIn, projectId: string, personId: string, role: Role): Promise<Member> {
   const before = await memberOf(work, projectId, personId);
+  if (before.sees !== null && role !== 'reader') throw new DomainError({ code: 'part_of_readers', who: before.name });
   await execute(work, 'UPDATE member SET role = $3 WHERE project_id = $1 AND person_id = $2', [projectId, personId, role]);
   await refuseWithoutAdministrator(work, projectId);
   await notePersonEvent(work, { action: 'roleChanged', by: by.id, about: personId, projectId, detail: `${before.role} → ${role}` });
   return { ...before, role };
+}
+
+/** Says which modules a reader sees of a project; null: everything. @throws {DomainError} for somebody who is no reader. */
+export async function changeSeenModules(work: UnitOfWork, by: SignedIn, projectId: string, personId: string, modules: readonly string[] | null): Promise<Member> {
+  const before = await memberOf(work, projectId, personId);
+  if (modules !== null && before.role !== 'reader') throw new DomainError({ code: 'part_of_readers', who: before.name });
+  const sees = modules?.toSorted() ?? null;
+  await execute(work, 'UPDATE member SET sees = $3 WHERE project_id = $1 AND person_id = $2', [projectId, personId, sees]);
+  await notePersonEvent(work, { action: 'seenModulesChanged', by: by.id, about: personId, projectId, detail: sees?.join(', ') ?? 'everything' });
+  await endListening(work, personId);
+  return { ...before, sees };
 }
 
 export async function removeMember(work: UnitOfWork, by: SignedIn, projectId: string, personId: string): Promise<Member[]> {
@@ -131,9 +150,13 @@ export async function removeMember(work: UnitOfWork, by: SignedIn, projectId: st
   await execute(work, 'DELETE FROM member WHERE project_id = $1 AND person_id = $2', [projectId, personId]);
   await refuseWithoutAdministrator(work, projectId);
   await notePersonEvent(work, { action: 'removed', by: by.id, about: personId, projectId, detail: before.role });
-  // What they listen to of this project ends; whatever else they have open listens again by itself.
-  await execute(work, 'SELECT pg_notify($1, $2)', [SESSIONS_CHANNEL, JSON.stringify({ person: personId })]);
+  await endListening(work, personId);
   return listMembers(work, projectId);
+}
+
+/** What they listen to of a project ends; whatever else they have open listens again by itself. */
+async function endListening(work: UnitOfWork, personId: string): Promise<void> {
+  await execute(work, 'SELECT pg_notify($1, $2)', [SESSIONS_CHANNEL, JSON.stringify({ person: personId })]);
 }
 
 /** Locked, so that two administrators do not take each other's role away at once. */

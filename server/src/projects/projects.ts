@@ -1,8 +1,8 @@
 import { TRACE_TYPES } from '@caderno/core/artefacts';
-import type { NewProject, ProjectRef, ResponseOf, Role } from '@caderno/contract';
+import type { NewProject, ProjectRef, ResponseOf } from '@caderno/contract';
 import { z } from 'zod';
 import { countRow, modelsOf, selectRows, type UnitOfWork } from '../database/index.ts';
-import { joinProject } from '../people/index.ts';
+import { joinProject, type Membership } from '../people/index.ts';
 import { DomainError } from '../domainError.ts';
 
 /** The trace links of a project (parameter 1) whose target changed in meaning since they were made: `isSuspect` of the core, for many at once. */
@@ -18,7 +18,7 @@ export async function createProject(work: UnitOfWork, personId: string, { key, n
   const maker = await modelsOf(work.db).Person.findByPk(personId, { transaction: work.transaction, rejectOnEmpty: true });
   const project = await Project.create({ key, name, demo: maker.demoJob !== null }, { transaction: work.transaction });
   await joinProject(work, project.id, personId, 'administrator');
-  return { id: project.id, key, name, role: 'administrator' };
+  return { id: project.id, key, name, role: 'administrator', sees: null };
 }
 
 const kindCountRow = z.object({ kind: z.string(), count: z.number() });
@@ -26,7 +26,7 @@ const kindCountRow = z.object({ kind: z.string(), count: z.number() });
 const readProjectRowX = z.object({ module: z.string() });
 
 /** A project with the figures its tabs show. Withdrawn artefacts and headings are counted nowhere. */
-export async function readProject(work: UnitOfWork, projectId: string, role: Role): Promise<ResponseOf<'readProject'>> {
+export async function readProject(work: UnitOfWork, { projectId, role, sees }: Pick<Membership, 'projectId' | 'role' | 'sees'>): Promise<ResponseOf<'readProject'>> {
   const project = await modelsOf(work.db).Project.findByPk(projectId, { transaction: work.transaction, rejectOnEmpty: true });
   const counts = await selectRows(
     work,
@@ -51,6 +51,7 @@ export async function readProject(work: UnitOfWork, projectId: string, role: Rol
     key: project.key,
     name: project.name,
     role,
+    sees: sees === null ? null : [...sees],
     modules: modules.map((m) => m.module),
     figures: { requirements: count('requirement'), conditions: count('condition'), cases: count('case'), shared: count('shared') + count('dataSet'), openQuestions: open?.count ?? 0, suspectLinks: await countSuspectLinks(work, projectId), revision: project.revision },
   };

@@ -205,8 +205,9 @@ async function writeAsked(work: UnitOfWork, review: string, people: readonly str
   await execute(work, 'INSERT INTO review_asked (review_id, person_id, place) SELECT $1, p.id, p.place FROM unnest($2::uuid[]) WITH ORDINALITY AS p(id, place)', [review, people]);
 }
 
+/** Who sees only a part could not read what they agree to. */
 async function refuseStrangers(work: UnitOfWork, projectId: string, people: readonly string[]): Promise<void> {
-  const members = new Set((await listMembers(work, projectId)).map((m) => m.id));
+  const members = new Set((await listMembers(work, projectId)).filter((m) => m.sees === null).map((m) => m.id));
   if (people.some((p) => !members.has(p))) throw new DomainError({ code: 'person_unknown' });
 }
 

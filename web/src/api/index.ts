@@ -2,7 +2,7 @@ export { RefusedCall, attachmentAddress, call, download } from './client.ts';
 export { upload } from './upload.ts';
 export { failureSentence, isPassing, isSignedOut, tellFailure } from './failure.ts';
 export { untilTaken } from './untilTaken.ts';
-export { keys, useAlike, useArtefact, useBaselines, useBasisTexts, useConditionLines, useDesign, useItems, useLibrary, useMembers, useListProject, useMatrixCells, useOpenThreads, useOwnFields, useReadAhead, useReadMatrixAhead, useReuse, useReuseGraph, useReview, useReviews, useUnread, useSettings, useSuspectLinks, useTracker, useVersion, useVersions, type ConditionInList } from './queries.ts';
+export { keys, useAlike, useArtefact, useBaselines, useBasisTexts, useConditionLines, useDesign, useEveryMember, useItems, useLibrary, useMembers, useListProject, useMatrixCells, useOpenThreads, useOwnFields, useReadAhead, useReadMatrixAhead, useReuse, useReuseGraph, useReview, useReviews, useUnread, useSettings, useSuspectLinks, useTracker, useVersion, useVersions, type ConditionInList } from './queries.ts';
 export { useSaveSettings } from './useSaveSettings.ts';
 export { foreseenOf, withState, forgetLogs, useCoverage, useCoverageRows, useFigures, useHeads, useModules, useModulesOf, useForeseen, useProjectStream, useRefresh, useSummaries, whileSaving, useAllListed, useListed, useListedAhead, useMatchCount, type ListedHead, type RowsKnown } from './log/index.ts';
 export { useSession } from './session.ts';

@@ -4,8 +4,8 @@ import { FIRST_PRIORITIES, kindOfId, type ArtefactId, type ArtefactKind, type Id
 import type { ReviewNumber } from '@caderno/core/reviews';
 import type { Used } from '@caderno/core/shared';
 import type { Standing } from '@caderno/core/coverage';
-import type { ArtefactOfKind, ConditionLine, QueryInputOf, ResponseOf } from '@caderno/contract';
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { ArtefactOfKind, ConditionLine, Member, QueryInputOf, ResponseOf } from '@caderno/contract';
+import { keepPreviousData, queryOptions, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useMemo } from 'react';
 import { call } from './client.ts';
 import { SESSION_KEY } from './session.ts';
@@ -18,8 +18,20 @@ export const keys = {
   coverage: (project: string, ...rest: unknown[]) => [project, 'coverage', ...rest] as const,
 };
 
+const membersQuery = (project: string) => queryOptions({ queryKey: [project, 'members'], queryFn: () => call('listMembers', { params: { project } }) });
+
+/** The people of a project who see all of it: who can be named, asked and told. */
 export function useMembers(project: string) {
-  return useQuery({ queryKey: [project, 'members'], queryFn: () => call('listMembers', { params: { project } }) });
+  return useQuery({ ...membersQuery(project), select: whoSeesAll });
+}
+
+function whoSeesAll(members: readonly Member[]): Member[] {
+  return members.filter((m) => m.sees === null);
+}
+
+/** All people of a project, those as well who see only some modules. */
+export function useEveryMember(project: string) {
+  return useQuery(membersQuery(project));
 }
 
 export function useArtefact<K extends ArtefactKind>(project: string, kind: K, id: IdOfKind[K]) {

@@ -13,7 +13,7 @@ import { InReview } from './InReview.tsx';
 afterEach(cleanup);
 
 const OTHER = '00000000-0000-4000-8000-000000000002';
-const MEMBERS: Member[] = [{ id: PERSON.id, name: PERSON.name, email: 'a@b.example', role: 'lead' }, { id: OTHER, name: 'Olga S.', email: 'c@d.example', role: 'reader' }];
+const MEMBERS: Member[] = [{ id: PERSON.id, name: PERSON.name, email: 'a@b.example', role: 'lead', sees: null }, { id: OTHER, name: 'Olga S.', email: 'c@d.example', role: 'reader', sees: null }];
 const HEADS = [requirementHead(1, { title: 'Valid reading' }), caseHead(1), caseHead(2, { state: 'agreed' }), sharedHead(1), sharedHead(2, { state: 'withdrawn' })];
 
 function asking(ids: Parameters<typeof AskReview>[0]['ids'], refuse = false) {

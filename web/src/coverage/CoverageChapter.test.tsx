@@ -44,7 +44,7 @@ test('an empty project says so without a number that is none', async () => {
 });
 
 test('what is agreed leads to the project of now at its agreed versions; on a moment it is not offered', async () => {
-  standInProject([], [], { readProject: () => ({ key: 'p', name: 'P', role: 'analyst' as const, modules: [], figures: { revision: 41, requirements: 0, conditions: 0, cases: 0, shared: 0, openQuestions: 0, suspectLinks: 0 } }) });
+  standInProject([], [], { readProject: () => ({ key: 'p', name: 'P', role: 'analyst' as const, sees: null, modules: [], figures: { revision: 41, requirements: 0, conditions: 0, cases: 0, shared: 0, openQuestions: 0, suspectLinks: 0 } }) });
   onThePage(<CoverageChapter />, {}, '/p/coverage?list=unanalysed');
   fireEvent.click(await screen.findByRole('button', { name: 'only what is agreed' }));
   await waitFor(() => expect(screen.getByTitle('Address').textContent).toBe('/p@41-agreed/coverage?list=unanalysed'));

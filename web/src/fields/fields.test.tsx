@@ -24,7 +24,7 @@ function Held({ start, canEdit }: { readonly start: OwnValues; readonly canEdit:
 
 function show(fields: readonly OwnField[], start: OwnValues = {}, canEdit = true): void {
   held = start;
-  standInProject([], [], { readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, fields } }), listMembers: () => [{ id: crypto.randomUUID(), name: 'Rui M.', email: 'r@fonte.example', role: 'analyst' }] as never });
+  standInProject([], [], { readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, fields } }), listMembers: () => [{ id: crypto.randomUUID(), name: 'Rui M.', email: 'r@fonte.example', role: 'analyst', sees: null }] as never });
   onThePage(<Held start={start} canEdit={canEdit} />, { canEdit });
 }
 

@@ -22,7 +22,7 @@ function MayEdit() {
 function open(id: ArtefactId, context: Parameters<typeof onThePage>[1] = { canLead: false }) {
   standInProject(heads, [], {
     readSettings: () => ({ version: 1, settings: { ...DEFAULT_SETTINGS, keepers: [{ module: 'Billing', people: [RUI] }, { module: 'Readings', people: [RUI, PERSON.id] }] } }),
-    listMembers: () => [{ ...PERSON, role: 'analyst' }, { id: RUI, name: 'Rui M.', email: 'rui@example.com', role: 'analyst' }],
+    listMembers: () => [{ ...PERSON, role: 'analyst', sees: null }, { id: RUI, name: 'Rui M.', email: 'rui@example.com', role: 'analyst', sees: null }],
   });
   onThePage(<KeptModule id={id}><MayEdit /></KeptModule>, context);
 }

@@ -10,7 +10,7 @@ import { PastBanner, pastWords, type Past } from './PastBanner.tsx';
 afterEach(cleanup);
 
 const taken = (part: string) => ({ number: baselineNumber(2), name: 'Before the pilot', note: '', by: 'Rui M.', at: '2026-01-01T10:00:00.000Z', part, revision: 9, seal: 'a'.repeat(64), counts: {}, agreed: 0, coverage: null });
-const past = (text: string): Past => ({ project: 'p', moment: momentOfText(text), at: '2026-01-01T10:00:00.000Z' });
+const past = (text: string): Past => ({ project: 'p', moment: momentOfText(text), at: '2026-01-01T10:00:00.000Z', sees: null });
 const said = async (text: string, words: RegExp) => {
   standInProject([], [], { listBaselines: () => [taken('R-4')] });
   onThePage(<PastBanner past={past(text)} />, {}, `/p@${text}/cases/C-7?row=3`);

@@ -1,20 +1,28 @@
 import type { Moment } from '@caderno/contract';
+import type { BaselineNumber } from '@caderno/core/baselines';
 import { Link, useLocation } from 'react-router';
 import { useBaselines } from '../api/index.ts';
 import { dateAndTime } from '../look/index.ts';
 import { address } from './address.ts';
 
-/** A moment that is open as the whole project; `project`: the key of the one of now, `at`: when that was. */
+/** A moment that is open as the whole project; `project`: the key of the one of now, `at`: when that was, `sees`: the modules that are all it holds, null for all. */
 export interface Past {
   readonly project: string;
   readonly moment: Moment;
   readonly at: string;
+  readonly sees: readonly string[] | null;
 }
 
 /** The moment in a few words, for the title of the browser’s tab. */
 export function pastWords({ moment, at }: Past): string {
-  if (moment.kind === 'baseline') return `in B-${moment.baseline}`;
-  return moment.agreedOnly ? `as agreed, ${dateAndTime(at)}` : `as it was, ${dateAndTime(at)}`;
+  switch (moment.kind) {
+    case 'baseline':
+      return `in B-${moment.baseline}`;
+    case 'revision':
+      return moment.agreedOnly ? `as agreed, ${dateAndTime(at)}` : `as it was, ${dateAndTime(at)}`;
+    case 'part':
+      return `in part, ${dateAndTime(at)}`;
+  }
 }
 
 const LINK = 'font-semibold text-blue underline underline-offset-2 print:hidden';
@@ -39,32 +47,48 @@ export function PastBanner({ past }: { readonly past: Past }) {
         </Link>
       )}
       <Link className={LINK} to={`/${past.project}/${here}${search}`}>
-        This page now
+        {past.moment.kind === 'part' ? 'Look for what is newer' : 'This page now'}
       </Link>
     </div>
   );
 }
 
-function What({ past: { project, moment, at } }: { readonly past: Past }) {
-  const baselines = useBaselines(project).data;
-  if (moment.kind === 'revision' && moment.agreedOnly) {
-    return (
-      <>
-        <b className="font-semibold">Only what is agreed</b>, as of {dateAndTime(at)}: cases and what they use, each at the version agreed last. Requirements and conditions that nobody agreed to stand as they are.
-      </>
-    );
+function What({ past: { project, moment, at, sees } }: { readonly past: Past }) {
+  switch (moment.kind) {
+    case 'baseline':
+      return <OfBaseline project={project} number={moment.baseline} at={at} />;
+    case 'part':
+      return (
+        <>
+          <b className="font-semibold">Only {listed(sees ?? [])}</b> and what they use, as of {dateAndTime(at)}.
+        </>
+      );
+    case 'revision':
+      if (!moment.agreedOnly) {
+        return (
+          <>
+            <b className="font-semibold">The project as it was</b> on {dateAndTime(at)}.
+          </>
+        );
+      }
+      return (
+        <>
+          <b className="font-semibold">Only what is agreed</b>, as of {dateAndTime(at)}: cases and what they use, each at the version agreed last. Requirements and conditions that nobody agreed to stand as they are.
+        </>
+      );
   }
-  if (moment.kind === 'revision') {
-    return (
-      <>
-        <b className="font-semibold">The project as it was</b> on {dateAndTime(at)}.
-      </>
-    );
-  }
-  const taken = baselines?.find((b) => b.number === moment.baseline);
+}
+
+/** `Bills, Meters and Payments`. */
+function listed(names: readonly string[]): string {
+  return names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`;
+}
+
+function OfBaseline({ project, number, at }: { readonly project: string; readonly number: BaselineNumber; readonly at: string }) {
+  const taken = useBaselines(project).data?.find((b) => b.number === number);
   return (
     <>
-      <b className="font-semibold">The project as it was in B-{moment.baseline}</b>
+      <b className="font-semibold">The project as it was in B-{number}</b>
       {taken !== undefined && ` ${taken.name}`}, {dateAndTime(at)}
       {taken === undefined || taken.part === '' ? '' : `, of ${taken.part} only`}.
     </>

@@ -23,7 +23,7 @@ const MEMBERS = [
   member('C-3', { execution: 'automated' }),
   member('F-1/1', { instances: 0, doubts: [{ kind: 'noInstances' }] }),
 ];
-const PEOPLE: Member[] = ['Rui M.', 'Olga S.'].map((name, i) => ({ id: `00000000-0000-4000-8000-00000000000${i}`, name, email: 'a@b.example', role: 'analyst' }));
+const PEOPLE: Member[] = ['Rui M.', 'Olga S.'].map((name, i) => ({ id: `00000000-0000-4000-8000-00000000000${i}`, name, email: 'a@b.example', role: 'analyst', sees: null }));
 const CONFIGURATIONS = [{ id: 'web', name: 'On the web', factors: [{ name: 'browser', value: 'newest' }] }, { id: 'tablet', name: 'In the street', factors: [] }];
 const HEADS = [suiteHead(1, { title: 'Smoke' }), caseHead(1), caseHead(2), caseHead(3), featureHead(1)];
 const LISTED: HandOffListed = { number: handOffNumber(1), name: 'Round 6', note: 'Begin with the bills', of: 'U-1', baseline: baselineNumber(3), due: '2031-01-31', by: 'Inês V.', at: '2031-01-01T10:00:00.000Z', instances: 5, minutes: 60, people: ['Rui M.'] };

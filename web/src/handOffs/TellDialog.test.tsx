@@ -11,7 +11,7 @@ import { TellDialog } from './TellDialog.tsx';
 
 afterEach(cleanup);
 
-const member = (n: number, name: string): Member => ({ id: `00000000-0000-4000-8000-00000000000${n}`, name, email: `m${n}@b.example`, role: 'analyst' });
+const member = (n: number, name: string): Member => ({ id: `00000000-0000-4000-8000-00000000000${n}`, name, email: `m${n}@b.example`, role: 'analyst', sees: null });
 const MEMBERS = [member(1, 'Rui M.'), member(2, 'Two'), member(3, 'Two')];
 const line = (of: HandOffLine['of'], person: string, more: Partial<HandOffLine> = {}): HandOffLine => ({ of, version: 1, title: of, module: '', owner: '', execution: 'byHand', configuration: null, instances: 2, minutes: 10, person, ...more });
 const HAND_OFF: HandOff = {

@@ -16,7 +16,7 @@ test('a saved baseline becomes the project; what a hand changed is told first, a
     createProjectFromFolder: ({ query }) => {
       asked.push(query);
       if (query.changed === 'no') throw new Refusing({ code: 'folder_changed', changed: 1, missing: 0, unknown: 0, first: ['meters/C-1.yaml'] });
-      return { key: query.key, name: query.name, role: 'administrator' };
+      return { key: query.key, name: query.name, role: 'administrator', sees: null };
     },
   });
   onThePage(<FromFolder name="Meters" projectKey="meters" />);

@@ -8,7 +8,7 @@ import { PeoplePage } from './PeoplePage.tsx';
 
 afterEach(cleanup);
 
-const member = (n: number, name: string, role: Member['role']): Member => ({ id: `00000000-0000-4000-8000-00000000000${n}`, name, email: `${n}@example.com`, role });
+const member = (n: number, name: string, role: Member['role']): Member => ({ id: `00000000-0000-4000-8000-00000000000${n}`, name, email: `${n}@example.com`, role, sees: null });
 
 test('roles are changed and people removed only after they were asked for by name; who may not sees roles as words', async () => {
   let members = [member(1, 'Inês V.', 'administrator'), member(2, 'Rui M.', 'analyst')];

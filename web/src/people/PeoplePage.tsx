@@ -2,12 +2,13 @@ import { ROLES, type Member, type Role } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { call, tellFailure, useMembers } from '../api/index.ts';
+import { call, tellFailure, useEveryMember } from '../api/index.ts';
 import { Spread, useFrame } from '../frame/index.ts';
 import { TextButton } from '../look/index.ts';
 import { AddMember } from './AddMember.tsx';
 import { ReadLinks } from './ReadLinks.tsx';
 import { PersonJournal } from './PersonJournal.tsx';
+import { SeenModulesDialog } from './SeenModulesDialog.tsx';
 
 /** The people of a project with their roles; its administrators change them and add others. */
 export function PeoplePage() {
@@ -19,7 +20,7 @@ export function PeoplePage() {
 
 function MemberList({ project }: { readonly project: string }) {
   const { canManage, canLead, canEdit, isPast } = useFrame();
-  const members = useMembers(project).data ?? [];
+  const members = useEveryMember(project).data ?? [];
   return (
     <div className="p-7">
       <h1 className="font-serif text-2xl font-semibold">People</h1>
@@ -29,6 +30,7 @@ function MemberList({ project }: { readonly project: string }) {
             <th className="py-1.5 font-semibold">Name</th>
             <th className="font-semibold">E-mail address</th>
             <th className="font-semibold">Role</th>
+            <th className="font-semibold">Sees</th>
             {canManage && <th className="sr-only">Remove</th>}
           </tr>
         </thead>
@@ -47,6 +49,7 @@ function MemberList({ project }: { readonly project: string }) {
 function MemberLine({ project, member }: { readonly project: string; readonly member: Member }) {
   const { canManage } = useFrame();
   const [asking, setAsking] = useState(false);
+  const [choosing, setChoosing] = useState(false);
   const client = useQueryClient();
   const done = (words: string) => (): Promise<void> => {
     toast.success(words);
@@ -54,6 +57,7 @@ function MemberLine({ project, member }: { readonly project: string; readonly me
   };
   const params = { project, person: member.id };
   const changeRole = (role: Role): void => void call('changeRole', { params, body: { role } }).then(done(`${member.name} has the role of ${role} now.`), tellFailure);
+  const changeSees = (sees: readonly string[] | null): void => void call('changeSeenModules', { params, body: { sees: sees === null ? null : [...sees] } }).then(done(`${member.name} sees ${seesWords(sees)} now.`), tellFailure);
   const remove = (): void => void call('removeMember', { params }).then(done(`${member.name} is no longer in the project. Whatever they wrote stays.`), tellFailure);
   return (
     <tr>
@@ -69,6 +73,16 @@ function MemberLine({ project, member }: { readonly project: string; readonly me
         ) : (
           member.role
         )}
+      </td>
+      <td className="pr-2">
+        {canManage && member.role === 'reader' ? (
+          <TextButton aria-label={`What ${member.name} sees: ${seesWords(member.sees)}`} onClick={() => setChoosing(true)}>
+            {seesWords(member.sees)} …
+          </TextButton>
+        ) : (
+          seesWords(member.sees)
+        )}
+        {choosing && <SeenModulesDialog project={project} member={member} onSet={changeSees} onClose={() => setChoosing(false)} />}
       </td>
       {canManage && (
         <td className="text-right">
@@ -88,4 +102,9 @@ function MemberLine({ project, member }: { readonly project: string; readonly me
       )}
     </tr>
   );
+}
+
+/** What somebody sees of a project, in words. */
+function seesWords(sees: readonly string[] | null): string {
+  return sees === null ? 'everything' : `only ${sees.join(', ')}`;
 }

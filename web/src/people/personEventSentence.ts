@@ -21,6 +21,7 @@ const SENTENCE: Record<PersonAction, (parts: Parts) => string> = {
   joined: ({ who, whom, where, detail }) => `${who} added ${whom} as ${detail}${where}`,
   removed: ({ who, whom, where, detail }) => `${who} removed ${whom}, who was ${detail}${where}`,
   roleChanged: ({ who, whom, where, detail }) => `${who} changed the role of ${whom}${where}: ${detail}`,
+  seenModulesChanged: ({ who, whom, where, detail }) => `${who} said what ${whom} sees${where}: ${detail}`,
   signedIn: ({ who, detail }) => `${who} signed in from ${detail}`,
   signInRefused: ({ whom, detail }) => `A wrong password for ${whom} from ${detail}`,
   signedOut: ({ who }) => `${who} signed out`,

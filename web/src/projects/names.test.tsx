@@ -47,7 +47,7 @@ test('modules stand in the order of the project, then by the alphabet; moved the
 });
 
 test('a lead says who changes a module; one that is given back is everybody’s', async () => {
-  const members = [{ id: RUI, name: 'Rui M.', email: 'rui@example.com', role: 'analyst' }, { id: OLGA, name: 'Olga S.', email: 'olga@example.com', role: 'reader' }, { id: TERESA, name: 'Teresa L.', email: 'teresa@example.com', role: 'lead' }] as const;
+  const members = [{ id: RUI, name: 'Rui M.', email: 'rui@example.com', role: 'analyst', sees: null }, { id: OLGA, name: 'Olga S.', email: 'olga@example.com', role: 'reader', sees: null }, { id: TERESA, name: 'Teresa L.', email: 'teresa@example.com', role: 'lead', sees: null }] as const;
   standInProject(heads, [], { listMembers: () => [...members], changeMany: () => ({ change: null, changed: 2, made: [], left: [] }) });
   onThePage(<Held start={['Bills', 'Access']} />);
   fireEvent.click(await screen.findByRole('button', { name: /^changed by everybody.*Bills$/ }));

@@ -28,7 +28,7 @@ function page(threads: RemarkThread[], refuses = { once: false }, rights: Partia
   const put = (change: (t: RemarkThread) => RemarkThread) => (threads = threads.map(change));
   const server = new StandInServer({
     listRemarks: () => threads,
-    listMembers: () => [{ id: PERSON.id, name: PERSON.name, email: 'a@b.example', role: 'analyst' }],
+    listMembers: () => [{ id: PERSON.id, name: PERSON.name, email: 'a@b.example', role: 'analyst', sees: null }],
     beginThread: ({ body }) => {
       if (refuses.once) throw ((refuses.once = false), new Refusing({ code: 'server_error', request: 'x' } as never));
       return (threads = [...threads, thread(body.text, { id: body.remark, place: body.place, said: body.said, remarks: [said(body.text, { id: body.remark, author: PERSON.id, name: PERSON.name, offer: body.offer === undefined ? null : { text: body.offer, taken: null } })] })]);

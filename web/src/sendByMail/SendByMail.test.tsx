@@ -8,7 +8,7 @@ import { SendByMailButton } from './SendByMailButton.tsx';
 
 afterEach(cleanup);
 
-const members: Member[] = [{ ...PERSON, role: 'lead' }, { id: '00000000-0000-4000-8000-000000000002', name: 'Rui M.', email: 'rui@example.com', role: 'analyst' }];
+const members: Member[] = [{ ...PERSON, role: 'lead', sees: null }, { id: '00000000-0000-4000-8000-000000000002', name: 'Rui M.', email: 'rui@example.com', role: 'analyst', sees: null }];
 
 function dialog(context = {}, sendsMail = true): SendByMail[] {
   const sent: SendByMail[] = [];
