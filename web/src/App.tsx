@@ -3,7 +3,7 @@ import { QueryCache, QueryClient, QueryClientProvider, useQuery, useQueryClient 
 import { lazy, Suspense, useEffect, type ComponentProps, type ReactNode } from 'react';
 import { Link, Navigate, createBrowserRouter, useLocation, useParams } from 'react-router';
 import { RouterProvider } from 'react-router/dom';
-import { call, failureSentence, forgetLogs, isPassing, isSignedOut, keys, useSession } from './api/index.ts';
+import { call, failureSentence, forgetLogs, isPassing, isSeenOtherwise, isSignedOut, keys, useSession } from './api/index.ts';
 import { followFocus } from './focus/index.ts';
 import { Frame, PageFailed, address, type Past } from './frame/index.ts';
 import { Empty, Notices, notify } from './look/index.ts';
@@ -70,8 +70,8 @@ function chapter(page: ReactNode): ReactNode {
 }
 
 const client: QueryClient = new QueryClient({
-  // Whatever is answered that nobody is signed in any more: the session is asked for at once, and the page goes.
-  queryCache: new QueryCache({ onError: (error) => isSignedOut(error) && void client.invalidateQueries({ queryKey: keys.session }) }),
+  // Whatever is answered that nobody is signed in any more, or sees something else: the session is asked for at once, and the page goes.
+  queryCache: new QueryCache({ onError: (error) => (isSignedOut(error) || isSeenOtherwise(error)) && void client.invalidateQueries({ queryKey: keys.session }) }),
   // Events tell what is stale; a window that comes back to the front has nothing to ask.
   defaultOptions: { queries: { staleTime: 30_000, refetchOnWindowFocus: false, retry: (count, error) => isPassing(error) && count < 30, retryDelay: 1_500 } },
 });

@@ -25,3 +25,8 @@ export function isPassing(error: unknown): boolean {
 export function isSignedOut(error: unknown): boolean {
   return error instanceof RefusedCall && error.refusal.code === 'not_signed_in';
 }
+
+/** Whether somebody sees more of a project, or less, than they did when they came. */
+export function isSeenOtherwise(error: unknown): boolean {
+  return error instanceof RefusedCall && (error.refusal.code === 'part_only' || error.refusal.code === 'moment_unknown');
+}

@@ -1,6 +1,6 @@
 export { RefusedCall, attachmentAddress, call, download } from './client.ts';
 export { upload } from './upload.ts';
-export { failureSentence, isPassing, isSignedOut, tellFailure } from './failure.ts';
+export { failureSentence, isPassing, isSeenOtherwise, isSignedOut, tellFailure } from './failure.ts';
 export { untilTaken } from './untilTaken.ts';
 export { keys, useAlike, useArtefact, useBaselines, useBasisTexts, useConditionLines, useDesign, useEveryMember, useItems, useLibrary, useMembers, useListProject, useMatrixCells, useOpenThreads, useOwnFields, useReadAhead, useReadMatrixAhead, useReuse, useReuseGraph, useReview, useReviews, useUnread, useSettings, useSuspectLinks, useTracker, useVersion, useVersions, type ConditionInList } from './queries.ts';
 export { useSaveSettings } from './useSaveSettings.ts';

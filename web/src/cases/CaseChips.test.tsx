@@ -26,7 +26,7 @@ function Head({ first, canEdit = true }: { readonly first: Partial<CaseContent>;
 const written = (): unknown => JSON.parse(screen.getByRole('status').textContent ?? '');
 
 function head(first: Partial<CaseContent>, canEdit = true): void {
-  standInProject([caseHead(1, { module: 'Counter' })], [], { listMembers: () => [{ id: '00000000-0000-4000-8000-000000000001', name: 'Rui M.', email: 'rui@example.com', role: 'analyst', active: true }] as never });
+  standInProject([caseHead(1, { module: 'Counter' })], [], { listMembers: () => [{ id: '00000000-0000-4000-8000-000000000001', name: 'Rui M.', email: 'rui@example.com', role: 'analyst', sees: null, active: true }] as never });
   onThePage(<Head first={first} canEdit={canEdit} />);
 }
 

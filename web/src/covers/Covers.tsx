@@ -3,7 +3,7 @@ import { expects as saysWhatIsExpected, newCover, type CaseContent, type Cover, 
 import { carriedFields } from '@caderno/core/conditions';
 import type { DesignCondition } from '@caderno/core/coverage';
 import { countStandings, itemsToShow, type ConditionCoverage } from '@caderno/core/coverage';
-import { memo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
@@ -29,6 +29,9 @@ type Covering = 'case' | 'scenario';
 
 /** The conditions a case or a scenario covers, what of each is shown, and what carries what. */
 export const Covers = memo(function Covers({ id, of, content, conditions, coverages, canEdit, update, onFill }: Props) {
+  const { project } = useFrame();
+  const known = useSummaries(project, 'condition').data;
+  const ids = useMemo(() => (known === undefined ? null : new Set(known.map((k) => k.id))), [known]);
   const stillRight = useStillRight();
   const [mapping, setMapping] = useState<ConditionId | null>(null);
   const set = (id: ConditionId, part: Partial<Cover>): void => update((c) => ({ ...c, covers: c.covers.map((x) => (x.id === id ? { ...x, ...part } : x)) }));
@@ -43,6 +46,7 @@ export const Covers = memo(function Covers({ id, of, content, conditions, covera
             of={of}
             condition={conditions.get(cover.id)}
             coverage={coverages.get(cover.id)}
+            isHere={ids === null || ids.has(cover.id)}
             canEdit={canEdit}
             onMap={() => setMapping(cover.id)}
             onFill={onFill === null ? null : () => onFill(cover.id)}
@@ -63,6 +67,8 @@ interface LineProps {
   readonly cover: Cover;
   readonly condition: DesignCondition | undefined;
   readonly coverage: ConditionCoverage | undefined;
+  /** Of a part of a project, or of what is agreed, the condition may be left out. */
+  readonly isHere: boolean;
   readonly canEdit: boolean;
   readonly onMap: () => void;
   readonly onFill: (() => void) | null;
@@ -70,8 +76,8 @@ interface LineProps {
   readonly onRemove: () => void;
 }
 
-function CoverLine({ of, cover, condition, coverage, canEdit, onMap, onFill, onStillRight, onRemove }: LineProps) {
-  const { project } = useFrame();
+function CoverLine({ of, cover, condition, coverage, isHere, canEdit, onMap, onFill, onStillRight, onRemove }: LineProps) {
+  const { project, isPast } = useFrame();
   const counts = countStandings(coverage?.items.map((i) => i.standing) ?? []);
   const model = condition?.content.model;
   const isCarried = model !== undefined && carriedFields(model).length > 0;
@@ -79,6 +85,18 @@ function CoverLine({ of, cover, condition, coverage, canEdit, onMap, onFill, onS
   const unmapped = isPath ? cover.events.length === 0 : isCarried ? cover.fields.length === 0 : cover.expects.length === 0;
   const missing = counts.gap + counts.linked;
   const suspect = condition !== undefined && isSuspect(cover, condition);
+  const unlink = (
+    <TextButton onClick={onRemove} aria-label={`Unlink ${cover.id}`}>
+      unlink
+    </TextButton>
+  );
+  if (!isHere) {
+    return (
+      <li>
+        <span className="font-mono text-xs">{cover.id}</span> {isPast ? 'is not among what you see here.' : 'is no longer in the project.'} {canEdit && unlink}
+      </li>
+    );
+  }
   return (
     <li>
       <Link to={address.condition(project, cover.id)} className="text-sm text-ink hover:underline">
@@ -121,9 +139,7 @@ function CoverLine({ of, cover, condition, coverage, canEdit, onMap, onFill, onS
               Generate rows for the {missing} missing
             </TextButton>
           )}
-          <TextButton onClick={onRemove} aria-label={`Unlink ${cover.id}`}>
-            unlink
-          </TextButton>
+          {unlink}
         </p>
       )}
     </li>
