@@ -1,3 +1,4 @@
+export { AllOrSome } from './AllOrSome.tsx';
 export { Busy } from './Busy.tsx';
 export { Button, TextButton } from './Button.tsx';
 export { Chip } from './Chip.tsx';
