@@ -84,7 +84,7 @@ test('from an empty server to a colleague with a new password, by keyboard', asy
     await other.keyboard.press('Enter');
   };
   await called('nuno a.');
-  await expect(other.getByText('Somebody beside you is called nuno a. already')).toBeVisible();
+  await expect(other.getByText('Somebody in the project is called nuno a. already')).toBeVisible();
   await called('Inês Vaz');
   await expect(other.getByRole('heading', { name: 'Inês Vaz', level: 1 })).toBeVisible();
   await expect(other.getByRole('button', { name: 'Inês Vaz: account' })).toBeVisible();

@@ -61,7 +61,7 @@ export const PEOPLE_REFUSALS: Refusals<PeopleRefusal> = {
   token_unknown: { status: 404, sentence: () => 'There is no such access token of yours any more. Nothing was changed.' },
   token_not_enough: { status: 403, sentence: (refusal) => tokenSentence(refusal.needed) },
   tokens_too_many: { status: 409, sentence: (refusal) => `Nobody has more than ${refusal.limit} access tokens. Nothing was changed; withdraw one that is not used any more.` },
-  name_taken: { status: 409, sentence: (refusal) => `Somebody beside you is called ${refusal.name} already, and nobody could tell you apart. Nothing was changed; take another name, perhaps with more of it.` },
+  name_taken: { status: 409, sentence: (refusal) => `Somebody in the project is called ${refusal.name} already, and nobody could tell the two apart. Nothing was changed; another name will do, perhaps one with more of it.` },
   person_exists: { status: 409, sentence: (refusal) => `There is an account with the address ${refusal.email} already. Add it to the project as it is.` },
 };
 

@@ -15,7 +15,7 @@ import { mailingOf, sendTrialMail } from '../mail/index.ts';
 import { acceptInvitation, addMember, changeEmail, changeName, changePassword, describeSession, forgetPassword, personOfSession, resetPassword, setUp, signIn, startSession } from '../people/index.ts';
 import { findAdditions, measureSuite, readCandidates, readShowing, readSuiteCells, type Measuring } from '../suites/index.ts';
 import { findDefects } from '../tracker/index.ts';
-import { handOverName } from '../versions/index.ts';
+import { NAMES, sendName } from '../versions/index.ts';
 import { readServerState } from '../upkeep/index.ts';
 import { savedBody, type SavedBody } from './body.ts';
 import { ask } from './asked.ts';
@@ -55,11 +55,14 @@ export const apartHandlers = {
     await forgetPassword(call.parts.db, mailingOf(call.parts), body.email, call.remote);
     return {};
   }),
-  // Each project is a command of its own: none waits for another.
   changeName: question<'changeName'>(async ({ body: { name } }, call) => {
     const person = personOf(call);
-    const projects = await inTransaction(call.parts.db, (work) => changeName(work, person, name));
-    for (const projectId of projects) await inTransaction(call.parts.db, (work) => handOverName(work, { projectId, personId: person.id, at: call.parts.now(), commandId: null }, person.name, name));
+    const { db, jobs } = call.parts;
+    await jobs.start();
+    await inTransaction(db, async (work) => {
+      for (const projectId of await changeName(work, person, name)) await sendName(work, jobs, { projectId, personId: person.id, at: call.parts.now(), before: person.name, name });
+    });
+    jobs.wake(NAMES);
     return inTransaction(call.parts.db, (work) => describeSession(work, { ...person, name }, call.parts));
   }),
   changeEmail: question<'changeEmail'>(async ({ body }, call) => {

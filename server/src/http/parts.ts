@@ -12,6 +12,7 @@ import { MailServer } from '../mail/index.ts';
 import { Phrasebooks } from '../scenarios/index.ts';
 import { SuiteLines } from '../suites/index.ts';
 import { TrendCounter } from '../trend/index.ts';
+import { nameKind } from '../versions/index.ts';
 import { SecretBox } from '../secrets/index.ts';
 import { ChangeFeed } from './changeFeed.ts';
 import { HeavyLane } from './heavyLane.ts';
@@ -39,6 +40,7 @@ export function makeParts({ databaseUrl, directUrl = databaseUrl, filesPlace = n
   const importer = new Importer({ databaseUrl, filesPlace });
   const jobs = new Jobs(plainUrl(directUrl), (error) => log.warn({ err: error }, 'the queue of jobs failed; it goes on by itself'));
   jobs.define(importKind({ db, importer, onError: (error) => log.warn({ err: error }, 'an import failed; it is begun again') }));
+  jobs.define(nameKind(db));
   const metrics = new Metrics();
   metrics.watchPool(db);
   metrics.watchStreams(feed.streams);

@@ -7,6 +7,7 @@ import { letterText, type Mailing } from '../mail/index.ts';
 import { createAccount } from './accounts.ts';
 import { notePersonEvent } from './events.ts';
 import { joinMember, joinProject } from './members.ts';
+import { refuseNameTaken } from './ownName.ts';
 import { newSecretWord } from './secretWord.ts';
 import { hashPassword, refuseWeakPassword } from './password.ts';
 import { hashToken, startSession, type DemoSignIn, type SignedIn } from './session.ts';
@@ -104,6 +105,7 @@ export async function acceptInvitation(db: Sequelize, { token, name, password }:
     const { id, projectId, role } = await openInvitation(work, token);
     // Whoever came with the same link first has it.
     if (!(await answersAny(work, 'DELETE FROM invitation WHERE id = $1 RETURNING id', [id]))) throw new DomainError({ code: 'invitation_ended' });
+    await refuseNameTaken(work, projectId, name);
     const person = await createAccount(work, { name, email }, passwordHash, false);
     await joinProject(work, projectId, person, role);
     await notePersonEvent(work, { action: 'invitationAccepted', by: person, projectId, detail: role });

@@ -6,6 +6,7 @@ import { DomainError } from '../domainError.ts';
 import type { MailPlace } from '../mail/index.ts';
 import { createAccount, hasAccounts } from './accounts.ts';
 import { notePersonEvent } from './events.ts';
+import { refuseNameTaken } from './ownName.ts';
 import { hashPassword, refuseWeakPassword } from './password.ts';
 import { SESSIONS_CHANNEL, type DemoSignIn, type SignedIn } from './session.ts';
 
@@ -98,6 +99,7 @@ export async function addMember(db: Sequelize, by: SignedIn, demoSignIn: DemoSig
   refuseWeakPassword(member.password, [member.name, member.email]);
   const passwordHash = await hashPassword(member.password);
   return inTransaction(db, async (work) => {
+    await refuseNameTaken(work, projectId, member.name);
     const id = await createAccount(work, member, passwordHash, false);
     await joinProject(work, projectId, id, member.role);
     await notePersonEvent(work, { action: 'added', by: by.id, about: id, projectId, detail: member.role });
@@ -115,6 +117,8 @@ export async function joinMember(work: UnitOfWork, by: SignedIn, projectId: stri
   if (person === undefined) throw new DomainError({ code: 'account_unknown', who: email });
   const [project] = await selectRows(work, joinMemberRowX, 'SELECT demo FROM project WHERE id = $1', [projectId]);
   if (person.demo && project?.demo !== true) throw new DomainError({ code: 'demo_person' });
+  if (await answersAny(work, 'SELECT 1 FROM member WHERE project_id = $1 AND person_id = $2', [projectId, person.id])) throw new DomainError({ code: 'member_already', who: person.name });
+  await refuseNameTaken(work, projectId, person.name);
   const joined = await answersAny(work, 'INSERT INTO member (project_id, person_id, role) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING RETURNING role', [projectId, person.id, role]);
   if (!joined) throw new DomainError({ code: 'member_already', who: person.name });
   await notePersonEvent(work, { action: 'joined', by: by.id, about: person.id, projectId, detail: role });

@@ -6,6 +6,18 @@ import type { SignedIn } from './session.ts';
 
 const projectRow = z.object({ id: z.string() });
 
+/** Two at once would both find that nobody is called so. */
+async function lockName(work: UnitOfWork, name: string): Promise<void> {
+  await execute(work, 'SELECT pg_advisory_xact_lock(hashtextextended(lower($1), 2))', [name]);
+}
+
+/** @throws {DomainError} when somebody is called so in a project that another one of this name is to join. */
+export async function refuseNameTaken(work: UnitOfWork, projectId: string, name: string): Promise<void> {
+  await lockName(work, name);
+  const taken = await answersAny(work, 'SELECT 1 FROM member JOIN person ON person.id = member.person_id WHERE member.project_id = $1 AND lower(person.name) = lower($2)', [projectId, name]);
+  if (taken) throw new DomainError({ code: 'name_taken', name });
+}
+
 /**
  * Gives somebody the name they want to be called by; answers the projects in which they may edit, where what they own
  * names them still as before. @throws {DomainError} when somebody beside them in a project is called so already: nobody
@@ -14,8 +26,7 @@ const projectRow = z.object({ id: z.string() });
 export async function changeName(work: UnitOfWork, person: SignedIn, name: string): Promise<string[]> {
   if (person.demo) throw new DomainError({ code: 'demo_person' });
   if (name === person.name) return [];
-  // Two at once would both find that nobody is called so.
-  await execute(work, 'SELECT pg_advisory_xact_lock(hashtextextended(lower($1), 2))', [name]);
+  await lockName(work, name);
   const taken = await answersAny(
     work,
     'SELECT 1 FROM person p WHERE p.id <> $1 AND lower(p.name) = lower($2) AND (p.administrator OR EXISTS (SELECT 1 FROM member a JOIN member b ON b.project_id = a.project_id WHERE a.person_id = $1 AND b.person_id = p.id))',

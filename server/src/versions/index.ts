@@ -6,4 +6,4 @@ export { undoChange } from './undo.ts';
 export { changedParts, readableSettings, storeSettings } from './storeSettings.ts';
 export { findUnmoved, madeBy, writeArtefacts } from './writeArtefacts.ts';
 export { changeMany } from './changeMany.ts';
-export { handOverName } from './handOverName.ts';
+export { NAMES, nameKind, sendName } from './handOverName.ts';

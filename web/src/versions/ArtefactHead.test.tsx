@@ -41,6 +41,20 @@ test('a state is offered where it can be given: in review what is reviewed, agre
   await waitFor(() => expect(screen.getAllByRole('option').map((o) => o.textContent)).toEqual(['Draft', 'In review', 'Withdrawn']));
 });
 
+test('a draft that one may no longer save is let go, not kept for ever', () => {
+  standInProject([], []);
+  let discarded = 0;
+  const dirty = { ...EDITING, dirty: true, keep: { kind: 'kept' }, discard: () => void (discarded += 1) } as Editing<{ title: string }>;
+  const summary = { id: 'C-1', author: 'Rui M.', at: '2026-01-01T10:00:00.000Z', version: 3, agreed: null, meaningSince: 3 } as const;
+  onThePage(<ArtefactHead summary={summary} state="draft" editing={dirty} />, { canEdit: false });
+  expect(screen.queryByRole('button', { name: /^Save/ })).toBeNull();
+  fireEvent.click(screen.getByRole('button', { name: 'Discard my draft' }));
+  expect(discarded).toBe(1);
+  cleanup();
+  onThePage(<ArtefactHead summary={summary} state="draft" editing={EDITING} />, { canEdit: false });
+  expect(screen.queryByRole('button', { name: 'Discard my draft' })).toBeNull();
+});
+
 test('in review is asked for by a review, not set', async () => {
   const server = head('C-1', 'draft');
   await states();

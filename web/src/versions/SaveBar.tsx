@@ -53,6 +53,12 @@ export function SaveBar({ id, state, author, at, editing, children }: Props) {
           </span>
           {children}
         </div>
+        {!canEdit && dirty && (
+          // Begun while one could still save it.
+          <Button onClick={editing.discard} className="print:hidden">
+            Discard my draft
+          </Button>
+        )}
         {canEdit && (
           <div className="flex min-w-[6.25rem] justify-end print:hidden">
             {dirty && <SplitButton label={`Save v${editing.version + 1}`} onPress={() => void save('')} others="Other ways to end this edit" options={OTHERS} onPick={(way) => (way === 'note' ? startNote() : editing.discard())} />}
