@@ -82,7 +82,7 @@ test('made into a project, it has the same ids, versions, states, outline, links
   const { number, coverage } = await take();
   const zip = await zipOf(the.key, number);
   const made = await make(zip);
-  expect([made.status, made.refusal]).toEqual([200, { key: made.key, name: 'Made', role: 'administrator' }]);
+  expect([made.status, made.refusal]).toEqual([200, { key: made.key, name: 'Made', role: 'administrator', sees: null }]);
   const call = inProject(made.key);
   const again = await take(call);
   expect(again.coverage).toEqual(coverage);

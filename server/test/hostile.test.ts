@@ -51,6 +51,19 @@ const mapping = { source: 's', columns: { id: 'id' } };
 
 /** A body that is taken, or nearly, of every operation that has one. */
 const BODIES: Partial<Record<Operation, readonly object[]>> = {
+  // These go through all there is: they come before what makes it many.
+  findPlaces: [
+    { of: { everything: true }, search: { text: '(((a{9}){9}){9}){9}', replacement: '$9$$', isPattern: true, matchCase: false, wholeWords: true, inNames: true }, parts: ['title', 'text', 'steps', 'expected', 'data'], skip: 0 },
+  ],
+  changeMany: [
+    { of: { everything: true }, done: { kind: 'replace', search: { text: 'a', replacement: '\u202e', isPattern: false, matchCase: false, wholeWords: false, inNames: false }, parts: ['title'], without: [{ id: 'C-1', paths: ['__proto__'] }], asOf: 0 }, detail: '' },
+    { of: { ids: ['R-1', 'C-1'] }, done: { kind: 'edit', edit: { kind: 'rating', part: 'impact', step: 1 } }, detail: 'd' },
+    { of: { kind: 'case', query: 'title' }, done: { kind: 'clone', parts: ['rows'], sets: [[{ from: 'a', to: 'b' }]] }, detail: 'd' },
+    { of: { ids: ['K-1'] }, done: { kind: 'edit', edit: { kind: 'derivedFrom', requirement: 'R-2', seenVersion: 1, insteadOf: 'R-1' } }, detail: 'd' },
+    { of: { ids: ['C-1'] }, done: { kind: 'edit', edit: { kind: 'pins', of: 'S-1', version: 1 } }, detail: 'd' },
+    { of: { ids: ['C-1'] }, done: { kind: 'edit', edit: { kind: 'uses', of: 'D-1', pinned: null } }, detail: 'd' },
+    { of: { ids: ['F-1'] }, done: { kind: 'edit', edit: { kind: 'writtenFor', requirement: 'R-2', seenVersion: 1, belongs: true, tags: '@a and not @b' } }, detail: 'd' },
+  ],
   measureSuite: [{ entries: SUITE.content.entries, configurations: ['k1', 'k2'] }],
   readShowing: [{ entries: SUITE.content.entries, configurations: ['k1'] }],
   previewHandOff: [{ of: { suite: 'U-1' }, configurations: [] }, { of: { baseline: 1 }, configurations: ['k1'] }],
@@ -107,18 +120,6 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
   saveSettings: [{ ...DEFAULT_SETTINGS, glossary: [{ id: 't', term: 't', forms: ['f'], definition: 'd' }], constants: [{ id: 'c', name: 'c', value: 'v', secret: true, description: '', others: { k: 'v' } }], configurations: [{ id: 'k', name: 'k', factors: [{ name: 'n', value: 'v' }] }], tracker: { kind: 'storyboard', address: 'https://x.example', project: 'p' } }],
   createArtefact: [requirement({ relations: [{ id: 'r', kind: 'k', to: 'R-2' }], attributes: [{ id: 'a', value: 'v' }] }), WHOLE_CASE, RANGES, COMBINATION, QUESTION, DATA, SUITE, { kind: 'shared', content: { ...EMPTY_SHARED, title: 'S', steps: [{ kind: 'call', id: 'u', case: 'C-1', rows: { kind: 'chosen', rows: ['r'] }, pinned: 1, arguments: [{ id: 'n', value: 'v' }] }] } }],
   writeArtefacts: [{ made: [{ ...condition(['R-1']), under: null }], changed: [{ id: 'R-1', version: 1, ...requirement() }], withdrawn: ['R-3'], detail: 'd' }],
-  findPlaces: [
-    { of: { everything: true }, search: { text: '(((a{9}){9}){9}){9}', replacement: '$9$$', isPattern: true, matchCase: false, wholeWords: true, inNames: true }, parts: ['title', 'text', 'steps', 'expected', 'data'], skip: 0 },
-  ],
-  changeMany: [
-    { of: { everything: true }, done: { kind: 'replace', search: { text: 'a', replacement: '\u202e', isPattern: false, matchCase: false, wholeWords: false, inNames: false }, parts: ['title'], without: [{ id: 'C-1', paths: ['__proto__'] }], asOf: 0 }, detail: '' },
-    { of: { ids: ['R-1', 'C-1'] }, done: { kind: 'edit', edit: { kind: 'rating', part: 'impact', step: 1 } }, detail: 'd' },
-    { of: { kind: 'case', query: 'title' }, done: { kind: 'clone', parts: ['rows'], sets: [[{ from: 'a', to: 'b' }]] }, detail: 'd' },
-    { of: { ids: ['K-1'] }, done: { kind: 'edit', edit: { kind: 'derivedFrom', requirement: 'R-2', seenVersion: 1, insteadOf: 'R-1' } }, detail: 'd' },
-    { of: { ids: ['C-1'] }, done: { kind: 'edit', edit: { kind: 'pins', of: 'S-1', version: 1 } }, detail: 'd' },
-    { of: { ids: ['C-1'] }, done: { kind: 'edit', edit: { kind: 'uses', of: 'D-1', pinned: null } }, detail: 'd' },
-    { of: { ids: ['F-1'] }, done: { kind: 'edit', edit: { kind: 'writtenFor', requirement: 'R-2', seenVersion: 1, belongs: true, tags: '@a and not @b' } }, detail: 'd' },
-  ],
   saveArtefact: [{ ...requirement(), note: 'n', keepsDraft: true }],
   keepDraft: [{ ...requirement(), base: 1, sequence: 1 }],
   restoreVersion: [{ version: 1 }],
