@@ -94,12 +94,21 @@ test('what is newer is opened anew; other modules are another part, and nobody k
   expect([await text(first.key), await text(second.key), (await open()).key]).toEqual(['A reading grows', 'A reading never shrinks', second.key]);
   expect((await the.reader('openMoment', { params: { moment: second.key.split('@')[1] } as never, body: {} })).data.sees).toEqual(['Meters']);
   expect((await as(second.key)('keepDraft', { params: { id: 'R-1' } as never, body: {} as never })).refusal.code).toBe('moment_is_past');
+  // What is done elsewhere makes nothing newer here; what is set for the project does.
+  await save('C-2', { title: 'Secret case, reworded' });
+  expect((await open()).key).toBe(second.key);
+  const { settings, version } = (await analyst('readSettings')).data;
+  await analyst('saveSettings', { body: { ...settings, depths: ['quick', 'thorough'] } }, { 'if-match': `"${version}"` });
+  expect((await open()).key).not.toBe(second.key);
   // A case that is moved away is not in what is opened next.
   await save('C-1', { module: 'Bills' });
   expect(await listed(as((await open()).key))).toEqual(['R-1', 'K-1', 'K-2', 'Q-1']);
+  await save('C-2', { module: 'Meters' });
+  expect(await listed(as((await open()).key))).toEqual(['R-1', 'K-1', 'K-2', 'C-2', 'Q-1']);
+  const last = (await open()).key;
   await limit(['Bills', 'Meters']);
-  expect((await as(second.key)('readArtefact', { params: { id: 'R-1' } as never })).refusal.code).toBe('part_only');
-  expect(await listed(as((await open()).key))).toContain('C-2');
+  expect((await as(last)('readArtefact', { params: { id: 'R-1' } as never })).refusal.code).toBe('part_only');
+  expect(await listed(as((await open()).key))).toContain('C-1');
   await limit(null);
   expect([(await the.reader('readArtefact', { params: { id: 'C-2' } as never })).status, (await the.reader('openPart', { body: {} })).refusal.code]).toEqual([200, 'moment_unknown']);
   await the.server.db.query(`DELETE FROM project WHERE key = '${second.key}'`);
@@ -135,9 +144,10 @@ function seenSlowly(modules: readonly string[], of: { readonly module: ReadonlyM
 test('whatever stands wherever, exactly that is seen which one who reads it all would find', async () => {
   const module = fc.constantFrom('', 'Meters', 'Bills', 'Payments');
   const some = <T extends string>(...of: T[]) => fc.subarray(of);
-  const project = fc.record({ R1: module, R2: module, C1: module, C2: module, K1: some('R-1', 'R-2'), K2: some('R-1', 'R-2'), Q1: some('R-1', 'R-2'), C1uses: some('S-1', 'S-2', 'S-3'), S2uses: some('S-1', 'S-3'), sees: fc.subarray(['Meters', 'Bills', 'Payments'], { minLength: 1 }) });
+  const project = fc.record({ R1: module, R2: module, C1: module, C2: module, K1: some('R-1', 'R-2'), K2: some('R-1', 'R-2'), Q1: some('R-1', 'R-2'), C1uses: some('S-1', 'S-2', 'S-3'), S2uses: some('S-1', 'S-3'), sees: fc.subarray(['Meters', 'Bills', 'Payments'], { minLength: 1 }), touched: fc.constantFrom('R-1', 'R-2', 'C-1', 'C-2', 'K-1', 'S-1', 'S-3', 'Q-1', 'Q-3') });
   await fc.assert(
-    fc.asyncProperty(project, async ({ R1, R2, C1, C2, K1, K2, Q1, C1uses, S2uses, sees }) => {
+    fc.asyncProperty(project, async ({ R1, R2, C1, C2, K1, K2, Q1, C1uses, S2uses, sees, touched }) => {
+      let turn = 0;
       const requirements = (ids: readonly string[]) => ids.map((id) => ({ id, seenVersion: 1, anchor: null }));
       const step = (uses: readonly `S-${number}`[]) => [plainStep(stepId('a'), 'do'), ...uses.map(use)];
       for (const [id, change] of [['R-1', { module: R1 }], ['R-2', { module: R2 }], ['C-1', { module: C1, steps: step(C1uses), covers: [] }], ['C-2', { module: C2 }], ['K-1', { requirements: requirements(K1) }], ['K-2', { requirements: requirements(K2) }], ['Q-1', { about: question('', ...Q1).content.about }], ['S-2', { steps: step(S2uses) }]] as const) {
@@ -152,6 +162,11 @@ test('whatever stands wherever, exactly that is seen which one who reads it all 
       });
       const { key } = await open();
       expect(new Set(await listed(as(key)))).toEqual(expected);
+      // Opened again or changed elsewhere, it is as it would be if it were made now.
+      await save(touched, { title: `Touched ${(turn += 1)}` });
+      const part = as((await open()).key);
+      for (const id of expected) expect([id, (await part('readArtefact', { params: { id } as never })).data.content]).toEqual([id, (await analyst('readArtefact', { params: { id } as never })).data.content]);
+      expect(new Set(await listed(part))).toEqual(expected);
     }),
     { numRuns: 12 },
   );

@@ -16,9 +16,13 @@ const IN_MODULES = `
   shown AS (SELECT id FROM standing UNION SELECT id FROM asked UNION SELECT l.to_id FROM shown JOIN link l ON l.from_id = shown.id AND l.type = 'uses')
   SELECT id FROM shown`;
 
-/** What of a project is seen by somebody who sees only some modules. `revision`: the one of now, so that a save meanwhile does no harm. */
-export async function heldPart(work: UnitOfWork, projectId: string, revision: number, modules: readonly string[]): Promise<Held> {
-  const ids = (await selectRows(work, idRow, IN_MODULES, [projectId, modules])).map((row) => row.id);
+/** The rows of what is seen of a project by somebody who sees only some modules. */
+export async function seenOf(work: UnitOfWork, projectId: string, modules: readonly string[]): Promise<readonly string[]> {
+  return (await selectRows(work, idRow, IN_MODULES, [projectId, modules])).map((row) => row.id);
+}
+
+/** These as they are right after a revision: the one of now, so that a save meanwhile does no harm. */
+export function heldPart(projectId: string, revision: number, ids: readonly string[]): Held {
   const whole = heldAtRevision(projectId, revision);
   return { sql: `SELECT * FROM (${whole.sql}) whole WHERE whole.old = ANY($5::bigint[])`, bind: [...whole.bind, ids] };
 }

@@ -1,15 +1,15 @@
 import { createHash } from 'node:crypto';
 import { momentKey, readStoredSettings, type Moment, type OpenedMoment, type ProjectSettings } from '@caderno/contract';
 import { z } from 'zod';
-import { execute, selectRows, type UnitOfWork } from '../database/index.ts';
+import { answersAny, execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import type { Membership } from '../people/index.ts';
-import { heldPart } from './heldPart.ts';
+import { heldPart, seenOf } from './heldPart.ts';
 import { makeMoment } from './makeMoment.ts';
-import { isMade, parentOf, seenNow, settingsAt } from './momentRows.ts';
+import { parentOf, seenNow, settingsAt } from './momentRows.ts';
 
 /** Parts of the same modules that there are at a time: somebody may still read an earlier one while another opens the next. */
-const MOST_OF_PART = 3;
+const MOST_OF_PART = 12;
 
 const stampRow = z.object({ at: z.date() });
 
@@ -32,8 +32,10 @@ export async function openPart(work: UnitOfWork, { projectId, sees }: Pick<Membe
   if (sees === null) throw new DomainError({ code: 'moment_unknown' });
   const parent = await parentOf(work, projectId);
   const { revision } = parent;
-  const key = momentKey(parent.key, { kind: 'part', revision, modules: modulesKey(sees) });
-  if (!(await isMade(work, key))) await make(work, { projectId, key, revision, modules: sees });
+  const ids = await seenOf(work, projectId, sees);
+  const known = await stillRight(work, projectId, sees, ids);
+  const key = known ?? momentKey(parent.key, { kind: 'part', revision, modules: modulesKey(sees) });
+  if (known === null) await make(work, { projectId, key, revision, modules: sees, ids });
   await seenNow(work, key);
   const [stamp] = await selectRows(work, stampRow, 'SELECT coalesce((SELECT at FROM change WHERE project_id = $1 AND revision <= $2 ORDER BY revision DESC LIMIT 1), now()) AS at', [projectId, revision]);
   return { key, name: parent.name, role: 'reader', sees: [...sees], at: (stamp?.at ?? new Date()).toISOString() };
@@ -41,9 +43,27 @@ export async function openPart(work: UnitOfWork, { projectId, sees }: Pick<Membe
 
 /** Whether opening it would take long, as something newer is to be made. */
 export async function isPartToBeMade(work: UnitOfWork, { projectId, sees }: Pick<Membership, 'projectId' | 'sees'>): Promise<boolean> {
-  if (sees === null) return false;
-  const { key, revision } = await parentOf(work, projectId);
-  return !(await isMade(work, momentKey(key, { kind: 'part', revision, modules: modulesKey(sees) })));
+  return sees !== null && (await stillRight(work, projectId, sees, await seenOf(work, projectId, sees))) === null;
+}
+
+const lastRow = z.object({ id: z.string(), key: z.string(), revision: z.number() });
+
+/**
+ * The part of these modules that was made last, if nothing was done since to what it holds, to what is seen now (`ids`) or to
+ * the settings; null otherwise. Whatever comes into sight or goes out of it has been changed itself, or something has that it
+ * belongs to and that is seen then or now.
+ */
+async function stillRight(work: UnitOfWork, projectId: string, modules: readonly string[], ids: readonly string[]): Promise<string | null> {
+  const [last] = await selectRows(work, lastRow, 'SELECT id, key, revision FROM project WHERE moment_of = $1 AND part = $2 ORDER BY revision DESC LIMIT 1', [projectId, modules]);
+  if (last === undefined) return null;
+  const isTouched = await answersAny(
+    work,
+    `SELECT 1 FROM change c JOIN change_part p ON p.change_id = c.id LEFT JOIN artefact a ON a.id = p.artefact_id
+     WHERE c.project_id = $1 AND c.revision > $2 AND (p.artefact_id IS NULL OR p.artefact_id = ANY($3::bigint[])
+       OR EXISTS (SELECT 1 FROM artefact held WHERE held.project_id = $4 AND held.kind = a.kind AND held.number = a.number)) LIMIT 1`,
+    [projectId, last.revision, ids, last.id],
+  );
+  return isTouched ? null : last.key;
 }
 
 interface Part {
@@ -51,11 +71,13 @@ interface Part {
   readonly key: string;
   readonly revision: number;
   readonly modules: readonly string[];
+  /** The rows of what is seen. */
+  readonly ids: readonly string[];
 }
 
-async function make(work: UnitOfWork, { projectId, key, revision, modules }: Part): Promise<void> {
+async function make(work: UnitOfWork, { projectId, key, revision, modules, ids }: Part): Promise<void> {
   const { settings } = readStoredSettings(await settingsAt(work, projectId, revision));
-  await makeMoment(work, { key, parent: projectId, settings: settingsOfPart(settings, modules), revision }, await heldPart(work, projectId, revision, modules));
+  await makeMoment(work, { key, parent: projectId, settings: settingsOfPart(settings, modules), revision }, heldPart(projectId, revision, ids));
   await execute(work, 'UPDATE project SET part = $2 WHERE key = $1', [key, modules]);
   await execute(work, `DELETE FROM project WHERE id IN (SELECT id FROM project WHERE moment_of = $1 AND part = $2 AND key <> $3 ORDER BY seen_at DESC OFFSET ${MOST_OF_PART - 1})`, [projectId, modules, key]);
 }
