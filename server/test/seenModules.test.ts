@@ -145,9 +145,9 @@ test('whatever stands wherever, exactly that is seen which one who reads it all 
   const module = fc.constantFrom('', 'Meters', 'Bills', 'Payments');
   const some = <T extends string>(...of: T[]) => fc.subarray(of);
   const project = fc.record({ R1: module, R2: module, C1: module, C2: module, K1: some('R-1', 'R-2'), K2: some('R-1', 'R-2'), Q1: some('R-1', 'R-2'), C1uses: some('S-1', 'S-2', 'S-3'), S2uses: some('S-1', 'S-3'), sees: fc.subarray(['Meters', 'Bills', 'Payments'], { minLength: 1 }), touched: fc.constantFrom('R-1', 'R-2', 'C-1', 'C-2', 'K-1', 'S-1', 'S-3', 'Q-1', 'Q-3') });
+  let turn = 0;
   await fc.assert(
     fc.asyncProperty(project, async ({ R1, R2, C1, C2, K1, K2, Q1, C1uses, S2uses, sees, touched }) => {
-      let turn = 0;
       const requirements = (ids: readonly string[]) => ids.map((id) => ({ id, seenVersion: 1, anchor: null }));
       const step = (uses: readonly `S-${number}`[]) => [plainStep(stepId('a'), 'do'), ...uses.map(use)];
       for (const [id, change] of [['R-1', { module: R1 }], ['R-2', { module: R2 }], ['C-1', { module: C1, steps: step(C1uses), covers: [] }], ['C-2', { module: C2 }], ['K-1', { requirements: requirements(K1) }], ['K-2', { requirements: requirements(K2) }], ['Q-1', { about: question('', ...Q1).content.about }], ['S-2', { steps: step(S2uses) }]] as const) {
