@@ -115,6 +115,6 @@ export type SetUp = z.infer<typeof setUpSchema>;
 /** Somebody who has an account already joins a project. */
 export const existingMemberSchema = z.strictObject({ email, role: z.enum(ROLES) });
 /** The modules that somebody is to see, in any order; null: everything. */
-export const seenModulesSchema = z.strictObject({ sees: z.array(trimmedTextUpTo(LIMITS.name).refine((name) => name !== '', 'must not be empty')).min(1).max(LIMITS.modules).refine(isEachOnce, 'must not repeat').nullable() });
+export const seenModulesSchema = z.strictObject({ sees: z.array(textUpTo(LIMITS.name).refine((name) => name.trim() !== '', 'must not be empty')).min(1).max(LIMITS.modules).refine(isEachOnce, 'must not repeat').nullable() });
 /** The role somebody is to have. */
 export const roleSchema = z.strictObject({ role: z.enum(ROLES) });

@@ -142,7 +142,7 @@ class RecordReader {
 
   #fields(record: SourceRecord): Partial<Record<FieldName, string>> {
     const fields: Partial<Record<FieldName, string>> = {};
-    for (const field of ['text', 'module', 'source', 'link'] as const) if (this.#speaksOf(record, field)) fields[field] = field === 'text' ? this.#cell(record, field).replaceAll(/\r\n?/g, '\n') : this.#cell(record, field);
+    for (const field of ['text', 'module', 'source', 'link'] as const) if (this.#speaksOf(record, field)) fields[field] = this.#text(record, field);
     this.#title(record, fields);
     this.#closed(record, fields, 'type', (text) => readType(text) !== null);
     this.#closed(record, fields, 'risk', (text) => readRisk(text) !== null);
@@ -153,6 +153,13 @@ class RecordReader {
     for (const { name, index } of this.#columns.get('attribute') ?? []) if (record.cells[index] !== null) fields[attributeField(name)] = record.cells[index] ?? '';
     this.#check(record, fields);
     return fields;
+  }
+
+  #text(record: SourceRecord, field: 'text' | 'module' | 'source' | 'link'): string {
+    const cell = this.#cell(record, field);
+    if (field === 'text') return cell.replaceAll(/\r\n?/g, '\n');
+    // Sheets have spaces around that nobody sees, and would make two modules of one; what we wrote ourselves is as it was.
+    return field === 'module' && this.#cell(record, 'ownId') === '' ? cell.replaceAll(/\s+/g, ' ').trim() : cell;
   }
 
   /** Fields of the project's own; what does not fit one is named and left as it is in the project. */

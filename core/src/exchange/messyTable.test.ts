@@ -85,3 +85,9 @@ describe('the guess looks at what columns hold', () => {
     expect(await guess('ID,Story,Title\n1,US-1,One\n2,US-2,Two')).toMatchObject({ ID: 'id', Story: 'attribute' });
   });
 });
+
+test('spaces around the name of a module, and in it, make no other module of it; what we wrote out ourselves is as it was', async () => {
+  const sheet = (name: string) => [[name, 'Title', 'Module'], ['R-1', 'Pump', 'Pumps '], ['R-2', 'Valve', '  Pumps'], ['R-3', 'Tap', 'Pumps'], ['R-4', 'Pipe', 'Main\n  pipes']];
+  expect((await read(sheet('Req ID'))).lines.map(([, , module]) => module)).toEqual(['Pumps', 'Pumps', 'Pumps', 'Main pipes']);
+  expect((await read(sheet('p id'))).lines.map(([, , module]) => module)).toEqual(['Pumps ', '  Pumps', 'Pumps', 'Main\n  pipes']);
+});

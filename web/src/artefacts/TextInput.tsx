@@ -29,6 +29,10 @@ export function TextInput({ label, value, readOnly, onChange, suggestions, place
         inputMode={inputMode}
         list={suggestions === undefined ? undefined : list}
         onChange={(event) => onChange(event.target.value)}
+        // Spaces around that nobody sees would make it another.
+        onBlur={() => {
+          if (!readOnly && value !== value.trim()) onChange(value.trim());
+        }}
         className="h-full min-w-8 max-w-52 rounded-[4px] bg-transparent pr-2 font-medium text-ink [field-sizing:content] focus:outline-none"
       />
       {suggestions !== undefined && (

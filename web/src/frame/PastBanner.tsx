@@ -32,7 +32,7 @@ export function PastBanner({ past }: { readonly past: Past }) {
   const { pathname, search } = useLocation();
   const here = pathname.split('/').slice(2).join('/');
   return (
-    <div role="note" aria-label="As it was" data-on-paper className="mx-3.5 mb-1.5 flex flex-wrap items-baseline gap-x-4 gap-y-0.5 rounded-[5px] border border-blue bg-blue-wash px-4 py-1.5 text-sm max-[700px]:mx-1.5">
+    <p role="note" aria-label="As it was" data-on-paper className="mx-3.5 mb-1.5 flex flex-wrap items-baseline gap-x-4 gap-y-0.5 rounded-[5px] border border-blue bg-blue-wash px-4 py-1.5 text-sm max-[700px]:mx-1.5">
       <span className="min-w-0 flex-1">
         <What past={past} /> Nothing can be changed here.
       </span>
@@ -49,7 +49,7 @@ export function PastBanner({ past }: { readonly past: Past }) {
       <Link className={LINK} to={`/${past.project}/${here}${search}`}>
         {past.moment.kind === 'part' ? 'Look for what is newer' : 'This page now'}
       </Link>
-    </div>
+    </p>
   );
 }
 
