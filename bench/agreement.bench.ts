@@ -12,7 +12,7 @@ export async function agreementFigures(databaseUrl: string): Promise<Figure[]> {
   try {
     const { token } = await fillLarge(server);
     const ask = asking(server, token);
-    return [...(await reviewing(ask)), ...(await freezing(ask))];
+    return [...(await reviewing(ask)), ...(await seeing(server, ask)), ...(await freezing(ask))];
   } finally {
     await server.close();
   }
@@ -46,6 +46,29 @@ async function reviewing(ask: Ask): Promise<Figure[]> {
     { what: 'the list of reviews', ms: listed, budget: 100 },
     { what: `${REVIEWED} cases asked for`, ms: asked, budget: 2_000 },
     { what: `${REVIEWED - 1} of them agreed at once`, ms: answered, budget: 2_000 },
+  ];
+}
+
+/** Half of the project, as somebody reads it who sees ten of its modules. */
+async function seeing(server: BenchServer, ask: Ask): Promise<Figure[]> {
+  const [token = ''] = await server.people('large', 1, 'reader');
+  const member = ((await ask('GET', '/members')) as ResponseOf<'listMembers'>).find((m) => m.role === 'reader');
+  await ask('PUT', `/members/${member?.id}/sees`, { sees: Array.from({ length: 10 }, (_, i) => `Module ${i + 1}`) });
+  const reader = asking(server, token);
+  const open = () => reader('POST', '/part', {});
+  const made = await timed(open);
+  const again = await p95(5, open);
+  const retitle = (ids: readonly string[]) => ask('POST', '/artefacts/many', { of: { ids }, done: { kind: 'edit', edit: { kind: 'title', title: 'Another title' } }, detail: 'retitled' });
+  // The last modules have the last cases.
+  await retitle(Array.from({ length: 500 }, (_, i) => `C-${19_001 + i}`));
+  const elsewhere = await timed(open);
+  await retitle(['C-1']);
+  const anew = await timed(open);
+  return [
+    { what: 'half of the project made ready for who sees no more', ms: made, budget: 10_000 },
+    { what: 'the same opened again', ms: again, budget: 200 },
+    { what: 'opened after 500 cases changed elsewhere', ms: elsewhere, budget: 200 },
+    { what: 'made ready anew after one of it changed', ms: anew, budget: 10_000 },
   ];
 }
 
