@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { reviewNumber } from '@caderno/core/reviews';
 import { DEFAULT_SETTINGS, type Keepers } from '@caderno/contract';
-import { condition, eachInProject, requirement, save, testCase } from './harness.ts';
+import { condition, eachInProject, requirement, save, testCase, type Caller } from './harness.ts';
 
 const the = eachInProject('keepers');
 
@@ -67,4 +67,23 @@ test('who keeps a module is a lead’s to say; whoever is asked may agree to wha
   await the.lead('askReview', { body: { title: 'Bills', note: '', due: null, people: [the.people.analyst], ids: ['C-1'] } });
   const agreed = await the.analyst('answerReview', { params: { review: reviewNumber(1) } as never, body: { of: [{ id: 'C-1', version: 1 }], agrees: true, note: '' } });
   expect([agreed.status, (await the.lead('readArtefact', { params: { id: 'C-1' } })).data.summary.state]).toEqual([200, 'agreed']);
+});
+
+test('a file that would put something into a module that others keep is refused whole, and tells whose it is; elsewhere it comes in', async () => {
+  await kept();
+  const reading = { encoding: null, separator: null, sheet: null, header: null };
+  const titles = async () => (await the.lead('listArtefacts', { query: { kind: 'requirement', query: '' } })).data.map((r) => r.title);
+  const bring = async (call: Caller, rows: string) => {
+    const draft = (await call('uploadImport', { query: { name: 'works.csv' }, body: new TextEncoder().encode(`ID,Title,Module\n${rows}`) as never })).data;
+    return call('runImport', { params: { import: draft.id }, body: { mapping: draft.mapping, reading, choices: {} } });
+  };
+  const mixed = 'A-1,A reading,Readings\nA-2,A bill,Billing';
+  expect(await bring(the.analyst, mixed)).toMatchObject({ status: 403, refusal: { code: 'kept_by_others', module: 'Billing' } });
+  expect(await titles()).toEqual(['Bills']);
+  expect((await bring(the.analyst, 'A-1,A reading,Readings')).status).toBe(200);
+  expect((await bring(the.lead, mixed)).status).toBe(200);
+  expect(await titles()).toEqual(['Bills', 'A reading', 'A bill']);
+  // What is there and theirs is not changed by a file either, nor moved out.
+  expect(await bring(the.analyst, 'A-2,Another bill,Readings')).toMatchObject({ status: 403, refusal: { code: 'kept_by_others' } });
+  expect(await titles()).toEqual(['Bills', 'A reading', 'A bill']);
 });

@@ -7,7 +7,7 @@ import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure, useHeads } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Dialog, KIND_NAME, countOf, locale } from '../look/index.ts';
+import { Dialog, KIND_NAME, countOf, locale, Tick } from '../look/index.ts';
 import { ReviewTerms } from './ReviewTerms.tsx';
 
 interface Props {
@@ -52,10 +52,9 @@ export function AskReview({ ids, onClose }: Props) {
         <p className="text-ink2">{asked.length === 0 ? 'Nothing of this can be asked for now: it is agreed as it is, in a review already, or withdrawn.' : `They are asked to agree to ${kindsWords(asked)} as saved now.`}</p>
         {asked.length > 0 && asked.length < wanted.length && <p className="text-xs text-ink2">{countOf(wanted.length - asked.length, 'other')} of them: agreed as they are, in a review already, or withdrawn.</p>}
         {root !== null && hanging !== undefined && hanging.length > 1 && (
-          <label className="flex min-h-7 items-center gap-2">
-            <input type="checkbox" checked={withAll} onChange={(event) => setWithAll(event.target.checked)} />
+          <Tick checked={withAll} onChange={setWithAll}>
             {kindOfId(root) === 'suite' ? 'with its members and all that they use' : 'with all that hangs on it: what is below it, its conditions, what covers them and uses they make'} ({(hanging.length - 1).toLocaleString(locale())})
-          </label>
+          </Tick>
         )}
       </ReviewTerms>
     </Dialog>

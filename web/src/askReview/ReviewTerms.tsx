@@ -2,7 +2,7 @@ import { roleReaches, type Member, type NewReview } from '@caderno/contract';
 import { useState, type ReactNode } from 'react';
 import { useMembers, useSettings } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button } from '../look/index.ts';
+import { Button, TickIn } from '../look/index.ts';
 
 type Terms = Omit<NewReview, 'ids'>;
 
@@ -40,7 +40,7 @@ export function ReviewTerms({ begun, word, children, onTake, onClose, canTake = 
         <span className="font-semibold">Title</span>
         <input className="field-boxed mt-0.5 w-full" maxLength={300} value={terms.title} onChange={(event) => put({ title: event.target.value })} />
       </label>
-      <People members={members ?? []} chosen={terms.people} onChoose={(people) => put({ people })} />
+      <People members={members ?? []} chosen={terms.people} onChoose={(people) => put({ people: [...people] })} />
       <label className="block">
         <span className="font-semibold">Until</span> <span className="text-ink2">may stay empty</span>
         <input type="date" className="field-boxed mt-0.5 block w-44" value={terms.due ?? ''} onChange={(event) => put({ due: event.target.value === '' ? null : event.target.value })} />
@@ -62,7 +62,7 @@ export function ReviewTerms({ begun, word, children, onTake, onClose, canTake = 
 interface PeopleProps {
   readonly members: readonly Member[];
   readonly chosen: readonly string[];
-  readonly onChoose: (people: string[]) => void;
+  readonly onChoose: (people: readonly string[]) => void;
 }
 
 function People({ members, chosen, onChoose }: PeopleProps) {
@@ -74,11 +74,10 @@ function People({ members, chosen, onChoose }: PeopleProps) {
       <ul className="mt-0.5 max-h-56 overflow-y-auto">
         {members.map(({ id, name, role }) => (
           <li key={id}>
-            <label className="flex min-h-7 items-center gap-2">
-              <input type="checkbox" checked={chosen.includes(id)} onChange={(event) => onChoose(event.target.checked ? [...chosen, id] : chosen.filter((p) => p !== id))} />
+            <TickIn item={id} of={chosen} onChange={onChoose}>
               {name}
               {agreement !== undefined && !roleReaches(role, agreement.role) && <span className="text-ink2">may object, but not agree: {role}</span>}
-            </label>
+            </TickIn>
           </li>
         ))}
       </ul>

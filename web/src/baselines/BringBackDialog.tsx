@@ -6,7 +6,7 @@ import { toast } from 'sonner';
 import { call, failureSentence, tellFailure } from '../api/index.ts';
 import { leftSentence } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Busy, Button, Dialog, countOf, locale } from '../look/index.ts';
+import { Busy, Button, Dialog, countOf, locale, Tick } from '../look/index.ts';
 
 interface Props {
   readonly from: BaselineNumber;
@@ -47,10 +47,9 @@ export function BringBackDialog({ from, of: asked, onClose }: Props) {
     <Dialog title={`Bring ${isEverything ? 'everything' : 'what is selected'} back to B-${from}`} onClose={onClose}>
       {plan === undefined ? <p className="text-ink2">{error === null ? 'Looking at what that changes …' : failureSentence(error)}</p> : <Plan plan={plan} count={count} />}
       {isEverything && (
-        <label className="mt-3 flex items-center gap-2 text-sm">
-          <input type="checkbox" checked={withdraw} onChange={(event) => setWithdraw(event.target.checked)} />
+        <Tick checked={withdraw} onChange={setWithdraw} className="mt-3 text-sm">
           Withdraw what was added since, too
-        </label>
+        </Tick>
       )}
       <div className="mt-4 flex items-center justify-end gap-2">
         {busy && <Busy>Bringing it back …</Busy>}

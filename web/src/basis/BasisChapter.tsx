@@ -9,7 +9,7 @@ import { ExportBasis } from '../files/index.ts';
 import { KeptModule, Spread, address, useCommands, useFrame, useModuleBeside, type Command } from '../frame/index.ts';
 import { ChapterOverview } from '../overview/index.ts';
 import { ListPage, type LineLook } from '../listing/index.ts';
-import { Button, Empty, REQUIREMENT_TYPE_WORD, RISK_WORD, STATE_WORD, countOf } from '../look/index.ts';
+import { Button, Empty, REQUIREMENT_TYPE_WORD, RISK_WORD, STATE_WORD, countOf, Tick } from '../look/index.ts';
 import { Outline, useMovable } from '../outline/index.ts';
 import { RateMany } from './RateMany.tsx';
 import { RequirementPage } from './RequirementPage.tsx';
@@ -71,10 +71,9 @@ export function BasisChapter() {
           onNew={() => void add()}
           beside={
             outline !== null && weak > 0 && (
-              <label className="flex shrink-0 items-center gap-1.5 text-xs text-ink2">
-                <input type="checkbox" checked={weakOnly} onChange={(e) => setWeakOnly(e.target.checked)} />
+              <Tick checked={weakOnly} onChange={setWeakOnly} className="shrink-0 text-xs text-ink2">
                 {countOf(weak, 'weak word')}
-              </label>
+              </Tick>
             )
           }
           actions={(chosen, onDone) => canEdit && <RateMany chosen={chosen.map((listed) => listed.head.id)} onDone={onDone} />}

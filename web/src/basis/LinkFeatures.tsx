@@ -7,7 +7,7 @@ import { toast } from 'sonner';
 import { useListed, useScenarioExecution } from '../api/index.ts';
 import { useChangeMany } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Choose, Dialog, EXECUTION_WORD, countOf, locale } from '../look/index.ts';
+import { Button, Choose, Dialog, EXECUTION_WORD, countOf, locale, Tick } from '../look/index.ts';
 
 interface Props {
   readonly requirement: RequirementSummary;
@@ -54,12 +54,11 @@ export function LinkFeatures({ requirement, onClose }: Props) {
       <ul aria-label="Features that could be linked" className="mt-3 max-h-[48vh] overflow-y-auto text-sm" tabIndex={0}>
         {found.slice(0, MOST_SHOWN).map((f) => (
           <li key={f.id} className="border-b border-rule">
-            <label className="flex min-h-8 items-center gap-2.5">
-              <input type="checkbox" checked={ticked.has(f.id)} onChange={(e) => tick(f.id, e.target.checked)} />
+            <Tick checked={ticked.has(f.id)} onChange={(ticked) => tick(f.id, ticked)} className="gap-2.5">
               <span className="w-12 shrink-0 font-mono text-xs text-ink2">{f.id}</span>
               <span className="min-w-0 flex-1">{f.title}</span>
               <span className="shrink-0 text-xs text-ink2">{countOf(f.fitting, 'scenario')}</span>
-            </label>
+            </Tick>
           </li>
         ))}
       </ul>

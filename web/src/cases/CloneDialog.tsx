@@ -6,7 +6,7 @@ import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { useChangeMany, useWrite } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, Dialog, TextButton, countOf } from '../look/index.ts';
+import { Button, Dialog, TextButton, countOf, TickIn } from '../look/index.ts';
 import { WordDiff } from '../versions/index.ts';
 
 /** A case as it stands, to be cloned or merged. */
@@ -66,10 +66,9 @@ export function CloneDialog({ all, cases, unsaved = false, onClose, onDone }: Pr
         <legend className="font-semibold">What comes along besides texts, steps and parameters</legend>
         <div className="mt-1 flex flex-wrap gap-x-5 gap-y-1">
           {CLONED_PARTS.map((part) => (
-            <label key={part} className="flex min-h-7 items-center gap-1.5">
-              <input type="checkbox" checked={parts.includes(part)} onChange={(e) => setParts(e.target.checked ? [...parts, part] : parts.filter((p) => p !== part))} />
+            <TickIn key={part} item={part} of={parts} onChange={setParts}>
               {PART_WORD[part]}
-            </label>
+            </TickIn>
           ))}
         </div>
       </fieldset>

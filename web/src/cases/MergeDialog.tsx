@@ -10,7 +10,7 @@ import { toast } from 'sonner';
 import { call, tellFailure, useArtefact, useLibrary, useReuse, useSummaries } from '../api/index.ts';
 import { PickArtefact, useWrite } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, Dialog, countOf } from '../look/index.ts';
+import { Button, Dialog, countOf, Answer } from '../look/index.ts';
 import { useSuitesOf } from '../suiteMembers/index.ts';
 import type { CaseAt } from './CloneDialog.tsx';
 
@@ -78,10 +78,9 @@ function Merging({ kept, id, onClose }: { readonly kept: CaseAt; readonly id: Ca
       <fieldset className="mt-3">
         <legend className="font-semibold">{same ? 'The steps of both say the same.' : 'The steps of the two differ.'}</legend>
         {MERGED_STEPS.map((choice) => (
-          <label key={choice} className="flex min-h-8 items-center gap-2">
-            <input type="radio" name="steps" checked={how === choice} onChange={() => setSteps(choice)} />
+          <Answer key={choice} name="steps" checked={how === choice} onPick={() => setSteps(choice)}>
             {choice === 'kept' ? `only those of ${kept.id}${same ? '' : `: what the steps of ${id} say is left out`}` : `those of ${id} after them`}
-          </label>
+          </Answer>
         ))}
       </fieldset>
       {!same && (

@@ -3,7 +3,7 @@ import type { Configuration } from '@caderno/core/shared';
 import { LIMITS } from '@caderno/contract';
 import { wrap, type Remote } from 'comlink';
 import { useMemo, useState } from 'react';
-import { Button, Choose, Dialog, STRENGTH_WORD, TextButton, countOf, locale } from '../look/index.ts';
+import { Button, Choose, Dialog, STRENGTH_WORD, TextButton, countOf, locale, Tick } from '../look/index.ts';
 import { useBeside } from '../worker/index.ts';
 import type { ConfigurationsWorker } from './configurations.worker.ts';
 import { madeWords } from './madeWords.ts';
@@ -84,10 +84,9 @@ function TickFactor({ factor, values, onTick }: { readonly factor: EnvironmentFa
       </label>
       <span className="flex flex-wrap gap-x-4">
         {factor.values.map((value) => (
-          <label key={value} className="flex min-h-7 items-center gap-1.5">
-            <input type="checkbox" disabled={values === null} checked={values?.includes(value) === true} onChange={(e) => onTick(factor.values.filter((v) => (v === value ? e.target.checked : values?.includes(v) === true)))} />
+          <Tick key={value} checked={values?.includes(value) === true} disabled={values === null} onChange={(ticked) => onTick(factor.values.filter((v) => (v === value ? ticked : values?.includes(v) === true)))}>
             {value}
-          </label>
+          </Tick>
         ))}
         {factor.values.length === 0 && <span className="py-1 text-ink2">no values yet</span>}
       </span>

@@ -1,6 +1,6 @@
 import type { Row } from '@caderno/core/cases';
 import { useMemo, useState } from 'react';
-import { Button, Dialog, countOf } from '../look/index.ts';
+import { Button, Dialog, countOf, Tick } from '../look/index.ts';
 import { cellsWith, withReplaced, type FoundCell } from './rowEdits.ts';
 import { cellOf, columnName, type EditTable, type GridColumn } from './table.ts';
 
@@ -31,12 +31,12 @@ export function FindReplace({ rows, columns, update, onGo, onClose }: Props) {
         <input id="replace" className="field-boxed w-full font-mono" value={by} onChange={(e) => setBy(e.target.value)} />
       </div>
       <p className="mt-2 flex gap-5 text-sm">
-        <label className="flex min-h-7 items-center gap-1.5">
-          <input type="checkbox" checked={wholeCell} onChange={(e) => setWholeCell(e.target.checked)} /> whole cells only
-        </label>
-        <label className="flex min-h-7 items-center gap-1.5">
-          <input type="checkbox" checked={sameCase} onChange={(e) => setSameCase(e.target.checked)} /> capitals matter
-        </label>
+        <Tick checked={wholeCell} onChange={setWholeCell}>
+          whole cells only
+        </Tick>
+        <Tick checked={sameCase} onChange={setSameCase}>
+          capitals matter
+        </Tick>
       </p>
       <p role="status" className="mt-2 text-sm text-ink2">
         {words === '' ? '' : found.length === 0 ? 'No cell has it.' : `${countOf(found.length, 'cell')}:`}

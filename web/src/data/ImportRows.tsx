@@ -4,7 +4,7 @@ import { LIMITS } from '@caderno/contract';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { fileProblemSentence, rowsFile } from '../files/index.ts';
-import { Button, Dialog, PARAMETER_TYPE_WORD, countOf, locale } from '../look/index.ts';
+import { Button, Dialog, PARAMETER_TYPE_WORD, countOf, locale, Answer } from '../look/index.ts';
 import { HowMeant, typedCells } from './HowMeant.tsx';
 import { HowRead } from './HowRead.tsx';
 import { ImportColumns } from './ImportColumns.tsx';
@@ -76,9 +76,9 @@ function Planned({ document, rows, parameters, update, onClose }: PlannedProps) 
           <fieldset className="mt-3 flex flex-wrap gap-x-5 text-sm">
             <legend className="font-semibold">Where the rows go</legend>
             {ROW_IMPORTS.map((choice) => (
-              <label key={choice} className="flex min-h-8 items-center gap-1.5">
-                <input type="radio" name="how" checked={how === choice} onChange={() => setHow(choice)} /> {HOW_WORD[choice]}
-              </label>
+              <Answer key={choice} name="how" checked={how === choice} onPick={() => setHow(choice)}>
+                {HOW_WORD[choice]}
+              </Answer>
             ))}
           </fieldset>
           <HowMeant document={document} values={values} columns={columns} parameters={parameters} plan={plan} onChange={(part) => setChosen((now) => ({ ...now, ...part }))} />

@@ -4,7 +4,7 @@ import type { DesignDraft } from '@caderno/contract';
 import { useState } from 'react';
 import { useArtefact } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { TextButton, countOf } from '../look/index.ts';
+import { TextButton, countOf, Answer } from '../look/index.ts';
 import { WordDiff, pathWords } from '../versions/index.ts';
 
 type Change = DesignDraft['changed'][number];
@@ -27,10 +27,9 @@ export function ChangedOnBothSides({ change, side, onChoose }: Props) {
         <span className="min-w-0 flex-1">{change.title}</span>
         <TextButton aria-expanded={open} onClick={() => setOpen(!open)}>{open ? `Hide the ${places}` : `Look at the ${places}`}</TextButton>
         {([['mine', 'keep this project’s'], ['theirs', 'take the file’s']] as const).map(([value, words]) => (
-          <label key={value} className="flex cursor-pointer items-center gap-1.5">
-            <input type="radio" name={change.id} checked={side === value} onChange={() => onChoose(value)} />
+          <Answer key={value} name={change.id} checked={side === value} onPick={() => onChoose(value)} className="cursor-pointer">
             {words}
-          </label>
+          </Answer>
         ))}
       </fieldset>
       {open && <Places kind={change.kind} change={change} />}

@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call, download, failureSentence, tellFailure } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Dialog, KIND_NAME, countOf, locale } from '../look/index.ts';
+import { Button, Dialog, KIND_NAME, countOf, locale, Tick } from '../look/index.ts';
 
 interface Props {
   readonly of: Chosen;
@@ -41,10 +41,9 @@ export function CarryDialog({ of, words, onClose }: Props) {
         <p className="text-ink2">A design file takes them along with all that they use. There it is brought in under Import; what came before is known again, so that nothing is there twice.</p>
         {along.error !== null ? <p className="mt-3 rounded-[5px] bg-brick-wash px-3 py-2">{failureSentence(along.error)}</p> : <Along along={along.data} />}
         {(along.data?.files ?? 0) > 0 && (
-          <label className="mt-3 flex min-h-7 items-center gap-2">
-            <input type="checkbox" checked={files} onChange={(event) => setFiles(event.target.checked)} />
+          <Tick checked={files} onChange={setFiles} className="mt-3">
             with {countOf(along.data?.files ?? 0, 'attached file')} ({Math.max(1, Math.round((along.data?.bytes ?? 0) / 1024)).toLocaleString(locale())} kB)
-          </label>
+          </Tick>
         )}
         <div className="mt-4 flex items-center gap-2">
           <button type="button" className="text-xs text-ink2 underline decoration-rule2 underline-offset-2" disabled={busy} onClick={() => void save('schema')}>

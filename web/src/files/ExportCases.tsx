@@ -2,6 +2,7 @@ import type { CaseFormat, Chosen, ExportCases as Order } from '@caderno/contract
 import { useState } from 'react';
 import { download } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
+import { Answer } from '../look/index.ts';
 import { ExportDialog, ExportPart } from './ExportDialog.tsx';
 
 interface Props {
@@ -43,10 +44,9 @@ export function ExportCases({ of, words, onClose }: Props) {
         <fieldset className="mt-3">
           <legend className="text-xs text-ink2">With</legend>
           {LAYOUTS.map(({ layout: value, what }) => (
-            <label key={value} className="flex min-h-7 items-center gap-2">
-              <input type="radio" name="layout" checked={layout === value} onChange={() => setLayout(value)} />
+            <Answer key={value} name="layout" checked={layout === value} onPick={() => setLayout(value)}>
               {what}
-            </label>
+            </Answer>
           ))}
         </fieldset>
       )}

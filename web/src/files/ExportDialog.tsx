@@ -1,6 +1,6 @@
 import { useState, type ReactNode } from 'react';
 import { tellFailure } from '../api/index.ts';
-import { Button, Dialog } from '../look/index.ts';
+import { Button, Dialog, Answer, Tick } from '../look/index.ts';
 
 interface Props<F extends string> {
   readonly title: string;
@@ -40,11 +40,10 @@ export function ExportDialog<F extends string>({ title, formats, format, onForma
         <fieldset>
           <legend className="text-xs text-ink2">As</legend>
           {formats.map(({ format: value, name, what }) => (
-            <label key={value} className="flex min-h-7 items-center gap-2">
-              <input type="radio" name="format" checked={format === value} onChange={() => onFormat(value)} />
+            <Answer key={value} name="format" checked={format === value} onPick={() => onFormat(value)}>
               <span className="w-24">{name}</span>
               <span className="text-ink2">{what}</span>
-            </label>
+            </Answer>
           ))}
         </fieldset>
         {children}
@@ -70,9 +69,8 @@ interface PartProps {
 /** Something that may come along. */
 export function ExportPart({ checked, disabled = false, onChange, children }: PartProps) {
   return (
-    <label className="flex min-h-7 items-center gap-2">
-      <input type="checkbox" checked={checked} disabled={disabled} onChange={(event) => onChange(event.target.checked)} />
+    <Tick checked={checked} disabled={disabled} onChange={onChange}>
       {children}
-    </label>
+    </Tick>
   );
 }

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { useMembers, useSettings } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, countOf, locale } from '../look/index.ts';
+import { Button, countOf, locale, Answer, Tick, TickIn } from '../look/index.ts';
 import { SharesTable } from './SharesTable.tsx';
 import type { HandOffDraft } from './handOffDraft.ts';
 
@@ -48,10 +48,9 @@ export function HandOffForm({ id, to, title, draft, put, lines, canTake, onTake 
       <fieldset>
         <legend className="font-semibold">How it is given out</legend>
         {(Object.keys(DIVIDING_WORD) as Dividing[]).map((dividing) => (
-          <label key={dividing} className="flex min-h-7 items-center gap-2">
-            <input type="radio" name="dividing" checked={draft.dividing === dividing} onChange={() => put({ dividing })} />
+          <Answer key={dividing} name="dividing" checked={draft.dividing === dividing} onPick={() => put({ dividing })}>
             {DIVIDING_WORD[dividing]}
-          </label>
+          </Answer>
         ))}
         {lines.length > 0 && draft.people.length > 0 && <SharesTable lines={lines} />}
       </fieldset>
@@ -98,10 +97,9 @@ function People({ draft: { people }, put }: PartProps) {
       <ul className="mt-0.5 grid max-h-48 grid-cols-2 gap-x-4 overflow-y-auto max-[1000px]:grid-cols-1">
         {names.map((name) => (
           <li key={name}>
-            <label className="flex min-h-7 items-center gap-2">
-              <input type="checkbox" checked={people.includes(name)} onChange={(event) => put({ people: event.target.checked ? [...people, name] : people.filter((p) => p !== name) })} />
+            <TickIn item={name} of={people} onChange={(some) => put({ people: some })}>
               <span className="min-w-0 break-words">{name}</span>
-            </label>
+            </TickIn>
           </li>
         ))}
       </ul>
@@ -142,12 +140,11 @@ function Configurations({ draft: { configurations }, put }: PartProps) {
         </p>
       )}
       {all.map(({ id, ...configuration }) => (
-        <label key={id} className="flex min-h-7 items-center gap-2">
-          <input type="checkbox" checked={configurations.includes(id)} onChange={(event) => put({ configurations: all.map((c) => c.id).filter((c) => (c === id ? event.target.checked : configurations.includes(c))) })} />
+        <Tick key={id} checked={configurations.includes(id)} onChange={(ticked) => put({ configurations: all.map((c) => c.id).filter((c) => (c === id ? ticked : configurations.includes(c))) })}>
           <span>
             {names.get(id)} <span className="text-xs text-ink2">{configurationValues(configuration)}</span>
           </span>
-        </label>
+        </Tick>
       ))}
       {all.length > 0 && <p className="text-xs text-ink2">{configurations.length === 0 ? 'None chosen: everything is executed once.' : `Everything is executed once in ${configurations.length === 1 ? 'it' : `each of the ${configurations.length}`}, unless the suite says where it runs.`}</p>}
     </fieldset>

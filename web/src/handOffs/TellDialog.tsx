@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { call, failureSentence, useMembers, useSession } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Busy, Button, Dialog, countOf, durationOf } from '../look/index.ts';
+import { Busy, Button, Dialog, countOf, durationOf, Tick } from '../look/index.ts';
 
 /** What became of a mail to somebody. */
 type Told = 'sent' | { readonly refused: string };
@@ -110,10 +110,9 @@ interface LineProps {
 function Line({ share: { person, instances, minutes }, isAsked, address: written, told, onAsk, onAddress }: LineProps) {
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule py-1.5">
-      <label className="flex min-w-40 items-center gap-2.5">
-        <input type="checkbox" checked={isAsked} disabled={told === 'sent'} onChange={(event) => onAsk(event.target.checked)} />
+      <Tick checked={isAsked} disabled={told === 'sent'} onChange={onAsk} className="min-w-40 gap-2.5">
         {person}
-      </label>
+      </Tick>
       <span className="min-w-36 text-ink2">
         {countOf(instances, 'instance')}
         {minutes > 0 && `, ${durationOf(minutes)}`}

@@ -2,7 +2,7 @@ import { INBOX_REASONS, MAIL_PACES, type InboxChoices, type InboxReason, type Ma
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { call, failureSentence, tellFailure, useSession } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Dialog } from '../look/index.ts';
+import { Button, Dialog, Tick } from '../look/index.ts';
 import { REASON_WORD } from './entryWords.ts';
 
 const PACE_WORD: Record<MailPace, string> = { atOnce: 'at once', daily: 'once a day', never: 'never' };
@@ -66,10 +66,9 @@ function Choice({ reason, choices: { silent, mail }, sendsMail, onChoose }: Choi
   return (
     <tr>
       <td>
-        <label className="flex min-h-8 items-center gap-2">
-          <input type="checkbox" checked={reaches} onChange={() => onChoose({ mail, silent: reaches ? [...silent, reason] : silent.filter((r) => r !== reason) })} />
+        <Tick checked={reaches} onChange={() => onChoose({ mail, silent: reaches ? [...silent, reason] : silent.filter((r) => r !== reason) })}>
           {REASON_WORD[reason]}
-        </label>
+        </Tick>
       </td>
       {sendsMail && (
         <td>

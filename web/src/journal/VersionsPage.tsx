@@ -7,7 +7,7 @@ import { toast } from 'sonner';
 import { Changes } from '../changes/index.ts';
 import { call, tellFailure, useHeads, useVersion, useVersions, useRefresh } from '../api/index.ts';
 import { Spread, address, useFrame } from '../frame/index.ts';
-import { Button, Empty, dateAndTime } from '../look/index.ts';
+import { Button, Empty, dateAndTime, Answer } from '../look/index.ts';
 import { Difference } from '../versions/index.ts';
 
 /** The versions of an artefact at the left; at the right what changed between two of them. */
@@ -86,12 +86,12 @@ function VersionLine({ version: { version, author, at, note, answers }, isAgreed
         ))}
       </span>
       <span className="flex shrink-0 gap-3 text-xs">
-        <label className="flex min-h-6 items-center gap-1">
-          <input type="radio" name="from" checked={version === from} onChange={() => onSelect({ from: version })} /> from
-        </label>
-        <label className="flex min-h-6 items-center gap-1">
-          <input type="radio" name="to" checked={version === to} onChange={() => onSelect({ to: version })} /> to
-        </label>
+        <Answer name="from" checked={version === from} onPick={() => onSelect({ from: version })}>
+          from
+        </Answer>
+        <Answer name="to" checked={version === to} onPick={() => onSelect({ to: version })}>
+          to
+        </Answer>
       </span>
     </li>
   );

@@ -4,7 +4,7 @@ import { useId, useState } from 'react';
 import { foreseenOf, useListProject, useSummaries, type ListedHead } from '../api/index.ts';
 import { PickArtefact } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Choose, Dialog, KIND_NAME, countOf, locale } from '../look/index.ts';
+import { Button, Choose, Dialog, KIND_NAME, countOf, locale, Tick } from '../look/index.ts';
 import { changeOf, changedFieldsOf, changedWord, choicesOf, isOwnField, type ChangedField, type Filled } from './changes.ts';
 import { useKnownValues } from './useKnownValues.ts';
 
@@ -113,10 +113,9 @@ function ValueField({ kind, field, value, picked, onValue, onPicked, isEmptied, 
         ))}
       </datalist>
       {isOwnField(field) && (
-        <label className="flex items-center gap-1.5 text-sm">
-          <input type="checkbox" checked={isEmptied} onChange={(event) => onEmptied(event.target.checked)} />
+        <Tick checked={isEmptied} onChange={onEmptied} className="text-sm">
           leave it empty
-        </label>
+        </Tick>
       )}
     </>
   );

@@ -1,6 +1,6 @@
 import { LIMITS } from '@caderno/contract';
 import { useState, type ReactNode } from 'react';
-import { Button, Dialog } from '../look/index.ts';
+import { Button, Dialog, Tick } from '../look/index.ts';
 
 interface Props {
   readonly title: string;
@@ -35,10 +35,9 @@ export function KeepQuery({ title, children, canShare, onSave, onClose }: Props)
           <input value={name} onChange={(event) => setName(event.target.value)} maxLength={LIMITS.name} className="field-boxed mt-1 w-full" />
         </label>
         {canShare && (
-          <label className="mt-3 flex min-h-6 items-center gap-2 text-sm">
-            <input type="checkbox" checked={everybody} onChange={(event) => setEverybody(event.target.checked)} />
+          <Tick checked={everybody} onChange={setEverybody} className="mt-3 text-sm">
             For everybody in the project
-          </label>
+          </Tick>
         )}
         <div className="mt-4 flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>

@@ -1,6 +1,8 @@
 import { useState, type ReactNode } from 'react';
+import { Answer } from './Answer.tsx';
 import { Button } from './Button.tsx';
 import { Dialog } from './Dialog.tsx';
+import { TickIn } from './Tick.tsx';
 
 interface Props<T extends string> {
   readonly title: string;
@@ -38,19 +40,17 @@ export function AllOrSome<T extends string>({ title, all, some, label, items, no
         }}
       >
         {[false, true].map((answer) => (
-          <label key={String(answer)} className="flex min-h-7 items-center gap-2">
-            <input type="radio" name="all-or-some" checked={isSome === answer} onChange={() => setIsSome(answer)} />
+          <Answer key={String(answer)} name="all-or-some" checked={isSome === answer} onPick={() => setIsSome(answer)}>
             {answer ? some : all}
-          </label>
+          </Answer>
         ))}
         <ul aria-label={label} className="ml-6 max-h-56 overflow-y-auto">
           {items.map(({ id, name, aside }) => (
             <li key={id}>
-              <label className="flex min-h-7 items-center gap-2">
-                <input type="checkbox" disabled={!isSome} checked={chosen.includes(id)} onChange={(event) => setChosen(event.target.checked ? [...chosen, id] : chosen.filter((c) => c !== id))} />
+              <TickIn item={id} of={chosen} disabled={!isSome} onChange={setChosen}>
                 {name}
                 {aside !== undefined && <span className="text-ink2">{aside}</span>}
-              </label>
+              </TickIn>
             </li>
           ))}
         </ul>

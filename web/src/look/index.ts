@@ -26,6 +26,8 @@ export { THEMES, THEME_WORD, chooseTheme, startTheme, useTheme } from './theme.t
 export { followPrinting, useMedia, usePrinting } from './useMedia.ts';
 export { drawnLines } from './drawnLines.ts';
 export { Waiting } from './Waiting.tsx';
+export { Answer } from './Answer.tsx';
+export { Tick, TickIn } from './Tick.tsx';
 export { useLatest } from './useLatest.ts';
 export { useSelection, type Selection } from './useSelection.ts';
 export { ago } from './ago.ts';

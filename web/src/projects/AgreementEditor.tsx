@@ -1,5 +1,5 @@
 import { ROLES, type Agreement, type Role } from '@caderno/contract';
-import { Choose } from '../look/index.ts';
+import { Choose, Tick } from '../look/index.ts';
 
 interface Props {
   readonly agreement: Agreement;
@@ -28,14 +28,12 @@ export function AgreementEditor({ agreement, canEdit, onChange }: Props) {
         />
         <Choose label="Who may agree" value={role} options={ROLES.map((r) => ({ value: r, name: ROLE_WORD[r] }))} onChange={(r) => put({ role: r })} disabled={!canEdit} showLabel />
       </p>
-      <label className="flex min-h-6 items-center gap-2">
-        <input type="checkbox" disabled={!canEdit} checked={authors} onChange={(event) => put({ authors: event.target.checked })} />
+      <Tick checked={authors} disabled={!canEdit} onChange={(ticked) => put({ authors: ticked })}>
         people may agree to what they wrote themselves
-      </label>
-      <label className="flex min-h-6 items-center gap-2">
-        <input type="checkbox" disabled={!canEdit} checked={byHand} onChange={(event) => put({ byHand: event.target.checked })} />
+      </Tick>
+      <Tick checked={byHand} disabled={!canEdit} onChange={(ticked) => put({ byHand: ticked })}>
         whoever may edit may also set something to Agreed without a review
-      </label>
+      </Tick>
     </div>
   );
 }

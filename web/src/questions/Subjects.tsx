@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { TextButton, countOf } from '../look/index.ts';
+import { TextButton, countOf, Tick } from '../look/index.ts';
 
 interface Props {
   readonly about: readonly QuestionSubject[];
@@ -28,15 +28,14 @@ export function Subjects({ about, canEdit, onChange }: Props) {
             </Link>
             {subject.kind === 'requirement' && subject.words !== '' && <span className="block italic">“{subject.words}”</span>}
             {subject.kind === 'condition' && subject.items.length > 0 && <span className="block">{countOf(subject.items.length, 'item')} of it</span>}
-            <label className="flex items-center gap-1.5">
-              <input type="checkbox" checked={subject.holds} disabled={!canEdit} onChange={(e) => put({ ...subject, holds: e.target.checked })} />
+            <Tick checked={subject.holds} disabled={!canEdit} onChange={(ticked) => put({ ...subject, holds: ticked })}>
               {subject.kind === 'requirement' ? 'all its conditions wait' : 'it waits'}
               {canEdit && (
                 <TextButton className="ml-auto" aria-label={`Take ${subject.id} out`} onClick={() => onChange(about.filter((s) => s.id !== subject.id))}>
                   take out
                 </TextButton>
               )}
-            </label>
+            </Tick>
           </li>
         ))}
       </ul>

@@ -1,6 +1,6 @@
 import { TEXT_PARTS, type Search, type TextPart } from '@caderno/core/replacing';
 import { LIMITS } from '@caderno/contract';
-import { Choose } from '../look/index.ts';
+import { Choose, Tick } from '../look/index.ts';
 import { PART_WORD } from './placeWords.ts';
 
 interface Props<S extends string> {
@@ -39,19 +39,17 @@ export function SearchForm<S extends string>({ search, onSearch, parts, onParts,
       <fieldset className="mt-3">
         <legend className="text-xs text-ink2">In</legend>
         {TEXT_PARTS.map((part) => (
-          <label key={part} className="flex min-h-7 items-center gap-2">
-            <input type="checkbox" checked={parts.includes(part)} onChange={(event) => onParts(TEXT_PARTS.filter((p) => (p === part ? event.target.checked : parts.includes(p))))} />
+          <Tick key={part} checked={parts.includes(part)} onChange={(ticked) => onParts(TEXT_PARTS.filter((p) => (p === part ? ticked : parts.includes(p))))}>
             {PART_WORD[part]}
-          </label>
+          </Tick>
         ))}
       </fieldset>
       <fieldset className="mt-3">
         <legend className="text-xs text-ink2">How</legend>
         {TURNS.map(({ of, words }) => (
-          <label key={of} className="flex min-h-7 items-center gap-2">
-            <input type="checkbox" checked={search[of]} onChange={(event) => set({ [of]: event.target.checked })} />
+          <Tick key={of} checked={search[of]} onChange={(ticked) => set({ [of]: ticked })}>
             {words}
-          </label>
+          </Tick>
         ))}
       </fieldset>
     </form>

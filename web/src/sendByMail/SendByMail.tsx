@@ -5,7 +5,7 @@ import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure, useMembers, useSession } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Busy, Button, Dialog, countOf } from '../look/index.ts';
+import { Busy, Button, Dialog, countOf, TickIn } from '../look/index.ts';
 
 interface Props {
   readonly of: Sent['of'];
@@ -64,10 +64,9 @@ export function SendByMail({ of, words, onClose }: Props) {
           <ul className="mt-0.5 grid max-h-44 grid-cols-2 gap-x-4 overflow-y-auto max-[700px]:grid-cols-1" tabIndex={0} aria-label="People of the project">
             {members.map(({ id, name }) => (
               <li key={id}>
-                <label className="flex min-h-7 items-center gap-2">
-                  <input type="checkbox" checked={people.includes(id)} onChange={(event) => setPeople(event.target.checked ? [...people, id] : people.filter((p) => p !== id))} />
+                <TickIn item={id} of={people} onChange={setPeople}>
                   {name}
-                </label>
+                </TickIn>
               </li>
             ))}
           </ul>

@@ -1,6 +1,6 @@
 import { type Argument, type CalledRows, type CaseCall, type Parameter, type Row, type SharedUse, type Use } from '@caderno/core/cases';
 import { allRows, openParameters, rowsToRun, type Library, type UsedSteps } from '@caderno/core/shared';
-import { Button, Dialog, TextButton, countOf } from '../look/index.ts';
+import { Button, Dialog, TextButton, countOf, Answer, TickIn } from '../look/index.ts';
 import { ChooseVersion } from './ChooseVersion.tsx';
 
 interface Props {
@@ -90,11 +90,11 @@ function Rows({ rows, called, running, onChange }: { readonly rows: CalledRows; 
   return (
     <fieldset className="space-y-1.5 text-sm">
       <legend className="mb-1 text-xs text-ink2">Which of its rows run?</legend>
-      <label className="flex items-center gap-2">
-        <input type="radio" name="rows" checked={rows.kind === 'mine'} onChange={() => onChange({ kind: 'mine' })} /> none: the values given below
-      </label>
-      <label className="flex items-center gap-2">
-        <input type="radio" name="rows" disabled={first === undefined} checked={rows.kind === 'own'} onChange={() => first !== undefined && onChange({ kind: 'own', row: first.id })} /> one:
+      <Answer name="rows" checked={rows.kind === 'mine'} onPick={() => onChange({ kind: 'mine' })}>
+        none: the values given below
+      </Answer>
+      <Answer name="rows" checked={rows.kind === 'own'} disabled={first === undefined} onPick={() => first !== undefined && onChange({ kind: 'own', row: first.id })}>
+        one:
         <select
           aria-label="Row of the called case"
           className="field-boxed"
@@ -112,15 +112,15 @@ function Rows({ rows, called, running, onChange }: { readonly rows: CalledRows; 
             </option>
           ))}
         </select>
-      </label>
-      <label className="flex items-center gap-2">
-        <input type="radio" name="rows" disabled={first === undefined} checked={rows.kind === 'chosen'} onChange={() => onChange({ kind: 'chosen', rows: called.map((r) => r.id) })} /> chosen ones
+      </Answer>
+      <Answer name="rows" checked={rows.kind === 'chosen'} disabled={first === undefined} onPick={() => onChange({ kind: 'chosen', rows: called.map((r) => r.id) })}>
+        chosen ones
         {rows.kind === 'chosen' && <span className="text-ink2">: this case runs {countOf(Math.max(1, called.filter((r) => rows.rows.includes(r.id)).length), 'time')} for each of its own</span>}
-      </label>
+      </Answer>
       {rows.kind === 'chosen' && <ChosenRows chosen={rows.rows} called={called} onChange={(chosen) => onChange({ kind: 'chosen', rows: chosen })} />}
-      <label className="flex items-center gap-2">
-        <input type="radio" name="rows" checked={rows.kind === 'every'} onChange={() => onChange({ kind: 'every' })} /> every row that runs there: this case runs {countOf(Math.max(1, running), 'time')} for each of its own
-      </label>
+      <Answer name="rows" checked={rows.kind === 'every'} onPick={() => onChange({ kind: 'every' })}>
+        every row that runs there: this case runs {countOf(Math.max(1, running), 'time')} for each of its own
+      </Answer>
       {rows.kind !== 'mine' && <p className="text-xs text-ink2">What the row leaves empty is looked for below.</p>}
     </fieldset>
   );
@@ -136,9 +136,9 @@ function ChosenRows({ chosen, called, onChange }: { readonly chosen: readonly Ro
         </p>
       )}
       {called.map((row) => (
-        <label key={row.id} className="flex min-h-6 items-center gap-2">
-          <input type="checkbox" checked={chosen.includes(row.id)} onChange={(e) => onChange(e.target.checked ? [...chosen, row.id] : chosen.filter((id) => id !== row.id))} /> {row.name || 'unnamed'}
-        </label>
+        <TickIn key={row.id} item={row.id} of={chosen} onChange={onChange}>
+          {row.name || 'unnamed'}
+        </TickIn>
       ))}
     </div>
   );

@@ -1,7 +1,7 @@
 import type { CoveringId } from '@caderno/core/artefacts';
 import { Link } from 'react-router';
 import { address, useFrame } from '../frame/index.ts';
-import { locale } from '../look/index.ts';
+import { locale, Tick } from '../look/index.ts';
 
 export interface Ticked {
   readonly id: CoveringId;
@@ -27,10 +27,9 @@ export function TickMembers({ label, offered, ticked, onTick }: Props) {
       <ul aria-label={label} className="max-h-[50vh] overflow-y-auto text-sm" tabIndex={0}>
         {offered.slice(0, MOST_SHOWN).map(({ id, title, note }) => (
           <li key={id} className="flex min-h-8 items-center gap-2.5 border-b border-rule">
-            <label className="flex min-w-0 flex-1 items-center gap-2.5 py-1">
-              <input type="checkbox" checked={ticked.has(id)} onChange={(e) => onTick(new Set(e.target.checked ? [...ticked, id] : [...ticked].filter((other) => other !== id)))} />
+            <Tick checked={ticked.has(id)} onChange={(isTicked) => onTick(new Set(isTicked ? [...ticked, id] : [...ticked].filter((other) => other !== id)))} className="min-w-0 flex-1 py-1">
               <span className="min-w-0 flex-1">{title}</span>
-            </label>
+            </Tick>
             {note !== undefined && <span className="shrink-0 text-xs text-ink2">{note}</span>}
             <Link to={address.covering(project, id)} className="w-14 shrink-0 font-mono text-xs underline decoration-rule2 leading-6">
               {id}

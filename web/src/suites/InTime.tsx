@@ -2,7 +2,7 @@ import type { CoveringId } from '@caderno/core/artefacts';
 import { isMost, withNeeds, type Most } from '@caderno/core/covering';
 import { costOf, costWord, inTimeProblem, type ShowingMembers } from '@caderno/core/suites';
 import { useEffect, useMemo, useState } from 'react';
-import { Busy, TextButton, countOf, locale, minutesOf } from '../look/index.ts';
+import { Busy, TextButton, countOf, locale, minutesOf, Tick } from '../look/index.ts';
 import { useWorkedOut, type WorkedOut } from './useWorkedOut.ts';
 
 interface Props {
@@ -33,10 +33,9 @@ export function InTime({ showing, minutes, onMinutes, onRemove, onMake }: Props)
         <span className="text-ink2">of {minutesOf(all)}</span>
       </p>
       {byRule > 0 && settled !== null && (
-        <label className="mt-1 flex min-h-6 items-center gap-2">
-          <input type="checkbox" checked={keepsFound} onChange={(e) => setKeepsFound(e.target.checked)} />
+        <Tick checked={keepsFound} onChange={setKeepsFound} className="mt-1">
           what rules found stays in it
-        </label>
+        </Tick>
       )}
       {settled !== null && <Fits showing={showing} minutes={settled} keepsFound={keepsFound} onRemove={onRemove} onMake={onMake} />}
     </section>

@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { failureSentence } from '../api/index.ts';
 import { useMakeAndOpen } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Choose, Dialog, locale } from '../look/index.ts';
+import { Button, Choose, Dialog, locale, Tick } from '../look/index.ts';
 import { newEntryId } from '../suiteMembers/index.ts';
 import { InTime } from './InTime.tsx';
 import { RiskCurves, soonerWords } from './RiskCurves.tsx';
@@ -70,10 +70,9 @@ function Found({ showing, asked, edit, onRemove, onClose }: Omit<Props, 'suite'>
       <p className="mb-2 flex flex-wrap items-center gap-x-5 gap-y-2 text-sm">
         {asked.entries.some((e) => e.kind === 'part') && <Choose label="Members" showLabel value={ordering.inParts ? 'parts' : 'list'} options={PLACES} onChange={(place) => setOrdering({ ...ordering, inParts: place === 'parts' })} />}
         {new Set(setUps).size < setUps.length && (
-          <label className="flex min-h-6 items-center gap-2">
-            <input type="checkbox" checked={ordering.together} onChange={(e) => setOrdering({ ...ordering, together: e.target.checked })} />
+          <Tick checked={ordering.together} onChange={(ticked) => setOrdering({ ...ordering, together: ticked })}>
             those with the same preconditions, or of one feature, together
-          </label>
+          </Tick>
         )}
       </p>
       <RiskCurves now={now} then={then} at={minutes} />

@@ -1,6 +1,6 @@
 import { configurationsRun, runsInAround, withConfiguration, type RunsIn, type SuiteContent, type SuiteEntry } from '@caderno/core/suites';
 import { useConfigurationName } from '../configurations/index.ts';
-import { Button, Dialog, TextButton } from '../look/index.ts';
+import { Button, Dialog, TextButton, Tick } from '../look/index.ts';
 
 interface Props {
   readonly entry: SuiteEntry;
@@ -22,10 +22,9 @@ export function RunsInDialog({ entry, name, entries, configurations, onChange, o
       <ul className="text-sm">
         {configurations.map((id) => (
           <li key={id}>
-            <label className="flex min-h-7 items-center gap-2">
-              <input type="checkbox" checked={runs.includes(id)} onChange={(e) => onChange(withConfiguration(place, id, e.target.checked, configurations))} />
+            <Tick checked={runs.includes(id)} onChange={(ticked) => onChange(withConfiguration(place, id, ticked, configurations))}>
               {nameOf(id)}
-            </label>
+            </Tick>
           </li>
         ))}
       </ul>

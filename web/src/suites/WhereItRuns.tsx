@@ -7,7 +7,7 @@ import { Link } from 'react-router';
 import { useSaveSettings, useSettings } from '../api/index.ts';
 import { MakeConfigurations, useConfigurationName } from '../configurations/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, Dialog, TextButton, countOf } from '../look/index.ts';
+import { Button, Dialog, TextButton, countOf, Tick } from '../look/index.ts';
 
 interface Props {
   readonly configurations: SuiteContent['configurations'];
@@ -72,12 +72,11 @@ function Ticked({ environment, there, configurations, onChange, onMake, onClose 
       <ul className="mt-2 max-h-[50vh] overflow-y-auto text-sm">
         {lines.map(({ id, name, more }) => (
           <li key={id}>
-            <label className="flex min-h-7 items-center gap-2">
-              <input type="checkbox" checked={configurations.includes(id)} onChange={(e) => tick(id, e.target.checked)} />
+            <Tick checked={configurations.includes(id)} onChange={(ticked) => tick(id, ticked)}>
               <span className="min-w-0 break-words">
                 {name} <span className="text-xs text-ink2">{more}</span>
               </span>
-            </label>
+            </Tick>
           </li>
         ))}
       </ul>

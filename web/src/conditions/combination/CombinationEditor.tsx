@@ -2,7 +2,7 @@ import { readConstraint, type CombinationModel } from '@caderno/core/conditions'
 import type { ItemCoverage } from '@caderno/core/coverage';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { Choose, TextButton, countOf, combinationProblemSentence, constraintProblemSentence, constraintsNamed } from '../../look/index.ts';
+import { Choose, TextButton, countOf, combinationProblemSentence, constraintProblemSentence, constraintsNamed, TickIn } from '../../look/index.ts';
 import { useBeside } from '../../worker/index.ts';
 import { MOST_EXPLAINED, checkCombination, findCannotOccur } from '../checking/modelCheck.ts';
 import { ConstraintField } from './ConstraintField.tsx';
@@ -99,9 +99,9 @@ function Group({ model, canEdit, onChange }: Pick<Props, 'model' | 'canEdit' | '
       <legend className="text-xs text-ink2">Combined more than the rest</legend>
       <Choose label="How many at a time" value={String(size)} options={SIZES.map((n) => ({ value: String(n), name: `${n} at a time` }))} onChange={(n) => onChange(setGroup(chosen, Number(n)))} disabled={!canEdit} />
       {model.factors.map((f) => (
-        <label key={f.id} className="flex min-h-6 items-center gap-1.5">
-          <input type="checkbox" checked={chosen.includes(f.id)} onChange={(e) => onChange(setGroup(e.target.checked ? [...chosen, f.id] : chosen.filter((id) => id !== f.id), Math.max(size, 2)))} /> {f.name}
-        </label>
+        <TickIn key={f.id} item={f.id} of={chosen} onChange={(some) => onChange(setGroup(some, Math.max(size, 2)))}>
+          {f.name}
+        </TickIn>
       ))}
     </fieldset>
   );

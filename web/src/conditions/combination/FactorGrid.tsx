@@ -4,7 +4,7 @@ import { MoreHorizontal, Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import { goOnInAdded } from '../../focus/index.ts';
 import { fieldKeys } from '../../grid/index.ts';
-import { Button, Dialog, TextButton } from '../../look/index.ts';
+import { Button, Dialog, TextButton, Tick } from '../../look/index.ts';
 import { addFactor, makeBase, newFactorValue, withFactor, withValue, withoutFactor } from './combinationEdits.ts';
 
 interface Props {
@@ -89,9 +89,9 @@ function ValueLine({ factor, value, isBase, offersBase, canEdit, onChange }: Val
       {open && (
         <Dialog title={`${factor.name}: ${value.value}`} keepsAtOnce onClose={() => setOpen(false)}>
           <div className="space-y-3 text-sm">
-            <label className="flex items-center gap-2">
-              <input type="checkbox" checked={!value.valid} onChange={(e) => onChange(withValue(factor.id, value.id, { valid: !e.target.checked }))} /> It is an invalid value, to be shown alone among valid ones
-            </label>
+            <Tick checked={!value.valid} onChange={(ticked) => onChange(withValue(factor.id, value.id, { valid: !ticked }))}>
+              It is an invalid value, to be shown alone among valid ones
+            </Tick>
             {!value.valid && (
               <label className="block font-semibold">
                 What happens then
@@ -99,9 +99,9 @@ function ValueLine({ factor, value, isBase, offersBase, canEdit, onChange }: Val
               </label>
             )}
             {offersBase && value.valid && (
-              <label className="flex items-center gap-2">
-                <input type="checkbox" checked={isBase} onChange={() => onChange(makeBase(factor.id, value.id))} /> It is the usual value, from which base choice varies
-              </label>
+              <Tick checked={isBase} onChange={() => onChange(makeBase(factor.id, value.id))}>
+                It is the usual value, from which base choice varies
+              </Tick>
             )}
             <label className="block font-semibold">
               Also written in rows, commas between

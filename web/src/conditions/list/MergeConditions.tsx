@@ -5,7 +5,7 @@ import { toast } from 'sonner';
 import { call, tellFailure, useSummaries } from '../../api/index.ts';
 import { useWrite } from '../../artefacts/index.ts';
 import { useFrame } from '../../frame/index.ts';
-import { Button, Dialog, MODEL_WORD, countOf } from '../../look/index.ts';
+import { Button, Dialog, MODEL_WORD, countOf, Answer } from '../../look/index.ts';
 
 interface Props {
   readonly chosen: readonly DesignCondition[];
@@ -48,10 +48,9 @@ export function MergeConditions({ chosen, design, onClose, onDone }: Props) {
       <fieldset className="text-sm">
         <legend className="mb-1 text-xs text-ink2">Which one stays, with its title and model?</legend>
         {chosen.map((c) => (
-          <label key={c.id} className="flex min-h-8 items-center gap-2 border-t border-rule">
-            <input type="radio" name="kept" checked={c.id === kept.id} onChange={() => setKept(c.id)} />
+          <Answer key={c.id} name="kept" checked={c.id === kept.id} onPick={() => setKept(c.id)} className="border-t border-rule">
             <span className="font-mono text-xs text-ink2">{c.id}</span> {c.content.title} <span className="text-xs text-ink2">{MODEL_WORD[c.content.model.kind]}</span>
-          </label>
+          </Answer>
         ))}
       </fieldset>
       <p className="mt-3 text-sm">

@@ -1,6 +1,6 @@
 import { offeredClasses, rangeProblems, type Choice, type Field, type Interval, type OtherClass, type PatternPart, type RangeProblem, type ValueRangesModel } from '@caderno/core/conditions';
 import { isOrdered, type ValueType } from '@caderno/core/values';
-import { CLASS_WORD, Choose, TextButton, VALUE_WORD, options } from '../../look/index.ts';
+import { CLASS_WORD, Choose, TextButton, VALUE_WORD, options, Tick } from '../../look/index.ts';
 import { Bound, formsWords } from './Bound.tsx';
 import { AddButton, Cell, PartRow, Parts, Validity } from './PartTable.tsx';
 import { newChoice, newClass, newField, newPattern, nextInterval, withKind } from './newParts.ts';
@@ -29,10 +29,9 @@ export function RangesEditor({ model, onChange }: Props) {
       <div className="flex flex-wrap items-center gap-5 text-sm">
         <AddButton onClick={() => onChange((m) => ({ ...m, fields: [...m.fields, newField(`field ${m.fields.length + 1}`, 'whole')] }))}>Another field</AddButton>
         {model.fields.length > 1 && (
-          <label className="flex min-h-6 items-center gap-2">
-            <input type="checkbox" checked={model.allowInvalidTogether} onChange={(e) => onChange((m) => ({ ...m, allowInvalidTogether: e.target.checked }))} />
+          <Tick checked={model.allowInvalidTogether} onChange={(ticked) => onChange((m) => ({ ...m, allowInvalidTogether: ticked }))}>
             Invalid values of several fields may stand in one row
-          </label>
+          </Tick>
         )}
       </div>
       {model.fields.length > 1 && !model.allowInvalidTogether && <p className="text-xs text-ink2">A row that gives invalid values to two fields shows neither of them, as one may hide the other.</p>}
@@ -58,9 +57,9 @@ function FieldEditor({ field, problems, onChange, onRemove }: FieldProps) {
         {field.type.kind === 'decimal' && <Cell label="Step" value={field.type.step} onChange={(step) => setType({ kind: 'decimal', step })} className="w-20 font-mono" prefix="step" />}
         {(field.type.kind === 'time' || field.type.kind === 'dateTime') && <StepSeconds type={field.type} onChange={setType} />}
         <Cell label="Unit" value={field.unit} onChange={(unit) => onChange((f) => ({ ...f, unit }))} className="w-20" prefix="unit" />
-        <label className="flex min-h-6 items-center gap-1.5 text-xs text-ink2">
-          <input type="checkbox" checked={field.required} onChange={(e) => onChange((f) => ({ ...f, required: e.target.checked }))} /> required
-        </label>
+        <Tick checked={field.required} onChange={(ticked) => onChange((f) => ({ ...f, required: ticked }))} className="text-xs text-ink2">
+          required
+        </Tick>
         {onRemove !== undefined && (
           <TextButton className="ml-auto text-xs text-ink2" onClick={onRemove}>
             remove the field

@@ -3,7 +3,7 @@ import type { ItemCoverage, Standing } from '@caderno/core/coverage';
 import { X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { goOnInAdded } from '../../focus/index.ts';
-import { TextButton, countOf } from '../../look/index.ts';
+import { TextButton, countOf, Tick } from '../../look/index.ts';
 import { StateDiagram } from './StateDiagram.tsx';
 import { TransitionTable } from './TransitionTable.tsx';
 import { addState, makeInitial, withState, withoutState } from './stateEdits.ts';
@@ -46,9 +46,9 @@ export function StatesEditor({ name, model, items, canEdit, onChange }: Props) {
           <li key={state.id} className="flex h-8 items-center gap-1.5 rounded-[5px] border border-rule2 pl-2 pr-1 text-xs">
             <input type="radio" aria-label={`${state.name} is the initial state`} title="Things begin here" checked={state.initial} disabled={!canEdit} onChange={() => onChange(makeInitial(state.id))} />
             <input aria-label="Name of the state" value={state.name} readOnly={!canEdit} maxLength={200} size={Math.max(4, Math.min(24, state.name.length))} onChange={(e) => onChange(withState(state.id, { name: e.target.value }))} className="bg-transparent text-sm font-medium outline-none focus:bg-blue-wash" />
-            <label className="flex items-center gap-1 text-ink2">
-              <input type="checkbox" checked={state.final} disabled={!canEdit} onChange={(e) => onChange(withState(state.id, { final: e.target.checked }))} /> end
-            </label>
+            <Tick checked={state.final} disabled={!canEdit} onChange={(ticked) => onChange(withState(state.id, { final: ticked }))} className="text-ink2">
+              end
+            </Tick>
             {canEdit && (
               <button type="button" aria-label={`Remove ${state.name}`} title="Remove the state and its transitions" onClick={() => onChange(withoutState(state.id))} className="grid size-6 place-items-center rounded text-ink2 hover:bg-page2">
                 <X size={12} aria-hidden="true" />

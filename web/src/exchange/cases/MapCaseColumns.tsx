@@ -2,7 +2,7 @@ import type { CaseLayout, CaseTarget } from '@caderno/core/caseFiles';
 import { LIMITS, type CaseDraft } from '@caderno/contract';
 import { useOwnFields } from '../../api/index.ts';
 import { useFrame } from '../../frame/index.ts';
-import { Choose, Section, options } from '../../look/index.ts';
+import { Choose, Section, options, Tick } from '../../look/index.ts';
 import { ColumnTable } from '../ColumnTable.tsx';
 import { ReadingChoices } from '../ReadingChoices.tsx';
 import { caseTargetOptions } from './caseTargetWords.ts';
@@ -39,10 +39,9 @@ export function MapCaseColumns({ draft, onMapping, onColumn, onReread }: Props) 
           <input value={mapping.module} maxLength={LIMITS.name} placeholder="none" onChange={(event) => onMapping({ module: event.target.value })} className="field-boxed w-40" />
         </label>
         {draft.format !== 'markdown' && (
-          <label className="flex items-center gap-1.5">
-            <input type="checkbox" checked={mapping.headings} onChange={(event) => onMapping({ headings: event.target.checked })} />
+          <Tick checked={mapping.headings} onChange={(ticked) => onMapping({ headings: ticked })}>
             rows with one text are modules
-          </label>
+          </Tick>
         )}
       </div>
       <ColumnTable<CaseTarget> kind="case" columns={columns} targetOf={(name) => mapping.columns[name] ?? 'leave'} optionsOf={(name) => caseTargetOptions(fields, mapping.columns[name])} onTarget={onColumn} />
