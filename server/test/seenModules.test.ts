@@ -116,6 +116,17 @@ test('what is newer is opened anew; other modules are another part, and nobody k
   expect((await the.reader('openMoment', { params: { moment: second.key.split('@')[1] } as never, body: {} })).refusal.code).toBe('moment_unknown');
 });
 
+test('of a project in which nothing was done yet there is a part with nothing in it, which is opened again by its key', async () => {
+  await the.server.as(the.sessions.administrator)('createProject', { body: { key: `${the.key}-new`, name: 'New' } });
+  const empty = (session: string) => as(`${the.key}-new`, session);
+  const email = (await analyst('listMembers')).data.find((m) => m.id === the.people.reader)!.email;
+  await empty(the.sessions.administrator)('joinMember', { body: { email, role: 'reader' } });
+  expect((await empty(the.sessions.administrator)('changeSeenModules', { params: { person: the.people.reader } as never, body: { sees: ['Meters'] } })).status).toBe(200);
+  const { key } = (await empty(the.sessions.reader)('openPart', { body: {} })).data;
+  expect([key.includes('@0-part-'), await listed(as(key))]).toEqual([true, []]);
+  expect((await empty(the.sessions.reader)('openMoment', { params: { moment: key.split('@')[1] } as never, body: {} })).data.key).toBe(key);
+});
+
 test('only readers are kept to modules, by administrators; they are asked and told nothing', async () => {
   expect((await limit(['Meters'], the.people.analyst)).refusal).toMatchObject({ code: 'part_of_readers' });
   expect((await the.lead('changeSeenModules', { params: { person: the.people.reader } as never, body: { sees: null } })).status).toBe(403);

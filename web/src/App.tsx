@@ -1,4 +1,4 @@
-import { artefactIdSchema, momentOfKey, momentText, projectKeySchema, type Moment, type Session } from '@caderno/contract';
+import { artefactIdSchema, momentOfKey, momentText, projectKeySchema, type Moment, type OpenedMoment, type Session } from '@caderno/contract';
 import { QueryCache, QueryClient, QueryClientProvider, useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useEffect, type ComponentProps, type ReactNode } from 'react';
 import { Link, Navigate, createBrowserRouter, useLocation, useParams } from 'react-router';
@@ -176,10 +176,19 @@ function SignedIn({ start = false, newProject = false }: { readonly start?: bool
   return past === null ? <Frame key={project.key} project={project} {...around} /> : <PastProject key={key} past={past} {...around} />;
 }
 
+const momentQueryKey = (project: string, moment: string) => [project, 'moments', moment];
+
 /** Leads whoever sees only some modules to these, as they are now: the same page of a project that holds nothing else. */
 function PartOfProject({ project }: { readonly project: string }) {
   const { pathname, search } = useLocation();
-  const { data, error } = useQuery({ queryKey: [project, 'part'], queryFn: () => call('openPart', { params: { project }, body: {} }), staleTime: 0, gcTime: 0 });
+  const client = useQueryClient();
+  const open = async (): Promise<OpenedMoment> => {
+    const part = await call('openPart', { params: { project }, body: {} });
+    // It is open: the page that it leads to need not ask for it again, nor remember that it was gone.
+    client.setQueryData(momentQueryKey(project, part.key.split('@')[1] ?? ''), part);
+    return part;
+  };
+  const { data, error } = useQuery({ queryKey: [project, 'part'], queryFn: open, staleTime: 0, gcTime: 0 });
   const page = pathname.split('/').slice(2).join('/');
   if (data !== undefined) return <Navigate to={`/${data.key}/${page}${search}`} replace />;
   return error === null ? <p className="p-7 text-ink2">Opening what you see of the project …</p> : <Empty title="This project cannot be opened">{failureSentence(error)}</Empty>;
@@ -190,7 +199,7 @@ function PastProject({ past, ...around }: { readonly past: Pick<Past, 'project' 
   const { project, moment } = past;
   const text = momentText(moment);
   // One that was not looked at for long may be gone: it is asked for again whenever one comes to it.
-  const { data, error } = useQuery({ queryKey: [project, 'moments', text], queryFn: () => call('openMoment', { params: { project, moment: text }, body: {} }), staleTime: Number.POSITIVE_INFINITY, gcTime: 0 });
+  const { data, error } = useQuery({ queryKey: momentQueryKey(project, text), queryFn: () => call('openMoment', { params: { project, moment: text }, body: {} }), staleTime: Number.POSITIVE_INFINITY, gcTime: 0 });
   if (data !== undefined) return <Frame project={data} past={{ ...past, at: data.at, sees: data.sees }} {...around} />;
   if (error === null) return <p className="p-7 text-ink2">{openingWords(moment)}</p>;
   // A part that nobody looked at for long is not kept: what one sees now is opened instead.

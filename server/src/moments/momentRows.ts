@@ -3,6 +3,7 @@ import { answersAny, execute, selectRows, type UnitOfWork } from '../database/in
 
 const parentRow = z.object({ key: z.string(), name: z.string(), revision: z.number() });
 const settingsRow = z.object({ settings: z.unknown() });
+const stampRow = z.object({ at: z.date() });
 
 /** The project that moments are of. */
 export async function parentOf(work: UnitOfWork, projectId: string): Promise<z.infer<typeof parentRow>> {
@@ -14,6 +15,12 @@ export async function parentOf(work: UnitOfWork, projectId: string): Promise<z.i
 /** Whether there is a moment of this key. */
 export async function isMade(work: UnitOfWork, key: string): Promise<boolean> {
   return answersAny(work, 'SELECT 1 FROM project WHERE key = $1', [key]);
+}
+
+/** When a revision of a project was made; null when there is none, as before anything was done. */
+export async function timeOfRevision(work: UnitOfWork, projectId: string, revision: number): Promise<Date | null> {
+  const [stamp] = await selectRows(work, stampRow, 'SELECT at FROM change WHERE project_id = $1 AND revision <= $2 ORDER BY revision DESC LIMIT 1', [projectId, revision]);
+  return stamp?.at ?? null;
 }
 
 /** Somebody looks at it: it is kept for a while from now. */

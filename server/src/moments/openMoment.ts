@@ -7,7 +7,7 @@ import type { Membership } from '../people/index.ts';
 import { heldAgreed } from './heldAgreed.ts';
 import { heldAtRevision, heldByBaseline } from './held.ts';
 import { makeMoment } from './makeMoment.ts';
-import { isMade, parentOf, seenNow, settingsAt, storedSettings } from './momentRows.ts';
+import { isMade, parentOf, seenNow, settingsAt, storedSettings, timeOfRevision } from './momentRows.ts';
 import { isTheirPart } from './openPart.ts';
 import { putOutline } from './outlineAtRevision.ts';
 
@@ -59,12 +59,21 @@ export async function sweepMoments(work: UnitOfWork): Promise<void> {
 }
 
 async function timeOf(work: UnitOfWork, projectId: string, revisionNow: number, moment: Moment): Promise<Date> {
-  const [stamp] =
-    moment.kind === 'baseline'
-      ? await selectRows(work, stampRow, 'SELECT at FROM baseline WHERE project_id = $1 AND number = $2', [projectId, moment.baseline])
-      : await selectRows(work, stampRow, 'SELECT at FROM change WHERE project_id = $1 AND revision <= $2 AND $2 <= $3 ORDER BY revision DESC LIMIT 1', [projectId, moment.revision, revisionNow]);
-  if (stamp === undefined) throw new DomainError({ code: moment.kind === 'baseline' ? 'baseline_unknown' : 'moment_unknown' });
-  return stamp.at;
+  switch (moment.kind) {
+    case 'baseline': {
+      const [stamp] = await selectRows(work, stampRow, 'SELECT at FROM baseline WHERE project_id = $1 AND number = $2', [projectId, moment.baseline]);
+      if (stamp === undefined) throw new DomainError({ code: 'baseline_unknown' });
+      return stamp.at;
+    }
+    case 'revision': {
+      const at = moment.revision > revisionNow ? null : await timeOfRevision(work, projectId, moment.revision);
+      if (at === null) throw new DomainError({ code: 'moment_unknown' });
+      return at;
+    }
+    case 'part':
+      // There is one of a project in which nothing was done yet, too.
+      return (await timeOfRevision(work, projectId, moment.revision)) ?? new Date();
+  }
 }
 
 async function make(work: UnitOfWork, projectId: string, projectKey: string, moment: Moment): Promise<void> {

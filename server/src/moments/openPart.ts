@@ -6,12 +6,10 @@ import { DomainError } from '../domainError.ts';
 import type { Membership } from '../people/index.ts';
 import { heldPart, seenOf } from './heldPart.ts';
 import { makeMoment } from './makeMoment.ts';
-import { parentOf, seenNow, settingsAt } from './momentRows.ts';
+import { parentOf, seenNow, settingsAt, timeOfRevision } from './momentRows.ts';
 
 /** Parts of the same modules that there are at a time: somebody may still read an earlier one while another opens the next. */
 const MOST_OF_PART = 12;
-
-const stampRow = z.object({ at: z.date() });
 
 /** Names modules in a key without telling them. */
 export function modulesKey(modules: readonly string[]): string {
@@ -37,8 +35,8 @@ export async function openPart(work: UnitOfWork, { projectId, sees }: Pick<Membe
   const key = known ?? momentKey(parent.key, { kind: 'part', revision, modules: modulesKey(sees) });
   if (known === null) await make(work, { projectId, key, revision, modules: sees, ids });
   await seenNow(work, key);
-  const [stamp] = await selectRows(work, stampRow, 'SELECT coalesce((SELECT at FROM change WHERE project_id = $1 AND revision <= $2 ORDER BY revision DESC LIMIT 1), now()) AS at', [projectId, revision]);
-  return { key, name: parent.name, role: 'reader', sees: [...sees], at: (stamp?.at ?? new Date()).toISOString() };
+  const at = (await timeOfRevision(work, projectId, revision)) ?? new Date();
+  return { key, name: parent.name, role: 'reader', sees: [...sees], at: at.toISOString() };
 }
 
 /** Whether opening it would take long, as something newer is to be made. */
