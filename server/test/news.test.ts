@@ -97,11 +97,11 @@ test('coverage is brought up by the server that did it last; by the other one wh
   const counted = async ({ parts }: TwoServers['server']): Promise<number> => Number(/^caderno_coverage_lag_seconds_count (\d+)$/m.exec(await parts.metrics.text())?.[1]);
   /** Nothing more is counted: whoever was asked has answered, on a busy machine too. */
   const quiet = async (): Promise<void> => {
-    let known = (await counted(two.server)) + (await counted(two.other));
+    let known = -1;
     await until(async () => {
-      await sleep(leftToAnotherMs + 500);
       const before = known;
       known = (await counted(two.server)) + (await counted(two.other));
+      await sleep(leftToAnotherMs + 500);
       return known === before ? true : null;
     });
   };

@@ -4,7 +4,7 @@ import { EMPTY_QUESTION } from '@caderno/core/basis';
 import { EMPTY_SHARED } from '@caderno/core/shared';
 import { API_ROOT, api, momentOfKey, type AnyEndpoint, type Operation } from '@caderno/contract';
 import fc from 'fast-check';
-import { condition, eachInProject, requirement, testCase, type Caller } from './harness.ts';
+import { condition, eachInProject, pngOf, requirement, testCase, type Caller } from './harness.ts';
 
 const the = eachInProject('seen');
 let analyst: Caller;
@@ -66,6 +66,17 @@ test('who sees only some modules reads what stands there and what that uses; not
     }
   }
   expect(told).toBeGreaterThan(40);
+});
+
+test('files are seen with what they are attached to, and not with their address alone', async () => {
+  const keep = async (name: string, width: number) => (await analyst('keepAttachment', { query: { name }, body: pngOf(width, 2) as never })).data;
+  const [dial, bill] = [await keep('dial.png', 3), await keep('bill.png', 4)];
+  await save('C-1', { attachments: [dial] });
+  await save('C-2', { attachments: [bill] });
+  await limit(['Meters']);
+  const { key } = await open();
+  const served = async (id: string) => (await the.server.fetch(`${API_ROOT}/projects/${key}/attachments/${id}`, { headers: { cookie: `caderno_session=${the.sessions.reader}` } })).status;
+  expect([await served(dial.id), await served(bill.id)]).toEqual([200, 404]);
 });
 
 test('with the key of the project, at another moment, by a token or by listening, they learn nothing', async () => {

@@ -65,12 +65,19 @@ async function refuseFullProject(work: UnitOfWork, projectId: string, id: Attach
 /** How long a file is kept that no version and no draft names: somebody may be about to save. */
 const UNUSED_HOURS = 48;
 
+const IDS_IN_CONTENT = ['$.attachments[*].id', '$.steps[*].attachments[*].id'].map((path) => `SELECT jsonb_path_query(v.content, '${path}')`).join(' UNION ALL ');
+/** The files that contents name: rows (project_id, id). */
+const named = (table: 'artefact_version' | 'draft'): string => `SELECT a.project_id, p.id #>> '{}' AS id FROM ${table} v JOIN artefact a ON a.id = v.artefact_id, LATERAL (${IDS_IN_CONTENT}) p (id)`;
+
+/** Takes from a project, as one that was made of another, all files that no version of it names. */
+export async function dropUnnamedAttachments(work: UnitOfWork, projectId: string): Promise<void> {
+  await execute(work, `WITH named AS MATERIALIZED (${named('artefact_version')} WHERE a.project_id = $1) DELETE FROM attachment WHERE project_id = $1 AND id NOT IN (SELECT id FROM named WHERE id IS NOT NULL)`, [projectId]);
+}
+
 /** Removes files that nothing names any more. Answers how many. */
 export async function sweepAttachments(work: UnitOfWork): Promise<number> {
   const old = await answersAny(work, `SELECT 1 FROM attachment WHERE kept_at < now() - interval '${UNUSED_HOURS} hours' LIMIT 1`);
   if (!old) return 0;
-  const ofContent = ['$.attachments[*].id', '$.steps[*].attachments[*].id'].map((path) => `SELECT jsonb_path_query(v.content, '${path}')`).join(' UNION ALL ');
-  const named = (table: string): string => `SELECT a.project_id, p.id #>> '{}' AS id FROM ${table} v JOIN artefact a ON a.id = v.artefact_id, LATERAL (${ofContent}) p (id)`;
   const swept = await selectRows(
     work,
     idRow,

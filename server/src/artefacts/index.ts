@@ -6,7 +6,7 @@ export { findArtefact, readContent } from './findArtefact.ts';
 export { contentHash, insertVersions, storedContent } from './storedVersions.ts';
 export { insertArtefacts, insertUnproven, meaningBegan, readHeads, refuseUnsound, reserveNumbers, writeUnproven, writeVersions, type NewArtefactRow, type OnWritten, type Save } from './write.ts';
 export { lastPosition, moveRequirement, outlinePlaces, placeAfter, placeInOrder, restorePlace } from './outline.ts';
-export { attachmentOf, attachmentsOf, keepAttachment, noteAttachment, readAttachment, sweepAttachments } from './attachments.ts';
+export { attachmentOf, attachmentsOf, dropUnnamedAttachments, keepAttachment, noteAttachment, readAttachment, sweepAttachments } from './attachments.ts';
 export { dropDraft, keepDraft } from './draft.ts';
 export { describeArtefact, readArtefact } from './read.ts';
 export { issuesOf, listBroken, markBroken, readBroken, restoreVersion } from './broken.ts';

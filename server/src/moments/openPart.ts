@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { momentKey, readStoredSettings, type Moment, type OpenedMoment, type ProjectSettings } from '@caderno/contract';
 import { z } from 'zod';
+import { dropUnnamedAttachments } from '../artefacts/index.ts';
 import { answersAny, execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import type { Membership } from '../people/index.ts';
@@ -75,7 +76,9 @@ interface Part {
 
 async function make(work: UnitOfWork, { projectId, key, revision, modules, ids }: Part): Promise<void> {
   const { settings } = readStoredSettings(await settingsAt(work, projectId, revision));
-  await makeMoment(work, { key, parent: projectId, settings: settingsOfPart(settings, modules), revision }, heldPart(projectId, revision, ids));
+  const made = await makeMoment(work, { key, parent: projectId, settings: settingsOfPart(settings, modules), revision }, heldPart(projectId, revision, ids));
+  if (made === null) return;
+  await dropUnnamedAttachments(work, made);
   await execute(work, 'UPDATE project SET part = $2 WHERE key = $1', [key, modules]);
   await execute(work, `DELETE FROM project WHERE id IN (SELECT id FROM project WHERE moment_of = $1 AND part = $2 AND key <> $3 ORDER BY seen_at DESC OFFSET ${MOST_OF_PART - 1})`, [projectId, modules, key]);
 }

@@ -1,10 +1,10 @@
 import { createHash } from 'node:crypto';
-import { isDeepStrictEqual } from 'node:util';
 import { ARTEFACT_KINDS, ARTEFACT_STATES, artefactId, type ArtefactId, type RequirementId } from '@caderno/core/artefacts';
 import { attachmentId, type Attachment } from '@caderno/core/attachments';
 import { baselineNumber } from '@caderno/core/baselines';
 import { COVERAGE_FILE, MANIFEST, SETTINGS_FILE, artefactPath, attachmentPath, blockText, foldersOf, versionPath } from '@caderno/core/designFolder';
 import { versionsNamedIn } from '@caderno/core/kinds';
+import { asJson, sameJson } from '@caderno/core/versions';
 import { FOLDER_FORMAT, FOLDER_VERSION, LIMITS, readStoredSettings, schemaVersionOf, type FolderArtefact, type FolderManifest, type FolderVersion, type KindAndContent } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
@@ -156,7 +156,7 @@ class Writing {
     if (stored === undefined || value === null) throw new DomainError({ code: 'artefact_broken', id, version: stored?.version ?? 1 });
     for (const { id: named, version } of versionsNamedIn(value)) this.#name(named, version);
     // In the order of its schema, as long as that says exactly what is stored.
-    return stored.schema === schemaVersionOf(kind) && isDeepStrictEqual(value.content, stored.content) ? { schema: stored.schema, content: value.content, value } : { schema: stored.schema, content: stored.content, value };
+    return stored.schema === schemaVersionOf(kind) && sameJson(asJson(value.content), asJson(stored.content)) ? { schema: stored.schema, content: value.content, value } : { schema: stored.schema, content: stored.content, value };
   }
 
   /** Earlier versions that something names, and what those name in turn. */
