@@ -3,7 +3,12 @@ import { PROJECT, expectAccessible, paste, saveVersion, signIn } from './helpers
 
 /** Where the focus is, as a person would call it. */
 const focused = (page: Page): Promise<string> => page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? document.activeElement?.textContent?.trim() ?? document.activeElement?.tagName ?? '');
-const figureOf = async (page: Page, chapter: string): Promise<string> => (await page.getByRole('navigation', { name: 'Chapters' }).getByRole('link', { name: new RegExp(`^${chapter}`) }).textContent()) ?? '';
+/** What a tab says of its chapter, once it is counted. */
+const figureOf = async (page: Page, chapter: string): Promise<string> => {
+  const tab = page.getByRole('navigation', { name: 'Chapters' }).getByRole('link', { name: new RegExp(`^${chapter}`) });
+  await expect(tab).not.toContainText('…');
+  return (await tab.textContent()) ?? '';
+};
 const steps = (page: Page) => page.getByRole('list', { name: 'Steps' }).getByRole('listitem');
 
 /** A new case with steps, one a line. */

@@ -76,7 +76,7 @@ test('files are seen with what they are attached to, and not with their address 
   await limit(['Meters']);
   const { key } = await open();
   const served = async (id: string) => (await the.server.fetch(`${API_ROOT}/projects/${key}/attachments/${id}`, { headers: { cookie: `caderno_session=${the.sessions.reader}` } })).status;
-  expect([await served(dial.id), await served(bill.id)]).toEqual([200, 404]);
+  expect([await served(dial.id), await served(bill.id)]).toEqual([200, 422]);
 });
 
 test('with the key of the project, at another moment, by a token or by listening, they learn nothing', async () => {
