@@ -154,6 +154,17 @@ test('only readers are kept to modules, by administrators; they are asked and to
   expect((await the.server.db.query(`SELECT 1 FROM inbox_entry WHERE person_id = '${the.people.reader}'`))[0]).toHaveLength(0);
 });
 
+test('a review that waits for somebody who sees only a part by now waits for them no more', async () => {
+  const { settings, version } = (await the.lead('readSettings')).data;
+  await the.lead('saveSettings', { body: { ...settings, agreement: { ...settings.agreement, needed: 'all' } } }, { 'if-match': `"${version}"` });
+  await analyst('askReview', { body: { title: 'Look', note: '', due: null, people: [the.people.reader, the.people.lead], ids: ['C-2'] } as never });
+  await the.lead('answerReview', { params: { review: 1 } as never, body: { of: [{ id: 'C-2', version: 1 }], agrees: true, note: '' } });
+  const state = async () => (await analyst('readArtefact', { params: { id: 'C-2' } as never })).data.summary.state;
+  expect(await state()).toBe('inReview');
+  await limit(['Meters']);
+  expect(await state()).toBe('agreed');
+});
+
 /** What somebody sees of what there is, worked out one by one. */
 function seenSlowly(modules: readonly string[], of: { readonly module: ReadonlyMap<string, string>; readonly requirements: ReadonlyMap<string, readonly string[]>; readonly uses: ReadonlyMap<string, readonly string[]>; readonly about: ReadonlyMap<string, readonly string[]> }): Set<string> {
   const isIn = (id: string): boolean => modules.includes(of.module.get(id) ?? '') || (of.requirements.get(id) ?? []).some(isIn);

@@ -89,7 +89,11 @@ export const handlers: { readonly [N in HeldOperation]: Handler<N> } = {
     await decideAnew(call.work, actorOf(call));
     return member;
   },
-  changeSeenModules: ({ params, body }, call) => changeSeenModules(call.work, personOf(call), membershipOf(call).projectId, params.person, body.sees),
+  changeSeenModules: async ({ params, body }, call) => {
+    const member = await changeSeenModules(call.work, personOf(call), membershipOf(call).projectId, params.person, body.sees);
+    await decideAnew(call.work, actorOf(call));
+    return member;
+  },
   removeMember: async ({ params }, call) => {
     const members = await removeMember(call.work, personOf(call), membershipOf(call).projectId, params.person);
     await decideAnew(call.work, actorOf(call));

@@ -66,7 +66,7 @@ async function askedIn(work: UnitOfWork, projectId: string, reviews: readonly st
   const rows = await selectRows(work, askedRow, 'SELECT review_id AS review, person_id AS person FROM review_asked WHERE review_id = ANY($1) ORDER BY place', [reviews]);
   return rows.flatMap(({ review, person }) => {
     const member = members.get(person);
-    return member === undefined ? [] : [{ review, person, name: member.name, may: roleReaches(member.role, agreement.role) }];
+    return member === undefined ? [] : [{ review, person, name: member.name, may: member.sees === null && roleReaches(member.role, agreement.role) }];
   });
 }
 
