@@ -8,9 +8,9 @@ const REVIEWED = 500;
 
 /** Reviews and baselines of a project of 2 000 requirements, 10 000 conditions, 20 000 cases. */
 export async function agreementFigures(databaseUrl: string): Promise<Figure[]> {
+  const token = await fillLarge(databaseUrl);
   const server = await createBenchServer(databaseUrl);
   try {
-    const { token } = await fillLarge(server);
     const ask = asking(server, token);
     return [...(await reviewing(ask)), ...(await seeing(server, ask)), ...(await freezing(ask))];
   } finally {

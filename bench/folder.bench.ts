@@ -5,9 +5,9 @@ import { report, timed, type Figure } from './measure.ts';
 
 /** A baseline of 2 000 requirements, 10 000 conditions, 20 000 cases as a zip of open files, and a project made of it. */
 export async function folderFigures(databaseUrl: string): Promise<Figure[]> {
+  const token = await fillLarge(databaseUrl);
   const server = await createBenchServer(databaseUrl);
   try {
-    const { token } = await fillLarge(server);
     const ask = asking(server, token);
     await ask('POST', '/projects/large/baselines', Buffer.from(JSON.stringify({ name: 'All', note: '', of: { ids: Array.from({ length: 20_000 }, (_, i) => `C-${i + 1}`) } })), 'application/json');
     let zip = new Uint8Array();

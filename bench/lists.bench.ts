@@ -5,7 +5,6 @@ import { API_ROOT, aroundHeads, findableOf, unpackHeads, unpackRows, type Covera
 import { caseRow, instancesOf, reportOfRows, type CoverageRow } from '@caderno/core/coverage';
 import { matchesQuery, parseQuery } from '@caderno/core/find';
 import { grouped, sorted, type Listed } from '@caderno/core/listing';
-import { createBenchServer } from '@caderno/server/bench';
 // @ts-expect-error The build scripts run before anything is installed and have no types.
 import { buildWeb } from '../scripts/build.mjs';
 import { fillLarge } from './fillLarge.ts';
@@ -22,9 +21,7 @@ const FIRST_ROWS = "[...document.querySelectorAll('main [role=row]')].some((row)
 
 /** Lists of a project of 20 000 cases, on a server as it is started: found, grouped and sorted in the browser, opened and scrolled there, found in the database, changed together. */
 async function listFigures(databaseUrl: string): Promise<Figure[]> {
-  const filling = await createBenchServer(databaseUrl);
-  const { token } = await fillLarge(filling);
-  await filling.close();
+  const token = await fillLarge(databaseUrl);
   const server = await spawnServer(databaseUrl, { CADERNO_WEB: String(await buildWeb()) });
   try {
     const ask = asking(server, token);

@@ -11,9 +11,9 @@ const SAVES = 20;
 
 /** What an open page costs: to fill it, to open a case in it, and to tell it what somebody else saved. */
 export async function logFigures(databaseUrl: string): Promise<Figure[]> {
+  const token = await fillLarge(databaseUrl);
   const server = await createBenchServer(databaseUrl);
   try {
-    const { token } = await fillLarge(server);
     const asked = asking(server, token);
     await asked('/coverage/rows');
     return [...(await filling(asked)), ...(await opening(asked)), ...(await telling(server, token))];

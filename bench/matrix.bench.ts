@@ -1,7 +1,6 @@
 import { chromium, type Page } from '@playwright/test';
 import { CoverageIndex, matrixCells } from '@caderno/core/coverage';
 import { axisLines, matrixOf, type AxisItem } from '@caderno/core/matrix';
-import { createBenchServer } from '@caderno/server/bench';
 // @ts-expect-error The build scripts run before anything is installed and have no types.
 import { buildWeb } from '../scripts/build.mjs';
 import { fillLarge } from './fillLarge.ts';
@@ -44,9 +43,7 @@ async function inTheCore(): Promise<Figure[]> {
 }
 
 async function inTheBrowser(databaseUrl: string): Promise<Figure[]> {
-  const filling = await createBenchServer(databaseUrl);
-  const { token } = await fillLarge(filling);
-  await filling.close();
+  const token = await fillLarge(databaseUrl);
   const server = await spawnServer(databaseUrl, { CADERNO_WEB: String(await buildWeb()) });
   const browser = await chromium.launch({ executablePath: '/usr/bin/chromium-headless-shell', args: ['--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1'] });
   try {

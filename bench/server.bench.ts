@@ -8,8 +8,8 @@ const TOKEN_HEADERS = (token: string): Record<string, string> => ({ cookie: `cad
 
 /** Commands, lists and coverage of the large project through the server's own routes, on a real PostgreSQL. */
 export async function serverFigures(databaseUrl: string): Promise<Figure[]> {
+  const token = await fillLarge(databaseUrl);
   const server = await createBenchServer(databaseUrl);
-  const { token } = await fillLarge(server);
   try {
     return await measure(server, token);
   } finally {

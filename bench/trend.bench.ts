@@ -12,17 +12,18 @@ const SMALL = { requirements: 60, conditions: 90, cases: 150 };
 
 /** Coverage over two years of a project that changed very often, and one day of the large project. */
 export async function trendFigures(databaseUrl: string): Promise<Figure[]> {
+  const token = await fillLarge(databaseUrl);
   const server = await createBenchServer(databaseUrl);
   const sql = new pg.Client({ connectionString: databaseUrl });
   await sql.connect();
   try {
     await sql.query('SET search_path TO caderno');
-    const caller = (project: string, token: string) => async <N extends Operation>(method: 'GET' | 'POST', path = ''): Promise<ResponseOf<N>> => {
-      const response = await server.fetch(`${API_ROOT}/projects/${project}/coverage/trend${path}`, { method, headers: { cookie: `caderno_session=${token}`, 'content-type': 'application/json' }, body: method === 'GET' ? null : '{}' });
+    const caller = (project: string, session: string) => async <N extends Operation>(method: 'GET' | 'POST', path = ''): Promise<ResponseOf<N>> => {
+      const response = await server.fetch(`${API_ROOT}/projects/${project}/coverage/trend${path}`, { method, headers: { cookie: `caderno_session=${session}`, 'content-type': 'application/json' }, body: method === 'GET' ? null : '{}' });
       if (!response.ok) throw new Error(`${path} answered ${response.status}: ${await response.text()}`);
       return (await response.json()) as ResponseOf<N>;
     };
-    const reportOf = async (token: string): Promise<number> => {
+    const reportOf = async (): Promise<number> => {
       const headers = { cookie: `caderno_session=${token}`, 'content-type': 'application/json' };
       const taken = await server.fetch(`${API_ROOT}/projects/large/baselines`, { method: 'POST', headers, body: JSON.stringify({ name: 'Then', note: '', of: { everything: true } }) });
       const read = (): Promise<Response> => server.fetch(`${API_ROOT}/projects/large/coverage/report?since=1`, { headers });
@@ -42,10 +43,9 @@ export async function trendFigures(databaseUrl: string): Promise<Figure[]> {
     if (points.length < DAYS - 1) throw new Error(`Every day is counted: expected ${DAYS - 1} at least, got ${points.length}`);
     const bends = await p95(10, () => ask('GET', `/${points[400]?.revision ?? 0}`));
     console.log(`the curve read: ${read.toFixed(0)} ms, what made it bend: ${bends.toFixed(0)} ms, a day counted: ${(counting / (days - left)).toFixed(0)} ms of ${days - left}`);
-    const large = await fillLarge(server);
     await sql.query(`UPDATE change SET at = at - interval '2 days' WHERE project_id = (SELECT id FROM project WHERE key = 'large')`);
-    const oneDay = await timed(() => caller('large', large.token)('POST'));
-    const told = await reportOf(large.token);
+    const oneDay = await timed(() => caller('large', token)('POST'));
+    const told = await reportOf();
     return [
       { what: 'the report of the large project, against a baseline of everything', ms: told, budget: 2_000 },
       { what: `two years and ${CHANGES} changes: the curve read`, ms: read, budget: 1_000 },

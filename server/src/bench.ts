@@ -11,6 +11,8 @@ export interface BenchServer {
   fetch(path: string, init?: RequestInit): Promise<Response>;
   /** Makes a project of artefacts through the same service as a person’s edits; links must lead backwards. */
   fill(key: string, artefacts: readonly NewArtefact[]): Promise<{ readonly token: string }>;
+  /** A session of whoever filled a project, in the database that it was filled in or in a copy. */
+  signIn(key: string): Promise<string>;
   /** Lets people into a project; answers a session of each. */
   people(key: string, count: number, role: Role): Promise<readonly string[]>;
   close(): Promise<void>;
@@ -29,7 +31,7 @@ export async function createBenchServer(databaseUrl: string): Promise<BenchServe
     fetch: async (path, init) => app.fetch(new Request(`http://caderno.test${path}`, init)),
     fill: async (key, artefacts) => {
       const { personId, projectId, token } = await inTransaction(db, async (work) => {
-        const person = await createDemoPerson(work, { name: 'Bench', email: `${key}@bench.example`, job: 'bench', administrator: true });
+        const person = await createDemoPerson(work, { name: 'Bench', email: emailOf(key), job: 'bench', administrator: true });
         const project = await createProject(work, person, { key, name: key });
         return { personId: person, projectId: project.id, token: await startSession(work, person) };
       });
@@ -43,6 +45,11 @@ export async function createBenchServer(databaseUrl: string): Promise<BenchServe
       await db.query('ANALYZE');
       return { token };
     },
+    signIn: (key) =>
+      inTransaction(db, async (work) => {
+        const { id } = await modelsOf(db).Person.findOne({ where: { email: emailOf(key) }, transaction: work.transaction, rejectOnEmpty: true });
+        return startSession(work, id);
+      }),
     people: (key, count, role) =>
       inTransaction(db, async (work) => {
         const project = await modelsOf(db).Project.findOne({ where: { key }, transaction: work.transaction, rejectOnEmpty: true });
@@ -56,4 +63,9 @@ export async function createBenchServer(databaseUrl: string): Promise<BenchServe
       }),
     close,
   };
+}
+
+/** Of whoever fills a project. */
+function emailOf(key: string): string {
+  return `${key}@bench.example`;
 }
