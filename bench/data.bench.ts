@@ -59,7 +59,7 @@ async function coreFigures(): Promise<Figure[]> {
 
 // As texts: what compiles this file leaves helpers in functions that the page does not have.
 const UNTIL_OPEN = `(async () => {
-  const link = [...document.querySelectorAll('a')].find((a) => a.getAttribute('href')?.endsWith('/D-1'));
+  const link = [...document.querySelectorAll('a')].find((a) => a.pathname.endsWith('/D-1'));
   const began = performance.now();
   link.click();
   while (document.querySelectorAll('[data-cell]').length < 100) await new Promise((r) => requestAnimationFrame(r));
@@ -140,7 +140,7 @@ async function opened(page: Page, origin: string): Promise<number> {
   let best = Infinity;
   for (let i = 0; i < 3; i += 1) {
     await page.goto(`${origin}/${KEY}/shared?left=data`);
-    await page.getByText('Large').first().waitFor();
+    await page.getByRole('link', { name: 'Large' }).waitFor();
     await page.waitForTimeout(1_500);
     best = Math.min(best, Number(await page.evaluate(UNTIL_OPEN)));
   }

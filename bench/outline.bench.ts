@@ -32,10 +32,10 @@ async function outlineFigures(databaseUrl: string): Promise<Figure[]> {
       for (let i = 0; i < 40; i += 1) await page.mouse.move(300, 400).then(() => page.mouse.wheel(0, 700));
     });
     const filter = await timed(async () => {
-      await page.getByLabel('Filter the outline').fill('requirement 9876');
+      await page.getByRole('combobox', { name: 'Filter the requirements by a query' }).fill('requirement 9876');
       await rows.getByText('R-9876').waitFor();
     });
-    await page.getByLabel('Filter the outline').fill('');
+    await page.getByRole('combobox', { name: 'Filter the requirements by a query' }).fill('');
     await page.getByLabel('Title of R-13').waitFor();
     await page.locator('body').click({ position: { x: 620, y: 790 } });
     const order = async (): Promise<string> => (await rows.getByRole('listitem').allTextContents()).join();

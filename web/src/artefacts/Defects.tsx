@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { call, failureSentence, useTracker } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { TextButton } from '../look/index.ts';
+import { TextButton, TextBox } from '../look/index.ts';
 
 interface Props {
   readonly defects: readonly DefectLink[];
@@ -49,7 +49,7 @@ function FindDefect({ linked, onFound, onClose }: { readonly linked: readonly De
   const found = useQuery({ queryKey: [project, 'list', 'defects', asked], queryFn: ({ signal }) => call('findDefects', { params: { project }, query: { words: asked } }, { signal }), retry: false });
   return (
     <div className="mt-1">
-      <input autoFocus aria-label="Defect, by key or words" placeholder="Key or words of a defect" value={words} onChange={(e) => setWords(e.target.value)} onKeyDown={(e) => e.key === 'Escape' && onClose()} className="field-boxed w-full !min-h-[28px] !py-0.5 text-sm" />
+      <TextBox autoFocus aria-label="Defect, by key or words" placeholder="Key or words of a defect" value={words} onChange={setWords} onKeyDown={(e) => e.key === 'Escape' && onClose()} className="w-full !min-h-[28px] !py-0.5 text-sm" />
       {found.error !== null && <p className="text-xs text-brick">{failureSentence(found.error)}</p>}
       <ul>
         {(found.data ?? [])

@@ -1,7 +1,7 @@
 import type { Observation } from '@caderno/core/basis';
 import { useState } from 'react';
 import { useFrame } from '../frame/index.ts';
-import { Button, Section, TextButton, ago } from '../look/index.ts';
+import { Button, Section, TextButton, ago, TextArea, Labelled } from '../look/index.ts';
 
 interface Props {
   readonly observations: readonly Observation[];
@@ -66,10 +66,9 @@ function NewObservation({ onAdd, onCancel }: { readonly onAdd: (texts: Texts) =>
       }}
     >
       {FIELDS.map(([field, label], i) => (
-        <label key={field} className="text-xs text-ink2">
-          {label}
-          <textarea autoFocus={i === 0} rows={3} maxLength={5000} value={texts[field]} onChange={(e) => setTexts((t) => ({ ...t, [field]: e.target.value }))} className="field-boxed mt-0.5 w-full text-sm text-ink" />
-        </label>
+        <Labelled key={field} label={label} pale>
+          <TextArea autoFocus={i === 0} rows={3} maxLength={5000} value={texts[field]} onChange={(text) => setTexts((t) => ({ ...t, [field]: text }))} className="w-full text-sm" />
+        </Labelled>
       ))}
       <div className="col-span-3 flex gap-2">
         <Button type="submit" disabled={texts.seen.trim() === ''}>

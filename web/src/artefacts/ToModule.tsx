@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useModules } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Dialog } from '../look/index.ts';
+import { Button, Dialog, TextBox } from '../look/index.ts';
 
 /** Asks for a module to move artefacts to: one that is there, or a new one. */
 export function ToModule({ words, onMove, onClose }: { readonly words: string; readonly onMove: (module: string) => void; readonly onClose: () => void }) {
@@ -16,7 +16,7 @@ export function ToModule({ words, onMove, onClose }: { readonly words: string; r
           onMove(module.trim());
         }}
       >
-        <input autoFocus aria-label="Module" list="modules" className="field-boxed w-full" maxLength={200} placeholder="A module that is there, or a new one" value={module} onChange={(e) => setModule(e.target.value)} />
+        <TextBox autoFocus aria-label="Module" list="modules" className="w-full" maxLength={200} placeholder="A module that is there, or a new one" value={module} onChange={setModule} />
         <datalist id="modules">
           {modules.map((m) => (
             <option key={m} value={m} />

@@ -2,7 +2,7 @@ import { roleReaches, type Member, type NewReview } from '@caderno/contract';
 import { useState, type ReactNode } from 'react';
 import { useMembers, useSettings } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, TickIn } from '../look/index.ts';
+import { Button, TickIn, TextBox, TextArea, Labelled } from '../look/index.ts';
 
 type Terms = Omit<NewReview, 'ids'>;
 
@@ -36,19 +36,16 @@ export function ReviewTerms({ begun, word, children, onTake, onClose, canTake = 
       }}
     >
       {children}
-      <label className="block">
-        <span className="font-semibold">Title</span>
-        <input className="field-boxed mt-0.5 w-full" maxLength={300} value={terms.title} onChange={(event) => put({ title: event.target.value })} />
-      </label>
+      <Labelled label="Title">
+        <TextBox className="w-full" maxLength={300} value={terms.title} onChange={(text) => put({ title: text })} />
+      </Labelled>
       <People members={members ?? []} chosen={terms.people} onChoose={(people) => put({ people: [...people] })} />
-      <label className="block">
-        <span className="font-semibold">Until</span> <span className="text-ink2">may stay empty</span>
-        <input type="date" className="field-boxed mt-0.5 block w-44" value={terms.due ?? ''} onChange={(event) => put({ due: event.target.value === '' ? null : event.target.value })} />
-      </label>
-      <label className="block">
-        <span className="font-semibold">Note</span> <span className="text-ink2">what to look at</span>
-        <textarea className="field-boxed mt-0.5 w-full" rows={2} maxLength={2000} value={terms.note} onChange={(event) => put({ note: event.target.value })} />
-      </label>
+      <Labelled label="Until" hint="may stay empty">
+        <TextBox type="date" className="w-44" value={terms.due ?? ''} onChange={(text) => put({ due: text === '' ? null : text })} />
+      </Labelled>
+      <Labelled label="Note" hint="what to look at">
+        <TextArea className="w-full" rows={2} maxLength={2000} value={terms.note} onChange={(text) => put({ note: text })} />
+      </Labelled>
       <div className="flex justify-end gap-2">
         <Button onClick={onClose}>Cancel</Button>
         <Button type="submit" look="accent" disabled={!ready}>

@@ -6,7 +6,7 @@ import { useBasisTexts, useSaveSettings, useSettings } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
 import { TermsFromFile } from '../files/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Empty, FileButton, TextButton, countOf } from '../look/index.ts';
+import { Button, Empty, FileButton, TextButton, countOf, TextBox, TextArea, Labelled } from '../look/index.ts';
 import { useGlossary } from '../text/index.ts';
 
 /** The project's terms, with where they are used; what is written here is shown wherever a term occurs. */
@@ -103,18 +103,15 @@ function TermForm({ term, onSave, onCancel }: { readonly term: Term; readonly on
         onSave({ ...draft, term: draft.term.trim(), forms: draft.forms.split(',').map((f) => f.trim()).filter(Boolean) });
       }}
     >
-      <label>
-        Term
-        <input autoFocus required maxLength={200} value={draft.term} onChange={(e) => setDraft({ ...draft, term: e.target.value })} className="field-boxed mt-0.5 w-full text-sm text-ink" />
-      </label>
-      <label>
-        Other forms, parted by commas
-        <input value={draft.forms} maxLength={2000} onChange={(e) => setDraft({ ...draft, forms: e.target.value })} placeholder="plurals, abbreviations" className="field-boxed mt-0.5 w-full text-sm text-ink" />
-      </label>
-      <label className="col-span-2">
-        What it means
-        <textarea rows={2} maxLength={5000} value={draft.definition} onChange={(e) => setDraft({ ...draft, definition: e.target.value })} className="field-boxed mt-0.5 w-full font-serif text-[15px] text-ink" />
-      </label>
+      <Labelled label="Term" pale>
+        <TextBox autoFocus required maxLength={200} value={draft.term} onChange={(text) => setDraft({ ...draft, term: text })} className="w-full text-sm" />
+      </Labelled>
+      <Labelled label="Other forms, parted by commas" pale>
+        <TextBox value={draft.forms} maxLength={2000} onChange={(text) => setDraft({ ...draft, forms: text })} placeholder="plurals, abbreviations" className="w-full text-sm" />
+      </Labelled>
+      <Labelled label="What it means" pale className="col-span-2">
+        <TextArea rows={2} maxLength={5000} value={draft.definition} onChange={(text) => setDraft({ ...draft, definition: text })} className="w-full font-serif text-[15px]" />
+      </Labelled>
       <div className="col-span-2 flex gap-2">
         <Button type="submit" look="accent" disabled={draft.term.trim() === ''}>
           Save the term

@@ -7,7 +7,7 @@ import { toast } from 'sonner';
 import { useListed, useScenarioExecution } from '../api/index.ts';
 import { useChangeMany } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Choose, Dialog, EXECUTION_WORD, countOf, locale, Tick } from '../look/index.ts';
+import { Button, Choose, Dialog, EXECUTION_WORD, countOf, locale, Tick, TextBox } from '../look/index.ts';
 
 interface Props {
   readonly requirement: RequirementSummary;
@@ -47,8 +47,8 @@ export function LinkFeatures({ requirement, onClose }: Props) {
   return (
     <Dialog title={`Features for ${requirement.id}`} onClose={onClose} wide>
       <p className="flex flex-wrap items-center gap-2 text-sm">
-        <input type="search" aria-label="Words or fields of features" placeholder="Words, or fields as module:bands" value={query} onChange={(e) => setQuery(e.target.value)} className="field-boxed w-64" />
-        <input type="search" aria-label="Tags of scenarios" aria-invalid={isUnread} placeholder="@smoke and not @slow" value={tags} onChange={(e) => setTags(e.target.value)} className="field-boxed w-52 font-mono text-xs" />
+        <TextBox type="search" aria-label="Words or fields of features" placeholder="Words, or fields as module:bands" value={query} onChange={setQuery} className="w-64" />
+        <TextBox type="search" aria-label="Tags of scenarios" aria-invalid={isUnread} placeholder="@smoke and not @slow" value={tags} onChange={setTags} className="w-52 font-mono text-xs" />
         <Choose label="How their scenarios are run" value={run} options={RUN} onChange={setRun} />
       </p>
       <ul aria-label="Features that could be linked" className="mt-3 max-h-[48vh] overflow-y-auto text-sm" tabIndex={0}>

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { call, keys, tellFailure, useSummaries, useRefresh } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Dialog, TextButton, countOf } from '../look/index.ts';
+import { Button, Dialog, TextButton, countOf, TextBox, TextArea, Labelled } from '../look/index.ts';
 
 interface Props {
   readonly id: RequirementId;
@@ -34,14 +34,12 @@ export function MergeDialog({ id, content, onClose }: Props) {
         ))}
       </ul>
       <Find requirements={requirements.filter((r) => r.id !== id && !absorbed.includes(r.id) && r.state !== 'withdrawn')} onFound={add} />
-      <label className="mt-4 block text-xs text-ink2">
-        Title
-        <input value={title} maxLength={300} onChange={(e) => setTitle(e.target.value)} className="field-boxed mt-0.5 w-full text-sm font-semibold text-ink" />
-      </label>
-      <label className="mt-2 block text-xs text-ink2">
-        Text
-        <textarea rows={5} value={text} onChange={(e) => setWritten(e.target.value)} className="field-boxed mt-0.5 w-full resize-none font-serif text-[15px] leading-7 text-ink [field-sizing:content]" />
-      </label>
+      <Labelled label="Title" pale className="mt-4">
+        <TextBox value={title} maxLength={300} onChange={setTitle} className="w-full text-sm font-semibold" />
+      </Labelled>
+      <Labelled label="Text" pale className="mt-2">
+        <TextArea rows={5} value={text} onChange={setWritten} className="w-full resize-none font-serif text-[15px] leading-7 [field-sizing:content]" />
+      </Labelled>
       <div className="mt-4 flex gap-2">
         <Button look="accent" disabled={absorbed.length === 0 || contents.length < absorbed.length || title.trim() === ''} onClick={() => merge({ absorbed: [...absorbed], title: title.trim(), text })}>
           Merge {countOf(absorbed.length + 1, 'requirement')} into one
@@ -85,7 +83,7 @@ function Find({ requirements, onFound }: { readonly requirements: readonly Requi
   const found = words.trim() === '' ? [] : requirements.filter((r) => words.toLowerCase().split(/\s+/).every((w) => `${r.id} ${r.title}`.toLowerCase().includes(w))).slice(0, MOST_FOUND);
   return (
     <div className="mt-2">
-      <input autoFocus aria-label="Requirement to merge in, by id or words" placeholder="Which one? An id, or words of its title" value={words} onChange={(e) => setWords(e.target.value)} className="field-boxed w-full" />
+      <TextBox autoFocus aria-label="Requirement to merge in, by id or words" placeholder="Which one? An id, or words of its title" value={words} onChange={setWords} className="w-full" />
       <ul>
         {found.map((r) => (
           <li key={r.id}>

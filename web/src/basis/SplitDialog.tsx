@@ -5,7 +5,7 @@ import { useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import { call, tellFailure, useDesign, useSummaries, useRefresh } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Choose, Dialog, TextButton } from '../look/index.ts';
+import { Button, Choose, Dialog, TextButton, TextBox, TextArea } from '../look/index.ts';
 
 interface Props {
   readonly id: RequirementId;
@@ -56,8 +56,8 @@ export function SplitDialog({ id, content, onClose }: Props) {
           <li key={i} className="grid grid-cols-[24px_1fr_auto] gap-2">
             <span className="pt-1.5 text-sm text-ink2">{i + 1}</span>
             <div>
-              <input aria-label={`Title of part ${i + 1}`} value={part.title} maxLength={300} onChange={(e) => put(i, { title: e.target.value })} className="field-boxed w-full font-semibold" />
-              <textarea aria-label={`Text of part ${i + 1}`} rows={2} value={part.text} onChange={(e) => put(i, { text: e.target.value })} className="field-boxed mt-1 w-full resize-none font-serif text-[15px] leading-6 [field-sizing:content]" />
+              <TextBox aria-label={`Title of part ${i + 1}`} value={part.title} maxLength={300} onChange={(text) => put(i, { title: text })} className="w-full font-semibold" />
+              <TextArea aria-label={`Text of part ${i + 1}`} rows={2} value={part.text} onChange={(typed) => put(i, { text: typed })} className="mt-1 w-full resize-none font-serif text-[15px] leading-6 [field-sizing:content]" />
             </div>
             {parts.length > 2 ? <TextButton className="text-xs" onClick={() => setParts((all) => all.filter((_, x) => x !== i))}>take out</TextButton> : <span />}
           </li>

@@ -6,7 +6,7 @@ import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { useChangeMany, useWrite } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, Dialog, TextButton, countOf, TickIn } from '../look/index.ts';
+import { Button, Dialog, TextButton, countOf, TickIn, TextBox, IconButton } from '../look/index.ts';
 import { WordDiff } from '../versions/index.ts';
 
 /** A case as it stands, to be cloned or merged. */
@@ -78,18 +78,16 @@ export function CloneDialog({ all, cases, unsaved = false, onClose, onDone }: Pr
           <legend className="sr-only">Clone {at + 1}</legend>
           {set.map((r, place) => (
             <p key={place} className="flex items-center gap-2 py-0.5">
-              <input aria-label={`Word to replace, clone ${at + 1}, ${place + 1}`} className="field-boxed w-44" placeholder="word to replace" value={r.from} maxLength={200} onChange={(e) => setReplacement(at, place, { from: e.target.value })} />
+              <TextBox aria-label={`Word to replace, clone ${at + 1}, ${place + 1}`} className="w-44" placeholder="word to replace" value={r.from} maxLength={200} onChange={(text) => setReplacement(at, place, { from: text })} />
               <span aria-hidden="true">→</span>
-              <input aria-label={`What stands in its place, clone ${at + 1}, ${place + 1}`} className="field-boxed w-44" placeholder="replace it with" value={r.to} maxLength={200} onChange={(e) => setReplacement(at, place, { to: e.target.value })} />
+              <TextBox aria-label={`What stands in its place, clone ${at + 1}, ${place + 1}`} className="w-44" placeholder="replace it with" value={r.to} maxLength={200} onChange={(text) => setReplacement(at, place, { to: text })} />
               {place === set.length - 1 && set.length < MOST_REPLACEMENTS && (
                 <TextButton className="text-xs" onClick={() => setSets(sets.map((s, i) => (i === at ? [...s, { from: '', to: '' }] : s)))}>
                   and another word
                 </TextButton>
               )}
               {place === set.length - 1 && sets.length > 1 && (
-                <button type="button" aria-label={`No clone ${at + 1}`} title="Without this clone" className="grid size-7 place-items-center rounded text-ink2 hover:bg-page2" onClick={() => setSets(sets.filter((_, i) => i !== at))}>
-                  <X size={13} aria-hidden="true" />
-                </button>
+                <IconButton label={`No clone ${at + 1}`} title="Without this clone" onClick={() => setSets(sets.filter((_, i) => i !== at))} icon={<X size={13} aria-hidden="true" />} />
               )}
             </p>
           ))}

@@ -6,7 +6,7 @@ import { Link } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { MarginNote, PickArtefact } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { TextButton } from '../look/index.ts';
+import { TextButton, IconButton } from '../look/index.ts';
 import type { Editing } from '../versions/index.ts';
 
 interface Props {
@@ -41,9 +41,7 @@ export const DependsOn = memo(function DependsOn({ id, content, canEdit, update 
                 {other?.title} {other?.state === 'withdrawn' && <span className="text-brick">is withdrawn</span>}
               </span>
               {canEdit && (
-                <button type="button" aria-label={`No longer depends on ${d.id}`} title="Take away" className="grid size-6 shrink-0 place-items-center rounded hover:bg-page2" onClick={() => update((c) => ({ ...c, dependsOn: c.dependsOn.filter((x) => x.id !== d.id) }))}>
-                  <X size={12} aria-hidden="true" />
-                </button>
+                <IconButton label={`No longer depends on ${d.id}`} small title="Take away" onClick={() => update((c) => ({ ...c, dependsOn: c.dependsOn.filter((x) => x.id !== d.id) }))} icon={<X size={12} aria-hidden="true" />} />
               )}
             </li>
           );

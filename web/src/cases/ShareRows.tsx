@@ -6,7 +6,7 @@ import { toast } from 'sonner';
 import { call, tellFailure, useSummaries } from '../api/index.ts';
 import { PickArtefact, useCreate } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Dialog, TextButton, countOf } from '../look/index.ts';
+import { Button, Dialog, TextButton, countOf, TextBox, Labelled } from '../look/index.ts';
 import type { Editing } from '../versions/index.ts';
 
 interface Props {
@@ -57,10 +57,9 @@ function ShareDialog({ content, update, onClose }: Props & { readonly onClose: (
   };
   return (
     <Dialog title="Share these rows" onClose={onClose}>
-      <label className="block text-sm">
-        Title of the data set
-        <input autoFocus value={title} maxLength={300} onChange={(e) => setTitle(e.target.value)} className="field-boxed mt-1 w-full" />
-      </label>
+      <Labelled label="Title of the data set" className="text-sm">
+        <TextBox autoFocus value={title} maxLength={300} onChange={setTitle} className="w-full" />
+      </Labelled>
       <p className="mt-2 text-sm text-ink2">
         {countOf(set.rows.length, 'row')} with {set.parameters.map((p) => `<${p.name}>`).join(', ') || 'no columns'}
         {set.serves.length > 0 && `, typed by ${set.serves.map((s) => s.id).join(', ')}`}. This case takes its rows from there, and so may others.

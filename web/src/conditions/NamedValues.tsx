@@ -2,6 +2,7 @@ import type { NamedValue } from '@caderno/core/conditions';
 import { Plus, X } from 'lucide-react';
 import { goOnInAdded } from '../focus/index.ts';
 import { newPartId } from './newPartId.ts';
+import { TextBox, IconButton } from '../look/index.ts';
 
 interface Props {
   readonly values: readonly NamedValue[];
@@ -22,12 +23,10 @@ export function NamedValues({ values, most, canEdit, onChange }: Props) {
       <div className="space-y-1">
         {values.map((v) => (
           <div key={v.id} className="grid grid-cols-[1fr_1.4fr_1.75rem] items-center gap-2">
-            <input aria-label="Value" className="field-boxed w-full text-sm" value={v.value} readOnly={!canEdit} maxLength={200} onChange={(e) => set(v.id, { value: e.target.value })} />
-            <input aria-label={`Other spellings of ${v.value}`} className="field-boxed w-full text-sm" placeholder="other spellings, commas between" value={v.aliases.join(', ')} readOnly={!canEdit} onChange={(e) => set(v.id, { aliases: e.target.value === '' ? [] : e.target.value.split(/,\s?/) })} />
+            <TextBox aria-label="Value" className="w-full text-sm" value={v.value} readOnly={!canEdit} maxLength={200} onChange={(text) => set(v.id, { value: text })} />
+            <TextBox aria-label={`Other spellings of ${v.value}`} className="w-full text-sm" placeholder="other spellings, commas between" value={v.aliases.join(', ')} readOnly={!canEdit} onChange={(text) => set(v.id, { aliases: text === '' ? [] : text.split(/,\s?/) })} />
             {canEdit && (
-              <button type="button" aria-label={`Remove ${v.value}`} title="Remove" onClick={() => onChange(values.filter((x) => x.id !== v.id))} className="grid size-7 place-items-center rounded text-ink2 hover:bg-page2">
-                <X size={14} aria-hidden="true" />
-              </button>
+              <IconButton label={`Remove ${v.value}`} title="Remove" onClick={() => onChange(values.filter((x) => x.id !== v.id))} icon={<X size={14} aria-hidden="true" />} />
             )}
           </div>
         ))}

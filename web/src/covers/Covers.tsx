@@ -7,7 +7,7 @@ import { memo, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Dialog, Button, MODEL_WORD, TextButton } from '../look/index.ts';
+import { Dialog, Button, MODEL_WORD, TextButton, Labelled, Select } from '../look/index.ts';
 import { PickArtefact, Ticks, useStillRight } from '../artefacts/index.ts';
 import { EventChoice } from './EventChoice.tsx';
 
@@ -202,15 +202,14 @@ function Mapping({ of, content, cover, condition, onChange, onClose }: MappingPr
 
 function ParameterChoice({ of, label, content, value, onChange }: { readonly of: Covering; readonly label: string; readonly content: CaseContent; readonly value: ParameterId | null; readonly onChange: (parameter: ParameterId | null) => void }) {
   return (
-    <label className="block text-sm font-semibold">
-      {label}
-      <select className="field-boxed mt-1 block w-full font-mono font-normal" value={value ?? ''} onChange={(e) => onChange(content.parameters.find((p) => p.id === e.target.value)?.id ?? null)}>
-        <option value="">(nothing)</option>
-        {content.parameters.map((p) => (
-          <option key={p.id} value={p.id}>{of === 'scenario' && p.default !== '' ? `${p.default}, in ${p.name}` : `<${p.name}>`}</option>
-        ))}
-      </select>
-    </label>
+    <Labelled label={label} className="text-sm">
+      <Select
+        className="w-full font-mono"
+        value={value ?? ''}
+        options={[{ value: '', name: '(nothing)' }, ...content.parameters.map((p) => ({ value: p.id, name: of === 'scenario' && p.default !== '' ? `${p.default}, in ${p.name}` : `<${p.name}>` }))]}
+        onChange={(parameter) => onChange(parameter === '' ? null : parameter)}
+      />
+    </Labelled>
   );
 }
 

@@ -1,6 +1,7 @@
 import { usedBy, type CarriedEvent, type CaseContent, type Cover, type StepId } from '@caderno/core/cases';
 import { eventWords, initialState, liveTransitions, stateName, walk, type StateTransitionsModel, type WalkStep } from '@caderno/core/conditions';
 import { walkedEvents } from '@caderno/core/coverage';
+import { Labelled, Select } from '../look/index.ts';
 
 interface Props {
   readonly model: StateTransitionsModel;
@@ -16,46 +17,40 @@ export function EventChoice({ model, content, cover, onChange }: Props) {
   const walked = start === undefined ? [] : walk(model, start, walkedEvents(content, cover));
   const leads = new Map(carrying.map((s, i) => [s.id, walked[i]]));
   const set = (step: StepId, event: CarriedEvent | null): void => onChange({ events: [...cover.events.filter((e) => e.id !== step), ...(event === null ? [] : [event])] });
+  const eventChoices = choicesOf(model);
   return (
     <>
-      <label className="block text-sm font-semibold">
-        The case begins in
-        <select className="field-boxed mt-1 block w-full font-normal" value={cover.start ?? ''} onChange={(e) => onChange({ start: model.states.find((s) => s.id === e.target.value)?.id ?? null })}>
-          <option value="">the initial state{start === undefined ? '' : `, ${stateName(model, initialState(model)?.id ?? start)}`}</option>
-          {model.states.map((s) => (
-            <option key={s.id} value={s.id}>
-              {s.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Labelled label="The case begins in" className="text-sm">
+        <Select
+          className="w-full"
+          value={cover.start ?? ''}
+          options={[{ value: '', name: `the initial state${start === undefined ? '' : `, ${stateName(model, initialState(model)?.id ?? start)}`}` }, ...model.states.map((s) => ({ value: s.id, name: s.name }))]}
+          onChange={(state) => onChange({ start: state === '' ? null : state })}
+        />
+      </Labelled>
       {content.steps.length === 0 && <p className="mt-3 text-sm text-ink2">The case has no steps yet. Write one for each event.</p>}
       <ol className="mt-3 max-h-[46vh] overflow-y-auto text-sm">
         {content.steps.map((step, i) => (
           <li key={step.id} className="grid grid-cols-[22px_1fr_1fr] items-center gap-x-2 border-t border-rule py-1">
             <span className="font-mono text-xs text-ink2">{i + 1}</span>
             <span className="truncate">{step.kind === 'step' ? step.action || 'an empty step' : `uses ${usedBy(step)}`}</span>
-            <select aria-label={`Event of step ${i + 1}`} className="field-boxed w-full" value={choiceOf(cover.events.find((e) => e.id === step.id))} onChange={(e) => set(step.id, eventOf(model, step.id, e.target.value))}>
-              <option value="">no event</option>
-              {model.events.map((event) => (
-                <option key={event.id} value={event.id}>
-                  {event.name}
-                </option>
-              ))}
-              {liveTransitions(model)
-                .filter((t) => t.guard !== '')
-                .map((t) => (
-                  <option key={t.id} value={`${t.event} ${t.id}`}>
-                    {eventWords(model, t)} → {stateName(model, t.to)}
-                  </option>
-                ))}
-            </select>
+            <Select aria-label={`Event of step ${i + 1}`} className="w-full" value={choiceOf(cover.events.find((e) => e.id === step.id))} options={eventChoices} onChange={(choice) => set(step.id, eventOf(model, step.id, choice))} />
             <Lead model={model} step={leads.get(step.id)} />
           </li>
         ))}
       </ol>
     </>
   );
+}
+
+/** No event, one whatever its guard, or that of one guarded transition. */
+function choicesOf(model: StateTransitionsModel): { readonly value: string; readonly name: string }[] {
+  const guarded = liveTransitions(model).filter((t) => t.guard !== '');
+  return [
+    { value: '', name: 'no event' },
+    ...model.events.map((event) => ({ value: event.id, name: event.name })),
+    ...guarded.map((t) => ({ value: `${t.event} ${t.id}`, name: `${eventWords(model, t)} → ${stateName(model, t.to)}` })),
+  ];
 }
 
 function choiceOf(event: CarriedEvent | undefined): string {

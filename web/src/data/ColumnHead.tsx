@@ -2,7 +2,7 @@ import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { NAME_COLUMN, PARAMETER_TYPES, isParameterName, type ColumnId, type Parameter, type ParameterId } from '@caderno/core/cases';
 import { ChevronDown, Funnel } from 'lucide-react';
 import { useState } from 'react';
-import { Button, Dialog, PARAMETER_TYPE_WORD } from '../look/index.ts';
+import { Button, Dialog, PARAMETER_TYPE_WORD, TextBox } from '../look/index.ts';
 import type { ColumnCheck } from './columnCheck.ts';
 import { withColumn, withColumnMoved } from './rowEdits.ts';
 import type { EditTable, GridColumn } from './table.ts';
@@ -97,7 +97,7 @@ function RenameColumn({ parameter, onRename, onClose }: { readonly parameter: Pa
           if (name.trim() !== parameter.name) onRename(name.trim());
         }}
       >
-        <input autoFocus aria-label="New name" value={name} onChange={(e) => setName(e.target.value)} maxLength={80} className="field-boxed w-full font-mono" />
+        <TextBox autoFocus aria-label="New name" value={name} onChange={setName} maxLength={80} className="w-full font-mono" />
         {!isName && <p className="mt-1 text-sm text-brick">A name begins with a letter or a digit and holds no angle brackets.</p>}
         <div className="mt-4 flex gap-3">
           <Button look="accent" type="submit" disabled={!isName}>

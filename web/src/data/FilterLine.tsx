@@ -3,6 +3,7 @@ import { columnId } from './ColumnHead.tsx';
 import { NAME, columnName, type GridColumn } from './table.ts';
 import type { DrawnColumn } from './useColumnWindow.ts';
 import type { RowView } from './rowView.ts';
+import { TextBox } from '../look/index.ts';
 
 interface Props {
   readonly drawn: readonly DrawnColumn[];
@@ -22,15 +23,15 @@ export function FilterLine({ drawn, isPart, template, view, onView, onClose }: P
     return (
       <span key={id ?? column.kind} role="gridcell" className={`min-w-0 p-0.5 ${at === 0 ? 'sticky left-[26px] z-10 bg-page2' : ''}`}>
         {id !== null && (
-          <input
+          <TextBox
             aria-label={`Filter by ${columnName(column)}`}
             title={HOW}
             autoFocus={at === 0}
             placeholder={at === 0 ? 'filter …' : ''}
             maxLength={200}
             value={view.filters.find((f) => f.id === id)?.text ?? ''}
-            onChange={(e) => onView({ ...view, filters: [...view.filters.filter((f) => f.id !== id), ...(e.target.value === '' ? [] : [{ id, text: e.target.value }])] })}
-            className="field-boxed h-[26px] w-full min-w-0 font-mono text-xs"
+            onChange={(typed) => onView({ ...view, filters: [...view.filters.filter((f) => f.id !== id), ...(typed === '' ? [] : [{ id, text: typed }])] })}
+            className="h-[26px] w-full min-w-0 font-mono text-xs"
           />
         )}
       </span>

@@ -1,6 +1,6 @@
 import type { Row } from '@caderno/core/cases';
 import { useMemo, useState } from 'react';
-import { Button, Dialog, countOf, Tick } from '../look/index.ts';
+import { Button, Dialog, countOf, Tick, TextBox } from '../look/index.ts';
 import { cellsWith, withReplaced, type FoundCell } from './rowEdits.ts';
 import { cellOf, columnName, type EditTable, type GridColumn } from './table.ts';
 
@@ -26,9 +26,9 @@ export function FindReplace({ rows, columns, update, onGo, onClose }: Props) {
     <Dialog title="Find and replace in the data" keepsAtOnce onClose={onClose}>
       <div className="grid grid-cols-[6rem_1fr] items-center gap-y-2 text-sm">
         <label htmlFor="find">Find</label>
-        <input id="find" autoFocus className="field-boxed w-full font-mono" value={words} onChange={(e) => setWords(e.target.value)} />
+        <TextBox id="find" autoFocus className="w-full font-mono" value={words} onChange={setWords} />
         <label htmlFor="replace">Replace with</label>
-        <input id="replace" className="field-boxed w-full font-mono" value={by} onChange={(e) => setBy(e.target.value)} />
+        <TextBox id="replace" className="w-full font-mono" value={by} onChange={setBy} />
       </div>
       <p className="mt-2 flex gap-5 text-sm">
         <Tick checked={wholeCell} onChange={setWholeCell}>

@@ -1,6 +1,6 @@
 import { isParameterName, type Parameter } from '@caderno/core/cases';
 import { useState } from 'react';
-import { TextButton, countOf, locale } from '../look/index.ts';
+import { TextButton, countOf, locale, TextBox } from '../look/index.ts';
 
 interface Props {
   readonly isKept: boolean;
@@ -34,19 +34,19 @@ export function GridAside({ isKept, seen, all, hidden, parameters, canEdit, onRu
         (name === null ? (
           <TextButton onClick={() => setName('')}>add a column</TextButton>
         ) : (
-          <input
+          <TextBox
             autoFocus
             aria-label="Name of the new column"
             placeholder="its name, then Enter"
             maxLength={80}
             value={name}
-            onChange={(e) => setName(e.target.value)}
+            onChange={setName}
             onBlur={add}
             onKeyDown={(e) => {
               if (e.key === 'Enter') add();
               if (e.key === 'Escape') setName(null);
             }}
-            className="field-boxed h-6 w-40 font-mono text-xs"
+            className="h-6 w-40 font-mono text-xs"
           />
         ))}
       {canEdit && onDescribe !== null && <TextButton onClick={onDescribe}>say what each is for</TextButton>}

@@ -5,7 +5,7 @@ import { typedList } from '@caderno/core/values';
 import { LIMITS } from '@caderno/contract';
 import { wrap, type Remote } from 'comlink';
 import { useMemo, useState } from 'react';
-import { Button, Choose, Dialog, PARAMETER_TYPE_WORD, STRENGTH_WORD, combinationProblemSentence, constraintProblemSentence, countOf, options, locale } from '../look/index.ts';
+import { Button, Choose, Dialog, PARAMETER_TYPE_WORD, STRENGTH_WORD, combinationProblemSentence, constraintProblemSentence, countOf, options, locale, TextArea, TextBox, Labelled, NumberBox } from '../look/index.ts';
 import { useBeside } from '../worker/index.ts';
 import type { ColumnCheck } from './columnCheck.ts';
 import type { MakingWorker } from './making.worker.ts';
@@ -68,19 +68,18 @@ export function MakeRows({ rows, parameters, checks, gained, estimate, onAdd, on
           <Choose label="Combined" showLabel value={strength} options={options(STRENGTH_WORD)} onChange={setStrength} />
         ) : (
           <label className="flex items-center gap-1.5">
-            how many <input type="number" min={1} max={MOST_BY_CHANCE} value={count} onChange={(e) => setCount(Math.max(1, Math.min(MOST_BY_CHANCE, Math.round(Number(e.target.value)) || 1)))} className="field-boxed w-20" />
+            how many <NumberBox min={1} max={MOST_BY_CHANCE} value={count} onChange={(number) => number !== null && setCount(number)} className="w-20" />
           </label>
         )}
         <label className="flex items-center gap-1.5">
-          seed <input type="number" min={0} max={1_000_000_000} value={seed} onChange={(e) => setSeed(Math.max(0, Math.min(1_000_000_000, Math.round(Number(e.target.value)) || 0)))} className="field-boxed w-20" />
+          seed <NumberBox min={0} max={1_000_000_000} value={seed} onChange={(number) => number !== null && setSeed(number)} className="w-20" />
         </label>
       </div>
       <Columns columns={columns} how={how} onSet={set} />
       {how === 'combined' && (
-        <label className="mt-2 block text-sm">
-          <span className="text-xs text-ink2">what may not go together, a line each, as in: if Consent = no then not (Channel = SMS)</span>
-          <textarea aria-label="Constraints" rows={2} value={constraints} onChange={(e) => setConstraints(e.target.value)} className="field-boxed w-full font-mono text-xs" />
-        </label>
+        <Labelled label="what may not go together, a line each, as in: if Consent = no then not (Channel = SMS)" pale className="mt-2 text-sm">
+          <TextArea aria-label="Constraints" rows={2} value={constraints} onChange={setConstraints} className="w-full font-mono text-xs" />
+        </Labelled>
       )}
       <p role="status" className="mt-2 text-sm">
         {wordsOf(made, chosen.length)}
@@ -150,7 +149,7 @@ function Columns({ columns, how, onSet }: { readonly columns: readonly Column[];
               <span className="cad-parameter">{`<${parameter.name}>`}</span>
             </td>
             <td className="py-1 pr-2">
-              <input aria-label={`Values of ${parameter.name}`} disabled={!on} value={values} onChange={(e) => onSet(parameter.id, { values: e.target.value })} className="field-boxed w-full font-mono text-xs disabled:opacity-60" />
+              <TextBox aria-label={`Values of ${parameter.name}`} disabled={!on} value={values} onChange={(text) => onSet(parameter.id, { values: text })} className="w-full font-mono text-xs disabled:opacity-60" />
             </td>
             {how === 'byChance' && (
               <td className="whitespace-nowrap">
@@ -158,8 +157,8 @@ function Columns({ columns, how, onSet }: { readonly columns: readonly Column[];
                   <span className="text-xs text-ink2">{PARAMETER_TYPE_WORD[parameter.type]}; empty the list for any</span>
                 ) : (
                   <span className="flex items-center gap-1.5">
-                    <input aria-label={`${parameter.name} from`} placeholder={parameter.type === 'text' ? 'letters' : 'from'} disabled={!on} value={from} onChange={(e) => onSet(parameter.id, { from: e.target.value })} className="field-boxed w-24 font-mono text-xs" />–
-                    <input aria-label={`${parameter.name} to`} placeholder={parameter.type === 'text' ? 'letters' : 'to'} disabled={!on} value={to} onChange={(e) => onSet(parameter.id, { to: e.target.value })} className="field-boxed w-24 font-mono text-xs" />
+                    <TextBox aria-label={`${parameter.name} from`} placeholder={parameter.type === 'text' ? 'letters' : 'from'} disabled={!on} value={from} onChange={(text) => onSet(parameter.id, { from: text })} className="w-24 font-mono text-xs" />–
+                    <TextBox aria-label={`${parameter.name} to`} placeholder={parameter.type === 'text' ? 'letters' : 'to'} disabled={!on} value={to} onChange={(text) => onSet(parameter.id, { to: text })} className="w-24 font-mono text-xs" />
                   </span>
                 )}
               </td>

@@ -2,7 +2,7 @@ import type { SectionRows, Target } from '@caderno/core/exchange';
 import type { ImportDraft } from '@caderno/contract';
 import { useSettings } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Choose, Section, countOf, options } from '../look/index.ts';
+import { Choose, Section, countOf, options, TextBox } from '../look/index.ts';
 import { ColumnTable } from './ColumnTable.tsx';
 import { ReadingChoices } from './ReadingChoices.tsx';
 import { targetOptions } from './targetWords.ts';
@@ -26,7 +26,7 @@ export function MapColumns({ draft, onMapping, onColumn, onReread }: Props) {
     <Section title="What the columns are" aside={aside} actions={<ReadingChoices draft={draft} onReread={(reading) => onReread({ ...draft, reading })} />}>
       <label className="mt-2 flex items-center gap-2 text-sm">
         Name of the source
-        <input value={mapping.source} maxLength={100} list="known-sources" onChange={(e) => onMapping({ source: e.target.value })} className="field-boxed w-64" />
+        <TextBox value={mapping.source} maxLength={100} list="known-sources" onChange={(text) => onMapping({ source: text })} className="w-64" />
         <datalist id="known-sources">
           {draft.sources.map((name) => (
             <option key={name} value={name} />

@@ -1,6 +1,7 @@
 import type { ConflictChoice as Choice } from '@caderno/core/exchange';
 import { LIMITS } from '@caderno/contract';
 import { WordDiff } from '../versions/index.ts';
+import { TextArea } from '../look/index.ts';
 
 interface Conflict<F extends string> {
   readonly field: F;
@@ -92,7 +93,7 @@ function ConflictChoice({ id, word, name, conflict, choice, onChoose }: Conflict
         <span className="min-w-0 flex-1">
           <span className="text-xs text-ink2">another text</span>
           {typeof choice === 'object' && (
-            <textarea autoFocus aria-label={`Another text for ${word} of ${id}`} value={choice.own} maxLength={LIMITS.text} rows={2} onChange={(e) => onChoose({ own: e.target.value })} className="field-boxed mt-0.5 block w-full [field-sizing:content]" />
+            <TextArea autoFocus aria-label={`Another text for ${word} of ${id}`} value={choice.own} maxLength={LIMITS.text} rows={2} onChange={(text) => onChoose({ own: text })} className="mt-0.5 block w-full [field-sizing:content]" />
           )}
         </span>
       </label>

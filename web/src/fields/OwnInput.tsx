@@ -4,7 +4,7 @@ import { ExternalLink } from 'lucide-react';
 import { useId } from 'react';
 import { useMembers } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Choose } from '../look/index.ts';
+import { Choose, TextArea } from '../look/index.ts';
 import { FIELD_WANTS } from './fieldWords.ts';
 
 interface Props {
@@ -39,7 +39,7 @@ function Input(props: InputProps) {
     case 'choices':
       return <SomeOf {...props} />;
     case 'longText':
-      return <textarea aria-label={props.label} rows={2} readOnly={props.readOnly} maxLength={LIMITS.text} value={props.text} onChange={(event) => props.onChange(event.target.value || null)} className="field-boxed w-full py-1 leading-5 [field-sizing:content]" />;
+      return <TextArea aria-label={props.label} rows={2} readOnly={props.readOnly} maxLength={LIMITS.text} value={props.text} onChange={(text) => props.onChange(text || null)} className="w-full py-1 leading-5 [field-sizing:content]" />;
     case 'date':
     case 'link':
     case 'number':
@@ -96,7 +96,7 @@ function Line({ field, label, text, fits, readOnly, onChange }: InputProps) {
         value={text}
         onChange={(event) => onChange(event.target.value || null)}
         onBlur={() => text.trim() !== text && onChange(text.trim() || null)}
-        className="field-boxed w-full min-w-0 aria-invalid:border-brick"
+        className="field-boxed w-full min-w-0"
       />
       {isLink && fits && (
         <a href={text} target="_blank" rel="noreferrer" aria-label={`Open ${text}`} title={text} className="grid size-6 shrink-0 place-items-center rounded text-ink2 hover:bg-page2">

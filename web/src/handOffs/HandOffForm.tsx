@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { useMembers, useSettings } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, countOf, locale, Answer, Tick, TickIn } from '../look/index.ts';
+import { Button, countOf, locale, Answer, Tick, TickIn, TextBox, TextArea, Labelled } from '../look/index.ts';
 import { SharesTable } from './SharesTable.tsx';
 import type { HandOffDraft } from './handOffDraft.ts';
 
@@ -40,10 +40,9 @@ export function HandOffForm({ id, to, title, draft, put, lines, canTake, onTake 
           <Link className="font-mono text-xs underline decoration-rule2" to={to}>{id}</Link> {title}
         </p>
       </header>
-      <label className="block">
-        <span className="font-semibold">Name</span>
-        <input className="field-boxed mt-0.5 w-full" maxLength={LIMITS.title} placeholder={title} value={draft.name} onChange={(event) => put({ name: event.target.value })} />
-      </label>
+      <Labelled label="Name">
+        <TextBox className="w-full" maxLength={LIMITS.title} placeholder={title} value={draft.name} onChange={(text) => put({ name: text })} />
+      </Labelled>
       <People draft={draft} put={put} />
       <fieldset>
         <legend className="font-semibold">How it is given out</legend>
@@ -55,14 +54,12 @@ export function HandOffForm({ id, to, title, draft, put, lines, canTake, onTake 
         {lines.length > 0 && draft.people.length > 0 && <SharesTable lines={lines} />}
       </fieldset>
       <Configurations draft={draft} put={put} />
-      <label className="block">
-        <span className="font-semibold">Until</span> <span className="text-ink2">may stay empty</span>
-        <input type="date" className="field-boxed mt-0.5 block w-44" value={draft.due} onChange={(event) => put({ due: event.target.value })} />
-      </label>
-      <label className="block">
-        <span className="font-semibold">Note</span> <span className="text-ink2">stands above the cases</span>
-        <textarea className="field-boxed mt-0.5 w-full" rows={2} maxLength={LIMITS.note} value={draft.note} onChange={(event) => put({ note: event.target.value })} />
-      </label>
+      <Labelled label="Until" hint="may stay empty">
+        <TextBox type="date" className="w-44" value={draft.due} onChange={(text) => put({ due: text })} />
+      </Labelled>
+      <Labelled label="Note" hint="stands above the cases">
+        <TextArea className="w-full" rows={2} maxLength={LIMITS.note} value={draft.note} onChange={(text) => put({ note: text })} />
+      </Labelled>
       <div className="-mx-6 min-[821px]:sticky min-[821px]:bottom-0 flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule2 bg-page px-6 py-3">
         <Button type="submit" look="accent" disabled={!canTake}>
           Hand off {countOf(instances, 'instance')}
@@ -104,13 +101,13 @@ function People({ draft: { people }, put }: PartProps) {
         ))}
       </ul>
       <span className="mt-1 flex items-center gap-2">
-        <input
+        <TextBox
           aria-label="Somebody else"
           placeholder="Somebody else"
-          className="field-boxed w-44"
+          className="w-44"
           maxLength={LIMITS.name}
           value={other}
-          onChange={(event) => setOther(event.target.value)}
+          onChange={setOther}
           onKeyDown={(event) => {
             if (event.key !== 'Enter') return;
             event.preventDefault();

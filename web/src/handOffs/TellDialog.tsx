@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { call, failureSentence, useMembers, useSession } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Busy, Button, Dialog, countOf, durationOf, Tick } from '../look/index.ts';
+import { Busy, Button, Dialog, countOf, durationOf, Tick, TextArea, TextBox, Labelled } from '../look/index.ts';
 
 /** What became of a mail to somebody. */
 type Told = 'sent' | { readonly refused: string };
@@ -75,10 +75,9 @@ export function TellDialog({ handOff, onClose }: { readonly handOff: HandOff; re
           />
         ))}
       </ul>
-      <label className="mt-3 block text-sm">
-        <span className="font-semibold">Note</span>
-        <textarea className="field-boxed mt-0.5 w-full" rows={3} maxLength={LIMITS.note} value={note} onChange={(event) => setNote(event.target.value)} />
-      </label>
+      <Labelled label="Note" className="mt-3 text-sm">
+        <TextArea className="w-full" rows={3} maxLength={LIMITS.note} value={note} onChange={setNote} />
+      </Labelled>
       <p className="mt-3 flex flex-wrap items-center justify-end gap-2">
         <Link to={address.mails(project)} className="mr-auto text-sm text-ink2 underline decoration-rule2 underline-offset-2" onClick={onClose}>
           Mails you sent
@@ -123,7 +122,7 @@ function Line({ share: { person, instances, minutes }, isAsked, address: written
         ) : written === null ? (
           <span className="text-ink2">at their address</span>
         ) : (
-          <input type="email" aria-label={`E-mail address of ${person}`} placeholder="e-mail address" className="field-boxed w-full" value={written} disabled={!isAsked} onChange={(event) => onAddress(event.target.value)} />
+          <TextBox type="email" aria-label={`E-mail address of ${person}`} placeholder="e-mail address" className="w-full" value={written} disabled={!isAsked} onChange={onAddress} />
         )}
       </span>
       {told !== undefined && told !== 'sent' && <span role="alert" className="w-full text-brick">{told.refused}</span>}

@@ -2,10 +2,11 @@ import { INBOX_REASONS, MAIL_PACES, type InboxChoices, type InboxReason, type Ma
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { call, failureSentence, tellFailure, useSession } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Dialog, Tick } from '../look/index.ts';
+import { Button, Dialog, Tick, Select } from '../look/index.ts';
 import { REASON_WORD } from './entryWords.ts';
 
 const PACE_WORD: Record<MailPace, string> = { atOnce: 'at once', daily: 'once a day', never: 'never' };
+const PACES = MAIL_PACES.map((value) => ({ value, name: PACE_WORD[value] }));
 
 /** Chooses what reaches one from now on, and how soon it is mailed as well; each choice counts at once. */
 export function ReachesDialog({ onClose }: { readonly onClose: () => void }) {
@@ -72,13 +73,7 @@ function Choice({ reason, choices: { silent, mail }, sendsMail, onChoose }: Choi
       </td>
       {sendsMail && (
         <td>
-          <select aria-label={`Mailed: ${REASON_WORD[reason]}`} className="field-boxed my-0.5 h-7 py-0" disabled={!reaches} value={reaches ? mail[reason] : 'never'} onChange={(event) => onChoose({ silent, mail: { ...mail, [reason]: MAIL_PACES.find((p) => p === event.target.value) ?? mail[reason] } })}>
-            {MAIL_PACES.map((pace) => (
-              <option key={pace} value={pace}>
-                {PACE_WORD[pace]}
-              </option>
-            ))}
-          </select>
+          <Select aria-label={`Mailed: ${REASON_WORD[reason]}`} className="my-0.5 h-7 py-0" disabled={!reaches} value={reaches ? mail[reason] : 'never'} options={PACES} onChange={(pace) => onChoose({ silent, mail: { ...mail, [reason]: pace } })} />
         </td>
       )}
     </tr>

@@ -4,7 +4,7 @@ import { useId, useState } from 'react';
 import { foreseenOf, useListProject, useSummaries, type ListedHead } from '../api/index.ts';
 import { PickArtefact } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Choose, Dialog, KIND_NAME, countOf, locale, Tick } from '../look/index.ts';
+import { Button, Choose, Dialog, KIND_NAME, countOf, locale, Tick, TextBox } from '../look/index.ts';
 import { changeOf, changedFieldsOf, changedWord, choicesOf, isOwnField, type ChangedField, type Filled } from './changes.ts';
 import { useKnownValues } from './useKnownValues.ts';
 
@@ -106,7 +106,7 @@ function ValueField({ kind, field, value, picked, onValue, onPicked, isEmptied, 
   }
   return (
     <>
-      <input aria-label={word} value={value} list={list} maxLength={LIMITS.name} inputMode={field === 'minutes' ? 'decimal' : 'text'} disabled={isEmptied} onChange={(event) => onValue(event.target.value)} className="field-boxed min-w-60 flex-1" />
+      <TextBox aria-label={word} value={value} list={list} maxLength={LIMITS.name} inputMode={field === 'minutes' ? 'decimal' : 'text'} disabled={isEmptied} onChange={onValue} className="min-w-60 flex-1" />
       <datalist id={list}>
         {known.map((text) => (
           <option key={text} value={text} />

@@ -1,6 +1,6 @@
 import { LIMITS } from '@caderno/contract';
 import { useState, type ReactNode } from 'react';
-import { Button, Dialog, Tick } from '../look/index.ts';
+import { Button, Dialog, Tick, TextBox, Labelled } from '../look/index.ts';
 
 interface Props {
   readonly title: string;
@@ -30,10 +30,9 @@ export function KeepQuery({ title, children, canShare, onSave, onClose }: Props)
         }}
       >
         {children}
-        <label className="mt-3 block text-sm">
-          Name
-          <input value={name} onChange={(event) => setName(event.target.value)} maxLength={LIMITS.name} className="field-boxed mt-1 w-full" />
-        </label>
+        <Labelled label="Name" className="mt-3 text-sm">
+          <TextBox value={name} onChange={setName} maxLength={LIMITS.name} className="w-full" />
+        </Labelled>
         {canShare && (
           <Tick checked={everybody} onChange={setEverybody} className="mt-3 text-sm">
             For everybody in the project

@@ -36,3 +36,7 @@ export { BOUNDARY_WORD, CASE_KIND_WORD, CLASS_WORD, EXECUTION_WORD, ITEM_KIND_WO
 export { CannotBeRead } from './CannotBeRead.tsx';
 export { RULE_WORD, MEND_WORDS, reasonWords } from './wordingWords.ts';
 export { useNow } from './useNow.ts';
+export { Labelled } from './Labelled.tsx';
+export { NumberBox } from './NumberBox.tsx';
+export { Select } from './Select.tsx';
+export { TextArea, TextBox } from './TextBox.tsx';

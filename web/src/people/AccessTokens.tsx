@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { call, tellFailure } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Choose, Section, ShownOnce, TextButton, ago, dateAndTime } from '../look/index.ts';
+import { Button, Choose, Section, ShownOnce, TextButton, ago, dateAndTime, TextBox } from '../look/index.ts';
 
 const TOKENS = ['account', 'tokens'] as const;
 
@@ -69,7 +69,7 @@ function NewToken({ onMade }: { readonly onMade: (made: { readonly token: string
         if (name.trim() !== '') make();
       }}
     >
-      <input aria-label="Name of the token" placeholder="What it is for, as nightly check" value={name} maxLength={LIMITS.name} onChange={(e) => setName(e.target.value)} className="field-boxed w-60" />
+      <TextBox aria-label="Name of the token" placeholder="What it is for, as nightly check" value={name} maxLength={LIMITS.name} onChange={setName} className="w-60" />
       <Choose label="What it may do" value={scope} options={SCOPES} onChange={setScope} />
       <Choose label="How long" value={days} options={DAYS} onChange={setDays} />
       <span className="text-ink2">in this project</span>

@@ -6,7 +6,7 @@ import { useForm } from 'react-hook-form';
 import { toast } from 'sonner';
 import { RefusedCall, call, tellFailure, useSession } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button } from '../look/index.ts';
+import { Button, Labelled } from '../look/index.ts';
 import { Field } from './Field.tsx';
 import { Invite } from './Invite.tsx';
 import { NewPasswordField } from './NewPasswordField.tsx';
@@ -59,14 +59,13 @@ function AddForm({ project }: { readonly project: string }) {
       <Field label="Name" error={formState.errors.name && 'is needed'} {...register('name')} />
       <Field label="E-mail address" type="email" error={formState.errors.email && 'must be an e-mail address'} {...register('email')} />
       <NewPasswordField label="First password" error={formState.errors.password !== undefined} field={register('password')} />
-      <label className="mt-3 block text-sm font-semibold">
-        Role
-        <select className="field-boxed mt-1 block w-full font-normal" {...register('role')}>
+      <Labelled label="Role" className="mt-3 text-sm">
+        <select className="field-boxed w-full" {...register('role')}>
           {ROLES.map((role) => (
             <option key={role}>{role}</option>
           ))}
         </select>
-      </label>
+      </Labelled>
       {known !== null && (
         <div role="alert" className="mt-4 rounded-[5px] bg-ochre-wash px-4 py-3 text-sm text-ochre-ink">
           <p>{known.email} has an account already. It keeps its name and password.</p>

@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useForm } from 'react-hook-form';
 import { toast } from 'sonner';
 import { call, tellFailure, useSession } from '../api/index.ts';
-import { Button, Section, TextButton, ago, dateAndTime } from '../look/index.ts';
+import { Button, Section, TextButton, ago, dateAndTime, Labelled } from '../look/index.ts';
 import { Field } from './Field.tsx';
 
 /** A mail is taken by the mail server soon, or says why not. */
@@ -28,14 +28,13 @@ export function Invite({ project }: { readonly project: string }) {
         <h2 className="font-serif text-xl font-semibold">Invite someone</h2>
         <p className="mt-1 text-sm text-ink2">They get a mail with a link by which they choose their name and a password. Whoever has an account is in the project at once.</p>
         <Field label="E-mail address" type="email" error={formState.errors.email && 'must be an e-mail address'} {...register('email')} />
-        <label className="mt-3 block text-sm font-semibold">
-          Role
-          <select className="field-boxed mt-1 block w-full font-normal" {...register('role')}>
+        <Labelled label="Role" className="mt-3 text-sm">
+          <select className="field-boxed w-full" {...register('role')}>
             {ROLES.map((role) => (
               <option key={role}>{role}</option>
             ))}
           </select>
-        </label>
+        </Labelled>
         <Button type="submit" look="accent" className="mt-4" disabled={formState.isSubmitting}>
           Invite
         </Button>

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { call, tellFailure, useEveryMember } from '../api/index.ts';
 import { Spread, useFrame } from '../frame/index.ts';
-import { TextButton } from '../look/index.ts';
+import { TextButton, Select } from '../look/index.ts';
 import { AddMember } from './AddMember.tsx';
 import { ReadLinks } from './ReadLinks.tsx';
 import { PersonJournal } from './PersonJournal.tsx';
@@ -65,11 +65,7 @@ function MemberLine({ project, member }: { readonly project: string; readonly me
       <td className="break-all pr-2">{member.email}</td>
       <td>
         {canManage ? (
-          <select aria-label={`Role of ${member.name}`} value={member.role} onChange={(event) => changeRole(ROLES.find((r) => r === event.target.value) ?? member.role)} className="field-boxed">
-            {ROLES.map((role) => (
-              <option key={role}>{role}</option>
-            ))}
-          </select>
+          <Select aria-label={`Role of ${member.name}`} value={member.role} options={ROLES.map((role) => ({ value: role, name: role }))} onChange={changeRole} />
         ) : (
           member.role
         )}

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { call, failureSentence, tellFailure } from '../api/index.ts';
 import { Spread } from '../frame/index.ts';
-import { Button, Section, ShownOnce, TextButton, ago, dateAndTime } from '../look/index.ts';
+import { Button, Section, ShownOnce, TextButton, ago, dateAndTime, TextArea } from '../look/index.ts';
 import { PersonJournal } from './PersonJournal.tsx';
 import { ServerStanding } from './ServerStanding.tsx';
 
@@ -102,7 +102,7 @@ function OutsideHosts() {
   return (
     <Section title="Hosts that trackers may have">
       <p className="mt-2 text-sm text-ink2">Caderno asks no other host. One a line, with a port where it is not the usual one: tracker.example, 10.1.2.3:8080.</p>
-      <textarea aria-label="Hosts that trackers may have" rows={4} value={shown} onChange={(event) => setText(event.target.value)} className="field-boxed mt-2 w-full font-mono text-xs" />
+      <TextArea aria-label="Hosts that trackers may have" rows={4} value={shown} onChange={setText} className="mt-2 w-full font-mono text-xs" />
       <Button className="mt-2" disabled={text === null} onClick={save}>
         Save the hosts
       </Button>

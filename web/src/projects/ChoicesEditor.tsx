@@ -1,6 +1,7 @@
 import type { OwnField } from '@caderno/core/fields';
 import { LIMITS } from '@caderno/contract';
 import { useState } from 'react';
+import { TextArea } from '../look/index.ts';
 
 /** The choices of a field, a line each. A line that is changed keeps what it is: whoever chose it has the new name. */
 export function ChoicesEditor({ field, canEdit, onChange }: { readonly field: OwnField; readonly canEdit: boolean; readonly onChange: (choices: OwnField['choices']) => void }) {
@@ -10,15 +11,15 @@ export function ChoicesEditor({ field, canEdit, onChange }: { readonly field: Ow
     setTyped(null);
   };
   return (
-    <textarea
+    <TextArea
       aria-label={`Choices of ${field.name}, one a line`}
       placeholder="one a line"
       rows={3}
       readOnly={!canEdit}
       value={typed ?? field.choices.map((c) => c.name).join('\n')}
-      onChange={(event) => setTyped(event.target.value)}
+      onChange={setTyped}
       onBlur={leave}
-      className="field-boxed w-full py-1 leading-5 [field-sizing:content]"
+      className="w-full py-1 leading-5 [field-sizing:content]"
     />
   );
 }

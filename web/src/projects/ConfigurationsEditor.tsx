@@ -4,7 +4,7 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import { MakeConfigurations } from '../configurations/index.ts';
 import { goOnInAdded } from '../focus/index.ts';
-import { TextButton } from '../look/index.ts';
+import { TextButton, TextBox, IconButton } from '../look/index.ts';
 
 interface Props {
   readonly configurations: readonly Configuration[];
@@ -24,12 +24,10 @@ export function ConfigurationsEditor({ configurations, environment, canEdit, onC
     <div className="mt-2 text-sm">
       {configurations.map((configuration) => (
         <div key={configuration.id} className={`${GRID} border-t border-rule py-1`}>
-          <input aria-label={`Name of the configuration ${configuration.name}`} aria-invalid={configuration.name === ''} readOnly={!canEdit} value={configuration.name} maxLength={200} onChange={(e) => set(configuration.id, { name: e.target.value })} className="field-boxed w-full aria-invalid:border-brick" />
+          <TextBox aria-label={`Name of the configuration ${configuration.name}`} aria-invalid={configuration.name === ''} readOnly={!canEdit} value={configuration.name} maxLength={200} onChange={(text) => set(configuration.id, { name: text })} className="w-full" />
           <Factors configuration={configuration} canEdit={canEdit} onChange={(factors) => set(configuration.id, { factors })} />
           {canEdit && (
-            <button type="button" aria-label={`Remove the configuration ${configuration.name}`} title="Remove" onClick={() => onChange(configurations.filter((c) => c.id !== configuration.id))} className="grid size-7 place-items-center rounded text-ink2 hover:bg-page2">
-              <X size={13} aria-hidden="true" />
-            </button>
+            <IconButton label={`Remove the configuration ${configuration.name}`} title="Remove" onClick={() => onChange(configurations.filter((c) => c.id !== configuration.id))} icon={<X size={13} aria-hidden="true" />} />
           )}
         </div>
       ))}
@@ -67,14 +65,14 @@ function Factors({ configuration, canEdit, onChange }: { readonly configuration:
     setTyped(null);
   };
   return (
-    <input
+    <TextBox
       aria-label={`Factors of ${configuration.name}`}
       placeholder="name = value, commas between"
       readOnly={!canEdit}
       value={typed ?? configuration.factors.map((f) => `${f.name} = ${f.value}`).join(', ')}
-      onChange={(e) => setTyped(e.target.value)}
+      onChange={setTyped}
       onBlur={leave}
-      className="field-boxed w-full"
+      className="w-full"
     />
   );
 }

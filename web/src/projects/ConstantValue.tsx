@@ -3,6 +3,7 @@ import { Eye, EyeOff } from 'lucide-react';
 import { useState } from 'react';
 import { call, tellFailure } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
+import { IconButton } from '../look/index.ts';
 
 interface Props {
   readonly constant: Constant;
@@ -38,9 +39,7 @@ export function ConstantValue({ constant, configuration, canEdit, onChange }: Pr
         className="field-boxed w-full min-w-0 font-mono text-xs"
       />
       {isKept && canLead && (
-        <button type="button" aria-label={revealed === null ? `Show the value of ${name}; the journal tells it` : `Hide the value of ${name}`} title={revealed === null ? 'Show it; the journal of people tells that you did' : 'Hide it'} onClick={reveal} className="grid size-7 shrink-0 place-items-center rounded text-ink2 hover:bg-page2">
-          {revealed === null ? <Eye size={14} aria-hidden="true" /> : <EyeOff size={14} aria-hidden="true" />}
-        </button>
+        <IconButton label={revealed === null ? `Show the value of ${name}; the journal tells it` : `Hide the value of ${name}`} title={revealed === null ? 'Show it; the journal of people tells that you did' : 'Hide it'} onClick={reveal} icon={revealed === null ? <Eye size={14} aria-hidden="true" /> : <EyeOff size={14} aria-hidden="true" />} />
       )}
     </span>
   );

@@ -4,7 +4,7 @@ import type { Configuration, Constant } from '@caderno/core/shared';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { goOnInAdded } from '../focus/index.ts';
-import { Choose, TextButton } from '../look/index.ts';
+import { Choose, TextButton, TextBox, IconButton } from '../look/index.ts';
 import { AlikeValue } from './AlikeValue.tsx';
 import { ConstantValue } from './ConstantValue.tsx';
 
@@ -43,14 +43,12 @@ export function ConstantsEditor({ constants, configurations, canEdit, onChange }
       )}
       {constants.map((constant) => (
         <div key={constant.id} className={`${GRID} border-t border-rule py-1`}>
-          <input aria-label={`Name of the constant ${constant.name}`} aria-invalid={isWrong(constant)} title={isWrong(constant) ? 'A name begins with a letter or digit, has no brackets, and stands once' : undefined} readOnly={!canEdit} value={constant.name} maxLength={80} onChange={(e) => set(constant.id, { name: e.target.value })} className="field-boxed w-full font-mono text-xs aria-invalid:border-brick" />
+          <TextBox aria-label={`Name of the constant ${constant.name}`} aria-invalid={isWrong(constant)} title={isWrong(constant) ? 'A name begins with a letter or digit, has no brackets, and stands once' : undefined} readOnly={!canEdit} value={constant.name} maxLength={80} onChange={(text) => set(constant.id, { name: text })} className="w-full font-mono text-xs" />
           <Value constant={constant} inOne={inOne} inSome={inSome} canEdit={canEdit} onChange={(part) => set(constant.id, part)} />
           <input aria-label={`${constant.name} is secret`} type="checkbox" disabled={!canEdit} checked={constant.secret} onChange={(e) => set(constant.id, { secret: e.target.checked })} className="justify-self-center" />
-          <input aria-label={`Description of ${constant.name}`} readOnly={!canEdit} value={constant.description} maxLength={300} placeholder="what it is for" onChange={(e) => set(constant.id, { description: e.target.value })} className="field-boxed w-full" />
+          <TextBox aria-label={`Description of ${constant.name}`} readOnly={!canEdit} value={constant.description} maxLength={300} placeholder="what it is for" onChange={(text) => set(constant.id, { description: text })} className="w-full" />
           {canEdit && (
-            <button type="button" aria-label={`Remove the constant ${constant.name}`} title="Remove" onClick={() => onChange(constants.filter((c) => c.id !== constant.id))} className="grid size-7 place-items-center rounded text-ink2 hover:bg-page2">
-              <X size={13} aria-hidden="true" />
-            </button>
+            <IconButton label={`Remove the constant ${constant.name}`} title="Remove" onClick={() => onChange(constants.filter((c) => c.id !== constant.id))} icon={<X size={13} aria-hidden="true" />} />
           )}
         </div>
       ))}

@@ -4,7 +4,7 @@ import { LIMITS } from '@caderno/contract';
 import { X } from 'lucide-react';
 import { useState } from 'react';
 import { goOnInAdded } from '../focus/index.ts';
-import { IconButton, TextButton, constraintProblemSentence } from '../look/index.ts';
+import { IconButton, TextButton, constraintProblemSentence, TextBox, TextArea, Labelled } from '../look/index.ts';
 
 interface Props {
   readonly environment: Environment;
@@ -23,7 +23,7 @@ export function FactorsEditor({ environment, canEdit, onChange }: Props) {
     <div className="mt-2 text-sm">
       {factors.map((factor) => (
         <div key={factor.id} className={`${GRID} border-t border-rule py-1`}>
-          <input aria-label={`Name of the factor ${factor.name}`} aria-invalid={factor.name === '' || factors.some((f) => f !== factor && f.name === factor.name)} readOnly={!canEdit} value={factor.name} maxLength={LIMITS.name} onChange={(e) => set(factor.id, { name: e.target.value })} className="field-boxed w-full aria-invalid:border-brick" />
+          <TextBox aria-label={`Name of the factor ${factor.name}`} aria-invalid={factor.name === '' || factors.some((f) => f !== factor && f.name === factor.name)} readOnly={!canEdit} value={factor.name} maxLength={LIMITS.name} onChange={(text) => set(factor.id, { name: text })} className="w-full" />
           <Values factor={factor} canEdit={canEdit} onChange={(values) => set(factor.id, { values })} />
           {canEdit && <IconButton label={`Remove the factor ${factor.name}`} icon={<X size={13} aria-hidden="true" />} onClick={() => onChange({ ...environment, factors: factors.filter((f) => f !== factor) })} />}
         </div>
@@ -34,10 +34,9 @@ export function FactorsEditor({ environment, canEdit, onChange }: Props) {
         </TextButton>
       )}
       {factors.length > 0 && (
-        <label className="mt-2 block">
-          <span className="text-xs text-ink2">what does not go together, a rule a line, as in: if role = reader then device = telephone</span>
-          <textarea rows={2} readOnly={!canEdit} value={rules} maxLength={LIMITS.definition} onChange={(e) => onChange({ ...environment, rules: e.target.value })} className="field-boxed w-full font-mono text-xs [field-sizing:content]" />
-        </label>
+        <Labelled label="what does not go together, a rule a line, as in: if role = reader then device = telephone" pale className="mt-2">
+          <TextArea rows={2} readOnly={!canEdit} value={rules} maxLength={LIMITS.definition} onChange={(text) => onChange({ ...environment, rules: text })} className="w-full font-mono text-xs [field-sizing:content]" />
+        </Labelled>
       )}
       {problems.map(({ rule, problem }) => (
         <p key={rule} role="alert" className="text-xs text-brick">
@@ -55,7 +54,7 @@ function Values({ factor, canEdit, onChange }: { readonly factor: EnvironmentFac
     if (typed !== null) onChange(typedList(typed));
     setTyped(null);
   };
-  return <textarea aria-label={`Values of ${factor.name}`} rows={1} placeholder="values, commas between" readOnly={!canEdit} value={typed ?? factor.values.join(', ')} onChange={(e) => setTyped(e.target.value)} onBlur={leave} className="field-boxed w-full resize-none [field-sizing:content]" />;
+  return <TextArea aria-label={`Values of ${factor.name}`} rows={1} placeholder="values, commas between" readOnly={!canEdit} value={typed ?? factor.values.join(', ')} onChange={setTyped} onBlur={leave} className="w-full resize-none [field-sizing:content]" />;
 }
 
 function freeName(factors: readonly EnvironmentFactor[]): string {

@@ -4,7 +4,7 @@ import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useState } from 'react';
 import { FIELD_TYPE_WORD, OwnInput } from '../fields/index.ts';
 import { goOnInAdded } from '../focus/index.ts';
-import { Choose, IconButton, KIND_NAME, TextButton, options } from '../look/index.ts';
+import { Choose, IconButton, KIND_NAME, TextButton, options, TextBox } from '../look/index.ts';
 import { ChoicesEditor } from './ChoicesEditor.tsx';
 import { FieldUse } from './FieldUse.tsx';
 
@@ -88,7 +88,7 @@ function Name({ field, others, canEdit, onName }: { readonly field: OwnField; re
   };
   return (
     <span>
-      <input aria-label={`Name of the field ${field.name}`} aria-invalid={problem !== null} readOnly={!canEdit} value={typed ?? field.name} maxLength={LONGEST_FIELD_NAME} onChange={(e) => setTyped(e.target.value)} onBlur={leave} className="field-boxed w-52 aria-invalid:border-brick" />
+      <TextBox aria-label={`Name of the field ${field.name}`} aria-invalid={problem !== null} readOnly={!canEdit} value={typed ?? field.name} maxLength={LONGEST_FIELD_NAME} onChange={setTyped} onBlur={leave} className="w-52" />
       {problem !== null && <span className="block text-xs text-brick">{problem}</span>}
     </span>
   );
@@ -118,7 +118,7 @@ function Details({ field, canEdit, onSet }: { readonly field: OwnField; readonly
         <OwnInput field={field} value={field.begins ?? undefined} label={`What ${name} begins with`} readOnly={!canEdit} onChange={(begins) => onSet({ begins })} />
       </span>
       <span className="text-xs text-ink2">Help</span>
-      <input aria-label={`Help for ${name}`} placeholder="what to fill in" readOnly={!canEdit} value={field.help} maxLength={500} onChange={(e) => onSet({ help: e.target.value })} className="field-boxed w-full" />
+      <TextBox aria-label={`Help for ${name}`} placeholder="what to fill in" readOnly={!canEdit} value={field.help} maxLength={500} onChange={(text) => onSet({ help: text })} className="w-full" />
       <span />
       <label className="inline-flex items-center gap-1.5">
         <input type="checkbox" checked={field.required} disabled={!canEdit} onChange={(e) => onSet({ required: e.target.checked })} />

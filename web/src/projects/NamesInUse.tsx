@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { useChangeMany } from '../artefacts/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Dialog, KIND_NAME, TextButton, countOf, locale } from '../look/index.ts';
+import { Button, Dialog, KIND_NAME, TextButton, countOf, locale, TextBox } from '../look/index.ts';
 
 /** A name that artefacts have in common: a module, a tag, a priority. */
 export interface NameInUse {
@@ -56,7 +56,7 @@ export function RenameName({ what, named, others, edit, onDone, onClose }: Renam
           void rename();
         }}
       >
-        <input autoFocus aria-label="New name" value={to} list="names-in-use" maxLength={LIMITS.name} onChange={(event) => setTo(event.target.value)} onFocus={(event) => event.target.select()} className="field-boxed w-full" />
+        <TextBox autoFocus aria-label="New name" value={to} list="names-in-use" maxLength={LIMITS.name} onChange={setTo} onFocus={(event) => event.target.select()} className="w-full" />
         <datalist id="names-in-use">
           {others.map((other) => (
             <option key={other} value={other} />

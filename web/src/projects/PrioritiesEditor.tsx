@@ -4,7 +4,7 @@ import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { useHeads } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, IconButton } from '../look/index.ts';
+import { Button, IconButton, TextBox } from '../look/index.ts';
 import { useSavePart } from './useSavePart.ts';
 import { NameLine, RenameName, namesInUse, renamedIn, type NameInUse } from './NamesInUse.tsx';
 
@@ -71,7 +71,7 @@ function AddPriority({ priorities, onAdd }: { readonly priorities: readonly Prio
         setName('');
       }}
     >
-      <input aria-label="Another priority" placeholder="Another priority" value={name} maxLength={60} disabled={isFull} onChange={(event) => setName(event.target.value)} className="field-boxed w-56" />
+      <TextBox aria-label="Another priority" placeholder="Another priority" value={name} maxLength={60} disabled={isFull} onChange={setName} className="w-56" />
       <Button type="submit" disabled={name.trim() === '' || isThere || isFull}>Add</Button>
       {isThere && <span role="status" className="text-xs text-ochre-ink">It is there already.</span>}
     </form>

@@ -1,6 +1,6 @@
 import { LONGEST_SCALE, RISKS, SHORTEST_SCALE, resizeScale, type Risk, type RiskScale } from '@caderno/core/basis';
 import { goOnInAdded } from '../focus/index.ts';
-import { Choose, RISK_WORD, TextButton, options } from '../look/index.ts';
+import { Choose, RISK_WORD, TextButton, options, TextBox, NumberBox } from '../look/index.ts';
 
 interface Props {
   readonly scale: RiskScale;
@@ -64,15 +64,7 @@ export function RiskScaleEditor({ scale, canEdit, onChange }: Props) {
           <legend className="text-xs text-ink2">What a coverage item weighs</legend>
           {RISKS.map((risk) => (
             <label key={risk} className="mt-1 flex items-center gap-2">
-              <input
-                type="number"
-                min={1}
-                max={1000}
-                value={weights[risk]}
-                readOnly={!canEdit}
-                onChange={(e) => onChange({ ...scale, weights: { ...weights, [risk]: Math.min(1000, Math.max(1, Math.round(Number(e.target.value)) || 1)) } })}
-                className="field-boxed w-20"
-              />
+              <NumberBox min={1} max={1000} value={weights[risk]} readOnly={!canEdit} onChange={(weight) => weight !== null && onChange({ ...scale, weights: { ...weights, [risk]: weight } })} className="w-20" />
               {RISK_WORD[risk]}
             </label>
           ))}
@@ -83,5 +75,5 @@ export function RiskScaleEditor({ scale, canEdit, onChange }: Props) {
 }
 
 function Name({ label, value, readOnly, onChange }: { readonly label: string; readonly value: string; readonly readOnly: boolean; readonly onChange: (name: string) => void }) {
-  return <input aria-label={label} value={value} readOnly={readOnly} maxLength={60} required onChange={(e) => onChange(e.target.value)} className="field-boxed w-28 text-center font-medium" />;
+  return <TextBox aria-label={label} value={value} readOnly={readOnly} maxLength={60} required onChange={onChange} className="w-28 text-center font-medium" />;
 }

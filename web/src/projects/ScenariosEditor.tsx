@@ -2,7 +2,7 @@ import { EXECUTIONS, type Execution } from '@caderno/core/cases';
 import type { ScenarioExecution } from '@caderno/core/scenarios';
 import { LIMITS } from '@caderno/contract';
 import { useState } from 'react';
-import { EXECUTION_WORD } from '../look/index.ts';
+import { EXECUTION_WORD, TextBox, Select, NumberBox } from '../look/index.ts';
 
 interface Props {
   readonly execution: ScenarioExecution;
@@ -18,11 +18,7 @@ export function ScenariosEditor({ execution, canEdit, onChange }: Props) {
         Scenarios with the tag
         <TagField tag={execution.tag} canEdit={canEdit} onChange={(tag) => onChange({ ...execution, tag })} />
         are
-        <select aria-label="What the tag says" disabled={!canEdit} value={execution.marks} onChange={(e) => onChange({ ...execution, marks: EXECUTIONS.find((x) => x === e.target.value) ?? execution.marks })} className="field-boxed">
-          {EXECUTIONS.map((e) => (
-            <option key={e} value={e}>{EXECUTION_WORD[e].toLowerCase()}</option>
-          ))}
-        </select>
+        <Select aria-label="What the tag says" disabled={!canEdit} value={execution.marks} options={EXECUTIONS.map((value) => ({ value, name: EXECUTION_WORD[value].toLowerCase() }))} onChange={(marks) => onChange({ ...execution, marks })} />
         <span className="text-ink2">{EXECUTION_WORD[other(execution.marks)].toLowerCase()} are those without it</span>
       </p>
       <p className="flex flex-wrap items-center gap-2">
@@ -51,9 +47,9 @@ function TagField({ tag, canEdit, onChange }: { readonly tag: string; readonly c
     if (name !== '' && !/[\s@#]/u.test(name)) onChange(`@${name}`);
     setTyped(null);
   };
-  return <input aria-label="Tag" className="field-boxed w-36 font-mono" maxLength={LIMITS.name} readOnly={!canEdit} value={typed ?? tag} onChange={(e) => setTyped(e.target.value)} onBlur={() => typed !== null && leave()} />;
+  return <TextBox aria-label="Tag" className="w-36 font-mono" maxLength={LIMITS.name} readOnly={!canEdit} value={typed ?? tag} onChange={setTyped} onBlur={() => typed !== null && leave()} />;
 }
 
 function MinutesField({ label, minutes, canEdit, onChange }: { readonly label: string; readonly minutes: number | null; readonly canEdit: boolean; readonly onChange: (minutes: number | null) => void }) {
-  return <input aria-label={label} type="number" min={0} max={LIMITS.minutes} step="any" className="field-boxed w-20" readOnly={!canEdit} placeholder="?" value={minutes ?? ''} onChange={(e) => onChange(e.target.value === '' ? null : Math.max(0, Math.min(LIMITS.minutes, Number(e.target.value))))} />;
+  return <NumberBox aria-label={label} min={0} max={LIMITS.minutes} withParts className="w-20" readOnly={!canEdit} placeholder="?" value={minutes} onChange={onChange} />;
 }

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { useSettings } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
-import { MEND_WORDS, RULE_WORD, Button, Section, countOf } from '../look/index.ts';
+import { MEND_WORDS, RULE_WORD, Button, Section, countOf, TextBox, NumberBox } from '../look/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { BothSides, KeepWords, useEditCommands, useKeptHere, type LocalDraft } from '../versions/index.ts';
 import { AgreementEditor } from './AgreementEditor.tsx';
@@ -96,13 +96,13 @@ function Settings({ stored, keptHere }: { readonly stored: ResponseOf<'readSetti
         </Section>
         <Section title="Depth of testing" aside="labels for conditions, from shallow to deep">
           <p className="mt-2 flex flex-wrap items-center gap-2 text-sm">
-            <input aria-label="Depths, commas between" className="field-boxed w-96" readOnly={!canEdit} value={depths ?? settings.depths.join(', ')} onChange={(e) => setDepths(e.target.value)} onBlur={leaveDepths} />
+            <TextBox aria-label="Depths, commas between" className="w-96" readOnly={!canEdit} value={depths ?? settings.depths.join(', ')} onChange={setDepths} onBlur={leaveDepths} />
             <span className="text-ink2">commas between; a condition may belong to several</span>
           </p>
         </Section>
         <Section title="Models" aside="how many coverage items one condition may have">
           <p className="mt-2 flex items-center gap-2 text-sm">
-            <input aria-label="Most coverage items of a condition" type="number" min={100} max={LIMITS.items} step={1000} className="field-boxed w-32" readOnly={!canLead} value={settings.mostItems} onChange={(e) => set({ mostItems: Math.max(100, Math.min(LIMITS.items, Math.round(Number(e.target.value) || 100))) })} />
+            <NumberBox aria-label="Most coverage items of a condition" min={100} max={LIMITS.items} step={1000} className="w-32" readOnly={!canLead} value={settings.mostItems} onChange={(mostItems) => mostItems !== null && set({ mostItems })} />
             <span className="text-ink2">a model with more is counted and refused, so that nobody waits for it</span>
           </p>
         </Section>

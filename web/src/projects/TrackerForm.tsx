@@ -2,7 +2,7 @@ import type { TrackerConnection } from '@caderno/contract';
 import { useQueryClient } from '@tanstack/react-query';
 import { call, tellFailure, useTracker } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, TextButton, ago } from '../look/index.ts';
+import { Button, TextButton, ago, TextBox, Labelled } from '../look/index.ts';
 
 interface Props {
   readonly tracker: TrackerConnection | null;
@@ -33,14 +33,12 @@ export function TrackerForm({ tracker, canEdit, onChange }: Props) {
   return (
     <div className="mt-2 space-y-2 text-sm">
       <div className="flex flex-wrap gap-3 text-xs text-ink2">
-        <label>
-          Address
-          <input value={tracker.address} readOnly={!canEdit} maxLength={2000} onChange={(e) => onChange({ ...tracker, address: e.target.value })} className="field-boxed mt-0.5 block w-80 text-sm text-ink" />
-        </label>
-        <label>
-          Project there
-          <input value={tracker.project} readOnly={!canEdit} maxLength={200} onChange={(e) => onChange({ ...tracker, project: e.target.value })} className="field-boxed mt-0.5 block w-48 text-sm text-ink" />
-        </label>
+        <Labelled label="Address" pale>
+          <TextBox value={tracker.address} readOnly={!canEdit} maxLength={2000} onChange={(text) => onChange({ ...tracker, address: text })} className="w-80 text-sm" />
+        </Labelled>
+        <Labelled label="Project there" pale>
+          <TextBox value={tracker.project} readOnly={!canEdit} maxLength={200} onChange={(text) => onChange({ ...tracker, project: text })} className="w-48 text-sm" />
+        </Labelled>
       </div>
       {state?.connected === true && (
         <p className={state.failure === null ? 'text-ink2' : 'text-brick'} role="status">

@@ -3,7 +3,7 @@ import { LIMITS } from '@caderno/contract';
 import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useState } from 'react';
 import { useLocation } from 'react-router';
-import { Button, IconButton } from '../look/index.ts';
+import { Button, IconButton, TextBox, Labelled } from '../look/index.ts';
 
 interface Props {
   readonly kinds: readonly OwnValueKind[];
@@ -67,8 +67,8 @@ function KindFields({ kind, others, canEdit, onChange }: FieldsProps) {
   };
   return (
     <>
-      <input aria-label={`Name of the kind ${kind.name}`} readOnly={!canEdit} maxLength={60} value={name ?? kind.name} onChange={(e) => setName(e.target.value)} onBlur={leave} className="field-boxed w-36 font-mono" />
-      <input aria-label={`What values of ${kind.name} look like`} readOnly={!canEdit} maxLength={LIMITS.title} value={pattern ?? kind.pattern} onChange={(e) => setPattern(e.target.value)} onBlur={leave} className="field-boxed min-w-0 flex-1 font-mono" />
+      <TextBox aria-label={`Name of the kind ${kind.name}`} readOnly={!canEdit} maxLength={60} value={name ?? kind.name} onChange={setName} onBlur={leave} className="w-36 font-mono" />
+      <TextBox aria-label={`What values of ${kind.name} look like`} readOnly={!canEdit} maxLength={LIMITS.title} value={pattern ?? kind.pattern} onChange={setPattern} onBlur={leave} className="min-w-0 flex-1 font-mono" />
       {wrong !== null && <span role="status" className="text-xs text-brick">{WRONG_WORDS[wrong]}</span>}
     </>
   );
@@ -105,21 +105,19 @@ function AddKind({ kinds, onAdd }: { readonly kinds: readonly OwnValueKind[]; re
       }}
     >
       <p className="flex flex-wrap items-end gap-2">
-        <label className="text-xs text-ink2">
-          Name
-          <input aria-label="Another kind of values" placeholder="season" value={kind.name} maxLength={60} disabled={isFull} onChange={(event) => setKind({ ...kind, name: event.target.value })} className="field-boxed mt-0.5 block w-36 font-mono" />
-        </label>
-        <label className="min-w-0 flex-1 text-xs text-ink2">
-          What its values look like: words with | between them, or a pattern
-          <input aria-label="What its values look like" placeholder="wet|dry  or  M-\d{4}" value={kind.pattern} maxLength={LIMITS.title} disabled={isFull} onChange={(event) => setKind({ ...kind, pattern: event.target.value })} className="field-boxed mt-0.5 block w-full font-mono" />
-        </label>
+        <Labelled label="Name" pale>
+          <TextBox aria-label="Another kind of values" placeholder="season" value={kind.name} maxLength={60} disabled={isFull} onChange={(text) => setKind({ ...kind, name: text })} className="w-36 font-mono" />
+        </Labelled>
+        <Labelled label="What its values look like: words with | between them, or a pattern" pale className="min-w-0 flex-1">
+          <TextBox aria-label="What its values look like" placeholder="wet|dry  or  M-\d{4}" value={kind.pattern} maxLength={LIMITS.title} disabled={isFull} onChange={(text) => setKind({ ...kind, pattern: text })} className="w-full font-mono" />
+        </Labelled>
         <Button type="submit" disabled={wrong !== null || isFull}>Add</Button>
       </p>
       {said !== null && <p role="status" className="text-xs text-ochre-ink">{WRONG_WORDS[said]}</p>}
       {wrong === null && (
         <p className="flex flex-wrap items-center gap-2 text-xs text-ink2">
           Try it:
-          <input aria-label="A step to try it on" placeholder="a step" value={tried} onChange={(event) => setTried(event.target.value)} className="field-boxed w-72" />
+          <TextBox aria-label="A step to try it on" placeholder="a step" value={tried} onChange={setTried} className="w-72" />
           {tried !== '' && <span role="status">{found.length === 0 ? 'no value in it' : `its values: ${found.join(', ')}`}</span>}
         </p>
       )}

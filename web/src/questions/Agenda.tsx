@@ -7,7 +7,7 @@ import { toast } from 'sonner';
 import { call, tellFailure, useArtefact, useCoverageRows, useSummaries, useRefresh } from '../api/index.ts';
 import { MarkdownText } from '../text/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, Empty, countOf } from '../look/index.ts';
+import { Button, Empty, countOf, TextArea } from '../look/index.ts';
 import { byHeldUp } from './questionWords.tsx';
 
 /** Frames in which the next question must have been read. */
@@ -106,19 +106,19 @@ function Body({ artefact, onNext }: { readonly artefact: ArtefactOfKind<'questio
         </p>
       ))}
       {content.status === 'open' && canEdit ? (
-        <textarea
+        <TextArea
           aria-label={`Answer to ${artefact.summary.id}`}
           rows={2}
           value={answer}
           placeholder="Answer"
-          onChange={(e) => setAnswer(e.target.value)}
+          onChange={setAnswer}
           onKeyDown={(event) => {
             if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey) || answer.trim() === '') return;
             event.preventDefault();
             onNext(event.currentTarget);
             take(answer.trim());
           }}
-          className="field-boxed w-full resize-none [field-sizing:content] print:min-h-20"
+          className="w-full resize-none [field-sizing:content] print:min-h-20"
         />
       ) : (
         <p className="text-sm">

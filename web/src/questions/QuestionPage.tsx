@@ -8,7 +8,7 @@ import { MarkdownText } from '../text/index.ts';
 import { Attachments } from '../attachments/index.ts';
 import { OwnFields } from '../fields/index.ts';
 import { address, useCommands, useFrame, type Command } from '../frame/index.ts';
-import { Button, Section, TextButton, countOf, dateAndTime } from '../look/index.ts';
+import { Button, Section, TextButton, countOf, dateAndTime, TextArea } from '../look/index.ts';
 import { Remarks } from '../remarks/index.ts';
 import { ArtefactHead, useEditable, useEditing, type EditableArtefact, type Editing } from '../versions/index.ts';
 import { StatusWord } from './questionWords.tsx';
@@ -84,14 +84,14 @@ interface ProseProps {
 function Prose({ label, place, value, readOnly, placeholder, onChange }: ProseProps) {
   if (readOnly) return <div className="mt-2">{value === '' ? <p className="text-ink2">Nothing is written.</p> : <MarkdownText text={value} />}</div>;
   return (
-    <textarea
+    <TextArea
       aria-label={label}
       data-place={place}
       value={value}
       rows={2}
       placeholder={placeholder}
-      onChange={(e) => onChange(e.target.value)}
-      className="field-boxed mt-2 w-full resize-none font-serif text-[15px] leading-7 [field-sizing:content]"
+      onChange={onChange}
+      className="mt-2 w-full resize-none font-serif text-[15px] leading-7 [field-sizing:content]"
     />
   );
 }

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { TextButton, countOf, Tick } from '../look/index.ts';
+import { TextButton, countOf, Tick, TextBox } from '../look/index.ts';
 
 interface Props {
   readonly about: readonly QuestionSubject[];
@@ -64,7 +64,7 @@ function AddSubject({ known, onAdd }: { readonly known: ReadonlyMap<string, stri
         setText('');
       }}
     >
-      <input aria-label="Id of a requirement or condition it is about" placeholder="R-… or K-…" value={text} aria-invalid={unknown} onChange={(e) => setText(e.target.value)} className="field-boxed w-24 !min-h-[26px] !py-0.5 font-mono" />
+      <TextBox aria-label="Id of a requirement or condition it is about" placeholder="R-… or K-…" value={text} aria-invalid={unknown} onChange={setText} className="w-24 !min-h-[26px] !py-0.5 font-mono" />
       <TextButton type="submit" disabled={subject === null || unknown}>
         add
       </TextButton>

@@ -4,7 +4,7 @@ import type { ArtefactOfKind } from '@caderno/contract';
 import { useState } from 'react';
 import { call, tellFailure, useArtefact } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Choose, Dialog } from '../look/index.ts';
+import { Button, Choose, Dialog, TextArea } from '../look/index.ts';
 import { WordDiff } from '../versions/index.ts';
 
 interface Props {
@@ -59,7 +59,7 @@ function Text({ project, id, artefact, words, question, onClose, onWritten }: Wr
       </p>
       <label className="block text-xs text-ink2">
         Text of {id}, in Markdown
-        <textarea autoFocus rows={6} value={text} onChange={(e) => setText(e.target.value)} className="field-boxed mt-0.5 w-full font-serif text-[15px] leading-7 text-ink" />
+        <TextArea autoFocus rows={6} value={text} onChange={setText} className="mt-0.5 w-full font-serif text-[15px] leading-7 text-ink" />
       </label>
       <div>
         <div className="text-xs text-ink2">What changes</div>

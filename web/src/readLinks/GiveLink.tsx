@@ -2,7 +2,7 @@ import { LIMITS } from '@caderno/contract';
 import type { ArtefactId } from '@caderno/core/artefacts';
 import { useState } from 'react';
 import { useFrame } from '../frame/index.ts';
-import { Button, Choose, Dialog, ShownOnce } from '../look/index.ts';
+import { Button, Choose, Dialog, ShownOnce, TextBox, Labelled } from '../look/index.ts';
 import { ReadLinkLines } from './ReadLinkLines.tsx';
 import { useReadLinks } from './useReadLinks.ts';
 
@@ -34,10 +34,9 @@ export function GiveLink({ id, onClose }: { readonly id: ArtefactId; readonly on
       >
         <p className="text-ink2">Whoever has the link reads {id} as it was saved last, opened to its last step, and nothing else of the project. They need no account. Attached files and secret values stay here.</p>
         <div className="flex flex-wrap items-end gap-3">
-          <label className="min-w-48 flex-1">
-            <span className="font-semibold">For whom</span> <span className="text-ink2">as a note to yourselves</span>
-            <input className="field-boxed mt-0.5 w-full" value={forWhom} maxLength={LIMITS.name} onChange={(event) => setForWhom(event.target.value)} />
-          </label>
+          <Labelled label="For whom" hint="as a note to yourselves" className="min-w-48 flex-1">
+            <TextBox className="w-full" value={forWhom} maxLength={LIMITS.name} onChange={setForWhom} />
+          </Labelled>
           <Choose label="How long" value={days} options={DAYS} onChange={setDays} />
           <Button type="submit" look="accent" disabled={busy}>
             Make the link

@@ -1,4 +1,5 @@
 import { LIMITS } from '@caderno/contract';
+import { TextArea } from '../look/index.ts';
 
 interface Props {
   readonly label: string;
@@ -11,7 +12,7 @@ export function OfferField({ label, value, onChange }: Props) {
   return (
     <label className="mb-1 block">
       <span className="font-semibold text-ink">It should say</span>
-      <textarea aria-label={`${label}: it should say`} className="field-boxed mt-0.5 !h-auto w-full !px-1.5 !py-1 text-xs leading-5 text-ink" rows={Math.min(8, 1 + Math.ceil(value.length / 40))} maxLength={LIMITS.text} value={value} onChange={(event) => onChange(event.target.value)} />
+      <TextArea aria-label={`${label}: it should say`} className="mt-0.5 !h-auto w-full !px-1.5 !py-1 text-xs leading-5 text-ink" rows={Math.min(8, 1 + Math.ceil(value.length / 40))} maxLength={LIMITS.text} value={value} onChange={onChange} />
     </label>
   );
 }

@@ -1,6 +1,6 @@
 import { TEXT_PARTS, type Search, type TextPart } from '@caderno/core/replacing';
 import { LIMITS } from '@caderno/contract';
-import { Choose, Tick } from '../look/index.ts';
+import { Choose, Tick, TextBox } from '../look/index.ts';
 import { PART_WORD } from './placeWords.ts';
 
 interface Props<S extends string> {
@@ -28,11 +28,11 @@ export function SearchForm<S extends string>({ search, onSearch, parts, onParts,
       <label className="block text-xs text-ink2" htmlFor="looked-for">
         Find
       </label>
-      <input id="looked-for" autoFocus value={search.text} maxLength={LIMITS.title} spellCheck={false} autoComplete="off" onChange={(event) => set({ text: event.target.value })} className={`field-boxed w-full ${search.isPattern ? 'font-mono' : ''}`} />
+      <TextBox id="looked-for" autoFocus value={search.text} maxLength={LIMITS.title} spellCheck={false} autoComplete="off" onChange={(typed) => set({ text: typed })} className={`w-full ${search.isPattern ? 'font-mono' : ''}`} />
       <label className="mt-2 block text-xs text-ink2" htmlFor="replaced-by">
         Replace with
       </label>
-      <input id="replaced-by" value={search.replacement} maxLength={LIMITS.note} spellCheck={false} autoComplete="off" onChange={(event) => set({ replacement: event.target.value })} className={`field-boxed w-full ${search.isPattern ? 'font-mono' : ''}`} />
+      <TextBox id="replaced-by" value={search.replacement} maxLength={LIMITS.note} spellCheck={false} autoComplete="off" onChange={(text) => set({ replacement: text })} className={`w-full ${search.isPattern ? 'font-mono' : ''}`} />
       <div className="mt-2.5">
         <Choose label="Look through" showLabel value={scope} options={scopes} onChange={onScope} />
       </div>

@@ -5,7 +5,7 @@ import { useQuery } from '@tanstack/react-query';
 import { failureSentence, useReuseGraph } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
 import { address, useFrame, useParameters } from '../frame/index.ts';
-import { Button, Choose, Empty, TextButton, Waiting, countOf } from '../look/index.ts';
+import { Button, Choose, Empty, TextButton, Waiting, countOf, TextBox } from '../look/index.ts';
 import { GraphDrawing } from './GraphDrawing.tsx';
 import { layOutReuse, type ReuseEdge, type ReuseNode } from './layoutReuse.ts';
 
@@ -53,7 +53,7 @@ function Reuse({ nodes, edges, leftOut }: { readonly nodes: readonly ReuseNode[]
             {countOf(shown.nodes.length, 'artefact')}, {countOf(shown.edges.length, 'use')}
             {leftOut > 0 && `; ${leftOut} with the fewest uses are not drawn`}
           </span>
-          <input aria-label="Filter by words of an id or a title" placeholder="Words of a title" value={words} onChange={(e) => setWords(e.target.value)} className="field-boxed ml-auto w-48 bg-page2" />
+          <TextBox aria-label="Filter by words of an id or a title" placeholder="Words of a title" value={words} onChange={setWords} className="ml-auto w-48 bg-page2" />
           <Choose label="Module" value={module} options={[{ value: '', name: 'every module' }, ...modules.filter((m) => m !== '').map((m) => ({ value: m, name: m }))]} onChange={setModule} />
           <span className="flex items-center gap-1">
             <Button aria-label="Smaller" title="Smaller" disabled={zoom === 0} onClick={() => setZoom(zoom - 1)}>

@@ -5,7 +5,7 @@ import { Link, useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure, useMembers, useSession } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Busy, Button, Dialog, countOf, TickIn } from '../look/index.ts';
+import { Busy, Button, Dialog, countOf, TickIn, TextBox, TextArea, Labelled } from '../look/index.ts';
 
 interface Props {
   readonly of: Sent['of'];
@@ -72,16 +72,14 @@ export function SendByMail({ of, words, onClose }: Props) {
           </ul>
         </fieldset>
         {canEdit && (
-          <label className="block">
-            <span className="font-semibold">And to these addresses</span> <span className="text-ink2">of people outside, with commas between them</span>
-            <input className="field-boxed mt-0.5 w-full" value={outside} onChange={(event) => setOutside(event.target.value)} aria-invalid={wrong.length > 0} />
+          <Labelled label="And to these addresses" hint="of people outside, with commas between them">
+            <TextBox className="w-full" value={outside} onChange={setOutside} aria-invalid={wrong.length > 0} />
             {wrong.length > 0 && <span className="mt-0.5 block text-xs text-brick">Not an e-mail address: {wrong.join(', ')}</span>}
-          </label>
+          </Labelled>
         )}
-        <label className="block">
-          <span className="font-semibold">Note</span>
-          <textarea className="field-boxed mt-0.5 w-full" rows={4} maxLength={LIMITS.note} value={note} onChange={(event) => setNote(event.target.value)} />
-        </label>
+        <Labelled label="Note">
+          <TextArea className="w-full" rows={4} maxLength={LIMITS.note} value={note} onChange={setNote} />
+        </Labelled>
         <div className="flex flex-wrap items-center justify-end gap-2">
           <Link to={address.mails(project)} className="mr-auto text-ink2 underline decoration-rule2 underline-offset-2" onClick={onClose}>
             Mails you sent

@@ -1,6 +1,6 @@
 import { type Argument, type CalledRows, type CaseCall, type Parameter, type Row, type SharedUse, type Use } from '@caderno/core/cases';
 import { allRows, openParameters, rowsToRun, type Library, type UsedSteps } from '@caderno/core/shared';
-import { Button, Dialog, TextButton, countOf, Answer, TickIn } from '../look/index.ts';
+import { Button, Dialog, TextButton, countOf, Answer, TickIn, TextBox, Select } from '../look/index.ts';
 import { ChooseVersion } from './ChooseVersion.tsx';
 
 interface Props {
@@ -50,14 +50,14 @@ export function ArgumentsDialog({ use, used, library, callers, onChange, onClose
                   {parameter.description !== '' && <span className="block text-xs text-ink2">{parameter.description}</span>}
                 </td>
                 <td className="pr-3">
-                  <input
+                  <TextBox
                     autoFocus={i === 0}
                     aria-label={`What ${parameter.name} is given`}
                     value={use.arguments.find((a) => a.id === parameter.name)?.value ?? ''}
                     placeholder="text, <parameter>, or (missing)"
                     list="cad-callers"
-                    onChange={(e) => give(parameter.name, e.target.value)}
-                    className="field-boxed w-full font-mono text-xs"
+                    onChange={(text) => give(parameter.name, text)}
+                    className="w-full font-mono text-xs"
                   />
                 </td>
                 <td className="text-xs text-ink2">{otherwise(parameter, callers)}</td>
@@ -87,6 +87,9 @@ function otherwise(parameter: Parameter, callers: readonly Parameter[]): string 
 
 function Rows({ rows, called, running, onChange }: { readonly rows: CalledRows; readonly called: readonly Row[]; readonly running: number; readonly onChange: (rows: CalledRows) => void }) {
   const [first] = called;
+  const own = rows.kind === 'own' ? rows.row : '';
+  const isThere = called.some((r) => r.id === own);
+  const there = called.map((r) => ({ value: r.id, name: r.name || 'unnamed' }));
   return (
     <fieldset className="space-y-1.5 text-sm">
       <legend className="mb-1 text-xs text-ink2">Which of its rows run?</legend>
@@ -95,23 +98,7 @@ function Rows({ rows, called, running, onChange }: { readonly rows: CalledRows; 
       </Answer>
       <Answer name="rows" checked={rows.kind === 'own'} disabled={first === undefined} onPick={() => first !== undefined && onChange({ kind: 'own', row: first.id })}>
         one:
-        <select
-          aria-label="Row of the called case"
-          className="field-boxed"
-          disabled={first === undefined}
-          value={rows.kind === 'own' ? rows.row : ''}
-          onChange={(e) => {
-            const row = called.find((r) => r.id === e.target.value);
-            if (row !== undefined) onChange({ kind: 'own', row: row.id });
-          }}
-        >
-          {rows.kind !== 'own' || !called.some((r) => r.id === rows.row) ? <option value={rows.kind === 'own' ? rows.row : ''}>{rows.kind === 'own' ? 'a row that is gone' : 'choose a row'}</option> : null}
-          {called.map((r) => (
-            <option key={r.id} value={r.id}>
-              {r.name || 'unnamed'}
-            </option>
-          ))}
-        </select>
+        <Select aria-label="Row of the called case" disabled={first === undefined} value={own} options={isThere ? there : [{ value: own, name: own === '' ? 'choose a row' : 'a row that is gone' }, ...there]} onChange={(row) => row !== '' && onChange({ kind: 'own', row })} />
       </Answer>
       <Answer name="rows" checked={rows.kind === 'chosen'} disabled={first === undefined} onPick={() => onChange({ kind: 'chosen', rows: called.map((r) => r.id) })}>
         chosen ones

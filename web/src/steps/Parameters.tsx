@@ -2,7 +2,7 @@ import { fitsType, isParameterName, parametersIn, type Parameter, type Parameter
 import type { Constants, Surfaced } from '@caderno/core/shared';
 import { X } from 'lucide-react';
 import { memo, useMemo, useState } from 'react';
-import { Choose, PARAMETER_TYPE_WORD, TextButton, countOf, options } from '../look/index.ts';
+import { Choose, PARAMETER_TYPE_WORD, TextButton, countOf, options, IconButton } from '../look/index.ts';
 
 interface Props {
   readonly parameters: readonly Parameter[];
@@ -53,9 +53,7 @@ export const Parameters = memo(function Parameters({ parameters, texts, surfaced
           />
           <input aria-label={`Description of ${parameter.name}`} value={parameter.description} readOnly={!canEdit} placeholder="what it stands for" maxLength={300} onChange={(e) => set(parameter.id, { description: e.target.value })} className="field-quiet h-7 w-full" />
           {canEdit && (
-            <button type="button" aria-label={`Remove the parameter ${parameter.name}`} title="Remove, with its column of data" onClick={() => onRemove(parameter.id)} className="grid size-7 place-items-center rounded text-ink2 hover:bg-page2">
-              <X size={13} aria-hidden="true" />
-            </button>
+            <IconButton label={`Remove the parameter ${parameter.name}`} title="Remove, with its column of data" onClick={() => onRemove(parameter.id)} icon={<X size={13} aria-hidden="true" />} />
           )}
         </div>
       ))}

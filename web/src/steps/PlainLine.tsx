@@ -11,6 +11,7 @@ import { DropPlace } from './UseDragging.tsx';
 import { SelectBox } from './SelectBox.tsx';
 import type { Act, Focus, StepPart } from './stepCommand.ts';
 import type { ParameterContext } from './parameterEditing.ts';
+import { IconButton } from '../look/index.ts';
 
 export interface LineProps {
   readonly number: number;
@@ -114,9 +115,7 @@ export const PlainLine = memo(function PlainLine({ step, number, context, canEdi
             </button>
           )}
           <AddFiles number={number} onAdd={uploads.add} />
-          <button type="button" tabIndex={-1} aria-label={`Remove step ${number}`} title="Remove the step" className="grid size-6 place-items-center rounded text-ink2 hover:bg-page2" onClick={onRemove}>
-            <Trash2 size={13} aria-hidden="true" />
-          </button>
+          <IconButton label={`Remove step ${number}`} small tabIndex={-1} title="Remove the step" onClick={onRemove} icon={<Trash2 size={13} aria-hidden="true" />} />
         </span>
       )}
     </li>

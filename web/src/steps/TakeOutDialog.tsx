@@ -7,7 +7,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { call, tellFailure, useSummaries, useRefresh } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Dialog, countOf } from '../look/index.ts';
+import { Button, Dialog, countOf, TextBox, Labelled } from '../look/index.ts';
 import { newStepId } from './stepEdits.ts';
 import { WordDiff } from '../versions/index.ts';
 
@@ -53,10 +53,9 @@ export function TakeOutDialog({ owner, steps, onClose }: Props) {
   };
   return (
     <Dialog title={`Take ${countOf(taken.steps.length, 'step')} out into shared steps`} onClose={onClose} wide={runs.length > 0}>
-      <label className="block text-sm font-semibold">
-        What they do, in a few words
-        <input autoFocus className="field-boxed mt-1 w-full font-normal" value={title} maxLength={300} placeholder="What the steps do together" onChange={(e) => setTitle(e.target.value)} onKeyDown={(e) => e.key === 'Enter' && title.trim() !== '' && void run()} />
-      </label>
+      <Labelled label="What they do, in a few words" className="text-sm">
+        <TextBox autoFocus className="w-full" value={title} maxLength={300} placeholder="What the steps do together" onChange={setTitle} onKeyDown={(e) => e.key === 'Enter' && title.trim() !== '' && void run()} />
+      </Labelled>
       <ol className="mt-3 list-decimal border-l-2 border-dashed border-ink2 bg-page2 py-2 pl-9 pr-3 text-sm">
         {taken.steps.map((step) => (
           <li key={step.id}>{step.kind === 'step' ? step.action || 'an empty step' : `uses ${step.kind === 'shared' ? step.shared : step.case}`}</li>

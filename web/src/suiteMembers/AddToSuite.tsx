@@ -7,7 +7,7 @@ import { toast } from 'sonner';
 import { failureSentence, useArtefact, useSummaries } from '../api/index.ts';
 import { useWrite } from '../artefacts/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Button, Choose, Dialog, countOf } from '../look/index.ts';
+import { Button, Choose, Dialog, countOf, TextBox, Labelled } from '../look/index.ts';
 import { newEntryId } from './newEntryId.ts';
 
 interface Props {
@@ -62,10 +62,9 @@ function IntoNew({ members, words, onClose }: IntoProps) {
         if (title.trim() !== '' && !busy) void add();
       }}
     >
-      <label className="block">
-        <span className="font-semibold">Name of the suite</span>
-        <input className="field-boxed mt-0.5 w-full" maxLength={LIMITS.title} value={title} onChange={(event) => setTitle(event.target.value)} />
-      </label>
+      <Labelled label="Name of the suite">
+        <TextBox className="w-full" maxLength={LIMITS.title} value={title} onChange={setTitle} />
+      </Labelled>
       <Actions words={words} disabled={busy || title.trim() === ''} onClose={onClose} />
     </form>
   );

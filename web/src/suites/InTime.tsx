@@ -2,7 +2,7 @@ import type { CoveringId } from '@caderno/core/artefacts';
 import { isMost, withNeeds, type Most } from '@caderno/core/covering';
 import { costOf, costWord, inTimeProblem, type ShowingMembers } from '@caderno/core/suites';
 import { useEffect, useMemo, useState } from 'react';
-import { Busy, TextButton, countOf, locale, minutesOf, Tick } from '../look/index.ts';
+import { Busy, TextButton, countOf, locale, minutesOf, Tick, NumberBox } from '../look/index.ts';
 import { useWorkedOut, type WorkedOut } from './useWorkedOut.ts';
 
 interface Props {
@@ -26,7 +26,7 @@ export function InTime({ showing, minutes, onMinutes, onRemove, onMake }: Props)
       <p className="flex flex-wrap items-center gap-3">
         <label className="flex items-center gap-2">
           There are only
-          <input type="number" min={0} max={all} value={minutes ?? ''} onChange={(e) => onMinutes(e.target.value === '' ? null : Math.max(0, Math.min(all, e.target.valueAsNumber)))} className="field-boxed w-20 text-right" />
+          <NumberBox min={0} max={all} withParts value={minutes} onChange={onMinutes} className="w-20 text-right" />
           minutes
         </label>
         <input type="range" aria-label="Minutes there are" min={0} max={all} value={minutes ?? all} onChange={(e) => onMinutes(e.target.valueAsNumber)} className="h-6 min-w-40 flex-1 accent-blue" />

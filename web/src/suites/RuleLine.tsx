@@ -2,7 +2,7 @@ import { tagTest } from '@caderno/core/scenarios';
 import type { SuiteRule } from '@caderno/core/suites';
 import { LIMITS } from '@caderno/contract';
 import { QueryLine } from '../listing/index.ts';
-import { Choose, TextButton, locale } from '../look/index.ts';
+import { Choose, TextButton, locale, TextBox } from '../look/index.ts';
 
 interface Props {
   readonly rule: SuiteRule;
@@ -31,7 +31,7 @@ export function RuleLine({ rule, found, canEdit, onChange }: Props) {
           <QueryLine kind="case" query={asks} onQuery={(next) => onChange({ ...rule, asks: next })} />
         </span>
       ) : (
-        <input type="search" aria-label="Tags of the rule" aria-invalid={isUnread} placeholder="@smoke and not @slow" maxLength={LIMITS.title} spellCheck={false} value={asks} onChange={(e) => onChange({ ...rule, asks: e.target.value })} className="field-boxed min-w-52 flex-1 font-mono" />
+        <TextBox type="search" aria-label="Tags of the rule" aria-invalid={isUnread} placeholder="@smoke and not @slow" maxLength={LIMITS.title} spellCheck={false} value={asks} onChange={(text) => onChange({ ...rule, asks: text })} className="min-w-52 flex-1 font-mono" />
       )}
       <span className="flex items-start gap-2">
         <Choose label="How they are meant" value={pinned ?? 'latest'} options={MEANT} onChange={(next) => onChange({ ...rule, pinned: next === 'agreed' ? 'agreed' : null })} />

@@ -6,7 +6,7 @@ import { useNavigate } from 'react-router';
 import { toast } from 'sonner';
 import { call, tellFailure, useModules, useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Busy, Button, Dialog, locale } from '../look/index.ts';
+import { Busy, Button, Dialog, locale, TextBox, TextArea, Labelled, Select } from '../look/index.ts';
 
 interface Props {
   /** Of these, with what they use; absent: it is chosen. */
@@ -27,6 +27,12 @@ export function TakeBaseline({ ids, onClose }: Props) {
   const [note, setNote] = useState('');
   const modules = useModules(project);
   const [of, setOf] = useState('');
+  const parts = [
+    { value: '', name: 'everything' },
+    ...modules.map((module) => ({ value: MODULE + module, name: `the module ${module}, with all that is used there` })),
+    ...suites.map(({ id, title }) => ({ value: id, name: `the suite ${id} ${title}, with its members, what they use and what they show` })),
+    ...requirements.map(({ id, title }) => ({ value: id, name: `${id} ${title}, with all that hangs on it` })),
+  ];
   const [busy, setBusy] = useState(false);
   // Sent again after an answer that never came, it is the same command: nobody has two.
   const [commandId] = useState(() => crypto.randomUUID());
@@ -53,38 +59,18 @@ export function TakeBaseline({ ids, onClose }: Props) {
         }}
       >
         <p className="text-ink2">It freezes what is saved now, in exact versions. It cannot be changed or taken back.</p>
-        <label className="block">
-          <span className="font-semibold">Name</span>
-          <input className="field-boxed mt-0.5 w-full" maxLength={300} value={name} onChange={(event) => setName(event.target.value)} />
-        </label>
+        <Labelled label="Name">
+          <TextBox className="w-full" maxLength={300} value={name} onChange={setName} />
+        </Labelled>
         {ids !== undefined && <p>Of the {ids.length === 1 ? 'one' : ids.length.toLocaleString(locale())} selected, with all that is used there.</p>}
         {ids === undefined && (
-          <label className="block">
-            <span className="font-semibold">Of</span>
-            <select className="field-boxed mt-0.5 block w-full" value={of} onChange={(event) => setOf(event.target.value)}>
-              <option value="">everything</option>
-              {modules.map((module) => (
-                <option key={module} value={MODULE + module}>
-                  the module {module}, with all that is used there
-                </option>
-              ))}
-              {suites.map((suite) => (
-                <option key={suite.id} value={suite.id}>
-                  the suite {suite.id} {suite.title}, with its members, what they use and what they show
-                </option>
-              ))}
-              {requirements.map((r) => (
-                <option key={r.id} value={r.id}>
-                  {r.id} {r.title}, with all that hangs on it
-                </option>
-              ))}
-            </select>
-          </label>
+          <Labelled label="Of">
+            <Select className="w-full" value={of} options={parts} onChange={setOf} />
+          </Labelled>
         )}
-        <label className="block">
-          <span className="font-semibold">Note</span> <span className="text-ink2">may stay empty</span>
-          <textarea className="field-boxed mt-0.5 w-full" rows={2} maxLength={2000} value={note} onChange={(event) => setNote(event.target.value)} />
-        </label>
+        <Labelled label="Note" hint="may stay empty">
+          <TextArea className="w-full" rows={2} maxLength={2000} value={note} onChange={setNote} />
+        </Labelled>
         <div className="flex items-center justify-end gap-2">
           {busy && <Busy>Taking it …</Busy>}
           <Button onClick={onClose}>Cancel</Button>

@@ -4,7 +4,7 @@ import { LIMITS } from '@caderno/contract';
 import { useState } from 'react';
 import { useOwnFields } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Dialog, TextButton } from '../look/index.ts';
+import { Button, Dialog, TextButton, TextArea } from '../look/index.ts';
 import type { Theirs } from './editState.ts';
 import { ownName, ownShown } from './ownNamed.ts';
 import { pathWords } from './pathWords.ts';
@@ -97,7 +97,7 @@ function OwnText({ path, given, choice, onChoose }: { readonly path: string; rea
       <input type="radio" name={path} checked={own !== null} onChange={() => onChoose(typeof given === 'string' ? given : '')} className="mt-1" />
       <span className="min-w-0 flex-1">
         <span className="block text-xs font-semibold text-ink2">Another text</span>
-        {own !== null && <textarea autoFocus aria-label="Another text" value={own} rows={2} maxLength={LIMITS.text} onChange={(e) => onChoose(e.target.value)} className="field-boxed mt-1 block w-full [field-sizing:content]" />}
+        {own !== null && <TextArea autoFocus aria-label="Another text" value={own} rows={2} maxLength={LIMITS.text} onChange={onChoose} className="mt-1 block w-full [field-sizing:content]" />}
       </span>
     </label>
   );

@@ -4,7 +4,7 @@ import { useCallback, useState, type ReactNode } from 'react';
 import { call, tellFailure, useForeseen, useSettings, withState } from '../api/index.ts';
 import { AskReview } from '../askReview/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Choose, STATE_WORD, SplitButton, ago, options } from '../look/index.ts';
+import { Button, Choose, STATE_WORD, SplitButton, ago, options, TextBox } from '../look/index.ts';
 import { BothSides } from './BothSides.tsx';
 import type { Editing, KeepState } from './editing.ts';
 import { KeepWords } from './KeepWords.tsx';
@@ -88,7 +88,7 @@ function NoteForm({ onSave, onClose }: { readonly onSave: Editing<unknown>['save
         onClose();
       }}
     >
-      <input autoFocus aria-label="Note on this version" placeholder="What changed, and why" maxLength={2000} value={note} onChange={(e) => setNote(e.target.value)} className="field-boxed min-w-0 flex-1" />
+      <TextBox autoFocus aria-label="Note on this version" placeholder="What changed, and why" maxLength={2000} value={note} onChange={setNote} className="min-w-0 flex-1" />
       <Button type="submit">Save</Button>
       <Button onClick={onClose}>Cancel</Button>
     </form>

@@ -2,7 +2,7 @@ import { readConstraint, type CombinationModel } from '@caderno/core/conditions'
 import type { ItemCoverage } from '@caderno/core/coverage';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { Choose, TextButton, countOf, combinationProblemSentence, constraintProblemSentence, constraintsNamed, TickIn } from '../../look/index.ts';
+import { Choose, TextButton, countOf, combinationProblemSentence, constraintProblemSentence, constraintsNamed, TickIn, IconButton } from '../../look/index.ts';
 import { useBeside } from '../../worker/index.ts';
 import { MOST_EXPLAINED, checkCombination, findCannotOccur } from '../checking/modelCheck.ts';
 import { ConstraintField } from './ConstraintField.tsx';
@@ -59,9 +59,7 @@ function Constraints({ model, canEdit, onChange }: Pick<Props, 'model' | 'canEdi
                 <span className="w-4 text-right font-mono text-xs text-ink2">{i + 1}</span>
                 <ConstraintField label={`Constraint ${i + 1}`} value={constraint.text} factors={model.factors} readOnly={!canEdit} autoFocus={added && i === model.constraints.length - 1} onChange={(text) => onChange(withConstraint(constraint.id, text))} />
                 {canEdit && (
-                  <button type="button" aria-label={`Remove constraint ${i + 1}`} title="Remove" onClick={() => onChange(withoutConstraint(constraint.id))} className="grid size-7 place-items-center rounded text-ink2 hover:bg-page2">
-                    <X size={14} aria-hidden="true" />
-                  </button>
+                  <IconButton label={`Remove constraint ${i + 1}`} title="Remove" onClick={() => onChange(withoutConstraint(constraint.id))} icon={<X size={14} aria-hidden="true" />} />
                 )}
               </div>
               {read.kind === 'problem' && constraint.text.trim() !== '' && <p className="ml-6 text-xs text-brick">{constraintProblemSentence(read.problem)} It does not count until it can be read.</p>}

@@ -4,7 +4,7 @@ import { MoreHorizontal, Plus, X } from 'lucide-react';
 import { useState } from 'react';
 import { goOnInAdded } from '../../focus/index.ts';
 import { fieldKeys } from '../../grid/index.ts';
-import { Button, Dialog, TextButton, Tick } from '../../look/index.ts';
+import { Button, Dialog, TextButton, Tick, TextBox, Labelled, IconButton } from '../../look/index.ts';
 import { addFactor, makeBase, newFactorValue, withFactor, withValue, withoutFactor } from './combinationEdits.ts';
 
 interface Props {
@@ -82,9 +82,7 @@ function ValueLine({ factor, value, isBase, offersBase, canEdit, onChange }: Val
       {!value.valid && <span className="pr-1 text-[11px] text-brick">invalid</span>}
       {isBase && <span className="pr-1 text-[11px] text-blue">usual</span>}
       {canEdit && (
-        <button type="button" aria-label={`More about ${value.value}`} title="Validity, other spellings, outcome" onClick={() => setOpen(true)} className="grid size-6 place-items-center rounded text-ink2 hover:bg-page2">
-          <MoreHorizontal size={13} aria-hidden="true" />
-        </button>
+        <IconButton label={`More about ${value.value}`} small title="Validity, other spellings, outcome" onClick={() => setOpen(true)} icon={<MoreHorizontal size={13} aria-hidden="true" />} />
       )}
       {open && (
         <Dialog title={`${factor.name}: ${value.value}`} keepsAtOnce onClose={() => setOpen(false)}>
@@ -93,20 +91,18 @@ function ValueLine({ factor, value, isBase, offersBase, canEdit, onChange }: Val
               It is an invalid value, to be shown alone among valid ones
             </Tick>
             {!value.valid && (
-              <label className="block font-semibold">
-                What happens then
-                <input className="field-boxed mt-1 block w-full font-normal" value={value.outcome} maxLength={LIMITS.title} placeholder="what happens" onChange={(e) => onChange(withValue(factor.id, value.id, { outcome: e.target.value }))} />
-              </label>
+              <Labelled label="What happens then">
+                <TextBox className="w-full" value={value.outcome} maxLength={LIMITS.title} placeholder="what happens" onChange={(text) => onChange(withValue(factor.id, value.id, { outcome: text }))} />
+              </Labelled>
             )}
             {offersBase && value.valid && (
               <Tick checked={isBase} onChange={() => onChange(makeBase(factor.id, value.id))}>
                 It is the usual value, from which base choice varies
               </Tick>
             )}
-            <label className="block font-semibold">
-              Also written in rows, commas between
-              <input className="field-boxed mt-1 block w-full font-normal" value={value.aliases.join(', ')} placeholder="other spellings" onChange={(e) => onChange(withValue(factor.id, value.id, { aliases: e.target.value === '' ? [] : e.target.value.split(/,\s?/) }))} />
-            </label>
+            <Labelled label="Also written in rows, commas between">
+              <TextBox className="w-full" value={value.aliases.join(', ')} placeholder="other spellings" onChange={(text) => onChange(withValue(factor.id, value.id, { aliases: text === '' ? [] : text.split(/,\s?/) }))} />
+            </Labelled>
           </div>
           <div className="mt-5 flex items-center gap-4">
             <Button onClick={() => setOpen(false)}>Done</Button>

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { toast } from 'sonner';
 import { useWrite } from '../../artefacts/index.ts';
 import { useFrame } from '../../frame/index.ts';
-import { Button, Choose, Dialog, POLARITY_WORD, countOf, options } from '../../look/index.ts';
+import { Button, Choose, Dialog, POLARITY_WORD, countOf, options, TextArea, Labelled } from '../../look/index.ts';
 
 interface Props {
   readonly requirement: RequirementId;
@@ -33,10 +33,9 @@ export function ChecklistDialog({ requirement, version, onClose }: Props) {
   return (
     <Dialog title={`A checklist for ${requirement}`} onClose={onClose} wide>
       <div className="grid grid-cols-2 gap-6">
-        <label className="block text-sm">
-          <span className="text-xs text-ink2">One condition a line. Indented lines stand below; + before the words is positive, ! negative.</span>
-          <textarea autoFocus value={text} onChange={(e) => setText(e.target.value)} rows={14} placeholder={'Receipt\n  dated within 60 days\n  ! dated after the bill'} className="field-boxed mt-1 w-full font-mono text-xs leading-5" />
-        </label>
+        <Labelled label="One condition a line. Indented lines stand below; + before the words is positive, ! negative." pale className="text-sm">
+          <TextArea autoFocus value={text} onChange={setText} rows={14} placeholder={'Receipt\n  dated within 60 days\n  ! dated after the bill'} className="w-full font-mono text-xs leading-5" />
+        </Labelled>
         <div>
           <p className="text-xs text-ink2">{countOf(entries.length, 'condition')}, each plain until it is modelled</p>
           <ol className="mt-1 max-h-[320px] overflow-y-auto text-sm">

@@ -2,6 +2,7 @@ import { Plus, X } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { goOnInAdded } from '../../focus/index.ts';
 import { fieldKeys } from '../../grid/index.ts';
+import { TextBox, IconButton } from '../../look/index.ts';
 
 interface PartsProps {
   readonly head: readonly string[];
@@ -42,9 +43,7 @@ export function PartRow({ name, children, onRemove, wide = false }: { readonly n
     <div data-line className={`grid ${wide ? WIDE : NARROW} items-center gap-2`}>
       {children}
       {onRemove !== undefined && (
-        <button type="button" aria-label={`Remove ${name}`} title="Remove" onClick={onRemove} className="grid size-7 place-items-center rounded text-ink2 hover:bg-page2">
-          <X size={14} aria-hidden="true" />
-        </button>
+        <IconButton label={`Remove ${name}`} title="Remove" onClick={onRemove} icon={<X size={14} aria-hidden="true" />} />
       )}
     </div>
   );
@@ -65,7 +64,7 @@ interface CellProps {
 
 export function Cell({ label, value, onChange, placeholder = '', prefix, invalid = false, readOnly = false, className = '', describedBy, onLeave }: CellProps) {
   const input = (
-    <input
+    <TextBox
       aria-label={label}
       aria-invalid={invalid}
       value={value}
@@ -73,10 +72,10 @@ export function Cell({ label, value, onChange, placeholder = '', prefix, invalid
       placeholder={placeholder}
       maxLength={200}
       aria-describedby={describedBy}
-      onChange={(event) => onChange(event.target.value)}
+      onChange={onChange}
       onBlur={onLeave}
       onKeyDown={(event) => event.key === 'Enter' && onLeave?.()}
-      className={`field-boxed !min-h-[28px] !py-0.5 text-sm read-only:border-transparent read-only:text-ink2 ${className}`}
+      className={`!min-h-[28px] !py-0.5 text-sm read-only:border-transparent read-only:text-ink2 ${className}`}
     />
   );
   if (prefix === undefined) return input;

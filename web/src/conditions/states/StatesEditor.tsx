@@ -3,7 +3,7 @@ import type { ItemCoverage, Standing } from '@caderno/core/coverage';
 import { X } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { goOnInAdded } from '../../focus/index.ts';
-import { TextButton, countOf, Tick } from '../../look/index.ts';
+import { TextButton, countOf, Tick, IconButton } from '../../look/index.ts';
 import { StateDiagram } from './StateDiagram.tsx';
 import { TransitionTable } from './TransitionTable.tsx';
 import { addState, makeInitial, withState, withoutState } from './stateEdits.ts';
@@ -50,9 +50,7 @@ export function StatesEditor({ name, model, items, canEdit, onChange }: Props) {
               end
             </Tick>
             {canEdit && (
-              <button type="button" aria-label={`Remove ${state.name}`} title="Remove the state and its transitions" onClick={() => onChange(withoutState(state.id))} className="grid size-6 place-items-center rounded text-ink2 hover:bg-page2">
-                <X size={12} aria-hidden="true" />
-              </button>
+              <IconButton label={`Remove ${state.name}`} small title="Remove the state and its transitions" onClick={() => onChange(withoutState(state.id))} icon={<X size={12} aria-hidden="true" />} />
             )}
           </li>
         ))}

@@ -4,7 +4,7 @@ import { coverageItems } from '@caderno/core/conditions';
 import type { GapFilling, SeenCondition } from '@caderno/core/coverage';
 import { X } from 'lucide-react';
 import { useMemo } from 'react';
-import { countOf } from '../../look/index.ts';
+import { countOf, IconButton } from '../../look/index.ts';
 
 interface Props {
   readonly condition: SeenCondition;
@@ -69,9 +69,7 @@ function GrowingText({ label, value, placeholder, onChange, isFirst = false, mos
 
 function Remove({ word, onClick }: { readonly word: string; readonly onClick: () => void }) {
   return (
-    <button type="button" aria-label={word} title={word} onClick={onClick} className="grid size-6 shrink-0 place-items-center rounded text-ink2 hover:bg-page2">
-      <X size={13} aria-hidden="true" />
-    </button>
+    <IconButton label={word} small title={word} onClick={onClick} icon={<X size={13} aria-hidden="true" />} />
   );
 }
 

@@ -2,7 +2,7 @@ import type { CaseLayout, CaseTarget } from '@caderno/core/caseFiles';
 import { LIMITS, type CaseDraft } from '@caderno/contract';
 import { useOwnFields } from '../../api/index.ts';
 import { useFrame } from '../../frame/index.ts';
-import { Choose, Section, options, Tick } from '../../look/index.ts';
+import { Choose, Section, options, Tick, TextBox } from '../../look/index.ts';
 import { ColumnTable } from '../ColumnTable.tsx';
 import { ReadingChoices } from '../ReadingChoices.tsx';
 import { caseTargetOptions } from './caseTargetWords.ts';
@@ -26,7 +26,7 @@ export function MapCaseColumns({ draft, onMapping, onColumn, onReread }: Props) 
       <div className="mt-2 flex flex-wrap items-center gap-x-5 gap-y-2 text-sm">
         <label className="flex items-center gap-2">
           Name of the source
-          <input value={mapping.source} maxLength={100} list="known-case-sources" onChange={(event) => onMapping({ source: event.target.value })} className="field-boxed w-48" />
+          <TextBox value={mapping.source} maxLength={100} list="known-case-sources" onChange={(text) => onMapping({ source: text })} className="w-48" />
           <datalist id="known-case-sources">
             {draft.sources.map((name) => (
               <option key={name} value={name} />
@@ -36,7 +36,7 @@ export function MapCaseColumns({ draft, onMapping, onColumn, onReread }: Props) 
         {draft.format !== 'markdown' && <Choose label="Each row" showLabel value={mapping.layout} options={options(LAYOUT_WORD)} onChange={(layout) => onMapping({ layout })} />}
         <label className="flex items-center gap-2">
           Module of those without
-          <input value={mapping.module} maxLength={LIMITS.name} placeholder="none" onChange={(event) => onMapping({ module: event.target.value })} className="field-boxed w-40" />
+          <TextBox value={mapping.module} maxLength={LIMITS.name} placeholder="none" onChange={(text) => onMapping({ module: text })} className="w-40" />
         </label>
         {draft.format !== 'markdown' && (
           <Tick checked={mapping.headings} onChange={(ticked) => onMapping({ headings: ticked })}>

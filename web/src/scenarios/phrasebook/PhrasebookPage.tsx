@@ -4,7 +4,7 @@ import { useDeferredValue, useState } from 'react';
 import { Link } from 'react-router';
 import { Loading } from '../../artefacts/index.ts';
 import { address, useFrame } from '../../frame/index.ts';
-import { Choose, Empty, Section, TextButton, countOf, locale } from '../../look/index.ts';
+import { Choose, Empty, Section, TextButton, countOf, locale, TextBox } from '../../look/index.ts';
 import { useAgree, usePhrases, type ShownPhrase } from '../usePhrases.ts';
 import { useWording } from '../../phrases/index.ts';
 import { DetailDialog } from './DetailDialog.tsx';
@@ -154,7 +154,7 @@ function AllPhrases({ phrases, onReword }: { readonly phrases: readonly ShownPhr
       aside={countOf(fitting.length, 'phrase')}
       actions={
         <span className="flex items-center gap-2">
-          <input aria-label="Find phrases" value={words} onChange={(event) => setWords(event.target.value)} placeholder="Words of a phrase" className="field-boxed h-[26px] w-52 text-xs" />
+          <TextBox aria-label="Find phrases" value={words} onChange={setWords} placeholder="Words of a phrase" className="h-[26px] w-52 text-xs" />
           <Choose label="Which" showLabel value={standing} options={STANDINGS} onChange={setStanding} />
           <Choose label="Said as" showLabel value={kind} options={KINDS} onChange={setKind} />
         </span>

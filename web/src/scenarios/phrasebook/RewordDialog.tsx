@@ -4,7 +4,7 @@ import { toast } from 'sonner';
 import { failureSentence } from '../../api/index.ts';
 import { useChangeMany } from '../../artefacts/index.ts';
 import { useFrame } from '../../frame/index.ts';
-import { Button, Dialog, countOf, locale } from '../../look/index.ts';
+import { Button, Dialog, countOf, locale, TextBox, Labelled } from '../../look/index.ts';
 import type { ShownPhrase } from '../usePhrases.ts';
 import { useWording } from '../../phrases/index.ts';
 import { usePhraseUses } from './Uses.tsx';
@@ -44,10 +44,9 @@ export function RewordDialog({ from, to: first, onClose }: Props) {
   };
   return (
     <Dialog title="One wording for all" onClose={onClose} wide>
-      <label className="block text-sm">
-        <span className="text-xs text-ink2">The wording; {'{int}'}, {'{string}'} and the like stand for the values</span>
-        <input aria-label="Wording" value={text} maxLength={2_000} onChange={(event) => setText(event.target.value)} className="field-boxed mt-0.5 w-full" />
-      </label>
+      <Labelled label={<>The wording; {'{int}'}, {'{string}'} and the like stand for the values</>} pale className="text-sm">
+        <TextBox aria-label="Wording" value={text} maxLength={2_000} onChange={setText} className="w-full" />
+      </Labelled>
       {unfit.length > 0 && (
         <p className="mt-2 text-sm text-ochre-ink">
           {unfit.map((p) => `“${p.shown}”`).join(', ')} {unfit.length === 1 ? 'has' : 'have'} other values and {unfit.length === 1 ? 'stays' : 'stay'} as {unfit.length === 1 ? 'it is' : 'they are'}.

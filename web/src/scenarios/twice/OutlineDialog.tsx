@@ -3,7 +3,7 @@ import { LIMITS } from '@caderno/contract';
 import { useState } from 'react';
 import { someIds } from '../../artefacts/index.ts';
 import { useFrame } from '../../frame/index.ts';
-import { Button, Dialog, countOf } from '../../look/index.ts';
+import { Button, Dialog, countOf, TextBox, Labelled } from '../../look/index.ts';
 import { useWording } from '../../phrases/index.ts';
 
 interface Props {
@@ -72,10 +72,9 @@ function Naming({ content, plan, own, onMade, onClose }: Omit<Props, 'parts'> & 
         if (fits) make();
       }}
     >
-      <label className="block text-sm">
-        <span className="text-xs text-ink2">Its name; a column between angle brackets stands for its value</span>
-        <input aria-label="Name of the outline" value={name} maxLength={LIMITS.title} onChange={(e) => setName(e.target.value)} className="field-boxed mt-0.5 w-full" />
-      </label>
+      <Labelled label="Its name; a column between angle brackets stands for its value" pale className="text-sm">
+        <TextBox aria-label="Name of the outline" value={name} maxLength={LIMITS.title} onChange={setName} className="w-full" />
+      </Labelled>
       <h3 className="mt-3 text-sm font-semibold">Its examples</h3>
       <div tabIndex={0} className="mt-1 max-h-[30vh] overflow-auto">
         <table className="font-mono text-xs">
@@ -84,7 +83,7 @@ function Naming({ content, plan, own, onMade, onClose }: Omit<Props, 'parts'> & 
               <th scope="col" className="pr-4 font-sans font-normal text-ink2">now</th>
               {columns.map((column, i) => (
                 <th key={i} scope="col" className="pr-4 font-normal">
-                  <input aria-label={`Name of column ${i + 1}`} aria-invalid={!areOutlineNames({ name: '', columns: [column] })} value={column} maxLength={LIMITS.name} onChange={(e) => setColumns(columns.with(i, e.target.value))} className="field-boxed w-32" />
+                  <TextBox aria-label={`Name of column ${i + 1}`} aria-invalid={!areOutlineNames({ name: '', columns: [column] })} value={column} maxLength={LIMITS.name} onChange={(text) => setColumns(columns.with(i, text))} className="w-32" />
                 </th>
               ))}
             </tr>
