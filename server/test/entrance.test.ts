@@ -1,55 +1,18 @@
-import { afterAll, beforeAll, describe, expect, test } from '@jest/globals';
+import { describe, expect, test } from '@jest/globals';
 import { randomUUID } from 'node:crypto';
 import { Writable } from 'node:stream';
 import { setTimeout as sleep } from 'node:timers/promises';
-import type { CaseContent } from '@caderno/core/cases';
-import { ownFieldId, type OwnField } from '@caderno/core/fields';
 import { API_ROOT, EVENTS_PATH, type Refusal } from '@caderno/contract';
-import { z } from 'zod';
 import { createLog, Proxies } from '../src/http/index.ts';
 import { makeSetUpWord } from '../src/people/index.ts';
 import { readSettings } from '../src/settings.ts';
-import { inTransaction, plainUrl, type UnitOfWork } from '../src/database/index.ts';
-import { Jobs } from '../src/jobs/index.ts';
-import { nameKind, sendName } from '../src/versions/index.ts';
-import { makeDatabase, makeProject, requirement, startServer, testCase, until, type Caller, type TestServer } from './harness.ts';
+import { PASSWORD, withAccounts } from './accounts.ts';
+import { makeDatabase, makeProject, requirement, startServer, type TestServer } from './harness.ts';
 
-const PASSWORD = 'meters under the bridge';
 const NEXT = 'weirs above the valley';
 
-let database: Awaited<ReturnType<typeof makeDatabase>>;
-let server: TestServer;
-let root: Person;
-
-/** Somebody with a session of their own. */
-interface Person {
-  readonly token: string;
-  readonly call: Caller;
-}
-
-beforeAll(async () => {
-  database = await makeDatabase();
-  server = await startServer(database.url, { demoSignIn: 'whileAlone' });
-  const word = (await makeSetUpWord(server.db)) ?? '';
-  root = person(await send('POST', '/setup', { name: 'Rosa A.', email: 'rosa@p.example', password: PASSWORD, word }));
-  await root.call('createProject', { body: { key: 'p', name: 'P' } });
-});
-afterAll(async () => {
-  await server.close();
-  await database.drop();
-});
-
-const send = (method: string, path: string, body: object, headers: Record<string, string> = {}) => server.fetch(`${API_ROOT}${path}`, { method, headers: { 'content-type': 'application/json', ...headers }, body: JSON.stringify(body) });
-const tokenOf = (response: Response): string => /caderno_session=([^;]+)/.exec(response.headers.get('set-cookie') ?? '')?.[1] ?? '';
-const person = (response: Response): Person => ({ token: tokenOf(response), call: server.as(tokenOf(response)) });
-const enter = (email: string, password: string) => send('POST', '/session', { email, password });
+const { the, send, enter, person, member } = withAccounts();
 const refusal = async (response: Response): Promise<Refusal> => (await response.json()) as Refusal;
-
-/** A member of the project with an account, signed in. */
-async function member(name: string, role: 'reader' | 'analyst' | 'lead' | 'administrator' = 'analyst'): Promise<Person & { readonly id: string }> {
-  const { data } = await root.call('addMember', { body: { name, email: `${name}@p.example`, password: PASSWORD, role } });
-  return { ...person(await enter(`${name}@p.example`, PASSWORD)), id: data.id };
-}
 
 describe('the first administrator', () => {
   test('needs the word that was printed, once, and a password that nobody guesses', async () => {
@@ -117,7 +80,7 @@ describe('the demo’s people and real ones', () => {
 
 describe('the name a request is sent to', () => {
   test('must be one of this server’s; health answers by any', async () => {
-    const to = async (host: string, path = `${API_ROOT}/session`) => (await server.fetch(path, { headers: { host } })).status;
+    const to = async (host: string, path = `${API_ROOT}/session`) => (await the.server.fetch(path, { headers: { host } })).status;
     expect([await to('caderno.test'), await to('127.0.0.1:3210'), await to('rebound.example'), await to('127.0.0.1.evil.example:3210'), await to('rebound.example', '/api/openapi.json'), await to('rebound.example', '/healthz')]).toEqual([200, 200, 421, 421, 421, 200]);
   });
   test('names come from the settings', () => {
@@ -125,10 +88,10 @@ describe('the name a request is sent to', () => {
     expect([...hosts]).toEqual(expect.arrayContaining(['127.0.0.1', 'localhost', '10.0.0.5', 'caderno.example', 'notes.example']));
   });
   test('a proxy is believed only where one is said to be', async () => {
-    const behind = await startServer(database.url, { proxies: new Proxies(['127.0.0.1']) });
+    const behind = await startServer(the.database.url, { proxies: new Proxies(['127.0.0.1']) });
     const cookie = async (at: TestServer) => (await at.fetch(`${API_ROOT}/session`, { method: 'POST', headers: { 'content-type': 'application/json', 'x-forwarded-proto': 'https' }, body: JSON.stringify({ email: 'rosa@p.example', password: PASSWORD }) })).headers;
     expect([(await cookie(behind)).get('set-cookie')?.includes('Secure'), (await cookie(behind)).get('strict-transport-security')]).toEqual([true, 'max-age=15552000']);
-    expect([(await cookie(server)).get('set-cookie')?.includes('Secure'), (await cookie(server)).get('strict-transport-security')]).toEqual([false, null]);
+    expect([(await cookie(the.server)).get('set-cookie')?.includes('Secure'), (await cookie(the.server)).get('strict-transport-security')]).toEqual([false, null]);
     await behind.close();
   });
 });
@@ -143,67 +106,9 @@ describe('an account for a lifetime', () => {
     expect([(await enter('ana@p.example', PASSWORD)).status, (await enter('ana@p.example', NEXT)).status]).toEqual([401, 200]);
   });
 
-  test('one is called otherwise: what one owns and is the value of follows, an entry of the journal each, and nobody passes for another', async () => {
-    const [ada, ivo, uma] = [await member('ada'), await member('ivo'), await member('uma')];
-    const { settings, version } = (await root.call('readSettings')).data;
-    const tester: OwnField = { id: ownFieldId('tester'), name: 'Tester', of: ['case'], type: 'person', choices: [], required: false, begins: null, help: '', removed: false };
-    expect((await root.call('saveSettings', { body: { ...settings, fields: [tester, { ...tester, id: ownFieldId('note'), name: 'Note', type: 'text' }] } }, { 'if-match': `"${version}"` })).status).toBe(200);
-    const make = async (owner: string, of: string) => (await ada.call('createArtefact', { body: testCase({ title: 'Own', owner, own: { tester: of, note: of } }) })).data.summary.id;
-    const [own, others] = [await make('ada', 'ada'), await make('ivo', 'ada')];
-    const peopleOf = async (id: typeof own): Promise<unknown[]> => {
-      const content = (await ada.call('readArtefact', { params: { id } })).data.content as CaseContent;
-      return [content.owner, content.own['tester'], content.own['note']];
-    };
-    expect((await ada.call('changeName', { body: { name: 'IVO' } })).refusal).toMatchObject({ code: 'name_taken', name: 'IVO' });
-    expect(await peopleOf(own)).toEqual(['ada', 'ada', 'ada']);
-    expect((await ada.call('changeName', { body: { name: '  Ada B. ' } })).data.person).toMatchObject({ name: 'Ada B.', id: ada.id });
-    await until(async () => ((await peopleOf(others))[1] === 'Ada B.' ? true : null));
-    // A text says what it said.
-    expect([await peopleOf(own), await peopleOf(others)]).toEqual([['Ada B.', 'Ada B.', 'ada'], ['ivo', 'Ada B.', 'ada']]);
-    expect((await ada.call('listChanges', { query: {} })).data.slice(0, 2)).toMatchObject([{ author: 'Ada B.', detail: 'ada is called Ada B. now, in Tester', size: 2 }, { author: 'Ada B.', detail: 'ada is called Ada B. now', size: 1 }]);
-    expect((await ivo.call('listMembers')).data.map((m) => m.name)).toEqual(expect.arrayContaining(['Ada B.', 'ivo']));
-    expect((await ada.call('changeName', { body: { name: ' ' } })).status).toBe(400);
-    // Of two who were called so already nobody knows whose it is. Names are gone through in their turn: uma's comes after.
-    await server.db.query("UPDATE person SET name = 'Ada B.' WHERE name = 'ivo'");
-    expect((await ada.call('changeName', { body: { name: 'Ada C.' } })).status).toBe(200);
-    const hers = await make('uma', '');
-    expect((await uma.call('changeName', { body: { name: 'Uma D.' } })).status).toBe(200);
-    await until(async () => ((await peopleOf(hers))[0] === 'Uma D.' ? true : null));
-    expect((await peopleOf(own))[0]).toBe('Ada B.');
-  });
-
-  test('a name follows although the server that changed it is gone, and a name that is taken back follows nowhere', async () => {
-    const eda = await member('eda');
-    const { id } = (await eda.call('createArtefact', { body: testCase({ title: 'Hers', owner: 'eda' }) })).data.summary;
-    const projectId = z.array(z.object({ id: z.string() })).parse((await server.db.query("SELECT id FROM project WHERE key = 'p'"))[0])[0]?.id ?? '';
-    // It sends what it has nobody to do.
-    const jobs = new Jobs(plainUrl(database.url), (error) => expect(error).toBeNull());
-    jobs.define({ ...nameKind(server.db), atOnce: 0 });
-    await eda.call('changeName', { body: { name: 'eda' } });
-    const rename = (name: string) => (work: UnitOfWork) => sendName(work, jobs, { projectId, personId: eda.id, at: new Date(), before: 'eda', name });
-    await expect(inTransaction(server.db, async (work) => {
-      await rename('Nobody')(work);
-      throw new Error('taken back');
-    })).rejects.toThrow('taken back');
-    await inTransaction(server.db, rename('Eda F.'));
-    await jobs.close();
-    const owner = async () => ((await eda.call('readArtefact', { params: { id } })).data.content as CaseContent).owner;
-    await until(async () => ((await owner()) === 'eda' ? null : true));
-    expect(await owner()).toBe('Eda F.');
-  });
-
-  test('nobody joins a project under the name of somebody in it', async () => {
-    await member('kim');
-    const again = (name: string, email: string) => root.call('addMember', { body: { name, email, password: PASSWORD, role: 'reader' } });
-    expect((await again('KIM', 'kim2@p.example')).refusal).toMatchObject({ code: 'name_taken', name: 'KIM' });
-    await root.call('createProject', { body: { key: 'q', name: 'Q' } });
-    expect((await root.call('addMember', { params: { project: 'q' }, body: { name: 'kim', email: 'kim3@p.example', password: PASSWORD, role: 'reader' } })).status).toBe(200);
-    expect((await root.call('joinMember', { body: { email: 'kim3@p.example', role: 'reader' } })).refusal.code).toBe('name_taken');
-  });
-
   test('a link sets a new password once, and is over when used, replaced or old', async () => {
     const bea = await member('bea');
-    const link = async () => (await root.call('makeResetLink', { params: { person: bea.id }, body: {} })).data.token;
+    const link = async () => (await the.root.call('makeResetLink', { params: { person: bea.id }, body: {} })).data.token;
     const use = (token: string, password = NEXT) => send('POST', '/reset', { token, password });
     const first = await link();
     const second = await link();
@@ -213,20 +118,20 @@ describe('an account for a lifetime', () => {
     expect([(await person(used).call('readProject')).status, (await bea.call('readProject')).status]).toEqual([200, 401]);
     expect((await refusal(await use(second))).code).toBe('reset_link_ended');
     const third = await link();
-    await server.db.query('UPDATE reset_link SET expires_at = now() - interval \'1 minute\'');
+    await the.server.db.query('UPDATE reset_link SET expires_at = now() - interval \'1 minute\'');
     expect((await refusal(await use(third))).code).toBe('reset_link_ended');
-    const [rows] = await server.db.query('SELECT token_hash FROM reset_link');
+    const [rows] = await the.server.db.query('SELECT token_hash FROM reset_link');
     expect(JSON.stringify(rows)).not.toContain(third);
   });
 
   test('deactivated they are out at once and brought back whole; the last administrator stays', async () => {
     const eva = await member('eva');
-    const change = (id: string, body: { active?: boolean; administrator?: boolean }) => root.call('changeAccount', { params: { person: id }, body });
+    const change = (id: string, body: { active?: boolean; administrator?: boolean }) => the.root.call('changeAccount', { params: { person: id }, body });
     expect((await change(eva.id, { active: false })).data).toMatchObject({ name: 'eva', active: false });
     expect([(await eva.call('readProject')).status, (await enter('eva@p.example', PASSWORD)).status]).toEqual([401, 401]);
     await change(eva.id, { active: true });
     expect((await enter('eva@p.example', PASSWORD)).status).toBe(200);
-    const accounts = (await root.call('listAccounts')).data;
+    const accounts = (await the.root.call('listAccounts')).data;
     const me = accounts.find((a) => a.email === 'rosa@p.example')!;
     expect((await change(me.id, { administrator: false })).refusal.code).toBe('last_administrator');
     expect((await change(me.id, { active: false })).refusal.code).toBe('last_administrator');
@@ -238,17 +143,17 @@ describe('an account for a lifetime', () => {
     const ida = await member('ida', 'reader');
     const params = { person: ida.id };
     expect((await ida.call('createArtefact', { body: requirement() })).status).toBe(403);
-    await root.call('changeRole', { params, body: { role: 'analyst' } });
+    await the.root.call('changeRole', { params, body: { role: 'analyst' } });
     expect((await ida.call('createArtefact', { body: requirement() })).status).toBe(200);
-    expect((await root.call('removeMember', { params })).data.map((m) => m.name)).not.toContain('ida');
+    expect((await the.root.call('removeMember', { params })).data.map((m) => m.name)).not.toContain('ida');
     expect((await ida.call('readProject')).status).toBe(404);
-    expect((await root.call('addMember', { body: { name: 'ida', email: 'IDA@p.example', password: PASSWORD, role: 'lead' } })).refusal).toMatchObject({ code: 'person_exists', email: 'ida@p.example' });
-    expect((await root.call('joinMember', { body: { email: 'IDA@p.example', role: 'lead' } })).data).toMatchObject({ name: 'ida', role: 'lead' });
-    expect((await root.call('joinMember', { body: { email: 'ida@p.example', role: 'lead' } })).refusal.code).toBe('member_already');
-    expect((await root.call('joinMember', { body: { email: 'nobody@p.example', role: 'lead' } })).refusal.code).toBe('account_unknown');
-    const rosa = (await root.call('listMembers')).data.find((m) => m.role === 'administrator')!;
-    expect((await root.call('removeMember', { params: { person: rosa.id } })).refusal.code).toBe('last_administrator');
-    expect((await root.call('changeRole', { params: { person: rosa.id }, body: { role: 'reader' } })).refusal.code).toBe('last_administrator');
+    expect((await the.root.call('addMember', { body: { name: 'ida', email: 'IDA@p.example', password: PASSWORD, role: 'lead' } })).refusal).toMatchObject({ code: 'person_exists', email: 'ida@p.example' });
+    expect((await the.root.call('joinMember', { body: { email: 'IDA@p.example', role: 'lead' } })).data).toMatchObject({ name: 'ida', role: 'lead' });
+    expect((await the.root.call('joinMember', { body: { email: 'ida@p.example', role: 'lead' } })).refusal.code).toBe('member_already');
+    expect((await the.root.call('joinMember', { body: { email: 'nobody@p.example', role: 'lead' } })).refusal.code).toBe('account_unknown');
+    const rosa = (await the.root.call('listMembers')).data.find((m) => m.role === 'administrator')!;
+    expect((await the.root.call('removeMember', { params: { person: rosa.id } })).refusal.code).toBe('last_administrator');
+    expect((await the.root.call('changeRole', { params: { person: rosa.id }, body: { role: 'reader' } })).refusal.code).toBe('last_administrator');
     const events = (await ida.call('listMemberEvents')).data.filter((e) => e.about === 'ida').map((e) => [e.action, e.detail]);
     expect(events).toEqual([['joined', 'lead'], ['removed', 'analyst'], ['roleChanged', 'reader → analyst'], ['added', 'reader']]);
   });
@@ -258,15 +163,15 @@ describe('an account for a lifetime', () => {
     const phone = person(await send('POST', '/session', { email: 'ola@p.example', password: PASSWORD }, { 'user-agent': 'Phone/1' }));
     const lines = (await ola.call('listSessions')).data;
     expect(lines.map((l) => [l.agent, l.current])).toEqual([['Phone/1', false], ['', true]]);
-    expect((await root.call('endSession', { params: { session: lines[0]!.id } })).refusal.code).toBe('session_unknown');
+    expect((await the.root.call('endSession', { params: { session: lines[0]!.id } })).refusal.code).toBe('session_unknown');
     expect((await ola.call('endSession', { params: { session: lines[0]!.id } })).data.length).toBe(1);
     expect((await phone.call('readProject')).status).toBe(401);
   });
 
   test('all of it stands in the journal of people, sign-ins too', async () => {
-    const seen = new Set((await root.call('listPersonEvents')).data.map((e) => e.action));
+    const seen = new Set((await the.root.call('listPersonEvents')).data.map((e) => e.action));
     expect([...seen]).toEqual(expect.arrayContaining(['setUp', 'added', 'signedIn', 'signInRefused', 'passwordChanged', 'resetLinkMade', 'passwordReset', 'deactivated', 'activated', 'roleChanged', 'removed', 'joined', 'sessionEnded']));
-    const page = (await root.call('listPersonEvents', { query: { before: 4 } })).data;
+    const page = (await the.root.call('listPersonEvents', { query: { before: 4 } })).data;
     expect(page.map((e) => e.id)).toEqual([3, 2, 1]);
   });
 });
@@ -274,7 +179,7 @@ describe('an account for a lifetime', () => {
 describe('guessing', () => {
   test('of 150 wrong passwords at once ten are tried; the owner still comes in from where they did before', async () => {
     await member('uma');
-    const { fetch, close } = await startServer(database.url, { proxies: new Proxies(['127.0.0.1']) });
+    const { fetch, close } = await startServer(the.database.url, { proxies: new Proxies(['127.0.0.1']) });
     const enter = (address: string, password: string) => fetch(`${API_ROOT}/session`, { method: 'POST', headers: { 'content-type': 'application/json', 'x-forwarded-for': `1.1.1.1, ${address}` }, body: JSON.stringify({ email: 'uma@p.example', password }) });
     const home = '10.1.0.1';
     expect((await enter(home, PASSWORD)).status).toBe(200);
@@ -290,7 +195,7 @@ describe('guessing', () => {
 });
 
 describe('the event stream', () => {
-  const open = (token: string) => server.fetch(API_ROOT + EVENTS_PATH.replace(':project', 'p'), { headers: { cookie: `caderno_session=${token}` } });
+  const open = (token: string) => the.server.fetch(API_ROOT + EVENTS_PATH.replace(':project', 'p'), { headers: { cookie: `caderno_session=${token}` } });
   const isOver = async (response: Response): Promise<boolean> => {
     const reader = response.body!.getReader();
     for (const until = Date.now() + 5_000; Date.now() < until; ) {
@@ -307,24 +212,24 @@ describe('the event stream', () => {
     expect(await isOver(signedOut)).toBe(true);
     const eli = await member('eli');
     const removed = await open(eli.token);
-    await root.call('removeMember', { params: { person: eli.id } });
+    await the.root.call('removeMember', { params: { person: eli.id } });
     expect(await isOver(removed)).toBe(true);
   });
 
   test('lets go whoever does not read, and is limited for a session', async () => {
-    const streams = await Promise.all(Array.from({ length: 24 }, () => open(root.token)));
+    const streams = await Promise.all(Array.from({ length: 24 }, () => open(the.root.token)));
     expect(streams.map((s) => s.status).filter((s) => s === 429).length).toBe(4);
     const deaf = streams[0]!;
     // Far more than waits for one reader, pushed as it happens.
     for (let round = 0; round < 8; round += 1) {
-      await root.call('writeArtefacts', { body: { made: Array.from({ length: 60 }, (_, i) => requirement({ title: `${round} ${i} ${'long '.repeat(30)}` })), changed: [], withdrawn: [], detail: '' } });
+      await the.root.call('writeArtefacts', { body: { made: Array.from({ length: 60 }, (_, i) => requirement({ title: `${round} ${i} ${'long '.repeat(30)}` })), changed: [], withdrawn: [], detail: '' } });
       await sleep(100);
     }
     await sleep(200);
     const [told, over] = await readAll(deaf);
     expect([over, told < 128 * 1024]).toEqual([true, true]);
     for (const stream of streams.slice(1)) await stream.body?.cancel();
-    expect((await open(root.token)).status).toBe(200);
+    expect((await open(the.root.token)).status).toBe(200);
   });
 
   async function readAll(response: Response): Promise<[number, boolean]> {
@@ -340,12 +245,12 @@ describe('the event stream', () => {
 
   test('a notification that is none of ours is survived', async () => {
     for (const payload of ['', '{', '[]', '{"project":"p"}', '{"person":"no id"}']) {
-      await server.db.query(`SELECT pg_notify('caderno_changes', $1), pg_notify('caderno_sessions', $1)`, { bind: [payload] });
+      await the.server.db.query(`SELECT pg_notify('caderno_changes', $1), pg_notify('caderno_sessions', $1)`, { bind: [payload] });
     }
-    const stream = await open(root.token);
+    const stream = await open(the.root.token);
     const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
     expect((await reader.read()).value).toContain('event: open');
-    await root.call('createArtefact', { body: requirement({ title: 'Heard' }) });
+    await the.root.call('createArtefact', { body: requirement({ title: 'Heard' }) });
     expect((await reader.read()).value).toContain('event: changes');
     await reader.cancel();
   });
@@ -355,9 +260,9 @@ describe('the log', () => {
   test('holds no parameters, hashes or contents of what failed in the database', async () => {
     let text = '';
     const log = createLog('info', new Writable({ write: (chunk, _, done) => ((text += String(chunk)), done()) }));
-    const told = await startServer(database.url, { log } as never);
+    const told = await startServer(the.database.url, { log } as never);
     await told.db.query('ALTER TABLE person ADD CONSTRAINT no_more CHECK (name <> \'Secret Name\')');
-    const response = await told.as(root.token)('addMember', { body: { name: 'Secret Name', email: 'secret@p.example', password: 'a passphrase of mine', role: 'reader' } });
+    const response = await told.as(the.root.token)('addMember', { body: { name: 'Secret Name', email: 'secret@p.example', password: 'a passphrase of mine', role: 'reader' } });
     await told.db.query('ALTER TABLE person DROP CONSTRAINT no_more');
     expect([response.status, response.refusal.code]).toEqual([500, 'fault']);
     expect(text).toMatch(/"constraint":"no_more"/);

@@ -2,10 +2,10 @@ import { idRow, selectRows, type UnitOfWork } from '../database/index.ts';
 import { heldAtRevision, type Held } from './held.ts';
 
 /**
- * What stands in some modules ($2) of a project ($1): a condition in those of its requirements, a question where all that it
+ * The rows of what stands in some modules ($2) of a project ($1): a condition in those of its requirements, a question where all that it
  * is about stands there too. Whatever these use comes along, wherever it stands, or they could not be read.
  */
-const IN_MODULES = `
+export const SEEN = `
   WITH RECURSIVE standing AS (
     SELECT a.id FROM artefact a WHERE a.project_id = $1 AND a.deleted_at IS NULL AND a.module = ANY($2)
     UNION SELECT c.id FROM artefact c JOIN link l ON l.from_id = c.id JOIN artefact r ON r.id = l.to_id AND r.kind = 'requirement' AND r.module = ANY($2)
@@ -18,7 +18,7 @@ const IN_MODULES = `
 
 /** The rows of what is seen of a project by somebody who sees only some modules. */
 export async function seenOf(work: UnitOfWork, projectId: string, modules: readonly string[]): Promise<readonly string[]> {
-  return (await selectRows(work, idRow, IN_MODULES, [projectId, modules])).map((row) => row.id);
+  return (await selectRows(work, idRow, SEEN, [projectId, modules])).map((row) => row.id);
 }
 
 /** These as they are right after a revision: the one of now, so that a save meanwhile does no harm. */

@@ -5,7 +5,7 @@ import { dropUnnamedAttachments } from '../artefacts/index.ts';
 import { answersAny, execute, selectRows, type UnitOfWork } from '../database/index.ts';
 import { DomainError } from '../domainError.ts';
 import type { Membership } from '../people/index.ts';
-import { heldPart, seenOf } from './heldPart.ts';
+import { SEEN, heldPart, seenOf } from './heldPart.ts';
 import { makeMoment } from './makeMoment.ts';
 import { parentOf, seenNow, settingsAt, timeOfRevision } from './momentRows.ts';
 
@@ -31,10 +31,9 @@ export async function openPart(work: UnitOfWork, { projectId, sees }: Pick<Membe
   if (sees === null) throw new DomainError({ code: 'moment_unknown' });
   const parent = await parentOf(work, projectId);
   const { revision } = parent;
-  const ids = await seenOf(work, projectId, sees);
-  const known = await stillRight(work, projectId, sees, ids);
+  const known = await stillRight(work, projectId, sees);
   const key = known ?? momentKey(parent.key, { kind: 'part', revision, modules: modulesKey(sees) });
-  if (known === null) await make(work, { projectId, key, revision, modules: sees, ids });
+  if (known === null) await make(work, { projectId, key, revision, modules: sees, ids: await seenOf(work, projectId, sees) });
   await seenNow(work, key);
   const at = (await timeOfRevision(work, projectId, revision)) ?? new Date();
   return { key, name: parent.name, role: 'reader', sees: [...sees], at: at.toISOString() };
@@ -42,25 +41,28 @@ export async function openPart(work: UnitOfWork, { projectId, sees }: Pick<Membe
 
 /** Whether opening it would take long, as something newer is to be made. */
 export async function isPartToBeMade(work: UnitOfWork, { projectId, sees }: Pick<Membership, 'projectId' | 'sees'>): Promise<boolean> {
-  return sees !== null && (await stillRight(work, projectId, sees, await seenOf(work, projectId, sees))) === null;
+  return sees !== null && (await stillRight(work, projectId, sees)) === null;
 }
 
 const lastRow = z.object({ id: z.string(), key: z.string(), revision: z.number() });
 
 /**
- * The part of these modules that was made last, if nothing was done since to what it holds, to what is seen now (`ids`) or to
+ * The part of these modules that was made last, if nothing was done since to what it holds, to what is seen now or to
  * the settings; null otherwise. Whatever comes into sight or goes out of it has been changed itself, or something has that it
  * belongs to and that is seen then or now.
  */
-async function stillRight(work: UnitOfWork, projectId: string, modules: readonly string[], ids: readonly string[]): Promise<string | null> {
+async function stillRight(work: UnitOfWork, projectId: string, modules: readonly string[]): Promise<string | null> {
   const [last] = await selectRows(work, lastRow, 'SELECT id, key, revision FROM project WHERE moment_of = $1 AND part = $2 ORDER BY revision DESC LIMIT 1', [projectId, modules]);
   if (last === undefined) return null;
+  // Mostly nothing was done at all, and all that is seen need not be looked for.
+  const isOlder = await answersAny(work, 'SELECT 1 FROM change WHERE project_id = $1 AND revision > $2 LIMIT 1', [projectId, last.revision]);
+  if (!isOlder) return last.key;
   const isTouched = await answersAny(
     work,
     `SELECT 1 FROM change c JOIN change_part p ON p.change_id = c.id LEFT JOIN artefact a ON a.id = p.artefact_id
-     WHERE c.project_id = $1 AND c.revision > $2 AND (p.artefact_id IS NULL OR p.artefact_id = ANY($3::bigint[])
+     WHERE c.project_id = $1 AND c.revision > $3 AND (p.artefact_id IS NULL OR p.artefact_id IN (${SEEN})
        OR EXISTS (SELECT 1 FROM artefact held WHERE held.project_id = $4 AND held.kind = a.kind AND held.number = a.number)) LIMIT 1`,
-    [projectId, last.revision, ids, last.id],
+    [projectId, modules, last.revision, last.id],
   );
   return isTouched ? null : last.key;
 }
