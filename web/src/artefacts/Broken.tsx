@@ -30,7 +30,7 @@ export function Broken({ id }: { readonly id: ArtefactId }) {
     <article className="p-7">
       <p className="font-mono text-xs text-ink2">{id}</p>
       <h2 className="font-serif text-2xl font-semibold">{broken.title}</h2>
-      <p role="alert" className="mt-3 rounded-[5px] bg-brick-wash px-4 py-2 text-sm text-brick">
+      <p role="alert" className="mt-3 rounded-field bg-brick-wash px-4 py-2 text-sm text-brick">
         What is stored as version {broken.version} cannot be read; it is kept as it is, and everything else of the project goes on. {canEdit ? 'Put an earlier version back, or ask whoever looks after the server.' : 'Somebody who may edit can put an earlier version back.'}
       </p>
       <Section title="Versions">
@@ -57,7 +57,7 @@ export function Broken({ id }: { readonly id: ArtefactId }) {
         </ul>
       </Section>
       <Section title="What is stored" aside={broken.cut ? 'the beginning; the rest is kept' : undefined}>
-        <pre tabIndex={0} className="mt-2 max-h-80 overflow-auto whitespace-pre-wrap break-words rounded-[5px] border border-rule bg-page2 p-3 font-mono text-xs">{broken.raw}</pre>
+        <pre tabIndex={0} className="mt-2 max-h-80 overflow-auto whitespace-pre-wrap break-words rounded-field border border-rule bg-page2 p-3 font-mono text-xs">{broken.raw}</pre>
       </Section>
     </article>
   );

@@ -30,7 +30,7 @@ export function PickArtefact<Id extends string>({ label, placeholder, offered, o
   return (
     <Combobox value={null} onChange={pick} immediate>
       <ComboboxInput aria-label={label} placeholder={placeholder} value={query} onChange={(e) => setQuery(e.target.value)} className={`field-boxed w-full text-sm ${className}`} autoComplete="off" />
-      <ComboboxOptions anchor={{ to: 'bottom end', gap: 4 }} className="z-50 max-h-72 w-80 rounded-[6px] border border-rule2 bg-page py-1 text-sm empty:invisible">
+      <ComboboxOptions anchor={{ to: 'bottom end', gap: 4 }} className="z-50 max-h-72 w-80 rounded-panel border border-rule2 bg-page py-1 text-sm empty:invisible">
         {fitting.map((o) => (
           <ComboboxOption key={o.id} value={o.id} className="cursor-pointer px-3 py-1.5 data-focus:bg-blue-wash">
             <span className="font-mono text-xs text-ink2">{o.id}</span> {o.title} <span className="text-xs text-ink2">{o.aside}</span>

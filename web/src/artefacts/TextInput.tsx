@@ -17,7 +17,7 @@ interface Props {
 export function TextInput({ label, value, readOnly, onChange, suggestions, placeholder = '–', className = '', inputMode = 'text', bare = false }: Props) {
   const list = useId();
   return (
-    <label className={`inline-flex h-[26px] items-center gap-1 rounded-[5px] border border-rule2 bg-page pl-2 text-xs text-ink2 focus-within:border-blue ${className}`}>
+    <label className={`inline-flex h-chip items-center gap-1 rounded-field border border-rule2 bg-page pl-2 text-xs text-ink2 focus-within:border-blue ${className}`}>
       {!bare && `${label}:`}
       <input
         aria-label={bare ? label : undefined}

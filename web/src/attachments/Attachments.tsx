@@ -28,7 +28,7 @@ export function Attachments({ attachments, canEdit, onChange }: Props) {
   );
   const over = useFilesFromOutside(canEdit, uploads.add);
   return (
-    <div className={over ? 'rounded-[5px] outline-2 outline-offset-4 outline-dashed outline-blue' : ''}>
+    <div className={over ? 'rounded-field outline-2 outline-offset-4 outline-dashed outline-blue' : ''}>
       <AttachedFiles label="Attached files" attachments={attachments} picture="h-20 max-w-40" {...(canEdit ? { onRemove: ({ id }: Attachment) => onChange((there) => there.filter((a) => a.id !== id)) } : {})} />
       <UploadLines uploads={uploads} />
       {!canEdit && attachments.length === 0 && <p className="text-xs text-ink2">None.</p>}

@@ -28,7 +28,7 @@ export function PdfPages({ address, name }: { readonly address: string; readonly
     case 'opening':
       return <p role="status" className="text-sm text-ink2">Opening the PDF …</p>;
     case 'unreadable':
-      return <p role="alert" className="rounded-[5px] bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">This PDF cannot be shown here: it is damaged or locked with a password. It is kept as it is; save it to open it elsewhere.</p>;
+      return <p role="alert" className="rounded-field bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">This PDF cannot be shown here: it is damaged or locked with a password. It is kept as it is; save it to open it elsewhere.</p>;
     case 'opened': {
       const pages = Math.min(opened.document.numPages, MOST_PAGES);
       return (

@@ -23,7 +23,7 @@ export function BaselinePage({ baseline, others }: Props) {
   const asked = baselineNumberSchema.safeParse(search.get('to'));
   const to = asked.success ? (others.find((b) => b.number === asked.data) ?? null) : null;
   return (
-    <article className="px-8 pb-12 pt-5 max-[700px]:px-4">
+    <article className="px-8 pb-12 pt-5 max-phone:px-4">
       <p className="text-xs text-ink2">
         <span className="font-mono">B-{number}</span> · {part === '' ? 'everything' : `of ${part}`} · taken by {by}, {dateAndTime(at)}
       </p>

@@ -111,7 +111,7 @@ function Group({ name, ink, changes, from, to, selection }: Props & Selecting & 
 function ReachedCases({ reached }: { readonly reached: FrozenChanges['reached'] }) {
   const { project } = useFrame();
   return (
-    <section aria-label="Agreed cases that this reaches" className="mt-3 rounded-[5px] bg-ochre-wash px-3 py-2 text-sm">
+    <section aria-label="Agreed cases that this reaches" className="mt-3 rounded-field bg-ochre-wash px-3 py-2 text-sm">
       <h4 className="font-semibold text-ochre-ink">{countOf(reached.length, 'agreed case uses', 'agreed cases use')} what changed</h4>
       <ul>
         {reached.map(({ id, title, through }) => (

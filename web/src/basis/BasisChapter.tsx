@@ -105,7 +105,7 @@ function Heading({ requirements, unanalysed }: { readonly requirements: number |
       <Button onClick={() => setExporting(true)}>Export</Button>
       {exporting && <ExportBasis project={project} onClose={() => setExporting(false)} />}
       {canEdit && (
-        <Link to={address.importing(project)} className="inline-flex h-8 items-center rounded-[6px] border border-rule2 bg-page px-3 text-sm font-semibold hover:bg-page2">
+        <Link to={address.importing(project)} className="inline-flex h-8 items-center rounded-panel border border-rule2 bg-page px-3 text-sm font-semibold hover:bg-page2">
           Import
         </Link>
       )}

@@ -55,7 +55,7 @@ export function GlossaryPage() {
                 {term.term}
                 {term.forms.length > 0 && <span className="block text-xs font-normal text-ink2">also {term.forms.join(', ')}</span>}
               </dt>
-              <dd className="font-serif text-[15px]">{term.definition}</dd>
+              <dd className="font-serif text-read">{term.definition}</dd>
               <dd className="flex items-start gap-3 text-xs text-ink2">
                 <span className="leading-6">{countOf(uses.get(term.id) ?? 0, 'requirement')}</span>
                 {canEdit && (
@@ -97,7 +97,7 @@ function TermForm({ term, onSave, onCancel }: { readonly term: Term; readonly on
   const [draft, setDraft] = useState({ ...term, forms: term.forms.join(', ') });
   return (
     <form
-      className="mt-4 grid grid-cols-2 gap-3 rounded-[6px] border border-rule2 bg-page2 p-4 text-xs text-ink2"
+      className="mt-4 grid grid-cols-2 gap-3 rounded-panel border border-rule2 bg-page2 p-4 text-xs text-ink2"
       onSubmit={(event) => {
         event.preventDefault();
         onSave({ ...draft, term: draft.term.trim(), forms: draft.forms.split(',').map((f) => f.trim()).filter(Boolean) });
@@ -110,7 +110,7 @@ function TermForm({ term, onSave, onCancel }: { readonly term: Term; readonly on
         <TextBox value={draft.forms} maxLength={2000} onChange={(text) => setDraft({ ...draft, forms: text })} placeholder="plurals, abbreviations" className="w-full text-sm" />
       </Labelled>
       <Labelled label="What it means" pale className="col-span-2">
-        <TextArea rows={2} maxLength={5000} value={draft.definition} onChange={(text) => setDraft({ ...draft, definition: text })} className="w-full font-serif text-[15px]" />
+        <TextArea rows={2} maxLength={5000} value={draft.definition} onChange={(text) => setDraft({ ...draft, definition: text })} className="w-full font-serif text-read" />
       </Labelled>
       <div className="col-span-2 flex gap-2">
         <Button type="submit" look="accent" disabled={draft.term.trim() === ''}>

@@ -36,5 +36,5 @@ export function MarkdownEditor({ value, marks, onChange, onLeave }: Props) {
     ],
     [marks, onLeave],
   );
-  return <CodeField value={value} onChange={onChange} extensions={extensions} autoFocus className="min-h-40 rounded-[5px] border border-rule2 bg-page px-3 py-2 font-serif text-[15px] leading-7 focus-within:border-blue" />;
+  return <CodeField value={value} onChange={onChange} extensions={extensions} autoFocus className="min-h-40 rounded-field border border-rule2 bg-page px-3 py-2 font-serif text-read leading-7 focus-within:border-blue" />;
 }

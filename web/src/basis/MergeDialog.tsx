@@ -38,7 +38,7 @@ export function MergeDialog({ id, content, onClose }: Props) {
         <TextBox value={title} maxLength={300} onChange={setTitle} className="w-full text-sm font-semibold" />
       </Labelled>
       <Labelled label="Text" pale className="mt-2">
-        <TextArea rows={5} value={text} onChange={setWritten} className="w-full resize-none font-serif text-[15px] leading-7 [field-sizing:content]" />
+        <TextArea rows={5} value={text} onChange={setWritten} className="w-full resize-none font-serif text-read leading-7 [field-sizing:content]" />
       </Labelled>
       <div className="mt-4 flex gap-2">
         <Button look="accent" disabled={absorbed.length === 0 || contents.length < absorbed.length || title.trim() === ''} onClick={() => merge({ absorbed: [...absorbed], title: title.trim(), text })}>

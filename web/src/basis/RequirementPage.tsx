@@ -81,7 +81,7 @@ function Requirement({ artefact, coverage, counted, wording }: { readonly artefa
         <TextInput label="Module" bare placeholder="No module" value={content.module} readOnly={!canEdit} onChange={set('module')} suggestions={modules} />
         <Risk content={content} canEdit={canEdit} update={update} />
       </ArtefactHead>
-      <div className="mt-2 flex gap-6 max-[1100px]:flex-col">
+      <div className="mt-2 flex gap-6 max-narrow:flex-col">
         <div className="min-w-0 flex-1">
           <RequirementText content={content} marks={standing} canEdit={canEdit} onText={set('text')} onAsk={ask} onRemark={(start, end) => setRemarking({ path: 'text', words: { start, end } })} {...(dirty ? {} : { onCondition: (start, end) => addCondition(anchorAt(content.text, start, end)), onSplit: () => setDialog('split'), onMerge: () => setDialog('merge') })} />
           <FromSource content={content} />

@@ -57,7 +57,7 @@ export function SplitDialog({ id, content, onClose }: Props) {
             <span className="pt-1.5 text-sm text-ink2">{i + 1}</span>
             <div>
               <TextBox aria-label={`Title of part ${i + 1}`} value={part.title} maxLength={300} onChange={(text) => put(i, { title: text })} className="w-full font-semibold" />
-              <TextArea aria-label={`Text of part ${i + 1}`} rows={2} value={part.text} onChange={(typed) => put(i, { text: typed })} className="mt-1 w-full resize-none font-serif text-[15px] leading-6 [field-sizing:content]" />
+              <TextArea aria-label={`Text of part ${i + 1}`} rows={2} value={part.text} onChange={(typed) => put(i, { text: typed })} className="mt-1 w-full resize-none font-serif text-read leading-6 [field-sizing:content]" />
             </div>
             {parts.length > 2 ? <TextButton className="text-xs" onClick={() => setParts((all) => all.filter((_, x) => x !== i))}>take out</TextButton> : <span />}
           </li>

@@ -121,7 +121,7 @@ function WhatChanged({ link, onSettle }: { readonly link: SuspectLink; readonly 
             Still right
           </Button>
         )}
-        <Link to={address.artefact(project, link.from)} className="inline-flex h-8 items-center rounded-[6px] border border-rule2 bg-page px-3 text-sm font-semibold hover:bg-page2">
+        <Link to={address.artefact(project, link.from)} className="inline-flex h-8 items-center rounded-panel border border-rule2 bg-page px-3 text-sm font-semibold hover:bg-page2">
           Go there and mend it
         </Link>
       </div>

@@ -23,7 +23,7 @@ export function TrackerNews() {
   if (state === undefined || state.newStories + state.changedStories === 0) return null;
   const parts = [state.newStories > 0 ? countOf(state.newStories, 'new story', 'new stories') : '', state.changedStories > 0 ? countOf(state.changedStories, 'changed story', 'changed stories') : ''].filter(Boolean);
   return (
-    <p className="mt-2 rounded-[5px] bg-blue-wash px-3 py-1.5 text-sm">
+    <p className="mt-2 rounded-field bg-blue-wash px-3 py-1.5 text-sm">
       The story tracker has {parts.join(' and ')}.{' '}
       {canEdit && (
         <Link className="text-blue underline" to={`${address.importing(project)}?from=stories`}>

@@ -96,7 +96,7 @@ function Case({ artefact }: { readonly artefact: EditableArtefact<'case'> }) {
           Cloned from <Link className="font-mono underline decoration-rule2" to={address.cases(project, content.origin.id)}>{content.origin.id}</Link> v{content.origin.version}
         </p>
       )}
-      <div className="mt-4 flex gap-5 max-[1100px]:flex-col">
+      <div className="mt-4 flex gap-5 max-narrow:flex-col">
         <div className="min-w-0 flex-1">
           <Purpose content={content} context={context} canEdit={canEdit} update={update} />
           {(content.kind === 'procedure' || content.steps.length > 0) && (

@@ -15,7 +15,7 @@ export function RowsRun({ rows, running, choice, parameters, canEdit, onChange }
   if (choice.kind === 'all') return null;
   const gone = choice.kind === 'chosen' ? choice.rows.filter((id) => !rows.some((r) => r.id === id)).length : 0;
   return (
-    <p className="mb-1.5 rounded-[5px] bg-blue-wash px-3 py-1 text-sm">
+    <p className="mb-1.5 rounded-field bg-blue-wash px-3 py-1 text-sm">
       Runs {running.toLocaleString(locale())} of {countOf(rows.length, 'row')}
       {choice.kind === 'chosen' ? ', chosen one by one' : ', those with '}
       {choice.kind === 'filter' &&

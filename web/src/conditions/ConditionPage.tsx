@@ -70,7 +70,7 @@ function Condition({ artefact, design, requirementTexts }: { readonly artefact: 
         )}
         {WIDE_MODELS.has(model.kind) && <WholeWidth />}
       </div>
-      {refused && <p className="mt-3 rounded-[5px] bg-brick-wash px-3 py-1.5 text-sm text-brick">This model has {count.toLocaleString(locale())} coverage items, and the project allows {design.mostItems.toLocaleString(locale())} in one condition. None is made; the condition counts as one item that nothing shows. Choose a lower level or strength, or divide the model.</p>}
+      {refused && <p className="mt-3 rounded-field bg-brick-wash px-3 py-1.5 text-sm text-brick">This model has {count.toLocaleString(locale())} coverage items, and the project allows {design.mostItems.toLocaleString(locale())} in one condition. None is made; the condition counts as one item that nothing shows. Choose a lower level or strength, or divide the model.</p>}
       <div data-place="model">
         <ModelPart content={content} items={coverage?.items ?? []} refused={refused} canEdit={canEdit} editsRanges={editsRanges} update={update} />
       </div>
@@ -104,7 +104,7 @@ function Asked({ id, design }: { readonly id: ConditionId; readonly design: Desi
   const requirements = design?.conditions.find((c) => c.id === id)?.content.requirements.map((r) => r.id) ?? [];
   const open = (design?.questions ?? []).filter((q) => q.content.status === 'open' && q.state !== 'withdrawn' && q.content.about.some((s) => s.id === id || (s.kind === 'requirement' && s.holds && requirements.includes(s.id))));
   return open.map((q) => (
-    <p key={q.id} className="mt-2 rounded-[5px] bg-plum-wash px-3 py-1.5 text-sm">
+    <p key={q.id} className="mt-2 rounded-field bg-plum-wash px-3 py-1.5 text-sm">
       <Link className="underline" to={address.questions(project, q.id)}>
         {q.id}
       </Link>{' '}
@@ -189,7 +189,7 @@ function SuspectLinks({ id, content, canEdit }: { readonly id: ConditionId; read
     return requirement !== undefined && isSuspect(link, requirement) ? [{ link, requirement }] : [];
   });
   return suspect.map(({ link, requirement }) => (
-    <p key={link.id} className="mt-2 rounded-[5px] bg-brick-wash px-3 py-1.5 text-sm">
+    <p key={link.id} className="mt-2 rounded-field bg-brick-wash px-3 py-1.5 text-sm">
       {link.id} moved to v{requirement.version} after this was derived from v{link.seenVersion}.{' '}
       <Link className="underline" to={`${address.versions(project, link.id)}?from=${link.seenVersion}&to=${requirement.version}`}>
         Compare

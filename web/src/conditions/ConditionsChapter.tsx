@@ -127,7 +127,7 @@ function LeftPage({ artefact: { summary, content }, lines, current }: LeftProps)
       <div className="mt-3">
         <RequirementText requirement={summary.id} text={content.text} conditions={conditions} current={current} {...(canEdit ? { onMark: add, onAsk: ask } : {})} />
       </div>
-      {content.type === 'heading' && <p className="mt-3 rounded-[5px] bg-ochre-wash px-3 py-1.5 text-sm text-ochre-ink">This is a heading: what hangs on it is counted nowhere. If it demands something, change its kind on its page in the Basis.</p>}
+      {content.type === 'heading' && <p className="mt-3 rounded-field bg-ochre-wash px-3 py-1.5 text-sm text-ochre-ink">This is a heading: what hangs on it is counted nowhere. If it demands something, change its kind on its page in the Basis.</p>}
       <Section title="Conditions" aside={`${conditions.length} here`} actions={
           canEdit && (
             <>

@@ -101,7 +101,7 @@ function Depths({ content, canEdit, update }: Pick<Props, 'content' | 'canEdit' 
   const set = (depth: string, on: boolean): void => update((c) => ({ ...c, depths: on ? [...c.depths.filter((d) => d !== depth), depth] : c.depths.filter((d) => d !== depth) }));
   if (depths.length === 0) return null;
   return (
-    <fieldset className="flex h-[26px] items-center gap-2.5 rounded-[5px] border border-rule2 px-2 text-xs text-ink2" disabled={!canEdit}>
+    <fieldset className="flex h-chip items-center gap-2.5 rounded-field border border-rule2 px-2 text-xs text-ink2" disabled={!canEdit}>
       <legend className="sr-only">Depth of testing</legend>
       {depths.map((depth) => (
         <label key={depth} className={`flex min-h-6 items-center gap-1 ${content.depths.includes(depth) ? 'font-medium text-ink' : ''}`}>

@@ -78,10 +78,9 @@ function TickFactor({ factor, values, onTick }: { readonly factor: EnvironmentFa
   return (
     <fieldset className="grid grid-cols-[9rem_minmax(0,1fr)] gap-x-3 border-b border-rule py-1 text-sm max-[600px]:grid-cols-1">
       <legend className="sr-only">{factor.name}</legend>
-      <label className="flex min-h-7 items-start gap-2 pt-1 font-semibold">
-        <input type="checkbox" className="mt-1" checked={values !== null} onChange={(e) => onTick(e.target.checked ? factor.values : null)} />
+      <Tick atTop checked={values !== null} onChange={(ticked) => onTick(ticked ? factor.values : null)} className="pt-1 font-semibold">
         <span className="min-w-0 break-words">{factor.name}</span>
-      </label>
+      </Tick>
       <span className="flex flex-wrap gap-x-4">
         {factor.values.map((value) => (
           <Tick key={value} checked={values?.includes(value) === true} disabled={values === null} onChange={(ticked) => onTick(factor.values.filter((v) => (v === value ? ticked : values?.includes(v) === true)))}>

@@ -133,7 +133,7 @@ function CountsChoices({ seen, table, change }: ChoicesProps) {
       </div>
       {keeping && (
         <KeepQuery title="Keep these counts" canShare={canEdit} onSave={(name, everybody) => save({ kind, name, query: query.trim(), everybody, counts })} onClose={() => setKeeping(false)}>
-          <p className="rounded-[5px] bg-page2 px-3 py-2 text-sm">{title}</p>
+          <p className="rounded-field bg-page2 px-3 py-2 text-sm">{title}</p>
         </KeepQuery>
       )}
     </div>

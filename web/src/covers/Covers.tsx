@@ -7,7 +7,7 @@ import { memo, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { useSummaries } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
-import { Dialog, Button, MODEL_WORD, TextButton, Labelled, Select } from '../look/index.ts';
+import { Dialog, Button, MODEL_WORD, TextButton, Labelled, Select, TickIn } from '../look/index.ts';
 import { PickArtefact, Ticks, useStillRight } from '../artefacts/index.ts';
 import { EventChoice } from './EventChoice.tsx';
 
@@ -220,12 +220,11 @@ function ExpectedChoice({ content, expects, onChange }: { readonly content: Case
     <fieldset>
       <legend className="mb-2 text-sm">The condition is shown by what is expected in</legend>
       {steps.map(({ step, number }) => (
-        <label key={step.id} className="flex gap-2 border-t border-rule py-1.5">
-          <input type="checkbox" checked={expects.includes(step.id)} onChange={(e) => onChange(e.target.checked ? [...expects, step.id] : expects.filter((x) => x !== step.id))} />
+        <TickIn key={step.id} atTop item={step.id} of={expects} onChange={(chosen) => onChange([...chosen])} className="border-t border-rule py-1">
           <span>
             <span className="font-mono text-xs text-ink2">{number}</span> <span className="text-pine">⇒ {step.kind === 'step' && step.expected}</span>
           </span>
-        </label>
+        </TickIn>
       ))}
     </fieldset>
   );

@@ -32,7 +32,7 @@ export function ColumnHead({ column, at, check, view, canEdit, update, onView, o
   const name = parameter === null ? (column.kind === 'name' ? 'row' : 'what it is for') : `<${parameter.name}>`;
   const title = [parameter === null ? '' : PARAMETER_TYPE_WORD[parameter.type], parameter?.description ?? '', check === undefined ? '' : `serves ${check.serves}`].filter(Boolean).join(' · ');
   return (
-    <span role="columnheader" aria-colindex={at + 2} aria-sort={sorted ?? 'none'} title={title || undefined} className={`flex min-h-[33px] min-w-0 items-center bg-page font-mono text-[11px] font-medium ${column.kind === 'name' ? 'sticky left-[26px] z-10' : ''}`}>
+    <span role="columnheader" aria-colindex={at + 2} aria-sort={sorted ?? 'none'} title={title || undefined} className={`flex min-h-[33px] min-w-0 items-center bg-page font-mono text-fine font-medium ${column.kind === 'name' ? 'sticky left-[26px] z-10' : ''}`}>
       {id === null ? (
         <span className="truncate px-2">{name}</span>
       ) : (
@@ -43,7 +43,7 @@ export function ColumnHead({ column, at, check, view, canEdit, update, onView, o
             {isFiltered && <Funnel size={10} aria-hidden="true" className="shrink-0" />}
             <ChevronDown size={10} aria-hidden="true" className="shrink-0 text-ink2" />
           </MenuButton>
-          <MenuItems anchor={{ to: 'bottom start', gap: 2 }} className="z-50 min-w-44 rounded-[6px] border border-rule2 bg-page py-1 text-sm focus:outline-none">
+          <MenuItems anchor={{ to: 'bottom start', gap: 2 }} className="z-50 min-w-44 rounded-panel border border-rule2 bg-page py-1 text-sm focus:outline-none">
             <Item word="Order by it, up" onClick={() => onView({ ...view, sort: { by: id, descending: false } })} />
             <Item word="Order by it, down" onClick={() => onView({ ...view, sort: { by: id, descending: true } })} />
             {view.sort !== null && <Item word="Order as kept" onClick={() => onView({ ...view, sort: null })} />}

@@ -31,7 +31,7 @@ export function FilterLine({ drawn, isPart, template, view, onView, onClose }: P
             maxLength={200}
             value={view.filters.find((f) => f.id === id)?.text ?? ''}
             onChange={(typed) => onView({ ...view, filters: [...view.filters.filter((f) => f.id !== id), ...(typed === '' ? [] : [{ id, text: typed }])] })}
-            className="h-[26px] w-full min-w-0 font-mono text-xs"
+            className="h-chip w-full min-w-0 font-mono text-xs"
           />
         )}
       </span>

@@ -46,7 +46,7 @@ export function GridHead({ seen: { drawn, isPart, template }, checks, view, canE
         {isPart && <span role="presentation" />}
         {drawn.map(head)}
         {isPart && <span role="presentation" />}
-        <span role="columnheader" className="flex items-center px-2 font-mono text-[11px] font-medium">
+        <span role="columnheader" className="flex items-center px-2 font-mono text-fine font-medium">
           shows
         </span>
       </div>

@@ -21,7 +21,7 @@ export function ChangedOnBothSides({ change, side, onChoose }: Props) {
   const places = countOf(change.both.length, 'place');
   return (
     <li className="border-b border-rule py-2 text-sm">
-      <fieldset className={`flex flex-wrap items-baseline gap-x-4 gap-y-1 rounded-[5px] px-2 py-1 ${side === undefined ? 'bg-ochre-wash' : ''}`}>
+      <fieldset className={`flex flex-wrap items-baseline gap-x-4 gap-y-1 rounded-field px-2 py-1 ${side === undefined ? 'bg-ochre-wash' : ''}`}>
         <legend className="sr-only">{change.here} {change.title}, changed on both sides</legend>
         <span className="w-12 shrink-0 font-mono text-xs text-ink2">{change.here}</span>
         <span className="min-w-0 flex-1">{change.title}</span>

@@ -1,7 +1,7 @@
 import type { ConflictChoice as Choice } from '@caderno/core/exchange';
 import { LIMITS } from '@caderno/contract';
 import { WordDiff } from '../versions/index.ts';
-import { TextArea } from '../look/index.ts';
+import { TextArea, Answer } from '../look/index.ts';
 
 interface Conflict<F extends string> {
   readonly field: F;
@@ -70,33 +70,31 @@ function ConflictChoice({ id, word, name, conflict, choice, onChoose }: Conflict
   const { base, mine, theirs } = conflict;
   const sides = [['mine', 'here', mine], ['theirs', 'in the file', theirs]] as const;
   return (
-    <fieldset className={`my-1 ml-9 rounded-[5px] px-3 py-1.5 ${choice === undefined ? 'bg-ochre-wash' : 'bg-page2'}`}>
+    <fieldset className={`my-1 ml-9 rounded-field px-3 py-1.5 ${choice === undefined ? 'bg-ochre-wash' : 'bg-page2'}`}>
       <legend className="sr-only">
         {word} of {id}, changed on both sides
       </legend>
       <div className="text-xs text-ink2">{word}, changed on both sides</div>
       <div className="grid grid-cols-2 gap-4">
         {sides.map(([side, where, value]) => (
-          <label key={side} className="flex cursor-pointer items-start gap-2">
-            <input type="radio" name={name} checked={choice === side} onChange={() => onChoose(side)} className="mt-1" />
+          <Answer key={side} atTop name={name} checked={choice === side} onPick={() => onChoose(side)}>
             <span>
               <span className="text-xs text-ink2">{where}</span>
               <span className="block">
                 <Words from={base} to={value} />
               </span>
             </span>
-          </label>
+          </Answer>
         ))}
       </div>
-      <label className="mt-1.5 flex cursor-pointer items-start gap-2">
-        <input type="radio" name={name} checked={typeof choice === 'object'} onChange={() => onChoose({ own: theirs })} className="mt-1" />
+      <Answer atTop name={name} checked={typeof choice === 'object'} onPick={() => onChoose({ own: theirs })} className="mt-1.5">
         <span className="min-w-0 flex-1">
           <span className="text-xs text-ink2">another text</span>
           {typeof choice === 'object' && (
             <TextArea autoFocus aria-label={`Another text for ${word} of ${id}`} value={choice.own} maxLength={LIMITS.text} rows={2} onChange={(text) => onChoose({ own: text })} className="mt-0.5 block w-full [field-sizing:content]" />
           )}
         </span>
-      </label>
+      </Answer>
     </fieldset>
   );
 }

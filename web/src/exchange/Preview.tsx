@@ -34,7 +34,7 @@ export function Preview({ draft, onSource, onDone }: Props) {
     placeholderData: keepPreviousData,
     enabled: step.mapping.source.trim() !== '',
   });
-  if (preview.error !== null) return <p className="mt-4 rounded-[5px] bg-brick-wash px-3 py-2">{failureSentence(preview.error)}</p>;
+  if (preview.error !== null) return <p className="mt-4 rounded-field bg-brick-wash px-3 py-2">{failureSentence(preview.error)}</p>;
   if (preview.data === undefined) return <p role="status" className="mt-4 text-ink2">Comparing with the project …</p>;
   const { counts } = preview.data;
   const open = counts.conflicts - preview.data.changed.reduce((n, c) => n + c.conflicts.filter((f) => choices[conflictKey(c.id, f.field)] !== undefined).length, 0);
@@ -69,7 +69,7 @@ function HereAlready({ preview: { here }, draft, onSource }: { readonly preview:
   const { project } = useFrame();
   if (here.ids.length === 0 && here.titles === 0) return null;
   return (
-    <div role="status" className="mt-3 rounded-[5px] bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">
+    <div role="status" className="mt-3 rounded-field bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">
       {here.ids.map(({ source, count }) => (
         <p key={source}>
           {count === 1 ? '1 id is' : `${count.toLocaleString(locale())} ids are`} here already, from the source “{source}”.{' '}

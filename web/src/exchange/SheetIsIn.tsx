@@ -23,7 +23,7 @@ export function SheetIsIn({ sheet, others, onRead, also, there }: Props) {
             {also?.(other)}
           </span>
         ))}
-        <Link to={there} className="inline-flex h-8 items-center rounded-[6px] border border-blue bg-blue px-3 text-sm font-semibold text-on-accent">
+        <Link to={there} className="inline-flex h-8 items-center rounded-panel border border-blue bg-blue px-3 text-sm font-semibold text-on-accent">
           Open what came in
         </Link>
       </div>

@@ -43,5 +43,5 @@ export function OwnFields({ id, kind, own, canEdit, onChange, place }: Props) {
 }
 
 function Help({ field: { help } }: { readonly field: OwnField }) {
-  return <span className="block text-[11px] leading-4 text-ink2">{help}</span>;
+  return <span className="block text-fine leading-4 text-ink2">{help}</span>;
 }

@@ -4,7 +4,7 @@ import { ExternalLink } from 'lucide-react';
 import { useId } from 'react';
 import { useMembers } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Choose, TextArea } from '../look/index.ts';
+import { Choose, TextArea, Tick } from '../look/index.ts';
 import { FIELD_WANTS } from './fieldWords.ts';
 
 interface Props {
@@ -69,10 +69,9 @@ function SomeOf({ field, label, value, readOnly, onChange }: InputProps) {
   return (
     <span role="group" aria-label={label} className="grid">
       {field.choices.map(({ id, name }) => (
-        <label key={id} className="inline-flex min-h-6 items-center gap-1.5 text-ink">
-          <input type="checkbox" disabled={readOnly} checked={chosen.has(id)} onChange={(event) => set(id, event.target.checked)} />
+        <Tick key={id} disabled={readOnly} checked={chosen.has(id)} onChange={(ticked) => set(id, ticked)} className="text-ink">
           {name}
-        </label>
+        </Tick>
       ))}
     </span>
   );

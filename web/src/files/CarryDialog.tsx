@@ -39,7 +39,7 @@ export function CarryDialog({ of, words, onClose }: Props) {
         }}
       >
         <p className="text-ink2">A design file takes them along with all that they use. There it is brought in under Import; what came before is known again, so that nothing is there twice.</p>
-        {along.error !== null ? <p className="mt-3 rounded-[5px] bg-brick-wash px-3 py-2">{failureSentence(along.error)}</p> : <Along along={along.data} />}
+        {along.error !== null ? <p className="mt-3 rounded-field bg-brick-wash px-3 py-2">{failureSentence(along.error)}</p> : <Along along={along.data} />}
         {(along.data?.files ?? 0) > 0 && (
           <Tick checked={files} onChange={setFiles} className="mt-3">
             with {countOf(along.data?.files ?? 0, 'attached file')} ({Math.max(1, Math.round((along.data?.bytes ?? 0) / 1024)).toLocaleString(locale())} kB)

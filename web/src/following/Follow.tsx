@@ -23,7 +23,7 @@ export function Follow({ id }: { readonly id: ArtefactId }) {
     }
   };
   return (
-    <label title={data.why === null ? 'Its changes and remarks would come into your inbox.' : WHY_WORDS[data.why]} className="inline-flex h-[26px] items-center gap-1.5 whitespace-nowrap text-xs text-ink2 print:hidden">
+    <label title={data.why === null ? 'Its changes and remarks would come into your inbox.' : WHY_WORDS[data.why]} className="inline-flex h-chip items-center gap-1.5 whitespace-nowrap text-xs text-ink2 print:hidden">
       <input type="checkbox" checked={data.follows} onChange={(event) => void choose(event.target.checked)} />
       Follow
     </label>

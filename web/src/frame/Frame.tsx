@@ -53,7 +53,7 @@ export function Frame({ project, projects, person, openToAll, mayMakeProjects, p
       <title>{title}</title>
       <SkipLink />
       {context.canEdit && <UndoLast project={project.key} person={person.name} />}
-      <header className="flex min-h-[46px] shrink-0 flex-wrap items-center gap-x-4 px-5 max-[700px]:px-3 max-[700px]:pb-1.5">
+      <header className="flex min-h-[46px] shrink-0 flex-wrap items-center gap-x-4 px-5 max-phone:px-3 max-phone:pb-1.5">
         <NavLink to={address.coverage(project.key)} className="flex items-center gap-2.5 font-serif text-xl font-bold">
           <Mark />
           Caderno
@@ -62,7 +62,7 @@ export function Frame({ project, projects, person, openToAll, mayMakeProjects, p
         <button
           type="button"
           onClick={() => setOpen('find')}
-          className="mx-auto flex h-8 w-[min(400px,28vw)] items-center max-[700px]:order-last max-[700px]:w-full rounded-[6px] border border-rule2 bg-page2 px-3 text-ink2 hover:border-ink3"
+          className="mx-auto flex h-8 w-[min(400px,28vw)] items-center max-phone:order-last max-phone:w-full rounded-panel border border-rule2 bg-page2 px-3 text-ink2 hover:border-ink3"
         >
           <span className="truncate">Find or do anything…</span>
           <kbd className="ml-auto shrink-0 whitespace-nowrap rounded-[3px] border border-rule2 bg-page px-1.5 font-mono text-[10.5px]">Ctrl K</kbd>
@@ -73,9 +73,9 @@ export function Frame({ project, projects, person, openToAll, mayMakeProjects, p
       {openToAll && <OpenToAll />}
       {!connected && <Offline />}
       {past !== null && <PastBanner past={past} />}
-      <div className="flex min-h-0 flex-1 pb-3 pl-3.5 max-[700px]:flex-col max-[700px]:px-1.5 max-[700px]:pb-1.5">
+      <div className="flex min-h-0 flex-1 pb-3 pl-3.5 max-phone:flex-col max-phone:px-1.5 max-phone:pb-1.5">
         <IndexTabs project={project.key} isPast={past !== null} />
-        <main id="page" tabIndex={-1} className="order-first min-h-0 min-w-0 flex-1 overflow-hidden max-[700px]:order-last rounded-[10px] rounded-tr-[3px] border border-rule2 bg-page focus:outline-none">
+        <main id="page" tabIndex={-1} className="order-first min-h-0 min-w-0 flex-1 overflow-hidden max-phone:order-last rounded-[10px] rounded-tr-[3px] border border-rule2 bg-page focus:outline-none">
           <Outlet context={context} />
         </main>
       </div>
@@ -105,7 +105,7 @@ function ProjectName({ project, projects }: { readonly project: ProjectRef; read
   return (
     <Menu>
       <MenuButton className="truncate text-ink2 underline decoration-rule2 underline-offset-4">{project.name}</MenuButton>
-      <MenuItems anchor="bottom start" className="z-50 rounded-[6px] border border-rule2 bg-page py-1 focus:outline-none">
+      <MenuItems anchor="bottom start" className="z-50 rounded-panel border border-rule2 bg-page py-1 focus:outline-none">
         {projects.map((p) => (
           <MenuItem key={p.key}>
             <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-blue-wash" onClick={() => void navigate(address.coverage(p.key))}>
@@ -141,10 +141,10 @@ function PersonMenu({ project, person, onKeys, canManage, mayMakeProjects }: Per
   const item = 'block w-full px-4 py-1.5 text-left data-focus:bg-blue-wash';
   return (
     <Menu>
-      <MenuButton aria-label={`${person.name}: account`} className="grid size-[30px] place-items-center rounded-full bg-blue text-[11px] font-semibold text-on-accent">
+      <MenuButton aria-label={`${person.name}: account`} className="grid size-[30px] place-items-center rounded-full bg-blue text-fine font-semibold text-on-accent">
         {initials(person.name)}
       </MenuButton>
-      <MenuItems anchor={{ to: 'bottom end', gap: 6 }} className="z-50 w-56 rounded-[6px] border border-rule2 bg-page py-1.5 focus:outline-none">
+      <MenuItems anchor={{ to: 'bottom end', gap: 6 }} className="z-50 w-56 rounded-panel border border-rule2 bg-page py-1.5 focus:outline-none">
         <div className="border-b border-rule px-4 pb-2 text-sm">
           <div className="font-semibold">{person.name}</div>
           <div className="text-xs text-ink2">{person.email}</div>
@@ -225,12 +225,12 @@ export function initials(name: string): string {
 }
 
 function OpenToAll() {
-  return <div className="mx-3.5 mb-1.5 rounded-[5px] bg-brick-wash px-4 py-1.5 text-base font-semibold text-brick">Open to all: whoever reaches this server signs in without a password.</div>;
+  return <div className="mx-3.5 mb-1.5 rounded-field bg-brick-wash px-4 py-1.5 text-base font-semibold text-brick">Open to all: whoever reaches this server signs in without a password.</div>;
 }
 
 function Offline() {
   return (
-    <div role="status" className="mx-3.5 mb-1.5 rounded-[5px] bg-ochre-wash px-4 py-1.5 text-sm text-ochre-ink">
+    <div role="status" className="mx-3.5 mb-1.5 rounded-field bg-ochre-wash px-4 py-1.5 text-sm text-ochre-ink">
       The server does not answer just now. What you type is kept here and sent as soon as it is back.
     </div>
   );
@@ -246,7 +246,7 @@ function Open({ project, person }: { readonly project: string; readonly person: 
   if (figures === undefined) return null;
   const look = 'whitespace-nowrap text-sm text-ink2 hover:underline';
   return (
-    <nav aria-label="What is open" className="flex shrink-0 items-center gap-4 max-[700px]:min-w-0 max-[700px]:shrink max-[700px]:flex-wrap max-[700px]:gap-x-2">
+    <nav aria-label="What is open" className="flex shrink-0 items-center gap-4 max-phone:min-w-0 max-phone:shrink max-phone:flex-wrap max-phone:gap-x-2">
       <NavLink to={address.questions(project)} className={look}>
         <b className="font-semibold text-ink">{figures.openQuestions}</b> open {figures.openQuestions === 1 ? 'question' : 'questions'}
       </NavLink>

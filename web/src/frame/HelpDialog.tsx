@@ -77,7 +77,7 @@ export function HelpDialog({ onClose }: { readonly onClose: () => void }) {
         </Section>
       )}
       <Section title="Keys">
-        <div className="mt-2 grid grid-cols-2 gap-x-10 gap-y-5 max-[700px]:grid-cols-1">
+        <div className="mt-2 grid grid-cols-2 gap-x-10 gap-y-5 max-phone:grid-cols-1">
           <Keys title="On this page" lines={commands.map((c) => [c.keyLabel ?? '', c.title])} />
           <div className="space-y-5">
             <Keys title="In steps" lines={IN_STEPS} />

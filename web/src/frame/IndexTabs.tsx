@@ -23,16 +23,16 @@ export function IndexTabs({ project, isPast }: { readonly project: string; reado
     baselines: baselines === undefined || baselines.length === 0 ? '' : baselines.length.toLocaleString(locale()),
   };
   return (
-    <nav aria-label="Chapters" className="w-[103px] shrink-0 space-y-1.5 pr-3.5 pt-4 max-[700px]:flex max-[700px]:w-full max-[700px]:gap-1 max-[700px]:space-y-0 max-[700px]:overflow-x-auto max-[700px]:p-0 max-[700px]:pb-1">
+    <nav aria-label="Chapters" className="w-[103px] shrink-0 space-y-1.5 pr-3.5 pt-4 max-phone:flex max-phone:w-full max-phone:gap-1 max-phone:space-y-0 max-phone:overflow-x-auto max-phone:p-0 max-phone:pb-1">
       {CHAPTERS.filter((c) => !isPast || c.path !== 'baselines').map((c) => (
         <Link
           key={c.path}
           to={`/${project}/${c.path}`}
           aria-current={c.path === here ? 'page' : undefined}
-          className={`block min-h-[49px] shrink-0 rounded-r-[8px] border border-l-0 border-rule2 px-3 py-1.5 max-[700px]:min-h-8 max-[700px]:rounded-[6px] max-[700px]:border-l ${c.path === here ? '-mr-1.5 border-r-4 border-r-blue bg-page font-semibold max-[700px]:mr-0' : 'bg-page2 text-ink2 hover:bg-page'}`}
+          className={`block min-h-[49px] shrink-0 rounded-r-[8px] border border-l-0 border-rule2 px-3 py-1.5 max-phone:min-h-8 max-phone:rounded-panel max-phone:border-l ${c.path === here ? '-mr-1.5 border-r-4 border-r-blue bg-page font-semibold max-phone:mr-0' : 'bg-page2 text-ink2 hover:bg-page'}`}
         >
           <span className="block text-[13px] font-semibold leading-5 text-ink">{c.name}</span>
-          <span className="block text-[11px] font-normal leading-4 text-ink2 max-[700px]:hidden">{figure[c.path]}</span>
+          <span className="block text-fine font-normal leading-4 text-ink2 max-phone:hidden">{figure[c.path]}</span>
         </Link>
       ))}
     </nav>

@@ -32,7 +32,7 @@ export function PastBanner({ past }: { readonly past: Past }) {
   const { pathname, search } = useLocation();
   const here = pathname.split('/').slice(2).join('/');
   return (
-    <p role="note" aria-label="As it was" data-on-paper className="mx-3.5 mb-1.5 flex flex-wrap items-baseline gap-x-4 gap-y-0.5 rounded-[5px] border border-blue bg-blue-wash px-4 py-1.5 text-sm max-[700px]:mx-1.5">
+    <p role="note" aria-label="As it was" data-on-paper className="mx-3.5 mb-1.5 flex flex-wrap items-baseline gap-x-4 gap-y-0.5 rounded-field border border-blue bg-blue-wash px-4 py-1.5 text-sm max-phone:mx-1.5">
       <span className="min-w-0 flex-1">
         <What past={past} /> Nothing can be changed here.
       </span>

@@ -27,7 +27,7 @@ function Opened({ handOff }: { readonly handOff: HandOff }) {
   const suite = suiteIdSchema.safeParse(of);
   const hasScenarios = lines.some((line) => parseScenarioId(line.of) !== null);
   return (
-    <article className="px-8 pb-12 pt-5 max-[700px]:px-4">
+    <article className="px-8 pb-12 pt-5 max-phone:px-4">
       <p className="text-xs text-ink2">
         <span className="font-mono">H-{number}</span> · of{' '}
         <Link className="underline decoration-rule2" to={suite.success ? address.artefact(project, suite.data) : address.baselines(project, baseline)}>

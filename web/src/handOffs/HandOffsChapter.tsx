@@ -14,7 +14,7 @@ export function HandOffsChapter() {
   if (data === undefined) return <Loading error={error} />;
   const opened = parsed.success ? data.find((h) => h.number === parsed.data) : data[0];
   const button = canEdit && (
-    <Link to={address.newHandOff(project)} className={`inline-flex h-8 items-center whitespace-nowrap rounded-[6px] border px-3 text-sm font-semibold ${data.length === 0 ? 'border-blue bg-blue text-on-accent' : 'border-rule2 bg-page hover:bg-page2'}`}>
+    <Link to={address.newHandOff(project)} className={`inline-flex h-8 items-center whitespace-nowrap rounded-panel border px-3 text-sm font-semibold ${data.length === 0 ? 'border-blue bg-blue text-on-accent' : 'border-rule2 bg-page hover:bg-page2'}`}>
       Hand something off
     </Link>
   );

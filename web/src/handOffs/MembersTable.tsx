@@ -102,7 +102,7 @@ function Doubts({ members, chosen, onChoose }: { readonly members: readonly Hand
           key={kind}
           type="button"
           aria-pressed={chosen === kind}
-          className={`h-[26px] rounded-[5px] border px-2 text-xs ${chosen === kind ? 'border-ochre-ink bg-ochre-wash font-semibold text-ochre-ink' : 'border-rule2 bg-page text-ink hover:bg-page2'}`}
+          className={`h-chip rounded-field border px-2 text-xs ${chosen === kind ? 'border-ochre-ink bg-ochre-wash font-semibold text-ochre-ink' : 'border-rule2 bg-page text-ink hover:bg-page2'}`}
           onClick={() => onChoose(chosen === kind ? null : kind)}
         >
           {DOUBT_NAME[kind](count)}

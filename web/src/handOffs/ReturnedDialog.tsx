@@ -124,7 +124,7 @@ function Line({ proposal: { of, said, text, offer, instances, step }, isPut, isO
 function Unplaced({ unplaced, total }: { readonly unplaced: ReturnedNotes['unplaced']; readonly total: number }) {
   const kinds = [...new Set(unplaced.map((u) => u.why))];
   return (
-    <div className="rounded-[5px] bg-ochre-wash px-3 py-1.5 text-ochre-ink">
+    <div className="rounded-field bg-ochre-wash px-3 py-1.5 text-ochre-ink">
       <p>{total === 1 ? 'One note has no place and stays in the file:' : `${total.toLocaleString(locale())} notes have no place and stay in the file:`}</p>
       <ul className="text-xs">
         {kinds.map((why) => {

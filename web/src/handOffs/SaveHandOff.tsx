@@ -38,7 +38,7 @@ export function SaveHandOff({ number, person, hasScenarios }: Props) {
   const label = person === null ? 'Save as a file' : `Save the part of ${person === '' ? 'nobody' : person}`;
   return (
     <Menu>
-      <MenuButton disabled={busy} aria-label={label} className={`inline-flex items-center gap-1 whitespace-nowrap rounded-[6px] border border-rule2 bg-page hover:bg-page2 disabled:opacity-60 print:hidden ${person === null ? 'h-8 px-3 text-sm font-semibold' : 'h-6 px-2 text-xs'}`}>
+      <MenuButton disabled={busy} aria-label={label} className={`inline-flex items-center gap-1 whitespace-nowrap rounded-panel border border-rule2 bg-page hover:bg-page2 disabled:opacity-60 print:hidden ${person === null ? 'h-8 px-3 text-sm font-semibold' : 'h-6 px-2 text-xs'}`}>
         {busy ? 'Writing …' : person === null ? label : 'Save'} <ChevronDown size={13} aria-hidden="true" />
       </MenuButton>
       <MenuChoices end="end" options={formats.map((format) => ({ value: format, name: FORMAT_WORD[format] }))} onPick={save} />

@@ -27,13 +27,13 @@ export function InboxPage() {
     links[links.findIndex((l) => l.dataset.entry === String(entry.id)) + direction]?.focus();
   };
   return (
-    <div className="h-full overflow-y-auto px-8 py-6 max-[700px]:px-4">
+    <div className="h-full overflow-y-auto px-8 py-6 max-phone:px-4">
       <div className="mx-auto max-w-4xl pb-10">
         <header className="flex flex-wrap items-center gap-x-3 gap-y-2">
           <h1 className="font-serif text-2xl font-semibold">Inbox</h1>
           <div role="group" aria-label="Which" className="flex gap-1">
             {INBOX_PARTS.map((p) => (
-              <button key={p} type="button" aria-pressed={p === part} onClick={() => show(p, reason)} className={`min-h-[26px] rounded-[5px] px-2 text-sm ${p === part ? 'bg-page2 font-semibold' : 'text-ink2 hover:bg-page2'}`}>
+              <button key={p} type="button" aria-pressed={p === part} onClick={() => show(p, reason)} className={`min-h-chip rounded-field px-2 text-sm ${p === part ? 'bg-page2 font-semibold' : 'text-ink2 hover:bg-page2'}`}>
                 {PART_WORD[p]}
               </button>
             ))}

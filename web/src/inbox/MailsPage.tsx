@@ -20,7 +20,7 @@ export function MailsPage() {
   const show = (left: MailLine[]): void => void client.setQueryData(queryKey, left);
   const params = (mail: MailLine) => ({ params: { project, mail: mail.id } });
   return (
-    <div className="h-full overflow-y-auto px-8 py-6 max-[700px]:px-4">
+    <div className="h-full overflow-y-auto px-8 py-6 max-phone:px-4">
       <div className="mx-auto max-w-4xl pb-10">
         <header className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
           <h1 className="font-serif text-2xl font-semibold">Mails you sent</h1>

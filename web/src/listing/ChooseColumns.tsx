@@ -23,11 +23,11 @@ export function ChooseColumns({ kind, view: { columns, setColumns } }: { readonl
   const move = (index: number, by: -1 | 1): void => setColumns(swapped(shown, index, index + by));
   return (
     <Popover>
-      <PopoverButton className="inline-flex h-[26px] items-center gap-1 whitespace-nowrap rounded-[5px] border border-rule2 bg-page px-2 text-xs font-medium hover:bg-page2">
+      <PopoverButton className="inline-flex h-chip items-center gap-1 whitespace-nowrap rounded-field border border-rule2 bg-page px-2 text-xs font-medium hover:bg-page2">
         Columns
         <ChevronDown size={12} aria-hidden="true" />
       </PopoverButton>
-      <PopoverPanel anchor={{ to: 'bottom end', gap: 4 }} className="z-50 max-h-96 w-64 overflow-y-auto rounded-[6px] border border-rule2 bg-page p-2 text-sm">
+      <PopoverPanel anchor={{ to: 'bottom end', gap: 4 }} className="z-50 max-h-96 w-64 overflow-y-auto rounded-panel border border-rule2 bg-page p-2 text-sm">
         <ul aria-label="Columns">
           {shown.map(({ column }, index) => (
             <li key={column} className="flex items-center">

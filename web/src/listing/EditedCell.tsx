@@ -167,7 +167,7 @@ function Choices({ fields, text, listed, field, label, choices, place, isActive,
           <ListboxButton ref={button} data-cell={place} aria-label={`${label}: ${text || 'none'}`} tabIndex={isActive ? 0 : -1} className={`${CELL} text-left`}>
             {text || ' '}
           </ListboxButton>
-          <ListboxOptions anchor={{ to: 'bottom start', gap: 2 }} className="z-50 min-w-32 rounded-[6px] border border-rule2 bg-page py-1 text-sm focus:outline-none">
+          <ListboxOptions anchor={{ to: 'bottom start', gap: 2 }} className="z-50 min-w-32 rounded-panel border border-rule2 bg-page py-1 text-sm focus:outline-none">
             {choices.map((choice) => (
               <ListboxOption key={choice.value} value={choice.value} className="cursor-pointer px-3 py-1.5 data-focus:bg-blue-wash data-selected:font-semibold">
                 {choice.name}

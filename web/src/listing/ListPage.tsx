@@ -48,7 +48,7 @@ export function ListPage<K extends ArtefactKind>({ kind, listing, current, headi
       <header className="px-5 pb-2.5 pt-5">
         <div className="flex items-center gap-2">
           <div className="min-w-0 flex-1">{heading}</div>
-          <Link to={{ pathname: address.list(project, kind), search }} title={`All ${many} as a table`} aria-label={`Show the ${many} as a table`} className="grid shrink-0 size-[26px] place-items-center rounded-[5px] border border-rule2 bg-page text-ink2 hover:bg-page2">
+          <Link to={{ pathname: address.list(project, kind), search }} title={`All ${many} as a table`} aria-label={`Show the ${many} as a table`} className="grid shrink-0 size-chip place-items-center rounded-field border border-rule2 bg-page text-ink2 hover:bg-page2">
             <Table2 size={14} aria-hidden="true" />
           </Link>
         </div>

@@ -96,7 +96,7 @@ export function QueryLine({ kind, query, onQuery, absent = [] }: Props) {
         {...getMenuProps({}, { suppressRefError: true })}
         aria-label="What can be written here"
         aria-labelledby={undefined}
-        className={`absolute inset-x-0 top-full z-30 mt-1 max-h-72 overflow-y-auto rounded-[6px] border border-rule2 bg-page py-1 text-sm ${shown ? '' : 'hidden'}`}
+        className={`absolute inset-x-0 top-full z-30 mt-1 max-h-72 overflow-y-auto rounded-panel border border-rule2 bg-page py-1 text-sm ${shown ? '' : 'hidden'}`}
       >
         {shown &&
           offered.map((offer, index) => (

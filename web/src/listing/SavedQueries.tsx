@@ -24,12 +24,12 @@ export function SavedQueries({ kind, query, onQuery }: Props) {
   return (
     <>
       <Menu>
-        <MenuButton className="inline-flex h-[26px] items-center gap-1 whitespace-nowrap rounded-[5px] border border-rule2 bg-page px-2 text-xs font-medium hover:bg-page2">
+        <MenuButton className="inline-flex h-chip items-center gap-1 whitespace-nowrap rounded-field border border-rule2 bg-page px-2 text-xs font-medium hover:bg-page2">
           Queries
           {saved.length > 0 && <span className="font-normal text-ink2">{saved.length}</span>}
           <ChevronDown size={12} aria-hidden="true" />
         </MenuButton>
-        <MenuItems anchor={{ to: 'bottom start', gap: 4 }} className="z-50 max-h-96 w-80 overflow-y-auto rounded-[6px] border border-rule2 bg-page py-1 text-sm focus:outline-none">
+        <MenuItems anchor={{ to: 'bottom start', gap: 4 }} className="z-50 max-h-96 w-80 overflow-y-auto rounded-panel border border-rule2 bg-page py-1 text-sm focus:outline-none">
           {saved.map((one) => (
             <Saved key={one.id} project={project} saved={one} canRemove={!one.everybody || canEdit} onChoose={() => onQuery(one.query)} onRemove={() => void remove(one.id)} />
           ))}
@@ -45,7 +45,7 @@ export function SavedQueries({ kind, query, onQuery }: Props) {
       </Menu>
       {naming && (
         <KeepQuery title="Save this query" canShare={canEdit} onSave={(name, everybody) => save({ kind, name, query: query.trim(), everybody, counts: null })} onClose={() => setNaming(false)}>
-          <p className="rounded-[5px] bg-page2 px-3 py-2 font-mono text-xs">{query}</p>
+          <p className="rounded-field bg-page2 px-3 py-2 font-mono text-xs">{query}</p>
         </KeepQuery>
       )}
     </>

@@ -20,7 +20,7 @@ export function ViewBar({ kind, view }: { readonly kind: ArtefactKind; readonly 
       <Choose label="Group by" showLabel labelWhenEmpty value={view.group ?? NONE} options={named(groupsOf(kind, fields), 'nothing')} onChange={(group) => view.setGroup(group === NONE ? null : group)} />
       <Choose label="Sort by" showLabel labelWhenEmpty value={sort?.column ?? NONE} options={named(columnsOf(kind, fields), kind === 'requirement' ? 'outline' : 'module and id')} onChange={(column) => view.setSort(column === NONE ? null : { column, descending: false })} />
       {sort !== null && (
-        <button type="button" className="grid size-[26px] place-items-center rounded-[5px] border border-rule2 bg-page text-ink2 hover:bg-page2" aria-label={sort.descending ? 'Sort upwards' : 'Sort downwards'} title={sort.descending ? 'Sort upwards' : 'Sort downwards'} onClick={() => view.setSort({ ...sort, descending: !sort.descending })}>
+        <button type="button" className="grid size-chip place-items-center rounded-field border border-rule2 bg-page text-ink2 hover:bg-page2" aria-label={sort.descending ? 'Sort upwards' : 'Sort downwards'} title={sort.descending ? 'Sort upwards' : 'Sort downwards'} onClick={() => view.setSort({ ...sort, descending: !sort.descending })}>
           <Direction size={14} aria-hidden="true" />
         </button>
       )}

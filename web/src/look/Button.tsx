@@ -14,7 +14,7 @@ export function Button({ look = 'plain', className = '', type = 'button', ...res
   return (
     <button
       type={type}
-      className={`inline-flex h-8 items-center gap-1.5 whitespace-nowrap rounded-[6px] border px-3 text-sm font-semibold disabled:cursor-default disabled:opacity-55 ${LOOK[look]} ${className}`}
+      className={`inline-flex h-8 items-center gap-1.5 whitespace-nowrap rounded-panel border px-3 text-sm font-semibold disabled:cursor-default disabled:opacity-55 ${LOOK[look]} ${className}`}
       {...rest}
     />
   );

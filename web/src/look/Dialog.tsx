@@ -37,7 +37,7 @@ export function Dialog({ title, onClose, children, wide = false, keepsAtOnce = f
         >
           <DialogTitle className="font-serif text-xl font-semibold">{title}</DialogTitle>
           {asking && (
-            <div role="alert" className="mt-3 flex flex-wrap items-center gap-3 rounded-[5px] bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">
+            <div role="alert" className="mt-3 flex flex-wrap items-center gap-3 rounded-field bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">
               <span className="flex-1">What you typed here is not saved yet.</span>
               <Button autoFocus onClick={() => setAsking(false)}>
                 Keep writing

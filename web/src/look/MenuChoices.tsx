@@ -10,7 +10,7 @@ interface Props<T extends string> {
 /** What the button of a menu opens. */
 export function MenuChoices<T extends string>({ end, options, onPick }: Props<T>) {
   return (
-    <MenuItems anchor={{ to: `bottom ${end}`, gap: 4 }} className="z-50 min-w-36 rounded-[6px] border border-rule2 bg-page py-1 text-sm focus:outline-none">
+    <MenuItems anchor={{ to: `bottom ${end}`, gap: 4 }} className="z-50 min-w-36 rounded-panel border border-rule2 bg-page py-1 text-sm focus:outline-none">
       {options.map((option) => (
         <MenuItem key={option.value}>
           <button type="button" className="block w-full px-3 py-1.5 text-left data-focus:bg-blue-wash" onClick={() => onPick(option.value)}>

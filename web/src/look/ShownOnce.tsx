@@ -18,7 +18,7 @@ export function ShownOnce({ words, label, value, onDone }: Props) {
     );
   };
   return (
-    <div role="status" className="mt-2 rounded-[5px] bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">
+    <div role="status" className="mt-2 rounded-field bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">
       <p>{words}</p>
       <p className="mt-1.5 flex flex-wrap items-center gap-2">
         <input aria-label={label} readOnly value={value} onFocus={(event) => event.target.select()} className="field-boxed min-w-0 flex-1 font-mono text-xs text-ink" />

@@ -11,7 +11,7 @@ interface Props<T extends string> {
   readonly onPick: (value: T) => void;
 }
 
-const HALF = 'h-[26px] bg-blue text-xs font-semibold text-on-accent hover:brightness-110';
+const HALF = 'h-chip bg-blue text-xs font-semibold text-on-accent hover:brightness-110';
 
 /** The page's one accent button, with what is done less often behind an arrow on it. */
 export function SplitButton<T extends string>({ label, onPress, others, options, onPick }: Props<T>) {

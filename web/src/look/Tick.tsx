@@ -4,16 +4,18 @@ interface Props {
   readonly checked: boolean;
   readonly onChange: (checked: boolean) => void;
   readonly disabled?: boolean;
+  /** What stands beside it has several lines: the first is beside it. */
+  readonly atTop?: boolean;
   readonly className?: string;
   /** What is so when it is ticked. */
   readonly children: ReactNode;
 }
 
 /** A box to tick, with its words, which are pressed as well. */
-export function Tick({ checked, onChange, disabled = false, className = '', children }: Props) {
+export function Tick({ checked, onChange, disabled = false, atTop = false, className = '', children }: Props) {
   return (
-    <label className={`flex min-h-7 items-center gap-2 ${className}`}>
-      <input type="checkbox" checked={checked} disabled={disabled} onChange={(event) => onChange(event.target.checked)} />
+    <label className={`flex min-h-7 gap-2 ${atTop ? 'items-start' : 'items-center'} ${className}`}>
+      <input type="checkbox" checked={checked} disabled={disabled} onChange={(event) => onChange(event.target.checked)} className={atTop ? 'mt-1' : ''} />
       {children}
     </label>
   );

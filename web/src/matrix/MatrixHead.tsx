@@ -1,7 +1,7 @@
 import { CELL_STANDINGS } from '@caderno/core/coverage';
 import { ArrowLeftRight } from 'lucide-react';
 import { QueryLine } from '../listing/index.ts';
-import { Button, Choose, STANDING_WORD, StandingShape, TextButton } from '../look/index.ts';
+import { Button, Choose, STANDING_WORD, StandingShape, TextButton, Tick } from '../look/index.ts';
 import { BASES, TESTS, type Basis, type MatrixViewing, type Side, type Tests } from './matrixView.ts';
 import { aloneWords, foundOf } from './matrixWords.ts';
 import { sidesOf, type DrawnMatrix } from './useMatrix.ts';
@@ -24,13 +24,13 @@ export function MatrixHead({ viewing, drawn, onExport }: Props) {
         <h1 className="mr-3 font-serif text-2xl font-semibold">Matrix</h1>
         <span className="inline-flex items-center gap-2 print:hidden">
           <SideChoice side={sides[0]} viewing={viewing} /> <span className="text-ink2">×</span> <SideChoice side={sides[1]} viewing={viewing} />
-          <Button className="h-[26px]! px-2!" title="What stands at the left goes across, and the other way round" onClick={() => setParameters({ turned: view.turned ? null : 'yes', row: null, column: null })}>
+          <Button className="h-chip! px-2!" title="What stands at the left goes across, and the other way round" onClick={() => setParameters({ turned: view.turned ? null : 'yes', row: null, column: null })}>
             <ArrowLeftRight size={13} aria-hidden="true" /> Turn
           </Button>
         </span>
-        <label className="ml-auto inline-flex min-h-8 items-center gap-2 text-sm max-[760px]:ml-0 print:hidden">
-          <input type="checkbox" checked={view.onlyMet} onChange={(e) => setParameters({ met: e.target.checked ? 'yes' : null })} /> Hide what is empty in view
-        </label>
+        <Tick checked={view.onlyMet} onChange={(ticked) => setParameters({ met: ticked ? 'yes' : null })} className="ml-auto text-sm max-[760px]:ml-0 print:hidden">
+          Hide what is empty in view
+        </Tick>
         <Button className="print:hidden" onClick={onExport} disabled={drawn === undefined}>
           Export XLSX
         </Button>

@@ -49,7 +49,7 @@ export function FirstSteps() {
               {i === next && <span className="block text-sm text-ink2">{text}</span>}
             </span>
             {i === next && to !== null && (
-              <Link to={to} className="self-center whitespace-nowrap rounded-[6px] border border-blue px-3 py-1.5 text-sm font-semibold text-blue">
+              <Link to={to} className="self-center whitespace-nowrap rounded-panel border border-blue px-3 py-1.5 text-sm font-semibold text-blue">
                 {word}
               </Link>
             )}

@@ -67,7 +67,7 @@ function AddForm({ project }: { readonly project: string }) {
         </select>
       </Labelled>
       {known !== null && (
-        <div role="alert" className="mt-4 rounded-[5px] bg-ochre-wash px-4 py-3 text-sm text-ochre-ink">
+        <div role="alert" className="mt-4 rounded-field bg-ochre-wash px-4 py-3 text-sm text-ochre-ink">
           <p>{known.email} has an account already. It keeps its name and password.</p>
           <Button className="mt-2" onClick={() => join(known)}>{`Add it as ${known.role}`}</Button>
         </div>

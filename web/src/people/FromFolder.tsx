@@ -42,7 +42,7 @@ export function FromFolder({ name, projectKey }: { readonly name: string; readon
         </p>
       )}
       {standing.kind === 'changed' && (
-        <div role="alert" className="mt-3 rounded-[5px] bg-ochre-wash px-4 py-3 text-sm text-ochre-ink">
+        <div role="alert" className="mt-3 rounded-field bg-ochre-wash px-4 py-3 text-sm text-ochre-ink">
           <p>{standing.words}</p>
           <Button className="mt-2" onClick={() => void make(standing.file, 'yes')}>
             Make the project of them as they are

@@ -29,7 +29,7 @@ export function SignIn({ session }: { readonly session: Session }) {
         <section>
           <h1 className="font-serif text-xl font-semibold">Look around as one of them</h1>
           <p className="mt-1 text-sm text-ink2">This is the demo: its people are made up and need no password.</p>
-          {session.openToAll && <p className="mt-2 rounded-[5px] bg-brick-wash px-3 py-2 text-base font-semibold text-brick">Open to all: whoever reaches this server signs in without a password.</p>}
+          {session.openToAll && <p className="mt-2 rounded-field bg-brick-wash px-3 py-2 text-base font-semibold text-brick">Open to all: whoever reaches this server signs in without a password.</p>}
           <ul className="mt-4 divide-y divide-rule border-y border-rule">
             {session.demoPeople.map((person) => (
               <li key={person.id}>

@@ -4,7 +4,7 @@ import { ArrowDown, ArrowUp, X } from 'lucide-react';
 import { useState } from 'react';
 import { FIELD_TYPE_WORD, OwnInput } from '../fields/index.ts';
 import { goOnInAdded } from '../focus/index.ts';
-import { Choose, IconButton, KIND_NAME, TextButton, options, TextBox } from '../look/index.ts';
+import { Choose, IconButton, KIND_NAME, TextButton, options, TextBox, Tick } from '../look/index.ts';
 import { ChoicesEditor } from './ChoicesEditor.tsx';
 import { FieldUse } from './FieldUse.tsx';
 
@@ -41,7 +41,7 @@ export function FieldsEditor({ fields, saved, canEdit, onChange }: Props) {
               <Name field={field} others={there} canEdit={canEdit} onName={(name) => set(field.id, { name })} />
               <Choose label={`Type of ${field.name}`} value={field.type} options={options(FIELD_TYPE_WORD).filter((o) => OWN_FIELD_TYPES.includes(o.value))} onChange={(type) => set(field.id, { type })} disabled={!canEdit} />
               <span className="min-w-0 flex-1 truncate text-xs text-ink2">{field.of.map((kind) => KIND_NAME[kind][1]).join(', ')}{field.required ? ' · required' : ''}</span>
-              <button type="button" aria-expanded={open === field.id} className="rounded-[5px] px-1.5 text-xs text-ink2 underline decoration-rule2 hover:bg-page2" onClick={() => setOpen(open === field.id ? null : field.id)}>
+              <button type="button" aria-expanded={open === field.id} className="rounded-field px-1.5 text-xs text-ink2 underline decoration-rule2 hover:bg-page2" onClick={() => setOpen(open === field.id ? null : field.id)}>
                 {open === field.id ? 'Less' : 'More'}
               </button>
               {canEdit && (
@@ -97,14 +97,13 @@ function Name({ field, others, canEdit, onName }: { readonly field: OwnField; re
 function Details({ field, canEdit, onSet }: { readonly field: OwnField; readonly canEdit: boolean; readonly onSet: (part: Partial<OwnField>) => void }) {
   const { name, of } = field;
   return (
-    <div className="mt-1.5 grid grid-cols-[7rem_1fr] items-baseline gap-x-3 gap-y-2 rounded-[6px] bg-page2 px-3 py-2">
+    <div className="mt-1.5 grid grid-cols-[7rem_1fr] items-baseline gap-x-3 gap-y-2 rounded-panel bg-page2 px-3 py-2">
       <span className="text-xs text-ink2">In</span>
       <span className="flex flex-wrap gap-x-4">
         {ARTEFACT_KINDS.map((kind) => (
-          <label key={kind} className="inline-flex min-h-6 items-center gap-1.5">
-            <input type="checkbox" checked={of.includes(kind)} disabled={!canEdit || (of.length === 1 && of[0] === kind)} onChange={(e) => onSet({ of: ARTEFACT_KINDS.filter((k) => (k === kind ? e.target.checked : of.includes(k))) })} />
+          <Tick key={kind} checked={of.includes(kind)} disabled={!canEdit || (of.length === 1 && of[0] === kind)} onChange={(ticked) => onSet({ of: ARTEFACT_KINDS.filter((k) => (k === kind ? ticked : of.includes(k))) })}>
             {KIND_NAME[kind][1]}
-          </label>
+          </Tick>
         ))}
       </span>
       {(field.type === 'choice' || field.type === 'choices') && (
@@ -120,10 +119,9 @@ function Details({ field, canEdit, onSet }: { readonly field: OwnField; readonly
       <span className="text-xs text-ink2">Help</span>
       <TextBox aria-label={`Help for ${name}`} placeholder="what to fill in" readOnly={!canEdit} value={field.help} maxLength={500} onChange={(text) => onSet({ help: text })} className="w-full" />
       <span />
-      <label className="inline-flex items-center gap-1.5">
-        <input type="checkbox" checked={field.required} disabled={!canEdit} onChange={(e) => onSet({ required: e.target.checked })} />
+      <Tick checked={field.required} disabled={!canEdit} onChange={(required) => onSet({ required })}>
         Required: pages say where it is missing, and -has:{ownQueryName(name)} finds them
-      </label>
+      </Tick>
     </div>
   );
 }

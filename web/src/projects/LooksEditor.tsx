@@ -1,4 +1,5 @@
 import { LOOK_RULES, type LookRule } from '@caderno/core/cases';
+import { Tick } from '../look/index.ts';
 
 interface Props {
   readonly off: readonly LookRule[];
@@ -25,13 +26,12 @@ export function LooksEditor({ off, canEdit, onChange }: Props) {
     <ul className="mt-1 grid grid-cols-2 gap-x-8">
       {LOOK_RULES.map((rule) => (
         <li key={rule} className="border-b border-rule py-1.5">
-          <label className="flex items-start gap-2.5">
-            <input type="checkbox" disabled={!canEdit} checked={!off.includes(rule)} onChange={(e) => onChange(e.target.checked ? off.filter((r) => r !== rule) : [...off, rule])} className="mt-1" />
+          <Tick atTop disabled={!canEdit} checked={!off.includes(rule)} onChange={(ticked) => onChange(ticked ? off.filter((r) => r !== rule) : [...off, rule])}>
             <span>
               <span className="font-medium">{LOOK_WORD[rule][0]}</span>
               <span className="block text-xs text-ink2">{LOOK_WORD[rule][1]}</span>
             </span>
-          </label>
+          </Tick>
         </li>
       ))}
     </ul>

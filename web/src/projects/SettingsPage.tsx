@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { useSettings } from '../api/index.ts';
 import { Loading } from '../artefacts/index.ts';
-import { MEND_WORDS, RULE_WORD, Button, Section, countOf, TextBox, NumberBox } from '../look/index.ts';
+import { MEND_WORDS, RULE_WORD, Button, Section, countOf, TextBox, NumberBox, Tick } from '../look/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import { BothSides, KeepWords, useEditCommands, useKeptHere, type LocalDraft } from '../versions/index.ts';
 import { AgreementEditor } from './AgreementEditor.tsx';
@@ -71,13 +71,12 @@ function Settings({ stored, keptHere }: { readonly stored: ResponseOf<'readSetti
           <ul className="mt-1 grid grid-cols-2 gap-x-8">
             {WORDING_RULES.map((rule) => (
               <li key={rule} className="border-b border-rule py-1.5">
-                <label className="flex items-start gap-2.5">
-                  <input type="checkbox" disabled={!canEdit} checked={!settings.rulesOff.includes(rule)} onChange={(e) => toggle(rule, e.target.checked)} className="mt-1" />
+                <Tick atTop disabled={!canEdit} checked={!settings.rulesOff.includes(rule)} onChange={(ticked) => toggle(rule, ticked)}>
                   <span>
                     <span className="font-medium">{RULE_WORD[rule]}</span>
                     <span className="block text-xs text-ink2">{MEND_WORDS[rule]}</span>
                   </span>
-                </label>
+                </Tick>
               </li>
             ))}
           </ul>

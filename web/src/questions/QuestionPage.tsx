@@ -37,7 +37,7 @@ function Question({ artefact }: { readonly artefact: EditableArtefact<'question'
           {content.status === 'open' && <> · holds up {countOf(holdsUp, 'item')}</>}
         </span>
       </ArtefactHead>
-      <div className="mt-2 flex gap-6 max-[1100px]:flex-col">
+      <div className="mt-2 flex gap-6 max-narrow:flex-col">
         <div className="min-w-0 flex-1">
           <Section title="What is unclear" className="!mt-2">
             <Prose place="text" label={`What is unclear in ${id}`} value={content.text} readOnly={!canEdit} onChange={(text) => update((c) => ({ ...c, text }))} placeholder="What the text leaves open, and why it matters" />
@@ -91,7 +91,7 @@ function Prose({ label, place, value, readOnly, placeholder, onChange }: ProsePr
       rows={2}
       placeholder={placeholder}
       onChange={onChange}
-      className="mt-2 w-full resize-none font-serif text-[15px] leading-7 [field-sizing:content]"
+      className="mt-2 w-full resize-none font-serif text-read leading-7 [field-sizing:content]"
     />
   );
 }

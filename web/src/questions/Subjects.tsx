@@ -64,7 +64,7 @@ function AddSubject({ known, onAdd }: { readonly known: ReadonlyMap<string, stri
         setText('');
       }}
     >
-      <TextBox aria-label="Id of a requirement or condition it is about" placeholder="R-… or K-…" value={text} aria-invalid={unknown} onChange={setText} className="w-24 !min-h-[26px] !py-0.5 font-mono" />
+      <TextBox aria-label="Id of a requirement or condition it is about" placeholder="R-… or K-…" value={text} aria-invalid={unknown} onChange={setText} className="w-24 !min-h-chip !py-0.5 font-mono" />
       <TextButton type="submit" disabled={subject === null || unknown}>
         add
       </TextButton>

@@ -53,17 +53,17 @@ function Text({ project, id, artefact, words, question, onClose, onWritten }: Wr
     }, tellFailure);
   return (
     <div className="mt-3 space-y-3">
-      {artefact.draft !== null && <p className="rounded-[5px] bg-ochre-wash px-3 py-1.5 text-sm">You have a draft of {id} that is not saved; it will be merged with this change.</p>}
+      {artefact.draft !== null && <p className="rounded-field bg-ochre-wash px-3 py-1.5 text-sm">You have a draft of {id} that is not saved; it will be merged with this change.</p>}
       <p className="text-sm">
         <span className="text-ink2">The answer:</span> {question.answer}
       </p>
       <label className="block text-xs text-ink2">
         Text of {id}, in Markdown
-        <TextArea autoFocus rows={6} value={text} onChange={setText} className="mt-0.5 w-full font-serif text-[15px] leading-7 text-ink" />
+        <TextArea autoFocus rows={6} value={text} onChange={setText} className="mt-0.5 w-full font-serif text-read leading-7 text-ink" />
       </label>
       <div>
         <div className="text-xs text-ink2">What changes</div>
-        <p className="mt-1 whitespace-pre-wrap rounded-[5px] border border-rule px-3 py-2 font-serif text-[15px] leading-7">
+        <p className="mt-1 whitespace-pre-wrap rounded-field border border-rule px-3 py-2 font-serif text-read leading-7">
           <WordDiff from={before} to={text} />
         </p>
       </div>

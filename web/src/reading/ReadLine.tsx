@@ -46,7 +46,7 @@ export function ReadLine({ readable: { line, action, expected }, before, number,
       {changed && <Origin line={line} />}
       <div onClick={onPoint} className={`group relative flex gap-3 border-b border-rule py-2 pl-2 ${isCurrent ? 'bg-blue-wash shadow-[inset_3px_0_0_var(--color-blue)] print:bg-transparent print:shadow-none' : ''}`}>
         <span className="w-7 shrink-0 pt-0.5 font-mono text-xs text-ink2">{number}</span>
-        <div className="min-w-0 flex-1 text-[15px] leading-6">
+        <div className="min-w-0 flex-1 text-read leading-6">
           {line.kind === 'gone' ? (
             <span className="text-brick">What stood here is not there any more: {line.step.kind === 'shared' ? line.step.shared : line.step.case}.</span>
           ) : (

@@ -153,7 +153,7 @@ function Instance({ instance, total, onGo }: { readonly instance: OpenedInstance
 function UnclearList({ places, onGo }: { readonly places: readonly Unclear[]; readonly onGo: (step: number) => void }) {
   if (places.length === 0) return null;
   return (
-    <section className="mt-6 rounded-[5px] bg-brick-wash px-4 py-2 text-sm print:hidden" aria-label="What is unclear">
+    <section className="mt-6 rounded-field bg-brick-wash px-4 py-2 text-sm print:hidden" aria-label="What is unclear">
       <h2 className="font-semibold text-brick">{countOf(places.length, 'unclear place')}</h2>
       <ul>
         {places.slice(0, 20).map((place, i) => (

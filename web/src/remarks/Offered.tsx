@@ -30,7 +30,7 @@ export function Offered({ offer, place, content, onTake }: Props) {
     void onTake().finally(() => setBusy(false));
   };
   return (
-    <div className="my-1 rounded-[5px] border border-rule2 bg-page2 px-2 py-1.5">
+    <div className="my-1 rounded-field border border-rule2 bg-page2 px-2 py-1.5">
       <p className="whitespace-pre-line break-words font-serif text-[13px] leading-5 text-ink">{there === null ? offer.text : <WordDiff from={there} to={offer.text} />}</p>
       {there === null && <p className="mt-0.5 text-ochre-ink">What it was for is gone.</p>}
       {there === offer.text && <p className="mt-0.5">It says so already.</p>}

@@ -39,7 +39,7 @@ export function PlaceLines({ places, titleOf, ticks, isReplaced, more }: Props) 
     boxes[at + (event.key === 'ArrowDown' ? 1 : -1)]?.focus();
   };
   return (
-    <div ref={scroller} role="list" aria-label="Places" className="min-h-0 flex-1 overflow-y-auto border-t border-rule max-[900px]:h-80 print:h-auto print:overflow-visible" onKeyDown={onKeyDown}>
+    <div ref={scroller} role="list" aria-label="Places" className="min-h-0 flex-1 overflow-y-auto border-t border-rule max-tablet:h-80 print:h-auto print:overflow-visible" onKeyDown={onKeyDown}>
       <div className="relative" style={{ height: rows.getTotalSize() }}>
         {drawnLines(rows, printing).map((row) => {
           const line = lines[row.index];

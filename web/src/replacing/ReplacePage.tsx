@@ -40,8 +40,8 @@ export function ReplacePage() {
     await client.invalidateQueries({ queryKey: [project, 'places'] });
   };
   return (
-    <div className="flex h-full max-[900px]:block max-[900px]:overflow-y-auto print:block">
-      <aside className="w-[300px] shrink-0 overflow-y-auto border-r border-rule px-6 py-6 max-[900px]:w-full max-[900px]:border-r-0 print:hidden">
+    <div className="flex h-full max-tablet:block max-tablet:overflow-y-auto print:block">
+      <aside className="w-[300px] shrink-0 overflow-y-auto border-r border-rule px-6 py-6 max-tablet:w-full max-tablet:border-r-0 print:hidden">
         <h1 className="mb-3 font-serif text-2xl font-semibold">Search and replace</h1>
         <SearchForm search={search} onSearch={setSearch} parts={parts} onParts={setParts} scope={scope} scopes={scopes} onScope={setScope} />
         {canEdit && found !== undefined && found.total > 0 && (

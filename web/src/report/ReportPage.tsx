@@ -49,7 +49,7 @@ function ReportOfNow() {
             <Choose label="Held against" value={since == null ? NOTHING : String(since)} options={[{ value: NOTHING, name: 'no baseline' }, ...(baselines.data ?? []).map((b) => ({ value: String(b.number), name: `B-${b.number} ${b.name}` }))]} onChange={(value) => setParameters({ since: value })} />
           </Part>
           <Part title="What you say first">
-            <textarea data-first aria-label="What you say first" rows={6} maxLength={LONGEST_NOTE} className="w-full rounded-[5px] border border-rule2 bg-page px-2 py-1.5 text-sm" placeholder="What matters most, in your words" value={note} onChange={(e) => setNote(e.target.value)} />
+            <textarea data-first aria-label="What you say first" rows={6} maxLength={LONGEST_NOTE} className="w-full rounded-field border border-rule2 bg-page px-2 py-1.5 text-sm" placeholder="What matters most, in your words" value={note} onChange={(e) => setNote(e.target.value)} />
             <p className="mt-1 text-xs text-ink2">Stands at the top of the report and of its files. It is kept in this browser.</p>
           </Part>
           <div className="mt-5 flex flex-wrap gap-2">

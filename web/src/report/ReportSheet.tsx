@@ -10,7 +10,7 @@ import { dayWords } from './reportWords.ts';
 /** A report as it stands on paper; what it names is a click away. */
 export function ReportSheet({ document: { title, of, note, figures, sections } }: { readonly document: ReportDocument }) {
   return (
-    <article className="mx-auto max-w-[52rem] px-8 pb-12 pt-5 max-[700px]:px-4 print:max-w-none print:px-0 print:pt-0">
+    <article className="mx-auto max-w-[52rem] px-8 pb-12 pt-5 max-phone:px-4 print:max-w-none print:px-0 print:pt-0">
       <h2 className="font-serif text-2xl font-semibold">{title}</h2>
       <p className="text-xs text-ink2">{of}</p>
       {note !== '' && <p className="mt-3 whitespace-pre-line border-l-2 border-blue pl-3">{note}</p>}

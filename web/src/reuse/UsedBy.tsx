@@ -60,7 +60,7 @@ export function Reach({ id }: { readonly id: ArtefactId }) {
   const agreed = reached.filter((u) => u.state === 'agreed').length;
   const kept = users.length - reached.length;
   return (
-    <p role="status" className="mt-2 rounded-[5px] bg-ochre-wash px-3 py-1.5 text-sm">
+    <p role="status" className="mt-2 rounded-field bg-ochre-wash px-3 py-1.5 text-sm">
       Saving reaches {countOf(cases.length, 'case')} with {countOf(instances, 'instance')}
       {reached.length > cases.length && ` and ${countOf(reached.length - cases.length, 'other shared steps', 'other shared steps')}`}
       {agreed > 0 && `; ${agreed} of them agreed`}. {kept > 0 && `${countOf(kept, 'user')} ${kept === 1 ? 'is' : 'are'} not reached: pinned, or following what is agreed.`}

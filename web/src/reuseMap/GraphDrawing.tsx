@@ -92,7 +92,7 @@ function Node({ placed: { node, x, y }, reached, faint, onPoint, onMark, onOpen 
     >
       <title>{`${words} – a double click opens it`}</title>
       <rect width={NODE_WIDTH} height={NODE_HEIGHT} rx={4} className={REACHED_LOOK[reached]} strokeWidth={reached === 'apart' ? 1 : 1.5} strokeDasharray={isShared ? '5 3' : undefined} />
-      <text x={8} y={19} className="fill-ink2 font-mono text-[11px]">
+      <text x={8} y={19} className="fill-ink2 font-mono text-fine">
         {node.id}
       </text>
       <text x={50} y={19} className={`text-[12px] ${faint && reached === 'apart' ? 'fill-ink2' : 'fill-ink'} ${node.state === 'withdrawn' ? 'line-through' : ''}`}>

@@ -35,7 +35,7 @@ export function ItemPage({ review, item, answering }: Props) {
   );
   const choices = [...new Set([seen, since])].flatMap((v) => (v === null ? [] : [{ value: String(v), name: v === since ? `since v${v}, which was agreed` : `since v${v}, to which you agreed` }]));
   return (
-    <article className="px-8 pb-12 pt-5 max-[700px]:px-4">
+    <article className="px-8 pb-12 pt-5 max-phone:px-4">
       <div className="flex flex-wrap items-baseline gap-x-3 text-xs text-ink2">
         <span>
           {KIND_NAME[kindOfId(id)][0]} <span className="font-mono">{id}</span>, v{version}
@@ -74,7 +74,7 @@ function Answers({ review, item }: { readonly review: Review; readonly item: Rev
   const hopeless = agreement !== undefined && item.standing === 'waiting' && neededOf(item, review.asked, agreement) === null;
   return (
     <>
-      {hopeless && <p className="mt-2 rounded-[5px] bg-ochre-wash px-3 py-1.5 text-sm text-ochre-ink">Too few of those asked may agree to it: who wrote it does not count. Edit the review to ask more people.</p>}
+      {hopeless && <p className="mt-2 rounded-field bg-ochre-wash px-3 py-1.5 text-sm text-ochre-ink">Too few of those asked may agree to it: who wrote it does not count. Edit the review to ask more people.</p>}
       <ul aria-label="Answers" className="mt-2 space-y-0.5 text-sm empty:hidden">
         {said.map((a) => (
           <li key={`${a.person} ${a.version}`} className={a.version === item.version ? '' : 'text-ink2'}>

@@ -22,7 +22,7 @@ export function ReviewsPage() {
   const people = new Map(open.flatMap((r) => r.asked.filter((a) => a.waiting > 0).map((a) => [a.person, a.name])));
   const modules = [...new Set(open.flatMap((r) => r.modules))].toSorted();
   return (
-    <div className="h-full overflow-y-auto px-8 py-6 max-[700px]:px-4">
+    <div className="h-full overflow-y-auto px-8 py-6 max-phone:px-4">
       <div className="mx-auto max-w-4xl pb-10">
         <header className="flex flex-wrap items-center gap-3">
           <h1 className="font-serif text-2xl font-semibold">Reviews</h1>

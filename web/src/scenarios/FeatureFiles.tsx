@@ -20,10 +20,10 @@ export function FeatureFiles({ listing: { list } }: { readonly listing: Pick<Lis
   return (
     <>
       <Menu>
-        <MenuButton aria-label="Features from and to files" title="Import and export" className="grid size-8 shrink-0 place-items-center rounded-[6px] border border-rule2 bg-page hover:bg-page2">
+        <MenuButton aria-label="Features from and to files" title="Import and export" className="grid size-8 shrink-0 place-items-center rounded-panel border border-rule2 bg-page hover:bg-page2">
           <FileText size={15} aria-hidden="true" />
         </MenuButton>
-        <MenuItems anchor={{ to: 'bottom end', gap: 4 }} className="z-50 w-72 rounded-[6px] border border-rule2 bg-page py-1.5 text-sm focus:outline-none">
+        <MenuItems anchor={{ to: 'bottom end', gap: 4 }} className="z-50 w-72 rounded-panel border border-rule2 bg-page py-1.5 text-sm focus:outline-none">
           {canEdit && (
             <MenuItem>
               <button type="button" className={item} onClick={() => void navigate(address.importingFeatures(project))}>

@@ -48,7 +48,7 @@ export function FeatureIndex({ listing, current, asked, onNew }: Props) {
 /** Asks for tags: `@smoke and not @slow`. It stands in the address. */
 function TagLine({ asked: { tags, isRead, ask } }: { readonly asked: AskedScenarios }) {
   return (
-    <label className={`mt-2 flex h-[30px] items-center gap-2 rounded-[5px] border bg-page2 px-2.5 font-mono text-xs focus-within:border-blue ${isRead ? 'border-rule2' : 'border-ochre'}`}>
+    <label className={`mt-2 flex h-[30px] items-center gap-2 rounded-field border bg-page2 px-2.5 font-mono text-xs focus-within:border-blue ${isRead ? 'border-rule2' : 'border-ochre'}`}>
       <TagIcon size={13} aria-hidden="true" className="shrink-0 text-ink2" />
       <input aria-label="Tags" value={tags} onChange={(event) => ask('tags', event.target.value)} placeholder="@smoke and not @slow" title="Scenarios with these tags: and, or, not, brackets" aria-invalid={!isRead} spellCheck={false} className="min-w-0 flex-1 bg-transparent placeholder:text-ink3 focus:outline-none" />
       {!isRead && <span className="shrink-0 font-sans text-ochre-ink">not finished</span>}
@@ -116,10 +116,10 @@ const ScenarioLines = memo(function ScenarioLines({ feature, scenarios, test }: 
         return (
           <li key={number}>
             <Link to={to} replace aria-current={isHere ? 'true' : undefined} className={`flex items-baseline gap-2.5 py-1 pl-[3.1rem] pr-5 text-sm leading-[1.4] hover:bg-page2 ${isHere ? 'bg-blue-wash shadow-[inset_3px_0_0_var(--color-blue)]' : ''}`}>
-              <span className="w-4 shrink-0 text-right font-mono text-[11px] text-ink2">{number}</span>
+              <span className="w-4 shrink-0 text-right font-mono text-fine text-ink2">{number}</span>
               <span className="min-w-0 flex-1">
                 {name === '' ? <span className="text-ink2">without a name</span> : name}
-                {own.length > 0 && <span className="ml-1.5 font-mono text-[11px] text-plum">{own.join(' ')}</span>}
+                {own.length > 0 && <span className="ml-1.5 font-mono text-fine text-plum">{own.join(' ')}</span>}
               </span>
               {instances > 1 && <span className="shrink-0 text-xs text-ink2" title={`executed ${instances} times, once for each row of its examples`}>× {instances.toLocaleString(locale())}</span>}
             </Link>

@@ -80,7 +80,7 @@ function Feature({ artefact }: { readonly artefact: EditableArtefact<'feature'> 
         <TextInput label="Module" value={content.module} readOnly={!canEdit} onChange={(module) => update((c) => ({ ...c, module }))} suggestions={modules} />
         <span className="whitespace-nowrap">{counted(outline)}</span>
       </ArtefactHead>
-      <div className="mt-3 flex gap-5 max-[1100px]:flex-col">
+      <div className="mt-3 flex gap-5 max-narrow:flex-col">
         <div className="min-w-0 flex-1">
           <div className="flex items-center gap-4 border-b border-rule2 pb-1.5 text-sm print:hidden">
             <FormChoice form={form} onForm={setForm} />

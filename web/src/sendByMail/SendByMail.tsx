@@ -61,7 +61,7 @@ export function SendByMail({ of, words, onClose }: Props) {
         <p className="text-ink2">A mail with your note, what is sent ({words}) and a link to it.</p>
         <fieldset>
           <legend className="font-semibold">To people of the project</legend>
-          <ul className="mt-0.5 grid max-h-44 grid-cols-2 gap-x-4 overflow-y-auto max-[700px]:grid-cols-1" tabIndex={0} aria-label="People of the project">
+          <ul className="mt-0.5 grid max-h-44 grid-cols-2 gap-x-4 overflow-y-auto max-phone:grid-cols-1" tabIndex={0} aria-label="People of the project">
             {members.map(({ id, name }) => (
               <li key={id}>
                 <TickIn item={id} of={people} onChange={setPeople}>

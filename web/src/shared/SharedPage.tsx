@@ -44,7 +44,7 @@ function Shared({ artefact }: { readonly artefact: EditableArtefact<'shared'> })
         <span>Shared steps</span>
       </ArtefactHead>
       {editing.dirty && <Reach id={id} />}
-      <div className="mt-4 flex gap-5 max-[1100px]:flex-col">
+      <div className="mt-4 flex gap-5 max-narrow:flex-col">
         <div className="min-w-0 flex-1">
           <dl className="grid grid-cols-[6.5rem_1fr]">
             <dt className="pt-px text-xs leading-5 text-ink2">Purpose</dt>

@@ -78,7 +78,7 @@ function Instance({ instance: { name, texts, steps }, heading }: { readonly inst
           {heading} <strong className="ml-2 font-mono">{name}</strong>
         </h2>
       )}
-      <dl className="mt-2 grid grid-cols-[6.5rem_1fr] gap-y-1 text-sm max-[700px]:grid-cols-1">
+      <dl className="mt-2 grid grid-cols-[6.5rem_1fr] gap-y-1 text-sm max-phone:grid-cols-1">
         {texts.map(({ field, parts }) => (
           <div key={field} className="contents">
             <dt className="text-xs leading-6 text-ink2">{FIELD_WORD[field]}</dt>
@@ -103,7 +103,7 @@ function Step({ step: { from, action, expected }, number, origin }: { readonly s
       {origin !== '' && <p className="mt-2 border-b border-rule pb-0.5 text-xs text-ink2">{origin}</p>}
       <div className="flex gap-3 border-b border-rule py-2">
         <span className="w-7 shrink-0 pt-0.5 font-mono text-xs text-ink2">{number}</span>
-        <div className="min-w-0 flex-1 break-words text-[15px] leading-6">
+        <div className="min-w-0 flex-1 break-words text-read leading-6">
           {action.length > 0 && (
             <p className="whitespace-pre-line">
               <Parts parts={action} />

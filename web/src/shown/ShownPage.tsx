@@ -37,7 +37,7 @@ function hearHash(listener: () => void): () => void {
 function Sheet({ shown }: { readonly shown: ShownByLink }) {
   const { id, project, version, state, savedAt, by, endsAt, copy } = shown;
   return (
-    <main className="mx-auto my-6 w-full max-w-3xl rounded-[10px] border border-rule2 bg-page px-8 py-7 max-[700px]:my-0 max-[700px]:rounded-none max-[700px]:px-4 print:my-0 print:border-0 print:p-0">
+    <main className="mx-auto my-6 w-full max-w-3xl rounded-[10px] border border-rule2 bg-page px-8 py-7 max-phone:my-0 max-phone:rounded-none max-phone:px-4 print:my-0 print:border-0 print:p-0">
       <title>{`${id} ${copy.title} · Caderno`}</title>
       <header className="border-b border-rule2 pb-3">
         <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">

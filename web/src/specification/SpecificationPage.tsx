@@ -71,7 +71,7 @@ function OfPart({ of, setParameters }: { readonly of: SpecificationOf; readonly 
         ) : (
           <>
             {work.kind !== 'done' && (
-              <article ref={sheet} aria-label="Specification" className={`mx-auto max-w-[52rem] px-8 pb-12 pt-5 max-[700px]:px-4 print:max-w-none print:px-0 ${work.kind === 'busy' ? 'hidden' : ''}`}>
+              <article ref={sheet} aria-label="Specification" className={`mx-auto max-w-[52rem] px-8 pb-12 pt-5 max-phone:px-4 print:max-w-none print:px-0 ${work.kind === 'busy' ? 'hidden' : ''}`}>
                 <SpecificationSheet specified={specified} of={partWords(of)} />
               </article>
             )}

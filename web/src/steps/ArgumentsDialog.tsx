@@ -23,7 +23,7 @@ export function ArgumentsDialog({ use, used, library, callers, onChange, onClose
     <Dialog title={`Values of ${used.id} ${used.content.title}`} keepsAtOnce onClose={onClose} wide>
       {use.kind === 'call' && used.kind === 'case' && <Rows rows={use.rows} called={allRows(used.content, library)} running={rowsToRun(used.content, library).length} onChange={(rows) => onChange({ rows })} />}
       {lost.map((argument) => (
-        <p key={argument.id} className="mt-2 rounded-[5px] bg-brick-wash px-3 py-1.5 text-sm">
+        <p key={argument.id} className="mt-2 rounded-field bg-brick-wash px-3 py-1.5 text-sm">
           <span className="cad-parameter">{`<${argument.id}>`}</span> was given <span className="font-mono">{argument.value}</span>, and {used.id} has no such parameter any more. Give it to{' '}
           {open.filter((p) => !use.arguments.some((a) => a.id === p.name)).map((p) => (
             <TextButton key={p.name} className="mr-2" onClick={() => move(argument, p.name)}>{`<${p.name}>`}</TextButton>

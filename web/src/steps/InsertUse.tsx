@@ -50,7 +50,7 @@ export function InsertUse({ onInsert, onClose }: Props) {
             ))}
             {offered.length === 0 && <p className="px-2 py-2 text-sm text-ink2">Nothing of that name can be used.</p>}
           </ComboboxOptions>
-          <div className="overflow-y-auto rounded-[5px] bg-page2 px-3 py-2" aria-label="What it holds" role="region">
+          <div className="overflow-y-auto rounded-field bg-page2 px-3 py-2" aria-label="What it holds" role="region">
             {shown !== null && <UsePreview id={shown} />}
           </div>
         </div>

@@ -11,9 +11,9 @@ interface Props {
 
 /** The number of a step; pointed at or reached by Tab it is a box to select the step by, with shift all between. */
 export function SelectBox({ id, number, canEdit, selected, onSelect }: Props) {
-  if (!canEdit) return <span className="w-[26px] shrink-0 font-mono text-xs text-ink2">{number}</span>;
+  if (!canEdit) return <span className="w-chip shrink-0 font-mono text-xs text-ink2">{number}</span>;
   return (
-    <span className="relative w-[26px] shrink-0 font-mono text-xs text-ink2">
+    <span className="relative w-chip shrink-0 font-mono text-xs text-ink2">
       <span className={selected ? 'invisible' : 'group-hover:invisible'}>{number}</span>
       <SelectMark name={`step ${number}`} selected={selected} onSelect={(on, through) => onSelect(id, on, through)} className="absolute -left-1 top-0" />
     </span>

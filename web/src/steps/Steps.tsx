@@ -65,7 +65,7 @@ export const Steps = memo(function Steps({ steps, context, opened, canEdit, upda
           })}
           {canEdit && (
             <li data-screen-only className="relative flex items-baseline border-b border-rule py-1.5">
-              <span className="w-[26px] shrink-0 font-mono text-xs text-ink2">{steps.length + 1}</span>
+              <span className="w-chip shrink-0 font-mono text-xs text-ink2">{steps.length + 1}</span>
               <button
                 type="button"
                 className="flex-1 text-left text-ink2"

@@ -39,7 +39,7 @@ function InHand() {
   const dragged = useDndContext().active?.data.current as Dragged | undefined;
   if (dragged === undefined) return null;
   return (
-    <div className="max-h-56 w-80 overflow-hidden rounded-[5px] border border-rule2 bg-page2 px-3 py-2 text-sm opacity-95">
+    <div className="max-h-56 w-80 overflow-hidden rounded-field border border-rule2 bg-page2 px-3 py-2 text-sm opacity-95">
       <UsePreview id={dragged.reusable} />
     </div>
   );

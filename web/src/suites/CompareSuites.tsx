@@ -27,7 +27,7 @@ export function CompareSuites({ id, own, other, titleOfOther, onClose }: Props) 
   ];
   return (
     <Dialog title={`${id} and ${other.id} ${titleOfOther}`} onClose={onClose} wide>
-      <div className="grid max-h-[60vh] grid-cols-3 gap-5 overflow-y-auto text-sm max-[900px]:grid-cols-1" tabIndex={0} role="group" aria-label="What they share">
+      <div className="grid max-h-[60vh] grid-cols-3 gap-5 overflow-y-auto text-sm max-tablet:grid-cols-1" tabIndex={0} role="group" aria-label="What they share">
         {lists.map(({ title, members }) => (
           <section key={title}>
             <h3 className="border-b border-ink pb-1 font-serif font-semibold">

@@ -17,7 +17,7 @@ interface Props {
 
 /** What was found, and how sure that is. */
 export function SmallestSaid({ smallest: { found: cover, state }, showing, by, what }: Props) {
-  if (state === 'failed') return <p role="alert" className="rounded-[5px] bg-ochre-wash px-3 py-1.5 text-sm text-ochre-ink">The smallest suite could not be worked out here. Nothing was changed; try it again.</p>;
+  if (state === 'failed') return <p role="alert" className="rounded-field bg-ochre-wash px-3 py-1.5 text-sm text-ochre-ink">The smallest suite could not be worked out here. Nothing was changed; try it again.</p>;
   if (cover === undefined) return <p role="status" className="text-sm text-ink2">Working it out …</p>;
   return (
     <p role="status" className="text-sm">

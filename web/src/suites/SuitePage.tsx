@@ -40,8 +40,8 @@ function Suite({ artefact }: { readonly artefact: EditableArtefact<'suite'> }) {
       <WhereItRuns configurations={content.configurations} canEdit={canEdit} onChange={(configurations) => update((c) => ({ ...c, configurations }))} />
       {figures === undefined && error === null && <p role="status" className="mt-3 text-sm text-ink2">Working out what it shows …</p>}
       {figures !== undefined && <Figures figures={figures} configurations={content.configurations.length} />}
-      {error !== null && figures === undefined && <p role="alert" className="mt-3 rounded-[5px] bg-ochre-wash px-3 py-1.5 text-sm text-ochre-ink">{failureSentence(error)} The members stay as they are.</p>}
-      <div className="mt-1 flex gap-5 max-[1100px]:flex-col">
+      {error !== null && figures === undefined && <p role="alert" className="mt-3 rounded-field bg-ochre-wash px-3 py-1.5 text-sm text-ochre-ink">{failureSentence(error)} The members stay as they are.</p>}
+      <div className="mt-1 flex gap-5 max-narrow:flex-col">
         <div className="min-w-0 flex-1">
           <Section title="Members" aside={membersWords(content, figures)} actions={canEdit && <AddMembers entries={content.entries} at={at} onAdd={add} edit={edit} />}>
             <SuiteEntries entries={content.entries} configurations={content.configurations} figures={figures} canEdit={canEdit} edit={edit} at={at} onAt={setAt} />

@@ -60,7 +60,7 @@ export function ArtefactHead<C extends { readonly title: string }>({ summary, st
           {children}
           {!open && rareWords.length > 0 && <span className="hidden print:inline">{rareWords.join(' · ')}</span>}
           {(rare !== undefined || !isPast) && (
-            <button type="button" aria-expanded={open} className="inline-flex h-[26px] items-center gap-1 whitespace-nowrap rounded-[5px] px-1 text-xs text-ink2 hover:bg-page2 print:hidden" onClick={() => setOpen(!open)}>
+            <button type="button" aria-expanded={open} className="inline-flex h-chip items-center gap-1 whitespace-nowrap rounded-field px-1 text-xs text-ink2 hover:bg-page2 print:hidden" onClick={() => setOpen(!open)}>
               {open ? 'Less' : 'More'}
               {!open && rareWords.length > 0 && <span className="hidden max-w-[3.5rem] truncate @2xl:inline-block">· {rareWords.join(' · ')}</span>}
               <ChevronDown size={12} aria-hidden="true" className={open ? 'rotate-180' : ''} />

@@ -4,7 +4,7 @@ import { LIMITS } from '@caderno/contract';
 import { useState } from 'react';
 import { useOwnFields } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { Button, Dialog, TextButton, TextArea } from '../look/index.ts';
+import { Button, Dialog, TextButton, TextArea, Answer } from '../look/index.ts';
 import type { Theirs } from './editState.ts';
 import { ownName, ownShown } from './ownNamed.ts';
 import { pathWords } from './pathWords.ts';
@@ -24,7 +24,7 @@ export function BothSides({ name, theirs, mine, onSettle }: Props) {
   const fields = useOwnFields(useFrame().project);
   const choose = (path: string, choice: Choice): void => setChoices((c) => new Map(c).set(path, choice));
   return (
-    <div role="alert" className="mt-2 rounded-[5px] bg-ochre-wash px-3 py-2 text-sm text-ink">
+    <div role="alert" className="mt-2 rounded-field bg-ochre-wash px-3 py-2 text-sm text-ink">
       {theirs.author} saved v{theirs.version} meanwhile and changed the same {theirs.conflicts.length === 1 ? 'place' : `${theirs.conflicts.length} places`}. Your text is kept.{' '}
       <TextButton onClick={() => setOpen(true)}>Look at both and choose</TextButton>
       {open && (
@@ -80,26 +80,24 @@ interface SideBoxProps {
 
 function SideBox({ name, label, value, checked, onChoose }: SideBoxProps) {
   return (
-    <label className={`flex gap-2 rounded-[5px] border p-3 ${checked ? 'border-blue bg-blue-wash' : 'border-rule2'}`}>
-      <input type="radio" name={name} checked={checked} onChange={onChoose} className="mt-1" />
+    <Answer atTop name={name} checked={checked} onPick={onChoose} className={`rounded-field border p-3 ${checked ? 'border-blue bg-blue-wash' : 'border-rule2'}`}>
       <span className="min-w-0">
         <span className="block text-xs font-semibold text-ink2">{label}</span>
         <span className="block max-h-52 overflow-auto whitespace-pre-wrap break-words text-sm">{valueWords(value)}</span>
       </span>
-    </label>
+    </Answer>
   );
 }
 
 function OwnText({ path, given, choice, onChoose }: { readonly path: string; readonly given: Json; readonly choice: Choice | undefined; readonly onChoose: (text: string) => void }) {
   const own = typeof choice === 'object' && typeof choice.own === 'string' ? choice.own : null;
   return (
-    <label className="mt-2 flex gap-2 text-sm">
-      <input type="radio" name={path} checked={own !== null} onChange={() => onChoose(typeof given === 'string' ? given : '')} className="mt-1" />
+    <Answer atTop name={path} checked={own !== null} onPick={() => onChoose(typeof given === 'string' ? given : '')} className="mt-2 text-sm">
       <span className="min-w-0 flex-1">
         <span className="block text-xs font-semibold text-ink2">Another text</span>
         {own !== null && <TextArea autoFocus aria-label="Another text" value={own} rows={2} maxLength={LIMITS.text} onChange={onChoose} className="mt-1 block w-full [field-sizing:content]" />}
       </span>
-    </label>
+    </Answer>
   );
 }
 

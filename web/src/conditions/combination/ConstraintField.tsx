@@ -18,7 +18,7 @@ interface Props {
 /** One line in the language of constraints: words are offered as one types, and what cannot be read is underlined. */
 export function ConstraintField({ label, value, factors, readOnly, autoFocus, onChange }: Props) {
   const extensions = useMemo<Extension[]>(() => [...fixedParts(label, readOnly), languageOf(factors)], [factors, label, readOnly]);
-  return <CodeField value={value} onChange={onChange} extensions={extensions} autoFocus={autoFocus} className="min-w-0 flex-1 rounded-[5px] border border-rule2 bg-page px-2 py-1.5 font-mono text-xs focus-within:border-blue" />;
+  return <CodeField value={value} onChange={onChange} extensions={extensions} autoFocus={autoFocus} className="min-w-0 flex-1 rounded-field border border-rule2 bg-page px-2 py-1.5 font-mono text-xs focus-within:border-blue" />;
 }
 
 function fixedParts(label: string, readOnly: boolean): Extension[] {

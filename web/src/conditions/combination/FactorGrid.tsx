@@ -79,8 +79,8 @@ function ValueLine({ factor, value, isBase, offersBase, canEdit, onChange }: Val
         onChange={(e) => onChange(withValue(factor.id, value.id, { value: e.target.value }))}
         className={`h-[30px] min-w-0 flex-1 truncate bg-transparent text-sm outline-none focus:bg-blue-wash ${value.valid ? '' : 'text-brick line-through decoration-1'}`}
       />
-      {!value.valid && <span className="pr-1 text-[11px] text-brick">invalid</span>}
-      {isBase && <span className="pr-1 text-[11px] text-blue">usual</span>}
+      {!value.valid && <span className="pr-1 text-fine text-brick">invalid</span>}
+      {isBase && <span className="pr-1 text-fine text-blue">usual</span>}
       {canEdit && (
         <IconButton label={`More about ${value.value}`} small title="Validity, other spellings, outcome" onClick={() => setOpen(true)} icon={<MoreHorizontal size={13} aria-hidden="true" />} />
       )}

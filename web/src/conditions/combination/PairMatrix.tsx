@@ -55,7 +55,7 @@ function PairCell({ words, count, width }: { readonly words: string; readonly wi
   const share = count === undefined ? 0 : count.shown / count.of;
   return (
     <td title={count === undefined ? `${words}: nothing can occur` : `${words}: ${count.shown} of ${count.of} shown`} className="border border-rule2 p-0 text-center" style={{ width, height: 26 }}>
-      <span className="relative block h-[26px]">
+      <span className="relative block h-chip">
         <span className={`absolute inset-x-0 bottom-0 ${whole ? 'bg-pine-wash' : 'bg-ochre-wash'}`} style={{ height: `${share * 100}%` }} />
         <span className={`relative font-mono leading-[26px] ${whole ? 'text-pine' : 'text-ink'}`}>{count === undefined ? '·' : `${count.shown}/${count.of}`}</span>
       </span>

@@ -41,7 +41,7 @@ export function Bound({ type, label, value, open, invalid, onChange }: BoundProp
         onLeave={leave}
         className="w-full font-mono"
       />
-      <span id={note} role="status" className="block text-[11px] leading-4 text-ink2">
+      <span id={note} role="status" className="block text-fine leading-4 text-ink2">
         {from !== '' && typed === null && `read from “${from}”`}
       </span>
     </span>

@@ -92,7 +92,7 @@ export function Validity({ name, valid, onChange }: { readonly name: string; rea
       type="button"
       aria-label={`${name} is ${valid ? 'valid' : 'invalid'}; change it`}
       onClick={() => onChange(!valid)}
-      className={`h-7 rounded-[5px] border border-rule2 text-xs font-medium ${valid ? 'bg-pine-wash text-pine' : 'bg-brick-wash text-brick'}`}
+      className={`h-7 rounded-field border border-rule2 text-xs font-medium ${valid ? 'bg-pine-wash text-pine' : 'bg-brick-wash text-brick'}`}
     >
       {valid ? 'valid' : 'invalid'}
     </button>

@@ -58,7 +58,7 @@ export function StateDiagram({ name, model, canEdit, ofState, ofTransition, mark
   const moved = model.states.some((s) => s.place !== null);
   return (
     <figure className="mt-3">
-      <div className="max-h-[540px] overflow-auto rounded-[5px] border border-rule bg-page">
+      <div className="max-h-[540px] overflow-auto rounded-field border border-rule bg-page">
         <svg
           ref={svg}
           viewBox={`0 0 ${drawing.width} ${drawing.height}`}

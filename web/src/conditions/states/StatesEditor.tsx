@@ -43,7 +43,7 @@ export function StatesEditor({ name, model, items, canEdit, onChange }: Props) {
       <div className="mt-4 text-xs text-ink2">{countOf(model.states.length, 'state')}: where things begin, and where they may end</div>
       <ul aria-label="States" className="mt-1 flex flex-wrap gap-1.5">
         {model.states.slice(0, all ? undefined : MOST_STATES).map((state) => (
-          <li key={state.id} className="flex h-8 items-center gap-1.5 rounded-[5px] border border-rule2 pl-2 pr-1 text-xs">
+          <li key={state.id} className="flex h-8 items-center gap-1.5 rounded-field border border-rule2 pl-2 pr-1 text-xs">
             <input type="radio" aria-label={`${state.name} is the initial state`} title="Things begin here" checked={state.initial} disabled={!canEdit} onChange={() => onChange(makeInitial(state.id))} />
             <input aria-label="Name of the state" value={state.name} readOnly={!canEdit} maxLength={200} size={Math.max(4, Math.min(24, state.name.length))} onChange={(e) => onChange(withState(state.id, { name: e.target.value }))} className="bg-transparent text-sm font-medium outline-none focus:bg-blue-wash" />
             <Tick checked={state.final} disabled={!canEdit} onChange={(ticked) => onChange(withState(state.id, { final: ticked }))} className="text-ink2">

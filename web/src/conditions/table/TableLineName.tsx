@@ -32,7 +32,7 @@ export function TableLineName({ model, row, canEdit, onChange }: Props) {
           className={`block h-6 w-full truncate bg-transparent px-2 text-sm font-medium outline-none focus:bg-blue-wash ${condition === undefined ? 'text-pine' : ''}`}
         />
         {condition !== undefined && (
-          <button type="button" aria-label={`Values of ${condition.name}`} onClick={() => setOpen(true)} className="block h-6 w-full truncate px-2 text-left text-[11px] leading-5 text-ink2 hover:underline">
+          <button type="button" aria-label={`Values of ${condition.name}`} onClick={() => setOpen(true)} className="block h-6 w-full truncate px-2 text-left text-fine leading-5 text-ink2 hover:underline">
             {condition.values.map((v) => v.value).join(' · ') || 'no values'}
           </button>
         )}

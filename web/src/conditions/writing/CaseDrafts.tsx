@@ -102,7 +102,7 @@ function DraftRows({ draft, onChange }: { readonly draft: CaseContent; readonly 
           <tr>
             <th className="py-1 font-medium">row</th>
             {draft.parameters.map((p) => (
-              <th key={p.id} className="whitespace-nowrap px-1 font-mono text-[11px] font-medium">{`<${p.name}>`}</th>
+              <th key={p.id} className="whitespace-nowrap px-1 font-mono text-fine font-medium">{`<${p.name}>`}</th>
             ))}
             <th />
           </tr>

@@ -118,7 +118,7 @@ function ForCondition({ toWrite: { condition, items }, how, as, place, only, onH
           <span className="flex w-full flex-wrap items-center gap-2">
             <span className="text-ink2">Write into</span>
             <Choose label="Case" value={target} options={targets} onChange={setTarget} />
-            <PickArtefact label="Another case to add to" placeholder="Another case: id or words" offered={cases} onPick={setTarget} className="!min-h-[26px] !w-64 !py-0.5 !text-xs" />
+            <PickArtefact label="Another case to add to" placeholder="Another case: id or words" offered={cases} onPick={setTarget} className="!min-h-chip !w-64 !py-0.5 !text-xs" />
           </span>
         )}
       </div>
@@ -165,7 +165,7 @@ function StillMissing({ condition, drafts }: { readonly condition: SeenCondition
   if (first === undefined) return null;
   const rows = untold.filter((u) => u.row !== null).length;
   return (
-    <p role="status" className="mt-3 rounded-[5px] bg-ochre-wash px-3 py-1.5 text-sm text-ochre-ink">
+    <p role="status" className="mt-3 rounded-field bg-ochre-wash px-3 py-1.5 text-sm text-ochre-ink">
       Still missing in {rows > 0 ? countOf(rows, 'row') : countOf(untold.length, 'case')}: {untoldWords(first.why)} Until then {untold.length === 1 ? 'it is' : 'they are'} linked, not shown.
     </p>
   );

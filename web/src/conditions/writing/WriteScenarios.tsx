@@ -42,7 +42,7 @@ export function WriteScenarios(props: Props) {
       <p className="flex flex-wrap items-center gap-2 text-sm">
         <span className="text-ink2">Write into</span>
         <Choose label="Feature" value={target} options={offered} onChange={setChosen} />
-        <PickArtefact label="Another feature to add to" placeholder="Another feature: id or words" offered={features.map((f) => ({ id: f.id, title: f.title, aside: f.path }))} onPick={setChosen} className="!min-h-[26px] !w-64 !py-0.5 !text-xs" />
+        <PickArtefact label="Another feature to add to" placeholder="Another feature: id or words" offered={features.map((f) => ({ id: f.id, title: f.title, aside: f.path }))} onPick={setChosen} className="!min-h-chip !w-64 !py-0.5 !text-xs" />
       </p>
       {target === NEW ? <IntoNew {...props} taken={features.map((f) => f.path)} /> : <IntoFeature key={target} {...props} id={target} />}
     </div>
@@ -142,7 +142,7 @@ function Written({ before, content, write, count, into, onClose }: WrittenProps)
   const tooMany = content.parts.length > LIMITS.featureParts;
   return (
     <>
-      <pre tabIndex={0} aria-label="What the file would say" className="mt-2 max-h-[22vh] overflow-auto rounded-[5px] bg-page2 px-3 py-2 font-mono text-xs">{text.replaceAll('\r', '').trimEnd()}</pre>
+      <pre tabIndex={0} aria-label="What the file would say" className="mt-2 max-h-[22vh] overflow-auto rounded-field bg-page2 px-3 py-2 font-mono text-xs">{text.replaceAll('\r', '').trimEnd()}</pre>
       {tooMany && <p className="mt-2 text-sm text-brick">These are more scenarios than one feature holds. Take as few as possible, or fewer conditions at a time.</p>}
       <p className="mt-4 flex gap-2">
         <Button look="accent" disabled={busy || content === before || tooMany} onClick={() => void run()}>

@@ -26,7 +26,7 @@ export function CasePreview({ draft, onDone }: { readonly draft: CaseDraft; read
     placeholderData: keepPreviousData,
     enabled: step.mapping.source.trim() !== '',
   });
-  if (preview.error !== null) return <p className="mt-4 rounded-[5px] bg-brick-wash px-3 py-2">{failureSentence(preview.error)}</p>;
+  if (preview.error !== null) return <p className="mt-4 rounded-field bg-brick-wash px-3 py-2">{failureSentence(preview.error)}</p>;
   if (preview.data === undefined) return <p role="status" className="mt-4 text-ink2">Comparing with the project …</p>;
   const { counts, changed, gone } = preview.data;
   const open = counts.conflicts - changed.reduce((n, c) => n + c.conflicts.filter((f) => choices[caseConflictKey(c.id, f.field)] !== undefined).length, 0);
@@ -34,7 +34,7 @@ export function CasePreview({ draft, onDone }: { readonly draft: CaseDraft; read
   return (
     <div className={preview.isPlaceholderData ? 'opacity-60' : ''}>
       <Section title="What it would do" aside={<Counts counts={counts} />} actions={<RunImport id={draft.id} run={run} open={open} nothing={counts.added + counts.changed === 0} unnamed={draft.mapping.source.trim() === ''} onDone={onDone} />}>
-        {counts.titles > 0 && <p className="mt-3 rounded-[5px] bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">{counts.titles === 1 ? 'A case' : `${counts.titles.toLocaleString(locale())} cases`} with the same title as one that would be added {counts.titles === 1 ? 'is' : 'are'} here already. Imported as it is, it would be there twice.</p>}
+        {counts.titles > 0 && <p className="mt-3 rounded-field bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">{counts.titles === 1 ? 'A case' : `${counts.titles.toLocaleString(locale())} cases`} with the same title as one that would be added {counts.titles === 1 ? 'is' : 'are'} here already. Imported as it is, it would be there twice.</p>}
         {counts.conditions > 0 && <p className="mt-3 text-sm text-ink2">{countOf(counts.conditions, 'requirement')} named in it {counts.conditions === 1 ? 'has' : 'have'} no condition yet: a plain one is made for each, so that the cases can be linked.</p>}
         <Problems preview={preview.data} />
         <Changed changed={changed} counts={counts} choices={choices} onChoose={setChoices} />

@@ -88,7 +88,7 @@ function StaysOut({ out: { links, files, fields, people } }: Pick<DesignDraft, '
   ];
   if (said.length === 0) return null;
   return (
-    <div className="mt-3 rounded-[5px] bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">
+    <div className="mt-3 rounded-field bg-ochre-wash px-3 py-2 text-sm text-ochre-ink">
       These stay out:
       <ul className="list-disc pl-5">
         {said.map((text) => (

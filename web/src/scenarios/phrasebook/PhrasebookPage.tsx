@@ -66,7 +66,7 @@ function Alike({ groups, byKey, onReword }: AlikeProps) {
   const [all, setAll] = useState(false);
   return (
     <Section title="Nearly alike" aside={`${countOf(groups.length, 'group')}; the words in which they differ are marked`}>
-      <ul className="grid grid-cols-2 gap-x-8 max-[900px]:grid-cols-1">
+      <ul className="grid grid-cols-2 gap-x-8 max-tablet:grid-cols-1">
         {groups.slice(0, all ? groups.length : FEW_GROUPS).map(({ why, keys }) => {
           const known = keys.flatMap((key) => byKey.get(key) ?? []);
           const [first] = known;
@@ -154,7 +154,7 @@ function AllPhrases({ phrases, onReword }: { readonly phrases: readonly ShownPhr
       aside={countOf(fitting.length, 'phrase')}
       actions={
         <span className="flex items-center gap-2">
-          <TextBox aria-label="Find phrases" value={words} onChange={setWords} placeholder="Words of a phrase" className="h-[26px] w-52 text-xs" />
+          <TextBox aria-label="Find phrases" value={words} onChange={setWords} placeholder="Words of a phrase" className="h-chip w-52 text-xs" />
           <Choose label="Which" showLabel value={standing} options={STANDINGS} onChange={setStanding} />
           <Choose label="Said as" showLabel value={kind} options={KINDS} onChange={setKind} />
         </span>

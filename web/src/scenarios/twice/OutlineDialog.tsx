@@ -125,7 +125,7 @@ function Written({ content, plan, own, names }: Pick<Props, 'content'> & Planned
   return (
     <>
       <h3 className="mt-3 text-sm font-semibold">In the file, which has {countOf(left, 'scenario')} then</h3>
-      <pre tabIndex={0} aria-label="What the file would say" className="mt-1 max-h-[30vh] overflow-auto rounded-[5px] bg-page2 px-3 py-2 font-mono text-xs">{textOf({ parts: [part] }).replaceAll('\r', '').trimEnd()}</pre>
+      <pre tabIndex={0} aria-label="What the file would say" className="mt-1 max-h-[30vh] overflow-auto rounded-field bg-page2 px-3 py-2 font-mono text-xs">{textOf({ parts: [part] }).replaceAll('\r', '').trimEnd()}</pre>
     </>
   );
 }

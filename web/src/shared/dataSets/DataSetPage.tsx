@@ -74,7 +74,7 @@ function DataSet({ artefact }: { readonly artefact: EditableArtefact<'dataSet'> 
         <UnknownValues rows={rows} carried={content.serves} conditions={conditions} canEdit={canEdit} />
         <RedundantRows rows={rows} shows={shows} canEdit={canEdit} update={update} />
       </Section>
-      <div className="mt-4 flex gap-5 max-[1100px]:flex-col">
+      <div className="mt-4 flex gap-5 max-narrow:flex-col">
         <div className="min-w-0 flex-1">
           <Section title="Columns" aside={countOf(parameters.length, 'column')}>
             <Columns parameters={parameters} checks={checks} canEdit={canEdit} update={update} />
