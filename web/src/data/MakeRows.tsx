@@ -71,7 +71,7 @@ export function MakeRows({ rows, parameters, checks, gained, estimate, onAdd, on
             how many <NumberBox min={1} max={MOST_BY_CHANCE} value={count} onChange={(number) => number !== null && setCount(number)} className="w-20" />
           </label>
         )}
-        <label className="flex items-center gap-1.5">
+        <label title="The same seed makes the same rows again" className="flex items-center gap-1.5">
           seed <NumberBox min={0} max={1_000_000_000} value={seed} onChange={(number) => number !== null && setSeed(number)} className="w-20" />
         </label>
       </div>
@@ -138,18 +138,18 @@ function Columns({ columns, how, onSet }: { readonly columns: readonly Column[];
         </tr>
       </thead>
       <tbody>
-        {columns.map(({ parameter, on, values, from, to }) => (
+        {columns.map(({ parameter, on, values, from, to }, i) => (
           <tr key={parameter.id} className="border-b border-rule">
             <td>
               <label className="grid size-7 place-items-center">
-                <input type="checkbox" aria-label={`Take ${parameter.name}`} checked={on} onChange={(e) => onSet(parameter.id, { on: e.target.checked })} />
+                <input type="checkbox" data-first={(i === 0 && !on) || undefined} aria-label={`Take ${parameter.name}`} checked={on} onChange={(e) => onSet(parameter.id, { on: e.target.checked })} />
               </label>
             </td>
             <td>
               <span className="cad-parameter">{`<${parameter.name}>`}</span>
             </td>
             <td className="py-1 pr-2">
-              <TextBox aria-label={`Values of ${parameter.name}`} disabled={!on} value={values} onChange={(text) => onSet(parameter.id, { values: text })} className="w-full font-mono text-xs disabled:opacity-60" />
+              <TextBox data-first={(i === 0 && on) || undefined} aria-label={`Values of ${parameter.name}`} disabled={!on} value={values} onChange={(text) => onSet(parameter.id, { values: text })} className="w-full font-mono text-xs disabled:opacity-60" />
             </td>
             {how === 'byChance' && (
               <td className="whitespace-nowrap">
