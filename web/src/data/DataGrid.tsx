@@ -1,7 +1,7 @@
 import type { ColumnFilter, Parameter, ParameterId, Row, RowId } from '@caderno/core/cases';
 import type { Constants } from '@caderno/core/shared';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { memo, useMemo, useRef, useState } from 'react';
+import { memo, useCallback, useMemo, useRef, useState } from 'react';
 import { FindReplace } from './FindReplace.tsx';
 import { GridAside } from './GridAside.tsx';
 import { GridHead } from './GridHead.tsx';
@@ -48,6 +48,7 @@ const NOTHING_HIDDEN: ReadonlySet<string> = new Set();
 export const DataGrid = memo(function DataGrid({ label, rows, parameters, canEdit, update, shows, chosen, onChoose, running, runnable, onRun, onRunFilter, constants, checks, onRename, onRemoveColumn, onAddColumn }: Props) {
   const [finding, setFinding] = useState(false);
   const [hidden, setHidden] = useState(NOTHING_HIDDEN);
+  const hide = useCallback((id: string) => setHidden((now) => new Set([...now, id])), []);
   const [describing, setDescribing] = useState(false);
   const isDescribed = describing || rows.some((r) => r.description !== '');
   const scroller = useRef<HTMLDivElement>(null);
@@ -67,7 +68,7 @@ export const DataGrid = memo(function DataGrid({ label, rows, parameters, canEdi
       {/* What stands below has keys of its own. */}
       <div onKeyDown={(event) => keyDown(event, canEdit && tools !== null ? (e) => rowKeys(e, tools) : null)} onCopy={copy} onCut={cut} onPaste={paste} className="text-sm">
         <div ref={scroller} role="grid" aria-label={label} aria-rowcount={size.row + 1} aria-colcount={size.column + 2} tabIndex={-1} className="overflow-auto outline-none" style={{ maxHeight: LIST_HEIGHT }}>
-          <GridHead seen={seen} checks={checks} view={view} canEdit={canEdit} update={update} onView={setView} onRename={onRename} onRemoveColumn={onRemoveColumn} onHide={(id) => setHidden((now) => new Set([...now, id]))} />
+          <GridHead seen={seen} checks={checks} view={view} canEdit={canEdit} update={update} onView={setView} onRename={onRename} onRemoveColumn={onRemoveColumn} onHide={hide} />
           <div role="rowgroup" data-lines className="relative min-w-fit" style={{ height: virtual.getTotalSize() }}>
             {drawnLines(virtual, printing).map((item) => {
               const row = rowAt(item.index);

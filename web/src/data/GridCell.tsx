@@ -63,7 +63,7 @@ export const GridCell = memo(function GridCell({ line, at: place, row, column, c
         <input
           aria-label={label}
           list={check !== undefined && column.kind === 'parameter' ? `values-${column.parameter.id}` : undefined}
-          value={edit}
+          defaultValue={edit}
           onChange={(e) => onCell.edit(e.target.value)}
           onBlur={onCell.leave}
           className="h-full w-full bg-page px-2 shadow-[inset_0_0_0_2px_var(--color-blue)] outline-none"

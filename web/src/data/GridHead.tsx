@@ -1,5 +1,5 @@
 import type { Parameter, ParameterId } from '@caderno/core/cases';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { ColumnHead } from './ColumnHead.tsx';
 import { FilterLine } from './FilterLine.tsx';
 import type { ColumnCheck } from './columnCheck.ts';
@@ -20,7 +20,7 @@ interface Props {
 }
 
 /** The heads of the columns, and below them, when it is asked for, a line of filters. */
-export function GridHead({ seen: { drawn, isPart, template }, checks, view, canEdit, update, onView, onRename, onRemoveColumn, onHide }: Props) {
+export const GridHead = memo(function GridHead({ seen: { drawn, isPart, template }, checks, view, canEdit, update, onView, onRename, onRemoveColumn, onHide }: Props) {
   const [filtering, setFiltering] = useState(false);
   const head = ({ column, at }: DrawnColumn) => (
     <ColumnHead
@@ -53,4 +53,4 @@ export function GridHead({ seen: { drawn, isPart, template }, checks, view, canE
       {filtering && <FilterLine drawn={drawn} isPart={isPart} template={template} view={view} onView={onView} onClose={() => setFiltering(false)} />}
     </>
   );
-}
+});

@@ -1,6 +1,6 @@
 import { MOST_PASTED_CELLS, parsePastedGrid } from '@caderno/core/data';
 import type { Row, RowId } from '@caderno/core/cases';
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { toast } from 'sonner';
 import { countOf, useLatest, locale } from '../look/index.ts';
 import { extentOf, moved, within, type CellAt, type Extent, type Selection } from '../grid/index.ts';
@@ -24,7 +24,10 @@ interface Input {
 /** What is selected and typed in a grid, and what the keys, the mouse and the clipboard do with it. */
 export function useGridInput({ rows, columns, order, canEdit, isWhole, update, onChoose }: Input) {
   const [selection, setSelection] = useState<Selection | null>(null);
+  /** What the edited cell began with; null: none is edited. */
   const [edit, setEdit] = useState<string | null>(null);
+  /** What stands in its field by now: no key that is typed there draws the grid. */
+  const typed = useRef('');
   const [isLeaving, setLeaving] = useState(false);
   const size: CellAt = { row: order.length + (canEdit ? 1 : 0), column: columns.length };
   const extent = selection === null ? null : extentOf(selection);
@@ -43,12 +46,14 @@ export function useGridInput({ rows, columns, order, canEdit, isWhole, update, o
     update((data) => withBlock(data, { rows: places, columns: columns.slice(at.column) }, block, spare));
   };
   const commit = (next: Selection | null): void => {
-    if (edit !== null && selection !== null) write(selection.focus, [[edit]]);
+    if (edit !== null && selection !== null) write(selection.focus, [[typed.current]]);
     setEdit(null);
     if (next !== null) setSelection(next);
   };
   const begin = (text: string): void => {
-    if (canEdit) setEdit(text);
+    if (!canEdit) return;
+    typed.current = text;
+    setEdit(text);
   };
   const go = (next: Selection): void => {
     commit(next);
@@ -137,7 +142,7 @@ export function useGridInput({ rows, columns, order, canEdit, isWhole, update, o
     () => ({
       select: (focus: CellAt, extend: boolean) => latest.current.go({ anchor: extend && latest.current.selection !== null ? latest.current.selection.anchor : focus, focus }),
       open: (at: CellAt) => latest.current.begin(latest.current.textAt(at)),
-      edit: setEdit,
+      edit: (text: string) => void (typed.current = text),
       leave: () => latest.current.commit(null),
     }),
     [latest],
