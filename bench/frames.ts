@@ -21,14 +21,14 @@ export async function frameTime(page: Page, share: number, action: () => Promise
 }
 
 /**
- * ms from a click until a frame after something is on the page, told by the page itself: who asks from outside again and
+ * ms from what somebody does, a click unless it says otherwise, until a frame after something is on the page, told by the page itself: who asks from outside again and
  * again whether it is there takes the page's own time.
  */
-export async function timeToOpen(page: Page, click: () => Promise<void>, isThere: string): Promise<number> {
+export async function timeToOpen(page: Page, act: () => Promise<void>, isThere: string, event: 'click' | 'input' = 'click'): Promise<number> {
   const opened = page.evaluate<number>(`new Promise((done) => {
     const look = (from) => requestAnimationFrame(() => ((${isThere}) ? requestAnimationFrame(() => done(performance.now() - from)) : look(from)));
-    addEventListener('click', (e) => look(e.timeStamp), { capture: true, once: true });
+    addEventListener('${event}', (e) => look(e.timeStamp), { capture: true, once: true });
   })`);
-  await click();
+  await act();
   return opened;
 }
