@@ -1,11 +1,11 @@
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { Menu, MenuButton, MenuItems } from '@headlessui/react';
 import { FileSpreadsheet } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { CarryDialog, ExportCases } from '../files/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import type { Listing } from '../listing/index.ts';
-import { countOf } from '../look/index.ts';
+import { countOf, MenuLine } from '../look/index.ts';
 
 /** Cases from and to files: those of the list as it is filtered now. */
 export function CaseFiles({ listing: { view, list } }: { readonly listing: Pick<Listing<'case'>, 'view' | 'list'> }) {
@@ -13,7 +13,6 @@ export function CaseFiles({ listing: { view, list } }: { readonly listing: Pick<
   const navigate = useNavigate();
   const [open, setOpen] = useState<'export' | 'carry' | null>(null);
   const words = view.query === '' ? `all ${countOf(list?.length ?? 0, 'case')}` : list?.length === 1 ? 'the case of the list' : `the ${countOf(list?.length ?? 0, 'case')} of the list`;
-  const item = 'block w-full px-4 py-1.5 text-left data-focus:bg-blue-wash';
   return (
     <>
       <Menu>
@@ -22,29 +21,13 @@ export function CaseFiles({ listing: { view, list } }: { readonly listing: Pick<
         </MenuButton>
         <MenuItems anchor={{ to: 'bottom end', gap: 4 }} className="z-50 w-72 rounded-panel border border-rule2 bg-page py-1.5 text-sm focus:outline-none">
           {canEdit && (
-            <MenuItem>
-              <button type="button" className={item} onClick={() => void navigate(address.importingCases(project))}>
-                Import cases
-              </button>
-            </MenuItem>
+            <MenuLine onPick={() => void navigate(address.importingCases(project))}>Import cases</MenuLine>
           )}
-          <MenuItem>
-            <button type="button" className={item} disabled={list === undefined || list.length === 0} onClick={() => setOpen('export')}>
-              Export {words}
-            </button>
-          </MenuItem>
+          <MenuLine disabled={list === undefined || list.length === 0} onPick={() => setOpen('export')}>Export {words}</MenuLine>
           <div className="mx-4 my-1 border-t border-rule" />
-          <MenuItem>
-            <button type="button" className={item} disabled={list === undefined || list.length === 0} onClick={() => setOpen('carry')}>
-              Carry {words} to another project
-            </button>
-          </MenuItem>
+          <MenuLine disabled={list === undefined || list.length === 0} onPick={() => setOpen('carry')}>Carry {words} to another project</MenuLine>
           {canEdit && (
-            <MenuItem>
-              <button type="button" className={item} onClick={() => void navigate(address.importingDesign(project))}>
-                Bring in a part of another project
-              </button>
-            </MenuItem>
+            <MenuLine onPick={() => void navigate(address.importingDesign(project))}>Bring in a part of another project</MenuLine>
           )}
         </MenuItems>
       </Menu>

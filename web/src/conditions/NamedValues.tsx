@@ -1,6 +1,6 @@
 import type { NamedValue } from '@caderno/core/conditions';
-import { Plus, X } from 'lucide-react';
-import { goOnInAdded } from '../focus/index.ts';
+import { X } from 'lucide-react';
+import { AddButton } from './AddButton.tsx';
 import { newPartId } from './newPartId.ts';
 import { TextBox, IconButton } from '../look/index.ts';
 
@@ -32,9 +32,7 @@ export function NamedValues({ values, most, canEdit, onChange }: Props) {
         ))}
       </div>
       {canEdit && values.length < most && (
-        <button type="button" onClick={(e) => goOnInAdded(e.currentTarget, () => onChange([...values, { id: newPartId(), value: `value ${values.length + 1}`, aliases: [] }]))} className="mt-2 inline-flex min-h-6 items-center gap-1 text-xs font-medium text-blue hover:underline">
-          <Plus size={12} aria-hidden="true" /> Add a value
-        </button>
+        <AddButton onAdd={() => onChange([...values, { id: newPartId(), value: `value ${values.length + 1}`, aliases: [] }])}>Add a value</AddButton>
       )}
     </>
   );

@@ -61,6 +61,10 @@ test('values of a factor are typed one below the other; one who may only read ma
   await drawn();
   await user.keyboard('garden');
   expect(model().factors[0]!.values.map((v) => v.value)).toEqual(['household', 'farm', 'garden']);
+  // By the pointer one goes on in it as well.
+  await user.click(screen.getAllByRole('button', { name: 'value' })[0]!);
+  await user.keyboard('school');
+  expect(model().factors[0]!.values.map((v) => v.value)).toEqual(['household', 'farm', 'garden', 'school']);
   cleanup();
   const read = edited(COMBINATION, (m, onChange) => <FactorGrid model={m} canEdit={false} onChange={onChange} />);
   await user.click(screen.getAllByLabelText('Value of tariff')[1]!);

@@ -6,7 +6,7 @@ import { Suspense, lazy, useState } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { call, keys, tellFailure, forgetLogs, useUnread, useFigures, useOpenThreads, useListedAhead, useProjectStream, useReviews } from '../api/index.ts';
 import { address } from './address.ts';
-import { THEMES, THEME_WORD, chooseTheme, notify, useTheme } from '../look/index.ts';
+import { THEMES, THEME_WORD, chooseTheme, notify, useTheme, MenuLine } from '../look/index.ts';
 import { FindField } from './FindField.tsx';
 import { IndexTabs } from './IndexTabs.tsx';
 import { PastBanner, pastWords, type Past } from './PastBanner.tsx';
@@ -107,11 +107,9 @@ function ProjectName({ project, projects }: { readonly project: ProjectRef; read
       <MenuButton className="truncate text-ink2 underline decoration-rule2 underline-offset-4">{project.name}</MenuButton>
       <MenuItems anchor="bottom start" className="z-50 rounded-panel border border-rule2 bg-page py-1 focus:outline-none">
         {projects.map((p) => (
-          <MenuItem key={p.key}>
-            <button type="button" className="block w-full px-4 py-1.5 text-left data-focus:bg-blue-wash" onClick={() => void navigate(address.coverage(p.key))}>
-              {p.name}
-            </button>
-          </MenuItem>
+          <MenuLine key={p.key} onPick={() => void navigate(address.coverage(p.key))}>
+            {p.name}
+          </MenuLine>
         ))}
       </MenuItems>
     </Menu>
@@ -138,7 +136,6 @@ function PersonMenu({ project, person, onKeys, canManage, mayMakeProjects }: Per
       void navigate('/', { replace: true });
     }, tellFailure);
   };
-  const item = 'block w-full px-4 py-1.5 text-left data-focus:bg-blue-wash';
   return (
     <Menu>
       <MenuButton aria-label={`${person.name}: account`} className="grid size-[30px] place-items-center rounded-full bg-blue text-fine font-semibold text-on-accent">
@@ -149,51 +146,19 @@ function PersonMenu({ project, person, onKeys, canManage, mayMakeProjects }: Per
           <div className="font-semibold">{person.name}</div>
           <div className="text-xs text-ink2">{person.email}</div>
         </div>
-        <MenuItem>
-          <button type="button" className={item} onClick={() => void navigate(address.journal(project))}>
-            Journal
-          </button>
-        </MenuItem>
-        <MenuItem>
-          <button type="button" className={item} onClick={() => void navigate(address.settings(project))}>
-            Settings of the project
-          </button>
-        </MenuItem>
-        <MenuItem>
-          <button type="button" className={item} onClick={() => void navigate(address.people(project))}>
-            {canManage ? 'People, and add one' : 'People'}
-          </button>
-        </MenuItem>
-        <MenuItem>
-          <button type="button" className={item} onClick={() => void navigate(address.account(project))}>
-            Your account
-          </button>
-        </MenuItem>
+        <MenuLine onPick={() => void navigate(address.journal(project))}>Journal</MenuLine>
+        <MenuLine onPick={() => void navigate(address.settings(project))}>Settings of the project</MenuLine>
+        <MenuLine onPick={() => void navigate(address.people(project))}>{canManage ? 'People, and add one' : 'People'}</MenuLine>
+        <MenuLine onPick={() => void navigate(address.account(project))}>Your account</MenuLine>
         {person.administrator && !person.demo && (
-          <MenuItem>
-            <button type="button" className={item} onClick={() => void navigate(address.server(project))}>
-              Accounts of the server
-            </button>
-          </MenuItem>
+          <MenuLine onPick={() => void navigate(address.server(project))}>Accounts of the server</MenuLine>
         )}
         <ThemeChoice />
-        <MenuItem>
-          <button type="button" className={item} onClick={onKeys}>
-            Help and keys <kbd className="font-mono text-xs text-ink2">?</kbd>
-          </button>
-        </MenuItem>
+        <MenuLine onPick={onKeys}>Help and keys <kbd className="font-mono text-xs text-ink2">?</kbd></MenuLine>
         {mayMakeProjects && (
-          <MenuItem>
-            <button type="button" className={item} onClick={() => void navigate('/new-project')}>
-              New project
-            </button>
-          </MenuItem>
+          <MenuLine onPick={() => void navigate('/new-project')}>New project</MenuLine>
         )}
-        <MenuItem>
-          <button type="button" className={item} onClick={signOut}>
-            Sign out
-          </button>
-        </MenuItem>
+        <MenuLine onPick={signOut}>Sign out</MenuLine>
       </MenuItems>
     </Menu>
   );

@@ -23,7 +23,7 @@ export function ChooseColumns({ kind, view: { columns, setColumns } }: { readonl
   const move = (index: number, by: -1 | 1): void => setColumns(swapped(shown, index, index + by));
   return (
     <Popover>
-      <PopoverButton className="inline-flex h-chip items-center gap-1 whitespace-nowrap rounded-field border border-rule2 bg-page px-2 text-xs font-medium hover:bg-page2">
+      <PopoverButton className="chip-button">
         Columns
         <ChevronDown size={12} aria-hidden="true" />
       </PopoverButton>

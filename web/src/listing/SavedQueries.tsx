@@ -5,7 +5,7 @@ import { ChevronDown, X } from 'lucide-react';
 import { useState } from 'react';
 import { useMatchCount } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { locale } from '../look/index.ts';
+import { locale, MenuLine } from '../look/index.ts';
 import { KeepQuery } from './KeepQuery.tsx';
 import { useSavedQueries } from './useSavedQueries.ts';
 
@@ -24,7 +24,7 @@ export function SavedQueries({ kind, query, onQuery }: Props) {
   return (
     <>
       <Menu>
-        <MenuButton className="inline-flex h-chip items-center gap-1 whitespace-nowrap rounded-field border border-rule2 bg-page px-2 text-xs font-medium hover:bg-page2">
+        <MenuButton className="chip-button">
           Queries
           {saved.length > 0 && <span className="font-normal text-ink2">{saved.length}</span>}
           <ChevronDown size={12} aria-hidden="true" />
@@ -35,11 +35,9 @@ export function SavedQueries({ kind, query, onQuery }: Props) {
           ))}
           {saved.length === 0 && <p className="px-3 py-1.5 text-ink2">No query is saved yet.</p>}
           <div className="mt-1 border-t border-rule pt-1">
-            <MenuItem disabled={query.trim() === '' || isSaved}>
-              <button type="button" className="block w-full px-3 py-1.5 text-left data-disabled:text-ink2 data-focus:bg-blue-wash" onClick={() => setNaming(true)}>
-                {isSaved ? 'This query is saved' : query.trim() === '' ? 'Write a query to save it' : 'Save this query'}
-              </button>
-            </MenuItem>
+            <MenuLine disabled={query.trim() === '' || isSaved} onPick={() => setNaming(true)}>
+              {isSaved ? 'This query is saved' : query.trim() === '' ? 'Write a query to save it' : 'Save this query'}
+            </MenuLine>
           </div>
         </MenuItems>
       </Menu>

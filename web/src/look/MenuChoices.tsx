@@ -1,4 +1,5 @@
-import { MenuItem, MenuItems } from '@headlessui/react';
+import { MenuItems } from '@headlessui/react';
+import { MenuLine } from './MenuLine.tsx';
 
 interface Props<T extends string> {
   /** Under which end of its button it opens. */
@@ -12,11 +13,9 @@ export function MenuChoices<T extends string>({ end, options, onPick }: Props<T>
   return (
     <MenuItems anchor={{ to: `bottom ${end}`, gap: 4 }} className="z-50 min-w-36 rounded-panel border border-rule2 bg-page py-1 text-sm focus:outline-none">
       {options.map((option) => (
-        <MenuItem key={option.value}>
-          <button type="button" className="block w-full px-3 py-1.5 text-left data-focus:bg-blue-wash" onClick={() => onPick(option.value)}>
-            {option.name}
-          </button>
-        </MenuItem>
+        <MenuLine key={option.value} onPick={() => onPick(option.value)}>
+          {option.name}
+        </MenuLine>
       ))}
     </MenuItems>
   );

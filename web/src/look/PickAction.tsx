@@ -13,7 +13,7 @@ interface Props<T extends string> {
 export function PickAction<T extends string>({ label, options, onPick }: Props<T>) {
   return (
     <Menu>
-      <MenuButton className="inline-flex h-chip items-center gap-1 whitespace-nowrap rounded-field border border-rule2 bg-page px-2 text-xs font-medium hover:bg-page2">
+      <MenuButton className="chip-button">
         {label}
         <ChevronDown size={12} aria-hidden="true" />
       </MenuButton>

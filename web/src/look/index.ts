@@ -10,6 +10,7 @@ export { Empty } from './Empty.tsx';
 export { IconButton } from './IconButton.tsx';
 export { FileButton } from './FileButton.tsx';
 export { MenuChoices } from './MenuChoices.tsx';
+export { MenuLine } from './MenuLine.tsx';
 export { Notices, notify } from './Notices.tsx';
 export { PickAction } from './PickAction.tsx';
 export { ReasonForm } from './ReasonForm.tsx';

@@ -1,4 +1,4 @@
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { Menu, MenuButton, MenuItems } from '@headlessui/react';
 import { FileText } from 'lucide-react';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -6,7 +6,7 @@ import { download, tellFailure } from '../api/index.ts';
 import { CarryDialog } from '../files/index.ts';
 import { address, useFrame } from '../frame/index.ts';
 import type { Listing } from '../listing/index.ts';
-import { countOf } from '../look/index.ts';
+import { countOf, MenuLine } from '../look/index.ts';
 
 /** Features from and to files: those of the list as it is filtered now. */
 export function FeatureFiles({ listing: { list } }: { readonly listing: Pick<Listing<'feature'>, 'list'> }) {
@@ -16,7 +16,6 @@ export function FeatureFiles({ listing: { list } }: { readonly listing: Pick<Lis
   const ids = list?.map((l) => l.head.id) ?? [];
   const words = ids.length === 1 ? 'the feature of the list' : `the ${countOf(ids.length, 'feature')} of the list`;
   const save = (): void => void download('exportFeatures', { params: { project }, body: { of: { ids }, form: 'file' } }).catch(tellFailure);
-  const item = 'block w-full px-4 py-1.5 text-left data-focus:bg-blue-wash disabled:text-ink3';
   return (
     <>
       <Menu>
@@ -25,23 +24,11 @@ export function FeatureFiles({ listing: { list } }: { readonly listing: Pick<Lis
         </MenuButton>
         <MenuItems anchor={{ to: 'bottom end', gap: 4 }} className="z-50 w-72 rounded-panel border border-rule2 bg-page py-1.5 text-sm focus:outline-none">
           {canEdit && (
-            <MenuItem>
-              <button type="button" className={item} onClick={() => void navigate(address.importingFeatures(project))}>
-                Import features
-              </button>
-            </MenuItem>
+            <MenuLine onPick={() => void navigate(address.importingFeatures(project))}>Import features</MenuLine>
           )}
-          <MenuItem disabled={ids.length === 0}>
-            <button type="button" className={item} disabled={ids.length === 0} onClick={save}>
-              Save {words} as {ids.length === 1 ? 'its file' : 'a zip of files'}
-            </button>
-          </MenuItem>
+          <MenuLine disabled={ids.length === 0} onPick={save}>Save {words} as {ids.length === 1 ? 'its file' : 'a zip of files'}</MenuLine>
           <div className="mx-4 my-1 border-t border-rule" />
-          <MenuItem disabled={ids.length === 0}>
-            <button type="button" className={item} disabled={ids.length === 0} onClick={() => setCarrying(true)}>
-              Carry {words} to another project
-            </button>
-          </MenuItem>
+          <MenuLine disabled={ids.length === 0} onPick={() => setCarrying(true)}>Carry {words} to another project</MenuLine>
         </MenuItems>
       </Menu>
       {carrying && <CarryDialog of={{ ids }} words={words} onClose={() => setCarrying(false)} />}

@@ -11,7 +11,7 @@ export function SendByMailButton({ of, words }: { readonly of: Sent['of']; reado
   if (isPast) return null;
   return (
     <>
-      <button type="button" className="inline-flex h-chip items-center gap-1.5 whitespace-nowrap rounded-field border border-rule2 bg-page px-2 text-xs font-medium hover:bg-page2 print:hidden" onClick={() => setOpen(true)}>
+      <button type="button" className="chip-button print:hidden" onClick={() => setOpen(true)}>
         <Mail size={12} aria-hidden="true" /> Send by mail
       </button>
       {open && <SendByMail of={of} words={words} onClose={() => setOpen(false)} />}

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { goOnInAdded } from '../../focus/index.ts';
 import { fieldKeys } from '../../grid/index.ts';
 import { Button, Dialog, TextButton, Tick, TextBox, Labelled, IconButton } from '../../look/index.ts';
+import { AddButton } from '../AddButton.tsx';
 import { addFactor, makeBase, newFactorValue, withFactor, withValue, withoutFactor } from './combinationEdits.ts';
 
 interface Props {
@@ -50,9 +51,7 @@ function FactorColumn({ factor, isBase, canEdit, onChange }: { readonly factor: 
         ))}
       </ul>
       {canEdit && factor.values.length < LIMITS.factorValues && (
-        <button type="button" onClick={addValue} className="mt-0.5 inline-flex min-h-6 items-center gap-1 text-xs font-medium text-blue hover:underline">
-          <Plus size={11} aria-hidden="true" /> value
-        </button>
+        <AddButton onAdd={addValue}>value</AddButton>
       )}
     </fieldset>
   );

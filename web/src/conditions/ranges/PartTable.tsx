@@ -1,7 +1,7 @@
-import { Plus, X } from 'lucide-react';
+import { X } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { goOnInAdded } from '../../focus/index.ts';
 import { fieldKeys } from '../../grid/index.ts';
+import { AddButton } from '../AddButton.tsx';
 import { TextBox, IconButton } from '../../look/index.ts';
 
 interface PartsProps {
@@ -28,7 +28,7 @@ export function Parts({ head, children, onAdd, addWord }: PartsProps) {
       </div>
       {onAdd !== undefined && (
         <div className="mt-1.5">
-          <AddButton onClick={onAdd}>{addWord}</AddButton>
+          <AddButton onAdd={onAdd}>{addWord}</AddButton>
         </div>
       )}
     </div>
@@ -95,15 +95,6 @@ export function Validity({ name, valid, onChange }: { readonly name: string; rea
       className={`h-7 rounded-field border border-rule2 text-xs font-medium ${valid ? 'bg-pine-wash text-pine' : 'bg-brick-wash text-brick'}`}
     >
       {valid ? 'valid' : 'invalid'}
-    </button>
-  );
-}
-
-export function AddButton({ onClick, children }: { readonly onClick: () => void; readonly children: ReactNode }) {
-  return (
-    <button type="button" onClick={(e) => goOnInAdded(e.currentTarget, onClick)} className="inline-flex min-h-6 items-center gap-1 text-xs font-medium text-blue hover:underline">
-      <Plus size={12} aria-hidden="true" />
-      {children}
     </button>
   );
 }

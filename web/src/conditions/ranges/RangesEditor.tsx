@@ -2,7 +2,8 @@ import { offeredClasses, rangeProblems, type Choice, type Field, type Interval, 
 import { isOrdered, type ValueType } from '@caderno/core/values';
 import { CLASS_WORD, Choose, TextButton, VALUE_WORD, options, Tick } from '../../look/index.ts';
 import { Bound, formsWords } from './Bound.tsx';
-import { AddButton, Cell, PartRow, Parts, Validity } from './PartTable.tsx';
+import { AddButton } from '../AddButton.tsx';
+import { Cell, PartRow, Parts, Validity } from './PartTable.tsx';
 import { newChoice, newClass, newField, newPattern, nextInterval, withKind } from './newParts.ts';
 import { rangeProblemSentence } from './rangeProblemSentence.ts';
 
@@ -27,7 +28,7 @@ export function RangesEditor({ model, onChange }: Props) {
         />
       ))}
       <div className="flex flex-wrap items-center gap-5 text-sm">
-        <AddButton onClick={() => onChange((m) => ({ ...m, fields: [...m.fields, newField(`field ${m.fields.length + 1}`, 'whole')] }))}>Another field</AddButton>
+        <AddButton onAdd={() => onChange((m) => ({ ...m, fields: [...m.fields, newField(`field ${m.fields.length + 1}`, 'whole')] }))}>Another field</AddButton>
         {model.fields.length > 1 && (
           <Tick checked={model.allowInvalidTogether} onChange={(ticked) => onChange((m) => ({ ...m, allowInvalidTogether: ticked }))}>
             Invalid values of several fields may stand in one row
@@ -175,7 +176,7 @@ function Classes({ field, onChange }: { readonly field: Field; readonly onChange
       <div className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-1 text-xs text-ink2">
         Also to be shown:
         {left.map((o) => (
-          <AddButton key={o.kind} onClick={() => onChange((f) => ({ ...f, classes: [...f.classes, newClass(o.kind, o.example)] }))}>
+          <AddButton key={o.kind} onAdd={() => onChange((f) => ({ ...f, classes: [...f.classes, newClass(o.kind, o.example)] }))}>
             {CLASS_WORD[o.kind]}
           </AddButton>
         ))}
