@@ -26,7 +26,7 @@ async function opened(count: number, query: string, canEdit: boolean) {
   onThePage(<Beside query={query} />, { canEdit });
   await waitFor(() => expect(screen.getByText('known')).toBeTruthy());
   await userEvent.click(screen.getByRole('button', { name: 'Cases from and to files' }));
-  return screen.getAllByRole('menuitem').map((item) => [item.textContent, item.getAttribute('aria-disabled') ?? (item as HTMLButtonElement).disabled]);
+  return screen.getAllByRole('menuitem').map((item) => [item.textContent, item.getAttribute('aria-disabled') === 'true']);
 }
 
 test.each([
