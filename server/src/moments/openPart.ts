@@ -55,8 +55,8 @@ async function stillRight(work: UnitOfWork, projectId: string, modules: readonly
   const [last] = await selectRows(work, lastRow, 'SELECT id, key, revision FROM project WHERE moment_of = $1 AND part = $2 ORDER BY revision DESC LIMIT 1', [projectId, modules]);
   if (last === undefined) return null;
   // Mostly nothing was done at all, and all that is seen need not be looked for.
-  const isOlder = await answersAny(work, 'SELECT 1 FROM change WHERE project_id = $1 AND revision > $2 LIMIT 1', [projectId, last.revision]);
-  if (!isOlder) return last.key;
+  const hasNewer = await answersAny(work, 'SELECT 1 FROM change WHERE project_id = $1 AND revision > $2 LIMIT 1', [projectId, last.revision]);
+  if (!hasNewer) return last.key;
   const isTouched = await answersAny(
     work,
     `SELECT 1 FROM change c JOIN change_part p ON p.change_id = c.id LEFT JOIN artefact a ON a.id = p.artefact_id

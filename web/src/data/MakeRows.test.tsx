@@ -44,7 +44,7 @@ test('values are combined with what stands there, and only what is new is added'
   expect(added.map((row) => [row.cells[meter.id], row.cells[inside.id]].join(' ')).sort()).toEqual(['M-1 no', 'M-1 yes', 'M-2 no', 'M-2 yes']);
 });
 
-test('by chance, as many are made as are typed in place of the number there; the same seed makes the same again', async () => {
+test('by chance, as many are made as are typed in place of the number there; the same seed makes the same again, another makes others', async () => {
   const { added } = open([there], [meter]);
   await userEvent.click(screen.getByRole('button', { name: /^Made of/ }));
   await userEvent.click(await screen.findByRole('option', { name: 'by chance' }));
@@ -55,9 +55,11 @@ test('by chance, as many are made as are typed in place of the number there; the
   await userEvent.click(await screen.findByRole('button', { name: 'Add 25 rows' }));
   const first = added.map((row) => row.cells[meter.id]);
   await userEvent.type(screen.getByRole('spinbutton', { name: 'seed' }), '7');
-  await waitFor(() => expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Add 25 rows' }).disabled).toBe(false));
+  await userEvent.click(await screen.findByRole('button', { name: 'Add 25 rows' }));
   await userEvent.clear(screen.getByRole('spinbutton', { name: 'seed' }));
   await userEvent.type(screen.getByRole('spinbutton', { name: 'seed' }), '1');
   await userEvent.click(await screen.findByRole('button', { name: 'Add 25 rows' }));
-  expect([new Set(first).size, added.slice(25).map((row) => row.cells[meter.id])]).toEqual([25, first]);
+  const [other, again] = [added.slice(25, 50), added.slice(50)].map((rows) => rows.map((row) => row.cells[meter.id]));
+  expect([new Set(first).size, again]).toEqual([25, first]);
+  expect(other).not.toEqual(first);
 });

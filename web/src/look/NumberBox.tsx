@@ -1,4 +1,5 @@
 import { useState, type ComponentProps } from 'react';
+import { locale } from './locale.ts';
 
 interface Props extends Omit<ComponentProps<'input'>, 'value' | 'onChange' | 'min' | 'max'> {
   readonly value: number | null;
@@ -37,6 +38,7 @@ export function NumberBox({ value, min, max, withParts = false, onChange, classN
       max={max}
       value={isOnItsWay ? typed : (value ?? '')}
       aria-invalid={!isTaken}
+      {...(isTaken ? {} : { title: `${withParts ? 'A' : 'A whole'} number from ${min.toLocaleString(locale())} to ${max.toLocaleString(locale())}` })}
       onChange={(event) => type(event.target.value)}
       onBlur={(event) => {
         leave();

@@ -40,8 +40,10 @@ test('what is out of bounds is red while it stands there, and the nearest that i
   await userEvent.clear(box());
   await userEvent.type(box(), '7');
   expect([box().value, isWrong(), said]).toEqual(['7', true, [null]]);
+  expect(box().title).toBe('A whole number from 100 to 10,000');
   await userEvent.tab();
   expect([box().value, isWrong(), said]).toEqual(['100', false, [null, 100]]);
+  expect(box().title).toBe('');
   await userEvent.clear(box());
   await userEvent.type(box(), '123456');
   await userEvent.tab();
