@@ -12,7 +12,7 @@ import { installPostgres } from './postgres.mjs';
 import { runProgram } from './processes.mjs';
 
 /** Each folder's code is held against what it may use: the core against nothing, the server against Node, the web against a browser. The longest first. */
-const CHECKS = ['check:lint', 'check:lint:typed', 'check:types:web', 'check:types:node', 'check:types:tools', 'check:types:pure', 'check:dependencies'];
+const CHECKS = ['check:dependencies', 'check:lint', 'check:types:web', 'check:types:node', 'check:types:tools', 'check:types:pure'];
 
 /** As many as a small machine has cores. */
 const CHECKS_AT_ONCE = 2;

@@ -1,4 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
+import type { Session } from '@caderno/contract';
 import { expect, type Browser, type Locator, type Page } from '@playwright/test';
 
 /**
@@ -9,12 +10,13 @@ export const UNASKED = { timeout: 20_000 };
 
 export const PROJECT = '/fonte-clara';
 
-/** Signs in as a person of the demo, as by hand. */
+/** Signs in as a person of the demo. By hand it is done in keyboard.spec: loading the page for it each time would be a tenth of all. */
 export async function signIn(page: Page, name: string, path = ''): Promise<void> {
-  await page.goto('/');
-  await page.getByRole('button', { name }).click();
+  const { demoPeople } = (await (await page.request.get('/api/v1/session')).json()) as Session;
+  const person = demoPeople.find((p) => p.name === name);
+  expect((await page.request.post('/api/v1/session', { data: { demoPerson: person?.id } })).ok()).toBe(true);
+  await page.goto(PROJECT + path);
   await expect(page.getByRole('navigation', { name: 'Chapters' })).toBeVisible();
-  if (path !== '') await page.goto(PROJECT + path);
 }
 
 /** A person in a browser window of their own. */

@@ -55,8 +55,8 @@ function Merging({ kept, id, onClose }: { readonly kept: CaseAt; readonly id: Ca
   if (gone === undefined || (data !== null && library === undefined)) return <p className="text-sm text-ink2">Reading {id} …</p>;
   const same = saySame(kept.content.steps, gone.content.steps);
   const how = steps ?? (same ? 'kept' : 'both');
-  let next = 0;
-  const merged = mergeCases(kept, { id, content: withRunsSettled(gone.content, dataSetOf(data, library)) }, how, () => made[next++] ?? crypto.randomUUID().slice(0, 8));
+  const ids = made.values();
+  const merged = mergeCases(kept, { id, content: withRunsSettled(gone.content, dataSetOf(data, library)) }, how, () => ids.next().value ?? crypto.randomUUID().slice(0, 8));
   const run = async (): Promise<void> => {
     try {
       const users = await Promise.all([...callers, ...suites].map((u) => call('readArtefact', { params: { project, id: u.id } })));

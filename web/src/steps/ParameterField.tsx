@@ -96,7 +96,7 @@ function ActiveField({ label, value, onChange, context, placeholder = '', oneLin
     latest.current = { keys, onDone, onRest, context };
   });
   const { parameters, values, constants } = context;
-  /* eslint-disable react-hooks/refs -- these functions run on key presses and events, never during render */
+  /* oxlint-disable react/refs -- these functions run on key presses and events, never during render */
   const extensions = useMemo(() => {
     const key = (name: keyof LineKeys, ...args: never[]) => (): boolean => (latest.current.keys[name] as ((...a: never[]) => boolean) | undefined)?.(...args) ?? false;
     const atEdge = (direction: -1 | 1) => (view: EditorView): boolean => {
