@@ -1,4 +1,5 @@
 import { TestEnvironment as JsdomEnvironment } from 'jest-environment-jsdom';
+import { cheapStyle } from './cheapStyle.mjs';
 
 /** What browsers have, jsdom has not, and Node has as well. */
 const OF_NODE = ['fetch', 'Headers', 'Request', 'Response', 'ReadableStream', 'TextEncoder', 'TextDecoder', 'structuredClone'];
@@ -33,6 +34,7 @@ export default class BrowserEnvironment extends JsdomEnvironment {
       return this.isConnected ? [{ x: 0, y: 0, top: 0, left: 0, right: 1280, bottom: 800, width: 1280, height: 800 }] : [];
     };
     this.global.Element.prototype.getAnimations = () => [];
+    this.global.getComputedStyle = cheapStyle(this.global);
     this.global.IS_REACT_ACT_ENVIRONMENT = true;
     // What a page shows when a test fails is cut: it is long.
     this.global.process.env.DEBUG_PRINT_LIMIT ??= '1500';
