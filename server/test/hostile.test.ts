@@ -153,7 +153,10 @@ const BODIES: Partial<Record<Operation, readonly object[]>> = {
 };
 
 /** What the contract does not take is refused at one place, before any operation: of those a few stand for all. */
-const EVERY_REFUSED = 8;
+const EVERY_REFUSED = 40;
+/** Of what it takes each place is sent every third, the next place the next ones; another seed (CADERNO_SEED) begins with another. */
+const EVERY_TAKEN = 3;
+const FIRST = Number(process.env.CADERNO_SEED ?? 20);
 function isTaken(endpoint: AnyEndpoint, hostile: unknown): boolean {
   return endpoint.body.safeParse(hostile).success;
 }
@@ -189,7 +192,7 @@ describe('every operation, sent what nobody should send', () => {
       const answer = await send(endpoint, JSON.stringify(hostile));
       if (answer.status >= 500 && answer.status !== 502) failed.push(`${place}: ${answer.status} ${answer.text.slice(0, 200)}`);
     };
-    const all = [...hostileBodies(body as never)].filter(([, hostile], i) => isTaken(endpoint, hostile) || i % EVERY_REFUSED === 0);
+    const all = [...hostileBodies(body as never)].filter(([, hostile], i) => (i + FIRST) % (isTaken(endpoint, hostile) ? EVERY_TAKEN : EVERY_REFUSED) === 0);
     // Some at once, as strangers would.
     for (let at = 0; at < all.length; at += 6) await Promise.all(all.slice(at, at + 6).map(look));
     expect(failed).toEqual([]);
@@ -215,7 +218,7 @@ describe('every operation, sent what nobody should send', () => {
   });
 
   test('and leaves everything readable', async () => {
-    expect(sent).toBeGreaterThan(3_000);
+    expect(sent).toBeGreaterThan(1_000);
     const { checked, faults } = await checkData(server.db);
     expect([checked > 100, faults]).toEqual([true, []]);
     const read = await Promise.all((['requirement', 'condition', 'case', 'question', 'shared', 'dataSet'] as const).map((kind) => call('listArtefacts', { query: { kind } })));

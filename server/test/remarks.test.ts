@@ -100,6 +100,12 @@ test('two who settle and answer at once both do: the answer is there, and whoeve
   }
 });
 
+test('one sent again while the first is under way, as over a bad connection, is there once', async () => {
+  const remark = newId();
+  const sent = await Promise.all(Array.from({ length: 8 }, () => begin(reader, 'At once', WHOLE, remark)));
+  expect([sent.map((r) => r.status), await said()]).toEqual([sent.map(() => 200), [[true, 'At once']]]);
+});
+
 test('nobody of another project reads, answers or finds out that there is one', async () => {
   const first = newId();
   await begin(lead, 'Ours', WHOLE, first);

@@ -143,19 +143,29 @@ interface Written {
   readonly first: { readonly place: string; readonly said: string; readonly version: number } | null;
 }
 
-async function write(work: UnitOfWork, speaker: Speaker, { id, artefactId: rowId, thread, text, offer, first }: Written): Promise<void> {
-  const [there] = await selectRows(work, z.object({ same: z.boolean() }), 'SELECT artefact_id = $2 AND thread_id = $3 AND author_id = $4 AS same FROM remark WHERE id = $1', [id, rowId, thread, speaker.personId]);
-  if (there?.same === true) return;
-  if (there !== undefined) throw new DomainError({ code: 'remark_unknown' });
+async function write(work: UnitOfWork, speaker: Speaker, said: Written): Promise<void> {
+  const { id, artefactId: rowId, thread, text, offer, first } = said;
+  if (await isThere(work, speaker, said)) return;
   const [{ count } = { count: 0 }] = await selectRows(work, countRow, 'SELECT count(*)::int AS count FROM remark WHERE artefact_id = $1', [rowId]);
   if (count >= MOST_REMARKS) throw new DomainError({ code: 'too_many_remarks', limit: MOST_REMARKS });
-  await execute(
+  const written = await selectRows(
     work,
-    'INSERT INTO remark (id, artefact_id, thread_id, place, said, version, author_id, text, at, offer) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)',
+    z.object({ id: z.string() }),
+    `INSERT INTO remark (id, artefact_id, thread_id, place, said, version, author_id, text, at, offer) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+     ON CONFLICT (id) DO NOTHING RETURNING id`,
     [id, rowId, thread, first?.place ?? null, first?.said ?? null, first?.version ?? null, speaker.personId, text, speaker.at, offer],
   );
+  // Sent twice at once: the other has written it meanwhile, and told everybody.
+  if (written.length === 0 && (await isThere(work, speaker, said))) return;
   await noteMentions(work, speaker, id, text);
   await deliverRemark(work, speaker, id, rowId);
+}
+
+/** Whether this very remark is there. @throws {DomainError} when another has its id. */
+async function isThere(work: UnitOfWork, { personId }: Speaker, { id, artefactId: rowId, thread }: Written): Promise<boolean> {
+  const [there] = await selectRows(work, z.object({ same: z.boolean() }), 'SELECT artefact_id = $2 AND thread_id = $3 AND author_id = $4 AS same FROM remark WHERE id = $1', [id, rowId, thread, personId]);
+  if (there?.same === false) throw new DomainError({ code: 'remark_unknown' });
+  return there !== undefined;
 }
 
 const reasonRow = z.object({ person: z.string(), reason: z.enum(['named', 'answered', 'remarked']) });
