@@ -43,6 +43,15 @@ const exported = async (order: Partial<ExportCases>): Promise<{ bytes: Uint8Arra
 
 const OFFICE = 'Cases of the office;;;;;\nTest Case ID;Title;Step;Action;Expected Result;Requirements\nTC-1;Sign in as <user>;1;Open the page;It opens;REQ-1\n;;2;Give the password of <user>;The door opens;\nTC-2;Sign out;1;Choose Leave;;Nobody knows\n';
 
+test('capitals make no other module: it is spelled as here, of requirements and of cases', async () => {
+  await call('createArtefact', { body: requirement({ module: 'Pumps' }) });
+  await run(await bring('ID,Title,Area,Steps\nT-1,One,pumps,go\nT-2,Two,Valves,go\nT-3,Three,VALVES,go\n'));
+  expect(await Promise.all((['C-1', 'C-2', 'C-3'] as CaseId[]).map(async (id) => (await content(id)).module))).toEqual(['Pumps', 'Valves', 'Valves']);
+  const draft = (await call('uploadImport', { query: { name: 'r.csv' }, body: new TextEncoder().encode('ID,Title,Module\nA,Four,PUMPS\nB,Five,valves\n') })).data;
+  await call('runImport', { params: { import: draft.id }, body: { mapping: draft.mapping, reading: draft.reading, choices: {} } });
+  expect((await call('readProject')).data.modules).toEqual(['Pumps', 'Valves']);
+});
+
 test('a sheet of cases comes in: linked by the ids of its source, parameters declared; run once, undone whole, found again', async () => {
   await call('createArtefact', { body: requirement({ title: 'Signing in', origin: { source: 'book', id: 'REQ-1', link: '' } }) });
   const draft = await bring(OFFICE);

@@ -62,6 +62,12 @@ interface Group {
   readonly records: SourceRecord[];
 }
 
+/** Where a key stood first, and how often it has stood. */
+interface Seen {
+  readonly line: number;
+  readonly turns: number;
+}
+
 class CaseReader {
   readonly #document: SourceDocument;
   readonly #mapping: CaseMapping;
@@ -90,7 +96,7 @@ class CaseReader {
 
   read(): CaseEntry[] {
     const entries: CaseEntry[] = [];
-    const keys = new Map<string, number>();
+    const seen = new Map<string, Seen>();
     let module = this.#mapping.module;
     for (const group of this.#groups()) {
       const heading = this.#headingOf(group);
@@ -98,7 +104,7 @@ class CaseReader {
         module = heading;
         continue;
       }
-      const entry = this.#entry(group, module, keys);
+      const entry = this.#entry(group, module, seen);
       if (entry !== null) entries.push(entry);
     }
     return entries;
@@ -132,7 +138,7 @@ class CaseReader {
     return (first.cells[only] ?? '').replaceAll(/\s+/g, ' ').trim().slice(0, this.#limits.name).toWellFormed();
   }
 
-  #entry(group: Group, module: string, keys: Map<string, number>): CaseEntry | null {
+  #entry(group: Group, module: string, seen: Map<string, Seen>): CaseEntry | null {
     const { first } = group;
     const errors = this.#errors;
     const fields = this.#fields(group, module);
@@ -143,10 +149,11 @@ class CaseReader {
     const own = this.#cell(first, 'ownId').trim();
     const id = this.#cell(first, 'id').trim();
     const base = id !== '' ? id : own !== '' ? own : `title: ${title.trim()}`;
-    const turn = (keys.get(base) ?? 0) + 1;
-    keys.set(base, turn);
-    if (turn > 1 && id !== '') {
-      this.#problem(error({ code: 'id_doubled', id, first: first.line }, this.#place(first, 'id')));
+    const before = seen.get(base);
+    const turn = (before?.turns ?? 0) + 1;
+    seen.set(base, { line: before?.line ?? first.line, turns: turn });
+    if (before !== undefined && id !== '') {
+      this.#problem(error({ code: 'id_doubled', id, first: before.line }, this.#place(first, 'id')));
       return null;
     }
     const version = Number(this.#cell(first, 'version'));

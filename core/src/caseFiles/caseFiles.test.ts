@@ -67,7 +67,7 @@ describe('tables as people make them', () => {
 
   test('what cannot come in is named: no title, an id twice, texts that are too long, rows of a case that disagree', async () => {
     const { entries, problems } = await read(`ID,Title,Module,Action\nA,One,m,x\n,,other,y\nB,,m,x\nA,Again,m,x\nC,${'t'.repeat(301)},m,x`);
-    expect([entries.map((e) => e.key), problems.map((p) => `${p.line}: ${p.code}`).sort()]).toEqual([['A'], ['3: case_cell_differs', '4: title_missing', '5: id_doubled', '6: field_too_long']]);
+    expect([entries.map((e) => e.key), problems.map((p) => `${p.line}: ${p.code}${'first' in p ? ` ${p.first}` : ''}`).sort()]).toEqual([['A'], ['3: case_cell_differs', '4: title_missing', '5: id_doubled 2', '6: field_too_long']]);
   });
 });
 

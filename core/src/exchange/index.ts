@@ -11,6 +11,7 @@ export { isZip, openArchive, type Archive, type ArchiveLimits } from './archive.
 export { broughtBackBy } from './broughtBack.ts';
 export { DERIVED_COLUMNS, SECTION_ROWS, TARGETS, guessMapping, isOwnDocument, ownIdColumn, ownVersionColumn, sourceNameOf, type Mapping, type SectionRows, type Target } from './mapping.ts';
 export { FIELDS, attributeName, fieldNames, fieldText, ownFieldName, ownFieldNamed, type FieldName, type FieldValues, type OwnFieldName } from './field.ts';
+export { inModulesAsSpelled } from './moduleSpelling.ts';
 export { entriesOf, type Entries, type Entry, type FieldLimits } from './entries.ts';
 export {
   addedContent,

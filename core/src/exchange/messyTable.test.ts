@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { FIRST_PRIORITIES } from '../artefacts/index.ts';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
-import { GUESS_ALL, entriesOf, guessMapping, readFile, writeXlsx, type Mapping, type ReadingOptions } from './index.ts';
+import { GUESS_ALL, entriesOf, guessMapping, inModulesAsSpelled, readFile, writeXlsx, type Mapping, type ReadingOptions } from './index.ts';
 import { idInSource } from '../basis/index.ts';
 import { bytesOf } from './testFiles.ts';
 
@@ -90,4 +90,13 @@ test('spaces around the name of a module, and in it, make no other module of it;
   const sheet = (name: string) => [[name, 'Title', 'Module'], ['R-1', 'Pump', 'Pumps '], ['R-2', 'Valve', '  Pumps'], ['R-3', 'Tap', 'Pumps'], ['R-4', 'Pipe', 'Main\n  pipes']];
   expect((await read(sheet('Req ID'))).lines.map(([, , module]) => module)).toEqual(['Pumps', 'Pumps', 'Pumps', 'Main pipes']);
   expect((await read(sheet('p id'))).lines.map(([, , module]) => module)).toEqual(['Pumps ', '  Pumps', 'Pumps', 'Main\n  pipes']);
+});
+
+test('a module is spelled as the project spells it, then as the file does first; what is spelled as one of the project, or ours, stays', () => {
+  const entry = (module: string | undefined, ownId: string | null = null) => ({ ownId, fields: module === undefined ? {} : { module } });
+  const spelled = (modules: readonly string[], known: readonly string[]) => inModulesAsSpelled(modules.map((m) => entry(m)), known).map((e) => e.fields.module);
+  expect(spelled(['Pumps', 'pumps', 'PUMPS', 'Vannes', '', 'vannes'], [])).toEqual(['Pumps', 'Pumps', 'Pumps', 'Vannes', '', 'Vannes']);
+  expect(spelled(['Pumps', 'pumps', 'Filters'], ['PUMPS', 'filters'])).toEqual(['PUMPS', 'PUMPS', 'filters']);
+  expect(spelled(['Pumps', 'pumps', 'PUMPS'], ['Pumps', 'pumps'])).toEqual(['Pumps', 'pumps', 'Pumps']);
+  expect(inModulesAsSpelled([entry('Pumps'), entry('pumps', 'C-1'), entry(undefined)], [])).toEqual([entry('Pumps'), entry('pumps', 'C-1'), entry(undefined)]);
 });

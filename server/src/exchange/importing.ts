@@ -1,13 +1,13 @@
 import { artefactId, type RequirementId } from '@caderno/core/artefacts';
 import type { RequirementContent } from '@caderno/core/basis';
-import { addedContent, at, broughtBackBy, changedContent, conflictKey, entriesOf, error, guessMapping, isOwnDocument, mostTelling, planImport, sourceNameOf, type Entries, type Entry, type FileProblem, type ImportPlan, type Mapping, type ReadingOptions, type SourceDocument } from '@caderno/core/exchange';
+import { addedContent, at, broughtBackBy, changedContent, conflictKey, entriesOf, error, guessMapping, inModulesAsSpelled, isOwnDocument, mostTelling, planImport, sourceNameOf, type Entries, type Entry, type FileProblem, type ImportPlan, type Mapping, type ReadingOptions, type SourceDocument } from '@caderno/core/exchange';
 import type { OwnField } from '@caderno/core/fields';
 import { KIND_SCHEMA, LIMITS, MOST_PREVIEWED, placedIssues, type ImportDraft, type ImportPreview, type ProjectSettings } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
 import { inTransaction, selectRows, type UnitOfWork } from '../database/index.ts';
 import type { Files } from '../files/index.ts';
-import { readSettings } from '../projects/index.ts';
+import { readModules, readSettings } from '../projects/index.ts';
 import { existingRequirements, type StoredRequirement } from './existing.ts';
 import { hereAlready } from './hereAlready.ts';
 import { documentOf } from './decoded.ts';
@@ -120,7 +120,8 @@ export function readEntries(name: string, document: SourceDocument, mapping: Map
 }
 
 /** What the entries of a file would do to the project as it is now. */
-export async function planEntries(work: UnitOfWork, projectId: string, { source, document, read, fields }: ReadEntries): Promise<Planned> {
+export async function planEntries(work: UnitOfWork, projectId: string, { source, document, read: said, fields }: ReadEntries): Promise<Planned> {
+  const read = { ...said, entries: inModulesAsSpelled(said.entries, await readModules(work, projectId)) };
   const existing = await existingRequirements(work, projectId, source, read.entries, fields);
   const plan = planImport(source, read.entries, existing, fields, broughtBackBy(document.format));
   const problems = unreadableResults(source, plan, existing, fields);

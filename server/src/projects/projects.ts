@@ -23,8 +23,6 @@ export async function createProject(work: UnitOfWork, personId: string, { key, n
 
 const kindCountRow = z.object({ kind: z.string(), count: z.number() });
 
-const readProjectRowX = z.object({ module: z.string() });
-
 /** A project with the figures its tabs show. Withdrawn artefacts and headings are counted nowhere. */
 export async function readProject(work: UnitOfWork, { projectId, role, sees }: Pick<Membership, 'projectId' | 'role' | 'sees'>): Promise<ResponseOf<'readProject'>> {
   const project = await modelsOf(work.db).Project.findByPk(projectId, { transaction: work.transaction, rejectOnEmpty: true });
@@ -34,12 +32,7 @@ export async function readProject(work: UnitOfWork, { projectId, role, sees }: P
     `SELECT kind, count(*)::int AS count FROM artefact WHERE project_id = $1 AND deleted_at IS NULL AND state <> 'withdrawn' AND (kind <> 'requirement' OR facts->>'type' IS DISTINCT FROM 'heading') GROUP BY kind`,
     [projectId],
   );
-  const modules = await selectRows(
-    work,
-    readProjectRowX,
-    `SELECT DISTINCT module FROM artefact WHERE project_id = $1 AND deleted_at IS NULL AND module <> '' ORDER BY module`,
-    [projectId],
-  );
+  const modules = await readModules(work, projectId);
   const [open] = await selectRows(
     work,
     countRow,
@@ -52,10 +45,18 @@ export async function readProject(work: UnitOfWork, { projectId, role, sees }: P
     name: project.name,
     role,
     sees: sees === null ? null : [...sees],
-    modules: modules.map((m) => m.module),
+    modules,
     figures: { requirements: count('requirement'), conditions: count('condition'), cases: count('case'), shared: count('shared') + count('dataSet'), openQuestions: open?.count ?? 0, suspectLinks: await countSuspectLinks(work, projectId), revision: project.revision },
   };
 }
+
+/** The modules that anything of a project stands in, in their order. */
+export async function readModules(work: UnitOfWork, projectId: string): Promise<string[]> {
+  const rows = await selectRows(work, moduleRow, `SELECT DISTINCT module FROM artefact WHERE project_id = $1 AND deleted_at IS NULL AND module <> '' ORDER BY module`, [projectId]);
+  return rows.map((row) => row.module);
+}
+
+const moduleRow = z.object({ module: z.string() });
 
 export async function countSuspectLinks(work: UnitOfWork, projectId: string): Promise<number> {
   const [suspect] = await selectRows(work, countRow, `SELECT count(*)::int AS count ${SUSPECT_SQL}`, [projectId]);

@@ -3,7 +3,7 @@ import { artefactId, type CaseId, type RequirementId } from '@caderno/core/artef
 import { addedCase, caseBaseOf, caseEntriesOf, changedCase, guessCaseMapping, openCaseConflicts, planCases, type CaseBase, type CaseEntries, type CaseEntry, type CaseFileProject, type CaseMapping, type CasePlan } from '@caderno/core/caseFiles';
 import { parametersIn, type CaseContent } from '@caderno/core/cases';
 import { EMPTY_CONDITION } from '@caderno/core/conditions';
-import { at, error, isOwnDocument, mostTelling, sourceNameOf, type ConflictChoice, type FileProblem, type ReadingOptions, type SourceDocument } from '@caderno/core/exchange';
+import { at, error, inModulesAsSpelled, isOwnDocument, mostTelling, sourceNameOf, type ConflictChoice, type FileProblem, type ReadingOptions, type SourceDocument } from '@caderno/core/exchange';
 import { KIND_SCHEMA, LIMITS, MOST_PREVIEWED, caseMappingSchema, placedIssues, type CaseDraft, type CasePreview } from '@caderno/contract';
 import type { Sequelize } from 'sequelize';
 import { z } from 'zod';
@@ -14,6 +14,7 @@ import { documentOf } from '../decoded.ts';
 import { findFile } from '../importFile.ts';
 import { described, projectKey, rememberedSource } from '../importing.ts';
 import type { Files } from '../../files/index.ts';
+import { readModules } from '../../projects/index.ts';
 import { readCaseNames, type CaseNames } from './caseNames.ts';
 import { existingCases, type StoredCase } from './existingCases.ts';
 
@@ -54,7 +55,8 @@ interface Planned {
 
 async function planFile(work: UnitOfWork, projectId: string, document: SourceDocument, mapping: CaseMapping): Promise<Planned> {
   const known = await readCaseNames(work, projectId);
-  const read = caseEntriesOf(document, mapping, known.names, CASE_LIMITS);
+  const said = caseEntriesOf(document, mapping, known.names, CASE_LIMITS);
+  const read = { ...said, entries: inModulesAsSpelled(said.entries, await readModules(work, projectId)) };
   const existing = await existingCases(work, projectId, mapping.source, read.entries, known.project.fields);
   const plan = planCases(read.entries, existing, known.project);
   const bare = [...new Set(read.entries.flatMap((e) => e.requirements))].filter((id) => known.project.conditionsOf(id).length === 0);
