@@ -31,7 +31,7 @@ export function Defects({ defects, canEdit, onChange }: Props) {
           </li>
         ))}
       </ul>
-      {defects.length === 0 && !finding && <p className="text-xs text-ink2">None linked.{!connected && ' A lead connects a tracker in the settings.'}</p>}
+      {defects.length === 0 && !finding && <p className="text-xs text-ink2">None linked.{!connected && <span className="print:hidden"> A lead connects a tracker in the settings.</span>}</p>}
       {canEdit && connected && !finding && (
         <TextButton className="text-xs" onClick={() => setFinding(true)}>
           link a defect

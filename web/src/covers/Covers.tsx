@@ -55,7 +55,7 @@ export const Covers = memo(function Covers({ id, of, content, conditions, covera
           />
         ))}
       </ul>
-      {content.covers.length === 0 && <p>Nothing yet: link the conditions it is to show.</p>}
+      {content.covers.length === 0 && <p>Nothing yet<span className="print:hidden">: link the conditions it is to show</span>.</p>}
       {canEdit && <LinkCondition covered={content.covers.map((c) => c.id)} onLink={(cover) => update((c) => ({ ...c, covers: [...c.covers, cover] }))} />}
       {open !== undefined && <Mapping of={of} content={content} cover={open} condition={conditions.get(open.id)} onChange={(part) => set(open.id, part)} onClose={() => setMapping(null)} />}
     </>

@@ -74,7 +74,7 @@ export const GridRow = memo(function GridRow({ measure, line, start, row, drawn,
       role="row"
       aria-rowindex={line + 2}
       aria-selected={isChosen}
-      className={`absolute inset-x-0 grid border-b border-rule ${ground}`}
+      className={`absolute inset-x-0 grid border-b border-rule ${ground} ${row === undefined ? 'print:hidden' : ''}`}
       style={{ gridTemplateColumns: template, top: start, ...(measure === null ? { height: ROW_HEIGHT } : { minHeight: ROW_HEIGHT }) }}
     >
       <span role="gridcell" className={`sticky left-0 z-10 grid place-items-center ${ground}`}>

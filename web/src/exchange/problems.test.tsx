@@ -17,6 +17,16 @@ test('a problem says how bad it is, where it is, and what to do', () => {
   expect(screen.queryByRole('button')).toBeNull();
 });
 
+test('a value nobody knows is said to be left out, with where the known ones are named; an id that is there twice, with the line of the first', () => {
+  const own: FileProblem = { code: 'value_unknown', severity: 'warning', line: 3, column: 'Channel', field: 'Channel', value: 'Moon' };
+  render(<Problems preview={{ problems: [unknown(2), own, { code: 'id_doubled', severity: 'error', line: 9, column: 'Nr.', id: 'T-2', first: 5 }], counts: { errors: 1, warnings: 2 } }} />);
+  expect(shownIn()).toEqual([
+    'look atline 2, Priority“v2” is no priority known here; it is not taken over. Priorities are named in the settings.',
+    'look atline 3, Channel“Moon” is no Channel known here; it is not taken over.',
+    'errorline 9, Nr.The id “T-2” stands in line 5 already. The second is not taken in.',
+  ]);
+});
+
 test('of many the first stand there until all are asked for; of more than were sent it says so', () => {
   render(<Problems preview={{ problems: Array.from({ length: 12 }, (_, i) => unknown(i + 2)), counts: { errors: 0, warnings: 40 } }} />);
   expect([shownIn().length, shownIn()[7]?.includes('line 9')]).toEqual([8, true]);

@@ -86,7 +86,7 @@ export function fileProblemSentence(problem: FileProblem): string {
     case 'control_characters':
       return `${fieldWords(problem.field)} holds characters that are no text. Take them out.`;
     case 'value_unknown':
-      return `“${problem.value}” is no ${problem.field} Caderno knows; it stays as it is here.`;
+      return `“${problem.value}” is no ${problem.field} known here; it is not taken over.${problem.field === 'priority' ? ' Priorities are named in the settings.' : ''}`;
     case 'case_cell_differs':
       return `“${problem.value}” is another than in the first row of this case. The first row counts.`;
     case 'use_unknown':

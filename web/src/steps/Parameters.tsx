@@ -78,7 +78,7 @@ export const Parameters = memo(function Parameters({ parameters, texts, surfaced
           ))}
         </p>
       )}
-      {parameters.length === 0 && undeclared.length === 0 && comingUp.length === 0 && <p className="text-ink2">None yet: type &lt; in a step to make one.</p>}
+      {parameters.length === 0 && undeclared.length === 0 && comingUp.length === 0 && <p className="text-ink2">None yet<span className="print:hidden">: type &lt; in a step to make one</span>.</p>}
     </div>
   );
 });
