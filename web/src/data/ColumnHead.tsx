@@ -37,7 +37,7 @@ export function ColumnHead({ column, at, check, view, canEdit, update, onView, o
         <span className="truncate px-2">{name}</span>
       ) : (
         <Menu>
-          <MenuButton aria-label={`Column ${parameter?.name ?? name}${isFiltered ? ', filtered' : ''}`} className="flex min-h-7 min-w-0 max-w-full items-center gap-0.5 rounded pl-2 pr-1 hover:bg-page2 data-open:bg-page2">
+          <MenuButton aria-label={`Column ${parameter?.name ?? name}${isFiltered ? ', filtered' : ''}`} className="flex min-h-7 min-w-0 max-w-full items-center rounded pl-2 pr-0.5 hover:bg-page2 data-open:bg-page2">
             <span className={`min-w-0 truncate ${check === undefined ? '' : 'underline decoration-pine decoration-2 underline-offset-[3px]'}`}>{name}</span>
             {sorted !== null && <span aria-hidden="true">{sorted === 'ascending' ? '↑' : '↓'}</span>}
             {isFiltered && <Funnel size={10} aria-hidden="true" className="shrink-0" />}
