@@ -50,13 +50,13 @@ export async function readProject(work: UnitOfWork, { projectId, role, sees }: P
   };
 }
 
+const moduleRow = z.object({ module: z.string() });
+
 /** The modules that anything of a project stands in, in their order. */
 export async function readModules(work: UnitOfWork, projectId: string): Promise<string[]> {
   const rows = await selectRows(work, moduleRow, `SELECT DISTINCT module FROM artefact WHERE project_id = $1 AND deleted_at IS NULL AND module <> '' ORDER BY module`, [projectId]);
   return rows.map((row) => row.module);
 }
-
-const moduleRow = z.object({ module: z.string() });
 
 export async function countSuspectLinks(work: UnitOfWork, projectId: string): Promise<number> {
   const [suspect] = await selectRows(work, countRow, `SELECT count(*)::int AS count ${SUSPECT_SQL}`, [projectId]);

@@ -19,10 +19,11 @@ test('a problem says how bad it is, where it is, and what to do', () => {
 
 test('a value nobody knows is said to be left out, with where the known ones are named; an id that is there twice, with the line of the first', () => {
   const own: FileProblem = { code: 'value_unknown', severity: 'warning', line: 3, column: 'Channel', field: 'Channel', value: 'Moon' };
-  render(<Problems preview={{ problems: [unknown(2), own, { code: 'id_doubled', severity: 'error', line: 9, column: 'Nr.', id: 'T-2', first: 5 }], counts: { errors: 1, warnings: 2 } }} />);
+  render(<Problems preview={{ problems: [unknown(2), own, { ...own, column: 'Covers', field: 'conditions', value: 'K-99' }, { code: 'id_doubled', severity: 'error', line: 9, column: 'Nr.', id: 'T-2', first: 5 }], counts: { errors: 1, warnings: 3 } }} />);
   expect(shownIn()).toEqual([
     'look atline 2, Priority“v2” is no priority known here; it is not taken over. Priorities are named in the settings.',
     'look atline 3, Channel“Moon” is no Channel known here; it is not taken over.',
+    'look atline 3, Covers“K-99” is no condition known here; it is not taken over.',
     'errorline 9, Nr.The id “T-2” stands in line 5 already. The second is not taken in.',
   ]);
 });

@@ -8,6 +8,9 @@ const RELATION_FAULT: Record<RelationFault, string> = {
   too_many: 'is one too many for a requirement',
 };
 
+/** Fields that hold several, when one of them is spoken of. */
+const ONE_OF: Readonly<Record<string, string>> = { conditions: 'condition', requirements: 'requirement' };
+
 /** What is wrong in a file and what to do, in words. */
 export function fileProblemSentence(problem: FileProblem): string {
   switch (problem.code) {
@@ -86,7 +89,7 @@ export function fileProblemSentence(problem: FileProblem): string {
     case 'control_characters':
       return `${fieldWords(problem.field)} holds characters that are no text. Take them out.`;
     case 'value_unknown':
-      return `“${problem.value}” is no ${problem.field} known here; it is not taken over.${problem.field === 'priority' ? ' Priorities are named in the settings.' : ''}`;
+      return `“${problem.value}” is no ${ONE_OF[problem.field] ?? problem.field} known here; it is not taken over.${problem.field === 'priority' ? ' Priorities are named in the settings.' : ''}`;
     case 'case_cell_differs':
       return `“${problem.value}” is another than in the first row of this case. The first row counts.`;
     case 'use_unknown':

@@ -48,7 +48,7 @@ export function SaveBar({ id, state, author, at, editing, children }: Props) {
       <div className="flex items-start gap-2">
         <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-2 gap-y-1.5">
           {state !== null && <Choose label="State" value={state} options={options(STATE_WORD).filter((o) => o.value === state || (o.value === 'inReview' ? isReviewable(kindOfId(id)) : o.value !== 'agreed' || byHand))} onChange={setState} disabled={!canEdit} />}
-          <span role="status" aria-live="polite" className={isUsual(editing.keep) ? 'w-36 truncate' : ''} title={`Saved ${ago(at)} by ${author}`}>
+          <span role="status" aria-live="polite" className={isUsual(editing.keep) ? 'w-32 truncate' : ''} title={`Saved ${ago(at)} by ${author}`}>
             v{editing.version} · <KeepWords keep={editing.keep} saved={`saved ${ago(at)}`} />
           </span>
           {children}
