@@ -1,6 +1,5 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { Writable } from 'node:stream';
-import { setTimeout as sleep } from 'node:timers/promises';
 import { PROJECT_EVENTS } from '@caderno/contract';
 import { ProjectNews, createLog, type NewsItem } from '../src/http/index.ts';
 import { condition, onServer, requirement, startTwoServers, until, type Caller, type TwoServers } from './harness.ts';
@@ -91,42 +90,64 @@ test('a reading that fails is told with the next change, as one', async () => {
 });
 
 test('coverage is brought up by the server that did it last; by the other one when nobody has it open there any more', async () => {
-  // Longer than a busy machine stands still: whoever had it last must not be overtaken because it was kept waiting.
-  const leftToAnotherMs = 3_000;
-  const listen = ({ parts }: TwoServers['server']) => new ProjectNews({ ...parts, leftToAnotherMs }).listen({ id: two.project.id, key: 'p' }, () => undefined);
-  const counted = async ({ parts }: TwoServers['server']): Promise<number> => Number(/^caderno_coverage_lag_seconds_count (\d+)$/m.exec(await parts.metrics.text())?.[1]);
-  /** Nothing more is counted: whoever was asked has answered, on a busy machine too. */
-  const quiet = async (): Promise<void> => {
-    let known = -1;
-    await until(async () => {
-      const before = known;
-      known = (await counted(two.server)) + (await counted(two.other));
-      await sleep(leftToAnotherMs + 500);
-      return known === before ? true : null;
-    });
-  };
-  /** Saves, waits until coverage tells of it, and answers which servers had it counted. */
-  const change = async (): Promise<readonly [number, number]> => {
-    const before = [await counted(two.server), await counted(two.other)] as const;
+  const [here, there] = [await bringingUp(two.server), await bringingUp(two.other)];
+  /** Another requirement; answers whom it is left to, once they have brought the coverage up and the one that leaves it stands waiting. */
+  const leftTo = async (): Promise<'here' | 'there'> => {
+    const before = (await here.counted()) + (await there.counted());
     await call('createArtefact', { body: requirement() });
-    await until(async () => (((await counted(two.server)) + (await counted(two.other))) > before[0] + before[1] ? true : null));
-    // As long as one leaves it to the other, and more.
-    await quiet();
-    return [(await counted(two.server)) - before[0], (await counted(two.other)) - before[1]];
+    await until(async () => (here.waits() !== there.waits() && (await here.counted()) + (await there.counted()) > before ? true : null));
+    return here.waits() ? 'there' : 'here';
   };
-  const first = await listen(two.server);
-  // What the tests before changed is counted first, however long the threads of both servers take to start: what waits there is answered in turn.
-  for (const { parts } of [two.server, two.other]) await parts.coverage.ask(two.project.id, { kind: 'catchUp' });
-  await quiet();
-  expect(await change()).toEqual([1, 0]);
-  const second = await listen(two.other);
+  await here.listen();
+  await call('createArtefact', { body: requirement() });
+  await until(async () => ((await here.counted()) === 1 ? true : null));
+  await there.listen();
   // Neither is asked first: afterwards it is known whose it is.
-  await change();
-  const [here, there] = await change();
-  expect(here + there).toBe(1);
-  expect(await change()).toEqual([here, there]);
-  (here === 1 ? first : second).stop();
-  expect(await change()).toEqual([there, here]);
-  first.stop();
-  second.stop();
+  await call('createArtefact', { body: requirement() });
+  await until(async () => ((await here.counted()) === 2 && (await there.counted()) === 1 ? true : null));
+  const owner = await leftTo();
+  const [ours, others] = owner === 'here' ? [here, there] : [there, here];
+  const counts = async () => [await ours.counted(), await others.counted()];
+  const [first = 0, second = 0] = await counts();
+  expect(first + second).toBe(4);
+  others.goOn();
+  // It finds that it is done, and waits again for the next: nothing is counted twice.
+  expect(await leftTo()).toBe(owner);
+  expect(await counts()).toEqual([first + 1, second]);
+  ours.stop();
+  others.goOn();
+  await call('createArtefact', { body: requirement() });
+  await until(() => (others.waits() ? true : null));
+  expect(await counts()).toEqual([first + 1, second]);
+  others.goOn();
+  await until(async () => ((await others.counted()) > second ? true : null));
+  // Now it is its own: it does not wait.
+  await call('createArtefact', { body: requirement() });
+  await until(async () => ((await others.counted()) > second + 1 ? true : null));
+  expect([await counts(), others.waits()]).toEqual([[first + 1, second + 2], false]);
+  others.stop();
 });
+
+/** A server with one page open on the project, that leaves coverage to another one until it is told to go on. */
+async function bringingUp({ parts }: TwoServers['server']) {
+  const counts = async (): Promise<number> => Number(/^caderno_coverage_lag_seconds_count (\d+)$/m.exec(await parts.metrics.text())?.[1]);
+  let goOn: (() => void) | null = null;
+  const leaveToAnother = (): Promise<void> =>
+    new Promise((resolve) => {
+      goOn = resolve;
+    });
+  let stop = (): void => undefined;
+  // What the tests before changed is counted first, however long its thread takes to start.
+  await parts.coverage.ask(two.project.id, { kind: 'catchUp' });
+  const before = await counts();
+  return {
+    listen: async () => ({ stop } = await new ProjectNews({ ...parts, leaveToAnother }).listen({ id: two.project.id, key: 'p' }, () => undefined)),
+    counted: async () => (await counts()) - before,
+    waits: () => goOn !== null,
+    goOn: () => {
+      goOn?.();
+      goOn = null;
+    },
+    stop: () => stop(),
+  };
+}

@@ -33,6 +33,7 @@ export default class BrowserEnvironment extends JsdomEnvironment {
     this.global.Element.prototype.getClientRects = function () {
       return this.isConnected ? [{ x: 0, y: 0, top: 0, left: 0, right: 1280, bottom: 800, width: 1280, height: 800 }] : [];
     };
+    this.global.Range.prototype.getClientRects = () => [];
     this.global.Element.prototype.getAnimations = () => [];
     this.global.getComputedStyle = cheapStyle(this.global);
     this.global.IS_REACT_ACT_ENVIRONMENT = true;

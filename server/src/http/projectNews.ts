@@ -55,11 +55,12 @@ interface NewsGiven {
   readonly coverage: CoverageKeeper;
   readonly metrics: Metrics;
   readonly log: Log;
-  /** How long a server leaves it to another one to bring the coverage of a project up to a change. */
-  readonly leftToAnotherMs?: number;
+  /** For as long a server leaves it to another one to bring the coverage of a project up to a change. */
+  readonly leaveToAnother?: () => Promise<void>;
 }
 
 const LEFT_TO_ANOTHER_MS = 400;
+const leaveToAnother = (): Promise<void> => sleep(LEFT_TO_ANOTHER_MS);
 
 /** The pages of one project, and how far they have been told. */
 class OneProject {
@@ -162,7 +163,7 @@ class OneProject {
 
   async #isDoneByAnother(): Promise<boolean> {
     const wanted = await inSnapshot(this.#given.db, (work) => revisionOf(work, this.#project.id));
-    await sleep(this.#given.leftToAnotherMs ?? LEFT_TO_ANOTHER_MS);
+    await (this.#given.leaveToAnother ?? leaveToAnother)();
     return inSnapshot(this.#given.db, (work) => hasComeTo(work, this.#project.id, wanted));
   }
 

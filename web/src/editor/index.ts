@@ -1,1 +1,2 @@
 export { CodeField } from './CodeField.tsx';
+export { offering } from './offering.ts';

@@ -1,10 +1,10 @@
-import { autocompletion, completionKeymap, type Completion, type CompletionContext, type CompletionResult } from '@codemirror/autocomplete';
+import type { Completion, CompletionContext, CompletionResult } from '@codemirror/autocomplete';
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
 import type { Extension } from '@codemirror/state';
 import { EditorView, keymap, placeholder } from '@codemirror/view';
 import { useMemo, useState } from 'react';
 import { useMembers } from '../api/index.ts';
-import { CodeField } from '../editor/index.ts';
+import { CodeField, offering } from '../editor/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { Button, TextButton } from '../look/index.ts';
 import { OfferField } from './OfferField.tsx';
@@ -77,9 +77,9 @@ function writing(label: string, hint: string, names: readonly string[]): Extensi
     EditorView.lineWrapping,
     placeholder(hint),
     history(),
-    autocompletion({ override: [(at) => peopleOffered(at, names)], icons: false, activateOnTypingDelay: 0 }),
+    offering((at) => peopleOffered(at, names)),
     EditorView.contentAttributes.of({ 'aria-label': label }),
-    keymap.of([...completionKeymap, ...historyKeymap, ...defaultKeymap.filter((b) => b.key !== 'Mod-Enter' && b.key !== 'Escape')]),
+    keymap.of([...historyKeymap, ...defaultKeymap.filter((b) => b.key !== 'Mod-Enter' && b.key !== 'Escape')]),
   ];
 }
 

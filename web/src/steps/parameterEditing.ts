@@ -1,8 +1,9 @@
-import { acceptCompletion, autocompletion, completionKeymap, type Completion, type CompletionContext, type CompletionResult } from '@codemirror/autocomplete';
+import { acceptCompletion, type Completion, type CompletionContext, type CompletionResult } from '@codemirror/autocomplete';
 import { EditorState, RangeSetBuilder, type Extension } from '@codemirror/state';
 import { Decoration, EditorView, ViewPlugin, WidgetType, keymap, placeholder, type DecorationSet, type ViewUpdate } from '@codemirror/view';
 import type { Constants } from '@caderno/core/shared';
 import { isParameterName, parseParameterText, type BoundValue, type Parameter, type ParameterId } from '@caderno/core/cases';
+import { offering } from '../editor/index.ts';
 import { boundValueText } from './boundValueText.ts';
 
 export interface ParameterContext {
@@ -18,8 +19,8 @@ export interface ParameterContext {
 export function parameterText(context: ParameterContext): Extension {
   return [
     marks(context),
-    autocompletion({ override: [completions(context)], icons: false, activateOnTypingDelay: 0 }),
-    keymap.of([{ key: 'Tab', run: acceptCompletion }, ...completionKeymap]),
+    offering(completions(context)),
+    keymap.of([{ key: 'Tab', run: acceptCompletion }]),
     EditorView.lineWrapping,
   ];
 }

@@ -1,10 +1,10 @@
-import { autocompletion, completionKeymap, type CompletionContext } from '@codemirror/autocomplete';
+import type { CompletionContext } from '@codemirror/autocomplete';
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands';
 import { EditorState, StateField, type Extension } from '@codemirror/state';
 import { Decoration, EditorView, keymap, placeholder, type DecorationSet } from '@codemirror/view';
 import { completeConstraint, readConstraint, type Factor } from '@caderno/core/conditions';
 import { useMemo } from 'react';
-import { CodeField } from '../../editor/index.ts';
+import { CodeField, offering } from '../../editor/index.ts';
 
 interface Props {
   readonly label: string;
@@ -28,7 +28,7 @@ function fixedParts(label: string, readOnly: boolean): Extension[] {
     EditorState.readOnly.of(readOnly),
     EditorView.contentAttributes.of({ 'aria-label': label }),
     placeholder('if Channel = SMS then Consent = yes'),
-    keymap.of([...completionKeymap, ...defaultKeymap, ...historyKeymap]),
+    keymap.of([...defaultKeymap, ...historyKeymap]),
   ];
 }
 
@@ -45,7 +45,7 @@ function languageOf(factors: readonly Factor[]): Extension {
     update: (old, transaction) => (transaction.docChanged ? marks(transaction.state) : old),
     provide: (f) => EditorView.decorations.from(f),
   });
-  return [field, autocompletion({ override: [(context) => offered(context, factors)], icons: false })];
+  return [field, offering((context) => offered(context, factors))];
 }
 
 function offered(context: CompletionContext, factors: readonly Factor[]) {

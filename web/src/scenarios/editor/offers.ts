@@ -1,7 +1,8 @@
 import { NO_OWN_KINDS, isOwnKind, keywordsOf, languageOf, piecesOf, takenApart, type OwnKinds, type ReadFeature, type ValueKind } from '@caderno/core/scenarios';
-import { acceptCompletion, autocompletion, completionKeymap, snippet, type Completion, type CompletionContext, type CompletionResult } from '@codemirror/autocomplete';
+import { acceptCompletion, snippet, type Completion, type CompletionContext, type CompletionResult } from '@codemirror/autocomplete';
 import { Prec, type Extension } from '@codemirror/state';
 import { keymap } from '@codemirror/view';
+import { offering } from '../../editor/index.ts';
 import { countOf } from '../../look/index.ts';
 import type { ShownPhrase } from '../usePhrases.ts';
 import { readField } from './readField.ts';
@@ -12,9 +13,9 @@ const MOST_OFFERED = 12;
 export function offers(phrases: readonly ShownPhrase[], own: OwnKinds = NO_OWN_KINDS): Extension {
   const sought = soughtOf(phrases);
   return [
-    autocompletion({ override: [(at) => offered(at, sought, own)], icons: false, activateOnTypingDelay: 0, defaultKeymap: false }),
-    // Before Enter makes a new line; Tab leads on where nothing is offered.
-    Prec.highest(keymap.of([{ key: 'Tab', run: acceptCompletion }, ...completionKeymap])),
+    offering((at) => offered(at, sought, own)),
+    // Tab leads on where nothing is offered.
+    Prec.highest(keymap.of([{ key: 'Tab', run: acceptCompletion }])),
   ];
 }
 
