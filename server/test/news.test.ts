@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, beforeEach, expect, test } from '@jest/globals';
 import { Writable } from 'node:stream';
 import { PROJECT_EVENTS } from '@caderno/contract';
-import { ProjectNews, createLog, type NewsItem } from '../src/http/index.ts';
+import { Metrics, ProjectNews, createLog, type NewsItem } from '../src/http/index.ts';
 import { condition, onServer, requirement, startTwoServers, until, type Caller, type TwoServers } from './harness.ts';
 
 let two: TwoServers;
@@ -90,59 +90,62 @@ test('a reading that fails is told with the next change, as one', async () => {
 });
 
 test('coverage is brought up by the server that did it last; by the other one when nobody has it open there any more', async () => {
-  const [here, there] = [await bringingUp(two.server), await bringingUp(two.other)];
+  const [here, there] = [bringingUp(two.server), bringingUp(two.other)];
   /** Another requirement; answers whom it is left to, once they have brought the coverage up and the one that leaves it stands waiting. */
   const leftTo = async (): Promise<'here' | 'there'> => {
-    const before = (await here.counted()) + (await there.counted());
+    const before = here.counted() + there.counted();
     await call('createArtefact', { body: requirement() });
-    await until(async () => (here.waits() !== there.waits() && (await here.counted()) + (await there.counted()) > before ? true : null));
+    await until(() => (here.waits() !== there.waits() && here.counted() + there.counted() > before ? true : null));
     return here.waits() ? 'there' : 'here';
   };
   await here.listen();
   await call('createArtefact', { body: requirement() });
-  await until(async () => ((await here.counted()) === 1 ? true : null));
+  await until(() => (here.counted() === 1 ? true : null));
   await there.listen();
   // Neither is asked first: afterwards it is known whose it is.
   await call('createArtefact', { body: requirement() });
-  await until(async () => ((await here.counted()) === 2 && (await there.counted()) === 1 ? true : null));
+  await until(() => (here.counted() === 2 && there.counted() === 1 ? true : null));
   const owner = await leftTo();
   const [ours, others] = owner === 'here' ? [here, there] : [there, here];
-  const counts = async () => [await ours.counted(), await others.counted()];
-  const [first = 0, second = 0] = await counts();
+  const counts = () => [ours.counted(), others.counted()];
+  const [first = 0, second = 0] = counts();
   expect(first + second).toBe(4);
   others.goOn();
   // It finds that it is done, and waits again for the next: nothing is counted twice.
   expect(await leftTo()).toBe(owner);
-  expect(await counts()).toEqual([first + 1, second]);
+  expect(counts()).toEqual([first + 1, second]);
   ours.stop();
   others.goOn();
   await call('createArtefact', { body: requirement() });
   await until(() => (others.waits() ? true : null));
-  expect(await counts()).toEqual([first + 1, second]);
+  expect(counts()).toEqual([first + 1, second]);
   others.goOn();
-  await until(async () => ((await others.counted()) > second ? true : null));
+  await until(() => (others.counted() > second ? true : null));
   // Now it is its own: it does not wait.
   await call('createArtefact', { body: requirement() });
-  await until(async () => ((await others.counted()) > second + 1 ? true : null));
-  expect([await counts(), others.waits()]).toEqual([[first + 1, second + 2], false]);
+  await until(() => (others.counted() > second + 1 ? true : null));
+  expect([counts(), others.waits()]).toEqual([[first + 1, second + 2], false]);
   others.stop();
 });
 
 /** A server with one page open on the project, that leaves coverage to another one until it is told to go on. */
-async function bringingUp({ parts }: TwoServers['server']) {
-  const counts = async (): Promise<number> => Number(/^caderno_coverage_lag_seconds_count (\d+)$/m.exec(await parts.metrics.text())?.[1]);
+function bringingUp({ parts }: TwoServers['server']) {
+  let counted = 0;
+  class Counting extends Metrics {
+    override covered(ms: number): void {
+      super.covered(ms);
+      counted += 1;
+    }
+  }
   let goOn: (() => void) | null = null;
   const leaveToAnother = (): Promise<void> =>
     new Promise((resolve) => {
       goOn = resolve;
     });
   let stop = (): void => undefined;
-  // What the tests before changed is counted first, however long its thread takes to start.
-  await parts.coverage.ask(two.project.id, { kind: 'catchUp' });
-  const before = await counts();
   return {
-    listen: async () => ({ stop } = await new ProjectNews({ ...parts, leaveToAnother }).listen({ id: two.project.id, key: 'p' }, () => undefined)),
-    counted: async () => (await counts()) - before,
+    listen: async () => ({ stop } = await new ProjectNews({ ...parts, metrics: new Counting(), leaveToAnother }).listen({ id: two.project.id, key: 'p' }, () => undefined)),
+    counted: () => counted,
     waits: () => goOn !== null,
     goOn: () => {
       goOn?.();

@@ -2,6 +2,7 @@ export { createApp } from './app.ts';
 export { ChangeFeed, type Heard } from './changeFeed.ts';
 export { createLog, type Log } from './log.ts';
 export { LOOPBACK_NAMES } from './hosts.ts';
+export { Metrics } from './metrics.ts';
 export { ProjectNews, type NewsItem } from './projectNews.ts';
 export { Proxies, isNet } from './proxies.ts';
 export { Stopping } from './stopping.ts';
