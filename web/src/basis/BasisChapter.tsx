@@ -35,14 +35,18 @@ export function BasisChapter() {
   const movable = canEdit && outline !== null && found === null;
   useOutlineCommands(ids, movable ? (requirements ?? []) : null, current, canEdit, move, add);
   const weak = wording === null ? 0 : Object.values(wording).reduce((n, count) => n + count, 0);
-  const look: LineLook<'requirement'> = {
-    notes: ({ head, risk }) => [REQUIREMENT_TYPE_WORD[head.type], ...((risk === 'high' || risk === 'low') && listing.view.group !== 'risk' ? [RISK_WORD[risk].toLowerCase()] : []), ...(head.state === 'draft' ? [] : [STATE_WORD[head.state].toLowerCase()])],
-    mark: ({ head }) => (
-      <span className="max-w-28 shrink-0 pt-0.5">
-        <Ticks conditions={coverage.get(head.id)?.conditions ?? []} most={8} />
-      </span>
-    ),
-  };
+  const { group } = listing.view;
+  const look = useMemo<LineLook<'requirement'>>(
+    () => ({
+      notes: ({ head, risk }) => [REQUIREMENT_TYPE_WORD[head.type], ...((risk === 'high' || risk === 'low') && group !== 'risk' ? [RISK_WORD[risk].toLowerCase()] : []), ...(head.state === 'draft' ? [] : [STATE_WORD[head.state].toLowerCase()])],
+      mark: ({ head }) => (
+        <span className="max-w-28 shrink-0 pt-0.5">
+          <Ticks conditions={coverage.get(head.id)?.conditions ?? []} most={8} />
+        </span>
+      ),
+    }),
+    [coverage, group],
+  );
   const inPlace =
     requirements?.length === 0 ? (
       <Empty title="The basis is empty" action={canEdit && <Button look="accent" onClick={() => void add()}>Write the first requirement</Button>}>

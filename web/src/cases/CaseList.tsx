@@ -1,7 +1,7 @@
 import { priorityNamed, type ArtefactId, type CaseId } from '@caderno/core/artefacts';
 import { markOf, type CaseMark, type Standing } from '@caderno/core/coverage';
 import { leavesOf, parseQuery } from '@caderno/core/find';
-import type { ReactNode } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import { useCoverageRows, useListProject, useModules, useSummaries, type ListedHead, type RowsKnown } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
 import { ListPage, type LineLook, type Listing } from '../listing/index.ts';
@@ -29,16 +29,19 @@ export function CaseList({ listing, current, onNew, heading }: Props) {
   const { project, canEdit } = useFrame();
   const known = useCoverageRows(project);
   const absent = useAbsent(project, listing.view.query);
-  const look: LineLook<'case'> = {
-    notes: (listed) => notesOf(listed, known),
-    mark: ({ head, shows }) => (known === null ? null : <Mark mark={markOf(head, { kind: 'case', id: head.id, shows: shows === true, counts: null })} />),
-    groupNote: (members) => countOf(members.reduce((n, listed) => n + (listed.instances ?? 0), 0), 'instance'),
-    wrap: (listed, line) => (
-      <DraggableUse id={listed.head.id} enabled={canEdit}>
-        {line}
-      </DraggableUse>
-    ),
-  };
+  const look = useMemo<LineLook<'case'>>(
+    () => ({
+      notes: (listed) => notesOf(listed, known),
+      mark: ({ head, shows }) => (known === null ? null : <Mark mark={markOf(head, { kind: 'case', id: head.id, shows: shows === true, counts: null })} />),
+      groupNote: (members) => countOf(members.reduce((n, listed) => n + (listed.instances ?? 0), 0), 'instance'),
+      wrap: (listed, line) => (
+        <DraggableUse id={listed.head.id} enabled={canEdit}>
+          {line}
+        </DraggableUse>
+      ),
+    }),
+    [canEdit, known],
+  );
   return (
     <ListPage
       kind="case"

@@ -1,5 +1,5 @@
 export { ListPage } from './ListPage.tsx';
-export type { LineLook } from './ListLines.tsx';
+export type { LineLook } from './ListEntry.tsx';
 export { ListTable } from './ListTable.tsx';
 export { ChooseColumns } from './ChooseColumns.tsx';
 export { QueryLine } from './QueryLine.tsx';

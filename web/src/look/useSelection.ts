@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { useCallback, useLayoutEffect, useMemo, useRef, useState } from 'react';
 
 /** What is selected of a list: one at a time, or with shift all from the one before. */
 export interface Selection<Id extends string> {
@@ -17,20 +17,20 @@ export interface Selection<Id extends string> {
 export function useSelection<Id extends string>(shown: readonly Id[]): Selection<Id> {
   const [selected, setSelected] = useState<ReadonlySet<Id>>(new Set());
   const last = useRef<Id | null>(null);
+  // Lines are drawn with what selects them: it stays the same when a list is made anew.
+  const list = useRef(shown);
+  useLayoutEffect(() => {
+    list.current = shown;
+  }, [shown]);
   const chosen = useMemo(() => shown.filter((id) => selected.has(id)), [selected, shown]);
-  const toggle = useCallback(
-    (id: Id, through: boolean) => {
-      const before = last.current;
-      last.current = id;
-      setSelected((now) => {
-        const on = !now.has(id);
-        const [a, b] = [shown.indexOf(through && before !== null ? before : id), shown.indexOf(id)];
-        const meant = shown.slice(Math.min(a, b), Math.max(a, b) + 1);
-        return on ? new Set([...now, ...meant]) : new Set([...now].filter((x) => !meant.includes(x)));
-      });
-    },
-    [shown],
-  );
+  const toggle = useCallback((id: Id, through: boolean) => {
+    const before = last.current;
+    last.current = id;
+    const ids = list.current;
+    const [a, b] = [ids.indexOf(through && before !== null ? before : id), ids.indexOf(id)];
+    const meant = ids.slice(Math.min(a, b), Math.max(a, b) + 1);
+    setSelected((now) => (now.has(id) ? new Set([...now].filter((x) => !meant.includes(x))) : new Set([...now, ...meant])));
+  }, []);
   const select = useCallback((ids: readonly Id[]) => setSelected(new Set(ids)), []);
   const selectAll = useCallback(() => setSelected(new Set(shown)), [shown]);
   const clear = useCallback(() => setSelected(new Set()), []);

@@ -3,7 +3,7 @@ import type { RequirementType } from '@caderno/core/basis';
 import type { CaseKind, Execution, ParameterType } from '@caderno/core/cases';
 import type { BoundaryRule, ClassKind, ItemKind, ModelKind, Polarity, StateLevel, Strength } from '@caderno/core/conditions';
 import type { ValueKind } from '@caderno/core/values';
-import { locale } from './locale.ts';
+import { locale, numberFormat } from './locale.ts';
 
 /** The words screens use for closed sets; a new member does not compile until it has one. */
 export { KIND_NAME, RISK_WORD, STANDING_WORD, STATE_WORD, TECHNIQUE_WORD } from '@caderno/contract';
@@ -88,7 +88,7 @@ export function options<T extends string>(words: Record<T, string>): { value: T;
 
 /** `1 row`, `2 rows`. */
 export function countOf(count: number, one: string, many = `${one}s`): string {
-  return `${count.toLocaleString(locale())} ${count === 1 ? one : many}`;
+  return `${numberFormat().format(count)} ${count === 1 ? one : many}`;
 }
 
 /** Minutes as a number of them, however many: where two are held against each other. */

@@ -2,7 +2,7 @@ import type { FeatureId } from '@caderno/core/artefacts';
 import { EXECUTIONS, type Execution } from '@caderno/core/cases';
 import { executionOf, scenarioEffort } from '@caderno/core/scenarios';
 import { TagIcon } from 'lucide-react';
-import { memo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import { useScenarioExecution, type ListedHead } from '../api/index.ts';
 import { address, useFrame } from '../frame/index.ts';
@@ -21,16 +21,18 @@ interface Props {
 /** The index of features, in their folders; below the one that is open, and wherever some scenarios are asked for, its scenarios. */
 export function FeatureIndex({ listing, current, asked, onNew }: Props) {
   const { project } = useFrame();
-  const { filtered } = asked;
-  const shown = (head: ListedHead<'feature'>['head']) => head.scenarios.filter(asked.test);
-  const look: LineLook<'feature'> = {
-    notes: ({ head }) => [
-      filtered ? `${shown(head).length} of ${countOf(head.scenarios.length, 'scenario')}` : countOf(head.scenarios.length, 'scenario'),
-      ...(head.problems === 0 ? [] : [countOf(head.problems, 'problem')]),
-      ...(head.state === 'draft' ? [] : [STATE_WORD[head.state].toLowerCase()]),
-    ],
-    below: (listed) => (listed.id === current || filtered ? <ScenarioLines feature={listed.head.id} scenarios={listed.head.scenarios} test={asked.test} /> : null),
-  };
+  const { filtered, test } = asked;
+  const look = useMemo<LineLook<'feature'>>(
+    () => ({
+      notes: ({ head }) => [
+        filtered ? `${head.scenarios.filter(test).length} of ${countOf(head.scenarios.length, 'scenario')}` : countOf(head.scenarios.length, 'scenario'),
+        ...(head.problems === 0 ? [] : [countOf(head.problems, 'problem')]),
+        ...(head.state === 'draft' ? [] : [STATE_WORD[head.state].toLowerCase()]),
+      ],
+      below: (listed) => (listed.id === current || filtered ? <ScenarioLines feature={listed.head.id} scenarios={listed.head.scenarios} test={test} /> : null),
+    }),
+    [current, filtered, test],
+  );
   const heading = (
     <h1 className="flex items-baseline gap-2.5 font-serif text-xl font-semibold">
       Scenarios

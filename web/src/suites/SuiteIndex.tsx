@@ -23,17 +23,20 @@ interface Props {
 export function SuiteIndex({ listing, current, onNew }: Props) {
   const lines = useSuiteLines().data;
   const byId = useMemo(() => new Map(lines?.map((line) => [line.id, line])), [lines]);
-  const look: LineLook<'suite'> = {
-    notes: ({ head }) => {
-      const line = byId.get(head.id);
-      return [
-        ...(line === undefined ? [] : effortWords(line)),
-        ...(head.rules > 0 ? [head.members === 0 ? 'kept by a rule' : 'partly by a rule'] : []),
-        ...(head.state === 'draft' ? [] : [STATE_WORD[head.state].toLowerCase()]),
-      ];
-    },
-    mark: ({ head }) => <Share line={byId.get(head.id)} />,
-  };
+  const look = useMemo<LineLook<'suite'>>(
+    () => ({
+      notes: ({ head }) => {
+        const line = byId.get(head.id);
+        return [
+          ...(line === undefined ? [] : effortWords(line)),
+          ...(head.rules > 0 ? [head.members === 0 ? 'kept by a rule' : 'partly by a rule'] : []),
+          ...(head.state === 'draft' ? [] : [STATE_WORD[head.state].toLowerCase()]),
+        ];
+      },
+      mark: ({ head }) => <Share line={byId.get(head.id)} />,
+    }),
+    [byId],
+  );
   const heading = <h1 className="font-serif text-xl font-semibold">Suites</h1>;
   return (
     <ListPage kind="suite" listing={listing} current={current} heading={heading} look={look} onNew={onNew}>
