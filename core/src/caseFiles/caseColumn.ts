@@ -1,6 +1,7 @@
 import { ownFieldOfColumn, ownFieldsOf, takenNames, type OwnField } from '../fields/index.ts';
 import { FILES_COLUMN } from '../attachments/index.ts';
-import { DERIVED_COLUMNS, FILE_LIMITS, ownIdColumn, ownVersionColumn, type SourceDocument } from '../exchange/index.ts';
+import { DERIVED_COLUMNS, FILE_LIMITS, LOOKED_AT, areNumbered, areTitles, meantBy, ownIdColumn, ownVersionColumn, type SourceDocument } from '../exchange/index.ts';
+import { CASE_COLUMN_WORDS } from './caseColumnWords.ts';
 
 /** What a column of a file with cases can be. `own:` and the id of a field of the project's own. */
 export const CASE_TARGETS = ['ownId', 'version', 'id', 'title', 'objective', 'preconditions', 'module', 'priority', 'owner', 'tags', 'minutes', 'kind', 'execution', 'number', 'action', 'data', 'expected', 'requirements', 'conditions', 'leave'] as const;
@@ -41,9 +42,15 @@ const GUESSES: readonly (readonly [RegExp, CaseTarget])[] = [
   [/^(?:conditions?|covers|test ?conditions?)$/i, 'conditions'],
 ];
 
+const inOtherLanguages = meantBy<CaseTarget>(CASE_COLUMN_WORDS);
+
+function meant(name: string): CaseTarget | undefined {
+  return GUESSES.find(([pattern]) => pattern.test(name.trim()))?.[1] ?? inOtherLanguages(name);
+}
+
 /** Whether a cell could be the name of a column of cases, as far as we know such names. */
 export function isCaseColumnName(cell: string): boolean {
-  return GUESSES.some(([pattern]) => pattern.test(cell.trim()));
+  return meant(cell) !== undefined;
 }
 
 /** How the rows of a table with cases are read: a row with one text may be a step. */
@@ -80,7 +87,7 @@ function guess(name: string, project: string, fields: readonly OwnField[]): Case
   if (DERIVED.has(lower)) return 'leave';
   const own = ownFieldOfColumn(name, ownFieldsOf(fields, 'case'), CASE_COLUMNS);
   if (own !== undefined) return `own:${own.id}`;
-  return GUESSES.find(([pattern]) => pattern.test(name.trim()))?.[1] ?? 'leave';
+  return meant(name) ?? 'leave';
 }
 
 /** Names that mean one thing in one table and another in the next, looked at by what stands beside them and below. */
@@ -92,16 +99,24 @@ function mend(columns: Record<string, CaseTarget>, document: SourceDocument): vo
   // A description beside no steps is what is done.
   const objective = named('objective');
   if (named('action') === undefined && objective !== undefined && /description/i.test(objective) && named('expected') !== undefined) columns[objective] = 'action';
+  // What is numbered by whoever wrote the file is an id: it stands first, as nothing else that is numbered does.
+  const [first] = document.columns;
+  if (named('id') === undefined && named('ownId') === undefined && first !== undefined && ['leave', 'title'].includes(columns[first] ?? '') && areNumbered(filledCells(document, first))) columns[first] = 'id';
   // Without a title no case would come in.
   if (named('title') === undefined) {
-    const first = document.columns.find((name) => columns[name] === 'leave') ?? named('objective');
-    if (first !== undefined) columns[first] = 'title';
+    const left = document.columns.filter((name) => columns[name] === 'leave');
+    const title = left.find((name) => areTitles(filledCells(document, name))) ?? left[0] ?? named('objective');
+    if (title !== undefined) columns[title] = 'title';
   }
 }
 
-function isNumbered({ columns, records }: SourceDocument, name: string): boolean {
+function filledCells({ columns, records }: SourceDocument, name: string): string[] {
   const index = columns.indexOf(name);
-  const cells = records.slice(0, 200).map((r) => (r.cells[index] ?? '').trim()).filter((cell) => cell !== '');
+  return records.slice(0, LOOKED_AT).map((r) => (r.cells[index] ?? '').trim()).filter((cell) => cell !== '');
+}
+
+function isNumbered(document: SourceDocument, name: string): boolean {
+  const cells = filledCells(document, name);
   return cells.length > 0 && cells.every((cell) => /^\(?\d{1,4}(?:\.\d{1,4})*[.):]?$/.test(cell));
 }
 

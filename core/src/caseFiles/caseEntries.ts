@@ -1,5 +1,5 @@
 import { parseArtefactId, type CaseId, type ConditionId, type Priority, type RequirementId } from '../artefacts/index.ts';
-import { parsePastedSteps, stepsOfTable, type ColumnRole } from '../cases/index.ts';
+import { parsePastedSteps, stepsOfTable, type ColumnRole, type PastedStep } from '../cases/index.ts';
 import { writeOwn, type OwnField } from '../fields/index.ts';
 import { at, error, readPriority, warning, type FileFault, type FileProblem, type SourceDocument, type SourceRecord } from '../exchange/index.ts';
 import type { CaseMapping, CaseTarget } from './caseColumn.ts';
@@ -206,8 +206,8 @@ class CaseReader {
 
   #steps(group: Group): FileStep[] {
     // Among rows of steps a case of one row may hold all of its steps in a cell.
-    const inCells = this.#mapping.layout === 'caseRows' || (group.records.length === 1 && numberedLines(this.#text(group.first, 'action')).size > 1);
-    const steps = this.#isOwn ? this.#ownSteps(group) : inCells ? this.#stepsOfCells(group.first) : this.#stepsOfRows(group);
+    const inCells = this.#mapping.layout === 'caseRows' || (group.records.length === 1 && this.#holdsSteps(group.first));
+    const steps = this.#isOwn ? this.#ownSteps(group) : (inCells ? this.#stepsOfCells(group.first) : this.#stepsOfRows(group)).map(({ action, expected }) => fileStep(action, expected));
     if (steps.length > this.#limits.steps) this.#problem(error({ code: 'too_many_steps', limit: this.#limits.steps, got: steps.length }, this.#place(group.first, 'action')));
     for (const step of steps) {
       if (step.kind === 'plain') for (const text of [step.action, step.expected]) this.#refuseLong('step', text, this.#limits.line, group.first);
@@ -234,22 +234,32 @@ class CaseReader {
     return Array.from({ length: Math.max(0, ...actions.keys(), ...results.keys()) }, (_, i) => fileStep(actions.get(i + 1) ?? '', results.get(i + 1) ?? ''));
   }
 
-  #stepsOfRows({ records }: Group): FileStep[] {
+  #holdsSteps(record: SourceRecord): boolean {
+    return numberedLines(this.#text(record, 'action')).size > 1;
+  }
+
+  #stepsOfRows({ records }: Group): PastedStep[] {
     const roles: ColumnRole[] = ['action', 'data', 'expected'];
-    const rows = records.map((record) => [this.#text(record, 'action'), this.#text(record, 'data'), this.#text(record, 'expected')]);
-    return stepsOfTable({ rows }, roles).map(({ action, expected }) => fileStep(action, expected));
+    // A row among them may hold several steps in its cell; with data beside them nobody knows to which it belongs.
+    const rows = records.flatMap((record) => {
+      const data = this.#text(record, 'data');
+      if (data.trim() === '' && this.#holdsSteps(record)) return this.#stepsOfCells(record).map(({ action, expected }) => [action, '', expected]);
+      return [[this.#text(record, 'action'), data, this.#text(record, 'expected')]];
+    });
+    return stepsOfTable({ rows }, roles);
   }
 
   /** Steps in a cell, numbered or a line each; what is expected stands behind an arrow, or in a cell of its own by the same numbers. */
-  #stepsOfCells(record: SourceRecord): FileStep[] {
+  #stepsOfCells(record: SourceRecord): PastedStep[] {
     const steps = parsePastedSteps(joinedLines(this.#text(record, 'action')));
     const results = this.#text(record, 'expected').trim();
-    if (results === '') return steps.map(({ action, expected }) => fileStep(action, expected));
+    if (results === '') return steps;
     const [lines, byNumber] = [parsePastedSteps(joinedLines(results)), numberedLines(results)];
     // One result for several steps is what the last of them comes to.
-    if (lines.length === 1 && byNumber.size === 0) return steps.map(({ action, expected }, i) => fileStep(action, i === steps.length - 1 ? [expected, lines[0]?.action ?? ''].filter(Boolean).join(' ') : expected));
-    const all = Array.from({ length: Math.max(steps.length, byNumber.size > 0 ? Math.max(...byNumber.keys()) : lines.length) }, (_, i) => i);
-    return all.map((i) => fileStep(steps[i]?.action ?? '', [steps[i]?.expected ?? '', byNumber.size > 0 ? (byNumber.get(i + 1)?.replaceAll(/\s*\n\s*/g, ' ').trim() ?? '') : (lines[i]?.action ?? '')].filter(Boolean).join(' ')));
+    if (lines.length === 1 && byNumber.size === 0) return steps.map(({ action, expected }, i) => ({ action, expected: i === steps.length - 1 ? [expected, lines[0]?.action ?? ''].filter(Boolean).join(' ') : expected }));
+    const result = byNumber.size === 0 ? lines.map((line) => line.action) : resultsFrom(numberedLines(this.#text(record, 'action')), byNumber);
+    const all = Array.from({ length: Math.max(steps.length, result.length) }, (_, i) => i);
+    return all.map((i) => ({ action: steps[i]?.action ?? '', expected: [steps[i]?.expected ?? '', result[i] ?? ''].filter(Boolean).join(' ') }));
   }
 
   #conditions(group: Group): ConditionId[] {
@@ -344,4 +354,10 @@ function numberedLines(text: string): Map<number, string> {
 function joinedLines(text: string): string {
   const isNumbered = /^\s*\(?\d{1,4}[.):]\s/.test(text);
   return isNumbered ? text.replaceAll(/\n(?!\s*\(?\d{1,4}[.):]\s)(?!\s*(?:=>|⇒))\s*/g, ' ') : text;
+}
+
+/** The results of the steps of a cell in their order: where the steps begin with a later number than 1, as those in the rows below another do, the results may too. */
+function resultsFrom(actions: ReadonlyMap<number, string>, results: ReadonlyMap<number, string>): string[] {
+  const first = actions.size === 0 || Math.min(...results.keys()) < Math.min(...actions.keys()) ? 1 : Math.min(...actions.keys());
+  return Array.from({ length: Math.max(...results.keys()) - first + 1 }, (_, i) => results.get(i + first)?.replaceAll(/\s*\n\s*/g, ' ').trim() ?? '');
 }

@@ -10,7 +10,7 @@ export type CaseField = PlainCaseField | 'requirements' | `own:${string}`;
 /** A field that holds one text of its own. */
 export type TextField = Exclude<CaseField, 'steps' | 'conditions' | 'requirements'>;
 
-const EXECUTION_WORDS: Record<Execution, readonly string[]> = { byHand: ['by hand', 'manual', 'no', 'hand', 'not automated', 'n'], automated: ['automated', 'automatic', 'auto', 'yes', 'y'] };
+const EXECUTION_WORDS: Record<Execution, readonly string[]> = { byHand: ['by hand', 'manual', 'no', 'hand', 'not automated', 'n', 'manuell', 'nein', 'manuel', 'manuelle', 'non', 'não', 'manuellt', 'nej'], automated: ['automated', 'automatic', 'auto', 'yes', 'y', 'automatisiert', 'automatisch', 'ja', 'automatisé', 'automatisée', 'oui', 'automatizado', 'automatizada', 'sí', 'sim', 'automatiserad', 'automatiserat'] };
 const KIND_WORDS: Record<CaseKind, readonly string[]> = { procedure: ['procedure', 'test case', 'scripted', 'steps'], charter: ['charter', 'exploratory', 'exploration', 'session'] };
 
 export function readExecution(text: string): Execution | null {

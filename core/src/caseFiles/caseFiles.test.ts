@@ -45,10 +45,40 @@ describe('tables as people make them', () => {
     ]);
   });
 
+  test('a row among rows of steps may hold several steps in its cell, with what they come to', async () => {
+    expect(notedAll((await read('ID,Name,Steps,Expected\nTC-1,Sign in,"1. Open the page\n2. Give the password",The door opens\n,,3. Look around,\n,,"4. Knock\n5. Leave","4. Somebody answers\n5. It closes"\nTC-2,Sign out,Choose Leave,The page says bye')).entries)).toBe(
+      'TC-1: Sign in\n  Open the page\n  Give the password => The door opens\n  Look around\n  Knock => Somebody answers\n  Leave => It closes\nTC-2: Sign out\n  Choose Leave => The page says bye',
+    );
+    // Beside data it stays as it is.
+    expect(notedAll((await read('ID,Name,Steps,Data\nTC-1,Pay,"1. Give it\n2. Wait",20\n,,Leave,')).entries)).toBe('TC-1: Pay\n  Give it\n2. Wait: 20\n  Leave');
+  });
+
   test('rows with one text are the modules of what follows; without ids titles stand in, and twins are told apart', async () => {
     const { entries, mapping } = await read('Title,Action,Expected,Priority\nAt the counter,,,\nSign in,Open the page,It opens,High\n,Give the password,,\nBy telephone,,,\nSign in,Call,Somebody answers,P2\nSign out,,,urgent');
     expect([mapping.layout, notedAll(entries)]).toEqual(['stepRows', 'title: Sign in: Sign in [At the counter]\n  Open the page => It opens\n  Give the password\ntitle: Sign in (2): Sign in [By telephone]\n  Call => Somebody answers\ntitle: Sign out: Sign out [By telephone]']);
     expect(entries.map((e) => e.fields.priority)).toEqual(['high', 'medium', undefined]);
+  });
+
+  test('columns are known by their names in the languages that dates are written in; so are levels, and what is run by hand', async () => {
+    const all = ['id', 'module', 'title', 'preconditions', 'number', 'action', 'data', 'expected', 'priority', 'owner', 'tags', 'minutes', 'execution', 'requirements'];
+    for (const names of [
+      'Testfall-Nr;Modul;Prüffall;Vorbedingung;Schritt-Nr.;Schritt;Testdaten;Erwartetes Ergebnis;Prio;Verantwortlich;Schlagworte;Dauer (min);Ausführung;Anforderung',
+      'N° cas de test;Composant;Intitulé;Prérequis;N° étape;Étape;Données;Résultat attendu;Priorité;Testeur;Mots-clés;Durée;Exécution;Exigences',
+      'Identificador;Módulo;Caso de prueba;Precondiciones;Nº de paso;Acción;Datos;Resultado esperado;Prioridad;Responsable;Etiquetas;Duración;Ejecución;Requisitos',
+      'Id do caso;Módulo;Caso de teste;Pré-condições;Número do passo;Passo;Dados;Resultado esperado;Prioridade;Responsável;Palavras-chave;Duração;Execução;Requisito',
+      'TESTFALLSNUMMER;Komponent;Rubrik;Förutsättningar;Steg nr;Åtgärd;Testdata;Förväntat resultat;Prioritet;Ansvarig;Taggar;Tid (min);Exekvering;Krav',
+    ]) {
+      const { mapping, entries } = await read(`Stand vom 3. Mai\n\n${names}\nTF 1;A;Eins;;1;Tun;x;Gut;hoch;Ada;a, b;2,5;manuell;REQ-7`);
+      expect(Object.values(mapping.columns)).toEqual(all);
+      expect(entries.map((e) => [e.key, e.requirements, addedCase(e, project())])).toEqual([['TF 1', ['R-2'], expect.objectContaining({ priority: 'high', estimate: 2.5, execution: 'byHand', tags: ['a', 'b'] })]]);
+    }
+  });
+
+  test('of columns that nobody knows the first is the id when it is numbered, and the title is what differs from case to case', async () => {
+    const columns = async (text: string) => Object.values((await read(text)).mapping.columns);
+    expect(await columns('Lfd,Wo,Worum,Steps\nTF 1,Hof,Zähler ablesen,Look\n,,,Write it down\nTF 2,Hof,Brief senden,Send it')).toEqual(['id', 'leave', 'title', 'action']);
+    expect(await columns('Wo,Lfd,Steps\nHof,TF 1,Look\nHof,TF 1,Look')).toEqual(['title', 'leave', 'action']);
+    expect(await columns('Case,Name,Steps\nTF 1,Zähler ablesen,Look\nTF 2,Brief senden,Send it')).toEqual(['id', 'title', 'action']);
   });
 
   test('a column of data stands behind what is done; a column called Step that holds texts is what is done', async () => {

@@ -10,6 +10,9 @@ export interface Decoded {
 }
 
 const REPLACEMENT = '\uFFFD';
+
+/** What the bytes 80 to 9F stand for in Windows-1252; five stand for nothing. Source: WHATWG Encoding, index windows-1252. */
+const FROM_80 = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ';
 const SAMPLE = 4_000;
 
 /**
@@ -19,12 +22,18 @@ const SAMPLE = 4_000;
 export function decodeText(bytes: Uint8Array, wanted: Encoding | null = null): Decoded {
   const marked = markedEncoding(bytes);
   const encoding = wanted ?? marked ?? guessedEncoding(bytes);
-  const text = new TextDecoder(encoding).decode(bytes);
+  const text = decoded(bytes, encoding);
   const broken = text.split(REPLACEMENT).length - 1;
   const problems: FileProblem[] = [];
   if (broken > 0) problems.push(error({ code: 'encoding_broken', encoding, count: broken }, { line: lineOf(text, text.indexOf(REPLACEMENT)), column: null }));
   else if (wanted === null && marked === null && encoding !== 'utf-8') problems.push(warning({ code: 'encoding_guessed', encoding }));
   return { text, encoding, problems };
+}
+
+function decoded(bytes: Uint8Array, encoding: Encoding): string {
+  const text = new TextDecoder(encoding).decode(bytes);
+  // Node 20 takes it for Latin-1: what a spreadsheet writes as quotation marks, dashes and € would be control characters that nobody sees.
+  return encoding === 'windows-1252' ? text.replace(/[\u0080-\u009f]/g, (c) => FROM_80.charAt(c.charCodeAt(0) - 0x80)) : text;
 }
 
 function markedEncoding(bytes: Uint8Array): Encoding | null {

@@ -1,6 +1,9 @@
 import { FILES_COLUMN } from '../attachments/index.ts';
 import { ownFieldOfColumn, ownFieldsOf, takenNames, type OwnField } from '../fields/index.ts';
+import { LONG_TEXT, LOOKED_AT, areNumbered, areTitles, averageLength, isEachOther } from './columnContent.ts';
+import { meantBy } from './columnWords.ts';
 import { FIELDS, ownFieldName, type OwnFieldName } from './field.ts';
+import { REQUIREMENT_COLUMN_WORDS } from './requirementColumnWords.ts';
 import { REQIF_OBJECT_COLUMN, REQIF_TYPE_COLUMN } from './reqif.ts';
 import type { SourceDocument } from './sourceDocument.ts';
 
@@ -37,6 +40,8 @@ const GUESSES: readonly (readonly [RegExp, Target])[] = [
   [/^(?:link|url|address|web ?link|href)$/i, 'link'],
 ];
 
+const inOtherLanguages = meantBy<Target>(REQUIREMENT_COLUMN_WORDS);
+
 /** Columns that say more than one thing may be: several titles are tried one after the other. */
 const REPEATABLE: ReadonlySet<Target> = new Set<Target>(['title', 'attribute', 'leave']);
 
@@ -68,19 +73,14 @@ export function guessMapping(document: SourceDocument, project: string, source: 
   return { source: remembered?.source ?? source, columns: remembered === null ? byContent(columns, document) : columns, ...(remembered?.sections === undefined ? {} : { sections: remembered.sections }) };
 }
 
-/** Whether a cell could be the name of a column, as far as we know such names. */
-export function isColumnName(cell: string): boolean {
-  return GUESSES.some(([pattern]) => pattern.test(cell.trim())) || DERIVED_COLUMNS.some((name) => name === cell.trim().toLowerCase());
+function meant(name: string): Target | undefined {
+  return GUESSES.find(([pattern]) => pattern.test(name.trim()))?.[1] ?? inOtherLanguages(name);
 }
 
-/** Longer on average than this, a column holds texts and not titles. */
-const LONG_TEXT = 90;
-const LOOKED_AT = 200;
-
-/** Shorter on average than this, a column holds marks and no titles. */
-const SHORT_TITLE = 4;
-/** `W-12`, `REQ_3.1`: what is numbered by whoever wrote the file. */
-const NUMBERED = /^\p{L}{1,12}[-_. #]?\d{1,12}(?:[.-]\d{1,6})*$/u;
+/** Whether a cell could be the name of a column, as far as we know such names. */
+export function isColumnName(cell: string): boolean {
+  return meant(cell) !== undefined || DERIVED_COLUMNS.some((name) => name === cell.trim().toLowerCase());
+}
 
 /** The guess by names, looked at by what the columns hold: long texts are no titles, what is numbered is an id, and no guess leaves all texts out. */
 function byContent(byName: Readonly<Record<string, Target>>, { columns, records, format }: SourceDocument): Record<string, Target> {
@@ -91,7 +91,7 @@ function byContent(byName: Readonly<Record<string, Target>>, { columns, records,
   const longest = (names: readonly string[]): string | undefined => names.reduce<string | undefined>((best, name) => ((lengths.get(name) ?? 0) > (best === undefined ? 0 : (lengths.get(best) ?? 0)) ? name : best), undefined);
   const are = (target: Target): string[] => columns.filter((name) => guessed[name] === target);
   if (format !== 'reqif' && format !== 'reqifz' && are('id').length + are('ownId').length === 0) {
-    const numbered = are('attribute').find((name) => isEachOther(cellsOf(name)) && cellsOf(name).every((cell) => NUMBERED.test(cell)));
+    const numbered = [...are('attribute'), ...are('title')].find((name) => isEachOther(cellsOf(name)) && areNumbered(cellsOf(name)));
     if (numbered !== undefined) guessed[numbered] = 'id';
   }
   const hasText = are('text').some((name) => (lengths.get(name) ?? 0) > 0);
@@ -102,21 +102,10 @@ function byContent(byName: Readonly<Record<string, Target>>, { columns, records,
   }
   // Without a title or a text nothing would come in.
   if (are('title').length + are('text').length === 0) {
-    const isTitle = (name: string): boolean => (lengths.get(name) ?? 0) >= SHORT_TITLE && (lengths.get(name) ?? 0) <= LONG_TEXT && isEachOther(cellsOf(name));
-    const named = are('attribute').find(isTitle) ?? longest(are('attribute'));
+    const named = are('attribute').find((name) => areTitles(cellsOf(name))) ?? longest(are('attribute'));
     if (named !== undefined) guessed[named] = (lengths.get(named) ?? 0) > LONG_TEXT ? 'text' : 'title';
   }
   return guessed;
-}
-
-/** Whether all say something, and each something else: so do ids and titles. */
-function isEachOther(cells: readonly string[]): boolean {
-  return cells.length > 1 && cells.every((cell) => cell !== '') && new Set(cells).size === cells.length;
-}
-
-function averageLength(cells: readonly string[]): number {
-  const filled = cells.filter((cell) => cell.trim() !== '');
-  return filled.length === 0 ? 0 : filled.reduce((sum, cell) => sum + cell.length, 0) / filled.length;
 }
 
 /** `billing id` beside `billing version`, as another project marks what it writes. */
@@ -133,7 +122,7 @@ function guess(name: string, project: string, format: SourceDocument['format'], 
   if (lower === 'version' || lower === ownVersionColumn(project).toLowerCase()) return 'version';
   const own = ownFieldOfColumn(name, ownFieldsOf(fields, 'requirement'), BASIS_COLUMNS);
   if (own !== undefined) return ownFieldName(own.id);
-  const target = GUESSES.find(([pattern]) => pattern.test(name.trim()))?.[1] ?? 'attribute';
+  const target = meant(name) ?? 'attribute';
   // ReqIF has ids and an outline of its own.
   return (format === 'reqif' || format === 'reqifz') && (target === 'id' || target === 'parent' || target === 'level') ? 'attribute' : target;
 }

@@ -4,6 +4,7 @@ import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { GUESS_ALL, entriesOf, guessMapping, inModulesAsSpelled, readFile, writeXlsx, type Mapping, type ReadingOptions } from './index.ts';
 import { idInSource } from '../basis/index.ts';
 import { bytesOf } from './testFiles.ts';
+import { readRisk } from './vocabulary.ts';
 
 const LIMITS = { title: 300, name: 200, text: 200_000, relations: 500 };
 const LONG = 'A reading is a whole number of cubic metres that is not lower than the previous one unless the meter was replaced or has rolled over.';
@@ -78,7 +79,26 @@ describe('the guess looks at what columns hold', () => {
     expect(await guess('Wo,Was,Hinweis\nHof,Zähler ablesen,Nur bei Tag und mit Schlüssel\nHof,Brief senden,')).toEqual({ Wo: 'attribute', Was: 'title', Hinweis: 'attribute' });
     expect(await guess('Was,Hinweis\n,Nur bei Tag und mit Schlüssel\nBrief senden,Zweimal im Jahr')).toEqual({ Was: 'attribute', Hinweis: 'title' });
   });
+  test('a title above the table, and commas in its texts, do not mislead about what separates the columns', async () => {
+    expect(await guess('Requirements, draft 3, of May\nNr;Titel\n1;Pumpen, Filter, Rohre\n2;Ventile, Hähne')).toEqual({ Nr: 'id', Titel: 'title' });
+    expect(await guess('ID\tTitle\n1\tPumps; filters; pipes')).toEqual({ ID: 'id', Title: 'title' });
+  });
+  test('columns are known by their names in the languages that dates are written in, whatever signs stand between their words', async () => {
+    const all = ['id', 'title', 'text', 'type', 'module', 'risk', 'priority', 'source'];
+    for (const names of [
+      'Anforderungs-Nr;TITEL;Beschreibung;Art;Modul;Risiko;Priorität;Quelle',
+      'N°;Intitulé;Texte;Catégorie;Composant;Risque;Priorité;Origine',
+      'Número;Título;Descripción;Tipo;Módulo;Riesgo;Prioridad;Fuente',
+      'Identificador;Título;Conteúdo;Tipo;Módulo;Risco;Prioridade;Fonte',
+      'Beteckning;Rubrik;Beskrivning;Typ;Delsystem;Risk;Prioritet;Källa',
+    ]) {
+      expect(Object.values(await guess(`Stand 3\n\n${names}\n1;Eins;Text;Regel;A;hoch;mittel;Heft`))).toEqual(all);
+    }
+    const { entries, problems } = await read([['Nr.', 'Titel', 'Risiko'], ['1', 'Eins', 'Hoch'], ['2', 'Zwei', 'gering'], ['3', 'Drei', 'egal']]);
+    expect([entries.map((e) => (e.fields.risk === undefined ? null : readRisk(e.fields.risk))), problems.map((p) => [p.code, p.line])]).toEqual([['high', 'low', null], [['value_unknown', 4]]]);
+  });
   test('what is numbered in every row is the id, whatever it is called; numbers alone, or twice the same, are none', async () => {
+    expect(await guess('Requirement,Description\nREQ-1,Meter is read\nREQ-2,Bill is sent')).toEqual({ Requirement: 'id', Description: 'text' });
     expect(await guess('Req,What\nW-1,Meter is read\nW-2.1,Bill is sent')).toEqual({ Req: 'id', What: 'title' });
     expect(await guess('Points,Title\n3,One\n5,Two')).toMatchObject({ Points: 'attribute' });
     expect(await guess('Release,Title\nV-1,One\nV-1,Two')).toMatchObject({ Release: 'attribute' });

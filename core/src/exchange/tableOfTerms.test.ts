@@ -9,6 +9,7 @@ const table = (text: string) => readCsv(new TextEncoder().encode(text), GUESS_AL
 
 test('the columns are known by their names, else by where most is written', () => {
   expect(guessTermColumns(table('No;Term;Synonyms;What it means, its definition\n1;Reading;readings;A number on a counter\n'))).toEqual({ term: 'Term', definition: 'What it means, its definition', forms: 'Synonyms' });
+  expect(['Nr;Begriff;Synonyme;Bedeutung', 'N°;Terme;Synonymes;Définition', 'Nº;Término;Sinónimos;Significado', 'Nº;Termo;Sinônimos;Definição', 'Nr;Begrepp;Synonymer;Förklaring'].map((names) => Object.values(guessTermColumns(table(`${names}\n1;Pegel;Pegel;Eine Höhe\n`)) ?? {}))).toEqual([['Begriff', 'Bedeutung', 'Synonyme'], ['Terme', 'Définition', 'Synonymes'], ['Término', 'Significado', 'Sinónimos'], ['Termo', 'Definição', 'Sinônimos'], ['Begrepp', 'Förklaring', 'Synonymer']]);
   expect(guessTermColumns(table('What;Owner;Notes\nReading;Rui;A number that is read on a counter\n'))).toEqual({ term: 'What', definition: 'Notes', forms: null });
   expect(guessTermColumns(table('Reading\nBill\n'))).toBeNull();
 });

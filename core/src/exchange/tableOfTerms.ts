@@ -22,9 +22,9 @@ export interface TermsPlan {
   readonly same: number;
 }
 
-const TERM = /^(?:terms?|words?|names?|expressions?|concepts?|abbreviations?|acronyms?)$/i;
-const DEFINITION = /definition|meaning|explanation|description|^means$/i;
-const FORMS = /synonym|other forms?|^forms?$|plural|also|alias/i;
+const TERM = /^(?:terms?|words?|names?|expressions?|concepts?|abbreviations?|acronyms?|begriffe?|wort|termes?|mots?|términos?|palabras?|termos?|palavras?|begrepp|ord)$/i;
+const DEFINITION = /definition|meaning|explanation|description|^means$|bedeutung|erklärung|définition|signification|definición|significado|definição|betydelse|förklaring/i;
+const FORMS = /synonym|sinónim|sinônim|other forms?|^forms?$|plural|also|alias/i;
 
 /** The columns by their names; else the first is the term and the one with most text its meaning. Null: fewer than two columns. */
 export function guessTermColumns({ columns, records }: SourceDocument): TermColumns | null {

@@ -1,7 +1,7 @@
 import { FIRST_PRIORITIES, priorityNamed, type Priority } from '../artefacts/index.ts';
 import { REQUIREMENT_TYPES, RISKS, type RequirementType, type Risk } from '../basis/index.ts';
 
-/** How values of closed sets are written in files, the first spelling being ours, and what else is understood. */
+/** How values of closed sets are written in files, the first spelling being ours, and what else is understood: levels also in the languages that columns are called in. */
 const TYPE_WORDS: Record<RequirementType, readonly string[]> = {
   rule: ['rule', 'requirement', 'functional', 'functional requirement', 'business rule', 'feature', 'system requirement'],
   userStory: ['user story', 'story', 'userstory'],
@@ -10,9 +10,9 @@ const TYPE_WORDS: Record<RequirementType, readonly string[]> = {
   apiOperation: ['API operation', 'api', 'interface', 'operation', 'endpoint'],
 };
 const LEVEL_WORDS: Record<Risk, readonly string[]> = {
-  high: ['high', 'h', 'critical', 'very high', 'must', 'must have', 'mandatory', '1', 'p1', 'a'],
-  medium: ['medium', 'm', 'normal', 'moderate', 'should', 'should have', 'desired', '2', 'p2', 'b'],
-  low: ['low', 'l', 'minor', 'very low', 'could', 'could have', 'optional', 'nice to have', '3', 'p3', 'c'],
+  high: ['high', 'h', 'critical', 'very high', 'must', 'must have', 'mandatory', '1', 'p1', 'a', 'hoch', 'sehr hoch', 'kritisch', 'muss', 'haute', 'haut', 'élevé', 'élevée', 'critique', 'alta', 'alto', 'crítica', 'crítico', 'hög', 'kritisk'],
+  medium: ['medium', 'm', 'normal', 'moderate', 'should', 'should have', 'desired', '2', 'p2', 'b', 'mittel', 'soll', 'moyenne', 'moyen', 'media', 'medio', 'média', 'médio', 'medel'],
+  low: ['low', 'l', 'minor', 'very low', 'could', 'could have', 'optional', 'nice to have', '3', 'p3', 'c', 'niedrig', 'gering', 'kann', 'faible', 'basse', 'bas', 'baja', 'bajo', 'baixa', 'baixo', 'låg'],
 };
 
 export const writtenType = (type: RequirementType): string => TYPE_WORDS[type][0] ?? type;

@@ -1,0 +1,20 @@
+/** What columns of cases are called in German, French, Spanish, Portuguese and Swedish. */
+export const CASE_COLUMN_WORDS = [
+  ['id', ['Testfall-Nr.', 'Testfall-ID', 'Testfallnummer', 'TF-Nr.', 'Nummer', 'Kennung', 'Numéro', 'N°', 'Nº', 'Identifiant', 'N° cas de test', 'Número', 'Identificador', 'Id del caso', 'Id do caso', 'Testfallsnummer', 'Testfalls-ID', 'Beteckning']],
+  ['number', ['Schritt-Nr.', 'Schrittnummer', 'N° étape', 'Numéro d’étape', "Numéro d'étape", 'Nº de paso', 'Número de paso', 'Nº do passo', 'Número do passo', 'Stegnummer', 'Steg nr']],
+  ['title', ['Titel', 'Bezeichnung', 'Testfall', 'Prüffall', 'Testfallname', 'Titre', 'Intitulé', 'Cas de test', 'Título', 'Nombre', 'Caso de prueba', 'Nome', 'Caso de teste', 'Rubrik', 'Namn', 'Testfallsnamn']],
+  ['objective', ['Ziel', 'Testziel', 'Zweck', 'Beschreibung', 'Objectif', 'But', 'Objetivo', 'Descripción', 'Descrição', 'Mål', 'Syfte', 'Beskrivning']],
+  ['preconditions', ['Vorbedingung', 'Vorbedingungen', 'Voraussetzung', 'Voraussetzungen', 'Précondition', 'Préconditions', 'Prérequis', 'Pré-requis', 'Precondición', 'Precondiciones', 'Pré-condição', 'Pré-condições', 'Precondição', 'Precondições', 'Förutsättning', 'Förutsättningar', 'Förvillkor']],
+  ['action', ['Schritt', 'Schritte', 'Testschritt', 'Testschritte', 'Aktion', 'Vorgehen', 'Étape', 'Étapes', 'Action à réaliser', 'Paso', 'Pasos', 'Acción', 'Passo', 'Passos', 'Ação', 'Steg', 'Teststeg', 'Åtgärd', 'Utförande']],
+  ['data', ['Testdaten', 'Eingabe', 'Eingaben', 'Eingabedaten', 'Données', 'Données de test', 'Datos', 'Datos de prueba', 'Dados', 'Dados de teste', 'Testdata', 'Indata']],
+  ['expected', ['Erwartetes Ergebnis', 'Erwartete Ergebnisse', 'Erwartung', 'Sollergebnis', 'Soll-Ergebnis', 'Résultat attendu', 'Résultats attendus', 'Resultado esperado', 'Resultados esperados', 'Förväntat resultat', 'Förväntat utfall']],
+  ['module', ['Modul', 'Komponente', 'Bereich', 'Ordner', 'Gruppe', 'Composant', 'Dossier', 'Groupe', 'Módulo', 'Componente', 'Carpeta', 'Grupo', 'Pasta', 'Komponent', 'Mapp', 'Grupp']],
+  ['priority', ['Priorität', 'Wichtigkeit', 'Priorité', 'Prioridad', 'Prioridade', 'Prioritet']],
+  ['owner', ['Verantwortlich', 'Zuständig', 'Bearbeiter', 'Autor', 'Responsable', 'Testeur', 'Auteur', 'Responsável', 'Ansvarig', 'Testare', 'Författare']],
+  ['tags', ['Schlagworte', 'Schlagwörter', 'Stichworte', 'Stichwörter', 'Étiquettes', 'Mots-clés', 'Etiquetas', 'Palabras clave', 'Palavras-chave', 'Taggar', 'Nyckelord']],
+  ['minutes', ['Dauer', 'Aufwand', 'Minuten', 'Durée', 'Duración', 'Minutos', 'Duração', 'Tid', 'Tidsåtgång', 'Minuter']],
+  ['kind', ['Art', 'Typ', 'Testart', 'Tipo', 'Testtyp']],
+  ['execution', ['Ausführung', 'Durchführung', 'Automatisierung', 'Exécution', 'Automatisation', 'Ejecución', 'Automatización', 'Execução', 'Automação', 'Exekvering', 'Automatisering']],
+  ['requirements', ['Anforderung', 'Anforderungen', 'Exigence', 'Exigences', 'Requisito', 'Requisitos', 'Krav']],
+  ['conditions', ['Testbedingung', 'Testbedingungen', 'Condition de test', 'Conditions de test', 'Condición de prueba', 'Condição de teste', 'Testvillkor']],
+] as const;
