@@ -105,7 +105,7 @@ function Depths({ content, canEdit, update }: Pick<Props, 'content' | 'canEdit' 
       <legend className="sr-only">Depth of testing</legend>
       {depths.map((depth) => (
         <label key={depth} className={`flex min-h-6 items-center gap-1 ${content.depths.includes(depth) ? 'font-medium text-ink' : ''}`}>
-          <input type="checkbox" checked={content.depths.includes(depth)} onChange={(e) => set(depth, e.target.checked)} /> {depth}
+          <input type="checkbox" data-on-paper checked={content.depths.includes(depth)} onChange={(e) => set(depth, e.target.checked)} /> {depth}
         </label>
       ))}
     </fieldset>

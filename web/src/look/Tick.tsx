@@ -11,11 +11,11 @@ interface Props {
   readonly children: ReactNode;
 }
 
-/** A box to tick, with its words, which are pressed as well. */
+/** A box to tick, with its words, which are pressed as well. On paper it says whether it is so. */
 export function Tick({ checked, onChange, disabled = false, atTop = false, className = '', children }: Props) {
   return (
     <label className={`flex min-h-7 gap-2 ${atTop ? 'items-start' : 'items-center'} ${className}`}>
-      <input type="checkbox" checked={checked} disabled={disabled} onChange={(event) => onChange(event.target.checked)} className={atTop ? 'mt-1' : ''} />
+      <input type="checkbox" data-on-paper checked={checked} disabled={disabled} onChange={(event) => onChange(event.target.checked)} className={atTop ? 'mt-1' : ''} />
       {children}
     </label>
   );

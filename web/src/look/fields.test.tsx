@@ -1,12 +1,13 @@
 /** @jest-environment ./web/test/browserEnvironment.mjs */
 import { afterEach, expect, test } from '@jest/globals';
-import { cleanup, render, screen } from '@testing-library/react';
+import { act, cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { Labelled } from './Labelled.tsx';
 import { NumberBox } from './NumberBox.tsx';
 import { Select } from './Select.tsx';
 import { TextArea, TextBox } from './TextBox.tsx';
+import { followPrinting } from './useMedia.ts';
 
 afterEach(cleanup);
 
@@ -101,4 +102,22 @@ test('a field is found by its name, and tells what is typed or chosen', async ()
   await userEvent.type(screen.getByRole('textbox', { name: 'Note' }), 'a{Enter}b');
   await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Role' }), 'who leads');
   expect(screen.getByRole('status').textContent).toBe('Night run|a\nb|lead');
+});
+
+test('on paper a line to type into has all of its text, and a password has none; then it is typed into as before', async () => {
+  followPrinting();
+  const [long, secret] = ['https://billing.example/a/long/way', 'token'];
+  const { container } = render(
+    <>
+      <TextBox aria-label="Address" value={long} onChange={() => {}} className="w-20" />
+      <TextBox aria-label="Token" type="password" value={secret} onChange={() => {}} />
+    </>,
+  );
+  const [address, token] = [screen.getByRole('textbox', { name: 'Address' }), screen.getByLabelText('Token')];
+  expect([container.textContent, address.className.includes('print:hidden'), token.className.includes('print:hidden')]).toEqual(['', true, false]);
+  address.focus();
+  act(() => void dispatchEvent(new Event('beforeprint')));
+  expect([container.textContent, document.activeElement]).toEqual([long, address]);
+  act(() => void dispatchEvent(new Event('afterprint')));
+  expect([container.textContent, document.activeElement]).toEqual(['', address]);
 });

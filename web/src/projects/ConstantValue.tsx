@@ -3,7 +3,7 @@ import { Eye, EyeOff } from 'lucide-react';
 import { useState } from 'react';
 import { call, tellFailure } from '../api/index.ts';
 import { useFrame } from '../frame/index.ts';
-import { IconButton } from '../look/index.ts';
+import { IconButton, TextBox } from '../look/index.ts';
 
 interface Props {
   readonly constant: Constant;
@@ -27,7 +27,7 @@ export function ConstantValue({ constant, configuration, canEdit, onChange }: Pr
   };
   return (
     <span className="flex min-w-0 items-center gap-1">
-      <input
+      <TextBox
         aria-label={`Value of ${name}`}
         type={constant.secret && revealed === null ? 'password' : 'text'}
         autoComplete="off"
@@ -35,8 +35,8 @@ export function ConstantValue({ constant, configuration, canEdit, onChange }: Pr
         value={revealed ?? (isKept ? '' : value)}
         maxLength={2_000}
         placeholder={isKept ? `${SECRET_MASK} kept; type to replace it` : configuration === null ? '' : usual}
-        onChange={(e) => onChange(e.target.value)}
-        className="field-boxed w-full min-w-0 font-mono text-xs"
+        onChange={onChange}
+        className="w-full min-w-0 font-mono text-xs"
       />
       {isKept && canLead && (
         <IconButton label={revealed === null ? `Show the value of ${name}; the journal tells it` : `Hide the value of ${name}`} title={revealed === null ? 'Show it; the journal of people tells that you did' : 'Hide it'} onClick={reveal} icon={revealed === null ? <Eye size={14} aria-hidden="true" /> : <EyeOff size={14} aria-hidden="true" />} />

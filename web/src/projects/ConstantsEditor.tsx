@@ -45,7 +45,7 @@ export function ConstantsEditor({ constants, configurations, canEdit, onChange }
         <div key={constant.id} className={`${GRID} border-t border-rule py-1`}>
           <TextBox aria-label={`Name of the constant ${constant.name}`} aria-invalid={isWrong(constant)} title={isWrong(constant) ? 'A name begins with a letter or digit, has no brackets, and stands once' : undefined} readOnly={!canEdit} value={constant.name} maxLength={80} onChange={(text) => set(constant.id, { name: text })} className="w-full font-mono text-xs" />
           <Value constant={constant} inOne={inOne} inSome={inSome} canEdit={canEdit} onChange={(part) => set(constant.id, part)} />
-          <input aria-label={`${constant.name} is secret`} type="checkbox" disabled={!canEdit} checked={constant.secret} onChange={(e) => set(constant.id, { secret: e.target.checked })} className="justify-self-center" />
+          <input aria-label={`${constant.name} is secret`} type="checkbox" data-on-paper disabled={!canEdit} checked={constant.secret} onChange={(e) => set(constant.id, { secret: e.target.checked })} className="justify-self-center" />
           <TextBox aria-label={`Description of ${constant.name}`} readOnly={!canEdit} value={constant.description} maxLength={300} placeholder="what it is for" onChange={(text) => set(constant.id, { description: text })} className="w-full" />
           {canEdit && (
             <IconButton label={`Remove the constant ${constant.name}`} title="Remove" onClick={() => onChange(constants.filter((c) => c.id !== constant.id))} icon={<X size={13} aria-hidden="true" />} />

@@ -47,7 +47,7 @@ function Settings({ stored, keptHere }: { readonly stored: ResponseOf<'readSetti
     <div className="h-full scroll-pt-20 overflow-y-auto px-8 py-6">
       <div className="mx-auto max-w-4xl pb-10">
         {/* Whoever changes something far below sees how it is kept, and can save it. */}
-        <header className="sticky -top-6 z-10 -mx-2 -mt-6 flex items-baseline gap-3 bg-page px-2 pb-2 pt-6">
+        <header className="sticky -top-6 z-10 -mx-2 -mt-6 flex items-baseline gap-3 bg-page px-2 pb-2 pt-6 print:bg-white">
           <h1 className="font-serif text-2xl font-semibold">Settings of the project</h1>
           <span className="ml-auto" />
           {dirty && (
