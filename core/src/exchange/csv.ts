@@ -34,7 +34,7 @@ function parseRows(text: string, delimiter: string, most: number): ReadRows {
 function keepingQuotes(text: string, delimiter: string, most: number): ReadRows {
   let [count, first] = [0, 0];
   const cast: Options['cast'] = (cell, { quoting, lines }) => {
-    if (!quoting && cell.includes('"') && (count += 1) === 1) first = lines;
+    if (!quoting && cell.includes('"') && !AS_TEXT.test(cell) && (count += 1) === 1) first = lines;
     return cell;
   };
   try {
@@ -122,6 +122,9 @@ export function* csvPieces(rows: Iterable<string[]>): Generator<string> {
   if (some.length > 0) yield piece();
 }
 
+/** `="007"`, as programs write it so that a spreadsheet leaves the zeros where they are. */
+const AS_TEXT = /^="([^"]*)"$/;
+
 function withoutGuard(cell: string): string {
-  return /^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : cell;
+  return /^'+[=+\-@\t\r]/.test(cell) ? cell.slice(1) : (AS_TEXT.exec(cell)?.[1] ?? cell);
 }

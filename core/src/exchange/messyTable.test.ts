@@ -83,6 +83,15 @@ describe('the guess looks at what columns hold', () => {
     expect(await guess('Requirements, draft 3, of May\nNr;Titel\n1;Pumpen, Filter, Rohre\n2;Ventile, Hähne')).toEqual({ Nr: 'id', Titel: 'title' });
     expect(await guess('ID\tTitle\n1\tPumps; filters; pipes')).toEqual({ ID: 'id', Title: 'title' });
   });
+  test('a first row that is numbered as all below it names no columns', async () => {
+    const document = await readFile('a.csv', bytesOf('REQ-1,The meter is read,High\nREQ-2,The bill is sent,Low'), GUESS_ALL);
+    expect([document.records.length, guessMapping(document, 'p', 'a', [], null).columns]).toEqual([2, { 'column 1': 'id', 'column 2': 'title', 'column 3': 'attribute' }]);
+    expect(await guess('Q1,Words\nREQ-1,The meter is read\n,The bill is sent')).toEqual({ Q1: 'attribute', Words: 'title' });
+  });
+  test('separators at the end of lines say nothing; a cell that a program wrote as a text is that text', async () => {
+    const document = await readFile('a.csv', bytesOf('ID,Title,,\n="007",One,,\n="008","5"" pipe",,\n9,Three,,4\n'), GUESS_ALL);
+    expect([document.records.map((r) => r.cells), document.problems.map((p) => [p.code, p.line])]).toEqual([[['007', 'One'], ['008', '5" pipe'], ['9', 'Three']], [['cell_count', 4]]]);
+  });
   test('columns are known by their names in the languages that dates are written in, whatever signs stand between their words', async () => {
     const all = ['id', 'title', 'text', 'type', 'module', 'risk', 'priority', 'source'];
     for (const names of [

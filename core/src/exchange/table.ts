@@ -1,3 +1,4 @@
+import { LOOKED_AT, areNumbered } from './columnContent.ts';
 import { FILE_LIMITS } from './limits.ts';
 import { at, error, warning, type FileProblem } from './problem.ts';
 import type { SourceDocument, SourceRecord } from './sourceDocument.ts';
@@ -42,7 +43,7 @@ export function tableDocument(format: 'csv' | 'xlsx', rows: readonly TableRow[],
       found.push(error({ code: 'too_many_records', limit: reading.most }, at(row.line)));
       return { format, columns, records: [], sheets, problems: found, types: null };
     }
-    if (row.cells.length > columns.length) found.push(warning({ code: 'cell_count', expected: columns.length, got: row.cells.length }, at(row.line)));
+    if (row.cells.slice(columns.length).some((cell) => cell.trim() !== '')) found.push(warning({ code: 'cell_count', expected: columns.length, got: row.cells.length }, at(row.line)));
     const section = reading.hasSections === true && columns.length >= NARROWEST_SECTIONED ? sectionOf(row) : null;
     records.push({ line: row.line, cells: columns.map((_, i) => row.cells[i] ?? ''), place: null, relations: [], ...(section === null ? {} : { section }) });
   }
@@ -75,13 +76,20 @@ function headerByNames(filled: readonly TableRow[], isName: TableReading['isName
 
 const VALUE = /^[+-]?[\d.,]*\d(?:[./:T -][\d.,/:T -]*)?$/;
 
-/** Which row names the columns: lines of a title above the table do not, and where all cells of the first are values none does. */
+/** Which row names the columns: lines of a title above the table do not, and where all cells of the first are values, or it is numbered as those below, none does. */
 function guessHeader(filled: readonly TableRow[]): number {
   const width = (row: TableRow): number => row.cells.filter((cell) => cell.trim() !== '').length;
   const widest = Math.max(0, ...filled.slice(0, 20).map(width));
   const first = widest < 3 ? 0 : filled.findIndex((row) => width(row) > 1);
   const cells = (filled[first]?.cells ?? []).filter((cell) => cell.trim() !== '');
-  return cells.every((cell) => VALUE.test(cell.trim())) ? 0 : first + 1;
+  return cells.every((cell) => VALUE.test(cell.trim())) || isRecord(filled.slice(first)) ? 0 : first + 1;
+}
+
+/** Whether the first row is numbered as all below it are: then it is one of them. */
+function isRecord(rows: readonly TableRow[]): boolean {
+  const looked = rows.slice(0, LOOKED_AT);
+  const [first] = looked;
+  return looked.length > 1 && first !== undefined && first.cells.some((_, i) => areNumbered(looked.map((row) => (row.cells[i] ?? '').trim())));
 }
 
 /** Names of the columns, made different where the header repeats itself or is silent. */
