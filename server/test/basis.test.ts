@@ -6,7 +6,7 @@ import { getRequestListener } from '@hono/node-server';
 import { EMPTY_QUESTION } from '@caderno/core/basis';
 import { ownFieldId, type OwnField } from '@caderno/core/fields';
 import { DEFAULT_SETTINGS, SETTINGS_PARTS, type ImportDraft, type ImportPreview, type ProjectSettings } from '@caderno/contract';
-import { unzipSync } from 'fflate';
+import { strToU8, unzipSync, zipSync } from 'fflate';
 import { createStoryboard } from '@caderno/standins/storyboard';
 import { condition, makeDatabase, makeProject, onServer, pngOf, requirement, save, startServer, type Caller, type TestServer } from './harness.ts';
 
@@ -52,6 +52,19 @@ const run = (draft: ImportDraft, choices = {}) => call('runImport', { params: { 
 const table = (...rows: string[]) => ['id,title,text,parent', ...rows].join('\n');
 
 describe('imports', () => {
+  test('a document of a word processor comes in by its chapters, and again changes nothing', async () => {
+    const paragraph = (text: string, style = 'Normal'): string => `<w:p><w:pPr><w:pStyle w:val="${style}"/></w:pPr><w:r><w:t>${text}</w:t></w:r></w:p>`;
+    const body = [paragraph('Meters', 'Heading1'), paragraph('DOC-1 A meter is sealed'), paragraph('DOC-2 A seal is numbered'), paragraph('By the office.')].join('');
+    const file = zipSync({ '[Content_Types].xml': strToU8('<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"/>'), 'word/document.xml': strToU8(`<w:document xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main"><w:body>${body}</w:body></w:document>`) });
+    const { draft, preview } = await bring('meters.docx', file);
+    expect([draft.format, preview.counts]).toEqual(['docx', expect.objectContaining({ added: 3, errors: 0 })]);
+    await run(draft);
+    const made = (await call('listArtefacts', { query: { kind: 'requirement', query: '' } })).data.filter((s) => ['Meters', 'A meter is sealed', 'A seal is numbered'].includes(s.title));
+    const [chapter, , seal] = await Promise.all(made.map(async ({ id }) => (await read(id)).content));
+    expect([chapter, seal, made.map((s) => (s.kind === 'requirement' ? s.parent : ''))]).toEqual([expect.objectContaining({ type: 'heading' }), expect.objectContaining({ text: 'By the office.' }), [null, made[0]?.id, made[0]?.id]]);
+    expect((await bring('meters.docx', file)).preview.counts).toMatchObject({ added: 0, changed: 0, same: 3 });
+  });
+
   test('one change with all in it, undone and redone as one', async () => {
     const { draft, preview } = await bring('one.csv', table('A,Top,t,', 'B,Below,t,A', 'C,Deeper,t,B'));
     expect(preview.counts).toMatchObject({ added: 3, changed: 0, errors: 0 });

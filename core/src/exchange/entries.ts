@@ -223,7 +223,7 @@ function relationFault(id: string, kind: string, met: ReadonlySet<string>, limit
 const TITLE_WORDS = 80;
 
 /** The beginning of a text as a title: up to the first sentence's end, at most so many characters. */
-function firstWords(text: string): string {
+export function firstWords(text: string): string {
   const plain = text.replaceAll(/[*_`#>|]+/g, '').replaceAll(/\s+/g, ' ').trim();
   const sentence = /^.{1,80}?[.!?](?=\s|$)/.exec(plain)?.[0].slice(0, -1) ?? plain;
   return sentence.length <= TITLE_WORDS ? sentence : `${sentence.slice(0, TITLE_WORDS).replace(/\s+\S*$/, '')} …`;

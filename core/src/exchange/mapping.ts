@@ -73,13 +73,14 @@ export function guessMapping(document: SourceDocument, project: string, source: 
   return { source: remembered?.source ?? source, columns: remembered === null ? byContent(columns, document) : columns, ...(remembered?.sections === undefined ? {} : { sections: remembered.sections }) };
 }
 
-function meant(name: string): Target | undefined {
+/** What a column of requirements is by its name; undefined: nothing we know. */
+export function meantColumn(name: string): Target | undefined {
   return GUESSES.find(([pattern]) => pattern.test(name.trim()))?.[1] ?? inOtherLanguages(name);
 }
 
 /** Whether a cell could be the name of a column, as far as we know such names. */
 export function isColumnName(cell: string): boolean {
-  return meant(cell) !== undefined || DERIVED_COLUMNS.some((name) => name === cell.trim().toLowerCase());
+  return meantColumn(cell) !== undefined || DERIVED_COLUMNS.some((name) => name === cell.trim().toLowerCase());
 }
 
 /** The guess by names, looked at by what the columns hold: long texts are no titles, what is numbered is an id, and no guess leaves all texts out. */
@@ -122,7 +123,7 @@ function guess(name: string, project: string, format: SourceDocument['format'], 
   if (lower === 'version' || lower === ownVersionColumn(project).toLowerCase()) return 'version';
   const own = ownFieldOfColumn(name, ownFieldsOf(fields, 'requirement'), BASIS_COLUMNS);
   if (own !== undefined) return ownFieldName(own.id);
-  const target = meant(name) ?? 'attribute';
+  const target = meantColumn(name) ?? 'attribute';
   // ReqIF has ids and an outline of its own.
   return (format === 'reqif' || format === 'reqifz') && (target === 'id' || target === 'parent' || target === 'level') ? 'attribute' : target;
 }

@@ -5,6 +5,7 @@ import { FILE_LIMITS } from './limits.ts';
 import { isTooDeep } from './markdownNesting.ts';
 import { at, error, warning, type FileProblem } from './problem.ts';
 import { ownIdColumn, ownVersionColumn } from './mapping.ts';
+import { idAndTitle, recordsOfSections, type Section } from './sections.ts';
 import type { ReadingOptions, SourceDocument, SourceRecord } from './sourceDocument.ts';
 
 export const MARKDOWN_COLUMNS = ['id', 'title', 'text'] as const;
@@ -15,10 +16,6 @@ const MARK = /^<!-- caderno: (\S+) (R-\d+) v(\d+)(?: in (R-\d+))?( raw)? -->[ \t
 const DOCUMENT_MARK = '<!-- caderno: document -->';
 /** A line of a text that would read as a heading, or as the underline of one, or that was kept from it already. */
 const LIKE_HEADING = /^( {0,3})(\\*)(#{1,6}(?:[ \t].*)?|=+[ \t]*|-+[ \t]*)$/;
-
-/** An id written into a heading: `## REQ-12 Title`, `## REQ-12: Title`, `## Title {#REQ-12}`. */
-const LEADING_ID = /^\[?([A-Za-z][A-Za-z0-9]*(?:[-_.][A-Za-z0-9]+)*[-_.]\d+(?:\.\d+)*)\]?(?:\s*[:–—-]\s+|\s+)(?=\S)/;
-const TRAILING_ID = /\s*\{#([^\s{}]{1,200})\}\s*$/;
 
 /**
  * A Markdown document: each heading is a requirement, the text below it its text, deeper headings stand below it.
@@ -57,47 +54,21 @@ function withMarks(records: readonly SourceRecord[]): Pick<SourceDocument, 'colu
   return { columns: [...MARKDOWN_COLUMNS, ownIdColumn(project), ownVersionColumn(project)], records: marked };
 }
 
-interface Open {
-  readonly depth: number;
-  readonly id: string;
-  readonly path: string;
-}
-
 function recordsOf(text: string, headings: readonly Heading[], problems: FileProblem[]): SourceRecord[] {
   const first = headings[0]?.position?.start.offset ?? 0;
   if (text.slice(0, first).trim() !== '') problems.push(warning({ code: 'text_before_heading' }, at(1)));
-  const open: Open[] = [];
-  const used = new Map<string, number>();
-  return headings.map((heading, i) => {
-    const start = heading.position?.start.offset ?? 0;
-    const end = heading.position?.end.offset ?? 0;
-    const line = heading.position?.start.line ?? 1;
-    while (open.length > 0 && (open.at(-1)?.depth ?? 0) >= heading.depth) open.pop();
-    const above = open.at(-1);
-    if (above !== undefined && heading.depth > above.depth + 1) problems.push(warning({ code: 'heading_level_skipped', from: above.depth, to: heading.depth }, at(line)));
-    const { id, title } = idAndTitle(headingText(text.slice(start, end)));
-    const path = `${above?.path ?? ''}/${title}`;
-    // The same title twice in one place is told apart by its turn.
-    const turn = (used.get(path) ?? 0) + 1;
-    used.set(path, turn);
-    const own = id ?? (turn === 1 ? path : `${path} (${turn})`);
-    open.push({ depth: heading.depth, id: own, path });
+  const sections = headings.map((heading, i): Section => {
+    const [start, end] = [heading.position?.start.offset ?? 0, heading.position?.end.offset ?? 0];
     const body = text.slice(end, headings[i + 1]?.position?.start.offset ?? text.length).replaceAll('\r\n', '\n').trim();
-    return { line, cells: [own, title, body], place: { id: own, parent: above?.id ?? null }, relations: [] };
+    return { line: heading.position?.start.line ?? 1, depth: heading.depth, ...idAndTitle(headingText(text.slice(start, end))), more: [body] };
   });
+  return recordsOfSections(sections, problems);
 }
 
 /** A heading's words without its signs, `# …` or an underline. */
 function headingText(source: string): string {
   const [line = ''] = source.split(/\r\n|\n|\r/);
   return (/^\s{0,3}#/.test(line) ? line.replace(/^\s{0,3}#{1,6}[ \t]*/, '').replace(/[ \t]+#+[ \t]*$/, '') : source.replace(/[\r\n]+[=-]+\s*$/, '').replaceAll(/\s*[\r\n]+\s*/g, ' ')).trim();
-}
-
-function idAndTitle(heading: string): { readonly id: string | null; readonly title: string } {
-  const trailing = TRAILING_ID.exec(heading);
-  if (trailing !== null) return { id: trailing[1] ?? null, title: heading.slice(0, trailing.index) };
-  const leading = LEADING_ID.exec(heading);
-  return leading === null ? { id: null, title: heading } : { id: leading[1] ?? null, title: heading.slice(leading[0].length) };
 }
 
 /** A section of a Markdown export. */

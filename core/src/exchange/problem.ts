@@ -23,6 +23,11 @@ export type FileFault =
   | { readonly code: 'too_many_columns'; readonly limit: number; readonly got: number }
   | { readonly code: 'too_many_records'; readonly limit: number }
   | { readonly code: 'no_header' }
+  /** Neither headings nor paragraphs with ids nor tables of requirements are in it. */
+  | { readonly code: 'document_without_parts' }
+  | { readonly code: 'document_broken'; readonly reason: string }
+  /** What a text document holds that no text of ours can. */
+  | { readonly code: 'document_left'; readonly pictures: number; readonly notes: number }
   | { readonly code: 'markdown_too_deep'; readonly limit: number }
   | { readonly code: 'sheet_too_tall'; readonly limit: number; readonly got: number }
   | { readonly code: 'column_doubled'; readonly name: string }

@@ -1,6 +1,7 @@
 import { isZip, openArchive } from './archive.ts';
 import { readCsv } from './csv.ts';
 import { decodeText } from './decodeText.ts';
+import { DOCUMENT_XML, readDocx } from './docx.ts';
 import { FILE_LIMITS } from './limits.ts';
 import { readMarkdown } from './markdown.ts';
 import { error, type FileProblem } from './problem.ts';
@@ -15,22 +16,25 @@ const REQUIREMENTS: Omit<TableReading, 'header'> = { most: FILE_LIMITS.records, 
 
 /**
  * Reads a file of any format we take, by its content first and its name second. Whatever is in it, this answers a
- * document. `table`: how many rows a table may have, and which names its columns are known by.
+ * document. `table`: how many rows a table may have, and which names its columns are known by; null: it holds
+ * requirements, which may also stand in a text document.
  */
-export async function readFile(name: string, bytes: Uint8Array, options: ReadingOptions, table: Omit<TableReading, 'header'> = REQUIREMENTS): Promise<SourceDocument> {
+export async function readFile(name: string, bytes: Uint8Array, options: ReadingOptions, table: Omit<TableReading, 'header'> | null = null): Promise<SourceDocument> {
   if (bytes.length === 0) return nothing('csv', error({ code: 'file_empty' }));
   if (bytes.length > FILE_LIMITS.bytes) return nothing('csv', error({ code: 'file_too_large', limit: FILE_LIMITS.bytes }));
   const format = await formatOf(name, bytes, options);
   switch (format) {
     case 'csv':
-      return readCsv(bytes, options, { ...table, header: options.header });
+      return readCsv(bytes, options, { ...(table ?? REQUIREMENTS), header: options.header });
     case 'xlsx':
-      return readXlsx(bytes, options, { ...table, header: options.header });
+      return readXlsx(bytes, options, { ...(table ?? REQUIREMENTS), header: options.header });
     case 'markdown':
       return readMarkdown(bytes, options);
     case 'reqif':
     case 'reqifz':
       return readReqif(bytes, options);
+    case 'docx':
+      return table === null ? readDocx(bytes) : nothing('csv', error({ code: 'file_kind_unknown' }));
     default:
       return nothing('csv', format);
   }
@@ -46,14 +50,15 @@ async function formatOf(name: string, bytes: Uint8Array, options: ReadingOptions
   if (looksLikeReqif(text) || /\.reqif$/i.test(name)) return 'reqif';
   if (/\.(?:md|markdown|mdown)$/i.test(name)) return 'markdown';
   if (/\.(?:csv|tsv|txt)$/i.test(name)) return 'csv';
-  if (/\.(?:xlsx|xlsm|reqifz|zip)$/i.test(name)) return error({ code: 'archive_broken' });
+  if (/\.(?:xlsx|xlsm|docx|reqifz|zip)$/i.test(name)) return error({ code: 'archive_broken' });
   return error({ code: 'file_kind_unknown' });
 }
 
-async function zipFormat(name: string, bytes: Uint8Array): Promise<'xlsx' | 'reqifz' | FileProblem> {
+async function zipFormat(name: string, bytes: Uint8Array): Promise<'xlsx' | 'docx' | 'reqifz' | FileProblem> {
   const paths: string[] = [];
   const archive = await openArchive(bytes, (path) => (paths.push(path), false));
   if (archive.kind === 'refused') return archive.problem;
   if (paths.includes('xl/workbook.xml')) return 'xlsx';
+  if (paths.includes(DOCUMENT_XML)) return 'docx';
   return paths.some((path) => path.toLowerCase().endsWith('.reqif')) || /\.reqifz$/i.test(name) ? 'reqifz' : error({ code: 'archive_without', what: 'xl/workbook.xml, .reqif' });
 }

@@ -1,12 +1,12 @@
 import type { FileProblem } from './problem.ts';
 import type { ReqifTypes } from './reqifTypes.ts';
 
-export const FILE_FORMATS = ['csv', 'xlsx', 'markdown', 'reqif', 'reqifz', 'stories'] as const;
+export const FILE_FORMATS = ['csv', 'xlsx', 'markdown', 'reqif', 'reqifz', 'docx', 'stories'] as const;
 export type FileFormat = (typeof FILE_FORMATS)[number];
 
 /** One requirement as a file has it, before anyone said what its columns mean. */
 export interface SourceRecord {
-  /** Where it begins: a line of text, a row of a sheet. */
+  /** Where it begins: a line of text, a row of a sheet, a paragraph of a document. */
   readonly line: number;
   /** In the order of the document's columns; null: what kind of record it is has no such column. */
   readonly cells: readonly (string | null)[];

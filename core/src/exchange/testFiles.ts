@@ -1,3 +1,4 @@
+import { strToU8, zipSync } from 'fflate';
 /** Small files for tests of the exchange. */
 export const bytesOf = (text: string): Uint8Array => new TextEncoder().encode(text);
 
@@ -70,3 +71,30 @@ From 0 to 99 999.
 
 #### Deep
 `;
+
+/** A document of a word processor with this in its body; chapters have the style that one in German gives them. `notes`: footnotes by their numbers. */
+export function docxOf(body: string, notes: readonly string[] = []): Uint8Array {
+  const w = 'xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main" xmlns:r="http://schemas.openxmlformats.org/officeDocument/2006/relationships" xmlns:a="http://schemas.openxmlformats.org/drawingml/2006/main" xmlns:wp="http://schemas.openxmlformats.org/drawingml/2006/wordprocessingDrawing"';
+  const relation = (id: string, kind: string, target: string): string => `<Relationship Id="${id}" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/${kind}" Target="${target}"/>`;
+  const relations = (all: string): string => `<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships">${all}</Relationships>`;
+  const styles = [1, 2, 3].map((n) => `<w:style w:type="paragraph" w:styleId="berschrift${n}"><w:name w:val="heading ${n}"/></w:style>`).join('');
+  const files: Record<string, string> = {
+    '[Content_Types].xml': '<Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="xml" ContentType="application/xml"/><Default Extension="png" ContentType="image/png"/></Types>',
+    '_rels/.rels': relations(relation('a', 'officeDocument', 'word/document.xml')),
+    'word/document.xml': `<w:document ${w}><w:body>${body}</w:body></w:document>`,
+    'word/styles.xml': `<w:styles ${w}>${styles}</w:styles>`,
+    'word/footnotes.xml': `<w:footnotes ${w}>${notes.map((text, i) => `<w:footnote w:id="${i + 1}">${paragraph(text)}</w:footnote>`).join('')}</w:footnotes>`,
+    'word/media/one.png': 'none',
+    'word/_rels/document.xml.rels': relations(relation('s', 'styles', 'styles.xml') + relation('f', 'footnotes', 'footnotes.xml') + relation('p', 'image', 'media/one.png')),
+  };
+  return zipSync(Object.fromEntries(Object.entries(files).map(([path, text]) => [path, strToU8(text)])));
+}
+
+/** `style`: of a chapter, from 1. `inside`: what stands behind the words. */
+export function paragraph(text: string, style: number | null = null, inside = ''): string {
+  return `<w:p>${style === null ? '' : `<w:pPr><w:pStyle w:val="berschrift${style}"/></w:pPr>`}<w:r><w:t xml:space="preserve">${text}</w:t></w:r>${inside}</w:p>`;
+}
+
+export function tableOf(rows: readonly (readonly string[])[]): string {
+  return `<w:tbl>${rows.map((cells) => `<w:tr>${cells.map((cell) => `<w:tc>${cell.split('\n').map((line) => paragraph(line)).join('')}</w:tc>`).join('')}</w:tr>`).join('')}</w:tbl>`;
+}

@@ -15,6 +15,7 @@ import { useFileDraft } from './useFileDraft.ts';
 const FORMATS = [
   ['CSV', 'a row a requirement; any separator and encoding'],
   ['XLSX', 'sheet by sheet; the row of names is found below a title'],
+  ['DOCX', 'headings are the outline; paragraphs with ids, and rows of tables, are requirements'],
   ['Markdown', 'headings are the outline, the text below is theirs'],
   ['ReqIF 1.2', '.reqif or .reqifz; hierarchy, fields and relations come along'],
 ] as const;
@@ -55,7 +56,7 @@ export function ImportPage() {
         {done !== null && draft !== null && <SheetIsIn sheet={done.sheet} others={otherSheets} onRead={(sheet) => (goOn(), reread({ ...draft, reading: { ...draft.reading, sheet, header: null } }))} also={(sheet) => <Button onClick={() => setTerms(sheet)}>“{sheet}” as terms</Button>} there={there(done.first)} />}
         {file !== null && terms !== null && <TermsFromFile file={file} sheet={terms} onClose={() => setTerms(null)} />}
         {done !== null ? null : draft === null ? (
-          !reading && <ChooseFile onChoose={choose} formats={FORMATS} accept=".csv,.tsv,.txt,.xlsx,.md,.markdown,.reqif,.reqifz" onStories={stories} fromTracker={search.get('from') === 'stories'} orDesign={address.importingDesign(project)} />
+          !reading && <ChooseFile onChoose={choose} formats={FORMATS} accept=".csv,.tsv,.txt,.xlsx,.docx,.md,.markdown,.reqif,.reqifz" onStories={stories} fromTracker={search.get('from') === 'stories'} orDesign={address.importingDesign(project)} />
         ) : (
           <div className={reading ? 'opacity-60' : ''}>
             {draft.columns.length > 0 && <MapColumns draft={draft} onMapping={setMapping} onColumn={setColumn} onReread={reread} />}

@@ -18,6 +18,12 @@ export function fileProblemSentence(problem: FileProblem): string {
       return `It would leave a requirement that cannot be read: ${problem.field} ${problem.reason}. It is not taken in.`;
     case 'relation_left_out':
       return `The relation “${problem.id}” ${RELATION_FAULT[problem.why]}. It is left out; the requirement is taken in.`;
+    case 'document_without_parts':
+      return 'It has no headings, no table of requirements, and no paragraphs that begin with ids such as REQ-1. Give its chapters heading styles where it was written, and save it again.';
+    case 'document_broken':
+      return `The document cannot be read: ${problem.reason}. Save it again where it was written, as DOCX.`;
+    case 'document_left':
+      return `${[problem.pictures > 0 ? countOf(problem.pictures, 'picture') : '', problem.notes > 0 ? countOf(problem.notes, 'footnote') : ''].filter(Boolean).join(' and ')} left out. Attach them to a requirement by hand where they matter.`;
     case 'markdown_too_deep':
       return `Lists or quotations are nested deeper than ${problem.limit}. Make them flatter.`;
     case 'sheet_too_tall':
@@ -27,7 +33,7 @@ export function fileProblemSentence(problem: FileProblem): string {
     case 'file_too_large':
       return `The file is larger than ${Math.floor(problem.limit / 1024 / 1024)} MB. Split it.`;
     case 'file_kind_unknown':
-      return 'This is none of CSV, XLSX, Markdown and ReqIF. Save it as one of them.';
+      return 'This kind of file is not read here. Save it as CSV, XLSX or Markdown.';
     case 'encoding_guessed':
       return `Read as ${problem.encoding}. If letters look wrong, choose another encoding.`;
     case 'encoding_broken':

@@ -3,7 +3,7 @@ export const PAGE_HELP: Readonly<Record<string, readonly [string, string, string
   basis: [
     'The Basis holds the requirements of the system under test as an outline.',
     'Open one at the left to read its text critically: weak wording is underlined, and words can be marked to make a condition or to ask a question.',
-    'Import brings requirements from a workbook, CSV, Markdown or ReqIF file; the same source again updates them instead of doubling.',
+    'Import brings requirements from a workbook, a DOCX, CSV, Markdown or ReqIF file; the same source again updates them instead of doubling.',
     'Squares show what is covered; a dash says that nobody has analysed the requirement yet.',
   ],
   conditions: [

@@ -17,7 +17,7 @@ export function FirstSteps() {
   const first = requirements.find((r) => r.type !== 'heading' && r.state !== 'withdrawn')?.id;
   const firstCondition = conditions[0]?.id;
   const steps = [
-    { done: figures.requirements > 0, title: 'Bring in your requirements', text: 'A workbook, CSV, Markdown or ReqIF file, or write the first one by hand.', to: address.importing(project), word: 'Import a file' },
+    { done: figures.requirements > 0, title: 'Bring in your requirements', text: 'A workbook, a DOCX, CSV, Markdown or ReqIF file, or write the first one by hand.', to: address.importing(project), word: 'Import a file' },
     { done: figures.conditions > 0, title: 'Mark the first condition', text: 'Open a requirement and mark words that can be tested: a condition hangs on them. Say how it is to be exercised.', to: first === undefined ? null : address.conditions(project, first), word: 'Open a requirement' },
     { done: figures.cases > 0, title: 'Write the first case', text: 'On the condition choose Write cases: rows and steps are proposed, and you say what is expected.', to: firstCondition === undefined ? null : address.condition(project, firstCondition), word: 'Open the condition' },
     { done: false, title: 'See the first number', text: 'An item is shown once somebody could tell from an expected result whether it passes. The Coverage chapter says how much is.', to: figures.cases > 0 ? address.coverage(project) : null, word: 'Open Coverage' },
