@@ -46,7 +46,7 @@ export function ChooseFile({ onChoose, formats, accept, onStories, fromTracker =
           Choose a file
         </FileButton>
       </div>
-      <dl className="mt-4 grid grid-cols-4 gap-x-6 gap-y-2 text-sm max-tablet:grid-cols-2">
+      <dl className="mt-4 grid grid-cols-[repeat(auto-fit,minmax(10.5rem,1fr))] gap-x-6 gap-y-2 text-sm">
         {formats.map(([name, what]) => (
           <div key={name}>
             <dt className="font-semibold">{name}</dt>

@@ -42,7 +42,7 @@ export function Preview({ draft, onSource, onDone }: Props) {
     <div className={preview.isPlaceholderData ? 'opacity-60' : ''}>
       <Section title="What it would do" aside={<Counts preview={preview.data} />} actions={<RunImport id={draft.id} run={(commandId) => call('runImport', { params: { project, import: draft.id }, body: { mapping: draft.mapping, reading: draft.reading, choices } }, { commandId })} open={open} nothing={counts.added + counts.changed === 0} unnamed={draft.mapping.source.trim() === ''} onDone={onDone} />}>
         <HereAlready preview={preview.data} draft={draft} onSource={onSource} />
-        <Problems preview={preview.data} />
+        <Problems preview={preview.data} places={draft.format === 'docx' ? 'paragraph' : 'line'} />
         <Changed preview={preview.data} choices={choices} onChoose={setChoices} />
         <Added preview={preview.data} />
         {counts.gone > 0 && (

@@ -14,7 +14,7 @@ const SEPARATOR_OPTIONS = [{ value: 'guess', name: 'guessed' }, { value: ',', na
 export function ReadingChoices({ draft: { reading, format, sheets, names }, onReread }: Props) {
   const [open, setOpen] = useState(false);
   const read = (change: Partial<ImportDraft['reading']>): void => onReread({ ...reading, ...change });
-  if (format === 'stories') return null;
+  if (format === 'stories' || format === 'docx') return null;
   return (
     <>
       {names !== null && <Choose label="Row of names" showLabel value={String(names.header)} options={[...names.rows.map((row, i) => ({ value: String(i + 1), name: `${i + 1}: ${row}` })), { value: '0', name: 'none' }]} onChange={(header) => read({ header: Number(header) })} />}

@@ -35,6 +35,15 @@ test('of many the first stand there until all are asked for; of more than were s
   expect([shownIn().length, screen.getByText('The first 12 of 40.'), screen.queryByRole('button')]).toMatchObject([12, {}, null]);
 });
 
+test('places of a document are its paragraphs, and what no text can hold is counted', () => {
+  render(<Problems places="paragraph" preview={{ problems: [{ code: 'text_before_heading', severity: 'warning', line: 1, column: null }, { code: 'document_left', severity: 'warning', line: null, column: null, pictures: 2, notes: 1 }, { code: 'document_left', severity: 'warning', line: null, column: null, pictures: 1, notes: 0 }], counts: { errors: 0, warnings: 3 } }} />);
+  expect(screen.getAllByRole('listitem').map((li) => li.textContent)).toEqual([
+    'look atparagraph 1The text before the first heading belongs to no requirement and is not taken in.',
+    'look atwhole fileLeft out: 2 pictures and 1 footnote. Attach pictures to the requirements by hand where they matter.',
+    'look atwhole fileLeft out: 1 picture. Attach pictures to the requirements by hand where they matter.',
+  ]);
+});
+
 test('without problems there is nothing', () => {
   const { container } = render(<Problems preview={{ problems: [], counts: { errors: 0, warnings: 0 } }} />);
   expect(container.textContent).toBe('');
@@ -60,7 +69,7 @@ test('a file is read again as one says, everything else as before; another sheet
   expect(await chosen('xlsx', /^Sheet: One/, 'Two')).toEqual([{ ...GUESS_ALL, header: null, sheet: 'Two' }]);
 });
 
-test('a document of stories has nothing to choose', () => {
-  const { container } = render(<ReadingChoices draft={{ reading: GUESS_ALL, format: 'stories', sheets: [], names: null }} onReread={() => expect(true).toBe(false)} />);
+test.each(['stories', 'docx'] as const)('a document of %s has nothing to choose', (format) => {
+  const { container } = render(<ReadingChoices draft={{ reading: GUESS_ALL, format, sheets: [], names: null }} onReread={() => expect(true).toBe(false)} />);
   expect(container.textContent).toBe('');
 });

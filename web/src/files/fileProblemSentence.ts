@@ -23,7 +23,7 @@ export function fileProblemSentence(problem: FileProblem): string {
     case 'document_broken':
       return `The document cannot be read: ${problem.reason}. Save it again where it was written, as DOCX.`;
     case 'document_left':
-      return `${[problem.pictures > 0 ? countOf(problem.pictures, 'picture') : '', problem.notes > 0 ? countOf(problem.notes, 'footnote') : ''].filter(Boolean).join(' and ')} left out. Attach them to a requirement by hand where they matter.`;
+      return `Left out: ${[problem.pictures > 0 ? countOf(problem.pictures, 'picture') : '', problem.notes > 0 ? countOf(problem.notes, 'footnote') : ''].filter(Boolean).join(' and ')}. Attach pictures to the requirements by hand where they matter.`;
     case 'markdown_too_deep':
       return `Lists or quotations are nested deeper than ${problem.limit}. Make them flatter.`;
     case 'sheet_too_tall':
