@@ -68,6 +68,9 @@ test('what is no such document, or holds no part, is said; nothing is thrown, an
   expect(await broken({ 'word/document.xml': strToU8('<w:document') })).toEqual(['document_broken']);
   expect(await broken({ 'word/styles.xml': strToU8('<!DOCTYPE x [<!ENTITY a "b">]><x/>') })).toEqual(['xml_doctype']);
   expect(await broken({ '../x.xml': strToU8('x') })).toEqual(['archive_path']);
+  const long = await readFile('a.docx', zipSync({ ...files, 'word/document.xml': new Uint8Array(21 * 1024 * 1024) }, { level: 0 }), GUESS_ALL);
+  expect(long.problems.map((p) => p.code)).toEqual(['file_too_large']);
+  expect((await read(Array.from({ length: 60 }, (_, i) => tableOf([['ID', 'Title', ...Array.from({ length: 5 }, (__, j) => `Field ${i} ${j}`)], [`X-${i}`, 'One']])).join(''))).problems).toEqual([['error', 'too_many_columns']]);
   const cases = await readFile('a.docx', docxOf(paragraph('A', 1)), GUESS_ALL, { most: 10 });
   expect(cases.problems.map((p) => p.code)).toEqual(['file_kind_unknown']);
 });

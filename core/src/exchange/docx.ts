@@ -29,6 +29,7 @@ export async function readDocx(bytes: Uint8Array): Promise<SourceDocument> {
   const archive = await openArchive(bytes, (path) => path.endsWith('.xml'));
   if (archive.kind === 'refused') return refused(archive.problem);
   if ([...archive.files.values()].some((file) => strFromU8(file.subarray(0, 2_000)).includes('<!DOCTYPE'))) return refused(error({ code: 'xml_doctype' }));
+  if ((archive.files.get(DOCUMENT_XML)?.length ?? 0) > FILE_LIMITS.documentXml) return refused(error({ code: 'file_too_large', limit: FILE_LIMITS.documentXml }));
   const html = await htmlOf(bytes);
   if (typeof html !== 'string') return refused(html);
   const read = readXml(`<div>${html}</div>`);
@@ -75,6 +76,7 @@ function documentOf(root: XmlElement): SourceDocument {
   if (parts.length === 0) problems.push(error({ code: 'document_without_parts' }));
   if (parts.length > FILE_LIMITS.records) return refused(error({ code: 'too_many_records', limit: FILE_LIMITS.records }));
   const more = [...new Set(parts.flatMap((part) => [...part.cells.keys()]))];
+  if (COLUMNS.length + more.length > FILE_LIMITS.columns) return refused(error({ code: 'too_many_columns', limit: FILE_LIMITS.columns, got: COLUMNS.length + more.length }));
   const sections = parts.map((part, i): Section => ({ ...part, more: [...textOf(part, parts[i + 1]), ...more.map((name) => part.cells.get(name) ?? '')] }));
   return { format: 'docx', columns: [...COLUMNS, ...more], records: recordsOfSections(sections, problems), sheets: [], problems, types: null };
 }
@@ -115,18 +117,16 @@ function rowsOf(block: XmlElement): Pick<Part, 'id' | 'title' | 'blocks' | 'cell
   if (block.name !== 'table') return null;
   const [head = [], ...rows] = within(block, 'tr').map(elementsOf);
   const names = head.map(plainText);
-  const [id, title, text] = (['id', 'title', 'text'] as const).map((target) => names.findIndex((name) => meantColumn(name) === target));
+  const [id = -1, title = -1, text = -1] = (['id', 'title', 'text'] as const).map((target) => names.findIndex((name) => meantColumn(name) === target));
   if (names.filter(isColumnName).length < LEAST_NAMES || (title === -1 && text === -1)) return null;
   const others = names.flatMap((name, i) => (name === '' || i === id || i === title || i === text ? [] : [{ i, name: COLUMNS.some((column) => column === name.toLowerCase()) ? `${name} (2)` : name }]));
   return rows.flatMap((cells) => {
-    const textAt = (i = -1): string => (cells[i] === undefined ? '' : plainText(cells[i]));
-    const short = textAt(title).length > LONG_TEXT ? '' : textAt(title);
-    // A long title is a text; beside one it stays what it is, and is refused as too long where it is.
-    const told = cells[text ?? -1] ?? (short === '' ? cells[title ?? -1] : undefined);
-    if (told === undefined && short === '') return [];
-    const named = text !== -1 && textAt(title) !== '' ? textAt(title) : short === '' && told !== undefined ? firstWords(plainText(told)) : short;
-    if (named === '') return [];
-    return [{ id: textAt(id) || null, title: named, blocks: told === undefined ? [] : [{ ...told, name: 'div' }], cells: new Map(others.map(({ i, name }) => [name, textAt(i)])) }];
+    const textAt = (i: number): string => (cells[i] === undefined ? '' : plainText(cells[i]));
+    const own = textAt(title);
+    // Sentences are a text, whatever their column is called.
+    const body = text === -1 && own.length > LONG_TEXT ? cells[title] : cells[text];
+    const named = body !== undefined && (own === '' || body === cells[title]) ? firstWords(plainText(body)) : own;
+    return named === '' ? [] : [{ id: textAt(id) || null, title: named, blocks: body === undefined ? [] : [{ ...body, name: 'div' }], cells: new Map(others.map(({ i, name }) => [name, textAt(i)])) }];
   });
 }
 

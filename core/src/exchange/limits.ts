@@ -5,6 +5,8 @@ export const FILE_LIMITS = {
   unpackedBytes: 120 * 1024 * 1024,
   /** Unpacked bytes a packed byte may stand for. */
   unpackedRatio: 200,
+  /** The words of a text document with how they look: some thousand pages. It is held as a whole, several times as large. */
+  documentXml: 20 * 1024 * 1024,
   archiveEntries: 2_000,
   records: 20_000,
   /** Rows of data, which are smaller than requirements. */
