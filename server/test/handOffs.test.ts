@@ -174,7 +174,7 @@ test('the same command makes one; nothing, too much, and what is not there are r
   // More rows than one workbook is made of are several, none of which parts an instance; each is small enough to come back by itself.
   const books = unzipSync(await bytesOf('format=xlsx', 2));
   expect(Object.keys(books)).toEqual([1, 2].map((n) => `${the.key}-H-2-${n}.xlsx`));
-  const tables = await Promise.all(Object.values(books).map(async (bytes) => (await readFile('a.xlsx', bytes, GUESS_ALL, RETURNED_TABLE)).records));
+  const tables = await Promise.all(Object.values(books).map(async (bytes) => (await readFile('a.xlsx', bytes, GUESS_ALL, { table: RETURNED_TABLE })).records));
   expect(tables.map((t) => t.length)).toEqual([49_998, 2_002]);
   expect(new Set(tables.flat().map((r) => `${r.cells[1]} ${r.cells[7]}`)).size).toBe(52_000);
 });

@@ -20,7 +20,7 @@ function project(): CaseFileProject {
 }
 
 const read = async (text: string, name = 'cases.csv', more: Partial<CaseMapping> = {}) => {
-  const raw = await readFile(name, new TextEncoder().encode(text), GUESS_ALL, CASE_TABLE);
+  const raw = await readFile(name, new TextEncoder().encode(text), GUESS_ALL, { table: CASE_TABLE });
   const document = raw.format === 'markdown' ? casesInMarkdown(raw) : raw;
   const mapping = { ...guessCaseMapping(document, 'p', 'cases', FIELDS, null), ...more };
   return { document, mapping, ...caseEntriesOf(document, mapping, names, LIMITS) };
@@ -136,7 +136,7 @@ test('written out in any way and read in again, nothing changes', async () => {
   const exported = (cases: readonly CaseContent[]) => cases.map((c, i) => ({ id: `C-${i + 1}` as const, version: 4, state: 'draft' as const, content: c, design: null }));
   await fc.assert(
     fc.asyncProperty(fc.array(content, { minLength: 1, maxLength: 4 }), fc.constantFrom('stepRows' as const, 'caseRows' as const), fc.constantFrom(...ways), async (cases, layout, [name, write]) => {
-      const raw = await readFile(name, await write(cases, layout), GUESS_ALL, CASE_TABLE);
+      const raw = await readFile(name, await write(cases, layout), GUESS_ALL, { table: CASE_TABLE });
       const document: SourceDocument = raw.format === 'markdown' ? casesInMarkdown(raw) : raw;
       const mapping = { ...guessCaseMapping(document, 'p', 'cases', FIELDS, null), ...(raw.format === 'markdown' ? {} : { layout }) };
       const { entries, problems } = caseEntriesOf(document, mapping, names, LIMITS);
@@ -203,7 +203,7 @@ describe('the same source again', () => {
 
 describe('columns', () => {
   test('what was chosen for a source comes first, and what one chose to leave stays left', async () => {
-    const raw = await readFile('cases.csv', new TextEncoder().encode('Case,What is done,Result,Notes,Title\nA,x,y,z,t'), GUESS_ALL, CASE_TABLE);
+    const raw = await readFile('cases.csv', new TextEncoder().encode('Case,What is done,Result,Notes,Title\nA,x,y,z,t'), GUESS_ALL, { table: CASE_TABLE });
     const remembered: CaseMapping = { source: 'office', columns: { Case: 'id', 'What is done': 'action', Result: 'leave' }, layout: 'stepRows', headings: false, module: 'Night' };
     expect(guessCaseMapping(raw as SourceDocument, 'p', 'cases', FIELDS, remembered)).toEqual({ ...remembered, columns: { ...remembered.columns, Notes: 'own:notes', Title: 'title' } });
   });

@@ -13,6 +13,9 @@ import { readXml, type XmlElement } from './xmlTree.ts';
 /** By which a zip is known to be a text document (ISO/IEC 29500, WordprocessingML). */
 export const DOCUMENT_XML = 'word/document.xml';
 
+/** The words of a text document as HTML that is XML as well, `img` where a picture stands; a library that reads files does it, so it is given from outside. */
+export type HtmlOf = (bytes: Uint8Array) => Promise<string>;
+
 const COLUMNS = ['id', 'title', 'text', 'type'] as const;
 
 /** Fewer names than this in the first row of a table, and it is part of a text. */
@@ -25,12 +28,12 @@ const LEAST_NUMBERED = 2;
  * an id (`REQ-12 …`) is a requirement, where several do, and so is each row of a table whose first row has names that
  * columns of requirements have. Everything else is the text of what it stands below. Pictures and notes are left, and told.
  */
-export async function readDocx(bytes: Uint8Array): Promise<SourceDocument> {
+export async function readDocx(bytes: Uint8Array, htmlOf: HtmlOf): Promise<SourceDocument> {
   const archive = await openArchive(bytes, (path) => path.endsWith('.xml'));
   if (archive.kind === 'refused') return refused(archive.problem);
   if ([...archive.files.values()].some((file) => strFromU8(file.subarray(0, 2_000)).includes('<!DOCTYPE'))) return refused(error({ code: 'xml_doctype' }));
   if ((archive.files.get(DOCUMENT_XML)?.length ?? 0) > FILE_LIMITS.documentXml) return refused(error({ code: 'file_too_large', limit: FILE_LIMITS.documentXml }));
-  const html = await htmlOf(bytes);
+  const html = await readHtml(bytes, htmlOf);
   if (typeof html !== 'string') return refused(html);
   const read = readXml(`<div>${html}</div>`);
   return read.kind === 'refused' ? refused(read.problem) : documentOf(read.root);
@@ -40,14 +43,11 @@ function refused(problem: FileProblem): SourceDocument {
   return { format: 'docx', columns: [], records: [], sheets: [], problems: [problem], types: null };
 }
 
-async function htmlOf(bytes: Uint8Array): Promise<string | FileProblem> {
-  // Read only when it is needed: it would make every start longer.
-  const { default: mammoth } = await import('mammoth');
+async function readHtml(bytes: Uint8Array, htmlOf: HtmlOf): Promise<string | FileProblem> {
   try {
-    const { value } = await mammoth.convertToHtml({ buffer: Buffer.from(bytes) }, { convertImage: mammoth.images.imgElement(() => Promise.resolve({ src: '' })) });
-    return value;
+    return await htmlOf(bytes);
   } catch (cause) {
-    // The library throws plain errors on whatever it cannot read in a hostile document.
+    // Libraries throw plain errors on whatever they cannot read in a hostile document.
     return error({ code: 'document_broken', reason: cause instanceof Error ? cause.message.slice(0, 200) : 'unreadable' });
   }
 }

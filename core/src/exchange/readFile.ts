@@ -1,7 +1,7 @@
 import { isZip, openArchive } from './archive.ts';
 import { readCsv } from './csv.ts';
 import { decodeText } from './decodeText.ts';
-import { DOCUMENT_XML, readDocx } from './docx.ts';
+import { DOCUMENT_XML, readDocx, type HtmlOf } from './docx.ts';
 import { FILE_LIMITS } from './limits.ts';
 import { readMarkdown } from './markdown.ts';
 import { error, type FileProblem } from './problem.ts';
@@ -14,27 +14,31 @@ import { readXlsx } from './xlsx.ts';
 /** How the rows of a table with requirements are read. */
 const REQUIREMENTS: Omit<TableReading, 'header'> = { most: FILE_LIMITS.records, isName: isColumnName, hasSections: true };
 
-/**
- * Reads a file of any format we take, by its content first and its name second. Whatever is in it, this answers a
- * document. `table`: how many rows a table may have, and which names its columns are known by; null: it holds
- * requirements, which may also stand in a text document.
- */
-export async function readFile(name: string, bytes: Uint8Array, options: ReadingOptions, table: Omit<TableReading, 'header'> | null = null): Promise<SourceDocument> {
+/** What is read besides tables of requirements. */
+export interface ReadingFor {
+  /** How many rows a table may have, and which names its columns are known by. */
+  readonly table?: Omit<TableReading, 'header'>;
+  /** Text documents are read by it; without it none is. */
+  readonly htmlOf?: HtmlOf;
+}
+
+/** Reads a file of any format we take, by its content first and its name second. Whatever is in it, this answers a document. */
+export async function readFile(name: string, bytes: Uint8Array, options: ReadingOptions, { table = REQUIREMENTS, htmlOf }: ReadingFor = {}): Promise<SourceDocument> {
   if (bytes.length === 0) return nothing('csv', error({ code: 'file_empty' }));
   if (bytes.length > FILE_LIMITS.bytes) return nothing('csv', error({ code: 'file_too_large', limit: FILE_LIMITS.bytes }));
   const format = await formatOf(name, bytes, options);
   switch (format) {
     case 'csv':
-      return readCsv(bytes, options, { ...(table ?? REQUIREMENTS), header: options.header });
+      return readCsv(bytes, options, { ...table, header: options.header });
     case 'xlsx':
-      return readXlsx(bytes, options, { ...(table ?? REQUIREMENTS), header: options.header });
+      return readXlsx(bytes, options, { ...table, header: options.header });
     case 'markdown':
       return readMarkdown(bytes, options);
     case 'reqif':
     case 'reqifz':
       return readReqif(bytes, options);
     case 'docx':
-      return table === null ? readDocx(bytes) : nothing('csv', error({ code: 'file_kind_unknown' }));
+      return htmlOf === undefined ? nothing('csv', error({ code: 'file_kind_unknown' })) : readDocx(bytes, htmlOf);
     default:
       return nothing('csv', format);
   }

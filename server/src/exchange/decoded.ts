@@ -7,6 +7,7 @@ import { z } from 'zod';
 import { execute, inTransaction, selectRows } from '../database/index.ts';
 import type { Files } from '../files/index.ts';
 import { readStoriesFile, STORIES_FILE } from '../tracker/index.ts';
+import { htmlOfDocx } from './htmlOfDocx.ts';
 import { bytesOf, type BroughtFile, type KeptFile } from './importFile.ts';
 
 /** Which code decodes: what another one has decoded is decoded anew. Set when the server is bundled. */
@@ -14,12 +15,12 @@ const DECODER = process.env.CADERNO_COMPUTATION ?? 'sources';
 
 /** Reads a file; the stories of a tracker are kept as a file too. */
 export async function decode({ name, bytes }: BroughtFile, reading: ReadingOptions): Promise<SourceDocument> {
-  return name === STORIES_FILE ? readStoriesFile(bytes) : readFile(name, bytes, reading);
+  return name === STORIES_FILE ? readStoriesFile(bytes) : readFile(name, bytes, reading, { htmlOf: htmlOfDocx });
 }
 
 /** The same for a file of cases: more rows, and headings of Markdown are cases. */
 async function decodeCases({ name, bytes }: BroughtFile, reading: ReadingOptions): Promise<SourceDocument> {
-  const document = await readFile(name, bytes, reading, CASE_TABLE);
+  const document = await readFile(name, bytes, reading, { table: CASE_TABLE });
   return document.format === 'markdown' ? casesInMarkdown(document) : document;
 }
 

@@ -61,7 +61,7 @@ function jsonOf(bytes: Uint8Array): unknown {
 }
 
 async function notesOfSheet(name: string, bytes: Uint8Array): Promise<readonly ReturnedNote[]> {
-  const { columns, records, problems } = await readFile(name, bytes, GUESS_ALL, RETURNED_TABLE);
+  const { columns, records, problems } = await readFile(name, bytes, GUESS_ALL, { table: RETURNED_TABLE });
   if (problems.some((p) => p.code === 'too_many_records' || p.code === 'sheet_too_tall')) throw new DomainError({ code: 'returned_too_long', limit: RETURNED_TABLE.most });
   const notes = notesOfTable(columns, records.map((r) => r.cells));
   if (notes === null || problems.some((p) => p.severity === 'error')) throw new DomainError({ code: 'returned_unreadable' });
