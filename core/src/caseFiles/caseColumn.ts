@@ -1,6 +1,6 @@
 import { ownFieldOfColumn, ownFieldsOf, takenNames, type OwnField } from '../fields/index.ts';
 import { FILES_COLUMN } from '../attachments/index.ts';
-import { DERIVED_COLUMNS, FILE_LIMITS, LOOKED_AT, areNumbered, areTitles, meantBy, ownIdColumn, ownVersionColumn, type SourceDocument } from '../exchange/index.ts';
+import { DERIVED_COLUMNS, FILE_LIMITS, LOOKED_AT, areNumbered, areTitles, isCalledTitle, meantBy, ownIdColumn, ownVersionColumn, type SourceDocument } from '../exchange/index.ts';
 import { CASE_COLUMN_WORDS } from './caseColumnWords.ts';
 
 /** What a column of a file with cases can be. `own:` and the id of a field of the project's own. */
@@ -99,14 +99,16 @@ function mend(columns: Record<string, CaseTarget>, document: SourceDocument): vo
   // A description beside no steps is what is done.
   const objective = named('objective');
   if (named('action') === undefined && objective !== undefined && /description/i.test(objective) && named('expected') !== undefined) columns[objective] = 'action';
-  // What is numbered by whoever wrote the file is an id: it stands first, as nothing else that is numbered does.
-  const [first] = document.columns;
-  if (named('id') === undefined && named('ownId') === undefined && first !== undefined && ['leave', 'title'].includes(columns[first] ?? '') && areNumbered(filledCells(document, first))) columns[first] = 'id';
+  // What is numbered by whoever wrote the file is an id, where something else is the title: it stands first, as nothing else that is numbered does.
+  const [first, ...others] = document.columns;
+  const title = others.find((name) => columns[name] === 'title' || (columns[name] === 'leave' && areTitles(filledCells(document, name))));
+  const mayBeId = title !== undefined && first !== undefined && (columns[first] === 'leave' || (columns[first] === 'title' && !isCalledTitle(first)));
+  if (named('id') === undefined && named('ownId') === undefined && mayBeId && areNumbered(filledCells(document, first))) columns[first] = 'id';
   // Without a title no case would come in.
   if (named('title') === undefined) {
     const left = document.columns.filter((name) => columns[name] === 'leave');
-    const title = left.find((name) => areTitles(filledCells(document, name))) ?? left[0] ?? named('objective');
-    if (title !== undefined) columns[title] = 'title';
+    const called = left.find((name) => areTitles(filledCells(document, name))) ?? left[0] ?? named('objective');
+    if (called !== undefined) columns[called] = 'title';
   }
 }
 

@@ -78,6 +78,10 @@ describe('tables as people make them', () => {
     const columns = async (text: string) => Object.values((await read(text)).mapping.columns);
     expect(await columns('Lfd,Wo,Worum,Steps\nTF 1,Hof,Zähler ablesen,Look\n,,,Write it down\nTF 2,Hof,Brief senden,Send it')).toEqual(['id', 'leave', 'title', 'action']);
     expect(await columns('Wo,Lfd,Steps\nHof,TF 1,Look\nHof,TF 1,Look')).toEqual(['title', 'leave', 'action']);
+    // What calls itself a title is one, however it looks; so is what nothing else can be the title beside.
+    expect(await columns('Title,Module,Action\nCase 1,A,Look\nCase 2,B,Look')).toEqual(['title', 'module', 'action']);
+    expect(await columns('Test case,Said,Steps\nTF 1,,Look\nTF 2,,Send it')).toEqual(['title', 'leave', 'action']);
+    expect(await columns('Lfd,Steps\nTF 1,Look\nTF 2,Send it')).toEqual(['title', 'action']);
     expect(await columns('Case,Name,Steps\nTF 1,Zähler ablesen,Look\nTF 2,Brief senden,Send it')).toEqual(['id', 'title', 'action']);
   });
 

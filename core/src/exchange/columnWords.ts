@@ -7,6 +7,11 @@ export function meantBy<T extends string>(words: ColumnWords<T>): (name: string)
   return (name) => known.get(plain(name));
 }
 
+/** Whether a column calls itself a title, and not what it stands for, as “Requirement” does, which may as well be its number. */
+export function isCalledTitle(name: string): boolean {
+  return /^(?:(?:short|test|case|test case|req(?:uirement)?) )?(?:title|titel|titre|intitulé|título|name|nombre|nome|namn|summary|heading|headline|überschrift|bezeichnung|rubrik)$/.test(plain(name));
+}
+
 function plain(name: string): string {
   return name
     .normalize('NFC')

@@ -32,7 +32,7 @@ export { exportSections, exportTable, type ExportedRequirement } from './basisEx
 export { writeReqif, type ReqifExport, type ReqifSource } from './reqifWrite.ts';
 export { ROW_IMPORTS, guessRowColumns, planRows, rowsJson, rowsTable, type RowColumn, type RowImport, type RowProblem, type RowsPlan } from './dataRows.ts';
 export { LOOKED_AT, areNumbered, areTitles } from './columnContent.ts';
-export { meantBy } from './columnWords.ts';
+export { isCalledTitle, meantBy } from './columnWords.ts';
 export { readTable } from './readTable.ts';
 export { AS_WRITTEN, guessParameterType, guessValueReading, understoodCell, type ValueReading } from './rowValues.ts';
 export type { TableReading } from './table.ts';

@@ -1,7 +1,7 @@
 import { FILES_COLUMN } from '../attachments/index.ts';
 import { ownFieldOfColumn, ownFieldsOf, takenNames, type OwnField } from '../fields/index.ts';
 import { LONG_TEXT, LOOKED_AT, areNumbered, areTitles, averageLength, isEachOther } from './columnContent.ts';
-import { meantBy } from './columnWords.ts';
+import { isCalledTitle, meantBy } from './columnWords.ts';
 import { FIELDS, ownFieldName, type OwnFieldName } from './field.ts';
 import { REQUIREMENT_COLUMN_WORDS } from './requirementColumnWords.ts';
 import { REQIF_OBJECT_COLUMN, REQIF_TYPE_COLUMN } from './reqif.ts';
@@ -92,7 +92,7 @@ function byContent(byName: Readonly<Record<string, Target>>, { columns, records,
   const longest = (names: readonly string[]): string | undefined => names.reduce<string | undefined>((best, name) => ((lengths.get(name) ?? 0) > (best === undefined ? 0 : (lengths.get(best) ?? 0)) ? name : best), undefined);
   const are = (target: Target): string[] => columns.filter((name) => guessed[name] === target);
   if (format !== 'reqif' && format !== 'reqifz' && are('id').length + are('ownId').length === 0) {
-    const numbered = [...are('attribute'), ...are('title')].find((name) => isEachOther(cellsOf(name)) && areNumbered(cellsOf(name)));
+    const numbered = [...are('attribute'), ...(are('text').length > 0 ? are('title').filter((name) => !isCalledTitle(name)) : [])].find((name) => isEachOther(cellsOf(name)) && areNumbered(cellsOf(name)));
     if (numbered !== undefined) guessed[numbered] = 'id';
   }
   const hasText = are('text').some((name) => (lengths.get(name) ?? 0) > 0);

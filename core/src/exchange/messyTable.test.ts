@@ -108,6 +108,8 @@ describe('the guess looks at what columns hold', () => {
   });
   test('what is numbered in every row is the id, whatever it is called; numbers alone, or twice the same, are none', async () => {
     expect(await guess('Requirement,Description\nREQ-1,Meter is read\nREQ-2,Bill is sent')).toEqual({ Requirement: 'id', Description: 'text' });
+    expect(await guess('Title,Description\nStep 1,Meter is read\nStep 2,Bill is sent')).toEqual({ Title: 'title', Description: 'text' });
+    expect(await guess('Requirement,Module\nREQ-1,Meters\nREQ-2,Bills')).toEqual({ Requirement: 'title', Module: 'module' });
     expect(await guess('Req,What\nW-1,Meter is read\nW-2.1,Bill is sent')).toEqual({ Req: 'id', What: 'title' });
     expect(await guess('Points,Title\n3,One\n5,Two')).toMatchObject({ Points: 'attribute' });
     expect(await guess('Release,Title\nV-1,One\nV-1,Two')).toMatchObject({ Release: 'attribute' });
