@@ -3,7 +3,7 @@ import { mkdtemp, readFile, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join, relative } from 'node:path';
 import { stripVTControlCharacters } from 'node:util';
-import { buildServer, buildStandins, buildWeb } from './build.mjs';
+import { buildServer, buildStandins, buildThreads, buildWeb } from './build.mjs';
 import { Balancer } from './cluster/balancer.mjs';
 import { Pool } from './cluster/pool.mjs';
 import { Failure, run } from './failure.mjs';
@@ -46,6 +46,8 @@ async function main() {
     failures.push(...why);
   };
   await runChecks(add);
+  // Built once, before two tests, or two halves, would build at the same place: each begins with emptying it.
+  await Promise.all([buildWeb(), buildServer(), buildStandins(), buildThreads()]);
   add(await runJest(join(reports, 'jest.json')));
   add(await runPlaywright(reports));
   await rm(reports, { recursive: true, force: true });
@@ -79,8 +81,6 @@ async function runJest(report) {
 
 /** Two halves at once, each with a browser, a server and a database of its own. */
 async function runPlaywright(reports) {
-  // Built once, before two would build at the same place.
-  await Promise.all([buildWeb(), buildServer(), buildStandins()]);
   const halves = await Promise.all([1, 2].map((half) => runShard(half, join(reports, `playwright-${half}.json`))));
   return { passed: halves[0].passed + halves[1].passed, failed: halves[0].failed + halves[1].failed, why: halves.flatMap((h) => h.why) };
 }
