@@ -86,6 +86,8 @@ describe('the guess looks at what columns hold', () => {
   test('a first row that is numbered as all below it names no columns', async () => {
     const document = await readFile('a.csv', bytesOf('REQ-1,The meter is read,High\nREQ-2,The bill is sent,Low'), GUESS_ALL);
     expect([document.records.length, guessMapping(document, 'p', 'a', [], null).columns]).toEqual([2, { 'column 1': 'id', 'column 2': 'title', 'column 3': 'attribute' }]);
+    // Numbered otherwise than what stands below it, it is a name.
+    expect(Object.keys(await guess('plan1,input2\nA1,B7\nA2,B9'))).toEqual(['plan1', 'input2']);
     expect(await guess('Q1,Words\nREQ-1,The meter is read\n,The bill is sent')).toEqual({ Q1: 'attribute', Words: 'title' });
   });
   test('separators at the end of lines say nothing; a cell that a program wrote as a text is that text', async () => {

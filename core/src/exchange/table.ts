@@ -85,11 +85,13 @@ function guessHeader(filled: readonly TableRow[]): number {
   return cells.every((cell) => VALUE.test(cell.trim())) || isRecord(filled.slice(first)) ? 0 : first + 1;
 }
 
-/** Whether the first row is numbered as all below it are: then it is one of them. */
+/** Whether the first row is numbered as all below it are, `REQ-1` above `REQ-2`: then it is one of them. */
 function isRecord(rows: readonly TableRow[]): boolean {
   const looked = rows.slice(0, LOOKED_AT);
   const [first] = looked;
-  return looked.length > 1 && first !== undefined && first.cells.some((_, i) => areNumbered(looked.map((row) => (row.cells[i] ?? '').trim())));
+  const kind = (cell: string): string => cell.replace(/\d.*$/, '').toLowerCase();
+  const isOneOf = (cells: readonly string[]): boolean => areNumbered(cells) && new Set(cells.map(kind)).size === 1;
+  return looked.length > 1 && first !== undefined && first.cells.some((_, i) => isOneOf(looked.map((row) => (row.cells[i] ?? '').trim())));
 }
 
 /** Names of the columns, made different where the header repeats itself or is silent. */
