@@ -1,9 +1,10 @@
 import { parseArtefactId, type CaseId, type ConditionId, type Priority, type RequirementId } from '../artefacts/index.ts';
-import { parsePastedSteps, stepsOfTable, type ColumnRole, type PastedStep } from '../cases/index.ts';
+import { stepsOfTable, type ColumnRole, type PastedStep } from '../cases/index.ts';
 import { writeOwn, type OwnField } from '../fields/index.ts';
 import { at, error, readPriority, warning, type FileFault, type FileProblem, type SourceDocument, type SourceRecord } from '../exchange/index.ts';
 import type { CaseMapping, CaseTarget } from './caseColumn.ts';
 import { readExecution, readKind, readMinutes, type TextField } from './caseField.ts';
+import { holdsSteps, numberedLines, stepsInCells } from './stepCells.ts';
 import { fileStep, type FileStep } from './stepText.ts';
 
 /** A case as a file brings it. */
@@ -206,7 +207,7 @@ class CaseReader {
 
   #steps(group: Group): FileStep[] {
     // Among rows of steps a case of one row may hold all of its steps in a cell.
-    const inCells = this.#mapping.layout === 'caseRows' || (group.records.length === 1 && this.#holdsSteps(group.first));
+    const inCells = this.#mapping.layout === 'caseRows' || (group.records.length === 1 && holdsSteps(this.#text(group.first, 'action')));
     const steps = this.#isOwn ? this.#ownSteps(group) : (inCells ? this.#stepsOfCells(group.first) : this.#stepsOfRows(group)).map(({ action, expected }) => fileStep(action, expected));
     if (steps.length > this.#limits.steps) this.#problem(error({ code: 'too_many_steps', limit: this.#limits.steps, got: steps.length }, this.#place(group.first, 'action')));
     for (const step of steps) {
@@ -234,32 +235,19 @@ class CaseReader {
     return Array.from({ length: Math.max(0, ...actions.keys(), ...results.keys()) }, (_, i) => fileStep(actions.get(i + 1) ?? '', results.get(i + 1) ?? ''));
   }
 
-  #holdsSteps(record: SourceRecord): boolean {
-    return numberedLines(this.#text(record, 'action')).size > 1;
-  }
-
   #stepsOfRows({ records }: Group): PastedStep[] {
     const roles: ColumnRole[] = ['action', 'data', 'expected'];
     // A row among them may hold several steps in its cell; with data beside them nobody knows to which it belongs.
     const rows = records.flatMap((record) => {
       const data = this.#text(record, 'data');
-      if (data.trim() === '' && this.#holdsSteps(record)) return this.#stepsOfCells(record).map(({ action, expected }) => [action, '', expected]);
+      if (data.trim() === '' && holdsSteps(this.#text(record, 'action'))) return this.#stepsOfCells(record).map(({ action, expected }) => [action, '', expected]);
       return [[this.#text(record, 'action'), data, this.#text(record, 'expected')]];
     });
     return stepsOfTable({ rows }, roles);
   }
 
-  /** Steps in a cell, numbered or a line each; what is expected stands behind an arrow, or in a cell of its own by the same numbers. */
   #stepsOfCells(record: SourceRecord): PastedStep[] {
-    const steps = parsePastedSteps(joinedLines(this.#text(record, 'action')));
-    const results = this.#text(record, 'expected').trim();
-    if (results === '') return steps;
-    const [lines, byNumber] = [parsePastedSteps(joinedLines(results)), numberedLines(results)];
-    // One result for several steps is what the last of them comes to.
-    if (lines.length === 1 && byNumber.size === 0) return steps.map(({ action, expected }, i) => ({ action, expected: i === steps.length - 1 ? [expected, lines[0]?.action ?? ''].filter(Boolean).join(' ') : expected }));
-    const result = byNumber.size === 0 ? lines.map((line) => line.action) : resultsFrom(numberedLines(this.#text(record, 'action')), byNumber);
-    const all = Array.from({ length: Math.max(steps.length, result.length) }, (_, i) => i);
-    return all.map((i) => ({ action: steps[i]?.action ?? '', expected: [steps[i]?.expected ?? '', result[i] ?? ''].filter(Boolean).join(' ') }));
+    return stepsInCells(this.#text(record, 'action'), this.#text(record, 'expected'));
   }
 
   #conditions(group: Group): ConditionId[] {
@@ -334,30 +322,4 @@ class CaseReader {
     if (problem.severity === 'error') this.#errors += 1;
     this.#problems.push(problem);
   }
-}
-
-/** What stands behind each number at the beginning of a line; lines without one belong to the number above. */
-function numberedLines(text: string): Map<number, string> {
-  const byNumber = new Map<number, string>();
-  let current: number | null = null;
-  for (const line of text.split('\n')) {
-    const [, number, rest] = /^\(?(\d{1,4})[.):]\s?(.*)$/.exec(line) ?? [];
-    if (number !== undefined) {
-      current = Number(number);
-      byNumber.set(current, rest ?? '');
-    } else if (current !== null) byNumber.set(current, `${byNumber.get(current) ?? ''}\n${line.replace(/^ {3}/, '')}`);
-  }
-  return byNumber;
-}
-
-/** Where lines are numbered, those without a number go on with the one above. */
-function joinedLines(text: string): string {
-  const isNumbered = /^\s*\(?\d{1,4}[.):]\s/.test(text);
-  return isNumbered ? text.replaceAll(/\n(?!\s*\(?\d{1,4}[.):]\s)(?!\s*(?:=>|⇒))\s*/g, ' ') : text;
-}
-
-/** The results of the steps of a cell in their order: where the steps begin with a later number than 1, as those in the rows below another do, the results may too. */
-function resultsFrom(actions: ReadonlyMap<number, string>, results: ReadonlyMap<number, string>): string[] {
-  const first = actions.size === 0 || Math.min(...results.keys()) < Math.min(...actions.keys()) ? 1 : Math.min(...actions.keys());
-  return Array.from({ length: Math.max(...results.keys()) - first + 1 }, (_, i) => results.get(i + first)?.replaceAll(/\s*\n\s*/g, ' ').trim() ?? '');
 }

@@ -49,6 +49,8 @@ describe('tables as people make them', () => {
     expect(notedAll((await read('ID,Name,Steps,Expected\nTC-1,Sign in,"1. Open the page\n2. Give the password",The door opens\n,,3. Look around,\n,,"4. Knock\n5. Leave","4. Somebody answers\n5. It closes"\nTC-2,Sign out,Choose Leave,The page says bye')).entries)).toBe(
       'TC-1: Sign in\n  Open the page\n  Give the password => The door opens\n  Look around\n  Knock => Somebody answers\n  Leave => It closes\nTC-2: Sign out\n  Choose Leave => The page says bye',
     );
+    // Times and amounts at the beginnings of lines are no numbers of steps.
+    expect(notedAll((await read('ID,Name,Steps,Expected\nTC-1,Pump,"1.5 litres in\n2.5 litres out",\n,,"10:30 Start\n11:00 Stop",')).entries)).toBe('TC-1: Pump\n  1.5 litres in\n2.5 litres out\n  10:30 Start\n11:00 Stop');
     // Beside data it stays as it is.
     expect(notedAll((await read('ID,Name,Steps,Data\nTC-1,Pay,"1. Give it\n2. Wait",20\n,,Leave,')).entries)).toBe('TC-1: Pay\n  Give it\n2. Wait: 20\n  Leave');
   });

@@ -57,10 +57,10 @@ test('rows of a table are requirements where its first row has names of their co
   );
   expect(document.columns).toEqual(['id', 'title', 'text', 'type', 'Priorität', 'Wer', 'Type (2)']);
   expect(lines).toEqual([
-    ['/Readings', '', 'Readings', ''],
+    ['/Readings', '', 'Readings', 'End of the tables.'],
     ['A-1', '/Readings', 'A reading is a whole number of cubic metres', LONG],
     ['A-2', '/Readings', 'Short', ''],
-    ['B-1', '/Readings', 'Paid', 'In full\n\nand in time\n\nEnd of the tables.'],
+    ['B-1', '/Readings', 'Paid', 'In full\n\nand in time'],
   ]);
   expect(entries.map((e) => e.fields.priority ?? '')).toEqual(['', 'high', '', '']);
 });

@@ -59,9 +59,11 @@ interface Part {
   readonly id: string | null;
   readonly title: string;
   readonly blocks: XmlElement[];
-  /** Whether it is a heading, which is only that when others stand in its place. */
+  /** Whether it began as a heading of the document. */
   readonly isHeading: boolean;
-  /** Of a row of a table. */
+  /** Whether it is a row of a table. */
+  readonly isRow: boolean;
+  /** What stands in the other columns of its table. */
   readonly cells: ReadonlyMap<string, string>;
 }
 
@@ -90,21 +92,28 @@ function textOf(part: Part, next: Part | undefined): [string, string] {
 function partsOf(blocks: readonly XmlElement[], kinds: ReadonlySet<string>, problems: FileProblem[]): Part[] {
   const parts: Part[] = [];
   let heading = 0;
-  const add = (part: Pick<Part, 'line' | 'id' | 'title'> & Partial<Part>): void => void parts.push({ depth: heading + 1, blocks: [], isHeading: false, cells: new Map(), ...part });
+  const add = (part: Pick<Part, 'line' | 'id' | 'title'> & Partial<Part>): void => void parts.push({ depth: heading + 1, blocks: [], isHeading: false, isRow: false, cells: new Map(), ...part });
   blocks.forEach((block, i) => {
     const line = i + 1;
     const depth = depthOf(block);
     const rows = rowsOf(block);
+    const holder = holderOf(parts);
     const { id, title } = idAndTitle(plainText(block));
     if (depth !== null) {
       heading = depth;
       if (plainText(block) !== '') add({ line, depth, id, title, isHeading: true });
-    } else if (rows !== null) rows.forEach((row) => add({ line, ...row }));
+    } else if (rows !== null) rows.forEach((row) => add({ line, isRow: true, ...row }));
     else if (block.name === 'p' && id !== null && kinds.has(kindOf(id))) add({ line, id, title: title.length > LONG_TEXT ? firstWords(title) : title, blocks: title.length > LONG_TEXT ? [{ ...block, children: [title] }] : [] });
-    else if (parts.length > 0) parts.at(-1)?.blocks.push(block);
+    else if (holder !== undefined) holder.blocks.push(block);
     else if (plainText(block) !== '' && !problems.some((p) => p.code === 'text_before_heading')) problems.push(warning({ code: 'text_before_heading' }, at(line)));
   });
   return parts;
+}
+
+/** What a text belongs to: to what stands before it; below a table of requirements, to the chapter of the table. */
+function holderOf(parts: readonly Part[]): Part | undefined {
+  const last = parts.at(-1);
+  return last?.isRow === true ? (parts.findLast((part) => part.isHeading) ?? last) : last;
 }
 
 function depthOf({ name }: XmlElement): number | null {
